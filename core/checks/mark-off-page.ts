@@ -1,0 +1,30 @@
+import { clampToPage, onPage } from '../marks/geometry';
+import { MARK_WORDS } from '../marks/kinds';
+import type { CheckRule, Finding } from './types';
+import { nameIn, pageIn } from './words';
+
+/** A mark that hangs over the edge of its page would be cut off. */
+export const markOffPage: CheckRule = (input) => {
+  const found: Finding[] = [];
+  const facts = new Map(input.documents.map((d) => [d.id, d]));
+  for (const m of input.marks) {
+    const page = facts.get(m.documentId)?.pages[m.page - 1];
+    if (!page || onPage(m.rect, page.width, page.height, 0.5)) continue;
+    const byHand = input.draft.marks.find((h) => h.id === m.id);
+    const finding: Finding = {
+      rule: 'mark-off-page',
+      severity: 'stops',
+      sentence: `${nameIn(input, m.partyId)}’s ${MARK_WORDS[m.kind]} hangs over the edge of ${pageIn(input, m.documentId, m.page)}.`,
+      place: { documentId: m.documentId, page: m.page, partyId: m.partyId, markId: m.id },
+    };
+    if (byHand)
+      finding.mend = {
+        label: 'Move it onto the page',
+        edits: [
+          { op: 'put', list: 'marks', item: { ...byHand, rect: clampToPage(m.rect, page.width, page.height) } },
+        ],
+      };
+    found.push(finding);
+  }
+  return found;
+};

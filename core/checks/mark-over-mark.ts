@@ -1,0 +1,33 @@
+import { grow, overlapArea } from '../marks/geometry';
+import { MARK_WORDS } from '../marks/kinds';
+import type { Mark } from '../marks/types';
+import type { CheckRule, Finding } from './types';
+import { nameIn, pageIn } from './words';
+
+/** Two marks on the same spot: neither could be read. */
+export const markOverMark: CheckRule = (input) => {
+  const found: Finding[] = [];
+  const pages = new Map<string, Mark[]>();
+  for (const m of input.marks) {
+    const key = `${m.documentId}:${m.page}`;
+    const list = pages.get(key);
+    if (list) list.push(m);
+    else pages.set(key, [m]);
+  }
+  for (const marks of pages.values()) {
+    for (let i = 0; i < marks.length; i++) {
+      for (let j = i + 1; j < marks.length; j++) {
+        const a = marks[i]!;
+        const b = marks[j]!;
+        if (overlapArea(grow(a.rect, -0.5), grow(b.rect, -0.5)) <= 0) continue;
+        found.push({
+          rule: 'mark-over-mark',
+          severity: 'stops',
+          sentence: `${nameIn(input, a.partyId)}’s ${MARK_WORDS[a.kind]} and ${nameIn(input, b.partyId)}’s ${MARK_WORDS[b.kind]} lie on each other on ${pageIn(input, a.documentId, a.page)}.`,
+          place: { documentId: a.documentId, page: a.page, partyId: b.partyId, markId: b.id },
+        });
+      }
+    }
+  }
+  return found;
+};

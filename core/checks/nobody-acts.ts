@@ -1,0 +1,14 @@
+import type { CheckRule } from './types';
+
+/** A packet needs at least one party who signs or approves. */
+export const nobodyActs: CheckRule = ({ draft }) =>
+  draft.parties.some((p) => p.act !== 'copy')
+    ? []
+    : [
+        {
+          rule: 'nobody-acts',
+          severity: 'stops',
+          sentence: 'Nobody signs or approves anything in this packet. Add the people first.',
+          place: {},
+        },
+      ];

@@ -1,0 +1,33 @@
+import type { CheckRule, Finding } from './types';
+import { nameIn } from './words';
+
+/** Whoever signs or approves stands at exactly one gate. */
+export const partyGates: CheckRule = (input) => {
+  const found: Finding[] = [];
+  for (const p of input.draft.parties) {
+    const at = input.draft.gates.filter((g) => g.partyIds.includes(p.id));
+    if (p.act !== 'copy' && at.length === 0)
+      found.push({
+        rule: 'party-gates',
+        severity: 'stops',
+        sentence: `${nameIn(input, p.id)} stands at no gate and would never be asked.`,
+        place: { partyId: p.id },
+      });
+    if (at.length > 1)
+      found.push({
+        rule: 'party-gates',
+        severity: 'stops',
+        sentence: `${nameIn(input, p.id)} stands at ${at.length} gates.`,
+        place: { partyId: p.id, gateId: at[1]!.id },
+        mend: {
+          label: 'Keep the first only',
+          edits: at.slice(1).map((g) => ({
+            op: 'put',
+            list: 'gates',
+            item: { ...g, partyIds: g.partyIds.filter((q) => q !== p.id) },
+          })),
+        },
+      });
+  }
+  return found;
+};

@@ -1,0 +1,15 @@
+import { isEmail } from '../text/email';
+import type { CheckRule } from './types';
+
+/** Every party is written to, at least with a copy: without an address that cannot be. */
+export const partyWithoutAddress: CheckRule = ({ draft }) =>
+  draft.parties
+    .filter((p) => !isEmail(p.email))
+    .map((p) => ({
+      rule: 'party-without-address',
+      severity: 'stops' as const,
+      sentence: p.email.trim()
+        ? `“${p.email}” is not an email address. Correct it for ${p.name}.`
+        : `${p.name} has no email address.`,
+      place: { partyId: p.id },
+    }));

@@ -1,0 +1,14 @@
+import type { CheckRule } from './types';
+import { nameIn } from './words';
+
+/** A party who signs must have a signature somewhere in the packet. */
+export const signerWithoutSignature: CheckRule = (input) =>
+  input.draft.parties
+    .filter((p) => p.act === 'sign')
+    .filter((p) => !input.marks.some((m) => m.partyId === p.id && m.kind === 'signature' && m.required))
+    .map((p) => ({
+      rule: 'signer-without-signature',
+      severity: 'stops' as const,
+      sentence: `${nameIn(input, p.id)} signs, but has no signature anywhere.`,
+      place: { partyId: p.id },
+    }));

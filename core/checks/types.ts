@@ -1,0 +1,37 @@
+import type { Draft, DocumentFacts, DraftEdit, Unplaced } from '../marks/draft';
+import type { Ledger } from '../marks/ledger';
+import type { Mark } from '../marks/types';
+
+/** Findings that would make a worthless packet stop the sending; the others warn. */
+export type Severity = 'stops' | 'warns';
+
+/** Where a finding is, so that touching it leads there. */
+export interface Place {
+  documentId?: string;
+  page?: number;
+  partyId?: string;
+  markId?: string;
+  gateId?: string;
+}
+
+export interface Finding {
+  /** Name of the rule, equal to its file's name. */
+  rule: string;
+  severity: Severity;
+  /** One clear sentence for the coordinator. */
+  sentence: string;
+  place: Place;
+  /** A mechanical way out, done in one touch. */
+  mend?: { label: string; edits: DraftEdit[] };
+}
+
+/** All a rule may look at: the draft, what its pages look like, and what follows from both. */
+export interface CheckInput {
+  draft: Draft;
+  documents: DocumentFacts[];
+  marks: Mark[];
+  unplaced: Unplaced[];
+  ledger: Ledger;
+}
+
+export type CheckRule = (input: CheckInput) => Finding[];

@@ -1,0 +1,27 @@
+import { firstName } from '../text/names';
+import type { CheckInput } from './types';
+
+/** Given name of a party in the draft. */
+export function nameIn(input: CheckInput, partyId: string): string {
+  const p = input.draft.parties.find((q) => q.id === partyId);
+  return p ? firstName(p.name) : 'Somebody';
+}
+
+/** "page 4 of Seller's disclosure". */
+export function pageIn(input: CheckInput, documentId: string, page: number): string {
+  const d = input.documents.find((q) => q.id === documentId);
+  return `page ${page}${d ? ` of ${d.name}` : ''}`;
+}
+
+/** "pages 1 to 3 and 7": runs of page numbers in words. */
+export function pageRuns(pages: number[]): string {
+  const sorted = [...new Set(pages)].sort((a, b) => a - b);
+  const runs: string[] = [];
+  for (let i = 0; i < sorted.length; ) {
+    let j = i;
+    while (sorted[j + 1] === sorted[j]! + 1) j++;
+    runs.push(j === i ? `${sorted[i]}` : j === i + 1 ? `${sorted[i]}, ${sorted[j]}` : `${sorted[i]} to ${sorted[j]}`);
+    i = j + 1;
+  }
+  return `${sorted.length === 1 ? 'page' : 'pages'} ${runs.join(', ')}`;
+}

@@ -1,0 +1,31 @@
+/** Fitting text into a mark. Widths come from the caller, so the same code serves screen and paper. */
+
+/** Width of `text` set at `size` points. */
+export type Measure = (text: string, size: number) => number;
+
+export interface FittedText {
+  /** Type size in points. */
+  size: number;
+  /** Whether the text stays within the box at this size. */
+  fits: boolean;
+}
+
+/**
+ * The largest size, between `min` and `max`, at which one line of text fits a box.
+ *
+ * @param lineHeight  height of a line as a multiple of the type size
+ */
+export function fitLine(
+  text: string,
+  box: { w: number; h: number },
+  measure: Measure,
+  max: number,
+  min: number,
+  lineHeight = 1.15,
+): FittedText {
+  const unit = measure(text, 1);
+  const byWidth = unit > 0 ? box.w / unit : Infinity;
+  const size = Math.min(max, byWidth, box.h / lineHeight);
+  if (size >= min) return { size, fits: true };
+  return { size: min, fits: false };
+}

@@ -1,0 +1,108 @@
+/** Ink grids: which parts of a page carry print, and constant-time answers about rectangles of it. */
+import type { InkGrid, Rect } from './types';
+
+/** An empty grid that covers a page of `width` x `height` points. */
+export function emptyGrid(width: number, height: number, cell = 3): InkGrid {
+  const cols = Math.max(1, Math.ceil(width / cell));
+  const rows = Math.max(1, Math.ceil(height / cell));
+  return { cell, cols, rows, bits: new Uint8Array(Math.ceil((cols * rows) / 8)) };
+}
+
+/** Marks the cell in column `c`, row `r` as inked. */
+export function setInk(g: InkGrid, c: number, r: number): void {
+  const i = r * g.cols + c;
+  g.bits[i >> 3]! |= 1 << (i & 7);
+}
+
+/** Whether the cell in column `c`, row `r` is inked. */
+export function hasInk(g: InkGrid, c: number, r: number): boolean {
+  const i = r * g.cols + c;
+  return (g.bits[i >> 3]! & (1 << (i & 7))) !== 0;
+}
+
+/** Marks every cell that a rectangle (points) touches. */
+export function inkRect(g: InkGrid, rect: Rect): void {
+  const c0 = Math.max(0, Math.floor(rect.x / g.cell));
+  const r0 = Math.max(0, Math.floor(rect.y / g.cell));
+  const c1 = Math.min(g.cols - 1, Math.ceil((rect.x + rect.w) / g.cell) - 1);
+  const r1 = Math.min(g.rows - 1, Math.ceil((rect.y + rect.h) / g.cell) - 1);
+  for (let r = r0; r <= r1; r++) for (let c = c0; c <= c1; c++) setInk(g, c, r);
+}
+
+/** The cells inked in either of two grids of the same shape. */
+export function unionInk(a: InkGrid, b: InkGrid): InkGrid {
+  const bits = new Uint8Array(a.bits);
+  for (let i = 0; i < bits.length; i++) bits[i]! |= b.bits[i] ?? 0;
+  return { ...a, bits };
+}
+
+/**
+ * A summed-area table over a grid (Crow 1984): the number of inked cells in any block of
+ * cells in four look-ups. Shape (rows + 1) x (cols + 1), row by row.
+ */
+export interface InkSums {
+  cols: number;
+  rows: number;
+  sums: Int32Array;
+}
+
+/** Builds the summed-area table of a grid. */
+export function sumInk(g: InkGrid): InkSums {
+  const stride = g.cols + 1;
+  const sums = new Int32Array(stride * (g.rows + 1));
+  for (let r = 0; r < g.rows; r++) {
+    let run = 0;
+    for (let c = 0; c < g.cols; c++) {
+      const i = r * g.cols + c;
+      if (g.bits[i >> 3]! & (1 << (i & 7))) run++;
+      sums[(r + 1) * stride + c + 1] = sums[r * stride + c + 1]! + run;
+    }
+  }
+  return { cols: g.cols, rows: g.rows, sums };
+}
+
+/** Inked cells in the block of `w` x `h` cells whose top left cell is column `c`, row `r`. */
+export function countInk(s: InkSums, c: number, r: number, w: number, h: number): number {
+  const stride = s.cols + 1;
+  const top = r * stride;
+  const bottom = (r + h) * stride;
+  return s.sums[bottom + c + w]! - s.sums[top + c + w]! - s.sums[bottom + c]! + s.sums[top + c]!;
+}
+
+/**
+ * A grid as text for the wire and the store: run lengths of blank and inked cells in turn,
+ * starting with blank, in base 36 joined by commas. A letter page takes two to four kilobytes.
+ */
+export function packGrid(g: InkGrid): string {
+  const runs: string[] = [];
+  let inked = false;
+  let run = 0;
+  const total = g.cols * g.rows;
+  for (let i = 0; i < total; i++) {
+    const bit = (g.bits[i >> 3]! & (1 << (i & 7))) !== 0;
+    if (bit === inked) run++;
+    else {
+      runs.push(run.toString(36));
+      inked = bit;
+      run = 1;
+    }
+  }
+  runs.push(run.toString(36));
+  return runs.join(',');
+}
+
+/** Reads back what `packGrid` wrote. Throws when the runs do not fill the grid exactly. */
+export function unpackGrid(packed: string, cols: number, rows: number, cell: number): InkGrid {
+  const total = cols * rows;
+  const bits = new Uint8Array(Math.ceil(total / 8));
+  let at = 0;
+  let inked = false;
+  for (const part of packed.split(',')) {
+    const run = parseInt(part, 36);
+    if (inked) for (let i = at; i < at + run; i++) bits[i >> 3]! |= 1 << (i & 7);
+    at += run;
+    inked = !inked;
+  }
+  if (at !== total) throw new Error(`ink grid has ${at} cells where ${total} were promised`);
+  return { cell, cols, rows, bits };
+}

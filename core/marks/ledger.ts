@@ -1,0 +1,114 @@
+/** The page ledger: pages down, parties across; what each must do, what is done, where a gap is. */
+import type { InitialsRule, Mark } from './types';
+
+export type CellState =
+  /** Nothing to do here for this party. */
+  | 'none'
+  /** Initials wanted, not given yet. */
+  | 'initials'
+  /** A signature wanted, not given yet. */
+  | 'signature'
+  /** Other marks wanted, not filled yet. */
+  | 'other'
+  /** Wanted by the rule, or by the party's other pages, and there is no mark for it. */
+  | 'gap'
+  /** Excepted from the initials rule by hand. */
+  | 'excepted'
+  /** Everything the party has to do here is done. */
+  | 'done';
+
+export interface LedgerCell {
+  partyId: string;
+  state: CellState;
+  /** What the cell asks for, whether done or not: drives the sign shown in it. */
+  wants: 'initials' | 'signature' | 'other' | 'none';
+  markIds: string[];
+  total: number;
+  done: number;
+  /** Whether the missing initials come from a rule (stops sending) or from the pattern (a hint). */
+  gapFrom: 'rule' | 'pattern' | null;
+}
+
+export interface LedgerRow {
+  documentId: string;
+  page: number;
+  cells: LedgerCell[];
+}
+
+export interface Ledger {
+  partyIds: string[];
+  rows: LedgerRow[];
+  /** Required marks in all, and those done. */
+  total: number;
+  done: number;
+  gaps: number;
+}
+
+export interface LedgerInput {
+  documents: { id: string; pageCount: number }[];
+  partyIds: string[];
+  marks: Mark[];
+  rules: InitialsRule[];
+  /** Marks that are filled. */
+  filled: ReadonlySet<string>;
+}
+
+/**
+ * Builds the ledger. A party who initials some pages of a document but not all of them, with
+ * no rule that says so, has a gap of the `pattern` kind on the others.
+ */
+export function buildLedger(input: LedgerInput): Ledger {
+  const at = new Map<string, Mark[]>();
+  const initialledSomewhere = new Set<string>();
+  for (const m of input.marks) {
+    const key = `${m.documentId}:${m.page}:${m.partyId}`;
+    const list = at.get(key);
+    if (list) list.push(m);
+    else at.set(key, [m]);
+    if (m.kind === 'initials') initialledSomewhere.add(`${m.documentId}:${m.partyId}`);
+  }
+  const ruled = new Map<string, InitialsRule>();
+  for (const r of input.rules) for (const p of r.partyIds) ruled.set(`${r.documentId}:${p}`, r);
+  const ledger: Ledger = { partyIds: input.partyIds, rows: [], total: 0, done: 0, gaps: 0 };
+  for (const doc of input.documents) {
+    for (let page = 1; page <= doc.pageCount; page++) {
+      const cells = input.partyIds.map((partyId): LedgerCell => {
+        const marks = at.get(`${doc.id}:${page}:${partyId}`) ?? [];
+        const required = marks.filter((m) => m.required);
+        const done = required.filter((m) => input.filled.has(m.id)).length;
+        ledger.total += required.length;
+        ledger.done += done;
+        const rule = ruled.get(`${doc.id}:${partyId}`);
+        const initialled = marks.some((m) => m.kind === 'initials');
+        const excepted = rule?.except.some((e) => e.page === page && e.partyId === partyId) ?? false;
+        const gapFrom = initialled || excepted
+          ? null
+          : rule
+            ? ('rule' as const)
+            : initialledSomewhere.has(`${doc.id}:${partyId}`)
+              ? ('pattern' as const)
+              : null;
+        if (gapFrom) ledger.gaps++;
+        const wants = marks.some((m) => m.kind === 'signature')
+          ? 'signature'
+          : initialled || gapFrom
+            ? 'initials'
+            : marks.length
+              ? 'other'
+              : 'none';
+        const state: CellState = gapFrom
+          ? 'gap'
+          : required.length && done === required.length
+            ? 'done'
+            : wants !== 'none'
+              ? wants
+              : excepted
+                ? 'excepted'
+                : 'none';
+        return { partyId, state, wants, markIds: marks.map((m) => m.id), total: required.length, done, gapFrom };
+      });
+      ledger.rows.push({ documentId: doc.id, page, cells });
+    }
+  }
+  return ledger;
+}

@@ -1,0 +1,253 @@
+/**
+ * Placing initials by rule: the nearest free space to a wished-for place, clear of print and
+ * of other marks, side by side for several parties, and at the same place on every page
+ * where the pages allow it.
+ */
+import { emptyGrid, inkRect, sumInk, unionInk, countInk, type InkSums } from './ink';
+import { grow, roundRect } from './geometry';
+import type { InkGrid, PageFacts, Rect } from './types';
+
+/** Width and height of one set of initials, in points, from comfortable down to still readable. */
+export const INITIALS_SIZES = [
+  { w: 54, h: 22 },
+  { w: 44, h: 18 },
+  { w: 36, h: 15 },
+] as const;
+
+/** Points between the marks of neighbours. */
+const GAP = 6;
+/** Points kept free around a block of marks. */
+const CLEARANCE = 3;
+/** Points from the edge of the sheet that a printer may not reach. */
+const EDGE = 15;
+/** A shared place further than this from the wish is given up for places page by page. */
+const SHARED_REACH = 220;
+
+interface Layout {
+  w: number;
+  h: number;
+  size: { w: number; h: number };
+  perRow: number;
+}
+
+interface Cellar {
+  page: number;
+  facts: PageFacts;
+  ink: InkGrid;
+  sums: InkSums;
+}
+
+/** Ways to lay out `n` marks as one block: one row, then more rows, then smaller marks. */
+function layouts(n: number): Layout[] {
+  const out: Layout[] = [];
+  for (const size of INITIALS_SIZES) {
+    const seen = new Set<number>();
+    for (let rows = 1; rows <= n; rows++) {
+      const perRow = Math.ceil(n / rows);
+      if (seen.has(perRow)) continue;
+      seen.add(perRow);
+      const used = Math.ceil(n / perRow);
+      out.push({
+        size,
+        perRow,
+        w: perRow * size.w + (perRow - 1) * GAP,
+        h: used * size.h + (used - 1) * GAP,
+      });
+    }
+  }
+  return out;
+}
+
+/** Every position of a block on a page of this size, nearest to the anchor first. */
+function candidates(
+  page: { width: number; height: number },
+  ink: { cell: number; cols: number; rows: number },
+  layout: Layout,
+  anchor: { fx: number; fy: number },
+): { c: number; r: number; d: number }[] {
+  const { cell } = ink;
+  const wishX = EDGE + anchor.fx * Math.max(0, page.width - 2 * EDGE - layout.w);
+  const wishY = EDGE + anchor.fy * Math.max(0, page.height - 2 * EDGE - layout.h);
+  const out: { c: number; r: number; d: number }[] = [];
+  const { cw, ch } = blockCells(layout, cell);
+  const first = Math.ceil((EDGE - CLEARANCE) / cell);
+  for (let r = first; r + ch <= ink.rows && blockTop(r, cell) + layout.h <= page.height - EDGE + cell; r++) {
+    for (let c = first; c + cw <= ink.cols && blockTop(c, cell) + layout.w <= page.width - EDGE + cell; c++) {
+      const dx = blockTop(c, cell) - wishX;
+      const dy = blockTop(r, cell) - wishY;
+      out.push({ c, r, d: Math.sqrt(dx * dx + dy * dy) });
+    }
+  }
+  return out.sort((a, b) => a.d - b.d || a.r - b.r || a.c - b.c);
+}
+
+/** Cells a block needs, its clearance included. */
+function blockCells(layout: Layout, cell: number): { cw: number; ch: number } {
+  return {
+    cw: Math.ceil((layout.w + 2 * CLEARANCE) / cell),
+    ch: Math.ceil((layout.h + 2 * CLEARANCE) / cell),
+  };
+}
+
+function blockTop(index: number, cell: number): number {
+  return index * cell + CLEARANCE;
+}
+
+function splitBlock(x: number, y: number, layout: Layout, n: number): Rect[] {
+  return Array.from({ length: n }, (_, i) =>
+    roundRect({
+      x: x + (i % layout.perRow) * (layout.size.w + GAP),
+      y: y + Math.floor(i / layout.perRow) * (layout.size.h + GAP),
+      w: layout.size.w,
+      h: layout.size.h,
+    }),
+  );
+}
+
+/** Nearest free position on every one of `pages` at once, or null. */
+function sharedPlace(
+  pages: Cellar[],
+  layout: Layout,
+  anchor: { fx: number; fy: number },
+  reach: number,
+): { x: number; y: number } | null {
+  const first = pages[0]!;
+  let ink = first.ink;
+  for (const p of pages.slice(1)) ink = unionInk(ink, p.ink);
+  const sums = sumInk(ink);
+  const { cw, ch } = blockCells(layout, ink.cell);
+  for (const at of candidates(first.facts, ink, layout, anchor)) {
+    if (at.d > reach) return null;
+    if (countInk(sums, at.c, at.r, cw, ch) === 0)
+      return { x: blockTop(at.c, ink.cell), y: blockTop(at.r, ink.cell) };
+  }
+  return null;
+}
+
+/** The position within reach that is free on the most of `pages`, with the pages it serves. */
+function commonestPlace(
+  pages: Cellar[],
+  layout: Layout,
+  anchor: { fx: number; fy: number },
+): { x: number; y: number; served: Cellar[] } | null {
+  const first = pages[0]!;
+  const { cw, ch } = blockCells(layout, first.ink.cell);
+  let best: { c: number; r: number; n: number; score: number } | null = null;
+  for (const at of candidates(first.facts, first.ink, layout, anchor)) {
+    if (at.d > SHARED_REACH) break;
+    // Every second cell is enough to find the place; a step of six points is not seen.
+    if ((at.c + at.r) % 2) continue;
+    let n = 0;
+    for (const p of pages) if (countInk(p.sums, at.c, at.r, cw, ch) === 0) n++;
+    const score = n / pages.length - at.d / (4 * SHARED_REACH);
+    if (n > 0 && (!best || score > best.score)) best = { c: at.c, r: at.r, n, score };
+    if (best && best.n === pages.length) break;
+  }
+  if (!best) return null;
+  const { c, r } = best;
+  return {
+    x: blockTop(c, first.ink.cell),
+    y: blockTop(r, first.ink.cell),
+    served: pages.filter((p) => countInk(p.sums, c, r, cw, ch) === 0),
+  };
+}
+
+/** A page to place on: its number, its facts, and what must be kept clear besides its print. */
+export interface PlacingPage {
+  page: number;
+  facts: PageFacts;
+  obstacles: Rect[];
+}
+
+/**
+ * Places `n` marks side by side on each page.
+ *
+ * @param pages   the pages, of any sizes; each is placed on at most once
+ * @param n       how many marks a page needs, in order (left to right, then down)
+ * @param anchor  the wished-for place as fractions of the free page, 0,0 top left
+ * @returns for each page number its `n` rectangles (points), or null where the page has no
+ *          free space that is large enough even for the smallest marks
+ */
+export function placeInitials(
+  pages: PlacingPage[],
+  n: number,
+  anchor: { fx: number; fy: number },
+): Map<number, Rect[] | null> {
+  const out = new Map<number, Rect[] | null>();
+  if (n === 0) return out;
+  const groups = new Map<string, Cellar[]>();
+  for (const p of pages) {
+    const ink = { ...p.facts.ink, bits: new Uint8Array(p.facts.ink.bits) };
+    for (const o of p.obstacles) inkRect(ink, grow(o, 1));
+    const key = `${p.facts.width.toFixed(1)}x${p.facts.height.toFixed(1)}/${ink.cell}`;
+    const cellar = { page: p.page, facts: p.facts, ink, sums: sumInk(ink) };
+    groups.set(key, [...(groups.get(key) ?? []), cellar]);
+  }
+  for (const group of groups.values()) placeGroup(group, n, anchor, out);
+  return out;
+}
+
+function placeGroup(
+  group: Cellar[],
+  n: number,
+  anchor: { fx: number; fy: number },
+  out: Map<number, Rect[] | null>,
+): void {
+  const all = layouts(n);
+  const comfortable = all.filter((l) => l.size === INITIALS_SIZES[0]);
+  for (const layout of comfortable) {
+    const at = sharedPlace(group, layout, anchor, SHARED_REACH);
+    if (at) {
+      for (const p of group) out.set(p.page, splitBlock(at.x, at.y, layout, n));
+      return;
+    }
+  }
+  let rest = group;
+  for (let round = 0; round < 3 && rest.length > 1; round++) {
+    const best = commonestPlace(rest, comfortable[0]!, anchor);
+    if (!best || best.served.length < 2) break;
+    for (const p of best.served) out.set(p.page, splitBlock(best.x, best.y, comfortable[0]!, n));
+    rest = rest.filter((p) => !best.served.includes(p));
+  }
+  for (const p of rest) out.set(p.page, placeAlone(p, all, n, anchor));
+}
+
+function placeAlone(
+  p: Cellar,
+  all: Layout[],
+  n: number,
+  anchor: { fx: number; fy: number },
+): Rect[] | null {
+  for (const layout of all) {
+    const at = sharedPlace([p], layout, anchor, Infinity);
+    if (at) return splitBlock(at.x, at.y, layout, n);
+  }
+  return n > 1 ? placeApart(p, n, anchor) : null;
+}
+
+/** No space for a block: each mark takes the nearest free space of its own. */
+function placeApart(p: Cellar, n: number, anchor: { fx: number; fy: number }): Rect[] | null {
+  const ink = { ...p.ink, bits: new Uint8Array(p.ink.bits) };
+  const rects: Rect[] = [];
+  const single = layouts(1);
+  for (let i = 0; i < n; i++) {
+    const here: Cellar = { ...p, ink, sums: sumInk(ink) };
+    let found: Rect | null = null;
+    for (const layout of single) {
+      const at = sharedPlace([here], layout, anchor, Infinity);
+      if (at) {
+        found = splitBlock(at.x, at.y, layout, 1)[0]!;
+        break;
+      }
+    }
+    if (!found) return null;
+    rects.push(found);
+    inkRect(ink, grow(found, GAP / 2));
+  }
+  return rects;
+}
+
+/** A page without any print: what a blank sheet of this size looks like to the rules. */
+export function blankPage(width: number, height: number): PageFacts {
+  return { width, height, ink: emptyGrid(width, height), print: [] };
+}

@@ -1,0 +1,20 @@
+/**
+ * Canonical JSON after RFC 8785: keys sorted by UTF-16 code units, no white space, numbers
+ * and strings as ECMAScript writes them. Throws on what JSON cannot say (NaN, Infinity).
+ */
+export function canonicalJson(value: unknown): string {
+  if (value === null || typeof value === 'boolean' || typeof value === 'string') return JSON.stringify(value);
+  if (typeof value === 'number') {
+    if (!Number.isFinite(value)) throw new Error(`JSON has no number for ${value}`);
+    return JSON.stringify(value);
+  }
+  if (Array.isArray(value)) return `[${value.map((v) => canonicalJson(v === undefined ? null : v)).join(',')}]`;
+  if (typeof value === 'object') {
+    const o = value as Record<string, unknown>;
+    const keys = Object.keys(o)
+      .filter((k) => o[k] !== undefined)
+      .sort();
+    return `{${keys.map((k) => `${JSON.stringify(k)}:${canonicalJson(o[k])}`).join(',')}}`;
+  }
+  throw new Error(`JSON has no form for a ${typeof value}`);
+}

@@ -1,0 +1,32 @@
+/** The hash chain over a packet's events: each line's hash covers the line and the hash before it. */
+import type { PacketEvent } from '../routing/types';
+import { canonicalJson } from './canonical';
+
+/** SHA-256 of a text's UTF-8 bytes as 64 lower-case hex digits; handed in, since the core does no I/O. */
+export type Sha256 = (text: string) => string;
+
+/** What stands before the first event of a packet. */
+export const CHAIN_START = '0'.repeat(64);
+
+/** A stored event with its place in the chain. */
+export interface ChainedEvent {
+  event: PacketEvent;
+  prevHash: string;
+  hash: string;
+}
+
+/** The hash of one event after `prevHash`. */
+export function chainHash(prevHash: string, event: PacketEvent, sha256: Sha256): string {
+  return sha256(`${prevHash}\n${canonicalJson(event)}`);
+}
+
+/** The position (seq) of the first event that breaks the chain, or null when it is whole. */
+export function firstBreak(events: ChainedEvent[], sha256: Sha256): number | null {
+  let prev = CHAIN_START;
+  for (let i = 0; i < events.length; i++) {
+    const e = events[i]!;
+    if (e.event.seq !== i + 1 || e.prevHash !== prev || chainHash(prev, e.event, sha256) !== e.hash) return i + 1;
+    prev = e.hash;
+  }
+  return null;
+}

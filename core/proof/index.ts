@@ -1,0 +1,2 @@
+export * from './canonical';
+export * from './chain';

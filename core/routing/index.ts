@@ -1,0 +1,5 @@
+export * from './types';
+export * from './reduce';
+export * from './decide';
+export * from './path';
+export * from './words';

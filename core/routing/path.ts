@@ -1,0 +1,35 @@
+/** Paths in one touch: orders that practitioners use again and again. */
+import type { Gate, PacketParty, Side } from './types';
+
+/** Who stands at which gate when sellers (or landlords) go first, then their broker, then the other side. */
+const SIDE_STEPS: Side[][] = [
+  ['seller', 'landlord'],
+  ['listing_broker', 'manager'],
+  ['buyer', 'tenant'],
+  ['guarantor'],
+  ['buyer_broker'],
+  ['other'],
+];
+
+export type PathPattern = 'together' | 'one_by_one' | 'by_side';
+
+/**
+ * The gates of a pattern. Parties who only get a copy stand at no gate: they are sent it at
+ * the end. Ids come from `newId`, since the core has no randomness.
+ */
+export function pathOf(pattern: PathPattern, parties: PacketParty[], newId: () => string): Gate[] {
+  const acting = parties.filter((p) => p.act !== 'copy');
+  const gates: string[][] =
+    pattern === 'together'
+      ? [acting.map((p) => p.id)]
+      : pattern === 'one_by_one'
+        ? inSideOrder(acting).map((p) => [p.id])
+        : SIDE_STEPS.map((sides) => acting.filter((p) => sides.includes(p.side)).map((p) => p.id));
+  return gates.filter((g) => g.length).map((partyIds) => ({ id: newId(), partyIds }));
+}
+
+/** Parties in the order of the sides on a usual path, then by their place in the side. */
+export function inSideOrder(parties: PacketParty[]): PacketParty[] {
+  const step = (p: PacketParty) => SIDE_STEPS.findIndex((s) => s.includes(p.side));
+  return [...parties].sort((a, b) => step(a) - step(b) || a.ordinal - b.ordinal);
+}

@@ -1,0 +1,34 @@
+/** Names of people as they are shown. */
+
+/** The given name, as far as a name tells: the first word. */
+export function firstName(name: string): string {
+  return name.trim().split(/\s+/)[0] ?? name;
+}
+
+/**
+ * Initials of a name: the first letters of its words, at most three; small particles
+ * (de, van, la …) count only when they are written with a capital.
+ */
+export function initialsOf(name: string): string {
+  const words = name
+    .trim()
+    .split(/[\s\-‐]+/u)
+    .filter(Boolean);
+  const strong = words.filter((w) => /^\p{L}/u.test(w));
+  const capital = strong.filter((w) => /^\p{Lu}/u.test(w));
+  const used = capital.length ? capital : strong;
+  const letters = used.map((w) => Array.from(w)[0]!.toLocaleUpperCase('en'));
+  if (letters.length <= 3) return letters.join('');
+  return letters[0]! + letters[letters.length - 2]! + letters[letters.length - 1]!;
+}
+
+/** "Wren", "Wren and Callum", "Wren, Callum and Priya". */
+export function listWords(items: string[]): string {
+  if (items.length < 2) return items[0] ?? '';
+  return `${items.slice(0, -1).join(', ')} and ${items[items.length - 1]}`;
+}
+
+/** "1 page", "3 pages". */
+export function count(n: number, one: string, many = `${one}s`): string {
+  return `${n} ${n === 1 ? one : many}`;
+}

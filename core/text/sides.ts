@@ -1,0 +1,20 @@
+import type { Side } from '../routing/types';
+
+/** Plain words for the sides of a deal. */
+export const SIDE_WORDS: Record<Side, string> = {
+  seller: 'Seller',
+  buyer: 'Buyer',
+  landlord: 'Landlord',
+  tenant: 'Tenant',
+  guarantor: 'Guarantor',
+  listing_broker: 'Listing broker',
+  buyer_broker: 'Buyer’s broker',
+  manager: 'Property manager',
+  other: 'Other',
+};
+
+/** "Seller 2"; a side of which there is usually one goes without a number unless it is past the first. */
+export function sideLabel(side: Side, ordinal: number): string {
+  const single = side === 'listing_broker' || side === 'buyer_broker' || side === 'manager';
+  return single && ordinal === 1 ? SIDE_WORDS[side] : `${SIDE_WORDS[side]} ${ordinal}`;
+}
