@@ -1,0 +1,208 @@
+/** Answers: what the server shows. Times are ISO 8601 in UTC, lengths PDF points. */
+import type { Draft, LedgerRow, MarkKind, Rect } from '@gatepath/core/marks';
+import type { Finding } from '@gatepath/core/checks';
+import type { ActivityLine, Act, Drawing, Hand, PacketParty, PacketStatus, PartyStatus, Plan, Fill, ScriptFace, Side } from '@gatepath/core/routing';
+import type { DEAL_KINDS } from './schemas';
+
+/** Problem details after RFC 9457; `fields` names what was wrong with single fields. */
+export interface ProblemDetails {
+  type: string;
+  title: string;
+  status: number;
+  detail: string;
+  fields?: Record<string, string>;
+  findings?: Finding[];
+}
+
+export type DealKind = (typeof DEAL_KINDS)[number];
+
+export interface SessionView {
+  /** null until the firm is set up. */
+  firm: { name: string; timeZone: string } | null;
+  member: { id: string; name: string; email: string } | null;
+  /** Whether the demo world is loaded; then its sign-ins may be shown. */
+  demo: { signIns: { name: string; email: string; password: string }[] } | null;
+  /** Where messages go. */
+  mail: 'mailroom' | 'smtp';
+  now: string;
+}
+
+export type AnyPacketStatus = 'drafting' | PacketStatus;
+
+export interface PacketSummary {
+  id: string;
+  dealId: string;
+  name: string;
+  status: AnyPacketStatus;
+  gate: number;
+  gateCount: number;
+  marksDone: number;
+  marksTotal: number;
+  /** Who holds it up, in words; empty while drafting. */
+  holdUp: string;
+  /** The path with its parties, for the drawing of it. */
+  path: { partyIds: string[] }[];
+  parties: { id: string; name: string; ink: number; act: Act; done: boolean }[];
+  sentAt: string | null;
+  endedAt: string | null;
+  createdAt: string;
+}
+
+export interface DealSummary {
+  id: string;
+  kind: DealKind;
+  address: string;
+  city: string;
+  createdAt: string;
+  packets: PacketSummary[];
+}
+
+export interface PartyView {
+  id: string;
+  side: Side;
+  ordinal: number;
+  name: string;
+  email: string;
+  phone: string | null;
+}
+
+export interface DocumentView {
+  id: string;
+  dealId: string;
+  name: string;
+  fileName: string;
+  bytes: number;
+  pages: { width: number; height: number }[];
+  pagesRead: number;
+  status: 'reading' | 'ready' | 'failed';
+  problem: string | null;
+  sha256: string;
+  createdAt: string;
+}
+
+export interface DealView extends Omit<DealSummary, 'packets'> {
+  timeZone: string;
+  parties: PartyView[];
+  documents: DocumentView[];
+  packets: PacketSummary[];
+}
+
+export interface Page<T> {
+  items: T[];
+  /** Hand back as `after` for the next page; null at the end. */
+  next: string | null;
+}
+
+/** Facts of a document's pages as they travel: ink grids packed, print as flat x, y, w, h numbers. */
+export interface PackedFacts {
+  cell: number;
+  pages: { width: number; height: number; cols: number; rows: number; ink: string; print: number[] }[];
+}
+
+export interface PacketView {
+  id: string;
+  dealId: string;
+  dealName: string;
+  timeZone: string;
+  name: string;
+  status: AnyPacketStatus;
+  draft: Draft;
+  version: number;
+  documents: DocumentView[];
+  /** The parties of the deal, for adding to the draft. */
+  dealParties: PartyView[];
+  sent: SentView | null;
+}
+
+/** A packet on its way or at its end. */
+export interface SentView {
+  plan: Plan;
+  gate: number;
+  sentAt: string;
+  endedAt: string | null;
+  parties: {
+    partyId: string;
+    status: PartyStatus;
+    askedAt: string | null;
+    openedAt: string | null;
+    doneAt: string | null;
+    lastActAt: string | null;
+    device: string | null;
+    left: number;
+    total: number;
+    reason: string | null;
+  }[];
+  ledger: { rows: LedgerRow[]; partyIds: string[]; total: number; done: number };
+  /** What stands in the filled marks, as each page shows it. */
+  fills: ShownFill[];
+  holdUp: { partyIds: string[]; sentence: string };
+  activity: ActivityLine[];
+  sealed: { documentId: string; name: string; sha256: string }[] | null;
+}
+
+/** A filled mark, ready to be drawn: a hand's picture or plain text. */
+export interface ShownFill {
+  markId: string;
+  documentId: string;
+  page: number;
+  rect: Rect;
+  kind: MarkKind;
+  ink: number;
+  shows:
+    | { form: 'typed'; face: ScriptFace; text: string }
+    | { form: 'drawn'; drawing: Drawing }
+    | { form: 'text'; text: string };
+}
+
+/** The packet as one client sees it through their own pass: own marks, others' results. */
+export interface SigningView {
+  packetId: string;
+  packetName: string;
+  dealName: string;
+  firmName: string;
+  message: string;
+  timeZone: string;
+  /** The one who is signing. No other party's address ever stands in here. */
+  me: Pick<PacketParty, 'id' | 'name' | 'side' | 'ordinal' | 'act' | 'ink'>;
+  status: PacketStatus;
+  mine: PartyStatus;
+  myTurn: boolean;
+  agreed: boolean;
+  agreementText: { version: string; paragraphs: string[] };
+  hand: Hand | null;
+  suggestedInitials: string;
+  documents: { id: string; name: string; pages: { width: number; height: number }[]; sealed: boolean }[];
+  /** Own marks in reading order. */
+  marks: { id: string; documentId: string; page: number; kind: MarkKind; rect: Rect; required: boolean; label: string | null; done: boolean; automatic: boolean }[];
+  fills: ShownFill[];
+  /** Given names of those who come after, for "what happens next". */
+  others: { name: string; ink: number; done: boolean }[];
+}
+
+export interface MessageSummary {
+  id: string;
+  kind: string;
+  toName: string;
+  toEmail: string;
+  subject: string;
+  createdAt: string;
+  status: 'queued' | 'kept' | 'sent' | 'failed';
+  problem: string | null;
+  packetId: string | null;
+  link: string | null;
+}
+
+export interface MessageView extends MessageSummary {
+  bodyText: string;
+}
+
+export interface FirmView {
+  name: string;
+  timeZone: string;
+  members: { id: string; name: string; email: string }[];
+  seal: { subject: string; issuer: string; validUntil: string; fingerprint: string; selfMade: boolean };
+  mail: 'mailroom' | 'smtp';
+}
+
+/** A stored fill with what is needed to show it. */
+export type { Fill };

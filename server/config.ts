@@ -1,0 +1,81 @@
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { newSecret } from './ids';
+
+/** Everything the server is told from outside. */
+export interface Config {
+  databaseUrl: string | null;
+  dataDir: string;
+  port: number;
+  publicUrl: string;
+  smtpUrl: string | null;
+  mailFrom: string;
+  sealP12: string | null;
+  sealP12Password: string;
+  sessionSecret: string;
+  demo: boolean;
+  /** Whether to trust X-Forwarded-* from a proxy in front. */
+  trustProxy: boolean;
+}
+
+/** A setting has a value that cannot be used; the message names it and the way out. */
+export class ConfigError extends Error {}
+
+/** Reads the configuration from the environment. Throws `ConfigError` on the first wrong value. */
+export function readConfig(env: NodeJS.ProcessEnv, options: { demo: boolean }): Config {
+  const dataDir = path.resolve(env.DATA_DIR || 'data');
+  try {
+    mkdirSync(dataDir, { recursive: true });
+  } catch {
+    throw new ConfigError(`DATA_DIR is ${dataDir}, and that folder cannot be made. Name one that can be written to.`);
+  }
+  const port = Number(env.PORT || 4310);
+  if (!Number.isInteger(port) || port < 0 || port > 65535)
+    throw new ConfigError(`PORT is “${env.PORT}”. It must be a whole number from 0 to 65535.`);
+  const databaseUrl = env.DATABASE_URL || null;
+  if (databaseUrl && !/^postgres(ql)?:$/.test(protocolOf(databaseUrl)))
+    throw new ConfigError('DATABASE_URL must begin with postgres:// or postgresql://.');
+  const publicUrl = (env.PUBLIC_URL || `http://localhost:${port}`).replace(/\/+$/, '');
+  if (!/^https?:$/.test(protocolOf(publicUrl)))
+    throw new ConfigError(`PUBLIC_URL is “${publicUrl}”. It must begin with http:// or https://.`);
+  const smtpUrl = env.SMTP_URL || null;
+  if (smtpUrl && !/^smtps?:$/.test(protocolOf(smtpUrl)))
+    throw new ConfigError('SMTP_URL must begin with smtp:// or smtps://.');
+  const sealP12 = env.SEAL_P12 || null;
+  if (sealP12 && !existsSync(sealP12)) throw new ConfigError(`SEAL_P12 names ${sealP12}, and there is no such file.`);
+  return {
+    databaseUrl,
+    dataDir,
+    port,
+    publicUrl,
+    smtpUrl,
+    mailFrom: env.MAIL_FROM || 'Gate Path <no-reply@localhost>',
+    sealP12,
+    sealP12Password: env.SEAL_P12_PASSWORD ?? '',
+    sessionSecret: sessionSecret(env.SESSION_SECRET, dataDir),
+    demo: options.demo,
+    trustProxy: env.TRUST_PROXY === '1',
+  };
+}
+
+function protocolOf(url: string): string {
+  try {
+    return new URL(url).protocol;
+  } catch {
+    return '';
+  }
+}
+
+/** The key under which sessions and passes are hashed: given, or made once and kept in the data folder. */
+function sessionSecret(given: string | undefined, dataDir: string): string {
+  if (given !== undefined) {
+    if (given.length < 32)
+      throw new ConfigError('SESSION_SECRET is too short. Give at least 32 random characters, or leave it out.');
+    return given;
+  }
+  const file = path.join(dataDir, 'session-secret');
+  if (existsSync(file)) return readFileSync(file, 'utf8').trim();
+  const made = newSecret() + newSecret();
+  writeFileSync(file, made, { mode: 0o600 });
+  return made;
+}

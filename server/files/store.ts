@@ -1,0 +1,100 @@
+import { createHash } from 'node:crypto';
+import { createReadStream, type ReadStream } from 'node:fs';
+import { access, mkdir, open, readFile, rename, rm } from 'node:fs/promises';
+import path from 'node:path';
+import type { Readable } from 'node:stream';
+import { newSecret, sha256 } from '../ids';
+
+/** A stored file: its name is the SHA-256 of its bytes. */
+export interface StoredFile {
+  sha256: string;
+  bytes: number;
+}
+
+/**
+ * Content-addressed files under one folder. A file is written under a temporary name, synced,
+ * then renamed: a name that exists always has its whole content.
+ */
+export class FileStore {
+  constructor(private readonly root: string) {}
+
+  /** Where the bytes of a fingerprint lie (whether or not they are there). */
+  pathOf(hash: string): string {
+    if (!/^[0-9a-f]{64}$/.test(hash)) throw new Error('not a file fingerprint');
+    return path.join(this.root, hash.slice(0, 2), hash);
+  }
+
+  async has(hash: string): Promise<boolean> {
+    return access(this.pathOf(hash)).then(
+      () => true,
+      () => false,
+    );
+  }
+
+  async put(data: Uint8Array): Promise<StoredFile> {
+    const hash = sha256(data);
+    if (await this.has(hash)) return { sha256: hash, bytes: data.length };
+    const temp = await this.temp();
+    const file = await open(temp, 'w');
+    try {
+      await file.writeFile(data);
+      await file.sync();
+    } finally {
+      await file.close();
+    }
+    await this.settle(temp, hash);
+    return { sha256: hash, bytes: data.length };
+  }
+
+  /** Stores a stream; when it fails half-way nothing stays behind. */
+  async putStream(stream: Readable): Promise<StoredFile> {
+    const temp = await this.temp();
+    const hash = createHash('sha256');
+    let bytes = 0;
+    const file = await open(temp, 'w');
+    try {
+      for await (const chunk of stream as AsyncIterable<Buffer>) {
+        hash.update(chunk);
+        bytes += chunk.length;
+        await file.write(chunk);
+      }
+      await file.sync();
+    } catch (error) {
+      await file.close();
+      await rm(temp, { force: true });
+      throw error;
+    }
+    await file.close();
+    const digest = hash.digest('hex');
+    if (await this.has(digest)) await rm(temp, { force: true });
+    else await this.settle(temp, digest);
+    return { sha256: digest, bytes };
+  }
+
+  read(hash: string): Promise<Buffer> {
+    return readFile(this.pathOf(hash));
+  }
+
+  stream(hash: string): ReadStream {
+    return createReadStream(this.pathOf(hash));
+  }
+
+  private async temp(): Promise<string> {
+    const dir = path.join(this.root, 'incoming');
+    await mkdir(dir, { recursive: true });
+    return path.join(dir, newSecret());
+  }
+
+  private async settle(temp: string, hash: string): Promise<void> {
+    const target = this.pathOf(hash);
+    await mkdir(path.dirname(target), { recursive: true });
+    await rename(temp, target);
+    // The rename itself must reach the disk, or a power cut could forget the name.
+    const dir = await open(path.dirname(target), 'r');
+    try {
+      await dir.sync();
+    } finally {
+      await dir.close();
+    }
+  }
+}

@@ -1,0 +1,39 @@
+import type { ProblemDetails } from '@gatepath/contract';
+
+/** An error that is told to the client as problem details (RFC 9457). */
+export class Problem extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    readonly title: string,
+    readonly detail: string,
+    readonly fields: Record<string, string> = {},
+  ) {
+    super(detail);
+  }
+
+  toBody(): ProblemDetails {
+    return {
+      type: `/problems/${this.code}`,
+      title: this.title,
+      status: this.status,
+      detail: this.detail,
+      ...(Object.keys(this.fields).length ? { fields: this.fields } : {}),
+    };
+  }
+}
+
+/** Nothing of that name is here, or the asker may not know of it: the two answers are the same. */
+export function notFound(what: string): Problem {
+  return new Problem(404, 'not-found', 'Not found', `${what} is not here. It may have been removed.`);
+}
+
+/** The request cannot be carried out as things stand. */
+export function conflict(code: string, detail: string): Problem {
+  return new Problem(409, code, 'Not possible now', detail);
+}
+
+/** What was sent in does not do; `detail` names the thing and the way out. */
+export function unusable(code: string, detail: string, fields?: Record<string, string>): Problem {
+  return new Problem(422, code, 'Cannot be used', detail, fields);
+}
