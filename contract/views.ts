@@ -150,7 +150,7 @@ export interface ShownFill {
   ink: number;
   shows:
     | { form: 'typed'; face: ScriptFace; text: string }
-    | { form: 'drawn'; drawing: Drawing }
+    | { form: 'drawn'; drawing: Drawing; spoken: string }
     | { form: 'text'; text: string };
 }
 

@@ -6,3 +6,4 @@ export * from './draft';
 export * from './ledger';
 export * from './fit';
 export * from './kinds';
+export * from './hand';

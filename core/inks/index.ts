@@ -1,0 +1,22 @@
+/** The eight party inks. Colour is never the only sign: each has a shape, and tokens carry letters. */
+export interface Ink {
+  name: string;
+  color: string;
+  shape: 'disc' | 'square' | 'diamond' | 'triangle' | 'hexagon' | 'pentagon' | 'shield' | 'bar';
+}
+
+export const INKS: readonly Ink[] = [
+  { name: 'harbour', color: '#1F5F8B', shape: 'disc' },
+  { name: 'plum', color: '#7A3E6D', shape: 'square' },
+  { name: 'fir', color: '#2E6B57', shape: 'diamond' },
+  { name: 'rust', color: '#B2571C', shape: 'triangle' },
+  { name: 'indigo', color: '#434A9E', shape: 'hexagon' },
+  { name: 'olive', color: '#6F6A1E', shape: 'pentagon' },
+  { name: 'rose', color: '#B03A5B', shape: 'shield' },
+  { name: 'graphite', color: '#4A4F55', shape: 'bar' },
+];
+
+/** The ink of an index; indexes run on past eight. */
+export function inkOf(index: number): Ink {
+  return INKS[((index % INKS.length) + INKS.length) % INKS.length]!;
+}

@@ -1,0 +1,90 @@
+/** The geometry of hands and text inside a mark, shared by screen and paper so both show the same. */
+import { fitLine, type Measure } from './fit';
+import type { Rect } from './types';
+
+/** One pen stroke as flat x, y pairs. */
+type Pairs = readonly number[];
+
+/** A step of an outline: move, line, or quadratic curve through a control point. Points. */
+export type PathStep =
+  | { to: 'M'; x: number; y: number }
+  | { to: 'L'; x: number; y: number }
+  | { to: 'Q'; cx: number; cy: number; x: number; y: number };
+
+/** Pen width on paper, in points. */
+export const PEN_WIDTH = 1.3;
+
+/**
+ * Strokes of a drawing scaled into a mark (aspect kept, centred), as smooth curves through the
+ * midpoints of the drawn points. Coordinates as displayed: y down.
+ */
+export function drawingSteps(drawing: { strokes: readonly Pairs[] }, rect: Rect): PathStep[][] {
+  const box = strokesBox(drawing.strokes);
+  const pad = PEN_WIDTH;
+  const scale = Math.min(
+    (rect.w - 2 * pad) / Math.max(box.w, 1),
+    (rect.h - 2 * pad) / Math.max(box.h, 1),
+  );
+  const ox = rect.x + (rect.w - box.w * scale) / 2;
+  const oy = rect.y + (rect.h - box.h * scale) / 2;
+  const at = (x: number, y: number) => ({ x: ox + (x - box.x) * scale, y: oy + (y - box.y) * scale });
+  return drawing.strokes.map((s) => smooth(s, at));
+}
+
+function smooth(stroke: Pairs, at: (x: number, y: number) => { x: number; y: number }): PathStep[] {
+  const pts = [];
+  for (let i = 0; i + 1 < stroke.length; i += 2) pts.push(at(stroke[i]!, stroke[i + 1]!));
+  const first = pts[0]!;
+  const steps: PathStep[] = [{ to: 'M', ...first }];
+  // A dot: a line of almost no length, which round pen caps turn into a point.
+  if (pts.length === 1) return [...steps, { to: 'L', x: first.x + 0.01, y: first.y }];
+  for (let i = 1; i < pts.length - 1; i++) {
+    const p = pts[i]!;
+    const n = pts[i + 1]!;
+    steps.push({ to: 'Q', cx: p.x, cy: p.y, x: (p.x + n.x) / 2, y: (p.y + n.y) / 2 });
+  }
+  steps.push({ to: 'L', ...pts[pts.length - 1]! });
+  return steps;
+}
+
+/** The box that strokes take up, in the drawing's own units. */
+export function strokesBox(strokes: readonly Pairs[]): Rect {
+  let x0 = Infinity;
+  let y0 = Infinity;
+  let x1 = -Infinity;
+  let y1 = -Infinity;
+  for (const s of strokes) {
+    for (let i = 0; i + 1 < s.length; i += 2) {
+      x0 = Math.min(x0, s[i]!);
+      x1 = Math.max(x1, s[i]!);
+      y0 = Math.min(y0, s[i + 1]!);
+      y1 = Math.max(y1, s[i + 1]!);
+    }
+  }
+  return x0 === Infinity ? { x: 0, y: 0, w: 1, h: 1 } : { x: x0, y: y0, w: x1 - x0, h: y1 - y0 };
+}
+
+/** How one line of text stands in a mark: size and baseline start, in points as displayed. */
+export interface SetLine {
+  size: number;
+  x: number;
+  baseline: number;
+  fits: boolean;
+}
+
+/**
+ * Sets a typed hand in a mark: as large as it fits, centred for initials, from the left for
+ * signatures. Script faces reach further up and down than text faces, hence the line of 1.3.
+ */
+export function setScript(text: string, kind: 'signature' | 'initials', rect: Rect, measure: Measure): SetLine {
+  const fit = fitLine(text, { w: rect.w - 4, h: rect.h }, measure, 40, 5, 1.3);
+  const width = measure(text, fit.size);
+  const x = kind === 'initials' ? rect.x + (rect.w - width) / 2 : rect.x + 2;
+  return { size: fit.size, x, baseline: rect.y + rect.h / 2 + fit.size * 0.3, fits: fit.fits };
+}
+
+/** Sets a line of plain text in a mark, from the left, resting near the foot as on a form's line. */
+export function setText(text: string, rect: Rect, measure: Measure): SetLine {
+  const fit = fitLine(text, { w: rect.w - 4, h: rect.h }, measure, 11, 5, 1.25);
+  return { size: fit.size, x: rect.x + 2, baseline: rect.y + rect.h / 2 + fit.size * 0.36, fits: fit.fits };
+}

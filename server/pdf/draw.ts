@@ -1,0 +1,76 @@
+/** Drawing pages with PDFium. Runs in a worker; keeps the last few documents open. */
+import { readFile } from 'node:fs/promises';
+import { PDFiumLibrary, type PDFiumDocument } from '@hyzyla/pdfium';
+import sharp from 'sharp';
+
+let library: Promise<PDFiumLibrary> | null = null;
+const open = new Map<string, { doc: PDFiumDocument; pagesTouched: number }>();
+const KEEP = 3;
+/** PDFium keeps every page it has loaded until the document is closed; this bounds that. */
+const PAGES_BEFORE_REOPEN = 150;
+
+/** PDFium, started once a worker. */
+export function pdfium(): Promise<PDFiumLibrary> {
+  library ??= PDFiumLibrary.init();
+  return library;
+}
+
+/** The document in a file, from the few kept open. */
+export async function openFile(file: string): Promise<PDFiumDocument> {
+  const kept = open.get(file);
+  if (kept && ++kept.pagesTouched < PAGES_BEFORE_REOPEN) {
+    open.delete(file);
+    open.set(file, kept);
+    return kept.doc;
+  }
+  if (kept) close(file);
+  const doc = await (await pdfium()).loadDocument(await readFile(file));
+  open.set(file, { doc, pagesTouched: 1 });
+  while (open.size > KEEP) close(open.keys().next().value!);
+  return doc;
+}
+
+function close(file: string): void {
+  open.get(file)?.doc.destroy();
+  open.delete(file);
+}
+
+export interface PagePixels {
+  width: number;
+  height: number;
+  data: Uint8Array;
+}
+
+/** Draws a page into raw pixels: 1 byte a pixel when `gray`, else RGBA. */
+export async function drawPixels(
+  doc: PDFiumDocument,
+  page: number,
+  size: { width: number; height: number },
+  dpi: number,
+  gray: boolean,
+): Promise<PagePixels> {
+  const out = await doc.getPage(page - 1).render({
+    width: Math.max(1, Math.round((size.width * dpi) / 72)),
+    height: Math.max(1, Math.round((size.height * dpi) / 72)),
+    scale: 1,
+    colorSpace: gray ? 'Gray' : 'BGRA',
+    render: async (o) => o.data,
+  });
+  return { width: out.width, height: out.height, data: out.data };
+}
+
+/** Draws a page as PNG. */
+export async function drawPng(task: {
+  file: string;
+  page: number;
+  size: { width: number; height: number };
+  dpi: number;
+}): Promise<Uint8Array> {
+  const doc = await openFile(task.file);
+  const px = await drawPixels(doc, task.page, task.size, task.dpi, false);
+  const png = await sharp(px.data, { raw: { width: px.width, height: px.height, channels: 4 } })
+    .removeAlpha()
+    .png({ compressionLevel: 3 })
+    .toBuffer();
+  return png;
+}

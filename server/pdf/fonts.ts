@@ -1,0 +1,113 @@
+/** The shipped fonts, and text set with a chain of them so that every script comes out right. */
+import { readFile } from 'node:fs/promises';
+import { createRequire } from 'node:module';
+import path from 'node:path';
+import * as fontkit from 'fontkit';
+import type { PDFDocument, PDFFont, PDFPage, RGB } from '@cantoo/pdf-lib';
+import type { ScriptFace } from '@gatepath/core/routing';
+
+const require = createRequire(import.meta.url);
+
+export type FaceName = ScriptFace | 'mynerve' | 'atkinson' | 'atkinson-bold' | 'noto-sans';
+
+const FILES: Record<FaceName, [pack: string, file: string]> = {
+  caveat: ['caveat', '500Medium/Caveat_500Medium.ttf'],
+  'dancing-script': ['dancing-script', '500Medium/DancingScript_500Medium.ttf'],
+  'la-belle-aurore': ['la-belle-aurore', '400Regular/LaBelleAurore_400Regular.ttf'],
+  'reenie-beanie': ['reenie-beanie', '400Regular/ReenieBeanie_400Regular.ttf'],
+  // A handwritten face with Greek, for names the script faces above cannot write.
+  mynerve: ['mynerve', 'Mynerve_400Regular.ttf'],
+  atkinson: ['atkinson-hyperlegible', '400Regular/AtkinsonHyperlegible_400Regular.ttf'],
+  'atkinson-bold': ['atkinson-hyperlegible', '700Bold/AtkinsonHyperlegible_700Bold.ttf'],
+  'noto-sans': ['noto-sans', '400Regular/NotoSans_400Regular.ttf'],
+};
+
+/** Its glyph table defeats the subsetter; the whole face is small. */
+const UNSUBSETTABLE: ReadonlySet<FaceName> = new Set(['reenie-beanie']);
+
+interface Face {
+  bytes: Uint8Array;
+  has(codePoint: number): boolean;
+}
+
+const faces = new Map<FaceName, Promise<Face>>();
+
+function loadFace(name: FaceName): Promise<Face> {
+  let face = faces.get(name);
+  if (!face) {
+    face = (async () => {
+      const [pack, file] = FILES[name];
+      const root = path.dirname(require.resolve(`@expo-google-fonts/${pack}/package.json`));
+      const bytes = new Uint8Array(await readFile(path.join(root, file)));
+      const font = fontkit.create(Buffer.from(bytes)) as unknown as { hasGlyphForCodePoint(c: number): boolean };
+      return { bytes, has: (c) => font.hasGlyphForCodePoint(c) };
+    })();
+    faces.set(name, face);
+  }
+  return face;
+}
+
+/** The faces a text is set with, first choice first. */
+export function chainOf(name: FaceName): FaceName[] {
+  if (name === 'atkinson' || name === 'atkinson-bold') return [name, 'noto-sans'];
+  return [...new Set<FaceName>([name, 'caveat', 'mynerve', 'noto-sans'])];
+}
+
+/** Characters of `text` that none of the shipped faces can write. */
+export async function missingCharacters(text: string, face: FaceName): Promise<string[]> {
+  const chain = await Promise.all(chainOf(face).map(loadFace));
+  return Array.from(text.normalize('NFC')).filter((ch) => !/\s/u.test(ch) && !chain.some((f) => f.has(ch.codePointAt(0)!)));
+}
+
+interface Run {
+  font: PDFFont;
+  text: string;
+}
+
+/** Sets text in one document; fonts are embedded, subset, when first needed. */
+export class Typesetter {
+  private readonly embedded = new Map<FaceName, Promise<PDFFont>>();
+
+  constructor(private readonly doc: PDFDocument) {
+    doc.registerFontkit(fontkit as never);
+  }
+
+  private embed(name: FaceName): Promise<PDFFont> {
+    let font = this.embedded.get(name);
+    if (!font) {
+      font = loadFace(name).then((f) => this.doc.embedFont(f.bytes, { subset: !UNSUBSETTABLE.has(name) }));
+      this.embedded.set(name, font);
+    }
+    return font;
+  }
+
+  /** A line of text cut into runs of one font each; what nothing can write becomes a replacement sign. */
+  async runs(text: string, face: FaceName): Promise<Run[]> {
+    const chain = chainOf(face);
+    const loaded = await Promise.all(chain.map(loadFace));
+    const runs: { name: FaceName; text: string }[] = [];
+    for (const ch of text.normalize('NFC')) {
+      const at = loaded.findIndex((f) => f.has(ch.codePointAt(0)!));
+      const name = chain[at < 0 ? chain.length - 1 : at]!;
+      const shown = at < 0 ? '\ufffd' : ch;
+      const last = runs[runs.length - 1];
+      if (last && last.name === name) last.text += shown;
+      else runs.push({ name, text: shown });
+    }
+    return Promise.all(runs.map(async (r) => ({ font: await this.embed(r.name), text: r.text })));
+  }
+
+  /** Width in points of runs set at `size`. */
+  static width(runs: Run[], size: number): number {
+    return runs.reduce((w, r) => w + r.font.widthOfTextAtSize(r.text, size), 0);
+  }
+
+  /** Draws runs with their baseline starting at x, y in the page's current space (y up). */
+  static draw(page: PDFPage, runs: Run[], x: number, y: number, size: number, color: RGB): void {
+    let at = x;
+    for (const r of runs) {
+      page.drawText(r.text, { x: at, y, size, font: r.font, color });
+      at += r.font.widthOfTextAtSize(r.text, size);
+    }
+  }
+}

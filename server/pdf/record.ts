@@ -1,0 +1,158 @@
+/** The signing record: the last pages of a sealed copy. Who did what, when, from where. */
+import { rgb, type PDFDocument, type PDFPage, type RGB } from '@cantoo/pdf-lib';
+import { Typesetter, type FaceName } from './fonts';
+import { hexColor, INK } from './stamp';
+
+/** What the record of one document says; all texts ready to print. */
+export interface RecordContent {
+  firmName: string;
+  packetName: string;
+  dealName: string;
+  documentName: string;
+  pageCount: number;
+  /** Fingerprint (SHA-256) of the document as everyone saw it. */
+  documentSha256: string;
+  /** Hash of the last event before sealing: the fingerprint of the packet's whole history. */
+  packetHash: string;
+  executedAt: string;
+  zone: string;
+  parties: { name: string; lines: string[] }[];
+  acts: { name: string; items: string[] }[];
+  history: string[];
+}
+
+const PAGE = { width: 612, height: 792 };
+const MARGIN = 54;
+const SLATE = hexColor('#5B6770');
+const RULE = rgb(0.87, 0.84, 0.77);
+
+/** Appends the record's pages; returns how many. */
+export async function appendRecord(doc: PDFDocument, type: Typesetter, record: RecordContent): Promise<number> {
+  const flow = new Flow(doc, type);
+  await flow.text('Signing record', 18, 'atkinson-bold');
+  await flow.text(`${record.packetName} · ${record.dealName}`, 11);
+  flow.space(8);
+  await flow.pair('Document', `${record.documentName}, ${record.pageCount} ${record.pageCount === 1 ? 'page' : 'pages'}`);
+  await flow.pair('Document fingerprint', record.documentSha256);
+  await flow.pair('Packet fingerprint', record.packetHash);
+  await flow.pair('Executed', record.executedAt);
+  await flow.pair('Sent by', record.firmName);
+  await flow.pair('Times', `as in ${record.zone}`);
+  flow.space(4);
+  await flow.text('Fingerprints are SHA-256. Every page before this record belongs to the document named above.', 9, 'atkinson', SLATE);
+  await flow.heading('People');
+  for (const p of record.parties) {
+    await flow.text(p.name, 10.5, 'atkinson-bold');
+    for (const l of p.lines) await flow.text(l, 9.5, 'atkinson', INK, 12);
+    flow.space(5);
+  }
+  await flow.heading('Acts on this document');
+  for (const a of record.acts) {
+    await flow.text(a.name, 10.5, 'atkinson-bold');
+    await flow.columns(a.items, 3);
+    flow.space(5);
+  }
+  await flow.heading('History of the packet');
+  for (const h of record.history) await flow.text(h, 9.5);
+  return flow.pageCount;
+}
+
+/** A column of text that runs on over pages. */
+class Flow {
+  private page!: PDFPage;
+  private y = 0;
+  pageCount = 0;
+
+  constructor(
+    private readonly doc: PDFDocument,
+    private readonly type: Typesetter,
+  ) {
+    this.turn();
+  }
+
+  private turn(): void {
+    this.page = this.doc.addPage([PAGE.width, PAGE.height]);
+    this.pageCount++;
+    this.y = PAGE.height - MARGIN;
+  }
+
+  private need(height: number): void {
+    if (this.y - height < MARGIN) this.turn();
+  }
+
+  space(points: number): void {
+    this.y -= points;
+  }
+
+  async heading(text: string): Promise<void> {
+    this.need(60);
+    this.space(12);
+    this.page.drawLine({
+      start: { x: MARGIN, y: this.y },
+      end: { x: PAGE.width - MARGIN, y: this.y },
+      thickness: 0.7,
+      color: RULE,
+    });
+    this.space(8);
+    await this.text(text, 12.5, 'atkinson-bold');
+    this.space(3);
+  }
+
+  async pair(label: string, value: string): Promise<void> {
+    this.need(15);
+    await this.line(label, MARGIN, 9.5, 'atkinson', SLATE);
+    const at = MARGIN + 120;
+    for (const l of await this.wrap(value, PAGE.width - MARGIN - at, 9.5, 'atkinson')) {
+      this.need(14);
+      await this.line(l, at, 9.5, 'atkinson', INK);
+      this.y -= 14;
+    }
+  }
+
+  async text(text: string, size: number, face: FaceName = 'atkinson', color: RGB = INK, indent = 0): Promise<void> {
+    const width = PAGE.width - 2 * MARGIN - indent;
+    for (const l of await this.wrap(text, width, size, face)) {
+      this.need(size * 1.4);
+      await this.line(l, MARGIN + indent, size, face, color);
+      this.y -= size * 1.4;
+    }
+  }
+
+  /** Short items down the page in several columns. */
+  async columns(items: string[], n: number): Promise<void> {
+    const step = (PAGE.width - 2 * MARGIN - 12) / n;
+    for (let i = 0; i < items.length; i += n) {
+      this.need(13);
+      for (let c = 0; c < n && i + c < items.length; c++)
+        await this.line(items[i + c]!, MARGIN + 12 + c * step, 9, 'atkinson', INK);
+      this.y -= 12.5;
+    }
+  }
+
+  private async line(text: string, x: number, size: number, face: FaceName, color: RGB): Promise<void> {
+    if (!text) return;
+    const runs = await this.type.runs(text, face);
+    Typesetter.draw(this.page, runs, x, this.y - size, size, color);
+  }
+
+  private async wrap(text: string, width: number, size: number, face: FaceName): Promise<string[]> {
+    const lines: string[] = [];
+    let line = '';
+    for (const word of text.split(/\s+/).filter(Boolean)) {
+      const longer = line ? `${line} ${word}` : word;
+      if (line && Typesetter.width(await this.type.runs(longer, face), size) > width) {
+        lines.push(line);
+        line = word;
+      } else line = longer;
+      // A word wider than the column (a long address) is cut where it must be.
+      while (Typesetter.width(await this.type.runs(line, face), size) > width && line.length > 1) {
+        let cut = line.length - 1;
+        while (cut > 1 && Typesetter.width(await this.type.runs(line.slice(0, cut), face), size) > width) cut--;
+        lines.push(line.slice(0, cut));
+        line = line.slice(cut);
+      }
+    }
+    if (line) lines.push(line);
+    return lines;
+  }
+}

@@ -1,0 +1,22 @@
+/** What the PDF workers do, by name; see pool.ts for the calling side. */
+import { readFile } from 'node:fs/promises';
+import { drawPng } from './draw';
+import { missingCharacters, type FaceName } from './fonts';
+import { prepare } from './prepare';
+import { readFacts } from './read';
+import { seal, type SealTask } from './seal';
+
+export const tasks = {
+  prepare: async (t: { file: string }) => prepare(new Uint8Array(await readFile(t.file))),
+  facts: readFacts,
+  png: drawPng,
+  seal: async (t: Omit<SealTask, 'bytes'> & { file: string }) =>
+    seal({ ...t, bytes: new Uint8Array(await readFile(t.file)) }),
+  missing: (t: { text: string; face: FaceName }) => missingCharacters(t.text, t.face),
+};
+
+export type Tasks = typeof tasks;
+
+export default async function run(job: { task: keyof Tasks; input: never }): Promise<unknown> {
+  return (tasks[job.task] as (input: never) => Promise<unknown>)(job.input);
+}
