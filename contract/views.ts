@@ -1,7 +1,9 @@
 /** Answers: what the server shows. Times are ISO 8601 in UTC, lengths PDF points. */
 import type { Draft, LedgerRow, MarkKind, Rect } from '@gatepath/core/marks';
 import type { Finding } from '@gatepath/core/checks';
-import type { ActivityLine, Act, Drawing, Hand, PacketParty, PacketStatus, PartyStatus, Plan, Fill, ScriptFace, Side } from '@gatepath/core/routing';
+import type { ActivityLine, Act, Hand, PacketParty, PacketStatus, PartyStatus, Plan, ScriptFace, ShownFill, Side } from '@gatepath/core/routing';
+
+export type { ShownFill };
 import type { DEAL_KINDS } from './schemas';
 
 /** Problem details after RFC 9457; `fields` names what was wrong with single fields. */
@@ -140,20 +142,6 @@ export interface SentView {
   sealed: { documentId: string; name: string; sha256: string }[] | null;
 }
 
-/** A filled mark, ready to be drawn: a hand's picture or plain text. */
-export interface ShownFill {
-  markId: string;
-  documentId: string;
-  page: number;
-  rect: Rect;
-  kind: MarkKind;
-  ink: number;
-  shows:
-    | { form: 'typed'; face: ScriptFace; text: string }
-    | { form: 'drawn'; drawing: Drawing; spoken: string }
-    | { form: 'text'; text: string };
-}
-
 /** The packet as one client sees it through their own pass: own marks, others' results. */
 export interface SigningView {
   packetId: string;
@@ -171,6 +159,8 @@ export interface SigningView {
   agreementText: { version: string; paragraphs: string[] };
   hand: Hand | null;
   suggestedInitials: string;
+  /** Script faces that can write every letter of the party's name. */
+  faces: ScriptFace[];
   documents: { id: string; name: string; pages: { width: number; height: number }[]; sealed: boolean }[];
   /** Own marks in reading order. */
   marks: { id: string; documentId: string; page: number; kind: MarkKind; rect: Rect; required: boolean; label: string | null; done: boolean; automatic: boolean }[];
@@ -203,6 +193,3 @@ export interface FirmView {
   seal: { subject: string; issuer: string; validUntil: string; fingerprint: string; selfMade: boolean };
   mail: 'mailroom' | 'smtp';
 }
-
-/** A stored fill with what is needed to show it. */
-export type { Fill };

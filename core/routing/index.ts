@@ -3,3 +3,4 @@ export * from './reduce';
 export * from './decide';
 export * from './path';
 export * from './words';
+export * from './shown';

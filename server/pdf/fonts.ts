@@ -53,9 +53,9 @@ export function chainOf(name: FaceName): FaceName[] {
   return [...new Set<FaceName>([name, 'caveat', 'mynerve', 'noto-sans'])];
 }
 
-/** Characters of `text` that none of the shipped faces can write. */
-export async function missingCharacters(text: string, face: FaceName): Promise<string[]> {
-  const chain = await Promise.all(chainOf(face).map(loadFace));
+/** Characters of `text` that a face cannot write: by itself (`alone`), or with the whole chain behind it. */
+export async function missingCharacters(text: string, face: FaceName, alone = false): Promise<string[]> {
+  const chain = await Promise.all((alone ? [face] : chainOf(face)).map(loadFace));
   return Array.from(text.normalize('NFC')).filter((ch) => !/\s/u.test(ch) && !chain.some((f) => f.has(ch.codePointAt(0)!)));
 }
 

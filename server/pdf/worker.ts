@@ -12,7 +12,7 @@ export const tasks = {
   png: drawPng,
   seal: async (t: Omit<SealTask, 'bytes'> & { file: string }) =>
     seal({ ...t, bytes: new Uint8Array(await readFile(t.file)) }),
-  missing: (t: { text: string; face: FaceName }) => missingCharacters(t.text, t.face),
+  missing: (t: { text: string; face: FaceName; alone?: boolean }) => missingCharacters(t.text, t.face, t.alone),
 };
 
 export type Tasks = typeof tasks;

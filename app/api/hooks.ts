@@ -1,0 +1,166 @@
+/** The server's data as hooks. Keys and routes have the same nouns. */
+import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import {
+  pathOf,
+  type DealBody,
+  type DealSummary,
+  type DealView,
+  type FirmView,
+  type MessageSummary,
+  type MessageView,
+  type NewPacketBody,
+  type PackedFacts,
+  type PacketView,
+  type Page,
+  type PartyBody,
+  type SendBody,
+  type SessionView,
+  type SetupBody,
+  type SignInBody,
+} from '@gatepath/contract';
+import { call } from './client';
+import { useLive } from './live';
+
+export const keys = {
+  session: ['session'],
+  firm: ['firm'],
+  deals: (search: string) => ['deals', search],
+  deal: (id: string) => ['deal', id],
+  packet: (id: string) => ['packet', id],
+  facts: (id: string) => ['facts', id],
+  mailroom: (packetId: string | undefined) => ['mailroom', packetId ?? 'all'],
+  message: (id: string) => ['message', id],
+  signing: (token: string) => ['signing', token],
+} as const;
+
+export function useSession() {
+  return useQuery({ queryKey: keys.session, queryFn: () => call<SessionView>('session'), staleTime: 60_000 });
+}
+
+function useEnter<B>(route: 'setup' | 'signIn') {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: B) => call<SessionView>(route, { body }),
+    onSuccess: (session) => {
+      client.clear();
+      client.setQueryData(keys.session, session);
+    },
+  });
+}
+export const useSetup = () => useEnter<SetupBody>('setup');
+export const useSignIn = () => useEnter<SignInBody>('signIn');
+
+export function useSignOut() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: () => call<SessionView>('signOut'),
+    onSuccess: (session) => {
+      client.clear();
+      client.setQueryData(keys.session, session);
+    },
+  });
+}
+
+export function useFirm() {
+  return useQuery({ queryKey: keys.firm, queryFn: () => call<FirmView>('firm') });
+}
+
+export function useDeals(search: string) {
+  return useInfiniteQuery({
+    queryKey: keys.deals(search),
+    initialPageParam: '',
+    queryFn: ({ pageParam }) => call<Page<DealSummary>>('deals', { query: { search, after: pageParam || undefined } }),
+    getNextPageParam: (last) => last.next,
+  });
+}
+
+export function useNewDeal() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: DealBody) => call<DealView>('newDeal', { body }),
+    onSuccess: (deal) => {
+      client.setQueryData(keys.deal(deal.id), deal);
+      void client.invalidateQueries({ queryKey: ['deals'] });
+    },
+  });
+}
+
+export function useDeal(dealId: string) {
+  useLive(dealId ? pathOf('dealLive', { dealId }) : null, keys.deal(dealId));
+  return useQuery({ queryKey: keys.deal(dealId), queryFn: () => call<DealView>('deal', { params: { dealId } }), enabled: !!dealId });
+}
+
+/** Adds, corrects or drops a party of a deal; each answers with the whole deal. */
+export function usePartyActions(dealId: string) {
+  const client = useQueryClient();
+  const onSuccess = (deal: DealView) => client.setQueryData(keys.deal(dealId), deal);
+  return {
+    add: useMutation({ mutationFn: (body: PartyBody) => call<DealView>('addParty', { params: { dealId }, body }), onSuccess }),
+    set: useMutation({
+      mutationFn: ({ partyId, body }: { partyId: string; body: PartyBody }) => call<DealView>('setParty', { params: { partyId }, body }),
+      onSuccess,
+    }),
+    drop: useMutation({ mutationFn: (partyId: string) => call<DealView>('dropParty', { params: { partyId } }), onSuccess }),
+  };
+}
+
+export function useDropDocument(dealId: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (documentId: string) => call<void>('dropDocument', { params: { documentId } }),
+    onSuccess: () => client.invalidateQueries({ queryKey: keys.deal(dealId) }),
+  });
+}
+
+export function useNewPacket(dealId: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: NewPacketBody) => call<PacketView>('newPacket', { params: { dealId }, body }),
+    onSuccess: (packet) => {
+      client.setQueryData(keys.packet(packet.id), packet);
+      void client.invalidateQueries({ queryKey: keys.deal(dealId) });
+    },
+  });
+}
+
+export function usePacket(packetId: string) {
+  useLive(packetId ? pathOf('packetLive', { packetId }) : null, keys.packet(packetId));
+  return useQuery({ queryKey: keys.packet(packetId), queryFn: () => call<PacketView>('packet', { params: { packetId } }), enabled: !!packetId });
+}
+
+export function usePacketActions(packetId: string) {
+  const client = useQueryClient();
+  const onSuccess = (packet: PacketView) => client.setQueryData(keys.packet(packetId), packet);
+  return {
+    send: useMutation({ mutationFn: (body: SendBody) => call<PacketView>('sendPacket', { params: { packetId }, body }), onSuccess }),
+    withdraw: useMutation({
+      mutationFn: (reason: string) => call<PacketView>('withdrawPacket', { params: { packetId }, body: { reason } }),
+      onSuccess,
+    }),
+    drop: useMutation({ mutationFn: () => call<void>('dropPacket', { params: { packetId } }) }),
+  };
+}
+
+/** Facts of a document's pages never change: asked for once. */
+export function factsQuery(documentId: string) {
+  return {
+    queryKey: keys.facts(documentId),
+    queryFn: () => call<PackedFacts>('documentFacts', { params: { documentId } }),
+    staleTime: Infinity,
+    gcTime: Infinity,
+  };
+}
+
+export function useMailroom(packetId?: string) {
+  return useInfiniteQuery({
+    queryKey: keys.mailroom(packetId),
+    initialPageParam: '',
+    refetchInterval: 5_000,
+    queryFn: ({ pageParam }) => call<Page<MessageSummary>>('mailroom', { query: { packetId, after: pageParam || undefined } }),
+    getNextPageParam: (last) => last.next,
+  });
+}
+
+export function useMessage(messageId: string) {
+  return useQuery({ queryKey: keys.message(messageId), queryFn: () => call<MessageView>('message', { params: { messageId } }) });
+}

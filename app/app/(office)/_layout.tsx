@@ -1,0 +1,71 @@
+import { Redirect, Slot, usePathname, useRouter } from 'expo-router';
+import { Pressable, View } from 'react-native';
+import { useSession } from '../../api/hooks';
+import { Brand } from '../../ui/brand';
+import { usePalette, useWide } from '../../ui/hooks';
+import { Loading, Page, Trouble } from '../../ui/pieces';
+import { Body } from '../../ui/text';
+import { FONT } from '../../ui/theme';
+
+const PLACES = [
+  { href: '/deals', label: 'Deals' },
+  { href: '/mailroom', label: 'Mailroom' },
+  { href: '/firm', label: 'Firm' },
+] as const;
+
+/** The places a signed-in member goes between: below on a phone, above on a wide screen. */
+export default function Office() {
+  const session = useSession();
+  const p = usePalette();
+  const wide = useWide();
+  if (session.isPending) return <Loading what="Gate Path" />;
+  if (session.isError) return <Page><Trouble error={session.error} retry={() => void session.refetch()} /></Page>;
+  if (!session.data.firm) return <Redirect href="/setup" />;
+  if (!session.data.member) return <Redirect href="/sign-in" />;
+  const nav = (
+    <View
+      role="navigation"
+      style={{
+        flexDirection: 'row',
+        backgroundColor: p.sheet,
+        borderColor: p.rule,
+        borderTopWidth: wide ? 0 : 1,
+        borderBottomWidth: wide ? 1 : 0,
+        paddingHorizontal: wide ? 24 : 0,
+        alignItems: 'center',
+        justifyContent: wide ? 'flex-start' : 'space-around',
+        gap: wide ? 12 : 0,
+        minHeight: 62,
+      }}
+    >
+      {wide ? <View style={{ marginRight: 24 }}><Brand /></View> : null}
+      {PLACES.map((place) => <NavLink key={place.href} {...place} />)}
+    </View>
+  );
+  return (
+    <View style={{ flex: 1, backgroundColor: p.paper }}>
+      {wide ? nav : null}
+      <View style={{ flex: 1 }}>
+        <Slot />
+      </View>
+      {wide ? null : nav}
+    </View>
+  );
+}
+
+function NavLink({ href, label }: { href: string; label: string }) {
+  const p = usePalette();
+  const router = useRouter();
+  const on = usePathname().startsWith(href);
+  return (
+    <Pressable
+      role="link"
+      aria-current={on ? 'page' : undefined}
+      onPress={() => router.navigate(href as never)}
+      style={{ minHeight: 60, minWidth: 92, alignItems: 'center', justifyContent: 'center', gap: 6 }}
+    >
+      <View style={{ width: on ? 28 : 8, height: 6, borderRadius: 3, backgroundColor: on ? p.brick : p.rule }} />
+      <Body style={{ color: on ? p.brick : p.slate, fontFamily: on ? FONT.bold : FONT.text, fontSize: 15 }}>{label}</Body>
+    </Pressable>
+  );
+}

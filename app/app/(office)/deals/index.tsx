@@ -1,0 +1,77 @@
+import { router } from 'expo-router';
+import { useState } from 'react';
+import { Pressable, View } from 'react-native';
+import { Searchbar } from 'react-native-paper';
+import type { DealSummary } from '@gatepath/contract';
+import { useDeals } from '../../../api/hooks';
+import { PathStrip } from '../../../features/packet/path-strip';
+import { packetLine } from '../../../features/packet/words';
+import { usePalette } from '../../../ui/hooks';
+import { Button, Card, Loading, Page, Trouble } from '../../../ui/pieces';
+import { Body, Heading, Small, Strong, Title } from '../../../ui/text';
+
+const KIND_WORDS = { listing: 'Listing', sale: 'Sale', tenancy: 'Tenancy' } as const;
+
+export default function Deals() {
+  const [search, setSearch] = useState('');
+  const deals = useDeals(search);
+  const items = deals.data?.pages.flatMap((page) => page.items) ?? [];
+  return (
+    <Page>
+      <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', gap: 12 }}>
+        <Title>Deals</Title>
+        <Button kind="main" icon="plus" onPress={() => router.push('/deals/new')} testID="new-deal">
+          New deal
+        </Button>
+      </View>
+      {items.length > 3 || search ? (
+        <Searchbar placeholder="Find a street or town" value={search} onChangeText={setSearch} inputStyle={{ fontSize: 16 }} />
+      ) : null}
+      {deals.isPending ? <Loading what="the deals" /> : null}
+      {deals.isError ? <Trouble error={deals.error} retry={() => void deals.refetch()} /> : null}
+      {deals.isSuccess && items.length === 0 ? (
+        <Card>
+          <Heading>{search ? 'Nothing found' : 'No deals yet'}</Heading>
+          <Body>
+            {search
+              ? `No deal has “${search}” in its street or town.`
+              : 'A deal is one listing, sale or tenancy at one address. Open one, add its people and papers, then send them to be signed.'}
+          </Body>
+        </Card>
+      ) : null}
+      {items.map((d) => <DealCard key={d.id} deal={d} />)}
+      {deals.hasNextPage ? (
+        <Button onPress={() => void deals.fetchNextPage()} busy={deals.isFetchingNextPage}>
+          Show older deals
+        </Button>
+      ) : null}
+    </Page>
+  );
+}
+
+function DealCard({ deal }: { deal: DealSummary }) {
+  const p = usePalette();
+  return (
+    <Card testID="deal-card" style={{ gap: 10 }}>
+      <Pressable role="link" onPress={() => router.push(`/deals/${deal.id}`)} style={{ minHeight: 44, justifyContent: 'center' }}>
+        <Strong style={{ fontSize: 18 }}>{deal.address}</Strong>
+        <Small>{[KIND_WORDS[deal.kind], deal.city].filter(Boolean).join(' · ')}</Small>
+      </Pressable>
+      {deal.packets.length === 0 ? <Small>No packet yet.</Small> : null}
+      {deal.packets.map((packet) => (
+        <Pressable
+          key={packet.id}
+          role="link"
+          onPress={() => router.push(`/packets/${packet.id}`)}
+          style={{ borderTopWidth: 1, borderColor: p.rule, paddingTop: 10, gap: 6, minHeight: 44 }}
+        >
+          <Body>{packet.name}</Body>
+          <PathStrip packet={packet} />
+          <Small style={{ color: packet.status === 'at_gate' ? p.brick : packet.status === 'executed' ? p.moss : packet.status === 'drafting' ? p.slate : p.wine }}>
+            {packetLine(packet)}
+          </Small>
+        </Pressable>
+      ))}
+    </Card>
+  );
+}

@@ -1,0 +1,40 @@
+import { useState } from 'react';
+import { useColorScheme } from 'react-native';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { AtkinsonHyperlegible_400Regular } from '@expo-google-fonts/atkinson-hyperlegible/400Regular';
+import { AtkinsonHyperlegible_700Bold } from '@expo-google-fonts/atkinson-hyperlegible/700Bold';
+import { BricolageGrotesque_700Bold } from '@expo-google-fonts/bricolage-grotesque/700Bold';
+import { useFonts } from 'expo-font';
+import { Slot } from 'expo-router';
+import { PaperProvider } from 'react-native-paper';
+import { SafeAreaProvider } from 'react-native-safe-area-context';
+import { ApiError } from '../api/client';
+import { paperIcon } from '../ui/icon';
+import { makeTheme } from '../ui/theme';
+
+export default function Root() {
+  // Text shows in a system face until ours are there, rather than not at all.
+  useFonts({ AtkinsonHyperlegible_400Regular, AtkinsonHyperlegible_700Bold, BricolageGrotesque_700Bold });
+  const dark = useColorScheme() === 'dark';
+  const [client] = useState(
+    () =>
+      new QueryClient({
+        defaultOptions: {
+          queries: {
+            staleTime: 5_000,
+            // What the server refused it will refuse again; a lost connection may come back.
+            retry: (n, error) => n < 3 && error instanceof ApiError && error.status === 0,
+          },
+        },
+      }),
+  );
+  return (
+    <SafeAreaProvider>
+      <QueryClientProvider client={client}>
+        <PaperProvider theme={makeTheme(dark)} settings={{ icon: paperIcon }}>
+          <Slot />
+        </PaperProvider>
+      </QueryClientProvider>
+    </SafeAreaProvider>
+  );
+}

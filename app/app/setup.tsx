@@ -1,0 +1,50 @@
+import { yupResolver } from '@hookform/resolvers/yup';
+import { setupBody, type SetupBody } from '@gatepath/contract';
+import { Redirect, router } from 'expo-router';
+import { useForm } from 'react-hook-form';
+import { useSession, useSetup } from '../api/hooks';
+import { Brand } from '../ui/brand';
+import { Field, showFieldErrors } from '../ui/field';
+import { Button, Card, Loading, Page, Trouble } from '../ui/pieces';
+import { Body, Title } from '../ui/text';
+
+export default function Setup() {
+  const session = useSession();
+  const setup = useSetup();
+  const { control, handleSubmit, setError } = useForm<SetupBody>({
+    resolver: yupResolver(setupBody),
+    defaultValues: {
+      firmName: '',
+      timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone || 'America/New_York',
+      name: '',
+      email: '',
+      password: '',
+    },
+  });
+  if (session.isPending) return <Loading what="the set-up" />;
+  if (session.data?.firm && !setup.isPending) return <Redirect href="/deals" />;
+  const submit = handleSubmit((body) =>
+    setup.mutate(body, {
+      onSuccess: () => router.replace('/deals'),
+      onError: (e) => showFieldErrors(e, setError as never),
+    }),
+  );
+  return (
+    <Page max={480}>
+      <Brand />
+      <Title>Set up your firm</Title>
+      <Body>This is asked once. You become the first member and can start with a deal right away.</Body>
+      <Card style={{ gap: 12 }}>
+        <Field control={control} name="firmName" label="Name of the firm" autoComplete="organization" />
+        <Field control={control} name="timeZone" label="Time zone" hint="As in America/New_York. Dates are shown in it." />
+        <Field control={control} name="name" label="Your name" autoComplete="name" />
+        <Field control={control} name="email" label="Your email" keyboard="email-address" autoComplete="email" />
+        <Field control={control} name="password" label="Password" secret autoComplete="new-password" hint="At least 10 characters." onSubmit={() => void submit()} />
+        {setup.isError ? <Trouble error={setup.error} /> : null}
+        <Button kind="main" onPress={() => void submit()} busy={setup.isPending} testID="set-up">
+          Set up
+        </Button>
+      </Card>
+    </Page>
+  );
+}

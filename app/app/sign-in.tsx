@@ -1,0 +1,57 @@
+import { yupResolver } from '@hookform/resolvers/yup';
+import { signInBody, type SignInBody } from '@gatepath/contract';
+import { Redirect, router } from 'expo-router';
+import { useForm } from 'react-hook-form';
+import { View } from 'react-native';
+import { useSession, useSignIn } from '../api/hooks';
+import { Brand } from '../ui/brand';
+import { Field } from '../ui/field';
+import { Button, Card, Loading, Page, Trouble } from '../ui/pieces';
+import { Small, Title } from '../ui/text';
+
+export default function SignIn() {
+  const session = useSession();
+  const signIn = useSignIn();
+  const { control, handleSubmit, setValue } = useForm<SignInBody>({
+    resolver: yupResolver(signInBody),
+    defaultValues: { email: '', password: '' },
+  });
+  if (session.isPending) return <Loading what="the sign-in" />;
+  if (session.isError) return <Page max={440}><Trouble error={session.error} retry={() => void session.refetch()} /></Page>;
+  if (!session.data.firm) return <Redirect href="/setup" />;
+  if (session.data.member) return <Redirect href="/deals" />;
+  const submit = handleSubmit((body) => signIn.mutate(body, { onSuccess: () => router.replace('/deals') }));
+  return (
+    <Page max={440}>
+      <Brand />
+      <Title>Sign in to {session.data.firm.name}</Title>
+      <Card style={{ gap: 14 }}>
+        <Field control={control} name="email" label="Email" keyboard="email-address" autoComplete="email" />
+        <Field control={control} name="password" label="Password" secret autoComplete="current-password" onSubmit={() => void submit()} />
+        {signIn.isError ? <Trouble error={signIn.error} /> : null}
+        <Button kind="main" onPress={() => void submit()} busy={signIn.isPending} testID="sign-in">
+          Sign in
+        </Button>
+      </Card>
+      {session.data.demo?.signIns.length ? (
+        <Card>
+          <Small>This is the demo. Its people and papers are made up.</Small>
+          <View style={{ gap: 8 }}>
+            {session.data.demo.signIns.map((s) => (
+              <Button
+                key={s.email}
+                onPress={() => {
+                  setValue('email', s.email);
+                  setValue('password', s.password);
+                  void submit();
+                }}
+              >
+                {`Sign in as ${s.name}`}
+              </Button>
+            ))}
+          </View>
+        </Card>
+      ) : null}
+    </Page>
+  );
+}

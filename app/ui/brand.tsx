@@ -1,0 +1,16 @@
+import { View } from 'react-native';
+import { GatePost } from './gate';
+import { Body } from './text';
+import { FONT } from './theme';
+
+/** The product's name beside an open gate. */
+export function Brand() {
+  return (
+    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+      <View aria-hidden>
+        <GatePost state="passed" n={1} size={28} />
+      </View>
+      <Body style={{ fontFamily: FONT.heading, fontSize: 20 }}>Gate Path</Body>
+    </View>
+  );
+}

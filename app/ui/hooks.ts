@@ -1,0 +1,15 @@
+import { useWindowDimensions } from 'react-native';
+import { useTheme } from 'react-native-paper';
+import type { AppTheme, Palette } from './theme';
+
+/** The palette of the theme in force. */
+export function usePalette(): Palette {
+  return useTheme<AppTheme>().palette;
+}
+
+/** From here on there is room for the desk's columns side by side. */
+const WIDE = 1000;
+
+export function useWide(): boolean {
+  return useWindowDimensions().width >= WIDE;
+}

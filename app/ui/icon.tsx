@@ -1,0 +1,69 @@
+/** Icons as paths, so that only those in use are shipped. */
+import {
+  mdiAccountPlusOutline,
+  mdiAlertCircleOutline,
+  mdiArrowDown,
+  mdiArrowLeft,
+  mdiArrowUp,
+  mdiCheck,
+  mdiChevronDown,
+  mdiChevronLeft,
+  mdiChevronRight,
+  mdiClose,
+  mdiDownload,
+  mdiEmailOutline,
+  mdiFileDocumentPlusOutline,
+  mdiMagnifyMinusOutline,
+  mdiMagnifyPlusOutline,
+  mdiPencilOutline,
+  mdiPlus,
+  mdiTrashCanOutline,
+  mdiUndo,
+} from '@mdi/js';
+import Svg, { Path } from 'react-native-svg';
+import { usePalette } from './hooks';
+
+const PATHS = {
+  'account-plus': mdiAccountPlusOutline,
+  alert: mdiAlertCircleOutline,
+  'arrow-down': mdiArrowDown,
+  'arrow-left': mdiArrowLeft,
+  'arrow-up': mdiArrowUp,
+  check: mdiCheck,
+  'chevron-down': mdiChevronDown,
+  'menu-down': mdiChevronDown,
+  'chevron-left': mdiChevronLeft,
+  'chevron-right': mdiChevronRight,
+  close: mdiClose,
+  download: mdiDownload,
+  email: mdiEmailOutline,
+  'file-plus': mdiFileDocumentPlusOutline,
+  'zoom-out': mdiMagnifyMinusOutline,
+  'zoom-in': mdiMagnifyPlusOutline,
+  pencil: mdiPencilOutline,
+  plus: mdiPlus,
+  trash: mdiTrashCanOutline,
+  undo: mdiUndo,
+} as const;
+
+export type IconName = keyof typeof PATHS;
+
+export function Icon({ name, size = 22, color }: { name: IconName; size?: number; color?: string }) {
+  const p = usePalette();
+  return (
+    <Svg width={size} height={size} viewBox="0 0 24 24" aria-hidden>
+      <Path d={PATHS[name]} fill={color ?? p.ink} />
+    </Svg>
+  );
+}
+
+/** For Paper's `settings.icon`: its names are looked up here, unknown ones show nothing. */
+export function paperIcon(props: { name: unknown; size: number; color?: string }) {
+  const name = String(props.name) as IconName;
+  if (!(name in PATHS)) return null;
+  return (
+    <Svg width={props.size} height={props.size} viewBox="0 0 24 24" aria-hidden>
+      <Path d={PATHS[name]} fill={props.color ?? '#1E2A32'} />
+    </Svg>
+  );
+}

@@ -1,0 +1,58 @@
+/** Type, in the few forms the house uses. */
+import type { ReactNode } from 'react';
+import { Text as NativeText, type StyleProp, type TextStyle } from 'react-native';
+import { usePalette } from './hooks';
+import { FONT } from './theme';
+
+interface Props {
+  children: ReactNode;
+  style?: StyleProp<TextStyle>;
+  testID?: string;
+  numberOfLines?: number;
+}
+
+/** The one heading of a screen. */
+export function Title({ children, style, testID }: Props) {
+  const p = usePalette();
+  return (
+    <NativeText role="heading" aria-level={1} testID={testID} style={[{ fontFamily: FONT.heading, fontSize: 26, lineHeight: 32, color: p.ink }, style]}>
+      {children}
+    </NativeText>
+  );
+}
+
+export function Heading({ children, style, testID }: Props) {
+  const p = usePalette();
+  return (
+    <NativeText role="heading" aria-level={2} testID={testID} style={[{ fontFamily: FONT.heading, fontSize: 18, lineHeight: 24, color: p.ink }, style]}>
+      {children}
+    </NativeText>
+  );
+}
+
+export function Body({ children, style, testID, numberOfLines }: Props) {
+  const p = usePalette();
+  return (
+    <NativeText numberOfLines={numberOfLines} testID={testID} style={[{ fontFamily: FONT.text, fontSize: 16, lineHeight: 23, color: p.ink }, style]}>
+      {children}
+    </NativeText>
+  );
+}
+
+export function Strong({ children, style, testID, numberOfLines }: Props) {
+  return (
+    <Body numberOfLines={numberOfLines} testID={testID} style={[{ fontFamily: FONT.bold }, style]}>
+      {children}
+    </Body>
+  );
+}
+
+/** Secondary text: slate, a little smaller, never for what must be read. */
+export function Small({ children, style, testID, numberOfLines }: Props) {
+  const p = usePalette();
+  return (
+    <Body numberOfLines={numberOfLines} testID={testID} style={[{ fontSize: 14.5, lineHeight: 20, color: p.slate }, style]}>
+      {children}
+    </Body>
+  );
+}

@@ -1,0 +1,30 @@
+/** Three kinds of tests: the core and contract, the server on the real embedded database, the screens. */
+const swc = [
+  '@swc/jest',
+  {
+    jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022' },
+    module: { type: 'commonjs' },
+  },
+];
+
+const node = {
+  testEnvironment: 'node',
+  transform: { '\\.[cm]?[jt]sx?$': swc },
+  // These ship as ES modules only.
+  transformIgnorePatterns: ['/node_modules/(?!(never)/)'],
+};
+
+module.exports = {
+  projects: [
+    { ...node, displayName: 'core', rootDir: __dirname, roots: ['<rootDir>/core', '<rootDir>/contract'], testMatch: ['**/*.test.ts'] },
+    {
+      ...node,
+      displayName: 'server',
+      rootDir: __dirname,
+      roots: ['<rootDir>/server'],
+      testMatch: ['**/*.test.ts'],
+      globalSetup: '<rootDir>/server/test/global-setup.cjs',
+    },
+    '<rootDir>/app',
+  ],
+};

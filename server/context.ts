@@ -1,0 +1,21 @@
+import type { Config } from './config';
+import type { Clock } from './clock';
+import type { Database } from './db/pool';
+import type { FileStore } from './files/store';
+import type { Jobs } from './jobs/jobs';
+import type { Live } from './live/live';
+import type { PdfPool } from './pdf/pool';
+import type { Seal } from './proof/seal-key';
+
+/** What every service has at hand. */
+export interface Context {
+  config: Config;
+  clock: Clock;
+  database: Database;
+  files: FileStore;
+  pdf: PdfPool;
+  live: Live;
+  jobs: Jobs;
+  /** The firm's seal; made at the first use, when the firm has a name to put on it. */
+  seal(): Promise<Seal>;
+}

@@ -1,0 +1,84 @@
+import type { Side } from '@gatepath/core/routing';
+import type { DealKind } from '@gatepath/contract';
+import type { Db } from '../db/pool';
+
+export interface DealRow {
+  id: string;
+  kind: DealKind;
+  address: string;
+  city: string;
+  time_zone: string;
+  created_at: Date;
+}
+
+export interface PartyRow {
+  id: string;
+  deal_id: string;
+  side: Side;
+  ordinal: number;
+  name: string;
+  email: string;
+  phone: string | null;
+}
+
+export async function insertDeal(db: Db, d: DealRow): Promise<void> {
+  await db.query(
+    'insert into deal (id, kind, address, city, time_zone, created_at) values ($1, $2, $3, $4, $5, $6)',
+    [d.id, d.kind, d.address, d.city, d.time_zone, d.created_at],
+  );
+}
+
+export async function dealById(db: Db, id: string): Promise<DealRow | null> {
+  return (await db.query<DealRow>('select * from deal where id = $1', [id])).rows[0] ?? null;
+}
+
+/** Deals newest first, by key: those with an id below `after`. */
+export async function listDeals(db: Db, o: { after: string | null; search: string | null; limit: number }): Promise<DealRow[]> {
+  const r = await db.query<DealRow>(
+    `select * from deal
+     where ($1::text is null or id < $1)
+       and ($2::text is null or address ilike $2 or city ilike $2)
+     order by id desc limit $3`,
+    [o.after, o.search, o.limit],
+  );
+  return r.rows;
+}
+
+export async function partiesOfDeal(db: Db, dealId: string): Promise<PartyRow[]> {
+  return (await db.query<PartyRow>('select * from party where deal_id = $1 order by id', [dealId])).rows;
+}
+
+export async function partyById(db: Db, id: string): Promise<PartyRow | null> {
+  return (await db.query<PartyRow>('select * from party where id = $1', [id])).rows[0] ?? null;
+}
+
+export async function nextOrdinal(db: Db, dealId: string, side: Side): Promise<number> {
+  const r = await db.query<{ n: number }>(
+    'select coalesce(max(ordinal), 0)::int + 1 as n from party where deal_id = $1 and side = $2',
+    [dealId, side],
+  );
+  return r.rows[0]!.n;
+}
+
+export async function insertParty(db: Db, p: PartyRow & { at: Date }): Promise<void> {
+  await db.query(
+    `insert into party (id, deal_id, side, ordinal, name, email, phone, created_at)
+     values ($1, $2, $3, $4, $5, $6, $7, $8)`,
+    [p.id, p.deal_id, p.side, p.ordinal, p.name, p.email, p.phone, p.at],
+  );
+}
+
+export async function updateParty(db: Db, p: PartyRow): Promise<void> {
+  await db.query('update party set side = $2, ordinal = $3, name = $4, email = $5, phone = $6 where id = $1', [
+    p.id,
+    p.side,
+    p.ordinal,
+    p.name,
+    p.email,
+    p.phone,
+  ]);
+}
+
+export async function deleteParty(db: Db, id: string): Promise<void> {
+  await db.query('delete from party where id = $1', [id]);
+}

@@ -1,0 +1,136 @@
+import type { DealBody, DealSummary, DealView, ListQuery, Page, PartyBody, PartyView } from '@gatepath/contract';
+import type { Context } from '../context';
+import type { Db } from '../db/pool';
+import { inTransaction } from '../db/tx';
+import { documentsOfDeal } from '../documents/queries';
+import { documentView } from '../documents/service';
+import { findFirm } from '../firm/queries';
+import { newId } from '../ids';
+import { topics } from '../live/live';
+import { packetsOfDeals } from '../packets/queries';
+import { packetSummary } from '../packets/summary';
+import { notFound } from '../problem';
+import * as q from './queries';
+
+export function partyView(p: q.PartyRow): PartyView {
+  return { id: p.id, side: p.side, ordinal: p.ordinal, name: p.name, email: p.email, phone: p.phone };
+}
+
+export async function listDeals(ctx: Context, query: ListQuery): Promise<Page<DealSummary>> {
+  const db = ctx.database.pool;
+  // One more than asked for tells whether there is a next page.
+  const rows = await q.listDeals(db, {
+    after: query.after ?? null,
+    search: query.search ? `%${query.search.replace(/[\\%_]/g, '\\$&')}%` : null,
+    limit: query.limit + 1,
+  });
+  const shown = rows.slice(0, query.limit);
+  const packets = await packetsOfDeals(db, shown.map((d) => d.id));
+  return {
+    items: shown.map((d) => ({
+      id: d.id,
+      kind: d.kind,
+      address: d.address,
+      city: d.city,
+      createdAt: d.created_at.toISOString(),
+      packets: packets.filter((p) => p.deal_id === d.id).map(packetSummary),
+    })),
+    next: rows.length > query.limit ? shown[shown.length - 1]!.id : null,
+  };
+}
+
+export async function openDeal(ctx: Context, body: DealBody): Promise<DealView> {
+  const at = ctx.clock.now();
+  const id = newId();
+  await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
+    const firm = await findFirm(db);
+    await q.insertDeal(db, {
+      id,
+      kind: body.kind,
+      address: body.address,
+      city: body.city ?? '',
+      time_zone: firm!.time_zone,
+      created_at: at,
+    });
+    for (const p of body.parties ?? []) await addParty(db, id, p, at);
+    afterCommit(() => ctx.live.tell(topics.deals()));
+  });
+  return dealView(ctx, id);
+}
+
+async function addParty(db: Db, dealId: string, p: PartyBody, at: Date): Promise<void> {
+  await q.insertParty(db, {
+    id: newId(),
+    deal_id: dealId,
+    side: p.side,
+    ordinal: await q.nextOrdinal(db, dealId, p.side),
+    name: p.name,
+    email: p.email ?? '',
+    phone: p.phone ?? null,
+    at,
+  });
+}
+
+export async function dealOr404(db: Db, id: string): Promise<q.DealRow> {
+  const deal = await q.dealById(db, id);
+  if (!deal) throw notFound('This deal');
+  return deal;
+}
+
+export async function dealView(ctx: Context, id: string): Promise<DealView> {
+  const db = ctx.database.pool;
+  const deal = await dealOr404(db, id);
+  const parties = await q.partiesOfDeal(db, id);
+  const documents = await documentsOfDeal(db, id);
+  const packets = await packetsOfDeals(db, [id]);
+  return {
+    id: deal.id,
+    kind: deal.kind,
+    address: deal.address,
+    city: deal.city,
+    timeZone: deal.time_zone,
+    createdAt: deal.created_at.toISOString(),
+    parties: parties.map(partyView),
+    documents: documents.map(documentView),
+    packets: packets.map(packetSummary),
+  };
+}
+
+export async function addPartyToDeal(ctx: Context, dealId: string, body: PartyBody): Promise<DealView> {
+  await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
+    await dealOr404(db, dealId);
+    await addParty(db, dealId, body, ctx.clock.now());
+    afterCommit(() => ctx.live.tell(topics.deal(dealId)));
+  });
+  return dealView(ctx, dealId);
+}
+
+export async function correctParty(ctx: Context, partyId: string, body: PartyBody): Promise<DealView> {
+  const dealId = await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
+    const was = await q.partyById(db, partyId);
+    if (!was) throw notFound('This person');
+    await q.updateParty(db, {
+      ...was,
+      side: body.side,
+      ordinal: body.side === was.side ? was.ordinal : await q.nextOrdinal(db, was.deal_id, body.side),
+      name: body.name,
+      email: body.email ?? '',
+      phone: body.phone ?? null,
+    });
+    afterCommit(() => ctx.live.tell(topics.deal(was.deal_id)));
+    return was.deal_id;
+  });
+  return dealView(ctx, dealId);
+}
+
+export async function dropParty(ctx: Context, partyId: string): Promise<DealView> {
+  const dealId = await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
+    const was = await q.partyById(db, partyId);
+    if (!was) throw notFound('This person');
+    // Packets hold snapshots of their parties, so a sent packet loses nothing by this.
+    await q.deleteParty(db, partyId);
+    afterCommit(() => ctx.live.tell(topics.deal(was.deal_id)));
+    return was.deal_id;
+  });
+  return dealView(ctx, dealId);
+}

@@ -1,0 +1,50 @@
+import type { FastifyInstance, FastifyReply } from 'fastify';
+import type { Context } from '../context';
+import { serve } from '../http/routing';
+import { unusable } from '../problem';
+import * as service from './service';
+
+export function documentRoutes(app: FastifyInstance, ctx: Context): void {
+  serve(app, 'addDocument', async ({ params, request }) => {
+    const part = await request.file();
+    if (!part) throw unusable('no-file', 'No file came with the request. Choose a PDF and try again.');
+    // Not `reply.type` but the content decides what a file is; its name is only shown.
+    return service.addDocument(ctx, params.dealId!, part.filename.slice(0, 200), part.file);
+  });
+  serve<{ name: string }>(app, 'setDocument', ({ params, body }) => service.renameDocument(ctx, params.documentId!, body.name));
+  serve(app, 'dropDocument', async ({ params, reply }) => {
+    await service.dropDocument(ctx, params.documentId!);
+    return reply.code(204).send();
+  });
+  serve(app, 'documentFacts', async ({ params, reply }) => {
+    const row = await service.documentOr404(ctx.database.pool, params.documentId!);
+    void reply.header('cache-control', 'private, max-age=86400');
+    return service.packedFacts(ctx, row);
+  });
+  serve(app, 'documentFile', async ({ params, reply }) => {
+    const row = await service.documentOr404(ctx.database.pool, params.documentId!);
+    return sendPdf(reply, ctx.files.stream(row.original_sha256), row.file_name);
+  });
+  serve(app, 'documentPage', async ({ params, request, reply }) => {
+    const row = await service.documentOr404(ctx.database.pool, params.documentId!);
+    return sendPage(reply, await service.pageImage(ctx, row, Number(params.page), dpiOf(request.query)));
+  });
+}
+
+export function dpiOf(query: unknown): number {
+  const dpi = Number((query as { dpi?: string }).dpi ?? 108);
+  return Number.isFinite(dpi) ? dpi : 108;
+}
+
+export function sendPage(reply: FastifyReply, png: Buffer): FastifyReply {
+  return reply.type('image/png').header('cache-control', 'private, max-age=604800, immutable').send(png);
+}
+
+export function sendPdf(reply: FastifyReply, body: unknown, name: string): FastifyReply {
+  const file = name.toLowerCase().endsWith('.pdf') ? name : `${name}.pdf`;
+  return reply
+    .type('application/pdf')
+    .header('cache-control', 'private, no-store')
+    .header('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(file)}`)
+    .send(body);
+}

@@ -1,0 +1,59 @@
+import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
+import type { SetupBody, SignInBody } from '@gatepath/contract';
+import type { Context } from '../context';
+import { serve } from '../http/routing';
+import type { Member } from './queries';
+import * as service from './service';
+
+declare module 'fastify' {
+  interface FastifyRequest {
+    member: Member | null;
+  }
+}
+
+export const SESSION_COOKIE = 'gatepath_session';
+
+export function firmRoutes(app: FastifyInstance, ctx: Context): void {
+  const remember = (reply: FastifyReply, token: string) =>
+    reply.setCookie(SESSION_COOKIE, token, {
+      path: '/',
+      httpOnly: true,
+      sameSite: 'lax',
+      secure: ctx.config.publicUrl.startsWith('https:'),
+      maxAge: 14 * 86_400,
+    });
+  const slow = { config: { rateLimit: { max: 30, timeWindow: 60_000 } } };
+
+  serve(app, 'session', ({ request }) => service.sessionView(ctx, request.member));
+  serve<SetupBody>(
+    app,
+    'setup',
+    async ({ body, reply }) => {
+      const { member, token } = await service.setUpFirm(ctx, body);
+      remember(reply, token);
+      return service.sessionView(ctx, member);
+    },
+    slow,
+  );
+  serve<SignInBody>(
+    app,
+    'signIn',
+    async ({ body, reply }) => {
+      const { member, token } = await service.signIn(ctx, body);
+      remember(reply, token);
+      return service.sessionView(ctx, member);
+    },
+    slow,
+  );
+  serve(app, 'signOut', async ({ request, reply }) => {
+    const token = cookieOf(request);
+    if (token) await service.signOut(ctx, token);
+    reply.clearCookie(SESSION_COOKIE, { path: '/' });
+    return service.sessionView(ctx, null);
+  });
+  serve(app, 'firm', () => service.firmView(ctx));
+}
+
+export function cookieOf(request: FastifyRequest): string | undefined {
+  return request.cookies[SESSION_COOKIE];
+}

@@ -1,0 +1,48 @@
+import { createTransport, type Transporter } from 'nodemailer';
+import MailComposer from 'nodemailer/lib/mail-composer';
+
+export interface OutgoingMail {
+  id: string;
+  toName: string;
+  toEmail: string;
+  subject: string;
+  text: string;
+  html: string;
+  at: Date;
+}
+
+/** One way out for messages: a mail server, or the mailroom, where they are only kept. */
+export interface Mailer {
+  kind: 'smtp' | 'mailroom';
+  send(mail: OutgoingMail): Promise<void>;
+  close(): void;
+}
+
+export function makeMailer(smtpUrl: string | null, from: string): Mailer {
+  if (!smtpUrl) return { kind: 'mailroom', send: async () => undefined, close: () => undefined };
+  const transport: Transporter = createTransport(smtpUrl, { from });
+  return {
+    kind: 'smtp',
+    async send(mail) {
+      await transport.sendMail(fieldsOf(mail, from));
+    },
+    close: () => transport.close(),
+  };
+}
+
+function fieldsOf(mail: OutgoingMail, from: string) {
+  return {
+    from,
+    to: { name: mail.toName, address: mail.toEmail },
+    subject: mail.subject,
+    text: mail.text,
+    html: mail.html,
+    date: mail.at,
+    messageId: `<${mail.id}@gatepath.invalid>`,
+  };
+}
+
+/** The message as a file that any mail program opens (RFC 5322). */
+export function toEml(mail: OutgoingMail, from: string): Promise<Buffer> {
+  return new MailComposer(fieldsOf(mail, from)).compile().build();
+}

@@ -1,0 +1,71 @@
+import type { Db } from '../db/pool';
+
+export interface MessageRow {
+  id: string;
+  packet_id: string | null;
+  deal_id: string | null;
+  party_id: string | null;
+  kind: string;
+  to_name: string;
+  to_email: string;
+  subject: string;
+  body_text: string;
+  body_html: string;
+  link: string | null;
+  status: 'queued' | 'kept' | 'sent' | 'failed';
+  problem: string | null;
+  created_at: Date;
+  sent_at: Date | null;
+}
+
+export async function insertMessage(
+  db: Db,
+  m: Omit<MessageRow, 'status' | 'problem' | 'created_at' | 'sent_at'> & { at: Date },
+): Promise<void> {
+  await db.query(
+    `insert into message (id, packet_id, deal_id, party_id, kind, to_name, to_email, subject, body_text, body_html, link, status, created_at)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, 'queued', $12)`,
+    [m.id, m.packet_id, m.deal_id, m.party_id, m.kind, m.to_name, m.to_email, m.subject, m.body_text, m.body_html, m.link, m.at],
+  );
+}
+
+export async function messageById(db: Db, id: string): Promise<MessageRow | null> {
+  return (await db.query<MessageRow>('select * from message where id = $1', [id])).rows[0] ?? null;
+}
+
+export async function listMessages(
+  db: Db,
+  o: { after: string | null; packetId: string | null; search: string | null; limit: number },
+): Promise<MessageRow[]> {
+  const r = await db.query<MessageRow>(
+    `select * from message
+     where ($1::text is null or id < $1) and ($2::text is null or packet_id = $2)
+       and ($3::text is null or to_name ilike $3 or to_email ilike $3 or subject ilike $3)
+     order by id desc limit $4`,
+    [o.after, o.packetId, o.search, o.limit],
+  );
+  return r.rows;
+}
+
+export async function queuedMessages(db: Db): Promise<string[]> {
+  return (await db.query<{ id: string }>(`select id from message where status = 'queued' order by id`)).rows.map((r) => r.id);
+}
+
+export async function setMessageKept(db: Db, id: string): Promise<void> {
+  await db.query(`update message set status = 'kept' where id = $1`, [id]);
+}
+
+/** Once a mail server has taken a message its secret link is not kept here any longer. */
+export async function setMessageSent(db: Db, id: string, at: Date): Promise<void> {
+  await db.query(
+    `update message set status = 'sent', sent_at = $2, problem = null,
+       body_text = case when link is null then body_text else replace(body_text, link, '(the link went out with the message)') end,
+       body_html = case when link is null then body_html else replace(body_html, link, '#') end, link = null
+     where id = $1`,
+    [id, at],
+  );
+}
+
+export async function setMessageFailed(db: Db, id: string, problem: string): Promise<void> {
+  await db.query(`update message set status = 'failed', problem = $2 where id = $1`, [id, problem]);
+}

@@ -1,0 +1,90 @@
+/** Drafts: starting one, editing it, throwing it away. */
+import { applyEdits, DRAFT_LISTS, emptyDraft, type Draft } from '@gatepath/core/marks';
+import { pathOf, type PacketParty } from '@gatepath/core/routing';
+import type { EditsBody, NewPacketBody } from '@gatepath/contract';
+import type { Context } from '../context';
+import type { Db } from '../db/pool';
+import { inTransaction } from '../db/tx';
+import { partiesOfDeal } from '../deals/queries';
+import { dealOr404 } from '../deals/service';
+import { documentsByIds } from '../documents/queries';
+import type { Member } from '../firm/queries';
+import { newId } from '../ids';
+import { topics } from '../live/live';
+import { conflict, notFound, unusable } from '../problem';
+import * as q from './queries';
+
+export async function lockedOr404(db: Db, id: string): Promise<q.PacketRow> {
+  const row = await q.lockPacket(db, id);
+  if (!row) throw notFound('This packet');
+  return row;
+}
+
+/** Starts a draft with the deal's parties on a usual path; the desk goes on from there. */
+export async function startPacket(ctx: Context, dealId: string, body: NewPacketBody, member: Member): Promise<string> {
+  const id = newId();
+  await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
+    await dealOr404(db, dealId);
+    const documentIds = body.documentIds ?? [];
+    await requireDocuments(db, dealId, documentIds);
+    const parties = (await partiesOfDeal(db, dealId)).map(
+      (p, i): PacketParty => ({
+        id: p.id,
+        name: p.name,
+        email: p.email,
+        phone: p.phone,
+        side: p.side,
+        ordinal: p.ordinal,
+        act: p.side === 'other' ? 'copy' : 'sign',
+        ink: i,
+      }),
+    );
+    const draft: Draft = {
+      ...emptyDraft(body.name),
+      subject: `Please sign: ${body.name}`,
+      parties,
+      documents: documentIds.map((d) => ({ id: d })),
+      gates: pathOf('by_side', parties, newId),
+    };
+    await q.insertPacket(db, { id, deal_id: dealId, name: body.name, draft, created_by: member.id, at: ctx.clock.now() });
+    afterCommit(() => ctx.live.tell(topics.deal(dealId)));
+  });
+  return id;
+}
+
+async function requireDocuments(db: Db, dealId: string, ids: string[]): Promise<void> {
+  const found = await documentsByIds(db, ids);
+  if (found.length !== new Set(ids).size || found.some((d) => d.deal_id !== dealId))
+    throw unusable('unknown-document', 'A document of this packet is not in the deal any more. Load the page again.');
+}
+
+/** Items a draft may hold at the most, list by list: enough for the largest packet, and an end. */
+const LIMITS = { parties: 60, documents: 60, gates: 60, marks: 20_000, rules: 60 } as const;
+
+/** Applies edits to a draft; edits of several people are applied one after another. */
+export async function editDraft(ctx: Context, packetId: string, body: EditsBody): Promise<{ draft: Draft; version: number }> {
+  return inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
+    const row = await lockedOr404(db, packetId);
+    if (row.status !== 'drafting') throw conflict('already-sent', 'This packet has been sent, so it can no longer be edited.');
+    const draft = applyEdits(row.draft, body.edits);
+    for (const list of DRAFT_LISTS)
+      if (draft[list].length > LIMITS[list])
+        throw unusable('too-many', `A packet takes at most ${LIMITS[list]} ${list}. Make a second packet for the rest.`);
+    const added = body.edits.flatMap((e) => (e.op === 'put' && e.list === 'documents' ? [e.item.id] : []));
+    if (added.length) await requireDocuments(db, row.deal_id, added);
+    if (!draft.name.trim()) throw unusable('no-name', 'The packet needs a name.');
+    const version = row.draft_version + 1;
+    await q.saveDraft(db, packetId, draft, version);
+    afterCommit(() => ctx.live.tell(topics.packet(packetId)));
+    return { draft, version };
+  });
+}
+
+export async function dropDraft(ctx: Context, packetId: string): Promise<void> {
+  await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
+    const row = await lockedOr404(db, packetId);
+    if (row.status !== 'drafting') throw conflict('already-sent', 'A packet that was sent stays in the deal. Withdraw it instead.');
+    await q.deletePacket(db, packetId);
+    afterCommit(() => ctx.live.tell(topics.deal(row.deal_id)));
+  });
+}

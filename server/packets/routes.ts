@@ -1,0 +1,37 @@
+import type { FastifyInstance } from 'fastify';
+import type { EditsBody, NewPacketBody, SendBody, WithdrawBody } from '@gatepath/contract';
+import type { Context } from '../context';
+import { sendPdf } from '../documents/routes';
+import { serve } from '../http/routing';
+import { topics } from '../live/live';
+import * as drafts from './draft-service';
+import * as service from './service';
+
+export function packetRoutes(app: FastifyInstance, ctx: Context): void {
+  serve<NewPacketBody>(app, 'newPacket', async ({ params, body, member }) =>
+    service.packetView(ctx, await drafts.startPacket(ctx, params.dealId!, body, member)),
+  );
+  serve(app, 'packet', ({ params }) => service.packetView(ctx, params.packetId!));
+  serve(app, 'packetLive', async ({ params, request, reply }) => {
+    await service.packetOr404(ctx.database.pool, params.packetId!);
+    ctx.live.serve(request, reply, [topics.packet(params.packetId!)]);
+    return reply;
+  });
+  serve<EditsBody>(app, 'editPacket', ({ params, body }) => drafts.editDraft(ctx, params.packetId!, body));
+  serve(app, 'dropPacket', async ({ params, reply }) => {
+    await drafts.dropDraft(ctx, params.packetId!);
+    return reply.code(204).send();
+  });
+  serve<SendBody>(app, 'sendPacket', async ({ params, body, member }) => {
+    await service.sendPacket(ctx, params.packetId!, body, member);
+    return service.packetView(ctx, params.packetId!);
+  });
+  serve<WithdrawBody>(app, 'withdrawPacket', async ({ params, body, member }) => {
+    await service.withdrawPacket(ctx, params.packetId!, body.reason, member);
+    return service.packetView(ctx, params.packetId!);
+  });
+  serve(app, 'sealedCopy', async ({ params, reply }) => {
+    const file = await service.sealedFile(ctx.database.pool, params.packetId!, params.documentId!);
+    return sendPdf(reply, ctx.files.stream(file.sha256), file.name);
+  });
+}

@@ -1,0 +1,8 @@
+/** Makes one fresh, migrated database for all server tests; each file works on a copy of it. */
+const { execFileSync } = require('node:child_process');
+const path = require('node:path');
+
+module.exports = async () => {
+  const script = path.join(__dirname, 'make-template.ts');
+  execFileSync(process.execPath, ['--import', 'tsx', script], { stdio: 'inherit', env: { ...process.env, NODE_OPTIONS: '' } });
+};

@@ -1,0 +1,14 @@
+import { rmSync } from 'node:fs';
+import { migrate } from '../db/migrate';
+import { openDatabase } from '../db/pool';
+import { Jobs } from '../jobs/jobs';
+import { TEMPLATE_DIR } from './template';
+
+rmSync(TEMPLATE_DIR, { recursive: true, force: true });
+const database = await openDatabase({ databaseUrl: null, dataDir: TEMPLATE_DIR });
+await migrate(database.pool);
+const jobs = new Jobs(database.pool, console.error);
+await jobs.start();
+await jobs.stop();
+await database.close();
+process.exit(0);
