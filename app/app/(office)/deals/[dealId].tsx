@@ -1,0 +1,169 @@
+import { router, useLocalSearchParams } from 'expo-router';
+import { useState } from 'react';
+import { Pressable, View } from 'react-native';
+import { TextInput } from 'react-native-paper';
+import type { DealView, PartyView } from '@gatepath/contract';
+import { sideLabel } from '@gatepath/core/text';
+import { useDeal, useDropDocument, useNewPacket, usePartyActions } from '../../../api/hooks';
+import { DocumentDrop, DocumentRow } from '../../../features/deals/document-drop';
+import { useUploads } from '../../../features/deals/uploads';
+import { PathStrip } from '../../../features/packet/path-strip';
+import { packetLine } from '../../../features/packet/words';
+import { PartyForm } from '../../../features/people/party-form';
+import { usePalette, useWide } from '../../../ui/hooks';
+import { Button, Card, IconButton, Loading, Page, Trouble } from '../../../ui/pieces';
+import { Body, Heading, Small, Strong, Title } from '../../../ui/text';
+import { Token } from '../../../ui/token';
+
+const FIRST_SIDE = { listing: 'seller', sale: 'buyer', tenancy: 'tenant' } as const;
+
+export default function Deal() {
+  const { dealId } = useLocalSearchParams<{ dealId: string }>();
+  const deal = useDeal(dealId);
+  const wide = useWide();
+  if (deal.isPending) return <Loading what="the deal" />;
+  if (deal.isError) return <Page><Trouble error={deal.error} retry={() => void deal.refetch()} /></Page>;
+  const d = deal.data;
+  return (
+    <Page max={wide ? 1080 : 760}>
+      <View>
+        <Small>{[{ listing: 'Listing', sale: 'Sale', tenancy: 'Tenancy' }[d.kind], d.city].filter(Boolean).join(' · ')}</Small>
+        <Title>{d.address}</Title>
+      </View>
+      <View style={{ flexDirection: wide ? 'row' : 'column', gap: 16, alignItems: wide ? 'flex-start' : 'stretch' }}>
+        <View style={{ flex: wide ? 1 : undefined, gap: 16 }}>
+          <People deal={d} />
+        </View>
+        <View style={{ flex: wide ? 1 : undefined, gap: 16 }}>
+          <Documents deal={d} />
+          <Packets deal={d} />
+        </View>
+      </View>
+    </Page>
+  );
+}
+
+function People({ deal }: { deal: DealView }) {
+  const [adding, setAdding] = useState(deal.parties.length === 0);
+  const [editing, setEditing] = useState<string | null>(null);
+  const actions = usePartyActions(deal.id);
+  const p = usePalette();
+  return (
+    <Card>
+      <Heading>People</Heading>
+      {deal.parties.map((party, i) =>
+        editing === party.id ? (
+          <PartyForm
+            key={party.id}
+            start={party}
+            saveLabel="Save"
+            error={actions.set.error}
+            onCancel={() => setEditing(null)}
+            onSave={async (body) => {
+              await actions.set.mutateAsync({ partyId: party.id, body });
+              setEditing(null);
+            }}
+          />
+        ) : (
+          <PersonRow key={party.id} party={party} ink={i} onEdit={() => setEditing(party.id)} onDrop={() => actions.drop.mutate(party.id)} />
+        ),
+      )}
+      {adding ? (
+        <View style={{ borderTopWidth: deal.parties.length ? 1 : 0, borderColor: p.rule, paddingTop: 8 }}>
+          <PartyForm
+            key={deal.parties.length}
+            start={{ side: deal.parties[deal.parties.length - 1]?.side ?? FIRST_SIDE[deal.kind] }}
+            saveLabel="Add this person"
+            error={actions.add.error}
+            onCancel={deal.parties.length ? () => setAdding(false) : undefined}
+            onSave={(body) => actions.add.mutateAsync(body)}
+          />
+        </View>
+      ) : (
+        <Button icon="account-plus" onPress={() => setAdding(true)} testID="add-party">
+          Add a person
+        </Button>
+      )}
+    </Card>
+  );
+}
+
+function PersonRow({ party, ink, onEdit, onDrop }: { party: PartyView; ink: number; onEdit: () => void; onDrop: () => void }) {
+  const p = usePalette();
+  return (
+    <View testID="person-row" style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
+      <Token name={party.name} ink={ink} size={32} />
+      <View style={{ flex: 1 }}>
+        <Strong>{party.name}</Strong>
+        <Small>{sideLabel(party.side, party.ordinal)}</Small>
+        <Small style={party.email ? null : { color: p.wine }}>{party.email || 'No email address yet'}</Small>
+      </View>
+      <IconButton name="pencil" label={`Correct ${party.name}`} onPress={onEdit} />
+      <IconButton name="trash" label={`Remove ${party.name}`} onPress={onDrop} />
+    </View>
+  );
+}
+
+function Documents({ deal }: { deal: DealView }) {
+  const uploads = useUploads(deal.id);
+  const drop = useDropDocument(deal.id);
+  return (
+    <Card>
+      <Heading>Documents</Heading>
+      {deal.documents.length === 0 ? <Body>Add the papers of this deal as PDFs.</Body> : null}
+      {deal.documents.map((doc) => <DocumentRow key={doc.id} doc={doc} onDrop={() => drop.mutate(doc.id)} />)}
+      {drop.isError ? <Trouble error={drop.error} /> : null}
+      <DocumentDrop {...uploads} />
+    </Card>
+  );
+}
+
+function Packets({ deal }: { deal: DealView }) {
+  const p = usePalette();
+  const create = useNewPacket(deal.id);
+  const [name, setName] = useState<string | null>(null);
+  const ready = deal.documents.filter((d) => d.status === 'ready');
+  const start = () =>
+    create.mutate({ name: (name ?? '').trim(), documentIds: ready.map((d) => d.id) }, { onSuccess: (packet) => router.push(`/packets/${packet.id}`) });
+  return (
+    <Card>
+      <Heading>Packets</Heading>
+      {deal.packets.length === 0 ? <Body>A packet is what goes to signature together: papers, people, and the path they take.</Body> : null}
+      {deal.packets.map((packet) => (
+        <Pressable
+          key={packet.id}
+          role="link"
+          testID="packet-row"
+          onPress={() => router.push(`/packets/${packet.id}`)}
+          style={{ gap: 6, minHeight: 44, borderBottomWidth: 1, borderColor: p.rule, paddingBottom: 10 }}
+        >
+          <Strong>{packet.name}</Strong>
+          <PathStrip packet={packet} />
+          <Small>{packetLine(packet)}</Small>
+        </Pressable>
+      ))}
+      {name === null ? (
+        <Button
+          kind={deal.packets.length ? 'plain' : 'main'}
+          icon="plus"
+          onPress={() => setName(ready.length === 1 ? ready[0]!.name : `${deal.address} papers`)}
+          disabled={ready.length < deal.documents.length}
+          testID="new-packet"
+        >
+          {ready.length < deal.documents.length ? 'Reading the documents…' : 'New packet'}
+        </Button>
+      ) : (
+        <View style={{ gap: 10 }}>
+          <TextInput mode="outlined" label="Name of the packet" value={name} onChangeText={setName} testID="packet-name" onSubmitEditing={start} />
+          {create.isError ? <Trouble error={create.error} /> : null}
+          <View style={{ flexDirection: 'row', gap: 10 }}>
+            <Button kind="main" onPress={start} busy={create.isPending} testID="start-packet">
+              Go to the desk
+            </Button>
+            <Button onPress={() => setName(null)}>Cancel</Button>
+          </View>
+        </View>
+      )}
+    </Card>
+  );
+}

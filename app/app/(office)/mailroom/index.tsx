@@ -1,0 +1,55 @@
+import { router, useLocalSearchParams } from 'expo-router';
+import { Linking, Pressable, View } from 'react-native';
+import type { MessageSummary } from '@gatepath/contract';
+import { useMailroom, useSession } from '../../../api/hooks';
+import { when } from '../../../features/packet/words';
+import { usePalette } from '../../../ui/hooks';
+import { Button, Card, Loading, Note, Page, Trouble } from '../../../ui/pieces';
+import { Body, Small, Strong, Title } from '../../../ui/text';
+
+export default function Mailroom() {
+  const { packetId } = useLocalSearchParams<{ packetId?: string }>();
+  const session = useSession();
+  const mail = useMailroom(packetId);
+  const items = mail.data?.pages.flatMap((page) => page.items) ?? [];
+  return (
+    <Page>
+      <Title>Mailroom</Title>
+      {session.data?.mail === 'mailroom' ? (
+        session.data.demo ? (
+          <Small>In the demo nothing leaves this computer: every message lies here, and its links work.</Small>
+        ) : (
+          <Note tone="warn" title="No mail server is set">
+            Messages stay here and reach nobody. Set SMTP_URL and start the server again; until then, pass the links on yourself.
+          </Note>
+        )
+      ) : null}
+      {mail.isPending ? <Loading what="the messages" /> : null}
+      {mail.isError ? <Trouble error={mail.error} retry={() => void mail.refetch()} /> : null}
+      {mail.isSuccess && items.length === 0 ? <Card><Body>No messages yet. When a packet is sent, everything that goes out can be read here.</Body></Card> : null}
+      {items.map((m) => <MessageCard key={m.id} message={m} />)}
+      {mail.hasNextPage ? <Button onPress={() => void mail.fetchNextPage()} busy={mail.isFetchingNextPage}>Show older messages</Button> : null}
+    </Page>
+  );
+}
+
+function MessageCard({ message: m }: { message: MessageSummary }) {
+  const p = usePalette();
+  return (
+    <Card testID="message">
+      <Pressable role="link" onPress={() => router.push(`/mailroom/${m.id}`)} style={{ gap: 2, minHeight: 44 }}>
+        <Strong>{m.subject}</Strong>
+        <Small>{`To ${m.toName} (${m.toEmail})`}</Small>
+        <Small>{`${when(m.createdAt)} · ${{ queued: 'on its way', kept: 'kept here', sent: 'sent', failed: 'not sent' }[m.status]}`}</Small>
+        {m.problem ? <Small style={{ color: p.wine }}>{m.problem}</Small> : null}
+      </Pressable>
+      {m.link && /\/sign\//.test(m.link) ? (
+        <View style={{ flexDirection: 'row' }}>
+          <Button onPress={() => void Linking.openURL(m.link!)} testID={`open-link-${m.toName.split(' ')[0]}`}>
+            {`Open ${m.toName.split(' ')[0]}’s signing link`}
+          </Button>
+        </View>
+      ) : null}
+    </Card>
+  );
+}

@@ -1,0 +1,72 @@
+/** Adding papers: a picker everywhere, and a place to drop files on a wide screen. */
+import { useDropzone } from 'react-dropzone';
+import { View } from 'react-native';
+import { ProgressBar } from 'react-native-paper';
+import type { DocumentView } from '@gatepath/contract';
+import { count } from '@gatepath/core/text';
+import { usePalette, useWide } from '../../ui/hooks';
+import { Button, IconButton, Note } from '../../ui/pieces';
+import { Small, Strong } from '../../ui/text';
+import type { useUploads } from './uploads';
+
+export function DocumentDrop({ uploads, add, drop, retry }: ReturnType<typeof useUploads>) {
+  const p = usePalette();
+  const wide = useWide();
+  const zone = useDropzone({ onDrop: (files) => void add(files), noClick: true, noKeyboard: true });
+  return (
+    <div {...zone.getRootProps()} style={{ display: 'flex', flexDirection: 'column', gap: 10 }}>
+      <input {...zone.getInputProps()} data-testid="file-input" aria-label="Add PDF files" accept="application/pdf,.pdf" />
+      <View
+        style={{
+          borderWidth: 2,
+          borderStyle: 'dashed',
+          borderColor: zone.isDragActive ? p.brick : p.rule,
+          backgroundColor: zone.isDragActive ? p.brickWash : 'transparent',
+          borderRadius: 14,
+          padding: wide ? 20 : 10,
+          alignItems: 'center',
+          gap: 6,
+        }}
+      >
+        <Button icon="file-plus" onPress={zone.open} testID="add-documents">
+          Add PDFs
+        </Button>
+        {wide ? <Small>or drop them here. Up to 50 MB and 500 pages each.</Small> : null}
+      </View>
+      {uploads.map((u) =>
+        u.problem ? (
+          <Note key={u.id} tone="stop" title={u.problem} testID="upload-problem" action={
+            <View style={{ flexDirection: 'row' }}>
+              <Button kind="quiet" onPress={() => void retry(u)}>Try again</Button>
+              <Button kind="quiet" onPress={() => drop(u.id)}>Leave it out</Button>
+            </View>
+          } />
+        ) : (
+          <View key={u.id} role="status" style={{ gap: 4 }}>
+            <Small>{u.part < 1 ? `Sending ${u.name}…` : `Checking ${u.name}…`}</Small>
+            <ProgressBar progress={u.part} color={p.brick} aria-label={`Sending ${u.name}`} />
+          </View>
+        ),
+      )}
+    </div>
+  );
+}
+
+export function DocumentRow({ doc, onDrop }: { doc: DocumentView; onDrop: () => void }) {
+  const p = usePalette();
+  const reading = doc.status === 'reading';
+  return (
+    <View testID="document-row" style={{ flexDirection: 'row', alignItems: 'center', gap: 8, minHeight: 44 }}>
+      <View style={{ flex: 1, gap: 2 }}>
+        <Strong>{doc.name}</Strong>
+        {doc.status === 'failed' ? (
+          <Small style={{ color: p.wine }}>{doc.problem}</Small>
+        ) : (
+          <Small>{reading ? `Reading page ${doc.pagesRead} of ${doc.pages.length}…` : count(doc.pages.length, 'page')}</Small>
+        )}
+        {reading ? <ProgressBar progress={doc.pagesRead / Math.max(1, doc.pages.length)} color={p.brick} aria-label={`Reading ${doc.name}`} /> : null}
+      </View>
+      <IconButton name="trash" label={`Remove ${doc.name}`} onPress={onDrop} />
+    </View>
+  );
+}

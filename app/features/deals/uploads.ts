@@ -1,0 +1,47 @@
+/** Files on their way into a deal: each with its own progress and its own error. */
+import { useState } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import { pathOf, type DocumentView } from '@gatepath/contract';
+import { newId, uploadFile } from '../../api/client';
+import { keys } from '../../api/hooks';
+
+export interface Upload {
+  id: string;
+  name: string;
+  /** 0 to 1 while it travels; the server reads its pages afterwards. */
+  part: number;
+  problem: string | null;
+  file: File;
+}
+
+const MAX = 50 * 1024 * 1024;
+
+export function useUploads(dealId: string) {
+  const [uploads, setUploads] = useState<Upload[]>([]);
+  const client = useQueryClient();
+  const change = (id: string, more: Partial<Upload>) => setUploads((all) => all.map((u) => (u.id === id ? { ...u, ...more } : u)));
+  const drop = (id: string) => setUploads((all) => all.filter((u) => u.id !== id));
+
+  const start = async (upload: Upload) => {
+    change(upload.id, { part: 0, problem: null });
+    if (upload.file.size > MAX) {
+      change(upload.id, { problem: `“${upload.name}” is larger than 50 MB. Split it or save it smaller, then add it again.` });
+      return;
+    }
+    try {
+      await uploadFile<DocumentView>(pathOf('addDocument', { dealId }), upload.file, (part) => change(upload.id, { part }));
+      drop(upload.id);
+      await client.invalidateQueries({ queryKey: keys.deal(dealId) });
+    } catch (error) {
+      change(upload.id, { problem: (error as Error).message });
+    }
+  };
+
+  const add = async (files: File[]) => {
+    const fresh = files.map((file) => ({ id: newId(), name: file.name, part: 0, problem: null, file }));
+    setUploads((all) => [...all, ...fresh]);
+    // One after another: a phone's connection carries one file better than five at once.
+    for (const u of fresh) await start(u);
+  };
+  return { uploads, add, drop, retry: start };
+}

@@ -1,0 +1,111 @@
+/** The ledger of a draft, and the initials rule of each document. */
+import { Pressable, View } from 'react-native';
+import { firstName, listWords } from '@gatepath/core/text';
+import { pageRuns } from '@gatepath/core/checks';
+import { Icon } from '../../ui/icon';
+import { usePalette } from '../../ui/hooks';
+import { Button, Card, Choice, Loading } from '../../ui/pieces';
+import { Body, Heading, Small, Strong } from '../../ui/text';
+import { Token } from '../../ui/token';
+import { LedgerGrid } from '../ledger/grid';
+import type { Desk } from './use-desk';
+
+const ANCHORS = [
+  { value: '0,1', label: 'Foot, left' },
+  { value: '0.5,1', label: 'Foot, middle' },
+  { value: '1,1', label: 'Foot, right' },
+  { value: '0,0', label: 'Head, left' },
+  { value: '1,0', label: 'Head, right' },
+] as const;
+
+export function LedgerPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) {
+  const { view, draft } = desk;
+  const parties = draft.parties.filter((x) => x.act === 'sign');
+  if (!desk.ready) return <Loading what="the pages" />;
+  const placed = view.ledger.rows.reduce((n, r) => n + r.cells.filter((c) => c.markIds.length > 0).length, 0);
+  const wanted = placed + view.ledger.gaps;
+  return (
+    <View style={{ gap: 12 }}>
+      <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'baseline' }}>
+        <Heading>Page ledger</Heading>
+        <Small testID="ledger-sum">{`${placed} of ${wanted} placed`}</Small>
+      </View>
+      {draft.documents.map((d) => <RuleCard key={d.id} desk={desk} documentId={d.id} />)}
+      <LedgerGrid
+        rows={view.ledger.rows}
+        parties={parties}
+        documents={view.documents}
+        here={desk.at ? { ...desk.at, partyId: desk.partyId } : null}
+        onTouch={(documentId, page, partyId) => {
+          desk.goTo(documentId, page);
+          desk.takeParty(partyId);
+          onGo?.();
+        }}
+      />
+    </View>
+  );
+}
+
+function RuleCard({ desk, documentId }: { desk: Desk; documentId: string }) {
+  const p = usePalette();
+  const parties = desk.draft.parties.filter((x) => x.act === 'sign');
+  const rule = desk.draft.rules.find((r) => r.documentId === documentId);
+  const on = rule?.partyIds ?? [];
+  const name = desk.view.documents.find((d) => d.id === documentId)?.name ?? '';
+  const toggle = (id: string) => desk.setRule(documentId, { partyIds: on.includes(id) ? on.filter((x) => x !== id) : [...on, id] });
+  const anchor = rule ? ANCHORS.find((a) => a.value === `${rule.anchor.fx},${rule.anchor.fy}`)?.value : '0,1';
+  const exceptions = rule?.except ?? [];
+  return (
+    <Card style={{ padding: 12 }} testID="rule-card">
+      <Strong>{`Every page of ${name} initialled by`}</Strong>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
+        {parties.map((x) => {
+          const ticked = on.includes(x.id);
+          return (
+            <Pressable
+              key={x.id}
+              role="checkbox"
+              aria-checked={ticked}
+              aria-label={`${x.name} initials every page of ${name}`}
+              testID={`rule-${firstName(x.name)}`}
+              onPress={() => toggle(x.id)}
+              style={{ flexDirection: 'row', alignItems: 'center', gap: 6, minHeight: 44, paddingHorizontal: 10, borderRadius: 12, borderWidth: 1.5, borderColor: ticked ? p.ink : p.rule, backgroundColor: ticked ? p.bench : 'transparent' }}
+            >
+              <Token name={x.name} ink={x.ink} size={24} />
+              <Body style={{ fontSize: 15 }}>{firstName(x.name)}</Body>
+              {ticked ? <Icon name="check" size={18} /> : null}
+            </Pressable>
+          );
+        })}
+      </View>
+      {on.length ? (
+        <>
+          <Choice
+            wrap
+            label="Where on the page"
+            value={anchor ?? ''}
+            options={anchor ? [...ANCHORS] : [{ value: '', label: 'As placed' }, ...ANCHORS]}
+            onChange={(v) => {
+              const [fx, fy] = v.split(',').map(Number);
+              if (v) desk.setRule(documentId, { anchor: { fx: fx!, fy: fy! }, moved: [] });
+            }}
+          />
+          <Small>
+            {exceptions.length
+              ? `Left out: ${listWords(
+                  parties
+                    .filter((x) => exceptions.some((e) => e.partyId === x.id))
+                    .map((x) => `${firstName(x.name)} on ${pageRuns(exceptions.filter((e) => e.partyId === x.id).map((e) => e.page))}`),
+                )}.`
+              : 'Clear of print. No page left out.'}
+          </Small>
+          {exceptions.length ? (
+            <Button kind="quiet" onPress={() => desk.setRule(documentId, { except: [] })} style={{ alignSelf: 'flex-start' }}>
+              Put them back
+            </Button>
+          ) : null}
+        </>
+      ) : null}
+    </Card>
+  );
+}

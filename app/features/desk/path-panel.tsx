@@ -1,0 +1,209 @@
+/** The path of a draft: gates with their parties, the documents, and who does what. */
+import { View } from 'react-native';
+import { Menu, TextInput } from 'react-native-paper';
+import { useState } from 'react';
+import { editsToDropDocument, editsToDropParty, type DraftEdit } from '@gatepath/core/marks';
+import { pathOf, type Act, type Gate, type PacketParty, type PathPattern } from '@gatepath/core/routing';
+import { count, firstName, listWords, sideLabel } from '@gatepath/core/text';
+import { newId } from '../../api/client';
+import { GatePost } from '../../ui/gate';
+import { usePalette } from '../../ui/hooks';
+import { Button, Card, IconButton } from '../../ui/pieces';
+import { Body, Heading, Small, Strong } from '../../ui/text';
+import { Token } from '../../ui/token';
+import type { Desk } from './use-desk';
+
+const PATTERNS: { value: PathPattern; label: string }[] = [
+  { value: 'by_side', label: 'Sellers, then broker, then buyers' },
+  { value: 'together', label: 'All at once' },
+  { value: 'one_by_one', label: 'One after another' },
+];
+
+const ACT_WORDS: Record<Act, string> = { sign: 'signs', approve: 'approves', copy: 'gets a copy' };
+
+export function PathPanel({ desk }: { desk: Desk }) {
+  const p = usePalette();
+  const { draft, edit } = desk;
+  const putGate = (gate: Gate, index?: number): DraftEdit => ({ op: 'put', list: 'gates', item: gate, index });
+  const usePattern = (pattern: PathPattern) =>
+    edit([
+      ...draft.gates.map((g): DraftEdit => ({ op: 'drop', list: 'gates', id: g.id })),
+      ...pathOf(pattern, draft.parties, newId).map((g) => putGate(g)),
+    ]);
+  const moveTo = (party: PacketParty, gateId: string | null) => {
+    const out = draft.gates.filter((g) => g.partyIds.includes(party.id) && g.id !== gateId);
+    const to = draft.gates.find((g) => g.id === gateId);
+    edit([
+      ...out.map((g) => putGate({ ...g, partyIds: g.partyIds.filter((x) => x !== party.id) })),
+      ...(to && !to.partyIds.includes(party.id) ? [putGate({ ...to, partyIds: [...to.partyIds, party.id] })] : []),
+    ]);
+  };
+  const setAct = (party: PacketParty, act: Act) => {
+    const gates = act === 'copy' ? draft.gates.filter((g) => g.partyIds.includes(party.id)) : [];
+    edit([
+      { op: 'put', list: 'parties', item: { ...party, act } },
+      ...gates.map((g) => putGate({ ...g, partyIds: g.partyIds.filter((x) => x !== party.id) })),
+    ]);
+  };
+  const known = new Set(draft.gates.flatMap((g) => g.partyIds));
+  const off = draft.parties.filter((x) => !known.has(x.id));
+  const addable = desk.packet.dealParties.filter((x) => !draft.parties.some((y) => y.id === x.id));
+  const row = (party: PacketParty) => (
+    <PartyRow key={party.id} party={party} gates={draft.gates} onGate={(g) => moveTo(party, g)} onAct={(a) => setAct(party, a)} onDrop={() => edit(editsToDropParty(draft, party.id))} />
+  );
+  return (
+    <View style={{ gap: 12 }}>
+      <Heading>Path</Heading>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        {PATTERNS.map((x) => (
+          <Button key={x.value} onPress={() => usePattern(x.value)} testID={`path-${x.value}`} style={{ minHeight: 44, paddingHorizontal: 12 }}>
+            {x.label}
+          </Button>
+        ))}
+      </View>
+      {draft.gates.map((gate, i) => {
+        const here = gate.partyIds.flatMap((id) => draft.parties.find((x) => x.id === id) ?? []);
+        return (
+          <View key={gate.id} testID="gate" style={{ flexDirection: 'row', gap: 10 }}>
+            <View style={{ alignItems: 'center' }}>
+              <GatePost state={i === 0 ? 'lit' : 'closed'} n={i + 1} />
+              {i < draft.gates.length - 1 ? <View style={{ flex: 1, width: 3, backgroundColor: p.rule, marginTop: 4 }} /> : null}
+            </View>
+            <View style={{ flex: 1, gap: 4 }}>
+              <View style={{ flexDirection: 'row', alignItems: 'center' }}>
+                <View style={{ flex: 1 }}>
+                  <Strong>{`Gate ${i + 1}`}</Strong>
+                  <Small>{here.length === 0 ? 'Nobody stands here.' : here.length === 1 ? `Only ${firstName(here[0]!.name)}` : `${listWords(here.map((x) => firstName(x.name)))}, in any order`}</Small>
+                </View>
+                <IconButton name="arrow-up" label={`Gate ${i + 1} earlier`} disabled={i === 0} onPress={() => edit([putGate(gate, i - 1)])} />
+                <IconButton name="arrow-down" label={`Gate ${i + 1} later`} disabled={i === draft.gates.length - 1} onPress={() => edit([putGate(gate, i + 1)])} />
+                <IconButton name="trash" label={`Remove gate ${i + 1}`} onPress={() => edit([{ op: 'drop', list: 'gates', id: gate.id }])} />
+              </View>
+              {here.map(row)}
+            </View>
+          </View>
+        );
+      })}
+      <Button icon="plus" kind="quiet" onPress={() => edit([putGate({ id: newId(), partyIds: [] })])} style={{ alignSelf: 'flex-start' }} testID="add-gate">
+        Add a gate
+      </Button>
+      {off.length ? (
+        <View style={{ gap: 4 }}>
+          <Strong>At no gate</Strong>
+          {off.map(row)}
+        </View>
+      ) : null}
+      {addable.length ? (
+        <View style={{ gap: 6 }}>
+          <Strong>In the deal, not in this packet</Strong>
+          {addable.map((x) => (
+            <Button
+              key={x.id}
+              icon="plus"
+              onPress={() =>
+                edit([
+                  {
+                    op: 'put',
+                    list: 'parties',
+                    item: { ...x, act: 'sign', ink: draft.parties.reduce((n, y) => Math.max(n, y.ink + 1), 0) },
+                  },
+                ])
+              }
+            >
+              {`Add ${x.name}`}
+            </Button>
+          ))}
+        </View>
+      ) : null}
+      <Documents desk={desk} />
+      <Words desk={desk} />
+    </View>
+  );
+}
+
+function PartyRow({ party, gates, onGate, onAct, onDrop }: { party: PacketParty; gates: Gate[]; onGate: (id: string | null) => void; onAct: (act: Act) => void; onDrop: () => void }) {
+  const [menu, setMenu] = useState<'act' | null>(null);
+  const close = (then: () => void) => () => {
+    setMenu(null);
+    then();
+  };
+  return (
+    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+      <Token name={party.name} ink={party.ink} size={28} />
+      <View style={{ flex: 1 }}>
+        <Body>{party.name}</Body>
+        <Small>{`${sideLabel(party.side, party.ordinal)}, ${ACT_WORDS[party.act]}`}</Small>
+      </View>
+      <Menu visible={menu === 'act'} onDismiss={() => setMenu(null)} anchor={<IconButton name="chevron-down" label={`Change what ${party.name} does, or where`} onPress={() => setMenu('act')} />}>
+        {(Object.keys(ACT_WORDS) as Act[]).filter((a) => a !== party.act).map((a) => (
+          <Menu.Item key={a} title={`${firstName(party.name)} only ${ACT_WORDS[a]}`.replace('only signs', 'signs')} onPress={close(() => onAct(a))} />
+        ))}
+        {party.act !== 'copy'
+          ? gates.map((g, i) => (g.partyIds.includes(party.id) ? null : <Menu.Item key={g.id} title={`To gate ${i + 1}`} onPress={close(() => onGate(g.id))} />))
+          : null}
+        <Menu.Item title="Take out of the packet" onPress={close(onDrop)} />
+      </Menu>
+    </View>
+  );
+}
+
+function Documents({ desk }: { desk: Desk }) {
+  const { draft, edit, packet } = desk;
+  const addable = packet.documents.filter((d) => d.status === 'ready' && !draft.documents.some((x) => x.id === d.id));
+  const move = (id: string, index: number) => edit([{ op: 'put', list: 'documents', item: { id }, index }]);
+  return (
+    <Card style={{ padding: 12 }}>
+      <Heading>Documents</Heading>
+      {draft.documents.map((d, i) => {
+        const doc = packet.documents.find((x) => x.id === d.id);
+        const name = doc?.name ?? 'Document';
+        return (
+          <View key={d.id} style={{ flexDirection: 'row', alignItems: 'center' }}>
+            <View style={{ flex: 1 }}>
+              <Body>{name}</Body>
+              <Small>{doc ? count(doc.pages.length, 'page') : ''}</Small>
+            </View>
+            <IconButton name="arrow-up" label={`${name} earlier`} disabled={i === 0} onPress={() => move(d.id, i - 1)} />
+            <IconButton name="arrow-down" label={`${name} later`} disabled={i === draft.documents.length - 1} onPress={() => move(d.id, i + 1)} />
+            <IconButton name="close" label={`Take ${name} out of the packet`} onPress={() => edit(editsToDropDocument(draft, d.id))} />
+          </View>
+        );
+      })}
+      {addable.map((d) => (
+        <Button key={d.id} icon="plus" onPress={() => edit([{ op: 'put', list: 'documents', item: { id: d.id } }])}>
+          {`Add ${d.name}`}
+        </Button>
+      ))}
+    </Card>
+  );
+}
+
+/** Name, subject and message; they are saved when the field is left, not with every letter. */
+function Words({ desk }: { desk: Desk }) {
+  const { draft, edit } = desk;
+  return (
+    <Card style={{ padding: 12 }}>
+      <Heading>Message</Heading>
+      <WordField label="Name of the packet" value={draft.name} onSave={(value) => value.trim() && edit([{ op: 'set', field: 'name', value }])} />
+      <WordField label="Subject" value={draft.subject} onSave={(value) => edit([{ op: 'set', field: 'subject', value }])} />
+      <WordField label="Message to everyone (optional)" multiline value={draft.message} onSave={(value) => edit([{ op: 'set', field: 'message', value }])} />
+    </Card>
+  );
+}
+
+function WordField({ label, value, onSave, multiline }: { label: string; value: string; onSave: (value: string) => void; multiline?: boolean }) {
+  const [text, setText] = useState<string | null>(null);
+  return (
+    <TextInput
+      mode="outlined"
+      label={label}
+      value={text ?? value}
+      multiline={multiline}
+      onChangeText={setText}
+      onBlur={() => {
+        if (text !== null && text !== value) onSave(text);
+        setText(null);
+      }}
+    />
+  );
+}

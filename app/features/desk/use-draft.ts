@@ -1,0 +1,118 @@
+/** The draft on this screen: every change shows at once, is kept on the device, and travels when it can. */
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import { applyEdits, invertEdits, type Draft, type DraftEdit } from '@gatepath/core/marks';
+import type { PacketView } from '@gatepath/contract';
+import { ApiError, call } from '../../api/client';
+import { keys } from '../../api/hooks';
+
+export interface Saving {
+  state: 'saved' | 'saving' | 'offline' | 'refused';
+  /** Words for the screen. */
+  sentence: string;
+}
+
+export interface DraftHandle {
+  draft: Draft;
+  version: number;
+  saving: Saving;
+  edit: (edits: DraftEdit[]) => void;
+  undo: () => void;
+  redo: () => void;
+  canUndo: boolean;
+  canRedo: boolean;
+}
+
+const storeKey = (packetId: string) => `gatepath.pending.${packetId}`;
+
+function loadPending(packetId: string): DraftEdit[] {
+  try {
+    return JSON.parse(localStorage.getItem(storeKey(packetId)) ?? '[]') as DraftEdit[];
+  } catch {
+    return [];
+  }
+}
+
+function storePending(packetId: string, edits: DraftEdit[]): void {
+  try {
+    if (edits.length) localStorage.setItem(storeKey(packetId), JSON.stringify(edits));
+    else localStorage.removeItem(storeKey(packetId));
+  } catch {
+    // A device without room keeps the edits in memory only.
+  }
+}
+
+export function useDraft(packet: PacketView): DraftHandle {
+  const client = useQueryClient();
+  const [base, setBase] = useState({ draft: packet.draft, version: packet.version });
+  // Edits the server has not taken yet; some may lie here from a visit that was cut off.
+  const [pending, setPending] = useState<DraftEdit[]>(() => loadPending(packet.id));
+  const [saving, setSaving] = useState<Saving>({ state: 'saved', sentence: 'Saved' });
+  const [past, setPast] = useState<DraftEdit[][]>([]);
+  const [future, setFuture] = useState<DraftEdit[][]>([]);
+  const flushing = useRef(false);
+  const [tries, setTries] = useState(0);
+
+  // What others changed meanwhile arrives with the packet; pending edits stay on top of it.
+  useEffect(() => {
+    if (!flushing.current && packet.version > base.version) setBase({ draft: packet.draft, version: packet.version });
+  }, [packet.version, packet.draft, base.version]);
+
+  const draft = useMemo(() => applyEdits(base.draft, pending), [base.draft, pending]);
+
+  useEffect(() => {
+    storePending(packet.id, pending);
+    if (!pending.length || flushing.current) return;
+    flushing.current = true;
+    const sending = pending;
+    setSaving({ state: 'saving', sentence: 'Saving…' });
+    call<{ draft: Draft; version: number }>('editPacket', { params: { packetId: packet.id }, body: { edits: sending } })
+      .then((saved) => {
+        flushing.current = false;
+        setBase(saved);
+        setPending((now) => now.slice(sending.length));
+        client.setQueryData<PacketView>(keys.packet(packet.id), (was) =>
+          was && was.version < saved.version ? { ...was, ...saved, name: saved.draft.name } : was,
+        );
+        setSaving({ state: 'saved', sentence: `Saved ${new Date().toLocaleTimeString('en-US', { hour: 'numeric', minute: '2-digit' })}` });
+      })
+      .catch((error: unknown) => {
+        flushing.current = false;
+        if (error instanceof ApiError && error.status >= 400 && error.status < 500) {
+          // The server will never take these: show why, and go back to what it has.
+          setPending((now) => now.slice(sending.length));
+          setSaving({ state: 'refused', sentence: error.message });
+          return;
+        }
+        setSaving({ state: 'offline', sentence: 'No connection. Your changes are kept here and sent when it is back.' });
+        setTimeout(() => setTries((n) => n + 1), 3000);
+      });
+  }, [pending, packet.id, client, tries]);
+
+  const edit = useCallback(
+    (edits: DraftEdit[]) => {
+      if (!edits.length) return;
+      setPast((all) => [...all.slice(-199), invertEdits(draft, edits)]);
+      setFuture([]);
+      setPending((now) => [...now, ...edits]);
+    },
+    [draft],
+  );
+  const step = (from: DraftEdit[][], setFrom: typeof setPast, setTo: typeof setPast) => {
+    const edits = from[from.length - 1];
+    if (!edits) return;
+    setFrom(from.slice(0, -1));
+    setTo((all) => [...all, invertEdits(draft, edits)]);
+    setPending((now) => [...now, ...edits]);
+  };
+  return {
+    draft,
+    version: base.version,
+    saving: pending.length && saving.state === 'saved' ? { state: 'saving', sentence: 'Saving…' } : saving,
+    edit,
+    undo: () => step(past, setPast, setFuture),
+    redo: () => step(future, setFuture, setPast),
+    canUndo: past.length > 0,
+    canRedo: future.length > 0,
+  };
+}

@@ -1,0 +1,154 @@
+/** The page ledger as a table: pages down, parties across. Touching a cell goes there. */
+import { memo, useMemo } from 'react';
+import { FlatList, Pressable, View } from 'react-native';
+import Svg, { Path } from 'react-native-svg';
+import type { CellState, LedgerCell, LedgerRow } from '@gatepath/core/marks';
+import { Icon } from '../../ui/icon';
+import { usePalette } from '../../ui/hooks';
+import { Body, Small, Strong } from '../../ui/text';
+import { Token } from '../../ui/token';
+import { FONT } from '../../ui/theme';
+
+export interface LedgerParty {
+  id: string;
+  name: string;
+  ink: number;
+}
+
+interface Props {
+  rows: LedgerRow[];
+  parties: LedgerParty[];
+  documents: { id: string; name: string }[];
+  onTouch: (documentId: string, page: number, partyId: string) => void;
+  /** The cell that is in hand. */
+  here?: { documentId: string; page: number; partyId: string | null } | null;
+  /** Lets the table scroll by itself within this height; without it, it is as tall as it is. */
+  height?: number;
+}
+
+const SAYS: Record<CellState, string> = {
+  none: 'nothing to do',
+  initials: 'initials wanted',
+  signature: 'signature wanted',
+  other: 'something to fill in',
+  gap: 'gap: initials are missing',
+  excepted: 'excepted from the initials',
+  done: 'done',
+};
+
+type Line = { key: string; head: string } | { key: string; row: LedgerRow };
+
+const ROW = 44;
+
+export function LedgerGrid({ rows, parties, documents, onTouch, here, height }: Props) {
+  const lines = useMemo(() => {
+    const out: Line[] = [];
+    let doc = '';
+    for (const row of rows) {
+      if (row.documentId !== doc) {
+        doc = row.documentId;
+        out.push({ key: doc, head: documents.find((d) => d.id === doc)?.name ?? 'Document' });
+      }
+      out.push({ key: `${doc}:${row.page}`, row });
+    }
+    return out;
+  }, [rows, documents]);
+  const list = (
+    <FlatList
+      data={lines}
+      keyExtractor={(l) => l.key}
+      scrollEnabled={height !== undefined}
+      style={height === undefined ? undefined : { height }}
+      initialNumToRender={24}
+      windowSize={5}
+      getItemLayout={(_, index) => ({ length: ROW, offset: ROW * index, index })}
+      extraData={here}
+      renderItem={({ item }) =>
+        'head' in item ? (
+          <View style={{ height: ROW, justifyContent: 'flex-end', paddingBottom: 6 }}>
+            <Strong numberOfLines={1}>{item.head}</Strong>
+          </View>
+        ) : (
+          <Row row={item.row} parties={parties} onTouch={onTouch} here={here && here.documentId === item.row.documentId && here.page === item.row.page ? (here.partyId ?? '') : null} />
+        )
+      }
+    />
+  );
+  return (
+    <View role="table" aria-label="Page ledger" testID="ledger">
+      <View role="row" style={{ flexDirection: 'row', alignItems: 'center', minHeight: 36 }}>
+        <View style={{ flex: 1 }} />
+        {parties.map((p) => (
+          <View key={p.id} role="columnheader" style={{ width: 44, alignItems: 'center' }}>
+            <Token name={p.name} ink={p.ink} size={26} />
+          </View>
+        ))}
+      </View>
+      {list}
+    </View>
+  );
+}
+
+const Row = memo(function Row({ row, parties, onTouch, here }: { row: LedgerRow; parties: LedgerParty[]; onTouch: Props['onTouch']; here: string | null }) {
+  const p = usePalette();
+  return (
+    <View role="row" testID={`ledger-row-${row.page}`} style={{ flexDirection: 'row', alignItems: 'center', height: ROW }}>
+      <Small style={{ flex: 1, color: here !== null ? p.brick : p.ink, fontFamily: here !== null ? FONT.bold : FONT.text, fontVariant: ['tabular-nums'] }}>{`page ${row.page}`}</Small>
+      {row.cells.map((cell) => {
+        const party = parties.find((x) => x.id === cell.partyId);
+        return (
+          <Pressable
+            key={cell.partyId}
+            role="cell"
+            tabIndex={0}
+            testID={`cell-${row.page}-${cell.state}`}
+            aria-label={`Page ${row.page}, ${party?.name ?? ''}: ${SAYS[cell.state]}`}
+            onPress={() => onTouch(row.documentId, row.page, cell.partyId)}
+            style={{ width: 44, height: ROW, alignItems: 'center', justifyContent: 'center' }}
+          >
+            <Cell cell={cell} here={here === cell.partyId} />
+          </Pressable>
+        );
+      })}
+    </View>
+  );
+});
+
+/** One cell: a small sign whose form, not only colour, tells what it stands for. */
+function Cell({ cell, here }: { cell: LedgerCell; here: boolean }) {
+  const p = usePalette();
+  if (cell.state === 'none') return <View style={{ width: 4, height: 4, borderRadius: 2, backgroundColor: p.rule }} />;
+  const gap = cell.state === 'gap';
+  const done = cell.state === 'done';
+  const border = gap ? p.wine : done ? p.moss : here ? p.brick : cell.state === 'excepted' ? p.slate : p.ink;
+  const ink = done ? p.sheet : border;
+  return (
+    <View
+      style={{
+        width: 28,
+        height: 22,
+        borderRadius: 5,
+        borderWidth: here ? 2.5 : 1.8,
+        borderStyle: gap || cell.state === 'excepted' ? 'dashed' : 'solid',
+        borderColor: here && !done ? p.brick : border,
+        backgroundColor: done ? p.moss : here || gap ? p.brickWash : p.sheet,
+        alignItems: 'center',
+        justifyContent: 'center',
+      }}
+    >
+      {gap ? (
+        <Body style={{ color: p.wine, fontFamily: FONT.bold, fontSize: 14, lineHeight: 16 }}>?</Body>
+      ) : cell.state === 'excepted' ? (
+        <View style={{ width: 10, height: 2, backgroundColor: p.slate }} />
+      ) : done && cell.wants !== 'signature' ? (
+        <Icon name="check" size={16} color={ink} />
+      ) : cell.wants === 'signature' ? (
+        <Svg width={18} height={12} viewBox="0 0 18 12" aria-hidden>
+          <Path d="M1 9 C4 0 6 1 6 6 S9 9 10 5 S13 3 13 6 S15 8 17 6" stroke={ink} strokeWidth={1.8} fill="none" strokeLinecap="round" />
+        </Svg>
+      ) : (
+        <Body style={{ color: ink, fontFamily: FONT.bold, fontSize: 13, lineHeight: 15 }}>{cell.wants === 'initials' ? 'i' : 'a'}</Body>
+      )}
+    </View>
+  );
+}

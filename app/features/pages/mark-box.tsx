@@ -1,0 +1,60 @@
+/** A mark on a sheet: solid outline and filled corner when required, dashed when optional. */
+import { View } from 'react-native';
+import { MARK_WORDS, type MarkKind, type Rect } from '@gatepath/core/marks';
+import { inkOf } from '@gatepath/core/inks';
+import { Body } from '../../ui/text';
+import { FONT } from '../../ui/theme';
+
+interface Props {
+  rect: Rect;
+  scale: number;
+  kind: MarkKind;
+  ink: number;
+  required: boolean;
+  selected?: boolean;
+  text?: string;
+}
+
+export function MarkFace({ rect, scale, kind, ink, required, selected, text }: Props) {
+  const { color } = inkOf(ink);
+  const h = rect.h * scale;
+  const corner = Math.min(11, h * 0.45);
+  const word = text ?? MARK_WORDS[kind];
+  const size = Math.max(7, Math.min(14, h * 0.52, (rect.w * scale) / (word.length * 0.58)));
+  return (
+    <View
+      style={{
+        width: '100%',
+        height: '100%',
+        borderWidth: selected ? 2.5 : 1.5,
+        borderStyle: required ? 'solid' : 'dashed',
+        borderColor: color,
+        backgroundColor: `${color}1F`,
+        borderRadius: 4,
+        alignItems: 'center',
+        justifyContent: 'center',
+        overflow: 'hidden',
+        ...(selected ? { boxShadow: `0 0 0 4px ${color}44` } : {}),
+      }}
+    >
+      {required ? (
+        <View
+          style={{
+            position: 'absolute',
+            left: 0,
+            top: 0,
+            width: 0,
+            height: 0,
+            borderTopWidth: corner,
+            borderRightWidth: corner,
+            borderTopColor: color,
+            borderRightColor: 'transparent',
+          }}
+        />
+      ) : null}
+      <Body numberOfLines={1} style={{ color, fontFamily: FONT.bold, fontSize: size, lineHeight: size * 1.2 }}>
+        {word}
+      </Body>
+    </View>
+  );
+}

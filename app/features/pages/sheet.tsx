@@ -1,0 +1,49 @@
+/** A page as a sheet of paper: its picture, sharp for the screen, and whatever is laid over it. */
+import { useState, type ReactNode } from 'react';
+import { Image, PixelRatio, View } from 'react-native';
+import { usePalette } from '../../ui/hooks';
+import { Body } from '../../ui/text';
+
+export interface SheetPage {
+  width: number;
+  height: number;
+}
+
+interface Props {
+  page: SheetPage;
+  /** Address of the page's picture without its dpi. */
+  url: string;
+  /** Width on the screen, in pixels of the layout. */
+  width: number;
+  label: string;
+  children?: ReactNode;
+  testID?: string;
+}
+
+const DPIS = [72, 108, 144, 216, 288];
+
+/** The picture's resolution for a width on this screen: the next step up, so that type stays sharp. */
+export function dpiFor(page: SheetPage, width: number): number {
+  const wanted = (width * PixelRatio.get() * 72) / page.width;
+  return DPIS.find((d) => d >= wanted * 0.95) ?? DPIS[DPIS.length - 1]!;
+}
+
+export function Sheet({ page, url, width, label, children, testID }: Props) {
+  const p = usePalette();
+  const height = (width * page.height) / page.width;
+  const uri = `${url}?dpi=${dpiFor(page, width)}`;
+  const [failed, setFailed] = useState<string | null>(null);
+  return (
+    <View
+      testID={testID}
+      style={{ width, height, backgroundColor: '#FFFFFF', boxShadow: `0 1px 10px ${p.rule}` }}
+    >
+      {failed === uri ? (
+        <Body style={{ padding: 24, color: '#1E2A32' }}>This page could not be loaded. Check the connection and load it again.</Body>
+      ) : (
+        <Image source={{ uri }} style={{ width, height }} resizeMode="stretch" accessibilityLabel={label} onError={() => setFailed(uri)} />
+      )}
+      {children}
+    </View>
+  );
+}

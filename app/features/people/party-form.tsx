@@ -1,0 +1,52 @@
+/** One person of a deal: side, name, address, phone. Used for adding and for correcting. */
+import { yupResolver } from '@hookform/resolvers/yup';
+import { useForm, useController } from 'react-hook-form';
+import { View } from 'react-native';
+import { partyBody, type PartyBody } from '@gatepath/contract';
+import type { Side } from '@gatepath/core/routing';
+import { Field, showFieldErrors } from '../../ui/field';
+import { Button, Trouble } from '../../ui/pieces';
+import { Small } from '../../ui/text';
+import { SideField } from './side-field';
+
+interface Props {
+  start: Partial<PartyBody> & { side: Side };
+  saveLabel: string;
+  onSave: (body: PartyBody) => Promise<unknown>;
+  onCancel?: () => void;
+  error?: unknown;
+}
+
+export function PartyForm({ start, saveLabel, onSave, onCancel, error }: Props) {
+  const { control, handleSubmit, setError, reset, getValues } = useForm({
+    resolver: yupResolver(partyBody),
+    defaultValues: { side: start.side, name: start.name ?? '', email: start.email ?? '', phone: start.phone ?? '' },
+  });
+  const side = useController({ control, name: 'side' });
+  const submit = handleSubmit(async (body) => {
+    try {
+      await onSave({ ...body, phone: body.phone || null });
+      reset({ side: getValues('side'), name: '', email: '', phone: '' });
+    } catch (e) {
+      showFieldErrors(e, setError as never);
+    }
+  });
+  return (
+    <View style={{ gap: 10 }}>
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
+        <Small>Side</Small>
+        <SideField value={side.field.value as Side} onChange={side.field.onChange} />
+      </View>
+      <Field control={control} name="name" label="Name" autoComplete="off" />
+      <Field control={control} name="email" label="Email" keyboard="email-address" autoComplete="off" />
+      <Field control={control} name="phone" label="Phone (optional)" keyboard="phone-pad" autoComplete="off" onSubmit={() => void submit()} />
+      {error ? <Trouble error={error} /> : null}
+      <View style={{ flexDirection: 'row', gap: 10 }}>
+        <Button kind="main" onPress={() => void submit()} testID="save-party">
+          {saveLabel}
+        </Button>
+        {onCancel ? <Button onPress={onCancel}>Cancel</Button> : null}
+      </View>
+    </View>
+  );
+}

@@ -1,0 +1,115 @@
+/** A pad to draw on with finger, pen or mouse; strokes are kept as points, never as a picture. */
+import { useEffect, useRef, useState } from 'react';
+import { View } from 'react-native';
+import Svg, { Path } from 'react-native-svg';
+import { drawingSteps } from '@gatepath/core/marks';
+import type { Drawing, Stroke } from '@gatepath/core/routing';
+import { usePalette } from '../../ui/hooks';
+import { Button } from '../../ui/pieces';
+import { strokesBox } from '@gatepath/core/marks';
+
+interface Props {
+  label: string;
+  height: number;
+  value: Drawing | null;
+  color: string;
+  onChange: (drawing: Drawing | null) => void;
+  testID: string;
+}
+
+/** Points closer together than this are noise of the hand. Pixels. */
+const STEP = 2;
+
+export function DrawPad({ label, height, value, color, onChange, testID }: Props) {
+  const p = usePalette();
+  const box = useRef<View>(null);
+  const [live, setLive] = useState<Stroke | null>(null);
+  const latest = useRef({ value, onChange });
+  latest.current = { value, onChange };
+  const size = value ?? { width: 320, height };
+
+  useEffect(() => {
+    const el = box.current as unknown as HTMLElement | null;
+    if (!el) return;
+    let stroke: Stroke | null = null;
+    const point = (e: PointerEvent): [number, number] => {
+      const r = el.getBoundingClientRect();
+      const { value: v } = latest.current;
+      // A drawing keeps the units it was begun in, also when the phone is turned meanwhile.
+      const k = v ? v.width / r.width : 1;
+      return [Math.round((e.clientX - r.left) * k * 10) / 10, Math.round((e.clientY - r.top) * k * 10) / 10];
+    };
+    const down = (e: PointerEvent) => {
+      el.setPointerCapture(e.pointerId);
+      stroke = point(e);
+      setLive(stroke);
+    };
+    const move = (e: PointerEvent) => {
+      if (!stroke) return;
+      const [x, y] = point(e);
+      const n = stroke.length;
+      if (Math.hypot(x - stroke[n - 2]!, y - stroke[n - 1]!) < STEP || n > 7900) return;
+      stroke = [...stroke, x, y];
+      setLive(stroke);
+    };
+    const up = () => {
+      if (!stroke) return;
+      const done = stroke;
+      stroke = null;
+      setLive(null);
+      const { value: v, onChange: change } = latest.current;
+      const r = el.getBoundingClientRect();
+      change(v ? { ...v, strokes: [...v.strokes, done].slice(-200) } : { width: Math.round(r.width), height: Math.round(r.height), strokes: [done] });
+    };
+    el.addEventListener('pointerdown', down);
+    el.addEventListener('pointermove', move);
+    el.addEventListener('pointerup', up);
+    el.addEventListener('pointercancel', up);
+    return () => {
+      el.removeEventListener('pointerdown', down);
+      el.removeEventListener('pointermove', move);
+      el.removeEventListener('pointerup', up);
+      el.removeEventListener('pointercancel', up);
+    };
+  }, []);
+
+  const strokes = [...(value?.strokes ?? []), ...(live ? [live] : [])];
+  const all = strokesBox(strokes);
+  // Shown where it was drawn: a rectangle of the drawing's own size leaves it as it is.
+  const rect = { x: all.x - 1.3, y: all.y - 1.3, w: all.w + 2.6, h: all.h + 2.6 };
+  return (
+    <View style={{ gap: 4 }}>
+      <View
+        ref={box}
+        role="img"
+        aria-label={`${label}. ${value ? 'Something is drawn.' : 'Empty.'}`}
+        testID={testID}
+        style={{ height, borderWidth: 1.5, borderStyle: 'dashed', borderColor: p.slate, borderRadius: 12, backgroundColor: '#FFFFFF', touchAction: 'none', cursor: 'crosshair', overflow: 'hidden' } as never}
+      >
+        <Svg width="100%" height="100%" viewBox={value ? `0 0 ${size.width} ${size.height}` : undefined} style={{ pointerEvents: 'none' } as never}>
+          {strokes.length
+            ? drawingSteps({ strokes }, rect).map((steps, i) => (
+                <Path
+                  key={i}
+                  d={steps.map((s) => (s.to === 'Q' ? `Q${s.cx} ${s.cy} ${s.x} ${s.y}` : `${s.to}${s.x} ${s.y}`)).join(' ')}
+                  stroke={color}
+                  strokeWidth={3}
+                  strokeLinecap="round"
+                  strokeLinejoin="round"
+                  fill="none"
+                />
+              ))
+            : null}
+        </Svg>
+      </View>
+      <View style={{ flexDirection: 'row', justifyContent: 'flex-end' }}>
+        <Button kind="quiet" icon="undo" disabled={!value} onPress={() => onChange(value && value.strokes.length > 1 ? { ...value, strokes: value.strokes.slice(0, -1) } : null)}>
+          Undo
+        </Button>
+        <Button kind="quiet" disabled={!value} onPress={() => onChange(null)}>
+          Start over
+        </Button>
+      </View>
+    </View>
+  );
+}

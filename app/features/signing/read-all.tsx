@@ -1,0 +1,39 @@
+/** Every page of the packet, one under the other. */
+import { useState } from 'react';
+import { FlatList, View } from 'react-native';
+import type { SigningView } from '@gatepath/contract';
+import { usePalette } from '../../ui/hooks';
+import { Button } from '../../ui/pieces';
+import { Small, Strong } from '../../ui/text';
+import { SigningSheet } from './signing-sheet';
+
+export function ReadAll({ token, view, onBack }: { token: string; view: SigningView; onBack: () => void }) {
+  const p = usePalette();
+  const [width, setWidth] = useState(0);
+  const pages = view.documents.flatMap((d) => d.pages.map((_, i) => ({ doc: d, page: i + 1 })));
+  return (
+    <View style={{ flex: 1, backgroundColor: p.bench }}>
+      <View role="main" style={{ flex: 1 }} onLayout={(e) => setWidth(Math.min(820, e.nativeEvent.layout.width - 20))}>
+        {width > 0 ? (
+          <FlatList
+            data={pages}
+            keyExtractor={(x) => `${x.doc.id}:${x.page}`}
+            contentContainerStyle={{ alignItems: 'center', gap: 14, paddingVertical: 14 }}
+            initialNumToRender={2}
+            windowSize={3}
+            renderItem={({ item }) => (
+              <View style={{ gap: 4 }}>
+                {item.page === 1 ? <Strong>{item.doc.name}</Strong> : null}
+                <SigningSheet token={token} view={view} documentId={item.doc.id} page={item.page} width={width} />
+                <Small style={{ textAlign: 'center' }}>{`page ${item.page} of ${item.doc.pages.length}`}</Small>
+              </View>
+            )}
+          />
+        ) : null}
+      </View>
+      <View style={{ padding: 12, backgroundColor: p.sheet, borderTopWidth: 1, borderColor: p.rule }}>
+        <Button large kind="main" onPress={onBack} testID="back">Back</Button>
+      </View>
+    </View>
+  );
+}

@@ -1,0 +1,49 @@
+/** A page as the client sees it: what others and they themselves have signed, and their own places. */
+import { Pressable, View } from 'react-native';
+import { pathOf, type SigningView } from '@gatepath/contract';
+import { MARK_WORDS } from '@gatepath/core/marks';
+import { Fills } from '../pages/fills';
+import { MarkFace } from '../pages/mark-box';
+import { Sheet } from '../pages/sheet';
+import type { OwnMark } from './use-signing';
+
+interface Props {
+  token: string;
+  view: SigningView;
+  documentId: string;
+  page: number;
+  width: number;
+  current?: OwnMark | null;
+  onTouch?: (mark: OwnMark) => void;
+}
+
+export function SigningSheet({ token, view, documentId, page: n, width, current, onTouch }: Props) {
+  const doc = view.documents.find((d) => d.id === documentId)!;
+  const page = doc.pages[n - 1]!;
+  const scale = width / page.width;
+  const own = view.marks.filter((m) => m.documentId === documentId && m.page === n && !m.done);
+  return (
+    <Sheet page={page} width={width} url={pathOf('signingPage', { token, documentId, page: n })} label={`Page ${n} of ${doc.name}`} testID="signing-sheet">
+      <Fills page={page} scale={scale} fills={view.fills.filter((f) => f.documentId === documentId && f.page === n)} />
+      {own.map((m) => {
+        const on = m.id === current?.id;
+        const what = m.automatic ? `${MARK_WORDS[m.kind]}, filled when you finish` : `your ${MARK_WORDS[m.kind]}`;
+        return (
+          <View key={m.id} style={{ position: 'absolute', left: m.rect.x * scale, top: m.rect.y * scale, width: m.rect.w * scale, height: m.rect.h * scale }}>
+            <Pressable
+              role="button"
+              disabled={m.automatic || !onTouch}
+              hitSlop={12}
+              onPress={() => onTouch?.(m)}
+              aria-label={`${what} of ${view.me.name}, page ${n} of ${doc.pages.length}, ${m.required ? 'required' : 'optional'}`}
+              testID={on ? 'current-place' : 'place'}
+              style={{ flex: 1 }}
+            >
+              <MarkFace rect={m.rect} scale={scale} kind={m.kind} ink={view.me.ink} required={m.required} selected={on} text={m.kind === 'initials' ? 'initials' : undefined} />
+            </Pressable>
+          </View>
+        );
+      })}
+    </Sheet>
+  );
+}
