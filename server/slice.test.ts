@@ -64,8 +64,8 @@ test('a packet goes from draft to sealed copies that other tools call valid', as
   expect(sent.draft.gates.map((g) => g.partyIds.length)).toEqual([2, 1]);
 
   await expect(server.tokenFor(packet.id, 'Tobías Muñoz')).rejects.toThrow('no message');
-  await server.signAll(await server.tokenFor(packet.id, 'Wren Alder'), typedHand('Wren Alder', 'WA'));
-  await server.signAll(await server.tokenFor(packet.id, 'Callum Alder'), {
+  await server.sign(await server.tokenFor(packet.id, 'Wren Alder'), typedHand('Wren Alder', 'WA'));
+  await server.sign(await server.tokenFor(packet.id, 'Callum Alder'), {
     form: 'drawn',
     signature: { width: 300, height: 100, strokes: [[10, 10, 60, 80, 120, 20, 200, 90]] },
     initials: { width: 100, height: 60, strokes: [[10, 10, 60, 50, 80, 20], [30, 30]] },
@@ -74,7 +74,7 @@ test('a packet goes from draft to sealed copies that other tools call valid', as
   const half = await server.ok<PacketView>('packet', { params: { packetId: packet.id } });
   expect(half.sent!.gate).toBe(1);
   expect(half.sent!.holdUp.sentence).toBe('Tobías has not opened it yet.');
-  await server.signAll(await server.tokenFor(packet.id, 'Tobías Muñoz'), typedHand('Tobías Muñoz', 'TM'));
+  await server.sign(await server.tokenFor(packet.id, 'Tobías Muñoz'), typedHand('Tobías Muñoz', 'TM'));
   const done = await server.until(packet.id, (p) => p.sent!.sealed !== null);
   expect(done.status).toBe('executed');
   expect(done.sent!.ledger.done).toBe(done.sent!.ledger.total);

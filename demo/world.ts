@@ -1,0 +1,159 @@
+/** The demo world: a firm in Tern Lock, three deals, packets at three stages. Made through the real routes. */
+import type { DealView, DocumentView, HandBody, PacketView } from '@gatepath/contract';
+import type { DraftEdit, MarkKind, Rect } from '@gatepath/core/marks';
+import type { Running } from '../server/app';
+import { findFirm, insertMember, listMembers } from '../server/firm/queries';
+import { hashPassword } from '../server/firm/password';
+import { demoSignIns } from '../server/firm/service';
+import { InProcess } from '../server/http/in-process';
+import { newId } from '../server/ids';
+import { documentById } from '../server/documents/queries';
+import { captionsOn } from './captions';
+import { agencyDisclosure, listingAgreement, sellersDisclosure } from './papers';
+
+const PASSWORD = 'towpath-demo';
+const MEMBERS = [
+  { name: 'Odile Farrant', email: 'odile@towpath-vane.example.com' },
+  { name: 'Tobias Mercer', email: 'tobias@towpath-vane.example.com' },
+];
+
+/** Tells the sign-in screen who there is. */
+export function announceSignIns(): void {
+  demoSignIns.splice(0, demoSignIns.length, ...MEMBERS.map((m) => ({ ...m, password: PASSWORD })));
+}
+
+export async function isLoaded(running: Running): Promise<boolean> {
+  return (await findFirm(running.ctx.database.pool)) !== null;
+}
+
+const typed = (signature: string, initials: string, face: 'caveat' | 'dancing-script' | 'la-belle-aurore' = 'caveat'): HandBody => ({ form: 'typed', face, signature, initials });
+
+interface Person {
+  side: 'seller' | 'buyer' | 'landlord' | 'tenant' | 'listing_broker' | 'manager';
+  name: string;
+  email: string;
+  phone?: string;
+}
+
+const mark = (documentId: string, page: number, kind: MarkKind, partyId: string, rect: Rect): DraftEdit => ({
+  op: 'put',
+  list: 'marks',
+  item: { id: newId(), documentId, page, kind, partyId, rect, required: true },
+});
+const rule = (documentId: string, partyIds: string[], fx: number): DraftEdit => ({
+  op: 'put',
+  list: 'rules',
+  item: { id: `rule-${documentId}`, documentId, partyIds, anchor: { fx, fy: 1 }, except: [], moved: [] },
+});
+
+export async function loadWorld(running: Running, say: (step: string) => void): Promise<void> {
+  const desk = new InProcess(() => running.app);
+  say('Setting up Towpath & Vane Realty');
+  const setup = await desk.call('setup', {
+    body: { firmName: 'Towpath & Vane Realty', timeZone: 'America/New_York', ...MEMBERS[0], password: PASSWORD },
+  });
+  if (setup.status !== 200) throw new Error(setup.raw.toString());
+  desk.cookie = setup.cookie!;
+  const db = running.ctx.database.pool;
+  const firmId = (await listMembers(db))[0]!.firm_id;
+  await insertMember(db, { id: newId(), firm_id: firmId, ...MEMBERS[1]!, password_hash: await hashPassword(PASSWORD), at: running.ctx.clock.now() });
+
+  const open = async (kind: DealView['kind'], address: string, parties: Person[], papers: [string, Uint8Array][]) => {
+    const deal = await desk.ok<DealView>('newDeal', { body: { kind, address, city: 'Tern Lock', parties } });
+    const docs: DocumentView[] = [];
+    for (const [name, bytes] of papers) docs.push(await desk.uploadReady(deal.id, name, bytes));
+    return { deal, docs };
+  };
+  const start = async (deal: DealView, name: string, docs: DocumentView[]) =>
+    desk.ok<PacketView>('newPacket', { params: { dealId: deal.id }, body: { name, documentIds: docs.map((d) => d.id) } });
+
+  say('Opening Unit 3B, Cooper’s Wharf (executed)');
+  {
+    const { deal, docs } = await open(
+      'tenancy',
+      'Unit 3B, Cooper’s Wharf',
+      [
+        { side: 'landlord', name: 'Henrike Osei', email: 'henrike.osei@example.com', phone: '555-0131' },
+        { side: 'tenant', name: 'Юрий Калина', email: 'yuri.kalina@example.com', phone: '555-0132' },
+      ],
+      [['Agency disclosure.pdf', await agencyDisclosure()]],
+    );
+    const packet = await start(deal, 'Agency disclosure', docs);
+    const [landlord, tenant] = deal.parties;
+    const doc = docs[0]!.id;
+    await desk.edit(packet.id, [
+      rule(doc, [landlord!.id, tenant!.id], 1),
+      ...(await signBlock(running, doc, 2, ['Seller or landlord', 'Buyer or tenant'], [landlord!.id, tenant!.id])),
+    ]);
+    await desk.send(packet.id);
+    await desk.sign(await desk.tokenFor(packet.id, landlord!.name), typed('Henrike Osei', 'HO', 'la-belle-aurore'));
+    await desk.sign(await desk.tokenFor(packet.id, tenant!.name), typed('Юрий Калина', 'ЮК'));
+    await desk.until(packet.id, (p) => p.sent?.sealed != null);
+  }
+
+  say('Opening 7 Weir Terrace (on the desk)');
+  {
+    const { deal, docs } = await open(
+      'sale',
+      '7 Weir Terrace',
+      [
+        { side: 'seller', name: 'Agnes Thorvald', email: 'agnes.thorvald@example.com', phone: '555-0121' },
+        { side: 'buyer', name: 'Priya Nair', email: 'priya.nair@example.com', phone: '555-0122' },
+        { side: 'buyer', name: 'Mateo Ibarra', email: 'mateo.ibarra@example.com', phone: '555-0123' },
+      ],
+      [['Seller’s property disclosure.pdf', await sellersDisclosure('7 Weir Terrace')]],
+    );
+    const packet = await start(deal, 'Seller’s disclosure', docs);
+    const doc = docs[0]!;
+    const last = doc.pages.length;
+    const [agnes, priya] = deal.parties;
+    await desk.edit(packet.id, [rule(doc.id, [agnes!.id, priya!.id], 1), ...(await signBlock(running, doc.id, last, ['Seller 1'], [agnes!.id]))]);
+  }
+
+  say('Opening 14 Lantern Row (waiting for the second seller)');
+  {
+    const { deal, docs } = await open(
+      'listing',
+      '14 Lantern Row',
+      [
+        { side: 'seller', name: 'Wren Alder', email: 'alders@example.com', phone: '555-0111' },
+        { side: 'seller', name: 'Callum Alder', email: 'alders@example.com', phone: '555-0112' },
+        { side: 'listing_broker', name: 'Tobias Mercer', email: 'tobias@towpath-vane.example.com' },
+      ],
+      [
+        ['Listing agreement.pdf', await listingAgreement('14 Lantern Row')],
+        ['Seller’s property disclosure.pdf', await sellersDisclosure('14 Lantern Row')],
+      ],
+    );
+    const packet = await start(deal, 'Listing papers', docs);
+    const [wren, callum, tobias] = deal.parties.map((p) => p.id) as [string, string, string];
+    const [agreement, disclosure] = docs as [DocumentView, DocumentView];
+    const a = agreement.pages.length;
+    const d = disclosure.pages.length;
+    await desk.edit(packet.id, [
+      rule(agreement.id, [wren, callum, tobias], 1),
+      rule(disclosure.id, [wren, callum], 1),
+      ...(await signBlock(running, agreement.id, a, ['Seller 1', 'Seller 2', 'Listing broker'], [wren, callum, tobias])),
+      ...(await signBlock(running, disclosure.id, d, ['Seller 1', 'Seller 2'], [wren, callum])),
+      { op: 'set', field: 'message', value: 'Wren and Callum, these are the listing papers we talked about on Friday. Call me if anything is unclear.' },
+    ]);
+    await desk.send(packet.id);
+    await desk.sign(await desk.tokenFor(packet.id, 'Wren Alder'), typed('Wren Alder', 'WA', 'dancing-script'));
+    await desk.sign(await desk.tokenFor(packet.id, 'Callum Alder'), typed('Callum Alder', 'CA'), 4);
+  }
+}
+
+/** Signature and date marks on the printed lines above the given captions, found by their words. */
+async function signBlock(running: Running, doc: string, page: number, captions: string[], partyIds: string[]): Promise<DraftEdit[]> {
+  const row = (await documentById(running.ctx.database.pool, doc))!;
+  const found = await captionsOn(await running.ctx.files.read(row.sha256), page, captions);
+  return captions.flatMap((caption, i) => {
+    const at = found.get(caption);
+    if (!at) throw new Error(`the demo paper has no “${caption}” on page ${page}`);
+    const id = partyIds[i]!;
+    return [
+      mark(doc, page, 'signature', id, { x: at.x + 4, y: at.y - 32, w: 170, h: 27 }),
+      mark(doc, page, 'date_signed', id, { x: at.x + 314, y: at.y - 22, w: 96, h: 17 }),
+    ];
+  });
+}

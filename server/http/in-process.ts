@@ -1,0 +1,128 @@
+/** Acts on a server in the same process as members and clients do, through its real routes. For the demo world and the tests. */
+import type { FastifyInstance, InjectOptions } from 'fastify';
+import {
+  pathOf,
+  routes,
+  type DealView,
+  type DocumentView,
+  type HandBody,
+  type MessageSummary,
+  type PacketView,
+  type Page,
+  type RouteName,
+  type SigningView,
+} from '@gatepath/contract';
+import type { DraftEdit } from '@gatepath/core/marks';
+import { readingDone } from '../documents/service';
+import { SESSION_COOKIE } from '../firm/routes';
+
+export interface Answer<T = unknown> {
+  status: number;
+  body: T;
+  raw: Buffer;
+  cookie: string | null;
+}
+
+export interface CallOptions {
+  params?: Record<string, string | number>;
+  body?: unknown;
+  query?: Record<string, string>;
+  as?: 'nobody';
+  headers?: Record<string, string>;
+}
+
+export class InProcess {
+  cookie = '';
+  constructor(private readonly app: () => FastifyInstance) {}
+
+  async inject<T = unknown>(options: InjectOptions): Promise<Answer<T>> {
+    const r = await this.app().inject(options);
+    const json = /json/.test(String(r.headers['content-type'] ?? ''));
+    return {
+      status: r.statusCode,
+      body: (json ? r.json() : null) as T,
+      raw: r.rawPayload,
+      cookie: r.cookies.find((c) => c.name === SESSION_COOKIE)?.value ?? null,
+    };
+  }
+
+  /** Calls a route of the contract, signed in unless `as` says otherwise. */
+  call<T = unknown>(name: RouteName, o: CallOptions = {}): Promise<Answer<T>> {
+    return this.inject<T>({
+      method: routes[name].method,
+      url: pathOf(name, o.params),
+      query: o.query,
+      headers: o.headers,
+      ...(o.body === undefined ? {} : { payload: o.body as object }),
+      ...(o.as === 'nobody' || !this.cookie ? {} : { cookies: { [SESSION_COOKIE]: this.cookie } }),
+    });
+  }
+
+  /** Like `call`, but anything except success is an error with the server's words. */
+  async ok<T>(name: RouteName, o: CallOptions = {}): Promise<T> {
+    const a = await this.call<T>(name, o);
+    if (a.status >= 300) throw new Error(`${name}: ${a.status} ${a.raw.toString().slice(0, 400)}`);
+    return a.body;
+  }
+
+  upload(dealId: string, fileName: string, bytes: Uint8Array): Promise<Answer<DocumentView>> {
+    const edge = '----gatepath-part';
+    const head = `--${edge}\r\nContent-Disposition: form-data; name="file"; filename="${fileName}"\r\nContent-Type: application/pdf\r\n\r\n`;
+    const parts = [Buffer.from(head), Buffer.from(bytes), Buffer.from(`\r\n--${edge}--\r\n`)];
+    return this.inject<DocumentView>({
+      method: 'POST',
+      url: pathOf('addDocument', { dealId }),
+      headers: { 'content-type': `multipart/form-data; boundary=${edge}` },
+      payload: Buffer.concat(parts.map((b) => new Uint8Array(b))),
+      cookies: { [SESSION_COOKIE]: this.cookie },
+    });
+  }
+
+  /** Adds a PDF and waits until its pages are read. */
+  async uploadReady(dealId: string, fileName: string, bytes: Uint8Array): Promise<DocumentView> {
+    const a = await this.upload(dealId, fileName, bytes);
+    if (a.status !== 200) throw new Error(a.raw.toString());
+    await readingDone();
+    const deal = await this.ok<DealView>('deal', { params: { dealId } });
+    return deal.documents.find((d) => d.id === a.body.id)!;
+  }
+
+  edit(packetId: string, edits: DraftEdit[]): Promise<{ version: number }> {
+    return this.ok('editPacket', { params: { packetId }, body: { edits } });
+  }
+
+  async send(packetId: string): Promise<PacketView> {
+    const { version } = await this.ok<PacketView>('packet', { params: { packetId } });
+    return this.ok<PacketView>('sendPacket', { params: { packetId }, body: { version, despiteWarnings: true } });
+  }
+
+  /** The signing link's secret from the newest message of a kind to a person. */
+  async tokenFor(packetId: string, name: string, kind = 'ask'): Promise<string> {
+    const page = await this.ok<Page<MessageSummary>>('mailroom', { query: { packetId, limit: '100' } });
+    const link = page.items.find((m) => m.toName === name && m.kind === kind)?.link;
+    if (!link) throw new Error(`${name} has no message of kind ${kind}`);
+    return link.split('/').pop()!;
+  }
+
+  /** Does a client's acts one by one; all of them, or the first `stopAfter`, which leaves it unfinished. */
+  async sign(token: string, hand: HandBody, stopAfter = Infinity, headers?: Record<string, string>): Promise<SigningView> {
+    const o = (body: unknown, more: Record<string, string> = {}): CallOptions => ({ params: { token, ...more }, body, as: 'nobody', headers });
+    const view = await this.ok<SigningView>('signing', { params: { token }, as: 'nobody', headers });
+    await this.ok('agree', o({ agreement: view.agreementText.version }));
+    let last = await this.ok<SigningView>('setHand', o(hand));
+    const own = view.marks.filter((x) => !x.automatic);
+    for (const m of own.slice(0, stopAfter))
+      last = await this.ok('fill', o({ actId: `act-${m.id}`, ...(m.kind === 'text' ? { text: 'As agreed' } : {}) }, { markId: m.id }));
+    return own.length > stopAfter ? last : this.ok<SigningView>('finish', o({ actId: 'finish' }));
+  }
+
+  /** Waits until a packet satisfies a condition; fails after half a minute. */
+  async until(packetId: string, what: (p: PacketView) => boolean): Promise<PacketView> {
+    for (let i = 0; i < 300; i++) {
+      const p = await this.ok<PacketView>('packet', { params: { packetId } });
+      if (what(p)) return p;
+      await new Promise((r) => setTimeout(r, 100));
+    }
+    throw new Error('the packet did not get there');
+  }
+}
