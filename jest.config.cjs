@@ -10,13 +10,18 @@ const swc = [
 const node = {
   testEnvironment: 'node',
   transform: { '\\.[cm]?[jt]sx?$': swc },
-  // These ship as ES modules only.
-  transformIgnorePatterns: ['/node_modules/(?!(never)/)'],
+  transformIgnorePatterns: ['/node_modules/'],
 };
 
 module.exports = {
   projects: [
-    { ...node, displayName: 'core', rootDir: __dirname, roots: ['<rootDir>/core', '<rootDir>/contract'], testMatch: ['**/*.test.ts'] },
+    {
+      ...node,
+      displayName: 'core',
+      rootDir: __dirname,
+      roots: ['<rootDir>/core', '<rootDir>/contract'],
+      testMatch: ['**/*.test.ts'],
+    },
     {
       ...node,
       displayName: 'server',
@@ -25,6 +30,7 @@ module.exports = {
       testMatch: ['**/*.test.ts'],
       globalSetup: '<rootDir>/server/test/global-setup.cjs',
     },
+    { ...node, displayName: 'e2e', rootDir: __dirname, roots: ['<rootDir>/e2e'], testMatch: ['**/*.test.ts'] },
     '<rootDir>/app',
   ],
 };

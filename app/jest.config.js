@@ -2,5 +2,8 @@ module.exports = {
   displayName: 'app',
   preset: 'jest-expo/web',
   testMatch: ['**/*.test.tsx'],
-  moduleNameMapper: { '^@gatepath/core/(.*)$': '<rootDir>/../core/$1/index.ts', '^@gatepath/contract$': '<rootDir>/../contract/index.ts' },
+  moduleNameMapper: {
+    '^@gatepath/core/(.*)$': '<rootDir>/../core/$1/index.ts',
+    '^@gatepath/contract$': '<rootDir>/../contract/index.ts',
+  },
 };

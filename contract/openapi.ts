@@ -22,7 +22,9 @@ export function openApi(version: string, serverUrl: string): Json {
         ...(r.who === 'member' ? { security: [{ session: [] }] } : {}),
         ...(params.length || r.query ? { parameters: [...params, ...queryParams(r)] } : {}),
         ...(r.body
-          ? { requestBody: { required: true, content: { 'application/json': { schema: jsonSchema(resolve(r.body)) } } } }
+          ? {
+              requestBody: { required: true, content: { 'application/json': { schema: jsonSchema(resolve(r.body)) } } },
+            }
           : {}),
         responses: {
           '200': { description: 'Done', content: { [r.answers ?? 'application/json']: {} } },
@@ -69,7 +71,10 @@ function queryParams(r: Route): Json[] {
 }
 
 function resolve(schema: BodySchema | yup.Reference): yup.Schema {
-  return yup.isSchema(schema) && !('fields' in schema) && 'resolve' in schema && (schema as { type: string }).type === 'lazy'
+  return yup.isSchema(schema) &&
+    !('fields' in schema) &&
+    'resolve' in schema &&
+    (schema as { type: string }).type === 'lazy'
     ? ((schema as unknown as yup.Lazy<unknown>).resolve({ value: undefined }) as unknown as yup.Schema)
     : (schema as yup.Schema);
 }

@@ -35,7 +35,9 @@ export const routes = {
   deals: route('GET', '/api/deals', 'member', 'Deals, newest first', { query: s.listQuery }),
   newDeal: route('POST', '/api/deals', 'member', 'Open a deal', { body: s.dealBody }),
   deal: route('GET', '/api/deals/:dealId', 'member', 'One deal with parties, documents and packets'),
-  dealLive: route('GET', '/api/deals/:dealId/live', 'member', 'Server-sent events: the deal changed', { answers: 'text/event-stream' }),
+  dealLive: route('GET', '/api/deals/:dealId/live', 'member', 'Server-sent events: the deal changed', {
+    answers: 'text/event-stream',
+  }),
   addParty: route('POST', '/api/deals/:dealId/parties', 'member', 'Add a party to a deal', { body: s.partyBody }),
   setParty: route('PUT', '/api/parties/:partyId', 'member', 'Correct a party of a deal', { body: s.partyBody }),
   dropParty: route('DELETE', '/api/parties/:partyId', 'member', 'Take a party out of a deal'),
@@ -44,27 +46,65 @@ export const routes = {
   setDocument: route('PATCH', '/api/documents/:documentId', 'member', 'Rename a document', { body: s.documentPatch }),
   dropDocument: route('DELETE', '/api/documents/:documentId', 'member', 'Remove a document that is in no packet'),
   documentFacts: route('GET', '/api/documents/:documentId/facts', 'member', 'Where its pages carry ink and print'),
-  documentFile: route('GET', '/api/documents/:documentId/original', 'member', 'The file as it was brought in', { answers: 'application/pdf' }),
-  documentPage: route('GET', '/api/documents/:documentId/pages/:page', 'member', 'A page as PNG; ?dpi=72, 108, 144, 216 or 288', { answers: 'image/png' }),
+  documentFile: route('GET', '/api/documents/:documentId/original', 'member', 'The file as it was brought in', {
+    answers: 'application/pdf',
+  }),
+  documentPage: route(
+    'GET',
+    '/api/documents/:documentId/pages/:page',
+    'member',
+    'A page as PNG; ?dpi=72, 108, 144, 216 or 288',
+    { answers: 'image/png' },
+  ),
 
-  newPacket: route('POST', '/api/deals/:dealId/packets', 'member', 'Start a packet as a draft', { body: s.newPacketBody }),
+  newPacket: route('POST', '/api/deals/:dealId/packets', 'member', 'Start a packet as a draft', {
+    body: s.newPacketBody,
+  }),
   packet: route('GET', '/api/packets/:packetId', 'member', 'One packet: its draft, and its way once sent'),
-  packetLive: route('GET', '/api/packets/:packetId/live', 'member', 'Server-sent events: the packet changed', { answers: 'text/event-stream' }),
-  editPacket: route('POST', '/api/packets/:packetId/edits', 'member', 'Apply edits to the draft', { body: s.editsBody }),
+  packetLive: route('GET', '/api/packets/:packetId/live', 'member', 'Server-sent events: the packet changed', {
+    answers: 'text/event-stream',
+  }),
+  editPacket: route('POST', '/api/packets/:packetId/edits', 'member', 'Apply edits to the draft', {
+    body: s.editsBody,
+  }),
   dropPacket: route('DELETE', '/api/packets/:packetId', 'member', 'Throw a draft away'),
-  sendPacket: route('POST', '/api/packets/:packetId/send', 'member', 'Check the draft and send it through its first gate', { body: s.sendBody }),
-  withdrawPacket: route('POST', '/api/packets/:packetId/withdraw', 'member', 'Withdraw a packet that is on its way', { body: s.withdrawBody }),
-  sealedCopy: route('GET', '/api/packets/:packetId/sealed/:documentId', 'member', 'A sealed copy', { answers: 'application/pdf' }),
+  sendPacket: route(
+    'POST',
+    '/api/packets/:packetId/send',
+    'member',
+    'Check the draft and send it through its first gate',
+    { body: s.sendBody },
+  ),
+  withdrawPacket: route('POST', '/api/packets/:packetId/withdraw', 'member', 'Withdraw a packet that is on its way', {
+    body: s.withdrawBody,
+  }),
+  sealedCopy: route('GET', '/api/packets/:packetId/sealed/:documentId', 'member', 'A sealed copy', {
+    answers: 'application/pdf',
+  }),
 
   mailroom: route('GET', '/api/mailroom', 'member', 'Messages, newest first', { query: s.mailroomQuery }),
   message: route('GET', '/api/mailroom/:messageId', 'member', 'One message'),
-  messageFile: route('GET', '/api/mailroom/:messageId/eml', 'member', 'One message as an .eml file', { answers: 'message/rfc822' }),
+  messageFile: route('GET', '/api/mailroom/:messageId/eml', 'member', 'One message as an .eml file', {
+    answers: 'message/rfc822',
+  }),
 
   signing: route('GET', '/api/signing/:token', 'pass', 'The packet as this party sees it'),
-  signingLive: route('GET', '/api/signing/:token/live', 'pass', 'Server-sent events: the packet changed', { answers: 'text/event-stream' }),
-  signingPage: route('GET', '/api/signing/:token/documents/:documentId/pages/:page', 'pass', 'A page as PNG', { answers: 'image/png' }),
-  signingFile: route('GET', '/api/signing/:token/documents/:documentId/file', 'pass', 'The document; the sealed copy once there is one', { answers: 'application/pdf' }),
-  agree: route('POST', '/api/signing/:token/agreement', 'pass', 'Agree to sign electronically', { body: s.agreementBody }),
+  signingLive: route('GET', '/api/signing/:token/live', 'pass', 'Server-sent events: the packet changed', {
+    answers: 'text/event-stream',
+  }),
+  signingPage: route('GET', '/api/signing/:token/documents/:documentId/pages/:page', 'pass', 'A page as PNG', {
+    answers: 'image/png',
+  }),
+  signingFile: route(
+    'GET',
+    '/api/signing/:token/documents/:documentId/file',
+    'pass',
+    'The document; the sealed copy once there is one',
+    { answers: 'application/pdf' },
+  ),
+  agree: route('POST', '/api/signing/:token/agreement', 'pass', 'Agree to sign electronically', {
+    body: s.agreementBody,
+  }),
   setHand: route('PUT', '/api/signing/:token/hand', 'pass', 'Set signature and initials', { body: s.handBody }),
   fill: route('PUT', '/api/signing/:token/marks/:markId', 'pass', 'Fill one of the own marks', { body: s.fillBody }),
   finish: route('POST', '/api/signing/:token/finish', 'pass', 'Finish: nothing is left to do', { body: s.finishBody }),

@@ -4,7 +4,13 @@ import { MARK_KINDS, DRAFT_FIELDS, DRAFT_LISTS, type DraftEdit } from '@gatepath
 import { ACTS, MAX_TEXT, SCRIPT_FACES, SIDES, type Hand } from '@gatepath/core/routing';
 import { isEmail } from '@gatepath/core/text';
 
-const id = () => yup.string().trim().min(1).max(120).matches(/^[\w.:-]+$/, 'is not an id');
+const id = () =>
+  yup
+    .string()
+    .trim()
+    .min(1)
+    .max(120)
+    .matches(/^[\w.:-]+$/, 'is not an id');
 const line = (max: number) => yup.string().trim().max(max);
 const email = () =>
   line(254).test('email', 'This is not an email address, like name@example.com.', (v) => !v || isEmail(v));
@@ -59,7 +65,12 @@ export const newPacketBody = yup.object({
 export type NewPacketBody = yup.InferType<typeof newPacketBody>;
 
 const rect = yup
-  .object({ x: points().required(), y: points().required(), w: points().min(1).required(), h: points().min(1).required() })
+  .object({
+    x: points().required(),
+    y: points().required(),
+    w: points().min(1).required(),
+    h: points().min(1).required(),
+  })
   .noUnknown();
 
 const draftItems = {
@@ -209,5 +220,11 @@ export const declineBody = yup.object({
   reason: line(600).required('Please say in a few words why you decline.'),
 });
 export type DeclineBody = yup.InferType<typeof declineBody>;
-export const clockBody = yup.object({ hours: yup.number().min(0).max(24 * 60).required() });
+export const clockBody = yup.object({
+  hours: yup
+    .number()
+    .min(0)
+    .max(24 * 60)
+    .required(),
+});
 export const documentPatch = yup.object({ name: line(120).required('Give the document a name.') });

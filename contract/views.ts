@@ -1,7 +1,18 @@
 /** Answers: what the server shows. Times are ISO 8601 in UTC, lengths PDF points. */
 import type { Draft, LedgerRow, MarkKind, Rect } from '@gatepath/core/marks';
 import type { Finding } from '@gatepath/core/checks';
-import type { ActivityLine, Act, Hand, PacketParty, PacketStatus, PartyStatus, Plan, ScriptFace, ShownFill, Side } from '@gatepath/core/routing';
+import type {
+  ActivityLine,
+  Act,
+  Hand,
+  PacketParty,
+  PacketStatus,
+  PartyStatus,
+  Plan,
+  ScriptFace,
+  ShownFill,
+  Side,
+} from '@gatepath/core/routing';
 
 export type { ShownFill };
 import type { DEAL_KINDS } from './schemas';
@@ -130,6 +141,7 @@ export interface SentView {
     doneAt: string | null;
     lastActAt: string | null;
     device: string | null;
+    /** Places the party still has to fill itself, and those it has in all. */
     left: number;
     total: number;
     reason: string | null;
@@ -163,7 +175,17 @@ export interface SigningView {
   faces: ScriptFace[];
   documents: { id: string; name: string; pages: { width: number; height: number }[]; sealed: boolean }[];
   /** Own marks in reading order. */
-  marks: { id: string; documentId: string; page: number; kind: MarkKind; rect: Rect; required: boolean; label: string | null; done: boolean; automatic: boolean }[];
+  marks: {
+    id: string;
+    documentId: string;
+    page: number;
+    kind: MarkKind;
+    rect: Rect;
+    required: boolean;
+    label: string | null;
+    done: boolean;
+    automatic: boolean;
+  }[];
   fills: ShownFill[];
   /** Given names of those who come after, for "what happens next". */
   others: { name: string; ink: number; done: boolean }[];

@@ -1,7 +1,11 @@
 import { getDocument, Util, VerbosityLevel } from 'pdfjs-dist/legacy/build/pdf.mjs';
 
 /** Where texts that begin with the given captions stand on a page: top left, in points from the top. */
-export async function captionsOn(pdf: Uint8Array, page: number, captions: string[]): Promise<Map<string, { x: number; y: number }>> {
+export async function captionsOn(
+  pdf: Uint8Array,
+  page: number,
+  captions: string[],
+): Promise<Map<string, { x: number; y: number }>> {
   const task = getDocument({ data: new Uint8Array(pdf), verbosity: VerbosityLevel.ERRORS, disableFontFace: true });
   const doc = await task.promise;
   const sheet = await doc.getPage(page);

@@ -10,7 +10,7 @@ const SIZE = { width: 612, height: 792 };
 const LEFT = 66;
 const RIGHT = SIZE.width - 66;
 const TOP = SIZE.height - 62;
-const FOOT = 96;
+const FOOT = 104;
 const INK = rgb(0.12, 0.16, 0.2);
 const GREY = rgb(0.42, 0.45, 0.48);
 
@@ -31,20 +31,22 @@ export class PaperWriter {
     private readonly bold: PDFFont,
     private readonly title: string,
     private readonly initialsLine: string | null,
+    /** Line spacing as a multiple of the usual one. */
+    private readonly air: number,
   ) {}
 
   /** @param initialsLine  words before the initials blanks at the foot of every page, or null for none */
-  static async begin(title: string, initialsLine: string | null): Promise<PaperWriter> {
+  static async begin(title: string, initialsLine: string | null, air = 1): Promise<PaperWriter> {
     const doc = await PDFDocument.create();
     doc.registerFontkit(fontkit as never);
     doc.setTitle(title);
     doc.setAuthor('Towpath & Vane Realty');
-    const w = new PaperWriter(doc, await face(doc, false), await face(doc, true), title, initialsLine);
+    const w = new PaperWriter(doc, await face(doc, false), await face(doc, true), title, initialsLine, air);
     w.turn();
     return w;
   }
 
-  turn(): void {
+  private turn(): void {
     this.page = this.doc.addPage([SIZE.width, SIZE.height]);
     this.y = TOP;
   }
@@ -81,26 +83,26 @@ export class PaperWriter {
 
   section(text: string): this {
     this.need(60);
-    this.y -= 8;
-    this.put(text, LEFT, 12.5, this.bold);
-    this.y -= 21;
+    this.y -= 14;
+    this.put(text, LEFT, 13.5, this.bold);
+    this.y -= 26;
     return this;
   }
 
   clause(text: string): this {
-    for (const l of this.lines(text, this.text, 10.5, RIGHT - LEFT)) {
-      this.need(15);
-      this.put(l, LEFT, 10.5, this.text);
-      this.y -= 15;
+    for (const l of this.lines(text, this.text, 11.5, RIGHT - LEFT)) {
+      this.need(18 * this.air);
+      this.put(l, LEFT, 11.5, this.text);
+      this.y -= 18 * this.air;
     }
-    this.y -= 6;
+    this.y -= 9 * this.air;
     return this;
   }
 
   /** A question with boxes for yes, no and unknown. */
   question(text: string): this {
     const lines = this.lines(text, this.text, 10.5, 330);
-    this.need(lines.length * 15 + 4);
+    this.need(lines.length * 17 + 9);
     for (const [i, l] of lines.entries()) {
       this.put(l, LEFT, 10.5, this.text);
       if (i === 0) {
@@ -110,18 +112,23 @@ export class PaperWriter {
           this.put(label, x + 12, 9, this.text);
         });
       }
-      this.y -= 15;
+      this.y -= 17 * this.air;
     }
-    this.y -= 4;
+    this.y -= 9 * this.air;
     return this;
   }
 
   blank(label: string): this {
-    this.need(26);
+    this.need(34);
     this.put(label, LEFT, 10.5, this.text);
     const from = LEFT + this.text.widthOfTextAtSize(label, 10.5) + 8;
-    this.page.drawLine({ start: { x: from, y: this.y - 11 }, end: { x: RIGHT, y: this.y - 11 }, thickness: 0.7, color: INK });
-    this.y -= 24;
+    this.page.drawLine({
+      start: { x: from, y: this.y - 11 },
+      end: { x: RIGHT, y: this.y - 11 },
+      thickness: 0.7,
+      color: INK,
+    });
+    this.y -= 30 * this.air;
     return this;
   }
 
@@ -129,8 +136,18 @@ export class PaperWriter {
   signature(label: string): this {
     this.need(64);
     this.y -= 30;
-    this.page.drawLine({ start: { x: LEFT, y: this.y }, end: { x: LEFT + 280, y: this.y }, thickness: 0.8, color: INK });
-    this.page.drawLine({ start: { x: LEFT + 310, y: this.y }, end: { x: RIGHT, y: this.y }, thickness: 0.8, color: INK });
+    this.page.drawLine({
+      start: { x: LEFT, y: this.y },
+      end: { x: LEFT + 280, y: this.y },
+      thickness: 0.8,
+      color: INK,
+    });
+    this.page.drawLine({
+      start: { x: LEFT + 310, y: this.y },
+      end: { x: RIGHT, y: this.y },
+      thickness: 0.8,
+      color: INK,
+    });
     this.y -= 3;
     this.put(label, LEFT, 9, this.text, GREY);
     this.put('Date', LEFT + 310, 9, this.text, GREY);
@@ -142,9 +159,21 @@ export class PaperWriter {
     const pages = this.doc.getPages();
     pages.forEach((page, i) => {
       if (this.initialsLine)
-        page.drawText(`${this.initialsLine} ( ______ ) ( ______ )`, { x: LEFT, y: 58, size: 9.5, font: this.text, color: INK });
+        page.drawText(`${this.initialsLine} ( ______ ) ( ______ )`, {
+          x: LEFT,
+          y: 58,
+          size: 9.5,
+          font: this.text,
+          color: INK,
+        });
       const number = `${this.title}, page ${i + 1} of ${pages.length}`;
-      page.drawText(number, { x: RIGHT - this.text.widthOfTextAtSize(number, 8.5), y: 36, size: 8.5, font: this.text, color: GREY });
+      page.drawText(number, {
+        x: RIGHT - this.text.widthOfTextAtSize(number, 8.5),
+        y: 36,
+        size: 8.5,
+        font: this.text,
+        color: GREY,
+      });
       page.drawText('Towpath & Vane Realty, Tern Lock', { x: LEFT, y: 36, size: 8.5, font: this.text, color: GREY });
     });
     return this.doc.save();

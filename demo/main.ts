@@ -9,7 +9,8 @@ if (process.argv.includes('--fresh')) {
     console.error('--fresh empties the embedded database only. Empty the one of DATABASE_URL by hand.');
     process.exit(1);
   }
-  for (const part of ['database', 'files', 'cache', 'seal.pem']) rmSync(`${config.dataDir}/${part}`, { recursive: true, force: true });
+  for (const part of ['database', 'files', 'cache', 'seal.pem'])
+    rmSync(`${config.dataDir}/${part}`, { recursive: true, force: true });
 }
 const step = (text: string) => console.log(`  ${text}…`);
 const running = await buildOrExit(config, step);

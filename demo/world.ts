@@ -26,7 +26,11 @@ export async function isLoaded(running: Running): Promise<boolean> {
   return (await findFirm(running.ctx.database.pool)) !== null;
 }
 
-const typed = (signature: string, initials: string, face: 'caveat' | 'dancing-script' | 'la-belle-aurore' = 'caveat'): HandBody => ({ form: 'typed', face, signature, initials });
+const typed = (
+  signature: string,
+  initials: string,
+  face: 'caveat' | 'dancing-script' | 'la-belle-aurore' = 'caveat',
+): HandBody => ({ form: 'typed', face, signature, initials });
 
 interface Person {
   side: 'seller' | 'buyer' | 'landlord' | 'tenant' | 'listing_broker' | 'manager';
@@ -56,7 +60,13 @@ export async function loadWorld(running: Running, say: (step: string) => void): 
   desk.cookie = setup.cookie!;
   const db = running.ctx.database.pool;
   const firmId = (await listMembers(db))[0]!.firm_id;
-  await insertMember(db, { id: newId(), firm_id: firmId, ...MEMBERS[1]!, password_hash: await hashPassword(PASSWORD), at: running.ctx.clock.now() });
+  await insertMember(db, {
+    id: newId(),
+    firm_id: firmId,
+    ...MEMBERS[1]!,
+    password_hash: await hashPassword(PASSWORD),
+    at: running.ctx.clock.now(),
+  });
 
   const open = async (kind: DealView['kind'], address: string, parties: Person[], papers: [string, Uint8Array][]) => {
     const deal = await desk.ok<DealView>('newDeal', { body: { kind, address, city: 'Tern Lock', parties } });
@@ -65,7 +75,10 @@ export async function loadWorld(running: Running, say: (step: string) => void): 
     return { deal, docs };
   };
   const start = async (deal: DealView, name: string, docs: DocumentView[]) =>
-    desk.ok<PacketView>('newPacket', { params: { dealId: deal.id }, body: { name, documentIds: docs.map((d) => d.id) } });
+    desk.ok<PacketView>('newPacket', {
+      params: { dealId: deal.id },
+      body: { name, documentIds: docs.map((d) => d.id) },
+    });
 
   say('Opening Unit 3B, Cooper’s Wharf (executed)');
   {
@@ -88,7 +101,7 @@ export async function loadWorld(running: Running, say: (step: string) => void): 
     await desk.send(packet.id);
     await desk.sign(await desk.tokenFor(packet.id, landlord!.name), typed('Henrike Osei', 'HO', 'la-belle-aurore'));
     await desk.sign(await desk.tokenFor(packet.id, tenant!.name), typed('Юрий Калина', 'ЮК'));
-    await desk.until(packet.id, (p) => p.sent?.sealed != null);
+    await desk.until(packet.id, (p) => !!p.sent?.sealed);
   }
 
   say('Opening 7 Weir Terrace (on the desk)');
@@ -107,7 +120,10 @@ export async function loadWorld(running: Running, say: (step: string) => void): 
     const doc = docs[0]!;
     const last = doc.pages.length;
     const [agnes, priya] = deal.parties;
-    await desk.edit(packet.id, [rule(doc.id, [agnes!.id, priya!.id], 1), ...(await signBlock(running, doc.id, last, ['Seller 1'], [agnes!.id]))]);
+    await desk.edit(packet.id, [
+      rule(doc.id, [agnes!.id, priya!.id], 1),
+      ...(await signBlock(running, doc.id, last, ['Seller 1'], [agnes!.id])),
+    ]);
   }
 
   say('Opening 14 Lantern Row (waiting for the second seller)');
@@ -133,9 +149,20 @@ export async function loadWorld(running: Running, say: (step: string) => void): 
     await desk.edit(packet.id, [
       rule(agreement.id, [wren, callum, tobias], 1),
       rule(disclosure.id, [wren, callum], 1),
-      ...(await signBlock(running, agreement.id, a, ['Seller 1', 'Seller 2', 'Listing broker'], [wren, callum, tobias])),
+      ...(await signBlock(
+        running,
+        agreement.id,
+        a,
+        ['Seller 1', 'Seller 2', 'Listing broker'],
+        [wren, callum, tobias],
+      )),
       ...(await signBlock(running, disclosure.id, d, ['Seller 1', 'Seller 2'], [wren, callum])),
-      { op: 'set', field: 'message', value: 'Wren and Callum, these are the listing papers we talked about on Friday. Call me if anything is unclear.' },
+      {
+        op: 'set',
+        field: 'message',
+        value:
+          'Wren and Callum, these are the listing papers we talked about on Friday. Call me if anything is unclear.',
+      },
     ]);
     await desk.send(packet.id);
     await desk.sign(await desk.tokenFor(packet.id, 'Wren Alder'), typed('Wren Alder', 'WA', 'dancing-script'));
@@ -144,7 +171,13 @@ export async function loadWorld(running: Running, say: (step: string) => void): 
 }
 
 /** Signature and date marks on the printed lines above the given captions, found by their words. */
-async function signBlock(running: Running, doc: string, page: number, captions: string[], partyIds: string[]): Promise<DraftEdit[]> {
+async function signBlock(
+  running: Running,
+  doc: string,
+  page: number,
+  captions: string[],
+  partyIds: string[],
+): Promise<DraftEdit[]> {
   const row = (await documentById(running.ctx.database.pool, doc))!;
   const found = await captionsOn(await running.ctx.files.read(row.sha256), page, captions);
   return captions.flatMap((caption, i) => {

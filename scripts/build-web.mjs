@@ -1,7 +1,16 @@
 /** Builds the web application when its sources changed, and compresses it ahead for the wire. */
 import { spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { createReadStream, createWriteStream, existsSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  createReadStream,
+  createWriteStream,
+  existsSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import path from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { constants, createBrotliCompress, createGzip } from 'node:zlib';
@@ -49,7 +58,9 @@ function exportWeb() {
     });
     let output = '';
     for (const stream of [child.stdout, child.stderr]) stream.on('data', (d) => (output += d));
-    child.on('exit', (code) => (code === 0 ? resolve() : reject(new Error(`The web application could not be built:\n${output.slice(-6000)}`))));
+    child.on('exit', (code) =>
+      code === 0 ? resolve() : reject(new Error(`The web application could not be built:\n${output.slice(-6000)}`)),
+    );
   });
 }
 

@@ -14,7 +14,9 @@ export function ensureInstall() {
     console.error(`Gate Path needs Node 20.19 or newer; this is ${process.version}.`);
     process.exit(1);
   }
-  const lock = createHash('sha256').update(readFileSync(path.join(ROOT, 'package-lock.json'))).digest('hex');
+  const lock = createHash('sha256')
+    .update(readFileSync(path.join(ROOT, 'package-lock.json')))
+    .digest('hex');
   if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === lock) return;
   console.log('Installing packages (some minutes the first time)…');
   const r = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: ROOT, stdio: 'inherit' });

@@ -176,18 +176,25 @@ function addHooks(app: FastifyInstance, ctx: Context): void {
     if (token) request.member = await memberOfToken(ctx, token);
   });
   app.addHook('onSend', async (request, reply) => {
-    if (request.url.startsWith('/api/') && !reply.getHeader('cache-control')) void reply.header('cache-control', 'no-store');
+    if (request.url.startsWith('/api/') && !reply.getHeader('cache-control'))
+      void reply.header('cache-control', 'no-store');
   });
   // One line a request, by the route's pattern: no address, token or name ever gets into the log.
   app.addHook('onResponse', async (request, reply) => {
     request.log.info(
-      { method: request.method, route: request.routeOptions.url ?? '(none)', status: reply.statusCode, ms: Math.round(reply.elapsedTime) },
+      {
+        method: request.method,
+        route: request.routeOptions.url ?? '(none)',
+        status: reply.statusCode,
+        ms: Math.round(reply.elapsedTime),
+      },
       'request',
     );
   });
   app.setErrorHandler(async (error, request, reply) => {
     const problem = asProblem(error);
-    if (problem.status >= 500) request.log.error({ route: request.routeOptions.url, error: (error as Error).stack }, 'request failed');
+    if (problem.status >= 500)
+      request.log.error({ route: request.routeOptions.url, error: (error as Error).stack }, 'request failed');
     return reply.code(problem.status).type('application/problem+json').send(problem.toBody());
   });
 }
@@ -223,7 +230,12 @@ async function addWeb(app: FastifyInstance): Promise<void> {
     });
   }
   app.setNotFoundHandler(async (request, reply) => {
-    if (request.url.startsWith('/api/') || request.method !== 'GET' || !exported || /\.\w{2,5}$/.test(request.url.split('?')[0]!))
+    if (
+      request.url.startsWith('/api/') ||
+      request.method !== 'GET' ||
+      !exported ||
+      /\.\w{2,5}$/.test(request.url.split('?')[0]!)
+    )
       return reply.code(404).type('application/problem+json').send(problem404.toBody());
     return reply.header('cache-control', 'no-cache').sendFile('index.html');
   });

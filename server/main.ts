@@ -29,7 +29,9 @@ export async function run(running: Running, config: Config): Promise<void> {
     await running.app.listen({ port: config.port, host: '0.0.0.0' });
   } catch (error) {
     const busy = (error as { code?: string }).code === 'EADDRINUSE';
-    console.error(busy ? `Port ${config.port} is in use. Stop what uses it, or set PORT to another number.` : String(error));
+    console.error(
+      busy ? `Port ${config.port} is in use. Stop what uses it, or set PORT to another number.` : String(error),
+    );
     await running.close();
     process.exit(1);
   }
@@ -41,7 +43,8 @@ export async function buildOrExit(config: Config, progress: (step: string) => vo
     return await buildServer({ config, progress, logLevel: process.env.LOG_LEVEL ?? 'warn' });
   } catch (error) {
     if (error instanceof ConfigError) console.error(`Gate Path cannot start. ${error.message}`);
-    else if (config.databaseUrl && !(error instanceof TypeError)) console.error(`Gate Path cannot start. DATABASE_URL: ${(error as Error).message}`);
+    else if (config.databaseUrl && !(error instanceof TypeError))
+      console.error(`Gate Path cannot start. DATABASE_URL: ${(error as Error).message}`);
     else console.error(error);
     process.exit(1);
   }

@@ -37,7 +37,14 @@ async function newPacket(pages: number): Promise<{ deal: DealView; packet: Packe
     {
       op: 'put',
       list: 'rules',
-      item: { id: 'every', documentId: doc.id, partyIds: deal.parties.map((p) => p.id), anchor: { fx: 0, fy: 1 }, except: [], moved: [] },
+      item: {
+        id: 'every',
+        documentId: doc.id,
+        partyIds: deal.parties.map((p) => p.id),
+        anchor: { fx: 0, fy: 1 },
+        except: [],
+        moved: [],
+      },
     },
     ...deal.parties.map((p, i) => ({
       op: 'put' as const,
@@ -68,7 +75,14 @@ test('a packet goes from draft to sealed copies that other tools call valid', as
   await server.sign(await server.tokenFor(packet.id, 'Callum Alder'), {
     form: 'drawn',
     signature: { width: 300, height: 100, strokes: [[10, 10, 60, 80, 120, 20, 200, 90]] },
-    initials: { width: 100, height: 60, strokes: [[10, 10, 60, 50, 80, 20], [30, 30]] },
+    initials: {
+      width: 100,
+      height: 60,
+      strokes: [
+        [10, 10, 60, 50, 80, 20],
+        [30, 30],
+      ],
+    },
     initialsText: 'CA',
   });
   const half = await server.ok<PacketView>('packet', { params: { packetId: packet.id } });
@@ -89,7 +103,9 @@ test('a packet goes from draft to sealed copies that other tools call valid', as
     for (const initials of ['WA', 'CA', 'TM']) expect(text).toContain(initials);
   }
   expect(verifySealed(copy.raw).whole).toBe(true);
-  const everyone = await Promise.all(['Wren Alder', 'Callum Alder', 'Tobías Muñoz'].map((n) => server.tokenFor(packet.id, n, 'executed')));
+  const everyone = await Promise.all(
+    ['Wren Alder', 'Callum Alder', 'Tobías Muñoz'].map((n) => server.tokenFor(packet.id, n, 'executed')),
+  );
   for (const token of everyone) {
     const mine = await server.call('signingFile', { params: { token, documentId }, as: 'nobody' });
     expect(mine.raw.equals(new Uint8Array(copy.raw))).toBe(true);
@@ -101,6 +117,13 @@ test('a packet goes from draft to sealed copies that other tools call valid', as
   expect(await readModelOf(db, packet.id)).toEqual(before);
   const rows = await eventsAfter(db, packet.id, 0);
   const events = await loadEvents(db, packet.id);
-  expect(firstBreak(rows.map((r, i) => ({ event: events[i]!, prevHash: r.prev_hash, hash: r.hash })), sha256)).toBeNull();
-  await expect(db.query(`update packet_event set at = 'never' where packet_id = $1`, [packet.id])).rejects.toThrow('append-only');
+  expect(
+    firstBreak(
+      rows.map((r, i) => ({ event: events[i]!, prevHash: r.prev_hash, hash: r.hash })),
+      sha256,
+    ),
+  ).toBeNull();
+  await expect(db.query(`update packet_event set at = 'never' where packet_id = $1`, [packet.id])).rejects.toThrow(
+    'append-only',
+  );
 });

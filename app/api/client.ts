@@ -45,7 +45,8 @@ export async function call<T>(name: RouteName, { params, query, body }: CallOpti
   }
   if (response.status === 204) return undefined as T;
   const answer: unknown = await response.json().catch(() => null);
-  if (!response.ok) throw new ApiError(response.status, (answer as ProblemDetails | null) ?? { ...OFFLINE, status: response.status });
+  if (!response.ok)
+    throw new ApiError(response.status, (answer as ProblemDetails | null) ?? { ...OFFLINE, status: response.status });
   return answer as T;
 }
 

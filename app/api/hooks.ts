@@ -87,7 +87,11 @@ export function useNewDeal() {
 
 export function useDeal(dealId: string) {
   useLive(dealId ? pathOf('dealLive', { dealId }) : null, keys.deal(dealId));
-  return useQuery({ queryKey: keys.deal(dealId), queryFn: () => call<DealView>('deal', { params: { dealId } }), enabled: !!dealId });
+  return useQuery({
+    queryKey: keys.deal(dealId),
+    queryFn: () => call<DealView>('deal', { params: { dealId } }),
+    enabled: !!dealId,
+  });
 }
 
 /** Adds, corrects or drops a party of a deal; each answers with the whole deal. */
@@ -95,12 +99,19 @@ export function usePartyActions(dealId: string) {
   const client = useQueryClient();
   const onSuccess = (deal: DealView) => client.setQueryData(keys.deal(dealId), deal);
   return {
-    add: useMutation({ mutationFn: (body: PartyBody) => call<DealView>('addParty', { params: { dealId }, body }), onSuccess }),
-    set: useMutation({
-      mutationFn: ({ partyId, body }: { partyId: string; body: PartyBody }) => call<DealView>('setParty', { params: { partyId }, body }),
+    add: useMutation({
+      mutationFn: (body: PartyBody) => call<DealView>('addParty', { params: { dealId }, body }),
       onSuccess,
     }),
-    drop: useMutation({ mutationFn: (partyId: string) => call<DealView>('dropParty', { params: { partyId } }), onSuccess }),
+    set: useMutation({
+      mutationFn: ({ partyId, body }: { partyId: string; body: PartyBody }) =>
+        call<DealView>('setParty', { params: { partyId }, body }),
+      onSuccess,
+    }),
+    drop: useMutation({
+      mutationFn: (partyId: string) => call<DealView>('dropParty', { params: { partyId } }),
+      onSuccess,
+    }),
   };
 }
 
@@ -125,14 +136,21 @@ export function useNewPacket(dealId: string) {
 
 export function usePacket(packetId: string) {
   useLive(packetId ? pathOf('packetLive', { packetId }) : null, keys.packet(packetId));
-  return useQuery({ queryKey: keys.packet(packetId), queryFn: () => call<PacketView>('packet', { params: { packetId } }), enabled: !!packetId });
+  return useQuery({
+    queryKey: keys.packet(packetId),
+    queryFn: () => call<PacketView>('packet', { params: { packetId } }),
+    enabled: !!packetId,
+  });
 }
 
 export function usePacketActions(packetId: string) {
   const client = useQueryClient();
   const onSuccess = (packet: PacketView) => client.setQueryData(keys.packet(packetId), packet);
   return {
-    send: useMutation({ mutationFn: (body: SendBody) => call<PacketView>('sendPacket', { params: { packetId }, body }), onSuccess }),
+    send: useMutation({
+      mutationFn: (body: SendBody) => call<PacketView>('sendPacket', { params: { packetId }, body }),
+      onSuccess,
+    }),
     withdraw: useMutation({
       mutationFn: (reason: string) => call<PacketView>('withdrawPacket', { params: { packetId }, body: { reason } }),
       onSuccess,
@@ -156,11 +174,15 @@ export function useMailroom(packetId?: string) {
     queryKey: keys.mailroom(packetId),
     initialPageParam: '',
     refetchInterval: 5_000,
-    queryFn: ({ pageParam }) => call<Page<MessageSummary>>('mailroom', { query: { packetId, after: pageParam || undefined } }),
+    queryFn: ({ pageParam }) =>
+      call<Page<MessageSummary>>('mailroom', { query: { packetId, after: pageParam || undefined } }),
     getNextPageParam: (last) => last.next,
   });
 }
 
 export function useMessage(messageId: string) {
-  return useQuery({ queryKey: keys.message(messageId), queryFn: () => call<MessageView>('message', { params: { messageId } }) });
+  return useQuery({
+    queryKey: keys.message(messageId),
+    queryFn: () => call<MessageView>('message', { params: { messageId } }),
+  });
 }

@@ -36,10 +36,23 @@ export default function Setup() {
       <Body>This is asked once. You become the first member and can start with a deal right away.</Body>
       <Card style={{ gap: 12 }}>
         <Field control={control} name="firmName" label="Name of the firm" autoComplete="organization" />
-        <Field control={control} name="timeZone" label="Time zone" hint="As in America/New_York. Dates are shown in it." />
+        <Field
+          control={control}
+          name="timeZone"
+          label="Time zone"
+          hint="As in America/New_York. Dates are shown in it."
+        />
         <Field control={control} name="name" label="Your name" autoComplete="name" />
         <Field control={control} name="email" label="Your email" keyboard="email-address" autoComplete="email" />
-        <Field control={control} name="password" label="Password" secret autoComplete="new-password" hint="At least 10 characters." onSubmit={() => void submit()} />
+        <Field
+          control={control}
+          name="password"
+          label="Password"
+          secret
+          autoComplete="new-password"
+          hint="At least 10 characters."
+          onSubmit={() => void submit()}
+        />
         {setup.isError ? <Trouble error={setup.error} /> : null}
         <Button kind="main" onPress={() => void submit()} busy={setup.isPending} testID="set-up">
           Set up

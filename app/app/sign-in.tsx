@@ -17,7 +17,12 @@ export default function SignIn() {
     defaultValues: { email: '', password: '' },
   });
   if (session.isPending) return <Loading what="the sign-in" />;
-  if (session.isError) return <Page max={440}><Trouble error={session.error} retry={() => void session.refetch()} /></Page>;
+  if (session.isError)
+    return (
+      <Page max={440}>
+        <Trouble error={session.error} retry={() => void session.refetch()} />
+      </Page>
+    );
   if (!session.data.firm) return <Redirect href="/setup" />;
   if (session.data.member) return <Redirect href="/deals" />;
   const submit = handleSubmit((body) => signIn.mutate(body, { onSuccess: () => router.replace('/deals') }));
@@ -27,7 +32,14 @@ export default function SignIn() {
       <Title>Sign in to {session.data.firm.name}</Title>
       <Card style={{ gap: 14 }}>
         <Field control={control} name="email" label="Email" keyboard="email-address" autoComplete="email" />
-        <Field control={control} name="password" label="Password" secret autoComplete="current-password" onSubmit={() => void submit()} />
+        <Field
+          control={control}
+          name="password"
+          label="Password"
+          secret
+          autoComplete="current-password"
+          onSubmit={() => void submit()}
+        />
         {signIn.isError ? <Trouble error={signIn.error} /> : null}
         <Button kind="main" onPress={() => void submit()} busy={signIn.isPending} testID="sign-in">
           Sign in

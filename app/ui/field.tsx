@@ -15,7 +15,17 @@ interface Props<T extends FieldValues> {
   multiline?: boolean;
 }
 
-export function Field<T extends FieldValues>({ control, name, label, hint, secret, keyboard, autoComplete, onSubmit, multiline }: Props<T>) {
+export function Field<T extends FieldValues>({
+  control,
+  name,
+  label,
+  hint,
+  secret,
+  keyboard,
+  autoComplete,
+  onSubmit,
+  multiline,
+}: Props<T>) {
   const { field, fieldState } = useController({ control, name });
   const error = fieldState.error?.message;
   return (
@@ -42,10 +52,7 @@ export function Field<T extends FieldValues>({ control, name, label, hint, secre
 }
 
 /** Puts the server's field errors where the fields are; returns whether there were any. */
-export function showFieldErrors(
-  error: unknown,
-  setError: (name: never, error: { message: string }) => void,
-): boolean {
+export function showFieldErrors(error: unknown, setError: (name: never, error: { message: string }) => void): boolean {
   const fields = (error as { problem?: { fields?: Record<string, string> } } | null)?.problem?.fields ?? {};
   for (const [name, message] of Object.entries(fields)) setError(name as never, { message });
   return Object.keys(fields).length > 0;

@@ -17,7 +17,11 @@ export function GatePost({ state, size = 30, n }: { state: GateState; size?: num
   const color = state === 'passed' ? p.moss : state === 'lit' ? p.brick : state === 'stopped' ? p.wine : p.slate;
   const bar = { stroke: color, strokeWidth: 3, strokeLinecap: 'round' as const };
   return (
-    <View role="img" aria-label={`Gate ${n}, ${SAYS[state]}`} style={{ width: size, height: size, opacity: state === 'closed' ? 0.6 : 1 }}>
+    <View
+      role="img"
+      aria-label={`Gate ${n}, ${SAYS[state]}`}
+      style={{ width: size, height: size, opacity: state === 'closed' ? 0.6 : 1 }}
+    >
       <Svg width={size} height={size} viewBox="0 0 32 32" aria-hidden>
         {state === 'lit' ? <Circle cx={16} cy={16} r={16} fill={p.brickWash} /> : null}
         <Line x1={7} y1={6} x2={7} y2={26} {...bar} />

@@ -6,10 +6,24 @@ import { Icon, type IconName } from './icon';
 import { Body, Small, Strong } from './text';
 import { FONT } from './theme';
 
-export function Card({ children, style, testID }: { children: ReactNode; style?: StyleProp<ViewStyle>; testID?: string }) {
+export function Card({
+  children,
+  style,
+  testID,
+}: {
+  children: ReactNode;
+  style?: StyleProp<ViewStyle>;
+  testID?: string;
+}) {
   const p = usePalette();
   return (
-    <View testID={testID} style={[{ backgroundColor: p.sheet, borderColor: p.rule, borderWidth: 1, borderRadius: 16, padding: 16, gap: 8 }, style]}>
+    <View
+      testID={testID}
+      style={[
+        { backgroundColor: p.sheet, borderColor: p.rule, borderWidth: 1, borderRadius: 16, padding: 16, gap: 8 },
+        style,
+      ]}
+    >
       {children}
     </View>
   );
@@ -31,7 +45,18 @@ interface ButtonProps {
 }
 
 /** A button: one `main` a screen, `plain` beside it, `quiet` for what is rarely wanted, `stop` for ends. */
-export function Button({ children, onPress, kind = 'plain', icon, disabled, busy, testID, label, style, large }: ButtonProps) {
+export function Button({
+  children,
+  onPress,
+  kind = 'plain',
+  icon,
+  disabled,
+  busy,
+  testID,
+  label,
+  style,
+  large,
+}: ButtonProps) {
   const p = usePalette();
   const off = disabled || busy;
   const background = kind === 'main' ? p.brick : kind === 'stop' ? p.wine : 'transparent';
@@ -61,14 +86,34 @@ export function Button({ children, onPress, kind = 'plain', icon, disabled, busy
         style,
       ]}
     >
-      {busy ? <ActivityIndicator size={18} color={color} /> : icon ? <Icon name={icon} color={color} size={20} /> : null}
-      <Body style={{ color, fontFamily: FONT.bold, fontSize: large ? 19 : 16, textAlign: 'center', flexShrink: 1 }}>{children}</Body>
+      {busy ? (
+        <ActivityIndicator size={18} color={color} />
+      ) : icon ? (
+        <Icon name={icon} color={color} size={20} />
+      ) : null}
+      <Body style={{ color, fontFamily: FONT.bold, fontSize: large ? 19 : 16, textAlign: 'center', flexShrink: 1 }}>
+        {children}
+      </Body>
     </Pressable>
   );
 }
 
 /** A bare icon that can be touched: 44 points whatever its picture's size. */
-export function IconButton({ name, label, onPress, disabled, testID, color }: { name: IconName; label: string; onPress: () => void; disabled?: boolean; testID?: string; color?: string }) {
+export function IconButton({
+  name,
+  label,
+  onPress,
+  disabled,
+  testID,
+  color,
+}: {
+  name: IconName;
+  label: string;
+  onPress: () => void;
+  disabled?: boolean;
+  testID?: string;
+  color?: string;
+}) {
   return (
     <Pressable
       role="button"
@@ -77,7 +122,13 @@ export function IconButton({ name, label, onPress, disabled, testID, color }: { 
       disabled={disabled}
       onPress={onPress}
       testID={testID}
-      style={({ pressed }) => ({ width: 44, height: 44, alignItems: 'center', justifyContent: 'center', opacity: disabled ? 0.35 : pressed ? 0.6 : 1 })}
+      style={({ pressed }) => ({
+        width: 44,
+        height: 44,
+        alignItems: 'center',
+        justifyContent: 'center',
+        opacity: disabled ? 0.35 : pressed ? 0.6 : 1,
+      })}
     >
       <Icon name={name} color={color} />
     </Pressable>
@@ -87,14 +138,35 @@ export function IconButton({ name, label, onPress, disabled, testID, color }: { 
 type Tone = 'stop' | 'warn' | 'good' | 'plain';
 
 /** A message beside what it is about, with a coloured edge and its words. */
-export function Note({ tone, title, children, action, testID }: { tone: Tone; title: string; children?: ReactNode; action?: ReactNode; testID?: string }) {
+export function Note({
+  tone,
+  title,
+  children,
+  action,
+  testID,
+}: {
+  tone: Tone;
+  title: string;
+  children?: ReactNode;
+  action?: ReactNode;
+  testID?: string;
+}) {
   const p = usePalette();
   const color = { stop: p.wine, warn: p.ochre, good: p.moss, plain: p.slate }[tone];
   return (
     <View
       role={tone === 'stop' ? 'alert' : 'status'}
       testID={testID}
-      style={{ backgroundColor: p.sheet, borderWidth: 1, borderColor: p.rule, borderLeftWidth: 6, borderLeftColor: color, borderRadius: 12, padding: 12, gap: 4 }}
+      style={{
+        backgroundColor: p.sheet,
+        borderWidth: 1,
+        borderColor: p.rule,
+        borderLeftWidth: 6,
+        borderLeftColor: color,
+        borderRadius: 12,
+        padding: 12,
+        gap: 4,
+      }}
     >
       <Strong>{title}</Strong>
       {typeof children === 'string' ? <Small>{children}</Small> : children}
@@ -117,7 +189,18 @@ export function Loading({ what }: { what: string }) {
 export function Trouble({ error, retry }: { error: unknown; retry?: () => void }) {
   const message = error instanceof Error ? error.message : 'Something went wrong.';
   return (
-    <Note tone="stop" title={message} testID="trouble" action={retry ? <Button kind="quiet" onPress={retry} style={{ alignSelf: 'flex-start' }}>Try again</Button> : null} />
+    <Note
+      tone="stop"
+      title={message}
+      testID="trouble"
+      action={
+        retry ? (
+          <Button kind="quiet" onPress={retry} style={{ alignSelf: 'flex-start' }}>
+            Try again
+          </Button>
+        ) : null
+      }
+    />
   );
 }
 
@@ -125,17 +208,38 @@ export function Trouble({ error, retry }: { error: unknown; retry?: () => void }
 export function Page({ children, max = 760 }: { children: ReactNode; max?: number }) {
   const p = usePalette();
   return (
-    <ScrollView style={{ flex: 1, backgroundColor: p.paper }} contentContainerStyle={{ padding: 16, paddingBottom: 40, alignItems: 'center' }}>
-      <View role="main" style={{ width: '100%', maxWidth: max, gap: 16 }}>{children}</View>
+    <ScrollView
+      style={{ flex: 1, backgroundColor: p.paper }}
+      contentContainerStyle={{ padding: 16, paddingBottom: 40, alignItems: 'center' }}
+    >
+      <View role="main" style={{ width: '100%', maxWidth: max, gap: 16 }}>
+        {children}
+      </View>
     </ScrollView>
   );
 }
 
 /** Several choices of which one holds: a row of buttons to press. */
-export function Choice<T extends string>({ value, options, onChange, label, wrap }: { value: T; options: { value: T; label: string }[]; onChange: (v: T) => void; label: string; wrap?: boolean }) {
+export function Choice<T extends string>({
+  value,
+  options,
+  onChange,
+  label,
+  wrap,
+}: {
+  value: T;
+  options: { value: T; label: string }[];
+  onChange: (v: T) => void;
+  label: string;
+  wrap?: boolean;
+}) {
   const p = usePalette();
   return (
-    <View role="radiogroup" aria-label={label} style={{ flexDirection: 'row', gap: 8, flexWrap: wrap ? 'wrap' : 'nowrap' }}>
+    <View
+      role="radiogroup"
+      aria-label={label}
+      style={{ flexDirection: 'row', gap: 8, flexWrap: wrap ? 'wrap' : 'nowrap' }}
+    >
       {options.map((o) => {
         const on = o.value === value;
         return (
@@ -145,7 +249,15 @@ export function Choice<T extends string>({ value, options, onChange, label, wrap
             aria-checked={on}
             onPress={() => onChange(o.value)}
             testID={`choice-${o.value}`}
-            style={{ minHeight: 44, paddingHorizontal: 14, borderRadius: 22, borderWidth: 1.5, borderColor: on ? p.ink : p.rule, backgroundColor: on ? p.ink : p.sheet, justifyContent: 'center' }}
+            style={{
+              minHeight: 44,
+              paddingHorizontal: 14,
+              borderRadius: 22,
+              borderWidth: 1.5,
+              borderColor: on ? p.ink : p.rule,
+              backgroundColor: on ? p.ink : p.sheet,
+              justifyContent: 'center',
+            }}
           >
             <Body style={{ color: on ? p.paper : p.ink, fontFamily: on ? FONT.bold : FONT.text }}>{o.label}</Body>
           </Pressable>

@@ -15,7 +15,12 @@ interface Props {
 export function Title({ children, style, testID }: Props) {
   const p = usePalette();
   return (
-    <NativeText role="heading" aria-level={1} testID={testID} style={[{ fontFamily: FONT.heading, fontSize: 26, lineHeight: 32, color: p.ink }, style]}>
+    <NativeText
+      role="heading"
+      aria-level={1}
+      testID={testID}
+      style={[{ fontFamily: FONT.heading, fontSize: 26, lineHeight: 32, color: p.ink }, style]}
+    >
       {children}
     </NativeText>
   );
@@ -24,7 +29,12 @@ export function Title({ children, style, testID }: Props) {
 export function Heading({ children, style, testID }: Props) {
   const p = usePalette();
   return (
-    <NativeText role="heading" aria-level={2} testID={testID} style={[{ fontFamily: FONT.heading, fontSize: 18, lineHeight: 24, color: p.ink }, style]}>
+    <NativeText
+      role="heading"
+      aria-level={2}
+      testID={testID}
+      style={[{ fontFamily: FONT.heading, fontSize: 18, lineHeight: 24, color: p.ink }, style]}
+    >
       {children}
     </NativeText>
   );
@@ -33,7 +43,11 @@ export function Heading({ children, style, testID }: Props) {
 export function Body({ children, style, testID, numberOfLines }: Props) {
   const p = usePalette();
   return (
-    <NativeText numberOfLines={numberOfLines} testID={testID} style={[{ fontFamily: FONT.text, fontSize: 16, lineHeight: 23, color: p.ink }, style]}>
+    <NativeText
+      numberOfLines={numberOfLines}
+      testID={testID}
+      style={[{ fontFamily: FONT.text, fontSize: 16, lineHeight: 23, color: p.ink }, style]}
+    >
       {children}
     </NativeText>
   );
@@ -51,7 +65,11 @@ export function Strong({ children, style, testID, numberOfLines }: Props) {
 export function Small({ children, style, testID, numberOfLines }: Props) {
   const p = usePalette();
   return (
-    <Body numberOfLines={numberOfLines} testID={testID} style={[{ fontSize: 14.5, lineHeight: 20, color: p.slate }, style]}>
+    <Body
+      numberOfLines={numberOfLines}
+      testID={testID}
+      style={[{ fontSize: 14.5, lineHeight: 20, color: p.slate }, style]}
+    >
       {children}
     </Body>
   );

@@ -27,7 +27,17 @@ function Shape({ ink }: { ink: Ink }) {
   }
 }
 
-export function Token({ name, ink: index, size = 30, label }: { name: string; ink: number; size?: number; label?: string }) {
+export function Token({
+  name,
+  ink: index,
+  size = 30,
+  label,
+}: {
+  name: string;
+  ink: number;
+  size?: number;
+  label?: string;
+}) {
   const ink = inkOf(index);
   const letters = initialsOf(name).slice(0, 2);
   const low = ink.shape === 'triangle';
@@ -39,7 +49,7 @@ export function Token({ name, ink: index, size = 30, label }: { name: string; in
           x={16}
           y={low ? 26 : 20.2}
           fontSize={low ? 10 : 12}
-          fontFamily={FONT.bold}
+          fontFamily={`${FONT.bold}, Verdana, sans-serif`}
           fontWeight="bold"
           fill="#FFFFFF"
           textAnchor="middle"

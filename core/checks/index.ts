@@ -38,9 +38,7 @@ export interface DraftView extends CheckInput {
 /** Resolves the marks of a draft, builds its ledger and runs every rule; stops come first. */
 export function viewDraft(draft: Draft, documents: DocumentFacts[]): DraftView {
   const order = new Map(draft.documents.map((d, i) => [d.id, i]));
-  const inPacket = documents
-    .filter((d) => order.has(d.id))
-    .sort((a, b) => order.get(a.id)! - order.get(b.id)!);
+  const inPacket = documents.filter((d) => order.has(d.id)).sort((a, b) => order.get(a.id)! - order.get(b.id)!);
   const { marks, unplaced } = resolveMarks(draft, inPacket);
   const ledger = buildLedger({
     documents: inPacket.map((d) => ({ id: d.id, pageCount: d.pages.length })),

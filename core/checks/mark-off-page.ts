@@ -20,9 +20,7 @@ export const markOffPage: CheckRule = (input) => {
     if (byHand)
       finding.mend = {
         label: 'Move it onto the page',
-        edits: [
-          { op: 'put', list: 'marks', item: { ...byHand, rect: clampToPage(m.rect, page.width, page.height) } },
-        ],
+        edits: [{ op: 'put', list: 'marks', item: { ...byHand, rect: clampToPage(m.rect, page.width, page.height) } }],
       };
     found.push(finding);
   }

@@ -17,7 +17,7 @@ export function pageIn(input: CheckInput, documentId: string, page: number): str
 export function pageRuns(pages: number[]): string {
   const sorted = [...new Set(pages)].sort((a, b) => a - b);
   const runs: string[] = [];
-  for (let i = 0; i < sorted.length; ) {
+  for (let i = 0; i < sorted.length;) {
     let j = i;
     while (sorted[j + 1] === sorted[j]! + 1) j++;
     runs.push(j === i ? `${sorted[i]}` : j === i + 1 ? `${sorted[i]}, ${sorted[j]}` : `${sorted[i]} to ${sorted[j]}`);

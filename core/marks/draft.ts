@@ -36,9 +36,7 @@ export const DRAFT_FIELDS: DraftField[] = ['name', 'subject', 'message'];
 
 type PutEdit = { [L in DraftList]: { op: 'put'; list: L; item: DraftLists[L]; index?: number } }[DraftList];
 export type DraftEdit =
-  | PutEdit
-  | { op: 'drop'; list: DraftList; id: string }
-  | { op: 'set'; field: DraftField; value: string };
+  PutEdit | { op: 'drop'; list: DraftList; id: string } | { op: 'set'; field: DraftField; value: string };
 
 type AnyItem = { id: string };
 
@@ -221,13 +219,7 @@ export function marksOfRule(
   return { marks: out, unplaced };
 }
 
-function ruleMark(
-  rule: InitialsRule,
-  documentId: string,
-  page: number,
-  partyId: string,
-  rect: Mark['rect'],
-): Mark {
+function ruleMark(rule: InitialsRule, documentId: string, page: number, partyId: string, rect: Mark['rect']): Mark {
   return {
     id: `${rule.id}.${page}.${partyId}`,
     documentId,

@@ -10,10 +10,7 @@ export function overlapArea(a: Rect, b: Rect): number {
 /** Whether `inner` lies on a page of `width` x `height`, with `slack` points of tolerance. */
 export function onPage(inner: Rect, width: number, height: number, slack = 0.01): boolean {
   return (
-    inner.x >= -slack &&
-    inner.y >= -slack &&
-    inner.x + inner.w <= width + slack &&
-    inner.y + inner.h <= height + slack
+    inner.x >= -slack && inner.y >= -slack && inner.x + inner.w <= width + slack && inner.y + inner.h <= height + slack
   );
 }
 

@@ -21,10 +21,7 @@ export const PEN_WIDTH = 1.3;
 export function drawingSteps(drawing: { strokes: readonly Pairs[] }, rect: Rect): PathStep[][] {
   const box = strokesBox(drawing.strokes);
   const pad = PEN_WIDTH;
-  const scale = Math.min(
-    (rect.w - 2 * pad) / Math.max(box.w, 1),
-    (rect.h - 2 * pad) / Math.max(box.h, 1),
-  );
+  const scale = Math.min((rect.w - 2 * pad) / Math.max(box.w, 1), (rect.h - 2 * pad) / Math.max(box.h, 1));
   const ox = rect.x + (rect.w - box.w * scale) / 2;
   const oy = rect.y + (rect.h - box.h * scale) / 2;
   const at = (x: number, y: number) => ({ x: ox + (x - box.x) * scale, y: oy + (y - box.y) * scale });

@@ -81,13 +81,14 @@ export function buildLedger(input: LedgerInput): Ledger {
         const rule = ruled.get(`${doc.id}:${partyId}`);
         const initialled = marks.some((m) => m.kind === 'initials');
         const excepted = rule?.except.some((e) => e.page === page && e.partyId === partyId) ?? false;
-        const gapFrom = initialled || excepted
-          ? null
-          : rule
-            ? ('rule' as const)
-            : initialledSomewhere.has(`${doc.id}:${partyId}`)
-              ? ('pattern' as const)
-              : null;
+        const gapFrom =
+          initialled || excepted
+            ? null
+            : rule
+              ? ('rule' as const)
+              : initialledSomewhere.has(`${doc.id}:${partyId}`)
+                ? ('pattern' as const)
+                : null;
         if (gapFrom) ledger.gaps++;
         const wants = marks.some((m) => m.kind === 'signature')
           ? 'signature'

@@ -19,7 +19,7 @@ const GAP = 6;
 /** Points kept free around a block of marks. */
 const CLEARANCE = 3;
 /** Points from the edge of the sheet that a printer may not reach. */
-const EDGE = 15;
+export const PAGE_EDGE = 24;
 /** A shared place further than this from the wish is given up for places page by page. */
 const SHARED_REACH = 220;
 
@@ -58,27 +58,33 @@ function layouts(n: number): Layout[] {
   return out;
 }
 
-/** Every position of a block on a page of this size, nearest to the anchor first. */
-function candidates(
+/**
+ * Visits every position of a block on a page of this size, row by row, with its distance in
+ * points from the wished-for place; rows that lie out of reach are passed over.
+ */
+function eachPlace(
   page: { width: number; height: number },
   ink: { cell: number; cols: number; rows: number },
   layout: Layout,
   anchor: { fx: number; fy: number },
-): { c: number; r: number; d: number }[] {
+  reach: number,
+  visit: (c: number, r: number, d: number) => void,
+): void {
   const { cell } = ink;
-  const wishX = EDGE + anchor.fx * Math.max(0, page.width - 2 * EDGE - layout.w);
-  const wishY = EDGE + anchor.fy * Math.max(0, page.height - 2 * EDGE - layout.h);
-  const out: { c: number; r: number; d: number }[] = [];
+  const wishX = PAGE_EDGE + anchor.fx * Math.max(0, page.width - 2 * PAGE_EDGE - layout.w);
+  const wishY = PAGE_EDGE + anchor.fy * Math.max(0, page.height - 2 * PAGE_EDGE - layout.h);
   const { cw, ch } = blockCells(layout, cell);
-  const first = Math.ceil((EDGE - CLEARANCE) / cell);
-  for (let r = first; r + ch <= ink.rows && blockTop(r, cell) + layout.h <= page.height - EDGE + cell; r++) {
-    for (let c = first; c + cw <= ink.cols && blockTop(c, cell) + layout.w <= page.width - EDGE + cell; c++) {
+  const first = Math.ceil((PAGE_EDGE - CLEARANCE) / cell);
+  const lastRow = Math.min(ink.rows - ch, Math.floor((page.height - PAGE_EDGE + cell - layout.h - CLEARANCE) / cell));
+  const lastCol = Math.min(ink.cols - cw, Math.floor((page.width - PAGE_EDGE + cell - layout.w - CLEARANCE) / cell));
+  for (let r = first; r <= lastRow; r++) {
+    const dy = blockTop(r, cell) - wishY;
+    if (Math.abs(dy) > reach) continue;
+    for (let c = first; c <= lastCol; c++) {
       const dx = blockTop(c, cell) - wishX;
-      const dy = blockTop(r, cell) - wishY;
-      out.push({ c, r, d: Math.sqrt(dx * dx + dy * dy) });
+      visit(c, r, Math.sqrt(dx * dx + dy * dy));
     }
   }
-  return out.sort((a, b) => a.d - b.d || a.r - b.r || a.c - b.c);
 }
 
 /** Cells a block needs, its clearance included. */
@@ -114,14 +120,17 @@ function sharedPlace(
   const first = pages[0]!;
   let ink = first.ink;
   for (const p of pages.slice(1)) ink = unionInk(ink, p.ink);
-  const sums = sumInk(ink);
+  const sums = pages.length === 1 ? first.sums : sumInk(ink);
   const { cw, ch } = blockCells(layout, ink.cell);
-  for (const at of candidates(first.facts, ink, layout, anchor)) {
-    if (at.d > reach) return null;
-    if (countInk(sums, at.c, at.r, cw, ch) === 0)
-      return { x: blockTop(at.c, ink.cell), y: blockTop(at.r, ink.cell) };
-  }
-  return null;
+  let best: { c: number; r: number } | null = null;
+  let nearest = reach;
+  eachPlace(first.facts, ink, layout, anchor, reach, (c, r, d) => {
+    if (d >= nearest || countInk(sums, c, r, cw, ch) > 0) return;
+    nearest = d;
+    best = { c, r };
+  });
+  const at = best as { c: number; r: number } | null;
+  return at && { x: blockTop(at.c, ink.cell), y: blockTop(at.r, ink.cell) };
 }
 
 /** The position within reach that is free on the most of `pages`, with the pages it serves. */
@@ -132,23 +141,26 @@ function commonestPlace(
 ): { x: number; y: number; served: Cellar[] } | null {
   const first = pages[0]!;
   const { cw, ch } = blockCells(layout, first.ink.cell);
-  let best: { c: number; r: number; n: number; score: number } | null = null;
-  for (const at of candidates(first.facts, first.ink, layout, anchor)) {
-    if (at.d > SHARED_REACH) break;
+  let best: { c: number; r: number } | null = null;
+  let bestScore = -Infinity;
+  eachPlace(first.facts, first.ink, layout, anchor, SHARED_REACH, (c, r, d) => {
     // Every second cell is enough to find the place; a step of six points is not seen.
-    if ((at.c + at.r) % 2) continue;
+    if (d > SHARED_REACH || (c + r) % 2) return;
+    const far = d / (4 * SHARED_REACH);
+    if (1 - far <= bestScore) return;
     let n = 0;
-    for (const p of pages) if (countInk(p.sums, at.c, at.r, cw, ch) === 0) n++;
-    const score = n / pages.length - at.d / (4 * SHARED_REACH);
-    if (n > 0 && (!best || score > best.score)) best = { c: at.c, r: at.r, n, score };
-    if (best && best.n === pages.length) break;
-  }
-  if (!best) return null;
-  const { c, r } = best;
+    for (const p of pages) if (countInk(p.sums, c, r, cw, ch) === 0) n++;
+    const score = n / pages.length - far;
+    if (n === 0 || score <= bestScore) return;
+    bestScore = score;
+    best = { c, r };
+  });
+  const at = best as { c: number; r: number } | null;
+  if (!at) return null;
   return {
-    x: blockTop(c, first.ink.cell),
-    y: blockTop(r, first.ink.cell),
-    served: pages.filter((p) => countInk(p.sums, c, r, cw, ch) === 0),
+    x: blockTop(at.c, first.ink.cell),
+    y: blockTop(at.r, first.ink.cell),
+    served: pages.filter((p) => countInk(p.sums, at.c, at.r, cw, ch) === 0),
   };
 }
 
@@ -212,12 +224,7 @@ function placeGroup(
   for (const p of rest) out.set(p.page, placeAlone(p, all, n, anchor));
 }
 
-function placeAlone(
-  p: Cellar,
-  all: Layout[],
-  n: number,
-  anchor: { fx: number; fy: number },
-): Rect[] | null {
+function placeAlone(p: Cellar, all: Layout[], n: number, anchor: { fx: number; fy: number }): Rect[] | null {
   for (const layout of all) {
     const at = sharedPlace([p], layout, anchor, Infinity);
     if (at) return splitBlock(at.x, at.y, layout, n);

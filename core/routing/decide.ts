@@ -77,9 +77,7 @@ export function gateOf(plan: Plan, partyId: string): number {
 
 /** Whether the party may act now: the packet is under way and its gate is open. */
 export function isTurnOf(state: PacketState, partyId: string): boolean {
-  return (
-    state.status === 'at_gate' && (state.plan.gates[state.gate]?.partyIds.includes(partyId) ?? false)
-  );
+  return state.status === 'at_gate' && (state.plan.gates[state.gate]?.partyIds.includes(partyId) ?? false);
 }
 
 /** Decides a command against the state so far (`null`: the packet has not been sent). */
@@ -103,15 +101,14 @@ export function decide(state: PacketState | null, command: PacketCommand): Decis
   if (progress.status === 'done') {
     return command.type === 'open' ? accept() : refuse('already_done', 'You have already finished here.');
   }
-  if (!isTurnOf(state, party.id)) return refuse('not_your_turn', 'It is not your turn yet. We will write to you when it is.');
+  if (!isTurnOf(state, party.id))
+    return refuse('not_your_turn', 'It is not your turn yet. We will write to you when it is.');
 
   switch (command.type) {
     case 'open':
       return progress.openedAt ? accept() : accept({ type: 'opened', partyId: party.id });
     case 'agree':
-      return progress.agreedAt
-        ? accept()
-        : accept({ type: 'agreed', partyId: party.id, agreement: command.agreement });
+      return progress.agreedAt ? accept() : accept({ type: 'agreed', partyId: party.id, agreement: command.agreement });
     case 'decline': {
       const reason = command.reason.trim();
       if (!reason) return refuse('bad_value', 'Please say in a few words why you decline.');
@@ -203,11 +200,7 @@ function decideFill(
   return accept({ type: 'mark_filled', partyId: party.id, markId: mark.id, value, actId: command.actId });
 }
 
-function decideFinish(
-  state: PacketState,
-  party: PacketParty,
-  command: { actId: string; dateText: string },
-): Decision {
+function decideFinish(state: PacketState, party: PacketParty, command: { actId: string; dateText: string }): Decision {
   const left = marksLeft(state, party.id);
   if (left.length) {
     const pages = left.length === 1 ? '1 place is' : `${left.length} places are`;
@@ -217,7 +210,13 @@ function decideFinish(
   for (const m of inReadingOrder(state.plan)) {
     if (m.partyId !== party.id || !isAutomatic(m.kind) || state.fills[m.id]) continue;
     const text = m.kind === 'date_signed' ? command.dateText : party.name;
-    out.push({ type: 'mark_filled', partyId: party.id, markId: m.id, value: { text }, actId: `${command.actId}.${m.id}` });
+    out.push({
+      type: 'mark_filled',
+      partyId: party.id,
+      markId: m.id,
+      value: { text },
+      actId: `${command.actId}.${m.id}`,
+    });
   }
   out.push({ type: 'party_done', partyId: party.id, actId: command.actId });
   const others = state.plan.gates[state.gate]!.partyIds.filter((id) => id !== party.id);

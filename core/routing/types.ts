@@ -86,10 +86,7 @@ export type Hand =
 export type FillValue = { hand: number } | { text: string };
 
 /** Who caused an event. */
-export type Actor =
-  | { kind: 'member'; id: string; name: string }
-  | { kind: 'party'; id: string }
-  | { kind: 'system' };
+export type Actor = { kind: 'member'; id: string; name: string } | { kind: 'party'; id: string } | { kind: 'system' };
 
 /** Where an act came from, as far as the server could see. */
 export interface Origin {

@@ -21,7 +21,12 @@ export function activity(events: PacketEvent[]): ActivityLine[] {
   const flush = () => {
     if (!run) return;
     const what = [...run.kinds].map(([k, n]) => kindCount(k, n));
-    out.push({ seq: run.seq, at: run.at, partyId: run.partyId, sentence: `${nameOf(plan, run.partyId)} gave ${listWords(what)}.` });
+    out.push({
+      seq: run.seq,
+      at: run.at,
+      partyId: run.partyId,
+      sentence: `${nameOf(plan, run.partyId)} gave ${listWords(what)}.`,
+    });
     run = null;
   };
   const kinds = new Map(plan.marks.map((m) => [m.id, m.kind]));

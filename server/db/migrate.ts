@@ -8,7 +8,9 @@ const DIR = path.join(path.dirname(fileURLToPath(import.meta.url)), 'migrations'
 
 /** Brings the database up to the newest numbered file; each runs once, in its own transaction. */
 export async function migrate(pool: pg.Pool): Promise<string[]> {
-  await pool.query('create table if not exists migration (name text primary key, at timestamptz not null default now())');
+  await pool.query(
+    'create table if not exists migration (name text primary key, at timestamptz not null default now())',
+  );
   const done = new Set((await pool.query<{ name: string }>('select name from migration')).rows.map((r) => r.name));
   const files = (await readdir(DIR)).filter((f) => f.endsWith('.sql')).sort();
   const ran: string[] = [];

@@ -4,10 +4,7 @@ import type pg from 'pg';
  * Runs `work` in one transaction and returns what it returns; any throw rolls all of it back.
  * `afterCommit` callbacks run once the data is safe: live views are told only of what happened.
  */
-export async function inTransaction<T>(
-  pool: pg.Pool,
-  work: (tx: Tx) => Promise<T>,
-): Promise<T> {
+export async function inTransaction<T>(pool: pg.Pool, work: (tx: Tx) => Promise<T>): Promise<T> {
   const client = await pool.connect();
   const after: (() => void)[] = [];
   try {

@@ -22,10 +22,14 @@ export interface PartyRow {
 }
 
 export async function insertDeal(db: Db, d: DealRow): Promise<void> {
-  await db.query(
-    'insert into deal (id, kind, address, city, time_zone, created_at) values ($1, $2, $3, $4, $5, $6)',
-    [d.id, d.kind, d.address, d.city, d.time_zone, d.created_at],
-  );
+  await db.query('insert into deal (id, kind, address, city, time_zone, created_at) values ($1, $2, $3, $4, $5, $6)', [
+    d.id,
+    d.kind,
+    d.address,
+    d.city,
+    d.time_zone,
+    d.created_at,
+  ]);
 }
 
 export async function dealById(db: Db, id: string): Promise<DealRow | null> {
@@ -33,7 +37,10 @@ export async function dealById(db: Db, id: string): Promise<DealRow | null> {
 }
 
 /** Deals newest first, by key: those with an id below `after`. */
-export async function listDeals(db: Db, o: { after: string | null; search: string | null; limit: number }): Promise<DealRow[]> {
+export async function listDeals(
+  db: Db,
+  o: { after: string | null; search: string | null; limit: number },
+): Promise<DealRow[]> {
   const r = await db.query<DealRow>(
     `select * from deal
      where ($1::text is null or id < $1)

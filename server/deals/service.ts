@@ -25,7 +25,10 @@ export async function listDeals(ctx: Context, query: ListQuery): Promise<Page<De
     limit: query.limit + 1,
   });
   const shown = rows.slice(0, query.limit);
-  const packets = await packetsOfDeals(db, shown.map((d) => d.id));
+  const packets = await packetsOfDeals(
+    db,
+    shown.map((d) => d.id),
+  );
   return {
     items: shown.map((d) => ({
       id: d.id,

@@ -20,7 +20,21 @@ export async function insertDocument(db: Db, d: Omit<DocumentRow, 'bytes'> & { b
   await db.query(
     `insert into document (id, deal_id, name, file_name, original_sha256, sha256, bytes, pages, pages_read, status, problem, facts_sha256, created_at)
      values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)`,
-    [d.id, d.deal_id, d.name, d.file_name, d.original_sha256, d.sha256, d.bytes, JSON.stringify(d.pages), d.pages_read, d.status, d.problem, d.facts_sha256, d.created_at],
+    [
+      d.id,
+      d.deal_id,
+      d.name,
+      d.file_name,
+      d.original_sha256,
+      d.sha256,
+      d.bytes,
+      JSON.stringify(d.pages),
+      d.pages_read,
+      d.status,
+      d.problem,
+      d.facts_sha256,
+      d.created_at,
+    ],
   );
 }
 

@@ -11,7 +11,9 @@ export function documentRoutes(app: FastifyInstance, ctx: Context): void {
     // Not `reply.type` but the content decides what a file is; its name is only shown.
     return service.addDocument(ctx, params.dealId!, part.filename.slice(0, 200), part.file);
   });
-  serve<{ name: string }>(app, 'setDocument', ({ params, body }) => service.renameDocument(ctx, params.documentId!, body.name));
+  serve<{ name: string }>(app, 'setDocument', ({ params, body }) =>
+    service.renameDocument(ctx, params.documentId!, body.name),
+  );
   serve(app, 'dropDocument', async ({ params, reply }) => {
     await service.dropDocument(ctx, params.documentId!);
     return reply.code(204).send();

@@ -33,7 +33,8 @@ export function documentView(d: q.DocumentRow): DocumentView {
 
 const PROBLEMS: Record<PrepareProblem, (file: string) => string> = {
   not_pdf: (f) => `“${f}” is not a PDF. Save or print it as a PDF, then add that.`,
-  locked: (f) => `“${f}” is locked with a password or restrictions. Save an unlocked copy (print it to PDF), then add that.`,
+  locked: (f) =>
+    `“${f}” is locked with a password or restrictions. Save an unlocked copy (print it to PDF), then add that.`,
   broken: (f) => `“${f}” is damaged and cannot be read. Ask for it again, or open it elsewhere and save it anew.`,
   no_pages: (f) => `“${f}” has no pages.`,
   too_many_pages: (f) => `“${f}” has more than 500 pages. Split it, then add the parts.`,
@@ -77,7 +78,11 @@ export async function addDocument(
 
 /** "Seller_disclosure-v2.pdf" becomes "Seller disclosure v2". */
 function nameOf(fileName: string): string {
-  const bare = fileName.replace(/\.pdf$/i, '').replace(/[_\s]+/g, ' ').replace(/-(?=\w)/g, ' ').trim();
+  const bare = fileName
+    .replace(/\.pdf$/i, '')
+    .replace(/[_\s]+/g, ' ')
+    .replace(/-(?=\w)/g, ' ')
+    .trim();
   return (bare || 'Document').slice(0, 120);
 }
 
@@ -173,7 +178,13 @@ export async function pageImage(
   const size = doc.pages[page - 1];
   if (!size) throw notFound('This page');
   const dpi = PAGE_DPIS.find((d) => d >= wantedDpi) ?? PAGE_DPIS[PAGE_DPIS.length - 1]!;
-  const file = path.join(ctx.config.dataDir, 'cache', 'pages', doc.sha256.slice(0, 2), `${doc.sha256}-${page}-${dpi}.png`);
+  const file = path.join(
+    ctx.config.dataDir,
+    'cache',
+    'pages',
+    doc.sha256.slice(0, 2),
+    `${doc.sha256}-${page}-${dpi}.png`,
+  );
   const kept = await stat(file).catch(() => null);
   if (kept) return readFile(file);
   const png = Buffer.from(await ctx.pdf.run('png', { file: ctx.files.pathOf(doc.sha256), page, size, dpi }));

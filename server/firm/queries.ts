@@ -19,7 +19,12 @@ export async function findFirm(db: Db): Promise<Firm | null> {
 }
 
 export async function insertFirm(db: Db, f: Firm & { at: Date }): Promise<void> {
-  await db.query('insert into firm (id, name, time_zone, created_at) values ($1, $2, $3, $4)', [f.id, f.name, f.time_zone, f.at]);
+  await db.query('insert into firm (id, name, time_zone, created_at) values ($1, $2, $3, $4)', [
+    f.id,
+    f.name,
+    f.time_zone,
+    f.at,
+  ]);
 }
 
 export async function insertMember(db: Db, m: Member & { password_hash: string; at: Date }): Promise<void> {

@@ -53,13 +53,23 @@ export async function signIn(ctx: Context, body: SignInBody): Promise<{ member: 
   const now = ctx.clock.now().getTime();
   const failed = fails.get(key);
   if (failed && failed.until > now && failed.n >= MAX_FAILS)
-    throw new Problem(429, 'too-many', 'Too many tries', 'Too many wrong passwords for this address. Wait a quarter of an hour, then try again.');
+    throw new Problem(
+      429,
+      'too-many',
+      'Too many tries',
+      'Too many wrong passwords for this address. Wait a quarter of an hour, then try again.',
+    );
   const found = await q.memberByEmail(ctx.database.pool, body.email);
   if (!(await checkPassword(body.password, found?.password_hash ?? null)) || !found) {
     const fresh = !failed || failed.until <= now;
     if (fails.size > 10_000) fails.clear();
     fails.set(key, { n: fresh ? 1 : failed.n + 1, until: now + FAIL_WINDOW_MS });
-    throw new Problem(401, 'wrong-password', 'Not signed in', 'Email address and password do not go together. Check both and try again.');
+    throw new Problem(
+      401,
+      'wrong-password',
+      'Not signed in',
+      'Email address and password do not go together. Check both and try again.',
+    );
   }
   fails.delete(key);
   const { password_hash: _, ...member } = found;

@@ -105,14 +105,27 @@ export class InProcess {
   }
 
   /** Does a client's acts one by one; all of them, or the first `stopAfter`, which leaves it unfinished. */
-  async sign(token: string, hand: HandBody, stopAfter = Infinity, headers?: Record<string, string>): Promise<SigningView> {
-    const o = (body: unknown, more: Record<string, string> = {}): CallOptions => ({ params: { token, ...more }, body, as: 'nobody', headers });
+  async sign(
+    token: string,
+    hand: HandBody,
+    stopAfter = Infinity,
+    headers?: Record<string, string>,
+  ): Promise<SigningView> {
+    const o = (body: unknown, more: Record<string, string> = {}): CallOptions => ({
+      params: { token, ...more },
+      body,
+      as: 'nobody',
+      headers,
+    });
     const view = await this.ok<SigningView>('signing', { params: { token }, as: 'nobody', headers });
     await this.ok('agree', o({ agreement: view.agreementText.version }));
     let last = await this.ok<SigningView>('setHand', o(hand));
     const own = view.marks.filter((x) => !x.automatic);
     for (const m of own.slice(0, stopAfter))
-      last = await this.ok('fill', o({ actId: `act-${m.id}`, ...(m.kind === 'text' ? { text: 'As agreed' } : {}) }, { markId: m.id }));
+      last = await this.ok(
+        'fill',
+        o({ actId: `act-${m.id}`, ...(m.kind === 'text' ? { text: 'As agreed' } : {}) }, { markId: m.id }),
+      );
     return own.length > stopAfter ? last : this.ok<SigningView>('finish', o({ actId: 'finish' }));
   }
 

@@ -32,7 +32,12 @@ export function serve<B = unknown, Q = unknown>(
     handler: async (request, reply) => {
       const member = request.member;
       if (route.who === 'member' && !member)
-        throw new Problem(401, 'sign-in', 'Sign in first', 'You are not signed in, or your session has ended. Sign in and try again.');
+        throw new Problem(
+          401,
+          'sign-in',
+          'Sign in first',
+          'You are not signed in, or your session has ended. Sign in and try again.',
+        );
       return handle({
         request,
         reply,
@@ -53,7 +58,11 @@ export function originOf(request: FastifyRequest): { ip: string | null; device: 
 /** "phone (Safari)", "computer (Chrome)": enough to recognise, too little to track. */
 export function deviceOf(userAgent: string): string | null {
   if (!userAgent) return null;
-  const kind = /iPad|Tablet/i.test(userAgent) ? 'tablet' : /Mobi|Android|iPhone/i.test(userAgent) ? 'phone' : 'computer';
+  const kind = /iPad|Tablet/i.test(userAgent)
+    ? 'tablet'
+    : /Mobi|Android|iPhone/i.test(userAgent)
+      ? 'phone'
+      : 'computer';
   const browser = /Edg\//.test(userAgent)
     ? 'Edge'
     : /Firefox\//.test(userAgent)

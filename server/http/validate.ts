@@ -19,10 +19,25 @@ export function asProblem(error: unknown): Problem {
   if (error instanceof Problem) return error;
   const e = error as { statusCode?: number; code?: string; message?: string };
   if (e.statusCode === 429)
-    return new Problem(429, 'too-many', 'Too many tries', 'Too many tries in a short time. Wait a minute, then try again.');
+    return new Problem(
+      429,
+      'too-many',
+      'Too many tries',
+      'Too many tries in a short time. Wait a minute, then try again.',
+    );
   if (e.statusCode === 413 || e.code === 'FST_REQ_FILE_TOO_LARGE')
-    return new Problem(413, 'too-large', 'Too large', 'The file is larger than 50 MB. Split it or save it smaller, then try again.');
+    return new Problem(
+      413,
+      'too-large',
+      'Too large',
+      'The file is larger than 50 MB. Split it or save it smaller, then try again.',
+    );
   if (e.statusCode && e.statusCode >= 400 && e.statusCode < 500)
     return new Problem(e.statusCode, 'bad-request', 'Not understood', 'The request could not be understood.');
-  return new Problem(500, 'internal', 'Something went wrong', 'Something went wrong on our side. Nothing was lost; please try again.');
+  return new Problem(
+    500,
+    'internal',
+    'Something went wrong',
+    'Something went wrong on our side. Nothing was lost; please try again.',
+  );
 }

@@ -25,7 +25,13 @@ export class Jobs {
   async start(): Promise<void> {
     await this.boss.start();
     for (const name of NAMES)
-      await this.boss.createQueue(name, { name, retryLimit: 5, retryDelay: 5, retryBackoff: true, expireInSeconds: 600 });
+      await this.boss.createQueue(name, {
+        name,
+        retryLimit: 5,
+        retryDelay: 5,
+        retryBackoff: true,
+        expireInSeconds: 600,
+      });
   }
 
   /** Takes up work of one kind; `handle` must bear being called twice for the same job. */

@@ -1,15 +1,7 @@
 /** The words of every message, as plain text and as HTML. */
 
 export type MessageKind =
-  | 'ask'
-  | 'ask_approve'
-  | 'copy'
-  | 'progress'
-  | 'declined'
-  | 'ended'
-  | 'withdrawn'
-  | 'executed'
-  | 'executed_sender';
+  'ask' | 'ask_approve' | 'copy' | 'progress' | 'declined' | 'ended' | 'withdrawn' | 'executed' | 'executed_sender';
 
 export interface MessageParts {
   firmName: string;
@@ -64,16 +56,27 @@ const WORDS: Record<MessageKind, (p: MessageParts) => Draft> = {
   }),
   declined: (p) => ({
     subject: `${p.who} declined: ${p.packetName}`,
-    paragraphs: [`${p.who} declined to sign “${p.packetName}” for ${p.dealName}, and wrote:`, `“${p.note}”`, 'The packet has ended. Nobody else can sign it.'],
+    paragraphs: [
+      `${p.who} declined to sign “${p.packetName}” for ${p.dealName}, and wrote:`,
+      `“${p.note}”`,
+      'The packet has ended. Nobody else can sign it.',
+    ],
     button: 'See the packet',
   }),
   ended: (p) => ({
     subject: `No longer needed: ${p.packetName}`,
-    paragraphs: [`“${p.packetName}” for ${p.dealName} has ended. ${p.note ?? ''}`, `You do not have to do anything. ${p.firmName} will be in touch if there is something new to sign.`],
+    paragraphs: [
+      `“${p.packetName}” for ${p.dealName} has ended. ${p.note ?? ''}`,
+      `You do not have to do anything. ${p.firmName} will be in touch if there is something new to sign.`,
+    ],
   }),
   withdrawn: (p) => ({
     subject: `Withdrawn: ${p.packetName}`,
-    paragraphs: [`${p.senderName} of ${p.firmName} has withdrawn “${p.packetName}” for ${p.dealName}, and wrote:`, `“${p.note}”`, 'You do not have to do anything. Your signing link no longer works.'],
+    paragraphs: [
+      `${p.senderName} of ${p.firmName} has withdrawn “${p.packetName}” for ${p.dealName}, and wrote:`,
+      `“${p.note}”`,
+      'You do not have to do anything. Your signing link no longer works.',
+    ],
   }),
   executed: (p) => ({
     subject: `Signed by everyone: ${p.packetName}`,
@@ -85,7 +88,9 @@ const WORDS: Record<MessageKind, (p: MessageParts) => Draft> = {
   }),
   executed_sender: (p) => ({
     subject: `Executed: ${p.packetName}`,
-    paragraphs: [`“${p.packetName}” for ${p.dealName} is executed: ${p.who} are done. The sealed copies are ready: ${p.note}.`],
+    paragraphs: [
+      `“${p.packetName}” for ${p.dealName} is executed: ${p.who} are done. The sealed copies are ready: ${p.note}.`,
+    ],
     button: 'See the packet',
   }),
 };
@@ -109,9 +114,7 @@ function escape(text: string): string {
 }
 
 function htmlOf(paragraphs: string[], link: { label: string; href: string } | null, firm: string): string {
-  const p = paragraphs
-    .map((t) => `<p style="margin:0 0 16px">${escape(t).replace(/\n/g, '<br>')}</p>`)
-    .join('');
+  const p = paragraphs.map((t) => `<p style="margin:0 0 16px">${escape(t).replace(/\n/g, '<br>')}</p>`).join('');
   const button = link
     ? `<p style="margin:24px 0"><a href="${escape(link.href)}" style="background:#A8452C;color:#fff;padding:14px 22px;border-radius:10px;text-decoration:none;font-weight:bold;display:inline-block">${escape(link.label)}</a></p><p style="margin:0 0 16px;color:#5B6770;font-size:14px">If the button does not work, open this address:<br>${escape(link.href)}</p>`
     : '';

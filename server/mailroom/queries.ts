@@ -25,7 +25,20 @@ export async function insertMessage(
   await db.query(
     `insert into message (id, packet_id, deal_id, party_id, kind, to_name, to_email, subject, body_text, body_html, link, status, created_at)
      values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, 'queued', $12)`,
-    [m.id, m.packet_id, m.deal_id, m.party_id, m.kind, m.to_name, m.to_email, m.subject, m.body_text, m.body_html, m.link, m.at],
+    [
+      m.id,
+      m.packet_id,
+      m.deal_id,
+      m.party_id,
+      m.kind,
+      m.to_name,
+      m.to_email,
+      m.subject,
+      m.body_text,
+      m.body_html,
+      m.link,
+      m.at,
+    ],
   );
 }
 
@@ -48,7 +61,9 @@ export async function listMessages(
 }
 
 export async function queuedMessages(db: Db): Promise<string[]> {
-  return (await db.query<{ id: string }>(`select id from message where status = 'queued' order by id`)).rows.map((r) => r.id);
+  return (await db.query<{ id: string }>(`select id from message where status = 'queued' order by id`)).rows.map(
+    (r) => r.id,
+  );
 }
 
 export async function setMessageKept(db: Db, id: string): Promise<void> {

@@ -21,7 +21,10 @@ function summary(m: q.MessageRow): MessageSummary {
   };
 }
 
-export async function listMessages(ctx: Context, query: ListQuery & { packetId?: string }): Promise<Page<MessageSummary>> {
+export async function listMessages(
+  ctx: Context,
+  query: ListQuery & { packetId?: string },
+): Promise<Page<MessageSummary>> {
   const rows = await q.listMessages(ctx.database.pool, {
     after: query.after ?? null,
     packetId: query.packetId ?? null,
@@ -44,7 +47,15 @@ async function messageOr404(ctx: Context, id: string): Promise<q.MessageRow> {
 }
 
 function outgoing(m: q.MessageRow): OutgoingMail {
-  return { id: m.id, toName: m.to_name, toEmail: m.to_email, subject: m.subject, text: m.body_text, html: m.body_html, at: m.created_at };
+  return {
+    id: m.id,
+    toName: m.to_name,
+    toEmail: m.to_email,
+    subject: m.subject,
+    text: m.body_text,
+    html: m.body_html,
+    at: m.created_at,
+  };
 }
 
 export async function messageEml(ctx: Context, id: string): Promise<Buffer> {
@@ -61,7 +72,11 @@ export async function deliver(ctx: Context, mailer: Mailer, id: string): Promise
     try {
       await mailer.send(outgoing(m));
     } catch (error) {
-      await q.setMessageFailed(db, id, `The mail server did not take it: ${String((error as Error).message).slice(0, 300)}`);
+      await q.setMessageFailed(
+        db,
+        id,
+        `The mail server did not take it: ${String((error as Error).message).slice(0, 300)}`,
+      );
       ctx.live.tell(topics.mailroom());
       throw error;
     }

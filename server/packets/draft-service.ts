@@ -27,18 +27,16 @@ export async function startPacket(ctx: Context, dealId: string, body: NewPacketB
     await dealOr404(db, dealId);
     const documentIds = body.documentIds ?? [];
     await requireDocuments(db, dealId, documentIds);
-    const parties = (await partiesOfDeal(db, dealId)).map(
-      (p, i): PacketParty => ({
-        id: p.id,
-        name: p.name,
-        email: p.email,
-        phone: p.phone,
-        side: p.side,
-        ordinal: p.ordinal,
-        act: p.side === 'other' ? 'copy' : 'sign',
-        ink: i,
-      }),
-    );
+    const parties = (await partiesOfDeal(db, dealId)).map((p, i): PacketParty => ({
+      id: p.id,
+      name: p.name,
+      email: p.email,
+      phone: p.phone,
+      side: p.side,
+      ordinal: p.ordinal,
+      act: p.side === 'other' ? 'copy' : 'sign',
+      ink: i,
+    }));
     const draft: Draft = {
       ...emptyDraft(body.name),
       subject: `Please sign: ${body.name}`,
@@ -46,7 +44,14 @@ export async function startPacket(ctx: Context, dealId: string, body: NewPacketB
       documents: documentIds.map((d) => ({ id: d })),
       gates: pathOf('by_side', parties, newId),
     };
-    await q.insertPacket(db, { id, deal_id: dealId, name: body.name, draft, created_by: member.id, at: ctx.clock.now() });
+    await q.insertPacket(db, {
+      id,
+      deal_id: dealId,
+      name: body.name,
+      draft,
+      created_by: member.id,
+      at: ctx.clock.now(),
+    });
     afterCommit(() => ctx.live.tell(topics.deal(dealId)));
   });
   return id;
@@ -62,14 +67,22 @@ async function requireDocuments(db: Db, dealId: string, ids: string[]): Promise<
 const LIMITS = { parties: 60, documents: 60, gates: 60, marks: 20_000, rules: 60 } as const;
 
 /** Applies edits to a draft; edits of several people are applied one after another. */
-export async function editDraft(ctx: Context, packetId: string, body: EditsBody): Promise<{ draft: Draft; version: number }> {
+export async function editDraft(
+  ctx: Context,
+  packetId: string,
+  body: EditsBody,
+): Promise<{ draft: Draft; version: number }> {
   return inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
     const row = await lockedOr404(db, packetId);
-    if (row.status !== 'drafting') throw conflict('already-sent', 'This packet has been sent, so it can no longer be edited.');
+    if (row.status !== 'drafting')
+      throw conflict('already-sent', 'This packet has been sent, so it can no longer be edited.');
     const draft = applyEdits(row.draft, body.edits);
     for (const list of DRAFT_LISTS)
       if (draft[list].length > LIMITS[list])
-        throw unusable('too-many', `A packet takes at most ${LIMITS[list]} ${list}. Make a second packet for the rest.`);
+        throw unusable(
+          'too-many',
+          `A packet takes at most ${LIMITS[list]} ${list}. Make a second packet for the rest.`,
+        );
     const added = body.edits.flatMap((e) => (e.op === 'put' && e.list === 'documents' ? [e.item.id] : []));
     if (added.length) await requireDocuments(db, row.deal_id, added);
     if (!draft.name.trim()) throw unusable('no-name', 'The packet needs a name.');
@@ -83,7 +96,8 @@ export async function editDraft(ctx: Context, packetId: string, body: EditsBody)
 export async function dropDraft(ctx: Context, packetId: string): Promise<void> {
   await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
     const row = await lockedOr404(db, packetId);
-    if (row.status !== 'drafting') throw conflict('already-sent', 'A packet that was sent stays in the deal. Withdraw it instead.');
+    if (row.status !== 'drafting')
+      throw conflict('already-sent', 'A packet that was sent stays in the deal. Withdraw it instead.');
     await q.deletePacket(db, packetId);
     afterCommit(() => ctx.live.tell(topics.deal(row.deal_id)));
   });

@@ -11,7 +11,13 @@ import { topics } from '../live/live';
 import { insertPass } from '../signing/queries';
 import type { PacketRow } from './queries';
 
-export async function followUp(ctx: Context, tx: Tx, row: PacketRow, state: PacketState, events: PacketEvent[]): Promise<void> {
+export async function followUp(
+  ctx: Context,
+  tx: Tx,
+  row: PacketRow,
+  state: PacketState,
+  events: PacketEvent[],
+): Promise<void> {
   const firm = (await findFirm(tx.db))!;
   const sender = (await memberById(tx.db, row.created_by))!;
   const { plan } = state;
@@ -19,7 +25,11 @@ export async function followUp(ctx: Context, tx: Tx, row: PacketRow, state: Pack
   const base = { firmName: firm.name, senderName: sender.name, packetName: plan.packetName, dealName: plan.dealName };
   const packetLink = `${ctx.config.publicUrl}/packets/${row.id}`;
 
-  const write = async (to: { name: string; email: string; partyId: string | null }, kind: MessageKind, parts: Partial<MessageParts>) => {
+  const write = async (
+    to: { name: string; email: string; partyId: string | null },
+    kind: MessageKind,
+    parts: Partial<MessageParts>,
+  ) => {
     const message = compose(kind, { ...base, toName: to.name, ...parts });
     const id = newId();
     await insertMessage(tx.db, {
@@ -73,7 +83,8 @@ export async function followUp(ctx: Context, tx: Tx, row: PacketRow, state: Pack
         break;
       case 'declined':
         await write(toSender, 'declined', { link: packetLink, who: party(body.partyId).name, note: body.reason });
-        for (const p of asked()) if (p.id !== body.partyId) await write(toParty(p), 'ended', { note: 'Somebody declined to sign.' });
+        for (const p of asked())
+          if (p.id !== body.partyId) await write(toParty(p), 'ended', { note: 'Somebody declined to sign.' });
         break;
       case 'withdrawn':
         for (const p of asked()) await write(toParty(p), 'withdrawn', { note: body.reason });
@@ -84,7 +95,11 @@ export async function followUp(ctx: Context, tx: Tx, row: PacketRow, state: Pack
       case 'sealed': {
         const names = listWords(plan.documents.map((d) => d.name));
         for (const p of plan.parties) await write(toParty(p), 'executed', { link: await newPass(p), note: names });
-        await write(toSender, 'executed_sender', { link: packetLink, note: names, who: listWords(plan.parties.map((p) => firstName(p.name))) });
+        await write(toSender, 'executed_sender', {
+          link: packetLink,
+          note: names,
+          who: listWords(plan.parties.map((p) => firstName(p.name))),
+        });
         break;
       }
       default:

@@ -120,7 +120,10 @@ async function project(db: Db, state: PacketState, events: PacketEvent[]): Promi
     if (body.type === 'sealed') await q.saveSealed(db, state.packetId, body.documents);
   }
   await q.saveFills(db, [...fills.values()]);
-  await q.savePacketParties(db, [...touched].map((id) => partyRow(state, id)));
+  await q.savePacketParties(
+    db,
+    [...touched].map((id) => partyRow(state, id)),
+  );
   const required = state.plan.marks.filter((m) => m.required);
   await q.savePacketProgress(db, {
     id: state.packetId,

@@ -44,7 +44,10 @@ export type PacketListRow = Omit<PacketRow, 'draft'> & {
   done: string[];
 };
 
-export async function insertPacket(db: Db, p: { id: string; deal_id: string; name: string; draft: Draft; created_by: string; at: Date }): Promise<void> {
+export async function insertPacket(
+  db: Db,
+  p: { id: string; deal_id: string; name: string; draft: Draft; created_by: string; at: Date },
+): Promise<void> {
   await db.query(
     `insert into packet (id, deal_id, name, status, draft, created_by, created_at) values ($1, $2, $3, 'drafting', $4, $5, $6)`,
     [p.id, p.deal_id, p.name, JSON.stringify(p.draft), p.created_by, p.at],
@@ -73,7 +76,11 @@ export async function packetsOfDeals(db: Db, dealIds: string[]): Promise<PacketL
   return r.rows;
 }
 
-export async function packetsWithDocument(db: Db, dealId: string, documentId: string): Promise<{ id: string; name: string }[]> {
+export async function packetsWithDocument(
+  db: Db,
+  dealId: string,
+  documentId: string,
+): Promise<{ id: string; name: string }[]> {
   const r = await db.query<{ id: string; name: string }>(
     `select id, name from packet where deal_id = $1 and draft->'documents' @> jsonb_build_array(jsonb_build_object('id', $2::text))`,
     [dealId, documentId],
@@ -82,7 +89,12 @@ export async function packetsWithDocument(db: Db, dealId: string, documentId: st
 }
 
 export async function saveDraft(db: Db, id: string, draft: Draft, version: number): Promise<void> {
-  await db.query('update packet set draft = $2, draft_version = $3, name = $4 where id = $1', [id, JSON.stringify(draft), version, draft.name]);
+  await db.query('update packet set draft = $2, draft_version = $3, name = $4 where id = $1', [
+    id,
+    JSON.stringify(draft),
+    version,
+    draft.name,
+  ]);
 }
 
 export async function deletePacket(db: Db, id: string): Promise<void> {
@@ -127,12 +139,18 @@ export async function eventsAfter(db: Db, packetId: string, seq: number): Promis
 }
 
 export async function hashAt(db: Db, packetId: string, seq: number): Promise<string | null> {
-  const r = await db.query<{ hash: string }>('select hash from packet_event where packet_id = $1 and seq = $2', [packetId, seq]);
+  const r = await db.query<{ hash: string }>('select hash from packet_event where packet_id = $1 and seq = $2', [
+    packetId,
+    seq,
+  ]);
   return r.rows[0]?.hash ?? null;
 }
 
 export async function actExists(db: Db, packetId: string, actId: string): Promise<boolean> {
-  return (await db.query('select 1 from packet_event where packet_id = $1 and act_id = $2', [packetId, actId])).rows.length > 0;
+  return (
+    (await db.query('select 1 from packet_event where packet_id = $1 and act_id = $2', [packetId, actId])).rows.length >
+    0
+  );
 }
 
 /** The last device each party acted from. */
@@ -192,7 +210,11 @@ export async function saveFills(db: Db, rows: FillRow[]): Promise<void> {
   );
 }
 
-export async function saveSealed(db: Db, packetId: string, documents: { documentId: string; sha256: string }[]): Promise<void> {
+export async function saveSealed(
+  db: Db,
+  packetId: string,
+  documents: { documentId: string; sha256: string }[],
+): Promise<void> {
   for (const d of documents)
     await db.query(
       `insert into packet_sealed (packet_id, document_id, sha256) values ($1, $2, $3)

@@ -1,5 +1,5 @@
 /** Sending, withdrawing and watching packets. */
-import { buildLedger } from '@gatepath/core/marks';
+import { buildLedger, isAutomatic } from '@gatepath/core/marks';
 import { viewDraft } from '@gatepath/core/checks';
 import {
   activity,
@@ -58,13 +58,18 @@ export async function sendPacket(ctx: Context, packetId: string, body: SendBody,
     if (row.status !== 'drafting') throw conflict('already-sent', 'This packet has already been sent.');
     if (row.draft_version !== body.version)
       throw conflict('changed-meanwhile', 'The draft was changed since you looked at it. Look again, then send.');
-    const docs = await documentsByIds(tx.db, row.draft.documents.map((d) => d.id));
+    const docs = await documentsByIds(
+      tx.db,
+      row.draft.documents.map((d) => d.id),
+    );
     const view = viewDraft(row.draft, await factsOf(ctx, docs));
     const stops = view.findings.filter((f) => f.severity === 'stops');
-    if (stops.length)
-      throw new Problem(422, 'gate-check', 'The gate check stops this packet', stops[0]!.sentence);
+    if (stops.length) throw new Problem(422, 'gate-check', 'The gate check stops this packet', stops[0]!.sentence);
     if (view.findings.length && !body.despiteWarnings)
-      throw conflict('warnings', `The gate check has a warning: ${view.findings[0]!.sentence} Send anyway if that is meant.`);
+      throw conflict(
+        'warnings',
+        `The gate check has a warning: ${view.findings[0]!.sentence} Send anyway if that is meant.`,
+      );
     const deal = await dealOr404(tx.db, row.deal_id);
     const byId = new Map(docs.map((d) => [d.id, d]));
     const plan: Plan = {
@@ -81,20 +86,34 @@ export async function sendPacket(ctx: Context, packetId: string, body: SendBody,
       }),
       marks: view.marks,
     };
-    await command(ctx, tx, row, { state: null, hash: (await loadState(tx.db, packetId)).hash }, { type: 'send', plan }, {
-      actor: { kind: 'member', id: member.id, name: member.name },
-      origin: null,
-    });
+    await command(
+      ctx,
+      tx,
+      row,
+      { state: null, hash: (await loadState(tx.db, packetId)).hash },
+      { type: 'send', plan },
+      {
+        actor: { kind: 'member', id: member.id, name: member.name },
+        origin: null,
+      },
+    );
   });
 }
 
 export async function withdrawPacket(ctx: Context, packetId: string, reason: string, member: Member): Promise<void> {
   await inTransaction(ctx.database.pool, async (tx) => {
     const row = await lockedOr404(tx.db, packetId);
-    await command(ctx, tx, row, await loadState(tx.db, packetId), { type: 'withdraw', reason }, {
-      actor: { kind: 'member', id: member.id, name: member.name },
-      origin: null,
-    });
+    await command(
+      ctx,
+      tx,
+      row,
+      await loadState(tx.db, packetId),
+      { type: 'withdraw', reason },
+      {
+        actor: { kind: 'member', id: member.id, name: member.name },
+        origin: null,
+      },
+    );
   });
 }
 
@@ -154,7 +173,7 @@ async function sentView(db: Db, packetId: string): Promise<SentView> {
         lastActAt: s.lastActAt,
         device: devices.get(p.id) ?? null,
         left: marksLeft(state, p.id).length,
-        total: plan.marks.filter((m) => m.partyId === p.id && m.required).length,
+        total: plan.marks.filter((m) => m.partyId === p.id && m.required && !isAutomatic(m.kind)).length,
         reason: s.reason,
       };
     }),
@@ -172,7 +191,11 @@ async function sentView(db: Db, packetId: string): Promise<SentView> {
 }
 
 /** The sealed copy of one document of a packet, ready to be sent. */
-export async function sealedFile(db: Db, packetId: string, documentId: string): Promise<{ sha256: string; name: string }> {
+export async function sealedFile(
+  db: Db,
+  packetId: string,
+  documentId: string,
+): Promise<{ sha256: string; name: string }> {
   const { state } = await loadState(db, packetId);
   const sealed = state?.sealed?.find((s) => s.documentId === documentId);
   const doc = state?.plan.documents.find((d) => d.id === documentId);

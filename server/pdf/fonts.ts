@@ -56,7 +56,9 @@ export function chainOf(name: FaceName): FaceName[] {
 /** Characters of `text` that a face cannot write: by itself (`alone`), or with the whole chain behind it. */
 export async function missingCharacters(text: string, face: FaceName, alone = false): Promise<string[]> {
   const chain = await Promise.all((alone ? [face] : chainOf(face)).map(loadFace));
-  return Array.from(text.normalize('NFC')).filter((ch) => !/\s/u.test(ch) && !chain.some((f) => f.has(ch.codePointAt(0)!)));
+  return Array.from(text.normalize('NFC')).filter(
+    (ch) => !/\s/u.test(ch) && !chain.some((f) => f.has(ch.codePointAt(0)!)),
+  );
 }
 
 interface Run {

@@ -176,7 +176,16 @@ function numbers(value: PDFObject | undefined, n: number): number[] | null {
 }
 
 /** Kinds of action that can run something or send something away (ISO 32000-1, 12.6.4). */
-const DANGEROUS = new Set(['JavaScript', 'Launch', 'SubmitForm', 'ImportData', 'ResetForm', 'Rendition', 'RichMediaExecute', 'GoToE']);
+const DANGEROUS = new Set([
+  'JavaScript',
+  'Launch',
+  'SubmitForm',
+  'ImportData',
+  'ResetForm',
+  'Rendition',
+  'RichMediaExecute',
+  'GoToE',
+]);
 
 /** Takes scripts and actions out of the whole file; plain links within it and to the web stay. */
 function removeActions(doc: PDFDocument): void {

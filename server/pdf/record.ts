@@ -32,14 +32,22 @@ export async function appendRecord(doc: PDFDocument, type: Typesetter, record: R
   await flow.text('Signing record', 18, 'atkinson-bold');
   await flow.text(`${record.packetName} · ${record.dealName}`, 11);
   flow.space(8);
-  await flow.pair('Document', `${record.documentName}, ${record.pageCount} ${record.pageCount === 1 ? 'page' : 'pages'}`);
+  await flow.pair(
+    'Document',
+    `${record.documentName}, ${record.pageCount} ${record.pageCount === 1 ? 'page' : 'pages'}`,
+  );
   await flow.pair('Document fingerprint', record.documentSha256);
   await flow.pair('Packet fingerprint', record.packetHash);
   await flow.pair('Executed', record.executedAt);
   await flow.pair('Sent by', record.firmName);
   await flow.pair('Times', `as in ${record.zone}`);
   flow.space(4);
-  await flow.text('Fingerprints are SHA-256. Every page before this record belongs to the document named above.', 9, 'atkinson', SLATE);
+  await flow.text(
+    'Fingerprints are SHA-256. Every page before this record belongs to the document named above.',
+    9,
+    'atkinson',
+    SLATE,
+  );
   await flow.heading('People');
   for (const p of record.parties) {
     await flow.text(p.name, 10.5, 'atkinson-bold');

@@ -1,14 +1,6 @@
 /** Sealing: marks made part of the pages, the record appended, and the whole digitally signed. */
 import { createHash } from 'node:crypto';
-import {
-  PDFArray,
-  PDFDict,
-  PDFDocument,
-  PDFHexString,
-  PDFName,
-  PDFNumber,
-  PDFString,
-} from '@cantoo/pdf-lib';
+import { PDFArray, PDFDict, PDFDocument, PDFHexString, PDFName, PDFNumber, PDFString } from '@cantoo/pdf-lib';
 import type { ShownFill } from '@gatepath/contract';
 import { buildCms, sealKey, type SealKey } from '../proof/cms';
 import { Typesetter } from './fonts';
@@ -38,7 +30,10 @@ export async function seal(task: SealTask): Promise<Uint8Array> {
   doc.setModificationDate(new Date(task.signing.at));
   addSignatureField(doc, task.signing);
   const bytes = await doc.save({ useObjectStreams: false, updateFieldAppearances: false });
-  const key = sealKey(task.signing.keyPem, task.signing.certificates.map((c) => Buffer.from(c)));
+  const key = sealKey(
+    task.signing.keyPem,
+    task.signing.certificates.map((c) => Buffer.from(c)),
+  );
   return fillSignature(Buffer.from(bytes), key);
 }
 
@@ -74,10 +69,7 @@ function addSignatureField(doc: PDFDocument, signing: SealTask['signing']): void
   });
   const widgetRef = context.register(widget);
   page.node.addAnnot(widgetRef);
-  doc.catalog.set(
-    PDFName.of('AcroForm'),
-    context.register(context.obj({ Fields: [widgetRef], SigFlags: 3 })),
-  );
+  doc.catalog.set(PDFName.of('AcroForm'), context.register(context.obj({ Fields: [widgetRef], SigFlags: 3 })));
 }
 
 /** Writes the byte range and the signature into their places, changing no length. */

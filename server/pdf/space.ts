@@ -18,10 +18,7 @@ export interface PageSpace {
 }
 
 /** The space of a page from its visible box in user space and its rotation (clockwise degrees). */
-export function pageSpace(
-  box: { x: number; y: number; width: number; height: number },
-  rotate: number,
-): PageSpace {
+export function pageSpace(box: { x: number; y: number; width: number; height: number }, rotate: number): PageSpace {
   const rotation = ((((Math.round(rotate / 90) * 90) % 360) + 360) % 360) as PageSpace['rotation'];
   const { x, y, width: w, height: h } = box;
   const turned = rotation === 90 || rotation === 270;

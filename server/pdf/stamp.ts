@@ -55,9 +55,7 @@ async function stampFill(page: PDFPage, type: Typesetter, fill: ShownFill): Prom
   const runs = await type.runs(shows.text, shows.form === 'typed' ? shows.face : 'atkinson');
   const measure = (_: string, size: number) => Typesetter.width(runs, size);
   const kind = fill.kind === 'initials' ? 'initials' : 'signature';
-  const line = script
-    ? setScript(shows.text, kind, fill.rect, measure)
-    : setText(shows.text, fill.rect, measure);
+  const line = script ? setScript(shows.text, kind, fill.rect, measure) : setText(shows.text, fill.rect, measure);
   upright(page, space, () =>
     Typesetter.draw(page, runs, line.x, space.height - line.baseline, line.size, script ? color : INK),
   );

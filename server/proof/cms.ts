@@ -85,16 +85,12 @@ function assemble(attributes: Buffer, signature: Uint8Array, certificates: Buffe
     set(signerInfo),
   );
   return der(
-    seq(
-      oid(OID.signedData),
-      new asn1js.Constructed({ idBlock: { tagClass: 3, tagNumber: 0 }, value: [signedData] }),
-    ),
+    seq(oid(OID.signedData), new asn1js.Constructed({ idBlock: { tagClass: 3, tagNumber: 0 }, value: [signedData] })),
   );
 }
 
 export type CmsCheck =
-  | { ok: true; certificate: X509Certificate }
-  | { ok: false; why: string; certificate: X509Certificate | null };
+  { ok: true; certificate: X509Certificate } | { ok: false; why: string; certificate: X509Certificate | null };
 
 /** Checks a CMS built by `buildCms` against the digest of what it signs. Any other byte is a change. */
 export function checkCms(cms: Buffer, digest: Buffer): CmsCheck {

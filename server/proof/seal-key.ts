@@ -33,7 +33,8 @@ export async function openSeal(options: {
   const pem = await readFile(file, 'utf8');
   const keyPem = /-----BEGIN (?:RSA )?PRIVATE KEY-----[\s\S]+?-----END (?:RSA )?PRIVATE KEY-----/.exec(pem)?.[0];
   const certPem = /-----BEGIN CERTIFICATE-----[\s\S]+?-----END CERTIFICATE-----/.exec(pem)?.[0];
-  if (!keyPem || !certPem) throw new ConfigError(`${file} is damaged. Restore it from a backup, or move it away to make a new seal.`);
+  if (!keyPem || !certPem)
+    throw new ConfigError(`${file} is damaged. Restore it from a backup, or move it away to make a new seal.`);
   return describe(keyPem, [Buffer.from(new X509Certificate(certPem).raw)], true);
 }
 
@@ -102,6 +103,7 @@ export function fromP12(file: Buffer, password: string, name: string): Seal {
     if (!issuer) break;
     chain.push(issuer);
   }
-  const der = (c: forge.pki.Certificate) => Buffer.from(forge.asn1.toDer(forge.pki.certificateToAsn1(c)).getBytes(), 'binary');
+  const der = (c: forge.pki.Certificate) =>
+    Buffer.from(forge.asn1.toDer(forge.pki.certificateToAsn1(c)).getBytes(), 'binary');
   return describe(forge.pki.privateKeyToPem(key), chain.map(der), false);
 }

@@ -78,7 +78,10 @@ export function recordOf(
     packetHash,
     executedAt: time(state.endedAt!),
     zone: plan.timeZone,
-    parties: plan.parties.map((p) => ({ name: `${p.name}, ${sideLabel(p.side, p.ordinal)}`, lines: partyLines(p, state, events, time) })),
+    parties: plan.parties.map((p) => ({
+      name: `${p.name}, ${sideLabel(p.side, p.ordinal)}`,
+      lines: partyLines(p, state, events, time),
+    })),
     acts: plan.parties
       .map((p) => ({
         name: p.name,
@@ -91,12 +94,19 @@ export function recordOf(
   };
 }
 
-function partyLines(p: PacketParty, state: PacketState, events: PacketEvent[], time: (iso: string) => string): string[] {
+function partyLines(
+  p: PacketParty,
+  state: PacketState,
+  events: PacketEvent[],
+  time: (iso: string) => string,
+): string[] {
   const s = state.parties[p.id]!;
   if (p.act === 'copy') return [p.email, 'Gets a copy'];
   const from = (type: string) => {
     const e = events.find((x) => x.body.type === type && 'partyId' in x.body && x.body.partyId === p.id);
-    const where = [e?.origin?.ip && `from ${e.origin.ip}`, e?.origin?.device && `on a ${e.origin.device}`].filter(Boolean);
+    const where = [e?.origin?.ip && `from ${e.origin.ip}`, e?.origin?.device && `on a ${e.origin.device}`].filter(
+      Boolean,
+    );
     return where.length ? ` ${where.join(' ')}` : '';
   };
   const acts = Object.values(state.fills).filter((f) => f.partyId === p.id).length;
@@ -106,7 +116,8 @@ function partyLines(p: PacketParty, state: PacketState, events: PacketEvent[], t
     s.openedAt && `Opened ${time(s.openedAt)}${from('opened')}`,
     s.agreedAt && `Agreed to sign electronically ${time(s.agreedAt)}${from('agreed')}`,
     s.hand && `Hand: ${handWords(s.hand.hand)}`,
-    s.doneAt && `${p.act === 'approve' ? 'Approved' : `Finished, ${count(acts, 'act')} in this packet,`} ${time(s.doneAt)}${from('party_done')}`,
+    s.doneAt &&
+      `${p.act === 'approve' ? 'Approved' : `Finished, ${count(acts, 'act')} in this packet,`} ${time(s.doneAt)}${from('party_done')}`,
   ].filter((l): l is string => !!l);
 }
 
@@ -120,7 +131,9 @@ function historyLine(e: PacketEvent, parties: PacketParty[], time: (iso: string)
   const say = (text: string) => [`${time(e.at)}   ${text}`];
   switch (b.type) {
     case 'sent':
-      return say(`Sent${e.actor.kind === 'member' ? ` by ${e.actor.name}` : ''}, ${count(b.plan.gates.length, 'gate')}`);
+      return say(
+        `Sent${e.actor.kind === 'member' ? ` by ${e.actor.name}` : ''}, ${count(b.plan.gates.length, 'gate')}`,
+      );
     case 'gate_opened':
       return say(`Gate ${b.gate + 1} opened`);
     case 'asked':

@@ -15,7 +15,9 @@ if (!bytes) {
 const check = verifySealed(bytes);
 if (check.whole) {
   console.log(`${file}: whole. Nothing was changed since it was sealed.`);
-  console.log(`sealed by  ${check.signer}${check.issuer === check.signer ? ' (own certificate)' : `, certified by ${check.issuer}`}`);
+  console.log(
+    `sealed by  ${check.signer}${check.issuer === check.signer ? ' (own certificate)' : `, certified by ${check.issuer}`}`,
+  );
   console.log(`sealed at  ${check.at}`);
   console.log(`certificate SHA-256  ${check.fingerprint}`);
 } else {

@@ -21,6 +21,8 @@ export async function insertPass(
 }
 
 export async function passByHash(db: Db, tokenHash: string): Promise<PassRow | null> {
-  const r = await db.query<PassRow>('select id, packet_id, party_id, ended_at from pass where token_hash = $1', [tokenHash]);
+  const r = await db.query<PassRow>('select id, packet_id, party_id, ended_at from pass where token_hash = $1', [
+    tokenHash,
+  ]);
   return r.rows[0] ?? null;
 }

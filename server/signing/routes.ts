@@ -14,7 +14,10 @@ export function signingRoutes(app: FastifyInstance, ctx: Context): void {
     return reply;
   });
   serve(app, 'signingPage', async ({ params, request, reply }) =>
-    sendPage(reply, await service.page(ctx, params.token!, params.documentId!, Number(params.page), dpiOf(request.query))),
+    sendPage(
+      reply,
+      await service.page(ctx, params.token!, params.documentId!, Number(params.page), dpiOf(request.query)),
+    ),
   );
   serve(app, 'signingFile', async ({ params, reply }) => {
     const file = await service.file(ctx, params.token!, params.documentId!);
@@ -23,7 +26,9 @@ export function signingRoutes(app: FastifyInstance, ctx: Context): void {
   serve<{ agreement: string }>(app, 'agree', ({ params, body, request }) =>
     service.agree(ctx, params.token!, body.agreement, originOf(request)),
   );
-  serve<HandBody>(app, 'setHand', ({ params, body, request }) => service.setHand(ctx, params.token!, body, originOf(request)));
+  serve<HandBody>(app, 'setHand', ({ params, body, request }) =>
+    service.setHand(ctx, params.token!, body, originOf(request)),
+  );
   serve<FillBody>(app, 'fill', ({ params, body, request }) =>
     service.fill(ctx, params.token!, params.markId!, body, originOf(request)),
   );

@@ -30,7 +30,12 @@ import { passByHash, type PassRow } from './queries';
 async function passOf(ctx: Context, token: string): Promise<PassRow> {
   const pass = await passByHash(ctx.database.pool, hashSecret(token, ctx.config.sessionSecret));
   if (!pass || pass.ended_at)
-    throw new Problem(404, 'dead-link', 'This signing link does not work', 'This signing link does not work, or no longer does. Please open the newest message you got, or ask the sender for a new link.');
+    throw new Problem(
+      404,
+      'dead-link',
+      'This signing link does not work',
+      'This signing link does not work, or no longer does. Please open the newest message you got, or ask the sender for a new link.',
+    );
   return pass;
 }
 
@@ -41,12 +46,22 @@ async function stateFor(ctx: Context, pass: PassRow): Promise<PacketState> {
   // Before the party was asked, or the packet is executed, there is nothing to see for it.
   if (!party.askedAt && state.status !== 'executed') throw notYet();
   if (state.status === 'withdrawn')
-    throw new Problem(410, 'withdrawn', 'Withdrawn', 'The sender has withdrawn these documents. You do not have to do anything.');
+    throw new Problem(
+      410,
+      'withdrawn',
+      'Withdrawn',
+      'The sender has withdrawn these documents. You do not have to do anything.',
+    );
   return state;
 }
 
 function notYet(): Problem {
-  return new Problem(403, 'not-your-turn', 'Not your turn yet', 'It is not your turn yet. We will write to you when it is.');
+  return new Problem(
+    403,
+    'not-your-turn',
+    'Not your turn yet',
+    'It is not your turn yet. We will write to you when it is.',
+  );
 }
 
 export async function openPass(ctx: Context, token: string, origin: Origin): Promise<SigningView> {
@@ -73,11 +88,18 @@ async function act(ctx: Context, token: string, cmd: PartyCommand, origin: Origi
     const before = await loadState(tx.db, row.id);
     const actId = 'actId' in cmd ? `${pass.party_id}:${cmd.actId}` : undefined;
     if (actId && (await actExists(tx.db, row.id, actId))) return before.state!;
-    const done = await command(ctx, tx, row, before, { ...cmd, partyId: pass.party_id }, {
-      actor: { kind: 'party', id: pass.party_id },
-      origin,
-      actId,
-    });
+    const done = await command(
+      ctx,
+      tx,
+      row,
+      before,
+      { ...cmd, partyId: pass.party_id },
+      {
+        actor: { kind: 'party', id: pass.party_id },
+        origin,
+        actId,
+      },
+    );
     return done.state;
   });
 }
@@ -89,7 +111,10 @@ async function actAndView(ctx: Context, token: string, cmd: PartyCommand, origin
 
 export function agree(ctx: Context, token: string, agreement: string, origin: Origin): Promise<SigningView> {
   if (agreement !== AGREEMENT.version)
-    throw conflict('agreement-changed', 'The agreement was updated meanwhile. Load the page again and read it once more.');
+    throw conflict(
+      'agreement-changed',
+      'The agreement was updated meanwhile. Load the page again and read it once more.',
+    );
   return actAndView(ctx, token, { type: 'agree', partyId: '', agreement }, origin);
 }
 
@@ -125,7 +150,13 @@ export function decline(ctx: Context, token: string, reason: string, origin: Ori
 }
 
 /** A page of the packet, for the eyes of a party that may see it. */
-export async function page(ctx: Context, token: string, documentId: string, number: number, dpi: number): Promise<Buffer> {
+export async function page(
+  ctx: Context,
+  token: string,
+  documentId: string,
+  number: number,
+  dpi: number,
+): Promise<Buffer> {
   const state = await stateFor(ctx, await passOf(ctx, token));
   const doc = state.plan.documents.find((d) => d.id === documentId);
   if (!doc) throw notFound('This document');
@@ -138,7 +169,9 @@ export async function file(ctx: Context, token: string, documentId: string): Pro
   const doc = state.plan.documents.find((d) => d.id === documentId);
   if (!doc) throw notFound('This document');
   const sealed = state.sealed?.find((s) => s.documentId === documentId);
-  return sealed ? { sha256: sealed.sha256, name: `${doc.name} (sealed).pdf` } : { sha256: doc.sha256, name: `${doc.name}.pdf` };
+  return sealed
+    ? { sha256: sealed.sha256, name: `${doc.name} (sealed).pdf` }
+    : { sha256: doc.sha256, name: `${doc.name}.pdf` };
 }
 
 async function view(ctx: Context, state: PacketState, partyId: string): Promise<SigningView> {
@@ -194,7 +227,9 @@ const facesByName = new Map<string, ScriptFace[]>();
 async function facesFor(ctx: Context, name: string): Promise<ScriptFace[]> {
   const known = facesByName.get(name);
   if (known) return known;
-  const missing = await Promise.all(SCRIPT_FACES.map((face) => ctx.pdf.run('missing', { text: name, face, alone: true })));
+  const missing = await Promise.all(
+    SCRIPT_FACES.map((face) => ctx.pdf.run('missing', { text: name, face, alone: true })),
+  );
   const covering = SCRIPT_FACES.filter((_, i) => missing[i]!.length === 0);
   const faces = covering.length ? covering : [SCRIPT_FACES[0]];
   if (facesByName.size > 1000) facesByName.clear();

@@ -4,5 +4,8 @@ const path = require('node:path');
 
 module.exports = async () => {
   const script = path.join(__dirname, 'make-template.ts');
-  execFileSync(process.execPath, ['--import', 'tsx', script], { stdio: 'inherit', env: { ...process.env, NODE_OPTIONS: '' } });
+  execFileSync(process.execPath, ['--import', 'tsx', script], {
+    stdio: 'inherit',
+    env: { ...process.env, NODE_OPTIONS: '' },
+  });
 };

@@ -50,4 +50,9 @@ export class TestServer extends InProcess {
   }
 }
 
-export const typedHand = (name: string, initials: string): HandBody => ({ form: 'typed', face: 'caveat', signature: name, initials });
+export const typedHand = (name: string, initials: string): HandBody => ({
+  form: 'typed',
+  face: 'caveat',
+  signature: name,
+  initials,
+});

@@ -2,7 +2,13 @@
 import { PDFDocument, StandardFonts, degrees, rgb } from '@cantoo/pdf-lib';
 
 /** A paper of `pages` pages filled with lines of print, with a footer; `rotate` and `crop` as asked. */
-export async function paper(o: { pages: number; rotate?: number; crop?: boolean; title?: string; dense?: boolean }): Promise<Uint8Array> {
+export async function paper(o: {
+  pages: number;
+  rotate?: number;
+  crop?: boolean;
+  title?: string;
+  dense?: boolean;
+}): Promise<Uint8Array> {
   const doc = await PDFDocument.create();
   const font = await doc.embedFont(StandardFonts.Helvetica);
   for (let n = 1; n <= o.pages; n++) {
@@ -10,7 +16,12 @@ export async function paper(o: { pages: number; rotate?: number; crop?: boolean;
     page.drawText(`${o.title ?? 'Paper'} - section ${n}`, { x: 72, y: 720, size: 15, font });
     const foot = o.dense ? 30 : 130;
     for (let y = 690; y > foot; y -= 15)
-      page.drawText('The owner states that the roof, the drains and the cellar are as described here.', { x: 72, y, size: 10, font });
+      page.drawText('The owner states that the roof, the drains and the cellar are as described here.', {
+        x: 72,
+        y,
+        size: 10,
+        font,
+      });
     page.drawText(`page ${n} of ${o.pages}`, { x: 290, y: 40, size: 9, font });
     page.drawLine({ start: { x: 72, y: 110 }, end: { x: 300, y: 110 }, thickness: 0.7, color: rgb(0, 0, 0) });
     if (o.crop) page.setCropBox(36, 24, 540, 744);

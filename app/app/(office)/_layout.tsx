@@ -19,7 +19,12 @@ export default function Office() {
   const p = usePalette();
   const wide = useWide();
   if (session.isPending) return <Loading what="Gate Path" />;
-  if (session.isError) return <Page><Trouble error={session.error} retry={() => void session.refetch()} /></Page>;
+  if (session.isError)
+    return (
+      <Page>
+        <Trouble error={session.error} retry={() => void session.refetch()} />
+      </Page>
+    );
   if (!session.data.firm) return <Redirect href="/setup" />;
   if (!session.data.member) return <Redirect href="/sign-in" />;
   const nav = (
@@ -38,8 +43,14 @@ export default function Office() {
         minHeight: 62,
       }}
     >
-      {wide ? <View style={{ marginRight: 24 }}><Brand /></View> : null}
-      {PLACES.map((place) => <NavLink key={place.href} {...place} />)}
+      {wide ? (
+        <View style={{ marginRight: 24 }}>
+          <Brand />
+        </View>
+      ) : null}
+      {PLACES.map((place) => (
+        <NavLink key={place.href} {...place} />
+      ))}
     </View>
   );
   return (
@@ -65,7 +76,9 @@ function NavLink({ href, label }: { href: string; label: string }) {
       style={{ minHeight: 60, minWidth: 92, alignItems: 'center', justifyContent: 'center', gap: 6 }}
     >
       <View style={{ width: on ? 28 : 8, height: 6, borderRadius: 3, backgroundColor: on ? p.brick : p.rule }} />
-      <Body style={{ color: on ? p.brick : p.slate, fontFamily: on ? FONT.bold : FONT.text, fontSize: 15 }}>{label}</Body>
+      <Body style={{ color: on ? p.brick : p.slate, fontFamily: on ? FONT.bold : FONT.text, fontSize: 15 }}>
+        {label}
+      </Body>
     </Pressable>
   );
 }

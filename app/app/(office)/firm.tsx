@@ -8,27 +8,43 @@ export default function Firm() {
   const session = useSession();
   const signOut = useSignOut();
   if (firm.isPending) return <Loading what="the firm" />;
-  if (firm.isError) return <Page><Trouble error={firm.error} retry={() => void firm.refetch()} /></Page>;
+  if (firm.isError)
+    return (
+      <Page>
+        <Trouble error={firm.error} retry={() => void firm.refetch()} />
+      </Page>
+    );
   const f = firm.data;
   return (
     <Page>
       <Title>{f.name}</Title>
       <Card>
         <Heading>Members</Heading>
-        {f.members.map((m) => <Body key={m.id}>{`${m.name}, ${m.email}${m.id === session.data?.member?.id ? ' (you)' : ''}`}</Body>)}
+        {f.members.map((m) => (
+          <Body key={m.id}>{`${m.name}, ${m.email}${m.id === session.data?.member?.id ? ' (you)' : ''}`}</Body>
+        ))}
         <Small>{`Dates are shown in ${f.timeZone}.`}</Small>
       </Card>
       <Card>
         <Heading>Seal</Heading>
         <Strong>{f.seal.subject}</Strong>
-        <Small>{f.seal.selfMade ? 'A certificate made by this server. Set SEAL_P12 to seal with one from a certificate authority.' : `Certified by ${f.seal.issuer}.`}</Small>
+        <Small>
+          {f.seal.selfMade
+            ? 'A certificate made by this server. Set SEAL_P12 to seal with one from a certificate authority.'
+            : `Certified by ${f.seal.issuer}.`}
+        </Small>
         <Small>{`Valid until ${new Date(f.seal.validUntil).toLocaleDateString('en-US', { dateStyle: 'long' })}`}</Small>
         <Small>{`SHA-256 ${f.seal.fingerprint}`}</Small>
       </Card>
       {f.mail === 'mailroom' && !session.data?.demo ? (
-        <Note tone="warn" title="No mail server is set">Messages stay in the mailroom. Set SMTP_URL to send them.</Note>
+        <Note tone="warn" title="No mail server is set">
+          Messages stay in the mailroom. Set SMTP_URL to send them.
+        </Note>
       ) : null}
-      <Button onPress={() => signOut.mutate(undefined, { onSuccess: () => router.replace('/sign-in') })} style={{ alignSelf: 'flex-start' }}>
+      <Button
+        onPress={() => signOut.mutate(undefined, { onSuccess: () => router.replace('/sign-in') })}
+        style={{ alignSelf: 'flex-start' }}
+      >
         Sign out
       </Button>
     </Page>

@@ -9,7 +9,16 @@ export default function Packet() {
   const session = useSession();
   const packet = usePacket(session.data?.member ? packetId : '');
   if (session.data && !session.data.member) return <Redirect href="/sign-in" />;
-  if (packet.isError) return <Page><Trouble error={packet.error} retry={() => void packet.refetch()} /></Page>;
+  if (packet.isError)
+    return (
+      <Page>
+        <Trouble error={packet.error} retry={() => void packet.refetch()} />
+      </Page>
+    );
   if (!packet.data) return <Loading what="the packet" />;
-  return packet.data.sent ? <PacketScreen packet={packet.data} sent={packet.data.sent} /> : <DeskScreen key={packet.data.id} packet={packet.data} />;
+  return packet.data.sent ? (
+    <PacketScreen packet={packet.data} sent={packet.data.sent} />
+  ) : (
+    <DeskScreen key={packet.data.id} packet={packet.data} />
+  );
 }

@@ -15,7 +15,12 @@ export function DocumentDrop({ uploads, add, drop, retry }: ReturnType<typeof us
   const zone = useDropzone({ onDrop: (files) => void add(files), noClick: true, noKeyboard: true });
   return (
     <div {...zone.getRootProps()} style={{ display: 'flex', flexDirection: 'column', gap: 10 }}>
-      <input {...zone.getInputProps()} data-testid="file-input" aria-label="Add PDF files" accept="application/pdf,.pdf" />
+      <input
+        {...zone.getInputProps()}
+        data-testid="file-input"
+        aria-label="Add PDF files"
+        accept="application/pdf,.pdf"
+      />
       <View
         style={{
           borderWidth: 2,
@@ -35,12 +40,22 @@ export function DocumentDrop({ uploads, add, drop, retry }: ReturnType<typeof us
       </View>
       {uploads.map((u) =>
         u.problem ? (
-          <Note key={u.id} tone="stop" title={u.problem} testID="upload-problem" action={
-            <View style={{ flexDirection: 'row' }}>
-              <Button kind="quiet" onPress={() => void retry(u)}>Try again</Button>
-              <Button kind="quiet" onPress={() => drop(u.id)}>Leave it out</Button>
-            </View>
-          } />
+          <Note
+            key={u.id}
+            tone="stop"
+            title={u.problem}
+            testID="upload-problem"
+            action={
+              <View style={{ flexDirection: 'row' }}>
+                <Button kind="quiet" onPress={() => void retry(u)}>
+                  Try again
+                </Button>
+                <Button kind="quiet" onPress={() => drop(u.id)}>
+                  Leave it out
+                </Button>
+              </View>
+            }
+          />
         ) : (
           <View key={u.id} role="status" style={{ gap: 4 }}>
             <Small>{u.part < 1 ? `Sending ${u.name}…` : `Checking ${u.name}…`}</Small>
@@ -62,9 +77,17 @@ export function DocumentRow({ doc, onDrop }: { doc: DocumentView; onDrop: () => 
         {doc.status === 'failed' ? (
           <Small style={{ color: p.wine }}>{doc.problem}</Small>
         ) : (
-          <Small>{reading ? `Reading page ${doc.pagesRead} of ${doc.pages.length}…` : count(doc.pages.length, 'page')}</Small>
+          <Small>
+            {reading ? `Reading page ${doc.pagesRead} of ${doc.pages.length}…` : count(doc.pages.length, 'page')}
+          </Small>
         )}
-        {reading ? <ProgressBar progress={doc.pagesRead / Math.max(1, doc.pages.length)} color={p.brick} aria-label={`Reading ${doc.name}`} /> : null}
+        {reading ? (
+          <ProgressBar
+            progress={doc.pagesRead / Math.max(1, doc.pages.length)}
+            color={p.brick}
+            aria-label={`Reading ${doc.name}`}
+          />
+        ) : null}
       </View>
       <IconButton name="trash" label={`Remove ${doc.name}`} onPress={onDrop} />
     </View>

@@ -19,17 +19,22 @@ const MAX = 50 * 1024 * 1024;
 export function useUploads(dealId: string) {
   const [uploads, setUploads] = useState<Upload[]>([]);
   const client = useQueryClient();
-  const change = (id: string, more: Partial<Upload>) => setUploads((all) => all.map((u) => (u.id === id ? { ...u, ...more } : u)));
+  const change = (id: string, more: Partial<Upload>) =>
+    setUploads((all) => all.map((u) => (u.id === id ? { ...u, ...more } : u)));
   const drop = (id: string) => setUploads((all) => all.filter((u) => u.id !== id));
 
   const start = async (upload: Upload) => {
     change(upload.id, { part: 0, problem: null });
     if (upload.file.size > MAX) {
-      change(upload.id, { problem: `“${upload.name}” is larger than 50 MB. Split it or save it smaller, then add it again.` });
+      change(upload.id, {
+        problem: `“${upload.name}” is larger than 50 MB. Split it or save it smaller, then add it again.`,
+      });
       return;
     }
     try {
-      await uploadFile<DocumentView>(pathOf('addDocument', { dealId }), upload.file, (part) => change(upload.id, { part }));
+      await uploadFile<DocumentView>(pathOf('addDocument', { dealId }), upload.file, (part) =>
+        change(upload.id, { part }),
+      );
       drop(upload.id);
       await client.invalidateQueries({ queryKey: keys.deal(dealId) });
     } catch (error) {

@@ -14,7 +14,11 @@ export function CheckPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) {
   return (
     <View style={{ gap: 10 }} testID="gate-check">
       <Heading>Gate check</Heading>
-      {findings.length === 0 ? <Note tone="good" title="Nothing is missing" testID="check-clean">Every page and every person is covered. You can send.</Note> : null}
+      {findings.length === 0 ? (
+        <Note tone="good" title="Nothing is missing" testID="check-clean">
+          Every page and every person is covered. You can send.
+        </Note>
+      ) : null}
       {findings.slice(0, SHOWN).map((f, i) => (
         <FindingCard
           key={`${f.rule}${i}`}
@@ -26,7 +30,9 @@ export function CheckPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) {
           onMend={() => f.mend && desk.edit(f.mend.edits)}
         />
       ))}
-      {findings.length > SHOWN ? <Small>{`And ${findings.length - SHOWN} more; they show as you clear these.`}</Small> : null}
+      {findings.length > SHOWN ? (
+        <Small>{`And ${findings.length - SHOWN} more; they show as you clear these.`}</Small>
+      ) : null}
     </View>
   );
 }
@@ -37,7 +43,16 @@ function FindingCard({ finding, onGo, onMend }: { finding: Finding; onGo: () => 
   return (
     <View
       testID={`finding-${finding.rule}`}
-      style={{ backgroundColor: p.sheet, borderWidth: 1, borderColor: p.rule, borderLeftWidth: 6, borderLeftColor: stops ? p.wine : p.ochre, borderRadius: 12, paddingHorizontal: 12, paddingVertical: 8 }}
+      style={{
+        backgroundColor: p.sheet,
+        borderWidth: 1,
+        borderColor: p.rule,
+        borderLeftWidth: 6,
+        borderLeftColor: stops ? p.wine : p.ochre,
+        borderRadius: 12,
+        paddingHorizontal: 12,
+        paddingVertical: 8,
+      }}
     >
       <Pressable role="button" onPress={onGo} style={{ minHeight: 44, justifyContent: 'center' }}>
         <Strong>{finding.sentence}</Strong>

@@ -36,18 +36,38 @@ export function DeskScreen({ packet }: { packet: PacketView }) {
   const warns = desk.view.findings.length - stops;
   const send = () => (stops ? setTab('check') : setSending(true));
   const header = (
-    <View role="banner" style={{ backgroundColor: p.sheet, borderBottomWidth: 1, borderColor: p.rule, paddingHorizontal: wide ? 16 : 8, paddingTop: 6, paddingBottom: wide ? 6 : 0 }}>
+    <View
+      role="banner"
+      style={{
+        backgroundColor: p.sheet,
+        borderBottomWidth: 1,
+        borderColor: p.rule,
+        paddingHorizontal: wide ? 16 : 8,
+        paddingTop: 6,
+        paddingBottom: wide ? 6 : 0,
+      }}
+    >
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
-        <IconButton name="arrow-left" label="Back to the deal" onPress={() => router.navigate(`/deals/${packet.dealId}`)} />
+        <IconButton
+          name="arrow-left"
+          label="Back to the deal"
+          onPress={() => router.navigate(`/deals/${packet.dealId}`)}
+        />
         <View style={{ flex: 1 }}>
           <Title style={{ fontSize: wide ? 22 : 19, lineHeight: wide ? 28 : 24 }}>{desk.draft.name}</Title>
-          <Small testID="saving" numberOfLines={2} style={desk.saving.state === 'refused' || desk.saving.state === 'offline' ? { color: p.wine } : null}>
+          <Small
+            testID="saving"
+            numberOfLines={2}
+            style={desk.saving.state === 'refused' || desk.saving.state === 'offline' ? { color: p.wine } : null}
+          >
             {`${packet.dealName} · ${desk.saving.sentence}`}
           </Small>
         </View>
         {wide ? (
           <Small style={{ color: stops ? p.wine : p.moss, marginRight: 10, fontFamily: FONT.bold }}>
-            {[stops ? count(stops, 'stop') : 'No stops', warns ? count(warns, 'warning') : ''].filter(Boolean).join(', ')}
+            {[stops ? count(stops, 'stop') : 'No stops', warns ? count(warns, 'warning') : '']
+              .filter(Boolean)
+              .join(', ')}
           </Small>
         ) : null}
         <Button kind="main" onPress={send} disabled={!desk.ready} testID="send">
@@ -63,12 +83,23 @@ export function DeskScreen({ packet }: { packet: PacketView }) {
               aria-selected={t.value === tab}
               testID={`tab-${t.value}`}
               onPress={() => setTab(t.value)}
-              style={{ flex: 1, minHeight: 44, flexDirection: 'row', gap: 5, borderRadius: 12, alignItems: 'center', justifyContent: 'center', backgroundColor: t.value === tab ? p.ink : 'transparent' }}
+              style={{
+                flex: 1,
+                minHeight: 44,
+                flexDirection: 'row',
+                gap: 5,
+                borderRadius: 12,
+                alignItems: 'center',
+                justifyContent: 'center',
+                backgroundColor: t.value === tab ? p.ink : 'transparent',
+              }}
             >
               <Body style={{ color: t.value === tab ? p.paper : p.slate, fontFamily: FONT.bold }}>{t.label}</Body>
               {t.value === 'check' && desk.view.findings.length ? (
                 <View style={{ backgroundColor: stops ? p.wine : p.ochre, borderRadius: 10, paddingHorizontal: 7 }}>
-                  <Body style={{ color: p.sheet, fontFamily: FONT.bold, fontSize: 14, lineHeight: 20 }}>{desk.view.findings.length}</Body>
+                  <Body style={{ color: p.sheet, fontFamily: FONT.bold, fontSize: 14, lineHeight: 20 }}>
+                    {desk.view.findings.length}
+                  </Body>
                 </View>
               ) : null}
             </Pressable>
@@ -83,14 +114,20 @@ export function DeskScreen({ packet }: { packet: PacketView }) {
       {header}
       {wide ? (
         <View role="main" style={{ flex: 1, flexDirection: 'row' }}>
-          <ScrollView style={{ width: 320, flexGrow: 0, borderRightWidth: 1, borderColor: p.rule }} contentContainerStyle={pad}>
+          <ScrollView
+            style={{ width: 320, flexGrow: 0, borderRightWidth: 1, borderColor: p.rule }}
+            contentContainerStyle={pad}
+          >
             <LedgerPanel desk={desk} />
           </ScrollView>
           <View style={{ flex: 1 }}>
             <PageStage desk={desk} />
             <ToolBar desk={desk} />
           </View>
-          <ScrollView style={{ width: 330, flexGrow: 0, borderLeftWidth: 1, borderColor: p.rule }} contentContainerStyle={[pad, { gap: 20 }]}>
+          <ScrollView
+            style={{ width: 330, flexGrow: 0, borderLeftWidth: 1, borderColor: p.rule }}
+            contentContainerStyle={[pad, { gap: 20 }]}
+          >
             <CheckPanel desk={desk} />
             <PathPanel desk={desk} />
           </ScrollView>
@@ -123,8 +160,12 @@ function SendDialog({ desk, onClose }: { desk: Desk; onClose: () => void }) {
         <Dialog.Title>{`Send “${desk.draft.name}”?`}</Dialog.Title>
         <Dialog.Content style={{ gap: 10 }}>
           <Body>{`${listWords(first.map((x) => x.name))} ${first.length === 1 ? 'is' : 'are'} asked now; the others when it is their turn.`}</Body>
-          {first.map((x) => <Small key={x.id}>{`${firstName(x.name)}: ${x.email}`}</Small>)}
-          {warns.map((f, i) => <Note key={i} tone="warn" title={f.sentence} />)}
+          {first.map((x) => (
+            <Small key={x.id}>{`${firstName(x.name)}: ${x.email}`}</Small>
+          ))}
+          {warns.map((f, i) => (
+            <Note key={i} tone="warn" title={f.sentence} />
+          ))}
           {send.isError ? <Trouble error={send.error} /> : null}
         </Dialog.Content>
         <Dialog.Actions style={{ gap: 8 }}>

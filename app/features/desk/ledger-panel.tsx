@@ -30,7 +30,9 @@ export function LedgerPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) {
         <Heading>Page ledger</Heading>
         <Small testID="ledger-sum">{`${placed} of ${wanted} placed`}</Small>
       </View>
-      {draft.documents.map((d) => <RuleCard key={d.id} desk={desk} documentId={d.id} />)}
+      {draft.documents.map((d) => (
+        <RuleCard key={d.id} desk={desk} documentId={d.id} />
+      ))}
       <LedgerGrid
         rows={view.ledger.rows}
         parties={parties}
@@ -52,7 +54,8 @@ function RuleCard({ desk, documentId }: { desk: Desk; documentId: string }) {
   const rule = desk.draft.rules.find((r) => r.documentId === documentId);
   const on = rule?.partyIds ?? [];
   const name = desk.view.documents.find((d) => d.id === documentId)?.name ?? '';
-  const toggle = (id: string) => desk.setRule(documentId, { partyIds: on.includes(id) ? on.filter((x) => x !== id) : [...on, id] });
+  const toggle = (id: string) =>
+    desk.setRule(documentId, { partyIds: on.includes(id) ? on.filter((x) => x !== id) : [...on, id] });
   const anchor = rule ? ANCHORS.find((a) => a.value === `${rule.anchor.fx},${rule.anchor.fy}`)?.value : '0,1';
   const exceptions = rule?.except ?? [];
   return (
@@ -69,7 +72,17 @@ function RuleCard({ desk, documentId }: { desk: Desk; documentId: string }) {
               aria-label={`${x.name} initials every page of ${name}`}
               testID={`rule-${firstName(x.name)}`}
               onPress={() => toggle(x.id)}
-              style={{ flexDirection: 'row', alignItems: 'center', gap: 6, minHeight: 44, paddingHorizontal: 10, borderRadius: 12, borderWidth: 1.5, borderColor: ticked ? p.ink : p.rule, backgroundColor: ticked ? p.bench : 'transparent' }}
+              style={{
+                flexDirection: 'row',
+                alignItems: 'center',
+                gap: 6,
+                minHeight: 44,
+                paddingHorizontal: 10,
+                borderRadius: 12,
+                borderWidth: 1.5,
+                borderColor: ticked ? p.ink : p.rule,
+                backgroundColor: ticked ? p.bench : 'transparent',
+              }}
             >
               <Token name={x.name} ink={x.ink} size={24} />
               <Body style={{ fontSize: 15 }}>{firstName(x.name)}</Body>
@@ -95,12 +108,19 @@ function RuleCard({ desk, documentId }: { desk: Desk; documentId: string }) {
               ? `Left out: ${listWords(
                   parties
                     .filter((x) => exceptions.some((e) => e.partyId === x.id))
-                    .map((x) => `${firstName(x.name)} on ${pageRuns(exceptions.filter((e) => e.partyId === x.id).map((e) => e.page))}`),
+                    .map(
+                      (x) =>
+                        `${firstName(x.name)} on ${pageRuns(exceptions.filter((e) => e.partyId === x.id).map((e) => e.page))}`,
+                    ),
                 )}.`
               : 'Clear of print. No page left out.'}
           </Small>
           {exceptions.length ? (
-            <Button kind="quiet" onPress={() => desk.setRule(documentId, { except: [] })} style={{ alignSelf: 'flex-start' }}>
+            <Button
+              kind="quiet"
+              onPress={() => desk.setRule(documentId, { except: [] })}
+              style={{ alignSelf: 'flex-start' }}
+            >
               Put them back
             </Button>
           ) : null}

@@ -20,7 +20,8 @@ export function PageStage({ desk }: { desk: Desk }) {
   const { at, view, draft } = desk;
   const doc = at && view.documents.find((d) => d.id === at.documentId);
   const page = doc?.pages[(at?.page ?? 1) - 1];
-  const measure = (e: LayoutChangeEvent) => setRoom({ width: e.nativeEvent.layout.width, height: e.nativeEvent.layout.height });
+  const measure = (e: LayoutChangeEvent) =>
+    setRoom({ width: e.nativeEvent.layout.width, height: e.nativeEvent.layout.height });
   if (!draft.documents.length)
     return (
       <View style={{ flex: 1, padding: 24 }}>
@@ -50,8 +51,42 @@ export function PageStage({ desk }: { desk: Desk }) {
   };
   return (
     <View style={{ flex: 1, backgroundColor: p.bench }} onLayout={measure}>
-      <ScrollView style={{ flex: 1 }} contentContainerStyle={{ flexGrow: 1, paddingBottom: wide ? 120 : 24 }}>
-        <ScrollView horizontal contentContainerStyle={{ flexGrow: 1, justifyContent: 'center', padding: wide ? 20 : 12 }}>
+      {doc && at ? (
+        <View
+          style={{
+            flexDirection: 'row',
+            alignItems: 'center',
+            justifyContent: 'center',
+            backgroundColor: p.sheet,
+            borderBottomWidth: 1,
+            borderColor: p.rule,
+          }}
+        >
+          <IconButton name="chevron-left" label="Page before" onPress={() => desk.step(-1)} />
+          <Small
+            numberOfLines={1}
+            style={{ color: p.ink, minWidth: 92, flexShrink: 1, textAlign: 'center' }}
+          >{`${draft.documents.length > 1 ? `${doc.name}, ` : ''}page ${at.page} of ${doc.pages.length}`}</Small>
+          <IconButton name="chevron-right" label="Next page" onPress={() => desk.step(1)} />
+          <IconButton
+            name="zoom-out"
+            label="Smaller"
+            disabled={zoom === 0}
+            onPress={() => setZoom((z) => Math.max(0, z - 1))}
+          />
+          <IconButton
+            name="zoom-in"
+            label="Larger"
+            disabled={zoom === ZOOMS.length - 1}
+            onPress={() => setZoom((z) => Math.min(ZOOMS.length - 1, z + 1))}
+          />
+        </View>
+      ) : null}
+      <ScrollView style={{ flex: 1 }} contentContainerStyle={{ flexGrow: 1, paddingBottom: 24 }}>
+        <ScrollView
+          horizontal
+          contentContainerStyle={{ flexGrow: 1, justifyContent: 'center', padding: wide ? 20 : 12 }}
+        >
           {page && at && width > 0 ? (
             <Sheet
               key={`${at.documentId}:${at.page}`}
@@ -89,28 +124,6 @@ export function PageStage({ desk }: { desk: Desk }) {
           ) : null}
         </ScrollView>
       </ScrollView>
-      {doc && at ? (
-        <View
-          style={{
-            position: 'absolute',
-            top: 8,
-            alignSelf: 'center',
-            flexDirection: 'row',
-            alignItems: 'center',
-            backgroundColor: p.sheet,
-            borderRadius: 22,
-            borderWidth: 1,
-            borderColor: p.rule,
-            opacity: 0.95,
-          }}
-        >
-          <IconButton name="chevron-left" label="Page before" onPress={() => desk.step(-1)} />
-          <Small style={{ color: p.ink, minWidth: 92, textAlign: 'center' }}>{`page ${at.page} of ${doc.pages.length}`}</Small>
-          <IconButton name="chevron-right" label="Next page" onPress={() => desk.step(1)} />
-          <IconButton name="zoom-out" label="Smaller" disabled={zoom === 0} onPress={() => setZoom((z) => Math.max(0, z - 1))} />
-          <IconButton name="zoom-in" label="Larger" disabled={zoom === ZOOMS.length - 1} onPress={() => setZoom((z) => Math.min(ZOOMS.length - 1, z + 1))} />
-        </View>
-      ) : null}
     </View>
   );
 }

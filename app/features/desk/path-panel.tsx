@@ -8,6 +8,7 @@ import { count, firstName, listWords, sideLabel } from '@gatepath/core/text';
 import { newId } from '../../api/client';
 import { GatePost } from '../../ui/gate';
 import { usePalette } from '../../ui/hooks';
+import { DropMenu } from '../../ui/menu';
 import { Button, Card, IconButton } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
 import { Token } from '../../ui/token';
@@ -49,14 +50,26 @@ export function PathPanel({ desk }: { desk: Desk }) {
   const off = draft.parties.filter((x) => !known.has(x.id));
   const addable = desk.packet.dealParties.filter((x) => !draft.parties.some((y) => y.id === x.id));
   const row = (party: PacketParty) => (
-    <PartyRow key={party.id} party={party} gates={draft.gates} onGate={(g) => moveTo(party, g)} onAct={(a) => setAct(party, a)} onDrop={() => edit(editsToDropParty(draft, party.id))} />
+    <PartyRow
+      key={party.id}
+      party={party}
+      gates={draft.gates}
+      onGate={(g) => moveTo(party, g)}
+      onAct={(a) => setAct(party, a)}
+      onDrop={() => edit(editsToDropParty(draft, party.id))}
+    />
   );
   return (
     <View style={{ gap: 12 }}>
       <Heading>Path</Heading>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         {PATTERNS.map((x) => (
-          <Button key={x.value} onPress={() => usePattern(x.value)} testID={`path-${x.value}`} style={{ minHeight: 44, paddingHorizontal: 12 }}>
+          <Button
+            key={x.value}
+            onPress={() => usePattern(x.value)}
+            testID={`path-${x.value}`}
+            style={{ minHeight: 44, paddingHorizontal: 12 }}
+          >
             {x.label}
           </Button>
         ))}
@@ -67,24 +80,52 @@ export function PathPanel({ desk }: { desk: Desk }) {
           <View key={gate.id} testID="gate" style={{ flexDirection: 'row', gap: 10 }}>
             <View style={{ alignItems: 'center' }}>
               <GatePost state={i === 0 ? 'lit' : 'closed'} n={i + 1} />
-              {i < draft.gates.length - 1 ? <View style={{ flex: 1, width: 3, backgroundColor: p.rule, marginTop: 4 }} /> : null}
+              {i < draft.gates.length - 1 ? (
+                <View style={{ flex: 1, width: 3, backgroundColor: p.rule, marginTop: 4 }} />
+              ) : null}
             </View>
             <View style={{ flex: 1, gap: 4 }}>
               <View style={{ flexDirection: 'row', alignItems: 'center' }}>
                 <View style={{ flex: 1 }}>
                   <Strong>{`Gate ${i + 1}`}</Strong>
-                  <Small>{here.length === 0 ? 'Nobody stands here.' : here.length === 1 ? `Only ${firstName(here[0]!.name)}` : `${listWords(here.map((x) => firstName(x.name)))}, in any order`}</Small>
+                  <Small>
+                    {here.length === 0
+                      ? 'Nobody stands here.'
+                      : here.length === 1
+                        ? `Only ${firstName(here[0]!.name)}`
+                        : `${listWords(here.map((x) => firstName(x.name)))}, in any order`}
+                  </Small>
                 </View>
-                <IconButton name="arrow-up" label={`Gate ${i + 1} earlier`} disabled={i === 0} onPress={() => edit([putGate(gate, i - 1)])} />
-                <IconButton name="arrow-down" label={`Gate ${i + 1} later`} disabled={i === draft.gates.length - 1} onPress={() => edit([putGate(gate, i + 1)])} />
-                <IconButton name="trash" label={`Remove gate ${i + 1}`} onPress={() => edit([{ op: 'drop', list: 'gates', id: gate.id }])} />
+                <IconButton
+                  name="arrow-up"
+                  label={`Gate ${i + 1} earlier`}
+                  disabled={i === 0}
+                  onPress={() => edit([putGate(gate, i - 1)])}
+                />
+                <IconButton
+                  name="arrow-down"
+                  label={`Gate ${i + 1} later`}
+                  disabled={i === draft.gates.length - 1}
+                  onPress={() => edit([putGate(gate, i + 1)])}
+                />
+                <IconButton
+                  name="trash"
+                  label={`Remove gate ${i + 1}`}
+                  onPress={() => edit([{ op: 'drop', list: 'gates', id: gate.id }])}
+                />
               </View>
               {here.map(row)}
             </View>
           </View>
         );
       })}
-      <Button icon="plus" kind="quiet" onPress={() => edit([putGate({ id: newId(), partyIds: [] })])} style={{ alignSelf: 'flex-start' }} testID="add-gate">
+      <Button
+        icon="plus"
+        kind="quiet"
+        onPress={() => edit([putGate({ id: newId(), partyIds: [] })])}
+        style={{ alignSelf: 'flex-start' }}
+        testID="add-gate"
+      >
         Add a gate
       </Button>
       {off.length ? (
@@ -121,12 +162,19 @@ export function PathPanel({ desk }: { desk: Desk }) {
   );
 }
 
-function PartyRow({ party, gates, onGate, onAct, onDrop }: { party: PacketParty; gates: Gate[]; onGate: (id: string | null) => void; onAct: (act: Act) => void; onDrop: () => void }) {
-  const [menu, setMenu] = useState<'act' | null>(null);
-  const close = (then: () => void) => () => {
-    setMenu(null);
-    then();
-  };
+function PartyRow({
+  party,
+  gates,
+  onGate,
+  onAct,
+  onDrop,
+}: {
+  party: PacketParty;
+  gates: Gate[];
+  onGate: (id: string | null) => void;
+  onAct: (act: Act) => void;
+  onDrop: () => void;
+}) {
   return (
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
       <Token name={party.name} ink={party.ink} size={28} />
@@ -134,15 +182,33 @@ function PartyRow({ party, gates, onGate, onAct, onDrop }: { party: PacketParty;
         <Body>{party.name}</Body>
         <Small>{`${sideLabel(party.side, party.ordinal)}, ${ACT_WORDS[party.act]}`}</Small>
       </View>
-      <Menu visible={menu === 'act'} onDismiss={() => setMenu(null)} anchor={<IconButton name="chevron-down" label={`Change what ${party.name} does, or where`} onPress={() => setMenu('act')} />}>
-        {(Object.keys(ACT_WORDS) as Act[]).filter((a) => a !== party.act).map((a) => (
-          <Menu.Item key={a} title={`${firstName(party.name)} only ${ACT_WORDS[a]}`.replace('only signs', 'signs')} onPress={close(() => onAct(a))} />
-        ))}
-        {party.act !== 'copy'
-          ? gates.map((g, i) => (g.partyIds.includes(party.id) ? null : <Menu.Item key={g.id} title={`To gate ${i + 1}`} onPress={close(() => onGate(g.id))} />))
-          : null}
-        <Menu.Item title="Take out of the packet" onPress={close(onDrop)} />
-      </Menu>
+      <DropMenu
+        anchor={(open) => (
+          <IconButton name="chevron-down" label={`Change what ${party.name} does, or where`} onPress={open} />
+        )}
+      >
+        {(close) => (
+          <>
+            {(Object.keys(ACT_WORDS) as Act[])
+              .filter((a) => a !== party.act)
+              .map((a) => (
+                <Menu.Item
+                  key={a}
+                  title={`${firstName(party.name)} ${a === 'sign' ? 'signs' : `only ${ACT_WORDS[a]}`}`}
+                  onPress={close(() => onAct(a))}
+                />
+              ))}
+            {party.act !== 'copy'
+              ? gates.map((g, i) =>
+                  g.partyIds.includes(party.id) ? null : (
+                    <Menu.Item key={g.id} title={`To gate ${i + 1}`} onPress={close(() => onGate(g.id))} />
+                  ),
+                )
+              : null}
+            <Menu.Item title="Take out of the packet" onPress={close(onDrop)} />
+          </>
+        )}
+      </DropMenu>
     </View>
   );
 }
@@ -163,9 +229,23 @@ function Documents({ desk }: { desk: Desk }) {
               <Body>{name}</Body>
               <Small>{doc ? count(doc.pages.length, 'page') : ''}</Small>
             </View>
-            <IconButton name="arrow-up" label={`${name} earlier`} disabled={i === 0} onPress={() => move(d.id, i - 1)} />
-            <IconButton name="arrow-down" label={`${name} later`} disabled={i === draft.documents.length - 1} onPress={() => move(d.id, i + 1)} />
-            <IconButton name="close" label={`Take ${name} out of the packet`} onPress={() => edit(editsToDropDocument(draft, d.id))} />
+            <IconButton
+              name="arrow-up"
+              label={`${name} earlier`}
+              disabled={i === 0}
+              onPress={() => move(d.id, i - 1)}
+            />
+            <IconButton
+              name="arrow-down"
+              label={`${name} later`}
+              disabled={i === draft.documents.length - 1}
+              onPress={() => move(d.id, i + 1)}
+            />
+            <IconButton
+              name="close"
+              label={`Take ${name} out of the packet`}
+              onPress={() => edit(editsToDropDocument(draft, d.id))}
+            />
           </View>
         );
       })}
@@ -184,14 +264,37 @@ function Words({ desk }: { desk: Desk }) {
   return (
     <Card style={{ padding: 12 }}>
       <Heading>Message</Heading>
-      <WordField label="Name of the packet" value={draft.name} onSave={(value) => value.trim() && edit([{ op: 'set', field: 'name', value }])} />
-      <WordField label="Subject" value={draft.subject} onSave={(value) => edit([{ op: 'set', field: 'subject', value }])} />
-      <WordField label="Message to everyone (optional)" multiline value={draft.message} onSave={(value) => edit([{ op: 'set', field: 'message', value }])} />
+      <WordField
+        label="Name of the packet"
+        value={draft.name}
+        onSave={(value) => value.trim() && edit([{ op: 'set', field: 'name', value }])}
+      />
+      <WordField
+        label="Subject"
+        value={draft.subject}
+        onSave={(value) => edit([{ op: 'set', field: 'subject', value }])}
+      />
+      <WordField
+        label="Message to everyone (optional)"
+        multiline
+        value={draft.message}
+        onSave={(value) => edit([{ op: 'set', field: 'message', value }])}
+      />
     </Card>
   );
 }
 
-function WordField({ label, value, onSave, multiline }: { label: string; value: string; onSave: (value: string) => void; multiline?: boolean }) {
+function WordField({
+  label,
+  value,
+  onSave,
+  multiline,
+}: {
+  label: string;
+  value: string;
+  onSave: (value: string) => void;
+  multiline?: boolean;
+}) {
   const [text, setText] = useState<string | null>(null);
   return (
     <TextInput

@@ -78,9 +78,20 @@ export function PlacedMark({ mark, party, scale, selected, onSelect, onMove, onD
     };
   }, []);
 
-  const onKeyDown = (e: { key: string; shiftKey: boolean; altKey: boolean; preventDefault: () => void; stopPropagation: () => void }) => {
+  const onKeyDown = (e: {
+    key: string;
+    shiftKey: boolean;
+    altKey: boolean;
+    preventDefault: () => void;
+    stopPropagation: () => void;
+  }) => {
     const by = e.shiftKey ? 10 : 1;
-    const arrows: Record<string, [number, number]> = { ArrowLeft: [-by, 0], ArrowRight: [by, 0], ArrowUp: [0, -by], ArrowDown: [0, by] };
+    const arrows: Record<string, [number, number]> = {
+      ArrowLeft: [-by, 0],
+      ArrowRight: [by, 0],
+      ArrowUp: [0, -by],
+      ArrowDown: [0, by],
+    };
     const arrow = arrows[e.key];
     if (arrow) {
       const [dx, dy] = arrow;
@@ -104,24 +115,53 @@ export function PlacedMark({ mark, party, scale, selected, onSelect, onMove, onD
       testID={`mark-${mark.kind}`}
       aria-label={`${MARK_WORDS[mark.kind]} of ${party.name}, page ${mark.page}. Arrow keys move it, Alt and arrow keys change its size, Delete removes it.`}
       {...({ onKeyDown, onFocus: onSelect } as object)}
-      style={{
-        position: 'absolute',
-        left: rect.x * scale,
-        top: rect.y * scale,
-        width: rect.w * scale,
-        height: rect.h * scale,
-        zIndex: selected ? 2 : 1,
-        touchAction: 'none',
-        cursor: 'grab',
-      } as never}
+      style={
+        {
+          position: 'absolute',
+          left: rect.x * scale,
+          top: rect.y * scale,
+          width: rect.w * scale,
+          height: rect.h * scale,
+          zIndex: selected ? 2 : 1,
+          touchAction: 'none',
+          cursor: 'grab',
+        } as never
+      }
     >
-      <MarkFace rect={rect} scale={scale} kind={mark.kind} ink={party.ink} required={mark.required} selected={selected} />
+      <MarkFace
+        rect={rect}
+        scale={scale}
+        kind={mark.kind}
+        ink={party.ink}
+        required={mark.required}
+        selected={selected}
+      />
       {selected ? (
         <View
           {...({ dataSet: { stretch: '1' } } as object)}
-          style={{ position: 'absolute', right: -20, bottom: -20, width: 36, height: 36, alignItems: 'center', justifyContent: 'center', cursor: 'nwse-resize' } as never}
+          style={
+            {
+              position: 'absolute',
+              right: -20,
+              bottom: -20,
+              width: 36,
+              height: 36,
+              alignItems: 'center',
+              justifyContent: 'center',
+              cursor: 'nwse-resize',
+            } as never
+          }
         >
-          <View style={{ width: 14, height: 14, borderRadius: 7, backgroundColor: color, borderWidth: 2, borderColor: '#FFFFFF' }} />
+          <View
+            style={{
+              width: 14,
+              height: 14,
+              borderRadius: 7,
+              backgroundColor: color,
+              borderWidth: 2,
+              borderColor: '#FFFFFF',
+            }}
+          />
         </View>
       ) : null}
     </View>

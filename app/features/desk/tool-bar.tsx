@@ -2,6 +2,7 @@
 import { Pressable, ScrollView, View } from 'react-native';
 import { MARK_KINDS, MARK_WORDS, type MarkKind } from '@gatepath/core/marks';
 import { firstName } from '@gatepath/core/text';
+import { Icon } from '../../ui/icon';
 import { useWide } from '../../ui/hooks';
 import { Button, IconButton } from '../../ui/pieces';
 import { Body } from '../../ui/text';
@@ -40,7 +41,16 @@ export function ToolBar({ desk }: { desk: Desk }) {
               desk.takeParty(x.id);
               desk.select(null);
             }}
-            style={{ width: 50, height: 50, borderRadius: 12, alignItems: 'center', justifyContent: 'center', borderWidth: 2, borderColor: on ? BAR_TEXT : 'transparent', backgroundColor: on ? '#46525A' : 'transparent' }}
+            style={{
+              width: 50,
+              height: 50,
+              borderRadius: 12,
+              alignItems: 'center',
+              justifyContent: 'center',
+              borderWidth: 2,
+              borderColor: on ? BAR_TEXT : 'transparent',
+              backgroundColor: on ? '#46525A' : 'transparent',
+            }}
           >
             <Token name={x.name} ink={x.ink} size={34} />
           </Pressable>
@@ -50,39 +60,60 @@ export function ToolBar({ desk }: { desk: Desk }) {
   );
   const kinds = (
     <View role="radiogroup" aria-label="Which mark" style={{ flexDirection: 'row', gap: 6 }}>
-      {MARK_KINDS.map((k) => <KindButton key={k} kind={k} on={k === desk.kind} onPress={() => desk.takeKind(k)} />)}
+      {MARK_KINDS.map((k) => (
+        <KindButton key={k} kind={k} on={k === desk.kind} onPress={() => desk.takeKind(k)} />
+      ))}
     </View>
   );
-  const remove = desk.selected ? <IconButton name="trash" label="Remove this mark" color={BAR_TEXT} onPress={() => desk.deleteMark(desk.selected!)} testID="remove-mark" /> : null;
-  const undo = <IconButton name="undo" label="Undo" color={BAR_TEXT} disabled={!desk.canUndo} onPress={desk.undo} testID="undo" />;
-  const every = desk.kind === 'initials' && inHand ? (
-    <Button kind="main" onPress={desk.everyPageLikeThis} disabled={ruled && !desk.selected} testID="every-page" style={{ flexShrink: 1 }}>
-      {ruled && !desk.selected ? `${firstName(inHand.name)} initials every page` : 'Every page, like this'}
-    </Button>
+  const remove = desk.selected ? (
+    <IconButton
+      name="trash"
+      label="Remove this mark"
+      color={BAR_TEXT}
+      onPress={() => desk.deleteMark(desk.selected!)}
+      testID="remove-mark"
+    />
   ) : null;
-  if (wide)
-    return (
-      <View style={{ position: 'absolute', bottom: 16, alignSelf: 'center', maxWidth: '96%', backgroundColor: BAR, borderRadius: 22, paddingHorizontal: 14, paddingVertical: 8, gap: 4, boxShadow: '0 4px 18px rgba(0,0,0,0.25)' }}>
-        <Body style={{ color: BAR_TEXT, fontSize: 14, lineHeight: 19, textAlign: 'center' }}>{hint}</Body>
-        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10, flexWrap: 'wrap', justifyContent: 'center' }}>
-          {tokens}
-          {kinds}
-          {every}
-          {remove}
-          {undo}
-        </View>
+  const undo = (
+    <IconButton name="undo" label="Undo" color={BAR_TEXT} disabled={!desk.canUndo} onPress={desk.undo} testID="undo" />
+  );
+  const everyPage =
+    desk.kind !== 'initials' || !inHand ? null : ruled && !desk.selected ? (
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6, minHeight: 46 }}>
+        <Icon name="check" color={BAR_TEXT} size={20} />
+        <Body style={{ color: BAR_TEXT }}>{`${firstName(inHand.name)} initials every page`}</Body>
       </View>
+    ) : (
+      <Button kind="main" onPress={desk.everyPageLikeThis} testID="every-page" style={{ flexShrink: 1 }}>
+        Every page, like this
+      </Button>
     );
   return (
     <View style={{ backgroundColor: BAR, borderTopLeftRadius: 18, borderTopRightRadius: 18, padding: 12, gap: 8 }}>
       <Body style={{ color: BAR_TEXT, fontSize: 15 }}>{hint}</Body>
-      <ScrollView horizontal showsHorizontalScrollIndicator={false}>{tokens}</ScrollView>
-      <ScrollView horizontal showsHorizontalScrollIndicator={false}>{kinds}</ScrollView>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-        <View style={{ flex: 1 }}>{every}</View>
-        {remove}
-        {undo}
-      </View>
+      {wide ? (
+        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
+          {tokens}
+          <View style={{ flex: 1 }} />
+          {everyPage}
+          {remove}
+          {undo}
+        </View>
+      ) : (
+        <ScrollView horizontal showsHorizontalScrollIndicator={false}>
+          {tokens}
+        </ScrollView>
+      )}
+      <ScrollView horizontal showsHorizontalScrollIndicator={false}>
+        {kinds}
+      </ScrollView>
+      {wide ? null : (
+        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8, minHeight: 46 }}>
+          <View style={{ flex: 1 }}>{everyPage}</View>
+          {remove}
+          {undo}
+        </View>
+      )}
     </View>
   );
 }
@@ -94,7 +125,13 @@ function KindButton({ kind, on, onPress }: { kind: MarkKind; on: boolean; onPres
       aria-checked={on}
       testID={`kind-${kind}`}
       onPress={onPress}
-      style={{ minHeight: 44, paddingHorizontal: 14, borderRadius: 10, justifyContent: 'center', backgroundColor: on ? BAR_TEXT : BAR_SOFT }}
+      style={{
+        minHeight: 44,
+        paddingHorizontal: 14,
+        borderRadius: 10,
+        justifyContent: 'center',
+        backgroundColor: on ? BAR_TEXT : BAR_SOFT,
+      }}
     >
       <Body style={{ color: on ? BAR : BAR_TEXT, fontFamily: on ? FONT.bold : FONT.text }}>{MARK_WORDS[kind]}</Body>
     </Pressable>

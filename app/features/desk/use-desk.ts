@@ -6,6 +6,7 @@ import {
   clampToPage,
   INITIALS_SIZES,
   MARK_SIZES,
+  PAGE_EDGE,
   roundRect,
   unpackGrid,
   type DocumentFacts,
@@ -38,7 +39,10 @@ export interface Desk extends DraftHandle {
   placeAt: (x: number, y: number) => void;
   moveMark: (mark: Mark, rect: Rect) => void;
   deleteMark: (mark: Mark) => void;
-  setRule: (documentId: string, change: Partial<Pick<InitialsRule, 'partyIds' | 'anchor' | 'except' | 'moved'>>) => void;
+  setRule: (
+    documentId: string,
+    change: Partial<Pick<InitialsRule, 'partyIds' | 'anchor' | 'except' | 'moved'>>,
+  ) => void;
   everyPageLikeThis: () => void;
   goToPlace: (place: Place) => void;
 }
@@ -76,7 +80,6 @@ export function useDesk(packet: PacketView): Desk {
         return data && doc ? [unpackFacts(id, doc.name, data)] : [];
       }),
     // The facts themselves are new objects on every render; their times tell whether they changed.
-    // eslint-disable-next-line
     [ids.join(), stamp, packet.documents],
   );
   const view = useMemo(() => viewDraft(draft, documents), [draft, documents]);
@@ -126,7 +129,13 @@ export function useDesk(packet: PacketView): Desk {
     const size = kind === 'initials' ? INITIALS_SIZES[0] : MARK_SIZES[kind];
     const rect = roundRect(clampToPage({ x: x - size.w / 2, y: y - size.h / 2, ...size }, page.width, page.height));
     const id = newId();
-    edit([{ op: 'put', list: 'marks', item: { id, documentId: at.documentId, page: at.page, kind, partyId, rect, required: true } }]);
+    edit([
+      {
+        op: 'put',
+        list: 'marks',
+        item: { id, documentId: at.documentId, page: at.page, kind, partyId, rect, required: true },
+      },
+    ]);
     setSelected(id);
   };
 
@@ -168,8 +177,14 @@ export function useDesk(packet: PacketView): Desk {
     const anchor =
       like && page
         ? {
-            fx: Math.min(1, Math.max(0, (like.rect.x - 15) / Math.max(1, page.width - 30 - like.rect.w))),
-            fy: Math.min(1, Math.max(0, (like.rect.y - 15) / Math.max(1, page.height - 30 - like.rect.h))),
+            fx: Math.min(
+              1,
+              Math.max(0, (like.rect.x - PAGE_EDGE) / Math.max(1, page.width - 2 * PAGE_EDGE - like.rect.w)),
+            ),
+            fy: Math.min(
+              1,
+              Math.max(0, (like.rect.y - PAGE_EDGE) / Math.max(1, page.height - 2 * PAGE_EDGE - like.rect.h)),
+            ),
           }
         : rule.anchor;
     const partyIds = [...new Set([...rule.partyIds, partyId])];

@@ -74,7 +74,10 @@ export function useDraft(packet: PacketView): DraftHandle {
         client.setQueryData<PacketView>(keys.packet(packet.id), (was) =>
           was && was.version < saved.version ? { ...was, ...saved, name: saved.draft.name } : was,
         );
-        setSaving({ state: 'saved', sentence: `Saved ${new Date().toLocaleTimeString('en-US', { hour: 'numeric', minute: '2-digit' })}` });
+        setSaving({
+          state: 'saved',
+          sentence: `Saved ${new Date().toLocaleTimeString('en-US', { hour: 'numeric', minute: '2-digit' })}`,
+        });
       })
       .catch((error: unknown) => {
         flushing.current = false;
@@ -84,7 +87,10 @@ export function useDraft(packet: PacketView): DraftHandle {
           setSaving({ state: 'refused', sentence: error.message });
           return;
         }
-        setSaving({ state: 'offline', sentence: 'No connection. Your changes are kept here and sent when it is back.' });
+        setSaving({
+          state: 'offline',
+          sentence: 'No connection. Your changes are kept here and sent when it is back.',
+        });
         setTimeout(() => setTries((n) => n + 1), 3000);
       });
   }, [pending, packet.id, client, tries]);

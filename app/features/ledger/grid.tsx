@@ -69,7 +69,16 @@ export function LedgerGrid({ rows, parties, documents, onTouch, here, height }: 
             <Strong numberOfLines={1}>{item.head}</Strong>
           </View>
         ) : (
-          <Row row={item.row} parties={parties} onTouch={onTouch} here={here && here.documentId === item.row.documentId && here.page === item.row.page ? (here.partyId ?? '') : null} />
+          <Row
+            row={item.row}
+            parties={parties}
+            onTouch={onTouch}
+            here={
+              here && here.documentId === item.row.documentId && here.page === item.row.page
+                ? (here.partyId ?? '')
+                : null
+            }
+          />
         )
       }
     />
@@ -89,11 +98,32 @@ export function LedgerGrid({ rows, parties, documents, onTouch, here, height }: 
   );
 }
 
-const Row = memo(function Row({ row, parties, onTouch, here }: { row: LedgerRow; parties: LedgerParty[]; onTouch: Props['onTouch']; here: string | null }) {
+const Row = memo(function Row({
+  row,
+  parties,
+  onTouch,
+  here,
+}: {
+  row: LedgerRow;
+  parties: LedgerParty[];
+  onTouch: Props['onTouch'];
+  here: string | null;
+}) {
   const p = usePalette();
   return (
-    <View role="row" testID={`ledger-row-${row.page}`} style={{ flexDirection: 'row', alignItems: 'center', height: ROW }}>
-      <Small style={{ flex: 1, color: here !== null ? p.brick : p.ink, fontFamily: here !== null ? FONT.bold : FONT.text, fontVariant: ['tabular-nums'] }}>{`page ${row.page}`}</Small>
+    <View
+      role="row"
+      testID={`ledger-row-${row.page}`}
+      style={{ flexDirection: 'row', alignItems: 'center', height: ROW }}
+    >
+      <Small
+        style={{
+          flex: 1,
+          color: here !== null ? p.brick : p.ink,
+          fontFamily: here !== null ? FONT.bold : FONT.text,
+          fontVariant: ['tabular-nums'],
+        }}
+      >{`page ${row.page}`}</Small>
       {row.cells.map((cell) => {
         const party = parties.find((x) => x.id === cell.partyId);
         return (
@@ -144,10 +174,18 @@ function Cell({ cell, here }: { cell: LedgerCell; here: boolean }) {
         <Icon name="check" size={16} color={ink} />
       ) : cell.wants === 'signature' ? (
         <Svg width={18} height={12} viewBox="0 0 18 12" aria-hidden>
-          <Path d="M1 9 C4 0 6 1 6 6 S9 9 10 5 S13 3 13 6 S15 8 17 6" stroke={ink} strokeWidth={1.8} fill="none" strokeLinecap="round" />
+          <Path
+            d="M1 9 C4 0 6 1 6 6 S9 9 10 5 S13 3 13 6 S15 8 17 6"
+            stroke={ink}
+            strokeWidth={1.8}
+            fill="none"
+            strokeLinecap="round"
+          />
         </Svg>
       ) : (
-        <Body style={{ color: ink, fontFamily: FONT.bold, fontSize: 13, lineHeight: 15 }}>{cell.wants === 'initials' ? 'i' : 'a'}</Body>
+        <Body style={{ color: ink, fontFamily: FONT.bold, fontSize: 13, lineHeight: 15 }}>
+          {cell.wants === 'initials' ? 'i' : 'a'}
+        </Body>
       )}
     </View>
   );

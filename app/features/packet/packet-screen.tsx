@@ -1,10 +1,9 @@
 /** A packet under way or at its end: path, hold-up, ledger, activity; all of it live. */
 import { router } from 'expo-router';
 import { useState } from 'react';
-import { Linking, Pressable, View } from 'react-native';
+import { Linking, View } from 'react-native';
 import { TextInput } from 'react-native-paper';
 import { pathOf, type PacketView, type SentView } from '@gatepath/contract';
-import { inkOf } from '@gatepath/core/inks';
 import { count, firstName } from '@gatepath/core/text';
 import { usePacketActions } from '../../api/hooks';
 import { GatePost } from '../../ui/gate';
@@ -28,24 +27,32 @@ export function PacketScreen({ packet, sent }: Props) {
   const p = usePalette();
   const wide = useWide();
   const [look, setLook] = useState<{ documentId: string; page: number } | null>(null);
-  const head = packet.status === 'at_gate' ? `At gate ${sent.gate + 1} of ${sent.plan.gates.length}. ${sent.holdUp.sentence}` : `${STATUS_WORDS[packet.status]}. ${sent.holdUp.sentence}`;
+  const head =
+    packet.status === 'at_gate'
+      ? `At gate ${sent.gate + 1} of ${sent.plan.gates.length}. ${sent.holdUp.sentence}`
+      : `${STATUS_WORDS[packet.status]}. ${sent.holdUp.sentence}`;
   const color = packet.status === 'executed' ? p.moss : packet.status === 'at_gate' ? p.brick : p.wine;
   return (
     <Page max={wide ? 1120 : 760}>
       <View style={{ flexDirection: 'row', alignItems: 'flex-start', gap: 4 }}>
-        <IconButton name="arrow-left" label="Back to the deal" onPress={() => router.navigate(`/deals/${packet.dealId}`)} />
+        <IconButton
+          name="arrow-left"
+          label="Back to the deal"
+          onPress={() => router.navigate(`/deals/${packet.dealId}`)}
+        />
         <View style={{ flex: 1 }}>
           <Small>{packet.dealName}</Small>
           <Title>{packet.name}</Title>
-          <Strong style={{ color }} testID="packet-state">{head}</Strong>
+          <Strong style={{ color }} testID="packet-state">
+            {head}
+          </Strong>
         </View>
       </View>
       <View style={{ flexDirection: wide ? 'row' : 'column', gap: 16, alignItems: wide ? 'flex-start' : 'stretch' }}>
         <View style={{ flex: wide ? 1 : undefined, gap: 16 }}>
           <Sealed packet={packet} sent={sent} />
           <PathCard packet={packet} sent={sent} />
-          <Activity sent={sent} />
-          {packet.status === 'at_gate' ? <Withdraw packetId={packet.id} /> : null}
+          {wide ? <After packet={packet} sent={sent} /> : null}
         </View>
         <View style={{ flex: wide ? 1 : undefined, gap: 16 }}>
           <Card>
@@ -63,9 +70,20 @@ export function PacketScreen({ packet, sent }: Props) {
               height={sent.ledger.rows.length > 40 ? 900 : undefined}
             />
           </Card>
+          {wide ? null : <After packet={packet} sent={sent} />}
         </View>
       </View>
     </Page>
+  );
+}
+
+/** What comes after path and ledger: on a phone below them, on a wide screen beside. */
+function After({ packet, sent }: Props) {
+  return (
+    <>
+      <Activity sent={sent} />
+      {packet.status === 'at_gate' ? <Withdraw packetId={packet.id} /> : null}
+    </>
   );
 }
 
@@ -76,7 +94,14 @@ function Sealed({ packet, sent }: Props) {
       <Heading>Sealed copies</Heading>
       {sent.sealed ? (
         sent.sealed.map((s) => (
-          <Button key={s.documentId} icon="download" onPress={() => void Linking.openURL(pathOf('sealedCopy', { packetId: packet.id, documentId: s.documentId }))} testID="download-sealed">
+          <Button
+            key={s.documentId}
+            icon="download"
+            onPress={() =>
+              void Linking.openURL(pathOf('sealedCopy', { packetId: packet.id, documentId: s.documentId }))
+            }
+            testID="download-sealed"
+          >
             {s.name}
           </Button>
         ))
@@ -100,16 +125,32 @@ function PathCard({ packet, sent }: Props) {
           <View key={gate.id} style={{ flexDirection: 'row', gap: 12 }}>
             <View style={{ alignItems: 'center' }}>
               <GatePost state={state} n={i + 1} size={34} />
-              {i < plan.gates.length - 1 ? <View style={{ flex: 1, width: 3, marginVertical: 4, backgroundColor: state === 'passed' ? p.moss : p.rule }} /> : null}
+              {i < plan.gates.length - 1 ? (
+                <View
+                  style={{
+                    flex: 1,
+                    width: 3,
+                    marginVertical: 4,
+                    backgroundColor: state === 'passed' ? p.moss : p.rule,
+                  }}
+                />
+              ) : null}
             </View>
             <View style={{ flex: 1, gap: 10, paddingBottom: 12 }}>
-              {gate.partyIds.map((id) => <PartyLine key={id} id={id} sent={sent} timeZone={packet.timeZone} />)}
+              {gate.partyIds.map((id) => (
+                <PartyLine key={id} id={id} sent={sent} timeZone={packet.timeZone} />
+              ))}
             </View>
           </View>
         );
       })}
       {copies.length ? <Small>{`${copies.map((x) => x.name).join(', ')}: a copy at the end`}</Small> : null}
-      <Button kind="quiet" icon="email" onPress={() => router.push(`/mailroom?packetId=${packet.id}`)} style={{ alignSelf: 'flex-start' }}>
+      <Button
+        kind="quiet"
+        icon="email"
+        onPress={() => router.push(`/mailroom?packetId=${packet.id}`)}
+        style={{ alignSelf: 'flex-start' }}
+      >
         What was sent to whom
       </Button>
     </Card>
@@ -128,7 +169,10 @@ function PartyLine({ id, sent, timeZone }: { id: string; sent: SentView; timeZon
       : s.status === 'declined'
         ? [`${first} declined`, `“${s.reason}”`]
         : s.status === 'in_progress' || s.status === 'opened'
-          ? [`${first}: ${s.total - s.left} of ${s.total} done`, `opened ${s.openedAt ? when(s.openedAt, timeZone) : ''}${on}; ${count(s.left, 'place')} to go`]
+          ? [
+              `${first}: ${s.total - s.left} of ${s.total} done`,
+              `opened ${s.openedAt ? when(s.openedAt, timeZone) : ''}${on}; ${count(s.left, 'place')} to go`,
+            ]
           : s.status === 'asked'
             ? [`${first} has not opened it yet`, `asked ${s.askedAt ? when(s.askedAt, timeZone) : ''}`]
             : [`${first} comes later`, party.act === 'approve' ? 'approves' : 'signs'];
@@ -155,13 +199,25 @@ function Activity({ sent }: { sent: SentView }) {
           <Small>{when(l.at, sent.plan.timeZone)}</Small>
         </View>
       ))}
-      {sent.activity.length > lines.length ? <Button kind="quiet" onPress={() => setAll(true)} style={{ alignSelf: 'flex-start' }}>Show everything</Button> : null}
+      {sent.activity.length > lines.length ? (
+        <Button kind="quiet" onPress={() => setAll(true)} style={{ alignSelf: 'flex-start' }}>
+          Show everything
+        </Button>
+      ) : null}
     </Card>
   );
 }
 
 /** One page with what stands on it and what is still wanted. */
-function LookAtPage({ sent, look, onClose }: { sent: SentView; look: { documentId: string; page: number }; onClose: () => void }) {
+function LookAtPage({
+  sent,
+  look,
+  onClose,
+}: {
+  sent: SentView;
+  look: { documentId: string; page: number };
+  onClose: () => void;
+}) {
   const [width, setWidth] = useState(0);
   const doc = sent.plan.documents.find((d) => d.id === look.documentId);
   const page = doc?.pages[look.page - 1];
@@ -178,17 +234,41 @@ function LookAtPage({ sent, look, onClose }: { sent: SentView; look: { documentI
       </View>
       <View onLayout={(e) => setWidth(e.nativeEvent.layout.width)}>
         {width > 0 ? (
-          <Sheet page={page} width={width} url={pathOf('documentPage', { documentId: doc.id, page: look.page })} label={`Page ${look.page} of ${doc.name}`}>
+          <Sheet
+            page={page}
+            width={width}
+            url={pathOf('documentPage', { documentId: doc.id, page: look.page })}
+            label={`Page ${look.page} of ${doc.name}`}
+          >
             <Fills page={page} scale={scale} fills={fills} />
             {open.map((m) => (
-              <View key={m.id} style={{ position: 'absolute', left: m.rect.x * scale, top: m.rect.y * scale, width: m.rect.w * scale, height: m.rect.h * scale }}>
-                <MarkFace rect={m.rect} scale={scale} kind={m.kind} ink={sent.plan.parties.find((x) => x.id === m.partyId)?.ink ?? 0} required={m.required} />
+              <View
+                key={m.id}
+                style={{
+                  position: 'absolute',
+                  left: m.rect.x * scale,
+                  top: m.rect.y * scale,
+                  width: m.rect.w * scale,
+                  height: m.rect.h * scale,
+                }}
+              >
+                <MarkFace
+                  rect={m.rect}
+                  scale={scale}
+                  kind={m.kind}
+                  ink={sent.plan.parties.find((x) => x.id === m.partyId)?.ink ?? 0}
+                  required={m.required}
+                />
               </View>
             ))}
           </Sheet>
         ) : null}
       </View>
-      <Small>{fills.length ? `Filled: ${[...new Set(fills.map((f) => inkOf(f.ink) && sent.plan.parties.find((x) => x.id === f.partyId)?.name))].join(', ')}` : 'Nobody has filled anything here yet.'}</Small>
+      <Small>
+        {fills.length
+          ? `Filled: ${[...new Set(fills.map((f) => sent.plan.parties.find((x) => x.id === f.partyId)?.name))].join(', ')}`
+          : 'Nobody has filled anything here yet.'}
+      </Small>
     </View>
   );
 }
@@ -198,11 +278,9 @@ function Withdraw({ packetId }: { packetId: string }) {
   const [reason, setReason] = useState<string | null>(null);
   if (reason === null)
     return (
-      <Pressable>
-        <Button kind="quiet" onPress={() => setReason('')} style={{ alignSelf: 'flex-start' }}>
-          Withdraw this packet
-        </Button>
-      </Pressable>
+      <Button kind="quiet" onPress={() => setReason('')} style={{ alignSelf: 'flex-start' }}>
+        Withdraw this packet
+      </Button>
     );
   return (
     <Card>

@@ -18,12 +18,24 @@ export function PathStrip({ packet }: { packet: PacketSummary }) {
     <View style={{ flexDirection: 'row', alignItems: 'center', flexWrap: 'wrap', rowGap: 6 }}>
       {packet.path.map((gate, i) => (
         <View key={i} style={{ flexDirection: 'row', alignItems: 'center' }}>
-          {i > 0 ? <View style={{ width: 22, height: 3, backgroundColor: gateState(packet, i - 1) === 'passed' ? p.moss : p.rule }} /> : null}
+          {i > 0 ? (
+            <View
+              style={{ width: 22, height: 3, backgroundColor: gateState(packet, i - 1) === 'passed' ? p.moss : p.rule }}
+            />
+          ) : null}
           <GatePost state={gateState(packet, i)} n={i + 1} size={26} />
           <View style={{ flexDirection: 'row', gap: 3, marginLeft: 5, marginRight: 5 }}>
             {gate.partyIds.map((id) => {
               const party = packet.parties.find((x) => x.id === id);
-              return party ? <Token key={id} name={party.name} ink={party.ink} size={24} label={`${party.name}${party.done ? ', done' : ''}`} /> : null;
+              return party ? (
+                <Token
+                  key={id}
+                  name={party.name}
+                  ink={party.ink}
+                  size={24}
+                  label={`${party.name}${party.done ? ', done' : ''}`}
+                />
+              ) : null;
             })}
           </View>
         </View>

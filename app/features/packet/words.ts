@@ -26,5 +26,12 @@ export const STATUS_WORDS: Record<AnyPacketStatus, string> = {
 
 /** A date and time for people, in a zone: "Mon, Nov 23, 9:41 AM". */
 export function when(iso: string, timeZone?: string): string {
-  return new Intl.DateTimeFormat('en-US', { weekday: 'short', month: 'short', day: 'numeric', hour: 'numeric', minute: '2-digit', timeZone }).format(new Date(iso));
+  return new Intl.DateTimeFormat('en-US', {
+    weekday: 'short',
+    month: 'short',
+    day: 'numeric',
+    hour: 'numeric',
+    minute: '2-digit',
+    timeZone,
+  }).format(new Date(iso));
 }

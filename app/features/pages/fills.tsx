@@ -25,17 +25,39 @@ export const Fills = memo(function Fills({ page, scale, fills }: Props) {
       viewBox={`0 0 ${page.width} ${page.height}`}
       style={{ position: 'absolute', left: 0, top: 0, pointerEvents: 'none' } as never}
     >
-      {ready ? fills.map((f) => <Shown key={f.markId} shows={f.shows} rect={f.rect} kind={f.kind} color={inkOf(f.ink).color} />) : null}
+      {ready
+        ? fills.map((f) => (
+            <Shown key={f.markId} shows={f.shows} rect={f.rect} kind={f.kind} color={inkOf(f.ink).color} />
+          ))
+        : null}
     </Svg>
   );
 });
 
-export function Shown({ shows, rect, kind, color }: { shows: ShownFill['shows']; rect: Rect; kind: ShownFill['kind']; color: string }) {
+export function Shown({
+  shows,
+  rect,
+  kind,
+  color,
+}: {
+  shows: ShownFill['shows'];
+  rect: Rect;
+  kind: ShownFill['kind'];
+  color: string;
+}) {
   if (shows.form === 'drawn') {
     return (
       <>
         {drawingSteps(shows.drawing, rect).map((steps, i) => (
-          <Path key={i} d={pathData(steps)} stroke={color} strokeWidth={PEN_WIDTH} strokeLinecap="round" strokeLinejoin="round" fill="none" />
+          <Path
+            key={i}
+            d={pathData(steps)}
+            stroke={color}
+            strokeWidth={PEN_WIDTH}
+            strokeLinecap="round"
+            strokeLinejoin="round"
+            fill="none"
+          />
         ))}
       </>
     );
@@ -47,7 +69,13 @@ export function Shown({ shows, rect, kind, color }: { shows: ShownFill['shows'];
       ? setScript(shows.text, kind === 'initials' ? 'initials' : 'signature', rect, measure)
       : setText(shows.text, rect, measure);
   return (
-    <SvgText x={line.x} y={line.baseline} fontSize={line.size} fontFamily={family} fill={shows.form === 'typed' ? color : '#1E2A32'}>
+    <SvgText
+      x={line.x}
+      y={line.baseline}
+      fontSize={line.size}
+      fontFamily={family}
+      fill={shows.form === 'typed' ? color : '#1E2A32'}
+    >
       {shows.text}
     </SvgText>
   );

@@ -29,7 +29,7 @@ export function familyOf(face: ScriptFace): string {
 
 /** Whether the faces are there to be measured and shown. `text` tells which fall-backs are needed. */
 export function useHandFonts(faces: ScriptFace[], text = ''): boolean {
-  const foreign = /[^\u0000-\u024f]/u.test(text);
+  const foreign = /[^ -\u024f]/u.test(text);
   const wanted: Record<string, number> = {};
   for (const face of faces) Object.assign(wanted, FILES[face]);
   if (foreign) Object.assign(wanted, FILES.caveat, { Mynerve_400Regular });

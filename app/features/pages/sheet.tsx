@@ -34,14 +34,19 @@ export function Sheet({ page, url, width, label, children, testID }: Props) {
   const uri = `${url}?dpi=${dpiFor(page, width)}`;
   const [failed, setFailed] = useState<string | null>(null);
   return (
-    <View
-      testID={testID}
-      style={{ width, height, backgroundColor: '#FFFFFF', boxShadow: `0 1px 10px ${p.rule}` }}
-    >
+    <View testID={testID} style={{ width, height, backgroundColor: '#FFFFFF', boxShadow: `0 1px 10px ${p.rule}` }}>
       {failed === uri ? (
-        <Body style={{ padding: 24, color: '#1E2A32' }}>This page could not be loaded. Check the connection and load it again.</Body>
+        <Body style={{ padding: 24, color: '#1E2A32' }}>
+          This page could not be loaded. Check the connection and load it again.
+        </Body>
       ) : (
-        <Image source={{ uri }} style={{ width, height }} resizeMode="stretch" accessibilityLabel={label} onError={() => setFailed(uri)} />
+        <Image
+          source={{ uri }}
+          style={{ width, height }}
+          resizeMode="stretch"
+          accessibilityLabel={label}
+          onError={() => setFailed(uri)}
+        />
       )}
       {children}
     </View>

@@ -39,7 +39,14 @@ export function PartyForm({ start, saveLabel, onSave, onCancel, error }: Props) 
       </View>
       <Field control={control} name="name" label="Name" autoComplete="off" />
       <Field control={control} name="email" label="Email" keyboard="email-address" autoComplete="off" />
-      <Field control={control} name="phone" label="Phone (optional)" keyboard="phone-pad" autoComplete="off" onSubmit={() => void submit()} />
+      <Field
+        control={control}
+        name="phone"
+        label="Phone (optional)"
+        keyboard="phone-pad"
+        autoComplete="off"
+        onSubmit={() => void submit()}
+      />
       {error ? <Trouble error={error} /> : null}
       <View style={{ flexDirection: 'row', gap: 10 }}>
         <Button kind="main" onPress={() => void submit()} testID="save-party">

@@ -25,7 +25,12 @@ export function AgreementStep({ signing, view, onRead, onDecline }: Props) {
   const left = view.marks.filter((m) => m.required && !m.done && !m.automatic);
   const initials = left.filter((m) => m.kind === 'initials').length;
   const signatures = left.filter((m) => m.kind === 'signature').length;
-  const todo = [initials ? `initial ${count(initials, 'place')}` : '', signatures ? `sign ${count(signatures, 'time')}` : ''].filter(Boolean).join(' and ');
+  const todo = [
+    initials ? `initial ${count(initials, 'place')}` : '',
+    signatures ? `sign ${count(signatures, 'time')}` : '',
+  ]
+    .filter(Boolean)
+    .join(' and ');
   return (
     <Page max={560}>
       <WhoIs view={view} />
@@ -33,13 +38,19 @@ export function AgreementStep({ signing, view, onRead, onDecline }: Props) {
         <Small>{`${view.firmName} for ${view.dealName}`}</Small>
         <Title>{view.packetName}</Title>
       </View>
-      {view.message ? <Card><Body>{view.message}</Body></Card> : null}
+      {view.message ? (
+        <Card>
+          <Body>{view.message}</Body>
+        </Card>
+      ) : null}
       <Body style={{ fontSize: 18, lineHeight: 26 }}>
         {`${count(view.documents.length, 'document')}, ${count(pages, 'page')}. ${todo ? `You ${todo}.` : ''} You can stop at any time and go on later with the same link.`}
       </Body>
       <Card>
         <Heading>Signing electronically</Heading>
-        {view.agreementText.paragraphs.map((t, i) => <Body key={i}>{t}</Body>)}
+        {view.agreementText.paragraphs.map((t, i) => (
+          <Body key={i}>{t}</Body>
+        ))}
         <Pressable
           role="checkbox"
           aria-checked={ticked}
@@ -47,7 +58,18 @@ export function AgreementStep({ signing, view, onRead, onDecline }: Props) {
           onPress={() => setTicked(!ticked)}
           style={{ flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: 56 }}
         >
-          <View style={{ width: 30, height: 30, borderRadius: 8, borderWidth: 2, borderColor: p.ink, backgroundColor: ticked ? p.ink : p.sheet, alignItems: 'center', justifyContent: 'center' }}>
+          <View
+            style={{
+              width: 30,
+              height: 30,
+              borderRadius: 8,
+              borderWidth: 2,
+              borderColor: p.ink,
+              backgroundColor: ticked ? p.ink : p.sheet,
+              alignItems: 'center',
+              justifyContent: 'center',
+            }}
+          >
             {ticked ? <Icon name="check" color={p.paper} /> : null}
           </View>
           <Body style={{ flex: 1, fontSize: 18 }}>I agree to sign electronically</Body>
@@ -65,8 +87,12 @@ export function AgreementStep({ signing, view, onRead, onDecline }: Props) {
         Go on
       </Button>
       <View style={{ flexDirection: 'row', justifyContent: 'space-between' }}>
-        <Button kind="quiet" onPress={onRead}>Read everything first</Button>
-        <Button kind="quiet" onPress={onDecline}>Decline</Button>
+        <Button kind="quiet" onPress={onRead}>
+          Read everything first
+        </Button>
+        <Button kind="quiet" onPress={onDecline}>
+          Decline
+        </Button>
       </View>
     </Page>
   );

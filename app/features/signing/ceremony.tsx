@@ -28,12 +28,34 @@ export function Ceremony({ token }: { token: string }) {
     );
   const view = query.data;
   if (side === 'read') return <ReadAll token={token} view={view} onBack={() => setSide(null)} />;
-  if (side === 'decline' && view.myTurn) return <DeclineStep signing={signing} view={view} onBack={() => setSide(null)} />;
-  if (view.mine === 'done' || view.status !== 'at_gate' || !view.myTurn) return <Ended token={token} view={view} onRead={() => setSide('read')} />;
-  if (!view.agreed) return <AgreementStep signing={signing} view={view} onRead={() => setSide('read')} onDecline={() => setSide('decline')} />;
-  if (view.me.act === 'approve') return <ApproveStep signing={signing} view={view} onRead={() => setSide('read')} onDecline={() => setSide('decline')} />;
+  if (side === 'decline' && view.myTurn)
+    return <DeclineStep signing={signing} view={view} onBack={() => setSide(null)} />;
+  if (view.mine === 'done' || view.status !== 'at_gate' || !view.myTurn)
+    return <Ended token={token} view={view} onRead={() => setSide('read')} />;
+  if (!view.agreed)
+    return (
+      <AgreementStep
+        signing={signing}
+        view={view}
+        onRead={() => setSide('read')}
+        onDecline={() => setSide('decline')}
+      />
+    );
+  if (view.me.act === 'approve')
+    return (
+      <ApproveStep signing={signing} view={view} onRead={() => setSide('read')} onDecline={() => setSide('decline')} />
+    );
   if (!view.hand || side === 'hand') return <HandStep signing={signing} view={view} onDone={() => setSide(null)} />;
-  return <PlacesStep token={token} signing={signing} view={view} onRead={() => setSide('read')} onDecline={() => setSide('decline')} onHand={() => setSide('hand')} />;
+  return (
+    <PlacesStep
+      token={token}
+      signing={signing}
+      view={view}
+      onRead={() => setSide('read')}
+      onDecline={() => setSide('decline')}
+      onHand={() => setSide('hand')}
+    />
+  );
 }
 
 /** Who is signing, said clearly: two people may share one mailbox. */
@@ -49,16 +71,40 @@ export function WhoIs({ view }: { view: SigningView }) {
   );
 }
 
-function ApproveStep({ signing, view, onRead, onDecline }: { signing: Signing; view: SigningView; onRead: () => void; onDecline: () => void }) {
+function ApproveStep({
+  signing,
+  view,
+  onRead,
+  onDecline,
+}: {
+  signing: Signing;
+  view: SigningView;
+  onRead: () => void;
+  onDecline: () => void;
+}) {
   return (
     <Page max={560}>
       <WhoIs view={view} />
       <Title>{view.packetName}</Title>
-      <Body>Please read the documents. If you agree with them, approve. Nothing is written onto the pages for you.</Body>
-      <Button large onPress={onRead}>Read everything</Button>
+      <Body>
+        Please read the documents. If you agree with them, approve. Nothing is written onto the pages for you.
+      </Body>
+      <Button large onPress={onRead}>
+        Read everything
+      </Button>
       {signing.finish.isError ? <Trouble error={signing.finish.error} /> : null}
-      <Button large kind="main" busy={signing.finish.isPending} onPress={() => signing.finish.mutate()} testID="approve">Approve</Button>
-      <Button kind="quiet" onPress={onDecline}>Decline</Button>
+      <Button
+        large
+        kind="main"
+        busy={signing.finish.isPending}
+        onPress={() => signing.finish.mutate()}
+        testID="approve"
+      >
+        Approve
+      </Button>
+      <Button kind="quiet" onPress={onDecline}>
+        Decline
+      </Button>
     </Page>
   );
 }
@@ -70,28 +116,55 @@ function Ended({ token, view, onRead }: { token: string; view: SigningView; onRe
   const sealed = view.documents.length > 0 && view.documents.every((d) => d.sealed);
   const [title, text] =
     view.status === 'executed'
-      ? ['Everyone has signed', sealed ? 'Your sealed copies are ready. They show every signature and who signed what when.' : 'Your sealed copies are being made. They show here in a moment.']
+      ? [
+          'Everyone has signed',
+          sealed
+            ? 'Your sealed copies are ready. They show every signature and who signed what when.'
+            : 'Your sealed copies are being made. They show here in a moment.',
+        ]
       : view.status === 'declined'
-        ? [view.mine === 'declined' ? 'You have declined' : 'This has ended', view.mine === 'declined' ? `We have told ${view.firmName} why. You do not have to do anything else.` : 'Somebody declined to sign. You do not have to do anything.']
+        ? [
+            view.mine === 'declined' ? 'You have declined' : 'This has ended',
+            view.mine === 'declined'
+              ? `We have told ${view.firmName} why. You do not have to do anything else.`
+              : 'Somebody declined to sign. You do not have to do anything.',
+          ]
         : view.mine === 'done'
-          ? [`Thank you, ${firstName(view.me.name)}`, waiting.length ? `You are done. ${listWords(waiting)} ${waiting.length === 1 ? 'signs' : 'sign'} next; then we send you your sealed copy.` : 'You are done.']
+          ? [
+              `Thank you, ${firstName(view.me.name)}`,
+              waiting.length
+                ? `You are done. ${listWords(waiting)} ${waiting.length === 1 ? 'signs' : 'sign'} next; then we send you your sealed copy.`
+                : 'You are done.',
+            ]
           : view.me.act === 'copy'
-            ? ['A copy for you', 'You do not have to sign. You can read everything here; the sealed copy follows when everyone has signed.']
+            ? [
+                'A copy for you',
+                'You do not have to sign. You can read everything here; the sealed copy follows when everyone has signed.',
+              ]
             : ['Nothing to do now', `${view.firmName} will be in touch if there is something to sign.`];
   return (
     <Page max={560}>
       <WhoIs view={view} />
-      <View style={{ width: 56, height: 6, borderRadius: 3, backgroundColor: view.status === 'declined' ? p.wine : p.moss }} />
+      <View
+        style={{ width: 56, height: 6, borderRadius: 3, backgroundColor: view.status === 'declined' ? p.wine : p.moss }}
+      />
       <Title testID="ended">{title}</Title>
       <Body style={{ fontSize: 18, lineHeight: 26 }}>{text}</Body>
       <Card>
         <Heading>{sealed ? 'Sealed copies' : 'Documents'}</Heading>
         {view.documents.map((d) => (
-          <Button key={d.id} icon="download" onPress={() => void Linking.openURL(pathOf('signingFile', { token, documentId: d.id }))} testID="download">
+          <Button
+            key={d.id}
+            icon="download"
+            onPress={() => void Linking.openURL(pathOf('signingFile', { token, documentId: d.id }))}
+            testID="download"
+          >
             {d.name}
           </Button>
         ))}
-        <Button kind="quiet" onPress={onRead} style={{ alignSelf: 'flex-start' }}>Read everything here</Button>
+        <Button kind="quiet" onPress={onRead} style={{ alignSelf: 'flex-start' }}>
+          Read everything here
+        </Button>
       </Card>
       <Small>You can close this page. This link keeps working for your documents.</Small>
     </Page>

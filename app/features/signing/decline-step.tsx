@@ -13,12 +13,28 @@ export function DeclineStep({ signing, view, onBack }: { signing: Signing; view:
       <WhoIs view={view} />
       <Title>Decline to sign</Title>
       <Body>{`This ends “${view.packetName}” for everyone. ${view.firmName} will read what you write here.`}</Body>
-      <TextInput mode="outlined" label="Why do you decline?" value={reason} onChangeText={setReason} multiline numberOfLines={4} testID="reason" />
+      <TextInput
+        mode="outlined"
+        label="Why do you decline?"
+        value={reason}
+        onChangeText={setReason}
+        multiline
+        numberOfLines={4}
+        testID="reason"
+      />
       {signing.decline.isError ? <Trouble error={signing.decline.error} /> : null}
-      <Button large kind="stop" busy={signing.decline.isPending} onPress={() => signing.decline.mutate(reason, { onSuccess: onBack })} testID="decline-now">
+      <Button
+        large
+        kind="stop"
+        busy={signing.decline.isPending}
+        onPress={() => signing.decline.mutate(reason, { onSuccess: onBack })}
+        testID="decline-now"
+      >
         Decline
       </Button>
-      <Button large onPress={onBack}>Go back</Button>
+      <Button large onPress={onBack}>
+        Go back
+      </Button>
     </Page>
   );
 }

@@ -59,7 +59,11 @@ export function DrawPad({ label, height, value, color, onChange, testID }: Props
       setLive(null);
       const { value: v, onChange: change } = latest.current;
       const r = el.getBoundingClientRect();
-      change(v ? { ...v, strokes: [...v.strokes, done].slice(-200) } : { width: Math.round(r.width), height: Math.round(r.height), strokes: [done] });
+      change(
+        v
+          ? { ...v, strokes: [...v.strokes, done].slice(-200) }
+          : { width: Math.round(r.width), height: Math.round(r.height), strokes: [done] },
+      );
     };
     el.addEventListener('pointerdown', down);
     el.addEventListener('pointermove', move);
@@ -84,14 +88,33 @@ export function DrawPad({ label, height, value, color, onChange, testID }: Props
         role="img"
         aria-label={`${label}. ${value ? 'Something is drawn.' : 'Empty.'}`}
         testID={testID}
-        style={{ height, borderWidth: 1.5, borderStyle: 'dashed', borderColor: p.slate, borderRadius: 12, backgroundColor: '#FFFFFF', touchAction: 'none', cursor: 'crosshair', overflow: 'hidden' } as never}
+        style={
+          {
+            height,
+            borderWidth: 1.5,
+            borderStyle: 'dashed',
+            borderColor: p.slate,
+            borderRadius: 12,
+            backgroundColor: '#FFFFFF',
+            touchAction: 'none',
+            cursor: 'crosshair',
+            overflow: 'hidden',
+          } as never
+        }
       >
-        <Svg width="100%" height="100%" viewBox={value ? `0 0 ${size.width} ${size.height}` : undefined} style={{ pointerEvents: 'none' } as never}>
+        <Svg
+          width="100%"
+          height="100%"
+          viewBox={value ? `0 0 ${size.width} ${size.height}` : undefined}
+          style={{ pointerEvents: 'none' } as never}
+        >
           {strokes.length
             ? drawingSteps({ strokes }, rect).map((steps, i) => (
                 <Path
                   key={i}
-                  d={steps.map((s) => (s.to === 'Q' ? `Q${s.cx} ${s.cy} ${s.x} ${s.y}` : `${s.to}${s.x} ${s.y}`)).join(' ')}
+                  d={steps
+                    .map((s) => (s.to === 'Q' ? `Q${s.cx} ${s.cy} ${s.x} ${s.y}` : `${s.to}${s.x} ${s.y}`))
+                    .join(' ')}
                   stroke={color}
                   strokeWidth={3}
                   strokeLinecap="round"
@@ -103,7 +126,14 @@ export function DrawPad({ label, height, value, color, onChange, testID }: Props
         </Svg>
       </View>
       <View style={{ flexDirection: 'row', justifyContent: 'flex-end' }}>
-        <Button kind="quiet" icon="undo" disabled={!value} onPress={() => onChange(value && value.strokes.length > 1 ? { ...value, strokes: value.strokes.slice(0, -1) } : null)}>
+        <Button
+          kind="quiet"
+          icon="undo"
+          disabled={!value}
+          onPress={() =>
+            onChange(value && value.strokes.length > 1 ? { ...value, strokes: value.strokes.slice(0, -1) } : null)
+          }
+        >
           Undo
         </Button>
         <Button kind="quiet" disabled={!value} onPress={() => onChange(null)}>

@@ -25,18 +25,24 @@ export function HandStep({ signing, view, onDone }: { signing: Signing; view: Si
   const [signature, setSignature] = useState<Drawing | null>(was?.form === 'drawn' ? was.signature : null);
   const [short, setShort] = useState<Drawing | null>(was?.form === 'drawn' ? was.initials : null);
   const [problem, setProblem] = useState<string | null>(null);
-  const ready = useHandFonts(form === 'typed' ? view.faces : [], name + initials);
   const color = inkOf(view.me.ink).color;
 
   const save = () => {
     setProblem(null);
     if (form === 'typed') {
       if (!name.trim() || !initials.trim()) return setProblem('Please write your name and your initials.');
-      signing.setHand.mutate({ form: 'typed', face, signature: name.trim(), initials: initials.trim() }, { onSuccess: onDone });
+      signing.setHand.mutate(
+        { form: 'typed', face, signature: name.trim(), initials: initials.trim() },
+        { onSuccess: onDone },
+      );
       return;
     }
-    if (!signature || !short) return setProblem(signature ? 'Please draw your initials too.' : 'Please draw your signature.');
-    signing.setHand.mutate({ form: 'drawn', signature, initials: short, initialsText: view.suggestedInitials.slice(0, 8) }, { onSuccess: onDone });
+    if (!signature || !short)
+      return setProblem(signature ? 'Please draw your initials too.' : 'Please draw your signature.');
+    signing.setHand.mutate(
+      { form: 'drawn', signature, initials: short, initialsText: view.suggestedInitials.slice(0, 8) },
+      { onSuccess: onDone },
+    );
   };
   return (
     <Page max={560}>
@@ -55,7 +61,14 @@ export function HandStep({ signing, view, onDone }: { signing: Signing; view: Si
       {form === 'typed' ? (
         <Card style={{ gap: 12 }}>
           <TextInput mode="outlined" label="Your name" value={name} onChangeText={setName} testID="hand-name" />
-          <TextInput mode="outlined" label="Your initials" value={initials} onChangeText={setInitials} maxLength={8} testID="hand-initials" />
+          <TextInput
+            mode="outlined"
+            label="Your initials"
+            value={initials}
+            onChangeText={setInitials}
+            maxLength={8}
+            testID="hand-initials"
+          />
           <View role="radiogroup" aria-label="Writing" style={{ gap: 8 }}>
             {view.faces.map((f) => {
               const hand: Hand = { form: 'typed', face: f, signature: name || ' ', initials: initials || ' ' };
@@ -68,15 +81,20 @@ export function HandStep({ signing, view, onDone }: { signing: Signing; view: Si
                   aria-label={`${FACE_WORDS[f]} writing`}
                   testID={`face-${f}`}
                   onPress={() => setFace(f)}
-                  style={{ borderWidth: on ? 2.5 : 1.5, borderColor: on ? p.brick : p.rule, borderRadius: 12, backgroundColor: '#FFFFFF', flexDirection: 'row', alignItems: 'center', minHeight: 64, paddingHorizontal: 10 }}
+                  style={{
+                    borderWidth: on ? 2.5 : 1.5,
+                    borderColor: on ? p.brick : p.rule,
+                    borderRadius: 12,
+                    backgroundColor: '#FFFFFF',
+                    flexDirection: 'row',
+                    alignItems: 'center',
+                    minHeight: 64,
+                    paddingHorizontal: 10,
+                  }}
                 >
-                  {ready ? (
-                    <>
-                      <Preview shows={showHand(hand, 'signature', name)} kind="signature" width={200} color={color} />
-                      <View style={{ flex: 1 }} />
-                      <Preview shows={showHand(hand, 'initials', name)} kind="initials" width={80} color={color} />
-                    </>
-                  ) : null}
+                  <Preview shows={showHand(hand, 'signature', name)} kind="signature" width={200} color={color} />
+                  <View style={{ flex: 1 }} />
+                  <Preview shows={showHand(hand, 'initials', name)} kind="initials" width={80} color={color} />
                 </Pressable>
               );
             })}
@@ -85,9 +103,23 @@ export function HandStep({ signing, view, onDone }: { signing: Signing; view: Si
       ) : (
         <Card style={{ gap: 12 }}>
           <Strong>Signature</Strong>
-          <DrawPad label="Draw your signature" height={150} value={signature} color={color} onChange={setSignature} testID="pad-signature" />
+          <DrawPad
+            label="Draw your signature"
+            height={150}
+            value={signature}
+            color={color}
+            onChange={setSignature}
+            testID="pad-signature"
+          />
           <Strong>Initials</Strong>
-          <DrawPad label="Draw your initials" height={120} value={short} color={color} onChange={setShort} testID="pad-initials" />
+          <DrawPad
+            label="Draw your initials"
+            height={120}
+            value={short}
+            color={color}
+            onChange={setShort}
+            testID="pad-initials"
+          />
           <Small>Use a finger, a pen or the mouse. If drawing is hard, typing counts just the same.</Small>
         </Card>
       )}
@@ -100,8 +132,20 @@ export function HandStep({ signing, view, onDone }: { signing: Signing; view: Si
   );
 }
 
-export function Preview({ shows, kind, width, color }: { shows: ReturnType<typeof showHand>; kind: 'signature' | 'initials'; width: number; color: string }) {
+export function Preview({
+  shows,
+  kind,
+  width,
+  color,
+}: {
+  shows: ReturnType<typeof showHand>;
+  kind: 'signature' | 'initials';
+  width: number;
+  color: string;
+}) {
   const height = 50;
+  const ready = useHandFonts(shows.form === 'typed' ? [shows.face] : [], shows.form === 'typed' ? shows.text : '');
+  if (!ready) return <View style={{ width, height }} />;
   return (
     <Svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} aria-hidden>
       <Shown shows={shows} kind={kind} rect={{ x: 2, y: 2, w: width - 4, h: height - 4 }} color={color} />

@@ -53,7 +53,17 @@ export function PlacesStep({ token, signing, view, onRead, onDecline, onHand }: 
   const done = mine.length - left.length;
   return (
     <View style={{ flex: 1, backgroundColor: p.bench }}>
-      <View role="banner" style={{ backgroundColor: p.sheet, borderBottomWidth: 1, borderColor: p.rule, paddingHorizontal: 14, paddingVertical: 10, gap: 8 }}>
+      <View
+        role="banner"
+        style={{
+          backgroundColor: p.sheet,
+          borderBottomWidth: 1,
+          borderColor: p.rule,
+          paddingHorizontal: 14,
+          paddingVertical: 10,
+          gap: 8,
+        }}
+      >
         <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
           <Token name={view.me.name} ink={view.me.ink} size={34} />
           <View style={{ flex: 1 }}>
@@ -61,39 +71,87 @@ export function PlacesStep({ token, signing, view, onRead, onDecline, onHand }: 
             <Small numberOfLines={1}>{`Page ${page} of ${doc.pages.length}, ${doc.name}`}</Small>
           </View>
           <View style={{ alignItems: 'flex-end' }}>
-            <Body testID="left"><Strong style={{ fontSize: 22 }}>{String(left.length)}</Strong>{' left'}</Body>
+            <Body testID="left">
+              <Strong style={{ fontSize: 22 }}>{String(left.length)}</Strong>
+              {' left'}
+            </Body>
           </View>
         </View>
-        <View role="progressbar" aria-label="How far you are" aria-valuemin={0} aria-valuemax={mine.length} aria-valuenow={done} style={{ height: 8, borderRadius: 4, backgroundColor: p.rule, overflow: 'hidden' }}>
+        <View
+          role="progressbar"
+          aria-label="How far you are"
+          aria-valuemin={0}
+          aria-valuemax={mine.length}
+          aria-valuenow={done}
+          style={{ height: 8, borderRadius: 4, backgroundColor: p.rule, overflow: 'hidden' }}
+        >
           <View style={{ height: 8, width: `${(100 * done) / Math.max(1, mine.length)}%`, backgroundColor: p.moss }} />
         </View>
       </View>
-      <View role="main" style={{ flex: 1 }} onLayout={(e: LayoutChangeEvent) => setRoom({ width: e.nativeEvent.layout.width, height: e.nativeEvent.layout.height })}>
+      <View
+        role="main"
+        style={{ flex: 1 }}
+        onLayout={(e: LayoutChangeEvent) =>
+          setRoom({ width: e.nativeEvent.layout.width, height: e.nativeEvent.layout.height })
+        }
+      >
         <ScrollView ref={scroller} contentContainerStyle={{ paddingVertical: MARGIN }}>
-          <ScrollView horizontal contentContainerStyle={{ flexGrow: 1, justifyContent: 'center', paddingHorizontal: MARGIN }}>
+          <ScrollView
+            horizontal
+            contentContainerStyle={{ flexGrow: 1, justifyContent: 'center', paddingHorizontal: MARGIN }}
+          >
             {width > 0 ? (
-              <SigningSheet key={`${doc.id}:${page}`} token={token} view={view} documentId={doc.id} page={page} width={width} current={current} onTouch={(m) => setChosen(m.id)} />
+              <SigningSheet
+                key={`${doc.id}:${page}`}
+                token={token}
+                view={view}
+                documentId={doc.id}
+                page={page}
+                width={width}
+                current={current}
+                onTouch={(m) => setChosen(m.id)}
+              />
             ) : null}
           </ScrollView>
         </ScrollView>
       </View>
       <View style={{ backgroundColor: p.sheet, borderTopWidth: 1, borderColor: p.rule, padding: 14, gap: 10 }}>
         {current ? (
-          <PlaceAct key={current.id} signing={signing} view={view} mark={current} next={left.find((m) => m.id !== current.id) ?? null} onHand={onHand} onNext={() => setChosen(null)} />
+          <PlaceAct
+            key={current.id}
+            signing={signing}
+            view={view}
+            mark={current}
+            next={left.find((m) => m.id !== current.id) ?? null}
+            onHand={onHand}
+            onNext={() => setChosen(null)}
+          />
         ) : (
           <>
             <Strong style={{ fontSize: 19 }}>Everything is in place.</Strong>
             <Small>Press Finish to hand in what you signed.</Small>
             {signing.finish.isError ? <Trouble error={signing.finish.error} /> : null}
-            <Button large kind="main" busy={signing.finish.isPending} onPress={() => signing.finish.mutate()} testID="finish">
+            <Button
+              large
+              kind="main"
+              busy={signing.finish.isPending}
+              onPress={() => signing.finish.mutate()}
+              testID="finish"
+            >
               Finish
             </Button>
           </>
         )}
         <View style={{ flexDirection: 'row', justifyContent: 'space-between' }}>
-          <Button kind="quiet" onPress={onRead}>Read everything</Button>
-          <Button kind="quiet" onPress={() => setZoom((z) => (z + 1) % ZOOMS.length)}>{zoom === ZOOMS.length - 1 ? 'Smaller' : 'Larger'}</Button>
-          <Button kind="quiet" onPress={onDecline}>Decline</Button>
+          <Button kind="quiet" onPress={onRead}>
+            Read everything
+          </Button>
+          <Button kind="quiet" onPress={() => setZoom((z) => (z + 1) % ZOOMS.length)}>
+            {zoom === ZOOMS.length - 1 ? 'Smaller' : 'Larger'}
+          </Button>
+          <Button kind="quiet" onPress={onDecline}>
+            Decline
+          </Button>
         </View>
       </View>
     </View>
@@ -101,7 +159,21 @@ export function PlacesStep({ token, signing, view, onRead, onDecline, onHand }: 
 }
 
 /** The one act for the place in hand, in one touch. */
-function PlaceAct({ signing, view, mark, next, onHand, onNext }: { signing: Signing; view: SigningView; mark: OwnMark; next: OwnMark | null; onHand: () => void; onNext: () => void }) {
+function PlaceAct({
+  signing,
+  view,
+  mark,
+  next,
+  onHand,
+  onNext,
+}: {
+  signing: Signing;
+  view: SigningView;
+  mark: OwnMark;
+  next: OwnMark | null;
+  onHand: () => void;
+  onNext: () => void;
+}) {
   const p = usePalette();
   const [text, setText] = useState('');
   const elsewhere = next && (next.documentId !== mark.documentId || next.page !== mark.page);
@@ -113,27 +185,62 @@ function PlaceAct({ signing, view, mark, next, onHand, onNext }: { signing: Sign
         ? `, then go to page ${next.page}`
         : `, then go to ${nextDoc?.name ?? 'the next document'}`
       : ', then the next place';
-  const words = { initials: ['Initial', `Initial page ${mark.page}`], signature: ['Sign here', `Sign page ${mark.page}`], text: ['Write it', mark.label ?? `Fill in on page ${mark.page}`] } as Record<string, [string, string]>;
+  const words = {
+    initials: ['Initial', `Initial page ${mark.page}`],
+    signature: ['Sign here', `Sign page ${mark.page}`],
+    text: ['Write it', mark.label ?? `Fill in on page ${mark.page}`],
+  } as Record<string, [string, string]>;
   const [verb, title] = words[mark.kind] ?? ['Fill', 'Fill in'];
-  const before = view.fills.filter((f) => f.documentId === mark.documentId && f.page === mark.page && f.kind === mark.kind && f.partyId !== view.me.id);
-  const fill = () => signing.fill.mutate({ markId: mark.id, ...(mark.kind === 'text' ? { text } : {}) }, { onSuccess: onNext });
+  const before = view.fills.filter(
+    (f) => f.documentId === mark.documentId && f.page === mark.page && f.kind === mark.kind && f.partyId !== view.me.id,
+  );
+  const fill = () =>
+    signing.fill.mutate({ markId: mark.id, ...(mark.kind === 'text' ? { text } : {}) }, { onSuccess: onNext });
   return (
     <>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
         <View style={{ flex: 1 }}>
-          <Strong style={{ fontSize: 20, lineHeight: 26 }} testID="place-title">{title}</Strong>
-          {before.length ? <Small>{`${before.length === 1 ? 'One other person has' : `${before.length} others have`} signed here before you`}</Small> : null}
+          <Strong style={{ fontSize: 20, lineHeight: 26 }} testID="place-title">
+            {title}
+          </Strong>
+          {before.length ? (
+            <Small>{`${before.length === 1 ? 'One other person has' : `${before.length} others have`} ${mark.kind === 'initials' ? 'initialled' : 'signed'} this page before you`}</Small>
+          ) : null}
         </View>
         {mark.kind !== 'text' && view.hand ? (
           <View style={{ alignItems: 'center' }}>
-            <View style={{ borderWidth: 1, borderStyle: 'dashed', borderColor: p.rule, borderRadius: 10, backgroundColor: '#FFFFFF' }}>
-              <Preview shows={showHand(view.hand, mark.kind === 'initials' ? 'initials' : 'signature', view.me.name)} kind={mark.kind === 'initials' ? 'initials' : 'signature'} width={mark.kind === 'initials' ? 70 : 130} color={inkOf(view.me.ink).color} />
+            <View
+              style={{
+                borderWidth: 1,
+                borderStyle: 'dashed',
+                borderColor: p.rule,
+                borderRadius: 10,
+                backgroundColor: '#FFFFFF',
+              }}
+            >
+              <Preview
+                shows={showHand(view.hand, mark.kind === 'initials' ? 'initials' : 'signature', view.me.name)}
+                kind={mark.kind === 'initials' ? 'initials' : 'signature'}
+                width={mark.kind === 'initials' ? 70 : 130}
+                color={inkOf(view.me.ink).color}
+              />
             </View>
-            <Button kind="quiet" onPress={onHand} style={{ minHeight: 44 }}>Change</Button>
+            <Button kind="quiet" onPress={onHand} style={{ minHeight: 44 }}>
+              Change
+            </Button>
           </View>
         ) : null}
       </View>
-      {mark.kind === 'text' ? <TextInput mode="outlined" label={mark.label ?? 'Your text'} value={text} onChangeText={setText} onSubmitEditing={fill} testID="place-text" /> : null}
+      {mark.kind === 'text' ? (
+        <TextInput
+          mode="outlined"
+          label={mark.label ?? 'Your text'}
+          value={text}
+          onChangeText={setText}
+          onSubmitEditing={fill}
+          testID="place-text"
+        />
+      ) : null}
       {signing.fill.isError ? <Trouble error={signing.fill.error} /> : null}
       <Button large kind="main" busy={signing.fill.isPending} onPress={fill} testID="fill">
         {`${verb}${goes}`}

@@ -32,7 +32,9 @@ export function ReadAll({ token, view, onBack }: { token: string; view: SigningV
         ) : null}
       </View>
       <View style={{ padding: 12, backgroundColor: p.sheet, borderTopWidth: 1, borderColor: p.rule }}>
-        <Button large kind="main" onPress={onBack} testID="back">Back</Button>
+        <Button large kind="main" onPress={onBack} testID="back">
+          Back
+        </Button>
       </View>
     </View>
   );

@@ -23,13 +23,28 @@ export function SigningSheet({ token, view, documentId, page: n, width, current,
   const scale = width / page.width;
   const own = view.marks.filter((m) => m.documentId === documentId && m.page === n && !m.done);
   return (
-    <Sheet page={page} width={width} url={pathOf('signingPage', { token, documentId, page: n })} label={`Page ${n} of ${doc.name}`} testID="signing-sheet">
+    <Sheet
+      page={page}
+      width={width}
+      url={pathOf('signingPage', { token, documentId, page: n })}
+      label={`Page ${n} of ${doc.name}`}
+      testID="signing-sheet"
+    >
       <Fills page={page} scale={scale} fills={view.fills.filter((f) => f.documentId === documentId && f.page === n)} />
       {own.map((m) => {
         const on = m.id === current?.id;
         const what = m.automatic ? `${MARK_WORDS[m.kind]}, filled when you finish` : `your ${MARK_WORDS[m.kind]}`;
         return (
-          <View key={m.id} style={{ position: 'absolute', left: m.rect.x * scale, top: m.rect.y * scale, width: m.rect.w * scale, height: m.rect.h * scale }}>
+          <View
+            key={m.id}
+            style={{
+              position: 'absolute',
+              left: m.rect.x * scale,
+              top: m.rect.y * scale,
+              width: m.rect.w * scale,
+              height: m.rect.h * scale,
+            }}
+          >
             <Pressable
               role="button"
               disabled={m.automatic || !onTouch}
@@ -39,7 +54,15 @@ export function SigningSheet({ token, view, documentId, page: n, width, current,
               testID={on ? 'current-place' : 'place'}
               style={{ flex: 1 }}
             >
-              <MarkFace rect={m.rect} scale={scale} kind={m.kind} ink={view.me.ink} required={m.required} selected={on} text={m.kind === 'initials' ? 'initials' : undefined} />
+              <MarkFace
+                rect={m.rect}
+                scale={scale}
+                kind={m.kind}
+                ink={view.me.ink}
+                required={m.required}
+                selected={on}
+                text={m.kind === 'initials' ? 'initials' : undefined}
+              />
             </Pressable>
           </View>
         );

@@ -26,17 +26,32 @@ const again = (n: number, error: unknown) => n < 4 && error instanceof ApiError 
 export function useSigning(token: string) {
   const client = useQueryClient();
   const params = { token };
-  const query = useQuery({ queryKey: keys.signing(token), queryFn: () => call<SigningView>('signing', { params }), staleTime: 30_000 });
+  const query = useQuery({
+    queryKey: keys.signing(token),
+    queryFn: () => call<SigningView>('signing', { params }),
+    staleTime: 30_000,
+  });
   useLive(query.isSuccess ? pathOf('signingLive', params) : null, keys.signing(token));
   const acts = useActIds();
   const onSuccess = (view: SigningView) => client.setQueryData(keys.signing(token), view);
   return {
     query,
-    agree: useMutation({ mutationFn: (agreement: string) => call<SigningView>('agree', { params, body: { agreement } }), onSuccess, retry: again }),
-    setHand: useMutation({ mutationFn: (hand: HandBody) => call<SigningView>('setHand', { params, body: hand }), onSuccess, retry: again }),
+    agree: useMutation({
+      mutationFn: (agreement: string) => call<SigningView>('agree', { params, body: { agreement } }),
+      onSuccess,
+      retry: again,
+    }),
+    setHand: useMutation({
+      mutationFn: (hand: HandBody) => call<SigningView>('setHand', { params, body: hand }),
+      onSuccess,
+      retry: again,
+    }),
     fill: useMutation({
       mutationFn: ({ markId, text }: { markId: string; text?: string }) =>
-        call<SigningView>('fill', { params: { token, markId }, body: { actId: acts.take(markId), ...(text === undefined ? {} : { text }) } }),
+        call<SigningView>('fill', {
+          params: { token, markId },
+          body: { actId: acts.take(markId), ...(text === undefined ? {} : { text }) },
+        }),
       onSuccess: (view, { markId }) => {
         acts.done(markId);
         onSuccess(view);
@@ -48,7 +63,10 @@ export function useSigning(token: string) {
       onSuccess,
       retry: again,
     }),
-    decline: useMutation({ mutationFn: (reason: string) => call<SigningView>('decline', { params, body: { reason } }), onSuccess }),
+    decline: useMutation({
+      mutationFn: (reason: string) => call<SigningView>('decline', { params, body: { reason } }),
+      onSuccess,
+    }),
   };
 }
 

@@ -22,12 +22,19 @@ export default function Deal() {
   const deal = useDeal(dealId);
   const wide = useWide();
   if (deal.isPending) return <Loading what="the deal" />;
-  if (deal.isError) return <Page><Trouble error={deal.error} retry={() => void deal.refetch()} /></Page>;
+  if (deal.isError)
+    return (
+      <Page>
+        <Trouble error={deal.error} retry={() => void deal.refetch()} />
+      </Page>
+    );
   const d = deal.data;
   return (
     <Page max={wide ? 1080 : 760}>
       <View>
-        <Small>{[{ listing: 'Listing', sale: 'Sale', tenancy: 'Tenancy' }[d.kind], d.city].filter(Boolean).join(' · ')}</Small>
+        <Small>
+          {[{ listing: 'Listing', sale: 'Sale', tenancy: 'Tenancy' }[d.kind], d.city].filter(Boolean).join(' · ')}
+        </Small>
         <Title>{d.address}</Title>
       </View>
       <View style={{ flexDirection: wide ? 'row' : 'column', gap: 16, alignItems: wide ? 'flex-start' : 'stretch' }}>
@@ -65,7 +72,13 @@ function People({ deal }: { deal: DealView }) {
             }}
           />
         ) : (
-          <PersonRow key={party.id} party={party} ink={i} onEdit={() => setEditing(party.id)} onDrop={() => actions.drop.mutate(party.id)} />
+          <PersonRow
+            key={party.id}
+            party={party}
+            ink={i}
+            onEdit={() => setEditing(party.id)}
+            onDrop={() => actions.drop.mutate(party.id)}
+          />
         ),
       )}
       {adding ? (
@@ -88,7 +101,17 @@ function People({ deal }: { deal: DealView }) {
   );
 }
 
-function PersonRow({ party, ink, onEdit, onDrop }: { party: PartyView; ink: number; onEdit: () => void; onDrop: () => void }) {
+function PersonRow({
+  party,
+  ink,
+  onEdit,
+  onDrop,
+}: {
+  party: PartyView;
+  ink: number;
+  onEdit: () => void;
+  onDrop: () => void;
+}) {
   const p = usePalette();
   return (
     <View testID="person-row" style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
@@ -111,7 +134,9 @@ function Documents({ deal }: { deal: DealView }) {
     <Card>
       <Heading>Documents</Heading>
       {deal.documents.length === 0 ? <Body>Add the papers of this deal as PDFs.</Body> : null}
-      {deal.documents.map((doc) => <DocumentRow key={doc.id} doc={doc} onDrop={() => drop.mutate(doc.id)} />)}
+      {deal.documents.map((doc) => (
+        <DocumentRow key={doc.id} doc={doc} onDrop={() => drop.mutate(doc.id)} />
+      ))}
       {drop.isError ? <Trouble error={drop.error} /> : null}
       <DocumentDrop {...uploads} />
     </Card>
@@ -124,11 +149,16 @@ function Packets({ deal }: { deal: DealView }) {
   const [name, setName] = useState<string | null>(null);
   const ready = deal.documents.filter((d) => d.status === 'ready');
   const start = () =>
-    create.mutate({ name: (name ?? '').trim(), documentIds: ready.map((d) => d.id) }, { onSuccess: (packet) => router.push(`/packets/${packet.id}`) });
+    create.mutate(
+      { name: (name ?? '').trim(), documentIds: ready.map((d) => d.id) },
+      { onSuccess: (packet) => router.push(`/packets/${packet.id}`) },
+    );
   return (
     <Card>
       <Heading>Packets</Heading>
-      {deal.packets.length === 0 ? <Body>A packet is what goes to signature together: papers, people, and the path they take.</Body> : null}
+      {deal.packets.length === 0 ? (
+        <Body>A packet is what goes to signature together: papers, people, and the path they take.</Body>
+      ) : null}
       {deal.packets.map((packet) => (
         <Pressable
           key={packet.id}
@@ -154,7 +184,14 @@ function Packets({ deal }: { deal: DealView }) {
         </Button>
       ) : (
         <View style={{ gap: 10 }}>
-          <TextInput mode="outlined" label="Name of the packet" value={name} onChangeText={setName} testID="packet-name" onSubmitEditing={start} />
+          <TextInput
+            mode="outlined"
+            label="Name of the packet"
+            value={name}
+            onChangeText={setName}
+            testID="packet-name"
+            onSubmitEditing={start}
+          />
           {create.isError ? <Trouble error={create.error} /> : null}
           <View style={{ flexDirection: 'row', gap: 10 }}>
             <Button kind="main" onPress={start} busy={create.isPending} testID="start-packet">

@@ -25,7 +25,12 @@ export default function Deals() {
         </Button>
       </View>
       {items.length > 3 || search ? (
-        <Searchbar placeholder="Find a street or town" value={search} onChangeText={setSearch} inputStyle={{ fontSize: 16 }} />
+        <Searchbar
+          placeholder="Find a street or town"
+          value={search}
+          onChangeText={setSearch}
+          inputStyle={{ fontSize: 16 }}
+        />
       ) : null}
       {deals.isPending ? <Loading what="the deals" /> : null}
       {deals.isError ? <Trouble error={deals.error} retry={() => void deals.refetch()} /> : null}
@@ -39,7 +44,9 @@ export default function Deals() {
           </Body>
         </Card>
       ) : null}
-      {items.map((d) => <DealCard key={d.id} deal={d} />)}
+      {items.map((d) => (
+        <DealCard key={d.id} deal={d} />
+      ))}
       {deals.hasNextPage ? (
         <Button onPress={() => void deals.fetchNextPage()} busy={deals.isFetchingNextPage}>
           Show older deals
@@ -53,7 +60,11 @@ function DealCard({ deal }: { deal: DealSummary }) {
   const p = usePalette();
   return (
     <Card testID="deal-card" style={{ gap: 10 }}>
-      <Pressable role="link" onPress={() => router.push(`/deals/${deal.id}`)} style={{ minHeight: 44, justifyContent: 'center' }}>
+      <Pressable
+        role="link"
+        onPress={() => router.push(`/deals/${deal.id}`)}
+        style={{ minHeight: 44, justifyContent: 'center' }}
+      >
         <Strong style={{ fontSize: 18 }}>{deal.address}</Strong>
         <Small>{[KIND_WORDS[deal.kind], deal.city].filter(Boolean).join(' · ')}</Small>
       </Pressable>
@@ -67,7 +78,18 @@ function DealCard({ deal }: { deal: DealSummary }) {
         >
           <Body>{packet.name}</Body>
           <PathStrip packet={packet} />
-          <Small style={{ color: packet.status === 'at_gate' ? p.brick : packet.status === 'executed' ? p.moss : packet.status === 'drafting' ? p.slate : p.wine }}>
+          <Small
+            style={{
+              color:
+                packet.status === 'at_gate'
+                  ? p.brick
+                  : packet.status === 'executed'
+                    ? p.moss
+                    : packet.status === 'drafting'
+                      ? p.slate
+                      : p.wine,
+            }}
+          >
             {packetLine(packet)}
           </Small>
         </Pressable>

@@ -10,7 +10,12 @@ export default function Message() {
   const { messageId } = useLocalSearchParams<{ messageId: string }>();
   const message = useMessage(messageId);
   if (message.isPending) return <Loading what="the message" />;
-  if (message.isError) return <Page><Trouble error={message.error} retry={() => void message.refetch()} /></Page>;
+  if (message.isError)
+    return (
+      <Page>
+        <Trouble error={message.error} retry={() => void message.refetch()} />
+      </Page>
+    );
   const m = message.data;
   return (
     <Page>
@@ -19,11 +24,24 @@ export default function Message() {
         <Small>{`To ${m.toName} (${m.toEmail}) · ${when(m.createdAt)}`}</Small>
       </View>
       <Card>
-        {m.bodyText.trim().split(/\n\n+/).map((paragraph, i) => <Body key={i} style={{ marginBottom: 8 }}>{paragraph}</Body>)}
+        {m.bodyText
+          .trim()
+          .split(/\n\n+/)
+          .map((paragraph, i) => (
+            <Body key={i} style={{ marginBottom: 8 }}>
+              {paragraph}
+            </Body>
+          ))}
       </Card>
       <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
-        {m.link ? <Button kind="main" onPress={() => void Linking.openURL(m.link!)}>Open the link</Button> : null}
-        <Button icon="download" onPress={() => void Linking.openURL(pathOf('messageFile', { messageId: m.id }))}>Save as .eml</Button>
+        {m.link ? (
+          <Button kind="main" onPress={() => void Linking.openURL(m.link!)}>
+            Open the link
+          </Button>
+        ) : null}
+        <Button icon="download" onPress={() => void Linking.openURL(pathOf('messageFile', { messageId: m.id }))}>
+          Save as .eml
+        </Button>
       </View>
     </Page>
   );

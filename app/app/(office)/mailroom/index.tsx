@@ -20,15 +20,26 @@ export default function Mailroom() {
           <Small>In the demo nothing leaves this computer: every message lies here, and its links work.</Small>
         ) : (
           <Note tone="warn" title="No mail server is set">
-            Messages stay here and reach nobody. Set SMTP_URL and start the server again; until then, pass the links on yourself.
+            Messages stay here and reach nobody. Set SMTP_URL and start the server again; until then, pass the links on
+            yourself.
           </Note>
         )
       ) : null}
       {mail.isPending ? <Loading what="the messages" /> : null}
       {mail.isError ? <Trouble error={mail.error} retry={() => void mail.refetch()} /> : null}
-      {mail.isSuccess && items.length === 0 ? <Card><Body>No messages yet. When a packet is sent, everything that goes out can be read here.</Body></Card> : null}
-      {items.map((m) => <MessageCard key={m.id} message={m} />)}
-      {mail.hasNextPage ? <Button onPress={() => void mail.fetchNextPage()} busy={mail.isFetchingNextPage}>Show older messages</Button> : null}
+      {mail.isSuccess && items.length === 0 ? (
+        <Card>
+          <Body>No messages yet. When a packet is sent, everything that goes out can be read here.</Body>
+        </Card>
+      ) : null}
+      {items.map((m) => (
+        <MessageCard key={m.id} message={m} />
+      ))}
+      {mail.hasNextPage ? (
+        <Button onPress={() => void mail.fetchNextPage()} busy={mail.isFetchingNextPage}>
+          Show older messages
+        </Button>
+      ) : null}
     </Page>
   );
 }

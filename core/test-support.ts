@@ -1,0 +1,78 @@
+/** Builders for tests of the core: small packets that are whole unless told otherwise. */
+import type { Draft, DocumentFacts } from './marks/draft';
+import type { Mark, MarkKind, PageFacts, Rect } from './marks/types';
+import { emptyGrid, inkRect } from './marks/ink';
+import type { PacketParty, Plan, Side } from './routing/types';
+
+export function party(id: string, more: Partial<PacketParty> = {}): PacketParty {
+  return {
+    id,
+    name: `${id[0]!.toUpperCase()}${id.slice(1)} Alder`,
+    email: `${id}@example.com`,
+    phone: null,
+    side: 'seller' as Side,
+    ordinal: 1,
+    act: 'sign',
+    ink: 0,
+    ...more,
+  };
+}
+
+export function mark(
+  id: string,
+  partyId: string,
+  kind: MarkKind,
+  page = 1,
+  rect: Rect = { x: 100, y: 600, w: 120, h: 26 },
+): Mark {
+  return { id, documentId: 'doc', page, kind, partyId, rect, required: true };
+}
+
+/** A page with the given boxes printed on it; each is both ink and words. */
+export function page(print: Rect[] = [], width = 612, height = 792): PageFacts {
+  const ink = emptyGrid(width, height);
+  for (const r of print) inkRect(ink, r);
+  return { width, height, ink, print };
+}
+
+export function facts(pages: PageFacts[], id = 'doc', name = 'Disclosure'): DocumentFacts {
+  return { id, name, pages };
+}
+
+/** Two sellers who sign page 1 and initial every page: nothing for the gate check to find. */
+export function cleanDraft(): Draft {
+  return {
+    name: 'Papers',
+    subject: 'Please sign',
+    message: '',
+    parties: [party('wren'), party('callum', { ordinal: 2, ink: 1 })],
+    documents: [{ id: 'doc' }],
+    gates: [{ id: 'g1', partyIds: ['wren', 'callum'] }],
+    marks: [mark('s1', 'wren', 'signature'), mark('s2', 'callum', 'signature', 1, { x: 300, y: 600, w: 120, h: 26 })],
+    rules: [
+      { id: 'rule', documentId: 'doc', partyIds: ['wren', 'callum'], anchor: { fx: 0, fy: 1 }, except: [], moved: [] },
+    ],
+  };
+}
+
+/** A plan of `gates`, each a list of party ids; every party signs once and initials once. */
+export function planOf(gates: string[][], acts: Record<string, PacketParty['act']> = {}): Plan {
+  const ids = gates.flat();
+  return {
+    packetName: 'Papers',
+    dealName: '14 Lantern Row',
+    timeZone: 'America/New_York',
+    subject: 'Please sign',
+    message: '',
+    parties: ids.map((id, i) => party(id, { act: acts[id] ?? 'sign', ink: i })),
+    gates: gates.map((partyIds, i) => ({ id: `g${i}`, partyIds })),
+    documents: [{ id: 'doc', name: 'Disclosure', sha256: '0'.repeat(64), pages: [{ width: 612, height: 792 }] }],
+    marks: ids
+      .filter((id) => (acts[id] ?? 'sign') === 'sign')
+      .flatMap((id, i) => [
+        mark(`${id}-i`, id, 'initials', 1, { x: 20 + i * 60, y: 740, w: 54, h: 22 }),
+        mark(`${id}-s`, id, 'signature', 1, { x: 20, y: 40 + i * 40, w: 150, h: 28 }),
+        mark(`${id}-d`, id, 'date_signed', 1, { x: 200, y: 40 + i * 40, w: 90, h: 18 }),
+      ]),
+  };
+}

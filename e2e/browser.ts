@@ -1,0 +1,75 @@
+/** Chromium for driving the real interface. */
+import { existsSync } from 'node:fs';
+import puppeteer, { type Browser, type Page } from 'puppeteer-core';
+
+const PLACES = [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'];
+
+export function launch(): Promise<Browser> {
+  const executablePath = PLACES.find((p) => p && existsSync(p));
+  if (!executablePath)
+    throw new Error('Chromium is not installed. Install Debian’s package "chromium", or set CHROMIUM.');
+  return puppeteer.launch({
+    executablePath,
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      '--font-render-hinting=none',
+    ],
+  });
+}
+
+export const PHONE = { width: 390, height: 844, deviceScaleFactor: 2, isMobile: true, hasTouch: true };
+export const WIDE = { width: 1280, height: 800, deviceScaleFactor: 1 };
+
+export async function openPage(browser: Browser, viewport: typeof PHONE | typeof WIDE): Promise<Page> {
+  const context = await browser.createBrowserContext();
+  const page = await context.newPage();
+  await page.setViewport(viewport);
+  page.setDefaultTimeout(20_000);
+  return page;
+}
+
+export const byTestId = (id: string) => `[data-testid="${id}"]`;
+
+/** Waits for an element, brings it into sight and clicks it like a user. */
+export async function tap(page: Page, testId: string): Promise<void> {
+  const el = await page.waitForSelector(`${byTestId(testId)}:not([aria-disabled="true"])`, { visible: true });
+  await el!.scrollIntoView();
+  await el!.click();
+}
+
+export async function type(page: Page, testId: string, text: string): Promise<void> {
+  const el = await page.waitForSelector(byTestId(testId), { visible: true });
+  await el!.click({ clickCount: 3 });
+  await el!.type(text);
+}
+
+export async function textOf(page: Page, testId: string): Promise<string> {
+  const el = await page.waitForSelector(byTestId(testId));
+  return el!.evaluate((e) => e.textContent ?? '');
+}
+
+/** Signs in through the form. */
+export async function signIn(page: Page, base: string, email: string, password: string): Promise<void> {
+  await page.goto(`${base}/sign-in`);
+  await type(page, 'field-email', email);
+  await type(page, 'field-password', password);
+  await tap(page, 'sign-in');
+  await page.waitForSelector(byTestId('new-deal'));
+}
+
+/** Waits until pictures and fonts are there. */
+export async function settled(page: Page): Promise<void> {
+  await page.evaluate(async () => {
+    await document.fonts.ready;
+    await Promise.all(
+      Array.from(document.images, (i) => (i.complete ? null : new Promise((r) => i.addEventListener('load', r)))),
+    );
+  });
+  await new Promise((r) => setTimeout(r, 500));
+}

@@ -1,0 +1,78 @@
+/** The real server as a process of its own, on a folder of its own. */
+import { spawn, type ChildProcess } from 'node:child_process';
+import { cpSync, existsSync, mkdtempSync, rmSync } from 'node:fs';
+import net from 'node:net';
+import os from 'node:os';
+import path from 'node:path';
+
+export const ROOT = path.join(__dirname, '..');
+/** A migrated, empty database that the server tests leave behind; without it the start takes longer. */
+const TEMPLATE = path.join(os.tmpdir(), `gatepath-test-template-${process.getuid?.() ?? 0}`);
+
+function freePort(): Promise<number> {
+  return new Promise((resolve) => {
+    const s = net.createServer().listen(0, () => {
+      const { port } = s.address() as net.AddressInfo;
+      s.close(() => resolve(port));
+    });
+  });
+}
+
+export class ServerProcess {
+  private child: ChildProcess | null = null;
+  output = '';
+  private constructor(
+    readonly dir: string,
+    readonly port: number,
+    private readonly env: NodeJS.ProcessEnv,
+  ) {}
+
+  static async start(env: NodeJS.ProcessEnv = {}): Promise<ServerProcess> {
+    const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-e2e-'));
+    if (existsSync(TEMPLATE)) cpSync(TEMPLATE, dir, { recursive: true });
+    const s = new ServerProcess(dir, await freePort(), env);
+    await s.up();
+    return s;
+  }
+
+  get url(): string {
+    return `http://localhost:${this.port}`;
+  }
+
+  async up(): Promise<void> {
+    this.child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
+      cwd: ROOT,
+      env: { ...process.env, NODE_OPTIONS: '', PORT: String(this.port), DATA_DIR: this.dir, ...this.env },
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
+    for (const stream of [this.child.stdout!, this.child.stderr!])
+      stream.on('data', (d: Buffer) => (this.output += d.toString()));
+    const end = Date.now() + 90_000;
+    while (!this.output.includes('Gate Path is ready')) {
+      if (this.child.exitCode !== null || Date.now() > end)
+        throw new Error(`the server did not start:\n${this.output}`);
+      await new Promise((r) => setTimeout(r, 100));
+    }
+  }
+
+  /** Ends the process at once, as a power cut or an out-of-memory kill would. */
+  async kill(): Promise<void> {
+    const gone = new Promise((r) => this.child!.once('exit', r));
+    this.child!.kill('SIGKILL');
+    await gone;
+    this.output = '';
+  }
+
+  /** Ends it as Ctrl-C does; returns the exit status. */
+  async stop(): Promise<number | null> {
+    const gone = new Promise<number | null>((r) => this.child!.once('exit', r));
+    this.child!.kill('SIGINT');
+    const code = await gone;
+    return code;
+  }
+
+  async remove(): Promise<void> {
+    if (this.child && this.child.exitCode === null && this.child.signalCode === null) await this.stop();
+    rmSync(this.dir, { recursive: true, force: true });
+  }
+}

@@ -1,0 +1,74 @@
+/** Lint rules; the important one holds the direction of imports (docs/architecture.md). */
+import js from '@eslint/js';
+import ts from 'typescript-eslint';
+
+/** Forbids importing some parts of the house, by package name and by path. */
+const keepOut = (parts, message) => ({
+  'no-restricted-imports': [
+    'error',
+    {
+      patterns: parts.flatMap((part) => [
+        { group: [`@gatepath/${part}`, `@gatepath/${part}/*`], message },
+        { group: [`**/${part}/*`, `!./**/${part}/*`], message },
+      ]),
+    },
+  ],
+});
+
+export default ts.config(
+  { ignores: ['**/node_modules/**', '**/dist/**', '**/.expo/**', 'data/**'] },
+  js.configs.recommended,
+  ...ts.configs.recommended,
+  {
+    rules: {
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      eqeqeq: 'error',
+      'no-console': 'off',
+    },
+  },
+  {
+    files: ['core/**/*.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              group: ['@gatepath/*', 'node:*', 'react*', 'fastify*', '@cantoo/*'],
+              message: 'The core imports nothing but itself.',
+            },
+            { group: ['**/contract/*', '**/server/*', '**/app/*'], message: 'The core imports nothing but itself.' },
+          ],
+        },
+      ],
+      'no-restricted-globals': ['error', 'fetch', 'process', 'setTimeout', 'crypto', 'localStorage'],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Math', property: 'random', message: 'The core has no randomness: take it as an argument.' },
+        { object: 'Date', property: 'now', message: 'The core has no clock: take the time as an argument.' },
+      ],
+    },
+  },
+  { files: ['core/**/*.test.ts'], rules: { 'no-restricted-imports': 'off' } },
+  {
+    files: ['contract/**/*.ts'],
+    rules: keepOut(['server', 'app', 'demo', 'e2e', 'bench'], 'The contract imports the core only.'),
+  },
+  {
+    files: ['server/**/*.ts'],
+    rules: keepOut(['app', 'demo', 'e2e', 'bench'], 'The server imports contract and core only.'),
+  },
+  {
+    files: ['app/**/*.{ts,tsx}'],
+    rules: keepOut(['server', 'demo', 'e2e', 'bench'], 'The application imports contract and core only.'),
+  },
+  {
+    files: ['**/*.cjs', '**/babel.config.js', '**/metro.config.js', '**/jest.config.js'],
+    languageOptions: {
+      sourceType: 'commonjs',
+      globals: { module: 'writable', require: 'readonly', process: 'readonly', __dirname: 'readonly' },
+    },
+    rules: { '@typescript-eslint/no-require-imports': 'off' },
+  },
+  { files: ['scripts/*.mjs'], languageOptions: { globals: { process: 'readonly', console: 'readonly' } } },
+);

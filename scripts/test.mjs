@@ -1,0 +1,78 @@
+/** npm test: everything there is to check, on a fresh clone too. Its last line counts. */
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { ensureInstall } from './ensure-install.mjs';
+import { ROOT } from './root.mjs';
+
+/** Debian packages whose programs the tests call. */
+const TOOLS = { chromium: ['chromium'], 'poppler-utils': ['pdfsig', 'pdftotext', 'pdftoppm'], qpdf: ['qpdf'] };
+
+const onPath = (program) => spawnSync('sh', ['-c', `command -v ${program}`]).status === 0;
+
+function ensureTools() {
+  const missing = Object.keys(TOOLS).filter((name) => !TOOLS[name].every(onPath));
+  if (!missing.length) return;
+  console.log(`Installing ${missing.join(', ')}…`);
+  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+  const options = { stdio: 'ignore', env };
+  if (spawnSync('apt-get', ['update', '-qq'], options).status === 0)
+    spawnSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing], options);
+  const still = missing.filter((name) => !TOOLS[name].every(onPath));
+  if (still.length) {
+    console.error(
+      `The tests need ${still.join(', ')}. Install them (Debian: apt-get install ${still.join(' ')}) and try again.`,
+    );
+    process.exit(1);
+  }
+}
+
+let passed = 0;
+let failed = 0;
+
+/** One check that is a whole command: it passes or fails as one. */
+function check(name, command, args) {
+  console.log(`\n── ${name}`);
+  const r = spawnSync(command, args, { cwd: ROOT, stdio: 'inherit', env: process.env });
+  if (r.status === 0) passed++;
+  else failed++;
+  return r.status === 0;
+}
+
+/** A Jest project; its tests are counted one by one, and a file that cannot run counts as failed. */
+function jest(project, extra = []) {
+  console.log(`\n── ${project} tests`);
+  const out = path.join(mkdtempSync(path.join(os.tmpdir(), 'gatepath-')), 'jest.json');
+  spawnSync('npx', ['jest', '--selectProjects', project, '--json', '--outputFile', out, ...extra], {
+    cwd: ROOT,
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: { ...process.env, NODE_OPTIONS: '--experimental-vm-modules --no-warnings' },
+  });
+  if (!existsSync(out)) {
+    failed++;
+    return;
+  }
+  const r = JSON.parse(readFileSync(out, 'utf8'));
+  passed += r.numPassedTests;
+  failed += r.numFailedTests + r.numRuntimeErrorTestSuites + (r.numTotalTests === 0 ? 1 : 0);
+}
+
+ensureInstall();
+ensureTools();
+const only = process.argv.slice(2);
+const wanted = (name) => only.length === 0 || only.includes(name);
+if (wanted('types')) {
+  check('types', 'npx', ['tsc', '-p', 'tsconfig.json', '--noEmit']);
+  check('types of the application', 'npx', ['tsc', '-p', 'app/tsconfig.json', '--noEmit']);
+}
+if (wanted('lint')) {
+  check('lint', 'npx', ['eslint', '.', '--max-warnings', '0']);
+  check('format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']);
+}
+if (wanted('core')) jest('core');
+if (wanted('server')) jest('server');
+if (wanted('app')) jest('app');
+if (wanted('e2e') && check('web build', 'node', ['scripts/build-web.mjs'])) jest('e2e', ['--runInBand']);
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exit(failed ? 1 : 0);

@@ -1,0 +1,222 @@
+/** Who may see and do what, tried against the API itself. */
+import type { DealView, PacketView, SigningView } from '@gatepath/contract';
+import { routes, pathOf, type RouteName } from '@gatepath/contract';
+import { hashSecret, newId } from './ids';
+import { insertPass } from './signing/queries';
+import { TestServer, typedHand } from './test/harness';
+import { paper } from './test/papers';
+
+jest.setTimeout(120_000);
+
+let server: TestServer;
+let deal: DealView;
+let packet: PacketView;
+let documentId: string;
+let wren: string;
+let callum: string;
+
+beforeAll(async () => {
+  server = await TestServer.start();
+  deal = await server.ok<DealView>('newDeal', {
+    body: {
+      kind: 'listing',
+      address: '14 Lantern Row',
+      parties: [
+        { side: 'seller', name: 'Wren Alder', email: 'wren@example.com', phone: '555-0111' },
+        { side: 'seller', name: 'Callum Alder', email: 'callum@example.com', phone: '555-0112' },
+        { side: 'listing_broker', name: 'Tobias Mercer', email: 'tobias@example.com', phone: '555-0113' },
+      ],
+    },
+  });
+  documentId = (await server.uploadReady(deal.id, 'a.pdf', await paper({ pages: 2 }))).id;
+  packet = await server.ok<PacketView>('newPacket', {
+    params: { dealId: deal.id },
+    body: { name: 'Papers', documentIds: [documentId] },
+  });
+  await server.edit(
+    packet.id,
+    deal.parties.map((p, i) => ({
+      op: 'put',
+      list: 'marks',
+      item: {
+        id: `sig${i}`,
+        documentId,
+        page: 2,
+        kind: 'signature',
+        partyId: p.id,
+        rect: { x: 40 + i * 180, y: 690, w: 150, h: 24 },
+        required: true,
+      },
+    })),
+  );
+  await server.send(packet.id);
+  wren = await server.tokenFor(packet.id, 'Wren Alder');
+  callum = await server.tokenFor(packet.id, 'Callum Alder');
+});
+afterAll(() => server.stop());
+
+const nobody = (name: RouteName, token: string, body?: unknown, more: Record<string, string> = {}) =>
+  server.call<{ type: string; detail: string }>(name, { params: { token, ...more }, body, as: 'nobody' });
+
+test('every route for members refuses those who are not signed in', async () => {
+  const params = {
+    dealId: deal.id,
+    packetId: packet.id,
+    documentId,
+    partyId: deal.parties[0]!.id,
+    messageId: 'm',
+    page: 1,
+  };
+  for (const [name, route] of Object.entries(routes)) {
+    if (route.who !== 'member') continue;
+    const a = await server.call(name as RouteName, {
+      params,
+      as: 'nobody',
+      ...(route.method === 'GET' ? {} : { body: {} }),
+    });
+    expect([name, a.status]).toEqual([name, 401]);
+  }
+});
+
+test('the second gate cannot see or use the packet before the first is passed, even with a pass in hand', async () => {
+  await expect(server.tokenFor(packet.id, 'Tobias Mercer')).rejects.toThrow('no message');
+  // A pass made behind the server's back stands for a leak: the state machine still says no.
+  const token = 'leaked-before-its-time';
+  await insertPass(server.ctx.database.pool, {
+    id: newId(),
+    packet_id: packet.id,
+    party_id: deal.parties[2]!.id,
+    token_hash: hashSecret(token, server.ctx.config.sessionSecret),
+    at: new Date(),
+  });
+  for (const [name, body, more] of [
+    ['signing', undefined, {}],
+    ['signingPage', undefined, { documentId, page: '1' }],
+    ['signingFile', undefined, { documentId }],
+  ] as const)
+    expect((await nobody(name, token, body, more)).status).toBe(403);
+  for (const [name, body, more] of [
+    ['agree', { agreement: '1' }, {}],
+    ['setHand', typedHand('Tobias Mercer', 'TM'), {}],
+    ['fill', { actId: 'a' }, { markId: 'sig2' }],
+    ['finish', { actId: 'f' }, {}],
+    ['decline', { reason: 'no' }, {}],
+  ] as const) {
+    const a = await nobody(name, token, body, more);
+    expect([name, a.status, a.body.type]).toEqual([name, 409, '/problems/not-your-turn']);
+  }
+});
+
+test('nobody can fill another’s mark, nor act before agreeing', async () => {
+  expect((await nobody('fill', wren, { actId: 'a' }, { markId: 'sig0' })).body.type).toBe('/problems/not-agreed');
+  await nobody('agree', wren, { agreement: '1' });
+  expect((await nobody('fill', wren, { actId: 'a' }, { markId: 'sig0' })).body.type).toBe('/problems/no-hand');
+  await nobody('setHand', wren, typedHand('Wren Alder', 'WA'));
+  const a = await nobody('fill', wren, { actId: 'a' }, { markId: 'sig1' });
+  expect([a.status, a.body.type]).toEqual([409, '/problems/not-your-mark']);
+  const view = await server.ok<SigningView>('signing', { params: { token: callum }, as: 'nobody' });
+  expect(view.fills).toEqual([]);
+});
+
+test('a client never sees another party’s email or phone, nor a member anything of the secrets', async () => {
+  const raw = JSON.stringify((await nobody('signing', wren)).body);
+  for (const secret of ['callum@', 'tobias@', '555-0112', '555-0113', 'wren@']) expect(raw).not.toContain(secret);
+  const stored = await server.ctx.database.pool.query<{ token_hash: string }>('select token_hash from pass');
+  for (const row of stored.rows) expect(row.token_hash).toMatch(/^[0-9a-f]{64}$/);
+  expect(JSON.stringify(stored.rows)).not.toContain(wren);
+});
+
+test('the same act sent five times at once leaves one event', async () => {
+  const sends = await Promise.all(
+    Array.from({ length: 5 }, () => nobody('fill', wren, { actId: 'same' }, { markId: 'sig0' })),
+  );
+  expect(sends.map((s) => s.status)).toEqual([200, 200, 200, 200, 200]);
+  const r = await server.ctx.database.pool.query(
+    `select 1 from packet_event where packet_id = $1 and type = 'mark_filled'`,
+    [packet.id],
+  );
+  expect(r.rows).toHaveLength(1);
+});
+
+test('wrong links, foreign documents and pages that are not there say nothing of what exists', async () => {
+  expect((await nobody('signing', 'no-such-token')).body.type).toBe('/problems/dead-link');
+  expect((await nobody('signingPage', wren, undefined, { documentId: 'other', page: '1' })).status).toBe(404);
+  expect((await nobody('signingPage', wren, undefined, { documentId, page: '99' })).status).toBe(404);
+});
+
+test('a withdrawn packet closes every link and tells those who were asked', async () => {
+  const p = await server.ok<PacketView>('newPacket', {
+    params: { dealId: deal.id },
+    body: { name: 'Second', documentIds: [documentId] },
+  });
+  await server.edit(
+    p.id,
+    deal.parties.map((x, i) => ({
+      op: 'put',
+      list: 'marks',
+      item: {
+        id: `s${i}`,
+        documentId,
+        page: 1,
+        kind: 'signature',
+        partyId: x.id,
+        rect: { x: 40 + i * 180, y: 690, w: 150, h: 24 },
+        required: true,
+      },
+    })),
+  );
+  await server.send(p.id);
+  const token = await server.tokenFor(p.id, 'Wren Alder');
+  expect((await server.call('withdrawPacket', { params: { packetId: p.id }, body: { reason: '' } })).status).toBe(422);
+  await server.ok('withdrawPacket', { params: { packetId: p.id }, body: { reason: 'New terms' } });
+  expect((await nobody('signing', token)).status).toBe(410);
+  const page = await server.ok<{ items: { kind: string; toName: string }[] }>('mailroom', {
+    query: { packetId: p.id },
+  });
+  expect(
+    page.items
+      .filter((m) => m.kind === 'withdrawn')
+      .map((m) => m.toName)
+      .sort(),
+  ).toEqual(['Callum Alder', 'Wren Alder']);
+});
+
+test('declining ends the packet and tells the sender why', async () => {
+  expect((await nobody('decline', callum, { reason: '' })).status).toBe(422);
+  expect((await nobody('decline', callum, { reason: 'The price is wrong' })).status).toBe(200);
+  const after = await server.ok<PacketView>('packet', { params: { packetId: packet.id } });
+  expect(after.status).toBe('declined');
+  expect((await nobody('finish', wren, { actId: 'f' })).body.type).toBe('/problems/ended');
+});
+
+test('signing in is throttled per address, and other sites cannot act for a member', async () => {
+  const attempt = (password: string) =>
+    server.call('signIn', { body: { email: 'odile@example.com', password }, as: 'nobody' });
+  expect((await attempt('wrong')).status).toBe(401);
+  for (let i = 0; i < 7; i++) await attempt('wrong');
+  expect((await attempt('long enough 1')).status).toBe(429);
+  const foreign = await server.call('newDeal', {
+    body: { kind: 'sale', address: 'x' },
+    headers: { origin: 'https://elsewhere.test', host: 'localhost' },
+  });
+  expect(foreign.status).toBe(403);
+  expect(
+    (
+      await server.call('setup', {
+        body: { firmName: 'x', timeZone: 'UTC', name: 'x', email: 'x@y.zz', password: '0123456789' },
+      })
+    ).status,
+  ).toBe(409);
+});
+
+test('the API describes itself, and every route in it is there', async () => {
+  const doc = (
+    await server.inject<{ openapi: string; paths: Record<string, object> }>({ method: 'GET', url: '/api/openapi.json' })
+  ).body;
+  expect(doc.openapi).toBe('3.1.0');
+  for (const route of Object.values(routes)) {
+    const path = route.path.replace(/:(\w+)/g, '{$1}');
+    expect(doc.paths[path]).toHaveProperty(route.method.toLowerCase());
+  }
+  expect(() => pathOf('deal')).toThrow('dealId');
+});

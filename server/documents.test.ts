@@ -1,0 +1,237 @@
+/** Bringing papers in, and placing initials on papers of every origin without touching their print. */
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import sharp from 'sharp';
+import { PDFDocument, PDFDict, PDFName } from '@cantoo/pdf-lib';
+import type { DealView, DocumentView, PacketView } from '@gatepath/contract';
+import { viewDraft } from '@gatepath/core/checks';
+import { factsOf, pageImage, documentOr404 } from './documents/service';
+import { spaceOfPage, toUserPoint } from './pdf/space';
+import { verifySealed } from './proof/verify';
+import { TestServer, typedHand } from './test/harness';
+import { formPaper, paper } from './test/papers';
+
+jest.setTimeout(240_000);
+
+let server: TestServer;
+let deal: DealView;
+beforeAll(async () => {
+  server = await TestServer.start();
+  deal = await server.ok<DealView>('newDeal', {
+    body: {
+      kind: 'sale',
+      address: '7 Weir Terrace',
+      parties: ['Wren Alder', 'Callum Alder', 'Priya Nair', 'Mateo Ibarra'].map((name) => ({
+        side: 'seller',
+        name,
+        email: `${name.split(' ')[0]}@example.com`,
+      })),
+    },
+  });
+});
+afterAll(() => server.stop());
+
+const upload = (name: string, bytes: Uint8Array) => server.upload(deal.id, name, bytes);
+
+test('files that cannot serve get an error that says which and why', async () => {
+  const says = async (name: string, bytes: Uint8Array) => {
+    const a = await upload(name, bytes);
+    return [a.status, (a.body as unknown as { detail: string }).detail] as const;
+  };
+  expect(await says('photo.pdf', Buffer.from('GIF89a, not a paper'))).toEqual([
+    422,
+    expect.stringMatching(/photo\.pdf.* is not a PDF/),
+  ]);
+  const whole = await paper({ pages: 2 });
+  expect(await says('torn.pdf', whole.slice(0, 400))).toEqual([422, expect.stringMatching(/torn\.pdf.*damaged/)]);
+  const locked = await PDFDocument.create();
+  locked.addPage();
+  locked.encrypt({ userPassword: 'secret', ownerPassword: 'owner' });
+  expect(await says('locked.pdf', await locked.save())).toEqual([422, expect.stringMatching(/locked\.pdf.*password/)]);
+  expect(await says('empty.pdf', new Uint8Array())).toEqual([422, expect.stringContaining('empty')]);
+  expect(await says('huge.pdf', new Uint8Array(51 * 1024 * 1024))).toEqual([422, expect.stringContaining('50 MB')]);
+});
+
+test('form fields become part of the page, and scripts are gone', async () => {
+  const bytes = await formPaper();
+  const doc = await server.uploadReady(deal.id, 'form.pdf', bytes);
+  const row = await documentOr404(server.ctx.database.pool, doc.id);
+  const prepared = await PDFDocument.load(await server.ctx.files.read(row.sha256));
+  expect(prepared.catalog.has(PDFName.of('AcroForm'))).toBe(false);
+  const names = prepared.catalog.lookup(PDFName.of('Names'));
+  expect(names instanceof PDFDict && names.has(PDFName.of('JavaScript'))).toBe(false);
+  const file = path.join(mkdtempSync(path.join(os.tmpdir(), 'form-')), 'prepared.pdf');
+  writeFileSync(file, new Uint8Array(await server.ctx.files.read(row.sha256)));
+  expect(execFileSync('pdftotext', [file, '-']).toString()).toContain('Wren Alder');
+  expect(execFileSync('qpdf', ['--qdf', '--object-streams=disable', file, '-']).toString('latin1')).not.toContain(
+    'app.alert',
+  );
+  const original = await server.call('documentFile', { params: { documentId: doc.id } });
+  expect(original.raw.equals(bytes)).toBe(true);
+});
+
+/** Prints a page with Chromium, as a browser's user would. */
+function printedByChromium(): Uint8Array {
+  const dir = mkdtempSync(path.join(os.tmpdir(), 'chromium-'));
+  const rows = Array.from(
+    { length: 70 },
+    (_, i) => `<p>${i + 1}. The owner keeps the mooring posts, the rain barrel and the shed in good order.</p>`,
+  );
+  writeFileSync(
+    path.join(dir, 'a.html'),
+    `<title>House rules</title><h1>House rules of Weir Basin</h1>${rows.join('')}<p>Owner’s initials ( ____ )</p>`,
+  );
+  execFileSync(
+    'chromium',
+    [
+      '--headless',
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-background-networking',
+      '--disable-sync',
+      `--user-data-dir=${dir}/profile`,
+      `--print-to-pdf=${dir}/a.pdf`,
+      `file://${dir}/a.html`,
+    ],
+    { stdio: 'ignore' },
+  );
+  return readFileSync(path.join(dir, 'a.pdf'));
+}
+
+const FOREIGN: [name: string, make: () => Promise<Uint8Array> | Uint8Array][] = [
+  ['printed by Chromium', printedByChromium],
+  [
+    'exported by LibreOffice',
+    () => readFileSync(path.join(process.cwd(), 'server/test/fixtures/berth-tenancy-libreoffice.pdf')),
+  ],
+  ['turned by 90 degrees with an offset crop box', () => paper({ pages: 3, rotate: 90, crop: true })],
+  ['turned by 180 degrees', () => paper({ pages: 2, rotate: 180 })],
+  ['turned by 270 degrees with an offset crop box', () => paper({ pages: 2, rotate: 270, crop: true })],
+  ['of 120 pages', () => paper({ pages: 120 })],
+  ['with form fields', formPaper],
+  ['printed densely to the foot', () => paper({ pages: 3, dense: true })],
+];
+
+async function packetWith(doc: DocumentView): Promise<PacketView> {
+  const packet = await server.ok<PacketView>('newPacket', {
+    params: { dealId: deal.id },
+    body: { name: doc.name, documentIds: [doc.id] },
+  });
+  await server.edit(packet.id, [
+    {
+      op: 'put',
+      list: 'rules',
+      item: {
+        id: 'r',
+        documentId: doc.id,
+        partyIds: deal.parties.map((p) => p.id),
+        anchor: { fx: 0, fy: 1 },
+        except: [],
+        moved: [],
+      },
+    },
+  ]);
+  return server.ok<PacketView>('packet', { params: { packetId: packet.id } });
+}
+
+/** The number of pixels under a mark that differ from the page's ground, on the blank page at 144 dpi. */
+async function inkUnder(
+  doc: DocumentView,
+  page: number,
+  rect: { x: number; y: number; w: number; h: number },
+): Promise<number> {
+  const row = await documentOr404(server.ctx.database.pool, doc.id);
+  const k = 2;
+  const box = {
+    left: Math.ceil(rect.x * k),
+    top: Math.ceil(rect.y * k),
+    width: Math.floor(rect.w * k) - 1,
+    height: Math.floor(rect.h * k) - 1,
+  };
+  const px = await sharp(await pageImage(server.ctx, row, page, 144))
+    .greyscale()
+    .extract(box)
+    .raw()
+    .toBuffer();
+  return px.filter((v) => v < 200).length;
+}
+
+test.each(FOREIGN)('initials on every page of a paper %s touch no print', async (name, make) => {
+  const doc = await server.uploadReady(deal.id, `${name}.pdf`, await make());
+  expect([doc.status, doc.problem]).toEqual(['ready', null]);
+  const packet = await packetWith(doc);
+  const row = await documentOr404(server.ctx.database.pool, doc.id);
+  const { marks, unplaced } = viewDraft(packet.draft, await factsOf(server.ctx, [row]));
+  expect(unplaced).toEqual([]);
+  expect(marks).toHaveLength(doc.pages.length * 4);
+  for (let page = 1; page <= doc.pages.length; page += doc.pages.length > 20 ? 17 : 1)
+    for (const m of marks.filter((x) => x.page === page))
+      expect([page, await inkUnder(doc, page, m.rect)]).toEqual([page, 0]);
+});
+
+test('a turned and cropped paper is sealed with every mark where it was shown', async () => {
+  const doc = await server.uploadReady(deal.id, 'turned.pdf', await paper({ pages: 2, rotate: 90, crop: true }));
+  expect(doc.pages[0]).toEqual({ width: 744, height: 540 });
+  const packet = await packetWith(doc);
+  await server.edit(
+    packet.id,
+    deal.parties.map((p, i) => ({
+      op: 'put',
+      list: 'marks',
+      item: {
+        id: `s${i}`,
+        documentId: doc.id,
+        page: 1,
+        kind: 'signature',
+        partyId: p.id,
+        rect: { x: 500, y: 40 + 50 * i, w: 160, h: 30 },
+        required: true,
+      },
+    })),
+  );
+  const sent = await server.send(packet.id);
+  for (const p of deal.parties)
+    await server.sign(
+      await server.tokenFor(packet.id, p.name),
+      typedHand(
+        p.name,
+        p.name
+          .split(' ')
+          .map((w) => w[0])
+          .join(''),
+      ),
+    );
+  const done = await server.until(packet.id, (p) => p.sent!.sealed !== null);
+  const copy = (await server.call('sealedCopy', { params: { packetId: packet.id, documentId: doc.id } })).raw;
+  expect(verifySealed(copy).whole).toBe(true);
+  const file = path.join(mkdtempSync(path.join(os.tmpdir(), 'turned-')), 'sealed.pdf');
+  writeFileSync(file, new Uint8Array(copy));
+  execFileSync('pdftoppm', ['-cropbox', '-r', '72', '-f', '1', '-l', '1', '-png', file, file.replace('.pdf', '')]);
+  const shot = sharp(file.replace('.pdf', '-1.png')).greyscale();
+  const { width, height } = await shot.metadata();
+  expect([width, height]).toEqual([744, 540]);
+  const pixels = await shot.raw().toBuffer();
+  for (const m of sent.sent!.plan.marks.filter((x) => x.page === 1)) {
+    let dark = 0;
+    for (let y = Math.ceil(m.rect.y); y < m.rect.y + m.rect.h; y++)
+      for (let x = Math.ceil(m.rect.x); x < m.rect.x + m.rect.w; x++) if (pixels[y * width! + x]! < 160) dark++;
+    expect([m.kind, dark > 8]).toEqual([m.kind, true]);
+  }
+  expect(done.status).toBe('executed');
+});
+
+test.each([0, 90, 180, 270])('points as displayed go to user space and back at %i degrees', async (rotate) => {
+  const doc = await PDFDocument.load(await paper({ pages: 1, rotate, crop: true }));
+  const space = spaceOfPage(doc.getPage(0));
+  const corners = [
+    [0, 0],
+    [space.width, 0],
+    [0, space.height],
+    [space.width, space.height],
+  ].map(([x, y]) => toUserPoint(space, x!, y!));
+  const xs = corners.map((c) => c.x);
+  const ys = corners.map((c) => c.y);
+  expect([Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]).toEqual([36, 576, 24, 768]);
+});
