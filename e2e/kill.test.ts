@@ -16,7 +16,8 @@ afterAll(() => server?.remove());
 async function call<T>(method: string, path: string, body?: unknown, form?: FormData): Promise<T> {
   const r = await fetch(server.url + path, {
     method,
-    headers: { cookie, ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
+    // A connection kept from before a kill must not be used again.
+    headers: { connection: 'close', cookie, ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
     body: form ?? (body === undefined ? undefined : JSON.stringify(body)),
   });
   const set = r.headers.get('set-cookie');
@@ -83,15 +84,17 @@ test('every answered act survives SIGKILL, and the read models equal a rebuild f
   const places = view.marks.filter((m) => m.kind === 'initials');
   for (const kills of [7, 19]) {
     // Acts go on while the kill strikes: those whose answer never comes may or may not be there.
+    let killed: Promise<void> | null = null;
     const running = (async () => {
       for (const m of places) {
         if (answered.has(m.id)) continue;
         await call('PUT', `${sign}/marks/${m.id}`, { actId: `act-${m.id}` });
         answered.add(m.id);
-        if (answered.size >= kills) void server.kill();
+        if (answered.size >= kills) killed ??= server.kill();
       }
     })();
     await expect(running).rejects.toThrow();
+    await killed;
     await server.up();
     const after = await call<SigningView>('GET', sign);
     const there = new Set(after.marks.filter((m) => m.done).map((m) => m.id));

@@ -13,9 +13,9 @@ jest.setTimeout(300_000);
 
 const PAGES = 12;
 const PEOPLE = [
-  { side: 'seller', name: 'Wren Alder', email: 'alders@example.com', initials: 'WA', x: 0.25 },
+  { side: 'seller', name: 'Wren Alder', email: 'alders@example.com', initials: 'WA', x: 0.18 },
   { side: 'seller', name: 'Callum Alder', email: 'alders@example.com', initials: 'CA', x: 0.5 },
-  { side: 'listing_broker', name: 'Tobias Mercer', email: 'tobias@example.com', initials: 'TM', x: 0.8 },
+  { side: 'listing_broker', name: 'Tobias Mercer', email: 'tobias@example.com', initials: 'TM', x: 0.82 },
 ] as const;
 
 let server: ServerProcess;
