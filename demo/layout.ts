@@ -132,6 +132,12 @@ export class PaperWriter {
     return this;
   }
 
+  /** Turns the page unless so many points are left: what belongs together stays together. */
+  keep(height: number): this {
+    this.need(height);
+    return this;
+  }
+
   /** Signature line and date line, with what they are printed underneath. */
   signature(label: string): this {
     this.need(64);

@@ -1,5 +1,6 @@
 /** npm run demo: the server with the demo world, everything under DATA_DIR. */
-import { rmSync } from 'node:fs';
+import { existsSync, rmSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
 import { buildOrExit, configOrExit, run } from '../server/main';
 import { announceSignIns, isLoaded, loadWorld } from './world';
 
@@ -9,13 +10,22 @@ if (process.argv.includes('--fresh')) {
     console.error('--fresh empties the embedded database only. Empty the one of DATABASE_URL by hand.');
     process.exit(1);
   }
-  for (const part of ['database', 'files', 'cache', 'seal.pem'])
+  for (const part of ['database', 'files', 'cache', 'seal.pem', 'demo-world'])
     rmSync(`${config.dataDir}/${part}`, { recursive: true, force: true });
 }
 const step = (text: string) => console.log(`  ${text}…`);
 const running = await buildOrExit(config, step);
 announceSignIns();
-if (!(await isLoaded(running))) await loadWorld(running, step);
+const marker = path.join(config.dataDir, 'demo-world');
+if (!(await isLoaded(running))) {
+  await loadWorld(running, step);
+  writeFileSync(marker, 'loaded to its end\n');
+} else if (!existsSync(marker)) {
+  console.error('The demo world is not whole: a start was cut off, or this data is not the demo’s.');
+  console.error('Start over with: npm run demo -- --fresh   (or name another folder with DATA_DIR)');
+  await running.close();
+  process.exit(1);
+}
 await run(running, config);
 const { demoSignIns } = await import('../server/firm/service');
 console.log('');

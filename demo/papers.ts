@@ -95,7 +95,7 @@ export async function listingAgreement(address: string): Promise<Uint8Array> {
   w.clause(
     'Each party has got a copy of every page. A copy that was signed electronically and sealed counts as the original.',
   );
-  w.section('12. Signatures');
+  w.keep(290).section('12. Signatures');
   w.clause(
     'By signing below each party says that the party has read all pages, has initialled each of them, and agrees.',
   );
@@ -204,7 +204,7 @@ export async function sellersDisclosure(address: string): Promise<Uint8Array> {
     for (const q of questions) w.question(q);
     w.blank('More about these answers');
   }
-  w.section('9. Signatures');
+  w.keep(340).section('9. Signatures');
   w.clause(
     'The sellers have answered truthfully and will tell the broker when an answer changes before the hand-over. The buyers have got this form and had time to read it.',
   );
@@ -251,7 +251,7 @@ export async function agencyDisclosure(): Promise<Uint8Array> {
   );
   w.clause('If you do not want to sign, the broker may note here that you were given the paper and on which day.');
   w.blank('Note of the broker');
-  w.section('Signatures');
+  w.keep(330).section('Signatures');
   w.signature('Seller or landlord');
   w.signature('Seller or landlord');
   w.signature('Buyer or tenant');

@@ -44,7 +44,7 @@ function check(name, command, args) {
 function jest(project, extra = []) {
   console.log(`\n── ${project} tests`);
   const out = path.join(mkdtempSync(path.join(os.tmpdir(), 'gatepath-')), 'jest.json');
-  spawnSync('npx', ['jest', '--selectProjects', project, '--json', '--outputFile', out, ...extra], {
+  spawnSync('npx', ['jest', '--silent', '--selectProjects', project, '--json', '--outputFile', out, ...extra], {
     cwd: ROOT,
     stdio: ['ignore', 'ignore', 'inherit'],
     env: { ...process.env, NODE_OPTIONS: '--experimental-vm-modules --no-warnings' },

@@ -7,7 +7,7 @@ import helmet from '@fastify/helmet';
 import multipart from '@fastify/multipart';
 import rateLimit from '@fastify/rate-limit';
 import fastifyStatic from '@fastify/static';
-import Fastify, { type FastifyInstance } from 'fastify';
+import Fastify, { LogController, type FastifyInstance } from 'fastify';
 import { openApi } from '@gatepath/contract';
 import { systemClock, type Clock } from './clock';
 import type { Config } from './config';
@@ -65,7 +65,7 @@ export async function buildServer(options: BuildOptions): Promise<Running> {
   const app = Fastify({
     trustProxy: config.trustProxy,
     bodyLimit: 4 * 1024 * 1024,
-    disableRequestLogging: true,
+    logController: new LogController({ disableRequestLogging: true }),
     routerOptions: { maxParamLength: 200 },
     logger: { level: options.logLevel ?? 'warn', base: null },
     // Streams of live views stay open; stopping must not wait for their clients.

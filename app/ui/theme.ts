@@ -2,9 +2,9 @@
 import { MD3DarkTheme, MD3LightTheme, configureFonts, type MD3Theme } from 'react-native-paper';
 
 export const FONT = {
-  text: 'AtkinsonHyperlegible_400Regular',
-  bold: 'AtkinsonHyperlegible_700Bold',
-  heading: 'BricolageGrotesque_700Bold',
+  text: 'AtkinsonHyperlegible_400Regular, Verdana, "DejaVu Sans", sans-serif',
+  bold: 'AtkinsonHyperlegible_700Bold, Verdana, "DejaVu Sans", sans-serif',
+  heading: 'BricolageGrotesque_700Bold, Verdana, "DejaVu Sans", sans-serif',
 } as const;
 
 export interface Palette {

@@ -49,7 +49,7 @@ export function Token({
           x={16}
           y={low ? 26 : 20.2}
           fontSize={low ? 10 : 12}
-          fontFamily={`${FONT.bold}, Verdana, sans-serif`}
+          fontFamily={FONT.bold}
           fontWeight="bold"
           fill="#FFFFFF"
           textAnchor="middle"

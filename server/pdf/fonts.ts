@@ -69,6 +69,7 @@ interface Run {
 /** Sets text in one document; fonts are embedded, subset, when first needed. */
 export class Typesetter {
   private readonly embedded = new Map<FaceName, Promise<PDFFont>>();
+  private readonly known = new Map<string, Promise<Run[]>>();
 
   constructor(private readonly doc: PDFDocument) {
     doc.registerFontkit(fontkit as never);
@@ -84,7 +85,18 @@ export class Typesetter {
   }
 
   /** A line of text cut into runs of one font each; what nothing can write becomes a replacement sign. */
-  async runs(text: string, face: FaceName): Promise<Run[]> {
+  runs(text: string, face: FaceName): Promise<Run[]> {
+    // The same initials stand on every page: they are cut into runs once.
+    const key = `${face}:${text}`;
+    let runs = this.known.get(key);
+    if (!runs) {
+      runs = this.cut(text, face);
+      this.known.set(key, runs);
+    }
+    return runs;
+  }
+
+  private async cut(text: string, face: FaceName): Promise<Run[]> {
     const chain = chainOf(face);
     const loaded = await Promise.all(chain.map(loadFace));
     const runs: { name: FaceName; text: string }[] = [];

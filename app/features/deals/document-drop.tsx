@@ -5,7 +5,8 @@ import { ProgressBar } from 'react-native-paper';
 import type { DocumentView } from '@gatepath/contract';
 import { count } from '@gatepath/core/text';
 import { usePalette, useWide } from '../../ui/hooks';
-import { Button, IconButton, Note } from '../../ui/pieces';
+import { ConfirmRemove } from '../../ui/confirm';
+import { Button, Note } from '../../ui/pieces';
 import { Small, Strong } from '../../ui/text';
 import type { useUploads } from './uploads';
 
@@ -89,7 +90,7 @@ export function DocumentRow({ doc, onDrop }: { doc: DocumentView; onDrop: () => 
           />
         ) : null}
       </View>
-      <IconButton name="trash" label={`Remove ${doc.name}`} onPress={onDrop} />
+      <ConfirmRemove label={`Remove ${doc.name}`} onRemove={onDrop} />
     </View>
   );
 }

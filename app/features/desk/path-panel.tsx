@@ -1,4 +1,5 @@
 /** The path of a draft: gates with their parties, the documents, and who does what. */
+import { router } from 'expo-router';
 import { View } from 'react-native';
 import { Menu, TextInput } from 'react-native-paper';
 import { useState } from 'react';
@@ -6,10 +7,11 @@ import { editsToDropDocument, editsToDropParty, type DraftEdit } from '@gatepath
 import { pathOf, type Act, type Gate, type PacketParty, type PathPattern } from '@gatepath/core/routing';
 import { count, firstName, listWords, sideLabel } from '@gatepath/core/text';
 import { newId } from '../../api/client';
+import { usePacketActions } from '../../api/hooks';
 import { GatePost } from '../../ui/gate';
 import { usePalette } from '../../ui/hooks';
 import { DropMenu } from '../../ui/menu';
-import { Button, Card, IconButton } from '../../ui/pieces';
+import { Button, Card, IconButton, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
 import { Token } from '../../ui/token';
 import type { Desk } from './use-desk';
@@ -158,6 +160,7 @@ export function PathPanel({ desk }: { desk: Desk }) {
       ) : null}
       <Documents desk={desk} />
       <Words desk={desk} />
+      <ThrowAway desk={desk} />
     </View>
   );
 }
@@ -280,6 +283,34 @@ function Words({ desk }: { desk: Desk }) {
         value={draft.message}
         onSave={(value) => edit([{ op: 'set', field: 'message', value }])}
       />
+    </Card>
+  );
+}
+
+/** A draft can go; what was sent cannot. */
+function ThrowAway({ desk }: { desk: Desk }) {
+  const { drop } = usePacketActions(desk.packet.id);
+  const [asking, setAsking] = useState(false);
+  if (!asking)
+    return (
+      <Button kind="quiet" onPress={() => setAsking(true)} style={{ alignSelf: 'flex-start' }}>
+        Throw this draft away
+      </Button>
+    );
+  return (
+    <Card style={{ padding: 12 }}>
+      <Body>{`“${desk.draft.name}” and its marks go for good. The documents stay in the deal.`}</Body>
+      {drop.isError ? <Trouble error={drop.error} /> : null}
+      <View style={{ flexDirection: 'row', gap: 10 }}>
+        <Button
+          kind="stop"
+          busy={drop.isPending}
+          onPress={() => drop.mutate(undefined, { onSuccess: () => router.replace(`/deals/${desk.packet.dealId}`) })}
+        >
+          Throw away
+        </Button>
+        <Button onPress={() => setAsking(false)}>Keep</Button>
+      </View>
     </Card>
   );
 }

@@ -59,12 +59,15 @@ export function Ceremony({ token }: { token: string }) {
 }
 
 /** Who is signing, said clearly: two people may share one mailbox. */
-export function WhoIs({ view }: { view: SigningView }) {
+export function WhoIs({ view, over }: { view: SigningView; over?: boolean }) {
+  const first = firstName(view.me.name);
   return (
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
       <Token name={view.me.name} ink={view.me.ink} size={42} />
       <View style={{ flex: 1 }}>
-        <Strong style={{ fontSize: 19, lineHeight: 25 }}>{`You are signing as ${firstName(view.me.name)}`}</Strong>
+        <Strong style={{ fontSize: 19, lineHeight: 25 }}>
+          {over ? `For ${first}` : `You are signing as ${first}`}
+        </Strong>
         <Small>{`${view.me.name}, ${sideLabel(view.me.side, view.me.ordinal)}`}</Small>
       </View>
     </View>
@@ -144,7 +147,7 @@ function Ended({ token, view, onRead }: { token: string; view: SigningView; onRe
             : ['Nothing to do now', `${view.firmName} will be in touch if there is something to sign.`];
   return (
     <Page max={560}>
-      <WhoIs view={view} />
+      <WhoIs view={view} over />
       <View
         style={{ width: 56, height: 6, borderRadius: 3, backgroundColor: view.status === 'declined' ? p.wine : p.moss }}
       />

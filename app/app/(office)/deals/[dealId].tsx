@@ -10,6 +10,7 @@ import { useUploads } from '../../../features/deals/uploads';
 import { PathStrip } from '../../../features/packet/path-strip';
 import { packetLine } from '../../../features/packet/words';
 import { PartyForm } from '../../../features/people/party-form';
+import { ConfirmRemove } from '../../../ui/confirm';
 import { usePalette, useWide } from '../../../ui/hooks';
 import { Button, Card, IconButton, Loading, Page, Trouble } from '../../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../../ui/text';
@@ -122,7 +123,7 @@ function PersonRow({
         <Small style={party.email ? null : { color: p.wine }}>{party.email || 'No email address yet'}</Small>
       </View>
       <IconButton name="pencil" label={`Correct ${party.name}`} onPress={onEdit} />
-      <IconButton name="trash" label={`Remove ${party.name}`} onPress={onDrop} />
+      <ConfirmRemove label={`Remove ${party.name}`} onRemove={onDrop} />
     </View>
   );
 }

@@ -1,7 +1,7 @@
 import { useLocalSearchParams } from 'expo-router';
 import { Linking, View } from 'react-native';
 import { pathOf } from '@gatepath/contract';
-import { useMessage } from '../../../api/hooks';
+import { useMessage, useSession } from '../../../api/hooks';
 import { when } from '../../../features/packet/words';
 import { Button, Card, Loading, Page, Trouble } from '../../../ui/pieces';
 import { Body, Small, Title } from '../../../ui/text';
@@ -9,6 +9,7 @@ import { Body, Small, Title } from '../../../ui/text';
 export default function Message() {
   const { messageId } = useLocalSearchParams<{ messageId: string }>();
   const message = useMessage(messageId);
+  const session = useSession();
   if (message.isPending) return <Loading what="the message" />;
   if (message.isError)
     return (
@@ -21,7 +22,7 @@ export default function Message() {
     <Page>
       <View>
         <Title>{m.subject}</Title>
-        <Small>{`To ${m.toName} (${m.toEmail}) · ${when(m.createdAt)}`}</Small>
+        <Small>{`To ${m.toName} (${m.toEmail}) · ${when(m.createdAt, session.data?.firm?.timeZone)}`}</Small>
       </View>
       <Card>
         {m.bodyText

@@ -33,7 +33,7 @@ export default function Mailroom() {
         </Card>
       ) : null}
       {items.map((m) => (
-        <MessageCard key={m.id} message={m} />
+        <MessageCard key={m.id} message={m} timeZone={session.data?.firm?.timeZone} />
       ))}
       {mail.hasNextPage ? (
         <Button onPress={() => void mail.fetchNextPage()} busy={mail.isFetchingNextPage}>
@@ -44,14 +44,14 @@ export default function Mailroom() {
   );
 }
 
-function MessageCard({ message: m }: { message: MessageSummary }) {
+function MessageCard({ message: m, timeZone }: { message: MessageSummary; timeZone?: string }) {
   const p = usePalette();
   return (
     <Card testID="message">
       <Pressable role="link" onPress={() => router.push(`/mailroom/${m.id}`)} style={{ gap: 2, minHeight: 44 }}>
         <Strong>{m.subject}</Strong>
         <Small>{`To ${m.toName} (${m.toEmail})`}</Small>
-        <Small>{`${when(m.createdAt)} · ${{ queued: 'on its way', kept: 'kept here', sent: 'sent', failed: 'not sent' }[m.status]}`}</Small>
+        <Small>{`${when(m.createdAt, timeZone)} · ${{ queued: 'on its way', kept: 'kept here', sent: 'sent', failed: 'not sent' }[m.status]}`}</Small>
         {m.problem ? <Small style={{ color: p.wine }}>{m.problem}</Small> : null}
       </Pressable>
       {m.link && /\/sign\//.test(m.link) ? (

@@ -1,0 +1,24 @@
+/** Taking something away in two touches: the first asks, the second does it. */
+import { useState } from 'react';
+import { View } from 'react-native';
+import { Button, IconButton } from './pieces';
+
+export function ConfirmRemove({ label, onRemove }: { label: string; onRemove: () => void }) {
+  const [asking, setAsking] = useState(false);
+  if (!asking) return <IconButton name="trash" label={label} onPress={() => setAsking(true)} />;
+  return (
+    <View style={{ gap: 4 }}>
+      <Button
+        kind="stop"
+        label={`Yes: ${label}`}
+        onPress={() => {
+          setAsking(false);
+          onRemove();
+        }}
+      >
+        Remove
+      </Button>
+      <Button onPress={() => setAsking(false)}>Keep</Button>
+    </View>
+  );
+}

@@ -1,0 +1,34 @@
+/** npm run bench: speed as ratios against a named peer, measured in the same run. --json for one object. */
+import { row as drawing } from './drawing';
+import { row as sealing } from './sealing';
+import { rows as lists } from './lists';
+import type { Row } from './measure';
+
+const json = process.argv.includes('--json');
+const say = (text: string) => (json ? undefined : console.log(text));
+const rows: Row[] = [];
+for (const [name, run] of [
+  ['drawing', async () => [await drawing()]],
+  ['sealing', async () => [await sealing()]],
+  ['lists', lists],
+] as const) {
+  say(`Measuring ${name}…`);
+  rows.push(...(await run()));
+}
+if (json) console.log(JSON.stringify({ rows }));
+else {
+  const cells = rows.map((r) => [
+    r.what,
+    `${r.ours.toFixed(1)} ms`,
+    r.peer,
+    `${r.theirs.toFixed(1)} ms`,
+    r.ratio.toFixed(2),
+  ]);
+  const heads = ['what', 'ours', 'peer', 'peer’s', 'ratio'];
+  const widths = heads.map((h, i) => Math.max(h.length, ...cells.map((c) => c[i]!.length)));
+  const line = (c: string[]) => c.map((x, i) => x.padEnd(widths[i]!)).join('  ');
+  console.log(`\n${line(heads)}\n${widths.map((w) => '-'.repeat(w)).join('  ')}`);
+  for (const c of cells) console.log(line(c));
+  console.log('\nratio: our time over the peer’s, medians of the same run; below 1 is faster than the peer');
+}
+process.exit(0);

@@ -1,0 +1,91 @@
+/** npm run screenshots: one current picture of each main view, from a fresh demo, into docs/screenshots. */
+import { spawn } from 'node:child_process';
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import type { DealSummary, MessageSummary } from '@gatepath/contract';
+import type { Page } from 'puppeteer-core';
+import { byTestId, launch, openPage, PHONE, settled, signIn, tap, WIDE } from './browser';
+
+const OUT = path.join(process.cwd(), 'docs', 'screenshots');
+const PORT = 4399;
+const base = process.env.DEMO_URL ?? `http://localhost:${PORT}`;
+const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-shots-'));
+mkdirSync(OUT, { recursive: true });
+
+/** Starts a demo of its own, unless DEMO_URL names one that runs. */
+async function startDemo(): Promise<() => void> {
+  if (process.env.DEMO_URL) return () => undefined;
+  const child = spawn(process.execPath, ['scripts/demo.mjs'], {
+    env: { ...process.env, PORT: String(PORT), DATA_DIR: dir },
+    stdio: ['ignore', 'pipe', 'inherit'],
+    detached: true,
+  });
+  await new Promise<void>((resolve, reject) => {
+    child.stdout.on('data', (d: Buffer) => d.toString().includes('Gate Path is ready') && resolve());
+    child.on('exit', () => reject(new Error('the demo did not start')));
+  });
+  return () => process.kill(-child.pid!, 'SIGINT');
+}
+
+const stop = await startDemo();
+const browser = await launch();
+const shot = async (page: Page, name: string) => {
+  await settled(page);
+  await page.screenshot({ path: path.join(OUT, `${name}.png`) as `${string}.png` });
+  console.log(`  ${name}`);
+};
+const get = <T>(page: Page, url: string) =>
+  page.evaluate(async (u) => (await (await fetch(u)).json()) as never, url) as Promise<T>;
+
+const phone = await openPage(browser, { ...PHONE, deviceScaleFactor: 1 });
+await phone.goto(`${base}/sign-in`);
+await phone.waitForSelector(byTestId('sign-in'));
+await shot(phone, 'sign-in-phone');
+await signIn(phone, base, 'odile@towpath-vane.example.com', 'towpath-demo');
+await shot(phone, 'deals-phone');
+const { items: deals } = await get<{ items: DealSummary[] }>(phone, '/api/deals');
+const dealAt = (street: string) => deals.find((d) => d.address.startsWith(street))!;
+const packetAt = (street: string) => dealAt(street).packets[0]!.id;
+await phone.goto(`${base}/deals/${dealAt('14').id}`);
+await phone.waitForSelector(byTestId('packet-row'));
+await shot(phone, 'deal-phone');
+await phone.goto(`${base}/packets/${packetAt('7')}`);
+await phone.waitForSelector(byTestId('sheet'));
+await shot(phone, 'desk-phone');
+for (const tab of ['ledger', 'path', 'check']) {
+  await tap(phone, `tab-${tab}`);
+  await shot(phone, `desk-${tab}-phone`);
+}
+await phone.goto(`${base}/packets/${packetAt('14')}`);
+await phone.waitForSelector(byTestId('ledger'));
+await shot(phone, 'packet-phone');
+await phone.goto(`${base}/mailroom`);
+await phone.waitForSelector(byTestId('message'));
+await shot(phone, 'mailroom-phone');
+const mail = await get<{ items: MessageSummary[] }>(phone, '/api/mailroom?limit=100');
+const linkOf = (name: string, kind: string) =>
+  mail.items.find((m) => m.toName === name && m.kind === kind)!.link!.replace(/^https?:\/\/[^/]+/, base);
+
+const wide = await openPage(browser, WIDE);
+await signIn(wide, base, 'odile@towpath-vane.example.com', 'towpath-demo');
+await shot(wide, 'deals-wide');
+await wide.goto(`${base}/packets/${packetAt('7')}`);
+await wide.waitForSelector(byTestId('sheet'));
+await shot(wide, 'desk-wide');
+await wide.goto(`${base}/packets/${packetAt('14')}`);
+await wide.waitForSelector(byTestId('ledger'));
+await tap(wide, 'cell-2-done');
+await shot(wide, 'packet-wide');
+
+const client = await openPage(browser, { ...PHONE, deviceScaleFactor: 1 });
+await client.goto(linkOf('Callum Alder', 'ask'));
+await client.waitForSelector(byTestId('fill'));
+await shot(client, 'signing-phone');
+await client.goto(linkOf('Юрий Калина', 'executed'));
+await client.waitForSelector(byTestId('ended'));
+await shot(client, 'signed-phone');
+
+await browser.close();
+stop();
+rmSync(dir, { recursive: true, force: true });
