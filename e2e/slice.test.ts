@@ -21,7 +21,7 @@ const PEOPLE = [
 let server: ServerProcess;
 let browser: Browser;
 let phone: Page;
-let errors: string[] = [];
+const errors: string[] = [];
 let pdf: string;
 
 beforeAll(async () => {
