@@ -1,15 +1,7 @@
 /** Three kinds of tests: the core and contract, the server on the real embedded database, the screens. */
-const swc = [
-  '@swc/jest',
-  {
-    jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022' },
-    module: { type: 'commonjs' },
-  },
-];
-
 const node = {
   testEnvironment: 'node',
-  transform: { '\\.[cm]?[jt]sx?$': swc },
+  transform: { '\\.tsx?$': '<rootDir>/scripts/jest-esbuild.cjs' },
   transformIgnorePatterns: ['/node_modules/'],
 };
 

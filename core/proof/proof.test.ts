@@ -7,7 +7,7 @@ const sha256 = (text: string) => createHash('sha256').update(text).digest('hex')
 
 test('canonical JSON as in the example of RFC 8785', () => {
   const example = {
-    numbers: [333333333.33333329, 1e30, 4.5, 2e-3, 0.000000000000000000000000001],
+    numbers: [Number('333333333.33333329'), 1e30, 4.5, 2e-3, 0.000000000000000000000000001],
     string: '\u20ac$\u000f\u000aA\'\u0042\u0022\u005c\\"\u002f',
     literals: [null, true, false],
   };
