@@ -22,8 +22,8 @@ const FILES: Record<FaceName, [pack: string, file: string]> = {
   'noto-sans': ['noto-sans', '400Regular/NotoSans_400Regular.ttf'],
 };
 
-/** Its glyph table defeats the subsetter; the whole face is small. */
-const UNSUBSETTABLE: ReadonlySet<FaceName> = new Set(['reenie-beanie']);
+/** The reader looks past an empty glyph at a font's very end; it must find something there. */
+const PADDING = 16;
 
 interface Face {
   bytes: Uint8Array;
@@ -38,7 +38,9 @@ function loadFace(name: FaceName): Promise<Face> {
     face = (async () => {
       const [pack, file] = FILES[name];
       const root = path.dirname(require.resolve(`@expo-google-fonts/${pack}/package.json`));
-      const bytes = new Uint8Array(await readFile(path.join(root, file)));
+      const read = await readFile(path.join(root, file));
+      const bytes = new Uint8Array(read.length + PADDING);
+      bytes.set(read);
       const font = fontkit.create(Buffer.from(bytes)) as unknown as { hasGlyphForCodePoint(c: number): boolean };
       return { bytes, has: (c) => font.hasGlyphForCodePoint(c) };
     })();
@@ -78,7 +80,7 @@ export class Typesetter {
   private embed(name: FaceName): Promise<PDFFont> {
     let font = this.embedded.get(name);
     if (!font) {
-      font = loadFace(name).then((f) => this.doc.embedFont(f.bytes, { subset: !UNSUBSETTABLE.has(name) }));
+      font = loadFace(name).then((f) => this.doc.embedFont(f.bytes, { subset: true }));
       this.embedded.set(name, font);
     }
     return font;

@@ -66,8 +66,8 @@ export function makeSeal(firmName: string, now: Date): string {
   cert.validity.notBefore = new Date(now.getTime() - 3_600_000);
   cert.validity.notAfter = new Date(now.getTime() + 10 * 365.25 * 86_400_000);
   const name = [
-    { name: 'commonName', value: forge.util.encodeUtf8(firmName), valueTagClass: 12 as never },
-    { name: 'organizationName', value: forge.util.encodeUtf8(firmName), valueTagClass: 12 as never },
+    { name: 'commonName', value: firmName, valueTagClass: 12 as never },
+    { name: 'organizationName', value: firmName, valueTagClass: 12 as never },
   ];
   cert.setSubject(name);
   cert.setIssuer(name);

@@ -1,0 +1,108 @@
+/** Messages: into the mailroom, or through a real mail server that speaks SMTP. */
+import type { AddressInfo } from 'node:net';
+import { SMTPServer } from 'smtp-server';
+import type { DealView, MessageView, PacketView } from '@gatepath/contract';
+import { compose } from './mail/messages';
+import { TestServer } from './test/harness';
+import { paper } from './test/papers';
+
+jest.setTimeout(120_000);
+
+async function sendPacket(server: TestServer): Promise<PacketView> {
+  const deal = await server.ok<DealView>('newDeal', {
+    body: {
+      kind: 'tenancy',
+      address: 'Unit 3B',
+      parties: [{ side: 'tenant', name: 'Żofia Łącka', email: 'zofia@example.com' }],
+    },
+  });
+  const doc = await server.uploadReady(deal.id, 'lease.pdf', await paper({ pages: 1 }));
+  const packet = await server.ok<PacketView>('newPacket', {
+    params: { dealId: deal.id },
+    body: { name: 'Lease', documentIds: [doc.id] },
+  });
+  await server.edit(packet.id, [
+    { op: 'set', field: 'subject', value: 'Please sign\r\nBcc: everyone@example.com' },
+    {
+      op: 'put',
+      list: 'marks',
+      item: {
+        id: 's',
+        documentId: doc.id,
+        page: 1,
+        kind: 'signature',
+        partyId: deal.parties[0]!.id,
+        rect: { x: 80, y: 690, w: 150, h: 24 },
+        required: true,
+      },
+    },
+  ]);
+  return server.send(packet.id);
+}
+
+async function firstMessage(server: TestServer, packetId: string, status: string): Promise<MessageView> {
+  for (let i = 0; i < 100; i++) {
+    const page = await server.ok<{ items: MessageView[] }>('mailroom', { query: { packetId } });
+    const m = page.items[0];
+    if (m?.status === status) return server.ok('message', { params: { messageId: m.id } });
+    await new Promise((r) => setTimeout(r, 100));
+  }
+  throw new Error(`no message became ${status}`);
+}
+
+test('without a mail server messages are kept, readable, and downloadable as real mail', async () => {
+  const server = await TestServer.start();
+  const packet = await sendPacket(server);
+  const m = await firstMessage(server, packet.id, 'kept');
+  expect(m.link).toContain('/sign/');
+  expect(m.bodyText).toContain(m.link);
+  const eml = (await server.call('messageFile', { params: { messageId: m.id } })).raw.toString();
+  expect(eml).toMatch(/^To: .*<zofia@example.com>$/m);
+  expect(eml).toContain('Content-Type: text/html');
+  expect(eml).not.toMatch(/^Bcc:/m);
+  await server.stop();
+});
+
+test('with a mail server the message arrives there, and its link is not kept here', async () => {
+  const received: string[] = [];
+  const smtp = new SMTPServer({
+    authOptional: true,
+    disabledCommands: ['STARTTLS'],
+    onData(stream, _session, done) {
+      let text = '';
+      stream.on('data', (d: Buffer) => (text += d.toString()));
+      stream.on('end', () => {
+        received.push(text);
+        done();
+      });
+    },
+  });
+  await new Promise<void>((r) => smtp.listen(0, '127.0.0.1', r));
+  const { port } = smtp.server.address() as AddressInfo;
+  const server = await TestServer.start({ env: { SMTP_URL: `smtp://127.0.0.1:${port}` } });
+  const packet = await sendPacket(server);
+  const m = await firstMessage(server, packet.id, 'sent');
+  expect(m.link).toBeNull();
+  expect(m.bodyText).not.toContain('/sign/');
+  const mail = received.join('').replace(/=\r\n/g, '').replace(/=3D/g, '=');
+  expect(mail).toMatch(/\/sign\/[\w-]{32}/);
+  expect(mail).toContain('zofia@example.com');
+  await server.stop();
+  await new Promise<void>((r) => smtp.close(() => r()));
+});
+
+test('what people typed cannot break out of a message', () => {
+  const m = compose('ask', {
+    firmName: 'A & B',
+    senderName: '<b>Odile</b>',
+    packetName: 'Papers',
+    dealName: 'x',
+    toName: 'Wren',
+    link: 'https://gate.test/sign/abc?x="y"',
+    note: '<script>alert(1)</script>',
+    subject: 'One\r\nTwo: three',
+  });
+  expect(m.subject).toBe('One Two: three');
+  expect(m.html).not.toMatch(/<script>|<b>|"y"/);
+  expect(m.text).toContain('<script>alert(1)</script>');
+});

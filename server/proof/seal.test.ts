@@ -1,0 +1,110 @@
+/** Sealed copies: any changed byte is found, and every script comes out right. */
+import { execFileSync } from 'node:child_process';
+import { X509Certificate } from 'node:crypto';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import fc from 'fast-check';
+import type { ShownFill } from '@gatepath/contract';
+import { missingCharacters } from '../pdf/fonts';
+import { PdfPool } from '../pdf/pool';
+import { paper } from '../test/papers';
+import { makeSeal } from './seal-key';
+import { verifySealed } from './verify';
+
+jest.setTimeout(120_000);
+
+const NAMES = ['Émile Đặng', 'Żofia Łącka', 'Юрий Калина', 'Σπύρος Παπάς', 'Nguyễn Thị Hồng'];
+const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-seal-'));
+const file = path.join(dir, 'sealed.pdf');
+let sealed: Buffer;
+let pool: PdfPool;
+
+beforeAll(async () => {
+  pool = new PdfPool(1);
+  const source = path.join(dir, 'paper.pdf');
+  writeFileSync(source, await paper({ pages: 1 }));
+  const fills: ShownFill[] = NAMES.map((text, i) => ({
+    markId: `m${i}`,
+    documentId: 'd',
+    page: 1,
+    rect: { x: 72, y: 660 + i * 22, w: 180, h: 20 },
+    kind: 'signature',
+    partyId: `p${i}`,
+    ink: i,
+    shows: {
+      form: 'typed',
+      face: (['caveat', 'dancing-script', 'la-belle-aurore', 'reenie-beanie'] as const)[i % 4]!,
+      text,
+    },
+  }));
+  const pem = makeSeal('Towpath & Vane Realty', new Date());
+  const cut = pem.indexOf('-----BEGIN CERT');
+  sealed = Buffer.from(
+    await pool.run('seal', {
+      file: source,
+      fills,
+      record: {
+        firmName: 'Towpath & Vane Realty',
+        packetName: 'Papers',
+        dealName: '14 Lantern Row',
+        documentName: 'Paper',
+        pageCount: 1,
+        documentSha256: 'a'.repeat(64),
+        packetHash: 'b'.repeat(64),
+        executedAt: 'Nov 23, 2026',
+        zone: 'America/New_York',
+        parties: NAMES.map((name) => ({ name, lines: [`${name} agreed`] })),
+        acts: [],
+        history: ['Sent'],
+      },
+      signing: {
+        keyPem: pem.slice(0, cut),
+        certificates: [new Uint8Array(new X509Certificate(pem.slice(cut)).raw)],
+        name: 'Towpath & Vane Realty',
+        reason: 'Executed: Papers',
+        at: '2026-11-23T17:00:00.000Z',
+      },
+    }),
+  );
+  writeFileSync(file, new Uint8Array(sealed));
+});
+afterAll(() => pool.close());
+
+test('it is whole, says by whom and when, and other tools agree', () => {
+  expect(verifySealed(sealed)).toMatchObject({
+    whole: true,
+    signer: 'Towpath & Vane Realty',
+    at: '2026-11-23T17:00:00Z',
+  });
+  expect(execFileSync('pdfsig', [file]).toString()).toMatch(/Signature is Valid[\s\S]*|Total document signed/);
+  expect(execFileSync('qpdf', ['--check', file]).toString()).toContain('No syntax or stream encoding errors');
+});
+
+test('every changed byte is found, those of the signature itself too, and so is anything appended', () => {
+  const { covers } = verifySealed(sealed);
+  const inside = fc.integer({ min: covers![1], max: covers![2] - 1 });
+  const anywhere = fc.integer({ min: 0, max: sealed.length - 1 });
+  fc.assert(
+    fc.property(fc.oneof(inside, anywhere), fc.integer({ min: 1, max: 255 }), (at, by) => {
+      const changed = Buffer.from(sealed);
+      changed[at]! ^= by;
+      expect(verifySealed(changed).whole).toBe(false);
+    }),
+    { numRuns: 600 },
+  );
+  expect(verifySealed(Buffer.concat([new Uint8Array(sealed), new Uint8Array([10])])).why).toContain('added');
+  expect(verifySealed(sealed.subarray(0, -1)).whole).toBe(false);
+  expect(verifySealed(Buffer.from('hello')).why).toContain('not a PDF');
+});
+
+test('names with accents, Greek, Cyrillic and Vietnamese letters come out right', () => {
+  const text = execFileSync('pdftotext', ['-layout', file, '-']).toString().normalize('NFC');
+  for (const name of NAMES) expect(text.split(name).length - 1).toBeGreaterThanOrEqual(2);
+});
+
+test('letters that no shipped face has are named', async () => {
+  expect(await missingCharacters('Σπύρος', 'caveat')).toEqual([]);
+  expect(await missingCharacters('Σ', 'caveat', true)).toEqual(['Σ']);
+  expect(await missingCharacters('王 Wren', 'caveat')).toEqual(['王']);
+});
