@@ -1,7 +1,8 @@
 /** A text field with its label, hint and error, for forms held by react-hook-form. */
 import { useController, type Control, type FieldValues, type Path } from 'react-hook-form';
 import { View, type KeyboardTypeOptions } from 'react-native';
-import { HelperText, TextInput } from 'react-native-paper';
+import { HelperText } from 'react-native-paper';
+import { Input } from './input';
 
 interface Props<T extends FieldValues> {
   control: Control<T>;
@@ -30,8 +31,7 @@ export function Field<T extends FieldValues>({
   const error = fieldState.error?.message;
   return (
     <View>
-      <TextInput
-        mode="outlined"
+      <Input
         label={label}
         testID={`field-${name}`}
         value={String(field.value ?? '')}

@@ -98,6 +98,7 @@ export function PageStage({ desk }: { desk: Desk }) {
             >
               <Pressable
                 ref={paper}
+                role="button"
                 tabIndex={0}
                 testID="paper"
                 aria-label={`Page ${at.page}. Touch to place, or press Enter to place in the middle.`}

@@ -1,7 +1,8 @@
 /** The path of a draft: gates with their parties, the documents, and who does what. */
 import { router } from 'expo-router';
 import { View } from 'react-native';
-import { Menu, TextInput } from 'react-native-paper';
+import { Menu } from 'react-native-paper';
+import { Input } from '../../ui/input';
 import { useState } from 'react';
 import { editsToDropDocument, editsToDropParty, type DraftEdit } from '@gatepath/core/marks';
 import { pathOf, type Act, type Gate, type PacketParty, type PathPattern } from '@gatepath/core/routing';
@@ -328,8 +329,7 @@ function WordField({
 }) {
   const [text, setText] = useState<string | null>(null);
   return (
-    <TextInput
-      mode="outlined"
+    <Input
       label={label}
       value={text ?? value}
       multiline={multiline}

@@ -2,7 +2,7 @@
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { Linking, View } from 'react-native';
-import { TextInput } from 'react-native-paper';
+import { Input } from '../../ui/input';
 import { pathOf, type PacketView, type SentView } from '@gatepath/contract';
 import { count, firstName } from '@gatepath/core/text';
 import { usePacketActions } from '../../api/hooks';
@@ -286,7 +286,7 @@ function Withdraw({ packetId }: { packetId: string }) {
     <Card>
       <Heading>Withdraw this packet</Heading>
       <Body>Everyone who was asked is told, and no link works any more.</Body>
-      <TextInput mode="outlined" label="Why?" value={reason} onChangeText={setReason} />
+      <Input label="Why?" value={reason} onChangeText={setReason} />
       {withdraw.isError ? <Trouble error={withdraw.error} /> : null}
       <View style={{ flexDirection: 'row', gap: 10 }}>
         <Button kind="stop" busy={withdraw.isPending} onPress={() => withdraw.mutate(reason)}>

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { TextInput } from 'react-native-paper';
+import { Input } from '../../ui/input';
 import type { SigningView } from '@gatepath/contract';
 import { Button, Page, Trouble } from '../../ui/pieces';
 import { Body, Title } from '../../ui/text';
@@ -13,8 +13,7 @@ export function DeclineStep({ signing, view, onBack }: { signing: Signing; view:
       <WhoIs view={view} />
       <Title>Decline to sign</Title>
       <Body>{`This ends “${view.packetName}” for everyone. ${view.firmName} will read what you write here.`}</Body>
-      <TextInput
-        mode="outlined"
+      <Input
         label="Why do you decline?"
         value={reason}
         onChangeText={setReason}

@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
 import Svg from 'react-native-svg';
-import { TextInput } from 'react-native-paper';
+import { Input } from '../../ui/input';
 import type { SigningView } from '@gatepath/contract';
 import { inkOf } from '@gatepath/core/inks';
 import { showHand, type Drawing, type Hand, type ScriptFace } from '@gatepath/core/routing';
@@ -60,9 +60,8 @@ export function HandStep({ signing, view, onDone }: { signing: Signing; view: Si
       />
       {form === 'typed' ? (
         <Card style={{ gap: 12 }}>
-          <TextInput mode="outlined" label="Your name" value={name} onChangeText={setName} testID="hand-name" />
-          <TextInput
-            mode="outlined"
+          <Input label="Your name" value={name} onChangeText={setName} testID="hand-name" />
+          <Input
             label="Your initials"
             value={initials}
             onChangeText={setInitials}

@@ -1,7 +1,7 @@
 /** From place to place: one thing to do at a time, what is left always in sight. */
 import { useEffect, useRef, useState } from 'react';
 import { ScrollView, View, type LayoutChangeEvent } from 'react-native';
-import { TextInput } from 'react-native-paper';
+import { Input } from '../../ui/input';
 import type { SigningView } from '@gatepath/contract';
 import { inkOf } from '@gatepath/core/inks';
 import { showHand } from '@gatepath/core/routing';
@@ -232,8 +232,7 @@ function PlaceAct({
         ) : null}
       </View>
       {mark.kind === 'text' ? (
-        <TextInput
-          mode="outlined"
+        <Input
           label={mark.label ?? 'Your text'}
           value={text}
           onChangeText={setText}

@@ -1,7 +1,7 @@
 import { router, useLocalSearchParams } from 'expo-router';
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
-import { TextInput } from 'react-native-paper';
+import { Input } from '../../../ui/input';
 import type { DealView, PartyView } from '@gatepath/contract';
 import { sideLabel } from '@gatepath/core/text';
 import { useDeal, useDropDocument, useNewPacket, usePartyActions } from '../../../api/hooks';
@@ -185,8 +185,7 @@ function Packets({ deal }: { deal: DealView }) {
         </Button>
       ) : (
         <View style={{ gap: 10 }}>
-          <TextInput
-            mode="outlined"
+          <Input
             label="Name of the packet"
             value={name}
             onChangeText={setName}
