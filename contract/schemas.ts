@@ -220,11 +220,4 @@ export const declineBody = yup.object({
   reason: line(600).required('Please say in a few words why you decline.'),
 });
 export type DeclineBody = yup.InferType<typeof declineBody>;
-export const clockBody = yup.object({
-  hours: yup
-    .number()
-    .min(0)
-    .max(24 * 60)
-    .required(),
-});
 export const documentPatch = yup.object({ name: line(120).required('Give the document a name.') });

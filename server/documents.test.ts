@@ -3,6 +3,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
+import { gunzipSync } from 'node:zlib';
 import sharp from 'sharp';
 import { PDFDocument, PDFDict, PDFName } from '@cantoo/pdf-lib';
 import type { DealView, DocumentView, PacketView } from '@gatepath/contract';
@@ -52,6 +53,16 @@ test('files that cannot serve get an error that says which and why', async () =>
   expect(await says('locked.pdf', await locked.save())).toEqual([422, expect.stringMatching(/locked\.pdf.*password/)]);
   expect(await says('empty.pdf', new Uint8Array())).toEqual([422, expect.stringContaining('empty')]);
   expect(await says('huge.pdf', new Uint8Array(51 * 1024 * 1024))).toEqual([422, expect.stringContaining('50 MB')]);
+});
+
+test('facts travel compressed to those who can take it, and say the same', async () => {
+  const doc = await server.uploadReady(deal.id, 'facts.pdf', await paper({ pages: 1 }));
+  const ask = (headers: Record<string, string>) =>
+    server.call('documentFacts', { params: { documentId: doc.id }, headers });
+  const plain = (await ask({})).raw;
+  const packed = (await ask({ 'accept-encoding': 'gzip, br' })).raw;
+  expect(gunzipSync(new Uint8Array(packed)).toString()).toBe(plain.toString());
+  expect(packed.length).toBeLessThan(plain.length);
 });
 
 test('form fields become part of the page, and scripts are gone', async () => {

@@ -18,10 +18,15 @@ export function documentRoutes(app: FastifyInstance, ctx: Context): void {
     await service.dropDocument(ctx, params.documentId!);
     return reply.code(204).send();
   });
-  serve(app, 'documentFacts', async ({ params, reply }) => {
+  serve(app, 'documentFacts', async ({ params, request, reply }) => {
     const row = await service.documentOr404(ctx.database.pool, params.documentId!);
-    void reply.header('cache-control', 'private, max-age=86400');
-    return service.packedFacts(ctx, row);
+    void reply.header('cache-control', 'private, max-age=86400').header('vary', 'accept-encoding');
+    if (!/\bgzip\b/.test(request.headers['accept-encoding'] ?? '')) return service.packedFacts(ctx, row);
+    // They are kept compressed, and travel as they are kept.
+    return reply
+      .type('application/json')
+      .header('content-encoding', 'gzip')
+      .send(await service.keptFacts(ctx, row));
   });
   serve(app, 'documentFile', async ({ params, reply }) => {
     const row = await service.documentOr404(ctx.database.pool, params.documentId!);

@@ -2,8 +2,8 @@ import { mkdir, readFile, rename, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import type { Readable } from 'node:stream';
 import { gunzipSync, gzipSync } from 'node:zlib';
-import { unpackGrid, type DocumentFacts } from '@gatepath/core/marks';
-import type { DocumentView, PackedFacts } from '@gatepath/contract';
+import type { DocumentFacts } from '@gatepath/core/marks';
+import { unpackFacts, type DocumentView, type PackedFacts } from '@gatepath/contract';
 import type { Context } from '../context';
 import type { Db } from '../db/pool';
 import { inTransaction } from '../db/tx';
@@ -137,33 +137,19 @@ export async function documentOr404(db: Db, id: string): Promise<q.DocumentRow> 
   return row;
 }
 
-export async function packedFacts(ctx: Context, row: q.DocumentRow): Promise<PackedFacts> {
+/** The facts of a document's pages as they are kept: JSON, compressed with gzip. */
+export function keptFacts(ctx: Context, row: q.DocumentRow): Promise<Buffer> {
   if (!row.facts_sha256) throw conflict('reading', `“${row.name}” is still being read. It is ready in a moment.`);
-  return JSON.parse(gunzipSync(new Uint8Array(await ctx.files.read(row.facts_sha256))).toString('utf8')) as PackedFacts;
+  return ctx.files.read(row.facts_sha256);
+}
+
+export async function packedFacts(ctx: Context, row: q.DocumentRow): Promise<PackedFacts> {
+  return JSON.parse(gunzipSync(new Uint8Array(await keptFacts(ctx, row))).toString('utf8')) as PackedFacts;
 }
 
 /** The facts of several documents as the core takes them. */
-export async function factsOf(ctx: Context, rows: q.DocumentRow[]): Promise<DocumentFacts[]> {
-  return Promise.all(
-    rows.map(async (row) => {
-      const packed = await packedFacts(ctx, row);
-      return {
-        id: row.id,
-        name: row.name,
-        pages: packed.pages.map((p) => ({
-          width: p.width,
-          height: p.height,
-          ink: unpackGrid(p.ink, p.cols, p.rows, packed.cell),
-          print: Array.from({ length: p.print.length / 4 }, (_, i) => ({
-            x: p.print[i * 4]!,
-            y: p.print[i * 4 + 1]!,
-            w: p.print[i * 4 + 2]!,
-            h: p.print[i * 4 + 3]!,
-          })),
-        })),
-      };
-    }),
-  );
+export function factsOf(ctx: Context, rows: q.DocumentRow[]): Promise<DocumentFacts[]> {
+  return Promise.all(rows.map(async (row) => unpackFacts(row.id, row.name, await packedFacts(ctx, row))));
 }
 
 export const PAGE_DPIS = [72, 108, 144, 216, 288] as const;

@@ -8,15 +8,13 @@ import {
   MARK_SIZES,
   PAGE_EDGE,
   roundRect,
-  unpackGrid,
-  type DocumentFacts,
   type DraftEdit,
   type InitialsRule,
   type Mark,
   type MarkKind,
   type Rect,
 } from '@gatepath/core/marks';
-import type { PackedFacts, PacketView } from '@gatepath/contract';
+import { unpackFacts, type PacketView } from '@gatepath/contract';
 import { newId } from '../../api/client';
 import { factsQuery } from '../../api/hooks';
 import { useDraft, type DraftHandle } from './use-draft';
@@ -45,24 +43,6 @@ export interface Desk extends DraftHandle {
   ) => void;
   everyPageLikeThis: () => void;
   goToPlace: (place: Place) => void;
-}
-
-export function unpackFacts(id: string, name: string, packed: PackedFacts): DocumentFacts {
-  return {
-    id,
-    name,
-    pages: packed.pages.map((p) => ({
-      width: p.width,
-      height: p.height,
-      ink: unpackGrid(p.ink, p.cols, p.rows, packed.cell),
-      print: Array.from({ length: p.print.length / 4 }, (_, i) => ({
-        x: p.print[i * 4]!,
-        y: p.print[i * 4 + 1]!,
-        w: p.print[i * 4 + 2]!,
-        h: p.print[i * 4 + 3]!,
-      })),
-    })),
-  };
 }
 
 export function useDesk(packet: PacketView): Desk {

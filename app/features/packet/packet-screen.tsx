@@ -13,7 +13,7 @@ import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 import { Token } from '../../ui/token';
 import { LedgerGrid } from '../ledger/grid';
 import { Fills } from '../pages/fills';
-import { MarkFace } from '../pages/mark-box';
+import { AtRect, MarkFace } from '../pages/mark-box';
 import { Sheet } from '../pages/sheet';
 import { gateState } from './path-strip';
 import { STATUS_WORDS, when } from './words';
@@ -242,16 +242,7 @@ function LookAtPage({
           >
             <Fills page={page} scale={scale} fills={fills} />
             {open.map((m) => (
-              <View
-                key={m.id}
-                style={{
-                  position: 'absolute',
-                  left: m.rect.x * scale,
-                  top: m.rect.y * scale,
-                  width: m.rect.w * scale,
-                  height: m.rect.h * scale,
-                }}
-              >
+              <AtRect key={m.id} rect={m.rect} scale={scale}>
                 <MarkFace
                   rect={m.rect}
                   scale={scale}
@@ -259,7 +250,7 @@ function LookAtPage({
                   ink={sent.plan.parties.find((x) => x.id === m.partyId)?.ink ?? 0}
                   required={m.required}
                 />
-              </View>
+              </AtRect>
             ))}
           </Sheet>
         ) : null}

@@ -1,4 +1,5 @@
 /** A mark on a sheet: solid outline and filled corner when required, dashed when optional. */
+import type { ReactNode } from 'react';
 import { View } from 'react-native';
 import { MARK_WORDS, type MarkKind, type Rect } from '@gatepath/core/marks';
 import { inkOf } from '@gatepath/core/inks';
@@ -13,6 +14,23 @@ interface Props {
   required: boolean;
   selected?: boolean;
   text?: string;
+}
+
+/** Lays its children over a rectangle of the sheet. */
+export function AtRect({ rect, scale, children }: { rect: Rect; scale: number; children: ReactNode }) {
+  return (
+    <View
+      style={{
+        position: 'absolute',
+        left: rect.x * scale,
+        top: rect.y * scale,
+        width: rect.w * scale,
+        height: rect.h * scale,
+      }}
+    >
+      {children}
+    </View>
+  );
 }
 
 export function MarkFace({ rect, scale, kind, ink, required, selected, text }: Props) {

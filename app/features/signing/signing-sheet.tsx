@@ -1,9 +1,9 @@
 /** A page as the client sees it: what others and they themselves have signed, and their own places. */
-import { Pressable, View } from 'react-native';
+import { Pressable } from 'react-native';
 import { pathOf, type SigningView } from '@gatepath/contract';
 import { MARK_WORDS } from '@gatepath/core/marks';
 import { Fills } from '../pages/fills';
-import { MarkFace } from '../pages/mark-box';
+import { AtRect, MarkFace } from '../pages/mark-box';
 import { Sheet } from '../pages/sheet';
 import type { OwnMark } from './use-signing';
 
@@ -35,16 +35,7 @@ export function SigningSheet({ token, view, documentId, page: n, width, current,
         const on = m.id === current?.id;
         const what = m.automatic ? `${MARK_WORDS[m.kind]}, filled when you finish` : `your ${MARK_WORDS[m.kind]}`;
         return (
-          <View
-            key={m.id}
-            style={{
-              position: 'absolute',
-              left: m.rect.x * scale,
-              top: m.rect.y * scale,
-              width: m.rect.w * scale,
-              height: m.rect.h * scale,
-            }}
-          >
+          <AtRect key={m.id} rect={m.rect} scale={scale}>
             <Pressable
               role="button"
               disabled={m.automatic || !onTouch}
@@ -64,7 +55,7 @@ export function SigningSheet({ token, view, documentId, page: n, width, current,
                 text={m.kind === 'initials' ? 'initials' : undefined}
               />
             </Pressable>
-          </View>
+          </AtRect>
         );
       })}
     </Sheet>

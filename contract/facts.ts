@@ -1,0 +1,21 @@
+import { unpackGrid, type DocumentFacts } from '@gatepath/core/marks';
+import type { PackedFacts } from './views';
+
+/** The facts of a document's pages as the core takes them, from the form in which they travel and are stored. */
+export function unpackFacts(id: string, name: string, packed: PackedFacts): DocumentFacts {
+  return {
+    id,
+    name,
+    pages: packed.pages.map((p) => ({
+      width: p.width,
+      height: p.height,
+      ink: unpackGrid(p.ink, p.cols, p.rows, packed.cell),
+      print: Array.from({ length: p.print.length / 4 }, (_, i) => ({
+        x: p.print[i * 4]!,
+        y: p.print[i * 4 + 1]!,
+        w: p.print[i * 4 + 2]!,
+        h: p.print[i * 4 + 3]!,
+      })),
+    })),
+  };
+}
