@@ -18,7 +18,7 @@ module.exports = {
       ...node,
       displayName: 'server',
       rootDir: __dirname,
-      roots: ['<rootDir>/server'],
+      roots: ['<rootDir>/server', '<rootDir>/demo'],
       testMatch: ['**/*.test.ts'],
       globalSetup: '<rootDir>/server/test/global-setup.cjs',
     },

@@ -1,11 +1,11 @@
-import { getDocument, Util, VerbosityLevel } from 'pdfjs-dist/legacy/build/pdf.mjs';
-
 /** Where texts that begin with the given captions stand on a page: top left, in points from the top. */
 export async function captionsOn(
   pdf: Uint8Array,
   page: number,
   captions: string[],
 ): Promise<Map<string, { x: number; y: number }>> {
+  // Loaded when needed: it ships as an ES module only, which Jest takes in no other way.
+  const { getDocument, Util, VerbosityLevel } = await import('pdfjs-dist/legacy/build/pdf.mjs');
   const task = getDocument({ data: new Uint8Array(pdf), verbosity: VerbosityLevel.ERRORS, disableFontFace: true });
   const doc = await task.promise;
   const sheet = await doc.getPage(page);

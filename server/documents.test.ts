@@ -1,6 +1,6 @@
 /** Bringing papers in, and placing initials on papers of every origin without touching their print. */
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { gunzipSync } from 'node:zlib';
@@ -8,11 +8,12 @@ import sharp from 'sharp';
 import { PDFDocument, PDFDict, PDFName } from '@cantoo/pdf-lib';
 import type { DealView, DocumentView, PacketView } from '@gatepath/contract';
 import { viewDraft } from '@gatepath/core/checks';
-import { factsOf, pageImage, documentOr404 } from './documents/service';
+import { factsOf, documentOr404 } from './documents/service';
 import { spaceOfPage, toUserPoint } from './pdf/space';
 import { verifySealed } from './proof/verify';
 import { TestServer, typedHand } from './test/harness';
 import { formPaper, paper } from './test/papers';
+import { inkUnder } from './test/pixels';
 
 jest.setTimeout(240_000);
 
@@ -53,6 +54,9 @@ test('files that cannot serve get an error that says which and why', async () =>
   expect(await says('locked.pdf', await locked.save())).toEqual([422, expect.stringMatching(/locked\.pdf.*password/)]);
   expect(await says('empty.pdf', new Uint8Array())).toEqual([422, expect.stringContaining('empty')]);
   expect(await says('huge.pdf', new Uint8Array(51 * 1024 * 1024))).toEqual([422, expect.stringContaining('50 MB')]);
+  // Nothing of what was refused stays behind.
+  const files = readdirSync(path.join(server.dir, 'files'), { recursive: true, withFileTypes: true });
+  expect(files.filter((f) => f.isFile())).toEqual([]);
 });
 
 test('facts travel compressed to those who can take it, and say the same', async () => {
@@ -147,28 +151,6 @@ async function packetWith(doc: DocumentView): Promise<PacketView> {
   return server.ok<PacketView>('packet', { params: { packetId: packet.id } });
 }
 
-/** The number of pixels under a mark that differ from the page's ground, on the blank page at 144 dpi. */
-async function inkUnder(
-  doc: DocumentView,
-  page: number,
-  rect: { x: number; y: number; w: number; h: number },
-): Promise<number> {
-  const row = await documentOr404(server.ctx.database.pool, doc.id);
-  const k = 2;
-  const box = {
-    left: Math.ceil(rect.x * k),
-    top: Math.ceil(rect.y * k),
-    width: Math.floor(rect.w * k) - 1,
-    height: Math.floor(rect.h * k) - 1,
-  };
-  const px = await sharp(await pageImage(server.ctx, row, page, 144))
-    .greyscale()
-    .extract(box)
-    .raw()
-    .toBuffer();
-  return px.filter((v) => v < 200).length;
-}
-
 test.each(FOREIGN)('initials on every page of a paper %s touch no print', async (name, make) => {
   const doc = await server.uploadReady(deal.id, `${name}.pdf`, await make());
   expect([doc.status, doc.problem]).toEqual(['ready', null]);
@@ -179,7 +161,7 @@ test.each(FOREIGN)('initials on every page of a paper %s touch no print', async 
   expect(marks).toHaveLength(doc.pages.length * 4);
   for (let page = 1; page <= doc.pages.length; page += doc.pages.length > 20 ? 17 : 1)
     for (const m of marks.filter((x) => x.page === page))
-      expect([page, await inkUnder(doc, page, m.rect)]).toEqual([page, 0]);
+      expect([page, await inkUnder(server.ctx, doc.id, page, m.rect)]).toEqual([page, 0]);
 });
 
 test('a turned and cropped paper is sealed with every mark where it was shown', async () => {

@@ -50,6 +50,12 @@ export async function documentsByIds(db: Db, ids: string[]): Promise<DocumentRow
   return (await db.query<DocumentRow>('select * from document where id = any($1::text[]) order by id', [ids])).rows;
 }
 
+/** Whether any document has the file as its original or prepared form. */
+export async function fileInUse(db: Db, sha256: string): Promise<boolean> {
+  const r = await db.query('select 1 from document where original_sha256 = $1 or sha256 = $1 limit 1', [sha256]);
+  return r.rows.length > 0;
+}
+
 export async function unreadDocuments(db: Db): Promise<DocumentRow[]> {
   return (await db.query<DocumentRow>(`select * from document where status = 'reading' order by id`)).rows;
 }

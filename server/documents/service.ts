@@ -31,7 +31,8 @@ export function documentView(d: q.DocumentRow): DocumentView {
   };
 }
 
-const PROBLEMS: Record<PrepareProblem, (file: string) => string> = {
+const PROBLEMS: Record<PrepareProblem | 'empty', (file: string) => string> = {
+  empty: (f) => `“${f}” is empty. Choose the file again.`,
   not_pdf: (f) => `“${f}” is not a PDF. Save or print it as a PDF, then add that.`,
   locked: (f) =>
     `“${f}” is locked with a password or restrictions. Save an unlocked copy (print it to PDF), then add that.`,
@@ -49,11 +50,15 @@ export async function addDocument(
 ): Promise<DocumentView> {
   await dealOr404(ctx.database.pool, dealId);
   const original = await ctx.files.putStream(stream);
-  if (stream.truncated)
+  if (original === 'truncated')
     throw unusable('too-large', `“${fileName}” is larger than 50 MB. Split it or save it smaller, then add it again.`);
-  if (original.bytes === 0) throw unusable('empty', `“${fileName}” is empty.`);
-  const prepared = await ctx.pdf.run('prepare', { file: ctx.files.pathOf(original.sha256) });
-  if (!prepared.ok) throw unusable(prepared.problem.replace('_', '-'), PROBLEMS[prepared.problem](fileName));
+  const prepared = original.bytes
+    ? await ctx.pdf.run('prepare', { file: ctx.files.pathOf(original.sha256) })
+    : ({ ok: false, problem: 'empty' } as const);
+  if (!prepared.ok) {
+    if (!(await q.fileInUse(ctx.database.pool, original.sha256))) await ctx.files.remove(original.sha256);
+    throw unusable(prepared.problem.replace(/_/g, '-'), PROBLEMS[prepared.problem](fileName));
+  }
   const shown = await ctx.files.put(prepared.bytes);
   const row: q.DocumentRow = {
     id: newId(),

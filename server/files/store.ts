@@ -46,8 +46,8 @@ export class FileStore {
     return { sha256: hash, bytes: data.length };
   }
 
-  /** Stores a stream; when it fails half-way nothing stays behind. */
-  async putStream(stream: Readable): Promise<StoredFile> {
+  /** Stores a stream; when it fails half-way, or was cut off at a limit, nothing stays behind. */
+  async putStream(stream: Readable & { truncated?: boolean }): Promise<StoredFile | 'truncated'> {
     const temp = await this.temp();
     const hash = createHash('sha256');
     let bytes = 0;
@@ -65,10 +65,19 @@ export class FileStore {
       throw error;
     }
     await file.close();
+    if (stream.truncated) {
+      await rm(temp, { force: true });
+      return 'truncated';
+    }
     const digest = hash.digest('hex');
     if (await this.has(digest)) await rm(temp, { force: true });
     else await this.settle(temp, digest);
     return { sha256: digest, bytes };
+  }
+
+  /** Removes a file; the caller knows that nothing refers to it. */
+  async remove(hash: string): Promise<void> {
+    await rm(this.pathOf(hash), { force: true });
   }
 
   read(hash: string): Promise<Buffer> {

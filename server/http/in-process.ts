@@ -37,7 +37,7 @@ export class InProcess {
 
   async inject<T = unknown>(options: InjectOptions): Promise<Answer<T>> {
     const r = await this.app().inject(options);
-    const json = /json/.test(String(r.headers['content-type'] ?? ''));
+    const json = /json/.test(String(r.headers['content-type'] ?? '')) && !r.headers['content-encoding'];
     return {
       status: r.statusCode,
       body: (json ? r.json() : null) as T,
