@@ -25,7 +25,7 @@ export function AgreementStep({ signing, view, onRead, onDecline }: Props) {
   const left = view.marks.filter((m) => m.required && !m.done && !m.automatic);
   const initials = left.filter((m) => m.kind === 'initials').length;
   const signatures = left.filter((m) => m.kind === 'signature').length;
-  const todo = [
+  const work = [
     initials ? `initial ${count(initials, 'place')}` : '',
     signatures ? `sign ${count(signatures, 'time')}` : '',
   ]
@@ -44,7 +44,7 @@ export function AgreementStep({ signing, view, onRead, onDecline }: Props) {
         </Card>
       ) : null}
       <Body style={{ fontSize: 18, lineHeight: 26 }}>
-        {`${count(view.documents.length, 'document')}, ${count(pages, 'page')}. ${todo ? `You ${todo}.` : ''} You can stop at any time and go on later with the same link.`}
+        {`${count(view.documents.length, 'document')}, ${count(pages, 'page')}. ${work ? `You ${work}.` : ''} You can stop at any time and go on later with the same link.`}
       </Body>
       <Card>
         <Heading>Signing electronically</Heading>

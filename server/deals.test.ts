@@ -1,0 +1,156 @@
+/** Deals, their people and their lists; drafts and what holds them. */
+import { mkdtempSync, readdirSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { Readable } from 'node:stream';
+import type { DealSummary, DealView, PacketView, Page } from '@gatepath/contract';
+import { FileStore } from './files/store';
+import { sha256 } from './ids';
+import { TestServer } from './test/harness';
+import { paper } from './test/papers';
+
+jest.setTimeout(120_000);
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await TestServer.start();
+});
+afterAll(() => server.stop());
+
+const open = (address: string, parties: object[] = []) =>
+  server.ok<DealView>('newDeal', { body: { kind: 'sale', address, parties } });
+const person = (side: string, name: string) => ({ side, name, email: `${name.toLowerCase()}@example.com` });
+
+test('lists page by key, newest first, and are searched by street without wildcards of the searcher’s', async () => {
+  for (let i = 1; i <= 7; i++) await open(`${i} Weir Terrace`);
+  await open('100% Lane');
+  const seen: string[] = [];
+  let after: string | undefined;
+  do {
+    const page: Page<DealSummary> = await server.ok('deals', {
+      query: { limit: '3', search: 'weir', ...(after ? { after } : {}) },
+    });
+    seen.push(...page.items.map((d) => d.address));
+    after = page.next ?? undefined;
+  } while (after);
+  expect(seen).toEqual([7, 6, 5, 4, 3, 2, 1].map((i) => `${i} Weir Terrace`));
+  const percent = await server.ok<Page<DealSummary>>('deals', { query: { search: '%' } });
+  expect(percent.items.map((d) => d.address)).toEqual(['100% Lane']);
+  expect((await server.call('deals', { query: { limit: '1000' } })).status).toBe(422);
+});
+
+test('people are numbered within their side, corrected and taken out', async () => {
+  const deal = await open('14 Lantern Row', [
+    person('seller', 'Wren'),
+    person('buyer', 'Priya'),
+    person('seller', 'Callum'),
+  ]);
+  expect(deal.parties.map((p) => [p.name, p.ordinal])).toEqual([
+    ['Wren', 1],
+    ['Priya', 1],
+    ['Callum', 2],
+  ]);
+  const [wren, priya] = deal.parties;
+  const moved = await server.ok<DealView>('setParty', {
+    params: { partyId: priya!.id },
+    body: person('seller', 'Priya'),
+  });
+  expect(moved.parties.find((p) => p.id === priya!.id)).toMatchObject({ side: 'seller', ordinal: 3 });
+  const without = await server.ok<DealView>('dropParty', { params: { partyId: wren!.id } });
+  expect(without.parties.map((p) => p.name)).toEqual(['Priya', 'Callum']);
+  expect((await server.call('dropParty', { params: { partyId: wren!.id } })).status).toBe(404);
+  const bad = await server.call<{ fields: object }>('addParty', {
+    params: { dealId: deal.id },
+    body: { side: 'seller', name: '', email: 'x' },
+  });
+  expect([bad.status, Object.keys(bad.body.fields).sort()]).toEqual([422, ['email', 'name']]);
+});
+
+test('a draft starts on a usual path, and a document in it cannot be removed from the deal', async () => {
+  const deal = await open('3 Lock Street', [
+    person('buyer', 'Priya'),
+    person('seller', 'Wren'),
+    person('other', 'Escrow'),
+  ]);
+  const doc = await server.uploadReady(deal.id, 'The_papers-v2.pdf', await paper({ pages: 1 }));
+  expect(doc.name).toBe('The papers v2');
+  const packet = await server.ok<PacketView>('newPacket', {
+    params: { dealId: deal.id },
+    body: { name: 'Papers', documentIds: [doc.id] },
+  });
+  const names = packet.draft.gates.map((g) =>
+    g.partyIds.map((id) => packet.draft.parties.find((p) => p.id === id)!.name),
+  );
+  expect(names).toEqual([['Wren'], ['Priya']]);
+  expect(packet.draft.parties.find((p) => p.name === 'Escrow')!.act).toBe('copy');
+  const drop = () => server.call<{ detail: string }>('dropDocument', { params: { documentId: doc.id } });
+  expect((await drop()).body.detail).toContain('“Papers”');
+  await server.call('dropPacket', { params: { packetId: packet.id } });
+  expect((await drop()).status).toBe(204);
+});
+
+test('a packet is not sent past the gate check, nor by somebody who looked at an older draft', async () => {
+  const deal = await open('5 Lock Street', [person('seller', 'Wren')]);
+  const doc = await server.uploadReady(deal.id, 'a.pdf', await paper({ pages: 1 }));
+  const packet = await server.ok<PacketView>('newPacket', {
+    params: { dealId: deal.id },
+    body: { name: 'Papers', documentIds: [doc.id] },
+  });
+  const send = (version: number, despiteWarnings = false) =>
+    server.call<{ type: string; detail: string }>('sendPacket', {
+      params: { packetId: packet.id },
+      body: { version, despiteWarnings },
+    });
+  expect((await send(packet.version)).body).toMatchObject({
+    type: '/problems/gate-check',
+    detail: 'Wren signs, but has no signature anywhere.',
+  });
+  const mark = {
+    id: 's',
+    documentId: doc.id,
+    page: 1,
+    kind: 'signature' as const,
+    partyId: deal.parties[0]!.id,
+    required: true,
+  };
+  // Over a printed line: allowed, but only knowingly.
+  const { version } = await server.edit(packet.id, [
+    { op: 'put', list: 'marks', item: { ...mark, rect: { x: 80, y: 90, w: 150, h: 24 } } },
+  ]);
+  expect((await send(packet.version)).body.type).toBe('/problems/changed-meanwhile');
+  expect((await send(version)).body.type).toBe('/problems/warnings');
+  expect((await send(version, true)).status).toBe(200);
+  expect((await send(version, true)).body.type).toBe('/problems/already-sent');
+  expect(
+    (
+      await server.call('editPacket', {
+        params: { packetId: packet.id },
+        body: { edits: [{ op: 'set', field: 'name', value: 'x' }] },
+      })
+    ).status,
+  ).toBe(409);
+  expect((await server.call('dropPacket', { params: { packetId: packet.id } })).status).toBe(409);
+});
+
+test('files are stored once under their fingerprint, and a broken or cut-off stream leaves nothing', async () => {
+  const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-files-'));
+  const store = new FileStore(dir);
+  const files = () => readdirSync(dir, { recursive: true, withFileTypes: true }).filter((f) => f.isFile()).length;
+  const one = await store.put(Buffer.from('paper'));
+  const two = await store.putStream(Readable.from([Buffer.from('pa'), Buffer.from('per')]));
+  expect([one, files()]).toEqual([two, 1]);
+  expect(one.sha256).toBe(sha256('paper'));
+  expect((await store.read(one.sha256)).toString()).toBe('paper');
+  const broken = Readable.from(
+    (function* () {
+      yield Buffer.from('half');
+      throw new Error('the line was cut');
+    })(),
+  );
+  await expect(store.putStream(broken)).rejects.toThrow('cut');
+  expect(await store.putStream(Object.assign(Readable.from([Buffer.from('too long')]), { truncated: true }))).toBe(
+    'truncated',
+  );
+  expect(files()).toBe(1);
+  expect(() => store.pathOf('../../etc/passwd')).toThrow('fingerprint');
+});
