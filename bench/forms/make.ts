@@ -1,0 +1,127 @@
+/**
+ * Makes the labelled forms: `npx tsx bench/forms/make.ts [written|kept]`. Needs Chromium and
+ * a word processor (soffice) on this machine; the results are kept with the sources, so that
+ * measuring needs neither.
+ */
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { PDFDict, PDFDocument, PDFName, PDFString, PDFHexString, PDFArray } from '@cantoo/pdf-lib';
+import { launch } from '../../e2e/browser';
+import { printDefinition } from '../../server/pdf/typeset';
+import { LABEL } from './blank';
+import { kept } from './kept';
+import type { FormSource, Labelled } from './types';
+import { written } from './written';
+
+const HERE = path.dirname(fileURLToPath(import.meta.url));
+
+async function browserPdf(markup: string): Promise<Uint8Array> {
+  const browser = await launch();
+  try {
+    const page = await browser.newPage();
+    await page.setContent(markup);
+    return await page.pdf({
+      format: 'letter',
+      printBackground: true,
+      margin: { top: '0.72in', bottom: '0.72in', left: '0.7in', right: '0.7in' },
+    });
+  } finally {
+    await browser.close();
+  }
+}
+
+function writerPdf(markup: string): Uint8Array {
+  const dir = mkdtempSync(path.join(os.tmpdir(), 'form-'));
+  const file = path.join(dir, 'form.fodt');
+  writeFileSync(file, markup);
+  execFileSync('soffice', ['--headless', '--convert-to', 'pdf', '--outdir', dir, file], { stdio: 'ignore' });
+  return new Uint8Array(readFileSync(path.join(dir, 'form.pdf')));
+}
+
+/** Texts of a library form hold the same anchors as HTML; they become links of their own. */
+function withLinks(value: unknown): unknown {
+  if (typeof value === 'string' && value.includes('<a ')) {
+    const m = /^<a href="([^"]+)">([^<]*)<\/a>$/.exec(value);
+    if (m) return { text: m[2], link: m[1], color: 'black' };
+  }
+  if (Array.isArray(value)) return value.map(withLinks);
+  if (value && typeof value === 'object')
+    return Object.fromEntries(Object.entries(value).map(([k, v]) => [k, withLinks(v)]));
+  return value;
+}
+
+/** Takes the labels out of a file: the rectangles of its links, joined where one link was cut in pieces. */
+async function takeLabels(bytes: Uint8Array): Promise<{ bytes: Uint8Array; places: Labelled[] }> {
+  const doc = await PDFDocument.load(bytes, { updateMetadata: false });
+  const places: Labelled[] = [];
+  doc.getPages().forEach((page, i) => {
+    const { height } = page.getSize();
+    const annots = page.node.Annots();
+    for (const ref of annots?.asArray() ?? []) {
+      const a = doc.context.lookup(ref);
+      if (!(a instanceof PDFDict)) continue;
+      const action = a.lookup(PDFName.of('A'));
+      const uri = action instanceof PDFDict ? action.lookup(PDFName.of('URI')) : undefined;
+      const url = uri instanceof PDFString || uri instanceof PDFHexString ? uri.decodeText() : '';
+      if (!url.startsWith(LABEL)) continue;
+      const [kind, role, ordinal] = url.slice(LABEL.length).split('/');
+      const r = (a.lookup(PDFName.of('Rect')) as PDFArray).asArray().map((n) => Number(n.toString()));
+      const x = Math.min(r[0]!, r[2]!);
+      const y = Math.min(r[1]!, r[3]!);
+      const t = (n: number) => Math.round(n * 10) / 10;
+      places.push({
+        page: i + 1,
+        kind: kind!,
+        role: role === '-' ? 'unknown' : role!,
+        ordinal: ordinal === '-' || ordinal === 'undefined' ? null : Number(ordinal),
+        rect: [t(x), t(height - y - Math.abs(r[3]! - r[1]!)), t(Math.abs(r[2]! - r[0]!)), t(Math.abs(r[3]! - r[1]!))],
+      });
+    }
+    page.node.delete(PDFName.of('Annots'));
+  });
+  return { bytes: await doc.save(), places: joined(places) };
+}
+
+/** A link that was broken into pieces on one line is one blank. */
+function joined(places: Labelled[]): Labelled[] {
+  const out: Labelled[] = [];
+  for (const p of places) {
+    const last = out[out.length - 1];
+    const touches =
+      last &&
+      last.page === p.page &&
+      last.kind === p.kind &&
+      last.role === p.role &&
+      last.ordinal === p.ordinal &&
+      Math.abs(last.rect[1] - p.rect[1]) < 1 &&
+      Math.abs(last.rect[0] + last.rect[2] - p.rect[0]) < 1.5;
+    if (touches) last.rect[2] = Math.round((p.rect[0] + p.rect[2] - last.rect[0]) * 10) / 10;
+    else out.push({ ...p, rect: [...p.rect] });
+  }
+  return out;
+}
+
+async function make(form: FormSource): Promise<void> {
+  const raw =
+    form.how === 'browser'
+      ? await browserPdf(form.body as string)
+      : form.how === 'writer'
+        ? writerPdf(form.body as string)
+        : await printDefinition({
+            content: withLinks(form.body) as never,
+            defaultStyle: { fontSize: 11 },
+            pageMargins: [48, 50, 48, 50],
+            pageSize: 'LETTER',
+          });
+  const { bytes, places: linked } = await takeLabels(raw);
+  const places = [...linked, ...(form.more ?? [])];
+  writeFileSync(path.join(HERE, `${form.name}.pdf`), bytes);
+  writeFileSync(path.join(HERE, `${form.name}.json`), `${JSON.stringify(places, null, 1)}\n`);
+  console.log(`${form.name}: ${places.length} places`);
+}
+
+const which = process.argv[2];
+for (const form of [...(which === 'kept' ? [] : written), ...(which === 'written' ? [] : kept)]) await make(form);

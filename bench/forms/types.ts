@@ -1,0 +1,18 @@
+/** How a labelled form is written, and what is kept of it. */
+export interface FormSource {
+  name: string;
+  /** browser: HTML printed by Chromium; writer: flat ODT by a word processor; library: pdfmake. */
+  how: 'browser' | 'writer' | 'library';
+  body: unknown;
+  /** Blanks that cannot carry a link, measured by hand. */
+  more?: Labelled[];
+}
+
+/** A blank as its form's author meant it; rect as x, y, w, h in points from the top left. */
+export interface Labelled {
+  page: number;
+  kind: string;
+  role: string;
+  ordinal: number | null;
+  rect: [number, number, number, number];
+}

@@ -1,0 +1,268 @@
+/** Everything on a page that looks like a place to write: not yet knowing what for. */
+import type { Rect } from '../marks/types';
+import { framesOf } from './frames';
+import { boxOf, linesOf, phrasesOf, type Phrase, type TextLine, type Token } from './text';
+import type { AcrossLine, PageContent } from './types';
+
+export interface Blank {
+  x0: number;
+  x1: number;
+  /** The line to write on. */
+  y: number;
+  /** Free height above the line. */
+  h: number;
+  made: 'underscores' | 'rule' | 'cell' | 'box' | 'parens' | 'dots';
+  /** Words that stand in the same cell. */
+  inside?: Phrase[];
+  cell?: Rect;
+  /** Several blanks joined by slashes: a date in pieces. */
+  pieces?: boolean;
+}
+
+export interface PageScan {
+  content: PageContent;
+  lines: TextLine[];
+  phrases: Phrase[];
+  blanks: Blank[];
+  cells: Rect[];
+  /** Left and right end of the page's text. */
+  left: number;
+  right: number;
+}
+
+const BOX_GLYPH = /[\u2610-\u2612\u25a1\u25a2\u25fb\u25fd\u2b1c\u2b1a\u274f-\u2752\u25cb\u25ef\u2751\u2752]/u;
+const TICKED = /^[xX\u2713-\u2718\u2022]$/u;
+
+/** Looks over one page. */
+export function scanPage(content: PageContent): PageScan {
+  const lines = linesOf(content.glyphs);
+  const phrases = lines.flatMap((l) => phrasesOf(l, content.down));
+  const { cells, alone } = framesOf(content);
+  const xs = phrases.flatMap((p) => [p.x0, p.x1]);
+  const left = xs.length ? Math.min(...xs) : 0;
+  const right = xs.length ? Math.max(...xs) : content.width;
+  const scan: PageScan = { content, lines, phrases, blanks: [], cells, left, right };
+  const typed = lines.flatMap((l) => typedBlanks(l));
+  const boxes = boxBlanks(scan);
+  const inCells = cellBlanks(scan, boxes);
+  const ruled = alone.flatMap((l) => ruledBlank(scan, l));
+  scan.blanks = [...boxes, ...inCells];
+  for (const b of [...typed, ...ruled]) if (!scan.blanks.some((o) => clash(o, b))) scan.blanks.push(b);
+  scan.blanks.sort((a, b) => (Math.abs(a.y - b.y) > 4 ? a.y - b.y : a.x0 - b.x0));
+  return scan;
+}
+
+function clash(a: Blank, b: Blank): boolean {
+  const across = Math.min(a.x1, b.x1) - Math.max(a.x0, b.x0);
+  if (across < 0.5 * Math.min(a.x1 - a.x0, b.x1 - b.x0)) return false;
+  return Math.min(a.y, b.y) > Math.max(a.y - a.h, b.y - b.h) - 0.5 && Math.abs(a.y - b.y) < Math.max(6, 0.6 * a.h);
+}
+
+/** Blanks made of characters: underscores, dots, brackets, box characters. */
+function typedBlanks(line: TextLine): Blank[] {
+  const out: Blank[] = [];
+  const t = line.tokens;
+  const blank = (x0: number, x1: number, made: Blank['made'], size: number, more: Partial<Blank> = {}): Blank => ({
+    x0,
+    x1,
+    y: line.y + 0.16 * size,
+    h: 1.35 * size,
+    made,
+    ...more,
+  });
+  for (let i = 0; i < t.length; i++) {
+    const tok = t[i]!;
+    const next = t[i + 1];
+    const after = t[i + 2];
+    const chars = Array.from(tok.text);
+    if (tok.made === 'word' && BOX_GLYPH.test(tok.text)) {
+      const each = (tok.x1 - tok.x0) / chars.length;
+      chars.forEach((c, k) => {
+        if (BOX_GLYPH.test(c))
+          out.push({
+            ...blank(tok.x0 + k * each, tok.x0 + (k + 1) * each, 'box', tok.size),
+            y: tok.y + 0.15 * tok.size,
+            h: 0.95 * tok.size,
+          });
+      });
+      continue;
+    }
+    const opener = /[[({]$/.exec(tok.text)?.[0];
+    if (tok.made === 'word' && /\[\]|\(\)|^\[_+\]$/.test(tok.text)) {
+      out.push(blank(tok.x0, Math.min(tok.x1, tok.x0 + 2 * tok.size), 'box', tok.size));
+      continue;
+    }
+    if (opener && next?.made === 'word' && /^[\])}]/.test(next.text)) {
+      const gap = next.x0 - tok.x1;
+      if (gap <= 17 && gap > 1) out.push(blank(tok.x1 - 0.35 * tok.size, next.x0 + 0.35 * tok.size, 'box', tok.size));
+      else if (gap > 17 && gap < 160) out.push(blank(tok.x1 + 1, next.x0 - 1, 'parens', tok.size));
+      continue;
+    }
+    if (opener && next?.made === 'underscores' && next.x1 - next.x0 <= 17 && after && /^[\])}]/.test(after.text)) {
+      out.push(blank(tok.x1 - 0.35 * tok.size, after.x0 + 0.35 * tok.size, 'box', tok.size));
+      i++;
+      continue;
+    }
+    if (tok.made === 'underscores') {
+      const pieces = [tok];
+      let j = i;
+      // "__/__/____" and "__-__-____" are one blank in pieces.
+      while (
+        t[j + 1]?.made === 'word' &&
+        /^[/\-\u2013]$/.test(t[j + 1]!.text) &&
+        t[j + 2]?.made === 'underscores' &&
+        t[j + 2]!.x0 - t[j]!.x1 < 2.2 * tok.size &&
+        t[j]!.x1 - t[j]!.x0 < 60 &&
+        t[j + 2]!.x1 - t[j + 2]!.x0 < 75
+      ) {
+        pieces.push(t[j + 2]!);
+        j += 2;
+      }
+      const x1 = pieces[pieces.length - 1]!.x1;
+      const yearOf = /20$/.test(t[i - 1]?.text ?? '') && tok.x0 - t[i - 1]!.x1 < 0.4 * tok.size;
+      // Two pieces with a slash are two initials; three are a date.
+      if (pieces.length === 2) for (const p of pieces) out.push(blank(p.x0, p.x1, 'underscores', p.size));
+      else if (tok.text.length >= 3 || yearOf || pieces.length > 2 || x1 - tok.x0 > 14)
+        out.push(blank(tok.x0, x1, 'underscores', tok.size, pieces.length > 2 ? { pieces: true } : {}));
+      i = j;
+      continue;
+    }
+    if (tok.made === 'dots') {
+      const rest = t.slice(i + 1);
+      if (!leader(rest, tok)) out.push(blank(tok.x0, tok.x1, 'dots', tok.size));
+    }
+  }
+  return out;
+}
+
+/** Dots that lead the eye to a page number, a price or an answer are not there to be written on. */
+function leader(rest: Token[], dots: Token): boolean {
+  const next = rest[0];
+  if (!next) return dots.x1 - dots.x0 < 24;
+  if (/^[$\u20ac\u00a3]?[\d.,]+%?$|^[ivxlc]+$/i.test(next.text) && rest.length <= 2) return true;
+  return !/[:)]/.test(rest.map((r) => r.text).join(' ')) && next.made === 'word' && next.x0 - dots.x1 < 12;
+}
+
+/** Small squares and circles that are empty or ticked. */
+function boxBlanks(scan: PageScan): Blank[] {
+  const squares: Rect[] = [];
+  for (const c of scan.cells) {
+    if (c.w < 5 || c.h < 5 || c.w > 19 || c.h > 19 || c.w / c.h > 1.45 || c.h / c.w > 1.45) continue;
+    if (squares.some((s) => Math.abs(s.x - c.x) < 4 && Math.abs(s.y - c.y) < 4)) continue;
+    const words = textIn(scan, c, 1);
+    if (words.some((w) => !TICKED.test(w.text.trim()))) continue;
+    squares.push(c);
+  }
+  // Many squares that touch are the cells of one number, letter by letter.
+  return squares
+    .filter((c) => squares.filter((o) => o !== c && Math.abs(o.y - c.y) < 2 && gapBetween(o, c) < 2).length < 2)
+    .map((c) => ({ x0: c.x, x1: c.x + c.w, y: c.y + c.h, h: c.h, made: 'box', cell: c }));
+}
+
+function gapBetween(a: Rect, b: Rect): number {
+  return Math.max(a.x, b.x) - Math.min(a.x + a.w, b.x + b.w);
+}
+
+/** Phrases whose middle lies in a rectangle. */
+export function textIn(scan: PageScan, r: Rect, grow = 0): Phrase[] {
+  return scan.phrases.filter((p) => {
+    const x = (p.x0 + p.x1) / 2;
+    const y = p.y - 0.3 * p.size;
+    return x > r.x - grow && x < r.x + r.w + grow && y > r.y - grow && y < r.y + r.h + grow;
+  });
+}
+
+/** Cells of a table, and drawn boxes, that have room to write in. */
+function cellBlanks(scan: PageScan, boxes: Blank[]): Blank[] {
+  const out: Blank[] = [];
+  for (const c of scan.cells) {
+    if (c.w < 20 || c.h < 9 || c.h > 130 || boxes.some((b) => b.cell === c)) continue;
+    if (c.w > 0.97 * scan.content.width) continue;
+    // A frame around other cells is not one to write in.
+    if (scan.cells.some((o) => o !== c && inside(o, c))) continue;
+    if (scan.lines.some((l) => l.tokens.some((t) => t.made !== 'word' && within(t, c)))) continue;
+    if (boxes.some((b) => b.cell && inside(b.cell, c))) continue;
+    const words = textIn(scan, c);
+    if (words.some((w) => BOX_GLYPH.test(w.text) || /\[\s*\]|\(\s*\)/.test(w.text))) continue;
+    if (!words.length) {
+      if (c.h > 100) continue;
+      out.push({ x0: c.x + 2, x1: c.x + c.w - 2, y: c.y + c.h - 1.5, h: c.h - 3, made: 'cell', cell: c, inside: [] });
+      continue;
+    }
+    const bottom = Math.max(...words.map((w) => w.y + 0.25 * w.size));
+    const end = Math.max(...words.map((w) => w.x1));
+    const size = Math.max(...words.map((w) => w.size));
+    const single = new Set(words.map((w) => Math.round(w.y))).size === 1;
+    const below = c.y + c.h - bottom;
+    const beside = c.x + c.w - end;
+    if (single && below >= Math.max(11, 1.05 * size) && words[0]!.y - c.y < 0.62 * c.h)
+      out.push({
+        x0: c.x + 2,
+        x1: c.x + c.w - 2,
+        y: c.y + c.h - 1.5,
+        h: below - 3,
+        made: 'cell',
+        cell: c,
+        inside: words,
+      });
+    else if (single && beside > Math.max(34, 0.3 * c.w) && /:\s*$/.test(words.map((w) => w.text).join(' ')))
+      out.push({
+        x0: end + 3,
+        x1: c.x + c.w - 2,
+        y: c.y + c.h - 1.5,
+        h: c.h - 3,
+        made: 'cell',
+        cell: c,
+        inside: words,
+      });
+  }
+  return out;
+}
+
+function within(t: Token, c: Rect): boolean {
+  return (t.x0 + t.x1) / 2 > c.x && (t.x0 + t.x1) / 2 < c.x + c.w && t.y > c.y && t.y < c.y + c.h + 2;
+}
+
+function inside(a: Rect, b: Rect): boolean {
+  return (
+    a.x >= b.x - 1 &&
+    a.y >= b.y - 1 &&
+    a.x + a.w <= b.x + b.w + 1 &&
+    a.y + a.h <= b.y + b.h + 1 &&
+    a.w * a.h < 0.9 * b.w * b.h
+  );
+}
+
+/** A drawn line that stands alone: to write on, unless it underlines words or parts the page. */
+function ruledBlank(scan: PageScan, l: AcrossLine): Blank[] {
+  const w = l.x1 - l.x0;
+  if (w < 14) return [];
+  let covered = 0;
+  for (const line of scan.lines) {
+    if (line.y > l.y + 1.2 || line.y < l.y - 0.55 * line.size) continue;
+    for (const t of line.tokens)
+      if (t.made === 'word') covered += Math.max(0, Math.min(t.x1, l.x1) - Math.max(t.x0, l.x0));
+  }
+  if (covered > 0.22 * w) return [];
+  // A long line close under words parts a table's rows or underlines a heading.
+  const long = w > 0.6 * (scan.right - scan.left);
+  if (
+    long &&
+    scan.phrases.some((p) => l.y - p.y > 1 && l.y - p.y < 14 && p.x0 < l.x1 && p.x1 > l.x0 && !/[:?]\s*$/.test(p.text))
+  )
+    return [];
+  // What is printed through the line strikes it out.
+  if (
+    scan.phrases.some(
+      (p) =>
+        Math.min(p.x1, l.x1) - Math.max(p.x0, l.x0) > 0.3 * w && l.y < p.y - 0.15 * p.size && l.y > p.y - 0.6 * p.size,
+    )
+  )
+    return [];
+  const above = scan.phrases
+    .filter((p) => p.y < l.y - 0.5 && p.x0 < l.x1 - 2 && p.x1 > l.x0 + 2)
+    .reduce((y, p) => Math.max(y, p.y + 0.22 * p.size), l.y - 40);
+  return [{ x0: l.x0, x1: l.x1, y: l.y, h: Math.max(9, Math.min(26, l.y - above - 1)), made: 'rule' }];
+}
+
+export { boxOf };

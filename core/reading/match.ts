@@ -1,0 +1,52 @@
+/** Which page of a new file is which page of the old one, told by their words. */
+import { plain } from './words';
+
+/** Words of a page as a set of pairs, which tell pages of one form apart better than single words. */
+function pairs(text: string): Set<string> {
+  const words = plain(text)
+    .replace(/[^a-z0-9 ]+/g, ' ')
+    .split(/\s+/)
+    .filter(Boolean);
+  const out = new Set<string>();
+  for (let i = 0; i + 1 < words.length; i++) out.add(`${words[i]} ${words[i + 1]}`);
+  if (words.length === 1) out.add(words[0]!);
+  return out;
+}
+
+/** Share of pairs two pages have in common (Jaccard), 0 to 1. */
+function likeness(a: Set<string>, b: Set<string>): number {
+  if (!a.size && !b.size) return 0.5;
+  let both = 0;
+  for (const p of a) if (b.has(p)) both++;
+  return both / (a.size + b.size - both);
+}
+
+/** Pages less alike than this are different pages. */
+const ALIKE = 0.35;
+
+/**
+ * Matches old pages to new ones by their text, each at most once, likeliest first; of equally
+ * alike pages the one at the same distance from the start is taken.
+ *
+ * @returns for each old page (by index) its new page's index, or null where it is gone
+ */
+export function matchPages(before: string[], after: string[]): (number | null)[] {
+  const old = before.map(pairs);
+  const fresh = after.map(pairs);
+  const scored: { i: number; j: number; score: number }[] = [];
+  old.forEach((a, i) =>
+    fresh.forEach((b, j) => {
+      const score = likeness(a, b);
+      if (score >= ALIKE) scored.push({ i, j, score: score - 0.001 * Math.abs(i - j) });
+    }),
+  );
+  scored.sort((a, b) => b.score - a.score);
+  const out: (number | null)[] = before.map(() => null);
+  const taken = new Set<number>();
+  for (const s of scored) {
+    if (out[s.i] !== null || taken.has(s.j)) continue;
+    out[s.i] = s.j;
+    taken.add(s.j);
+  }
+  return out;
+}

@@ -1,0 +1,246 @@
+/** Reading a whole paper: every printed place with its kind, its role and which one of that role. */
+import type { Rect } from '../marks/types';
+import { scanPage, type PageScan } from './blanks';
+import { sameRow } from './captions';
+import { judge, type Judged, type PaperContext } from './classify';
+import type { Phrase } from './text';
+import type { PageContent, PlaceKind, PrintedPlace } from './types';
+import { isRoleHeading, ownerOf, plain, roleOfWords, type RoleRead } from './words';
+
+/** Sentences that ask for initials beside clauses. */
+const ASKS_INITIALS =
+  /\binitial(?:s|ed|ing)? (?:each|every|here|next|beside|below|above|where|all|in the)\b|\bmust be initial(?:l)?ed\b|\binitial(?:l)?ed by\b|\biniciales (?:en|junto)\b/;
+
+/** Places we are less sure of than this are not told at all. */
+const LEAST = 0.34;
+
+/**
+ * Finds the printed places of a paper.
+ *
+ * @param pages  text and drawing of each page, in order
+ * @param fields places of an AcroForm, which stand in for what is printed under them
+ * @returns places in reading order, page by page
+ */
+export function readPlaces(pages: PageContent[], fields: PrintedPlace[] = []): PrintedPlace[] {
+  const scans = pages.map(scanPage);
+  const text = scans.map((s) => s.phrases.map((p) => p.text).join(' ')).join(' ');
+  const owner = ownerOf(text);
+  const asking = ASKS_INITIALS.exec(plain(text));
+  const paper: PaperContext = {
+    owner,
+    asksInitials: asking !== null,
+    initialsBy: asking
+      ? roleOfWords(plain(text).slice(Math.max(0, asking.index - 24), asking.index + asking[0].length + 24), owner)
+      : null,
+  };
+  const out: PrintedPlace[] = [];
+  scans.forEach((scan, i) => {
+    const judged = judgePage(scan, paper);
+    giveRoles(scan, judged, paper);
+    giveOrdinals(judged);
+    const own = fields.filter((f) => f.page === i + 1);
+    const printed = judged
+      .filter((j) => j.confidence >= LEAST)
+      .map((j) => place(j, i + 1))
+      .filter((p) => !own.some((f) => meets(f.rect, p.rect)));
+    for (const f of own) out.push(f.role === 'unknown' ? withNeighbour(f, judged, i + 1) : f);
+    out.push(...printed);
+  });
+  return out.sort(
+    (a, b) =>
+      a.page - b.page ||
+      (Math.abs(a.rect.y + a.rect.h - b.rect.y - b.rect.h) > 6
+        ? a.rect.y + a.rect.h - b.rect.y - b.rect.h
+        : a.rect.x - b.rect.x),
+  );
+}
+
+function judgePage(scan: PageScan, paper: PaperContext): Judged[] {
+  const soFar = new Map<Judged['blank'], Judged>();
+  const out: Judged[] = [];
+  for (const b of scan.blanks) {
+    const found = judge(scan, b, paper, soFar);
+    if (found[0]) soFar.set(b, found[0]);
+    out.push(...found);
+  }
+  return out;
+}
+
+const PERSONAL: PlaceKind[] = ['signature', 'initials', 'date', 'name'];
+
+/** Roles that the captions left open: from the same row, the same column, or the heading over the block. */
+function giveRoles(scan: PageScan, all: Judged[], paper: PaperContext): void {
+  const headings = scan.phrases.filter(
+    (p) =>
+      isRoleHeading(p.text) ||
+      (p.text.length < 60 &&
+        (p.bold || /^[^a-z]+$/.test(p.text) || /:\s*$/.test(p.text)) &&
+        roleOfWords(p.text, paper.owner) !== null &&
+        !/[.;]\s*$/.test(p.text)),
+  );
+  const signs = all.filter((j) => j.kind === 'signature');
+  for (const s of signs) s.role ??= underHeading(scan, s, headings, paper);
+  for (const j of all) {
+    if (j.kind === 'checkbox' || j.kind === 'signature') continue;
+    // Initials stand on their own: those of a footer belong to no signature above it.
+    const partner = j.kind === 'initials' ? null : partnerOf(j, signs);
+    if (
+      partner?.role &&
+      (PERSONAL.includes(j.kind) || (j.kind === 'text' && !j.captions.sentence && inBlock(j, partner)))
+    ) {
+      if (!j.role || (j.role.role === partner.role.role && j.role.ordinal === null)) {
+        j.role = partner.role;
+        shared.set(j, partner);
+      }
+    }
+    if (!j.role && (j.kind === 'initials' || j.kind === 'name' || (j.kind === 'date' && !j.captions.sentence))) {
+      const found = underHeading(scan, j, headings, paper);
+      if (found) j.role = found;
+    }
+  }
+}
+
+/** Which signature's role a date or name has taken over; its ordinal follows. */
+const shared = new WeakMap<Judged, Judged>();
+
+function inBlock(j: Judged, partner: Judged): boolean {
+  return j.blank.y - partner.blank.y < 110 && j.blank.y - partner.blank.y > -60;
+}
+
+/** The signature a date or name goes with: on its row, to the left first; else the nearest one in its column. */
+function partnerOf(j: Judged, signs: Judged[]): Judged | null {
+  const row = signs.filter((s) => sameRow(s.blank, j.blank) && s !== j);
+  const left = row.filter((s) => s.blank.x1 <= j.blank.x0 + 6).sort((a, b) => b.blank.x1 - a.blank.x1)[0];
+  if (left && left.blank.x1 <= j.blank.x0 + 6) return left;
+  if (row.length && j.kind === 'name') return row.sort((a, b) => a.blank.x0 - b.blank.x0)[0]!;
+  const column = signs.filter(
+    (s) =>
+      Math.min(s.blank.x1, j.blank.x1) - Math.max(s.captions.from, j.captions.from) >
+      0.25 * Math.min(s.blank.x1 - s.captions.from, j.blank.x1 - j.captions.from),
+  );
+  const above = column
+    .filter((s) => j.blank.y > s.blank.y && j.blank.y - s.blank.y < 100)
+    .sort((a, b) => b.blank.y - a.blank.y)[0];
+  const below = column
+    .filter((s) => s.blank.y > j.blank.y && s.blank.y - j.blank.y < 52)
+    .sort((a, b) => a.blank.y - b.blank.y)[0];
+  if (above && below) return j.blank.y - above.blank.y <= 1.15 * (below.blank.y - j.blank.y) ? above : below;
+  return above ?? below ?? row[0] ?? null;
+}
+
+/** The role of the nearest heading above, in the blank's column. */
+function underHeading(scan: PageScan, j: Judged, headings: Phrase[], paper: PaperContext): RoleRead | null {
+  const b = j.blank;
+  const over = headings
+    .filter((h) => h.y < b.y - 3 && b.y - h.y < 230)
+    .filter((h) => {
+      const alone = !headings.some((o) => o !== h && Math.abs(o.y - h.y) < 5);
+      if (alone) return h.x0 < b.x1 && (h.x0 <= b.x0 + 12 || h.x1 > b.x0);
+      // Headings beside each other each rule their own column.
+      const next = headings.filter((o) => Math.abs(o.y - h.y) < 5 && o.x0 > h.x0).sort((p, q) => p.x0 - q.x0)[0];
+      return b.x0 >= h.x0 - 14 && (!next || b.x0 < next.x0 - 8);
+    })
+    .sort((p, q) => q.y - p.y)[0];
+  if (!over) return null;
+  // A new numbered section ends the block of the one before.
+  const cut = scan.phrases.some(
+    (p) =>
+      p.y > over.y + 2 &&
+      p.y < b.y - 4 &&
+      p.bold &&
+      p.size > over.size + 0.6 &&
+      p.x0 < scan.left + 30 &&
+      !roleOfWords(p.text, paper.owner),
+  );
+  return cut ? null : roleOfWords(over.text, paper.owner);
+}
+
+/** How far apart, in points, two places of one role may stand and still be counted on. */
+const BLOCK = 150;
+
+/** Counts the places of a role that do not say which one they are. */
+function giveOrdinals(all: Judged[]): void {
+  for (const kind of PERSONAL) {
+    const roles = new Set(all.filter((j) => j.kind === kind && j.role).map((j) => j.role!.role));
+    for (const role of roles) {
+      const mine = all.filter((j) => j.kind === kind && j.role?.role === role && !shared.has(j));
+      let n = 0;
+      let last: Judged | null = null;
+      for (const j of mine) {
+        const far =
+          last &&
+          (kind === 'initials'
+            ? j.blank.y - last.blank.y > 44 ||
+              (j.blank.y - last.blank.y > 5 && j.blank.x0 <= last.blank.x0 + 200 && sameHead(j, last, mine))
+            : j.blank.y - last.blank.y > BLOCK);
+        // One blank before each clause asks the same person again.
+        if (
+          far ||
+          (kind === 'initials' &&
+            (j.by === 'shape' || (j.blank.made === 'cell' && last !== null && !sameRow(j.blank, last.blank))))
+        )
+          n = 0;
+        n = j.role!.ordinal ?? n + 1;
+        j.role = { role, ordinal: n };
+        last = j;
+      }
+    }
+  }
+  for (const j of all) {
+    const partner = shared.get(j);
+    if (partner?.role && j.role) j.role = { role: j.role.role, ordinal: partner.role.ordinal };
+  }
+}
+
+/** Whether a row of initials begins anew: more than one to a row, so the next row asks the same people again. */
+function sameHead(j: Judged, last: Judged, mine: Judged[]): boolean {
+  return mine.some((o) => o !== last && sameRow(o.blank, last.blank));
+}
+
+function place(j: Judged, page: number): PrintedPlace {
+  return {
+    page,
+    kind: j.kind,
+    role: j.role?.role ?? 'unknown',
+    ordinal: j.role ? (j.role.ordinal ?? 1) : null,
+    rect: rectOf(j),
+    label: j.label,
+    source: 'print',
+    confidence: Math.round(j.confidence * 100) / 100,
+  };
+}
+
+const HEIGHTS: Record<PlaceKind, number> = { signature: 24, initials: 18, date: 16, name: 16, text: 16, checkbox: 20 };
+
+/** The rectangle to write in: on the line, as high as the kind wants and the page leaves free. */
+function rectOf(j: Judged): Rect {
+  const b = j.blank;
+  const r1 = (n: number) => Math.round(n * 10) / 10;
+  const high =
+    b.made === 'cell'
+      ? Math.min(b.h, Math.max(HEIGHTS[j.kind], 30))
+      : b.made === 'box'
+        ? b.h
+        : Math.max(Math.min(HEIGHTS[j.kind], b.h), Math.min(b.h, 9));
+  return { x: r1(b.x0), y: r1(b.y - high), w: r1(b.x1 - b.x0), h: r1(high) };
+}
+
+function meets(a: Rect, b: Rect): boolean {
+  const w = Math.min(a.x + a.w, b.x + b.w) - Math.max(a.x, b.x);
+  const h = Math.min(a.y + a.h, b.y + b.h) - Math.max(a.y, b.y);
+  return w > 0.3 * Math.min(a.w, b.w) && h > 0.2 * Math.min(a.h, b.h);
+}
+
+/** A field whose name says nothing takes kind and role from what is printed at its place. */
+function withNeighbour(f: PrintedPlace, judged: Judged[], page: number): PrintedPlace {
+  const under = judged.map((j) => place(j, page)).find((p) => meets(f.rect, p.rect));
+  if (!under) return f;
+  const open = f.kind === 'text' && !f.field?.multiline && under.kind !== 'checkbox';
+  return {
+    ...f,
+    kind: open ? under.kind : f.kind,
+    role: under.role,
+    ordinal: under.ordinal,
+    label: /^[\w.[\]-]*$/.test(f.label) && under.label ? under.label : f.label,
+  };
+}

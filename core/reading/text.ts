@@ -1,0 +1,176 @@
+/** From single characters to lines, tokens and phrases. */
+import type { Rect } from '../marks/types';
+import type { DownLine, Glyph } from './types';
+
+/** A stretch of a line without a gap in it: a word, or a run of blank-making characters. */
+export interface Token {
+  text: string;
+  x0: number;
+  x1: number;
+  y: number;
+  size: number;
+  bold: boolean;
+  /** What the token is made of: underscores and dots are there to be written on. */
+  made: 'word' | 'underscores' | 'dots';
+}
+
+export interface TextLine {
+  y: number;
+  size: number;
+  tokens: Token[];
+}
+
+/** Words that stand together on one line, between blanks and wide gaps. */
+export interface Phrase {
+  text: string;
+  x0: number;
+  x1: number;
+  y: number;
+  size: number;
+  bold: boolean;
+}
+
+const UNDERSCORE = /[_\u2017\uff3f\u23af]/u;
+const DOT = /[.\u2024\u2025\u2026\u00b7\u2022]/u;
+
+/** Whether two characters belong to different kinds of token. */
+function makeOf(ch: string): Token['made'] {
+  if (UNDERSCORE.test(ch)) return 'underscores';
+  if (ch === '\u2026') return 'dots';
+  return 'word';
+}
+
+/** Groups characters by baseline and cuts each line into tokens, left to right, top to bottom. */
+export function linesOf(glyphs: Glyph[]): TextLine[] {
+  const sorted = [...glyphs].sort((a, b) => a.y - b.y || a.x0 - b.x0);
+  const rows: Glyph[][] = [];
+  for (const g of sorted) {
+    const row = rows[rows.length - 1];
+    const last = row?.[0];
+    if (last && Math.abs(g.y - last.y) <= Math.max(1.2, 0.22 * Math.min(g.size, last.size))) row.push(g);
+    else rows.push([g]);
+  }
+  return rows.map((row) => lineOf(row)).filter((l) => l.tokens.length > 0);
+}
+
+function lineOf(row: Glyph[]): TextLine {
+  row.sort((a, b) => a.x0 - b.x0);
+  const tokens: Token[] = [];
+  let open: Token | null = null;
+  let before: Glyph | null = null;
+  for (const g of row) {
+    // Bold that is faked by printing twice would double every letter.
+    if (before && before.ch === g.ch && Math.abs(before.x0 - g.x0) < 0.12 * g.size) continue;
+    const blank = g.ch.trim() === '' || g.ch === '\u200b';
+    const made = makeOf(g.ch);
+    if (blank) {
+      open = null;
+      before = g;
+      continue;
+    }
+    const gap: number = open ? g.x0 - open.x1 : 0;
+    // Underscores that do not touch are still one line to write on.
+    const reach = made === 'underscores' ? 0.6 * g.size : 0.2 * g.size;
+    if (open && made === open.made && gap <= reach) {
+      open.text += g.ch;
+      open.x1 = Math.max(open.x1, g.x1);
+      open.bold = open.bold && g.bold;
+    } else {
+      open = { text: g.ch, x0: g.x0, x1: g.x1, y: g.y, size: g.size, bold: g.bold, made };
+      tokens.push(open);
+    }
+    before = g;
+  }
+  const split = tokens.flatMap(splitDots);
+  const sizes = split.map((t) => t.size).sort((a, b) => a - b);
+  return {
+    y: row[0]?.y ?? 0,
+    size: sizes[Math.floor(sizes.length / 2)] ?? 0,
+    tokens: joinBlanks(split),
+  };
+}
+
+/** Four or more dots in a row are a leader or a blank, not the end of a sentence. */
+function splitDots(t: Token): Token[] {
+  if (t.made !== 'word') return [t];
+  const chars = Array.from(t.text);
+  const n = chars.length;
+  let from = 0;
+  const out: Token[] = [];
+  const at = (i: number) => t.x0 + ((t.x1 - t.x0) * i) / n;
+  const cut = (a: number, b: number, made: Token['made']) => {
+    if (b > a) out.push({ ...t, text: chars.slice(a, b).join(''), x0: at(a), x1: at(b), made });
+  };
+  for (let i = 0; i < n; i++) {
+    if (!DOT.test(chars[i]!)) continue;
+    let j = i;
+    while (j < n && DOT.test(chars[j]!)) j++;
+    if (j - i >= 4) {
+      cut(from, i, 'word');
+      cut(i, j, 'dots');
+      from = j;
+    }
+    i = j;
+  }
+  cut(from, n, 'word');
+  return out;
+}
+
+/** Dots set apart by spaces, and underscores cut into runs by the typesetter, become one token again. */
+function joinBlanks(tokens: Token[]): Token[] {
+  const out: Token[] = [];
+  for (const t of tokens) {
+    const last = out[out.length - 1];
+    const dotty = t.made === 'dots' || (t.made === 'word' && /^[.\u00b7\u2022]+$/u.test(t.text));
+    const lastDotty = last && (last.made === 'dots' || /^[.\u00b7\u2022]+$/u.test(last.text));
+    const near = last && t.x0 - last.x1 < 0.9 * t.size;
+    if (last && near && dotty && lastDotty) {
+      last.text += t.text;
+      last.x1 = t.x1;
+      if (last.text.length >= 4) last.made = 'dots';
+    } else if (last && last.made === 'underscores' && t.made === 'underscores' && t.x0 - last.x1 < 0.75 * t.size) {
+      // "_ _ _ _" is one blank; "____ ____" is two, told by the length of the pieces.
+      if (last.text.length <= 2 || t.text.length <= 2) {
+        last.text += t.text;
+        last.x1 = t.x1;
+      } else out.push(t);
+    } else out.push({ ...t });
+  }
+  return out;
+}
+
+/** The phrases of a line: cut at blanks, at gaps wider than about two letters, and at vertical lines. */
+export function phrasesOf(line: TextLine, down: DownLine[]): Phrase[] {
+  const out: Phrase[] = [];
+  let open: Phrase | null = null;
+  for (const t of line.tokens) {
+    if (t.made !== 'word') {
+      open = null;
+      continue;
+    }
+    const walled: boolean =
+      !!open &&
+      down.some(
+        (d) => d.x > open!.x1 - 1 && d.x < t.x0 + 1 && d.y0 < line.y - 0.2 * t.size && d.y1 > line.y - 0.6 * t.size,
+      );
+    if (open && t.x0 - open.x1 < 1.3 * t.size && !walled) {
+      open.text += ` ${t.text}`;
+      open.x1 = t.x1;
+      open.bold = open.bold && t.bold;
+    } else {
+      open = { text: t.text, x0: t.x0, x1: t.x1, y: t.y, size: t.size, bold: t.bold };
+      out.push(open);
+    }
+  }
+  return out;
+}
+
+/** The box of a token or phrase: from the height of capitals to a little below the baseline. */
+export function boxOf(t: { x0: number; x1: number; y: number; size: number }): Rect {
+  return { x: t.x0, y: t.y - 0.74 * t.size, w: t.x1 - t.x0, h: 0.94 * t.size };
+}
+
+/** The words of a page with their boxes; blanks that are made of characters are left out. */
+export function wordsOf(lines: TextLine[]): { text: string; rect: Rect }[] {
+  return lines.flatMap((l) => l.tokens.filter((t) => t.made === 'word').map((t) => ({ text: t.text, rect: boxOf(t) })));
+}

@@ -1,0 +1,95 @@
+/**
+ * What a page looks like to the reader, and what it finds there. All lengths are PDF points
+ * from the top left corner of the page as displayed, y down.
+ */
+import type { Rect } from '../marks/types';
+
+/** One printed character, upright, with its true advance. */
+export interface Glyph {
+  ch: string;
+  /** Left edge and right edge. */
+  x0: number;
+  x1: number;
+  /** Baseline. */
+  y: number;
+  /** Type size as displayed. */
+  size: number;
+  bold: boolean;
+}
+
+/** A thin horizontal line, drawn as a stroke or as a flat filled box. */
+export interface AcrossLine {
+  x0: number;
+  x1: number;
+  y: number;
+}
+
+/** A thin vertical line. */
+export interface DownLine {
+  y0: number;
+  y1: number;
+  x: number;
+}
+
+/** Text and drawing of one page, as its operators say, without widgets of a form. */
+export interface PageContent {
+  width: number;
+  height: number;
+  /** Clockwise degrees the page was turned by for display. */
+  rotation: number;
+  glyphs: Glyph[];
+  /** Boxes of words that do not run left to right; they are print, but not read. */
+  turned: Rect[];
+  across: AcrossLine[];
+  down: DownLine[];
+  /** Closed frames drawn as one path: boxes, rounded boxes, circles. */
+  frames: Rect[];
+  /** Filled areas that are tinted, as fields on a screen are. */
+  shades: Rect[];
+}
+
+export const PLACE_KINDS = ['signature', 'initials', 'date', 'name', 'text', 'checkbox'] as const;
+export type PlaceKind = (typeof PLACE_KINDS)[number];
+
+export const PLACE_ROLES = [
+  'seller',
+  'buyer',
+  'landlord',
+  'tenant',
+  'guarantor',
+  'broker',
+  'buyer_broker',
+  'manager',
+  'unknown',
+] as const;
+export type PlaceRole = (typeof PLACE_ROLES)[number];
+
+/** A place on the page that is there to be filled, as it was read. */
+export interface PrintedPlace {
+  /** From 1. */
+  page: number;
+  kind: PlaceKind;
+  role: PlaceRole;
+  /** Which one of its role, from 1; null where the page does not say. */
+  ordinal: number | null;
+  rect: Rect;
+  /** The words beside it, as printed. */
+  label: string;
+  source: 'print' | 'acroform';
+  /** 0 to 1. */
+  confidence: number;
+  /** What a form's field says beyond its place. */
+  field?: FieldDetail;
+}
+
+export interface FieldDetail {
+  name: string;
+  required: boolean;
+  multiline: boolean;
+  maxLength: number | null;
+  /** Choices of a list or the value of a radio button. */
+  options: string[];
+  /** Radio buttons of one group share it. */
+  group: string | null;
+  readOnly: boolean;
+}

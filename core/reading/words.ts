@@ -1,0 +1,181 @@
+/** The words by which forms name places and people, in English and Spanish. */
+import type { PlaceKind, PlaceRole } from './types';
+
+/** Lower case, straight apostrophes, no accents, single spaces. */
+export function plain(text: string): string {
+  return text
+    .normalize('NFD')
+    .replace(/[\u0300-\u036f]/g, '')
+    .replace(/[\u2018\u2019\u02bc`\u00b4]/g, "'")
+    .replace(/\s+/g, ' ')
+    .trim()
+    .toLowerCase();
+}
+
+const SIGNATURE =
+  /\bsignatures?\b|\bsign(?:ed)?(?: (?:here|by))?\s*[:)]?$|^(?:signed|x)\b\s*[:.]?$|\bfirmas?\b|\bfirmado(?: por)?\s*:?$|\b(?:received|accepted|approved|executed|agreed|acknowledged|witnessed|recibido|aceptado|aprobado) (?:by|por)\s*:?$|^(?:by|per|por)\s*:$/;
+const INITIALS =
+  /\binitials\b|\binitial(?: here| below)?\s*[:)\]]*$|^\(?initial\)?$|\binits?\.?\s*:?$|\biniciales\b|\brubricas?\b|\binicial\s*[:)]*$/;
+const DATE = /\bdate[ds]?\b|\bfechas?\b|\bfechado\b|\bmm ?\/ ?dd\b|\bdd ?\/ ?mm\b/;
+const NAME =
+  /\bprint(?:ed)?\s*[:)]?$|\b(?:full|legal|printed?|typed|type|first|last|middle|print or type) names?\b|\bnames?\b|\bnombres?\b|\bletra de (?:molde|imprenta)\b|\bapellidos?\b/;
+const OTHER =
+  /\b(?:address|street|city|state|zip|phone|telephone|tel|cell|mobile|fax|e-?mail|licen[sc]e|title|its|capacity|price|amount|sum|rent|deposit|fee|percent|number|no\.|account|unit|lot|block|parcel|county|company|firm|brokerage|office|time|relationship|occupation|employer|make|model|year|plate|domicilio|direccion|telefono|correo|ciudad|estado|licencia|titulo|cargo|precio|monto|importe|renta|deposito|numero|condado|empresa|hora|codigo postal)\b/;
+
+/** Words after which "name" is the name of a thing, not of a signer. */
+const THING_NAME =
+  /\bnames? of (?:the |your |an? )?(?!the\b|your\b|an?\b|seller|buyer|purchaser|tenant|landlord|lessor|lessee|owner|guarantor|broker|agent|manager|signer|person|applicant|occupant|resident|witness|notary|spouse|party|parties|vendedor|comprador)\w+|\b(?:trust|company|firm|business|brokerage|office|bank|street|file|document|pet|empresa|banco|calle)(?:'s)? name\b/;
+
+/** The kind a caption names by its words alone, or null. The last words of a caption weigh most. */
+export function kindOfWords(caption: string): Exclude<PlaceKind, 'checkbox'> | null {
+  const t = plain(caption)
+    .replace(/[*_.]+$/g, '')
+    .trim();
+  if (!t) return null;
+  const found = [
+    { kind: 'initials' as const, at: lastIndex(t, INITIALS) },
+    { kind: 'signature' as const, at: lastIndex(t, SIGNATURE) },
+    { kind: 'name' as const, at: THING_NAME.test(t) ? -1 : lastIndex(t, NAME) },
+    { kind: 'date' as const, at: lastIndex(t, DATE) },
+    { kind: 'text' as const, at: lastIndex(t, OTHER) },
+  ].filter((f) => f.at >= 0);
+  if (!found.length) return null;
+  const has = (k: PlaceKind) => found.some((f) => f.kind === k);
+  // "Signature date" and "date signed" are dates; "signature of broker and license no." is a signature.
+  if (
+    has('date') &&
+    /\b(?:signature|signed|initialed|firma)\b.{0,6}\bdate\b|\bdate (?:signed|of signature)\b|\bfecha de (?:la )?firma\b/.test(
+      t,
+    )
+  )
+    return 'date';
+  if (
+    has('name') &&
+    /\bname\b.*\b(?:signature|signed|firma)\b|\bprint(?:ed)? name\b|\bname (?:printed|in print)\b/.test(t)
+  ) {
+    if (!/\bsignature\b/.test(t.split(/\bname\b/)[0] ?? '')) return 'name';
+  }
+  if (/\bdate (?:and|\/|&) ?time\b|\bfecha y hora\b/.test(t)) return 'date';
+  if (has('initials')) return 'initials';
+  if (has('signature') && !has('date')) return 'signature';
+  found.sort((a, b) => b.at - a.at);
+  return found[0]!.kind;
+}
+
+function lastIndex(t: string, re: RegExp): number {
+  let at = -1;
+  for (const m of t.matchAll(new RegExp(re.source, 'g'))) at = m.index + m[0].length;
+  return at;
+}
+
+const ROLES: [PlaceRole, RegExp][] = [
+  [
+    'buyer_broker',
+    /\b(?:buyer|purchaser|tenant|lessee)s?'?s?'? (?:broker|agent|brokerage|licensee|salesperson|realty firm)(?:'?s)?\b|\b(?:selling|cooperating|co-?op) (?:broker|agent|firm|licensee|office)\b|\b(?:broker|agent|licensee)s? (?:for|of|representing) (?:the )?(?:buyer|purchaser|tenant)s?\b|\b(?:agente|corredor(?:a)?) (?:del?|de la) (?:los )?comprador/,
+  ],
+  [
+    'manager',
+    /\bproperty manage(?:r|ment)\b|\bmanaging agent\b|\b(?:building |site |resident )?manager\b|\badministrador(?:a)?\b|\bgestor(?:a)?\b/,
+  ],
+  [
+    'broker',
+    /\b(?:seller|landlord|owner|lessor|vendor)s?'?s?'? (?:broker|agent|brokerage|licensee|representative)s?\b|\b(?:broker|agent|licensee)s? (?:for|of|representing) (?:the )?(?:seller|landlord|owner|lessor)s?\b|\blisting (?:broker|agent|firm|licensee|brokerage|office)\b|\bbrokers?\b|\bbrokerage\b|\bagents?\b|\blicensees?\b|\bsales(?:person|associate)\b|\bcorredor(?:a|es)?\b|\bagentes?\b|\bcorreduria\b/,
+  ],
+  [
+    'guarantor',
+    /\b(?:co-?)?guarantors?\b|\bco-?signers?\b|\bsuret(?:y|ies)\b|\bfiador(?:a|es)?\b|\bgarantes?\b|\bavalista\b/,
+  ],
+  ['landlord', /\b(?:co-?)?(?:landlord|lessor)s?\b|\barrendador(?:a|es)?\b|\bcasero\b/],
+  [
+    'tenant',
+    /\b(?:co-?)?(?:tenant|lessee|renter|resident|occupant|applicant)s?\b|\b(?:co-?)?arrendatari[oa]s?\b|\b(?:co-?)?inquilin[oa]s?\b/,
+  ],
+  ['seller', /\b(?:co-?)?(?:seller|vendor|transferor|grantor)s?\b|\b(?:co-?)?vendedor(?:a|es|as)?\b/],
+  ['buyer', /\b(?:co-?)?(?:buyer|purchaser|transferee|grantee|offeror)s?\b|\b(?:co-?)?comprador(?:a|es|as)?\b/],
+];
+/** Who an "owner" is depends on the paper: a landlord in a tenancy, a seller elsewhere. */
+const OWNER = /\b(?:co-?)?owners?\b|\b(?:co-?)?propietari[oa]s?\b|\bduen[oa]s?\b/;
+
+export interface RoleRead {
+  role: PlaceRole;
+  ordinal: number | null;
+}
+
+/** The role a caption names, and which one of its role; null when it names none. */
+export function roleOfWords(caption: string, owner: PlaceRole = 'seller'): RoleRead | null {
+  const t = plain(caption);
+  let best: { role: PlaceRole; from: number; word: string } | null = null;
+  for (const [role, re] of [...ROLES, [owner, OWNER] as [PlaceRole, RegExp]]) {
+    const m = re.exec(t);
+    if (!m) continue;
+    // "Landlord or agent" is the landlord's place; "buyer's agent" is one role that holds another's word.
+    const within = best && m.index >= best.from && m.index < best.from + best.word.length;
+    if (!best || (m.index < best.from && !(m.index + m[0].length > best.from && best.word.length > m[0].length))) {
+      if (!within) best = { role, from: m.index, word: m[0] };
+    }
+  }
+  return best && { role: best.role, ordinal: ordinalOf(t, best.from, best.from + best.word.length, best.word) };
+}
+
+const FIRST = /\b(?:first|primary|1st|primer(?:o|a)?)\s*$/;
+const SECOND = /\b(?:second|2nd|segund[oa])\s*$/;
+const THIRD = /\b(?:third|3rd|tercer(?:o|a)?)\s*$/;
+
+function ordinalOf(t: string, from: number, to: number, word: string): number | null {
+  const before = t.slice(0, from);
+  const after = t.slice(to);
+  if (
+    /^co-?(?:sell|vend|buy|purch|comp|ten|less|land|own|res|rent|app|occ|arr|inq|prop|guar|trans|grant)/.test(word) ||
+    /\bco-?\s*$/.test(before)
+  )
+    return 2;
+  if (FIRST.test(before)) return 1;
+  if (SECOND.test(before) || /\b(?:additional|other|otro)\s*$/.test(before)) return 2;
+  if (THIRD.test(before)) return 3;
+  // "Seller 2", "Seller #2", "Seller's (2) signature", "Seller No. 2", "Seller-2".
+  const n =
+    /^(?:'s|s'|')?\s*(?:[-#(]|no\.?|number|num\.?)?\s*([1-9])\b(?![.,]?\d|\s*(?:%|percent|of\b|de\b|days?))/.exec(
+      after,
+    );
+  if (n) return Number(n[1]);
+  const late = /\b(?:signature|initials|name|date|firma|iniciales|nombre|fecha)s?\s*(?:#|no\.?)?\s*\(?([1-9])\b/.exec(
+    after,
+  );
+  if (late) return Number(late[1]);
+  const roman = /^\s+(i{1,3}|iv|v)\b/.exec(after);
+  if (roman) return ['i', 'ii', 'iii', 'iv', 'v'].indexOf(roman[1]!) + 1;
+  return null;
+}
+
+/** Whether a phrase is nothing but a role, perhaps with ordinal and colon: a heading over a block. */
+export function isRoleHeading(text: string): boolean {
+  const t = plain(text)
+    .replace(/[:.,()#\-\u2013\u2014]/g, ' ')
+    .replace(/\s+/g, ' ')
+    .trim();
+  if (t.length > 48) return false;
+  const rest = t
+    .replace(
+      /\b(?:the|and|of|by|for|information|section|to be signed by|signatures?|signed|accepted|agreed|firmas?|del?|la|los?|las|el|y|parte|signs|here|only|use|acknowledg(?:e?ment|ed))\b/g,
+      ' ',
+    )
+    .replace(
+      /\b(?:listing|buyer|buyers|buyer's|seller|sellers|seller's|purchasers?|landlords?|lessors?|tenants?|lessees?|guarantors?|brokers?|agents?|property|managers?|owners?|brokerage|firm|co|residents?|vendedor(?:a|es)?|comprador(?:a|es)?|arrendador(?:a|es)?|arrendatari[oa]s?|inquilin[oa]s?|propietari[oa]s?|fiador(?:a|es)?|corredor(?:a)?|agente|administrador(?:a)?|garante)\b'?s?/g,
+      ' ',
+    )
+    .replace(/\b(?:first|second|third|primer[oa]?|segund[oa]|[1-9]|i{1,3})\b/g, ' ')
+    .replace(/'s?\b|s'/g, ' ')
+    .trim();
+  return rest === '' && roleOfWords(t) !== null;
+}
+
+/** Whether "owner" means landlord in this paper: it speaks of tenants, leases or rent more than of sales. */
+export function ownerOf(text: string): PlaceRole {
+  const t = plain(text);
+  const count = (re: RegExp) => (t.match(re) ?? []).length;
+  const lets = count(
+    /\b(?:tenant|lease|rent|landlord|lessee|arrendamiento|inquilin[oa]|alquiler|arrendatari[oa])s?\b/g,
+  );
+  const sells = count(/\b(?:seller|buyer|purchase|sale|listing|vendedor|comprador|compraventa|venta)(?:s|es)?\b/g);
+  return lets > sells ? 'landlord' : 'seller';
+}

@@ -1,0 +1,504 @@
+/**
+ * Text and drawing of pages, from pdf.js's operator lists: every character at its true place
+ * (ISO 32000-1, 9.4.4) and every straight line. One pass gives both.
+ */
+import { readFile } from 'node:fs/promises';
+import {
+  AnnotationMode,
+  getDocument,
+  OPS,
+  VerbosityLevel,
+  type PDFDocumentProxy,
+  type PDFPageProxy,
+} from 'pdfjs-dist/legacy/build/pdf.mjs';
+import type { Rect } from '@gatepath/core/marks';
+import type { PageContent } from '@gatepath/core/reading';
+
+type M = [number, number, number, number, number, number];
+
+const times = (m: M, n: M): M => [
+  m[0] * n[0] + m[2] * n[1],
+  m[1] * n[0] + m[3] * n[1],
+  m[0] * n[2] + m[2] * n[3],
+  m[1] * n[2] + m[3] * n[3],
+  m[0] * n[4] + m[2] * n[5] + m[4],
+  m[1] * n[4] + m[3] * n[5] + m[5],
+];
+const point = (m: M, x: number, y: number) => [m[0] * x + m[2] * y + m[4], m[1] * x + m[3] * y + m[5]] as const;
+
+interface Glyph {
+  unicode: string;
+  width: number;
+  originalCharCode: number;
+  isSpace: boolean;
+}
+
+interface FontFacts {
+  name: string;
+  bold: boolean;
+  matrix: M;
+  vertical: boolean;
+  /** What single characters of a picture font stand for. */
+  boxes: Map<number, string> | null;
+}
+
+interface State {
+  ctm: M;
+  font: FontFacts;
+  size: number;
+  direction: number;
+  charSpacing: number;
+  wordSpacing: number;
+  hScale: number;
+  rise: number;
+  leading: number;
+  lineWidth: number;
+  fill: string;
+  stroke: string;
+  textMode: number;
+}
+
+const PLAIN: FontFacts = { name: '', bold: false, matrix: [0.001, 0, 0, 0.001, 0, 0], vertical: false, boxes: null };
+
+/** Characters of picture fonts that are boxes to tick (Wingdings and Zapf Dingbats encodings). */
+const WINGDINGS = new Map<number, string>([
+  [0x6f, '\u2610'],
+  [0x71, '\u2751'],
+  [0x72, '\u2752'],
+  [0xa8, '\u25fb'],
+  [0xa3, '\u2610'],
+  [0xfe, '\u2611'],
+  [0xfd, '\u2612'],
+  [0xa1, '\u25cb'],
+]);
+const DINGBATS = new Map<number, string>([
+  [0x6e, '\u25a1'],
+  [0x6f, '\u274f'],
+  [0x70, '\u2750'],
+  [0x71, '\u2751'],
+  [0x72, '\u2752'],
+]);
+
+function fontFacts(raw: unknown): FontFacts {
+  const f = (raw ?? {}) as {
+    name?: string;
+    bold?: boolean;
+    black?: boolean;
+    fontMatrix?: number[];
+    vertical?: boolean;
+  };
+  const name = f.name ?? '';
+  return {
+    name,
+    bold: !!f.bold || !!f.black || /bold|black|heavy|semibold|demi/i.test(name),
+    matrix: (f.fontMatrix?.length === 6 ? f.fontMatrix : PLAIN.matrix) as M,
+    vertical: !!f.vertical,
+    boxes: /wingding/i.test(name) ? WINGDINGS : /dingbat/i.test(name) ? DINGBATS : null,
+  };
+}
+
+/** Opens a file for reading its content. Close it with `destroy` of what is returned. */
+export async function openContent(
+  file: string | Uint8Array,
+): Promise<{ doc: PDFDocumentProxy; destroy: () => Promise<void> }> {
+  const task = getDocument({
+    data: typeof file === 'string' ? new Uint8Array(await readFile(file)) : new Uint8Array(file),
+    verbosity: VerbosityLevel.ERRORS,
+    disableFontFace: true,
+    useSystemFonts: false,
+    isEvalSupported: false,
+  });
+  return { doc: await task.promise, destroy: () => task.destroy() };
+}
+
+/** The content of one page (from 1), in points as displayed. */
+export async function pageContent(doc: PDFDocumentProxy, n: number): Promise<PageContent> {
+  const page = await doc.getPage(n);
+  const list = await page.getOperatorList({ annotationMode: AnnotationMode.DISABLE });
+  const content = new Reader(page).read(list.fnArray, list.argsArray as unknown[][]);
+  page.cleanup();
+  return content;
+}
+
+const isWhite = (c: string) => /^#f[c-f]f[c-f]f[c-f]$/i.test(c);
+/** Thickness, in points, up to which a filled box is a line. */
+const THIN = 2.2;
+
+class Reader {
+  private readonly out: PageContent;
+  private s: State;
+  private readonly stack: State[] = [];
+  private tm: M = [1, 0, 0, 1, 0, 0];
+  private x = 0;
+  private y = 0;
+  private lineX = 0;
+  private lineY = 0;
+  private readonly fonts = new Map<string, FontFacts>();
+
+  constructor(private readonly page: PDFPageProxy) {
+    const view = page.getViewport({ scale: 1 });
+    this.out = {
+      width: view.width,
+      height: view.height,
+      rotation: view.rotation,
+      glyphs: [],
+      turned: [],
+      across: [],
+      down: [],
+      frames: [],
+      shades: [],
+    };
+    this.s = {
+      ctm: view.transform as M,
+      font: PLAIN,
+      size: 0,
+      direction: 1,
+      charSpacing: 0,
+      wordSpacing: 0,
+      hScale: 1,
+      rise: 0,
+      leading: 0,
+      lineWidth: 1,
+      fill: '#000000',
+      stroke: '#000000',
+      textMode: 0,
+    };
+  }
+
+  read(fns: number[], args: unknown[][]): PageContent {
+    for (let i = 0; i < fns.length; i++) this.op(fns[i]!, args[i] ?? []);
+    return this.out;
+  }
+
+  private op(fn: number, a: unknown[]): void {
+    const s = this.s;
+    switch (fn) {
+      case OPS.save:
+        this.stack.push({ ...s });
+        break;
+      case OPS.restore:
+      case OPS.paintFormXObjectEnd:
+        this.s = this.stack.pop() ?? s;
+        break;
+      case OPS.transform:
+        s.ctm = times(s.ctm, a as unknown as M);
+        break;
+      case OPS.paintFormXObjectBegin:
+        this.stack.push({ ...s });
+        if (a[0]) this.s.ctm = times(s.ctm, Array.from(a[0] as ArrayLike<number>) as M);
+        break;
+      case OPS.setLineWidth:
+        s.lineWidth = a[0] as number;
+        break;
+      case OPS.setFillRGBColor:
+        s.fill = String(a[0]);
+        break;
+      case OPS.setStrokeRGBColor:
+        s.stroke = String(a[0]);
+        break;
+      case OPS.setFillColorN:
+      case OPS.setFillTransparent:
+        s.fill = fn === OPS.setFillTransparent ? '#ffffff' : '#808080';
+        break;
+      case OPS.setStrokeTransparent:
+        s.stroke = '#ffffff';
+        break;
+      case OPS.beginText:
+        this.tm = [1, 0, 0, 1, 0, 0];
+        this.x = this.y = this.lineX = this.lineY = 0;
+        break;
+      case OPS.setCharSpacing:
+        s.charSpacing = a[0] as number;
+        break;
+      case OPS.setWordSpacing:
+        s.wordSpacing = a[0] as number;
+        break;
+      case OPS.setHScale:
+        s.hScale = (a[0] as number) / 100;
+        break;
+      case OPS.setLeading:
+        s.leading = -(a[0] as number);
+        break;
+      case OPS.setTextRise:
+        s.rise = a[0] as number;
+        break;
+      case OPS.setTextRenderingMode:
+        s.textMode = a[0] as number;
+        break;
+      case OPS.setFont: {
+        const size = a[1] as number;
+        s.font = this.font(a[0] as string);
+        s.size = Math.abs(size);
+        s.direction = size < 0 ? -1 : 1;
+        break;
+      }
+      case OPS.moveText:
+        this.move(a[0] as number, a[1] as number);
+        break;
+      case OPS.setLeadingMoveText:
+        s.leading = a[1] as number;
+        this.move(a[0] as number, a[1] as number);
+        break;
+      case OPS.nextLine:
+        this.move(0, s.leading);
+        break;
+      case OPS.setTextMatrix:
+        this.tm = Array.from(a.length === 6 ? (a as number[]) : (a[0] as ArrayLike<number>)) as M;
+        this.x = this.y = this.lineX = this.lineY = 0;
+        break;
+      case OPS.showText:
+        this.show(a[0] as (Glyph | number | null)[]);
+        break;
+      case OPS.constructPath:
+        this.path(a[0] as number, (a[1] as (ArrayLike<number> | null)[])?.[0] ?? null);
+        break;
+    }
+  }
+
+  private font(name: string): FontFacts {
+    let f = this.fonts.get(name);
+    if (!f) {
+      const objs = this.page.commonObjs as { has(id: string): boolean; get(id: string): unknown };
+      f = objs.has(name) ? fontFacts(objs.get(name)) : PLAIN;
+      this.fonts.set(name, f);
+    }
+    return f;
+  }
+
+  private move(x: number, y: number): void {
+    this.x = this.lineX += x;
+    this.y = this.lineY += y;
+  }
+
+  private show(glyphs: (Glyph | number | null)[]): void {
+    const s = this.s;
+    const m = times(s.ctm, this.tm);
+    const scale = Math.hypot(m[2], m[3]);
+    const size = s.size * scale * (s.font.matrix[3] / 0.001 || 1);
+    // Text that runs left to right on the page as displayed; everything else is only print.
+    const level = Math.abs(m[1]) < 0.02 * Math.abs(m[0]) && m[0] > 0 && !s.font.vertical && s.direction > 0;
+    const hidden = s.textMode === 3 || s.textMode === 7;
+    let at = 0;
+    let word: { x0: number; x1: number } | null = null;
+    const flush = () => {
+      if (word) this.turned(m, word.x0, word.x1, s);
+      word = null;
+    };
+    for (const g of glyphs) {
+      if (g === null) continue;
+      if (typeof g === 'number') {
+        at -= (g * s.size) / 1000;
+        continue;
+      }
+      const advance = g.width * s.size * s.font.matrix[0];
+      const x0 = this.x + at * s.hScale;
+      const x1 = this.x + (at + advance) * s.hScale;
+      if (level) {
+        const [px0, py] = point(m, x0, this.y + s.rise);
+        const [px1] = point(m, x1, this.y + s.rise);
+        const ch = s.font.boxes?.get(g.originalCharCode & 0xff) ?? g.unicode;
+        // A ligature is one glyph with several letters.
+        const chars = Array.from(ch);
+        if (!hidden || ch.trim())
+          chars.forEach((c, k) =>
+            this.out.glyphs.push({
+              ch: c,
+              x0: px0 + ((px1 - px0) * k) / chars.length,
+              x1: px0 + ((px1 - px0) * (k + 1)) / chars.length,
+              y: py,
+              size,
+              bold: s.font.bold,
+            }),
+          );
+      } else if (g.unicode.trim()) word = { x0: (word as { x0: number } | null)?.x0 ?? x0, x1 };
+      else flush();
+      at += advance + (s.charSpacing + (g.isSpace ? s.wordSpacing : 0)) * s.direction;
+    }
+    flush();
+    this.x += at * s.hScale;
+  }
+
+  private turned(m: M, x0: number, x1: number, s: State): void {
+    const corners = [
+      point(m, x0, this.y - 0.2 * s.size),
+      point(m, x1, this.y - 0.2 * s.size),
+      point(m, x0, this.y + 0.74 * s.size),
+      point(m, x1, this.y + 0.74 * s.size),
+    ];
+    this.out.turned.push(bounds(corners));
+  }
+
+  private path(paint: number, data: ArrayLike<number> | null): void {
+    const fills = FILLS.has(paint);
+    const strokes = STROKES.has(paint);
+    if (!data || (!fills && !strokes)) return;
+    const s = this.s;
+    const inked = { fill: fills && !isWhite(s.fill), stroke: strokes && !isWhite(s.stroke) };
+    if (!inked.fill && !inked.stroke) return;
+    const subs = subpaths(data, s.ctm);
+    const frame = subs.length === 2 && inked.fill && !inked.stroke && nested(subs[0]!.box, subs[1]!.box);
+    if (frame) {
+      this.frame(subs[0]!.box.w > subs[1]!.box.w ? subs[0]!.box : subs[1]!.box);
+      return;
+    }
+    for (const sub of subs) {
+      const { box } = sub;
+      if (inked.fill && !inked.stroke) {
+        if (sub.curved && box.w < 20 && box.h < 20) continue;
+        if (box.h <= THIN && box.w > 4) this.out.across.push({ x0: box.x, x1: box.x + box.w, y: box.y + box.h / 2 });
+        else if (box.w <= THIN && box.h > 4) this.out.down.push({ y0: box.y, y1: box.y + box.h, x: box.x + box.w / 2 });
+        else if (box.h >= 9 && box.h <= 46 && box.w >= 24 && box.w < 0.93 * this.out.width && isTint(s.fill))
+          this.out.shades.push(box);
+        continue;
+      }
+      if (!inked.stroke) continue;
+      if (
+        sub.closed &&
+        (sub.curved || sub.sides >= 4) &&
+        box.w > 4 &&
+        box.h > 4 &&
+        (!sub.curved || sub.level >= 2 || squarish(box))
+      ) {
+        this.frame(box);
+        continue;
+      }
+      for (const e of sub.edges) {
+        const dx = Math.abs(e[2] - e[0]);
+        const dy = Math.abs(e[3] - e[1]);
+        if (dy < 0.8 && dx > 3)
+          this.out.across.push({ x0: Math.min(e[0], e[2]), x1: Math.max(e[0], e[2]), y: (e[1] + e[3]) / 2 });
+        else if (dx < 0.8 && dy > 3)
+          this.out.down.push({ y0: Math.min(e[1], e[3]), y1: Math.max(e[1], e[3]), x: (e[0] + e[2]) / 2 });
+      }
+    }
+  }
+
+  private frame(box: Rect): void {
+    // A frame as flat as a line is one.
+    if (box.h <= THIN) this.out.across.push({ x0: box.x, x1: box.x + box.w, y: box.y + box.h / 2 });
+    else if (box.w <= THIN) this.out.down.push({ y0: box.y, y1: box.y + box.h, x: box.x + box.w / 2 });
+    else this.out.frames.push(box);
+  }
+}
+
+const FILLS = new Set<number>([
+  OPS.fill,
+  OPS.eoFill,
+  OPS.fillStroke,
+  OPS.eoFillStroke,
+  OPS.closeFillStroke,
+  OPS.closeEOFillStroke,
+]);
+const STROKES = new Set<number>([
+  OPS.stroke,
+  OPS.closeStroke,
+  OPS.fillStroke,
+  OPS.eoFillStroke,
+  OPS.closeFillStroke,
+  OPS.closeEOFillStroke,
+]);
+
+/** A light tint: what marks a field; neither white nor a dark bar with white words on it. */
+function isTint(color: string): boolean {
+  const n = parseInt(color.slice(1), 16);
+  const light = (0.3 * (n >> 16) + 0.59 * ((n >> 8) & 255) + 0.11 * (n & 255)) / 255;
+  return light > 0.8 && light < 0.99;
+}
+
+const squarish = (b: Rect) => b.w < 20 && b.h < 20 && b.w / b.h < 1.4 && b.h / b.w < 1.4;
+
+function nested(a: Rect, b: Rect): boolean {
+  const [o, i] = a.w * a.h > b.w * b.h ? [a, b] : [b, a];
+  return (
+    i.x >= o.x - 0.1 &&
+    i.y >= o.y - 0.1 &&
+    i.x + i.w <= o.x + o.w + 0.1 &&
+    i.y + i.h <= o.y + o.h + 0.1 &&
+    o.w - i.w < 8 &&
+    o.h - i.h < 8 &&
+    i.w > 3 &&
+    i.h > 3
+  );
+}
+
+interface Subpath {
+  edges: [number, number, number, number][];
+  box: Rect;
+  closed: boolean;
+  curved: boolean;
+  sides: number;
+  /** Edges that are level or upright. */
+  level: number;
+}
+
+/** The parts of a path as pdf.js packs it (0 move, 1 line, 2 cubic, 3 quadratic, 4 close). */
+function subpaths(data: ArrayLike<number>, m: M): Subpath[] {
+  const out: Subpath[] = [];
+  let points: (readonly [number, number])[] = [];
+  let edges: Subpath['edges'] = [];
+  let curved = false;
+  let closed = false;
+  const end = () => {
+    if (points.length > 1) {
+      const first = points[0]!;
+      const last = points[points.length - 1]!;
+      const meets = Math.hypot(first[0] - last[0], first[1] - last[1]) < 0.6;
+      if (closed && !meets) edges.push([last[0], last[1], first[0], first[1]]);
+      out.push({
+        edges,
+        box: bounds(points),
+        closed: closed || meets,
+        curved,
+        sides: edges.length,
+        level: edges.filter((e) => Math.abs(e[0] - e[2]) < 0.5 || Math.abs(e[1] - e[3]) < 0.5).length,
+      });
+    }
+    points = [];
+    edges = [];
+    curved = false;
+    closed = false;
+  };
+  let i = 0;
+  const at = () => points[points.length - 1];
+  while (i < data.length) {
+    const op = data[i++];
+    if (op === 0) {
+      end();
+      points.push(point(m, data[i]!, data[i + 1]!));
+      i += 2;
+    } else if (op === 1) {
+      const p = point(m, data[i]!, data[i + 1]!);
+      const from = at();
+      if (from) edges.push([from[0], from[1], p[0], p[1]]);
+      points.push(p);
+      i += 2;
+    } else if (op === 2 || op === 3) {
+      const n = op === 2 ? 6 : 4;
+      curved = true;
+      points.push(point(m, data[i + n - 2]!, data[i + n - 1]!));
+      i += n;
+    } else {
+      closed = true;
+      // What follows without a move begins where this part began.
+      const first = points[0];
+      end();
+      if (first) points.push(first);
+    }
+  }
+  end();
+  return out;
+}
+
+function bounds(points: readonly (readonly [number, number])[]): Rect {
+  let x0 = Infinity;
+  let y0 = Infinity;
+  let x1 = -Infinity;
+  let y1 = -Infinity;
+  for (const [x, y] of points) {
+    if (x < x0) x0 = x;
+    if (x > x1) x1 = x;
+    if (y < y0) y0 = y;
+    if (y > y1) y1 = y;
+  }
+  return { x: x0, y: y0, w: x1 - x0, h: y1 - y0 };
+}

@@ -1,0 +1,77 @@
+/** The fields of a PDF's form, as pdf.js reads its widgets. */
+import type { PDFDocumentProxy } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import type { FormField } from '@gatepath/core/reading';
+
+interface Widget {
+  subtype?: string;
+  fieldType?: string;
+  fieldName?: string;
+  alternativeText?: string;
+  rect: number[];
+  hidden?: boolean;
+  noView?: boolean;
+  readOnly?: boolean;
+  required?: boolean;
+  multiLine?: boolean;
+  maxLen?: number | null;
+  checkBox?: boolean;
+  radioButton?: boolean;
+  pushButton?: boolean;
+  exportValue?: string;
+  buttonValue?: string | null;
+  options?: { displayValue?: string; exportValue?: string }[];
+  fieldValue?: unknown;
+}
+
+/** Bit of a field's flags (ISO 32000-1, table 221). */
+const REQUIRED = 2;
+
+/** Every widget of a document that can be seen, with its rectangle as displayed. */
+export async function formFields(doc: PDFDocumentProxy): Promise<FormField[]> {
+  const out: FormField[] = [];
+  for (let n = 1; n <= doc.numPages; n++) {
+    const page = await doc.getPage(n);
+    const view = page.getViewport({ scale: 1 });
+    for (const raw of (await page.getAnnotations({ intent: 'display' })) as (Widget & { fieldFlags?: number })[]) {
+      if (raw.subtype !== 'Widget' || raw.hidden || raw.noView) continue;
+      const [ax, ay] = view.convertToViewportPoint(raw.rect[0]!, raw.rect[1]!) as [number, number];
+      const [bx, by] = view.convertToViewportPoint(raw.rect[2]!, raw.rect[3]!) as [number, number];
+      const r1 = (v: number) => Math.round(v * 10) / 10;
+      const value = raw.fieldValue;
+      const filled =
+        raw.checkBox || raw.radioButton
+          ? !!value && value !== 'Off'
+          : Array.isArray(value)
+            ? value.some(Boolean)
+            : typeof value === 'string' && value.trim() !== '';
+      out.push({
+        page: n,
+        rect: { x: r1(Math.min(ax, bx)), y: r1(Math.min(ay, by)), w: r1(Math.abs(bx - ax)), h: r1(Math.abs(by - ay)) },
+        type:
+          raw.fieldType === 'Sig'
+            ? 'signature'
+            : raw.fieldType === 'Ch'
+              ? 'list'
+              : raw.fieldType === 'Btn'
+                ? raw.pushButton
+                  ? 'button'
+                  : raw.radioButton
+                    ? 'radio'
+                    : 'tick'
+                : 'text',
+        name: raw.fieldName ?? '',
+        tooltip: raw.alternativeText ?? '',
+        required: raw.required ?? ((raw.fieldFlags ?? 0) & REQUIRED) !== 0,
+        readOnly: !!raw.readOnly,
+        multiline: !!raw.multiLine,
+        maxLength: raw.maxLen || null,
+        options:
+          raw.options?.map((o) => o.displayValue ?? o.exportValue ?? '').filter(Boolean) ??
+          (raw.exportValue || raw.buttonValue ? [String(raw.exportValue ?? raw.buttonValue)] : []),
+        filled,
+      });
+    }
+    page.cleanup();
+  }
+  return out;
+}

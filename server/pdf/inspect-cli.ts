@@ -1,0 +1,30 @@
+/** `npm run -s inspect -- FILE.pdf`: pages and places of a PDF as one JSON object. */
+import { inspect } from './inspect';
+
+const file = process.argv[2];
+if (!file) {
+  console.error('Name a PDF: npm run -s inspect -- FILE.pdf');
+  process.exit(2);
+}
+try {
+  const { pages, places } = await inspect(file);
+  const shown = places.map(({ page, kind, role, ordinal, rect, label, source, confidence }) => ({
+    page,
+    kind,
+    role,
+    ordinal,
+    rect: [rect.x, rect.y, rect.w, rect.h],
+    label,
+    source,
+    confidence,
+  }));
+  process.stdout.write(`${JSON.stringify({ pages, places: shown })}\n`);
+} catch (error) {
+  const name = (error as { name?: string }).name;
+  console.error(
+    name === 'PasswordException'
+      ? `${file} is locked with a password. Save an unlocked copy and inspect that.`
+      : `${file} cannot be read: ${(error as Error).message}`,
+  );
+  process.exit(1);
+}

@@ -1,0 +1,54 @@
+/** Setting text as PDF with pdfmake: for papers that come as DOCX or plain text. */
+import { createRequire } from 'node:module';
+import path from 'node:path';
+
+const require = createRequire(import.meta.url);
+
+/** A document as pdfmake takes it; it brings no types of its own. */
+export interface PaperDefinition {
+  content: unknown;
+  defaultStyle?: Record<string, unknown>;
+  styles?: Record<string, unknown>;
+  pageSize?: string | { width: number; height: number };
+  pageMargins?: number[];
+  info?: { title?: string };
+}
+
+interface PdfMake {
+  setFonts(fonts: Record<string, Record<string, string>>): void;
+  setUrlAccessPolicy?(policy: () => boolean): void;
+  setLocalAccessPolicy?(policy: (file: string) => boolean): void;
+  createPdf(def: PaperDefinition): { getBuffer(): Promise<Buffer> };
+}
+
+let made: Promise<PdfMake> | null = null;
+
+const fontFile = (pkg: string, file: string) => path.join(path.dirname(require.resolve(`${pkg}/package.json`)), file);
+
+async function pdfmake(): Promise<PdfMake> {
+  made ??= (async () => {
+    const pm = require('pdfmake') as PdfMake;
+    const noto = '@expo-google-fonts/noto-sans';
+    pm.setFonts({
+      Noto: {
+        normal: fontFile(noto, '400Regular/NotoSans_400Regular.ttf'),
+        bold: fontFile(noto, '700Bold/NotoSans_700Bold.ttf'),
+        italics: fontFile(noto, '400Regular_Italic/NotoSans_400Regular_Italic.ttf'),
+        bolditalics: fontFile(noto, '700Bold_Italic/NotoSans_700Bold_Italic.ttf'),
+      },
+    });
+    // A paper never makes the server fetch or read anything.
+    pm.setUrlAccessPolicy?.(() => false);
+    const own = path.dirname(require.resolve(`${noto}/package.json`));
+    pm.setLocalAccessPolicy?.((file) => path.resolve(file).startsWith(own));
+    return pm;
+  })();
+  return made;
+}
+
+/** A PDF of a pdfmake definition, in Noto Sans. */
+export async function printDefinition(def: PaperDefinition): Promise<Uint8Array> {
+  const pm = await pdfmake();
+  const doc = pm.createPdf({ ...def, defaultStyle: { font: 'Noto', ...def.defaultStyle } });
+  return new Uint8Array(await doc.getBuffer());
+}
