@@ -98,12 +98,14 @@ test('page facts come out of their travelling form as they went in', () => {
   inkRect(ink, { x: 5, y: 5, w: 20, h: 10 });
   const facts = unpackFacts('d', 'Paper', {
     cell: 3,
+    places: [],
     pages: [
       {
         width: 60,
         height: 30,
         cols: ink.cols,
         rows: ink.rows,
+        words: '',
         ink: packGrid(ink),
         print: [5, 5, 20, 10, 30, 5, 8, 10],
       },

@@ -9,6 +9,7 @@ export function unpackFacts(id: string, name: string, packed: PackedFacts): Docu
     pages: packed.pages.map((p) => ({
       width: p.width,
       height: p.height,
+      words: p.words ? p.words.split(' ') : [],
       ink: unpackGrid(p.ink, p.cols, p.rows, packed.cell),
       print: Array.from({ length: p.print.length / 4 }, (_, i) => ({
         x: p.print[i * 4]!,
@@ -17,5 +18,6 @@ export function unpackFacts(id: string, name: string, packed: PackedFacts): Docu
         h: p.print[i * 4 + 3]!,
       })),
     })),
+    places: packed.places,
   };
 }

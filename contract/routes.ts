@@ -38,12 +38,24 @@ export const routes = {
   dealLive: route('GET', '/api/deals/:dealId/live', 'member', 'Server-sent events: the deal changed', {
     answers: 'text/event-stream',
   }),
+  setDeal: route('PATCH', '/api/deals/:dealId', 'member', 'Correct what is known of a deal', { body: s.dealPatch }),
   addParty: route('POST', '/api/deals/:dealId/parties', 'member', 'Add a party to a deal', { body: s.partyBody }),
   setParty: route('PUT', '/api/parties/:partyId', 'member', 'Correct a party of a deal', { body: s.partyBody }),
   dropParty: route('DELETE', '/api/parties/:partyId', 'member', 'Take a party out of a deal'),
 
-  addDocument: route('POST', '/api/deals/:dealId/documents', 'member', 'Add one PDF (multipart form, one file part)'),
-  setDocument: route('PATCH', '/api/documents/:documentId', 'member', 'Rename a document', { body: s.documentPatch }),
+  addDocument: route('POST', '/api/deals/:dealId/documents', 'member', 'Add one paper (multipart form, one file part)'),
+  composeDocument: route(
+    'POST',
+    '/api/deals/:dealId/documents/compose',
+    'member',
+    'Make a document of pages of others',
+    {
+      body: s.composeBody,
+    },
+  ),
+  setDocument: route('PATCH', '/api/documents/:documentId', 'member', 'Correct a document’s name or type', {
+    body: s.documentPatch,
+  }),
   dropDocument: route('DELETE', '/api/documents/:documentId', 'member', 'Remove a document that is in no packet'),
   documentFacts: route('GET', '/api/documents/:documentId/facts', 'member', 'Where its pages carry ink and print'),
   documentFile: route('GET', '/api/documents/:documentId/original', 'member', 'The file as it was brought in', {
@@ -106,6 +118,12 @@ export const routes = {
     body: s.agreementBody,
   }),
   setHand: route('PUT', '/api/signing/:token/hand', 'pass', 'Set signature and initials', { body: s.handBody }),
+  addFile: route(
+    'POST',
+    '/api/signing/:token/marks/:markId/file',
+    'pass',
+    'Add the file that is asked for (multipart)',
+  ),
   fill: route('PUT', '/api/signing/:token/marks/:markId', 'pass', 'Fill one of the own marks', { body: s.fillBody }),
   finish: route('POST', '/api/signing/:token/finish', 'pass', 'Finish: nothing is left to do', { body: s.finishBody }),
   decline: route('POST', '/api/signing/:token/decline', 'pass', 'Decline with a reason', { body: s.declineBody }),

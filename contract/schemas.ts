@@ -1,7 +1,8 @@
 /** Requests as Yup schemas; their TypeScript types are inferred from them. */
 import * as yup from 'yup';
-import { MARK_KINDS, DRAFT_FIELDS, DRAFT_LISTS, type DraftEdit } from '@gatepath/core/marks';
-import { ACTS, MAX_TEXT, SCRIPT_FACES, SIDES, type Hand } from '@gatepath/core/routing';
+import { MARK_KINDS, MAX_TEXT_LINES, DRAFT_FIELDS, DRAFT_LISTS, type DraftEdit } from '@gatepath/core/marks';
+import { ACTS, SCRIPT_FACES, SIDES, type Hand } from '@gatepath/core/routing';
+import { DOCUMENT_TYPES } from '@gatepath/core/reading';
 import { isEmail } from '@gatepath/core/text';
 
 const id = () =>
@@ -9,11 +10,12 @@ const id = () =>
     .string()
     .trim()
     .min(1)
-    .max(120)
+    .max(200)
     .matches(/^[\w.:-]+$/, 'is not an id');
 const line = (max: number) => yup.string().trim().max(max);
 const email = () =>
   line(254).test('email', 'This is not an email address, like name@example.com.', (v) => !v || isEmail(v));
+const day = () => yup.string().matches(/^\d{4}-\d{2}-\d{2}$/, 'is not a day, like 2026-11-23');
 const points = () => yup.number().min(-20000).max(20000);
 
 export const DEAL_KINDS = ['listing', 'sale', 'tenancy'] as const;
@@ -84,6 +86,7 @@ const draftItems = {
       ordinal: yup.number().integer().min(1).max(99).required(),
       act: yup.string().oneOf(ACTS).required(),
       ink: yup.number().integer().min(0).max(99).required(),
+      only: yup.array(id().required()).max(60),
     })
     .noUnknown(),
   documents: yup.object({ id: id().required() }).noUnknown(),
@@ -98,8 +101,44 @@ const draftItems = {
       rect: rect.required(),
       required: yup.boolean().required(),
       label: line(200),
+      help: line(400),
+      lines: yup.string().oneOf(['several']),
+      value: yup.string().max(4000),
+      readOnly: yup.boolean(),
+      check: yup
+        .object({
+          form: yup.string().oneOf(['digits', 'email', 'phone', 'pattern']),
+          pattern: yup.string().max(200),
+          message: line(200),
+          min: yup.number(),
+          max: yup.number(),
+          from: day(),
+          to: day(),
+          minLength: yup.number().integer().min(1).max(4000),
+          maxLength: yup.number().integer().min(1).max(4000),
+        })
+        .noUnknown()
+        .default(undefined),
+      options: yup.array(line(120).required()).max(100),
+      group: id(),
+      placeId: id(),
     })
     .noUnknown(),
+  redlines: yup
+    .object({
+      id: id().required(),
+      documentId: id().required(),
+      page: yup.number().integer().min(1).max(5000).required(),
+      kind: yup.string().oneOf(['strike', 'insert']).required(),
+      rects: yup.array(rect.required()).min(1).max(80).required(),
+      text: yup.string().max(2000).defined(),
+      moved: yup
+        .array(yup.object({ partyId: id().required(), rect: rect.required() }).noUnknown())
+        .max(60)
+        .required(),
+    })
+    .noUnknown(),
+  passed: yup.object({ id: id().required() }).noUnknown(),
   rules: yup
     .object({
       id: id().required(),
@@ -212,7 +251,8 @@ export type HandBody = Hand;
 export const agreementBody = yup.object({ agreement: line(20).required() });
 export const fillBody = yup.object({
   actId: id().required(),
-  text: yup.string().max(MAX_TEXT),
+  /** What was written; for ticks and choices any word, and nothing to take it back. */
+  text: yup.string().max(MAX_TEXT_LINES),
 });
 export type FillBody = yup.InferType<typeof fillBody>;
 export const finishBody = yup.object({ actId: id().required() });
@@ -220,4 +260,37 @@ export const declineBody = yup.object({
   reason: line(600).required('Please say in a few words why you decline.'),
 });
 export type DeclineBody = yup.InferType<typeof declineBody>;
-export const documentPatch = yup.object({ name: line(120).required('Give the document a name.') });
+export const documentPatch = yup.object({
+  name: line(120).min(1, 'Give the document a name.'),
+  type: yup.string().oneOf(DOCUMENT_TYPES),
+  replacedBy: id().nullable(),
+});
+export type DocumentPatch = yup.InferType<typeof documentPatch>;
+
+export const composeBody = yup.object({
+  name: line(120).required('Give the document a name.'),
+  parts: yup
+    .array(
+      yup
+        .object({
+          documentId: id().required(),
+          page: yup.number().integer().min(1).required(),
+          turn: yup.number().oneOf([0, 90, 180, 270]).default(0),
+        })
+        .required(),
+    )
+    .min(1, 'Leave at least one page in.')
+    .max(1000, 'A document takes at most 1,000 pages.')
+    .required(),
+  /** Documents whose place the new one takes. */
+  replaces: yup.array(id().required()).max(60).default([]),
+});
+export type ComposeBody = yup.InferType<typeof composeBody>;
+
+export const dealPatch = yup.object({
+  address: line(160).min(1, 'Give the street address.'),
+  city: line(120),
+  price: line(40),
+  closingOn: day().nullable(),
+});
+export type DealPatch = yup.InferType<typeof dealPatch>;

@@ -1,6 +1,8 @@
 /** Answers: what the server shows. Times are ISO 8601 in UTC, lengths PDF points. */
-import type { Draft, LedgerRow, MarkKind, Rect } from '@gatepath/core/marks';
+import type { Draft, LedgerRow, MarkCheck, MarkKind, Rect, Redline } from '@gatepath/core/marks';
 import type { Finding } from '@gatepath/core/checks';
+import type { DocumentType, PrintedPlace } from '@gatepath/core/reading';
+import type { DealFacts } from '@gatepath/core/merge';
 import type {
   ActivityLine,
   Act,
@@ -91,10 +93,20 @@ export interface DocumentView {
   problem: string | null;
   sha256: string;
   createdAt: string;
+  type: DocumentType;
+  /** What was brought in. */
+  cameAs: 'pdf' | 'docx' | 'text' | 'picture';
+  /** Documents its pages come from. */
+  madeFrom: string[];
+  /** The document that took its place. */
+  replacedBy: string | null;
 }
 
 export interface DealView extends Omit<DealSummary, 'packets'> {
   timeZone: string;
+  price: string;
+  /** The day of the hand-over, ISO 8601. */
+  closingOn: string | null;
   parties: PartyView[];
   documents: DocumentView[];
   packets: PacketSummary[];
@@ -109,7 +121,18 @@ export interface Page<T> {
 /** Facts of a document's pages as they travel: ink grids packed, print as flat x, y, w, h numbers. */
 export interface PackedFacts {
   cell: number;
-  pages: { width: number; height: number; cols: number; rows: number; ink: string; print: number[] }[];
+  pages: {
+    width: number;
+    height: number;
+    cols: number;
+    rows: number;
+    ink: string;
+    print: number[];
+    /** The printed words, one a box, with spaces between. */
+    words: string;
+  }[];
+  /** What was read on the pages. */
+  places: PrintedPlace[];
 }
 
 export interface PacketView {
@@ -122,6 +145,8 @@ export interface PacketView {
   draft: Draft;
   version: number;
   documents: DocumentView[];
+  /** What tags in its text stand for. */
+  facts: DealFacts;
   /** The parties of the deal, for adding to the draft. */
   dealParties: PartyView[];
   sent: SentView | null;
@@ -149,6 +174,7 @@ export interface SentView {
   ledger: { rows: LedgerRow[]; partyIds: string[]; total: number; done: number };
   /** What stands in the filled marks, as each page shows it. */
   fills: ShownFill[];
+  redlines: Redline[];
   holdUp: { partyIds: string[]; sentence: string };
   activity: ActivityLine[];
   sealed: { documentId: string; name: string; sha256: string }[] | null;
@@ -183,10 +209,18 @@ export interface SigningView {
     rect: Rect;
     required: boolean;
     label: string | null;
+    help: string | null;
+    several: boolean;
+    /** What stands in it to begin with, for the client to change. */
+    value: string | null;
+    check: MarkCheck | null;
+    options: string[];
+    group: string | null;
     done: boolean;
     automatic: boolean;
   }[];
   fills: ShownFill[];
+  redlines: Redline[];
   /** Given names of those who come after, for "what happens next". */
   others: { name: string; ink: number; done: boolean }[];
 }

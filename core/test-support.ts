@@ -1,5 +1,6 @@
 /** Builders for tests of the core: small packets that are whole unless told otherwise. */
-import type { Draft, DocumentFacts } from './marks/draft';
+import type { Draft } from './marks/draft';
+import type { DocumentFacts } from './marks/resolve';
 import type { Mark, MarkKind, PageFacts, Rect } from './marks/types';
 import { emptyGrid, inkRect } from './marks/ink';
 import type { PacketParty, Plan, Side } from './routing/types';
@@ -32,11 +33,16 @@ export function mark(
 export function page(print: Rect[] = [], width = 612, height = 792): PageFacts {
   const ink = emptyGrid(width, height);
   for (const r of print) inkRect(ink, r);
-  return { width, height, ink, print };
+  return { width, height, ink, print, words: print.map((_, i) => `word${i}`) };
 }
 
-export function facts(pages: PageFacts[], id = 'doc', name = 'Disclosure'): DocumentFacts {
-  return { id, name, pages };
+export function facts(
+  pages: PageFacts[],
+  id = 'doc',
+  name = 'Disclosure',
+  places: DocumentFacts['places'] = [],
+): DocumentFacts {
+  return { id, name, pages, places };
 }
 
 /** Two sellers who sign page 1 and initial every page: nothing for the gate check to find. */
@@ -52,6 +58,8 @@ export function cleanDraft(): Draft {
     rules: [
       { id: 'rule', documentId: 'doc', partyIds: ['wren', 'callum'], anchor: { fx: 0, fy: 1 }, except: [], moved: [] },
     ],
+    redlines: [],
+    passed: [],
   };
 }
 
@@ -67,6 +75,7 @@ export function planOf(gates: string[][], acts: Record<string, PacketParty['act'
     parties: ids.map((id, i) => party(id, { act: acts[id] ?? 'sign', ink: i })),
     gates: gates.map((partyIds, i) => ({ id: `g${i}`, partyIds })),
     documents: [{ id: 'doc', name: 'Disclosure', sha256: '0'.repeat(64), pages: [{ width: 612, height: 792 }] }],
+    redlines: [],
     marks: ids
       .filter((id) => (acts[id] ?? 'sign') === 'sign')
       .flatMap((id, i) => [

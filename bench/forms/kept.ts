@@ -1,16 +1,9 @@
 /** Forms kept out of what the reader's rules were written on; only measured. */
 import { box, cell, html, label, odt, rule, us } from './blank';
-import type { FormSource, Labelled } from './types';
+import type { FormSource } from './types';
 
 const { p, t } = odt;
 const link = (text: string, kind: string, role?: string, o?: number) => `<a href="${label(kind, role, o)}">${text}</a>`;
-const by = (page: number, kind: string, role: string, ordinal: number | null, rect: Labelled['rect']): Labelled => ({
-  page,
-  kind,
-  role,
-  ordinal,
-  rect,
-});
 
 export const kept: FormSource[] = [
   {

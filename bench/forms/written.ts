@@ -488,7 +488,7 @@ ${['Seller', 'Co-Seller', 'Buyer', 'Co-Buyer']
               ['Buyer 1', 'buyer', 1] as const,
               ['Buyer 2', 'buyer', 2] as const,
               ['Seller', 'seller', 1] as const,
-            ].map(([who, role, o]) => [{ text: who, margin: [0, 6] }, '', '']),
+            ].map(([who]) => [{ text: who, margin: [0, 6] }, '', '']),
           ],
         },
         margin: [0, 16],

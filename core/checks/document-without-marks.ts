@@ -3,7 +3,7 @@ import type { CheckRule } from './types';
 /** A document that nobody marks: perhaps meant only to be read, perhaps forgotten. */
 export const documentWithoutMarks: CheckRule = (input) =>
   input.draft.documents
-    .filter((d) => !input.marks.some((m) => m.documentId === d.id))
+    .filter((d) => !input.marks.some((m) => m.documentId === d.id && m.kind !== 'label'))
     .map((d) => ({
       rule: 'document-without-marks',
       severity: 'warns' as const,

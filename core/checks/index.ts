@@ -1,32 +1,61 @@
 /** The gate check: every finding there is before a packet may be sent. One rule, one file. */
+import { tagValues, NO_FACTS, type DealFacts } from '../merge';
+import type { Draft } from '../marks/draft';
 import { buildLedger } from '../marks/ledger';
-import { resolveMarks, type DocumentFacts, type Draft } from '../marks/draft';
+import { proposalsOf } from '../marks/proposals';
+import { resolveMarks, type DocumentFacts } from '../marks/resolve';
+import { choiceAlone } from './choice-alone';
+import { countersignerFirst } from './countersigner-first';
+import { dateInPieces } from './date-in-pieces';
 import { documentWithoutMarks } from './document-without-marks';
 import { emptyGate } from './empty-gate';
 import { markOffPage } from './mark-off-page';
+import { markOutsideAct } from './mark-outside-act';
 import { markOverMark } from './mark-over-mark';
 import { markOverPrint } from './mark-over-print';
+import { markTwice } from './mark-twice';
 import { markWithoutAct } from './mark-without-act';
 import { nobodyActs } from './nobody-acts';
 import { nothingToSign } from './nothing-to-sign';
+import { overLimits } from './over-limits';
+import { pageLeftOut } from './page-left-out';
 import { pageWithoutInitials } from './page-without-initials';
 import { partyGates } from './party-gates';
 import { partyWithoutAddress } from './party-without-address';
+import { printedPlaceOpen } from './printed-place-open';
+import { redlineWithoutInitials } from './redline-without-initials';
+import { samePersonTwice } from './same-person-twice';
+import { signatureParted } from './signature-parted';
 import { signerWithoutSignature } from './signer-without-signature';
+import { tagWithoutValue } from './tag-without-value';
+import { textTooLong } from './text-too-long';
 import type { CheckInput, CheckRule, Finding } from './types';
 
 export const CHECK_RULES: CheckRule[] = [
   nothingToSign,
+  overLimits,
   nobodyActs,
   partyWithoutAddress,
+  samePersonTwice,
   partyGates,
   emptyGate,
+  countersignerFirst,
+  printedPlaceOpen,
   signerWithoutSignature,
   pageWithoutInitials,
+  redlineWithoutInitials,
+  pageLeftOut,
   markWithoutAct,
+  markOutsideAct,
   markOffPage,
+  markTwice,
   markOverMark,
   markOverPrint,
+  textTooLong,
+  choiceAlone,
+  dateInPieces,
+  signatureParted,
+  tagWithoutValue,
   documentWithoutMarks,
 ];
 
@@ -36,7 +65,7 @@ export interface DraftView extends CheckInput {
 }
 
 /** Resolves the marks of a draft, builds its ledger and runs every rule; stops come first. */
-export function viewDraft(draft: Draft, documents: DocumentFacts[]): DraftView {
+export function viewDraft(draft: Draft, documents: DocumentFacts[], facts: DealFacts = NO_FACTS): DraftView {
   const order = new Map(draft.documents.map((d, i) => [d.id, i]));
   const inPacket = documents.filter((d) => order.has(d.id)).sort((a, b) => order.get(a.id)! - order.get(b.id)!);
   const { marks, unplaced } = resolveMarks(draft, inPacket);
@@ -47,7 +76,15 @@ export function viewDraft(draft: Draft, documents: DocumentFacts[]): DraftView {
     rules: draft.rules,
     filled: new Set(),
   });
-  const input: CheckInput = { draft, documents: inPacket, marks, unplaced, ledger };
+  const input: CheckInput = {
+    draft,
+    documents: inPacket,
+    marks,
+    unplaced,
+    ledger,
+    proposals: proposalsOf(draft, inPacket),
+    tags: tagValues(facts, draft.parties),
+  };
   const findings = CHECK_RULES.flatMap((rule) => rule(input));
   findings.sort((a, b) => Number(a.severity === 'warns') - Number(b.severity === 'warns'));
   return { ...input, findings };
@@ -55,3 +92,5 @@ export function viewDraft(draft: Draft, documents: DocumentFacts[]): DraftView {
 
 export type { CheckInput, CheckRule, Finding, Place, Severity } from './types';
 export { pageRuns } from './words';
+export { LIMITS } from './over-limits';
+export { roughWidth } from './text-too-long';

@@ -1,8 +1,8 @@
 import { grow, overlapArea } from '../marks/geometry';
-import { MARK_WORDS } from '../marks/kinds';
 import type { Mark } from '../marks/types';
 import type { CheckRule, Finding } from './types';
-import { nameIn, pageIn } from './words';
+import { isTwice } from './mark-twice';
+import { capital, markIn, pageIn } from './words';
 
 /** Two marks on the same spot: neither could be read. */
 export const markOverMark: CheckRule = (input) => {
@@ -19,11 +19,13 @@ export const markOverMark: CheckRule = (input) => {
       for (let j = i + 1; j < marks.length; j++) {
         const a = marks[i]!;
         const b = marks[j]!;
-        if (overlapArea(grow(a.rect, -0.5), grow(b.rect, -0.5)) <= 0) continue;
+        if (overlapArea(grow(a.rect, -0.5), grow(b.rect, -0.5)) <= 0 || isTwice(a, b)) continue;
         found.push({
           rule: 'mark-over-mark',
           severity: 'stops',
-          sentence: `${nameIn(input, a.partyId)}’s ${MARK_WORDS[a.kind]} and ${nameIn(input, b.partyId)}’s ${MARK_WORDS[b.kind]} lie on each other on ${pageIn(input, a.documentId, a.page)}.`,
+          sentence: capital(
+            `${markIn(input, a)} and ${markIn(input, b)} lie on each other on ${pageIn(input, a.documentId, a.page)}.`,
+          ),
           place: { documentId: a.documentId, page: a.page, partyId: b.partyId, markId: b.id },
         });
       }

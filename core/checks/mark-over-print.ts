@@ -1,7 +1,6 @@
 import { grow, overlapArea } from '../marks/geometry';
 import type { CheckRule, Finding } from './types';
-import { nameIn, pageIn } from './words';
-import { MARK_WORDS } from '../marks/kinds';
+import { capital, markIn, pageIn } from './words';
 
 /** A mark that covers printed words makes both unreadable. A touch of half a point is forgiven. */
 export const markOverPrint: CheckRule = (input) => {
@@ -15,7 +14,7 @@ export const markOverPrint: CheckRule = (input) => {
     found.push({
       rule: 'mark-over-print',
       severity: 'warns',
-      sentence: `${nameIn(input, m.partyId)}’s ${MARK_WORDS[m.kind]} covers print on ${pageIn(input, m.documentId, m.page)}.`,
+      sentence: capital(`${markIn(input, m)} covers print on ${pageIn(input, m.documentId, m.page)}.`),
       place: { documentId: m.documentId, page: m.page, partyId: m.partyId, markId: m.id },
     });
   }

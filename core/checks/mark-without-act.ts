@@ -1,3 +1,4 @@
+import type { DraftEdit } from '../marks/draft';
 import type { CheckRule } from './types';
 import { nameIn } from './words';
 
@@ -6,7 +7,8 @@ export const markWithoutAct: CheckRule = (input) =>
   input.draft.parties
     .filter((p) => p.act !== 'sign')
     .flatMap((p) => {
-      const first = input.marks.find((m) => m.partyId === p.id);
+      const mine = input.marks.filter((m) => m.partyId === p.id && m.kind !== 'label');
+      const first = mine[0];
       if (!first) return [];
       const word = p.act === 'approve' ? 'only approves' : 'only gets a copy';
       return [
@@ -14,6 +16,21 @@ export const markWithoutAct: CheckRule = (input) =>
           rule: 'mark-without-act',
           severity: 'stops' as const,
           sentence: `${nameIn(input, p.id)} ${word}, but has marks to fill.`,
+          mend: {
+            label: 'Take the marks away',
+            edits: [
+              ...input.draft.marks
+                .filter((m) => m.partyId === p.id)
+                .map((m): DraftEdit => ({ op: 'drop', list: 'marks', id: m.id })),
+              ...input.draft.rules
+                .filter((r) => r.partyIds.includes(p.id))
+                .map((r): DraftEdit => ({
+                  op: 'put',
+                  list: 'rules',
+                  item: { ...r, partyIds: r.partyIds.filter((q) => q !== p.id) },
+                })),
+            ],
+          },
           place: { documentId: first.documentId, page: first.page, partyId: p.id, markId: first.id },
         },
       ];

@@ -1,17 +1,20 @@
 import type { CheckRule, Finding } from './types';
-import { nameIn, pageIn, pageRuns } from './words';
+import { listWords } from '../text/names';
+import { documentIn, nameIn, pageIn, pageRuns } from './words';
 
 /**
  * A page that lacks a party's initials, because the rule found no space for them, or because
  * the party initials other pages of the same document by hand but not this one.
  */
 export const pageWithoutInitials: CheckRule = (input) => {
-  const found: Finding[] = input.unplaced.map((u) => ({
-    rule: 'page-without-initials',
-    severity: 'stops',
-    sentence: `No free space for ${nameIn(input, u.partyId)}’s initials on ${pageIn(input, u.documentId, u.page)}. Place them by hand, or except the page.`,
-    place: { documentId: u.documentId, page: u.page, partyId: u.partyId },
-  }));
+  const found: Finding[] = input.unplaced
+    .filter((u) => !u.redlineId)
+    .map((u) => ({
+      rule: 'page-without-initials',
+      severity: 'stops',
+      sentence: `No free space for ${nameIn(input, u.partyId)}’s initials on ${pageIn(input, u.documentId, u.page)}. Place them by hand, or except the page.`,
+      place: { documentId: u.documentId, page: u.page, partyId: u.partyId },
+    }));
   const gaps = new Map<string, { documentId: string; partyId: string; pages: number[] }>();
   for (const row of input.ledger.rows) {
     for (const cell of row.cells) {
@@ -22,14 +25,22 @@ export const pageWithoutInitials: CheckRule = (input) => {
       gaps.set(key, gap);
     }
   }
+  // People who lack the same pages of a document are one finding with one way out.
+  const together = new Map<string, { documentId: string; partyIds: string[]; pages: number[] }>();
   for (const g of gaps.values()) {
-    const doc = input.documents.find((d) => d.id === g.documentId);
+    const key = `${g.documentId}:${g.pages.join()}`;
+    const all = together.get(key) ?? { documentId: g.documentId, partyIds: [], pages: g.pages };
+    all.partyIds.push(g.partyId);
+    together.set(key, all);
+  }
+  for (const g of together.values()) {
     const rule = input.draft.rules.find((r) => r.documentId === g.documentId);
+    const names = listWords(g.partyIds.map((p) => nameIn(input, p)));
     found.push({
       rule: 'page-without-initials',
       severity: 'stops',
-      sentence: `${nameIn(input, g.partyId)} has no initials on ${pageRuns(g.pages)} of ${doc?.name ?? 'a document'}.`,
-      place: { documentId: g.documentId, page: g.pages[0]!, partyId: g.partyId },
+      sentence: `${names} ${g.partyIds.length === 1 ? 'has' : 'have'} no initials on ${pageRuns(g.pages)} of ${documentIn(input, g.documentId)}.`,
+      place: { documentId: g.documentId, page: g.pages[0]!, partyId: g.partyIds[0]! },
       mend: {
         label: 'Initial every page',
         edits: [
@@ -37,11 +48,11 @@ export const pageWithoutInitials: CheckRule = (input) => {
             op: 'put',
             list: 'rules',
             item: rule
-              ? { ...rule, partyIds: [...rule.partyIds, g.partyId] }
+              ? { ...rule, partyIds: [...new Set([...rule.partyIds, ...g.partyIds])] }
               : {
                   id: `rule-${g.documentId}`,
                   documentId: g.documentId,
-                  partyIds: [g.partyId],
+                  partyIds: g.partyIds,
                   anchor: { fx: 0, fy: 1 },
                   except: [],
                   moved: [],

@@ -1,4 +1,6 @@
-import type { Draft, DocumentFacts, DraftEdit, Unplaced } from '../marks/draft';
+import type { Draft, DraftEdit } from '../marks/draft';
+import type { Proposal } from '../marks/proposals';
+import type { DocumentFacts, Unplaced } from '../marks/resolve';
 import type { Ledger } from '../marks/ledger';
 import type { Mark } from '../marks/types';
 
@@ -32,6 +34,10 @@ export interface CheckInput {
   marks: Mark[];
   unplaced: Unplaced[];
   ledger: Ledger;
+  /** What was read on the pages, with what was decided about it. */
+  proposals: Proposal[];
+  /** What tags in text stand for. */
+  tags: ReadonlyMap<string, string>;
 }
 
 export type CheckRule = (input: CheckInput) => Finding[];

@@ -1,4 +1,6 @@
 import { firstName } from '../text/names';
+import { MARK_WORDS } from '../marks/kinds';
+import { NOBODY, type Mark } from '../marks/types';
 import type { CheckInput } from './types';
 
 /** Given name of a party in the draft. */
@@ -24,4 +26,20 @@ export function pageRuns(pages: number[]): string {
     i = j + 1;
   }
   return `${sorted.length === 1 ? 'page' : 'pages'} ${runs.join(', ')}`;
+}
+
+/** "Wren’s signature", or "a label". */
+export function markIn(input: CheckInput, m: Pick<Mark, 'partyId' | 'kind'>): string {
+  if (m.kind === 'label' || m.partyId === NOBODY) return `a ${MARK_WORDS[m.kind]}`;
+  return `${nameIn(input, m.partyId)}’s ${MARK_WORDS[m.kind]}`;
+}
+
+/** With a capital at its beginning. */
+export function capital(sentence: string): string {
+  return sentence.charAt(0).toUpperCase() + sentence.slice(1);
+}
+
+/** Name of a document in the packet. */
+export function documentIn(input: CheckInput, documentId: string): string {
+  return input.documents.find((d) => d.id === documentId)?.name ?? 'a document';
 }

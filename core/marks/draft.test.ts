@@ -1,15 +1,7 @@
 import fc from 'fast-check';
 import { cleanDraft, facts, mark, page, party } from '../test-support';
-import {
-  applyEdits,
-  editsToDropDocument,
-  editsToDropParty,
-  invertEdits,
-  marksOfRule,
-  resolveMarks,
-  type Draft,
-  type DraftEdit,
-} from './draft';
+import { applyEdits, editsToDropDocument, editsToDropParty, invertEdits, type Draft, type DraftEdit } from './draft';
+import { marksOfRule, resolveMarks } from './resolve';
 import { buildLedger } from './ledger';
 
 const anyEdit = (draft: Draft): fc.Arbitrary<DraftEdit> => {

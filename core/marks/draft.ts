@@ -4,8 +4,7 @@
  * an `id`, so edits of two people meet item by item rather than overwrite each other.
  */
 import type { Gate, PacketParty } from '../routing/types';
-import type { InitialsRule, Mark, PageFacts } from './types';
-import { placeInitials } from './placing';
+import type { InitialsRule, Mark, Redline } from './types';
 
 export interface DraftDocument {
   id: string;
@@ -20,6 +19,14 @@ export interface Draft {
   gates: Gate[];
   marks: Mark[];
   rules: InitialsRule[];
+  redlines: Redline[];
+  /** Printed places that were looked at and left out knowingly. */
+  passed: PassedPlace[];
+}
+
+/** A printed place nobody is to fill; its id is the place's. */
+export interface PassedPlace {
+  id: string;
 }
 
 interface DraftLists {
@@ -28,9 +35,11 @@ interface DraftLists {
   gates: Gate;
   marks: Mark;
   rules: InitialsRule;
+  redlines: Redline;
+  passed: PassedPlace;
 }
 export type DraftList = keyof DraftLists;
-export const DRAFT_LISTS: DraftList[] = ['parties', 'documents', 'gates', 'marks', 'rules'];
+export const DRAFT_LISTS: DraftList[] = ['parties', 'documents', 'gates', 'marks', 'rules', 'redlines', 'passed'];
 export type DraftField = 'name' | 'subject' | 'message';
 export const DRAFT_FIELDS: DraftField[] = ['name', 'subject', 'message'];
 
@@ -42,7 +51,18 @@ type AnyItem = { id: string };
 
 /** A packet with nothing in it. */
 export function emptyDraft(name: string): Draft {
-  return { name, subject: '', message: '', parties: [], documents: [], gates: [], marks: [], rules: [] };
+  return {
+    name,
+    subject: '',
+    message: '',
+    parties: [],
+    documents: [],
+    gates: [],
+    marks: [],
+    rules: [],
+    redlines: [],
+    passed: [],
+  };
 }
 
 /** The draft after one edit; the given draft stays as it was. Dropping what is not there is no error. */
@@ -101,6 +121,13 @@ export function editsToDropParty(draft: Draft, partyId: string): DraftEdit[] {
           moved: r.moved.filter((m) => m.partyId !== partyId),
         },
       })),
+    ...draft.redlines
+      .filter((r) => r.moved.some((m) => m.partyId === partyId))
+      .map((r): DraftEdit => ({
+        op: 'put',
+        list: 'redlines',
+        item: { ...r, moved: r.moved.filter((m) => m.partyId !== partyId) },
+      })),
     ...draft.gates
       .filter((g) => g.partyIds.includes(partyId))
       .map((g): DraftEdit => ({
@@ -121,113 +148,12 @@ export function editsToDropDocument(draft: Draft, documentId: string): DraftEdit
     ...draft.rules
       .filter((r) => r.documentId === documentId)
       .map((r): DraftEdit => ({ op: 'drop', list: 'rules', id: r.id })),
+    ...draft.redlines
+      .filter((r) => r.documentId === documentId)
+      .map((r): DraftEdit => ({ op: 'drop', list: 'redlines', id: r.id })),
+    ...draft.passed
+      .filter((p) => p.id.startsWith(`${documentId}.`))
+      .map((p): DraftEdit => ({ op: 'drop', list: 'passed', id: p.id })),
     { op: 'drop', list: 'documents', id: documentId },
   ];
-}
-
-/** A document as the rules see it. */
-export interface DocumentFacts {
-  id: string;
-  name: string;
-  pages: PageFacts[];
-}
-
-/** A page that a rule asks for and on which the search found no free space. */
-export interface Unplaced {
-  documentId: string;
-  page: number;
-  partyId: string;
-}
-
-export interface ResolvedMarks {
-  marks: Mark[];
-  unplaced: Unplaced[];
-}
-
-/**
- * All marks of a draft: those placed by hand, and those made from the initials rules.
- * Marks that point at a document, page or party which is not in the packet are left out.
- */
-export function resolveMarks(draft: Draft, documents: DocumentFacts[]): ResolvedMarks {
-  const parties = new Set(draft.parties.map((p) => p.id));
-  const inPacket = new Set(draft.documents.map((d) => d.id));
-  const facts = new Map(documents.filter((d) => inPacket.has(d.id)).map((d) => [d.id, d]));
-  const marks = draft.marks.filter(
-    (m) => parties.has(m.partyId) && facts.has(m.documentId) && facts.get(m.documentId)!.pages[m.page - 1],
-  );
-  const unplaced: Unplaced[] = [];
-  const out = [...marks];
-  for (const rule of draft.rules) {
-    const doc = facts.get(rule.documentId);
-    if (!doc) continue;
-    const made = marksOfRule(rule, doc, marks, draft.parties);
-    out.push(...made.marks);
-    unplaced.push(...made.unplaced);
-  }
-  return { marks: out, unplaced };
-}
-
-/** The marks one rule makes on one document, around the marks placed by hand. */
-export function marksOfRule(
-  rule: InitialsRule,
-  doc: DocumentFacts,
-  handMarks: Mark[],
-  parties: PacketParty[],
-): ResolvedMarks {
-  const out: Mark[] = [];
-  const unplaced: Unplaced[] = [];
-  // Side by side in the packet's order of parties, whatever order they were ticked in.
-  const inOrder = parties.filter((p) => rule.partyIds.includes(p.id)).map((p) => p.id);
-  const onDoc = handMarks.filter((m) => m.documentId === doc.id);
-  // Initials placed by hand on a page stand in for the rule's there.
-  const byHand = new Set(onDoc.filter((m) => m.kind === 'initials').map((m) => `${m.page}:${m.partyId}`));
-  const excepted = new Set(rule.except.map((e) => `${e.page}:${e.partyId}`));
-  const moved = new Map(rule.moved.map((m) => [`${m.page}:${m.partyId}`, m.rect]));
-  const groups = new Map<string, number[]>();
-  doc.pages.forEach((_, i) => {
-    const page = i + 1;
-    const wanted = inOrder.filter((p) => !byHand.has(`${page}:${p}`) && !excepted.has(`${page}:${p}`));
-    const toPlace = wanted.filter((p) => !moved.has(`${page}:${p}`));
-    for (const p of wanted) {
-      const rect = moved.get(`${page}:${p}`);
-      if (rect) out.push(ruleMark(rule, doc.id, page, p, rect));
-    }
-    if (toPlace.length) groups.set(toPlace.join(','), [...(groups.get(toPlace.join(',')) ?? []), page]);
-  });
-  for (const [key, pages] of groups) {
-    const who = key.split(',');
-    const placed = placeInitials(
-      pages.map((page) => ({
-        page,
-        facts: doc.pages[page - 1]!,
-        obstacles: [
-          ...onDoc.filter((m) => m.page === page).map((m) => m.rect),
-          ...out.filter((m) => m.page === page).map((m) => m.rect),
-        ],
-      })),
-      who.length,
-      rule.anchor,
-    );
-    for (const page of pages) {
-      const rects = placed.get(page);
-      who.forEach((partyId, i) => {
-        if (rects) out.push(ruleMark(rule, doc.id, page, partyId, rects[i]!));
-        else unplaced.push({ documentId: doc.id, page, partyId });
-      });
-    }
-  }
-  return { marks: out, unplaced };
-}
-
-function ruleMark(rule: InitialsRule, documentId: string, page: number, partyId: string, rect: Mark['rect']): Mark {
-  return {
-    id: `${rule.id}.${page}.${partyId}`,
-    documentId,
-    page,
-    kind: 'initials',
-    partyId,
-    rect,
-    required: true,
-    ruleId: rule.id,
-  };
 }

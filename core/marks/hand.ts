@@ -85,3 +85,58 @@ export function setText(text: string, rect: Rect, measure: Measure): SetLine {
   const fit = fitLine(text, { w: rect.w - 4, h: rect.h }, measure, 11, 5, 1.25);
   return { size: fit.size, x: rect.x + 2, baseline: rect.y + rect.h / 2 + fit.size * 0.36, fits: fit.fits };
 }
+
+/** One line of a paragraph as it stands in a mark. */
+export interface ParagraphLine extends SetLine {
+  text: string;
+}
+
+/**
+ * Sets several lines of text in a mark, from the top: as large as they fit, words wrapped,
+ * line breaks kept. Type shrinks from 11 points down to `least` before it would run over.
+ */
+export function setParagraph(text: string, rect: Rect, measure: Measure, least = 5): ParagraphLine[] {
+  const width = rect.w - 4;
+  for (let size = 11; ; size -= 0.5) {
+    const at = Math.max(size, least);
+    const lines = wrap(text, width, (t) => measure(t, at));
+    const height = lines.length * at * 1.25;
+    const fits = height <= rect.h + 0.01 && lines.every((l) => measure(l, at) <= width + 0.01);
+    if (!fits && at > least) continue;
+    return lines.map((line, i) => ({
+      text: line,
+      size: at,
+      x: rect.x + 2,
+      baseline: rect.y + at * 1.25 * i + at,
+      fits,
+    }));
+  }
+}
+
+function wrap(text: string, width: number, measure: (t: string) => number): string[] {
+  const out: string[] = [];
+  for (const part of text.split('\n')) {
+    let line = '';
+    for (const word of part.split(/\s+/).filter(Boolean)) {
+      const next = line ? `${line} ${word}` : word;
+      if (line && measure(next) > width) {
+        out.push(line);
+        line = word;
+      } else line = next;
+    }
+    out.push(line);
+  }
+  return out;
+}
+
+/** The two strokes of a tick inside a box, as x, y pairs. */
+export function tickStrokes(rect: Rect): Pairs[] {
+  const side = Math.min(rect.w, rect.h);
+  const x = rect.x + (rect.w - side) / 2;
+  const y = rect.y + (rect.h - side) / 2;
+  const at = (fx: number, fy: number) => [x + fx * side, y + fy * side];
+  return [
+    [...at(0.18, 0.18), ...at(0.82, 0.82)],
+    [...at(0.82, 0.18), ...at(0.18, 0.82)],
+  ];
+}

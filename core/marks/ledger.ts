@@ -1,4 +1,5 @@
 /** The page ledger: pages down, parties across; what each must do, what is done, where a gap is. */
+import { isAutomatic, isForClient } from './kinds';
 import type { InitialsRule, Mark } from './types';
 
 export type CellState =
@@ -60,12 +61,24 @@ export interface LedgerInput {
 export function buildLedger(input: LedgerInput): Ledger {
   const at = new Map<string, Mark[]>();
   const initialledSomewhere = new Set<string>();
+  const printed = new Map<string, Set<number>>();
+  const pageCounts = new Map(input.documents.map((d) => [d.id, d.pageCount]));
   for (const m of input.marks) {
+    if (m.kind === 'label') continue;
     const key = `${m.documentId}:${m.page}:${m.partyId}`;
     const list = at.get(key);
     if (list) list.push(m);
     else at.set(key, [m]);
-    if (m.kind === 'initials') initialledSomewhere.add(`${m.documentId}:${m.partyId}`);
+    if (m.kind !== 'initials' || m.redlineId) continue;
+    const who = `${m.documentId}:${m.partyId}`;
+    if (!m.placeId) initialledSomewhere.add(who);
+    else {
+      // Blanks printed beside clauses are no wish for every page; a blank on half of the pages is.
+      const pages = printed.get(who) ?? new Set();
+      printed.set(who, pages.add(m.page));
+      const all = pageCounts.get(m.documentId) ?? 0;
+      if (all > 1 && pages.size >= Math.max(2, all / 2)) initialledSomewhere.add(who);
+    }
   }
   const ruled = new Map<string, InitialsRule>();
   for (const r of input.rules) for (const p of r.partyIds) ruled.set(`${r.documentId}:${p}`, r);
@@ -73,13 +86,13 @@ export function buildLedger(input: LedgerInput): Ledger {
   for (const doc of input.documents) {
     for (let page = 1; page <= doc.pageCount; page++) {
       const cells = input.partyIds.map((partyId): LedgerCell => {
-        const marks = at.get(`${doc.id}:${page}:${partyId}`) ?? [];
-        const required = marks.filter((m) => m.required);
-        const done = required.filter((m) => input.filled.has(m.id)).length;
+        const marks = at.get(`${doc.id}:${page}:${partyId}`) ?? NONE;
+        const required = thingsToDo(marks);
+        const done = required.filter((unit) => unit.some((m) => input.filled.has(m.id))).length;
         ledger.total += required.length;
         ledger.done += done;
         const rule = ruled.get(`${doc.id}:${partyId}`);
-        const initialled = marks.some((m) => m.kind === 'initials');
+        const initialled = marks.some((m) => m.kind === 'initials' && !m.redlineId);
         const excepted = rule?.except.some((e) => e.page === page && e.partyId === partyId) ?? false;
         const gapFrom =
           initialled || excepted
@@ -92,7 +105,7 @@ export function buildLedger(input: LedgerInput): Ledger {
         if (gapFrom) ledger.gaps++;
         const wants = marks.some((m) => m.kind === 'signature')
           ? 'signature'
-          : initialled || gapFrom
+          : initialled || gapFrom || marks.some((m) => m.kind === 'initials')
             ? 'initials'
             : marks.length
               ? 'other'
@@ -112,4 +125,24 @@ export function buildLedger(input: LedgerInput): Ledger {
     }
   }
   return ledger;
+}
+
+const NONE: Mark[] = [];
+
+/** What a party has to do among these marks; the choices of a group are one thing to do. */
+export function thingsToDo(marks: Mark[]): Mark[][] {
+  const units: Mark[][] = [];
+  const groups = new Map<string, Mark[]>();
+  for (const m of marks) {
+    if (!m.required || !(isForClient(m) || isAutomatic(m.kind))) continue;
+    const group = m.group ? groups.get(m.group) : undefined;
+    if (group) {
+      group.push(m);
+      continue;
+    }
+    const unit = [m];
+    units.push(unit);
+    if (m.group) groups.set(m.group, unit);
+  }
+  return units;
 }

@@ -256,5 +256,5 @@ function placeApart(p: Cellar, n: number, anchor: { fx: number; fy: number }): R
 
 /** A page without any print: what a blank sheet of this size looks like to the rules. */
 export function blankPage(width: number, height: number): PageFacts {
-  return { width, height, ink: emptyGrid(width, height), print: [] };
+  return { width, height, ink: emptyGrid(width, height), print: [], words: [] };
 }

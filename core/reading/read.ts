@@ -19,11 +19,12 @@ const LEAST = 0.34;
  *
  * @param pages  text and drawing of each page, in order
  * @param fields places of an AcroForm, which stand in for what is printed under them
+ * @param before words of the pages before these, when a paper is read in parts
  * @returns places in reading order, page by page
  */
-export function readPlaces(pages: PageContent[], fields: PrintedPlace[] = []): PrintedPlace[] {
+export function readPlaces(pages: PageContent[], fields: PrintedPlace[] = [], before = ''): PrintedPlace[] {
   const scans = pages.map(scanPage);
-  const text = scans.map((s) => s.phrases.map((p) => p.text).join(' ')).join(' ');
+  const text = before + scans.map((s) => s.phrases.map((p) => p.text).join(' ')).join(' ');
   const owner = ownerOf(text);
   const asking = ASKS_INITIALS.exec(plain(text));
   const paper: PaperContext = {
@@ -171,7 +172,7 @@ function giveOrdinals(all: Judged[]): void {
           last &&
           (kind === 'initials'
             ? j.blank.y - last.blank.y > 44 ||
-              (j.blank.y - last.blank.y > 5 && j.blank.x0 <= last.blank.x0 + 200 && sameHead(j, last, mine))
+              (j.blank.y - last.blank.y > 5 && j.blank.x0 <= last.blank.x0 + 200 && sameHead(last, mine))
             : j.blank.y - last.blank.y > BLOCK);
         // One blank before each clause asks the same person again.
         if (
@@ -193,7 +194,7 @@ function giveOrdinals(all: Judged[]): void {
 }
 
 /** Whether a row of initials begins anew: more than one to a row, so the next row asks the same people again. */
-function sameHead(j: Judged, last: Judged, mine: Judged[]): boolean {
+function sameHead(last: Judged, mine: Judged[]): boolean {
   return mine.some((o) => o !== last && sameRow(o.blank, last.blank));
 }
 

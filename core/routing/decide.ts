@@ -3,16 +3,17 @@
  * It never looks at a clock: the caller stamps the events it returns.
  */
 import { firstName } from '../text/names';
-import { isAutomatic } from '../marks/kinds';
+import { isAutomatic, isForClient, takesHand } from '../marks/kinds';
 import type { Mark } from '../marks/types';
-import type { FillValue, Hand, PacketEventBody, PacketParty, PacketState, Plan } from './types';
+import { checkValue } from '../marks/values';
+import type { AddedFile, FillValue, Hand, PacketEventBody, PacketParty, PacketState, Plan } from './types';
 
 export type PacketCommand =
   | { type: 'send'; plan: Plan }
   | { type: 'open'; partyId: string }
   | { type: 'agree'; partyId: string; agreement: string }
   | { type: 'set_hand'; partyId: string; hand: Hand }
-  | { type: 'fill'; partyId: string; markId: string; text?: string; actId: string }
+  | { type: 'fill'; partyId: string; markId: string; text?: string; file?: AddedFile; actId: string }
   | { type: 'finish'; partyId: string; actId: string; dateText: string }
   | { type: 'decline'; partyId: string; reason: string }
   | { type: 'withdraw'; reason: string }
@@ -53,9 +54,23 @@ export function holdsGate(party: PacketParty): boolean {
 
 /** The marks a party must fill itself and has not filled yet, in reading order. */
 export function marksLeft(state: PacketState, partyId: string): Mark[] {
-  return inReadingOrder(state.plan).filter(
-    (m) => m.partyId === partyId && m.required && !isAutomatic(m.kind) && !state.fills[m.id],
-  );
+  const mine = inReadingOrder(state.plan).filter((m) => m.partyId === partyId && m.required && isForClient(m));
+  const groups = new Set<string>();
+  for (const m of mine) if (m.group && state.fills[m.id]) groups.add(m.group);
+  return mine.filter((m) => {
+    if (state.fills[m.id]) return false;
+    if (!m.group) return true;
+    // Of a group of choices one is left to do, and none once one is chosen.
+    if (groups.has(m.group)) return false;
+    groups.add(m.group);
+    return true;
+  });
+}
+
+/** How many places a party has to fill itself; a group of choices is one. */
+export function placesOf(plan: Plan, partyId: string): number {
+  const mine = plan.marks.filter((m) => m.partyId === partyId && m.required && isForClient(m));
+  return new Set(mine.map((m) => m.group ?? m.id)).size;
 }
 
 /** The plan's marks document by document, page by page, top to bottom, left to right. */
@@ -172,32 +187,56 @@ function openFrom(plan: Plan, index: number): PacketEventBody[] {
   return out;
 }
 
-/** Longest text a mark takes, in characters. */
-export const MAX_TEXT = 500;
-
 function decideFill(
   state: PacketState,
   party: PacketParty,
-  command: { markId: string; text?: string; actId: string },
+  command: { markId: string; text?: string; file?: AddedFile; actId: string },
 ): Decision {
-  const mark = state.plan.marks.find((m) => m.id === command.markId);
+  const { markId, actId } = command;
+  const mark = state.plan.marks.find((m) => m.id === markId);
   if (!mark) return refuse('unknown_mark', 'This place is not part of the packet.');
   if (mark.partyId !== party.id) return refuse('not_your_mark', 'This place belongs to somebody else.');
   if (isAutomatic(mark.kind)) return refuse('bad_value', 'This place is filled by itself when you finish.');
-  let value: FillValue;
-  if (mark.kind === 'text') {
-    const text = (command.text ?? '').trim();
-    if (!text) return refuse('bad_value', 'Please write something here.');
-    if (text.length > MAX_TEXT) return refuse('bad_value', `Please keep it under ${MAX_TEXT} characters.`);
-    value = { text };
-  } else {
+  if (!isForClient(mark)) return refuse('bad_value', 'This place was filled by the sender and cannot be changed.');
+  const filled = (value: FillValue): PacketEventBody => ({
+    type: 'mark_filled',
+    partyId: party.id,
+    markId,
+    value,
+    actId,
+  });
+  const cleared = (id: string, act: string): PacketEventBody => ({
+    type: 'mark_cleared',
+    partyId: party.id,
+    markId: id,
+    actId: act,
+  });
+  if (takesHand(mark.kind)) {
     const hand = state.parties[party.id]!.hand;
     if (!hand) return refuse('no_hand', 'Please set your signature and initials first.');
     // Signed is signed: the same act again changes nothing.
     if (state.fills[mark.id]) return accept();
-    value = { hand: hand.seq };
+    return accept(filled({ hand: hand.seq }));
   }
-  return accept({ type: 'mark_filled', partyId: party.id, markId: mark.id, value, actId: command.actId });
+  const text = command.text ?? '';
+  if (mark.kind === 'file') {
+    if (command.file) return accept(filled({ file: command.file }));
+    return state.fills[mark.id]
+      ? accept(cleared(markId, actId))
+      : refuse('bad_value', 'Please add a photo or a PDF here.');
+  }
+  // Writing nothing takes back what was written.
+  if (!text.trim() && state.fills[mark.id]) return accept(cleared(markId, actId));
+  if (mark.kind === 'tick' || mark.kind === 'choice') {
+    if (!text.trim()) return accept();
+    if (state.fills[mark.id]) return accept();
+    const others = state.plan.marks.filter(
+      (m) => mark.group && m.group === mark.group && m.id !== markId && m.partyId === party.id && state.fills[m.id],
+    );
+    return accept(...others.map((m) => cleared(m.id, `${actId}.${m.id}`)), filled({ tick: true }));
+  }
+  const checked = checkValue(mark, text);
+  return checked.ok ? accept(filled({ text: checked.value })) : refuse('bad_value', checked.sentence);
 }
 
 function decideFinish(state: PacketState, party: PacketParty, command: { actId: string; dateText: string }): Decision {

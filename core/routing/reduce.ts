@@ -66,6 +66,12 @@ export function evolve(state: PacketState | null, event: PacketEvent): PacketSta
         [body.markId]: { value: body.value, at, seq, partyId: body.partyId },
       };
       return next;
+    case 'mark_cleared': {
+      party(body.partyId, { status: 'in_progress', lastActAt: at });
+      const { [body.markId]: _gone, ...rest } = state.fills;
+      next.fills = rest;
+      return next;
+    }
     case 'party_done':
       party(body.partyId, { status: 'done', doneAt: at, lastActAt: at });
       return next;

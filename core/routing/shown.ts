@@ -1,8 +1,8 @@
-import type { MarkKind, Rect } from '../marks/types';
+import type { MarkKind, Rect, Redline } from '../marks/types';
 import { initialsOf } from '../text/names';
-import type { Drawing, Hand, PacketState, ScriptFace } from './types';
+import type { Drawing, Hand, PacketState, PlanDocument, ScriptFace } from './types';
 
-/** A filled mark, ready to be drawn on screen or paper: a hand's picture or plain text. */
+/** A filled mark, ready to be drawn on screen or paper: a hand's picture, text, or a tick. */
 export interface ShownFill {
   markId: string;
   documentId: string;
@@ -12,19 +12,20 @@ export interface ShownFill {
   kind: MarkKind;
   partyId: string;
   ink: number;
+  /** Text that runs over several lines. */
+  lines?: 'several';
   shows:
     | { form: 'typed'; face: ScriptFace; text: string }
     | { form: 'drawn'; drawing: Drawing; spoken: string }
-    | { form: 'text'; text: string };
+    | { form: 'text'; text: string }
+    | { form: 'tick' };
 }
 
-/** Everything that stands on the pages so far, in the plan's order of marks. */
+/** Everything that stands on the pages so far, in the plan's order of marks: the preparer's words and what was filled. */
 export function shownFills(state: PacketState): ShownFill[] {
   const inks = new Map(state.plan.parties.map((p) => [p.id, p]));
   return state.plan.marks.flatMap((m): ShownFill[] => {
-    const fill = state.fills[m.id];
     const party = inks.get(m.partyId);
-    if (!fill || !party) return [];
     const base = {
       markId: m.id,
       documentId: m.documentId,
@@ -32,13 +33,35 @@ export function shownFills(state: PacketState): ShownFill[] {
       rect: m.rect,
       kind: m.kind,
       partyId: m.partyId,
-      ink: party.ink,
+      ink: party?.ink ?? 0,
+      ...(m.lines ? { lines: m.lines } : {}),
     };
+    if (m.kind === 'label' || m.readOnly) return m.value ? [{ ...base, shows: { form: 'text', text: m.value } }] : [];
+    const fill = state.fills[m.id];
+    if (!fill || !party) return [];
     if ('text' in fill.value) return [{ ...base, shows: { form: 'text', text: fill.value.text } }];
+    if ('tick' in fill.value) return [{ ...base, shows: { form: 'tick' } }];
+    if ('file' in fill.value) return [{ ...base, shows: { form: 'text', text: `Added: ${fill.value.file.name}` } }];
     const set = state.hands[fill.value.hand];
     if (!set) throw new Error(`fill of ${m.id} names a hand that was never set`);
     return [{ ...base, shows: showHand(set.hand, m.kind === 'initials' ? 'initials' : 'signature', party.name) }];
   });
+}
+
+/** The documents of a packet: those that were sent, and the files its people added, each named by its mark. */
+export function documentsOf(state: PacketState): PlanDocument[] {
+  const added = state.plan.marks.flatMap((m): PlanDocument[] => {
+    const value = state.fills[m.id]?.value;
+    if (!value || !('file' in value)) return [];
+    const { sha256, name, pages } = value.file;
+    return [{ id: `file.${m.id}`, name: m.label ? `${m.label}: ${name}` : name, sha256, pages }];
+  });
+  return [...state.plan.documents, ...added];
+}
+
+/** The preparer's changes on the pages of a packet. */
+export function shownRedlines(state: PacketState): Redline[] {
+  return state.plan.redlines ?? [];
 }
 
 /** How a hand shows as signature or as initials. */

@@ -2,7 +2,7 @@
  * The vocabulary of a packet on its way. Everything here is plain data: it is what the
  * event log stores, what crosses the wire, and what the screens show.
  */
-import type { Mark, Rect } from '../marks/types';
+import type { Mark, Rect, Redline } from '../marks/types';
 
 /** Which side of the deal a party stands on. */
 export const SIDES = [
@@ -34,6 +34,8 @@ export interface PacketParty {
   act: Act;
   /** Index of the party's ink (colour and shape), 0 to 7, repeating after eight. */
   ink: number;
+  /** The documents this party gets; absent for all of them. */
+  only?: string[];
 }
 
 /** A point on the path where its parties must all act before the packet moves on. */
@@ -62,6 +64,8 @@ export interface Plan {
   gates: Gate[];
   documents: PlanDocument[];
   marks: Mark[];
+  /** The preparer's changes on the pages; packets of the first days have none. */
+  redlines?: Redline[];
 }
 
 export const SCRIPT_FACES = ['caveat', 'dancing-script', 'la-belle-aurore', 'reenie-beanie'] as const;
@@ -82,8 +86,17 @@ export type Hand =
   | { form: 'typed'; face: ScriptFace; signature: string; initials: string }
   | { form: 'drawn'; signature: Drawing; initials: Drawing; initialsText: string };
 
-/** What stands in a mark: the hand that was set at `handSeq`, or text. */
-export type FillValue = { hand: number } | { text: string };
+/** A file a client added, by its fingerprint. */
+export interface AddedFile {
+  sha256: string;
+  name: string;
+  bytes: number;
+  /** Sizes in points, as displayed. */
+  pages: { width: number; height: number }[];
+}
+
+/** What stands in a mark: the hand that was set at that event, text, a tick, or a file. */
+export type FillValue = { hand: number } | { text: string } | { tick: true } | { file: AddedFile };
 
 /** Who caused an event. */
 export type Actor = { kind: 'member'; id: string; name: string } | { kind: 'party'; id: string } | { kind: 'system' };
@@ -102,6 +115,7 @@ export type PacketEventBody =
   | { type: 'agreed'; partyId: string; agreement: string }
   | { type: 'hand_set'; partyId: string; hand: Hand }
   | { type: 'mark_filled'; partyId: string; markId: string; value: FillValue; actId: string }
+  | { type: 'mark_cleared'; partyId: string; markId: string; actId: string }
   | { type: 'party_done'; partyId: string; actId: string }
   | { type: 'gate_passed'; gate: number }
   | { type: 'executed' }

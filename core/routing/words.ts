@@ -31,6 +31,7 @@ export function activity(events: PacketEvent[]): ActivityLine[] {
   };
   const kinds = new Map(plan.marks.map((m) => [m.id, m.kind]));
   for (const e of events) {
+    if (e.body.type === 'mark_cleared') continue;
     if (e.body.type === 'mark_filled') {
       if (run && run.partyId !== e.body.partyId) flush();
       run ??= { partyId: e.body.partyId, kinds: new Map(), seq: e.seq, at: e.at };
@@ -53,6 +54,8 @@ function kindCount(kind: string, n: number): string {
   if (kind === 'signature') return count(n, 'signature');
   if (kind === 'date_signed') return count(n, 'date');
   if (kind === 'printed_name') return count(n, 'printed name');
+  if (kind === 'tick' || kind === 'choice') return count(n, 'tick');
+  if (kind === 'file') return count(n, 'file');
   return count(n, 'text');
 }
 
@@ -88,6 +91,7 @@ function sentenceOf(e: PacketEvent, plan: Plan): string | null {
     case 'sealed':
       return `The sealed ${b.documents.length === 1 ? 'copy is' : 'copies are'} ready.`;
     case 'mark_filled':
+    case 'mark_cleared':
       return null;
   }
 }

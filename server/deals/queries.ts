@@ -9,6 +9,9 @@ export interface DealRow {
   city: string;
   time_zone: string;
   created_at: Date;
+  price: string;
+  /** ISO day. */
+  closing_on: string | null;
 }
 
 export interface PartyRow {
@@ -21,7 +24,7 @@ export interface PartyRow {
   phone: string | null;
 }
 
-export async function insertDeal(db: Db, d: DealRow): Promise<void> {
+export async function insertDeal(db: Db, d: Omit<DealRow, 'price' | 'closing_on'>): Promise<void> {
   await db.query('insert into deal (id, kind, address, city, time_zone, created_at) values ($1, $2, $3, $4, $5, $6)', [
     d.id,
     d.kind,
@@ -33,7 +36,17 @@ export async function insertDeal(db: Db, d: DealRow): Promise<void> {
 }
 
 export async function dealById(db: Db, id: string): Promise<DealRow | null> {
-  return (await db.query<DealRow>('select * from deal where id = $1', [id])).rows[0] ?? null;
+  return (await db.query<DealRow>('select *, closing_on::text from deal where id = $1', [id])).rows[0] ?? null;
+}
+
+export async function updateDeal(db: Db, d: DealRow): Promise<void> {
+  await db.query('update deal set address = $2, city = $3, price = $4, closing_on = $5 where id = $1', [
+    d.id,
+    d.address,
+    d.city,
+    d.price,
+    d.closing_on,
+  ]);
 }
 
 /** Deals newest first, by key: those with an id below `after`. */

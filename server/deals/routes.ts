@@ -1,5 +1,5 @@
 import type { FastifyInstance } from 'fastify';
-import type { DealBody, ListQuery, PartyBody } from '@gatepath/contract';
+import type { DealBody, DealPatch, ListQuery, PartyBody } from '@gatepath/contract';
 import type { Context } from '../context';
 import { serve } from '../http/routing';
 import { topics } from '../live/live';
@@ -14,6 +14,7 @@ export function dealRoutes(app: FastifyInstance, ctx: Context): void {
     ctx.live.serve(request, reply, [topics.deal(params.dealId!)]);
     return reply;
   });
+  serve<DealPatch>(app, 'setDeal', ({ params, body }) => service.changeDeal(ctx, params.dealId!, body));
   serve<PartyBody>(app, 'addParty', ({ params, body }) => service.addPartyToDeal(ctx, params.dealId!, body));
   serve<PartyBody>(app, 'setParty', ({ params, body }) => service.correctParty(ctx, params.partyId!, body));
   serve(app, 'dropParty', ({ params }) => service.dropParty(ctx, params.partyId!));

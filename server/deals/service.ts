@@ -1,4 +1,15 @@
-import type { DealBody, DealSummary, DealView, ListQuery, Page, PartyBody, PartyView } from '@gatepath/contract';
+import { showDay } from '@gatepath/core/marks';
+import type { DealFacts } from '@gatepath/core/merge';
+import type {
+  DealPatch,
+  DealBody,
+  DealSummary,
+  DealView,
+  ListQuery,
+  Page,
+  PartyBody,
+  PartyView,
+} from '@gatepath/contract';
 import type { Context } from '../context';
 import type { Db } from '../db/pool';
 import { inTransaction } from '../db/tx';
@@ -92,10 +103,38 @@ export async function dealView(ctx: Context, id: string): Promise<DealView> {
     address: deal.address,
     city: deal.city,
     timeZone: deal.time_zone,
+    price: deal.price,
+    closingOn: deal.closing_on,
     createdAt: deal.created_at.toISOString(),
     parties: parties.map(partyView),
     documents: documents.map(documentView),
     packets: packets.map(packetSummary),
+  };
+}
+
+/** Corrects what is known of a deal; drafts read it anew, sent packets keep what they were sent with. */
+export async function changeDeal(ctx: Context, dealId: string, body: DealPatch): Promise<DealView> {
+  await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
+    const was = await dealOr404(db, dealId);
+    await q.updateDeal(db, {
+      ...was,
+      address: body.address ?? was.address,
+      city: body.city ?? was.city,
+      price: body.price ?? was.price,
+      closing_on: body.closingOn === undefined ? was.closing_on : body.closingOn,
+    });
+    afterCommit(() => ctx.live.tell(topics.deal(dealId)));
+  });
+  return dealView(ctx, dealId);
+}
+
+/** What text in this deal's packets may name. */
+export function factsOfDeal(deal: q.DealRow): DealFacts {
+  return {
+    address: deal.address,
+    city: deal.city,
+    price: deal.price,
+    closing: deal.closing_on ? showDay(deal.closing_on) : '',
   };
 }
 

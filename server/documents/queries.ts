@@ -1,4 +1,6 @@
+import type { DocumentType } from '@gatepath/core/reading';
 import type { Db } from '../db/pool';
+import type { PaperKind } from '../pdf/convert';
 
 export interface DocumentRow {
   id: string;
@@ -14,12 +16,16 @@ export interface DocumentRow {
   problem: string | null;
   facts_sha256: string | null;
   created_at: Date;
+  type: DocumentType;
+  came_as: PaperKind;
+  made_from: string[] | null;
+  replaced_by: string | null;
 }
 
 export async function insertDocument(db: Db, d: Omit<DocumentRow, 'bytes'> & { bytes: number }): Promise<void> {
   await db.query(
-    `insert into document (id, deal_id, name, file_name, original_sha256, sha256, bytes, pages, pages_read, status, problem, facts_sha256, created_at)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)`,
+    `insert into document (id, deal_id, name, file_name, original_sha256, sha256, bytes, pages, pages_read, status, problem, facts_sha256, created_at, type, came_as, made_from, replaced_by)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17)`,
     [
       d.id,
       d.deal_id,
@@ -34,6 +40,10 @@ export async function insertDocument(db: Db, d: Omit<DocumentRow, 'bytes'> & { b
       d.problem,
       d.facts_sha256,
       d.created_at,
+      d.type,
+      d.came_as,
+      d.made_from && JSON.stringify(d.made_from),
+      d.replaced_by,
     ],
   );
 }
@@ -64,10 +74,17 @@ export async function setPagesRead(db: Db, id: string, n: number): Promise<void>
   await db.query('update document set pages_read = $2 where id = $1', [id, n]);
 }
 
-export async function setDocumentReady(db: Db, id: string, factsSha256: string): Promise<void> {
+/** A type somebody chose stays; one that was never chosen is the one suggested. */
+export async function setDocumentReady(
+  db: Db,
+  id: string,
+  factsSha256: string,
+  suggested: DocumentType,
+): Promise<void> {
   await db.query(
-    `update document set status = 'ready', facts_sha256 = $2, pages_read = jsonb_array_length(pages) where id = $1`,
-    [id, factsSha256],
+    `update document set status = 'ready', facts_sha256 = $2, pages_read = jsonb_array_length(pages),
+       type = case when type = 'other' then $3 else type end where id = $1`,
+    [id, factsSha256, suggested],
   );
 }
 
@@ -75,8 +92,25 @@ export async function setDocumentFailed(db: Db, id: string, problem: string): Pr
   await db.query(`update document set status = 'failed', problem = $2 where id = $1`, [id, problem]);
 }
 
-export async function renameDocument(db: Db, id: string, name: string): Promise<void> {
-  await db.query('update document set name = $2 where id = $1', [id, name]);
+export async function updateDocument(
+  db: Db,
+  d: Pick<DocumentRow, 'id' | 'name' | 'type' | 'replaced_by'>,
+): Promise<void> {
+  await db.query('update document set name = $2, type = $3, replaced_by = $4 where id = $1', [
+    d.id,
+    d.name,
+    d.type,
+    d.replaced_by,
+  ]);
+}
+
+/** Marks documents as having had their place taken by another. */
+export async function setReplaced(db: Db, dealId: string, ids: string[], by: string): Promise<void> {
+  await db.query('update document set replaced_by = $3 where deal_id = $1 and id = any($2::text[]) and id <> $3', [
+    dealId,
+    ids,
+    by,
+  ]);
 }
 
 export async function deleteDocument(db: Db, id: string): Promise<void> {

@@ -1,4 +1,5 @@
 import type { FastifyInstance, FastifyReply } from 'fastify';
+import type { ComposeBody, DocumentPatch } from '@gatepath/contract';
 import type { Context } from '../context';
 import { serve } from '../http/routing';
 import { unusable } from '../problem';
@@ -11,9 +12,8 @@ export function documentRoutes(app: FastifyInstance, ctx: Context): void {
     // Not `reply.type` but the content decides what a file is; its name is only shown.
     return service.addDocument(ctx, params.dealId!, part.filename.slice(0, 200), part.file);
   });
-  serve<{ name: string }>(app, 'setDocument', ({ params, body }) =>
-    service.renameDocument(ctx, params.documentId!, body.name),
-  );
+  serve<DocumentPatch>(app, 'setDocument', ({ params, body }) => service.changeDocument(ctx, params.documentId!, body));
+  serve<ComposeBody>(app, 'composeDocument', ({ params, body }) => service.composeDocument(ctx, params.dealId!, body));
   serve(app, 'dropDocument', async ({ params, reply }) => {
     await service.dropDocument(ctx, params.documentId!);
     return reply.code(204).send();
@@ -30,7 +30,8 @@ export function documentRoutes(app: FastifyInstance, ctx: Context): void {
   });
   serve(app, 'documentFile', async ({ params, reply }) => {
     const row = await service.documentOr404(ctx.database.pool, params.documentId!);
-    return sendPdf(reply, ctx.files.stream(row.original_sha256), row.file_name);
+    const body = ctx.files.stream(row.original_sha256);
+    return row.came_as === 'pdf' ? sendPdf(reply, body, row.file_name) : sendOriginal(reply, body, row.file_name);
   });
   serve(app, 'documentPage', async ({ params, request, reply }) => {
     const row = await service.documentOr404(ctx.database.pool, params.documentId!);
@@ -45,6 +46,15 @@ export function dpiOf(query: unknown): number {
 
 export function sendPage(reply: FastifyReply, png: Buffer): FastifyReply {
   return reply.type('image/png').header('cache-control', 'private, max-age=604800, immutable').send(png);
+}
+
+/** A file as it was brought in, never to be shown by the browser itself. */
+function sendOriginal(reply: FastifyReply, body: unknown, name: string): FastifyReply {
+  return reply
+    .type('application/octet-stream')
+    .header('cache-control', 'private, no-store')
+    .header('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}`)
+    .send(body);
 }
 
 export function sendPdf(reply: FastifyReply, body: unknown, name: string): FastifyReply {

@@ -64,7 +64,15 @@ async function requireDocuments(db: Db, dealId: string, ids: string[]): Promise<
 }
 
 /** Items a draft may hold at the most, list by list: enough for the largest packet, and an end. */
-const LIMITS = { parties: 60, documents: 60, gates: 60, marks: 20_000, rules: 60 } as const;
+const LIMITS = {
+  parties: 60,
+  documents: 60,
+  gates: 60,
+  marks: 20_000,
+  rules: 60,
+  redlines: 2000,
+  passed: 20_000,
+} as const;
 
 /** Applies edits to a draft; edits of several people are applied one after another. */
 export async function editDraft(

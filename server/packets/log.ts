@@ -1,4 +1,5 @@
 /** A packet's event log: loading its state, appending to it, and keeping the read models in step. */
+import { thingsToDo, type Mark } from '@gatepath/core/marks';
 import { CHAIN_START, chainHash } from '@gatepath/core/proof';
 import {
   evolve,
@@ -105,9 +106,15 @@ function isConsequence(body: PacketEventBody): boolean {
 async function project(db: Db, state: PacketState, events: PacketEvent[]): Promise<void> {
   const touched = new Set<string>();
   const fills = new Map<string, q.FillRow>();
+  const cleared = new Set<string>();
   for (const { body, at, seq } of events) {
     if (body.type === 'sent') for (const p of body.plan.parties) touched.add(p.id);
     if ('partyId' in body) touched.add(body.partyId);
+    if (body.type === 'mark_cleared') {
+      fills.delete(body.markId);
+      cleared.add(body.markId);
+    }
+    if (body.type === 'mark_filled') cleared.delete(body.markId);
     if (body.type === 'mark_filled')
       fills.set(body.markId, {
         packet_id: state.packetId,
@@ -119,29 +126,35 @@ async function project(db: Db, state: PacketState, events: PacketEvent[]): Promi
       });
     if (body.type === 'sealed') await q.saveSealed(db, state.packetId, body.documents);
   }
+  await q.dropFills(db, state.packetId, [...cleared]);
   await q.saveFills(db, [...fills.values()]);
   await q.savePacketParties(
     db,
     [...touched].map((id) => partyRow(state, id)),
   );
-  const required = state.plan.marks.filter((m) => m.required);
+  const things = thingsToDo(state.plan.marks);
   await q.savePacketProgress(db, {
     id: state.packetId,
     status: state.status,
     seq: state.seq,
     gate: state.gate,
     gate_count: state.plan.gates.length,
-    marks_total: required.length,
-    marks_done: required.filter((m) => state.fills[m.id]).length,
+    marks_total: things.length,
+    marks_done: doneOf(state, things),
     hold_up: holdUp(state).sentence,
     sent_at: state.sentAt,
     ended_at: state.endedAt,
   });
 }
 
+/** How many things to do are done: all but groups of choices are single marks. */
+function doneOf(state: PacketState, things: Mark[][]): number {
+  return things.filter((t) => t.some((m) => state.fills[m.id])).length;
+}
+
 function partyRow(state: PacketState, partyId: string): q.PacketPartyRow {
   const p = state.parties[partyId]!;
-  const own = state.plan.marks.filter((m) => m.partyId === partyId && m.required);
+  const own = thingsToDo(state.plan.marks.filter((m) => m.partyId === partyId));
   return {
     packet_id: state.packetId,
     party_id: partyId,
@@ -154,7 +167,7 @@ function partyRow(state: PacketState, partyId: string): q.PacketPartyRow {
     done_at: p.doneAt,
     last_act_at: p.lastActAt,
     marks_total: own.length,
-    marks_done: own.filter((m) => state.fills[m.id]).length,
+    marks_done: doneOf(state, own),
   };
 }
 

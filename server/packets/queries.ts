@@ -210,6 +210,11 @@ export async function saveFills(db: Db, rows: FillRow[]): Promise<void> {
   );
 }
 
+export async function dropFills(db: Db, packetId: string, markIds: string[]): Promise<void> {
+  if (!markIds.length) return;
+  await db.query('delete from packet_fill where packet_id = $1 and mark_id = any($2::text[])', [packetId, markIds]);
+}
+
 export async function saveSealed(
   db: Db,
   packetId: string,

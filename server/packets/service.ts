@@ -1,12 +1,16 @@
 /** Sending, withdrawing and watching packets. */
-import { buildLedger, isAutomatic } from '@gatepath/core/marks';
+import { buildLedger } from '@gatepath/core/marks';
 import { viewDraft } from '@gatepath/core/checks';
+import { mergeTags } from '@gatepath/core/merge';
 import {
   activity,
   decide,
   holdUp,
   marksLeft,
+  placesOf,
   shownFills,
+  shownRedlines,
+  documentsOf,
   type PacketCommand,
   type PacketState,
   type Plan,
@@ -16,7 +20,7 @@ import type { Context } from '../context';
 import type { Db } from '../db/pool';
 import { inTransaction, type Tx } from '../db/tx';
 import { partiesOfDeal } from '../deals/queries';
-import { dealOr404, partyView } from '../deals/service';
+import { dealOr404, factsOfDeal, partyView } from '../deals/service';
 import { documentsByIds, documentsOfDeal } from '../documents/queries';
 import { documentView, factsOf } from '../documents/service';
 import type { Member } from '../firm/queries';
@@ -62,7 +66,8 @@ export async function sendPacket(ctx: Context, packetId: string, body: SendBody,
       tx.db,
       row.draft.documents.map((d) => d.id),
     );
-    const view = viewDraft(row.draft, await factsOf(ctx, docs));
+    const deal = await dealOr404(tx.db, row.deal_id);
+    const view = viewDraft(row.draft, await factsOf(ctx, docs), factsOfDeal(deal));
     const stops = view.findings.filter((f) => f.severity === 'stops');
     if (stops.length) throw new Problem(422, 'gate-check', 'The gate check stops this packet', stops[0]!.sentence);
     if (view.findings.length && !body.despiteWarnings)
@@ -70,21 +75,23 @@ export async function sendPacket(ctx: Context, packetId: string, body: SendBody,
         'warnings',
         `The gate check has a warning: ${view.findings[0]!.sentence} Send anyway if that is meant.`,
       );
-    const deal = await dealOr404(tx.db, row.deal_id);
     const byId = new Map(docs.map((d) => [d.id, d]));
+    const words = (text: string) => mergeTags(text, view.tags).text;
     const plan: Plan = {
       packetName: row.draft.name,
       dealName: deal.city ? `${deal.address}, ${deal.city}` : deal.address,
       timeZone: deal.time_zone,
-      subject: row.draft.subject,
-      message: row.draft.message,
+      subject: words(row.draft.subject),
+      message: words(row.draft.message),
       parties: row.draft.parties,
       gates: row.draft.gates,
       documents: row.draft.documents.map((d) => {
         const doc = byId.get(d.id)!;
         return { id: doc.id, name: doc.name, sha256: doc.sha256, pages: doc.pages };
       }),
-      marks: view.marks,
+      // Text with tags is sent with what the tags stand for now.
+      marks: view.marks.map((m) => (m.value ? { ...m, value: words(m.value) } : m)),
+      redlines: row.draft.redlines,
     };
     await command(
       ctx,
@@ -139,6 +146,7 @@ export async function packetView(ctx: Context, id: string): Promise<PacketView> 
     draft: row.draft,
     version: row.draft_version,
     documents: documents.map(documentView),
+    facts: factsOfDeal(deal),
     dealParties: parties.map(partyView),
     sent: row.status === 'drafting' ? null : await sentView(db, id),
   };
@@ -173,18 +181,19 @@ async function sentView(db: Db, packetId: string): Promise<SentView> {
         lastActAt: s.lastActAt,
         device: devices.get(p.id) ?? null,
         left: marksLeft(state, p.id).length,
-        total: plan.marks.filter((m) => m.partyId === p.id && m.required && !isAutomatic(m.kind)).length,
+        total: placesOf(plan, p.id),
         reason: s.reason,
       };
     }),
     ledger: { rows: ledger.rows, partyIds: ledger.partyIds, total: ledger.total, done: ledger.done },
     fills: shownFills(state),
+    redlines: shownRedlines(state),
     holdUp: holdUp(state),
     activity: activity(events),
     sealed:
       state.sealed?.map((s) => ({
         documentId: s.documentId,
-        name: plan.documents.find((d) => d.id === s.documentId)?.name ?? 'Document',
+        name: documentsOf(state).find((d) => d.id === s.documentId)?.name ?? 'Document',
         sha256: s.sha256,
       })) ?? null,
   };
@@ -198,7 +207,7 @@ export async function sealedFile(
 ): Promise<{ sha256: string; name: string }> {
   const { state } = await loadState(db, packetId);
   const sealed = state?.sealed?.find((s) => s.documentId === documentId);
-  const doc = state?.plan.documents.find((d) => d.id === documentId);
+  const doc = state && documentsOf(state).find((d) => d.id === documentId);
   if (!sealed || !doc) throw notFound('The sealed copy');
   return { sha256: sealed.sha256, name: `${doc.name} (sealed).pdf` };
 }

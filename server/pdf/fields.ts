@@ -27,9 +27,9 @@ interface Widget {
 const REQUIRED = 2;
 
 /** Every widget of a document that can be seen, with its rectangle as displayed. */
-export async function formFields(doc: PDFDocumentProxy): Promise<FormField[]> {
+export async function formFields(doc: PDFDocumentProxy, from = 1, to = doc.numPages): Promise<FormField[]> {
   const out: FormField[] = [];
-  for (let n = 1; n <= doc.numPages; n++) {
+  for (let n = from; n <= to; n++) {
     const page = await doc.getPage(n);
     const view = page.getViewport({ scale: 1 });
     for (const raw of (await page.getAnnotations({ intent: 'display' })) as (Widget & { fieldFlags?: number })[]) {

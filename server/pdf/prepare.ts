@@ -25,7 +25,7 @@ export type Prepared =
   | { ok: true; bytes: Uint8Array; pages: { width: number; height: number }[]; flattened: number }
   | { ok: false; problem: PrepareProblem };
 
-const MAX_PAGES = 500;
+const MAX_PAGES = 1000;
 
 /** Checks and prepares the bytes of an uploaded file. */
 export async function prepare(original: Uint8Array): Promise<Prepared> {

@@ -1,16 +1,18 @@
 /** Sealing: marks made part of the pages, the record appended, and the whole digitally signed. */
 import { createHash } from 'node:crypto';
 import { PDFArray, PDFDict, PDFDocument, PDFHexString, PDFName, PDFNumber, PDFString } from '@cantoo/pdf-lib';
+import type { Redline } from '@gatepath/core/marks';
 import type { ShownFill } from '@gatepath/contract';
 import { buildCms, sealKey, type SealKey } from '../proof/cms';
 import { Typesetter } from './fonts';
 import { appendRecord, type RecordContent } from './record';
-import { stampFills } from './stamp';
+import { stampFills, stampRedlines } from './stamp';
 
 export interface SealTask {
   /** The prepared document. */
   bytes: Uint8Array;
   fills: ShownFill[];
+  redlines: Redline[];
   record: RecordContent;
   signing: { keyPem: string; certificates: Uint8Array[]; name: string; reason: string; at: string };
 }
@@ -24,6 +26,7 @@ const RANGE_SLOT = '/**********';
 export async function seal(task: SealTask): Promise<Uint8Array> {
   const doc = await PDFDocument.load(task.bytes, { updateMetadata: false });
   const type = new Typesetter(doc);
+  await stampRedlines(doc, type, task.redlines);
   await stampFills(doc, type, task.fills);
   await appendRecord(doc, type, task.record);
   doc.setProducer('Gate Path');

@@ -1,5 +1,7 @@
 /** What the PDF workers do, by name; see pool.ts for the calling side. */
 import { readFile } from 'node:fs/promises';
+import { compose, type ComposePart } from './compose';
+import { convert, sortOf, type PaperKind } from './convert';
 import { drawPng } from './draw';
 import { missingCharacters, type FaceName } from './fonts';
 import { prepare } from './prepare';
@@ -7,6 +9,10 @@ import { readFacts } from './read';
 import { seal, type SealTask } from './seal';
 
 export const tasks = {
+  sort: async (t: { file: string }) => sortOf(new Uint8Array(await readFile(t.file))),
+  convert: async (t: { file: string; kind: Exclude<PaperKind, 'pdf'>; title: string }) =>
+    convert(new Uint8Array(await readFile(t.file)), t.kind, t.title),
+  compose: async (t: { parts: ComposePart[] }) => compose(t.parts),
   prepare: async (t: { file: string }) => prepare(new Uint8Array(await readFile(t.file))),
   facts: readFacts,
   png: drawPng,

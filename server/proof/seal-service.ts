@@ -3,7 +3,9 @@ import { DateTime } from 'luxon';
 import { MARK_WORDS } from '@gatepath/core/marks';
 import {
   inReadingOrder,
+  documentsOf,
   shownFills,
+  shownRedlines,
   type Hand,
   type PacketEvent,
   type PacketParty,
@@ -28,10 +30,11 @@ export async function sealPacket(ctx: Context, packetId: string): Promise<void> 
   const seal = await ctx.seal();
   const fills = shownFills(state);
   const documents: { documentId: string; sha256: string }[] = [];
-  for (const doc of state.plan.documents) {
+  for (const doc of documentsOf(state)) {
     const bytes = await ctx.pdf.run('seal', {
       file: ctx.files.pathOf(doc.sha256),
       fills: fills.filter((f) => f.documentId === doc.id),
+      redlines: shownRedlines(state).filter((r) => r.documentId === doc.id),
       record: recordOf(state, events, doc.id, hash, firm.name),
       signing: {
         keyPem: seal.keyPem,
@@ -62,7 +65,7 @@ export function recordOf(
   firmName: string,
 ): RecordContent {
   const { plan } = state;
-  const doc = plan.documents.find((d) => d.id === documentId)!;
+  const doc = documentsOf(state).find((d) => d.id === documentId)!;
   const time = (iso: string) =>
     DateTime.fromISO(iso, { zone: plan.timeZone }).setLocale('en-US').toFormat("MMM d, yyyy, HH:mm:ss 'UTC'ZZ");
   const short = (iso: string) => DateTime.fromISO(iso, { zone: plan.timeZone }).toFormat('yyyy-MM-dd HH:mm:ss');

@@ -43,6 +43,7 @@ beforeAll(async () => {
   sealed = Buffer.from(
     await pool.run('seal', {
       file: source,
+      redlines: [],
       fills,
       record: {
         firmName: 'Towpath & Vane Realty',

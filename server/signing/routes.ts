@@ -4,6 +4,7 @@ import type { Context } from '../context';
 import { dpiOf, sendPage, sendPdf } from '../documents/routes';
 import { originOf, serve } from '../http/routing';
 import { topics } from '../live/live';
+import { unusable } from '../problem';
 import * as service from './service';
 
 export function signingRoutes(app: FastifyInstance, ctx: Context): void {
@@ -29,6 +30,19 @@ export function signingRoutes(app: FastifyInstance, ctx: Context): void {
   serve<HandBody>(app, 'setHand', ({ params, body, request }) =>
     service.setHand(ctx, params.token!, body, originOf(request)),
   );
+  serve(app, 'addFile', async ({ params, request }) => {
+    const part = await request.file();
+    if (!part) throw unusable('no-file', 'No file came with the request. Choose a photo or a PDF and try again.');
+    const actId = String((request.query as { actId?: string }).actId ?? '').slice(0, 120);
+    if (!/^[\w-]{8,}$/.test(actId)) throw unusable('no-act', 'Load the page again and add the file once more.');
+    return service.addFile(
+      ctx,
+      params.token!,
+      params.markId!,
+      { name: part.filename.slice(0, 200), actId, stream: part.file },
+      originOf(request),
+    );
+  });
   serve<FillBody>(app, 'fill', ({ params, body, request }) =>
     service.fill(ctx, params.token!, params.markId!, body, originOf(request)),
   );

@@ -1,22 +1,27 @@
 /** The ceremony: what a party sees and does through its own pass. */
+import type { Readable } from 'node:stream';
 import { DateTime } from 'luxon';
-import { isAutomatic } from '@gatepath/core/marks';
+import { hasDocument, isAutomatic, isForClient } from '@gatepath/core/marks';
 import {
   inReadingOrder,
   isTurnOf,
   SCRIPT_FACES,
+  documentsOf,
   shownFills,
+  shownRedlines,
   type Hand,
   type Origin,
   type PacketCommand,
   type PacketState,
+  type PlanDocument,
   type ScriptFace,
 } from '@gatepath/core/routing';
 import { firstName, initialsOf } from '@gatepath/core/text';
 import type { SigningView } from '@gatepath/contract';
 import type { Context } from '../context';
 import { inTransaction } from '../db/tx';
-import { pageImage } from '../documents/service';
+import { fileInUse } from '../documents/queries';
+import { pageImage, paperProblem, preparedPaper } from '../documents/service';
 import { findFirm } from '../firm/queries';
 import { hashSecret } from '../ids';
 import { loadState } from '../packets/log';
@@ -137,6 +142,30 @@ export function fill(
   return actAndView(ctx, token, { type: 'fill', partyId: '', markId, ...body }, origin);
 }
 
+/** Takes the file that a mark asks for: made a PDF like any paper, kept with the packet. */
+export async function addFile(
+  ctx: Context,
+  token: string,
+  markId: string,
+  upload: { name: string; actId: string; stream: Readable & { truncated?: boolean } },
+  origin: Origin,
+): Promise<SigningView> {
+  const pass = await passOf(ctx, token);
+  const state = await stateFor(ctx, pass);
+  const mark = state.plan.marks.find((m) => m.id === markId && m.partyId === pass.party_id && m.kind === 'file');
+  if (!mark) throw notFound('This place');
+  const stored = await ctx.files.putStream(upload.stream);
+  if (stored === 'truncated')
+    throw unusable('too-large', `“${upload.name}” is larger than 50 MB. Please add a smaller file.`);
+  const made = stored.bytes ? await preparedPaper(ctx, stored.sha256, upload.name) : ('empty' as const);
+  if (typeof made === 'string') {
+    if (!(await fileInUse(ctx.database.pool, stored.sha256))) await ctx.files.remove(stored.sha256);
+    throw unusable('no-paper', paperProblem(made, upload.name));
+  }
+  const file = { sha256: made.prepared.sha256, name: upload.name, bytes: stored.bytes, pages: made.prepared.pages };
+  return actAndView(ctx, token, { type: 'fill', partyId: '', markId, file, actId: upload.actId }, origin);
+}
+
 export async function finish(ctx: Context, token: string, actId: string, origin: Origin): Promise<SigningView> {
   const pass = await passOf(ctx, token);
   const { state } = await loadState(ctx.database.pool, pass.packet_id);
@@ -149,6 +178,15 @@ export function decline(ctx: Context, token: string, reason: string, origin: Ori
   return actAndView(ctx, token, { type: 'decline', partyId: '', reason }, origin);
 }
 
+/** The documents a party may read: those it gets, and the files it added itself. */
+function readableDocuments(state: PacketState, partyId: string): PlanDocument[] {
+  const { plan } = state;
+  const me = plan.parties.find((p) => p.id === partyId)!;
+  const added = new Set(plan.marks.filter((m) => m.partyId === partyId).map((m) => `file.${m.id}`));
+  const sent = new Set(plan.documents.map((d) => d.id));
+  return documentsOf(state).filter((d) => (sent.has(d.id) ? hasDocument(me, d.id) : added.has(d.id)));
+}
+
 /** A page of the packet, for the eyes of a party that may see it. */
 export async function page(
   ctx: Context,
@@ -157,16 +195,18 @@ export async function page(
   number: number,
   dpi: number,
 ): Promise<Buffer> {
-  const state = await stateFor(ctx, await passOf(ctx, token));
-  const doc = state.plan.documents.find((d) => d.id === documentId);
+  const pass = await passOf(ctx, token);
+  const state = await stateFor(ctx, pass);
+  const doc = readableDocuments(state, pass.party_id).find((d) => d.id === documentId);
   if (!doc) throw notFound('This document');
   return pageImage(ctx, doc, number, dpi);
 }
 
 /** The document's file: the sealed copy once there is one, the blank document before. */
 export async function file(ctx: Context, token: string, documentId: string): Promise<{ sha256: string; name: string }> {
-  const state = await stateFor(ctx, await passOf(ctx, token));
-  const doc = state.plan.documents.find((d) => d.id === documentId);
+  const pass = await passOf(ctx, token);
+  const state = await stateFor(ctx, pass);
+  const doc = readableDocuments(state, pass.party_id).find((d) => d.id === documentId);
   if (!doc) throw notFound('This document');
   const sealed = state.sealed?.find((s) => s.documentId === documentId);
   return sealed
@@ -179,6 +219,8 @@ async function view(ctx: Context, state: PacketState, partyId: string): Promise<
   const me = plan.parties.find((p) => p.id === partyId)!;
   const mine = state.parties[partyId]!;
   const firm = await findFirm(ctx.database.pool);
+  const mayRead = readableDocuments(state, partyId);
+  const readable = new Set(mayRead.map((d) => d.id));
   return {
     packetId: state.packetId,
     packetName: plan.packetName,
@@ -195,14 +237,14 @@ async function view(ctx: Context, state: PacketState, partyId: string): Promise<
     hand: mine.hand?.hand ?? null,
     suggestedInitials: initialsOf(me.name),
     faces: await facesFor(ctx, me.name),
-    documents: plan.documents.map((d) => ({
+    documents: mayRead.map((d) => ({
       id: d.id,
       name: d.name,
       pages: d.pages,
       sealed: state.sealed?.some((s) => s.documentId === d.id) ?? false,
     })),
     marks: inReadingOrder(plan)
-      .filter((m) => m.partyId === partyId)
+      .filter((m) => m.partyId === partyId && (isForClient(m) || isAutomatic(m.kind)))
       .map((m) => ({
         id: m.id,
         documentId: m.documentId,
@@ -211,10 +253,17 @@ async function view(ctx: Context, state: PacketState, partyId: string): Promise<
         rect: m.rect,
         required: m.required,
         label: m.label ?? null,
+        help: m.help ?? null,
+        several: m.lines === 'several',
+        value: m.value ?? null,
+        check: m.check ?? null,
+        options: m.options ?? [],
+        group: m.group ?? null,
         done: !!state.fills[m.id],
         automatic: isAutomatic(m.kind),
       })),
-    fills: shownFills(state),
+    fills: shownFills(state).filter((f) => readable.has(f.documentId)),
+    redlines: shownRedlines(state).filter((r) => readable.has(r.documentId)),
     others: plan.parties
       .filter((p) => p.id !== partyId && p.act !== 'copy')
       .map((p) => ({ name: firstName(p.name), ink: p.ink, done: state.parties[p.id]!.status === 'done' })),

@@ -1,0 +1,41 @@
+import { overlapArea } from '../marks/geometry';
+import { MARK_WORDS } from '../marks/kinds';
+import type { Mark } from '../marks/types';
+import type { CheckRule, Finding } from './types';
+import { nameIn, pageIn } from './words';
+
+/** Whether two marks are the same one put down twice: one party, one kind, nearly one spot. */
+export function isTwice(a: Mark, b: Mark): boolean {
+  if (a.partyId !== b.partyId || a.kind !== b.kind || a.page !== b.page || a.documentId !== b.documentId) return false;
+  const both = overlapArea(a.rect, b.rect);
+  return both > 0.6 * Math.min(a.rect.w * a.rect.h, b.rect.w * b.rect.h);
+}
+
+/** Two marks of one party on the same spot: a slip of the finger, and a place that asks twice. */
+export const markTwice: CheckRule = (input) => {
+  const found: Finding[] = [];
+  const spots = new Map<string, Mark[]>();
+  for (const m of input.marks) {
+    const key = `${m.documentId}:${m.page}:${m.partyId}:${m.kind}`;
+    const before = spots.get(key);
+    if (!before) {
+      spots.set(key, [m]);
+      continue;
+    }
+    const first = before.find((o) => isTwice(o, m));
+    before.push(m);
+    if (!first) continue;
+    // A mark made from a rule gives way by itself; one of those placed by hand goes.
+    const drop = [m, first].find((x) => !x.ruleId && !x.redlineId);
+    found.push({
+      rule: 'mark-twice',
+      severity: 'stops',
+      sentence: `${nameIn(input, m.partyId)} has the same ${MARK_WORDS[m.kind]} twice on one spot on ${pageIn(input, m.documentId, m.page)}.`,
+      place: { documentId: m.documentId, page: m.page, partyId: m.partyId, markId: m.id },
+      ...(drop
+        ? { mend: { label: 'Keep one', edits: [{ op: 'drop' as const, list: 'marks' as const, id: drop.id }] } }
+        : {}),
+    });
+  }
+  return found;
+};

@@ -1,0 +1,43 @@
+import type { CheckRule } from './types';
+import { documentIn, nameIn, pageRuns } from './words';
+
+/** A page that was left out of the initials rule by hand: shown, so that it is never forgotten. */
+export const pageLeftOut: CheckRule = (input) =>
+  input.draft.rules.flatMap((rule) => {
+    const doc = input.documents.find((d) => d.id === rule.documentId);
+    if (!doc) return [];
+    return rule.partyIds.flatMap((partyId) => {
+      const pages = rule.except.filter((e) => e.partyId === partyId && e.page <= doc.pages.length).map((e) => e.page);
+      // Initials that were put there by hand make up for the exception.
+      const bare = pages.filter(
+        (page) =>
+          !input.marks.some(
+            (m) =>
+              m.documentId === doc.id &&
+              m.page === page &&
+              m.partyId === partyId &&
+              m.kind === 'initials' &&
+              !m.redlineId,
+          ),
+      );
+      if (!bare.length) return [];
+      return [
+        {
+          rule: 'page-left-out',
+          severity: 'warns' as const,
+          sentence: `${nameIn(input, partyId)} does not initial ${pageRuns(bare)} of ${documentIn(input, doc.id)}: left out by hand.`,
+          place: { documentId: doc.id, page: bare[0]!, partyId },
+          mend: {
+            label: 'Initial them after all',
+            edits: [
+              {
+                op: 'put' as const,
+                list: 'rules' as const,
+                item: { ...rule, except: rule.except.filter((e) => e.partyId !== partyId) },
+              },
+            ],
+          },
+        },
+      ];
+    });
+  });

@@ -1,0 +1,36 @@
+import { acceptEdits, type Proposal } from '../marks/proposals';
+import { count } from '../text/names';
+import type { CheckRule, Finding } from './types';
+import { documentIn, nameIn, pageRuns } from './words';
+
+/**
+ * A printed signature or initials place nobody was given. Places of somebody who is not in the
+ * packet are left alone; those that were passed over by hand are, too.
+ */
+export const printedPlaceOpen: CheckRule = (input) => {
+  const open = input.proposals.filter(
+    (p) => p.state === 'open' && !p.stranger && (p.kind === 'signature' || p.kind === 'initials'),
+  );
+  const groups = new Map<string, Proposal[]>();
+  for (const p of open) {
+    const key = `${p.documentId}:${p.kind}:${p.partyId ?? ''}`;
+    groups.set(key, [...(groups.get(key) ?? []), p]);
+  }
+  return [...groups.values()].map((places): Finding => {
+    const first = places[0]!;
+    const what = first.kind === 'signature' ? 'signature line' : 'initials blank';
+    const where = `on ${pageRuns(places.map((p) => p.page))} of ${documentIn(input, first.documentId)}`;
+    const n = count(places.length, `printed ${what}`);
+    return {
+      rule: 'printed-place-open',
+      severity: first.partyId ? 'stops' : 'warns',
+      sentence: first.partyId
+        ? `${n} for ${nameIn(input, first.partyId)} ${where} ${places.length === 1 ? 'has' : 'have'} no mark.`
+        : `${n} ${where} ${places.length === 1 ? 'was' : 'were'} given to nobody.`,
+      place: { documentId: first.documentId, page: first.page, ...(first.partyId ? { partyId: first.partyId } : {}) },
+      ...(first.partyId
+        ? { mend: { label: 'Put the marks there', edits: acceptEdits(places, input.draft.parties) } }
+        : {}),
+    };
+  });
+};

@@ -1,0 +1,39 @@
+import type { Mark } from '../marks/types';
+import { MARK_WORDS } from '../marks/kinds';
+import type { CheckRule, Finding } from './types';
+import { documentIn, nameIn } from './words';
+
+/** How near to the foot and to the head of the page, as a part of its height. */
+const FOOT = 0.82;
+const HEAD = 0.2;
+
+/** A signature at the foot of a page whose date or name stands at the head of the next: the block was parted. */
+export const signatureParted: CheckRule = (input) => {
+  const found: Finding[] = [];
+  const signatures = input.marks.filter((m) => m.kind === 'signature');
+  for (const s of signatures) {
+    const doc = input.documents.find((d) => d.id === s.documentId);
+    const height = doc?.pages[s.page - 1]?.height;
+    const next = doc?.pages[s.page]?.height;
+    if (!doc || !height || !next || s.rect.y + s.rect.h < FOOT * height) continue;
+    const mine = (m: Mark) => m.documentId === s.documentId && m.partyId === s.partyId;
+    const over = input.marks.find(
+      (m) =>
+        mine(m) &&
+        m.page === s.page + 1 &&
+        (m.kind === 'date_signed' || m.kind === 'printed_name' || m.kind === 'title') &&
+        m.rect.y < HEAD * next &&
+        // Where the same stands beside the signature, the other page has a block of its own.
+        !input.marks.some((o) => mine(o) && o.page === s.page && o.kind === m.kind) &&
+        !signatures.some((o) => mine(o) && o.page === s.page + 1 && o.rect.y < HEAD * next + 60),
+    );
+    if (!over) continue;
+    found.push({
+      rule: 'signature-parted',
+      severity: 'warns',
+      sentence: `${nameIn(input, s.partyId)}’s signature is on page ${s.page} of ${documentIn(input, s.documentId)}, and the ${MARK_WORDS[over.kind]} that goes with it on page ${s.page + 1}.`,
+      place: { documentId: s.documentId, page: s.page, partyId: s.partyId, markId: s.id },
+    });
+  }
+  return found;
+};

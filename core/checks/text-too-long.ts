@@ -1,0 +1,51 @@
+import { fitLine } from '../marks/fit';
+import { setParagraph } from '../marks/hand';
+import { MARK_WORDS } from '../marks/kinds';
+import { mergeTags } from '../merge';
+import type { Mark } from '../marks/types';
+import { NOBODY } from '../marks/types';
+import type { CheckRule, Finding } from './types';
+import { markIn, capital, pageIn } from './words';
+
+/** The smallest type that is still read without effort on paper, in points. */
+const READABLE = 6.5;
+
+/** A rough width of text, a little on the wide side; the screen and the seal measure exactly. */
+export function roughWidth(text: string, size: number): number {
+  let em = 0;
+  for (const c of text) em += /[ilIj.,:;'|!()[\] ft]/.test(c) ? 0.32 : /[A-Zmw@%&]/.test(c) ? 0.7 : 0.53;
+  return em * size;
+}
+
+/** Text that stands in a mark from the start and does not fit at a readable size. */
+export const textTooLong: CheckRule = (input) => {
+  const found: Finding[] = [];
+  const names = new Map(input.draft.parties.map((p) => [p.id, p.name]));
+  for (const m of input.marks) {
+    const text = wordsOf(m, names, input.tags);
+    if (!text) continue;
+    const fits =
+      m.lines === 'several'
+        ? setParagraph(text, m.rect, roughWidth, READABLE).every((l) => l.fits)
+        : fitLine(text, { w: m.rect.w - 4, h: m.rect.h }, roughWidth, 11, READABLE, 1.15).fits;
+    if (fits) continue;
+    found.push({
+      rule: 'text-too-long',
+      severity: 'warns',
+      sentence: capital(
+        `${m.partyId === NOBODY ? `the ${MARK_WORDS[m.kind]}` : markIn(input, m)} “${text.length > 40 ? `${text.slice(0, 38)}…` : text}” does not fit at a readable size on ${pageIn(input, m.documentId, m.page)}.`,
+      ),
+      place: { documentId: m.documentId, page: m.page, markId: m.id },
+    });
+  }
+  return found;
+};
+
+/** The text that is known beforehand; the small name under an added place is meant to be small. */
+function wordsOf(m: Mark, names: Map<string, string>, tags: ReadonlyMap<string, string>): string | null {
+  if (m.kind === 'label' && m.partyId !== NOBODY) return null;
+  if (m.kind === 'label' || m.readOnly || (m.value && m.kind !== 'choice'))
+    return m.value ? mergeTags(m.value, tags).text : null;
+  if (m.kind === 'printed_name') return names.get(m.partyId) ?? null;
+  return null;
+}

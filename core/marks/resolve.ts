@@ -1,0 +1,179 @@
+/** From a draft to its marks: those placed by hand, those of redlines, those made from initials rules. */
+import type { PrintedPlace } from '../reading/types';
+import type { PacketParty } from '../routing/types';
+import type { Draft } from './draft';
+import { placeInitials } from './placing';
+import { marksOfRedline } from './redline';
+import { NOBODY, type InitialsRule, type Mark, type PageFacts, type Redline } from './types';
+
+/** A document as the rules see it. Never changed once made: what was worked out for it is kept with it. */
+export interface DocumentFacts {
+  id: string;
+  name: string;
+  pages: PageFacts[];
+  /** What was read on its pages. */
+  places: PrintedPlace[];
+}
+
+/** A page that a rule or a redline asks for and on which the search found no free space. */
+export interface Unplaced {
+  documentId: string;
+  page: number;
+  partyId: string;
+  redlineId?: string;
+}
+
+export interface ResolvedMarks {
+  marks: Mark[];
+  unplaced: Unplaced[];
+}
+
+/** Whether a party signs and has this document. */
+export function signsDocument(party: PacketParty, documentId: string): boolean {
+  return party.act === 'sign' && hasDocument(party, documentId);
+}
+
+/** Whether a document is among those a party gets; without a list it gets all of them. */
+export function hasDocument(party: PacketParty, documentId: string): boolean {
+  return !party.only || party.only.includes(documentId);
+}
+
+interface Kept {
+  marks: Mark[];
+  rules: InitialsRule[];
+  redlines: Redline[];
+  parties: PacketParty[];
+  result: ResolvedMarks;
+}
+
+/** What was placed last for a document; an edit elsewhere leaves it as it is. */
+const kept = new WeakMap<DocumentFacts, Kept>();
+
+const sameItems = (a: readonly unknown[], b: readonly unknown[]) =>
+  a.length === b.length && a.every((x, i) => x === b[i]);
+
+/**
+ * All marks of a draft: those placed by hand, those of its redlines, and those made from the
+ * initials rules. Marks that point at a document, page or party which is not in the packet are
+ * left out. Documents that an edit did not touch are not placed anew.
+ */
+export function resolveMarks(draft: Draft, documents: DocumentFacts[]): ResolvedMarks {
+  const parties = new Set([...draft.parties.map((p) => p.id), NOBODY]);
+  const byDocument = new Map<string, Mark[]>(draft.documents.map((d) => [d.id, []]));
+  for (const m of draft.marks) if (parties.has(m.partyId)) byDocument.get(m.documentId)?.push(m);
+  const out: ResolvedMarks = { marks: [], unplaced: [] };
+  for (const doc of documents) {
+    const marks = byDocument.get(doc.id);
+    if (!marks) continue;
+    const rules = draft.rules.filter((r) => r.documentId === doc.id);
+    const redlines = draft.redlines.filter((r) => r.documentId === doc.id && doc.pages[r.page - 1]);
+    const last = kept.get(doc);
+    const still =
+      last &&
+      sameItems(last.marks, marks) &&
+      sameItems(last.rules, rules) &&
+      sameItems(last.redlines, redlines) &&
+      sameItems(last.parties, draft.parties);
+    const result = still ? last.result : resolveDocument(doc, marks, rules, redlines, draft.parties);
+    if (!still) kept.set(doc, { marks, rules, redlines, parties: draft.parties, result });
+    for (const m of result.marks) out.marks.push(m);
+    for (const u of result.unplaced) out.unplaced.push(u);
+  }
+  return out;
+}
+
+function resolveDocument(
+  doc: DocumentFacts,
+  all: Mark[],
+  rules: InitialsRule[],
+  redlines: Redline[],
+  parties: PacketParty[],
+): ResolvedMarks {
+  const marks = all.filter((m) => doc.pages[m.page - 1]);
+  const out: ResolvedMarks = { marks: [...marks], unplaced: [] };
+  const signers = parties.filter((p) => signsDocument(p, doc.id));
+  for (const r of redlines) {
+    const obstacles = [
+      ...out.marks.filter((m) => m.page === r.page).map((m) => m.rect),
+      ...redlines.filter((o) => o.page === r.page).flatMap((o) => o.rects),
+    ];
+    const made = marksOfRedline(r, doc.pages[r.page - 1]!, signers, obstacles);
+    out.marks.push(...made.marks);
+    out.unplaced.push(...made.unplaced);
+  }
+  for (const rule of rules) {
+    const made = marksOfRule(rule, doc, out.marks, parties, redlines);
+    out.marks.push(...made.marks);
+    out.unplaced.push(...made.unplaced);
+  }
+  return out;
+}
+
+/** The marks one rule makes on one document, around the marks placed by hand. */
+export function marksOfRule(
+  rule: InitialsRule,
+  doc: DocumentFacts,
+  handMarks: Mark[],
+  parties: PacketParty[],
+  redlines: Redline[] = [],
+): ResolvedMarks {
+  const out: Mark[] = [];
+  const unplaced: Unplaced[] = [];
+  // Side by side in the packet's order of parties, whatever order they were ticked in.
+  const inOrder = parties.filter((p) => rule.partyIds.includes(p.id)).map((p) => p.id);
+  const onDoc = handMarks.filter((m) => m.documentId === doc.id);
+  // Initials placed by hand on a page stand in for the rule's there.
+  const byHand = new Set(
+    onDoc.filter((m) => m.kind === 'initials' && !m.redlineId).map((m) => `${m.page}:${m.partyId}`),
+  );
+  const excepted = new Set(rule.except.map((e) => `${e.page}:${e.partyId}`));
+  const moved = new Map(rule.moved.map((m) => [`${m.page}:${m.partyId}`, m.rect]));
+  const groups = new Map<string, number[]>();
+  doc.pages.forEach((_, i) => {
+    const page = i + 1;
+    const wanted = inOrder.filter((p) => !byHand.has(`${page}:${p}`) && !excepted.has(`${page}:${p}`));
+    const toPlace = wanted.filter((p) => !moved.has(`${page}:${p}`));
+    for (const p of wanted) {
+      const rect = moved.get(`${page}:${p}`);
+      if (rect) out.push(ruleMark(rule, doc.id, page, p, rect));
+    }
+    if (toPlace.length) groups.set(toPlace.join(','), [...(groups.get(toPlace.join(',')) ?? []), page]);
+  });
+  for (const [key, pages] of groups) {
+    const who = key.split(',');
+    const placed = placeInitials(
+      pages.map((page) => ({
+        page,
+        facts: doc.pages[page - 1]!,
+        obstacles: [
+          ...onDoc.filter((m) => m.page === page).map((m) => m.rect),
+          ...out.filter((m) => m.page === page).map((m) => m.rect),
+          ...redlines.filter((r) => r.page === page).flatMap((r) => r.rects),
+        ],
+      })),
+      who.length,
+      rule.anchor,
+    );
+    for (const page of pages) {
+      const rects = placed.get(page);
+      who.forEach((partyId, i) => {
+        if (rects) out.push(ruleMark(rule, doc.id, page, partyId, rects[i]!));
+        else unplaced.push({ documentId: doc.id, page, partyId });
+      });
+    }
+  }
+  return { marks: out, unplaced };
+}
+
+function ruleMark(rule: InitialsRule, documentId: string, page: number, partyId: string, rect: Mark['rect']): Mark {
+  return {
+    id: `${rule.id}.${page}.${partyId}`,
+    documentId,
+    page,
+    kind: 'initials',
+    partyId,
+    rect,
+    required: true,
+    ruleId: rule.id,
+  };
+}

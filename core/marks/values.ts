@@ -1,0 +1,142 @@
+/** What may stand in a mark: checking what a client writes, and how it is shown. */
+import { isEmail } from '../text/email';
+import type { Mark } from './types';
+
+/** Longest text a mark takes, in characters. */
+export const MAX_TEXT = 500;
+export const MAX_TEXT_LINES = 4000;
+
+export type ValueCheck = { ok: true; value: string } | { ok: false; sentence: string };
+
+const wrong = (sentence: string): ValueCheck => ({ ok: false, sentence });
+const MONTHS = [
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
+];
+
+/**
+ * Checks what a client wrote into a mark and brings it into the form it is shown in:
+ * sums as "$1,250.00", numbers with thousands, days as "Nov 23, 2026".
+ *
+ * @param raw  as typed; days as ISO 8601 (2026-11-23) or as month/day/year
+ */
+export function checkValue(mark: Pick<Mark, 'kind' | 'check' | 'options' | 'lines'>, raw: string): ValueCheck {
+  const text = mark.lines === 'several' ? raw.replace(/\r\n?/g, '\n').trim() : raw.replace(/\s+/g, ' ').trim();
+  if (!text) return wrong('Please write something here.');
+  const most = mark.check?.maxLength ?? (mark.lines === 'several' ? MAX_TEXT_LINES : MAX_TEXT);
+  if (text.length > most) return wrong(`Please keep it under ${most + 1} characters.`);
+  if (mark.check?.minLength && text.length < mark.check.minLength)
+    return wrong(mark.check.message ?? `Please write at least ${mark.check.minLength} characters.`);
+  switch (mark.kind) {
+    case 'number':
+    case 'money':
+      return checkNumber(mark, text);
+    case 'date':
+      return checkDay(mark, text);
+    case 'list':
+      return mark.options?.includes(text) ? { ok: true, value: text } : wrong('Please choose one from the list.');
+    default:
+      return checkForm(mark, text);
+  }
+}
+
+function checkForm(mark: Pick<Mark, 'check'>, text: string): ValueCheck {
+  const c = mark.check;
+  if (!c?.form) return { ok: true, value: text };
+  const say = (usual: string) => wrong(c.message || usual);
+  if (c.form === 'digits')
+    return /^\d+$/.test(text) ? { ok: true, value: text } : say('Please write digits only, 0 to 9.');
+  if (c.form === 'email')
+    return isEmail(text) ? { ok: true, value: text } : say('This is not an email address, like name@example.com.');
+  if (c.form === 'phone') {
+    const digits = text.replace(/\D/g, '');
+    return digits.length >= 7 && digits.length <= 15 && /^[+\d][\d\s().\-/x]*$/i.test(text)
+      ? { ok: true, value: text }
+      : say('Please write a phone number, like 555-0142 or +1 555 010 0142.');
+  }
+  return patternOf(c.pattern ?? '')?.test(text)
+    ? { ok: true, value: text }
+    : say('This does not have the form that is asked for.');
+}
+
+/** A pattern over the whole value; null when it is no regular expression. */
+export function patternOf(source: string): RegExp | null {
+  try {
+    return new RegExp(`^(?:${source})$`, 'u');
+  } catch {
+    return null;
+  }
+}
+
+function checkNumber(mark: Pick<Mark, 'kind' | 'check'>, text: string): ValueCheck {
+  const money = mark.kind === 'money';
+  const bare = text.replace(/[$\s\u00a0]/g, '');
+  if (!/^[-+]?(?:\d{1,3}(?:,\d{3})+|\d+)(?:\.\d+)?$/.test(bare) || bare.length > 18)
+    return wrong(
+      mark.check?.message ||
+        (money ? 'Please write a sum, like 1,250.00.' : 'Please write a number, like 12 or 1,250.5.'),
+    );
+  const n = Number(bare.replace(/,/g, ''));
+  const { min, max } = mark.check ?? {};
+  if (min !== undefined && n < min)
+    return wrong(mark.check?.message || `Please write ${showNumber(min, money)} or more.`);
+  if (max !== undefined && n > max)
+    return wrong(mark.check?.message || `Please write ${showNumber(max, money)} or less.`);
+  if (money && Math.abs(n * 100 - Math.round(n * 100)) > 1e-6)
+    return wrong('Please write no more than two digits after the point.');
+  return { ok: true, value: showNumber(n, money, bare.split('.')[1]?.length ?? 0) };
+}
+
+/** A number with thousands set apart; a sum with its sign and two digits. */
+export function showNumber(n: number, money: boolean, digits = 0): string {
+  const fixed = Math.abs(n).toFixed(money ? 2 : Math.min(digits, 6));
+  const [whole, part] = fixed.split('.');
+  const grouped = whole!.replace(/\B(?=(?:\d{3})+$)/g, ',');
+  const shown = part && (!money || part !== undefined) ? `${grouped}.${part}` : grouped;
+  return `${n < 0 ? '-' : ''}${money ? '$' : ''}${shown}`;
+}
+
+function checkDay(mark: Pick<Mark, 'check'>, text: string): ValueCheck {
+  const day = isoDay(text);
+  if (!day) return wrong(mark.check?.message || 'Please write a day, like 11/23/2026.');
+  const { from, to } = mark.check ?? {};
+  if (from && day < from) return wrong(mark.check?.message || `Please choose ${showDay(from)} or later.`);
+  if (to && day > to) return wrong(mark.check?.message || `Please choose ${showDay(to)} or earlier.`);
+  return { ok: true, value: showDay(day) };
+}
+
+/** ISO day of what was written, or null: 2026-11-23, 11/23/2026, 11-23-26, November 23, 2026. */
+export function isoDay(text: string): string | null {
+  const iso = /^(\d{4})-(\d{2})-(\d{2})$/.exec(text);
+  const us = /^(\d{1,2})[/.-](\d{1,2})[/.-](\d{4}|\d{2})$/.exec(text);
+  const words = /^([A-Za-z]{3,9})\.? (\d{1,2}),? (\d{4})$/.exec(text);
+  let y: number;
+  let m: number;
+  let d: number;
+  if (iso) [y, m, d] = [Number(iso[1]), Number(iso[2]), Number(iso[3])];
+  else if (us) [y, m, d] = [us[3]!.length === 2 ? 2000 + Number(us[3]) : Number(us[3]), Number(us[1]), Number(us[2])];
+  else if (words) {
+    const at = MONTHS.findIndex((name) => name.toLowerCase().startsWith(words[1]!.toLowerCase().slice(0, 3)));
+    if (at < 0 || !MONTHS[at]!.toLowerCase().startsWith(words[1]!.toLowerCase())) return null;
+    [y, m, d] = [Number(words[3]), at + 1, Number(words[2])];
+  } else return null;
+  const when = new Date(Date.UTC(y, m - 1, d));
+  if (when.getUTCFullYear() !== y || when.getUTCMonth() !== m - 1 || when.getUTCDate() !== d) return null;
+  return `${String(y).padStart(4, '0')}-${String(m).padStart(2, '0')}-${String(d).padStart(2, '0')}`;
+}
+
+/** "Nov 23, 2026", as dates of signing are written. */
+export function showDay(iso: string): string {
+  const [y, m, d] = iso.split('-').map(Number);
+  return `${MONTHS[m! - 1]!.slice(0, 3)} ${d}, ${y}`;
+}

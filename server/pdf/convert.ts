@@ -1,0 +1,142 @@
+/** Papers that are not PDF become PDF once, when they are brought in: what is seen is what is sent. */
+import { createRequire } from 'node:module';
+import JSZip from 'jszip';
+import sharp from 'sharp';
+import { PDFDocument } from '@cantoo/pdf-lib';
+import { htmlContent } from './html-content';
+import { printDefinition } from './typeset';
+
+const require = createRequire(import.meta.url);
+
+export type PaperKind = 'pdf' | 'docx' | 'text' | 'picture';
+export type SortProblem = 'old_word' | 'heic' | 'unknown';
+
+/** What a file is, told by its bytes and not by its name. */
+export async function sortOf(bytes: Uint8Array): Promise<PaperKind | SortProblem> {
+  const b = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  // Readers accept a PDF's header anywhere in the first kilobyte (ISO 32000-1, Annex H).
+  if (b.subarray(0, 1024).includes('%PDF-')) return 'pdf';
+  if (b.subarray(0, 8).equals(Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]))) return 'picture';
+  if (b[0] === 0xff && b[1] === 0xd8 && b[2] === 0xff) return 'picture';
+  if (b.subarray(0, 4).toString('latin1') === 'RIFF' && b.subarray(8, 12).toString('latin1') === 'WEBP')
+    return 'picture';
+  if (/^ftyp(?:hei|hev|mif|msf)/.test(b.subarray(4, 12).toString('latin1'))) return 'heic';
+  if (b.subarray(0, 4).toString('latin1') === 'PK\u0003\u0004') {
+    const zip = await JSZip.loadAsync(b).catch(() => null);
+    return zip?.file('word/document.xml') ? 'docx' : 'unknown';
+  }
+  if (b.subarray(0, 8).equals(Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1]))) return 'old_word';
+  return textOf(bytes) === null ? 'unknown' : 'text';
+}
+
+/** The PDF of a paper that is none. */
+export async function convert(bytes: Uint8Array, kind: Exclude<PaperKind, 'pdf'>, title: string): Promise<Uint8Array> {
+  if (kind === 'picture') return pictureToPdf(bytes);
+  if (kind === 'docx') return docxToPdf(bytes, title);
+  return textToPdf(textOf(bytes) ?? '', title);
+}
+
+/** Paper sizes, in points, upright. */
+const LETTER = { width: 612, height: 792 };
+const A4 = { width: 595.28, height: 841.89 };
+/** Pixels along the longer side: 200 a printed inch, sharp enough to read and small enough to send. */
+const MAX_SIDE = 2200;
+
+/** A photographed page: turned upright by its EXIF data, without its other data, on letter or A4. */
+async function pictureToPdf(bytes: Uint8Array): Promise<Uint8Array> {
+  const { data, info } = await sharp(bytes, { failOn: 'error' })
+    .rotate()
+    .flatten({ background: '#ffffff' })
+    .resize({ width: MAX_SIDE, height: MAX_SIDE, fit: 'inside', withoutEnlargement: true })
+    .jpeg({ quality: 84, mozjpeg: true })
+    .toBuffer({ resolveWithObject: true });
+  const ratio = Math.max(info.width, info.height) / Math.min(info.width, info.height);
+  // 11/8.5 is 1.294 and the root of two is 1.414: whichever is nearer.
+  const size = ratio < 1.354 ? LETTER : A4;
+  const wide = info.width > info.height;
+  const page = wide ? { width: size.height, height: size.width } : size;
+  const scale = Math.min(page.width / info.width, page.height / info.height);
+  const doc = await PDFDocument.create();
+  const image = await doc.embedJpg(new Uint8Array(data));
+  const w = info.width * scale;
+  const h = info.height * scale;
+  doc
+    .addPage([page.width, page.height])
+    .drawImage(image, { x: (page.width - w) / 2, y: (page.height - h) / 2, width: w, height: h });
+  return doc.save();
+}
+
+/** The text of a file, or null when it is none. UTF-8, UTF-16 with its mark, or Windows-1252. */
+export function textOf(bytes: Uint8Array): string | null {
+  const b = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  if (b[0] === 0xff && b[1] === 0xfe) return tidy(new TextDecoder('utf-16le').decode(b));
+  if (b[0] === 0xfe && b[1] === 0xff) return tidy(new TextDecoder('utf-16be').decode(b));
+  try {
+    return tidy(new TextDecoder('utf-8', { fatal: true }).decode(b));
+  } catch {
+    return tidy(new TextDecoder('windows-1252').decode(b));
+  }
+}
+
+function tidy(text: string): string | null {
+  const control = /[\u0000-\u0008\u000b\u000e-\u001f\u007f]/u;
+  return control.test(text) ? null : text.replace(/^\ufeff/, '').replace(/\r\n?/g, '\n');
+}
+
+async function textToPdf(text: string, title: string): Promise<Uint8Array> {
+  // A form feed starts a page; every line stays a line, since blanks are lined up with spaces.
+  const pages = text.split('\f');
+  return printDefinition({
+    info: { title },
+    pageSize: 'LETTER',
+    pageMargins: [60, 60, 60, 72],
+    defaultStyle: { fontSize: 10.5, lineHeight: 1.25 },
+    content: pages.flatMap((page, i) =>
+      page
+        .replace(/\n+$/, '')
+        .split('\n')
+        .map((line, k) => ({
+          text: line.replace(/\t/g, '    ') || ' ',
+          preserveLeadingSpaces: true,
+          ...(i > 0 && k === 0 ? { pageBreak: 'before' } : {}),
+        })),
+    ),
+  });
+}
+
+interface Mammoth {
+  convertToHtml(input: { buffer: Buffer }): Promise<{ value: string }>;
+}
+
+async function docxToPdf(bytes: Uint8Array, title: string): Promise<Uint8Array> {
+  const mammoth = require('mammoth') as Mammoth;
+  const { value } = await mammoth.convertToHtml({ buffer: await withLeaders(bytes) });
+  return printDefinition({
+    info: { title },
+    pageSize: 'LETTER',
+    pageMargins: [64, 64, 64, 76],
+    defaultStyle: { fontSize: 11, lineHeight: 1.2 },
+    content: htmlContent(value),
+  });
+}
+
+/** Characters a line drawn by a tab stop is given. */
+const LINE = '_'.repeat(30);
+
+/**
+ * Lines to write on that a word processor draws as the leader of a tab stop are no text to
+ * the reader of DOCX files, and would be lost; here they become underscores.
+ */
+async function withLeaders(bytes: Uint8Array): Promise<Buffer> {
+  const zip = await JSZip.loadAsync(bytes);
+  const part = zip.file('word/document.xml');
+  if (!part) throw new Error('no document in the file');
+  const xml = await part.async('string');
+  const drawn = xml.replace(/<w:p[ >](?:(?!<\/w:p>)[\s\S])*<\/w:p>/g, (p) =>
+    /w:leader="(?:underscore|heavy)"/.test(p)
+      ? p.replace(/<w:tab\/>/g, `<w:t xml:space="preserve"> ${LINE} </w:t>`)
+      : p,
+  );
+  zip.file('word/document.xml', drawn);
+  return zip.generateAsync({ type: 'nodebuffer' });
+}
