@@ -105,7 +105,7 @@ test('page facts come out of their travelling form as they went in', () => {
         height: 30,
         cols: ink.cols,
         rows: ink.rows,
-        words: '',
+        words: 'Seller',
         ink: packGrid(ink),
         print: [5, 5, 20, 10, 30, 5, 8, 10],
       },
@@ -114,6 +114,7 @@ test('page facts come out of their travelling form as they went in', () => {
   expect(facts.pages[0]).toEqual({
     width: 60,
     height: 30,
+    words: ['Seller'],
     ink,
     print: [
       { x: 5, y: 5, w: 20, h: 10 },

@@ -1,20 +1,34 @@
 import { cleanDraft, facts, mark, page, party } from '../test-support';
 import { applyEdits, type Draft } from '../marks/draft';
+import { acceptEdits, proposalsOf } from '../marks/proposals';
 import type { PageFacts } from '../marks/types';
+import type { PrintedPlace } from '../reading/types';
 import { CHECK_RULES, pageRuns, viewDraft } from './index';
 
 const check = (
   change: (d: Draft) => void = () => undefined,
   pages: readonly PageFacts[] = [page(), page(), page()],
+  places: PrintedPlace[] = [],
 ) => {
   const draft = cleanDraft();
   change(draft);
-  return { pages, ...viewDraft(draft, [facts([...pages])]) };
+  return { pages, places, ...viewDraft(draft, [facts([...pages], 'doc', 'Disclosure', places)]) };
 };
+const blank = (role: PrintedPlace['role'], ordinal: number, y = 500): PrintedPlace => ({
+  page: 2,
+  kind: 'signature',
+  role,
+  ordinal,
+  rect: { x: 60, y, w: 200, h: 24 },
+  label: 'Signature',
+  source: 'print',
+  confidence: 0.9,
+});
+const at = (x: number, y: number, w = 60, h = 16) => ({ x, y, w, h });
 const full = page([{ x: 0, y: 0, w: 612, h: 792 }]);
 
 /** One packet for every rule that trips it; the clean packet trips none. */
-const CASES: [rule: string, change: (d: Draft) => void, pages?: PageFacts[]][] = [
+const CASES: [rule: string, change: (d: Draft) => void, pages?: PageFacts[], places?: PrintedPlace[]][] = [
   ['nothing-to-sign', (d) => (d.documents = [])],
   ['nobody-acts', (d) => (d.parties = d.parties.map((p) => ({ ...p, act: 'copy' as const })))],
   ['party-without-address', (d) => (d.parties[0]!.email = '')],
@@ -35,6 +49,81 @@ const CASES: [rule: string, change: (d: Draft) => void, pages?: PageFacts[]][] =
   ['mark-off-page', (d) => (d.marks[0]!.rect = { x: 560, y: 600, w: 120, h: 26 })],
   ['mark-over-mark', (d) => (d.marks[1]!.rect = { ...d.marks[0]!.rect, x: 150 })],
   ['mark-over-print', () => undefined, [page([{ x: 110, y: 605, w: 80, h: 10 }]), page(), page()]],
+  ['printed-place-open', () => undefined, undefined, [blank('seller', 1)]],
+  ['printed-place-open', () => undefined, undefined, [blank('unknown', 1)]],
+  ['mark-outside-act', (d) => (d.parties[1]!.only = [])],
+  ['page-left-out', (d) => d.rules[0]!.except.push({ page: 2, partyId: 'wren' })],
+  [
+    'text-too-long',
+    (d) =>
+      d.marks.push({
+        ...mark('t', 'wren', 'text', 2, at(60, 60, 40, 10)),
+        readOnly: true,
+        value: 'A sentence that is much too long for so small a box',
+      }),
+  ],
+  [
+    'text-too-long',
+    (d) =>
+      d.marks.push({
+        ...mark('t', 'nobody', 'label', 2, at(60, 60, 60, 12)),
+        lines: 'several',
+        value: 'One line\nand another\nand a third',
+      }),
+  ],
+  ['text-too-long', (d) => d.marks.push(mark('n', 'wren', 'printed_name', 2, at(60, 60, 24, 10)))],
+  [
+    'signature-parted',
+    (d) => {
+      d.marks[0]!.rect = at(60, 700, 160, 26);
+      d.marks.push(mark('d', 'wren', 'date_signed', 2, at(60, 60)));
+    },
+  ],
+  [
+    'date-in-pieces',
+    (d) =>
+      d.marks.push(
+        mark('d1', 'wren', 'date', 2, at(60, 60, 24)),
+        mark('d2', 'wren', 'text', 2, at(100, 60, 50)),
+        mark('d3', 'wren', 'number', 2, at(170, 60, 24)),
+      ),
+  ],
+  [
+    'redline-without-initials',
+    (d) =>
+      d.redlines.push({
+        id: 'r',
+        documentId: 'doc',
+        page: 2,
+        kind: 'strike',
+        rects: [at(60, 60)],
+        text: 'words',
+        moved: [],
+      }),
+    [page(), full, page()],
+  ],
+  ['mark-twice', (d) => d.marks.push({ ...d.marks[0]!, id: 's1b', rect: { ...d.marks[0]!.rect, x: 104 } })],
+  ['choice-alone', (d) => d.marks.push({ ...mark('c', 'wren', 'choice', 2, at(60, 60, 12, 12)), group: 'g' })],
+  ['tag-without-value', (d) => (d.message = 'The price is {price}.')],
+  [
+    'tag-without-value',
+    (d) => d.marks.push({ ...mark('l', 'nobody', 'label', 2, at(60, 60, 200)), required: false, value: '{buyer 1}' }),
+  ],
+  [
+    'countersigner-first',
+    (d) => {
+      d.parties.push(party('theo', { side: 'listing_broker', ink: 2 }));
+      d.marks.push(mark('st', 'theo', 'signature', 2, at(60, 60, 160, 26)));
+      d.gates.unshift({ id: 'g0', partyIds: ['theo'] });
+    },
+  ],
+  [
+    'same-person-twice',
+    (d) => {
+      d.parties.push(party('wren2', { name: 'Wren  alder', email: 'WREN@example.com', act: 'copy' }));
+    },
+  ],
+  ['over-limits', (d) => (d.documents = [...d.documents, ...Array.from({ length: 60 }, (_, i) => ({ id: `d${i}` }))])],
   [
     'document-without-marks',
     (d) => {
@@ -44,16 +133,18 @@ const CASES: [rule: string, change: (d: Draft) => void, pages?: PageFacts[]][] =
   ],
 ];
 
-const TRIPS = CASES.map(([rule, change, pages]) => [rule, change, pages ?? [page(), page(), page()]] as const);
+const TRIPS = CASES.map(
+  ([rule, change, pages, places]) => [rule, change, pages ?? [page(), page(), page()], places ?? []] as const,
+);
 
 test('a clean packet shows nothing', () => {
   expect(check().findings).toEqual([]);
 });
 
-test.each(TRIPS)('%s is found, with a sentence and a place to go to', (rule, change, pages) => {
-  const found = check(change, pages).findings.filter((f) => f.rule === rule);
+test.each(TRIPS)('%s is found, with a sentence and a place to go to', (rule, change, pages, places) => {
+  const found = check(change, pages, places).findings.filter((f) => f.rule === rule);
   expect(found.length).toBeGreaterThan(0);
-  for (const f of found) expect(f.sentence).toMatch(/^[A-Z“].+[.]$/);
+  for (const f of found) expect(f.sentence).toMatch(/^[A-Z0-9“].+[.]$/);
 });
 
 test('every rule has a packet that trips it', () => {
@@ -69,10 +160,10 @@ test('stops come before warnings', () => {
   expect(findings.map((f) => f.severity)).toEqual(['stops', 'warns']);
 });
 
-test.each(TRIPS)('where %s has a mend, the mend clears it', (rule, change, pages) => {
-  const { draft, findings, pages: sheets } = check(change, pages);
+test.each(TRIPS)('where %s has a mend, the mend clears it', (rule, change, pages, places) => {
+  const { draft, findings, pages: sheets } = check(change, pages, places);
   for (const f of findings.filter((x) => x.rule === rule && x.mend)) {
-    const after = viewDraft(applyEdits(draft, f.mend!.edits), [facts([...sheets])]);
+    const after = viewDraft(applyEdits(draft, f.mend!.edits), [facts([...sheets], 'doc', 'Disclosure', places)]);
     expect(after.findings.filter((x) => x.sentence === f.sentence)).toEqual([]);
   }
 });
@@ -92,4 +183,45 @@ test('a third party whose initials are missing on some pages is named with all o
 test('runs of pages in words', () => {
   expect(pageRuns([3])).toBe('page 3');
   expect(pageRuns([7, 1, 2, 3])).toBe('pages 1 to 3, 7');
+});
+
+test('a printed place is no finding once it is filled, passed over, or belongs to somebody who is not in the packet', () => {
+  const places = [blank('seller', 1)];
+  const open = (change: (d: Draft) => void, p = places) =>
+    check(change, undefined, p).findings.filter((f) => f.rule === 'printed-place-open');
+  const both = [blank('seller', 1), blank('seller', 2, 560)];
+  const byHand = (d: Draft) =>
+    d.marks.push(
+      mark('x', 'wren', 'signature', 2, { x: 70, y: 502, w: 150, h: 20 }),
+      mark('y', 'callum', 'signature', 2, { x: 70, y: 562, w: 150, h: 20 }),
+    );
+  expect(open(byHand, both)).toEqual([]);
+  expect(open((d) => d.passed.push({ id: 'doc.2.0' }, { id: 'doc.2.1' }), both)).toEqual([]);
+  expect(open(() => undefined, [blank('buyer', 1)])).toEqual([]);
+  // The form has a line for one seller: the other is missed only once the printed one is taken.
+  const taken = acceptEdits(
+    proposalsOf(cleanDraft(), [facts([page(), page()], 'doc', 'Disclosure', places)]).slice(0, 1),
+    cleanDraft().parties,
+  );
+  expect(open((d) => Object.assign(d, applyEdits(d, taken))).map((f) => f.sentence)).toEqual([
+    'Callum has no signature beside the printed one on page 2 of Disclosure.',
+  ]);
+  expect(open(() => undefined, [blank('seller', 2)])[0]!.sentence).toBe(
+    '1 printed signature line for Callum on page 2 of Disclosure has no mark.',
+  );
+});
+
+test('what an edit does not touch is not placed anew', () => {
+  const a = facts([page(), page()], 'doc');
+  const b = facts([page(), page()], 'b');
+  const draft = { ...cleanDraft(), documents: [{ id: 'doc' }, { id: 'b' }] };
+  draft.rules.push({ ...draft.rules[0]!, id: 'rb', documentId: 'b' });
+  const first = viewDraft(draft, [a, b]);
+  const again = viewDraft(
+    applyEdits(draft, [{ op: 'put', list: 'marks', item: mark('n', 'wren', 'text', 2, at(60, 60)) }]),
+    [a, b],
+  );
+  const inB = (v: typeof first) => v.marks.filter((m) => m.documentId === 'b');
+  expect(inB(again).length).toBe(4);
+  inB(again).forEach((m, i) => expect(m).toBe(inB(first)[i]));
 });

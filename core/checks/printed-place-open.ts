@@ -8,12 +8,22 @@ import { documentIn, nameIn, pageRuns } from './words';
  * packet are left alone; those that were passed over by hand are, too.
  */
 export const printedPlaceOpen: CheckRule = (input) => {
+  const taken = new Set(input.proposals.filter((p) => p.state === 'accepted').map((p) => p.id));
   const open = input.proposals.filter(
-    (p) => p.state === 'open' && !p.stranger && (p.kind === 'signature' || p.kind === 'initials'),
+    (p) =>
+      p.state === 'open' &&
+      !p.stranger &&
+      (p.kind === 'signature' || p.kind === 'initials') &&
+      // A place beyond the printed ones is missed only where the printed ones are used.
+      (!p.beside ||
+        (taken.has(p.beside) &&
+          !input.marks.some(
+            (m) => m.documentId === p.documentId && m.page === p.page && m.partyId === p.partyId && m.kind === p.kind,
+          ))),
   );
   const groups = new Map<string, Proposal[]>();
   for (const p of open) {
-    const key = `${p.documentId}:${p.kind}:${p.partyId ?? ''}`;
+    const key = `${p.documentId}:${p.kind}:${p.partyId ?? ''}:${p.beside ? 'beside' : ''}`;
     groups.set(key, [...(groups.get(key) ?? []), p]);
   }
   return [...groups.values()].map((places): Finding => {
@@ -24,9 +34,11 @@ export const printedPlaceOpen: CheckRule = (input) => {
     return {
       rule: 'printed-place-open',
       severity: first.partyId ? 'stops' : 'warns',
-      sentence: first.partyId
-        ? `${n} for ${nameIn(input, first.partyId)} ${where} ${places.length === 1 ? 'has' : 'have'} no mark.`
-        : `${n} ${where} ${places.length === 1 ? 'was' : 'were'} given to nobody.`,
+      sentence: first.beside
+        ? `${nameIn(input, first.partyId!)} has no ${first.kind} beside the printed ${first.kind === 'signature' ? 'one' : 'ones'} ${where}.`
+        : first.partyId
+          ? `${n} for ${nameIn(input, first.partyId)} ${where} ${places.length === 1 ? 'has' : 'have'} no mark.`
+          : `${n} ${where} ${places.length === 1 ? 'was' : 'were'} given to nobody.`,
       place: { documentId: first.documentId, page: first.page, ...(first.partyId ? { partyId: first.partyId } : {}) },
       ...(first.partyId
         ? { mend: { label: 'Put the marks there', edits: acceptEdits(places, input.draft.parties) } }

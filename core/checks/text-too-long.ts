@@ -24,6 +24,7 @@ export const textTooLong: CheckRule = (input) => {
   for (const m of input.marks) {
     const text = wordsOf(m, names, input.tags);
     if (!text) continue;
+    const told = text.replace(/\s+/g, ' ');
     const fits =
       m.lines === 'several'
         ? setParagraph(text, m.rect, roughWidth, READABLE).every((l) => l.fits)
@@ -33,7 +34,7 @@ export const textTooLong: CheckRule = (input) => {
       rule: 'text-too-long',
       severity: 'warns',
       sentence: capital(
-        `${m.partyId === NOBODY ? `the ${MARK_WORDS[m.kind]}` : markIn(input, m)} “${text.length > 40 ? `${text.slice(0, 38)}…` : text}” does not fit at a readable size on ${pageIn(input, m.documentId, m.page)}.`,
+        `${m.partyId === NOBODY ? `the ${MARK_WORDS[m.kind]}` : markIn(input, m)} “${told.length > 40 ? `${told.slice(0, 38)}…` : told}” does not fit at a readable size on ${pageIn(input, m.documentId, m.page)}.`,
       ),
       place: { documentId: m.documentId, page: m.page, markId: m.id },
     });

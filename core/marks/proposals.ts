@@ -26,6 +26,8 @@ export interface Proposal {
   label: string;
   place: PrintedPlace;
   state: 'open' | 'accepted' | 'passed';
+  /** For a place beyond the printed ones: the printed place it stands beside. */
+  beside?: string;
   /** For a place beyond the printed ones: where the name stands under it. */
   nameAt?: Rect;
 }
@@ -271,6 +273,7 @@ function extras(
             confidence: Math.min(p.place.confidence, 0.8),
           },
           state: state(id, rect, block.page, p.kind),
+          beside: p.id,
           nameAt: i === 0 ? placed.names[0] : undefined,
         });
       });

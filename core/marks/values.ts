@@ -60,7 +60,7 @@ function checkForm(mark: Pick<Mark, 'check'>, text: string): ValueCheck {
     return isEmail(text) ? { ok: true, value: text } : say('This is not an email address, like name@example.com.');
   if (c.form === 'phone') {
     const digits = text.replace(/\D/g, '');
-    return digits.length >= 7 && digits.length <= 15 && /^[+\d][\d\s().\-/x]*$/i.test(text)
+    return digits.length >= 7 && digits.length <= 15 && /^[+(\d][\d\s().\-/x]*$/i.test(text)
       ? { ok: true, value: text }
       : say('Please write a phone number, like 555-0142 or +1 555 010 0142.');
   }

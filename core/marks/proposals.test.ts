@@ -1,0 +1,136 @@
+import fc from 'fast-check';
+import { facts, page, party } from '../test-support';
+import type { PrintedPlace } from '../reading/types';
+import { applyEdits, emptyDraft, type Draft } from './draft';
+import { overlapArea } from './geometry';
+import { acceptEdits, canAccept, passEdits, proposalsOf } from './proposals';
+import { resolveMarks } from './resolve';
+import type { Rect } from './types';
+
+const place = (
+  kind: PrintedPlace['kind'],
+  ordinal: number | null,
+  rect: Rect,
+  more: Partial<PrintedPlace> = {},
+): PrintedPlace => ({
+  page: 1,
+  kind,
+  role: 'seller',
+  ordinal,
+  rect,
+  label: kind,
+  source: 'print',
+  confidence: 0.9,
+  ...more,
+});
+/** A form for two sellers: signature and date lines, and initials at the foot. */
+const twoLines = [1, 2].flatMap((o) => [
+  place('signature', o, { x: 66, y: 180 + o * 54, w: 240, h: 24 }),
+  place('date', o, { x: 340, y: 188 + o * 54, w: 120, h: 16 }),
+  place('initials', o, { x: 100 + o * 40, y: 740, w: 28, h: 14 }),
+]);
+const lines = twoLines.map((p) => ({ x: p.rect.x, y: p.rect.y + p.rect.h, w: p.rect.w, h: 1 }));
+const sheet = () => page([...lines, { x: 66, y: 60, w: 480, h: 120 }, { x: 66, y: 400, w: 480, h: 200 }]);
+
+function packet(sellers: number, places = twoLines, sheets = [sheet()]) {
+  const draft: Draft = {
+    ...emptyDraft('Papers'),
+    documents: [{ id: 'doc' }],
+    parties: Array.from({ length: sellers }, (_, i) =>
+      party(`s${i + 1}`, { ordinal: i + 1, name: `Seller ${i + 1} Alder`, ink: i }),
+    ),
+  };
+  const doc = facts(sheets, 'doc', 'Form', places);
+  return { draft, doc };
+}
+
+test('places go to the people their captions name, and become marks only when accepted', () => {
+  const { draft, doc } = packet(2);
+  const open = proposalsOf(draft, [doc]);
+  expect(open.map((p) => [p.kind, p.partyId, p.state])).toEqual([
+    ['signature', 's1', 'open'],
+    ['date_signed', 's1', 'open'],
+    ['initials', 's1', 'open'],
+    ['signature', 's2', 'open'],
+    ['date_signed', 's2', 'open'],
+    ['initials', 's2', 'open'],
+  ]);
+  expect(resolveMarks(draft, [doc]).marks).toEqual([]);
+  const after = applyEdits(draft, acceptEdits(open.filter(canAccept), draft.parties));
+  expect(after.marks).toHaveLength(6);
+  expect(proposalsOf(after, [doc]).every((p) => p.state === 'accepted')).toBe(true);
+  // Two people accepting at the same time put the same marks.
+  expect(applyEdits(after, acceptEdits(open, draft.parties)).marks).toHaveLength(6);
+});
+
+test('what is passed over stays passed over, and can be taken back by accepting it', () => {
+  const { draft, doc } = packet(2);
+  const all = proposalsOf(draft, [doc]);
+  const passed = applyEdits(draft, passEdits(all));
+  expect(proposalsOf(passed, [doc]).map((p) => p.state)).toEqual(Array(6).fill('passed'));
+  const back = applyEdits(passed, acceptEdits([proposalsOf(passed, [doc])[0]!], draft.parties));
+  expect(proposalsOf(back, [doc])[0]!.state).toBe('accepted');
+});
+
+test('a place can be given to another person and be of another kind', () => {
+  const { draft, doc } = packet(2);
+  const [first] = proposalsOf(draft, [doc]);
+  const after = applyEdits(draft, acceptEdits([first!], draft.parties, { partyId: 's2', kind: 'initials' }));
+  expect(after.marks).toMatchObject([{ partyId: 's2', kind: 'initials', rect: first!.rect }]);
+});
+
+test('“seller or landlord” is whoever of them is in the packet; strangers are told apart', () => {
+  const lease = [place('signature', 1, { x: 66, y: 200, w: 240, h: 24 }, { label: 'Seller or landlord' })];
+  const { draft, doc } = packet(0, lease);
+  draft.parties = [party('lan', { side: 'landlord' })];
+  expect(proposalsOf(draft, [doc])[0]).toMatchObject({ partyId: 'lan', stranger: false });
+  draft.parties = [party('bo', { side: 'buyer' })];
+  expect(proposalsOf({ ...draft }, [doc])[0]).toMatchObject({ partyId: null, stranger: true });
+});
+
+test('five sellers on a form for two: everybody has the same kinds, named underneath', () => {
+  const { draft, doc } = packet(5);
+  const all = proposalsOf(draft, [doc]);
+  const after = applyEdits(draft, acceptEdits(all.filter(canAccept), draft.parties));
+  for (const p of draft.parties) {
+    const mine = after.marks.filter((m) => m.partyId === p.id && m.kind !== 'label');
+    expect(mine.map((m) => m.kind).sort()).toEqual(['date_signed', 'initials', 'signature']);
+  }
+  const names = after.marks.filter((m) => m.kind === 'label');
+  expect(names.map((m) => m.value).sort()).toEqual([
+    'Seller 3 Alder',
+    'Seller 3 Alder',
+    'Seller 4 Alder',
+    'Seller 4 Alder',
+    'Seller 5 Alder',
+    'Seller 5 Alder',
+  ]);
+  expect(proposalsOf(after, [doc]).every((p) => p.state === 'accepted')).toBe(true);
+});
+
+test('places that the product adds never touch print, nor each other', () => {
+  const boxes = fc.array(
+    fc.record({
+      x: fc.integer({ min: 20, max: 520 }),
+      y: fc.integer({ min: 20, max: 740 }),
+      w: fc.integer({ min: 20, max: 300 }),
+      h: fc.integer({ min: 6, max: 40 }),
+    }),
+    { maxLength: 30 },
+  );
+  fc.assert(
+    fc.property(boxes, fc.integer({ min: 3, max: 8 }), (print, sellers) => {
+      const clear = print.filter((b) => !twoLines.some((p) => overlapArea(b, p.rect) > 0));
+      const { draft, doc } = packet(sellers, twoLines, [page([...lines, ...clear])]);
+      const added = proposalsOf(draft, [doc]).filter((p) => /\.x\./.test(p.id));
+      const rects = added.flatMap((p) => [p.rect, ...(p.nameAt ? [p.nameAt] : [])]);
+      rects.forEach((r, i) => {
+        for (const b of [...clear, ...lines]) expect(overlapArea(r, b)).toBe(0);
+        for (const p of twoLines) expect(overlapArea(r, p.rect)).toBe(0);
+        rects.slice(i + 1).forEach((o) => expect(overlapArea(r, o)).toBeLessThan(0.01));
+        expect(r.x >= 0 && r.y >= 0 && r.x + r.w <= 612 && r.y + r.h <= 792).toBe(true);
+      });
+    }),
+    { numRuns: 60 },
+  );
+});
