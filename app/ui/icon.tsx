@@ -5,6 +5,13 @@ import {
   mdiArrowDown,
   mdiArrowLeft,
   mdiArrowUp,
+  mdiContentCopy,
+  mdiContentPaste,
+  mdiDotsHorizontal,
+  mdiEyeOutline,
+  mdiRedo,
+  mdiRotateRight,
+  mdiViewGridOutline,
   mdiCheck,
   mdiChevronDown,
   mdiChevronLeft,
@@ -44,6 +51,13 @@ const PATHS = {
   plus: mdiPlus,
   trash: mdiTrashCanOutline,
   undo: mdiUndo,
+  redo: mdiRedo,
+  copy: mdiContentCopy,
+  paste: mdiContentPaste,
+  more: mdiDotsHorizontal,
+  eye: mdiEyeOutline,
+  turn: mdiRotateRight,
+  pages: mdiViewGridOutline,
 } as const;
 
 export type IconName = keyof typeof PATHS;

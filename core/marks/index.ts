@@ -14,3 +14,4 @@ export * from './values';
 export * from './arrange';
 export * from './proposals';
 export * from './swap';
+export * from './edits';

@@ -1,6 +1,8 @@
 /** Putting other pages in the place of a document's, keeping what was prepared on them. */
 import type { Draft, DraftEdit } from './draft';
+import { matchPages } from '../reading/match';
 import { turnRect } from './arrange';
+import type { DocumentFacts } from './resolve';
 import type { InitialsRule, Mark, Rect, Redline } from './types';
 
 /** Where a page went: to which document and page (from 1), and how far it was turned clockwise. */
@@ -90,4 +92,10 @@ function ruleEdits(draft: Draft, moves: PageMove[], old: Set<string>, into: stri
     edits.push({ op: 'put', list: 'rules', item: rule });
   }
   return edits;
+}
+
+/** For each page of a document, the page of a new one that says the same (from 0), or null. */
+export function matchPagesOf(before: DocumentFacts, after: DocumentFacts): (number | null)[] {
+  const text = (d: DocumentFacts) => d.pages.map((p) => p.words.join(' '));
+  return matchPages(text(before), text(after));
 }

@@ -87,7 +87,7 @@ export function captionsOf(scan: PageScan, b: Blank): Captions {
   const behind =
     b.made !== 'cell' && b.made !== 'box' && !row.some((p) => p.x1 <= firstBlank.x0 + 4) && others.length > 0;
   const gapAfter = row.filter((p) => p.x0 >= firstBlank.x1 - 4).sort((p, q) => p.x0 - q.x0)[0];
-  if (behind && gapAfter && gapAfter.x0 - firstBlank.x1 < 14 && !/^[(\[\])/,]/.test(gapAfter.text)) {
+  if (behind && gapAfter && gapAfter.x0 - firstBlank.x1 < 14 && !/^[([\])/,]/.test(gapAfter.text)) {
     const own = row.find((p) => p.x0 >= b.x1 - 4 && p.x0 - b.x1 < 26);
     out.left = own?.text ?? '';
     out.row = own?.text ?? '';

@@ -76,7 +76,7 @@ export async function addDocument(
   const original = await ctx.files.putStream(stream);
   if (original === 'truncated')
     throw unusable('too-large', `“${fileName}” is larger than 50 MB. Split it or save it smaller, then add it again.`);
-  const made = original.bytes ? await preparedPaper(ctx, original.sha256, nameOf(fileName)) : 'empty';
+  const made = original.bytes ? await preparedPaper(ctx, original.sha256, fileName) : 'empty';
   if (typeof made === 'string') {
     if (!(await q.fileInUse(ctx.database.pool, original.sha256))) await ctx.files.remove(original.sha256);
     throw unusable(made.replace(/_/g, '-'), PROBLEMS[made](fileName));
@@ -98,15 +98,17 @@ export async function addDocument(
 export async function preparedPaper(
   ctx: Context,
   sha256: string,
-  title: string,
+  fileName: string,
 ): Promise<{ kind: PaperKind; prepared: { sha256: string; pages: q.DocumentRow['pages'] } } | keyof typeof PROBLEMS> {
   const file = ctx.files.pathOf(sha256);
-  const kind = await ctx.pdf.run('sort', { file });
+  const kind = await ctx.pdf.run('sort', { file, name: fileName });
   if (!isPaper(kind)) return kind;
   let pdf = file;
   if (kind !== 'pdf') {
     try {
-      pdf = ctx.files.pathOf((await ctx.files.put(await ctx.pdf.run('convert', { file, kind, title }))).sha256);
+      pdf = ctx.files.pathOf(
+        (await ctx.files.put(await ctx.pdf.run('convert', { file, kind, title: nameOf(fileName) }))).sha256,
+      );
     } catch {
       return 'cannot_convert';
     }
@@ -267,7 +269,7 @@ export function factsOf(ctx: Context, rows: q.DocumentRow[]): Promise<DocumentFa
   return Promise.all(rows.map(async (row) => unpackFacts(row.id, row.name, await packedFacts(ctx, row))));
 }
 
-export const PAGE_DPIS = [72, 108, 144, 216, 288] as const;
+export const PAGE_DPIS = [24, 72, 108, 144, 216, 288] as const;
 
 /** A page as PNG, drawn once and kept under the cache folder. */
 export async function pageImage(

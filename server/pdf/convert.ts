@@ -9,10 +9,13 @@ import { printDefinition } from './typeset';
 const require = createRequire(import.meta.url);
 
 export type PaperKind = 'pdf' | 'docx' | 'text' | 'picture';
-export type SortProblem = 'old_word' | 'heic' | 'unknown';
+export type SortProblem = 'old_word' | 'heic' | 'not_pdf' | 'unknown';
 
-/** What a file is, told by its bytes and not by its name. */
-export async function sortOf(bytes: Uint8Array): Promise<PaperKind | SortProblem> {
+/**
+ * What a file is, told by its bytes. Its name is asked only about text, which nearly anything
+ * can pass for: a web page that was saved as PDF is no paper.
+ */
+export async function sortOf(bytes: Uint8Array, name: string): Promise<PaperKind | SortProblem> {
   const b = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   // Readers accept a PDF's header anywhere in the first kilobyte (ISO 32000-1, Annex H).
   if (b.subarray(0, 1024).includes('%PDF-')) return 'pdf';
@@ -26,6 +29,9 @@ export async function sortOf(bytes: Uint8Array): Promise<PaperKind | SortProblem
     return zip?.file('word/document.xml') ? 'docx' : 'unknown';
   }
   if (b.subarray(0, 8).equals(Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1]))) return 'old_word';
+  if (/\.pdf$/i.test(name)) return 'not_pdf';
+  const named = /\.([a-z0-9]+)$/i.exec(name)?.[1]?.toLowerCase();
+  if (named && !['txt', 'text', 'md'].includes(named)) return 'unknown';
   return textOf(bytes) === null ? 'unknown' : 'text';
 }
 
@@ -79,8 +85,12 @@ export function textOf(bytes: Uint8Array): string | null {
 }
 
 function tidy(text: string): string | null {
-  const control = /[\u0000-\u0008\u000b\u000e-\u001f\u007f]/u;
-  return control.test(text) ? null : text.replace(/^\ufeff/, '').replace(/\r\n?/g, '\n');
+  // Control characters but tab, line feed, form feed and carriage return: no text has them.
+  for (let i = 0; i < text.length; i++) {
+    const c = text.charCodeAt(i);
+    if ((c < 32 && c !== 9 && c !== 10 && c !== 12 && c !== 13) || c === 127) return null;
+  }
+  return text.replace(/^\ufeff/, '').replace(/\r\n?/g, '\n');
 }
 
 async function textToPdf(text: string, title: string): Promise<Uint8Array> {

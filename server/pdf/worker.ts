@@ -9,7 +9,7 @@ import { readFacts } from './read';
 import { seal, type SealTask } from './seal';
 
 export const tasks = {
-  sort: async (t: { file: string }) => sortOf(new Uint8Array(await readFile(t.file))),
+  sort: async (t: { file: string; name: string }) => sortOf(new Uint8Array(await readFile(t.file)), t.name),
   convert: async (t: { file: string; kind: Exclude<PaperKind, 'pdf'>; title: string }) =>
     convert(new Uint8Array(await readFile(t.file)), t.kind, t.title),
   compose: async (t: { parts: ComposePart[] }) => compose(t.parts),

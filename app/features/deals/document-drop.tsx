@@ -8,7 +8,8 @@ import { usePalette, useWide } from '../../ui/hooks';
 import { ConfirmRemove } from '../../ui/confirm';
 import { Button, Note } from '../../ui/pieces';
 import { Small, Strong } from '../../ui/text';
-import type { useUploads } from './uploads';
+import { TYPE_WORDS } from '@gatepath/core/reading';
+import { PAPER_FILES, type useUploads } from './uploads';
 
 export function DocumentDrop({ uploads, add, drop, retry }: ReturnType<typeof useUploads>) {
   const p = usePalette();
@@ -16,12 +17,7 @@ export function DocumentDrop({ uploads, add, drop, retry }: ReturnType<typeof us
   const zone = useDropzone({ onDrop: (files) => void add(files), noClick: true, noKeyboard: true });
   return (
     <div {...zone.getRootProps()} style={{ display: 'flex', flexDirection: 'column', gap: 10 }}>
-      <input
-        {...zone.getInputProps()}
-        data-testid="file-input"
-        aria-label="Add PDF files"
-        accept="application/pdf,.pdf"
-      />
+      <input {...zone.getInputProps()} data-testid="file-input" aria-label="Add papers" accept={PAPER_FILES} />
       <View
         style={{
           borderWidth: 2,
@@ -35,9 +31,9 @@ export function DocumentDrop({ uploads, add, drop, retry }: ReturnType<typeof us
         }}
       >
         <Button icon="file-plus" onPress={zone.open} testID="add-documents">
-          Add PDFs
+          Add papers
         </Button>
-        {wide ? <Small>or drop them here. Up to 50 MB and 500 pages each.</Small> : null}
+        {wide ? <Small>or drop them here: PDF, Word (DOCX), text, or a picture. Up to 50 MB each.</Small> : null}
       </View>
       {uploads.map((u) =>
         u.problem ? (
@@ -79,7 +75,9 @@ export function DocumentRow({ doc, onDrop }: { doc: DocumentView; onDrop: () => 
           <Small style={{ color: p.wine }}>{doc.problem}</Small>
         ) : (
           <Small>
-            {reading ? `Reading page ${doc.pagesRead} of ${doc.pages.length}…` : count(doc.pages.length, 'page')}
+            {reading
+              ? `Reading page ${doc.pagesRead} of ${doc.pages.length}…`
+              : `${TYPE_WORDS[doc.type]}, ${count(doc.pages.length, 'page')}`}
           </Small>
         )}
         {reading ? (

@@ -14,6 +14,10 @@ export interface Upload {
   file: File;
 }
 
+/** What a paper can be brought in as, for the file picker. */
+export const PAPER_FILES =
+  'application/pdf,.pdf,.docx,application/vnd.openxmlformats-officedocument.wordprocessingml.document,text/plain,.txt,image/png,image/jpeg,image/webp';
+
 const MAX = 50 * 1024 * 1024;
 
 export function useUploads(dealId: string) {

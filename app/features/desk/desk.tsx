@@ -4,8 +4,10 @@ import { useEffect, useState } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
 import { Dialog, Portal } from 'react-native-paper';
 import type { PacketView } from '@gatepath/contract';
+import { canAccept } from '@gatepath/core/marks';
 import { count, firstName, listWords } from '@gatepath/core/text';
 import { usePacketActions } from '../../api/hooks';
+import { Input } from '../../ui/input';
 import { usePalette, useWide } from '../../ui/hooks';
 import { Button, IconButton, Note, Trouble } from '../../ui/pieces';
 import { Body, Small, Title } from '../../ui/text';
@@ -13,13 +15,17 @@ import { FONT } from '../../ui/theme';
 import { CheckPanel } from './check-panel';
 import { LedgerPanel } from './ledger-panel';
 import { PageStage } from './page-stage';
+import { MarkDetails } from './mark-details';
 import { PathPanel } from './path-panel';
+import { PreviewAs } from './preview';
+import { PrintedPanel } from './printed-panel';
 import { ToolBar } from './tool-bar';
 import { useDesk, type Desk } from './use-desk';
 
-type Tab = 'pages' | 'ledger' | 'path' | 'check';
+type Tab = 'pages' | 'printed' | 'ledger' | 'path' | 'check';
 const TABS: { value: Tab; label: string }[] = [
   { value: 'pages', label: 'Pages' },
+  { value: 'printed', label: 'Printed' },
   { value: 'ledger', label: 'Ledger' },
   { value: 'path', label: 'Path' },
   { value: 'check', label: 'Check' },
@@ -31,7 +37,17 @@ export function DeskScreen({ packet }: { packet: PacketView }) {
   const wide = useWide();
   const [tab, setTab] = useState<Tab>('pages');
   const [sending, setSending] = useState(false);
-  useUndoKeys(desk);
+  const [details, setDetails] = useState(false);
+  const [seeing, setSeeing] = useState(false);
+  const [insertAt, setInsertAt] = useState<{ x: number; y: number } | null>(null);
+  useDeskKeys(desk);
+  const openPlaces = desk.view.proposals.filter(canAccept).length;
+  const stage = (
+    <>
+      <PageStage desk={desk} onInsert={(x, y) => setInsertAt({ x, y })} />
+      <ToolBar desk={desk} onDetails={() => setDetails(true)} />
+    </>
+  );
   const stops = desk.view.findings.filter((f) => f.severity === 'stops').length;
   const warns = desk.view.findings.length - stops;
   const send = () => (stops ? setTab('check') : setSending(true));
@@ -70,6 +86,13 @@ export function DeskScreen({ packet }: { packet: PacketView }) {
               .join(', ')}
           </Small>
         ) : null}
+        <IconButton
+          name="eye"
+          label="See it as a party will"
+          disabled={!desk.ready || !desk.draft.parties.length}
+          onPress={() => setSeeing(true)}
+          testID="see-as"
+        />
         <Button kind="main" onPress={send} disabled={!desk.ready} testID="send">
           {wide ? 'Send through gate 1' : 'Send'}
         </Button>
@@ -87,14 +110,19 @@ export function DeskScreen({ packet }: { packet: PacketView }) {
                 flex: 1,
                 minHeight: 44,
                 flexDirection: 'row',
-                gap: 5,
+                gap: 4,
                 borderRadius: 12,
                 alignItems: 'center',
                 justifyContent: 'center',
                 backgroundColor: t.value === tab ? p.ink : 'transparent',
               }}
             >
-              <Body style={{ color: t.value === tab ? p.paper : p.slate, fontFamily: FONT.bold }}>{t.label}</Body>
+              <Body style={{ color: t.value === tab ? p.paper : p.slate, fontFamily: FONT.bold, fontSize: 15 }}>
+                {t.label}
+              </Body>
+              {t.value === 'printed' && openPlaces ? (
+                <View style={{ width: 9, height: 9, borderRadius: 5, backgroundColor: p.brick }} />
+              ) : null}
               {t.value === 'check' && desk.view.findings.length ? (
                 <View style={{ backgroundColor: stops ? p.wine : p.ochre, borderRadius: 10, paddingHorizontal: 7 }}>
                   <Body style={{ color: p.sheet, fontFamily: FONT.bold, fontSize: 14, lineHeight: 20 }}>
@@ -120,30 +148,39 @@ export function DeskScreen({ packet }: { packet: PacketView }) {
           >
             <LedgerPanel desk={desk} />
           </ScrollView>
-          <View style={{ flex: 1 }}>
-            <PageStage desk={desk} />
-            <ToolBar desk={desk} />
-          </View>
+          <View style={{ flex: 1 }}>{stage}</View>
           <ScrollView
             style={{ width: 330, flexGrow: 0, borderLeftWidth: 1, borderColor: p.rule }}
             contentContainerStyle={[pad, { gap: 20 }]}
           >
+            {openPlaces ? <PrintedPanel desk={desk} /> : null}
             <CheckPanel desk={desk} />
+            {openPlaces ? null : <PrintedPanel desk={desk} />}
             <PathPanel desk={desk} />
           </ScrollView>
         </View>
       ) : tab === 'pages' ? (
         <View role="main" style={{ flex: 1 }}>
-          <PageStage desk={desk} />
-          <ToolBar desk={desk} />
+          {stage}
         </View>
       ) : (
         <ScrollView role="main" contentContainerStyle={pad}>
+          {tab === 'printed' ? <PrintedPanel desk={desk} onGo={() => setTab('pages')} /> : null}
           {tab === 'ledger' ? <LedgerPanel desk={desk} onGo={() => setTab('pages')} /> : null}
           {tab === 'path' ? <PathPanel desk={desk} /> : null}
           {tab === 'check' ? <CheckPanel desk={desk} onGo={() => setTab('pages')} /> : null}
         </ScrollView>
       )}
+      {details && desk.selected.length === 1 ? (
+        <MarkDetails
+          key={desk.selected[0]!.id}
+          desk={desk}
+          mark={desk.selected[0]!}
+          onClose={() => setDetails(false)}
+        />
+      ) : null}
+      {seeing ? <PreviewAs desk={desk} onClose={() => setSeeing(false)} /> : null}
+      {insertAt ? <InsertDialog desk={desk} at={insertAt} onClose={() => setInsertAt(null)} /> : null}
       {sending ? <SendDialog desk={desk} onClose={() => setSending(false)} /> : null}
     </View>
   );
@@ -184,16 +221,62 @@ function SendDialog({ desk, onClose }: { desk: Desk; onClose: () => void }) {
   );
 }
 
-/** Ctrl or Cmd with Z and Shift-Z, unless somebody is typing. */
-function useUndoKeys(desk: Desk): void {
+/** The words a change puts in, asked for where they go. */
+function InsertDialog({ desk, at, onClose }: { desk: Desk; at: { x: number; y: number }; onClose: () => void }) {
+  const [text, setText] = useState('');
+  const put = () => {
+    const words = text.trim();
+    // A line of about eleven points: wide enough for the words, as far as the page allows.
+    const lines = words.split('\n').length + Math.floor(words.length / 60);
+    desk.insert({ x: at.x, y: at.y - 7, w: Math.min(300, Math.max(60, words.length * 6)), h: 15 * lines }, words);
+    onClose();
+  };
+  return (
+    <Portal>
+      <Dialog visible onDismiss={onClose} style={{ maxWidth: 520, alignSelf: 'center', width: '92%' }}>
+        <Dialog.Title>Put words in</Dialog.Title>
+        <Dialog.Content>
+          <Input label="The words" value={text} onChangeText={setText} multiline autoFocus testID="insert-text" />
+        </Dialog.Content>
+        <Dialog.Actions style={{ gap: 8 }}>
+          <Button onPress={onClose}>Cancel</Button>
+          <Button kind="main" disabled={!text.trim()} onPress={put} testID="insert-now">
+            Put them in
+          </Button>
+        </Dialog.Actions>
+      </Dialog>
+    </Portal>
+  );
+}
+
+/**
+ * The keyboard of the desk, unless somebody is typing: Ctrl or Cmd with Z and Shift-Z, C, V, A;
+ * Escape lets go. Marks and the page have keys of their own.
+ */
+function useDeskKeys(desk: Desk): void {
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       const target = e.target as HTMLElement | null;
       if (target && /^(INPUT|TEXTAREA)$/.test(target.tagName)) return;
-      if (!(e.ctrlKey || e.metaKey) || e.key.toLowerCase() !== 'z') return;
+      const key = e.key.toLowerCase();
+      if (key === 'escape' && (desk.selected.length || desk.proposal || desk.redlineId)) {
+        desk.select(null);
+        return;
+      }
+      if (!(e.ctrlKey || e.metaKey)) return;
+      if (key === 'z' && e.shiftKey) desk.redo();
+      else if (key === 'z') desk.undo();
+      else if (key === 'y') desk.redo();
+      else if (key === 'c' && desk.selected.length) desk.copy();
+      else if (key === 'v' && desk.copied.length) desk.paste();
+      else if (key === 'a' && desk.at)
+        desk.selectMany(
+          desk.view.marks
+            .filter((m) => m.documentId === desk.at!.documentId && m.page === desk.at!.page)
+            .map((m) => m.id),
+        );
+      else return;
       e.preventDefault();
-      if (e.shiftKey) desk.redo();
-      else desk.undo();
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);

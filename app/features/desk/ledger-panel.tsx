@@ -37,6 +37,7 @@ export function LedgerPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) {
         rows={view.ledger.rows}
         parties={parties}
         documents={view.documents}
+        height={view.ledger.rows.length > 80 ? 620 : undefined}
         here={desk.at ? { ...desk.at, partyId: desk.partyId } : null}
         onTouch={(documentId, page, partyId) => {
           desk.goTo(documentId, page);

@@ -1,25 +1,47 @@
-/** The page in hand, with its marks; touching free paper places what is in hand. */
-import { useRef, useState } from 'react';
+/** The page in hand with its marks, its printed places and its changes; touching free paper uses the tool in hand. */
+import { useEffect, useRef, useState } from 'react';
 import { Pressable, ScrollView, View, type LayoutChangeEvent } from 'react-native';
 import { pathOf } from '@gatepath/contract';
+import { NOBODY } from '@gatepath/core/marks';
 import { usePalette, useWide } from '../../ui/hooks';
 import { IconButton } from '../../ui/pieces';
 import { Body, Small } from '../../ui/text';
+import { Redlines } from '../pages/redlines';
 import { Sheet } from '../pages/sheet';
+import { PagesSheet } from './pages-sheet';
 import { PlacedMark } from './placed-mark';
+import { ProposalBox } from './proposal-box';
+import { RedlineHandles } from './redline-handles';
+import { usePinch } from './use-pinch';
 import type { Desk } from './use-desk';
 
-const ZOOMS = [1, 1.5, 2, 3];
+export const ZOOMS = [1, 1.25, 1.5, 2, 3, 4];
 
-export function PageStage({ desk }: { desk: Desk }) {
+export function PageStage({ desk, onInsert }: { desk: Desk; onInsert: (x: number, y: number) => void }) {
   const p = usePalette();
   const wide = useWide();
   const [room, setRoom] = useState({ width: 0, height: 0 });
-  const [zoom, setZoom] = useState(0);
+  const [zoom, setZoom] = useState(1);
+  const [pages, setPages] = useState(false);
   const paper = useRef<View>(null);
+  const scroller = useRef<ScrollView>(null);
+  const area = useRef<View>(null);
+  usePinch(area, zoom, setZoom);
   const { at, view, draft } = desk;
   const doc = at && view.documents.find((d) => d.id === at.documentId);
   const page = doc?.pages[(at?.page ?? 1) - 1];
+  const fit = page ? Math.min(wide ? 760 : 1200, room.width - (wide ? 48 : 24)) : 0;
+  const width = Math.max(0, fit * zoom);
+  const scale = page ? width / page.width : 1;
+  const inSight = desk.selected[0] ?? desk.proposal;
+  const sightY =
+    inSight && at && inSight.page === at.page && inSight.documentId === at.documentId ? inSight.rect.y : null;
+  useEffect(() => {
+    if (sightY === null || !width) return;
+    const y = sightY * scale;
+    scroller.current?.scrollTo({ y: Math.max(0, y - room.height * 0.4), animated: true });
+    // Only what comes into hand scrolls the page, not the dragging of it.
+  }, [inSight?.id]);
   const measure = (e: LayoutChangeEvent) =>
     setRoom({ width: e.nativeEvent.layout.width, height: e.nativeEvent.layout.height });
   if (!draft.documents.length)
@@ -28,27 +50,36 @@ export function PageStage({ desk }: { desk: Desk }) {
         <Body>There is no document in this packet yet. Add papers to the deal, then choose them under Path.</Body>
       </View>
     );
-  const fit = page ? Math.min(wide ? 760 : 1200, room.width - (wide ? 48 : 24)) : 0;
-  const width = Math.max(0, fit * ZOOMS[zoom]!);
-  const scale = page ? width / page.width : 1;
-  const marks = at ? view.marks.filter((m) => m.documentId === at.documentId && m.page === at.page) : [];
+  const here = <T extends { documentId: string; page: number }>(all: T[]) =>
+    at ? all.filter((x) => x.documentId === at.documentId && x.page === at.page) : [];
+  const marks = here(view.marks);
+  const open = here(view.proposals).filter((x) => x.state === 'open' && !x.stranger);
+  const redlines = here(draft.redlines);
 
+  const point = (native: { clientX: number; clientY: number }) => {
+    const box = (paper.current as unknown as HTMLElement | null)?.getBoundingClientRect();
+    return box ? { x: (native.clientX - box.left) / scale, y: (native.clientY - box.top) / scale } : null;
+  };
   const touch = (e: { nativeEvent: unknown }) => {
-    const el = paper.current as unknown as HTMLElement | null;
-    const native = e.nativeEvent as MouseEvent;
-    if (!el) return;
-    const box = el.getBoundingClientRect();
-    desk.placeAt((native.clientX - box.left) / scale, (native.clientY - box.top) / scale);
+    const to = point(e.nativeEvent as MouseEvent);
+    if (!to || desk.tool === 'strike') return;
+    if (desk.tool === 'insert') onInsert(to.x, to.y);
+    else desk.placeAt(to.x, to.y);
   };
   // Without a pointer the mark goes to the middle of the page; the arrow keys take it from there.
   const onKeyDown = (e: { key: string; target: unknown; currentTarget: unknown; preventDefault: () => void }) => {
     if (e.target !== e.currentTarget || !page) return;
-    if (e.key === 'Enter') desk.placeAt(page.width / 2, page.height / 2);
-    else if (e.key === 'PageDown') desk.step(1);
+    if (e.key === 'Enter') {
+      if (desk.tool === 'insert') onInsert(page.width / 2, page.height / 2);
+      else if (desk.tool === 'strike') desk.strike({ x: 0, y: page.height / 2 }, { x: page.width, y: page.height / 2 });
+      else desk.placeAt(page.width / 2, page.height / 2);
+    } else if (e.key === 'PageDown') desk.step(1);
     else if (e.key === 'PageUp') desk.step(-1);
     else return;
     e.preventDefault();
   };
+  const zoomBy = (by: 1 | -1) =>
+    setZoom((z) => (by > 0 ? ZOOMS.find((x) => x > z + 0.01) : [...ZOOMS].reverse().find((x) => x < z - 0.01)) ?? z);
   return (
     <View style={{ flex: 1, backgroundColor: p.bench }} onLayout={measure}>
       {doc && at ? (
@@ -68,63 +99,68 @@ export function PageStage({ desk }: { desk: Desk }) {
             style={{ color: p.ink, minWidth: 92, flexShrink: 1, textAlign: 'center' }}
           >{`${draft.documents.length > 1 ? `${doc.name}, ` : ''}page ${at.page} of ${doc.pages.length}`}</Small>
           <IconButton name="chevron-right" label="Next page" onPress={() => desk.step(1)} />
-          <IconButton
-            name="zoom-out"
-            label="Smaller"
-            disabled={zoom === 0}
-            onPress={() => setZoom((z) => Math.max(0, z - 1))}
-          />
-          <IconButton
-            name="zoom-in"
-            label="Larger"
-            disabled={zoom === ZOOMS.length - 1}
-            onPress={() => setZoom((z) => Math.min(ZOOMS.length - 1, z + 1))}
-          />
+          <IconButton name="pages" label="All pages" onPress={() => setPages(true)} testID="all-pages" />
+          <IconButton name="zoom-out" label="Smaller" disabled={zoom <= 1} onPress={() => zoomBy(-1)} />
+          <IconButton name="zoom-in" label="Larger" disabled={zoom >= 4} onPress={() => zoomBy(1)} />
         </View>
       ) : null}
-      <ScrollView style={{ flex: 1 }} contentContainerStyle={{ flexGrow: 1, paddingBottom: 24 }}>
-        <ScrollView
-          horizontal
-          contentContainerStyle={{ flexGrow: 1, justifyContent: 'center', padding: wide ? 20 : 12 }}
-        >
-          {page && at && width > 0 ? (
-            <Sheet
-              key={`${at.documentId}:${at.page}`}
-              page={page}
-              width={width}
-              url={pathOf('documentPage', { documentId: at.documentId, page: at.page })}
-              label={`Page ${at.page} of ${doc.name}`}
-              testID="sheet"
-            >
-              <Pressable
-                ref={paper}
-                role="button"
-                tabIndex={0}
-                testID="paper"
-                aria-label={`Page ${at.page}. Touch to place, or press Enter to place in the middle.`}
-                onPress={touch}
-                {...({ onKeyDown } as object)}
-                style={{ position: 'absolute', left: 0, top: 0, right: 0, bottom: 0, cursor: 'crosshair' } as never}
-              />
-              {marks.map((m) => {
-                const party = draft.parties.find((q) => q.id === m.partyId);
-                return party ? (
-                  <PlacedMark
-                    key={m.id}
-                    mark={m}
-                    party={party}
+      <View ref={area} style={{ flex: 1 }}>
+        <ScrollView ref={scroller} style={{ flex: 1 }} contentContainerStyle={{ flexGrow: 1, paddingBottom: 24 }}>
+          <ScrollView
+            horizontal
+            contentContainerStyle={{ flexGrow: 1, justifyContent: 'center', padding: wide ? 20 : 12 }}
+          >
+            {page && at && width > 0 ? (
+              <Sheet
+                key={`${at.documentId}:${at.page}`}
+                page={page}
+                width={width}
+                url={pathOf('documentPage', { documentId: at.documentId, page: at.page })}
+                label={`Page ${at.page} of ${doc.name}`}
+                testID="sheet"
+              >
+                <Pressable
+                  ref={paper}
+                  role="button"
+                  tabIndex={0}
+                  testID="paper"
+                  aria-label={`Page ${at.page}. Touch to place, or press Enter to place in the middle.`}
+                  onPress={touch}
+                  {...({ onKeyDown } as object)}
+                  style={{ position: 'absolute', left: 0, top: 0, right: 0, bottom: 0, cursor: 'crosshair' } as never}
+                />
+                <Redlines page={page} scale={scale} redlines={redlines} />
+                {open.map((x) => (
+                  <ProposalBox
+                    key={x.id}
+                    proposal={x}
+                    party={draft.parties.find((q) => q.id === x.partyId) ?? null}
                     scale={scale}
-                    selected={desk.selected?.id === m.id}
-                    onSelect={() => desk.select(m.id)}
-                    onMove={(rect) => desk.moveMark(m, rect)}
-                    onDelete={() => desk.deleteMark(m)}
+                    selected={desk.proposal?.id === x.id}
+                    onSelect={() => desk.pickProposal(x.id)}
                   />
-                ) : null;
-              })}
-            </Sheet>
-          ) : null}
+                ))}
+                {marks.map((m) => {
+                  const party = draft.parties.find((q) => q.id === m.partyId) ?? null;
+                  return party || m.partyId === NOBODY ? (
+                    <PlacedMark
+                      key={m.id}
+                      mark={m}
+                      party={party}
+                      scale={scale}
+                      selected={desk.selected.some((s) => s.id === m.id)}
+                      alone={desk.selected.length === 1}
+                      desk={desk}
+                    />
+                  ) : null;
+                })}
+                <RedlineHandles desk={desk} redlines={redlines} page={page} scale={scale} point={point} />
+              </Sheet>
+            ) : null}
+          </ScrollView>
         </ScrollView>
-      </ScrollView>
+      </View>
+      {pages ? <PagesSheet desk={desk} onClose={() => setPages(false)} /> : null}
     </View>
   );
 }

@@ -1,43 +1,46 @@
-/** A mark on the desk: dragged, stretched, or moved by keys; the arrows of the keyboard move it by points. */
+/** A mark on the desk: dragged, stretched, or moved by keys; what is in hand with it moves along. */
 import { useEffect, useRef, useState } from 'react';
 import { View } from 'react-native';
-import { MARK_MIN, MARK_WORDS, type Mark, type Rect } from '@gatepath/core/marks';
+import { leastSize, MARK_WORDS, NOBODY, type Mark, type Rect } from '@gatepath/core/marks';
 import type { PacketParty } from '@gatepath/core/routing';
 import { inkOf } from '@gatepath/core/inks';
 import { MarkFace } from '../pages/mark-box';
+import type { Desk } from './use-desk';
 
 interface Props {
   mark: Mark;
-  party: PacketParty;
+  party: PacketParty | null;
   scale: number;
   selected: boolean;
-  onSelect: () => void;
-  onMove: (rect: Rect) => void;
-  onDelete: () => void;
+  /** Whether it is the only one in hand: then it can be stretched. */
+  alone: boolean;
+  desk: Desk;
 }
 
 /** Pixels a pointer may wander before a touch becomes a drag. */
 const SLACK = 4;
 
-export function PlacedMark({ mark, party, scale, selected, onSelect, onMove, onDelete }: Props) {
-  const [drag, setDrag] = useState<Rect | null>(null);
+export function PlacedMark({ mark, party, scale, selected, alone, desk }: Props) {
+  const [drag, setDrag] = useState<{ rect: Rect; lines: { x?: number; y?: number }[] } | null>(null);
   const box = useRef<View>(null);
-  const rect = drag ?? mark.rect;
+  const rect = drag?.rect ?? mark.rect;
   // The listeners live as long as the element; they read the newest props through here.
-  const now = useRef({ mark, scale, onSelect, onMove });
-  now.current = { mark, scale, onSelect, onMove };
+  const now = useRef({ mark, scale, desk, selected });
+  now.current = { mark, scale, desk, selected };
 
   useEffect(() => {
     const el = box.current as unknown as HTMLElement | null;
     if (!el) return;
-    let from: { x: number; y: number; rect: Rect; stretch: boolean; moved: boolean } | null = null;
+    let from: { x: number; y: number; rect: Rect; stretch: boolean; moved: boolean; also: boolean } | null = null;
     let last: Rect | null = null;
     const down = (e: PointerEvent) => {
       e.stopPropagation();
       el.setPointerCapture(e.pointerId);
       const stretch = (e.target as HTMLElement).closest('[data-stretch]') !== null;
-      from = { x: e.clientX, y: e.clientY, rect: now.current.mark.rect, stretch, moved: false };
-      now.current.onSelect();
+      const also = e.shiftKey || e.ctrlKey || e.metaKey;
+      from = { x: e.clientX, y: e.clientY, rect: now.current.mark.rect, stretch, moved: false, also };
+      // A mark that is in hand with others stays with them, so that all can be dragged together.
+      if (also || !now.current.selected) now.current.desk.select(now.current.mark.id, also);
     };
     const move = (e: PointerEvent) => {
       if (!from) return;
@@ -45,15 +48,30 @@ export function PlacedMark({ mark, party, scale, selected, onSelect, onMove, onD
       const dy = e.clientY - from.y;
       if (!from.moved && Math.hypot(dx, dy) < SLACK) return;
       from.moved = true;
-      const s = now.current.scale;
+      const { scale: s, mark: m, desk: d } = now.current;
       const r = from.rect;
-      last = from.stretch
-        ? { ...r, w: Math.max(MARK_MIN.w, r.w + dx / s), h: Math.max(MARK_MIN.h, r.h + dy / s) }
-        : { ...r, x: r.x + dx / s, y: r.y + dy / s };
-      setDrag(last);
+      const least = leastSize(m.kind);
+      if (from.stretch) {
+        last = { ...r, w: Math.max(least.w, r.w + dx / s), h: Math.max(least.h, r.h + dy / s) };
+        setDrag({ rect: last, lines: [] });
+        return;
+      }
+      const free = { ...r, x: r.x + dx / s, y: r.y + dy / s };
+      const near = e.altKey ? { rect: free, lines: [] } : d.snapped(m, free);
+      last = near.rect;
+      setDrag(near);
     };
     const up = () => {
-      if (from?.moved && last) now.current.onMove(last);
+      const { mark: m, desk: d } = now.current;
+      if (from?.moved && last) {
+        const dx = last.x - from.rect.x;
+        const dy = last.y - from.rect.y;
+        const others = from.stretch ? [] : d.selected.filter((x) => x.id !== m.id);
+        d.moveMarks([
+          { mark: m, rect: last },
+          ...others.map((x) => ({ mark: x, rect: { ...x.rect, x: x.rect.x + dx, y: x.rect.y + dy } })),
+        ]);
+      } else if (from && !from.also && d.selected.length > 1) d.select(m.id);
       from = null;
       last = null;
       setDrag(null);
@@ -96,74 +114,99 @@ export function PlacedMark({ mark, party, scale, selected, onSelect, onMove, onD
     if (arrow) {
       const [dx, dy] = arrow;
       const r = mark.rect;
-      onMove(
-        e.altKey
-          ? { ...r, w: Math.max(MARK_MIN.w, r.w + dx), h: Math.max(MARK_MIN.h, r.h + dy) }
-          : { ...r, x: r.x + dx, y: r.y + dy },
-      );
-    } else if (e.key === 'Delete' || e.key === 'Backspace') onDelete();
+      const least = leastSize(mark.kind);
+      if (e.altKey)
+        desk.moveMarks([{ mark, rect: { ...r, w: Math.max(least.w, r.w + dx), h: Math.max(least.h, r.h + dy) } }]);
+      else if (selected) desk.nudge(dx, dy);
+      else desk.moveMarks([{ mark, rect: { ...r, x: r.x + dx, y: r.y + dy } }]);
+    } else if (e.key === 'Delete' || e.key === 'Backspace') desk.remove(selected ? desk.selected : [mark]);
+    else if (e.key === ' ' || e.key === 'Enter') desk.select(mark.id, e.shiftKey);
     else return;
     e.preventDefault();
     e.stopPropagation();
   };
-  const { color } = inkOf(party.ink);
+  // A keyboard that comes to a mark takes it in hand; a pointer does that by itself, with what is in hand already.
+  const onFocus = (e: { target: unknown }) => {
+    if (!now.current.selected && (e.target as HTMLElement).matches(':focus-visible')) desk.select(mark.id);
+  };
+  const { color } = party ? inkOf(party.ink) : { color: '#1E2A32' };
+  const whose =
+    mark.partyId === NOBODY || !party ? `label: ${mark.value ?? ''}` : `${MARK_WORDS[mark.kind]} of ${party.name}`;
   return (
-    <View
-      ref={box}
-      role="button"
-      tabIndex={0}
-      testID={`mark-${mark.kind}`}
-      aria-label={`${MARK_WORDS[mark.kind]} of ${party.name}, page ${mark.page}. Arrow keys move it, Alt and arrow keys change its size, Delete removes it.`}
-      {...({ onKeyDown, onFocus: onSelect } as object)}
-      style={
-        {
-          position: 'absolute',
-          left: rect.x * scale,
-          top: rect.y * scale,
-          width: rect.w * scale,
-          height: rect.h * scale,
-          zIndex: selected ? 2 : 1,
-          touchAction: 'none',
-          cursor: 'grab',
-        } as never
-      }
-    >
-      <MarkFace
-        rect={rect}
-        scale={scale}
-        kind={mark.kind}
-        ink={party.ink}
-        required={mark.required}
-        selected={selected}
-      />
-      {selected ? (
+    <>
+      {drag?.lines.map((l, i) => (
         <View
-          {...({ dataSet: { stretch: '1' } } as object)}
+          key={i}
           style={
             {
               position: 'absolute',
-              right: -20,
-              bottom: -20,
-              width: 36,
-              height: 36,
-              alignItems: 'center',
-              justifyContent: 'center',
-              cursor: 'nwse-resize',
+              pointerEvents: 'none',
+              backgroundColor: color,
+              ...(l.x !== undefined
+                ? { left: l.x * scale, top: 0, bottom: 0, width: 1 }
+                : { top: (l.y ?? 0) * scale, left: 0, right: 0, height: 1 }),
             } as never
           }
-        >
+        />
+      ))}
+      <View
+        ref={box}
+        role="button"
+        tabIndex={0}
+        testID={`mark-${mark.kind}`}
+        aria-label={`${whose}, page ${mark.page}. Arrow keys move it, Alt and arrow keys change its size, Delete removes it.`}
+        {...({ onKeyDown, onFocus, 'aria-pressed': selected } as object)}
+        style={
+          {
+            position: 'absolute',
+            left: rect.x * scale,
+            top: rect.y * scale,
+            width: rect.w * scale,
+            height: rect.h * scale,
+            zIndex: selected ? 4 : 2,
+            touchAction: 'none',
+            cursor: 'grab',
+          } as never
+        }
+      >
+        <MarkFace
+          rect={rect}
+          scale={scale}
+          kind={mark.kind}
+          ink={party?.ink ?? null}
+          required={mark.required}
+          selected={selected}
+          text={mark.kind === 'label' || mark.readOnly ? mark.value : undefined}
+        />
+        {selected && alone ? (
           <View
-            style={{
-              width: 14,
-              height: 14,
-              borderRadius: 7,
-              backgroundColor: color,
-              borderWidth: 2,
-              borderColor: '#FFFFFF',
-            }}
-          />
-        </View>
-      ) : null}
-    </View>
+            {...({ dataSet: { stretch: '1' } } as object)}
+            style={
+              {
+                position: 'absolute',
+                right: -22,
+                bottom: -22,
+                width: 40,
+                height: 40,
+                alignItems: 'center',
+                justifyContent: 'center',
+                cursor: 'nwse-resize',
+              } as never
+            }
+          >
+            <View
+              style={{
+                width: 14,
+                height: 14,
+                borderRadius: 7,
+                backgroundColor: color,
+                borderWidth: 2,
+                borderColor: '#FFFFFF',
+              }}
+            />
+          </View>
+        ) : null}
+      </View>
+    </>
   );
 }

@@ -1,25 +1,18 @@
-/** Everything the desk's panels share: the draft, what follows from it, and what is in hand. */
-import { useCallback, useMemo, useState } from 'react';
+/** Everything the desk's panels share: the draft, what follows from it, what is in hand and what is selected. */
+import { useCallback, useMemo, useRef, useState } from 'react';
 import { useQueries } from '@tanstack/react-query';
 import { viewDraft, type DraftView, type Place } from '@gatepath/core/checks';
-import {
-  clampToPage,
-  INITIALS_SIZES,
-  MARK_SIZES,
-  PAGE_EDGE,
-  roundRect,
-  type DraftEdit,
-  type InitialsRule,
-  type Mark,
-  type MarkKind,
-  type Rect,
-} from '@gatepath/core/marks';
-import { unpackFacts, type PacketView } from '@gatepath/contract';
-import { newId } from '../../api/client';
+import type { Proposal } from '@gatepath/core/marks';
+import { type DocumentFacts, type InitialsRule, type Mark, type MarkKind } from '@gatepath/core/marks';
+import { unpackFacts, type PackedFacts, type PacketView } from '@gatepath/contract';
 import { factsQuery } from '../../api/hooks';
 import { useDraft, type DraftHandle } from './use-draft';
+import { markActs, type MarkActs } from './mark-acts';
 
-export interface Desk extends DraftHandle {
+/** What a touch of the page does: put down a mark of a kind, or change what is printed. */
+export type Tool = MarkKind | 'strike' | 'insert';
+
+export interface Desk extends DraftHandle, MarkActs {
   packet: PacketView;
   view: DraftView;
   /** Whether the pages' facts are there; without them nothing can be placed or checked. */
@@ -30,159 +23,142 @@ export interface Desk extends DraftHandle {
   step: (by: 1 | -1) => void;
   partyId: string | null;
   takeParty: (id: string) => void;
-  kind: MarkKind;
-  takeKind: (kind: MarkKind) => void;
-  selected: Mark | null;
-  select: (markId: string | null) => void;
-  placeAt: (x: number, y: number) => void;
-  moveMark: (mark: Mark, rect: Rect) => void;
-  deleteMark: (mark: Mark) => void;
+  tool: Tool;
+  takeTool: (tool: Tool) => void;
+  /** Marks in hand, in the order they were taken up. */
+  selected: Mark[];
+  /** Takes one mark in hand, or nothing; with `also`, one more or one less. */
+  select: (markId: string | null, also?: boolean) => void;
+  selectMany: (markIds: string[]) => void;
+  /** The proposal in hand. */
+  proposal: Proposal | null;
+  pickProposal: (id: string | null) => void;
+  /** The change in hand. */
+  redlineId: string | null;
+  pickRedline: (id: string | null) => void;
+  copied: Mark[];
   setRule: (
     documentId: string,
     change: Partial<Pick<InitialsRule, 'partyIds' | 'anchor' | 'except' | 'moved'>>,
   ) => void;
-  everyPageLikeThis: () => void;
   goToPlace: (place: Place) => void;
+  /** Told to whoever cannot see what an act did. */
+  said: string;
+}
+
+/** Facts are unpacked once a document: later looks give the same object, so what was worked out for it stays good. */
+function useFacts(packet: PacketView, ids: string[]): { documents: DocumentFacts[]; ready: boolean } {
+  const facts = useQueries({ queries: ids.map((id) => factsQuery(id)) });
+  const unpacked = useRef(new Map<string, { from: PackedFacts; name: string; facts: DocumentFacts }>());
+  const documents = ids.flatMap((id, i) => {
+    const from = facts[i]?.data;
+    const name = packet.documents.find((d) => d.id === id)?.name;
+    if (!from || name === undefined) return [];
+    const had = unpacked.current.get(id);
+    if (had && had.from === from && had.name === name) return [had.facts];
+    const made = had && had.from === from ? { ...had.facts, name } : unpackFacts(id, name, from);
+    unpacked.current.set(id, { from, name, facts: made });
+    return [made];
+  });
+  const list = useRef(documents);
+  if (list.current.length !== documents.length || list.current.some((d, i) => d !== documents[i]))
+    list.current = documents;
+  return { documents: list.current, ready: facts.every((f) => f.isSuccess) };
 }
 
 export function useDesk(packet: PacketView): Desk {
   const handle = useDraft(packet);
   const { draft, edit } = handle;
-  const ids = draft.documents.map((d) => d.id);
-  const facts = useQueries({ queries: ids.map((id) => factsQuery(id)) });
-  const ready = facts.every((f) => f.isSuccess);
-  const stamp = facts.map((f) => f.dataUpdatedAt).join();
-  const documents = useMemo(
-    () =>
-      ids.flatMap((id, i) => {
-        const data = facts[i]?.data;
-        const doc = packet.documents.find((d) => d.id === id);
-        return data && doc ? [unpackFacts(id, doc.name, data)] : [];
-      }),
-    // The facts themselves are new objects on every render; their times tell whether they changed.
-    [ids.join(), stamp, packet.documents],
-  );
-  const view = useMemo(() => viewDraft(draft, documents), [draft, documents]);
+  const ids = useMemo(() => draft.documents.map((d) => d.id), [draft.documents]);
+  const { documents, ready } = useFacts(packet, ids);
+  const view = useMemo(() => viewDraft(draft, documents, packet.facts), [draft, documents, packet.facts]);
 
   const [where, setWhere] = useState<{ documentId: string; page: number } | null>(null);
   const at = useMemo(() => {
-    const there = where && documents.find((d) => d.id === where.documentId);
+    const there = where && view.documents.find((d) => d.id === where.documentId);
     if (there) return { documentId: there.id, page: Math.min(where.page, there.pages.length) };
-    const first = documents[0];
+    const first = view.documents[0];
     return first ? { documentId: first.id, page: 1 } : null;
-  }, [where, documents]);
+  }, [where, view.documents]);
   const [partyChoice, setParty] = useState<string | null>(null);
   const signers = draft.parties.filter((p) => p.act === 'sign');
   const partyId = signers.some((p) => p.id === partyChoice) ? partyChoice : (signers[0]?.id ?? null);
-  const [kind, setKind] = useState<MarkKind>('initials');
-  const [selectedId, setSelected] = useState<string | null>(null);
-  const selected = view.marks.find((m) => m.id === selectedId) ?? null;
+  const [tool, setTool] = useState<Tool>('initials');
+  const [selectedIds, setSelected] = useState<string[]>([]);
+  const selected = useMemo(
+    () => selectedIds.flatMap((id) => view.marks.find((m) => m.id === id) ?? []),
+    [selectedIds, view.marks],
+  );
+  const [proposalId, setProposal] = useState<string | null>(null);
+  const proposal = view.proposals.find((p) => p.id === proposalId && p.state === 'open') ?? null;
+  const [redlineId, setRedline] = useState<string | null>(null);
+  const [copied, setCopied] = useState<Mark[]>([]);
+  const [said, setSaid] = useState('');
 
+  const letGo = () => {
+    setSelected([]);
+    setProposal(null);
+    setRedline(null);
+  };
+  const select = useCallback((markId: string | null, also = false) => {
+    setProposal(null);
+    setRedline(null);
+    setSelected((now) =>
+      markId === null
+        ? []
+        : !also
+          ? [markId]
+          : now.includes(markId)
+            ? now.filter((x) => x !== markId)
+            : [...now, markId],
+    );
+  }, []);
   const goTo = useCallback((documentId: string, page: number) => {
     setWhere({ documentId, page });
-    setSelected(null);
+    setSelected([]);
+    setProposal(null);
+    setRedline(null);
   }, []);
   const step = (by: 1 | -1) => {
     if (!at) return;
-    const i = documents.findIndex((d) => d.id === at.documentId);
-    const doc = documents[i]!;
+    const i = view.documents.findIndex((d) => d.id === at.documentId);
+    const doc = view.documents[i]!;
     const page = at.page + by;
     if (page >= 1 && page <= doc.pages.length) return goTo(doc.id, page);
-    const next = documents[i + by];
+    const next = view.documents[i + by];
     if (next) goTo(next.id, by > 0 ? 1 : next.pages.length);
   };
-
-  const ruleFor = (documentId: string): InitialsRule =>
-    draft.rules.find((r) => r.documentId === documentId) ?? {
-      id: `rule-${documentId}`,
-      documentId,
-      partyIds: [],
-      anchor: { fx: 0, fy: 1 },
-      except: [],
-      moved: [],
-    };
-  const putRule = (rule: InitialsRule): DraftEdit => ({ op: 'put', list: 'rules', item: rule });
-
-  const placeAt = (x: number, y: number) => {
-    const page = at && documents.find((d) => d.id === at.documentId)?.pages[at.page - 1];
-    if (!at || !partyId || !page) return;
-    const size = kind === 'initials' ? INITIALS_SIZES[0] : MARK_SIZES[kind];
-    const rect = roundRect(clampToPage({ x: x - size.w / 2, y: y - size.h / 2, ...size }, page.width, page.height));
-    const id = newId();
-    edit([
-      {
-        op: 'put',
-        list: 'marks',
-        item: { id, documentId: at.documentId, page: at.page, kind, partyId, rect, required: true },
-      },
-    ]);
-    setSelected(id);
-  };
-
-  const moveMark = (mark: Mark, rect: Rect) => {
-    const page = documents.find((d) => d.id === mark.documentId)?.pages[mark.page - 1];
-    if (!page) return;
-    const to = roundRect(clampToPage(rect, page.width, page.height));
-    if (!mark.ruleId) {
-      edit([{ op: 'put', list: 'marks', item: { ...mark, rect: to } }]);
-      return;
-    }
-    const rule = ruleFor(mark.documentId);
-    const others = rule.moved.filter((m) => !(m.page === mark.page && m.partyId === mark.partyId));
-    edit([putRule({ ...rule, moved: [...others, { page: mark.page, partyId: mark.partyId, rect: to }] })]);
-  };
-
-  const deleteMark = (mark: Mark) => {
-    setSelected(null);
-    if (!mark.ruleId) {
-      edit([{ op: 'drop', list: 'marks', id: mark.id }]);
-      return;
-    }
-    // Taking away a mark of the rule is an exception from it, and the ledger shows it.
-    const rule = ruleFor(mark.documentId);
-    edit([putRule({ ...rule, except: [...rule.except, { page: mark.page, partyId: mark.partyId }] })]);
-  };
+  const acts = markActs({
+    draft,
+    edit,
+    view,
+    at,
+    partyId,
+    tool,
+    selected,
+    copied,
+    setCopied,
+    setSelected,
+    setRedline,
+    setSaid,
+  });
 
   const setRule: Desk['setRule'] = (documentId, change) => {
-    const rule = { ...ruleFor(documentId), ...change };
-    edit([rule.partyIds.length ? putRule(rule) : { op: 'drop', list: 'rules', id: rule.id }]);
-  };
-
-  /** Turns the initials in hand into the document's rule: its party on every page, near this place. */
-  const everyPageLikeThis = () => {
-    if (!at || !partyId) return;
-    const page = documents.find((d) => d.id === at.documentId)?.pages[at.page - 1];
-    const rule = ruleFor(at.documentId);
-    const like = selected?.kind === 'initials' && !selected.ruleId && selected.partyId === partyId ? selected : null;
-    const anchor =
-      like && page
-        ? {
-            fx: Math.min(
-              1,
-              Math.max(0, (like.rect.x - PAGE_EDGE) / Math.max(1, page.width - 2 * PAGE_EDGE - like.rect.w)),
-            ),
-            fy: Math.min(
-              1,
-              Math.max(0, (like.rect.y - PAGE_EDGE) / Math.max(1, page.height - 2 * PAGE_EDGE - like.rect.h)),
-            ),
-          }
-        : rule.anchor;
-    const partyIds = [...new Set([...rule.partyIds, partyId])];
+    const rule = { ...acts.ruleFor(documentId), ...change };
     edit([
-      ...(like ? [{ op: 'drop' as const, list: 'marks' as const, id: like.id }] : []),
-      putRule({ ...rule, anchor, partyIds, except: rule.except.filter((e) => e.partyId !== partyId) }),
+      rule.partyIds.length ? { op: 'put', list: 'rules', item: rule } : { op: 'drop', list: 'rules', id: rule.id },
     ]);
-    setSelected(null);
   };
-
   const goToPlace = (place: Place) => {
+    letGo();
     if (place.documentId) setWhere({ documentId: place.documentId, page: place.page ?? 1 });
     if (place.partyId) setParty(place.partyId);
-    setSelected(place.markId ?? null);
+    if (place.markId) setSelected([place.markId]);
   };
 
   return {
     ...handle,
+    ...acts,
     packet,
     view,
     ready,
@@ -191,15 +167,29 @@ export function useDesk(packet: PacketView): Desk {
     step,
     partyId,
     takeParty: setParty,
-    kind,
-    takeKind: setKind,
+    tool,
+    takeTool: (t) => {
+      letGo();
+      setTool(t);
+    },
     selected,
-    select: setSelected,
-    placeAt,
-    moveMark,
-    deleteMark,
+    select,
+    selectMany: setSelected,
+    proposal,
+    pickProposal: (id) => {
+      letGo();
+      setProposal(id);
+      const of = view.proposals.find((p) => p.id === id);
+      if (of?.partyId) setParty(of.partyId);
+    },
+    redlineId: draft.redlines.some((r) => r.id === redlineId) ? redlineId : null,
+    pickRedline: (id) => {
+      letGo();
+      setRedline(id);
+    },
+    copied,
     setRule,
-    everyPageLikeThis,
     goToPlace,
+    said,
   };
 }

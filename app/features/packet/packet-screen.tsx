@@ -13,6 +13,7 @@ import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 import { Token } from '../../ui/token';
 import { LedgerGrid } from '../ledger/grid';
 import { Fills } from '../pages/fills';
+import { Redlines } from '../pages/redlines';
 import { AtRect, MarkFace } from '../pages/mark-box';
 import { Sheet } from '../pages/sheet';
 import { gateState } from './path-strip';
@@ -240,6 +241,11 @@ function LookAtPage({
             url={pathOf('documentPage', { documentId: doc.id, page: look.page })}
             label={`Page ${look.page} of ${doc.name}`}
           >
+            <Redlines
+              page={page}
+              scale={scale}
+              redlines={sent.redlines.filter((r) => r.documentId === doc.id && r.page === look.page)}
+            />
             <Fills page={page} scale={scale} fills={fills} />
             {open.map((m) => (
               <AtRect key={m.id} rect={m.rect} scale={scale}>

@@ -1,7 +1,16 @@
 /** What stands in filled marks, drawn over a page exactly as the sealed copy will have it. */
 import { memo } from 'react';
 import Svg, { Path, Text as SvgText } from 'react-native-svg';
-import { drawingSteps, PEN_WIDTH, setScript, setText, type PathStep, type Rect } from '@gatepath/core/marks';
+import {
+  drawingSteps,
+  PEN_WIDTH,
+  setParagraph,
+  setScript,
+  setText,
+  tickStrokes,
+  type PathStep,
+  type Rect,
+} from '@gatepath/core/marks';
 import type { ShownFill } from '@gatepath/contract';
 import { inkOf } from '@gatepath/core/inks';
 import { FONT } from '../../ui/theme';
@@ -27,7 +36,14 @@ export const Fills = memo(function Fills({ page, scale, fills }: Props) {
     >
       {ready
         ? fills.map((f) => (
-            <Shown key={f.markId} shows={f.shows} rect={f.rect} kind={f.kind} color={inkOf(f.ink).color} />
+            <Shown
+              key={f.markId}
+              shows={f.shows}
+              rect={f.rect}
+              kind={f.kind}
+              color={inkOf(f.ink).color}
+              several={f.lines === 'several'}
+            />
           ))
         : null}
     </Svg>
@@ -39,31 +55,29 @@ export function Shown({
   rect,
   kind,
   color,
+  several,
 }: {
   shows: ShownFill['shows'];
   rect: Rect;
   kind: ShownFill['kind'];
   color: string;
+  several?: boolean;
 }) {
-  if (shows.form === 'drawn') {
+  if (shows.form === 'drawn') return <Strokes paths={drawingSteps(shows.drawing, rect).map(pathData)} color={color} />;
+  if (shows.form === 'tick')
+    return <Strokes paths={tickStrokes(rect).map((s) => `M${s[0]} ${s[1]}L${s[2]} ${s[3]}`)} color={INK} />;
+  const family = shows.form === 'typed' ? familyOf(shows.face) : FONT.text;
+  const measure = measureIn(family);
+  if (shows.form === 'text' && several)
     return (
       <>
-        {drawingSteps(shows.drawing, rect).map((steps, i) => (
-          <Path
-            key={i}
-            d={pathData(steps)}
-            stroke={color}
-            strokeWidth={PEN_WIDTH}
-            strokeLinecap="round"
-            strokeLinejoin="round"
-            fill="none"
-          />
+        {setParagraph(shows.text, rect, measure).map((l, i) => (
+          <SvgText key={i} x={l.x} y={l.baseline} fontSize={l.size} fontFamily={family} fill={INK}>
+            {l.text}
+          </SvgText>
         ))}
       </>
     );
-  }
-  const family = shows.form === 'typed' ? familyOf(shows.face) : FONT.text;
-  const measure = measureIn(family);
   const line =
     shows.form === 'typed'
       ? setScript(shows.text, kind === 'initials' ? 'initials' : 'signature', rect, measure)
@@ -74,10 +88,30 @@ export function Shown({
       y={line.baseline}
       fontSize={line.size}
       fontFamily={family}
-      fill={shows.form === 'typed' ? color : '#1E2A32'}
+      fill={shows.form === 'typed' ? color : INK}
     >
       {shows.text}
     </SvgText>
+  );
+}
+
+const INK = '#1E2A32';
+
+function Strokes({ paths, color }: { paths: string[]; color: string }) {
+  return (
+    <>
+      {paths.map((d, i) => (
+        <Path
+          key={i}
+          d={d}
+          stroke={color}
+          strokeWidth={PEN_WIDTH}
+          strokeLinecap="round"
+          strokeLinejoin="round"
+          fill="none"
+        />
+      ))}
+    </>
   );
 }
 

@@ -10,7 +10,8 @@ interface Props {
   rect: Rect;
   scale: number;
   kind: MarkKind;
-  ink: number;
+  /** null: nobody's, a preparer's own. */
+  ink: number | null;
   required: boolean;
   selected?: boolean;
   text?: string;
@@ -34,11 +35,12 @@ export function AtRect({ rect, scale, children }: { rect: Rect; scale: number; c
 }
 
 export function MarkFace({ rect, scale, kind, ink, required, selected, text }: Props) {
-  const { color } = inkOf(ink);
+  const color = ink === null ? '#1E2A32' : inkOf(ink).color;
   const h = rect.h * scale;
   const corner = Math.min(11, h * 0.45);
-  const word = text ?? MARK_WORDS[kind];
-  const size = Math.max(7, Math.min(14, h * 0.52, (rect.w * scale) / (word.length * 0.58)));
+  // A box to tick is too small for words; its form says what it is.
+  const word = text ?? (kind === 'tick' || kind === 'choice' ? '' : MARK_WORDS[kind]);
+  const size = Math.max(7, Math.min(14, h * 0.52, (rect.w * scale) / (Math.max(1, word.length) * 0.58)));
   return (
     <View
       style={{
@@ -48,14 +50,14 @@ export function MarkFace({ rect, scale, kind, ink, required, selected, text }: P
         borderStyle: required ? 'solid' : 'dashed',
         borderColor: color,
         backgroundColor: `${color}1F`,
-        borderRadius: 4,
+        borderRadius: kind === 'choice' ? h / 2 : 4,
         alignItems: 'center',
         justifyContent: 'center',
         overflow: 'hidden',
         ...(selected ? { boxShadow: `0 0 0 4px ${color}44` } : {}),
       }}
     >
-      {required ? (
+      {required && kind !== 'choice' ? (
         <View
           style={{
             position: 'absolute',

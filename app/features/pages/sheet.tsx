@@ -20,7 +20,7 @@ interface Props {
   testID?: string;
 }
 
-const DPIS = [72, 108, 144, 216, 288];
+const DPIS = [24, 72, 108, 144, 216, 288];
 
 /** The picture's resolution for a width on this screen: the next step up, so that type stays sharp. */
 export function dpiFor(page: SheetPage, width: number): number {

@@ -17,6 +17,12 @@ const mark = (
   rect: { x: 0, y: 0, w: 50, h: 20 },
   required: true,
   label: null,
+  help: null,
+  several: false,
+  value: null,
+  check: null,
+  options: [],
+  group: null,
   done: false,
   automatic: kind === 'date_signed',
 });

@@ -1,16 +1,14 @@
 /** From place to place: one thing to do at a time, what is left always in sight. */
 import { useEffect, useRef, useState } from 'react';
 import { ScrollView, View, type LayoutChangeEvent } from 'react-native';
-import { Input } from '../../ui/input';
 import type { SigningView } from '@gatepath/contract';
-import { inkOf } from '@gatepath/core/inks';
-import { showHand } from '@gatepath/core/routing';
 import { firstName } from '@gatepath/core/text';
 import { usePalette } from '../../ui/hooks';
 import { Button, Trouble } from '../../ui/pieces';
 import { Body, Small, Strong } from '../../ui/text';
 import { Token } from '../../ui/token';
-import { Preview } from './hand-step';
+import { PlaceAct } from './place-act';
+import { placesOf } from './places';
 import { SigningSheet } from './signing-sheet';
 import type { OwnMark, Signing } from './use-signing';
 
@@ -28,10 +26,15 @@ const ZOOMS = [1, 1.6, 2.4];
 
 export function PlacesStep({ token, signing, view, onRead, onDecline, onHand }: Props) {
   const p = usePalette();
-  const mine = view.marks.filter((m) => !m.automatic && m.required);
-  const left = mine.filter((m) => !m.done);
+  const places = placesOf(view);
+  const required = places.filter((x) => x.required);
+  const left = required.filter((x) => !x.done);
   const [chosen, setChosen] = useState<string | null>(null);
-  const current = left.find((m) => m.id === chosen) ?? left[0] ?? null;
+  const [skipped, setSkipped] = useState<string[]>([]);
+  // In reading order, what may be left empty too, until it is filled or passed over.
+  const ahead = places.filter((x) => !x.done && (x.required || !skipped.includes(x.key)));
+  const place = places.find((x) => x.marks.some((m) => m.id === chosen)) ?? ahead[0] ?? null;
+  const current = place?.marks[0] ?? null;
   // After the last place the page stays where it was.
   const lastPlace = useRef<OwnMark | null>(null);
   if (current) lastPlace.current = current;
@@ -50,7 +53,7 @@ export function PlacesStep({ token, signing, view, onRead, onDecline, onHand }: 
     scroller.current?.scrollTo({ y: Math.max(0, y - room.height * 0.55), animated: true });
   }, [shown, doc, page, width, room.height]);
 
-  const done = mine.length - left.length;
+  const done = required.length - left.length;
   return (
     <View style={{ flex: 1, backgroundColor: p.bench }}>
       <View
@@ -81,11 +84,13 @@ export function PlacesStep({ token, signing, view, onRead, onDecline, onHand }: 
           role="progressbar"
           aria-label="How far you are"
           aria-valuemin={0}
-          aria-valuemax={mine.length}
+          aria-valuemax={required.length}
           aria-valuenow={done}
           style={{ height: 8, borderRadius: 4, backgroundColor: p.rule, overflow: 'hidden' }}
         >
-          <View style={{ height: 8, width: `${(100 * done) / Math.max(1, mine.length)}%`, backgroundColor: p.moss }} />
+          <View
+            style={{ height: 8, width: `${(100 * done) / Math.max(1, required.length)}%`, backgroundColor: p.moss }}
+          />
         </View>
       </View>
       <View
@@ -116,15 +121,23 @@ export function PlacesStep({ token, signing, view, onRead, onDecline, onHand }: 
         </ScrollView>
       </View>
       <View style={{ backgroundColor: p.sheet, borderTopWidth: 1, borderColor: p.rule, padding: 14, gap: 10 }}>
-        {current ? (
+        {place ? (
           <PlaceAct
-            key={current.id}
+            key={place.key}
             signing={signing}
             view={view}
-            mark={current}
-            next={left.find((m) => m.id !== current.id) ?? null}
+            place={place}
+            next={ahead.find((x) => x.key !== place.key)?.marks[0] ?? null}
             onHand={onHand}
             onNext={() => setChosen(null)}
+            onSkip={
+              place.required && !place.done
+                ? undefined
+                : () => {
+                    setSkipped((was) => [...was, place.key]);
+                    setChosen(null);
+                  }
+            }
           />
         ) : (
           <>
@@ -155,95 +168,5 @@ export function PlacesStep({ token, signing, view, onRead, onDecline, onHand }: 
         </View>
       </View>
     </View>
-  );
-}
-
-/** The one act for the place in hand, in one touch. */
-function PlaceAct({
-  signing,
-  view,
-  mark,
-  next,
-  onHand,
-  onNext,
-}: {
-  signing: Signing;
-  view: SigningView;
-  mark: OwnMark;
-  next: OwnMark | null;
-  onHand: () => void;
-  onNext: () => void;
-}) {
-  const p = usePalette();
-  const [text, setText] = useState('');
-  const elsewhere = next && (next.documentId !== mark.documentId || next.page !== mark.page);
-  const nextDoc = view.documents.find((d) => d.id === next?.documentId);
-  const goes = !next
-    ? ''
-    : elsewhere
-      ? next.documentId === mark.documentId
-        ? `, then go to page ${next.page}`
-        : `, then go to ${nextDoc?.name ?? 'the next document'}`
-      : ', then the next place';
-  const words = {
-    initials: ['Initial', `Initial page ${mark.page}`],
-    signature: ['Sign here', `Sign page ${mark.page}`],
-    text: ['Write it', mark.label ?? `Fill in on page ${mark.page}`],
-  } as Record<string, [string, string]>;
-  const [verb, title] = words[mark.kind] ?? ['Fill', 'Fill in'];
-  const before = view.fills.filter(
-    (f) => f.documentId === mark.documentId && f.page === mark.page && f.kind === mark.kind && f.partyId !== view.me.id,
-  );
-  const fill = () =>
-    signing.fill.mutate({ markId: mark.id, ...(mark.kind === 'text' ? { text } : {}) }, { onSuccess: onNext });
-  return (
-    <>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
-        <View style={{ flex: 1 }}>
-          <Strong style={{ fontSize: 20, lineHeight: 26 }} testID="place-title">
-            {title}
-          </Strong>
-          {before.length ? (
-            <Small>{`${before.length === 1 ? 'One other person has' : `${before.length} others have`} ${mark.kind === 'initials' ? 'initialled' : 'signed'} this page before you`}</Small>
-          ) : null}
-        </View>
-        {mark.kind !== 'text' && view.hand ? (
-          <View style={{ alignItems: 'center' }}>
-            <View
-              style={{
-                borderWidth: 1,
-                borderStyle: 'dashed',
-                borderColor: p.rule,
-                borderRadius: 10,
-                backgroundColor: '#FFFFFF',
-              }}
-            >
-              <Preview
-                shows={showHand(view.hand, mark.kind === 'initials' ? 'initials' : 'signature', view.me.name)}
-                kind={mark.kind === 'initials' ? 'initials' : 'signature'}
-                width={mark.kind === 'initials' ? 70 : 130}
-                color={inkOf(view.me.ink).color}
-              />
-            </View>
-            <Button kind="quiet" onPress={onHand} style={{ minHeight: 44 }}>
-              Change
-            </Button>
-          </View>
-        ) : null}
-      </View>
-      {mark.kind === 'text' ? (
-        <Input
-          label={mark.label ?? 'Your text'}
-          value={text}
-          onChangeText={setText}
-          onSubmitEditing={fill}
-          testID="place-text"
-        />
-      ) : null}
-      {signing.fill.isError ? <Trouble error={signing.fill.error} /> : null}
-      <Button large kind="main" busy={signing.fill.isPending} onPress={fill} testID="fill">
-        {`${verb}${goes}`}
-      </Button>
-    </>
   );
 }

@@ -1,9 +1,10 @@
 /** A page as the client sees it: what others and they themselves have signed, and their own places. */
 import { Pressable } from 'react-native';
 import { pathOf, type SigningView } from '@gatepath/contract';
-import { MARK_WORDS } from '@gatepath/core/marks';
+import { MARK_WORDS, takesHand } from '@gatepath/core/marks';
 import { Fills } from '../pages/fills';
 import { AtRect, MarkFace } from '../pages/mark-box';
+import { Redlines } from '../pages/redlines';
 import { Sheet } from '../pages/sheet';
 import type { OwnMark } from './use-signing';
 
@@ -22,6 +23,10 @@ export function SigningSheet({ token, view, documentId, page: n, width, current,
   const page = doc.pages[n - 1]!;
   const scale = width / page.width;
   const own = view.marks.filter((m) => m.documentId === documentId && m.page === n && !m.done);
+  // What was written or ticked can still be changed; what was signed is signed.
+  const changeable = view.marks.filter(
+    (m) => m.documentId === documentId && m.page === n && m.done && !m.automatic && !takesHand(m.kind),
+  );
   return (
     <Sheet
       page={page}
@@ -30,10 +35,31 @@ export function SigningSheet({ token, view, documentId, page: n, width, current,
       label={`Page ${n} of ${doc.name}`}
       testID="signing-sheet"
     >
+      <Redlines
+        page={page}
+        scale={scale}
+        redlines={view.redlines.filter((r) => r.documentId === documentId && r.page === n)}
+      />
       <Fills page={page} scale={scale} fills={view.fills.filter((f) => f.documentId === documentId && f.page === n)} />
+      {onTouch
+        ? changeable.map((m) => (
+            <AtRect key={m.id} rect={m.rect} scale={scale}>
+              <Pressable
+                role="button"
+                hitSlop={12}
+                onPress={() => onTouch(m)}
+                aria-label={`Change your ${m.label ?? MARK_WORDS[m.kind]} on page ${n}`}
+                testID="filled-place"
+                style={{ flex: 1 }}
+              />
+            </AtRect>
+          ))
+        : null}
       {own.map((m) => {
         const on = m.id === current?.id;
-        const what = m.automatic ? `${MARK_WORDS[m.kind]}, filled when you finish` : `your ${MARK_WORDS[m.kind]}`;
+        const what = m.automatic
+          ? `${MARK_WORDS[m.kind]}, filled when you finish`
+          : `your ${MARK_WORDS[m.kind]}${m.label ? `, ${m.label},` : ''}`;
         return (
           <AtRect key={m.id} rect={m.rect} scale={scale}>
             <Pressable
@@ -52,7 +78,7 @@ export function SigningSheet({ token, view, documentId, page: n, width, current,
                 ink={view.me.ink}
                 required={m.required}
                 selected={on}
-                text={m.kind === 'initials' ? 'initials' : undefined}
+                text={m.kind === 'file' ? 'add a file' : undefined}
               />
             </Pressable>
           </AtRect>

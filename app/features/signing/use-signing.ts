@@ -2,7 +2,7 @@
 import { useRef } from 'react';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { pathOf, type HandBody, type SigningView } from '@gatepath/contract';
-import { ApiError, call, newId } from '../../api/client';
+import { ApiError, call, newId, uploadFile } from '../../api/client';
 import { keys } from '../../api/hooks';
 import { useLive } from '../../api/live';
 
@@ -57,6 +57,18 @@ export function useSigning(token: string) {
         onSuccess(view);
       },
       retry: again,
+    }),
+    addFile: useMutation({
+      mutationFn: ({ markId, file }: { markId: string; file: File }) =>
+        uploadFile<SigningView>(
+          `${pathOf('addFile', { token, markId })}?actId=${acts.take(markId)}`,
+          file,
+          () => undefined,
+        ),
+      onSuccess: (view, { markId }) => {
+        acts.done(markId);
+        onSuccess(view);
+      },
     }),
     finish: useMutation({
       mutationFn: () => call<SigningView>('finish', { params, body: { actId: acts.take('finish') } }),

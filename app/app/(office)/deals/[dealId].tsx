@@ -134,10 +134,14 @@ function Documents({ deal }: { deal: DealView }) {
   return (
     <Card>
       <Heading>Documents</Heading>
-      {deal.documents.length === 0 ? <Body>Add the papers of this deal as PDFs.</Body> : null}
-      {deal.documents.map((doc) => (
-        <DocumentRow key={doc.id} doc={doc} onDrop={() => drop.mutate(doc.id)} />
-      ))}
+      {deal.documents.length === 0 ? (
+        <Body>Add the papers of this deal: PDF, Word, text, or a picture of a page.</Body>
+      ) : null}
+      {deal.documents
+        .filter((doc) => !doc.replacedBy)
+        .map((doc) => (
+          <DocumentRow key={doc.id} doc={doc} onDrop={() => drop.mutate(doc.id)} />
+        ))}
       {drop.isError ? <Trouble error={drop.error} /> : null}
       <DocumentDrop {...uploads} />
     </Card>
@@ -148,7 +152,8 @@ function Packets({ deal }: { deal: DealView }) {
   const p = usePalette();
   const create = useNewPacket(deal.id);
   const [name, setName] = useState<string | null>(null);
-  const ready = deal.documents.filter((d) => d.status === 'ready');
+  const standing = deal.documents.filter((d) => !d.replacedBy && d.status !== 'failed');
+  const ready = standing.filter((d) => d.status === 'ready');
   const start = () =>
     create.mutate(
       { name: (name ?? '').trim(), documentIds: ready.map((d) => d.id) },
@@ -178,10 +183,10 @@ function Packets({ deal }: { deal: DealView }) {
           kind={deal.packets.length ? 'plain' : 'main'}
           icon="plus"
           onPress={() => setName(ready.length === 1 ? ready[0]!.name : `${deal.address} papers`)}
-          disabled={ready.length < deal.documents.length}
+          disabled={ready.length < standing.length}
           testID="new-packet"
         >
-          {ready.length < deal.documents.length ? 'Reading the documents…' : 'New packet'}
+          {ready.length < standing.length ? 'Reading the documents…' : 'New packet'}
         </Button>
       ) : (
         <View style={{ gap: 10 }}>

@@ -1,0 +1,241 @@
+/** Everything about one mark, by typing: what it asks, what it takes, and where it stands. */
+import { useState } from 'react';
+import { ScrollView, View } from 'react-native';
+import { Dialog, Portal } from 'react-native-paper';
+import {
+  leastSize,
+  MARK_KINDS,
+  MARK_WORDS,
+  patternOf,
+  takesHand,
+  type Mark,
+  type MarkCheck,
+  type MarkKind,
+} from '@gatepath/core/marks';
+import { mergeTags } from '@gatepath/core/merge';
+import { isAutomatic } from '@gatepath/core/marks';
+import { Input } from '../../ui/input';
+import { Button, Choice } from '../../ui/pieces';
+import { Small, Strong } from '../../ui/text';
+import { Switch } from '../../ui/switch';
+import type { Desk } from './use-desk';
+
+const FORMS = [
+  { value: '', label: 'anything' },
+  { value: 'digits', label: 'digits' },
+  { value: 'email', label: 'email' },
+  { value: 'phone', label: 'phone' },
+  { value: 'pattern', label: 'own pattern' },
+] as const;
+
+export function MarkDetails({ desk, mark, onClose }: { desk: Desk; mark: Mark; onClose: () => void }) {
+  const [m, setM] = useState(mark);
+  const set = (more: Partial<Mark>) => setM((was) => ({ ...was, ...more }));
+  const check = (more: Partial<MarkCheck>) => set({ check: tidy({ ...m.check, ...more }) });
+  const group = desk.view.marks.filter((x) => x.group && x.group === m.group && x.id !== m.id);
+  const text = ['title', 'text'].includes(m.kind);
+  const badPattern = m.check?.form === 'pattern' && !patternOf(m.check.pattern ?? '');
+  const tags = m.value ? mergeTags(m.value, desk.view.tags) : null;
+  const save = () => {
+    const least = leastSize(m.kind);
+    const rect = { ...m.rect, w: Math.max(least.w, m.rect.w), h: Math.max(least.h, m.rect.h) };
+    const others = desk.selected.filter((x) => x.id !== m.id);
+    desk.change(mark, { ...m, rect });
+    void others;
+    onClose();
+  };
+  const number = (label: string, value: number | undefined, on: (n: number | undefined) => void) => (
+    <Input
+      key={label}
+      label={label}
+      dense
+      inputMode="decimal"
+      style={{ flex: 1, minWidth: 90 }}
+      value={value === undefined ? '' : String(value)}
+      onChangeText={(t) => on(t.trim() === '' || !Number.isFinite(Number(t)) ? undefined : Number(t))}
+    />
+  );
+  return (
+    <Portal>
+      <Dialog
+        visible
+        onDismiss={onClose}
+        style={{ maxWidth: 560, width: '94%', alignSelf: 'center', maxHeight: '92%' }}
+      >
+        <Dialog.Title>{`Details: ${MARK_WORDS[m.kind]}`}</Dialog.Title>
+        <Dialog.ScrollArea style={{ paddingHorizontal: 20 }}>
+          <ScrollView contentContainerStyle={{ gap: 12, paddingVertical: 12 }}>
+            {m.kind === 'label' ? (
+              <Input
+                label="Words"
+                value={m.value ?? ''}
+                onChangeText={(value) => set({ value })}
+                testID="detail-value"
+              />
+            ) : takesHand(m.kind) || isAutomatic(m.kind) ? null : (
+              <>
+                <Input
+                  label={m.kind === 'choice' ? 'Words of this choice' : 'What it asks for'}
+                  value={m.label ?? ''}
+                  onChangeText={(label) => set({ label })}
+                  testID="detail-label"
+                />
+                <Input label="More about it (optional)" value={m.help ?? ''} onChangeText={(help) => set({ help })} />
+              </>
+            )}
+            {m.kind === 'label' || isAutomatic(m.kind) ? null : (
+              <Switch
+                label="Required"
+                on={m.required}
+                onChange={(required) => set({ required })}
+                testID="detail-required"
+              />
+            )}
+            {text || m.kind === 'label' ? (
+              <Switch
+                label="Several lines"
+                on={m.lines === 'several'}
+                onChange={(on) => set({ lines: on ? 'several' : undefined })}
+              />
+            ) : null}
+            {text || ['number', 'money', 'date'].includes(m.kind) ? (
+              <>
+                <Input
+                  label="Stands in it from the start (optional)"
+                  value={m.value ?? ''}
+                  onChangeText={(value) => set({ value: value || undefined })}
+                  testID="detail-value"
+                />
+                <Switch
+                  label="Cannot be changed by the client"
+                  on={!!m.readOnly}
+                  onChange={(readOnly) => set({ readOnly: readOnly || undefined })}
+                />
+              </>
+            ) : null}
+            {m.kind === 'label' || m.value ? (
+              <View style={{ gap: 4 }}>
+                <Small>Put in from the deal:</Small>
+                <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
+                  {[...desk.view.tags.keys()].map((tag) => (
+                    <Button
+                      key={tag}
+                      kind="quiet"
+                      onPress={() => set({ value: `${m.value === 'Label' ? '' : (m.value ?? '')}{${tag}}` })}
+                    >{`{${tag}}`}</Button>
+                  ))}
+                </View>
+                {tags ? <Small>{`Reads: ${tags.text}`}</Small> : null}
+              </View>
+            ) : null}
+            {m.kind === 'list' ? (
+              <Input
+                label="Choices, one a line"
+                multiline
+                value={(m.options ?? []).join('\n')}
+                onChangeText={(t) => set({ options: t.split('\n') })}
+                testID="detail-options"
+              />
+            ) : null}
+            {m.kind === 'choice' ? (
+              <Small>{`One of ${group.length + 1} choices. Copy one to add another; they exclude each other.`}</Small>
+            ) : null}
+            {text ? (
+              <>
+                <Strong>What it takes</Strong>
+                <Choice
+                  wrap
+                  label="What it takes"
+                  value={m.check?.form ?? ''}
+                  options={[...FORMS]}
+                  onChange={(form) => check({ form: form || undefined })}
+                />
+                {m.check?.form === 'pattern' ? (
+                  <Input
+                    label="Pattern (regular expression)"
+                    value={m.check.pattern ?? ''}
+                    error={badPattern}
+                    onChangeText={(pattern) => check({ pattern })}
+                  />
+                ) : null}
+                <View style={{ flexDirection: 'row', gap: 8 }}>
+                  {number('Least letters', m.check?.minLength, (minLength) => check({ minLength }))}
+                  {number('Most letters', m.check?.maxLength, (maxLength) => check({ maxLength }))}
+                </View>
+              </>
+            ) : null}
+            {m.kind === 'number' || m.kind === 'money' ? (
+              <View style={{ flexDirection: 'row', gap: 8 }}>
+                {number('Least', m.check?.min, (min) => check({ min }))}
+                {number('Most', m.check?.max, (max) => check({ max }))}
+              </View>
+            ) : null}
+            {m.kind === 'date' ? (
+              <View style={{ flexDirection: 'row', gap: 8 }}>
+                <Input
+                  label="First day (2026-11-23)"
+                  dense
+                  style={{ flex: 1 }}
+                  value={m.check?.from ?? ''}
+                  onChangeText={(from) => check({ from: from || undefined })}
+                />
+                <Input
+                  label="Last day"
+                  dense
+                  style={{ flex: 1 }}
+                  value={m.check?.to ?? ''}
+                  onChangeText={(to) => check({ to: to || undefined })}
+                />
+              </View>
+            ) : null}
+            {m.check ? (
+              <Input
+                label="What to say when it does not fit (optional)"
+                value={m.check.message ?? ''}
+                onChangeText={(message) => check({ message: message || undefined })}
+              />
+            ) : null}
+            {KIN[m.kind] ? (
+              <>
+                <Strong>Kind</Strong>
+                <Choice
+                  wrap
+                  label="Kind"
+                  value={m.kind}
+                  options={KIN[m.kind]!.map((k) => ({ value: k, label: MARK_WORDS[k] }))}
+                  onChange={(kind) => set({ kind })}
+                />
+              </>
+            ) : null}
+            <Strong>Place, in points</Strong>
+            <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+              {(['x', 'y', 'w', 'h'] as const).map((k) =>
+                number({ x: 'From left', y: 'From top', w: 'Width', h: 'Height' }[k], m.rect[k], (n) =>
+                  set({ rect: { ...m.rect, [k]: n ?? m.rect[k] } }),
+                ),
+              )}
+            </View>
+          </ScrollView>
+        </Dialog.ScrollArea>
+        <Dialog.Actions style={{ gap: 8 }}>
+          <Button onPress={onClose}>Cancel</Button>
+          <Button kind="main" onPress={save} disabled={badPattern} testID="details-save">
+            Save
+          </Button>
+        </Dialog.Actions>
+      </Dialog>
+    </Portal>
+  );
+}
+
+const WRITTEN: MarkKind[] = ['title', 'text', 'number', 'money', 'date'];
+const OWN: MarkKind[] = ['signature', 'initials', 'date_signed', 'printed_name'];
+/** Kinds a mark can be made without losing what it is about. */
+const KIN: Partial<Record<MarkKind, MarkKind[]>> = Object.fromEntries(
+  MARK_KINDS.flatMap((k) => (WRITTEN.includes(k) ? [[k, WRITTEN]] : OWN.includes(k) ? [[k, OWN]] : [])),
+) as Partial<Record<MarkKind, MarkKind[]>>;
+
+function tidy(check: MarkCheck): MarkCheck | undefined {
+  const entries = Object.entries(check).filter(([, v]) => v !== undefined && v !== '');
+  return entries.length ? (Object.fromEntries(entries) as MarkCheck) : undefined;
+}

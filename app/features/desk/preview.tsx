@@ -1,0 +1,132 @@
+/** The packet as one party will see it, before anything is sent, and without sending. */
+import { useState } from 'react';
+import { FlatList, View } from 'react-native';
+import { Modal, Portal } from 'react-native-paper';
+import { hasDocument, isAutomatic, isForClient, NOBODY } from '@gatepath/core/marks';
+import { mergeTags } from '@gatepath/core/merge';
+import type { ShownFill } from '@gatepath/core/routing';
+import { pathOf } from '@gatepath/contract';
+import { count, firstName } from '@gatepath/core/text';
+import { usePalette } from '../../ui/hooks';
+import { Button, Choice, IconButton } from '../../ui/pieces';
+import { Body, Small, Strong } from '../../ui/text';
+import { Fills } from '../pages/fills';
+import { AtRect, MarkFace } from '../pages/mark-box';
+import { Redlines } from '../pages/redlines';
+import { Sheet } from '../pages/sheet';
+import type { Desk } from './use-desk';
+
+export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }) {
+  const p = usePalette();
+  const { draft, view } = desk;
+  const [partyId, setParty] = useState(desk.partyId ?? draft.parties[0]?.id ?? '');
+  const [width, setWidth] = useState(0);
+  const party = draft.parties.find((x) => x.id === partyId);
+  if (!party) return null;
+  const documents = view.documents.filter((d) => hasDocument(party, d.id));
+  const pages = documents.flatMap((d) => d.pages.map((size, i) => ({ doc: d, page: i + 1, size })));
+  const mine = view.marks.filter((m) => m.partyId === partyId && m.kind !== 'label');
+  const places = mine.filter((m) => m.required && isForClient(m)).length;
+  const gate = draft.gates.findIndex((g) => g.partyIds.includes(partyId));
+  // What the preparer wrote stands there for everybody; what others will fill does not show.
+  const written: ShownFill[] = view.marks
+    .filter((m) => (m.kind === 'label' || m.readOnly) && m.value)
+    .map((m) => ({
+      markId: m.id,
+      documentId: m.documentId,
+      page: m.page,
+      rect: m.rect,
+      kind: m.kind,
+      partyId: m.partyId || NOBODY,
+      ink: 0,
+      ...(m.lines ? { lines: m.lines } : {}),
+      shows: { form: 'text', text: mergeTags(m.value!, view.tags).text },
+    }));
+  const words = (text: string) => mergeTags(text, view.tags).text;
+  return (
+    <Portal>
+      <Modal visible onDismiss={onClose} contentContainerStyle={{ position: 'absolute', inset: 0 } as never}>
+        <View style={{ flex: 1, backgroundColor: p.bench }} testID="preview">
+          <View style={{ backgroundColor: p.sheet, padding: 12, gap: 8, borderBottomWidth: 1, borderColor: p.rule }}>
+            <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
+              <View style={{ flex: 1 }}>
+                <Strong style={{ fontSize: 18 }}>{`As ${firstName(party.name)} will see it`}</Strong>
+                <Small>
+                  {party.act === 'sign'
+                    ? `${count(places, 'place')} to fill on ${count(pages.length, 'page')}, at gate ${gate + 1}`
+                    : party.act === 'approve'
+                      ? `Reads ${count(pages.length, 'page')} and approves, at gate ${gate + 1}`
+                      : `Gets a copy of ${count(pages.length, 'page')} at the end`}
+                </Small>
+              </View>
+              <IconButton name="close" label="Back to the desk" onPress={onClose} testID="preview-close" />
+            </View>
+            {draft.parties.length > 1 ? (
+              <Choice
+                wrap
+                label="Whose view"
+                value={partyId}
+                options={draft.parties.map((x) => ({ value: x.id, label: firstName(x.name) }))}
+                onChange={setParty}
+              />
+            ) : null}
+            <Small
+              numberOfLines={2}
+            >{`Subject: ${words(draft.subject)}${draft.message ? `. ${words(draft.message)}` : ''}`}</Small>
+          </View>
+          <View style={{ flex: 1 }} onLayout={(e) => setWidth(Math.min(720, e.nativeEvent.layout.width - 20))}>
+            {width > 0 ? (
+              <FlatList
+                data={pages}
+                keyExtractor={(x) => `${x.doc.id}:${x.page}`}
+                contentContainerStyle={{ alignItems: 'center', gap: 14, paddingVertical: 14 }}
+                initialNumToRender={2}
+                windowSize={3}
+                ListEmptyComponent={
+                  <Body style={{ padding: 24 }}>No document of this packet goes to this person.</Body>
+                }
+                renderItem={({ item }) => {
+                  const scale = width / item.size.width;
+                  const here = <T extends { documentId: string; page: number }>(all: T[]) =>
+                    all.filter((x) => x.documentId === item.doc.id && x.page === item.page);
+                  return (
+                    <View style={{ gap: 4 }}>
+                      {item.page === 1 ? <Strong>{item.doc.name}</Strong> : null}
+                      <Sheet
+                        page={item.size}
+                        width={width}
+                        url={pathOf('documentPage', { documentId: item.doc.id, page: item.page })}
+                        label={`Page ${item.page} of ${item.doc.name}`}
+                      >
+                        <Redlines page={item.size} scale={scale} redlines={here(draft.redlines)} />
+                        <Fills page={item.size} scale={scale} fills={here(written)} />
+                        {here(mine)
+                          .filter((m) => isForClient(m) || isAutomatic(m.kind))
+                          .map((m) => (
+                            <AtRect key={m.id} rect={m.rect} scale={scale}>
+                              <MarkFace
+                                rect={m.rect}
+                                scale={scale}
+                                kind={m.kind}
+                                ink={party.ink}
+                                required={m.required}
+                                text={m.value && m.kind !== 'choice' ? words(m.value) : undefined}
+                              />
+                            </AtRect>
+                          ))}
+                      </Sheet>
+                      <Small style={{ textAlign: 'center' }}>{`page ${item.page} of ${item.doc.pages.length}`}</Small>
+                    </View>
+                  );
+                }}
+              />
+            ) : null}
+          </View>
+          <View style={{ padding: 10, backgroundColor: p.sheet, borderTopWidth: 1, borderColor: p.rule }}>
+            <Button onPress={onClose}>Back to the desk</Button>
+          </View>
+        </View>
+      </Modal>
+    </Portal>
+  );
+}

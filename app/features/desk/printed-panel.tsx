@@ -1,0 +1,202 @@
+/** What was read on the pages, as proposals: nothing of it is sent until somebody accepts it. */
+import { Pressable, View } from 'react-native';
+import { Menu } from 'react-native-paper';
+import { canAccept, MARK_WORDS, type Proposal } from '@gatepath/core/marks';
+import { count, firstName } from '@gatepath/core/text';
+import { DropMenu } from '../../ui/menu';
+import { usePalette } from '../../ui/hooks';
+import { Button, Card, IconButton, Loading, Note } from '../../ui/pieces';
+import { Body, Heading, Small, Strong } from '../../ui/text';
+import { Token } from '../../ui/token';
+import type { Desk } from './use-desk';
+
+export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) {
+  if (!desk.ready) return <Loading what="the pages" />;
+  const { proposals } = desk.view;
+  const open = proposals.filter((x) => x.state === 'open' && !x.stranger);
+  const matched = open.filter(canAccept);
+  const strangers = proposals.filter((x) => x.state === 'open' && x.stranger).length;
+  const accepted = proposals.filter((x) => x.state === 'accepted').length;
+  return (
+    <View style={{ gap: 10 }} testID="printed-panel">
+      <Heading>Printed places</Heading>
+      {proposals.length === 0 ? (
+        <Small>Nothing to fill in was read on these pages. Place marks by hand, or by rule.</Small>
+      ) : open.length === 0 ? (
+        <Note tone="good" title="Every printed place is decided on">
+          {`${accepted} accepted, ${proposals.filter((x) => x.state === 'passed').length} left out.`}
+        </Note>
+      ) : (
+        <Small>
+          {`${count(open.length, 'place')} read, not marks yet. ${matched.length} of them name somebody in this packet.`}
+        </Small>
+      )}
+      {matched.length ? (
+        <Button kind="main" onPress={() => desk.accept(matched)} testID="accept-all">
+          {`Accept all ${matched.length}`}
+        </Button>
+      ) : null}
+      {matched.length && desk.draft.parties.length > 1 ? (
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
+          {desk.draft.parties.map((party) => {
+            const mine = matched.filter((x) => x.partyId === party.id);
+            return mine.length ? (
+              <AcceptFor
+                key={party.id}
+                desk={desk}
+                partyId={party.id}
+                name={party.name}
+                ink={party.ink}
+                places={mine}
+              />
+            ) : null;
+          })}
+        </View>
+      ) : null}
+      {desk.draft.documents.map((d) => {
+        const here = open.filter((x) => x.documentId === d.id);
+        return here.length ? <OfDocument key={d.id} desk={desk} documentId={d.id} places={here} onGo={onGo} /> : null;
+      })}
+      {strangers ? <Small>{`${count(strangers, 'more place')} for people who are not in this packet.`}</Small> : null}
+    </View>
+  );
+}
+
+function AcceptFor({
+  desk,
+  partyId,
+  name,
+  ink,
+  places,
+}: {
+  desk: Desk;
+  partyId: string;
+  name: string;
+  ink: number;
+  places: Proposal[];
+}) {
+  const p = usePalette();
+  return (
+    <Pressable
+      role="button"
+      testID={`accept-party-${firstName(name)}`}
+      aria-label={`Accept all ${places.length} places of ${name}`}
+      onPress={() => desk.accept(places.filter((x) => x.partyId === partyId))}
+      style={{
+        flexDirection: 'row',
+        alignItems: 'center',
+        gap: 6,
+        minHeight: 44,
+        paddingHorizontal: 10,
+        borderRadius: 12,
+        borderWidth: 1.5,
+        borderColor: p.rule,
+      }}
+    >
+      <Token name={name} ink={ink} size={24} />
+      <Body style={{ fontSize: 15 }}>{`${firstName(name)}, ${places.length}`}</Body>
+    </Pressable>
+  );
+}
+
+/** How many places of a document are listed before the rest is only counted. */
+const SHOWN = 12;
+
+function OfDocument({
+  desk,
+  documentId,
+  places,
+  onGo,
+}: {
+  desk: Desk;
+  documentId: string;
+  places: Proposal[];
+  onGo?: () => void;
+}) {
+  const name = desk.view.documents.find((d) => d.id === documentId)?.name ?? 'Document';
+  const matched = places.filter(canAccept);
+  // Those without a name come first in the list: they are the ones that want a look.
+  const listed = [...places.filter((x) => !x.partyId), ...matched].slice(0, SHOWN);
+  return (
+    <Card style={{ padding: 12 }}>
+      <View style={{ flexDirection: 'row', alignItems: 'center' }}>
+        <View style={{ flex: 1 }}>
+          <Strong>{name}</Strong>
+          <Small>{`${count(places.length, 'place')} open`}</Small>
+        </View>
+        <DropMenu
+          anchor={(open) => <IconButton name="more" label={`What to do with the places of ${name}`} onPress={open} />}
+        >
+          {(close) => (
+            <>
+              {matched.length ? (
+                <Menu.Item title={`Accept ${matched.length} here`} onPress={close(() => desk.accept(matched))} />
+              ) : null}
+              <Menu.Item title="Leave all of them out" onPress={close(() => desk.pass(places))} />
+              <Menu.Item
+                title="Leave out those without a name"
+                onPress={close(() => desk.pass(places.filter((x) => !x.partyId)))}
+              />
+            </>
+          )}
+        </DropMenu>
+      </View>
+      {listed.map((x) => (
+        <PlaceRow key={x.id} desk={desk} place={x} onGo={onGo} />
+      ))}
+      {places.length > listed.length ? (
+        <Small>{`And ${places.length - listed.length} more on the pages.`}</Small>
+      ) : null}
+    </Card>
+  );
+}
+
+function PlaceRow({ desk, place, onGo }: { desk: Desk; place: Proposal; onGo?: () => void }) {
+  const p = usePalette();
+  const party = desk.draft.parties.find((x) => x.id === place.partyId);
+  return (
+    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+      {party ? (
+        <Token name={party.name} ink={party.ink} size={24} />
+      ) : (
+        <View
+          style={{
+            width: 24,
+            height: 24,
+            borderRadius: 12,
+            borderWidth: 1.5,
+            borderStyle: 'dotted',
+            borderColor: p.slate,
+            alignItems: 'center',
+          }}
+        >
+          <Body style={{ fontSize: 14, lineHeight: 20, color: p.slate }}>?</Body>
+        </View>
+      )}
+      <Pressable
+        role="button"
+        onPress={() => {
+          desk.goTo(place.documentId, place.page);
+          desk.pickProposal(place.id);
+          onGo?.();
+        }}
+        style={{ flex: 1, minHeight: 44, justifyContent: 'center' }}
+      >
+        <Body style={{ fontSize: 15 }}>{`${MARK_WORDS[place.kind]}, page ${place.page}`}</Body>
+        {place.label ? <Small numberOfLines={1}>{place.label}</Small> : null}
+      </Pressable>
+      {canAccept(place) ? (
+        <IconButton
+          name="check"
+          label={`Accept ${MARK_WORDS[place.kind]} on page ${place.page}`}
+          onPress={() => desk.accept([place])}
+        />
+      ) : null}
+      <IconButton
+        name="close"
+        label={`Leave out ${MARK_WORDS[place.kind]} on page ${place.page}`}
+        onPress={() => desk.pass([place])}
+      />
+    </View>
+  );
+}

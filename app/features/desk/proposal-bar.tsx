@@ -1,0 +1,96 @@
+/** A printed place in hand: accept it as it was read, correct it, or leave it out. */
+import { View } from 'react-native';
+import { Menu } from 'react-native-paper';
+import { MARK_WORDS, type MarkKind, type Proposal } from '@gatepath/core/marks';
+import { firstName } from '@gatepath/core/text';
+import { DropMenu } from '../../ui/menu';
+import { Button, IconButton } from '../../ui/pieces';
+import { Body } from '../../ui/text';
+import { BarButton } from './selection-bar';
+import { BAR_TEXT, UndoRedo } from './tool-bar';
+import type { Desk } from './use-desk';
+
+const KINDS: MarkKind[] = [
+  'signature',
+  'initials',
+  'date_signed',
+  'printed_name',
+  'title',
+  'text',
+  'number',
+  'money',
+  'date',
+  'tick',
+];
+
+export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal }) {
+  const party = desk.draft.parties.find((x) => x.id === proposal.partyId);
+  const signers = desk.draft.parties.filter((x) => x.act === 'sign');
+  // Without a name on the page it goes to whoever is in hand.
+  const to = party ?? signers.find((x) => x.id === desk.partyId) ?? null;
+  return (
+    <>
+      <View style={{ flexDirection: 'row', alignItems: 'center' }}>
+        <Body numberOfLines={2} style={{ color: BAR_TEXT, fontSize: 15, flex: 1 }}>
+          {`Printed here: ${MARK_WORDS[proposal.kind]}${proposal.label ? `, “${proposal.label}”` : ''}`}
+        </Body>
+        <IconButton name="close" label="Let go" color={BAR_TEXT} onPress={() => desk.pickProposal(null)} />
+      </View>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        {to ? (
+          <Button
+            kind="main"
+            testID="accept-one"
+            onPress={() => desk.accept([proposal], party ? {} : { partyId: to.id })}
+          >
+            {`Accept for ${firstName(to.name)}`}
+          </Button>
+        ) : null}
+        {signers.length > 1 ? (
+          <DropMenu
+            anchor={(open) => (
+              <BarButton onPress={open} testID="accept-for">
+                For somebody else
+              </BarButton>
+            )}
+          >
+            {(close) =>
+              signers.map((x) => (
+                <Menu.Item
+                  key={x.id}
+                  title={x.name}
+                  onPress={close(() => desk.accept([proposal], { partyId: x.id }))}
+                />
+              ))
+            }
+          </DropMenu>
+        ) : null}
+        {to ? (
+          <DropMenu
+            anchor={(open) => (
+              <BarButton onPress={open} testID="accept-as">
+                As another kind
+              </BarButton>
+            )}
+          >
+            {(close) =>
+              KINDS.filter((k) => k !== proposal.kind).map((k) => (
+                <Menu.Item
+                  key={k}
+                  title={MARK_WORDS[k]}
+                  onPress={close(() => desk.accept([proposal], { partyId: to.id, kind: k }))}
+                />
+              ))
+            }
+          </DropMenu>
+        ) : null}
+        <BarButton onPress={() => desk.pass([proposal])} testID="pass-one">
+          Leave it out
+        </BarButton>
+      </View>
+      <View style={{ flexDirection: 'row', justifyContent: 'flex-end' }}>
+        <UndoRedo desk={desk} />
+      </View>
+    </>
+  );
+}

@@ -1,0 +1,65 @@
+/** A printed place that was read: dotted and hollow, visibly no mark yet. */
+import { Pressable, View } from 'react-native';
+import { MARK_WORDS, type Proposal } from '@gatepath/core/marks';
+import type { PacketParty } from '@gatepath/core/routing';
+import { inkOf } from '@gatepath/core/inks';
+import { initialsOf } from '@gatepath/core/text';
+import { Body } from '../../ui/text';
+import { FONT } from '../../ui/theme';
+
+interface Props {
+  proposal: Proposal;
+  party: PacketParty | null;
+  scale: number;
+  selected: boolean;
+  onSelect: () => void;
+}
+
+/** Where nobody is named the place is drawn in the colour of pencil. */
+const PENCIL = '#5B6770';
+
+export function ProposalBox({ proposal, party, scale, selected, onSelect }: Props) {
+  const { rect, kind } = proposal;
+  const color = party ? inkOf(party.ink).color : PENCIL;
+  const h = rect.h * scale;
+  const words = `${party ? `${initialsOf(party.name)}? ` : '? '}${kind === 'tick' || kind === 'choice' ? '' : MARK_WORDS[kind]}`;
+  const size = Math.max(7, Math.min(13, h * 0.5, (rect.w * scale) / (words.length * 0.6)));
+  return (
+    <Pressable
+      role="button"
+      testID={`proposal-${kind}`}
+      aria-label={`Printed place: ${MARK_WORDS[kind]}${party ? ` for ${party.name}` : ', for nobody yet'}, page ${proposal.page}. Not a mark yet.`}
+      onPress={onSelect}
+      hitSlop={8}
+      style={{
+        position: 'absolute',
+        left: rect.x * scale,
+        top: rect.y * scale,
+        width: rect.w * scale,
+        height: h,
+        zIndex: selected ? 2 : 1,
+      }}
+    >
+      <View
+        style={{
+          flex: 1,
+          borderWidth: selected ? 2.5 : 1.5,
+          borderStyle: 'dotted',
+          borderColor: color,
+          borderRadius: 3,
+          alignItems: 'center',
+          justifyContent: 'center',
+          overflow: 'hidden',
+          backgroundColor: selected ? '#FFFFFFD9' : 'transparent',
+          ...(selected ? { boxShadow: `0 0 0 4px ${color}33` } : {}),
+        }}
+      >
+        {kind === 'tick' || kind === 'choice' ? null : (
+          <Body numberOfLines={1} style={{ color, fontFamily: FONT.text, fontSize: size, lineHeight: size * 1.2 }}>
+            {words}
+          </Body>
+        )}
+      </View>
+    </Pressable>
+  );
+}

@@ -1,0 +1,163 @@
+/** What can be done with the marks in hand. */
+import { useState } from 'react';
+import { View } from 'react-native';
+import { Menu } from 'react-native-paper';
+import { MARK_WORDS, NOBODY } from '@gatepath/core/marks';
+import { count, firstName } from '@gatepath/core/text';
+import { Input } from '../../ui/input';
+import { DropMenu } from '../../ui/menu';
+import { Button, IconButton } from '../../ui/pieces';
+import { Body } from '../../ui/text';
+import { BAR_TEXT, UndoRedo } from './tool-bar';
+import type { Desk } from './use-desk';
+
+/** A button on the dark bar. */
+export function BarButton(props: { children: string; onPress: () => void; testID?: string }) {
+  return (
+    <Button {...props} style={{ borderWidth: 0, backgroundColor: BAR_TEXT, minHeight: 44, paddingHorizontal: 14 }}>
+      {props.children}
+    </Button>
+  );
+}
+
+export function SelectionBar({ desk, onDetails }: { desk: Desk; onDetails: () => void }) {
+  const [repeating, setRepeating] = useState(false);
+  const { selected, draft } = desk;
+  const one = selected.length === 1 ? selected[0]! : null;
+  const party = one && draft.parties.find((x) => x.id === one.partyId);
+  const made = selected.some((m) => m.ruleId || m.redlineId);
+  const words = one
+    ? one.partyId === NOBODY || !party
+      ? 'Label: drag it, or stretch its corner'
+      : `${firstName(party.name)}’s ${MARK_WORDS[one.kind]}: drag it, or stretch its corner`
+    : `${count(selected.length, 'mark')} in hand`;
+  const others = draft.parties.filter((x) => x.act === 'sign' && !selected.every((m) => m.partyId === x.id));
+  const here = desk.at
+    ? desk.view.marks.filter((m) => m.documentId === desk.at!.documentId && m.page === desk.at!.page)
+    : [];
+  if (repeating) return <RepeatBar desk={desk} onClose={() => setRepeating(false)} />;
+  return (
+    <>
+      <View style={{ flexDirection: 'row', alignItems: 'center' }}>
+        <Body style={{ color: BAR_TEXT, fontSize: 15, flex: 1 }}>{words}</Body>
+        <IconButton name="close" label="Let go" color={BAR_TEXT} onPress={() => desk.select(null)} testID="let-go" />
+      </View>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        <BarButton onPress={() => setRepeating(true)} testID="repeat">
+          Repeat
+        </BarButton>
+        {one?.kind === 'initials' && !made ? (
+          <BarButton onPress={desk.everyPageLikeThis} testID="every-page">
+            Every page, like this
+          </BarButton>
+        ) : null}
+        {others.length ? (
+          <DropMenu
+            anchor={(open) => (
+              <BarButton onPress={open} testID="hand-to">
+                Give to…
+              </BarButton>
+            )}
+          >
+            {(close) =>
+              others.map((x) => <Menu.Item key={x.id} title={x.name} onPress={close(() => desk.handTo(x.id))} />)
+            }
+          </DropMenu>
+        ) : null}
+        {one && !made ? (
+          <BarButton onPress={onDetails} testID="details">
+            Details
+          </BarButton>
+        ) : null}
+        {selected.length > 1 ? (
+          <DropMenu
+            anchor={(open) => (
+              <BarButton onPress={open} testID="arrange">
+                Arrange
+              </BarButton>
+            )}
+          >
+            {(close) => (
+              <>
+                <Menu.Item title="Line up left edges" onPress={close(() => desk.alignTo('left'))} />
+                <Menu.Item title="Line up right edges" onPress={close(() => desk.alignTo('right'))} />
+                <Menu.Item title="Line up top edges" onPress={close(() => desk.alignTo('top'))} />
+                <Menu.Item title="Line up on one line" onPress={close(() => desk.alignTo('bottom'))} />
+                <Menu.Item title="Space evenly across" onPress={close(() => desk.spread('across'))} />
+                <Menu.Item title="Space evenly down" onPress={close(() => desk.spread('down'))} />
+                <Menu.Item title="Same size as the first" onPress={close(desk.evenOut)} />
+              </>
+            )}
+          </DropMenu>
+        ) : null}
+        {here.length > selected.length ? (
+          <BarButton onPress={() => desk.selectMany(here.map((m) => m.id))} testID="select-page">
+            All on this page
+          </BarButton>
+        ) : null}
+      </View>
+      <View style={{ flexDirection: 'row', alignItems: 'center', minHeight: 46 }}>
+        <IconButton name="copy" label="Copy" color={BAR_TEXT} onPress={desk.copy} testID="copy" />
+        <IconButton
+          name="trash"
+          label={one ? 'Remove this mark' : 'Remove these marks'}
+          color={BAR_TEXT}
+          onPress={() => desk.remove()}
+          testID="remove-mark"
+        />
+        <View style={{ flex: 1 }} />
+        <UndoRedo desk={desk} />
+      </View>
+    </>
+  );
+}
+
+/** "Repeat on pages 2 to 14." */
+function RepeatBar({ desk, onClose }: { desk: Desk; onClose: () => void }) {
+  const doc = desk.view.documents.find((d) => d.id === desk.at?.documentId);
+  const last = doc?.pages.length ?? 1;
+  const [from, setFrom] = useState(String(Math.min(last, (desk.at?.page ?? 0) + 1)));
+  const [to, setTo] = useState(String(last));
+  const a = Number(from);
+  const b = Number(to);
+  const fine = [a, b].every((n) => Number.isInteger(n) && n >= 1 && n <= last);
+  return (
+    <>
+      <Body style={{ color: BAR_TEXT }}>
+        {fine ? `Repeat on pages ${from} to ${to}, at the same place` : `Pages go from 1 to ${last}.`}
+      </Body>
+      <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
+        <Input
+          label="From page"
+          value={from}
+          onChangeText={setFrom}
+          inputMode="numeric"
+          dense
+          style={{ flex: 1 }}
+          testID="repeat-from"
+        />
+        <Input
+          label="To page"
+          value={to}
+          onChangeText={setTo}
+          inputMode="numeric"
+          dense
+          style={{ flex: 1 }}
+          testID="repeat-to"
+        />
+        <Button
+          kind="main"
+          disabled={!fine}
+          testID="repeat-now"
+          onPress={() => {
+            desk.repeat(a, b);
+            onClose();
+          }}
+        >
+          Repeat
+        </Button>
+        <IconButton name="close" label="Do not repeat" color={BAR_TEXT} onPress={onClose} />
+      </View>
+    </>
+  );
+}

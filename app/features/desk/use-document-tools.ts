@@ -1,0 +1,127 @@
+/** Making documents of others and putting them in their place on the desk; each swap is one undoable step. */
+import { useState } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import { editsToSwapPages, matchPagesOf, type PageMove } from '@gatepath/core/marks';
+import {
+  pathOf,
+  unpackFacts,
+  type ComposeBody,
+  type DealView,
+  type DocumentPatch,
+  type DocumentView,
+  type PacketView,
+} from '@gatepath/contract';
+import { call, uploadFile } from '../../api/client';
+import { factsQuery, keys } from '../../api/hooks';
+import type { Desk } from './use-desk';
+
+const PATIENCE = 90_000;
+
+export function useDocumentTools(desk: Desk) {
+  const client = useQueryClient();
+  const [busy, setBusy] = useState(false);
+  const [error, setError] = useState<Error | null>(null);
+  const { dealId, id: packetId } = desk.packet;
+
+  /** Waits until a document's pages are read, and makes it known to the desk. */
+  const known = async (doc: DocumentView): Promise<DocumentView> => {
+    let now = doc;
+    const until = Date.now() + PATIENCE;
+    while (now.status === 'reading') {
+      if (Date.now() > until) throw new Error(`“${doc.name}” is still being read. Look again in a moment.`);
+      await new Promise((r) => setTimeout(r, 250));
+      const deal = await call<DealView>('deal', { params: { dealId } });
+      now = deal.documents.find((d) => d.id === doc.id) ?? now;
+    }
+    if (now.status === 'failed') throw new Error(now.problem ?? `“${doc.name}” cannot be read.`);
+    client.setQueryData<PacketView>(keys.packet(packetId), (was) =>
+      was ? { ...was, documents: [...was.documents.filter((d) => d.id !== now.id), now] } : was,
+    );
+    void client.invalidateQueries({ queryKey: keys.deal(dealId) });
+    return now;
+  };
+  const trying = async <T>(work: () => Promise<T>): Promise<T | null> => {
+    setBusy(true);
+    setError(null);
+    try {
+      return await work();
+    } catch (e) {
+      setError(e as Error);
+      return null;
+    } finally {
+      setBusy(false);
+    }
+  };
+
+  const compose = (body: Omit<ComposeBody, 'replaces'> & { replaces?: string[] }) =>
+    trying(async () =>
+      known(await call<DocumentView>('composeDocument', { params: { dealId }, body: { replaces: [], ...body } })),
+    );
+  const swap = (moves: PageMove[], into: string[]) => desk.edit(editsToSwapPages(desk.draft, moves, into));
+
+  /** Puts another file in a document's place; pages that moved are found by their words. */
+  const replace = (documentId: string, file: File) =>
+    trying(async () => {
+      const old = desk.view.documents.find((d) => d.id === documentId);
+      if (!old) return null;
+      const made = await known(
+        await uploadFile<DocumentView>(pathOf('addDocument', { dealId }), file, () => undefined),
+      );
+      const packed = await client.fetchQuery(factsQuery(made.id));
+      const to = matchPagesOf(old, unpackFacts(made.id, made.name, packed));
+      swap(
+        old.pages.map((size, i): PageMove => ({
+          from: { documentId, page: i + 1 },
+          to: to[i] === null ? null : { documentId: made.id, page: to[i]! + 1, turn: 0 },
+          size,
+        })),
+        [made.id],
+      );
+      const name = desk.packet.documents.find((d) => d.id === documentId)?.name;
+      await change(documentId, { replacedBy: made.id });
+      if (name) await change(made.id, { name });
+      return { kept: to.filter((x) => x !== null).length, of: to.length };
+    });
+
+  /** Corrects a document's name or type. */
+  const change = async (documentId: string, body: DocumentPatch) => {
+    const now = await call<DocumentView>('setDocument', { params: { documentId }, body });
+    client.setQueryData<PacketView>(keys.packet(packetId), (was) =>
+      was ? { ...was, documents: was.documents.map((d) => (d.id === now.id ? now : d)) } : was,
+    );
+    void client.invalidateQueries({ queryKey: keys.deal(dealId) });
+    return now;
+  };
+
+  /** Makes one document of several that follow each other in the packet. */
+  const join = (ids: string[], name: string) =>
+    trying(async () => {
+      const docs = ids.flatMap((id) => desk.view.documents.find((d) => d.id === id) ?? []);
+      const parts = docs.flatMap((d) => d.pages.map((_, i) => ({ documentId: d.id, page: i + 1, turn: 0 as const })));
+      const made = await known(
+        await call<DocumentView>('composeDocument', { params: { dealId }, body: { name, parts, replaces: ids } }),
+      );
+      let next = 0;
+      swap(
+        docs.flatMap((d) =>
+          d.pages.map((size, i): PageMove => ({
+            from: { documentId: d.id, page: i + 1 },
+            to: { documentId: made.id, page: ++next, turn: 0 },
+            size,
+          })),
+        ),
+        [made.id],
+      );
+      return made;
+    });
+
+  return {
+    busy,
+    error,
+    compose,
+    swap,
+    replace,
+    change: (id: string, body: DocumentPatch) => trying(() => change(id, body)),
+    join,
+  };
+}

@@ -1,0 +1,56 @@
+/** A preparer's changes drawn over a page, as the sealed copy will have them. */
+import { memo } from 'react';
+import Svg, { Line, Text as SvgText } from 'react-native-svg';
+import { PEN_WIDTH, setParagraph, type Redline } from '@gatepath/core/marks';
+import { FONT } from '../../ui/theme';
+import { measureIn } from './hand-fonts';
+
+/** The ink of changes: no party's, not the print's. */
+export const REDLINE = '#8E1B2F';
+
+interface Props {
+  page: { width: number; height: number };
+  scale: number;
+  redlines: Redline[];
+}
+
+export const Redlines = memo(function Redlines({ page, scale, redlines }: Props) {
+  if (!redlines.length) return null;
+  return (
+    <Svg
+      width={page.width * scale}
+      height={page.height * scale}
+      viewBox={`0 0 ${page.width} ${page.height}`}
+      style={{ position: 'absolute', left: 0, top: 0, pointerEvents: 'none' } as never}
+      aria-hidden
+    >
+      {redlines.map((r) =>
+        r.kind === 'strike'
+          ? r.rects.map((b, i) => (
+              <Line
+                key={`${r.id}${i}`}
+                x1={b.x - 1}
+                x2={b.x + b.w + 1}
+                y1={b.y + b.h * 0.52}
+                y2={b.y + b.h * 0.52}
+                stroke={REDLINE}
+                strokeWidth={PEN_WIDTH}
+                strokeLinecap="round"
+              />
+            ))
+          : setParagraph(r.text, r.rects[0]!, measureIn(FONT.text)).map((l, i) => (
+              <SvgText
+                key={`${r.id}${i}`}
+                x={l.x}
+                y={l.baseline}
+                fontSize={l.size}
+                fontFamily={FONT.text}
+                fill={REDLINE}
+              >
+                {l.text}
+              </SvgText>
+            )),
+      )}
+    </Svg>
+  );
+});

@@ -1,0 +1,304 @@
+import fc from 'fast-check';
+import {
+  kindOfWords,
+  linesOf,
+  placeOfField,
+  readPlaces,
+  roleOfWords,
+  suggestType,
+  matchPages,
+  wordsOf,
+  type FormField,
+  type Glyph,
+  type PageContent,
+} from './index';
+
+/** A page set in a face whose every letter is half as wide as its size. */
+class Sheet {
+  content: PageContent = {
+    width: 612,
+    height: 792,
+    rotation: 0,
+    glyphs: [],
+    turned: [],
+    across: [],
+    down: [],
+    frames: [],
+    shades: [],
+  };
+  text(x: number, y: number, text: string, size = 10, bold = false): this {
+    Array.from(text).forEach((ch, i) =>
+      this.content.glyphs.push({ ch, x0: x + i * size * 0.5, x1: x + (i + 1) * size * 0.5, y, size, bold }),
+    );
+    return this;
+  }
+  rule(x0: number, x1: number, y: number): this {
+    this.content.across.push({ x0, x1, y });
+    return this;
+  }
+  box(x: number, y: number, w: number, h: number): this {
+    this.content.frames.push({ x, y, w, h });
+    return this;
+  }
+}
+const read = (...sheets: Sheet[]) => readPlaces(sheets.map((s) => s.content));
+const short = (sheet: Sheet) => read(sheet).map((p) => [p.kind, p.role, p.ordinal]);
+/** Lines of clauses, so that a page has a width of text. */
+const filled = () =>
+  new Sheet().text(
+    60,
+    100,
+    'The parties agree that the house is handed over as it stands and that nothing else was said about it.',
+  );
+
+test('underscores, tight or loose, are one blank; slashes join a date', () => {
+  const lines = linesOf(new Sheet().text(60, 100, 'Name: ______ Date: __/__/____').content.glyphs);
+  expect(lines[0]!.tokens.map((t) => t.made)).toEqual([
+    'word',
+    'underscores',
+    'word',
+    'underscores',
+    'word',
+    'underscores',
+    'word',
+    'underscores',
+  ]);
+  expect(short(filled().text(60, 300, 'Date: ____/____/______'))).toEqual([['date', 'unknown', null]]);
+});
+
+test.each<[string, string | null]>([
+  ['Seller’s signature', 'signature'],
+  ['Signature of buyer', 'signature'],
+  ['Firma del vendedor', 'signature'],
+  ['Accepted by:', 'signature'],
+  ['Buyer’s initials', 'initials'],
+  ['Iniciales del comprador', 'initials'],
+  ['initial here', 'initials'],
+  ['initial deposit', null],
+  ['the initial term of this lease', null],
+  ['Date signed', 'date'],
+  ['Fecha', 'date'],
+  ['Printed name of guarantor', 'name'],
+  ['Nombre', 'name'],
+  ['Name of the trust', null],
+  ['Phone', 'text'],
+  ['Domicilio', 'text'],
+])('the caption “%s” names %s', (caption, kind) => {
+  const found = kindOfWords(caption);
+  expect(found === 'text' && kind === null ? null : found).toBe(kind);
+});
+
+test.each<[string, string, number | null]>([
+  ['Seller 2', 'seller', 2],
+  ['Co-Buyer', 'buyer', 2],
+  ['Second tenant', 'tenant', 2],
+  ['Buyer #1', 'buyer', 1],
+  ['Buyer’s agent', 'buyer_broker', null],
+  ['Listing broker, for Towpath & Vane Realty', 'broker', null],
+  ['Landlord or agent', 'landlord', null],
+  ['Landlord’s agent', 'broker', null],
+  ['Arrendador', 'landlord', null],
+  ['Arrendatario 2', 'tenant', 2],
+  ['Comprador', 'buyer', null],
+  ['Fiador', 'guarantor', null],
+  ['Property manager', 'manager', null],
+])('“%s” is %s', (caption, role, ordinal) => expect(roleOfWords(caption)).toEqual({ role, ordinal }));
+
+test('a role under a line is a signature, with the date beside it', () => {
+  const sheet = filled().rule(60, 300, 300).text(60, 311, 'Seller 1', 9).rule(330, 480, 300).text(330, 311, 'Date', 9);
+  sheet.rule(60, 300, 360).text(60, 371, 'Seller 2', 9).rule(330, 480, 360).text(330, 371, 'Date', 9);
+  expect(short(sheet)).toEqual([
+    ['signature', 'seller', 1],
+    ['date', 'seller', 1],
+    ['signature', 'seller', 2],
+    ['date', 'seller', 2],
+  ]);
+});
+
+test('captions left, in brackets, and for the whole row', () => {
+  const sheet = filled()
+    .text(60, 300, 'Buyer: ________________________ Date: __________')
+    .text(60, 340, 'Seller’s Initials ( ______ ) ( ______ )')
+    .text(60, 380, 'Initials: Landlord ______ Tenant ______');
+  expect(short(sheet)).toEqual([
+    ['signature', 'buyer', 1],
+    ['date', 'buyer', 1],
+    ['initials', 'seller', 1],
+    ['initials', 'seller', 2],
+    ['initials', 'landlord', 1],
+    ['initials', 'tenant', 1],
+  ]);
+});
+
+test('a heading over a block gives its role to what stands under it, column by column', () => {
+  const sheet = filled().text(60, 300, 'SELLER', 11, true).text(330, 300, 'BUYER', 11, true);
+  sheet.rule(60, 260, 340).text(60, 350, 'Signature', 8).rule(330, 530, 340).text(330, 350, 'Signature', 8);
+  expect(short(sheet)).toEqual([
+    ['signature', 'seller', 1],
+    ['signature', 'buyer', 1],
+  ]);
+});
+
+test('table cells take kind from the head of the column and role from the row', () => {
+  const sheet = filled();
+  const cols = [60, 200, 380, 540];
+  const rows = [300, 324, 354, 384];
+  for (let r = 0; r < 3; r++)
+    for (let c = 0; c < 3; c++) sheet.box(cols[c]!, rows[r]!, cols[c + 1]! - cols[c]!, rows[r + 1]! - rows[r]!);
+  sheet
+    .text(64, 316, 'Party')
+    .text(204, 316, 'Signature')
+    .text(384, 316, 'Date')
+    .text(64, 344, 'Tenant 1')
+    .text(64, 374, 'Tenant 2');
+  expect(short(sheet)).toEqual([
+    ['signature', 'tenant', 1],
+    ['date', 'tenant', 1],
+    ['signature', 'tenant', 2],
+    ['date', 'tenant', 2],
+  ]);
+});
+
+test('boxes to tick: drawn, in brackets, as characters', () => {
+  const sheet = filled()
+    .box(60, 292, 10, 10)
+    .text(74, 300, 'Yes')
+    .text(60, 330, '[ ] No')
+    .text(60, 360, '\u2610 Unknown');
+  expect(short(sheet).map((p) => p[0])).toEqual(['checkbox', 'checkbox', 'checkbox']);
+});
+
+test('headings, rules between sections, leaders and struck words are nothing to fill', () => {
+  const sheet = filled()
+    .text(60, 60, 'Lease agreement', 18, true)
+    .rule(60, 560, 66)
+    .text(60, 140, 'Deposit ........................................ 4')
+    .text(60, 180, 'An initial deposit is paid when the keys are handed over.')
+    .rule(60, 180, 176)
+    .rule(60, 560, 240);
+  expect(read(sheet)).toEqual([]);
+});
+
+test('blanks in a sentence: sums are text, days are dates', () => {
+  const sheet = filled()
+    .text(60, 300, 'The price is $ __________ and the lease begins on ____________ this year.')
+    .text(60, 330, 'Signed this ____ day of __________, 20____.');
+  expect(short(sheet).map((p) => p[0])).toEqual(['text', 'date', 'date', 'date', 'date']);
+});
+
+test('whatever is on a page, places lie on it and reading never fails', () => {
+  const word = fc.constantFrom(
+    'Seller',
+    'initials',
+    '______',
+    '(',
+    ')',
+    'Date:',
+    '....',
+    'Buyer 2',
+    '[ ]',
+    'x',
+    '\u2610',
+    'firma',
+    '/',
+    '20',
+  );
+  const line = fc.record({
+    x: fc.integer({ min: 0, max: 560 }),
+    y: fc.integer({ min: 10, max: 780 }),
+    words: fc.array(word, { maxLength: 6 }),
+    size: fc.integer({ min: 6, max: 18 }),
+  });
+  const rule = fc.record({
+    x: fc.integer({ min: 0, max: 500 }),
+    y: fc.integer({ min: 0, max: 790 }),
+    w: fc.integer({ min: 1, max: 400 }),
+  });
+  const box = fc.record({
+    x: fc.integer({ min: 0, max: 560 }),
+    y: fc.integer({ min: 0, max: 760 }),
+    w: fc.integer({ min: 4, max: 300 }),
+    h: fc.integer({ min: 4, max: 60 }),
+  });
+  fc.assert(
+    fc.property(
+      fc.array(line, { maxLength: 25 }),
+      fc.array(rule, { maxLength: 12 }),
+      fc.array(box, { maxLength: 12 }),
+      (lines, rules, boxes) => {
+        const sheet = new Sheet();
+        for (const l of lines) sheet.text(l.x, l.y, l.words.join(' '), l.size);
+        for (const r of rules) sheet.rule(r.x, r.x + r.w, r.y);
+        for (const b of boxes) sheet.box(b.x, b.y, b.w, b.h);
+        for (const p of read(sheet)) {
+          expect(p.rect.w).toBeGreaterThan(0);
+          expect(p.rect.h).toBeGreaterThan(0);
+          expect(p.confidence).toBeGreaterThan(0);
+          if (p.role === 'unknown') expect(p.ordinal).toBeNull();
+          else expect(p.ordinal).toBeGreaterThan(0);
+        }
+      },
+    ),
+    { numRuns: 150 },
+  );
+});
+
+test('words keep their boxes, and blanks are no words', () => {
+  const words = wordsOf(linesOf(new Sheet().text(60, 100, 'Price ______ each').content.glyphs));
+  expect(words.map((w) => w.text)).toEqual(['Price', 'each']);
+  expect(words[0]!.rect).toMatchObject({ x: 60, w: 25 });
+});
+
+test('bold that is printed twice is read once', () => {
+  const sheet = new Sheet().text(60, 100, 'Seller').text(60.3, 100, 'Seller');
+  expect(linesOf(sheet.content.glyphs as Glyph[])[0]!.tokens.map((t) => t.text)).toEqual(['Seller']);
+});
+
+const field = (more: Partial<FormField>): FormField => ({
+  page: 1,
+  rect: { x: 10, y: 10, w: 100, h: 20 },
+  type: 'text',
+  name: '',
+  tooltip: '',
+  required: false,
+  readOnly: false,
+  multiline: false,
+  maxLength: null,
+  options: [],
+  filled: false,
+  ...more,
+});
+
+test.each<[Partial<FormField>, string, string, number | null]>([
+  [{ name: 'Seller1_Signature', type: 'signature' }, 'signature', 'seller', 1],
+  [{ name: 'buyer_2_init' }, 'initials', 'buyer', 2],
+  [{ name: 'CoTenantSigDate' }, 'date', 'tenant', 2],
+  [{ name: 'form1[0].Landlord_Name[0]' }, 'name', 'landlord', 1],
+  [{ name: 'Text12', tooltip: 'Phone of the guarantor' }, 'text', 'guarantor', 1],
+  [{ name: 'agree', type: 'tick' }, 'checkbox', 'unknown', null],
+])('a field %j is %s', (f, kind, role, ordinal) => {
+  expect(placeOfField(field(f))).toMatchObject({ kind, role, ordinal, source: 'acroform' });
+});
+
+test('buttons and fields nobody can fill are no places', () => {
+  expect(placeOfField(field({ type: 'button' }))).toBeNull();
+  expect(placeOfField(field({ readOnly: true }))).toBeNull();
+});
+
+test.each([
+  ['Exclusive listing agreement between the sellers and the broker', 'listing_agreement'],
+  ['Residential lease agreement. The tenant pays the rent to the landlord.', 'lease'],
+  ['Seller’s property disclosure', 'disclosure'],
+  ['Contrato de compraventa', 'purchase_agreement'],
+  ['Shopping list: apples, pears', 'other'],
+])('“%s” is suggested to be a %s', (text, type) => expect(suggestType(text)).toBe(type));
+
+test('pages are found again by their words, wherever they moved', () => {
+  const pages = [
+    'roof and walls of the house were made new',
+    'water and drains and heat of the house',
+    'who signs this paper and when',
+  ];
+  expect(matchPages(pages, [pages[2]!, 'a page nobody has seen before this day', pages[0]!])).toEqual([2, null, 0]);
+  expect(matchPages(['same words here'], ['same words here', 'same words here'])).toEqual([0]);
+});
