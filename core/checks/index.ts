@@ -82,7 +82,7 @@ export function viewDraft(draft: Draft, documents: DocumentFacts[], facts: DealF
     marks,
     unplaced,
     ledger,
-    proposals: proposalsOf(draft, inPacket),
+    proposals: proposalsOf(draft, inPacket, marks),
     tags: tagValues(facts, draft.parties),
   };
   const findings = CHECK_RULES.flatMap((rule) => rule(input));

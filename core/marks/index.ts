@@ -15,3 +15,4 @@ export * from './arrange';
 export * from './proposals';
 export * from './swap';
 export * from './edits';
+export * from './place-party';

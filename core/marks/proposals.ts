@@ -3,12 +3,12 @@
  * mark until somebody accepts it. Where a form has fewer lines than there are people, the
  * others get places of the same kinds in free space next to the printed ones.
  */
-import { roleOfWords, plain } from '../reading/words';
 import type { PlaceKind, PlaceRole, PrintedPlace } from '../reading/types';
-import type { PacketParty, Side } from '../routing/types';
+import type { PacketParty } from '../routing/types';
 import type { Draft, DraftEdit } from './draft';
 import { overlapArea } from './geometry';
-import { signsDocument, type DocumentFacts } from './resolve';
+import { partyOfPlace, roleHere, signersOf } from './place-party';
+import type { DocumentFacts } from './resolve';
 import { FreeSpace } from './space';
 import type { Mark, MarkKind, Rect } from './types';
 
@@ -32,17 +32,6 @@ export interface Proposal {
   nameAt?: Rect;
 }
 
-const SIDES: Record<Exclude<PlaceRole, 'unknown'>, Side[]> = {
-  seller: ['seller'],
-  buyer: ['buyer'],
-  landlord: ['landlord'],
-  tenant: ['tenant'],
-  guarantor: ['guarantor'],
-  broker: ['listing_broker', 'manager'],
-  buyer_broker: ['buyer_broker'],
-  manager: ['manager', 'listing_broker'],
-};
-
 const KINDS: Record<PlaceKind, MarkKind> = {
   signature: 'signature',
   initials: 'initials',
@@ -52,29 +41,6 @@ const KINDS: Record<PlaceKind, MarkKind> = {
   checkbox: 'tick',
 };
 
-/** The signers of a role in the order of their places. */
-function signersOf(role: PlaceRole, documentId: string, parties: PacketParty[]): PacketParty[] {
-  if (role === 'unknown') return [];
-  for (const side of SIDES[role]) {
-    const here = parties
-      .filter((p) => p.side === side && signsDocument(p, documentId))
-      .sort((a, b) => a.ordinal - b.ordinal);
-    if (here.length) return here;
-  }
-  return [];
-}
-
-/** The role as it is meant in this packet: "seller or landlord" is whoever of them is there. */
-function roleHere(place: PrintedPlace, documentId: string, parties: PacketParty[]): PlaceRole {
-  if (place.role === 'unknown' || signersOf(place.role, documentId, parties).length) return place.role;
-  const rest = plain(place.label).split(/\bor\b|\/|\bo\b/);
-  for (const part of rest) {
-    const other = roleOfWords(part);
-    if (other && signersOf(other.role, documentId, parties).length) return other.role;
-  }
-  return place.role;
-}
-
 interface Kept {
   marks: Mark[];
   passed: Set<string>;
@@ -83,27 +49,35 @@ interface Kept {
 }
 const kept = new WeakMap<DocumentFacts, Kept>();
 
-/** All proposals of a draft, document by document in reading order; those beyond the printed places after them. */
-export function proposalsOf(draft: Draft, documents: DocumentFacts[]): Proposal[] {
+/**
+ * All proposals of a draft, document by document in reading order; those beyond the printed places after them.
+ *
+ * @param marks  all marks of the draft, those made from rules included: a place they fill is decided on
+ */
+export function proposalsOf(draft: Draft, documents: DocumentFacts[], marks: Mark[] = draft.marks): Proposal[] {
   const inPacket = new Set(draft.documents.map((d) => d.id));
   const key = draft.parties.map((p) => `${p.id}/${p.side}/${p.ordinal}/${p.act}/${p.only?.join() ?? ''}`).join(';');
   const passed = new Set(draft.passed.map((p) => p.id));
   const byDocument = new Map<string, Mark[]>();
-  for (const m of draft.marks) byDocument.set(m.documentId, [...(byDocument.get(m.documentId) ?? []), m]);
+  for (const m of marks) {
+    const list = byDocument.get(m.documentId);
+    if (list) list.push(m);
+    else byDocument.set(m.documentId, [m]);
+  }
   return documents.flatMap((doc) => {
     if (!inPacket.has(doc.id) || !doc.places.length) return [];
-    const marks = byDocument.get(doc.id) ?? [];
+    const here = byDocument.get(doc.id) ?? [];
     const last = kept.get(doc);
     if (
       last &&
       last.key === key &&
-      last.marks.length === marks.length &&
-      last.marks.every((m, i) => m === marks[i]) &&
+      last.marks.length === here.length &&
+      last.marks.every((m, i) => m === here[i]) &&
       sameSet(last.passed, passed)
     )
       return last.proposals;
-    const proposals = ofDocument(doc, draft.parties, marks, passed);
-    kept.set(doc, { marks, passed, key, proposals });
+    const proposals = ofDocument(doc, draft.parties, here, passed);
+    kept.set(doc, { marks: here, passed, key, proposals });
     return proposals;
   });
 }
@@ -120,9 +94,7 @@ function ofDocument(doc: DocumentFacts, parties: PacketParty[], marks: Mark[], p
         : 'open';
   const printed = doc.places.map((place, i): Proposal => {
     const id = `${doc.id}.${place.page}.${i}`;
-    const role = roleHere(place, doc.id, parties);
-    const here = signersOf(role, doc.id, parties);
-    const party = here[(place.ordinal ?? 1) - 1] ?? null;
+    const party = partyOfPlace(place, doc.id, parties);
     const kind = kindOf(place, party !== null);
     return {
       id,
@@ -131,7 +103,7 @@ function ofDocument(doc: DocumentFacts, parties: PacketParty[], marks: Mark[], p
       rect: place.rect,
       kind,
       partyId: party?.id ?? null,
-      stranger: role !== 'unknown' && party === null,
+      stranger: place.role !== 'unknown' && party === null,
       label: place.label,
       place,
       state: state(id, place.rect, place.page, kind),

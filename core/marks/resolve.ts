@@ -2,9 +2,11 @@
 import type { PrintedPlace } from '../reading/types';
 import type { PacketParty } from '../routing/types';
 import type { Draft } from './draft';
+import { partyOfPlace, signsDocument } from './place-party';
 import { placeInitials } from './placing';
 import { marksOfRedline } from './redline';
-import { NOBODY, type InitialsRule, type Mark, type PageFacts, type Redline } from './types';
+import { overlapArea } from './geometry';
+import { NOBODY, type InitialsRule, type Mark, type PageFacts, type Rect, type Redline } from './types';
 
 /** A document as the rules see it. Never changed once made: what was worked out for it is kept with it. */
 export interface DocumentFacts {
@@ -26,16 +28,6 @@ export interface Unplaced {
 export interface ResolvedMarks {
   marks: Mark[];
   unplaced: Unplaced[];
-}
-
-/** Whether a party signs and has this document. */
-export function signsDocument(party: PacketParty, documentId: string): boolean {
-  return party.act === 'sign' && hasDocument(party, documentId);
-}
-
-/** Whether a document is among those a party gets; without a list it gets all of them. */
-export function hasDocument(party: PacketParty, documentId: string): boolean {
-  return !party.only || party.only.includes(documentId);
 }
 
 interface Kept {
@@ -128,13 +120,16 @@ export function marksOfRule(
   );
   const excepted = new Set(rule.except.map((e) => `${e.page}:${e.partyId}`));
   const moved = new Map(rule.moved.map((m) => [`${m.page}:${m.partyId}`, m.rect]));
+  const printed = printedInitials(doc, parties, onDoc);
   const groups = new Map<string, number[]>();
   doc.pages.forEach((_, i) => {
     const page = i + 1;
     const wanted = inOrder.filter((p) => !byHand.has(`${page}:${p}`) && !excepted.has(`${page}:${p}`));
-    const toPlace = wanted.filter((p) => !moved.has(`${page}:${p}`));
+    // Where it was moved by hand, else in the blank the page has for it, else in free space.
+    const known = (p: string) => moved.get(`${page}:${p}`) ?? printed.get(`${page}:${p}`);
+    const toPlace = wanted.filter((p) => !known(p));
     for (const p of wanted) {
-      const rect = moved.get(`${page}:${p}`);
+      const rect = known(p);
       if (rect) out.push(ruleMark(rule, doc.id, page, p, rect));
     }
     if (toPlace.length) groups.set(toPlace.join(','), [...(groups.get(toPlace.join(',')) ?? []), page]);
@@ -163,6 +158,20 @@ export function marksOfRule(
     }
   }
   return { marks: out, unplaced };
+}
+
+/** The initials blanks printed on the pages, each party's lowest on a page, unless a mark stands there already. */
+function printedInitials(doc: DocumentFacts, parties: PacketParty[], onDoc: Mark[]): Map<string, Rect> {
+  const out = new Map<string, Rect>();
+  for (const place of doc.places) {
+    if (place.kind !== 'initials') continue;
+    const party = partyOfPlace(place, doc.id, parties);
+    if (!party || onDoc.some((m) => m.page === place.page && overlapArea(m.rect, place.rect) > 0)) continue;
+    const key = `${place.page}:${party.id}`;
+    const before = out.get(key);
+    if (!before || place.rect.y > before.y) out.set(key, place.rect);
+  }
+  return out;
 }
 
 function ruleMark(rule: InitialsRule, documentId: string, page: number, partyId: string, rect: Mark['rect']): Mark {

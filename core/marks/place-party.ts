@@ -1,0 +1,54 @@
+/** Whose a printed place is: from the role and the number on the page to a party of the packet. */
+import { plain, roleOfWords } from '../reading/words';
+import type { PlaceRole, PrintedPlace } from '../reading/types';
+import type { PacketParty, Side } from '../routing/types';
+
+/** Whether a party signs and has this document. */
+export function signsDocument(party: PacketParty, documentId: string): boolean {
+  return party.act === 'sign' && hasDocument(party, documentId);
+}
+
+/** Whether a document is among those a party gets; without a list it gets all of them. */
+export function hasDocument(party: PacketParty, documentId: string): boolean {
+  return !party.only || party.only.includes(documentId);
+}
+
+const SIDES: Record<Exclude<PlaceRole, 'unknown'>, Side[]> = {
+  seller: ['seller'],
+  buyer: ['buyer'],
+  landlord: ['landlord'],
+  tenant: ['tenant'],
+  guarantor: ['guarantor'],
+  broker: ['listing_broker', 'manager'],
+  buyer_broker: ['buyer_broker'],
+  manager: ['manager', 'listing_broker'],
+};
+
+/** The signers of a role in the order of their places. */
+export function signersOf(role: PlaceRole, documentId: string, parties: PacketParty[]): PacketParty[] {
+  if (role === 'unknown') return [];
+  for (const side of SIDES[role]) {
+    const here = parties
+      .filter((p) => p.side === side && signsDocument(p, documentId))
+      .sort((a, b) => a.ordinal - b.ordinal);
+    if (here.length) return here;
+  }
+  return [];
+}
+
+/** The role as it is meant in this packet: "seller or landlord" is whoever of them is there. */
+export function roleHere(place: PrintedPlace, documentId: string, parties: PacketParty[]): PlaceRole {
+  if (place.role === 'unknown' || signersOf(place.role, documentId, parties).length) return place.role;
+  const rest = plain(place.label).split(/\bor\b|\/|\bo\b/);
+  for (const part of rest) {
+    const other = roleOfWords(part);
+    if (other && signersOf(other.role, documentId, parties).length) return other.role;
+  }
+  return place.role;
+}
+
+/** The party a printed place is for, or null. */
+export function partyOfPlace(place: PrintedPlace, documentId: string, parties: PacketParty[]): PacketParty | null {
+  const here = signersOf(roleHere(place, documentId, parties), documentId, parties);
+  return here[(place.ordinal ?? 1) - 1] ?? null;
+}
