@@ -3,32 +3,23 @@ import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import type { Browser, ElementHandle, Page } from 'puppeteer-core';
 import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
-import type { DealView, DocumentView, MessageSummary, PacketView } from '@gatepath/contract';
+import type { DealView, MessageSummary, PacketView } from '@gatepath/contract';
 import type { Rect } from '@gatepath/core/marks';
 import { byTestId, launch, openPage, PHONE, settled, signIn, tap, textOf, WIDE } from './browser';
+import { MEMBER, Office } from './office';
 import { ServerProcess } from './server';
 
 jest.setTimeout(240_000);
 
 let server: ServerProcess;
 let browser: Browser;
-let cookie = '';
+let office: Office;
 let packet: PacketView;
 let deal: DealView;
 
-async function call<T>(method: string, path: string, body?: unknown, form?: FormData): Promise<T> {
-  const r = await fetch(server.url + path, {
-    method,
-    headers: { cookie, ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
-    body: form ?? (body === undefined ? undefined : JSON.stringify(body)),
-  });
-  const set = r.headers.get('set-cookie');
-  if (set) cookie = set.split(';')[0]!;
-  if (!r.ok) throw new Error(`${method} ${path}: ${r.status} ${await r.text()}`);
-  return (await r.json()) as T;
-}
+const call = <T>(...args: Parameters<Office['call']>) => office.call<T>(...args);
 
-async function paper(): Promise<Blob> {
+async function paper(): Promise<Uint8Array> {
   const doc = await PDFDocument.create();
   const font = await doc.embedFont(StandardFonts.Helvetica);
   for (let n = 1; n <= 3; n++) {
@@ -36,37 +27,20 @@ async function paper(): Promise<Blob> {
     for (let y = 720; y > 400; y -= 16)
       page.drawText('The buyers have read the disclosure and had time to ask.', { x: 72, y, size: 11, font });
   }
-  return new Blob([(await doc.save()).slice().buffer], { type: 'application/pdf' });
+  return doc.save();
 }
 
 beforeAll(async () => {
   server = await ServerProcess.start();
   browser = await launch();
-  await call('POST', '/api/setup', {
-    firmName: 'Towpath & Vane Realty',
-    timeZone: 'America/New_York',
-    name: 'Odile Farrant',
-    email: 'odile@example.com',
-    password: 'a long password',
-  });
-  deal = await call<DealView>('POST', '/api/deals', {
-    kind: 'sale',
-    address: '7 Weir Terrace',
-    city: 'Tern Lock',
-    parties: [
-      { side: 'buyer', name: 'Priya Nair', email: 'priya@example.com' },
-      { side: 'buyer', name: 'Mateo Ibarra', email: 'mateo@example.com' },
-    ],
-  });
-  const form = new FormData();
-  form.append('file', await paper(), 'disclosure.pdf');
-  const doc = await call<DocumentView>('POST', `/api/deals/${deal.id}/documents`, undefined, form);
-  while ((await call<DealView>('GET', `/api/deals/${deal.id}`)).documents[0]!.status !== 'ready')
-    await new Promise((r) => setTimeout(r, 100));
-  packet = await call<PacketView>('POST', `/api/deals/${deal.id}/packets`, {
-    name: 'Disclosure',
-    documentIds: [doc.id],
-  });
+  office = new Office(server);
+  await office.setUp();
+  deal = await office.deal('7 Weir Terrace', [
+    { side: 'buyer', name: 'Priya Nair', email: 'priya@example.com' },
+    { side: 'buyer', name: 'Mateo Ibarra', email: 'mateo@example.com' },
+  ]);
+  const doc = await office.paper(deal.id, 'disclosure.pdf', await paper());
+  packet = await office.packet(deal.id, 'Disclosure', [doc.id]);
 });
 afterAll(async () => {
   await browser?.close();
@@ -75,7 +49,7 @@ afterAll(async () => {
 
 async function open(viewport: typeof PHONE | typeof WIDE): Promise<Page> {
   const page = await openPage(browser, viewport);
-  await signIn(page, server.url, 'odile@example.com', 'a long password');
+  await signIn(page, server.url, MEMBER.email, MEMBER.password);
   await page.goto(`${server.url}/packets/${packet.id}`);
   await page.waitForSelector(byTestId('paper'));
   await settled(page);
@@ -226,7 +200,7 @@ test('assistive tools find nothing serious on the desk, the deal and the ceremon
     found.push(...(await axe(page)));
   };
   await look();
-  for (const tab of ['ledger', 'path', 'check']) {
+  for (const tab of ['printed', 'ledger', 'path', 'check']) {
     await tap(page, `tab-${tab}`);
     await settled(page);
     await look();

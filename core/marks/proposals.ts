@@ -263,10 +263,10 @@ function boxOf(rects: Rect[]): Rect {
 /** Places a person's group near the last one: as it is printed where that fits, else smaller, else piece by piece. */
 function placeGroup(space: FreeSpace, group: Proposal[], last: Rect): { rects: Rect[]; names: Rect[] } | null {
   const box = boxOf(group.map((p) => p.rect));
-  const wishes = [
-    { x: last.x, y: last.y + last.h + 6 },
-    { x: last.x + last.w + 8, y: last.y },
-  ];
+  const below = { x: last.x, y: last.y + last.h + 6 };
+  const beside = { x: last.x + last.w + 8, y: last.y };
+  // Initials go on in their row, signatures in their column.
+  const wishes = group[0]!.kind === 'initials' ? [beside, below] : [below, beside];
   const reach = [60, 130, 260, 2000];
   for (const far of reach)
     for (const scale of SCALES) {

@@ -205,7 +205,8 @@ function place(j: Judged, page: number): PrintedPlace {
     role: j.role?.role ?? 'unknown',
     ordinal: j.role ? (j.role.ordinal ?? 1) : null,
     rect: rectOf(j),
-    label: j.label,
+    // Brackets and signs that led up to the blank are no part of its name.
+    label: j.label.replace(/[\s([{$:;,_-]+$/u, '').trim(),
     source: 'print',
     confidence: Math.round(j.confidence * 100) / 100,
   };

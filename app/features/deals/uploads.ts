@@ -20,7 +20,8 @@ export const PAPER_FILES =
 
 const MAX = 50 * 1024 * 1024;
 
-export function useUploads(dealId: string) {
+/** @param onAdded  told of each paper once it is in the deal; its pages are read from then on */
+export function useUploads(dealId: string, onAdded?: (doc: DocumentView) => void) {
   const [uploads, setUploads] = useState<Upload[]>([]);
   const client = useQueryClient();
   const change = (id: string, more: Partial<Upload>) =>
@@ -36,9 +37,10 @@ export function useUploads(dealId: string) {
       return;
     }
     try {
-      await uploadFile<DocumentView>(pathOf('addDocument', { dealId }), upload.file, (part) =>
+      const doc = await uploadFile<DocumentView>(pathOf('addDocument', { dealId }), upload.file, (part) =>
         change(upload.id, { part }),
       );
+      onAdded?.(doc);
       drop(upload.id);
       await client.invalidateQueries({ queryKey: keys.deal(dealId) });
     } catch (error) {

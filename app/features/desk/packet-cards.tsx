@@ -12,7 +12,8 @@ import { Input } from '../../ui/input';
 import { DropMenu } from '../../ui/menu';
 import { Button, Card, IconButton, Note, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small } from '../../ui/text';
-import { PAPER_FILES } from '../deals/uploads';
+import { DocumentDrop } from '../deals/document-drop';
+import { PAPER_FILES, useUploads } from '../deals/uploads';
 import { useDocumentTools } from './use-document-tools';
 import type { Desk } from './use-desk';
 
@@ -146,12 +147,37 @@ export function DocumentsCard({ desk }: { desk: Desk }) {
         );
       })}
       {tools.busy ? <Small>Working on it…</Small> : null}
+      <AddPapers desk={desk} />
       {addable.map((d) => (
         <Button key={d.id} icon="plus" onPress={() => edit([{ op: 'put', list: 'documents', item: { id: d.id } }])}>
           {`Add ${d.name}`}
         </Button>
       ))}
     </Card>
+  );
+}
+
+/** Papers brought in at the desk: into the deal, and into this packet as soon as their pages are read. */
+export function AddPapers({ desk }: { desk: Desk }) {
+  const tools = useDocumentTools(desk);
+  const [reading, setReading] = useState<string[]>([]);
+  const latest = useRef(desk);
+  latest.current = desk;
+  const uploads = useUploads(desk.packet.dealId, (doc) => {
+    setReading((was) => [...was, doc.name]);
+    void tools.settle(doc).then((ready) => {
+      setReading((was) => was.filter((n) => n !== doc.name));
+      if (ready) latest.current.edit([{ op: 'put', list: 'documents', item: { id: ready.id } }]);
+    });
+  });
+  return (
+    <View style={{ gap: 8 }}>
+      {tools.error ? <Trouble error={tools.error} /> : null}
+      <DocumentDrop {...uploads} />
+      {reading.map((name) => (
+        <Small key={name}>{`Reading ${name}…`}</Small>
+      ))}
+    </View>
   );
 }
 

@@ -8,6 +8,7 @@ import { IconButton } from '../../ui/pieces';
 import { Body, Small } from '../../ui/text';
 import { Redlines } from '../pages/redlines';
 import { Sheet } from '../pages/sheet';
+import { AddPapers } from './packet-cards';
 import { PagesSheet } from './pages-sheet';
 import { PlacedMark } from './placed-mark';
 import { ProposalBox } from './proposal-box';
@@ -39,6 +40,10 @@ export function PageStage({ desk, onInsert }: { desk: Desk; onInsert: (x: number
   useEffect(() => {
     if (sightY === null || !width) return;
     const y = sightY * scale;
+    // What is in sight already stays where it is: a page that jumps under the finger misplaces the next touch.
+    const top = (paper.current as unknown as HTMLElement | null)?.getBoundingClientRect().top;
+    const view = (area.current as unknown as HTMLElement | null)?.getBoundingClientRect();
+    if (top !== undefined && view && top + y > view.top + 8 && top + y < view.bottom - 40) return;
     scroller.current?.scrollTo({ y: Math.max(0, y - room.height * 0.4), animated: true });
     // Only what comes into hand scrolls the page, not the dragging of it.
   }, [inSight?.id]);
@@ -46,8 +51,9 @@ export function PageStage({ desk, onInsert }: { desk: Desk; onInsert: (x: number
     setRoom({ width: e.nativeEvent.layout.width, height: e.nativeEvent.layout.height });
   if (!draft.documents.length)
     return (
-      <View style={{ flex: 1, padding: 24 }}>
-        <Body>There is no document in this packet yet. Add papers to the deal, then choose them under Path.</Body>
+      <View style={{ flex: 1, padding: 24, gap: 16, maxWidth: 560, width: '100%', alignSelf: 'center' }}>
+        <Body>There is no document in this packet yet. Bring one in here, or choose one of the deal under Path.</Body>
+        <AddPapers desk={desk} />
       </View>
     );
   const here = <T extends { documentId: string; page: number }>(all: T[]) =>

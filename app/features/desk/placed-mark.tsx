@@ -4,6 +4,7 @@ import { View } from 'react-native';
 import { leastSize, MARK_WORDS, NOBODY, type Mark, type Rect } from '@gatepath/core/marks';
 import type { PacketParty } from '@gatepath/core/routing';
 import { inkOf } from '@gatepath/core/inks';
+import { initialsOf } from '@gatepath/core/text';
 import { MarkFace } from '../pages/mark-box';
 import type { Desk } from './use-desk';
 
@@ -176,7 +177,13 @@ export function PlacedMark({ mark, party, scale, selected, alone, desk }: Props)
           ink={party?.ink ?? null}
           required={mark.required}
           selected={selected}
-          text={mark.kind === 'label' || mark.readOnly ? mark.value : undefined}
+          text={
+            mark.kind === 'label' || mark.readOnly
+              ? mark.value
+              : mark.kind === 'initials' && party && rect.w * scale < 52
+                ? initialsOf(party.name)
+                : undefined
+          }
         />
         {selected && alone ? (
           <View

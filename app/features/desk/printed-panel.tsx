@@ -2,6 +2,7 @@
 import { Pressable, View } from 'react-native';
 import { Menu } from 'react-native-paper';
 import { canAccept, MARK_WORDS, type Proposal } from '@gatepath/core/marks';
+import { pageRuns } from '@gatepath/core/checks';
 import { count, firstName } from '@gatepath/core/text';
 import { DropMenu } from '../../ui/menu';
 import { usePalette } from '../../ui/hooks';
@@ -99,8 +100,18 @@ function AcceptFor({
   );
 }
 
-/** How many places of a document are listed before the rest is only counted. */
-const SHOWN = 12;
+/** How many places without a name are listed before the rest is only counted. */
+const SHOWN = 10;
+
+/** Places of one person and one kind, which are looked at and decided on together. */
+function groupsOf(places: Proposal[]): Proposal[][] {
+  const groups = new Map<string, Proposal[]>();
+  for (const x of places) {
+    const key = `${x.partyId}:${x.kind}:${x.beside ? 'beside' : ''}`;
+    groups.set(key, [...(groups.get(key) ?? []), x]);
+  }
+  return [...groups.values()];
+}
 
 function OfDocument({
   desk,
@@ -115,8 +126,7 @@ function OfDocument({
 }) {
   const name = desk.view.documents.find((d) => d.id === documentId)?.name ?? 'Document';
   const matched = places.filter(canAccept);
-  // Those without a name come first in the list: they are the ones that want a look.
-  const listed = [...places.filter((x) => !x.partyId), ...matched].slice(0, SHOWN);
+  const nameless = places.filter((x) => !x.partyId);
   return (
     <Card style={{ padding: 12 }}>
       <View style={{ flexDirection: 'row', alignItems: 'center' }}>
@@ -133,27 +143,30 @@ function OfDocument({
                 <Menu.Item title={`Accept ${matched.length} here`} onPress={close(() => desk.accept(matched))} />
               ) : null}
               <Menu.Item title="Leave all of them out" onPress={close(() => desk.pass(places))} />
-              <Menu.Item
-                title="Leave out those without a name"
-                onPress={close(() => desk.pass(places.filter((x) => !x.partyId)))}
-              />
+              <Menu.Item title="Leave out those without a name" onPress={close(() => desk.pass(nameless))} />
             </>
           )}
         </DropMenu>
       </View>
-      {listed.map((x) => (
-        <PlaceRow key={x.id} desk={desk} place={x} onGo={onGo} />
+      {groupsOf(matched).map((g) => (
+        <PlaceRow key={g[0]!.id} desk={desk} places={g} onGo={onGo} />
       ))}
-      {places.length > listed.length ? (
-        <Small>{`And ${places.length - listed.length} more on the pages.`}</Small>
+      {nameless.length ? (
+        <Small>{`${count(nameless.length, 'blank')} without a name: leave them empty, or give them to somebody.`}</Small>
       ) : null}
+      {nameless.slice(0, SHOWN).map((x) => (
+        <PlaceRow key={x.id} desk={desk} places={[x]} onGo={onGo} />
+      ))}
+      {nameless.length > SHOWN ? <Small>{`And ${nameless.length - SHOWN} more on the pages.`}</Small> : null}
     </Card>
   );
 }
 
-function PlaceRow({ desk, place, onGo }: { desk: Desk; place: Proposal; onGo?: () => void }) {
+function PlaceRow({ desk, places, onGo }: { desk: Desk; places: Proposal[]; onGo?: () => void }) {
   const p = usePalette();
+  const place = places[0]!;
   const party = desk.draft.parties.find((x) => x.id === place.partyId);
+  const what = `${MARK_WORDS[place.kind]}, ${pageRuns(places.map((x) => x.page))}`;
   return (
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
       {party ? (
@@ -182,21 +195,17 @@ function PlaceRow({ desk, place, onGo }: { desk: Desk; place: Proposal; onGo?: (
         }}
         style={{ flex: 1, minHeight: 44, justifyContent: 'center' }}
       >
-        <Body style={{ fontSize: 15 }}>{`${MARK_WORDS[place.kind]}, page ${place.page}`}</Body>
-        {place.label ? <Small numberOfLines={1}>{place.label}</Small> : null}
+        <Body style={{ fontSize: 15 }}>{what}</Body>
+        {place.beside ? (
+          <Small>Beside the printed ones, named underneath</Small>
+        ) : place.label ? (
+          <Small numberOfLines={1}>{place.label}</Small>
+        ) : null}
       </Pressable>
       {canAccept(place) ? (
-        <IconButton
-          name="check"
-          label={`Accept ${MARK_WORDS[place.kind]} on page ${place.page}`}
-          onPress={() => desk.accept([place])}
-        />
+        <IconButton name="check" label={`Accept ${what}`} onPress={() => desk.accept(places)} />
       ) : null}
-      <IconButton
-        name="close"
-        label={`Leave out ${MARK_WORDS[place.kind]} on page ${place.page}`}
-        onPress={() => desk.pass([place])}
-      />
+      <IconButton name="close" label={`Leave out ${what}`} onPress={() => desk.pass(places)} />
     </View>
   );
 }

@@ -22,7 +22,8 @@ export function ProposalBox({ proposal, party, scale, selected, onSelect }: Prop
   const { rect, kind } = proposal;
   const color = party ? inkOf(party.ink).color : PENCIL;
   const h = rect.h * scale;
-  const words = `${party ? `${initialsOf(party.name)}? ` : '? '}${kind === 'tick' || kind === 'choice' ? '' : MARK_WORDS[kind]}`;
+  const short = rect.w * scale < 60;
+  const words = `${party ? `${initialsOf(party.name)}?` : '?'}${short ? '' : ` ${MARK_WORDS[kind]}`}`;
   const size = Math.max(7, Math.min(13, h * 0.5, (rect.w * scale) / (words.length * 0.6)));
   return (
     <Pressable

@@ -130,9 +130,19 @@ function Tools({ desk }: { desk: Desk }) {
   return (
     <>
       <Body style={{ color: BAR_TEXT, fontSize: 15 }}>{hint}</Body>
-      <ScrollView horizontal showsHorizontalScrollIndicator={false}>
-        {tokens}
-      </ScrollView>
+      {wide ? (
+        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
+          <ScrollView horizontal showsHorizontalScrollIndicator={false} style={{ flex: 1 }}>
+            {tokens}
+          </ScrollView>
+          {everyPage}
+          <UndoRedo desk={desk} />
+        </View>
+      ) : (
+        <ScrollView horizontal showsHorizontalScrollIndicator={false}>
+          {tokens}
+        </ScrollView>
+      )}
       <ScrollView horizontal showsHorizontalScrollIndicator={wide}>
         <View role="radiogroup" aria-label="Which tool" style={{ flexDirection: 'row', gap: 6 }}>
           {TOOLS.map(({ tool, word }) => {
@@ -158,10 +168,12 @@ function Tools({ desk }: { desk: Desk }) {
           })}
         </View>
       </ScrollView>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8, minHeight: 46 }}>
-        <View style={{ flex: 1, flexDirection: 'row' }}>{everyPage}</View>
-        <UndoRedo desk={desk} />
-      </View>
+      {wide ? null : (
+        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8, minHeight: 46 }}>
+          <View style={{ flex: 1, flexDirection: 'row' }}>{everyPage}</View>
+          <UndoRedo desk={desk} />
+        </View>
+      )}
     </>
   );
 }

@@ -121,6 +121,8 @@ export function useDocumentTools(desk: Desk) {
     compose,
     swap,
     replace,
+    /** Waits until a paper that was just brought in is read. */
+    settle: (doc: DocumentView) => trying(() => known(doc)),
     change: (id: string, body: DocumentPatch) => trying(() => change(id, body)),
     join,
   };

@@ -1,5 +1,5 @@
 /** The page ledger as a table: pages down, parties across. Touching a cell goes there. */
-import { memo, useMemo } from 'react';
+import { memo, useMemo, useState } from 'react';
 import { FlatList, Pressable, View } from 'react-native';
 import Svg, { Path } from 'react-native-svg';
 import type { CellState, LedgerCell, LedgerRow } from '@gatepath/core/marks';
@@ -53,6 +53,9 @@ export function LedgerGrid({ rows, parties, documents, onTouch, here, height }: 
     }
     return out;
   }, [rows, documents]);
+  // Many people share the width; a cell is never too small to be told from its neighbour.
+  const [width, setWidth] = useState(0);
+  const cell = width ? Math.max(28, Math.min(44, Math.floor((width - 44) / Math.max(1, parties.length)))) : 44;
   const list = (
     <FlatList
       data={lines}
@@ -62,7 +65,7 @@ export function LedgerGrid({ rows, parties, documents, onTouch, here, height }: 
       initialNumToRender={24}
       windowSize={5}
       getItemLayout={(_, index) => ({ length: ROW, offset: ROW * index, index })}
-      extraData={here}
+      extraData={[here, cell]}
       renderItem={({ item }) =>
         'head' in item ? (
           <View style={{ height: ROW, justifyContent: 'flex-end', paddingBottom: 6 }}>
@@ -72,6 +75,8 @@ export function LedgerGrid({ rows, parties, documents, onTouch, here, height }: 
           <Row
             row={item.row}
             parties={parties}
+            cell={cell}
+            label={width - cell * parties.length < 66 ? String(item.row.page) : `page ${item.row.page}`}
             onTouch={onTouch}
             here={
               here && here.documentId === item.row.documentId && here.page === item.row.page
@@ -84,12 +89,12 @@ export function LedgerGrid({ rows, parties, documents, onTouch, here, height }: 
     />
   );
   return (
-    <View role="table" aria-label="Page ledger" testID="ledger">
+    <View role="table" aria-label="Page ledger" testID="ledger" onLayout={(e) => setWidth(e.nativeEvent.layout.width)}>
       <View role="row" style={{ flexDirection: 'row', alignItems: 'center', minHeight: 36 }}>
         <View style={{ flex: 1 }} />
         {parties.map((p) => (
-          <View key={p.id} role="columnheader" style={{ width: 44, alignItems: 'center' }}>
-            <Token name={p.name} ink={p.ink} size={26} />
+          <View key={p.id} role="columnheader" style={{ width: cell, alignItems: 'center' }}>
+            <Token name={p.name} ink={p.ink} size={Math.min(26, cell - 4)} />
           </View>
         ))}
       </View>
@@ -101,11 +106,15 @@ export function LedgerGrid({ rows, parties, documents, onTouch, here, height }: 
 const Row = memo(function Row({
   row,
   parties,
+  cell: cellWidth,
+  label,
   onTouch,
   here,
 }: {
   row: LedgerRow;
   parties: LedgerParty[];
+  cell: number;
+  label: string;
   onTouch: Props['onTouch'];
   here: string | null;
 }) {
@@ -123,7 +132,9 @@ const Row = memo(function Row({
           fontFamily: here !== null ? FONT.bold : FONT.text,
           fontVariant: ['tabular-nums'],
         }}
-      >{`page ${row.page}`}</Small>
+      >
+        {label}
+      </Small>
       {row.cells.map((cell) => {
         const party = parties.find((x) => x.id === cell.partyId);
         return (
@@ -134,7 +145,7 @@ const Row = memo(function Row({
             testID={`cell-${row.page}-${cell.state}`}
             aria-label={`Page ${row.page}, ${party?.name ?? ''}: ${SAYS[cell.state]}`}
             onPress={() => onTouch(row.documentId, row.page, cell.partyId)}
-            style={{ width: 44, height: ROW, alignItems: 'center', justifyContent: 'center' }}
+            style={{ width: cellWidth, height: ROW, alignItems: 'center', justifyContent: 'center' }}
           >
             <Cell cell={cell} here={here === cell.partyId} />
           </Pressable>

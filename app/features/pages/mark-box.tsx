@@ -40,6 +40,7 @@ export function MarkFace({ rect, scale, kind, ink, required, selected, text }: P
   const corner = Math.min(11, h * 0.45);
   // A box to tick is too small for words; its form says what it is.
   const word = text ?? (kind === 'tick' || kind === 'choice' ? '' : MARK_WORDS[kind]);
+  if (kind === 'label') return <LabelFace scale={scale} h={h} selected={selected} text={text ?? ''} />;
   const size = Math.max(7, Math.min(14, h * 0.52, (rect.w * scale) / (Math.max(1, word.length) * 0.58)));
   return (
     <View
@@ -74,6 +75,32 @@ export function MarkFace({ rect, scale, kind, ink, required, selected, text }: P
       ) : null}
       <Body numberOfLines={1} style={{ color, fontFamily: FONT.bold, fontSize: size, lineHeight: size * 1.2 }}>
         {word}
+      </Body>
+    </View>
+  );
+}
+
+/** A label shows as what it is, words on the page; its box is only seen when it is in hand. */
+function LabelFace({ scale, h, selected, text }: { scale: number; h: number; selected?: boolean; text: string }) {
+  const size = Math.max(5, Math.min(11 * scale, h / 1.25));
+  return (
+    <View
+      style={{
+        width: '100%',
+        height: '100%',
+        justifyContent: 'center',
+        overflow: 'hidden',
+        borderRadius: 3,
+        borderWidth: selected ? 2 : 0,
+        borderColor: '#1E2A32',
+        borderStyle: 'dashed',
+      }}
+    >
+      <Body
+        numberOfLines={3}
+        style={{ color: '#1E2A32', fontSize: size, lineHeight: size * 1.2, paddingLeft: 2 * scale }}
+      >
+        {text}
       </Body>
     </View>
   );

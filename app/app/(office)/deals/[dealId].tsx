@@ -22,6 +22,7 @@ export default function Deal() {
   const { dealId } = useLocalSearchParams<{ dealId: string }>();
   const deal = useDeal(dealId);
   const wide = useWide();
+  const uploads = useUploads(dealId);
   if (deal.isPending) return <Loading what="the deal" />;
   if (deal.isError)
     return (
@@ -43,8 +44,8 @@ export default function Deal() {
           <People deal={d} />
         </View>
         <View style={{ flex: wide ? 1 : undefined, gap: 16 }}>
-          <Documents deal={d} />
-          <Packets deal={d} />
+          <Documents deal={d} uploads={uploads} />
+          <Packets deal={d} arriving={uploads.uploads.some((u) => !u.problem)} />
         </View>
       </View>
     </Page>
@@ -128,8 +129,7 @@ function PersonRow({
   );
 }
 
-function Documents({ deal }: { deal: DealView }) {
-  const uploads = useUploads(deal.id);
+function Documents({ deal, uploads }: { deal: DealView; uploads: ReturnType<typeof useUploads> }) {
   const drop = useDropDocument(deal.id);
   return (
     <Card>
@@ -148,7 +148,8 @@ function Documents({ deal }: { deal: DealView }) {
   );
 }
 
-function Packets({ deal }: { deal: DealView }) {
+/** @param arriving  whether papers are still on their way in; a packet begun now would be without them */
+function Packets({ deal, arriving }: { deal: DealView; arriving: boolean }) {
   const p = usePalette();
   const create = useNewPacket(deal.id);
   const [name, setName] = useState<string | null>(null);
@@ -183,10 +184,10 @@ function Packets({ deal }: { deal: DealView }) {
           kind={deal.packets.length ? 'plain' : 'main'}
           icon="plus"
           onPress={() => setName(ready.length === 1 ? ready[0]!.name : `${deal.address} papers`)}
-          disabled={ready.length < standing.length}
+          disabled={arriving || ready.length < standing.length}
           testID="new-packet"
         >
-          {ready.length < standing.length ? 'Reading the documents…' : 'New packet'}
+          {arriving || ready.length < standing.length ? 'Reading the documents…' : 'New packet'}
         </Button>
       ) : (
         <View style={{ gap: 10 }}>
