@@ -1,5 +1,8 @@
 /** npm run bench: speed as ratios against a named peer, measured in the same run. --json for one object. */
+import { rows as checking } from './checking';
 import { row as drawing } from './drawing';
+import { row as large } from './large';
+import { readingAccuracy, row as reading } from './reading';
 import { row as sealing } from './sealing';
 import { rows as lists } from './lists';
 import type { Row } from './measure';
@@ -11,11 +14,15 @@ for (const [name, run] of [
   ['drawing', async () => [await drawing()]],
   ['sealing', async () => [await sealing()]],
   ['lists', lists],
+  ['reading', async () => [await reading()]],
+  ['gate check', checking],
+  ['a packet of 1,000 pages', async () => [await large()]],
 ] as const) {
   say(`Measuring ${name}…`);
   rows.push(...(await run()));
 }
-if (json) console.log(JSON.stringify({ rows }));
+const accuracy = await readingAccuracy();
+if (json) console.log(JSON.stringify({ rows, accuracy }));
 else {
   const cells = rows.map((r) => [
     r.what,
@@ -23,12 +30,18 @@ else {
     r.peer,
     `${r.theirs.toFixed(1)} ms`,
     r.ratio.toFixed(2),
+    r.memory === undefined ? '' : `${r.memory} MB`,
   ]);
-  const heads = ['what', 'ours', 'peer', 'peer’s', 'ratio'];
+  const heads = ['what', 'ours', 'peer', 'peer’s', 'ratio', 'memory'];
   const widths = heads.map((h, i) => Math.max(h.length, ...cells.map((c) => c[i]!.length)));
   const line = (c: string[]) => c.map((x, i) => x.padEnd(widths[i]!)).join('  ');
   console.log(`\n${line(heads)}\n${widths.map((w) => '-'.repeat(w)).join('  ')}`);
   for (const c of cells) console.log(line(c));
+  console.log('\nReading of labelled forms (F1; roles with their numbers)');
+  for (const a of accuracy)
+    console.log(
+      `  ${a.set}: ${a.forms} forms, ${a.places} places; signatures ${a.signatures.toFixed(3)}, initials ${a.initials.toFixed(3)}, all kinds ${a.all.toFixed(3)}, roles right ${a.roles.toFixed(3)}`,
+    );
   console.log('\nratio: our time over the peer’s, medians of the same run; below 1 is faster than the peer');
 }
 process.exit(0);

@@ -5,6 +5,8 @@ export interface Row {
   peer: string;
   theirs: number;
   ratio: number;
+  /** Growth of the process's memory meanwhile, in MB, where it was watched. */
+  memory?: number;
 }
 
 /** Median time of `runs` calls in milliseconds, after one that does not count. */

@@ -7,171 +7,148 @@ const link = (text: string, kind: string, role?: string, o?: number) => `<a href
 
 export const kept: FormSource[] = [
   {
-    name: 'escrow-browser',
+    name: 'option-browser',
     how: 'browser',
     body: html(
       `
-<h1>Instructions to the escrow holder</h1>
-<p>To: ${rule(260, 'text')}</p>
-<p>The buyer has paid an initial deposit. Buyers and sellers ask the holder to pay out as follows:</p>
-<table><tr><th>To whom</th><th>Amount</th><th>On</th></tr><tr>${cell('text')}${cell('text')}${cell('date')}</tr><tr>${cell('text')}${cell('text')}${cell('date')}</tr></table>
-<p style="margin-top:12pt">${box()} by check ${box()} by wire, account number ${us(18, 'text')}</p>
-<div class="g">
-${[
-  ['Seller 1', 'seller', 1],
-  ['Seller 2', 'seller', 2],
-  ['Buyer 1', 'buyer', 1],
-  ['Buyer 2', 'buyer', 2],
-]
-  .map(
-    ([who, r, o]) =>
-      `<div><div class="small">Signature of ${who}</div><div style="height:22pt"></div>${rule(200, 'signature', r as string, o as number)}<div style="margin-top:6pt">Date: ${rule(100, 'date', r as string, o as number)}</div></div>`,
-  )
-  .join('')}</div>
-<p style="margin-top:26pt">${us(6, 'initials', 'buyer', 1)} Buyer 1 initials &nbsp;&nbsp; ${us(6, 'initials', 'buyer', 2)} Buyer 2 initials &nbsp;&nbsp; ${us(6, 'initials', 'seller', 1)} Seller 1 initials</p>`,
-      '.g{display:grid;grid-template-columns:1fr 1fr;gap:22pt;margin-top:16pt}',
+<h1>Option to buy after a lease</h1>
+<p>Landlord/seller: ${us(28, 'name', 'landlord', 1)} &nbsp; Tenant/buyer: ${us(28, 'name', 'tenant', 1)}</p>
+<p>The option costs $${us(10, 'text')} and may be used until ${us(14, 'date')}. The initial lease stays in force.</p>
+<p>Purchase price: $${rule(100, 'text')} &nbsp; Earnest money: $${rule(90, 'text')}</p>
+<p>${box()} The rent counts towards the price &nbsp; ${box()} It does not</p>
+<h2>Signatures</h2>
+<table class="s"><tr>${cell('signature', 'landlord', 1)}${cell('date', 'landlord', 1)}</tr><tr><td class="c">Landlord signature</td><td class="c">Date</td></tr>
+<tr>${cell('signature', 'tenant', 1)}${cell('date', 'tenant', 1)}</tr><tr><td class="c">Tenant signature</td><td class="c">Date</td></tr></table>
+<p style="margin-top:24pt;text-align:right">Initials: Landlord ${us(5, 'initials', 'landlord', 1)} Tenant ${us(5, 'initials', 'tenant', 1)}</p>`,
+      '.s td{border:0}.s tr:nth-child(odd) td{border-bottom:1px solid #000}.c{font-size:8.5pt}',
     ),
   },
   {
-    name: 'sublet-browser',
+    name: 'walk-browser',
     how: 'browser',
-    body: html(
-      `
-<h1>Consent to sublet</h1>
-<p>Landlord (“Lessor”) and Tenant (“Lessee”) have a lease dated ${us(14, 'date')}. The subtenant is ${us(28, 'name', 'tenant')}.</p>
-<p>The consent ends on ${us(14, 'date')}. A copy goes to the address ${us(36, 'text')}.</p>
-<table class="sig"><tr><td>Lessor’s signature${link('&nbsp;', 'signature', 'landlord', 1)}</td><td>Date${link('&nbsp;', 'date', 'landlord', 1)}</td></tr>
-<tr><td>Lessee’s signature${link('&nbsp;', 'signature', 'tenant', 1)}</td><td>Date${link('&nbsp;', 'date', 'tenant', 1)}</td></tr>
-<tr><td>Co-Lessee’s signature${link('&nbsp;', 'signature', 'tenant', 2)}</td><td>Date${link('&nbsp;', 'date', 'tenant', 2)}</td></tr></table>
-<p style="margin-top:20pt">Agreed: [${link('&nbsp;&nbsp;&nbsp;', 'checkbox')}] yes [${link('&nbsp;&nbsp;&nbsp;', 'checkbox')}] no</p>
-<p>Landlord’s initials (${link('&nbsp;'.repeat(12), 'initials', 'landlord', 1)}) &nbsp; Tenant’s initials (${link('&nbsp;'.repeat(12), 'initials', 'tenant', 1)}) (${link('&nbsp;'.repeat(12), 'initials', 'tenant', 2)})</p>`,
-      '.sig td{font-size:8.5pt;vertical-align:top}.sig a{display:block;height:20pt}',
-    ),
+    body: html(`
+<h1>Final walk-through</h1>
+<p>Property address ${rule(300, 'text')}</p>
+<p>Buyers looked at the property on ${rule(100, 'date')} and found it:</p>
+<p>[${link('&nbsp;&nbsp;&nbsp;', 'checkbox')}] as agreed &nbsp; [${link('&nbsp;&nbsp;&nbsp;', 'checkbox')}] not as agreed, because:</p>
+<p>${rule(500, 'text')}</p><p>${rule(500, 'text')}</p>
+<p>Buyers initial here to waive a second look: ${us(6, 'initials', 'buyer', 1)} ${us(6, 'initials', 'buyer', 2)}</p>
+<p style="margin-top:26pt">${rule(230, 'signature', 'buyer', 1)} &nbsp; ${rule(110, 'date', 'buyer', 1)}<br><span class="small" style="display:inline-block;width:240pt">Buyer</span><span class="small">Date</span></p>
+<p style="margin-top:26pt">${rule(230, 'signature', 'buyer', 2)} &nbsp; ${rule(110, 'date', 'buyer', 2)}<br><span class="small" style="display:inline-block;width:240pt">Buyer</span><span class="small">Date</span></p>
+<h2>Buyer’s agent</h2>
+<p style="margin-top:16pt">Agent signature: ${rule(200, 'signature', 'buyer_broker', 1)} License #: ${rule(90, 'text')}</p>`),
   },
   {
-    name: 'corretaje-writer',
+    name: 'oferta-writer',
     how: 'writer',
     body: odt.doc(
       [
-        p('Contrato de corretaje', 'U'),
-        p(`Propietario: ${odt.us(34, 'name', 'seller', 1)}`),
-        p(`Dirección de la propiedad: ${odt.us(36, 'text')}`),
-        p(`Precio de venta: $ ${odt.us(14, 'text')}. El pago inicial no cambia.`),
-        p(`Vigente desde el ${odt.us(14, 'date')} hasta el ${odt.us(14, 'date')}.`),
-        p(`${odt.link('☐', 'checkbox')} Con llave  ${odt.link('☐', 'checkbox')} Con letrero`),
-        p('Firmas', 'H'),
-        p(`${odt.tab('signature', 'seller', 1)}<text:tab/>${odt.tab('date', 'seller', 1)}`, 'G'),
-        p('Vendedor 1<text:tab/>Fecha', 'S'),
-        p(`${odt.tab('signature', 'seller', 2)}<text:tab/>${odt.tab('date', 'seller', 2)}`, 'G'),
-        p('Vendedor 2<text:tab/>Fecha', 'S'),
-        p(`${odt.tab('signature', 'broker', 1)}<text:tab/>${odt.tab('date', 'broker', 1)}`, 'G'),
-        p('Corredor<text:tab/>Fecha', 'S'),
+        p('Oferta de compra', 'U'),
+        p(`Fecha de la oferta: ${odt.us(16, 'date')}`),
+        p(`Nombre del comprador: ${odt.us(34, 'name', 'buyer', 1)}`),
+        p(`Precio ofrecido: $ ${odt.us(14, 'text')}   Pago inicial: $ ${odt.us(12, 'text')}`),
+        p(`Financiamiento: ${odt.link('☐', 'checkbox')} hipoteca ${odt.link('☐', 'checkbox')} contado`),
+        odt.table(3, [
+          odt.row(['Parte', 'Firma', 'Fecha']),
+          odt.row([
+            'Comprador 1',
+            odt.link('\u00a0'.repeat(40), 'signature', 'buyer', 1),
+            odt.link('\u00a0'.repeat(40), 'date', 'buyer', 1),
+          ]),
+          odt.row([
+            'Comprador 2',
+            odt.link('\u00a0'.repeat(40), 'signature', 'buyer', 2),
+            odt.link('\u00a0'.repeat(40), 'date', 'buyer', 2),
+          ]),
+          odt.row([
+            'Vendedor 1',
+            odt.link('\u00a0'.repeat(40), 'signature', 'seller', 1),
+            odt.link('\u00a0'.repeat(40), 'date', 'seller', 1),
+          ]),
+        ]),
         p(
-          `Iniciales de los vendedores: (${odt.us(6, 'initials', 'seller', 1)}) (${odt.us(6, 'initials', 'seller', 2)})`,
+          `Iniciales: Comprador ${odt.us(6, 'initials', 'buyer', 1)} ${odt.us(6, 'initials', 'buyer', 2)} Vendedor ${odt.us(6, 'initials', 'seller', 1)}`,
           'G',
         ),
       ].join(''),
     ),
   },
   {
-    name: 'inventory-writer',
+    name: 'pets-writer',
     how: 'writer',
     body: odt.doc(
       [
-        p('Furniture that stays', 'U'),
-        p(t('List of rooms ') + '<text:tab/>' + t('4'), 'D'),
-        p(`Between ${odt.us(24, 'name', 'landlord', 1)} (landlord) and ${odt.us(24, 'name', 'tenant', 1)} (tenant).`),
-        odt.table(4, [
-          odt.row(['Thing', 'In', 'Out', 'Remarks']),
-          odt.row(['Bed', odt.link('☐', 'checkbox'), odt.link('☐', 'checkbox'), odt.link('\u00a0'.repeat(38), 'text')]),
-          odt.row([
-            'Table',
-            odt.link('☐', 'checkbox'),
-            odt.link('☐', 'checkbox'),
-            odt.link('\u00a0'.repeat(38), 'text'),
-          ]),
-        ]),
-        p(`Other things: ${odt.us(50, 'text')}`, 'G'),
-        p(`Checked on ${odt.us(14, 'date')} by ${odt.us(20, 'text')}`),
-        p(`Signature of tenant: ${odt.us(34, 'signature', 'tenant', 1)}`, 'G'),
-        p(`Date signed: ${odt.us(14, 'date', 'tenant', 1)}`),
-        p(`Signature of property manager: ${odt.us(26, 'signature', 'manager', 1)}`, 'G'),
-        p(`Date signed: ${odt.us(14, 'date', 'manager', 1)}`),
-        p(`Tenant initials: ${odt.us(6, 'initials', 'tenant', 1)}`),
+        p('Pet addendum', 'U'),
+        p(t('Rules ') + '<text:tab/>' + t('2'), 'D'),
+        p(`Pet name: ${odt.us(18, 'text')} Breed: ${odt.us(16, 'text')} Weight: ${odt.us(6, 'text')} lb`),
+        p(`Pet deposit $${odt.us(8, 'text')} is paid on or before ${odt.us(14, 'date')}.`),
+        p('Resident agrees to the rules above.'),
+        p(
+          `Resident 1 signature: ${odt.us(30, 'signature', 'tenant', 1)} Date: ${odt.us(12, 'date', 'tenant', 1)}`,
+          'G',
+        ),
+        p(`Print name: ${odt.us(30, 'name', 'tenant', 1)}`),
+        p(
+          `Resident 2 signature: ${odt.us(30, 'signature', 'tenant', 2)} Date: ${odt.us(12, 'date', 'tenant', 2)}`,
+          'G',
+        ),
+        p(`Print name: ${odt.us(30, 'name', 'tenant', 2)}`),
+        p(`Owner’s agent: ${odt.us(30, 'signature', 'broker', 1)} Date: ${odt.us(12, 'date', 'broker', 1)}`, 'G'),
+        p(`Title: ${odt.us(20, 'text', 'broker', 1)}`),
       ].join(''),
     ),
   },
   {
-    name: 'lead-library',
+    name: 'extension-library',
     how: 'library',
     body: [
-      { text: 'LEAD PAINT: NOTICE AND ACKNOWLEDGMENT', fontSize: 15, bold: true },
-      { text: '--------------------------------------------------------------------------', margin: [0, 2] },
-      { text: 'Seller’s disclosure (initial each line)', bold: true, margin: [0, 8] },
-      { text: [us(6, 'initials', 'seller', 1), ' (a) Seller knows of no lead paint.'], margin: [0, 4] },
-      { text: [us(6, 'initials', 'seller', 1), ' (b) Seller has no reports.'], margin: [0, 4] },
-      { text: 'Purchaser’s acknowledgment (initial each line)', bold: true, margin: [0, 8] },
-      { text: [us(6, 'initials', 'buyer', 1), ' (c) Purchaser has got copies of all reports.'], margin: [0, 4] },
-      { text: [us(6, 'initials', 'buyer', 1), ' (d) Purchaser has got the pamphlet.'], margin: [0, 4] },
-      { text: 'Agent’s acknowledgment (initial)', bold: true, margin: [0, 8] },
-      { text: [us(6, 'initials', 'broker', 1), ' (e) Agent has told the seller what must be done.'], margin: [0, 4] },
+      { text: 'Extension of a listing', fontSize: 17, bold: true },
+      { canvas: [{ type: 'line', x1: 0, y1: 3, x2: 515, y2: 3, lineWidth: 0.6 }] },
+      { text: ['The listing agreement dated ', us(14, 'date'), ' now ends on ', us(14, 'date'), '.'], margin: [0, 10] },
+      { text: ['Price: $', us(14, 'text'), '     Fee: ', us(5, 'text'), ' %'], margin: [0, 6] },
+      { text: 'Owner', bold: true, margin: [0, 12, 0, 0] },
       {
-        columns: [
-          [
-            { text: us(30, 'signature', 'seller', 1), margin: [0, 22, 0, 0] },
-            { text: 'Seller' },
-            { text: us(30, 'signature', 'buyer', 1), margin: [0, 22, 0, 0] },
-            { text: 'Purchaser' },
-            { text: us(30, 'signature', 'broker', 1), margin: [0, 22, 0, 0] },
-            { text: 'Agent' },
-          ],
-          [
-            { text: us(16, 'date', 'seller', 1), margin: [0, 22, 0, 0] },
-            { text: 'Date' },
-            { text: us(16, 'date', 'buyer', 1), margin: [0, 22, 0, 0] },
-            { text: 'Date' },
-            { text: us(16, 'date', 'broker', 1), margin: [0, 22, 0, 0] },
-            { text: 'Date' },
-          ],
-        ],
+        text: ['Signature ', us(34, 'signature', 'seller', 1), '  Date ', us(12, 'date', 'seller', 1)],
+        margin: [0, 10],
+      },
+      { text: 'Co-owner', bold: true, margin: [0, 6, 0, 0] },
+      {
+        text: ['Signature ', us(34, 'signature', 'seller', 2), '  Date ', us(12, 'date', 'seller', 2)],
+        margin: [0, 10],
+      },
+      { text: 'Listing broker', bold: true, margin: [0, 6, 0, 0] },
+      { text: ['By: ', us(38, 'signature', 'broker', 1), '  Date ', us(12, 'date', 'broker', 1)], margin: [0, 10] },
+      {
+        text: ['Owner’s initials ', us(6, 'initials', 'seller', 1), ' ', us(6, 'initials', 'seller', 2)],
+        margin: [0, 10],
       },
     ],
   },
   {
-    name: 'rider-library',
+    name: 'rent-library',
     how: 'library',
     body: [
-      { text: 'Rider on boats', fontSize: 18, bold: true },
-      { text: ['Berth no. ', us(8, 'text'), '   Name of the boat: ', us(22, 'text')], margin: [0, 8] },
-      { text: ['Length ', us(6, 'text'), ' ft   Year built ', us(6, 'text')], margin: [0, 4] },
+      { text: 'NOTICE OF A NEW RENT', fontSize: 16, bold: true, alignment: 'center' },
+      { text: '==========================================', alignment: 'center' },
+      { text: ['To: ', us(32, 'name', 'tenant', 1), ' (tenant)'], margin: [0, 10] },
+      { text: ['From ', us(14, 'date'), ' on the rent is $', us(10, 'text'), ' a month.'], margin: [0, 4] },
       {
-        text: [
-          'The tenant pays $ ',
-          us(8, 'text'),
-          ' a month from the ',
-          us(4, 'date'),
-          ' day of ',
-          us(12, 'date'),
-          ', 20',
-          us(3, 'date'),
-          ' on.',
-        ],
+        text: ['Given on this ', us(4, 'date'), ' day of ', us(12, 'date'), ', 20', us(3, 'date'), ' by'],
         margin: [0, 4],
       },
-      { text: 'ACCEPTED', bold: true, margin: [0, 12] },
-      { text: ['Tenant ', us(32, 'signature', 'tenant', 1), '  Date ', us(12, 'date', 'tenant', 1)], margin: [0, 10] },
-      { text: ['Tenant ', us(32, 'signature', 'tenant', 2), '  Date ', us(12, 'date', 'tenant', 2)], margin: [0, 10] },
+      { text: us(36, 'signature', 'manager', 1), margin: [0, 24, 0, 0] },
+      { text: 'Property manager', fontSize: 9 },
       {
-        text: ['Guarantor ', us(30, 'signature', 'guarantor', 1), '  Date ', us(12, 'date', 'guarantor', 1)],
+        text: ['Tenant 1: ', us(30, 'signature', 'tenant', 1), '  Dated: ', us(12, 'date', 'tenant', 1)],
+        margin: [0, 16, 0, 0],
+      },
+      {
+        text: ['Tenant 2: ', us(30, 'signature', 'tenant', 2), '  Dated: ', us(12, 'date', 'tenant', 2)],
         margin: [0, 10],
       },
       {
-        text: ['Landlord ', us(30, 'signature', 'landlord', 1), '  Date ', us(12, 'date', 'landlord', 1)],
-        margin: [0, 10],
-      },
-      {
-        text: ['Initials of tenants: ', us(6, 'initials', 'tenant', 1), ', ', us(6, 'initials', 'tenant', 2)],
-        margin: [0, 10],
+        text: ['( ', us(5, 'initials', 'tenant', 1), ' ) ( ', us(5, 'initials', 'tenant', 2), ' ) Tenants’ initials'],
+        margin: [0, 8],
       },
     ],
   },

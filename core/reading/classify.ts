@@ -108,6 +108,11 @@ export function judge(scan: PageScan, b: Blank, paper: PaperContext, soFar: Map<
   const bracket = /^\(/.test(c.right) ? role(c.right.split(')')[0] ?? '') : null;
   if (bracket) who = bracket;
 
+  // "( ____ ) ( ____ ) Tenants' initials": the row's words come after its blanks.
+  const after = afterRow(scan, b);
+  if (width < 90 && kindOfWords(after) === 'initials' && /^[\s()[\],/]*$/.test(c.left))
+    return [done(b, c, 'initials', role(after), after.replace(/^[\s)\]]+/, ''), 0.85, 'words')];
+
   // The row names initials once and then people: "Initials: Seller ____ Buyer ____".
   const rowKind = kindOfWords(c.row);
   if (

@@ -80,7 +80,13 @@ function giveRoles(scan: PageScan, all: Judged[], paper: PaperContext): void {
         !/[.;]\s*$/.test(p.text)),
   );
   const signs = all.filter((j) => j.kind === 'signature');
-  for (const s of signs) s.role ??= underHeading(scan, s, headings, paper);
+  for (const s of signs) {
+    // "Agent" under a heading that says whose agent is that one.
+    const vague = s.role?.role === 'broker' && !/\b(?:listing|seller|landlord|owner|lessor)/.test(plain(s.label));
+    if (s.role && !vague) continue;
+    const found = underHeading(scan, s, headings, paper);
+    if (!s.role || found?.role === 'buyer_broker') s.role = found;
+  }
   for (const j of all) {
     if (j.kind === 'checkbox' || j.kind === 'signature') continue;
     // Initials stand on their own: those of a footer belong to no signature above it.

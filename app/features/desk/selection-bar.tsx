@@ -1,6 +1,6 @@
 /** What can be done with the marks in hand. */
 import { useState } from 'react';
-import { View } from 'react-native';
+import { ScrollView, View } from 'react-native';
 import { Menu } from 'react-native-paper';
 import { MARK_WORDS, NOBODY } from '@gatepath/core/marks';
 import { count, firstName } from '@gatepath/core/text';
@@ -8,7 +8,7 @@ import { Input } from '../../ui/input';
 import { DropMenu } from '../../ui/menu';
 import { Button, IconButton } from '../../ui/pieces';
 import { Body } from '../../ui/text';
-import { BAR_TEXT, UndoRedo } from './tool-bar';
+import { BAR_TEXT, PartyTokens, UndoRedo } from './tool-bar';
 import type { Desk } from './use-desk';
 
 /** A button on the dark bar. */
@@ -42,6 +42,9 @@ export function SelectionBar({ desk, onDetails }: { desk: Desk; onDetails: () =>
         <Body style={{ color: BAR_TEXT, fontSize: 15, flex: 1 }}>{words}</Body>
         <IconButton name="close" label="Let go" color={BAR_TEXT} onPress={() => desk.select(null)} testID="let-go" />
       </View>
+      <ScrollView horizontal showsHorizontalScrollIndicator={false}>
+        <PartyTokens desk={desk} />
+      </ScrollView>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         <BarButton onPress={() => setRepeating(true)} testID="repeat">
           Repeat

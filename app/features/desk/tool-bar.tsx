@@ -71,6 +71,44 @@ export function UndoRedo({ desk }: { desk: Desk }) {
   );
 }
 
+/** Everybody who signs; taking somebody lets go of what is in hand, ready to place for them. */
+export function PartyTokens({ desk }: { desk: Desk }) {
+  return (
+    <View role="radiogroup" aria-label="Whose mark" style={{ flexDirection: 'row', gap: 4 }}>
+      {desk.draft.parties
+        .filter((x) => x.act === 'sign')
+        .map((x) => {
+          const on = x.id === desk.partyId;
+          return (
+            <Pressable
+              key={x.id}
+              role="radio"
+              aria-checked={on}
+              aria-label={x.name}
+              testID={`take-${firstName(x.name)}`}
+              onPress={() => {
+                desk.takeParty(x.id);
+                desk.select(null);
+              }}
+              style={{
+                width: 50,
+                height: 50,
+                borderRadius: 12,
+                alignItems: 'center',
+                justifyContent: 'center',
+                borderWidth: 2,
+                borderColor: on ? BAR_TEXT : 'transparent',
+                backgroundColor: on ? '#46525A' : 'transparent',
+              }}
+            >
+              <Token name={x.name} ink={x.ink} size={34} />
+            </Pressable>
+          );
+        })}
+    </View>
+  );
+}
+
 function Tools({ desk }: { desk: Desk }) {
   const wide = useWide();
   const signers = desk.draft.parties.filter((x) => x.act === 'sign');
@@ -87,35 +125,7 @@ function Tools({ desk }: { desk: Desk }) {
           : inHand
             ? `Touch the page to place ${firstName(inHand.name)}’s ${MARK_WORDS[desk.tool]}`
             : 'Nobody in this packet signs yet. Add people under Path.';
-  const tokens = (
-    <View role="radiogroup" aria-label="Whose mark" style={{ flexDirection: 'row', gap: 4 }}>
-      {signers.map((x) => {
-        const on = x.id === desk.partyId;
-        return (
-          <Pressable
-            key={x.id}
-            role="radio"
-            aria-checked={on}
-            aria-label={x.name}
-            testID={`take-${firstName(x.name)}`}
-            onPress={() => desk.takeParty(x.id)}
-            style={{
-              width: 50,
-              height: 50,
-              borderRadius: 12,
-              alignItems: 'center',
-              justifyContent: 'center',
-              borderWidth: 2,
-              borderColor: on ? BAR_TEXT : 'transparent',
-              backgroundColor: on ? '#46525A' : 'transparent',
-            }}
-          >
-            <Token name={x.name} ink={x.ink} size={34} />
-          </Pressable>
-        );
-      })}
-    </View>
-  );
+  const tokens = <PartyTokens desk={desk} />;
   const everyPage =
     desk.tool !== 'initials' || !inHand ? null : ruled ? (
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6, minHeight: 46, flexShrink: 1 }}>
