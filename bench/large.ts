@@ -7,6 +7,7 @@ import type { DealView, DocumentView, PackedFacts } from '@gatepath/contract';
 import { buildServer } from '../server/app';
 import { readConfig } from '../server/config';
 import { InProcess } from '../server/http/in-process';
+import { deskRow } from './desk';
 import { rowOf, type Row } from './measure';
 
 const DOCUMENTS = 60;
@@ -29,7 +30,7 @@ async function paper(title: string, pages: number): Promise<Uint8Array> {
 }
 
 /** Bringing in 60 documents of 1,000 pages and reading them all, against poppler drawing and extracting the same. */
-export async function row(): Promise<Row> {
+export async function rows(): Promise<Row[]> {
   const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-bench-'));
   const running = await buildServer({
     config: readConfig({ DATA_DIR: dir, PORT: '0' }, { demo: false }),
@@ -67,6 +68,8 @@ export async function row(): Promise<Row> {
   clearInterval(watch);
   const facts = await desk.ok<PackedFacts>('documentFacts', { params: { documentId: docs[0]!.id } });
   if (!facts.places.length) throw new Error('nothing was read');
+  const look = await deskRow(running, desk, await desk.ok<DealView>('deal', { params: { dealId: deal.id } }));
+  if (look.rows > look.pages / 4) throw new Error(`the ledger draws ${look.rows} rows of ${look.pages} pages at once`);
   await running.close();
 
   const tmp = mkdtempSync(path.join(os.tmpdir(), 'gatepath-peer-'));
@@ -79,7 +82,7 @@ export async function row(): Promise<Row> {
   const theirs = performance.now() - peer;
   rmSync(dir, { recursive: true, force: true });
   rmSync(tmp, { recursive: true, force: true });
-  return {
+  const read: Row = {
     ...rowOf(
       `import and read ${DOCUMENTS} documents, ${PAGES} pages`,
       ours,
@@ -88,4 +91,5 @@ export async function row(): Promise<Row> {
     ),
     memory: Math.round((most - before) / 1024 / 1024),
   };
+  return [read, look.row];
 }

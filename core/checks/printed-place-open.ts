@@ -9,17 +9,14 @@ import { documentIn, nameIn, pageRuns } from './words';
  */
 export const printedPlaceOpen: CheckRule = (input) => {
   const taken = new Set(input.proposals.filter((p) => p.state === 'accepted').map((p) => p.id));
+  const has = new Set(input.marks.map((m) => `${m.documentId}:${m.page}:${m.partyId}:${m.kind}`));
   const open = input.proposals.filter(
     (p) =>
       p.state === 'open' &&
       !p.stranger &&
       (p.kind === 'signature' || p.kind === 'initials') &&
       // A place beyond the printed ones is missed only where the printed ones are used.
-      (!p.beside ||
-        (taken.has(p.beside) &&
-          !input.marks.some(
-            (m) => m.documentId === p.documentId && m.page === p.page && m.partyId === p.partyId && m.kind === p.kind,
-          ))),
+      (!p.beside || (taken.has(p.beside) && !has.has(`${p.documentId}:${p.page}:${p.partyId}:${p.kind}`))),
   );
   const groups = new Map<string, Proposal[]>();
   for (const p of open) {

@@ -1,0 +1,70 @@
+import { spawnSync } from 'node:child_process';
+import { byTestId, launch, openPage, signIn, tap, WIDE } from '../e2e/browser';
+import type { Running } from '../server/app';
+import type { InProcess } from '../server/http/in-process';
+import type { DealView, PacketView } from '@gatepath/contract';
+import { rowOf, type Row } from './measure';
+
+export interface DeskLook {
+  row: Row;
+  /** Pages in the packet, and how many rows and thumbnails the browser holds at once. */
+  pages: number;
+  rows: number;
+  thumbs: number;
+}
+
+/** The desk of a packet with everything in it, against the desk of its first document alone; in Chromium. */
+export async function deskRow(running: Running, desk: InProcess, deal: DealView): Promise<DeskLook> {
+  if (spawnSync(process.execPath, ['scripts/build-web.mjs'], { stdio: 'ignore' }).status !== 0)
+    throw new Error('the web application cannot be built');
+  await running.app.listen({ port: 0, host: '127.0.0.1' });
+  const address = running.app.server.address() as { port: number };
+  const base = `http://localhost:${address.port}`;
+  await desk.ok('addParty', {
+    params: { dealId: deal.id },
+    body: { side: 'seller', name: 'Wren Alder', email: 'wren@example.com' },
+  });
+  const packet = (ids: string[], name: string) =>
+    desk.ok<PacketView>('newPacket', { params: { dealId: deal.id }, body: { name, documentIds: ids } });
+  const ids = deal.documents.map((d) => d.id);
+  const all = await packet(ids, 'Everything');
+  const one = await packet(ids.slice(0, 1), 'One');
+  const browser = await launch();
+  try {
+    const page = await openPage(browser, WIDE);
+    page.setDefaultTimeout(120_000);
+    await signIn(page, base, 'bench@example.com', 'bench bench bench');
+    const open = async (id: string) => {
+      const start = performance.now();
+      await page.goto(`${base}/packets/${id}`);
+      await page.waitForSelector(byTestId('ledger-row-1'));
+      await page.waitForSelector(byTestId('accept-all'));
+      return performance.now() - start;
+    };
+    const small: number[] = [];
+    const large: number[] = [];
+    for (let i = 0; i < 3; i++) {
+      small.push(await open(one.id));
+      large.push(await open(all.id));
+    }
+    const middle = (a: number[]) => a.sort((x, y) => x - y)[1]!;
+    const rows = await page.$$eval('[data-testid^="ledger-row-"]', (e) => e.length);
+    await tap(page, 'all-pages');
+    await page.waitForSelector('[data-testid="thumb-1"]');
+    const thumbs = await page.$$eval('[data-testid^="thumb-"]', (e) => e.length);
+    // What is held, not what waits to be collected.
+    await (await page.createCDPSession()).send('HeapProfiler.collectGarbage');
+    const memory = (await page.metrics()).JSHeapUsedSize ?? 0;
+    return {
+      row: {
+        ...rowOf('open the desk of 60 documents, 1,000 pages', middle(large), 'the desk of one of them', middle(small)),
+        memory: Math.round(memory / 1024 / 1024),
+      },
+      pages: deal.documents.reduce((n, d) => n + d.pages.length, 0),
+      rows,
+      thumbs,
+    };
+  } finally {
+    await browser.close();
+  }
+}
