@@ -1,7 +1,7 @@
 module.exports = {
   displayName: 'app',
   preset: 'jest-expo/web',
-  testMatch: ['**/*.test.tsx'],
+  testMatch: ['**/*.test.tsx', '**/*.test.ts'],
   moduleNameMapper: {
     '^@gatepath/core/(.*)$': '<rootDir>/../core/$1/index.ts',
     '^@gatepath/contract$': '<rootDir>/../contract/index.ts',

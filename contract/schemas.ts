@@ -188,9 +188,14 @@ const draftEdit = yup.lazy((value: unknown) => {
 
 export const editsBody = yup.object({
   edits: yup.array(draftEdit).min(1).max(4000).required(),
+  /** The version these edits were made on, and the screen they were made at. */
+  base: yup.number().integer().min(0),
+  client: yup.string().max(60),
 });
 export interface EditsBody {
   edits: DraftEdit[];
+  base?: number;
+  client?: string;
 }
 
 export const sendBody = yup.object({

@@ -152,6 +152,14 @@ export interface PacketView {
   sent: SentView | null;
 }
 
+/** What became of edits: the draft after them, and whether somebody else had just changed the same things. */
+export interface SavedDraft {
+  draft: Draft;
+  version: number;
+  /** Names of those whose change of the same items these edits stand over; empty nearly always. */
+  over: string[];
+}
+
 /** A packet on its way or at its end. */
 export interface SentView {
   plan: Plan;

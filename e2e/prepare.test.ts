@@ -320,6 +320,29 @@ test('two fingers make the page larger, and a thumb moves what it placed', async
   await page.browserContext().close();
 });
 
+test('with a thumb several marks are taken in hand, one after another, and moved as one', async () => {
+  const { packet } = await freshPacket('7 Weir Terrace');
+  const page = await open(PHONE, `/packets/${packet.id}`);
+  await tap(page, 'kind-signature');
+  const sheet = await boxOf(page, 'paper');
+  for (const y of [0.55, 0.65]) await page.touchscreen.tap(sheet.x + sheet.width * 0.5, sheet.y + sheet.height * y);
+  await page.waitForFunction(() => document.querySelectorAll('[data-testid="mark-signature"]').length === 2);
+  await tap(page, 'gather');
+  const [first] = await page.$$(byTestId('mark-signature'));
+  const box = (await first!.boundingBox())!;
+  await page.touchscreen.tap(box.x + box.width / 2, box.y + box.height / 2);
+  await page.waitForSelector(byTestId('arrange'));
+  await saved(page);
+  const before = await marksOf(packet.id);
+  await first!.focus();
+  await page.keyboard.press('ArrowRight');
+  for (let i = 0; i < 40 && (await marksOf(packet.id))[0]!.rect.x === before[0]!.rect.x; i++)
+    await new Promise((r) => setTimeout(r, 100));
+  const after = await marksOf(packet.id);
+  expect(after.map((m, i) => Math.round(m.rect.x - before[i]!.rect.x))).toEqual([1, 1]);
+  await page.browserContext().close();
+});
+
 test('a client fills every kind on a phone, is told what is wrong, and skips knowingly what may stay empty', async () => {
   const deal = await office.deal('6 Weir Terrace', people(2).slice(0, 1));
   const doc = await office.paper(

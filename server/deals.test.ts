@@ -3,7 +3,7 @@ import { mkdtempSync, readdirSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { Readable } from 'node:stream';
-import type { DealSummary, DealView, PacketView, Page } from '@gatepath/contract';
+import type { DealSummary, DealView, PacketView, Page, SavedDraft } from '@gatepath/contract';
 import { FileStore } from './files/store';
 import { sha256 } from './ids';
 import { TestServer } from './test/harness';
@@ -153,4 +153,21 @@ test('files are stored once under their fingerprint, and a broken or cut-off str
   );
   expect(files()).toBe(1);
   expect(() => store.pathOf('../../etc/passwd')).toThrow('fingerprint');
+});
+
+test('who changed the same thing meanwhile is told; whoever changed something else is not', async () => {
+  const deal = await server.ok<DealView>('newDeal', { body: { kind: 'sale', address: '3 Weir Terrace', parties: [] } });
+  const packet = await server.ok<PacketView>('newPacket', { params: { dealId: deal.id }, body: { name: 'Papers' } });
+  const save = (client: string, base: number, field: 'subject' | 'message', value: string) =>
+    server.ok<SavedDraft>('editPacket', {
+      params: { packetId: packet.id },
+      body: { client, base, edits: [{ op: 'set', field, value }] },
+    });
+  expect((await save('desk', 1, 'subject', 'One')).over).toEqual([]);
+  // Made at another screen on the version before: the subject clashes, the message does not.
+  expect((await save('phone', 1, 'message', 'Hello')).over).toEqual([]);
+  const clash = await save('phone', 1, 'subject', 'Two');
+  expect([clash.over, clash.draft.subject, clash.draft.message]).toEqual([['Odile Farrant'], 'Two', 'Hello']);
+  // Once seen, it is no surprise any more.
+  expect((await save('desk', clash.version, 'subject', 'Three')).over).toEqual([]);
 });

@@ -3,6 +3,7 @@ import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tansta
 import {
   pathOf,
   type DealBody,
+  type DealPatch,
   type DealSummary,
   type DealView,
   type FirmView,
@@ -113,6 +114,15 @@ export function usePartyActions(dealId: string) {
       onSuccess,
     }),
   };
+}
+
+/** Corrects what is known of a deal: address, price, the day of the hand-over. */
+export function useSetDeal(dealId: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: DealPatch) => call<DealView>('setDeal', { params: { dealId }, body }),
+    onSuccess: (deal) => client.setQueryData(keys.deal(dealId), deal),
+  });
 }
 
 export function useDropDocument(dealId: string) {

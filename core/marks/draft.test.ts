@@ -1,6 +1,14 @@
 import fc from 'fast-check';
 import { cleanDraft, facts, mark, page, party } from '../test-support';
-import { applyEdits, editsToDropDocument, editsToDropParty, invertEdits, type Draft, type DraftEdit } from './draft';
+import {
+  applyEdits,
+  DRAFT_LISTS,
+  editsToDropDocument,
+  editsToDropParty,
+  invertEdits,
+  type Draft,
+  type DraftEdit,
+} from './draft';
 import { marksOfRule, resolveMarks } from './resolve';
 import { buildLedger } from './ledger';
 
@@ -14,7 +22,7 @@ const anyEdit = (draft: Draft): fc.Arbitrary<DraftEdit> => {
     }),
     fc.record({
       op: fc.constant('drop' as const),
-      list: fc.constantFrom('marks' as const, 'parties' as const, 'gates' as const, 'rules' as const),
+      list: fc.constantFrom(...DRAFT_LISTS),
       id,
     }),
     fc
@@ -24,6 +32,20 @@ const anyEdit = (draft: Draft): fc.Arbitrary<DraftEdit> => {
       .tuple(id, fc.option(fc.nat(5), { nil: undefined }))
       .map(([x, index]) => ({ op: 'put' as const, list: 'parties' as const, item: party(x), index })),
     fc.constant<DraftEdit>({ op: 'put', list: 'rules', item: { ...draft.rules[0]!, partyIds: [] } }),
+    fc.tuple(id, fc.nat(3)).map(([x, n]): DraftEdit => ({
+      op: 'put',
+      list: 'redlines',
+      item: {
+        id: x,
+        documentId: 'doc',
+        page: 1,
+        kind: 'insert',
+        rects: [{ x: n, y: n, w: 9, h: 9 }],
+        text: x,
+        moved: [],
+      },
+    })),
+    id.map((x): DraftEdit => ({ op: 'put', list: 'passed', item: { id: x } })),
   );
 };
 

@@ -134,3 +134,20 @@ test('places that the product adds never touch print, nor each other', () => {
     { numRuns: 60 },
   );
 });
+
+test('yes, no and unknown on one row are choices of one question; other boxes are ticks of their own', () => {
+  const box = (label: string, x: number, y: number) =>
+    place('checkbox', null, { x, y, w: 9, h: 9 }, { role: 'unknown', label });
+  const { draft, doc } = packet(1, [
+    box('Yes', 400, 100),
+    box('No', 440, 100.5),
+    box('Yes', 400, 130),
+    box('No', 440, 130),
+    box('Smoke alarms', 60, 200),
+  ]);
+  const read = proposalsOf(draft, [doc]);
+  expect(read.map((p) => p.kind)).toEqual(['choice', 'choice', 'choice', 'choice', 'tick']);
+  const after = applyEdits(draft, acceptEdits(read, draft.parties, { partyId: 's1' }));
+  expect(new Set(after.marks.map((m) => m.group)).size).toBe(3);
+  expect(after.marks.every((m) => m.partyId === 's1' && !m.required)).toBe(true);
+});

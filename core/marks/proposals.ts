@@ -6,6 +6,7 @@
 import type { PlaceKind, PlaceRole, PrintedPlace } from '../reading/types';
 import type { PacketParty } from '../routing/types';
 import type { Draft, DraftEdit } from './draft';
+import { plain } from '../reading/words';
 import { overlapArea } from './geometry';
 import { partyOfPlace, roleHere, signersOf } from './place-party';
 import type { DocumentFacts } from './resolve';
@@ -26,6 +27,8 @@ export interface Proposal {
   label: string;
   place: PrintedPlace;
   state: 'open' | 'accepted' | 'passed';
+  /** Boxes that answer one question and exclude each other. */
+  group?: string;
   /** For a place beyond the printed ones: the printed place it stands beside. */
   beside?: string;
   /** For a place beyond the printed ones: where the name stands under it. */
@@ -92,10 +95,12 @@ function ofDocument(doc: DocumentFacts, parties: PacketParty[], marks: Mark[], p
       : accepted.has(id) || marks.some((m) => m.page === page && fills(m, kind, rect))
         ? 'accepted'
         : 'open';
+  const answers = answerGroups(doc);
   const printed = doc.places.map((place, i): Proposal => {
     const id = `${doc.id}.${place.page}.${i}`;
     const party = partyOfPlace(place, doc.id, parties);
-    const kind = kindOf(place, party !== null);
+    const group = answers.get(place);
+    const kind = group ? 'choice' : kindOf(place, party !== null);
     return {
       id,
       documentId: doc.id,
@@ -107,6 +112,7 @@ function ofDocument(doc: DocumentFacts, parties: PacketParty[], marks: Mark[], p
       label: place.label,
       place,
       state: state(id, place.rect, place.page, kind),
+      ...(group ? { group } : {}),
     };
   });
   return [
@@ -130,6 +136,25 @@ function kindOf(place: PrintedPlace, known: boolean): MarkKind {
   if (place.kind === 'checkbox' && place.field?.group) return 'choice';
   if (place.kind === 'text' && place.field && place.field.options.length > 1) return 'list';
   return KINDS[place.kind];
+}
+
+const ANSWER = /^(?:yes|no|unknown|n\/?a|not applicable|si|no se|none)\W*$/;
+
+/** Boxes side by side that say yes, no or unknown: one question, of which one box is ticked. */
+function answerGroups(doc: DocumentFacts): Map<PrintedPlace, string> {
+  const rows = new Map<string, PrintedPlace[]>();
+  for (const p of doc.places) {
+    if (p.kind !== 'checkbox' || p.source !== 'print' || !ANSWER.test(plain(p.label))) continue;
+    const key = `${p.page}.${Math.round((p.rect.y + p.rect.h / 2) / 4)}`;
+    rows.set(key, [...(rows.get(key) ?? []), p]);
+  }
+  const out = new Map<PrintedPlace, string>();
+  for (const [key, boxes] of rows) {
+    // Each answer once: a row with two questions on it would have two of the same.
+    const words = new Set(boxes.map((b) => plain(b.label)));
+    if (boxes.length > 1 && words.size === boxes.length) for (const b of boxes) out.set(b, `${doc.id}.row.${key}`);
+  }
+  return out;
 }
 
 /** How far from a signature, in points, its date and name may stand. */
@@ -341,7 +366,7 @@ export function acceptEdits(
   for (const p of proposals) {
     const partyId = correct.partyId ?? p.partyId;
     if (!partyId) continue;
-    const kind = correct.kind ?? (p.kind === 'date' && correct.partyId ? 'date_signed' : p.kind);
+    const kind = correct.kind ?? p.kind;
     const field = p.place.field;
     const personal = ['signature', 'initials', 'date_signed', 'printed_name'].includes(kind);
     edits.push({
@@ -361,7 +386,10 @@ export function acceptEdits(
         ...(field?.maxLength && kind === 'text' ? { check: { maxLength: field.maxLength } } : {}),
         ...(kind === 'list' ? { options: field?.options ?? [] } : {}),
         ...(kind === 'choice'
-          ? { group: `${p.documentId}.${field?.group ?? ''}`.slice(0, 100), value: field?.options[0] ?? p.label }
+          ? {
+              group: p.group ?? `${p.documentId}.${(field?.group ?? p.id).replace(/[^\w.:-]+/g, '-')}`.slice(0, 100),
+              value: field?.options[0] ?? p.label,
+            }
           : {}),
       },
     });

@@ -1,7 +1,7 @@
 /** Drafts: starting one, editing it, throwing it away. */
 import { applyEdits, DRAFT_LISTS, emptyDraft, type Draft } from '@gatepath/core/marks';
 import { pathOf, type PacketParty } from '@gatepath/core/routing';
-import type { EditsBody, NewPacketBody } from '@gatepath/contract';
+import type { EditsBody, NewPacketBody, SavedDraft } from '@gatepath/contract';
 import type { Context } from '../context';
 import type { Db } from '../db/pool';
 import { inTransaction } from '../db/tx';
@@ -75,11 +75,7 @@ const LIMITS = {
 } as const;
 
 /** Applies edits to a draft; edits of several people are applied one after another. */
-export async function editDraft(
-  ctx: Context,
-  packetId: string,
-  body: EditsBody,
-): Promise<{ draft: Draft; version: number }> {
+export async function editDraft(ctx: Context, packetId: string, body: EditsBody, member: Member): Promise<SavedDraft> {
   return inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
     const row = await lockedOr404(db, packetId);
     if (row.status !== 'drafting')
@@ -96,9 +92,28 @@ export async function editDraft(
     if (!draft.name.trim()) throw unusable('no-name', 'The packet needs a name.');
     const version = row.draft_version + 1;
     await q.saveDraft(db, packetId, draft, version);
+    const over = await overlaps(db, packetId, version, body, member);
     afterCommit(() => ctx.live.tell(topics.packet(packetId)));
-    return { draft, version };
+    return { draft, version, over };
   });
+}
+
+/** How many versions back an edit may come from and still be compared; older ones are forgotten. */
+const REMEMBERED = 500;
+
+/** Notes what was touched, and tells whose changes of the same items came after the edits' base. */
+async function overlaps(db: Db, packetId: string, version: number, body: EditsBody, member: Member): Promise<string[]> {
+  const touched = [
+    ...new Set(
+      body.edits.map((e) => (e.op === 'set' ? `field:${e.field}` : `${e.list}:${e.op === 'put' ? e.item.id : e.id}`)),
+    ),
+  ];
+  const client = body.client ?? member.id;
+  const since = await q.changesSince(db, packetId, body.base ?? version, client);
+  await q.insertChange(db, { packet_id: packetId, version, client, member_name: member.name, touched });
+  await q.forgetChanges(db, packetId, version - REMEMBERED);
+  const mine = new Set(touched);
+  return [...new Set(since.filter((c) => c.touched.some((t) => mine.has(t))).map((c) => c.member_name))];
 }
 
 export async function dropDraft(ctx: Context, packetId: string): Promise<void> {

@@ -245,3 +245,32 @@ export async function clearReadModel(db: Db, packetId: string): Promise<void> {
   for (const table of ['packet_party', 'packet_fill', 'packet_sealed'])
     await db.query(`delete from ${table} where packet_id = $1`, [packetId]);
 }
+
+export interface DraftChangeRow {
+  packet_id: string;
+  version: number;
+  client: string;
+  member_name: string;
+  touched: string[];
+}
+
+export async function insertChange(db: Db, c: DraftChangeRow): Promise<void> {
+  await db.query(
+    'insert into draft_change (packet_id, version, client, member_name, touched) values ($1, $2, $3, $4, $5)',
+    [c.packet_id, c.version, c.client, c.member_name, JSON.stringify(c.touched)],
+  );
+}
+
+/** Changes of a draft after a version that were made at other screens. */
+export async function changesSince(db: Db, packetId: string, base: number, client: string): Promise<DraftChangeRow[]> {
+  return (
+    await db.query<DraftChangeRow>(
+      'select * from draft_change where packet_id = $1 and version > $2 and client <> $3 order by version',
+      [packetId, base, client],
+    )
+  ).rows;
+}
+
+export async function forgetChanges(db: Db, packetId: string, before: number): Promise<void> {
+  await db.query('delete from draft_change where packet_id = $1 and version < $2', [packetId, before]);
+}

@@ -17,7 +17,9 @@ export function packetRoutes(app: FastifyInstance, ctx: Context): void {
     ctx.live.serve(request, reply, [topics.packet(params.packetId!)]);
     return reply;
   });
-  serve<EditsBody>(app, 'editPacket', ({ params, body }) => drafts.editDraft(ctx, params.packetId!, body));
+  serve<EditsBody>(app, 'editPacket', ({ params, body, member }) =>
+    drafts.editDraft(ctx, params.packetId!, body, member),
+  );
   serve(app, 'dropPacket', async ({ params, reply }) => {
     await drafts.dropDraft(ctx, params.packetId!);
     return reply.code(204).send();

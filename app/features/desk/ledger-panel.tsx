@@ -59,6 +59,7 @@ function RuleCard({ desk, documentId }: { desk: Desk; documentId: string }) {
     desk.setRule(documentId, { partyIds: on.includes(id) ? on.filter((x) => x !== id) : [...on, id] });
   const anchor = rule ? ANCHORS.find((a) => a.value === `${rule.anchor.fx},${rule.anchor.fy}`)?.value : '0,1';
   const exceptions = rule?.except ?? [];
+  const printed = desk.view.documents.find((d) => d.id === documentId)?.places.some((x) => x.kind === 'initials');
   return (
     <Card style={{ padding: 12 }} testID="rule-card">
       <Strong>{`Every page of ${name} initialled by`}</Strong>
@@ -114,7 +115,9 @@ function RuleCard({ desk, documentId }: { desk: Desk; documentId: string }) {
                         `${firstName(x.name)} on ${pageRuns(exceptions.filter((e) => e.partyId === x.id).map((e) => e.page))}`,
                     ),
                 )}.`
-              : 'Clear of print. No page left out.'}
+              : printed
+                ? 'In the blanks printed for them, else clear of print. No page left out.'
+                : 'Clear of print. No page left out.'}
           </Small>
           {exceptions.length ? (
             <Button

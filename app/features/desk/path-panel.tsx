@@ -1,7 +1,7 @@
 /** The path of a draft: gates with their parties, the documents, and who does what. */
 import { View } from 'react-native';
 import { Menu } from 'react-native-paper';
-import { editsToDropParty, type DraftEdit } from '@gatepath/core/marks';
+import { editsToDropParty, hasDocument, type DraftEdit } from '@gatepath/core/marks';
 import { pathOf, type Act, type Gate, type PacketParty, type PathPattern } from '@gatepath/core/routing';
 import { firstName, listWords, sideLabel } from '@gatepath/core/text';
 import { newId } from '../../api/client';
@@ -57,6 +57,18 @@ export function PathPanel({ desk }: { desk: Desk }) {
       onGate={(g) => moveTo(party, g)}
       onAct={(a) => setAct(party, a)}
       onDrop={() => edit(editsToDropParty(draft, party.id))}
+      documents={draft.documents.map((d) => ({
+        id: d.id,
+        name: desk.packet.documents.find((x) => x.id === d.id)?.name ?? 'Document',
+        gets: hasDocument(party, d.id),
+      }))}
+      onDocument={(id) => {
+        const all = draft.documents.map((d) => d.id);
+        const gets = all.filter((d) => (d === id ? !hasDocument(party, d) : hasDocument(party, d)));
+        const { only: _only, ...rest } = party;
+        // Who gets everything has no list, so that a document added later comes along.
+        edit([{ op: 'put', list: 'parties', item: gets.length === all.length ? rest : { ...rest, only: gets } }]);
+      }}
     />
   );
   return (
@@ -169,19 +181,25 @@ function PartyRow({
   onGate,
   onAct,
   onDrop,
+  documents,
+  onDocument,
 }: {
   party: PacketParty;
   gates: Gate[];
   onGate: (id: string | null) => void;
   onAct: (act: Act) => void;
   onDrop: () => void;
+  documents: { id: string; name: string; gets: boolean }[];
+  onDocument: (id: string) => void;
 }) {
+  const without = documents.filter((d) => !d.gets);
   return (
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
       <Token name={party.name} ink={party.ink} size={28} />
       <View style={{ flex: 1 }}>
         <Body>{party.name}</Body>
         <Small>{`${sideLabel(party.side, party.ordinal)}, ${ACT_WORDS[party.act]}`}</Small>
+        {without.length ? <Small>{`Does not get ${listWords(without.map((d) => d.name))}`}</Small> : null}
       </View>
       <DropMenu
         anchor={(open) => (
@@ -205,6 +223,15 @@ function PartyRow({
                     <Menu.Item key={g.id} title={`To gate ${i + 1}`} onPress={close(() => onGate(g.id))} />
                   ),
                 )
+              : null}
+            {documents.length > 1
+              ? documents.map((d) => (
+                  <Menu.Item
+                    key={d.id}
+                    title={d.gets ? `Leave out ${d.name}` : `Give ${d.name} too`}
+                    onPress={close(() => onDocument(d.id))}
+                  />
+                ))
               : null}
             <Menu.Item title="Take out of the packet" onPress={close(onDrop)} />
           </>

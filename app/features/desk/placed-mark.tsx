@@ -38,7 +38,7 @@ export function PlacedMark({ mark, party, scale, selected, alone, desk }: Props)
       e.stopPropagation();
       el.setPointerCapture(e.pointerId);
       const stretch = (e.target as HTMLElement).closest('[data-stretch]') !== null;
-      const also = e.shiftKey || e.ctrlKey || e.metaKey;
+      const also = e.shiftKey || e.ctrlKey || e.metaKey || now.current.desk.gathering;
       from = { x: e.clientX, y: e.clientY, rect: now.current.mark.rect, stretch, moved: false, also };
       // A mark that is in hand with others stays with them, so that all can be dragged together.
       if (also || !now.current.selected) now.current.desk.select(now.current.mark.id, also);

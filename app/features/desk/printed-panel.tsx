@@ -143,6 +143,17 @@ function OfDocument({
                 <Menu.Item title={`Accept ${matched.length} here`} onPress={close(() => desk.accept(matched))} />
               ) : null}
               <Menu.Item title="Leave all of them out" onPress={close(() => desk.pass(places))} />
+              {nameless.length
+                ? desk.draft.parties
+                    .filter((x) => x.act === 'sign')
+                    .map((x) => (
+                      <Menu.Item
+                        key={x.id}
+                        title={`Give ${nameless.length} without a name to ${firstName(x.name)}`}
+                        onPress={close(() => desk.accept(nameless, { partyId: x.id }))}
+                      />
+                    ))
+                : null}
               <Menu.Item title="Leave out those without a name" onPress={close(() => desk.pass(nameless))} />
             </>
           )}

@@ -26,11 +26,14 @@ export function SelectionBar({ desk, onDetails }: { desk: Desk; onDetails: () =>
   const one = selected.length === 1 ? selected[0]! : null;
   const party = one && draft.parties.find((x) => x.id === one.partyId);
   const made = selected.some((m) => m.ruleId || m.redlineId);
-  const words = one
-    ? one.partyId === NOBODY || !party
-      ? 'Label: drag it, or stretch its corner'
-      : `${firstName(party.name)}’s ${MARK_WORDS[one.kind]}: drag it, or stretch its corner`
-    : `${count(selected.length, 'mark')} in hand`;
+  const words =
+    one && !desk.gathering
+      ? one.partyId === NOBODY || !party
+        ? 'Label: drag it, or stretch its corner'
+        : `${firstName(party.name)}’s ${MARK_WORDS[one.kind]}: drag it, or stretch its corner`
+      : desk.gathering
+        ? `${count(selected.length, 'mark')} in hand: touch more of them`
+        : `${count(selected.length, 'mark')} in hand`;
   const others = draft.parties.filter((x) => x.act === 'sign' && !selected.every((m) => m.partyId === x.id));
   const here = desk.at
     ? desk.view.marks.filter((m) => m.documentId === desk.at!.documentId && m.page === desk.at!.page)
@@ -92,6 +95,11 @@ export function SelectionBar({ desk, onDetails }: { desk: Desk; onDetails: () =>
               </>
             )}
           </DropMenu>
+        ) : null}
+        {here.length > 1 ? (
+          <BarButton onPress={() => desk.gather(!desk.gathering)} testID="gather">
+            {desk.gathering ? 'Enough' : 'Take more'}
+          </BarButton>
         ) : null}
         {here.length > selected.length ? (
           <BarButton onPress={() => desk.selectMany(here.map((m) => m.id))} testID="select-page">

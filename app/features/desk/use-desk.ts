@@ -27,6 +27,9 @@ export interface Desk extends DraftHandle, MarkActs {
   takeTool: (tool: Tool) => void;
   /** Marks in hand, in the order they were taken up. */
   selected: Mark[];
+  /** Whether touching marks takes one more in hand instead of only that one. */
+  gathering: boolean;
+  gather: (on: boolean) => void;
   /** Takes one mark in hand, or nothing; with `also`, one more or one less. */
   select: (markId: string | null, also?: boolean) => void;
   selectMany: (markIds: string[]) => void;
@@ -93,14 +96,17 @@ export function useDesk(packet: PacketView): Desk {
   const proposal = view.proposals.find((p) => p.id === proposalId && p.state === 'open') ?? null;
   const [redlineId, setRedline] = useState<string | null>(null);
   const [copied, setCopied] = useState<Mark[]>([]);
+  const [gathering, setGathering] = useState(false);
   const [said, setSaid] = useState('');
 
   const letGo = () => {
+    setGathering(false);
     setSelected([]);
     setProposal(null);
     setRedline(null);
   };
   const select = useCallback((markId: string | null, also = false) => {
+    if (markId === null) setGathering(false);
     setProposal(null);
     setRedline(null);
     setSelected((now) =>
@@ -173,6 +179,8 @@ export function useDesk(packet: PacketView): Desk {
       setTool(t);
     },
     selected,
+    gathering: gathering && selected.length > 0,
+    gather: setGathering,
     select,
     selectMany: setSelected,
     proposal,

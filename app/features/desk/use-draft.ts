@@ -2,8 +2,9 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { applyEdits, invertEdits, type Draft, type DraftEdit } from '@gatepath/core/marks';
-import type { PacketView } from '@gatepath/contract';
-import { ApiError, call } from '../../api/client';
+import type { PacketView, SavedDraft } from '@gatepath/contract';
+import { listWords } from '@gatepath/core/text';
+import { ApiError, call, newId } from '../../api/client';
 import { keys } from '../../api/hooks';
 
 export interface Saving {
@@ -22,6 +23,9 @@ export interface DraftHandle {
   canUndo: boolean;
   canRedo: boolean;
 }
+
+/** Tells this screen from others of the same person. */
+const SCREEN = newId();
 
 const storeKey = (packetId: string) => `gatepath.pending.${packetId}`;
 
@@ -66,17 +70,24 @@ export function useDraft(packet: PacketView): DraftHandle {
     flushing.current = true;
     const sending = pending;
     setSaving({ state: 'saving', sentence: 'Saving…' });
-    call<{ draft: Draft; version: number }>('editPacket', { params: { packetId: packet.id }, body: { edits: sending } })
+    call<SavedDraft>('editPacket', {
+      params: { packetId: packet.id },
+      body: { edits: sending, base: base.version, client: SCREEN },
+    })
       .then((saved) => {
         flushing.current = false;
-        setBase(saved);
+        setBase({ draft: saved.draft, version: saved.version });
         setPending((now) => now.slice(sending.length));
         client.setQueryData<PacketView>(keys.packet(packet.id), (was) =>
-          was && was.version < saved.version ? { ...was, ...saved, name: saved.draft.name } : was,
+          was && was.version < saved.version
+            ? { ...was, draft: saved.draft, version: saved.version, name: saved.draft.name }
+            : was,
         );
         setSaving({
           state: 'saved',
-          sentence: `Saved ${new Date().toLocaleTimeString('en-US', { hour: 'numeric', minute: '2-digit' })}`,
+          sentence: saved.over.length
+            ? `Saved. ${listWords(saved.over)} changed the same thing meanwhile. Your change stands; look at it once more.`
+            : `Saved ${new Date().toLocaleTimeString('en-US', { hour: 'numeric', minute: '2-digit' })}`,
         });
       })
       .catch((error: unknown) => {

@@ -7,6 +7,7 @@ import { sideLabel } from '@gatepath/core/text';
 import { useDeal, useDropDocument, useNewPacket, usePartyActions } from '../../../api/hooks';
 import { DocumentDrop, DocumentRow } from '../../../features/deals/document-drop';
 import { useUploads } from '../../../features/deals/uploads';
+import { FactsCard } from '../../../features/deals/facts-card';
 import { PathStrip } from '../../../features/packet/path-strip';
 import { packetLine } from '../../../features/packet/words';
 import { PartyForm } from '../../../features/people/party-form';
@@ -42,6 +43,7 @@ export default function Deal() {
       <View style={{ flexDirection: wide ? 'row' : 'column', gap: 16, alignItems: wide ? 'flex-start' : 'stretch' }}>
         <View style={{ flex: wide ? 1 : undefined, gap: 16 }}>
           <People deal={d} />
+          <FactsCard deal={d} />
         </View>
         <View style={{ flex: wide ? 1 : undefined, gap: 16 }}>
           <Documents deal={d} uploads={uploads} />
@@ -121,7 +123,9 @@ function PersonRow({
       <View style={{ flex: 1 }}>
         <Strong>{party.name}</Strong>
         <Small>{sideLabel(party.side, party.ordinal)}</Small>
-        <Small style={party.email ? null : { color: p.wine }}>{party.email || 'No email address yet'}</Small>
+        <Small numberOfLines={1} style={party.email ? null : { color: p.wine }}>
+          {party.email || 'No email address yet'}
+        </Small>
       </View>
       <IconButton name="pencil" label={`Correct ${party.name}`} onPress={onEdit} />
       <ConfirmRemove label={`Remove ${party.name}`} onRemove={onDrop} />
