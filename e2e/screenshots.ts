@@ -53,10 +53,16 @@ await shot(phone, 'deal-phone');
 await phone.goto(`${base}/packets/${packetAt('7')}`);
 await phone.waitForSelector(byTestId('sheet'));
 await shot(phone, 'desk-phone');
-for (const tab of ['ledger', 'path', 'check']) {
+for (const tab of ['printed', 'ledger', 'path', 'check']) {
   await tap(phone, `tab-${tab}`);
   await shot(phone, `desk-${tab}-phone`);
 }
+await tap(phone, 'tab-pages');
+await tap(phone, 'all-pages');
+await shot(phone, 'pages-phone');
+await tap(phone, 'thumb-5');
+await tap(phone, 'see-as');
+await shot(phone, 'preview-phone');
 await phone.goto(`${base}/packets/${packetAt('14')}`);
 await phone.waitForSelector(byTestId('ledger'));
 await shot(phone, 'packet-phone');
@@ -72,6 +78,8 @@ await signIn(wide, base, 'odile@towpath-vane.example.com', 'towpath-demo');
 await shot(wide, 'deals-wide');
 await wide.goto(`${base}/packets/${packetAt('7')}`);
 await wide.waitForSelector(byTestId('sheet'));
+await tap(wide, 'all-pages');
+await tap(wide, 'thumb-5');
 await shot(wide, 'desk-wide');
 await wide.goto(`${base}/packets/${packetAt('14')}`);
 await wide.waitForSelector(byTestId('ledger'));
