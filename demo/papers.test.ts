@@ -13,6 +13,7 @@ import {
   type Draft,
   type Mark,
 } from '@gatepath/core/marks';
+import type { PrintedPlace } from '@gatepath/core/reading';
 import type { PacketParty, Side } from '@gatepath/core/routing';
 import { documentOr404, factsOf } from '../server/documents/service';
 import { TestServer } from '../server/test/harness';
@@ -50,6 +51,41 @@ test.each(PAPERS)(
     expect([...(await captionsOn(bytes, pages, [...captions])).keys()].sort()).toEqual([...captions].sort());
   },
 );
+
+const count = (places: PrintedPlace[]) => {
+  const out: Record<string, number> = {};
+  for (const p of places) out[`${p.kind} ${p.role}`] = (out[`${p.kind} ${p.role}`] ?? 0) + 1;
+  return out;
+};
+
+test('what is printed on the demo papers is read: every line, blank and box, and nothing else', async () => {
+  const read = async (bytes: Uint8Array) => count((await server.ctx.pdf.run('inspect', { bytes })).places);
+  expect(await read(await listingAgreement('14 Lantern Row'))).toEqual({
+    'text unknown': 5,
+    'date unknown': 2,
+    'signature seller': 2,
+    'signature broker': 1,
+    'date seller': 2,
+    'date broker': 1,
+    'initials seller': 12,
+  });
+  const disclosure = await read(await sellersDisclosure('14 Lantern Row'));
+  expect(disclosure).toEqual({
+    'checkbox unknown': 132,
+    'text unknown': 8,
+    'initials seller': 10,
+    'signature seller': 2,
+    'signature buyer': 2,
+    'date seller': 2,
+    'date buyer': 2,
+  });
+  expect(await read(await agencyDisclosure())).toMatchObject({
+    'signature seller': 2,
+    'signature buyer': 2,
+    'signature broker': 1,
+    'checkbox unknown': 9,
+  });
+});
 
 /** Ink under a mark. In a blank that is printed for it the line to write on may be there, at its foot; nothing else. */
 function printUnder(facts: DocumentFacts, documentId: string, m: Pick<Mark, 'page' | 'rect'>): Promise<number> {

@@ -124,9 +124,12 @@ test('several marks are taken in hand, lined up, copied, repeated and handed on;
   await tap(page, 'let-go');
   await page.mouse.click(...at(420, 470));
   await page.waitForFunction(() => document.querySelectorAll('[data-testid="mark-text"]').length === 2);
-  // The first one too, with Shift.
+  // The first one too, with Shift. The page may have scrolled to what came into hand.
+  await new Promise((r) => setTimeout(r, 600));
+  const other = (await page.$(`${byTestId('mark-text')}[aria-pressed="false"]`))!;
+  const first = (await other.boundingBox())!;
   await page.keyboard.down('Shift');
-  await page.mouse.click(...at(200, 420));
+  await page.mouse.click(first.x + first.width / 2, first.y + first.height / 2);
   await page.keyboard.up('Shift');
   await tap(page, 'arrange');
   await page.waitForFunction(() => document.body.textContent!.includes('Line up on one line'));

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { cleanDraft, facts, page, party } from '../test-support';
 import { applyEdits, editsToDropParty } from './draft';
 import { overlapArea } from './geometry';
-import { marksOfRedline, wordsBetween } from './redline';
+import { marksOfRedline, shiftStrike, wordsBetween } from './redline';
 import { resolveMarks } from './resolve';
 import { editsToSwapPages } from './swap';
 import type { Redline } from './types';
@@ -76,6 +76,11 @@ test('a strike follows the words from one point to another, line by line', () =>
     { x: 95, y: 100, w: 75, h: 11 },
     { x: 60, y: 116, w: 50, h: 11 },
   ]);
+  // By words instead of by drawing: one more at the end, one fewer at the beginning.
+  const more = shiftStrike(sheet, found, { first: 1, last: 1 })!;
+  expect(more.text).toBe('and lamps stay');
+  expect(shiftStrike(sheet, more, { first: 0, last: 1 })).toBeNull();
+  expect(shiftStrike(sheet, more, { first: 3, last: 0 })).toBeNull();
   expect(wordsBetween(sheet, { x: 500, y: 700 }, { x: 501, y: 700 })).toBeNull();
 });
 

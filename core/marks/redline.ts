@@ -106,7 +106,12 @@ export function wordsBetween(
   const a = near(from);
   const b = near(to);
   if (a < 0 || b < 0) return null;
-  const picked = order.slice(Math.min(a, b), Math.max(a, b) + 1);
+  return stretch(page, order, Math.min(a, b), Math.max(a, b));
+}
+
+/** The words `from` to `to` of a reading order, as boxes line by line. */
+function stretch(page: PageFacts, order: number[], from: number, to: number): { rects: Rect[]; text: string } {
+  const picked = order.slice(from, to + 1);
   const rects: Rect[] = [];
   for (const i of picked) {
     const r = page.print[i]!;
@@ -120,6 +125,31 @@ export function wordsBetween(
     } else rects.push({ ...r });
   }
   return { rects, text: picked.map((i) => page.words[i] ?? '').join(' ') };
+}
+
+/**
+ * A strike with its first and last word moved on by so many words (back when negative), for
+ * those who do not draw; null when it would reach over the page's words or have none left.
+ */
+export function shiftStrike(
+  page: PageFacts,
+  redline: Pick<Redline, 'rects'>,
+  by: { first: number; last: number },
+): { rects: Rect[]; text: string } | null {
+  const order = readingOrder(page);
+  const at = (x: number, r: Rect, edge: 'left' | 'right') =>
+    order.findIndex((i) => {
+      const w = page.print[i]!;
+      const near = edge === 'left' ? Math.abs(w.x - x) : Math.abs(w.x + w.w - x);
+      return near < 0.6 && w.y < r.y + r.h && w.y + w.h > r.y;
+    });
+  const head = redline.rects[0]!;
+  const tail = redline.rects[redline.rects.length - 1]!;
+  const first = at(head.x, head, 'left') + by.first;
+  const last = at(tail.x + tail.w, tail, 'right') + by.last;
+  if (at(head.x, head, 'left') < 0 || at(tail.x + tail.w, tail, 'right') < 0) return null;
+  if (first < 0 || last >= order.length || first > last) return null;
+  return stretch(page, order, first, last);
 }
 
 /** Indexes of a page's words line by line, left to right. */

@@ -199,6 +199,14 @@ export function judge(scan: PageScan, b: Blank, paper: PaperContext, soFar: Map<
     width > 80
   ) {
     const under = c.below.length > 0 && role(belowText) !== null;
+    // "Note of the broker" names somebody, but asks for something else.
+    if (
+      !under &&
+      /\b(?:notes?|remarks?|comments?|instructions?|share|fee|part|copy|for use|notas?|observaciones)\b/.test(
+        plain(c.left),
+      )
+    )
+      return [done(b, c, 'text', who, label, 0.6, 'none')];
     return [
       done(
         b,

@@ -3,6 +3,7 @@ import type { ComposeBody, DocumentPatch } from '@gatepath/contract';
 import type { Context } from '../context';
 import { serve } from '../http/routing';
 import { unusable } from '../problem';
+import * as bringIn from './bring-in';
 import * as service from './service';
 
 export function documentRoutes(app: FastifyInstance, ctx: Context): void {
@@ -10,10 +11,10 @@ export function documentRoutes(app: FastifyInstance, ctx: Context): void {
     const part = await request.file();
     if (!part) throw unusable('no-file', 'No file came with the request. Choose a PDF and try again.');
     // Not `reply.type` but the content decides what a file is; its name is only shown.
-    return service.addDocument(ctx, params.dealId!, part.filename.slice(0, 200), part.file);
+    return bringIn.addDocument(ctx, params.dealId!, part.filename.slice(0, 200), part.file);
   });
   serve<DocumentPatch>(app, 'setDocument', ({ params, body }) => service.changeDocument(ctx, params.documentId!, body));
-  serve<ComposeBody>(app, 'composeDocument', ({ params, body }) => service.composeDocument(ctx, params.dealId!, body));
+  serve<ComposeBody>(app, 'composeDocument', ({ params, body }) => bringIn.composeDocument(ctx, params.dealId!, body));
   serve(app, 'dropDocument', async ({ params, reply }) => {
     await service.dropDocument(ctx, params.documentId!);
     return reply.code(204).send();

@@ -130,6 +130,13 @@ async function docxToPdf(bytes: Uint8Array, title: string): Promise<Uint8Array> 
   });
 }
 
+/** Most bytes a DOCX may unpack to. */
+const MAX_UNFOLDED = 200 * 1024 * 1024;
+
+function sizeOf(file: JSZip.JSZipObject): number {
+  return (file as unknown as { _data?: { uncompressedSize?: number } })._data?.uncompressedSize ?? 0;
+}
+
 /** Characters a line drawn by a tab stop is given. */
 const LINE = '_'.repeat(30);
 
@@ -141,6 +148,9 @@ async function withLeaders(bytes: Uint8Array): Promise<Buffer> {
   const zip = await JSZip.loadAsync(bytes);
   const part = zip.file('word/document.xml');
   if (!part) throw new Error('no document in the file');
+  // A small file can unfold into a huge one; what it says of itself is asked before it is unfolded.
+  const unfolded = Object.values(zip.files).reduce((n, f) => n + sizeOf(f), 0);
+  if (unfolded > MAX_UNFOLDED) throw new Error('too large once unpacked');
   const xml = await part.async('string');
   const drawn = xml.replace(/<w:p[ >](?:(?!<\/w:p>)[\s\S])*<\/w:p>/g, (p) =>
     /w:leader="(?:underscore|heavy)"/.test(p)

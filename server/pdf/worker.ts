@@ -4,6 +4,7 @@ import { compose, type ComposePart } from './compose';
 import { convert, sortOf, type PaperKind } from './convert';
 import { drawPng } from './draw';
 import { missingCharacters, type FaceName } from './fonts';
+import { inspect } from './inspect';
 import { prepare } from './prepare';
 import { readFacts } from './read';
 import { seal, type SealTask } from './seal';
@@ -13,6 +14,7 @@ export const tasks = {
   convert: async (t: { file: string; kind: Exclude<PaperKind, 'pdf'>; title: string }) =>
     convert(new Uint8Array(await readFile(t.file)), t.kind, t.title),
   compose: async (t: { parts: ComposePart[] }) => compose(t.parts),
+  inspect: async (t: { bytes: Uint8Array }) => inspect(t.bytes),
   prepare: async (t: { file: string }) => prepare(new Uint8Array(await readFile(t.file))),
   facts: readFacts,
   png: drawPng,

@@ -17,6 +17,7 @@ import {
   roundRect,
   ruleOf,
   sameSize,
+  shiftStrike,
   snap,
   wordsBetween,
   type Draft,
@@ -231,6 +232,21 @@ export function markActs(b: Bench) {
     b.setRedline(null);
     b.setSaid('The change and its initials are gone.');
   };
+  /** Moves the ends of a strike by words, for those who do not draw. */
+  const moveStrike = (id: string, by: { first: number; last: number }) => {
+    const was = draft.redlines.find((r) => r.id === id);
+    const page = was && pageAt(was.documentId, was.page);
+    const words = was && page ? shiftStrike(page, was, by) : null;
+    if (!was || !words) return;
+    edit([
+      {
+        op: 'put',
+        list: 'redlines',
+        item: { ...was, rects: words.rects.map(roundRect), text: words.text.slice(0, 2000), moved: [] },
+      },
+    ]);
+    b.setSaid(`Struck: ${words.text}`);
+  };
   const changeRedline = (id: string, more: { text?: string; rect?: Rect }) => {
     const was = draft.redlines.find((r) => r.id === id);
     if (!was) return;
@@ -293,6 +309,7 @@ export function markActs(b: Bench) {
     insert,
     dropRedline,
     changeRedline,
+    moveStrike,
     everyPageLikeThis,
   };
 }

@@ -33,6 +33,16 @@ export function RedlineBar({ desk, id }: { desk: Desk; id: string }) {
           dense
         />
       ) : null}
+      {redline.kind === 'strike' ? (
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+          <BarButton onPress={() => desk.moveStrike(id, { first: 0, last: 1 })} testID="strike-more">
+            One word more
+          </BarButton>
+          <BarButton onPress={() => desk.moveStrike(id, { first: 0, last: -1 })}>One fewer</BarButton>
+          <BarButton onPress={() => desk.moveStrike(id, { first: -1, last: -1 })}>A word back</BarButton>
+          <BarButton onPress={() => desk.moveStrike(id, { first: 1, last: 1 })}>A word on</BarButton>
+        </View>
+      ) : null}
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
         {redline.kind === 'strike' ? (
           <BarButton

@@ -1,0 +1,57 @@
+/** What reading needs to know of a font, from what pdf.js says about it. */
+import type { M } from './paths';
+
+export interface FontFacts {
+  name: string;
+  bold: boolean;
+  matrix: M;
+  vertical: boolean;
+  /** What single characters of a picture font stand for. */
+  boxes: Map<number, string> | null;
+}
+
+export const PLAIN: FontFacts = {
+  name: '',
+  bold: false,
+  matrix: [0.001, 0, 0, 0.001, 0, 0],
+  vertical: false,
+  boxes: null,
+};
+
+/** Characters of picture fonts that are boxes to tick (Wingdings and Zapf Dingbats encodings). */
+const WINGDINGS = new Map<number, string>([
+  [0x6f, '\u2610'],
+  [0x71, '\u2751'],
+  [0x72, '\u2752'],
+  [0xa8, '\u25fb'],
+  [0xa3, '\u2610'],
+  [0xfe, '\u2611'],
+  [0xfd, '\u2612'],
+  [0xa1, '\u25cb'],
+]);
+const DINGBATS = new Map<number, string>([
+  [0x6e, '\u25a1'],
+  [0x6f, '\u274f'],
+  [0x70, '\u2750'],
+  [0x71, '\u2751'],
+  [0x72, '\u2752'],
+]);
+
+/** The facts of a font as pdf.js hands it over. */
+export function fontFacts(raw: unknown): FontFacts {
+  const f = (raw ?? {}) as {
+    name?: string;
+    bold?: boolean;
+    black?: boolean;
+    fontMatrix?: number[];
+    vertical?: boolean;
+  };
+  const name = f.name ?? '';
+  return {
+    name,
+    bold: !!f.bold || !!f.black || /bold|black|heavy|semibold|demi/i.test(name),
+    matrix: (f.fontMatrix?.length === 6 ? f.fontMatrix : PLAIN.matrix) as M,
+    vertical: !!f.vertical,
+    boxes: /wingding/i.test(name) ? WINGDINGS : /dingbat/i.test(name) ? DINGBATS : null,
+  };
+}
