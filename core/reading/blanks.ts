@@ -3,6 +3,7 @@ import type { Rect } from '../marks/types';
 import { framesOf } from './frames';
 import { boxOf, linesOf, phrasesOf, type Phrase, type TextLine, type Token } from './text';
 import type { AcrossLine, PageContent } from './types';
+import { kindOfWords } from './words';
 
 export interface Blank {
   x0: number;
@@ -30,7 +31,7 @@ export interface PageScan {
   right: number;
 }
 
-const BOX_GLYPH = /[\u2610-\u2612\u25a1\u25a2\u25fb\u25fd\u2b1c\u2b1a\u274f-\u2752\u25cb\u25ef\u2751\u2752]/u;
+export const BOX_GLYPH = /[\u2610-\u2612\u25a1\u25a2\u25fb\u25fd\u2b1c\u2b1a\u274f-\u2752\u25cb\u25ef\u2751\u2752]/u;
 const TICKED = /^[xX\u2713-\u2718\u2022]$/u;
 
 /** Looks over one page. */
@@ -48,8 +49,21 @@ export function scanPage(content: PageContent): PageScan {
   const ruled = alone.flatMap((l) => ruledBlank(scan, l));
   scan.blanks = [...boxes, ...inCells];
   for (const b of [...typed, ...ruled]) if (!scan.blanks.some((o) => clash(o, b))) scan.blanks.push(b);
+  for (const b of scan.blanks)
+    if (b.made === 'underscores' || b.made === 'dots' || b.made === 'parens') b.h = Math.max(b.h, freeAbove(scan, b));
   scan.blanks.sort((a, b) => (Math.abs(a.y - b.y) > 4 ? a.y - b.y : a.x0 - b.x0));
   return scan;
+}
+
+/** Height above a typed blank that nothing is printed in: a hand wants more than the line's own type. */
+function freeAbove(scan: PageScan, b: Blank): number {
+  let top = b.y - 26;
+  const over = (x0: number, x1: number) => x0 < b.x1 - 0.5 && x1 > b.x0 + 0.5;
+  for (const p of scan.phrases)
+    if (p.y < b.y - 0.6 * p.size && over(p.x0, p.x1)) top = Math.max(top, p.y + 0.24 * p.size);
+  for (const o of scan.blanks) if (o !== b && o.y < b.y - 3 && over(o.x0, o.x1)) top = Math.max(top, o.y + 1);
+  for (const l of scan.content.across) if (l.y < b.y - 3 && over(l.x0, l.x1)) top = Math.max(top, l.y + 1);
+  return b.y - top - 1;
 }
 
 function clash(a: Blank, b: Blank): boolean {
@@ -109,7 +123,7 @@ function typedBlanks(line: TextLine): Blank[] {
       // "__/__/____" and "__-__-____" are one blank in pieces.
       while (
         t[j + 1]?.made === 'word' &&
-        /^[/\-\u2013]$/.test(t[j + 1]!.text) &&
+        /^[/\-\u2013](?:20)?$/.test(t[j + 1]!.text) &&
         t[j + 2]?.made === 'underscores' &&
         t[j + 2]!.x0 - t[j]!.x1 < 2.2 * tok.size &&
         t[j]!.x1 - t[j]!.x0 < 60 &&
@@ -205,7 +219,12 @@ function cellBlanks(scan: PageScan, boxes: Blank[]): Blank[] {
         cell: c,
         inside: words,
       });
-    else if (single && beside > Math.max(34, 0.3 * c.w) && /:\s*$/.test(words.map((w) => w.text).join(' ')))
+    else if (
+      single &&
+      beside > Math.max(34, 0.3 * c.w) &&
+      (/:\s*$/.test(words.map((w) => w.text).join(' ')) ||
+        (c.h > 1.9 * size && asksFor(words) && !headsColumn(scan, c)))
+    )
       out.push({
         x0: end + 3,
         x1: c.x + c.w - 2,
@@ -217,6 +236,21 @@ function cellBlanks(scan: PageScan, boxes: Blank[]): Blank[] {
       });
   }
   return out;
+}
+
+/** Whether the cell right under this one is empty: then this one is its head. */
+function headsColumn(scan: PageScan, c: Rect): boolean {
+  return scan.cells.some(
+    (o) =>
+      Math.abs(o.x - c.x) < 4 && Math.abs(o.w - c.w) < 6 && Math.abs(o.y - c.y - c.h) < 4 && !textIn(scan, o).length,
+  );
+}
+
+/** Whether a cell's few words ask for a hand, a day or a name: a head cell would be no higher than its words. */
+function asksFor(words: Phrase[]): boolean {
+  const text = words.map((w) => w.text).join(' ');
+  const kind = kindOfWords(text);
+  return text.split(' ').length < 5 && kind !== null && kind !== 'text' && !words.some((w) => w.bold);
 }
 
 function within(t: Token, c: Rect): boolean {

@@ -137,7 +137,11 @@ function aboveOf(scan: PageScan, b: Blank): string {
       if (rise < 6 || rise > 46) return false;
       if (p.x0 < b.x0 - 10 || p.x0 > b.x0 + 0.55 * (b.x1 - b.x0)) return false;
       if (p.x1 - p.x0 > 1.2 * (b.x1 - b.x0) + 20) return false;
-      // A caption under another blank is not one over this.
+      // Words before a blank on their own row, or under another blank, are that one's.
+      if (scan.blanks.some((o) => o !== b && onRow(p, o) && o.x0 >= p.x1 - 4 && o.x0 - p.x1 < 26 && o.made !== 'box'))
+        return false;
+      if (scan.blanks.some((o) => o !== b && onRow(p, o) && o.x1 <= p.x0 + 4 && p.x0 - o.x1 < 14 && o.made !== 'box'))
+        return false;
       return !scan.blanks.some(
         (o) =>
           o !== b &&

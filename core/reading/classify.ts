@@ -1,5 +1,5 @@
 /** What a blank is for, judged by its captions. */
-import type { Blank, PageScan } from './blanks';
+import { BOX_GLYPH, type Blank, type PageScan } from './blanks';
 import { captionsOf, tail, type Captions } from './captions';
 import type { PlaceKind, PlaceRole } from './types';
 import { kindOfWords, plain, roleOfWords, type RoleRead } from './words';
@@ -64,6 +64,24 @@ export function judge(scan: PageScan, b: Blank, paper: PaperContext, soFar: Map<
       ),
     ];
 
+  // "Tenants: ______ and ______": one after the other asks the same.
+  if (
+    prior &&
+    (prior.kind === 'name' || (prior.kind === 'signature' && prior.by === 'role')) &&
+    /^(?:and|y|&)$/i.test(c.left)
+  )
+    return [
+      done(
+        b,
+        c,
+        prior.kind,
+        prior.role && { role: prior.role.role, ordinal: null },
+        prior.label,
+        prior.confidence,
+        prior.by,
+      ),
+    ];
+
   const belowText = c.below.map((p) => p.text).join(' ');
   // A sentence that goes on behind the blank is no caption of it.
   const flows = /^[,;.]|^[a-z]{2,}/.test(c.right) && !/^(?:date|fecha|signature|firma|initials)\b/.test(right);
@@ -84,8 +102,8 @@ export function judge(scan: PageScan, b: Blank, paper: PaperContext, soFar: Map<
 
   const sources: { text: string; weight: number }[] = [
     { text: c.cell, weight: 1 },
-    { text: b.made === 'cell' ? c.colHead : '', weight: 0.95 },
-    { text: shortLeft, weight: 0.97 },
+    { text: b.made === 'cell' && !c.cell ? c.colHead : '', weight: 0.95 },
+    { text: c.cell ? '' : shortLeft, weight: 0.97 },
     { text: belowText, weight: 0.96 },
     { text: c.sentence ? tail(c.left, 4) : '', weight: 0.6 },
     {
@@ -95,8 +113,9 @@ export function judge(scan: PageScan, b: Blank, paper: PaperContext, soFar: Map<
           : '',
       weight: 0.85,
     },
-    { text: b.made === 'cell' ? c.rowHead : '', weight: 0.8 },
-    { text: flows ? '' : c.above, weight: 0.8 },
+    { text: b.made === 'cell' && !c.cell ? c.rowHead : '', weight: 0.8 },
+    // Words over the line count only where nothing stands before it.
+    { text: flows || plain(shortLeft).length > 2 || c.cell ? '' : c.above, weight: 0.8 },
   ];
   const roleText = [c.cell, shortLeft, belowText, c.right, c.rowHead, c.colHead, flows ? '' : c.above].map(role);
   let who =
@@ -187,6 +206,13 @@ export function judge(scan: PageScan, b: Blank, paper: PaperContext, soFar: Map<
     return [done(b, c, kind, who, label, Math.min(0.97, best.weight), 'words')];
   }
 
+  // "by ______ (“Seller”)": the paper says who is called so.
+  if (bracket && width > 80) return [done(b, c, 'name', bracket, label, 0.75, 'role')];
+
+  // Witnesses and notaries sign too; they are nobody of the packet.
+  if (OUTSIDER.test(plain(label)) && width > 80 && !c.sentence)
+    return [done(b, c, 'signature', null, label, 0.7, 'role')];
+
   // "X ______": an old way to say sign here.
   if (/(?:^|\s)x:?$/.test(plain(c.left)) && width > 60) return [done(b, c, 'signature', who, label, 0.9, 'words')];
 
@@ -254,6 +280,9 @@ function done(
   return { blank, captions, kind, role, label: label.trim().slice(0, 120), confidence, by };
 }
 
+/** People who sign beside the parties. */
+export const OUTSIDER = /\b(?:witness(?:es)?|notary(?: public)?|testigos?|notari[oa])\b/;
+
 /** Words that a day follows. */
 const DAY_BEFORE =
   /\b(?:on|on or (?:before|about|after)|until|(?:no|not) later than|as of|commencing|beginning|effective|hasta(?: el)?|desde(?: el)?|a partir del?|el dia)$/;
@@ -268,15 +297,29 @@ function afterRow(scan: PageScan, b: Blank): string {
 }
 
 function boxPlace(scan: PageScan, b: Blank, c: Captions): Judged {
-  const next = scan.phrases
-    .filter(
-      (p) =>
-        p.x0 >= b.x1 - 3 &&
-        p.x0 - b.x1 < 40 &&
-        Math.abs(p.y - 0.33 * p.size - (b.y - b.h / 2)) < 0.7 * Math.max(p.size, b.h),
+  const middle = b.y - b.h / 2;
+  const line = scan.lines.find((l) =>
+    l.tokens.some(
+      (t) =>
+        t.x0 >= b.x1 - 3 && t.x0 - b.x1 < 40 && Math.abs(t.y - 0.33 * t.size - middle) < 0.7 * Math.max(t.size, b.h),
+    ),
+  );
+  // Its words go on to the next box, blank or wide gap.
+  const words: string[] = [];
+  let at = b.x1;
+  for (const t of line?.tokens ?? []) {
+    if (t.x0 < b.x1 - 3) continue;
+    if (
+      t.made !== 'word' ||
+      BOX_GLYPH.test(t.text) ||
+      /^[[(]+$/.test(t.text) ||
+      t.x0 - at > (words.length ? 1.6 * t.size : 40)
     )
-    .sort((p, q) => p.x0 - q.x0)[0];
-  return done(b, c, 'checkbox', null, next?.text ?? c.left, b.cell ? 0.9 : 0.92, 'shape');
+      break;
+    if (!/^[\])]+$/.test(t.text)) words.push(t.text.replace(/^[\])]+/, ''));
+    at = t.x1;
+  }
+  return done(b, c, 'checkbox', null, words.join(' ') || c.left, b.cell ? 0.9 : 0.92, 'shape');
 }
 
 /** Whether people sign around here: a date to be written close by, or the word signature over the block. */

@@ -2,7 +2,7 @@
 import type { Rect } from '../marks/types';
 import { scanPage, type PageScan } from './blanks';
 import { sameRow } from './captions';
-import { judge, type Judged, type PaperContext } from './classify';
+import { judge, OUTSIDER, type Judged, type PaperContext } from './classify';
 import type { Phrase } from './text';
 import type { PageContent, PlaceKind, PrintedPlace } from './types';
 import { isRoleHeading, ownerOf, plain, roleOfWords, type RoleRead } from './words';
@@ -81,6 +81,7 @@ function giveRoles(scan: PageScan, all: Judged[], paper: PaperContext): void {
   );
   const signs = all.filter((j) => j.kind === 'signature');
   for (const s of signs) {
+    if (OUTSIDER.test(plain(s.label))) continue;
     // "Agent" under a heading that says whose agent is that one.
     const vague = s.role?.role === 'broker' && !/\b(?:listing|seller|landlord|owner|lessor)/.test(plain(s.label));
     if (s.role && !vague) continue;
@@ -93,19 +94,28 @@ function giveRoles(scan: PageScan, all: Judged[], paper: PaperContext): void {
     const partner = j.kind === 'initials' ? null : partnerOf(j, signs);
     if (
       partner?.role &&
-      (PERSONAL.includes(j.kind) || (j.kind === 'text' && !j.captions.sentence && inBlock(j, partner)))
+      (PERSONAL.includes(j.kind) || (j.kind === 'text' && OF_SIGNER.test(plain(j.label)) && inBlock(j, partner)))
     ) {
       if (!j.role || (j.role.role === partner.role.role && j.role.ordinal === null)) {
         j.role = partner.role;
         shared.set(j, partner);
       }
     }
-    if (!j.role && (j.kind === 'initials' || j.kind === 'name' || (j.kind === 'date' && !j.captions.sentence))) {
+    if (
+      !j.role &&
+      (j.kind === 'initials' ||
+        j.kind === 'name' ||
+        (j.kind === 'date' && /^\(?(?:date|dated|date signed|fecha)\b/.test(plain(j.label))))
+    ) {
       const found = underHeading(scan, j, headings, paper);
       if (found) j.role = found;
     }
   }
 }
+
+/** What a signer writes about himself beside the signature. */
+const OF_SIGNER =
+  /\b(?:phone|telephone|tel|cell|mobile|fax|e-?mail|address|licen[sc]e|lic|title|its|firm|company|brokerage|time|domicilio|direccion|telefono|correo|titulo|cargo|empresa)\b/;
 
 /** Which signature's role a date or name has taken over; its ordinal follows. */
 const shared = new WeakMap<Judged, Judged>();
