@@ -223,7 +223,7 @@ function cellBlanks(scan: PageScan, boxes: Blank[]): Blank[] {
       single &&
       beside > Math.max(34, 0.3 * c.w) &&
       (/:\s*$/.test(words.map((w) => w.text).join(' ')) ||
-        (c.h > 1.9 * size && asksFor(words) && !headsColumn(scan, c)))
+        (c.h > 2.4 * size && asksFor(words) && !headsColumn(scan, c)))
     )
       out.push({
         x0: end + 3,
@@ -283,6 +283,13 @@ function ruledBlank(scan: PageScan, l: AcrossLine): Blank[] {
   if (
     long &&
     scan.phrases.some((p) => l.y - p.y > 1 && l.y - p.y < 14 && p.x0 < l.x1 && p.x1 > l.x0 && !/[:?]\s*$/.test(p.text))
+  )
+    return [];
+  // A line right under words that begin where it begins underlines them, or ends a row of a table.
+  if (
+    scan.phrases.some(
+      (p) => l.y - p.y > 0 && l.y - p.y < 11 && p.x0 > l.x0 - 3 && p.x0 < l.x0 + 14 && !/[:?]\s*$/.test(p.text),
+    )
   )
     return [];
   // What is printed through the line strikes it out.

@@ -115,9 +115,20 @@ export function judge(scan: PageScan, b: Blank, paper: PaperContext, soFar: Map<
     },
     { text: b.made === 'cell' && !c.cell ? c.rowHead : '', weight: 0.8 },
     // Words over the line count only where nothing stands before it.
-    { text: flows || plain(shortLeft).length > 2 || c.cell ? '' : c.above, weight: 0.8 },
+    {
+      text: flows || plain(shortLeft).length > 2 || c.cell || (pageWide && b.made === 'rule') ? '' : c.above,
+      weight: 0.8,
+    },
   ];
-  const roleText = [c.cell, shortLeft, belowText, c.right, c.rowHead, c.colHead, flows ? '' : c.above].map(role);
+  const roleText = [
+    c.cell,
+    shortLeft,
+    belowText,
+    c.right,
+    c.rowHead,
+    c.colHead,
+    flows || (pageWide && b.made === 'rule') ? '' : c.above,
+  ].map(role);
   let who =
     roleText.find((r) => r !== null && r.ordinal !== null && roleText.find((q) => q)?.role === r.role) ??
     roleText.find((r) => r) ??
