@@ -263,6 +263,60 @@ test('pages are left out and a file replaced, and marks stay with their pages', 
   await page.browserContext().close();
 });
 
+test('two documents are made one and that one two again, and everything prepared on them stays', async () => {
+  const deal = await office.deal('8 Weir Terrace', people(2));
+  const one = await office.paper(deal.id, 'one.pdf', bytes);
+  const two = await office.paper(
+    deal.id,
+    'two.txt',
+    Buffer.from('A short paper\n\nBuyer: ______________________ Date: __________\n'),
+  );
+  const packet = await office.packet(deal.id, 'Both', [one.id, two.id]);
+  const page = await open(WIDE, `/packets/${packet.id}`);
+  await tap(page, 'accept-all');
+  await saved(page);
+  const before = (await marksOf(packet.id)).length;
+  const choose = async (words: string) => {
+    await page.waitForFunction((w: string) => document.body.textContent!.includes(w), {}, words);
+    await page.evaluate((w: string) => {
+      const item = Array.from(document.querySelectorAll('[role="menuitem"]')).find((e) => e.textContent!.includes(w));
+      (item as HTMLElement).click();
+    }, words);
+  };
+  const documents = async (n: number) => {
+    for (let i = 0; i < 200; i++) {
+      const { draft } = await office.look(packet.id);
+      if (draft.documents.length === n) return draft;
+      await new Promise((r) => setTimeout(r, 100));
+    }
+    throw new Error(`the packet never had ${n} documents`);
+  };
+  await tap(page, 'document-more-0');
+  await choose('Join with two');
+  const joined = await documents(1);
+  expect(joined.marks).toHaveLength(before);
+  // The short paper has one line for buyers; the second buyer was given places beside it.
+  const last = joined.marks.filter((m) => m.page === 15).map((m) => m.kind);
+  expect(last.sort()).toEqual(['date_signed', 'date_signed', 'label', 'signature', 'signature']);
+  await tap(page, 'all-pages');
+  await tap(page, 'change-pages');
+  await page.evaluate(() => {
+    const all = Array.from(document.querySelectorAll('[role="button"]')).filter(
+      (e) => e.textContent === 'Split before',
+    );
+    (all[1] as HTMLElement).click();
+  });
+  const split = await documents(2);
+  expect(split.marks).toHaveLength(before);
+  expect(new Set(split.marks.map((m) => m.documentId))).toEqual(new Set(split.documents.map((d) => d.id)));
+  // All of it is undone on the desk: the documents the deal had stand there again.
+  for (let i = 0; i < 2; i++) await tap(page, 'undo');
+  const back = await documents(2);
+  expect(back.documents.map((d) => d.id)).toEqual([one.id, two.id]);
+  expect(back.marks).toHaveLength(before);
+  await page.browserContext().close();
+});
+
 test('a packet is seen as a party will see it, without being sent', async () => {
   const { packet, deal } = await freshPacket('4 Weir Terrace');
   const page = await open(PHONE, `/packets/${packet.id}`);

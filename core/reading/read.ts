@@ -1,6 +1,6 @@
 /** Reading a whole paper: every printed place with its kind, its role and which one of that role. */
 import type { Rect } from '../marks/types';
-import { scanPage, type PageScan } from './blanks';
+import { scanPage, type Blank, type PageScan } from './blanks';
 import { sameRow } from './captions';
 import { judge, OUTSIDER, type Judged, type PaperContext } from './classify';
 import type { Phrase } from './text';
@@ -36,16 +36,24 @@ export function readPlaces(pages: PageContent[], fields: PrintedPlace[] = [], be
   };
   const out: PrintedPlace[] = [];
   scans.forEach((scan, i) => {
+    const own = fields.filter((f) => f.page === i + 1);
+    const stands = ownBlanks(scan, own);
     const judged = judgePage(scan, paper);
+    // What a field says of itself counts for its neighbours too: a date beside it is its party's.
+    for (const j of judged) {
+      const f = stands.get(j.blank);
+      if (f) sayOwn(j, f);
+    }
     giveRoles(scan, judged, paper);
     giveOrdinals(judged);
-    const own = fields.filter((f) => f.page === i + 1);
-    const printed = judged
-      .filter((j) => j.confidence >= LEAST)
-      .map((j) => place(j, i + 1))
-      .filter((p) => !own.some((f) => meets(f.rect, p.rect)));
-    for (const f of own) out.push(f.role === 'unknown' ? withNeighbour(f, judged, i + 1) : f);
-    out.push(...printed);
+    for (const j of judged) if (!stands.has(j.blank) && j.confidence >= LEAST) out.push(place(j, i + 1));
+    for (const [blank, f] of stands)
+      out.push(
+        withCaptions(
+          f,
+          judged.find((j) => j.blank === blank),
+        ),
+      );
   });
   return out.sort(
     (a, b) =>
@@ -214,6 +222,11 @@ function sameHead(last: Judged, mine: Judged[]): boolean {
   return mine.some((o) => o !== last && sameRow(o.blank, last.blank));
 }
 
+/** A caption without the brackets and signs that led up to the blank. */
+function tidyLabel(label: string): string {
+  return label.replace(/[\s([{$:;,_-]+$/u, '').trim();
+}
+
 function place(j: Judged, page: number): PrintedPlace {
   return {
     page,
@@ -221,8 +234,7 @@ function place(j: Judged, page: number): PrintedPlace {
     role: j.role?.role ?? 'unknown',
     ordinal: j.role ? (j.role.ordinal ?? 1) : null,
     rect: rectOf(j),
-    // Brackets and signs that led up to the blank are no part of its name.
-    label: j.label.replace(/[\s([{$:;,_-]+$/u, '').trim(),
+    label: tidyLabel(j.label),
     source: 'print',
     confidence: Math.round(j.confidence * 100) / 100,
   };
@@ -249,16 +261,47 @@ function meets(a: Rect, b: Rect): boolean {
   return w > 0.3 * Math.min(a.w, b.w) && h > 0.2 * Math.min(a.h, b.h);
 }
 
-/** A field whose name says nothing takes kind and role from what is printed at its place. */
-function withNeighbour(f: PrintedPlace, judged: Judged[], page: number): PrintedPlace {
-  const under = judged.map((j) => place(j, page)).find((p) => meets(f.rect, p.rect));
-  if (!under) return f;
-  const open = f.kind === 'text' && !f.field?.multiline && under.kind !== 'checkbox';
+/** Puts a form's fields among the blanks of a page, in the place of what is printed under them. */
+function ownBlanks(scan: PageScan, fields: PrintedPlace[]): Map<Blank, PrintedPlace> {
+  const out = new Map<Blank, PrintedPlace>();
+  for (const f of fields) {
+    const { x, y, w, h } = f.rect;
+    scan.blanks = scan.blanks.filter(
+      (b) => out.has(b) || !meets(f.rect, { x: b.x0, y: b.y - b.h, w: b.x1 - b.x0, h: b.h + 3 }),
+    );
+    const blank: Blank = {
+      x0: x,
+      x1: x + w,
+      y: y + h,
+      h,
+      made: f.kind === 'checkbox' ? 'box' : 'rule',
+      ...(f.kind === 'checkbox' ? { cell: f.rect } : {}),
+    };
+    scan.blanks.push(blank);
+    out.set(blank, f);
+  }
+  scan.blanks.sort((p, q) => (Math.abs(p.y - q.y) > 4 ? p.y - q.y : p.x0 - q.x0));
+  return out;
+}
+
+/** From here on a field's name is taken to say what it is for. */
+const NAMED = 0.9;
+const isNamed = (f: PrintedPlace) => f.kind !== 'text' || f.confidence >= NAMED;
+
+function sayOwn(j: Judged, f: PrintedPlace): void {
+  if (isNamed(f)) j.kind = f.kind;
+  if (f.role !== 'unknown') j.role = { role: f.role, ordinal: f.ordinal };
+}
+
+/** A field whose name says nothing takes kind, role and words from what is printed beside it. */
+function withCaptions(f: PrintedPlace, j: Judged | undefined): PrintedPlace {
+  if (!j) return f;
+  const plainField = !f.field?.multiline && !f.field?.options.length && j.kind !== 'checkbox';
   return {
     ...f,
-    kind: open ? under.kind : f.kind,
-    role: under.role,
-    ordinal: under.ordinal,
-    label: /^[\w.[\]-]*$/.test(f.label) && under.label ? under.label : f.label,
+    kind: isNamed(f) || !plainField ? f.kind : j.kind,
+    role: f.role !== 'unknown' ? f.role : (j.role?.role ?? 'unknown'),
+    ordinal: f.role !== 'unknown' ? f.ordinal : j.role ? (j.role.ordinal ?? 1) : null,
+    label: isNamed(f) && f.kind !== 'checkbox' ? f.label : tidyLabel(j.label) || f.label,
   };
 }

@@ -280,6 +280,31 @@ test.each<[Partial<FormField>, string, string, number | null]>([
   expect(placeOfField(field(f))).toMatchObject({ kind, role, ordinal, source: 'acroform' });
 });
 
+test('a field whose name says nothing is what is printed beside it, and lends its role to its neighbours', () => {
+  const sheet = filled()
+    .text(60, 300, 'Seller 2 signature:')
+    .text(60, 340, 'Initials of buyer:')
+    .text(60, 380, 'The stove stays')
+    .text(330, 300, 'Date:');
+  const at = (name: string, x: number, y: number, w: number, more: Partial<FormField> = {}) =>
+    placeOfField(field({ name, rect: { x, y: y - 14, w, h: 18 }, ...more }))!;
+  const places = readPlaces(
+    [sheet.content],
+    [
+      at('Text1', 170, 300, 140),
+      at('Text2', 365, 300, 80),
+      at('Text3', 170, 340, 40),
+      at('Box1', 40, 380, 12, { type: 'tick' }),
+    ],
+  );
+  expect(places.map((p) => [p.kind, p.role, p.ordinal, p.label, p.source])).toEqual([
+    ['signature', 'seller', 2, 'Seller 2 signature', 'acroform'],
+    ['date', 'seller', 2, 'Date', 'acroform'],
+    ['initials', 'buyer', 1, 'Initials of buyer', 'acroform'],
+    ['checkbox', 'unknown', null, 'The stove stays', 'acroform'],
+  ]);
+});
+
 test('buttons and fields nobody can fill are no places', () => {
   expect(placeOfField(field({ type: 'button' }))).toBeNull();
   expect(placeOfField(field({ readOnly: true }))).toBeNull();
