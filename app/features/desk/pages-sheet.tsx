@@ -176,7 +176,8 @@ export function PagesSheet({ desk, onClose }: { desk: Desk; onClose: () => void 
                         backgroundColor: '#FFFFFF',
                         borderWidth: 1,
                         borderColor: p.rule,
-                        transform: [{ rotate: `${item.turn}deg` }],
+                        // On its side a page is as wide as it was high; it is shown smaller to stay in its place.
+                        transform: [{ rotate: `${item.turn}deg` }, { scale: item.turn % 180 ? 0.78 : 1 }],
                       }}
                       resizeMode="stretch"
                     />

@@ -48,7 +48,8 @@ export function SelectionBar({ desk, onDetails }: { desk: Desk; onDetails: () =>
       <ScrollView horizontal showsHorizontalScrollIndicator={false}>
         <PartyTokens desk={desk} />
       </ScrollView>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+      {/* One row that scrolls: the page behind the bar is what matters on a phone. */}
+      <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={{ gap: 8 }}>
         <BarButton onPress={() => setRepeating(true)} testID="repeat">
           Repeat
         </BarButton>
@@ -106,7 +107,7 @@ export function SelectionBar({ desk, onDetails }: { desk: Desk; onDetails: () =>
             All on this page
           </BarButton>
         ) : null}
-      </View>
+      </ScrollView>
       <View style={{ flexDirection: 'row', alignItems: 'center', minHeight: 46 }}>
         <IconButton name="copy" label="Copy" color={BAR_TEXT} onPress={desk.copy} testID="copy" />
         <IconButton
