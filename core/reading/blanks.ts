@@ -207,9 +207,14 @@ function cellBlanks(scan: PageScan, boxes: Blank[]): Blank[] {
     const end = Math.max(...words.map((w) => w.x1));
     const size = Math.max(...words.map((w) => w.size));
     const single = new Set(words.map((w) => Math.round(w.y))).size === 1;
+    const top = Math.min(...words.map((w) => w.y - 0.74 * w.size));
+    const over = top - c.y;
     const below = c.y + c.h - bottom;
     const beside = c.x + c.w - end;
-    if (single && below >= Math.max(11, 1.05 * size) && words[0]!.y - c.y < 0.62 * c.h)
+    // Words at the foot of a cell leave the room over them.
+    if (single && over >= Math.max(13, 1.2 * size) && over > below && asksFor(words) && !headsColumn(scan, c))
+      out.push({ x0: c.x + 2, x1: c.x + c.w - 2, y: top - 0.5, h: over - 2, made: 'cell', cell: c, inside: words });
+    else if (single && below >= Math.max(11, 1.05 * size) && words[0]!.y - c.y < 0.62 * c.h)
       out.push({
         x0: c.x + 2,
         x1: c.x + c.w - 2,

@@ -159,6 +159,21 @@ test('table cells take kind from the head of the column and role from the row', 
   ]);
 });
 
+test('a box with its words at its head or at its foot is written in where there is room', () => {
+  const sheet = filled()
+    .box(60, 300, 240, 44)
+    .text(66, 311, 'Buyer’s signature', 9)
+    .box(60, 360, 240, 44)
+    .text(66, 400, 'Seller’s signature', 9);
+  const places = read(sheet);
+  expect(places.map((p) => [p.kind, p.role])).toEqual([
+    ['signature', 'buyer'],
+    ['signature', 'seller'],
+  ]);
+  expect(places[0]!.rect.y).toBeGreaterThan(312);
+  expect(places[1]!.rect.y + places[1]!.rect.h).toBeLessThan(395);
+});
+
 test('boxes to tick: drawn, in brackets, as characters', () => {
   const sheet = filled()
     .box(60, 292, 10, 10)
