@@ -11,6 +11,9 @@ import { isRoleHeading, ownerOf, plain, roleOfWords, type RoleRead } from './wor
 const ASKS_INITIALS =
   /\binitial(?:s|ed|ing)? (?:each|every|here|next|beside|below|above|where|all|in the)\b|\bmust be initial(?:l)?ed\b|\binitial(?:l)?ed by\b|\biniciales (?:en|junto)\b/;
 
+/** Points below which nothing can be written or ticked. */
+const NARROWEST = 4;
+
 /** Places we are less sure of than this are not told at all. */
 const LEAST = 0.34;
 
@@ -46,7 +49,11 @@ export function readPlaces(pages: PageContent[], fields: PrintedPlace[] = [], be
     }
     giveRoles(scan, judged, paper);
     giveOrdinals(judged);
-    for (const j of judged) if (!stands.has(j.blank) && j.confidence >= LEAST) out.push(place(j, i + 1));
+    for (const j of judged) {
+      // Captions that lie across each other can leave a part of a blank without any width.
+      const room = j.blank.x1 - j.blank.x0 >= NARROWEST && j.blank.h >= NARROWEST;
+      if (!stands.has(j.blank) && room && j.confidence >= LEAST) out.push(place(j, i + 1));
+    }
     for (const [blank, f] of stands)
       out.push(
         withCaptions(
