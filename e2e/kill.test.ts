@@ -1,5 +1,6 @@
 /** A server that is killed in the middle of signing has every act it answered. */
 import { execFileSync } from 'node:child_process';
+import http from 'node:http';
 import type { DealView, DocumentView, MessageSummary, PacketView, SigningView } from '@gatepath/contract';
 import { PDFDocument } from '@cantoo/pdf-lib';
 import { ROOT, ServerProcess } from './server';
@@ -25,6 +26,18 @@ async function call<T>(method: string, path: string, body?: unknown, form?: Form
   if (!r.ok) throw new Error(`${method} ${path}: ${r.status} ${await r.text()}`);
   return (await r.json()) as T;
 }
+
+test('the bare address shows the application, also to those who take nothing compressed', async () => {
+  const answer = await new Promise<{ status?: number; type?: string }>((resolve, reject) => {
+    http
+      .get(server.url, (r) => {
+        r.resume();
+        resolve({ status: r.statusCode, type: r.headers['content-type'] });
+      })
+      .on('error', reject);
+  });
+  expect(answer).toEqual({ status: 200, type: 'text/html; charset=utf-8' });
+});
 
 test('every answered act survives SIGKILL, and the read models equal a rebuild from the events', async () => {
   await call('POST', '/api/setup', {

@@ -229,6 +229,8 @@ async function addWeb(app: FastifyInstance): Promise<void> {
       },
     });
   }
+  // The bare address is a folder to the file server, which it shows to nobody.
+  if (exported) app.get('/', (_request, reply) => reply.header('cache-control', 'no-cache').sendFile('index.html'));
   app.setNotFoundHandler(async (request, reply) => {
     if (
       request.url.startsWith('/api/') ||
