@@ -3,6 +3,8 @@
  * label, so the producer itself says where the blank came to lie; the links are taken out of
  * the file afterwards.
  */
+import type { Labelled } from './types';
+
 export const LABEL = 'https://label.test/';
 
 /** The address of a blank: kind, role and ordinal ("-" where there is none). */
@@ -16,6 +18,20 @@ export const us = (n: number, kind: string, role?: string, o?: number) =>
 /** HTML: a blank ruled by a border, of a width in points. */
 export const rule = (w: number, kind: string, role?: string, o?: number) =>
   `<a class="rule" style="width:${w}pt" href="${label(kind, role, o)}">&nbsp;</a>`;
+/** HTML and library forms: a blank of any words. */
+export const link = (text: string, kind: string, role?: string, o?: number) =>
+  `<a href="${label(kind, role, o)}">${text}</a>`;
+/** HTML: a tinted field; the form's own style says how it looks. */
+export const field = (w: number, kind: string, role?: string, o?: number) =>
+  `<a class="field" style="width:${w}pt" href="${label(kind, role, o)}">&nbsp;</a>`;
+/** A blank that cannot carry a link, measured by hand. */
+export const by = (page: number, kind: string, role: string, ordinal: number, rect: Labelled['rect']): Labelled => ({
+  page,
+  kind,
+  role,
+  ordinal,
+  rect,
+});
 /** HTML: a box to tick. */
 export const box = (kind = 'checkbox') => `<a class="box" href="${label(kind)}">&nbsp;</a>`;
 /** HTML: an empty table cell. */

@@ -1,155 +1,147 @@
 /** Forms kept out of what the reader's rules were written on; only measured. */
-import { box, cell, html, label, odt, rule, us } from './blank';
+import { box, cell, html, link, odt, rule, us } from './blank';
 import type { FormSource } from './types';
 
 const { p, t } = odt;
-const link = (text: string, kind: string, role?: string, o?: number) => `<a href="${label(kind, role, o)}">${text}</a>`;
+const space = (n: number) => '\u00a0'.repeat(n);
 
 export const kept: FormSource[] = [
   {
-    name: 'option-browser',
+    name: 'backup-browser',
+    how: 'browser',
+    body: html(`
+<h1>Backup offer</h1><hr>
+<p>Made by (Buyer): ${rule(240, 'name', 'buyer', 1)}</p>
+<p>If the first contract ends, this offer counts. Buyer deposits $${us(10, 'text')} no later than ${us(14, 'date')}. The initial contract is not touched.</p>
+<p>${box()} with an agent &nbsp; ${box()} without an agent</p>
+<table style="margin-top:12pt"><tr><th>Who</th><th>Signature</th><th>Date</th><th>Initials</th></tr>
+${[
+  ['First buyer', 'buyer', 1],
+  ['Second buyer', 'buyer', 2],
+  ['Seller', 'seller', 1],
+]
+  .map(
+    ([who, r, o]) =>
+      `<tr><td>${who}</td>${cell('signature', r as string, o as number)}${cell('date', r as string, o as number)}${cell('initials', r as string, o as number)}</tr>`,
+  )
+  .join('')}</table>
+<p style="margin-top:30pt">Listing agent signature: ${rule(190, 'signature', 'broker', 1)} Date: ${rule(80, 'date', 'broker', 1)}</p>`),
+  },
+  {
+    name: 'keys-browser',
     how: 'browser',
     body: html(
       `
-<h1>Option to buy after a lease</h1>
-<p>Landlord/seller: ${us(28, 'name', 'landlord', 1)} &nbsp; Tenant/buyer: ${us(28, 'name', 'tenant', 1)}</p>
-<p>The option costs $${us(10, 'text')} and may be used until ${us(14, 'date')}. The initial lease stays in force.</p>
-<p>Purchase price: $${rule(100, 'text')} &nbsp; Earnest money: $${rule(90, 'text')}</p>
-<p>${box()} The rent counts towards the price &nbsp; ${box()} It does not</p>
-<h2>Signatures</h2>
-<table class="s"><tr>${cell('signature', 'landlord', 1)}${cell('date', 'landlord', 1)}</tr><tr><td class="c">Landlord signature</td><td class="c">Date</td></tr>
-<tr>${cell('signature', 'tenant', 1)}${cell('date', 'tenant', 1)}</tr><tr><td class="c">Tenant signature</td><td class="c">Date</td></tr></table>
-<p style="margin-top:24pt;text-align:right">Initials: Landlord ${us(5, 'initials', 'landlord', 1)} Tenant ${us(5, 'initials', 'tenant', 1)}</p>`,
-      '.s td{border:0}.s tr:nth-child(odd) td{border-bottom:1px solid #000}.c{font-size:8.5pt}',
+<h1>Receipt for keys</h1>
+<p>Received from ${us(30, 'text')} on ${us(14, 'date')}: ${us(4, 'text')} keys for unit ${us(6, 'text')}.</p>
+<ul><li>[${link('&nbsp;&nbsp;&nbsp;', 'checkbox')}] front door</li><li>[${link('&nbsp;&nbsp;&nbsp;', 'checkbox')}] mailbox</li></ul>
+<div class="c"><div><b>Tenant</b><div class="g">${rule(200, 'signature', 'tenant', 1)}</div><span class="small">Sign</span><div class="g">${rule(200, 'date', 'tenant', 1)}</div><span class="small">Date</span></div>
+<div><b>Manager</b><div class="g">${rule(200, 'signature', 'manager', 1)}</div><span class="small">Sign</span><div class="g">${rule(200, 'date', 'manager', 1)}</div><span class="small">Date</span></div></div>
+<p style="margin-top:20pt">Tenant’s initials: ${us(6, 'initials', 'tenant', 1)}, ${us(6, 'initials', 'tenant', 2)}</p>`,
+      '.c{display:flex;gap:40pt;margin-top:16pt}.g{margin-top:22pt}',
     ),
   },
   {
-    name: 'walk-browser',
-    how: 'browser',
-    body: html(`
-<h1>Final walk-through</h1>
-<p>Property address ${rule(300, 'text')}</p>
-<p>Buyers looked at the property on ${rule(100, 'date')} and found it:</p>
-<p>[${link('&nbsp;&nbsp;&nbsp;', 'checkbox')}] as agreed &nbsp; [${link('&nbsp;&nbsp;&nbsp;', 'checkbox')}] not as agreed, because:</p>
-<p>${rule(500, 'text')}</p><p>${rule(500, 'text')}</p>
-<p>Buyers initial here to waive a second look: ${us(6, 'initials', 'buyer', 1)} ${us(6, 'initials', 'buyer', 2)}</p>
-<p style="margin-top:26pt">${rule(230, 'signature', 'buyer', 1)} &nbsp; ${rule(110, 'date', 'buyer', 1)}<br><span class="small" style="display:inline-block;width:240pt">Buyer</span><span class="small">Date</span></p>
-<p style="margin-top:26pt">${rule(230, 'signature', 'buyer', 2)} &nbsp; ${rule(110, 'date', 'buyer', 2)}<br><span class="small" style="display:inline-block;width:240pt">Buyer</span><span class="small">Date</span></p>
-<h2>Buyer’s agent</h2>
-<p style="margin-top:16pt">Agent signature: ${rule(200, 'signature', 'buyer_broker', 1)} License #: ${rule(90, 'text')}</p>`),
-  },
-  {
-    name: 'oferta-writer',
+    name: 'entrega-writer',
     how: 'writer',
     body: odt.doc(
       [
-        p('Oferta de compra', 'U'),
-        p(`Fecha de la oferta: ${odt.us(16, 'date')}`),
-        p(`Nombre del comprador: ${odt.us(34, 'name', 'buyer', 1)}`),
-        p(`Precio ofrecido: $ ${odt.us(14, 'text')}   Pago inicial: $ ${odt.us(12, 'text')}`),
-        p(`Financiamiento: ${odt.link('☐', 'checkbox')} hipoteca ${odt.link('☐', 'checkbox')} contado`),
+        p('Acta de entrega', 'U'),
+        p(`En Tern Lock, a los ${odt.us(4, 'date')} días del mes de ${odt.us(12, 'date')} de 20${odt.us(3, 'date')}.`),
+        p(`Inmueble: ${odt.us(40, 'text')}`),
+        p(`Llaves: ${odt.link('☐', 'checkbox')} puerta ${odt.link('☐', 'checkbox')} buzón`),
+        p(`${odt.tab('signature', 'seller', 1)}<text:tab/>${odt.tab('signature', 'buyer', 1)}`, 'G'),
+        p('Firma del vendedor<text:tab/>Firma del comprador', 'S'),
+        p(`Nombre del vendedor: ${odt.us(26, 'name', 'seller', 1)}`, 'G'),
+        p(`Nombre del comprador: ${odt.us(26, 'name', 'buyer', 1)}`),
+        p(
+          `Iniciales del vendedor (${odt.us(6, 'initials', 'seller', 1)})  Iniciales del comprador (${odt.us(6, 'initials', 'buyer', 1)})`,
+          'G',
+        ),
+      ].join(''),
+    ),
+  },
+  {
+    name: 'roommate-writer',
+    how: 'writer',
+    body: odt.doc(
+      [
+        p('Agreement between roommates', 'U'),
+        p(t('House rules ') + '<text:tab/>' + t('3'), 'D'),
+        p(`The lease of ${odt.us(12, 'date')} is for the dwelling at ${odt.us(34, 'text')}.`),
         odt.table(3, [
-          odt.row(['Parte', 'Firma', 'Fecha']),
-          odt.row([
-            'Comprador 1',
-            odt.link('\u00a0'.repeat(40), 'signature', 'buyer', 1),
-            odt.link('\u00a0'.repeat(40), 'date', 'buyer', 1),
-          ]),
-          odt.row([
-            'Comprador 2',
-            odt.link('\u00a0'.repeat(40), 'signature', 'buyer', 2),
-            odt.link('\u00a0'.repeat(40), 'date', 'buyer', 2),
-          ]),
-          odt.row([
-            'Vendedor 1',
-            odt.link('\u00a0'.repeat(40), 'signature', 'seller', 1),
-            odt.link('\u00a0'.repeat(40), 'date', 'seller', 1),
-          ]),
+          odt.row(['Tenant', 'Share of the rent', 'Initials']),
+          odt.row(['Tenant 1', odt.link(space(40), 'text'), odt.link(space(40), 'initials', 'tenant', 1)]),
+          odt.row(['Tenant 2', odt.link(space(40), 'text'), odt.link(space(40), 'initials', 'tenant', 2)]),
         ]),
-        p(
-          `Iniciales: Comprador ${odt.us(6, 'initials', 'buyer', 1)} ${odt.us(6, 'initials', 'buyer', 2)} Vendedor ${odt.us(6, 'initials', 'seller', 1)}`,
-          'G',
-        ),
+        p(`First tenant: ${odt.us(34, 'signature', 'tenant', 1)} Date: ${odt.us(12, 'date', 'tenant', 1)}`, 'G'),
+        p(`Second tenant: ${odt.us(34, 'signature', 'tenant', 2)} Date: ${odt.us(12, 'date', 'tenant', 2)}`, 'G'),
+        p(`Guarantor: ${odt.us(34, 'signature', 'guarantor', 1)} Date: ${odt.us(12, 'date', 'guarantor', 1)}`, 'G'),
+        p(`Guarantor’s phone: ${odt.us(18, 'text', 'guarantor', 1)}`),
       ].join(''),
     ),
   },
   {
-    name: 'pets-writer',
-    how: 'writer',
-    body: odt.doc(
-      [
-        p('Pet addendum', 'U'),
-        p(t('Rules ') + '<text:tab/>' + t('2'), 'D'),
-        p(`Pet name: ${odt.us(18, 'text')} Breed: ${odt.us(16, 'text')} Weight: ${odt.us(6, 'text')} lb`),
-        p(`Pet deposit $${odt.us(8, 'text')} is paid on or before ${odt.us(14, 'date')}.`),
-        p('Resident agrees to the rules above.'),
-        p(
-          `Resident 1 signature: ${odt.us(30, 'signature', 'tenant', 1)} Date: ${odt.us(12, 'date', 'tenant', 1)}`,
-          'G',
-        ),
-        p(`Print name: ${odt.us(30, 'name', 'tenant', 1)}`),
-        p(
-          `Resident 2 signature: ${odt.us(30, 'signature', 'tenant', 2)} Date: ${odt.us(12, 'date', 'tenant', 2)}`,
-          'G',
-        ),
-        p(`Print name: ${odt.us(30, 'name', 'tenant', 2)}`),
-        p(`Owner’s agent: ${odt.us(30, 'signature', 'broker', 1)} Date: ${odt.us(12, 'date', 'broker', 1)}`, 'G'),
-        p(`Title: ${odt.us(20, 'text', 'broker', 1)}`),
-      ].join(''),
-    ),
-  },
-  {
-    name: 'extension-library',
+    name: 'release-library',
     how: 'library',
     body: [
-      { text: 'Extension of a listing', fontSize: 17, bold: true },
-      { canvas: [{ type: 'line', x1: 0, y1: 3, x2: 515, y2: 3, lineWidth: 0.6 }] },
-      { text: ['The listing agreement dated ', us(14, 'date'), ' now ends on ', us(14, 'date'), '.'], margin: [0, 10] },
-      { text: ['Price: $', us(14, 'text'), '     Fee: ', us(5, 'text'), ' %'], margin: [0, 6] },
-      { text: 'Owner', bold: true, margin: [0, 12, 0, 0] },
+      { text: 'Release of the deposit', fontSize: 17, bold: true },
+      { text: ['Escrow no. ', us(12, 'text'), '    Amount: $ ', us(12, 'text')], margin: [0, 10] },
+      { text: ['Pay to: ', us(40, 'text')], margin: [0, 4] },
+      { text: 'The initial deposit goes to the person named above. All sign.', margin: [0, 6] },
+      ...[
+        ['Buyer', 'buyer', 1],
+        ['Co-Buyer', 'buyer', 2],
+        ['Seller', 'seller', 1],
+        ['Co-Seller', 'seller', 2],
+      ].map(([who, r, o]) => ({
+        text: [
+          us(34, 'signature', r as string, o as number),
+          '    ',
+          us(14, 'date', r as string, o as number),
+          `\n${who}${space(58)}Date`,
+        ],
+        margin: [0, 14, 0, 0],
+      })),
       {
-        text: ['Signature ', us(34, 'signature', 'seller', 1), '  Date ', us(12, 'date', 'seller', 1)],
-        margin: [0, 10],
-      },
-      { text: 'Co-owner', bold: true, margin: [0, 6, 0, 0] },
-      {
-        text: ['Signature ', us(34, 'signature', 'seller', 2), '  Date ', us(12, 'date', 'seller', 2)],
-        margin: [0, 10],
-      },
-      { text: 'Listing broker', bold: true, margin: [0, 6, 0, 0] },
-      { text: ['By: ', us(38, 'signature', 'broker', 1), '  Date ', us(12, 'date', 'broker', 1)], margin: [0, 10] },
-      {
-        text: ['Owner’s initials ', us(6, 'initials', 'seller', 1), ' ', us(6, 'initials', 'seller', 2)],
-        margin: [0, 10],
+        text: ['Initials: Buyer ', us(5, 'initials', 'buyer', 1), ' Seller ', us(5, 'initials', 'seller', 1)],
+        margin: [0, 18],
       },
     ],
   },
   {
-    name: 'rent-library',
+    name: 'repairs-library',
     how: 'library',
     body: [
-      { text: 'NOTICE OF A NEW RENT', fontSize: 16, bold: true, alignment: 'center' },
-      { text: '==========================================', alignment: 'center' },
-      { text: ['To: ', us(32, 'name', 'tenant', 1), ' (tenant)'], margin: [0, 10] },
-      { text: ['From ', us(14, 'date'), ' on the rent is $', us(10, 'text'), ' a month.'], margin: [0, 4] },
+      { text: 'Repair notice', fontSize: 18, bold: true },
+      { canvas: [{ type: 'line', x1: 0, y1: 2, x2: 515, y2: 2, lineWidth: 1 }] },
       {
-        text: ['Given on this ', us(4, 'date'), ' day of ', us(12, 'date'), ', 20', us(3, 'date'), ' by'],
-        margin: [0, 4],
-      },
-      { text: us(36, 'signature', 'manager', 1), margin: [0, 24, 0, 0] },
-      { text: 'Property manager', fontSize: 9 },
-      {
-        text: ['Tenant 1: ', us(30, 'signature', 'tenant', 1), '  Dated: ', us(12, 'date', 'tenant', 1)],
-        margin: [0, 16, 0, 0],
-      },
-      {
-        text: ['Tenant 2: ', us(30, 'signature', 'tenant', 2), '  Dated: ', us(12, 'date', 'tenant', 2)],
+        text: [
+          'From: ',
+          us(28, 'name', 'tenant', 1),
+          ' (tenant)    To: ',
+          us(24, 'name', 'landlord', 1),
+          ' (landlord)',
+        ],
         margin: [0, 10],
       },
+      { text: ['What is broken: ', us(60, 'text')], margin: [0, 4] },
+      { text: ['Mend it until ', us(14, 'date'), '. Call ', us(16, 'text'), ' first.'], margin: [0, 4] },
+      { text: ['[', link(space(3), 'checkbox'), '] The tenant may be away.'], margin: [0, 6] },
       {
-        text: ['( ', us(5, 'initials', 'tenant', 1), ' ) ( ', us(5, 'initials', 'tenant', 2), ' ) Tenants’ initials'],
+        text: ['Tenant signature: ', us(32, 'signature', 'tenant', 1), '   Date: ', us(12, 'date', 'tenant', 1)],
+        margin: [0, 16],
+      },
+      {
+        text: [
+          'Received by landlord: ',
+          us(30, 'signature', 'landlord', 1),
+          '   Date: ',
+          us(12, 'date', 'landlord', 1),
+        ],
         margin: [0, 8],
       },
+      { text: ['Landlord’s initials ', us(6, 'initials', 'landlord', 1)], margin: [0, 8] },
     ],
   },
 ];
