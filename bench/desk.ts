@@ -3,6 +3,7 @@ import { byTestId, launch, openPage, signIn, tap, WIDE } from '../e2e/browser';
 import type { Running } from '../server/app';
 import type { InProcess } from '../server/http/in-process';
 import type { DealView, PacketView } from '@gatepath/contract';
+import { MEMBER } from './firm';
 import { rowOf, type Row } from './measure';
 
 export interface DeskLook {
@@ -33,7 +34,7 @@ export async function deskRow(running: Running, desk: InProcess, deal: DealView)
   try {
     const page = await openPage(browser, WIDE);
     page.setDefaultTimeout(120_000);
-    await signIn(page, base, 'bench@example.com', 'bench bench bench');
+    await signIn(page, base, MEMBER.email, MEMBER.password);
     const open = async (id: string) => {
       const start = performance.now();
       await page.goto(`${base}/packets/${id}`);
@@ -52,7 +53,7 @@ export async function deskRow(running: Running, desk: InProcess, deal: DealView)
     await page.browserContext().close();
     const fresh = await openPage(browser, WIDE);
     fresh.setDefaultTimeout(120_000);
-    await signIn(fresh, base, 'bench@example.com', 'bench bench bench');
+    await signIn(fresh, base, MEMBER.email, MEMBER.password);
     await fresh.goto(`${base}/packets/${all.id}`);
     await fresh.waitForSelector(byTestId('accept-all'));
     const rows = await fresh.$$eval('[data-testid^="ledger-row-"]', (e) => e.length);

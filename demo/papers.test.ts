@@ -27,13 +27,7 @@ let server: TestServer;
 let deal: DealView;
 beforeAll(async () => {
   server = await TestServer.start();
-  deal = await server.ok<DealView>('newDeal', {
-    body: {
-      kind: 'listing',
-      address: '14 Lantern Row',
-      parties: ['Wren', 'Callum', 'Tobias'].map((name) => ({ side: 'seller', name, email: `${name}@example.com` })),
-    },
-  });
+  deal = await server.deal('14 Lantern Row', ['Wren', 'Callum', 'Tobias']);
 });
 afterAll(() => server.stop());
 

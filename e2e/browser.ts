@@ -73,3 +73,21 @@ export async function settled(page: Page): Promise<void> {
   });
   await new Promise((r) => setTimeout(r, 500));
 }
+
+/** Opens the item of an open menu that has these words. */
+export async function choose(page: Page, words: string): Promise<void> {
+  const find = (w: string) =>
+    Array.from(document.querySelectorAll('[role="menuitem"]')).find((e) => e.textContent!.includes(w));
+  await page.waitForFunction(find, {}, words);
+  await page.evaluate((w: string) => {
+    const item = Array.from(document.querySelectorAll('[role="menuitem"]')).find((e) => e.textContent!.includes(w));
+    (item as HTMLElement).click();
+  }, words);
+}
+
+export const boxOf = async (page: Page, testId: string) =>
+  (await (await page.waitForSelector(byTestId(testId)))!.boundingBox())!;
+
+/** Waits until the desk says that everything is saved. */
+export const saved = (page: Page) =>
+  page.waitForFunction(() => /· Saved \d/.test(document.querySelector('[data-testid="saving"]')?.textContent ?? ''));

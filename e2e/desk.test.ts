@@ -5,7 +5,7 @@ import type { Browser, ElementHandle, Page } from 'puppeteer-core';
 import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
 import type { DealView, MessageSummary, PacketView } from '@gatepath/contract';
 import type { Rect } from '@gatepath/core/marks';
-import { byTestId, launch, openPage, PHONE, settled, signIn, tap, textOf, WIDE } from './browser';
+import { byTestId, launch, openPage, PHONE, saved, settled, signIn, tap, textOf, WIDE } from './browser';
 import { MEMBER, Office } from './office';
 import { ServerProcess } from './server';
 
@@ -58,8 +58,6 @@ async function open(viewport: typeof PHONE | typeof WIDE): Promise<Page> {
 
 const marks = async (): Promise<{ kind: string; rect: Rect; page: number }[]> =>
   (await call<PacketView>('GET', `/api/packets/${packet.id}`)).draft.marks;
-const saved = (page: Page) =>
-  page.waitForFunction(() => /· Saved \d/.test(document.querySelector('[data-testid="saving"]')?.textContent ?? ''));
 const only = async (page: Page, kind = 'signature') =>
   (await page.waitForSelector(byTestId(`mark-${kind}`))) as ElementHandle<Element>;
 

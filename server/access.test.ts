@@ -17,17 +17,11 @@ let callum: string;
 
 beforeAll(async () => {
   server = await TestServer.start();
-  deal = await server.ok<DealView>('newDeal', {
-    body: {
-      kind: 'listing',
-      address: '14 Lantern Row',
-      parties: [
-        { side: 'seller', name: 'Wren Alder', email: 'wren@example.com', phone: '555-0111' },
-        { side: 'seller', name: 'Callum Alder', email: 'callum@example.com', phone: '555-0112' },
-        { side: 'listing_broker', name: 'Tobias Mercer', email: 'tobias@example.com', phone: '555-0113' },
-      ],
-    },
-  });
+  deal = await server.deal('14 Lantern Row', [
+    { side: 'seller', name: 'Wren Alder', phone: '555-0111' },
+    { side: 'seller', name: 'Callum Alder', phone: '555-0112' },
+    { side: 'listing_broker', name: 'Tobias Mercer', phone: '555-0113' },
+  ]);
   documentId = (await server.uploadReady(deal.id, 'a.pdf', await paper({ pages: 2 }))).id;
   packet = await server.ok<PacketView>('newPacket', {
     params: { dealId: deal.id },

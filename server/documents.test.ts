@@ -21,17 +21,7 @@ let server: TestServer;
 let deal: DealView;
 beforeAll(async () => {
   server = await TestServer.start();
-  deal = await server.ok<DealView>('newDeal', {
-    body: {
-      kind: 'sale',
-      address: '7 Weir Terrace',
-      parties: ['Wren Alder', 'Callum Alder', 'Priya Nair', 'Mateo Ibarra'].map((name) => ({
-        side: 'seller',
-        name,
-        email: `${name.split(' ')[0]}@example.com`,
-      })),
-    },
-  });
+  deal = await server.deal('7 Weir Terrace', ['Wren Alder', 'Callum Alder', 'Priya Nair', 'Mateo Ibarra']);
 });
 afterAll(() => server.stop());
 

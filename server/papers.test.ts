@@ -25,14 +25,7 @@ let server: TestServer;
 let deal: DealView;
 beforeAll(async () => {
   server = await TestServer.start();
-  deal = await server.ok<DealView>('newDeal', {
-    body: {
-      kind: 'sale',
-      address: '9 Cooper’s Wharf',
-      city: 'Tern Lock',
-      parties: [{ side: 'seller', name: 'Wren Alder', email: 'wren@example.com' }],
-    },
-  });
+  deal = await server.deal('9 Cooper’s Wharf', ['Wren Alder']);
 });
 afterAll(() => server.stop());
 

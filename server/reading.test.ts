@@ -15,7 +15,7 @@ let server: TestServer;
 let deal: DealView;
 beforeAll(async () => {
   server = await TestServer.start();
-  deal = await server.ok<DealView>('newDeal', { body: { kind: 'sale', address: '2 Weir Terrace', parties: [] } });
+  deal = await server.deal('2 Weir Terrace');
 });
 afterAll(() => server.stop());
 

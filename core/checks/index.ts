@@ -92,5 +92,4 @@ export function viewDraft(draft: Draft, documents: DocumentFacts[], facts: DealF
 
 export type { CheckInput, CheckRule, Finding, Place, Severity } from './types';
 export { pageRuns } from './words';
-export { LIMITS } from './over-limits';
 export { roughWidth } from './text-too-long';

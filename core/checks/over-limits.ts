@@ -1,8 +1,6 @@
+import { PACKET_LIMITS } from '../marks/draft';
 import { count } from '../text/names';
 import type { CheckRule, Finding } from './types';
-
-/** The most a packet may hold. */
-export const LIMITS = { documents: 60, pages: 1000, parties: 60, marks: 20_000 } as const;
 
 /** A packet that is larger than what can be sent in one piece. */
 export const overLimits: CheckRule = (input) => {
@@ -13,13 +11,13 @@ export const overLimits: CheckRule = (input) => {
     marks: input.marks.length,
   };
   const words = { documents: 'document', pages: 'page', parties: 'person', marks: 'mark' } as const;
-  return (Object.keys(LIMITS) as (keyof typeof LIMITS)[]).flatMap((k): Finding[] =>
-    have[k] > LIMITS[k]
+  return (Object.keys(have) as (keyof typeof have)[]).flatMap((k): Finding[] =>
+    have[k] > PACKET_LIMITS[k]
       ? [
           {
             rule: 'over-limits',
             severity: 'stops',
-            sentence: `The packet has ${k === 'parties' ? `${have[k]} people` : count(have[k], words[k])}; ${LIMITS[k].toLocaleString('en-US')} is the most. Make two packets of it.`,
+            sentence: `The packet has ${k === 'parties' ? `${have[k]} people` : count(have[k], words[k])}; ${PACKET_LIMITS[k].toLocaleString('en-US')} is the most. Make two packets of it.`,
             place: {},
           },
         ]

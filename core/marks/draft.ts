@@ -43,6 +43,18 @@ export const DRAFT_LISTS: DraftList[] = ['parties', 'documents', 'gates', 'marks
 export type DraftField = 'name' | 'subject' | 'message';
 export const DRAFT_FIELDS: DraftField[] = ['name', 'subject', 'message'];
 
+/** The most a packet may hold: enough for the largest one, and an end. Pages are those of all its documents. */
+export const PACKET_LIMITS = {
+  documents: 60,
+  pages: 1000,
+  parties: 60,
+  gates: 60,
+  marks: 20_000,
+  rules: 60,
+  redlines: 2000,
+  passed: 20_000,
+} as const;
+
 type PutEdit = { [L in DraftList]: { op: 'put'; list: L; item: DraftLists[L]; index?: number } }[DraftList];
 export type DraftEdit =
   PutEdit | { op: 'drop'; list: DraftList; id: string } | { op: 'set'; field: DraftField; value: string };

@@ -87,7 +87,7 @@ export function buildLedger(input: LedgerInput): Ledger {
     for (let page = 1; page <= doc.pageCount; page++) {
       const cells = input.partyIds.map((partyId): LedgerCell => {
         const marks = at.get(`${doc.id}:${page}:${partyId}`) ?? NONE;
-        const required = thingsToDo(marks);
+        const required = requiredPlaces(marks);
         const done = required.filter((unit) => unit.some((m) => input.filled.has(m.id))).length;
         ledger.total += required.length;
         ledger.done += done;
@@ -129,8 +129,8 @@ export function buildLedger(input: LedgerInput): Ledger {
 
 const NONE: Mark[] = [];
 
-/** What a party has to do among these marks; the choices of a group are one thing to do. */
-export function thingsToDo(marks: Mark[]): Mark[][] {
+/** The places among these marks that have to be filled; the choices of a group are one place. */
+export function requiredPlaces(marks: Mark[]): Mark[][] {
   const units: Mark[][] = [];
   const groups = new Map<string, Mark[]>();
   for (const m of marks) {

@@ -1,4 +1,4 @@
-import type { MarkKind, Rect, Redline } from '../marks/types';
+import type { Mark, MarkKind, Rect, Redline } from '../marks/types';
 import { initialsOf } from '../text/names';
 import type { Drawing, Hand, PacketState, PlanDocument, ScriptFace } from './types';
 
@@ -21,22 +21,32 @@ export interface ShownFill {
     | { form: 'tick' };
 }
 
+function placeOf(m: Mark, ink: number): Omit<ShownFill, 'shows'> {
+  return {
+    markId: m.id,
+    documentId: m.documentId,
+    page: m.page,
+    rect: m.rect,
+    kind: m.kind,
+    partyId: m.partyId,
+    ink,
+    ...(m.lines ? { lines: m.lines } : {}),
+  };
+}
+
+/** What the preparer wrote into a mark, for everybody to read: a label's words, or a value that stands. */
+export function shownWords(m: Mark, words: (text: string) => string = (text) => text): ShownFill[] {
+  if (!m.value || !(m.kind === 'label' || m.readOnly)) return [];
+  return [{ ...placeOf(m, 0), shows: { form: 'text', text: words(m.value) } }];
+}
+
 /** Everything that stands on the pages so far, in the plan's order of marks: the preparer's words and what was filled. */
 export function shownFills(state: PacketState): ShownFill[] {
   const inks = new Map(state.plan.parties.map((p) => [p.id, p]));
   return state.plan.marks.flatMap((m): ShownFill[] => {
     const party = inks.get(m.partyId);
-    const base = {
-      markId: m.id,
-      documentId: m.documentId,
-      page: m.page,
-      rect: m.rect,
-      kind: m.kind,
-      partyId: m.partyId,
-      ink: party?.ink ?? 0,
-      ...(m.lines ? { lines: m.lines } : {}),
-    };
-    if (m.kind === 'label' || m.readOnly) return m.value ? [{ ...base, shows: { form: 'text', text: m.value } }] : [];
+    if (m.kind === 'label' || m.readOnly) return shownWords(m);
+    const base = placeOf(m, party?.ink ?? 0);
     const fill = state.fills[m.id];
     if (!fill || !party) return [];
     if ('text' in fill.value) return [{ ...base, shows: { form: 'text', text: fill.value.text } }];

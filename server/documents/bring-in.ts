@@ -72,20 +72,27 @@ export async function preparedPaper(
   const file = ctx.files.pathOf(sha256);
   const kind = await ctx.pdf.run('sort', { file, name: fileName });
   if (!isPaper(kind)) return kind;
-  let pdf = file;
-  if (kind !== 'pdf') {
-    try {
-      pdf = ctx.files.pathOf(
-        (await ctx.files.put(await ctx.pdf.run('convert', { file, kind, title: nameOf(fileName) }))).sha256,
-      );
-    } catch {
-      return 'cannot_convert';
-    }
+  const made = kind === 'pdf' ? null : await converted(ctx, file, kind, fileName);
+  if (made === 'cannot_convert') return made;
+  const prepared = await ctx.pdf.run('prepare', { file: made ? ctx.files.pathOf(made) : file });
+  const shown = prepared.ok ? (await ctx.files.put(prepared.bytes)).sha256 : null;
+  // What stood between the original and what is shown was only on the way.
+  if (made && made !== shown && !(await q.fileInUse(ctx.database.pool, made))) await ctx.files.remove(made);
+  return prepared.ok ? { kind, prepared: { sha256: shown!, pages: prepared.pages } } : prepared.problem;
+}
+
+/** Stores the PDF a paper is made, and names it. */
+async function converted(
+  ctx: Context,
+  file: string,
+  kind: Exclude<PaperKind, 'pdf'>,
+  fileName: string,
+): Promise<string | 'cannot_convert'> {
+  try {
+    return (await ctx.files.put(await ctx.pdf.run('convert', { file, kind, title: nameOf(fileName) }))).sha256;
+  } catch {
+    return 'cannot_convert';
   }
-  const prepared = await ctx.pdf.run('prepare', { file: pdf });
-  if (!prepared.ok) return prepared.problem;
-  const shown = await ctx.files.put(prepared.bytes);
-  return { kind, prepared: { sha256: shown.sha256, pages: prepared.pages } };
 }
 
 /** Stores a prepared document and begins to read it. */

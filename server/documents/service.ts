@@ -3,7 +3,7 @@ import path from 'node:path';
 import { gunzipSync, gzipSync } from 'node:zlib';
 import type { DocumentFacts } from '@gatepath/core/marks';
 import { suggestType } from '@gatepath/core/reading';
-import { unpackFacts, type DocumentPatch, type DocumentView, type PackedFacts } from '@gatepath/contract';
+import { PAGE_DPIS, unpackFacts, type DocumentPatch, type DocumentView, type PackedFacts } from '@gatepath/contract';
 import type { Context } from '../context';
 import type { Db } from '../db/pool';
 import { inTransaction } from '../db/tx';
@@ -103,8 +103,6 @@ export async function packedFacts(ctx: Context, row: q.DocumentRow): Promise<Pac
 export function factsOf(ctx: Context, rows: q.DocumentRow[]): Promise<DocumentFacts[]> {
   return Promise.all(rows.map(async (row) => unpackFacts(row.id, row.name, await packedFacts(ctx, row))));
 }
-
-export const PAGE_DPIS = [24, 72, 108, 144, 216, 288] as const;
 
 /** A page as PNG, drawn once and kept under the cache folder. */
 export async function pageImage(

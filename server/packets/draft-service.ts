@@ -1,5 +1,5 @@
 /** Drafts: starting one, editing it, throwing it away. */
-import { applyEdits, DRAFT_LISTS, emptyDraft, type Draft } from '@gatepath/core/marks';
+import { applyEdits, DRAFT_LISTS, emptyDraft, PACKET_LIMITS, type Draft } from '@gatepath/core/marks';
 import { pathOf, type PacketParty } from '@gatepath/core/routing';
 import type { EditsBody, NewPacketBody, SavedDraft } from '@gatepath/contract';
 import type { Context } from '../context';
@@ -63,17 +63,6 @@ async function requireDocuments(db: Db, dealId: string, ids: string[]): Promise<
     throw unusable('unknown-document', 'A document of this packet is not in the deal any more. Load the page again.');
 }
 
-/** Items a draft may hold at the most, list by list: enough for the largest packet, and an end. */
-const LIMITS = {
-  parties: 60,
-  documents: 60,
-  gates: 60,
-  marks: 20_000,
-  rules: 60,
-  redlines: 2000,
-  passed: 20_000,
-} as const;
-
 /** Applies edits to a draft; edits of several people are applied one after another. */
 export async function editDraft(ctx: Context, packetId: string, body: EditsBody, member: Member): Promise<SavedDraft> {
   return inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
@@ -82,10 +71,10 @@ export async function editDraft(ctx: Context, packetId: string, body: EditsBody,
       throw conflict('already-sent', 'This packet has been sent, so it can no longer be edited.');
     const draft = applyEdits(row.draft, body.edits);
     for (const list of DRAFT_LISTS)
-      if (draft[list].length > LIMITS[list])
+      if (draft[list].length > PACKET_LIMITS[list])
         throw unusable(
           'too-many',
-          `A packet takes at most ${LIMITS[list]} ${list}. Make a second packet for the rest.`,
+          `A packet takes at most ${PACKET_LIMITS[list]} ${list}. Make a second packet for the rest.`,
         );
     const added = body.edits.flatMap((e) => (e.op === 'put' && e.list === 'documents' ? [e.item.id] : []));
     if (added.length) await requireDocuments(db, row.deal_id, added);

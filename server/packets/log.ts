@@ -1,5 +1,5 @@
 /** A packet's event log: loading its state, appending to it, and keeping the read models in step. */
-import { thingsToDo, type Mark } from '@gatepath/core/marks';
+import { requiredPlaces, type Mark } from '@gatepath/core/marks';
 import { CHAIN_START, chainHash } from '@gatepath/core/proof';
 import {
   evolve,
@@ -132,29 +132,29 @@ async function project(db: Db, state: PacketState, events: PacketEvent[]): Promi
     db,
     [...touched].map((id) => partyRow(state, id)),
   );
-  const things = thingsToDo(state.plan.marks);
+  const places = requiredPlaces(state.plan.marks);
   await q.savePacketProgress(db, {
     id: state.packetId,
     status: state.status,
     seq: state.seq,
     gate: state.gate,
     gate_count: state.plan.gates.length,
-    marks_total: things.length,
-    marks_done: doneOf(state, things),
+    marks_total: places.length,
+    marks_done: doneOf(state, places),
     hold_up: holdUp(state).sentence,
     sent_at: state.sentAt,
     ended_at: state.endedAt,
   });
 }
 
-/** How many things to do are done: all but groups of choices are single marks. */
-function doneOf(state: PacketState, things: Mark[][]): number {
-  return things.filter((t) => t.some((m) => state.fills[m.id])).length;
+/** How many of the required places are filled; a group of choices is one place. */
+function doneOf(state: PacketState, places: Mark[][]): number {
+  return places.filter((p) => p.some((m) => state.fills[m.id])).length;
 }
 
 function partyRow(state: PacketState, partyId: string): q.PacketPartyRow {
   const p = state.parties[partyId]!;
-  const own = thingsToDo(state.plan.marks.filter((m) => m.partyId === partyId));
+  const own = requiredPlaces(state.plan.marks.filter((m) => m.partyId === partyId));
   return {
     packet_id: state.packetId,
     party_id: partyId,

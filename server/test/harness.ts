@@ -2,7 +2,8 @@
 import { cpSync, existsSync, mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import type { HandBody } from '@gatepath/contract';
+import type { DealView, HandBody } from '@gatepath/contract';
+import type { Side } from '@gatepath/core/routing';
 import { buildServer, type Running } from '../app';
 import { readConfig } from '../config';
 import { InProcess } from '../http/in-process';
@@ -43,6 +44,24 @@ export class TestServer extends InProcess {
   async stop(keep = false): Promise<void> {
     await this.running.close();
     if (!keep) rmSync(this.dir, { recursive: true, force: true });
+  }
+
+  /** Opens a deal with people of one side, or of the sides given. */
+  deal(
+    address: string,
+    people: (string | { side: Side; name: string; email?: string; phone?: string })[] = [],
+    side: Side = 'seller',
+    kind: DealView['kind'] = 'sale',
+  ): Promise<DealView> {
+    const parties = people.map((p) => (typeof p === 'string' ? { side, name: p } : p));
+    return this.ok<DealView>('newDeal', {
+      body: {
+        kind,
+        address,
+        city: 'Tern Lock',
+        parties: parties.map((p) => ({ email: `${p.name.split(' ')[0]!.toLowerCase()}@example.com`, ...p })),
+      },
+    });
   }
 
   get ctx() {

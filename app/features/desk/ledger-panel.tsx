@@ -1,12 +1,11 @@
 /** The ledger of a draft, and the initials rule of each document. */
-import { Pressable, View } from 'react-native';
+import { View } from 'react-native';
 import { firstName, listWords } from '@gatepath/core/text';
 import { pageRuns } from '@gatepath/core/checks';
 import { Icon } from '../../ui/icon';
-import { usePalette } from '../../ui/hooks';
+import { PartyChip } from '../../ui/party-chip';
 import { Button, Card, Choice, Loading } from '../../ui/pieces';
-import { Body, Heading, Small, Strong } from '../../ui/text';
-import { Token } from '../../ui/token';
+import { Heading, Small, Strong } from '../../ui/text';
 import { LedgerGrid } from '../ledger/grid';
 import type { Desk } from './use-desk';
 
@@ -50,7 +49,6 @@ export function LedgerPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) {
 }
 
 function RuleCard({ desk, documentId }: { desk: Desk; documentId: string }) {
-  const p = usePalette();
   const parties = desk.draft.parties.filter((x) => x.act === 'sign');
   const rule = desk.draft.rules.find((r) => r.documentId === documentId);
   const on = rule?.partyIds ?? [];
@@ -67,29 +65,18 @@ function RuleCard({ desk, documentId }: { desk: Desk; documentId: string }) {
         {parties.map((x) => {
           const ticked = on.includes(x.id);
           return (
-            <Pressable
+            <PartyChip
               key={x.id}
-              role="checkbox"
-              aria-checked={ticked}
-              aria-label={`${x.name} initials every page of ${name}`}
+              name={x.name}
+              ink={x.ink}
+              words={firstName(x.name)}
+              label={`${x.name} initials every page of ${name}`}
               testID={`rule-${firstName(x.name)}`}
+              on={ticked}
               onPress={() => toggle(x.id)}
-              style={{
-                flexDirection: 'row',
-                alignItems: 'center',
-                gap: 6,
-                minHeight: 44,
-                paddingHorizontal: 10,
-                borderRadius: 12,
-                borderWidth: 1.5,
-                borderColor: ticked ? p.ink : p.rule,
-                backgroundColor: ticked ? p.bench : 'transparent',
-              }}
             >
-              <Token name={x.name} ink={x.ink} size={24} />
-              <Body style={{ fontSize: 15 }}>{firstName(x.name)}</Body>
               {ticked ? <Icon name="check" size={18} /> : null}
-            </Pressable>
+            </PartyChip>
           );
         })}
       </View>

@@ -39,9 +39,7 @@ export function MarkDetails({ desk, mark, onClose }: { desk: Desk; mark: Mark; o
   const save = () => {
     const least = leastSize(m.kind);
     const rect = { ...m.rect, w: Math.max(least.w, m.rect.w), h: Math.max(least.h, m.rect.h) };
-    const others = desk.selected.filter((x) => x.id !== m.id);
     desk.change(mark, { ...m, rect });
-    void others;
     onClose();
   };
   const number = (label: string, value: number | undefined, on: (n: number | undefined) => void) => (

@@ -2,9 +2,9 @@
 import { useState } from 'react';
 import { FlatList, View } from 'react-native';
 import { Modal, Portal } from 'react-native-paper';
-import { hasDocument, isAutomatic, isForClient, NOBODY } from '@gatepath/core/marks';
+import { hasDocument, isAutomatic, isForClient } from '@gatepath/core/marks';
 import { mergeTags } from '@gatepath/core/merge';
-import type { ShownFill } from '@gatepath/core/routing';
+import { shownWords } from '@gatepath/core/routing';
 import { pathOf } from '@gatepath/contract';
 import { count, firstName } from '@gatepath/core/text';
 import { usePalette } from '../../ui/hooks';
@@ -29,20 +29,8 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
   const places = mine.filter((m) => m.required && isForClient(m)).length;
   const gate = draft.gates.findIndex((g) => g.partyIds.includes(partyId));
   // What the preparer wrote stands there for everybody; what others will fill does not show.
-  const written: ShownFill[] = view.marks
-    .filter((m) => (m.kind === 'label' || m.readOnly) && m.value)
-    .map((m) => ({
-      markId: m.id,
-      documentId: m.documentId,
-      page: m.page,
-      rect: m.rect,
-      kind: m.kind,
-      partyId: m.partyId || NOBODY,
-      ink: 0,
-      ...(m.lines ? { lines: m.lines } : {}),
-      shows: { form: 'text', text: mergeTags(m.value!, view.tags).text },
-    }));
   const words = (text: string) => mergeTags(text, view.tags).text;
+  const written = view.marks.flatMap((m) => shownWords(m, words));
   return (
     <Portal>
       <Modal visible onDismiss={onClose} contentContainerStyle={{ position: 'absolute', inset: 0 } as never}>

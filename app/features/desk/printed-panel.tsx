@@ -6,6 +6,7 @@ import { pageRuns } from '@gatepath/core/checks';
 import { count, firstName } from '@gatepath/core/text';
 import { DropMenu } from '../../ui/menu';
 import { usePalette } from '../../ui/hooks';
+import { PartyChip } from '../../ui/party-chip';
 import { Button, Card, IconButton, Loading, Note } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
 import { Token } from '../../ui/token';
@@ -42,13 +43,14 @@ export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) 
           {desk.draft.parties.map((party) => {
             const mine = matched.filter((x) => x.partyId === party.id);
             return mine.length ? (
-              <AcceptFor
+              <PartyChip
                 key={party.id}
-                desk={desk}
-                partyId={party.id}
                 name={party.name}
                 ink={party.ink}
-                places={mine}
+                words={`${firstName(party.name)}, ${mine.length}`}
+                label={`Accept all ${mine.length} places of ${party.name}`}
+                testID={`accept-party-${firstName(party.name)}`}
+                onPress={() => desk.accept(mine)}
               />
             ) : null;
           })}
@@ -60,43 +62,6 @@ export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) 
       })}
       {strangers ? <Small>{`${count(strangers, 'more place')} for people who are not in this packet.`}</Small> : null}
     </View>
-  );
-}
-
-function AcceptFor({
-  desk,
-  partyId,
-  name,
-  ink,
-  places,
-}: {
-  desk: Desk;
-  partyId: string;
-  name: string;
-  ink: number;
-  places: Proposal[];
-}) {
-  const p = usePalette();
-  return (
-    <Pressable
-      role="button"
-      testID={`accept-party-${firstName(name)}`}
-      aria-label={`Accept all ${places.length} places of ${name}`}
-      onPress={() => desk.accept(places.filter((x) => x.partyId === partyId))}
-      style={{
-        flexDirection: 'row',
-        alignItems: 'center',
-        gap: 6,
-        minHeight: 44,
-        paddingHorizontal: 10,
-        borderRadius: 12,
-        borderWidth: 1.5,
-        borderColor: p.rule,
-      }}
-    >
-      <Token name={name} ink={ink} size={24} />
-      <Body style={{ fontSize: 15 }}>{`${firstName(name)}, ${places.length}`}</Body>
-    </Pressable>
   );
 }
 

@@ -1,6 +1,7 @@
 /** A page as a sheet of paper: its picture, sharp for the screen, and whatever is laid over it. */
 import { useState, type ReactNode } from 'react';
 import { Image, PixelRatio, View } from 'react-native';
+import { PAGE_DPIS } from '@gatepath/contract';
 import { usePalette } from '../../ui/hooks';
 import { Body } from '../../ui/text';
 
@@ -20,12 +21,10 @@ interface Props {
   testID?: string;
 }
 
-const DPIS = [24, 72, 108, 144, 216, 288];
-
 /** The picture's resolution for a width on this screen: the next step up, so that type stays sharp. */
 export function dpiFor(page: SheetPage, width: number): number {
   const wanted = (width * PixelRatio.get() * 72) / page.width;
-  return DPIS.find((d) => d >= wanted * 0.95) ?? DPIS[DPIS.length - 1]!;
+  return PAGE_DPIS.find((d) => d >= wanted * 0.95) ?? PAGE_DPIS[PAGE_DPIS.length - 1]!;
 }
 
 export function Sheet({ page, url, width, label, children, testID }: Props) {

@@ -3,29 +3,11 @@ import { PaperProvider } from 'react-native-paper';
 import type { SigningView } from '@gatepath/contract';
 import { makeTheme } from '../../ui/theme';
 import { AgreementStep } from './agreement-step';
-import type { Signing } from './use-signing';
+import { ownMark } from './own-mark';
+import type { OwnMark, Signing } from './use-signing';
 
-const mark = (
-  id: string,
-  kind: 'initials' | 'signature' | 'date_signed',
-  page: number,
-): SigningView['marks'][number] => ({
-  id,
-  documentId: 'd',
-  page,
-  kind,
-  rect: { x: 0, y: 0, w: 50, h: 20 },
-  required: true,
-  label: null,
-  help: null,
-  several: false,
-  value: null,
-  check: null,
-  options: [],
-  group: null,
-  done: false,
-  automatic: kind === 'date_signed',
-});
+const mark = (id: string, kind: OwnMark['kind'], page: number) =>
+  ownMark(id, { kind, page, automatic: kind === 'date_signed' });
 
 const view = {
   packetName: 'Listing papers',
@@ -38,12 +20,12 @@ const view = {
   marks: [mark('a', 'initials', 1), mark('b', 'initials', 2), mark('s', 'signature', 2), mark('t', 'date_signed', 2)],
 } as unknown as SigningView;
 
-function show() {
+function show(shown = view) {
   const agree = jest.fn();
   const signing = { agree: { mutate: agree, isPending: false, isError: false, error: null } } as unknown as Signing;
   render(
     <PaperProvider theme={makeTheme(false)}>
-      <AgreementStep signing={signing} view={view} onRead={jest.fn()} onDecline={jest.fn()} />
+      <AgreementStep signing={signing} view={shown} onRead={jest.fn()} onDecline={jest.fn()} />
     </PaperProvider>,
   );
   return agree;
@@ -53,6 +35,18 @@ test('it says for whom it is and how much there is to do', () => {
   show();
   expect(screen.getByText('You are signing as Callum')).toBeTruthy();
   expect(screen.getByText(/2 pages\. You initial 2 places and sign 1 time\./)).toBeTruthy();
+});
+
+test('what is to be filled in is told too, a group of choices as one place', () => {
+  const own = [
+    mark('a', 'initials', 1),
+    mark('m', 'money', 1),
+    ownMark('gas', { kind: 'choice', group: 'g' }),
+    ownMark('wood', { kind: 'choice', group: 'g' }),
+    ownMark('note', { required: false }),
+  ];
+  show({ ...view, marks: own });
+  expect(screen.getByText(/You initial 1 place and fill in 2 places\./)).toBeTruthy();
 });
 
 test('going on without agreeing points to the agreement and does nothing else', () => {

@@ -2,13 +2,14 @@
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
 import type { SigningView } from '@gatepath/contract';
-import { count } from '@gatepath/core/text';
+import { count, listWords } from '@gatepath/core/text';
 import { Icon } from '../../ui/icon';
 import { usePalette } from '../../ui/hooks';
 import { Button, Card, Note, Page, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Title } from '../../ui/text';
 import { WhoIs } from './ceremony';
-import type { Signing } from './use-signing';
+import { placesOf } from './places';
+import type { OwnMark, Signing } from './use-signing';
 
 interface Props {
   signing: Signing;
@@ -22,15 +23,18 @@ export function AgreementStep({ signing, view, onRead, onDecline }: Props) {
   const [ticked, setTicked] = useState(false);
   const [asked, setAsked] = useState(false);
   const pages = view.documents.reduce((n, d) => n + d.pages.length, 0);
-  const left = view.marks.filter((m) => m.required && !m.done && !m.automatic);
-  const initials = left.filter((m) => m.kind === 'initials').length;
-  const signatures = left.filter((m) => m.kind === 'signature').length;
-  const work = [
-    initials ? `initial ${count(initials, 'place')}` : '',
-    signatures ? `sign ${count(signatures, 'time')}` : '',
-  ]
-    .filter(Boolean)
-    .join(' and ');
+  const left = placesOf(view).filter((x) => x.required && !x.done);
+  const of = (kind: OwnMark['kind']) => left.filter((x) => x.marks[0]!.kind === kind).length;
+  const initials = of('initials');
+  const signatures = of('signature');
+  const answers = left.length - initials - signatures;
+  const work = listWords(
+    [
+      initials ? `initial ${count(initials, 'place')}` : '',
+      signatures ? `sign ${count(signatures, 'time')}` : '',
+      answers ? `fill in ${count(answers, 'place')}` : '',
+    ].filter(Boolean),
+  );
   return (
     <Page max={560}>
       <WhoIs view={view} />

@@ -1,24 +1,5 @@
 import { placesOf } from './places';
-import type { OwnMark } from './use-signing';
-
-const own = (id: string, more: Partial<OwnMark> = {}): OwnMark => ({
-  id,
-  documentId: 'd',
-  page: 1,
-  kind: 'text',
-  rect: { x: 0, y: 0, w: 50, h: 20 },
-  required: true,
-  label: null,
-  help: null,
-  several: false,
-  value: null,
-  check: null,
-  options: [],
-  group: null,
-  done: false,
-  automatic: false,
-  ...more,
-});
+import { ownMark as own } from './own-mark';
 
 test('what fills itself is no place; the choices of a group are one', () => {
   const places = placesOf({
