@@ -232,11 +232,11 @@ test('pages are left out, turned, reordered and joined; the originals stay', asy
     { width: 792, height: 612 },
     { width: 612, height: 792 },
   ]);
-  const view = await server.ok<DealView>('deal', { params: { dealId: deal.id } });
-  expect(view.documents.filter((d) => [a.id, b.id].includes(d.id)).map((d) => d.replacedBy)).toEqual([
-    made.id,
-    made.id,
-  ]);
+  const replaced = async () => {
+    const view = await server.ok<DealView>('deal', { params: { dealId: deal.id } });
+    return [a.id, b.id].map((id) => view.documents.find((d) => d.id === id)!.replacedBy);
+  };
+  expect(await replaced()).toEqual([made.id, made.id]);
   const file = path.join(mkdtempSync(path.join(os.tmpdir(), 'made-')), 'made.pdf');
   const { rows } = await server.ctx.database.pool.query<{ sha256: string }>(
     'select sha256 from document where id = $1',
@@ -250,6 +250,17 @@ test('pages are left out, turned, reordered and joined; the originals stay', asy
     body: { name: 'x', parts: [{ documentId: a.id, page: 9 }] },
   });
   expect([bad.status, (bad.body as { detail: string }).detail]).toEqual([422, '“a” has no page 9.']);
+
+  // undone in a packet: what stands there again is the deal's again, and only that
+  const packet = await server.ok<PacketView>('newPacket', {
+    params: { dealId: deal.id },
+    body: { name: 'Undone', documentIds: [made.id] },
+  });
+  await server.edit(packet.id, [
+    { op: 'put', list: 'documents', item: { id: a.id }, index: 0 },
+    { op: 'drop', list: 'documents', id: made.id },
+  ]);
+  expect(await replaced()).toEqual([null, made.id]);
 });
 
 test('every kind of mark is filled by its own rules, a file joins the packet, and all of it is sealed', async () => {

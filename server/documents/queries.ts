@@ -113,6 +113,16 @@ export async function setReplaced(db: Db, dealId: string, ids: string[], by: str
   ]);
 }
 
+/** Takes that back. @returns how many of the documents had been replaced */
+export async function clearReplaced(db: Db, ids: string[]): Promise<number> {
+  if (!ids.length) return 0;
+  const r = await db.query(
+    'update document set replaced_by = null where id = any($1::text[]) and replaced_by is not null returning id',
+    [ids],
+  );
+  return r.rows.length;
+}
+
 export async function deleteDocument(db: Db, id: string): Promise<void> {
   await db.query('delete from document where id = $1', [id]);
 }

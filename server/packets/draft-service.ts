@@ -7,7 +7,7 @@ import type { Db } from '../db/pool';
 import { inTransaction } from '../db/tx';
 import { partiesOfDeal } from '../deals/queries';
 import { dealOr404 } from '../deals/service';
-import { documentsByIds } from '../documents/queries';
+import { clearReplaced, documentsByIds } from '../documents/queries';
 import type { Member } from '../firm/queries';
 import { newId } from '../ids';
 import { topics } from '../live/live';
@@ -81,8 +81,17 @@ export async function editDraft(ctx: Context, packetId: string, body: EditsBody,
     if (!draft.name.trim()) throw unusable('no-name', 'The packet needs a name.');
     const version = row.draft_version + 1;
     await q.saveDraft(db, packetId, draft, version);
+    // A document that stands in a packet again, by undoing the change of its pages, is the deal's again too.
+    const before = new Set(row.draft.documents.map((d) => d.id));
+    const back = await clearReplaced(
+      db,
+      added.filter((id) => !before.has(id)),
+    );
     const over = await overlaps(db, packetId, version, body, member);
-    afterCommit(() => ctx.live.tell(topics.packet(packetId)));
+    afterCommit(() => {
+      ctx.live.tell(topics.packet(packetId));
+      if (back) ctx.live.tell(topics.deal(row.deal_id));
+    });
     return { draft, version, over };
   });
 }
