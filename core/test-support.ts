@@ -77,7 +77,7 @@ export function planOf(gates: string[][], acts: Record<string, PacketParty['act'
     documents: [{ id: 'doc', name: 'Disclosure', sha256: '0'.repeat(64), pages: [{ width: 612, height: 792 }] }],
     redlines: [],
     marks: ids
-      .filter((id) => (acts[id] ?? 'sign') === 'sign')
+      .filter((id) => ['sign', 'desk'].includes(acts[id] ?? 'sign'))
       .flatMap((id, i) => [
         mark(`${id}-i`, id, 'initials', 1, { x: 20 + i * 60, y: 740, w: 54, h: 22 }),
         mark(`${id}-s`, id, 'signature', 1, { x: 20, y: 40 + i * 40, w: 150, h: 28 }),

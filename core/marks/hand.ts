@@ -140,3 +140,11 @@ export function tickStrokes(rect: Rect): Pairs[] {
     [...at(0.82, 0.18), ...at(0.18, 0.82)],
   ];
 }
+
+/** Where a picture of somebody's writing stands in its mark: as large as fits, in the middle, not stretched. */
+export function fitPicture(picture: { width: number; height: number }, rect: Rect): Rect {
+  const k = Math.min(rect.w / picture.width, rect.h / picture.height);
+  const w = picture.width * k;
+  const h = picture.height * k;
+  return { x: rect.x + (rect.w - w) / 2, y: rect.y + (rect.h - h) / 2, w, h };
+}

@@ -5,7 +5,7 @@ import type { PacketParty, Side } from '../routing/types';
 
 /** Whether a party signs and has this document. */
 export function signsDocument(party: PacketParty, documentId: string): boolean {
-  return party.act === 'sign' && hasDocument(party, documentId);
+  return (party.act === 'sign' || party.act === 'desk') && hasDocument(party, documentId);
 }
 
 /** Whether a document is among those a party gets; without a list it gets all of them. */

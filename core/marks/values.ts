@@ -1,5 +1,6 @@
 /** What may stand in a mark: checking what a client writes, and how it is shown. */
 import { isEmail } from '../text/email';
+import { ENGLISH, say, type WordKey, type WordParams, type Words } from '../words';
 import type { Mark } from './types';
 
 /** Longest text a mark takes, in characters. */
@@ -9,6 +10,8 @@ export const MAX_TEXT_LINES = 4000;
 export type ValueCheck = { ok: true; value: string } | { ok: false; sentence: string };
 
 const wrong = (sentence: string): ValueCheck => ({ ok: false, sentence });
+/** Says what is wrong in the language of who writes. */
+type Say = (key: WordKey, params?: WordParams) => string;
 const MONTHS = [
   'January',
   'February',
@@ -28,45 +31,47 @@ const MONTHS = [
  * Checks what a client wrote into a mark and brings it into the form it is shown in:
  * sums as "$1,250.00", numbers with thousands, days as "Nov 23, 2026".
  *
- * @param raw  as typed; days as ISO 8601 (2026-11-23) or as month/day/year
+ * @param raw    as typed; days as ISO 8601 (2026-11-23) or as month/day/year
+ * @param words  the language of who writes; what stands in the mark is the same in all of them
  */
-export function checkValue(mark: Pick<Mark, 'kind' | 'check' | 'options' | 'lines'>, raw: string): ValueCheck {
+export function checkValue(
+  mark: Pick<Mark, 'kind' | 'check' | 'options' | 'lines'>,
+  raw: string,
+  words: Words = ENGLISH,
+): ValueCheck {
+  const tell: Say = (key, params) => say(words, key, params);
   const text = mark.lines === 'several' ? raw.replace(/\r\n?/g, '\n').trim() : raw.replace(/\s+/g, ' ').trim();
-  if (!text) return wrong('Please write something here.');
+  if (!text) return wrong(tell('value.empty'));
   const most = mark.check?.maxLength ?? (mark.lines === 'several' ? MAX_TEXT_LINES : MAX_TEXT);
-  if (text.length > most) return wrong(`Please keep it under ${most + 1} characters.`);
+  if (text.length > most) return wrong(tell('value.too_long', { n: most + 1 }));
   if (mark.check?.minLength && text.length < mark.check.minLength)
-    return wrong(mark.check.message ?? `Please write at least ${mark.check.minLength} characters.`);
+    return wrong(mark.check.message || tell('value.too_short', { n: mark.check.minLength }));
   switch (mark.kind) {
     case 'number':
     case 'money':
-      return checkNumber(mark, text);
+      return checkNumber(mark, text, tell);
     case 'date':
-      return checkDay(mark, text);
+      return checkDay(mark, text, tell);
     case 'list':
-      return mark.options?.includes(text) ? { ok: true, value: text } : wrong('Please choose one from the list.');
+      return mark.options?.includes(text) ? { ok: true, value: text } : wrong(tell('value.list'));
     default:
-      return checkForm(mark, text);
+      return checkForm(mark, text, tell);
   }
 }
 
-function checkForm(mark: Pick<Mark, 'check'>, text: string): ValueCheck {
+function checkForm(mark: Pick<Mark, 'check'>, text: string, tell: Say): ValueCheck {
   const c = mark.check;
   if (!c?.form) return { ok: true, value: text };
-  const say = (usual: string) => wrong(c.message || usual);
-  if (c.form === 'digits')
-    return /^\d+$/.test(text) ? { ok: true, value: text } : say('Please write digits only, 0 to 9.');
-  if (c.form === 'email')
-    return isEmail(text) ? { ok: true, value: text } : say('This is not an email address, like name@example.com.');
+  const no = (key: WordKey) => wrong(c.message || tell(key));
+  if (c.form === 'digits') return /^\d+$/.test(text) ? { ok: true, value: text } : no('value.digits');
+  if (c.form === 'email') return isEmail(text) ? { ok: true, value: text } : no('value.email');
   if (c.form === 'phone') {
     const digits = text.replace(/\D/g, '');
     return digits.length >= 7 && digits.length <= 15 && /^[+(\d][\d\s().\-/x]*$/i.test(text)
       ? { ok: true, value: text }
-      : say('Please write a phone number, like 555-0142 or +1 555 010 0142.');
+      : no('value.phone');
   }
-  return patternOf(c.pattern ?? '')?.test(text)
-    ? { ok: true, value: text }
-    : say('This does not have the form that is asked for.');
+  return patternOf(c.pattern ?? '')?.test(text) ? { ok: true, value: text } : no('value.pattern');
 }
 
 /** A pattern over the whole value; null when it is no regular expression. */
@@ -78,22 +83,18 @@ export function patternOf(source: string): RegExp | null {
   }
 }
 
-function checkNumber(mark: Pick<Mark, 'kind' | 'check'>, text: string): ValueCheck {
+function checkNumber(mark: Pick<Mark, 'kind' | 'check'>, text: string, tell: Say): ValueCheck {
   const money = mark.kind === 'money';
   const bare = text.replace(/[$\s\u00a0]/g, '');
   if (!/^[-+]?(?:\d{1,3}(?:,\d{3})+|\d+)(?:\.\d+)?$/.test(bare) || bare.length > 18)
-    return wrong(
-      mark.check?.message ||
-        (money ? 'Please write a sum, like 1,250.00.' : 'Please write a number, like 12 or 1,250.5.'),
-    );
+    return wrong(mark.check?.message || tell(money ? 'value.money' : 'value.number'));
   const n = Number(bare.replace(/,/g, ''));
   const { min, max } = mark.check ?? {};
   if (min !== undefined && n < min)
-    return wrong(mark.check?.message || `Please write ${showNumber(min, money)} or more.`);
+    return wrong(mark.check?.message || tell('value.at_least', { limit: showNumber(min, money) }));
   if (max !== undefined && n > max)
-    return wrong(mark.check?.message || `Please write ${showNumber(max, money)} or less.`);
-  if (money && Math.abs(n * 100 - Math.round(n * 100)) > 1e-6)
-    return wrong('Please write no more than two digits after the point.');
+    return wrong(mark.check?.message || tell('value.at_most', { limit: showNumber(max, money) }));
+  if (money && Math.abs(n * 100 - Math.round(n * 100)) > 1e-6) return wrong(tell('value.cents'));
   return { ok: true, value: showNumber(n, money, bare.split('.')[1]?.length ?? 0) };
 }
 
@@ -106,12 +107,12 @@ export function showNumber(n: number, money: boolean, digits = 0): string {
   return `${n < 0 ? '-' : ''}${money ? '$' : ''}${shown}`;
 }
 
-function checkDay(mark: Pick<Mark, 'check'>, text: string): ValueCheck {
+function checkDay(mark: Pick<Mark, 'check'>, text: string, tell: Say): ValueCheck {
   const day = isoDay(text);
-  if (!day) return wrong(mark.check?.message || 'Please write a day, like 11/23/2026.');
+  if (!day) return wrong(mark.check?.message || tell('value.day'));
   const { from, to } = mark.check ?? {};
-  if (from && day < from) return wrong(mark.check?.message || `Please choose ${showDay(from)} or later.`);
-  if (to && day > to) return wrong(mark.check?.message || `Please choose ${showDay(to)} or earlier.`);
+  if (from && day < from) return wrong(mark.check?.message || tell('value.day_from', { limit: showDay(from) }));
+  if (to && day > to) return wrong(mark.check?.message || tell('value.day_to', { limit: showDay(to) }));
   return { ok: true, value: showDay(day) };
 }
 

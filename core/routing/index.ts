@@ -1,6 +1,11 @@
 export * from './types';
+export * from './refusal';
+export * from './progress';
 export * from './reduce';
 export * from './decide';
+export { ahead, initialsOfChange, type ChangeCommand } from './changes';
+export { MAX_QUESTIONS, type PartyCommand } from './party-acts';
+export { type SystemCommand } from './system-acts';
 export * from './path';
 export * from './words';
 export * from './shown';

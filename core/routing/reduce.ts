@@ -1,4 +1,5 @@
-import type { PacketEvent, PacketState, PartyProgress } from './types';
+import { NO_SCHEDULE } from '../calendar';
+import type { Contact, PacketEvent, PacketEventBody, PacketState, PartyProgress, Plan } from './types';
 
 const FRESH: PartyProgress = {
   status: 'waiting',
@@ -9,6 +10,13 @@ const FRESH: PartyProgress = {
   lastActAt: null,
   hand: null,
   reason: null,
+  again: false,
+  proved: null,
+  locked: false,
+  hostName: null,
+  bounced: null,
+  nudges: { n: 0, lastAt: null },
+  before: [],
 };
 
 /**
@@ -33,6 +41,11 @@ export function evolve(state: PacketState | null, event: PacketEvent): PacketSta
       fills: {},
       hands: {},
       sealed: null,
+      questions: [],
+      corrections: [],
+      revisions: [],
+      due: [],
+      warnedFor: null,
     };
   }
   if (!state) throw new Error(`a packet begins with "sent", not with "${body.type}"`);
@@ -47,7 +60,7 @@ export function evolve(state: PacketState | null, event: PacketEvent): PacketSta
       next.gate = body.gate;
       return next;
     case 'asked':
-      party(body.partyId, { status: 'asked', askedAt: at });
+      party(body.partyId, { status: 'asked', askedAt: at, nudges: { n: 0, lastAt: null } });
       return next;
     case 'opened':
       party(body.partyId, { status: 'opened', openedAt: at, lastActAt: at });
@@ -73,7 +86,11 @@ export function evolve(state: PacketState | null, event: PacketEvent): PacketSta
       return next;
     }
     case 'party_done':
-      party(body.partyId, { status: 'done', doneAt: at, lastActAt: at });
+      party(body.partyId, { status: 'done', doneAt: at, lastActAt: at, again: false });
+      next.due = [...state.due, { seq, at, partyId: body.partyId }];
+      return next;
+    case 'excused':
+      party(body.partyId, { status: 'excused' });
       return next;
     case 'gate_passed':
       next.gate = body.gate + 1;
@@ -85,9 +102,146 @@ export function evolve(state: PacketState | null, event: PacketEvent): PacketSta
       return { ...next, status: 'declined', endedAt: at };
     case 'withdrawn':
       return { ...next, status: 'withdrawn', endedAt: at };
+    case 'lapsed':
+      return { ...next, status: 'lapsed', endedAt: at };
+    case 'proved':
+      party(body.partyId, { proved: { at, step: body.step }, lastActAt: at });
+      return next;
+    case 'locked':
+      party(body.partyId, { locked: true });
+      return next;
+    case 'unlocked':
+      party(body.partyId, { locked: false });
+      return next;
+    case 'hosted':
+      party(body.partyId, { hostName: body.hostName });
+      return next;
+    case 'link_renewed':
+      party(body.partyId, { bounced: null });
+      return next;
+    case 'bounced':
+      party(body.partyId, { bounced: body.why });
+      return next;
+    case 'question_asked': {
+      party(body.partyId, { lastActAt: at });
+      const { questionId: id, partyId, text } = body;
+      next.questions = [...state.questions, { id, partyId, text, at, answer: null }];
+      return next;
+    }
+    case 'question_answered': {
+      const by = event.actor.kind === 'member' ? event.actor.name : '';
+      next.questions = state.questions.map((q) =>
+        q.id === body.questionId ? { ...q, answer: { text: body.text, at, by } } : q,
+      );
+      return next;
+    }
+    case 'party_corrected': {
+      const was = state.plan.parties.find((p) => p.id === body.partyId)!;
+      // Another name is another signature: what was set under the old one is set anew.
+      party(body.partyId, { bounced: null, ...(was.name === body.contact.name ? {} : { hand: null }) });
+      next.plan = withContact(state.plan, body.partyId, body.contact);
+      return next;
+    }
+    case 'handed_over': {
+      const was = state.plan.parties.find((p) => p.id === body.partyId)!;
+      const before = [
+        ...state.parties[body.partyId]!.before,
+        { name: was.name, email: was.email, at, reason: body.reason },
+      ];
+      party(body.partyId, {
+        ...FRESH,
+        again: state.parties[body.partyId]!.again,
+        status: 'asked',
+        askedAt: at,
+        lastActAt: at,
+        before,
+      });
+      next.plan = withContact(state.plan, body.partyId, body.contact);
+      return next;
+    }
+    case 'path_changed':
+      next.plan = { ...state.plan, gates: body.gates };
+      return next;
+    case 'party_added':
+      next.parties = { ...state.parties, [body.party.id]: FRESH };
+      next.plan = {
+        ...state.plan,
+        parties: [...state.plan.parties, body.party],
+        gates: body.gates,
+        marks: [...state.plan.marks, ...body.marks],
+      };
+      return next;
+    case 'document_added':
+      next.plan = withDocument(state, body);
+      return next;
+    case 'corrected':
+      next.plan = {
+        ...state.plan,
+        redlines: [...(state.plan.redlines ?? []), body.redline],
+        marks: [...state.plan.marks, ...body.marks],
+      };
+      next.corrections = [
+        ...state.corrections,
+        { redline: body.redline, seq, at, by: event.actor.kind === 'member' ? event.actor.name : '', askedAgain: [] },
+      ];
+      next.due = [...state.due, { seq, at, partyId: null }];
+      return next;
+    case 'asked_again':
+      party(body.partyId, {
+        status: 'asked',
+        again: true,
+        askedAt: at,
+        openedAt: null,
+        doneAt: null,
+        nudges: { n: 0, lastAt: null },
+      });
+      next.corrections = state.corrections.map((c) =>
+        c.redline.id === body.redlineId ? { ...c, askedAgain: [...c.askedAgain, body.partyId] } : c,
+      );
+      return next;
+    case 'extended':
+      next.plan = { ...state.plan, schedule: { ...(state.plan.schedule ?? NO_SCHEDULE), lastDay: body.lastDay } };
+      return { ...next, status: 'at_gate', endedAt: null };
+    case 'nudged':
+      party(body.partyId, { nudges: { n: body.n, lastAt: at } });
+      return next;
+    case 'warned':
+      return { ...next, warnedFor: body.lastDay };
+    case 'revised':
+      next.due = state.due.filter((d) => d.seq !== body.forSeq);
+      next.revisions = [
+        ...state.revisions,
+        { forSeq: body.forSeq, partyId: body.partyId, at, documents: body.documents },
+      ];
+      return next;
     case 'sealed':
-      return { ...next, sealed: body.documents };
+      return { ...next, sealed: body.documents, due: [] };
   }
+}
+
+type DocumentAdded = Extract<PacketEventBody, { type: 'document_added' }>;
+
+function withContact(plan: Plan, partyId: string, contact: Contact): Plan {
+  return { ...plan, parties: plan.parties.map((p) => (p.id === partyId ? { ...p, ...contact } : p)) };
+}
+
+/** A document that comes along later is for those whose gate is ahead, and for copies at the end. */
+function withDocument(state: PacketState, { document, marks }: Pick<DocumentAdded, 'document' | 'marks'>): Plan {
+  const { plan } = state;
+  const before = plan.documents.map((d) => d.id);
+  const gets = (id: string) => {
+    const gate = plan.gates.findIndex((g) => g.partyIds.includes(id));
+    return gate < 0 ? !state.parties[id]!.askedAt : gate > state.gate;
+  };
+  return {
+    ...plan,
+    documents: [...plan.documents, document],
+    marks: [...plan.marks, ...marks],
+    parties: plan.parties.map((p) => {
+      if (gets(p.id)) return p.only ? { ...p, only: [...p.only, document.id] } : p;
+      return p.only ? p : { ...p, only: before };
+    }),
+  };
 }
 
 /** The state of a whole log; null for an empty one. */

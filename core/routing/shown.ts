@@ -1,6 +1,6 @@
 import type { Mark, MarkKind, Rect, Redline } from '../marks/types';
 import { initialsOf } from '../text/names';
-import type { Drawing, Hand, PacketState, PlanDocument, ScriptFace } from './types';
+import type { Drawing, Hand, PacketState, Picture, PlanDocument, ScriptFace } from './types';
 
 /** A filled mark, ready to be drawn on screen or paper: a hand's picture, text, or a tick. */
 export interface ShownFill {
@@ -17,6 +17,7 @@ export interface ShownFill {
   shows:
     | { form: 'typed'; face: ScriptFace; text: string }
     | { form: 'drawn'; drawing: Drawing; spoken: string }
+    | { form: 'picture'; picture: Picture; spoken: string }
     | { form: 'text'; text: string }
     | { form: 'tick' };
 }
@@ -77,9 +78,8 @@ export function shownRedlines(state: PacketState): Redline[] {
 /** How a hand shows as signature or as initials. */
 export function showHand(hand: Hand, as: 'signature' | 'initials', name: string): ShownFill['shows'] {
   if (hand.form === 'typed') return { form: 'typed', face: hand.face, text: hand[as] };
-  return {
-    form: 'drawn',
-    drawing: hand[as],
-    spoken: as === 'initials' ? hand.initialsText || initialsOf(name) : name,
-  };
+  const spoken = as === 'initials' ? hand.initialsText || initialsOf(name) : name;
+  return hand.form === 'drawn'
+    ? { form: 'drawn', drawing: hand[as], spoken }
+    : { form: 'picture', picture: hand[as], spoken };
 }

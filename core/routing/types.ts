@@ -2,6 +2,7 @@
  * The vocabulary of a packet on its way. Everything here is plain data: it is what the
  * event log stores, what crosses the wire, and what the screens show.
  */
+import type { Schedule } from '../calendar';
 import type { Mark, Rect, Redline } from '../marks/types';
 
 /** Which side of the deal a party stands on. */
@@ -18,9 +19,13 @@ export const SIDES = [
 ] as const;
 export type Side = (typeof SIDES)[number];
 
-/** What a party does at its gate. A `copy` never holds a gate. */
-export const ACTS = ['sign', 'approve', 'copy'] as const;
+/** What a party does. `desk` signs in person on a host's device; a `copy` never holds a gate. */
+export const ACTS = ['sign', 'approve', 'desk', 'copy'] as const;
 export type Act = (typeof ACTS)[number];
+
+/** What proves, beside the link, that it is this person: a code told in person, or one sent by email or phone. */
+export const SECOND_STEPS = ['code', 'email', 'phone'] as const;
+export type SecondStep = (typeof SECOND_STEPS)[number];
 
 /** A party as it stands in one packet: a snapshot of the deal's party, plus its act and ink. */
 export interface PacketParty {
@@ -36,12 +41,25 @@ export interface PacketParty {
   ink: number;
   /** The documents this party gets; absent for all of them. */
   only?: string[];
+  /** Language of messages, ceremony and record; absent for English. */
+  language?: string;
+  /** A note of the sender's for this party alone. */
+  note?: string;
+  secondStep?: SecondStep;
+  /** The code told in person. In drafts only: a sent plan holds none, the server keeps a hash of it. */
+  accessCode?: string;
+  /** When somebody who gets a copy gets it: with the sending too, or (absent) once all is executed. */
+  copyAt?: 'sending';
+  /** The member of the firm this party is, who signs from within the application. */
+  memberId?: string;
 }
 
-/** A point on the path where its parties must all act before the packet moves on. */
+/** A point on the path where its parties must act before the packet moves on: all of them, or any one. */
 export interface Gate {
   id: string;
   partyIds: string[];
+  /** Absent for all. */
+  need?: 'any';
 }
 
 /** A document as it is sent: its bytes are named by their SHA-256. Sizes in points, as displayed. */
@@ -52,7 +70,7 @@ export interface PlanDocument {
   pages: { width: number; height: number }[];
 }
 
-/** Everything that was decided when the packet was sent. Never changes afterwards. */
+/** What is on its way: as it was sent, with the changes that were recorded since. */
 export interface Plan {
   packetName: string;
   dealName: string;
@@ -66,6 +84,15 @@ export interface Plan {
   marks: Mark[];
   /** The preparer's changes on the pages; packets of the first days have none. */
   redlines?: Redline[];
+  schedule?: Schedule;
+  /** The firm's holidays at the time of sending, as days. */
+  holidays?: string[];
+  /** Whether a party may hand over to somebody else. */
+  handOver?: boolean;
+  /** The packet this one is the new version of, and which version it is, from 2. */
+  replaces?: { packetId: string; version: number };
+  /** The executed packet whose sealed documents get a late signing round. */
+  continues?: { packetId: string; packetName: string };
 }
 
 export const SCRIPT_FACES = ['caveat', 'dancing-script', 'la-belle-aurore', 'reenie-beanie'] as const;
@@ -84,7 +111,15 @@ export interface Drawing {
 /** The form of someone's signature and initials. */
 export type Hand =
   | { form: 'typed'; face: ScriptFace; signature: string; initials: string }
-  | { form: 'drawn'; signature: Drawing; initials: Drawing; initialsText: string };
+  | { form: 'drawn'; signature: Drawing; initials: Drawing; initialsText: string }
+  | { form: 'picture'; signature: Picture; initials: Picture; initialsText: string };
+
+/** A picture of somebody's writing, its background taken out: a PNG in the store, sizes in pixels. */
+export interface Picture {
+  sha256: string;
+  width: number;
+  height: number;
+}
 
 /** A file a client added, by its fingerprint. */
 export interface AddedFile {
@@ -118,10 +153,51 @@ export type PacketEventBody =
   | { type: 'mark_cleared'; partyId: string; markId: string; actId: string }
   | { type: 'party_done'; partyId: string; actId: string }
   | { type: 'gate_passed'; gate: number }
+  | { type: 'excused'; partyId: string }
   | { type: 'executed' }
   | { type: 'declined'; partyId: string; reason: string }
-  | { type: 'withdrawn'; reason: string }
-  | { type: 'sealed'; documents: { documentId: string; sha256: string }[] };
+  | { type: 'withdrawn'; reason: string; newVersion?: string }
+  | { type: 'lapsed'; lastDay: string }
+  // Getting in.
+  | { type: 'proved'; partyId: string; step: SecondStep }
+  | { type: 'locked'; partyId: string }
+  | { type: 'unlocked'; partyId: string }
+  | { type: 'hosted'; partyId: string; hostName: string }
+  | { type: 'link_renewed'; partyId: string }
+  | { type: 'bounced'; partyId: string; channel: 'email' | 'phone'; why: string }
+  // Talking.
+  | { type: 'question_asked'; partyId: string; questionId: string; text: string }
+  | { type: 'question_answered'; partyId: string; questionId: string; text: string }
+  // Changes while it is on its way.
+  | { type: 'party_corrected'; partyId: string; contact: Contact }
+  | { type: 'handed_over'; partyId: string; contact: Contact; reason: string }
+  | { type: 'path_changed'; gates: Gate[] }
+  | { type: 'party_added'; party: PacketParty; gates: Gate[]; marks: Mark[] }
+  | { type: 'document_added'; document: PlanDocument; marks: Mark[] }
+  | { type: 'corrected'; redline: Redline; marks: Mark[] }
+  | { type: 'asked_again'; partyId: string; redlineId: string }
+  // Time.
+  | { type: 'extended'; lastDay: string }
+  | { type: 'nudged'; partyId: string; n: number }
+  | { type: 'warned'; lastDay: string }
+  // Proof.
+  | { type: 'revised'; forSeq: number; partyId: string | null; documents: SealedFile[] }
+  | { type: 'sealed'; documents: SealedFile[] };
+
+/** How somebody is called and reached. */
+export interface Contact {
+  name: string;
+  email: string;
+  phone: string | null;
+  /** A new language for this party; absent to leave it. */
+  language?: string;
+}
+
+/** The file a document is in after a seal, by its SHA-256. */
+export interface SealedFile {
+  documentId: string;
+  sha256: string;
+}
 
 export type PacketEventType = PacketEventBody['type'];
 
@@ -136,7 +212,8 @@ export interface PacketEvent {
   body: PacketEventBody;
 }
 
-export type PartyStatus = 'waiting' | 'asked' | 'opened' | 'in_progress' | 'done' | 'declined';
+/** `excused`: another at the same gate has done what any one of them had to do. */
+export type PartyStatus = 'waiting' | 'asked' | 'opened' | 'in_progress' | 'done' | 'declined' | 'excused';
 export type PacketStatus = 'at_gate' | 'executed' | 'declined' | 'withdrawn' | 'lapsed';
 
 export interface PartyProgress {
@@ -148,6 +225,44 @@ export interface PartyProgress {
   lastActAt: string | null;
   hand: { seq: number; hand: Hand } | null;
   reason: string | null;
+  /** Asked once more because of a change after it was done; holds the packet until it is done again. */
+  again: boolean;
+  /** When and by what the second step was passed. */
+  proved: { at: string; step: SecondStep } | null;
+  locked: boolean;
+  hostName: string | null;
+  /** Why messages do not arrive; null when nothing is known. */
+  bounced: string | null;
+  nudges: { n: number; lastAt: string | null };
+  /** Who it was before it was handed over, oldest first. */
+  before: { name: string; email: string; at: string; reason: string }[];
+}
+
+/** Something a party wanted to know. */
+export interface Question {
+  id: string;
+  partyId: string;
+  text: string;
+  at: string;
+  answer: { text: string; at: string; by: string } | null;
+}
+
+/** A recorded change on a page while the packet was on its way. */
+export interface Correction {
+  redline: Redline;
+  seq: number;
+  at: string;
+  by: string;
+  /** Those who had already acted and were asked to initial the change. */
+  askedAgain: string[];
+}
+
+/** What still has to be written into the documents as a signed revision. */
+export interface RevisionDue {
+  seq: number;
+  at: string;
+  /** The party whose acts it holds; null for a correction. */
+  partyId: string | null;
 }
 
 export interface Fill {
@@ -171,7 +286,14 @@ export interface PacketState {
   fills: Record<string, Fill>;
   /** Hands by the sequence number that set them, so an early act keeps the hand it was made with. */
   hands: Record<number, { partyId: string; hand: Hand }>;
-  sealed: { documentId: string; sha256: string }[] | null;
+  sealed: SealedFile[] | null;
+  questions: Question[];
+  corrections: Correction[];
+  /** Revisions written so far, in order; packets sealed all at once at the end have none. */
+  revisions: { forSeq: number; partyId: string | null; at: string; documents: SealedFile[] }[];
+  /** What is to be written, in order. */
+  due: RevisionDue[];
+  warnedFor: string | null;
 }
 
 export type { Mark, Rect };

@@ -1,6 +1,6 @@
 /** What happened and what holds up, in plain sentences for the coordinator. */
 import { count, firstName, listWords } from '../text/names';
-import { holdsGate, marksLeft } from './decide';
+import { marksLeft, partyOf, waitingFor } from './progress';
 import type { PacketEvent, PacketState, Plan } from './types';
 
 /** Several acts of one party in a row, told as one line. */
@@ -15,7 +15,7 @@ export interface ActivityLine {
 export function activity(events: PacketEvent[]): ActivityLine[] {
   const sent = events.find((e) => e.body.type === 'sent');
   if (!sent || sent.body.type !== 'sent') return [];
-  const plan = sent.body.plan;
+  const names = new Names(sent.body.plan);
   const out: ActivityLine[] = [];
   let run: { partyId: string; kinds: Map<string, number>; seq: number; at: string } | null = null;
   const flush = () => {
@@ -25,28 +25,49 @@ export function activity(events: PacketEvent[]): ActivityLine[] {
       seq: run.seq,
       at: run.at,
       partyId: run.partyId,
-      sentence: `${nameOf(plan, run.partyId)} gave ${listWords(what)}.`,
+      sentence: `${names.of(run.partyId)} gave ${listWords(what)}.`,
     });
     run = null;
   };
-  const kinds = new Map(plan.marks.map((m) => [m.id, m.kind]));
   for (const e of events) {
     if (e.body.type === 'mark_cleared') continue;
     if (e.body.type === 'mark_filled') {
       if (run && run.partyId !== e.body.partyId) flush();
       run ??= { partyId: e.body.partyId, kinds: new Map(), seq: e.seq, at: e.at };
-      const kind = kinds.get(e.body.markId) ?? 'text';
+      const kind = names.kinds.get(e.body.markId) ?? 'text';
       run.kinds.set(kind, (run.kinds.get(kind) ?? 0) + 1);
       run.seq = e.seq;
       run.at = e.at;
       continue;
     }
     flush();
-    const sentence = sentenceOf(e, plan);
+    const sentence = sentenceOf(e, names);
+    names.follow(e);
     if (sentence) out.push({ seq: e.seq, at: e.at, partyId: 'partyId' in e.body ? e.body.partyId : null, sentence });
   }
   flush();
   return out.reverse();
+}
+
+/** Names as they were at each point of the log: a party may be corrected, added or handed over. */
+class Names {
+  private readonly names: Map<string, string>;
+  readonly kinds: Map<string, string>;
+  readonly documents: Map<string, string>;
+  constructor(plan: Plan) {
+    this.names = new Map(plan.parties.map((p) => [p.id, p.name]));
+    this.kinds = new Map(plan.marks.map((m) => [m.id, m.kind]));
+    this.documents = new Map(plan.documents.map((d) => [d.id, d.name]));
+  }
+  of(id: string | null): string {
+    return (id && this.names.get(id)) || 'Somebody';
+  }
+  follow({ body }: PacketEvent): void {
+    if (body.type === 'party_added') this.names.set(body.party.id, body.party.name);
+    if (body.type === 'party_corrected' || body.type === 'handed_over') this.names.set(body.partyId, body.contact.name);
+    if ('marks' in body) for (const m of body.marks) this.kinds.set(m.id, m.kind);
+    if (body.type === 'document_added') this.documents.set(body.document.id, body.document.name);
+  }
 }
 
 function kindCount(kind: string, n: number): string {
@@ -59,39 +80,89 @@ function kindCount(kind: string, n: number): string {
   return count(n, 'text');
 }
 
-function nameOf(plan: Plan, partyId: string): string {
-  return plan.parties.find((p) => p.id === partyId)?.name ?? 'Somebody';
-}
+const STEP_DONE = {
+  code: 'gave the access code',
+  email: 'gave the code sent by email',
+  phone: 'gave the code sent by text message',
+} as const;
 
-function sentenceOf(e: PacketEvent, plan: Plan): string | null {
+function sentenceOf(e: PacketEvent, names: Names): string | null {
   const b = e.body;
+  const by = e.actor.kind === 'member' ? e.actor.name : 'The sender';
+  const who = 'partyId' in b ? names.of(b.partyId) : '';
   switch (b.type) {
     case 'sent':
-      return `${e.actor.kind === 'member' ? e.actor.name : 'The sender'} sent the packet.`;
+      return `${by} sent the packet.`;
     case 'gate_opened':
       return `Gate ${b.gate + 1} opened.`;
     case 'asked':
-      return `${nameOf(plan, b.partyId)} was asked.`;
+      return `${who} was asked.`;
     case 'opened':
-      return `${nameOf(plan, b.partyId)} opened the packet.`;
+      return `${who} opened the packet.`;
     case 'agreed':
-      return `${nameOf(plan, b.partyId)} agreed to sign electronically.`;
-    case 'hand_set':
-      return null;
+      return `${who} agreed to sign electronically.`;
     case 'party_done':
-      return `${nameOf(plan, b.partyId)} finished.`;
+      return `${who} finished.`;
+    case 'excused':
+      return `${who} is not needed any more: one at this gate was enough.`;
     case 'gate_passed':
       return `Gate ${b.gate + 1} passed.`;
     case 'executed':
       return 'Everyone is done: the packet is executed.';
     case 'declined':
-      return `${nameOf(plan, b.partyId)} declined: “${b.reason}”`;
+      return `${who} declined: “${b.reason}”`;
     case 'withdrawn':
-      return `${e.actor.kind === 'member' ? e.actor.name : 'The sender'} withdrew the packet: “${b.reason}”`;
+      return b.newVersion
+        ? `${by} took the packet back for a new version: “${b.reason}”`
+        : `${by} withdrew the packet: “${b.reason}”`;
+    case 'lapsed':
+      return 'The last day for signing passed: the packet has lapsed.';
+    case 'proved':
+      return `${who} ${STEP_DONE[b.step]}.`;
+    case 'locked':
+      return `${who} was locked out after too many wrong codes.`;
+    case 'unlocked':
+      return `${by} let ${who} try again.`;
+    case 'hosted':
+      return `${b.hostName} opened the packet for ${who} at the desk.`;
+    case 'link_renewed':
+      return `${by} sent ${who} a new link.`;
+    case 'bounced':
+      return `The message to ${who} came back: ${b.why}`;
+    case 'question_asked':
+      return `${who} asked: “${b.text}”`;
+    case 'question_answered':
+      return `${by} answered ${who}: “${b.text}”`;
+    case 'party_corrected':
+      return who === b.contact.name
+        ? `${by} corrected how ${who} is reached; the old link ended.`
+        : `${by} corrected ${who} to ${b.contact.name}; the old link ended.`;
+    case 'handed_over':
+      return `${who} handed over to ${b.contact.name}: “${b.reason}”`;
+    case 'path_changed':
+      return `${by} changed the gates ahead.`;
+    case 'party_added':
+      return `${by} added ${b.party.name}.`;
+    case 'document_added':
+      return `${by} added “${b.document.name}” for those ahead.`;
+    case 'corrected':
+      return `${by} changed “${names.documents.get(b.redline.documentId) ?? 'a document'}”, page ${b.redline.page}: ${
+        b.redline.kind === 'strike' ? 'struck' : 'inserted'
+      } “${b.redline.text.slice(0, 120)}”.`;
+    case 'asked_again':
+      return `${who} was asked to initial the change.`;
+    case 'extended':
+      return `${by} extended the last day to ${b.lastDay}.`;
+    case 'nudged':
+      return `${who} was reminded${b.n > 1 ? ` (${b.n} times by now)` : ''}.`;
+    case 'warned':
+      return 'Those who are waited for were warned of the last day.';
     case 'sealed':
       return `The sealed ${b.documents.length === 1 ? 'copy is' : 'copies are'} ready.`;
+    case 'hand_set':
     case 'mark_filled':
     case 'mark_cleared':
+    case 'revised':
       return null;
   }
 }
@@ -103,23 +174,45 @@ export function holdUp(state: PacketState): { partyIds: string[]; sentence: stri
     const who = state.plan.parties.find((p) => state.parties[p.id]!.status === 'declined');
     return { partyIds: who ? [who.id] : [], sentence: `${who ? firstName(who.name) : 'Somebody'} declined.` };
   }
-  if (state.status !== 'at_gate') return { partyIds: [], sentence: 'The packet was withdrawn.' };
-  const open = (state.plan.gates[state.gate]?.partyIds ?? [])
-    .map((id) => state.plan.parties.find((p) => p.id === id)!)
-    .filter((p) => holdsGate(p) && state.parties[p.id]!.status !== 'done');
-  if (open.length === 1) {
-    const p = open[0]!;
-    const left = marksLeft(state, p.id).length;
-    const opened = state.parties[p.id]!.openedAt !== null;
-    const sentence = !opened
-      ? `${firstName(p.name)} has not opened it yet.`
-      : left
-        ? `${firstName(p.name)} still has ${count(left, 'place')} to go.`
-        : `${firstName(p.name)} has only to finish.`;
-    return { partyIds: [p.id], sentence };
+  if (state.status === 'withdrawn') return { partyIds: [], sentence: 'The packet was withdrawn.' };
+  if (state.status === 'lapsed') {
+    const who = openAtEnd(state);
+    return {
+      partyIds: who.map((p) => p.id),
+      sentence: `The last day passed before ${listWords(who.map((p) => firstName(p.name))) || 'all'} signed.`,
+    };
   }
+  const open = waitingFor(state);
+  const told = open.map((p) => ({ p, sentence: standing(state, p.id) }));
+  if (told.length === 1) return { partyIds: [open[0]!.id], sentence: told[0]!.sentence };
+  // Something is wrong with one of them: that is what to know first.
+  const stuck = told.filter(({ p }) => state.parties[p.id]!.bounced || state.parties[p.id]!.locked);
+  if (stuck.length) return { partyIds: open.map((p) => p.id), sentence: stuck[0]!.sentence };
+  const gate = state.plan.gates[state.gate];
+  const names = open.map((p) => firstName(p.name));
   return {
     partyIds: open.map((p) => p.id),
-    sentence: `Waiting for ${listWords(open.map((p) => firstName(p.name)))}.`,
+    sentence: gate?.need === 'any' ? `Waiting for any one of ${listWords(names)}.` : `Waiting for ${listWords(names)}.`,
   };
+}
+
+function openAtEnd(state: PacketState) {
+  return (state.plan.gates[state.gate]?.partyIds ?? [])
+    .map((id) => partyOf(state.plan, id)!)
+    .filter((p) => p.act !== 'copy' && state.parties[p.id]!.status !== 'done');
+}
+
+/** Where one party that is waited for stands, in words. */
+function standing(state: PacketState, partyId: string): string {
+  const p = partyOf(state.plan, partyId)!;
+  const s = state.parties[partyId]!;
+  const first = firstName(p.name);
+  const left = marksLeft(state, partyId).length;
+  if (s.bounced) return `The message to ${first} came back. Correct the address.`;
+  if (s.locked) return `${first} is locked out after too many wrong codes.`;
+  if (s.again)
+    return left ? `${first} has to initial a change: ${count(left, 'place')}.` : `${first} has to look at a change.`;
+  if (p.act === 'desk' && !s.openedAt) return `${first} is to sign at the desk.`;
+  if (!s.openedAt) return `${first} has not opened it yet.`;
+  return left ? `${first} still has ${count(left, 'place')} to go.` : `${first} has only to finish.`;
 }

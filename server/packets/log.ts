@@ -109,7 +109,7 @@ async function project(db: Db, state: PacketState, events: PacketEvent[]): Promi
   const cleared = new Set<string>();
   for (const { body, at, seq } of events) {
     if (body.type === 'sent') for (const p of body.plan.parties) touched.add(p.id);
-    if ('partyId' in body) touched.add(body.partyId);
+    if ('partyId' in body && body.partyId) touched.add(body.partyId);
     if (body.type === 'mark_cleared') {
       fills.delete(body.markId);
       cleared.add(body.markId);

@@ -3,23 +3,21 @@ import { rgb, type PDFDocument, type PDFPage, type RGB } from '@cantoo/pdf-lib';
 import { Typesetter, type FaceName } from './fonts';
 import { hexColor, INK } from './stamp';
 
-/** What the record of one document says; all texts ready to print. */
+/** What the record of one document says, in one language; all texts ready to print. */
 export interface RecordContent {
-  firmName: string;
+  title: string;
   packetName: string;
   dealName: string;
-  documentName: string;
-  pageCount: number;
-  /** Fingerprint (SHA-256) of the document as everyone saw it. */
-  documentSha256: string;
-  /** Hash of the last event before sealing: the fingerprint of the packet's whole history. */
-  packetHash: string;
-  executedAt: string;
-  zone: string;
-  parties: { name: string; lines: string[] }[];
-  acts: { name: string; items: string[] }[];
-  history: string[];
+  /** Label and value, as a table at its head. */
+  facts: [label: string, value: string][];
+  explains: string;
+  sections: RecordSection[];
 }
+
+export type RecordSection =
+  | { heading: string; people: { name: string; lines: string[] }[] }
+  | { heading: string; acts: { name: string; items: string[] }[] }
+  | { heading: string; lines: string[] };
 
 const PAGE = { width: 612, height: 792 };
 const MARGIN = 54;
@@ -29,39 +27,28 @@ const RULE = rgb(0.87, 0.84, 0.77);
 /** Appends the record's pages; returns how many. */
 export async function appendRecord(doc: PDFDocument, type: Typesetter, record: RecordContent): Promise<number> {
   const flow = new Flow(doc, type);
-  await flow.text('Signing record', 18, 'atkinson-bold');
+  await flow.text(record.title, 18, 'atkinson-bold');
   await flow.text(`${record.packetName} · ${record.dealName}`, 11);
   flow.space(8);
-  await flow.pair(
-    'Document',
-    `${record.documentName}, ${record.pageCount} ${record.pageCount === 1 ? 'page' : 'pages'}`,
-  );
-  await flow.pair('Document fingerprint', record.documentSha256);
-  await flow.pair('Packet fingerprint', record.packetHash);
-  await flow.pair('Executed', record.executedAt);
-  await flow.pair('Sent by', record.firmName);
-  await flow.pair('Times', `as in ${record.zone}`);
+  for (const [label, value] of record.facts) await flow.pair(label, value);
   flow.space(4);
-  await flow.text(
-    'Fingerprints are SHA-256. Every page before this record belongs to the document named above.',
-    9,
-    'atkinson',
-    SLATE,
-  );
-  await flow.heading('People');
-  for (const p of record.parties) {
-    await flow.text(p.name, 10.5, 'atkinson-bold');
-    for (const l of p.lines) await flow.text(l, 9.5, 'atkinson', INK, 12);
-    flow.space(5);
+  await flow.text(record.explains, 9, 'atkinson', SLATE);
+  for (const section of record.sections) {
+    await flow.heading(section.heading);
+    if ('people' in section)
+      for (const p of section.people) {
+        await flow.text(p.name, 10.5, 'atkinson-bold');
+        for (const l of p.lines) await flow.text(l, 9.5, 'atkinson', INK, 12);
+        flow.space(5);
+      }
+    else if ('acts' in section)
+      for (const a of section.acts) {
+        await flow.text(a.name, 10.5, 'atkinson-bold');
+        await flow.columns(a.items, 3);
+        flow.space(5);
+      }
+    else for (const l of section.lines) await flow.text(l, 9.5);
   }
-  await flow.heading('Acts on this document');
-  for (const a of record.acts) {
-    await flow.text(a.name, 10.5, 'atkinson-bold');
-    await flow.columns(a.items, 3);
-    flow.space(5);
-  }
-  await flow.heading('History of the packet');
-  for (const h of record.history) await flow.text(h, 9.5);
   return flow.pageCount;
 }
 

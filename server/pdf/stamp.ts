@@ -17,11 +17,13 @@ import {
   setTextRenderingMode,
   stroke,
   type PDFDocument,
+  type PDFImage,
   type PDFPage,
   type RGB,
 } from '@cantoo/pdf-lib';
 import {
   drawingSteps,
+  fitPicture,
   fitLine,
   PEN_WIDTH,
   setParagraph,
@@ -45,23 +47,44 @@ export function hexColor(hex: string): RGB {
 export const INK = hexColor('#1E2A32');
 
 /** Draws every fill of one document onto its pages. */
-export async function stampFills(doc: PDFDocument, type: Typesetter, fills: ShownFill[]): Promise<void> {
+export async function stampFills(
+  doc: PDFDocument,
+  type: Typesetter,
+  fills: ShownFill[],
+  pictures: Record<string, Uint8Array> = {},
+): Promise<void> {
   const pages = doc.getPages();
+  const embedded = new Map<string, PDFImage>();
+  for (const [sha256, bytes] of Object.entries(pictures)) embedded.set(sha256, await doc.embedPng(bytes));
   for (const fill of fills) {
     const page = pages[fill.page - 1];
     if (!page) throw new Error(`mark ${fill.markId} is on page ${fill.page} of ${pages.length}`);
-    await stampFill(page, type, fill);
+    await stampFill(page, type, fill, embedded);
   }
 }
 
-async function stampFill(page: PDFPage, type: Typesetter, fill: ShownFill): Promise<void> {
+async function stampFill(
+  page: PDFPage,
+  type: Typesetter,
+  fill: ShownFill,
+  pictures: Map<string, PDFImage>,
+): Promise<void> {
   const space = spaceOfPage(page);
   const color = hexColor(inkOf(fill.ink).color);
   const shows = fill.shows;
-  if (shows.form === 'drawn') {
-    upright(page, space, () => strokeSteps(page, space, drawingSteps(shows.drawing, fill.rect), color));
+  if (shows.form === 'drawn' || shows.form === 'picture') {
+    if (shows.form === 'drawn')
+      upright(page, space, () => strokeSteps(page, space, drawingSteps(shows.drawing, fill.rect), color));
+    else {
+      const image = pictures.get(shows.picture.sha256);
+      if (!image) throw new Error(`the picture of mark ${fill.markId} was not handed in`);
+      const box = fitPicture(shows.picture, fill.rect);
+      upright(page, space, () =>
+        page.drawImage(image, { x: box.x, y: space.height - box.y - box.h, width: box.w, height: box.h }),
+      );
+    }
     const runs = await type.runs(shows.spoken, 'atkinson');
-    // The drawing's words lie under it unseen, so that the page can be searched and read aloud.
+    // The words lie under it unseen, so that the page can be searched and read aloud.
     const fit = fitLine(shows.spoken, fill.rect, (_, s) => Typesetter.width(runs, s), 12, 2);
     upright(page, space, () => {
       page.pushOperators(setTextRenderingMode(TextRenderingMode.Invisible));

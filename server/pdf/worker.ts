@@ -7,7 +7,18 @@ import { missingCharacters, type FaceName } from './fonts';
 import { inspect } from './inspect';
 import { prepare } from './prepare';
 import { readFacts } from './read';
-import { seal, type SealTask } from './seal';
+import { copyWith, seal, type SealTask } from './seal';
+
+/** A task whose bytes lie in files: workers read them themselves. */
+type FromFiles<T> = Omit<T, 'bytes' | 'pictures'> & { file: string; pictures: Record<string, string> };
+
+async function withBytes<T extends { file: string; pictures: Record<string, string> }>(
+  t: T,
+): Promise<Omit<T, 'pictures'> & { bytes: Uint8Array; pictures: Record<string, Uint8Array> }> {
+  const pictures: Record<string, Uint8Array> = {};
+  for (const [sha256, file] of Object.entries(t.pictures)) pictures[sha256] = new Uint8Array(await readFile(file));
+  return { ...t, bytes: new Uint8Array(await readFile(t.file)), pictures };
+}
 
 export const tasks = {
   sort: async (t: { file: string; name: string }) => sortOf(new Uint8Array(await readFile(t.file)), t.name),
@@ -18,8 +29,9 @@ export const tasks = {
   prepare: async (t: { file: string }) => prepare(new Uint8Array(await readFile(t.file))),
   facts: readFacts,
   png: drawPng,
-  seal: async (t: Omit<SealTask, 'bytes'> & { file: string }) =>
-    seal({ ...t, bytes: new Uint8Array(await readFile(t.file)) }),
+  seal: async (t: FromFiles<SealTask>) => seal(await withBytes(t)),
+  copy: async (t: FromFiles<Pick<SealTask, 'bytes' | 'fills' | 'redlines' | 'pictures'>>) =>
+    copyWith(await withBytes(t)),
   missing: (t: { text: string; face: FaceName; alone?: boolean }) => missingCharacters(t.text, t.face, t.alone),
 };
 

@@ -45,26 +45,24 @@ beforeAll(async () => {
       file: source,
       redlines: [],
       fills,
-      record: {
-        firmName: 'Towpath & Vane Realty',
-        packetName: 'Papers',
-        dealName: '14 Lantern Row',
-        documentName: 'Paper',
-        pageCount: 1,
-        documentSha256: 'a'.repeat(64),
-        packetHash: 'b'.repeat(64),
-        executedAt: 'Nov 23, 2026',
-        zone: 'America/New_York',
-        parties: NAMES.map((name) => ({ name, lines: [`${name} agreed`] })),
-        acts: [],
-        history: ['Sent'],
-      },
+      pictures: {},
+      records: [
+        {
+          title: 'Signing record',
+          packetName: 'Papers',
+          dealName: '14 Lantern Row',
+          facts: [['Document', 'Paper, 1 page']],
+          explains: 'Fingerprints are SHA-256.',
+          sections: [{ heading: 'People', people: NAMES.map((name) => ({ name, lines: [`${name} agreed`] })) }],
+        },
+      ],
       signing: {
         keyPem: pem.slice(0, cut),
         certificates: [new Uint8Array(new X509Certificate(pem.slice(cut)).raw)],
         name: 'Towpath & Vane Realty',
         reason: 'Executed: Papers',
         at: '2026-11-23T17:00:00.000Z',
+        event: { packetId: 'p', seq: 9, hash: 'b'.repeat(64) },
       },
     }),
   );
@@ -75,16 +73,23 @@ afterAll(() => pool.close());
 test('it is whole, says by whom and when, and other tools agree', () => {
   expect(verifySealed(sealed)).toMatchObject({
     whole: true,
-    signer: 'Towpath & Vane Realty',
-    at: '2026-11-23T17:00:00Z',
+    revisions: [
+      {
+        signer: 'Towpath & Vane Realty',
+        name: 'Towpath & Vane Realty',
+        reason: 'Executed: Papers',
+        at: '2026-11-23T17:00:00Z',
+        event: { packetId: 'p', seq: 9, hash: 'b'.repeat(64) },
+      },
+    ],
   });
   expect(execFileSync('pdfsig', [file]).toString()).toMatch(/Signature is Valid[\s\S]*|Total document signed/);
   expect(execFileSync('qpdf', ['--check', file]).toString()).toContain('No syntax or stream encoding errors');
 });
 
 test('every changed byte is found, those of the signature itself too, and so is anything appended', () => {
-  const { covers } = verifySealed(sealed);
-  const inside = fc.integer({ min: covers![1], max: covers![2] - 1 });
+  const { covers } = verifySealed(sealed).revisions[0]!;
+  const inside = fc.integer({ min: covers[1], max: covers[2] - 1 });
   const anywhere = fc.integer({ min: 0, max: sealed.length - 1 });
   fc.assert(
     fc.property(fc.oneof(inside, anywhere), fc.integer({ min: 1, max: 255 }), (at, by) => {

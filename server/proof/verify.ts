@@ -1,51 +1,114 @@
-/** Whether a sealed copy is whole: by whom it was sealed, when, and what is wrong if it is not. */
+/** Whether a sealed copy is whole, and what its revisions say: who sealed what when. */
 import { createHash, type X509Certificate } from 'node:crypto';
 import { checkCms } from './cms';
 
-export interface SealCheck {
+/** One signed revision of a file. */
+export interface RevisionCheck {
+  /** From 1. */
+  n: number;
   whole: boolean;
   /** Why not, in words; empty when whole. */
   why: string;
-  signer: string | null;
-  issuer: string | null;
+  /** Whose acts it holds, and what they did, as the seal says. */
+  name: string;
+  reason: string;
   /** Time in the seal, ISO 8601, as the sealing server's clock gave it. */
   at: string | null;
+  /** Who sealed it: the certificate's own name, and who vouches for it. */
+  signer: string | null;
+  issuer: string | null;
   fingerprint: string | null;
+  /** The first so many bytes of the file are this revision. */
+  end: number;
+  /** SHA-256 of those bytes. */
+  sha256: string;
+  /** The event of the packet's chain it stands for. */
+  event: { packetId: string; seq: number; hash: string } | null;
   /** The byte ranges the signature covers. */
-  covers: [number, number, number, number] | null;
+  covers: [number, number, number, number];
 }
 
-const nothing = { signer: null, issuer: null, at: null, fingerprint: null, covers: null };
+export interface SealCheck {
+  whole: boolean;
+  why: string;
+  revisions: RevisionCheck[];
+  /** SHA-256 of what stood there before the first seal, with none, one and two ends of line behind it. */
+  before: string[];
+}
 
-/** Checks the bytes of a PDF. Any change since sealing, appended bytes included, is found. */
+const sha256 = (data: Uint8Array) => createHash('sha256').update(data).digest('hex');
+
+/** Checks the bytes of a PDF. Any change since the last seal, appended bytes included, is found. */
 export function verifySealed(pdf: Buffer): SealCheck {
+  const nothing = (why: string): SealCheck => ({ whole: false, why, revisions: [], before: [] });
   const text = pdf.toString('latin1');
+  if (!text.startsWith('%PDF-')) return nothing('this is not a PDF');
   const ranges = [...text.matchAll(/\/ByteRange \[ ?(\d+) (\d+) (\d+) (\d+) *\]/g)];
-  const last = ranges[ranges.length - 1];
-  if (!text.startsWith('%PDF-')) return { whole: false, why: 'this is not a PDF', ...nothing };
-  if (!last) return { whole: false, why: 'it carries no seal, or the seal was damaged', ...nothing };
-  const [a, b, c, d] = last.slice(1).map(Number) as [number, number, number, number];
-  const covers: [number, number, number, number] = [a, b, c, d];
-  const at = dateOf(text, last.index);
-  const fail = (why: string, certificate: X509Certificate | null = null): SealCheck => ({
+  if (!ranges.length) return nothing('it carries no seal, or the seal was damaged');
+  const revisions: RevisionCheck[] = [];
+  for (const match of ranges) {
+    const start = revisions[revisions.length - 1]?.end ?? 0;
+    revisions.push(checkRevision(pdf, text, match, revisions.length + 1, start));
+  }
+  const first = ranges[0]!.index;
+  const bad = revisions.find((r) => !r.whole);
+  const last = revisions[revisions.length - 1]!;
+  const why = bad
+    ? revisions.length > 1
+      ? `seal ${bad.n}: ${bad.why}`
+      : bad.why
+    : last.end !== pdf.length
+      ? 'something was added after it was sealed'
+      : '';
+  return { whole: !why, why, revisions, before: startsBefore(pdf, text.lastIndexOf('%%EOF', first)) };
+}
+
+/** What stood before the first seal ends at an end-of-file mark, with or without an end of line. */
+function startsBefore(pdf: Buffer, mark: number): string[] {
+  if (mark < 0) return [];
+  return [5, 6, 7].map((n) => sha256(pdf.subarray(0, mark + n)));
+}
+
+function checkRevision(
+  pdf: Buffer,
+  text: string,
+  match: RegExpMatchArray & { index?: number },
+  n: number,
+  start: number,
+): RevisionCheck {
+  const [a, b, c, d] = match.slice(1).map(Number) as [number, number, number, number];
+  const at = match.index!;
+  const end = c + d;
+  const objectStart = text.lastIndexOf(' obj', at);
+  const object = text.slice(objectStart, text.indexOf('endobj', at));
+  const base = {
+    n,
+    name: textEntry(object, 'Name'),
+    reason: textEntry(object, 'Reason'),
+    at: dateEntry(object),
+    end,
+    sha256: end <= pdf.length ? sha256(pdf.subarray(0, end)) : '',
+    event: eventEntry(object),
+    covers: [a, b, c, d] as [number, number, number, number],
+  };
+  const fail = (why: string, certificate: X509Certificate | null = null): RevisionCheck => ({
+    ...base,
     whole: false,
     why,
     ...describe(certificate),
-    at,
-    covers,
   });
-  if (a !== 0 || b >= c || c + d > pdf.length) return fail('the seal was damaged');
-  if (c + d !== pdf.length) return fail('something was added after it was sealed');
-  const hex = text.slice(b, c);
-  const body = /^<([0-9a-f]*)>$/.exec(hex)?.[1];
+  if (a !== 0 || b >= c || end > pdf.length) return fail('the seal was damaged');
+  // A seal signs its own dictionary, and everything from where the one before it ended.
+  if (at < start || at > end || b < start || objectStart < start) return fail('the seals are out of order');
+  const body = /^<([0-9a-f]*)>$/.exec(text.slice(b, c))?.[1];
   if (!body || body.length % 2) return fail('the signature itself is damaged');
   const bytes = Buffer.from(body, 'hex');
   const length = derLength(bytes);
   if (length === null || bytes.subarray(length).some((v) => v !== 0)) return fail('the signature itself is damaged');
-  const digest = createHash('sha256').update(pdf.subarray(0, b)).update(pdf.subarray(c)).digest();
+  const digest = createHash('sha256').update(pdf.subarray(0, b)).update(pdf.subarray(c, end)).digest();
   const check = checkCms(bytes.subarray(0, length), digest);
   if (!check.ok) return fail(check.why, check.certificate);
-  return { whole: true, why: '', ...describe(check.certificate), at, covers };
+  return { ...base, whole: true, why: '', ...describe(check.certificate) };
 }
 
 function describe(certificate: X509Certificate | null) {
@@ -69,10 +132,22 @@ function derLength(bytes: Buffer): number | null {
   return length <= bytes.length ? length : null;
 }
 
-/** The /M entry of the signature dictionary around `index`, as ISO 8601. */
-function dateOf(text: string, index: number): string | null {
-  const start = text.lastIndexOf(' obj', index);
-  const end = text.indexOf('endobj', index);
-  const m = /\/M \(D:(\d{4})(\d\d)(\d\d)(\d\d)(\d\d)(\d\d)Z?\)/.exec(text.slice(start, end));
+/** A text entry of a signature dictionary; we write them as UTF-16 in hex digits. */
+function textEntry(object: string, key: string): string {
+  const hex = new RegExp(`/${key} <FEFF([0-9A-Fa-f]*)>`).exec(object)?.[1];
+  if (!hex) return '';
+  return Buffer.from(hex, 'hex').swap16().toString('utf16le');
+}
+
+/** The /M entry as ISO 8601. */
+function dateEntry(object: string): string | null {
+  const m = /\/M \(D:(\d{4})(\d\d)(\d\d)(\d\d)(\d\d)(\d\d)Z?\)/.exec(object);
   return m ? `${m[1]}-${m[2]}-${m[3]}T${m[4]}:${m[5]}:${m[6]}Z` : null;
+}
+
+function eventEntry(object: string): RevisionCheck['event'] {
+  const packetId = /\/GatePath_Packet \(([\w-]+)\)/.exec(object)?.[1];
+  const seq = /\/GatePath_Event (\d+)/.exec(object)?.[1];
+  const hash = /\/GatePath_Hash \(([0-9a-f]{64})\)/.exec(object)?.[1];
+  return packetId && seq && hash ? { packetId, seq: Number(seq), hash } : null;
 }

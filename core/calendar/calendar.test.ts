@@ -1,0 +1,79 @@
+import fc from 'fast-check';
+import {
+  addDays,
+  businessDayFrom,
+  dayOf,
+  daysBetween,
+  endOfDay,
+  isBusinessDay,
+  isDay,
+  morningOf,
+  nudgeDays,
+  plannedDates,
+  warnDay,
+  type Schedule,
+} from './index';
+
+const NEW_YORK = 'America/New_York';
+
+test('a day is the deal’s own, and lasts until its end, also when the clocks change', () => {
+  expect(dayOf('2026-11-24T03:30:00Z', NEW_YORK)).toBe('2026-11-23');
+  expect(endOfDay('2026-11-23', NEW_YORK)).toBe('2026-11-24T05:00:00.000Z');
+  // The day on which summer time ends has 25 hours.
+  expect(endOfDay('2026-10-31', NEW_YORK)).toBe('2026-11-01T04:00:00.000Z');
+  expect(endOfDay('2026-11-01', NEW_YORK)).toBe('2026-11-02T05:00:00.000Z');
+  expect(morningOf('2026-07-01', NEW_YORK)).toBe('2026-07-01T13:00:00.000Z');
+  expect(daysBetween('2026-10-30', '2026-11-03')).toBe(4);
+  expect([isDay('2026-02-28'), isDay('2026-02-30'), isDay('soon')]).toEqual([true, false, false]);
+});
+
+test('nudges wait for the next business day and count on from there', () => {
+  const schedule: Schedule = {
+    lastDay: '2026-12-04',
+    warnDays: 1,
+    nudge: { first: 2, every: 2, most: 3, businessDays: true },
+  };
+  // Asked on a Tuesday; Thursday is a holiday, then comes a weekend.
+  const asked = '2026-11-24T15:00:00Z';
+  expect(nudgeDays(schedule, asked, NEW_YORK, ['2026-11-26'])).toEqual(['2026-11-27', '2026-11-30', '2026-12-02']);
+  expect(plannedDates(schedule, asked, NEW_YORK, ['2026-11-26']).map((d) => `${d.what} ${d.day}`)).toEqual([
+    'nudge 2026-11-27',
+    'nudge 2026-11-30',
+    'nudge 2026-12-02',
+    'warning 2026-12-03',
+    'last_day 2026-12-04',
+  ]);
+  expect(warnDay({ ...schedule, warnDays: 0 })).toBeNull();
+});
+
+test('whatever the schedule: at most so many nudges, in order, never late, never on a free day', () => {
+  const day = fc.integer({ min: 0, max: 400 }).map((n) => addDays('2026-01-01', n));
+  fc.assert(
+    fc.property(
+      day,
+      fc.record({
+        first: fc.integer({ min: 0, max: 20 }),
+        every: fc.integer({ min: 0, max: 20 }),
+        most: fc.integer({ min: 0, max: 10 }),
+        businessDays: fc.boolean(),
+      }),
+      fc.option(day, { nil: null }),
+      fc.array(day, { maxLength: 30 }),
+      fc.constantFrom(NEW_YORK, 'Pacific/Auckland', 'Asia/Kathmandu', 'America/Los_Angeles'),
+      (asked, nudge, lastDay, holidays, zone) => {
+        const days = nudgeDays({ lastDay, warnDays: 1, nudge }, morningOf(asked, zone), zone, holidays);
+        expect(days.length).toBeLessThanOrEqual(nudge.most);
+        days.forEach((d, i) => {
+          expect(d > (days[i - 1] ?? asked)).toBe(true);
+          if (lastDay) expect(d <= lastDay).toBe(true);
+          if (nudge.businessDays) expect(isBusinessDay(d, holidays)).toBe(true);
+        });
+      },
+    ),
+  );
+});
+
+test('a calendar without any business day still has an answer', () => {
+  const all = Array.from({ length: 400 }, (_, i) => addDays('2026-01-01', i));
+  expect(businessDayFrom('2026-01-05', all)).toBe('2026-01-05');
+});

@@ -1,0 +1,128 @@
+/**
+ * Days and deadlines. A day is ISO 8601 (2026-11-23) in the deal's time zone and lasts until
+ * its end; an instant is ISO 8601 in UTC. Holidays are the firm's own list.
+ */
+import { DateTime } from 'luxon';
+
+/** When a packet ends by itself, and whom it reminds when. */
+export interface Schedule {
+  /** Last day for signing; null for none. */
+  lastDay: string | null;
+  /** Days before the last one on which those who are waited for are warned; 0 for no warning. */
+  warnDays: number;
+  nudge: NudgePlan | null;
+}
+
+export interface NudgePlan {
+  /** Days from being asked to the first nudge. */
+  first: number;
+  /** Days from one nudge to the next. */
+  every: number;
+  /** How many at most, to each person. */
+  most: number;
+  /** Never on a weekend or a holiday: such a nudge waits for the next business day. */
+  businessDays: boolean;
+}
+
+export const NO_SCHEDULE: Schedule = { lastDay: null, warnDays: 0, nudge: null };
+export const USUAL_SCHEDULE: Schedule = {
+  lastDay: null,
+  warnDays: 1,
+  nudge: { first: 2, every: 2, most: 3, businessDays: true },
+};
+
+/** The hour of the day, local time, at which nudges and warnings go out. */
+export const NUDGE_HOUR = 9;
+
+/** The day an instant falls on in a zone. */
+export function dayOf(instant: string, zone: string): string {
+  return DateTime.fromISO(instant, { zone }).toISODate()!;
+}
+
+/** The first instant after a day: what is due on it is late from then on. */
+export function endOfDay(day: string, zone: string): string {
+  return DateTime.fromISO(day, { zone }).plus({ days: 1 }).startOf('day').toUTC().toISO()!;
+}
+
+/** A day so many days later (or earlier, when negative). */
+export function addDays(day: string, days: number): string {
+  return DateTime.fromISO(day, { zone: 'utc' }).plus({ days }).toISODate()!;
+}
+
+/** Days from one day to another; negative when the other is earlier. */
+export function daysBetween(from: string, to: string): number {
+  const at = (d: string) => DateTime.fromISO(d, { zone: 'utc' });
+  return Math.round(at(to).diff(at(from), 'days').days);
+}
+
+/** Whether a text is a day of the calendar. */
+export function isDay(text: string): boolean {
+  return /^\d{4}-\d{2}-\d{2}$/.test(text) && DateTime.fromISO(text, { zone: 'utc' }).isValid;
+}
+
+/** Whether people work on it: no Saturday, no Sunday, no holiday of the firm. */
+export function isBusinessDay(day: string, holidays: readonly string[]): boolean {
+  return DateTime.fromISO(day, { zone: 'utc' }).weekday <= 5 && !holidays.includes(day);
+}
+
+/** The day itself when it is a business day, else the next one. */
+export function businessDayFrom(day: string, holidays: readonly string[]): string {
+  let at = day;
+  // A list of holidays without any gap would have no answer: after a year it is taken as it is.
+  for (let i = 0; i < 366 && !isBusinessDay(at, holidays); i++) at = addDays(at, 1);
+  return isBusinessDay(at, holidays) ? at : day;
+}
+
+/** The morning of a day at which messages go out. */
+export function morningOf(day: string, zone: string): string {
+  return DateTime.fromISO(day, { zone }).set({ hour: NUDGE_HOUR }).toUTC().toISO()!;
+}
+
+/**
+ * The days on which somebody is nudged who was asked at an instant and does nothing. None is
+ * after the last day, and no two are the same.
+ */
+export function nudgeDays(schedule: Schedule, askedAt: string, zone: string, holidays: readonly string[]): string[] {
+  const plan = schedule.nudge;
+  if (!plan) return [];
+  const out: string[] = [];
+  const asked = dayOf(askedAt, zone);
+  let wished = addDays(asked, Math.max(1, plan.first));
+  while (out.length < plan.most) {
+    const day = plan.businessDays ? businessDayFrom(wished, holidays) : wished;
+    if (schedule.lastDay && day > schedule.lastDay) break;
+    out.push(day);
+    // Counted from the day it really went out, so that a moved one does not crowd the next.
+    wished = addDays(day, Math.max(1, plan.every));
+  }
+  return out;
+}
+
+/** The day of the warning before a packet lapses; null when there is none. */
+export function warnDay(schedule: Schedule): string | null {
+  return schedule.lastDay && schedule.warnDays > 0 ? addDays(schedule.lastDay, -schedule.warnDays) : null;
+}
+
+/** One date of a packet's future, for the preview before sending. */
+export interface PlannedDate {
+  what: 'nudge' | 'warning' | 'last_day';
+  day: string;
+  /** Which nudge it is, from 1. */
+  n?: number;
+}
+
+/** Every date that follows from a schedule if nobody does anything, in order. */
+export function plannedDates(
+  schedule: Schedule,
+  askedAt: string,
+  zone: string,
+  holidays: readonly string[],
+): PlannedDate[] {
+  const warning = warnDay(schedule);
+  const dates: PlannedDate[] = [
+    ...nudgeDays(schedule, askedAt, zone, holidays).map((day, i) => ({ what: 'nudge' as const, day, n: i + 1 })),
+    ...(warning && warning > dayOf(askedAt, zone) ? [{ what: 'warning' as const, day: warning }] : []),
+    ...(schedule.lastDay ? [{ what: 'last_day' as const, day: schedule.lastDay }] : []),
+  ];
+  return dates.sort((a, b) => a.day.localeCompare(b.day));
+}

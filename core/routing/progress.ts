@@ -1,0 +1,106 @@
+/** Questions about a packet's state: whose turn it is, what is left, what holds. */
+import { isForClient } from '../marks/kinds';
+import { hasDocument } from '../marks/place-party';
+import type { Mark } from '../marks/types';
+import type { PacketParty, PacketState, Plan } from './types';
+
+/** Whether a party's act keeps its gate closed until it is done. */
+export function holdsGate(party: PacketParty): boolean {
+  return party.act !== 'copy';
+}
+
+/** Whether a party puts marks on pages, by itself or at the desk. */
+export function puts(party: Pick<PacketParty, 'act'>): boolean {
+  return party.act === 'sign' || party.act === 'desk';
+}
+
+/** The plan's marks document by document, page by page, top to bottom, left to right. */
+export function inReadingOrder(plan: Plan): Mark[] {
+  const order = new Map(plan.documents.map((d, i) => [d.id, i]));
+  return [...plan.marks].sort(
+    (a, b) =>
+      (order.get(a.documentId) ?? 0) - (order.get(b.documentId) ?? 0) ||
+      a.page - b.page ||
+      a.rect.y - b.rect.y ||
+      a.rect.x - b.rect.x,
+  );
+}
+
+/** The marks a party must fill itself and has not filled yet, in reading order. */
+export function marksLeft(state: PacketState, partyId: string): Mark[] {
+  if (state.parties[partyId]?.status === 'excused') return [];
+  const mine = inReadingOrder(state.plan).filter((m) => m.partyId === partyId && m.required && isForClient(m));
+  const groups = new Set<string>();
+  for (const m of mine) if (m.group && state.fills[m.id]) groups.add(m.group);
+  return mine.filter((m) => {
+    if (state.fills[m.id]) return false;
+    if (!m.group) return true;
+    // Of a group of choices one is left to do, and none once one is chosen.
+    if (groups.has(m.group)) return false;
+    groups.add(m.group);
+    return true;
+  });
+}
+
+/** How many places a party has to fill itself; a group of choices is one. */
+export function placesOf(plan: Plan, partyId: string): number {
+  const mine = plan.marks.filter((m) => m.partyId === partyId && m.required && isForClient(m));
+  return new Set(mine.map((m) => m.group ?? m.id)).size;
+}
+
+/** The marks that count: those of somebody who was excused are nobody's any more. */
+export function marksThatCount(state: PacketState): Mark[] {
+  return state.plan.marks.filter((m) => state.parties[m.partyId]?.status !== 'excused');
+}
+
+/** The gate's index that a party stands at; -1 when it stands at none (it gets a copy at the end). */
+export function gateOf(plan: Plan, partyId: string): number {
+  return plan.gates.findIndex((g) => g.partyIds.includes(partyId));
+}
+
+export function partyOf(plan: Plan, partyId: string): PacketParty | undefined {
+  return plan.parties.find((p) => p.id === partyId);
+}
+
+/**
+ * Whether the party may act now: the packet is under way, its gate is open, or it was passed and
+ * the party was asked once more because of a change.
+ */
+export function isTurnOf(state: PacketState, partyId: string): boolean {
+  if (state.status !== 'at_gate') return false;
+  const s = state.parties[partyId];
+  const gate = gateOf(state.plan, partyId);
+  if (!s || gate < 0 || s.status === 'done' || s.status === 'excused') return false;
+  return gate === state.gate || (gate < state.gate && (s.again || !holdsGate(partyOf(state.plan, partyId)!)));
+}
+
+/** Whom the packet waits for now: those who hold it and are not done. */
+export function waitingFor(state: PacketState): PacketParty[] {
+  return state.plan.parties.filter((p) => holdsGate(p) && isTurnOf(state, p.id));
+}
+
+/** Whether the open gate is still held once `done` is taken as done too. */
+export function isHeld(state: PacketState, done?: string): boolean {
+  const open = (id: string) => id !== done && !['done', 'excused'].includes(state.parties[id]!.status);
+  for (let i = 0; i <= state.gate; i++) {
+    const gate = state.plan.gates[i];
+    if (!gate) continue;
+    const holders = gate.partyIds.filter((id) => holdsGate(partyOf(state.plan, id)!));
+    if (holders.some((id) => state.parties[id]!.again && open(id))) return true;
+    if (i < state.gate) continue;
+    if (gate.need === 'any' ? holders.length > 0 && holders.every(open) : holders.some(open)) return true;
+  }
+  return false;
+}
+
+/** Whether a party has put anything on a page. */
+export function hasActed(state: PacketState, partyId: string): boolean {
+  return state.parties[partyId]?.status === 'done' || Object.values(state.fills).some((f) => f.partyId === partyId);
+}
+
+/** Those who were done with a document when it was changed, and have to say so again. */
+export function doneWith(state: PacketState, documentId: string): PacketParty[] {
+  return state.plan.parties.filter(
+    (p) => holdsGate(p) && hasDocument(p, documentId) && state.parties[p.id]!.status === 'done',
+  );
+}

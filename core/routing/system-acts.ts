@@ -1,0 +1,69 @@
+/** What happens by itself: seals, the passing of time, messages that come back, locks. */
+import { dayOf, nudgeDays, warnDay } from '../calendar';
+import { partyOf, waitingFor } from './progress';
+import { accept, refuse, type Decision } from './refusal';
+import type { PacketEventBody, PacketState, SealedFile } from './types';
+
+export type SystemCommand =
+  /** `today` is the day in the deal's zone; `working` whether its morning hour has come. */
+  | { type: 'tick'; today: string; working: boolean }
+  | { type: 'lock'; partyId: string }
+  | { type: 'bounce'; partyId: string; channel: 'email' | 'phone'; why: string }
+  | { type: 'revise'; forSeq: number; documents: SealedFile[] }
+  | { type: 'seal'; documents: SealedFile[] };
+
+const SYSTEM: SystemCommand['type'][] = ['tick', 'lock', 'bounce', 'revise', 'seal'];
+
+export function isSystem(command: { type: string }): command is SystemCommand {
+  return (SYSTEM as string[]).includes(command.type);
+}
+
+export function decideSystem(state: PacketState, command: SystemCommand): Decision {
+  switch (command.type) {
+    case 'revise': {
+      const due = state.due[0];
+      if (!due || due.seq !== command.forSeq) return accept();
+      return accept({ type: 'revised', forSeq: due.seq, partyId: due.partyId, documents: command.documents });
+    }
+    case 'seal':
+      if (state.status !== 'executed') return refuse('not_executed');
+      if (state.sealed) return refuse('already_sealed');
+      return accept({ type: 'sealed', documents: command.documents });
+    case 'bounce':
+      if (!partyOf(state.plan, command.partyId)) return refuse('unknown_party');
+      if (state.parties[command.partyId]!.bounced === command.why) return accept();
+      return accept({ type: 'bounced', partyId: command.partyId, channel: command.channel, why: command.why });
+    case 'lock':
+      if (!state.parties[command.partyId]) return refuse('unknown_party');
+      if (state.status !== 'at_gate' || state.parties[command.partyId]!.locked) return accept();
+      return accept({ type: 'locked', partyId: command.partyId });
+    case 'tick':
+      return decideTick(state, command);
+  }
+}
+
+/** What is due on a day: the lapse, else the warning and the nudges of those who are waited for. */
+function decideTick(state: PacketState, { today, working }: { today: string; working: boolean }): Decision {
+  const { schedule, timeZone, holidays } = state.plan;
+  if (state.status !== 'at_gate' || !schedule) return accept();
+  const { lastDay } = schedule;
+  // The last day lasts until its end.
+  if (lastDay && today > lastDay) return accept({ type: 'lapsed', lastDay });
+  if (!working) return accept();
+  const out: PacketEventBody[] = [];
+  const warning = warnDay(schedule);
+  const warned = lastDay && warning && today >= warning && state.warnedFor !== lastDay;
+  if (warned) out.push({ type: 'warned', lastDay });
+  for (const p of waitingFor(state)) {
+    const s = state.parties[p.id]!;
+    // Whoever signs at the desk is called in, not written to.
+    if (!s.askedAt || p.act === 'desk') continue;
+    const passed = nudgeDays(schedule, s.askedAt, timeZone, holidays ?? []).filter((d) => d <= today);
+    // Nudges missed while nobody looked are made up for by one; a warning is a nudge by itself.
+    const due =
+      passed.length > 0 && (!s.nudges.lastAt || dayOf(s.nudges.lastAt, timeZone) < passed[passed.length - 1]!);
+    if (due && !warned && s.nudges.n < (schedule.nudge?.most ?? 0))
+      out.push({ type: 'nudged', partyId: p.id, n: s.nudges.n + 1 });
+  }
+  return accept(...out);
+}

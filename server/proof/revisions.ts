@@ -1,0 +1,93 @@
+/** Which documents a seal touches and what it writes there: worked out from a packet's state alone. */
+import { hasDocument } from '@gatepath/core/marks';
+import {
+  documentsOf,
+  holdsGate,
+  partyOf,
+  shownFills,
+  shownRedlines,
+  type PacketState,
+  type PlanDocument,
+  type RevisionDue,
+  type ShownFill,
+} from '@gatepath/core/routing';
+import type { Redline } from '@gatepath/core/marks';
+
+/** One document's part of a revision. */
+export interface RevisionPart {
+  document: PlanDocument;
+  /** The file it is appended to. */
+  base: string;
+  fills: ShownFill[];
+  redlines: Redline[];
+}
+
+/** The file a document is in now: after its latest revision, or as it was sent. */
+export function currentFile(state: PacketState, document: PlanDocument): string {
+  for (let i = state.revisions.length - 1; i >= 0; i--) {
+    const found = state.revisions[i]!.documents.find((d) => d.documentId === document.id);
+    if (found) return found.sha256;
+  }
+  return document.sha256;
+}
+
+const isSealedBefore = (state: PacketState, documentId: string) =>
+  state.revisions.some((r) => r.documents.some((d) => d.documentId === documentId));
+
+/** What the preparer put on a document before anybody acted; it goes in with the document's first seal. */
+function prepared(state: PacketState, documentId: string): Pick<RevisionPart, 'fills' | 'redlines'> {
+  if (isSealedBefore(state, documentId)) return { fills: [], redlines: [] };
+  const later = new Set(state.corrections.map((c) => c.redline.id));
+  const fixed = new Set(state.plan.marks.filter((m) => m.value && (m.kind === 'label' || m.readOnly)).map((m) => m.id));
+  return {
+    fills: shownFills(state).filter((f) => f.documentId === documentId && fixed.has(f.markId)),
+    redlines: shownRedlines(state).filter((r) => r.documentId === documentId && !later.has(r.id)),
+  };
+}
+
+const partOf = (
+  state: PacketState,
+  document: PlanDocument,
+  fills: ShownFill[],
+  redlines: Redline[] = [],
+): RevisionPart => {
+  const first = prepared(state, document.id);
+  return {
+    document,
+    base: currentFile(state, document),
+    fills: [...first.fills, ...fills],
+    redlines: [...first.redlines, ...redlines],
+  };
+};
+
+/** The parts of a revision that is due: a party's finished acts, or a correction. */
+export function partsOf(state: PacketState, due: RevisionDue): RevisionPart[] {
+  const documents = documentsOf(state);
+  if (due.partyId === null) {
+    const correction = state.corrections.find((c) => c.seq === due.seq)!;
+    const document = documents.find((d) => d.id === correction.redline.documentId)!;
+    return [partOf(state, document, [], [correction.redline])];
+  }
+  const party = partyOf(state.plan, due.partyId)!;
+  const before = Math.max(0, ...state.revisions.filter((r) => r.partyId === party.id).map((r) => r.forSeq));
+  const isNew = (seq: number) => seq > before && seq <= due.seq;
+  const fresh = new Map(Object.entries(state.fills).filter(([, f]) => f.partyId === party.id && isNew(f.seq)));
+  const shown = shownFills(state).filter((f) => fresh.has(f.markId));
+  return documents.flatMap((document): RevisionPart[] => {
+    const mark = document.id.startsWith('file.') ? document.id.slice('file.'.length) : null;
+    // A file that the party added is sealed with the acts it belongs to.
+    if (mark) return fresh.has(mark) ? [partOf(state, document, [])] : [];
+    const own = shown.filter((f) => f.documentId === document.id);
+    const approves =
+      party.act === 'approve' &&
+      holdsGate(party) &&
+      hasDocument(party, document.id) &&
+      (before === 0 || state.corrections.some((c) => c.redline.documentId === document.id && c.seq > before));
+    return own.length || approves ? [partOf(state, document, own)] : [];
+  });
+}
+
+/** The parts of the last revision, which brings the signing record to every document. */
+export function lastParts(state: PacketState): RevisionPart[] {
+  return documentsOf(state).map((d) => partOf(state, d, []));
+}

@@ -1,0 +1,39 @@
+/** The languages this server speaks: every file of words that ships with it. */
+import { readdirSync, readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import path from 'node:path';
+import { ENGLISH, WORD_KEYS, type Words } from '@gatepath/core/words';
+
+const require = createRequire(import.meta.url);
+const dir = path.dirname(require.resolve('@gatepath/core/words/en.json'));
+
+const known = new Map<string, Words>();
+for (const file of readdirSync(dir)) {
+  const language = /^([a-z]{2,3}(?:-[A-Za-z]+)?)\.json$/.exec(file)?.[1];
+  if (!language) continue;
+  const messages = JSON.parse(readFileSync(path.join(dir, file), 'utf8')) as Words['messages'];
+  const missing = WORD_KEYS.filter((k) => !messages[k]);
+  // A language with holes would fail a client half-way: it is not offered at all.
+  if (missing.length) throw new Error(`${file} lacks ${missing.slice(0, 5).join(', ')}`);
+  known.set(language, { language, messages });
+}
+
+/** Languages by tag with their own names, English first. */
+export const LANGUAGES: { tag: string; name: string }[] = [...known]
+  .map(([tag, w]) => ({ tag, name: w.messages['language.name'] }))
+  .sort((a, b) => (a.tag === 'en' ? -1 : b.tag === 'en' ? 1 : a.name.localeCompare(b.name)));
+
+/** The words of a language; English for one that is not known. */
+export function wordsOf(language: string | null | undefined): Words {
+  return known.get(language ?? 'en') ?? ENGLISH;
+}
+
+/** The first language of an Accept-Language header that is known, else English. */
+export function wordsFor(acceptLanguage: string | undefined): Words {
+  for (const part of (acceptLanguage ?? '').split(',')) {
+    const tag = part.split(';')[0]!.trim().toLowerCase();
+    const found = known.get(tag) ?? known.get(tag.split('-')[0]!);
+    if (found) return found;
+  }
+  return ENGLISH;
+}
