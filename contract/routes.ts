@@ -30,6 +30,20 @@ export const routes = {
   setup: route('POST', '/api/setup', 'anybody', 'Set up the firm and its first member, once', { body: s.setupBody }),
   signIn: route('POST', '/api/session', 'anybody', 'Sign in', { body: s.signInBody }),
   signOut: route('DELETE', '/api/session', 'anybody', 'Sign out'),
+  words: route('GET', '/api/words/:language', 'anybody', 'The sentences of one language'),
+  check: route(
+    'POST',
+    '/api/check',
+    'anybody',
+    'Check a sealed PDF; it stays in memory and is kept nowhere (multipart)',
+  ),
+  setNotices: route('PUT', '/api/session/notices', 'member', 'Choose what to be written to about', {
+    body: s.noticesBody,
+  }),
+  setHolidays: route('PUT', '/api/firm/holidays', 'member', 'The days on which nobody is reminded', {
+    body: s.holidaysBody,
+  }),
+  forwardClock: route('POST', '/api/clock', 'member', 'Set the clock forward (demo only)', { body: s.clockBody }),
   firm: route('GET', '/api/firm', 'member', 'The firm, its members and its seal'),
 
   deals: route('GET', '/api/deals', 'member', 'Deals, newest first', { query: s.listQuery }),
@@ -90,6 +104,27 @@ export const routes = {
   withdrawPacket: route('POST', '/api/packets/:packetId/withdraw', 'member', 'Withdraw a packet that is on its way', {
     body: s.withdrawBody,
   }),
+  changePacket: route('POST', '/api/packets/:packetId/changes', 'member', 'Change a packet that is on its way', {
+    body: s.changeBody,
+  }),
+  newVersion: route(
+    'POST',
+    '/api/packets/:packetId/new-version',
+    'member',
+    'Take a packet back into a draft of a new version',
+    { body: s.withdrawBody },
+  ),
+  lateRound: route('POST', '/api/packets/:packetId/late-round', 'member', 'Start a late signing round', {
+    body: s.lateRoundBody,
+  }),
+  hostParty: route('POST', '/api/packets/:packetId/parties/:partyId/host', 'member', 'Open a ceremony at the desk'),
+  ownPass: route('POST', '/api/packets/:packetId/parties/:partyId/own', 'member', 'Open the own ceremony'),
+  chain: route('GET', '/api/packets/:packetId/chain', 'member', 'The packet’s events with their hashes', {
+    answers: 'application/json',
+  }),
+  packetPicture: route('GET', '/api/packets/:packetId/pictures/:sha256', 'member', 'A picture of a hand', {
+    answers: 'image/png',
+  }),
   sealedCopy: route('GET', '/api/packets/:packetId/sealed/:documentId', 'member', 'A sealed copy', {
     answers: 'application/pdf',
   }),
@@ -98,6 +133,10 @@ export const routes = {
   message: route('GET', '/api/mailroom/:messageId', 'member', 'One message'),
   messageFile: route('GET', '/api/mailroom/:messageId/eml', 'member', 'One message as an .eml file', {
     answers: 'message/rfc822',
+  }),
+
+  returnMessage: route('POST', '/api/mailroom/:messageId/return', 'member', 'Let a message come back (mailroom only)', {
+    body: s.returnBody,
   }),
 
   signing: route('GET', '/api/signing/:token', 'pass', 'The packet as this party sees it'),
@@ -126,6 +165,23 @@ export const routes = {
   ),
   fill: route('PUT', '/api/signing/:token/marks/:markId', 'pass', 'Fill one of the own marks', { body: s.fillBody }),
   finish: route('POST', '/api/signing/:token/finish', 'pass', 'Finish: nothing is left to do', { body: s.finishBody }),
+  signingPicture: route('GET', '/api/signing/:token/pictures/:sha256', 'pass', 'A picture of a hand', {
+    answers: 'image/png',
+  }),
+  addPicture: route(
+    'POST',
+    '/api/signing/:token/pictures',
+    'pass',
+    'A photo of writing, its paper taken out (multipart)',
+  ),
+  sendCode: route('POST', '/api/signing/:token/code', 'pass', 'Send a one-time code'),
+  giveCode: route('POST', '/api/signing/:token/step', 'pass', 'Give the code of the second step', { body: s.codeBody }),
+  setLanguage: route('PUT', '/api/signing/:token/language', 'pass', 'Choose the language', { body: s.languageBody }),
+  askQuestion: route('POST', '/api/signing/:token/questions', 'pass', 'Ask the sender', { body: s.questionBody }),
+  handOver: route('POST', '/api/signing/:token/hand-over', 'pass', 'Hand over to somebody else', {
+    body: s.handOverBody,
+  }),
+  agreementCopy: route('POST', '/api/signing/:token/agreement/copy', 'pass', 'Have the agreement’s text sent'),
   decline: route('POST', '/api/signing/:token/decline', 'pass', 'Decline with a reason', { body: s.declineBody }),
 } satisfies Record<string, Route>;
 

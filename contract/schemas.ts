@@ -1,7 +1,7 @@
 /** Requests as Yup schemas; their TypeScript types are inferred from them. */
 import * as yup from 'yup';
 import { MARK_KINDS, MAX_TEXT_LINES, DRAFT_FIELDS, DRAFT_LISTS, type DraftEdit } from '@gatepath/core/marks';
-import { ACTS, SCRIPT_FACES, SIDES, type Hand } from '@gatepath/core/routing';
+import { ACTS, SCRIPT_FACES, SECOND_STEPS, SIDES, type Gate, type Hand } from '@gatepath/core/routing';
 import { DOCUMENT_TYPES } from '@gatepath/core/reading';
 import { isEmail } from '@gatepath/core/text';
 
@@ -75,6 +75,39 @@ const rect = yup
   })
   .noUnknown();
 
+/** A language by its tag (BCP 47), as its file of words is named. */
+const language = () => yup.string().matches(/^[a-z]{2,3}(-[A-Za-z]{2,8})?$/, 'is not a language, like en or es');
+
+const gate = yup
+  .object({
+    id: id().required(),
+    partyIds: yup.array(id().required()).max(60).required(),
+    need: yup.string().oneOf(['any']),
+  })
+  .noUnknown();
+
+const schedule = yup
+  .object({
+    lastDay: day().nullable().defined(),
+    warnDays: yup.number().integer().min(0).max(60).required(),
+    nudge: yup
+      .object({
+        first: yup.number().integer().min(1).max(90).required(),
+        every: yup.number().integer().min(1).max(90).required(),
+        most: yup.number().integer().min(0).max(20).required(),
+        businessDays: yup.boolean().required(),
+      })
+      .noUnknown()
+      .nullable()
+      .default(null),
+  })
+  .noUnknown();
+
+const fieldValues = {
+  schedule: schedule.required(),
+  handOver: yup.boolean().required(),
+};
+
 const draftItems = {
   parties: yup
     .object({
@@ -87,10 +120,16 @@ const draftItems = {
       act: yup.string().oneOf(ACTS).required(),
       ink: yup.number().integer().min(0).max(99).required(),
       only: yup.array(id().required()).max(60),
+      language: language(),
+      note: yup.string().max(1000),
+      secondStep: yup.string().oneOf(SECOND_STEPS),
+      accessCode: line(40),
+      copyAt: yup.string().oneOf(['sending']),
+      memberId: id(),
     })
     .noUnknown(),
   documents: yup.object({ id: id().required() }).noUnknown(),
-  gates: yup.object({ id: id().required(), partyIds: yup.array(id().required()).max(60).required() }).noUnknown(),
+  gates: gate,
   marks: yup
     .object({
       id: id().required(),
@@ -163,14 +202,14 @@ const draftItems = {
 };
 
 const draftEdit = yup.lazy((value: unknown) => {
-  const edit = (value ?? {}) as { op?: string; list?: string };
+  const edit = (value ?? {}) as { op?: string; list?: string; field?: string };
   const list = yup.string().oneOf(DRAFT_LISTS).required();
   if (edit.op === 'set')
     return yup
       .object({
         op: yup.string().oneOf(['set']).required(),
         field: yup.string().oneOf(DRAFT_FIELDS).required(),
-        value: yup.string().max(4000).defined(),
+        value: fieldValues[edit.field as keyof typeof fieldValues] ?? yup.string().max(4000).defined(),
       })
       .noUnknown();
   if (edit.op === 'drop')
@@ -211,6 +250,98 @@ export const withdrawBody = yup.object({
 });
 export type WithdrawBody = yup.InferType<typeof withdrawBody>;
 
+const contact = {
+  name: line(120).required('Give a name.'),
+  email: email().default(''),
+  phone: line(40).nullable().default(null),
+};
+
+/** What the sender may change while a packet is on its way; `type` says which. */
+const changes = {
+  correct_party: { partyId: id().required(), ...contact, language: language() },
+  set_path: { gates: yup.array(gate.required()).min(1).max(60).required() },
+  add_party: {
+    ...contact,
+    side: yup.string().oneOf(SIDES).required('Choose a side.'),
+    act: yup.string().oneOf(ACTS).required('Choose what they do.'),
+    language: language(),
+    /** The gate they come after, as its index from 0; a gate of their own is put there. */
+    after: yup.number().integer().min(0).max(59).required(),
+    /** Documents they sign; empty for those who only approve or get a copy. */
+    documentIds: yup.array(id().required()).max(60).default([]),
+    /** Whether they initial every page of those documents too. */
+    initials: yup.boolean().default(false),
+  },
+  add_document: { documentId: id().required(), partyIds: yup.array(id().required()).max(60).default([]) },
+  correct: {
+    documentId: id().required(),
+    page: yup.number().integer().min(1).max(5000).required(),
+    kind: yup.string().oneOf(['strike', 'insert']).required(),
+    text: yup.string().trim().max(2000).required('Say what is struck or put in.'),
+    rects: yup.array(rect.required()).min(1).max(80).required(),
+  },
+  extend: { lastDay: day().required('Choose the new last day.') },
+  nudge: { partyIds: yup.array(id().required()).max(60) },
+  answer: { questionId: id().required(), text: yup.string().trim().max(2000).required('Write an answer first.') },
+  unlock: { partyId: id().required() },
+  renew_link: { partyId: id().required() },
+};
+type Changes = {
+  [T in keyof typeof changes]: { type: T } & yup.InferType<
+    yup.ObjectSchema<yup.TypeFromShape<(typeof changes)[T], yup.AnyObject>>
+  >;
+};
+export const changeBody = yup.lazy((value: unknown) => {
+  const type = (value as { type?: string } | null)?.type as keyof typeof changes;
+  const shape = changes[type];
+  return yup
+    .object({ type: yup.string().oneOf(Object.keys(changes), 'is not a change we know').required(), ...(shape ?? {}) })
+    .noUnknown();
+});
+export type ChangeBody = Exclude<Changes[keyof Changes], { type: 'set_path' }> | { type: 'set_path'; gates: Gate[] };
+
+export const lateRoundBody = yup.object({ documentIds: yup.array(id().required()).min(1).max(60).required() });
+export type LateRoundBody = yup.InferType<typeof lateRoundBody>;
+
+export const NOTICES = ['asked', 'opened', 'done', 'declined', 'question', 'lapsing', 'executed', 'trouble'] as const;
+/** What a member wants to be written to about. */
+export type Notice = (typeof NOTICES)[number];
+export const noticesBody = yup.object({
+  notices: yup.array(yup.string().oneOf(NOTICES).required()).max(NOTICES.length).required(),
+  digest: yup.boolean().required(),
+});
+export interface NoticesBody {
+  notices: Notice[];
+  digest: boolean;
+}
+
+export const holidaysBody = yup.object({ holidays: yup.array(day().required()).max(400).required() });
+export type HolidaysBody = yup.InferType<typeof holidaysBody>;
+
+export const clockBody = yup.object({
+  hours: yup
+    .number()
+    .integer()
+    .min(1)
+    .max(24 * 120)
+    .required(),
+});
+export type ClockBody = yup.InferType<typeof clockBody>;
+
+export const returnBody = yup.object({ why: line(200).default('The mailbox does not exist.') });
+export type ReturnBody = yup.InferType<typeof returnBody>;
+
+const picture = yup
+  .object({
+    sha256: yup
+      .string()
+      .matches(/^[0-9a-f]{64}$/)
+      .required(),
+    width: yup.number().integer().min(1).max(4000).required(),
+    height: yup.number().integer().min(1).max(4000).required(),
+  })
+  .noUnknown();
+
 const drawing = yup
   .object({
     width: yup.number().min(10).max(5000).required(),
@@ -232,6 +363,16 @@ const drawing = yup
 
 export const handBody = yup.lazy((value: unknown) => {
   const form = (value as { form?: string } | null)?.form;
+  if (form === 'picture')
+    return yup
+      .object({
+        form: yup.string().oneOf(['picture']).required(),
+        signature: picture.required(),
+        initials: picture.required(),
+        initialsText: line(8).required(),
+        keep: yup.boolean(),
+      })
+      .noUnknown();
   if (form === 'drawn')
     return yup
       .object({
@@ -239,6 +380,7 @@ export const handBody = yup.lazy((value: unknown) => {
         signature: drawing.required(),
         initials: drawing.required(),
         initialsText: line(8).required(),
+        keep: yup.boolean(),
       })
       .noUnknown();
   return yup
@@ -247,10 +389,12 @@ export const handBody = yup.lazy((value: unknown) => {
       face: yup.string().oneOf(SCRIPT_FACES).required(),
       signature: line(80).required('Write your name.'),
       initials: line(8).required('Write your initials.'),
+      keep: yup.boolean(),
     })
     .noUnknown();
 });
-export type HandBody = Hand;
+/** A hand, and whether to keep it for the person's other packets of the firm. */
+export type HandBody = Hand & { keep?: boolean };
 
 /** Every act carries an id made on the client: sent twice, it counts once. */
 export const agreementBody = yup.object({ agreement: line(20).required() });
@@ -262,9 +406,22 @@ export const fillBody = yup.object({
 export type FillBody = yup.InferType<typeof fillBody>;
 export const finishBody = yup.object({ actId: id().required() });
 export const declineBody = yup.object({
-  reason: line(600).required('Please say in a few words why you decline.'),
+  /** The core asks for it in the client's own language. */
+  reason: line(600).default(''),
 });
 export type DeclineBody = yup.InferType<typeof declineBody>;
+export const questionBody = yup.object({ actId: id().required(), text: line(2000).default('') });
+export type QuestionBody = yup.InferType<typeof questionBody>;
+export const handOverBody = yup.object({
+  name: line(120).defined().default(''),
+  email: line(254).defined().default(''),
+  phone: line(40).nullable().default(null),
+  reason: line(600).defined().default(''),
+});
+export type HandOverBody = yup.InferType<typeof handOverBody>;
+export const codeBody = yup.object({ code: line(40).default('') });
+export const languageBody = yup.object({ language: language().required() });
+
 export const documentPatch = yup.object({
   name: line(120).min(1, 'Give the document a name.'),
   type: yup.string().oneOf(DOCUMENT_TYPES),

@@ -7,7 +7,10 @@ import type {
   ActivityLine,
   Act,
   Hand,
+  Correction,
   PacketParty,
+  Question,
+  SecondStep,
   PacketStatus,
   PartyStatus,
   Plan,
@@ -17,7 +20,7 @@ import type {
 } from '@gatepath/core/routing';
 
 export type { ShownFill };
-import type { DEAL_KINDS } from './schemas';
+import type { DEAL_KINDS, Notice } from './schemas';
 
 /** Problem details after RFC 9457; `fields` names what was wrong with single fields. */
 export interface ProblemDetails {
@@ -34,11 +37,13 @@ export type DealKind = (typeof DEAL_KINDS)[number];
 export interface SessionView {
   /** null until the firm is set up. */
   firm: { name: string; timeZone: string } | null;
-  member: { id: string; name: string; email: string } | null;
+  member: { id: string; name: string; email: string; notices: Notice[]; digest: boolean } | null;
   /** Whether the demo world is loaded; then its sign-ins may be shown. */
   demo: { signIns: { name: string; email: string; password: string }[] } | null;
   /** Where messages go. */
   mail: 'mailroom' | 'smtp';
+  /** Languages a client can be written to in, by tag. */
+  languages: { tag: string; name: string }[];
   now: string;
 }
 
@@ -149,6 +154,10 @@ export interface PacketView {
   facts: DealFacts;
   /** The parties of the deal, for adding to the draft. */
   dealParties: PartyView[];
+  /** Days on which the firm reminds nobody. */
+  holidays: string[];
+  /** Packets that came of this one, or that it came of. */
+  kin: { id: string; name: string; how: 'new_version' | 'old_version' | 'late_round' | 'first_round' }[];
   sent: SentView | null;
 }
 
@@ -181,7 +190,24 @@ export interface SentView {
     left: number;
     total: number;
     reason: string | null;
+    seenAt: string | null;
+    agreedAt: string | null;
+    again: boolean;
+    locked: boolean;
+    proved: SecondStep | null;
+    hostName: string | null;
+    bounced: string | null;
+    nudges: number;
+    lastNudgeAt: string | null;
+    before: { name: string; at: string; reason: string }[];
+    /** Whether it may be acted on now. */
+    turn: boolean;
   }[];
+  questions: Question[];
+  corrections: Correction[];
+  /** When somebody is reminded next, warned, or the packet lapses, if nobody does anything. */
+  ahead: { what: 'nudge' | 'warning' | 'last_day'; day: string; partyId: string | null }[];
+  revisions: { forSeq: number; partyId: string | null; at: string; documents: number }[];
   ledger: { rows: LedgerRow[]; partyIds: string[]; total: number; done: number };
   /** What stands in the filled marks, as each page shows it. */
   fills: ShownFill[];
@@ -206,6 +232,25 @@ export interface SigningView {
   myTurn: boolean;
   agreed: boolean;
   agreementText: { version: string; paragraphs: string[] };
+  language: string;
+  languages: { tag: string; name: string }[];
+  /** The sender’s note for this party alone. */
+  note: string;
+  /** Last day for signing, ISO 8601; null for none. */
+  lastDay: string | null;
+  /** A code that is still wanted before anything is shown. */
+  step: { kind: SecondStep; locked: boolean; sent: boolean } | null;
+  hostName: string | null;
+  /** Changes this party is asked to initial, or has initialled. */
+  changes: { redline: Redline; open: boolean }[];
+  /** Asked once more because of a change. */
+  again: boolean;
+  questions: { id: string; text: string; at: string; answer: { text: string; at: string } | null }[];
+  mayHandOver: boolean;
+  /** A hand the person let the firm keep. */
+  keptHand: Hand | null;
+  /** Whether something is signed that could be downloaded. */
+  somethingSigned: boolean;
   hand: Hand | null;
   suggestedInitials: string;
   /** Script faces that can write every letter of the party's name. */
@@ -226,6 +271,7 @@ export interface SigningView {
     value: string | null;
     check: MarkCheck | null;
     options: string[];
+    redlineId: string | null;
     group: string | null;
     done: boolean;
     automatic: boolean;
@@ -243,10 +289,12 @@ export interface MessageSummary {
   toEmail: string;
   subject: string;
   createdAt: string;
-  status: 'queued' | 'kept' | 'sent' | 'failed';
+  status: 'queued' | 'kept' | 'sent' | 'failed' | 'returned';
   problem: string | null;
   packetId: string | null;
   link: string | null;
+  channel: 'email' | 'text';
+  toPhone: string | null;
 }
 
 export interface MessageView extends MessageSummary {
@@ -257,6 +305,34 @@ export interface FirmView {
   name: string;
   timeZone: string;
   members: { id: string; name: string; email: string }[];
+  holidays: string[];
   seal: { subject: string; issuer: string; validUntil: string; fingerprint: string; selfMade: boolean };
   mail: 'mailroom' | 'smtp';
+}
+
+/** What a sealed PDF says when it is checked. */
+export interface CheckView {
+  fileName: string;
+  whole: boolean;
+  /** Why not, in words; empty when whole. */
+  why: string;
+  revisions: {
+    n: number;
+    whole: boolean;
+    why: string;
+    name: string;
+    reason: string;
+    at: string | null;
+    signer: string | null;
+    /** Whether the certificate is vouched for by nobody but its owner. */
+    selfMade: boolean;
+    fingerprint: string | null;
+    /** The first so many bytes of the file are this revision. */
+    end: number;
+    sha256: string;
+    /** Pages of the file as it was then. */
+    pages: number | null;
+  }[];
+  /** Whether this server made the last seal. */
+  ours: boolean;
 }

@@ -1,4 +1,5 @@
 /** Builders for tests of the core: small packets that are whole unless told otherwise. */
+import { NO_SCHEDULE } from './calendar';
 import type { Draft } from './marks/draft';
 import type { DocumentFacts } from './marks/resolve';
 import type { Mark, MarkKind, PageFacts, Rect } from './marks/types';
@@ -60,6 +61,8 @@ export function cleanDraft(): Draft {
     ],
     redlines: [],
     passed: [],
+    schedule: NO_SCHEDULE,
+    handOver: false,
   };
 }
 

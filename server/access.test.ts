@@ -59,6 +59,7 @@ test('every route for members refuses those who are not signed in', async () => 
     documentId,
     partyId: deal.parties[0]!.id,
     messageId: 'm',
+    sha256: '0'.repeat(64),
     page: 1,
   };
   for (const [name, route] of Object.entries(routes)) {
@@ -80,6 +81,7 @@ test('the second gate cannot see or use the packet before the first is passed, e
     id: newId(),
     packet_id: packet.id,
     party_id: deal.parties[2]!.id,
+    host_id: null,
     token_hash: hashSecret(token, server.ctx.config.sessionSecret),
     at: new Date(),
   });
@@ -90,20 +92,20 @@ test('the second gate cannot see or use the packet before the first is passed, e
   ] as const)
     expect((await nobody(name, token, body, more)).status).toBe(403);
   for (const [name, body, more] of [
-    ['agree', { agreement: '1' }, {}],
+    ['agree', { agreement: '2 (en)' }, {}],
     ['setHand', typedHand('Tobias Mercer', 'TM'), {}],
     ['fill', { actId: 'a' }, { markId: 'sig2' }],
     ['finish', { actId: 'f' }, {}],
     ['decline', { reason: 'no' }, {}],
   ] as const) {
     const a = await nobody(name, token, body, more);
-    expect([name, a.status, a.body.type]).toEqual([name, 409, '/problems/not-your-turn']);
+    expect([name, a.status, a.body.type]).toEqual([name, 403, '/problems/not-your-turn']);
   }
 });
 
 test('nobody can fill another’s mark, nor act before agreeing', async () => {
   expect((await nobody('fill', wren, { actId: 'a' }, { markId: 'sig0' })).body.type).toBe('/problems/not-agreed');
-  await nobody('agree', wren, { agreement: '1' });
+  await nobody('agree', wren, { agreement: '2 (en)' });
   expect((await nobody('fill', wren, { actId: 'a' }, { markId: 'sig0' })).body.type).toBe('/problems/no-hand');
   await nobody('setHand', wren, typedHand('Wren Alder', 'WA'));
   const a = await nobody('fill', wren, { actId: 'a' }, { markId: 'sig1' });

@@ -24,7 +24,9 @@ import { memberOfToken } from './firm/service';
 import { asProblem } from './http/validate';
 import { Jobs } from './jobs/jobs';
 import { Live } from './live/live';
+import { keepCalendar } from './jobs/calendar';
 import { makeMailer } from './mail/mailer';
+import { makeTexter } from './mail/texter';
 import { mailroomRoutes } from './mailroom/routes';
 import { queuedMessages } from './mailroom/queries';
 import { deliver } from './mailroom/service';
@@ -33,6 +35,7 @@ import { packetRoutes } from './packets/routes';
 import { PdfPool } from './pdf/pool';
 import { Problem } from './problem';
 import { openSeal, type Seal } from './proof/seal-key';
+import { proofRoutes } from './proof/routes';
 import { sealPacket } from './proof/seal-service';
 import { signingRoutes } from './signing/routes';
 import { inTransaction } from './db/tx';
@@ -106,6 +109,7 @@ export async function buildServer(options: BuildOptions): Promise<Running> {
   packetRoutes(app, ctx);
   mailroomRoutes(app, ctx);
   signingRoutes(app, ctx);
+  proofRoutes(app, ctx);
   app.get('/api/openapi.json', () => openApi('0.1.0', config.publicUrl));
   app.get('/api/health', () => ({ ok: true }));
   await addWeb(app);
@@ -113,15 +117,20 @@ export async function buildServer(options: BuildOptions): Promise<Running> {
   step('Starting the background work');
   await jobs.start();
   const mailer = makeMailer(config.smtpUrl, config.mailFrom);
-  await jobs.work('mail', (id) => deliver(ctx, mailer, id));
+  const ways = { mailer, texter: makeTexter() };
+  await jobs.work('mail', (id) => deliver(ctx, ways, id));
   await jobs.work('seal', (id) => sealPacket(ctx, id));
   await takeUpWork(ctx);
+  const stopCalendar = keepCalendar(ctx, (error) => {
+    if (!jobs.stopping) app.log.error({ error: String(error) }, 'the calendar failed');
+  });
   await app.ready();
   return {
     app,
     ctx,
     async close() {
       live.close();
+      await stopCalendar();
       await app.close();
       await jobs.stop();
       await ctx.pdf.close();

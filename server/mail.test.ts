@@ -2,6 +2,7 @@
 import type { AddressInfo } from 'node:net';
 import { SMTPServer } from 'smtp-server';
 import type { DealView, MessageView, PacketView } from '@gatepath/contract';
+import { ENGLISH } from '@gatepath/core/words';
 import { compose } from './mail/messages';
 import { TestServer } from './test/harness';
 import { paper } from './test/papers';
@@ -92,16 +93,16 @@ test('with a mail server the message arrives there, and its link is not kept her
 });
 
 test('what people typed cannot break out of a message', () => {
-  const m = compose('ask', {
-    firmName: 'A & B',
-    senderName: '<b>Odile</b>',
-    packetName: 'Papers',
-    dealName: 'x',
-    toName: 'Wren',
-    link: 'https://gate.test/sign/abc?x="y"',
-    note: '<script>alert(1)</script>',
-    subject: 'One\r\nTwo: three',
-  });
+  const m = compose(
+    'ask',
+    ENGLISH,
+    { firmName: 'A & B', senderName: '<b>Odile</b>', packetName: 'Papers', dealName: 'x', toName: 'Wren' },
+    {
+      link: 'https://gate.test/sign/abc?x="y"',
+      note: '<script>alert(1)</script>',
+      subject: 'One\r\nTwo: three',
+    },
+  );
   expect(m.subject).toBe('One Two: three');
   expect(m.html).not.toMatch(/<script>|<b>|"y"/);
   expect(m.text).toContain('<script>alert(1)</script>');

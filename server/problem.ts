@@ -1,4 +1,5 @@
 import type { ProblemDetails } from '@gatepath/contract';
+import type { Refusal } from '@gatepath/core/routing';
 
 /** An error that is told to the client as problem details (RFC 9457). */
 export class Problem extends Error {
@@ -8,6 +9,8 @@ export class Problem extends Error {
     readonly title: string,
     readonly detail: string,
     readonly fields: Record<string, string> = {},
+    /** The core's refusal behind it, to be said in another language. */
+    readonly refusal: Refusal | null = null,
   ) {
     super(detail);
   }
@@ -21,6 +24,33 @@ export class Problem extends Error {
       ...(Object.keys(this.fields).length ? { fields: this.fields } : {}),
     };
   }
+}
+
+const UNUSABLE: Refusal['code'][] = [
+  'bad_value',
+  'bad_plan',
+  'bad_contact',
+  'bad_day',
+  'reason_wanted',
+  'question_wanted',
+  'fills_itself',
+  'filled_by_sender',
+  'file_wanted',
+];
+
+/** A refusal of the core as a problem. */
+export function refused(refusal: Refusal): Problem {
+  const { code, sentence } = refusal;
+  const unusable = UNUSABLE.includes(code);
+  const name = code.startsWith('ended_') ? 'ended' : code.replace(/_/g, '-');
+  return new Problem(
+    unusable ? 422 : 409,
+    name,
+    unusable ? 'Cannot be used' : 'Not possible now',
+    sentence,
+    {},
+    refusal,
+  );
 }
 
 /** Nothing of that name is here, or the asker may not know of it: the two answers are the same. */

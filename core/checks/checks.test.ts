@@ -33,6 +33,8 @@ const CASES: [rule: string, change: (d: Draft) => void, pages?: PageFacts[], pla
   ['nobody-acts', (d) => (d.parties = d.parties.map((p) => ({ ...p, act: 'copy' as const })))],
   ['party-without-address', (d) => (d.parties[0]!.email = '')],
   ['party-without-address', (d) => (d.parties[0]!.email = 'wren at home')],
+  ['second-step', (d) => (d.parties[0]!.secondStep = 'phone')],
+  ['second-step', (d) => Object.assign(d.parties[0]!, { secondStep: 'code', accessCode: '7' })],
   ['party-gates', (d) => (d.gates[0]!.partyIds = ['wren'])],
   ['party-gates', (d) => d.gates.push({ id: 'g2', partyIds: ['wren'] })],
   ['empty-gate', (d) => d.gates.push({ id: 'g2', partyIds: [] })],

@@ -1,3 +1,4 @@
+import { puts } from '../routing/progress';
 import type { DraftEdit } from '../marks/draft';
 import type { Side } from '../routing/types';
 import { SIDE_WORDS } from '../text/sides';
@@ -21,7 +22,7 @@ export const countersignerFirst: CheckRule = (input) => {
     const sides = AFTER[p.side];
     const at = gateOf(p.id);
     if (!sides || p.act === 'copy' || at < 0) continue;
-    const later = draft.parties.filter((q) => sides.includes(q.side) && q.act === 'sign' && gateOf(q.id) > at);
+    const later = draft.parties.filter((q) => sides.includes(q.side) && puts(q) && gateOf(q.id) > at);
     const last = later.sort((a, b) => gateOf(b.id) - gateOf(a.id))[0];
     if (!last) continue;
     const from = draft.gates[at]!;

@@ -25,10 +25,12 @@ import { partyWithoutAddress } from './party-without-address';
 import { printedPlaceOpen } from './printed-place-open';
 import { redlineWithoutInitials } from './redline-without-initials';
 import { samePersonTwice } from './same-person-twice';
+import { secondStep } from './second-step';
 import { signatureParted } from './signature-parted';
 import { signerWithoutSignature } from './signer-without-signature';
 import { tagWithoutValue } from './tag-without-value';
 import { textTooLong } from './text-too-long';
+import { puts } from '../routing/progress';
 import type { CheckInput, CheckRule, Finding } from './types';
 
 export const CHECK_RULES: CheckRule[] = [
@@ -36,6 +38,7 @@ export const CHECK_RULES: CheckRule[] = [
   overLimits,
   nobodyActs,
   partyWithoutAddress,
+  secondStep,
   samePersonTwice,
   partyGates,
   emptyGate,
@@ -71,7 +74,7 @@ export function viewDraft(draft: Draft, documents: DocumentFacts[], facts: DealF
   const { marks, unplaced } = resolveMarks(draft, inPacket);
   const ledger = buildLedger({
     documents: inPacket.map((d) => ({ id: d.id, pageCount: d.pages.length })),
-    partyIds: draft.parties.filter((p) => p.act === 'sign').map((p) => p.id),
+    partyIds: draft.parties.filter(puts).map((p) => p.id),
     marks,
     rules: draft.rules,
     filled: new Set(),

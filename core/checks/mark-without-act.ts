@@ -1,11 +1,12 @@
 import type { DraftEdit } from '../marks/draft';
+import { puts } from '../routing/progress';
 import type { CheckRule } from './types';
 import { nameIn } from './words';
 
 /** Marks of a party who only approves or gets a copy would never be filled. */
 export const markWithoutAct: CheckRule = (input) =>
   input.draft.parties
-    .filter((p) => p.act !== 'sign')
+    .filter((p) => !puts(p))
     .flatMap((p) => {
       const mine = input.marks.filter((m) => m.partyId === p.id && m.kind !== 'label');
       const first = mine[0];

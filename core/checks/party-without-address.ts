@@ -1,10 +1,11 @@
 import { isEmail } from '../text/email';
 import type { CheckRule } from './types';
 
-/** Every party is written to, at least with a copy: without an address that cannot be. */
+/** Every party is written to, at least with a copy: without an address or a phone that cannot be. */
 export const partyWithoutAddress: CheckRule = ({ draft }) =>
   draft.parties
-    .filter((p) => !isEmail(p.email))
+    // Who signs at the desk, or is a member of the firm, needs none to sign.
+    .filter((p) => (p.email.trim() ? !isEmail(p.email) : p.act !== 'desk' && !p.memberId && !p.phone))
     .map((p) => ({
       rule: 'party-without-address',
       severity: 'stops' as const,

@@ -1,10 +1,11 @@
+import { puts } from '../routing/progress';
 import type { CheckRule } from './types';
 import { nameIn } from './words';
 
 /** A party who signs must have a signature somewhere in the packet. */
 export const signerWithoutSignature: CheckRule = (input) =>
   input.draft.parties
-    .filter((p) => p.act === 'sign')
+    .filter(puts)
     .filter((p) => !input.marks.some((m) => m.partyId === p.id && m.kind === 'signature' && m.required))
     .map((p) => ({
       rule: 'signer-without-signature',

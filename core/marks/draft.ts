@@ -3,6 +3,7 @@
  * and here by the same function, and can be turned round for undo. All lists hold items with
  * an `id`, so edits of two people meet item by item rather than overwrite each other.
  */
+import { NO_SCHEDULE, type Schedule } from '../calendar';
 import type { Gate, PacketParty } from '../routing/types';
 import type { InitialsRule, Mark, Redline } from './types';
 
@@ -22,6 +23,13 @@ export interface Draft {
   redlines: Redline[];
   /** Printed places that were looked at and left out knowingly. */
   passed: PassedPlace[];
+  schedule: Schedule;
+  /** Whether a party may hand over to somebody else. */
+  handOver: boolean;
+  /** The packet this draft is the new version of. */
+  replaces?: { packetId: string; version: number };
+  /** The executed packet whose documents get a late signing round. */
+  continues?: { packetId: string; packetName: string };
 }
 
 /** A printed place nobody is to fill; its id is the place's. */
@@ -40,8 +48,15 @@ interface DraftLists {
 }
 export type DraftList = keyof DraftLists;
 export const DRAFT_LISTS: DraftList[] = ['parties', 'documents', 'gates', 'marks', 'rules', 'redlines', 'passed'];
-export type DraftField = 'name' | 'subject' | 'message';
-export const DRAFT_FIELDS: DraftField[] = ['name', 'subject', 'message'];
+interface DraftFields {
+  name: string;
+  subject: string;
+  message: string;
+  schedule: Schedule;
+  handOver: boolean;
+}
+export type DraftField = keyof DraftFields;
+export const DRAFT_FIELDS: DraftField[] = ['name', 'subject', 'message', 'schedule', 'handOver'];
 
 /** The most a packet may hold: enough for the largest one, and an end. Pages are those of all its documents. */
 export const PACKET_LIMITS = {
@@ -56,8 +71,8 @@ export const PACKET_LIMITS = {
 } as const;
 
 type PutEdit = { [L in DraftList]: { op: 'put'; list: L; item: DraftLists[L]; index?: number } }[DraftList];
-export type DraftEdit =
-  PutEdit | { op: 'drop'; list: DraftList; id: string } | { op: 'set'; field: DraftField; value: string };
+type SetEdit = { [F in DraftField]: { op: 'set'; field: F; value: DraftFields[F] } }[DraftField];
+export type DraftEdit = PutEdit | { op: 'drop'; list: DraftList; id: string } | SetEdit;
 
 type AnyItem = { id: string };
 
@@ -74,6 +89,8 @@ export function emptyDraft(name: string): Draft {
     rules: [],
     redlines: [],
     passed: [],
+    schedule: NO_SCHEDULE,
+    handOver: false,
   };
 }
 
@@ -96,7 +113,7 @@ export function applyEdits(draft: Draft, edits: DraftEdit[]): Draft {
 
 /** The edit that takes `edit` back, given the draft before it. */
 export function invertEdit(before: Draft, edit: DraftEdit): DraftEdit {
-  if (edit.op === 'set') return { op: 'set', field: edit.field, value: before[edit.field] };
+  if (edit.op === 'set') return { op: 'set', field: edit.field, value: before[edit.field] } as DraftEdit;
   const id = edit.op === 'put' ? edit.item.id : edit.id;
   const list = before[edit.list] as AnyItem[];
   const index = list.findIndex((i) => i.id === id);

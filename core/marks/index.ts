@@ -16,3 +16,4 @@ export * from './proposals';
 export * from './swap';
 export * from './edits';
 export * from './place-party';
+export * from './newcomer';

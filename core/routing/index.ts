@@ -5,7 +5,7 @@ export * from './reduce';
 export * from './decide';
 export { ahead, initialsOfChange, type ChangeCommand } from './changes';
 export { MAX_QUESTIONS, type PartyCommand } from './party-acts';
-export { type SystemCommand } from './system-acts';
+export { nextTick, nudgesOf, type SystemCommand } from './system-acts';
 export * from './path';
 export * from './words';
 export * from './shown';

@@ -20,6 +20,7 @@ import type {
 export type PartyCommand =
   | { type: 'open'; partyId: string }
   | { type: 'prove'; partyId: string; step: SecondStep }
+  | { type: 'choose_language'; partyId: string; language: string }
   | { type: 'agree'; partyId: string; agreement: string }
   | { type: 'set_hand'; partyId: string; hand: Hand }
   | { type: 'fill'; partyId: string; markId: string; text?: string; file?: AddedFile; actId: string }
@@ -36,6 +37,10 @@ export function decidePartyAct(state: PacketState, command: PartyCommand): Decis
   const party = partyOf(state.plan, command.partyId);
   const progress = state.parties[command.partyId];
   if (!party || !progress) return refuse('unknown_party');
+  if (command.type === 'choose_language')
+    return (party.language ?? 'en') === command.language
+      ? accept()
+      : accept({ type: 'language_chosen', partyId: party.id, language: command.language });
   if (command.type === 'ask_question' && progress.askedAt) return decideQuestion(state, command);
   if (progress.status === 'done' || progress.status === 'excused')
     return command.type === 'open' ? accept() : refuse('already_done');

@@ -113,6 +113,12 @@ export function evolve(state: PacketState | null, event: PacketEvent): PacketSta
     case 'unlocked':
       party(body.partyId, { locked: false });
       return next;
+    case 'language_chosen':
+      next.plan = {
+        ...state.plan,
+        parties: state.plan.parties.map((p) => (p.id === body.partyId ? { ...p, language: body.language } : p)),
+      };
+      return next;
     case 'hosted':
       party(body.partyId, { hostName: body.hostName });
       return next;

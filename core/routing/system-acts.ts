@@ -1,5 +1,5 @@
 /** What happens by itself: seals, the passing of time, messages that come back, locks. */
-import { dayOf, nudgeDays, warnDay } from '../calendar';
+import { dayOf, endOfDay, morningOf, nudgeDays, warnDay } from '../calendar';
 import { partyOf, waitingFor } from './progress';
 import { accept, refuse, type Decision } from './refusal';
 import type { PacketEventBody, PacketState, SealedFile } from './types';
@@ -42,9 +42,17 @@ export function decideSystem(state: PacketState, command: SystemCommand): Decisi
   }
 }
 
+/** The days on which somebody asked at an instant is nudged: the day of the warning needs no nudge too. */
+export function nudgesOf(state: PacketState, askedAt: string): string[] {
+  const { schedule, timeZone, holidays } = state.plan;
+  if (!schedule) return [];
+  const warning = warnDay(schedule);
+  return nudgeDays(schedule, askedAt, timeZone, holidays ?? []).filter((d) => d !== warning);
+}
+
 /** What is due on a day: the lapse, else the warning and the nudges of those who are waited for. */
 function decideTick(state: PacketState, { today, working }: { today: string; working: boolean }): Decision {
-  const { schedule, timeZone, holidays } = state.plan;
+  const { schedule, timeZone } = state.plan;
   if (state.status !== 'at_gate' || !schedule) return accept();
   const { lastDay } = schedule;
   // The last day lasts until its end.
@@ -58,12 +66,30 @@ function decideTick(state: PacketState, { today, working }: { today: string; wor
     const s = state.parties[p.id]!;
     // Whoever signs at the desk is called in, not written to.
     if (!s.askedAt || p.act === 'desk') continue;
-    const passed = nudgeDays(schedule, s.askedAt, timeZone, holidays ?? []).filter((d) => d <= today);
-    // Nudges missed while nobody looked are made up for by one; a warning is a nudge by itself.
+    const passed = nudgesOf(state, s.askedAt).filter((d) => d <= today);
+    // Nudges missed while nobody looked are made up for by one.
     const due =
       passed.length > 0 && (!s.nudges.lastAt || dayOf(s.nudges.lastAt, timeZone) < passed[passed.length - 1]!);
-    if (due && !warned && s.nudges.n < (schedule.nudge?.most ?? 0))
-      out.push({ type: 'nudged', partyId: p.id, n: s.nudges.n + 1 });
+    if (due && s.nudges.n < (schedule.nudge?.most ?? 0)) out.push({ type: 'nudged', partyId: p.id, n: s.nudges.n + 1 });
   }
   return accept(...out);
+}
+
+/** The next instant at which the calendar has something to do with a packet; null for never. */
+export function nextTick(state: PacketState): string | null {
+  const { schedule, timeZone } = state.plan;
+  if (state.status !== 'at_gate' || !schedule) return null;
+  const { lastDay } = schedule;
+  const times: string[] = [];
+  if (lastDay) times.push(endOfDay(lastDay, timeZone));
+  const warning = warnDay(schedule);
+  if (warning && state.warnedFor !== lastDay) times.push(morningOf(warning, timeZone));
+  for (const p of waitingFor(state)) {
+    const s = state.parties[p.id]!;
+    if (!s.askedAt || p.act === 'desk' || s.nudges.n >= (schedule.nudge?.most ?? 0)) continue;
+    const last = s.nudges.lastAt && dayOf(s.nudges.lastAt, timeZone);
+    const next = nudgesOf(state, s.askedAt).find((d) => !last || d > last);
+    if (next) times.push(morningOf(next, timeZone));
+  }
+  return times.sort()[0] ?? null;
 }

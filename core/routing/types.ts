@@ -162,6 +162,7 @@ export type PacketEventBody =
   | { type: 'proved'; partyId: string; step: SecondStep }
   | { type: 'locked'; partyId: string }
   | { type: 'unlocked'; partyId: string }
+  | { type: 'language_chosen'; partyId: string; language: string }
   | { type: 'hosted'; partyId: string; hostName: string }
   | { type: 'link_renewed'; partyId: string }
   | { type: 'bounced'; partyId: string; channel: 'email' | 'phone'; why: string }

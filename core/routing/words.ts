@@ -160,6 +160,7 @@ function sentenceOf(e: PacketEvent, names: Names): string | null {
     case 'sealed':
       return `The sealed ${b.documents.length === 1 ? 'copy is' : 'copies are'} ready.`;
     case 'hand_set':
+    case 'language_chosen':
     case 'mark_filled':
     case 'mark_cleared':
     case 'revised':

@@ -103,6 +103,7 @@ async function keepDocument(
     'deal_id' | 'name' | 'file_name' | 'original_sha256' | 'sha256' | 'pages' | 'type' | 'came_as' | 'made_from'
   > & {
     bytes: number;
+    sealed?: boolean;
     replaces?: string[];
   },
 ): Promise<DocumentView> {
@@ -124,6 +125,7 @@ async function keepDocument(
     came_as: d.came_as,
     made_from: d.made_from,
     replaced_by: null,
+    sealed: d.sealed ?? false,
   };
   await inTransaction(ctx.database.pool, async ({ db }) => {
     await q.insertDocument(db, { ...row, bytes: d.bytes });
@@ -142,6 +144,11 @@ export async function composeDocument(ctx: Context, dealId: string, body: Compos
   const parts = body.parts.map((p) => {
     const row = rows.get(p.documentId);
     if (!row || row.deal_id !== dealId) throw notFound('A document of these pages');
+    if (row.sealed)
+      throw unusable(
+        'sealed',
+        `“${row.name}” is sealed: changing its pages would break the seals. Add another document beside it.`,
+      );
     if (!row.pages[p.page - 1]) throw unusable('no-such-page', `“${row.name}” has no page ${p.page}.`);
     return { file: ctx.files.pathOf(row.sha256), page: p.page, turn: p.turn as 0 | 90 | 180 | 270 };
   });
@@ -172,4 +179,31 @@ function nameOf(fileName: string): string {
     .replace(/-(?=\w)/g, ' ')
     .trim();
   return (bare || 'Document').slice(0, 120);
+}
+
+/**
+ * Keeps a sealed copy as a document of its deal, byte for byte: what is signed on it later is
+ * appended, so that the seals it carries stay valid.
+ */
+export async function keepSealedDocument(
+  ctx: Context,
+  dealId: string,
+  name: string,
+  sha256: string,
+): Promise<DocumentView> {
+  const bytes = await ctx.files.read(sha256);
+  const pages = await ctx.pdf.run('sizes', { bytes: new Uint8Array(bytes) });
+  return keepDocument(ctx, {
+    deal_id: dealId,
+    name: name.slice(0, 120),
+    file_name: `${name}.pdf`.slice(0, 200),
+    original_sha256: sha256,
+    bytes: bytes.length,
+    type: 'other',
+    came_as: 'pdf',
+    made_from: null,
+    sha256,
+    pages,
+    sealed: true,
+  });
 }

@@ -20,12 +20,14 @@ export interface DocumentRow {
   came_as: PaperKind;
   made_from: string[] | null;
   replaced_by: string | null;
+  /** A sealed copy that came back for a late signing round. */
+  sealed: boolean;
 }
 
 export async function insertDocument(db: Db, d: Omit<DocumentRow, 'bytes'> & { bytes: number }): Promise<void> {
   await db.query(
-    `insert into document (id, deal_id, name, file_name, original_sha256, sha256, bytes, pages, pages_read, status, problem, facts_sha256, created_at, type, came_as, made_from, replaced_by)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17)`,
+    `insert into document (id, deal_id, name, file_name, original_sha256, sha256, bytes, pages, pages_read, status, problem, facts_sha256, created_at, type, came_as, made_from, replaced_by, sealed)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18)`,
     [
       d.id,
       d.deal_id,
@@ -44,6 +46,7 @@ export async function insertDocument(db: Db, d: Omit<DocumentRow, 'bytes'> & { b
       d.came_as,
       d.made_from && JSON.stringify(d.made_from),
       d.replaced_by,
+      d.sealed,
     ],
   );
 }

@@ -58,6 +58,15 @@ function sendOriginal(reply: FastifyReply, body: unknown, name: string): Fastify
     .send(body);
 }
 
+/** A picture of a hand: it has its fingerprint for a name, so it never changes. */
+export function sendPng(reply: FastifyReply, body: unknown): FastifyReply {
+  return reply.type('image/png').header('cache-control', 'private, max-age=604800, immutable').send(body);
+}
+
+export function sendPdfBytes(reply: FastifyReply, bytes: Uint8Array, name: string): FastifyReply {
+  return sendPdf(reply, Buffer.from(bytes), name);
+}
+
 export function sendPdf(reply: FastifyReply, body: unknown, name: string): FastifyReply {
   const file = name.toLowerCase().endsWith('.pdf') ? name : `${name}.pdf`;
   return reply

@@ -1,9 +1,12 @@
+import type { Notice } from '@gatepath/contract';
 import type { Db } from '../db/pool';
 
 export interface Firm {
   id: string;
   name: string;
   time_zone: string;
+  /** Days on which nobody is reminded. */
+  holidays: string[];
 }
 
 export interface Member {
@@ -11,14 +14,16 @@ export interface Member {
   firm_id: string;
   name: string;
   email: string;
+  notices: Notice[];
+  digest: boolean;
 }
 
 export async function findFirm(db: Db): Promise<Firm | null> {
-  const r = await db.query<Firm>('select id, name, time_zone from firm order by id limit 1');
+  const r = await db.query<Firm>('select id, name, time_zone, holidays from firm order by id limit 1');
   return r.rows[0] ?? null;
 }
 
-export async function insertFirm(db: Db, f: Firm & { at: Date }): Promise<void> {
+export async function insertFirm(db: Db, f: Omit<Firm, 'holidays'> & { at: Date }): Promise<void> {
   await db.query('insert into firm (id, name, time_zone, created_at) values ($1, $2, $3, $4)', [
     f.id,
     f.name,
@@ -27,7 +32,10 @@ export async function insertFirm(db: Db, f: Firm & { at: Date }): Promise<void> 
   ]);
 }
 
-export async function insertMember(db: Db, m: Member & { password_hash: string; at: Date }): Promise<void> {
+export async function insertMember(
+  db: Db,
+  m: Omit<Member, 'notices' | 'digest'> & { password_hash: string; at: Date },
+): Promise<void> {
   await db.query(
     'insert into member (id, firm_id, name, email, password_hash, created_at) values ($1, $2, $3, $4, $5, $6)',
     [m.id, m.firm_id, m.name, m.email, m.password_hash, m.at],
@@ -35,16 +43,19 @@ export async function insertMember(db: Db, m: Member & { password_hash: string; 
 }
 
 export async function listMembers(db: Db): Promise<Member[]> {
-  return (await db.query<Member>('select id, firm_id, name, email from member order by id')).rows;
+  return (await db.query<Member>('select id, firm_id, name, email, notices, digest from member order by id')).rows;
 }
 
 export async function memberById(db: Db, id: string): Promise<Member | null> {
-  return (await db.query<Member>('select id, firm_id, name, email from member where id = $1', [id])).rows[0] ?? null;
+  return (
+    (await db.query<Member>('select id, firm_id, name, email, notices, digest from member where id = $1', [id]))
+      .rows[0] ?? null
+  );
 }
 
 export async function memberByEmail(db: Db, email: string): Promise<(Member & { password_hash: string }) | null> {
   const r = await db.query<Member & { password_hash: string }>(
-    'select id, firm_id, name, email, password_hash from member where lower(email) = lower($1)',
+    'select id, firm_id, name, email, notices, digest, password_hash from member where lower(email) = lower($1)',
     [email],
   );
   return r.rows[0] ?? null;
@@ -64,7 +75,7 @@ export async function insertSession(
 
 export async function memberOfSession(db: Db, tokenHash: string, now: Date): Promise<Member | null> {
   const r = await db.query<Member>(
-    `select m.id, m.firm_id, m.name, m.email from session s join member m on m.id = s.member_id
+    `select m.id, m.firm_id, m.name, m.email, m.notices, m.digest from session s join member m on m.id = s.member_id
      where s.token_hash = $1 and s.expires_at > $2`,
     [tokenHash, now],
   );
@@ -77,4 +88,35 @@ export async function deleteSession(db: Db, tokenHash: string): Promise<void> {
 
 export async function deleteExpiredSessions(db: Db, now: Date): Promise<void> {
   await db.query('delete from session where expires_at <= $1', [now]);
+}
+
+export async function saveNotices(db: Db, memberId: string, notices: Notice[], digest: boolean): Promise<void> {
+  await db.query('update member set notices = $2, digest = $3 where id = $1', [
+    memberId,
+    JSON.stringify(notices),
+    digest,
+  ]);
+}
+
+export async function saveHolidays(db: Db, firmId: string, holidays: string[]): Promise<void> {
+  await db.query('update firm set holidays = $2 where id = $1', [firmId, JSON.stringify(holidays)]);
+}
+
+/** Members who want a digest and have not had it on this day. */
+export async function digestReaders(db: Db, day: string): Promise<Member[]> {
+  const r = await db.query<Member>(
+    `select id, firm_id, name, email, notices, digest from member
+     where digest and (digest_day is null or digest_day < $1) order by id`,
+    [day],
+  );
+  return r.rows;
+}
+
+/** Notes that a member had the digest of a day; false when somebody else has noted it meanwhile. */
+export async function noteDigest(db: Db, memberId: string, day: string): Promise<boolean> {
+  const r = await db.query(
+    'update member set digest_day = $2 where id = $1 and (digest_day is null or digest_day < $2)',
+    [memberId, day],
+  );
+  return (r.rowCount ?? 0) > 0;
 }

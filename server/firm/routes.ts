@@ -1,8 +1,10 @@
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
-import type { SetupBody, SignInBody } from '@gatepath/contract';
+import type { ClockBody, HolidaysBody, NoticesBody, SetupBody, SignInBody } from '@gatepath/contract';
 import type { Context } from '../context';
 import { serve } from '../http/routing';
 import type { Member } from './queries';
+import { forwardClock } from '../jobs/calendar';
+import { wordsOf } from '../words';
 import * as service from './service';
 
 declare module 'fastify' {
@@ -52,6 +54,22 @@ export function firmRoutes(app: FastifyInstance, ctx: Context): void {
     return service.sessionView(ctx, null);
   });
   serve(app, 'firm', () => service.firmView(ctx));
+  serve(app, 'words', ({ params, reply }) => {
+    const words = wordsOf(params.language);
+    void reply.header('cache-control', 'no-cache');
+    return words;
+  });
+  serve<NoticesBody>(app, 'setNotices', async ({ body, member }) =>
+    service.sessionView(ctx, await service.setNotices(ctx, member, body.notices, body.digest)),
+  );
+  serve<HolidaysBody>(app, 'setHolidays', async ({ body }) => {
+    await service.setHolidays(ctx, body.holidays);
+    return service.firmView(ctx);
+  });
+  serve<ClockBody>(app, 'forwardClock', async ({ body, member }) => {
+    await forwardClock(ctx, body.hours);
+    return service.sessionView(ctx, member);
+  });
 }
 
 export function cookieOf(request: FastifyRequest): string | undefined {

@@ -1,10 +1,18 @@
 import { IANAZone } from 'luxon';
-import type { FirmView, SessionView, SetupBody, SignInBody } from '@gatepath/contract';
+import {
+  NOTICES,
+  type FirmView,
+  type Notice,
+  type SessionView,
+  type SetupBody,
+  type SignInBody,
+} from '@gatepath/contract';
 import type { Context } from '../context';
 import { inTransaction } from '../db/tx';
 import { hashSecret, newId, newSecret } from '../ids';
 import { conflict, Problem, unusable } from '../problem';
 import { checkPassword, hashPassword } from './password';
+import { LANGUAGES } from '../words';
 import * as q from './queries';
 
 const SESSION_DAYS = 14;
@@ -22,9 +30,16 @@ export async function sessionView(ctx: Context, member: q.Member | null): Promis
   const firm = await q.findFirm(ctx.database.pool);
   return {
     firm: firm ? { name: firm.name, timeZone: firm.time_zone } : null,
-    member: member ? { id: member.id, name: member.name, email: member.email } : null,
+    member: member && {
+      id: member.id,
+      name: member.name,
+      email: member.email,
+      notices: member.notices,
+      digest: member.digest,
+    },
     demo: ctx.config.demo ? { signIns: demoSignIns } : null,
     mail: ctx.config.smtpUrl ? 'smtp' : 'mailroom',
+    languages: LANGUAGES,
     now: ctx.clock.now().toISOString(),
   };
 }
@@ -43,7 +58,7 @@ export async function setUpFirm(ctx: Context, body: SetupBody): Promise<{ member
     await q.insertFirm(db, { ...firm, at });
     const m = { id: newId(), firm_id: firm.id, name: body.name, email: body.email };
     await q.insertMember(db, { ...m, password_hash, at });
-    return m;
+    return { ...m, notices: NOTICES.filter((n) => n !== 'asked' && n !== 'opened'), digest: false };
   });
   return { member, token: await startSession(ctx, member.id) };
 }
@@ -103,6 +118,7 @@ export async function firmView(ctx: Context): Promise<FirmView> {
   return {
     name: firm.name,
     timeZone: firm.time_zone,
+    holidays: firm.holidays,
     members: (await q.listMembers(ctx.database.pool)).map((m) => ({ id: m.id, name: m.name, email: m.email })),
     seal: {
       subject: seal.subject,
@@ -113,4 +129,20 @@ export async function firmView(ctx: Context): Promise<FirmView> {
     },
     mail: ctx.config.smtpUrl ? 'smtp' : 'mailroom',
   };
+}
+
+export async function setNotices(
+  ctx: Context,
+  member: q.Member,
+  notices: Notice[],
+  digest: boolean,
+): Promise<q.Member> {
+  await q.saveNotices(ctx.database.pool, member.id, notices, digest);
+  return { ...member, notices, digest };
+}
+
+/** The firm's holidays; packets on their way keep those they were sent with. */
+export async function setHolidays(ctx: Context, holidays: string[]): Promise<void> {
+  const firm = (await q.findFirm(ctx.database.pool))!;
+  await q.saveHolidays(ctx.database.pool, firm.id, [...new Set(holidays)].sort());
 }

@@ -66,12 +66,24 @@ export class InProcess {
   }
 
   upload(dealId: string, fileName: string, bytes: Uint8Array): Promise<Answer<DocumentView>> {
+    return this.post('addDocument', { dealId }, fileName, bytes);
+  }
+
+  /** Sends one file to a route that takes one. */
+  post<T>(
+    name: RouteName,
+    params: Record<string, string>,
+    fileName: string,
+    bytes: Uint8Array,
+    query?: Record<string, string>,
+  ): Promise<Answer<T>> {
     const edge = '----gatepath-part';
     const head = `--${edge}\r\nContent-Disposition: form-data; name="file"; filename="${fileName}"\r\nContent-Type: application/pdf\r\n\r\n`;
     const parts = [Buffer.from(head), Buffer.from(bytes), Buffer.from(`\r\n--${edge}--\r\n`)];
-    return this.inject<DocumentView>({
+    return this.inject<T>({
       method: 'POST',
-      url: pathOf('addDocument', { dealId }),
+      url: pathOf(name, params),
+      query,
       headers: { 'content-type': `multipart/form-data; boundary=${edge}` },
       payload: Buffer.concat(parts.map((b) => new Uint8Array(b))),
       cookies: { [SESSION_COOKIE]: this.cookie },
@@ -82,9 +94,14 @@ export class InProcess {
   async uploadReady(dealId: string, fileName: string, bytes: Uint8Array): Promise<DocumentView> {
     const a = await this.upload(dealId, fileName, bytes);
     if (a.status !== 200) throw new Error(a.raw.toString());
+    return this.ready(dealId, a.body.id);
+  }
+
+  /** A document once its pages are read. */
+  async ready(dealId: string, documentId: string): Promise<DocumentView> {
     await readingDone();
     const deal = await this.ok<DealView>('deal', { params: { dealId } });
-    return deal.documents.find((d) => d.id === a.body.id)!;
+    return deal.documents.find((d) => d.id === documentId)!;
   }
 
   edit(packetId: string, edits: DraftEdit[]): Promise<{ version: number }> {

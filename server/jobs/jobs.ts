@@ -5,6 +5,7 @@ import type { Tx } from '../db/tx';
 
 export type JobName = 'mail' | 'seal';
 const NAMES: JobName[] = ['mail', 'seal'];
+const BATCH = 25;
 
 export class Jobs {
   private readonly boss: PgBoss;
@@ -36,15 +37,20 @@ export class Jobs {
 
   /** Takes up work of one kind; `handle` must bear being called twice for the same job. */
   async work(name: JobName, handle: (id: string) => Promise<void>): Promise<void> {
-    const worker = await this.boss.work<{ id: string }>(name, { pollingIntervalSeconds: 2 }, async (jobs) => {
-      for (const job of jobs) {
+    // One at a time a worker would wait out its interval after each; what is queued together goes together.
+    const options = { pollingIntervalSeconds: 2, batchSize: BATCH };
+    const worker = await this.boss.work<{ id: string }>(name, options, async (jobs) => {
+      const failed: unknown[] = [];
+      for (const id of new Set(jobs.map((j) => j.data.id))) {
         try {
-          await handle(job.data.id);
+          await handle(id);
         } catch (error) {
           if (!this.stopping) this.onError(error);
-          throw error;
+          failed.push(error);
         }
       }
+      // The whole batch is tried again: what was done already bears it.
+      if (failed.length) throw failed[0];
     });
     this.workers.set(name, worker);
   }

@@ -1,107 +1,96 @@
-/** The words of every message, as plain text and as HTML. */
+/** Messages to a packet's parties, each in the party's own language, as plain text and as HTML. */
+import { say, type WordKey, type WordParams, type Words } from '@gatepath/core/words';
 
-export type MessageKind =
-  'ask' | 'ask_approve' | 'copy' | 'progress' | 'declined' | 'ended' | 'withdrawn' | 'executed' | 'executed_sender';
+/** What a message to a party is about, and which sentences it is made of. */
+const MESSAGES = {
+  ask: { says: ['mail.ask.lead', 'NOTES', 'LAST_DAY', 'mail.ask.easy', 'mail.yours_alone', 'SHARED'] },
+  ask_approve: { says: ['mail.ask_approve.lead', 'NOTES', 'LAST_DAY', 'mail.yours_alone', 'SHARED'] },
+  ask_again: { says: ['mail.ask_again.lead', 'mail.ask_again.change', 'LAST_DAY', 'mail.yours_alone', 'SHARED'] },
+  copy: { says: ['mail.copy.lead', 'NOTES', 'mail.copy.later'] },
+  nudge: { says: ['mail.nudge.lead', 'mail.nudge.left', 'LAST_DAY', 'mail.nudge.stuck', 'mail.yours_alone', 'SHARED'] },
+  warning: { says: ['mail.warning.lead', 'mail.nudge.stuck', 'mail.yours_alone', 'SHARED'] },
+  extended: { says: ['mail.extended.lead', 'LAST_DAY', 'mail.yours_alone', 'SHARED'] },
+  new_link: { says: ['mail.new_link.lead', 'LAST_DAY', 'mail.yours_alone', 'SHARED'] },
+  handed: { says: ['mail.handed.lead', 'mail.quoted', 'NOTES', 'LAST_DAY', 'mail.yours_alone'] },
+  answer: { says: ['mail.answer.lead', 'mail.answer.reply'] },
+  code: { says: ['mail.code.lead', 'mail.code.careful'] },
+  agreement: { says: ['mail.agreement.lead', 'agreement.1', 'agreement.2', 'agreement.3', 'agreement.4'] },
+  ended: { says: ['mail.ended.lead', 'mail.nothing_to_do', 'mail.in_touch'] },
+  excused: { says: ['mail.excused.lead', 'mail.nothing_to_do'] },
+  withdrawn: { says: ['mail.withdrawn.lead', 'mail.quoted', 'mail.withdrawn.dead'] },
+  new_version: {
+    says: ['mail.withdrawn.lead', 'mail.quoted', 'mail.withdrawn.dead', 'mail.withdrawn.version'],
+    as: 'withdrawn',
+  },
+  lapsed: { says: ['mail.lapsed.lead', 'mail.in_touch'] },
+  executed: { says: ['mail.executed.lead', 'mail.executed.keep'] },
+} as const satisfies Record<string, { says: readonly (WordKey | 'NOTES' | 'LAST_DAY' | 'SHARED')[]; as?: string }>;
 
-export interface MessageParts {
+export type MessageKind = keyof typeof MESSAGES;
+export const MESSAGE_KINDS = Object.keys(MESSAGES) as MessageKind[];
+
+/** What fills a message. Every kind needs the first five; the rest is asked for by some. */
+export interface MessageParts extends WordParams {
   firmName: string;
   senderName: string;
   packetName: string;
   dealName: string;
   toName: string;
-  link?: string;
-  subject?: string;
-  note?: string;
-  who?: string;
 }
 
-interface Draft {
+export interface MessageExtras {
+  link?: string | null;
+  /** The sender's own subject, message for all, and note for this party. */
+  subject?: string;
+  message?: string;
+  note?: string;
+  lastDay?: string | null;
+  /** Whether another party of the packet has the same mailbox. */
+  shared?: boolean;
+}
+
+export interface Composed {
+  subject: string;
+  text: string;
+  html: string;
+}
+
+/** Puts a message to a party into words. */
+export function compose(kind: MessageKind, words: Words, parts: MessageParts, extras: MessageExtras = {}): Composed {
+  const { says, as = kind } = MESSAGES[kind] as { says: readonly string[]; as?: string };
+  const tell = (key: string) => say(words, key as WordKey, { ...parts, lastDay: extras.lastDay });
+  const paragraphs = says.flatMap((part): string[] => {
+    if (part === 'NOTES') return [extras.message?.trim() ?? '', extras.note?.trim() ?? ''];
+    if (part === 'LAST_DAY') return extras.lastDay ? [tell('mail.last_day')] : [];
+    if (part === 'SHARED') return extras.shared ? [tell('mail.shared_mailbox')] : [];
+    // Nothing is left to do for who only approves.
+    if (part === 'mail.nudge.left' && !parts.n) return [];
+    return [tell(part)];
+  });
+  const own = ['ask', 'ask_approve'].includes(kind) ? extras.subject?.trim() : '';
+  const button = `mail.${as}.button`;
+  const link = extras.link && button in words.messages ? { label: tell(button), href: extras.link } : null;
+  return layOut({
+    language: words.language,
+    subject: own || tell(`mail.${as}.subject`),
+    paragraphs: [tell('mail.hello'), ...paragraphs.filter(Boolean)],
+    link,
+    fails: tell('mail.button_fails'),
+    firm: parts.firmName,
+  });
+}
+
+/** A message's parts as plain text and HTML. */
+export function layOut(m: {
+  language: string;
   subject: string;
   paragraphs: string[];
-  button?: string;
-}
-
-const WORDS: Record<MessageKind, (p: MessageParts) => Draft> = {
-  ask: (p) => ({
-    subject: p.subject?.trim() || `Please sign: ${p.packetName}`,
-    paragraphs: [
-      `${p.senderName} of ${p.firmName} asks you to sign “${p.packetName}” for ${p.dealName}.`,
-      ...(p.note?.trim() ? [p.note.trim()] : []),
-      'You can read everything first. It works on a phone; nothing has to be printed or installed.',
-      `This signing link is yours alone, ${p.toName}. Please do not pass it on.`,
-    ],
-    button: 'Read and sign',
-  }),
-  ask_approve: (p) => ({
-    subject: p.subject?.trim() || `Please approve: ${p.packetName}`,
-    paragraphs: [
-      `${p.senderName} of ${p.firmName} asks you to read and approve “${p.packetName}” for ${p.dealName}.`,
-      ...(p.note?.trim() ? [p.note.trim()] : []),
-      `This link is yours alone, ${p.toName}. Please do not pass it on.`,
-    ],
-    button: 'Read and approve',
-  }),
-  copy: (p) => ({
-    subject: `For your files: ${p.packetName}`,
-    paragraphs: [
-      `${p.senderName} of ${p.firmName} sends you a copy of “${p.packetName}” for ${p.dealName}.`,
-      'You do not have to do anything. The sealed copy follows when everyone has signed.',
-    ],
-    button: 'Read it',
-  }),
-  progress: (p) => ({
-    subject: `${p.who} is done: ${p.packetName}`,
-    paragraphs: [`${p.who} has finished with “${p.packetName}” for ${p.dealName}.`, p.note ?? ''],
-    button: 'See the packet',
-  }),
-  declined: (p) => ({
-    subject: `${p.who} declined: ${p.packetName}`,
-    paragraphs: [
-      `${p.who} declined to sign “${p.packetName}” for ${p.dealName}, and wrote:`,
-      `“${p.note}”`,
-      'The packet has ended. Nobody else can sign it.',
-    ],
-    button: 'See the packet',
-  }),
-  ended: (p) => ({
-    subject: `No longer needed: ${p.packetName}`,
-    paragraphs: [
-      `“${p.packetName}” for ${p.dealName} has ended. ${p.note ?? ''}`,
-      `You do not have to do anything. ${p.firmName} will be in touch if there is something new to sign.`,
-    ],
-  }),
-  withdrawn: (p) => ({
-    subject: `Withdrawn: ${p.packetName}`,
-    paragraphs: [
-      `${p.senderName} of ${p.firmName} has withdrawn “${p.packetName}” for ${p.dealName}, and wrote:`,
-      `“${p.note}”`,
-      'You do not have to do anything. Your signing link no longer works.',
-    ],
-  }),
-  executed: (p) => ({
-    subject: `Signed by everyone: ${p.packetName}`,
-    paragraphs: [
-      `Everyone has signed “${p.packetName}” for ${p.dealName}. Your sealed copy is ready: ${p.note}.`,
-      'The sealed copy shows every signature and ends with the record of who signed what and when. Keep it with your papers.',
-    ],
-    button: 'Get your copy',
-  }),
-  executed_sender: (p) => ({
-    subject: `Executed: ${p.packetName}`,
-    paragraphs: [
-      `“${p.packetName}” for ${p.dealName} is executed: ${p.who} are done. The sealed copies are ready: ${p.note}.`,
-    ],
-    button: 'See the packet',
-  }),
-};
-
-/** Puts a message into words. */
-export function compose(kind: MessageKind, parts: MessageParts): { subject: string; text: string; html: string } {
-  const draft = WORDS[kind](parts);
-  const paragraphs = [`Hello ${parts.toName},`, ...draft.paragraphs.filter(Boolean)];
-  const link = parts.link && draft.button ? { label: draft.button, href: parts.link } : null;
-  const text = [...paragraphs, ...(link ? [`${link.label}: ${link.href}`] : []), parts.firmName].join('\n\n') + '\n';
-  return { subject: oneLine(draft.subject), text, html: htmlOf(paragraphs, link, parts.firmName) };
+  link: { label: string; href: string } | null;
+  fails: string;
+  firm: string;
+}): Composed {
+  const text = [...m.paragraphs, ...(m.link ? [`${m.link.label}: ${m.link.href}`] : []), m.firm].join('\n\n') + '\n';
+  return { subject: oneLine(m.subject), text, html: htmlOf(m) };
 }
 
 /** Header fields hold one line: a line break in a subject must not begin a new header. */
@@ -113,10 +102,10 @@ function escape(text: string): string {
   return text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
 }
 
-function htmlOf(paragraphs: string[], link: { label: string; href: string } | null, firm: string): string {
-  const p = paragraphs.map((t) => `<p style="margin:0 0 16px">${escape(t).replace(/\n/g, '<br>')}</p>`).join('');
-  const button = link
-    ? `<p style="margin:24px 0"><a href="${escape(link.href)}" style="background:#A8452C;color:#fff;padding:14px 22px;border-radius:10px;text-decoration:none;font-weight:bold;display:inline-block">${escape(link.label)}</a></p><p style="margin:0 0 16px;color:#5B6770;font-size:14px">If the button does not work, open this address:<br>${escape(link.href)}</p>`
+function htmlOf(m: Parameters<typeof layOut>[0]): string {
+  const p = m.paragraphs.map((t) => `<p style="margin:0 0 16px">${escape(t).replace(/\n/g, '<br>')}</p>`).join('');
+  const button = m.link
+    ? `<p style="margin:24px 0"><a href="${escape(m.link.href)}" style="background:#A8452C;color:#fff;padding:14px 22px;border-radius:10px;text-decoration:none;font-weight:bold;display:inline-block">${escape(m.link.label)}</a></p><p style="margin:0 0 16px;color:#5B6770;font-size:14px">${escape(m.fails)}<br>${escape(m.link.href)}</p>`
     : '';
-  return `<!doctype html><html lang="en"><body style="margin:0;background:#FBF8F3;color:#1E2A32;font:17px/1.5 Verdana,sans-serif"><div style="max-width:560px;margin:0 auto;padding:28px 20px">${p}${button}<p style="margin:28px 0 0;color:#5B6770">${escape(firm)}</p></div></body></html>`;
+  return `<!doctype html><html lang="${escape(m.language)}"><body style="margin:0;background:#FBF8F3;color:#1E2A32;font:17px/1.5 Verdana,sans-serif"><div style="max-width:560px;margin:0 auto;padding:28px 20px">${p}${button}<p style="margin:28px 0 0;color:#5B6770">${escape(m.firm)}</p></div></body></html>`;
 }

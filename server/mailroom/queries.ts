@@ -8,11 +8,13 @@ export interface MessageRow {
   kind: string;
   to_name: string;
   to_email: string;
+  to_phone: string | null;
+  channel: 'email' | 'text';
   subject: string;
   body_text: string;
   body_html: string;
   link: string | null;
-  status: 'queued' | 'kept' | 'sent' | 'failed';
+  status: 'queued' | 'kept' | 'sent' | 'failed' | 'returned';
   problem: string | null;
   created_at: Date;
   sent_at: Date | null;
@@ -23,8 +25,8 @@ export async function insertMessage(
   m: Omit<MessageRow, 'status' | 'problem' | 'created_at' | 'sent_at'> & { at: Date },
 ): Promise<void> {
   await db.query(
-    `insert into message (id, packet_id, deal_id, party_id, kind, to_name, to_email, subject, body_text, body_html, link, status, created_at)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, 'queued', $12)`,
+    `insert into message (id, packet_id, deal_id, party_id, kind, to_name, to_email, subject, body_text, body_html, link, status, created_at, channel, to_phone)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, 'queued', $12, $13, $14)`,
     [
       m.id,
       m.packet_id,
@@ -38,6 +40,8 @@ export async function insertMessage(
       m.body_html,
       m.link,
       m.at,
+      m.channel,
+      m.to_phone,
     ],
   );
 }
@@ -79,6 +83,10 @@ export async function setMessageSent(db: Db, id: string, at: Date): Promise<void
      where id = $1`,
     [id, at],
   );
+}
+
+export async function setMessageReturned(db: Db, id: string, problem: string): Promise<void> {
+  await db.query(`update message set status = 'returned', problem = $2 where id = $1`, [id, problem]);
 }
 
 export async function setMessageFailed(db: Db, id: string, problem: string): Promise<void> {

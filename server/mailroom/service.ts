@@ -1,9 +1,14 @@
 import type { ListQuery, MessageSummary, MessageView, Page } from '@gatepath/contract';
 import type { Context } from '../context';
+import { inTransaction } from '../db/tx';
 import { topics } from '../live/live';
+import type { Texter } from '../mail/texter';
 import type { Mailer, OutgoingMail } from '../mail/mailer';
 import { toEml } from '../mail/mailer';
-import { notFound } from '../problem';
+import { lockPacket } from '../packets/queries';
+import { loadState } from '../packets/log';
+import { command } from '../packets/service';
+import { conflict, notFound } from '../problem';
 import * as q from './queries';
 
 function summary(m: q.MessageRow): MessageSummary {
@@ -18,6 +23,8 @@ function summary(m: q.MessageRow): MessageSummary {
     problem: m.problem,
     packetId: m.packet_id,
     link: m.link,
+    channel: m.channel,
+    toPhone: m.to_phone,
   };
 }
 
@@ -62,25 +69,54 @@ export async function messageEml(ctx: Context, id: string): Promise<Buffer> {
   return toEml(outgoing(await messageOr404(ctx, id)), ctx.config.mailFrom);
 }
 
-/** Hands one message to the mailer; called again for the same message it does nothing. */
-export async function deliver(ctx: Context, mailer: Mailer, id: string): Promise<void> {
+/** Hands one message to the mailer, or to the texter; called again for the same message it does nothing. */
+export async function deliver(ctx: Context, ways: { mailer: Mailer; texter: Texter }, id: string): Promise<void> {
   const db = ctx.database.pool;
   const m = await q.messageById(db, id);
-  if (!m || m.status === 'sent' || m.status === 'kept') return;
-  if (mailer.kind === 'mailroom') await q.setMessageKept(db, id);
+  if (!m || ['sent', 'kept', 'returned'].includes(m.status)) return;
+  const way = m.channel === 'text' ? ways.texter : ways.mailer;
+  if (way.kind === 'mailroom') await q.setMessageKept(db, id);
   else {
     try {
-      await mailer.send(outgoing(m));
+      if (m.channel === 'text') await ways.texter.send({ to: m.to_phone!, text: m.body_text });
+      else await ways.mailer.send(outgoing(m));
     } catch (error) {
-      await q.setMessageFailed(
-        db,
-        id,
-        `The mail server did not take it: ${String((error as Error).message).slice(0, 300)}`,
-      );
+      // Refused for good (RFC 5321, 4.2.1): trying again would change nothing.
+      const { responseCode, message } = error as { responseCode?: number; message: string };
+      if (responseCode && responseCode >= 500)
+        return comeBack(ctx, m, `The mail server said: ${message.slice(0, 200)}`);
+      await q.setMessageFailed(db, id, `The mail server did not take it: ${message.slice(0, 300)}`);
       ctx.live.tell(topics.mailroom());
       throw error;
     }
     await q.setMessageSent(db, id, ctx.clock.now());
   }
   ctx.live.tell(topics.mailroom());
+}
+
+/** Lets a message come back, as a mail server does with an address that does not exist. */
+export async function returnMessage(ctx: Context, id: string, why: string): Promise<MessageView> {
+  const m = await messageOr404(ctx, id);
+  if (m.status === 'sent') throw conflict('sent', 'A mail server has this message; only it can send it back.');
+  await comeBack(ctx, m, why);
+  return messageView(ctx, id);
+}
+
+/** A message came back: the party is marked, and the sender told. */
+async function comeBack(ctx: Context, m: q.MessageRow, why: string): Promise<void> {
+  await inTransaction(ctx.database.pool, async (tx) => {
+    await q.setMessageReturned(tx.db, m.id, why);
+    tx.afterCommit(() => ctx.live.tell(topics.mailroom()));
+    if (!m.packet_id || !m.party_id) return;
+    const row = await lockPacket(tx.db, m.packet_id);
+    const before = row && (await loadState(tx.db, m.packet_id));
+    if (!row || !before?.state) return;
+    const cmd = {
+      type: 'bounce' as const,
+      partyId: m.party_id,
+      channel: m.channel === 'text' ? ('phone' as const) : ('email' as const),
+      why,
+    };
+    await command(ctx, tx, row, before, cmd, { actor: { kind: 'system' }, origin: null });
+  });
 }

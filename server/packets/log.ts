@@ -6,6 +6,8 @@ import {
   holdUp,
   replay,
   gateOf,
+  marksThatCount,
+  nextTick,
   type Actor,
   type Origin,
   type PacketEvent,
@@ -99,7 +101,7 @@ export async function append(
 }
 
 function isConsequence(body: PacketEventBody): boolean {
-  return ['gate_opened', 'asked', 'gate_passed', 'executed'].includes(body.type);
+  return ['gate_opened', 'asked', 'asked_again', 'excused', 'gate_passed', 'executed'].includes(body.type);
 }
 
 /** Writes into the read models what `events` changed, given the state after them. */
@@ -108,7 +110,9 @@ async function project(db: Db, state: PacketState, events: PacketEvent[]): Promi
   const fills = new Map<string, q.FillRow>();
   const cleared = new Set<string>();
   for (const { body, at, seq } of events) {
-    if (body.type === 'sent') for (const p of body.plan.parties) touched.add(p.id);
+    // A change of the path moves everybody's gate.
+    if (['sent', 'path_changed', 'party_added', 'corrected', 'document_added'].includes(body.type))
+      for (const p of state.plan.parties) touched.add(p.id);
     if ('partyId' in body && body.partyId) touched.add(body.partyId);
     if (body.type === 'mark_cleared') {
       fills.delete(body.markId);
@@ -132,7 +136,7 @@ async function project(db: Db, state: PacketState, events: PacketEvent[]): Promi
     db,
     [...touched].map((id) => partyRow(state, id)),
   );
-  const places = requiredPlaces(state.plan.marks);
+  const places = requiredPlaces(marksThatCount(state));
   await q.savePacketProgress(db, {
     id: state.packetId,
     status: state.status,
@@ -144,6 +148,12 @@ async function project(db: Db, state: PacketState, events: PacketEvent[]): Promi
     hold_up: holdUp(state).sentence,
     sent_at: state.sentAt,
     ended_at: state.endedAt,
+    next_tick_at: nextTick(state),
+    seals_due: state.sealed ? 0 : state.due.length + (state.status === 'executed' ? 1 : 0),
+    path: {
+      parties: state.plan.parties.map(({ id, name, ink, act }) => ({ id, name, ink, act })),
+      gates: state.plan.gates,
+    },
   });
 }
 

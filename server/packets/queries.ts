@@ -20,6 +20,15 @@ export interface PacketRow {
   hold_up: string;
   sent_at: Date | null;
   ended_at: Date | null;
+  path: PathRow | null;
+  next_tick_at: Date | null;
+  seals_due: number;
+}
+
+/** Parties and gates of a sent packet as they stand now. */
+export interface PathRow {
+  parties: Pick<Draft['parties'][number], 'id' | 'name' | 'ink' | 'act'>[];
+  gates: Draft['gates'];
 }
 
 export interface PacketPartyRow {
@@ -38,8 +47,8 @@ export interface PacketPartyRow {
 }
 
 /** What a list of packets shows: the row without its marks, which can be many. */
-export type PacketListRow = Omit<PacketRow, 'draft'> & {
-  parties: Draft['parties'];
+export type PacketListRow = Omit<PacketRow, 'draft' | 'path' | 'next_tick_at' | 'seals_due'> & {
+  parties: PathRow['parties'];
   gates: Draft['gates'];
   done: string[];
 };
@@ -68,7 +77,7 @@ export async function packetsOfDeals(db: Db, dealIds: string[]): Promise<PacketL
   const r = await db.query<PacketListRow>(
     `select p.id, p.deal_id, p.name, p.status, p.draft_version, p.created_by, p.created_at, p.seq, p.gate, p.gate_count,
             p.marks_total, p.marks_done, p.hold_up, p.sent_at, p.ended_at,
-            p.draft->'parties' as parties, p.draft->'gates' as gates,
+            coalesce(p.path->'parties', p.draft->'parties') as parties, coalesce(p.path->'gates', p.draft->'gates') as gates,
             coalesce((select jsonb_agg(pp.party_id) from packet_party pp where pp.packet_id = p.id and pp.status = 'done'), '[]') as done
      from packet p where p.deal_id = any($1::text[]) order by p.id desc`,
     [dealIds],
@@ -103,7 +112,8 @@ export async function deletePacket(db: Db, id: string): Promise<void> {
 
 export async function unsealedPackets(db: Db): Promise<string[]> {
   const r = await db.query<{ id: string }>(
-    `select id from packet p where status = 'executed' and not exists (select 1 from packet_sealed s where s.packet_id = p.id)`,
+    `select id from packet p where seals_due > 0
+       or (status = 'executed' and not exists (select 1 from packet_sealed s where s.packet_id = p.id))`,
   );
   return r.rows.map((x) => x.id);
 }
@@ -169,12 +179,29 @@ export async function savePacketProgress(
   p: Pick<PacketRow, 'id' | 'status' | 'seq' | 'gate' | 'gate_count' | 'marks_total' | 'marks_done' | 'hold_up'> & {
     sent_at: string;
     ended_at: string | null;
+    next_tick_at: string | null;
+    seals_due: number;
+    path: PathRow;
   },
 ): Promise<void> {
   await db.query(
     `update packet set status = $2, seq = $3, gate = $4, gate_count = $5, marks_total = $6, marks_done = $7, hold_up = $8,
-       sent_at = $9, ended_at = $10 where id = $1`,
-    [p.id, p.status, p.seq, p.gate, p.gate_count, p.marks_total, p.marks_done, p.hold_up, p.sent_at, p.ended_at],
+       sent_at = $9, ended_at = $10, next_tick_at = $11, seals_due = $12, path = $13 where id = $1`,
+    [
+      p.id,
+      p.status,
+      p.seq,
+      p.gate,
+      p.gate_count,
+      p.marks_total,
+      p.marks_done,
+      p.hold_up,
+      p.sent_at,
+      p.ended_at,
+      p.next_tick_at,
+      p.seals_due,
+      JSON.stringify(p.path),
+    ],
   );
 }
 
@@ -233,7 +260,7 @@ export async function readModelOf(db: Db, packetId: string): Promise<unknown> {
   const one = async (sql: string) => (await db.query(sql, [packetId])).rows;
   return {
     packet: await one(
-      'select id, status, seq, gate, gate_count, marks_total, marks_done, hold_up, sent_at, ended_at from packet where id = $1',
+      'select id, status, seq, gate, gate_count, marks_total, marks_done, hold_up, sent_at, ended_at, next_tick_at, seals_due, path from packet where id = $1',
     ),
     parties: await one('select * from packet_party where packet_id = $1 order by party_id'),
     fills: await one('select * from packet_fill where packet_id = $1 order by mark_id'),
@@ -273,4 +300,39 @@ export async function changesSince(db: Db, packetId: string, base: number, clien
 
 export async function forgetChanges(db: Db, packetId: string, before: number): Promise<void> {
   await db.query('delete from draft_change where packet_id = $1 and version < $2', [packetId, before]);
+}
+
+/** Packets for which the calendar has something to do by now. */
+export async function packetsToTick(db: Db, now: Date): Promise<string[]> {
+  const r = await db.query<{ id: string }>(
+    `select id from packet where next_tick_at is not null and next_tick_at <= $1 and status = 'at_gate' order by next_tick_at`,
+    [now],
+  );
+  return r.rows.map((x) => x.id);
+}
+
+/** Packets that came of this one, and the one it came of. */
+export async function kinOf(
+  db: Db,
+  id: string,
+): Promise<{ id: string; name: string; how: 'replaces' | 'continues' }[]> {
+  const r = await db.query<{ id: string; name: string; how: 'replaces' | 'continues' }>(
+    `select id, name, case when draft->'replaces'->>'packetId' = $1 then 'replaces' else 'continues' end as how
+     from packet where draft->'replaces'->>'packetId' = $1 or draft->'continues'->>'packetId' = $1 order by id`,
+    [id],
+  );
+  return r.rows;
+}
+
+/** A member's packets that are on their way, longest first. */
+export async function packetsUnderWay(
+  db: Db,
+  memberId: string,
+): Promise<{ name: string; address: string; gate: number; gate_count: number; hold_up: string }[]> {
+  const r = await db.query<{ name: string; address: string; gate: number; gate_count: number; hold_up: string }>(
+    `select p.name, d.address, p.gate, p.gate_count, p.hold_up from packet p join deal d on d.id = p.deal_id
+     where p.created_by = $1 and p.status = 'at_gate' order by p.sent_at limit 200`,
+    [memberId],
+  );
+  return r.rows;
 }

@@ -1,9 +1,10 @@
 import type { FastifyInstance } from 'fastify';
-import type { EditsBody, NewPacketBody, SendBody, WithdrawBody } from '@gatepath/contract';
+import type { ChangeBody, EditsBody, LateRoundBody, NewPacketBody, SendBody, WithdrawBody } from '@gatepath/contract';
 import type { Context } from '../context';
-import { sendPdf } from '../documents/routes';
+import { sendPdf, sendPng } from '../documents/routes';
 import { serve } from '../http/routing';
 import { topics } from '../live/live';
+import * as changes from './change-service';
 import * as drafts from './draft-service';
 import * as service from './service';
 
@@ -32,6 +33,33 @@ export function packetRoutes(app: FastifyInstance, ctx: Context): void {
     await service.withdrawPacket(ctx, params.packetId!, body.reason, member);
     return service.packetView(ctx, params.packetId!);
   });
+  serve<ChangeBody>(app, 'changePacket', async ({ params, body, member }) => {
+    await changes.changePacket(ctx, params.packetId!, body, member);
+    return service.packetView(ctx, params.packetId!);
+  });
+  serve<WithdrawBody>(app, 'newVersion', async ({ params, body, member }) =>
+    service.packetView(ctx, await changes.takeBack(ctx, params.packetId!, body.reason, member)),
+  );
+  serve<LateRoundBody>(app, 'lateRound', async ({ params, body, member }) =>
+    service.packetView(ctx, await changes.startLateRound(ctx, params.packetId!, body.documentIds, member)),
+  );
+  serve(app, 'hostParty', async ({ params, member }) => ({
+    token: await changes.hostParty(ctx, params.packetId!, params.partyId!, member),
+  }));
+  serve(app, 'ownPass', async ({ params, member }) => ({
+    token: await changes.ownPass(ctx, params.packetId!, params.partyId!, member),
+  }));
+  serve(app, 'chain', async ({ params, reply }) => {
+    const file = await service.chainOf(ctx, params.packetId!);
+    return reply
+      .type('application/json')
+      .header('cache-control', 'private, no-store')
+      .header('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(file.name)}`)
+      .send(file.text);
+  });
+  serve(app, 'packetPicture', async ({ params, reply }) =>
+    sendPng(reply, ctx.files.stream(await service.packetPicture(ctx, params.packetId!, params.sha256!))),
+  );
   serve(app, 'sealedCopy', async ({ params, reply }) => {
     const file = await service.sealedFile(ctx.database.pool, params.packetId!, params.documentId!);
     return sendPdf(reply, ctx.files.stream(file.sha256), file.name);

@@ -1,4 +1,6 @@
 /** Sending, withdrawing and watching packets. */
+import { DateTime } from 'luxon';
+import { dayOf, warnDay } from '@gatepath/core/calendar';
 import { buildLedger } from '@gatepath/core/marks';
 import { viewDraft } from '@gatepath/core/checks';
 import { mergeTags } from '@gatepath/core/merge';
@@ -12,6 +14,11 @@ import {
   shownRedlines,
   documentsOf,
   type PacketCommand,
+  isTurnOf,
+  marksThatCount,
+  nudgesOf,
+  puts,
+  waitingFor,
   type PacketState,
   type Plan,
 } from '@gatepath/core/routing';
@@ -23,9 +30,12 @@ import { partiesOfDeal } from '../deals/queries';
 import { dealOr404, factsOfDeal, partyView } from '../deals/service';
 import { documentsByIds, documentsOfDeal } from '../documents/queries';
 import { documentView, factsOf } from '../documents/service';
-import type { Member } from '../firm/queries';
+import { findFirm, type Member } from '../firm/queries';
 import { topics } from '../live/live';
-import { conflict, notFound, Problem, unusable } from '../problem';
+import { conflict, notFound, Problem, refused } from '../problem';
+import { chainFileName, writeChain } from '../proof/chain-file';
+import { accessHash } from '../signing/entry';
+import { saveAccessCode, seenOf } from '../signing/queries';
 import { lockedOr404 } from './draft-service';
 import { followUp } from './follow-up';
 import { append, loadEvents, loadState, type Logged } from './log';
@@ -41,10 +51,7 @@ export async function command(
   by: Omit<Parameters<typeof append>[4], 'at'>,
 ): Promise<{ state: PacketState; changed: boolean }> {
   const decision = decide(before.state, cmd);
-  if (!decision.ok)
-    throw decision.refusal.code === 'bad_value' || decision.refusal.code === 'bad_plan'
-      ? unusable(decision.refusal.code.replace(/_/g, '-'), decision.refusal.sentence)
-      : conflict(decision.refusal.code.replace(/_/g, '-'), decision.refusal.sentence);
+  if (!decision.ok) throw refused(decision.refusal);
   if (!decision.events.length) return { state: before.state!, changed: false };
   const done = await append(tx.db, row.id, before, decision.events, { ...by, at: ctx.clock.now() });
   await followUp(ctx, tx, row, done.state, done.events);
@@ -75,6 +82,16 @@ export async function sendPacket(ctx: Context, packetId: string, body: SendBody,
         'warnings',
         `The gate check has a warning: ${view.findings[0]!.sentence} Send anyway if that is meant.`,
       );
+    const { schedule } = row.draft;
+    const today = DateTime.fromJSDate(ctx.clock.now(), { zone: deal.time_zone }).toISODate()!;
+    if (schedule.lastDay && schedule.lastDay < today)
+      throw new Problem(
+        422,
+        'gate-check',
+        'The gate check stops this packet',
+        `The last day for signing, ${schedule.lastDay}, has passed. Choose a later one.`,
+      );
+    const firm = (await findFirm(tx.db))!;
     const byId = new Map(docs.map((d) => [d.id, d]));
     const words = (text: string) => mergeTags(text, view.tags).text;
     const plan: Plan = {
@@ -83,7 +100,7 @@ export async function sendPacket(ctx: Context, packetId: string, body: SendBody,
       timeZone: deal.time_zone,
       subject: words(row.draft.subject),
       message: words(row.draft.message),
-      parties: row.draft.parties,
+      parties: row.draft.parties.map(({ accessCode: _told, ...p }) => p),
       gates: row.draft.gates,
       documents: row.draft.documents.map((d) => {
         const doc = byId.get(d.id)!;
@@ -92,7 +109,16 @@ export async function sendPacket(ctx: Context, packetId: string, body: SendBody,
       // Text with tags is sent with what the tags stand for now.
       marks: view.marks.map((m) => (m.value ? { ...m, value: words(m.value) } : m)),
       redlines: row.draft.redlines,
+      schedule,
+      holidays: firm.holidays,
+      handOver: row.draft.handOver,
+      ...(row.draft.replaces ? { replaces: row.draft.replaces } : {}),
+      ...(row.draft.continues ? { continues: row.draft.continues } : {}),
     };
+    // Codes told in person stay out of the log; only a keyed hash of each is kept.
+    for (const p of row.draft.parties)
+      if (p.secondStep === 'code' && p.accessCode)
+        await saveAccessCode(tx.db, packetId, p.id, accessHash(ctx, packetId, p.id, p.accessCode));
     await command(
       ctx,
       tx,
@@ -148,20 +174,38 @@ export async function packetView(ctx: Context, id: string): Promise<PacketView> 
     documents: documents.map(documentView),
     facts: factsOfDeal(deal),
     dealParties: parties.map(partyView),
-    sent: row.status === 'drafting' ? null : await sentView(db, id),
+    holidays: (await findFirm(db))?.holidays ?? [],
+    kin: await kinView(db, row),
+    sent: row.status === 'drafting' ? null : await sentView(ctx, id),
   };
 }
 
-async function sentView(db: Db, packetId: string): Promise<SentView> {
+async function kinView(db: Db, row: q.PacketRow): Promise<PacketView['kin']> {
+  const { replaces, continues } = row.draft;
+  const before = replaces && (await q.packetById(db, replaces.packetId));
+  return [
+    ...(before ? [{ id: before.id, name: before.name, how: 'old_version' as const }] : []),
+    ...(continues ? [{ id: continues.packetId, name: continues.packetName, how: 'first_round' as const }] : []),
+    ...(await q.kinOf(db, row.id)).map((k) => ({
+      id: k.id,
+      name: k.name,
+      how: k.how === 'replaces' ? ('new_version' as const) : ('late_round' as const),
+    })),
+  ];
+}
+
+async function sentView(ctx: Context, packetId: string): Promise<SentView> {
+  const db = ctx.database.pool;
   const { state } = await loadState(db, packetId);
   if (!state) throw new Error('a sent packet has events');
   const events = await loadEvents(db, packetId);
   const devices = await q.devicesOf(db, packetId);
+  const seen = await seenOf(db, packetId);
   const { plan } = state;
   const ledger = buildLedger({
     documents: plan.documents.map((d) => ({ id: d.id, pageCount: d.pages.length })),
-    partyIds: plan.parties.filter((p) => p.act === 'sign').map((p) => p.id),
-    marks: plan.marks,
+    partyIds: plan.parties.filter(puts).map((p) => p.id),
+    marks: marksThatCount(state),
     rules: [],
     filled: new Set(Object.keys(state.fills)),
   });
@@ -183,8 +227,28 @@ async function sentView(db: Db, packetId: string): Promise<SentView> {
         left: marksLeft(state, p.id).length,
         total: placesOf(plan, p.id),
         reason: s.reason,
+        seenAt: seen.get(p.id) ?? null,
+        agreedAt: s.agreedAt,
+        again: s.again,
+        locked: s.locked,
+        proved: s.proved?.step ?? null,
+        hostName: s.hostName,
+        bounced: s.bounced,
+        nudges: s.nudges.n,
+        lastNudgeAt: s.nudges.lastAt,
+        before: s.before.map(({ name, at, reason }) => ({ name, at, reason })),
+        turn: isTurnOf(state, p.id),
       };
     }),
+    questions: state.questions,
+    corrections: state.corrections,
+    ahead: lookAhead(state, ctx.clock.now()),
+    revisions: state.revisions.map((r) => ({
+      forSeq: r.forSeq,
+      partyId: r.partyId,
+      at: r.at,
+      documents: r.documents.length,
+    })),
     ledger: { rows: ledger.rows, partyIds: ledger.partyIds, total: ledger.total, done: ledger.done },
     fills: shownFills(state),
     redlines: shownRedlines(state),
@@ -197,6 +261,46 @@ async function sentView(db: Db, packetId: string): Promise<SentView> {
         sha256: s.sha256,
       })) ?? null,
   };
+}
+
+/** Dates that are still to come if nobody does anything. */
+function lookAhead(state: PacketState, now: Date): SentView['ahead'] {
+  const { schedule, timeZone } = state.plan;
+  if (state.status !== 'at_gate' || !schedule) return [];
+  const today = dayOf(now.toISOString(), timeZone);
+  const warning = warnDay(schedule);
+  const out: SentView['ahead'] = waitingFor(state).flatMap((p) => {
+    const s = state.parties[p.id]!;
+    if (!s.askedAt || p.act === 'desk') return [];
+    const last = s.nudges.lastAt ? dayOf(s.nudges.lastAt, timeZone) : '';
+    const left = Math.max(0, (schedule.nudge?.most ?? 0) - s.nudges.n);
+    return nudgesOf(state, s.askedAt)
+      .filter((d) => d > last && d >= today)
+      .slice(0, left)
+      .map((day) => ({ what: 'nudge' as const, day, partyId: p.id }));
+  });
+  if (warning && warning >= today && state.warnedFor !== schedule.lastDay)
+    out.push({ what: 'warning', day: warning, partyId: null });
+  if (schedule.lastDay) out.push({ what: 'last_day', day: schedule.lastDay, partyId: null });
+  return out.sort((a, b) => a.day.localeCompare(b.day));
+}
+
+/** The packet's chain of events as a file that `verify` checks. */
+export async function chainOf(ctx: Context, packetId: string): Promise<{ name: string; text: string }> {
+  const row = await packetOr404(ctx.database.pool, packetId);
+  const rows = await q.eventsAfter(ctx.database.pool, packetId, 0);
+  if (!rows.length) throw notFound('The chain of a packet that was not sent');
+  const events = await loadEvents(ctx.database.pool, packetId);
+  const chain = rows.map((r, i) => ({ event: events[i]!, prevHash: r.prev_hash, hash: r.hash }));
+  return { name: chainFileName(row.name), text: writeChain(packetId, chain, await ctx.seal()) };
+}
+
+/** A picture of a hand that stands on a page of the packet. */
+export async function packetPicture(ctx: Context, packetId: string, sha256: string): Promise<string> {
+  const { state } = await loadState(ctx.database.pool, packetId);
+  const there = state && shownFills(state).some((f) => f.shows.form === 'picture' && f.shows.picture.sha256 === sha256);
+  if (!there) throw notFound('This picture');
+  return sha256;
 }
 
 /** The sealed copy of one document of a packet, ready to be sent. */

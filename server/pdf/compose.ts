@@ -32,10 +32,18 @@ export async function compose(
     if (part.turn) page.setRotation(degrees((page.getRotation().angle + part.turn) % 360));
     out.addPage(page);
   }
+  return { bytes: await out.save({ useObjectStreams: false }), pages: sizesOf(out) };
+}
+
+function sizesOf(doc: PDFDocument): { width: number; height: number }[] {
   const round = (n: number) => Math.round(n * 1000) / 1000;
-  const pages = out.getPages().map((p) => {
+  return doc.getPages().map((p) => {
     const s = spaceOfPage(p);
     return { width: round(s.width), height: round(s.height) };
   });
-  return { bytes: await out.save({ useObjectStreams: false }), pages };
+}
+
+/** The sizes of a PDF's pages as displayed, in points. */
+export async function sizes(bytes: Uint8Array): Promise<{ width: number; height: number }[]> {
+  return sizesOf(await PDFDocument.load(bytes, { updateMetadata: false }));
 }

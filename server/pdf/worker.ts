@@ -1,10 +1,11 @@
 /** What the PDF workers do, by name; see pool.ts for the calling side. */
 import { readFile } from 'node:fs/promises';
-import { compose, type ComposePart } from './compose';
+import { compose, sizes, type ComposePart } from './compose';
 import { convert, sortOf, type PaperKind } from './convert';
 import { drawPng } from './draw';
 import { missingCharacters, type FaceName } from './fonts';
 import { inspect } from './inspect';
+import { handPicture } from './hand-picture';
 import { prepare } from './prepare';
 import { readFacts } from './read';
 import { copyWith, seal, type SealTask } from './seal';
@@ -25,6 +26,7 @@ export const tasks = {
   convert: async (t: { file: string; kind: Exclude<PaperKind, 'pdf'>; title: string }) =>
     convert(new Uint8Array(await readFile(t.file)), t.kind, t.title),
   compose: async (t: { parts: ComposePart[] }) => compose(t.parts),
+  sizes: async (t: { bytes: Uint8Array }) => sizes(t.bytes),
   inspect: async (t: { bytes: Uint8Array }) => inspect(t.bytes),
   prepare: async (t: { file: string }) => prepare(new Uint8Array(await readFile(t.file))),
   facts: readFacts,
@@ -32,6 +34,7 @@ export const tasks = {
   seal: async (t: FromFiles<SealTask>) => seal(await withBytes(t)),
   copy: async (t: FromFiles<Pick<SealTask, 'bytes' | 'fills' | 'redlines' | 'pictures'>>) =>
     copyWith(await withBytes(t)),
+  picture: handPicture,
   missing: (t: { text: string; face: FaceName; alone?: boolean }) => missingCharacters(t.text, t.face, t.alone),
 };
 

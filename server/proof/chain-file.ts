@@ -17,6 +17,11 @@ export interface ChainFile {
   seal: { certificates: string[]; signature: string };
 }
 
+/** The name a chain file is downloaded under. */
+export function chainFileName(packetName: string): string {
+  return `${packetName} (events).json`;
+}
+
 const digest = (text: string) => createHash('sha256').update(text).digest('hex');
 
 /** Writes a chain file. */
@@ -61,7 +66,9 @@ export function verifyChain(text: string): ChainCheck {
     const certificates = chain.map((c) => new X509Certificate(new Uint8Array(c)));
     const own = certificates[0];
     if (!own) return no('it carries no seal');
-    const exact = chain.every((c, i) => c.toString('base64') === seal.certificates[i] && c.equals(certificates[i]!.raw));
+    const exact = chain.every(
+      (c, i) => c.toString('base64') === seal.certificates[i] && c.equals(certificates[i]!.raw),
+    );
     const signature = Buffer.from(seal.signature, 'base64');
     if (!exact || signature.toString('base64') !== seal.signature) return no('its seal is damaged');
     const issuers = [...certificates.slice(1), ...(own.checkIssued(own) ? [own] : [])];
@@ -88,7 +95,8 @@ export function disagreements(pdf: SealCheck, chain: Extract<ChainCheck, { whole
   if (!own.length) return ['the sealed copy is of another packet'];
   const out: string[] = [];
   const files = new Map<string, { documentId: string; forSeq: number | null }>();
-  for (const r of state.revisions) for (const d of r.documents) files.set(d.sha256, { documentId: d.documentId, forSeq: r.forSeq });
+  for (const r of state.revisions)
+    for (const d of r.documents) files.set(d.sha256, { documentId: d.documentId, forSeq: r.forSeq });
   for (const d of state.sealed ?? []) files.set(d.sha256, { documentId: d.documentId, forSeq: null });
   const documents = new Set<string>();
   for (const r of own) {
@@ -100,13 +108,13 @@ export function disagreements(pdf: SealCheck, chain: Extract<ChainCheck, { whole
       continue;
     }
     documents.add(file.documentId);
-    if (file.forSeq !== null && file.forSeq !== r.event!.seq) out.push(`seal ${r.n} holds other acts than the chain says`);
+    if (file.forSeq !== null && file.forSeq !== r.event!.seq)
+      out.push(`seal ${r.n} holds other acts than the chain says`);
   }
   if (documents.size > 1) out.push('its seals are of different documents');
   const [documentId] = documents;
   const missing = state.revisions.filter(
-    (rev) =>
-      rev.documents.some((d) => d.documentId === documentId) && !own.some((r) => r.event!.seq === rev.forSeq),
+    (rev) => rev.documents.some((d) => d.documentId === documentId) && !own.some((r) => r.event!.seq === rev.forSeq),
   );
   for (const rev of missing) out.push(`the seal of event ${rev.forSeq} is missing`);
   if (state.sealed && !state.sealed.some((s) => s.sha256 === own[own.length - 1]!.sha256))

@@ -51,9 +51,7 @@ function chain(file: string, check: ChainCheck): void {
 function sealed(file: string, check: SealCheck): void {
   wrong ||= !check.whole;
   console.log(
-    check.whole
-      ? `${file}: whole. Nothing was changed since it was sealed.`
-      : `${file}: NOT whole: ${check.why}.`,
+    check.whole ? `${file}: whole. Nothing was changed since it was sealed.` : `${file}: NOT whole: ${check.why}.`,
   );
   for (const r of check.revisions) {
     const state = r.whole ? '' : `  NOT whole: ${r.why}`;

@@ -1,3 +1,4 @@
+import type { Hand } from '@gatepath/core/routing';
 import type { Db } from '../db/pool';
 
 export interface PassRow {
@@ -5,24 +6,158 @@ export interface PassRow {
   packet_id: string;
   party_id: string;
   ended_at: Date | null;
+  host_id: string | null;
 }
 
 export async function insertPass(
   db: Db,
-  p: { id: string; packet_id: string; party_id: string; token_hash: string; at: Date },
+  p: { id: string; packet_id: string; party_id: string; token_hash: string; host_id: string | null; at: Date },
 ): Promise<void> {
-  await db.query('insert into pass (id, packet_id, party_id, token_hash, created_at) values ($1, $2, $3, $4, $5)', [
-    p.id,
+  await db.query(
+    'insert into pass (id, packet_id, party_id, token_hash, host_id, created_at) values ($1, $2, $3, $4, $5, $6)',
+    [p.id, p.packet_id, p.party_id, p.token_hash, p.host_id, p.at],
+  );
+}
+
+export async function passByHash(db: Db, tokenHash: string): Promise<PassRow | null> {
+  const r = await db.query<PassRow>(
+    'select id, packet_id, party_id, ended_at, host_id from pass where token_hash = $1',
+    [tokenHash],
+  );
+  return r.rows[0] ?? null;
+}
+
+export async function endPassesOf(db: Db, packetId: string, partyId: string | null, at: Date): Promise<void> {
+  await db.query(
+    'update pass set ended_at = $3 where packet_id = $1 and ($2::text is null or party_id = $2) and ended_at is null',
+    [packetId, partyId, at],
+  );
+  await db.query('delete from pass_proof where packet_id = $1 and ($2::text is null or party_id = $2)', [
+    packetId,
+    partyId,
+  ]);
+}
+
+export async function touchPass(db: Db, id: string, at: Date): Promise<void> {
+  await db.query('update pass set seen_at = $2 where id = $1', [id, at]);
+}
+
+/** When each party was last seen. */
+export async function seenOf(db: Db, packetId: string): Promise<Map<string, string>> {
+  const r = await db.query<{ party_id: string; seen: Date }>(
+    'select party_id, max(seen_at) as seen from pass where packet_id = $1 and seen_at is not null group by party_id',
+    [packetId],
+  );
+  return new Map(r.rows.map((x) => [x.party_id, x.seen.toISOString()]));
+}
+
+export interface StepRow {
+  packet_id: string;
+  party_id: string;
+  access_hash: string | null;
+  code_hash: string | null;
+  code_at: Date | null;
+  tries: number;
+}
+
+export async function stepOf(db: Db, packetId: string, partyId: string): Promise<StepRow | null> {
+  const r = await db.query<StepRow>('select * from second_step where packet_id = $1 and party_id = $2 for update', [
+    packetId,
+    partyId,
+  ]);
+  return r.rows[0] ?? null;
+}
+
+export async function saveAccessCode(db: Db, packetId: string, partyId: string, hash: string): Promise<void> {
+  await db.query(
+    `insert into second_step (packet_id, party_id, access_hash) values ($1, $2, $3)
+     on conflict (packet_id, party_id) do update set access_hash = excluded.access_hash`,
+    [packetId, partyId, hash],
+  );
+}
+
+export async function saveCode(
+  db: Db,
+  packetId: string,
+  partyId: string,
+  hash: string | null,
+  at: Date,
+): Promise<void> {
+  await db.query(
+    `insert into second_step (packet_id, party_id, code_hash, code_at) values ($1, $2, $3, $4)
+     on conflict (packet_id, party_id) do update set code_hash = excluded.code_hash, code_at = excluded.code_at`,
+    [packetId, partyId, hash, at],
+  );
+}
+
+export async function countTry(db: Db, packetId: string, partyId: string): Promise<number> {
+  const r = await db.query<{ tries: number }>(
+    `insert into second_step (packet_id, party_id, tries) values ($1, $2, 1)
+     on conflict (packet_id, party_id) do update set tries = second_step.tries + 1 returning tries`,
+    [packetId, partyId],
+  );
+  return r.rows[0]!.tries;
+}
+
+export async function clearTries(db: Db, packetId: string, partyId: string): Promise<void> {
+  await db.query('update second_step set tries = 0, code_hash = null where packet_id = $1 and party_id = $2', [
+    packetId,
+    partyId,
+  ]);
+}
+
+export async function insertProof(
+  db: Db,
+  p: { token_hash: string; packet_id: string; party_id: string; at: Date },
+): Promise<void> {
+  await db.query('insert into pass_proof (token_hash, packet_id, party_id, created_at) values ($1, $2, $3, $4)', [
+    p.token_hash,
     p.packet_id,
     p.party_id,
-    p.token_hash,
     p.at,
   ]);
 }
 
-export async function passByHash(db: Db, tokenHash: string): Promise<PassRow | null> {
-  const r = await db.query<PassRow>('select id, packet_id, party_id, ended_at from pass where token_hash = $1', [
-    tokenHash,
+export async function proofExists(db: Db, hash: string, packetId: string, partyId: string): Promise<boolean> {
+  const r = await db.query('select 1 from pass_proof where token_hash = $1 and packet_id = $2 and party_id = $3', [
+    hash,
+    packetId,
+    partyId,
   ]);
-  return r.rows[0] ?? null;
+  return r.rows.length > 0;
+}
+
+export async function insertPicture(db: Db, packetId: string, partyId: string, sha256: string): Promise<void> {
+  await db.query('insert into hand_picture (packet_id, party_id, sha256) values ($1, $2, $3) on conflict do nothing', [
+    packetId,
+    partyId,
+    sha256,
+  ]);
+}
+
+export async function picturesAdded(db: Db, packetId: string, partyId: string): Promise<string[]> {
+  const r = await db.query<{ sha256: string }>(
+    'select sha256 from hand_picture where packet_id = $1 and party_id = $2',
+    [packetId, partyId],
+  );
+  return r.rows.map((x) => x.sha256);
+}
+
+export async function keepHand(db: Db, ownerHash: string, hand: Hand, at: Date): Promise<void> {
+  await db.query(
+    `insert into kept_hand (owner_hash, hand, kept_at) values ($1, $2, $3)
+     on conflict (owner_hash) do update set hand = excluded.hand, kept_at = excluded.kept_at`,
+    [ownerHash, JSON.stringify(hand), at],
+  );
+}
+
+export async function keptHand(db: Db, ownerHash: string): Promise<Hand | null> {
+  return (
+    (await db.query<{ hand: Hand }>('select hand from kept_hand where owner_hash = $1', [ownerHash])).rows[0]?.hand ??
+    null
+  );
+}
+
+export async function forgetHand(db: Db, ownerHash: string): Promise<void> {
+  await db.query('delete from kept_hand where owner_hash = $1', [ownerHash]);
 }

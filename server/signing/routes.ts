@@ -1,55 +1,107 @@
 import type { FastifyInstance } from 'fastify';
-import type { DeclineBody, FillBody, HandBody } from '@gatepath/contract';
+import type { DeclineBody, FillBody, HandBody, HandOverBody, QuestionBody } from '@gatepath/contract';
 import type { Context } from '../context';
-import { dpiOf, sendPage, sendPdf } from '../documents/routes';
-import { originOf, serve } from '../http/routing';
+import { dpiOf, sendPage, sendPdf, sendPdfBytes, sendPng } from '../documents/routes';
+import { serve } from '../http/routing';
 import { topics } from '../live/live';
 import { unusable } from '../problem';
+import * as entry from './entry';
+import * as hands from './hands';
 import * as service from './service';
+import * as talk from './talk';
+import { visitOf } from './visit';
 
 export function signingRoutes(app: FastifyInstance, ctx: Context): void {
-  serve(app, 'signing', ({ params, request }) => service.openPass(ctx, params.token!, originOf(request)));
-  serve(app, 'signingLive', async ({ params, request, reply }) => {
-    const packetId = await service.packetOfToken(ctx, params.token!);
+  serve(app, 'signing', ({ request }) => service.openPass(ctx, visitOf(request)));
+  serve(app, 'signingLive', async ({ request, reply }) => {
+    const packetId = await entry.packetOfVisit(ctx, visitOf(request));
     ctx.live.serve(request, reply, [topics.packet(packetId)]);
     return reply;
   });
   serve(app, 'signingPage', async ({ params, request, reply }) =>
     sendPage(
       reply,
-      await service.page(ctx, params.token!, params.documentId!, Number(params.page), dpiOf(request.query)),
+      await service.page(ctx, visitOf(request), params.documentId!, Number(params.page), dpiOf(request.query)),
     ),
   );
-  serve(app, 'signingFile', async ({ params, reply }) => {
-    const file = await service.file(ctx, params.token!, params.documentId!);
-    return sendPdf(reply, ctx.files.stream(file.sha256), file.name);
+  serve(app, 'signingFile', async ({ params, request, reply }) => {
+    const file = await service.file(ctx, visitOf(request), params.documentId!);
+    return 'bytes' in file
+      ? sendPdfBytes(reply, file.bytes, file.name)
+      : sendPdf(reply, ctx.files.stream(file.sha256), file.name);
   });
-  serve<{ agreement: string }>(app, 'agree', ({ params, body, request }) =>
-    service.agree(ctx, params.token!, body.agreement, originOf(request)),
+  serve(app, 'signingPicture', async ({ params, request, reply }) =>
+    sendPng(reply, ctx.files.stream(await service.picture(ctx, visitOf(request), params.sha256!))),
   );
-  serve<HandBody>(app, 'setHand', ({ params, body, request }) =>
-    service.setHand(ctx, params.token!, body, originOf(request)),
+  serve(app, 'addPicture', async ({ request }) => {
+    const part = await request.file();
+    if (!part) throw unusable('no-file', 'No file came with the request. Choose a photo and try again.');
+    return hands.addPicture(ctx, visitOf(request), { name: part.filename.slice(0, 200), stream: part.file });
+  });
+  serve(
+    app,
+    'sendCode',
+    async ({ request }) => {
+      await entry.sendCode(ctx, visitOf(request));
+      return service.openPass(ctx, visitOf(request));
+    },
+    slow,
   );
+  serve<{ code: string }>(
+    app,
+    'giveCode',
+    async ({ body, request, reply }) => {
+      const visit = visitOf(request);
+      const proof = await entry.giveCode(ctx, visit, body.code);
+      reply.setCookie(proof.name, proof.secret, {
+        path: '/api/signing',
+        httpOnly: true,
+        sameSite: 'lax',
+        secure: ctx.config.publicUrl.startsWith('https:'),
+        maxAge: 30 * 86_400,
+      });
+      return service.openPass(ctx, { ...visit, cookies: { ...visit.cookies, [proof.name]: proof.secret } });
+    },
+    slow,
+  );
+  serve<{ language: string }>(app, 'setLanguage', ({ body, request }) =>
+    talk.setLanguage(ctx, visitOf(request), body.language),
+  );
+  serve<{ agreement: string }>(app, 'agree', ({ body, request }) =>
+    service.agree(ctx, visitOf(request), body.agreement),
+  );
+  serve(
+    app,
+    'agreementCopy',
+    async ({ request, reply }) => {
+      await talk.sendAgreement(ctx, visitOf(request));
+      return reply.code(204).send();
+    },
+    slow,
+  );
+  serve<HandBody>(app, 'setHand', ({ body, request }) => service.setHand(ctx, visitOf(request), body));
   serve(app, 'addFile', async ({ params, request }) => {
     const part = await request.file();
     if (!part) throw unusable('no-file', 'No file came with the request. Choose a photo or a PDF and try again.');
     const actId = String((request.query as { actId?: string }).actId ?? '').slice(0, 120);
     if (!/^[\w-]{8,}$/.test(actId)) throw unusable('no-act', 'Load the page again and add the file once more.');
-    return service.addFile(
-      ctx,
-      params.token!,
-      params.markId!,
-      { name: part.filename.slice(0, 200), actId, stream: part.file },
-      originOf(request),
-    );
+    return service.addFile(ctx, visitOf(request), params.markId!, {
+      name: part.filename.slice(0, 200),
+      actId,
+      stream: part.file,
+    });
   });
   serve<FillBody>(app, 'fill', ({ params, body, request }) =>
-    service.fill(ctx, params.token!, params.markId!, body, originOf(request)),
+    service.fill(ctx, visitOf(request), params.markId!, body),
   );
-  serve<{ actId: string }>(app, 'finish', ({ params, body, request }) =>
-    service.finish(ctx, params.token!, body.actId, originOf(request)),
-  );
-  serve<DeclineBody>(app, 'decline', ({ params, body, request }) =>
-    service.decline(ctx, params.token!, body.reason, originOf(request)),
-  );
+  serve<{ actId: string }>(app, 'finish', ({ body, request }) => service.finish(ctx, visitOf(request), body.actId));
+  serve<DeclineBody>(app, 'decline', ({ body, request }) => service.decline(ctx, visitOf(request), body.reason));
+  serve<QuestionBody>(app, 'askQuestion', ({ body, request }) => talk.askQuestion(ctx, visitOf(request), body));
+  serve<HandOverBody>(app, 'handOver', async ({ body, request, reply }) => {
+    await talk.handOver(ctx, visitOf(request), body);
+    return reply.code(204).send();
+  });
 }
+
+/** Guessing and flooding are slow whatever link they come through. */
+const slow = { config: { rateLimit: { max: 30, timeWindow: 60_000 } } };

@@ -1,182 +1,162 @@
 /** The ceremony: what a party sees and does through its own pass. */
 import type { Readable } from 'node:stream';
 import { DateTime } from 'luxon';
-import { hasDocument, isAutomatic, isForClient } from '@gatepath/core/marks';
+import { checkValue, hasDocument, isAutomatic, isForClient } from '@gatepath/core/marks';
 import {
+  documentsOf,
   inReadingOrder,
   isTurnOf,
+  marksLeft,
   SCRIPT_FACES,
-  documentsOf,
   shownFills,
   shownRedlines,
-  type Hand,
-  type Origin,
   type PacketCommand,
   type PacketState,
   type PlanDocument,
   type ScriptFace,
 } from '@gatepath/core/routing';
 import { firstName, initialsOf } from '@gatepath/core/text';
-import type { SigningView } from '@gatepath/contract';
+import { say, type Words } from '@gatepath/core/words';
+import type { HandBody, SigningView } from '@gatepath/contract';
 import type { Context } from '../context';
 import { inTransaction } from '../db/tx';
+import { preparedPaper } from '../documents/bring-in';
 import { fileInUse } from '../documents/queries';
-import { paperProblem, preparedPaper } from '../documents/bring-in';
 import { pageImage } from '../documents/service';
 import { findFirm } from '../firm/queries';
-import { hashSecret } from '../ids';
 import { loadState } from '../packets/log';
 import { actExists, lockPacket } from '../packets/queries';
 import { command } from '../packets/service';
-import { conflict, notFound, Problem, unusable } from '../problem';
-import { AGREEMENT } from './agreement';
-import { passByHash, type PassRow } from './queries';
+import { notFound, Problem } from '../problem';
+import { currentFile } from '../proof/revisions';
+import { picturesOf } from '../proof/seal-service';
+import { LANGUAGES, wordsOf } from '../words';
+import { agreementOf } from './agreement';
+import { codeSent, enter, enterProved, type Entry } from './entry';
+import { ownPictures, rememberedHand, rememberHand, requirePictures } from './hands';
+import { touchPass } from './queries';
+import { told, type Visit } from './visit';
 
-/** The pass behind a token. A wrong or ended token tells nothing about what it might have opened. */
-async function passOf(ctx: Context, token: string): Promise<PassRow> {
-  const pass = await passByHash(ctx.database.pool, hashSecret(token, ctx.config.sessionSecret));
-  if (!pass || pass.ended_at)
-    throw new Problem(
-      404,
-      'dead-link',
-      'This signing link does not work',
-      'This signing link does not work, or no longer does. Please open the newest message you got, or ask the sender for a new link.',
-    );
-  return pass;
-}
-
-async function stateFor(ctx: Context, pass: PassRow): Promise<PacketState> {
-  const { state } = await loadState(ctx.database.pool, pass.packet_id);
-  const party = state?.parties[pass.party_id];
-  if (!state || !party) throw notFound('This packet');
-  // Before the party was asked, or the packet is executed, there is nothing to see for it.
-  if (!party.askedAt && state.status !== 'executed') throw notYet();
-  if (state.status === 'withdrawn')
-    throw new Problem(
-      410,
-      'withdrawn',
-      'Withdrawn',
-      'The sender has withdrawn these documents. You do not have to do anything.',
-    );
-  return state;
-}
-
-function notYet(): Problem {
-  return new Problem(
-    403,
-    'not-your-turn',
-    'Not your turn yet',
-    'It is not your turn yet. We will write to you when it is.',
-  );
-}
-
-export async function openPass(ctx: Context, token: string, origin: Origin): Promise<SigningView> {
-  const pass = await passOf(ctx, token);
-  let state = await stateFor(ctx, pass);
-  if (state.status === 'at_gate' && !state.parties[pass.party_id]!.openedAt && isTurnOf(state, pass.party_id)) {
-    state = await act(ctx, token, { type: 'open', partyId: pass.party_id }, origin);
-  }
-  return view(ctx, state, pass.party_id);
-}
-
-export async function packetOfToken(ctx: Context, token: string): Promise<string> {
-  return (await passOf(ctx, token)).packet_id;
+export async function openPass(ctx: Context, visit: Visit): Promise<SigningView> {
+  const entry = await enter(ctx, visit);
+  await touchPass(ctx.database.pool, entry.pass.id, ctx.clock.now());
+  if (!entry.proved) return waitingView(ctx, entry);
+  const { state, party } = entry;
+  const s = state.parties[party.id]!;
+  const opens = state.status === 'at_gate' && !s.openedAt && (isTurnOf(state, party.id) || party.act === 'copy');
+  return view(ctx, opens ? await act(ctx, visit, { type: 'open', partyId: party.id }) : state, party.id);
 }
 
 type PartyCommand = Extract<PacketCommand, { partyId: string }>;
 
 /** Runs a command of the pass's own party. Repeats of an act (same `actId`) change nothing. */
-async function act(ctx: Context, token: string, cmd: PartyCommand, origin: Origin): Promise<PacketState> {
-  const pass = await passOf(ctx, token);
-  return inTransaction(ctx.database.pool, async (tx) => {
-    const row = await lockPacket(tx.db, pass.packet_id);
-    if (!row) throw notFound('This packet');
-    const before = await loadState(tx.db, row.id);
-    const actId = 'actId' in cmd ? `${pass.party_id}:${cmd.actId}` : undefined;
-    if (actId && (await actExists(tx.db, row.id, actId))) return before.state!;
-    const done = await command(
-      ctx,
-      tx,
-      row,
-      before,
-      { ...cmd, partyId: pass.party_id },
-      {
-        actor: { kind: 'party', id: pass.party_id },
-        origin,
-        actId,
-      },
-    );
-    return done.state;
-  });
+export async function act(ctx: Context, visit: Visit, cmd: PartyCommand): Promise<PacketState> {
+  const { pass, party, words } = await enterProved(ctx, visit);
+  try {
+    return await inTransaction(ctx.database.pool, async (tx) => {
+      const row = await lockPacket(tx.db, pass.packet_id);
+      if (!row) throw notFound('This packet');
+      const before = await loadState(tx.db, row.id);
+      const actId = 'actId' in cmd ? `${pass.party_id}:${cmd.actId}` : undefined;
+      if (actId && (await actExists(tx.db, row.id, actId))) return before.state!;
+      const done = await command(
+        ctx,
+        tx,
+        row,
+        before,
+        { ...cmd, partyId: party.id },
+        { actor: { kind: 'party', id: party.id }, origin: visit.origin, actId },
+      );
+      return done.state;
+    });
+  } catch (error) {
+    throw inWords(error, words, cmd, (await loadState(ctx.database.pool, pass.packet_id)).state);
+  }
 }
 
-async function actAndView(ctx: Context, token: string, cmd: PartyCommand, origin: Origin): Promise<SigningView> {
-  const state = await act(ctx, token, cmd, origin);
-  return view(ctx, state, (await passOf(ctx, token)).party_id);
+/** A refusal of the core, in the client's language. */
+function inWords(error: unknown, words: Words, cmd: PartyCommand, state: PacketState | null): unknown {
+  if (!(error instanceof Problem) || !error.refusal) return error;
+  const { code, params } = error.refusal;
+  let sentence = say(words, `refusal.${code}`, params);
+  if (code === 'bad_value' && cmd.type === 'fill') {
+    const mark = state?.plan.marks.find((m) => m.id === cmd.markId);
+    const checked = mark && checkValue(mark, cmd.text ?? '', words);
+    if (checked && !checked.ok) sentence = checked.sentence;
+  }
+  return new Problem(error.status, error.code, error.title, sentence, error.fields, error.refusal);
 }
 
-export function agree(ctx: Context, token: string, agreement: string, origin: Origin): Promise<SigningView> {
-  if (agreement !== AGREEMENT.version)
-    throw conflict(
-      'agreement-changed',
-      'The agreement was updated meanwhile. Load the page again and read it once more.',
-    );
-  return actAndView(ctx, token, { type: 'agree', partyId: '', agreement }, origin);
+export async function actAndView(ctx: Context, visit: Visit, cmd: PartyCommand): Promise<SigningView> {
+  const state = await act(ctx, visit, cmd);
+  return view(ctx, state, (await enter(ctx, visit)).party.id);
 }
 
-export async function setHand(ctx: Context, token: string, hand: Hand, origin: Origin): Promise<SigningView> {
+export async function agree(ctx: Context, visit: Visit, agreement: string): Promise<SigningView> {
+  const { words } = await enterProved(ctx, visit);
+  if (agreement !== agreementOf(words).version)
+    throw told(words, 409, 'agreement-changed', 'Not possible now', 'problem.agreement_changed');
+  return actAndView(ctx, visit, { type: 'agree', partyId: '', agreement });
+}
+
+export async function setHand(ctx: Context, visit: Visit, body: HandBody): Promise<SigningView> {
+  const { words, party, pass } = await enterProved(ctx, visit);
+  const { keep, ...hand } = body;
   if (hand.form === 'typed') {
     const missing = await ctx.pdf.run('missing', { text: hand.signature + hand.initials, face: hand.face });
     if (missing.length)
-      throw unusable('letters', `We have no letters for “${missing.join(' ')}”. Please draw your signature instead.`);
+      throw told(words, 422, 'letters', 'Cannot be used', 'problem.letters', { letters: missing.join(' ') });
   }
-  return actAndView(ctx, token, { type: 'set_hand', partyId: '', hand }, origin);
+  await requirePictures(ctx, pass.packet_id, party, hand);
+  const done = await actAndView(ctx, visit, { type: 'set_hand', partyId: '', hand });
+  if (keep !== undefined) await rememberHand(ctx, party, hand, keep);
+  return done;
 }
 
 export function fill(
   ctx: Context,
-  token: string,
+  visit: Visit,
   markId: string,
   body: { actId: string; text?: string },
-  origin: Origin,
 ): Promise<SigningView> {
-  return actAndView(ctx, token, { type: 'fill', partyId: '', markId, ...body }, origin);
+  return actAndView(ctx, visit, { type: 'fill', partyId: '', markId, ...body });
 }
 
 /** Takes the file that a mark asks for: made a PDF like any paper, kept with the packet. */
 export async function addFile(
   ctx: Context,
-  token: string,
+  visit: Visit,
   markId: string,
   upload: { name: string; actId: string; stream: Readable & { truncated?: boolean } },
-  origin: Origin,
 ): Promise<SigningView> {
-  const pass = await passOf(ctx, token);
-  const state = await stateFor(ctx, pass);
-  const mark = state.plan.marks.find((m) => m.id === markId && m.partyId === pass.party_id && m.kind === 'file');
+  const { state, party, words } = await enterProved(ctx, visit);
+  const mark = state.plan.marks.find((m) => m.id === markId && m.partyId === party.id && m.kind === 'file');
   if (!mark) throw notFound('This place');
   const stored = await ctx.files.putStream(upload.stream);
-  if (stored === 'truncated')
-    throw unusable('too-large', `“${upload.name}” is larger than 50 MB. Please add a smaller file.`);
+  const no = (key: 'problem.file_too_large' | 'problem.no_paper') =>
+    told(words, 422, 'no-paper', 'Cannot be used', key, { name: upload.name });
+  if (stored === 'truncated') throw no('problem.file_too_large');
   const made = stored.bytes ? await preparedPaper(ctx, stored.sha256, upload.name) : ('empty' as const);
   if (typeof made === 'string') {
     if (!(await fileInUse(ctx.database.pool, stored.sha256))) await ctx.files.remove(stored.sha256);
-    throw unusable('no-paper', paperProblem(made, upload.name));
+    throw no('problem.no_paper');
   }
   const file = { sha256: made.prepared.sha256, name: upload.name, bytes: stored.bytes, pages: made.prepared.pages };
-  return actAndView(ctx, token, { type: 'fill', partyId: '', markId, file, actId: upload.actId }, origin);
+  return actAndView(ctx, visit, { type: 'fill', partyId: '', markId, file, actId: upload.actId });
 }
 
-export async function finish(ctx: Context, token: string, actId: string, origin: Origin): Promise<SigningView> {
-  const pass = await passOf(ctx, token);
-  const { state } = await loadState(ctx.database.pool, pass.packet_id);
-  const zone = state?.plan.timeZone ?? 'utc';
-  const dateText = DateTime.fromJSDate(ctx.clock.now()).setZone(zone).setLocale('en-US').toFormat('MMM d, yyyy');
-  return actAndView(ctx, token, { type: 'finish', partyId: '', actId, dateText }, origin);
+export async function finish(ctx: Context, visit: Visit, actId: string): Promise<SigningView> {
+  const { state } = await enterProved(ctx, visit);
+  // Dates of signing are part of the document: one form for everybody, in the deal's zone.
+  const dateText = DateTime.fromJSDate(ctx.clock.now())
+    .setZone(state.plan.timeZone)
+    .setLocale('en-US')
+    .toFormat('MMM d, yyyy');
+  return actAndView(ctx, visit, { type: 'finish', partyId: '', actId, dateText });
 }
 
-export function decline(ctx: Context, token: string, reason: string, origin: Origin): Promise<SigningView> {
-  return actAndView(ctx, token, { type: 'decline', partyId: '', reason }, origin);
+export function decline(ctx: Context, visit: Visit, reason: string): Promise<SigningView> {
+  return actAndView(ctx, visit, { type: 'decline', partyId: '', reason });
 }
 
 /** The documents a party may read: those it gets, and the files it added itself. */
@@ -191,51 +171,135 @@ function readableDocuments(state: PacketState, partyId: string): PlanDocument[] 
 /** A page of the packet, for the eyes of a party that may see it. */
 export async function page(
   ctx: Context,
-  token: string,
+  visit: Visit,
   documentId: string,
   number: number,
   dpi: number,
 ): Promise<Buffer> {
-  const pass = await passOf(ctx, token);
-  const state = await stateFor(ctx, pass);
-  const doc = readableDocuments(state, pass.party_id).find((d) => d.id === documentId);
+  const { state, party } = await enterProved(ctx, visit);
+  const doc = readableDocuments(state, party.id).find((d) => d.id === documentId);
   if (!doc) throw notFound('This document');
   return pageImage(ctx, doc, number, dpi);
 }
 
-/** The document's file: the sealed copy once there is one, the blank document before. */
-export async function file(ctx: Context, token: string, documentId: string): Promise<{ sha256: string; name: string }> {
-  const pass = await passOf(ctx, token);
-  const state = await stateFor(ctx, pass);
-  const doc = readableDocuments(state, pass.party_id).find((d) => d.id === documentId);
+/**
+ * The document's file: the sealed copy once there is one; before, the latest sealed revision
+ * with what this party has put in since drawn onto a copy of it.
+ */
+export async function file(
+  ctx: Context,
+  visit: Visit,
+  documentId: string,
+): Promise<{ sha256: string; name: string } | { bytes: Uint8Array; name: string }> {
+  const { state, party } = await enterProved(ctx, visit);
+  const doc = readableDocuments(state, party.id).find((d) => d.id === documentId);
   if (!doc) throw notFound('This document');
   const sealed = state.sealed?.find((s) => s.documentId === documentId);
-  return sealed
-    ? { sha256: sealed.sha256, name: `${doc.name} (sealed).pdf` }
-    : { sha256: doc.sha256, name: `${doc.name}.pdf` };
+  if (sealed) return { sha256: sealed.sha256, name: `${doc.name} (sealed).pdf` };
+  const base = currentFile(state, doc);
+  const written = new Set(
+    state.revisions.filter((r) => r.documents.some((d) => d.documentId === doc.id)).map((r) => r.forSeq),
+  );
+  const latest = Math.max(0, ...written);
+  const fills = shownFills(state).filter((f) => {
+    const own = state.fills[f.markId];
+    // What the preparer wrote is in the first revision already.
+    return f.documentId === documentId && (own ? own.partyId === party.id && own.seq > latest : !latest);
+  });
+  const redlines = shownRedlines(state).filter(
+    (r) =>
+      r.documentId === documentId &&
+      (!latest || state.corrections.some((c) => c.redline.id === r.id && !written.has(c.seq))),
+  );
+  if (!fills.length && !redlines.length) return { sha256: base, name: `${doc.name}.pdf` };
+  const bytes = await ctx.pdf.run('copy', {
+    file: ctx.files.pathOf(base),
+    fills,
+    redlines,
+    pictures: picturesOf(ctx, fills),
+  });
+  return { bytes, name: `${doc.name} (so far).pdf` };
 }
 
-async function view(ctx: Context, state: PacketState, partyId: string): Promise<SigningView> {
+/** A picture of a hand that this party may see: its own, or one that stands on a page it may read. */
+export async function picture(ctx: Context, visit: Visit, sha256: string): Promise<string> {
+  const { state, party } = await enterProved(ctx, visit);
+  const readable = new Set(readableDocuments(state, party.id).map((d) => d.id));
+  const seen = [
+    ...(await ownPictures(ctx, state.packetId, party)),
+    ...shownFills(state).flatMap((f) =>
+      readable.has(f.documentId) && f.shows.form === 'picture' ? [f.shows.picture.sha256] : [],
+    ),
+  ];
+  if (!seen.includes(sha256)) throw notFound('This picture');
+  return sha256;
+}
+
+/** What is shown before the second step is passed: for whom it is, and nothing of what it is. */
+async function waitingView(ctx: Context, { state, party, words }: Entry): Promise<SigningView> {
+  const firm = await findFirm(ctx.database.pool);
+  const kind = party.secondStep!;
+  return {
+    ...(await view(ctx, state, party.id)),
+    packetName: '',
+    dealName: '',
+    message: '',
+    note: '',
+    firmName: firm?.name ?? '',
+    agreementText: agreementOf(words),
+    hand: null,
+    keptHand: null,
+    documents: [],
+    marks: [],
+    fills: [],
+    redlines: [],
+    changes: [],
+    questions: [],
+    others: [],
+    step: {
+      kind,
+      locked: state.parties[party.id]!.locked,
+      sent: kind !== 'code' && (await codeSent(ctx, state.packetId, party.id)),
+    },
+  };
+}
+
+export async function view(ctx: Context, state: PacketState, partyId: string): Promise<SigningView> {
   const { plan } = state;
   const me = plan.parties.find((p) => p.id === partyId)!;
   const mine = state.parties[partyId]!;
+  const words = wordsOf(me.language);
   const firm = await findFirm(ctx.database.pool);
   const mayRead = readableDocuments(state, partyId);
   const readable = new Set(mayRead.map((d) => d.id));
+  const left = new Set(marksLeft(state, partyId).map((m) => m.id));
+  const initialsOfRedline = new Map(
+    plan.marks.flatMap((m) => (m.redlineId && m.partyId === partyId ? [[m.redlineId, m.id]] : [])),
+  );
+  const marks = inReadingOrder(plan).filter(
+    (m) => m.partyId === partyId && mine.status !== 'excused' && (isForClient(m) || isAutomatic(m.kind)),
+  );
   return {
     packetId: state.packetId,
     packetName: plan.packetName,
     dealName: plan.dealName,
     firmName: firm?.name ?? '',
     message: plan.message,
+    note: me.note ?? '',
     timeZone: plan.timeZone,
+    language: words.language,
+    languages: LANGUAGES,
+    lastDay: plan.schedule?.lastDay ?? null,
     me: { id: me.id, name: me.name, side: me.side, ordinal: me.ordinal, act: me.act, ink: me.ink },
     status: state.status,
     mine: mine.status,
-    myTurn: isTurnOf(state, partyId) && mine.status !== 'done',
+    myTurn: isTurnOf(state, partyId) && me.act !== 'copy',
     agreed: mine.agreedAt !== null,
-    agreementText: AGREEMENT,
+    agreementText: agreementOf(words),
+    step: null,
+    hostName: me.act === 'desk' ? mine.hostName : null,
     hand: mine.hand?.hand ?? null,
+    keptHand: mine.hand ? null : await rememberedHand(ctx, me),
     suggestedInitials: initialsOf(me.name),
     faces: await facesFor(ctx, me.name),
     documents: mayRead.map((d) => ({
@@ -244,29 +308,43 @@ async function view(ctx: Context, state: PacketState, partyId: string): Promise<
       pages: d.pages,
       sealed: state.sealed?.some((s) => s.documentId === d.id) ?? false,
     })),
-    marks: inReadingOrder(plan)
-      .filter((m) => m.partyId === partyId && (isForClient(m) || isAutomatic(m.kind)))
-      .map((m) => ({
-        id: m.id,
-        documentId: m.documentId,
-        page: m.page,
-        kind: m.kind,
-        rect: m.rect,
-        required: m.required,
-        label: m.label ?? null,
-        help: m.help ?? null,
-        several: m.lines === 'several',
-        value: m.value ?? null,
-        check: m.check ?? null,
-        options: m.options ?? [],
-        group: m.group ?? null,
-        done: !!state.fills[m.id],
-        automatic: isAutomatic(m.kind),
-      })),
+    marks: marks.map((m) => ({
+      id: m.id,
+      documentId: m.documentId,
+      page: m.page,
+      kind: m.kind,
+      rect: m.rect,
+      required: m.required,
+      label: m.label ?? null,
+      help: m.help ?? null,
+      several: m.lines === 'several',
+      value: m.value ?? null,
+      check: m.check ?? null,
+      options: m.options ?? [],
+      group: m.group ?? null,
+      redlineId: m.redlineId ?? null,
+      done: !!state.fills[m.id],
+      automatic: isAutomatic(m.kind),
+    })),
     fills: shownFills(state).filter((f) => readable.has(f.documentId)),
     redlines: shownRedlines(state).filter((r) => readable.has(r.documentId)),
+    again: mine.again,
+    changes: state.corrections
+      .filter((c) => readable.has(c.redline.documentId) && c.askedAgain.includes(partyId))
+      .map((c) => ({ redline: c.redline, open: left.has(initialsOfRedline.get(c.redline.id) ?? '') })),
+    questions: state.questions
+      .filter((x) => x.partyId === partyId)
+      .map((x) => ({ id: x.id, text: x.text, at: x.at, answer: x.answer && { text: x.answer.text, at: x.answer.at } })),
+    mayHandOver:
+      !!plan.handOver &&
+      isTurnOf(state, partyId) &&
+      me.act !== 'desk' &&
+      me.act !== 'copy' &&
+      !me.memberId &&
+      !Object.values(state.fills).some((f) => f.partyId === partyId),
+    somethingSigned: Object.values(state.fills).some((f) => f.partyId === partyId),
     others: plan.parties
-      .filter((p) => p.id !== partyId && p.act !== 'copy')
+      .filter((p) => p.id !== partyId && p.act !== 'copy' && state.parties[p.id]!.status !== 'excused')
       .map((p) => ({ name: firstName(p.name), ink: p.ink, done: state.parties[p.id]!.status === 'done' })),
   };
 }

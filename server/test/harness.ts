@@ -22,7 +22,7 @@ export class TestServer extends InProcess {
     const dir = options.dir ?? mkdtempSync(path.join(os.tmpdir(), 'gatepath-test-'));
     if (!existsSync(path.join(dir, 'database'))) cpSync(TEMPLATE_DIR, dir, { recursive: true });
     const config = readConfig({ DATA_DIR: dir, PORT: '0', ...options.env }, { demo: false });
-    const server = new TestServer(await buildServer({ config, logLevel: 'silent' }), dir);
+    const server = new TestServer(await buildServer({ config, logLevel: process.env.LOG_LEVEL ?? 'silent' }), dir);
     if (options.setUp !== false) await server.setUp();
     return server;
   }

@@ -1,4 +1,5 @@
 /** The ledger of a draft, and the initials rule of each document. */
+import { puts } from '@gatepath/core/routing';
 import { View } from 'react-native';
 import { firstName, listWords } from '@gatepath/core/text';
 import { pageRuns } from '@gatepath/core/checks';
@@ -19,7 +20,7 @@ const ANCHORS = [
 
 export function LedgerPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) {
   const { view, draft } = desk;
-  const parties = draft.parties.filter((x) => x.act === 'sign');
+  const parties = draft.parties.filter(puts);
   if (!desk.ready) return <Loading what="the pages" />;
   const placed = view.ledger.rows.reduce((n, r) => n + r.cells.filter((c) => c.markIds.length > 0).length, 0);
   const wanted = placed + view.ledger.gaps;
@@ -49,7 +50,7 @@ export function LedgerPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) {
 }
 
 function RuleCard({ desk, documentId }: { desk: Desk; documentId: string }) {
-  const parties = desk.draft.parties.filter((x) => x.act === 'sign');
+  const parties = desk.draft.parties.filter(puts);
   const rule = desk.draft.rules.find((r) => r.documentId === documentId);
   const on = rule?.partyIds ?? [];
   const name = desk.view.documents.find((d) => d.id === documentId)?.name ?? '';

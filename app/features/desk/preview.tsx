@@ -4,7 +4,7 @@ import { FlatList, View } from 'react-native';
 import { Modal, Portal } from 'react-native-paper';
 import { hasDocument, isAutomatic, isForClient } from '@gatepath/core/marks';
 import { mergeTags } from '@gatepath/core/merge';
-import { shownWords } from '@gatepath/core/routing';
+import { shownWords, puts } from '@gatepath/core/routing';
 import { pathOf } from '@gatepath/contract';
 import { count, firstName } from '@gatepath/core/text';
 import { usePalette } from '../../ui/hooks';
@@ -40,7 +40,7 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
               <View style={{ flex: 1 }}>
                 <Strong style={{ fontSize: 18 }}>{`As ${firstName(party.name)} will see it`}</Strong>
                 <Small>
-                  {party.act === 'sign'
+                  {puts(party)
                     ? `${count(places, 'place')} to fill on ${count(pages.length, 'page')}, at gate ${gate + 1}`
                     : party.act === 'approve'
                       ? `Reads ${count(pages.length, 'page')} and approves, at gate ${gate + 1}`

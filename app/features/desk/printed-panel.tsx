@@ -1,4 +1,5 @@
 /** What was read on the pages, as proposals: nothing of it is sent until somebody accepts it. */
+import { puts } from '@gatepath/core/routing';
 import { Pressable, View } from 'react-native';
 import { Menu } from 'react-native-paper';
 import { canAccept, MARK_WORDS, type Proposal } from '@gatepath/core/marks';
@@ -110,7 +111,7 @@ function OfDocument({
               <Menu.Item title="Leave all of them out" onPress={close(() => desk.pass(places))} />
               {nameless.length
                 ? desk.draft.parties
-                    .filter((x) => x.act === 'sign')
+                    .filter(puts)
                     .map((x) => (
                       <Menu.Item
                         key={x.id}

@@ -1,4 +1,5 @@
 /** A printed place in hand: accept it as it was read, correct it, or leave it out. */
+import { puts } from '@gatepath/core/routing';
 import { View } from 'react-native';
 import { Menu } from 'react-native-paper';
 import { MARK_WORDS, type MarkKind, type Proposal } from '@gatepath/core/marks';
@@ -25,7 +26,7 @@ const KINDS: MarkKind[] = [
 
 export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal }) {
   const party = desk.draft.parties.find((x) => x.id === proposal.partyId);
-  const signers = desk.draft.parties.filter((x) => x.act === 'sign');
+  const signers = desk.draft.parties.filter(puts);
   // Without a name on the page it goes to whoever is in hand.
   const to = party ?? signers.find((x) => x.id === desk.partyId) ?? null;
   return (

@@ -1,4 +1,5 @@
 /** What can be done with the marks in hand. */
+import { puts } from '@gatepath/core/routing';
 import { useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import { Menu } from 'react-native-paper';
@@ -34,7 +35,7 @@ export function SelectionBar({ desk, onDetails }: { desk: Desk; onDetails: () =>
       : desk.gathering
         ? `${count(selected.length, 'mark')} in hand: touch more of them`
         : `${count(selected.length, 'mark')} in hand`;
-  const others = draft.parties.filter((x) => x.act === 'sign' && !selected.every((m) => m.partyId === x.id));
+  const others = draft.parties.filter((x) => puts(x) && !selected.every((m) => m.partyId === x.id));
   const here = desk.at
     ? desk.view.marks.filter((m) => m.documentId === desk.at!.documentId && m.page === desk.at!.page)
     : [];

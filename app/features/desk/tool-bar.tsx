@@ -1,4 +1,5 @@
 /** What is in hand: a party and a tool; or, when marks or a printed place are, what can be done with them. */
+import { puts } from '@gatepath/core/routing';
 import { Pressable, ScrollView, View } from 'react-native';
 import { MARK_KINDS, MARK_WORDS } from '@gatepath/core/marks';
 import { firstName } from '@gatepath/core/text';
@@ -75,43 +76,41 @@ export function UndoRedo({ desk }: { desk: Desk }) {
 export function PartyTokens({ desk }: { desk: Desk }) {
   return (
     <View role="radiogroup" aria-label="Whose mark" style={{ flexDirection: 'row', gap: 4 }}>
-      {desk.draft.parties
-        .filter((x) => x.act === 'sign')
-        .map((x) => {
-          const on = x.id === desk.partyId;
-          return (
-            <Pressable
-              key={x.id}
-              role="radio"
-              aria-checked={on}
-              aria-label={x.name}
-              testID={`take-${firstName(x.name)}`}
-              onPress={() => {
-                desk.takeParty(x.id);
-                desk.select(null);
-              }}
-              style={{
-                width: 50,
-                height: 50,
-                borderRadius: 12,
-                alignItems: 'center',
-                justifyContent: 'center',
-                borderWidth: 2,
-                borderColor: on ? BAR_TEXT : 'transparent',
-                backgroundColor: on ? '#46525A' : 'transparent',
-              }}
-            >
-              <Token name={x.name} ink={x.ink} size={34} />
-            </Pressable>
-          );
-        })}
+      {desk.draft.parties.filter(puts).map((x) => {
+        const on = x.id === desk.partyId;
+        return (
+          <Pressable
+            key={x.id}
+            role="radio"
+            aria-checked={on}
+            aria-label={x.name}
+            testID={`take-${firstName(x.name)}`}
+            onPress={() => {
+              desk.takeParty(x.id);
+              desk.select(null);
+            }}
+            style={{
+              width: 50,
+              height: 50,
+              borderRadius: 12,
+              alignItems: 'center',
+              justifyContent: 'center',
+              borderWidth: 2,
+              borderColor: on ? BAR_TEXT : 'transparent',
+              backgroundColor: on ? '#46525A' : 'transparent',
+            }}
+          >
+            <Token name={x.name} ink={x.ink} size={34} />
+          </Pressable>
+        );
+      })}
     </View>
   );
 }
 
 function Tools({ desk }: { desk: Desk }) {
   const wide = useWide();
-  const signers = desk.draft.parties.filter((x) => x.act === 'sign');
+  const signers = desk.draft.parties.filter(puts);
   const inHand = signers.find((x) => x.id === desk.partyId);
   const rule = desk.at ? desk.draft.rules.find((r) => r.documentId === desk.at!.documentId) : undefined;
   const ruled = !!inHand && !!rule?.partyIds.includes(inHand.id);

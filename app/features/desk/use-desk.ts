@@ -1,4 +1,5 @@
 /** Everything the desk's panels share: the draft, what follows from it, what is in hand and what is selected. */
+import { puts } from '@gatepath/core/routing';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { useQueries } from '@tanstack/react-query';
 import { viewDraft, type DraftView, type Place } from '@gatepath/core/checks';
@@ -84,7 +85,7 @@ export function useDesk(packet: PacketView): Desk {
     return first ? { documentId: first.id, page: 1 } : null;
   }, [where, view.documents]);
   const [partyChoice, setParty] = useState<string | null>(null);
-  const signers = draft.parties.filter((p) => p.act === 'sign');
+  const signers = draft.parties.filter(puts);
   const partyId = signers.some((p) => p.id === partyChoice) ? partyChoice : (signers[0]?.id ?? null);
   const [tool, setTool] = useState<Tool>('initials');
   const [selectedIds, setSelected] = useState<string[]>([]);

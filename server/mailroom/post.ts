@@ -1,0 +1,77 @@
+/** Putting a message on its way: by email, or as a text message to who has a phone only. */
+import { say, type WordParams, type Words } from '@gatepath/core/words';
+import type { Context } from '../context';
+import type { Tx } from '../db/tx';
+import { newId } from '../ids';
+import { topics } from '../live/live';
+import type { Composed } from '../mail/messages';
+import { insertMessage } from './queries';
+
+export interface Post {
+  row: { id: string; deal_id: string };
+  kind: string;
+  partyId: string | null;
+  to: { name: string; email: string; phone: string | null };
+  message: Composed;
+  link: string | null;
+  /** For a text message in the reader's language; without them only email can go out. */
+  words?: Words;
+  parts?: WordParams;
+  /** Send it to the phone even if there is an email address. */
+  byPhone?: { text: string };
+}
+
+/** Queues a message in the transaction it follows from. Who has neither address is reached by nobody. */
+export async function postMessage(ctx: Context, tx: Tx, post: Post): Promise<void> {
+  const { to, words } = post;
+  const text =
+    post.byPhone?.text ??
+    (!to.email && to.phone && words && post.link ? say(words, 'text.link', { ...post.parts, link: post.link }) : null);
+  if (text === null ? !to.email : !to.phone) return;
+  const id = newId();
+  await insertMessage(tx.db, {
+    id,
+    packet_id: post.row.id,
+    deal_id: post.row.deal_id,
+    party_id: post.partyId,
+    kind: post.kind,
+    channel: text === null ? 'email' : 'text',
+    to_name: to.name,
+    to_email: text === null ? to.email : '',
+    to_phone: text === null ? null : to.phone,
+    subject: post.message.subject,
+    body_text: text ?? post.message.text,
+    body_html: text === null ? post.message.html : '',
+    link: post.link,
+    at: ctx.clock.now(),
+  });
+  await ctx.jobs.queue(tx, 'mail', id);
+  tx.afterCommit(() => ctx.live.tell(topics.mailroom()));
+}
+
+/** Queues a message to a member that is about no packet. */
+export async function postLetter(
+  ctx: Context,
+  tx: Tx,
+  letter: { kind: string; to: { name: string; email: string }; message: Composed },
+): Promise<void> {
+  const id = newId();
+  await insertMessage(tx.db, {
+    id,
+    packet_id: null,
+    deal_id: null,
+    party_id: null,
+    kind: letter.kind,
+    channel: 'email',
+    to_name: letter.to.name,
+    to_email: letter.to.email,
+    to_phone: null,
+    subject: letter.message.subject,
+    body_text: letter.message.text,
+    body_html: letter.message.html,
+    link: null,
+    at: ctx.clock.now(),
+  });
+  await ctx.jobs.queue(tx, 'mail', id);
+  tx.afterCommit(() => ctx.live.tell(topics.mailroom()));
+}

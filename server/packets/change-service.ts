@@ -1,0 +1,273 @@
+/** What the sender changes while a packet is on its way, and the drafts that come of sent packets. */
+import { DateTime } from 'luxon';
+import { PACKET_LIMITS, marksForNewcomer, marksOfRedline, type Mark, type Redline } from '@gatepath/core/marks';
+import {
+  ahead,
+  initialsOfChange,
+  partyOf,
+  type ChangeCommand,
+  type Gate,
+  type PacketParty,
+  type PacketState,
+} from '@gatepath/core/routing';
+import type { ChangeBody } from '@gatepath/contract';
+import type { Context } from '../context';
+import { inTransaction, type Tx } from '../db/tx';
+import { documentsByIds } from '../documents/queries';
+import { factsOf } from '../documents/service';
+import { keepSealedDocument } from '../documents/bring-in';
+import type { Member } from '../firm/queries';
+import { newId } from '../ids';
+import { topics } from '../live/live';
+import { conflict, notFound, Problem, unusable } from '../problem';
+import { makeSecret } from '../signing/passes';
+import { currentParties } from './current';
+import { lockedOr404 } from './draft-service';
+import { loadState } from './log';
+import * as q from './queries';
+import { command } from './service';
+
+type Body<T extends ChangeBody['type']> = Extract<ChangeBody, { type: T }>;
+
+const actorOf = (member: Member) => ({
+  actor: { kind: 'member' as const, id: member.id, name: member.name },
+  origin: null,
+});
+
+/** Carries out one change of a packet that is on its way. */
+export async function changePacket(ctx: Context, packetId: string, body: ChangeBody, member: Member): Promise<void> {
+  await inTransaction(ctx.database.pool, async (tx) => {
+    const row = await lockedOr404(tx.db, packetId);
+    const before = await loadState(tx.db, packetId);
+    if (!before.state) throw conflict('not-sent', 'This packet has not been sent yet. Change it on the desk.');
+    const cmd = await commandOf(ctx, tx, row, before.state, body);
+    await command(ctx, tx, row, before, cmd, actorOf(member));
+  });
+}
+
+async function commandOf(
+  ctx: Context,
+  tx: Tx,
+  row: q.PacketRow,
+  state: PacketState,
+  body: ChangeBody,
+): Promise<ChangeCommand> {
+  switch (body.type) {
+    case 'correct_party': {
+      const { partyId, name, email, phone, language } = body;
+      return { type: 'correct_party', partyId, contact: { name, email, phone, ...(language ? { language } : {}) } };
+    }
+    case 'extend':
+      return { ...body, today: DateTime.fromJSDate(ctx.clock.now(), { zone: state.plan.timeZone }).toISODate()! };
+    case 'nudge':
+      return { type: 'nudge', ...(body.partyIds?.length ? { partyIds: body.partyIds } : {}) };
+    case 'add_party':
+      return addParty(ctx, tx, state, body);
+    case 'add_document':
+      return addDocument(ctx, tx, row, state, body);
+    case 'correct':
+      return correct(ctx, tx, state, body);
+    default:
+      return body;
+  }
+}
+
+/** The packet's documents as the rules see them. */
+async function factsOfPacket(ctx: Context, tx: Tx, ids: string[]) {
+  return factsOf(ctx, await documentsByIds(tx.db, ids));
+}
+
+async function addParty(ctx: Context, tx: Tx, state: PacketState, body: Body<'add_party'>): Promise<ChangeCommand> {
+  const { plan } = state;
+  if (plan.parties.length >= PACKET_LIMITS.parties)
+    throw unusable('too-many', `A packet takes at most ${PACKET_LIMITS.parties} people.`);
+  const sideParties = plan.parties.filter((p) => p.side === body.side);
+  const wanted = plan.documents.filter((d) => body.documentIds.includes(d.id)).map((d) => d.id);
+  const signs = body.act === 'sign' || body.act === 'desk';
+  const party: PacketParty = {
+    id: newId(),
+    name: body.name.trim(),
+    email: body.email.trim(),
+    phone: body.phone,
+    side: body.side,
+    ordinal: Math.max(0, ...sideParties.map((p) => p.ordinal)) + 1,
+    act: body.act,
+    ink: Math.max(0, ...plan.parties.map((p) => p.ink)) + 1,
+    ...(body.language ? { language: body.language } : {}),
+    ...(signs && wanted.length < plan.documents.length ? { only: wanted } : {}),
+  };
+  if (signs && !wanted.length) throw unusable('no-document', 'Choose at least one document for them to sign.');
+  const gate: Gate = { id: newId(), partyIds: [party.id] };
+  const at = Math.min(Math.max(body.after, state.gate) + 1, plan.gates.length);
+  const gates = body.act === 'copy' ? plan.gates : [...plan.gates.slice(0, at), gate, ...plan.gates.slice(at)];
+  const made = signs
+    ? marksForNewcomer(
+        party,
+        await factsOfPacket(ctx, tx, wanted),
+        plan.marks,
+        plan.redlines ?? [],
+        body.initials,
+        newId,
+      )
+    : { marks: [], without: [] };
+  if (made.without.length)
+    throw unusable(
+      'no-room',
+      `There is no room for a signature on “${made.without[0]}”. Leave it out, or take the packet back and add a page.`,
+    );
+  return { type: 'add_party', party, gates, marks: made.marks };
+}
+
+async function addDocument(
+  ctx: Context,
+  tx: Tx,
+  row: q.PacketRow,
+  state: PacketState,
+  body: Body<'add_document'>,
+): Promise<ChangeCommand> {
+  const [doc] = await documentsByIds(tx.db, [body.documentId]);
+  if (!doc || doc.deal_id !== row.deal_id || doc.status !== 'ready')
+    throw unusable(
+      'unknown-document',
+      'This document is not in the deal, or is still being read. Add it to the deal first.',
+    );
+  const later = ahead(state).filter((p) => body.partyIds.includes(p.id));
+  const [facts] = await factsOf(ctx, [doc]);
+  const marks: Mark[] = [];
+  for (const p of later) {
+    const made = marksForNewcomer(p, [facts!], marks, [], false, newId);
+    if (made.without.length) throw unusable('no-room', `There is no room on “${doc.name}” for ${p.name}’s signature.`);
+    marks.push(...made.marks);
+  }
+  return {
+    type: 'add_document',
+    document: { id: doc.id, name: doc.name, sha256: doc.sha256, pages: doc.pages },
+    marks,
+  };
+}
+
+async function correct(ctx: Context, tx: Tx, state: PacketState, body: Body<'correct'>): Promise<ChangeCommand> {
+  const { plan } = state;
+  const [facts] = await factsOfPacket(ctx, tx, [body.documentId]);
+  const page = facts?.pages[body.page - 1];
+  if (!facts || !page || !plan.documents.some((d) => d.id === body.documentId)) throw notFound('This page');
+  const redline: Redline = {
+    id: newId(),
+    documentId: body.documentId,
+    page: body.page,
+    kind: body.kind,
+    rects: body.rects,
+    text: body.text,
+    moved: [],
+  };
+  const obstacles = [
+    ...plan.marks.filter((m) => m.documentId === body.documentId && m.page === body.page).map((m) => m.rect),
+    ...(plan.redlines ?? [])
+      .filter((r) => r.documentId === body.documentId && r.page === body.page)
+      .flatMap((r) => r.rects),
+  ];
+  const made = marksOfRedline(redline, page, initialsOfChange(state, body.documentId), obstacles);
+  return { type: 'correct', redline, marks: made.marks };
+}
+
+/** Takes a packet back: it is withdrawn, and a draft of its new version remembers what it replaces. */
+export async function takeBack(ctx: Context, packetId: string, reason: string, member: Member): Promise<string> {
+  const id = newId();
+  await inTransaction(ctx.database.pool, async (tx) => {
+    const row = await lockedOr404(tx.db, packetId);
+    const before = await loadState(tx.db, packetId);
+    if (!before.state) throw conflict('not-sent', 'This packet is still a draft. Change it on the desk.');
+    await command(ctx, tx, row, before, { type: 'withdraw', reason, newVersion: id }, actorOf(member));
+    const version = (before.state.plan.replaces?.version ?? 1) + 1;
+    await q.insertPacket(tx.db, {
+      id,
+      deal_id: row.deal_id,
+      name: row.name,
+      // The draft it was sent from, with the people as they are reached now.
+      draft: {
+        ...row.draft,
+        parties: currentParties(row.draft.parties, before.state),
+        replaces: { packetId, version },
+      },
+      created_by: member.id,
+      at: ctx.clock.now(),
+    });
+    tx.afterCommit(() => ctx.live.tell(topics.deal(row.deal_id)));
+  });
+  return id;
+}
+
+/** Starts a late signing round: a draft whose documents are the sealed copies of an executed packet. */
+export async function startLateRound(
+  ctx: Context,
+  packetId: string,
+  documentIds: string[],
+  member: Member,
+): Promise<string> {
+  const row = await q.packetById(ctx.database.pool, packetId);
+  if (!row) throw notFound('This packet');
+  const { state } = await loadState(ctx.database.pool, packetId);
+  if (!state?.sealed)
+    throw conflict('not-sealed', 'A late signing round starts from sealed copies. Wait until everyone has signed.');
+  const wanted = state.plan.documents.filter((d) => documentIds.includes(d.id));
+  if (!wanted.length) throw unusable('no-document', 'Choose at least one document for the late round.');
+  const documents: { id: string }[] = [];
+  for (const d of wanted) {
+    const { sha256 } = state.sealed.find((s) => s.documentId === d.id)!;
+    documents.push(await keepSealedDocument(ctx, row.deal_id, `${d.name}, signed`, sha256));
+  }
+  const id = newId();
+  const name = `${row.name}, late round`;
+  await inTransaction(ctx.database.pool, async (tx) => {
+    await q.insertPacket(tx.db, {
+      id,
+      deal_id: row.deal_id,
+      name,
+      draft: {
+        ...row.draft,
+        name,
+        subject: `Please sign: ${row.draft.name}`,
+        parties: [],
+        gates: [],
+        marks: [],
+        rules: [],
+        redlines: [],
+        passed: [],
+        replaces: undefined,
+        documents: documents.map((d) => ({ id: d.id })),
+        continues: { packetId, packetName: row.name },
+      },
+      created_by: member.id,
+      at: ctx.clock.now(),
+    });
+    tx.afterCommit(() => ctx.live.tell(topics.deal(row.deal_id)));
+  });
+  return id;
+}
+
+/** Opens the ceremony of a party that signs at the desk; the record says who hosted. */
+export async function hostParty(ctx: Context, packetId: string, partyId: string, member: Member): Promise<string> {
+  return inTransaction(ctx.database.pool, async (tx) => {
+    const row = await lockedOr404(tx.db, packetId);
+    const before = await loadState(tx.db, packetId);
+    const party = before.state && partyOf(before.state.plan, partyId);
+    if (!party) throw notFound('This person');
+    if (party.act !== 'desk')
+      throw new Problem(403, 'not-at-desk', 'Not at the desk', `${party.name} signs through a link of their own.`);
+    const cmd = { type: 'host' as const, partyId, hostName: member.name };
+    await command(ctx, tx, row, before, cmd, actorOf(member));
+    return makeSecret(ctx, tx, packetId, partyId, member.id);
+  });
+}
+
+/** Opens the own ceremony of a member who is a party. */
+export async function ownPass(ctx: Context, packetId: string, partyId: string, member: Member): Promise<string> {
+  return inTransaction(ctx.database.pool, async (tx) => {
+    await lockedOr404(tx.db, packetId);
+    const { state } = await loadState(tx.db, packetId);
+    const party = state && partyOf(state.plan, partyId);
+    if (!party || party.memberId !== member.id)
+      throw new Problem(403, 'not-you', 'Not you', 'Only the person themselves can open this ceremony.');
+    return makeSecret(ctx, tx, packetId, partyId, member.id);
+  });
+}

@@ -1,0 +1,140 @@
+/** From a photo of somebody's writing to the writing alone: the paper is taken out of it. */
+import sharp from 'sharp';
+
+export type HandPicture =
+  | { ok: true; png: Uint8Array; width: number; height: number }
+  | { ok: false; problem: 'no_picture' | 'empty' | 'small' };
+
+/** Longest side of what is worked on, in pixels: enough for print at the size of a signature. */
+const MOST = 1200;
+/** Strokes narrower than this, in pixels of the picture as it came, cannot be read on paper. */
+const LEAST = { width: 60, height: 20 };
+/** Side of the neighbourhood a pixel's paper is judged by, as a part of the longer side. */
+const PAPER = 0.08;
+/** How much darker than its paper (of 1) ink must be: below the first nothing stays, from the second all of it. */
+const FAINT = 0.12;
+const SURE = 0.35;
+
+/**
+ * Cuts the writing out of a photo: each pixel is compared with the paper around it, so that
+ * shadows and yellow light do not matter; what is as light as the paper becomes clear.
+ */
+export async function handPicture(t: { bytes: Uint8Array }): Promise<HandPicture> {
+  let pixels: Buffer;
+  let w: number;
+  let h: number;
+  try {
+    const { data, info } = await sharp(t.bytes, { failOn: 'error', limitInputPixels: 80e6 })
+      .rotate()
+      .flatten({ background: '#ffffff' })
+      .resize({ width: MOST, height: MOST, fit: 'inside', withoutEnlargement: true })
+      .toColourspace('srgb')
+      .removeAlpha()
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    [pixels, w, h] = [data, info.width, info.height];
+  } catch {
+    return { ok: false, problem: 'no_picture' };
+  }
+  const grey = new Float32Array(w * h);
+  for (let i = 0; i < grey.length; i++)
+    grey[i] = (0.299 * pixels[3 * i]! + 0.587 * pixels[3 * i + 1]! + 0.114 * pixels[3 * i + 2]!) / 255;
+  const paper = localMaximum(grey, w, h, Math.max(8, Math.round(Math.max(w, h) * PAPER)));
+  const alpha = new Uint8Array(w * h);
+  for (let i = 0; i < alpha.length; i++) {
+    const darker = 1 - grey[i]! / Math.max(0.05, paper[i]!);
+    alpha[i] = Math.round(255 * Math.min(1, Math.max(0, (darker - FAINT) / (SURE - FAINT))));
+  }
+  const box = inkBox(alpha, w, h);
+  if (!box) return { ok: false, problem: 'empty' };
+  if (box.w < LEAST.width || box.h < LEAST.height) return { ok: false, problem: 'small' };
+  // A photo of a dark table, or of anything but writing, has ink nearly everywhere.
+  if (share(alpha, w, box) > 0.6) return { ok: false, problem: 'empty' };
+  const out = Buffer.alloc(box.w * box.h * 4);
+  for (let y = 0; y < box.h; y++)
+    for (let x = 0; x < box.w; x++) {
+      const from = (box.y + y) * w + box.x + x;
+      const to = 4 * (y * box.w + x);
+      const a = alpha[from]!;
+      // What shows through at a stroke's edge is paper: taken out of the colour too.
+      for (let c = 0; c < 3; c++) {
+        const seen = pixels[3 * from + c]!;
+        const light = 255 * paper[from]!;
+        out[to + c] = a ? Math.max(0, Math.min(255, Math.round(light + (seen - light) / Math.max(0.35, a / 255)))) : 0;
+      }
+      out[to + 3] = a;
+    }
+  const png = await sharp(out, { raw: { width: box.w, height: box.h, channels: 4 } })
+    .png({ compressionLevel: 9, palette: true, colours: 64 })
+    .toBuffer();
+  return { ok: true, png: new Uint8Array(png), width: box.w, height: box.h };
+}
+
+/** The lightest value within `r` of each pixel, by rows and then columns; smoothed over coarse cells. */
+function localMaximum(grey: Float32Array, w: number, h: number, r: number): Float32Array {
+  const cols = Math.ceil(w / r);
+  const rows = Math.ceil(h / r);
+  const cells = new Float32Array(cols * rows);
+  for (let y = 0; y < h; y++)
+    for (let x = 0; x < w; x++) {
+      const c = Math.floor(y / r) * cols + Math.floor(x / r);
+      const v = grey[y * w + x]!;
+      if (v > cells[c]!) cells[c] = v;
+    }
+  const out = new Float32Array(w * h);
+  const at = (cx: number, cy: number) =>
+    cells[Math.min(rows - 1, Math.max(0, cy)) * cols + Math.min(cols - 1, Math.max(0, cx))]!;
+  for (let y = 0; y < h; y++) {
+    const fy = y / r - 0.5;
+    const y0 = Math.floor(fy);
+    const ty = fy - y0;
+    for (let x = 0; x < w; x++) {
+      const fx = x / r - 0.5;
+      const x0 = Math.floor(fx);
+      const tx = fx - x0;
+      const top = at(x0, y0) * (1 - tx) + at(x0 + 1, y0) * tx;
+      const low = at(x0, y0 + 1) * (1 - tx) + at(x0 + 1, y0 + 1) * tx;
+      out[y * w + x] = top * (1 - ty) + low * ty;
+    }
+  }
+  return out;
+}
+
+interface Box {
+  x: number;
+  y: number;
+  w: number;
+  h: number;
+}
+
+/** The box around what is surely ink, with a little air; single specks do not count. */
+function inkBox(alpha: Uint8Array, w: number, h: number): Box | null {
+  const rows = new Uint32Array(h);
+  const cols = new Uint32Array(w);
+  for (let y = 0; y < h; y++)
+    for (let x = 0; x < w; x++)
+      if (alpha[y * w + x]! > 128) {
+        rows[y]!++;
+        cols[x]!++;
+      }
+  const enough = (counts: Uint32Array) => {
+    const from = counts.findIndex((n) => n > 1);
+    let to = counts.length - 1;
+    while (to >= 0 && counts[to]! <= 1) to--;
+    return from < 0 ? null : [from, to];
+  };
+  const ys = enough(rows);
+  const xs = enough(cols);
+  if (!ys || !xs) return null;
+  const air = Math.round(Math.max(w, h) * 0.008);
+  const x = Math.max(0, xs[0]! - air);
+  const y = Math.max(0, ys[0]! - air);
+  return { x, y, w: Math.min(w - 1, xs[1]! + air) - x + 1, h: Math.min(h - 1, ys[1]! + air) - y + 1 };
+}
+
+function share(alpha: Uint8Array, w: number, box: Box): number {
+  let n = 0;
+  for (let y = box.y; y < box.y + box.h; y++)
+    for (let x = box.x; x < box.x + box.w; x++) if (alpha[y * w + x]! > 128) n++;
+  return n / (box.w * box.h);
+}

@@ -1,0 +1,200 @@
+/** Getting in: from a link to a packet and a party, and the second step where one is asked for. */
+import { randomInt } from 'node:crypto';
+import { isTurnOf, partyOf, type PacketParty, type PacketState } from '@gatepath/core/routing';
+import { dayIn, say, type Words } from '@gatepath/core/words';
+import type { Context } from '../context';
+import { inTransaction } from '../db/tx';
+import { findFirm } from '../firm/queries';
+import { hashSecret, newSecret, sha256 } from '../ids';
+import { compose } from '../mail/messages';
+import { postMessage } from '../mailroom/post';
+import { loadState } from '../packets/log';
+import { lockPacket, packetById } from '../packets/queries';
+import { command } from '../packets/service';
+import { notFound, type Problem } from '../problem';
+import { wordsOf } from '../words';
+import * as q from './queries';
+import { told, type Visit } from './visit';
+
+/** Wrong codes after which a party is locked out until the sender says otherwise. */
+export const MAX_TRIES = 5;
+/** How long a one-time code works, and how soon another may be sent. */
+export const CODE_MINUTES = 15;
+const CODE_AGAIN_MS = 60_000;
+
+export interface Entry {
+  pass: q.PassRow;
+  state: PacketState;
+  party: PacketParty;
+  words: Words;
+  /** Whether the second step, if there is one, is passed in this browser. */
+  proved: boolean;
+}
+
+const hash = (ctx: Context, what: string, secret: string) => hashSecret(`${what}:${secret}`, ctx.config.sessionSecret);
+
+/** The cookie a browser shows that gave the right code for a party. */
+export function proofCookie(packetId: string, partyId: string): string {
+  return `gatepath_proof_${sha256(`${packetId}:${partyId}`).slice(0, 16)}`;
+}
+
+/** The pass behind a token. A wrong or ended token tells nothing about what it might have opened. */
+export async function enter(ctx: Context, visit: Visit): Promise<Entry> {
+  const db = ctx.database.pool;
+  const pass = await q.passByHash(db, hashSecret(visit.token, ctx.config.sessionSecret));
+  const dead = () => told(visit.words, 404, 'dead-link', 'This signing link does not work', 'problem.dead_link');
+  if (!pass) throw dead();
+  const { state } = await loadState(db, pass.packet_id);
+  const party = state && partyOf(state.plan, pass.party_id);
+  if (!state || !party) throw dead();
+  const words = wordsOf(party.language);
+  if (pass.ended_at) throw endedProblem(state, words) ?? dead();
+  const gone = state.status === 'withdrawn' ? endedProblem(state, words) : null;
+  if (gone) throw gone;
+  const s = state.parties[party.id]!;
+  // Before the party was asked, or the packet is executed, there is nothing to see for it.
+  if (!s.askedAt && state.status !== 'executed')
+    throw told(words, 403, 'not-your-turn', 'Not your turn yet', 'problem.not_yet');
+  return { pass, state, party, words, proved: await isProved(ctx, visit, pass, party) };
+}
+
+/** Why a link that once worked no longer does, where that may be told. */
+function endedProblem(state: PacketState, words: Words): Problem | null {
+  if (state.status === 'withdrawn') return told(words, 410, 'withdrawn', 'Withdrawn', 'problem.withdrawn');
+  if (state.status !== 'lapsed') return null;
+  const day = dayIn(words, `${state.plan.schedule!.lastDay}T12:00:00Z`, 'utc');
+  return told(words, 410, 'lapsed', 'Lapsed', 'problem.lapsed', { day });
+}
+
+async function isProved(ctx: Context, visit: Visit, pass: q.PassRow, party: PacketParty): Promise<boolean> {
+  // Whoever was let in by the firm itself was seen in person.
+  if (!party.secondStep || pass.host_id) return true;
+  const proof = visit.cookies[proofCookie(pass.packet_id, party.id)];
+  return !!proof && q.proofExists(ctx.database.pool, hash(ctx, 'proof', proof), pass.packet_id, party.id);
+}
+
+/** As `enter`, for everything that shows or changes documents: the second step must be passed. */
+export async function enterProved(ctx: Context, visit: Visit): Promise<Entry> {
+  const entry = await enter(ctx, visit);
+  if (!entry.proved) throw told(entry.words, 403, 'step-wanted', 'A code is wanted', 'problem.step_wanted');
+  return entry;
+}
+
+/** The stored form of an access code; spaces and capitals do not matter when it is given. */
+export function accessHash(ctx: Context, packetId: string, partyId: string, code: string): string {
+  return hash(ctx, `access:${packetId}:${partyId}`, code.replace(/\s+/g, '').toLowerCase());
+}
+
+/** Sends a one-time code of six digits to the party's email or phone. */
+export async function sendCode(ctx: Context, visit: Visit): Promise<void> {
+  const { state, party, words } = await enter(ctx, visit);
+  if (party.secondStep !== 'email' && party.secondStep !== 'phone') throw notFound('This code');
+  const byPhone = party.secondStep === 'phone';
+  await inTransaction(ctx.database.pool, async (tx) => {
+    const row = await lockPacket(tx.db, state.packetId);
+    if (!row) throw notFound('This packet');
+    const now = ctx.clock.now();
+    const step = await q.stepOf(tx.db, row.id, party.id);
+    if (state.parties[party.id]!.locked) throw told(words, 409, 'locked', 'Locked', 'refusal.locked');
+    if (step?.code_at && step.code_hash && now.getTime() - step.code_at.getTime() < CODE_AGAIN_MS)
+      throw told(words, 429, 'code-soon', 'A moment', 'problem.code_soon');
+    const code = String(randomInt(0, 1_000_000)).padStart(6, '0');
+    await q.saveCode(tx.db, row.id, party.id, hash(ctx, `code:${row.id}:${party.id}`, code), now);
+    const firm = (await findFirm(tx.db))!;
+    const parts = {
+      firmName: firm.name,
+      senderName: '',
+      packetName: state.plan.packetName,
+      dealName: state.plan.dealName,
+      toName: party.name,
+      code,
+      minutes: CODE_MINUTES,
+    };
+    await postMessage(ctx, tx, {
+      row,
+      kind: 'code',
+      partyId: party.id,
+      to: { name: party.name, email: party.email, phone: party.phone },
+      message: compose('code', words, parts),
+      link: null,
+      ...(byPhone ? { byPhone: { text: say(words, 'text.code', parts) } } : {}),
+    });
+  });
+}
+
+/**
+ * Takes a code. The right one gives this browser a proof (its secret is returned, for a cookie);
+ * a wrong one is counted, and after a few the party is locked out.
+ */
+export async function giveCode(ctx: Context, visit: Visit, given: string): Promise<{ name: string; secret: string }> {
+  const { state, party, words } = await enter(ctx, visit);
+  const kind = party.secondStep;
+  if (!kind) throw notFound('This step');
+  const problem = (key: 'problem.code_wrong' | 'problem.code_old', left: number) =>
+    told(words, 422, 'wrong-code', 'Wrong code', key, { left });
+  const answer = await inTransaction(ctx.database.pool, async (tx): Promise<Problem | string> => {
+    const row = await lockPacket(tx.db, state.packetId);
+    const before = row && (await loadState(tx.db, row.id));
+    if (!row || !before?.state) throw notFound('This packet');
+    if (before.state.parties[party.id]!.locked) return told(words, 409, 'locked', 'Locked', 'refusal.locked');
+    const step = await q.stepOf(tx.db, row.id, party.id);
+    const now = ctx.clock.now();
+    const right =
+      kind === 'code'
+        ? !!step?.access_hash && step.access_hash === accessHash(ctx, row.id, party.id, given)
+        : !!step?.code_hash && step.code_hash === hash(ctx, `code:${row.id}:${party.id}`, given.replace(/\D/g, ''));
+    const old = kind !== 'code' && (!step?.code_at || now.getTime() - step.code_at.getTime() > CODE_MINUTES * 60_000);
+    if (right && !old) {
+      await q.clearTries(tx.db, row.id, party.id);
+      if (isTurnOf(before.state, party.id))
+        await command(
+          ctx,
+          tx,
+          row,
+          before,
+          { type: 'prove', partyId: party.id, step: kind },
+          {
+            actor: { kind: 'party', id: party.id },
+            origin: visit.origin,
+          },
+        );
+      const secret = newSecret();
+      await q.insertProof(tx.db, {
+        token_hash: hash(ctx, 'proof', secret),
+        packet_id: row.id,
+        party_id: party.id,
+        at: now,
+      });
+      return secret;
+    }
+    if (right) return problem('problem.code_old', 0);
+    const tries = await q.countTry(tx.db, row.id, party.id);
+    if (tries < MAX_TRIES) return problem('problem.code_wrong', MAX_TRIES - tries);
+    await command(
+      ctx,
+      tx,
+      row,
+      before,
+      { type: 'lock', partyId: party.id },
+      { actor: { kind: 'system' }, origin: null },
+    );
+    return told(words, 409, 'locked', 'Locked', 'refusal.locked');
+  });
+  // Thrown only here: the count of wrong tries must outlive the transaction.
+  if (typeof answer !== 'string') throw answer;
+  return { name: proofCookie(state.packetId, party.id), secret: answer };
+}
+
+/** Whether a one-time code is on its way, for the screen that asks for it. */
+export async function codeSent(ctx: Context, packetId: string, partyId: string): Promise<boolean> {
+  const step = await q.stepOf(ctx.database.pool, packetId, partyId);
+  return !!step?.code_hash;
+}
+
+/** The packet of a pass, whatever its state: live views listen to it. */
+export async function packetOfVisit(ctx: Context, visit: Visit): Promise<string> {
+  const { state } = await enter(ctx, visit);
+  const row = await packetById(ctx.database.pool, state.packetId);
+  if (!row) throw notFound('This packet');
+  return row.id;
+}

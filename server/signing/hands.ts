@@ -1,0 +1,85 @@
+/** Hands: set for a packet, made of a picture, and kept for others only where the person says so. */
+import type { Readable } from 'node:stream';
+import type { Hand, PacketParty, Picture } from '@gatepath/core/routing';
+import type { Context } from '../context';
+import { findFirm } from '../firm/queries';
+import { hashSecret } from '../ids';
+import { notFound } from '../problem';
+import { enterProved } from './entry';
+import * as q from './queries';
+import { told, type Visit } from './visit';
+
+const MOST_BYTES = 20 * 1024 * 1024;
+
+/** Takes the paper out of a photo of writing and stores what is left. */
+export async function addPicture(
+  ctx: Context,
+  visit: Visit,
+  upload: { name: string; stream: Readable },
+): Promise<Picture> {
+  const { words, pass } = await enterProved(ctx, visit);
+  const chunks: Buffer[] = [];
+  let size = 0;
+  for await (const chunk of upload.stream as AsyncIterable<Buffer>) {
+    size += chunk.length;
+    if (size <= MOST_BYTES) chunks.push(chunk);
+  }
+  const no = (
+    key: 'problem.no_picture' | 'problem.picture_empty' | 'problem.picture_small' | 'problem.file_too_large',
+  ) => told(words, 422, 'no-picture', 'Cannot be used', key, { name: upload.name });
+  if (size > MOST_BYTES) throw no('problem.file_too_large');
+  const made = await ctx.pdf.run('picture', { bytes: new Uint8Array(Buffer.concat(chunks)) });
+  if (!made.ok)
+    throw no(
+      made.problem === 'no_picture'
+        ? 'problem.no_picture'
+        : made.problem === 'small'
+          ? 'problem.picture_small'
+          : 'problem.picture_empty',
+    );
+  const stored = await ctx.files.put(made.png);
+  await q.insertPicture(ctx.database.pool, pass.packet_id, pass.party_id, stored.sha256);
+  return { sha256: stored.sha256, width: made.width, height: made.height };
+}
+
+/** The pictures of a hand. */
+export function picturesOfHand(hand: Hand): Picture[] {
+  return hand.form === 'picture' ? [hand.signature, hand.initials] : [];
+}
+
+/** Pictures this party may show as its own: those it added here, and those of its kept hand. */
+export async function ownPictures(ctx: Context, packetId: string, party: PacketParty): Promise<string[]> {
+  const kept = await rememberedHand(ctx, party);
+  return [
+    ...(await q.picturesAdded(ctx.database.pool, packetId, party.id)),
+    ...(kept ? picturesOfHand(kept).map((p) => p.sha256) : []),
+  ];
+}
+
+/** A hand's pictures must be the party's own: no other file of the store can be made one. */
+export async function requirePictures(ctx: Context, packetId: string, party: PacketParty, hand: Hand): Promise<void> {
+  const pictures = picturesOfHand(hand);
+  if (!pictures.length) return;
+  const own = await ownPictures(ctx, packetId, party);
+  if (pictures.some((p) => !own.includes(p.sha256))) throw notFound('This picture');
+}
+
+/** Whose hand it is across packets: the mailbox and the name together, as spouses may share the first. */
+async function ownerOf(ctx: Context, party: PacketParty): Promise<string | null> {
+  const firm = await findFirm(ctx.database.pool);
+  if (!party.email || !firm) return null;
+  const name = party.name.normalize('NFC').toLowerCase().replace(/\s+/g, ' ').trim();
+  return hashSecret(`hand:${firm.id}:${party.email.toLowerCase()}:${name}`, ctx.config.sessionSecret);
+}
+
+export async function rememberHand(ctx: Context, party: PacketParty, hand: Hand, keep: boolean): Promise<void> {
+  const owner = await ownerOf(ctx, party);
+  if (!owner) return;
+  if (keep) await q.keepHand(ctx.database.pool, owner, hand, ctx.clock.now());
+  else await q.forgetHand(ctx.database.pool, owner);
+}
+
+export async function rememberedHand(ctx: Context, party: PacketParty): Promise<Hand | null> {
+  const owner = await ownerOf(ctx, party);
+  return owner ? q.keptHand(ctx.database.pool, owner) : null;
+}

@@ -1,0 +1,35 @@
+/** Passes: a party's own secret way into one packet. Only a keyed hash of the secret is kept. */
+import type { Context } from '../context';
+import type { Tx } from '../db/tx';
+import { hashSecret, newId, newSecret } from '../ids';
+import { endPassesOf, insertPass } from './queries';
+
+/** Makes a pass with a secret of 192 random bits; returns the secret, which is kept nowhere. */
+export async function makeSecret(
+  ctx: Context,
+  tx: Tx,
+  packetId: string,
+  partyId: string,
+  hostId: string | null = null,
+): Promise<string> {
+  const secret = newSecret();
+  await insertPass(tx.db, {
+    id: newId(),
+    packet_id: packetId,
+    party_id: partyId,
+    token_hash: hashSecret(secret, ctx.config.sessionSecret),
+    host_id: hostId,
+    at: ctx.clock.now(),
+  });
+  return secret;
+}
+
+/** Makes a pass; returns the link that opens it. */
+export async function makePass(ctx: Context, tx: Tx, packetId: string, partyId: string): Promise<string> {
+  return `${ctx.config.publicUrl}/sign/${await makeSecret(ctx, tx, packetId, partyId)}`;
+}
+
+/** Ends all passes of a party, or of everybody: from now on their links open nothing. */
+export function endPasses(ctx: Context, tx: Tx, packetId: string, partyId: string | null): Promise<void> {
+  return endPassesOf(tx.db, packetId, partyId, ctx.clock.now());
+}

@@ -1,0 +1,41 @@
+/** Talking with the sender, handing over, choosing a language, having the agreement sent. */
+import type { HandOverBody, QuestionBody, SigningView } from '@gatepath/contract';
+import type { Context } from '../context';
+import { inTransaction } from '../db/tx';
+import { lockPacket } from '../packets/queries';
+import { Letters } from '../packets/follow-up';
+import { notFound } from '../problem';
+import { LANGUAGES } from '../words';
+import { enter, enterProved } from './entry';
+import { act, actAndView, openPass } from './service';
+import type { Visit } from './visit';
+
+/** Asks the sender; a question sent again with the same id is the same question. */
+export function askQuestion(ctx: Context, visit: Visit, body: QuestionBody): Promise<SigningView> {
+  return actAndView(ctx, visit, { type: 'ask_question', partyId: '', questionId: body.actId, text: body.text });
+}
+
+/** Hands over to somebody else; afterwards this link is dead. */
+export async function handOver(ctx: Context, visit: Visit, body: HandOverBody): Promise<void> {
+  const { reason, ...contact } = body;
+  await act(ctx, visit, { type: 'hand_over', partyId: '', contact, reason });
+}
+
+/** Changes the language, also before a code was given: it must be readable what is asked for. */
+export async function setLanguage(ctx: Context, visit: Visit, language: string): Promise<SigningView> {
+  if (!LANGUAGES.some((l) => l.tag === language)) throw notFound('This language');
+  const entry = await enter(ctx, visit);
+  if (entry.proved && entry.state.status === 'at_gate')
+    return actAndView(ctx, visit, { type: 'choose_language', partyId: '', language });
+  return openPass(ctx, visit);
+}
+
+/** Sends the text about signing electronically to the party. */
+export async function sendAgreement(ctx: Context, visit: Visit): Promise<void> {
+  const { state, party } = await enterProved(ctx, visit);
+  await inTransaction(ctx.database.pool, async (tx) => {
+    const row = await lockPacket(tx.db, state.packetId);
+    if (!row) throw notFound('This packet');
+    await (await Letters.of(ctx, tx, row, state)).toParty(party, 'agreement');
+  });
+}
