@@ -371,6 +371,7 @@ export const handBody = yup.lazy((value: unknown) => {
         initials: picture.required(),
         initialsText: line(8).required(),
         keep: yup.boolean(),
+        actId: id(),
       })
       .noUnknown();
   if (form === 'drawn')
@@ -381,6 +382,7 @@ export const handBody = yup.lazy((value: unknown) => {
         initials: drawing.required(),
         initialsText: line(8).required(),
         keep: yup.boolean(),
+        actId: id(),
       })
       .noUnknown();
   return yup
@@ -390,14 +392,15 @@ export const handBody = yup.lazy((value: unknown) => {
       signature: line(80).required('Write your name.'),
       initials: line(8).required('Write your initials.'),
       keep: yup.boolean(),
+      actId: id(),
     })
     .noUnknown();
 });
 /** A hand, and whether to keep it for the person's other packets of the firm. */
-export type HandBody = Hand & { keep?: boolean };
+export type HandBody = Hand & { keep?: boolean; actId?: string };
 
 /** Every act carries an id made on the client: sent twice, it counts once. */
-export const agreementBody = yup.object({ agreement: line(20).required() });
+export const agreementBody = yup.object({ agreement: line(20).required(), actId: id() });
 export const fillBody = yup.object({
   actId: id().required(),
   /** What was written; for ticks and choices any word, and nothing to take it back. */

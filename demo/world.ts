@@ -1,6 +1,7 @@
 /** The demo world: a firm in Tern Lock, three deals, packets at three stages. Made through the real routes. */
 import type { DealView, DocumentView, HandBody, PacketView } from '@gatepath/contract';
 import type { DraftEdit, MarkKind, Rect } from '@gatepath/core/marks';
+import { addDays, dayOf } from '@gatepath/core/calendar';
 import type { Running } from '../server/app';
 import { findFirm, insertMember, listMembers } from '../server/firm/queries';
 import { hashPassword } from '../server/firm/password';
@@ -33,7 +34,7 @@ const typed = (
 ): HandBody => ({ form: 'typed', face, signature, initials });
 
 interface Person {
-  side: 'seller' | 'buyer' | 'landlord' | 'tenant' | 'listing_broker' | 'manager';
+  side: 'seller' | 'buyer' | 'landlord' | 'tenant' | 'listing_broker' | 'manager' | 'other';
   name: string;
   email: string;
   phone?: string;
@@ -68,6 +69,7 @@ export async function loadWorld(running: Running, say: (step: string) => void): 
     at: running.ctx.clock.now(),
   });
 
+  const members = await listMembers(db);
   const open = async (kind: DealView['kind'], address: string, parties: Person[], papers: [string, Uint8Array][]) => {
     const deal = await desk.ok<DealView>('newDeal', { body: { kind, address, city: 'Tern Lock', parties } });
     const docs: DocumentView[] = [];
@@ -135,6 +137,7 @@ export async function loadWorld(running: Running, say: (step: string) => void): 
         { side: 'seller', name: 'Wren Alder', email: 'alders@example.com', phone: '555-0111' },
         { side: 'seller', name: 'Callum Alder', email: 'alders@example.com', phone: '555-0112' },
         { side: 'listing_broker', name: 'Tobias Mercer', email: 'tobias@towpath-vane.example.com' },
+        { side: 'other', name: 'Tern Lock Escrow', email: 'desk@ternlock-escrow.example.com' },
       ],
       [
         ['Listing agreement.pdf', await listingAgreement('14 Lantern Row')],
@@ -157,6 +160,23 @@ export async function loadWorld(running: Running, say: (step: string) => void): 
         [wren, callum, tobias],
       )),
       ...(await signBlock(running, disclosure.id, d, ['Seller 1', 'Seller 2'], [wren, callum])),
+      ...packet.draft.parties.flatMap((p): DraftEdit[] =>
+        p.id === callum
+          ? [{ op: 'put', list: 'parties', item: { ...p, language: 'es' } }]
+          : p.id === tobias
+            ? [{ op: 'put', list: 'parties', item: { ...p, memberId: members[1]!.id } }]
+            : [],
+      ),
+      {
+        op: 'set',
+        field: 'schedule',
+        value: {
+          lastDay: addDays(dayOf(running.ctx.clock.now().toISOString(), deal.timeZone), 8),
+          warnDays: 1,
+          nudge: { first: 2, every: 2, most: 3, businessDays: true },
+        },
+      },
+      { op: 'set', field: 'handOver', value: true },
       {
         op: 'set',
         field: 'message',
@@ -167,6 +187,11 @@ export async function loadWorld(running: Running, say: (step: string) => void): 
     await desk.send(packet.id);
     await desk.sign(await desk.tokenFor(packet.id, 'Wren Alder'), typed('Wren Alder', 'WA', 'dancing-script'));
     await desk.sign(await desk.tokenFor(packet.id, 'Callum Alder'), typed('Callum Alder', 'CA'), 4);
+    await desk.ok('askQuestion', {
+      params: { token: await desk.tokenFor(packet.id, 'Callum Alder') },
+      body: { actId: newId(), text: '¿El cobertizo del jardín está incluido en la venta?' },
+      as: 'nobody',
+    });
   }
 }
 

@@ -2,6 +2,8 @@
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import {
   pathOf,
+  type ChangeBody,
+  type NoticesBody,
   type DealBody,
   type DealPatch,
   type DealSummary,
@@ -166,7 +168,59 @@ export function usePacketActions(packetId: string) {
       onSuccess,
     }),
     drop: useMutation({ mutationFn: () => call<void>('dropPacket', { params: { packetId } }) }),
+    change: useMutation({
+      mutationFn: (body: ChangeBody) => call<PacketView>('changePacket', { params: { packetId }, body }),
+      onSuccess,
+    }),
+    newVersion: useMutation({
+      mutationFn: (reason: string) => call<PacketView>('newVersion', { params: { packetId }, body: { reason } }),
+      onSuccess: () => client.invalidateQueries({ queryKey: keys.packet(packetId) }),
+    }),
+    lateRound: useMutation({
+      mutationFn: (documentIds: string[]) =>
+        call<PacketView>('lateRound', { params: { packetId }, body: { documentIds } }),
+    }),
+    host: useMutation({
+      mutationFn: (partyId: string) => call<{ token: string }>('hostParty', { params: { packetId, partyId } }),
+    }),
+    own: useMutation({
+      mutationFn: (partyId: string) => call<{ token: string }>('ownPass', { params: { packetId, partyId } }),
+    }),
   };
+}
+
+/** Settings of the member and of the firm, and the demo's clock. */
+export function useSettings() {
+  const client = useQueryClient();
+  const onSession = (session: SessionView) => client.setQueryData(keys.session, session);
+  return {
+    notices: useMutation({
+      mutationFn: (body: NoticesBody) => call<SessionView>('setNotices', { body }),
+      onSuccess: onSession,
+    }),
+    holidays: useMutation({
+      mutationFn: (holidays: string[]) => call<FirmView>('setHolidays', { body: { holidays } }),
+      onSuccess: (firm) => client.setQueryData(keys.firm, firm),
+    }),
+    forward: useMutation({
+      mutationFn: (hours: number) => call<SessionView>('forwardClock', { body: { hours } }),
+      onSuccess: (session) => {
+        onSession(session);
+        void client.invalidateQueries();
+      },
+    }),
+  };
+}
+
+export function useReturnMessage(messageId: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: () => call<MessageView>('returnMessage', { params: { messageId }, body: {} }),
+    onSuccess: (m) => {
+      client.setQueryData(keys.message(messageId), m);
+      void client.invalidateQueries({ queryKey: ['mailroom'] });
+    },
+  });
 }
 
 /** Facts of a document's pages never change: asked for once. */

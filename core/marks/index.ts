@@ -17,3 +17,4 @@ export * from './swap';
 export * from './edits';
 export * from './place-party';
 export * from './newcomer';
+export * from './correction';

@@ -32,3 +32,8 @@ export function listWords(items: string[]): string {
 export function count(n: number, one: string, many = `${one}s`): string {
   return `${n} ${n === 1 ? one : many}`;
 }
+
+/** "One person who has signed", "3 people who have signed". */
+export function doneWords(n: number): string {
+  return n === 1 ? 'One person who has signed' : `${n} people who have signed`;
+}

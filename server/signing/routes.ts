@@ -67,8 +67,8 @@ export function signingRoutes(app: FastifyInstance, ctx: Context): void {
   serve<{ language: string }>(app, 'setLanguage', ({ body, request }) =>
     talk.setLanguage(ctx, visitOf(request), body.language),
   );
-  serve<{ agreement: string }>(app, 'agree', ({ body, request }) =>
-    service.agree(ctx, visitOf(request), body.agreement),
+  serve<{ agreement: string; actId?: string }>(app, 'agree', ({ body, request }) =>
+    service.agree(ctx, visitOf(request), body),
   );
   serve(
     app,

@@ -50,14 +50,15 @@ export async function openPass(ctx: Context, visit: Visit): Promise<SigningView>
 type PartyCommand = Extract<PacketCommand, { partyId: string }>;
 
 /** Runs a command of the pass's own party. Repeats of an act (same `actId`) change nothing. */
-export async function act(ctx: Context, visit: Visit, cmd: PartyCommand): Promise<PacketState> {
+export async function act(ctx: Context, visit: Visit, cmd: PartyCommand, sameAs?: string): Promise<PacketState> {
   const { pass, party, words } = await enterProved(ctx, visit);
   try {
     return await inTransaction(ctx.database.pool, async (tx) => {
       const row = await lockPacket(tx.db, pass.packet_id);
       if (!row) throw notFound('This packet');
       const before = await loadState(tx.db, row.id);
-      const actId = 'actId' in cmd ? `${pass.party_id}:${cmd.actId}` : undefined;
+      const own = 'actId' in cmd ? cmd.actId : sameAs;
+      const actId = own ? `${pass.party_id}:${own}` : undefined;
       if (actId && (await actExists(tx.db, row.id, actId))) return before.state!;
       const done = await command(
         ctx,
@@ -87,28 +88,32 @@ function inWords(error: unknown, words: Words, cmd: PartyCommand, state: PacketS
   return new Problem(error.status, error.code, error.title, sentence, error.fields, error.refusal);
 }
 
-export async function actAndView(ctx: Context, visit: Visit, cmd: PartyCommand): Promise<SigningView> {
-  const state = await act(ctx, visit, cmd);
+export async function actAndView(ctx: Context, visit: Visit, cmd: PartyCommand, sameAs?: string): Promise<SigningView> {
+  const state = await act(ctx, visit, cmd, sameAs);
   return view(ctx, state, (await enter(ctx, visit)).party.id);
 }
 
-export async function agree(ctx: Context, visit: Visit, agreement: string): Promise<SigningView> {
+export async function agree(
+  ctx: Context,
+  visit: Visit,
+  { agreement, actId }: { agreement: string; actId?: string },
+): Promise<SigningView> {
   const { words } = await enterProved(ctx, visit);
   if (agreement !== agreementOf(words).version)
     throw told(words, 409, 'agreement-changed', 'Not possible now', 'problem.agreement_changed');
-  return actAndView(ctx, visit, { type: 'agree', partyId: '', agreement });
+  return actAndView(ctx, visit, { type: 'agree', partyId: '', agreement }, actId);
 }
 
 export async function setHand(ctx: Context, visit: Visit, body: HandBody): Promise<SigningView> {
   const { words, party, pass } = await enterProved(ctx, visit);
-  const { keep, ...hand } = body;
+  const { keep, actId, ...hand } = body;
   if (hand.form === 'typed') {
     const missing = await ctx.pdf.run('missing', { text: hand.signature + hand.initials, face: hand.face });
     if (missing.length)
       throw told(words, 422, 'letters', 'Cannot be used', 'problem.letters', { letters: missing.join(' ') });
   }
   await requirePictures(ctx, pass.packet_id, party, hand);
-  const done = await actAndView(ctx, visit, { type: 'set_hand', partyId: '', hand });
+  const done = await actAndView(ctx, visit, { type: 'set_hand', partyId: '', hand }, actId);
   if (keep !== undefined) await rememberHand(ctx, party, hand, keep);
   return done;
 }

@@ -1,5 +1,6 @@
 import { router } from 'expo-router';
 import { useFirm, useSession, useSignOut } from '../../api/hooks';
+import { ClockCard, HolidaysCard, NoticesCard } from '../../features/firm/settings';
 import { Button, Card, Loading, Note, Page, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 
@@ -41,6 +42,9 @@ export default function Firm() {
           Messages stay in the mailroom. Set SMTP_URL to send them.
         </Note>
       ) : null}
+      <NoticesCard />
+      <HolidaysCard firm={f} />
+      {session.data?.demo ? <ClockCard /> : null}
       <Button
         onPress={() => signOut.mutate(undefined, { onSuccess: () => router.replace('/sign-in') })}
         style={{ alignSelf: 'flex-start' }}

@@ -1,17 +1,22 @@
 /** The path of a draft: gates with their parties, the documents, and who does what. */
+import { useState } from 'react';
 import { View } from 'react-native';
 import { Menu } from 'react-native-paper';
 import { editsToDropParty, hasDocument, type DraftEdit } from '@gatepath/core/marks';
-import { pathOf, type Act, type Gate, type PacketParty, type PathPattern } from '@gatepath/core/routing';
+import { holdsGate, pathOf, type Act, type Gate, type PacketParty, type PathPattern } from '@gatepath/core/routing';
 import { firstName, listWords, sideLabel } from '@gatepath/core/text';
 import { newId } from '../../api/client';
+import { useSession } from '../../api/hooks';
 import { GatePost } from '../../ui/gate';
 import { usePalette } from '../../ui/hooks';
 import { DropMenu } from '../../ui/menu';
 import { Button, IconButton } from '../../ui/pieces';
+import { Switch } from '../../ui/switch';
 import { Body, Heading, Small, Strong } from '../../ui/text';
 import { Token } from '../../ui/token';
 import { DocumentsCard, ThrowAway, WordsCard } from './packet-cards';
+import { PartyOptions } from './party-options';
+import { ScheduleCard } from './schedule-card';
 import type { Desk } from './use-desk';
 
 const PATTERNS: { value: PathPattern; label: string }[] = [
@@ -20,11 +25,17 @@ const PATTERNS: { value: PathPattern; label: string }[] = [
   { value: 'one_by_one', label: 'One after another' },
 ];
 
-const ACT_WORDS: Record<Act, string> = { sign: 'signs', approve: 'approves', copy: 'gets a copy' };
+const ACT_WORDS: Record<Act, string> = {
+  sign: 'signs',
+  approve: 'approves',
+  desk: 'signs at the desk',
+  copy: 'gets a copy',
+};
 
 export function PathPanel({ desk }: { desk: Desk }) {
   const p = usePalette();
   const { draft, edit } = desk;
+  const me = useSession().data?.member ?? null;
   const putGate = (gate: Gate, index?: number): DraftEdit => ({ op: 'put', list: 'gates', item: gate, index });
   const usePattern = (pattern: PathPattern) =>
     edit([
@@ -56,6 +67,7 @@ export function PathPanel({ desk }: { desk: Desk }) {
       gates={draft.gates}
       onGate={(g) => moveTo(party, g)}
       onAct={(a) => setAct(party, a)}
+      onChange={(item) => edit([{ op: 'put', list: 'parties', item }])}
       onDrop={() => edit(editsToDropParty(draft, party.id))}
       documents={draft.documents.map((d) => ({
         id: d.id,
@@ -105,7 +117,9 @@ export function PathPanel({ desk }: { desk: Desk }) {
                       ? 'Nobody stands here.'
                       : here.length === 1
                         ? `Only ${firstName(here[0]!.name)}`
-                        : `${listWords(here.map((x) => firstName(x.name)))}, in any order`}
+                        : gate.need === 'any'
+                          ? `Any one of ${listWords(here.map((x) => firstName(x.name)))}`
+                          : `${listWords(here.map((x) => firstName(x.name)))}, in any order`}
                   </Small>
                 </View>
                 <IconButton
@@ -126,6 +140,17 @@ export function PathPanel({ desk }: { desk: Desk }) {
                   onPress={() => edit([{ op: 'drop', list: 'gates', id: gate.id }])}
                 />
               </View>
+              {here.filter(holdsGate).length > 1 ? (
+                <Switch
+                  label="Any one of them is enough"
+                  on={gate.need === 'any'}
+                  onChange={(any) => {
+                    const { need: _need, ...all } = gate;
+                    edit([putGate(any ? { ...all, need: 'any' } : all)]);
+                  }}
+                  testID={`any-${i + 1}`}
+                />
+              ) : null}
               {here.map(row)}
             </View>
           </View>
@@ -168,7 +193,38 @@ export function PathPanel({ desk }: { desk: Desk }) {
           ))}
         </View>
       ) : null}
+      {me && !draft.parties.some((x) => x.memberId === me.id) ? (
+        <Button
+          icon="account-plus"
+          kind="quiet"
+          onPress={() => {
+            const brokers = draft.parties.filter((x) => x.side === 'listing_broker');
+            edit([
+              {
+                op: 'put',
+                list: 'parties',
+                item: {
+                  id: newId(),
+                  name: me.name,
+                  email: me.email,
+                  phone: null,
+                  side: 'listing_broker',
+                  ordinal: Math.max(0, ...brokers.map((x) => x.ordinal)) + 1,
+                  act: 'sign',
+                  ink: draft.parties.reduce((n, y) => Math.max(n, y.ink + 1), 0),
+                  memberId: me.id,
+                },
+              },
+            ]);
+          }}
+          style={{ alignSelf: 'flex-start' }}
+          testID="add-myself"
+        >
+          I sign here too
+        </Button>
+      ) : null}
       <DocumentsCard desk={desk} />
+      <ScheduleCard desk={desk} />
       <WordsCard desk={desk} />
       <ThrowAway desk={desk} />
     </View>
@@ -180,6 +236,7 @@ function PartyRow({
   gates,
   onGate,
   onAct,
+  onChange,
   onDrop,
   documents,
   onDocument,
@@ -188,55 +245,80 @@ function PartyRow({
   gates: Gate[];
   onGate: (id: string | null) => void;
   onAct: (act: Act) => void;
+  onChange: (party: PacketParty) => void;
   onDrop: () => void;
   documents: { id: string; name: string; gets: boolean }[];
   onDocument: (id: string) => void;
 }) {
+  const [open, setOpen] = useState(false);
   const without = documents.filter((d) => !d.gets);
   return (
-    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-      <Token name={party.name} ink={party.ink} size={28} />
-      <View style={{ flex: 1 }}>
-        <Body>{party.name}</Body>
-        <Small>{`${sideLabel(party.side, party.ordinal)}, ${ACT_WORDS[party.act]}`}</Small>
-        {without.length ? <Small>{`Does not get ${listWords(without.map((d) => d.name))}`}</Small> : null}
-      </View>
-      <DropMenu
-        anchor={(open) => (
-          <IconButton name="chevron-down" label={`Change what ${party.name} does, or where`} onPress={open} />
-        )}
-      >
-        {(close) => (
-          <>
-            {(Object.keys(ACT_WORDS) as Act[])
-              .filter((a) => a !== party.act)
-              .map((a) => (
-                <Menu.Item
-                  key={a}
-                  title={`${firstName(party.name)} ${a === 'sign' ? 'signs' : `only ${ACT_WORDS[a]}`}`}
-                  onPress={close(() => onAct(a))}
-                />
-              ))}
-            {party.act !== 'copy'
-              ? gates.map((g, i) =>
-                  g.partyIds.includes(party.id) ? null : (
-                    <Menu.Item key={g.id} title={`To gate ${i + 1}`} onPress={close(() => onGate(g.id))} />
-                  ),
-                )
-              : null}
-            {documents.length > 1
-              ? documents.map((d) => (
+    <View style={{ gap: 6 }}>
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+        <Token name={party.name} ink={party.ink} size={28} />
+        <View style={{ flex: 1 }}>
+          <Body>{party.name}</Body>
+          <Small>
+            {[`${sideLabel(party.side, party.ordinal)}, ${ACT_WORDS[party.act]}`, ...particulars(party)].join(' · ')}
+          </Small>
+          {without.length ? <Small>{`Does not get ${listWords(without.map((d) => d.name))}`}</Small> : null}
+        </View>
+        <DropMenu
+          anchor={(open) => (
+            <IconButton name="chevron-down" label={`Change what ${party.name} does, or where`} onPress={open} />
+          )}
+        >
+          {(close) => (
+            <>
+              {(Object.keys(ACT_WORDS) as Act[])
+                .filter((a) => a !== party.act)
+                .map((a) => (
                   <Menu.Item
-                    key={d.id}
-                    title={d.gets ? `Leave out ${d.name}` : `Give ${d.name} too`}
-                    onPress={close(() => onDocument(d.id))}
+                    key={a}
+                    title={`${firstName(party.name)} ${a === 'sign' || a === 'desk' ? ACT_WORDS[a] : `only ${ACT_WORDS[a]}`}`}
+                    onPress={close(() => onAct(a))}
                   />
-                ))
-              : null}
-            <Menu.Item title="Take out of the packet" onPress={close(onDrop)} />
-          </>
-        )}
-      </DropMenu>
+                ))}
+              {party.act !== 'copy'
+                ? gates.map((g, i) =>
+                    g.partyIds.includes(party.id) ? null : (
+                      <Menu.Item key={g.id} title={`To gate ${i + 1}`} onPress={close(() => onGate(g.id))} />
+                    ),
+                  )
+                : null}
+              {documents.length > 1
+                ? documents.map((d) => (
+                    <Menu.Item
+                      key={d.id}
+                      title={d.gets ? `Leave out ${d.name}` : `Give ${d.name} too`}
+                      onPress={close(() => onDocument(d.id))}
+                    />
+                  ))
+                : null}
+              <Menu.Item title="Language, note, code…" onPress={close(() => setOpen(true))} />
+              <Menu.Item title="Take out of the packet" onPress={close(onDrop)} />
+            </>
+          )}
+        </DropMenu>
+      </View>
+      {open ? (
+        <>
+          <PartyOptions party={party} onChange={onChange} />
+          <Button kind="quiet" onPress={() => setOpen(false)} style={{ alignSelf: 'flex-start' }}>
+            {`Done with ${firstName(party.name)}`}
+          </Button>
+        </>
+      ) : null}
     </View>
   );
+}
+
+/** What is not as usual with a party, in a few words. */
+function particulars(p: PacketParty): string[] {
+  return [
+    p.language ? ({ es: 'in Spanish', vi: 'in Vietnamese' }[p.language] ?? `in ${p.language}`) : '',
+    p.secondStep ? { code: 'access code', email: 'code by email', phone: 'code by phone' }[p.secondStep] : '',
+    p.copyAt === 'sending' ? 'at once' : '',
+    p.note ? 'own note' : '',
+  ].filter(Boolean);
 }

@@ -87,7 +87,7 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
                         label={`Page ${item.page} of ${item.doc.name}`}
                       >
                         <Redlines page={item.size} scale={scale} redlines={here(draft.redlines)} />
-                        <Fills page={item.size} scale={scale} fills={here(written)} />
+                        <Fills page={item.size} scale={scale} fills={here(written)} pictureUrl={() => ''} />
                         {here(mine)
                           .filter((m) => isForClient(m) || isAutomatic(m.kind))
                           .map((m) => (

@@ -2,21 +2,21 @@
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { Linking, View } from 'react-native';
-import { Input } from '../../ui/input';
 import { pathOf, type PacketView, type SentView } from '@gatepath/contract';
-import { count, firstName } from '@gatepath/core/text';
 import { usePacketActions } from '../../api/hooks';
 import { GatePost } from '../../ui/gate';
 import { usePalette, useWide } from '../../ui/hooks';
 import { Button, Card, IconButton, Page, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
-import { Token } from '../../ui/token';
 import { LedgerGrid } from '../ledger/grid';
 import { Fills } from '../pages/fills';
 import { Redlines } from '../pages/redlines';
 import { AtRect, MarkFace } from '../pages/mark-box';
 import { Sheet } from '../pages/sheet';
+import { CorrectionCard } from './correction-card';
+import { PartyLine } from './party-line';
 import { gateState } from './path-strip';
+import { AheadCard, ChangeAhead, EndCard, KinNote, QuestionsCard } from './under-way';
 import { STATUS_WORDS, when } from './words';
 
 interface Props {
@@ -51,6 +51,8 @@ export function PacketScreen({ packet, sent }: Props) {
       </View>
       <View style={{ flexDirection: wide ? 'row' : 'column', gap: 16, alignItems: wide ? 'flex-start' : 'stretch' }}>
         <View style={{ flex: wide ? 1 : undefined, gap: 16 }}>
+          <KinNote packet={packet} />
+          <QuestionsCard packet={packet} sent={sent} />
           <Sealed packet={packet} sent={sent} />
           <PathCard packet={packet} sent={sent} />
           {wide ? <After packet={packet} sent={sent} /> : null}
@@ -61,7 +63,15 @@ export function PacketScreen({ packet, sent }: Props) {
               <Heading>Page ledger</Heading>
               <Small testID="ledger-sum">{`${sent.ledger.done} of ${sent.ledger.total} done`}</Small>
             </View>
-            {look ? <LookAtPage sent={sent} look={look} onClose={() => setLook(null)} /> : null}
+            {look ? (
+              <LookAtPage
+                key={`${look.documentId}:${look.page}`}
+                packet={packet}
+                sent={sent}
+                look={look}
+                onClose={() => setLook(null)}
+              />
+            ) : null}
             <LedgerGrid
               rows={sent.ledger.rows}
               parties={sent.plan.parties.filter((x) => sent.ledger.partyIds.includes(x.id))}
@@ -82,13 +92,16 @@ export function PacketScreen({ packet, sent }: Props) {
 function After({ packet, sent }: Props) {
   return (
     <>
-      <Activity sent={sent} />
-      {packet.status === 'at_gate' ? <Withdraw packetId={packet.id} /> : null}
+      <AheadCard packet={packet} sent={sent} />
+      <ChangeAhead packet={packet} sent={sent} />
+      <Activity packet={packet} sent={sent} />
+      <EndCard packet={packet} />
     </>
   );
 }
 
 function Sealed({ packet, sent }: Props) {
+  const { lateRound } = usePacketActions(packet.id);
   if (packet.status !== 'executed') return null;
   return (
     <Card testID="sealed">
@@ -109,6 +122,27 @@ function Sealed({ packet, sent }: Props) {
       ) : (
         <Body>The sealed copies are being made. They show here in a moment.</Body>
       )}
+      {sent.sealed ? (
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
+          <Button kind="quiet" onPress={() => router.push('/check')}>
+            Check a sealed copy
+          </Button>
+          <Button
+            kind="quiet"
+            busy={lateRound.isPending}
+            onPress={() =>
+              lateRound.mutate(
+                sent.plan.documents.map((d) => d.id),
+                { onSuccess: (draft) => router.push(`/packets/${draft.id}`) },
+              )
+            }
+            testID="late-round"
+          >
+            Start a late signing round
+          </Button>
+        </View>
+      ) : null}
+      {lateRound.isError ? <Trouble error={lateRound.error} /> : null}
     </Card>
   );
 }
@@ -138,14 +172,17 @@ function PathCard({ packet, sent }: Props) {
               ) : null}
             </View>
             <View style={{ flex: 1, gap: 10, paddingBottom: 12 }}>
+              {gate.need === 'any' ? <Small>Any one of them is enough</Small> : null}
               {gate.partyIds.map((id) => (
-                <PartyLine key={id} id={id} sent={sent} timeZone={packet.timeZone} />
+                <PartyLine key={id} id={id} packet={packet} sent={sent} />
               ))}
             </View>
           </View>
         );
       })}
-      {copies.length ? <Small>{`${copies.map((x) => x.name).join(', ')}: a copy at the end`}</Small> : null}
+      {copies.map((x) => (
+        <PartyLine key={x.id} id={x.id} packet={packet} sent={sent} />
+      ))}
       <Button
         kind="quiet"
         icon="email"
@@ -158,37 +195,7 @@ function PathCard({ packet, sent }: Props) {
   );
 }
 
-function PartyLine({ id, sent, timeZone }: { id: string; sent: SentView; timeZone: string }) {
-  const p = usePalette();
-  const party = sent.plan.parties.find((x) => x.id === id)!;
-  const s = sent.parties.find((x) => x.partyId === id)!;
-  const first = firstName(party.name);
-  const on = s.device ? ` on a ${s.device}` : '';
-  const [head, tail] =
-    s.status === 'done'
-      ? [`${first} is done`, `${s.doneAt ? when(s.doneAt, timeZone) : ''}${on}, ${count(s.total, 'mark')}`]
-      : s.status === 'declined'
-        ? [`${first} declined`, `“${s.reason}”`]
-        : s.status === 'in_progress' || s.status === 'opened'
-          ? [
-              `${first}: ${s.total - s.left} of ${s.total} done`,
-              `opened ${s.openedAt ? when(s.openedAt, timeZone) : ''}${on}; ${count(s.left, 'place')} to go`,
-            ]
-          : s.status === 'asked'
-            ? [`${first} has not opened it yet`, `asked ${s.askedAt ? when(s.askedAt, timeZone) : ''}`]
-            : [`${first} comes later`, party.act === 'approve' ? 'approves' : 'signs'];
-  return (
-    <View testID={`party-${first}`} style={{ flexDirection: 'row', gap: 10, alignItems: 'flex-start' }}>
-      <Token name={party.name} ink={party.ink} size={30} />
-      <View style={{ flex: 1 }}>
-        <Strong style={s.status === 'declined' ? { color: p.wine } : null}>{head}</Strong>
-        <Small>{tail}</Small>
-      </View>
-    </View>
-  );
-}
-
-function Activity({ sent }: { sent: SentView }) {
+function Activity({ packet, sent }: Props) {
   const [all, setAll] = useState(false);
   const lines = all ? sent.activity : sent.activity.slice(0, 8);
   return (
@@ -205,24 +212,37 @@ function Activity({ sent }: { sent: SentView }) {
           Show everything
         </Button>
       ) : null}
+      <Button
+        kind="quiet"
+        icon="download"
+        onPress={() => void Linking.openURL(pathOf('chain', { packetId: packet.id }))}
+        style={{ alignSelf: 'flex-start' }}
+        testID="download-chain"
+      >
+        The chain of events as a file
+      </Button>
     </Card>
   );
 }
 
 /** One page with what stands on it and what is still wanted. */
 function LookAtPage({
+  packet,
   sent,
   look,
   onClose,
 }: {
+  packet: PacketView;
   sent: SentView;
   look: { documentId: string; page: number };
   onClose: () => void;
 }) {
   const [width, setWidth] = useState(0);
+  const [changing, setChanging] = useState(false);
   const doc = sent.plan.documents.find((d) => d.id === look.documentId);
   const page = doc?.pages[look.page - 1];
   if (!doc || !page) return null;
+  if (changing) return <CorrectionCard packet={packet} sent={sent} look={look} onClose={() => setChanging(false)} />;
   const scale = width / page.width;
   const fills = sent.fills.filter((f) => f.documentId === doc.id && f.page === look.page);
   const filled = new Set(fills.map((f) => f.markId));
@@ -246,7 +266,12 @@ function LookAtPage({
               scale={scale}
               redlines={sent.redlines.filter((r) => r.documentId === doc.id && r.page === look.page)}
             />
-            <Fills page={page} scale={scale} fills={fills} />
+            <Fills
+              page={page}
+              scale={scale}
+              fills={fills}
+              pictureUrl={(sha256) => pathOf('packetPicture', { packetId: packet.id, sha256 })}
+            />
             {open.map((m) => (
               <AtRect key={m.id} rect={m.rect} scale={scale}>
                 <MarkFace
@@ -266,31 +291,11 @@ function LookAtPage({
           ? `Filled: ${[...new Set(fills.map((f) => sent.plan.parties.find((x) => x.id === f.partyId)?.name))].join(', ')}`
           : 'Nobody has filled anything here yet.'}
       </Small>
-    </View>
-  );
-}
-
-function Withdraw({ packetId }: { packetId: string }) {
-  const { withdraw } = usePacketActions(packetId);
-  const [reason, setReason] = useState<string | null>(null);
-  if (reason === null)
-    return (
-      <Button kind="quiet" onPress={() => setReason('')} style={{ alignSelf: 'flex-start' }}>
-        Withdraw this packet
-      </Button>
-    );
-  return (
-    <Card>
-      <Heading>Withdraw this packet</Heading>
-      <Body>Everyone who was asked is told, and no link works any more.</Body>
-      <Input label="Why?" value={reason} onChangeText={setReason} />
-      {withdraw.isError ? <Trouble error={withdraw.error} /> : null}
-      <View style={{ flexDirection: 'row', gap: 10 }}>
-        <Button kind="stop" busy={withdraw.isPending} onPress={() => withdraw.mutate(reason)}>
-          Withdraw
+      {packet.status === 'at_gate' ? (
+        <Button onPress={() => setChanging(true)} style={{ alignSelf: 'flex-start' }} testID="change-page">
+          Change something on this page
         </Button>
-        <Button onPress={() => setReason(null)}>Keep it going</Button>
-      </View>
-    </Card>
+      ) : null}
+    </View>
   );
 }

@@ -35,3 +35,10 @@ export function when(iso: string, timeZone?: string): string {
     timeZone,
   }).format(new Date(iso));
 }
+
+/** A day of the calendar for people: "Fri, Nov 27". */
+export function dayWords(day: string): string {
+  return new Intl.DateTimeFormat('en-US', { weekday: 'short', month: 'short', day: 'numeric', timeZone: 'utc' }).format(
+    new Date(`${day}T12:00:00Z`),
+  );
+}

@@ -1,8 +1,9 @@
 /** What stands in filled marks, drawn over a page exactly as the sealed copy will have it. */
 import { memo } from 'react';
-import Svg, { Path, Text as SvgText } from 'react-native-svg';
+import Svg, { Image as SvgImage, Path, Text as SvgText } from 'react-native-svg';
 import {
   drawingSteps,
+  fitPicture,
   PEN_WIDTH,
   setParagraph,
   setScript,
@@ -21,9 +22,11 @@ interface Props {
   /** Points to pixels. */
   scale: number;
   fills: ShownFill[];
+  /** Where a picture of a hand is had, by its fingerprint. */
+  pictureUrl: (sha256: string) => string;
 }
 
-export const Fills = memo(function Fills({ page, scale, fills }: Props) {
+export const Fills = memo(function Fills({ page, scale, fills, pictureUrl }: Props) {
   const faces = fills.flatMap((f) => (f.shows.form === 'typed' ? [f.shows.face] : []));
   const text = fills.map((f) => (f.shows.form === 'typed' ? f.shows.text : '')).join('');
   const ready = useHandFonts(faces, text);
@@ -43,6 +46,7 @@ export const Fills = memo(function Fills({ page, scale, fills }: Props) {
               kind={f.kind}
               color={inkOf(f.ink).color}
               several={f.lines === 'several'}
+              pictureUrl={pictureUrl}
             />
           ))
         : null}
@@ -56,13 +60,20 @@ export function Shown({
   kind,
   color,
   several,
+  pictureUrl,
 }: {
   shows: ShownFill['shows'];
   rect: Rect;
   kind: ShownFill['kind'];
   color: string;
   several?: boolean;
+  pictureUrl?: (sha256: string) => string;
 }) {
+  if (shows.form === 'picture') {
+    const box = fitPicture(shows.picture, rect);
+    const href = pictureUrl?.(shows.picture.sha256);
+    return href ? <SvgImage href={href} x={box.x} y={box.y} width={box.w} height={box.h} /> : null;
+  }
   if (shows.form === 'drawn') return <Strokes paths={drawingSteps(shows.drawing, rect).map(pathData)} color={color} />;
   if (shows.form === 'tick')
     return <Strokes paths={tickStrokes(rect).map((s) => `M${s[0]} ${s[1]}L${s[2]} ${s[3]}`)} color={INK} />;

@@ -14,6 +14,10 @@ const view = {
   dealName: '14 Lantern Row',
   firmName: 'Towpath & Vane Realty',
   message: 'Call me',
+  language: 'en',
+  languages: [],
+  lastDay: null,
+  note: '',
   me: { id: 'c', name: 'Callum Alder', side: 'seller', ordinal: 2, act: 'sign', ink: 1 },
   agreementText: { version: '7', paragraphs: ['This counts like ink.'] },
   documents: [{ id: 'd', name: 'Agreement', pages: [1, 2].map(() => ({ width: 612, height: 792 })), sealed: false }],
@@ -22,10 +26,10 @@ const view = {
 
 function show(shown = view) {
   const agree = jest.fn();
-  const signing = { agree: { mutate: agree, isPending: false, isError: false, error: null } } as unknown as Signing;
+  const signing = { agree, agreementCopy: {}, setLanguage: {} } as unknown as Signing;
   render(
     <PaperProvider theme={makeTheme(false)}>
-      <AgreementStep signing={signing} view={shown} onRead={jest.fn()} onDecline={jest.fn()} />
+      <AgreementStep token="t" signing={signing} view={shown} onBack={jest.fn()} onSide={jest.fn()} />
     </PaperProvider>,
   );
   return agree;
@@ -34,7 +38,7 @@ function show(shown = view) {
 test('it says for whom it is and how much there is to do', () => {
   show();
   expect(screen.getByText('You are signing as Callum')).toBeTruthy();
-  expect(screen.getByText(/2 pages\. You initial 2 places and sign 1 time\./)).toBeTruthy();
+  expect(screen.getByText(/2 pages\. You have 2 initials and 1 signature\./)).toBeTruthy();
 });
 
 test('what is to be filled in is told too, a group of choices as one place', () => {
@@ -46,7 +50,7 @@ test('what is to be filled in is told too, a group of choices as one place', () 
     ownMark('note', { required: false }),
   ];
   show({ ...view, marks: own });
-  expect(screen.getByText(/You initial 1 place and fill in 2 places\./)).toBeTruthy();
+  expect(screen.getByText(/You have 1 set of initials and 2 places to fill in\./)).toBeTruthy();
 });
 
 test('going on without agreeing points to the agreement and does nothing else', () => {

@@ -1,45 +1,35 @@
 /** Agreeing to sign electronically comes before anything else. */
-import { useState } from 'react';
-import { Pressable, View } from 'react-native';
-import type { SigningView } from '@gatepath/contract';
-import { count, listWords } from '@gatepath/core/text';
-import { Icon } from '../../ui/icon';
-import { usePalette } from '../../ui/hooks';
+import { useRef, useState } from 'react';
+import { View } from 'react-native';
 import { Button, Card, Note, Page, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Title } from '../../ui/text';
-import { WhoIs } from './ceremony';
-import { placesOf } from './places';
-import type { OwnMark, Signing } from './use-signing';
+import { Lead, type StepProps } from './ceremony';
+import { Languages, leftByKind, TickBox, useLastDay, WhoIs } from './parts';
+import { useSay, useWords } from './say';
 
-interface Props {
-  signing: Signing;
-  view: SigningView;
-  onRead: () => void;
-  onDecline: () => void;
-}
-
-export function AgreementStep({ signing, view, onRead, onDecline }: Props) {
-  const p = usePalette();
+export function AgreementStep({ signing, view, onSide }: StepProps) {
+  const t = useSay();
+  const words = useWords();
+  const lastDay = useLastDay(view);
   const [ticked, setTicked] = useState(false);
   const [asked, setAsked] = useState(false);
+  const box = useRef<View>(null);
   const pages = view.documents.reduce((n, d) => n + d.pages.length, 0);
-  const left = placesOf(view).filter((x) => x.required && !x.done);
-  const of = (kind: OwnMark['kind']) => left.filter((x) => x.marks[0]!.kind === kind).length;
-  const initials = of('initials');
-  const signatures = of('signature');
-  const answers = left.length - initials - signatures;
-  const work = listWords(
-    [
-      initials ? `initial ${count(initials, 'place')}` : '',
-      signatures ? `sign ${count(signatures, 'time')}` : '',
-      answers ? `fill in ${count(answers, 'place')}` : '',
-    ].filter(Boolean),
-  );
+  const work = view.marks.some((m) => !m.automatic && m.required && !m.done) ? leftByKind(t, words, view) : '';
+  const goOn = () => {
+    if (ticked) return signing.agree(view.agreementText.version);
+    setAsked(true);
+    (box.current as unknown as HTMLElement | null)?.querySelector<HTMLElement>('[role="checkbox"]')?.focus();
+  };
   return (
     <Page max={560}>
-      <WhoIs view={view} />
+      <WhoIs view={view} onNotMe={() => onSide('not_me')} />
+      <Languages signing={signing} view={view} />
+      {view.hostName ? (
+        <Note tone="plain" title={t('sign.host', { hostName: view.hostName, firmName: view.firmName })} />
+      ) : null}
       <View style={{ gap: 4 }}>
-        <Small>{`${view.firmName} for ${view.dealName}`}</Small>
+        <Small>{t('sign.from', { firmName: view.firmName, dealName: view.dealName })}</Small>
         <Title>{view.packetName}</Title>
       </View>
       {view.message ? (
@@ -47,57 +37,55 @@ export function AgreementStep({ signing, view, onRead, onDecline }: Props) {
           <Body>{view.message}</Body>
         </Card>
       ) : null}
-      <Body style={{ fontSize: 18, lineHeight: 26 }}>
-        {`${count(view.documents.length, 'document')}, ${count(pages, 'page')}. ${work ? `You ${work}.` : ''} You can stop at any time and go on later with the same link.`}
-      </Body>
-      <Card>
-        <Heading>Signing electronically</Heading>
-        {view.agreementText.paragraphs.map((t, i) => (
-          <Body key={i}>{t}</Body>
-        ))}
-        <Pressable
-          role="checkbox"
-          aria-checked={ticked}
-          testID="agree-tick"
-          onPress={() => setTicked(!ticked)}
-          style={{ flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: 56 }}
-        >
-          <View
-            style={{
-              width: 30,
-              height: 30,
-              borderRadius: 8,
-              borderWidth: 2,
-              borderColor: p.ink,
-              backgroundColor: ticked ? p.ink : p.sheet,
-              alignItems: 'center',
-              justifyContent: 'center',
-            }}
-          >
-            {ticked ? <Icon name="check" color={p.paper} /> : null}
-          </View>
-          <Body style={{ flex: 1, fontSize: 18 }}>I agree to sign electronically</Body>
-        </Pressable>
-      </Card>
-      {asked && !ticked ? <Note tone="warn" title="Please tick “I agree to sign electronically” first." /> : null}
-      {signing.agree.isError ? <Trouble error={signing.agree.error} /> : null}
-      <Button
-        large
-        kind="main"
-        busy={signing.agree.isPending}
-        onPress={() => (ticked ? signing.agree.mutate(view.agreementText.version) : setAsked(true))}
-        testID="agree"
-      >
-        Go on
+      {view.note ? (
+        <Card>
+          <Small>{t('sign.note_for_you')}</Small>
+          <Body>{view.note}</Body>
+        </Card>
+      ) : null}
+      <Lead>
+        {[
+          t('sign.how_much', { documents: view.documents.length, pages }),
+          work ? t('sign.work', { work }) : '',
+          lastDay ? t('sign.until', { lastDay }) : '',
+          t('sign.stop_any_time'),
+        ]
+          .filter(Boolean)
+          .join(' ')}
+      </Lead>
+      <Button large onPress={() => onSide('read')} testID="read-first">
+        {t('sign.read_first')}
       </Button>
-      <View style={{ flexDirection: 'row', justifyContent: 'space-between' }}>
-        <Button kind="quiet" onPress={onRead}>
-          Read everything first
-        </Button>
-        <Button kind="quiet" onPress={onDecline}>
-          Decline
-        </Button>
-      </View>
+      <Card>
+        <Heading>{t('sign.agree.title')}</Heading>
+        {view.agreementText.paragraphs.map((text, i) => (
+          <Body key={i}>{text}</Body>
+        ))}
+        {signing.agreementCopy.isSuccess ? (
+          <Note tone="good" title={t('sign.agree.copy_sent')} />
+        ) : (
+          <Button
+            kind="quiet"
+            busy={signing.agreementCopy.isPending}
+            onPress={() => signing.agreementCopy.mutate()}
+            style={{ alignSelf: 'flex-start' }}
+            testID="agreement-copy"
+          >
+            {t('sign.agree.send_copy')}
+          </Button>
+        )}
+        {signing.agreementCopy.isError ? <Trouble error={signing.agreementCopy.error} /> : null}
+        <View ref={box}>
+          <TickBox on={ticked} label={t('sign.agree.tick')} onChange={setTicked} testID="agree-tick" />
+        </View>
+      </Card>
+      {asked && !ticked ? <Note tone="warn" title={t('sign.agree.first')} testID="agree-first" /> : null}
+      <Button large kind="main" onPress={goOn} testID="agree">
+        {t('sign.go_on')}
+      </Button>
+      <Button kind="quiet" onPress={() => onSide('more')} testID="more">
+        {t('sign.more.title')}
+      </Button>
     </Page>
   );
 }

@@ -1,175 +1,123 @@
 /** The client's ceremony: one calm column, one thing at a time. */
 import { useState } from 'react';
-import { Linking, View } from 'react-native';
-import { pathOf, type SigningView } from '@gatepath/contract';
-import { firstName, listWords, sideLabel } from '@gatepath/core/text';
+import { View } from 'react-native';
+import type { SigningView } from '@gatepath/contract';
 import { usePalette } from '../../ui/hooks';
-import { Button, Card, Loading, Page, Trouble } from '../../ui/pieces';
-import { Body, Heading, Small, Strong, Title } from '../../ui/text';
-import { Token } from '../../ui/token';
+import { Button, Note, Page } from '../../ui/pieces';
+import { Body, Small, Title } from '../../ui/text';
 import { AgreementStep } from './agreement-step';
+import { ApproveStep } from './approve-step';
+import { AskStep } from './ask-step';
+import { CodeStep } from './code-step';
 import { DeclineStep } from './decline-step';
+import { Ended } from './ended';
+import { HandOverStep } from './hand-over-step';
 import { HandStep } from './hand-step';
+import { MoreStep } from './more-step';
+import { NotMeStep } from './not-me-step';
+import { PagesStep } from './pages-step';
+import { SendingBar } from './parts';
 import { PlacesStep } from './places-step';
 import { ReadAll } from './read-all';
+import { InLanguage, useLanguage, useSay } from './say';
 import { useSigning, type Signing } from './use-signing';
+
+/** Where the client has turned to beside the way itself. */
+export type Side = 'read' | 'decline' | 'hand' | 'more' | 'ask' | 'hand_over' | 'not_me' | 'pages';
 
 export function Ceremony({ token }: { token: string }) {
   const signing = useSigning(token);
-  const [side, setSide] = useState<'read' | 'decline' | 'hand' | null>(null);
-  const { query } = signing;
-  if (query.isPending) return <Loading what="your documents" />;
-  if (query.isError)
-    return (
-      <Page max={560}>
-        <Title>{query.error.message.startsWith('It is not your turn') ? 'Not yet' : 'We cannot open this'}</Title>
-        <Trouble error={query.error} retry={() => void query.refetch()} />
-      </Page>
-    );
-  const view = query.data;
-  if (side === 'read') return <ReadAll token={token} view={view} onBack={() => setSide(null)} />;
-  if (side === 'decline' && view.myTurn)
-    return <DeclineStep signing={signing} view={view} onBack={() => setSide(null)} />;
-  if (view.mine === 'done' || view.status !== 'at_gate' || !view.myTurn)
-    return <Ended token={token} view={view} onRead={() => setSide('read')} />;
-  if (!view.agreed)
-    return (
-      <AgreementStep
-        signing={signing}
-        view={view}
-        onRead={() => setSide('read')}
-        onDecline={() => setSide('decline')}
-      />
-    );
-  if (view.me.act === 'approve')
-    return (
-      <ApproveStep signing={signing} view={view} onRead={() => setSide('read')} onDecline={() => setSide('decline')} />
-    );
-  if (!view.hand || side === 'hand') return <HandStep signing={signing} view={view} onDone={() => setSide(null)} />;
+  const words = useLanguage(signing.view?.language);
+  const p = usePalette();
+  const { query, view } = signing;
+  if (query.isPending || (query.isSuccess && !words)) return <Waiting />;
+  if (query.isError && !view) return <Unopened error={query.error} retry={() => void query.refetch()} />;
+  if (!view || !words) return <Waiting />;
   return (
-    <PlacesStep
-      token={token}
-      signing={signing}
-      view={view}
-      onRead={() => setSide('read')}
-      onDecline={() => setSide('decline')}
-      onHand={() => setSide('hand')}
-    />
+    <InLanguage words={words}>
+      <View style={{ flex: 1, backgroundColor: p.paper }}>
+        <SendingBar signing={signing} />
+        <View style={{ flex: 1 }}>
+          <Steps token={token} signing={signing} view={view} />
+        </View>
+      </View>
+    </InLanguage>
   );
 }
 
-/** Who is signing, said clearly: two people may share one mailbox. */
-export function WhoIs({ view, over }: { view: SigningView; over?: boolean }) {
-  const first = firstName(view.me.name);
+function Waiting() {
+  const t = useSay();
   return (
-    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
-      <Token name={view.me.name} ink={view.me.ink} size={42} />
-      <View style={{ flex: 1 }}>
-        <Strong style={{ fontSize: 19, lineHeight: 25 }}>
-          {over ? `For ${first}` : `You are signing as ${first}`}
-        </Strong>
-        <Small>{`${view.me.name}, ${sideLabel(view.me.side, view.me.ordinal)}`}</Small>
-      </View>
+    <View role="status" style={{ padding: 32 }}>
+      <Small>{t('sign.loading')}</Small>
     </View>
   );
 }
 
-function ApproveStep({
-  signing,
-  view,
-  onRead,
-  onDecline,
-}: {
-  signing: Signing;
-  view: SigningView;
-  onRead: () => void;
-  onDecline: () => void;
-}) {
+function Unopened({ error, retry }: { error: Error; retry: () => void }) {
+  const t = useSay();
   return (
     <Page max={560}>
-      <WhoIs view={view} />
-      <Title>{view.packetName}</Title>
-      <Body>
-        Please read the documents. If you agree with them, approve. Nothing is written onto the pages for you.
-      </Body>
-      <Button large onPress={onRead}>
-        Read everything
-      </Button>
-      {signing.finish.isError ? <Trouble error={signing.finish.error} /> : null}
-      <Button
-        large
-        kind="main"
-        busy={signing.finish.isPending}
-        onPress={() => signing.finish.mutate()}
-        testID="approve"
-      >
-        Approve
-      </Button>
-      <Button kind="quiet" onPress={onDecline}>
-        Decline
-      </Button>
+      <Title>{t('sign.cannot_open')}</Title>
+      <Note
+        tone="warn"
+        title={error.message}
+        testID="trouble"
+        action={
+          <Button kind="quiet" onPress={retry} style={{ alignSelf: 'flex-start' }}>
+            {t('sign.try_again')}
+          </Button>
+        }
+      />
     </Page>
   );
 }
 
-/** After the own part is done, and at every end. */
-function Ended({ token, view, onRead }: { token: string; view: SigningView; onRead: () => void }) {
-  const p = usePalette();
-  const waiting = view.others.filter((o) => !o.done).map((o) => o.name);
-  const sealed = view.documents.length > 0 && view.documents.every((d) => d.sealed);
-  const [title, text] =
-    view.status === 'executed'
-      ? [
-          'Everyone has signed',
-          sealed
-            ? 'Your sealed copies are ready. They show every signature and who signed what when.'
-            : 'Your sealed copies are being made. They show here in a moment.',
-        ]
-      : view.status === 'declined'
-        ? [
-            view.mine === 'declined' ? 'You have declined' : 'This has ended',
-            view.mine === 'declined'
-              ? `We have told ${view.firmName} why. You do not have to do anything else.`
-              : 'Somebody declined to sign. You do not have to do anything.',
-          ]
-        : view.mine === 'done'
-          ? [
-              `Thank you, ${firstName(view.me.name)}`,
-              waiting.length
-                ? `You are done. ${listWords(waiting)} ${waiting.length === 1 ? 'signs' : 'sign'} next; then we send you your sealed copy.`
-                : 'You are done.',
-            ]
-          : view.me.act === 'copy'
-            ? [
-                'A copy for you',
-                'You do not have to sign. You can read everything here; the sealed copy follows when everyone has signed.',
-              ]
-            : ['Nothing to do now', `${view.firmName} will be in touch if there is something to sign.`];
-  return (
-    <Page max={560}>
-      <WhoIs view={view} over />
-      <View
-        style={{ width: 56, height: 6, borderRadius: 3, backgroundColor: view.status === 'declined' ? p.wine : p.moss }}
-      />
-      <Title testID="ended">{title}</Title>
-      <Body style={{ fontSize: 18, lineHeight: 26 }}>{text}</Body>
-      <Card>
-        <Heading>{sealed ? 'Sealed copies' : 'Documents'}</Heading>
-        {view.documents.map((d) => (
-          <Button
-            key={d.id}
-            icon="download"
-            onPress={() => void Linking.openURL(pathOf('signingFile', { token, documentId: d.id }))}
-            testID="download"
-          >
-            {d.name}
-          </Button>
-        ))}
-        <Button kind="quiet" onPress={onRead} style={{ alignSelf: 'flex-start' }}>
-          Read everything here
-        </Button>
-      </Card>
-      <Small>You can close this page. This link keeps working for your documents.</Small>
-    </Page>
-  );
+function Steps({ token, signing, view }: { token: string; signing: Signing; view: SigningView }) {
+  const [side, setSide] = useState<Side | null>(null);
+  const [at, setAt] = useState<string | null>(null);
+  const back = () => setSide(null);
+  const props = { token, signing, view, onBack: back, onSide: setSide };
+  if (view.step) return <CodeStep signing={signing} view={view} />;
+  const aside = side && asideOf(side, props, (markId) => (setAt(markId), setSide(null)));
+  if (aside) return aside;
+  if (!view.myTurn) return <Ended {...props} />;
+  if (!view.agreed) return <AgreementStep {...props} />;
+  if (view.me.act === 'approve') return <ApproveStep {...props} />;
+  if (!view.hand || side === 'hand') return <HandStep signing={signing} view={view} token={token} onDone={back} />;
+  return <PlacesStep {...props} at={at} />;
+}
+
+export interface StepProps {
+  token: string;
+  signing: Signing;
+  view: SigningView;
+  onBack: () => void;
+  onSide: (side: Side) => void;
+}
+
+function asideOf(side: Side, props: StepProps, onPlace: (markId: string | null) => void) {
+  switch (side) {
+    case 'read':
+      return <ReadAll token={props.token} view={props.view} onBack={props.onBack} />;
+    case 'pages':
+      return <PagesStep {...props} onPlace={onPlace} />;
+    case 'ask':
+      return <AskStep {...props} />;
+    case 'not_me':
+      return <NotMeStep {...props} />;
+    case 'more':
+      return <MoreStep {...props} />;
+    case 'decline':
+      return props.view.myTurn ? <DeclineStep {...props} /> : null;
+    case 'hand_over':
+      return props.view.mayHandOver ? <HandOverStep {...props} /> : null;
+    case 'hand':
+      return null;
+  }
+}
+
+/** Words under a heading, a little larger than usual: clients of every age read them. */
+export function Lead({ children }: { children: string }) {
+  return <Body style={{ fontSize: 18, lineHeight: 26 }}>{children}</Body>;
 }

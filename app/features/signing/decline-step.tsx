@@ -1,24 +1,26 @@
 import { useState } from 'react';
 import { Input } from '../../ui/input';
-import type { SigningView } from '@gatepath/contract';
 import { Button, Page, Trouble } from '../../ui/pieces';
 import { Body, Title } from '../../ui/text';
-import { WhoIs } from './ceremony';
-import type { Signing } from './use-signing';
+import type { StepProps } from './ceremony';
+import { WhoIs } from './parts';
+import { useSay } from './say';
 
-export function DeclineStep({ signing, view, onBack }: { signing: Signing; view: SigningView; onBack: () => void }) {
+export function DeclineStep({ signing, view, onBack }: StepProps) {
+  const t = useSay();
   const [reason, setReason] = useState('');
   return (
     <Page max={560}>
       <WhoIs view={view} />
-      <Title>Decline to sign</Title>
-      <Body>{`This ends “${view.packetName}” for everyone. ${view.firmName} will read what you write here.`}</Body>
+      <Title>{t('sign.decline.title')}</Title>
+      <Body>{t('sign.decline.body', { packetName: view.packetName, firmName: view.firmName })}</Body>
       <Input
-        label="Why do you decline?"
+        label={t('sign.decline.why')}
         value={reason}
         onChangeText={setReason}
         multiline
         numberOfLines={4}
+        maxLength={600}
         testID="reason"
       />
       {signing.decline.isError ? <Trouble error={signing.decline.error} /> : null}
@@ -29,10 +31,10 @@ export function DeclineStep({ signing, view, onBack }: { signing: Signing; view:
         onPress={() => signing.decline.mutate(reason, { onSuccess: onBack })}
         testID="decline-now"
       >
-        Decline
+        {t('sign.decline')}
       </Button>
       <Button large onPress={onBack}>
-        Go back
+        {t('sign.go_back')}
       </Button>
     </Page>
   );

@@ -7,6 +7,8 @@ import type { Drawing, Stroke } from '@gatepath/core/routing';
 import { usePalette } from '../../ui/hooks';
 import { Button } from '../../ui/pieces';
 import { strokesBox } from '@gatepath/core/marks';
+import { Strong } from '../../ui/text';
+import { useSay } from './say';
 
 interface Props {
   label: string;
@@ -22,6 +24,7 @@ const STEP = 2;
 
 export function DrawPad({ label, height, value, color, onChange, testID }: Props) {
   const p = usePalette();
+  const t = useSay();
   const box = useRef<View>(null);
   const [live, setLive] = useState<Stroke | null>(null);
   const latest = useRef({ value, onChange });
@@ -83,10 +86,11 @@ export function DrawPad({ label, height, value, color, onChange, testID }: Props
   const rect = { x: all.x - 1.3, y: all.y - 1.3, w: all.w + 2.6, h: all.h + 2.6 };
   return (
     <View style={{ gap: 4 }}>
+      <Strong>{label}</Strong>
       <View
         ref={box}
         role="img"
-        aria-label={`${label}. ${value ? 'Something is drawn.' : 'Empty.'}`}
+        aria-label={`${label}. ${t(value ? 'sign.hand.drawn' : 'sign.hand.empty')}`}
         testID={testID}
         style={
           {
@@ -134,10 +138,10 @@ export function DrawPad({ label, height, value, color, onChange, testID }: Props
             onChange(value && value.strokes.length > 1 ? { ...value, strokes: value.strokes.slice(0, -1) } : null)
           }
         >
-          Undo
+          {t('sign.hand.undo')}
         </Button>
         <Button kind="quiet" disabled={!value} onPress={() => onChange(null)}>
-          Start over
+          {t('sign.hand.start_over')}
         </Button>
       </View>
     </View>

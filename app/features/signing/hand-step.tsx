@@ -1,133 +1,265 @@
-/** Setting the hand once: typed in a script face, or drawn. */
-import { useState } from 'react';
+/** Setting the hand once: typed in a script face, drawn, or from a photo. */
+import { useRef, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import Svg from 'react-native-svg';
-import { Input } from '../../ui/input';
-import type { SigningView } from '@gatepath/contract';
+import { pathOf, type SigningView } from '@gatepath/contract';
 import { inkOf } from '@gatepath/core/inks';
-import { showHand, type Drawing, type Hand, type ScriptFace } from '@gatepath/core/routing';
+import { showHand, type Drawing, type Hand, type Picture, type ScriptFace } from '@gatepath/core/routing';
+import { Input } from '../../ui/input';
 import { usePalette } from '../../ui/hooks';
 import { Button, Card, Choice, Note, Page, Trouble } from '../../ui/pieces';
-import { Body, Small, Strong, Title } from '../../ui/text';
+import { Body, Strong, Title } from '../../ui/text';
 import { Shown } from '../pages/fills';
 import { FACE_WORDS, useHandFonts } from '../pages/hand-fonts';
 import { DrawPad } from './draw-pad';
-import { WhoIs } from './ceremony';
+import { TickBox, WhoIs } from './parts';
+import { useSay } from './say';
 import type { Signing } from './use-signing';
 
-export function HandStep({ signing, view, onDone }: { signing: Signing; view: SigningView; onDone: () => void }) {
-  const p = usePalette();
-  const was = view.hand;
-  const [form, setForm] = useState<'typed' | 'drawn'>(was?.form ?? 'typed');
+interface Props {
+  token: string;
+  signing: Signing;
+  view: SigningView;
+  onDone: () => void;
+}
+
+type Form = Hand['form'];
+
+export function HandStep({ token, signing, view, onDone }: Props) {
+  const t = useSay();
+  const was = view.hand ?? view.keptHand;
+  const [form, setForm] = useState<Form>(was?.form ?? 'typed');
   const [name, setName] = useState(was?.form === 'typed' ? was.signature : view.me.name);
   const [initials, setInitials] = useState(was?.form === 'typed' ? was.initials : view.suggestedInitials);
   const [face, setFace] = useState<ScriptFace>(was?.form === 'typed' ? was.face : view.faces[0]!);
   const [signature, setSignature] = useState<Drawing | null>(was?.form === 'drawn' ? was.signature : null);
   const [short, setShort] = useState<Drawing | null>(was?.form === 'drawn' ? was.initials : null);
+  const [pictures, setPictures] = useState<{ signature: Picture | null; initials: Picture | null }>(
+    was?.form === 'picture' ? was : { signature: null, initials: null },
+  );
+  const [keep, setKeep] = useState(view.keptHand !== null);
   const [problem, setProblem] = useState<string | null>(null);
   const color = inkOf(view.me.ink).color;
+  const initialsText = view.suggestedInitials.slice(0, 8);
 
-  const save = () => {
-    setProblem(null);
-    if (form === 'typed') {
-      if (!name.trim() || !initials.trim()) return setProblem('Please write your name and your initials.');
-      signing.setHand.mutate(
-        { form: 'typed', face, signature: name.trim(), initials: initials.trim() },
-        { onSuccess: onDone },
-      );
-      return;
+  const made = (): Hand | string => {
+    if (form === 'typed')
+      return name.trim() && initials.trim()
+        ? { form, face, signature: name.trim(), initials: initials.trim() }
+        : t('sign.hand.need_both');
+    if (form === 'drawn') {
+      if (!signature) return t('sign.hand.need_signature');
+      return short ? { form, signature, initials: short, initialsText } : t('sign.hand.need_initials');
     }
-    if (!signature || !short)
-      return setProblem(signature ? 'Please draw your initials too.' : 'Please draw your signature.');
-    signing.setHand.mutate(
-      { form: 'drawn', signature, initials: short, initialsText: view.suggestedInitials.slice(0, 8) },
-      { onSuccess: onDone },
-    );
+    return pictures.signature && pictures.initials
+      ? { form, signature: pictures.signature, initials: pictures.initials, initialsText }
+      : t('sign.hand.need_pictures');
+  };
+  const save = () => {
+    const hand = made();
+    if (typeof hand === 'string') return setProblem(hand);
+    setProblem(null);
+    signing.setHand(hand, keep);
+    onDone();
   };
   return (
     <Page max={560}>
       <WhoIs view={view} />
-      <Title>Your signature and initials</Title>
-      <Body>Set them once here. Then you place each one yourself, with one touch.</Body>
+      <Title>{t('sign.hand.title')}</Title>
+      <Body>{t(view.keptHand && !view.hand ? 'sign.hand.kept' : 'sign.hand.body')}</Body>
       <Choice
-        label="How to make your signature"
+        wrap
+        label={t('sign.hand.how')}
         value={form}
         options={[
-          { value: 'typed', label: 'Type it' },
-          { value: 'drawn', label: 'Draw it' },
+          { value: 'typed', label: t('sign.hand.type') },
+          { value: 'drawn', label: t('sign.hand.draw') },
+          { value: 'picture', label: t('sign.hand.picture') },
         ]}
         onChange={setForm}
       />
       {form === 'typed' ? (
         <Card style={{ gap: 12 }}>
-          <Input label="Your name" value={name} onChangeText={setName} testID="hand-name" />
+          <Input label={t('sign.hand.name')} value={name} onChangeText={setName} maxLength={80} testID="hand-name" />
           <Input
-            label="Your initials"
+            label={t('sign.hand.initials')}
             value={initials}
             onChangeText={setInitials}
             maxLength={8}
             testID="hand-initials"
           />
-          <View role="radiogroup" aria-label="Writing" style={{ gap: 8 }}>
-            {view.faces.map((f) => {
-              const hand: Hand = { form: 'typed', face: f, signature: name || ' ', initials: initials || ' ' };
-              const on = f === face;
-              return (
-                <Pressable
-                  key={f}
-                  role="radio"
-                  aria-checked={on}
-                  aria-label={`${FACE_WORDS[f]} writing`}
-                  testID={`face-${f}`}
-                  onPress={() => setFace(f)}
-                  style={{
-                    borderWidth: on ? 2.5 : 1.5,
-                    borderColor: on ? p.brick : p.rule,
-                    borderRadius: 12,
-                    backgroundColor: '#FFFFFF',
-                    flexDirection: 'row',
-                    alignItems: 'center',
-                    minHeight: 64,
-                    paddingHorizontal: 10,
-                  }}
-                >
-                  <Preview shows={showHand(hand, 'signature', name)} kind="signature" width={200} color={color} />
-                  <View style={{ flex: 1 }} />
-                  <Preview shows={showHand(hand, 'initials', name)} kind="initials" width={80} color={color} />
-                </Pressable>
-              );
-            })}
-          </View>
+          <Faces faces={view.faces} face={face} onFace={setFace} name={name} initials={initials} color={color} />
         </Card>
-      ) : (
+      ) : form === 'drawn' ? (
         <Card style={{ gap: 12 }}>
-          <Strong>Signature</Strong>
           <DrawPad
-            label="Draw your signature"
+            label={t('sign.hand.draw_signature')}
             height={150}
             value={signature}
             color={color}
             onChange={setSignature}
             testID="pad-signature"
           />
-          <Strong>Initials</Strong>
           <DrawPad
-            label="Draw your initials"
+            label={t('sign.hand.draw_initials')}
             height={120}
             value={short}
             color={color}
             onChange={setShort}
             testID="pad-initials"
           />
-          <Small>Use a finger, a pen or the mouse. If drawing is hard, typing counts just the same.</Small>
+        </Card>
+      ) : (
+        <Card style={{ gap: 12 }}>
+          <Body>{t('sign.hand.picture_how')}</Body>
+          {(['signature', 'initials'] as const).map((as) => (
+            <PictureField
+              key={as}
+              token={token}
+              signing={signing}
+              as={as}
+              value={pictures[as]}
+              onChange={(picture) => setPictures((all) => ({ ...all, [as]: picture }))}
+            />
+          ))}
         </Card>
       )}
-      {problem ? <Note tone="warn" title={problem} /> : null}
-      {signing.setHand.isError ? <Trouble error={signing.setHand.error} /> : null}
-      <Button large kind="main" busy={signing.setHand.isPending} onPress={save} testID="save-hand">
-        Use these
+      <TickBox
+        on={keep}
+        label={t('sign.hand.keep', { firmName: view.firmName })}
+        hint={t('sign.hand.keep.why')}
+        onChange={setKeep}
+        testID="keep-hand"
+      />
+      {problem ? <Note tone="warn" title={problem} testID="hand-problem" /> : null}
+      <Button large kind="main" onPress={save} testID="save-hand">
+        {t('sign.hand.use')}
       </Button>
     </Page>
+  );
+}
+
+/** The script faces that can write the name, each shown with it. */
+function Faces({
+  faces,
+  face,
+  onFace,
+  name,
+  initials,
+  color,
+}: {
+  faces: ScriptFace[];
+  face: ScriptFace;
+  onFace: (f: ScriptFace) => void;
+  name: string;
+  initials: string;
+  color: string;
+}) {
+  const p = usePalette();
+  const t = useSay();
+  return (
+    <View role="radiogroup" aria-label={t('sign.hand.writing')} style={{ gap: 8 }}>
+      {faces.map((f) => {
+        const hand: Hand = { form: 'typed', face: f, signature: name || ' ', initials: initials || ' ' };
+        const on = f === face;
+        return (
+          <Pressable
+            key={f}
+            role="radio"
+            aria-checked={on}
+            aria-label={t('sign.hand.face', { face: FACE_WORDS[f], name, initials })}
+            testID={`face-${f}`}
+            onPress={() => onFace(f)}
+            style={{
+              borderWidth: on ? 2.5 : 1.5,
+              borderColor: on ? p.brick : p.rule,
+              borderRadius: 12,
+              backgroundColor: '#FFFFFF',
+              flexDirection: 'row',
+              alignItems: 'center',
+              minHeight: 64,
+              paddingHorizontal: 10,
+              overflow: 'hidden',
+            }}
+          >
+            <Preview shows={showHand(hand, 'signature', name)} kind="signature" width={200} color={color} />
+            <View style={{ flex: 1 }} />
+            <Preview shows={showHand(hand, 'initials', name)} kind="initials" width={80} color={color} />
+          </Pressable>
+        );
+      })}
+    </View>
+  );
+}
+
+/** A photo of writing: chosen, cleaned of its paper by the server, and shown as it will stand. */
+function PictureField({
+  token,
+  signing,
+  as,
+  value,
+  onChange,
+}: {
+  token: string;
+  signing: Signing;
+  as: 'signature' | 'initials';
+  value: Picture | null;
+  onChange: (p: Picture) => void;
+}) {
+  const p = usePalette();
+  const t = useSay();
+  const input = useRef<HTMLInputElement>(null);
+  const [error, setError] = useState<Error | null>(null);
+  const [busy, setBusy] = useState(false);
+  const label = t(as === 'signature' ? 'sign.hand.picture_signature' : 'sign.hand.picture_initials');
+  const add = (file: File) => {
+    setBusy(true);
+    setError(null);
+    signing.addPicture
+      .mutateAsync(file)
+      .then(onChange, (e: Error) => setError(e))
+      .finally(() => setBusy(false));
+  };
+  return (
+    <View style={{ gap: 8 }}>
+      <Strong>{t(as === 'signature' ? 'kind.signature' : 'kind.initials')}</Strong>
+      {value ? (
+        <View style={{ borderWidth: 1, borderColor: p.rule, borderRadius: 12, backgroundColor: '#FFFFFF', padding: 8 }}>
+          <Svg
+            width="100%"
+            height={90}
+            viewBox={`0 0 ${value.width} ${value.height}`}
+            role="img"
+            aria-label={t(as === 'signature' ? 'kind.signature' : 'kind.initials')}
+          >
+            <Shown
+              shows={{ form: 'picture', picture: value, spoken: '' }}
+              kind={as}
+              rect={{ x: 0, y: 0, w: value.width, h: value.height }}
+              color="#000"
+              pictureUrl={(sha256) => pathOf('signingPicture', { token, sha256 })}
+            />
+          </Svg>
+        </View>
+      ) : null}
+      <input
+        ref={input}
+        type="file"
+        accept="image/png,image/jpeg,image/webp"
+        aria-label={label}
+        data-testid={`picture-${as}`}
+        style={{ display: 'none' }}
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          if (file) add(file);
+          e.target.value = '';
+        }}
+      />
+      {error ? <Trouble error={error} /> : null}
+      <Button busy={busy} onPress={() => input.current?.click()}>
+        {value ? t('sign.hand.picture_other') : label}
+      </Button>
+    </View>
   );
 }
 
@@ -136,18 +268,26 @@ export function Preview({
   kind,
   width,
   color,
+  pictureUrl,
 }: {
   shows: ReturnType<typeof showHand>;
   kind: 'signature' | 'initials';
   width: number;
   color: string;
+  pictureUrl?: (sha256: string) => string;
 }) {
   const height = 50;
   const ready = useHandFonts(shows.form === 'typed' ? [shows.face] : [], shows.form === 'typed' ? shows.text : '');
   if (!ready) return <View style={{ width, height }} />;
   return (
     <Svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} aria-hidden>
-      <Shown shows={shows} kind={kind} rect={{ x: 2, y: 2, w: width - 4, h: height - 4 }} color={color} />
+      <Shown
+        shows={shows}
+        kind={kind}
+        rect={{ x: 2, y: 2, w: width - 4, h: height - 4 }}
+        color={color}
+        pictureUrl={pictureUrl}
+      />
     </Svg>
   );
 }

@@ -15,6 +15,7 @@ export const ownMark = (id: string, more: Partial<OwnMark> = {}): OwnMark => ({
   check: null,
   options: [],
   group: null,
+  redlineId: null,
   done: false,
   automatic: false,
   ...more,

@@ -10,20 +10,21 @@ const view = {
   me: { id: 'me', name: 'Wren Alder', ink: 0 },
   documents: [{ id: 'd', name: 'Disclosure', pages: [{ width: 612, height: 792 }], sealed: false }],
   fills: [],
+  redlines: [],
   hand: null,
 } as unknown as SigningView;
 
 /** Shows one place; returns what was sent off for it. */
 function show(marks: OwnMark[], more: { required?: boolean; onSkip?: () => void; fills?: unknown[] } = {}) {
   const sent: { markId: string; text?: string }[] = [];
-  const idle = { isError: false, isPending: false };
   const signing = {
-    fill: { ...idle, mutate: (x: { markId: string; text?: string }) => void sent.push(x) },
-    addFile: { ...idle, mutate: () => undefined },
+    fill: (markId: string, text?: string) => void sent.push({ markId, ...(text === undefined ? {} : { text }) }),
+    addFile: {},
   } as unknown as Signing;
   render(
     <PaperProvider theme={makeTheme(false)}>
       <PlaceAct
+        token="t"
         signing={signing}
         view={{ ...view, fills: (more.fills ?? []) as SigningView['fills'] }}
         place={{ key: 'k', marks, required: more.required ?? true, done: marks.some((m) => m.done) }}

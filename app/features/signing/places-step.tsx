@@ -1,35 +1,30 @@
 /** From place to place: one thing to do at a time, what is left always in sight. */
 import { useEffect, useRef, useState } from 'react';
 import { ScrollView, View, type LayoutChangeEvent } from 'react-native';
-import type { SigningView } from '@gatepath/contract';
 import { firstName } from '@gatepath/core/text';
 import { usePalette } from '../../ui/hooks';
-import { Button, Trouble } from '../../ui/pieces';
-import { Body, Small, Strong } from '../../ui/text';
+import { Button } from '../../ui/pieces';
+import { Small, Strong } from '../../ui/text';
 import { Token } from '../../ui/token';
+import type { StepProps } from './ceremony';
+import { leftByKind } from './parts';
 import { PlaceAct } from './place-act';
 import { placesOf } from './places';
 import { SigningSheet } from './signing-sheet';
-import type { OwnMark, Signing } from './use-signing';
-
-interface Props {
-  token: string;
-  signing: Signing;
-  view: SigningView;
-  onRead: () => void;
-  onDecline: () => void;
-  onHand: () => void;
-}
+import { useSay, useWords } from './say';
+import type { OwnMark } from './use-signing';
 
 const MARGIN = 10;
 const ZOOMS = [1, 1.6, 2.4];
 
-export function PlacesStep({ token, signing, view, onRead, onDecline, onHand }: Props) {
+export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { at: string | null }) {
   const p = usePalette();
+  const t = useSay();
+  const words = useWords();
   const places = placesOf(view);
   const required = places.filter((x) => x.required);
   const left = required.filter((x) => !x.done);
-  const [chosen, setChosen] = useState<string | null>(null);
+  const [chosen, setChosen] = useState<string | null>(at);
   const [skipped, setSkipped] = useState<string[]>([]);
   // In reading order, what may be left empty too, until it is filled or passed over.
   const ahead = places.filter((x) => !x.done && (x.required || !skipped.includes(x.key)));
@@ -70,19 +65,16 @@ export function PlacesStep({ token, signing, view, onRead, onDecline, onHand }: 
         <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
           <Token name={view.me.name} ink={view.me.ink} size={34} />
           <View style={{ flex: 1 }}>
-            <Strong style={{ fontSize: 18 }}>{`You are signing as ${firstName(view.me.name)}`}</Strong>
-            <Small numberOfLines={1}>{`Page ${page} of ${doc.pages.length}, ${doc.name}`}</Small>
+            <Strong style={{ fontSize: 18 }}>{t('sign.as', { first: firstName(view.me.name) })}</Strong>
+            <Small numberOfLines={1}>{t('sign.page_of', { page, pages: doc.pages.length, name: doc.name })}</Small>
           </View>
-          <View style={{ alignItems: 'flex-end' }}>
-            <Body testID="left">
-              <Strong style={{ fontSize: 22 }}>{String(left.length)}</Strong>
-              {' left'}
-            </Body>
-          </View>
+          <Button kind="quiet" onPress={() => onSide('pages')} label={t('sign.left.show')} testID="pages">
+            {t('sign.pages')}
+          </Button>
         </View>
         <View
           role="progressbar"
-          aria-label="How far you are"
+          aria-label={t('sign.progress')}
           aria-valuemin={0}
           aria-valuemax={required.length}
           aria-valuenow={done}
@@ -92,6 +84,7 @@ export function PlacesStep({ token, signing, view, onRead, onDecline, onHand }: 
             style={{ height: 8, width: `${(100 * done) / Math.max(1, required.length)}%`, backgroundColor: p.moss }}
           />
         </View>
+        <Small testID="left">{leftByKind(t, words, view)}</Small>
       </View>
       <View
         role="main"
@@ -120,15 +113,19 @@ export function PlacesStep({ token, signing, view, onRead, onDecline, onHand }: 
           </ScrollView>
         </ScrollView>
       </View>
-      <View style={{ backgroundColor: p.sheet, borderTopWidth: 1, borderColor: p.rule, padding: 14, gap: 10 }}>
+      <ScrollView
+        style={{ flexGrow: 0, maxHeight: '62%', backgroundColor: p.sheet, borderTopWidth: 1, borderColor: p.rule }}
+        contentContainerStyle={{ padding: 14, gap: 10 }}
+      >
         {place ? (
           <PlaceAct
             key={place.key}
+            token={token}
             signing={signing}
             view={view}
             place={place}
             next={ahead.find((x) => x.key !== place.key)?.marks[0] ?? null}
-            onHand={onHand}
+            onHand={() => onSide('hand')}
             onNext={() => setChosen(null)}
             onSkip={
               place.required && !place.done
@@ -141,32 +138,25 @@ export function PlacesStep({ token, signing, view, onRead, onDecline, onHand }: 
           />
         ) : (
           <>
-            <Strong style={{ fontSize: 19 }}>Everything is in place.</Strong>
-            <Small>Press Finish to hand in what you signed.</Small>
-            {signing.finish.isError ? <Trouble error={signing.finish.error} /> : null}
-            <Button
-              large
-              kind="main"
-              busy={signing.finish.isPending}
-              onPress={() => signing.finish.mutate()}
-              testID="finish"
-            >
-              Finish
+            <Strong style={{ fontSize: 19 }}>{t('sign.place.all_done')}</Strong>
+            <Small>{t('sign.place.press_finish')}</Small>
+            <Button large kind="main" onPress={signing.finish} testID="finish">
+              {t('sign.finish')}
             </Button>
           </>
         )}
-        <View style={{ flexDirection: 'row', justifyContent: 'space-between' }}>
-          <Button kind="quiet" onPress={onRead}>
-            Read everything
+        <View style={{ flexDirection: 'row', justifyContent: 'space-between', flexWrap: 'wrap' }}>
+          <Button kind="quiet" onPress={() => onSide('read')}>
+            {t('sign.read')}
           </Button>
-          <Button kind="quiet" onPress={() => setZoom((z) => (z + 1) % ZOOMS.length)}>
-            {zoom === ZOOMS.length - 1 ? 'Smaller' : 'Larger'}
+          <Button kind="quiet" onPress={() => setZoom((z) => (z + 1) % ZOOMS.length)} testID="zoom">
+            {t(zoom === ZOOMS.length - 1 ? 'sign.smaller' : 'sign.larger')}
           </Button>
-          <Button kind="quiet" onPress={onDecline}>
-            Decline
+          <Button kind="quiet" onPress={() => onSide('more')} testID="more">
+            {t('sign.more')}
           </Button>
         </View>
-      </View>
+      </ScrollView>
     </View>
   );
 }

@@ -5,10 +5,12 @@ import type { SigningView } from '@gatepath/contract';
 import { usePalette } from '../../ui/hooks';
 import { Button } from '../../ui/pieces';
 import { Small, Strong } from '../../ui/text';
+import { useSay } from './say';
 import { SigningSheet } from './signing-sheet';
 
 export function ReadAll({ token, view, onBack }: { token: string; view: SigningView; onBack: () => void }) {
   const p = usePalette();
+  const t = useSay();
   const [width, setWidth] = useState(0);
   const pages = view.documents.flatMap((d) => d.pages.map((_, i) => ({ doc: d, page: i + 1 })));
   return (
@@ -17,6 +19,7 @@ export function ReadAll({ token, view, onBack }: { token: string; view: SigningV
         {width > 0 ? (
           <FlatList
             data={pages}
+            tabIndex={0}
             keyExtractor={(x) => `${x.doc.id}:${x.page}`}
             contentContainerStyle={{ alignItems: 'center', gap: 14, paddingVertical: 14 }}
             initialNumToRender={2}
@@ -25,7 +28,9 @@ export function ReadAll({ token, view, onBack }: { token: string; view: SigningV
               <View style={{ gap: 4 }}>
                 {item.page === 1 ? <Strong>{item.doc.name}</Strong> : null}
                 <SigningSheet token={token} view={view} documentId={item.doc.id} page={item.page} width={width} />
-                <Small style={{ textAlign: 'center' }}>{`page ${item.page} of ${item.doc.pages.length}`}</Small>
+                <Small style={{ textAlign: 'center' }}>
+                  {t('sign.page_short', { page: item.page, pages: item.doc.pages.length })}
+                </Small>
               </View>
             )}
           />
@@ -33,7 +38,7 @@ export function ReadAll({ token, view, onBack }: { token: string; view: SigningV
       </View>
       <View style={{ padding: 12, backgroundColor: p.sheet, borderTopWidth: 1, borderColor: p.rule }}>
         <Button large kind="main" onPress={onBack} testID="back">
-          Back
+          {t('sign.back')}
         </Button>
       </View>
     </View>

@@ -1,11 +1,13 @@
 /** A page as the client sees it: what others and they themselves have signed, and their own places. */
 import { Pressable } from 'react-native';
 import { pathOf, type SigningView } from '@gatepath/contract';
-import { MARK_WORDS, takesHand } from '@gatepath/core/marks';
+import { takesHand } from '@gatepath/core/marks';
 import { Fills } from '../pages/fills';
 import { AtRect, MarkFace } from '../pages/mark-box';
 import { Redlines } from '../pages/redlines';
 import { Sheet } from '../pages/sheet';
+import { sideIn } from './parts';
+import { useSay } from './say';
 import type { OwnMark } from './use-signing';
 
 interface Props {
@@ -19,6 +21,7 @@ interface Props {
 }
 
 export function SigningSheet({ token, view, documentId, page: n, width, current, onTouch }: Props) {
+  const t = useSay();
   const doc = view.documents.find((d) => d.id === documentId)!;
   const page = doc.pages[n - 1]!;
   const scale = width / page.width;
@@ -32,7 +35,7 @@ export function SigningSheet({ token, view, documentId, page: n, width, current,
       page={page}
       width={width}
       url={pathOf('signingPage', { token, documentId, page: n })}
-      label={`Page ${n} of ${doc.name}`}
+      label={t('sign.page_label', { page: n, name: doc.name })}
       testID="signing-sheet"
     >
       <Redlines
@@ -40,7 +43,12 @@ export function SigningSheet({ token, view, documentId, page: n, width, current,
         scale={scale}
         redlines={view.redlines.filter((r) => r.documentId === documentId && r.page === n)}
       />
-      <Fills page={page} scale={scale} fills={view.fills.filter((f) => f.documentId === documentId && f.page === n)} />
+      <Fills
+        page={page}
+        scale={scale}
+        fills={view.fills.filter((f) => f.documentId === documentId && f.page === n)}
+        pictureUrl={(sha256) => pathOf('signingPicture', { token, sha256 })}
+      />
       {onTouch
         ? changeable.map((m) => (
             <AtRect key={m.id} rect={m.rect} scale={scale}>
@@ -48,7 +56,7 @@ export function SigningSheet({ token, view, documentId, page: n, width, current,
                 role="button"
                 hitSlop={12}
                 onPress={() => onTouch(m)}
-                aria-label={`Change your ${m.label ?? MARK_WORDS[m.kind]} on page ${n}`}
+                aria-label={t('sign.mark.change', { kind: m.label ?? t(`kind.${m.kind}`), page: n })}
                 testID="filled-place"
                 style={{ flex: 1 }}
               />
@@ -57,9 +65,15 @@ export function SigningSheet({ token, view, documentId, page: n, width, current,
         : null}
       {own.map((m) => {
         const on = m.id === current?.id;
-        const what = m.automatic
-          ? `${MARK_WORDS[m.kind]}, filled when you finish`
-          : `your ${MARK_WORDS[m.kind]}${m.label ? `, ${m.label},` : ''}`;
+        const need = t(m.automatic ? 'sign.mark.automatic' : m.required ? 'sign.mark.required' : 'sign.mark.optional');
+        const name = t('sign.mark', {
+          kind: `${t(`kind.${m.kind}`)}${m.label ? ` (${m.label})` : ''}`,
+          side: sideIn(t, view.me),
+          name: view.me.name,
+          page: n,
+          pages: doc.pages.length,
+          need,
+        });
         return (
           <AtRect key={m.id} rect={m.rect} scale={scale}>
             <Pressable
@@ -67,7 +81,7 @@ export function SigningSheet({ token, view, documentId, page: n, width, current,
               disabled={m.automatic || !onTouch}
               hitSlop={12}
               onPress={() => onTouch?.(m)}
-              aria-label={`${what} of ${view.me.name}, page ${n} of ${doc.pages.length}, ${m.required ? 'required' : 'optional'}`}
+              aria-label={name.charAt(0).toUpperCase() + name.slice(1)}
               testID={on ? 'current-place' : 'place'}
               style={{ flex: 1 }}
             >
@@ -78,7 +92,7 @@ export function SigningSheet({ token, view, documentId, page: n, width, current,
                 ink={view.me.ink}
                 required={m.required}
                 selected={on}
-                text={m.kind === 'file' ? 'add a file' : undefined}
+                text={m.kind === 'file' ? t('sign.mark.add_file') : undefined}
               />
             </Pressable>
           </AtRect>

@@ -1,27 +1,63 @@
-/** The ceremony's data and acts. Every act has an id of its own, so that sent twice it counts once. */
-import { useRef } from 'react';
+/** The ceremony's data and acts. */
+import { useEffect, useMemo, useState } from 'react';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { pathOf, type HandBody, type SigningView } from '@gatepath/contract';
+import { pathOf, type HandOverBody, type SigningView } from '@gatepath/contract';
+import type { Hand, Picture } from '@gatepath/core/routing';
 import { ApiError, call, newId, uploadFile } from '../../api/client';
 import { keys } from '../../api/hooks';
 import { useLive } from '../../api/live';
-
-/** Ids of acts whose answer never came: the next try uses the same id again. */
-function useActIds() {
-  const ids = useRef(new Map<string, string>());
-  return {
-    take(what: string): string {
-      const id = ids.current.get(what) ?? newId();
-      ids.current.set(what, id);
-      return id;
-    },
-    done(what: string) {
-      ids.current.delete(what);
-    },
-  };
-}
+import { applyAct, type Act } from './acts';
+import { Outbox, type OutboxState } from './outbox';
 
 const again = (n: number, error: unknown) => n < 4 && error instanceof ApiError && error.status === 0;
+
+function sendAct(token: string, act: Act): Promise<SigningView> {
+  const params = { token };
+  switch (act.type) {
+    case 'agree':
+      return call('agree', { params, body: { agreement: act.agreement, actId: act.id } });
+    case 'hand':
+      return call('setHand', { params, body: { ...act.hand, keep: act.keep, actId: act.id } });
+    case 'fill':
+      return call('fill', {
+        params: { token, markId: act.markId },
+        body: { actId: act.id, ...(act.text === undefined ? {} : { text: act.text }) },
+      });
+    case 'finish':
+      return call('finish', { params, body: { actId: act.id } });
+  }
+}
+
+function useOutbox(token: string) {
+  const client = useQueryClient();
+  const [state, setState] = useState<OutboxState>({ waiting: [], offline: false, refused: null });
+  const outbox = useMemo(
+    () =>
+      new Outbox<SigningView>(
+        token,
+        window.localStorage,
+        (act) => sendAct(token, act),
+        (next, view) => {
+          if (view) client.setQueryData(keys.signing(token), view);
+          else if (view === null) void client.invalidateQueries({ queryKey: keys.signing(token) });
+          setState(next);
+        },
+      ),
+    [client, token],
+  );
+  useEffect(() => {
+    setState(outbox.state);
+    // What an earlier visit on this device could not send goes first.
+    void outbox.flush();
+    const back = () => void outbox.flush();
+    window.addEventListener('online', back);
+    return () => {
+      window.removeEventListener('online', back);
+      outbox.close();
+    };
+  }, [outbox]);
+  return { outbox, state };
+}
 
 export function useSigning(token: string) {
   const client = useQueryClient();
@@ -32,53 +68,61 @@ export function useSigning(token: string) {
     staleTime: 30_000,
   });
   useLive(query.isSuccess ? pathOf('signingLive', params) : null, keys.signing(token));
-  const acts = useActIds();
-  const onSuccess = (view: SigningView) => client.setQueryData(keys.signing(token), view);
+  const { outbox, state } = useOutbox(token);
+  const view = useMemo(
+    () => (query.data ? state.waiting.reduce(applyAct, query.data) : null),
+    [query.data, state.waiting],
+  );
+  const onSuccess = (next: SigningView) => client.setQueryData(keys.signing(token), next);
+  const act = (
+    a:
+      | Omit<Extract<Act, { type: 'agree' }>, 'id'>
+      | Omit<Extract<Act, { type: 'hand' }>, 'id'>
+      | Omit<Extract<Act, { type: 'fill' }>, 'id'>
+      | { type: 'finish' },
+  ) => outbox.push({ id: newId(), ...a } as Act);
   return {
     query,
-    agree: useMutation({
-      mutationFn: (agreement: string) => call<SigningView>('agree', { params, body: { agreement } }),
-      onSuccess,
-      retry: again,
-    }),
-    setHand: useMutation({
-      mutationFn: (hand: HandBody) => call<SigningView>('setHand', { params, body: hand }),
-      onSuccess,
-      retry: again,
-    }),
-    fill: useMutation({
-      mutationFn: ({ markId, text }: { markId: string; text?: string }) =>
-        call<SigningView>('fill', {
-          params: { token, markId },
-          body: { actId: acts.take(markId), ...(text === undefined ? {} : { text }) },
-        }),
-      onSuccess: (view, { markId }) => {
-        acts.done(markId);
-        onSuccess(view);
-      },
-      retry: again,
-    }),
+    view,
+    ...state,
+    forgive: () => outbox.forgive(),
+    agree: (agreement: string) => act({ type: 'agree', agreement }),
+    setHand: (hand: Hand, keep: boolean) => act({ type: 'hand', hand, keep }),
+    fill: (markId: string, text?: string) => act({ type: 'fill', markId, ...(text === undefined ? {} : { text }) }),
+    finish: () => act({ type: 'finish' }),
     addFile: useMutation({
-      mutationFn: ({ markId, file }: { markId: string; file: File }) =>
-        uploadFile<SigningView>(
-          `${pathOf('addFile', { token, markId })}?actId=${acts.take(markId)}`,
-          file,
-          () => undefined,
-        ),
-      onSuccess: (view, { markId }) => {
-        acts.done(markId);
-        onSuccess(view);
-      },
-    }),
-    finish: useMutation({
-      mutationFn: () => call<SigningView>('finish', { params, body: { actId: acts.take('finish') } }),
+      mutationFn: ({ markId, file, actId }: { markId: string; file: File; actId: string }) =>
+        uploadFile<SigningView>(`${pathOf('addFile', { token, markId })}?actId=${actId}`, file, () => undefined),
       onSuccess,
       retry: again,
+    }),
+    addPicture: useMutation({
+      mutationFn: (file: File) => uploadFile<Picture>(pathOf('addPicture', { token }), file, () => undefined),
     }),
     decline: useMutation({
       mutationFn: (reason: string) => call<SigningView>('decline', { params, body: { reason } }),
       onSuccess,
     }),
+    ask: useMutation({
+      mutationFn: (body: { actId: string; text: string }) => call<SigningView>('askQuestion', { params, body }),
+      onSuccess,
+      retry: again,
+    }),
+    handOver: useMutation({
+      mutationFn: (body: HandOverBody) => call<void>('handOver', { params, body }),
+      onSuccess: () => client.invalidateQueries({ queryKey: keys.signing(token) }),
+    }),
+    setLanguage: useMutation({
+      mutationFn: (language: string) => call<SigningView>('setLanguage', { params, body: { language } }),
+      onSuccess,
+    }),
+    sendCode: useMutation({ mutationFn: () => call<SigningView>('sendCode', { params }), onSuccess }),
+    giveCode: useMutation({
+      mutationFn: (code: string) => call<SigningView>('giveCode', { params, body: { code } }),
+      onSuccess,
+      onError: () => client.invalidateQueries({ queryKey: keys.signing(token) }),
+    }),
+    agreementCopy: useMutation({ mutationFn: () => call<void>('agreementCopy', { params }) }),
   };
 }
 

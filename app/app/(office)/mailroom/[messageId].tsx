@@ -1,15 +1,16 @@
 import { useLocalSearchParams } from 'expo-router';
 import { Linking, View } from 'react-native';
 import { pathOf } from '@gatepath/contract';
-import { useMessage, useSession } from '../../../api/hooks';
+import { useMessage, useReturnMessage, useSession } from '../../../api/hooks';
 import { when } from '../../../features/packet/words';
-import { Button, Card, Loading, Page, Trouble } from '../../../ui/pieces';
+import { Button, Card, Loading, Note, Page, Trouble } from '../../../ui/pieces';
 import { Body, Small, Title } from '../../../ui/text';
 
 export default function Message() {
   const { messageId } = useLocalSearchParams<{ messageId: string }>();
   const message = useMessage(messageId);
   const session = useSession();
+  const giveBack = useReturnMessage(messageId);
   if (message.isPending) return <Loading what="the message" />;
   if (message.isError)
     return (
@@ -22,7 +23,7 @@ export default function Message() {
     <Page>
       <View>
         <Title>{m.subject}</Title>
-        <Small>{`To ${m.toName} (${m.toEmail}) · ${when(m.createdAt, session.data?.firm?.timeZone)}`}</Small>
+        <Small>{`${m.channel === 'text' ? `Text message to ${m.toName} (${m.toPhone})` : `To ${m.toName} (${m.toEmail})`} · ${when(m.createdAt, session.data?.firm?.timeZone)}`}</Small>
       </View>
       <Card>
         {m.bodyText
@@ -34,10 +35,17 @@ export default function Message() {
             </Body>
           ))}
       </Card>
+      {m.problem ? <Note tone="warn" title={m.problem} /> : null}
+      {giveBack.isError ? <Trouble error={giveBack.error} /> : null}
       <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
         {m.link ? (
           <Button kind="main" onPress={() => void Linking.openURL(m.link!)}>
             Open the link
+          </Button>
+        ) : null}
+        {m.status === 'kept' ? (
+          <Button busy={giveBack.isPending} onPress={() => giveBack.mutate()} testID="return-message">
+            Let it come back as undeliverable
           </Button>
         ) : null}
         <Button icon="download" onPress={() => void Linking.openURL(pathOf('messageFile', { messageId: m.id }))}>

@@ -50,8 +50,10 @@ function MessageCard({ message: m, timeZone }: { message: MessageSummary; timeZo
     <Card testID="message">
       <Pressable role="link" onPress={() => router.push(`/mailroom/${m.id}`)} style={{ gap: 2, minHeight: 44 }}>
         <Strong>{m.subject}</Strong>
-        <Small>{`To ${m.toName} (${m.toEmail})`}</Small>
-        <Small>{`${when(m.createdAt, timeZone)} · ${{ queued: 'on its way', kept: 'kept here', sent: 'sent', failed: 'not sent' }[m.status]}`}</Small>
+        <Small>
+          {m.channel === 'text' ? `Text message to ${m.toName} (${m.toPhone})` : `To ${m.toName} (${m.toEmail})`}
+        </Small>
+        <Small>{`${when(m.createdAt, timeZone)} · ${{ queued: 'on its way', kept: 'kept here', sent: 'sent', failed: 'not sent', returned: 'came back' }[m.status]}`}</Small>
         {m.problem ? <Small style={{ color: p.wine }}>{m.problem}</Small> : null}
       </Pressable>
       {m.link && /\/sign\//.test(m.link) ? (

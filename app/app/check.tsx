@@ -1,0 +1,5 @@
+import { CheckScreen } from '../features/check/check-screen';
+
+export default function Check() {
+  return <CheckScreen />;
+}

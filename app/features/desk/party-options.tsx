@@ -1,0 +1,108 @@
+/** What is particular to one party: language, a note, how it proves who it is, when it gets its copy. */
+import { useState } from 'react';
+import { View } from 'react-native';
+import type { PacketParty, SecondStep } from '@gatepath/core/routing';
+import { firstName } from '@gatepath/core/text';
+import { useSession } from '../../api/hooks';
+import { Input } from '../../ui/input';
+import { Card, Choice } from '../../ui/pieces';
+import { Switch } from '../../ui/switch';
+import { Small, Strong } from '../../ui/text';
+
+const STEPS: { value: SecondStep | 'none'; label: string }[] = [
+  { value: 'none', label: 'The link is enough' },
+  { value: 'email', label: 'Code by email' },
+  { value: 'phone', label: 'Code by phone' },
+  { value: 'code', label: 'Access code' },
+];
+
+export function PartyOptions({ party, onChange }: { party: PacketParty; onChange: (p: PacketParty) => void }) {
+  const session = useSession();
+  const first = firstName(party.name);
+  /** Leaves out what is as usual, so that nothing needless is written down. */
+  const set = (change: Partial<PacketParty>) => {
+    const next = { ...party, ...change };
+    for (const key of Object.keys(next) as (keyof PacketParty)[]) if (next[key] === undefined) delete next[key];
+    onChange(next);
+  };
+  return (
+    <Card style={{ gap: 10 }} testID={`options-${first}`}>
+      <Strong>{`Only for ${first}`}</Strong>
+      <Choice
+        wrap
+        label={`Language for ${first}`}
+        value={party.language ?? 'en'}
+        options={(session.data?.languages ?? []).map((l) => ({ value: l.tag, label: l.name }))}
+        onChange={(l) => set({ language: l === 'en' ? undefined : l })}
+      />
+      <LateInput
+        label="A note that nobody else reads"
+        value={party.note ?? ''}
+        multiline
+        onSave={(note) => set({ note: note.trim() || undefined })}
+        testID={`note-${first}`}
+      />
+      {party.act === 'copy' ? (
+        <Switch
+          label="Send a copy at once, not only at the end"
+          on={party.copyAt === 'sending'}
+          onChange={(on) => set({ copyAt: on ? 'sending' : undefined })}
+          testID={`copy-now-${first}`}
+        />
+      ) : party.act === 'desk' || party.memberId ? null : (
+        <>
+          <Small>{`How ${first} proves who it is, beside the link`}</Small>
+          <Choice
+            wrap
+            label={`How ${first} proves who it is`}
+            value={party.secondStep ?? 'none'}
+            options={STEPS}
+            onChange={(s) =>
+              set({ secondStep: s === 'none' ? undefined : s, ...(s === 'code' ? {} : { accessCode: undefined }) })
+            }
+          />
+          {party.secondStep === 'code' ? (
+            <LateInput
+              label={`The code you tell ${first} in person`}
+              value={party.accessCode ?? ''}
+              onSave={(accessCode) => set({ accessCode: accessCode.trim() || undefined })}
+              testID={`access-${first}`}
+            />
+          ) : null}
+        </>
+      )}
+    </Card>
+  );
+}
+
+/** A field that is saved when it is left, not at every key. */
+export function LateInput({
+  label,
+  value,
+  onSave,
+  multiline,
+  testID,
+}: {
+  label: string;
+  value: string;
+  onSave: (text: string) => void;
+  multiline?: boolean;
+  testID?: string;
+}) {
+  const [text, setText] = useState<string | null>(null);
+  return (
+    <View>
+      <Input
+        label={label}
+        value={text ?? value}
+        multiline={multiline}
+        onChangeText={setText}
+        onBlur={() => {
+          if (text !== null && text !== value) onSave(text);
+          setText(null);
+        }}
+        testID={testID}
+      />
+    </View>
+  );
+}

@@ -1,0 +1,118 @@
+/** Settings: what a member is written to about, the firm's holidays, and the demo's clock. */
+import { useState } from 'react';
+import { View } from 'react-native';
+import { NOTICES, type FirmView, type Notice } from '@gatepath/contract';
+import { useSession, useSettings } from '../../api/hooks';
+import { DayField } from '../../ui/day-field';
+import { Button, Card, IconButton, Trouble } from '../../ui/pieces';
+import { Switch } from '../../ui/switch';
+import { Body, Heading, Small } from '../../ui/text';
+import { dayWords, when } from '../packet/words';
+
+const NOTICE_WORDS: Record<Notice, string> = {
+  asked: 'Somebody was asked',
+  opened: 'Somebody opened a packet',
+  done: 'Somebody is done, and who is next',
+  declined: 'Somebody declined',
+  question: 'Somebody has a question',
+  lapsing: 'A packet is about to lapse, or has lapsed',
+  executed: 'A packet is executed',
+  trouble: 'A message came back, a code was locked, somebody handed over',
+};
+
+export function NoticesCard() {
+  const session = useSession();
+  const { notices } = useSettings();
+  const me = session.data?.member;
+  if (!me) return null;
+  const set = (change: { notices?: Notice[]; digest?: boolean }) =>
+    notices.mutate({ notices: me.notices, digest: me.digest, ...change });
+  return (
+    <Card testID="notices">
+      <Heading>Write to me when</Heading>
+      {NOTICES.map((n) => (
+        <Switch
+          key={n}
+          label={NOTICE_WORDS[n]}
+          on={me.notices.includes(n)}
+          onChange={(on) => set({ notices: on ? [...me.notices, n] : me.notices.filter((x) => x !== n) })}
+          testID={`notice-${n}`}
+        />
+      ))}
+      <Switch
+        label="Once a morning: everything that is under way"
+        on={me.digest}
+        onChange={(digest) => set({ digest })}
+        testID="digest"
+      />
+      {notices.isError ? <Trouble error={notices.error} /> : null}
+    </Card>
+  );
+}
+
+export function HolidaysCard({ firm }: { firm: FirmView }) {
+  const { holidays } = useSettings();
+  const [day, setDay] = useState('');
+  return (
+    <Card testID="holidays">
+      <Heading>Holidays</Heading>
+      <Small>On these days nobody is reminded. Packets that are on their way keep the list they were sent with.</Small>
+      {firm.holidays.map((d) => (
+        <View key={d} style={{ flexDirection: 'row', alignItems: 'center' }}>
+          <Body style={{ flex: 1 }}>{`${dayWords(d)}, ${d.slice(0, 4)}`}</Body>
+          <IconButton
+            name="close"
+            label={`Remove ${d}`}
+            onPress={() => holidays.mutate(firm.holidays.filter((x) => x !== d))}
+          />
+        </View>
+      ))}
+      <View style={{ flexDirection: 'row', gap: 10, alignItems: 'flex-end' }}>
+        <View style={{ flex: 1 }}>
+          <DayField label="Another holiday" value={day} onChange={setDay} testID="holiday" />
+        </View>
+        <Button
+          disabled={!day}
+          busy={holidays.isPending}
+          onPress={() => holidays.mutate([...firm.holidays, day], { onSuccess: () => setDay('') })}
+          testID="add-holiday"
+        >
+          Add
+        </Button>
+      </View>
+      {holidays.isError ? <Trouble error={holidays.error} /> : null}
+    </Card>
+  );
+}
+
+/** The demo's clock, to see reminders and lapses happen. */
+export function ClockCard() {
+  const session = useSession();
+  const { forward } = useSettings();
+  return (
+    <Card testID="clock">
+      <Heading>The demo’s clock</Heading>
+      <Body>{session.data ? when(session.data.now, session.data.firm?.timeZone) : ''}</Body>
+      <Small>Set it forward to see reminders, warnings and lapses happen. It does not go back.</Small>
+      {forward.isError ? <Trouble error={forward.error} /> : null}
+      <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
+        {(
+          [
+            [24, 'One day on'],
+            [72, 'Three days on'],
+            [168, 'A week on'],
+          ] as const
+        ).map(([hours, label]) => (
+          <Button
+            key={hours}
+            busy={forward.isPending && forward.variables === hours}
+            onPress={() => forward.mutate(hours)}
+            testID={`forward-${hours}`}
+          >
+            {label}
+          </Button>
+        ))}
+      </View>
+    </Card>
+  );
+}

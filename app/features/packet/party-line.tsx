@@ -1,0 +1,188 @@
+/** One party of a packet on its way: where it stands, and what can be done for it. */
+import { router } from 'expo-router';
+import { useState } from 'react';
+import { View } from 'react-native';
+import { Menu } from 'react-native-paper';
+import type { PacketView, SentView } from '@gatepath/contract';
+import { count, firstName, sideLabel } from '@gatepath/core/text';
+import { usePacketActions, useSession } from '../../api/hooks';
+import { usePalette } from '../../ui/hooks';
+import { Input } from '../../ui/input';
+import { DropMenu } from '../../ui/menu';
+import { Button, Card, Choice, IconButton, Trouble } from '../../ui/pieces';
+import { Small, Strong } from '../../ui/text';
+import { Token } from '../../ui/token';
+import { when } from './words';
+
+interface Props {
+  id: string;
+  packet: PacketView;
+  sent: SentView;
+}
+
+type Party = SentView['plan']['parties'][number];
+type Standing = SentView['parties'][number];
+
+export function PartyLine({ id, packet, sent }: Props) {
+  const p = usePalette();
+  const session = useSession();
+  const { host, own, change } = usePacketActions(packet.id);
+  const [fixing, setFixing] = useState(false);
+  const party = sent.plan.parties.find((x) => x.id === id)!;
+  const s = sent.parties.find((x) => x.partyId === id)!;
+  const first = firstName(party.name);
+  const under = packet.status === 'at_gate';
+  const [head, tail] = standing(party, s, packet.timeZone);
+  const waits = under && s.turn && party.act !== 'copy';
+  const mine = !!party.memberId && party.memberId === session.data?.member?.id;
+  const enter = (way: typeof host) => way.mutate(id, { onSuccess: ({ token }) => router.push(`/sign/${token}`) });
+  const bad = s.status === 'declined' || s.bounced || s.locked;
+  const error = host.error ?? own.error ?? change.error;
+  return (
+    <View testID={`party-${first}`} style={{ gap: 6 }}>
+      <View style={{ flexDirection: 'row', gap: 10, alignItems: 'flex-start' }}>
+        <Token name={party.name} ink={party.ink} size={30} />
+        <View style={{ flex: 1 }}>
+          <Strong style={bad ? { color: p.wine } : null}>{head}</Strong>
+          <Small>{tail}</Small>
+          {s.bounced ? <Small style={{ color: p.wine }}>{`The message came back: ${s.bounced}`}</Small> : null}
+          {s.nudges && s.turn ? (
+            <Small>{`Reminded ${s.nudges === 1 ? 'once' : `${s.nudges} times`}, last ${when(s.lastNudgeAt!, packet.timeZone)}`}</Small>
+          ) : null}
+          {s.before.map((b) => (
+            <Small key={b.at}>{`Handed over by ${b.name}: “${b.reason}”`}</Small>
+          ))}
+        </View>
+        {under ? (
+          <DropMenu anchor={(open) => <IconButton name="more" label={`What to do for ${party.name}`} onPress={open} />}>
+            {(close) => (
+              <>
+                <Menu.Item title="Correct name or address" onPress={close(() => setFixing(true))} />
+                {waits && party.act !== 'desk' ? (
+                  <Menu.Item
+                    title={`Remind ${first} now`}
+                    onPress={close(() => change.mutate({ type: 'nudge', partyIds: [id] }))}
+                  />
+                ) : null}
+                {s.askedAt && party.act !== 'desk' ? (
+                  <Menu.Item
+                    title="Send a new link"
+                    onPress={close(() => change.mutate({ type: 'renew_link', partyId: id }))}
+                  />
+                ) : null}
+              </>
+            )}
+          </DropMenu>
+        ) : null}
+      </View>
+      {waits && party.act === 'desk' ? (
+        <Button busy={host.isPending} onPress={() => enter(host)} testID={`host-${first}`}>
+          {`Open it for ${first} at this device`}
+        </Button>
+      ) : null}
+      {waits && mine ? (
+        <Button kind="main" busy={own.isPending} onPress={() => enter(own)} testID="sign-myself">
+          Sign now
+        </Button>
+      ) : null}
+      {under && s.locked ? (
+        <Button
+          busy={change.isPending}
+          onPress={() => change.mutate({ type: 'unlock', partyId: id })}
+          testID={`unlock-${first}`}
+        >
+          {`Let ${first} try again`}
+        </Button>
+      ) : null}
+      {error ? <Trouble error={error} /> : null}
+      {fixing ? <FixParty packet={packet} party={party} onClose={() => setFixing(false)} /> : null}
+    </View>
+  );
+}
+
+/** Where a party stands, as a line and a smaller one. */
+function standing(party: Party, s: Standing, timeZone: string): [string, string] {
+  const first = firstName(party.name);
+  const on = s.device ? ` on a ${s.device}` : '';
+  const at = (iso: string | null) => (iso ? when(iso, timeZone) : '');
+  const seen = s.seenAt ? `, last seen ${at(s.seenAt)}` : '';
+  const role = sideLabel(party.side, party.ordinal);
+  const host = s.hostName ? `, at ${s.hostName}’s desk` : '';
+  switch (s.status) {
+    case 'done':
+      return [`${first} is done`, `${at(s.doneAt)}${on}${host}, ${count(s.total, 'mark')}`];
+    case 'declined':
+      return [`${first} declined`, `“${s.reason}”`];
+    case 'excused':
+      return [`${first} was not needed`, 'another at this gate was enough'];
+    case 'in_progress':
+    case 'opened':
+      return s.again
+        ? [`${first} has a change to initial`, `opened ${at(s.openedAt)}${on}${seen}; ${count(s.left, 'place')} to go`]
+        : party.act === 'copy'
+          ? [`${first} has a copy`, `opened ${at(s.openedAt)}${on}${seen}`]
+          : [
+              `${first}: ${s.total - s.left} of ${s.total} done`,
+              `opened ${at(s.openedAt)}${on}${seen}${host}; ${count(s.left, 'place')} to go`,
+            ];
+    case 'asked':
+      if (s.again) return [`${first} has a change to initial`, `asked ${at(s.askedAt)}; not opened yet`];
+      if (party.act === 'desk') return [`${first} signs at the desk`, `${role}, since ${at(s.askedAt)}`];
+      return [
+        party.act === 'copy' ? `${first} was sent a copy` : `${first} has not opened it yet`,
+        `asked ${at(s.askedAt)}, ${party.email || party.phone || role}`,
+      ];
+    default: {
+      const act = { sign: 'signs', approve: 'approves', desk: 'signs at the desk', copy: 'gets a copy' }[party.act];
+      return [`${first} comes later`, `${role}, ${act}`];
+    }
+  }
+}
+
+/** Correcting how somebody is called and reached: the old link ends, a new one goes out. */
+function FixParty({ packet, party, onClose }: { packet: PacketView; party: Party; onClose: () => void }) {
+  const { change } = usePacketActions(packet.id);
+  const session = useSession();
+  const [to, setTo] = useState({ name: party.name, email: party.email, phone: party.phone ?? '' });
+  const [language, setLanguage] = useState(party.language ?? 'en');
+  return (
+    <Card testID="fix-party">
+      <Strong>{`Correct ${party.name}`}</Strong>
+      <Small>The old link stops working at once; a new one goes to the corrected address.</Small>
+      <Input label="Name" value={to.name} onChangeText={(name) => setTo({ ...to, name })} testID="fix-name" />
+      <Input
+        label="Email"
+        value={to.email}
+        inputMode="email"
+        autoCapitalize="none"
+        onChangeText={(email) => setTo({ ...to, email })}
+        testID="fix-email"
+      />
+      <Input label="Phone" value={to.phone} inputMode="tel" onChangeText={(phone) => setTo({ ...to, phone })} />
+      <Choice
+        wrap
+        label="Language"
+        value={language}
+        options={(session.data?.languages ?? []).map((l) => ({ value: l.tag, label: l.name }))}
+        onChange={setLanguage}
+      />
+      {change.isError ? <Trouble error={change.error} /> : null}
+      <View style={{ flexDirection: 'row', gap: 10 }}>
+        <Button
+          kind="main"
+          busy={change.isPending}
+          onPress={() =>
+            change.mutate(
+              { type: 'correct_party', partyId: party.id, ...to, phone: to.phone.trim() || null, language },
+              { onSuccess: onClose },
+            )
+          }
+          testID="fix-now"
+        >
+          Correct
+        </Button>
+        <Button onPress={onClose}>Leave it</Button>
+      </View>
+    </Card>
+  );
+}

@@ -1,0 +1,75 @@
+/** After the own part is done, and at every end. */
+import { Linking, View } from 'react-native';
+import { pathOf, type SigningView } from '@gatepath/contract';
+import { firstName } from '@gatepath/core/text';
+import { listIn, type Words } from '@gatepath/core/words';
+import { usePalette } from '../../ui/hooks';
+import { Button, Card, Page } from '../../ui/pieces';
+import { Heading, Small, Title } from '../../ui/text';
+import { Questions } from './ask-step';
+import { Lead, type StepProps } from './ceremony';
+import { WhoIs } from './parts';
+import { useSay, useWords, type Say } from './say';
+
+export function Ended({ token, view, onSide }: StepProps) {
+  const p = usePalette();
+  const t = useSay();
+  const words = useWords();
+  const sealed = view.documents.length > 0 && view.documents.every((d) => d.sealed);
+  const [title, text] = endOf(t, words, view, sealed);
+  return (
+    <Page max={560}>
+      <WhoIs view={view} over />
+      <View
+        style={{ width: 56, height: 6, borderRadius: 3, backgroundColor: view.status === 'declined' ? p.wine : p.moss }}
+      />
+      <Title testID="ended">{title}</Title>
+      <Lead>{text}</Lead>
+      <Card>
+        <Heading>
+          {t(sealed ? 'sign.end.sealed_copies' : view.somethingSigned ? 'sign.download' : 'sign.end.documents')}
+        </Heading>
+        {view.documents.map((d) => (
+          <Button
+            key={d.id}
+            icon="download"
+            onPress={() => void Linking.openURL(pathOf('signingFile', { token, documentId: d.id }))}
+            testID="download"
+          >
+            {d.name}
+          </Button>
+        ))}
+        <Button kind="quiet" onPress={() => onSide('read')} style={{ alignSelf: 'flex-start' }}>
+          {t('sign.end.read_here')}
+        </Button>
+      </Card>
+      <Questions view={view} />
+      {view.status === 'at_gate' && view.me.act !== 'copy' ? (
+        <Button kind="quiet" onPress={() => onSide('ask')} style={{ alignSelf: 'flex-start' }} testID="ask">
+          {t('sign.ask')}
+        </Button>
+      ) : null}
+      <Small>{t('sign.end.close')}</Small>
+    </Page>
+  );
+}
+
+/** Where this client stands at the end, as a title and a sentence. */
+function endOf(t: Say, words: Words, view: SigningView, sealed: boolean): [string, string] {
+  const { firmName } = view;
+  if (view.status === 'executed') return [t('sign.end.everyone'), t(sealed ? 'sign.end.sealed' : 'sign.end.sealing')];
+  if (view.status === 'declined')
+    return view.mine === 'declined'
+      ? [t('sign.end.declined'), t('sign.end.declined_body', { firmName })]
+      : [t('sign.end.ended'), t('sign.end.ended_body')];
+  if (view.mine === 'excused') return [t('sign.end.not_needed'), t('sign.end.not_needed_body')];
+  if (view.mine === 'done') {
+    const waiting = view.others.filter((o) => !o.done).map((o) => o.name);
+    return [
+      t('sign.end.thanks', { first: firstName(view.me.name) }),
+      waiting.length ? t('sign.end.next', { n: waiting.length, names: listIn(words, waiting) }) : t('sign.end.done'),
+    ];
+  }
+  if (view.me.act === 'copy') return [t('sign.end.copy'), t('sign.end.copy_body')];
+  return [t('sign.end.nothing'), t('mail.in_touch', { firmName })];
+}

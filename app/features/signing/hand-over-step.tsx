@@ -1,0 +1,46 @@
+/** Handing over to somebody else, where the sender allows it. */
+import { useState } from 'react';
+import { Input } from '../../ui/input';
+import { Button, Page, Trouble } from '../../ui/pieces';
+import { Body, Title } from '../../ui/text';
+import type { StepProps } from './ceremony';
+import { WhoIs } from './parts';
+import { useSay } from './say';
+
+export function HandOverStep({ signing, view, onBack }: StepProps) {
+  const t = useSay();
+  const [to, setTo] = useState({ name: '', email: '', phone: '', reason: '' });
+  const field = (key: keyof typeof to, label: string, more: object = {}) => (
+    <Input
+      label={label}
+      value={to[key]}
+      onChangeText={(v) => setTo({ ...to, [key]: v })}
+      testID={`over-${key}`}
+      {...more}
+    />
+  );
+  return (
+    <Page max={560}>
+      <WhoIs view={view} />
+      <Title>{t('sign.hand_over.title')}</Title>
+      <Body>{t('sign.hand_over.body', { firmName: view.firmName })}</Body>
+      {field('name', t('sign.hand_over.name'), { maxLength: 120 })}
+      {field('email', t('sign.hand_over.email'), { inputMode: 'email', autoCapitalize: 'none' })}
+      {field('phone', t('sign.hand_over.phone'), { inputMode: 'tel' })}
+      {field('reason', t('sign.hand_over.why'), { multiline: true, numberOfLines: 3, maxLength: 600 })}
+      {signing.handOver.isError ? <Trouble error={signing.handOver.error} /> : null}
+      <Button
+        large
+        kind="main"
+        busy={signing.handOver.isPending}
+        onPress={() => signing.handOver.mutate({ ...to, phone: to.phone.trim() || null }, { onSuccess: onBack })}
+        testID="over-now"
+      >
+        {t('sign.hand_over.do')}
+      </Button>
+      <Button large onPress={onBack}>
+        {t('sign.go_back')}
+      </Button>
+    </Page>
+  );
+}

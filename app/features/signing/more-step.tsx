@@ -1,0 +1,55 @@
+/** Everything a client may want beside going on: asking, downloading, handing over, declining. */
+import { Linking } from 'react-native';
+import { pathOf } from '@gatepath/contract';
+import { Button, Card, Page } from '../../ui/pieces';
+import { Heading, Title } from '../../ui/text';
+import type { StepProps } from './ceremony';
+import { Languages, WhoIs } from './parts';
+import { useSay } from './say';
+
+export function MoreStep({ token, signing, view, onBack, onSide }: StepProps) {
+  const t = useSay();
+  const signs = view.agreed && view.hand && view.me.act !== 'approve';
+  return (
+    <Page max={560}>
+      <WhoIs view={view} onNotMe={() => onSide('not_me')} />
+      <Title>{t('sign.more.title')}</Title>
+      <Button large kind="main" onPress={onBack} testID="back">
+        {t('sign.go_back')}
+      </Button>
+      <Button large onPress={() => onSide('read')}>
+        {t('sign.read')}
+      </Button>
+      <Button large icon="email" onPress={() => onSide('ask')} testID="ask">
+        {t('sign.ask')}
+      </Button>
+      {signs ? (
+        <Button large onPress={() => onSide('hand')}>
+          {t('sign.hand.title')}
+        </Button>
+      ) : null}
+      <Card>
+        <Heading>{t(view.somethingSigned ? 'sign.download' : 'sign.end.documents')}</Heading>
+        {view.documents.map((d) => (
+          <Button
+            key={d.id}
+            icon="download"
+            onPress={() => void Linking.openURL(pathOf('signingFile', { token, documentId: d.id }))}
+            testID="download"
+          >
+            {t('sign.download.document', { name: d.name })}
+          </Button>
+        ))}
+      </Card>
+      <Languages signing={signing} view={view} />
+      {view.mayHandOver ? (
+        <Button large onPress={() => onSide('hand_over')} testID="hand-over">
+          {t('sign.hand_over')}
+        </Button>
+      ) : null}
+      <Button kind="quiet" onPress={() => onSide('decline')} testID="decline">
+        {t('sign.decline')}
+      </Button>
+    </Page>
+  );
+}

@@ -1,0 +1,76 @@
+/** All pages small, each with what is left on it: an overview, and a way to any place. */
+import { FlatList, Pressable, View, useWindowDimensions } from 'react-native';
+import { pathOf } from '@gatepath/contract';
+import { usePalette } from '../../ui/hooks';
+import { Button } from '../../ui/pieces';
+import { Small, Strong } from '../../ui/text';
+import { Sheet } from '../pages/sheet';
+import type { StepProps } from './ceremony';
+import { placesOf } from './places';
+import { leftByKind } from './parts';
+import { useSay, useWords } from './say';
+
+const GAP = 14;
+
+export function PagesStep({ token, view, onBack, onPlace }: StepProps & { onPlace: (markId: string | null) => void }) {
+  const p = usePalette();
+  const t = useSay();
+  const words = useWords();
+  const { width } = useWindowDimensions();
+  const columns = Math.max(2, Math.min(5, Math.floor(width / 170)));
+  const size = Math.floor((Math.min(width, 1000) - GAP * (columns + 1)) / columns);
+  const places = placesOf(view);
+  const pages = view.documents.flatMap((d) =>
+    d.pages.map((page, i) => {
+      const here = places.filter((x) => x.marks[0]!.documentId === d.id && x.marks[0]!.page === i + 1);
+      return { doc: d, page, n: i + 1, here, left: here.filter((x) => x.required && !x.done).length };
+    }),
+  );
+  return (
+    <View style={{ flex: 1, backgroundColor: p.bench }}>
+      <View style={{ padding: GAP, backgroundColor: p.sheet, borderBottomWidth: 1, borderColor: p.rule, gap: 2 }}>
+        <Strong style={{ fontSize: 19 }}>{t('sign.pages')}</Strong>
+        <Small>{leftByKind(t, words, view)}</Small>
+      </View>
+      <View role="main" style={{ flex: 1 }}>
+        <FlatList
+          key={columns}
+          data={pages}
+          numColumns={columns}
+          keyExtractor={(x) => `${x.doc.id}:${x.n}`}
+          contentContainerStyle={{ padding: GAP, gap: GAP, alignItems: 'center' }}
+          columnWrapperStyle={{ gap: GAP }}
+          initialNumToRender={12}
+          renderItem={({ item }) => {
+            const left = t('sign.pages.left', { n: item.left });
+            return (
+              <Pressable
+                role="button"
+                aria-label={`${t('sign.page_of', { page: item.n, pages: item.doc.pages.length, name: item.doc.name })}, ${left}`}
+                onPress={() => onPlace((item.here.find((x) => !x.done) ?? item.here[0])?.marks[0]!.id ?? null)}
+                testID={`thumb-${item.n}`}
+                style={{ gap: 4, width: size }}
+              >
+                <Sheet
+                  page={item.page}
+                  width={size}
+                  url={pathOf('signingPage', { token, documentId: item.doc.id, page: item.n })}
+                  label=""
+                />
+                <Small style={{ textAlign: 'center' }}>
+                  {t('sign.page_short', { page: item.n, pages: item.doc.pages.length })}
+                </Small>
+                <Small style={{ textAlign: 'center', color: item.left ? p.brick : p.moss }}>{left}</Small>
+              </Pressable>
+            );
+          }}
+        />
+      </View>
+      <View style={{ padding: 12, backgroundColor: p.sheet, borderTopWidth: 1, borderColor: p.rule }}>
+        <Button large kind="main" onPress={onBack} testID="back">
+          {t('sign.back')}
+        </Button>
+      </View>
+    </View>
+  );
+}

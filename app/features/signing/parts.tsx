@@ -1,0 +1,163 @@
+/** Small parts of the ceremony that several steps show. */
+import { Pressable, View } from 'react-native';
+import type { SigningView } from '@gatepath/contract';
+import { firstName } from '@gatepath/core/text';
+import { listIn, type Words } from '@gatepath/core/words';
+import { usePalette } from '../../ui/hooks';
+import { Icon } from '../../ui/icon';
+import { Button, Choice, Note, Trouble } from '../../ui/pieces';
+import { Body, Small, Strong } from '../../ui/text';
+import { Token } from '../../ui/token';
+import { placesOf } from './places';
+import { useSay, useWords, type Say } from './say';
+import type { Signing } from './use-signing';
+
+/** "Seller 2" in the client's language. */
+export function sideIn(t: Say, me: Pick<SigningView['me'], 'side' | 'ordinal'>): string {
+  return t(`side.${me.side}`, { n: me.ordinal });
+}
+
+/** Who is signing, said clearly: two people may share one mailbox. */
+export function WhoIs({ view, over, onNotMe }: { view: SigningView; over?: boolean; onNotMe?: () => void }) {
+  const t = useSay();
+  const first = firstName(view.me.name);
+  return (
+    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12, flexWrap: 'wrap' }}>
+      <Token name={view.me.name} ink={view.me.ink} size={42} />
+      <View style={{ flex: 1, minWidth: 150 }}>
+        <Strong style={{ fontSize: 19, lineHeight: 25 }}>{t(over ? 'sign.for' : 'sign.as', { first })}</Strong>
+        <Small>{`${view.me.name}, ${sideIn(t, view.me)}`}</Small>
+      </View>
+      {onNotMe ? (
+        <Button kind="quiet" onPress={onNotMe} testID="not-me">
+          {t('sign.not_me')}
+        </Button>
+      ) : null}
+    </View>
+  );
+}
+
+/** The languages there are, each by its own name. */
+export function Languages({ signing, view }: { signing: Signing; view: SigningView }) {
+  const t = useSay();
+  if (view.languages.length < 2) return null;
+  return (
+    <View style={{ gap: 6 }}>
+      <Choice
+        wrap
+        label={t('sign.language')}
+        value={view.language}
+        options={view.languages.map((l) => ({ value: l.tag, label: l.name }))}
+        onChange={(language) => signing.setLanguage.mutate(language)}
+      />
+      {signing.setLanguage.isError ? <Trouble error={signing.setLanguage.error} /> : null}
+    </View>
+  );
+}
+
+/** What is left, by kind: "11 initials and 2 signatures". */
+export function leftByKind(t: Say, words: Words, view: Pick<SigningView, 'marks'>): string {
+  const left = placesOf(view).filter((x) => x.required && !x.done);
+  const of = (kind: string) => left.filter((x) => x.marks[0]!.kind === kind).length;
+  const [initials, signatures, files] = [of('initials'), of('signature'), of('file')];
+  const answers = left.length - initials - signatures - files;
+  const parts = [
+    initials ? t('sign.left.initials', { n: initials }) : '',
+    signatures ? t('sign.left.signatures', { n: signatures }) : '',
+    answers ? t('sign.left.answers', { n: answers }) : '',
+    files ? t('sign.left.files', { n: files }) : '',
+  ].filter(Boolean);
+  return parts.length ? listIn(words, parts) : t('sign.left.nothing');
+}
+
+/** What the screen says while acts wait for the connection, or when one was not taken. */
+export function SendingBar({ signing }: { signing: Signing }) {
+  const t = useSay();
+  const p = usePalette();
+  const waiting = signing.waiting.length;
+  if (signing.refused)
+    return (
+      <View style={{ padding: 10, backgroundColor: p.paper }}>
+        <Note
+          tone="stop"
+          title={t('sign.offline.refused', { why: signing.refused })}
+          testID="refused"
+          action={
+            <Button kind="quiet" onPress={signing.forgive} style={{ alignSelf: 'flex-start' }}>
+              {t('sign.go_on')}
+            </Button>
+          }
+        />
+      </View>
+    );
+  if (!signing.offline) return null;
+  return (
+    <View
+      role="status"
+      testID="offline"
+      style={{ backgroundColor: p.ochre, paddingHorizontal: 14, paddingVertical: 8 }}
+    >
+      <Body style={{ color: p.onBrick }}>
+        {`${t('sign.offline')}${waiting ? ` ${t('sign.offline.waiting', { n: waiting })}` : ''}`}
+      </Body>
+    </View>
+  );
+}
+
+/** A box to tick with its words beside it, large enough for any thumb. */
+export function TickBox({
+  on,
+  label,
+  hint,
+  onChange,
+  testID,
+}: {
+  on: boolean;
+  label: string;
+  hint?: string;
+  onChange: (on: boolean) => void;
+  testID: string;
+}) {
+  const p = usePalette();
+  return (
+    <Pressable
+      role="checkbox"
+      aria-checked={on}
+      aria-label={label}
+      testID={testID}
+      onPress={() => onChange(!on)}
+      style={{ flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: 56 }}
+    >
+      <View
+        style={{
+          width: 30,
+          height: 30,
+          borderRadius: 8,
+          borderWidth: 2,
+          borderColor: p.ink,
+          backgroundColor: on ? p.ink : p.sheet,
+          alignItems: 'center',
+          justifyContent: 'center',
+        }}
+      >
+        {on ? <Icon name="check" color={p.paper} /> : null}
+      </View>
+      <View style={{ flex: 1 }}>
+        <Body style={{ fontSize: 18 }}>{label}</Body>
+        {hint ? <Small>{hint}</Small> : null}
+      </View>
+    </Pressable>
+  );
+}
+
+/** The client's own words for the day that is the last for signing. */
+export function useLastDay(view: SigningView): string | null {
+  const words = useWords();
+  if (!view.lastDay) return null;
+  return new Intl.DateTimeFormat(words.language === 'en' ? 'en-US' : words.language, {
+    weekday: 'long',
+    month: 'long',
+    day: 'numeric',
+    timeZone: 'utc',
+  }).format(new Date(`${view.lastDay}T12:00:00Z`));
+}

@@ -1,0 +1,38 @@
+/** The client's language: every sentence of the ceremony comes from here. */
+import { createContext, useContext, type ReactNode } from 'react';
+import { useQuery } from '@tanstack/react-query';
+import { ENGLISH, say, type WordKey, type WordParams, type Words } from '@gatepath/core/words';
+import { call } from '../../api/client';
+
+const Language = createContext<Words>(ENGLISH);
+
+export type Say = (key: WordKey, params?: WordParams) => string;
+
+/** Says sentences in the language of who reads. */
+export function useSay(): Say {
+  const words = useContext(Language);
+  return (key, params) => say(words, key, params);
+}
+
+export function useWords(): Words {
+  return useContext(Language);
+}
+
+/** The words of a language; English is here already, others are asked for once. */
+export function useLanguage(language: string | undefined): Words | null {
+  const other = language && language !== 'en' ? language : null;
+  const query = useQuery({
+    queryKey: ['words', other],
+    queryFn: () => call<Words>('words', { params: { language: other! } }),
+    enabled: other !== null,
+    staleTime: Infinity,
+    gcTime: Infinity,
+  });
+  if (!other) return ENGLISH;
+  // Rather English than nothing, when the words of a language cannot be had.
+  return query.data ?? (query.isError ? ENGLISH : null);
+}
+
+export function InLanguage({ words, children }: { words: Words; children: ReactNode }) {
+  return <Language.Provider value={words}>{children}</Language.Provider>;
+}

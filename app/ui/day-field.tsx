@@ -1,0 +1,43 @@
+/** A day of the calendar, chosen with the browser's own picker: keyboard and screen reader know it already. */
+import { View } from 'react-native';
+import { usePalette } from './hooks';
+import { Small } from './text';
+import { FONT } from './theme';
+
+interface Props {
+  label: string;
+  /** ISO 8601; empty for none. */
+  value: string;
+  onChange: (day: string) => void;
+  min?: string;
+  testID?: string;
+}
+
+export function DayField({ label, value, onChange, min, testID }: Props) {
+  const p = usePalette();
+  return (
+    <View style={{ gap: 4 }}>
+      <Small>{label}</Small>
+      <input
+        type="date"
+        aria-label={label}
+        data-testid={testID}
+        value={value}
+        min={min}
+        onChange={(e) => onChange(e.target.value)}
+        style={{
+          minHeight: 46,
+          fontFamily: FONT.text,
+          fontSize: 16,
+          color: p.ink,
+          backgroundColor: p.sheet,
+          border: `1px solid ${p.slate}`,
+          borderRadius: 6,
+          padding: '0 12px',
+          width: '100%',
+          boxSizing: 'border-box',
+        }}
+      />
+    </View>
+  );
+}

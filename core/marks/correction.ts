@@ -1,0 +1,65 @@
+/** Changes of a packet that is on its way: found by their words, put where there is room. */
+import { plain } from '../reading/words';
+import { FreeSpace } from './space';
+import { wordsBetween } from './redline';
+import type { PageFacts, Rect } from './types';
+
+/** Size of inserted words, in points: a little smaller than most print, to fit between it. */
+const LINE = 13;
+const PER_SIGN = 5.4;
+const WIDEST = 320;
+
+/**
+ * Finds words on a page as they are printed, whatever their case and punctuation: all places
+ * where they stand, in reading order.
+ */
+export function findWords(page: PageFacts, text: string): { rects: Rect[]; text: string }[] {
+  const wanted = text.split(/\s+/).map(bare).filter(Boolean);
+  if (!wanted.length) return [];
+  const order = page.print.map((_, i) => i).sort((a, b) => lineOrder(page, a, b));
+  const words = order.map((i) => bare(page.words[i] ?? ''));
+  const out: { rects: Rect[]; text: string }[] = [];
+  for (let at = 0; at + wanted.length <= words.length; at++) {
+    if (!wanted.every((w, k) => words[at + k] === w)) continue;
+    const first = page.print[order[at]!]!;
+    const last = page.print[order[at + wanted.length - 1]!]!;
+    const found = wordsBetween(page, middle(first), middle(last));
+    if (found) out.push(found);
+  }
+  return out;
+}
+
+/** A word without case, accents and the punctuation around it. */
+const bare = (word: string) => plain(word).replace(/^[^\p{L}\p{N}]+|[^\p{L}\p{N}]+$/gu, '');
+
+const middle = (r: Rect) => ({ x: r.x + r.w / 2, y: r.y + r.h / 2 });
+
+/** Line by line, left to right; words of one line need not stand at quite the same height. */
+function lineOrder(page: PageFacts, a: number, b: number): number {
+  const [p, q] = [page.print[a]!, page.print[b]!];
+  const apart = p.y + p.h / 2 - (q.y + q.h / 2);
+  return Math.abs(apart) < 0.45 * Math.min(p.h, q.h) ? p.x - q.x : apart;
+}
+
+/**
+ * Room for words that are put in, as near as can be to a place.
+ *
+ * @param obstacles  marks and changes that stand there already
+ * @returns null when the page is full
+ */
+export function roomForWords(
+  page: PageFacts,
+  text: string,
+  near: { x: number; y: number },
+  obstacles: Rect[],
+): Rect | null {
+  const space = new FreeSpace(page, obstacles);
+  const signs = text.trim().length;
+  for (const widest of [WIDEST, 220, 140]) {
+    const w = Math.min(widest, Math.max(40, signs * PER_SIGN + 6));
+    const lines = Math.max(1, Math.ceil((signs * PER_SIGN + 6) / w));
+    const at = space.nearest({ w, h: lines * LINE + 2 }, near, 1200, 18, 1.4);
+    if (at) return at;
+  }
+  return null;
+}
