@@ -3,16 +3,21 @@ import { rows as checking } from './checking';
 import { row as drawing } from './drawing';
 import { rows as large } from './large';
 import { readingAccuracy, row as reading } from './reading';
-import { row as sealing } from './sealing';
+import { rows as sealing } from './sealing';
 import { rows as lists } from './lists';
 import type { Row } from './measure';
+
+/** A time, or a size, as it is read. */
+function amount(r: Row, n: number): string {
+  return r.unit === 'bytes' ? `${(n / 1024).toFixed(1)} kB` : `${n.toFixed(1)} ms`;
+}
 
 const json = process.argv.includes('--json');
 const say = (text: string) => (json ? undefined : console.log(text));
 const rows: Row[] = [];
 for (const [name, run] of [
   ['drawing', async () => [await drawing()]],
-  ['sealing', async () => [await sealing()]],
+  ['sealing', sealing],
   ['lists', lists],
   ['reading', async () => [await reading()]],
   ['gate check', checking],
@@ -26,9 +31,9 @@ if (json) console.log(JSON.stringify({ rows, accuracy }));
 else {
   const cells = rows.map((r) => [
     r.what,
-    `${r.ours.toFixed(1)} ms`,
+    amount(r, r.ours),
     r.peer,
-    `${r.theirs.toFixed(1)} ms`,
+    amount(r, r.theirs),
     r.ratio.toFixed(2),
     r.memory === undefined ? '' : `${r.memory} MB`,
   ]);

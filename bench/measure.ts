@@ -7,6 +7,8 @@ export interface Row {
   ratio: number;
   /** Growth of the process's memory meanwhile, in MB, where it was watched. */
   memory?: number;
+  /** What ours and theirs are counted in; milliseconds when absent. */
+  unit?: 'bytes';
 }
 
 /** Median time of `runs` calls in milliseconds, after one that does not count. */

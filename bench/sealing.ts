@@ -1,67 +1,116 @@
+/** Sealing: what one party's seal costs in time and bytes, in a packet of thirty documents and six parties. */
 import { X509Certificate } from 'node:crypto';
 import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
 import type { ShownFill } from '@gatepath/contract';
-import { seal } from '../server/pdf/seal';
+import { seal, type Signing } from '../server/pdf/seal';
 import { makeSeal } from '../server/proof/seal-key';
-import { median, rowOf, type Row } from './measure';
+import { rowOf, type Row } from './measure';
 
-const PAGES = 100;
-const PARTIES = ['WA', 'CA', 'PN', 'MI'];
+const DOCUMENTS = 30;
+const PAGES = 10;
+const PARTIES = ['WA', 'CA', 'PN', 'MI', 'AT', 'TM'];
 
-/** Sealing 100 pages with four parties' initials on each, against a bare load and save of the same file. */
-export async function row(): Promise<Row> {
+async function document(n: number): Promise<Uint8Array> {
   const doc = await PDFDocument.create();
   const font = await doc.embedFont(StandardFonts.Helvetica);
-  for (let n = 1; n <= PAGES; n++) {
+  for (let p = 1; p <= PAGES; p++) {
     const page = doc.addPage([612, 792]);
     for (let y = 720; y > 90; y -= 14)
-      page.drawText('The owner keeps the mooring posts and the shed in good order and insured.', {
+      page.drawText(`${n}.${p} The owner keeps the mooring posts and the shed in good order and insured.`, {
         x: 72,
         y,
         size: 10,
         font,
       });
   }
-  const bytes = await doc.save({ useObjectStreams: false });
-  const fills: ShownFill[] = Array.from({ length: PAGES }, (_, p) =>
-    PARTIES.map((text, i) => ({
-      markId: `${p}-${i}`,
-      documentId: 'd',
-      page: p + 1,
-      rect: { x: 24 + i * 60, y: 746, w: 54, h: 22 },
-      kind: 'initials' as const,
-      partyId: text,
-      ink: i,
-      shows: { form: 'typed' as const, face: 'caveat' as const, text },
-    })),
-  ).flat();
+  return doc.save({ useObjectStreams: false });
+}
+
+/** One party's acts on a document: initials on every page, a signature and its date on the last. */
+function fillsOf(i: number): ShownFill[] {
+  const text = PARTIES[i]!;
+  const base = { documentId: 'd', partyId: text, ink: i };
+  const initials = Array.from({ length: PAGES }, (_, p): ShownFill => ({
+    ...base,
+    markId: `${p}-${i}`,
+    page: p + 1,
+    rect: { x: 24 + i * 60, y: 746, w: 54, h: 22 },
+    kind: 'initials',
+    shows: { form: 'typed', face: 'caveat', text },
+  }));
+  const y = 300 + i * 40;
+  return [
+    ...initials,
+    {
+      ...base,
+      markId: `s${i}`,
+      page: PAGES,
+      rect: { x: 72, y, w: 168, h: 30 },
+      kind: 'signature',
+      shows: { form: 'typed', face: 'caveat', text: `${text[0]}ren ${text[1]}lder` },
+    },
+    {
+      ...base,
+      markId: `d${i}`,
+      page: PAGES,
+      rect: { x: 260, y, w: 96, h: 18 },
+      kind: 'date_signed',
+      shows: { form: 'text', text: 'Nov 23, 2026' },
+    },
+  ];
+}
+
+function signingOf(): Signing {
   const pem = makeSeal('Towpath & Vane Realty', new Date());
   const cut = pem.indexOf('-----BEGIN CERT');
-  const record = {
-    firmName: 'Towpath & Vane Realty',
-    packetName: 'Papers',
-    dealName: '14 Lantern Row',
-    documentName: 'Hundred pages',
-    pageCount: PAGES,
-    documentSha256: '0'.repeat(64),
-    packetHash: '0'.repeat(64),
-    executedAt: 'Nov 23, 2026, 12:00:00',
-    zone: 'America/New_York',
-    parties: PARTIES.map((name) => ({ name, lines: ['signed'] })),
-    acts: PARTIES.map((name) => ({
-      name,
-      items: Array.from({ length: PAGES }, (_, p) => `p. ${p + 1} initials, 2026-11-23 12:00:00`),
-    })),
-    history: ['sent', 'executed'],
-  };
-  const signing = {
+  return {
     keyPem: pem.slice(0, cut),
     certificates: [new Uint8Array(new X509Certificate(pem.slice(cut)).raw)],
-    name: 'Towpath & Vane Realty',
-    reason: 'Executed',
+    name: 'Wren Alder, Seller 1',
+    reason: 'Signed: Papers',
     at: '2026-11-23T17:00:00.000Z',
+    event: { packetId: 'p', seq: 12, hash: '0'.repeat(64) },
   };
-  const ours = await median(() => seal({ bytes, fills, redlines: [], record, signing }), 5);
-  const theirs = await median(async () => (await PDFDocument.load(bytes)).save({ useObjectStreams: false }), 5);
-  return rowOf('seal 100 pages, 400 initials, record of 400 acts', ours, 'pdf-lib bare load and save', theirs);
+}
+
+/** The peer: the same document loaded and one page touched, saved incrementally, with no seal and no fonts. */
+async function bareSave(bytes: Uint8Array): Promise<number> {
+  const doc = await PDFDocument.load(bytes, { updateMetadata: false, forIncrementalUpdate: true });
+  for (const page of doc.getPages()) page.drawLine({ start: { x: 24, y: 30 }, end: { x: 78, y: 30 } });
+  return (await doc.saveIncremental(doc.context.snapshot!, { useObjectStreams: false })).length;
+}
+
+/** Two rows: time of one seal, and bytes it adds. Every party seals every document, one after another. */
+export async function rows(): Promise<Row[]> {
+  const signing = signingOf();
+  let files = await Promise.all(Array.from({ length: DOCUMENTS }, (_, n) => document(n)));
+  const times: number[] = [];
+  const peers: number[] = [];
+  let added = 0;
+  let bare = 0;
+  for (let i = 0; i < PARTIES.length; i++) {
+    const next: Uint8Array[] = [];
+    for (const bytes of files) {
+      let t = performance.now();
+      bare += await bareSave(bytes);
+      peers.push(performance.now() - t);
+      t = performance.now();
+      const made = await seal({ bytes, fills: fillsOf(i), redlines: [], records: [], pictures: {}, signing });
+      times.push(performance.now() - t);
+      added += made.length - bytes.length;
+      next.push(made);
+    }
+    files = next;
+  }
+  const middle = (all: number[]) => all.sort((a, b) => a - b)[Math.floor(all.length / 2)]!;
+  const n = DOCUMENTS * PARTIES.length;
+  return [
+    rowOf(
+      `one party’s seal, of ${DOCUMENTS} documents by ${PARTIES.length} parties`,
+      middle(times),
+      'pdf-lib bare incremental save',
+      middle(peers),
+    ),
+    { ...rowOf('bytes that such a seal adds', added / n, 'the same', bare / n), unit: 'bytes' },
+  ];
 }

@@ -40,6 +40,8 @@ export interface SessionView {
   member: { id: string; name: string; email: string; notices: Notice[]; digest: boolean } | null;
   /** Whether the demo world is loaded; then its sign-ins may be shown. */
   demo: { signIns: { name: string; email: string; password: string }[] } | null;
+  /** Whether the clock can be set forward here. */
+  clockForward: boolean;
   /** Where messages go. */
   mail: 'mailroom' | 'smtp';
   /** Languages a client can be written to in, by tag. */

@@ -14,6 +14,8 @@ export interface Config {
   sealP12Password: string;
   sessionSecret: string;
   demo: boolean;
+  /** Whether members may set the clock forward: in the demo, and where reminders are tried out. */
+  clockForward: boolean;
   /** Whether to trust X-Forwarded-* from a proxy in front. */
   trustProxy: boolean;
 }
@@ -54,6 +56,7 @@ export function readConfig(env: NodeJS.ProcessEnv, options: { demo: boolean }): 
     sealP12Password: env.SEAL_P12_PASSWORD ?? '',
     sessionSecret: sessionSecret(env.SESSION_SECRET, dataDir),
     demo: options.demo,
+    clockForward: options.demo || env.CLOCK_FORWARD === '1',
     trustProxy: env.TRUST_PROXY === '1',
   };
 }

@@ -38,6 +38,7 @@ export async function sessionView(ctx: Context, member: q.Member | null): Promis
       digest: member.digest,
     },
     demo: ctx.config.demo ? { signIns: demoSignIns } : null,
+    clockForward: ctx.config.clockForward,
     mail: ctx.config.smtpUrl ? 'smtp' : 'mailroom',
     languages: LANGUAGES,
     now: ctx.clock.now().toISOString(),

@@ -78,7 +78,8 @@ export function keepCalendar(ctx: Context, onError: (error: unknown) => void): (
 
 /** Sets the demo's clock forward and lets happen what then is due, day by day. */
 export async function forwardClock(ctx: Context, hours: number): Promise<void> {
-  if (!ctx.config.demo) throw new Problem(403, 'not-demo', 'Not possible', 'Only the demo’s clock can be set forward.');
+  if (!ctx.config.clockForward)
+    throw new Problem(403, 'not-demo', 'Not possible', 'Only the demo’s clock can be set forward.');
   for (let left = hours; left > 0; left -= 24) {
     ctx.clock.forward(Math.min(24, left) * 3_600_000);
     await runCalendar(ctx);

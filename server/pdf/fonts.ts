@@ -31,6 +31,14 @@ interface Face {
 }
 
 const faces = new Map<FaceName, Promise<Face>>();
+const parsedFonts = new WeakMap<Uint8Array, fontkit.Font | fontkit.FontCollection>();
+
+/** A font as the embedder wants it, its tables read once for all documents of this worker. */
+function parsed(bytes: Uint8Array): fontkit.Font | fontkit.FontCollection {
+  let font = parsedFonts.get(bytes);
+  if (!font) parsedFonts.set(bytes, (font = fontkit.create(bytes as Buffer)));
+  return font;
+}
 
 function loadFace(name: FaceName): Promise<Face> {
   let face = faces.get(name);
@@ -41,7 +49,7 @@ function loadFace(name: FaceName): Promise<Face> {
       const read = await readFile(path.join(root, file));
       const bytes = new Uint8Array(read.length + PADDING);
       bytes.set(read);
-      const font = fontkit.create(Buffer.from(bytes)) as unknown as { hasGlyphForCodePoint(c: number): boolean };
+      const font = parsed(bytes) as unknown as { hasGlyphForCodePoint(c: number): boolean };
       return { bytes, has: (c) => font.hasGlyphForCodePoint(c) };
     })();
     faces.set(name, face);
@@ -74,7 +82,7 @@ export class Typesetter {
   private readonly known = new Map<string, Promise<Run[]>>();
 
   constructor(private readonly doc: PDFDocument) {
-    doc.registerFontkit(fontkit as never);
+    doc.registerFontkit({ create: parsed } as never);
   }
 
   private embed(name: FaceName): Promise<PDFFont> {

@@ -44,7 +44,7 @@ export default function Firm() {
       ) : null}
       <NoticesCard />
       <HolidaysCard firm={f} />
-      {session.data?.demo ? <ClockCard /> : null}
+      {session.data?.clockForward ? <ClockCard /> : null}
       <Button
         onPress={() => signOut.mutate(undefined, { onSuccess: () => router.replace('/sign-in') })}
         style={{ alignSelf: 'flex-start' }}

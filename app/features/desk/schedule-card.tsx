@@ -8,6 +8,7 @@ import {
   type PlannedDate,
   type Schedule,
 } from '@gatepath/core/calendar';
+import { useSession } from '../../api/hooks';
 import { DayField } from '../../ui/day-field';
 import { NumberField } from '../../ui/number-field';
 import { Button, Card } from '../../ui/pieces';
@@ -25,12 +26,14 @@ const WHAT: Record<PlannedDate['what'], (d: PlannedDate) => string> = {
 export function ScheduleCard({ desk }: { desk: Desk }) {
   const { draft, edit, packet } = desk;
   const { schedule } = draft;
-  const today = dayOf(new Date().toISOString(), packet.timeZone);
+  // The server's clock, which a demo may have set forward.
+  const now = useSession().data?.now ?? new Date().toISOString();
+  const today = dayOf(now, packet.timeZone);
   const set = (change: Partial<Schedule>) =>
     edit([{ op: 'set', field: 'schedule', value: { ...schedule, ...change } }]);
   const setNudge = (change: Partial<NudgePlan>) =>
     set({ nudge: { ...(schedule.nudge ?? USUAL_SCHEDULE.nudge!), ...change } });
-  const dates = plannedDates(schedule, new Date().toISOString(), packet.timeZone, packet.holidays);
+  const dates = plannedDates(schedule, now, packet.timeZone, packet.holidays);
   const { nudge } = schedule;
   return (
     <Card style={{ gap: 10 }} testID="schedule">

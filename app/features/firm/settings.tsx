@@ -91,7 +91,7 @@ export function ClockCard() {
   const { forward } = useSettings();
   return (
     <Card testID="clock">
-      <Heading>The demo’s clock</Heading>
+      <Heading>Clock</Heading>
       <Body>{session.data ? when(session.data.now, session.data.firm?.timeZone) : ''}</Body>
       <Small>Set it forward to see reminders, warnings and lapses happen. It does not go back.</Small>
       {forward.isError ? <Trouble error={forward.error} /> : null}

@@ -105,7 +105,7 @@ function standing(party: Party, s: Standing, timeZone: string): [string, string]
   const first = firstName(party.name);
   const on = s.device ? ` on a ${s.device}` : '';
   const at = (iso: string | null) => (iso ? when(iso, timeZone) : '');
-  const seen = s.seenAt ? `, last seen ${at(s.seenAt)}` : '';
+  const seen = s.seenAt && at(s.seenAt) !== at(s.openedAt) ? `, last seen ${at(s.seenAt)}` : '';
   const role = sideLabel(party.side, party.ordinal);
   const host = s.hostName ? `, at ${s.hostName}’s desk` : '';
   switch (s.status) {
@@ -133,7 +133,8 @@ function standing(party: Party, s: Standing, timeZone: string): [string, string]
         `asked ${at(s.askedAt)}, ${party.email || party.phone || role}`,
       ];
     default: {
-      const act = { sign: 'signs', approve: 'approves', desk: 'signs at the desk', copy: 'gets a copy' }[party.act];
+      if (party.act === 'copy') return [`${party.name} gets a copy`, 'once everyone has signed'];
+      const act = { sign: 'signs', approve: 'approves', desk: 'signs at the desk' }[party.act];
       return [`${first} comes later`, `${role}, ${act}`];
     }
   }

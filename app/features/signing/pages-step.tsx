@@ -4,6 +4,7 @@ import { pathOf } from '@gatepath/contract';
 import { usePalette } from '../../ui/hooks';
 import { Button } from '../../ui/pieces';
 import { Small, Strong } from '../../ui/text';
+import { Fills } from '../pages/fills';
 import { Sheet } from '../pages/sheet';
 import type { StepProps } from './ceremony';
 import { placesOf } from './places';
@@ -56,7 +57,14 @@ export function PagesStep({ token, view, onBack, onPlace }: StepProps & { onPlac
                   width={size}
                   url={pathOf('signingPage', { token, documentId: item.doc.id, page: item.n })}
                   label=""
-                />
+                >
+                  <Fills
+                    page={item.page}
+                    scale={size / item.page.width}
+                    fills={view.fills.filter((f) => f.documentId === item.doc.id && f.page === item.n)}
+                    pictureUrl={(sha256) => pathOf('signingPicture', { token, sha256 })}
+                  />
+                </Sheet>
                 <Small style={{ textAlign: 'center' }}>
                   {t('sign.page_short', { page: item.n, pages: item.doc.pages.length })}
                 </Small>
