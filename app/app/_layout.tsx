@@ -10,11 +10,13 @@ import { PaperProvider } from 'react-native-paper';
 import { SafeAreaProvider } from 'react-native-safe-area-context';
 import { ApiError } from '../api/client';
 import { paperIcon } from '../ui/icon';
+import { useSpaceKey } from '../ui/space-key';
 import { makeTheme } from '../ui/theme';
 
 export default function Root() {
   // Text shows in a system face until ours are there, rather than not at all.
   useFonts({ AtkinsonHyperlegible_400Regular, AtkinsonHyperlegible_700Bold, BricolageGrotesque_700Bold });
+  useSpaceKey();
   const dark = useColorScheme() === 'dark';
   const [client] = useState(
     () =>

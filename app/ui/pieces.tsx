@@ -42,6 +42,8 @@ interface ButtonProps {
   label?: string;
   style?: StyleProp<ViewStyle>;
   large?: boolean;
+  /** The act a screen is about: found by what moves the focus along. */
+  act?: boolean;
 }
 
 /** A button: one `main` a screen, `plain` beside it, `quiet` for what is rarely wanted, `stop` for ends. */
@@ -56,6 +58,7 @@ export function Button({
   label,
   style,
   large,
+  act,
 }: ButtonProps) {
   const p = usePalette();
   const off = disabled || busy;
@@ -69,6 +72,7 @@ export function Button({
       aria-disabled={off}
       disabled={off}
       onPress={onPress}
+      {...(act ? { dataSet: { act: 'yes' } } : {})}
       style={({ pressed }) => [
         {
           minHeight: large ? 56 : 46,

@@ -9,6 +9,8 @@ interface Props {
   style?: StyleProp<TextStyle>;
   testID?: string;
   numberOfLines?: number;
+  /** Makes it a heading of that level for those who listen. */
+  level?: number;
 }
 
 /** The one heading of a screen. */
@@ -40,10 +42,11 @@ export function Heading({ children, style, testID }: Props) {
   );
 }
 
-export function Body({ children, style, testID, numberOfLines }: Props) {
+export function Body({ children, style, testID, numberOfLines, level }: Props) {
   const p = usePalette();
   return (
     <NativeText
+      {...(level ? { role: 'heading' as const, 'aria-level': level } : {})}
       numberOfLines={numberOfLines}
       testID={testID}
       style={[{ fontFamily: FONT.text, fontSize: 16, lineHeight: 23, color: p.ink }, style]}
@@ -53,9 +56,9 @@ export function Body({ children, style, testID, numberOfLines }: Props) {
   );
 }
 
-export function Strong({ children, style, testID, numberOfLines }: Props) {
+export function Strong({ children, style, testID, numberOfLines, level }: Props) {
   return (
-    <Body numberOfLines={numberOfLines} testID={testID} style={[{ fontFamily: FONT.bold }, style]}>
+    <Body level={level} numberOfLines={numberOfLines} testID={testID} style={[{ fontFamily: FONT.bold }, style]}>
       {children}
     </Body>
   );

@@ -29,8 +29,13 @@ export function PagesStep({ token, view, onBack, onPlace }: StepProps & { onPlac
   );
   return (
     <View style={{ flex: 1, backgroundColor: p.bench }}>
-      <View style={{ padding: GAP, backgroundColor: p.sheet, borderBottomWidth: 1, borderColor: p.rule, gap: 2 }}>
-        <Strong style={{ fontSize: 19 }}>{t('sign.pages')}</Strong>
+      <View
+        role="banner"
+        style={{ padding: GAP, backgroundColor: p.sheet, borderBottomWidth: 1, borderColor: p.rule, gap: 2 }}
+      >
+        <Strong level={1} style={{ fontSize: 19 }}>
+          {t('sign.pages')}
+        </Strong>
         <Small>{leftByKind(t, words, view)}</Small>
       </View>
       <View role="main" style={{ flex: 1 }}>

@@ -102,6 +102,7 @@ export function PlaceAct({ token, signing, view, place, next, onHand, onNext, on
             signing.fill(mark.id, mark.kind === 'tick' ? (mark.done ? '' : 'yes') : undefined);
             onNext();
           }}
+          act
           testID="fill"
         >
           {goesTo(t, view, act, mark, next)}
@@ -293,6 +294,7 @@ function Choosing({
               signing.fill(m.id, 'yes');
               onNext();
             }}
+            act={i === 0}
             testID={`choose-${i}`}
           >
             {m.label || t('sign.place.choice', { n: i + 1 })}
@@ -338,6 +340,7 @@ function AddingFile({ signing, mark, onNext }: { signing: Signing; mark: OwnMark
         kind="main"
         busy={signing.addFile.isPending}
         onPress={() => input.current?.click()}
+        act
         testID="add-file"
       >
         {t(mark.done ? 'sign.place.other_file' : 'sign.place.add_file')}

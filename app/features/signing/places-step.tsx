@@ -26,6 +26,8 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
   const left = required.filter((x) => !x.done);
   const [chosen, setChosen] = useState<string | null>(at);
   const [skipped, setSkipped] = useState<string[]>([]);
+  const panel = useRef<View>(null);
+  const acted = useRef(false);
   // In reading order, what may be left empty too, until it is filled or passed over.
   const ahead = places.filter((x) => !x.done && (x.required || !skipped.includes(x.key)));
   const place = places.find((x) => x.marks.some((m) => m.id === chosen)) ?? ahead[0] ?? null;
@@ -48,6 +50,15 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
     scroller.current?.scrollTo({ y: Math.max(0, y - room.height * 0.55), animated: true });
   }, [shown, doc, page, width, room.height]);
 
+  // Whoever goes by keyboard or listens finds the next act under their hands, place after place.
+  const key = place?.key;
+  useEffect(() => {
+    if (!acted.current) return;
+    acted.current = false;
+    const el = panel.current as unknown as HTMLElement | null;
+    el?.querySelector<HTMLElement>('[data-act]')?.focus({ preventScroll: true });
+  }, [key]);
+
   const done = required.length - left.length;
   return (
     <View style={{ flex: 1, backgroundColor: p.bench }}>
@@ -65,7 +76,9 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
         <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
           <Token name={view.me.name} ink={view.me.ink} size={34} />
           <View style={{ flex: 1 }}>
-            <Strong style={{ fontSize: 18 }}>{t('sign.as', { first: firstName(view.me.name) })}</Strong>
+            <Strong level={1} style={{ fontSize: 18 }}>
+              {t('sign.as', { first: firstName(view.me.name) })}
+            </Strong>
             <Small numberOfLines={1}>{t('sign.page_of', { page, pages: doc.pages.length, name: doc.name })}</Small>
           </View>
           <Button kind="quiet" onPress={() => onSide('pages')} label={t('sign.left.show')} testID="pages">
@@ -115,46 +128,51 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
       </View>
       <ScrollView
         style={{ flexGrow: 0, maxHeight: '62%', backgroundColor: p.sheet, borderTopWidth: 1, borderColor: p.rule }}
-        contentContainerStyle={{ padding: 14, gap: 10 }}
+        contentContainerStyle={{ padding: 14 }}
       >
-        {place ? (
-          <PlaceAct
-            key={place.key}
-            token={token}
-            signing={signing}
-            view={view}
-            place={place}
-            next={ahead.find((x) => x.key !== place.key)?.marks[0] ?? null}
-            onHand={() => onSide('hand')}
-            onNext={() => setChosen(null)}
-            onSkip={
-              place.required && !place.done
-                ? undefined
-                : () => {
-                    setSkipped((was) => [...was, place.key]);
-                    setChosen(null);
-                  }
-            }
-          />
-        ) : (
-          <>
-            <Strong style={{ fontSize: 19 }}>{t('sign.place.all_done')}</Strong>
-            <Small>{t('sign.place.press_finish')}</Small>
-            <Button large kind="main" onPress={signing.finish} testID="finish">
-              {t('sign.finish')}
+        <View ref={panel} role="region" aria-label={t('sign.left.show')} style={{ gap: 10 }}>
+          {place ? (
+            <PlaceAct
+              key={place.key}
+              token={token}
+              signing={signing}
+              view={view}
+              place={place}
+              next={ahead.find((x) => x.key !== place.key)?.marks[0] ?? null}
+              onHand={() => onSide('hand')}
+              onNext={() => {
+                acted.current = true;
+                setChosen(null);
+              }}
+              onSkip={
+                place.required && !place.done
+                  ? undefined
+                  : () => {
+                      setSkipped((was) => [...was, place.key]);
+                      setChosen(null);
+                    }
+              }
+            />
+          ) : (
+            <>
+              <Strong style={{ fontSize: 19 }}>{t('sign.place.all_done')}</Strong>
+              <Small>{t('sign.place.press_finish')}</Small>
+              <Button large kind="main" act onPress={signing.finish} testID="finish">
+                {t('sign.finish')}
+              </Button>
+            </>
+          )}
+          <View style={{ flexDirection: 'row', justifyContent: 'space-between', flexWrap: 'wrap' }}>
+            <Button kind="quiet" onPress={() => onSide('read')}>
+              {t('sign.read')}
             </Button>
-          </>
-        )}
-        <View style={{ flexDirection: 'row', justifyContent: 'space-between', flexWrap: 'wrap' }}>
-          <Button kind="quiet" onPress={() => onSide('read')}>
-            {t('sign.read')}
-          </Button>
-          <Button kind="quiet" onPress={() => setZoom((z) => (z + 1) % ZOOMS.length)} testID="zoom">
-            {t(zoom === ZOOMS.length - 1 ? 'sign.smaller' : 'sign.larger')}
-          </Button>
-          <Button kind="quiet" onPress={() => onSide('more')} testID="more">
-            {t('sign.more')}
-          </Button>
+            <Button kind="quiet" onPress={() => setZoom((z) => (z + 1) % ZOOMS.length)} testID="zoom">
+              {t(zoom === ZOOMS.length - 1 ? 'sign.smaller' : 'sign.larger')}
+            </Button>
+            <Button kind="quiet" onPress={() => onSide('more')} testID="more">
+              {t('sign.more')}
+            </Button>
+          </View>
         </View>
       </ScrollView>
     </View>

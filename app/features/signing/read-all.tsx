@@ -26,7 +26,7 @@ export function ReadAll({ token, view, onBack }: { token: string; view: SigningV
             windowSize={3}
             renderItem={({ item }) => (
               <View style={{ gap: 4 }}>
-                {item.page === 1 ? <Strong>{item.doc.name}</Strong> : null}
+                {item.page === 1 ? <Strong level={1}>{item.doc.name}</Strong> : null}
                 <SigningSheet token={token} view={view} documentId={item.doc.id} page={item.page} width={width} />
                 <Small style={{ textAlign: 'center' }}>
                   {t('sign.page_short', { page: item.page, pages: item.doc.pages.length })}

@@ -1,5 +1,5 @@
 /** The client's language: every sentence of the ceremony comes from here. */
-import { createContext, useContext, type ReactNode } from 'react';
+import { createContext, useContext, useEffect, type ReactNode } from 'react';
 import { useQuery } from '@tanstack/react-query';
 import { ENGLISH, say, type WordKey, type WordParams, type Words } from '@gatepath/core/words';
 import { call } from '../../api/client';
@@ -34,5 +34,12 @@ export function useLanguage(language: string | undefined): Words | null {
 }
 
 export function InLanguage({ words, children }: { words: Words; children: ReactNode }) {
+  useEffect(() => {
+    // Screen readers choose their voice by it.
+    document.documentElement.lang = words.language;
+    return () => {
+      document.documentElement.lang = 'en';
+    };
+  }, [words.language]);
   return <Language.Provider value={words}>{children}</Language.Provider>;
 }

@@ -1,6 +1,6 @@
 /** The ceremony's data and acts. */
 import { useEffect, useMemo, useState } from 'react';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { pathOf, type HandOverBody, type SigningView } from '@gatepath/contract';
 import type { Hand, Picture } from '@gatepath/core/routing';
 import { ApiError, call, newId, uploadFile } from '../../api/client';
@@ -28,6 +28,12 @@ function sendAct(token: string, act: Act): Promise<SigningView> {
   }
 }
 
+/** Shows what the server answered; one that was asked for before, and comes later, would be older. */
+function show(client: QueryClient, token: string, view: SigningView): void {
+  void client.cancelQueries({ queryKey: keys.signing(token) });
+  client.setQueryData(keys.signing(token), view);
+}
+
 function useOutbox(token: string) {
   const client = useQueryClient();
   const [state, setState] = useState<OutboxState>({ waiting: [], offline: false, refused: null });
@@ -38,8 +44,8 @@ function useOutbox(token: string) {
         window.localStorage,
         (act) => sendAct(token, act),
         (next, view) => {
-          if (view) client.setQueryData(keys.signing(token), view);
-          else if (view === null) void client.invalidateQueries({ queryKey: keys.signing(token) });
+          if (view) show(client, token, view);
+          if (view === null) void client.invalidateQueries({ queryKey: keys.signing(token) });
           setState(next);
         },
       ),
@@ -73,7 +79,7 @@ export function useSigning(token: string) {
     () => (query.data ? state.waiting.reduce(applyAct, query.data) : null),
     [query.data, state.waiting],
   );
-  const onSuccess = (next: SigningView) => client.setQueryData(keys.signing(token), next);
+  const onSuccess = (next: SigningView) => show(client, token, next);
   const act = (
     a:
       | Omit<Extract<Act, { type: 'agree' }>, 'id'>

@@ -1,0 +1,19 @@
+/** The space bar on boxes and choices: they answer it as the browser's own would. */
+import { useEffect } from 'react';
+
+const ROLES = ['checkbox', 'radio', 'switch', 'menuitem', 'tab'];
+
+export function useSpaceKey(): void {
+  useEffect(() => {
+    if (typeof document === 'undefined') return;
+    const press = (e: KeyboardEvent) => {
+      const el = e.target as HTMLElement | null;
+      if (e.key !== ' ' || e.repeat || !el || !ROLES.includes(el.getAttribute('role') ?? '')) return;
+      // Otherwise the page would scroll.
+      e.preventDefault();
+      el.click();
+    };
+    document.addEventListener('keydown', press);
+    return () => document.removeEventListener('keydown', press);
+  }, []);
+}

@@ -1,0 +1,517 @@
+/**
+ * Everything between "send" and the last signature, in real Chromium at a phone's size: two
+ * sellers with one mailbox (one reads Spanish), an attorney who approves, a broker at the desk,
+ * buyers with a one-time code, copies to escrow; a question, a fixed address, a correction, a nudge.
+ */
+import { execFileSync, spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import type { Page } from 'puppeteer-core';
+import {
+  unpackFacts,
+  type DealView,
+  type MessageSummary,
+  type MessageView,
+  type PackedFacts,
+  type PacketView,
+} from '@gatepath/contract';
+import { FreeSpace, type DraftEdit, type MarkKind, type Rect } from '@gatepath/core/marks';
+import type { PacketParty } from '@gatepath/core/routing';
+import { findings } from './axe';
+import { byTestId, choose, launch, openPage, PHONE, signIn, tap, textOf, type, WIDE } from './browser';
+import { longForm, LONG_PAGES } from './long-form';
+import { MEMBER, Office } from './office';
+import { ROOT, ServerProcess } from './server';
+
+jest.setTimeout(300_000);
+
+type Browser = Awaited<ReturnType<typeof launch>>;
+let server: ServerProcess;
+let office: Office;
+let browser: Browser;
+/** The coordinator's phone. */
+let desk: Page;
+let deal: DealView;
+let packet: PacketView;
+const errors: string[] = [];
+const axe: Record<string, string[]> = {};
+const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-way-'));
+
+/** What every open window shows when a step fails, for whoever mends it. */
+async function pictures(): Promise<void> {
+  let n = 0;
+  for (const context of browser.browserContexts())
+    for (const page of await context.pages()) {
+      const file = path.join(dir, `failed-${++n}.png`) as `${string}.png`;
+      await page.screenshot({ path: file }).catch(() => undefined);
+      console.log(file, page.url().replace(/sign\/.+/, 'sign/…'));
+    }
+}
+
+/** One story in steps: once one fails, those after it have nothing to stand on. */
+let broken = false;
+function step(name: string, run: () => Promise<void> | void): void {
+  test(name, async () => {
+    if (broken) throw new Error('an earlier step failed');
+    broken = true;
+    try {
+      await run();
+    } catch (error) {
+      await pictures();
+      throw error;
+    }
+    broken = false;
+  });
+}
+
+const PEOPLE = [
+  { side: 'seller', name: 'Wren Alder', email: 'alders@example.com' },
+  { side: 'seller', name: 'Callum Alder', email: 'alders@example.com' },
+  { side: 'other', name: 'Ana Ruiz', email: 'ana@law.example.com' },
+  { side: 'listing_broker', name: 'Tobias Mercer', email: '' },
+  { side: 'buyer', name: 'Priya Nair', email: 'priya@wrong.example.com' },
+  { side: 'buyer', name: 'Mateo Ibarra', email: 'mateo@example.com', phone: '555-0123' },
+  { side: 'other', name: 'Escrow Desk', email: 'escrow@example.com' },
+] as const;
+const id = (name: string) => deal.parties.find((p) => p.name.startsWith(name))!.id;
+
+beforeAll(async () => {
+  server = await ServerProcess.start({ CLOCK_FORWARD: '1' });
+  browser = await launch();
+  office = new Office(server);
+  await office.setUp();
+  deal = await office.deal('14 Lantern Row', [...PEOPLE]);
+  const doc = await office.paper(deal.id, 'Purchase agreement.pdf', await longForm());
+  packet = await office.packet(deal.id, 'Purchase papers', [doc.id]);
+  const more: Record<string, Partial<PacketParty>> = {
+    Callum: { language: 'es', note: 'Callum, call me if the Spanish reads oddly.' },
+    Ana: { act: 'approve' },
+    Tobias: { act: 'desk' },
+    Priya: { act: 'sign', secondStep: 'email' },
+    Mateo: { act: 'sign', secondStep: 'phone' },
+    Escrow: { act: 'copy' },
+  };
+  const signers = ['Wren', 'Callum', 'Tobias', 'Priya', 'Mateo'];
+  const packed = await office.call<PackedFacts>('GET', `/api/documents/${doc.id}/facts`);
+  const { pages, places } = unpackFacts(doc.id, doc.name, packed);
+  const printed = { Wren: ['seller', 1], Callum: ['seller', 2], Priya: ['buyer', 1], Mateo: ['buyer', 2] } as const;
+  // The broker has no printed line: anywhere free of print and of what is printed for others.
+  const taken = places.filter((x) => x.page === LONG_PAGES).map((x) => x.rect);
+  const room = new FreeSpace(pages[LONG_PAGES - 1]!, taken).nearest({ w: 160, h: 28 }, { x: 330, y: 560 }, 900)!;
+  const onPage = (kind: MarkKind, name: string, rect: Rect): DraftEdit => ({
+    op: 'put',
+    list: 'marks',
+    item: {
+      id: `${kind}-${name}`,
+      documentId: doc.id,
+      page: LONG_PAGES,
+      kind,
+      partyId: id(name),
+      rect,
+      required: true,
+    },
+  });
+  await office.edit(packet.id, [
+    ...packet.draft.gates.map((g): DraftEdit => ({ op: 'drop', list: 'gates', id: g.id })),
+    ...packet.draft.parties.map((p): DraftEdit => ({
+      op: 'put',
+      list: 'parties',
+      item: { ...p, ...more[p.name.split(' ')[0]!] },
+    })),
+    ...[['Wren', 'Callum'], ['Ana'], ['Tobias'], ['Priya', 'Mateo']].map((names, i): DraftEdit => ({
+      op: 'put',
+      list: 'gates',
+      item: { id: `g${i}`, partyIds: names.map(id) },
+    })),
+    {
+      op: 'put',
+      list: 'rules',
+      item: {
+        id: 'every',
+        documentId: doc.id,
+        partyIds: signers.map(id),
+        anchor: { fx: 0, fy: 1 },
+        except: [],
+        moved: [],
+      },
+    },
+    ...Object.entries(printed).flatMap(([name, [role, ordinal]]) =>
+      places
+        .filter((x) => x.role === role && x.ordinal === ordinal && (x.kind === 'signature' || x.kind === 'date'))
+        .map((x) => onPage(x.kind === 'date' ? 'date_signed' : 'signature', name, x.rect)),
+    ),
+    onPage('signature', 'Tobias', room),
+    {
+      op: 'set',
+      field: 'schedule',
+      value: { lastDay: null, warnDays: 0, nudge: { first: 1, every: 2, most: 3, businessDays: false } },
+    },
+  ]);
+  desk = await openPage(browser, PHONE);
+  desk.on('pageerror', (e) => errors.push(String(e)));
+  await signIn(desk, server.url, MEMBER.email, MEMBER.password);
+});
+afterAll(async () => {
+  await browser.close();
+  await server.remove();
+});
+
+const look = () => office.look(packet.id);
+async function messages(name: string): Promise<MessageSummary[]> {
+  const page = await office.call<{ items: MessageSummary[] }>('GET', `/api/mailroom?limit=100&packetId=${packet.id}`);
+  return page.items.filter((m) => m.toName === name);
+}
+const linkOf = async (name: string) => (await messages(name)).find((m) => m.link)!.link!;
+
+/** Opens a client's newest link on a phone of their own. */
+async function client(name: string): Promise<Page> {
+  const page = await openPage(browser, PHONE);
+  page.on('pageerror', (e) => errors.push(`${name}: ${String(e)}`));
+  await page.goto(await linkOf(name));
+  return page;
+}
+const check = async (page: Page, what: string) => {
+  // Labels glide to their places; axe would see them half-way.
+  await new Promise((r) => setTimeout(r, 400));
+  axe[what] = await findings(page);
+};
+
+/** Agrees, sets a typed hand and goes from place to place up to Finish; returns how many places there were. */
+async function signThrough(page: Page, stopAt = Infinity): Promise<number> {
+  await page.waitForSelector(`${byTestId('agree')}, ${byTestId('fill')}`);
+  if (await page.$(byTestId('agree'))) {
+    await tap(page, 'agree-tick');
+    await tap(page, 'agree');
+    await tap(page, 'save-hand');
+  }
+  let n = 0;
+  for (; n < stopAt; n++) {
+    await page.waitForSelector(`${byTestId('fill')}, ${byTestId('finish')}`);
+    if (await page.$(byTestId('finish'))) break;
+    await tap(page, 'fill');
+  }
+  return n;
+}
+/** Waits until the device keeps no act that the server has not taken. */
+const nothingWaits = (page: Page) =>
+  page.waitForFunction(() => !Object.keys(localStorage).some((k) => k.startsWith('gatepath.acts')), {
+    timeout: 15_000,
+  });
+async function finish(page: Page): Promise<void> {
+  await tap(page, 'finish');
+  await page.waitForSelector(byTestId('ended'));
+  await nothingWaits(page);
+}
+const close = (page: Page) => page.browserContext().close();
+const at = async (gate: number) => {
+  await desk.goto(`${server.url}/packets/${packet.id}`);
+  await desk.waitForFunction(
+    (n: number) => document.querySelector('[data-testid="packet-state"]')?.textContent?.includes(`At gate ${n} of 4`),
+    {},
+    gate,
+  );
+};
+
+step('it is sent; the sellers share a mailbox and each reads who it is for, in their own language', async () => {
+  await desk.goto(`${server.url}/packets/${packet.id}`);
+  await tap(desk, 'send');
+  await tap(desk, 'send-now');
+  await desk.waitForSelector(byTestId('packet-state'));
+  const [wren] = await messages('Wren Alder');
+  const [callum] = await messages('Callum Alder');
+  expect([wren!.toEmail, callum!.toEmail]).toEqual(['alders@example.com', 'alders@example.com']);
+  expect(callum!.subject).toBe('Por favor, firme: Purchase papers');
+  const body = await office.call<MessageView>('GET', `/api/mailroom/${wren!.id}`);
+  expect(body.bodyText).toContain('this message is for Wren Alder only');
+  const page = await client('Callum Alder');
+  await page.waitForSelector(byTestId('agree'));
+  const text = await page.evaluate(() => document.body.textContent);
+  expect(text).toContain('Usted firma como Callum');
+  expect(text).toContain('Callum, call me if the Spanish reads oddly.');
+  await check(page, 'agreement (es)');
+  await tap(page, 'more');
+  await check(page, 'more');
+  await tap(page, 'decline');
+  await check(page, 'decline');
+  await press(page, 'Volver');
+  await tap(page, 'read-first');
+  await page.waitForSelector(byTestId('signing-sheet'));
+  await check(page, 'read everything');
+  await tap(page, 'back');
+  await tap(page, 'not-me');
+  expect(await textOf(page, 'not-me-title')).toBe('¿Usted no es Callum Alder?');
+  await check(page, 'not me');
+  await close(page);
+});
+
+/** Presses the button with these words. */
+async function press(page: Page, words: string): Promise<void> {
+  await page.evaluate((w: string) => {
+    const all = Array.from(document.querySelectorAll<HTMLElement>('[role="button"]'));
+    all.find((e) => e.textContent === w)!.click();
+  }, words);
+}
+
+/** Goes on with Tab until the element with this name has the focus. */
+async function tabTo(page: Page, testId: string): Promise<void> {
+  for (let i = 0; i < 60; i++) {
+    const here = await page.evaluate(() => document.activeElement?.getAttribute('data-testid'));
+    if (here === testId) return;
+    await page.keyboard.press('Tab');
+  }
+  throw new Error(`Tab never comes to ${testId}`);
+}
+
+step('a seller asks and is answered, loses the connection, comes back on another device, and finishes', async () => {
+  const first = await client('Wren Alder');
+  await first.waitForSelector(byTestId('agree'));
+  await tap(first, 'agree');
+  await first.waitForSelector(byTestId('agree-first'));
+  expect(await first.evaluate(() => document.activeElement?.getAttribute('role'))).toBe('checkbox');
+  await tap(first, 'more');
+  await tap(first, 'ask');
+  await type(first, 'question', 'Is the shed included?');
+  await check(first, 'question');
+  await tap(first, 'send-question');
+  await first.waitForSelector(byTestId('question-card'));
+  await at(1);
+  await type(desk, 'answer-text', 'Yes, with its roof.');
+  await check(desk, 'packet page (phone)');
+  await tap(desk, 'answer-now');
+  await first.waitForSelector(byTestId('answer'));
+  expect(await textOf(first, 'answer')).toBe('Yes, with its roof.');
+  await tap(first, 'back');
+  await tap(first, 'agree-tick');
+  await tap(first, 'agree');
+  await first.waitForSelector(byTestId('save-hand'));
+  await check(first, 'hand');
+  await tap(first, 'save-hand');
+  await first.waitForSelector(byTestId('current-place'));
+  await check(first, 'places');
+  expect(await first.$eval(byTestId('current-place'), (e) => e.getAttribute('aria-label'))).toBe(
+    `Initials of Seller 1, Wren Alder, page 1 of ${LONG_PAGES}, required`,
+  );
+  expect(await textOf(first, 'left')).toBe(`${LONG_PAGES} initials and 1 signature`);
+  // In a lift: three acts without any connection, kept on the device and told so.
+  await first.setOfflineMode(true);
+  await signThrough(first, 3);
+  await first.waitForSelector(byTestId('offline'));
+  expect(await textOf(first, 'offline')).toContain('3 acts are waiting');
+  expect(await textOf(first, 'left')).toBe(`${LONG_PAGES - 3} initials and 1 signature`);
+  await check(first, 'offline');
+  expect(Object.keys((await look()).sent!.fills)).toHaveLength(0);
+  await first.setOfflineMode(false);
+  await nothingWaits(first);
+  expect((await look()).sent!.fills).toHaveLength(3);
+  await close(first);
+  const second = await client('Wren Alder');
+  await second.waitForSelector(byTestId('fill'));
+  expect(await textOf(second, 'left')).toBe(`${LONG_PAGES - 3} initials and 1 signature`);
+  await tap(second, 'pages');
+  await second.waitForSelector(byTestId('thumb-1'));
+  await check(second, 'pages');
+  await tap(second, 'back');
+  expect(await signThrough(second)).toBe(LONG_PAGES - 2);
+  await finish(second);
+  await check(second, 'ended');
+  await close(second);
+});
+
+step('a correction is initialled by who had signed; who signs later sees it', async () => {
+  await at(1);
+  await tap(desk, 'cell-1-done');
+  await tap(desk, 'change-page');
+  await type(desk, 'change-words', 'the mooring and everything');
+  await desk.waitForSelector(`${byTestId('change-now')}:not([aria-disabled="true"])`);
+  await check(desk, 'correction');
+  await tap(desk, 'change-now');
+  await desk.waitForFunction(() =>
+    /Wren has a change to initial/.test(document.querySelector('[data-testid="party-Wren"]')?.textContent ?? ''),
+  );
+  const again = await client('Wren Alder');
+  await again.waitForSelector(byTestId('place-title'));
+  expect(await textOf(again, 'place-title')).toBe('Initial the change on page 1');
+  expect(await signThrough(again)).toBe(1);
+  await finish(again);
+  await close(again);
+  // With the keyboard alone.
+  const callum = await client('Callum Alder');
+  await callum.setViewport({ width: 390, height: 844, deviceScaleFactor: 1 });
+  await callum.waitForSelector(byTestId('agree'));
+  await tabTo(callum, 'agree-tick');
+  await callum.keyboard.press('Space');
+  await tabTo(callum, 'agree');
+  await callum.keyboard.press('Enter');
+  await callum.waitForSelector(byTestId('save-hand'));
+  await tabTo(callum, 'save-hand');
+  await callum.keyboard.press('Enter');
+  await callum.waitForSelector(byTestId('fill'));
+  await tabTo(callum, 'fill');
+  // Every page, the signature, and the change: the focus goes along from place to place.
+  for (let n = 0; n < LONG_PAGES + 2; n++) {
+    const left = await textOf(callum, 'left');
+    await callum.keyboard.press('Enter');
+    await callum.waitForFunction(
+      (was: string) =>
+        document.querySelector('[data-testid="left"]')?.textContent !== was &&
+        ['fill', 'finish'].includes(document.activeElement?.getAttribute('data-testid') ?? ''),
+      {},
+      left,
+    );
+  }
+  await callum.keyboard.press('Enter');
+  await callum.waitForSelector(byTestId('ended'));
+  await nothingWaits(callum);
+  await close(callum);
+});
+
+step('the attorney approves; a nudge comes by itself when the clock goes on', async () => {
+  await at(2);
+  await desk.goto(`${server.url}/firm`);
+  await tap(desk, 'forward-24');
+  await desk.waitForFunction(() => !document.querySelector('[data-testid="forward-24"][aria-disabled="true"]'));
+  await tap(desk, 'forward-24');
+  for (let i = 0; i < 50 && (await messages('Ana Ruiz'))[0]!.kind !== 'nudge'; i++)
+    await new Promise((r) => setTimeout(r, 100));
+  expect((await messages('Ana Ruiz')).map((m) => m.kind)).toContain('nudge');
+  // Only who is waited for is reminded.
+  for (const name of ['Wren Alder', 'Callum Alder', 'Priya Nair'])
+    expect((await messages(name)).map((m) => m.kind)).not.toContain('nudge');
+  const ana = await client('Ana Ruiz');
+  await tap(ana, 'agree-tick');
+  await tap(ana, 'agree');
+  await ana.waitForSelector(byTestId('approve'));
+  await check(ana, 'approve');
+  await tap(ana, 'approve');
+  await ana.waitForSelector(byTestId('ended'));
+  await close(ana);
+});
+
+step('the broker signs at the desk, on the host’s device', async () => {
+  await at(3);
+  expect(await messages('Tobias Mercer')).toEqual([]);
+  await tap(desk, 'host-Tobias');
+  await desk.waitForSelector(byTestId('agree'));
+  expect(await desk.evaluate(() => document.body.textContent)).toContain(
+    'Odile Farrant of Towpath & Vane Realty opened this for you',
+  );
+  await signThrough(desk);
+  await finish(desk);
+});
+
+step('a buyer’s address is fixed under way; both buyers get in with a one-time code', async () => {
+  await at(4);
+  const dead = await linkOf('Priya Nair');
+  const menu = await desk.waitForSelector(`${byTestId('party-Priya')} [aria-label^="What to do"]`);
+  await menu!.click();
+  await choose(desk, 'Correct name or address');
+  await type(desk, 'fix-email', 'priya@example.com');
+  await tap(desk, 'fix-now');
+  await desk.waitForFunction(() => !document.querySelector('[data-testid="fix-party"]'));
+  const gone = await openPage(browser, PHONE);
+  await gone.goto(dead);
+  expect(await textOf(gone, 'trouble')).toContain('newest message');
+  await close(gone);
+  for (const [name, channel] of [
+    ['Priya Nair', 'email'],
+    ['Mateo Ibarra', 'text'],
+  ] as const) {
+    const page = await client(name);
+    await page.waitForSelector(byTestId('send-code'));
+    expect(await page.evaluate(() => document.body.textContent)).not.toContain('Purchase papers');
+    await tap(page, 'send-code');
+    await page.waitForSelector(byTestId('code'));
+    if (channel === 'email') {
+      await check(page, 'code');
+      await type(page, 'code', '000000');
+      await tap(page, 'give-code');
+      await page.waitForSelector(byTestId('trouble'));
+    }
+    const m = (await messages(name)).find((x) => x.kind === 'code')!;
+    expect(m.channel).toBe(channel);
+    const { bodyText } = await office.call<MessageView>('GET', `/api/mailroom/${m.id}`);
+    await type(page, 'code', /\d{6}/.exec(bodyText)![0]);
+    await tap(page, 'give-code');
+    await signThrough(page);
+    await finish(page);
+    await close(page);
+  }
+});
+
+step('executed: copies go out, every seal stands, each revision can be cut out, and the chain agrees', async () => {
+  await desk.goto(`${server.url}/packets/${packet.id}`);
+  await desk.waitForSelector(byTestId('download-sealed'), { timeout: 60_000 });
+  await check(desk, 'executed packet');
+  expect((await messages('Escrow Desk')).map((m) => m.kind)).toEqual(['executed']);
+  const { sent } = await look();
+  const save = async (url: string, file: string) => {
+    const base64 = await desk.evaluate(async (u) => {
+      const bytes = new Uint8Array(await (await fetch(u)).arrayBuffer());
+      return btoa(Array.from(bytes, (b) => String.fromCharCode(b)).join(''));
+    }, url);
+    writeFileSync(path.join(dir, file), new Uint8Array(Buffer.from(base64, 'base64')));
+    return path.join(dir, file);
+  };
+  const pdf = await save(`/api/packets/${packet.id}/sealed/${sent!.sealed![0]!.documentId}`, 'sealed.pdf');
+  const chain = await save(`/api/packets/${packet.id}/chain`, 'chain.json');
+  const verify = (...files: string[]) =>
+    spawnSync('npm', ['run', '-s', 'verify', '--', ...files], { cwd: ROOT, env: { ...process.env, NODE_OPTIONS: '' } });
+  const both = verify(pdf, chain);
+  expect([both.status, both.stdout.toString()]).toEqual([0, expect.stringContaining('agrees with the chain')]);
+  const seals = [...both.stdout.toString().matchAll(/^seal \d+ {2}\S+ {2}(.+?) {2}(\w+).*bytes 1 to (\d+)\)$/gm)];
+  expect(seals.map((s) => `${s[1]}: ${s[2]}`)).toEqual([
+    'Wren Alder, Seller 1: Signed',
+    'Odile Farrant: Changed',
+    'Wren Alder, Seller 1: Signed',
+    'Callum Alder, Seller 2: Signed',
+    'Ana Ruiz, Other 1: Approved',
+    'Tobias Mercer, Listing broker: Signed',
+    'Priya Nair, Buyer 1: Signed',
+    'Mateo Ibarra, Buyer 2: Signed',
+    'Towpath & Vane Realty: Executed',
+  ]);
+  const valid = (file: string) =>
+    execFileSync('pdfsig', ['-nocert', file])
+      .toString()
+      .match(/Signature is Valid/g)?.length ?? 0;
+  expect(valid(pdf)).toBe(seals.length);
+  const bytes = readFileSync(pdf);
+  seals.forEach((s, i) => {
+    const cut = path.join(dir, `cut-${i + 1}.pdf`);
+    writeFileSync(cut, new Uint8Array(bytes.subarray(0, Number(s[3]))));
+    expect(valid(cut)).toBe(i + 1);
+    expect(execFileSync('qpdf', ['--check', cut]).toString()).toContain('No syntax or stream encoding errors');
+  });
+  const text = execFileSync('pdftotext', ['-layout', pdf, '-']).toString();
+  expect(text).toContain('Registro de firmas');
+  expect(text).toContain('At the desk of Odile Farrant');
+  bytes[Math.floor(bytes.length / 3)]! ^= 1;
+  writeFileSync(path.join(dir, 'changed.pdf'), new Uint8Array(bytes));
+  expect(verify(path.join(dir, 'changed.pdf')).status).toBe(1);
+  expect(verify(chain).status).toBe(0);
+});
+
+step('anybody can check a sealed copy, and a changed one is told', async () => {
+  const page = await openPage(browser, WIDE);
+  await page.goto(`${server.url}/check`);
+  const input = (await page.waitForSelector(byTestId('check-file')))!;
+  const give = (f: string) => (input as never as { uploadFile(f: string): Promise<void> }).uploadFile(f);
+  await give(path.join(dir, 'sealed.pdf'));
+  await page.waitForFunction(() =>
+    /is whole/.test(document.querySelector('[data-testid="outcome"]')?.textContent ?? ''),
+  );
+  expect(await page.$$eval(byTestId('revision'), (all) => all.length)).toBe(9);
+  await check(page, 'check page');
+  await give(path.join(dir, 'changed.pdf'));
+  await page.waitForFunction(() =>
+    /NOT whole/.test(document.querySelector('[data-testid="outcome"]')?.textContent ?? ''),
+  );
+  await close(page);
+});
+
+step('axe finds nothing on any of these screens', () => {
+  expect(Object.keys(axe).length).toBeGreaterThan(12);
+  expect(Object.fromEntries(Object.entries(axe).filter(([, found]) => found.length))).toEqual({});
+  expect(errors).toEqual([]);
+});
