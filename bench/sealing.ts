@@ -1,9 +1,8 @@
 /** Sealing: what one party's seal costs in time and bytes, in a packet of thirty documents and six parties. */
-import { X509Certificate } from 'node:crypto';
 import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
 import type { ShownFill } from '@gatepath/contract';
 import { seal, type Signing } from '../server/pdf/seal';
-import { makeSeal } from '../server/proof/seal-key';
+import { testSeal } from '../server/test/seal';
 import { rowOf, type Row } from './measure';
 
 const DOCUMENTS = 30;
@@ -61,11 +60,10 @@ function fillsOf(i: number): ShownFill[] {
 }
 
 function signingOf(): Signing {
-  const pem = makeSeal('Towpath & Vane Realty', new Date());
-  const cut = pem.indexOf('-----BEGIN CERT');
+  const { keyPem, certificates } = testSeal();
   return {
-    keyPem: pem.slice(0, cut),
-    certificates: [new Uint8Array(new X509Certificate(pem.slice(cut)).raw)],
+    keyPem,
+    certificates: certificates.map((c) => new Uint8Array(c)),
     name: 'Wren Alder, Seller 1',
     reason: 'Signed: Papers',
     at: '2026-11-23T17:00:00.000Z',

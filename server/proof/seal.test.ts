@@ -1,6 +1,5 @@
 /** Sealed copies: any changed byte is found, and every script comes out right. */
 import { execFileSync } from 'node:child_process';
-import { X509Certificate } from 'node:crypto';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
@@ -9,7 +8,7 @@ import type { ShownFill } from '@gatepath/contract';
 import { missingCharacters } from '../pdf/fonts';
 import { PdfPool } from '../pdf/pool';
 import { paper } from '../test/papers';
-import { makeSeal } from './seal-key';
+import { testSeal } from '../test/seal';
 import { verifySealed } from './verify';
 
 jest.setTimeout(120_000);
@@ -38,8 +37,7 @@ beforeAll(async () => {
       text,
     },
   }));
-  const pem = makeSeal('Towpath & Vane Realty', new Date());
-  const cut = pem.indexOf('-----BEGIN CERT');
+  const { keyPem, certificates } = testSeal();
   sealed = Buffer.from(
     await pool.run('seal', {
       file: source,
@@ -57,8 +55,8 @@ beforeAll(async () => {
         },
       ],
       signing: {
-        keyPem: pem.slice(0, cut),
-        certificates: [new Uint8Array(new X509Certificate(pem.slice(cut)).raw)],
+        keyPem,
+        certificates: certificates.map((c) => new Uint8Array(c)),
         name: 'Towpath & Vane Realty',
         reason: 'Executed: Papers',
         at: '2026-11-23T17:00:00.000Z',
