@@ -1,6 +1,6 @@
 /** npm run screenshots: one current picture of each main view, from a fresh demo, into docs/screenshots. */
 import { spawn } from 'node:child_process';
-import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import type { DealSummary, MessageSummary } from '@gatepath/contract';
@@ -75,7 +75,6 @@ const linkOf = (name: string, kind: string) =>
 
 const wide = await openPage(browser, WIDE);
 await signIn(wide, base, 'odile@towpath-vane.example.com', 'towpath-demo');
-await shot(wide, 'deals-wide');
 await wide.goto(`${base}/packets/${packetAt('7')}`);
 await wide.waitForSelector(byTestId('sheet'));
 await tap(wide, 'all-pages');
@@ -90,9 +89,28 @@ const client = await openPage(browser, { ...PHONE, deviceScaleFactor: 1 });
 await client.goto(linkOf('Callum Alder', 'ask'));
 await client.waitForSelector(byTestId('fill'));
 await shot(client, 'signing-phone');
+await tap(client, 'hand');
+await client.waitForSelector(byTestId('save-hand'));
+await shot(client, 'hand-phone');
 await client.goto(linkOf('Юрий Калина', 'executed'));
 await client.waitForSelector(byTestId('ended'));
 await shot(client, 'signed-phone');
+
+const sealed = await get<{ sent: { sealed: { documentId: string }[] } }>(wide, `/api/packets/${packetAt('Unit')}`);
+const copy = await wide.evaluate(
+  async (u) => {
+    const bytes = new Uint8Array(await (await fetch(u)).arrayBuffer());
+    return btoa(Array.from(bytes, (b) => String.fromCharCode(b)).join(''));
+  },
+  `/api/packets/${packetAt('Unit')}/sealed/${sealed.sent.sealed[0]!.documentId}`,
+);
+const file = path.join(dir, 'Agency disclosure (sealed).pdf');
+writeFileSync(file, new Uint8Array(Buffer.from(copy, 'base64')));
+await wide.goto(`${base}/check`);
+const input = await wide.waitForSelector(byTestId('check-file'));
+await (input as never as { uploadFile(f: string): Promise<void> }).uploadFile(file);
+await wide.waitForSelector(byTestId('outcome'));
+await shot(wide, 'check-wide');
 
 await browser.close();
 stop();

@@ -443,6 +443,9 @@ step('executed: copies go out, every seal stands, each revision can be cut out, 
   await desk.goto(`${server.url}/packets/${packet.id}`);
   await desk.waitForSelector(byTestId('download-sealed'), { timeout: 60_000 });
   await check(desk, 'executed packet');
+  await desk.setViewport(WIDE);
+  await check(desk, 'executed packet (wide)');
+  await desk.setViewport(PHONE);
   expect((await messages('Escrow Desk')).map((m) => m.kind)).toEqual(['executed']);
   const { sent } = await look();
   const save = async (url: string, file: string) => {

@@ -4,7 +4,8 @@ import { SMTPServer } from 'smtp-server';
 import type { DealView, MessageView, PacketView } from '@gatepath/contract';
 import { ENGLISH } from '@gatepath/core/words';
 import { compose } from './mail/messages';
-import { TestServer } from './test/harness';
+import { runCalendar } from './jobs/calendar';
+import { TestServer, typedHand } from './test/harness';
 import { paper } from './test/papers';
 
 jest.setTimeout(120_000);
@@ -64,11 +65,16 @@ test('without a mail server messages are kept, readable, and downloadable as rea
   await server.stop();
 });
 
-test('with a mail server the message arrives there, and its link is not kept here', async () => {
+/** A real mail server that keeps what it takes and refuses some mailboxes for good. */
+async function mailServer(refuses: (to: string) => boolean = () => false) {
   const received: string[] = [];
   const smtp = new SMTPServer({
     authOptional: true,
     disabledCommands: ['STARTTLS'],
+    onRcptTo(address, _session, done) {
+      if (refuses(address.address)) done(Object.assign(new Error('no such mailbox here'), { responseCode: 550 }));
+      else done();
+    },
     onData(stream, _session, done) {
       let text = '';
       stream.on('data', (d: Buffer) => (text += d.toString()));
@@ -80,16 +86,65 @@ test('with a mail server the message arrives there, and its link is not kept her
   });
   await new Promise<void>((r) => smtp.listen(0, '127.0.0.1', r));
   const { port } = smtp.server.address() as AddressInfo;
-  const server = await TestServer.start({ env: { SMTP_URL: `smtp://127.0.0.1:${port}` } });
+  return {
+    received,
+    url: `smtp://127.0.0.1:${port}`,
+    close: () => new Promise<void>((r) => smtp.close(() => r())),
+  };
+}
+
+test('with a mail server the message arrives there, and its link is not kept here', async () => {
+  const smtp = await mailServer();
+  const server = await TestServer.start({ env: { SMTP_URL: smtp.url } });
   const packet = await sendPacket(server);
   const m = await firstMessage(server, packet.id, 'sent');
   expect(m.link).toBeNull();
   expect(m.bodyText).not.toContain('/sign/');
-  const mail = received.join('').replace(/=\r\n/g, '').replace(/=3D/g, '=');
+  const mail = smtp.received.join('').replace(/=\r\n/g, '').replace(/=3D/g, '=');
   expect(mail).toMatch(/\/sign\/[\w-]{32}/);
   expect(mail).toContain('zofia@example.com');
   await server.stop();
-  await new Promise<void>((r) => smtp.close(() => r()));
+  await smtp.close();
+});
+
+test('a mailbox that does not exist marks the party and tells the sender; trying again would be in vain', async () => {
+  const smtp = await mailServer((to) => to === 'zofia@example.com');
+  const server = await TestServer.start({ env: { SMTP_URL: smtp.url } });
+  const packet = await sendPacket(server);
+  const view = await server.until(packet.id, (p) => !!p.sent?.parties[0]?.bounced);
+  expect(view.sent!.parties[0]!.bounced).toContain('no such mailbox here');
+  expect(view.sent!.holdUp.sentence).toBe('The message to Żofia came back. Correct the address.');
+  const m = (await server.ok<{ items: MessageView[] }>('mailroom', { query: { packetId: packet.id } })).items;
+  expect(m.map((x) => [x.toName, x.status])).toContainEqual(['Żofia Łącka', 'returned']);
+  for (let i = 0; i < 100 && !smtp.received.length; i++) await new Promise((r) => setTimeout(r, 100));
+  expect(smtp.received.join()).toContain('To: Odile Farrant <odile@example.com>');
+  await server.stop();
+  await smtp.close();
+});
+
+test('a member is written to about what they chose, and once a morning if they wish', async () => {
+  const server = await TestServer.start();
+  const notices = (n: string[], digest: boolean) => server.ok('setNotices', { body: { notices: n, digest } });
+  await notices(['opened'], true);
+  const packet = await sendPacket(server);
+  const token = await server.tokenFor(packet.id, 'Żofia Łącka');
+  await server.sign(token, typedHand('Żofia Łącka', 'ŻŁ'), 0);
+  const toOdile = async () =>
+    (await server.ok<{ items: MessageView[] }>('mailroom', { query: {} })).items
+      .filter((m) => m.toName === 'Odile Farrant')
+      .map((m) => m.kind);
+  expect(await toOdile()).toEqual(['notice_opened']);
+  // Whatever the hour now is: a day on, a morning has come, and only one.
+  server.ctx.clock.forward(24 * 3_600_000);
+  await runCalendar(server.ctx);
+  await runCalendar(server.ctx);
+  expect(await toOdile()).toEqual(['digest', 'notice_opened']);
+  await notices([], false);
+  server.ctx.clock.forward(24 * 3_600_000);
+  await runCalendar(server.ctx);
+  await server.ok('finish', { params: { token }, body: { actId: 'finish-early' }, as: 'nobody' }).catch(() => null);
+  expect(await toOdile()).toEqual(['digest', 'notice_opened']);
+  await server.stop();
 });
 
 test('what people typed cannot break out of a message', () => {

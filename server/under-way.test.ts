@@ -4,8 +4,18 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import sharp from 'sharp';
-import type { ChangeBody, DealView, MessageView, PacketView, Page, SigningView } from '@gatepath/contract';
-import type { DraftEdit } from '@gatepath/core/marks';
+import {
+  unpackFacts,
+  type ChangeBody,
+  type DealView,
+  type MessageView,
+  type PackedFacts,
+  type PacketView,
+  type Page,
+  type SessionView,
+  type SigningView,
+} from '@gatepath/contract';
+import { FreeSpace, type DraftEdit } from '@gatepath/core/marks';
 import type { PacketParty } from '@gatepath/core/routing';
 import { runCalendar } from './jobs/calendar';
 import { disagreements, verifyChain } from './proof/chain-file';
@@ -464,6 +474,21 @@ test('any one of several at a gate is enough; the others are told', async () => 
   expect((await messagesOf(packet.id)).map((m) => m.kind)).toContain('excused');
 });
 
+test('a member who is a party signs from the application; nobody else can open that ceremony', async () => {
+  const { member } = await server.ok<SessionView>('session');
+  const { packet, id } = await sendPacket(
+    [{ name: 'Odile Farrant', more: { memberId: member!.id } }, { name: 'Wren Alder' }],
+    [{ names: ['Odile', 'Wren'] }],
+  );
+  const own = (partyId: string) =>
+    server.call<{ token: string }>('ownPass', { params: { packetId: packet.id, partyId } });
+  expect((await own(id('Wren'))).status).toBe(403);
+  const host = await server.call('hostParty', { params: { packetId: packet.id, partyId: id('Wren') } });
+  expect(host.status).toBe(403);
+  const view = await signAll((await own(id('Odile'))).body.token, 'Odile Farrant');
+  expect(view.mine).toBe('done');
+});
+
 test('a late signing round: old seals stay valid, new marks are free of print, one file', async () => {
   const { packet } = await sendPacket([{ name: 'Wren Alder' }], [{ names: ['Wren'] }]);
   await signAll(await server.tokenFor(packet.id, 'Wren Alder'), 'Wren Alder');
@@ -501,6 +526,12 @@ test('a late signing round: old seals stay valid, new marks are free of print, o
     },
   ]);
   const sent = await server.send(late.id);
+  // What is new stands clear of all that is printed and signed already, on every page of the old record too.
+  const packed = await server.ok<PackedFacts>('documentFacts', { params: { documentId: doc.id } });
+  const { pages } = unpackFacts(doc.id, doc.name, packed);
+  const made = sent.sent!.plan.marks.filter((m) => m.ruleId);
+  expect(made).toHaveLength(doc.pages.length);
+  for (const m of made) expect([m.page, new FreeSpace(pages[m.page - 1]!).isFree(m.rect)]).toEqual([m.page, true]);
   await signAll(await server.tokenFor(sent.id, 'Theo Trustee'), 'Theo Trustee');
   const [second] = await sealed(sent.id);
   expect(second!.subarray(0, first!.length).equals(first!)).toBe(true);

@@ -8,7 +8,7 @@ import { editsToDropDocument } from '@gatepath/core/marks';
 import { DOCUMENT_TYPES, TYPE_WORDS } from '@gatepath/core/reading';
 import { count } from '@gatepath/core/text';
 import { usePacketActions } from '../../api/hooks';
-import { Input } from '../../ui/input';
+import { LateInput } from '../../ui/late-input';
 import { DropMenu } from '../../ui/menu';
 import { Button, Card, IconButton, Note, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small } from '../../ui/text';
@@ -64,7 +64,7 @@ export function DocumentsCard({ desk }: { desk: Desk }) {
         return (
           <View key={d.id}>
             {renaming === d.id ? (
-              <WordField
+              <LateInput
                 label="Name of the document"
                 value={name}
                 onSave={(value) => {
@@ -187,17 +187,17 @@ export function WordsCard({ desk }: { desk: Desk }) {
   return (
     <Card style={{ padding: 12 }}>
       <Heading>Message</Heading>
-      <WordField
+      <LateInput
         label="Name of the packet"
         value={draft.name}
         onSave={(value) => value.trim() && edit([{ op: 'set', field: 'name', value }])}
       />
-      <WordField
+      <LateInput
         label="Subject"
         value={draft.subject}
         onSave={(value) => edit([{ op: 'set', field: 'subject', value }])}
       />
-      <WordField
+      <LateInput
         label="Message to everyone (optional)"
         multiline
         value={draft.message}
@@ -236,31 +236,5 @@ export function ThrowAway({ desk }: { desk: Desk }) {
         <Button onPress={() => setAsking(false)}>Keep</Button>
       </View>
     </Card>
-  );
-}
-
-function WordField({
-  label,
-  value,
-  onSave,
-  multiline,
-}: {
-  label: string;
-  value: string;
-  onSave: (value: string) => void;
-  multiline?: boolean;
-}) {
-  const [text, setText] = useState<string | null>(null);
-  return (
-    <Input
-      label={label}
-      value={text ?? value}
-      multiline={multiline}
-      onChangeText={setText}
-      onBlur={() => {
-        if (text !== null && text !== value) onSave(text);
-        setText(null);
-      }}
-    />
   );
 }

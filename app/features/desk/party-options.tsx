@@ -1,10 +1,8 @@
 /** What is particular to one party: language, a note, how it proves who it is, when it gets its copy. */
-import { useState } from 'react';
-import { View } from 'react-native';
 import type { PacketParty, SecondStep } from '@gatepath/core/routing';
 import { firstName } from '@gatepath/core/text';
 import { useSession } from '../../api/hooks';
-import { Input } from '../../ui/input';
+import { LateInput } from '../../ui/late-input';
 import { Card, Choice } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Small, Strong } from '../../ui/text';
@@ -72,37 +70,5 @@ export function PartyOptions({ party, onChange }: { party: PacketParty; onChange
         </>
       )}
     </Card>
-  );
-}
-
-/** A field that is saved when it is left, not at every key. */
-export function LateInput({
-  label,
-  value,
-  onSave,
-  multiline,
-  testID,
-}: {
-  label: string;
-  value: string;
-  onSave: (text: string) => void;
-  multiline?: boolean;
-  testID?: string;
-}) {
-  const [text, setText] = useState<string | null>(null);
-  return (
-    <View>
-      <Input
-        label={label}
-        value={text ?? value}
-        multiline={multiline}
-        onChangeText={setText}
-        onBlur={() => {
-          if (text !== null && text !== value) onSave(text);
-          setText(null);
-        }}
-        testID={testID}
-      />
-    </View>
   );
 }

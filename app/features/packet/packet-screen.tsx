@@ -13,10 +13,11 @@ import { Fills } from '../pages/fills';
 import { Redlines } from '../pages/redlines';
 import { AtRect, MarkFace } from '../pages/mark-box';
 import { Sheet } from '../pages/sheet';
+import { ChangeAhead } from './change-ahead';
 import { CorrectionCard } from './correction-card';
 import { PartyLine } from './party-line';
 import { gateState } from './path-strip';
-import { AheadCard, ChangeAhead, EndCard, KinNote, QuestionsCard } from './under-way';
+import { AheadCard, EndCard, KinNote, QuestionsCard } from './under-way';
 import { STATUS_WORDS, when } from './words';
 
 interface Props {

@@ -12,6 +12,7 @@ import { DropMenu } from '../../ui/menu';
 import { Button, Card, Choice, IconButton, Trouble } from '../../ui/pieces';
 import { Small, Strong } from '../../ui/text';
 import { Token } from '../../ui/token';
+import { NameAndEmail } from '../people/name-and-email';
 import { when } from './words';
 
 interface Props {
@@ -150,15 +151,7 @@ function FixParty({ packet, party, onClose }: { packet: PacketView; party: Party
     <Card testID="fix-party">
       <Strong>{`Correct ${party.name}`}</Strong>
       <Small>The old link stops working at once; a new one goes to the corrected address.</Small>
-      <Input label="Name" value={to.name} onChangeText={(name) => setTo({ ...to, name })} testID="fix-name" />
-      <Input
-        label="Email"
-        value={to.email}
-        inputMode="email"
-        autoCapitalize="none"
-        onChangeText={(email) => setTo({ ...to, email })}
-        testID="fix-email"
-      />
+      <NameAndEmail value={to} onChange={setTo} testID="fix" />
       <Input label="Phone" value={to.phone} inputMode="tel" onChangeText={(phone) => setTo({ ...to, phone })} />
       <Choice
         wrap

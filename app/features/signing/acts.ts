@@ -6,6 +6,7 @@ import type { SigningView } from '@gatepath/contract';
 import { checkValue, takesHand } from '@gatepath/core/marks';
 import { showHand, type Hand } from '@gatepath/core/routing';
 import { ENGLISH } from '@gatepath/core/words';
+import { rulesOf } from './own-rules';
 
 export type Act = { id: string } & (
   | { type: 'agree'; agreement: string }
@@ -66,16 +67,7 @@ function showsOf(view: SigningView, mark: SigningView['marks'][number], text = '
   }
   if (!text.trim()) return mark.done ? null : undefined;
   if (mark.kind === 'tick' || mark.kind === 'choice') return { form: 'tick' };
-  const checked = checkValue(
-    {
-      kind: mark.kind,
-      options: mark.options,
-      ...(mark.check ? { check: mark.check } : {}),
-      ...(mark.several ? { lines: 'several' as const } : {}),
-    },
-    text,
-    ENGLISH,
-  );
+  const checked = checkValue(rulesOf(mark), text, ENGLISH);
   return checked.ok ? { form: 'text', text: checked.value } : undefined;
 }
 

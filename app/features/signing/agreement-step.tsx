@@ -1,10 +1,11 @@
 /** Agreeing to sign electronically comes before anything else. */
 import { useRef, useState } from 'react';
 import { View } from 'react-native';
+import { Switch } from '../../ui/switch';
 import { Button, Card, Note, Page, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Title } from '../../ui/text';
 import { Lead, type StepProps } from './ceremony';
-import { Languages, leftByKind, TickBox, useLastDay, WhoIs } from './parts';
+import { Languages, leftByKind, useLastDay, WhoIs } from './parts';
 import { useSay, useWords } from './say';
 
 export function AgreementStep({ signing, view, onSide }: StepProps) {
@@ -76,7 +77,7 @@ export function AgreementStep({ signing, view, onSide }: StepProps) {
         )}
         {signing.agreementCopy.isError ? <Trouble error={signing.agreementCopy.error} /> : null}
         <View ref={box}>
-          <TickBox on={ticked} label={t('sign.agree.tick')} onChange={setTicked} testID="agree-tick" />
+          <Switch large on={ticked} label={t('sign.agree.tick')} onChange={setTicked} testID="agree-tick" />
         </View>
       </Card>
       {asked && !ticked ? <Note tone="warn" title={t('sign.agree.first')} testID="agree-first" /> : null}

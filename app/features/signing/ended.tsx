@@ -1,14 +1,14 @@
 /** After the own part is done, and at every end. */
-import { Linking, View } from 'react-native';
-import { pathOf, type SigningView } from '@gatepath/contract';
+import { View } from 'react-native';
+import type { SigningView } from '@gatepath/contract';
 import { firstName } from '@gatepath/core/text';
 import { listIn, type Words } from '@gatepath/core/words';
 import { usePalette } from '../../ui/hooks';
-import { Button, Card, Page } from '../../ui/pieces';
-import { Heading, Small, Title } from '../../ui/text';
+import { Button, Page } from '../../ui/pieces';
+import { Small, Title } from '../../ui/text';
 import { Questions } from './ask-step';
 import { Lead, type StepProps } from './ceremony';
-import { WhoIs } from './parts';
+import { Downloads, WhoIs } from './parts';
 import { useSay, useWords, type Say } from './say';
 
 export function Ended({ token, view, onSide }: StepProps) {
@@ -25,24 +25,11 @@ export function Ended({ token, view, onSide }: StepProps) {
       />
       <Title testID="ended">{title}</Title>
       <Lead>{text}</Lead>
-      <Card>
-        <Heading>
-          {t(sealed ? 'sign.end.sealed_copies' : view.somethingSigned ? 'sign.download' : 'sign.end.documents')}
-        </Heading>
-        {view.documents.map((d) => (
-          <Button
-            key={d.id}
-            icon="download"
-            onPress={() => void Linking.openURL(pathOf('signingFile', { token, documentId: d.id }))}
-            testID="download"
-          >
-            {d.name}
-          </Button>
-        ))}
+      <Downloads token={token} view={view}>
         <Button kind="quiet" onPress={() => onSide('read')} style={{ alignSelf: 'flex-start' }}>
           {t('sign.end.read_here')}
         </Button>
-      </Card>
+      </Downloads>
       <Questions view={view} />
       {view.status === 'at_gate' && view.me.act !== 'copy' ? (
         <Button kind="quiet" onPress={() => onSide('ask')} style={{ alignSelf: 'flex-start' }} testID="ask">

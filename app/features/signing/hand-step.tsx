@@ -7,12 +7,13 @@ import { inkOf } from '@gatepath/core/inks';
 import { showHand, type Drawing, type Hand, type Picture, type ScriptFace } from '@gatepath/core/routing';
 import { Input } from '../../ui/input';
 import { usePalette } from '../../ui/hooks';
+import { Switch } from '../../ui/switch';
 import { Button, Card, Choice, Note, Page, Trouble } from '../../ui/pieces';
 import { Body, Strong, Title } from '../../ui/text';
 import { Shown } from '../pages/fills';
 import { FACE_WORDS, useHandFonts } from '../pages/hand-fonts';
 import { DrawPad } from './draw-pad';
-import { TickBox, WhoIs } from './parts';
+import { WhoIs } from './parts';
 import { useSay } from './say';
 import type { Signing } from './use-signing';
 
@@ -124,7 +125,8 @@ export function HandStep({ token, signing, view, onDone }: Props) {
           ))}
         </Card>
       )}
-      <TickBox
+      <Switch
+        large
         on={keep}
         label={t('sign.hand.keep', { firmName: view.firmName })}
         hint={t('sign.hand.keep.why')}

@@ -1,10 +1,8 @@
 /** Everything a client may want beside going on: asking, downloading, handing over, declining. */
-import { Linking } from 'react-native';
-import { pathOf } from '@gatepath/contract';
-import { Button, Card, Page } from '../../ui/pieces';
-import { Heading, Title } from '../../ui/text';
+import { Button, Page } from '../../ui/pieces';
+import { Title } from '../../ui/text';
 import type { StepProps } from './ceremony';
-import { Languages, WhoIs } from './parts';
+import { Downloads, Languages, WhoIs } from './parts';
 import { useSay } from './say';
 
 export function MoreStep({ token, signing, view, onBack, onSide }: StepProps) {
@@ -28,19 +26,7 @@ export function MoreStep({ token, signing, view, onBack, onSide }: StepProps) {
           {t('sign.hand.title')}
         </Button>
       ) : null}
-      <Card>
-        <Heading>{t(view.somethingSigned ? 'sign.download' : 'sign.end.documents')}</Heading>
-        {view.documents.map((d) => (
-          <Button
-            key={d.id}
-            icon="download"
-            onPress={() => void Linking.openURL(pathOf('signingFile', { token, documentId: d.id }))}
-            testID="download"
-          >
-            {t('sign.download.document', { name: d.name })}
-          </Button>
-        ))}
-      </Card>
+      <Downloads token={token} view={view} />
       <Languages signing={signing} view={view} />
       {view.mayHandOver ? (
         <Button large onPress={() => onSide('hand_over')} testID="hand-over">

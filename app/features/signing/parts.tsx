@@ -1,12 +1,12 @@
 /** Small parts of the ceremony that several steps show. */
-import { Pressable, View } from 'react-native';
-import type { SigningView } from '@gatepath/contract';
+import type { ReactNode } from 'react';
+import { Linking, View } from 'react-native';
+import { pathOf, type SigningView } from '@gatepath/contract';
 import { firstName } from '@gatepath/core/text';
 import { listIn, type Words } from '@gatepath/core/words';
 import { usePalette } from '../../ui/hooks';
-import { Icon } from '../../ui/icon';
-import { Button, Choice, Note, Trouble } from '../../ui/pieces';
-import { Body, Small, Strong } from '../../ui/text';
+import { Button, Card, Choice, Note, Trouble } from '../../ui/pieces';
+import { Body, Heading, Small, Strong } from '../../ui/text';
 import { Token } from '../../ui/token';
 import { placesOf } from './places';
 import { useSay, useWords, type Say } from './say';
@@ -104,52 +104,6 @@ export function SendingBar({ signing }: { signing: Signing }) {
   );
 }
 
-/** A box to tick with its words beside it, large enough for any thumb. */
-export function TickBox({
-  on,
-  label,
-  hint,
-  onChange,
-  testID,
-}: {
-  on: boolean;
-  label: string;
-  hint?: string;
-  onChange: (on: boolean) => void;
-  testID: string;
-}) {
-  const p = usePalette();
-  return (
-    <Pressable
-      role="checkbox"
-      aria-checked={on}
-      aria-label={label}
-      testID={testID}
-      onPress={() => onChange(!on)}
-      style={{ flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: 56 }}
-    >
-      <View
-        style={{
-          width: 30,
-          height: 30,
-          borderRadius: 8,
-          borderWidth: 2,
-          borderColor: p.ink,
-          backgroundColor: on ? p.ink : p.sheet,
-          alignItems: 'center',
-          justifyContent: 'center',
-        }}
-      >
-        {on ? <Icon name="check" color={p.paper} /> : null}
-      </View>
-      <View style={{ flex: 1 }}>
-        <Body style={{ fontSize: 18 }}>{label}</Body>
-        {hint ? <Small>{hint}</Small> : null}
-      </View>
-    </Pressable>
-  );
-}
-
 /** The client's own words for the day that is the last for signing. */
 export function useLastDay(view: SigningView): string | null {
   const words = useWords();
@@ -160,4 +114,29 @@ export function useLastDay(view: SigningView): string | null {
     day: 'numeric',
     timeZone: 'utc',
   }).format(new Date(`${view.lastDay}T12:00:00Z`));
+}
+
+/** The documents to download: sealed, signed so far, or as they were sent. */
+export function Downloads({ token, view, children }: { token: string; view: SigningView; children?: ReactNode }) {
+  const t = useSay();
+  const sealed = view.documents.length > 0 && view.documents.every((d) => d.sealed);
+  return (
+    <Card>
+      <Heading>
+        {t(sealed ? 'sign.end.sealed_copies' : view.somethingSigned ? 'sign.download' : 'sign.end.documents')}
+      </Heading>
+      {view.documents.map((d) => (
+        <Button
+          key={d.id}
+          icon="download"
+          label={t('sign.download.document', { name: d.name })}
+          onPress={() => void Linking.openURL(pathOf('signingFile', { token, documentId: d.id }))}
+          testID="download"
+        >
+          {d.name}
+        </Button>
+      ))}
+      {children}
+    </Card>
+  );
 }

@@ -48,9 +48,11 @@ export default function Message() {
             Let it come back as undeliverable
           </Button>
         ) : null}
-        <Button icon="download" onPress={() => void Linking.openURL(pathOf('messageFile', { messageId: m.id }))}>
-          Save as .eml
-        </Button>
+        {m.channel === 'email' ? (
+          <Button icon="download" onPress={() => void Linking.openURL(pathOf('messageFile', { messageId: m.id }))}>
+            Save as .eml
+          </Button>
+        ) : null}
       </View>
     </Page>
   );

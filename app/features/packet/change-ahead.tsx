@@ -1,0 +1,237 @@
+/** Changing who and what is still ahead of a packet on its way. */
+import { useState } from 'react';
+import { View } from 'react-native';
+import type { PacketView, SentView } from '@gatepath/contract';
+import { ACTS, holdsGate, SIDES, type Act, type Gate, type Side } from '@gatepath/core/routing';
+import { firstName, listWords, SIDE_WORDS } from '@gatepath/core/text';
+import { usePacketActions } from '../../api/hooks';
+import { Button, Card, Choice, IconButton, Trouble } from '../../ui/pieces';
+import { Switch } from '../../ui/switch';
+import { Body, Heading, Small } from '../../ui/text';
+import { NameAndEmail } from '../people/name-and-email';
+
+interface Props {
+  packet: PacketView;
+  sent: SentView;
+}
+
+const ACT_LABELS: Record<Act, string> = {
+  sign: 'Signs',
+  approve: 'Approves',
+  desk: 'Signs at the desk',
+  copy: 'Gets a copy',
+};
+
+/** Changing who and what is still ahead: the order of gates, new people, new documents. */
+export function ChangeAhead({ packet, sent }: Props) {
+  const [open, setOpen] = useState<'person' | 'document' | 'order' | null>(null);
+  const { plan } = sent;
+  if (packet.status !== 'at_gate') return null;
+  const later = plan.gates.slice(sent.gate + 1);
+  const inPacket = new Set(plan.documents.map((d) => d.id));
+  const addable = packet.documents.filter((d) => d.status === 'ready' && !d.replacedBy && !inPacket.has(d.id));
+  if (open === 'person') return <NewPerson packet={packet} sent={sent} onClose={() => setOpen(null)} />;
+  if (open === 'document')
+    return <NewDocument packet={packet} sent={sent} documents={addable} onClose={() => setOpen(null)} />;
+  if (open === 'order') return <Order packet={packet} sent={sent} onClose={() => setOpen(null)} />;
+  return (
+    <Card>
+      <Heading>Change what is ahead</Heading>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        <Button icon="account-plus" onPress={() => setOpen('person')} testID="add-person">
+          Add a person
+        </Button>
+        {later.length > 1 ? <Button onPress={() => setOpen('order')}>Change the order</Button> : null}
+        {addable.length && later.length ? (
+          <Button icon="file-plus" onPress={() => setOpen('document')}>
+            Add a document
+          </Button>
+        ) : null}
+      </View>
+      <Small>To change a page, touch it in the ledger.</Small>
+    </Card>
+  );
+}
+
+function NewPerson({ packet, sent, onClose }: Props & { onClose: () => void }) {
+  const { change } = usePacketActions(packet.id);
+  const { plan } = sent;
+  const [who, setWho] = useState({ name: '', email: '' });
+  const [side, setSide] = useState<Side>('seller');
+  const [act, setAct] = useState<Act>('sign');
+  const [after, setAfter] = useState(String(plan.gates.length - 1));
+  const [documents, setDocuments] = useState(plan.documents.map((d) => d.id));
+  const [initials, setInitials] = useState(true);
+  const signs = act === 'sign' || act === 'desk';
+  return (
+    <Card testID="new-person">
+      <Heading>Add a person</Heading>
+      <NameAndEmail value={who} onChange={setWho} testID="new" />
+      <Choice
+        wrap
+        label="Side"
+        value={side}
+        options={SIDES.map((s) => ({ value: s, label: SIDE_WORDS[s] }))}
+        onChange={setSide}
+      />
+      <Choice
+        wrap
+        label="What they do"
+        value={act}
+        options={ACTS.map((a) => ({ value: a, label: ACT_LABELS[a] }))}
+        onChange={setAct}
+      />
+      {act === 'copy' ? null : (
+        <>
+          <Small>A gate of their own comes</Small>
+          <Choice
+            wrap
+            label="When"
+            value={after}
+            options={plan.gates
+              .map((_, i) => i)
+              .filter((i) => i >= sent.gate)
+              .map((i) => ({ value: String(i), label: `after gate ${i + 1}` }))}
+            onChange={setAfter}
+          />
+        </>
+      )}
+      {signs ? (
+        <>
+          {plan.documents.map((d) => (
+            <Switch
+              key={d.id}
+              label={`Signs ${d.name}`}
+              on={documents.includes(d.id)}
+              onChange={(on) => setDocuments(on ? [...documents, d.id] : documents.filter((x) => x !== d.id))}
+            />
+          ))}
+          <Switch label="Initials every page of them" on={initials} onChange={setInitials} />
+          <Small>Their places are put where the pages have room, near the signatures that are there.</Small>
+        </>
+      ) : null}
+      {change.isError ? <Trouble error={change.error} /> : null}
+      <View style={{ flexDirection: 'row', gap: 10 }}>
+        <Button
+          kind="main"
+          busy={change.isPending}
+          onPress={() =>
+            change.mutate(
+              {
+                type: 'add_party',
+                ...who,
+                phone: null,
+                side,
+                act,
+                after: Number(after),
+                documentIds: signs ? documents : [],
+                initials: signs && initials,
+              },
+              { onSuccess: onClose },
+            )
+          }
+          testID="new-now"
+        >
+          Add
+        </Button>
+        <Button onPress={onClose}>Leave it</Button>
+      </View>
+    </Card>
+  );
+}
+
+function NewDocument({
+  packet,
+  sent,
+  documents,
+  onClose,
+}: Props & { documents: PacketView['documents']; onClose: () => void }) {
+  const { change } = usePacketActions(packet.id);
+  const later = sent.plan.gates
+    .slice(sent.gate + 1)
+    .flatMap((g) => g.partyIds)
+    .map((id) => sent.plan.parties.find((p) => p.id === id)!)
+    .filter((p) => holdsGate(p) && p.act !== 'approve');
+  const [documentId, setDocument] = useState(documents[0]!.id);
+  const [signers, setSigners] = useState(later.map((p) => p.id));
+  return (
+    <Card>
+      <Heading>Add a document for those ahead</Heading>
+      <Choice
+        wrap
+        label="Document"
+        value={documentId}
+        options={documents.map((d) => ({ value: d.id, label: d.name }))}
+        onChange={setDocument}
+      />
+      {later.map((p) => (
+        <Switch
+          key={p.id}
+          label={`${firstName(p.name)} signs it`}
+          on={signers.includes(p.id)}
+          onChange={(on) => setSigners(on ? [...signers, p.id] : signers.filter((x) => x !== p.id))}
+        />
+      ))}
+      <Small>Those whose gate is open or passed do not get it.</Small>
+      {change.isError ? <Trouble error={change.error} /> : null}
+      <View style={{ flexDirection: 'row', gap: 10 }}>
+        <Button
+          kind="main"
+          busy={change.isPending}
+          onPress={() => change.mutate({ type: 'add_document', documentId, partyIds: signers }, { onSuccess: onClose })}
+        >
+          Add
+        </Button>
+        <Button onPress={onClose}>Leave it</Button>
+      </View>
+    </Card>
+  );
+}
+
+function Order({ packet, sent, onClose }: Props & { onClose: () => void }) {
+  const { change } = usePacketActions(packet.id);
+  const [gates, setGates] = useState<Gate[]>(sent.plan.gates);
+  const move = (i: number, by: number) => {
+    const next = [...gates];
+    const [g] = next.splice(i, 1);
+    next.splice(i + by, 0, g!);
+    setGates(next);
+  };
+  return (
+    <Card>
+      <Heading>Order of the gates ahead</Heading>
+      {gates.map((g, i) => {
+        if (i <= sent.gate) return null;
+        const names = listWords(g.partyIds.map((id) => firstName(sent.plan.parties.find((p) => p.id === id)!.name)));
+        return (
+          <View key={g.id} style={{ flexDirection: 'row', alignItems: 'center' }}>
+            <Body style={{ flex: 1 }}>{`${i + 1}. ${names}`}</Body>
+            <IconButton
+              name="arrow-up"
+              label={`${names} earlier`}
+              disabled={i === sent.gate + 1}
+              onPress={() => move(i, -1)}
+            />
+            <IconButton
+              name="arrow-down"
+              label={`${names} later`}
+              disabled={i === gates.length - 1}
+              onPress={() => move(i, 1)}
+            />
+          </View>
+        );
+      })}
+      {change.isError ? <Trouble error={change.error} /> : null}
+      <View style={{ flexDirection: 'row', gap: 10 }}>
+        <Button
+          kind="main"
+          busy={change.isPending}
+          onPress={() => change.mutate({ type: 'set_path', gates }, { onSuccess: onClose })}
+        >
+          Use this order
+        </Button>
+        <Button onPress={onClose}>Leave it</Button>
+      </View>
+    </Card>
+  );
+}

@@ -1,0 +1,31 @@
+/** Name and email address, as they are asked for wherever somebody is added or corrected under way. */
+import { Input } from '../../ui/input';
+
+interface Props<T extends { name: string; email: string }> {
+  value: T;
+  onChange: (value: T) => void;
+  /** Begins the test ids: `fix` gives `fix-name` and `fix-email`. */
+  testID: string;
+}
+
+export function NameAndEmail<T extends { name: string; email: string }>({ value, onChange, testID }: Props<T>) {
+  return (
+    <>
+      <Input
+        label="Name"
+        value={value.name}
+        maxLength={120}
+        onChangeText={(name) => onChange({ ...value, name })}
+        testID={`${testID}-name`}
+      />
+      <Input
+        label="Email"
+        value={value.email}
+        inputMode="email"
+        autoCapitalize="none"
+        onChangeText={(email) => onChange({ ...value, email })}
+        testID={`${testID}-email`}
+      />
+    </>
+  );
+}
