@@ -77,6 +77,7 @@ export function Button({
         {
           minHeight: large ? 56 : 46,
           paddingHorizontal: kind === 'quiet' ? 8 : 18,
+          paddingVertical: 6,
           borderRadius: 12,
           borderWidth: kind === 'plain' ? 1.5 : 0,
           borderColor: p.ink,

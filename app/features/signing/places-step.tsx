@@ -1,6 +1,6 @@
 /** From place to place: one thing to do at a time, what is left always in sight. */
-import { useEffect, useRef, useState } from 'react';
-import { ScrollView, View, type LayoutChangeEvent } from 'react-native';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { ScrollView, useWindowDimensions, View, type LayoutChangeEvent } from 'react-native';
 import { firstName } from '@gatepath/core/text';
 import { usePalette } from '../../ui/hooks';
 import { Button } from '../../ui/pieces';
@@ -60,8 +60,11 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
   }, [key]);
 
   const done = required.length - left.length;
+  // At twice the size, or on a very small screen, bars and page cannot share the height: all of it scrolls.
+  const screen = useWindowDimensions();
+  const tight = screen.width < 300 || screen.height < 520;
   return (
-    <View style={{ flex: 1, backgroundColor: p.bench }}>
+    <Frame tight={tight} color={p.bench}>
       <View
         role="banner"
         style={{
@@ -73,13 +76,15 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
           gap: 8,
         }}
       >
-        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
+        <View style={{ flexDirection: 'row', alignItems: 'center', columnGap: 10, flexWrap: 'wrap' }}>
           <Token name={view.me.name} ink={view.me.ink} size={34} />
-          <View style={{ flex: 1 }}>
+          <View style={{ flex: 1, minWidth: tight ? 110 : 140 }}>
             <Strong level={1} style={{ fontSize: 18 }}>
               {t('sign.as', { first: firstName(view.me.name) })}
             </Strong>
-            <Small numberOfLines={1}>{t('sign.page_of', { page, pages: doc.pages.length, name: doc.name })}</Small>
+            <Small numberOfLines={tight ? undefined : 1}>
+              {t('sign.page_of', { page, pages: doc.pages.length, name: doc.name })}
+            </Small>
           </View>
           <Button kind="quiet" onPress={() => onSide('pages')} label={t('sign.left.show')} testID="pages">
             {t('sign.pages')}
@@ -101,7 +106,7 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
       </View>
       <View
         role="main"
-        style={{ flex: 1 }}
+        style={tight ? { height: screen.height * 0.7 } : { flex: 1 }}
         onLayout={(e: LayoutChangeEvent) =>
           setRoom({ width: e.nativeEvent.layout.width, height: e.nativeEvent.layout.height })
         }
@@ -127,7 +132,13 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
         </ScrollView>
       </View>
       <ScrollView
-        style={{ flexGrow: 0, maxHeight: '62%', backgroundColor: p.sheet, borderTopWidth: 1, borderColor: p.rule }}
+        style={{
+          flexGrow: 0,
+          maxHeight: tight ? undefined : '62%',
+          backgroundColor: p.sheet,
+          borderTopWidth: 1,
+          borderColor: p.rule,
+        }}
         contentContainerStyle={{ padding: 14 }}
       >
         <View ref={panel} role="region" aria-label={t('sign.left.show')} style={{ gap: 10 }}>
@@ -175,6 +186,12 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
           </View>
         </View>
       </ScrollView>
-    </View>
+    </Frame>
   );
+}
+
+/** The screen itself: a column that fills it, or one that scrolls when there is too little of it. */
+function Frame({ tight, color, children }: { tight: boolean; color: string; children: ReactNode }) {
+  if (!tight) return <View style={{ flex: 1, backgroundColor: color }}>{children}</View>;
+  return <ScrollView style={{ flex: 1, backgroundColor: color }}>{children}</ScrollView>;
 }
