@@ -21,7 +21,7 @@ import { newId } from '../ids';
 import { topics } from '../live/live';
 import { conflict, notFound, Problem, unusable } from '../problem';
 import { makeSecret } from '../signing/passes';
-import { currentParties } from './current';
+import { currentDraft } from './current';
 import { lockedOr404 } from './draft-service';
 import { loadState } from './log';
 import * as q from './queries';
@@ -183,10 +183,8 @@ export async function takeBack(ctx: Context, packetId: string, reason: string, m
       id,
       deal_id: row.deal_id,
       name: row.name,
-      // The draft it was sent from, with the people as they are reached now.
       draft: {
-        ...row.draft,
-        parties: currentParties(row.draft.parties, before.state),
+        ...currentDraft(row.draft, before.state),
         replaces: { packetId, version },
       },
       created_by: member.id,

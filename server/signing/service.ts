@@ -51,7 +51,17 @@ type PartyCommand = Extract<PacketCommand, { partyId: string }>;
 
 /** Runs a command of the pass's own party. Repeats of an act (same `actId`) change nothing. */
 export async function act(ctx: Context, visit: Visit, cmd: PartyCommand, sameAs?: string): Promise<PacketState> {
-  const { pass, party, words } = await enterProved(ctx, visit);
+  return actAs(ctx, visit, await enterProved(ctx, visit), cmd, sameAs);
+}
+
+/** As `act`, for somebody who is in already. */
+export async function actAs(
+  ctx: Context,
+  visit: Visit,
+  { pass, party, words }: Entry,
+  cmd: PartyCommand,
+  sameAs?: string,
+): Promise<PacketState> {
   try {
     return await inTransaction(ctx.database.pool, async (tx) => {
       const row = await lockPacket(tx.db, pass.packet_id);

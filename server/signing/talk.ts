@@ -7,7 +7,7 @@ import { Letters } from '../packets/follow-up';
 import { notFound } from '../problem';
 import { LANGUAGES } from '../words';
 import { enter, enterProved } from './entry';
-import { act, actAndView, openPass } from './service';
+import { act, actAndView, actAs, openPass } from './service';
 import type { Visit } from './visit';
 
 /** Asks the sender; a question sent again with the same id is the same question. */
@@ -25,8 +25,8 @@ export async function handOver(ctx: Context, visit: Visit, body: HandOverBody): 
 export async function setLanguage(ctx: Context, visit: Visit, language: string): Promise<SigningView> {
   if (!LANGUAGES.some((l) => l.tag === language)) throw notFound('This language');
   const entry = await enter(ctx, visit);
-  if (entry.proved && entry.state.status === 'at_gate')
-    return actAndView(ctx, visit, { type: 'choose_language', partyId: '', language });
+  if (entry.state.status === 'at_gate')
+    await actAs(ctx, visit, entry, { type: 'choose_language', partyId: '', language });
   return openPass(ctx, visit);
 }
 
