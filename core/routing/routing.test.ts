@@ -1,5 +1,5 @@
 import { HAND, TestPacket as Packet } from './test-packet';
-import { party, planOf } from '../test-support';
+import { mark, party, planOf } from '../test-support';
 import { activity, holdUp, pathOf, shownFills, type Plan } from './index';
 
 const sent = (plan: Plan): Packet => {
@@ -66,6 +66,46 @@ test('whoever approves holds the gate without marks; copies never hold one', () 
   expect(p.do({ type: 'finish', partyId: 'attorney', actId: 'f', dateText: 'x' })).toBe('ok');
   expect(p.state!.gate).toBe(2);
   expect(p.state!.parties.escrow!.status).toBe('asked');
+});
+
+test('a copy at sending goes out at once and never holds; one at the end waits', () => {
+  const plan = planOf([['wren']]);
+  const copies = [party('escrow', { act: 'copy', copyAt: 'sending' }), party('lender', { act: 'copy' })];
+  const p = sent({ ...plan, parties: [...plan.parties, ...copies] });
+  expect([p.state!.parties.escrow!.status, p.state!.parties.lender!.status]).toEqual(['asked', 'waiting']);
+  expect(p.do({ type: 'open', partyId: 'escrow' })).toBe('ok');
+  expect(p.do({ type: 'finish', partyId: 'escrow', actId: 'f', dateText: 'x' })).toBe('not_your_turn');
+  expect(p.signAll('wren')).toBe('ok');
+  expect(p.state!.status).toBe('executed');
+});
+
+test('who signs at the desk needs a host, and the host is remembered', () => {
+  const p = sent(planOf([['wren']], { wren: 'desk' }));
+  expect(p.do({ type: 'agree', partyId: 'wren', agreement: '2' })).toBe('host_wanted');
+  expect(p.do({ type: 'host', partyId: 'wren', hostName: 'Odile Farrant' })).toBe('ok');
+  expect(p.signAll('wren')).toBe('ok');
+  expect(p.state!.parties.wren!.hostName).toBe('Odile Farrant');
+});
+
+test('what was sealed once stays: after a change only the new initials can be given', () => {
+  const p = sent(planOf([['wren'], ['callum']]));
+  p.signAll('wren');
+  const due = () => p.state!.due.map((d) => d.partyId);
+  expect(due()).toEqual(['wren']);
+  p.do({ type: 'revise', forSeq: p.state!.due[0]!.seq, documents: [] });
+  const redline = { id: 'r', documentId: 'doc', page: 1, kind: 'strike' as const, rects: [], text: 'x', moved: [] };
+  const initials = (id: string) => ({ ...mark(`r.${id}`, id, 'initials'), redlineId: 'r' });
+  expect(p.do({ type: 'correct', redline, marks: [initials('wren')] })).toBe('bad_plan');
+  expect(p.do({ type: 'correct', redline, marks: ['wren', 'callum'].map(initials) })).toBe('ok');
+  // Sent twice, it is one change.
+  expect(p.do({ type: 'correct', redline, marks: ['wren', 'callum'].map(initials) })).toBe('ok');
+  expect([p.state!.corrections.length, p.state!.corrections[0]!.askedAgain, due()]).toEqual([1, ['wren'], [null]]);
+  expect(holdUp(p.state!).sentence).toContain('Waiting for');
+  p.signAll('callum');
+  expect(p.state!.status).toBe('at_gate');
+  expect(holdUp(p.state!).sentence).toBe('Wren has to initial a change: 1 place.');
+  p.signAll('wren');
+  expect([p.state!.status, due()]).toEqual(['executed', [null, 'callum', 'wren']]);
 });
 
 test('a plan with an empty gate, a stranger or a lost signer cannot be sent', () => {
