@@ -11,7 +11,26 @@ import { Lead, type StepProps } from './ceremony';
 import { Downloads, WhoIs } from './parts';
 import { useSay, useWords, type Say } from './say';
 
-export function Ended({ token, view, onSide }: StepProps) {
+export function Ended(props: StepProps) {
+  // "Thank you" is said only once the server has everything: who closes the page now must lose nothing.
+  return props.signing.waiting.length ? <Sending view={props.view} /> : <AtEnd {...props} />;
+}
+
+/** Finished on the page, and not all of it has arrived yet. */
+function Sending({ view }: { view: SigningView }) {
+  const t = useSay();
+  return (
+    <Page max={560}>
+      <WhoIs view={view} over />
+      <View role="status" style={{ gap: 16 }}>
+        <Title testID="sending">{t('sign.offline.sending')}</Title>
+        <Lead>{t('sign.offline.keep_open')}</Lead>
+      </View>
+    </Page>
+  );
+}
+
+function AtEnd({ token, view, onSide }: StepProps) {
   const p = usePalette();
   const t = useSay();
   const words = useWords();

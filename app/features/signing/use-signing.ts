@@ -56,9 +56,14 @@ function useOutbox(token: string) {
     // What an earlier visit on this device could not send goes first.
     void outbox.flush();
     const back = () => void outbox.flush();
+    const stay = (e: BeforeUnloadEvent) => {
+      if (outbox.state.waiting.length) e.preventDefault();
+    };
     window.addEventListener('online', back);
+    window.addEventListener('beforeunload', stay);
     return () => {
       window.removeEventListener('online', back);
+      window.removeEventListener('beforeunload', stay);
       outbox.close();
     };
   }, [outbox]);
