@@ -291,6 +291,14 @@ test('a one-time code and a code told in person let in; wrong ones lock out unti
   expect(seen).not.toMatch(/wren@example|555-0101/);
 });
 
+test('who has a phone and no email is written to there, in short', async () => {
+  const { packet } = await sendPacket([{ name: 'Wren Alder', email: '', phone: '555-0111' }], [{ names: ['Wren'] }]);
+  const ask = await newest(packet.id, 'Wren Alder');
+  expect([ask.channel, ask.toPhone, ask.bodyText.includes(ask.link!)]).toEqual(['text', '555-0111', true]);
+  await server.ok('withdrawPacket', { params: { packetId: packet.id }, body: { reason: 'Not now' } });
+  expect((await newest(packet.id, 'Wren Alder')).bodyText).toBe('Towpath & Vane Realty: Withdrawn: Papers');
+});
+
 test('a question is asked and answered, and handing over leaves a trail', async () => {
   const { packet } = await sendPacket(
     [{ name: 'Wren Alder' }],

@@ -24,9 +24,7 @@ export interface Post {
 /** Queues a message in the transaction it follows from. Who has neither address is reached by nobody. */
 export async function postMessage(ctx: Context, tx: Tx, post: Post): Promise<void> {
   const { to, words } = post;
-  const text =
-    post.byPhone?.text ??
-    (!to.email && to.phone && words && post.link ? say(words, 'text.link', { ...post.parts, link: post.link }) : null);
+  const text = post.byPhone?.text ?? (to.email || !to.phone || !words ? null : shortOf(post, words));
   if (text === null ? !to.email : !to.phone) return;
   const id = newId();
   await insertMessage(tx.db, {
@@ -47,6 +45,13 @@ export async function postMessage(ctx: Context, tx: Tx, post: Post): Promise<voi
   });
   await ctx.jobs.queue(tx, 'mail', id);
   tx.afterCommit(() => ctx.live.tell(topics.mailroom()));
+}
+
+/** A message as a text message: the link with whom it is from, else what it is about. */
+function shortOf(post: Post, words: Words): string {
+  return post.link
+    ? say(words, 'text.link', { ...post.parts, link: post.link })
+    : `${String(post.parts?.firmName ?? '')}: ${post.message.subject}`;
 }
 
 /** Queues a message to a member that is about no packet. */
