@@ -122,16 +122,27 @@ test('a client never sees another party’s email or phone, nor a member anythin
   expect(JSON.stringify(stored.rows)).not.toContain(wren);
 });
 
-test('the same act sent five times at once leaves one event', async () => {
-  const sends = await Promise.all(
-    Array.from({ length: 5 }, () => nobody('fill', wren, { actId: 'same' }, { markId: 'sig0' })),
-  );
-  expect(sends.map((s) => s.status)).toEqual([200, 200, 200, 200, 200]);
-  const r = await server.ctx.database.pool.query(
-    `select 1 from packet_event where packet_id = $1 and type = 'mark_filled'`,
-    [packet.id],
-  );
-  expect(r.rows).toHaveLength(1);
+test('the same act sent five times at once, and again after a lost answer, leaves one event', async () => {
+  const count = async (type: string) =>
+    (
+      await server.ctx.database.pool.query('select 1 from packet_event where packet_id = $1 and type = $2', [
+        packet.id,
+        type,
+      ])
+    ).rows.length;
+  const five = async (name: RouteName, body: object, more: Record<string, string> = {}) => {
+    const sends = await Promise.all(Array.from({ length: 5 }, () => nobody(name, wren, body, more)));
+    // The answer was lost on the way: the same submission comes once more, later.
+    sends.push(await nobody(name, wren, body, more));
+    expect(sends.map((s) => s.status)).toEqual([200, 200, 200, 200, 200, 200]);
+  };
+  await five('fill', { actId: 'same' }, { markId: 'sig0' });
+  expect(await count('mark_filled')).toBe(1);
+  const hands = await count('hand_set');
+  await five('setHand', { ...typedHand('Wren Alder', 'WA'), actId: 'same-hand' });
+  expect(await count('hand_set')).toBe(hands + 1);
+  await five('askQuestion', { actId: 'same-question', text: 'Is the shed included?' });
+  expect(await count('question_asked')).toBe(1);
 });
 
 test('wrong links, foreign documents and pages that are not there say nothing of what exists', async () => {
