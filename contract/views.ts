@@ -163,6 +163,9 @@ export interface PacketView {
   sent: SentView | null;
 }
 
+/** How long a one-time code works. */
+export const CODE_MINUTES = 15;
+
 /** Resolutions in which pages are drawn; what is asked for is rounded up to one of them. */
 export const PAGE_DPIS = [24, 72, 108, 144, 216, 288] as const;
 
@@ -312,29 +315,39 @@ export interface FirmView {
   mail: 'mailroom' | 'smtp';
 }
 
+/** One signed revision of a sealed PDF. */
+export interface CheckedRevision {
+  /** From 1. */
+  n: number;
+  whole: boolean;
+  /** Why not, in words; empty when whole. */
+  why: string;
+  /** Whose acts it holds, and what they did, as the seal says. */
+  name: string;
+  reason: string;
+  /** Time in the seal, ISO 8601, as the sealing server's clock gave it. */
+  at: string | null;
+  /** The name in the certificate it was sealed with. */
+  signer: string | null;
+  fingerprint: string | null;
+  /** The first so many bytes of the file are this revision. */
+  end: number;
+  /** SHA-256 of those bytes. */
+  sha256: string;
+}
+
 /** What a sealed PDF says when it is checked. */
 export interface CheckView {
   fileName: string;
   whole: boolean;
   /** Why not, in words; empty when whole. */
   why: string;
-  revisions: {
-    n: number;
-    whole: boolean;
-    why: string;
-    name: string;
-    reason: string;
-    at: string | null;
-    signer: string | null;
+  revisions: (CheckedRevision & {
     /** Whether the certificate is vouched for by nobody but its owner. */
     selfMade: boolean;
-    fingerprint: string | null;
-    /** The first so many bytes of the file are this revision. */
-    end: number;
-    sha256: string;
     /** Pages of the file as it was then. */
     pages: number | null;
-  }[];
+  })[];
   /** Whether this server made the last seal. */
   ours: boolean;
 }

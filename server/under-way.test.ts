@@ -480,6 +480,29 @@ test('people, documents and gates are added ahead; a packet is taken back into a
   expect((await statusOf(token)).status).toBe(410);
 });
 
+test('what somebody has signed so far can be had at any time, also after another has finished meanwhile', async () => {
+  const { packet } = await sendPacket(
+    [{ name: 'Wren Alder' }, { name: 'Callum Alder' }],
+    [{ names: ['Wren', 'Callum'] }],
+  );
+  const documentId = packet.draft.documents[0]!.id;
+  const wren = await server.tokenFor(packet.id, 'Wren Alder');
+  const words = async () => {
+    const file = path.join(dir, 'so-far.pdf');
+    const got = await server.call('signingFile', { params: { token: wren, documentId }, as: 'nobody' });
+    writeFileSync(file, new Uint8Array(got.raw));
+    return execFileSync('pdftotext', ['-f', '1', '-l', '1', file, '-']).toString();
+  };
+  expect(await words()).not.toMatch(/\bWA\b/);
+  // The first place only: her initials on page 1.
+  await server.sign(wren, typedHand('Wren Alder', 'WA'), 1);
+  expect(await words()).toMatch(/\bWA\b/);
+  await signAll(await server.tokenFor(packet.id, 'Callum Alder'), 'Callum Alder');
+  await server.until(packet.id, (p) => p.sent!.revisions.length === 1);
+  const both = await words();
+  expect([/\bWA\b/.test(both), /\bCA\b/.test(both)]).toEqual([true, true]);
+});
+
 test('any one of several at a gate is enough; the others are told', async () => {
   const { packet } = await sendPacket(
     [{ name: 'Wren Alder' }, { name: 'Callum Alder' }],

@@ -1,10 +1,10 @@
 /** What the sender does with a packet that is on its way. */
 import { isDay } from '../calendar';
 import { isEmail } from '../text/email';
-import { hasDocument, signsDocument } from '../marks/place-party';
+import { signsDocument } from '../marks/place-party';
 import type { Mark, Redline } from '../marks/types';
 import { pathProblem } from './decide';
-import { doneWith, gateOf, hasActed, holdsGate, isTurnOf, partyOf, waitingFor } from './progress';
+import { doneWith, gateOf, hasActed, isTurnOf, partyOf, waitingFor } from './progress';
 import { accept, refuse, refuseWith, type Decision } from './refusal';
 import type { Contact, Gate, PacketEventBody, PacketParty, PacketState, PlanDocument } from './types';
 
@@ -171,9 +171,7 @@ function decideCorrection(state: PacketState, { redline, marks }: { redline: Red
   if (!doc || redline.page < 1 || redline.page > doc.pages.length)
     return refuseWith('bad_plan', 'The change is not on a page of this packet.');
   if ((state.plan.redlines ?? []).some((r) => r.id === redline.id)) return accept();
-  const signers = state.plan.parties.filter(
-    (p) => signsDocument(p, doc.id) && state.parties[p.id]!.status !== 'excused',
-  );
+  const signers = initialsOfChange(state, doc.id);
   const wrong = marks.find(
     (m) =>
       m.kind !== 'initials' ||
@@ -216,11 +214,5 @@ function decideNudge(state: PacketState, partyIds: string[] | undefined): Decisi
 
 /** Who will have to initial a change of a document: those who sign it and were not excused. */
 export function initialsOfChange(state: PacketState, documentId: string): PacketParty[] {
-  return state.plan.parties.filter(
-    (p) =>
-      holdsGate(p) &&
-      hasDocument(p, documentId) &&
-      signsDocument(p, documentId) &&
-      state.parties[p.id]!.status !== 'excused',
-  );
+  return state.plan.parties.filter((p) => signsDocument(p, documentId) && state.parties[p.id]!.status !== 'excused');
 }

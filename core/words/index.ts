@@ -4,6 +4,7 @@
  * key, the others say the same. The server finds the files; nothing else lists them.
  */
 import { IntlMessageFormat } from 'intl-messageformat';
+import type { Side } from '../routing/types';
 import en from './en.json';
 
 /** Name of one sentence. */
@@ -43,11 +44,21 @@ export function say(words: Words, key: WordKey, params: WordParams = {}): string
   return String(format.format(params));
 }
 
+/** Which party of the deal somebody is: "Seller 2". */
+export function sideIn(words: Words, p: { side: Side; ordinal: number }): string {
+  return say(words, `side.${p.side}`, { n: p.ordinal });
+}
+
 /** A list of names as the language joins them: "Wren, Callum and Priya". */
 export function listIn(words: Words, items: string[]): string {
   const joined = new Intl.ListFormat(localeOf(words), { style: 'long', type: 'conjunction' }).format(items);
   // English as it is written everywhere else here: without a comma before "and".
   return words.language === 'en' ? joined.replace(/, and /, ' and ') : joined;
+}
+
+/** A day of the calendar (ISO 8601, no time): the same everywhere. */
+export function calendarDay(words: Words, day: string, withYear = false): string {
+  return dayIn(words, `${day}T12:00:00Z`, 'utc', withYear);
 }
 
 /** A day, long enough to be read once: "Friday, November 27". */

@@ -1,6 +1,5 @@
 /** The calendar at work: nudges, warnings, lapses and the daily digest, whenever their time has come. */
-import { DateTime } from 'luxon';
-import { morningOf } from '@gatepath/core/calendar';
+import { dayOf, morningOf } from '@gatepath/core/calendar';
 import { count } from '@gatepath/core/text';
 import { ENGLISH, say } from '@gatepath/core/words';
 import type { Context } from '../context';
@@ -28,9 +27,9 @@ async function tickPacket(ctx: Context, packetId: string): Promise<void> {
     const before = row && (await loadState(tx.db, packetId));
     if (!row || !before?.state) return;
     const zone = before.state.plan.timeZone;
-    const now = ctx.clock.now();
-    const today = DateTime.fromJSDate(now, { zone }).toISODate()!;
-    const working = now.toISOString() >= morningOf(today, zone);
+    const now = ctx.clock.now().toISOString();
+    const today = dayOf(now, zone);
+    const working = now >= morningOf(today, zone);
     await command(ctx, tx, row, before, { type: 'tick', today, working }, { actor: { kind: 'system' }, origin: null });
   });
 }
@@ -40,9 +39,9 @@ async function sendDigests(ctx: Context): Promise<void> {
   const db = ctx.database.pool;
   const firm = await findFirm(db);
   if (!firm) return;
-  const now = ctx.clock.now();
-  const today = DateTime.fromJSDate(now, { zone: firm.time_zone }).toISODate()!;
-  if (now.toISOString() < morningOf(today, firm.time_zone)) return;
+  const now = ctx.clock.now().toISOString();
+  const today = dayOf(now, firm.time_zone);
+  if (now < morningOf(today, firm.time_zone)) return;
   for (const member of await digestReaders(db, today)) {
     await inTransaction(db, async (tx) => {
       if (!(await noteDigest(tx.db, member.id, today))) return;

@@ -1,5 +1,5 @@
 /** What the sender changes while a packet is on its way, and the drafts that come of sent packets. */
-import { DateTime } from 'luxon';
+import { dayOf } from '@gatepath/core/calendar';
 import { PACKET_LIMITS, marksForNewcomer, marksOfRedline, type Mark, type Redline } from '@gatepath/core/marks';
 import {
   ahead,
@@ -58,7 +58,7 @@ async function commandOf(
       return { type: 'correct_party', partyId, contact: { name, email, phone, ...(language ? { language } : {}) } };
     }
     case 'extend':
-      return { ...body, today: DateTime.fromJSDate(ctx.clock.now(), { zone: state.plan.timeZone }).toISODate()! };
+      return { ...body, today: dayOf(ctx.clock.now().toISOString(), state.plan.timeZone) };
     case 'nudge':
       return { type: 'nudge', ...(body.partyIds?.length ? { partyIds: body.partyIds } : {}) };
     case 'add_party':

@@ -1,5 +1,5 @@
 /** A draft brought up to what its packet has become under way. */
-import type { Draft } from '@gatepath/core/marks';
+import { NOBODY, type Draft } from '@gatepath/core/marks';
 import type { PacketState } from '@gatepath/core/routing';
 
 /**
@@ -13,7 +13,7 @@ export function currentDraft(draft: Draft, state: PacketState): Draft {
   const documents = new Set(draft.documents.map((d) => d.id));
   const added = plan.marks.filter(
     (m) =>
-      !m.redlineId && !m.ruleId && (!before.has(m.partyId) || !documents.has(m.documentId)) && m.partyId !== 'nobody',
+      !m.redlineId && !m.ruleId && (!before.has(m.partyId) || !documents.has(m.documentId)) && m.partyId !== NOBODY,
   );
   return {
     ...draft,

@@ -1,7 +1,6 @@
 /** What follows from events: passes, messages, sealing. Queued in the events' own transaction. */
-import { DateTime } from 'luxon';
 import { firstName, listWords } from '@gatepath/core/text';
-import { dayIn } from '@gatepath/core/words';
+import { calendarDay, ENGLISH } from '@gatepath/core/words';
 import {
   holdUp,
   marksLeft,
@@ -13,7 +12,7 @@ import {
 } from '@gatepath/core/routing';
 import type { Context } from '../context';
 import type { Tx } from '../db/tx';
-import { findFirm, memberById } from '../firm/queries';
+import { findFirm, memberById, type Member } from '../firm/queries';
 import { compose, type MessageExtras, type MessageKind } from '../mail/messages';
 import { composeNotice, type NoticeWords } from '../mail/notices';
 import { postMessage } from '../mailroom/post';
@@ -24,25 +23,28 @@ import type { PacketRow } from './queries';
 
 /** Writes to a packet's people: to parties in their language, to the sender what they chose to know. */
 export class Letters {
-  private constructor(
+  private from: Promise<{ firmName: string; sender: Member }> | null = null;
+
+  constructor(
     private readonly ctx: Context,
     private readonly tx: Tx,
     private readonly row: PacketRow,
     private readonly state: PacketState,
-    private readonly firmName: string,
-    private readonly sender: NonNullable<Awaited<ReturnType<typeof memberById>>>,
   ) {}
 
-  static async of(ctx: Context, tx: Tx, row: PacketRow, state: PacketState): Promise<Letters> {
-    const firm = (await findFirm(tx.db))!;
-    const sender = (await memberById(tx.db, row.created_by))!;
-    return new Letters(ctx, tx, row, state, firm.name, sender);
+  /** Firm and sender, read when the first letter is written: most acts write none. */
+  private heads(): Promise<{ firmName: string; sender: Member }> {
+    this.from ??= (async () => ({
+      firmName: (await findFirm(this.tx.db))!.name,
+      sender: (await memberById(this.tx.db, this.row.created_by))!,
+    }))();
+    return this.from;
   }
 
   /** The last day as the party's language writes it; null when there is none. */
   private lastDay(p: PacketParty): string | null {
     const day = this.state.plan.schedule?.lastDay;
-    return day ? dayIn(wordsOf(p.language), `${day}T12:00:00Z`, 'utc') : null;
+    return day ? calendarDay(wordsOf(p.language), day) : null;
   }
 
   /** Writes to a party; `link` makes a new pass for it. */
@@ -53,12 +55,13 @@ export class Letters {
     o: { link?: boolean } & Pick<MessageExtras, 'subject' | 'message' | 'note'> = {},
   ): Promise<void> {
     const { plan } = this.state;
+    const { firmName, sender } = await this.heads();
     const words = wordsOf(p.language);
     const mailbox = p.email.toLowerCase();
     const link = o.link ? await makePass(this.ctx, this.tx, this.row.id, p.id) : null;
     const parts = {
-      firmName: this.firmName,
-      senderName: this.sender.name,
+      firmName,
+      senderName: sender.name,
       packetName: plan.packetName,
       dealName: plan.dealName,
       toName: p.name,
@@ -86,13 +89,14 @@ export class Letters {
 
   /** Tells the sender, if they chose to be told of such things. */
   async toSender(words: NoticeWords): Promise<void> {
-    if (!this.sender.notices.includes(words.notice)) return;
+    const { firmName, sender } = await this.heads();
+    if (!sender.notices.includes(words.notice)) return;
     const { plan } = this.state;
     const link = `${this.ctx.config.publicUrl}/packets/${this.row.id}`;
     const message = composeNotice(
       {
-        firmName: this.firmName,
-        toName: this.sender.name,
+        firmName,
+        toName: sender.name,
         packetName: plan.packetName,
         dealName: plan.dealName,
         link,
@@ -103,7 +107,7 @@ export class Letters {
       row: this.row,
       kind: `notice_${words.notice}`,
       partyId: null,
-      to: { name: this.sender.name, email: this.sender.email, phone: null },
+      to: { name: sender.name, email: sender.email, phone: null },
       message,
       link,
     });
@@ -117,7 +121,7 @@ export async function followUp(
   state: PacketState,
   events: PacketEvent[],
 ): Promise<void> {
-  const letters = await Letters.of(ctx, tx, row, state);
+  const letters = new Letters(ctx, tx, row, state);
   for (const event of events) await follow(ctx, tx, row, state, event, letters);
 }
 
@@ -199,7 +203,7 @@ async function follow(
       return;
     case 'warned':
       for (const x of waitingFor(state)) if (x.act !== 'desk') await letters.toParty(x, 'warning', {}, { link: true });
-      return tell('lapsing', `Last day ${dayWords(body.lastDay)}`, holds());
+      return tell('lapsing', `Last day ${calendarDay(ENGLISH, body.lastDay)}`, holds());
     case 'nudged':
       return p!.act === 'desk'
         ? undefined
@@ -274,8 +278,4 @@ async function follow(
     default:
       return;
   }
-}
-
-function dayWords(day: string): string {
-  return DateTime.fromISO(day, { zone: 'utc' }).setLocale('en-US').toFormat('cccc, LLL d');
 }

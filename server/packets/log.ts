@@ -104,15 +104,25 @@ function isConsequence(body: PacketEventBody): boolean {
   return ['gate_opened', 'asked', 'asked_again', 'excused', 'gate_passed', 'executed'].includes(body.type);
 }
 
+/** Events after which parties, gates or marks of the plan are others. */
+const CHANGES_PLAN = new Set<PacketEventBody['type']>([
+  'sent',
+  'path_changed',
+  'party_added',
+  'party_corrected',
+  'handed_over',
+  'corrected',
+  'document_added',
+]);
+
 /** Writes into the read models what `events` changed, given the state after them. */
 async function project(db: Db, state: PacketState, events: PacketEvent[]): Promise<void> {
   const touched = new Set<string>();
   const fills = new Map<string, q.FillRow>();
   const cleared = new Set<string>();
   for (const { body, at, seq } of events) {
-    // A change of the path moves everybody's gate.
-    if (['sent', 'path_changed', 'party_added', 'corrected', 'document_added'].includes(body.type))
-      for (const p of state.plan.parties) touched.add(p.id);
+    // A change of the plan moves gates and counts for everybody.
+    if (CHANGES_PLAN.has(body.type)) for (const p of state.plan.parties) touched.add(p.id);
     if ('partyId' in body && body.partyId) touched.add(body.partyId);
     if (body.type === 'mark_cleared') {
       fills.delete(body.markId);
@@ -150,10 +160,12 @@ async function project(db: Db, state: PacketState, events: PacketEvent[]): Promi
     ended_at: state.endedAt,
     next_tick_at: nextTick(state),
     seals_due: state.sealed ? 0 : state.due.length + (state.status === 'executed' ? 1 : 0),
-    path: {
-      parties: state.plan.parties.map(({ id, name, ink, act }) => ({ id, name, ink, act })),
-      gates: state.plan.gates,
-    },
+    path: events.some((e) => CHANGES_PLAN.has(e.body.type))
+      ? {
+          parties: state.plan.parties.map(({ id, name, ink, act }) => ({ id, name, ink, act })),
+          gates: state.plan.gates,
+        }
+      : null,
   });
 }
 

@@ -181,12 +181,13 @@ export async function savePacketProgress(
     ended_at: string | null;
     next_tick_at: string | null;
     seals_due: number;
-    path: PathRow;
+    /** null leaves it as it is. */
+    path: PathRow | null;
   },
 ): Promise<void> {
   await db.query(
     `update packet set status = $2, seq = $3, gate = $4, gate_count = $5, marks_total = $6, marks_done = $7, hold_up = $8,
-       sent_at = $9, ended_at = $10, next_tick_at = $11, seals_due = $12, path = $13 where id = $1`,
+       sent_at = $9, ended_at = $10, next_tick_at = $11, seals_due = $12, path = coalesce($13::jsonb, path) where id = $1`,
     [
       p.id,
       p.status,
@@ -200,7 +201,7 @@ export async function savePacketProgress(
       p.ended_at,
       p.next_tick_at,
       p.seals_due,
-      JSON.stringify(p.path),
+      p.path && JSON.stringify(p.path),
     ],
   );
 }

@@ -1,5 +1,4 @@
 /** Sending, withdrawing and watching packets. */
-import { DateTime } from 'luxon';
 import { dayOf, warnDay } from '@gatepath/core/calendar';
 import { buildLedger } from '@gatepath/core/marks';
 import { viewDraft } from '@gatepath/core/checks';
@@ -83,7 +82,7 @@ export async function sendPacket(ctx: Context, packetId: string, body: SendBody,
         `The gate check has a warning: ${view.findings[0]!.sentence} Send anyway if that is meant.`,
       );
     const { schedule } = row.draft;
-    const today = DateTime.fromJSDate(ctx.clock.now(), { zone: deal.time_zone }).toISODate()!;
+    const today = dayOf(ctx.clock.now().toISOString(), deal.time_zone);
     if (schedule.lastDay && schedule.lastDay < today)
       throw new Problem(
         422,

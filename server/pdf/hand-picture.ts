@@ -39,7 +39,7 @@ export async function handPicture(t: { bytes: Uint8Array }): Promise<HandPicture
   const grey = new Float32Array(w * h);
   for (let i = 0; i < grey.length; i++)
     grey[i] = (0.299 * pixels[3 * i]! + 0.587 * pixels[3 * i + 1]! + 0.114 * pixels[3 * i + 2]!) / 255;
-  const paper = localMaximum(grey, w, h, Math.max(8, Math.round(Math.max(w, h) * PAPER)));
+  const paper = paperOf(grey, w, h, Math.max(8, Math.round(Math.max(w, h) * PAPER)));
   const alpha = new Uint8Array(w * h);
   for (let i = 0; i < alpha.length; i++) {
     const darker = 1 - grey[i]! / Math.max(0.05, paper[i]!);
@@ -70,8 +70,8 @@ export async function handPicture(t: { bytes: Uint8Array }): Promise<HandPicture
   return { ok: true, png: new Uint8Array(png), width: box.w, height: box.h };
 }
 
-/** The lightest value within `r` of each pixel, by rows and then columns; smoothed over coarse cells. */
-function localMaximum(grey: Float32Array, w: number, h: number, r: number): Float32Array {
+/** How light the paper is around each pixel: the lightest value of each cell of `r` pixels, blended between cells. */
+function paperOf(grey: Float32Array, w: number, h: number, r: number): Float32Array {
   const cols = Math.ceil(w / r);
   const rows = Math.ceil(h / r);
   const cells = new Float32Array(cols * rows);

@@ -9,13 +9,8 @@ import {
   type PacketParty,
   type PacketState,
 } from '@gatepath/core/routing';
-import { dayIn, say, timeIn, type WordKey, type WordParams, type Words } from '@gatepath/core/words';
+import { calendarDay, say, sideIn, timeIn, type WordKey, type WordParams, type Words } from '@gatepath/core/words';
 import type { RecordContent } from '../pdf/record';
-
-/** "Seller 2" in the language. */
-export function sideIn(words: Words, p: Pick<PacketParty, 'side' | 'ordinal'>): string {
-  return say(words, `side.${p.side}`, { n: p.ordinal });
-}
 
 export function recordOf(
   words: Words,
@@ -191,7 +186,7 @@ class History {
     const tell = (key: WordKey, params?: WordParams) => say(this.words, key, params);
     const name = 'partyId' in b && b.partyId ? (this.names.get(b.partyId) ?? '') : '';
     const by = e.actor.kind === 'member' ? e.actor.name : '';
-    const day = (d: string) => dayIn(this.words, `${d}T12:00:00Z`, 'utc', true);
+    const day = (d: string) => calendarDay(this.words, d, true);
     switch (b.type) {
       case 'sent':
         return tell('record.h.sent', { by, n: b.plan.gates.length });

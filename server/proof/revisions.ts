@@ -60,6 +60,26 @@ const partOf = (
   };
 };
 
+/** The event up to which a party's acts are written into the documents; 0 for none. */
+function lastRevisionOf(state: PacketState, partyId: string): number {
+  return Math.max(0, ...state.revisions.filter((r) => r.partyId === partyId).map((r) => r.forSeq));
+}
+
+/** A document with what a party has put in and what was changed, as far as no seal holds it yet. */
+export function partSoFar(state: PacketState, partyId: string, document: PlanDocument): RevisionPart {
+  const before = lastRevisionOf(state, partyId);
+  const due = new Set(state.due.map((d) => d.seq));
+  return partOf(
+    state,
+    document,
+    shownFills(state).filter((f) => {
+      const fill = state.fills[f.markId];
+      return f.documentId === document.id && fill?.partyId === partyId && fill.seq > before;
+    }),
+    state.corrections.filter((c) => c.redline.documentId === document.id && due.has(c.seq)).map((c) => c.redline),
+  );
+}
+
 /** The parts of a revision that is due: a party's finished acts, or a correction. */
 export function partsOf(state: PacketState, due: RevisionDue): RevisionPart[] {
   const documents = documentsOf(state);
@@ -69,7 +89,7 @@ export function partsOf(state: PacketState, due: RevisionDue): RevisionPart[] {
     return [partOf(state, document, [], [correction.redline])];
   }
   const party = partyOf(state.plan, due.partyId)!;
-  const before = Math.max(0, ...state.revisions.filter((r) => r.partyId === party.id).map((r) => r.forSeq));
+  const before = lastRevisionOf(state, party.id);
   const isNew = (seq: number) => seq > before && seq <= due.seq;
   const fresh = new Map(Object.entries(state.fills).filter(([, f]) => f.partyId === party.id && isNew(f.seq)));
   const shown = shownFills(state).filter((f) => fresh.has(f.markId));

@@ -7,7 +7,7 @@ import {
   type SealedFile,
   type ShownFill,
 } from '@gatepath/core/routing';
-import { ENGLISH } from '@gatepath/core/words';
+import { ENGLISH, sideIn } from '@gatepath/core/words';
 import type { Context } from '../context';
 import { inTransaction } from '../db/tx';
 import { fileInUse } from '../documents/queries';
@@ -18,7 +18,7 @@ import { command } from '../packets/service';
 import type { RecordContent } from '../pdf/record';
 import type { Signing } from '../pdf/seal';
 import { wordsOf } from '../words';
-import { recordOf, sideIn } from './record-content';
+import { recordOf } from './record-content';
 import { lastParts, partsOf, type RevisionPart } from './revisions';
 
 /** Writes whatever is due, in order; called again for the same packet it does nothing. */

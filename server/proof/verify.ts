@@ -1,27 +1,12 @@
 /** Whether a sealed copy is whole, and what its revisions say: who sealed what when. */
 import { createHash, type X509Certificate } from 'node:crypto';
+import type { CheckedRevision } from '@gatepath/contract';
 import { checkCms } from './cms';
 
-/** One signed revision of a file. */
-export interface RevisionCheck {
-  /** From 1. */
-  n: number;
-  whole: boolean;
-  /** Why not, in words; empty when whole. */
-  why: string;
-  /** Whose acts it holds, and what they did, as the seal says. */
-  name: string;
-  reason: string;
-  /** Time in the seal, ISO 8601, as the sealing server's clock gave it. */
-  at: string | null;
-  /** Who sealed it: the certificate's own name, and who vouches for it. */
-  signer: string | null;
+/** One signed revision of a file, with what only this side needs to know of it. */
+export interface RevisionCheck extends CheckedRevision {
+  /** Who vouches for the certificate. */
   issuer: string | null;
-  fingerprint: string | null;
-  /** The first so many bytes of the file are this revision. */
-  end: number;
-  /** SHA-256 of those bytes. */
-  sha256: string;
   /** The event of the packet's chain it stands for. */
   event: { packetId: string; seq: number; hash: string } | null;
   /** The byte ranges the signature covers. */

@@ -1,7 +1,8 @@
 /** Getting in: from a link to a packet and a party, and the second step where one is asked for. */
 import { randomInt } from 'node:crypto';
+import { CODE_MINUTES } from '@gatepath/contract';
 import { isTurnOf, partyOf, type PacketParty, type PacketState } from '@gatepath/core/routing';
-import { dayIn, say, type Words } from '@gatepath/core/words';
+import { calendarDay, say, type Words } from '@gatepath/core/words';
 import type { Context } from '../context';
 import { inTransaction } from '../db/tx';
 import { findFirm } from '../firm/queries';
@@ -18,8 +19,7 @@ import { told, type Visit } from './visit';
 
 /** Wrong codes after which a party is locked out until the sender says otherwise. */
 export const MAX_TRIES = 5;
-/** How long a one-time code works, and how soon another may be sent. */
-export const CODE_MINUTES = 15;
+/** How soon another one-time code may be sent. */
 const CODE_AGAIN_MS = 60_000;
 
 export interface Entry {
@@ -62,7 +62,7 @@ export async function enter(ctx: Context, visit: Visit): Promise<Entry> {
 function endedProblem(state: PacketState, words: Words): Problem | null {
   if (state.status === 'withdrawn') return told(words, 410, 'withdrawn', 'Withdrawn', 'problem.withdrawn');
   if (state.status !== 'lapsed') return null;
-  const day = dayIn(words, `${state.plan.schedule!.lastDay}T12:00:00Z`, 'utc');
+  const day = calendarDay(words, state.plan.schedule!.lastDay!);
   return told(words, 410, 'lapsed', 'Lapsed', 'problem.lapsed', { day });
 }
 
@@ -183,12 +183,6 @@ export async function giveCode(ctx: Context, visit: Visit, given: string): Promi
   // Thrown only here: the count of wrong tries must outlive the transaction.
   if (typeof answer !== 'string') throw answer;
   return { name: proofCookie(state.packetId, party.id), secret: answer };
-}
-
-/** Whether a one-time code is on its way, for the screen that asks for it. */
-export async function codeSent(ctx: Context, packetId: string, partyId: string): Promise<boolean> {
-  const step = await q.stepOf(ctx.database.pool, packetId, partyId);
-  return !!step?.code_hash;
 }
 
 /** The packet of a pass, whatever its state: live views listen to it. */

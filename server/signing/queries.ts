@@ -60,12 +60,21 @@ export interface StepRow {
   tries: number;
 }
 
+/** The party's second step, locked until the transaction ends: tries are counted one after another. */
 export async function stepOf(db: Db, packetId: string, partyId: string): Promise<StepRow | null> {
   const r = await db.query<StepRow>('select * from second_step where packet_id = $1 and party_id = $2 for update', [
     packetId,
     partyId,
   ]);
   return r.rows[0] ?? null;
+}
+
+export async function isCodeSent(db: Db, packetId: string, partyId: string): Promise<boolean> {
+  const r = await db.query(
+    'select 1 from second_step where packet_id = $1 and party_id = $2 and code_hash is not null',
+    [packetId, partyId],
+  );
+  return r.rows.length > 0;
 }
 
 export async function saveAccessCode(db: Db, packetId: string, partyId: string, hash: string): Promise<void> {

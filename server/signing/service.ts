@@ -1,7 +1,7 @@
 /** The ceremony: what a party sees and does through its own pass. */
 import type { Readable } from 'node:stream';
-import { DateTime } from 'luxon';
-import { checkValue, hasDocument, isAutomatic, isForClient } from '@gatepath/core/marks';
+import { dayOf } from '@gatepath/core/calendar';
+import { checkValue, hasDocument, isAutomatic, isForClient, showDay } from '@gatepath/core/marks';
 import {
   documentsOf,
   inReadingOrder,
@@ -11,6 +11,7 @@ import {
   shownFills,
   shownRedlines,
   type PacketCommand,
+  type PacketParty,
   type PacketState,
   type PlanDocument,
   type ScriptFace,
@@ -28,13 +29,13 @@ import { loadState } from '../packets/log';
 import { actExists, lockPacket } from '../packets/queries';
 import { command } from '../packets/service';
 import { notFound, Problem } from '../problem';
-import { currentFile } from '../proof/revisions';
+import { partSoFar } from '../proof/revisions';
 import { picturesOf } from '../proof/seal-service';
 import { LANGUAGES, wordsOf } from '../words';
 import { agreementOf } from './agreement';
-import { codeSent, enter, enterProved, type Entry } from './entry';
+import { enter, enterProved, type Entry } from './entry';
 import { ownPictures, rememberedHand, rememberHand, requirePictures } from './hands';
-import { touchPass } from './queries';
+import { isCodeSent, touchPass } from './queries';
 import { told, type Visit } from './visit';
 
 export async function openPass(ctx: Context, visit: Visit): Promise<SigningView> {
@@ -44,17 +45,12 @@ export async function openPass(ctx: Context, visit: Visit): Promise<SigningView>
   const { state, party } = entry;
   const s = state.parties[party.id]!;
   const opens = state.status === 'at_gate' && !s.openedAt && (isTurnOf(state, party.id) || party.act === 'copy');
-  return view(ctx, opens ? await act(ctx, visit, { type: 'open', partyId: party.id }) : state, party.id);
+  return view(ctx, opens ? await actAs(ctx, visit, entry, { type: 'open', partyId: party.id }) : state, party.id);
 }
 
 type PartyCommand = Extract<PacketCommand, { partyId: string }>;
 
 /** Runs a command of the pass's own party. Repeats of an act (same `actId`) change nothing. */
-export async function act(ctx: Context, visit: Visit, cmd: PartyCommand, sameAs?: string): Promise<PacketState> {
-  return actAs(ctx, visit, await enterProved(ctx, visit), cmd, sameAs);
-}
-
-/** As `act`, for somebody who is in already. */
 export async function actAs(
   ctx: Context,
   visit: Visit,
@@ -98,9 +94,15 @@ function inWords(error: unknown, words: Words, cmd: PartyCommand, state: PacketS
   return new Problem(error.status, error.code, error.title, sentence, error.fields, error.refusal);
 }
 
-export async function actAndView(ctx: Context, visit: Visit, cmd: PartyCommand, sameAs?: string): Promise<SigningView> {
-  const state = await act(ctx, visit, cmd, sameAs);
-  return view(ctx, state, (await enter(ctx, visit)).party.id);
+/** Runs a command and answers with the view after it; `entry` where the caller has one already. */
+export async function actAndView(
+  ctx: Context,
+  visit: Visit,
+  cmd: PartyCommand,
+  more: { sameAs?: string; entry?: Entry } = {},
+): Promise<SigningView> {
+  const entry = more.entry ?? (await enterProved(ctx, visit));
+  return view(ctx, await actAs(ctx, visit, entry, cmd, more.sameAs), entry.party.id);
 }
 
 export async function agree(
@@ -108,14 +110,16 @@ export async function agree(
   visit: Visit,
   { agreement, actId }: { agreement: string; actId?: string },
 ): Promise<SigningView> {
-  const { words } = await enterProved(ctx, visit);
+  const entry = await enterProved(ctx, visit);
+  const { words } = entry;
   if (agreement !== agreementOf(words).version)
     throw told(words, 409, 'agreement-changed', 'Not possible now', 'problem.agreement_changed');
-  return actAndView(ctx, visit, { type: 'agree', partyId: '', agreement }, actId);
+  return actAndView(ctx, visit, { type: 'agree', partyId: '', agreement }, { sameAs: actId, entry });
 }
 
 export async function setHand(ctx: Context, visit: Visit, body: HandBody): Promise<SigningView> {
-  const { words, party, pass } = await enterProved(ctx, visit);
+  const entry = await enterProved(ctx, visit);
+  const { words, party, pass } = entry;
   const { keep, actId, ...hand } = body;
   if (hand.form === 'typed') {
     const missing = await ctx.pdf.run('missing', { text: hand.signature + hand.initials, face: hand.face });
@@ -123,7 +127,7 @@ export async function setHand(ctx: Context, visit: Visit, body: HandBody): Promi
       throw told(words, 422, 'letters', 'Cannot be used', 'problem.letters', { letters: missing.join(' ') });
   }
   await requirePictures(ctx, pass.packet_id, party, hand);
-  const done = await actAndView(ctx, visit, { type: 'set_hand', partyId: '', hand }, actId);
+  const done = await actAndView(ctx, visit, { type: 'set_hand', partyId: '', hand }, { sameAs: actId, entry });
   if (keep !== undefined) await rememberHand(ctx, party, hand, keep);
   return done;
 }
@@ -144,7 +148,8 @@ export async function addFile(
   markId: string,
   upload: { name: string; actId: string; stream: Readable & { truncated?: boolean } },
 ): Promise<SigningView> {
-  const { state, party, words } = await enterProved(ctx, visit);
+  const entry = await enterProved(ctx, visit);
+  const { state, party, words } = entry;
   const mark = state.plan.marks.find((m) => m.id === markId && m.partyId === party.id && m.kind === 'file');
   if (!mark) throw notFound('This place');
   const stored = await ctx.files.putStream(upload.stream);
@@ -157,17 +162,15 @@ export async function addFile(
     throw no('problem.no_paper');
   }
   const file = { sha256: made.prepared.sha256, name: upload.name, bytes: stored.bytes, pages: made.prepared.pages };
-  return actAndView(ctx, visit, { type: 'fill', partyId: '', markId, file, actId: upload.actId });
+  return actAndView(ctx, visit, { type: 'fill', partyId: '', markId, file, actId: upload.actId }, { entry });
 }
 
 export async function finish(ctx: Context, visit: Visit, actId: string): Promise<SigningView> {
-  const { state } = await enterProved(ctx, visit);
+  const entry = await enterProved(ctx, visit);
+  const { state } = entry;
   // Dates of signing are part of the document: one form for everybody, in the deal's zone.
-  const dateText = DateTime.fromJSDate(ctx.clock.now())
-    .setZone(state.plan.timeZone)
-    .setLocale('en-US')
-    .toFormat('MMM d, yyyy');
-  return actAndView(ctx, visit, { type: 'finish', partyId: '', actId, dateText });
+  const dateText = showDay(dayOf(ctx.clock.now().toISOString(), state.plan.timeZone));
+  return actAndView(ctx, visit, { type: 'finish', partyId: '', actId, dateText }, { entry });
 }
 
 export function decline(ctx: Context, visit: Visit, reason: string): Promise<SigningView> {
@@ -211,21 +214,7 @@ export async function file(
   if (!doc) throw notFound('This document');
   const sealed = state.sealed?.find((s) => s.documentId === documentId);
   if (sealed) return { sha256: sealed.sha256, name: `${doc.name} (sealed).pdf` };
-  const base = currentFile(state, doc);
-  const written = new Set(
-    state.revisions.filter((r) => r.documents.some((d) => d.documentId === doc.id)).map((r) => r.forSeq),
-  );
-  const latest = Math.max(0, ...written);
-  const fills = shownFills(state).filter((f) => {
-    const own = state.fills[f.markId];
-    // What the preparer wrote is in the first revision already.
-    return f.documentId === documentId && (own ? own.partyId === party.id && own.seq > latest : !latest);
-  });
-  const redlines = shownRedlines(state).filter(
-    (r) =>
-      r.documentId === documentId &&
-      (!latest || state.corrections.some((c) => c.redline.id === r.id && !written.has(c.seq))),
-  );
+  const { base, fills, redlines } = partSoFar(state, party.id, doc);
   if (!fills.length && !redlines.length) return { sha256: base, name: `${doc.name}.pdf` };
   const bytes = await ctx.pdf.run('copy', {
     file: ctx.files.pathOf(base),
@@ -252,30 +241,52 @@ export async function picture(ctx: Context, visit: Visit, sha256: string): Promi
 
 /** What is shown before the second step is passed: for whom it is, and nothing of what it is. */
 async function waitingView(ctx: Context, { state, party, words }: Entry): Promise<SigningView> {
-  const firm = await findFirm(ctx.database.pool);
   const kind = party.secondStep!;
   return {
-    ...(await view(ctx, state, party.id)),
+    ...(await headOf(ctx, state, party, words)),
     packetName: '',
     dealName: '',
     message: '',
     note: '',
-    firmName: firm?.name ?? '',
-    agreementText: agreementOf(words),
+    lastDay: null,
+    agreed: false,
+    hostName: null,
     hand: null,
     keptHand: null,
+    suggestedInitials: '',
+    faces: [],
     documents: [],
     marks: [],
     fills: [],
     redlines: [],
+    again: false,
     changes: [],
     questions: [],
+    mayHandOver: false,
+    somethingSigned: false,
     others: [],
     step: {
       kind,
       locked: state.parties[party.id]!.locked,
-      sent: kind !== 'code' && (await codeSent(ctx, state.packetId, party.id)),
+      sent: kind !== 'code' && (await isCodeSent(ctx.database.pool, state.packetId, party.id)),
     },
+  };
+}
+
+/** What anybody with the link may know: whose it is, from which firm, and how it stands. */
+async function headOf(ctx: Context, state: PacketState, me: PacketParty, words: Words) {
+  const firm = await findFirm(ctx.database.pool);
+  return {
+    packetId: state.packetId,
+    firmName: firm?.name ?? '',
+    timeZone: state.plan.timeZone,
+    language: words.language,
+    languages: LANGUAGES,
+    me: { id: me.id, name: me.name, side: me.side, ordinal: me.ordinal, act: me.act, ink: me.ink },
+    status: state.status,
+    mine: state.parties[me.id]!.status,
+    myTurn: isTurnOf(state, me.id) && me.act !== 'copy',
+    agreementText: agreementOf(words),
   };
 }
 
@@ -283,8 +294,6 @@ export async function view(ctx: Context, state: PacketState, partyId: string): P
   const { plan } = state;
   const me = plan.parties.find((p) => p.id === partyId)!;
   const mine = state.parties[partyId]!;
-  const words = wordsOf(me.language);
-  const firm = await findFirm(ctx.database.pool);
   const mayRead = readableDocuments(state, partyId);
   const readable = new Set(mayRead.map((d) => d.id));
   const left = new Set(marksLeft(state, partyId).map((m) => m.id));
@@ -295,22 +304,13 @@ export async function view(ctx: Context, state: PacketState, partyId: string): P
     (m) => m.partyId === partyId && mine.status !== 'excused' && (isForClient(m) || isAutomatic(m.kind)),
   );
   return {
-    packetId: state.packetId,
+    ...(await headOf(ctx, state, me, wordsOf(me.language))),
     packetName: plan.packetName,
     dealName: plan.dealName,
-    firmName: firm?.name ?? '',
     message: plan.message,
     note: me.note ?? '',
-    timeZone: plan.timeZone,
-    language: words.language,
-    languages: LANGUAGES,
     lastDay: plan.schedule?.lastDay ?? null,
-    me: { id: me.id, name: me.name, side: me.side, ordinal: me.ordinal, act: me.act, ink: me.ink },
-    status: state.status,
-    mine: mine.status,
-    myTurn: isTurnOf(state, partyId) && me.act !== 'copy',
     agreed: mine.agreedAt !== null,
-    agreementText: agreementOf(words),
     step: null,
     hostName: me.act === 'desk' ? mine.hostName : null,
     hand: mine.hand?.hand ?? null,

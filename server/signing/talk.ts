@@ -7,7 +7,7 @@ import { Letters } from '../packets/follow-up';
 import { notFound } from '../problem';
 import { LANGUAGES } from '../words';
 import { enter, enterProved } from './entry';
-import { act, actAndView, actAs, openPass } from './service';
+import { actAndView, actAs, openPass } from './service';
 import type { Visit } from './visit';
 
 /** Asks the sender; a question sent again with the same id is the same question. */
@@ -18,7 +18,7 @@ export function askQuestion(ctx: Context, visit: Visit, body: QuestionBody): Pro
 /** Hands over to somebody else; afterwards this link is dead. */
 export async function handOver(ctx: Context, visit: Visit, body: HandOverBody): Promise<void> {
   const { reason, ...contact } = body;
-  await act(ctx, visit, { type: 'hand_over', partyId: '', contact, reason });
+  await actAs(ctx, visit, await enterProved(ctx, visit), { type: 'hand_over', partyId: '', contact, reason });
 }
 
 /** Changes the language, also before a code was given: it must be readable what is asked for. */
@@ -36,6 +36,6 @@ export async function sendAgreement(ctx: Context, visit: Visit): Promise<void> {
   await inTransaction(ctx.database.pool, async (tx) => {
     const row = await lockPacket(tx.db, state.packetId);
     if (!row) throw notFound('This packet');
-    await (await Letters.of(ctx, tx, row, state)).toParty(party, 'agreement');
+    await new Letters(ctx, tx, row, state).toParty(party, 'agreement');
   });
 }

@@ -1,6 +1,6 @@
 /** The second step: a code told in person, or one sent by email or phone. */
 import { useState } from 'react';
-import type { SigningView } from '@gatepath/contract';
+import { CODE_MINUTES, type SigningView } from '@gatepath/contract';
 import { firstName } from '@gatepath/core/text';
 import { Input } from '../../ui/input';
 import { Button, Note, Page, Trouble } from '../../ui/pieces';
@@ -9,9 +9,6 @@ import { Lead } from './ceremony';
 import { Languages, WhoIs } from './parts';
 import { useSay } from './say';
 import type { Signing } from './use-signing';
-
-/** As the server has it. */
-const MINUTES = 15;
 
 export function CodeStep({ signing, view }: { signing: Signing; view: SigningView }) {
   const t = useSay();
@@ -36,7 +33,7 @@ export function CodeStep({ signing, view }: { signing: Signing; view: SigningVie
         {step.kind === 'code'
           ? t('sign.step.code', { firmName: view.firmName })
           : step.sent
-            ? t(step.kind === 'email' ? 'sign.step.sent_email' : 'sign.step.sent_phone', { minutes: MINUTES })
+            ? t(step.kind === 'email' ? 'sign.step.sent_email' : 'sign.step.sent_phone', { minutes: CODE_MINUTES })
             : t(step.kind === 'email' ? 'sign.step.email' : 'sign.step.phone')}
       </Lead>
       {wanted ? (
