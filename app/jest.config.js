@@ -3,6 +3,7 @@ module.exports = {
   preset: 'jest-expo/web',
   testMatch: ['**/*.test.tsx', '**/*.test.ts'],
   moduleNameMapper: {
+    '^@gatepath/core/words/(.*)[.]json$': '<rootDir>/../core/words/$1.json',
     '^@gatepath/core/(.*)$': '<rootDir>/../core/$1/index.ts',
     '^@gatepath/contract$': '<rootDir>/../contract/index.ts',
   },

@@ -330,6 +330,10 @@ step('a correction is initialled by who had signed; who signs later sees it', as
     /Wren has a change to initial/.test(document.querySelector('[data-testid="party-Wren"]')?.textContent ?? ''),
   );
   const again = await client('Wren Alder');
+  await again.waitForSelector(byTestId('changed'));
+  expect(await again.evaluate(() => document.body.textContent)).toContain('Struck: “the mooring and everything”');
+  await check(again, 'changed');
+  await tap(again, 'look-at-change');
   await again.waitForSelector(byTestId('place-title'));
   expect(await textOf(again, 'place-title')).toBe('Initial the change on page 1');
   expect(await signThrough(again)).toBe(1);

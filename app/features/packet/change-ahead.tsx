@@ -5,7 +5,8 @@ import type { PacketView, SentView } from '@gatepath/contract';
 import { ACTS, holdsGate, SIDES, type Act, type Gate, type Side } from '@gatepath/core/routing';
 import { firstName, listWords, SIDE_WORDS } from '@gatepath/core/text';
 import { usePacketActions } from '../../api/hooks';
-import { Button, Card, Choice, IconButton, Trouble } from '../../ui/pieces';
+import { Button, Card, Choice, IconButton } from '../../ui/pieces';
+import { DoOrLeave } from '../../ui/do-or-leave';
 import { Switch } from '../../ui/switch';
 import { Body, Heading, Small } from '../../ui/text';
 import { NameAndEmail } from '../people/name-and-email';
@@ -110,32 +111,28 @@ function NewPerson({ packet, sent, onClose }: Props & { onClose: () => void }) {
           <Small>Their places are put where the pages have room, near the signatures that are there.</Small>
         </>
       ) : null}
-      {change.isError ? <Trouble error={change.error} /> : null}
-      <View style={{ flexDirection: 'row', gap: 10 }}>
-        <Button
-          kind="main"
-          busy={change.isPending}
-          onPress={() =>
-            change.mutate(
-              {
-                type: 'add_party',
-                ...who,
-                phone: null,
-                side,
-                act,
-                after: Number(after),
-                documentIds: signs ? documents : [],
-                initials: signs && initials,
-              },
-              { onSuccess: onClose },
-            )
-          }
-          testID="new-now"
-        >
-          Add
-        </Button>
-        <Button onPress={onClose}>Leave it</Button>
-      </View>
+      <DoOrLeave
+        label="Add"
+        busy={change.isPending}
+        error={change.error}
+        onDo={() =>
+          change.mutate(
+            {
+              type: 'add_party',
+              ...who,
+              phone: null,
+              side,
+              act,
+              after: Number(after),
+              documentIds: signs ? documents : [],
+              initials: signs && initials,
+            },
+            { onSuccess: onClose },
+          )
+        }
+        onLeave={onClose}
+        testID="new-now"
+      />
     </Card>
   );
 }
@@ -173,17 +170,13 @@ function NewDocument({
         />
       ))}
       <Small>Those whose gate is open or passed do not get it.</Small>
-      {change.isError ? <Trouble error={change.error} /> : null}
-      <View style={{ flexDirection: 'row', gap: 10 }}>
-        <Button
-          kind="main"
-          busy={change.isPending}
-          onPress={() => change.mutate({ type: 'add_document', documentId, partyIds: signers }, { onSuccess: onClose })}
-        >
-          Add
-        </Button>
-        <Button onPress={onClose}>Leave it</Button>
-      </View>
+      <DoOrLeave
+        label="Add"
+        busy={change.isPending}
+        error={change.error}
+        onDo={() => change.mutate({ type: 'add_document', documentId, partyIds: signers }, { onSuccess: onClose })}
+        onLeave={onClose}
+      />
     </Card>
   );
 }
@@ -221,17 +214,13 @@ function Order({ packet, sent, onClose }: Props & { onClose: () => void }) {
           </View>
         );
       })}
-      {change.isError ? <Trouble error={change.error} /> : null}
-      <View style={{ flexDirection: 'row', gap: 10 }}>
-        <Button
-          kind="main"
-          busy={change.isPending}
-          onPress={() => change.mutate({ type: 'set_path', gates }, { onSuccess: onClose })}
-        >
-          Use this order
-        </Button>
-        <Button onPress={onClose}>Leave it</Button>
-      </View>
+      <DoOrLeave
+        label="Use this order"
+        busy={change.isPending}
+        error={change.error}
+        onDo={() => change.mutate({ type: 'set_path', gates }, { onSuccess: onClose })}
+        onLeave={onClose}
+      />
     </Card>
   );
 }

@@ -1,13 +1,14 @@
 /** A change on a page of a packet that is on its way: words struck, or words put in. */
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { useQuery } from '@tanstack/react-query';
 import { pathOf, unpackFacts, type PacketView, type SentView } from '@gatepath/contract';
 import { findWords, roomForWords, type Rect, type Redline } from '@gatepath/core/marks';
 import { doneWords } from '@gatepath/core/text';
 import { factsQuery, usePacketActions } from '../../api/hooks';
+import { DoOrLeave } from '../../ui/do-or-leave';
 import { Input } from '../../ui/input';
-import { Button, Card, Choice, Note, Trouble } from '../../ui/pieces';
+import { Card, Choice, Note } from '../../ui/pieces';
 import { Body, Heading, Small } from '../../ui/text';
 import { Fills } from '../pages/fills';
 import { Redlines } from '../pages/redlines';
@@ -29,7 +30,10 @@ export function CorrectionCard({ packet, sent, look, onClose }: Props) {
   const [width, setWidth] = useState(0);
   const doc = sent.plan.documents.find((d) => d.id === look.documentId)!;
   const size = doc.pages[look.page - 1]!;
-  const page = facts.data ? unpackFacts(doc.id, doc.name, facts.data).pages[look.page - 1] : undefined;
+  const page = useMemo(
+    () => (facts.data ? unpackFacts(doc.id, doc.name, facts.data).pages[look.page - 1] : undefined),
+    [doc, facts.data, look.page],
+  );
   const obstacles = [
     ...sent.plan.marks.filter((m) => m.documentId === doc.id && m.page === look.page).map((m) => m.rect),
     ...sent.redlines.filter((r) => r.documentId === doc.id && r.page === look.page).flatMap((r) => r.rects),
@@ -120,13 +124,15 @@ export function CorrectionCard({ packet, sent, look, onClose }: Props) {
           </Sheet>
         ) : null}
       </View>
-      {change.isError ? <Trouble error={change.error} /> : null}
-      <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
-        <Button kind="main" busy={change.isPending} disabled={!redline} onPress={send} testID="change-now">
-          Make the change
-        </Button>
-        <Button onPress={onClose}>Leave it</Button>
-      </View>
+      <DoOrLeave
+        label="Make the change"
+        busy={change.isPending}
+        disabled={!redline}
+        error={change.error}
+        onDo={send}
+        onLeave={onClose}
+        testID="change-now"
+      />
     </Card>
   );
 }

@@ -7,6 +7,7 @@ import type { PacketView, SentView } from '@gatepath/contract';
 import { count, firstName, sideLabel } from '@gatepath/core/text';
 import { usePacketActions, useSession } from '../../api/hooks';
 import { usePalette } from '../../ui/hooks';
+import { DoOrLeave } from '../../ui/do-or-leave';
 import { Input } from '../../ui/input';
 import { DropMenu } from '../../ui/menu';
 import { Button, Card, Choice, IconButton, Trouble } from '../../ui/pieces';
@@ -160,23 +161,19 @@ function FixParty({ packet, party, onClose }: { packet: PacketView; party: Party
         options={(session.data?.languages ?? []).map((l) => ({ value: l.tag, label: l.name }))}
         onChange={setLanguage}
       />
-      {change.isError ? <Trouble error={change.error} /> : null}
-      <View style={{ flexDirection: 'row', gap: 10 }}>
-        <Button
-          kind="main"
-          busy={change.isPending}
-          onPress={() =>
-            change.mutate(
-              { type: 'correct_party', partyId: party.id, ...to, phone: to.phone.trim() || null, language },
-              { onSuccess: onClose },
-            )
-          }
-          testID="fix-now"
-        >
-          Correct
-        </Button>
-        <Button onPress={onClose}>Leave it</Button>
-      </View>
+      <DoOrLeave
+        label="Correct"
+        busy={change.isPending}
+        error={change.error}
+        onDo={() =>
+          change.mutate(
+            { type: 'correct_party', partyId: party.id, ...to, phone: to.phone.trim() || null, language },
+            { onSuccess: onClose },
+          )
+        }
+        onLeave={onClose}
+        testID="fix-now"
+      />
     </Card>
   );
 }

@@ -6,6 +6,7 @@ import type { PacketView, SentView } from '@gatepath/contract';
 import { firstName } from '@gatepath/core/text';
 import { usePacketActions } from '../../api/hooks';
 import { DayField } from '../../ui/day-field';
+import { DoOrLeave } from '../../ui/do-or-leave';
 import { Input } from '../../ui/input';
 import { Button, Card, Note, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
@@ -152,22 +153,20 @@ export function EndCard({ packet }: { packet: PacketView }) {
           : 'This packet ends and everyone who was asked is told why. A draft of the new version opens on the desk; signatures given so far do not carry over.'}
       </Body>
       <Input label="Why?" value={reason} onChangeText={setReason} testID="end-reason" />
-      {error ? <Trouble error={error} /> : null}
-      <View style={{ flexDirection: 'row', gap: 10 }}>
-        <Button
-          kind={way === 'withdraw' ? 'stop' : 'main'}
-          busy={busy}
-          onPress={() =>
-            way === 'withdraw'
-              ? withdraw.mutate(reason)
-              : newVersion.mutate(reason, { onSuccess: (draft) => router.replace(`/packets/${draft.id}`) })
-          }
-          testID="end-now"
-        >
-          {way === 'withdraw' ? 'Withdraw' : 'Take it back'}
-        </Button>
-        <Button onPress={() => setWay(null)}>Keep it going</Button>
-      </View>
+      <DoOrLeave
+        label={way === 'withdraw' ? 'Withdraw' : 'Take it back'}
+        leave="Keep it going"
+        stops={way === 'withdraw'}
+        busy={busy}
+        error={error}
+        onDo={() =>
+          way === 'withdraw'
+            ? withdraw.mutate(reason)
+            : newVersion.mutate(reason, { onSuccess: (draft) => router.replace(`/packets/${draft.id}`) })
+        }
+        onLeave={() => setWay(null)}
+        testID="end-now"
+      />
     </Card>
   );
 }

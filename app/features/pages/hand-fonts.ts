@@ -14,13 +14,6 @@ const FILES = {
   'reenie-beanie': { ReenieBeanie_400Regular },
 } as const;
 
-export const FACE_WORDS: Record<ScriptFace, string> = {
-  caveat: 'Easy',
-  'dancing-script': 'Flowing',
-  'la-belle-aurore': 'Fine',
-  'reenie-beanie': 'Quick',
-};
-
 /** The font stack of a script face: missing letters fall back in the same order as on paper. */
 export function familyOf(face: ScriptFace): string {
   const own = Object.keys(FILES[face])[0]!;

@@ -17,6 +17,8 @@ interface Props {
   /** Width on the screen, in pixels of the layout. */
   width: number;
   label: string;
+  /** What to say when the picture cannot be had. */
+  failing?: string;
   children?: ReactNode;
   testID?: string;
 }
@@ -27,7 +29,9 @@ export function dpiFor(page: SheetPage, width: number): number {
   return PAGE_DPIS.find((d) => d >= wanted * 0.95) ?? PAGE_DPIS[PAGE_DPIS.length - 1]!;
 }
 
-export function Sheet({ page, url, width, label, children, testID }: Props) {
+const FAILING = 'This page could not be loaded. Check the connection and load it again.';
+
+export function Sheet({ page, url, width, label, failing = FAILING, children, testID }: Props) {
   const p = usePalette();
   const height = (width * page.height) / page.width;
   const uri = `${url}?dpi=${dpiFor(page, width)}`;
@@ -35,9 +39,7 @@ export function Sheet({ page, url, width, label, children, testID }: Props) {
   return (
     <View testID={testID} style={{ width, height, backgroundColor: '#FFFFFF', boxShadow: `0 1px 10px ${p.rule}` }}>
       {failed === uri ? (
-        <Body style={{ padding: 24, color: '#1E2A32' }}>
-          This page could not be loaded. Check the connection and load it again.
-        </Body>
+        <Body style={{ padding: 24, color: '#1E2A32' }}>{failing}</Body>
       ) : (
         <Image
           source={{ uri }}

@@ -2,11 +2,12 @@
 import { useRef, useState } from 'react';
 import { View } from 'react-native';
 import { Switch } from '../../ui/switch';
-import { Button, Card, Note, Page, Trouble } from '../../ui/pieces';
+import { Button, Card, Note, Page } from '../../ui/pieces';
 import { Body, Heading, Small, Title } from '../../ui/text';
 import { Lead, type StepProps } from './ceremony';
 import { Languages, leftByKind, useLastDay, WhoIs } from './parts';
 import { useSay, useWords } from './say';
+import { Wrong } from './wrong';
 
 export function AgreementStep({ signing, view, onSide }: StepProps) {
   const t = useSay();
@@ -75,7 +76,7 @@ export function AgreementStep({ signing, view, onSide }: StepProps) {
             {t('sign.agree.send_copy')}
           </Button>
         )}
-        {signing.agreementCopy.isError ? <Trouble error={signing.agreementCopy.error} /> : null}
+        {signing.agreementCopy.isError ? <Wrong error={signing.agreementCopy.error} /> : null}
         <View ref={box}>
           <Switch large on={ticked} label={t('sign.agree.tick')} onChange={setTicked} testID="agree-tick" />
         </View>

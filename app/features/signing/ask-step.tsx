@@ -3,11 +3,12 @@ import { useRef, useState } from 'react';
 import type { SigningView } from '@gatepath/contract';
 import { newId } from '../../api/client';
 import { Input } from '../../ui/input';
-import { Button, Card, Page, Trouble } from '../../ui/pieces';
+import { Button, Card, Page } from '../../ui/pieces';
 import { Body, Small, Strong, Title } from '../../ui/text';
 import type { StepProps } from './ceremony';
 import { WhoIs } from './parts';
 import { useSay } from './say';
+import { Wrong } from './wrong';
 
 export function AskStep({ signing, view, onBack }: StepProps) {
   const t = useSay();
@@ -39,7 +40,7 @@ export function AskStep({ signing, view, onBack }: StepProps) {
         maxLength={2000}
         testID="question"
       />
-      {signing.ask.isError ? <Trouble error={signing.ask.error} /> : null}
+      {signing.ask.isError ? <Wrong error={signing.ask.error} /> : null}
       <Button
         large
         kind="main"

@@ -2,12 +2,14 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { SigningView } from '@gatepath/contract';
+import { ApiError } from '../../api/client';
 import { usePalette } from '../../ui/hooks';
 import { Button, Note, Page } from '../../ui/pieces';
 import { Body, Small, Title } from '../../ui/text';
 import { AgreementStep } from './agreement-step';
 import { ApproveStep } from './approve-step';
 import { AskStep } from './ask-step';
+import { ChangedStep } from './changed-step';
 import { CodeStep } from './code-step';
 import { DeclineStep } from './decline-step';
 import { Ended } from './ended';
@@ -21,18 +23,25 @@ import { PlacesStep } from './places-step';
 import { ReadAll } from './read-all';
 import { InLanguage, useLanguage, useSay } from './say';
 import { useSigning, type Signing } from './use-signing';
+import { wordsOfError } from './wrong';
 
 /** Where the client has turned to beside the way itself. */
 export type Side = 'read' | 'decline' | 'hand' | 'more' | 'ask' | 'hand_over' | 'not_me' | 'pages';
 
 export function Ceremony({ token }: { token: string }) {
   const signing = useSigning(token);
-  const words = useLanguage(signing.view?.language);
+  const words = useLanguage(signing.view?.language ?? browserLanguage());
   const p = usePalette();
   const { query, view } = signing;
-  if (query.isPending || (query.isSuccess && !words)) return <Waiting />;
-  if (query.isError && !view) return <Unopened error={query.error} retry={() => void query.refetch()} />;
-  if (!view || !words) return <Waiting />;
+  if (query.isPending || !words) return <Waiting />;
+  // A link can end while the page is open: withdrawn, lapsed, handed over. A lost connection ends nothing.
+  const ended = query.error instanceof ApiError && query.error.status >= 400 && query.error.status < 500;
+  if (!view || ended)
+    return (
+      <InLanguage words={words}>
+        <Unopened error={query.error} retry={() => void query.refetch()} />
+      </InLanguage>
+    );
   return (
     <InLanguage words={words}>
       <View style={{ flex: 1, backgroundColor: p.paper }}>
@@ -45,6 +54,11 @@ export function Ceremony({ token }: { token: string }) {
   );
 }
 
+/** The browser's own language, for what is said before it is known who comes. */
+function browserLanguage(): string {
+  return typeof navigator === 'undefined' ? 'en' : navigator.language.split('-')[0]!;
+}
+
 function Waiting() {
   const t = useSay();
   return (
@@ -54,14 +68,17 @@ function Waiting() {
   );
 }
 
-function Unopened({ error, retry }: { error: Error; retry: () => void }) {
+function Unopened({ error, retry }: { error: Error | null; retry: () => void }) {
   const t = useSay();
+  const code = error instanceof ApiError ? error.code : '';
+  const title =
+    code === 'lapsed' ? 'sign.end.lapsed' : code === 'not-your-turn' ? 'sign.not_yet' : ('sign.cannot_open' as const);
   return (
     <Page max={560}>
-      <Title>{t('sign.cannot_open')}</Title>
+      <Title>{t(title)}</Title>
       <Note
         tone="warn"
-        title={error.message}
+        title={wordsOfError(t, error)}
         testID="trouble"
         action={
           <Button kind="quiet" onPress={retry} style={{ alignSelf: 'flex-start' }}>
@@ -76,6 +93,7 @@ function Unopened({ error, retry }: { error: Error; retry: () => void }) {
 function Steps({ token, signing, view }: { token: string; signing: Signing; view: SigningView }) {
   const [side, setSide] = useState<Side | null>(null);
   const [at, setAt] = useState<string | null>(null);
+  const [told, setTold] = useState(false);
   const back = () => setSide(null);
   const props = { token, signing, view, onBack: back, onSide: setSide };
   if (view.step) return <CodeStep signing={signing} view={view} />;
@@ -85,6 +103,8 @@ function Steps({ token, signing, view }: { token: string; signing: Signing; view
   if (!view.agreed) return <AgreementStep {...props} />;
   if (view.me.act === 'approve') return <ApproveStep {...props} />;
   if (!view.hand || side === 'hand') return <HandStep signing={signing} view={view} token={token} onDone={back} />;
+  const changed = view.again && view.changes.some((c) => c.open);
+  if (changed && !told) return <ChangedStep {...props} onGo={() => setTold(true)} />;
   return <PlacesStep {...props} at={at} />;
 }
 

@@ -3,12 +3,13 @@ import { useState } from 'react';
 import { CODE_MINUTES, type SigningView } from '@gatepath/contract';
 import { firstName } from '@gatepath/core/text';
 import { Input } from '../../ui/input';
-import { Button, Note, Page, Trouble } from '../../ui/pieces';
+import { Button, Note, Page } from '../../ui/pieces';
 import { Title } from '../../ui/text';
 import { Lead } from './ceremony';
 import { Languages, WhoIs } from './parts';
 import { useSay } from './say';
 import type { Signing } from './use-signing';
+import { Wrong } from './wrong';
 
 export function CodeStep({ signing, view }: { signing: Signing; view: SigningView }) {
   const t = useSay();
@@ -48,7 +49,7 @@ export function CodeStep({ signing, view }: { signing: Signing; view: SigningVie
             onSubmitEditing={give}
             testID="code"
           />
-          {signing.giveCode.isError ? <Trouble error={signing.giveCode.error} /> : null}
+          {signing.giveCode.isError ? <Wrong error={signing.giveCode.error} /> : null}
           <Button
             large
             kind="main"
@@ -63,7 +64,7 @@ export function CodeStep({ signing, view }: { signing: Signing; view: SigningVie
       ) : null}
       {sends ? (
         <>
-          {signing.sendCode.isError ? <Trouble error={signing.sendCode.error} /> : null}
+          {signing.sendCode.isError ? <Wrong error={signing.sendCode.error} /> : null}
           <Button
             large
             kind={step.sent ? 'quiet' : 'main'}

@@ -1,10 +1,11 @@
 import { useState } from 'react';
 import { Input } from '../../ui/input';
-import { Button, Page, Trouble } from '../../ui/pieces';
+import { Button, Page } from '../../ui/pieces';
 import { Body, Title } from '../../ui/text';
 import type { StepProps } from './ceremony';
 import { WhoIs } from './parts';
 import { useSay } from './say';
+import { Wrong } from './wrong';
 
 export function DeclineStep({ signing, view, onBack }: StepProps) {
   const t = useSay();
@@ -23,7 +24,7 @@ export function DeclineStep({ signing, view, onBack }: StepProps) {
         maxLength={600}
         testID="reason"
       />
-      {signing.decline.isError ? <Trouble error={signing.decline.error} /> : null}
+      {signing.decline.isError ? <Wrong error={signing.decline.error} /> : null}
       <Button
         large
         kind="stop"

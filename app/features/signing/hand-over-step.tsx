@@ -1,11 +1,12 @@
 /** Handing over to somebody else, where the sender allows it. */
 import { useState } from 'react';
 import { Input } from '../../ui/input';
-import { Button, Page, Trouble } from '../../ui/pieces';
+import { Button, Page } from '../../ui/pieces';
 import { Body, Title } from '../../ui/text';
 import type { StepProps } from './ceremony';
 import { WhoIs } from './parts';
 import { useSay } from './say';
+import { Wrong } from './wrong';
 
 export function HandOverStep({ signing, view, onBack }: StepProps) {
   const t = useSay();
@@ -28,7 +29,7 @@ export function HandOverStep({ signing, view, onBack }: StepProps) {
       {field('email', t('sign.hand_over.email'), { inputMode: 'email', autoCapitalize: 'none' })}
       {field('phone', t('sign.hand_over.phone'), { inputMode: 'tel' })}
       {field('reason', t('sign.hand_over.why'), { multiline: true, numberOfLines: 3, maxLength: 600 })}
-      {signing.handOver.isError ? <Trouble error={signing.handOver.error} /> : null}
+      {signing.handOver.isError ? <Wrong error={signing.handOver.error} /> : null}
       <Button
         large
         kind="main"

@@ -8,14 +8,15 @@ import { showHand, type Drawing, type Hand, type Picture, type ScriptFace } from
 import { Input } from '../../ui/input';
 import { usePalette } from '../../ui/hooks';
 import { Switch } from '../../ui/switch';
-import { Button, Card, Choice, Note, Page, Trouble } from '../../ui/pieces';
+import { Button, Card, Choice, Note, Page } from '../../ui/pieces';
 import { Body, Strong, Title } from '../../ui/text';
 import { Shown } from '../pages/fills';
-import { FACE_WORDS, useHandFonts } from '../pages/hand-fonts';
+import { useHandFonts } from '../pages/hand-fonts';
 import { DrawPad } from './draw-pad';
 import { WhoIs } from './parts';
 import { useSay } from './say';
 import type { Signing } from './use-signing';
+import { Wrong } from './wrong';
 
 interface Props {
   token: string;
@@ -169,7 +170,7 @@ function Faces({
             key={f}
             role="radio"
             aria-checked={on}
-            aria-label={t('sign.hand.face', { face: FACE_WORDS[f], name, initials })}
+            aria-label={t('sign.hand.face', { face: t(`sign.face.${f}`), name, initials })}
             testID={`face-${f}`}
             onPress={() => onFace(f)}
             style={{
@@ -257,7 +258,7 @@ function PictureField({
           e.target.value = '';
         }}
       />
-      {error ? <Trouble error={error} /> : null}
+      {error ? <Wrong error={error} /> : null}
       <Button busy={busy} onPress={() => input.current?.click()}>
         {value ? t('sign.hand.picture_other') : label}
       </Button>

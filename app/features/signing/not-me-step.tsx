@@ -1,10 +1,11 @@
 /** "That is not me": whose link it is, and what to do if it came to the wrong person. */
 import { useRef } from 'react';
 import { newId } from '../../api/client';
-import { Button, Note, Page, Trouble } from '../../ui/pieces';
+import { Button, Note, Page } from '../../ui/pieces';
 import { Body, Title } from '../../ui/text';
 import type { StepProps } from './ceremony';
 import { useSay } from './say';
+import { Wrong } from './wrong';
 
 export function NotMeStep({ signing, view, onBack }: StepProps) {
   const t = useSay();
@@ -15,7 +16,7 @@ export function NotMeStep({ signing, view, onBack }: StepProps) {
       <Title testID="not-me-title">{t('sign.not_me.title', { name })}</Title>
       <Body>{t('sign.not_me.body', { name })}</Body>
       <Body>{t('sign.not_me.wrong')}</Body>
-      {signing.ask.isError ? <Trouble error={signing.ask.error} /> : null}
+      {signing.ask.isError ? <Wrong error={signing.ask.error} /> : null}
       {signing.ask.isSuccess ? (
         <Note tone="good" title={t('sign.ask.waiting', { firmName: view.firmName })} />
       ) : (

@@ -63,7 +63,7 @@ test('what the server refuses is told and does not hold up the rest', async () =
   await settled();
   await outbox.flush();
   expect(sent).toEqual(['act-1', 'act-2']);
-  expect(outbox.state).toEqual({ waiting: [], offline: false, refused: 'It is not your turn yet.' });
+  expect(outbox.state).toMatchObject({ waiting: [], offline: false, refused: { message: 'It is not your turn yet.' } });
 });
 
 test('whatever the connection does, every act arrives, in order, and none counts twice', async () => {

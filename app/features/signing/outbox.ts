@@ -5,8 +5,8 @@ import { readActs, writeActs, type Act } from './acts';
 export interface OutboxState {
   waiting: Act[];
   offline: boolean;
-  /** Why the server would not take an act, in its own words; the act is gone. */
-  refused: string | null;
+  /** Why the server would not take an act; the act is gone. */
+  refused: unknown;
 }
 
 const AGAIN_MS = 3000;
@@ -58,8 +58,7 @@ export class Outbox<View> {
           break;
         }
         // What follows may build on it, but each is asked for by itself: nothing is thrown away unheard.
-        const refused = error instanceof Error ? error.message : String(error);
-        this.set({ waiting: this.state.waiting.filter((a) => a.id !== act.id), offline: false, refused }, null);
+        this.set({ waiting: this.state.waiting.filter((a) => a.id !== act.id), offline: false, refused: error }, null);
       }
     }
     this.busy = false;

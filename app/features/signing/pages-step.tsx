@@ -2,13 +2,12 @@
 import { FlatList, Pressable, View, useWindowDimensions } from 'react-native';
 import { pathOf } from '@gatepath/contract';
 import { usePalette } from '../../ui/hooks';
-import { Button } from '../../ui/pieces';
 import { Small, Strong } from '../../ui/text';
 import { Fills } from '../pages/fills';
 import { Sheet } from '../pages/sheet';
 import type { StepProps } from './ceremony';
 import { placesOf } from './places';
-import { leftByKind } from './parts';
+import { BackBar, leftByKind } from './parts';
 import { useSay, useWords } from './say';
 
 const GAP = 14;
@@ -62,6 +61,7 @@ export function PagesStep({ token, view, onBack, onPlace }: StepProps & { onPlac
                   width={size}
                   url={pathOf('signingPage', { token, documentId: item.doc.id, page: item.n })}
                   label=""
+                  failing={t('problem.page')}
                 >
                   <Fills
                     page={item.page}
@@ -79,11 +79,7 @@ export function PagesStep({ token, view, onBack, onPlace }: StepProps & { onPlac
           }}
         />
       </View>
-      <View style={{ padding: 12, backgroundColor: p.sheet, borderTopWidth: 1, borderColor: p.rule }}>
-        <Button large kind="main" onPress={onBack} testID="back">
-          {t('sign.back')}
-        </Button>
-      </View>
+      <BackBar onBack={onBack} />
     </View>
   );
 }

@@ -3,30 +3,27 @@ import type { ReactNode } from 'react';
 import { Linking, View } from 'react-native';
 import { pathOf, type SigningView } from '@gatepath/contract';
 import { firstName } from '@gatepath/core/text';
-import { listIn, type Words } from '@gatepath/core/words';
+import { calendarDay, listIn, sideIn, type Words } from '@gatepath/core/words';
 import { usePalette } from '../../ui/hooks';
-import { Button, Card, Choice, Note, Trouble } from '../../ui/pieces';
+import { Button, Card, Choice, Note } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
 import { Token } from '../../ui/token';
 import { placesOf } from './places';
 import { useSay, useWords, type Say } from './say';
 import type { Signing } from './use-signing';
-
-/** "Seller 2" in the client's language. */
-export function sideIn(t: Say, me: Pick<SigningView['me'], 'side' | 'ordinal'>): string {
-  return t(`side.${me.side}`, { n: me.ordinal });
-}
+import { Wrong, wordsOfError } from './wrong';
 
 /** Who is signing, said clearly: two people may share one mailbox. */
 export function WhoIs({ view, over, onNotMe }: { view: SigningView; over?: boolean; onNotMe?: () => void }) {
   const t = useSay();
+  const words = useWords();
   const first = firstName(view.me.name);
   return (
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12, flexWrap: 'wrap' }}>
       <Token name={view.me.name} ink={view.me.ink} size={42} />
       <View style={{ flex: 1, minWidth: 150 }}>
         <Strong style={{ fontSize: 19, lineHeight: 25 }}>{t(over ? 'sign.for' : 'sign.as', { first })}</Strong>
-        <Small>{`${view.me.name}, ${sideIn(t, view.me)}`}</Small>
+        <Small>{`${view.me.name}, ${sideIn(words, view.me)}`}</Small>
       </View>
       {onNotMe ? (
         <Button kind="quiet" onPress={onNotMe} testID="not-me">
@@ -50,7 +47,7 @@ export function Languages({ signing, view }: { signing: Signing; view: SigningVi
         options={view.languages.map((l) => ({ value: l.tag, label: l.name }))}
         onChange={(language) => signing.setLanguage.mutate(language)}
       />
-      {signing.setLanguage.isError ? <Trouble error={signing.setLanguage.error} /> : null}
+      {signing.setLanguage.isError ? <Wrong error={signing.setLanguage.error} /> : null}
     </View>
   );
 }
@@ -80,7 +77,7 @@ export function SendingBar({ signing }: { signing: Signing }) {
       <View style={{ padding: 10, backgroundColor: p.paper }}>
         <Note
           tone="stop"
-          title={t('sign.offline.refused', { why: signing.refused })}
+          title={t('sign.offline.refused', { why: wordsOfError(t, signing.refused) })}
           testID="refused"
           action={
             <Button kind="quiet" onPress={signing.forgive} style={{ alignSelf: 'flex-start' }}>
@@ -104,16 +101,23 @@ export function SendingBar({ signing }: { signing: Signing }) {
   );
 }
 
-/** The client's own words for the day that is the last for signing. */
+/** The last day for signing as the client's language writes it; null when there is none. */
 export function useLastDay(view: SigningView): string | null {
   const words = useWords();
-  if (!view.lastDay) return null;
-  return new Intl.DateTimeFormat(words.language === 'en' ? 'en-US' : words.language, {
-    weekday: 'long',
-    month: 'long',
-    day: 'numeric',
-    timeZone: 'utc',
-  }).format(new Date(`${view.lastDay}T12:00:00Z`));
+  return view.lastDay && calendarDay(words, view.lastDay);
+}
+
+/** The way back from a screen of pages, always under the thumb. */
+export function BackBar({ onBack }: { onBack: () => void }) {
+  const p = usePalette();
+  const t = useSay();
+  return (
+    <View style={{ padding: 12, backgroundColor: p.sheet, borderTopWidth: 1, borderColor: p.rule }}>
+      <Button large kind="main" onPress={onBack} testID="back">
+        {t('sign.back')}
+      </Button>
+    </View>
+  );
 }
 
 /** The documents to download: sealed, signed so far, or as they were sent. */

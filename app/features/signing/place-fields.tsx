@@ -6,12 +6,13 @@ import { checkValue, type Mark } from '@gatepath/core/marks';
 import { newId } from '../../api/client';
 import { Input } from '../../ui/input';
 import { usePalette } from '../../ui/hooks';
-import { Button, Choice, Trouble } from '../../ui/pieces';
+import { Button, Choice } from '../../ui/pieces';
 import { Small } from '../../ui/text';
 import { rulesOf } from './own-rules';
 import type { SigningPlace } from './places';
 import { useSay, useWords } from './say';
 import type { OwnMark, Signing } from './use-signing';
+import { Wrong } from './wrong';
 
 /** The keyboard a kind wants. */
 const KEYBOARD: Partial<Record<Mark['kind'], 'text' | 'numeric' | 'decimal'>> = {
@@ -166,7 +167,7 @@ export function AddingFile({ signing, mark, onNext }: { signing: Signing; mark: 
         }}
       />
       {signing.offline ? <Small>{t('sign.place.file_offline')}</Small> : null}
-      {signing.addFile.isError ? <Trouble error={signing.addFile.error} /> : null}
+      {signing.addFile.isError ? <Wrong error={signing.addFile.error} /> : null}
       <Button
         large
         kind="main"

@@ -3,8 +3,8 @@ import { useState } from 'react';
 import { FlatList, View } from 'react-native';
 import type { SigningView } from '@gatepath/contract';
 import { usePalette } from '../../ui/hooks';
-import { Button } from '../../ui/pieces';
 import { Small, Strong } from '../../ui/text';
+import { BackBar } from './parts';
 import { useSay } from './say';
 import { SigningSheet } from './signing-sheet';
 
@@ -36,11 +36,7 @@ export function ReadAll({ token, view, onBack }: { token: string; view: SigningV
           />
         ) : null}
       </View>
-      <View style={{ padding: 12, backgroundColor: p.sheet, borderTopWidth: 1, borderColor: p.rule }}>
-        <Button large kind="main" onPress={onBack} testID="back">
-          {t('sign.back')}
-        </Button>
-      </View>
+      <BackBar onBack={onBack} />
     </View>
   );
 }

@@ -1,13 +1,13 @@
 /** A page as the client sees it: what others and they themselves have signed, and their own places. */
-import { Pressable } from 'react-native';
+import { Pressable, View } from 'react-native';
 import { pathOf, type SigningView } from '@gatepath/contract';
 import { takesHand } from '@gatepath/core/marks';
+import { sideIn } from '@gatepath/core/words';
 import { Fills } from '../pages/fills';
 import { AtRect, MarkFace } from '../pages/mark-box';
 import { Redlines } from '../pages/redlines';
 import { Sheet } from '../pages/sheet';
-import { sideIn } from './parts';
-import { useSay } from './say';
+import { useSay, useWords } from './say';
 import type { OwnMark } from './use-signing';
 
 interface Props {
@@ -22,11 +22,27 @@ interface Props {
 
 export function SigningSheet({ token, view, documentId, page: n, width, current, onTouch }: Props) {
   const t = useSay();
+  const words = useWords();
   const doc = view.documents.find((d) => d.id === documentId)!;
   const page = doc.pages[n - 1]!;
   const scale = width / page.width;
   const own = view.marks.filter((m) => m.documentId === documentId && m.page === n && !m.done);
-  // What was written or ticked can still be changed; what was signed is signed.
+  // What was signed is signed: it is named for those who listen, and cannot be touched.
+  const signed = view.marks.filter(
+    (m) => m.documentId === documentId && m.page === n && m.done && (m.automatic || takesHand(m.kind)),
+  );
+  const nameOf = (m: OwnMark, how: 'required' | 'optional' | 'automatic' | 'done') => {
+    const name = t('sign.mark', {
+      kind: `${t(`kind.${m.kind}`)}${m.label ? ` (${m.label})` : ''}`,
+      side: sideIn(words, view.me),
+      name: view.me.name,
+      page: n,
+      pages: doc.pages.length,
+      need: t(`sign.mark.${how}`),
+    });
+    return name.charAt(0).toUpperCase() + name.slice(1);
+  };
+  // What was written or ticked can still be changed.
   const changeable = view.marks.filter(
     (m) => m.documentId === documentId && m.page === n && m.done && !m.automatic && !takesHand(m.kind),
   );
@@ -36,6 +52,7 @@ export function SigningSheet({ token, view, documentId, page: n, width, current,
       width={width}
       url={pathOf('signingPage', { token, documentId, page: n })}
       label={t('sign.page_label', { page: n, name: doc.name })}
+      failing={t('problem.page')}
       testID="signing-sheet"
     >
       <Redlines
@@ -49,6 +66,11 @@ export function SigningSheet({ token, view, documentId, page: n, width, current,
         fills={view.fills.filter((f) => f.documentId === documentId && f.page === n)}
         pictureUrl={(sha256) => pathOf('signingPicture', { token, sha256 })}
       />
+      {signed.map((m) => (
+        <AtRect key={m.id} rect={m.rect} scale={scale}>
+          <View role="img" aria-label={nameOf(m, 'done')} style={{ flex: 1, pointerEvents: 'none' } as never} />
+        </AtRect>
+      ))}
       {onTouch
         ? changeable.map((m) => (
             <AtRect key={m.id} rect={m.rect} scale={scale}>
@@ -65,15 +87,6 @@ export function SigningSheet({ token, view, documentId, page: n, width, current,
         : null}
       {own.map((m) => {
         const on = m.id === current?.id;
-        const need = t(m.automatic ? 'sign.mark.automatic' : m.required ? 'sign.mark.required' : 'sign.mark.optional');
-        const name = t('sign.mark', {
-          kind: `${t(`kind.${m.kind}`)}${m.label ? ` (${m.label})` : ''}`,
-          side: sideIn(t, view.me),
-          name: view.me.name,
-          page: n,
-          pages: doc.pages.length,
-          need,
-        });
         return (
           <AtRect key={m.id} rect={m.rect} scale={scale}>
             <Pressable
@@ -81,7 +94,7 @@ export function SigningSheet({ token, view, documentId, page: n, width, current,
               disabled={m.automatic || !onTouch}
               hitSlop={12}
               onPress={() => onTouch?.(m)}
-              aria-label={name.charAt(0).toUpperCase() + name.slice(1)}
+              aria-label={nameOf(m, m.automatic ? 'automatic' : m.required ? 'required' : 'optional')}
               testID={on ? 'current-place' : 'place'}
               style={{ flex: 1 }}
             >

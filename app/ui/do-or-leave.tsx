@@ -1,0 +1,31 @@
+/** The end of a small form: do it, or leave things as they are. */
+import { View } from 'react-native';
+import { Button, Trouble } from './pieces';
+
+interface Props {
+  /** What doing it is called. */
+  label: string;
+  onDo: () => void;
+  onLeave: () => void;
+  leave?: string;
+  busy?: boolean;
+  disabled?: boolean;
+  stops?: boolean;
+  /** Why it could not be done the last time. */
+  error?: unknown;
+  testID?: string;
+}
+
+export function DoOrLeave({ label, onDo, onLeave, leave = 'Leave it', busy, disabled, stops, error, testID }: Props) {
+  return (
+    <>
+      {error ? <Trouble error={error} /> : null}
+      <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
+        <Button kind={stops ? 'stop' : 'main'} busy={busy} disabled={disabled} onPress={onDo} testID={testID}>
+          {label}
+        </Button>
+        <Button onPress={onLeave}>{leave}</Button>
+      </View>
+    </>
+  );
+}
