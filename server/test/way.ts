@@ -1,0 +1,153 @@
+/** Packets on their way, against a real server: sent, signed and looked at as members and clients do. */
+import type { ChangeBody, DealView, MessageView, PacketView, Page, SigningView } from '@gatepath/contract';
+import type { DraftEdit } from '@gatepath/core/marks';
+import type { PacketParty } from '@gatepath/core/routing';
+import { TestServer, typedHand } from './harness';
+import { paper } from './papers';
+
+export interface Sent {
+  deal: DealView;
+  packet: PacketView;
+  id: (name: string) => string;
+}
+
+export const markEdit = (
+  id: string,
+  documentId: string,
+  page: number,
+  kind: 'initials' | 'signature' | 'date_signed',
+  partyId: string,
+  rect: { x: number; y: number; w: number; h: number },
+): DraftEdit => ({
+  op: 'put',
+  list: 'marks',
+  item: { id, documentId, page, kind, partyId, rect, required: true },
+});
+
+/** The secret in a message's signing link. */
+export const tokenIn = (m: MessageView) => m.link!.split('/sign/')[1]!;
+
+export class Way {
+  private constructor(readonly server: TestServer) {}
+
+  static async start(): Promise<Way> {
+    return new Way(await TestServer.start());
+  }
+
+  stop(): Promise<void> {
+    return this.server.stop();
+  }
+
+  /** A packet of one paper; everybody who signs initials both pages and signs page 2, gates as given. */
+  async send(
+    people: { name: string; email?: string; phone?: string; more?: Partial<PacketParty> }[],
+    gates: { names: string[]; need?: 'any' }[],
+    edits: DraftEdit[] = [],
+  ): Promise<Sent> {
+    const deal = await this.server.deal(
+      '14 Lantern Row',
+      people.map(({ name, email, phone }) => ({
+        side: 'seller' as const,
+        name,
+        ...(email === undefined ? {} : { email }),
+        ...(phone ? { phone } : {}),
+      })),
+    );
+    const doc = await this.server.uploadReady(deal.id, 'disclosure.pdf', await paper({ pages: 2 }));
+    const draft = await this.server.ok<PacketView>('newPacket', {
+      params: { dealId: deal.id },
+      body: { name: 'Papers', documentIds: [doc.id] },
+    });
+    const id = (name: string) => deal.parties.find((p) => p.name.startsWith(name))!.id;
+    const parties = draft.draft.parties.map((p) => ({ ...p, ...people.find((x) => x.name === p.name)!.more }));
+    await this.server.edit(draft.id, [
+      ...draft.draft.gates.map((g): DraftEdit => ({ op: 'drop', list: 'gates', id: g.id })),
+      ...parties.map((item): DraftEdit => ({ op: 'put', list: 'parties', item })),
+      ...gates.map((g, i): DraftEdit => ({
+        op: 'put',
+        list: 'gates',
+        item: { id: `g${i}`, partyIds: g.names.map(id), ...(g.need ? { need: g.need } : {}) },
+      })),
+      ...parties
+        .filter((p) => p.act === 'sign' || p.act === 'desk')
+        .flatMap((p, i): DraftEdit[] => [
+          markEdit(`s${i}`, doc.id, 2, 'signature', p.id, { x: 72, y: 640 + i * 34, w: 160, h: 26 }),
+          markEdit(`d${i}`, doc.id, 2, 'date_signed', p.id, { x: 260, y: 640 + i * 34, w: 90, h: 20 }),
+        ]),
+      {
+        op: 'put',
+        list: 'rules',
+        item: {
+          id: 'every',
+          documentId: doc.id,
+          partyIds: parties.filter((p) => p.act === 'sign' || p.act === 'desk').map((p) => p.id),
+          anchor: { fx: 0, fy: 1 },
+          except: [],
+          moved: [],
+        },
+      },
+      ...edits,
+    ]);
+    return { deal, packet: await this.server.send(draft.id), id };
+  }
+
+  /** Does everything a party has to do through a token. */
+  async signAll(token: string, name: string): Promise<SigningView> {
+    const call = <T>(route: Parameters<TestServer['ok']>[0], body?: unknown, more: Record<string, string> = {}) =>
+      this.server.ok<T>(route, { params: { token, ...more }, body, as: 'nobody' });
+    let view = await call<SigningView>('signing');
+    if (!view.agreed) view = await call('agree', { agreement: view.agreementText.version });
+    if (!view.hand && view.me.act !== 'approve')
+      view = await call(
+        'setHand',
+        typedHand(
+          name,
+          name
+            .split(' ')
+            .map((w) => w[0])
+            .join(''),
+        ),
+      );
+    for (const m of view.marks.filter((x) => !x.done && !x.automatic))
+      view = await call('fill', { actId: `act-${m.id}-${view.packetId}` }, { markId: m.id });
+    return call('finish', { actId: `finish-${name.replace(/\W/g, '')}-${view.marks.length}` });
+  }
+
+  async messagesOf(packetId: string): Promise<MessageView[]> {
+    const page = await this.server.ok<Page<MessageView>>('mailroom', { query: { packetId, limit: '100' } });
+    return Promise.all(page.items.map((m) => this.server.ok<MessageView>('message', { params: { messageId: m.id } })));
+  }
+
+  /** The newest message to somebody, of a kind or of any. */
+  async newest(packetId: string, name: string, kind?: string): Promise<MessageView> {
+    return (await this.messagesOf(packetId)).find((m) => m.toName === name && (!kind || m.kind === kind))!;
+  }
+
+  /** The sealed copies, once they are there. */
+  async sealed(packetId: string): Promise<Buffer[]> {
+    for (let i = 0; i < 200; i++) {
+      const p = await this.look(packetId);
+      if (p.sent?.sealed)
+        return Promise.all(
+          p.sent.sealed.map(
+            async (s) => (await this.server.call('sealedCopy', { params: { packetId, documentId: s.documentId } })).raw,
+          ),
+        );
+      await new Promise((r) => setTimeout(r, 100));
+    }
+    throw new Error('never sealed');
+  }
+
+  change(packetId: string, body: ChangeBody): Promise<PacketView> {
+    return this.server.ok<PacketView>('changePacket', { params: { packetId }, body });
+  }
+
+  look(packetId: string): Promise<PacketView> {
+    return this.server.ok<PacketView>('packet', { params: { packetId } });
+  }
+
+  /** What a link answers, whether it opens or not. */
+  statusOf(token: string) {
+    return this.server.call<{ detail: string }>('signing', { params: { token }, as: 'nobody' });
+  }
+}
