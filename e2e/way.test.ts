@@ -21,6 +21,7 @@ import type { PacketParty } from '@gatepath/core/routing';
 import { findings } from './axe';
 import { byTestId, choose, launch, openPage, PHONE, signIn, tap, textOf, type, WIDE } from './browser';
 import { longForm, LONG_PAGES } from './long-form';
+import { finish, nothingWaits, press, signThrough, tabTo } from './client';
 import { MEMBER, Office } from './office';
 import { ROOT, ServerProcess } from './server';
 
@@ -177,32 +178,6 @@ const check = async (page: Page, what: string) => {
   axe[what] = await findings(page);
 };
 
-/** Agrees, sets a typed hand and goes from place to place up to Finish; returns how many places there were. */
-async function signThrough(page: Page, stopAt = Infinity): Promise<number> {
-  await page.waitForSelector(`${byTestId('agree')}, ${byTestId('fill')}`);
-  if (await page.$(byTestId('agree'))) {
-    await tap(page, 'agree-tick');
-    await tap(page, 'agree');
-    await tap(page, 'save-hand');
-  }
-  let n = 0;
-  for (; n < stopAt; n++) {
-    await page.waitForSelector(`${byTestId('fill')}, ${byTestId('finish')}`);
-    if (await page.$(byTestId('finish'))) break;
-    await tap(page, 'fill');
-  }
-  return n;
-}
-/** Waits until the device keeps no act that the server has not taken. */
-const nothingWaits = (page: Page) =>
-  page.waitForFunction(() => !Object.keys(localStorage).some((k) => k.startsWith('gatepath.acts')), {
-    timeout: 15_000,
-  });
-async function finish(page: Page): Promise<void> {
-  await tap(page, 'finish');
-  await page.waitForSelector(byTestId('ended'));
-  await nothingWaits(page);
-}
 const close = (page: Page) => page.browserContext().close();
 const at = async (gate: number) => {
   await desk.goto(`${server.url}/packets/${packet.id}`);
@@ -244,24 +219,6 @@ step('it is sent; the sellers share a mailbox and each reads who it is for, in t
   await check(page, 'not me');
   await close(page);
 });
-
-/** Presses the button with these words. */
-async function press(page: Page, words: string): Promise<void> {
-  await page.evaluate((w: string) => {
-    const all = Array.from(document.querySelectorAll<HTMLElement>('[role="button"]'));
-    all.find((e) => e.textContent === w)!.click();
-  }, words);
-}
-
-/** Goes on with Tab until the element with this name has the focus. */
-async function tabTo(page: Page, testId: string): Promise<void> {
-  for (let i = 0; i < 60; i++) {
-    const here = await page.evaluate(() => document.activeElement?.getAttribute('data-testid'));
-    if (here === testId) return;
-    await page.keyboard.press('Tab');
-  }
-  throw new Error(`Tab never comes to ${testId}`);
-}
 
 step('a seller asks and is answered, loses the connection, comes back on another device, and finishes', async () => {
   const first = await client('Wren Alder');
