@@ -66,6 +66,7 @@ test('whatever the schedule: at most so many nudges, in order, never late, never
         days.forEach((d, i) => {
           expect(d > (days[i - 1] ?? asked)).toBe(true);
           if (lastDay) expect(d <= lastDay).toBe(true);
+          expect(d).not.toBe(warnDay({ lastDay, warnDays: 1, nudge }));
           if (nudge.businessDays) expect(isBusinessDay(d, holidays)).toBe(true);
         });
       },

@@ -80,7 +80,7 @@ export function morningOf(day: string, zone: string): string {
 
 /**
  * The days on which somebody is nudged who was asked at an instant and does nothing. None is
- * after the last day, and no two are the same.
+ * after the last day, no two are the same, and the day of the warning needs no nudge too.
  */
 export function nudgeDays(schedule: Schedule, askedAt: string, zone: string, holidays: readonly string[]): string[] {
   const plan = schedule.nudge;
@@ -95,7 +95,8 @@ export function nudgeDays(schedule: Schedule, askedAt: string, zone: string, hol
     // Counted from the day it really went out, so that a moved one does not crowd the next.
     wished = addDays(day, Math.max(1, plan.every));
   }
-  return out;
+  const warning = warnDay(schedule);
+  return out.filter((d) => d !== warning);
 }
 
 /** The day of the warning before a packet lapses; null when there is none. */

@@ -42,12 +42,10 @@ export function decideSystem(state: PacketState, command: SystemCommand): Decisi
   }
 }
 
-/** The days on which somebody asked at an instant is nudged: the day of the warning needs no nudge too. */
+/** The days on which somebody asked at an instant is nudged. */
 export function nudgesOf(state: PacketState, askedAt: string): string[] {
   const { schedule, timeZone, holidays } = state.plan;
-  if (!schedule) return [];
-  const warning = warnDay(schedule);
-  return nudgeDays(schedule, askedAt, timeZone, holidays ?? []).filter((d) => d !== warning);
+  return schedule ? nudgeDays(schedule, askedAt, timeZone, holidays ?? []) : [];
 }
 
 /** What is due on a day: the lapse, else the warning and the nudges of those who are waited for. */
