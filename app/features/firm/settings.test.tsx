@@ -1,0 +1,38 @@
+/** Settings: each touch is one request with the whole choice in it. */
+import { fireEvent, screen, waitFor } from '@testing-library/react';
+import type { FirmView } from '@gatepath/contract';
+import { show } from '../../test/office';
+import { ClockCard, HolidaysCard, NoticesCard } from './settings';
+
+const firm = { holidays: ['2026-11-26'] } as FirmView;
+
+test('a member chooses what to be written to about', async () => {
+  const asked = show(<NoticesCard />);
+  expect(screen.getByTestId('notice-done').getAttribute('aria-checked')).toBe('true');
+  fireEvent.click(screen.getByTestId('notice-opened'));
+  await waitFor(() =>
+    expect(asked[0]).toEqual({
+      method: 'PUT',
+      url: '/api/session/notices',
+      body: { notices: ['done', 'opened'], digest: false },
+    }),
+  );
+});
+
+test('holidays are added and removed by day', async () => {
+  const asked = show(<HolidaysCard firm={firm} />, () => firm);
+  expect(screen.getByText('Thu, Nov 26, 2026')).toBeTruthy();
+  fireEvent.change(screen.getByTestId('holiday'), { target: { value: '2026-12-25' } });
+  fireEvent.click(screen.getByTestId('add-holiday'));
+  await waitFor(() => expect(asked[0]?.body).toEqual({ holidays: ['2026-11-26', '2026-12-25'] }));
+  fireEvent.click(screen.getByLabelText('Remove 2026-11-26'));
+  await waitFor(() => expect(asked[1]?.body).toEqual({ holidays: [] }));
+});
+
+test('the clock goes on by so many hours, and a refusal is said', async () => {
+  const asked = show(<ClockCard />, () => new Error('Only the demo’s clock can be set forward.'));
+  expect(screen.getByText('Mon, Nov 23, 10:00 AM')).toBeTruthy();
+  fireEvent.click(screen.getByTestId('forward-24'));
+  await waitFor(() => expect(screen.getByTestId('trouble').textContent).toContain('Only the demo’s clock'));
+  expect(asked[0]!.body).toEqual({ hours: 24 });
+});
