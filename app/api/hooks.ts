@@ -152,7 +152,15 @@ export function usePacket(packetId: string) {
     queryKey: keys.packet(packetId),
     queryFn: () => call<PacketView>('packet', { params: { packetId } }),
     enabled: !!packetId,
+    refetchInterval: (query) => (waitsForReading(query.state.data) ? 800 : false),
   });
+}
+
+/** Whether a draft has a document whose pages are still being read. */
+export function waitsForReading(packet: PacketView | undefined): boolean {
+  if (packet?.status !== 'drafting') return false;
+  const reading = new Set(packet.documents.filter((d) => d.status === 'reading').map((d) => d.id));
+  return packet.draft.documents.some((d) => reading.has(d.id));
 }
 
 export function usePacketActions(packetId: string) {

@@ -18,10 +18,43 @@ import type { Desk } from './use-desk';
 
 export const ZOOMS = [1, 1.25, 1.5, 2, 3, 4];
 
-export function PageStage({ desk, onInsert }: { desk: Desk; onInsert: (x: number, y: number) => void }) {
+type Insert = (x: number, y: number) => void;
+
+export function PageStage({ desk, onInsert }: { desk: Desk; onInsert: Insert }) {
+  const p = usePalette();
+  const [room, setRoom] = useState({ width: 0, height: 0 });
+  const measure = (e: LayoutChangeEvent) =>
+    setRoom({ width: e.nativeEvent.layout.width, height: e.nativeEvent.layout.height });
+  // One view is measured whatever is in it: a view that begins without being measured never is.
+  return (
+    <View style={{ flex: 1, backgroundColor: p.bench }} onLayout={measure}>
+      {desk.at ? <Stage desk={desk} onInsert={onInsert} room={room} /> : <NoPageYet desk={desk} />}
+    </View>
+  );
+}
+
+/** What there is while no page can be shown: nothing brought in yet, or its pages are still being read. */
+function NoPageYet({ desk }: { desk: Desk }) {
+  const inDraft = (id: string) => desk.draft.documents.some((d) => d.id === id);
+  const reading = desk.packet.documents.find((d) => d.status === 'reading' && inDraft(d.id));
+  if (!desk.draft.documents.length)
+    return (
+      <View style={{ flex: 1, padding: 24, gap: 16, maxWidth: 560, width: '100%', alignSelf: 'center' }}>
+        <Body>There is no document in this packet yet. Bring one in here, or choose one of the deal under Path.</Body>
+        <AddPapers desk={desk} />
+      </View>
+    );
+  return reading ? (
+    <View role="status" style={{ flex: 1, padding: 24 }} testID="still-reading">
+      <Body>{`The pages of “${reading.name}” are being read: ${reading.pagesRead} of ${reading.pages.length}.`}</Body>
+    </View>
+  ) : null;
+}
+
+/** The page in hand, in the room there is for it (in px). */
+function Stage({ desk, onInsert, room }: { desk: Desk; onInsert: Insert; room: { width: number; height: number } }) {
   const p = usePalette();
   const wide = useWide();
-  const [room, setRoom] = useState({ width: 0, height: 0 });
   const [zoom, setZoom] = useState(1);
   const [pages, setPages] = useState(false);
   const paper = useRef<View>(null);
@@ -47,15 +80,6 @@ export function PageStage({ desk, onInsert }: { desk: Desk; onInsert: (x: number
     scroller.current?.scrollTo({ y: Math.max(0, y - room.height * 0.4), animated: true });
     // Only what comes into hand scrolls the page, not the dragging of it.
   }, [inSight?.id]);
-  const measure = (e: LayoutChangeEvent) =>
-    setRoom({ width: e.nativeEvent.layout.width, height: e.nativeEvent.layout.height });
-  if (!draft.documents.length)
-    return (
-      <View style={{ flex: 1, padding: 24, gap: 16, maxWidth: 560, width: '100%', alignSelf: 'center' }}>
-        <Body>There is no document in this packet yet. Bring one in here, or choose one of the deal under Path.</Body>
-        <AddPapers desk={desk} />
-      </View>
-    );
   const here = <T extends { documentId: string; page: number }>(all: T[]) =>
     at ? all.filter((x) => x.documentId === at.documentId && x.page === at.page) : [];
   const marks = here(view.marks);
@@ -87,7 +111,7 @@ export function PageStage({ desk, onInsert }: { desk: Desk; onInsert: (x: number
   const zoomBy = (by: 1 | -1) =>
     setZoom((z) => (by > 0 ? ZOOMS.find((x) => x > z + 0.01) : [...ZOOMS].reverse().find((x) => x < z - 0.01)) ?? z);
   return (
-    <View style={{ flex: 1, backgroundColor: p.bench }} onLayout={measure}>
+    <>
       {doc && at ? (
         <View
           style={{
@@ -167,6 +191,6 @@ export function PageStage({ desk, onInsert }: { desk: Desk; onInsert: (x: number
         </ScrollView>
       </View>
       {pages ? <PagesSheet desk={desk} onClose={() => setPages(false)} /> : null}
-    </View>
+    </>
   );
 }

@@ -52,7 +52,9 @@ export interface Desk extends DraftHandle, MarkActs {
 
 /** Facts are unpacked once a document: later looks give the same object, so what was worked out for it stays good. */
 function useFacts(packet: PacketView, ids: string[]): { documents: DocumentFacts[]; ready: boolean } {
-  const facts = useQueries({ queries: ids.map((id) => factsQuery(id)) });
+  // A document that is still being read has no facts to ask for; the packet is asked again until it has.
+  const isRead = (id: string) => packet.documents.find((d) => d.id === id)?.status !== 'reading';
+  const facts = useQueries({ queries: ids.map((id) => ({ ...factsQuery(id), enabled: isRead(id) })) });
   const unpacked = useRef(new Map<string, { from: PackedFacts; name: string; facts: DocumentFacts }>());
   const documents = ids.flatMap((id, i) => {
     const from = facts[i]?.data;
