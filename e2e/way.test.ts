@@ -400,27 +400,36 @@ step('a buyer’s address is fixed under way; both buyers get in with a one-time
   }
 });
 
+/** Saves what the coordinator would download. */
+const save = async (url: string, file: string) => {
+  const base64 = await desk.evaluate(async (u) => {
+    const bytes = new Uint8Array(await (await fetch(u)).arrayBuffer());
+    return btoa(Array.from(bytes, (b) => String.fromCharCode(b)).join(''));
+  }, url);
+  writeFileSync(path.join(dir, file), new Uint8Array(Buffer.from(base64, 'base64')));
+  return path.join(dir, file);
+};
+const verify = (...files: string[]) =>
+  spawnSync('npm', ['run', '-s', 'verify', '--', ...files], { cwd: ROOT, env: { ...process.env, NODE_OPTIONS: '' } });
+/** How many signatures poppler calls valid. */
+const valid = (file: string) =>
+  execFileSync('pdfsig', ['-nocert', file])
+    .toString()
+    .match(/Signature is Valid/g)?.length ?? 0;
+
 step('executed: copies go out, every seal stands, each revision can be cut out, and the chain agrees', async () => {
   await desk.goto(`${server.url}/packets/${packet.id}`);
   await desk.waitForSelector(byTestId('download-sealed'), { timeout: 60_000 });
   await check(desk, 'executed packet');
+  // Another kind of screen loads the page again.
   await desk.setViewport(WIDE);
+  await desk.waitForSelector(byTestId('download-sealed'), { timeout: 60_000 });
   await check(desk, 'executed packet (wide)');
   await desk.setViewport(PHONE);
   expect((await messages('Escrow Desk')).map((m) => m.kind)).toEqual(['executed']);
   const { sent } = await look();
-  const save = async (url: string, file: string) => {
-    const base64 = await desk.evaluate(async (u) => {
-      const bytes = new Uint8Array(await (await fetch(u)).arrayBuffer());
-      return btoa(Array.from(bytes, (b) => String.fromCharCode(b)).join(''));
-    }, url);
-    writeFileSync(path.join(dir, file), new Uint8Array(Buffer.from(base64, 'base64')));
-    return path.join(dir, file);
-  };
   const pdf = await save(`/api/packets/${packet.id}/sealed/${sent!.sealed![0]!.documentId}`, 'sealed.pdf');
   const chain = await save(`/api/packets/${packet.id}/chain`, 'chain.json');
-  const verify = (...files: string[]) =>
-    spawnSync('npm', ['run', '-s', 'verify', '--', ...files], { cwd: ROOT, env: { ...process.env, NODE_OPTIONS: '' } });
   const both = verify(pdf, chain);
   expect([both.status, both.stdout.toString()]).toEqual([0, expect.stringContaining('agrees with the chain')]);
   const seals = [...both.stdout.toString().matchAll(/^seal \d+ {2}\S+ {2}(.+?) {2}(\w+).*bytes 1 to (\d+)\)$/gm)];
@@ -435,10 +444,6 @@ step('executed: copies go out, every seal stands, each revision can be cut out, 
     'Mateo Ibarra, Buyer 2: Signed',
     'Towpath & Vane Realty: Executed',
   ]);
-  const valid = (file: string) =>
-    execFileSync('pdfsig', ['-nocert', file])
-      .toString()
-      .match(/Signature is Valid/g)?.length ?? 0;
   expect(valid(pdf)).toBe(seals.length);
   const bytes = readFileSync(pdf);
   seals.forEach((s, i) => {
@@ -472,6 +477,56 @@ step('anybody can check a sealed copy, and a changed one is told', async () => {
     /NOT whole/.test(document.querySelector('[data-testid="outcome"]')?.textContent ?? ''),
   );
   await close(page);
+});
+
+step('a late round: a trustee signs the executed document, and every earlier seal stands', async () => {
+  await office.call('POST', `/api/deals/${deal.id}/parties`, {
+    side: 'seller',
+    name: 'Theo Holt',
+    email: 'theo@example.com',
+  });
+  await desk.goto(`${server.url}/packets/${packet.id}`);
+  await tap(desk, 'late-round');
+  await desk.waitForSelector(byTestId('sheet'), { timeout: 60_000 });
+  const late = desk.url().split('/').pop()!;
+  await tap(desk, 'tab-path');
+  await press(desk, 'Add Theo Holt');
+  await tap(desk, 'path-together');
+  await tap(desk, 'tab-ledger');
+  await tap(desk, 'rule-Theo');
+  await desk.waitForFunction(() =>
+    /22 of 22/.test(document.querySelector('[data-testid="ledger-sum"]')?.textContent ?? ''),
+  );
+  await tap(desk, `cell-${LONG_PAGES}-initials`);
+  await tap(desk, 'take-Theo');
+  await tap(desk, 'kind-signature');
+  const sheet = (await (await desk.waitForSelector(byTestId('paper')))!.boundingBox())!;
+  await desk.touchscreen.tap(sheet.x + sheet.width * 0.3, sheet.y + sheet.height * 0.42);
+  await desk.waitForSelector(byTestId('mark-signature'));
+  await check(desk, 'desk of a late round');
+  await tap(desk, 'send');
+  await tap(desk, 'send-now');
+  await desk.waitForSelector(byTestId('packet-state'));
+  const page = await openPage(browser, PHONE);
+  const mail = await office.call<{ items: MessageSummary[] }>('GET', `/api/mailroom?packetId=${late}`);
+  await page.goto(mail.items.find((m) => m.toName === 'Theo Holt')!.link!);
+  await signThrough(page);
+  await finish(page);
+  await close(page);
+  await desk.waitForSelector(byTestId('download-sealed'), { timeout: 60_000 });
+  const { sent } = await office.look(late);
+  const file = await save(`/api/packets/${late}/sealed/${sent!.sealed![0]!.documentId}`, 'late.pdf');
+  const [first, second] = ['sealed.pdf', 'late.pdf'].map((f) => readFileSync(path.join(dir, f)));
+  expect(second!.subarray(0, first!.length).equals(first!)).toBe(true);
+  expect(valid(file)).toBe(11);
+  const chain = await save(`/api/packets/${late}/chain`, 'late.json');
+  expect(verify(file, chain).stdout.toString()).toContain('agrees with the chain');
+});
+
+step('a packet that is not there is told, with a way to try again', async () => {
+  await desk.goto(`${server.url}/packets/nothing`);
+  await desk.waitForSelector(byTestId('trouble'));
+  await check(desk, 'no such packet');
 });
 
 step('axe finds nothing on any of these screens', () => {

@@ -15,6 +15,11 @@ export class ApiError extends Error {
   }
 }
 
+/** Whether the server has answered that it will not, as against not having been reached. */
+export function isRefused(error: Error | null): boolean {
+  return error instanceof ApiError && error.status >= 400 && error.status < 500;
+}
+
 const OFFLINE: ProblemDetails = {
   type: '/problems/offline',
   title: 'No connection',

@@ -5,7 +5,8 @@ import { useForm } from 'react-hook-form';
 import { useSession, useSetup } from '../api/hooks';
 import { Brand } from '../ui/brand';
 import { Field, showFieldErrors } from '../ui/field';
-import { Button, Card, Loading, Page, Trouble } from '../ui/pieces';
+import { isReady, NotReady } from '../ui/not-ready';
+import { Button, Card, Page, Trouble } from '../ui/pieces';
 import { Body, Title } from '../ui/text';
 
 export default function Setup() {
@@ -21,8 +22,8 @@ export default function Setup() {
       password: '',
     },
   });
-  if (session.isPending) return <Loading what="the set-up" />;
-  if (session.data?.firm && !setup.isPending) return <Redirect href="/deals" />;
+  if (!isReady(session)) return <NotReady query={session} what="the set-up" />;
+  if (session.data.firm && !setup.isPending) return <Redirect href="/deals" />;
   const submit = handleSubmit((body) =>
     setup.mutate(body, {
       onSuccess: () => router.replace('/deals'),

@@ -6,7 +6,8 @@ import { View } from 'react-native';
 import { useSession, useSignIn } from '../api/hooks';
 import { Brand } from '../ui/brand';
 import { Field } from '../ui/field';
-import { Button, Card, Loading, Page, Trouble } from '../ui/pieces';
+import { NotReady, isReady } from '../ui/not-ready';
+import { Button, Card, Page, Trouble } from '../ui/pieces';
 import { Small, Title } from '../ui/text';
 
 export default function SignIn() {
@@ -16,13 +17,7 @@ export default function SignIn() {
     resolver: yupResolver(signInBody),
     defaultValues: { email: '', password: '' },
   });
-  if (session.isPending) return <Loading what="the sign-in" />;
-  if (session.isError)
-    return (
-      <Page max={440}>
-        <Trouble error={session.error} retry={() => void session.refetch()} />
-      </Page>
-    );
+  if (!isReady(session)) return <NotReady query={session} what="the sign-in" />;
   if (!session.data.firm) return <Redirect href="/setup" />;
   if (session.data.member) return <Redirect href="/deals" />;
   const submit = handleSubmit((body) => signIn.mutate(body, { onSuccess: () => router.replace('/deals') }));

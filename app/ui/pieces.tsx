@@ -92,7 +92,7 @@ export function Button({
       ]}
     >
       {busy ? (
-        <ActivityIndicator size={18} color={color} />
+        <ActivityIndicator size={18} color={color} aria-hidden />
       ) : icon ? (
         <Icon name={icon} color={color} size={20} />
       ) : null}
@@ -180,12 +180,12 @@ export function Note({
   );
 }
 
-export function Loading({ what }: { what: string }) {
+export function Loading({ what, level }: { what: string; level?: number }) {
   const p = usePalette();
   return (
-    <View role="status" aria-label={`Loading ${what}`} style={{ padding: 32, alignItems: 'center', gap: 12 }}>
-      <ActivityIndicator color={p.brick} />
-      <Small>Loading {what}…</Small>
+    <View role="status" style={{ padding: 32, alignItems: 'center', gap: 12 }}>
+      <ActivityIndicator color={p.brick} aria-hidden />
+      <Small level={level}>{`Loading ${what}…`}</Small>
     </View>
   );
 }

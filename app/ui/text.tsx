@@ -65,10 +65,11 @@ export function Strong({ children, style, testID, numberOfLines, level }: Props)
 }
 
 /** Secondary text: slate, a little smaller, never for what must be read. */
-export function Small({ children, style, testID, numberOfLines }: Props) {
+export function Small({ children, style, testID, numberOfLines, level }: Props) {
   const p = usePalette();
   return (
     <Body
+      level={level}
       numberOfLines={numberOfLines}
       testID={testID}
       style={[{ fontSize: 14.5, lineHeight: 20, color: p.slate }, style]}

@@ -3,7 +3,7 @@ import { Pressable, View } from 'react-native';
 import { useSession } from '../../api/hooks';
 import { Brand } from '../../ui/brand';
 import { usePalette, useWide } from '../../ui/hooks';
-import { Loading, Page, Trouble } from '../../ui/pieces';
+import { NotReady, isReady } from '../../ui/not-ready';
 import { Body } from '../../ui/text';
 import { FONT } from '../../ui/theme';
 
@@ -18,13 +18,7 @@ export default function Office() {
   const session = useSession();
   const p = usePalette();
   const wide = useWide();
-  if (session.isPending) return <Loading what="Gate Path" />;
-  if (session.isError)
-    return (
-      <Page>
-        <Trouble error={session.error} retry={() => void session.refetch()} />
-      </Page>
-    );
+  if (!isReady(session)) return <NotReady query={session} what="Gate Path" />;
   if (!session.data.firm) return <Redirect href="/setup" />;
   if (!session.data.member) return <Redirect href="/sign-in" />;
   const nav = (

@@ -1,20 +1,15 @@
 import { router } from 'expo-router';
 import { useFirm, useSession, useSignOut } from '../../api/hooks';
 import { ClockCard, HolidaysCard, NoticesCard } from '../../features/firm/settings';
-import { Button, Card, Loading, Note, Page, Trouble } from '../../ui/pieces';
+import { NotReady, isReady } from '../../ui/not-ready';
+import { Button, Card, Note, Page } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 
 export default function Firm() {
   const firm = useFirm();
   const session = useSession();
   const signOut = useSignOut();
-  if (firm.isPending) return <Loading what="the firm" />;
-  if (firm.isError)
-    return (
-      <Page>
-        <Trouble error={firm.error} retry={() => void firm.refetch()} />
-      </Page>
-    );
+  if (!isReady(firm)) return <NotReady query={firm} what="the firm" />;
   const f = firm.data;
   return (
     <Page>

@@ -2,20 +2,15 @@ import { Redirect, useLocalSearchParams } from 'expo-router';
 import { usePacket, useSession } from '../../api/hooks';
 import { DeskScreen } from '../../features/desk/desk';
 import { PacketScreen } from '../../features/packet/packet-screen';
-import { Loading, Page, Trouble } from '../../ui/pieces';
+import { NotReady, isReady } from '../../ui/not-ready';
 
 export default function Packet() {
   const { packetId } = useLocalSearchParams<{ packetId: string }>();
   const session = useSession();
   const packet = usePacket(session.data?.member ? packetId : '');
-  if (session.data && !session.data.member) return <Redirect href="/sign-in" />;
-  if (packet.isError)
-    return (
-      <Page>
-        <Trouble error={packet.error} retry={() => void packet.refetch()} />
-      </Page>
-    );
-  if (!packet.data) return <Loading what="the packet" />;
+  if (!isReady(session)) return <NotReady query={session} what="Gate Path" />;
+  if (!session.data.member) return <Redirect href="/sign-in" />;
+  if (!isReady(packet)) return <NotReady query={packet} what="the packet" />;
   return packet.data.sent ? (
     <PacketScreen packet={packet.data} sent={packet.data.sent} />
   ) : (

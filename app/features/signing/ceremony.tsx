@@ -2,10 +2,10 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { SigningView } from '@gatepath/contract';
-import { ApiError } from '../../api/client';
+import { ApiError, isRefused } from '../../api/client';
 import { usePalette } from '../../ui/hooks';
 import { Button, Note, Page } from '../../ui/pieces';
-import { Body, Small, Title } from '../../ui/text';
+import { Body, Title } from '../../ui/text';
 import { AgreementStep } from './agreement-step';
 import { ApproveStep } from './approve-step';
 import { AskStep } from './ask-step';
@@ -35,8 +35,7 @@ export function Ceremony({ token }: { token: string }) {
   const { query, view } = signing;
   if (query.isPending || !words) return <Waiting />;
   // A link can end while the page is open: withdrawn, lapsed, handed over. A lost connection ends nothing.
-  const ended = query.error instanceof ApiError && query.error.status >= 400 && query.error.status < 500;
-  if (!view || ended)
+  if (!view || isRefused(query.error))
     return (
       <InLanguage words={words}>
         <Unopened error={query.error} retry={() => void query.refetch()} />
@@ -62,8 +61,10 @@ function browserLanguage(): string {
 function Waiting() {
   const t = useSay();
   return (
-    <View role="status" style={{ padding: 32 }}>
-      <Small>{t('sign.loading')}</Small>
+    <View role="main" style={{ padding: 32 }}>
+      <View role="status">
+        <Body level={1}>{t('sign.loading')}</Body>
+      </View>
     </View>
   );
 }

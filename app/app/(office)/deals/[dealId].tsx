@@ -13,7 +13,8 @@ import { packetLine } from '../../../features/packet/words';
 import { PartyForm } from '../../../features/people/party-form';
 import { ConfirmRemove } from '../../../ui/confirm';
 import { usePalette, useWide } from '../../../ui/hooks';
-import { Button, Card, IconButton, Loading, Page, Trouble } from '../../../ui/pieces';
+import { NotReady, isReady } from '../../../ui/not-ready';
+import { Button, Card, IconButton, Page, Trouble } from '../../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../../ui/text';
 import { Token } from '../../../ui/token';
 
@@ -24,13 +25,7 @@ export default function Deal() {
   const deal = useDeal(dealId);
   const wide = useWide();
   const uploads = useUploads(dealId);
-  if (deal.isPending) return <Loading what="the deal" />;
-  if (deal.isError)
-    return (
-      <Page>
-        <Trouble error={deal.error} retry={() => void deal.refetch()} />
-      </Page>
-    );
+  if (!isReady(deal)) return <NotReady query={deal} what="the deal" />;
   const d = deal.data;
   return (
     <Page max={wide ? 1080 : 760}>

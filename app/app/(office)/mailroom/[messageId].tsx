@@ -3,7 +3,8 @@ import { Linking, View } from 'react-native';
 import { pathOf } from '@gatepath/contract';
 import { useMessage, useReturnMessage, useSession } from '../../../api/hooks';
 import { when } from '../../../features/packet/words';
-import { Button, Card, Loading, Note, Page, Trouble } from '../../../ui/pieces';
+import { NotReady, isReady } from '../../../ui/not-ready';
+import { Button, Card, Note, Page, Trouble } from '../../../ui/pieces';
 import { Body, Small, Title } from '../../../ui/text';
 
 export default function Message() {
@@ -11,13 +12,7 @@ export default function Message() {
   const message = useMessage(messageId);
   const session = useSession();
   const giveBack = useReturnMessage(messageId);
-  if (message.isPending) return <Loading what="the message" />;
-  if (message.isError)
-    return (
-      <Page>
-        <Trouble error={message.error} retry={() => void message.refetch()} />
-      </Page>
-    );
+  if (!isReady(message)) return <NotReady query={message} what="the message" />;
   const m = message.data;
   return (
     <Page>

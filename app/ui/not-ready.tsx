@@ -1,0 +1,34 @@
+/** A whole screen that waits for what it shows, or could not fetch it. */
+import { isRefused } from '../api/client';
+import { Loading, Page, Trouble } from './pieces';
+import { Title } from './text';
+
+/** A query's answer, as far as a screen asks for it. */
+interface Query<T> {
+  data: T | undefined;
+  error: Error | null;
+  refetch: () => unknown;
+}
+
+/**
+ * Whether there is something to show. What has been fetched stays on the screen when the
+ * connection is lost, with all that was done on it; what the server refuses to show does not.
+ */
+export function isReady<T>(query: Query<T>): query is Query<T> & { data: T } {
+  return query.data !== undefined && !isRefused(query.error);
+}
+
+export function NotReady({ query, what }: { query: Query<unknown>; what: string }) {
+  return (
+    <Page max={560}>
+      {query.error ? (
+        <>
+          <Title>{`${what[0]!.toUpperCase()}${what.slice(1)} did not load`}</Title>
+          <Trouble error={query.error} retry={() => void query.refetch()} />
+        </>
+      ) : (
+        <Loading what={what} level={1} />
+      )}
+    </Page>
+  );
+}
