@@ -24,6 +24,7 @@ import { longForm, LONG_PAGES } from './long-form';
 import { finish, nothingWaits, press, signThrough, tabTo } from './client';
 import { MEMBER, Office } from './office';
 import { ROOT, ServerProcess } from './server';
+import { changedBeyondMarks } from '../server/test/revisions';
 
 jest.setTimeout(300_000);
 
@@ -446,6 +447,10 @@ step('executed: copies go out, every seal stands, each revision can be cut out, 
   ]);
   expect(valid(pdf)).toBe(seals.length);
   const bytes = readFileSync(pdf);
+  // The first seal kept room for all that came after, the correction and the record in two languages too.
+  const ends = seals.map((m) => Number(m[3]));
+  for (const [i, end] of ends.slice(1).entries())
+    expect([i, await changedBeyondMarks(bytes.subarray(0, ends[i]), bytes.subarray(0, end))]).toEqual([i, []]);
   seals.forEach((s, i) => {
     const cut = path.join(dir, `cut-${i + 1}.pdf`);
     writeFileSync(cut, new Uint8Array(bytes.subarray(0, Number(s[3]))));

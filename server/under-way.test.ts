@@ -162,6 +162,9 @@ test('what somebody has signed so far can be had at any time, also after another
   await way.server.until(packet.id, (p) => p.sent!.revisions.length === 1);
   const both = await words();
   expect([/\bWA\b/.test(both), /\bCA\b/.test(both)]).toEqual([true, true]);
+  // The seal of the other stays valid in it: her own marks so far only come after.
+  const seals = execFileSync('pdfsig', ['-nocert', path.join(dir, 'so-far.pdf')]).toString();
+  expect(seals.match(/Signature is Valid/g)).toHaveLength(1);
 });
 
 test('any one of several at a gate is enough; the others are told', async () => {

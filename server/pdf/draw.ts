@@ -5,6 +5,8 @@ import sharp from 'sharp';
 
 let library: Promise<PDFiumLibrary> | null = null;
 const open = new Map<string, { doc: PDFiumDocument; pagesTouched: number }>();
+/** Sealed copies: marks stand in their forms, too. Prepared files have none. */
+const withForm = new WeakSet<PDFiumDocument>();
 const KEEP = 3;
 /** PDFium keeps every page it has loaded until the document is closed; this bounds that. */
 const PAGES_BEFORE_REOPEN = 150;
@@ -24,7 +26,9 @@ export async function openFile(file: string): Promise<PDFiumDocument> {
     return kept.doc;
   }
   if (kept) close(file);
-  const doc = await (await pdfium()).loadDocument(await readFile(file));
+  const bytes = await readFile(file);
+  const doc = await (await pdfium()).loadDocument(bytes);
+  if (bytes.includes('/AcroForm')) withForm.add(doc);
   open.set(file, { doc, pagesTouched: 1 });
   while (open.size > KEEP) close(open.keys().next().value!);
   return doc;
@@ -53,6 +57,7 @@ export async function drawPixels(
     width: Math.max(1, Math.round((size.width * dpi) / 72)),
     height: Math.max(1, Math.round((size.height * dpi) / 72)),
     scale: 1,
+    renderFormFields: withForm.has(doc),
     colorSpace: gray ? 'Gray' : 'BGRA',
     render: async (o) => o.data,
   });

@@ -3,8 +3,9 @@ import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import path from 'node:path';
 import * as fontkit from 'fontkit';
-import type { PDFDocument, PDFFont, PDFPage, RGB } from '@cantoo/pdf-lib';
+import type { PDFDocument, PDFFont, RGB } from '@cantoo/pdf-lib';
 import type { ScriptFace } from '@gatepath/core/routing';
+import type { Look } from './look';
 
 const require = createRequire(import.meta.url);
 
@@ -126,11 +127,11 @@ export class Typesetter {
     return runs.reduce((w, r) => w + r.font.widthOfTextAtSize(r.text, size), 0);
   }
 
-  /** Draws runs with their baseline starting at x, y in the page's current space (y up). */
-  static draw(page: PDFPage, runs: Run[], x: number, y: number, size: number, color: RGB): void {
+  /** Draws runs with their baseline starting at x, y (y up). */
+  static draw(look: Look, runs: Run[], x: number, y: number, size: number, color: RGB): void {
     let at = x;
     for (const r of runs) {
-      page.drawText(r.text, { x: at, y, size, font: r.font, color });
+      look.text(r.text, { x: at, y, size, font: r.font, color });
       at += r.font.widthOfTextAtSize(r.text, size);
     }
   }

@@ -1,6 +1,19 @@
 /** The signing record: the last pages of a sealed copy. Who did what, when, from where. */
-import { rgb, type PDFDocument, type PDFPage, type RGB } from '@cantoo/pdf-lib';
+import {
+  PDFDocument,
+  lineTo,
+  moveTo,
+  popGraphicsState,
+  pushGraphicsState,
+  rgb,
+  setLineWidth,
+  setStrokingColor,
+  stroke,
+  type RGB,
+} from '@cantoo/pdf-lib';
 import { Typesetter, type FaceName } from './fonts';
+import { Look } from './look';
+import type { Place, Places } from './places';
 import { hexColor, INK } from './stamp';
 
 /** What the record of one document says, in one language; all texts ready to print. */
@@ -24,9 +37,74 @@ const MARGIN = 54;
 const SLATE = hexColor('#5B6770');
 const RULE = rgb(0.87, 0.84, 0.77);
 
-/** Appends the record's pages; returns how many. */
-export async function appendRecord(doc: PDFDocument, type: Typesetter, record: RecordContent): Promise<number> {
-  const flow = new Flow(doc, type);
+/** Names a page that is kept for the record of a packet (second-class name; ISO 32000-1, Annex E). */
+const RECORD_PAGE = 'GatePath_Record';
+
+const placeOn = (packetId: string, page: number): Place => ({
+  id: `record ${packetId} ${page}`,
+  page,
+  rect: { x: 0, y: 0, w: PAGE.width, h: PAGE.height },
+  around: 0,
+});
+
+/** What a page says while it is kept for the record, and when the record did not need it. */
+export interface KeptWords {
+  kept: string[];
+  unused: string[];
+}
+
+/** Keeps as many pages at the end as records like these would take. Only before the first seal. */
+export async function keepRecordPages(
+  places: Places,
+  type: Typesetter,
+  packetId: string,
+  like: RecordContent[],
+  words: KeptWords,
+): Promise<void> {
+  // Laid out apart, so that the document takes in no letters for words that nobody said yet.
+  const pages = await layRecords(new Typesetter(await PDFDocument.create()), like);
+  const look = await layWords(type, words.kept);
+  for (let i = 0; i < pages.length; i++) {
+    const page = places.addPage(PAGE.width, PAGE.height, { key: RECORD_PAGE, value: packetId });
+    places.keep(placeOn(packetId, page), TITLE, null, look);
+  }
+}
+
+/** Writes the records on the pages that were kept for them, and on more when these are not enough. */
+export async function writeRecords(
+  places: Places,
+  type: Typesetter,
+  packetId: string,
+  records: RecordContent[],
+  words: KeptWords,
+): Promise<void> {
+  const kept = places.pagesMarked(RECORD_PAGE, packetId);
+  const looks = await layRecords(type, records);
+  for (const [i, look] of looks.entries()) {
+    const page = kept[i] ?? places.addPage(PAGE.width, PAGE.height, null);
+    places.put(placeOn(packetId, page), `record ${i}`, look, TITLE, null);
+  }
+  const unused = await layWords(type, words.unused);
+  for (const page of kept.slice(looks.length)) places.put(placeOn(packetId, page), 'unused', unused, TITLE, null);
+}
+
+const TITLE = 'Signing record';
+
+async function layRecords(type: Typesetter, records: RecordContent[]): Promise<Look[]> {
+  const pages: Look[] = [];
+  for (const record of records) pages.push(...(await layRecord(type, record)));
+  return pages;
+}
+
+async function layWords(type: Typesetter, lines: string[]): Promise<Look> {
+  const flow = new Flow(type);
+  for (const l of lines) await flow.text(l, 11, 'atkinson', SLATE);
+  return flow.pages[0]!;
+}
+
+/** A record laid out, a look a page. */
+async function layRecord(type: Typesetter, record: RecordContent): Promise<Look[]> {
+  const flow = new Flow(type);
   await flow.text(record.title, 18, 'atkinson-bold');
   await flow.text(`${record.packetName} · ${record.dealName}`, 11);
   flow.space(8);
@@ -49,25 +127,22 @@ export async function appendRecord(doc: PDFDocument, type: Typesetter, record: R
       }
     else for (const l of section.lines) await flow.text(l, 9.5);
   }
-  return flow.pageCount;
+  return flow.pages;
 }
 
 /** A column of text that runs on over pages. */
 class Flow {
-  private page!: PDFPage;
+  readonly pages: Look[] = [];
+  private page!: Look;
   private y = 0;
-  pageCount = 0;
 
-  constructor(
-    private readonly doc: PDFDocument,
-    private readonly type: Typesetter,
-  ) {
+  constructor(private readonly type: Typesetter) {
     this.turn();
   }
 
   private turn(): void {
-    this.page = this.doc.addPage([PAGE.width, PAGE.height]);
-    this.pageCount++;
+    this.page = new Look();
+    this.pages.push(this.page);
     this.y = PAGE.height - MARGIN;
   }
 
@@ -82,12 +157,15 @@ class Flow {
   async heading(text: string): Promise<void> {
     this.need(60);
     this.space(12);
-    this.page.drawLine({
-      start: { x: MARGIN, y: this.y },
-      end: { x: PAGE.width - MARGIN, y: this.y },
-      thickness: 0.7,
-      color: RULE,
-    });
+    this.page.push(
+      pushGraphicsState(),
+      setStrokingColor(RULE),
+      setLineWidth(0.7),
+      moveTo(MARGIN, this.y),
+      lineTo(PAGE.width - MARGIN, this.y),
+      stroke(),
+      popGraphicsState(),
+    );
     this.space(8);
     await this.text(text, 12.5, 'atkinson-bold');
     this.space(3);

@@ -10,8 +10,9 @@ import type { Redline } from '@gatepath/core/marks';
 import type { ShownFill } from '@gatepath/contract';
 import { buildCms, sealKey, type SealKey } from '../proof/cms';
 import { Typesetter } from './fonts';
-import { appendRecord, type RecordContent } from './record';
-import { stampFills, stampRedlines } from './stamp';
+import { acroForm, annotate, Places } from './places';
+import { keepRecordPages, writeRecords, type KeptWords, type RecordContent } from './record';
+import { placeOf, stampFills, stampRedlines } from './stamp';
 
 /** What a seal says about itself, for whoever opens the file and for `verify`. */
 export interface Signing {
@@ -31,11 +32,24 @@ export interface SealTask {
   bytes: Uint8Array;
   fills: ShownFill[];
   redlines: Redline[];
+  /** What each mark is, by its id, for those who listen. */
+  names: Record<string, string>;
+  /** With a document's first seal: what is kept free for the seals after it. */
+  room: Room | null;
   /** The signing record, once for every language that is spoken in the packet; only with the last seal. */
   records: RecordContent[];
+  /** What a page kept for the record says, in those languages. */
+  keptWords: KeptWords;
   /** Pictures of hands by fingerprint: PNG bytes. */
   pictures: Record<string, Uint8Array>;
   signing: Signing;
+}
+
+/** What the seals after the first will need: so they only fill what was there already. */
+export interface Room {
+  marks: Pick<ShownFill, 'markId' | 'page' | 'rect' | 'kind' | 'lines'>[];
+  /** The record as it may come out. */
+  records: RecordContent[];
 }
 
 /** Ten digits hold any offset in a file of up to 10 GB. */
@@ -45,28 +59,68 @@ const RANGE_SLOT = '/**********';
 export async function seal(task: SealTask): Promise<Uint8Array> {
   const doc = await PDFDocument.load(task.bytes, { updateMetadata: false, forIncrementalUpdate: true });
   const type = new Typesetter(doc);
-  await stampRedlines(doc, type, task.redlines);
-  await stampFills(doc, type, task.fills, task.pictures);
-  for (const record of task.records) await appendRecord(doc, type, record);
+  const places = new Places(doc);
+  await draw(doc, places, type, task);
+  await makeRoom(places, type, task);
+  if (task.records.length) await writeRecords(places, type, task.signing.event.packetId, task.records, task.keptWords);
   const key = sealKey(
     task.signing.keyPem,
     task.signing.certificates.map((c) => Buffer.from(c)),
   );
-  addSignatureField(doc, task.signing, cmsLength(key));
-  const added = await doc.saveIncremental(doc.context.snapshot!, { useObjectStreams: false });
-  const whole = Buffer.alloc(task.bytes.length + added.length);
-  whole.set(task.bytes);
-  whole.set(added, task.bytes.length);
-  return fillSignature(whole, task.bytes.length, key);
+  addSignatureField(doc, places.seals + 1, task.signing, cmsLength(key));
+  return fillSignature(await appended(doc, task.bytes), task.bytes.length, key);
 }
 
-/** Draws fills onto a plain copy, for somebody who wants to keep what they have signed so far. Not sealed. */
-export async function copyWith(task: Pick<SealTask, 'bytes' | 'fills' | 'redlines' | 'pictures'>): Promise<Uint8Array> {
-  const doc = await PDFDocument.load(task.bytes, { updateMetadata: false });
+/** Makes room for what comes after the first seal. A document sealed before has no room left to make. */
+async function makeRoom(places: Places, type: Typesetter, task: SealTask): Promise<void> {
+  if (!task.room || places.seals) return;
+  const now = new Set(task.fills.map((f) => f.markId));
+  for (const mark of task.room.marks) {
+    if (now.has(mark.markId)) continue;
+    const words = task.names[mark.markId] ?? mark.kind;
+    places.keep(placeOf(mark), words, HOLDS_TEXT.has(mark.kind) ? (mark.lines ? 'lines' : 'line') : null);
+  }
+  await keepRecordPages(places, type, task.signing.event.packetId, task.room.records, task.keptWords);
+}
+
+/** Kinds of mark that show text a reader may want to search for or take out. */
+const HOLDS_TEXT = new Set<ShownFill['kind']>([
+  'date_signed',
+  'printed_name',
+  'title',
+  'text',
+  'number',
+  'money',
+  'date',
+  'list',
+  'file',
+]);
+
+export type Copy = Pick<SealTask, 'bytes' | 'fills' | 'redlines' | 'names' | 'pictures'>;
+
+/**
+ * A copy with what somebody has put in so far, for them to keep. It is appended too, so that the
+ * seals of others on it stay valid; it has none of its own.
+ */
+export async function copyWith(task: Copy): Promise<Uint8Array> {
+  const doc = await PDFDocument.load(task.bytes, { updateMetadata: false, forIncrementalUpdate: true });
   const type = new Typesetter(doc);
-  await stampRedlines(doc, type, task.redlines);
-  await stampFills(doc, type, task.fills, task.pictures);
-  return doc.save({ useObjectStreams: false, updateFieldAppearances: false });
+  await draw(doc, new Places(doc), type, task);
+  return appended(doc, task.bytes);
+}
+
+async function draw(doc: PDFDocument, places: Places, type: Typesetter, task: Copy): Promise<void> {
+  await stampRedlines(places, type, task.redlines);
+  await stampFills(doc, places, type, task.fills, task.names, task.pictures);
+}
+
+/** The file with what was changed in it appended. */
+async function appended(doc: PDFDocument, before: Uint8Array): Promise<Buffer> {
+  const added = await doc.saveIncremental(doc.context.snapshot!, { useObjectStreams: false });
+  const whole = Buffer.alloc(before.length + added.length);
+  whole.set(before);
+  whole.set(added, before.length);
+  return whole;
 }
 
 const lengths = new WeakMap<SealKey, number>();
@@ -79,7 +133,7 @@ function cmsLength(key: SealKey): number {
 }
 
 /** An invisible signature field on the last page, with room left for the signature. */
-function addSignatureField(doc: PDFDocument, signing: Signing, length: number): void {
+function addSignatureField(doc: PDFDocument, number: number, signing: Signing, length: number): void {
   const { context } = doc;
   const range = PDFArray.withContext(context);
   range.push(PDFNumber.of(0));
@@ -110,30 +164,13 @@ function addSignatureField(doc: PDFDocument, signing: Signing, length: number): 
     Rect: [0, 0, 0, 0],
     // Print and locked (ISO 32000-1, 12.5.3).
     F: 132,
-    T: PDFHexString.fromText(`Seal ${fields.size() + 1}`),
+    T: PDFHexString.fromText(`Seal ${number}`),
     V: signatureRef,
     P: page.ref,
   });
   const widgetRef = context.register(widget);
-  page.node.addAnnot(widgetRef);
+  annotate(doc, page, widgetRef);
   fields.push(widgetRef);
-  const snapshot = context.snapshot!;
-  snapshot.markRefsForSave([page.ref]);
-  snapshot.markObjsForSave([acro, fields, doc.catalog, page.node]);
-  const annots = page.node.Annots();
-  if (annots) snapshot.markObjForSave(annots);
-}
-
-/** The document's form, made when there is none. */
-function acroForm(doc: PDFDocument): PDFDict {
-  const { context } = doc;
-  const name = PDFName.of('AcroForm');
-  const was = doc.catalog.lookup(name);
-  const acro = was instanceof PDFDict ? was : (context.obj({}) as PDFDict);
-  if (!(acro.lookup(PDFName.of('Fields')) instanceof PDFArray)) acro.set(PDFName.of('Fields'), context.obj([]));
-  acro.set(PDFName.of('SigFlags'), PDFNumber.of(3));
-  if (acro !== was) doc.catalog.set(name, context.register(acro));
-  return acro;
 }
 
 /** Writes the byte range and the signature into the places of the newest revision, changing no length. */

@@ -1,10 +1,9 @@
-/** Making filled marks part of their pages: typed hands as text, drawn hands as vector strokes. */
+/** What a filled mark looks like: typed hands as text, drawn hands as vector strokes, pictures, words, ticks. */
 import {
   LineCapStyle,
   LineJoinStyle,
   TextRenderingMode,
   appendBezierCurve,
-  concatTransformationMatrix,
   lineTo,
   moveTo,
   popGraphicsState,
@@ -18,7 +17,6 @@ import {
   stroke,
   type PDFDocument,
   type PDFImage,
-  type PDFPage,
   type RGB,
 } from '@cantoo/pdf-lib';
 import {
@@ -37,7 +35,8 @@ import {
 import { inkOf } from '@gatepath/core/inks';
 import type { ShownFill } from '@gatepath/contract';
 import { Typesetter } from './fonts';
-import { spaceOfPage, type PageSpace } from './space';
+import { Look } from './look';
+import type { Place, Places } from './places';
 
 export function hexColor(hex: string): RGB {
   const n = (i: number) => parseInt(hex.slice(i, i + 2), 16) / 255;
@@ -46,80 +45,82 @@ export function hexColor(hex: string): RGB {
 
 export const INK = hexColor('#1E2A32');
 
-/** Draws every fill of one document onto its pages. */
+/** How far around its place a look of a kind may reach: script faces swing out, text does not. */
+function around(kind: ShownFill['kind'], rect: Rect): number {
+  return kind === 'signature' || kind === 'initials' ? Math.ceil(rect.h * 0.6) + 4 : 4;
+}
+
+/** The place of a mark, the same when it is kept and when it is filled. */
+export function placeOf(mark: Pick<ShownFill, 'markId' | 'page' | 'rect' | 'kind'>): Place {
+  return { id: mark.markId, page: mark.page, rect: mark.rect, around: around(mark.kind, mark.rect) };
+}
+
+/** Puts every fill of one document in its place. `names` say what each mark is, by its id. */
 export async function stampFills(
   doc: PDFDocument,
+  places: Places,
   type: Typesetter,
   fills: ShownFill[],
+  names: Record<string, string>,
   pictures: Record<string, Uint8Array> = {},
 ): Promise<void> {
-  const pages = doc.getPages();
   const embedded = new Map<string, PDFImage>();
   for (const [sha256, bytes] of Object.entries(pictures)) embedded.set(sha256, await doc.embedPng(bytes));
+  const looks = new Map<string, Look>();
   for (const fill of fills) {
-    const page = pages[fill.page - 1];
-    if (!page) throw new Error(`mark ${fill.markId} is on page ${fill.page} of ${pages.length}`);
-    await stampFill(page, type, fill, embedded);
+    const key = JSON.stringify([fill.shows, fill.kind, fill.lines, fill.ink, fill.rect.w, fill.rect.h]);
+    let look = looks.get(key);
+    if (!look) looks.set(key, (look = await lookOf(type, fill, embedded)));
+    const value = fill.shows.form === 'text' ? fill.shows.text : null;
+    places.put(placeOf(fill), key, look, names[fill.markId] ?? fill.kind, value);
   }
 }
 
-async function stampFill(
-  page: PDFPage,
-  type: Typesetter,
-  fill: ShownFill,
-  pictures: Map<string, PDFImage>,
-): Promise<void> {
-  const space = spaceOfPage(page);
+/** A fill drawn in a box of its own size, from the box's lower left corner. */
+async function lookOf(type: Typesetter, fill: ShownFill, pictures: Map<string, PDFImage>): Promise<Look> {
+  const look = new Look();
+  const { shows } = fill;
+  const { w, h } = fill.rect;
+  const box: Rect = { x: 0, y: 0, w, h };
   const color = hexColor(inkOf(fill.ink).color);
-  const shows = fill.shows;
   if (shows.form === 'drawn' || shows.form === 'picture') {
-    if (shows.form === 'drawn')
-      upright(page, space, () => strokeSteps(page, space, drawingSteps(shows.drawing, fill.rect), color));
+    if (shows.form === 'drawn') strokeSteps(look, h, drawingSteps(shows.drawing, box), color);
     else {
       const image = pictures.get(shows.picture.sha256);
       if (!image) throw new Error(`the picture of mark ${fill.markId} was not handed in`);
-      const box = fitPicture(shows.picture, fill.rect);
-      upright(page, space, () =>
-        page.drawImage(image, { x: box.x, y: space.height - box.y - box.h, width: box.w, height: box.h }),
-      );
+      const fit = fitPicture(shows.picture, box);
+      look.image(image, { ...fit, y: h - fit.y - fit.h });
     }
     const runs = await type.runs(shows.spoken, 'atkinson');
     // The words lie under it unseen, so that the page can be searched and read aloud.
-    const fit = fitLine(shows.spoken, fill.rect, (_, s) => Typesetter.width(runs, s), 12, 2);
-    upright(page, space, () => {
-      page.pushOperators(setTextRenderingMode(TextRenderingMode.Invisible));
-      Typesetter.draw(page, runs, fill.rect.x, space.height - fill.rect.y - fill.rect.h * 0.7, fit.size, color);
-    });
-    return;
+    const fit = fitLine(shows.spoken, box, (_, s) => Typesetter.width(runs, s), 12, 2);
+    look.push(pushGraphicsState(), setTextRenderingMode(TextRenderingMode.Invisible));
+    Typesetter.draw(look, runs, 0, h * 0.3, fit.size, color);
+    look.push(popGraphicsState());
+  } else if (shows.form === 'tick') strokeSteps(look, h, tickStrokes(box).map(lineSteps), INK);
+  else if (shows.form === 'text') await writeText(look, type, shows.text, box, fill.lines === 'several', INK);
+  else {
+    const runs = await type.runs(shows.text, shows.face);
+    const kind = fill.kind === 'initials' ? 'initials' : 'signature';
+    const line = setScript(shows.text, kind, box, (_, size) => Typesetter.width(runs, size));
+    Typesetter.draw(look, runs, line.x, h - line.baseline, line.size, color);
   }
-  if (shows.form === 'tick') {
-    upright(page, space, () => strokeSteps(page, space, tickStrokes(fill.rect).map(lineSteps), INK));
-    return;
-  }
-  if (shows.form === 'text') {
-    await writeText(page, space, type, shows.text, fill.rect, fill.lines === 'several', INK);
-    return;
-  }
-  const runs = await type.runs(shows.text, shows.face);
-  const kind = fill.kind === 'initials' ? 'initials' : 'signature';
-  const line = setScript(shows.text, kind, fill.rect, (_, size) => Typesetter.width(runs, size));
-  upright(page, space, () => Typesetter.draw(page, runs, line.x, space.height - line.baseline, line.size, color));
+  return look;
 }
 
 /** Plain text in a box: one line resting on its foot, or several from its top. */
 async function writeText(
-  page: PDFPage,
-  space: PageSpace,
+  look: Look,
   type: Typesetter,
   text: string,
-  rect: Rect,
+  box: Rect,
   several: boolean,
   color: RGB,
 ): Promise<void> {
-  const runs = await type.runs(text.replace(/\n/g, ' '), 'atkinson');
   if (!several) {
-    const line = setText(text, rect, (_, size) => Typesetter.width(runs, size));
-    upright(page, space, () => Typesetter.draw(page, runs, line.x, space.height - line.baseline, line.size, color));
+    const runs = await type.runs(text.replace(/\n/g, ' '), 'atkinson');
+    const line = setText(text, box, (_, size) => Typesetter.width(runs, size));
+    Typesetter.draw(look, runs, line.x, box.h - line.baseline, line.size, color);
     return;
   }
   // Widths of words are summed up; the words of one text share their faces.
@@ -131,30 +132,29 @@ async function writeText(
     const words = t.split(/\s+/).filter(Boolean);
     return (words.reduce((n, w) => n + (widths.get(w) ?? 0), 0) + Math.max(0, words.length - 1) * gap) * size;
   };
-  for (const line of setParagraph(text, rect, measure)) {
+  for (const line of setParagraph(text, box, measure)) {
     if (!line.text) continue;
     const own = await type.runs(line.text, 'atkinson');
-    upright(page, space, () => Typesetter.draw(page, own, line.x, space.height - line.baseline, line.size, color));
+    Typesetter.draw(look, own, line.x, box.h - line.baseline, line.size, color);
   }
 }
 
 /** The ink of a preparer's changes: never a party's, never the print's. */
 const REDLINE = hexColor('#8E1B2F');
 
-/** Draws the preparer's changes: a line through what is struck, the words put in. */
-export async function stampRedlines(doc: PDFDocument, type: Typesetter, redlines: Redline[]): Promise<void> {
-  const pages = doc.getPages();
-  for (const r of redlines) {
-    const page = pages[r.page - 1];
-    if (!page) throw new Error(`a change is on page ${r.page} of ${pages.length}`);
-    const space = spaceOfPage(page);
-    if (r.kind === 'insert') {
-      await writeText(page, space, type, r.text, r.rects[0]!, true, REDLINE);
-      continue;
+/** Puts the preparer's changes in their places: a line through what is struck, the words put in. */
+export async function stampRedlines(places: Places, type: Typesetter, redlines: Redline[]): Promise<void> {
+  for (const r of redlines)
+    for (const [i, rect] of r.rects.entries()) {
+      const look = new Look();
+      const box: Rect = { x: 0, y: 0, w: rect.w, h: rect.h };
+      if (r.kind === 'insert') await writeText(look, type, r.text, box, true, REDLINE);
+      else strokeSteps(look, rect.h, [lineSteps([-1, rect.h * 0.52, rect.w + 1, rect.h * 0.52])], REDLINE);
+      const id = `change ${r.id} ${i}`;
+      places.put({ id, page: r.page, rect, around: 4 }, id, look, r.kind === 'strike' ? 'Struck' : 'Put in', r.text);
+      // Words put in have one box; a strike has one a line of print.
+      if (r.kind === 'insert') break;
     }
-    const lines = r.rects.map((b) => lineSteps([b.x - 1, b.y + b.h * 0.52, b.x + b.w + 1, b.y + b.h * 0.52]));
-    upright(page, space, () => strokeSteps(page, space, lines, REDLINE));
-  }
 }
 
 const lineSteps = (p: readonly number[]): PathStep[] => [
@@ -162,30 +162,24 @@ const lineSteps = (p: readonly number[]): PathStep[] => [
   { to: 'L', x: p[2]!, y: p[3]! },
 ];
 
-/** Runs `draw` in displayed space with y up, whatever the page's rotation and crop. */
-export function upright(page: PDFPage, space: PageSpace, draw: () => void): void {
-  page.pushOperators(pushGraphicsState(), concatTransformationMatrix(...space.toUser));
-  draw();
-  page.pushOperators(popGraphicsState());
-}
-
-function strokeSteps(page: PDFPage, space: PageSpace, paths: PathStep[][], color: RGB): void {
-  page.pushOperators(
+/** Strokes paths given y down from the top of a box of height `height`. */
+function strokeSteps(look: Look, height: number, paths: PathStep[][], color: RGB): void {
+  look.push(
     setStrokingColor(color),
     setLineWidth(PEN_WIDTH),
     setLineCap(LineCapStyle.Round),
     setLineJoin(LineJoinStyle.Round),
   );
-  const up = (y: number) => space.height - y;
+  const up = (y: number) => height - y;
   for (const steps of paths) {
     let from = { x: 0, y: 0 };
     for (const s of steps) {
-      if (s.to === 'M') page.pushOperators(moveTo(s.x, up(s.y)));
-      else if (s.to === 'L') page.pushOperators(lineTo(s.x, up(s.y)));
+      if (s.to === 'M') look.push(moveTo(s.x, up(s.y)));
+      else if (s.to === 'L') look.push(lineTo(s.x, up(s.y)));
       else {
         // PDF knows cubic curves only: a quadratic one raised by a degree.
         const third = (end: number, control: number) => end + (2 / 3) * (control - end);
-        page.pushOperators(
+        look.push(
           appendBezierCurve(
             third(from.x, s.cx),
             up(third(from.y, s.cy)),
@@ -198,6 +192,6 @@ function strokeSteps(page: PDFPage, space: PageSpace, paths: PathStep[][], color
       }
       from = s;
     }
-    page.pushOperators(stroke());
+    look.push(stroke());
   }
 }

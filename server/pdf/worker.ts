@@ -8,7 +8,7 @@ import { inspect } from './inspect';
 import { handPicture } from './hand-picture';
 import { prepare } from './prepare';
 import { readFacts } from './read';
-import { copyWith, seal, type SealTask } from './seal';
+import { copyWith, seal, type Copy, type SealTask } from './seal';
 
 /** A task whose bytes lie in files: workers read them themselves. */
 type FromFiles<T> = Omit<T, 'bytes' | 'pictures'> & { file: string; pictures: Record<string, string> };
@@ -32,8 +32,7 @@ export const tasks = {
   facts: readFacts,
   png: drawPng,
   seal: async (t: FromFiles<SealTask>) => seal(await withBytes(t)),
-  copy: async (t: FromFiles<Pick<SealTask, 'bytes' | 'fills' | 'redlines' | 'pictures'>>) =>
-    copyWith(await withBytes(t)),
+  copy: async (t: FromFiles<Copy>) => copyWith(await withBytes(t)),
   picture: handPicture,
   missing: (t: { text: string; face: FaceName; alone?: boolean }) => missingCharacters(t.text, t.face, t.alone),
 };

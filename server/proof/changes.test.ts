@@ -54,6 +54,9 @@ beforeAll(async () => {
       redlines: [],
       records: [],
       pictures: {},
+      names: {},
+      room: null,
+      keptWords: { kept: [], unused: [] },
       signing: signing(name, i + 1),
     });
     file = path.join(dir, `${i + 1}.pdf`);

@@ -31,7 +31,8 @@ export function currentFile(state: PacketState, document: PlanDocument): string 
   return document.sha256;
 }
 
-const isSealedBefore = (state: PacketState, documentId: string) =>
+/** Whether a document has a seal of this packet already. */
+export const isSealedBefore = (state: PacketState, documentId: string) =>
   state.revisions.some((r) => r.documents.some((d) => d.documentId === documentId));
 
 /** What the preparer put on a document before anybody acted; it goes in with the document's first seal. */

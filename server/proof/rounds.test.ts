@@ -8,6 +8,7 @@ import { FreeSpace } from '@gatepath/core/marks';
 import type { PacketParty } from '@gatepath/core/routing';
 import { disagreements, verifyChain } from './chain-file';
 import { verifySealed } from './verify';
+import { changedBeyondMarks } from '../test/revisions';
 import { markEdit, Way } from '../test/way';
 
 jest.setTimeout(180_000);
@@ -57,6 +58,11 @@ test('from the first seal to the record: every state can be cut out, and other t
     const sig = execFileSync('pdfsig', ['-nocert', cut]).toString();
     expect(sig.match(/Signature Validation: Signature is Valid/g)).toHaveLength(r.n);
     expect(execFileSync('qpdf', ['--check', cut]).toString()).toContain('No syntax or stream encoding errors');
+  }
+  // After the first seal no page changes: places kept for it are filled, and that is all.
+  for (const [i, r] of check.revisions.slice(1).entries()) {
+    const before = pdf!.subarray(0, check.revisions[i]!.end);
+    expect([r.n, await changedBeyondMarks(before, pdf!.subarray(0, r.end))]).toEqual([r.n, []]);
   }
   const record = execFileSync('pdftotext', ['-layout', path.join(dir, 'cut-5.pdf'), '-']).toString();
   expect(record).toContain('At the desk of Odile Farrant');
@@ -126,6 +132,8 @@ test('a late signing round: old seals stay valid, new marks are free of print, o
     'Theo Trustee, Seller 2',
     'Towpath & Vane Realty',
   ]);
+  // Nobody could keep pages for a second record: they are what is added to the first, beside stamps.
+  expect(await changedBeyondMarks(first!, second!.subarray(0, check.revisions[2]!.end))).toEqual([]);
   const file = path.join(dir, 'late.pdf');
   writeFileSync(file, new Uint8Array(second!));
   const sig = execFileSync('pdfsig', ['-nocert', file]).toString();

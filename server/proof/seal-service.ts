@@ -2,12 +2,13 @@
 import {
   documentsOf,
   partyOf,
+  type PacketEvent,
   type PacketState,
   type RevisionDue,
   type SealedFile,
   type ShownFill,
 } from '@gatepath/core/routing';
-import { ENGLISH, sideIn } from '@gatepath/core/words';
+import { ENGLISH, say, sideIn } from '@gatepath/core/words';
 import type { Context } from '../context';
 import { inTransaction } from '../db/tx';
 import { fileInUse } from '../documents/queries';
@@ -16,10 +17,11 @@ import { loadEvents, loadState } from '../packets/log';
 import { hashAt, lockPacket } from '../packets/queries';
 import { command } from '../packets/service';
 import type { RecordContent } from '../pdf/record';
-import type { Signing } from '../pdf/seal';
+import type { Room, Signing } from '../pdf/seal';
 import { wordsOf } from '../words';
+import { foreseenEnd } from './foreseen';
 import { recordOf } from './record-content';
-import { lastParts, partsOf, type RevisionPart } from './revisions';
+import { isSealedBefore, lastParts, partsOf, type RevisionPart } from './revisions';
 
 /** Writes whatever is due, in order; called again for the same packet it does nothing. */
 export async function sealPacket(ctx: Context, packetId: string): Promise<void> {
@@ -38,27 +40,34 @@ async function writeRevision(ctx: Context, state: PacketState, due: RevisionDue)
   const correction = state.corrections.find((c) => c.seq === due.seq);
   const hash = (await hashAt(ctx.database.pool, state.packetId, due.seq))!;
   const name = party ? `${party.name}, ${sideIn(ENGLISH, party)}` : (correction?.by ?? '');
-  const documents = await sealParts(ctx, partsOf(state, due), () => [], {
-    name,
-    reason: party
-      ? `${party.act === 'approve' ? 'Approved' : 'Signed'}: ${state.plan.packetName}`
-      : `Changed while on its way: ${state.plan.packetName}`,
-    at: due.at,
-    event: { packetId: state.packetId, seq: due.seq, hash },
-  });
+  const room = await roomFor(ctx, state);
+  const documents = await sealParts(
+    ctx,
+    state,
+    partsOf(state, due),
+    { room },
+    {
+      name,
+      reason: party
+        ? `${party.act === 'approve' ? 'Approved' : 'Signed'}: ${state.plan.packetName}`
+        : `Changed while on its way: ${state.plan.packetName}`,
+      at: due.at,
+      event: { packetId: state.packetId, seq: due.seq, hash },
+    },
+  );
   await store(ctx, state, documents, { type: 'revise', forSeq: due.seq, documents });
 }
 
 /** The last revision: the signing record, in every language that is spoken in the packet. */
 async function writeRecord(ctx: Context, state: PacketState, hash: string): Promise<void> {
   const events = await loadEvents(ctx.database.pool, state.packetId);
-  const firm = (await findFirm(ctx.database.pool))!;
-  const languages = [...new Set(['en', ...state.plan.parties.map((p) => p.language ?? 'en')])];
+  const recordsFor = await recordsOf(ctx, state, events, hash);
   const seal = await ctx.seal();
   const documents = await sealParts(
     ctx,
+    state,
     lastParts(state),
-    (part) => languages.map((l) => recordOf(wordsOf(l), state, events, part.document.id, hash, firm.name)),
+    { records: (part) => recordsFor(part.document.id) },
     {
       name: seal.subject,
       reason: `Executed: ${state.plan.packetName}`,
@@ -69,21 +78,71 @@ async function writeRecord(ctx: Context, state: PacketState, hash: string): Prom
   await store(ctx, state, documents, { type: 'seal', documents });
 }
 
+/** The languages that are spoken in a packet. */
+const languagesOf = (state: PacketState) =>
+  [...new Set(['en', ...state.plan.parties.map((p) => p.language ?? 'en')])].map(wordsOf);
+
+/** The signing record of a document, in every language. */
+async function recordsOf(
+  ctx: Context,
+  state: PacketState,
+  events: PacketEvent[],
+  hash: string,
+): Promise<(documentId: string) => RecordContent[]> {
+  const firm = (await findFirm(ctx.database.pool))!;
+  return (id) => languagesOf(state).map((words) => recordOf(words, state, events, id, hash, firm.name));
+}
+
+/** What a document's first seal keeps free: the marks of all who come later, and pages for the record. */
+async function roomFor(ctx: Context, state: PacketState): Promise<(part: RevisionPart) => Room | null> {
+  if (documentsOf(state).every((d) => isSealedBefore(state, d.id))) return () => null;
+  const end = foreseenEnd(state, await loadEvents(ctx.database.pool, state.packetId));
+  const recordsFor = await recordsOf(ctx, end.state, end.events, '0'.repeat(64));
+  return ({ document }) => {
+    if (isSealedBefore(state, document.id)) return null;
+    const marks = state.plan.marks.filter((m) => m.documentId === document.id && partyOf(state.plan, m.partyId));
+    return {
+      marks: marks.map(({ id, page, rect, kind, lines }) => ({ markId: id, page, rect, kind, lines })),
+      records: recordsFor(document.id),
+    };
+  };
+}
+
+/** What every mark of a document is, in English: "initials, Seller 1". */
+export function namesOf(state: PacketState, documentId: string): Record<string, string> {
+  const marks = state.plan.marks.filter((m) => m.documentId === documentId);
+  return Object.fromEntries(
+    marks.map((m) => {
+      const party = partyOf(state.plan, m.partyId);
+      const kind = say(ENGLISH, `kind.${m.kind}`);
+      return [m.id, party ? `${kind}, ${sideIn(ENGLISH, party)}` : kind];
+    }),
+  );
+}
+
 /** Seals each document's part in the workers; how many at a time is theirs to say. */
 async function sealParts(
   ctx: Context,
+  state: PacketState,
   parts: RevisionPart[],
-  recordsFor: (part: RevisionPart) => RecordContent[],
+  make: { room?: (part: RevisionPart) => Room | null; records?: (part: RevisionPart) => RecordContent[] },
   signing: Omit<Signing, 'keyPem' | 'certificates'>,
 ): Promise<SealedFile[]> {
   const seal = await ctx.seal();
+  const languages = languagesOf(state);
   return Promise.all(
     parts.map(async (part) => {
       const bytes = await ctx.pdf.run('seal', {
         file: ctx.files.pathOf(part.base),
         fills: part.fills,
         redlines: part.redlines,
-        records: recordsFor(part),
+        names: namesOf(state, part.document.id),
+        room: make.room?.(part) ?? null,
+        records: make.records?.(part) ?? [],
+        keptWords: {
+          kept: languages.map((l) => say(l, 'record.page_kept')),
+          unused: languages.map((l) => say(l, 'record.page_unused')),
+        },
         pictures: picturesOf(ctx, part.fills),
         signing: { ...signing, keyPem: seal.keyPem, certificates: seal.certificates.map((c) => new Uint8Array(c)) },
       });

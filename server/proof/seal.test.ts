@@ -44,6 +44,9 @@ beforeAll(async () => {
       redlines: [],
       fills,
       pictures: {},
+      names: {},
+      room: null,
+      keptWords: { kept: [], unused: [] },
       records: [
         {
           title: 'Signing record',

@@ -30,7 +30,7 @@ import { actExists, lockPacket } from '../packets/queries';
 import { command } from '../packets/service';
 import { notFound, Problem } from '../problem';
 import { partSoFar } from '../proof/revisions';
-import { picturesOf } from '../proof/seal-service';
+import { namesOf, picturesOf } from '../proof/seal-service';
 import { LANGUAGES, wordsOf } from '../words';
 import { agreementOf } from './agreement';
 import { enter, enterProved, type Entry } from './entry';
@@ -220,6 +220,7 @@ export async function file(
     file: ctx.files.pathOf(base),
     fills,
     redlines,
+    names: namesOf(state, documentId),
     pictures: picturesOf(ctx, fills),
   });
   return { bytes, name: `${doc.name} (so far).pdf` };

@@ -1,0 +1,59 @@
+/**
+ * How a packet on its way may end, so that room can be kept for its signing record before the
+ * first seal. It only has to be as long as the real one: too little room costs a remark by strict
+ * viewers, too much a blank page at the end.
+ */
+import { holdsGate, type PacketEvent, type PacketEventBody, type PacketState } from '@gatepath/core/routing';
+
+/** The packet as it would be if everybody still to act did so at once, as those before did. */
+export function foreseenEnd(state: PacketState, events: PacketEvent[]): { state: PacketState; events: PacketEvent[] } {
+  const { plan } = state;
+  const at = events[events.length - 1]!.at;
+  const origin = events.findLast((e) => e.origin)?.origin ?? null;
+  const to = { ...state, endedAt: at, parties: { ...state.parties }, fills: { ...state.fills } };
+  const more: PacketEventBody[] = [];
+  for (const p of plan.parties) {
+    const s = state.parties[p.id]!;
+    if (!holdsGate(p) || s.status === 'done' || s.status === 'excused') continue;
+    const hostName = p.act === 'desk' ? (s.hostName ?? 'Host of the desk') : null;
+    to.parties[p.id] = {
+      ...s,
+      askedAt: at,
+      openedAt: at,
+      agreedAt: at,
+      doneAt: at,
+      hand: s.hand ?? { seq: 0, hand: { form: 'typed', face: 'caveat', signature: p.name, initials: 'WWW' } },
+      proved: p.secondStep ? { at, step: p.secondStep } : null,
+      hostName,
+    };
+    const { id: partyId } = p;
+    more.push(
+      { type: 'asked', partyId },
+      { type: 'opened', partyId },
+      { type: 'agreed', partyId, agreement: '2 (en)' },
+    );
+    if (p.secondStep) more.push({ type: 'proved', partyId, step: p.secondStep });
+    if (hostName) more.push({ type: 'hosted', partyId, hostName });
+    // One reminder each is what packets usually take.
+    more.push({ type: 'nudged', partyId, n: 1 }, { type: 'party_done', partyId, actId: '' });
+    for (const m of plan.marks)
+      if (m.partyId === partyId) to.fills[m.id] ??= { value: { tick: true }, at, seq: 0, partyId };
+  }
+  for (let gate = state.gate; gate < plan.gates.length; gate++)
+    more.push({ type: 'gate_passed', gate }, { type: 'gate_opened', gate });
+  more.push({ type: 'executed' });
+  const last = events[events.length - 1]!;
+  return {
+    state: to,
+    events: [
+      ...events,
+      ...more.map((body, i): PacketEvent => ({
+        ...last,
+        seq: last.seq + 1 + i,
+        actor: { kind: 'system' },
+        origin,
+        body,
+      })),
+    ],
+  };
+}
