@@ -4,7 +4,6 @@ import { useState } from 'react';
 import { Linking, View } from 'react-native';
 import { pathOf, type PacketView, type SentView } from '@gatepath/contract';
 import { usePacketActions } from '../../api/hooks';
-import { GatePost } from '../../ui/gate';
 import { usePalette, useWide } from '../../ui/hooks';
 import { Button, Card, IconButton, Page, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
@@ -15,8 +14,7 @@ import { AtRect, MarkFace } from '../pages/mark-box';
 import { Sheet } from '../pages/sheet';
 import { ChangeAhead } from './change-ahead';
 import { CorrectionCard } from './correction-card';
-import { PartyLine } from './party-line';
-import { gateState } from './path-strip';
+import { PathCard } from './path-card';
 import { AheadCard, EndCard, KinNote, QuestionsCard } from './under-way';
 import { STATUS_WORDS, when } from './words';
 
@@ -50,12 +48,13 @@ export function PacketScreen({ packet, sent }: Props) {
           </Strong>
         </View>
       </View>
+      {wide ? <PathCard packet={packet} sent={sent} /> : null}
       <View style={{ flexDirection: wide ? 'row' : 'column', gap: 16, alignItems: wide ? 'flex-start' : 'stretch' }}>
         <View style={{ flex: wide ? 1 : undefined, gap: 16 }}>
           <KinNote packet={packet} />
           <QuestionsCard packet={packet} sent={sent} />
           <Sealed packet={packet} sent={sent} />
-          <PathCard packet={packet} sent={sent} />
+          {wide ? null : <PathCard packet={packet} sent={sent} />}
           {wide ? <After packet={packet} sent={sent} /> : null}
         </View>
         <View style={{ flex: wide ? 1 : undefined, gap: 16 }}>
@@ -144,54 +143,6 @@ function Sealed({ packet, sent }: Props) {
         </View>
       ) : null}
       {lateRound.isError ? <Trouble error={lateRound.error} /> : null}
-    </Card>
-  );
-}
-
-function PathCard({ packet, sent }: Props) {
-  const p = usePalette();
-  const { plan } = sent;
-  const copies = plan.parties.filter((x) => !plan.gates.some((g) => g.partyIds.includes(x.id)));
-  return (
-    <Card>
-      <Heading>Path</Heading>
-      {plan.gates.map((gate, i) => {
-        const state = gateState({ status: packet.status, gate: sent.gate }, i);
-        return (
-          <View key={gate.id} style={{ flexDirection: 'row', gap: 12 }}>
-            <View style={{ alignItems: 'center' }}>
-              <GatePost state={state} n={i + 1} size={34} />
-              {i < plan.gates.length - 1 ? (
-                <View
-                  style={{
-                    flex: 1,
-                    width: 3,
-                    marginVertical: 4,
-                    backgroundColor: state === 'passed' ? p.moss : p.rule,
-                  }}
-                />
-              ) : null}
-            </View>
-            <View style={{ flex: 1, gap: 10, paddingBottom: 12 }}>
-              {gate.need === 'any' ? <Small>Any one of them is enough</Small> : null}
-              {gate.partyIds.map((id) => (
-                <PartyLine key={id} id={id} packet={packet} sent={sent} />
-              ))}
-            </View>
-          </View>
-        );
-      })}
-      {copies.map((x) => (
-        <PartyLine key={x.id} id={x.id} packet={packet} sent={sent} />
-      ))}
-      <Button
-        kind="quiet"
-        icon="email"
-        onPress={() => router.push(`/mailroom?packetId=${packet.id}`)}
-        style={{ alignSelf: 'flex-start' }}
-      >
-        What was sent to whom
-      </Button>
     </Card>
   );
 }
