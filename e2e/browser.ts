@@ -91,3 +91,24 @@ export const boxOf = async (page: Page, testId: string) =>
 /** Waits until the desk says that everything is saved. */
 export const saved = (page: Page) =>
   page.waitForFunction(() => /· Saved \d/.test(document.querySelector('[data-testid="saving"]')?.textContent ?? ''));
+
+/** Brings a point of an element into sight, given as parts of its width and height, and touches it. */
+export async function touchAt(page: Page, testId: string, fx: number, fy: number): Promise<void> {
+  await page.waitForSelector(byTestId(testId), { visible: true });
+  const at = await page.$eval(
+    byTestId(testId),
+    (el, x, y) => {
+      // Something to scroll to: a page is larger than the window.
+      const point = document.createElement('span');
+      point.style.cssText = `position:absolute;left:${x * 100}%;top:${y * 100}%;width:1px;height:1px`;
+      el.appendChild(point);
+      point.scrollIntoView({ block: 'center', inline: 'center', behavior: 'instant' });
+      const box = point.getBoundingClientRect();
+      point.remove();
+      return { x: box.left, y: box.top };
+    },
+    fx,
+    fy,
+  );
+  await page.touchscreen.tap(at.x, at.y);
+}

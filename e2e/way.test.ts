@@ -16,10 +16,10 @@ import {
   type PackedFacts,
   type PacketView,
 } from '@gatepath/contract';
-import { FreeSpace, type DraftEdit, type MarkKind, type Rect } from '@gatepath/core/marks';
+import { findWords, FreeSpace, type DraftEdit, type MarkKind, type Rect } from '@gatepath/core/marks';
 import type { PacketParty } from '@gatepath/core/routing';
 import { findings } from './axe';
-import { byTestId, choose, launch, openPage, PHONE, signIn, tap, textOf, type, WIDE } from './browser';
+import { byTestId, choose, launch, openPage, PHONE, signIn, tap, textOf, touchAt, type, WIDE } from './browser';
 import { longForm, LONG_PAGES } from './long-form';
 import { finish, nothingWaits, press, signThrough, tabTo } from './client';
 import { MEMBER, Office } from './office';
@@ -280,7 +280,17 @@ step('a correction is initialled by who had signed; who signs later sees it', as
   await at(1);
   await tap(desk, 'cell-1-done');
   await tap(desk, 'change-page');
-  await type(desk, 'change-words', 'the mooring and everything');
+  // A finger touches the first word, then the last.
+  const { documentId } = (await look()).sent!.plan.marks[0]!;
+  const packed = await office.call<PackedFacts>('GET', `/api/documents/${documentId}/facts`);
+  const facts = unpackFacts(documentId, '', packed).pages[0]!;
+  const [box] = findWords(facts, 'the mooring and everything')[0]!.rects;
+  for (const x of [box!.x + 4, box!.x + box!.w - 4])
+    await touchAt(desk, 'change-paper', x / facts.width, (box!.y + box!.h / 2) / facts.height);
+  await desk.waitForFunction(
+    () =>
+      document.querySelector<HTMLInputElement>('[data-testid="change-words"]')?.value === 'the mooring and everything',
+  );
   await desk.waitForSelector(`${byTestId('change-now')}:not([aria-disabled="true"])`);
   await check(desk, 'correction');
   await tap(desk, 'change-now');

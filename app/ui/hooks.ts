@@ -13,3 +13,6 @@ const WIDE = 1000;
 export function useWide(): boolean {
   return useWindowDimensions().width >= WIDE;
 }
+
+/** What a scrolled part needs so that the arrow keys scroll it: a stop for the keyboard, and a name. */
+export const byKeys = (label: string) => ({ tabIndex: 0 as const, role: 'group' as const, 'aria-label': label });

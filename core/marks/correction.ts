@@ -29,6 +29,26 @@ export function findWords(page: PageFacts, text: string): { rects: Rect[]; text:
   return out;
 }
 
+/** Words picked by touching the page: the first touch takes one word, the second all up to another. */
+export interface PickedWords {
+  from: { x: number; y: number };
+  /** Whether both ends were touched; a touch after that begins anew. */
+  both: boolean;
+  rects: Rect[];
+  text: string;
+}
+
+/** What is picked after a touch at a point of the page; null when no word is near. */
+export function pickWords(
+  page: PageFacts,
+  before: PickedWords | null,
+  at: { x: number; y: number },
+): PickedWords | null {
+  const from = before && !before.both ? before.from : at;
+  const found = wordsBetween(page, from, at);
+  return found && { ...found, from, both: from !== at };
+}
+
 /** A word without case, accents and the punctuation around it. */
 const bare = (word: string) => plain(word).replace(/^[^\p{L}\p{N}]+|[^\p{L}\p{N}]+$/gu, '');
 

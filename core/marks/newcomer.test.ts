@@ -1,7 +1,16 @@
 /** Places found while a packet is on its way: free of print, of marks and of each other. */
 import fc from 'fast-check';
 import { facts, mark, page, party } from '../test-support';
-import { findWords, FreeSpace, marksForNewcomer, overlapArea, roomForWords, type PageFacts, type Rect } from './index';
+import {
+  findWords,
+  FreeSpace,
+  marksForNewcomer,
+  overlapArea,
+  pickWords,
+  roomForWords,
+  type PageFacts,
+  type Rect,
+} from './index';
 
 const anyPage = fc
   .array(
@@ -54,6 +63,20 @@ test('words are found as they are printed, whatever their case and punctuation',
   expect(findWords(p, 'the roof')[0]!.rects).toHaveLength(1);
   expect(findWords(p, 'the barn')).toEqual([]);
   expect(findWords(p, ' . ')).toEqual([]);
+});
+
+test('a first touch picks a word, a second all up to another, a third begins anew', () => {
+  const p = line(['The', 'shed,', 'and', 'the', 'roof.', 'The', 'shed']);
+  const on = (i: number) => ({ x: p.print[i]!.x + 2, y: p.print[i]!.y + 3 });
+  const first = pickWords(p, null, on(4));
+  expect([first?.text, first?.both]).toEqual(['roof.', false]);
+  // Backwards is as good as forwards.
+  const both = pickWords(p, first, on(1));
+  expect([both?.text, both?.both, both?.rects.length]).toEqual(['shed, and the roof.', true, 1]);
+  expect(pickWords(p, both, on(0))?.text).toBe('The');
+  // The same word twice is that word.
+  expect(pickWords(p, first, { ...on(4) })).toMatchObject({ text: 'roof.', both: true });
+  expect(pickWords(p, null, { x: 300, y: 700 })).toBeNull();
 });
 
 test('words put in find room near the place that was wished for, and none on a full page', () => {

@@ -1,18 +1,23 @@
 /** A change on a page of a packet that is on its way: words struck, or words put in. */
 import { useMemo, useState } from 'react';
-import { View } from 'react-native';
 import { useQuery } from '@tanstack/react-query';
-import { pathOf, unpackFacts, type PacketView, type SentView } from '@gatepath/contract';
-import { findWords, roomForWords, type Rect, type Redline } from '@gatepath/core/marks';
+import { unpackFacts, type PacketView, type SentView } from '@gatepath/contract';
+import {
+  findWords,
+  pickWords,
+  roomForWords,
+  type PageFacts,
+  type PickedWords,
+  type Rect,
+  type Redline,
+} from '@gatepath/core/marks';
 import { doneWords } from '@gatepath/core/text';
 import { factsQuery, usePacketActions } from '../../api/hooks';
 import { DoOrLeave } from '../../ui/do-or-leave';
 import { Input } from '../../ui/input';
 import { Card, Choice, Note } from '../../ui/pieces';
 import { Body, Heading, Small } from '../../ui/text';
-import { Fills } from '../pages/fills';
-import { Redlines } from '../pages/redlines';
-import { Sheet } from '../pages/sheet';
+import { CorrectionPage } from './correction-page';
 
 interface Props {
   packet: PacketView;
@@ -27,9 +32,9 @@ export function CorrectionCard({ packet, sent, look, onClose }: Props) {
   const [kind, setKind] = useState<Redline['kind']>('strike');
   const [words, setWords] = useState('');
   const [after, setAfter] = useState('');
-  const [width, setWidth] = useState(0);
+  const [picked, setPicked] = useState<PickedWords | null>(null);
+  const [spot, setSpot] = useState<{ x: number; y: number } | null>(null);
   const doc = sent.plan.documents.find((d) => d.id === look.documentId)!;
-  const size = doc.pages[look.page - 1]!;
   const page = useMemo(
     () => (facts.data ? unpackFacts(doc.id, doc.name, facts.data).pages[look.page - 1] : undefined),
     [doc, facts.data, look.page],
@@ -38,19 +43,34 @@ export function CorrectionCard({ packet, sent, look, onClose }: Props) {
     ...sent.plan.marks.filter((m) => m.documentId === doc.id && m.page === look.page).map((m) => m.rect),
     ...sent.redlines.filter((r) => r.documentId === doc.id && r.page === look.page).flatMap((r) => r.rects),
   ];
-  const found = page && kind === 'strike' && words.trim() ? findWords(page, words) : [];
-  const near = page && kind === 'insert' && after.trim() ? findWords(page, after)[0] : undefined;
+  const found = picked ? [picked] : page && kind === 'strike' && words.trim() ? findWords(page, words) : [];
+  const named = page && kind === 'insert' && after.trim() ? findWords(page, after)[0]?.rects.at(-1) : undefined;
+  const near = named ? { x: named.x + named.w + 4, y: named.y } : spot;
   const place: { rects: Rect[]; text: string } | null =
-    kind === 'strike' ? (found[0] ?? null) : page && words.trim() ? roomFor(page, words, near?.rects, obstacles) : null;
+    kind === 'strike' ? (found[0] ?? null) : page && words.trim() ? roomFor(page, words, near, obstacles) : null;
   const signers = sent.parties.filter((s) => s.status === 'done').length;
-  const redline: Redline | null = place && {
+  const asRedline = (rects: Rect[], text: string): Redline => ({
     id: 'shown',
     documentId: doc.id,
     page: look.page,
     kind,
-    rects: place.rects,
-    text: place.text,
+    rects,
+    text,
     moved: [],
+  });
+  const redline = place && asRedline(place.rects, place.text);
+  // A touched spot shows before there are words for it.
+  const caret = kind === 'insert' && spot && !redline ? asRedline([{ ...spot, w: 24, h: 14 }], '[…]') : null;
+  const touch = (at: { x: number; y: number }) => {
+    if (!page) return;
+    if (kind === 'insert') {
+      setSpot(at);
+      setAfter('');
+      return;
+    }
+    const next = pickWords(page, picked, at);
+    setPicked(next);
+    setWords(next?.text ?? '');
   };
   const send = () =>
     redline &&
@@ -74,22 +94,24 @@ export function CorrectionCard({ packet, sent, look, onClose }: Props) {
           { value: 'strike', label: 'Strike words' },
           { value: 'insert', label: 'Put words in' },
         ]}
-        onChange={setKind}
+        onChange={(k) => {
+          setKind(k);
+          setPicked(null);
+          setWords('');
+        }}
       />
       <Input
         label={kind === 'strike' ? 'The words to strike, as printed' : 'The words to put in'}
         value={words}
-        onChangeText={setWords}
+        onChangeText={(text) => {
+          setPicked(null);
+          setWords(text);
+        }}
         multiline={kind === 'insert'}
         testID="change-words"
       />
       {kind === 'insert' ? (
-        <Input
-          label="Near these printed words (leave empty for any free place)"
-          value={after}
-          onChangeText={setAfter}
-          testID="change-near"
-        />
+        <Input label="Or beside these printed words" value={after} onChangeText={setAfter} testID="change-near" />
       ) : null}
       {words.trim() && !place ? (
         <Note
@@ -106,24 +128,6 @@ export function CorrectionCard({ packet, sent, look, onClose }: Props) {
       {found.length > 1 ? (
         <Small>{`They stand here ${found.length} times; the first is struck. Add a word to choose.`}</Small>
       ) : null}
-      <View onLayout={(e) => setWidth(e.nativeEvent.layout.width)}>
-        {width > 0 && redline ? (
-          <Sheet
-            page={size}
-            width={width}
-            url={pathOf('documentPage', { documentId: doc.id, page: look.page })}
-            label={`Page ${look.page} of ${doc.name} with the change`}
-          >
-            <Redlines page={size} scale={width / size.width} redlines={[...here(sent.redlines, look), redline]} />
-            <Fills
-              page={size}
-              scale={width / size.width}
-              fills={here(sent.fills, look)}
-              pictureUrl={(sha256) => pathOf('packetPicture', { packetId: packet.id, sha256 })}
-            />
-          </Sheet>
-        ) : null}
-      </View>
       <DoOrLeave
         label="Make the change"
         busy={change.isPending}
@@ -133,21 +137,30 @@ export function CorrectionCard({ packet, sent, look, onClose }: Props) {
         onLeave={onClose}
         testID="change-now"
       />
+      <CorrectionPage
+        packet={packet}
+        sent={sent}
+        look={look}
+        redline={redline ?? caret}
+        hint={
+          kind === 'strike'
+            ? picked && !picked.both
+              ? 'Now touch the last word of it.'
+              : 'Touch the first word on the page, then the last; or write them.'
+            : 'Touch the page where the words belong.'
+        }
+        onTouch={touch}
+      />
     </Card>
   );
 }
 
-const here = <T extends { documentId: string; page: number }>(all: T[], look: { documentId: string; page: number }) =>
-  all.filter((x) => x.documentId === look.documentId && x.page === look.page);
-
 function roomFor(
-  page: Parameters<typeof roomForWords>[0],
+  page: PageFacts,
   words: string,
-  near: Rect[] | undefined,
+  near: { x: number; y: number } | null,
   obstacles: Rect[],
 ): { rects: Rect[]; text: string } | null {
-  const last = near?.[near.length - 1];
-  const at = last ? { x: last.x + last.w + 4, y: last.y } : { x: 72, y: page.height * 0.6 };
-  const rect = roomForWords(page, words, at, obstacles);
+  const rect = roomForWords(page, words, near ?? { x: 72, y: page.height * 0.6 }, obstacles);
   return rect && { rects: [rect], text: words.trim() };
 }

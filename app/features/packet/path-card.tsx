@@ -3,7 +3,7 @@ import { router } from 'expo-router';
 import { ScrollView, View } from 'react-native';
 import type { PacketView, SentView } from '@gatepath/contract';
 import { GatePost, type GateState } from '../../ui/gate';
-import { usePalette, useWide } from '../../ui/hooks';
+import { byKeys, usePalette, useWide } from '../../ui/hooks';
 import { Button, Card } from '../../ui/pieces';
 import { Heading, Small } from '../../ui/text';
 import { PartyLine } from './party-line';
@@ -47,7 +47,7 @@ export function PathCard({ packet, sent }: Props) {
     <Card>
       <Heading>Path</Heading>
       {wide ? (
-        <ScrollView horizontal contentContainerStyle={{ flexGrow: 1 }}>
+        <ScrollView horizontal {...byKeys('The gates of the path')} contentContainerStyle={{ flexGrow: 1 }}>
           {gates}
         </ScrollView>
       ) : (

@@ -1,0 +1,90 @@
+/** The page of a change under way: what stands on it, the change as it will be, and where it is touched. */
+import { useRef, useState } from 'react';
+import { Pressable, ScrollView, View } from 'react-native';
+import { pathOf, type PacketView, type SentView } from '@gatepath/contract';
+import type { Redline } from '@gatepath/core/marks';
+import { byKeys, useWide } from '../../ui/hooks';
+import { IconButton } from '../../ui/pieces';
+import { Small } from '../../ui/text';
+import { Fills } from '../pages/fills';
+import { Redlines } from '../pages/redlines';
+import { Sheet } from '../pages/sheet';
+
+interface Props {
+  packet: PacketView;
+  sent: SentView;
+  look: { documentId: string; page: number };
+  /** The change in hand. */
+  redline: Redline | null;
+  /** What touching the page does, in words. */
+  hint: string;
+  /** A touch, in points of the page as displayed. */
+  onTouch: (at: { x: number; y: number }) => void;
+}
+
+const ZOOMS = [1, 2, 3];
+
+export function CorrectionPage({ packet, sent, look, redline, hint, onTouch }: Props) {
+  const wide = useWide();
+  const [room, setRoom] = useState(0);
+  // A finger cannot tell lines apart on a whole page of a phone.
+  const [zoom, setZoom] = useState(wide ? 0 : 1);
+  const paper = useRef<View>(null);
+  const doc = sent.plan.documents.find((d) => d.id === look.documentId)!;
+  const page = doc.pages[look.page - 1]!;
+  const width = room * ZOOMS[zoom]!;
+  const scale = width / page.width;
+  const here = <T extends { documentId: string; page: number }>(all: T[]) =>
+    all.filter((x) => x.documentId === look.documentId && x.page === look.page);
+  const touch = ({ nativeEvent }: { nativeEvent: unknown }) => {
+    const { clientX, clientY } = nativeEvent as MouseEvent;
+    const box = (paper.current as unknown as HTMLElement | null)?.getBoundingClientRect();
+    if (box) onTouch({ x: (clientX - box.left) / scale, y: (clientY - box.top) / scale });
+  };
+  return (
+    <View style={{ gap: 4 }}>
+      <View style={{ flexDirection: 'row', alignItems: 'center' }}>
+        <Small style={{ flex: 1 }}>{hint}</Small>
+        <IconButton name="zoom-out" label="Smaller" disabled={zoom === 0} onPress={() => setZoom(zoom - 1)} />
+        <IconButton
+          name="zoom-in"
+          label="Larger"
+          disabled={zoom === ZOOMS.length - 1}
+          onPress={() => setZoom(zoom + 1)}
+        />
+      </View>
+      <ScrollView
+        horizontal
+        {...byKeys('The page with the change')}
+        onLayout={(e) => setRoom(e.nativeEvent.layout.width)}
+      >
+        {width > 0 ? (
+          <Sheet
+            page={page}
+            width={width}
+            url={pathOf('documentPage', { documentId: doc.id, page: look.page })}
+            label={`Page ${look.page} of ${doc.name} with the change`}
+          >
+            {/* Who has no pointer writes the words instead: this is the quicker way for a hand. */}
+            <Pressable
+              ref={paper}
+              aria-hidden
+              tabIndex={-1}
+              focusable={false}
+              onPress={touch}
+              testID="change-paper"
+              style={{ position: 'absolute', left: 0, top: 0, right: 0, bottom: 0, cursor: 'crosshair' } as never}
+            />
+            <Redlines page={page} scale={scale} redlines={[...here(sent.redlines), ...(redline ? [redline] : [])]} />
+            <Fills
+              page={page}
+              scale={scale}
+              fills={here(sent.fills)}
+              pictureUrl={(sha256) => pathOf('packetPicture', { packetId: packet.id, sha256 })}
+            />
+          </Sheet>
+        ) : null}
+      </ScrollView>
+    </View>
+  );
+}
