@@ -1,11 +1,12 @@
 /** npm run screenshots: one current picture of each main view, from a fresh demo, into docs/screenshots. */
 import { spawn } from 'node:child_process';
-import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import type { DealSummary, MessageSummary } from '@gatepath/contract';
 import type { Page } from 'puppeteer-core';
 import { byTestId, launch, openPage, PHONE, settled, signIn, tap, WIDE } from './browser';
+import { download } from './proof';
 
 const OUT = path.join(process.cwd(), 'docs', 'screenshots');
 const PORT = 4399;
@@ -97,15 +98,11 @@ await client.waitForSelector(byTestId('ended'));
 await shot(client, 'signed-phone');
 
 const sealed = await get<{ sent: { sealed: { documentId: string }[] } }>(wide, `/api/packets/${packetAt('Unit')}`);
-const copy = await wide.evaluate(
-  async (u) => {
-    const bytes = new Uint8Array(await (await fetch(u)).arrayBuffer());
-    return btoa(Array.from(bytes, (b) => String.fromCharCode(b)).join(''));
-  },
+const file = await download(
+  wide,
   `/api/packets/${packetAt('Unit')}/sealed/${sealed.sent.sealed[0]!.documentId}`,
+  path.join(dir, 'Agency disclosure (sealed).pdf'),
 );
-const file = path.join(dir, 'Agency disclosure (sealed).pdf');
-writeFileSync(file, new Uint8Array(Buffer.from(copy, 'base64')));
 await wide.goto(`${base}/check`);
 const input = await wide.waitForSelector(byTestId('check-file'));
 await (input as never as { uploadFile(f: string): Promise<void> }).uploadFile(file);

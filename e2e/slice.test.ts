@@ -1,5 +1,5 @@
 /** The whole slice on a phone, from setting up the firm to the sealed copy, in real Chromium. */
-import { execFileSync, spawnSync } from 'node:child_process';
+import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
@@ -7,7 +7,8 @@ import type { Browser, Page } from 'puppeteer-core';
 import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
 import type { MessageSummary, PacketView } from '@gatepath/contract';
 import { byTestId, launch, openPage, PHONE, settled, tap, textOf, type } from './browser';
-import { ROOT, ServerProcess } from './server';
+import { download, valid, verify } from './proof';
+import { ServerProcess } from './server';
 
 jest.setTimeout(300_000);
 
@@ -196,20 +197,14 @@ test('each of the 36 initials is an act of its own; the coordinator’s page fil
 test('the sealed copy convinces other people’s tools, and one flipped byte is found', async () => {
   const view = await api<PacketView>(phone, `/api/packets/${packet}`);
   const url = `/api/packets/${packet}/sealed/${view.sent!.sealed![0]!.documentId}`;
-  const base64 = await phone.evaluate(async (u) => {
-    const bytes = new Uint8Array(await (await fetch(u)).arrayBuffer());
-    return btoa(Array.from(bytes, (b) => String.fromCharCode(b)).join(''));
-  }, url);
-  const file = path.join(path.dirname(pdf), 'sealed.pdf');
-  writeFileSync(file, new Uint8Array(Buffer.from(base64, 'base64')));
-  expect(execFileSync('pdfsig', [file]).toString()).toContain('Signature is Valid');
+  const file = await download(phone, url, path.join(path.dirname(pdf), 'sealed.pdf'));
+  // A seal for each person, and the record's.
+  expect(valid(file)).toBe(PEOPLE.length + 1);
   expect(execFileSync('qpdf', ['--check', file]).toString()).toContain('No syntax or stream encoding errors');
   for (let n = 1; n <= PAGES; n++) {
     const text = execFileSync('pdftotext', ['-f', String(n), '-l', String(n), file, '-']).toString();
     for (const p of PEOPLE) expect(text).toMatch(new RegExp(`\\b${p.initials}\\b`));
   }
-  const verify = (f: string) =>
-    spawnSync('npm', ['run', '-s', 'verify', '--', f], { cwd: ROOT, env: { ...process.env, NODE_OPTIONS: '' } });
   const whole = verify(file);
   expect([whole.status, whole.stdout.toString()]).toEqual([
     0,

@@ -3,7 +3,7 @@
  * sellers with one mailbox (one reads Spanish), an attorney who approves, a broker at the desk,
  * buyers with a one-time code, copies to escrow; a question, a fixed address, a correction, a nudge.
  */
-import { execFileSync, spawnSync } from 'node:child_process';
+import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
@@ -16,14 +16,16 @@ import {
   type PackedFacts,
   type PacketView,
 } from '@gatepath/contract';
-import { findWords, FreeSpace, type DraftEdit, type MarkKind, type Rect } from '@gatepath/core/marks';
-import type { PacketParty } from '@gatepath/core/routing';
+import { findWords } from '@gatepath/core/marks';
 import { findings } from './axe';
 import { byTestId, choose, launch, openPage, PHONE, signIn, tap, textOf, touchAt, type, WIDE } from './browser';
-import { longForm, LONG_PAGES } from './long-form';
+import { LONG_PAGES } from './long-form';
 import { finish, nothingWaits, press, signThrough, tabTo } from './client';
 import { MEMBER, Office } from './office';
-import { ROOT, ServerProcess } from './server';
+import { download, valid, verify } from './proof';
+import { purchase } from './purchase';
+import { ServerProcess } from './server';
+import { story } from './story';
 import { changedBeyondMarks } from '../server/test/revisions';
 
 jest.setTimeout(300_000);
@@ -40,116 +42,14 @@ const errors: string[] = [];
 const axe: Record<string, string[]> = {};
 const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-way-'));
 
-/** What every open window shows when a step fails, for whoever mends it. */
-async function pictures(): Promise<void> {
-  let n = 0;
-  for (const context of browser.browserContexts())
-    for (const page of await context.pages()) {
-      const file = path.join(dir, `failed-${++n}.png`) as `${string}.png`;
-      await page.screenshot({ path: file }).catch(() => undefined);
-      console.log(file, page.url().replace(/sign\/.+/, 'sign/…'));
-    }
-}
-
-/** One story in steps: once one fails, those after it have nothing to stand on. */
-let broken = false;
-function step(name: string, run: () => Promise<void> | void): void {
-  test(name, async () => {
-    if (broken) throw new Error('an earlier step failed');
-    broken = true;
-    try {
-      await run();
-    } catch (error) {
-      await pictures();
-      throw error;
-    }
-    broken = false;
-  });
-}
-
-const PEOPLE = [
-  { side: 'seller', name: 'Wren Alder', email: 'alders@example.com' },
-  { side: 'seller', name: 'Callum Alder', email: 'alders@example.com' },
-  { side: 'other', name: 'Ana Ruiz', email: 'ana@law.example.com' },
-  { side: 'listing_broker', name: 'Tobias Mercer', email: '' },
-  { side: 'buyer', name: 'Priya Nair', email: 'priya@wrong.example.com' },
-  { side: 'buyer', name: 'Mateo Ibarra', email: 'mateo@example.com', phone: '555-0123' },
-  { side: 'other', name: 'Escrow Desk', email: 'escrow@example.com' },
-] as const;
-const id = (name: string) => deal.parties.find((p) => p.name.startsWith(name))!.id;
+const step = story(dir, () => browser);
 
 beforeAll(async () => {
   server = await ServerProcess.start({ CLOCK_FORWARD: '1' });
   browser = await launch();
   office = new Office(server);
   await office.setUp();
-  deal = await office.deal('14 Lantern Row', [...PEOPLE]);
-  const doc = await office.paper(deal.id, 'Purchase agreement.pdf', await longForm());
-  packet = await office.packet(deal.id, 'Purchase papers', [doc.id]);
-  const more: Record<string, Partial<PacketParty>> = {
-    Callum: { language: 'es', note: 'Callum, call me if the Spanish reads oddly.' },
-    Ana: { act: 'approve' },
-    Tobias: { act: 'desk' },
-    Priya: { act: 'sign', secondStep: 'email' },
-    Mateo: { act: 'sign', secondStep: 'phone' },
-    Escrow: { act: 'copy' },
-  };
-  const signers = ['Wren', 'Callum', 'Tobias', 'Priya', 'Mateo'];
-  const packed = await office.call<PackedFacts>('GET', `/api/documents/${doc.id}/facts`);
-  const { pages, places } = unpackFacts(doc.id, doc.name, packed);
-  const printed = { Wren: ['seller', 1], Callum: ['seller', 2], Priya: ['buyer', 1], Mateo: ['buyer', 2] } as const;
-  // The broker has no printed line: anywhere free of print and of what is printed for others.
-  const taken = places.filter((x) => x.page === LONG_PAGES).map((x) => x.rect);
-  const room = new FreeSpace(pages[LONG_PAGES - 1]!, taken).nearest({ w: 160, h: 28 }, { x: 330, y: 560 }, 900)!;
-  const onPage = (kind: MarkKind, name: string, rect: Rect): DraftEdit => ({
-    op: 'put',
-    list: 'marks',
-    item: {
-      id: `${kind}-${name}`,
-      documentId: doc.id,
-      page: LONG_PAGES,
-      kind,
-      partyId: id(name),
-      rect,
-      required: true,
-    },
-  });
-  await office.edit(packet.id, [
-    ...packet.draft.gates.map((g): DraftEdit => ({ op: 'drop', list: 'gates', id: g.id })),
-    ...packet.draft.parties.map((p): DraftEdit => ({
-      op: 'put',
-      list: 'parties',
-      item: { ...p, ...more[p.name.split(' ')[0]!] },
-    })),
-    ...[['Wren', 'Callum'], ['Ana'], ['Tobias'], ['Priya', 'Mateo']].map((names, i): DraftEdit => ({
-      op: 'put',
-      list: 'gates',
-      item: { id: `g${i}`, partyIds: names.map(id) },
-    })),
-    {
-      op: 'put',
-      list: 'rules',
-      item: {
-        id: 'every',
-        documentId: doc.id,
-        partyIds: signers.map(id),
-        anchor: { fx: 0, fy: 1 },
-        except: [],
-        moved: [],
-      },
-    },
-    ...Object.entries(printed).flatMap(([name, [role, ordinal]]) =>
-      places
-        .filter((x) => x.role === role && x.ordinal === ordinal && (x.kind === 'signature' || x.kind === 'date'))
-        .map((x) => onPage(x.kind === 'date' ? 'date_signed' : 'signature', name, x.rect)),
-    ),
-    onPage('signature', 'Tobias', room),
-    {
-      op: 'set',
-      field: 'schedule',
-      value: { lastDay: null, warnDays: 0, nudge: { first: 1, every: 2, most: 3, businessDays: false } },
-    },
-  ]);
+  ({ deal, packet } = await purchase(office));
   desk = await openPage(browser, PHONE);
   desk.on('pageerror', (e) => errors.push(String(e)));
   await signIn(desk, server.url, MEMBER.email, MEMBER.password);
@@ -411,22 +311,7 @@ step('a buyer’s address is fixed under way; both buyers get in with a one-time
   }
 });
 
-/** Saves what the coordinator would download. */
-const save = async (url: string, file: string) => {
-  const base64 = await desk.evaluate(async (u) => {
-    const bytes = new Uint8Array(await (await fetch(u)).arrayBuffer());
-    return btoa(Array.from(bytes, (b) => String.fromCharCode(b)).join(''));
-  }, url);
-  writeFileSync(path.join(dir, file), new Uint8Array(Buffer.from(base64, 'base64')));
-  return path.join(dir, file);
-};
-const verify = (...files: string[]) =>
-  spawnSync('npm', ['run', '-s', 'verify', '--', ...files], { cwd: ROOT, env: { ...process.env, NODE_OPTIONS: '' } });
-/** How many signatures poppler calls valid. */
-const valid = (file: string) =>
-  execFileSync('pdfsig', ['-nocert', file])
-    .toString()
-    .match(/Signature is Valid/g)?.length ?? 0;
+const save = (url: string, file: string) => download(desk, url, path.join(dir, file));
 
 step('executed: copies go out, every seal stands, each revision can be cut out, and the chain agrees', async () => {
   await desk.goto(`${server.url}/packets/${packet.id}`);

@@ -6,7 +6,7 @@
  */
 import { createHash } from 'node:crypto';
 import { PDFArray, PDFDict, PDFDocument, PDFHexString, PDFName, PDFNumber, PDFString } from '@cantoo/pdf-lib';
-import type { Redline } from '@gatepath/core/marks';
+import { isAutomatic, takesText, type MarkKind, type Redline } from '@gatepath/core/marks';
 import type { ShownFill } from '@gatepath/contract';
 import { buildCms, sealKey, type SealKey } from '../proof/cms';
 import { Typesetter } from './fonts';
@@ -78,23 +78,13 @@ async function makeRoom(places: Places, type: Typesetter, task: SealTask): Promi
   for (const mark of task.room.marks) {
     if (now.has(mark.markId)) continue;
     const words = task.names[mark.markId] ?? mark.kind;
-    places.keep(placeOf(mark), words, HOLDS_TEXT.has(mark.kind) ? (mark.lines ? 'lines' : 'line') : null);
+    places.keep(placeOf(mark), words, holdsText(mark.kind) ? (mark.lines ? 'lines' : 'line') : null);
   }
   await keepRecordPages(places, type, task.signing.event.packetId, task.room.records, task.keptWords);
 }
 
-/** Kinds of mark that show text a reader may want to search for or take out. */
-const HOLDS_TEXT = new Set<ShownFill['kind']>([
-  'date_signed',
-  'printed_name',
-  'title',
-  'text',
-  'number',
-  'money',
-  'date',
-  'list',
-  'file',
-]);
+/** Whether a mark shows text that a reader may want to take out again. */
+const holdsText = (kind: MarkKind) => takesText(kind) || isAutomatic(kind) || kind === 'file';
 
 export type Copy = Pick<SealTask, 'bytes' | 'fills' | 'redlines' | 'names' | 'pictures'>;
 

@@ -84,7 +84,9 @@ test('it is whole, says by whom and when, and other tools agree', () => {
       },
     ],
   });
-  expect(execFileSync('pdfsig', [file]).toString()).toMatch(/Signature is Valid[\s\S]*|Total document signed/);
+  const seen = execFileSync('pdfsig', ['-nocert', file]).toString();
+  for (const words of ['Signature Validation: Signature is Valid', 'Total document signed'])
+    expect(seen).toContain(words);
   expect(execFileSync('qpdf', ['--check', file]).toString()).toContain('No syntax or stream encoding errors');
 });
 

@@ -1,0 +1,25 @@
+/** Downloads, and what the house's own check and poppler say of them. */
+import { execFileSync, spawnSync } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
+import type { Page } from 'puppeteer-core';
+import { ROOT } from './server';
+
+/** Saves what a page's reader would download. Returns the file's name. */
+export async function download(page: Page, url: string, file: string): Promise<string> {
+  const base64 = await page.evaluate(async (u) => {
+    const bytes = new Uint8Array(await (await fetch(u)).arrayBuffer());
+    return btoa(Array.from(bytes, (b) => String.fromCharCode(b)).join(''));
+  }, url);
+  writeFileSync(file, new Uint8Array(Buffer.from(base64, 'base64')));
+  return file;
+}
+
+/** Runs `npm run verify` on files. */
+export const verify = (...files: string[]) =>
+  spawnSync('npm', ['run', '-s', 'verify', '--', ...files], { cwd: ROOT, env: { ...process.env, NODE_OPTIONS: '' } });
+
+/** How many signatures poppler calls valid. */
+export const valid = (file: string) =>
+  execFileSync('pdfsig', ['-nocert', file])
+    .toString()
+    .match(/Signature is Valid/g)?.length ?? 0;
