@@ -2,24 +2,21 @@
 import * as yup from 'yup';
 import { DRAFT_FIELDS, DRAFT_LISTS, MARK_KINDS, type DraftEdit } from '@gatepath/core/marks';
 import { ACTS, SECOND_STEPS, SIDES } from '@gatepath/core/routing';
-import { day, gate, id, language, line, rect } from './fields';
+import { day, gate, id, language, line, object, rect, text } from './fields';
+import { EDITS_AT_ONCE } from './limits';
 
-const schedule = yup
-  .object({
-    lastDay: day().nullable().defined(),
-    warnDays: yup.number().integer().min(0).max(60).required(),
-    nudge: yup
-      .object({
-        first: yup.number().integer().min(1).max(90).required(),
-        every: yup.number().integer().min(1).max(90).required(),
-        most: yup.number().integer().min(0).max(20).required(),
-        businessDays: yup.boolean().required(),
-      })
-      .noUnknown()
-      .nullable()
-      .default(null),
+const schedule = object({
+  lastDay: day().nullable().defined(),
+  warnDays: yup.number().integer().min(0).max(60).required(),
+  nudge: object({
+    first: yup.number().integer().min(1).max(90).required(),
+    every: yup.number().integer().min(1).max(90).required(),
+    most: yup.number().integer().min(0).max(20).required(),
+    businessDays: yup.boolean().required(),
   })
-  .noUnknown();
+    .nullable()
+    .default(null),
+});
 
 const fieldValues = {
   schedule: schedule.required(),
@@ -27,127 +24,114 @@ const fieldValues = {
 };
 
 const draftItems = {
-  parties: yup
-    .object({
-      id: id().required(),
-      name: line(120).required(),
-      email: line(254).defined().default(''),
-      phone: line(40).nullable().default(null),
-      side: yup.string().oneOf(SIDES).required(),
-      ordinal: yup.number().integer().min(1).max(99).required(),
-      act: yup.string().oneOf(ACTS).required(),
-      ink: yup.number().integer().min(0).max(99).required(),
-      only: yup.array(id().required()).max(60),
-      language: language(),
-      note: yup.string().max(1000),
-      secondStep: yup.string().oneOf(SECOND_STEPS),
-      accessCode: line(40),
-      copyAt: yup.string().oneOf(['sending']),
-      memberId: id(),
-    })
-    .noUnknown(),
-  documents: yup.object({ id: id().required() }).noUnknown(),
+  parties: object({
+    id: id().required(),
+    name: line(120).required(),
+    email: line(254).defined().default(''),
+    phone: line(40).nullable().default(null),
+    side: yup.string().oneOf(SIDES).required(),
+    ordinal: yup.number().integer().min(1).max(99).required(),
+    act: yup.string().oneOf(ACTS).required(),
+    ink: yup.number().integer().min(0).max(99).required(),
+    only: yup.array(id().required()).max(60),
+    language: language(),
+    note: text(1000),
+    secondStep: yup.string().oneOf(SECOND_STEPS),
+    accessCode: line(40),
+    copyAt: yup.string().oneOf(['sending']),
+    memberId: id(),
+  }),
+  documents: object({ id: id().required() }),
   gates: gate,
-  marks: yup
-    .object({
-      id: id().required(),
-      documentId: id().required(),
-      page: yup.number().integer().min(1).max(5000).required(),
-      kind: yup.string().oneOf(MARK_KINDS).required(),
-      partyId: id().required(),
-      rect: rect.required(),
-      required: yup.boolean().required(),
-      label: line(200),
-      help: line(400),
-      lines: yup.string().oneOf(['several']),
-      value: yup.string().max(4000),
-      readOnly: yup.boolean(),
-      check: yup
-        .object({
-          form: yup.string().oneOf(['digits', 'email', 'phone', 'pattern']),
-          pattern: yup.string().max(200),
-          message: line(200),
-          min: yup.number(),
-          max: yup.number(),
-          from: day(),
-          to: day(),
-          minLength: yup.number().integer().min(1).max(4000),
-          maxLength: yup.number().integer().min(1).max(4000),
-        })
-        .noUnknown()
-        .default(undefined),
-      options: yup.array(line(120).required()).max(100),
-      group: id(),
-      placeId: id(),
-    })
-    .noUnknown(),
-  redlines: yup
-    .object({
-      id: id().required(),
-      documentId: id().required(),
-      page: yup.number().integer().min(1).max(5000).required(),
-      kind: yup.string().oneOf(['strike', 'insert']).required(),
-      rects: yup.array(rect.required()).min(1).max(80).required(),
-      text: yup.string().max(2000).defined(),
-      moved: yup
-        .array(yup.object({ partyId: id().required(), rect: rect.required() }).noUnknown())
-        .max(60)
-        .required(),
-    })
-    .noUnknown(),
-  passed: yup.object({ id: id().required() }).noUnknown(),
-  rules: yup
-    .object({
-      id: id().required(),
-      documentId: id().required(),
-      partyIds: yup.array(id().required()).max(60).required(),
-      anchor: yup
-        .object({ fx: yup.number().min(0).max(1).required(), fy: yup.number().min(0).max(1).required() })
-        .noUnknown()
-        .required(),
-      except: yup
-        .array(yup.object({ page: yup.number().integer().min(1).required(), partyId: id().required() }).noUnknown())
-        .required(),
-      moved: yup
-        .array(
-          yup
-            .object({ page: yup.number().integer().min(1).required(), partyId: id().required(), rect: rect.required() })
-            .noUnknown(),
-        )
-        .required(),
-    })
-    .noUnknown(),
+  marks: object({
+    id: id().required(),
+    documentId: id().required(),
+    page: yup.number().integer().min(1).max(5000).required(),
+    kind: yup.string().oneOf(MARK_KINDS).required(),
+    partyId: id().required(),
+    rect: rect.required(),
+    required: yup.boolean().required(),
+    label: line(200),
+    help: text(400),
+    lines: yup.string().oneOf(['several']),
+    value: text(4000),
+    readOnly: yup.boolean(),
+    check: object({
+      form: yup.string().oneOf(['digits', 'email', 'phone', 'pattern']),
+      pattern: text(200),
+      message: line(200),
+      min: yup.number(),
+      max: yup.number(),
+      from: day(),
+      to: day(),
+      minLength: yup.number().integer().min(1).max(4000),
+      maxLength: yup.number().integer().min(1).max(4000),
+    }).default(undefined),
+    options: yup.array(line(120).required()).max(100),
+    group: id(),
+    placeId: id(),
+  }),
+  redlines: object({
+    id: id().required(),
+    documentId: id().required(),
+    page: yup.number().integer().min(1).max(5000).required(),
+    kind: yup.string().oneOf(['strike', 'insert']).required(),
+    rects: yup.array(rect.required()).min(1).max(80).required(),
+    text: text(2000).defined(),
+    moved: yup
+      .array(object({ partyId: id().required(), rect: rect.required() }))
+      .max(60)
+      .required(),
+  }),
+  passed: object({ id: id().required() }),
+  rules: object({
+    id: id().required(),
+    documentId: id().required(),
+    partyIds: yup.array(id().required()).max(60).required(),
+    anchor: object({ fx: yup.number().min(0).max(1).required(), fy: yup.number().min(0).max(1).required() }).required(),
+    except: yup.array(object({ page: yup.number().integer().min(1).required(), partyId: id().required() })).required(),
+    moved: yup
+      .array(
+        object({ page: yup.number().integer().min(1).required(), partyId: id().required(), rect: rect.required() }),
+      )
+      .required(),
+  }),
 };
 
+const MAX_INDEX = 20_000;
+const listName = yup.string().oneOf(DRAFT_LISTS).required();
+const setOf = (value: yup.Schema) =>
+  object({
+    op: yup.string().oneOf(['set']).required(),
+    field: yup.string().oneOf(DRAFT_FIELDS).required(),
+    value,
+  });
+const putOf = (item: yup.Schema) =>
+  object({
+    op: yup.string().oneOf(['put']).required(),
+    list: listName,
+    item: item.required(),
+    index: yup.number().integer().min(0).max(MAX_INDEX),
+  });
+// Made once: a body holds thousands of edits, and a schema costs more to make than to use.
+const sets = new Map<string, yup.Schema>(Object.entries(fieldValues).map(([field, value]) => [field, setOf(value)]));
+const setText = setOf(text(4000).defined());
+const puts = new Map<string, yup.Schema>(Object.entries(draftItems).map(([list, item]) => [list, putOf(item)]));
+const putUnknown = putOf(object({}));
+const drop = object({ op: yup.string().oneOf(['drop']).required(), list: listName, id: id().required() });
+
 const draftEdit = yup.lazy((value: unknown) => {
-  const edit = (value ?? {}) as { op?: string; list?: string; field?: string };
-  const list = yup.string().oneOf(DRAFT_LISTS).required();
-  if (edit.op === 'set')
-    return yup
-      .object({
-        op: yup.string().oneOf(['set']).required(),
-        field: yup.string().oneOf(DRAFT_FIELDS).required(),
-        value: fieldValues[edit.field as keyof typeof fieldValues] ?? yup.string().max(4000).defined(),
-      })
-      .noUnknown();
-  if (edit.op === 'drop')
-    return yup.object({ op: yup.string().oneOf(['drop']).required(), list, id: id().required() }).noUnknown();
-  const item = draftItems[(edit.list ?? '') as keyof typeof draftItems] ?? yup.object().required();
-  return yup
-    .object({
-      op: yup.string().oneOf(['put']).required(),
-      list,
-      item: item.required(),
-      index: yup.number().integer().min(0).max(10_000),
-    })
-    .noUnknown();
+  const edit = (value ?? {}) as { op?: unknown; list?: unknown; field?: unknown };
+  if (edit.op === 'set') return sets.get(String(edit.field)) ?? setText;
+  if (edit.op === 'drop') return drop;
+  return puts.get(String(edit.list)) ?? putUnknown;
 });
 
-export const editsBody = yup.object({
-  edits: yup.array(draftEdit).min(1).max(4000).required(),
+export const editsBody = object({
+  edits: yup.array(draftEdit).min(1).max(EDITS_AT_ONCE).required(),
   /** The version these edits were made on, and the screen they were made at. */
   base: yup.number().integer().min(0),
-  client: yup.string().max(60),
+  client: id(),
 });
 export interface EditsBody {
   edits: DraftEdit[];
@@ -155,7 +139,7 @@ export interface EditsBody {
   client?: string;
 }
 
-export const sendBody = yup.object({
+export const sendBody = object({
   /** The version the sender looked at when deciding to send. */
   version: yup.number().integer().min(1).required(),
   /** Whether the sender has seen the warnings and sends all the same. */

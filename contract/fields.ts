@@ -1,36 +1,52 @@
 /** Small schemas that bodies are put together from. */
 import * as yup from 'yup';
-import { isEmail } from '@gatepath/core/text';
+import { isClean, isEmail, oneLine } from '@gatepath/core/text';
 
-export const id = () =>
+/** The type a validation error has when a text holds what no text may hold. */
+export const UNCLEAN = 'unclean';
+const UNCLEAN_WORDS = 'This text holds characters that cannot be kept. Type it anew.';
+
+/**
+ * An object that names its keys and refuses all others: what nobody asked for must never reach
+ * what is made of a body.
+ */
+export const object = <S extends yup.ObjectShape>(shape: S) =>
+  yup.object(shape).noUnknown(true, 'holds something that does not belong there');
+
+/** Text of several lines, as it was written, of at most `max` UTF-16 units. */
+export const text = (max: number) =>
   yup
     .string()
-    .trim()
-    .min(1)
-    .max(200)
-    .matches(/^[\w.:-]+$/, 'is not an id');
-export const line = (max: number) => yup.string().trim().max(max);
+    .max(max)
+    .test(UNCLEAN, UNCLEAN_WORDS, (v) => v === undefined || v === null || v.length > max || isClean(v));
+/** The same without the blanks around it. (Yup's own `trim` falls over what is no text.) */
+export const trimmed = (max: number) => text(max).transform((v: unknown) => (typeof v === 'string' ? v.trim() : v));
+/** One line: trimmed, without breaks and without characters that only steer how it is shown. */
+export const line = (max: number) =>
+  text(max).transform((v: unknown) => (typeof v === 'string' && v.length <= max * 2 ? oneLine(v) : v));
+
+const ID = /^[\w.:-]+$/;
+export const id = () => yup.string().min(1).max(200).matches(ID, 'is not an id');
+/** Whether a part of a path can be the id or the secret it stands for. */
+export const isId = (value: string) => value.length <= 200 && ID.test(value);
+
 export const email = () =>
   line(254).test('email', 'This is not an email address, like name@example.com.', (v) => !v || isEmail(v));
 export const day = () => yup.string().matches(/^\d{4}-\d{2}-\d{2}$/, 'is not a day, like 2026-11-23');
 export const points = () => yup.number().min(-20000).max(20000);
 
-export const rect = yup
-  .object({
-    x: points().required(),
-    y: points().required(),
-    w: points().min(1).required(),
-    h: points().min(1).required(),
-  })
-  .noUnknown();
+export const rect = object({
+  x: points().required(),
+  y: points().required(),
+  w: points().min(1).required(),
+  h: points().min(1).required(),
+});
 
 /** A language by its tag (BCP 47), as its file of words is named. */
 export const language = () => yup.string().matches(/^[a-z]{2,3}(-[A-Za-z]{2,8})?$/, 'is not a language, like en or es');
 
-export const gate = yup
-  .object({
-    id: id().required(),
-    partyIds: yup.array(id().required()).max(60).required(),
-    need: yup.string().oneOf(['any']),
-  })
-  .noUnknown();
+export const gate = object({
+  id: id().required(),
+  partyIds: yup.array(id().required()).max(60).required(),
+  need: yup.string().oneOf(['any']),
+});

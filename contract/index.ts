@@ -2,5 +2,7 @@
 export * from './schemas';
 export * from './views';
 export * from './facts';
+export { isId, UNCLEAN } from './fields';
+export * from './limits';
 export * from './routes';
 export * from './openapi';

@@ -86,6 +86,8 @@ export function jsonSchema(schema: yup.Schema): Json {
     innerType?: yup.SchemaDescription;
   };
   const spec = schema as unknown as { fields?: Record<string, yup.Schema>; innerType?: yup.Schema };
+  const told = (schema.spec.meta as { schema?: Json } | undefined)?.schema;
+  if (told) return told;
   const out: Json = {};
   const type = d.type === 'mixed' ? undefined : d.type;
   const integer = d.tests.some((t) => t.name === 'integer');

@@ -1,5 +1,6 @@
 /** Every route by name: method, path and the schemas of what goes in. Paths hold `:names`. */
 import type * as yup from 'yup';
+import { LARGE_BODY, type BodySize } from './limits';
 import * as s from './schemas';
 
 /** A schema, or one that is chosen by looking at the value. */
@@ -13,6 +14,8 @@ export interface Route {
   who: 'anybody' | 'member' | 'pass';
   body?: BodySchema;
   query?: yup.ObjectSchema<yup.AnyObject>;
+  /** How much its body may hold, where that is more than `SMALL_BODY`. */
+  size?: BodySize;
   /** Media type of the answer when it is not JSON. */
   answers?: string;
 }
@@ -22,7 +25,7 @@ const route = (
   path: string,
   who: Route['who'],
   summary: string,
-  more: Pick<Route, 'body' | 'query' | 'answers'> = {},
+  more: Pick<Route, 'body' | 'query' | 'answers' | 'size'> = {},
 ): Route => ({ method, path, who, summary, ...more });
 
 export const routes = {
@@ -65,6 +68,7 @@ export const routes = {
     'Make a document of pages of others',
     {
       body: s.composeBody,
+      size: LARGE_BODY,
     },
   ),
   setDocument: route('PATCH', '/api/documents/:documentId', 'member', 'Correct a document’s name or type', {
@@ -80,7 +84,7 @@ export const routes = {
     '/api/documents/:documentId/pages/:page',
     'member',
     'A page as PNG; ?dpi=72, 108, 144, 216 or 288',
-    { answers: 'image/png' },
+    { answers: 'image/png', query: s.pageQuery },
   ),
 
   newPacket: route('POST', '/api/deals/:dealId/packets', 'member', 'Start a packet as a draft', {
@@ -92,6 +96,7 @@ export const routes = {
   }),
   editPacket: route('POST', '/api/packets/:packetId/edits', 'member', 'Apply edits to the draft', {
     body: s.editsBody,
+    size: LARGE_BODY,
   }),
   dropPacket: route('DELETE', '/api/packets/:packetId', 'member', 'Throw a draft away'),
   sendPacket: route(
@@ -145,6 +150,7 @@ export const routes = {
   }),
   signingPage: route('GET', '/api/signing/:token/documents/:documentId/pages/:page', 'pass', 'A page as PNG', {
     answers: 'image/png',
+    query: s.pageQuery,
   }),
   signingFile: route(
     'GET',
@@ -156,12 +162,16 @@ export const routes = {
   agree: route('POST', '/api/signing/:token/agreement', 'pass', 'Agree to sign electronically', {
     body: s.agreementBody,
   }),
-  setHand: route('PUT', '/api/signing/:token/hand', 'pass', 'Set signature and initials', { body: s.handBody }),
+  setHand: route('PUT', '/api/signing/:token/hand', 'pass', 'Set signature and initials', {
+    body: s.handBody,
+    size: LARGE_BODY,
+  }),
   addFile: route(
     'POST',
     '/api/signing/:token/marks/:markId/file',
     'pass',
     'Add the file that is asked for (multipart)',
+    { query: s.actQuery },
   ),
   fill: route('PUT', '/api/signing/:token/marks/:markId', 'pass', 'Fill one of the own marks', { body: s.fillBody }),
   finish: route('POST', '/api/signing/:token/finish', 'pass', 'Finish: nothing is left to do', { body: s.finishBody }),

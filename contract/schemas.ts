@@ -2,7 +2,7 @@
 import * as yup from 'yup';
 import { DOCUMENT_TYPES } from '@gatepath/core/reading';
 import { SIDES } from '@gatepath/core/routing';
-import { day, email, id, line } from './fields';
+import { day, email, id, line, object } from './fields';
 
 export * from './change-schemas';
 export * from './draft-schemas';
@@ -10,7 +10,7 @@ export * from './signing-schemas';
 
 export const DEAL_KINDS = ['listing', 'sale', 'tenancy'] as const;
 
-export const setupBody = yup.object({
+export const setupBody = object({
   firmName: line(120).required('Give the name of your firm.'),
   timeZone: line(60).required('Choose a time zone.'),
   name: line(120).required('Give your name.'),
@@ -19,13 +19,13 @@ export const setupBody = yup.object({
 });
 export type SetupBody = yup.InferType<typeof setupBody>;
 
-export const signInBody = yup.object({
+export const signInBody = object({
   email: line(254).required('Give your email address.'),
   password: yup.string().max(200).required('Give your password.'),
 });
 export type SignInBody = yup.InferType<typeof signInBody>;
 
-export const partyBody = yup.object({
+export const partyBody = object({
   side: yup.string().oneOf(SIDES).required('Choose a side.'),
   name: line(120).required('Give a name.'),
   email: email().default(''),
@@ -33,7 +33,7 @@ export const partyBody = yup.object({
 });
 export type PartyBody = yup.InferType<typeof partyBody>;
 
-export const dealBody = yup.object({
+export const dealBody = object({
   kind: yup.string().oneOf(DEAL_KINDS).required('Choose what kind of deal it is.'),
   address: line(160).required('Give the street address.'),
   city: line(120).default(''),
@@ -41,16 +41,23 @@ export const dealBody = yup.object({
 });
 export type DealBody = yup.InferType<typeof dealBody>;
 
-export const listQuery = yup.object({
-  after: yup.string().max(60),
+export const listQuery = object({
+  after: id(),
   limit: yup.number().integer().min(1).max(100).default(20),
   search: line(80),
 });
 export type ListQuery = yup.InferType<typeof listQuery>;
 
-export const mailroomQuery = listQuery.shape({ packetId: yup.string().max(60) });
+/** How finely a page is drawn, in dots an inch; the next larger of those that are kept is taken. */
+export const pageQuery = object({ dpi: yup.number().min(1).max(1000).default(108) });
+export type PageQuery = yup.InferType<typeof pageQuery>;
 
-export const newPacketBody = yup.object({
+/** The id of an act whose body is a file. */
+export const actQuery = object({ actId: id().min(8).required('Load the page again and add the file once more.') });
+
+export const mailroomQuery = listQuery.shape({ packetId: id() });
+
+export const newPacketBody = object({
   name: line(120).required('Give the packet a name.'),
   documentIds: yup.array(id().required()).max(60).default([]),
 });
@@ -59,7 +66,7 @@ export type NewPacketBody = yup.InferType<typeof newPacketBody>;
 export const NOTICES = ['asked', 'opened', 'done', 'declined', 'question', 'lapsing', 'executed', 'trouble'] as const;
 /** What a member wants to be written to about. */
 export type Notice = (typeof NOTICES)[number];
-export const noticesBody = yup.object({
+export const noticesBody = object({
   notices: yup.array(yup.string().oneOf(NOTICES).required()).max(NOTICES.length).required(),
   digest: yup.boolean().required(),
 });
@@ -68,10 +75,10 @@ export interface NoticesBody {
   digest: boolean;
 }
 
-export const holidaysBody = yup.object({ holidays: yup.array(day().required()).max(400).required() });
+export const holidaysBody = object({ holidays: yup.array(day().required()).max(400).required() });
 export type HolidaysBody = yup.InferType<typeof holidaysBody>;
 
-export const clockBody = yup.object({
+export const clockBody = object({
   hours: yup
     .number()
     .integer()
@@ -81,27 +88,25 @@ export const clockBody = yup.object({
 });
 export type ClockBody = yup.InferType<typeof clockBody>;
 
-export const returnBody = yup.object({ why: line(200).default('The mailbox does not exist.') });
+export const returnBody = object({ why: line(200).default('The mailbox does not exist.') });
 export type ReturnBody = yup.InferType<typeof returnBody>;
 
-export const documentPatch = yup.object({
+export const documentPatch = object({
   name: line(120).min(1, 'Give the document a name.'),
   type: yup.string().oneOf(DOCUMENT_TYPES),
   replacedBy: id().nullable(),
 });
 export type DocumentPatch = yup.InferType<typeof documentPatch>;
 
-export const composeBody = yup.object({
+export const composeBody = object({
   name: line(120).required('Give the document a name.'),
   parts: yup
     .array(
-      yup
-        .object({
-          documentId: id().required(),
-          page: yup.number().integer().min(1).required(),
-          turn: yup.number().oneOf([0, 90, 180, 270]).default(0),
-        })
-        .required(),
+      object({
+        documentId: id().required(),
+        page: yup.number().integer().min(1).required(),
+        turn: yup.number().oneOf([0, 90, 180, 270]).default(0),
+      }).required(),
     )
     .min(1, 'Leave at least one page in.')
     .max(1000, 'A document takes at most 1,000 pages.')
@@ -111,7 +116,7 @@ export const composeBody = yup.object({
 });
 export type ComposeBody = yup.InferType<typeof composeBody>;
 
-export const dealPatch = yup.object({
+export const dealPatch = object({
   address: line(160).min(1, 'Give the street address.'),
   city: line(120),
   price: line(40),

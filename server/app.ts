@@ -4,11 +4,11 @@ import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import cookie from '@fastify/cookie';
 import helmet from '@fastify/helmet';
-import multipart from '@fastify/multipart';
 import rateLimit from '@fastify/rate-limit';
 import fastifyStatic from '@fastify/static';
 import Fastify, { LogController, type FastifyInstance } from 'fastify';
-import { openApi } from '@gatepath/contract';
+import '@gatepath/core/patterns';
+import { openApi, SMALL_BODY } from '@gatepath/contract';
 import { systemClock, type Clock } from './clock';
 import type { Config } from './config';
 import type { Context } from './context';
@@ -21,6 +21,8 @@ import { FileStore } from './files/store';
 import { findFirm } from './firm/queries';
 import { cookieOf, firmRoutes } from './firm/routes';
 import { memberOfToken } from './firm/service';
+import { addAccess } from './http/access';
+import { addJsonBodies } from './http/json';
 import { asProblem } from './http/validate';
 import { Jobs } from './jobs/jobs';
 import { Live } from './live/live';
@@ -57,7 +59,6 @@ export interface BuildOptions {
 }
 
 const WEB = path.join(path.dirname(fileURLToPath(import.meta.url)), '..', 'app', 'dist');
-const MAX_FILE = 50 * 1024 * 1024;
 
 export async function buildServer(options: BuildOptions): Promise<Running> {
   const { config } = options;
@@ -67,7 +68,7 @@ export async function buildServer(options: BuildOptions): Promise<Running> {
   await migrate(database.pool);
   const app = Fastify({
     trustProxy: config.trustProxy,
-    bodyLimit: 4 * 1024 * 1024,
+    bodyLimit: SMALL_BODY.bytes,
     logController: new LogController({ disableRequestLogging: true }),
     routerOptions: { maxParamLength: 200 },
     logger: { level: options.logLevel ?? 'warn', base: null },
@@ -154,7 +155,8 @@ async function takeUpWork(ctx: Context): Promise<void> {
 
 async function addPlugins(app: FastifyInstance, ctx: Context): Promise<void> {
   await app.register(cookie);
-  await app.register(multipart, { limits: { fileSize: MAX_FILE, files: 1, fields: 4 }, throwFileSizeLimit: false });
+  addJsonBodies(app);
+  addAccess(app, ctx);
   await app.register(rateLimit, { global: false });
   await app.register(helmet, {
     contentSecurityPolicy: {
@@ -201,7 +203,7 @@ function addHooks(app: FastifyInstance, ctx: Context): void {
     );
   });
   app.setErrorHandler(async (error, request, reply) => {
-    const problem = asProblem(error);
+    const problem = asProblem(error, request.routeOptions.bodyLimit);
     if (problem.status >= 500)
       request.log.error({ route: request.routeOptions.url, error: (error as Error).stack }, 'request failed');
     return reply.code(problem.status).type('application/problem+json').send(problem.toBody());

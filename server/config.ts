@@ -1,5 +1,6 @@
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
+import { cutEnd } from '@gatepath/core/text';
 import { newSecret } from './ids';
 
 /** Everything the server is told from outside. */
@@ -37,7 +38,7 @@ export function readConfig(env: NodeJS.ProcessEnv, options: { demo: boolean }): 
   const databaseUrl = env.DATABASE_URL || null;
   if (databaseUrl && !/^postgres(ql)?:$/.test(protocolOf(databaseUrl)))
     throw new ConfigError('DATABASE_URL must begin with postgres:// or postgresql://.');
-  const publicUrl = (env.PUBLIC_URL || `http://localhost:${port}`).replace(/\/+$/, '');
+  const publicUrl = cutEnd(env.PUBLIC_URL || `http://localhost:${port}`, /\//);
   if (!/^https?:$/.test(protocolOf(publicUrl)))
     throw new ConfigError(`PUBLIC_URL is “${publicUrl}”. It must begin with http:// or https://.`);
   const smtpUrl = env.SMTP_URL || null;

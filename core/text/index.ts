@@ -1,3 +1,5 @@
 export * from './names';
 export * from './sides';
 export * from './email';
+export * from './hygiene';
+export * from './ends';

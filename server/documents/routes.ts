@@ -1,17 +1,15 @@
 import type { FastifyInstance, FastifyReply } from 'fastify';
-import type { ComposeBody, DocumentPatch } from '@gatepath/contract';
+import type { ComposeBody, DocumentPatch, PageQuery } from '@gatepath/contract';
 import type { Context } from '../context';
 import { serve } from '../http/routing';
-import { unusable } from '../problem';
+import { fileOf } from '../http/upload';
 import * as bringIn from './bring-in';
 import * as service from './service';
 
 export function documentRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'addDocument', async ({ params, request }) => {
-    const part = await request.file();
-    if (!part) throw unusable('no-file', 'No file came with the request. Choose a PDF and try again.');
-    // Not `reply.type` but the content decides what a file is; its name is only shown.
-    return bringIn.addDocument(ctx, params.dealId!, part.filename.slice(0, 200), part.file);
+    const { name, stream } = await fileOf(request, 'a PDF');
+    return bringIn.addDocument(ctx, params.dealId!, name, stream);
   });
   serve<DocumentPatch>(app, 'setDocument', ({ params, body }) => service.changeDocument(ctx, params.documentId!, body));
   serve<ComposeBody>(app, 'composeDocument', ({ params, body }) => bringIn.composeDocument(ctx, params.dealId!, body));
@@ -34,15 +32,10 @@ export function documentRoutes(app: FastifyInstance, ctx: Context): void {
     const body = ctx.files.stream(row.original_sha256);
     return row.came_as === 'pdf' ? sendPdf(reply, body, row.file_name) : sendOriginal(reply, body, row.file_name);
   });
-  serve(app, 'documentPage', async ({ params, request, reply }) => {
+  serve<unknown, PageQuery>(app, 'documentPage', async ({ params, query, reply }) => {
     const row = await service.documentOr404(ctx.database.pool, params.documentId!);
-    return sendPage(reply, await service.pageImage(ctx, row, Number(params.page), dpiOf(request.query)));
+    return sendPage(reply, await service.pageImage(ctx, row, Number(params.page), query.dpi));
   });
-}
-
-export function dpiOf(query: unknown): number {
-  const dpi = Number((query as { dpi?: string }).dpi ?? 108);
-  return Number.isFinite(dpi) ? dpi : 108;
 }
 
 export function sendPage(reply: FastifyReply, png: Buffer): FastifyReply {

@@ -1,6 +1,9 @@
 import { ValidationError } from 'yup';
-import type { BodySchema } from '@gatepath/contract';
+import { UNCLEAN, type BodySchema } from '@gatepath/contract';
 import { Problem, unusable } from '../problem';
+
+/** As many faults as are told at once: a body made of faults must not make an answer of its own size. */
+const MOST_FIELDS = 30;
 
 /** Checks what came in against its schema; answers with the cleaned value or a problem that names the fields. */
 export function validate<T>(schema: BodySchema, value: unknown): T {
@@ -8,14 +11,24 @@ export function validate<T>(schema: BodySchema, value: unknown): T {
     return schema.validateSync(value, { abortEarly: false, stripUnknown: false }) as T;
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error;
+    const all = error.inner.length ? error.inner.slice(0, MOST_FIELDS) : [error];
     const fields: Record<string, string> = {};
-    for (const e of error.inner.length ? error.inner : [error]) if (e.path) fields[e.path] ??= e.message;
-    throw unusable('invalid', error.inner[0]?.message ?? error.message, fields);
+    for (const e of all) if (e.path) fields[e.path.slice(0, 200)] ??= e.message.slice(0, 300);
+    const unclean = all.some((e) => e.type === UNCLEAN);
+    throw unusable(unclean ? UNCLEAN : 'invalid', all[0]!.message.slice(0, 300), fields);
   }
 }
 
-/** Turns any error into a problem; what was not foreseen tells nothing of the inside. */
-export function asProblem(error: unknown): Problem {
+/** Bytes as people say them. */
+const sizeInWords = (bytes: number) =>
+  bytes < 1024 * 1024 ? `${Math.round(bytes / 1024)} kB` : `${Math.round(bytes / 1024 / 1024)} MB`;
+
+/**
+ * Turns any error into a problem; what was not foreseen tells nothing of the inside.
+ *
+ * @param limit the most bytes the request's body may have had
+ */
+export function asProblem(error: unknown, limit: number): Problem {
   if (error instanceof Problem) return error;
   const e = error as { statusCode?: number; code?: string; message?: string };
   if (e.statusCode === 429)
@@ -25,12 +38,19 @@ export function asProblem(error: unknown): Problem {
       'Too many tries',
       'Too many tries in a short time. Wait a minute, then try again.',
     );
-  if (e.statusCode === 413 || e.code === 'FST_REQ_FILE_TOO_LARGE')
+  if (e.statusCode === 413)
     return new Problem(
       413,
       'too-large',
       'Too large',
-      'The file is larger than 50 MB. Split it or save it smaller, then try again.',
+      `The request is larger than ${sizeInWords(limit)}. Send it in smaller portions.`,
+    );
+  if (e.code === 'ENOSPC')
+    return new Problem(
+      507,
+      'disk-full',
+      'No room left',
+      'The server’s disk is full, so nothing new can be kept. What was there is safe. Tell whoever runs the server.',
     );
   if (e.statusCode && e.statusCode >= 400 && e.statusCode < 500)
     return new Problem(e.statusCode, 'bad-request', 'Not understood', 'The request could not be understood.');

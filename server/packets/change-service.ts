@@ -58,7 +58,11 @@ async function commandOf(
       return { type: 'correct_party', partyId, contact: { name, email, phone, ...(language ? { language } : {}) } };
     }
     case 'extend':
-      return { ...body, today: dayOf(ctx.clock.now().toISOString(), state.plan.timeZone) };
+      return {
+        type: 'extend',
+        lastDay: body.lastDay,
+        today: dayOf(ctx.clock.now().toISOString(), state.plan.timeZone),
+      };
     case 'nudge':
       return { type: 'nudge', ...(body.partyIds?.length ? { partyIds: body.partyIds } : {}) };
     case 'add_party':
@@ -67,8 +71,14 @@ async function commandOf(
       return addDocument(ctx, tx, row, state, body);
     case 'correct':
       return correct(ctx, tx, state, body);
-    default:
-      return body;
+    case 'set_path':
+      return { type: 'set_path', gates: body.gates };
+    case 'answer':
+      return { type: 'answer', questionId: body.questionId, text: body.text };
+    case 'unlock':
+      return { type: 'unlock', partyId: body.partyId };
+    case 'renew_link':
+      return { type: 'renew_link', partyId: body.partyId };
   }
 }
 

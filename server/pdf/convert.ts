@@ -3,6 +3,7 @@ import { createRequire } from 'node:module';
 import JSZip from 'jszip';
 import sharp from 'sharp';
 import { PDFDocument } from '@cantoo/pdf-lib';
+import { cutEnd } from '@gatepath/core/text';
 import { htmlContent } from './html-content';
 import { printDefinition } from './typeset';
 
@@ -102,8 +103,7 @@ async function textToPdf(text: string, title: string): Promise<Uint8Array> {
     pageMargins: [60, 60, 60, 72],
     defaultStyle: { fontSize: 10.5, lineHeight: 1.25 },
     content: pages.flatMap((page, i) =>
-      page
-        .replace(/\n+$/, '')
+      cutEnd(page, /\n/)
         .split('\n')
         .map((line, k) => ({
           text: line.replace(/\t/g, '    ') || ' ',

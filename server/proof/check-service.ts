@@ -1,9 +1,15 @@
 /** Checking a sealed copy for anybody: in memory only, kept nowhere. */
 import type { CheckView } from '@gatepath/contract';
 import type { Context } from '../context';
+import type { Upload } from '../http/upload';
+import { unusable } from '../problem';
 import { verifySealed } from './verify';
 
-export async function checkCopy(ctx: Context, fileName: string, bytes: Buffer): Promise<CheckView> {
+export async function checkCopy(ctx: Context, { name: fileName, stream }: Upload): Promise<CheckView> {
+  const chunks: Buffer[] = [];
+  for await (const chunk of stream as AsyncIterable<Buffer>) chunks.push(chunk);
+  if (stream.truncated) throw unusable('too-large', 'This file is larger than 50 MB. It cannot be checked here.');
+  const bytes = Buffer.concat(chunks);
   const check = verifySealed(bytes);
   const own = await ctx.seal();
   const last = check.revisions[check.revisions.length - 1];

@@ -1,33 +1,28 @@
 /** Hands: set for a packet, made of a picture, and kept for others only where the person says so. */
-import type { Readable } from 'node:stream';
 import type { Hand, PacketParty, Picture } from '@gatepath/core/routing';
+import { MAX_PICTURE } from '@gatepath/contract';
 import type { Context } from '../context';
 import { findFirm } from '../firm/queries';
+import type { Upload } from '../http/upload';
 import { hashSecret } from '../ids';
 import { notFound } from '../problem';
 import { enterProved } from './entry';
 import * as q from './queries';
 import { told, type Visit } from './visit';
 
-const MOST_BYTES = 20 * 1024 * 1024;
-
 /** Takes the paper out of a photo of writing and stores what is left. */
-export async function addPicture(
-  ctx: Context,
-  visit: Visit,
-  upload: { name: string; stream: Readable },
-): Promise<Picture> {
+export async function addPicture(ctx: Context, visit: Visit, upload: Upload): Promise<Picture> {
   const { words, pass } = await enterProved(ctx, visit);
   const chunks: Buffer[] = [];
   let size = 0;
   for await (const chunk of upload.stream as AsyncIterable<Buffer>) {
     size += chunk.length;
-    if (size <= MOST_BYTES) chunks.push(chunk);
+    if (size <= MAX_PICTURE) chunks.push(chunk);
   }
   const no = (
     key: 'problem.no_picture' | 'problem.picture_empty' | 'problem.picture_small' | 'problem.file_too_large',
   ) => told(words, 422, 'no-picture', 'Cannot be used', key, { name: upload.name });
-  if (size > MOST_BYTES) throw no('problem.file_too_large');
+  if (size > MAX_PICTURE) throw no('problem.file_too_large');
   const made = await ctx.pdf.run('picture', { bytes: new Uint8Array(Buffer.concat(chunks)) });
   if (!made.ok)
     throw no(

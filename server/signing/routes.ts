@@ -1,10 +1,18 @@
 import type { FastifyInstance } from 'fastify';
-import type { DeclineBody, FillBody, HandBody, HandOverBody, QuestionBody } from '@gatepath/contract';
+import {
+  MAX_PICTURE,
+  type DeclineBody,
+  type FillBody,
+  type HandBody,
+  type HandOverBody,
+  type PageQuery,
+  type QuestionBody,
+} from '@gatepath/contract';
 import type { Context } from '../context';
-import { dpiOf, sendPage, sendPdf, sendPdfBytes, sendPng } from '../documents/routes';
+import { sendPage, sendPdf, sendPdfBytes, sendPng } from '../documents/routes';
 import { serve } from '../http/routing';
+import { fileOf } from '../http/upload';
 import { topics } from '../live/live';
-import { unusable } from '../problem';
 import * as entry from './entry';
 import * as hands from './hands';
 import * as service from './service';
@@ -18,11 +26,8 @@ export function signingRoutes(app: FastifyInstance, ctx: Context): void {
     ctx.live.serve(request, reply, [topics.packet(packetId)]);
     return reply;
   });
-  serve(app, 'signingPage', async ({ params, request, reply }) =>
-    sendPage(
-      reply,
-      await service.page(ctx, visitOf(request), params.documentId!, Number(params.page), dpiOf(request.query)),
-    ),
+  serve<unknown, PageQuery>(app, 'signingPage', async ({ params, query, request, reply }) =>
+    sendPage(reply, await service.page(ctx, visitOf(request), params.documentId!, Number(params.page), query.dpi)),
   );
   serve(app, 'signingFile', async ({ params, request, reply }) => {
     const file = await service.file(ctx, visitOf(request), params.documentId!);
@@ -33,11 +38,9 @@ export function signingRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'signingPicture', async ({ params, request, reply }) =>
     sendPng(reply, ctx.files.stream(await service.picture(ctx, visitOf(request), params.sha256!))),
   );
-  serve(app, 'addPicture', async ({ request }) => {
-    const part = await request.file();
-    if (!part) throw unusable('no-file', 'No file came with the request. Choose a photo and try again.');
-    return hands.addPicture(ctx, visitOf(request), { name: part.filename.slice(0, 200), stream: part.file });
-  });
+  serve(app, 'addPicture', async ({ request }) =>
+    hands.addPicture(ctx, visitOf(request), await fileOf(request, 'a photo', MAX_PICTURE + 1)),
+  );
   serve(
     app,
     'sendCode',
@@ -80,16 +83,9 @@ export function signingRoutes(app: FastifyInstance, ctx: Context): void {
     slow,
   );
   serve<HandBody>(app, 'setHand', ({ body, request }) => service.setHand(ctx, visitOf(request), body));
-  serve(app, 'addFile', async ({ params, request }) => {
-    const part = await request.file();
-    if (!part) throw unusable('no-file', 'No file came with the request. Choose a photo or a PDF and try again.');
-    const actId = String((request.query as { actId?: string }).actId ?? '').slice(0, 120);
-    if (!/^[\w-]{8,}$/.test(actId)) throw unusable('no-act', 'Load the page again and add the file once more.');
-    return service.addFile(ctx, visitOf(request), params.markId!, {
-      name: part.filename.slice(0, 200),
-      actId,
-      stream: part.file,
-    });
+  serve<unknown, { actId: string }>(app, 'addFile', async ({ params, query, request }) => {
+    const upload = await fileOf(request, 'a photo or a PDF');
+    return service.addFile(ctx, visitOf(request), params.markId!, { ...upload, actId: query.actId });
   });
   serve<FillBody>(app, 'fill', ({ params, body, request }) =>
     service.fill(ctx, visitOf(request), params.markId!, body),

@@ -1,5 +1,4 @@
 /** The ceremony: what a party sees and does through its own pass. */
-import type { Readable } from 'node:stream';
 import { dayOf } from '@gatepath/core/calendar';
 import { checkValue, hasDocument, isAutomatic, isForClient, showDay } from '@gatepath/core/marks';
 import {
@@ -10,7 +9,7 @@ import {
   SCRIPT_FACES,
   shownFills,
   shownRedlines,
-  type PacketCommand,
+  type PartyCommand,
   type PacketParty,
   type PacketState,
   type PlanDocument,
@@ -25,6 +24,7 @@ import { preparedPaper } from '../documents/bring-in';
 import { fileInUse } from '../documents/queries';
 import { pageImage } from '../documents/service';
 import { findFirm } from '../firm/queries';
+import type { Upload } from '../http/upload';
 import { loadState } from '../packets/log';
 import { actExists, lockPacket } from '../packets/queries';
 import { command } from '../packets/service';
@@ -45,17 +45,18 @@ export async function openPass(ctx: Context, visit: Visit): Promise<SigningView>
   const { state, party } = entry;
   const s = state.parties[party.id]!;
   const opens = state.status === 'at_gate' && !s.openedAt && (isTurnOf(state, party.id) || party.act === 'copy');
-  return view(ctx, opens ? await actAs(ctx, visit, entry, { type: 'open', partyId: party.id }) : state, party.id);
+  return view(ctx, opens ? await actAs(ctx, visit, entry, { type: 'open' }) : state, party.id);
 }
 
-type PartyCommand = Extract<PacketCommand, { partyId: string }>;
+/** A command of a party without the party: whose it is comes from the pass, and from nowhere else. */
+export type OwnCommand = PartyCommand extends infer C ? (C extends PartyCommand ? Omit<C, 'partyId'> : never) : never;
 
 /** Runs a command of the pass's own party. Repeats of an act (same `actId`) change nothing. */
 export async function actAs(
   ctx: Context,
   visit: Visit,
   { pass, party, words }: Entry,
-  cmd: PartyCommand,
+  cmd: OwnCommand,
   sameAs?: string,
 ): Promise<PacketState> {
   try {
@@ -66,14 +67,11 @@ export async function actAs(
       const own = 'actId' in cmd ? cmd.actId : sameAs;
       const actId = own ? `${pass.party_id}:${own}` : undefined;
       if (actId && (await actExists(tx.db, row.id, actId))) return before.state!;
-      const done = await command(
-        ctx,
-        tx,
-        row,
-        before,
-        { ...cmd, partyId: party.id },
-        { actor: { kind: 'party', id: party.id }, origin: visit.origin, actId },
-      );
+      const done = await command(ctx, tx, row, before, { ...cmd, partyId: party.id } as PartyCommand, {
+        actor: { kind: 'party', id: party.id },
+        origin: visit.origin,
+        actId,
+      });
       return done.state;
     });
   } catch (error) {
@@ -82,7 +80,7 @@ export async function actAs(
 }
 
 /** A refusal of the core, in the client's language. */
-function inWords(error: unknown, words: Words, cmd: PartyCommand, state: PacketState | null): unknown {
+function inWords(error: unknown, words: Words, cmd: OwnCommand, state: PacketState | null): unknown {
   if (!(error instanceof Problem) || !error.refusal) return error;
   const { code, params } = error.refusal;
   let sentence = say(words, `refusal.${code}`, params);
@@ -98,7 +96,7 @@ function inWords(error: unknown, words: Words, cmd: PartyCommand, state: PacketS
 export async function actAndView(
   ctx: Context,
   visit: Visit,
-  cmd: PartyCommand,
+  cmd: OwnCommand,
   more: { sameAs?: string; entry?: Entry } = {},
 ): Promise<SigningView> {
   const entry = more.entry ?? (await enterProved(ctx, visit));
@@ -114,7 +112,7 @@ export async function agree(
   const { words } = entry;
   if (agreement !== agreementOf(words).version)
     throw told(words, 409, 'agreement-changed', 'Not possible now', 'problem.agreement_changed');
-  return actAndView(ctx, visit, { type: 'agree', partyId: '', agreement }, { sameAs: actId, entry });
+  return actAndView(ctx, visit, { type: 'agree', agreement }, { sameAs: actId, entry });
 }
 
 export async function setHand(ctx: Context, visit: Visit, body: HandBody): Promise<SigningView> {
@@ -127,7 +125,7 @@ export async function setHand(ctx: Context, visit: Visit, body: HandBody): Promi
       throw told(words, 422, 'letters', 'Cannot be used', 'problem.letters', { letters: missing.join(' ') });
   }
   await requirePictures(ctx, pass.packet_id, party, hand);
-  const done = await actAndView(ctx, visit, { type: 'set_hand', partyId: '', hand }, { sameAs: actId, entry });
+  const done = await actAndView(ctx, visit, { type: 'set_hand', hand }, { sameAs: actId, entry });
   if (keep !== undefined) await rememberHand(ctx, party, hand, keep);
   return done;
 }
@@ -138,7 +136,8 @@ export function fill(
   markId: string,
   body: { actId: string; text?: string },
 ): Promise<SigningView> {
-  return actAndView(ctx, visit, { type: 'fill', partyId: '', markId, ...body });
+  const { actId, text } = body;
+  return actAndView(ctx, visit, { type: 'fill', markId, actId, ...(text === undefined ? {} : { text }) });
 }
 
 /** Takes the file that a mark asks for: made a PDF like any paper, kept with the packet. */
@@ -146,7 +145,7 @@ export async function addFile(
   ctx: Context,
   visit: Visit,
   markId: string,
-  upload: { name: string; actId: string; stream: Readable & { truncated?: boolean } },
+  upload: Upload & { actId: string },
 ): Promise<SigningView> {
   const entry = await enterProved(ctx, visit);
   const { state, party, words } = entry;
@@ -162,7 +161,7 @@ export async function addFile(
     throw no('problem.no_paper');
   }
   const file = { sha256: made.prepared.sha256, name: upload.name, bytes: stored.bytes, pages: made.prepared.pages };
-  return actAndView(ctx, visit, { type: 'fill', partyId: '', markId, file, actId: upload.actId }, { entry });
+  return actAndView(ctx, visit, { type: 'fill', markId, file, actId: upload.actId }, { entry });
 }
 
 export async function finish(ctx: Context, visit: Visit, actId: string): Promise<SigningView> {
@@ -170,11 +169,11 @@ export async function finish(ctx: Context, visit: Visit, actId: string): Promise
   const { state } = entry;
   // Dates of signing are part of the document: one form for everybody, in the deal's zone.
   const dateText = showDay(dayOf(ctx.clock.now().toISOString(), state.plan.timeZone));
-  return actAndView(ctx, visit, { type: 'finish', partyId: '', actId, dateText }, { entry });
+  return actAndView(ctx, visit, { type: 'finish', actId, dateText }, { entry });
 }
 
 export function decline(ctx: Context, visit: Visit, reason: string): Promise<SigningView> {
-  return actAndView(ctx, visit, { type: 'decline', partyId: '', reason });
+  return actAndView(ctx, visit, { type: 'decline', reason });
 }
 
 /** The documents a party may read: those it gets, and the files it added itself. */

@@ -12,21 +12,21 @@ import type { Visit } from './visit';
 
 /** Asks the sender; a question sent again with the same id is the same question. */
 export function askQuestion(ctx: Context, visit: Visit, body: QuestionBody): Promise<SigningView> {
-  return actAndView(ctx, visit, { type: 'ask_question', partyId: '', questionId: body.actId, text: body.text });
+  return actAndView(ctx, visit, { type: 'ask_question', questionId: body.actId, text: body.text });
 }
 
 /** Hands over to somebody else; afterwards this link is dead. */
 export async function handOver(ctx: Context, visit: Visit, body: HandOverBody): Promise<void> {
-  const { reason, ...contact } = body;
-  await actAs(ctx, visit, await enterProved(ctx, visit), { type: 'hand_over', partyId: '', contact, reason });
+  const { reason, name, email, phone } = body;
+  const contact = { name, email, phone };
+  await actAs(ctx, visit, await enterProved(ctx, visit), { type: 'hand_over', contact, reason });
 }
 
 /** Changes the language, also before a code was given: it must be readable what is asked for. */
 export async function setLanguage(ctx: Context, visit: Visit, language: string): Promise<SigningView> {
   if (!LANGUAGES.some((l) => l.tag === language)) throw notFound('This language');
   const entry = await enter(ctx, visit);
-  if (entry.state.status === 'at_gate')
-    await actAs(ctx, visit, entry, { type: 'choose_language', partyId: '', language });
+  if (entry.state.status === 'at_gate') await actAs(ctx, visit, entry, { type: 'choose_language', language });
   return openPass(ctx, visit);
 }
 

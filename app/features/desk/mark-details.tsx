@@ -13,6 +13,7 @@ import {
   type MarkKind,
 } from '@gatepath/core/marks';
 import { mergeTags } from '@gatepath/core/merge';
+import '@gatepath/core/patterns';
 import { isAutomatic } from '@gatepath/core/marks';
 import { Input } from '../../ui/input';
 import { Button, Choice } from '../../ui/pieces';

@@ -84,6 +84,11 @@ export function useSigning(token: string) {
     () => (query.data ? state.waiting.reduce(applyAct, query.data) : null),
     [query.data, state.waiting],
   );
+  // The engine for members' patterns is large and seldom wanted: it comes along only where one is used.
+  const patterns = !!view?.marks.some((m) => m.check?.form === 'pattern');
+  useEffect(() => {
+    if (patterns) void import('@gatepath/core/patterns');
+  }, [patterns]);
   const onSuccess = (next: SigningView) => show(client, token, next);
   const act = (
     a:

@@ -7,7 +7,6 @@ import { useSay, type Say } from './say';
 const OWN_WORDS: Record<string, 'problem.too_many' | 'problem.something'> = {
   'too-many': 'problem.too_many',
   internal: 'problem.something',
-  invalid: 'problem.something',
   'bad-request': 'problem.something',
   'not-found': 'problem.something',
 };

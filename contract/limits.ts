@@ -1,0 +1,24 @@
+/** How much one request may hold; checked before anything of it is understood. */
+
+/** Most bytes, and most values (numbers, texts, lists, keys), of a JSON body. */
+export interface BodySize {
+  bytes: number;
+  values: number;
+}
+
+/** What most requests need, and a good deal more. */
+export const SMALL_BODY: BodySize = { bytes: 256 * 1024, values: 6_000 };
+/** Edits of a draft, drawn hands, documents of a thousand pages. */
+export const LARGE_BODY: BodySize = { bytes: 4 * 1024 * 1024, values: 250_000 };
+/** How deep lists and objects may stand in each other; the deepest body there is has six. */
+export const BODY_DEPTH = 16;
+
+/** The largest file that is taken, in bytes. */
+export const MAX_FILE = 50 * 1024 * 1024;
+/** The largest photo of somebody's writing, in bytes. */
+export const MAX_PICTURE = 20 * 1024 * 1024;
+
+/** The most edits of a draft that one request may hold. */
+export const EDITS_AT_ONCE = 4_000;
+/** As many of them as a desk sends in one go. */
+export const EDITS_A_PORTION = 1_000;

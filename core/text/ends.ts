@@ -1,0 +1,8 @@
+/** Cutting the ends off a text, one character at a time: a pattern for it would look again from every place. */
+
+/** The text without the characters at its end that `gone` tests true for; `gone` matches one character. */
+export function cutEnd(text: string, gone: RegExp): string {
+  let end = text.length;
+  while (end > 0 && gone.test(text[end - 1]!)) end--;
+  return text.slice(0, end);
+}

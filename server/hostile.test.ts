@@ -1,0 +1,246 @@
+/** What somebody who wants to break it sends: keys nobody asked for, shapes that grow, characters that cannot be kept. */
+import { pathOf, routes, type PacketView, type RouteName, type SigningView } from '@gatepath/contract';
+import { loadEvents } from './packets/log';
+import { newId } from './ids';
+import { Way } from './test/way';
+import { typedHand } from './test/harness';
+import { paper } from './test/papers';
+
+jest.setTimeout(240_000);
+
+let way: Way;
+let packet: PacketView;
+let token: string;
+let dealId: string;
+let documentId: string;
+
+beforeAll(async () => {
+  way = await Way.start();
+  const sent = await way.send(
+    [
+      { name: 'Wren Alder', email: 'wren@example.com' },
+      { name: 'Tobias Mercer', email: 't@example.com' },
+    ],
+    [{ names: ['Wren'] }, { names: ['Tobias'] }],
+  );
+  packet = sent.packet;
+  dealId = sent.deal.id;
+  documentId = packet.sent!.plan.documents[0]!.id;
+  token = await way.server.tokenFor(packet.id, 'Wren Alder');
+  const view = await way.server.ok<SigningView>('signing', { params: { token }, as: 'nobody' });
+  await way.server.ok('agree', { params: { token }, body: { agreement: view.agreementText.version }, as: 'nobody' });
+  await way.server.ok('setHand', { params: { token }, body: typedHand('Wren Alder', 'WA'), as: 'nobody' });
+});
+afterAll(() => way.stop());
+
+const params = () => ({
+  dealId,
+  packetId: packet.id,
+  documentId,
+  partyId: packet.sent!.plan.parties[0]!.id,
+  messageId: newId(),
+  sha256: '0'.repeat(64),
+  markId: 's0',
+  language: 'en',
+  token,
+  page: 1,
+});
+
+/** Bodies that each route takes, so that only what is added to them can be refused. */
+const bodies: Partial<Record<RouteName, object>> = {
+  setup: { firmName: 'F', timeZone: 'America/New_York', name: 'N', email: 'n@example.com', password: 'long enough 1' },
+  signIn: { email: 'nobody@example.com', password: 'x' },
+  setNotices: { notices: [], digest: false },
+  setHolidays: { holidays: [] },
+  forwardClock: { hours: 1 },
+  newDeal: { kind: 'sale', address: '1 Weir Terrace' },
+  setDeal: { city: 'Tern Lock' },
+  addParty: { side: 'buyer', name: 'Ada' },
+  setParty: { side: 'seller', name: 'Wren Alder', email: 'wren@example.com' },
+  composeDocument: { name: 'x', parts: [{ documentId: 'none', page: 1 }] },
+  setDocument: {},
+  newPacket: { name: 'Another' },
+  editPacket: { edits: [{ op: 'set', field: 'name', value: 'x' }] },
+  sendPacket: { version: 1 },
+  withdrawPacket: { reason: 'x' },
+  changePacket: { type: 'nudge', partyIds: [] },
+  newVersion: { reason: 'x' },
+  lateRound: { documentIds: ['x'] },
+  returnMessage: {},
+  agree: { agreement: 'x' },
+  setHand: { form: 'typed', face: 'caveat', signature: 'Wren', initials: 'W' },
+  fill: { actId: 'act-never' },
+  finish: { actId: 'act-never' },
+  giveCode: { code: '1' },
+  setLanguage: { language: 'en' },
+  askQuestion: { actId: 'q-never', text: 'x' },
+  handOver: { name: 'x', email: 'x@example.com', reason: 'x' },
+  decline: { reason: 'x' },
+};
+
+const withBody = (Object.keys(routes) as RouteName[]).filter((n) => 'body' in routes[n] && routes[n].body);
+
+test('the test knows a body for every route that takes one', () => {
+  expect(withBody.filter((n) => !bodies[n])).toEqual([]);
+});
+
+test('no route takes a key it did not ask for, and no command its type, person or time from a body', async () => {
+  const before = await loadEvents(way.server.ctx.database.pool, packet.id);
+  const extra: Record<string, unknown> = {
+    type: 'withdraw',
+    partyId: packet.sent!.plan.parties[1]!.id,
+    by: 'x',
+    at: '2099-01-01T00:00:00Z',
+    actor: { kind: 'member' },
+    file: { sha256: '0'.repeat(64), name: 'x', bytes: 1, pages: [] },
+    today: '2099-01-01',
+    reason: 'x',
+    dateText: 'Jan 1, 1999',
+  };
+  for (const name of withBody)
+    for (const [key, value] of Object.entries(extra)) {
+      if (key in bodies[name]!) continue;
+      // "type" chooses among the sender's changes; there it is asked for.
+      const a = await way.server.call(name, { params: params(), body: { ...bodies[name], [key]: value } });
+      const isField = (name === 'setDocument' && key === 'type') || (name === 'changePacket' && key === 'type');
+      if (!isField) expect([name, key, a.status]).toEqual([name, key, 422]);
+    }
+  for (const name of withBody)
+    for (const poison of ['{"__proto__":{"type":"withdraw"}}', '{"constructor":{"prototype":{"x":1}}}']) {
+      const a = await way.server.inject({
+        method: routes[name].method,
+        url: pathOf(name, params()),
+        headers: { 'content-type': 'application/json' },
+        payload: poison,
+        cookies: { gatepath_session: way.server.cookie },
+      });
+      expect([name, a.status >= 400 && a.status < 500]).toEqual([name, true]);
+    }
+  expect(await loadEvents(way.server.ctx.database.pool, packet.id)).toEqual(before);
+});
+
+test('what was seen done with nothing but a signing link is refused', async () => {
+  const plan = packet.sent!.plan;
+  const bad = [
+    { type: 'withdraw', reason: 'gone' },
+    { type: 'tick', today: '2099-01-01', working: true },
+    { type: 'add_party', party: plan.parties[0], gates: [], marks: [] },
+    { type: 'answer', questionId: 'q', text: 'yes' },
+    { type: 'finish', dateText: 'Jan 1, 1999' },
+    { file: { sha256: plan.documents[0]!.sha256, name: 'x', bytes: 1, pages: [] } },
+    { type: 'revise', forSeq: 1, documents: [] },
+  ];
+  const before = await loadEvents(way.server.ctx.database.pool, packet.id);
+  for (const more of bad) {
+    const body = { actId: `act-${newId()}`, ...more };
+    const a = await way.server.call('fill', { params: { token, markId: 's0' }, body, as: 'nobody' });
+    expect(a.status).toBe(422);
+  }
+  expect(await loadEvents(way.server.ctx.database.pool, packet.id)).toEqual(before);
+});
+
+test('NUL, halves of characters, lists where text is wanted and odd addresses are refused in words, never a fault', async () => {
+  const odd: unknown[] = ['a\u0000b', 'half \ud83d', '\udc00', ['x'], { a: 1 }, Infinity, null];
+  for (const name of withBody)
+    for (const [key, value] of Object.entries(bodies[name]!))
+      for (const v of odd) {
+        // These would end what the rest of the test needs; their texts are tried below.
+        if (['withdrawPacket', 'newVersion', 'decline', 'handOver', 'forwardClock'].includes(name)) continue;
+        if (name === 'signIn' && typeof v === 'string') continue;
+        const a = await way.server.call(name, { params: params(), body: { ...bodies[name], [key]: v } });
+        expect([name, key, v, a.status < 500]).toEqual([name, key, v, true]);
+        void value;
+      }
+  for (const bad of ['%00', 'a%00b', '%ED%A0%80', 'x'.repeat(2000), '..%2f..%2fetc', '%E2%80%AE'])
+    for (const url of [`/api/deals/${bad}`, `/api/signing/${bad}`, `/api/words/${bad}`, `/api/mailroom/${bad}`]) {
+      const a = await way.server.inject({ method: 'GET', url, cookies: { gatepath_session: way.server.cookie } });
+      expect([url.slice(0, 60), a.status >= 400 && a.status < 500]).toEqual([url.slice(0, 60), true]);
+    }
+  for (const query of ['search=%00', 'search=a&search=b', 'after=%00', 'limit=x', 'more=1']) {
+    const a = await way.server.inject({
+      method: 'GET',
+      url: `/api/deals?${query}`,
+      cookies: { gatepath_session: way.server.cookie },
+    });
+    expect([query, a.status]).toEqual([query, 422]);
+  }
+});
+
+test('a text that cannot be kept is refused in the client’s language, and the next act goes on', async () => {
+  await way.server.ok('setLanguage', { params: { token }, body: { language: 'es' }, as: 'nobody' });
+  const ask = (text: string) =>
+    way.server.call<{ type: string; detail: string }>('askQuestion', {
+      params: { token },
+      body: { actId: `q-${newId()}`, text },
+      as: 'nobody',
+    });
+  const bad = await ask('¿Por qué?\u0000');
+  expect(bad.status).toBe(422);
+  expect(bad.body.type).toBe('/problems/unclean');
+  expect(bad.body.detail).toContain('caracteres');
+  expect((await ask('¿Por qué? 🙂')).status).toBe(200);
+});
+
+test('names lose what only steers how they are shown', async () => {
+  const deal = await way.server.deal('9 Weir\u202e Terrace\u0007'.replace('\u0007', ''), [
+    { side: 'seller', name: 'Ada\u200b \u2066Byron\u2069\r\nx', email: 'ada@example.com' },
+  ]);
+  expect(deal.address).toBe('9 Weir Terrace');
+  expect(deal.parties[0]!.name).toBe('Ada Byron x');
+  const doc = await way.server.uploadReady(deal.id, 'inv\u202egpj.pdf', await paper({ pages: 1 }));
+  expect(doc.fileName).toBe('invgpj.pdf');
+});
+
+const raw = (url: string, method: 'POST' | 'PUT', payload: string | Buffer, type = 'application/json', cookie = true) =>
+  way.server.inject<{ detail: string }>({
+    method,
+    url,
+    payload,
+    headers: { 'content-type': type },
+    ...(cookie ? { cookies: { gatepath_session: way.server.cookie } } : {}),
+  });
+
+test('rights are asked before a body is looked at, and bodies are bounded before they are parsed', async () => {
+  const hand = JSON.stringify({
+    form: 'drawn',
+    signature: { width: 300, height: 100, strokes: Array.from({ length: 200 }, () => new Array(2400).fill(1)) },
+    initials: { width: 300, height: 100, strokes: [[1, 2]] },
+    initialsText: 'W',
+  });
+  expect((await raw('/api/signing/no-such-link/hand', 'PUT', hand, 'application/json', false)).status).toBe(404);
+  expect((await raw('/api/deals', 'POST', '['.repeat(200_000), 'application/json', false)).status).toBe(401);
+  expect((await raw(`/api/signing/${token}/hand`, 'PUT', hand)).status).toBe(422);
+  const deep = await raw('/api/deals', 'POST', '['.repeat(100_000));
+  expect([deep.status, deep.body.detail]).toEqual([422, expect.stringContaining('nested too deeply')]);
+  const many = await raw(`/api/packets/${packet.id}/edits`, 'POST', `[${'1,'.repeat(400_000)}1]`);
+  expect([many.status, many.body.detail]).toEqual([422, expect.stringContaining('too much at once')]);
+  const large = await raw('/api/deals', 'POST', JSON.stringify({ address: 'x'.repeat(5_000_000) }));
+  expect([large.status, large.body.detail]).toEqual([413, expect.stringContaining('256 kB')]);
+  for (const body of ['null', '1', '"x"', '[]', '', '{', '\u0000'])
+    for (const name of ['newDeal', 'editPacket', 'setHand', 'fill'] as const) {
+      const a = await raw(pathOf(name, params()), routes[name].method as 'POST', body);
+      expect([name, body, a.status >= 400 && a.status < 500]).toEqual([name, body, true]);
+    }
+});
+
+test('every form is answered, also one with parts nobody can name', async () => {
+  const type = 'multipart/form-data; boundary=b';
+  const part = (head: string) => `--b\r\n${head}\r\n\r\nx\r\n--b--\r\n`;
+  const forms = [
+    part('Content-Disposition: form-data'),
+    part('Content-Disposition: attachment; filename="a.pdf"'),
+    part('Content-Disposition: form-data; name="file"; filename*=UTF-8\'\'a%0d%0ab.pdf'),
+    part('Content-Disposition: form-data; name="x"'),
+    part('X: y'),
+    '--b--\r\n',
+    '',
+    `--b\r\nContent-Disposition: form-data; name="file"; filename="a.pdf"\r\n\r\ncut off`,
+  ];
+  for (const form of forms)
+    for (const url of ['/api/check', `/api/deals/${dealId}/documents`]) {
+      const a = await raw(url, 'POST', form, type);
+      expect([form.slice(0, 60), url, a.status >= 400 && a.status < 500]).toEqual([form.slice(0, 60), url, true]);
+    }
+  expect((await raw('/api/check', 'POST', 'x', 'multipart/form-data')).status).toBe(422);
+  expect((await raw('/api/check', 'POST', '{}')).status).toBe(422);
+});

@@ -1,0 +1,60 @@
+/** JSON from outside: bounded in depth and in number of values before it is parsed. */
+import { BODY_DEPTH, SMALL_BODY, type BodySize } from '@gatepath/contract';
+import type { FastifyInstance } from 'fastify';
+import { unusable } from '../problem';
+
+const QUOTE = 0x22;
+const BACKSLASH = 0x5c;
+
+/** Looks over the bytes once; says what is wrong with their shape, or null. */
+export function shapeProblem(body: Uint8Array, size: BodySize, depth = BODY_DEPTH): 'deep' | 'many' | null {
+  let inText = false;
+  let level = 0;
+  let values = 1;
+  for (let i = 0; i < body.length; i++) {
+    const c = body[i]!;
+    if (inText) {
+      if (c === BACKSLASH) i++;
+      else if (c === QUOTE) inText = false;
+      continue;
+    }
+    switch (c) {
+      case QUOTE:
+        inText = true;
+        break;
+      case 0x5b: // [
+      case 0x7b: // {
+        if (++level > depth) return 'deep';
+        break;
+      case 0x5d: // ]
+      case 0x7d: // }
+        level--;
+        break;
+      case 0x2c: // ,
+      case 0x3a: // :
+        if (++values > size.values) return 'many';
+        break;
+    }
+  }
+  return null;
+}
+
+const WORDS = {
+  deep: 'The request is nested too deeply. Load the page again and try once more.',
+  many: 'The request holds too much at once. Send it in smaller portions.',
+};
+
+/** Takes JSON bodies and no other kind (files come through `upload.ts`). Keys like `__proto__` are refused. */
+export function addJsonBodies(app: FastifyInstance): void {
+  const parse = app.getDefaultJsonParser('error', 'error');
+  app.removeAllContentTypeParsers();
+  app.addContentTypeParser('application/json', { parseAs: 'buffer' }, (request, body: Buffer, done) => {
+    const size = (request.routeOptions.config as { size?: BodySize }).size ?? SMALL_BODY;
+    const problem = shapeProblem(body, size);
+    if (problem) return done(unusable(`too-${problem}`, WORDS[problem]));
+    if (!body.length) return done(null, undefined);
+    return parse(request, body.toString('utf8'), done);
+  });
+  // A file is read from the request itself, by whoever wants one, once it is known who asks.
+  app.addContentTypeParser('multipart/form-data', (_request, _payload, done) => done(null));
+}

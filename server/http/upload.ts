@@ -1,0 +1,81 @@
+/** One file from a multipart form, as it streams in; nothing that is sent can leave the request unanswered. */
+import type { Readable } from 'node:stream';
+import { Busboy, type BusboyFileStream } from '@fastify/busboy';
+import type { FastifyRequest } from 'fastify';
+import { MAX_FILE } from '@gatepath/contract';
+import { fileNameOf } from '@gatepath/core/text';
+import { Problem, unusable } from '../problem';
+
+export interface Upload {
+  /** Safe to show: one line, without control characters. It says nothing of what the file is. */
+  name: string;
+  stream: Readable & { truncated?: boolean };
+}
+
+/** How long a sender may be silent in the middle of a file. */
+const STALL_MS = 60_000;
+/** How long to wait for a part after the last byte of the request has come. */
+const SETTLE_MS = 1_000;
+
+/**
+ * The first file of the request.
+ *
+ * @param wanted what to choose, for the sentence that says that none came
+ * @throws `Problem` when there is none, or when what came is no form
+ */
+export function fileOf(request: FastifyRequest, wanted: string, fileSize = MAX_FILE): Promise<Upload> {
+  const none = () => unusable('no-file', `No file came with the request. Choose ${wanted} and try again.`);
+  const type = request.headers['content-type'] ?? '';
+  if (!/^multipart\/form-data\s*;/i.test(type)) return Promise.reject(none());
+  return new Promise((resolve, reject) => {
+    const raw = request.raw;
+    let found: BusboyFileStream | null = null;
+    let form: InstanceType<typeof Busboy>;
+    try {
+      form = new Busboy({
+        headers: { ...request.headers, 'content-type': type },
+        limits: { fileSize, files: 1, fields: 4, fieldSize: 1_000, parts: 8, headerPairs: 20, headerSize: 8 * 1024 },
+      });
+    } catch {
+      reject(unusable('no-form', 'The file did not come as a form. Load the page again and try once more.'));
+      return;
+    }
+    let timer = setTimeout(stalled, STALL_MS);
+    function stalled(): void {
+      end(new Problem(408, 'stalled', 'Stopped', 'The file stopped coming. Check the connection and add it again.'));
+    }
+    function end(error: Error | null): void {
+      clearTimeout(timer);
+      raw.unpipe(form);
+      raw.off('data', alive).off('end', settle).off('close', gone);
+      // What is left of the request is read and forgotten, so that the answer can be heard.
+      raw.resume();
+      if (found) {
+        if (error) found.destroy(error);
+      } else reject(error ?? none());
+    }
+    function alive(): void {
+      timer.refresh();
+    }
+    function settle(): void {
+      clearTimeout(timer);
+      timer = setTimeout(() => {
+        if (!found) end(null);
+      }, SETTLE_MS);
+    }
+    function gone(): void {
+      if (!raw.complete) end(new Problem(400, 'cut-off', 'Cut off', 'The file did not arrive whole. Add it again.'));
+    }
+    form.on('file', (_field, stream, name) => {
+      found = stream;
+      // Whoever reads it hears of a cut; nobody else has to.
+      stream.on('error', () => undefined);
+      stream.on('end', () => end(null));
+      resolve({ name: fileNameOf(name), stream });
+    });
+    form.on('error', () => end(unusable('no-form', 'The file did not arrive whole. Add it again.')));
+    form.on('finish', () => end(null));
+    raw.on('data', alive).on('end', settle).on('close', gone);
+    raw.pipe(form);
+  });
+}
