@@ -1,5 +1,6 @@
 /** Lint rules; the important one holds the direction of imports (docs/architecture.md). */
 import js from '@eslint/js';
+import regexp from 'eslint-plugin-regexp';
 import ts from 'typescript-eslint';
 
 /** Forbids importing some parts of the house, by package name and by path. */
@@ -20,11 +21,20 @@ export default ts.config(
   js.configs.recommended,
   ...ts.configs.recommended,
   {
+    plugins: { regexp },
     rules: {
+      // Patterns meet text from outside: none may take more than linear time over it.
+      'regexp/no-super-linear-backtracking': ['error', { report: 'potential' }],
+      'regexp/no-super-linear-move': ['error', { report: 'potential' }],
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       eqeqeq: 'error',
       'no-console': 'off',
     },
+  },
+  {
+    // Tests read what they made themselves.
+    files: ['**/*.test.{ts,tsx}', 'e2e/**/*.ts', 'server/test/**/*.ts', 'bench/**/*.ts'],
+    rules: { 'regexp/no-super-linear-backtracking': 'off', 'regexp/no-super-linear-move': 'off' },
   },
   {
     files: ['core/**/*.ts'],

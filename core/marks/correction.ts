@@ -1,4 +1,5 @@
 /** Changes of a packet that is on its way: found by their words, put where there is room. */
+import { cutEnd } from '../text/ends';
 import { plain } from '../reading/words';
 import { FreeSpace } from './space';
 import { wordsBetween } from './redline';
@@ -50,7 +51,7 @@ export function pickWords(
 }
 
 /** A word without case, accents and the punctuation around it. */
-const bare = (word: string) => plain(word).replace(/^[^\p{L}\p{N}]+|[^\p{L}\p{N}]+$/gu, '');
+const bare = (word: string) => cutEnd(plain(word).replace(/^[^\p{L}\p{N}]+/u, ''), /[^\p{L}\p{N}]/u);
 
 const middle = (r: Rect) => ({ x: r.x + r.w / 2, y: r.y + r.h / 2 });
 

@@ -11,6 +11,7 @@ export * from './resolve';
 export * from './redline';
 export * from './space';
 export * from './values';
+export * from './pattern';
 export * from './arrange';
 export * from './proposals';
 export * from './swap';

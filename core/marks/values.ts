@@ -1,5 +1,6 @@
 /** What may stand in a mark: checking what a client writes, and how it is shown. */
 import { isEmail } from '../text/email';
+import { patternOf } from './pattern';
 import { ENGLISH, say, type WordKey, type WordParams, type Words } from '../words';
 import type { Mark } from './types';
 
@@ -71,16 +72,9 @@ function checkForm(mark: Pick<Mark, 'check'>, text: string, tell: Say): ValueChe
       ? { ok: true, value: text }
       : no('value.phone');
   }
-  return patternOf(c.pattern ?? '')?.test(text) ? { ok: true, value: text } : no('value.pattern');
-}
-
-/** A pattern over the whole value; null when it is no regular expression. */
-export function patternOf(source: string): RegExp | null {
-  try {
-    return new RegExp(`^(?:${source})$`, 'u');
-  } catch {
-    return null;
-  }
+  // A pattern that cannot be used stops nobody: who fills the mark can do nothing about it.
+  const fits = patternOf(c.pattern ?? '');
+  return !fits || fits(text) ? { ok: true, value: text } : no('value.pattern');
 }
 
 function checkNumber(mark: Pick<Mark, 'kind' | 'check'>, text: string, tell: Say): ValueCheck {
@@ -102,7 +96,8 @@ function checkNumber(mark: Pick<Mark, 'kind' | 'check'>, text: string, tell: Say
 export function showNumber(n: number, money: boolean, digits = 0): string {
   const fixed = Math.abs(n).toFixed(money ? 2 : Math.min(digits, 6));
   const [whole, part] = fixed.split('.');
-  const grouped = whole!.replace(/\B(?=(?:\d{3})+$)/g, ',');
+  let grouped = whole!.slice(0, whole!.length % 3);
+  for (let i = grouped.length; i < whole!.length; i += 3) grouped += `${grouped ? ',' : ''}${whole!.slice(i, i + 3)}`;
   const shown = part && (!money || part !== undefined) ? `${grouped}.${part}` : grouped;
   return `${n < 0 ? '-' : ''}${money ? '$' : ''}${shown}`;
 }

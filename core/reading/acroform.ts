@@ -24,7 +24,7 @@ export function wordsOfName(name: string): string {
   return name
     .replace(/\[\d+\]/g, ' ')
     .replace(/([a-z])([A-Z])/g, '$1 $2')
-    .replace(/([A-Z]+)([A-Z][a-z])/g, '$1 $2')
+    .replace(/([A-Z])(?=[A-Z][a-z])/g, '$1 ')
     .replace(/([A-Za-z])(\d)/g, '$1 $2')
     .replace(/(\d)([A-Za-z])/g, '$1 $2')
     .replace(/[_.\-/#:]+/g, ' ')

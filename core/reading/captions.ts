@@ -1,4 +1,5 @@
 /** The words that belong to a blank: on its left, under it, above it, on its right, in its cell. */
+import { cutEnd } from '../text/ends';
 import { plain } from './words';
 import type { Blank, PageScan } from './blanks';
 import type { Phrase } from './text';
@@ -97,7 +98,8 @@ export function captionsOf(scan: PageScan, b: Blank): Captions {
   }
   if (out.left) {
     const words = out.left.split(' ');
-    out.sentence = words.length > 7 || (words.length > 4 && !/:\W*$/.test(out.left) && !/[(:]\s*$/.test(out.left));
+    out.sentence =
+      words.length > 7 || (words.length > 4 && !cutEnd(out.left, /[^\w:]/).endsWith(':') && !/[(:]\s*$/.test(out.left));
   }
   const next = row.find((p) => p.x0 >= b.x1 - 4);
   const blankNext = others.filter((o) => o.x0 >= b.x1 - 3).sort((o, q) => o.x0 - q.x0)[0];

@@ -1,4 +1,5 @@
 /** Reading a whole paper: every printed place with its kind, its role and which one of that role. */
+import { cutEnd } from '../text/ends';
 import type { Rect } from '../marks/types';
 import { scanPage, type Blank, type PageScan } from './blanks';
 import { sameRow } from './captions';
@@ -231,7 +232,7 @@ function sameHead(last: Judged, mine: Judged[]): boolean {
 
 /** A caption without the brackets and signs that led up to the blank. */
 function tidyLabel(label: string): string {
-  return label.replace(/[\s([{$:;,_-]+$/u, '').trim();
+  return cutEnd(label, /[\s([{$:;,_-]/).trim();
 }
 
 function place(j: Judged, page: number): PrintedPlace {

@@ -30,6 +30,9 @@ export const TYPE_WORDS: Record<DocumentType, string> = {
   other: 'Other paper',
 };
 
+/** Whether the title says so: the word is among the first seven. */
+const beginsWithNotice = (text: string) => text.split(/\W+/, 9).filter(Boolean).slice(0, 7).includes('notice');
+
 const SIGNS: [DocumentType, RegExp, RegExp][] = [
   [
     'agency_disclosure',
@@ -42,7 +45,7 @@ const SIGNS: [DocumentType, RegExp, RegExp][] = [
     /\blisting\b/g,
   ],
   ['addendum', /\baddendum|amendment|\brider\b|anexo|enmienda/, /\baddendum|amend/g],
-  ['notice', /^(?:\W*\w+){0,6}\W*notice\b|\bnotice (?:to|of)\b|\baviso\b/, /\bnotice\b/g],
+  ['notice', /\bnotice (?:to|of)\b|\baviso\b/, /\bnotice\b/g],
   [
     'inspection',
     /\binspection (?:report|notice|contingency)|move-?in (?:checklist|condition)|condition report/,
@@ -62,6 +65,9 @@ const SIGNS: [DocumentType, RegExp, RegExp][] = [
   ['trust', /\btrust(?:ee)? (?:certification|agreement)|certification of trust|power of attorney/, /\btrustee?\b/g],
 ];
 
+const says = (type: DocumentType, title: RegExp, text: string) =>
+  title.test(text) || (type === 'notice' && beginsWithNotice(text));
+
 /**
  * The likeliest type of a paper.
  *
@@ -75,7 +81,9 @@ export function suggestType(text: string, name = ''): DocumentType {
   let most = 0;
   for (const [type, title, words] of SIGNS) {
     const score =
-      (title.test(head) ? 10 : 0) + (title.test(all) ? 2 : 0) + Math.min(6, (all.match(words) ?? []).length / 3);
+      (says(type, title, head) ? 10 : 0) +
+      (says(type, title, all) ? 2 : 0) +
+      Math.min(6, (all.match(words) ?? []).length / 3);
     if (score > most + 0.01) {
       best = type;
       most = score;

@@ -1,4 +1,5 @@
 /** The words by which forms name places and people, in English and Spanish. */
+import { cutEnd } from '../text/ends';
 import type { PlaceKind, PlaceRole } from './types';
 
 /** Lower case, straight apostrophes, no accents, single spaces. */
@@ -11,6 +12,11 @@ export function plain(text: string): string {
     .trim()
     .toLowerCase();
 }
+
+/** Captions are short; of a run of thousands of characters the ends are all that could name a place. */
+const MOST = 600;
+const caption = (text: string) =>
+  plain(text.length > MOST ? `${text.slice(0, MOST / 2)} ${text.slice(-MOST / 2)}` : text);
 
 const SIGNATURE =
   /\bsignatures?\b|\bsign(?:ed)?(?: (?:here|by))?\s*[:)]?$|^(?:signed|x)\b\s*[:.]?$|\bfirmas?\b|\bfirmado(?: por)?\s*:?$|\b(?:received|accepted|approved|executed|agreed|acknowledged|witnessed|recibido|aceptado|aprobado) (?:by|por)\s*:?$|^(?:by|per|por)\s*:$/;
@@ -27,10 +33,8 @@ const THING_NAME =
   /\bnames? of (?:the |your |an? )?(?!the\b|your\b|an?\b|seller|buyer|purchaser|tenant|landlord|lessor|lessee|owner|guarantor|broker|agent|manager|signer|person|applicant|occupant|resident|witness|notary|spouse|party|parties|vendedor|comprador)\w+|\b(?:trust|company|firm|business|brokerage|office|bank|street|file|document|pet|empresa|banco|calle)(?:'s)? name\b/;
 
 /** The kind a caption names by its words alone, or null. The last words of a caption weigh most. */
-export function kindOfWords(caption: string): Exclude<PlaceKind, 'checkbox'> | null {
-  const t = plain(caption)
-    .replace(/[*_.]+$/g, '')
-    .trim();
+export function kindOfWords(words: string): Exclude<PlaceKind, 'checkbox'> | null {
+  const t = cutEnd(caption(words), /[*_.]/).trim();
   if (!t) return null;
   const found = [
     { kind: 'initials' as const, at: lastIndex(t, INITIALS) },
@@ -102,8 +106,8 @@ export interface RoleRead {
 }
 
 /** The role a caption names, and which one of its role; null when it names none. */
-export function roleOfWords(caption: string, owner: PlaceRole = 'seller'): RoleRead | null {
-  const t = plain(caption);
+export function roleOfWords(words: string, owner: PlaceRole = 'seller'): RoleRead | null {
+  const t = caption(words);
   let best: { role: PlaceRole; from: number; word: string } | null = null;
   for (const [role, re] of [...ROLES, [owner, OWNER] as [PlaceRole, RegExp]]) {
     const m = re.exec(t);
@@ -134,13 +138,14 @@ function ordinalOf(t: string, from: number, to: number, word: string): number | 
   if (THIRD.test(before)) return 3;
   // "Seller 2", "Seller #2", "Seller's (2) signature", "Seller No. 2", "Seller-2".
   const n =
-    /^(?:'s|s'|')?\s*(?:[-#(]|no\.?|number|num\.?)?\s*([1-9])\b(?![.,]?\d|\s*(?:%|percent|of\b|de\b|days?))/.exec(
+    /^(?:'s|s'|')?(?:\s{0,3}(?:[-#(]|no\.?|number|num\.?))?\s{0,3}([1-9])\b(?![.,]?\d|\s*(?:%|percent|of\b|de\b|days?))/.exec(
       after,
     );
   if (n) return Number(n[1]);
-  const late = /\b(?:signature|initials|name|date|firma|iniciales|nombre|fecha)s?\s*(?:#|no\.?)?\s*\(?([1-9])\b/.exec(
-    after,
-  );
+  const late =
+    /\b(?:signature|initials|name|date|firma|iniciales|nombre|fecha)s?(?:\s{0,3}(?:#|no\.?))?\s{0,3}\(?([1-9])\b/.exec(
+      after,
+    );
   if (late) return Number(late[1]);
   const roman = /^\s+(i{1,3}|iv|v)\b/.exec(after);
   if (roman) return ['i', 'ii', 'iii', 'iv', 'v'].indexOf(roman[1]!) + 1;
@@ -149,7 +154,7 @@ function ordinalOf(t: string, from: number, to: number, word: string): number | 
 
 /** Whether a phrase is nothing but a role, perhaps with ordinal and colon: a heading over a block. */
 export function isRoleHeading(text: string): boolean {
-  const t = plain(text)
+  const t = caption(text)
     .replace(/[:.,()#\-\u2013\u2014]/g, ' ')
     .replace(/\s+/g, ' ')
     .trim();

@@ -1,0 +1,24 @@
+/** The engine for members' patterns: RE2's syntax and its linear time, in plain JavaScript. */
+import { RE2JS } from 're2js';
+import { runPatternsWith, type Pattern } from '../marks/pattern';
+
+const KEEP = 200;
+const made = new Map<string, Pattern | null>();
+
+/** A pattern by its source; null for one with a mistake, or with look-around or back-references. */
+export function linearPattern(source: string): Pattern | null {
+  const known = made.get(source);
+  if (known !== undefined) return known;
+  let pattern: Pattern | null = null;
+  try {
+    const compiled = RE2JS.compile(source);
+    pattern = (text) => compiled.matches(text);
+  } catch {
+    pattern = null;
+  }
+  if (made.size >= KEEP) made.clear();
+  made.set(source, pattern);
+  return pattern;
+}
+
+runPatternsWith(linearPattern);
