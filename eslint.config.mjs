@@ -17,7 +17,7 @@ const keepOut = (parts, message) => ({
 });
 
 export default ts.config(
-  { ignores: ['**/node_modules/**', '**/dist/**', '**/.expo/**', 'data/**'] },
+  { ignores: ['**/node_modules/**', '**/dist/**', '**/.expo/**', 'data/**', 'server/work/built/**'] },
   js.configs.recommended,
   ...ts.configs.recommended,
   {

@@ -15,7 +15,8 @@ import {
 } from '@gatepath/core/marks';
 import type { PrintedPlace } from '@gatepath/core/reading';
 import type { PacketParty, Side } from '@gatepath/core/routing';
-import { documentOr404, factsOf } from '../server/documents/service';
+import { documentOr404, factsFiles } from '../server/documents/service';
+import { factsIn } from '../server/pdf/facts-file';
 import { TestServer } from '../server/test/harness';
 import { inkUnder } from '../server/test/pixels';
 import { captionsOn } from './captions';
@@ -53,7 +54,7 @@ const count = (places: PrintedPlace[]) => {
 };
 
 test('what is printed on the demo papers is read: every line, blank and box, and nothing else', async () => {
-  const read = async (bytes: Uint8Array) => count((await server.ctx.pdf.run('inspect', { bytes })).places);
+  const read = async (bytes: Uint8Array) => count((await server.ctx.work.run('inspect', { bytes })).places);
   expect(await read(await listingAgreement('14 Lantern Row'))).toEqual({
     'text unknown': 5,
     'date unknown': 2,
@@ -94,7 +95,7 @@ test.each(PAPERS)(
   async (name, make) => {
     const doc = await server.uploadReady(deal.id, `${name} for five.pdf`, await make());
     const row = await documentOr404(server.ctx.database.pool, doc.id);
-    const facts = await factsOf(server.ctx, [row]);
+    const facts = await factsIn(factsFiles(server.ctx, [row]));
     const side = (s: Side, first: string): PacketParty[] =>
       Array.from({ length: 5 }, (_, i) => ({
         id: `${s}${i}`,
@@ -132,7 +133,7 @@ test.each(PAPERS)(
   async (name, make, pages) => {
     const doc = await server.uploadReady(deal.id, `${name}.pdf`, await make());
     const row = await documentOr404(server.ctx.database.pool, doc.id);
-    const facts = await factsOf(server.ctx, [row]);
+    const facts = await factsIn(factsFiles(server.ctx, [row]));
     const { draft } = await server.ok<PacketView>('newPacket', {
       params: { dealId: deal.id },
       body: { name, documentIds: [doc.id] },

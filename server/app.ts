@@ -34,7 +34,7 @@ import { queuedMessages } from './mailroom/queries';
 import { deliver } from './mailroom/service';
 import { unsealedPackets } from './packets/queries';
 import { packetRoutes } from './packets/routes';
-import { PdfPool } from './pdf/pool';
+import { WorkPool } from './work/pool';
 import { Problem } from './problem';
 import { openSeal, type Seal } from './proof/seal-key';
 import { proofRoutes } from './proof/routes';
@@ -84,7 +84,7 @@ export async function buildServer(options: BuildOptions): Promise<Running> {
     clock,
     database,
     files: new FileStore(path.join(config.dataDir, 'files')),
-    pdf: new PdfPool(),
+    work: new WorkPool(),
     live,
     jobs,
     seal() {
@@ -134,7 +134,7 @@ export async function buildServer(options: BuildOptions): Promise<Running> {
       await stopCalendar();
       await app.close();
       await jobs.stop();
-      await ctx.pdf.close();
+      await ctx.work.close();
       await readingDone();
       mailer.close();
       await database.close();
@@ -206,6 +206,7 @@ function addHooks(app: FastifyInstance, ctx: Context): void {
     const problem = asProblem(error, request.routeOptions.bodyLimit);
     if (problem.status >= 500)
       request.log.error({ route: request.routeOptions.url, error: (error as Error).stack }, 'request failed');
+    if (problem.retryAfter !== null) void reply.header('retry-after', problem.retryAfter);
     return reply.code(problem.status).type('application/problem+json').send(problem.toBody());
   });
 }

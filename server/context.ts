@@ -4,7 +4,7 @@ import type { Database } from './db/pool';
 import type { FileStore } from './files/store';
 import type { Jobs } from './jobs/jobs';
 import type { Live } from './live/live';
-import type { PdfPool } from './pdf/pool';
+import type { WorkPool } from './work/pool';
 import type { Seal } from './proof/seal-key';
 
 /** What every service has at hand. */
@@ -13,7 +13,7 @@ export interface Context {
   clock: Clock;
   database: Database;
   files: FileStore;
-  pdf: PdfPool;
+  work: WorkPool;
   live: Live;
   jobs: Jobs;
   /** The firm's seal; made at the first use, when the firm has a name to put on it. */

@@ -8,7 +8,8 @@ import sharp from 'sharp';
 import { PDFDocument, PDFDict, PDFName } from '@cantoo/pdf-lib';
 import type { DealView, DocumentView, PacketView } from '@gatepath/contract';
 import { viewDraft } from '@gatepath/core/checks';
-import { factsOf, documentOr404 } from './documents/service';
+import { factsFiles, documentOr404 } from './documents/service';
+import { factsIn } from './pdf/facts-file';
 import { spaceOfPage, toUserPoint } from './pdf/space';
 import { verifySealed } from './proof/verify';
 import { TestServer, typedHand } from './test/harness';
@@ -146,7 +147,7 @@ test.each(FOREIGN)('initials on every page of a paper %s touch no print', async 
   expect([doc.status, doc.problem]).toEqual(['ready', null]);
   const packet = await packetWith(doc);
   const row = await documentOr404(server.ctx.database.pool, doc.id);
-  const { marks, unplaced } = viewDraft(packet.draft, await factsOf(server.ctx, [row]));
+  const { marks, unplaced } = viewDraft(packet.draft, await factsIn(factsFiles(server.ctx, [row])));
   expect(unplaced).toEqual([]);
   expect(marks).toHaveLength(doc.pages.length * 4);
   for (let page = 1; page <= doc.pages.length; page += doc.pages.length > 20 ? 17 : 1)

@@ -25,7 +25,7 @@ export async function run(running: Running, config: Config): Promise<void> {
   };
   process.on('SIGINT', stop);
   process.on('SIGTERM', stop);
-  void running.ctx.pdf.warm().catch(() => undefined);
+  void running.ctx.work.warm().catch(() => undefined);
   try {
     await running.app.listen({ port: config.port, host: '0.0.0.0' });
   } catch (error) {

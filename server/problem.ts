@@ -11,6 +11,8 @@ export class Problem extends Error {
     readonly fields: Record<string, string> = {},
     /** The core's refusal behind it, to be said in another language. */
     readonly refusal: Refusal | null = null,
+    /** After how many seconds it is worth trying again; null where that is not known. */
+    readonly retryAfter: number | null = null,
   ) {
     super(detail);
   }

@@ -70,11 +70,11 @@ export async function preparedPaper(
   fileName: string,
 ): Promise<{ kind: PaperKind; prepared: { sha256: string; pages: q.DocumentRow['pages'] } } | keyof typeof PROBLEMS> {
   const file = ctx.files.pathOf(sha256);
-  const kind = await ctx.pdf.run('sort', { file, name: fileName });
+  const kind = await ctx.work.run('sort', { file, name: fileName });
   if (!isPaper(kind)) return kind;
   const made = kind === 'pdf' ? null : await converted(ctx, file, kind, fileName);
   if (made === 'cannot_convert') return made;
-  const prepared = await ctx.pdf.run('prepare', { file: made ? ctx.files.pathOf(made) : file });
+  const prepared = await ctx.work.run('prepare', { file: made ? ctx.files.pathOf(made) : file });
   const shown = prepared.ok ? (await ctx.files.put(prepared.bytes)).sha256 : null;
   // What stood between the original and what is shown was only on the way.
   if (made && made !== shown && !(await q.fileInUse(ctx.database.pool, made))) await ctx.files.remove(made);
@@ -89,7 +89,7 @@ async function converted(
   fileName: string,
 ): Promise<string | 'cannot_convert'> {
   try {
-    return (await ctx.files.put(await ctx.pdf.run('convert', { file, kind, title: nameOf(fileName) }))).sha256;
+    return (await ctx.files.put(await ctx.work.run('convert', { file, kind, title: nameOf(fileName) }))).sha256;
   } catch {
     return 'cannot_convert';
   }
@@ -152,7 +152,7 @@ export async function composeDocument(ctx: Context, dealId: string, body: Compos
     if (!row.pages[p.page - 1]) throw unusable('no-such-page', `“${row.name}” has no page ${p.page}.`);
     return { file: ctx.files.pathOf(row.sha256), page: p.page, turn: p.turn as 0 | 90 | 180 | 270 };
   });
-  const { bytes, pages } = await ctx.pdf.run('compose', { parts });
+  const { bytes, pages } = await ctx.work.run('compose', { parts });
   const stored = await ctx.files.put(bytes);
   const first = rows.get(ids[0]!)!;
   return keepDocument(ctx, {
@@ -191,14 +191,13 @@ export async function keepSealedDocument(
   name: string,
   sha256: string,
 ): Promise<DocumentView> {
-  const bytes = await ctx.files.read(sha256);
-  const pages = await ctx.pdf.run('sizes', { bytes: new Uint8Array(bytes) });
+  const pages = await ctx.work.run('sizes', { file: ctx.files.pathOf(sha256) }, dealId);
   return keepDocument(ctx, {
     deal_id: dealId,
     name: name.slice(0, 120),
     file_name: `${name}.pdf`.slice(0, 200),
     original_sha256: sha256,
-    bytes: bytes.length,
+    bytes: await ctx.files.sizeOf(sha256),
     type: 'other',
     came_as: 'pdf',
     made_from: null,

@@ -29,7 +29,7 @@ export function documentRoutes(app: FastifyInstance, ctx: Context): void {
   });
   serve(app, 'documentFile', async ({ params, reply }) => {
     const row = await service.documentOr404(ctx.database.pool, params.documentId!);
-    const body = ctx.files.stream(row.original_sha256);
+    const body = await ctx.files.stream(row.original_sha256);
     return row.came_as === 'pdf' ? sendPdf(reply, body, row.file_name) : sendOriginal(reply, body, row.file_name);
   });
   serve<unknown, PageQuery>(app, 'documentPage', async ({ params, query, reply }) => {

@@ -1,16 +1,18 @@
 import { mkdir, readFile, rename, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
-import { gunzipSync, gzipSync } from 'node:zlib';
-import type { DocumentFacts } from '@gatepath/core/marks';
+import { promisify } from 'node:util';
+import { gzip } from 'node:zlib';
 import { suggestType } from '@gatepath/core/reading';
-import { PAGE_DPIS, unpackFacts, type DocumentPatch, type DocumentView, type PackedFacts } from '@gatepath/contract';
+import { PAGE_DPIS, type DocumentPatch, type DocumentView, type PackedFacts } from '@gatepath/contract';
 import type { Context } from '../context';
 import type { Db } from '../db/pool';
 import { inTransaction } from '../db/tx';
 import { newSecret } from '../ids';
 import { topics } from '../live/live';
 import { packetsWithDocument } from '../packets/queries';
+import { packedFactsIn, type FactsFile } from '../pdf/facts-file';
 import { conflict, notFound } from '../problem';
+import { WorkFailure } from '../work/failure';
 import * as q from './queries';
 
 export function documentView(d: q.DocumentRow): DocumentView {
@@ -48,34 +50,43 @@ export function readDocument(ctx: Context, row: q.DocumentRow): Promise<void> {
     try {
       const file = ctx.files.pathOf(row.sha256);
       const original = row.came_as === 'pdf' && !row.made_from ? ctx.files.pathOf(row.original_sha256) : null;
-      const facts: PackedFacts = { cell: 3, pages: [], places: [] };
+      const pages: string[] = [];
+      const places: string[] = [];
       let words = '';
       for (let from = 1; from <= row.pages.length; from += PAGES_A_STEP) {
         const to = Math.min(row.pages.length, from + PAGES_A_STEP - 1);
-        const step = await ctx.pdf.run('facts', { file, original, sizes: row.pages, from, to, before: words });
-        facts.pages.push(...step.pages);
-        facts.places.push(...step.places);
+        const task = { file, original, sizes: row.pages, from, to, before: words };
+        const step = await ctx.work.run('read', task, row.deal_id);
+        pages.push(step.pages);
+        if (step.places) places.push(step.places);
         // The first pages tell what kind of paper it is.
         if (words.length < 20_000) words += `${step.text} `;
         await q.setPagesRead(ctx.database.pool, row.id, to);
         ctx.live.tell(topics.deal(row.deal_id));
       }
-      const stored = await ctx.files.put(gzipSync(JSON.stringify(facts)));
+      const facts = `{"cell":3,"pages":[${pages.join(',')}],"places":[${places.join(',')}]}`;
+      const stored = await ctx.files.put(await pack(facts));
       await q.setDocumentReady(ctx.database.pool, row.id, stored.sha256, suggestType(words, row.file_name));
-    } catch {
+    } catch (error) {
       // Stopping the server ends the workers too; the next start reads on.
-      if (ctx.jobs.stopping) return;
-      await q.setDocumentFailed(
-        ctx.database.pool,
-        row.id,
-        `The pages of “${row.name}” cannot be read. Open it elsewhere, save it anew, and add that.`,
-      );
+      if (ctx.jobs.stopping || (error instanceof WorkFailure && error.reason === 'stopped')) return;
+      await q.setDocumentFailed(ctx.database.pool, row.id, whyUnread(row.name, error));
     }
     ctx.live.tell(topics.deal(row.deal_id));
   })();
   reading.add(work);
   void work.finally(() => reading.delete(work));
   return work;
+}
+
+const pack = promisify(gzip);
+
+/** Why a document could not be read, for whoever brought it. */
+function whyUnread(name: string, error: unknown): string {
+  const way = 'Open it elsewhere, print it to PDF, and add that.';
+  if (!(error instanceof WorkFailure)) return `“${name}” could not be read. ${way}`;
+  const what = error.at ? `${error.at[0]!.toUpperCase()}${error.at.slice(1)} of “${name}”` : `“${name}”`;
+  return `${what} ${error.inWords('read')}. ${way}`;
 }
 
 /** Takes up reading where a stop of the server cut it off. */
@@ -96,12 +107,17 @@ export function keptFacts(ctx: Context, row: q.DocumentRow): Promise<Buffer> {
 }
 
 export async function packedFacts(ctx: Context, row: q.DocumentRow): Promise<PackedFacts> {
-  return JSON.parse(gunzipSync(new Uint8Array(await keptFacts(ctx, row))).toString('utf8')) as PackedFacts;
+  return packedFactsIn(await factsFile(ctx, row));
 }
 
-/** The facts of several documents as the core takes them. */
-export function factsOf(ctx: Context, rows: q.DocumentRow[]): Promise<DocumentFacts[]> {
-  return Promise.all(rows.map(async (row) => unpackFacts(row.id, row.name, await packedFacts(ctx, row))));
+/** Where the facts of documents lie, for the workers that look at them. */
+export function factsFiles(ctx: Context, rows: q.DocumentRow[]): FactsFile[] {
+  return rows.map((row) => ({ id: row.id, name: row.name, file: factsFile(ctx, row) }));
+}
+
+function factsFile(ctx: Context, row: q.DocumentRow): string {
+  if (!row.facts_sha256) throw conflict('reading', `“${row.name}” is still being read. It is ready in a moment.`);
+  return ctx.files.pathOf(row.facts_sha256);
 }
 
 /** A page as PNG, drawn once and kept under the cache folder. */
@@ -123,7 +139,9 @@ export async function pageImage(
   );
   const kept = await stat(file).catch(() => null);
   if (kept) return readFile(file);
-  const png = Buffer.from(await ctx.pdf.run('png', { file: ctx.files.pathOf(doc.sha256), page, size, dpi }));
+  const png = Buffer.from(
+    await ctx.work.run('png', { file: ctx.files.pathOf(doc.sha256), page, size, dpi }, doc.sha256),
+  );
   await mkdir(path.dirname(file), { recursive: true });
   const temp = `${file}.${newSecret()}`;
   await writeFile(temp, png);

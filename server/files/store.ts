@@ -1,14 +1,17 @@
 import { createHash } from 'node:crypto';
 import { createReadStream, type ReadStream } from 'node:fs';
-import { access, mkdir, open, readFile, rename, rm } from 'node:fs/promises';
+import { access, mkdir, open, rename, rm, stat, utimes } from 'node:fs/promises';
 import path from 'node:path';
 import type { Readable } from 'node:stream';
 import { newSecret, sha256 } from '../ids';
+import { readStored, requireWhole } from './stored';
 
 /** A stored file: its name is the SHA-256 of its bytes. */
 export interface StoredFile {
   sha256: string;
   bytes: number;
+  /** Whether it was not there before. */
+  fresh: boolean;
 }
 
 /**
@@ -33,17 +36,20 @@ export class FileStore {
 
   async put(data: Uint8Array): Promise<StoredFile> {
     const hash = sha256(data);
-    if (await this.has(hash)) return { sha256: hash, bytes: data.length };
+    if (await this.isThere(hash)) return { sha256: hash, bytes: data.length, fresh: false };
     const temp = await this.temp();
     const file = await open(temp, 'w');
     try {
       await file.writeFile(data);
       await file.sync();
-    } finally {
+    } catch (error) {
       await file.close();
+      await rm(temp, { force: true });
+      throw error;
     }
+    await file.close();
     await this.settle(temp, hash);
-    return { sha256: hash, bytes: data.length };
+    return { sha256: hash, bytes: data.length, fresh: true };
   }
 
   /** Stores a stream; when it fails half-way, or was cut off at a limit, nothing stays behind. */
@@ -62,6 +68,8 @@ export class FileStore {
     } catch (error) {
       await file.close();
       await rm(temp, { force: true });
+      // A full disk stops the reading too: what is still to come is let go, so that the sender hears the answer.
+      stream.resume();
       throw error;
     }
     await file.close();
@@ -70,9 +78,25 @@ export class FileStore {
       return 'truncated';
     }
     const digest = hash.digest('hex');
-    if (await this.has(digest)) await rm(temp, { force: true });
-    else await this.settle(temp, digest);
-    return { sha256: digest, bytes };
+    const fresh = !(await this.isThere(digest));
+    if (fresh) await this.settle(temp, digest);
+    else await rm(temp, { force: true });
+    return { sha256: digest, bytes, fresh };
+  }
+
+  /**
+   * Whether a file is there and whole. One that is not is written anew by whoever brings its bytes;
+   * one that is counts as new from now on, so that nobody clears it away meanwhile.
+   */
+  private async isThere(hash: string): Promise<boolean> {
+    try {
+      await requireWhole(this.pathOf(hash));
+      const now = new Date();
+      await utimes(this.pathOf(hash), now, now);
+      return true;
+    } catch {
+      return false;
+    }
   }
 
   /** Removes a file; the caller knows that nothing refers to it. */
@@ -80,12 +104,19 @@ export class FileStore {
     await rm(this.pathOf(hash), { force: true });
   }
 
-  read(hash: string): Promise<Buffer> {
-    return readFile(this.pathOf(hash));
+  /** The bytes of a file. @throws `DamagedFile` when they are not what the name says */
+  async read(hash: string): Promise<Buffer> {
+    return Buffer.from(await readStored(this.pathOf(hash)));
   }
 
-  stream(hash: string): ReadStream {
+  /** A file as a stream, looked at before its first byte goes out. @throws `DamagedFile` */
+  async stream(hash: string): Promise<ReadStream> {
+    await requireWhole(this.pathOf(hash));
     return createReadStream(this.pathOf(hash));
+  }
+
+  async sizeOf(hash: string): Promise<number> {
+    return (await stat(this.pathOf(hash))).size;
   }
 
   private async temp(): Promise<string> {

@@ -1,6 +1,8 @@
 import { ValidationError } from 'yup';
 import { UNCLEAN, type BodySchema } from '@gatepath/contract';
+import { DamagedFile } from '../files/stored';
 import { Problem, unusable } from '../problem';
+import { WorkFailure } from '../work/failure';
 
 /** As many faults as are told at once: a body made of faults must not make an answer of its own size. */
 const MOST_FIELDS = 30;
@@ -45,6 +47,15 @@ export function asProblem(error: unknown, limit: number): Problem {
       'Too large',
       `The request is larger than ${sizeInWords(limit)}. Send it in smaller portions.`,
     );
+  if (error instanceof DamagedFile)
+    return new Problem(
+      500,
+      'damaged',
+      'Damaged file',
+      'A file on the server is not what it was when it was stored, so it is neither shown nor signed. Tell whoever runs the server: it has to come back from a backup.',
+    );
+  if (error instanceof WorkFailure && (error.reason === 'time' || error.reason === 'memory'))
+    return new Problem(422, 'too-heavy', 'Too much', `This ${error.inWords('worked on')}.`);
   if (e.code === 'ENOSPC')
     return new Problem(
       507,

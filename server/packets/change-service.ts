@@ -1,6 +1,6 @@
 /** What the sender changes while a packet is on its way, and the drafts that come of sent packets. */
 import { dayOf } from '@gatepath/core/calendar';
-import { PACKET_LIMITS, marksForNewcomer, marksOfRedline, type Mark, type Redline } from '@gatepath/core/marks';
+import { PACKET_LIMITS, type Redline } from '@gatepath/core/marks';
 import {
   ahead,
   initialsOfChange,
@@ -12,9 +12,9 @@ import {
 } from '@gatepath/core/routing';
 import type { ChangeBody } from '@gatepath/contract';
 import type { Context } from '../context';
-import { inTransaction, type Tx } from '../db/tx';
+import { inTransaction } from '../db/tx';
 import { documentsByIds } from '../documents/queries';
-import { factsOf } from '../documents/service';
+import { factsFiles } from '../documents/service';
 import { keepSealedDocument } from '../documents/bring-in';
 import type { Member } from '../firm/queries';
 import { newId } from '../ids';
@@ -25,7 +25,7 @@ import { currentDraft } from './current';
 import { lockedOr404 } from './draft-service';
 import { loadState } from './log';
 import * as q from './queries';
-import { command } from './service';
+import { command, packetOr404 } from './service';
 
 type Body<T extends ChangeBody['type']> = Extract<ChangeBody, { type: T }>;
 
@@ -34,24 +34,29 @@ const actorOf = (member: Member) => ({
   origin: null,
 });
 
+/** How often a change is worked out anew because somebody signed meanwhile. */
+const TRIES = 5;
+
 /** Carries out one change of a packet that is on its way. */
 export async function changePacket(ctx: Context, packetId: string, body: ChangeBody, member: Member): Promise<void> {
-  await inTransaction(ctx.database.pool, async (tx) => {
-    const row = await lockedOr404(tx.db, packetId);
-    const before = await loadState(tx.db, packetId);
-    if (!before.state) throw conflict('not-sent', 'This packet has not been sent yet. Change it on the desk.');
-    const cmd = await commandOf(ctx, tx, row, before.state, body);
-    await command(ctx, tx, row, before, cmd, actorOf(member));
-  });
+  for (let n = 1; ; n++) {
+    // Where marks go is worked out before the transaction, in a worker, on the packet as it stands.
+    const row = await packetOr404(ctx.database.pool, packetId);
+    const { state } = await loadState(ctx.database.pool, packetId);
+    if (!state) throw conflict('not-sent', 'This packet has not been sent yet. Change it on the desk.');
+    const cmd = await commandOf(ctx, row, state, body);
+    const done = await inTransaction(ctx.database.pool, async (tx) => {
+      const locked = await lockedOr404(tx.db, packetId);
+      const before = await loadState(tx.db, packetId);
+      if (before.state!.seq !== state.seq && n < TRIES) return false;
+      await command(ctx, tx, locked, before, cmd, actorOf(member));
+      return true;
+    });
+    if (done) return;
+  }
 }
 
-async function commandOf(
-  ctx: Context,
-  tx: Tx,
-  row: q.PacketRow,
-  state: PacketState,
-  body: ChangeBody,
-): Promise<ChangeCommand> {
+async function commandOf(ctx: Context, row: q.PacketRow, state: PacketState, body: ChangeBody): Promise<ChangeCommand> {
   switch (body.type) {
     case 'correct_party': {
       const { partyId, name, email, phone, language } = body;
@@ -66,11 +71,11 @@ async function commandOf(
     case 'nudge':
       return { type: 'nudge', ...(body.partyIds?.length ? { partyIds: body.partyIds } : {}) };
     case 'add_party':
-      return addParty(ctx, tx, state, body);
+      return addParty(ctx, state, body);
     case 'add_document':
-      return addDocument(ctx, tx, row, state, body);
+      return addDocument(ctx, row, state, body);
     case 'correct':
-      return correct(ctx, tx, state, body);
+      return correct(ctx, state, body);
     case 'set_path':
       return { type: 'set_path', gates: body.gates };
     case 'answer':
@@ -82,12 +87,12 @@ async function commandOf(
   }
 }
 
-/** The packet's documents as the rules see them. */
-async function factsOfPacket(ctx: Context, tx: Tx, ids: string[]) {
-  return factsOf(ctx, await documentsByIds(tx.db, ids));
+/** Where the facts of a packet's documents lie. */
+async function factsOfPacket(ctx: Context, ids: string[]) {
+  return factsFiles(ctx, await documentsByIds(ctx.database.pool, ids));
 }
 
-async function addParty(ctx: Context, tx: Tx, state: PacketState, body: Body<'add_party'>): Promise<ChangeCommand> {
+async function addParty(ctx: Context, state: PacketState, body: Body<'add_party'>): Promise<ChangeCommand> {
   const { plan } = state;
   if (plan.parties.length >= PACKET_LIMITS.parties)
     throw unusable('too-many', `A packet takes at most ${PACKET_LIMITS.parties} people.`);
@@ -111,44 +116,46 @@ async function addParty(ctx: Context, tx: Tx, state: PacketState, body: Body<'ad
   const at = Math.min(Math.max(body.after, state.gate) + 1, plan.gates.length);
   const gates = body.act === 'copy' ? plan.gates : [...plan.gates.slice(0, at), gate, ...plan.gates.slice(at)];
   const made = signs
-    ? marksForNewcomer(
-        party,
-        await factsOfPacket(ctx, tx, wanted),
-        plan.marks,
-        plan.redlines ?? [],
-        body.initials,
-        newId,
+    ? await ctx.work.run(
+        'marksFor',
+        {
+          parties: [party],
+          documents: await factsOfPacket(ctx, wanted),
+          marks: plan.marks,
+          redlines: plan.redlines ?? [],
+          initials: body.initials,
+        },
+        state.packetId,
       )
     : { marks: [], without: [] };
   if (made.without.length)
     throw unusable(
       'no-room',
-      `There is no room for a signature on “${made.without[0]}”. Leave it out, or take the packet back and add a page.`,
+      `There is no room for a signature on “${made.without[0]!.document}”. Leave it out, or take the packet back and add a page.`,
     );
   return { type: 'add_party', party, gates, marks: made.marks };
 }
 
 async function addDocument(
   ctx: Context,
-  tx: Tx,
   row: q.PacketRow,
   state: PacketState,
   body: Body<'add_document'>,
 ): Promise<ChangeCommand> {
-  const [doc] = await documentsByIds(tx.db, [body.documentId]);
+  const [doc] = await documentsByIds(ctx.database.pool, [body.documentId]);
   if (!doc || doc.deal_id !== row.deal_id || doc.status !== 'ready')
     throw unusable(
       'unknown-document',
       'This document is not in the deal, or is still being read. Add it to the deal first.',
     );
   const later = ahead(state).filter((p) => body.partyIds.includes(p.id));
-  const [facts] = await factsOf(ctx, [doc]);
-  const marks: Mark[] = [];
-  for (const p of later) {
-    const made = marksForNewcomer(p, [facts!], marks, [], false, newId);
-    if (made.without.length) throw unusable('no-room', `There is no room on “${doc.name}” for ${p.name}’s signature.`);
-    marks.push(...made.marks);
-  }
+  const { marks, without } = await ctx.work.run(
+    'marksFor',
+    { parties: later, documents: factsFiles(ctx, [doc]), marks: [], redlines: [], initials: false },
+    state.packetId,
+  );
+  if (without.length)
+    throw unusable('no-room', `There is no room on “${doc.name}” for ${without[0]!.name}’s signature.`);
   return {
     type: 'add_document',
     document: { id: doc.id, name: doc.name, sha256: doc.sha256, pages: doc.pages },
@@ -156,11 +163,10 @@ async function addDocument(
   };
 }
 
-async function correct(ctx: Context, tx: Tx, state: PacketState, body: Body<'correct'>): Promise<ChangeCommand> {
+async function correct(ctx: Context, state: PacketState, body: Body<'correct'>): Promise<ChangeCommand> {
   const { plan } = state;
-  const [facts] = await factsOfPacket(ctx, tx, [body.documentId]);
-  const page = facts?.pages[body.page - 1];
-  if (!facts || !page || !plan.documents.some((d) => d.id === body.documentId)) throw notFound('This page');
+  const [document] = await factsOfPacket(ctx, [body.documentId]);
+  if (!document || !plan.documents.some((d) => d.id === body.documentId)) throw notFound('This page');
   const redline: Redline = {
     id: newId(),
     documentId: body.documentId,
@@ -176,8 +182,10 @@ async function correct(ctx: Context, tx: Tx, state: PacketState, body: Body<'cor
       .filter((r) => r.documentId === body.documentId && r.page === body.page)
       .flatMap((r) => r.rects),
   ];
-  const made = marksOfRedline(redline, page, initialsOfChange(state, body.documentId), obstacles);
-  return { type: 'correct', redline, marks: made.marks };
+  const parties = initialsOfChange(state, body.documentId);
+  const marks = await ctx.work.run('marksBeside', { redline, document, parties, obstacles }, state.packetId);
+  if (!marks) throw notFound('This page');
+  return { type: 'correct', redline, marks };
 }
 
 /** Takes a packet back: it is withdrawn, and a draft of its new version remembers what it replaces. */

@@ -58,10 +58,10 @@ export function packetRoutes(app: FastifyInstance, ctx: Context): void {
       .send(file.text);
   });
   serve(app, 'packetPicture', async ({ params, reply }) =>
-    sendPng(reply, ctx.files.stream(await service.packetPicture(ctx, params.packetId!, params.sha256!))),
+    sendPng(reply, await ctx.files.stream(await service.packetPicture(ctx, params.packetId!, params.sha256!))),
   );
   serve(app, 'sealedCopy', async ({ params, reply }) => {
     const file = await service.sealedFile(ctx.database.pool, params.packetId!, params.documentId!);
-    return sendPdf(reply, ctx.files.stream(file.sha256), file.name);
+    return sendPdf(reply, await ctx.files.stream(file.sha256), file.name);
   });
 }

@@ -1,7 +1,6 @@
 /** Sending, withdrawing and watching packets. */
 import { dayOf, warnDay } from '@gatepath/core/calendar';
 import { buildLedger } from '@gatepath/core/marks';
-import { viewDraft } from '@gatepath/core/checks';
 import { mergeTags } from '@gatepath/core/merge';
 import {
   activity,
@@ -28,7 +27,7 @@ import { inTransaction, type Tx } from '../db/tx';
 import { partiesOfDeal } from '../deals/queries';
 import { dealOr404, factsOfDeal, partyView } from '../deals/service';
 import { documentsByIds, documentsOfDeal } from '../documents/queries';
-import { documentView, factsOf } from '../documents/service';
+import { documentView, factsFiles } from '../documents/service';
 import { findFirm, type Member } from '../firm/queries';
 import { topics } from '../live/live';
 import { conflict, notFound, Problem, refused } from '../problem';
@@ -63,59 +62,38 @@ export async function command(
 
 /** Checks a draft and sends it through its first gate. */
 export async function sendPacket(ctx: Context, packetId: string, body: SendBody, member: Member): Promise<void> {
+  // The check reads every page: it runs before the transaction, in a worker. The version says whether it still holds.
+  const { docs, deal, marks, tags } = await checkDraft(ctx, packetId, body);
   await inTransaction(ctx.database.pool, async (tx) => {
     const row = await lockedOr404(tx.db, packetId);
-    if (row.status !== 'drafting') throw conflict('already-sent', 'This packet has already been sent.');
-    if (row.draft_version !== body.version)
-      throw conflict('changed-meanwhile', 'The draft was changed since you looked at it. Look again, then send.');
-    const docs = await documentsByIds(
-      tx.db,
-      row.draft.documents.map((d) => d.id),
-    );
-    const deal = await dealOr404(tx.db, row.deal_id);
-    const view = viewDraft(row.draft, await factsOf(ctx, docs), factsOfDeal(deal));
-    const stops = view.findings.filter((f) => f.severity === 'stops');
-    if (stops.length) throw new Problem(422, 'gate-check', 'The gate check stops this packet', stops[0]!.sentence);
-    if (view.findings.length && !body.despiteWarnings)
-      throw conflict(
-        'warnings',
-        `The gate check has a warning: ${view.findings[0]!.sentence} Send anyway if that is meant.`,
-      );
-    const { schedule } = row.draft;
-    const today = dayOf(ctx.clock.now().toISOString(), deal.time_zone);
-    if (schedule.lastDay && schedule.lastDay < today)
-      throw new Problem(
-        422,
-        'gate-check',
-        'The gate check stops this packet',
-        `The last day for signing, ${schedule.lastDay}, has passed. Choose a later one.`,
-      );
+    requireVersion(row, body.version);
+    const { draft } = row;
     const firm = (await findFirm(tx.db))!;
     const byId = new Map(docs.map((d) => [d.id, d]));
-    const words = (text: string) => mergeTags(text, view.tags).text;
+    const words = (text: string) => mergeTags(text, tags).text;
     const plan: Plan = {
-      packetName: row.draft.name,
+      packetName: draft.name,
       dealName: deal.city ? `${deal.address}, ${deal.city}` : deal.address,
       timeZone: deal.time_zone,
-      subject: words(row.draft.subject),
-      message: words(row.draft.message),
-      parties: row.draft.parties.map(({ accessCode: _told, ...p }) => p),
-      gates: row.draft.gates,
-      documents: row.draft.documents.map((d) => {
+      subject: words(draft.subject),
+      message: words(draft.message),
+      parties: draft.parties.map(({ accessCode: _told, ...p }) => p),
+      gates: draft.gates,
+      documents: draft.documents.map((d) => {
         const doc = byId.get(d.id)!;
         return { id: doc.id, name: doc.name, sha256: doc.sha256, pages: doc.pages };
       }),
       // Text with tags is sent with what the tags stand for now.
-      marks: view.marks.map((m) => (m.value ? { ...m, value: words(m.value) } : m)),
-      redlines: row.draft.redlines,
-      schedule,
+      marks: marks.map((m) => (m.value ? { ...m, value: words(m.value) } : m)),
+      redlines: draft.redlines,
+      schedule: draft.schedule,
       holidays: firm.holidays,
-      handOver: row.draft.handOver,
-      ...(row.draft.replaces ? { replaces: row.draft.replaces } : {}),
-      ...(row.draft.continues ? { continues: row.draft.continues } : {}),
+      handOver: draft.handOver,
+      ...(draft.replaces ? { replaces: draft.replaces } : {}),
+      ...(draft.continues ? { continues: draft.continues } : {}),
     };
     // Codes told in person stay out of the log; only a keyed hash of each is kept.
-    for (const p of row.draft.parties)
+    for (const p of draft.parties)
       if (p.secondStep === 'code' && p.accessCode)
         await saveAccessCode(tx.db, packetId, p.id, accessHash(ctx, packetId, p.id, p.accessCode));
     await command(
@@ -130,6 +108,38 @@ export async function sendPacket(ctx: Context, packetId: string, body: SendBody,
       },
     );
   });
+}
+
+function requireVersion(row: q.PacketRow, version: number): void {
+  if (row.status !== 'drafting') throw conflict('already-sent', 'This packet has already been sent.');
+  if (row.draft_version !== version)
+    throw conflict('changed-meanwhile', 'The draft was changed since you looked at it. Look again, then send.');
+}
+
+/** The gate check of a draft as it stands, with the documents, marks and tags that go out with it. */
+async function checkDraft(ctx: Context, packetId: string, body: SendBody) {
+  const db = ctx.database.pool;
+  const row = await packetOr404(db, packetId);
+  requireVersion(row, body.version);
+  const docs = await documentsByIds(
+    db,
+    row.draft.documents.map((d) => d.id),
+  );
+  const deal = await dealOr404(db, row.deal_id);
+  const { findings, marks, tags } = await ctx.work.run(
+    'gateCheck',
+    { draft: row.draft, documents: factsFiles(ctx, docs), facts: factsOfDeal(deal) },
+    packetId,
+  );
+  const stop = (sentence: string) => new Problem(422, 'gate-check', 'The gate check stops this packet', sentence);
+  const stops = findings.filter((f) => f.severity === 'stops');
+  if (stops.length) throw stop(stops[0]!.sentence);
+  if (findings.length && !body.despiteWarnings)
+    throw conflict('warnings', `The gate check has a warning: ${findings[0]!.sentence} Send anyway if that is meant.`);
+  const { lastDay } = row.draft.schedule;
+  if (lastDay && lastDay < dayOf(ctx.clock.now().toISOString(), deal.time_zone))
+    throw stop(`The last day for signing, ${lastDay}, has passed. Choose a later one.`);
+  return { docs, deal, marks, tags };
 }
 
 export async function withdrawPacket(ctx: Context, packetId: string, reason: string, member: Member): Promise<void> {

@@ -1,6 +1,6 @@
 /** Making one document of pages of others: left out, turned, reordered, joined. */
-import { readFile } from 'node:fs/promises';
 import { degrees, PDFDocument } from '@cantoo/pdf-lib';
+import { readStored } from '../files/stored';
 import { spaceOfPage } from './space';
 
 export interface ComposePart {
@@ -19,7 +19,7 @@ export async function compose(
   const files = [...new Set(parts.map((p) => p.file))];
   const copied = new Map<string, Awaited<ReturnType<PDFDocument['copyPages']>>>();
   for (const file of files) {
-    const source = await PDFDocument.load(new Uint8Array(await readFile(file)), { updateMetadata: false });
+    const source = await PDFDocument.load(await readStored(file), { updateMetadata: false });
     // All pages of a file in one go: what they share is copied once.
     const wanted = parts.filter((p) => p.file === file).map((p) => p.page - 1);
     copied.set(file, await out.copyPages(source, wanted));

@@ -2,7 +2,6 @@
  * Text and drawing of pages, from pdf.js's operator lists: every character at its true place
  * (ISO 32000-1, 9.4.4) and every straight line. One pass gives both.
  */
-import { readFile } from 'node:fs/promises';
 import {
   AnnotationMode,
   getDocument,
@@ -11,8 +10,10 @@ import {
   type PDFDocumentProxy,
   type PDFPageProxy,
 } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { LRUCache } from 'lru-cache';
 import type { Rect } from '@gatepath/core/marks';
 import type { PageContent } from '@gatepath/core/reading';
+import { readStored } from '../files/stored';
 import { fontFacts, PLAIN, type FontFacts } from './font-facts';
 import { bounds, isTint, nested, point, squarish, subpaths, times, type M } from './paths';
 
@@ -44,13 +45,28 @@ export async function openContent(
   file: string | Uint8Array,
 ): Promise<{ doc: PDFDocumentProxy; destroy: () => Promise<void> }> {
   const task = getDocument({
-    data: typeof file === 'string' ? new Uint8Array(await readFile(file)) : new Uint8Array(file),
+    data: typeof file === 'string' ? await readStored(file) : new Uint8Array(file),
     verbosity: VerbosityLevel.ERRORS,
     disableFontFace: true,
     useSystemFonts: false,
     isEvalSupported: false,
   });
   return { doc: await task.promise, destroy: () => task.destroy() };
+}
+
+/** Files kept open: a paper is read some pages at a time, and opening it anew each time costs as much as all of it. */
+const open = new LRUCache<string, { doc: PDFDocumentProxy; destroy: () => Promise<void> }>({
+  max: 3,
+  dispose: (was) => void was.destroy(),
+});
+
+/** As `openContent`, from the few files kept open; nobody closes them. */
+export async function keptContent(file: string): Promise<PDFDocumentProxy> {
+  const known = open.get(file);
+  if (known) return known.doc;
+  const opened = await openContent(file);
+  open.set(file, opened);
+  return opened.doc;
 }
 
 /** The content of one page (from 1), in points as displayed. */

@@ -1,7 +1,7 @@
 /** Drawing pages with PDFium. Runs in a worker; keeps the last few documents open. */
-import { readFile } from 'node:fs/promises';
 import { PDFiumLibrary, type PDFiumDocument } from '@hyzyla/pdfium';
 import sharp from 'sharp';
+import { readStored } from '../files/stored';
 
 let library: Promise<PDFiumLibrary> | null = null;
 const open = new Map<string, { doc: PDFiumDocument; pagesTouched: number }>();
@@ -26,7 +26,7 @@ export async function openFile(file: string): Promise<PDFiumDocument> {
     return kept.doc;
   }
   if (kept) close(file);
-  const bytes = await readFile(file);
+  const bytes = Buffer.from(await readStored(file));
   const doc = await (await pdfium()).loadDocument(bytes);
   if (bytes.includes('/AcroForm')) withForm.add(doc);
   open.set(file, { doc, pagesTouched: 1 });

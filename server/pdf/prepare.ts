@@ -28,7 +28,8 @@ export type Prepared =
 const MAX_PAGES = 1000;
 
 /** Checks and prepares the bytes of an uploaded file. */
-export async function prepare(original: Uint8Array): Promise<Prepared> {
+export async function prepare(original: Uint8Array, at: (where: string) => void = () => undefined): Promise<Prepared> {
+  at('its pages');
   // Readers accept the header anywhere in the first kilobyte (ISO 32000-1, Annex H).
   if (!Buffer.from(original.subarray(0, 1024)).includes('%PDF-')) return { ok: false, problem: 'not_pdf' };
   let pageCount: number;

@@ -9,7 +9,7 @@ import {
   type PrintedPlace,
 } from '@gatepath/core/reading';
 import type { PackedFacts } from '@gatepath/contract';
-import { openContent, pageContent } from './content';
+import { keptContent, pageContent } from './content';
 import { drawPixels, openFile, type PagePixels } from './draw';
 import { formFields } from './fields';
 
@@ -33,47 +33,47 @@ export interface ReadTask {
 }
 
 export interface ReadStep {
-  pages: PackedFacts['pages'];
-  places: PrintedPlace[];
+  /** Pages and places as items of JSON lists, without the brackets: the server only joins and packs them. */
+  pages: string;
+  places: string;
   /** Words of these pages. */
   text: string;
 }
 
 /** Facts of some pages of a file. */
-export async function readFacts(task: ReadTask): Promise<ReadStep> {
+export async function readPages(task: ReadTask, at: (where: string) => void): Promise<ReadStep> {
   const drawn = await openFile(task.file);
-  const prepared = await openContent(task.file);
-  try {
-    const form = await readForm(task);
-    const pages: PackedFacts['pages'] = [];
-    const contents: PageContent[] = [];
-    for (let page = task.from; page <= task.to; page++) {
-      const size = task.sizes[page - 1]!;
-      const ink = inkOfPixels(await drawPixels(drawn, page, size, READ_DPI, true), size);
-      const content = await pageContent(prepared.doc, page);
-      const words = [
-        ...wordsOf(linesOf(content.glyphs)).map((w) => ({ ...w, text: w.text.replace(/\s+/g, '') })),
-        ...content.turned.map((rect) => ({ text: TURNED, rect })),
-      ];
-      contents.push(form?.contents[page - task.from] ?? content);
-      pages.push({
-        ...size,
-        cols: ink.cols,
-        rows: ink.rows,
-        ink: packGrid(ink),
-        print: words.flatMap(({ rect: r }) => [r.x, r.y, r.w, r.h].map((n) => Math.round(n * 10) / 10)),
-        words: words.map((w) => w.text || TURNED).join(' '),
-      });
-    }
-    const places = readPlaces(contents, form?.places ?? [], task.before).map((p) => ({
-      ...p,
-      page: p.page + task.from - 1,
-    }));
-    return { pages, places, text: pages.map((p) => p.words).join(' ') };
-  } finally {
-    await prepared.destroy();
+  const prepared = await keptContent(task.file);
+  const form = await readForm(task);
+  const pages: PackedFacts['pages'] = [];
+  const contents: PageContent[] = [];
+  for (let page = task.from; page <= task.to; page++) {
+    at(`page ${page}`);
+    const size = task.sizes[page - 1]!;
+    const ink = inkOfPixels(await drawPixels(drawn, page, size, READ_DPI, true), size);
+    const content = await pageContent(prepared, page);
+    const words = [
+      ...wordsOf(linesOf(content.glyphs)).map((w) => ({ ...w, text: w.text.replace(/\s+/g, '') })),
+      ...content.turned.map((rect) => ({ text: TURNED, rect })),
+    ];
+    contents.push(form?.contents[page - task.from] ?? content);
+    pages.push({
+      ...size,
+      cols: ink.cols,
+      rows: ink.rows,
+      ink: packGrid(ink),
+      print: words.flatMap(({ rect: r }) => [r.x, r.y, r.w, r.h].map((n) => Math.round(n * 10) / 10)),
+      words: words.map((w) => w.text || TURNED).join(' '),
+    });
   }
+  const places = readPlaces(contents, form?.places ?? [], task.before).map((p) => ({
+    ...p,
+    page: p.page + task.from - 1,
+  }));
+  return { pages: items(pages), places: items(places), text: pages.map((p) => p.words).join(' ') };
 }
+
+const items = (list: unknown[]) => JSON.stringify(list).slice(1, -1);
 
 /** Stands for words that do not run left to right: they are print, but are not read. */
 const TURNED = '\u00b7';
@@ -81,18 +81,14 @@ const TURNED = '\u00b7';
 /** The form of the original, if it has one: its fields, and its pages without what the fields draw. */
 async function readForm(task: ReadTask): Promise<{ places: PrintedPlace[]; contents: PageContent[] } | null> {
   if (!task.original || task.original === task.file) return null;
-  const { doc, destroy } = await openContent(task.original);
-  try {
-    const fields = await formFields(doc, task.from, task.to);
-    if (!fields.length) return null;
-    const contents: PageContent[] = [];
-    for (let page = task.from; page <= task.to; page++) contents.push(await pageContent(doc, page));
-    // A field with a value in it keeps that value, which is part of the page now.
-    const places = fields.filter((f) => !f.filled).flatMap((f) => placeOfField(f) ?? []);
-    return { places: places.map((p) => ({ ...p, page: p.page - task.from + 1 })), contents };
-  } finally {
-    await destroy();
-  }
+  const doc = await keptContent(task.original);
+  const fields = await formFields(doc, task.from, task.to);
+  if (!fields.length) return null;
+  const contents: PageContent[] = [];
+  for (let page = task.from; page <= task.to; page++) contents.push(await pageContent(doc, page));
+  // A field with a value in it keeps that value, which is part of the page now.
+  const places = fields.filter((f) => !f.filled).flatMap((f) => placeOfField(f) ?? []);
+  return { places: places.map((p) => ({ ...p, page: p.page - task.from + 1 })), contents };
 }
 
 /** The ink grid of a drawn page. The ground is its commonest brightness, so tinted sheets work too. */

@@ -7,7 +7,7 @@ import type { ShownFill } from '@gatepath/contract';
 import { CHAIN_START, chainHash, type ChainedEvent } from '@gatepath/core/proof';
 import { planOf } from '@gatepath/core/test-support';
 import { sha256 } from '../ids';
-import { PdfPool } from '../pdf/pool';
+import { WorkPool } from '../work/pool';
 import type { Signing } from '../pdf/seal';
 import { paper } from '../test/papers';
 import { disagreements, verifyChain, writeChain } from './chain-file';
@@ -18,7 +18,7 @@ jest.setTimeout(240_000);
 
 const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-changes-'));
 const seal = testSeal();
-let pool: PdfPool;
+let pool: WorkPool;
 let pdf: Buffer;
 let chain: string;
 
@@ -32,7 +32,7 @@ const signing = (name: string, seq: number): Signing => ({
 });
 
 beforeAll(async () => {
-  pool = new PdfPool(1);
+  pool = new WorkPool(1);
   let file = path.join(dir, '0.pdf');
   writeFileSync(file, await paper({ pages: 2 }));
   for (const [i, name] of ['Wren Alder', 'Callum Alder', 'Towpath & Vane Realty'].entries()) {

@@ -3,26 +3,14 @@ import type { CheckView } from '@gatepath/contract';
 import type { Context } from '../context';
 import type { Upload } from '../http/upload';
 import { unusable } from '../problem';
-import { verifySealed } from './verify';
 
 export async function checkCopy(ctx: Context, { name: fileName, stream }: Upload): Promise<CheckView> {
   const chunks: Buffer[] = [];
   for await (const chunk of stream as AsyncIterable<Buffer>) chunks.push(chunk);
   if (stream.truncated) throw unusable('too-large', 'This file is larger than 50 MB. It cannot be checked here.');
-  const bytes = Buffer.concat(chunks);
-  const check = verifySealed(bytes);
+  const { check, pages } = await ctx.work.run('checkSeals', { bytes: new Uint8Array(Buffer.concat(chunks)) }, 'check');
   const own = await ctx.seal();
   const last = check.revisions[check.revisions.length - 1];
-  const pages = await Promise.all(
-    check.revisions.map((r) =>
-      r.whole
-        ? ctx.pdf
-            .run('sizes', { bytes: new Uint8Array(bytes.subarray(0, r.end)) })
-            .then((p) => p.length)
-            .catch(() => null)
-        : null,
-    ),
-  );
   return {
     fileName,
     whole: check.whole,

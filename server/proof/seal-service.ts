@@ -132,7 +132,7 @@ async function sealParts(
   const languages = languagesOf(state);
   return Promise.all(
     parts.map(async (part) => {
-      const bytes = await ctx.pdf.run('seal', {
+      const bytes = await ctx.work.run('seal', {
         file: ctx.files.pathOf(part.base),
         fills: part.fills,
         redlines: part.redlines,

@@ -6,7 +6,7 @@ import path from 'node:path';
 import fc from 'fast-check';
 import type { ShownFill } from '@gatepath/contract';
 import { missingCharacters } from '../pdf/fonts';
-import { PdfPool } from '../pdf/pool';
+import { WorkPool } from '../work/pool';
 import { paper } from '../test/papers';
 import { testSeal } from '../test/seal';
 import { verifySealed } from './verify';
@@ -17,10 +17,10 @@ const NAMES = ['Émile Đặng', 'Żofia Łącka', 'Юрий Калина', 'Σ�
 const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-seal-'));
 const file = path.join(dir, 'sealed.pdf');
 let sealed: Buffer;
-let pool: PdfPool;
+let pool: WorkPool;
 
 beforeAll(async () => {
-  pool = new PdfPool(1);
+  pool = new WorkPool(1);
   const source = path.join(dir, 'paper.pdf');
   writeFileSync(source, await paper({ pages: 1 }));
   const fills: ShownFill[] = NAMES.map((text, i) => ({

@@ -1,6 +1,7 @@
 /** Whether a sealed copy is whole, and what its revisions say: who sealed what when. */
 import { createHash, type X509Certificate } from 'node:crypto';
 import type { CheckedRevision } from '@gatepath/contract';
+import { sizes } from '../pdf/compose';
 import { checkCms } from './cms';
 
 /** One signed revision of a file, with what only this side needs to know of it. */
@@ -12,6 +13,9 @@ export interface RevisionCheck extends CheckedRevision {
   /** The byte ranges the signature covers. */
   covers: [number, number, number, number];
 }
+
+/** The most seals a file may carry: a packet has at most 60 parties, who are asked again for each change. */
+const MOST_SEALS = 400;
 
 export interface SealCheck {
   whole: boolean;
@@ -28,7 +32,11 @@ export function verifySealed(pdf: Buffer): SealCheck {
   const nothing = (why: string): SealCheck => ({ whole: false, why, revisions: [], before: [] });
   const text = pdf.toString('latin1');
   if (!text.startsWith('%PDF-')) return nothing('this is not a PDF');
-  const ranges = [...text.matchAll(/\/ByteRange \[ ?(\d+) (\d+) (\d+) (\d+) *\]/g)];
+  const ranges: RegExpExecArray[] = [];
+  for (const match of text.matchAll(/\/ByteRange \[ ?(\d{1,12}) (\d{1,12}) (\d{1,12}) (\d{1,12}) {0,40}\]/g)) {
+    // Each is a signature to check over all that stands before it.
+    if (ranges.push(match) > MOST_SEALS) return nothing(`it claims to carry more than ${MOST_SEALS} seals`);
+  }
   if (!ranges.length) return nothing('it carries no seal, or the seal was damaged');
   const revisions: RevisionCheck[] = [];
   for (const match of ranges) {
@@ -46,6 +54,23 @@ export function verifySealed(pdf: Buffer): SealCheck {
       ? 'something was added after it was sealed'
       : '';
   return { whole: !why, why, revisions, before: startsBefore(pdf, text.lastIndexOf('%%EOF', first)) };
+}
+
+/** As `verifySealed`, with the number of pages of each revision that is whole. */
+export async function checkCopy(bytes: Uint8Array): Promise<{ check: SealCheck; pages: (number | null)[] }> {
+  const pdf = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const check = verifySealed(pdf);
+  const pages: (number | null)[] = [];
+  for (const r of check.revisions)
+    pages.push(
+      r.whole
+        ? await sizes(new Uint8Array(pdf.subarray(0, r.end))).then(
+            (p) => p.length,
+            () => null,
+          )
+        : null,
+    );
+  return { check, pages };
 }
 
 /** What stood before the first seal ends at an end-of-file mark, with or without an end of line. */

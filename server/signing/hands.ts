@@ -23,7 +23,7 @@ export async function addPicture(ctx: Context, visit: Visit, upload: Upload): Pr
     key: 'problem.no_picture' | 'problem.picture_empty' | 'problem.picture_small' | 'problem.file_too_large',
   ) => told(words, 422, 'no-picture', 'Cannot be used', key, { name: upload.name });
   if (size > MAX_PICTURE) throw no('problem.file_too_large');
-  const made = await ctx.pdf.run('picture', { bytes: new Uint8Array(Buffer.concat(chunks)) });
+  const made = await ctx.work.run('picture', { bytes: new Uint8Array(Buffer.concat(chunks)) });
   if (!made.ok)
     throw no(
       made.problem === 'no_picture'

@@ -33,10 +33,10 @@ export function signingRoutes(app: FastifyInstance, ctx: Context): void {
     const file = await service.file(ctx, visitOf(request), params.documentId!);
     return 'bytes' in file
       ? sendPdfBytes(reply, file.bytes, file.name)
-      : sendPdf(reply, ctx.files.stream(file.sha256), file.name);
+      : sendPdf(reply, await ctx.files.stream(file.sha256), file.name);
   });
   serve(app, 'signingPicture', async ({ params, request, reply }) =>
-    sendPng(reply, ctx.files.stream(await service.picture(ctx, visitOf(request), params.sha256!))),
+    sendPng(reply, await ctx.files.stream(await service.picture(ctx, visitOf(request), params.sha256!))),
   );
   serve(app, 'addPicture', async ({ request }) =>
     hands.addPicture(ctx, visitOf(request), await fileOf(request, 'a photo', MAX_PICTURE + 1)),

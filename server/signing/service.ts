@@ -120,7 +120,7 @@ export async function setHand(ctx: Context, visit: Visit, body: HandBody): Promi
   const { words, party, pass } = entry;
   const { keep, actId, ...hand } = body;
   if (hand.form === 'typed') {
-    const missing = await ctx.pdf.run('missing', { text: hand.signature + hand.initials, face: hand.face });
+    const missing = await ctx.work.run('missing', { text: hand.signature + hand.initials, face: hand.face });
     if (missing.length)
       throw told(words, 422, 'letters', 'Cannot be used', 'problem.letters', { letters: missing.join(' ') });
   }
@@ -215,7 +215,7 @@ export async function file(
   if (sealed) return { sha256: sealed.sha256, name: `${doc.name} (sealed).pdf` };
   const { base, fills, redlines } = partSoFar(state, party.id, doc);
   if (!fills.length && !redlines.length) return { sha256: base, name: `${doc.name}.pdf` };
-  const bytes = await ctx.pdf.run('copy', {
+  const bytes = await ctx.work.run('copy', {
     file: ctx.files.pathOf(base),
     fills,
     redlines,
@@ -371,7 +371,7 @@ async function facesFor(ctx: Context, name: string): Promise<ScriptFace[]> {
   const known = facesByName.get(name);
   if (known) return known;
   const missing = await Promise.all(
-    SCRIPT_FACES.map((face) => ctx.pdf.run('missing', { text: name, face, alone: true })),
+    SCRIPT_FACES.map((face) => ctx.work.run('missing', { text: name, face, alone: true })),
   );
   const covering = SCRIPT_FACES.filter((_, i) => missing[i]!.length === 0);
   const faces = covering.length ? covering : [SCRIPT_FACES[0]];

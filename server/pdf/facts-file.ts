@@ -1,0 +1,37 @@
+/** The facts of a document's pages as they are kept: JSON, compressed with gzip, named by its fingerprint. */
+import { gunzip } from 'node:zlib';
+import { promisify } from 'node:util';
+import { LRUCache } from 'lru-cache';
+import type { DocumentFacts } from '@gatepath/core/marks';
+import { unpackFacts, type PackedFacts } from '@gatepath/contract';
+import { readStored } from '../files/stored';
+
+export interface FactsFile {
+  id: string;
+  name: string;
+  file: string;
+}
+
+const unzip = promisify(gunzip);
+/** More than the facts of the largest document there may be. */
+const MOST = 512 * 1024 * 1024;
+/** A desk asks for the same documents again and again. */
+const kept = new LRUCache<string, DocumentFacts>({ max: 40 });
+
+export async function packedFactsIn(file: string): Promise<PackedFacts> {
+  return JSON.parse((await unzip(await readStored(file), { maxOutputLength: MOST })).toString('utf8')) as PackedFacts;
+}
+
+/** The facts of documents as the core takes them. */
+export function factsIn(documents: FactsFile[]): Promise<DocumentFacts[]> {
+  return Promise.all(
+    documents.map(async ({ id, name, file }) => {
+      const key = `${id}:${name}:${file}`;
+      const known = kept.get(key);
+      if (known) return known;
+      const facts = unpackFacts(id, name, await packedFactsIn(file));
+      kept.set(key, facts);
+      return facts;
+    }),
+  );
+}

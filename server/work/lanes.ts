@@ -1,0 +1,45 @@
+/**
+ * Which work goes where, and how much each piece may take. People who are signing never wait
+ * behind somebody's import: what they see (`view`), what seals their acts (`seal`) and papers
+ * that are brought in (`papers`) have worker processes of their own.
+ */
+import type { TaskName } from './tasks';
+
+export const LANES = ['view', 'seal', 'papers'] as const;
+export type Lane = (typeof LANES)[number];
+
+export interface Allowance {
+  lane: Lane;
+  /** Processor time for one step, in seconds; a task that tells where it is begins a new step with it. */
+  seconds: number;
+}
+
+/** Every task by name: its lane and its allowance. */
+export const ALLOWED: Record<TaskName, Allowance> = {
+  png: { lane: 'view', seconds: 20 },
+  missing: { lane: 'view', seconds: 20 },
+  gateCheck: { lane: 'view', seconds: 60 },
+  marksFor: { lane: 'view', seconds: 60 },
+  marksBeside: { lane: 'view', seconds: 60 },
+  copy: { lane: 'view', seconds: 60 },
+  seal: { lane: 'seal', seconds: 180 },
+  picture: { lane: 'papers', seconds: 30 },
+  sort: { lane: 'papers', seconds: 10 },
+  convert: { lane: 'papers', seconds: 60 },
+  prepare: { lane: 'papers', seconds: 60 },
+  read: { lane: 'papers', seconds: 20 },
+  compose: { lane: 'papers', seconds: 120 },
+  inspect: { lane: 'papers', seconds: 120 },
+  sizes: { lane: 'papers', seconds: 60 },
+  checkSeals: { lane: 'papers', seconds: 60 },
+};
+
+/** A task may stand still for so many times its allowance: on a machine that is busy, or waiting for a disk. */
+export const WALL_FACTOR = 6;
+/** Memory one worker process may hold, in bytes. */
+export const MOST_MEMORY = 1_500 * 1024 * 1024;
+/** A worker that holds more than this after its work makes room for a fresh one: WebAssembly never gives back. */
+export const TIDY_MEMORY = 500 * 1024 * 1024;
+/** Tasks that may wait in a lane, and those of one owner among them. */
+export const MOST_WAITING = 240;
+export const MOST_OF_ONE = 80;

@@ -1,0 +1,71 @@
+/**
+ * The program of the worker processes, put together once as plain JavaScript: a worker that had
+ * to read TypeScript by itself would take seconds to start, and one is started whenever another
+ * was ended.
+ */
+import { existsSync } from 'node:fs';
+import { mkdir, readdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { build } from 'esbuild';
+import { newSecret } from '../ids';
+
+const HERE = path.dirname(fileURLToPath(import.meta.url));
+const OUT = path.join(HERE, 'built');
+const ROOT = path.join(HERE, '..', '..');
+const OLD_MS = 7 * 86_400_000;
+
+let made: Promise<string> | null = null;
+
+/** The file to start worker processes with. */
+export function workerProgram(): Promise<string> {
+  made ??= make();
+  return made;
+}
+
+async function make(): Promise<string> {
+  const { outputFiles } = await build({
+    entryPoints: [path.join(HERE, 'process.ts')],
+    bundle: true,
+    // What a task needs is loaded with the first task that needs it.
+    splitting: true,
+    write: false,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    external: await packages(),
+    outdir: OUT,
+    entryNames: '[name]-[hash]',
+    chunkNames: '[name]-[hash]',
+    logLevel: 'silent',
+  });
+  await mkdir(OUT, { recursive: true });
+  const names = new Set(outputFiles.map((f) => path.basename(f.path)));
+  // Several processes may do this at once: names tell contents, and a file appears whole or not at all.
+  for (const file of outputFiles) {
+    if (existsSync(file.path)) continue;
+    const temp = `${file.path}.${newSecret()}`;
+    await writeFile(temp, file.contents);
+    await rename(temp, file.path);
+  }
+  for (const name of await readdir(OUT)) {
+    const file = path.join(OUT, name);
+    const age = await stat(file)
+      .then((s) => Date.now() - s.mtimeMs)
+      .catch(() => 0);
+    if (!names.has(name) && age > OLD_MS) await rm(file, { force: true });
+  }
+  return outputFiles.find((f) => /^process-/.test(path.basename(f.path)))!.path;
+}
+
+/** Packages that are loaded from where they are installed: all but our own. */
+async function packages(): Promise<string[]> {
+  const found = new Set<string>();
+  for (const part of ['server', 'core', 'contract']) {
+    const json = JSON.parse(await readFile(path.join(ROOT, part, 'package.json'), 'utf8')) as {
+      dependencies?: Record<string, string>;
+    };
+    for (const name of Object.keys(json.dependencies ?? {})) if (!name.startsWith('@gatepath/')) found.add(name);
+  }
+  return [...found].flatMap((name) => [name, `${name}/*`]);
+}

@@ -1,0 +1,92 @@
+/** What the worker processes do, by name. Each takes and returns plain data; bytes of papers lie in files. */
+import type { Draft, Mark, Redline } from '@gatepath/core/marks';
+import type { DealFacts } from '@gatepath/core/merge';
+import type { PacketParty } from '@gatepath/core/routing';
+import { readStored } from '../files/stored';
+import { newId } from '../ids';
+import type { ComposePart } from '../pdf/compose';
+import type { PaperKind } from '../pdf/convert';
+import type { FactsFile } from '../pdf/facts-file';
+import type { FaceName } from '../pdf/fonts';
+import type { ReadTask } from '../pdf/read';
+import type { Copy, SealTask } from '../pdf/seal';
+
+/** A task whose bytes lie in files: workers read them themselves. */
+type FromFiles<T> = Omit<T, 'bytes' | 'pictures'> & { file: string; pictures: Record<string, string> };
+
+async function withBytes<T extends { file: string; pictures: Record<string, string> }>(
+  t: T,
+): Promise<Omit<T, 'pictures'> & { bytes: Uint8Array; pictures: Record<string, Uint8Array> }> {
+  const pictures: Record<string, Uint8Array> = {};
+  for (const [sha256, file] of Object.entries(t.pictures)) pictures[sha256] = await readStored(file);
+  return { ...t, bytes: await readStored(t.file), pictures };
+}
+
+/** Says where a task is, for whoever watches it. */
+export type At = (where: string) => void;
+
+// Libraries are loaded with the first task that needs them: a fresh worker should be ready soon.
+export const tasks = {
+  sort: async (t: { file: string; name: string }) =>
+    (await import('../pdf/convert')).sortOf(await readStored(t.file), t.name),
+  convert: async (t: { file: string; kind: Exclude<PaperKind, 'pdf'>; title: string }) =>
+    (await import('../pdf/convert')).convert(await readStored(t.file), t.kind, t.title),
+  compose: async (t: { parts: ComposePart[] }) => (await import('../pdf/compose')).compose(t.parts),
+  sizes: async (t: { file: string }) => (await import('../pdf/compose')).sizes(await readStored(t.file)),
+  inspect: async (t: { bytes: Uint8Array }) => (await import('../pdf/inspect')).inspect(t.bytes),
+  prepare: async (t: { file: string }, at: At) =>
+    (await import('../pdf/prepare')).prepare(await readStored(t.file), at),
+  read: async (t: ReadTask, at: At) => (await import('../pdf/read')).readPages(t, at),
+  png: async (t: { file: string; page: number; size: { width: number; height: number }; dpi: number }) =>
+    (await import('../pdf/draw')).drawPng(t),
+  seal: async (t: FromFiles<SealTask>) => (await import('../pdf/seal')).seal(await withBytes(t)),
+  copy: async (t: FromFiles<Copy>) => (await import('../pdf/seal')).copyWith(await withBytes(t)),
+  picture: async (t: { bytes: Uint8Array }) => (await import('../pdf/hand-picture')).handPicture(t),
+  missing: async (t: { text: string; face: FaceName; alone?: boolean }) =>
+    (await import('../pdf/fonts')).missingCharacters(t.text, t.face, t.alone),
+  checkSeals: async (t: { bytes: Uint8Array }) => (await import('../proof/verify')).checkCopy(t.bytes),
+
+  /** The gate check of a draft, and the marks and tags that would be sent. */
+  gateCheck: async (t: { draft: Draft; documents: FactsFile[]; facts: DealFacts }) => {
+    const { viewDraft } = await import('@gatepath/core/checks');
+    const { factsIn } = await import('../pdf/facts-file');
+    const { findings, marks, tags } = viewDraft(t.draft, await factsIn(t.documents), t.facts);
+    return { findings, marks, tags };
+  },
+  /** Marks of somebody who is added under way. */
+  marksFor: async (t: {
+    parties: PacketParty[];
+    documents: FactsFile[];
+    marks: Mark[];
+    redlines: Redline[];
+    initials: boolean;
+  }): Promise<{ marks: Mark[]; without: { document: string; name: string }[] }> => {
+    const { marksForNewcomer } = await import('@gatepath/core/marks');
+    const { factsIn } = await import('../pdf/facts-file');
+    const documents = await factsIn(t.documents);
+    const made: Mark[] = [];
+    const without: { document: string; name: string }[] = [];
+    for (const party of t.parties) {
+      const r = marksForNewcomer(party, documents, [...t.marks, ...made], t.redlines, t.initials, newId);
+      made.push(...r.marks);
+      without.push(...r.without.map((document) => ({ document, name: party.name })));
+    }
+    return { marks: made, without };
+  },
+  /** Initials beside a change of a page. */
+  marksBeside: async (t: {
+    redline: Redline;
+    document: FactsFile;
+    parties: PacketParty[];
+    obstacles: Mark['rect'][];
+  }): Promise<Mark[] | null> => {
+    const { marksOfRedline } = await import('@gatepath/core/marks');
+    const { factsIn } = await import('../pdf/facts-file');
+    const [facts] = await factsIn([t.document]);
+    const page = facts?.pages[t.redline.page - 1];
+    return page ? marksOfRedline(t.redline, page, t.parties, t.obstacles).marks : null;
+  },
+};
+
+export type Tasks = typeof tasks;
+export type TaskName = keyof Tasks;
