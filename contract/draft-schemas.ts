@@ -38,6 +38,7 @@ const draftItems = {
     note: text(1000),
     secondStep: yup.string().oneOf(SECOND_STEPS),
     accessCode: line(40),
+    codeKept: yup.boolean().oneOf([true]),
     copyAt: yup.string().oneOf(['sending']),
     memberId: id(),
   }),

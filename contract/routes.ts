@@ -46,6 +46,9 @@ export const routes = {
   setHolidays: route('PUT', '/api/firm/holidays', 'member', 'The days on which nobody is reminded', {
     body: s.holidaysBody,
   }),
+  tryAgain: route('POST', '/api/firm/work', 'member', 'Try something again that was given up', {
+    body: s.tryAgainBody,
+  }),
   forwardClock: route('POST', '/api/clock', 'member', 'Set the clock forward (demo only)', { body: s.clockBody }),
   firm: route('GET', '/api/firm', 'member', 'The firm, its members and its seal'),
 

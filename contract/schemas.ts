@@ -78,6 +78,10 @@ export interface NoticesBody {
 export const holidaysBody = object({ holidays: yup.array(day().required()).max(400).required() });
 export type HolidaysBody = yup.InferType<typeof holidaysBody>;
 
+/** Work that was given up, by the names the firm’s view gives it. */
+export const tryAgainBody = object({ queue: line(40).required(), thing: line(200).required() });
+export type TryAgainBody = yup.InferType<typeof tryAgainBody>;
+
 export const clockBody = object({
   hours: yup
     .number()

@@ -88,6 +88,23 @@ export interface PartyView {
   phone: string | null;
 }
 
+/** What a paper held beside its pages when it was brought in, and what of it was not taken along. */
+export type LeftOutKind =
+  | 'scripts'
+  | 'actions'
+  | 'attachments'
+  | 'media'
+  | 'xfa'
+  | 'layers'
+  | 'notes'
+  | 'links'
+  /** Digital signatures: they hold for the file as it came, and for no copy of it. */
+  | 'signatures';
+export interface LeftOut {
+  what: LeftOutKind;
+  n: number;
+}
+
 export interface DocumentView {
   id: string;
   dealId: string;
@@ -107,6 +124,7 @@ export interface DocumentView {
   madeFrom: string[];
   /** The document that took its place. */
   replacedBy: string | null;
+  leftOut: LeftOut[];
 }
 
 export interface DealView extends Omit<DealSummary, 'packets'> {
@@ -306,6 +324,18 @@ export interface MessageView extends MessageSummary {
   bodyText: string;
 }
 
+/** Something the server could not do, and has stopped trying by itself. */
+export interface WorkFailureView {
+  queue: string;
+  thing: string;
+  /** What it was about, in words. */
+  sentence: string;
+  /** What went wrong, as the server saw it. */
+  detail: string;
+  tries: number;
+  at: string;
+}
+
 export interface FirmView {
   name: string;
   timeZone: string;
@@ -313,6 +343,8 @@ export interface FirmView {
   holidays: string[];
   seal: { subject: string; issuer: string; validUntil: string; fingerprint: string; selfMade: boolean };
   mail: 'mailroom' | 'smtp';
+  /** Background work that was given up after its tries. */
+  failures: WorkFailureView[];
 }
 
 /** One signed revision of a sealed PDF. */

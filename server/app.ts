@@ -16,31 +16,35 @@ import { migrate } from './db/migrate';
 import { openDatabase, type Database } from './db/pool';
 import { dealRoutes } from './deals/routes';
 import { documentRoutes } from './documents/routes';
-import { readingDone, resumeReading } from './documents/service';
+import { upgrade } from './db/upgrade';
+import { readDocument } from './documents/service';
+import { ALL_FILES, tidy } from './files/tidy';
 import { FileStore } from './files/store';
-import { findFirm } from './firm/queries';
+import { findFirm, type Firm } from './firm/queries';
 import { cookieOf, firmRoutes } from './firm/routes';
 import { memberOfToken } from './firm/service';
 import { addAccess } from './http/access';
 import { addJsonBodies } from './http/json';
+import { throttleStore } from './http/throttle';
 import { asProblem } from './http/validate';
+import { lookAtCalendar, sendDigest, tickPacket } from './jobs/calendar';
 import { Jobs } from './jobs/jobs';
-import { Live } from './live/live';
-import { keepCalendar } from './jobs/calendar';
+import { workInWords } from './jobs/words';
+import { Live, topics } from './live/live';
 import { makeMailer } from './mail/mailer';
 import { makeTexter } from './mail/texter';
 import { mailroomRoutes } from './mailroom/routes';
-import { queuedMessages } from './mailroom/queries';
 import { deliver } from './mailroom/service';
-import { unsealedPackets } from './packets/queries';
+import { takeSnapshot } from './packets/log';
 import { packetRoutes } from './packets/routes';
+import { PacketStore } from './packets/store';
 import { WorkPool } from './work/pool';
 import { Problem } from './problem';
 import { openSeal, type Seal } from './proof/seal-key';
 import { proofRoutes } from './proof/routes';
 import { sealPacket } from './proof/seal-service';
 import { signingRoutes } from './signing/routes';
-import { inTransaction } from './db/tx';
+import { onAfterCommitError } from './db/tx';
 
 export interface Running {
   app: FastifyInstance;
@@ -65,7 +69,17 @@ export async function buildServer(options: BuildOptions): Promise<Running> {
   const step = options.progress ?? (() => undefined);
   step('Opening the database');
   const database = options.database ?? (await openDatabase(config));
-  await migrate(database.pool);
+  try {
+    await migrate(database.pool);
+    return await serverOn(database, options, step);
+  } catch (error) {
+    await database.close();
+    throw error;
+  }
+}
+
+async function serverOn(database: Database, options: BuildOptions, step: (step: string) => void): Promise<Running> {
+  const { config } = options;
   const app = Fastify({
     trustProxy: config.trustProxy,
     bodyLimit: SMALL_BODY.bytes,
@@ -75,31 +89,9 @@ export async function buildServer(options: BuildOptions): Promise<Running> {
     // Streams of live views stay open; stopping must not wait for their clients.
     forceCloseConnections: true,
   });
-  const live = new Live();
-  const jobs = new Jobs(database.pool, (error) => app.log.error({ error: String(error) }, 'background work failed'));
-  const clock = options.clock ?? systemClock();
-  let seal: Promise<Seal> | null = null;
-  const ctx: Context = {
-    config,
-    clock,
-    database,
-    files: new FileStore(path.join(config.dataDir, 'files')),
-    work: new WorkPool(),
-    live,
-    jobs,
-    seal() {
-      seal ??= findFirm(database.pool).then((firm) =>
-        openSeal({
-          sealP12: config.sealP12,
-          password: config.sealP12Password,
-          dataDir: config.dataDir,
-          firmName: firm?.name ?? 'Gate Path',
-          now: clock.now(),
-        }),
-      );
-      return seal;
-    },
-  };
+  const failed = (what: string) => (error: unknown) => app.log.error({ error: String(error) }, what);
+  onAfterCommitError(failed('something failed after a commit'));
+  const ctx = makeContext(database, options, failed);
   if (config.sealP12) await ctx.seal();
 
   await addPlugins(app, ctx);
@@ -116,48 +108,99 @@ export async function buildServer(options: BuildOptions): Promise<Running> {
   await addWeb(app);
 
   step('Starting the background work');
-  await jobs.start();
+  await ctx.live.start();
+  await ctx.jobs.start();
+  await upgrade(ctx);
   const mailer = makeMailer(config.smtpUrl, config.mailFrom);
-  const ways = { mailer, texter: makeTexter() };
-  await jobs.work('mail', (id) => deliver(ctx, ways, id));
-  await jobs.work('seal', (id) => sealPacket(ctx, id));
-  await takeUpWork(ctx);
-  const stopCalendar = keepCalendar(ctx, (error) => {
-    if (!jobs.stopping) app.log.error({ error: String(error) }, 'the calendar failed');
-  });
+  takeUpWork(ctx, { mailer, texter: makeTexter() });
+  await ctx.jobs.queueNow('calendar', 'calendar');
+  await ctx.jobs.queueNow('tidy', ALL_FILES, 3_600);
   await app.ready();
   return {
     app,
     ctx,
     async close() {
-      live.close();
-      await stopCalendar();
+      await ctx.live.close();
       await app.close();
-      await jobs.stop();
+      await ctx.jobs.stop();
       await ctx.work.close();
-      await readingDone();
       mailer.close();
       await database.close();
     },
   };
 }
 
-/** Takes up what a stop of the server may have cut off; every piece bears being done twice. */
-async function takeUpWork(ctx: Context): Promise<void> {
-  const mail = await queuedMessages(ctx.database.pool);
-  const seals = await unsealedPackets(ctx.database.pool);
-  await inTransaction(ctx.database.pool, async (tx) => {
-    for (const id of mail) await ctx.jobs.queue(tx, 'mail', id);
-    for (const id of seals) await ctx.jobs.queue(tx, 'seal', id);
-  });
-  await resumeReading(ctx);
+/** How long the firm is kept in memory; other servers tell when it changes. */
+const FIRM_MS = 10_000;
+
+function makeContext(
+  database: Database,
+  { config, clock = systemClock() }: BuildOptions,
+  failed: (what: string) => (error: unknown) => void,
+): Context {
+  const shared = database.kind === 'server' ? { pool: database.pool, connect: () => database.listener()! } : null;
+  const live = new Live(shared, failed('live views could not be told'));
+  let seal: Promise<Seal> | null = null;
+  let firm: { known: Promise<Firm | null>; until: number } | null = null;
+  live.on(topics.firm(), () => (firm = null));
+  const ctx: Context = {
+    config,
+    clock,
+    database,
+    files: new FileStore(path.join(config.dataDir, 'files')),
+    work: new WorkPool(),
+    packets: new PacketStore(() => ctx),
+    live,
+    jobs: new Jobs(database, live, failed('background work failed'), (name, id) =>
+      workInWords(database.pool, name, id),
+    ),
+    firm() {
+      if (firm && firm.until > Date.now()) return firm.known;
+      const known = findFirm(database.pool);
+      firm = { known, until: Date.now() + FIRM_MS };
+      // A firm that could not be read, or is not there yet, is asked for again.
+      known.then(
+        (f) => f ?? (firm = null),
+        () => (firm = null),
+      );
+      return known;
+    },
+    seal() {
+      seal ??= findFirm(database.pool).then((f) =>
+        openSeal({
+          sealP12: config.sealP12,
+          password: config.sealP12Password,
+          dataDir: config.dataDir,
+          firmName: f?.name ?? 'Gate Path',
+          now: clock.now(),
+        }),
+      );
+      // One that could not be opened is tried again by whoever asks next.
+      seal.catch(() => (seal = null));
+      return seal;
+    },
+  };
+  return ctx;
+}
+
+/** Says which work is done by what. */
+function takeUpWork(ctx: Context, ways: Parameters<typeof deliver>[1]): void {
+  const { jobs } = ctx;
+  jobs.work('mail', (id) => deliver(ctx, ways, id));
+  jobs.work('seal', (id) => sealPacket(ctx, id));
+  jobs.work('read', (id) => readDocument(ctx, id));
+  jobs.work('tick', (id) => tickPacket(ctx, id));
+  jobs.work('digest', (id) => sendDigest(ctx, id));
+  jobs.work('calendar', () => lookAtCalendar(ctx));
+  jobs.work('snapshot', (id) => takeSnapshot(ctx.database.pool, id));
+  jobs.work('tidy', (what) => tidy(ctx, what));
 }
 
 async function addPlugins(app: FastifyInstance, ctx: Context): Promise<void> {
   await app.register(cookie);
   addJsonBodies(app);
   addAccess(app, ctx);
-  await app.register(rateLimit, { global: false });
+  await app.register(rateLimit, { global: false, store: throttleStore(ctx.database.pool) });
   await app.register(helmet, {
     contentSecurityPolicy: {
       directives: {

@@ -2,9 +2,11 @@ import type { Config } from './config';
 import type { Clock } from './clock';
 import type { Database } from './db/pool';
 import type { FileStore } from './files/store';
+import type { Firm } from './firm/queries';
 import type { Jobs } from './jobs/jobs';
 import type { Live } from './live/live';
 import type { WorkPool } from './work/pool';
+import type { PacketStore } from './packets/store';
 import type { Seal } from './proof/seal-key';
 
 /** What every service has at hand. */
@@ -14,8 +16,11 @@ export interface Context {
   database: Database;
   files: FileStore;
   work: WorkPool;
+  packets: PacketStore;
   live: Live;
   jobs: Jobs;
+  /** The firm, from memory: it is asked for with nearly every request. */
+  firm(): Promise<Firm | null>;
   /** The firm's seal; made at the first use, when the firm has a name to put on it. */
   seal(): Promise<Seal>;
 }

@@ -52,6 +52,7 @@ const bodies: Partial<Record<RouteName, object>> = {
   signIn: { email: 'nobody@example.com', password: 'x' },
   setNotices: { notices: [], digest: false },
   setHolidays: { holidays: [] },
+  tryAgain: { queue: 'nothing', thing: 'x' },
   forwardClock: { hours: 1 },
   newDeal: { kind: 'sale', address: '1 Weir Terrace' },
   setDeal: { city: 'Tern Lock' },

@@ -7,7 +7,7 @@ export const secondStep: CheckRule = ({ draft }) =>
     const wrong =
       p.act === 'copy' || p.act === 'desk'
         ? null
-        : p.secondStep === 'code' && (p.accessCode ?? '').replace(/\s/g, '').length < 4
+        : p.secondStep === 'code' && !p.codeKept && (p.accessCode ?? '').replace(/\s/g, '').length < 4
           ? `${firstName(p.name)} is to give an access code, and none of at least 4 signs is set.`
           : p.secondStep === 'phone' && !p.phone
             ? `${firstName(p.name)} is to get a code by phone, and has no phone number.`

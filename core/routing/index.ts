@@ -1,4 +1,5 @@
 export * from './types';
+export * from './events';
 export * from './refusal';
 export * from './progress';
 export * from './reduce';

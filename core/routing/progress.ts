@@ -15,21 +15,44 @@ export function puts(party: Pick<PacketParty, 'act'>): boolean {
 }
 
 /** The plan's marks document by document, page by page, top to bottom, left to right. */
-export function inReadingOrder(plan: Plan): Mark[] {
+export function inReadingOrder(plan: Plan): readonly Mark[] {
+  const known = ordered.get(plan);
+  if (known) return known;
   const order = new Map(plan.documents.map((d, i) => [d.id, i]));
-  return [...plan.marks].sort(
+  const marks = [...plan.marks].sort(
     (a, b) =>
       (order.get(a.documentId) ?? 0) - (order.get(b.documentId) ?? 0) ||
       a.page - b.page ||
       a.rect.y - b.rect.y ||
       a.rect.x - b.rect.x,
   );
+  ordered.set(plan, marks);
+  return marks;
+}
+
+/** A plan is never changed in place, so what was put in order once stays so. */
+const ordered = new WeakMap<Plan, readonly Mark[]>();
+const ofParty = new WeakMap<Plan, Map<string, readonly Mark[]>>();
+
+/** A party's marks in reading order. */
+export function marksOfParty(plan: Plan, partyId: string): readonly Mark[] {
+  let known = ofParty.get(plan);
+  if (!known) {
+    const all = new Map<string, Mark[]>();
+    for (const m of inReadingOrder(plan)) {
+      const own = all.get(m.partyId);
+      if (own) own.push(m);
+      else all.set(m.partyId, [m]);
+    }
+    ofParty.set(plan, (known = all));
+  }
+  return known.get(partyId) ?? [];
 }
 
 /** The marks a party must fill itself and has not filled yet, in reading order. */
 export function marksLeft(state: PacketState, partyId: string): Mark[] {
   if (state.parties[partyId]?.status === 'excused') return [];
-  const mine = inReadingOrder(state.plan).filter((m) => m.partyId === partyId && m.required && isForClient(m));
+  const mine = marksOfParty(state.plan, partyId).filter((m) => m.required && isForClient(m));
   const groups = new Set<string>();
   for (const m of mine) if (m.group && state.fills[m.id]) groups.add(m.group);
   return mine.filter((m) => {
@@ -44,7 +67,7 @@ export function marksLeft(state: PacketState, partyId: string): Mark[] {
 
 /** How many places a party has to fill itself; a group of choices is one. */
 export function placesOf(plan: Plan, partyId: string): number {
-  const mine = plan.marks.filter((m) => m.partyId === partyId && m.required && isForClient(m));
+  const mine = marksOfParty(plan, partyId).filter((m) => m.required && isForClient(m));
   return new Set(mine.map((m) => m.group ?? m.id)).size;
 }
 

@@ -20,11 +20,40 @@ const FRESH: PartyProgress = {
 };
 
 /**
+ * Which parts of a state are this replay's own, and may be changed in place: a part is copied
+ * when it is first changed, so that a log is replayed in time that grows with its length alone.
+ */
+class Own {
+  private readonly parts = new Set<string>();
+
+  part<K extends 'fills' | 'hands' | 'parties'>(state: PacketState, name: K): PacketState[K] {
+    if (!this.parts.has(name)) {
+      state[name] = { ...state[name] };
+      this.parts.add(name);
+    }
+    return state[name];
+  }
+
+  list<K extends 'questions' | 'corrections' | 'revisions' | 'due'>(state: PacketState, name: K): PacketState[K] {
+    if (!this.parts.has(name)) {
+      state[name] = [...state[name]] as PacketState[K];
+      this.parts.add(name);
+    }
+    return state[name];
+  }
+}
+
+/**
  * The state after one more event. Pure: returns a new state, shares what did not change.
  *
  * @throws when the events are not in order, or the first is not `sent`: then the log is damaged
  */
 export function evolve(state: PacketState | null, event: PacketEvent): PacketState {
+  return step(state && { ...state }, event, new Own());
+}
+
+/** Brings a state, which is the caller's own, up to one more event. */
+function step(state: PacketState | null, event: PacketEvent, own: Own): PacketState {
   const { body, at, seq } = event;
   if (seq !== (state?.seq ?? 0) + 1) throw new Error(`event ${seq} cannot follow event ${state?.seq ?? 0}`);
   if (body.type === 'sent') {
@@ -49,11 +78,12 @@ export function evolve(state: PacketState | null, event: PacketEvent): PacketSta
     };
   }
   if (!state) throw new Error(`a packet begins with "sent", not with "${body.type}"`);
-  const next: PacketState = { ...state, seq };
+  const next = state;
+  next.seq = seq;
   const party = (id: string, change: Partial<PartyProgress>) => {
     const was = state.parties[id];
     if (!was) throw new Error(`event ${seq} names a party that is not in the packet`);
-    next.parties = { ...state.parties, [id]: { ...was, ...change } };
+    own.part(next, 'parties')[id] = { ...was, ...change };
   };
   switch (body.type) {
     case 'gate_opened':
@@ -70,24 +100,19 @@ export function evolve(state: PacketState | null, event: PacketEvent): PacketSta
       return next;
     case 'hand_set':
       party(body.partyId, { hand: { seq, hand: body.hand }, lastActAt: at });
-      next.hands = { ...state.hands, [seq]: { partyId: body.partyId, hand: body.hand } };
+      own.part(next, 'hands')[seq] = { partyId: body.partyId, hand: body.hand };
       return next;
     case 'mark_filled':
       party(body.partyId, { status: 'in_progress', lastActAt: at });
-      next.fills = {
-        ...state.fills,
-        [body.markId]: { value: body.value, at, seq, partyId: body.partyId },
-      };
+      own.part(next, 'fills')[body.markId] = { value: body.value, at, seq, partyId: body.partyId };
       return next;
-    case 'mark_cleared': {
+    case 'mark_cleared':
       party(body.partyId, { status: 'in_progress', lastActAt: at });
-      const { [body.markId]: _gone, ...rest } = state.fills;
-      next.fills = rest;
+      delete own.part(next, 'fills')[body.markId];
       return next;
-    }
     case 'party_done':
       party(body.partyId, { status: 'done', doneAt: at, lastActAt: at, again: false });
-      next.due = [...state.due, { seq, at, partyId: body.partyId }];
+      own.list(next, 'due').push({ seq, at, partyId: body.partyId });
       return next;
     case 'excused':
       party(body.partyId, { status: 'excused' });
@@ -96,14 +121,14 @@ export function evolve(state: PacketState | null, event: PacketEvent): PacketSta
       next.gate = body.gate + 1;
       return next;
     case 'executed':
-      return { ...next, status: 'executed', endedAt: at };
+      return Object.assign(next, { status: 'executed', endedAt: at });
     case 'declined':
       party(body.partyId, { status: 'declined', lastActAt: at, reason: body.reason });
-      return { ...next, status: 'declined', endedAt: at };
+      return Object.assign(next, { status: 'declined', endedAt: at });
     case 'withdrawn':
-      return { ...next, status: 'withdrawn', endedAt: at };
+      return Object.assign(next, { status: 'withdrawn', endedAt: at });
     case 'lapsed':
-      return { ...next, status: 'lapsed', endedAt: at };
+      return Object.assign(next, { status: 'lapsed', endedAt: at });
     case 'proved':
       party(body.partyId, { proved: { at, step: body.step }, lastActAt: at });
       return next;
@@ -131,14 +156,14 @@ export function evolve(state: PacketState | null, event: PacketEvent): PacketSta
     case 'question_asked': {
       party(body.partyId, { lastActAt: at });
       const { questionId: id, partyId, text } = body;
-      next.questions = [...state.questions, { id, partyId, text, at, answer: null }];
+      own.list(next, 'questions').push({ id, partyId, text, at, answer: null });
       return next;
     }
     case 'question_answered': {
       const by = event.actor.kind === 'member' ? event.actor.name : '';
-      next.questions = state.questions.map((q) =>
-        q.id === body.questionId ? { ...q, answer: { text: body.text, at, by } } : q,
-      );
+      const asked = own.list(next, 'questions');
+      const i = asked.findIndex((q) => q.id === body.questionId);
+      if (i >= 0) asked[i] = { ...asked[i]!, answer: { text: body.text, at, by } };
       return next;
     }
     case 'party_corrected': {
@@ -169,7 +194,7 @@ export function evolve(state: PacketState | null, event: PacketEvent): PacketSta
       next.plan = { ...state.plan, gates: body.gates };
       return next;
     case 'party_added':
-      next.parties = { ...state.parties, [body.party.id]: FRESH };
+      own.part(next, 'parties')[body.party.id] = FRESH;
       next.plan = {
         ...state.plan,
         parties: [...state.plan.parties, body.party],
@@ -186,13 +211,16 @@ export function evolve(state: PacketState | null, event: PacketEvent): PacketSta
         redlines: [...(state.plan.redlines ?? []), body.redline],
         marks: [...state.plan.marks, ...body.marks],
       };
-      next.corrections = [
-        ...state.corrections,
-        { redline: body.redline, seq, at, by: event.actor.kind === 'member' ? event.actor.name : '', askedAgain: [] },
-      ];
-      next.due = [...state.due, { seq, at, partyId: null }];
+      own.list(next, 'corrections').push({
+        redline: body.redline,
+        seq,
+        at,
+        by: event.actor.kind === 'member' ? event.actor.name : '',
+        askedAgain: [],
+      });
+      own.list(next, 'due').push({ seq, at, partyId: null });
       return next;
-    case 'asked_again':
+    case 'asked_again': {
       party(body.partyId, {
         status: 'asked',
         again: true,
@@ -201,27 +229,29 @@ export function evolve(state: PacketState | null, event: PacketEvent): PacketSta
         doneAt: null,
         nudges: { n: 0, lastAt: null },
       });
-      next.corrections = state.corrections.map((c) =>
-        c.redline.id === body.redlineId ? { ...c, askedAgain: [...c.askedAgain, body.partyId] } : c,
-      );
+      const changes = own.list(next, 'corrections');
+      const i = changes.findIndex((c) => c.redline.id === body.redlineId);
+      if (i >= 0) changes[i] = { ...changes[i]!, askedAgain: [...changes[i]!.askedAgain, body.partyId] };
       return next;
+    }
     case 'extended':
       next.plan = { ...state.plan, schedule: { ...(state.plan.schedule ?? NO_SCHEDULE), lastDay: body.lastDay } };
-      return { ...next, status: 'at_gate', endedAt: null };
+      return Object.assign(next, { status: 'at_gate', endedAt: null });
     case 'nudged':
       party(body.partyId, { nudges: { n: body.n, lastAt: at } });
       return next;
     case 'warned':
-      return { ...next, warnedFor: body.lastDay };
-    case 'revised':
-      next.due = state.due.filter((d) => d.seq !== body.forSeq);
-      next.revisions = [
-        ...state.revisions,
-        { forSeq: body.forSeq, partyId: body.partyId, at, documents: body.documents },
-      ];
+      next.warnedFor = body.lastDay;
       return next;
+    case 'revised': {
+      const due = own.list(next, 'due');
+      const i = due.findIndex((d) => d.seq === body.forSeq);
+      if (i >= 0) due.splice(i, 1);
+      own.list(next, 'revisions').push({ forSeq: body.forSeq, partyId: body.partyId, at, documents: body.documents });
+      return next;
+    }
     case 'sealed':
-      return { ...next, sealed: body.documents, due: [] };
+      return Object.assign(next, { sealed: body.documents, due: [] });
   }
 }
 
@@ -250,7 +280,10 @@ function withDocument(state: PacketState, { document, marks }: Pick<DocumentAdde
   };
 }
 
-/** The state of a whole log; null for an empty one. */
+/** The state of a whole log, or of what follows a state; null for an empty one. Takes time linear in the events. */
 export function replay(events: PacketEvent[], from: PacketState | null = null): PacketState | null {
-  return events.reduce<PacketState | null>(evolve, from);
+  const own = new Own();
+  let state = from && events.length ? { ...from } : from;
+  for (const event of events) state = step(state, event, own);
+  return state;
 }

@@ -46,8 +46,10 @@ export interface PacketParty {
   /** A note of the sender's for this party alone. */
   note?: string;
   secondStep?: SecondStep;
-  /** The code told in person. In drafts only: a sent plan holds none, the server keeps a hash of it. */
+  /** The code told in person, on its way to the server, which keeps a keyed hash of it and nothing else. */
   accessCode?: string;
+  /** In drafts only: a code told in person is kept for this party. */
+  codeKept?: true;
   /** When somebody who gets a copy gets it: with the sending too, or (absent) once all is executed. */
   copyAt?: 'sending';
   /** The member of the firm this party is, who signs from within the application. */

@@ -39,6 +39,12 @@ export async function dealById(db: Db, id: string): Promise<DealRow | null> {
   return (await db.query<DealRow>('select *, closing_on::text from deal where id = $1', [id])).rows[0] ?? null;
 }
 
+/** The deal, locked until the transaction ends: who changes it or its people goes one after another. */
+export async function lockDeal(db: Db, id: string): Promise<DealRow | null> {
+  const r = await db.query<DealRow>('select *, closing_on::text from deal where id = $1 for update', [id]);
+  return r.rows[0] ?? null;
+}
+
 export async function updateDeal(db: Db, d: DealRow): Promise<void> {
   await db.query('update deal set address = $2, city = $3, price = $4, closing_on = $5 where id = $1', [
     d.id,
@@ -70,6 +76,10 @@ export async function partiesOfDeal(db: Db, dealId: string): Promise<PartyRow[]>
 
 export async function partyById(db: Db, id: string): Promise<PartyRow | null> {
   return (await db.query<PartyRow>('select * from party where id = $1', [id])).rows[0] ?? null;
+}
+
+export async function lockParty(db: Db, id: string): Promise<PartyRow | null> {
+  return (await db.query<PartyRow>('select * from party where id = $1 for update', [id])).rows[0] ?? null;
 }
 
 export async function nextOrdinal(db: Db, dealId: string, side: Side): Promise<number> {

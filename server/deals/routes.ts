@@ -1,6 +1,7 @@
 import type { FastifyInstance } from 'fastify';
 import type { DealBody, DealPatch, ListQuery, PartyBody } from '@gatepath/contract';
 import type { Context } from '../context';
+import { listening } from '../firm/routes';
 import { serve } from '../http/routing';
 import { topics } from '../live/live';
 import * as service from './service';
@@ -11,7 +12,7 @@ export function dealRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'deal', ({ params }) => service.dealView(ctx, params.dealId!));
   serve(app, 'dealLive', async ({ params, request, reply }) => {
     await service.dealOr404(ctx.database.pool, params.dealId!);
-    ctx.live.serve(request, reply, [topics.deal(params.dealId!)]);
+    ctx.live.serve(request, reply, [topics.deal(params.dealId!)], listening(ctx, request));
     return reply;
   });
   serve<DealPatch>(app, 'setDeal', ({ params, body }) => service.changeDeal(ctx, params.dealId!, body));

@@ -15,7 +15,6 @@ import type { Db } from '../db/pool';
 import { inTransaction } from '../db/tx';
 import { documentsOfDeal } from '../documents/queries';
 import { documentView } from '../documents/service';
-import { findFirm } from '../firm/queries';
 import { newId } from '../ids';
 import { topics } from '../live/live';
 import { packetsOfDeals } from '../packets/queries';
@@ -57,7 +56,7 @@ export async function openDeal(ctx: Context, body: DealBody): Promise<DealView> 
   const at = ctx.clock.now();
   const id = newId();
   await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
-    const firm = await findFirm(db);
+    const firm = await ctx.firm();
     await q.insertDeal(db, {
       id,
       kind: body.kind,
@@ -115,7 +114,8 @@ export async function dealView(ctx: Context, id: string): Promise<DealView> {
 /** Corrects what is known of a deal; drafts read it anew, sent packets keep what they were sent with. */
 export async function changeDeal(ctx: Context, dealId: string, body: DealPatch): Promise<DealView> {
   await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
-    const was = await dealOr404(db, dealId);
+    const was = await q.lockDeal(db, dealId);
+    if (!was) throw notFound('This deal');
     await q.updateDeal(db, {
       ...was,
       address: body.address ?? was.address,
@@ -140,7 +140,8 @@ export function factsOfDeal(deal: q.DealRow): DealFacts {
 
 export async function addPartyToDeal(ctx: Context, dealId: string, body: PartyBody): Promise<DealView> {
   await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
-    await dealOr404(db, dealId);
+    // Two who add somebody at once must not both get the same place in the side.
+    if (!(await q.lockDeal(db, dealId))) throw notFound('This deal');
     await addParty(db, dealId, body, ctx.clock.now());
     afterCommit(() => ctx.live.tell(topics.deal(dealId)));
   });
@@ -149,8 +150,9 @@ export async function addPartyToDeal(ctx: Context, dealId: string, body: PartyBo
 
 export async function correctParty(ctx: Context, partyId: string, body: PartyBody): Promise<DealView> {
   const dealId = await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
-    const was = await q.partyById(db, partyId);
+    const was = await q.lockParty(db, partyId);
     if (!was) throw notFound('This person');
+    await q.lockDeal(db, was.deal_id);
     await q.updateParty(db, {
       ...was,
       side: body.side,

@@ -1,97 +1,86 @@
 /** Bringing papers into a deal: stored, made PDF if they are none, prepared; and making new ones of their pages. */
-import type { Readable } from 'node:stream';
-import type { ComposeBody, DocumentView } from '@gatepath/contract';
+import type { ComposeBody, DocumentView, LeftOut } from '@gatepath/contract';
+import { clip } from '@gatepath/core/text';
 import type { Context } from '../context';
 import { inTransaction } from '../db/tx';
 import { dealOr404 } from '../deals/service';
+import { isInUse } from '../files/in-use';
+import type { StoredFile } from '../files/store';
+import type { Upload } from '../http/upload';
 import { newId } from '../ids';
 import { topics } from '../live/live';
 import type { PaperKind, SortProblem } from '../pdf/convert';
-import type { PrepareProblem } from '../pdf/prepare';
 import { notFound, unusable } from '../problem';
+import { WorkFailure } from '../work/failure';
+import { codeOfProblem, wordsOfProblem, type PaperProblem } from './problems';
 import * as q from './queries';
-import { documentView, readDocument } from './service';
-
-const PROBLEMS: Record<PrepareProblem | SortProblem | 'empty' | 'cannot_convert', (file: string) => string> = {
-  empty: (f) => `“${f}” is empty. Choose the file again.`,
-  not_pdf: (f) => `“${f}” is not a PDF. Save or print it as a PDF, then add that.`,
-  locked: (f) =>
-    `“${f}” is locked with a password or restrictions. Save an unlocked copy (print it to PDF), then add that.`,
-  broken: (f) => `“${f}” is damaged and cannot be read. Ask for it again, or open it elsewhere and save it anew.`,
-  no_pages: (f) => `“${f}” has no pages.`,
-  too_many_pages: (f) => `“${f}” has more than 1,000 pages. Split it, then add the parts.`,
-  old_word: (f) => `“${f}” is an old Word file. Save it as DOCX or PDF, then add that.`,
-  heic: (f) =>
-    `“${f}” is a HEIC picture. Save it as JPEG (or send it from the phone as “most compatible”), then add that.`,
-  unknown: (f) => `“${f}” is not a paper we can read. Add a PDF, a DOCX, a plain text, or a PNG, JPEG or WebP picture.`,
-  cannot_convert: (f) => `“${f}” cannot be made a PDF. Open it elsewhere, print it to PDF, and add that.`,
-};
-
-/** What is wrong with a file that cannot be used, for whoever brought it. */
-export function paperProblem(problem: keyof typeof PROBLEMS, fileName: string): string {
-  return PROBLEMS[problem](fileName);
-}
+import { documentView } from './service';
 
 const isPaper = (sort: PaperKind | SortProblem): sort is PaperKind => ['pdf', 'docx', 'text', 'picture'].includes(sort);
 
 /** Brings one paper into a deal: stores it, makes it a PDF if it is none, prepares it; its pages are read afterwards. */
-export async function addDocument(
-  ctx: Context,
-  dealId: string,
-  fileName: string,
-  stream: Readable & { truncated?: boolean },
-): Promise<DocumentView> {
+export async function addDocument(ctx: Context, dealId: string, { name, stream }: Upload): Promise<DocumentView> {
   await dealOr404(ctx.database.pool, dealId);
-  const original = await ctx.files.putStream(stream);
-  if (original === 'truncated')
-    throw unusable('too-large', `“${fileName}” is larger than 50 MB. Split it or save it smaller, then add it again.`);
-  const made = original.bytes ? await preparedPaper(ctx, original.sha256, fileName) : 'empty';
-  if (typeof made === 'string') {
-    if (!(await q.fileInUse(ctx.database.pool, original.sha256))) await ctx.files.remove(original.sha256);
-    throw unusable(made.replace(/_/g, '-'), PROBLEMS[made](fileName));
-  }
+  const made = await bringIn(ctx, { name, stream }, dealId);
+  if ('problem' in made) throw unusable(codeOfProblem(made), wordsOfProblem(made, name));
   return keepDocument(ctx, {
     deal_id: dealId,
-    name: nameOf(fileName),
-    file_name: fileName,
-    original_sha256: original.sha256,
-    bytes: original.bytes,
+    name: nameOf(name),
+    file_name: name,
+    original_sha256: made.original.sha256,
+    bytes: made.original.bytes,
     type: made.kind === 'picture' ? 'picture' : 'other',
     came_as: made.kind,
     made_from: null,
-    ...made.prepared,
+    sha256: made.sha256,
+    pages: made.pages,
+    left_out: made.leftOut,
   });
 }
 
-/** The prepared PDF of a file that was brought in, or what is wrong with it. */
-export async function preparedPaper(
-  ctx: Context,
-  sha256: string,
-  fileName: string,
-): Promise<{ kind: PaperKind; prepared: { sha256: string; pages: q.DocumentRow['pages'] } } | keyof typeof PROBLEMS> {
-  const file = ctx.files.pathOf(sha256);
-  const kind = await ctx.work.run('sort', { file, name: fileName });
-  if (!isPaper(kind)) return kind;
-  const made = kind === 'pdf' ? null : await converted(ctx, file, kind, fileName);
-  if (made === 'cannot_convert') return made;
-  const prepared = await ctx.work.run('prepare', { file: made ? ctx.files.pathOf(made) : file });
-  const shown = prepared.ok ? (await ctx.files.put(prepared.bytes)).sha256 : null;
-  // What stood between the original and what is shown was only on the way.
-  if (made && made !== shown && !(await q.fileInUse(ctx.database.pool, made))) await ctx.files.remove(made);
-  return prepared.ok ? { kind, prepared: { sha256: shown!, pages: prepared.pages } } : prepared.problem;
+/** A paper as it was brought in, with what is shown of it. */
+export interface Brought {
+  original: StoredFile;
+  kind: PaperKind;
+  /** The prepared file. */
+  sha256: string;
+  pages: q.DocumentRow['pages'];
+  leftOut: LeftOut[];
 }
 
-/** Stores the PDF a paper is made, and names it. */
-async function converted(
-  ctx: Context,
-  file: string,
-  kind: Exclude<PaperKind, 'pdf'>,
-  fileName: string,
-): Promise<string | 'cannot_convert'> {
+/** Stores a file and makes the PDF of it that is shown; of a file that cannot be used nothing stays behind. */
+export async function bringIn(ctx: Context, { name, stream }: Upload, owner: string): Promise<Brought | PaperProblem> {
+  const original = await ctx.files.putStream(stream);
+  if (original === 'truncated') return { problem: 'too_large' };
+  // Files that were not there before, and go again unless they are wanted.
+  const fresh = original.fresh ? new Set([original.sha256]) : new Set<string>();
+  const keep = async (bytes: Uint8Array) => {
+    const file = await ctx.files.put(bytes);
+    if (file.fresh) fresh.add(file.sha256);
+    return file.sha256;
+  };
   try {
-    return (await ctx.files.put(await ctx.work.run('convert', { file, kind, title: nameOf(fileName) }))).sha256;
-  } catch {
-    return 'cannot_convert';
+    if (!original.bytes) return { problem: 'empty' };
+    const kind = await ctx.work.run('sort', { file: ctx.files.pathOf(original.sha256), name }, owner);
+    if (!isPaper(kind)) return { problem: kind };
+    let file = original.sha256;
+    if (kind !== 'pdf') {
+      const task = { file: ctx.files.pathOf(file), kind, title: nameOf(name) };
+      const converted = await ctx.work.run('convert', task, owner);
+      if ('problem' in converted) return converted;
+      file = await keep(converted.bytes);
+    }
+    const prepared = await ctx.work.run('prepare', { file: ctx.files.pathOf(file) }, owner);
+    if (!prepared.ok) return prepared.refusal;
+    const sha256 = await keep(prepared.bytes);
+    fresh.delete(original.sha256);
+    fresh.delete(sha256);
+    return { original, kind, sha256, pages: prepared.pages, leftOut: prepared.leftOut };
+  } catch (error) {
+    if (error instanceof WorkFailure && error.reason !== 'stopped') return { problem: 'gave_up', failure: error };
+    throw error;
+  } finally {
+    for (const sha256 of fresh) if (!(await isInUse(ctx.database.pool, sha256))) await ctx.files.remove(sha256);
   }
 }
 
@@ -104,6 +93,7 @@ async function keepDocument(
   > & {
     bytes: number;
     sealed?: boolean;
+    left_out?: LeftOut[];
     replaces?: string[];
   },
 ): Promise<DocumentView> {
@@ -126,13 +116,14 @@ async function keepDocument(
     made_from: d.made_from,
     replaced_by: null,
     sealed: d.sealed ?? false,
+    left_out: d.left_out ?? [],
   };
-  await inTransaction(ctx.database.pool, async ({ db }) => {
-    await q.insertDocument(db, { ...row, bytes: d.bytes });
-    if (d.replaces?.length) await q.setReplaced(db, d.deal_id, d.replaces, row.id);
+  await inTransaction(ctx.database.pool, async (tx) => {
+    await q.insertDocument(tx.db, { ...row, bytes: d.bytes });
+    if (d.replaces?.length) await q.setReplaced(tx.db, d.deal_id, d.replaces, row.id);
+    await ctx.jobs.queue(tx, 'read', row.id);
+    tx.afterCommit(() => ctx.live.tell(topics.deal(d.deal_id)));
   });
-  ctx.live.tell(topics.deal(d.deal_id));
-  void readDocument(ctx, row);
   return documentView(row);
 }
 
@@ -178,7 +169,7 @@ function nameOf(fileName: string): string {
     .replace(/[_\s]+/g, ' ')
     .replace(/-(?=\w)/g, ' ')
     .trim();
-  return (bare || 'Document').slice(0, 120);
+  return clip(bare, 120) || 'Document';
 }
 
 /**
@@ -194,8 +185,8 @@ export async function keepSealedDocument(
   const pages = await ctx.work.run('sizes', { file: ctx.files.pathOf(sha256) }, dealId);
   return keepDocument(ctx, {
     deal_id: dealId,
-    name: name.slice(0, 120),
-    file_name: `${name}.pdf`.slice(0, 200),
+    name: clip(name, 120),
+    file_name: clip(`${name}.pdf`, 200),
     original_sha256: sha256,
     bytes: await ctx.files.sizeOf(sha256),
     type: 'other',

@@ -1,4 +1,5 @@
 import type { DocumentType } from '@gatepath/core/reading';
+import type { LeftOut } from '@gatepath/contract';
 import type { Db } from '../db/pool';
 import type { PaperKind } from '../pdf/convert';
 
@@ -22,12 +23,14 @@ export interface DocumentRow {
   replaced_by: string | null;
   /** A sealed copy that came back for a late signing round. */
   sealed: boolean;
+  /** What it held beside its pages and what of it did not come along. */
+  left_out: LeftOut[];
 }
 
 export async function insertDocument(db: Db, d: Omit<DocumentRow, 'bytes'> & { bytes: number }): Promise<void> {
   await db.query(
-    `insert into document (id, deal_id, name, file_name, original_sha256, sha256, bytes, pages, pages_read, status, problem, facts_sha256, created_at, type, came_as, made_from, replaced_by, sealed)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18)`,
+    `insert into document (id, deal_id, name, file_name, original_sha256, sha256, bytes, pages, pages_read, status, problem, facts_sha256, created_at, type, came_as, made_from, replaced_by, sealed, left_out)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19)`,
     [
       d.id,
       d.deal_id,
@@ -47,6 +50,7 @@ export async function insertDocument(db: Db, d: Omit<DocumentRow, 'bytes'> & { b
       d.made_from && JSON.stringify(d.made_from),
       d.replaced_by,
       d.sealed,
+      JSON.stringify(d.left_out),
     ],
   );
 }
@@ -63,14 +67,9 @@ export async function documentsByIds(db: Db, ids: string[]): Promise<DocumentRow
   return (await db.query<DocumentRow>('select * from document where id = any($1::text[]) order by id', [ids])).rows;
 }
 
-/** Whether any document has the file as its original or prepared form. */
-export async function fileInUse(db: Db, sha256: string): Promise<boolean> {
-  const r = await db.query('select 1 from document where original_sha256 = $1 or sha256 = $1 limit 1', [sha256]);
-  return r.rows.length > 0;
-}
-
-export async function unreadDocuments(db: Db): Promise<DocumentRow[]> {
-  return (await db.query<DocumentRow>(`select * from document where status = 'reading' order by id`)).rows;
+/** The document, locked until the transaction ends. */
+export async function lockDocument(db: Db, id: string): Promise<DocumentRow | null> {
+  return (await db.query<DocumentRow>('select * from document where id = $1 for update', [id])).rows[0] ?? null;
 }
 
 export async function setPagesRead(db: Db, id: string, n: number): Promise<void> {

@@ -8,8 +8,7 @@ import * as service from './service';
 
 export function documentRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'addDocument', async ({ params, request }) => {
-    const { name, stream } = await fileOf(request, 'a PDF');
-    return bringIn.addDocument(ctx, params.dealId!, name, stream);
+    return bringIn.addDocument(ctx, params.dealId!, await fileOf(request, 'a PDF'));
   });
   serve<DocumentPatch>(app, 'setDocument', ({ params, body }) => service.changeDocument(ctx, params.documentId!, body));
   serve<ComposeBody>(app, 'composeDocument', ({ params, body }) => bringIn.composeDocument(ctx, params.dealId!, body));

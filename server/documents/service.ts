@@ -2,17 +2,20 @@ import { mkdir, readFile, rename, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { promisify } from 'node:util';
 import { gzip } from 'node:zlib';
+import { LRUCache } from 'lru-cache';
 import { suggestType } from '@gatepath/core/reading';
 import { PAGE_DPIS, type DocumentPatch, type DocumentView, type PackedFacts } from '@gatepath/contract';
 import type { Context } from '../context';
 import type { Db } from '../db/pool';
 import { inTransaction } from '../db/tx';
+import { pictureDir } from '../files/tidy';
 import { newSecret } from '../ids';
 import { topics } from '../live/live';
 import { packetsWithDocument } from '../packets/queries';
 import { packedFactsIn, type FactsFile } from '../pdf/facts-file';
-import { conflict, notFound } from '../problem';
+import { conflict, notFound, unusable } from '../problem';
 import { WorkFailure } from '../work/failure';
+import { whyUnread } from './problems';
 import * as q from './queries';
 
 export function documentView(d: q.DocumentRow): DocumentView {
@@ -32,67 +35,50 @@ export function documentView(d: q.DocumentRow): DocumentView {
     cameAs: d.came_as,
     madeFrom: d.made_from ?? [],
     replacedBy: d.replaced_by,
+    leftOut: d.left_out,
   };
-}
-
-const reading = new Set<Promise<void>>();
-
-/** Waits until no document is being read: for stopping, and for tests. */
-export async function readingDone(): Promise<void> {
-  while (reading.size) await Promise.all(reading);
 }
 
 const PAGES_A_STEP = 10;
 
-/** Reads the pages of a document in the background, telling the screens how far it is. */
-export function readDocument(ctx: Context, row: q.DocumentRow): Promise<void> {
-  const work = (async () => {
-    try {
-      const file = ctx.files.pathOf(row.sha256);
-      const original = row.came_as === 'pdf' && !row.made_from ? ctx.files.pathOf(row.original_sha256) : null;
-      const pages: string[] = [];
-      const places: string[] = [];
-      let words = '';
-      for (let from = 1; from <= row.pages.length; from += PAGES_A_STEP) {
-        const to = Math.min(row.pages.length, from + PAGES_A_STEP - 1);
-        const task = { file, original, sizes: row.pages, from, to, before: words };
-        const step = await ctx.work.run('read', task, row.deal_id);
-        pages.push(step.pages);
-        if (step.places) places.push(step.places);
-        // The first pages tell what kind of paper it is.
-        if (words.length < 20_000) words += `${step.text} `;
-        await q.setPagesRead(ctx.database.pool, row.id, to);
-        ctx.live.tell(topics.deal(row.deal_id));
-      }
-      const facts = `{"cell":3,"pages":[${pages.join(',')}],"places":[${places.join(',')}]}`;
-      const stored = await ctx.files.put(await pack(facts));
-      await q.setDocumentReady(ctx.database.pool, row.id, stored.sha256, suggestType(words, row.file_name));
-    } catch (error) {
-      // Stopping the server ends the workers too; the next start reads on.
-      if (ctx.jobs.stopping || (error instanceof WorkFailure && error.reason === 'stopped')) return;
-      await q.setDocumentFailed(ctx.database.pool, row.id, whyUnread(row.name, error));
-    }
+/** Reads the pages of a document, telling the screens how far it is. A file that cannot be read is set aside with the reason. */
+export async function readDocument(ctx: Context, id: string): Promise<void> {
+  const db = ctx.database.pool;
+  const row = await q.documentById(db, id);
+  if (row?.status !== 'reading') return;
+  try {
+    const { facts, words } = await readFacts(ctx, row);
+    const stored = await ctx.files.put(await pack(facts));
+    await q.setDocumentReady(db, id, stored.sha256, suggestType(words, row.file_name));
+  } catch (error) {
+    // Stopping the server ends the workers too, and a full disk is not the paper's fault: tried again.
+    if (!(error instanceof WorkFailure) || error.reason === 'stopped') throw error;
+    await q.setDocumentFailed(db, id, whyUnread(row.name, error));
+  }
+  ctx.live.tell(topics.deal(row.deal_id));
+}
+
+async function readFacts(ctx: Context, row: q.DocumentRow): Promise<{ facts: string; words: string }> {
+  const file = ctx.files.pathOf(row.sha256);
+  const original = row.came_as === 'pdf' && !row.made_from ? ctx.files.pathOf(row.original_sha256) : null;
+  const pages: string[] = [];
+  const places: string[] = [];
+  let words = '';
+  for (let from = 1; from <= row.pages.length; from += PAGES_A_STEP) {
+    const to = Math.min(row.pages.length, from + PAGES_A_STEP - 1);
+    const task = { file, original, sizes: row.pages, from, to, before: words };
+    const step = await ctx.work.run('read', task, row.deal_id);
+    pages.push(step.pages);
+    if (step.places) places.push(step.places);
+    // The first pages tell what kind of paper it is.
+    if (words.length < 20_000) words += `${step.text} `;
+    await q.setPagesRead(ctx.database.pool, row.id, to);
     ctx.live.tell(topics.deal(row.deal_id));
-  })();
-  reading.add(work);
-  void work.finally(() => reading.delete(work));
-  return work;
+  }
+  return { facts: `{"cell":3,"pages":[${pages.join(',')}],"places":[${places.join(',')}]}`, words };
 }
 
 const pack = promisify(gzip);
-
-/** Why a document could not be read, for whoever brought it. */
-function whyUnread(name: string, error: unknown): string {
-  const way = 'Open it elsewhere, print it to PDF, and add that.';
-  if (!(error instanceof WorkFailure)) return `“${name}” could not be read. ${way}`;
-  const what = error.at ? `${error.at[0]!.toUpperCase()}${error.at.slice(1)} of “${name}”` : `“${name}”`;
-  return `${what} ${error.inWords('read')}. ${way}`;
-}
-
-/** Takes up reading where a stop of the server cut it off. */
-export async function resumeReading(ctx: Context): Promise<void> {
-  for (const row of await q.unreadDocuments(ctx.database.pool)) void readDocument(ctx, row);
-}
 
 export async function documentOr404(db: Db, id: string): Promise<q.DocumentRow> {
   const row = await q.documentById(db, id);
@@ -130,18 +116,10 @@ export async function pageImage(
   const size = doc.pages[page - 1];
   if (!size) throw notFound('This page');
   const dpi = PAGE_DPIS.find((d) => d >= wantedDpi) ?? PAGE_DPIS[PAGE_DPIS.length - 1]!;
-  const file = path.join(
-    ctx.config.dataDir,
-    'cache',
-    'pages',
-    doc.sha256.slice(0, 2),
-    `${doc.sha256}-${page}-${dpi}.png`,
-  );
+  const file = path.join(pictureDir(ctx, doc.sha256), `${doc.sha256}-${page}-${dpi}.png`);
   const kept = await stat(file).catch(() => null);
   if (kept) return readFile(file);
-  const png = Buffer.from(
-    await ctx.work.run('png', { file: ctx.files.pathOf(doc.sha256), page, size, dpi }, doc.sha256),
-  );
+  const png = await drawn(ctx, { file: ctx.files.pathOf(doc.sha256), page, size, dpi }, doc.sha256);
   await mkdir(path.dirname(file), { recursive: true });
   const temp = `${file}.${newSecret()}`;
   await writeFile(temp, png);
@@ -149,10 +127,31 @@ export async function pageImage(
   return png;
 }
 
+/** Pages that could not be drawn, and why: they are not tried again by themselves. */
+const undrawable = new LRUCache<string, WorkFailure>({ max: 1_000 });
+
+async function drawn(
+  ctx: Context,
+  task: { file: string; page: number; size: { width: number; height: number }; dpi: number },
+  owner: string,
+): Promise<Buffer> {
+  const key = `${owner}-${task.page}`;
+  const before = undrawable.get(key);
+  try {
+    if (before) throw before;
+    return Buffer.from(await ctx.work.run('png', task, owner));
+  } catch (error) {
+    if (!(error instanceof WorkFailure) || error.reason === 'stopped') throw error;
+    undrawable.set(key, error);
+    throw unusable('undrawable', `Page ${task.page} ${error.inWords('drawn')}.`);
+  }
+}
+
 /** Corrects a document's name or type, or says which other one took its place. */
 export async function changeDocument(ctx: Context, id: string, body: DocumentPatch): Promise<DocumentView> {
   const row = await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
-    const was = await documentOr404(db, id);
+    const was = await q.lockDocument(db, id);
+    if (!was) throw notFound('This document');
     if (body.replacedBy) {
       const by = await documentOr404(db, body.replacedBy);
       if (by.deal_id !== was.deal_id || by.id === id) throw notFound('The document that takes its place');
@@ -170,14 +169,17 @@ export async function changeDocument(ctx: Context, id: string, body: DocumentPat
   return documentView(row);
 }
 
-/** Removes a document from its deal, unless a packet holds it. */
+/** Removes a document from its deal, unless a packet holds it; its files go when nothing else needs them. */
 export async function dropDocument(ctx: Context, id: string): Promise<void> {
-  await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
-    const row = await documentOr404(db, id);
-    const packets = await packetsWithDocument(db, row.deal_id, id);
+  await inTransaction(ctx.database.pool, async (tx) => {
+    const row = await q.lockDocument(tx.db, id);
+    if (!row) throw notFound('This document');
+    const packets = await packetsWithDocument(tx.db, id);
     if (packets.length)
       throw conflict('in-packet', `“${row.name}” is in the packet “${packets[0]!.name}”. Take it out there first.`);
-    await q.deleteDocument(db, id);
-    afterCommit(() => ctx.live.tell(topics.deal(row.deal_id)));
+    await q.deleteDocument(tx.db, id);
+    for (const file of new Set([row.original_sha256, row.sha256, row.facts_sha256]))
+      if (file) await ctx.jobs.queue(tx, 'tidy', file);
+    tx.afterCommit(() => ctx.live.tell(topics.deal(row.deal_id)));
   });
 }

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { createReadStream, type ReadStream } from 'node:fs';
-import { access, mkdir, open, rename, rm, stat, utimes } from 'node:fs/promises';
+import { access, mkdir, open, readdir, rename, rm, stat, utimes } from 'node:fs/promises';
 import path from 'node:path';
 import type { Readable } from 'node:stream';
 import { newSecret, sha256 } from '../ids';
@@ -102,6 +102,31 @@ export class FileStore {
   /** Removes a file; the caller knows that nothing refers to it. */
   async remove(hash: string): Promise<void> {
     await rm(this.pathOf(hash), { force: true });
+  }
+
+  /** Every file's fingerprint. */
+  async *all(): AsyncGenerator<string> {
+    for (const part of await readdir(this.root).catch(() => [])) {
+      if (!/^[0-9a-f]{2}$/.test(part)) continue;
+      for (const name of await readdir(path.join(this.root, part))) if (/^[0-9a-f]{64}$/.test(name)) yield name;
+    }
+  }
+
+  /** Milliseconds since a file came, or was brought once more. */
+  async age(hash: string): Promise<number> {
+    return stat(this.pathOf(hash)).then(
+      (s) => Date.now() - s.mtimeMs,
+      () => 0,
+    );
+  }
+
+  /** Removes what uploads left behind that were cut off with their server. */
+  async dropIncoming(olderThanMs: number): Promise<void> {
+    const dir = path.join(this.root, 'incoming');
+    for (const name of await readdir(dir).catch(() => [])) {
+      const file = path.join(dir, name);
+      if (Date.now() - (await stat(file)).mtimeMs > olderThanMs) await rm(file, { force: true });
+    }
   }
 
   /** The bytes of a file. @throws `DamagedFile` when they are not what the name says */

@@ -1,9 +1,10 @@
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
-import type { ClockBody, HolidaysBody, NoticesBody, SetupBody, SignInBody } from '@gatepath/contract';
+import type { ClockBody, HolidaysBody, NoticesBody, SetupBody, SignInBody, TryAgainBody } from '@gatepath/contract';
 import type { Context } from '../context';
 import { serve } from '../http/routing';
 import type { Member } from './queries';
 import { forwardClock } from '../jobs/calendar';
+import type { StreamOptions } from '../live/live';
 import { wordsOf } from '../words';
 import * as service from './service';
 
@@ -40,8 +41,8 @@ export function firmRoutes(app: FastifyInstance, ctx: Context): void {
   serve<SignInBody>(
     app,
     'signIn',
-    async ({ body, reply }) => {
-      const { member, token } = await service.signIn(ctx, body);
+    async ({ body, request, reply }) => {
+      const { member, token } = await service.signIn(ctx, body, request.ip);
       remember(reply, token);
       return service.sessionView(ctx, member);
     },
@@ -66,10 +67,24 @@ export function firmRoutes(app: FastifyInstance, ctx: Context): void {
     await service.setHolidays(ctx, body.holidays);
     return service.firmView(ctx);
   });
+  serve<TryAgainBody>(app, 'tryAgain', async ({ body }) => {
+    await service.tryAgain(ctx, body.queue, body.thing);
+    return service.firmView(ctx);
+  });
   serve<ClockBody>(app, 'forwardClock', async ({ body, member }) => {
     await forwardClock(ctx, body.hours);
     return service.sessionView(ctx, member);
   });
+}
+
+/** A member's live view: it ends with the session. */
+export function listening(ctx: Context, request: FastifyRequest): StreamOptions {
+  const token = cookieOf(request)!;
+  return {
+    owner: `member:${request.member!.id}`,
+    most: 60,
+    mayHear: async () => (await service.memberOfToken(ctx, token)) !== null,
+  };
 }
 
 export function cookieOf(request: FastifyRequest): string | undefined {

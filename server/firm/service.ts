@@ -10,24 +10,27 @@ import {
 import type { Context } from '../context';
 import { inTransaction } from '../db/tx';
 import { hashSecret, newId, newSecret } from '../ids';
-import { conflict, Problem, unusable } from '../problem';
+import { countTry, dropOldTries, forgetTries } from '../http/throttle';
+import { JOB_NAMES, type JobName } from '../jobs/jobs';
+import { failures } from '../jobs/queries';
+import { topics } from '../live/live';
+import { conflict, notFound, Problem, unusable } from '../problem';
 import { checkPassword, hashPassword } from './password';
 import { LANGUAGES } from '../words';
 import * as q from './queries';
 
 const SESSION_DAYS = 14;
-/** Failed sign-ins allowed for one email address within the window. */
-const MAX_FAILS = 8;
-const FAIL_WINDOW_MS = 15 * 60_000;
-
-/** Failed sign-ins by email address, so that guessing is slow whatever address it comes from. */
-const fails = new Map<string, { n: number; until: number }>();
+/** Things given up that are told at a time. */
+const MOST_FAILURES = 50;
+/** Wrong passwords within the window: for one account from one address, for one account, from one address. */
+const MOST_TRIES = { both: 8, account: 60, address: 40 };
+const WINDOW_MS = 15 * 60_000;
 
 /** Sign-ins the demo may show; empty otherwise. */
 export const demoSignIns: { name: string; email: string; password: string }[] = [];
 
 export async function sessionView(ctx: Context, member: q.Member | null): Promise<SessionView> {
-  const firm = await q.findFirm(ctx.database.pool);
+  const firm = await ctx.firm();
   return {
     firm: firm ? { name: firm.name, timeZone: firm.time_zone } : null,
     member: member && {
@@ -53,41 +56,64 @@ export async function setUpFirm(ctx: Context, body: SetupBody): Promise<{ member
     });
   const password_hash = await hashPassword(body.password);
   const at = ctx.clock.now();
-  const member = await inTransaction(ctx.database.pool, async ({ db }) => {
-    if (await q.findFirm(db)) throw conflict('set-up', 'This server already has a firm. Sign in instead.');
+  const taken = () => conflict('set-up', 'This server already has a firm. Sign in instead.');
+  const member = await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
+    if (await q.findFirm(db)) throw taken();
+    afterCommit(() => ctx.live.tell(topics.firm()));
     const firm = { id: newId(), name: body.firmName, time_zone: body.timeZone };
     await q.insertFirm(db, { ...firm, at });
     const m = { id: newId(), firm_id: firm.id, name: body.name, email: body.email };
     await q.insertMember(db, { ...m, password_hash, at });
     return { ...m, notices: NOTICES.filter((n) => n !== 'asked' && n !== 'opened'), digest: false };
+  }).catch((error: unknown) => {
+    // Two who set up at once: the database lets one of them.
+    throw (error as { code?: string }).code === '23505' ? taken() : error;
   });
   return { member, token: await startSession(ctx, member.id) };
 }
 
-export async function signIn(ctx: Context, body: SignInBody): Promise<{ member: q.Member; token: string }> {
-  const key = body.email.toLowerCase();
-  const now = ctx.clock.now().getTime();
-  const failed = fails.get(key);
-  if (failed && failed.until > now && failed.n >= MAX_FAILS)
-    throw new Problem(
-      429,
-      'too-many',
-      'Too many tries',
-      'Too many wrong passwords for this address. Wait a quarter of an hour, then try again.',
-    );
-  const found = await q.memberByEmail(ctx.database.pool, body.email);
-  if (!(await checkPassword(body.password, found?.password_hash ?? null)) || !found) {
-    const fresh = !failed || failed.until <= now;
-    if (fails.size > 10_000) fails.clear();
-    fails.set(key, { n: fresh ? 1 : failed.n + 1, until: now + FAIL_WINDOW_MS });
+/**
+ * Signs a member in. Tries are counted before the password is looked at, so that many at once are
+ * as many; whoever does not know it cannot lock a member out from elsewhere.
+ *
+ * @param address  where the request comes from
+ */
+export async function signIn(
+  ctx: Context,
+  body: SignInBody,
+  address: string,
+): Promise<{ member: q.Member; token: string }> {
+  const db = ctx.database.pool;
+  const account = hashSecret(body.email.toLowerCase(), ctx.config.sessionSecret);
+  const keys = {
+    both: `password:${account}:${address}`,
+    account: `password:${account}`,
+    address: `password::${address}`,
+  };
+  const now = ctx.clock.now();
+  for (const which of ['both', 'account', 'address'] as const) {
+    const { n } = await countTry(db, keys[which], WINDOW_MS, now);
+    if (n > MOST_TRIES[which])
+      throw new Problem(
+        429,
+        'too-many',
+        'Too many tries',
+        'Too many wrong passwords. Wait a quarter of an hour, then try again.',
+        {},
+        null,
+        WINDOW_MS / 1000,
+      );
+  }
+  const found = await q.memberByEmail(db, body.email);
+  if (!(await checkPassword(body.password, found?.password_hash ?? null)) || !found)
     throw new Problem(
       401,
       'wrong-password',
       'Not signed in',
       'Email address and password do not go together. Check both and try again.',
     );
-  }
-  fails.delete(key);
+  await forgetTries(db, Object.values(keys));
+  await dropOldTries(db, now);
   const { password_hash: _, ...member } = found;
   return { member, token: await startSession(ctx, member.id) };
 }
@@ -114,7 +140,7 @@ export async function signOut(ctx: Context, token: string): Promise<void> {
 }
 
 export async function firmView(ctx: Context): Promise<FirmView> {
-  const firm = (await q.findFirm(ctx.database.pool))!;
+  const firm = (await ctx.firm())!;
   const seal = await ctx.seal();
   return {
     name: firm.name,
@@ -129,7 +155,22 @@ export async function firmView(ctx: Context): Promise<FirmView> {
       selfMade: seal.selfMade,
     },
     mail: ctx.config.smtpUrl ? 'smtp' : 'mailroom',
+    failures: (await failures(ctx.database.pool, MOST_FAILURES)).map((f) => ({
+      queue: f.queue,
+      thing: f.thing,
+      sentence: f.words,
+      detail: f.detail,
+      tries: f.tries,
+      at: f.failed_at.toISOString(),
+    })),
   };
+}
+
+/** Tries something again that was given up. */
+export async function tryAgain(ctx: Context, queue: string, thing: string): Promise<void> {
+  if (!(JOB_NAMES as string[]).includes(queue)) throw notFound('This work');
+  await ctx.jobs.tryAgain(queue as JobName, thing);
+  ctx.live.tell(topics.firm());
 }
 
 export async function setNotices(
@@ -144,6 +185,7 @@ export async function setNotices(
 
 /** The firm's holidays; packets on their way keep those they were sent with. */
 export async function setHolidays(ctx: Context, holidays: string[]): Promise<void> {
-  const firm = (await q.findFirm(ctx.database.pool))!;
+  const firm = (await ctx.firm())!;
   await q.saveHolidays(ctx.database.pool, firm.id, [...new Set(holidays)].sort());
+  ctx.live.tell(topics.firm());
 }

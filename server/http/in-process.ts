@@ -13,7 +13,6 @@ import {
   type SigningView,
 } from '@gatepath/contract';
 import type { DraftEdit } from '@gatepath/core/marks';
-import { readingDone } from '../documents/service';
 import { SESSION_COOKIE } from '../firm/routes';
 
 export interface Answer<T = unknown> {
@@ -99,9 +98,13 @@ export class InProcess {
 
   /** A document once its pages are read. */
   async ready(dealId: string, documentId: string): Promise<DocumentView> {
-    await readingDone();
-    const deal = await this.ok<DealView>('deal', { params: { dealId } });
-    return deal.documents.find((d) => d.id === documentId)!;
+    for (let n = 0; n < 3_000; n++) {
+      const deal = await this.ok<DealView>('deal', { params: { dealId } });
+      const document = deal.documents.find((d) => d.id === documentId)!;
+      if (document.status !== 'reading') return document;
+      await new Promise((r) => setTimeout(r, 40));
+    }
+    throw new Error('the document was never read');
   }
 
   edit(packetId: string, edits: DraftEdit[]): Promise<{ version: number }> {

@@ -1,23 +1,75 @@
-/** Background work over pg-boss: mail and sealing. A job is queued in the transaction it follows from. */
+/**
+ * Background work over pg-boss: one job a thing, queued in the transaction it follows from. Each
+ * kind has its own tries with growing pauses; what is given up is told on the Firm screen. Jobs
+ * lie in the database, so they outlive the process, and of several servers one does each.
+ */
 import PgBoss from 'pg-boss';
-import type pg from 'pg';
+import type { Database, Db } from '../db/pool';
 import type { Tx } from '../db/tx';
+import type { Live } from '../live/live';
+import { topics } from '../live/live';
+import * as q from './queries';
 
-export type JobName = 'mail' | 'seal';
-const NAMES: JobName[] = ['mail', 'seal'];
-const BATCH = 25;
+export type JobName = 'mail' | 'seal' | 'read' | 'tick' | 'digest' | 'calendar' | 'snapshot' | 'tidy';
+
+interface Kind {
+  /** Tries after the first. */
+  again: number;
+  /** Seconds before the next try; each pause is longer than the one before. */
+  pause: number;
+  /** Seconds after which a job whose server was killed is somebody else's. */
+  lease: number;
+  /** How many one server does at a time. */
+  atOnce: number;
+}
+
+const KINDS: Record<JobName, Kind> = {
+  mail: { again: 5, pause: 5, lease: 120, atOnce: 8 },
+  seal: { again: 5, pause: 5, lease: 900, atOnce: 2 },
+  read: { again: 2, pause: 5, lease: 3_600, atOnce: 3 },
+  tick: { again: 5, pause: 10, lease: 60, atOnce: 4 },
+  digest: { again: 5, pause: 30, lease: 60, atOnce: 2 },
+  calendar: { again: 5, pause: 5, lease: 60, atOnce: 1 },
+  snapshot: { again: 2, pause: 30, lease: 120, atOnce: 1 },
+  tidy: { again: 2, pause: 60, lease: 3_600, atOnce: 1 },
+};
+export const JOB_NAMES = Object.keys(KINDS) as JobName[];
+
+/** How often a server looks for work that nobody told it of: what is due later, and what others left. */
+const LOOK_MS = 2_000;
+/** How often leases that have run out are looked for. */
+const LEASES_MS = 10_000;
+
+export type Handle = (id: string) => Promise<void>;
+
+interface Queue {
+  handle: Handle;
+  running: Map<string, { jobId: string; done: Promise<void> }>;
+  /** Asked for while it was being looked; looks once more. */
+  dirty: boolean;
+  looking: Promise<void> | null;
+  timer: NodeJS.Timeout | null;
+}
 
 export class Jobs {
   private readonly boss: PgBoss;
-  private readonly workers = new Map<JobName, string>();
+  private readonly queues = new Map<JobName, Queue>();
+  private readonly stops: (() => void)[] = [];
+  private leases: NodeJS.Timeout | null = null;
   /** Set once the server is going down: failures from then on are not the work's fault. */
   stopping = false;
 
   constructor(
-    pool: pg.Pool,
+    private readonly database: Database,
+    private readonly live: Live,
     private readonly onError: (error: unknown) => void,
+    /** Says in words what a job was about, for the screen that tells of what was given up. */
+    private readonly describe: (name: JobName, id: string) => Promise<string> = async (name) => name,
   ) {
-    this.boss = new PgBoss({ db: { executeSql: (text, values) => pool.query(text, values) } });
+    this.boss = new PgBoss({
+      db: { executeSql: (text, values) => database.pool.query(text, values) },
+      supervise: false,
+    });
     this.boss.on('error', (e) => {
       if (!this.stopping) this.onError(e);
     });
@@ -25,47 +77,170 @@ export class Jobs {
 
   async start(): Promise<void> {
     await this.boss.start();
-    for (const name of NAMES)
-      await this.boss.createQueue(name, {
+    for (const name of JOB_NAMES) {
+      const kind = KINDS[name];
+      const options = {
         name,
-        retryLimit: 5,
-        retryDelay: 5,
+        // Of jobs that wait for the same thing one is enough.
+        policy: 'short' as const,
+        retryLimit: kind.again,
+        retryDelay: kind.pause,
         retryBackoff: true,
-        expireInSeconds: 600,
-      });
+        expireInSeconds: kind.lease,
+      };
+      await this.boss.createQueue(name, options);
+      await this.boss.updateQueue(name, options);
+    }
+    // The embedded database is this server's alone: what is under way there was cut off with the last one.
+    if (this.database.kind === 'embedded') await q.giveBackAll(this.database.pool);
+    this.leases = setInterval(() => this.mind(), LEASES_MS);
   }
 
-  /** Takes up work of one kind; `handle` must bear being called twice for the same job. */
-  async work(name: JobName, handle: (id: string) => Promise<void>): Promise<void> {
-    // One at a time a worker would wait out its interval after each; what is queued together goes together.
-    const options = { pollingIntervalSeconds: 2, batchSize: BATCH };
-    const worker = await this.boss.work<{ id: string }>(name, options, async (jobs) => {
-      const failed: unknown[] = [];
-      for (const id of new Set(jobs.map((j) => j.data.id))) {
-        try {
-          await handle(id);
-        } catch (error) {
-          if (!this.stopping) this.onError(error);
-          failed.push(error);
-        }
-      }
-      // The whole batch is tried again: what was done already bears it.
-      if (failed.length) throw failed[0];
-    });
-    this.workers.set(name, worker);
+  /** Takes up work of one kind; `handle` must bear being called twice for the same thing. */
+  work(name: JobName, handle: Handle): void {
+    const queue: Queue = { handle, running: new Map(), dirty: false, looking: null, timer: null };
+    this.queues.set(name, queue);
+    this.stops.push(this.live.on(topics.work(name), () => this.look(name)));
+    this.look(name);
   }
 
   /** Queues a job as part of a transaction; it starts when, and only if, the transaction commits. */
   async queue(tx: Tx, name: JobName, id: string): Promise<void> {
-    await this.boss.send(name, { id }, { db: { executeSql: (text, values) => tx.db.query(text, values) } });
-    tx.afterCommit(() => {
-      const worker = this.workers.get(name);
-      if (worker) this.boss.notifyWorker(worker);
-    });
+    await this.send(tx.db, name, id);
+    tx.afterCommit(() => this.look(name));
   }
 
+  /** Queues a job by itself, at once or some seconds from now. */
+  async queueNow(name: JobName, id: string, inSeconds = 0): Promise<void> {
+    await this.send(this.database.pool, name, id, inSeconds);
+    if (!inSeconds) this.look(name);
+  }
+
+  /** Tries something again that was given up. */
+  async tryAgain(name: JobName, id: string): Promise<void> {
+    await q.forgetFailure(this.database.pool, name, id);
+    await this.queueNow(name, id);
+  }
+
+  /** Waits until nothing of a kind is waiting to be done now, or being done here. */
+  async idle(name: JobName): Promise<void> {
+    for (;;) {
+      const queue = this.queues.get(name);
+      if (this.stopping || !queue) return;
+      if (queue.looking) await queue.looking;
+      else if (queue.running.size) await Promise.all([...queue.running.values()].map((r) => r.done));
+      else if (await q.isWaiting(this.database.pool, name)) this.look(name);
+      else return;
+    }
+  }
+
+  /** Lets what is being done end, gives back what does not end soon, and takes no more. */
   async stop(): Promise<void> {
     this.stopping = true;
-    await this.boss.stop({ graceful: true, timeout: 10_000, close: false, wait: true });
+    if (this.leases) clearInterval(this.leases);
+    for (const stop of this.stops) stop();
+    const all = [...this.queues.values()];
+    for (const { timer } of all) if (timer) clearTimeout(timer);
+    await Promise.all(all.map((x) => x.looking));
+    const running = all.flatMap((x) => [...x.running.values()]);
+    await Promise.race([
+      Promise.all(running.map((r) => r.done)),
+      new Promise((r) => setTimeout(r, running.length ? 10_000 : 0).unref()),
+    ]);
+    const left = all.flatMap((x) => [...x.running.values()].map((r) => r.jobId));
+    await q.giveBack(this.database.pool, left).catch(() => undefined);
+    await this.boss.stop({ graceful: false, close: false, wait: false });
+  }
+
+  private async send(db: Db, name: JobName, id: string, inSeconds = 0): Promise<void> {
+    await this.boss.send(
+      name,
+      { id },
+      {
+        singletonKey: id,
+        ...(inSeconds ? { startAfter: inSeconds } : {}),
+        db: { executeSql: (text: string, values: unknown[]) => db.query(text, values) },
+      },
+    );
+  }
+
+  /** Looks for work of a kind, now and again after a while. */
+  private look(name: JobName): void {
+    const queue = this.queues.get(name);
+    if (!queue || this.stopping) return;
+    queue.dirty = true;
+    queue.looking ??= this.take(name, queue)
+      .catch((error: unknown) => {
+        if (!this.stopping) this.onError(error);
+      })
+      .finally(() => {
+        queue.looking = null;
+        if (this.stopping) return;
+        if (queue.timer) clearTimeout(queue.timer);
+        queue.timer = setTimeout(() => this.look(name), LOOK_MS);
+      });
+  }
+
+  private async take(name: JobName, queue: Queue): Promise<void> {
+    while (queue.dirty && !this.stopping) {
+      queue.dirty = false;
+      const room = KINDS[name].atOnce - queue.running.size;
+      if (room <= 0) return;
+      const jobs = await this.boss.fetch<{ id: string }>(name, { batchSize: room, includeMetadata: true });
+      for (const job of jobs) {
+        const { id } = job.data;
+        // Two jobs of one thing, one of them tried again: the second waits for its turn.
+        if (queue.running.has(id)) {
+          await q.giveBack(this.database.pool, [job.id], 1);
+          continue;
+        }
+        const done = this.run(name, queue.handle, job).finally(() => {
+          queue.running.delete(id);
+          this.look(name);
+        });
+        queue.running.set(id, { jobId: job.id, done });
+      }
+      if (jobs.length === room) queue.dirty = true;
+    }
+  }
+
+  private async run(name: JobName, handle: Handle, job: PgBoss.JobWithMetadata<{ id: string }>): Promise<void> {
+    const { id } = job.data;
+    try {
+      await handle(id);
+      await this.boss.complete(name, job.id);
+      if (job.retryCount > 0) await q.forgetFailure(this.database.pool, name, id);
+    } catch (error) {
+      // The server going down is no fault of the work; the next one does it.
+      if (this.stopping) return;
+      this.onError(error);
+      await this.failed(name, job, error).catch((e: unknown) => this.onError(e));
+    }
+  }
+
+  private async failed(name: JobName, job: PgBoss.JobWithMetadata<{ id: string }>, error: unknown): Promise<void> {
+    const detail = String((error as Error)?.message ?? error).slice(0, 500);
+    await this.boss.fail(name, job.id, { message: detail });
+    if (job.retryCount < KINDS[name].again) return;
+    const words = await this.describe(name, job.data.id).catch(() => name);
+    await q.saveFailure(this.database.pool, {
+      queue: name,
+      thing: job.data.id,
+      words,
+      detail,
+      tries: job.retryCount + 1,
+    });
+    this.live.tell(topics.firm());
+  }
+
+  /** Takes over from servers that were killed, and clears away what is long done. */
+  private mind(): void {
+    q.expire(this.database.pool)
+      .then((names) => {
+        for (const name of names) this.look(name as JobName);
+      })
+      .catch((error: unknown) => {
+        if (!this.stopping) this.onError(error);
+      });
   }
 }

@@ -20,7 +20,11 @@ export interface Mailer {
 
 export function makeMailer(smtpUrl: string | null, from: string): Mailer {
   if (!smtpUrl) return { kind: 'mailroom', send: async () => undefined, close: () => undefined };
-  const transport: Transporter = createTransport(smtpUrl, { from });
+  const transport: Transporter = createTransport(
+    // A mail server that hangs must not hold a message longer than a try may take.
+    { url: smtpUrl, connectionTimeout: 20_000, greetingTimeout: 20_000, socketTimeout: 30_000 },
+    { from },
+  );
   return {
     kind: 'smtp',
     async send(mail) {

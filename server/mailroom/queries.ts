@@ -20,6 +20,9 @@ export interface MessageRow {
   sent_at: Date | null;
 }
 
+/** What a list of messages shows: not what they say. */
+export type MessageListRow = Omit<MessageRow, 'body_text' | 'body_html'>;
+
 export async function insertMessage(
   db: Db,
   m: Omit<MessageRow, 'status' | 'problem' | 'created_at' | 'sent_at'> & { at: Date },
@@ -53,9 +56,10 @@ export async function messageById(db: Db, id: string): Promise<MessageRow | null
 export async function listMessages(
   db: Db,
   o: { after: string | null; packetId: string | null; search: string | null; limit: number },
-): Promise<MessageRow[]> {
-  const r = await db.query<MessageRow>(
-    `select * from message
+): Promise<MessageListRow[]> {
+  const r = await db.query<MessageListRow>(
+    `select id, packet_id, deal_id, party_id, kind, to_name, to_email, to_phone, channel, subject, link, status, problem,
+            created_at, sent_at from message
      where ($1::text is null or id < $1) and ($2::text is null or packet_id = $2)
        and ($3::text is null or to_name ilike $3 or to_email ilike $3 or subject ilike $3)
      order by id desc limit $4`,
@@ -64,10 +68,14 @@ export async function listMessages(
   return r.rows;
 }
 
-export async function queuedMessages(db: Db): Promise<string[]> {
-  return (await db.query<{ id: string }>(`select id from message where status = 'queued' order by id`)).rows.map(
-    (r) => r.id,
+/** Takes a message for sending; false when somebody else is at it. */
+export async function claimMessage(db: Db, id: string, seconds: number): Promise<boolean> {
+  const r = await db.query(
+    `update message set sending_at = now() where id = $1 and status in ('queued', 'failed')
+       and (sending_at is null or sending_at < now() - $2 * interval '1 second')`,
+    [id, seconds],
   );
+  return (r.rowCount ?? 0) > 0;
 }
 
 export async function setMessageKept(db: Db, id: string): Promise<void> {
@@ -90,5 +98,5 @@ export async function setMessageReturned(db: Db, id: string, problem: string): P
 }
 
 export async function setMessageFailed(db: Db, id: string, problem: string): Promise<void> {
-  await db.query(`update message set status = 'failed', problem = $2 where id = $1`, [id, problem]);
+  await db.query(`update message set status = 'failed', problem = $2, sending_at = null where id = $1`, [id, problem]);
 }

@@ -1,17 +1,14 @@
 import type { ListQuery, MessageSummary, MessageView, Page } from '@gatepath/contract';
 import type { Context } from '../context';
-import { inTransaction } from '../db/tx';
+import { inTransaction, type Tx } from '../db/tx';
 import { topics } from '../live/live';
 import type { Texter } from '../mail/texter';
 import type { Mailer, OutgoingMail } from '../mail/mailer';
 import { toEml } from '../mail/mailer';
-import { lockPacket } from '../packets/queries';
-import { loadState } from '../packets/log';
-import { command } from '../packets/service';
 import { conflict, notFound } from '../problem';
 import * as q from './queries';
 
-function summary(m: q.MessageRow): MessageSummary {
+function summary(m: q.MessageListRow): MessageSummary {
   return {
     id: m.id,
     kind: m.kind,
@@ -69,11 +66,16 @@ export async function messageEml(ctx: Context, id: string): Promise<Buffer> {
   return toEml(outgoing(await messageOr404(ctx, id)), ctx.config.mailFrom);
 }
 
+/** Seconds a mail server may take with a message; afterwards it counts as not given. */
+const SENDING_SECONDS = 110;
+
 /** Hands one message to the mailer, or to the texter; called again for the same message it does nothing. */
 export async function deliver(ctx: Context, ways: { mailer: Mailer; texter: Texter }, id: string): Promise<void> {
   const db = ctx.database.pool;
   const m = await q.messageById(db, id);
   if (!m || ['sent', 'kept', 'returned'].includes(m.status)) return;
+  // Two servers may be asked for the same message; one of them gives it to the mail server.
+  if (!(await q.claimMessage(db, id, SENDING_SECONDS))) return;
   const way = m.channel === 'text' ? ways.texter : ways.mailer;
   if (way.kind === 'mailroom') await q.setMessageKept(db, id);
   else {
@@ -104,19 +106,16 @@ export async function returnMessage(ctx: Context, id: string, why: string): Prom
 
 /** A message came back: the party is marked, and the sender told. */
 async function comeBack(ctx: Context, m: q.MessageRow, why: string): Promise<void> {
-  await inTransaction(ctx.database.pool, async (tx) => {
-    await q.setMessageReturned(tx.db, m.id, why);
+  const note = (tx: Tx) => {
     tx.afterCommit(() => ctx.live.tell(topics.mailroom()));
-    if (!m.packet_id || !m.party_id) return;
-    const row = await lockPacket(tx.db, m.packet_id);
-    const before = row && (await loadState(tx.db, m.packet_id));
-    if (!row || !before?.state) return;
-    const cmd = {
-      type: 'bounce' as const,
-      partyId: m.party_id,
-      channel: m.channel === 'text' ? ('phone' as const) : ('email' as const),
-      why,
-    };
-    await command(ctx, tx, row, before, cmd, { actor: { kind: 'system' }, origin: null });
+    return q.setMessageReturned(tx.db, m.id, why);
+  };
+  const { packet_id: packetId, party_id: partyId } = m;
+  if (!packetId || !partyId) return inTransaction(ctx.database.pool, note);
+  await ctx.packets.alone(packetId, async ({ tx, state, run }) => {
+    await note(tx);
+    if (!state) return;
+    const channel = m.channel === 'text' ? ('phone' as const) : ('email' as const);
+    await run({ type: 'bounce', partyId, channel, why }, { actor: { kind: 'system' }, origin: null });
   });
 }

@@ -21,18 +21,13 @@ import { newId } from '../ids';
 import { topics } from '../live/live';
 import { conflict, notFound, Problem, unusable } from '../problem';
 import { makeSecret } from '../signing/passes';
+import { carryAccessCodes } from '../signing/queries';
 import { currentDraft } from './current';
-import { lockedOr404 } from './draft-service';
 import { loadState } from './log';
 import * as q from './queries';
-import { command, packetOr404 } from './service';
+import { byMember, packetOr404 } from './service';
 
 type Body<T extends ChangeBody['type']> = Extract<ChangeBody, { type: T }>;
-
-const actorOf = (member: Member) => ({
-  actor: { kind: 'member' as const, id: member.id, name: member.name },
-  origin: null,
-});
 
 /** How often a change is worked out anew because somebody signed meanwhile. */
 const TRIES = 5;
@@ -45,11 +40,9 @@ export async function changePacket(ctx: Context, packetId: string, body: ChangeB
     const { state } = await loadState(ctx.database.pool, packetId);
     if (!state) throw conflict('not-sent', 'This packet has not been sent yet. Change it on the desk.');
     const cmd = await commandOf(ctx, row, state, body);
-    const done = await inTransaction(ctx.database.pool, async (tx) => {
-      const locked = await lockedOr404(tx.db, packetId);
-      const before = await loadState(tx.db, packetId);
-      if (before.state!.seq !== state.seq && n < TRIES) return false;
-      await command(ctx, tx, locked, before, cmd, actorOf(member));
+    const done = await ctx.packets.alone(packetId, async (now) => {
+      if (now.state!.seq !== state.seq && n < TRIES) return false;
+      await now.run(cmd, byMember(member));
       return true;
     });
     if (done) return;
@@ -191,23 +184,20 @@ async function correct(ctx: Context, state: PacketState, body: Body<'correct'>):
 /** Takes a packet back: it is withdrawn, and a draft of its new version remembers what it replaces. */
 export async function takeBack(ctx: Context, packetId: string, reason: string, member: Member): Promise<string> {
   const id = newId();
-  await inTransaction(ctx.database.pool, async (tx) => {
-    const row = await lockedOr404(tx.db, packetId);
-    const before = await loadState(tx.db, packetId);
-    if (!before.state) throw conflict('not-sent', 'This packet is still a draft. Change it on the desk.');
-    await command(ctx, tx, row, before, { type: 'withdraw', reason, newVersion: id }, actorOf(member));
-    const version = (before.state.plan.replaces?.version ?? 1) + 1;
+  await ctx.packets.alone(packetId, async ({ tx, row, state, run }) => {
+    if (!state) throw conflict('not-sent', 'This packet is still a draft. Change it on the desk.');
+    const { draft } = await q.draftOf(tx.db, packetId);
+    await run({ type: 'withdraw', reason, newVersion: id }, byMember(member));
+    const version = (state.plan.replaces?.version ?? 1) + 1;
     await q.insertPacket(tx.db, {
       id,
       deal_id: row.deal_id,
       name: row.name,
-      draft: {
-        ...currentDraft(row.draft, before.state),
-        replaces: { packetId, version },
-      },
+      draft: { ...currentDraft(draft, state), replaces: { packetId, version } },
       created_by: member.id,
       at: ctx.clock.now(),
     });
+    await carryAccessCodes(tx.db, packetId, id);
     tx.afterCommit(() => ctx.live.tell(topics.deal(row.deal_id)));
   });
   return id;
@@ -234,15 +224,16 @@ export async function startLateRound(
   }
   const id = newId();
   const name = `${row.name}, late round`;
+  const { draft } = await q.draftOf(ctx.database.pool, packetId);
   await inTransaction(ctx.database.pool, async (tx) => {
     await q.insertPacket(tx.db, {
       id,
       deal_id: row.deal_id,
       name,
       draft: {
-        ...row.draft,
+        ...draft,
         name,
-        subject: `Please sign: ${row.draft.name}`,
+        subject: `Please sign: ${draft.name}`,
         parties: [],
         gates: [],
         marks: [],
@@ -263,24 +254,19 @@ export async function startLateRound(
 
 /** Opens the ceremony of a party that signs at the desk; the record says who hosted. */
 export async function hostParty(ctx: Context, packetId: string, partyId: string, member: Member): Promise<string> {
-  return inTransaction(ctx.database.pool, async (tx) => {
-    const row = await lockedOr404(tx.db, packetId);
-    const before = await loadState(tx.db, packetId);
-    const party = before.state && partyOf(before.state.plan, partyId);
+  return ctx.packets.alone(packetId, async ({ tx, state, run }) => {
+    const party = state && partyOf(state.plan, partyId);
     if (!party) throw notFound('This person');
     if (party.act !== 'desk')
       throw new Problem(403, 'not-at-desk', 'Not at the desk', `${party.name} signs through a link of their own.`);
-    const cmd = { type: 'host' as const, partyId, hostName: member.name };
-    await command(ctx, tx, row, before, cmd, actorOf(member));
+    await run({ type: 'host', partyId, hostName: member.name }, byMember(member));
     return makeSecret(ctx, tx, packetId, partyId, member.id);
   });
 }
 
 /** Opens the own ceremony of a member who is a party. */
 export async function ownPass(ctx: Context, packetId: string, partyId: string, member: Member): Promise<string> {
-  return inTransaction(ctx.database.pool, async (tx) => {
-    await lockedOr404(tx.db, packetId);
-    const { state } = await loadState(tx.db, packetId);
+  return ctx.packets.alone(packetId, async ({ tx, state }) => {
     const party = state && partyOf(state.plan, partyId);
     if (!party || party.memberId !== member.id)
       throw new Problem(403, 'not-you', 'Not you', 'Only the person themselves can open this ceremony.');

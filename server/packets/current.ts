@@ -17,10 +17,7 @@ export function currentDraft(draft: Draft, state: PacketState): Draft {
   );
   return {
     ...draft,
-    parties: plan.parties.map((p) => {
-      const was = before.get(p.id);
-      return was?.accessCode ? { ...p, accessCode: was.accessCode } : p;
-    }),
+    parties: plan.parties.map((p) => (p.secondStep === 'code' ? { ...p, codeKept: true } : p)),
     gates: plan.gates,
     documents: plan.documents.map((d) => ({ id: d.id })),
     marks: [...draft.marks, ...added.filter((m) => !draft.marks.some((x) => x.id === m.id))],

@@ -1,5 +1,5 @@
 /** Drafts: starting one, editing it, throwing it away. */
-import { applyEdits, DRAFT_LISTS, emptyDraft, PACKET_LIMITS, type Draft } from '@gatepath/core/marks';
+import { applyEdits, DRAFT_LISTS, emptyDraft, PACKET_LIMITS, type Draft, type DraftEdit } from '@gatepath/core/marks';
 import { pathOf, type PacketParty } from '@gatepath/core/routing';
 import type { EditsBody, NewPacketBody, SavedDraft } from '@gatepath/contract';
 import type { Context } from '../context';
@@ -12,6 +12,8 @@ import type { Member } from '../firm/queries';
 import { newId } from '../ids';
 import { topics } from '../live/live';
 import { conflict, notFound, unusable } from '../problem';
+import { accessFor, accessHash } from '../signing/entry';
+import { saveAccessCode } from '../signing/queries';
 import * as q from './queries';
 
 export async function lockedOr404(db: Db, id: string): Promise<q.PacketRow> {
@@ -69,7 +71,8 @@ export async function editDraft(ctx: Context, packetId: string, body: EditsBody,
     const row = await lockedOr404(db, packetId);
     if (row.status !== 'drafting')
       throw conflict('already-sent', 'This packet has been sent, so it can no longer be edited.');
-    const draft = applyEdits(row.draft, body.edits);
+    const was = await q.draftOf(db, packetId);
+    const draft = applyEdits(was.draft, await withoutCodes(ctx, db, packetId, body.edits));
     for (const list of DRAFT_LISTS)
       if (draft[list].length > PACKET_LIMITS[list])
         throw unusable(
@@ -79,10 +82,10 @@ export async function editDraft(ctx: Context, packetId: string, body: EditsBody,
     const added = body.edits.flatMap((e) => (e.op === 'put' && e.list === 'documents' ? [e.item.id] : []));
     if (added.length) await requireDocuments(db, row.deal_id, added);
     if (!draft.name.trim()) throw unusable('no-name', 'The packet needs a name.');
-    const version = row.draft_version + 1;
+    const version = was.version + 1;
     await q.saveDraft(db, packetId, draft, version);
     // A document that stands in a packet again, by undoing the change of its pages, is the deal's again too.
-    const before = new Set(row.draft.documents.map((d) => d.id));
+    const before = new Set(was.draft.documents.map((d) => d.id));
     const back = await clearReplaced(
       db,
       added.filter((id) => !before.has(id)),
@@ -94,6 +97,23 @@ export async function editDraft(ctx: Context, packetId: string, body: EditsBody,
     });
     return { draft, version, over };
   });
+}
+
+/** Codes told in person are kept as keyed hashes from the moment they are set, and stand in no draft. */
+async function withoutCodes(ctx: Context, db: Db, packetId: string, edits: DraftEdit[]): Promise<DraftEdit[]> {
+  const out: DraftEdit[] = [];
+  for (const edit of edits) {
+    if (edit.op !== 'put' || edit.list !== 'parties' || edit.item.accessCode === undefined) {
+      out.push(edit);
+      continue;
+    }
+    const { accessCode, codeKept: _before, ...item } = edit.item;
+    const of = accessFor(packetId, item.id);
+    const given = accessCode.trim();
+    if (given) await saveAccessCode(db, packetId, item.id, accessHash(ctx, of, given), of);
+    out.push({ ...edit, item: given ? { ...item, codeKept: true } : item });
+  }
+  return out;
 }
 
 /** How many versions back an edit may come from and still be compared; older ones are forgotten. */

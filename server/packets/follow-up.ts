@@ -7,6 +7,8 @@ import {
   partyOf,
   waitingFor,
   type PacketEvent,
+  type PacketEventBody,
+  type PacketEventType,
   type PacketParty,
   type PacketState,
 } from '@gatepath/core/routing';
@@ -114,6 +116,218 @@ export class Letters {
   }
 }
 
+type Body<T extends PacketEventType> = Extract<PacketEventBody, { type: T }>;
+
+/** What an event's consequences are worked out with. */
+class Following {
+  readonly letters: Letters;
+
+  constructor(
+    readonly ctx: Context,
+    readonly tx: Tx,
+    readonly row: PacketRow,
+    readonly state: PacketState,
+  ) {
+    this.letters = new Letters(ctx, tx, row, state);
+  }
+
+  get plan() {
+    return this.state.plan;
+  }
+
+  party(id: string): PacketParty {
+    const p = partyOf(this.plan, id);
+    if (!p) throw new Error('an event names a party that is not in the packet');
+    return p;
+  }
+
+  /** Everybody who was asked so far. */
+  asked(): PacketParty[] {
+    return this.plan.parties.filter((x) => this.state.parties[x.id]!.askedAt);
+  }
+
+  tell(notice: NoticeWords['notice'], subject: string, ...paragraphs: string[]): Promise<void> {
+    return this.letters.toSender({ notice, subject, paragraphs });
+  }
+
+  holds(): string {
+    return this.state.status === 'at_gate' ? holdUp(this.state).sentence : '';
+  }
+
+  seal(): Promise<void> {
+    return this.ctx.jobs.queue(this.tx, 'seal', this.row.id);
+  }
+
+  endPasses(partyId: string | null): Promise<void> {
+    return endPasses(this.ctx, this.tx, this.row.id, partyId);
+  }
+}
+
+const nothing = async () => undefined;
+
+/** What follows from each sort of event; those from which nothing follows say so. */
+const FOLLOWS: { [T in PacketEventType]: (f: Following, body: Body<T>) => Promise<void> } = {
+  async asked(f, { partyId }) {
+    const p = f.party(partyId);
+    const first = firstName(p.name);
+    // At the desk it is the host who opens the ceremony; a member signs from the application.
+    if (p.act === 'desk') return f.tell('asked', `${first} is to sign at the desk`, f.holds());
+    const kind = p.act === 'copy' ? 'copy' : p.act === 'approve' ? 'ask_approve' : 'ask';
+    const { subject, message } = f.plan;
+    // A subject the sender wrote is in the sender's language.
+    const own = (p.language ?? 'en') === 'en' ? subject : '';
+    await f.letters.toParty(p, kind, {}, { link: true, subject: own, message, note: p.note });
+    return f.tell('asked', `${first} was asked`, `${p.name} was asked just now.`);
+  },
+  async asked_again(f, { partyId, redlineId }) {
+    const p = f.party(partyId);
+    const { redline } = f.state.corrections.find((c) => c.redline.id === redlineId)!;
+    if (p.act === 'desk') return;
+    const documentName = f.plan.documents.find((d) => d.id === redline.documentId)?.name ?? '';
+    const parts = { kind: redline.kind, page: redline.page, documentName, words: redline.text };
+    return f.letters.toParty(p, 'ask_again', parts, { link: true });
+  },
+  opened(f, { partyId }) {
+    const p = f.party(partyId);
+    return f.tell('opened', `${firstName(p.name)} opened it`, `${p.name} opened the packet.`, f.holds());
+  },
+  async party_done(f, { partyId }) {
+    const p = f.party(partyId);
+    await f.seal();
+    if (f.state.status === 'at_gate')
+      await f.tell('done', `${firstName(p.name)} is done`, `${p.name} is done.`, f.holds());
+  },
+  corrected: (f) => f.seal(),
+  async excused(f, { partyId }) {
+    const p = f.party(partyId);
+    if (p.act !== 'desk') await f.letters.toParty(p, 'excused');
+  },
+  async declined(f, { partyId, reason }) {
+    const p = f.party(partyId);
+    await f.tell(
+      'declined',
+      `${firstName(p.name)} declined`,
+      `${p.name} declined to sign, and wrote:`,
+      `“${reason}”`,
+      'The packet has ended. Nobody else can sign it.',
+    );
+    for (const x of f.asked()) if (x.id !== partyId) await f.letters.toParty(x, 'ended');
+  },
+  async withdrawn(f, { reason, newVersion }) {
+    await f.endPasses(null);
+    for (const x of f.asked()) await f.letters.toParty(x, newVersion ? 'new_version' : 'withdrawn', { note: reason });
+  },
+  async lapsed(f) {
+    await f.endPasses(null);
+    for (const x of f.asked())
+      if (!['done', 'excused'].includes(f.state.parties[x.id]!.status)) await f.letters.toParty(x, 'lapsed');
+    return f.tell(
+      'lapsing',
+      'Lapsed',
+      holdUp(f.state).sentence,
+      'You can extend the last day on the packet’s page; what was signed is kept.',
+    );
+  },
+  async extended(f) {
+    for (const x of waitingFor(f.state))
+      if (x.act !== 'desk') await f.letters.toParty(x, 'extended', {}, { link: true });
+  },
+  async warned(f, { lastDay }) {
+    for (const x of waitingFor(f.state))
+      if (x.act !== 'desk') await f.letters.toParty(x, 'warning', {}, { link: true });
+    return f.tell('lapsing', `Last day ${calendarDay(ENGLISH, lastDay)}`, f.holds());
+  },
+  async nudged(f, { partyId }) {
+    const p = f.party(partyId);
+    if (p.act === 'desk') return;
+    await f.letters.toParty(p, 'nudge', { act: p.act, n: marksLeft(f.state, p.id).length }, { link: true });
+  },
+  async party_corrected(f, { partyId }) {
+    const p = f.party(partyId);
+    await f.endPasses(partyId);
+    if (f.state.parties[partyId]!.askedAt && p.act !== 'desk')
+      await f.letters.toParty(p, 'new_link', {}, { link: true });
+  },
+  async link_renewed(f, { partyId }) {
+    await f.endPasses(partyId);
+    return f.letters.toParty(f.party(partyId), 'new_link', {}, { link: true });
+  },
+  async handed_over(f, { partyId, reason }) {
+    const p = f.party(partyId);
+    await f.endPasses(partyId);
+    await clearTries(f.tx.db, f.row.id, partyId);
+    const before = f.state.parties[partyId]!.before.at(-1)!;
+    const parts = { beforeName: before.name, note: reason };
+    await f.letters.toParty(p, 'handed', parts, { link: true, message: f.plan.message });
+    return f.tell(
+      'trouble',
+      `${firstName(before.name)} handed over`,
+      `${before.name} handed over to ${p.name} (${p.email}), and wrote:`,
+      `“${reason}”`,
+    );
+  },
+  question_asked(f, { partyId, text }) {
+    const p = f.party(partyId);
+    return f.tell(
+      'question',
+      `${firstName(p.name)} has a question`,
+      `${p.name} asks:`,
+      `“${text}”`,
+      'Answer on the packet’s page.',
+    );
+  },
+  question_answered(f, { partyId, questionId, text }) {
+    const question = f.state.questions.find((x) => x.id === questionId)!;
+    const open = f.state.status === 'at_gate' || f.state.status === 'executed';
+    return f.letters.toParty(f.party(partyId), 'answer', { question: question.text, note: text }, { link: open });
+  },
+  bounced(f, { partyId, why }) {
+    const p = f.party(partyId);
+    return f.tell(
+      'trouble',
+      `The message to ${firstName(p.name)} came back`,
+      `${p.name} cannot be reached: ${why}`,
+      'Correct the address on the packet’s page; a new link goes out at once.',
+    );
+  },
+  locked(f, { partyId }) {
+    const p = f.party(partyId);
+    return f.tell(
+      'trouble',
+      `${firstName(p.name)} is locked out`,
+      `${p.name} gave too many wrong codes. Make sure it is them, then let them try again on the packet’s page.`,
+    );
+  },
+  unlocked: (f, { partyId }) => clearTries(f.tx.db, f.row.id, partyId),
+  executed: (f) => f.seal(),
+  async sealed(f) {
+    const documents = listWords(f.plan.documents.map((d) => d.name));
+    for (const x of f.plan.parties)
+      if (x.email || x.phone) await f.letters.toParty(x, 'executed', { documents }, { link: true });
+    return f.tell(
+      'executed',
+      'Executed',
+      `Everyone is done: ${listWords(f.plan.parties.map((x) => firstName(x.name)))}.`,
+      `The sealed copies are ready: ${documents}.`,
+    );
+  },
+  sent: nothing,
+  gate_opened: nothing,
+  gate_passed: nothing,
+  agreed: nothing,
+  hand_set: nothing,
+  mark_filled: nothing,
+  mark_cleared: nothing,
+  proved: nothing,
+  language_chosen: nothing,
+  hosted: nothing,
+  path_changed: nothing,
+  party_added: nothing,
+  document_added: nothing,
+  revised: nothing,
+};
+
+/** Does what follows from events: passes, messages, sealing. In the transaction the events are in. */
 export async function followUp(
   ctx: Context,
   tx: Tx,
@@ -121,161 +335,7 @@ export async function followUp(
   state: PacketState,
   events: PacketEvent[],
 ): Promise<void> {
-  const letters = new Letters(ctx, tx, row, state);
-  for (const event of events) await follow(ctx, tx, row, state, event, letters);
-}
-
-async function follow(
-  ctx: Context,
-  tx: Tx,
-  row: PacketRow,
-  state: PacketState,
-  event: PacketEvent,
-  letters: Letters,
-): Promise<void> {
-  const { plan } = state;
-  const { body } = event;
-  const p = 'partyId' in body && body.partyId ? partyOf(plan, body.partyId)! : null;
-  const first = p ? firstName(p.name) : '';
-  const asked = () => plan.parties.filter((x) => state.parties[x.id]!.askedAt);
-  const tell = (notice: NoticeWords['notice'], subject: string, ...paragraphs: string[]) =>
-    letters.toSender({ notice, subject, paragraphs });
-  const holds = () => (state.status === 'at_gate' ? holdUp(state).sentence : '');
-  switch (body.type) {
-    case 'asked': {
-      // At the desk it is the host who opens the ceremony; a member signs from the application.
-      if (p!.act === 'desk') return tell('asked', `${first} is to sign at the desk`, holds());
-      const kind = p!.act === 'copy' ? 'copy' : p!.act === 'approve' ? 'ask_approve' : 'ask';
-      const { subject, message } = plan;
-      // A subject the sender wrote is in the sender's language.
-      const own = (p!.language ?? 'en') === 'en' ? subject : '';
-      await letters.toParty(p!, kind, {}, { link: true, subject: own, message, note: p!.note });
-      return tell('asked', `${first} was asked`, `${p!.name} was asked just now.`);
-    }
-    case 'asked_again': {
-      const { redline } = state.corrections.find((c) => c.redline.id === body.redlineId)!;
-      if (p!.act === 'desk') return;
-      const documentName = plan.documents.find((d) => d.id === redline.documentId)?.name ?? '';
-      return letters.toParty(
-        p!,
-        'ask_again',
-        { kind: redline.kind, page: redline.page, documentName, words: redline.text },
-        { link: true },
-      );
-    }
-    case 'opened':
-      return tell('opened', `${first} opened it`, `${p!.name} opened the packet.`, holds());
-    case 'party_done':
-      await ctx.jobs.queue(tx, 'seal', row.id);
-      if (state.status === 'at_gate') await tell('done', `${first} is done`, `${p!.name} is done.`, holds());
-      return;
-    case 'corrected':
-      return ctx.jobs.queue(tx, 'seal', row.id);
-    case 'excused':
-      return p!.act === 'desk' ? undefined : letters.toParty(p!, 'excused');
-    case 'declined':
-      await tell(
-        'declined',
-        `${first} declined`,
-        `${p!.name} declined to sign, and wrote:`,
-        `“${body.reason}”`,
-        'The packet has ended. Nobody else can sign it.',
-      );
-      for (const x of asked()) if (x.id !== body.partyId) await letters.toParty(x, 'ended');
-      return;
-    case 'withdrawn':
-      await endPasses(ctx, tx, row.id, null);
-      for (const x of asked())
-        await letters.toParty(x, body.newVersion ? 'new_version' : 'withdrawn', { note: body.reason });
-      return;
-    case 'lapsed':
-      await endPasses(ctx, tx, row.id, null);
-      for (const x of asked())
-        if (!['done', 'excused'].includes(state.parties[x.id]!.status)) await letters.toParty(x, 'lapsed');
-      return tell(
-        'lapsing',
-        'Lapsed',
-        holdUp(state).sentence,
-        'You can extend the last day on the packet’s page; what was signed is kept.',
-      );
-    case 'extended':
-      for (const x of waitingFor(state)) if (x.act !== 'desk') await letters.toParty(x, 'extended', {}, { link: true });
-      return;
-    case 'warned':
-      for (const x of waitingFor(state)) if (x.act !== 'desk') await letters.toParty(x, 'warning', {}, { link: true });
-      return tell('lapsing', `Last day ${calendarDay(ENGLISH, body.lastDay)}`, holds());
-    case 'nudged':
-      return p!.act === 'desk'
-        ? undefined
-        : letters.toParty(p!, 'nudge', { act: p!.act, n: marksLeft(state, p!.id).length }, { link: true });
-    case 'party_corrected': {
-      await endPasses(ctx, tx, row.id, body.partyId);
-      const s = state.parties[body.partyId]!;
-      if (s.askedAt && p!.act !== 'desk') await letters.toParty(p!, 'new_link', {}, { link: true });
-      return;
-    }
-    case 'link_renewed':
-      await endPasses(ctx, tx, row.id, body.partyId);
-      return letters.toParty(p!, 'new_link', {}, { link: true });
-    case 'handed_over': {
-      await endPasses(ctx, tx, row.id, body.partyId);
-      await clearTries(tx.db, row.id, body.partyId);
-      const before = state.parties[body.partyId]!.before.at(-1)!;
-      await letters.toParty(
-        p!,
-        'handed',
-        { beforeName: before.name, note: body.reason },
-        { link: true, message: plan.message },
-      );
-      return tell(
-        'trouble',
-        `${firstName(before.name)} handed over`,
-        `${before.name} handed over to ${p!.name} (${p!.email}), and wrote:`,
-        `“${body.reason}”`,
-      );
-    }
-    case 'question_asked':
-      return tell(
-        'question',
-        `${first} has a question`,
-        `${p!.name} asks:`,
-        `“${body.text}”`,
-        'Answer on the packet’s page.',
-      );
-    case 'question_answered': {
-      const question = state.questions.find((q) => q.id === body.questionId)!;
-      const open = state.status === 'at_gate' || state.status === 'executed';
-      return letters.toParty(p!, 'answer', { question: question.text, note: body.text }, { link: open });
-    }
-    case 'bounced':
-      return tell(
-        'trouble',
-        `The message to ${first} came back`,
-        `${p!.name} cannot be reached: ${body.why}`,
-        'Correct the address on the packet’s page; a new link goes out at once.',
-      );
-    case 'locked':
-      return tell(
-        'trouble',
-        `${first} is locked out`,
-        `${p!.name} gave too many wrong codes. Make sure it is them, then let them try again on the packet’s page.`,
-      );
-    case 'unlocked':
-      return clearTries(tx.db, row.id, body.partyId);
-    case 'executed':
-      return ctx.jobs.queue(tx, 'seal', row.id);
-    case 'sealed': {
-      const documents = listWords(plan.documents.map((d) => d.name));
-      for (const x of plan.parties)
-        if (x.email || x.phone) await letters.toParty(x, 'executed', { documents }, { link: true });
-      return tell(
-        'executed',
-        'Executed',
-        `Everyone is done: ${listWords(plan.parties.map((x) => firstName(x.name)))}.`,
-        `The sealed copies are ready: ${documents}.`,
-      );
-    }
-    default:
-      return;
-  }
+  const f = new Following(ctx, tx, row, state);
+  for (const { body } of events)
+    await (FOLLOWS[body.type] as (f: Following, b: PacketEventBody) => Promise<void>)(f, body);
 }

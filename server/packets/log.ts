@@ -1,13 +1,12 @@
-/** A packet's event log: loading its state, appending to it, and keeping the read models in step. */
-import { requiredPlaces, type Mark } from '@gatepath/core/marks';
+/** A packet's event log: the state its events make, and appending to it. */
+import { gunzip, gzip } from 'node:zlib';
+import { promisify } from 'node:util';
+import { LRUCache } from 'lru-cache';
 import { CHAIN_START, chainHash } from '@gatepath/core/proof';
 import {
+  EVENT_FACTS,
   evolve,
-  holdUp,
   replay,
-  gateOf,
-  marksThatCount,
-  nextTick,
   type Actor,
   type Origin,
   type PacketEvent,
@@ -16,6 +15,7 @@ import {
 } from '@gatepath/core/routing';
 import type { Db } from '../db/pool';
 import { sha256 } from '../ids';
+import { project } from './projections';
 import * as q from './queries';
 
 /** A state together with the hash its last event has. */
@@ -24,179 +24,171 @@ export interface Logged {
   hash: string;
 }
 
-/** States kept in memory by packet; each is good only as long as its last hash is in the log. */
-const kept = new Map<string, Logged & { seq: number }>();
-const KEEP = 200;
+/** Who did something, and from where. */
+export interface By {
+  actor: Actor;
+  origin: Origin | null;
+  /** An id made by whoever acts: sent twice, the act counts once. */
+  actId?: string;
+}
+
+/** States kept in memory, by packet; each is good only as long as its hash is the log's. Weighed by what they hold. */
+const kept = new LRUCache<string, { state: PacketState; hash: string }>({
+  maxSize: 400_000,
+  sizeCalculation: ({ state }) => 200 + state.plan.marks.length + Object.keys(state.fills).length,
+});
+/** Events of packets that are looked at again and again. */
+const keptEvents = new LRUCache<string, { events: PacketEvent[]; hash: string }>({
+  maxSize: 200_000,
+  sizeCalculation: ({ events }) => 20 + events.length,
+});
+
+/** The form in which states are kept as snapshots; raised when the reducer makes other ones. */
+const SNAPSHOT_FORM = 1;
+/** After so many events a new snapshot is worth its while. */
+export const SNAPSHOT_EVERY = 500;
+
+const pack = promisify(gzip);
+const unpack = promisify(gunzip);
 
 function eventOf(row: q.EventRow): PacketEvent {
   return { packetId: row.packet_id, seq: row.seq, at: row.at, actor: row.actor, origin: row.origin, body: row.body };
 }
 
-/** The state that a packet's events make, from the log; only what is new since last time is read. */
+/** The state that a packet's events make, as far as the log goes now. */
 export async function loadState(db: Db, packetId: string): Promise<Logged> {
-  let from = kept.get(packetId);
-  // A transaction that was rolled back may have left a state that never came to be.
-  if (from && (await q.hashAt(db, packetId, from.seq)) !== from.hash) from = undefined;
-  const rows = await q.eventsAfter(db, packetId, from?.seq ?? 0);
+  const row = await q.packetById(db, packetId);
+  return row ? stateAt(db, row) : { state: null, hash: CHAIN_START };
+}
+
+/** The state of a packet whose row is at hand. */
+export async function stateAt(db: Db, row: Pick<q.PacketRow, 'id' | 'seq' | 'last_hash'>): Promise<Logged> {
+  if (!row.last_hash) return { state: null, hash: CHAIN_START };
+  const known = kept.get(row.id);
+  if (known?.hash === row.last_hash) return known;
+  const from = (await stillGood(db, row.id, known)) ?? (await fromSnapshot(db, row.id));
+  const rows = await q.eventsAfter(db, row.id, from?.state.seq ?? 0);
   const state = replay(rows.map(eventOf), from?.state ?? null);
   const hash = rows[rows.length - 1]?.hash ?? from?.hash ?? CHAIN_START;
-  if (state) keep(packetId, { state, hash, seq: state.seq });
+  if (state) kept.set(row.id, { state, hash });
   return { state, hash };
 }
 
-function keep(packetId: string, entry: Logged & { seq: number }): void {
-  kept.delete(packetId);
-  kept.set(packetId, entry);
-  if (kept.size > KEEP) kept.delete(kept.keys().next().value!);
+/** A state in memory is a beginning only if it came to be: its transaction may have been rolled back. */
+async function stillGood<T extends { state: PacketState; hash: string }>(
+  db: Db,
+  packetId: string,
+  known: T | undefined,
+): Promise<T | null> {
+  return known && (await q.hashAt(db, packetId, known.state.seq)) === known.hash ? known : null;
+}
+
+async function fromSnapshot(db: Db, packetId: string): Promise<{ state: PacketState; hash: string } | null> {
+  const snapshot = await q.snapshotOf(db, packetId, SNAPSHOT_FORM);
+  if (!snapshot) return null;
+  const state = JSON.parse((await unpack(new Uint8Array(snapshot.state))).toString('utf8')) as PacketState;
+  return stillGood(db, packetId, { state, hash: snapshot.hash });
+}
+
+/** Keeps the state of a packet as it is now, so that its log need not be replayed from the beginning. */
+export async function takeSnapshot(db: Db, packetId: string): Promise<void> {
+  const { state, hash } = await loadState(db, packetId);
+  if (!state) return;
+  const packed = await pack(JSON.stringify(state));
+  await q.saveSnapshot(db, { packet_id: packetId, seq: state.seq, hash, form: SNAPSHOT_FORM, state: packed });
 }
 
 export async function loadEvents(db: Db, packetId: string): Promise<PacketEvent[]> {
-  return (await q.eventsAfter(db, packetId, 0)).map(eventOf);
+  const known = keptEvents.get(packetId);
+  const good = known && (await q.hashAt(db, packetId, known.events.length)) === known.hash;
+  const rows = await q.eventsAfter(db, packetId, good ? known.events.length : 0);
+  if (good && !rows.length) return known.events;
+  const events = [...(good ? known.events : []), ...rows.map(eventOf)];
+  if (rows.length) keptEvents.set(packetId, { events, hash: rows[rows.length - 1]!.hash });
+  return events;
 }
 
-/** Appends events, stamps and chains them, and brings the read models up to them. One transaction. */
-export async function append(
-  db: Db,
-  packetId: string,
-  before: Logged,
-  bodies: PacketEventBody[],
-  by: { actor: Actor; origin: Origin | null; at: Date; actId?: string },
-): Promise<{ state: PacketState; hash: string; events: PacketEvent[] }> {
-  let { state, hash } = before;
-  const events: PacketEvent[] = [];
+/** What is to be appended to one packet. */
+export interface Append {
+  packetId: string;
+  before: Logged;
+  bodies: PacketEventBody[];
+  by: By;
+}
+
+export interface Appended {
+  state: PacketState;
+  hash: string;
+  events: PacketEvent[];
+}
+
+/**
+ * Appends events to packets, stamps and chains them, and brings the read models up to them: a few
+ * statements, however many packets. In the caller's transaction.
+ */
+export async function append(db: Db, items: Append[], at: Date): Promise<Appended[]> {
   const rows: (q.EventRow & { act_id: string | null })[] = [];
-  for (const body of bodies) {
-    const event: PacketEvent = {
-      packetId,
-      seq: (state?.seq ?? 0) + 1,
-      at: by.at.toISOString(),
-      // What follows from an act by itself (a gate opening) is the system's doing.
-      actor: isConsequence(body) ? { kind: 'system' } : by.actor,
-      origin: isConsequence(body) ? null : by.origin,
-      body,
-    };
-    const next = chainHash(hash, event, sha256);
-    rows.push({
-      packet_id: packetId,
-      seq: event.seq,
-      at: event.at,
-      actor: event.actor,
-      origin: event.origin,
-      body,
-      // The command's own id goes on its first event; the others follow from it.
-      act_id: rows.length === 0 ? (by.actId ?? null) : null,
-      prev_hash: hash,
-      hash: next,
-    });
-    state = evolve(state, event);
-    hash = next;
-    events.push(event);
-  }
-  if (!state) throw new Error('nothing to append to an unsent packet');
-  if (rows.length) {
-    await q.insertEvents(db, rows);
-    await project(db, state, events);
-  }
-  return { state, hash, events };
-}
-
-function isConsequence(body: PacketEventBody): boolean {
-  return ['gate_opened', 'asked', 'asked_again', 'excused', 'gate_passed', 'executed'].includes(body.type);
-}
-
-/** Events after which parties, gates or marks of the plan are others. */
-const CHANGES_PLAN = new Set<PacketEventBody['type']>([
-  'sent',
-  'path_changed',
-  'party_added',
-  'party_corrected',
-  'handed_over',
-  'corrected',
-  'document_added',
-]);
-
-/** Writes into the read models what `events` changed, given the state after them. */
-async function project(db: Db, state: PacketState, events: PacketEvent[]): Promise<void> {
-  const touched = new Set<string>();
-  const fills = new Map<string, q.FillRow>();
-  const cleared = new Set<string>();
-  for (const { body, at, seq } of events) {
-    // A change of the plan moves gates and counts for everybody.
-    if (CHANGES_PLAN.has(body.type)) for (const p of state.plan.parties) touched.add(p.id);
-    if ('partyId' in body && body.partyId) touched.add(body.partyId);
-    if (body.type === 'mark_cleared') {
-      fills.delete(body.markId);
-      cleared.add(body.markId);
-    }
-    if (body.type === 'mark_filled') cleared.delete(body.markId);
-    if (body.type === 'mark_filled')
-      fills.set(body.markId, {
-        packet_id: state.packetId,
-        mark_id: body.markId,
-        party_id: body.partyId,
-        value: body.value,
-        at,
-        seq,
+  const done = items.map((item): Appended => {
+    let { state, hash } = item.before;
+    const events: PacketEvent[] = [];
+    // A clock that was set back must not make the log tell that an effect came before its cause.
+    const stamp = state && lastAt(state) > at.toISOString() ? lastAt(state) : at.toISOString();
+    for (const [i, body] of item.bodies.entries()) {
+      const follows = !!EVENT_FACTS[body.type].consequence;
+      const event: PacketEvent = {
+        packetId: item.packetId,
+        seq: (state?.seq ?? 0) + 1,
+        at: stamp,
+        // What follows from an act by itself (a gate opening) is the system's doing.
+        actor: follows ? { kind: 'system' } : item.by.actor,
+        origin: follows ? null : item.by.origin,
+        body,
+      };
+      const next = chainHash(hash, event, sha256);
+      rows.push({
+        packet_id: item.packetId,
+        seq: event.seq,
+        at: event.at,
+        actor: event.actor,
+        origin: event.origin,
+        body,
+        // The command's own id goes on its first event; the others follow from it.
+        act_id: i === 0 ? (item.by.actId ?? null) : null,
+        prev_hash: hash,
+        hash: next,
       });
-    if (body.type === 'sealed') await q.saveSealed(db, state.packetId, body.documents);
-  }
-  await q.dropFills(db, state.packetId, [...cleared]);
-  await q.saveFills(db, [...fills.values()]);
-  await q.savePacketParties(
-    db,
-    [...touched].map((id) => partyRow(state, id)),
-  );
-  const places = requiredPlaces(marksThatCount(state));
-  await q.savePacketProgress(db, {
-    id: state.packetId,
-    status: state.status,
-    seq: state.seq,
-    gate: state.gate,
-    gate_count: state.plan.gates.length,
-    marks_total: places.length,
-    marks_done: doneOf(state, places),
-    hold_up: holdUp(state).sentence,
-    sent_at: state.sentAt,
-    ended_at: state.endedAt,
-    next_tick_at: nextTick(state),
-    seals_due: state.sealed ? 0 : state.due.length + (state.status === 'executed' ? 1 : 0),
-    path: events.some((e) => CHANGES_PLAN.has(e.body.type))
-      ? {
-          parties: state.plan.parties.map(({ id, name, ink, act }) => ({ id, name, ink, act })),
-          gates: state.plan.gates,
-        }
-      : null,
+      state = evolve(state, event);
+      hash = next;
+      events.push(event);
+    }
+    if (!state) throw new Error('nothing to append to an unsent packet');
+    lasts.set(state, stamp);
+    return { state, hash, events };
   });
+  await q.insertEvents(db, rows);
+  await project(db, done);
+  for (const { state, hash } of done) kept.set(state.packetId, { state, hash });
+  return done;
 }
 
-/** How many of the required places are filled; a group of choices is one place. */
-function doneOf(state: PacketState, places: Mark[][]): number {
-  return places.filter((p) => p.some((m) => state.fills[m.id])).length;
-}
+/** When the last event of a state was, as far as it is known without asking the log. */
+const lasts = new WeakMap<PacketState, string>();
 
-function partyRow(state: PacketState, partyId: string): q.PacketPartyRow {
-  const p = state.parties[partyId]!;
-  const own = requiredPlaces(state.plan.marks.filter((m) => m.partyId === partyId));
-  return {
-    packet_id: state.packetId,
-    party_id: partyId,
-    position: state.plan.parties.findIndex((x) => x.id === partyId),
-    gate: gateOf(state.plan, partyId),
-    status: p.status,
-    asked_at: p.askedAt,
-    opened_at: p.openedAt,
-    agreed_at: p.agreedAt,
-    done_at: p.doneAt,
-    last_act_at: p.lastActAt,
-    marks_total: own.length,
-    marks_done: doneOf(state, own),
-  };
+function lastAt(state: PacketState): string {
+  const known = lasts.get(state);
+  if (known) return known;
+  const times = Object.values(state.parties).flatMap((p) => [p.askedAt, p.openedAt, p.doneAt, p.lastActAt]);
+  return [state.sentAt, state.endedAt, ...times, ...state.due.map((d) => d.at)].reduce<string>(
+    (last, t) => (t && t > last ? t : last),
+    state.sentAt,
+  );
 }
 
 /** Throws the read models of a packet away and makes them again from its events. */
 export async function rebuild(db: Db, packetId: string): Promise<void> {
-  const events = await loadEvents(db, packetId);
+  const rows = await q.eventsAfter(db, packetId, 0);
+  const events = rows.map(eventOf);
   const state = replay(events);
   await q.clearReadModel(db, packetId);
-  if (state) await project(db, state, events);
+  if (state) await project(db, [{ state, hash: rows[rows.length - 1]!.hash, events }]);
 }

@@ -3,16 +3,17 @@ import type { FillValue, PacketEvent } from '@gatepath/core/routing';
 import type { AnyPacketStatus } from '@gatepath/contract';
 import type { Db } from '../db/pool';
 
+/** A packet's row: small, so that whoever locks or lists packets reads little. Its draft lies apart. */
 export interface PacketRow {
   id: string;
   deal_id: string;
   name: string;
   status: AnyPacketStatus;
-  draft: Draft;
-  draft_version: number;
   created_by: string;
   created_at: Date;
   seq: number;
+  /** The hash of the last event; null before the first. */
+  last_hash: string | null;
   gate: number;
   gate_count: number;
   marks_total: number;
@@ -20,16 +21,23 @@ export interface PacketRow {
   hold_up: string;
   sent_at: Date | null;
   ended_at: Date | null;
-  path: PathRow | null;
-  next_tick_at: Date | null;
-  seals_due: number;
+  replaces_id: string | null;
+  continues_id: string | null;
 }
 
-/** Parties and gates of a sent packet as they stand now. */
+const COLUMNS =
+  'id, deal_id, name, status, created_by, created_at, seq, last_hash, gate, gate_count, marks_total, marks_done, hold_up, sent_at, ended_at, replaces_id, continues_id';
+
+/** Parties and gates of a packet as they stand now. */
 export interface PathRow {
   parties: Pick<Draft['parties'][number], 'id' | 'name' | 'ink' | 'act'>[];
   gates: Draft['gates'];
 }
+
+export const pathRow = (plan: { parties: PathRow['parties']; gates: PathRow['gates'] }): PathRow => ({
+  parties: plan.parties.map(({ id, name, ink, act }) => ({ id, name, ink, act })),
+  gates: plan.gates,
+});
 
 export interface PacketPartyRow {
   packet_id: string;
@@ -46,8 +54,8 @@ export interface PacketPartyRow {
   marks_done: number;
 }
 
-/** What a list of packets shows: the row without its marks, which can be many. */
-export type PacketListRow = Omit<PacketRow, 'draft' | 'path' | 'next_tick_at' | 'seals_due'> & {
+/** What a list of packets shows. */
+export type PacketListRow = PacketRow & {
   parties: PathRow['parties'];
   gates: Draft['gates'];
   done: string[];
@@ -58,26 +66,58 @@ export async function insertPacket(
   p: { id: string; deal_id: string; name: string; draft: Draft; created_by: string; at: Date },
 ): Promise<void> {
   await db.query(
-    `insert into packet (id, deal_id, name, status, draft, created_by, created_at) values ($1, $2, $3, 'drafting', $4, $5, $6)`,
-    [p.id, p.deal_id, p.name, JSON.stringify(p.draft), p.created_by, p.at],
+    `insert into packet (id, deal_id, name, status, created_by, created_at, path, replaces_id, continues_id)
+     values ($1, $2, $3, 'drafting', $4, $5, $6, $7, $8)`,
+    [
+      p.id,
+      p.deal_id,
+      p.name,
+      p.created_by,
+      p.at,
+      JSON.stringify(pathRow(p.draft)),
+      p.draft.replaces?.packetId ?? null,
+      p.draft.continues?.packetId ?? null,
+    ],
+  );
+  await db.query('insert into packet_draft (packet_id, draft) values ($1, $2)', [p.id, JSON.stringify(p.draft)]);
+  await savePacketDocuments(
+    db,
+    p.id,
+    p.draft.documents.map((d) => d.id),
   );
 }
 
 export async function packetById(db: Db, id: string): Promise<PacketRow | null> {
-  return (await db.query<PacketRow>('select * from packet where id = $1', [id])).rows[0] ?? null;
+  return (await db.query<PacketRow>(`select ${COLUMNS} from packet where id = $1`, [id])).rows[0] ?? null;
 }
 
 /** The packet, locked until the transaction ends: commands on one packet go one after another. */
 export async function lockPacket(db: Db, id: string): Promise<PacketRow | null> {
-  return (await db.query<PacketRow>('select * from packet where id = $1 for update', [id])).rows[0] ?? null;
+  return (await db.query<PacketRow>(`select ${COLUMNS} from packet where id = $1 for update`, [id])).rows[0] ?? null;
+}
+
+/** Several packets, locked in one order, so that two who lock some of the same never wait for each other. */
+export async function lockPackets(db: Db, ids: string[]): Promise<PacketRow[]> {
+  const sql = `select ${COLUMNS} from packet where id = any($1::text[]) order by id for update`;
+  return (await db.query<PacketRow>(sql, [ids])).rows;
+}
+
+export interface DraftRow {
+  draft: Draft;
+  version: number;
+}
+
+/** A packet's draft; of one that was sent, the draft it was sent from. */
+export async function draftOf(db: Db, packetId: string): Promise<DraftRow> {
+  const r = await db.query<DraftRow>('select draft, version from packet_draft where packet_id = $1', [packetId]);
+  if (!r.rows[0]) throw new Error('a packet has a draft');
+  return r.rows[0];
 }
 
 export async function packetsOfDeals(db: Db, dealIds: string[]): Promise<PacketListRow[]> {
   if (!dealIds.length) return [];
   const r = await db.query<PacketListRow>(
-    `select p.id, p.deal_id, p.name, p.status, p.draft_version, p.created_by, p.created_at, p.seq, p.gate, p.gate_count,
-            p.marks_total, p.marks_done, p.hold_up, p.sent_at, p.ended_at,
-            coalesce(p.path->'parties', p.draft->'parties') as parties, coalesce(p.path->'gates', p.draft->'gates') as gates,
+    `select ${COLUMNS}, path->'parties' as parties, path->'gates' as gates,
             coalesce((select jsonb_agg(pp.party_id) from packet_party pp where pp.packet_id = p.id and pp.status = 'done'), '[]') as done
      from packet p where p.deal_id = any($1::text[]) order by p.id desc`,
     [dealIds],
@@ -85,37 +125,46 @@ export async function packetsOfDeals(db: Db, dealIds: string[]): Promise<PacketL
   return r.rows;
 }
 
-export async function packetsWithDocument(
-  db: Db,
-  dealId: string,
-  documentId: string,
-): Promise<{ id: string; name: string }[]> {
+/** Packets that hold a document, in their drafts or under way. */
+export async function packetsWithDocument(db: Db, documentId: string): Promise<{ id: string; name: string }[]> {
   const r = await db.query<{ id: string; name: string }>(
-    `select id, name from packet where deal_id = $1 and draft->'documents' @> jsonb_build_array(jsonb_build_object('id', $2::text))`,
-    [dealId, documentId],
+    'select p.id, p.name from packet_document d join packet p on p.id = d.packet_id where d.document_id = $1 order by p.id',
+    [documentId],
   );
   return r.rows;
 }
 
+export async function savePacketDocuments(db: Db, packetId: string, ids: string[]): Promise<void> {
+  await db.query('delete from packet_document where packet_id = $1 and document_id <> all($2::text[])', [
+    packetId,
+    ids,
+  ]);
+  await db.query(
+    'insert into packet_document (packet_id, document_id) select $1, unnest($2::text[]) on conflict do nothing',
+    [packetId, ids],
+  );
+}
+
 export async function saveDraft(db: Db, id: string, draft: Draft, version: number): Promise<void> {
-  await db.query('update packet set draft = $2, draft_version = $3, name = $4 where id = $1', [
+  await db.query('update packet_draft set draft = $2, version = $3 where packet_id = $1', [
     id,
     JSON.stringify(draft),
     version,
-    draft.name,
   ]);
+  await db.query('update packet set name = $2, path = $3 where id = $1', [
+    id,
+    draft.name,
+    JSON.stringify(pathRow(draft)),
+  ]);
+  await savePacketDocuments(
+    db,
+    id,
+    draft.documents.map((d) => d.id),
+  );
 }
 
 export async function deletePacket(db: Db, id: string): Promise<void> {
   await db.query('delete from packet where id = $1', [id]);
-}
-
-export async function unsealedPackets(db: Db): Promise<string[]> {
-  const r = await db.query<{ id: string }>(
-    `select id from packet p where seals_due > 0
-       or (status = 'executed' and not exists (select 1 from packet_sealed s where s.packet_id = p.id))`,
-  );
-  return r.rows.map((x) => x.id);
 }
 
 export interface EventRow {
@@ -156,10 +205,38 @@ export async function hashAt(db: Db, packetId: string, seq: number): Promise<str
   return r.rows[0]?.hash ?? null;
 }
 
-export async function actExists(db: Db, packetId: string, actId: string): Promise<boolean> {
-  return (
-    (await db.query('select 1 from packet_event where packet_id = $1 and act_id = $2', [packetId, actId])).rows.length >
-    0
+/** Which of these acts are in the log already, each as "packet act". */
+export async function actsThere(db: Db, acts: { packetId: string; actId: string }[]): Promise<Set<string>> {
+  if (!acts.length) return new Set();
+  const r = await db.query<{ packet_id: string; act_id: string }>(
+    `select e.packet_id, e.act_id from packet_event e
+     join unnest($1::text[], $2::text[]) as a(packet_id, act_id) on a.packet_id = e.packet_id and a.act_id = e.act_id`,
+    [acts.map((a) => a.packetId), acts.map((a) => a.actId)],
+  );
+  return new Set(r.rows.map((x) => `${x.packet_id} ${x.act_id}`));
+}
+
+export interface SnapshotRow {
+  packet_id: string;
+  seq: number;
+  hash: string;
+  form: number;
+  state: Uint8Array;
+}
+
+export async function snapshotOf(db: Db, packetId: string, form: number): Promise<SnapshotRow | null> {
+  const r = await db.query<SnapshotRow>('select * from packet_snapshot where packet_id = $1 and form = $2', [
+    packetId,
+    form,
+  ]);
+  return r.rows[0] ?? null;
+}
+
+export async function saveSnapshot(db: Db, s: SnapshotRow): Promise<void> {
+  await db.query(
+    `insert into packet_snapshot (packet_id, seq, hash, form, state) values ($1, $2, $3, $4, $5)
+     on conflict (packet_id) do update set seq = excluded.seq, hash = excluded.hash, form = excluded.form, state = excluded.state`,
+    [s.packet_id, s.seq, s.hash, s.form, Buffer.from(s.state)],
   );
 }
 
@@ -174,35 +251,36 @@ export async function devicesOf(db: Db, packetId: string): Promise<Map<string, s
   return new Map(r.rows.flatMap((x) => (x.device ? [[x.party_id, x.device]] : [])));
 }
 
-export async function savePacketProgress(
-  db: Db,
-  p: Pick<PacketRow, 'id' | 'status' | 'seq' | 'gate' | 'gate_count' | 'marks_total' | 'marks_done' | 'hold_up'> & {
-    sent_at: string;
-    ended_at: string | null;
-    next_tick_at: string | null;
-    seals_due: number;
-    /** null leaves it as it is. */
-    path: PathRow | null;
-  },
-): Promise<void> {
+/** What the events made of packets; `path` is null where it stays as it is. */
+export interface ProgressRow {
+  id: string;
+  status: AnyPacketStatus;
+  seq: number;
+  last_hash: string;
+  gate: number;
+  gate_count: number;
+  marks_total: number;
+  marks_done: number;
+  hold_up: string;
+  sent_at: string;
+  ended_at: string | null;
+  next_tick_at: string | null;
+  seals_due: number;
+  path: PathRow | null;
+}
+
+export async function saveProgress(db: Db, rows: ProgressRow[]): Promise<void> {
+  if (!rows.length) return;
   await db.query(
-    `update packet set status = $2, seq = $3, gate = $4, gate_count = $5, marks_total = $6, marks_done = $7, hold_up = $8,
-       sent_at = $9, ended_at = $10, next_tick_at = $11, seals_due = $12, path = coalesce($13::jsonb, path) where id = $1`,
-    [
-      p.id,
-      p.status,
-      p.seq,
-      p.gate,
-      p.gate_count,
-      p.marks_total,
-      p.marks_done,
-      p.hold_up,
-      p.sent_at,
-      p.ended_at,
-      p.next_tick_at,
-      p.seals_due,
-      p.path && JSON.stringify(p.path),
-    ],
+    `update packet p set status = x.status, seq = x.seq, last_hash = x.last_hash, gate = x.gate, gate_count = x.gate_count,
+       marks_total = x.marks_total, marks_done = x.marks_done, hold_up = x.hold_up, sent_at = x.sent_at, ended_at = x.ended_at,
+       next_tick_at = x.next_tick_at, seals_due = x.seals_due, path = coalesce(x.path, p.path)
+     from jsonb_to_recordset($1::jsonb) as x(id text, status text, seq integer, last_hash text, gate integer, gate_count integer,
+       marks_total integer, marks_done integer, hold_up text, sent_at timestamptz, ended_at timestamptz, next_tick_at timestamptz,
+       seals_due integer, path jsonb)
+     where p.id = x.id`,
+    // A JSON null would become a jsonb null, which is a value: what is not there stays as it is.
+    [JSON.stringify(rows.map(({ path, ...r }) => (path ? { ...r, path } : r)))],
   );
 }
 
@@ -238,9 +316,22 @@ export async function saveFills(db: Db, rows: FillRow[]): Promise<void> {
   );
 }
 
-export async function dropFills(db: Db, packetId: string, markIds: string[]): Promise<void> {
-  if (!markIds.length) return;
-  await db.query('delete from packet_fill where packet_id = $1 and mark_id = any($2::text[])', [packetId, markIds]);
+export async function dropFills(db: Db, fills: { packetId: string; markId: string }[]): Promise<void> {
+  if (!fills.length) return;
+  await db.query(
+    `delete from packet_fill f using unnest($1::text[], $2::text[]) as x(packet_id, mark_id)
+     where f.packet_id = x.packet_id and f.mark_id = x.mark_id`,
+    [fills.map((f) => f.packetId), fills.map((f) => f.markId)],
+  );
+}
+
+/** The files a packet needs from now on. */
+export async function savePacketFiles(db: Db, packetId: string, files: string[]): Promise<void> {
+  await db.query('delete from packet_file where packet_id = $1 and sha256 <> all($2::text[])', [packetId, files]);
+  await db.query('insert into packet_file (packet_id, sha256) select $1, unnest($2::text[]) on conflict do nothing', [
+    packetId,
+    files,
+  ]);
 }
 
 export async function saveSealed(
@@ -248,12 +339,11 @@ export async function saveSealed(
   packetId: string,
   documents: { documentId: string; sha256: string }[],
 ): Promise<void> {
-  for (const d of documents)
-    await db.query(
-      `insert into packet_sealed (packet_id, document_id, sha256) values ($1, $2, $3)
-       on conflict (packet_id, document_id) do update set sha256 = excluded.sha256`,
-      [packetId, d.documentId, d.sha256],
-    );
+  await db.query(
+    `insert into packet_sealed (packet_id, document_id, sha256) select $1, * from unnest($2::text[], $3::text[])
+     on conflict (packet_id, document_id) do update set sha256 = excluded.sha256`,
+    [packetId, documents.map((d) => d.documentId), documents.map((d) => d.sha256)],
+  );
 }
 
 /** All read-model rows of a packet in a stable order: what a rebuild is compared with. */
@@ -261,16 +351,18 @@ export async function readModelOf(db: Db, packetId: string): Promise<unknown> {
   const one = async (sql: string) => (await db.query(sql, [packetId])).rows;
   return {
     packet: await one(
-      'select id, status, seq, gate, gate_count, marks_total, marks_done, hold_up, sent_at, ended_at, next_tick_at, seals_due, path from packet where id = $1',
+      'select id, status, seq, gate, gate_count, marks_total, marks_done, hold_up, sent_at, ended_at, next_tick_at, seals_due, path, last_hash from packet where id = $1',
     ),
     parties: await one('select * from packet_party where packet_id = $1 order by party_id'),
     fills: await one('select * from packet_fill where packet_id = $1 order by mark_id'),
     sealed: await one('select * from packet_sealed where packet_id = $1 order by document_id'),
+    documents: await one('select * from packet_document where packet_id = $1 order by document_id'),
+    files: await one('select * from packet_file where packet_id = $1 order by sha256'),
   };
 }
 
 export async function clearReadModel(db: Db, packetId: string): Promise<void> {
-  for (const table of ['packet_party', 'packet_fill', 'packet_sealed'])
+  for (const table of ['packet_party', 'packet_fill', 'packet_sealed', 'packet_file'])
     await db.query(`delete from ${table} where packet_id = $1`, [packetId]);
 }
 
@@ -303,23 +395,29 @@ export async function forgetChanges(db: Db, packetId: string, before: number): P
   await db.query('delete from draft_change where packet_id = $1 and version < $2', [packetId, before]);
 }
 
-/** Packets for which the calendar has something to do by now. */
-export async function packetsToTick(db: Db, now: Date): Promise<string[]> {
+/**
+ * Packets for which the calendar has something to do by now: the first so many, the longest due
+ * first. Those that are in work already, or were given up, are not among them.
+ */
+export async function packetsToTick(db: Db, now: Date, most: number): Promise<string[]> {
   const r = await db.query<{ id: string }>(
-    `select id from packet where next_tick_at is not null and next_tick_at <= $1 and status = 'at_gate' order by next_tick_at`,
-    [now],
+    `select id from packet p where next_tick_at is not null and next_tick_at <= $1 and status = 'at_gate'
+       and not exists (select 1 from work_failure f where f.queue = 'tick' and f.thing = p.id)
+       and not exists (select 1 from pgboss.job j where j.name = 'tick' and j.singleton_key = p.id and j.state <= 'active')
+     order by next_tick_at limit $2`,
+    [now, most],
   );
   return r.rows.map((x) => x.id);
 }
 
-/** Packets that came of this one, and the one it came of. */
+/** Packets that came of this one. */
 export async function kinOf(
   db: Db,
   id: string,
 ): Promise<{ id: string; name: string; how: 'replaces' | 'continues' }[]> {
   const r = await db.query<{ id: string; name: string; how: 'replaces' | 'continues' }>(
-    `select id, name, case when draft->'replaces'->>'packetId' = $1 then 'replaces' else 'continues' end as how
-     from packet where draft->'replaces'->>'packetId' = $1 or draft->'continues'->>'packetId' = $1 order by id`,
+    `select id, name, 'replaces' as how from packet where replaces_id = $1
+     union all select id, name, 'continues' from packet where continues_id = $1 order by id`,
     [id],
   );
   return r.rows;

@@ -3,6 +3,7 @@ import type { ChangeBody, EditsBody, LateRoundBody, NewPacketBody, SendBody, Wit
 import type { Context } from '../context';
 import { sendPdf, sendPng } from '../documents/routes';
 import { serve } from '../http/routing';
+import { listening } from '../firm/routes';
 import { topics } from '../live/live';
 import * as changes from './change-service';
 import * as drafts from './draft-service';
@@ -15,7 +16,7 @@ export function packetRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'packet', ({ params }) => service.packetView(ctx, params.packetId!));
   serve(app, 'packetLive', async ({ params, request, reply }) => {
     await service.packetOr404(ctx.database.pool, params.packetId!);
-    ctx.live.serve(request, reply, [topics.packet(params.packetId!)]);
+    ctx.live.serve(request, reply, [topics.packet(params.packetId!)], listening(ctx, request));
     return reply;
   });
   serve<EditsBody>(app, 'editPacket', ({ params, body, member }) =>

@@ -1,17 +1,15 @@
 /** Sending, withdrawing and watching packets. */
 import { dayOf, warnDay } from '@gatepath/core/calendar';
-import { buildLedger } from '@gatepath/core/marks';
+import { buildLedger, type Draft } from '@gatepath/core/marks';
 import { mergeTags } from '@gatepath/core/merge';
 import {
   activity,
-  decide,
   holdUp,
   marksLeft,
   placesOf,
   shownFills,
   shownRedlines,
   documentsOf,
-  type PacketCommand,
   isTurnOf,
   marksThatCount,
   nudgesOf,
@@ -23,52 +21,28 @@ import {
 import type { PacketView, SendBody, SentView } from '@gatepath/contract';
 import type { Context } from '../context';
 import type { Db } from '../db/pool';
-import { inTransaction, type Tx } from '../db/tx';
 import { partiesOfDeal } from '../deals/queries';
 import { dealOr404, factsOfDeal, partyView } from '../deals/service';
 import { documentsByIds, documentsOfDeal } from '../documents/queries';
 import { documentView, factsFiles } from '../documents/service';
-import { findFirm, type Member } from '../firm/queries';
-import { topics } from '../live/live';
-import { conflict, notFound, Problem, refused } from '../problem';
+import type { Member } from '../firm/queries';
+import { conflict, notFound, Problem } from '../problem';
 import { chainFileName, writeChain } from '../proof/chain-file';
-import { accessHash } from '../signing/entry';
-import { saveAccessCode, seenOf } from '../signing/queries';
-import { lockedOr404 } from './draft-service';
-import { followUp } from './follow-up';
-import { append, loadEvents, loadState, type Logged } from './log';
+import { haveAccessCodes, seenOf } from '../signing/queries';
+import { loadEvents, loadState, type By } from './log';
 import * as q from './queries';
-
-/** Runs one command on a packet: decided by the core, stored, followed up, told to the screens. */
-export async function command(
-  ctx: Context,
-  tx: Tx,
-  row: q.PacketRow,
-  before: Logged,
-  cmd: PacketCommand,
-  by: Omit<Parameters<typeof append>[4], 'at'>,
-): Promise<{ state: PacketState; changed: boolean }> {
-  const decision = decide(before.state, cmd);
-  if (!decision.ok) throw refused(decision.refusal);
-  if (!decision.events.length) return { state: before.state!, changed: false };
-  const done = await append(tx.db, row.id, before, decision.events, { ...by, at: ctx.clock.now() });
-  await followUp(ctx, tx, row, done.state, done.events);
-  tx.afterCommit(() => {
-    ctx.live.tell(topics.packet(row.id));
-    ctx.live.tell(topics.deal(row.deal_id));
-  });
-  return { state: done.state, changed: true };
-}
 
 /** Checks a draft and sends it through its first gate. */
 export async function sendPacket(ctx: Context, packetId: string, body: SendBody, member: Member): Promise<void> {
   // The check reads every page: it runs before the transaction, in a worker. The version says whether it still holds.
   const { docs, deal, marks, tags } = await checkDraft(ctx, packetId, body);
-  await inTransaction(ctx.database.pool, async (tx) => {
-    const row = await lockedOr404(tx.db, packetId);
-    requireVersion(row, body.version);
-    const { draft } = row;
-    const firm = (await findFirm(tx.db))!;
+  const firm = (await ctx.firm())!;
+  await ctx.packets.alone(packetId, async ({ tx, row, run }) => {
+    const { draft, version } = await q.draftOf(tx.db, packetId);
+    requireVersion(row, version, body.version);
+    const told = await haveAccessCodes(tx.db, packetId);
+    const without = draft.parties.find((p) => p.secondStep === 'code' && !told.has(p.id));
+    if (without) throw stop(`${without.name} needs an access code. Set one on the desk, and tell it to them.`);
     const byId = new Map(docs.map((d) => [d.id, d]));
     const words = (text: string) => mergeTags(text, tags).text;
     const plan: Plan = {
@@ -77,7 +51,7 @@ export async function sendPacket(ctx: Context, packetId: string, body: SendBody,
       timeZone: deal.time_zone,
       subject: words(draft.subject),
       message: words(draft.message),
-      parties: draft.parties.map(({ accessCode: _told, ...p }) => p),
+      parties: draft.parties.map(({ accessCode: _told, codeKept: _kept, ...p }) => p),
       gates: draft.gates,
       documents: draft.documents.map((d) => {
         const doc = byId.get(d.id)!;
@@ -92,71 +66,49 @@ export async function sendPacket(ctx: Context, packetId: string, body: SendBody,
       ...(draft.replaces ? { replaces: draft.replaces } : {}),
       ...(draft.continues ? { continues: draft.continues } : {}),
     };
-    // Codes told in person stay out of the log; only a keyed hash of each is kept.
-    for (const p of draft.parties)
-      if (p.secondStep === 'code' && p.accessCode)
-        await saveAccessCode(tx.db, packetId, p.id, accessHash(ctx, packetId, p.id, p.accessCode));
-    await command(
-      ctx,
-      tx,
-      row,
-      { state: null, hash: (await loadState(tx.db, packetId)).hash },
-      { type: 'send', plan },
-      {
-        actor: { kind: 'member', id: member.id, name: member.name },
-        origin: null,
-      },
-    );
+    await run({ type: 'send', plan }, byMember(member));
   });
 }
 
-function requireVersion(row: q.PacketRow, version: number): void {
+/** An act of a member. */
+export const byMember = (member: Member): By => ({
+  actor: { kind: 'member', id: member.id, name: member.name },
+  origin: null,
+});
+
+function requireVersion(row: q.PacketRow, now: number, looked: number): void {
   if (row.status !== 'drafting') throw conflict('already-sent', 'This packet has already been sent.');
-  if (row.draft_version !== version)
+  if (now !== looked)
     throw conflict('changed-meanwhile', 'The draft was changed since you looked at it. Look again, then send.');
 }
+
+const stop = (sentence: string) => new Problem(422, 'gate-check', 'The gate check stops this packet', sentence);
 
 /** The gate check of a draft as it stands, with the documents, marks and tags that go out with it. */
 async function checkDraft(ctx: Context, packetId: string, body: SendBody) {
   const db = ctx.database.pool;
   const row = await packetOr404(db, packetId);
-  requireVersion(row, body.version);
+  const { draft, version } = await q.draftOf(db, packetId);
+  requireVersion(row, version, body.version);
   const docs = await documentsByIds(
     db,
-    row.draft.documents.map((d) => d.id),
+    draft.documents.map((d) => d.id),
   );
   const deal = await dealOr404(db, row.deal_id);
-  const { findings, marks, tags } = await ctx.work.run(
-    'gateCheck',
-    { draft: row.draft, documents: factsFiles(ctx, docs), facts: factsOfDeal(deal) },
-    packetId,
-  );
-  const stop = (sentence: string) => new Problem(422, 'gate-check', 'The gate check stops this packet', sentence);
+  const task = { draft, documents: factsFiles(ctx, docs), facts: factsOfDeal(deal) };
+  const { findings, marks, tags } = await ctx.work.run('gateCheck', task, packetId);
   const stops = findings.filter((f) => f.severity === 'stops');
   if (stops.length) throw stop(stops[0]!.sentence);
   if (findings.length && !body.despiteWarnings)
     throw conflict('warnings', `The gate check has a warning: ${findings[0]!.sentence} Send anyway if that is meant.`);
-  const { lastDay } = row.draft.schedule;
+  const { lastDay } = draft.schedule;
   if (lastDay && lastDay < dayOf(ctx.clock.now().toISOString(), deal.time_zone))
     throw stop(`The last day for signing, ${lastDay}, has passed. Choose a later one.`);
   return { docs, deal, marks, tags };
 }
 
 export async function withdrawPacket(ctx: Context, packetId: string, reason: string, member: Member): Promise<void> {
-  await inTransaction(ctx.database.pool, async (tx) => {
-    const row = await lockedOr404(tx.db, packetId);
-    await command(
-      ctx,
-      tx,
-      row,
-      await loadState(tx.db, packetId),
-      { type: 'withdraw', reason },
-      {
-        actor: { kind: 'member', id: member.id, name: member.name },
-        origin: null,
-      },
-    );
-  });
+  await ctx.packets.run(packetId, { type: 'withdraw', reason }, byMember(member));
 }
 
 export async function packetOr404(db: Db, id: string): Promise<q.PacketRow> {
@@ -171,6 +123,7 @@ export async function packetView(ctx: Context, id: string): Promise<PacketView> 
   const deal = await dealOr404(db, row.deal_id);
   const documents = await documentsOfDeal(db, row.deal_id);
   const parties = await partiesOfDeal(db, row.deal_id);
+  const { draft, version } = await q.draftOf(db, id);
   return {
     id: row.id,
     dealId: row.deal_id,
@@ -178,19 +131,19 @@ export async function packetView(ctx: Context, id: string): Promise<PacketView> 
     timeZone: deal.time_zone,
     name: row.name,
     status: row.status,
-    draft: row.draft,
-    version: row.draft_version,
+    draft,
+    version,
     documents: documents.map(documentView),
     facts: factsOfDeal(deal),
     dealParties: parties.map(partyView),
-    holidays: (await findFirm(db))?.holidays ?? [],
-    kin: await kinView(db, row),
+    holidays: (await ctx.firm())?.holidays ?? [],
+    kin: await kinView(db, row, draft),
     sent: row.status === 'drafting' ? null : await sentView(ctx, id),
   };
 }
 
-async function kinView(db: Db, row: q.PacketRow): Promise<PacketView['kin']> {
-  const { replaces, continues } = row.draft;
+async function kinView(db: Db, row: q.PacketRow, draft: Draft): Promise<PacketView['kin']> {
+  const { replaces, continues } = draft;
   const before = replaces && (await q.packetById(db, replaces.packetId));
   return [
     ...(before ? [{ id: before.id, name: before.name, how: 'old_version' as const }] : []),

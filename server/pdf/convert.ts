@@ -5,7 +5,9 @@ import sharp from 'sharp';
 import { PDFDocument } from '@cantoo/pdf-lib';
 import { cutEnd } from '@gatepath/core/text';
 import { htmlContent } from './html-content';
+import { PAPER_LIMITS } from './refusal';
 import { printDefinition } from './typeset';
+import { isWholePicture } from './whole-picture';
 
 const require = createRequire(import.meta.url);
 
@@ -36,11 +38,29 @@ export async function sortOf(bytes: Uint8Array, name: string): Promise<PaperKind
   return textOf(bytes) === null ? 'unknown' : 'text';
 }
 
-/** The PDF of a paper that is none. */
-export async function convert(bytes: Uint8Array, kind: Exclude<PaperKind, 'pdf'>, title: string): Promise<Uint8Array> {
-  if (kind === 'picture') return pictureToPdf(bytes);
-  if (kind === 'docx') return docxToPdf(bytes, title);
-  return textToPdf(textOf(bytes) ?? '', title);
+export type ConvertProblem =
+  | { problem: 'cut_short' | 'external' | 'too_many_parts' | 'cannot_convert' | 'broken' }
+  | { problem: 'picture_too_large'; page: number };
+
+class Unfit extends Error {
+  constructor(readonly why: ConvertProblem) {
+    super(why.problem);
+  }
+}
+
+/** Makes a PDF of a paper of another kind. */
+export async function convert(
+  bytes: Uint8Array,
+  kind: Exclude<PaperKind, 'pdf'>,
+  title: string,
+): Promise<{ bytes: Uint8Array } | ConvertProblem> {
+  try {
+    if (kind === 'picture') return { bytes: await pictureToPdf(bytes) };
+    if (kind === 'docx') return { bytes: await docxToPdf(bytes, title) };
+    return { bytes: await textToPdf(textOf(bytes) ?? '', title) };
+  } catch (error) {
+    return error instanceof Unfit ? error.why : { problem: kind === 'picture' ? 'broken' : 'cannot_convert' };
+  }
 }
 
 /** Paper sizes, in points, upright. */
@@ -51,7 +71,11 @@ const MAX_SIDE = 2200;
 
 /** A photographed page: turned upright by its EXIF data, without its other data, on letter or A4. */
 async function pictureToPdf(bytes: Uint8Array): Promise<Uint8Array> {
-  const { data, info } = await sharp(bytes, { failOn: 'error' })
+  if (!isWholePicture(bytes)) throw new Unfit({ problem: 'cut_short' });
+  const meta = await sharp(bytes).metadata();
+  if ((meta.width ?? 0) * (meta.height ?? 0) > PAPER_LIMITS.pixels)
+    throw new Unfit({ problem: 'picture_too_large', page: 1 });
+  const { data, info } = await sharp(bytes, { failOn: 'error', limitInputPixels: PAPER_LIMITS.pixels })
     .rotate()
     .flatten({ background: '#ffffff' })
     .resize({ width: MAX_SIDE, height: MAX_SIDE, fit: 'inside', withoutEnlargement: true })
@@ -130,8 +154,9 @@ async function docxToPdf(bytes: Uint8Array, title: string): Promise<Uint8Array> 
   });
 }
 
-/** Most bytes a DOCX may unpack to. */
+/** Most bytes, and most parts, a DOCX may unpack to. */
 const MAX_UNFOLDED = 200 * 1024 * 1024;
+const MAX_PARTS = 5_000;
 
 function sizeOf(file: JSZip.JSZipObject): number {
   return (file as unknown as { _data?: { uncompressedSize?: number } })._data?.uncompressedSize ?? 0;
@@ -149,14 +174,37 @@ async function withLeaders(bytes: Uint8Array): Promise<Buffer> {
   const part = zip.file('word/document.xml');
   if (!part) throw new Error('no document in the file');
   // A small file can unfold into a huge one; what it says of itself is asked before it is unfolded.
-  const unfolded = Object.values(zip.files).reduce((n, f) => n + sizeOf(f), 0);
-  if (unfolded > MAX_UNFOLDED) throw new Error('too large once unpacked');
-  const xml = await part.async('string');
-  const drawn = xml.replace(/<w:p[ >](?:(?!<\/w:p>)[\s\S])*<\/w:p>/g, (p) =>
-    /w:leader="(?:underscore|heavy)"/.test(p)
-      ? p.replace(/<w:tab\/>/g, `<w:t xml:space="preserve"> ${LINE} </w:t>`)
-      : p,
-  );
-  zip.file('word/document.xml', drawn);
+  const files = Object.values(zip.files);
+  const unfolded = files.reduce((n, f) => n + sizeOf(f), 0);
+  if (unfolded > MAX_UNFOLDED || files.length > MAX_PARTS) throw new Unfit({ problem: 'too_many_parts' });
+  for (const f of files) {
+    if (!/\.(?:xml|rels)$/i.test(f.name)) continue;
+    // Word writes no document types; entities that grow, or that lie elsewhere, need one.
+    if (/<!(?:DOCTYPE|ENTITY)/i.test(await f.async('string'))) throw new Unfit({ problem: 'external' });
+  }
+  zip.file('word/document.xml', leadersDrawn(await part.async('string')));
   return zip.generateAsync({ type: 'nodebuffer' });
+}
+
+/** Paragraph by paragraph: tabs become lines where a tab stop draws one. */
+function leadersDrawn(xml: string): string {
+  let out = '';
+  let at = 0;
+  for (;;) {
+    const open = nextParagraph(xml, at);
+    const close = open < 0 ? -1 : xml.indexOf('</w:p>', open);
+    if (close < 0) return out + xml.slice(at);
+    const p = xml.slice(open, close);
+    out += xml.slice(at, open);
+    out += /w:leader="(?:underscore|heavy)"/.test(p)
+      ? p.replace(/<w:tab\/>/g, `<w:t xml:space="preserve"> ${LINE} </w:t>`)
+      : p;
+    at = close;
+  }
+}
+
+function nextParagraph(xml: string, from: number): number {
+  for (let i = xml.indexOf('<w:p', from); i >= 0; i = xml.indexOf('<w:p', i + 4))
+    if (xml[i + 4] === ' ' || xml[i + 4] === '>') return i;
+  return -1;
 }

@@ -1,5 +1,6 @@
 /** From a photo of somebody's writing to the writing alone: the paper is taken out of it. */
 import sharp from 'sharp';
+import { isWholePicture } from './whole-picture';
 
 export type HandPicture =
   | { ok: true; png: Uint8Array; width: number; height: number }
@@ -24,6 +25,7 @@ export async function handPicture(t: { bytes: Uint8Array }): Promise<HandPicture
   let w: number;
   let h: number;
   try {
+    if (!isWholePicture(t.bytes)) return { ok: false, problem: 'no_picture' };
     const { data, info } = await sharp(t.bytes, { failOn: 'error', limitInputPixels: 80e6 })
       .rotate()
       .flatten({ background: '#ffffff' })

@@ -1,148 +1,329 @@
 /**
- * Preparing an original once, on import: form fields become part of the page, scripts and
- * actions go. What is prepared is what is drawn, shown, signed and sealed; the original stays.
+ * Preparing a paper once, as it is brought in: its pages are copied into a fresh file, with what
+ * they need to be seen and nothing else. Form fields and annotations become part of the page,
+ * layers that are off go. What is prepared is what is drawn, shown, signed and sealed; the
+ * original stays as it came.
  */
+import { deflateSync } from 'node:zlib';
 import {
   PDFArray,
   PDFDict,
   PDFDocument,
   PDFName,
+  PDFNumber,
+  PDFRawStream,
   PDFRef,
   PDFStream,
-  concatTransformationMatrix,
-  drawObject,
-  popGraphicsState,
-  pushGraphicsState,
+  PDFString,
   type PDFObject,
   type PDFPage,
 } from '@cantoo/pdf-lib';
+import type { LeftOut } from '@gatepath/contract';
+import { Cleaner } from './clean';
 import { pdfium } from './draw';
+import { Layers } from './layers';
+import { tallyActive, Tally } from './left-out';
+import { Links, type Target } from './links';
+import { countContent } from './operators';
+import { PAPER_LIMITS, Refused, type PaperRefusal } from './refusal';
 import { spaceOfPage } from './space';
-
-export type PrepareProblem = 'not_pdf' | 'locked' | 'broken' | 'no_pages' | 'too_many_pages';
+import { Scale } from './weigh';
 
 export type Prepared =
-  | { ok: true; bytes: Uint8Array; pages: { width: number; height: number }[]; flattened: number }
-  | { ok: false; problem: PrepareProblem };
+  | { ok: true; bytes: Uint8Array; pages: { width: number; height: number }[]; leftOut: LeftOut[] }
+  | { ok: false; refusal: PaperRefusal };
 
-const MAX_PAGES = 1000;
+const key = (name: string) => PDFName.of(name);
 
-/** Checks and prepares the bytes of an uploaded file. */
+/** Checks and prepares the bytes of a paper that was brought in. */
 export async function prepare(original: Uint8Array, at: (where: string) => void = () => undefined): Promise<Prepared> {
-  at('its pages');
+  try {
+    return await prepared(original, at);
+  } catch (error) {
+    if (error instanceof Refused) return { ok: false, refusal: error.refusal };
+    const locked = /encrypt|password|security/i.test(String(error));
+    return { ok: false, refusal: { problem: locked ? 'locked' : 'broken' } };
+  }
+}
+
+async function prepared(original: Uint8Array, at: (where: string) => void): Promise<Prepared> {
   // Readers accept the header anywhere in the first kilobyte (ISO 32000-1, Annex H).
-  if (!Buffer.from(original.subarray(0, 1024)).includes('%PDF-')) return { ok: false, problem: 'not_pdf' };
-  let pageCount: number;
-  try {
-    const doc = await (await pdfium()).loadDocument(original);
-    pageCount = doc.getPageCount();
-    doc.destroy();
-  } catch (error) {
-    const locked = /password|security/i.test(String(error));
-    return { ok: false, problem: locked ? 'locked' : 'broken' };
-  }
-  if (pageCount === 0) return { ok: false, problem: 'no_pages' };
-  if (pageCount > MAX_PAGES) return { ok: false, problem: 'too_many_pages' };
-  let doc: PDFDocument;
-  try {
-    doc = await PDFDocument.load(original, { updateMetadata: false, throwOnInvalidObject: false });
-    if (doc.isEncrypted) return { ok: false, problem: 'locked' };
-    if (doc.getPageCount() !== pageCount) return { ok: false, problem: 'broken' };
-  } catch (error) {
-    return { ok: false, problem: /encrypt/i.test(String(error)) ? 'locked' : 'broken' };
-  }
-  try {
-    const flattened = flattenForm(doc);
-    removeActions(doc);
-    const pages = doc.getPages().map((p) => {
-      const s = spaceOfPage(p);
-      return { width: round(s.width), height: round(s.height) };
-    });
-    const bytes = await doc.save({ useObjectStreams: false, updateFieldAppearances: false });
-    return { ok: true, bytes, pages, flattened };
-  } catch {
-    return { ok: false, problem: 'broken' };
-  }
+  if (!Buffer.from(original.subarray(0, 1024)).includes('%PDF-')) throw new Refused({ problem: 'not_pdf' });
+  const pageCount = await pagesByPdfium(original);
+  const from = await PDFDocument.load(original, { updateMetadata: false, throwOnInvalidObject: false });
+  if (from.isEncrypted) throw new Refused({ problem: 'locked' });
+  if (from.context.largestObjectNumber > PAPER_LIMITS.objects * 4) throw new Refused({ problem: 'too_many_objects' });
+  if (from.getPageCount() !== pageCount) throw new Refused({ problem: 'broken' });
+  const tally = new Tally();
+  tallyActive(from, tally);
+  drawFields(from);
+  const to = await PDFDocument.create({ updateMetadata: false });
+  const copy = new Copy(from, to, tally);
+  from.getPages().forEach((page, i) => {
+    at(`page ${i + 1}`);
+    copy.page(page, i + 1);
+  });
+  copy.links();
+  const bytes = await to.save({ useObjectStreams: false, updateFieldAppearances: false });
+  return { ok: true, bytes, pages: to.getPages().map(sizeOf), leftOut: tally.list };
+}
+
+/** How many pages another library finds; where they differ nobody can say what the paper is. */
+async function pagesByPdfium(bytes: Uint8Array): Promise<number> {
+  const doc = await (await pdfium()).loadDocument(bytes);
+  const n = doc.getPageCount();
+  doc.destroy();
+  if (n === 0) throw new Refused({ problem: 'no_pages' });
+  if (n > PAPER_LIMITS.pages) throw new Refused({ problem: 'too_many_pages' });
+  return n;
 }
 
 const round = (n: number) => Math.round(n * 1000) / 1000;
 
-/** Draws every field's appearance onto its page and removes the form. Returns the number of widgets. */
-function flattenForm(doc: PDFDocument): number {
-  const acro = doc.catalog.lookup(PDFName.of('AcroForm'));
-  if (acro instanceof PDFDict) {
-    acro.delete(PDFName.of('XFA'));
-    try {
-      // Fields whose look was left to the viewer get one now.
-      const form = doc.getForm();
-      for (const field of form.getFields()) {
-        if (form.fieldIsDirty(field.ref) || fieldLacksLook(field.acroField.getWidgets().map((w) => w.dict)))
-          form.markFieldAsDirty(field.ref);
-      }
-      form.updateFieldAppearances();
-    } catch {
-      // A field of a kind we cannot draw keeps the look it came with.
-    }
-  }
-  let n = 0;
-  for (const page of doc.getPages()) n += flattenPage(doc, page);
-  doc.catalog.delete(PDFName.of('AcroForm'));
-  return n;
+function sizeOf(page: PDFPage): { width: number; height: number } {
+  const s = spaceOfPage(page);
+  return { width: round(s.width), height: round(s.height) };
 }
 
-function fieldLacksLook(widgets: PDFDict[]): boolean {
-  return widgets.some((w) => !w.has(PDFName.of('AP')));
+/** Gives fields whose look was left to the viewer one. */
+function drawFields(doc: PDFDocument): void {
+  const acro = doc.catalog.lookup(key('AcroForm'));
+  if (!(acro instanceof PDFDict)) return;
+  // Pages of such a form say "please wait"; the form itself is in another language (XFA).
+  if (acro.has(key('XFA')) && doc.catalog.lookup(key('NeedsRendering'))?.toString() === 'true')
+    throw new Refused({ problem: 'xfa_only' });
+  acro.delete(key('XFA'));
+  try {
+    const form = doc.getForm();
+    for (const field of form.getFields())
+      if (form.fieldIsDirty(field.ref) || field.acroField.getWidgets().some((w) => !w.dict.has(key('AP'))))
+        form.markFieldAsDirty(field.ref);
+    form.updateFieldAppearances();
+  } catch {
+    // A field of a kind we cannot draw keeps the look it came with.
+  }
 }
 
 /** Annotation flags (ISO 32000-1, table 165). */
 const HIDDEN = 1 << 1;
 const NO_VIEW = 1 << 5;
+/** Annotations that are not part of what the page says. */
+const BESIDE = new Set(['Popup', 'FileAttachment', 'Sound', 'Movie', 'Screen', '3D', 'RichMedia', 'TrapNet', 'Redact']);
+const SIDE = new Set(['MediaBox', 'CropBox']);
 
-function flattenPage(doc: PDFDocument, page: PDFPage): number {
-  const annots = page.node.Annots();
-  if (!annots) return 0;
-  const keep = doc.context.obj([]);
-  let n = 0;
-  for (let i = 0; i < annots.size(); i++) {
-    const ref = annots.get(i);
-    const annot = annots.lookup(i);
-    if (!(annot instanceof PDFDict)) continue;
-    if (annot.lookup(PDFName.of('Subtype')) !== PDFName.of('Widget')) {
-      keep.push(ref);
-      continue;
-    }
-    n++;
-    const flags = Number(annot.lookup(PDFName.of('F'))?.toString() ?? 0);
-    if (flags & (HIDDEN | NO_VIEW)) continue;
-    const look = lookOf(doc, annot);
-    if (look) drawLook(page, annot, look);
+class Copy {
+  private readonly cleaner: Cleaner;
+  private readonly scale: Scale;
+  private readonly layers: Layers;
+  private readonly targets: Links;
+  private readonly found: { page: PDFPage; rect: number[]; target: Target }[] = [];
+
+  constructor(
+    from: PDFDocument,
+    private readonly to: PDFDocument,
+    private readonly tally: Tally,
+  ) {
+    this.layers = new Layers(from);
+    tally.add('layers', this.layers.hidden);
+    this.cleaner = new Cleaner(from.context, to.context, this.layers);
+    this.scale = new Scale((stream) => this.cleaner.unpack(stream, PAPER_LIMITS.content));
+    this.targets = new Links(from);
   }
-  if (keep.size()) page.node.set(PDFName.of('Annots'), keep);
-  else page.node.delete(PDFName.of('Annots'));
-  return n;
+
+  page(page: PDFPage, n: number): void {
+    this.cleaner.page = this.scale.page = n;
+    const out = this.to.addPage([1, 1]);
+    const { node } = out;
+    for (const name of SIDE) node.delete(key(name));
+    const box = boxOf(page, 'MediaBox');
+    if (!box || !isSize(box)) throw tooOdd(n, box);
+    node.set(key('MediaBox'), this.to.context.obj(box));
+    const crop = boxOf(page, 'CropBox');
+    if (crop && isSize(crop)) node.set(key('CropBox'), this.to.context.obj(crop));
+    const turn = page.node.Rotate()?.asNumber() ?? 0;
+    if (turn % 90 === 0 && turn % 360 !== 0) node.set(key('Rotate'), PDFNumber.of(((turn % 360) + 360) % 360));
+    const unit = page.node.lookup(key('UserUnit'));
+    if (unit instanceof PDFNumber && unit.asNumber() > 0 && unit.asNumber() !== 1) {
+      if (!isSize(box, unit.asNumber()))
+        throw tooOdd(
+          n,
+          box.map((v) => v * unit.asNumber()),
+        );
+      node.set(key('UserUnit'), unit);
+    }
+    const group = this.cleaner.take(page.node.get(key('Group')), 'group');
+    if (group) node.set(key('Group'), group);
+    const resources = this.resourcesOf(page);
+    this.contents(page, node, resources);
+  }
+
+  private resourcesOf(page: PDFPage): PDFDict {
+    const taken = this.cleaner.take(page.node.Resources(), 'resources');
+    const dict = taken instanceof PDFRef ? this.to.context.lookup(taken) : taken;
+    // A copy of the page's own: what is drawn onto it gets a name there.
+    const own = PDFDict.withContext(this.to.context);
+    if (dict instanceof PDFDict) for (const [name, entry] of dict.entries()) own.set(name, entry);
+    return own;
+  }
+
+  /** The page's content, with its annotations drawn behind it. */
+  private contents(page: PDFPage, node: PDFDict, resources: PDFDict): void {
+    const streams = streamsOf(page);
+    const source = page.node.Resources() ?? null;
+    let content = this.cleaner.withoutHidden(joined(streams, this.cleaner), source);
+    const count = countContent(content);
+    const drawn = this.annotations(page, resources);
+    if (drawn.length) {
+      const text = `\n${'Q '.repeat(count.open)}Q\n${drawn.map((d) => d.operators).join('\n')}\n`;
+      content = new Uint8Array(Buffer.concat([Buffer.from('q\n'), content, Buffer.from(text, 'latin1')]));
+      for (const d of drawn) count.draws.set(d.name, 1);
+    }
+    this.scale.weigh(count, resources);
+    node.set(key('Resources'), resources);
+    const dict = PDFDict.withContext(this.to.context);
+    dict.set(key('Filter'), key('FlateDecode'));
+    node.set(key('Contents'), this.to.context.register(PDFRawStream.of(dict, new Uint8Array(deflateSync(content)))));
+  }
+
+  /** What fields and annotations show, as forms of the page; the rest is told and goes. */
+  private annotations(page: PDFPage, resources: PDFDict): { name: string; operators: string }[] {
+    const annots = page.node.Annots();
+    const out: { name: string; operators: string }[] = [];
+    for (let i = 0; i < (annots?.size() ?? 0); i++) {
+      const annot = annots!.lookup(i);
+      if (!(annot instanceof PDFDict)) continue;
+      const subtype = annot.lookup(key('Subtype'));
+      const kind = subtype instanceof PDFName ? subtype.decodeText() : '';
+      if (kind === 'Link') {
+        this.link(annot);
+        continue;
+      }
+      const flags = Number(annot.lookup(key('F'))?.toString() ?? 0);
+      const shown = !(flags & (HIDDEN | NO_VIEW)) && !this.layers.isHidden(annot.lookup(key('OC')));
+      const look = shown && !BESIDE.has(kind) ? this.look(annot) : null;
+      if (!look) {
+        if (kind !== 'Widget' && kind !== 'Popup' && kind !== 'FileAttachment') this.tally.add('notes');
+        continue;
+      }
+      const matrix = placed(annot, look.dict);
+      if (!matrix) continue;
+      const name = `Drawn${i}`;
+      const xobjects = ownMap(resources, 'XObject');
+      xobjects.set(key(name), look.ref);
+      out.push({ name, operators: `q ${matrix.map(number).join(' ')} cm /${name} Do Q` });
+    }
+    return out;
+  }
+
+  /** The appearance of an annotation in the state it is in, copied. */
+  private look(annot: PDFDict): { ref: PDFRef; dict: PDFDict } | null {
+    const ap = annot.lookup(key('AP'));
+    if (!(ap instanceof PDFDict)) return null;
+    let entry: PDFObject | undefined = ap.lookup(key('N'));
+    if (entry instanceof PDFDict && !(entry instanceof PDFStream)) {
+      const state = annot.lookup(key('AS'));
+      entry = state instanceof PDFName ? entry.lookup(state) : undefined;
+    }
+    if (!(entry instanceof PDFStream)) return null;
+    if (!entry.dict.has(key('Subtype'))) entry.dict.set(key('Subtype'), key('Form'));
+    const ref = this.cleaner.take(entry, 'xobject');
+    const made = ref instanceof PDFRef ? this.to.context.lookup(ref) : null;
+    if (!(ref instanceof PDFRef) || !(made instanceof PDFStream)) return null;
+    made.dict.set(key('Type'), key('XObject'));
+    return { ref, dict: made.dict };
+  }
+
+  private link(annot: PDFDict): void {
+    const target = this.targets.targetOf(annot);
+    const rect = numbers(annot.lookup(key('Rect')), 4);
+    if (!target || !rect) this.tally.add('links');
+    else this.found.push({ page: this.to.getPages()[this.to.getPageCount() - 1]!, rect, target });
+  }
+
+  /** Makes the links anew, once all pages they may lead to are there. */
+  links(): void {
+    const { context } = this.to;
+    const pages = this.to.getPages();
+    for (const { page, rect, target } of this.found) {
+      const link = context.obj({ Type: 'Annot', Subtype: 'Link', Rect: rect, Border: [0, 0, 0] });
+      if ('page' in target) link.set(key('Dest'), context.obj([pages[target.page]!.ref, 'Fit']));
+      else {
+        const action = context.obj({ S: 'URI' });
+        action.set(key('URI'), PDFString.of(target.address));
+        link.set(key('A'), action);
+      }
+      const annots = page.node.lookup(key('Annots'));
+      const list = annots instanceof PDFArray ? annots : PDFArray.withContext(context);
+      list.push(context.register(link));
+      page.node.set(key('Annots'), list);
+    }
+  }
 }
 
-/** The normal appearance stream of a widget, for the state it is in. */
-function lookOf(doc: PDFDocument, annot: PDFDict): { ref: PDFRef; stream: PDFStream } | null {
-  const ap = annot.lookup(PDFName.of('AP'));
-  if (!(ap instanceof PDFDict)) return null;
-  let entry: PDFObject | undefined = ap.get(PDFName.of('N'));
-  let target = entry instanceof PDFRef ? doc.context.lookup(entry) : entry;
-  if (target instanceof PDFDict && !(target instanceof PDFStream)) {
-    const state = annot.lookup(PDFName.of('AS'));
-    if (!(state instanceof PDFName)) return null;
-    entry = target.get(state);
-    target = entry instanceof PDFRef ? doc.context.lookup(entry) : entry;
+const number = (n: number) => String(Math.round(n * 100_000) / 100_000);
+
+function numbers(value: PDFObject | undefined, n: number): number[] | null {
+  if (!(value instanceof PDFArray) || value.size() < n) return null;
+  const out = Array.from({ length: n }, (_, i) => Number(value.lookup(i)?.toString()));
+  return out.every(Number.isFinite) ? out : null;
+}
+
+function boxOf(page: PDFPage, name: 'MediaBox' | 'CropBox'): number[] | null {
+  const found = page.node.getInheritableAttribute(key(name));
+  const value = found instanceof PDFRef ? page.node.context.lookup(found) : found;
+  return numbers(value, 4);
+}
+
+const isSize = (box: number[], unit = 1) => {
+  const w = Math.abs(box[2]! - box[0]!) * unit;
+  const h = Math.abs(box[3]! - box[1]!) * unit;
+  return w >= 3 && h >= 3 && w <= PAPER_LIMITS.side && h <= PAPER_LIMITS.side;
+};
+
+const tooOdd = (page: number, box: number[] | null) =>
+  new Refused({
+    problem: 'page_size',
+    page,
+    width: box ? Math.abs(box[2]! - box[0]!) : 0,
+    height: box ? Math.abs(box[3]! - box[1]!) : 0,
+  });
+
+function streamsOf(page: PDFPage): PDFStream[] {
+  const contents = page.node.Contents();
+  if (contents instanceof PDFStream) return [contents];
+  if (!(contents instanceof PDFArray)) return [];
+  return contents.asArray().flatMap((_, i) => {
+    const s = contents.lookup(i);
+    return s instanceof PDFStream ? [s] : [];
+  });
+}
+
+function joined(streams: PDFStream[], cleaner: Cleaner): Uint8Array {
+  let left: number = PAPER_LIMITS.content;
+  const parts: Buffer[] = [];
+  for (const s of streams) {
+    const part = cleaner.unpack(s, left);
+    left -= part.length;
+    // Operators may not run on from one stream into the next (7.8.2).
+    parts.push(Buffer.from(part), Buffer.from('\n'));
   }
-  return entry instanceof PDFRef && target instanceof PDFStream ? { ref: entry, stream: target } : null;
+  return new Uint8Array(Buffer.concat(parts));
+}
+
+function ownMap(resources: PDFDict, category: string): PDFDict {
+  const was = resources.lookup(key(category));
+  const own = PDFDict.withContext(resources.context);
+  if (was instanceof PDFDict) for (const [name, entry] of was.entries()) own.set(name, entry);
+  resources.set(key(category), own);
+  return own;
 }
 
 /** Places an appearance as a viewer would (ISO 32000-1, 12.5.5, algorithm 8.1). */
-function drawLook(page: PDFPage, annot: PDFDict, look: { ref: PDFRef; stream: PDFStream }): void {
-  const rect = numbers(annot.lookup(PDFName.of('Rect')), 4);
-  const bbox = numbers(look.stream.dict.lookup(PDFName.of('BBox')), 4);
-  if (!rect || !bbox) return;
-  const m = numbers(look.stream.dict.lookup(PDFName.of('Matrix')), 6) ?? [1, 0, 0, 1, 0, 0];
+function placed(annot: PDFDict, look: PDFDict): number[] | null {
+  const rect = numbers(annot.lookup(key('Rect')), 4);
+  const bbox = numbers(look.lookup(key('BBox')), 4);
+  if (!rect || !bbox) return null;
+  const m = numbers(look.lookup(key('Matrix')), 6) ?? [1, 0, 0, 1, 0, 0];
   const xs: number[] = [];
   const ys: number[] = [];
   for (const x of [bbox[0]!, bbox[2]!])
@@ -154,58 +335,8 @@ function drawLook(page: PDFPage, annot: PDFDict, look: { ref: PDFRef; stream: PD
   const by = Math.min(...ys);
   const bw = Math.max(...xs) - bx;
   const bh = Math.max(...ys) - by;
-  if (!bw || !bh) return;
-  const rx = Math.min(rect[0]!, rect[2]!);
-  const ry = Math.min(rect[1]!, rect[3]!);
+  if (!bw || !bh) return null;
   const sx = Math.abs(rect[2]! - rect[0]!) / bw;
   const sy = Math.abs(rect[3]! - rect[1]!) / bh;
-  look.stream.dict.set(PDFName.of('Type'), PDFName.of('XObject'));
-  look.stream.dict.set(PDFName.of('Subtype'), PDFName.of('Form'));
-  const name = page.node.newXObject('Field', look.ref);
-  page.pushOperators(
-    pushGraphicsState(),
-    concatTransformationMatrix(sx, 0, 0, sy, rx - bx * sx, ry - by * sy),
-    drawObject(name),
-    popGraphicsState(),
-  );
-}
-
-function numbers(value: PDFObject | undefined, n: number): number[] | null {
-  if (!(value instanceof PDFArray) || value.size() < n) return null;
-  const out = value.asArray().map((v) => Number(v.toString()));
-  return out.every(Number.isFinite) ? out : null;
-}
-
-/** Kinds of action that can run something or send something away (ISO 32000-1, 12.6.4). */
-const DANGEROUS = new Set([
-  'JavaScript',
-  'Launch',
-  'SubmitForm',
-  'ImportData',
-  'ResetForm',
-  'Rendition',
-  'RichMediaExecute',
-  'GoToE',
-]);
-
-/** Takes scripts and actions out of the whole file; plain links within it and to the web stay. */
-function removeActions(doc: PDFDocument): void {
-  for (const key of ['OpenAction', 'AA', 'JavaScript']) doc.catalog.delete(PDFName.of(key));
-  const names = doc.catalog.lookup(PDFName.of('Names'));
-  if (names instanceof PDFDict) names.delete(PDFName.of('JavaScript'));
-  for (const page of doc.getPages()) page.node.delete(PDFName.of('AA'));
-  const dropped: PDFRef[] = [];
-  for (const [ref, object] of doc.context.enumerateIndirectObjects()) {
-    if (!(object instanceof PDFDict)) continue;
-    object.delete(PDFName.of('AA'));
-    const action = object.lookup(PDFName.of('A'));
-    if (action instanceof PDFDict && isDangerous(action)) object.delete(PDFName.of('A'));
-    if (isDangerous(object)) dropped.push(ref);
-  }
-  for (const ref of dropped) doc.context.delete(ref);
-}
-
-function isDangerous(dict: PDFDict): boolean {
-  const s = dict.lookup(PDFName.of('S'));
-  return s instanceof PDFName && DANGEROUS.has(s.decodeText());
+  return [sx, 0, 0, sy, Math.min(rect[0]!, rect[2]!) - bx * sx, Math.min(rect[1]!, rect[3]!) - by * sy];
 }

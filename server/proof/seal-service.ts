@@ -10,12 +10,8 @@ import {
 } from '@gatepath/core/routing';
 import { ENGLISH, say, sideIn } from '@gatepath/core/words';
 import type { Context } from '../context';
-import { inTransaction } from '../db/tx';
-import { fileInUse } from '../documents/queries';
-import { findFirm } from '../firm/queries';
 import { loadEvents, loadState } from '../packets/log';
-import { hashAt, lockPacket } from '../packets/queries';
-import { command } from '../packets/service';
+import { hashAt } from '../packets/queries';
 import type { RecordContent } from '../pdf/record';
 import type { Room, Signing } from '../pdf/seal';
 import { wordsOf } from '../words';
@@ -89,7 +85,7 @@ async function recordsOf(
   events: PacketEvent[],
   hash: string,
 ): Promise<(documentId: string) => RecordContent[]> {
-  const firm = (await findFirm(ctx.database.pool))!;
+  const firm = (await ctx.firm())!;
   return (id) => languagesOf(state).map((words) => recordOf(words, state, events, id, hash, firm.name));
 }
 
@@ -132,7 +128,7 @@ async function sealParts(
   const languages = languagesOf(state);
   return Promise.all(
     parts.map(async (part) => {
-      const bytes = await ctx.work.run('seal', {
+      const task = {
         file: ctx.files.pathOf(part.base),
         fills: part.fills,
         redlines: part.redlines,
@@ -145,7 +141,8 @@ async function sealParts(
         },
         pictures: picturesOf(ctx, part.fills),
         signing: { ...signing, keyPem: seal.keyPem, certificates: seal.certificates.map((c) => new Uint8Array(c)) },
-      });
+      };
+      const bytes = await ctx.work.run('seal', task, state.packetId);
       return { documentId: part.document.id, sha256: (await ctx.files.put(bytes)).sha256 };
     }),
   );
@@ -171,17 +168,9 @@ async function store(
   const old = state.revisions
     .flatMap((r) => r.documents)
     .filter((d) => within.has(d.documentId) && !originals.has(d.sha256));
-  await inTransaction(ctx.database.pool, async (tx) => {
-    const row = await lockPacket(tx.db, state.packetId);
-    if (!row) return;
-    const before = await loadState(tx.db, state.packetId);
-    if (cmd.type === 'seal' && before.state?.sealed) return;
-    await command(ctx, tx, row, before, cmd, { actor: { kind: 'system' }, origin: null });
-    tx.afterCommit(() => void dropOld(ctx, old));
+  await ctx.packets.alone(state.packetId, async ({ tx, state: now, run }) => {
+    if (cmd.type === 'seal' && now?.sealed) return;
+    await run(cmd, { actor: { kind: 'system' }, origin: null });
+    for (const { sha256 } of old) await ctx.jobs.queue(tx, 'tidy', sha256);
   });
-}
-
-async function dropOld(ctx: Context, old: SealedFile[]): Promise<void> {
-  for (const { sha256 } of old)
-    if (!(await fileInUse(ctx.database.pool, sha256).catch(() => true))) await ctx.files.remove(sha256);
 }

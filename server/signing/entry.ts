@@ -4,14 +4,10 @@ import { CODE_MINUTES } from '@gatepath/contract';
 import { isTurnOf, partyOf, type PacketParty, type PacketState } from '@gatepath/core/routing';
 import { calendarDay, say, type Words } from '@gatepath/core/words';
 import type { Context } from '../context';
-import { inTransaction } from '../db/tx';
-import { findFirm } from '../firm/queries';
 import { hashSecret, newSecret, sha256 } from '../ids';
 import { compose } from '../mail/messages';
 import { postMessage } from '../mailroom/post';
 import { loadState } from '../packets/log';
-import { lockPacket, packetById } from '../packets/queries';
-import { command } from '../packets/service';
 import { notFound, type Problem } from '../problem';
 import { wordsOf } from '../words';
 import * as q from './queries';
@@ -98,18 +94,19 @@ export async function enterProved(ctx: Context, visit: Visit): Promise<Entry> {
 }
 
 /** The stored form of an access code; spaces and capitals do not matter when it is given. */
-export function accessHash(ctx: Context, packetId: string, partyId: string, code: string): string {
-  return hash(ctx, `access:${packetId}:${partyId}`, code.replace(/\s+/g, '').toLowerCase());
+export function accessHash(ctx: Context, accessedFor: string, code: string): string {
+  return hash(ctx, `access:${accessedFor}`, code.replace(/\s+/g, '').toLowerCase());
 }
+
+/** For whom a code is hashed: two people with the same code have different hashes. */
+export const accessFor = (packetId: string, partyId: string) => `${packetId}:${partyId}`;
 
 /** Sends a one-time code of six digits to the party's email or phone. */
 export async function sendCode(ctx: Context, visit: Visit): Promise<void> {
   const { state, party, words } = await enter(ctx, visit);
   if (party.secondStep !== 'email' && party.secondStep !== 'phone') throw notFound('This code');
   const byPhone = party.secondStep === 'phone';
-  await inTransaction(ctx.database.pool, async (tx) => {
-    const row = await lockPacket(tx.db, state.packetId);
-    if (!row) throw notFound('This packet');
+  await ctx.packets.alone(state.packetId, async ({ tx, row }) => {
     const now = ctx.clock.now();
     const step = await q.stepOf(tx.db, row.id, party.id);
     if (state.parties[party.id]!.locked) throw told(words, 409, 'locked', 'Locked', 'refusal.locked');
@@ -117,7 +114,7 @@ export async function sendCode(ctx: Context, visit: Visit): Promise<void> {
       throw told(words, 429, 'code-soon', 'A moment', 'problem.code_soon');
     const code = String(randomInt(0, 1_000_000)).padStart(6, '0');
     await q.saveCode(tx.db, row.id, party.id, hash(ctx, `code:${row.id}:${party.id}`, code), now);
-    const firm = (await findFirm(tx.db))!;
+    const firm = (await ctx.firm())!;
     const parts = {
       firmName: firm.name,
       senderName: '',
@@ -149,63 +146,49 @@ export async function giveCode(ctx: Context, visit: Visit, given: string): Promi
   if (!kind) throw notFound('This step');
   const problem = (key: 'problem.code_wrong' | 'problem.code_old', left: number) =>
     told(words, 422, 'wrong-code', 'Wrong code', key, { left });
-  const answer = await inTransaction(ctx.database.pool, async (tx): Promise<Problem | string> => {
-    const row = await lockPacket(tx.db, state.packetId);
-    const before = row && (await loadState(tx.db, row.id));
-    if (!row || !before?.state) throw notFound('This packet');
-    if (before.state.parties[party.id]!.locked) return told(words, 409, 'locked', 'Locked', 'refusal.locked');
-    const step = await q.stepOf(tx.db, row.id, party.id);
-    const now = ctx.clock.now();
-    const right =
-      kind === 'code'
-        ? !!step?.access_hash && step.access_hash === accessHash(ctx, row.id, party.id, given)
-        : !!step?.code_hash && step.code_hash === hash(ctx, `code:${row.id}:${party.id}`, given.replace(/\D/g, ''));
-    const old = kind !== 'code' && (!step?.code_at || now.getTime() - step.code_at.getTime() > CODE_MINUTES * 60_000);
-    if (right && !old) {
-      await q.clearTries(tx.db, row.id, party.id);
-      if (isTurnOf(before.state, party.id))
-        await command(
-          ctx,
-          tx,
-          row,
-          before,
-          { type: 'prove', partyId: party.id, step: kind },
-          {
-            actor: { kind: 'party', id: party.id },
-            origin: visit.origin,
-          },
-        );
-      const secret = newSecret();
-      await q.insertProof(tx.db, {
-        token_hash: hash(ctx, 'proof', secret),
-        packet_id: row.id,
-        party_id: party.id,
-        at: now,
-      });
-      return secret;
-    }
-    if (right) return problem('problem.code_old', 0);
-    const tries = await q.countTry(tx.db, row.id, party.id);
-    if (tries < MAX_TRIES) return problem('problem.code_wrong', MAX_TRIES - tries);
-    await command(
-      ctx,
-      tx,
-      row,
-      before,
-      { type: 'lock', partyId: party.id },
-      { actor: { kind: 'system' }, origin: null },
-    );
-    return told(words, 409, 'locked', 'Locked', 'refusal.locked');
-  });
+  const answer = await ctx.packets.alone(
+    state.packetId,
+    async ({ tx, row, state: before, run }): Promise<Problem | string> => {
+      if (!before) throw notFound('This packet');
+      if (before.parties[party.id]!.locked) return told(words, 409, 'locked', 'Locked', 'refusal.locked');
+      const step = await q.stepOf(tx.db, row.id, party.id);
+      const now = ctx.clock.now();
+      const right =
+        kind === 'code'
+          ? !!step?.access_hash &&
+            step.access_hash === accessHash(ctx, step.access_for ?? accessFor(row.id, party.id), given)
+          : !!step?.code_hash && step.code_hash === hash(ctx, `code:${row.id}:${party.id}`, given.replace(/\D/g, ''));
+      const old = kind !== 'code' && (!step?.code_at || now.getTime() - step.code_at.getTime() > CODE_MINUTES * 60_000);
+      if (right && !old) {
+        await q.clearTries(tx.db, row.id, party.id);
+        if (isTurnOf(before, party.id))
+          await run(
+            { type: 'prove', partyId: party.id, step: kind },
+            { actor: { kind: 'party', id: party.id }, origin: visit.origin },
+          );
+        const secret = newSecret();
+        await q.insertProof(tx.db, {
+          token_hash: hash(ctx, 'proof', secret),
+          packet_id: row.id,
+          party_id: party.id,
+          at: now,
+        });
+        return secret;
+      }
+      if (right) return problem('problem.code_old', 0);
+      const tries = await q.countTry(tx.db, row.id, party.id);
+      if (tries < MAX_TRIES) return problem('problem.code_wrong', MAX_TRIES - tries);
+      await run({ type: 'lock', partyId: party.id }, { actor: { kind: 'system' }, origin: null });
+      return told(words, 409, 'locked', 'Locked', 'refusal.locked');
+    },
+  );
   // Thrown only here: the count of wrong tries must outlive the transaction.
   if (typeof answer !== 'string') throw answer;
   return { name: proofCookie(state.packetId, party.id), secret: answer };
 }
 
-/** The packet of a pass, whatever its state: live views listen to it. */
-export async function packetOfVisit(ctx: Context, visit: Visit): Promise<string> {
-  const { state } = await enter(ctx, visit);
-  const row = await packetById(ctx.database.pool, state.packetId);
-  if (!row) throw notFound('This packet');
-  return row.id;
+/** The packet of a pass and the pass itself: live views listen to the packet as long as the pass opens it. */
+export async function packetOfVisit(ctx: Context, visit: Visit): Promise<{ packetId: string; passId: string }> {
+  const { state, pass } = await enter(ctx, visit);
+  return { packetId: state.packetId, passId: pass.id };
 }

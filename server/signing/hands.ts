@@ -2,7 +2,6 @@
 import type { Hand, PacketParty, Picture } from '@gatepath/core/routing';
 import { MAX_PICTURE } from '@gatepath/contract';
 import type { Context } from '../context';
-import { findFirm } from '../firm/queries';
 import type { Upload } from '../http/upload';
 import { hashSecret } from '../ids';
 import { notFound } from '../problem';
@@ -61,7 +60,7 @@ export async function requirePictures(ctx: Context, packetId: string, party: Pac
 
 /** Whose hand it is across packets: the mailbox and the name together, as spouses may share the first. */
 async function ownerOf(ctx: Context, party: PacketParty): Promise<string | null> {
-  const firm = await findFirm(ctx.database.pool);
+  const firm = await ctx.firm();
   if (!party.email || !firm) return null;
   const name = party.name.normalize('NFC').toLowerCase().replace(/\s+/g, ' ').trim();
   return hashSecret(`hand:${firm.id}:${party.email.toLowerCase()}:${name}`, ctx.config.sessionSecret);

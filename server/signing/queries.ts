@@ -55,6 +55,8 @@ export interface StepRow {
   packet_id: string;
   party_id: string;
   access_hash: string | null;
+  /** For whom it was hashed; absent in rows of the first days, which were hashed for their own packet and party. */
+  access_for: string | null;
   code_hash: string | null;
   code_at: Date | null;
   tries: number;
@@ -77,12 +79,37 @@ export async function isCodeSent(db: Db, packetId: string, partyId: string): Pro
   return r.rows.length > 0;
 }
 
-export async function saveAccessCode(db: Db, packetId: string, partyId: string, hash: string): Promise<void> {
+export async function saveAccessCode(
+  db: Db,
+  packetId: string,
+  partyId: string,
+  hash: string,
+  accessedFor: string,
+): Promise<void> {
   await db.query(
-    `insert into second_step (packet_id, party_id, access_hash) values ($1, $2, $3)
-     on conflict (packet_id, party_id) do update set access_hash = excluded.access_hash`,
-    [packetId, partyId, hash],
+    `insert into second_step (packet_id, party_id, access_hash, access_for) values ($1, $2, $3, $4)
+     on conflict (packet_id, party_id) do update set access_hash = excluded.access_hash, access_for = excluded.access_for`,
+    [packetId, partyId, hash, accessedFor],
   );
+}
+
+/** A new version of a packet asks for the codes its people were told for the one before. */
+export async function carryAccessCodes(db: Db, fromPacket: string, toPacket: string): Promise<void> {
+  await db.query(
+    `insert into second_step (packet_id, party_id, access_hash, access_for)
+     select $2, party_id, access_hash, coalesce(access_for, packet_id || ':' || party_id) from second_step
+     where packet_id = $1 and access_hash is not null on conflict do nothing`,
+    [fromPacket, toPacket],
+  );
+}
+
+/** Whose codes told in person are kept for a packet. */
+export async function haveAccessCodes(db: Db, packetId: string): Promise<Set<string>> {
+  const r = await db.query<{ party_id: string }>(
+    'select party_id from second_step where packet_id = $1 and access_hash is not null',
+    [packetId],
+  );
+  return new Set(r.rows.map((x) => x.party_id));
 }
 
 export async function saveCode(

@@ -22,8 +22,18 @@ import { visitOf } from './visit';
 export function signingRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'signing', ({ request }) => service.openPass(ctx, visitOf(request)));
   serve(app, 'signingLive', async ({ request, reply }) => {
-    const packetId = await entry.packetOfVisit(ctx, visitOf(request));
-    ctx.live.serve(request, reply, [topics.packet(packetId)]);
+    const visit = visitOf(request);
+    const { packetId, passId } = await entry.packetOfVisit(ctx, visit);
+    ctx.live.serve(request, reply, [topics.packet(packetId)], {
+      owner: passId,
+      most: 6,
+      // A link that was ended hears no more; so does one whose packet was withdrawn.
+      mayHear: () =>
+        entry.enter(ctx, visit).then(
+          () => true,
+          () => false,
+        ),
+    });
     return reply;
   });
   serve<unknown, PageQuery>(app, 'signingPage', async ({ params, query, request, reply }) =>

@@ -1,4 +1,5 @@
 /** The ceremony: what a party sees and does through its own pass. */
+import { LRUCache } from 'lru-cache';
 import { dayOf } from '@gatepath/core/calendar';
 import { checkValue, hasDocument, isAutomatic, isForClient, showDay } from '@gatepath/core/marks';
 import {
@@ -19,15 +20,10 @@ import { firstName, initialsOf } from '@gatepath/core/text';
 import { say, type Words } from '@gatepath/core/words';
 import type { HandBody, SigningView } from '@gatepath/contract';
 import type { Context } from '../context';
-import { inTransaction } from '../db/tx';
-import { preparedPaper } from '../documents/bring-in';
-import { fileInUse } from '../documents/queries';
+import { bringIn } from '../documents/bring-in';
 import { pageImage } from '../documents/service';
-import { findFirm } from '../firm/queries';
 import type { Upload } from '../http/upload';
 import { loadState } from '../packets/log';
-import { actExists, lockPacket } from '../packets/queries';
-import { command } from '../packets/service';
 import { notFound, Problem } from '../problem';
 import { partSoFar } from '../proof/revisions';
 import { namesOf, picturesOf } from '../proof/seal-service';
@@ -40,12 +36,24 @@ import { told, type Visit } from './visit';
 
 export async function openPass(ctx: Context, visit: Visit): Promise<SigningView> {
   const entry = await enter(ctx, visit);
-  await touchPass(ctx.database.pool, entry.pass.id, ctx.clock.now());
+  await seen(ctx, entry.pass.id);
   if (!entry.proved) return waitingView(ctx, entry);
   const { state, party } = entry;
   const s = state.parties[party.id]!;
   const opens = state.status === 'at_gate' && !s.openedAt && (isTurnOf(state, party.id) || party.act === 'copy');
   return view(ctx, opens ? await actAs(ctx, visit, entry, { type: 'open' }) : state, party.id);
+}
+
+/** How long a visit counts as one; noting every look would make each a write. */
+const SEEN_EVERY_MS = 60_000;
+const lastSeen = new LRUCache<string, number>({ max: 20_000 });
+
+/** Notes that a pass was used just now. */
+async function seen(ctx: Context, passId: string): Promise<void> {
+  const now = ctx.clock.now();
+  if (now.getTime() - (lastSeen.get(passId) ?? -Infinity) < SEEN_EVERY_MS) return;
+  lastSeen.set(passId, now.getTime());
+  await touchPass(ctx.database.pool, passId, now);
 }
 
 /** A command of a party without the party: whose it is comes from the pass, and from nowhere else. */
@@ -59,32 +67,32 @@ export async function actAs(
   cmd: OwnCommand,
   sameAs?: string,
 ): Promise<PacketState> {
+  const own = 'actId' in cmd ? cmd.actId : sameAs;
   try {
-    return await inTransaction(ctx.database.pool, async (tx) => {
-      const row = await lockPacket(tx.db, pass.packet_id);
-      if (!row) throw notFound('This packet');
-      const before = await loadState(tx.db, row.id);
-      const own = 'actId' in cmd ? cmd.actId : sameAs;
-      const actId = own ? `${pass.party_id}:${own}` : undefined;
-      if (actId && (await actExists(tx.db, row.id, actId))) return before.state!;
-      const done = await command(ctx, tx, row, before, { ...cmd, partyId: party.id } as PartyCommand, {
-        actor: { kind: 'party', id: party.id },
-        origin: visit.origin,
-        actId,
-      });
-      return done.state;
+    const done = await ctx.packets.run(pass.packet_id, { ...cmd, partyId: party.id } as PartyCommand, {
+      actor: { kind: 'party', id: party.id },
+      origin: visit.origin,
+      ...(own ? { actId: `${pass.party_id}:${own}` } : {}),
     });
+    return done.state;
   } catch (error) {
-    throw inWords(error, words, cmd, (await loadState(ctx.database.pool, pass.packet_id)).state);
+    throw await inWords(ctx, error, words, cmd, pass.packet_id);
   }
 }
 
 /** A refusal of the core, in the client's language. */
-function inWords(error: unknown, words: Words, cmd: OwnCommand, state: PacketState | null): unknown {
+async function inWords(
+  ctx: Context,
+  error: unknown,
+  words: Words,
+  cmd: OwnCommand,
+  packetId: string,
+): Promise<unknown> {
   if (!(error instanceof Problem) || !error.refusal) return error;
   const { code, params } = error.refusal;
   let sentence = say(words, `refusal.${code}`, params);
   if (code === 'bad_value' && cmd.type === 'fill') {
+    const { state } = await loadState(ctx.database.pool, packetId);
     const mark = state?.plan.marks.find((m) => m.id === cmd.markId);
     const checked = mark && checkValue(mark, cmd.text ?? '', words);
     if (checked && !checked.ok) sentence = checked.sentence;
@@ -151,16 +159,12 @@ export async function addFile(
   const { state, party, words } = entry;
   const mark = state.plan.marks.find((m) => m.id === markId && m.partyId === party.id && m.kind === 'file');
   if (!mark) throw notFound('This place');
-  const stored = await ctx.files.putStream(upload.stream);
-  const no = (key: 'problem.file_too_large' | 'problem.no_paper') =>
-    told(words, 422, 'no-paper', 'Cannot be used', key, { name: upload.name });
-  if (stored === 'truncated') throw no('problem.file_too_large');
-  const made = stored.bytes ? await preparedPaper(ctx, stored.sha256, upload.name) : ('empty' as const);
-  if (typeof made === 'string') {
-    if (!(await fileInUse(ctx.database.pool, stored.sha256))) await ctx.files.remove(stored.sha256);
-    throw no('problem.no_paper');
+  const made = await bringIn(ctx, upload, state.packetId);
+  if ('problem' in made) {
+    const key = made.problem === 'too_large' ? 'problem.file_too_large' : 'problem.no_paper';
+    throw told(words, 422, 'no-paper', 'Cannot be used', key, { name: upload.name });
   }
-  const file = { sha256: made.prepared.sha256, name: upload.name, bytes: stored.bytes, pages: made.prepared.pages };
+  const file = { sha256: made.sha256, name: upload.name, bytes: made.original.bytes, pages: made.pages };
   return actAndView(ctx, visit, { type: 'fill', markId, file, actId: upload.actId }, { entry });
 }
 
@@ -215,13 +219,14 @@ export async function file(
   if (sealed) return { sha256: sealed.sha256, name: `${doc.name} (sealed).pdf` };
   const { base, fills, redlines } = partSoFar(state, party.id, doc);
   if (!fills.length && !redlines.length) return { sha256: base, name: `${doc.name}.pdf` };
-  const bytes = await ctx.work.run('copy', {
+  const task = {
     file: ctx.files.pathOf(base),
     fills,
     redlines,
     names: namesOf(state, documentId),
     pictures: picturesOf(ctx, fills),
-  });
+  };
+  const bytes = await ctx.work.run('copy', task, state.packetId);
   return { bytes, name: `${doc.name} (so far).pdf` };
 }
 
@@ -275,7 +280,7 @@ async function waitingView(ctx: Context, { state, party, words }: Entry): Promis
 
 /** What anybody with the link may know: whose it is, from which firm, and how it stands. */
 async function headOf(ctx: Context, state: PacketState, me: PacketParty, words: Words) {
-  const firm = await findFirm(ctx.database.pool);
+  const firm = await ctx.firm();
   return {
     packetId: state.packetId,
     firmName: firm?.name ?? '',
@@ -364,7 +369,7 @@ export async function view(ctx: Context, state: PacketState, partyId: string): P
   };
 }
 
-const facesByName = new Map<string, ScriptFace[]>();
+const facesByName = new LRUCache<string, ScriptFace[]>({ max: 2_000 });
 
 /** Script faces that can write the whole name; the first one, borrowing letters, when none can. */
 async function facesFor(ctx: Context, name: string): Promise<ScriptFace[]> {
@@ -375,7 +380,6 @@ async function facesFor(ctx: Context, name: string): Promise<ScriptFace[]> {
   );
   const covering = SCRIPT_FACES.filter((_, i) => missing[i]!.length === 0);
   const faces = covering.length ? covering : [SCRIPT_FACES[0]];
-  if (facesByName.size > 1000) facesByName.clear();
   facesByName.set(name, faces);
   return faces;
 }

@@ -1,8 +1,6 @@
 /** Talking with the sender, handing over, choosing a language, having the agreement sent. */
 import type { HandOverBody, QuestionBody, SigningView } from '@gatepath/contract';
 import type { Context } from '../context';
-import { inTransaction } from '../db/tx';
-import { lockPacket } from '../packets/queries';
 import { Letters } from '../packets/follow-up';
 import { notFound } from '../problem';
 import { LANGUAGES } from '../words';
@@ -33,9 +31,7 @@ export async function setLanguage(ctx: Context, visit: Visit, language: string):
 /** Sends the text about signing electronically to the party. */
 export async function sendAgreement(ctx: Context, visit: Visit): Promise<void> {
   const { state, party } = await enterProved(ctx, visit);
-  await inTransaction(ctx.database.pool, async (tx) => {
-    const row = await lockPacket(tx.db, state.packetId);
-    if (!row) throw notFound('This packet');
-    await new Letters(ctx, tx, row, state).toParty(party, 'agreement');
-  });
+  await ctx.packets.alone(state.packetId, ({ tx, row }) =>
+    new Letters(ctx, tx, row, state).toParty(party, 'agreement'),
+  );
 }

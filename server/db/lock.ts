@@ -1,0 +1,85 @@
+/** Holds a data folder for one server: a second one on the same embedded database would overwrite the first. */
+import { closeSync, mkdirSync, openSync, readFileSync, renameSync, rmSync, writeSync } from 'node:fs';
+import path from 'node:path';
+import { ConfigError } from '../config';
+import { newSecret } from '../ids';
+
+interface Owner {
+  pid: number;
+  /** When the process began, as the system tells it: a number that comes again is another process. */
+  began: string;
+  token: string;
+}
+
+const NAME = 'server.lock';
+/** Locks this process holds, so that its own number does not look like somebody else's. */
+const mine = new Set<string>();
+
+/** When a process began; empty where the system does not tell. */
+function beganAt(pid: number): string {
+  try {
+    const stat = readFileSync(`/proc/${pid}/stat`, 'latin1');
+    return stat.slice(stat.lastIndexOf(')') + 2).split(' ')[19] ?? '';
+  } catch {
+    return '';
+  }
+}
+
+function isAlive(owner: Owner): boolean {
+  if (owner.pid === process.pid) return mine.has(owner.token);
+  try {
+    process.kill(owner.pid, 0);
+  } catch (error) {
+    if ((error as { code?: string }).code !== 'EPERM') return false;
+  }
+  return beganAt(owner.pid) === owner.began;
+}
+
+function ownerOf(file: string): Owner | null {
+  try {
+    return JSON.parse(readFileSync(file, 'utf8')) as Owner;
+  } catch {
+    return null;
+  }
+}
+
+/**
+ * Takes the folder.
+ *
+ * @returns gives it back
+ * @throws `ConfigError` when another server that is still running has it
+ */
+export function lockFolder(dir: string): () => void {
+  mkdirSync(dir, { recursive: true });
+  const file = path.join(dir, NAME);
+  const owner: Owner = { pid: process.pid, began: beganAt(process.pid), token: newSecret() };
+  for (let tries = 0; tries < 10; tries++) {
+    try {
+      const fd = openSync(file, 'wx');
+      writeSync(fd, JSON.stringify(owner));
+      closeSync(fd);
+      mine.add(owner.token);
+      return () => {
+        mine.delete(owner.token);
+        if (ownerOf(file)?.token === owner.token) rmSync(file, { force: true });
+      };
+    } catch (error) {
+      if ((error as { code?: string }).code !== 'EEXIST') throw error;
+    }
+    const other = ownerOf(file);
+    if (other && isAlive(other))
+      throw new ConfigError(
+        `DATA_DIR ${dir} is in use by another Gate Path server (process ${other.pid}). Stop that one first, name another folder, or set DATABASE_URL so that several servers share one database.`,
+      );
+    // Left by a server that was killed: moved aside whole, so that of two who see it only one takes it.
+    const aside = `${file}.${newSecret()}`;
+    try {
+      renameSync(file, aside);
+      if (ownerOf(aside)?.token !== other?.token) renameSync(aside, file);
+      else rmSync(aside, { force: true });
+    } catch {
+      // Somebody else was quicker.
+    }
+  }
+  throw new ConfigError(`DATA_DIR ${dir} cannot be locked. Start the server again.`);
+}

@@ -1,0 +1,63 @@
+/** What SQL alone cannot do when a database of an earlier version is opened; each piece once in its life. */
+import type { Draft } from '@gatepath/core/marks';
+import type { Context } from '../context';
+import { loadState } from '../packets/log';
+import { filesOf } from '../packets/projections';
+import { savePacketFiles } from '../packets/queries';
+import { accessFor, accessHash } from '../signing/entry';
+import { saveAccessCode } from '../signing/queries';
+import { once } from './migrate';
+import { inTransaction } from './tx';
+
+export async function upgrade(ctx: Context): Promise<void> {
+  const { pool } = ctx.database;
+  await once(pool, '0005_firm_ground: access codes', () => hideAccessCodes(ctx));
+  await once(pool, '0005_firm_ground: files of packets', () => noteFiles(ctx));
+  await once(pool, '0005_firm_ground: work', () => queueWork(ctx));
+}
+
+/** Codes told in person stood in drafts as they were told; from now on only keyed hashes are kept. */
+async function hideAccessCodes(ctx: Context): Promise<void> {
+  const { pool } = ctx.database;
+  const { rows } = await pool.query<{ packet_id: string; draft: Draft }>(
+    `select packet_id, draft from packet_draft where jsonb_path_exists(draft, '$.parties[*].accessCode')`,
+  );
+  for (const { packet_id: id, draft } of rows)
+    await inTransaction(pool, async ({ db }) => {
+      const parties: Draft['parties'] = [];
+      for (const { accessCode, ...p } of draft.parties) {
+        if (!accessCode) {
+          parties.push(p);
+          continue;
+        }
+        const of = accessFor(id, p.id);
+        await saveAccessCode(db, id, p.id, accessHash(ctx, of, accessCode), of);
+        parties.push({ ...p, codeKept: true });
+      }
+      await db.query('update packet_draft set draft = $2 where packet_id = $1', [
+        id,
+        JSON.stringify({ ...draft, parties }),
+      ]);
+    });
+}
+
+/** Which files the packets need that were sent before this was noted. */
+async function noteFiles(ctx: Context): Promise<void> {
+  const { pool } = ctx.database;
+  const { rows } = await pool.query<{ id: string }>('select id from packet where last_hash is not null order by id');
+  for (const { id } of rows) {
+    const { state } = await loadState(pool, id);
+    if (state) await inTransaction(pool, ({ db }) => savePacketFiles(db, id, filesOf(state)));
+  }
+}
+
+/** What was to be done when the last server of an earlier version stopped. */
+async function queueWork(ctx: Context): Promise<void> {
+  const ids = async (sql: string) => (await ctx.database.pool.query<{ id: string }>(sql)).rows.map((r) => r.id);
+  for (const id of await ids(`select id from message where status = 'queued' order by id`))
+    await ctx.jobs.queueNow('mail', id);
+  for (const id of await ids('select id from packet where seals_due > 0 order by id'))
+    await ctx.jobs.queueNow('seal', id);
+  for (const id of await ids(`select id from document where status = 'reading' order by id`))
+    await ctx.jobs.queueNow('read', id);
+}

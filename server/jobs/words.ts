@@ -1,0 +1,25 @@
+/** What a piece of background work was about, for the Firm screen. */
+import type { Db } from '../db/pool';
+import type { JobName } from './jobs';
+
+const nameOf = async (db: Db, sql: string, id: string, other: string) =>
+  (await db.query<{ name: string }>(sql, [id])).rows[0]?.name ?? other;
+const packet = (db: Db, id: string) => nameOf(db, 'select name from packet where id = $1', id, 'a packet');
+const document = (db: Db, id: string) => nameOf(db, 'select name from document where id = $1', id, 'a paper');
+const person = (db: Db, id: string) => nameOf(db, 'select to_name as name from message where id = $1', id, 'somebody');
+
+const WORDS: Record<JobName, (db: Db, id: string) => Promise<string>> = {
+  mail: async (db, id) => `A message to ${await person(db, id)} could not be sent.`,
+  seal: async (db, id) => `The papers of “${await packet(db, id)}” could not be sealed.`,
+  read: async (db, id) => `“${await document(db, id)}” could not be read.`,
+  tick: async (db, id) => `Reminders and the last day of “${await packet(db, id)}” could not be looked after.`,
+  digest: async () => 'A daily summary could not be written.',
+  calendar: async () => 'The calendar could not be looked at.',
+  snapshot: async (db, id) =>
+    `A shortcut into the log of “${await packet(db, id)}” could not be kept. Nothing is missing.`,
+  tidy: async () => 'Files nobody needs any more could not be cleared away.',
+};
+
+export function workInWords(db: Db, name: JobName, id: string): Promise<string> {
+  return WORDS[name](db, id);
+}

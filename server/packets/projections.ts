@@ -1,0 +1,199 @@
+/** The read models of packets: what lists and other features ask for without replaying a log. */
+import { requiredPlaces, type Mark } from '@gatepath/core/marks';
+import {
+  documentsOf,
+  EVENT_FACTS,
+  gateOf,
+  holdUp,
+  marksOfParty,
+  marksThatCount,
+  nextTick,
+  type PacketEvent,
+  type PacketEventBody,
+  type PacketEventType,
+  type PacketState,
+} from '@gatepath/core/routing';
+import type { Db } from '../db/pool';
+import { currentFile } from '../proof/revisions';
+import type { Appended } from './log';
+import * as q from './queries';
+
+/** What is written for events that came to several packets. */
+class Writing {
+  readonly fills = new Map<string, q.FillRow>();
+  readonly cleared = new Map<string, { packetId: string; markId: string }>();
+  readonly sealed: { packetId: string; documents: { documentId: string; sha256: string }[] }[] = [];
+}
+
+type Body<T extends PacketEventType> = Extract<PacketEventBody, { type: T }>;
+const nothing = () => undefined;
+
+/** What each sort of event writes beside progress and parties, which are worked out from the state. */
+const WRITES: { [T in PacketEventType]: (w: Writing, event: PacketEvent, body: Body<T>) => void } = {
+  mark_filled(w, event, body) {
+    const key = `${event.packetId} ${body.markId}`;
+    w.cleared.delete(key);
+    w.fills.set(key, {
+      packet_id: event.packetId,
+      mark_id: body.markId,
+      party_id: body.partyId,
+      value: body.value,
+      at: event.at,
+      seq: event.seq,
+    });
+  },
+  mark_cleared(w, event, body) {
+    const key = `${event.packetId} ${body.markId}`;
+    w.fills.delete(key);
+    w.cleared.set(key, { packetId: event.packetId, markId: body.markId });
+  },
+  sealed: (w, event, body) => void w.sealed.push({ packetId: event.packetId, documents: body.documents }),
+  sent: nothing,
+  gate_opened: nothing,
+  asked: nothing,
+  opened: nothing,
+  agreed: nothing,
+  hand_set: nothing,
+  party_done: nothing,
+  gate_passed: nothing,
+  excused: nothing,
+  executed: nothing,
+  declined: nothing,
+  withdrawn: nothing,
+  lapsed: nothing,
+  proved: nothing,
+  locked: nothing,
+  unlocked: nothing,
+  language_chosen: nothing,
+  hosted: nothing,
+  link_renewed: nothing,
+  bounced: nothing,
+  question_asked: nothing,
+  question_answered: nothing,
+  party_corrected: nothing,
+  handed_over: nothing,
+  path_changed: nothing,
+  party_added: nothing,
+  document_added: nothing,
+  corrected: nothing,
+  asked_again: nothing,
+  extended: nothing,
+  nudged: nothing,
+  warned: nothing,
+  revised: nothing,
+};
+
+/** Writes into the read models what events changed, given the states after them. */
+export async function project(db: Db, done: Appended[]): Promise<void> {
+  const w = new Writing();
+  const parties: q.PacketPartyRow[] = [];
+  const progress: q.ProgressRow[] = [];
+  for (const { state, hash, events } of done) {
+    const facts = events.map((e) => EVENT_FACTS[e.body.type]);
+    const changed = facts.some((f) => f.changesPlan);
+    const touched = new Set<string>();
+    // A change of the plan moves gates and counts for everybody.
+    if (changed) for (const p of state.plan.parties) touched.add(p.id);
+    for (const event of events) {
+      const { body } = event;
+      if ('partyId' in body && body.partyId) touched.add(body.partyId);
+      (WRITES[body.type] as (w: Writing, event: PacketEvent, body: PacketEventBody) => void)(w, event, body);
+    }
+    for (const id of touched) parties.push(partyRow(state, id));
+    progress.push(progressRow(state, hash, changed));
+    if (facts.some((f) => f.changesFiles) && needsFiles(events)) {
+      await q.savePacketFiles(db, state.packetId, filesOf(state));
+      await q.savePacketDocuments(
+        db,
+        state.packetId,
+        state.plan.documents.map((d) => d.id),
+      );
+    }
+  }
+  await q.dropFills(db, [...w.cleared.values()]);
+  await q.saveFills(db, [...w.fills.values()]);
+  for (const s of w.sealed) await q.saveSealed(db, s.packetId, s.documents);
+  await q.savePacketParties(db, parties);
+  await q.saveProgress(db, progress);
+}
+
+/** Most marks and hands bring no file; only those that do are worth a look. */
+function needsFiles(events: PacketEvent[]): boolean {
+  return events.some(({ body }) => {
+    if (body.type === 'mark_filled') return 'file' in body.value;
+    if (body.type === 'hand_set') return body.hand.form === 'picture';
+    return !!EVENT_FACTS[body.type].changesFiles;
+  });
+}
+
+/** Every file a packet needs: its documents as they were sent and as they are sealed by now, files and pictures of its people. */
+export function filesOf(state: PacketState): string[] {
+  const out = new Set<string>();
+  for (const d of documentsOf(state)) {
+    out.add(d.sha256);
+    out.add(currentFile(state, d));
+  }
+  for (const s of state.sealed ?? []) out.add(s.sha256);
+  for (const { hand } of Object.values(state.hands))
+    if (hand.form === 'picture') out.add(hand.signature.sha256).add(hand.initials.sha256);
+  return [...out];
+}
+
+function progressRow(state: PacketState, hash: string, planChanged: boolean): q.ProgressRow {
+  const places = placesThatCount(state);
+  return {
+    id: state.packetId,
+    status: state.status,
+    seq: state.seq,
+    last_hash: hash,
+    gate: state.gate,
+    gate_count: state.plan.gates.length,
+    marks_total: places.length,
+    marks_done: doneOf(state, places),
+    hold_up: holdUp(state).sentence,
+    sent_at: state.sentAt,
+    ended_at: state.endedAt,
+    next_tick_at: nextTick(state),
+    seals_due: state.sealed ? 0 : state.due.length + (state.status === 'executed' ? 1 : 0),
+    path: planChanged ? q.pathRow(state.plan) : null,
+  };
+}
+
+/** Places by plan: they are others only when the plan is, or when somebody was excused. */
+const places = new WeakMap<PacketState['plan'], { excused: string; places: Mark[][] }>();
+
+function placesThatCount(state: PacketState): Mark[][] {
+  const excused = state.plan.parties
+    .filter((p) => state.parties[p.id]!.status === 'excused')
+    .map((p) => p.id)
+    .join(' ');
+  const known = places.get(state.plan);
+  if (known?.excused === excused) return known.places;
+  const found = requiredPlaces(marksThatCount(state));
+  places.set(state.plan, { excused, places: found });
+  return found;
+}
+
+/** How many of the required places are filled; a group of choices is one place. */
+function doneOf(state: PacketState, list: Mark[][]): number {
+  return list.filter((p) => p.some((m) => state.fills[m.id])).length;
+}
+
+function partyRow(state: PacketState, partyId: string): q.PacketPartyRow {
+  const p = state.parties[partyId]!;
+  const own = requiredPlaces([...marksOfParty(state.plan, partyId)]);
+  return {
+    packet_id: state.packetId,
+    party_id: partyId,
+    position: state.plan.parties.findIndex((x) => x.id === partyId),
+    gate: gateOf(state.plan, partyId),
+    status: p.status,
+    asked_at: p.askedAt,
+    opened_at: p.openedAt,
+    agreed_at: p.agreedAt,
+    done_at: p.doneAt,
+    last_act_at: p.lastActAt,
+    marks_total: own.length,
+    marks_done: doneOf(state, own),
+  };
+}

@@ -1,0 +1,181 @@
+/**
+ * The one way into packets. A command is decided by the core on the packet's state; its events,
+ * the read models and what follows from them are one transaction. Commands of many people that
+ * come at once share one: a few statements carry all of them.
+ */
+import type { PacketCommand, PacketState, Refusal } from '@gatepath/core/routing';
+import { decide } from '@gatepath/core/routing';
+import type { Context } from '../context';
+import { inTransaction, type Tx } from '../db/tx';
+import { topics } from '../live/live';
+import { notFound, refused } from '../problem';
+import { followUp } from './follow-up';
+import { append, SNAPSHOT_EVERY, stateAt, type Append, type Appended, type By, type Logged } from './log';
+import * as q from './queries';
+
+export interface Done {
+  state: PacketState;
+  changed: boolean;
+}
+
+/** A packet locked in a transaction, with its state as it is now. */
+export interface Now {
+  tx: Tx;
+  row: q.PacketRow;
+  state: PacketState | null;
+  /** Runs a command on it. @throws `Problem` when the core refuses */
+  run(command: PacketCommand, by: By): Promise<Done>;
+}
+
+interface Run {
+  packetId: string;
+  command: PacketCommand;
+  by: By;
+  resolve(done: Done): void;
+  reject(error: unknown): void;
+}
+
+/** Commands that share a transaction at most. */
+const MOST_AT_ONCE = 64;
+
+export class PacketStore {
+  private waiting: Run[] = [];
+  private working: Promise<void> | null = null;
+
+  constructor(private readonly ctx: () => Context) {}
+
+  /**
+   * Runs a command on a packet. A command whose act is in the log already changes nothing.
+   *
+   * @throws `Problem` when there is no such packet, or when the core refuses
+   */
+  run(packetId: string, command: PacketCommand, by: By): Promise<Done> {
+    return new Promise((resolve, reject) => {
+      this.waiting.push({ packetId, command, by, resolve, reject });
+      this.working ??= this.work().finally(() => (this.working = null));
+    });
+  }
+
+  /** Does something with a locked packet that needs more than a command, in a transaction of its own. */
+  alone<T>(packetId: string, work: (now: Now) => Promise<T>): Promise<T> {
+    return inTransaction(this.ctx().database.pool, async (tx) => {
+      const row = await q.lockPacket(tx.db, packetId);
+      if (!row) throw notFound('This packet');
+      let logged = await stateAt(tx.db, row);
+      const now: Now = {
+        tx,
+        row,
+        state: logged.state,
+        run: async (command, by) => {
+          const decision = decide(logged.state, command);
+          if (!decision.ok) throw refused(decision.refusal);
+          if (!decision.events.length) return { state: logged.state!, changed: false };
+          const [done] = await this.write(tx, [
+            { row, item: { packetId, before: logged, bodies: decision.events, by } },
+          ]);
+          logged = { state: done!.state, hash: done!.hash };
+          now.state = done!.state;
+          return { state: done!.state, changed: true };
+        },
+      };
+      return work(now);
+    });
+  }
+
+  private async work(): Promise<void> {
+    // Those who come in the same turn of the loop go together.
+    await new Promise((r) => setImmediate(r));
+    while (this.waiting.length) await this.commit(this.take());
+  }
+
+  /** The next commands, each for another packet; those of one packet keep their order. */
+  private take(): Run[] {
+    const seen = new Set<string>();
+    const batch: Run[] = [];
+    this.waiting = this.waiting.filter((r) => {
+      if (batch.length >= MOST_AT_ONCE || seen.has(r.packetId)) {
+        seen.add(r.packetId);
+        return true;
+      }
+      seen.add(r.packetId);
+      batch.push(r);
+      return false;
+    });
+    return batch;
+  }
+
+  private async commit(batch: Run[]): Promise<void> {
+    try {
+      const outcomes = await inTransaction(this.ctx().database.pool, (tx) => this.apply(tx, batch));
+      batch.forEach((r, i) => {
+        const o = outcomes[i]!;
+        if ('refusal' in o) r.reject(refused(o.refusal));
+        else if ('missing' in o) r.reject(notFound('This packet'));
+        else r.resolve(o);
+      });
+    } catch (error) {
+      if (batch.length === 1) batch[0]!.reject(error);
+      // One that fails must not take the others with it.
+      else for (const r of batch) await this.commit([r]);
+    }
+  }
+
+  private async apply(tx: Tx, batch: Run[]): Promise<(Done | { refusal: Refusal } | { missing: true })[]> {
+    const rows = new Map(
+      (
+        await q.lockPackets(
+          tx.db,
+          batch.map((r) => r.packetId),
+        )
+      ).map((r) => [r.id, r]),
+    );
+    const there = await q.actsThere(
+      tx.db,
+      batch.flatMap((r) => (r.by.actId ? [{ packetId: r.packetId, actId: r.by.actId }] : [])),
+    );
+    const items: { row: q.PacketRow; item: Append; at: number }[] = [];
+    const outcomes: (Done | { refusal: Refusal } | { missing: true })[] = [];
+    for (const [i, r] of batch.entries()) {
+      const row = rows.get(r.packetId);
+      if (!row) {
+        outcomes[i] = { missing: true };
+        continue;
+      }
+      const before: Logged = await stateAt(tx.db, row);
+      if (before.state && r.by.actId && there.has(`${r.packetId} ${r.by.actId}`)) {
+        outcomes[i] = { state: before.state, changed: false };
+        continue;
+      }
+      const decision = decide(before.state, r.command);
+      if (!decision.ok) outcomes[i] = { refusal: decision.refusal };
+      else if (!decision.events.length) outcomes[i] = { state: before.state!, changed: false };
+      else items.push({ row, item: { packetId: r.packetId, before, bodies: decision.events, by: r.by }, at: i });
+    }
+    const done = await this.write(tx, items);
+    items.forEach((x, k) => (outcomes[x.at] = { state: done[k]!.state, changed: true }));
+    return outcomes;
+  }
+
+  /** Appends, follows up, and tells the screens once it is safe. */
+  private async write(tx: Tx, items: { row: q.PacketRow; item: Append }[]): Promise<Appended[]> {
+    if (!items.length) return [];
+    const ctx = this.ctx();
+    const done = await append(
+      tx.db,
+      items.map((x) => x.item),
+      ctx.clock.now(),
+    );
+    for (const [i, { row, item }] of items.entries()) {
+      const { state, events } = done[i]!;
+      await followUp(ctx, tx, row, state, events);
+      const before = item.before.state?.seq ?? 0;
+      if (Math.floor(before / SNAPSHOT_EVERY) !== Math.floor(state.seq / SNAPSHOT_EVERY))
+        await ctx.jobs.queue(tx, 'snapshot', row.id);
+      tx.afterCommit(() => {
+        ctx.live.tell(topics.packet(row.id), state.seq);
+        ctx.live.tell(topics.deal(row.deal_id));
+      });
+    }
+    return done;
+  }
+}

@@ -1,0 +1,87 @@
+/** Unpacking streams of strangers' PDFs, never further than is allowed. */
+import { constants, inflateRawSync, inflateSync } from 'node:zlib';
+import { Refused } from './refusal';
+import { decodePDFRawStream, PDFArray, PDFDict, PDFName, PDFRawStream, type PDFContext } from '@cantoo/pdf-lib';
+
+/** A stream that unpacks to more than it may. */
+export class TooLarge extends Error {}
+
+/** Names of a stream's filters, in order. */
+export function filtersOf(stream: PDFRawStream): string[] {
+  const filter = stream.dict.lookup(PDFName.of('Filter'));
+  if (filter instanceof PDFName) return [filter.decodeText()];
+  if (!(filter instanceof PDFArray)) return [];
+  return filter.asArray().flatMap((_, i) => {
+    const f = filter.lookup(i);
+    return f instanceof PDFName ? [f.decodeText()] : [];
+  });
+}
+
+const FLATE = new Set(['FlateDecode', 'Fl']);
+/** Filters of pictures: what they hold is bounded by the picture's size. */
+const PICTURE = new Set(['DCTDecode', 'DCT', 'JPXDecode', 'CCITTFaxDecode', 'CCF', 'JBIG2Decode']);
+/** LZW and run lengths are unpacked by a library that knows no bound: by their packed size then. */
+const MOST_OTHER = 2 * 1024 * 1024;
+
+/**
+ * The bytes of a stream.
+ *
+ * @param most  the most it may unpack to
+ * @throws `TooLarge`, or `Refused` when it is damaged
+ */
+export function unpack(stream: PDFRawStream, most: number): Uint8Array {
+  const filters = filtersOf(stream);
+  let bytes = stream.getContents();
+  if (!filters.length) {
+    if (bytes.length > most) throw new TooLarge();
+    return bytes;
+  }
+  for (const [i, filter] of filters.entries()) {
+    if (PICTURE.has(filter)) return bytes;
+    if (FLATE.has(filter) && !hasPredictor(stream, i)) bytes = inflate(bytes, most);
+    else {
+      if (FLATE.has(filter)) inflate(bytes, most);
+      else if (bytes.length > MOST_OTHER) throw new TooLarge();
+      bytes = decodePDFRawStream(oneFilter(stream, bytes, i)).decode();
+    }
+    if (bytes.length > most) throw new TooLarge();
+  }
+  return bytes;
+}
+
+function parmsOf(stream: PDFRawStream, i: number): PDFDict | null {
+  const parms = stream.dict.lookup(PDFName.of('DecodeParms')) ?? stream.dict.lookup(PDFName.of('DP'));
+  const own = parms instanceof PDFArray ? parms.lookup(i) : parms;
+  return own instanceof PDFDict ? own : null;
+}
+
+function hasPredictor(stream: PDFRawStream, i: number): boolean {
+  const predictor = parmsOf(stream, i)?.lookup(PDFName.of('Predictor'));
+  return predictor !== undefined && Number(predictor.toString()) > 1;
+}
+
+function oneFilter(stream: PDFRawStream, bytes: Uint8Array, i: number): PDFRawStream {
+  const context = stream.dict.context as PDFContext;
+  const dict = PDFDict.withContext(context);
+  dict.set(PDFName.of('Filter'), PDFName.of(filtersOf(stream)[i]!));
+  const parms = parmsOf(stream, i);
+  if (parms) dict.set(PDFName.of('DecodeParms'), parms);
+  return PDFRawStream.of(dict, bytes);
+}
+
+/** As readers do: what a damaged stream gives is taken, what it holds beyond that is not missed. */
+export function inflate(bytes: Uint8Array, most: number): Uint8Array {
+  const options = { maxOutputLength: Math.max(1, most), finishFlush: constants.Z_SYNC_FLUSH };
+  try {
+    return new Uint8Array(inflateSync(bytes, options));
+  } catch (error) {
+    if ((error as { code?: string }).code === 'ERR_BUFFER_TOO_LARGE') throw new TooLarge();
+  }
+  try {
+    return new Uint8Array(inflateRawSync(bytes.subarray(2), options));
+  } catch (error) {
+    if ((error as { code?: string }).code === 'ERR_BUFFER_TOO_LARGE') throw new TooLarge();
+    // What we cannot unpack a viewer might draw all the same: nobody could say what was signed.
+    throw new Refused({ problem: 'broken' });
+  }
+}
