@@ -79,6 +79,8 @@ export const fillBody = object({
   actId: id().required(),
   /** What was written; for ticks and choices any word, and nothing to take it back. */
   text: text(MAX_TEXT_LINES),
+  /** How far the log went in the view that is shown: the answer is then only what changed since. */
+  since: yup.number().integer().min(0),
 });
 export type FillBody = yup.InferType<typeof fillBody>;
 export const finishBody = object({ actId: id().required() });

@@ -197,6 +197,8 @@ export interface SavedDraft {
 
 /** A packet on its way or at its end. */
 export interface SentView {
+  /** How far the packet’s log goes in this view. */
+  seq: number;
   plan: Plan;
   gate: number;
   sentAt: string;
@@ -240,8 +242,27 @@ export interface SentView {
   sealed: { documentId: string; name: string; sha256: string }[] | null;
 }
 
+/** What an act of a client changed, for a screen that showed everything up to `since`. */
+export interface SigningPatch {
+  since: number;
+  seq: number;
+  mine: SigningView['mine'];
+  somethingSigned: boolean;
+  mayHandOver: boolean;
+  /** Marks that were filled or emptied. */
+  marks: { id: string; done: boolean }[];
+  /** What stands in those that are filled. */
+  fills: ShownFill[];
+  /** Which of the changes of pages are still to be initialled, in the view’s order. */
+  changesOpen: boolean[];
+}
+/** The answer to an act: the whole view, or only what changed in it. */
+export type ActAnswer = SigningView | { patch: SigningPatch };
+
 /** The packet as one client sees it through their own pass: own marks, others' results. */
 export interface SigningView {
+  /** How far the packet’s log goes in this view. */
+  seq: number;
   packetId: string;
   packetName: string;
   dealName: string;

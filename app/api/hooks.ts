@@ -1,4 +1,5 @@
 /** The server's data as hooks. Keys and routes have the same nouns. */
+import { useCallback } from 'react';
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import {
   pathOf,
@@ -20,6 +21,7 @@ import {
   type SessionView,
   type SetupBody,
   type SignInBody,
+  type TryAgainBody,
 } from '@gatepath/contract';
 import { call } from './client';
 import { useLive } from './live';
@@ -147,7 +149,12 @@ export function useNewPacket(dealId: string) {
 }
 
 export function usePacket(packetId: string) {
-  useLive(packetId ? pathOf('packetLive', { packetId }) : null, keys.packet(packetId));
+  const client = useQueryClient();
+  const isKnown = useCallback(
+    (seq: number) => (client.getQueryData<PacketView>(keys.packet(packetId))?.sent?.seq ?? 0) >= seq,
+    [client, packetId],
+  );
+  useLive(packetId ? pathOf('packetLive', { packetId }) : null, keys.packet(packetId), isKnown);
   return useQuery({
     queryKey: keys.packet(packetId),
     queryFn: () => call<PacketView>('packet', { params: { packetId } }),
@@ -208,6 +215,10 @@ export function useSettings() {
     }),
     holidays: useMutation({
       mutationFn: (holidays: string[]) => call<FirmView>('setHolidays', { body: { holidays } }),
+      onSuccess: (firm) => client.setQueryData(keys.firm, firm),
+    }),
+    again: useMutation({
+      mutationFn: (body: TryAgainBody) => call<FirmView>('tryAgain', { body }),
       onSuccess: (firm) => client.setQueryData(keys.firm, firm),
     }),
     forward: useMutation({

@@ -111,6 +111,7 @@ export function underWay(
       documents: [{ id: 'doc', name: 'Disclosure', sha256: '0'.repeat(64), pages: [{ width: 612, height: 792 }] }],
       marks: [],
     },
+    seq: 1,
     gate: 0,
     sentAt: '2026-11-23T12:00:00.000Z',
     endedAt: null,

@@ -41,10 +41,14 @@ export function shownWords(m: Mark, words: (text: string) => string = (text) => 
   return [{ ...placeOf(m, 0), shows: { form: 'text', text: words(m.value) } }];
 }
 
-/** Everything that stands on the pages so far, in the plan's order of marks: the preparer's words and what was filled. */
-export function shownFills(state: PacketState): ShownFill[] {
+/**
+ * Everything that stands on the pages so far, in the plan's order of marks: the preparer's words and
+ * what was filled. With `only`, what stands in those marks.
+ */
+export function shownFills(state: PacketState, only?: ReadonlySet<string>): ShownFill[] {
   const inks = new Map(state.plan.parties.map((p) => [p.id, p]));
-  return state.plan.marks.flatMap((m): ShownFill[] => {
+  const marks = only ? state.plan.marks.filter((m) => only.has(m.id)) : state.plan.marks;
+  return marks.flatMap((m): ShownFill[] => {
     const party = inks.get(m.partyId);
     if (m.kind === 'label' || m.readOnly) return shownWords(m);
     const base = placeOf(m, party?.ink ?? 0);

@@ -172,6 +172,7 @@ async function sentView(ctx: Context, packetId: string): Promise<SentView> {
     filled: new Set(Object.keys(state.fills)),
   });
   return {
+    seq: state.seq,
     plan,
     gate: state.gate,
     sentAt: state.sentAt,

@@ -3,7 +3,7 @@
  * the read models and what follows from them are one transaction. Commands of many people that
  * come at once share one: a few statements carry all of them.
  */
-import type { PacketCommand, PacketState, Refusal } from '@gatepath/core/routing';
+import type { PacketCommand, PacketEvent, PacketState, Refusal } from '@gatepath/core/routing';
 import { decide } from '@gatepath/core/routing';
 import type { Context } from '../context';
 import { inTransaction, type Tx } from '../db/tx';
@@ -16,6 +16,8 @@ import * as q from './queries';
 export interface Done {
   state: PacketState;
   changed: boolean;
+  /** What happened, in order; nothing where the act was known already, or changes nothing. */
+  events: PacketEvent[];
 }
 
 /** A packet locked in a transaction, with its state as it is now. */
@@ -69,13 +71,13 @@ export class PacketStore {
         run: async (command, by) => {
           const decision = decide(logged.state, command);
           if (!decision.ok) throw refused(decision.refusal);
-          if (!decision.events.length) return { state: logged.state!, changed: false };
+          if (!decision.events.length) return { state: logged.state!, changed: false, events: [] };
           const [done] = await this.write(tx, [
             { row, item: { packetId, before: logged, bodies: decision.events, by } },
           ]);
           logged = { state: done!.state, hash: done!.hash };
           now.state = done!.state;
-          return { state: done!.state, changed: true };
+          return { state: done!.state, changed: true, events: done!.events };
         },
       };
       return work(now);
@@ -143,16 +145,16 @@ export class PacketStore {
       }
       const before: Logged = await stateAt(tx.db, row);
       if (before.state && r.by.actId && there.has(`${r.packetId} ${r.by.actId}`)) {
-        outcomes[i] = { state: before.state, changed: false };
+        outcomes[i] = { state: before.state, changed: false, events: [] };
         continue;
       }
       const decision = decide(before.state, r.command);
       if (!decision.ok) outcomes[i] = { refusal: decision.refusal };
-      else if (!decision.events.length) outcomes[i] = { state: before.state!, changed: false };
+      else if (!decision.events.length) outcomes[i] = { state: before.state!, changed: false, events: [] };
       else items.push({ row, item: { packetId: r.packetId, before, bodies: decision.events, by: r.by }, at: i });
     }
     const done = await this.write(tx, items);
-    items.forEach((x, k) => (outcomes[x.at] = { state: done[k]!.state, changed: true }));
+    items.forEach((x, k) => (outcomes[x.at] = { state: done[k]!.state, changed: true, events: done[k]!.events }));
     return outcomes;
   }
 

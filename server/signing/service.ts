@@ -4,9 +4,9 @@ import { dayOf } from '@gatepath/core/calendar';
 import { checkValue, hasDocument, isAutomatic, isForClient, showDay } from '@gatepath/core/marks';
 import {
   documentsOf,
-  inReadingOrder,
   isTurnOf,
   marksLeft,
+  marksOfParty,
   SCRIPT_FACES,
   shownFills,
   shownRedlines,
@@ -18,12 +18,13 @@ import {
 } from '@gatepath/core/routing';
 import { firstName, initialsOf } from '@gatepath/core/text';
 import { say, type Words } from '@gatepath/core/words';
-import type { HandBody, SigningView } from '@gatepath/contract';
+import type { ActAnswer, FillBody, HandBody, SigningPatch, SigningView } from '@gatepath/contract';
 import type { Context } from '../context';
 import { bringIn } from '../documents/bring-in';
 import { pageImage } from '../documents/service';
 import type { Upload } from '../http/upload';
 import { loadState } from '../packets/log';
+import type { Done } from '../packets/store';
 import { notFound, Problem } from '../problem';
 import { partSoFar } from '../proof/revisions';
 import { namesOf, picturesOf } from '../proof/seal-service';
@@ -41,7 +42,7 @@ export async function openPass(ctx: Context, visit: Visit): Promise<SigningView>
   const { state, party } = entry;
   const s = state.parties[party.id]!;
   const opens = state.status === 'at_gate' && !s.openedAt && (isTurnOf(state, party.id) || party.act === 'copy');
-  return view(ctx, opens ? await actAs(ctx, visit, entry, { type: 'open' }) : state, party.id);
+  return view(ctx, opens ? (await actAs(ctx, visit, entry, { type: 'open' })).state : state, party.id);
 }
 
 /** How long a visit counts as one; noting every look would make each a write. */
@@ -66,15 +67,14 @@ export async function actAs(
   { pass, party, words }: Entry,
   cmd: OwnCommand,
   sameAs?: string,
-): Promise<PacketState> {
+): Promise<Done> {
   const own = 'actId' in cmd ? cmd.actId : sameAs;
   try {
-    const done = await ctx.packets.run(pass.packet_id, { ...cmd, partyId: party.id } as PartyCommand, {
+    return await ctx.packets.run(pass.packet_id, { ...cmd, partyId: party.id } as PartyCommand, {
       actor: { kind: 'party', id: party.id },
       origin: visit.origin,
       ...(own ? { actId: `${pass.party_id}:${own}` } : {}),
     });
-    return done.state;
   } catch (error) {
     throw await inWords(ctx, error, words, cmd, pass.packet_id);
   }
@@ -108,7 +108,7 @@ export async function actAndView(
   more: { sameAs?: string; entry?: Entry } = {},
 ): Promise<SigningView> {
   const entry = more.entry ?? (await enterProved(ctx, visit));
-  return view(ctx, await actAs(ctx, visit, entry, cmd, more.sameAs), entry.party.id);
+  return view(ctx, (await actAs(ctx, visit, entry, cmd, more.sameAs)).state, entry.party.id);
 }
 
 export async function agree(
@@ -138,14 +138,55 @@ export async function setHand(ctx: Context, visit: Visit, body: HandBody): Promi
   return done;
 }
 
-export function fill(
-  ctx: Context,
-  visit: Visit,
-  markId: string,
-  body: { actId: string; text?: string },
-): Promise<SigningView> {
-  const { actId, text } = body;
-  return actAndView(ctx, visit, { type: 'fill', markId, actId, ...(text === undefined ? {} : { text }) });
+/** Fills a mark. Who says what they see is answered with what changed in it; everybody else with the whole view. */
+export async function fill(ctx: Context, visit: Visit, markId: string, body: FillBody): Promise<ActAnswer> {
+  const { actId, text, since } = body;
+  const entry = await enterProved(ctx, visit);
+  const cmd = { type: 'fill' as const, markId, actId, ...(text === undefined ? {} : { text }) };
+  const done = await actAs(ctx, visit, entry, cmd);
+  const patch = since === undefined ? null : patchOf(done, entry.party.id, since);
+  return patch ? { patch } : view(ctx, done.state, entry.party.id);
+}
+
+/** What an act changed since a view, where it changed nothing but marks; null where more has happened. */
+function patchOf({ state, events }: Done, partyId: string, since: number): SigningPatch | null {
+  if (!events.length || state.seq !== since + events.length) return null;
+  const ids = new Set<string>();
+  for (const { body } of events) {
+    if (body.type !== 'mark_filled' && body.type !== 'mark_cleared') return null;
+    ids.add(body.markId);
+  }
+  const me = state.plan.parties.find((p) => p.id === partyId)!;
+  return {
+    since,
+    seq: state.seq,
+    mine: state.parties[partyId]!.status,
+    ...standingOf(state, me),
+    marks: [...ids].map((id) => ({ id, done: !!state.fills[id] })),
+    fills: shownFills(state, ids),
+    changesOpen: changesFor(state, partyId).map((c) => c.open),
+  };
+}
+
+/** Whether somebody has put anything in, and may still hand over. */
+function standingOf(state: PacketState, me: PacketParty): { somethingSigned: boolean; mayHandOver: boolean } {
+  const somethingSigned = Object.values(state.fills).some((f) => f.partyId === me.id);
+  const may = isTurnOf(state, me.id) && me.act !== 'desk' && me.act !== 'copy' && !me.memberId;
+  return { somethingSigned, mayHandOver: !!state.plan.handOver && may && !somethingSigned };
+}
+
+/** Changes of pages a party is to initial, and which of them are still open. */
+function changesFor(state: PacketState, partyId: string): SigningView['changes'] {
+  const mine = state.corrections.filter((c) => c.askedAgain.includes(partyId));
+  if (!mine.length) return [];
+  const readable = new Set(readableDocuments(state, partyId).map((d) => d.id));
+  const left = new Set(marksLeft(state, partyId).map((m) => m.id));
+  const initials = new Map(
+    marksOfParty(state.plan, partyId).flatMap((m) => (m.redlineId ? [[m.redlineId, m.id] as const] : [])),
+  );
+  return mine
+    .filter((c) => readable.has(c.redline.documentId))
+    .map((c) => ({ redline: c.redline, open: left.has(initials.get(c.redline.id) ?? '') }));
 }
 
 /** Takes the file that a mark asks for: made a PDF like any paper, kept with the packet. */
@@ -283,6 +324,7 @@ async function headOf(ctx: Context, state: PacketState, me: PacketParty, words: 
   const firm = await ctx.firm();
   return {
     packetId: state.packetId,
+    seq: state.seq,
     firmName: firm?.name ?? '',
     timeZone: state.plan.timeZone,
     language: words.language,
@@ -301,12 +343,8 @@ export async function view(ctx: Context, state: PacketState, partyId: string): P
   const mine = state.parties[partyId]!;
   const mayRead = readableDocuments(state, partyId);
   const readable = new Set(mayRead.map((d) => d.id));
-  const left = new Set(marksLeft(state, partyId).map((m) => m.id));
-  const initialsOfRedline = new Map(
-    plan.marks.flatMap((m) => (m.redlineId && m.partyId === partyId ? [[m.redlineId, m.id]] : [])),
-  );
-  const marks = inReadingOrder(plan).filter(
-    (m) => m.partyId === partyId && mine.status !== 'excused' && (isForClient(m) || isAutomatic(m.kind)),
+  const marks = marksOfParty(plan, partyId).filter(
+    (m) => mine.status !== 'excused' && (isForClient(m) || isAutomatic(m.kind)),
   );
   return {
     ...(await headOf(ctx, state, me, wordsOf(me.language))),
@@ -349,20 +387,11 @@ export async function view(ctx: Context, state: PacketState, partyId: string): P
     fills: shownFills(state).filter((f) => readable.has(f.documentId)),
     redlines: shownRedlines(state).filter((r) => readable.has(r.documentId)),
     again: mine.again,
-    changes: state.corrections
-      .filter((c) => readable.has(c.redline.documentId) && c.askedAgain.includes(partyId))
-      .map((c) => ({ redline: c.redline, open: left.has(initialsOfRedline.get(c.redline.id) ?? '') })),
+    changes: changesFor(state, partyId),
     questions: state.questions
       .filter((x) => x.partyId === partyId)
       .map((x) => ({ id: x.id, text: x.text, at: x.at, answer: x.answer && { text: x.answer.text, at: x.answer.at } })),
-    mayHandOver:
-      !!plan.handOver &&
-      isTurnOf(state, partyId) &&
-      me.act !== 'desk' &&
-      me.act !== 'copy' &&
-      !me.memberId &&
-      !Object.values(state.fills).some((f) => f.partyId === partyId),
-    somethingSigned: Object.values(state.fills).some((f) => f.partyId === partyId),
+    ...standingOf(state, me),
     others: plan.parties
       .filter((p) => p.id !== partyId && p.act !== 'copy' && state.parties[p.id]!.status !== 'excused')
       .map((p) => ({ name: firstName(p.name), ink: p.ink, done: state.parties[p.id]!.status === 'done' })),

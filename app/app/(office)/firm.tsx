@@ -1,6 +1,6 @@
 import { router } from 'expo-router';
 import { useFirm, useSession, useSignOut } from '../../api/hooks';
-import { ClockCard, HolidaysCard, NoticesCard } from '../../features/firm/settings';
+import { ClockCard, FailuresCard, HolidaysCard, NoticesCard } from '../../features/firm/settings';
 import { NotReady, isReady } from '../../ui/not-ready';
 import { Button, Card, Note, Page } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
@@ -14,6 +14,7 @@ export default function Firm() {
   return (
     <Page>
       <Title>{f.name}</Title>
+      <FailuresCard firm={f} />
       <Card>
         <Heading>Members</Heading>
         {f.members.map((m) => (

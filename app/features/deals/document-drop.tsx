@@ -9,6 +9,7 @@ import { ConfirmRemove } from '../../ui/confirm';
 import { Button, Note } from '../../ui/pieces';
 import { Small, Strong } from '../../ui/text';
 import { TYPE_WORDS } from '@gatepath/core/reading';
+import { LeftOutNote } from './left-out';
 import { PAPER_FILES, type useUploads } from './uploads';
 
 export function DocumentDrop({ uploads, add, drop, retry }: ReturnType<typeof useUploads>) {
@@ -80,6 +81,7 @@ export function DocumentRow({ doc, onDrop }: { doc: DocumentView; onDrop: () => 
               : `${TYPE_WORDS[doc.type]}, ${count(doc.pages.length, 'page')}`}
           </Small>
         )}
+        <LeftOutNote doc={doc} />
         {reading ? (
           <ProgressBar
             progress={doc.pagesRead / Math.max(1, doc.pages.length)}

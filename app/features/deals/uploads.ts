@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { pathOf, type DocumentView } from '@gatepath/contract';
-import { newId, uploadFile } from '../../api/client';
+import { ApiError, newId, uploadFile } from '../../api/client';
 import { keys } from '../../api/hooks';
 
 export interface Upload {
@@ -19,6 +19,21 @@ export const PAPER_FILES =
   'application/pdf,.pdf,.docx,application/vnd.openxmlformats-officedocument.wordprocessingml.document,text/plain,.txt,image/png,image/jpeg,image/webp';
 
 const MAX = 50 * 1024 * 1024;
+
+/** How often, and how long apart, a busy server is asked again. */
+const TRIES = 20;
+const PAUSE_MS = 3_000;
+
+/** Does something again while the server says that it has too much to do. */
+async function whenFree<T>(work: () => Promise<T>): Promise<T> {
+  for (let n = 1; ; n++)
+    try {
+      return await work();
+    } catch (error) {
+      if (!(error instanceof ApiError && error.status === 503) || n >= TRIES) throw error;
+      await new Promise((r) => setTimeout(r, PAUSE_MS));
+    }
+}
 
 /** @param onAdded  told of each paper once it is in the deal; its pages are read from then on */
 export function useUploads(dealId: string, onAdded?: (doc: DocumentView) => void) {
@@ -37,8 +52,8 @@ export function useUploads(dealId: string, onAdded?: (doc: DocumentView) => void
       return;
     }
     try {
-      const doc = await uploadFile<DocumentView>(pathOf('addDocument', { dealId }), upload.file, (part) =>
-        change(upload.id, { part }),
+      const doc = await whenFree(() =>
+        uploadFile<DocumentView>(pathOf('addDocument', { dealId }), upload.file, (part) => change(upload.id, { part })),
       );
       onAdded?.(doc);
       drop(upload.id);

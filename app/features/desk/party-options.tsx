@@ -56,16 +56,24 @@ export function PartyOptions({ party, onChange }: { party: PacketParty; onChange
             value={party.secondStep ?? 'none'}
             options={STEPS}
             onChange={(s) =>
-              set({ secondStep: s === 'none' ? undefined : s, ...(s === 'code' ? {} : { accessCode: undefined }) })
+              set({
+                secondStep: s === 'none' ? undefined : s,
+                ...(s === 'code' ? {} : { accessCode: undefined, codeKept: undefined }),
+              })
             }
           />
           {party.secondStep === 'code' ? (
-            <LateInput
-              label={`The code you tell ${first} in person`}
-              value={party.accessCode ?? ''}
-              onSave={(accessCode) => set({ accessCode: accessCode.trim() || undefined })}
-              testID={`access-${first}`}
-            />
+            <>
+              <LateInput
+                label={party.codeKept ? `A new code for ${first}` : `The code you tell ${first} in person`}
+                value={party.accessCode ?? ''}
+                onSave={(accessCode) => accessCode.trim() && set({ accessCode: accessCode.trim() })}
+                testID={`access-${first}`}
+              />
+              {party.codeKept ? (
+                <Small>{`A code is set for ${first}. It is kept so that nobody can read it, also not here.`}</Small>
+              ) : null}
+            </>
           ) : null}
         </>
       )}

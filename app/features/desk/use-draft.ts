@@ -2,7 +2,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { applyEdits, invertEdits, type Draft, type DraftEdit } from '@gatepath/core/marks';
-import type { PacketView, SavedDraft } from '@gatepath/contract';
+import { EDITS_A_PORTION, type PacketView, type SavedDraft } from '@gatepath/contract';
 import { listWords } from '@gatepath/core/text';
 import { ApiError, call, newId } from '../../api/client';
 import { keys } from '../../api/hooks';
@@ -46,6 +46,11 @@ function storePending(packetId: string, edits: DraftEdit[]): void {
   }
 }
 
+/** Whether the server will never take what was sent, as against being away, busy, or wanting a sign-in first. */
+function isForGood(error: unknown): error is ApiError {
+  return error instanceof ApiError && [400, 404, 409, 413, 422].includes(error.status);
+}
+
 export function useDraft(packet: PacketView): DraftHandle {
   const client = useQueryClient();
   const [base, setBase] = useState({ draft: packet.draft, version: packet.version });
@@ -56,6 +61,7 @@ export function useDraft(packet: PacketView): DraftHandle {
   const [future, setFuture] = useState<DraftEdit[][]>([]);
   const flushing = useRef(false);
   const [tries, setTries] = useState(0);
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
 
   // What others changed meanwhile arrives with the packet; pending edits stay on top of it.
   useEffect(() => {
@@ -64,11 +70,14 @@ export function useDraft(packet: PacketView): DraftHandle {
 
   const draft = useMemo(() => applyEdits(base.draft, pending), [base.draft, pending]);
 
+  // How many edits go at once; fewer after a refusal, until the one the server will not take stands alone.
+  const portion = useRef(EDITS_A_PORTION);
+
   useEffect(() => {
     storePending(packet.id, pending);
     if (!pending.length || flushing.current) return;
     flushing.current = true;
-    const sending = pending;
+    const sending = pending.slice(0, portion.current);
     setSaving({ state: 'saving', sentence: 'Saving…' });
     call<SavedDraft>('editPacket', {
       params: { packetId: packet.id },
@@ -76,6 +85,7 @@ export function useDraft(packet: PacketView): DraftHandle {
     })
       .then((saved) => {
         flushing.current = false;
+        portion.current = Math.min(EDITS_A_PORTION, portion.current * 2);
         setBase({ draft: saved.draft, version: saved.version });
         setPending((now) => now.slice(sending.length));
         client.setQueryData<PacketView>(keys.packet(packet.id), (was) =>
@@ -92,19 +102,32 @@ export function useDraft(packet: PacketView): DraftHandle {
       })
       .catch((error: unknown) => {
         flushing.current = false;
-        if (error instanceof ApiError && error.status >= 400 && error.status < 500) {
-          // The server will never take these: show why, and go back to what it has.
-          setPending((now) => now.slice(sending.length));
+        if (isForGood(error)) {
+          // Of several, only the ones it will never take go: they are looked for by halves.
+          if (sending.length > 1 && error.status !== 409) {
+            portion.current = Math.ceil(sending.length / 2);
+            setTries((n) => n + 1);
+            return;
+          }
+          portion.current = EDITS_A_PORTION;
+          setPending((now) => now.slice(error.status === 409 ? now.length : 1));
+          // What was taken back was made on top of what is gone.
+          setPast([]);
+          setFuture([]);
           setSaving({ state: 'refused', sentence: error.message });
           return;
         }
         setSaving({
           state: 'offline',
-          sentence: 'No connection. Your changes are kept here and sent when it is back.',
+          sentence:
+            error instanceof ApiError && error.status === 401
+              ? 'You are signed out. Your changes are kept here; sign in again and open this draft.'
+              : 'No connection. Your changes are kept here and sent when it is back.',
         });
-        setTimeout(() => setTries((n) => n + 1), 3000);
+        timer.current = setTimeout(() => setTries((n) => n + 1), 3000);
       });
-  }, [pending, packet.id, client, tries]);
+  }, [pending, packet.id, client, tries, base.version]);
+  useEffect(() => () => clearTimeout(timer.current), []);
 
   const edit = useCallback(
     (edits: DraftEdit[]) => {

@@ -2,6 +2,7 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { NOTICES, type FirmView, type Notice } from '@gatepath/contract';
+import { count } from '@gatepath/core/text';
 import { useSession, useSettings } from '../../api/hooks';
 import { DayField } from '../../ui/day-field';
 import { Button, Card, IconButton, Trouble } from '../../ui/pieces';
@@ -113,6 +114,34 @@ export function ClockCard() {
           </Button>
         ))}
       </View>
+    </Card>
+  );
+}
+
+/** What the server could not do and has stopped trying; nothing when all is well. */
+export function FailuresCard({ firm }: { firm: FirmView }) {
+  const { again } = useSettings();
+  if (!firm.failures.length) return null;
+  return (
+    <Card testID="failures">
+      <Heading>Left undone</Heading>
+      <Small>These were tried several times. Mend the cause if you can, then try again.</Small>
+      {firm.failures.map((f) => (
+        <View key={`${f.queue} ${f.thing}`} style={{ gap: 2 }}>
+          <Body>{f.sentence}</Body>
+          <Small>{`Tried ${count(f.tries, 'time')}, last ${when(f.at, firm.timeZone)}. ${f.detail}`}</Small>
+          <Button
+            kind="quiet"
+            onPress={() => again.mutate({ queue: f.queue, thing: f.thing })}
+            busy={again.isPending && again.variables.thing === f.thing}
+            style={{ alignSelf: 'flex-start' }}
+            testID="work-again"
+          >
+            Try again
+          </Button>
+        </View>
+      ))}
+      {again.isError ? <Trouble error={again.error} /> : null}
     </Card>
   );
 }

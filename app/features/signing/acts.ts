@@ -2,7 +2,7 @@
  * Acts of a client: what is done on the page at once, is kept on the device, and is sent to the
  * server in order. Each has an id of its own, so that however often it arrives it counts once.
  */
-import type { SigningView } from '@gatepath/contract';
+import type { ActAnswer, SigningView } from '@gatepath/contract';
 import { checkValue, takesHand } from '@gatepath/core/marks';
 import { showHand, type Hand } from '@gatepath/core/routing';
 import { ENGLISH } from '@gatepath/core/words';
@@ -71,25 +71,53 @@ function showsOf(view: SigningView, mark: SigningView['marks'][number], text = '
   return checked.ok ? { form: 'text', text: checked.value } : undefined;
 }
 
+/** The view after the server's answer to an act: all of it, or what changed in the one that is shown. */
+export function withAnswer(view: SigningView | undefined, answer: ActAnswer): SigningView | null {
+  if (!('patch' in answer)) return answer;
+  const { patch } = answer;
+  // A patch is for the view it was asked from; over any other, all of it is asked for anew.
+  if (!view || view.seq !== patch.since) return null;
+  const done = new Map(patch.marks.map((m) => [m.id, m.done]));
+  return {
+    ...view,
+    seq: patch.seq,
+    mine: patch.mine,
+    somethingSigned: patch.somethingSigned,
+    mayHandOver: patch.mayHandOver,
+    marks: view.marks.map((m) => (done.has(m.id) ? { ...m, done: done.get(m.id)! } : m)),
+    fills: [...view.fills.filter((f) => !done.has(f.markId)), ...patch.fills],
+    changes: view.changes.map((c, i) => ({ ...c, open: patch.changesOpen[i] ?? c.open })),
+  };
+}
+
 /** Where acts wait on this device. The link's secret is not written down: its beginning tells packets apart. */
 export function storageKey(token: string): string {
   return `gatepath.acts.${token.slice(0, 10)}`;
 }
 
-export function readActs(token: string, storage: Pick<Storage, 'getItem'>): Act[] {
+/** Where acts lie that the server would not take. */
+export const asideKey = (token: string) => `gatepath.aside.${token.slice(0, 10)}`;
+
+function read(key: string, storage: Pick<Storage, 'getItem'>): Act[] {
   try {
-    const kept: unknown = JSON.parse(storage.getItem(storageKey(token)) ?? '[]');
+    const kept: unknown = JSON.parse(storage.getItem(key) ?? '[]');
     return Array.isArray(kept) ? (kept as Act[]) : [];
   } catch {
     return [];
   }
 }
 
-export function writeActs(token: string, acts: Act[], storage: Pick<Storage, 'setItem' | 'removeItem'>): void {
+function write(key: string, acts: Act[], storage: Pick<Storage, 'setItem' | 'removeItem'>): void {
   try {
-    if (acts.length) storage.setItem(storageKey(token), JSON.stringify(acts));
-    else storage.removeItem(storageKey(token));
+    if (acts.length) storage.setItem(key, JSON.stringify(acts));
+    else storage.removeItem(key);
   } catch {
     // A browser that keeps nothing still sends at once; only a closed page would lose what waits.
   }
 }
+
+type Keep = Pick<Storage, 'setItem' | 'removeItem'>;
+export const readActs = (token: string, storage: Pick<Storage, 'getItem'>) => read(storageKey(token), storage);
+export const writeActs = (token: string, acts: Act[], storage: Keep) => write(storageKey(token), acts, storage);
+export const readAside = (token: string, storage: Pick<Storage, 'getItem'>) => read(asideKey(token), storage);
+export const writeAside = (token: string, acts: Act[], storage: Keep) => write(asideKey(token), acts, storage);

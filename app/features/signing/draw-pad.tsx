@@ -20,6 +20,7 @@ interface Props {
 }
 
 /** Points closer together than this are noise of the hand. Pixels. */
+const MOST_NUMBERS = 39_000;
 const STEP = 2;
 
 export function DrawPad({ label, height, value, color, onChange, testID }: Props) {
@@ -61,6 +62,9 @@ export function DrawPad({ label, height, value, color, onChange, testID }: Props
       stroke = null;
       setLive(null);
       const { value: v, onChange: change } = latest.current;
+      // As much as the server takes: some minutes of an unbroken line.
+      const drawn = (v?.strokes ?? []).reduce((n, s) => n + s.length, 0);
+      if (drawn + done.length > MOST_NUMBERS) return;
       const r = el.getBoundingClientRect();
       change(
         v

@@ -34,7 +34,7 @@ test('without a connection acts wait on the device, and go out in order when it 
   const outbox = new Outbox<string>('token-of-wren', box, send, (s) => states.push(s.offline));
   for (const n of [1, 2, 3]) outbox.push(fill(n));
   await settled();
-  expect(outbox.state).toMatchObject({ offline: true, refused: null });
+  expect(outbox.state).toMatchObject({ offline: true, refused: null, aside: [] });
   expect(readActs('token-of-wren', box).map((a) => a.id)).toEqual(['act-1', 'act-2', 'act-3']);
   // The secret itself is not written down.
   expect([...box.kept.keys()].join()).not.toContain('token-of-wren');
@@ -136,4 +136,48 @@ test('what the server would refuse does not show, and choices exclude each other
   const over = applyAct(view, { id: 'f', type: 'finish' });
   expect([over.mine, over.myTurn]).toEqual(['done', false]);
   expect(applyAct(over, { id: 'x', type: 'fill', markId: 'i' })).toBe(over);
+});
+
+test('an act the server stumbles over each time is set aside, kept and told; the rest goes on', async () => {
+  jest.useFakeTimers();
+  const box = new Box();
+  const sent: string[] = [];
+  const send = (a: Act) => {
+    sent.push(a.id);
+    return a.id === 'act-1' ? Promise.reject(problem(500)) : Promise.resolve('v');
+  };
+  const outbox = new Outbox<string>('t', box, send, () => undefined);
+  for (const n of [1, 2]) outbox.push(fill(n));
+  for (let i = 0; i < 12; i++) await jest.advanceTimersByTimeAsync(3000);
+  expect(outbox.state.waiting).toEqual([]);
+  expect(outbox.state.aside.map((a) => a.id)).toEqual(['act-1']);
+  expect(outbox.state.refused).toBeInstanceOf(ApiError);
+  expect(sent.filter((id) => id === 'act-1').length).toBe(5);
+  expect(sent[sent.length - 1]).toBe('act-2');
+  // Another visit still has it, and can try it again or let it go.
+  const later = new Outbox<string>(
+    't',
+    box,
+    (a) => (sent.push(`again ${a.id}`), Promise.resolve('v')),
+    () => undefined,
+  );
+  expect(later.state.aside.map((a) => a.id)).toEqual(['act-1']);
+  later.tryAside();
+  await jest.advanceTimersByTimeAsync(10);
+  expect(sent[sent.length - 1]).toBe('again act-1');
+  expect(new Outbox<string>('t', box, send, () => undefined).state.aside).toEqual([]);
+});
+
+test('a server that is busy is asked again for as long as it takes', async () => {
+  jest.useFakeTimers();
+  let n = 0;
+  const outbox = new Outbox<string>(
+    't',
+    new Box(),
+    () => (++n < 20 ? Promise.reject(problem(503)) : Promise.resolve('v')),
+    () => undefined,
+  );
+  outbox.push(fill(1));
+  for (let i = 0; i < 25; i++) await jest.advanceTimersByTimeAsync(3000);
+  expect([n, outbox.state.waiting.length, outbox.state.aside.length]).toEqual([20, 0, 0]);
 });

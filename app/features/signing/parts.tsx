@@ -72,17 +72,27 @@ export function SendingBar({ signing }: { signing: Signing }) {
   const t = useSay();
   const p = usePalette();
   const waiting = signing.waiting.length;
-  if (signing.refused)
+  if (signing.refused || signing.aside.length)
     return (
       <View style={{ padding: 10, backgroundColor: p.paper }}>
         <Note
           tone="stop"
-          title={t('sign.offline.refused', { why: wordsOfError(t, signing.refused) })}
+          title={t('sign.offline.aside', {
+            n: signing.aside.length,
+            why: signing.refused ? wordsOfError(t, signing.refused) : '',
+          })}
           testID="refused"
           action={
-            <Button kind="quiet" onPress={signing.forgive} style={{ alignSelf: 'flex-start' }}>
-              {t('sign.go_on')}
-            </Button>
+            <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
+              <Button kind="quiet" onPress={signing.forgive}>
+                {t('sign.go_on')}
+              </Button>
+              {signing.aside.length ? (
+                <Button kind="quiet" onPress={signing.tryAside} testID="try-aside">
+                  {t('sign.try_again')}
+                </Button>
+              ) : null}
+            </View>
           }
         />
       </View>

@@ -1,17 +1,18 @@
 /** The ceremony's data and acts. */
-import { useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
-import { pathOf, type HandOverBody, type SigningView } from '@gatepath/contract';
+import { pathOf, type ActAnswer, type HandOverBody, type SigningView } from '@gatepath/contract';
 import type { Hand, Picture } from '@gatepath/core/routing';
 import { ApiError, call, newId, uploadFile } from '../../api/client';
 import { keys } from '../../api/hooks';
 import { useLive } from '../../api/live';
-import { applyAct, type Act } from './acts';
+import { applyAct, withAnswer, type Act } from './acts';
 import { Outbox, type OutboxState } from './outbox';
 
 const again = (n: number, error: unknown) => n < 4 && error instanceof ApiError && error.status === 0;
 
-function sendAct(token: string, act: Act): Promise<SigningView> {
+/** @param since  how far the log went in the view that is shown; the answer is then only what changed */
+function sendAct(token: string, act: Act, since: number | undefined): Promise<ActAnswer> {
   const params = { token };
   switch (act.type) {
     case 'agree':
@@ -21,7 +22,11 @@ function sendAct(token: string, act: Act): Promise<SigningView> {
     case 'fill':
       return call('fill', {
         params: { token, markId: act.markId },
-        body: { actId: act.id, ...(act.text === undefined ? {} : { text: act.text }) },
+        body: {
+          actId: act.id,
+          ...(act.text === undefined ? {} : { text: act.text }),
+          ...(since === undefined ? {} : { since }),
+        },
       });
     case 'finish':
       return call('finish', { params, body: { actId: act.id } });
@@ -36,16 +41,17 @@ function show(client: QueryClient, token: string, view: SigningView): void {
 
 function useOutbox(token: string) {
   const client = useQueryClient();
-  const [state, setState] = useState<OutboxState>({ waiting: [], offline: false, refused: null });
+  const [state, setState] = useState<OutboxState>({ waiting: [], offline: false, refused: null, aside: [] });
   const outbox = useMemo(
     () =>
-      new Outbox<SigningView>(
+      new Outbox<ActAnswer>(
         token,
         window.localStorage,
-        (act) => sendAct(token, act),
-        (next, view) => {
+        (act) => sendAct(token, act, client.getQueryData<SigningView>(keys.signing(token))?.seq),
+        (next, answer) => {
+          const view = answer && withAnswer(client.getQueryData<SigningView>(keys.signing(token)), answer);
           if (view) show(client, token, view);
-          if (view === null) void client.invalidateQueries({ queryKey: keys.signing(token) });
+          else if (answer !== undefined) void client.invalidateQueries({ queryKey: keys.signing(token) });
           setState(next);
         },
       ),
@@ -78,8 +84,14 @@ export function useSigning(token: string) {
     queryFn: () => call<SigningView>('signing', { params }),
     staleTime: 30_000,
   });
-  useLive(query.isSuccess ? pathOf('signingLive', params) : null, keys.signing(token));
   const { outbox, state } = useOutbox(token);
+  // What the server tells of this page's own acts comes with their answers: it is not asked for again.
+  const isOwn = useCallback(
+    (seq: number) =>
+      outbox.settled().then(() => (client.getQueryData<SigningView>(keys.signing(token))?.seq ?? 0) >= seq),
+    [client, outbox, token],
+  );
+  useLive(query.isSuccess ? pathOf('signingLive', params) : null, keys.signing(token), isOwn);
   const view = useMemo(
     () => (query.data ? state.waiting.reduce(applyAct, query.data) : null),
     [query.data, state.waiting],
@@ -102,6 +114,7 @@ export function useSigning(token: string) {
     view,
     ...state,
     forgive: () => outbox.forgive(),
+    tryAside: () => outbox.tryAside(),
     agree: (agreement: string) => act({ type: 'agree', agreement }),
     setHand: (hand: Hand, keep: boolean) => act({ type: 'hand', hand, keep }),
     fill: (markId: string, text?: string) => act({ type: 'fill', markId, ...(text === undefined ? {} : { text }) }),

@@ -4,7 +4,12 @@ import { Button, Note } from '../../ui/pieces';
 import { useSay, type Say } from './say';
 
 /** Problems the server does not word for one client: a lost connection, a fault, too many requests. */
-const OWN_WORDS: Record<string, 'problem.too_many' | 'problem.something'> = {
+const OWN_WORDS: Record<string, 'problem.too_many' | 'problem.something' | 'problem.busy'> = {
+  busy: 'problem.busy',
+  damaged: 'problem.something',
+  undrawable: 'problem.something',
+  'too-heavy': 'problem.something',
+  'disk-full': 'problem.something',
   'too-many': 'problem.too_many',
   internal: 'problem.something',
   'bad-request': 'problem.something',

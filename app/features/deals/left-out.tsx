@@ -1,0 +1,50 @@
+/** What a paper held beside its pages, and that it was not taken along. */
+import { Linking, View } from 'react-native';
+import { pathOf, type DocumentView, type LeftOut, type LeftOutKind } from '@gatepath/contract';
+import { count, listWords } from '@gatepath/core/text';
+import { usePalette } from '../../ui/hooks';
+import { Button } from '../../ui/pieces';
+import { Small } from '../../ui/text';
+
+const WORDS: Record<Exclude<LeftOutKind, 'signatures'>, (n: number) => string> = {
+  scripts: (n) => count(n, 'script'),
+  actions: (n) => `${count(n, 'act')} that starts or sends something`,
+  attachments: (n) => count(n, 'attached file'),
+  media: (n) => count(n, 'film, sound or model', 'films, sounds or models'),
+  xfa: () => 'a form only one program can show',
+  layers: (n) => count(n, 'layer that was switched off', 'layers that were switched off'),
+  notes: (n) => count(n, 'note or mark that shows nothing', 'notes or marks that show nothing'),
+  links: (n) => count(n, 'link that leads out of the file', 'links that lead out of the file'),
+};
+
+/** "Left out: 2 scripts and 1 attached file." Null when nothing was. */
+export function leftOutWords(leftOut: LeftOut[]): string | null {
+  const parts = leftOut.flatMap(({ what, n }) => (what === 'signatures' ? [] : [WORDS[what](n)]));
+  return parts.length ? `Left out of what is shown and signed: ${listWords(parts)}.` : null;
+}
+
+export function LeftOutNote({ doc }: { doc: DocumentView }) {
+  const p = usePalette();
+  const signed = doc.leftOut.some((l) => l.what === 'signatures');
+  const words = leftOutWords(doc.leftOut);
+  if (!signed && !words) return null;
+  return (
+    <View testID="left-out" style={{ gap: 2 }}>
+      {signed ? (
+        <Small style={{ color: p.ochre }}>
+          This file came with digital signatures. They hold for the file as it came, not for the copy that is signed
+          here.
+        </Small>
+      ) : null}
+      {words ? <Small>{words}</Small> : null}
+      <Button
+        kind="quiet"
+        icon="download"
+        onPress={() => void Linking.openURL(pathOf('documentFile', { documentId: doc.id }))}
+        style={{ alignSelf: 'flex-start' }}
+      >
+        The file as it came
+      </Button>
+    </View>
+  );
+}
