@@ -1,4 +1,4 @@
-/** Three kinds of tests: the core and contract, the server on the real embedded database, the screens. */
+/** Kinds of tests: the core and contract, the server on the embedded database and on PostgreSQL, the whole in a browser, the screens. */
 const node = {
   testEnvironment: 'node',
   transform: { '\\.tsx?$': '<rootDir>/scripts/jest-esbuild.cjs' },
@@ -20,7 +20,30 @@ module.exports = {
       rootDir: __dirname,
       roots: ['<rootDir>/server', '<rootDir>/demo'],
       testMatch: ['**/*.test.ts'],
+      testPathIgnorePatterns: ['\\.pg\\.test\\.ts$'],
       globalSetup: '<rootDir>/server/test/global-setup.cjs',
+    },
+    {
+      ...node,
+      displayName: 'postgres',
+      rootDir: __dirname,
+      roots: ['<rootDir>/server'],
+      testMatch: ['**/*.test.ts'],
+      // What touches no database is tested once.
+      testPathIgnorePatterns: [
+        '/server/pdf/',
+        '/server/work/',
+        '/server/config.test.ts',
+        '/server/words.test.ts',
+        '/server/mail/languages.test.ts',
+        '/server/proof/changes.test.ts',
+        '/server/proof/seal.test.ts',
+        '/server/reading.test.ts',
+        '/server/fuzz.test.ts',
+      ],
+      globals: { __POSTGRES__: true },
+      globalSetup: '<rootDir>/server/test/pg-setup.cjs',
+      globalTeardown: '<rootDir>/server/test/pg-teardown.cjs',
     },
     { ...node, displayName: 'e2e', rootDir: __dirname, roots: ['<rootDir>/e2e'], testMatch: ['**/*.test.ts'] },
     '<rootDir>/app',

@@ -12,7 +12,7 @@ import { openApi, SMALL_BODY } from '@gatepath/contract';
 import { systemClock, type Clock } from './clock';
 import type { Config } from './config';
 import type { Context } from './context';
-import { migrate } from './db/migrate';
+import { exclusively, migrate } from './db/migrate';
 import { openDatabase, type Database } from './db/pool';
 import { dealRoutes } from './deals/routes';
 import { documentRoutes } from './documents/routes';
@@ -109,8 +109,10 @@ async function serverOn(database: Database, options: BuildOptions, step: (step: 
 
   step('Starting the background work');
   await ctx.live.start();
-  await ctx.jobs.start();
-  await upgrade(ctx);
+  await exclusively(database, async () => {
+    await ctx.jobs.start();
+    await upgrade(ctx);
+  });
   const mailer = makeMailer(config.smtpUrl, config.mailFrom);
   takeUpWork(ctx, { mailer, texter: makeTexter() });
   await ctx.jobs.queueNow('calendar', 'calendar');

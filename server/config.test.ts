@@ -36,7 +36,7 @@ test('the self-made seal is made once; a PKCS #12 file serves with its password 
   const own = await open();
   expect([own.selfMade, own.subject]).toEqual([true, 'Tōwpath & Vane']);
   expect((await open()).fingerprint).toBe(own.fingerprint);
-  const pem = makeSeal('Vane Notaries', new Date());
+  const pem = await makeSeal('Vane Notaries', new Date());
   const [key, cert] = [pem.slice(0, pem.indexOf('-----BEGIN CERT')), pem.slice(pem.indexOf('-----BEGIN CERT'))];
   const p12 = forge.pkcs12.toPkcs12Asn1(
     forge.pki.privateKeyFromPem(key),

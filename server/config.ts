@@ -1,4 +1,4 @@
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, linkSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { cutEnd } from '@gatepath/core/text';
 import { newSecret } from './ids';
@@ -8,6 +8,8 @@ export interface Config {
   databaseUrl: string | null;
   dataDir: string;
   port: number;
+  /** The address it listens on: all of them, or in the demo only this machine's own. */
+  host: string;
   publicUrl: string;
   smtpUrl: string | null;
   mailFrom: string;
@@ -50,6 +52,7 @@ export function readConfig(env: NodeJS.ProcessEnv, options: { demo: boolean }): 
     databaseUrl,
     dataDir,
     port,
+    host: env.HOST || (options.demo ? '127.0.0.1' : '0.0.0.0'),
     publicUrl,
     smtpUrl,
     mailFrom: env.MAIL_FROM || 'Gate Path <no-reply@localhost>',
@@ -80,6 +83,15 @@ function sessionSecret(given: string | undefined, dataDir: string): string {
   const file = path.join(dataDir, 'session-secret');
   if (existsSync(file)) return readFileSync(file, 'utf8').trim();
   const made = newSecret() + newSecret();
-  writeFileSync(file, made, { mode: 0o600 });
-  return made;
+  // Of several servers that share the folder one makes it; the others read what it made.
+  const temp = `${file}.${newSecret()}`;
+  writeFileSync(temp, made, { mode: 0o600 });
+  try {
+    linkSync(temp, file);
+  } catch (error) {
+    if ((error as { code?: string }).code !== 'EEXIST') throw error;
+  } finally {
+    rmSync(temp, { force: true });
+  }
+  return readFileSync(file, 'utf8').trim();
 }

@@ -4,7 +4,7 @@ import { SMTPServer } from 'smtp-server';
 import type { DealView, MessageView, PacketView } from '@gatepath/contract';
 import { ENGLISH } from '@gatepath/core/words';
 import { compose } from './mail/messages';
-import { runCalendar } from './jobs/calendar';
+import { settleCalendar } from './jobs/calendar';
 import { TestServer, typedHand } from './test/harness';
 import { paper } from './test/papers';
 
@@ -136,12 +136,12 @@ test('a member is written to about what they chose, and once a morning if they w
   expect(await toOdile()).toEqual(['notice_opened']);
   // Whatever the hour now is: a day on, a morning has come, and only one.
   server.ctx.clock.forward(24 * 3_600_000);
-  await runCalendar(server.ctx);
-  await runCalendar(server.ctx);
+  await settleCalendar(server.ctx);
+  await settleCalendar(server.ctx);
   expect(await toOdile()).toEqual(['digest', 'notice_opened']);
   await notices([], false);
   server.ctx.clock.forward(24 * 3_600_000);
-  await runCalendar(server.ctx);
+  await settleCalendar(server.ctx);
   await server.ok('finish', { params: { token }, body: { actId: 'finish-early' }, as: 'nobody' }).catch(() => null);
   expect(await toOdile()).toEqual(['digest', 'notice_opened']);
   await server.stop();

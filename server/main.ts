@@ -27,7 +27,7 @@ export async function run(running: Running, config: Config): Promise<void> {
   process.on('SIGTERM', stop);
   void running.ctx.work.warm().catch(() => undefined);
   try {
-    await running.app.listen({ port: config.port, host: '0.0.0.0' });
+    await running.app.listen({ port: config.port, host: config.host });
   } catch (error) {
     const busy = (error as { code?: string }).code === 'EADDRINUSE';
     console.error(

@@ -30,3 +30,9 @@ export function firstBreak(events: ChainedEvent[], sha256: Sha256): number | nul
   }
   return null;
 }
+
+/** The position (seq) of the first event that says it was before the one before it, or null: the clock was set back. */
+export function firstStepBack(events: { event: PacketEvent }[]): number | null {
+  for (let i = 1; i < events.length; i++) if (events[i]!.event.at < events[i - 1]!.event.at) return i + 1;
+  return null;
+}

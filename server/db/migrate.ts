@@ -3,6 +3,7 @@ import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type pg from 'pg';
 import { sha256 } from '../ids';
+import type { Database } from './pool';
 
 const DIR = path.join(path.dirname(fileURLToPath(import.meta.url)), 'migrations');
 /** The number of the advisory lock that servers wait for which bring one database up to date. */
@@ -58,6 +59,22 @@ export async function migrate(pool: pg.Pool, upTo?: string): Promise<string[]> {
     client.release();
   }
   return ran;
+}
+
+/**
+ * Does something while no other server of the same database does: what makes tables, or is done once.
+ * The embedded database is one server's alone.
+ */
+export async function exclusively<T>(database: Database, work: () => Promise<T>): Promise<T> {
+  if (database.kind === 'embedded') return work();
+  const client = await database.pool.connect();
+  try {
+    await client.query('select pg_advisory_lock($1)', [LOCK]);
+    return await work();
+  } finally {
+    await client.query('select pg_advisory_unlock($1)', [LOCK]).catch(() => undefined);
+    client.release();
+  }
 }
 
 /** Does something once in the life of a database that SQL alone cannot do: `name` remembers it. */

@@ -1,5 +1,5 @@
 /** Nudges, warnings, lapses and extensions, with the clock set forward. */
-import { runCalendar } from './calendar';
+import { settleCalendar } from './calendar';
 import { tokenIn, Way } from '../test/way';
 
 jest.setTimeout(180_000);
@@ -32,8 +32,8 @@ test('the calendar nudges only whom the packet waits for, warns, lapses; an exte
   const forward = async (days: number) => {
     for (let i = 0; i < days; i++) {
       way.server.ctx.clock.forward(DAY);
-      await runCalendar(way.server.ctx);
-      await runCalendar(way.server.ctx);
+      await settleCalendar(way.server.ctx);
+      await settleCalendar(way.server.ctx);
     }
   };
   const token = await way.server.tokenFor(packet.id, 'Wren Alder');

@@ -77,8 +77,13 @@ export async function forwardClock(ctx: Context, hours: number): Promise<void> {
     throw new Problem(403, 'not-demo', 'Not possible', 'Only the demo’s clock can be set forward.');
   for (let left = hours; left > 0; left -= 24) {
     ctx.clock.forward(Math.min(24, left) * 3_600_000);
-    await runCalendar(ctx);
-    await ctx.jobs.idle('tick');
-    await ctx.jobs.idle('digest');
+    await settleCalendar(ctx);
   }
+}
+
+/** Looks at the calendar and waits until what was due is done. */
+export async function settleCalendar(ctx: Context): Promise<void> {
+  await runCalendar(ctx);
+  await ctx.jobs.idle('tick');
+  await ctx.jobs.idle('digest');
 }

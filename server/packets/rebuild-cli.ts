@@ -1,20 +1,53 @@
-/** Checks every packet's chain, and its read models against a rebuild from its events; changes nothing. */
-import { firstBreak } from '@gatepath/core/proof';
+/**
+ * npm run -s check-events: checks every packet's hash chain, its read models against a rebuild from
+ * its events, and that every file something refers to is there and is what its name says. Changes nothing.
+ */
+import { existsSync } from 'node:fs';
+import path from 'node:path';
+import { firstBreak, firstStepBack } from '@gatepath/core/proof';
 import { count } from '@gatepath/core/text';
-import { readConfig } from '../config';
-import { openDatabase } from '../db/pool';
+import { ConfigError, readConfig } from '../config';
+import { openDatabase, type Database } from '../db/pool';
+import { requireWhole } from '../files/stored';
+import { FileStore } from '../files/store';
 import { sha256 } from '../ids';
 import { loadEvents, rebuild } from './log';
 import { eventsAfter, readModelOf } from './queries';
 
 const config = readConfig(process.env, { demo: false });
-const database = await openDatabase(config);
-const { rows } = await database.pool.query<{ id: string }>(
-  `select id from packet where status <> 'drafting' order by id`,
-);
+let database: Database;
+try {
+  database = await openDatabase(config);
+} catch (error) {
+  console.error(error instanceof ConfigError ? error.message : error);
+  process.exit(2);
+}
+const { pool } = database;
 const wrong: string[] = [];
-for (const { id } of rows) {
-  const client = await database.pool.connect();
+
+const packets = await pool.query<{ id: string }>(`select id from packet where status <> 'drafting' order by id`);
+for (const { id } of packets.rows) await checkPacket(id);
+const files = await pool.query<{ sha256: string; what: string }>(
+  `select original_sha256 as sha256, 'the original of document ' || id as what from document
+   union all select sha256, 'document ' || id from document
+   union all select facts_sha256, 'what was read on document ' || id from document where facts_sha256 is not null
+   union all select sha256, 'a file of packet ' || packet_id from packet_file
+   union all select sha256, 'a picture of a hand in packet ' || packet_id from hand_picture`,
+);
+const store = new FileStore(path.join(config.dataDir, 'files'));
+for (const { sha256: hash, what } of files.rows) {
+  const file = store.pathOf(hash);
+  if (!existsSync(file)) wrong.push(`${what}: the file ${hash} is missing`);
+  else await requireWhole(file).catch(() => wrong.push(`${what}: the file ${hash} is not what its name says`));
+}
+await database.close();
+for (const w of wrong) console.log(w);
+const looked = `${count(packets.rows.length, 'packet')} and ${count(files.rows.length, 'file')}`;
+console.log(wrong.length ? `${count(wrong.length, 'problem')} in ${looked}` : `${looked}, all as they should be`);
+process.exit(wrong.length ? 1 : 0);
+
+async function checkPacket(id: string): Promise<void> {
+  const client = await pool.connect();
   try {
     await client.query('begin');
     const stored = JSON.stringify(await readModelOf(client, id));
@@ -29,16 +62,10 @@ for (const { id } of rows) {
     }));
     const broken = firstBreak(chain, sha256);
     if (broken !== null) wrong.push(`${id}: the chain breaks at event ${broken}`);
+    const back = firstStepBack(chain);
+    if (back !== null) wrong.push(`${id}: the clock was set back before event ${back}`);
   } finally {
     await client.query('rollback');
     client.release();
   }
 }
-await database.close();
-for (const w of wrong) console.log(w);
-console.log(
-  wrong.length
-    ? `${count(wrong.length, 'problem')} in ${count(rows.length, 'packet')}`
-    : `${count(rows.length, 'packet')}, all equal to a rebuild`,
-);
-process.exit(wrong.length ? 1 : 0);

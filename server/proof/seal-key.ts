@@ -1,10 +1,12 @@
 /** The firm's seal: a key and certificate from SEAL_P12, or made at the first start and kept. */
-import { generateKeyPairSync, X509Certificate } from 'node:crypto';
+import { generateKeyPair, X509Certificate } from 'node:crypto';
 import { existsSync } from 'node:fs';
-import { chmod, readFile, writeFile } from 'node:fs/promises';
+import { link, readFile, rm, writeFile } from 'node:fs/promises';
 import path from 'node:path';
+import { promisify } from 'node:util';
 import forge from 'node-forge';
 import { ConfigError } from '../config';
+import { newSecret } from '../ids';
 import { sealKey, type SealKey } from './cms';
 
 export interface Seal extends SealKey {
@@ -27,8 +29,13 @@ export async function openSeal(options: {
   if (options.sealP12) return fromP12(await readFile(options.sealP12), options.password, options.sealP12);
   const file = path.join(options.dataDir, 'seal.pem');
   if (!existsSync(file)) {
-    await writeFile(file, makeSeal(options.firmName, options.now), { mode: 0o600 });
-    await chmod(file, 0o600);
+    // Of several servers that share the folder one makes it: a name appears with its whole content, once.
+    const temp = `${file}.${newSecret()}`;
+    await writeFile(temp, await makeSeal(options.firmName, options.now), { mode: 0o600 });
+    await link(temp, file).catch((error: { code?: string }) => {
+      if (error.code !== 'EEXIST') throw error;
+    });
+    await rm(temp, { force: true });
   }
   const pem = await readFile(file, 'utf8');
   const keyPem = /-----BEGIN (?:RSA )?PRIVATE KEY-----[\s\S]+?-----END (?:RSA )?PRIVATE KEY-----/.exec(pem)?.[0];
@@ -52,13 +59,20 @@ function describe(keyPem: string, certificates: Buffer[], selfMade: boolean): Se
   };
 }
 
+/** An RSA key as PEM, as seals are made with. */
+export const KEY_OPTIONS = {
+  modulusLength: 3072,
+  publicKeyEncoding: { type: 'spki', format: 'pem' },
+  privateKeyEncoding: { type: 'pkcs8', format: 'pem' },
+} as const;
+
 /** A self-signed certificate for ten years, with its key, both as PEM in one text. */
-export function makeSeal(firmName: string, now: Date): string {
-  const pair = generateKeyPairSync('rsa', {
-    modulusLength: 3072,
-    publicKeyEncoding: { type: 'spki', format: 'pem' },
-    privateKeyEncoding: { type: 'pkcs8', format: 'pem' },
-  });
+export async function makeSeal(firmName: string, now: Date): Promise<string> {
+  return sealOf(await promisify(generateKeyPair)('rsa', KEY_OPTIONS), firmName, now);
+}
+
+/** The same for a key that is there. */
+export function sealOf(pair: { publicKey: string; privateKey: string }, firmName: string, now: Date): string {
   const cert = forge.pki.createCertificate();
   cert.publicKey = forge.pki.publicKeyFromPem(pair.publicKey);
   // Positive, at most 20 octets (RFC 5280, 4.1.2.2).

@@ -3,6 +3,7 @@
  * are given, whether they tell the same. Exit status 0, 1 when something is wrong, 2 for bad use.
  */
 import { readFile } from 'node:fs/promises';
+import { firstStepBack } from '@gatepath/core/proof';
 import { disagreements, verifyChain, type ChainCheck } from './chain-file';
 import { verifySealed, type SealCheck } from './verify';
 
@@ -44,6 +45,9 @@ function chain(file: string, check: ChainCheck): void {
   chains.push(check);
   const { state } = check;
   console.log(`${file}: whole. ${check.events.length} events of “${state.plan.packetName}”, ${state.status}.`);
+  const back = firstStepBack(check.events);
+  if (back !== null)
+    console.log(`remark     the clock was set back before event ${back}; times from there on are not to be relied on`);
   console.log(`sealed by  ${check.signer}`);
   console.log(`last hash  ${check.events[check.events.length - 1]!.hash}`);
 }

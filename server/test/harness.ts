@@ -1,5 +1,5 @@
 /** A real server on a copy of the template database. */
-import { cpSync, existsSync, mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import type { DealView, HandBody } from '@gatepath/contract';
@@ -7,7 +7,15 @@ import type { Side } from '@gatepath/core/routing';
 import { buildServer, type Running } from '../app';
 import { readConfig } from '../config';
 import { InProcess } from '../http/in-process';
+import { dropDatabase, newDatabase, onPostgres } from './postgres';
 import { TEMPLATE_DIR } from './template';
+
+/** The database that goes with a folder: made with the first server that works there. */
+async function databaseOf(dir: string): Promise<string> {
+  const note = path.join(dir, 'database-url');
+  if (!existsSync(note)) writeFileSync(note, await newDatabase());
+  return readFileSync(note, 'utf8');
+}
 
 export class TestServer extends InProcess {
   private constructor(
@@ -17,11 +25,17 @@ export class TestServer extends InProcess {
     super(() => running.app);
   }
 
-  /** Starts a server; unless told otherwise the firm and its first member are there and signed in. */
+  /**
+   * Starts a server on the embedded database or, in the runs on PostgreSQL, on a database there; unless
+   * told otherwise the firm and its first member are there and signed in. `dir` is the folder of a
+   * server that was stopped, or of one that runs beside this one.
+   */
   static async start(options: { setUp?: boolean; env?: NodeJS.ProcessEnv; dir?: string } = {}): Promise<TestServer> {
     const dir = options.dir ?? mkdtempSync(path.join(os.tmpdir(), 'gatepath-test-'));
-    if (!existsSync(path.join(dir, 'database'))) cpSync(TEMPLATE_DIR, dir, { recursive: true });
-    const config = readConfig({ DATA_DIR: dir, PORT: '0', ...options.env }, { demo: false });
+    const env: NodeJS.ProcessEnv = { DATA_DIR: dir, PORT: '0', ...options.env };
+    if (onPostgres()) env.DATABASE_URL = await databaseOf(dir);
+    else if (!existsSync(path.join(dir, 'database'))) cpSync(TEMPLATE_DIR, dir, { recursive: true });
+    const config = readConfig(env, { demo: false });
     const server = new TestServer(await buildServer({ config, logLevel: process.env.LOG_LEVEL ?? 'silent' }), dir);
     if (options.setUp !== false) await server.setUp();
     return server;
@@ -43,7 +57,9 @@ export class TestServer extends InProcess {
 
   async stop(keep = false): Promise<void> {
     await this.running.close();
-    if (!keep) rmSync(this.dir, { recursive: true, force: true });
+    if (keep) return;
+    if (onPostgres()) await dropDatabase(await databaseOf(this.dir));
+    rmSync(this.dir, { recursive: true, force: true });
   }
 
   /** Opens a deal with people of one side, or of the sides given. */

@@ -1,0 +1,321 @@
+/** Faults that were found once, each with what made it happen. */
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import type { DealView, DocumentView, FirmView, PacketView, SigningView } from '@gatepath/contract';
+import type { DraftEdit } from '@gatepath/core/marks';
+import { inTransaction, onAfterCommitError } from './db/tx';
+import { ALL_FILES, tidy } from './files/tidy';
+import { settleCalendar } from './jobs/calendar';
+import { loadEvents } from './packets/log';
+import { Way } from './test/way';
+import { typedHand } from './test/harness';
+import { formPaper, paper } from './test/papers';
+
+jest.setTimeout(240_000);
+
+let way: Way;
+beforeAll(async () => {
+  way = await Way.start();
+});
+afterAll(() => way.stop());
+
+const db = () => way.server.ctx.database.pool;
+const until = async (what: () => boolean | Promise<boolean>) => {
+  for (let n = 0; n < 2_000; n++) {
+    if (await what()) return;
+    await new Promise((r) => setTimeout(r, 50));
+  }
+  throw new Error('it never came to that');
+};
+const two = () =>
+  way.send(
+    [{ name: 'Wren Alder' }, { name: 'Tobias Mercer' }],
+    [{ names: ['Wren'] }, { names: ['Tobias'] }],
+    [
+      {
+        op: 'set',
+        field: 'schedule',
+        value: { lastDay: null, warnDays: 0, nudge: { first: 1, every: 1, most: 9, businessDays: false } },
+      },
+    ],
+  );
+
+test('one bad packet stops the calendar for no other packet, and is told on the Firm screen', async () => {
+  const bad = await two();
+  const good = await two();
+  // A letter that cannot be written: the packet's sender is gone, behind the server's back.
+  await db().query('alter table packet drop constraint packet_created_by_fkey');
+  await db().query(`update packet set created_by = 'nobody' where id = $1`, [bad.packet.id]);
+  const kinds = async (id: string) => (await way.messagesOf(id)).map((m) => m.kind);
+  way.server.ctx.clock.forward(3 * 86_400_000);
+  await settleCalendar(way.server.ctx);
+  expect(await kinds(good.packet.id)).toContain('nudge');
+  expect(await kinds(bad.packet.id)).not.toContain('nudge');
+  // Its tries, without waiting for the pauses between them.
+  await until(async () => {
+    await db().query(`update pgboss.job set start_after = now() where name = 'tick' and state = 'retry'`);
+    return (await way.server.ok<FirmView>('firm')).failures.length > 0;
+  });
+  const [failure] = (await way.server.ok<FirmView>('firm')).failures;
+  expect(failure).toMatchObject({ queue: 'tick', thing: bad.packet.id, tries: 6 });
+  expect(failure!.sentence).toContain('“Papers”');
+  // Looked at again, it is left alone until somebody says otherwise.
+  await settleCalendar(way.server.ctx);
+  await db().query(`update packet set created_by = (select id from member limit 1) where id = $1`, [bad.packet.id]);
+  await way.server.ok('tryAgain', { body: { queue: 'tick', thing: bad.packet.id } });
+  await until(async () => (await kinds(bad.packet.id)).includes('nudge'));
+  expect((await way.server.ok<FirmView>('firm')).failures).toEqual([]);
+});
+
+test('a document that was added under way stays, and its packet can be taken back', async () => {
+  const { deal, packet, id } = await two();
+  const doc = await way.server.uploadReady(deal.id, 'later.pdf', await paper({ pages: 1, title: 'Later' }));
+  await way.change(packet.id, { type: 'add_document', documentId: doc.id, partyIds: [id('Tobias')] });
+  const drop = await way.server.call('dropDocument', { params: { documentId: doc.id } });
+  expect(drop.status).toBe(409);
+  const next = await way.server.ok<PacketView>('newVersion', {
+    params: { packetId: packet.id },
+    body: { reason: 'x' },
+  });
+  expect(next.draft.documents).toHaveLength(2);
+  expect(next.documents.filter((d) => next.draft.documents.some((x) => x.id === d.id))).toHaveLength(2);
+});
+
+test('a code told in person stands nowhere but as a keyed hash, and a new version still asks for it', async () => {
+  const code = 'heron zincwhite';
+  const deal = await way.server.deal('9 Weir Terrace', ['Wren Alder']);
+  const doc = await way.server.uploadReady(deal.id, 'a.pdf', await paper({ pages: 1, title: 'Codes' }));
+  const draft = await way.server.ok<PacketView>('newPacket', {
+    params: { dealId: deal.id },
+    body: { name: 'Coded', documentIds: [doc.id] },
+  });
+  const wren = draft.draft.parties[0]!;
+  await way.server.edit(draft.id, [
+    { op: 'put', list: 'parties', item: { ...wren, secondStep: 'code', accessCode: code } },
+    {
+      op: 'put',
+      list: 'marks',
+      item: {
+        id: 's',
+        documentId: doc.id,
+        page: 1,
+        kind: 'signature',
+        partyId: wren.id,
+        rect: { x: 60, y: 690, w: 150, h: 24 },
+        required: true,
+      },
+    },
+  ]);
+  const everything = async () => {
+    const tables = await db().query<{ name: string }>(
+      `select quote_ident(table_schema) || '.' || quote_ident(table_name) as name from information_schema.tables
+       where table_schema in ('public', 'pgboss') and table_type = 'BASE TABLE'`,
+    );
+    let all = '';
+    for (const { name } of tables.rows) all += JSON.stringify((await db().query(`select t::text from ${name} t`)).rows);
+    return all;
+  };
+  expect((await everything()).includes('zincwhite')).toBe(false);
+  const view = await way.server.ok<PacketView>('packet', { params: { packetId: draft.id } });
+  expect(view.draft.parties[0]).toMatchObject({ secondStep: 'code', codeKept: true });
+  await way.server.send(draft.id);
+  const give = async (packetId: string) => {
+    const token = await way.server.tokenFor(packetId, 'Wren Alder');
+    const call = (c: string) => way.server.call('giveCode', { params: { token }, body: { code: c }, as: 'nobody' });
+    return [(await call('heron zinkwhite')).status, (await call('HeronZINCwhite')).status];
+  };
+  expect(await give(draft.id)).toEqual([422, 200]);
+  const next = await way.server.ok<PacketView>('newVersion', { params: { packetId: draft.id }, body: { reason: 'x' } });
+  await way.server.send(next.id);
+  expect(await give(next.id)).toEqual([422, 200]);
+  expect((await everything()).includes('zincwhite')).toBe(false);
+});
+
+const files = () => {
+  const root = path.join(way.server.dir, 'files');
+  return readdirSync(root)
+    .filter((d) => d.length === 2)
+    .flatMap((d) => readdirSync(path.join(root, d)));
+};
+
+test('bytes go with the last document that needs them, with what was read of them and drawn of them', async () => {
+  const deal = await way.server.deal('3 Lantern Row');
+  const bytes = await paper({ pages: 1, title: 'Gone soon' });
+  const before = new Set(files());
+  const one = await way.server.uploadReady(deal.id, 'one.pdf', bytes);
+  const same = await way.server.uploadReady(deal.id, 'same.pdf', bytes);
+  await way.server.call('documentPage', { params: { documentId: one.id, page: 1 } });
+  const added = files().filter((f) => !before.has(f));
+  expect(added.length).toBeGreaterThanOrEqual(3);
+  const pictures = () => readdirSync(path.join(way.server.dir, 'cache/pages', one.sha256.slice(0, 2)));
+  expect(pictures().some((f) => f.startsWith(one.sha256))).toBe(true);
+  await way.server.call('dropDocument', { params: { documentId: one.id } });
+  await way.server.ctx.jobs.idle('tidy');
+  expect(
+    files()
+      .filter((f) => added.includes(f))
+      .sort(),
+  ).toEqual([...added].sort());
+  await way.server.call('dropDocument', { params: { documentId: same.id } });
+  await until(() => files().every((f) => !added.includes(f)));
+  expect(pictures().some((f) => f.startsWith(one.sha256))).toBe(false);
+});
+
+test('no upload takes the bytes of what others need away, facts and sealed copies among them', async () => {
+  const { packet, deal } = await two();
+  const documentId = packet.sent!.plan.documents[0]!.id;
+  const facts = await way.server.call('documentFacts', {
+    params: { documentId },
+    headers: { 'accept-encoding': 'gzip' },
+  });
+  const a = await way.server.upload(deal.id, 'facts.bin', facts.raw);
+  expect(a.status).toBe(422);
+  const again = await way.server.call('documentFacts', {
+    params: { documentId },
+    headers: { 'accept-encoding': 'gzip' },
+  });
+  expect(again.raw.equals(facts.raw)).toBe(true);
+  // What nobody needs goes; what somebody needs stays, however old it looks.
+  const kept = files();
+  await db().query(`update document set created_at = now() - interval '9 days'`);
+  await tidy(way.server.ctx, ALL_FILES);
+  expect(files().sort()).toEqual(kept.sort());
+});
+
+test('a stored file with a changed byte is not shown, not sent and not sealed', async () => {
+  const { packet } = await way.send([{ name: 'Ada Byron' }], [{ names: ['Ada'] }]);
+  const plan = packet.sent!.plan.documents[0]!;
+  const token = await way.server.tokenFor(packet.id, 'Ada Byron');
+  const file = path.join(way.server.dir, 'files', plan.sha256.slice(0, 2), plan.sha256);
+  const good = readFileSync(file);
+  const bad = Buffer.from(good);
+  bad[bad.length - 40]! ^= 1;
+  writeFileSync(file, bad);
+  const page = await way.server.call('signingPage', {
+    params: { token, documentId: plan.id, page: 2 },
+    query: { dpi: '288' },
+    as: 'nobody',
+  });
+  expect([page.status, page.raw.toString()]).toEqual([500, expect.stringContaining('damaged')]);
+  const copy = await way.server.call('signingFile', { params: { token, documentId: plan.id }, as: 'nobody' });
+  expect(copy.status).toBe(500);
+  await way.signAll(token, 'Ada Byron');
+  await until(
+    async () => (await db().query(`select 1 from pgboss.job where name = 'seal' and state = 'retry'`)).rows.length > 0,
+  );
+  expect((await way.look(packet.id)).sent!.sealed).toBeNull();
+  writeFileSync(file, good);
+  await db().query(`update pgboss.job set start_after = now() where name = 'seal' and state = 'retry'`);
+  expect((await way.sealed(packet.id)).length).toBe(1);
+});
+
+test('two changes of the same thing at once both stand, and two people never get the same place', async () => {
+  const deal = await way.server.deal('5 Lantern Row', ['Wren']);
+  const doc = await way.server.uploadReady(deal.id, 'x.pdf', await paper({ pages: 1, title: 'Both' }));
+  const set = (body: object) => way.server.ok<DocumentView>('setDocument', { params: { documentId: doc.id }, body });
+  await Promise.all([set({ name: 'New name' }), set({ type: 'lease' })]);
+  const patch = (body: object) => way.server.ok<DealView>('setDeal', { params: { dealId: deal.id }, body });
+  await Promise.all([patch({ city: 'Weir' }), patch({ price: '$1' })]);
+  const add = (name: string) =>
+    way.server.ok<DealView>('addParty', { params: { dealId: deal.id }, body: { side: 'seller', name } });
+  await Promise.all(['A', 'B', 'C', 'D', 'E'].map(add));
+  const now = await way.server.ok<DealView>('deal', { params: { dealId: deal.id } });
+  expect(now.documents[0]).toMatchObject({ name: 'New name', type: 'lease' });
+  expect([now.city, now.price]).toEqual(['Weir', '$1']);
+  expect(now.parties.map((p) => p.ordinal).sort()).toEqual([1, 2, 3, 4, 5, 6]);
+});
+
+test('a failing callback after a commit undoes nothing and hides nothing', async () => {
+  const told: unknown[] = [];
+  onAfterCommitError((e) => told.push(e));
+  const ran: string[] = [];
+  const result = await inTransaction(db(), async ({ db: tx, afterCommit }) => {
+    await tx.query(`insert into throttle (key, n, until) values ('after-commit', 1, now())`);
+    afterCommit(() => {
+      throw new Error('no');
+    });
+    afterCommit(() => ran.push('second'));
+    return 'done';
+  });
+  expect([result, ran, told.length]).toEqual(['done', ['second'], 1]);
+  expect((await db().query(`select 1 from throttle where key = 'after-commit'`)).rows).toHaveLength(1);
+});
+
+test('wrong passwords are counted before they are tried, and lock out whoever guesses, not the member', async () => {
+  const guess = (password: string, ip: string) =>
+    way.server.inject({
+      method: 'POST',
+      url: '/api/session',
+      headers: { 'content-type': 'application/json' },
+      payload: JSON.stringify({ email: 'odile@example.com', password }),
+      remoteAddress: ip,
+    });
+  const many = await Promise.all(Array.from({ length: 40 }, (_, i) => guess(`wrong ${i}`, '10.0.0.7')));
+  const by = (status: number) => many.filter((a) => a.status === status).length;
+  expect([by(401), by(429)]).toEqual([8, 32]);
+  expect((await guess('long enough 1', '10.0.0.7')).status).toBe(429);
+  expect((await guess('long enough 1', '10.0.0.8')).status).toBe(200);
+});
+
+test('a store that cannot be written to answers every upload', async () => {
+  const deal = await way.server.deal('6 Lantern Row');
+  const incoming = path.join(way.server.dir, 'files', 'incoming');
+  renameSync(incoming, `${incoming}.aside`);
+  writeFileSync(incoming, 'in the way');
+  const a = await way.server.upload(deal.id, 'a.pdf', await formPaper());
+  rmSync(incoming);
+  if (existsSync(`${incoming}.aside`)) renameSync(`${incoming}.aside`, incoming);
+  else mkdirSync(incoming);
+  expect(a.status).toBe(500);
+  expect((await way.server.upload(deal.id, 'a.pdf', await formPaper())).status).toBe(200);
+});
+
+test('a clock that was set back does not make the log go backwards', async () => {
+  const { packet } = await two();
+  const token = await way.server.tokenFor(packet.id, 'Wren Alder');
+  way.server.ctx.clock.forward(-72 * 3_600_000);
+  const view = await way.server.ok<SigningView>('signing', { params: { token }, as: 'nobody' });
+  await way.server.ok('agree', { params: { token }, body: { agreement: view.agreementText.version }, as: 'nobody' });
+  await way.server.ok('setHand', { params: { token }, body: typedHand('Wren Alder', 'WA'), as: 'nobody' });
+  way.server.ctx.clock.forward(72 * 3_600_000);
+  const times = (await loadEvents(db(), packet.id)).map((e) => e.at);
+  expect(times).toEqual([...times].sort());
+});
+
+test('acts say what changed, to whoever saw what was before; everybody else gets the whole', async () => {
+  const { packet } = await way.send([{ name: 'Una Vane' }], [{ names: ['Una'] }]);
+  const token = await way.server.tokenFor(packet.id, 'Una Vane');
+  const call = <T>(name: 'signing' | 'agree' | 'setHand', body?: unknown) =>
+    way.server.ok<T>(name, { params: { token }, body, as: 'nobody' });
+  let view = await call<SigningView>('signing');
+  await call('agree', { agreement: view.agreementText.version });
+  view = await call<SigningView>('setHand', typedHand('Una Vane', 'UV'));
+  const mark = view.marks.find((m) => m.kind === 'initials')!;
+  const fill = (body: object) =>
+    way.server.ok<
+      { patch?: { seq: number; since: number; marks: unknown[]; fills: unknown[] } } & Partial<SigningView>
+    >('fill', {
+      params: { token, markId: mark.id },
+      body: { actId: 'act-of-una', ...body },
+      as: 'nobody',
+    });
+  const { patch } = await fill({ since: view.seq });
+  expect(patch).toMatchObject({ since: view.seq, seq: view.seq + 1, marks: [{ id: mark.id, done: true }] });
+  expect(patch!.fills).toHaveLength(1);
+  // The same act again, and one from a screen that is behind: all of it.
+  expect((await fill({ since: view.seq })).marks).toBeDefined();
+  expect((await fill({})).marks).toBeDefined();
+});
+
+test('a desk may send thousands of edits at once', async () => {
+  const deal = await way.server.deal('7 Lantern Row');
+  const draft = await way.server.ok<PacketView>('newPacket', { params: { dealId: deal.id }, body: { name: 'Many' } });
+  const edits = Array.from({ length: 4_000 }, (_, i): DraftEdit => ({
+    op: 'put',
+    list: 'passed',
+    item: { id: `d.${i}` },
+  }));
+  await way.server.edit(draft.id, edits);
+  const view = await way.server.ok<PacketView>('packet', { params: { packetId: draft.id } });
+  expect(view.draft.passed).toHaveLength(4_000);
+});
