@@ -41,6 +41,9 @@ export async function prepare(original: Uint8Array, at: (where: string) => void 
     return await prepared(original, at);
   } catch (error) {
     if (error instanceof Refused) return { ok: false, refusal: error.refusal };
+    // A library that fell over is broken for every paper after this one: the worker must go.
+    if (error instanceof WebAssembly.RuntimeError || /abort\(|out of memory|RuntimeError/i.test(String(error)))
+      throw error;
     const locked = /encrypt|password|security/i.test(String(error));
     return { ok: false, refusal: { problem: locked ? 'locked' : 'broken' } };
   }

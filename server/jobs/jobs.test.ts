@@ -1,0 +1,121 @@
+/** Background work: one job a thing, tried again by itself, told when it is given up, lost never. */
+import { Live } from '../live/live';
+import { TestServer } from '../test/harness';
+import { inTransaction } from '../db/tx';
+import { Jobs } from './jobs';
+import { failures } from './queries';
+
+jest.setTimeout(180_000);
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await TestServer.start();
+  // The server's own runner stands aside: this file's runners take the work.
+  await server.ctx.jobs.stop();
+});
+afterAll(() => server.stop());
+
+const db = () => server.ctx.database.pool;
+const errors: string[] = [];
+async function runner(): Promise<Jobs> {
+  const jobs = new Jobs(
+    server.ctx.database,
+    new Live(),
+    (e) => errors.push(String(e)),
+    async (n, id) => `${n} of ${id}`,
+  );
+  await jobs.start();
+  return jobs;
+}
+const hurry = () => db().query(`update pgboss.job set start_after = now() where state = 'retry'`);
+const until = async (what: () => boolean | Promise<boolean>) => {
+  for (let n = 0; n < 1_200; n++) {
+    if (await what()) return;
+    await new Promise((r) => setTimeout(r, 50));
+  }
+  throw new Error('it never came to that');
+};
+
+test('a job starts when its transaction commits, and only then; the same thing waiting twice is done once', async () => {
+  const jobs = await runner();
+  const done: string[] = [];
+  await inTransaction(db(), async (tx) => {
+    for (const id of ['a', 'a', 'a', 'b']) await jobs.queue(tx, 'snapshot', id);
+  });
+  await inTransaction(db(), async (tx) => {
+    await jobs.queue(tx, 'snapshot', 'never');
+    throw new Error('rolled back');
+  }).catch(() => undefined);
+  jobs.work('snapshot', async (id) => void done.push(id));
+  await jobs.idle('snapshot');
+  expect(done.sort()).toEqual(['a', 'b']);
+  await jobs.stop();
+});
+
+test('one that fails holds up no other, is tried again with pauses, and is told when it is given up', async () => {
+  const jobs = await runner();
+  const tries = new Map<string, number>();
+  let broken = true;
+  for (const id of ['bad', 'good-1', 'good-2']) await jobs.queueNow('snapshot', id);
+  jobs.work('snapshot', async (id) => {
+    tries.set(id, (tries.get(id) ?? 0) + 1);
+    if (id === 'bad' && broken) throw new Error('this one never works');
+  });
+  await until(() => tries.size === 3);
+  await jobs.idle('snapshot');
+  expect([tries.get('good-1'), tries.get('good-2')]).toEqual([1, 1]);
+  await until(async () => {
+    await hurry();
+    return (await failures(db(), 10)).length > 0;
+  });
+  expect(tries.get('bad')).toBe(3);
+  expect((await failures(db(), 10))[0]).toMatchObject({
+    queue: 'snapshot',
+    thing: 'bad',
+    words: 'snapshot of bad',
+    detail: 'this one never works',
+    tries: 3,
+  });
+  broken = false;
+  await jobs.tryAgain('snapshot', 'bad');
+  await until(() => tries.get('bad') === 4);
+  expect(await failures(db(), 10)).toEqual([]);
+  await jobs.stop();
+});
+
+test('what was under way when a server stopped is done by the next one', async () => {
+  const first = await runner();
+  let begun = false;
+  first.work('snapshot', async () => {
+    begun = true;
+    await new Promise(() => undefined);
+  });
+  await first.queueNow('snapshot', 'long');
+  await until(() => begun);
+  // Killed: nobody gives the job back. Its lease runs out.
+  await db().query(`update pgboss.job set started_on = now() - interval '1 day' where state = 'active'`);
+  const second = await runner();
+  const done: string[] = [];
+  second.work('snapshot', async (id) => void done.push(id));
+  await until(() => done.includes('long'));
+  expect(done).toEqual(['long']);
+  await second.stop();
+});
+
+test('two runners never do the same job both', async () => {
+  const [a, b] = [await runner(), await runner()];
+  const done: string[] = [];
+  const handle = async (id: string) => {
+    done.push(id);
+    await new Promise((r) => setTimeout(r, 5));
+  };
+  a.work('snapshot', handle);
+  b.work('snapshot', handle);
+  await Promise.all(Array.from({ length: 60 }, (_, i) => (i % 2 ? a : b).queueNow('snapshot', `job-${i}`)));
+  await until(() => done.length >= 60);
+  await Promise.all([a.idle('snapshot'), b.idle('snapshot')]);
+  expect(new Set(done).size).toBe(60);
+  expect(done).toHaveLength(60);
+  await a.stop();
+  await b.stop();
+});
