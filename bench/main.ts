@@ -1,8 +1,10 @@
 /** npm run bench: speed as ratios against a named peer, measured in the same run. --json for one object. */
+import { rows as acts } from './acts';
 import { rows as checking } from './checking';
 import { row as drawing } from './drawing';
 import { rows as large } from './large';
 import { readingAccuracy, row as reading } from './reading';
+import { rows as replaying } from './replay';
 import { rows as sealing } from './sealing';
 import { rows as lists } from './lists';
 import type { Row } from './measure';
@@ -13,20 +15,25 @@ function amount(r: Row, n: number): string {
 }
 
 const json = process.argv.includes('--json');
+/** Names of what is to be measured; everything when none is given. */
+const only = process.argv.slice(2).filter((a) => !a.startsWith('-'));
 const say = (text: string) => (json ? undefined : console.log(text));
 const rows: Row[] = [];
 for (const [name, run] of [
   ['drawing', async () => [await drawing()]],
   ['sealing', sealing],
+  ['replay', replaying],
   ['lists', lists],
+  ['acts', acts],
   ['reading', async () => [await reading()]],
   ['gate check', checking],
   ['a packet of 1,000 pages', large],
 ] as const) {
+  if (only.length && !only.includes(name)) continue;
   say(`Measuring ${name}…`);
   rows.push(...(await run()));
 }
-const accuracy = await readingAccuracy();
+const accuracy = only.length ? [] : await readingAccuracy();
 if (json) console.log(JSON.stringify({ rows, accuracy }));
 else {
   const cells = rows.map((r) => [

@@ -12,6 +12,7 @@ import { openApi, SMALL_BODY } from '@gatepath/contract';
 import { systemClock, type Clock } from './clock';
 import type { Config } from './config';
 import type { Context } from './context';
+import { gathered } from './db/gather';
 import { exclusively, migrate } from './db/migrate';
 import { openDatabase, type Database } from './db/pool';
 import { dealRoutes } from './deals/routes';
@@ -43,6 +44,7 @@ import { Problem } from './problem';
 import { openSeal, type Seal } from './proof/seal-key';
 import { proofRoutes } from './proof/routes';
 import { sealPacket } from './proof/seal-service';
+import { passesByHash } from './signing/queries';
 import { signingRoutes } from './signing/routes';
 import { onAfterCommitError } from './db/tx';
 
@@ -152,6 +154,7 @@ function makeContext(
     files: new FileStore(path.join(config.dataDir, 'files')),
     work: new WorkPool(),
     packets: new PacketStore(() => ctx),
+    passByHash: gathered((hashes) => passesByHash(database.pool, hashes)),
     live,
     jobs: new Jobs(database, live, failed('background work failed'), (name, id) =>
       workInWords(database.pool, name, id),

@@ -8,6 +8,7 @@ import type { Live } from './live/live';
 import type { WorkPool } from './work/pool';
 import type { PacketStore } from './packets/store';
 import type { Seal } from './proof/seal-key';
+import type { PassRow } from './signing/queries';
 
 /** What every service has at hand. */
 export interface Context {
@@ -19,6 +20,8 @@ export interface Context {
   packets: PacketStore;
   live: Live;
   jobs: Jobs;
+  /** The pass with a token of this hash; those who ask at once are answered together. */
+  passByHash(tokenHash: string): Promise<PassRow | null>;
   /** The firm, from memory: it is asked for with nearly every request. */
   firm(): Promise<Firm | null>;
   /** The firm's seal; made at the first use, when the firm has a name to put on it. */

@@ -25,13 +25,25 @@ const FRESH: PartyProgress = {
  */
 class Own {
   private readonly parts = new Set<string>();
+  private readonly people = new Map<string, PartyProgress>();
 
   part<K extends 'fills' | 'hands' | 'parties'>(state: PacketState, name: K): PacketState[K] {
     if (!this.parts.has(name)) {
-      state[name] = { ...state[name] };
+      // Without a prototype: an object of thousands of keys grows in time linear in them only then.
+      state[name] = Object.assign(Object.create(null) as PacketState[K], state[name]);
       this.parts.add(name);
     }
     return state[name];
+  }
+
+  /** Changes a party: a copy of it the first time, that copy afterwards. */
+  party(state: PacketState, id: string, was: PartyProgress, change: Partial<PartyProgress>): void {
+    if (this.people.get(id) === was) Object.assign(was, change);
+    else {
+      const mine = { ...was, ...change };
+      this.people.set(id, mine);
+      this.part(state, 'parties')[id] = mine;
+    }
   }
 
   list<K extends 'questions' | 'corrections' | 'revisions' | 'due'>(state: PacketState, name: K): PacketState[K] {
@@ -83,7 +95,7 @@ function step(state: PacketState | null, event: PacketEvent, own: Own): PacketSt
   const party = (id: string, change: Partial<PartyProgress>) => {
     const was = state.parties[id];
     if (!was) throw new Error(`event ${seq} names a party that is not in the packet`);
-    own.part(next, 'parties')[id] = { ...was, ...change };
+    own.party(next, id, was, change);
   };
   switch (body.type) {
     case 'gate_opened':

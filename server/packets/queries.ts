@@ -91,6 +91,12 @@ export async function packetById(db: Db, id: string): Promise<PacketRow | null> 
   return (await db.query<PacketRow>(`select ${COLUMNS} from packet where id = $1`, [id])).rows[0] ?? null;
 }
 
+/** Rows of packets by id. */
+export async function packetsByIds(db: Db, ids: string[]): Promise<Map<string, PacketRow>> {
+  const r = await db.query<PacketRow>(`select ${COLUMNS} from packet where id = any($1::text[])`, [ids]);
+  return new Map(r.rows.map((row) => [row.id, row]));
+}
+
 /** The packet, locked until the transaction ends: commands on one packet go one after another. */
 export async function lockPacket(db: Db, id: string): Promise<PacketRow | null> {
   return (await db.query<PacketRow>(`select ${COLUMNS} from packet where id = $1 for update`, [id])).rows[0] ?? null;

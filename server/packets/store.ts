@@ -4,8 +4,10 @@
  * come at once share one: a few statements carry all of them.
  */
 import type { PacketCommand, PacketEvent, PacketState, Refusal } from '@gatepath/core/routing';
+import { CHAIN_START } from '@gatepath/core/proof';
 import { decide } from '@gatepath/core/routing';
 import type { Context } from '../context';
+import { gathered } from '../db/gather';
 import { inTransaction, type Tx } from '../db/tx';
 import { topics } from '../live/live';
 import { notFound, refused } from '../problem';
@@ -44,7 +46,15 @@ export class PacketStore {
   private waiting: Run[] = [];
   private working: Promise<void> | null = null;
 
+  private readonly row = gathered((ids) => q.packetsByIds(this.ctx().database.pool, ids));
+
   constructor(private readonly ctx: () => Context) {}
+
+  /** The state of a packet as it is now, without locking it. */
+  async look(packetId: string): Promise<Logged> {
+    const row = await this.row(packetId);
+    return row ? stateAt(this.ctx().database.pool, row) : { state: null, hash: CHAIN_START };
+  }
 
   /**
    * Runs a command on a packet. A command whose act is in the log already changes nothing.

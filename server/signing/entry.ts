@@ -34,10 +34,15 @@ export function proofCookie(packetId: string, partyId: string): string {
   return `gatepath_proof_${sha256(`${packetId}:${partyId}`).slice(0, 16)}`;
 }
 
+/** The pass a visit comes through; looked up once a request. */
+function passOf(ctx: Context, visit: Visit): Promise<q.PassRow | null> {
+  visit.pass ??= ctx.passByHash(hashSecret(visit.token, ctx.config.sessionSecret));
+  return visit.pass;
+}
+
 /** Refuses a link that never was one, before anything that comes with it is looked at. */
 export async function requirePass(ctx: Context, visit: Visit): Promise<void> {
-  if (!(await q.passByHash(ctx.database.pool, hashSecret(visit.token, ctx.config.sessionSecret))))
-    throw deadLink(visit);
+  if (!(await passOf(ctx, visit))) throw deadLink(visit);
 }
 
 const deadLink = (visit: Visit) =>
@@ -45,7 +50,7 @@ const deadLink = (visit: Visit) =>
 
 /** The words of whoever comes through a link: the party's language, or the browser's when there is no party. */
 export async function wordsOfPass(ctx: Context, visit: Visit): Promise<Words> {
-  const pass = await q.passByHash(ctx.database.pool, hashSecret(visit.token, ctx.config.sessionSecret));
+  const pass = await passOf(ctx, visit);
   const state = pass && (await loadState(ctx.database.pool, pass.packet_id)).state;
   const party = state && partyOf(state.plan, pass.party_id);
   return party ? wordsOf(party.language) : visit.words;
@@ -53,11 +58,10 @@ export async function wordsOfPass(ctx: Context, visit: Visit): Promise<Words> {
 
 /** The pass behind a token. A wrong or ended token tells nothing about what it might have opened. */
 export async function enter(ctx: Context, visit: Visit): Promise<Entry> {
-  const db = ctx.database.pool;
-  const pass = await q.passByHash(db, hashSecret(visit.token, ctx.config.sessionSecret));
+  const pass = await passOf(ctx, visit);
   const dead = () => deadLink(visit);
   if (!pass) throw dead();
-  const { state } = await loadState(db, pass.packet_id);
+  const { state } = await ctx.packets.look(pass.packet_id);
   const party = state && partyOf(state.plan, pass.party_id);
   if (!state || !party) throw dead();
   const words = wordsOf(party.language);

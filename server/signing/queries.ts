@@ -19,12 +19,13 @@ export async function insertPass(
   );
 }
 
-export async function passByHash(db: Db, tokenHash: string): Promise<PassRow | null> {
-  const r = await db.query<PassRow>(
-    'select id, packet_id, party_id, ended_at, host_id from pass where token_hash = $1',
-    [tokenHash],
+/** Passes by the hashes of their tokens. */
+export async function passesByHash(db: Db, hashes: string[]): Promise<Map<string, PassRow>> {
+  const r = await db.query<PassRow & { token_hash: string }>(
+    'select token_hash, id, packet_id, party_id, ended_at, host_id from pass where token_hash = any($1::text[])',
+    [hashes],
   );
-  return r.rows[0] ?? null;
+  return new Map(r.rows.map((row) => [row.token_hash, row]));
 }
 
 export async function endPassesOf(db: Db, packetId: string, partyId: string | null, at: Date): Promise<void> {

@@ -29,7 +29,8 @@ export function signingRoutes(app: FastifyInstance, ctx: Context): void {
       most: 6,
       // A link that was ended hears no more; so does one whose packet was withdrawn.
       mayHear: () =>
-        entry.enter(ctx, visit).then(
+        // Looked up anew each time: the pass that let it in may have ended since.
+        entry.enter(ctx, { ...visit, pass: undefined }).then(
           () => true,
           () => false,
         ),

@@ -398,17 +398,16 @@ export async function view(ctx: Context, state: PacketState, partyId: string): P
   };
 }
 
-const facesByName = new LRUCache<string, ScriptFace[]>({ max: 2_000 });
+const facesByName = new LRUCache<string, Promise<ScriptFace[]>>({ max: 5_000 });
 
-/** Script faces that can write the whole name; the first one, borrowing letters, when none can. */
-async function facesFor(ctx: Context, name: string): Promise<ScriptFace[]> {
+/** Script faces that can write the whole name; the first one, borrowing letters, when none can. Asked once a name, however many come at once. */
+function facesFor(ctx: Context, name: string): Promise<ScriptFace[]> {
   const known = facesByName.get(name);
   if (known) return known;
-  const missing = await Promise.all(
-    SCRIPT_FACES.map((face) => ctx.work.run('missing', { text: name, face, alone: true })),
-  );
-  const covering = SCRIPT_FACES.filter((_, i) => missing[i]!.length === 0);
-  const faces = covering.length ? covering : [SCRIPT_FACES[0]];
-  facesByName.set(name, faces);
-  return faces;
+  const asked = ctx.work
+    .run('faces', { name }, name)
+    .then((covering) => (covering.length ? covering : [SCRIPT_FACES[0]]));
+  facesByName.set(name, asked);
+  asked.catch(() => facesByName.delete(name));
+  return asked;
 }

@@ -5,6 +5,7 @@ import { say, type WordKey, type WordParams, type Words } from '@gatepath/core/w
 import { originOf } from '../http/routing';
 import { Problem } from '../problem';
 import { wordsFor } from '../words';
+import type { PassRow } from './queries';
 
 export interface Visit {
   token: string;
@@ -12,16 +13,25 @@ export interface Visit {
   /** The browser's own language: for what is said before it is known who comes. */
   words: Words;
   cookies: Record<string, string | undefined>;
+  /** The pass behind the token, once it was asked for. */
+  pass?: Promise<PassRow | null>;
 }
 
+/** The visit of a request, the same one throughout. */
 export function visitOf(request: FastifyRequest): Visit {
-  return {
+  const known = visits.get(request);
+  if (known) return known;
+  const visit: Visit = {
     token: (request.params as { token: string }).token,
     origin: originOf(request),
     words: wordsFor(request.headers['accept-language']),
     cookies: request.cookies,
   };
+  visits.set(request, visit);
+  return visit;
 }
+
+const visits = new WeakMap<FastifyRequest, Visit>();
 
 /** A problem told to a client in a language. */
 export function told(

@@ -1,7 +1,7 @@
 /** What the worker processes do, by name. Each takes and returns plain data; bytes of papers lie in files. */
 import type { Draft, Mark, Redline } from '@gatepath/core/marks';
 import type { DealFacts } from '@gatepath/core/merge';
-import type { PacketParty } from '@gatepath/core/routing';
+import type { PacketParty, ScriptFace } from '@gatepath/core/routing';
 import { readStored } from '../files/stored';
 import { newId } from '../ids';
 import type { ComposePart } from '../pdf/compose';
@@ -44,6 +44,13 @@ export const tasks = {
   picture: async (t: { bytes: Uint8Array }) => (await import('../pdf/hand-picture')).handPicture(t),
   missing: async (t: { text: string; face: FaceName; alone?: boolean }) =>
     (await import('../pdf/fonts')).missingCharacters(t.text, t.face, t.alone),
+  /** Script faces that have every letter of a name. */
+  faces: async (t: { name: string }): Promise<ScriptFace[]> => {
+    const { missingCharacters } = await import('../pdf/fonts');
+    const { SCRIPT_FACES } = await import('@gatepath/core/routing');
+    const missing = await Promise.all(SCRIPT_FACES.map((face) => missingCharacters(t.name, face, true)));
+    return SCRIPT_FACES.filter((_, i) => missing[i]!.length === 0);
+  },
   checkSeals: async (t: { bytes: Uint8Array }) => (await import('../proof/verify')).checkCopy(t.bytes),
 
   /** The gate check of a draft, and the marks and tags that would be sent. */
