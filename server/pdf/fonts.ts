@@ -3,6 +3,7 @@ import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import path from 'node:path';
 import * as fontkit from 'fontkit';
+import { LRUCache } from 'lru-cache';
 import type { PDFDocument, PDFFont, RGB } from '@cantoo/pdf-lib';
 import type { ScriptFace } from '@gatepath/core/routing';
 import type { Look } from './look';
@@ -41,6 +42,45 @@ function parsed(bytes: Uint8Array): fontkit.Font | fontkit.FontCollection {
   return font;
 }
 
+/** What this module needs of a font as fontkit reads it. */
+interface Shaped {
+  hasGlyphForCodePoint(codePoint: number): boolean;
+  glyphForCodePoint(codePoint: number): unknown;
+  layout(text: string, features?: unknown): { glyphs: unknown[] };
+}
+
+/** Faces that set documents; a letter of theirs looks the same beside any other. */
+const DOCUMENT_FACES = new Set<FaceName>(['atkinson', 'atkinson-bold', 'noto-sans']);
+/** Latin, Greek and Cyrillic letters, figures and signs: one glyph each, none that changes with its neighbours. */
+const PLAIN = /^[\u0020-\u007e\u00a0-\u024f\u0370-\u03ff\u0400-\u04ff\u2010-\u2044\u20a0-\u20bf]*$/;
+/** Texts whose shape is kept for each face: the same initials stand on every page. */
+const KEEP_SHAPES = 2_000;
+
+/**
+ * Shapes a text once. In a document face plain text needs no shaper at all: its glyphs are those of
+ * its letters, and the embedder sets them by their advances, without kerning, in any case.
+ */
+function shapeOnce(font: Shaped, plainly: boolean): void {
+  const shape = font.layout.bind(font);
+  const glyphs = new Map<number, unknown>();
+  const shapes = new LRUCache<string, { glyphs: unknown[] }>({ max: KEEP_SHAPES });
+  const glyphOf = (codePoint: number) => {
+    let glyph = glyphs.get(codePoint);
+    if (!glyph) glyphs.set(codePoint, (glyph = font.glyphForCodePoint(codePoint)));
+    return glyph;
+  };
+  font.layout = (text, features) => {
+    if (features) return shape(text, features);
+    let known = shapes.get(text);
+    if (!known) {
+      known =
+        plainly && PLAIN.test(text) ? { glyphs: Array.from(text, (c) => glyphOf(c.codePointAt(0)!)) } : shape(text);
+      shapes.set(text, known);
+    }
+    return known;
+  };
+}
+
 function loadFace(name: FaceName): Promise<Face> {
   let face = faces.get(name);
   if (!face) {
@@ -50,7 +90,8 @@ function loadFace(name: FaceName): Promise<Face> {
       const read = await readFile(path.join(root, file));
       const bytes = new Uint8Array(read.length + PADDING);
       bytes.set(read);
-      const font = parsed(bytes) as unknown as { hasGlyphForCodePoint(c: number): boolean };
+      const font = parsed(bytes) as unknown as Shaped;
+      shapeOnce(font, DOCUMENT_FACES.has(name));
       return { bytes, has: (c) => font.hasGlyphForCodePoint(c) };
     })();
     faces.set(name, face);

@@ -5,11 +5,12 @@
  * the last revision.
  */
 import { createHash } from 'node:crypto';
-import { PDFArray, PDFDict, PDFDocument, PDFHexString, PDFName, PDFNumber, PDFString } from '@cantoo/pdf-lib';
+import { PDFArray, PDFDict, type PDFDocument, PDFHexString, PDFName, PDFNumber, PDFString } from '@cantoo/pdf-lib';
 import { isAutomatic, takesText, type MarkKind, type Redline } from '@gatepath/core/marks';
 import type { ShownFill } from '@gatepath/contract';
 import { buildCms, sealKey, type SealKey } from '../proof/cms';
 import { Typesetter } from './fonts';
+import { openToAppend } from './incremental';
 import { acroForm, annotate, Places } from './places';
 import { keepRecordPages, writeRecords, type KeptWords, type RecordContent } from './record';
 import { placeOf, stampFills, stampRedlines } from './stamp';
@@ -57,7 +58,7 @@ const RANGE_SLOT = '/**********';
 
 /** Appends one signed revision to a document: the whole new file. */
 export async function seal(task: SealTask): Promise<Uint8Array> {
-  const doc = await PDFDocument.load(task.bytes, { updateMetadata: false, forIncrementalUpdate: true });
+  const doc = await openToAppend(task.bytes);
   const type = new Typesetter(doc);
   const places = new Places(doc);
   await draw(doc, places, type, task);
@@ -93,7 +94,7 @@ export type Copy = Pick<SealTask, 'bytes' | 'fills' | 'redlines' | 'names' | 'pi
  * seals of others on it stay valid; it has none of its own.
  */
 export async function copyWith(task: Copy): Promise<Uint8Array> {
-  const doc = await PDFDocument.load(task.bytes, { updateMetadata: false, forIncrementalUpdate: true });
+  const doc = await openToAppend(task.bytes);
   const type = new Typesetter(doc);
   await draw(doc, new Places(doc), type, task);
   return appended(doc, task.bytes);
