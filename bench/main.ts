@@ -7,6 +7,7 @@ import { readingAccuracy, row as reading } from './reading';
 import { rows as replaying } from './replay';
 import { rows as sealing } from './sealing';
 import { rows as lists } from './lists';
+import { rows as sealingLarge } from './sealing-large';
 import type { Row } from './measure';
 
 /** A time, or a size, as it is read. */
@@ -21,7 +22,7 @@ const say = (text: string) => (json ? undefined : console.log(text));
 const rows: Row[] = [];
 for (const [name, run] of [
   ['drawing', async () => [await drawing()]],
-  ['sealing', sealing],
+  ['sealing', async () => [...(await sealing()), ...(await sealingLarge())]],
   ['replay', replaying],
   ['lists', lists],
   ['acts', acts],

@@ -1,15 +1,24 @@
 /** npm test: everything there is to check, on a fresh clone too. Its last line counts. */
 import { spawnSync } from 'node:child_process';
-import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, readdirSync, readFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { ensureInstall } from './ensure-install.mjs';
 import { ROOT } from './root.mjs';
 
 /** Debian packages whose programs the tests call. */
-const TOOLS = { chromium: ['chromium'], 'poppler-utils': ['pdfsig', 'pdftotext', 'pdftoppm'], qpdf: ['qpdf'] };
+const TOOLS = {
+  chromium: ['chromium'],
+  'poppler-utils': ['pdfsig', 'pdftotext', 'pdftoppm'],
+  qpdf: ['qpdf'],
+  postgresql: ['initdb', 'pg_ctl'],
+};
+/** Where Debian keeps programs of PostgreSQL that are not on the path. */
+const POSTGRES = '/usr/lib/postgresql';
 
-const onPath = (program) => spawnSync('sh', ['-c', `command -v ${program}`]).status === 0;
+const onPath = (program) =>
+  spawnSync('sh', ['-c', `command -v ${program}`]).status === 0 ||
+  (existsSync(POSTGRES) && readdirSync(POSTGRES).some((v) => existsSync(path.join(POSTGRES, v, 'bin', program))));
 
 function ensureTools() {
   const missing = Object.keys(TOOLS).filter((name) => !TOOLS[name].every(onPath));
@@ -40,15 +49,19 @@ function check(name, command, args) {
   return r.status === 0;
 }
 
-/** A Jest project; its tests are counted one by one, and a file that cannot run counts as failed. */
-function jest(project, extra = []) {
-  console.log(`\n── ${project} tests`);
+/** Jest projects; their tests are counted one by one, and a file that cannot run counts as failed. */
+function jest(projects, extra = []) {
+  console.log(`\n── ${projects.join(' and ')} tests`);
   const out = path.join(mkdtempSync(path.join(os.tmpdir(), 'gatepath-')), 'jest.json');
-  spawnSync('npx', ['jest', '--silent', '--selectProjects', project, '--json', '--outputFile', out, ...extra], {
-    cwd: ROOT,
-    stdio: ['ignore', 'ignore', 'inherit'],
-    env: { ...process.env, NODE_OPTIONS: '--experimental-vm-modules --no-warnings' },
-  });
+  spawnSync(
+    'npx',
+    ['jest', '--silent', '--forceExit', '--selectProjects', ...projects, '--json', '--outputFile', out, ...extra],
+    {
+      cwd: ROOT,
+      stdio: ['ignore', 'ignore', 'inherit'],
+      env: { ...process.env, NODE_OPTIONS: '--experimental-vm-modules --no-warnings' },
+    },
+  );
   if (!existsSync(out)) {
     failed++;
     return;
@@ -70,9 +83,10 @@ if (wanted('lint')) {
   check('lint', 'npx', ['eslint', '.', '--max-warnings', '0']);
   check('format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']);
 }
-if (wanted('core')) jest('core');
-if (wanted('server')) jest('server');
-if (wanted('app')) jest('app');
-if (wanted('e2e') && check('web build', 'node', ['scripts/build-web.mjs'])) jest('e2e', ['--runInBand']);
+if (wanted('core')) jest(['core']);
+// On the embedded database, and on a PostgreSQL server that the tests start and remove.
+if (wanted('server')) jest(['server', 'postgres']);
+if (wanted('app')) jest(['app']);
+if (wanted('e2e') && check('web build', 'node', ['scripts/build-web.mjs'])) jest(['e2e'], ['--runInBand']);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed ? 1 : 0);

@@ -1,0 +1,49 @@
+/** Sealing 100 pages with 400 initials, against loading and saving the same document with nothing done to it. */
+import { PDFDocument } from '@cantoo/pdf-lib';
+import { seal } from '../server/pdf/seal';
+import { paper } from '../server/test/papers';
+import { testSeal } from '../server/test/seal';
+import { median, rowOf, type Row } from './measure';
+
+const PAGES = 100;
+const PEOPLE = ['WA', 'CA', 'TM', 'PM'];
+
+export async function rows(): Promise<Row[]> {
+  const bytes = await paper({ pages: PAGES });
+  const { keyPem, certificates } = testSeal();
+  const fills = Array.from({ length: PAGES * PEOPLE.length }, (_, i) => ({
+    markId: `m${i}`,
+    documentId: 'd',
+    page: 1 + (i % PAGES),
+    rect: { x: 60 + (i % PEOPLE.length) * 70, y: 740, w: 54, h: 22 },
+    kind: 'initials' as const,
+    partyId: 'wren',
+    ink: 0,
+    shows: { form: 'typed' as const, face: 'caveat' as const, text: PEOPLE[i % PEOPLE.length]! },
+  }));
+  const ours = await median(() =>
+    seal({
+      bytes,
+      fills,
+      redlines: [],
+      names: {},
+      room: null,
+      records: [],
+      keptWords: { kept: [], unused: [] },
+      pictures: {},
+      signing: {
+        keyPem,
+        certificates: certificates.map((c) => new Uint8Array(c)),
+        name: 'Wren Alder, Seller 1',
+        reason: 'Signed: Papers',
+        at: '2026-11-23T17:00:00.000Z',
+        event: { packetId: 'p', seq: 12, hash: '0'.repeat(64) },
+      },
+    }),
+  );
+  const theirs = await median(async () => {
+    const doc = await PDFDocument.load(bytes, { updateMetadata: false });
+    await doc.save({ useObjectStreams: false });
+  });
+  return [rowOf('seal 100 pages with 400 initials', ours, 'pdf-lib bare load and save', theirs)];
+}
