@@ -63,6 +63,16 @@ export async function signIn(page: Page, base: string, email: string, password: 
   await page.waitForSelector(byTestId('new-deal'));
 }
 
+/** Asks again until what is expected holds, and returns it: what was done on a page reaches the server when it does. */
+export async function eventually<T>(look: () => Promise<T>, seconds = 60): Promise<T> {
+  for (const end = Date.now() + seconds * 1000; ; await new Promise((r) => setTimeout(r, 50)))
+    try {
+      return await look();
+    } catch (error) {
+      if (Date.now() > end) throw error;
+    }
+}
+
 /** Waits until pictures and fonts are there. */
 export async function settled(page: Page): Promise<void> {
   await page.evaluate(async () => {

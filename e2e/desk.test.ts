@@ -5,7 +5,7 @@ import type { Browser, ElementHandle, Page } from 'puppeteer-core';
 import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
 import type { DealView, MessageSummary, PacketView } from '@gatepath/contract';
 import type { Rect } from '@gatepath/core/marks';
-import { byTestId, launch, openPage, PHONE, saved, settled, signIn, tap, textOf, WIDE } from './browser';
+import { byTestId, eventually, launch, openPage, PHONE, saved, settled, signIn, tap, textOf, WIDE } from './browser';
 import { MEMBER, Office } from './office';
 import { ServerProcess } from './server';
 
@@ -82,10 +82,12 @@ test('a mark is placed, dragged, stretched, moved by keys, deleted, and all of i
     {},
     box.x,
   );
-  await new Promise((r) => setTimeout(r, 400));
-  const [dragged] = await marks();
-  expect(Math.abs(dragged!.rect.x - placed!.rect.x - 60)).toBeLessThan(2);
-  expect(Math.abs(dragged!.rect.y - placed!.rect.y - 30)).toBeLessThan(2);
+  const dragged = await eventually(async () => {
+    const [mark] = await marks();
+    expect(Math.abs(mark!.rect.x - placed!.rect.x - 60)).toBeLessThan(2);
+    expect(Math.abs(mark!.rect.y - placed!.rect.y - 30)).toBeLessThan(2);
+    return mark;
+  });
 
   const corner = (await (await only(page)).$('[data-stretch]'))!;
   const c = (await corner.boundingBox())!;
@@ -93,18 +95,21 @@ test('a mark is placed, dragged, stretched, moved by keys, deleted, and all of i
   await page.mouse.down();
   await page.mouse.move(c.x + c.width / 2 + 24 * scale, c.y + c.height / 2 + 8 * scale, { steps: 4 });
   await page.mouse.up();
-  await new Promise((r) => setTimeout(r, 400));
-  const [stretched] = await marks();
-  expect(stretched!.rect.w).toBeGreaterThan(dragged!.rect.w + 20);
+  const stretched = await eventually(async () => {
+    const [mark] = await marks();
+    expect(mark!.rect.w).toBeGreaterThan(dragged!.rect.w + 20);
+    return mark;
+  });
 
   await (await only(page)).focus();
   await page.keyboard.press('ArrowRight');
   await page.keyboard.down('Shift');
   await page.keyboard.press('ArrowDown');
   await page.keyboard.up('Shift');
-  await new Promise((r) => setTimeout(r, 500));
-  const [keyed] = await marks();
-  expect([keyed!.rect.x - stretched!.rect.x, keyed!.rect.y - stretched!.rect.y].map(Math.round)).toEqual([1, 10]);
+  await eventually(async () => {
+    const [mark] = await marks();
+    expect([mark!.rect.x - stretched!.rect.x, mark!.rect.y - stretched!.rect.y].map(Math.round)).toEqual([1, 10]);
+  });
 
   await page.keyboard.press('Delete');
   await page.waitForFunction(() => !document.querySelector('[data-testid="mark-signature"]'));
@@ -114,8 +119,7 @@ test('a mark is placed, dragged, stretched, moved by keys, deleted, and all of i
     await page.keyboard.press('z');
     await page.keyboard.up('Control');
   }
-  await new Promise((r) => setTimeout(r, 600));
-  expect(await marks()).toEqual([]);
+  await eventually(async () => expect(await marks()).toEqual([]));
   await page.browserContext().close();
 });
 

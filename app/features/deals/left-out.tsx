@@ -8,7 +8,7 @@ import { Small } from '../../ui/text';
 
 const WORDS: Record<Exclude<LeftOutKind, 'signatures'>, (n: number) => string> = {
   scripts: (n) => count(n, 'script'),
-  actions: (n) => `${count(n, 'act')} that starts or sends something`,
+  actions: (n) => count(n, 'act that starts or sends something', 'acts that start or send something'),
   attachments: (n) => count(n, 'attached file'),
   media: (n) => count(n, 'film, sound or model', 'films, sounds or models'),
   xfa: () => 'a form only one program can show',

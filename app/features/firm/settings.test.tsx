@@ -2,7 +2,7 @@
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import type { FirmView } from '@gatepath/contract';
 import { show } from '../../test/office';
-import { ClockCard, HolidaysCard, NoticesCard } from './settings';
+import { ClockCard, FailuresCard, HolidaysCard, NoticesCard } from './settings';
 
 const firm = { holidays: ['2026-11-26'] } as FirmView;
 
@@ -35,4 +35,24 @@ test('the clock goes on by so many hours, and a refusal is said', async () => {
   fireEvent.click(screen.getByTestId('forward-24'));
   await waitFor(() => expect(screen.getByTestId('trouble').textContent).toContain('Only the demo’s clock'));
   expect(asked[0]!.body).toEqual({ hours: 24 });
+});
+
+test('what the server gave up is told, with the way to try it again; nothing is said when all is well', async () => {
+  const failures = [
+    {
+      queue: 'seal',
+      thing: 'packet-1',
+      sentence: 'The papers of “Papers” could not be sealed.',
+      detail: 'the stored file is not what its name says',
+      tries: 6,
+      at: '2026-11-23T12:00:00.000Z',
+    },
+  ];
+  show(<FailuresCard firm={{ ...firm, timeZone: 'UTC', failures: [] }} />);
+  expect(screen.queryByTestId('failures')).toBeNull();
+  const asked = show(<FailuresCard firm={{ ...firm, timeZone: 'UTC', failures }} />, () => firm);
+  expect(screen.getByTestId('failures').textContent).toContain('could not be sealed');
+  expect(screen.getByTestId('failures').textContent).toContain('Tried 6 times');
+  fireEvent.click(screen.getByTestId('work-again'));
+  await waitFor(() => expect(asked[0]?.body).toEqual({ queue: 'seal', thing: 'packet-1' }));
 });

@@ -129,7 +129,7 @@ export function FailuresCard({ firm }: { firm: FirmView }) {
       {firm.failures.map((f) => (
         <View key={`${f.queue} ${f.thing}`} style={{ gap: 2 }}>
           <Body>{f.sentence}</Body>
-          <Small>{`Tried ${count(f.tries, 'time')}, last ${when(f.at, firm.timeZone)}. ${f.detail}`}</Small>
+          <Small>{`Tried ${count(f.tries, 'time')}, last ${when(f.at, firm.timeZone)}. The server says: ${f.detail}`}</Small>
           <Button
             kind="quiet"
             onPress={() => again.mutate({ queue: f.queue, thing: f.thing })}
