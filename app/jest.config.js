@@ -2,6 +2,10 @@ module.exports = {
   displayName: 'app',
   preset: 'jest-expo/web',
   testMatch: ['**/*.test.tsx', '**/*.test.ts'],
+  transform: {
+    ...require('jest-expo/web/jest-preset').transform,
+    '^.+[.]woff2$': require.resolve('jest-expo/src/preset/assetFileTransformer.js'),
+  },
   moduleNameMapper: {
     '^@gatepath/core/words/(.*)[.]json$': '<rootDir>/../core/words/$1.json',
     '^@gatepath/core/(.*)$': '<rootDir>/../core/$1/index.ts',

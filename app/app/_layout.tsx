@@ -1,14 +1,14 @@
 import { useState } from 'react';
 import { useColorScheme } from 'react-native';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { AtkinsonHyperlegible_400Regular } from '@expo-google-fonts/atkinson-hyperlegible/400Regular';
-import { AtkinsonHyperlegible_700Bold } from '@expo-google-fonts/atkinson-hyperlegible/700Bold';
-import { BricolageGrotesque_700Bold } from '@expo-google-fonts/bricolage-grotesque/700Bold';
 import { useFonts } from 'expo-font';
 import { Slot } from 'expo-router';
 import { PaperProvider } from 'react-native-paper';
 import { SafeAreaProvider } from 'react-native-safe-area-context';
 import { ApiError } from '../api/client';
+import AtkinsonHyperlegible_400Regular from '../assets/fonts/AtkinsonHyperlegible_400Regular.woff2';
+import AtkinsonHyperlegible_700Bold from '../assets/fonts/AtkinsonHyperlegible_700Bold.woff2';
+import BricolageGrotesque_700Bold from '../assets/fonts/BricolageGrotesque_700Bold.woff2';
 import { paperIcon } from '../ui/icon';
 import { useSpaceKey } from '../ui/space-key';
 import { makeTheme } from '../ui/theme';

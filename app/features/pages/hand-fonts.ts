@@ -1,11 +1,12 @@
 /** Script faces for typed hands, loaded only when something on the screen needs them. */
 import { useFonts } from 'expo-font';
-import { Caveat_500Medium } from '@expo-google-fonts/caveat/500Medium';
-import { DancingScript_500Medium } from '@expo-google-fonts/dancing-script/500Medium';
-import { LaBelleAurore_400Regular } from '@expo-google-fonts/la-belle-aurore/400Regular';
-import { Mynerve_400Regular } from '@expo-google-fonts/mynerve';
-import { ReenieBeanie_400Regular } from '@expo-google-fonts/reenie-beanie/400Regular';
 import type { ScriptFace } from '@gatepath/core/routing';
+import Caveat_500Medium from '../../assets/fonts/Caveat_500Medium.woff2';
+import Caveat_500Medium_Beyond from '../../assets/fonts/Caveat_500Medium_Beyond.woff2';
+import DancingScript_500Medium from '../../assets/fonts/DancingScript_500Medium.woff2';
+import LaBelleAurore_400Regular from '../../assets/fonts/LaBelleAurore_400Regular.woff2';
+import Mynerve_400Regular from '../../assets/fonts/Mynerve_400Regular.woff2';
+import ReenieBeanie_400Regular from '../../assets/fonts/ReenieBeanie_400Regular.woff2';
 
 const FILES = {
   caveat: { Caveat_500Medium },
@@ -17,15 +18,24 @@ const FILES = {
 /** The font stack of a script face: missing letters fall back in the same order as on paper. */
 export function familyOf(face: ScriptFace): string {
   const own = Object.keys(FILES[face])[0]!;
-  return [...new Set([own, 'Caveat_500Medium', 'Mynerve_400Regular', 'AtkinsonHyperlegible_400Regular'])].join(', ');
+  return [
+    ...new Set([
+      own,
+      'Caveat_500Medium',
+      'Caveat_500Medium_Beyond',
+      'Mynerve_400Regular',
+      'AtkinsonHyperlegible_400Regular',
+    ]),
+  ].join(', ');
 }
 
 /** Whether the faces are there to be measured and shown. `text` tells which fall-backs are needed. */
 export function useHandFonts(faces: ScriptFace[], text = ''): boolean {
-  const foreign = /[^ -\u024f]/u.test(text);
+  // Dashes and curly quotes are in every face; anything else beyond Latin may need those that fall back.
+  const foreign = /[^ -\u024f\u2013\u2014\u2018\u2019\u201c\u201d]/u.test(text);
   const wanted: Record<string, number> = {};
   for (const face of faces) Object.assign(wanted, FILES[face]);
-  if (foreign) Object.assign(wanted, FILES.caveat, { Mynerve_400Regular });
+  if (foreign) Object.assign(wanted, FILES.caveat, { Caveat_500Medium_Beyond, Mynerve_400Regular });
   const [loaded] = useFonts(wanted);
   return loaded || Object.keys(wanted).length === 0;
 }
