@@ -5,7 +5,8 @@ import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
 
-export const ROOT = path.join(__dirname, '..');
+/** The root of the project, where the tests and the pictures are started. */
+export const ROOT = process.cwd();
 /** A migrated, empty database that the server tests leave behind; without it the start takes longer. */
 const TEMPLATE = path.join(os.tmpdir(), `gatepath-test-template-${process.getuid?.() ?? 0}`);
 

@@ -319,3 +319,21 @@ test('a desk may send thousands of edits at once', async () => {
   const view = await way.server.ok<PacketView>('packet', { params: { packetId: draft.id } });
   expect(view.draft.passed).toHaveLength(4_000);
 });
+
+test('a command that comes in the very moment the store stops working is done too', async () => {
+  const { packets } = way.server.ctx;
+  const ask = () =>
+    packets
+      .run('no-such-packet', { type: 'unlock', partyId: 'nobody' }, { actor: { kind: 'system' }, origin: null })
+      .then(
+        () => 'done',
+        (error: { status: number }) => error.status,
+      );
+  // From none to many turns of the queue of promises after an answer: one of them is that moment.
+  for (let turns = 0; turns < 24; turns++) {
+    await ask();
+    for (let n = 0; n < turns; n++) await null;
+    expect([turns, await ask()]).toEqual([turns, 404]);
+    await new Promise((r) => setTimeout(r, 5));
+  }
+});

@@ -176,6 +176,8 @@ export class Jobs {
       .finally(() => {
         queue.looking = null;
         if (this.stopping) return;
+        // Somebody may have asked between the last look and here.
+        if (queue.dirty && queue.running.size < KINDS[name].atOnce) return this.look(name);
         if (queue.timer) clearTimeout(queue.timer);
         queue.timer = setTimeout(() => this.look(name), LOOK_MS);
       });

@@ -44,7 +44,7 @@ const MOST_AT_ONCE = 64;
 
 export class PacketStore {
   private waiting: Run[] = [];
-  private working: Promise<void> | null = null;
+  private working = false;
 
   private readonly row = gathered((ids) => q.packetsByIds(this.ctx().database.pool, ids));
 
@@ -64,7 +64,9 @@ export class PacketStore {
   run(packetId: string, command: PacketCommand, by: By): Promise<Done> {
     return new Promise((resolve, reject) => {
       this.waiting.push({ packetId, command, by, resolve, reject });
-      this.working ??= this.work().finally(() => (this.working = null));
+      if (this.working) return;
+      this.working = true;
+      void this.work();
     });
   }
 
@@ -98,6 +100,8 @@ export class PacketStore {
     // Those who come in the same turn of the loop go together.
     await new Promise((r) => setImmediate(r));
     while (this.waiting.length) await this.commit(this.take());
+    // In the same turn as the look at the list: whoever comes a moment later must find nobody at work.
+    this.working = false;
   }
 
   /** The next commands, each for another packet; those of one packet keep their order. */
