@@ -30,7 +30,7 @@ export async function openPage(browser: Browser, viewport: typeof PHONE | typeof
   const context = await browser.createBrowserContext();
   const page = await context.newPage();
   await page.setViewport(viewport);
-  page.setDefaultTimeout(20_000);
+  page.setDefaultTimeout(60_000);
   return page;
 }
 
