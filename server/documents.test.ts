@@ -15,6 +15,7 @@ import { verifySealed } from './proof/verify';
 import { TestServer, typedHand } from './test/harness';
 import { formPaper, paper } from './test/papers';
 import { inkUnder } from './test/pixels';
+import { markEdit } from './test/way';
 
 jest.setTimeout(240_000);
 
@@ -133,19 +134,9 @@ test('a turned and cropped paper is sealed with every mark where it was shown', 
   const packet = await packetWith(doc);
   await server.edit(
     packet.id,
-    deal.parties.map((p, i) => ({
-      op: 'put',
-      list: 'marks',
-      item: {
-        id: `s${i}`,
-        documentId: doc.id,
-        page: 1,
-        kind: 'signature',
-        partyId: p.id,
-        rect: { x: 500, y: 40 + 50 * i, w: 160, h: 30 },
-        required: true,
-      },
-    })),
+    deal.parties.map((p, i) =>
+      markEdit(`s${i}`, doc.id, 1, 'signature', p.id, { x: 500, y: 40 + 50 * i, w: 160, h: 30 }),
+    ),
   );
   const sent = await server.send(packet.id);
   for (const p of deal.parties)

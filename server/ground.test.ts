@@ -7,7 +7,7 @@ import { inTransaction, onAfterCommitError } from './db/tx';
 import { ALL_FILES, tidy } from './files/tidy';
 import { settleCalendar } from './jobs/calendar';
 import { loadEvents } from './packets/log';
-import { Way } from './test/way';
+import { markEdit, Way } from './test/way';
 import { typedHand } from './test/harness';
 import { formPaper, paper } from './test/papers';
 
@@ -92,19 +92,7 @@ test('a code told in person stands nowhere but as a keyed hash, and a new versio
   const wren = draft.draft.parties[0]!;
   await way.server.edit(draft.id, [
     { op: 'put', list: 'parties', item: { ...wren, secondStep: 'code', accessCode: code } },
-    {
-      op: 'put',
-      list: 'marks',
-      item: {
-        id: 's',
-        documentId: doc.id,
-        page: 1,
-        kind: 'signature',
-        partyId: wren.id,
-        rect: { x: 60, y: 690, w: 150, h: 24 },
-        required: true,
-      },
-    },
+    markEdit('s', doc.id, 1, 'signature', wren.id, { x: 60, y: 690, w: 150, h: 24 }),
   ]);
   const everything = async () => {
     const tables = await db().query<{ name: string }>(

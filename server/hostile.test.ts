@@ -1,9 +1,15 @@
 /** What somebody who wants to break it sends: keys nobody asked for, shapes that grow, characters that cannot be kept. */
-import { pathOf, routes, type PacketView, type RouteName, type SigningView } from '@gatepath/contract';
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { pathOf, routes, type DealView, type PacketView, type RouteName, type SigningView } from '@gatepath/contract';
+import { documentOr404 } from './documents/service';
 import { loadEvents } from './packets/log';
 import { newId } from './ids';
 import { Way } from './test/way';
 import { typedHand } from './test/harness';
+import { ACTIVE_WORDS, activePaper } from './test/nasty';
 import { paper } from './test/papers';
 
 jest.setTimeout(240_000);
@@ -244,4 +250,32 @@ test('every form is answered, also one with parts nobody can name', async () => 
     }
   expect((await raw('/api/check', 'POST', 'x', 'multipart/form-data')).status).toBe(422);
   expect((await raw('/api/check', 'POST', '{}')).status).toBe(422);
+});
+
+test('of a file full of active content none is in the prepared or in the sealed copy', async () => {
+  const { packet: sent, deal } = await way.send([{ name: 'Wren Alder' }], [{ names: ['Wren'] }], [], activePaper());
+  const { id } = sent.sent!.plan.documents[0]!;
+  const told = (await way.server.ok<DealView>('deal', { params: { dealId: deal.id } })).documents.find(
+    (d) => d.id === id,
+  )!;
+  expect(told.leftOut!.map((l) => l.what)).toEqual(expect.arrayContaining(['scripts', 'actions', 'attachments']));
+  await way.signAll(await way.server.tokenFor(sent.id, 'Wren Alder'), 'Wren Alder');
+  const [sealed] = await way.sealed(sent.id);
+  const { ctx } = way.server;
+  const prepared = await ctx.files.read((await documentOr404(ctx.database.pool, id)).sha256);
+  const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-active-'));
+  const found = (bytes: Buffer, name: string) => {
+    const file = path.join(dir, name);
+    writeFileSync(file, new Uint8Array(bytes));
+    const raw = execFileSync('strings', [file], { maxBuffer: 1 << 28 }).toString('latin1');
+    const open = execFileSync('qpdf', ['--qdf', '--object-streams=disable', file, '-'], { maxBuffer: 1 << 28 });
+    return ACTIVE_WORDS.filter((w) => raw.includes(w) || open.toString('latin1').includes(w));
+  };
+  // The control: the same two tools do find them in the file as it came.
+  const came = (await way.server.call('documentFile', { params: { documentId: id } })).raw;
+  expect(found(came, 'came.pdf').length).toBeGreaterThan(ACTIVE_WORDS.length - 5);
+  expect(found(prepared, 'prepared.pdf')).toEqual([]);
+  expect(found(sealed!, 'sealed.pdf')).toEqual([]);
+  expect(execFileSync('pdfsig', ['-nocert', path.join(dir, 'sealed.pdf')]).toString()).toContain('Signature is Valid');
+  rmSync(dir, { recursive: true });
 });

@@ -7,6 +7,7 @@ import { compose } from './mail/messages';
 import { settleCalendar } from './jobs/calendar';
 import { TestServer, typedHand } from './test/harness';
 import { paper } from './test/papers';
+import { markEdit } from './test/way';
 
 jest.setTimeout(120_000);
 
@@ -25,19 +26,7 @@ async function sendPacket(server: TestServer): Promise<PacketView> {
   });
   await server.edit(packet.id, [
     { op: 'set', field: 'subject', value: 'Please sign\r\nBcc: everyone@example.com' },
-    {
-      op: 'put',
-      list: 'marks',
-      item: {
-        id: 's',
-        documentId: doc.id,
-        page: 1,
-        kind: 'signature',
-        partyId: deal.parties[0]!.id,
-        rect: { x: 80, y: 690, w: 150, h: 24 },
-        required: true,
-      },
-    },
+    markEdit('s', doc.id, 1, 'signature', deal.parties[0]!.id, { x: 80, y: 690, w: 150, h: 24 }),
   ]);
   return server.send(packet.id);
 }

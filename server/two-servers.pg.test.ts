@@ -9,6 +9,7 @@ import type { DealView, DocumentView, MessageSummary, PacketView, Page, SigningV
 import pg from 'pg';
 import { dropDatabase, newDatabase } from './test/postgres';
 import { paper } from './test/papers';
+import { markEdit } from './test/way';
 
 jest.setTimeout(600_000);
 
@@ -175,19 +176,14 @@ async function send(through: Process, people: string[]): Promise<PacketView> {
     name: 'Papers',
     documentIds: [doc.id],
   });
-  const edits = deal.parties.map((p, i) => ({
-    op: 'put',
-    list: 'marks',
-    item: {
-      id: `s${i}`,
-      documentId: doc.id,
-      page: 1,
-      kind: 'signature',
-      partyId: p.id,
-      rect: { x: 30 + (i % 8) * 70, y: 660 + Math.floor(i / 8) * 14, w: 60, h: 12 },
-      required: true,
-    },
-  }));
+  const edits = deal.parties.map((p, i) =>
+    markEdit(`s${i}`, doc.id, 1, 'signature', p.id, {
+      x: 30 + (i % 8) * 70,
+      y: 660 + Math.floor(i / 8) * 14,
+      w: 60,
+      h: 12,
+    }),
+  );
   const saved = await through.ok<{ version: number }>('POST', `/api/packets/${draft.id}/edits`, { edits });
   return through.ok<PacketView>('POST', `/api/packets/${draft.id}/send`, {
     version: saved.version,
@@ -213,19 +209,7 @@ test('a client signs at one, and the coordinator’s page at the other moves wit
   const saved = await b.ok<{ version: number }>('POST', `/api/packets/${draft.id}/edits`, {
     edits: [
       { op: 'put', list: 'parties', item: wren },
-      {
-        op: 'put',
-        list: 'marks',
-        item: {
-          id: 's',
-          documentId: doc.id,
-          page: 1,
-          kind: 'signature',
-          partyId: wren.id,
-          rect: { x: 60, y: 690, w: 150, h: 24 },
-          required: true,
-        },
-      },
+      markEdit('s', doc.id, 1, 'signature', wren.id, { x: 60, y: 690, w: 150, h: 24 }),
     ],
   });
   await b.ok('POST', `/api/packets/${draft.id}/send`, { version: saved.version, despiteWarnings: true });

@@ -1,5 +1,7 @@
+import fc from 'fast-check';
 import { cleanDraft, facts, mark, page, party } from '../test-support';
-import { applyEdits, type Draft } from '../marks/draft';
+import { applyEdits, type Draft, type DraftEdit } from '../marks/draft';
+import { buildLedger } from '../marks/ledger';
 import { acceptEdits, proposalsOf } from '../marks/proposals';
 import type { PageFacts } from '../marks/types';
 import type { PrintedPlace } from '../reading/types';
@@ -226,4 +228,68 @@ test('what an edit does not touch is not placed anew', () => {
   const inB = (v: typeof first) => v.marks.filter((m) => m.documentId === 'b');
   expect(inB(again).length).toBe(4);
   inB(again).forEach((m, i) => expect(m).toBe(inB(first)[i]));
+});
+
+test('after any edits a view that kept what it knew says what one made anew says', () => {
+  const paper = () =>
+    ['doc', 'b', 'c'].map((id) =>
+      facts([page(), page(), page()], id, id, [blank('seller', 1), blank('buyer', 1, 560)]),
+    );
+  const doc = fc.constantFrom('doc', 'b', 'c');
+  const who = fc.constantFrom('wren', 'callum', 'nobody-here');
+  const edit: fc.Arbitrary<DraftEdit> = fc.oneof(
+    fc
+      .record({
+        id: fc.constantFrom('m1', 'm2', 'm3', 'm4'),
+        documentId: doc,
+        partyId: who,
+        page: fc.integer({ min: 1, max: 4 }),
+        kind: fc.constantFrom('initials' as const, 'signature' as const, 'text' as const, 'label' as const),
+        x: fc.integer({ min: -20, max: 600 }),
+        y: fc.constantFrom(60, 500, 560, 780),
+      })
+      .map(({ documentId, x, y, ...m }): DraftEdit => ({
+        op: 'put',
+        list: 'marks',
+        item: { ...mark(m.id, m.partyId, m.kind, m.page, at(x, y)), documentId },
+      })),
+    fc.constantFrom('m1', 'm2', 'm3').map((id): DraftEdit => ({ op: 'drop', list: 'marks', id })),
+    fc
+      .record({ documentId: doc, partyIds: fc.uniqueArray(who, { maxLength: 2 }) })
+      .map(({ documentId, partyIds }): DraftEdit => ({
+        op: 'put',
+        list: 'rules',
+        item: { id: `r-${documentId}`, documentId, partyIds, anchor: { fx: 0, fy: 1 }, except: [], moved: [] },
+      })),
+    fc
+      .record({ id: who, name: fc.constantFrom('Wren Alder', 'Ada Quill') })
+      .map(({ id, name }): DraftEdit => ({ op: 'put', list: 'parties', item: party(id, { name }) })),
+    fc.constantFrom('doc.2.0', 'b.2.1').map((id): DraftEdit => ({ op: 'put', list: 'passed', item: { id } })),
+    doc.map((id): DraftEdit => ({ op: 'put', list: 'documents', item: { id } })),
+    fc.constant<DraftEdit>({ op: 'drop', list: 'documents', id: 'b' }),
+  );
+  fc.assert(
+    fc.property(fc.array(edit, { minLength: 2, maxLength: 12 }), (edits) => {
+      const kept = paper();
+      let draft = cleanDraft();
+      for (const e of edits) {
+        draft = applyEdits(draft, [e]);
+        const again = viewDraft(draft, kept);
+        const anew = viewDraft(structuredClone(draft), paper());
+        expect(again.findings).toEqual(anew.findings);
+        expect(again.proposals).toEqual(anew.proposals);
+        expect(again.ledger).toEqual(anew.ledger);
+        expect(again.ledger).toEqual(
+          buildLedger({
+            documents: again.documents.map((d) => ({ id: d.id, pageCount: d.pages.length })),
+            partyIds: again.ledger.partyIds,
+            marks: again.marks,
+            rules: draft.rules,
+            filled: new Set(),
+          }),
+        );
+      }
+    }),
+    { numRuns: 120 },
+  );
 });

@@ -1,13 +1,13 @@
 /** The gate check: every finding there is before a packet may be sent. One rule, one file. */
 import { tagValues, NO_FACTS, type DealFacts } from '../merge';
 import type { Draft } from '../marks/draft';
-import { buildLedger } from '../marks/ledger';
-import { proposalsOf } from '../marks/proposals';
+import { proposalsByDocument } from '../marks/proposals';
 import { resolveMarks, type DocumentFacts } from '../marks/resolve';
 import { choiceAlone } from './choice-alone';
 import { countersignerFirst } from './countersigner-first';
 import { dateInPieces } from './date-in-pieces';
 import { documentWithoutMarks } from './document-without-marks';
+import { ledgerOfParts, partOf } from './documents';
 import { emptyGate } from './empty-gate';
 import { markOffPage } from './mark-off-page';
 import { markOutsideAct } from './mark-outside-act';
@@ -71,21 +71,21 @@ export interface DraftView extends CheckInput {
 export function viewDraft(draft: Draft, documents: DocumentFacts[], facts: DealFacts = NO_FACTS): DraftView {
   const order = new Map(draft.documents.map((d, i) => [d.id, i]));
   const inPacket = documents.filter((d) => order.has(d.id)).sort((a, b) => order.get(a.id)! - order.get(b.id)!);
-  const { marks, unplaced } = resolveMarks(draft, inPacket);
-  const ledger = buildLedger({
-    documents: inPacket.map((d) => ({ id: d.id, pageCount: d.pages.length })),
-    partyIds: draft.parties.filter(puts).map((p) => p.id),
-    marks,
-    rules: draft.rules,
-    filled: new Set(),
-  });
+  const { marks, unplaced, byDocument } = resolveMarks(draft, inPacket);
+  const proposals = proposalsByDocument(draft, inPacket, byDocument);
+  const parts = inPacket.map((doc, i) => partOf(doc, byDocument.get(doc.id)!, proposals[i]!));
   const input: CheckInput = {
     draft,
     documents: inPacket,
+    parts,
     marks,
     unplaced,
-    ledger,
-    proposals: proposalsOf(draft, inPacket, marks),
+    ledger: ledgerOfParts(
+      parts,
+      draft.parties.filter(puts).map((p) => p.id),
+      draft.rules,
+    ),
+    proposals: proposals.flat(),
     tags: tagValues(facts, draft.parties),
   };
   const findings = CHECK_RULES.flatMap((rule) => rule(input));

@@ -1,14 +1,14 @@
 import { clampToPage, onPage } from '../marks/geometry';
 import { MARK_WORDS } from '../marks/kinds';
-import type { CheckRule, Finding } from './types';
+import { onEachDocument } from './documents';
+import type { Finding } from './types';
 import { nameIn, pageIn } from './words';
 
 /** A mark that hangs over the edge of its page would be cut off. */
-export const markOffPage: CheckRule = (input) => {
+export const markOffPage = onEachDocument(({ doc, marks }, input) => {
   const found: Finding[] = [];
-  const facts = new Map(input.documents.map((d) => [d.id, d]));
-  for (const m of input.marks) {
-    const page = facts.get(m.documentId)?.pages[m.page - 1];
+  for (const m of marks) {
+    const page = doc.pages[m.page - 1];
     if (!page || onPage(m.rect, page.width, page.height, 0.5)) continue;
     const byHand = input.draft.marks.find((h) => h.id === m.id);
     const finding: Finding = {
@@ -25,4 +25,4 @@ export const markOffPage: CheckRule = (input) => {
     found.push(finding);
   }
   return found;
-};
+});

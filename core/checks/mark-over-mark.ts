@@ -1,20 +1,14 @@
 import { grow, overlapArea } from '../marks/geometry';
-import type { Mark } from '../marks/types';
-import type { CheckRule, Finding } from './types';
+import { groupBy } from '../marks/group';
+import { onEachDocument } from './documents';
+import type { Finding } from './types';
 import { isTwice } from './mark-twice';
 import { capital, markIn, pageIn } from './words';
 
 /** Two marks on the same spot: neither could be read. */
-export const markOverMark: CheckRule = (input) => {
+export const markOverMark = onEachDocument((part, input) => {
   const found: Finding[] = [];
-  const pages = new Map<string, Mark[]>();
-  for (const m of input.marks) {
-    const key = `${m.documentId}:${m.page}`;
-    const list = pages.get(key);
-    if (list) list.push(m);
-    else pages.set(key, [m]);
-  }
-  for (const marks of pages.values()) {
+  for (const marks of groupBy(part.marks, (m) => m.page).values()) {
     for (let i = 0; i < marks.length; i++) {
       for (let j = i + 1; j < marks.length; j++) {
         const a = marks[i]!;
@@ -32,4 +26,4 @@ export const markOverMark: CheckRule = (input) => {
     }
   }
   return found;
-};
+});

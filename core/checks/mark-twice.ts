@@ -1,7 +1,8 @@
 import { overlapArea } from '../marks/geometry';
 import { MARK_WORDS } from '../marks/kinds';
 import type { Mark } from '../marks/types';
-import type { CheckRule, Finding } from './types';
+import { onEachDocument } from './documents';
+import type { Finding } from './types';
 import { nameIn, pageIn } from './words';
 
 /** Whether two marks are the same one put down twice: one party, one kind, nearly one spot. */
@@ -12,11 +13,11 @@ export function isTwice(a: Mark, b: Mark): boolean {
 }
 
 /** Two marks of one party on the same spot: a slip of the finger, and a place that asks twice. */
-export const markTwice: CheckRule = (input) => {
+export const markTwice = onEachDocument(({ marks }, input) => {
   const found: Finding[] = [];
   const spots = new Map<string, Mark[]>();
-  for (const m of input.marks) {
-    const key = `${m.documentId}:${m.page}:${m.partyId}:${m.kind}`;
+  for (const m of marks) {
+    const key = `${m.page}:${m.partyId}:${m.kind}`;
     const before = spots.get(key);
     if (!before) {
       spots.set(key, [m]);
@@ -38,4 +39,4 @@ export const markTwice: CheckRule = (input) => {
     });
   }
   return found;
-};
+});

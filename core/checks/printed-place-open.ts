@@ -1,28 +1,26 @@
-import { acceptEdits, type Proposal } from '../marks/proposals';
+import { groupBy } from '../marks/group';
+import { acceptEdits } from '../marks/proposals';
 import { count } from '../text/names';
-import type { CheckRule, Finding } from './types';
+import type { Finding } from './types';
+import { onEachDocument } from './documents';
 import { documentIn, nameIn, pageRuns } from './words';
 
 /**
  * A printed signature or initials place nobody was given. Places of somebody who is not in the
  * packet are left alone; those that were passed over by hand are, too.
  */
-export const printedPlaceOpen: CheckRule = (input) => {
-  const taken = new Set(input.proposals.filter((p) => p.state === 'accepted').map((p) => p.id));
-  const has = new Set(input.marks.map((m) => `${m.documentId}:${m.page}:${m.partyId}:${m.kind}`));
-  const open = input.proposals.filter(
+export const printedPlaceOpen = onEachDocument(({ marks, proposals }, input) => {
+  const taken = new Set(proposals.filter((p) => p.state === 'accepted').map((p) => p.id));
+  const has = new Set(marks.map((m) => `${m.page}:${m.partyId}:${m.kind}`));
+  const open = proposals.filter(
     (p) =>
       p.state === 'open' &&
       !p.stranger &&
       (p.kind === 'signature' || p.kind === 'initials') &&
       // A place beyond the printed ones is missed only where the printed ones are used.
-      (!p.beside || (taken.has(p.beside) && !has.has(`${p.documentId}:${p.page}:${p.partyId}:${p.kind}`))),
+      (!p.beside || (taken.has(p.beside) && !has.has(`${p.page}:${p.partyId}:${p.kind}`))),
   );
-  const groups = new Map<string, Proposal[]>();
-  for (const p of open) {
-    const key = `${p.documentId}:${p.kind}:${p.partyId ?? ''}:${p.beside ? 'beside' : ''}`;
-    groups.set(key, [...(groups.get(key) ?? []), p]);
-  }
+  const groups = groupBy(open, (p) => `${p.kind}:${p.partyId ?? ''}:${p.beside ? 'beside' : ''}`);
   return [...groups.values()].map((places): Finding => {
     const first = places[0]!;
     const what = first.kind === 'signature' ? 'signature line' : 'initials blank';
@@ -42,4 +40,4 @@ export const printedPlaceOpen: CheckRule = (input) => {
         : {}),
     };
   });
-};
+});

@@ -3,6 +3,7 @@ import type { Proposal } from '../marks/proposals';
 import type { DocumentFacts, Unplaced } from '../marks/resolve';
 import type { Ledger } from '../marks/ledger';
 import type { Mark } from '../marks/types';
+import type { DocumentPart } from './documents';
 
 /** Findings that would make a worthless packet stop the sending; the others warn. */
 export type Severity = 'stops' | 'warns';
@@ -31,6 +32,8 @@ export interface Finding {
 export interface CheckInput {
   draft: Draft;
   documents: DocumentFacts[];
+  /** The same document by document, for rules that look at one at a time. */
+  parts: DocumentPart[];
   marks: Mark[];
   unplaced: Unplaced[];
   ledger: Ledger;

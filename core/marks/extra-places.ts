@@ -6,7 +6,7 @@ import { roleHere, signersOf } from './place-party';
 import type { Proposal } from './proposals';
 import type { DocumentFacts } from './resolve';
 import { FreeSpace } from './space';
-import type { Mark, MarkKind, Rect } from './types';
+import type { Mark, MarkKind, PageFacts, Rect } from './types';
 
 /** How far from a signature, in points, its date and name may stand. */
 const BLOCK = 110;
@@ -87,35 +87,34 @@ export function extraPlaces(
   printed: Proposal[],
   state: (id: string, rect: Rect, page: number, kind: MarkKind) => Proposal['state'],
 ): Proposal[] {
-  const out: Proposal[] = [];
-  const roleOf = (p: Proposal) => roleHere(p.place, doc.id, parties);
-  const spaces = new Map<number, FreeSpace>();
-  const spaceOf = (page: number) => {
-    let s = spaces.get(page);
-    if (!s) {
-      s = new FreeSpace(doc.pages[page - 1]!, [
-        ...marks
-          .filter(
-            (m) => m.page === page && !/\.x\./.test(m.placeId ?? '') && !(m.kind === 'label' && /\.x\./.test(m.id)),
-          )
-          .map((m) => m.rect),
-        ...printed.filter((p) => p.page === page).map((p) => p.rect),
-      ]);
-      spaces.set(page, s);
-    }
-    return s;
-  };
-  blocks(printed, roleOf).forEach((block, n) => {
+  const all = blocks(printed, (p) => roleHere(p.place, doc.id, parties)).map((block, n) => {
     const people = signersOf(block.role, doc.id, parties);
-    let last = boxOf(block.group.map((p) => p.rect));
-    for (const party of people.slice(block.lines)) {
-      const placed = placeGroup(spaceOf(block.page), block.group, last);
-      if (!placed) continue;
-      last = boxOf([...placed.rects, ...placed.names]);
-      block.group.forEach((p, i) => {
+    return { block, n, people, more: people.slice(block.lines) };
+  });
+  const spots = new Map<Block, (Spot | null)[]>();
+  for (const page of new Set(all.filter((b) => b.more.length).map((b) => b.block.page))) {
+    const here = all.filter((b) => b.block.page === page);
+    const taken = [
+      ...marks
+        .filter((m) => m.page === page && !/\.x\./.test(m.placeId ?? '') && !(m.kind === 'label' && /\.x\./.test(m.id)))
+        .map((m) => m.rect),
+      ...printed.filter((p) => p.page === page).map((p) => p.rect),
+    ];
+    const found = spotsOf(
+      doc.pages[page - 1]!,
+      taken,
+      here.map((b) => ({ group: b.block.group.map(({ rect, kind }) => ({ rect, kind })), people: b.more.length })),
+    );
+    here.forEach((b, i) => spots.set(b.block, found[i]!));
+  }
+  return all.flatMap(({ block, n, people, more }) =>
+    more.flatMap((party, k) => {
+      const spot = spots.get(block)?.[k];
+      if (!spot) return [];
+      return block.group.map((p, i): Proposal => {
         const id = `${doc.id}.${block.page}.x.${n}.${p.kind}.${party.id}`;
-        const rect = placed.rects[i]!;
-        out.push({
+        const rect = spot.rects[i]!;
+        return {
           ...p,
           id,
           rect,
@@ -130,12 +129,44 @@ export function extraPlaces(
           },
           state: state(id, rect, block.page, p.kind),
           beside: p.id,
-          nameAt: i === 0 ? placed.names[0] : undefined,
-        });
+          nameAt: i === 0 ? spot.names[0] : undefined,
+        };
       });
-    }
+    }),
+  );
+}
+
+/** A printed place, as far as room beside it is looked for. */
+type Piece = Pick<Proposal, 'rect' | 'kind'>;
+/** Where a person's places stand, and the name under the first. */
+interface Spot {
+  rects: Rect[];
+  names: Rect[];
+}
+interface Ask {
+  group: Piece[];
+  people: number;
+}
+
+/** What was found last for a page: most edits leave nearly all pages as they are, and the search is long. */
+const kept = new WeakMap<PageFacts, { key: string; spots: (Spot | null)[][] }>();
+
+/** For each block of a page a spot for each of its people in turn, or null where there is no room. */
+function spotsOf(page: PageFacts, taken: Rect[], asks: Ask[]): (Spot | null)[][] {
+  const key = JSON.stringify([taken, asks]);
+  const last = kept.get(page);
+  if (last?.key === key) return last.spots;
+  const space = new FreeSpace(page, taken);
+  const spots = asks.map(({ group, people }) => {
+    let beside = boxOf(group.map((p) => p.rect));
+    return Array.from({ length: people }, () => {
+      const spot = placeGroup(space, group, beside);
+      if (spot) beside = boxOf([...spot.rects, ...spot.names]);
+      return spot;
+    });
   });
-  return out;
+  kept.set(page, { key, spots });
+  return spots;
 }
 
 function boxOf(rects: Rect[]): Rect {
@@ -145,7 +176,7 @@ function boxOf(rects: Rect[]): Rect {
 }
 
 /** Places a person's group near the last one: as it is printed where that fits, else smaller, else piece by piece. */
-function placeGroup(space: FreeSpace, group: Proposal[], last: Rect): { rects: Rect[]; names: Rect[] } | null {
+function placeGroup(space: FreeSpace, group: Piece[], last: Rect): Spot | null {
   const box = boxOf(group.map((p) => p.rect));
   const below = { x: last.x, y: last.y + last.h + 6 };
   const beside = { x: last.x + last.w + 8, y: last.y };
@@ -183,7 +214,7 @@ function placeGroup(space: FreeSpace, group: Proposal[], last: Rect): { rects: R
   return placePieces(space, group, last);
 }
 
-function placePieces(space: FreeSpace, group: Proposal[], last: Rect): { rects: Rect[]; names: Rect[] } | null {
+function placePieces(space: FreeSpace, group: Piece[], last: Rect): Spot | null {
   const rects: Rect[] = [];
   const names: Rect[] = [];
   let wish = { x: last.x, y: last.y + last.h + 4 };
@@ -201,7 +232,7 @@ function placePieces(space: FreeSpace, group: Proposal[], last: Rect): { rects: 
 
 const round = (n: number) => Math.round(n * 10) / 10;
 
-function shrink(p: Proposal, scale: number): { w: number; h: number } {
+function shrink(p: Piece, scale: number): { w: number; h: number } {
   const least = LEAST[p.kind] ?? { w: 40, h: 11 };
   return { w: round(Math.max(least.w, p.rect.w * scale)), h: round(Math.max(least.h, p.rect.h * scale)) };
 }

@@ -29,11 +29,11 @@ export function inkRect(g: InkGrid, rect: Rect): void {
   for (let r = r0; r <= r1; r++) for (let c = c0; c <= c1; c++) setInk(g, c, r);
 }
 
-/** The cells inked in either of two grids of the same shape. */
-export function unionInk(a: InkGrid, b: InkGrid): InkGrid {
-  const bits = new Uint8Array(a.bits);
-  for (let i = 0; i < bits.length; i++) bits[i]! |= b.bits[i] ?? 0;
-  return { ...a, bits };
+/** The cells inked in any of some grids of the same shape; at least one. */
+export function unionInk(grids: InkGrid[]): InkGrid {
+  const bits = new Uint8Array(grids[0]!.bits);
+  for (const { bits: more } of grids.slice(1)) for (let i = 0; i < bits.length; i++) bits[i]! |= more[i]!;
+  return { ...grids[0]!, bits };
 }
 
 /**
@@ -46,19 +46,26 @@ export interface InkSums {
   sums: Int32Array;
 }
 
-/** Builds the summed-area table of a grid. */
-export function sumInk(g: InkGrid): InkSums {
-  const stride = g.cols + 1;
-  const sums = new Int32Array(stride * (g.rows + 1));
-  for (let r = 0; r < g.rows; r++) {
+/**
+ * Builds the summed-area table of a grid.
+ *
+ * @param from  the first row that changed since `known` was built; what lies above is taken from it
+ */
+export function sumInk(g: InkGrid, known?: InkSums, from = 0): InkSums {
+  const { bits, cols, rows } = g;
+  const stride = cols + 1;
+  const sums = known?.sums ?? new Int32Array(stride * (rows + 1));
+  let i = from * cols;
+  for (let r = from; r < rows; r++) {
+    let above = r * stride + 1;
+    let at = above + stride;
     let run = 0;
-    for (let c = 0; c < g.cols; c++) {
-      const i = r * g.cols + c;
-      if (g.bits[i >> 3]! & (1 << (i & 7))) run++;
-      sums[(r + 1) * stride + c + 1] = sums[r * stride + c + 1]! + run;
+    for (const end = i + cols; i < end; i++) {
+      run += (bits[i >> 3]! >> (i & 7)) & 1;
+      sums[at++] = sums[above++]! + run;
     }
   }
-  return { cols: g.cols, rows: g.rows, sums };
+  return { cols, rows, sums };
 }
 
 /** Inked cells in the block of `w` x `h` cells whose top left cell is column `c`, row `r`. */

@@ -127,6 +127,18 @@ export function buildLedger(input: LedgerInput): Ledger {
   return ledger;
 }
 
+/** One ledger of those of single documents, in their order; documents have nothing to do with each other in it. */
+export function joinLedgers(partyIds: string[], ledgers: Ledger[]): Ledger {
+  const sum = (of: (l: Ledger) => number) => ledgers.reduce((n, l) => n + of(l), 0);
+  return {
+    partyIds,
+    rows: ledgers.flatMap((l) => l.rows),
+    total: sum((l) => l.total),
+    done: sum((l) => l.done),
+    gaps: sum((l) => l.gaps),
+  };
+}
+
 const NONE: Mark[] = [];
 
 /** The places among these marks that have to be filled; the choices of a group are one place. */

@@ -34,7 +34,13 @@ interface Cellar {
   page: number;
   facts: PageFacts;
   ink: InkGrid;
-  sums: InkSums;
+  /** Made when first asked for: pages that share a place need only those of all of them together. */
+  sums(): InkSums;
+}
+
+function cellar(page: number, facts: PageFacts, ink: InkGrid): Cellar {
+  let sums: InkSums | null = null;
+  return { page, facts, ink, sums: () => (sums ??= sumInk(ink)) };
 }
 
 /** Ways to lay out `n` marks as one block: one row, then more rows, then smaller marks. */
@@ -61,6 +67,8 @@ function layouts(n: number): Layout[] {
 /**
  * Visits every position of a block on a page of this size, row by row, with its distance in
  * points from the wished-for place; rows that lie out of reach are passed over.
+ *
+ * @param visit  answers how far the search still reaches
  */
 function eachPlace(
   page: { width: number; height: number },
@@ -68,7 +76,7 @@ function eachPlace(
   layout: Layout,
   anchor: { fx: number; fy: number },
   reach: number,
-  visit: (c: number, r: number, d: number) => void,
+  visit: (c: number, r: number, d: number) => number,
 ): void {
   const { cell } = ink;
   const wishX = PAGE_EDGE + anchor.fx * Math.max(0, page.width - 2 * PAGE_EDGE - layout.w);
@@ -77,12 +85,13 @@ function eachPlace(
   const first = Math.ceil((PAGE_EDGE - CLEARANCE) / cell);
   const lastRow = Math.min(ink.rows - ch, Math.floor((page.height - PAGE_EDGE + cell - layout.h - CLEARANCE) / cell));
   const lastCol = Math.min(ink.cols - cw, Math.floor((page.width - PAGE_EDGE + cell - layout.w - CLEARANCE) / cell));
+  let within = reach;
   for (let r = first; r <= lastRow; r++) {
     const dy = blockTop(r, cell) - wishY;
-    if (Math.abs(dy) > reach) continue;
+    if (Math.abs(dy) > within) continue;
     for (let c = first; c <= lastCol; c++) {
       const dx = blockTop(c, cell) - wishX;
-      visit(c, r, Math.sqrt(dx * dx + dy * dy));
+      within = visit(c, r, Math.sqrt(dx * dx + dy * dy));
     }
   }
 }
@@ -110,27 +119,26 @@ function splitBlock(x: number, y: number, layout: Layout, n: number): Rect[] {
   );
 }
 
-/** Nearest free position on every one of `pages` at once, or null. */
-function sharedPlace(
-  pages: Cellar[],
+/** Nearest free position of a block on a page, or null. */
+function nearestPlace(
+  p: Cellar,
   layout: Layout,
   anchor: { fx: number; fy: number },
   reach: number,
 ): { x: number; y: number } | null {
-  const first = pages[0]!;
-  let ink = first.ink;
-  for (const p of pages.slice(1)) ink = unionInk(ink, p.ink);
-  const sums = pages.length === 1 ? first.sums : sumInk(ink);
-  const { cw, ch } = blockCells(layout, ink.cell);
+  const sums = p.sums();
+  const { cw, ch } = blockCells(layout, p.ink.cell);
   let best: { c: number; r: number } | null = null;
   let nearest = reach;
-  eachPlace(first.facts, ink, layout, anchor, reach, (c, r, d) => {
-    if (d >= nearest || countInk(sums, c, r, cw, ch) > 0) return;
-    nearest = d;
-    best = { c, r };
+  eachPlace(p.facts, p.ink, layout, anchor, reach, (c, r, d) => {
+    if (d < nearest && countInk(sums, c, r, cw, ch) === 0) {
+      nearest = d;
+      best = { c, r };
+    }
+    return nearest;
   });
   const at = best as { c: number; r: number } | null;
-  return at && { x: blockTop(at.c, ink.cell), y: blockTop(at.r, ink.cell) };
+  return at && { x: blockTop(at.c, p.ink.cell), y: blockTop(at.r, p.ink.cell) };
 }
 
 /** The position within reach that is free on the most of `pages`, with the pages it serves. */
@@ -145,22 +153,24 @@ function commonestPlace(
   let bestScore = -Infinity;
   eachPlace(first.facts, first.ink, layout, anchor, SHARED_REACH, (c, r, d) => {
     // Every second cell is enough to find the place; a step of six points is not seen.
-    if (d > SHARED_REACH || (c + r) % 2) return;
+    if (d > SHARED_REACH || (c + r) % 2) return SHARED_REACH;
     const far = d / (4 * SHARED_REACH);
-    if (1 - far <= bestScore) return;
+    if (1 - far <= bestScore) return SHARED_REACH;
     let n = 0;
-    for (const p of pages) if (countInk(p.sums, c, r, cw, ch) === 0) n++;
+    for (const p of pages) if (countInk(p.sums(), c, r, cw, ch) === 0) n++;
     const score = n / pages.length - far;
-    if (n === 0 || score <= bestScore) return;
-    bestScore = score;
-    best = { c, r };
+    if (n > 0 && score > bestScore) {
+      bestScore = score;
+      best = { c, r };
+    }
+    return SHARED_REACH;
   });
   const at = best as { c: number; r: number } | null;
   if (!at) return null;
   return {
     x: blockTop(at.c, first.ink.cell),
     y: blockTop(at.r, first.ink.cell),
-    served: pages.filter((p) => countInk(p.sums, at.c, at.r, cw, ch) === 0),
+    served: pages.filter((p) => countInk(p.sums(), at.c, at.r, cw, ch) === 0),
   };
 }
 
@@ -192,8 +202,7 @@ export function placeInitials(
     const ink = { ...p.facts.ink, bits: new Uint8Array(p.facts.ink.bits) };
     for (const o of p.obstacles) inkRect(ink, grow(o, 1));
     const key = `${p.facts.width.toFixed(1)}x${p.facts.height.toFixed(1)}/${ink.cell}`;
-    const cellar = { page: p.page, facts: p.facts, ink, sums: sumInk(ink) };
-    groups.set(key, [...(groups.get(key) ?? []), cellar]);
+    groups.set(key, [...(groups.get(key) ?? []), cellar(p.page, p.facts, ink)]);
   }
   for (const group of groups.values()) placeGroup(group, n, anchor, out);
   return out;
@@ -207,8 +216,11 @@ function placeGroup(
 ): void {
   const all = layouts(n);
   const comfortable = all.filter((l) => l.size === INITIALS_SIZES[0]);
+  // What is free on every one of them at once.
+  const first = group[0]!;
+  const together = group.length === 1 ? first : cellar(first.page, first.facts, unionInk(group.map((p) => p.ink)));
   for (const layout of comfortable) {
-    const at = sharedPlace(group, layout, anchor, SHARED_REACH);
+    const at = nearestPlace(together, layout, anchor, SHARED_REACH);
     if (at) {
       for (const p of group) out.set(p.page, splitBlock(at.x, at.y, layout, n));
       return;
@@ -226,7 +238,7 @@ function placeGroup(
 
 function placeAlone(p: Cellar, all: Layout[], n: number, anchor: { fx: number; fy: number }): Rect[] | null {
   for (const layout of all) {
-    const at = sharedPlace([p], layout, anchor, Infinity);
+    const at = nearestPlace(p, layout, anchor, Infinity);
     if (at) return splitBlock(at.x, at.y, layout, n);
   }
   return n > 1 ? placeApart(p, n, anchor) : null;
@@ -238,10 +250,10 @@ function placeApart(p: Cellar, n: number, anchor: { fx: number; fy: number }): R
   const rects: Rect[] = [];
   const single = layouts(1);
   for (let i = 0; i < n; i++) {
-    const here: Cellar = { ...p, ink, sums: sumInk(ink) };
+    const here = cellar(p.page, p.facts, ink);
     let found: Rect | null = null;
     for (const layout of single) {
-      const at = sharedPlace([here], layout, anchor, Infinity);
+      const at = nearestPlace(here, layout, anchor, Infinity);
       if (at) {
         found = splitBlock(at.x, at.y, layout, 1)[0]!;
         break;

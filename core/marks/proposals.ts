@@ -8,6 +8,7 @@ import type { PacketParty } from '../routing/types';
 import type { Draft, DraftEdit } from './draft';
 import { plain } from '../reading/words';
 import { overlapArea } from './geometry';
+import { groupBy } from './group';
 import { extraPlaces } from './extra-places';
 import { partyOfPlace } from './place-party';
 import type { DocumentFacts } from './resolve';
@@ -58,18 +59,25 @@ const kept = new WeakMap<DocumentFacts, Kept>();
  * @param marks  all marks of the draft, those made from rules included: a place they fill is decided on
  */
 export function proposalsOf(draft: Draft, documents: DocumentFacts[], marks: Mark[] = draft.marks): Proposal[] {
+  return proposalsByDocument(
+    draft,
+    documents,
+    groupBy(marks, (m) => m.documentId),
+  ).flat();
+}
+
+/** The proposals of each document: the same list as before where nothing changed. */
+export function proposalsByDocument(
+  draft: Draft,
+  documents: DocumentFacts[],
+  marks: ReadonlyMap<string, Mark[]>,
+): Proposal[][] {
   const inPacket = new Set(draft.documents.map((d) => d.id));
   const key = draft.parties.map((p) => `${p.id}/${p.side}/${p.ordinal}/${p.act}/${p.only?.join() ?? ''}`).join(';');
   const passed = new Set(draft.passed.map((p) => p.id));
-  const byDocument = new Map<string, Mark[]>();
-  for (const m of marks) {
-    const list = byDocument.get(m.documentId);
-    if (list) list.push(m);
-    else byDocument.set(m.documentId, [m]);
-  }
-  return documents.flatMap((doc) => {
-    if (!inPacket.has(doc.id) || !doc.places.length) return [];
-    const here = byDocument.get(doc.id) ?? [];
+  return documents.map((doc) => {
+    if (!inPacket.has(doc.id) || !doc.places.length) return NO_PROPOSALS;
+    const here = marks.get(doc.id) ?? [];
     const last = kept.get(doc);
     if (
       last &&
@@ -84,6 +92,8 @@ export function proposalsOf(draft: Draft, documents: DocumentFacts[], marks: Mar
     return proposals;
   });
 }
+
+const NO_PROPOSALS: Proposal[] = [];
 
 const sameSet = (a: Set<string>, b: Set<string>) => a.size === b.size && [...a].every((x) => b.has(x));
 

@@ -30,6 +30,11 @@ export interface ResolvedMarks {
   unplaced: Unplaced[];
 }
 
+/** All marks of a draft, and those of each document: the same list as before where nothing changed. */
+export interface ResolvedDraft extends ResolvedMarks {
+  byDocument: Map<string, Mark[]>;
+}
+
 interface Kept {
   marks: Mark[];
   rules: InitialsRule[];
@@ -49,11 +54,11 @@ const sameItems = (a: readonly unknown[], b: readonly unknown[]) =>
  * initials rules. Marks that point at a document, page or party which is not in the packet are
  * left out. Documents that an edit did not touch are not placed anew.
  */
-export function resolveMarks(draft: Draft, documents: DocumentFacts[]): ResolvedMarks {
+export function resolveMarks(draft: Draft, documents: DocumentFacts[]): ResolvedDraft {
   const parties = new Set([...draft.parties.map((p) => p.id), NOBODY]);
   const byDocument = new Map<string, Mark[]>(draft.documents.map((d) => [d.id, []]));
   for (const m of draft.marks) if (parties.has(m.partyId)) byDocument.get(m.documentId)?.push(m);
-  const out: ResolvedMarks = { marks: [], unplaced: [] };
+  const out: ResolvedDraft = { marks: [], unplaced: [], byDocument: new Map() };
   for (const doc of documents) {
     const marks = byDocument.get(doc.id);
     if (!marks) continue;
@@ -68,6 +73,7 @@ export function resolveMarks(draft: Draft, documents: DocumentFacts[]): Resolved
       sameItems(last.parties, draft.parties);
     const result = still ? last.result : resolveDocument(doc, marks, rules, redlines, draft.parties);
     if (!still) kept.set(doc, { marks, rules, redlines, parties: draft.parties, result });
+    out.byDocument.set(doc.id, result.marks);
     for (const m of result.marks) out.marks.push(m);
     for (const u of result.unplaced) out.unplaced.push(u);
   }

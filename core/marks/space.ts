@@ -20,8 +20,9 @@ export class FreeSpace {
 
   /** Keeps a rectangle clear from now on. */
   take(rect: Rect): void {
-    inkRect(this.ink, grow(rect, 1));
-    this.sums = sumInk(this.ink);
+    const clear = grow(rect, 1);
+    inkRect(this.ink, clear);
+    this.sums = sumInk(this.ink, this.sums, Math.max(0, Math.floor(clear.y / this.ink.cell)));
   }
 
   /**
@@ -65,7 +66,8 @@ export class FreeSpace {
       if (Math.abs(dy) >= nearest) continue;
       for (let c = c0; c <= c1; c++) {
         const x = c * cell + clear;
-        const d = Math.hypot(x - wish.x, dy);
+        const dx = x - wish.x;
+        const d = Math.sqrt(dx * dx + dy * dy);
         if (d >= nearest || countInk(this.sums, c, r, cw, ch) > 0) continue;
         nearest = d;
         best = { x, y, w: size.w, h: size.h };

@@ -38,11 +38,12 @@ export class Way {
     return this.server.stop();
   }
 
-  /** A packet of one paper; everybody who signs initials both pages and signs page 2, gates as given. */
+  /** A packet of one paper, of two pages unless another is given; whoever signs initials every page and signs the last. */
   async send(
     people: { name: string; email?: string; phone?: string; more?: Partial<PacketParty> }[],
     gates: { names: string[]; need?: 'any' }[],
     edits: DraftEdit[] = [],
+    bytes?: Uint8Array,
   ): Promise<Sent> {
     const deal = await this.server.deal(
       '14 Lantern Row',
@@ -53,7 +54,8 @@ export class Way {
         ...(phone ? { phone } : {}),
       })),
     );
-    const doc = await this.server.uploadReady(deal.id, 'disclosure.pdf', await paper({ pages: 2 }));
+    const doc = await this.server.uploadReady(deal.id, 'disclosure.pdf', bytes ?? (await paper({ pages: 2 })));
+    const last = doc.pages.length;
     const draft = await this.server.ok<PacketView>('newPacket', {
       params: { dealId: deal.id },
       body: { name: 'Papers', documentIds: [doc.id] },
@@ -71,8 +73,8 @@ export class Way {
       ...parties
         .filter((p) => p.act === 'sign' || p.act === 'desk')
         .flatMap((p, i): DraftEdit[] => [
-          markEdit(`s${i}`, doc.id, 2, 'signature', p.id, { x: 72, y: 640 + i * 34, w: 160, h: 26 }),
-          markEdit(`d${i}`, doc.id, 2, 'date_signed', p.id, { x: 260, y: 640 + i * 34, w: 90, h: 20 }),
+          markEdit(`s${i}`, doc.id, last, 'signature', p.id, { x: 72, y: 640 + i * 34, w: 160, h: 26 }),
+          markEdit(`d${i}`, doc.id, last, 'date_signed', p.id, { x: 260, y: 640 + i * 34, w: 90, h: 20 }),
         ]),
       {
         op: 'put',

@@ -1,0 +1,64 @@
+/** A packet document by document: what an edit of one leaves as it was in the others is not looked for again. */
+import { buildLedger, joinLedgers, type Ledger } from '../marks/ledger';
+import type { Proposal } from '../marks/proposals';
+import type { DocumentFacts } from '../marks/resolve';
+import type { InitialsRule, Mark } from '../marks/types';
+import type { CheckInput, CheckRule, Finding } from './types';
+
+/** What there is on one document. Never changed; the same one as before as long as nothing in it is another. */
+export interface DocumentPart {
+  doc: DocumentFacts;
+  marks: Mark[];
+  proposals: Proposal[];
+}
+
+const parts = new WeakMap<DocumentFacts, DocumentPart>();
+
+/** The part of a document; the one of before where it still says the same. */
+export function partOf(doc: DocumentFacts, marks: Mark[], proposals: Proposal[]): DocumentPart {
+  const last = parts.get(doc);
+  if (last && last.marks === marks && last.proposals === proposals) return last;
+  const part = { doc, marks, proposals };
+  parts.set(doc, part);
+  return part;
+}
+
+/** A rule that looks at each document by itself, and at nothing else but the people of the packet. */
+export function onEachDocument(look: (part: DocumentPart, input: CheckInput) => Finding[]): CheckRule {
+  const kept = new WeakMap<DocumentPart, { parties: CheckInput['draft']['parties']; found: Finding[] }>();
+  return (input) =>
+    input.parts.flatMap((part) => {
+      const last = kept.get(part);
+      if (last?.parties === input.draft.parties) return last.found;
+      const found = look(part, input);
+      kept.set(part, { parties: input.draft.parties, found });
+      return found;
+    });
+}
+
+const ledgers = new WeakMap<DocumentPart, { of: string; rules: InitialsRule[]; ledger: Ledger }>();
+
+/** The ledger of a draft, where nothing is filled yet. */
+export function ledgerOfParts(all: DocumentPart[], partyIds: string[], rules: InitialsRule[]): Ledger {
+  const of = partyIds.join();
+  return joinLedgers(
+    partyIds,
+    all.map((part) => {
+      const here = rules.filter((r) => r.documentId === part.doc.id);
+      const last = ledgers.get(part);
+      if (last?.of === of && last.rules.length === here.length && last.rules.every((r, i) => r === here[i]))
+        return last.ledger;
+      const ledger = buildLedger({
+        documents: [{ id: part.doc.id, pageCount: part.doc.pages.length }],
+        partyIds,
+        marks: part.marks,
+        rules: here,
+        filled: NOTHING,
+      });
+      ledgers.set(part, { of, rules: here, ledger });
+      return ledger;
+    }),
+  );
+}
+
+const NOTHING: ReadonlySet<string> = new Set();
