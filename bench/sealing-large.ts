@@ -2,7 +2,7 @@
 import { PDFDocument } from '@cantoo/pdf-lib';
 import { seal } from '../server/pdf/seal';
 import { paper } from '../server/test/papers';
-import { testSeal } from '../server/test/seal';
+import { signingOf } from './sealing';
 import { median, rowOf, type Row } from './measure';
 
 const PAGES = 100;
@@ -10,7 +10,6 @@ const PEOPLE = ['WA', 'CA', 'TM', 'PM'];
 
 export async function rows(): Promise<Row[]> {
   const bytes = await paper({ pages: PAGES });
-  const { keyPem, certificates } = testSeal();
   const fills = Array.from({ length: PAGES * PEOPLE.length }, (_, i) => ({
     markId: `m${i}`,
     documentId: 'd',
@@ -31,14 +30,7 @@ export async function rows(): Promise<Row[]> {
       records: [],
       keptWords: { kept: [], unused: [] },
       pictures: {},
-      signing: {
-        keyPem,
-        certificates: certificates.map((c) => new Uint8Array(c)),
-        name: 'Wren Alder, Seller 1',
-        reason: 'Signed: Papers',
-        at: '2026-11-23T17:00:00.000Z',
-        event: { packetId: 'p', seq: 12, hash: '0'.repeat(64) },
-      },
+      signing: signingOf(),
     }),
   );
   const theirs = await median(async () => {

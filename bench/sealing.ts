@@ -59,7 +59,8 @@ function fillsOf(i: number): ShownFill[] {
   ];
 }
 
-function signingOf(): Signing {
+/** What every seal of the benches says. */
+export function signingOf(): Signing {
   const { keyPem, certificates } = testSeal();
   return {
     keyPem,

@@ -3,7 +3,7 @@ import type { Draft } from '@gatepath/core/marks';
 import type { Context } from '../context';
 import { loadState } from '../packets/log';
 import { filesOf } from '../packets/projections';
-import { savePacketFiles } from '../packets/queries';
+import { savePacketFiles } from '../packets/read-model-queries';
 import { accessFor, accessHash } from '../signing/entry';
 import { saveAccessCode } from '../signing/queries';
 import { once } from './migrate';

@@ -17,6 +17,8 @@ import type { Db } from '../db/pool';
 import { sha256 } from '../ids';
 import { project } from './projections';
 import * as q from './queries';
+import { type EventRow, eventsAfter, hashAt, insertEvents, saveSnapshot, snapshotOf } from './log-queries';
+import { clearReadModel } from './read-model-queries';
 
 /** A state together with the hash its last event has. */
 export interface Logged {
@@ -51,7 +53,7 @@ export const SNAPSHOT_EVERY = 500;
 const pack = promisify(gzip);
 const unpack = promisify(gunzip);
 
-function eventOf(row: q.EventRow): PacketEvent {
+function eventOf(row: EventRow): PacketEvent {
   return { packetId: row.packet_id, seq: row.seq, at: row.at, actor: row.actor, origin: row.origin, body: row.body };
 }
 
@@ -67,7 +69,7 @@ export async function stateAt(db: Db, row: Pick<q.PacketRow, 'id' | 'seq' | 'las
   const known = kept.get(row.id);
   if (known?.hash === row.last_hash) return known;
   const from = (await stillGood(db, row.id, known)) ?? (await fromSnapshot(db, row.id));
-  const rows = await q.eventsAfter(db, row.id, from?.state.seq ?? 0);
+  const rows = await eventsAfter(db, row.id, from?.state.seq ?? 0);
   const state = replay(rows.map(eventOf), from?.state ?? null);
   const hash = rows[rows.length - 1]?.hash ?? from?.hash ?? CHAIN_START;
   if (state) kept.set(row.id, { state, hash });
@@ -80,11 +82,11 @@ async function stillGood<T extends { state: PacketState; hash: string }>(
   packetId: string,
   known: T | undefined,
 ): Promise<T | null> {
-  return known && (await q.hashAt(db, packetId, known.state.seq)) === known.hash ? known : null;
+  return known && (await hashAt(db, packetId, known.state.seq)) === known.hash ? known : null;
 }
 
 async function fromSnapshot(db: Db, packetId: string): Promise<{ state: PacketState; hash: string } | null> {
-  const snapshot = await q.snapshotOf(db, packetId, SNAPSHOT_FORM);
+  const snapshot = await snapshotOf(db, packetId, SNAPSHOT_FORM);
   if (!snapshot) return null;
   const state = JSON.parse((await unpack(new Uint8Array(snapshot.state))).toString('utf8')) as PacketState;
   return stillGood(db, packetId, { state, hash: snapshot.hash });
@@ -95,13 +97,13 @@ export async function takeSnapshot(db: Db, packetId: string): Promise<void> {
   const { state, hash } = await loadState(db, packetId);
   if (!state) return;
   const packed = await pack(JSON.stringify(state));
-  await q.saveSnapshot(db, { packet_id: packetId, seq: state.seq, hash, form: SNAPSHOT_FORM, state: packed });
+  await saveSnapshot(db, { packet_id: packetId, seq: state.seq, hash, form: SNAPSHOT_FORM, state: packed });
 }
 
 export async function loadEvents(db: Db, packetId: string): Promise<PacketEvent[]> {
   const known = keptEvents.get(packetId);
-  const good = known && (await q.hashAt(db, packetId, known.events.length)) === known.hash;
-  const rows = await q.eventsAfter(db, packetId, good ? known.events.length : 0);
+  const good = known && (await hashAt(db, packetId, known.events.length)) === known.hash;
+  const rows = await eventsAfter(db, packetId, good ? known.events.length : 0);
   if (good && !rows.length) return known.events;
   const events = [...(good ? known.events : []), ...rows.map(eventOf)];
   if (rows.length) keptEvents.set(packetId, { events, hash: rows[rows.length - 1]!.hash });
@@ -127,7 +129,7 @@ export interface Appended {
  * statements, however many packets. In the caller's transaction.
  */
 export async function append(db: Db, items: Append[], at: Date): Promise<Appended[]> {
-  const rows: (q.EventRow & { act_id: string | null })[] = [];
+  const rows: (EventRow & { act_id: string | null })[] = [];
   const done = items.map((item): Appended => {
     let { state, hash } = item.before;
     const events: PacketEvent[] = [];
@@ -165,7 +167,7 @@ export async function append(db: Db, items: Append[], at: Date): Promise<Appende
     lasts.set(state, stamp);
     return { state, hash, events };
   });
-  await q.insertEvents(db, rows);
+  await insertEvents(db, rows);
   await project(db, done);
   for (const { state, hash } of done) kept.set(state.packetId, { state, hash });
   return done;
@@ -186,9 +188,9 @@ function lastAt(state: PacketState): string {
 
 /** Throws the read models of a packet away and makes them again from its events. */
 export async function rebuild(db: Db, packetId: string): Promise<void> {
-  const rows = await q.eventsAfter(db, packetId, 0);
+  const rows = await eventsAfter(db, packetId, 0);
   const events = rows.map(eventOf);
   const state = replay(events);
-  await q.clearReadModel(db, packetId);
+  await clearReadModel(db, packetId);
   if (state) await project(db, [{ state, hash: rows[rows.length - 1]!.hash, events }]);
 }

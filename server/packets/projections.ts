@@ -17,10 +17,22 @@ import type { Db } from '../db/pool';
 import { currentFile } from '../proof/revisions';
 import type { Appended } from './log';
 import * as q from './queries';
+import {
+  type FillRow,
+  type PacketPartyRow,
+  type ProgressRow,
+  dropFills,
+  saveFills,
+  savePacketFiles,
+  savePacketParties,
+  saveProgress,
+  saveSealed,
+} from './read-model-queries';
+import { pathRow } from './queries';
 
 /** What is written for events that came to several packets. */
 class Writing {
-  readonly fills = new Map<string, q.FillRow>();
+  readonly fills = new Map<string, FillRow>();
   readonly cleared = new Map<string, { packetId: string; markId: string }>();
   readonly sealed: { packetId: string; documents: { documentId: string; sha256: string }[] }[] = [];
 }
@@ -86,8 +98,8 @@ const WRITES: { [T in PacketEventType]: (w: Writing, event: PacketEvent, body: B
 /** Writes into the read models what events changed, given the states after them. */
 export async function project(db: Db, done: Appended[]): Promise<void> {
   const w = new Writing();
-  const parties: q.PacketPartyRow[] = [];
-  const progress: q.ProgressRow[] = [];
+  const parties: PacketPartyRow[] = [];
+  const progress: ProgressRow[] = [];
   for (const { state, hash, events } of done) {
     const facts = events.map((e) => EVENT_FACTS[e.body.type]);
     const changed = facts.some((f) => f.changesPlan);
@@ -102,7 +114,7 @@ export async function project(db: Db, done: Appended[]): Promise<void> {
     for (const id of touched) parties.push(partyRow(state, id));
     progress.push(progressRow(state, hash, changed));
     if (facts.some((f) => f.changesFiles) && needsFiles(events)) {
-      await q.savePacketFiles(db, state.packetId, filesOf(state));
+      await savePacketFiles(db, state.packetId, filesOf(state));
       await q.savePacketDocuments(
         db,
         state.packetId,
@@ -110,11 +122,11 @@ export async function project(db: Db, done: Appended[]): Promise<void> {
       );
     }
   }
-  await q.dropFills(db, [...w.cleared.values()]);
-  await q.saveFills(db, [...w.fills.values()]);
-  for (const s of w.sealed) await q.saveSealed(db, s.packetId, s.documents);
-  await q.savePacketParties(db, parties);
-  await q.saveProgress(db, progress);
+  await dropFills(db, [...w.cleared.values()]);
+  await saveFills(db, [...w.fills.values()]);
+  for (const s of w.sealed) await saveSealed(db, s.packetId, s.documents);
+  await savePacketParties(db, parties);
+  await saveProgress(db, progress);
 }
 
 /** Most marks and hands bring no file; only those that do are worth a look. */
@@ -139,7 +151,7 @@ export function filesOf(state: PacketState): string[] {
   return [...out];
 }
 
-function progressRow(state: PacketState, hash: string, planChanged: boolean): q.ProgressRow {
+function progressRow(state: PacketState, hash: string, planChanged: boolean): ProgressRow {
   const places = placesThatCount(state);
   return {
     id: state.packetId,
@@ -155,7 +167,7 @@ function progressRow(state: PacketState, hash: string, planChanged: boolean): q.
     ended_at: state.endedAt,
     next_tick_at: nextTick(state),
     seals_due: state.sealed ? 0 : state.due.length + (state.status === 'executed' ? 1 : 0),
-    path: planChanged ? q.pathRow(state.plan) : null,
+    path: planChanged ? pathRow(state.plan) : null,
   };
 }
 
@@ -179,7 +191,7 @@ function doneOf(state: PacketState, list: Mark[][]): number {
   return list.filter((p) => p.some((m) => state.fills[m.id])).length;
 }
 
-function partyRow(state: PacketState, partyId: string): q.PacketPartyRow {
+function partyRow(state: PacketState, partyId: string): PacketPartyRow {
   const p = state.parties[partyId]!;
   const own = requiredPlaces([...marksOfParty(state.plan, partyId)]);
   return {

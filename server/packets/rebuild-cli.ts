@@ -12,7 +12,8 @@ import { requireWhole } from '../files/stored';
 import { FileStore } from '../files/store';
 import { sha256 } from '../ids';
 import { loadEvents, rebuild } from './log';
-import { eventsAfter, readModelOf } from './queries';
+import { eventsAfter } from './log-queries';
+import { readModelOf } from './read-model-queries';
 
 const config = readConfig(process.env, { demo: false });
 let database: Database;

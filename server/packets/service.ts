@@ -31,6 +31,7 @@ import { chainFileName, writeChain } from '../proof/chain-file';
 import { haveAccessCodes, seenOf } from '../signing/queries';
 import { loadEvents, loadState, type By } from './log';
 import * as q from './queries';
+import { devicesOf, eventsAfter } from './log-queries';
 
 /** Checks a draft and sends it through its first gate. */
 export async function sendPacket(ctx: Context, packetId: string, body: SendBody, member: Member): Promise<void> {
@@ -161,7 +162,7 @@ async function sentView(ctx: Context, packetId: string): Promise<SentView> {
   const { state } = await loadState(db, packetId);
   if (!state) throw new Error('a sent packet has events');
   const events = await loadEvents(db, packetId);
-  const devices = await q.devicesOf(db, packetId);
+  const devices = await devicesOf(db, packetId);
   const seen = await seenOf(db, packetId);
   const { plan } = state;
   const ledger = buildLedger({
@@ -251,7 +252,7 @@ function lookAhead(state: PacketState, now: Date): SentView['ahead'] {
 /** The packet's chain of events as a file that `verify` checks. */
 export async function chainOf(ctx: Context, packetId: string): Promise<{ name: string; text: string }> {
   const row = await packetOr404(ctx.database.pool, packetId);
-  const rows = await q.eventsAfter(ctx.database.pool, packetId, 0);
+  const rows = await eventsAfter(ctx.database.pool, packetId, 0);
   if (!rows.length) throw notFound('The chain of a packet that was not sent');
   const events = await loadEvents(ctx.database.pool, packetId);
   const chain = rows.map((r, i) => ({ event: events[i]!, prevHash: r.prev_hash, hash: r.hash }));

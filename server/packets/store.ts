@@ -14,6 +14,7 @@ import { notFound, refused } from '../problem';
 import { followUp } from './follow-up';
 import { append, SNAPSHOT_EVERY, stateAt, type Append, type Appended, type By, type Logged } from './log';
 import * as q from './queries';
+import { actsThere } from './log-queries';
 
 export interface Done {
   state: PacketState;
@@ -145,7 +146,7 @@ export class PacketStore {
         )
       ).map((r) => [r.id, r]),
     );
-    const there = await q.actsThere(
+    const there = await actsThere(
       tx.db,
       batch.flatMap((r) => (r.by.actId ? [{ packetId: r.packetId, actId: r.by.actId }] : [])),
     );

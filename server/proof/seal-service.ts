@@ -11,7 +11,7 @@ import {
 import { ENGLISH, say, sideIn } from '@gatepath/core/words';
 import type { Context } from '../context';
 import { loadEvents, loadState } from '../packets/log';
-import { hashAt } from '../packets/queries';
+import { hashAt } from '../packets/log-queries';
 import type { RecordContent } from '../pdf/record';
 import type { Room, Signing } from '../pdf/seal';
 import { wordsOf } from '../words';

@@ -1,24 +1,10 @@
-/** The ceremony: what a party sees and does through its own pass. */
+/** The ceremony: what a party does through its own pass. */
 import { LRUCache } from 'lru-cache';
 import { dayOf } from '@gatepath/core/calendar';
-import { checkValue, hasDocument, isAutomatic, isForClient, showDay } from '@gatepath/core/marks';
-import {
-  documentsOf,
-  isTurnOf,
-  marksLeft,
-  marksOfParty,
-  SCRIPT_FACES,
-  shownFills,
-  shownRedlines,
-  type PartyCommand,
-  type PacketParty,
-  type PacketState,
-  type PlanDocument,
-  type ScriptFace,
-} from '@gatepath/core/routing';
-import { firstName, initialsOf } from '@gatepath/core/text';
+import { checkValue, showDay } from '@gatepath/core/marks';
+import { isTurnOf, shownFills, type PartyCommand } from '@gatepath/core/routing';
 import { say, type Words } from '@gatepath/core/words';
-import type { ActAnswer, FillBody, HandBody, SigningPatch, SigningView } from '@gatepath/contract';
+import type { ActAnswer, FillBody, HandBody, SigningView } from '@gatepath/contract';
 import type { Context } from '../context';
 import { bringIn } from '../documents/bring-in';
 import { pageImage } from '../documents/service';
@@ -28,12 +14,12 @@ import type { Done } from '../packets/store';
 import { notFound, Problem } from '../problem';
 import { partSoFar } from '../proof/revisions';
 import { namesOf, picturesOf } from '../proof/seal-service';
-import { LANGUAGES, wordsOf } from '../words';
 import { agreementOf } from './agreement';
 import { enter, enterProved, type Entry } from './entry';
-import { ownPictures, rememberedHand, rememberHand, requirePictures } from './hands';
-import { isCodeSent, touchPass } from './queries';
+import { ownPictures, rememberHand, requirePictures } from './hands';
+import { touchPass } from './queries';
 import { told, type Visit } from './visit';
+import { patchOf, readableDocuments, view, waitingView } from './views';
 
 export async function openPass(ctx: Context, visit: Visit): Promise<SigningView> {
   const entry = await enter(ctx, visit);
@@ -148,47 +134,6 @@ export async function fill(ctx: Context, visit: Visit, markId: string, body: Fil
   return patch ? { patch } : view(ctx, done.state, entry.party.id);
 }
 
-/** What an act changed since a view, where it changed nothing but marks; null where more has happened. */
-function patchOf({ state, events }: Done, partyId: string, since: number): SigningPatch | null {
-  if (!events.length || state.seq !== since + events.length) return null;
-  const ids = new Set<string>();
-  for (const { body } of events) {
-    if (body.type !== 'mark_filled' && body.type !== 'mark_cleared') return null;
-    ids.add(body.markId);
-  }
-  const me = state.plan.parties.find((p) => p.id === partyId)!;
-  return {
-    since,
-    seq: state.seq,
-    mine: state.parties[partyId]!.status,
-    ...standingOf(state, me),
-    marks: [...ids].map((id) => ({ id, done: !!state.fills[id] })),
-    fills: shownFills(state, ids),
-    changesOpen: changesFor(state, partyId).map((c) => c.open),
-  };
-}
-
-/** Whether somebody has put anything in, and may still hand over. */
-function standingOf(state: PacketState, me: PacketParty): { somethingSigned: boolean; mayHandOver: boolean } {
-  const somethingSigned = Object.values(state.fills).some((f) => f.partyId === me.id);
-  const may = isTurnOf(state, me.id) && me.act !== 'desk' && me.act !== 'copy' && !me.memberId;
-  return { somethingSigned, mayHandOver: !!state.plan.handOver && may && !somethingSigned };
-}
-
-/** Changes of pages a party is to initial, and which of them are still open. */
-function changesFor(state: PacketState, partyId: string): SigningView['changes'] {
-  const mine = state.corrections.filter((c) => c.askedAgain.includes(partyId));
-  if (!mine.length) return [];
-  const readable = new Set(readableDocuments(state, partyId).map((d) => d.id));
-  const left = new Set(marksLeft(state, partyId).map((m) => m.id));
-  const initials = new Map(
-    marksOfParty(state.plan, partyId).flatMap((m) => (m.redlineId ? [[m.redlineId, m.id] as const] : [])),
-  );
-  return mine
-    .filter((c) => readable.has(c.redline.documentId))
-    .map((c) => ({ redline: c.redline, open: left.has(initials.get(c.redline.id) ?? '') }));
-}
-
 /** Takes the file that a mark asks for: made a PDF like any paper, kept with the packet. */
 export async function addFile(
   ctx: Context,
@@ -219,15 +164,6 @@ export async function finish(ctx: Context, visit: Visit, actId: string): Promise
 
 export function decline(ctx: Context, visit: Visit, reason: string): Promise<SigningView> {
   return actAndView(ctx, visit, { type: 'decline', reason });
-}
-
-/** The documents a party may read: those it gets, and the files it added itself. */
-function readableDocuments(state: PacketState, partyId: string): PlanDocument[] {
-  const { plan } = state;
-  const me = plan.parties.find((p) => p.id === partyId)!;
-  const added = new Set(plan.marks.filter((m) => m.partyId === partyId).map((m) => `file.${m.id}`));
-  const sent = new Set(plan.documents.map((d) => d.id));
-  return documentsOf(state).filter((d) => (sent.has(d.id) ? hasDocument(me, d.id) : added.has(d.id)));
 }
 
 /** A page of the packet, for the eyes of a party that may see it. */
@@ -283,131 +219,4 @@ export async function picture(ctx: Context, visit: Visit, sha256: string): Promi
   ];
   if (!seen.includes(sha256)) throw notFound('This picture');
   return sha256;
-}
-
-/** What is shown before the second step is passed: for whom it is, and nothing of what it is. */
-async function waitingView(ctx: Context, { state, party, words }: Entry): Promise<SigningView> {
-  const kind = party.secondStep!;
-  return {
-    ...(await headOf(ctx, state, party, words)),
-    packetName: '',
-    dealName: '',
-    message: '',
-    note: '',
-    lastDay: null,
-    agreed: false,
-    hostName: null,
-    hand: null,
-    keptHand: null,
-    suggestedInitials: '',
-    faces: [],
-    documents: [],
-    marks: [],
-    fills: [],
-    redlines: [],
-    again: false,
-    changes: [],
-    questions: [],
-    mayHandOver: false,
-    somethingSigned: false,
-    others: [],
-    step: {
-      kind,
-      locked: state.parties[party.id]!.locked,
-      sent: kind !== 'code' && (await isCodeSent(ctx.database.pool, state.packetId, party.id)),
-    },
-  };
-}
-
-/** What anybody with the link may know: whose it is, from which firm, and how it stands. */
-async function headOf(ctx: Context, state: PacketState, me: PacketParty, words: Words) {
-  const firm = await ctx.firm();
-  return {
-    packetId: state.packetId,
-    seq: state.seq,
-    firmName: firm?.name ?? '',
-    timeZone: state.plan.timeZone,
-    language: words.language,
-    languages: LANGUAGES,
-    me: { id: me.id, name: me.name, side: me.side, ordinal: me.ordinal, act: me.act, ink: me.ink },
-    status: state.status,
-    mine: state.parties[me.id]!.status,
-    myTurn: isTurnOf(state, me.id) && me.act !== 'copy',
-    agreementText: agreementOf(words),
-  };
-}
-
-export async function view(ctx: Context, state: PacketState, partyId: string): Promise<SigningView> {
-  const { plan } = state;
-  const me = plan.parties.find((p) => p.id === partyId)!;
-  const mine = state.parties[partyId]!;
-  const mayRead = readableDocuments(state, partyId);
-  const readable = new Set(mayRead.map((d) => d.id));
-  const marks = marksOfParty(plan, partyId).filter(
-    (m) => mine.status !== 'excused' && (isForClient(m) || isAutomatic(m.kind)),
-  );
-  return {
-    ...(await headOf(ctx, state, me, wordsOf(me.language))),
-    packetName: plan.packetName,
-    dealName: plan.dealName,
-    message: plan.message,
-    note: me.note ?? '',
-    lastDay: plan.schedule?.lastDay ?? null,
-    agreed: mine.agreedAt !== null,
-    step: null,
-    hostName: me.act === 'desk' ? mine.hostName : null,
-    hand: mine.hand?.hand ?? null,
-    keptHand: mine.hand ? null : await rememberedHand(ctx, me),
-    suggestedInitials: initialsOf(me.name),
-    faces: await facesFor(ctx, me.name),
-    documents: mayRead.map((d) => ({
-      id: d.id,
-      name: d.name,
-      pages: d.pages,
-      sealed: state.sealed?.some((s) => s.documentId === d.id) ?? false,
-    })),
-    marks: marks.map((m) => ({
-      id: m.id,
-      documentId: m.documentId,
-      page: m.page,
-      kind: m.kind,
-      rect: m.rect,
-      required: m.required,
-      label: m.label ?? null,
-      help: m.help ?? null,
-      several: m.lines === 'several',
-      value: m.value ?? null,
-      check: m.check ?? null,
-      options: m.options ?? [],
-      group: m.group ?? null,
-      redlineId: m.redlineId ?? null,
-      done: !!state.fills[m.id],
-      automatic: isAutomatic(m.kind),
-    })),
-    fills: shownFills(state).filter((f) => readable.has(f.documentId)),
-    redlines: shownRedlines(state).filter((r) => readable.has(r.documentId)),
-    again: mine.again,
-    changes: changesFor(state, partyId),
-    questions: state.questions
-      .filter((x) => x.partyId === partyId)
-      .map((x) => ({ id: x.id, text: x.text, at: x.at, answer: x.answer && { text: x.answer.text, at: x.answer.at } })),
-    ...standingOf(state, me),
-    others: plan.parties
-      .filter((p) => p.id !== partyId && p.act !== 'copy' && state.parties[p.id]!.status !== 'excused')
-      .map((p) => ({ name: firstName(p.name), ink: p.ink, done: state.parties[p.id]!.status === 'done' })),
-  };
-}
-
-const facesByName = new LRUCache<string, Promise<ScriptFace[]>>({ max: 5_000 });
-
-/** Script faces that can write the whole name; the first one, borrowing letters, when none can. Asked once a name, however many come at once. */
-function facesFor(ctx: Context, name: string): Promise<ScriptFace[]> {
-  const known = facesByName.get(name);
-  if (known) return known;
-  const asked = ctx.work
-    .run('faces', { name }, name)
-    .then((covering) => (covering.length ? covering : [SCRIPT_FACES[0]]));
-  facesByName.set(name, asked);
-  asked.catch(() => facesByName.delete(name));
-  return asked;
 }

@@ -1,12 +1,27 @@
+/** Makes the migrated, empty database that tests copy: embedded, or with `postgres` on the tests' server. */
 import { rmSync } from 'node:fs';
+import pg from 'pg';
 import { migrate } from '../db/migrate';
 import { openDatabase } from '../db/pool';
 import { Jobs } from '../jobs/jobs';
 import { Live } from '../live/live';
-import { TEMPLATE_DIR } from './template';
+import { TEMPLATE_DATABASE, TEMPLATE_DIR } from './template';
 
-rmSync(TEMPLATE_DIR, { recursive: true, force: true });
-const database = await openDatabase({ databaseUrl: null, dataDir: TEMPLATE_DIR });
+/** Makes room for the database anew, and says where it is. */
+async function place(): Promise<{ databaseUrl: string | null; dataDir: string }> {
+  if (process.argv[2] !== 'postgres') {
+    rmSync(TEMPLATE_DIR, { recursive: true, force: true });
+    return { databaseUrl: null, dataDir: TEMPLATE_DIR };
+  }
+  const url = process.env.GATEPATH_TEST_PG!;
+  const admin = new pg.Client({ connectionString: `${url}/postgres` });
+  await admin.connect();
+  await admin.query(`create database ${TEMPLATE_DATABASE}`);
+  await admin.end();
+  return { databaseUrl: `${url}/${TEMPLATE_DATABASE}`, dataDir: '' };
+}
+
+const database = await openDatabase(await place());
 await migrate(database.pool);
 const jobs = new Jobs(database, new Live(), console.error);
 await jobs.start();

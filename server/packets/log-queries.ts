@@ -1,0 +1,87 @@
+/** The log in the database: events, acts that are in it, snapshots of what it comes to. */
+import type { PacketEvent } from '@gatepath/core/routing';
+import type { Db } from '../db/pool';
+
+export interface EventRow {
+  packet_id: string;
+  seq: number;
+  at: string;
+  actor: PacketEvent['actor'];
+  origin: PacketEvent['origin'];
+  body: PacketEvent['body'];
+  prev_hash: string;
+  hash: string;
+}
+
+export async function insertEvents(db: Db, rows: (EventRow & { act_id: string | null })[]): Promise<void> {
+  await db.query(
+    `insert into packet_event (packet_id, seq, at, type, actor, origin, body, act_id, prev_hash, hash)
+     select packet_id, seq, at, body->>'type', actor, origin, body, act_id, prev_hash, hash
+     from jsonb_to_recordset($1::jsonb) as e(packet_id text, seq integer, at text, actor jsonb, origin jsonb, body jsonb,
+       act_id text, prev_hash text, hash text)`,
+    [JSON.stringify(rows)],
+  );
+}
+
+export async function eventsAfter(db: Db, packetId: string, seq: number): Promise<EventRow[]> {
+  const r = await db.query<EventRow>(
+    `select packet_id, seq, at, actor, origin, body, prev_hash, hash from packet_event
+     where packet_id = $1 and seq > $2 order by seq`,
+    [packetId, seq],
+  );
+  return r.rows;
+}
+
+export async function hashAt(db: Db, packetId: string, seq: number): Promise<string | null> {
+  const r = await db.query<{ hash: string }>('select hash from packet_event where packet_id = $1 and seq = $2', [
+    packetId,
+    seq,
+  ]);
+  return r.rows[0]?.hash ?? null;
+}
+
+/** Which of these acts are in the log already, each as "packet act". */
+export async function actsThere(db: Db, acts: { packetId: string; actId: string }[]): Promise<Set<string>> {
+  if (!acts.length) return new Set();
+  const r = await db.query<{ packet_id: string; act_id: string }>(
+    `select e.packet_id, e.act_id from packet_event e
+     join unnest($1::text[], $2::text[]) as a(packet_id, act_id) on a.packet_id = e.packet_id and a.act_id = e.act_id`,
+    [acts.map((a) => a.packetId), acts.map((a) => a.actId)],
+  );
+  return new Set(r.rows.map((x) => `${x.packet_id} ${x.act_id}`));
+}
+
+export interface SnapshotRow {
+  packet_id: string;
+  seq: number;
+  hash: string;
+  form: number;
+  state: Uint8Array;
+}
+
+export async function snapshotOf(db: Db, packetId: string, form: number): Promise<SnapshotRow | null> {
+  const r = await db.query<SnapshotRow>('select * from packet_snapshot where packet_id = $1 and form = $2', [
+    packetId,
+    form,
+  ]);
+  return r.rows[0] ?? null;
+}
+
+export async function saveSnapshot(db: Db, s: SnapshotRow): Promise<void> {
+  await db.query(
+    `insert into packet_snapshot (packet_id, seq, hash, form, state) values ($1, $2, $3, $4, $5)
+     on conflict (packet_id) do update set seq = excluded.seq, hash = excluded.hash, form = excluded.form, state = excluded.state`,
+    [s.packet_id, s.seq, s.hash, s.form, Buffer.from(s.state)],
+  );
+}
+
+/** The last device each party acted from. */
+export async function devicesOf(db: Db, packetId: string): Promise<Map<string, string>> {
+  const r = await db.query<{ party_id: string; device: string | null }>(
+    `select distinct on (body->>'partyId') body->>'partyId' as party_id, origin->>'device' as device
+     from packet_event where packet_id = $1 and actor->>'kind' = 'party' and type in ('opened', 'agreed', 'party_done', 'hand_set')
+     order by body->>'partyId', seq desc`,
+    [packetId],
+  );
+  return new Map(r.rows.flatMap((x) => (x.device ? [[x.party_id, x.device]] : [])));
+}

@@ -1,0 +1,203 @@
+/** What a party is shown: the packet through its own pass, and what an act changed in it. */
+import { LRUCache } from 'lru-cache';
+import { hasDocument, isAutomatic, isForClient } from '@gatepath/core/marks';
+import {
+  documentsOf,
+  isTurnOf,
+  marksLeft,
+  marksOfParty,
+  SCRIPT_FACES,
+  shownFills,
+  shownRedlines,
+  type PacketParty,
+  type PacketState,
+  type PlanDocument,
+  type ScriptFace,
+} from '@gatepath/core/routing';
+import { firstName, initialsOf } from '@gatepath/core/text';
+import type { Words } from '@gatepath/core/words';
+import type { SigningPatch, SigningView } from '@gatepath/contract';
+import type { Context } from '../context';
+import type { Done } from '../packets/store';
+import { LANGUAGES, wordsOf } from '../words';
+import { agreementOf } from './agreement';
+import { type Entry } from './entry';
+import { rememberedHand } from './hands';
+import { isCodeSent } from './queries';
+
+/** What an act changed since a view, where it changed nothing but marks; null where more has happened. */
+export function patchOf({ state, events }: Done, partyId: string, since: number): SigningPatch | null {
+  if (!events.length || state.seq !== since + events.length) return null;
+  const ids = new Set<string>();
+  for (const { body } of events) {
+    if (body.type !== 'mark_filled' && body.type !== 'mark_cleared') return null;
+    ids.add(body.markId);
+  }
+  const me = state.plan.parties.find((p) => p.id === partyId)!;
+  return {
+    since,
+    seq: state.seq,
+    mine: state.parties[partyId]!.status,
+    ...standingOf(state, me),
+    marks: [...ids].map((id) => ({ id, done: !!state.fills[id] })),
+    fills: shownFills(state, ids),
+    changesOpen: changesFor(state, partyId).map((c) => c.open),
+  };
+}
+
+/** Whether somebody has put anything in, and may still hand over. */
+function standingOf(state: PacketState, me: PacketParty): { somethingSigned: boolean; mayHandOver: boolean } {
+  const somethingSigned = Object.values(state.fills).some((f) => f.partyId === me.id);
+  const may = isTurnOf(state, me.id) && me.act !== 'desk' && me.act !== 'copy' && !me.memberId;
+  return { somethingSigned, mayHandOver: !!state.plan.handOver && may && !somethingSigned };
+}
+
+/** Changes of pages a party is to initial, and which of them are still open. */
+function changesFor(state: PacketState, partyId: string): SigningView['changes'] {
+  const mine = state.corrections.filter((c) => c.askedAgain.includes(partyId));
+  if (!mine.length) return [];
+  const readable = new Set(readableDocuments(state, partyId).map((d) => d.id));
+  const left = new Set(marksLeft(state, partyId).map((m) => m.id));
+  const initials = new Map(
+    marksOfParty(state.plan, partyId).flatMap((m) => (m.redlineId ? [[m.redlineId, m.id] as const] : [])),
+  );
+  return mine
+    .filter((c) => readable.has(c.redline.documentId))
+    .map((c) => ({ redline: c.redline, open: left.has(initials.get(c.redline.id) ?? '') }));
+}
+
+/** The documents a party may read: those it gets, and the files it added itself. */
+export function readableDocuments(state: PacketState, partyId: string): PlanDocument[] {
+  const { plan } = state;
+  const me = plan.parties.find((p) => p.id === partyId)!;
+  const added = new Set(plan.marks.filter((m) => m.partyId === partyId).map((m) => `file.${m.id}`));
+  const sent = new Set(plan.documents.map((d) => d.id));
+  return documentsOf(state).filter((d) => (sent.has(d.id) ? hasDocument(me, d.id) : added.has(d.id)));
+}
+
+/** What is shown before the second step is passed: for whom it is, and nothing of what it is. */
+export async function waitingView(ctx: Context, { state, party, words }: Entry): Promise<SigningView> {
+  const kind = party.secondStep!;
+  return {
+    ...(await headOf(ctx, state, party, words)),
+    packetName: '',
+    dealName: '',
+    message: '',
+    note: '',
+    lastDay: null,
+    agreed: false,
+    hostName: null,
+    hand: null,
+    keptHand: null,
+    suggestedInitials: '',
+    faces: [],
+    documents: [],
+    marks: [],
+    fills: [],
+    redlines: [],
+    again: false,
+    changes: [],
+    questions: [],
+    mayHandOver: false,
+    somethingSigned: false,
+    others: [],
+    step: {
+      kind,
+      locked: state.parties[party.id]!.locked,
+      sent: kind !== 'code' && (await isCodeSent(ctx.database.pool, state.packetId, party.id)),
+    },
+  };
+}
+
+/** What anybody with the link may know: whose it is, from which firm, and how it stands. */
+async function headOf(ctx: Context, state: PacketState, me: PacketParty, words: Words) {
+  const firm = await ctx.firm();
+  return {
+    packetId: state.packetId,
+    seq: state.seq,
+    firmName: firm?.name ?? '',
+    timeZone: state.plan.timeZone,
+    language: words.language,
+    languages: LANGUAGES,
+    me: { id: me.id, name: me.name, side: me.side, ordinal: me.ordinal, act: me.act, ink: me.ink },
+    status: state.status,
+    mine: state.parties[me.id]!.status,
+    myTurn: isTurnOf(state, me.id) && me.act !== 'copy',
+    agreementText: agreementOf(words),
+  };
+}
+
+export async function view(ctx: Context, state: PacketState, partyId: string): Promise<SigningView> {
+  const { plan } = state;
+  const me = plan.parties.find((p) => p.id === partyId)!;
+  const mine = state.parties[partyId]!;
+  const mayRead = readableDocuments(state, partyId);
+  const readable = new Set(mayRead.map((d) => d.id));
+  const marks = marksOfParty(plan, partyId).filter(
+    (m) => mine.status !== 'excused' && (isForClient(m) || isAutomatic(m.kind)),
+  );
+  return {
+    ...(await headOf(ctx, state, me, wordsOf(me.language))),
+    packetName: plan.packetName,
+    dealName: plan.dealName,
+    message: plan.message,
+    note: me.note ?? '',
+    lastDay: plan.schedule?.lastDay ?? null,
+    agreed: mine.agreedAt !== null,
+    step: null,
+    hostName: me.act === 'desk' ? mine.hostName : null,
+    hand: mine.hand?.hand ?? null,
+    keptHand: mine.hand ? null : await rememberedHand(ctx, me),
+    suggestedInitials: initialsOf(me.name),
+    faces: await facesFor(ctx, me.name),
+    documents: mayRead.map((d) => ({
+      id: d.id,
+      name: d.name,
+      pages: d.pages,
+      sealed: state.sealed?.some((s) => s.documentId === d.id) ?? false,
+    })),
+    marks: marks.map((m) => ({
+      id: m.id,
+      documentId: m.documentId,
+      page: m.page,
+      kind: m.kind,
+      rect: m.rect,
+      required: m.required,
+      label: m.label ?? null,
+      help: m.help ?? null,
+      several: m.lines === 'several',
+      value: m.value ?? null,
+      check: m.check ?? null,
+      options: m.options ?? [],
+      group: m.group ?? null,
+      redlineId: m.redlineId ?? null,
+      done: !!state.fills[m.id],
+      automatic: isAutomatic(m.kind),
+    })),
+    fills: shownFills(state).filter((f) => readable.has(f.documentId)),
+    redlines: shownRedlines(state).filter((r) => readable.has(r.documentId)),
+    again: mine.again,
+    changes: changesFor(state, partyId),
+    questions: state.questions
+      .filter((x) => x.partyId === partyId)
+      .map((x) => ({ id: x.id, text: x.text, at: x.at, answer: x.answer && { text: x.answer.text, at: x.answer.at } })),
+    ...standingOf(state, me),
+    others: plan.parties
+      .filter((p) => p.id !== partyId && p.act !== 'copy' && state.parties[p.id]!.status !== 'excused')
+      .map((p) => ({ name: firstName(p.name), ink: p.ink, done: state.parties[p.id]!.status === 'done' })),
+  };
+}
+
+const facesByName = new LRUCache<string, Promise<ScriptFace[]>>({ max: 5_000 });
+
+/** Script faces that can write the whole name; the first one, borrowing letters, when none can. Asked once a name, however many come at once. */
+function facesFor(ctx: Context, name: string): Promise<ScriptFace[]> {
+  const known = facesByName.get(name);
+  if (known) return known;
+  const asked = ctx.work
+    .run('faces', { name }, name)
+    .then((covering) => (covering.length ? covering : [SCRIPT_FACES[0]]));
+  facesByName.set(name, asked);
+  asked.catch(() => facesByName.delete(name));
+  return asked;
+}
