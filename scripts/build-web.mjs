@@ -41,10 +41,11 @@ function sourcesHash() {
   return hash.update(readFileSync(path.join(ROOT, 'package-lock.json'))).digest('hex');
 }
 
-function exportWeb() {
+/** Bundles the Expo application in `dir` for the web, into `out`. */
+function exportWeb(dir, out) {
   return new Promise((resolve, reject) => {
-    const child = spawn('npx', ['expo', 'export', '-p', 'web', '--output-dir', 'dist'], {
-      cwd: path.join(ROOT, 'app'),
+    const child = spawn('npx', ['expo', 'export', '-p', 'web', '--output-dir', out], {
+      cwd: dir,
       env: {
         ...process.env,
         NODE_OPTIONS: '',
@@ -79,13 +80,18 @@ export async function buildWeb(say = console.log) {
   if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === now) return false;
   say('Building the web application (about a minute or two)…');
   rmSync(DIST, { recursive: true, force: true });
-  await exportWeb();
+  await exportWeb(path.join(ROOT, 'app'), 'dist');
   await compress();
   writeFileSync(STAMP, now);
   return true;
 }
 
 if (import.meta.url === pathToFileURL(process.argv[1]).href) {
-  const built = await buildWeb();
-  console.log(built ? 'The web application is built.' : 'The web application is up to date.');
+  // With a folder and a place to write to, another Expo application is bundled in the same way.
+  const [dir, out] = process.argv.slice(2);
+  if (dir && out) await exportWeb(dir, out);
+  else {
+    const built = await buildWeb();
+    console.log(built ? 'The web application is built.' : 'The web application is up to date.');
+  }
 }

@@ -6,6 +6,7 @@ import type { DraftEdit } from '@gatepath/core/marks';
 import { inTransaction, onAfterCommitError } from './db/tx';
 import { ALL_FILES, tidy } from './files/tidy';
 import { settleCalendar } from './jobs/calendar';
+import { topics } from './live/live';
 import { loadEvents } from './packets/log';
 import { markEdit, Way } from './test/way';
 import { typedHand } from './test/harness';
@@ -47,6 +48,7 @@ test('one bad packet stops the calendar for no other packet, and is told on the 
   await db().query('alter table packet drop constraint packet_created_by_fkey');
   await db().query(`update packet set created_by = 'nobody' where id = $1`, [bad.packet.id]);
   const kinds = async (id: string) => (await way.messagesOf(id)).map((m) => m.kind);
+  way.server.toNoon();
   way.server.ctx.clock.forward(3 * 86_400_000);
   await settleCalendar(way.server.ctx);
   expect(await kinds(good.packet.id)).toContain('nudge');
@@ -211,6 +213,23 @@ test('two changes of the same thing at once both stand, and two people never get
   expect(now.documents[0]).toMatchObject({ name: 'New name', type: 'lease' });
   expect([now.city, now.price]).toEqual(['Weir', '$1']);
   expect(now.parties.map((p) => p.ordinal).sort()).toEqual([1, 2, 3, 4, 5, 6]);
+});
+
+test('whoever holds a connection is refused a second one, and does not wait for itself for ever', async () => {
+  const inside = inTransaction(db(), async () => db().query('select 1'));
+  await expect(inside).rejects.toThrow(/inside a transaction/);
+  await expect(inTransaction(db(), () => inTransaction(db(), async () => 1))).rejects.toThrow(/inside a transaction/);
+  const command = { type: 'withdraw', reason: 'x' } as const;
+  const by = { actor: { kind: 'system' as const }, origin: null };
+  await expect(inTransaction(db(), () => way.server.ctx.packets.run('nothing', command, by))).rejects.toThrow(
+    /inside a transaction/,
+  );
+  expect((await db().query('select 1 as one')).rows).toEqual([{ one: 1 }]);
+});
+
+test('a deal is opened in the moment in which the firm has to be looked up again', async () => {
+  way.server.ctx.live.tell(topics.firm());
+  expect((await way.server.deal('5 Lantern Row', ['Wren Alder'])).parties).toHaveLength(1);
 });
 
 test('a failing callback after a commit undoes nothing and hides nothing', async () => {

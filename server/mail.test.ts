@@ -113,6 +113,7 @@ test('a mailbox that does not exist marks the party and tells the sender; trying
 
 test('a member is written to about what they chose, and once a morning if they wish', async () => {
   const server = await TestServer.start();
+  server.toNoon();
   const notices = (n: string[], digest: boolean) => server.ok('setNotices', { body: { notices: n, digest } });
   await notices(['opened'], true);
   const packet = await sendPacket(server);
@@ -123,7 +124,6 @@ test('a member is written to about what they chose, and once a morning if they w
       .filter((m) => m.toName === 'Odile Farrant')
       .map((m) => m.kind);
   expect(await toOdile()).toEqual(['notice_opened']);
-  // Whatever the hour now is: a day on, a morning has come, and only one.
   server.ctx.clock.forward(24 * 3_600_000);
   await settleCalendar(server.ctx);
   await settleCalendar(server.ctx);

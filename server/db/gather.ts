@@ -1,4 +1,5 @@
 /** Looking up one row for each of many who ask at once, with one statement. */
+import { outsideTransactions } from './tx';
 
 interface Asked<V> {
   resolve(value: V | null): void;
@@ -31,6 +32,7 @@ export function gathered<V>(lookUp: (keys: string[]) => Promise<Map<string, V>>)
   };
   return (key) =>
     new Promise((resolve, reject) => {
+      outsideTransactions('A look-up together with others');
       const asked = waiting.get(key);
       if (asked) asked.push({ resolve, reject });
       else waiting.set(key, [{ resolve, reject }]);

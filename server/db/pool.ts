@@ -4,6 +4,7 @@ import { PGlite } from '@electric-sql/pglite';
 import { createPgConfig } from '@electric-sql/pglite/node-postgres';
 import pg from 'pg';
 import { lockFolder } from './lock';
+import { guard } from './tx';
 
 /** What can run a statement: the pool, or the one client of a transaction. */
 export type Db = Pick<pg.Pool, 'query'> | Pick<pg.PoolClient, 'query'>;
@@ -26,7 +27,7 @@ export interface Database {
 export async function openDatabase(options: { databaseUrl: string | null; dataDir: string }): Promise<Database> {
   const { databaseUrl } = options;
   if (databaseUrl) {
-    const pool = new pg.Pool({ connectionString: databaseUrl, max: 10 });
+    const pool = guard(new pg.Pool({ connectionString: databaseUrl, max: 10 }));
     // A connection that is lost while nobody uses it is replaced by the pool; without a hearer it would end the process.
     pool.on('error', () => undefined);
     return {
@@ -41,7 +42,7 @@ export async function openDatabase(options: { databaseUrl: string | null; dataDi
   try {
     mkdirSync(dir, { recursive: true });
     const lite = await PGlite.create(dir);
-    const pool = new pg.Pool({ ...createPgConfig(lite), max: 1, idleTimeoutMillis: 0 } as pg.PoolConfig);
+    const pool = guard(new pg.Pool({ ...createPgConfig(lite), max: 1, idleTimeoutMillis: 0 } as pg.PoolConfig));
     return {
       pool,
       kind: 'embedded',

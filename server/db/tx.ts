@@ -1,4 +1,33 @@
+import { AsyncLocalStorage } from 'node:async_hooks';
 import type pg from 'pg';
+
+const underWay = new AsyncLocalStorage<true>();
+
+/**
+ * Refuses to wait, inside a transaction, for something that needs a connection of its own: the embedded database has
+ * one connection only, and the two would wait for each other for ever.
+ *
+ * @throws Error inside the work of `inTransaction`
+ */
+export function outsideTransactions(what: string): void {
+  if (underWay.getStore()) throw new Error(`${what} was asked for inside a transaction, which must use its own client`);
+}
+
+/** Makes a pool refuse connections to whoever holds one already. */
+export function guard(pool: pg.Pool): pg.Pool {
+  const connect = pool.connect.bind(pool) as (...args: unknown[]) => unknown;
+  // The pool's own `query` comes through here too, with a callback.
+  pool.connect = ((tell?: (error: Error) => void) => {
+    try {
+      outsideTransactions('A second connection');
+    } catch (error) {
+      if (!tell) return Promise.reject(error as Error);
+      return void process.nextTick(tell, error);
+    }
+    return tell ? connect(tell) : connect();
+  }) as typeof pool.connect;
+  return pool;
+}
 
 /**
  * Runs `work` in one transaction and returns what it returns; any throw rolls all of it back.
@@ -12,7 +41,7 @@ export async function inTransaction<T>(pool: pg.Pool, work: (tx: Tx) => Promise<
   let broken: Error | undefined;
   try {
     await client.query('begin');
-    result = await work({ db: client, afterCommit: (f) => after.push(f) });
+    result = await underWay.run(true, () => work({ db: client, afterCommit: (f) => after.push(f) }));
     await client.query('commit');
   } catch (error) {
     // A connection that cannot even roll back is not given back to the others.

@@ -55,8 +55,8 @@ export async function listDeals(ctx: Context, query: ListQuery): Promise<Page<De
 export async function openDeal(ctx: Context, body: DealBody): Promise<DealView> {
   const at = ctx.clock.now();
   const id = newId();
+  const firm = await ctx.firm();
   await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
-    const firm = await ctx.firm();
     await q.insertDeal(db, {
       id,
       kind: body.kind,

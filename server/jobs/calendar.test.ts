@@ -8,6 +8,7 @@ const DAY = 86_400_000;
 let way: Way;
 beforeAll(async () => {
   way = await Way.start();
+  way.server.toNoon();
 });
 afterAll(() => way.stop());
 

@@ -8,7 +8,7 @@ import { CHAIN_START } from '@gatepath/core/proof';
 import { decide } from '@gatepath/core/routing';
 import type { Context } from '../context';
 import { gathered } from '../db/gather';
-import { inTransaction, type Tx } from '../db/tx';
+import { inTransaction, outsideTransactions, type Tx } from '../db/tx';
 import { topics } from '../live/live';
 import { notFound, refused } from '../problem';
 import { followUp } from './follow-up';
@@ -64,6 +64,7 @@ export class PacketStore {
    */
   run(packetId: string, command: PacketCommand, by: By): Promise<Done> {
     return new Promise((resolve, reject) => {
+      outsideTransactions('A command on a packet');
       this.waiting.push({ packetId, command, by, resolve, reject });
       if (this.working) return;
       this.working = true;

@@ -110,6 +110,7 @@ export async function sendCode(ctx: Context, visit: Visit): Promise<void> {
   const { state, party, words } = await enter(ctx, visit);
   if (party.secondStep !== 'email' && party.secondStep !== 'phone') throw notFound('This code');
   const byPhone = party.secondStep === 'phone';
+  const firm = (await ctx.firm())!;
   await ctx.packets.alone(state.packetId, async ({ tx, row }) => {
     const now = ctx.clock.now();
     const step = await q.stepOf(tx.db, row.id, party.id);
@@ -118,7 +119,6 @@ export async function sendCode(ctx: Context, visit: Visit): Promise<void> {
       throw told(words, 429, 'code-soon', 'A moment', 'problem.code_soon');
     const code = String(randomInt(0, 1_000_000)).padStart(6, '0');
     await q.saveCode(tx.db, row.id, party.id, hash(ctx, `code:${row.id}:${party.id}`, code), now);
-    const firm = (await ctx.firm())!;
     const parts = {
       firmName: firm.name,
       senderName: '',

@@ -3,12 +3,15 @@ import { cpSync, existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } 
 import os from 'node:os';
 import path from 'node:path';
 import type { DealView, HandBody } from '@gatepath/contract';
+import { dayOf, morningOf, NUDGE_HOUR } from '@gatepath/core/calendar';
 import type { Side } from '@gatepath/core/routing';
 import { buildServer, type Running } from '../app';
 import { readConfig } from '../config';
 import { InProcess } from '../http/in-process';
 import { dropDatabase, newDatabase, onPostgres } from './postgres';
 import { TEMPLATE_DIR } from './template';
+
+const FIRM_ZONE = 'America/New_York';
 
 /** The database that goes with a folder: made with the first server that works there. */
 async function databaseOf(dir: string): Promise<string> {
@@ -45,7 +48,7 @@ export class TestServer extends InProcess {
     const a = await this.call('setup', {
       body: {
         firmName: 'Towpath & Vane Realty',
-        timeZone: 'America/New_York',
+        timeZone: FIRM_ZONE,
         name: 'Odile Farrant',
         email: 'odile@example.com',
         password: 'long enough 1',
@@ -78,6 +81,13 @@ export class TestServer extends InProcess {
         parties: parties.map((p) => ({ email: `${p.name.split(' ')[0]!.toLowerCase()}@example.com`, ...p })),
       },
     });
+  }
+
+  /** Sets the clock to noon of its day where the firm is, so that no test depends on the hour it is run at. */
+  toNoon(): void {
+    const now = this.ctx.clock.now();
+    const morning = morningOf(dayOf(now.toISOString(), FIRM_ZONE), FIRM_ZONE);
+    this.ctx.clock.forward(Date.parse(morning) + (12 - NUDGE_HOUR) * 3_600_000 - now.getTime());
   }
 
   get ctx() {
