@@ -8,6 +8,7 @@ import { rows as replaying } from './replay';
 import { rows as sealing } from './sealing';
 import { rows as lists } from './lists';
 import { rows as sealingLarge } from './sealing-large';
+import { rows as wire } from './wire';
 import type { Row } from './measure';
 
 /** A time, or a size, as it is read. */
@@ -26,6 +27,7 @@ for (const [name, run] of [
   ['replay', replaying],
   ['lists', lists],
   ['acts', acts],
+  ['wire', wire],
   ['reading', async () => [await reading()]],
   ['gate check', checking],
   ['a packet of 1,000 pages', large],

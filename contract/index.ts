@@ -5,5 +5,6 @@ export * from './signing-views';
 export * from './facts';
 export { isId, UNCLEAN } from './fields';
 export * from './limits';
+export * from './paths';
 export * from './routes';
 export * from './openapi';

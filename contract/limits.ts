@@ -22,3 +22,8 @@ export const MAX_PICTURE = 20 * 1024 * 1024;
 export const EDITS_AT_ONCE = 4_000;
 /** As many of them as a desk sends in one go. */
 export const EDITS_A_PORTION = 1_000;
+
+/** How long a one-time code works. */
+export const CODE_MINUTES = 15;
+/** Resolutions in which pages are drawn; what is asked for is rounded up to one of them. */
+export const PAGE_DPIS = [24, 72, 108, 144, 216, 288] as const;

@@ -178,12 +178,6 @@ export interface PacketView {
   sent: SentView | null;
 }
 
-/** How long a one-time code works. */
-export const CODE_MINUTES = 15;
-
-/** Resolutions in which pages are drawn; what is asked for is rounded up to one of them. */
-export const PAGE_DPIS = [24, 72, 108, 144, 216, 288] as const;
-
 /** What became of edits: the draft after them, and whether somebody else had just changed the same things. */
 export interface SavedDraft {
   draft: Draft;

@@ -1,5 +1,6 @@
 /** Talking to the server: one function, one kind of error. */
-import { pathOf, routes, type ProblemDetails, type RouteName } from '@gatepath/contract';
+import type { ProblemDetails } from '@gatepath/contract';
+import { pathOf, paths, type RouteName } from '@gatepath/contract/paths';
 
 /** What the server (or the lack of it) answered, in words for the screen. */
 export class ApiError extends Error {
@@ -41,7 +42,7 @@ export async function call<T>(name: RouteName, { params, query, body }: CallOpti
   let response: Response;
   try {
     response = await fetch(url, {
-      method: routes[name].method,
+      method: paths[name].method,
       credentials: 'same-origin',
       ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
     });

@@ -1,28 +1,28 @@
 /** The server's data as hooks. Keys and routes have the same nouns. */
 import { useCallback } from 'react';
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import {
-  pathOf,
-  type ChangeBody,
-  type NoticesBody,
-  type DealBody,
-  type DealPatch,
-  type DealSummary,
-  type DealView,
-  type FirmView,
-  type MessageSummary,
-  type MessageView,
-  type NewPacketBody,
-  type PackedFacts,
-  type PacketView,
-  type Page,
-  type PartyBody,
-  type SendBody,
-  type SessionView,
-  type SetupBody,
-  type SignInBody,
-  type TryAgainBody,
+import type {
+  ChangeBody,
+  NoticesBody,
+  DealBody,
+  DealPatch,
+  DealSummary,
+  DealView,
+  FirmView,
+  MessageSummary,
+  MessageView,
+  NewPacketBody,
+  PackedFacts,
+  PacketView,
+  Page,
+  PartyBody,
+  SendBody,
+  SessionView,
+  SetupBody,
+  SignInBody,
+  TryAgainBody,
 } from '@gatepath/contract';
+import { pathOf } from '@gatepath/contract/paths';
 import { call } from './client';
 import { useLive } from './live';
 

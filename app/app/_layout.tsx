@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { Suspense, useState } from 'react';
 import { useColorScheme } from 'react-native';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { useFonts } from 'expo-font';
@@ -34,7 +34,9 @@ export default function Root() {
     <SafeAreaProvider>
       <QueryClientProvider client={client}>
         <PaperProvider theme={makeTheme(dark)} settings={{ icon: paperIcon }}>
-          <Slot />
+          <Suspense>
+            <Slot />
+          </Suspense>
         </PaperProvider>
       </QueryClientProvider>
     </SafeAreaProvider>

@@ -1,5 +1,3 @@
-import { CheckScreen } from '../features/check/check-screen';
+import { place } from '../places';
 
-export default function Check() {
-  return <CheckScreen />;
-}
+export default place('CheckScreen');

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { Ceremony } from '../../features/signing/ceremony';
+import { Ceremony } from '../../places';
 
 export default function Sign() {
   const { token } = useLocalSearchParams<{ token: string }>();

@@ -2,7 +2,8 @@
 import { useDropzone } from 'react-dropzone';
 import { View } from 'react-native';
 import { useMutation } from '@tanstack/react-query';
-import { pathOf, type CheckView } from '@gatepath/contract';
+import type { CheckView } from '@gatepath/contract';
+import { pathOf } from '@gatepath/contract/paths';
 import { count } from '@gatepath/core/text';
 import { uploadFile } from '../../api/client';
 import { Brand } from '../../ui/brand';

@@ -1,26 +1,26 @@
 import { router, useLocalSearchParams } from 'expo-router';
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
-import { Input } from '../../../ui/input';
+import { Input } from '../../ui/input';
 import type { DealView, PartyView } from '@gatepath/contract';
 import { sideLabel } from '@gatepath/core/text';
-import { useDeal, useDropDocument, useNewPacket, usePartyActions } from '../../../api/hooks';
-import { DocumentDrop, DocumentRow } from '../../../features/deals/document-drop';
-import { useUploads } from '../../../features/deals/uploads';
-import { FactsCard } from '../../../features/deals/facts-card';
-import { PathStrip } from '../../../features/packet/path-strip';
-import { packetLine } from '../../../features/packet/words';
-import { PartyForm } from '../../../features/people/party-form';
-import { ConfirmRemove } from '../../../ui/confirm';
-import { usePalette, useWide } from '../../../ui/hooks';
-import { NotReady, isReady } from '../../../ui/not-ready';
-import { Button, Card, IconButton, Page, Trouble } from '../../../ui/pieces';
-import { Body, Heading, Small, Strong, Title } from '../../../ui/text';
-import { Token } from '../../../ui/token';
+import { useDeal, useDropDocument, useNewPacket, usePartyActions } from '../../api/hooks';
+import { DocumentDrop, DocumentRow } from './document-drop';
+import { useUploads } from './uploads';
+import { FactsCard } from './facts-card';
+import { PathStrip } from '../packet/path-strip';
+import { packetLine } from '../packet/words';
+import { PartyForm } from '../people/party-form';
+import { ConfirmRemove } from '../../ui/confirm';
+import { usePalette, useWide } from '../../ui/hooks';
+import { NotReady, isReady } from '../../ui/not-ready';
+import { Button, Card, IconButton, Page, Trouble } from '../../ui/pieces';
+import { Body, Heading, Small, Strong, Title } from '../../ui/text';
+import { Token } from '../../ui/token';
 
 const FIRST_SIDE = { listing: 'seller', sale: 'buyer', tenancy: 'tenant' } as const;
 
-export default function Deal() {
+export function DealPlace() {
   const { dealId } = useLocalSearchParams<{ dealId: string }>();
   const deal = useDeal(dealId);
   const wide = useWide();

@@ -3,16 +3,16 @@ import { useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { Searchbar } from 'react-native-paper';
 import type { DealSummary } from '@gatepath/contract';
-import { useDeals } from '../../../api/hooks';
-import { PathStrip } from '../../../features/packet/path-strip';
-import { packetLine } from '../../../features/packet/words';
-import { usePalette } from '../../../ui/hooks';
-import { Button, Card, Loading, Page, Trouble } from '../../../ui/pieces';
-import { Body, Heading, Small, Strong, Title } from '../../../ui/text';
+import { useDeals } from '../../api/hooks';
+import { PathStrip } from '../packet/path-strip';
+import { packetLine } from '../packet/words';
+import { usePalette } from '../../ui/hooks';
+import { Button, Card, Loading, Page, Trouble } from '../../ui/pieces';
+import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 
 const KIND_WORDS = { listing: 'Listing', sale: 'Sale', tenancy: 'Tenancy' } as const;
 
-export default function Deals() {
+export function DealsPlace() {
   const [search, setSearch] = useState('');
   const deals = useDeals(search);
   const items = deals.data?.pages.flatMap((page) => page.items) ?? [];

@@ -1,6 +1,7 @@
 /** What a paper held beside its pages, and that it was not taken along. */
 import { Linking, View } from 'react-native';
-import { pathOf, type DocumentView, type LeftOut, type LeftOutKind } from '@gatepath/contract';
+import type { DocumentView, LeftOut, LeftOutKind } from '@gatepath/contract';
+import { pathOf } from '@gatepath/contract/paths';
 import { count, listWords } from '@gatepath/core/text';
 import { usePalette } from '../../ui/hooks';
 import { Button } from '../../ui/pieces';

@@ -2,14 +2,14 @@ import { yupResolver } from '@hookform/resolvers/yup';
 import { router } from 'expo-router';
 import { useController, useForm } from 'react-hook-form';
 import { DEAL_KINDS, dealBody, type DealBody } from '@gatepath/contract';
-import { useNewDeal } from '../../../api/hooks';
-import { Field, showFieldErrors } from '../../../ui/field';
-import { Button, Card, Choice, Page, Trouble } from '../../../ui/pieces';
-import { Small, Title } from '../../../ui/text';
+import { useNewDeal } from '../../api/hooks';
+import { Field, showFieldErrors } from '../../ui/field';
+import { Button, Card, Choice, Page, Trouble } from '../../ui/pieces';
+import { Small, Title } from '../../ui/text';
 
 const LABELS = { listing: 'Listing', sale: 'Sale', tenancy: 'Tenancy' } as const;
 
-export default function NewDeal() {
+export function NewDeal() {
   const create = useNewDeal();
   const { control, handleSubmit, setError } = useForm({
     resolver: yupResolver(dealBody),

@@ -1,7 +1,8 @@
 /** Files on their way into a deal: each with its own progress and its own error. */
 import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
-import { pathOf, type DocumentView } from '@gatepath/contract';
+import type { DocumentView } from '@gatepath/contract';
+import { pathOf } from '@gatepath/contract/paths';
 import { ApiError, newId, uploadFile } from '../../api/client';
 import { keys } from '../../api/hooks';
 

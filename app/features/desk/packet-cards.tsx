@@ -3,7 +3,7 @@ import { router } from 'expo-router';
 import { useRef, useState } from 'react';
 import { View } from 'react-native';
 import { Menu } from 'react-native-paper';
-import { pathOf } from '@gatepath/contract';
+import { pathOf } from '@gatepath/contract/paths';
 import { editsToDropDocument } from '@gatepath/core/marks';
 import { DOCUMENT_TYPES, TYPE_WORDS } from '@gatepath/core/reading';
 import { count } from '@gatepath/core/text';

@@ -1,7 +1,7 @@
 /** The page in hand with its marks, its printed places and its changes; touching free paper uses the tool in hand. */
 import { useEffect, useRef, useState } from 'react';
 import { Pressable, ScrollView, View, type LayoutChangeEvent } from 'react-native';
-import { pathOf } from '@gatepath/contract';
+import { pathOf } from '@gatepath/contract/paths';
 import { NOBODY } from '@gatepath/core/marks';
 import { usePalette, useWide } from '../../ui/hooks';
 import { IconButton } from '../../ui/pieces';

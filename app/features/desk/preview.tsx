@@ -5,7 +5,7 @@ import { Modal, Portal } from 'react-native-paper';
 import { hasDocument, isAutomatic, isForClient } from '@gatepath/core/marks';
 import { mergeTags } from '@gatepath/core/merge';
 import { shownWords, puts } from '@gatepath/core/routing';
-import { pathOf } from '@gatepath/contract';
+import { pathOf } from '@gatepath/contract/paths';
 import { count, firstName } from '@gatepath/core/text';
 import { usePalette } from '../../ui/hooks';
 import { Button, Choice, IconButton } from '../../ui/pieces';

@@ -2,15 +2,9 @@
 import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { editsToSwapPages, matchPagesOf, type PageMove } from '@gatepath/core/marks';
-import {
-  pathOf,
-  unpackFacts,
-  type ComposeBody,
-  type DealView,
-  type DocumentPatch,
-  type DocumentView,
-  type PacketView,
-} from '@gatepath/contract';
+import type { ComposeBody, DealView, DocumentPatch, DocumentView, PacketView } from '@gatepath/contract';
+import { unpackFacts } from '@gatepath/contract/facts';
+import { pathOf } from '@gatepath/contract/paths';
 import { call, uploadFile } from '../../api/client';
 import { factsQuery, keys } from '../../api/hooks';
 import type { Desk } from './use-desk';

@@ -2,7 +2,8 @@
 import { act, renderHook, waitFor } from '@testing-library/react';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
-import { EDITS_A_PORTION, type PacketView } from '@gatepath/contract';
+import type { PacketView } from '@gatepath/contract';
+import { EDITS_A_PORTION } from '@gatepath/contract/limits';
 import { applyEdits, emptyDraft, type Draft, type DraftEdit } from '@gatepath/core/marks';
 import { useDraft } from './use-draft';
 

@@ -2,7 +2,8 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { applyEdits, invertEdits, type Draft, type DraftEdit } from '@gatepath/core/marks';
-import { EDITS_A_PORTION, type PacketView, type SavedDraft } from '@gatepath/contract';
+import type { PacketView, SavedDraft } from '@gatepath/contract';
+import { EDITS_A_PORTION } from '@gatepath/contract/limits';
 import { listWords } from '@gatepath/core/text';
 import { ApiError, call, newId } from '../../api/client';
 import { keys } from '../../api/hooks';

@@ -1,11 +1,11 @@
 import { router } from 'expo-router';
 import { useFirm, useSession, useSignOut } from '../../api/hooks';
-import { ClockCard, FailuresCard, HolidaysCard, NoticesCard } from '../../features/firm/settings';
+import { ClockCard, FailuresCard, HolidaysCard, NoticesCard } from './settings';
 import { NotReady, isReady } from '../../ui/not-ready';
 import { Button, Card, Note, Page } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 
-export default function Firm() {
+export function FirmPlace() {
   const firm = useFirm();
   const session = useSession();
   const signOut = useSignOut();

@@ -1,13 +1,13 @@
 import { router, useLocalSearchParams } from 'expo-router';
 import { Linking, Pressable, View } from 'react-native';
 import type { MessageSummary } from '@gatepath/contract';
-import { useMailroom, useSession } from '../../../api/hooks';
-import { when } from '../../../features/packet/words';
-import { usePalette } from '../../../ui/hooks';
-import { Button, Card, Loading, Note, Page, Trouble } from '../../../ui/pieces';
-import { Body, Small, Strong, Title } from '../../../ui/text';
+import { useMailroom, useSession } from '../../api/hooks';
+import { when } from '../packet/words';
+import { usePalette } from '../../ui/hooks';
+import { Button, Card, Loading, Note, Page, Trouble } from '../../ui/pieces';
+import { Body, Small, Strong, Title } from '../../ui/text';
 
-export default function Mailroom() {
+export function MailroomPlace() {
   const { packetId } = useLocalSearchParams<{ packetId?: string }>();
   const session = useSession();
   const mail = useMailroom(packetId);

@@ -1,13 +1,13 @@
 import { useLocalSearchParams } from 'expo-router';
 import { Linking, View } from 'react-native';
-import { pathOf } from '@gatepath/contract';
-import { useMessage, useReturnMessage, useSession } from '../../../api/hooks';
-import { when } from '../../../features/packet/words';
-import { NotReady, isReady } from '../../../ui/not-ready';
-import { Button, Card, Note, Page, Trouble } from '../../../ui/pieces';
-import { Body, Small, Title } from '../../../ui/text';
+import { pathOf } from '@gatepath/contract/paths';
+import { useMessage, useReturnMessage, useSession } from '../../api/hooks';
+import { when } from '../packet/words';
+import { NotReady, isReady } from '../../ui/not-ready';
+import { Button, Card, Note, Page, Trouble } from '../../ui/pieces';
+import { Body, Small, Title } from '../../ui/text';
 
-export default function Message() {
+export function MessagePlace() {
   const { messageId } = useLocalSearchParams<{ messageId: string }>();
   const message = useMessage(messageId);
   const session = useSession();

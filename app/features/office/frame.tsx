@@ -14,7 +14,7 @@ const PLACES = [
 ] as const;
 
 /** The places a signed-in member goes between: below on a phone, above on a wide screen. */
-export default function Office() {
+export function OfficeFrame() {
   const session = useSession();
   const p = usePalette();
   const wide = useWide();

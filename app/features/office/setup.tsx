@@ -2,14 +2,14 @@ import { yupResolver } from '@hookform/resolvers/yup';
 import { setupBody, type SetupBody } from '@gatepath/contract';
 import { Redirect, router } from 'expo-router';
 import { useForm } from 'react-hook-form';
-import { useSession, useSetup } from '../api/hooks';
-import { Brand } from '../ui/brand';
-import { Field, showFieldErrors } from '../ui/field';
-import { isReady, NotReady } from '../ui/not-ready';
-import { Button, Card, Page, Trouble } from '../ui/pieces';
-import { Body, Title } from '../ui/text';
+import { useSession, useSetup } from '../../api/hooks';
+import { Brand } from '../../ui/brand';
+import { Field, showFieldErrors } from '../../ui/field';
+import { isReady, NotReady } from '../../ui/not-ready';
+import { Button, Card, Page, Trouble } from '../../ui/pieces';
+import { Body, Title } from '../../ui/text';
 
-export default function Setup() {
+export function SetUp() {
   const session = useSession();
   const setup = useSetup();
   const { control, handleSubmit, setError } = useForm<SetupBody>({

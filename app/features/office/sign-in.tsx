@@ -3,14 +3,14 @@ import { signInBody, type SignInBody } from '@gatepath/contract';
 import { Redirect, router } from 'expo-router';
 import { useForm } from 'react-hook-form';
 import { View } from 'react-native';
-import { useSession, useSignIn } from '../api/hooks';
-import { Brand } from '../ui/brand';
-import { Field } from '../ui/field';
-import { NotReady, isReady } from '../ui/not-ready';
-import { Button, Card, Page, Trouble } from '../ui/pieces';
-import { Small, Title } from '../ui/text';
+import { useSession, useSignIn } from '../../api/hooks';
+import { Brand } from '../../ui/brand';
+import { Field } from '../../ui/field';
+import { NotReady, isReady } from '../../ui/not-ready';
+import { Button, Card, Page, Trouble } from '../../ui/pieces';
+import { Small, Title } from '../../ui/text';
 
-export default function SignIn() {
+export function SignIn() {
   const session = useSession();
   const signIn = useSignIn();
   const { control, handleSubmit, setValue } = useForm<SignInBody>({

@@ -1,7 +1,8 @@
 /** A change on a page of a packet that is on its way: words struck, or words put in. */
 import { useMemo, useState } from 'react';
 import { useQuery } from '@tanstack/react-query';
-import { unpackFacts, type PacketView, type SentView } from '@gatepath/contract';
+import type { PacketView, SentView } from '@gatepath/contract';
+import { unpackFacts } from '@gatepath/contract/facts';
 import {
   findWords,
   pickWords,

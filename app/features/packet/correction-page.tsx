@@ -1,7 +1,8 @@
 /** The page of a change under way: what stands on it, the change as it will be, and where it is touched. */
 import { useRef, useState } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
-import { pathOf, type PacketView, type SentView } from '@gatepath/contract';
+import type { PacketView, SentView } from '@gatepath/contract';
+import { pathOf } from '@gatepath/contract/paths';
 import type { Redline } from '@gatepath/core/marks';
 import { byKeys, useWide } from '../../ui/hooks';
 import { IconButton } from '../../ui/pieces';

@@ -1,10 +1,10 @@
 import { Redirect, useLocalSearchParams } from 'expo-router';
 import { usePacket, useSession } from '../../api/hooks';
-import { DeskScreen } from '../../features/desk/desk';
-import { PacketScreen } from '../../features/packet/packet-screen';
+import { DeskScreen } from '../desk/desk';
+import { PacketScreen } from './packet-screen';
 import { NotReady, isReady } from '../../ui/not-ready';
 
-export default function Packet() {
+export function PacketPlace() {
   const { packetId } = useLocalSearchParams<{ packetId: string }>();
   const session = useSession();
   const packet = usePacket(session.data?.member ? packetId : '');

@@ -2,7 +2,8 @@
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { Linking, View } from 'react-native';
-import { pathOf, type PacketView, type SentView } from '@gatepath/contract';
+import type { PacketView, SentView } from '@gatepath/contract';
+import { pathOf } from '@gatepath/contract/paths';
 import { usePacketActions } from '../../api/hooks';
 import { usePalette, useWide } from '../../ui/hooks';
 import { Button, Card, IconButton, Page, Trouble } from '../../ui/pieces';

@@ -1,6 +1,7 @@
 /** What stands in filled marks, drawn over a page exactly as the sealed copy will have it. */
 import { memo } from 'react';
 import Svg, { Image as SvgImage, Path, Text as SvgText } from 'react-native-svg';
+import type { PathStep, Rect } from '@gatepath/core/marks';
 import {
   drawingSteps,
   fitPicture,
@@ -9,9 +10,7 @@ import {
   setScript,
   setText,
   tickStrokes,
-  type PathStep,
-  type Rect,
-} from '@gatepath/core/marks';
+} from '@gatepath/core/filling';
 import type { ShownFill } from '@gatepath/contract';
 import { inkOf } from '@gatepath/core/inks';
 import { FONT } from '../../ui/theme';

@@ -1,7 +1,8 @@
 /** A mark on a sheet: solid outline and filled corner when required, dashed when optional. */
 import type { ReactNode } from 'react';
 import { View } from 'react-native';
-import { MARK_WORDS, type MarkKind, type Rect } from '@gatepath/core/marks';
+import type { MarkKind, Rect } from '@gatepath/core/marks';
+import { MARK_WORDS } from '@gatepath/core/filling';
 import { inkOf } from '@gatepath/core/inks';
 import { Body } from '../../ui/text';
 import { FONT } from '../../ui/theme';

@@ -1,7 +1,8 @@
 /** A preparer's changes drawn over a page, as the sealed copy will have them. */
 import { memo } from 'react';
 import Svg, { Line, Text as SvgText } from 'react-native-svg';
-import { PEN_WIDTH, setParagraph, type Redline } from '@gatepath/core/marks';
+import type { Redline } from '@gatepath/core/marks';
+import { PEN_WIDTH, setParagraph } from '@gatepath/core/filling';
 import { FONT } from '../../ui/theme';
 import { measureIn } from './hand-fonts';
 

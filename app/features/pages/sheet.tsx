@@ -1,7 +1,7 @@
 /** A page as a sheet of paper: its picture, sharp for the screen, and whatever is laid over it. */
 import { useState, type ReactNode } from 'react';
 import { Image, PixelRatio, View } from 'react-native';
-import { PAGE_DPIS } from '@gatepath/contract';
+import { PAGE_DPIS } from '@gatepath/contract/limits';
 import { usePalette } from '../../ui/hooks';
 import { Body } from '../../ui/text';
 

@@ -1,6 +1,7 @@
 /** The second step: a code told in person, or one sent by email or phone. */
 import { useState } from 'react';
-import { CODE_MINUTES, type SigningView } from '@gatepath/contract';
+import type { SigningView } from '@gatepath/contract';
+import { CODE_MINUTES } from '@gatepath/contract/limits';
 import { firstName } from '@gatepath/core/text';
 import { Input } from '../../ui/input';
 import { Button, Note, Page } from '../../ui/pieces';

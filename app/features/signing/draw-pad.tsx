@@ -2,11 +2,10 @@
 import { useEffect, useRef, useState } from 'react';
 import { View } from 'react-native';
 import Svg, { Path } from 'react-native-svg';
-import { drawingSteps } from '@gatepath/core/marks';
+import { drawingSteps, strokesBox } from '@gatepath/core/filling';
 import type { Drawing, Stroke } from '@gatepath/core/routing';
 import { usePalette } from '../../ui/hooks';
 import { Button } from '../../ui/pieces';
-import { strokesBox } from '@gatepath/core/marks';
 import { Strong } from '../../ui/text';
 import { useSay } from './say';
 

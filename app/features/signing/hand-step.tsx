@@ -2,9 +2,11 @@
 import { useRef, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import Svg from 'react-native-svg';
-import { pathOf, type SigningView } from '@gatepath/contract';
+import type { SigningView } from '@gatepath/contract';
+import { pathOf } from '@gatepath/contract/paths';
 import { inkOf } from '@gatepath/core/inks';
-import { showHand, type Drawing, type Hand, type Picture, type ScriptFace } from '@gatepath/core/routing';
+import type { Drawing, Hand, Picture, ScriptFace } from '@gatepath/core/routing';
+import { showHand } from '@gatepath/core/filling';
 import { Input } from '../../ui/input';
 import { usePalette } from '../../ui/hooks';
 import { Switch } from '../../ui/switch';

@@ -1,6 +1,6 @@
 /** All pages small, each with what is left on it: an overview, and a way to any place. */
 import { FlatList, Pressable, View, useWindowDimensions } from 'react-native';
-import { pathOf } from '@gatepath/contract';
+import { pathOf } from '@gatepath/contract/paths';
 import { usePalette } from '../../ui/hooks';
 import { Small, Strong } from '../../ui/text';
 import { Fills } from '../pages/fills';

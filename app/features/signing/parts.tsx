@@ -1,7 +1,8 @@
 /** Small parts of the ceremony that several steps show. */
 import type { ReactNode } from 'react';
 import { Linking, View } from 'react-native';
-import { pathOf, type SigningView } from '@gatepath/contract';
+import type { SigningView } from '@gatepath/contract';
+import { pathOf } from '@gatepath/contract/paths';
 import { firstName } from '@gatepath/core/text';
 import { calendarDay, listIn, sideIn, type Words } from '@gatepath/core/words';
 import { usePalette } from '../../ui/hooks';

@@ -1,9 +1,9 @@
 /** The one act for the place in hand, in one touch. */
 import { View } from 'react-native';
-import { pathOf, type SigningView } from '@gatepath/contract';
+import type { SigningView } from '@gatepath/contract';
+import { pathOf } from '@gatepath/contract/paths';
 import { inkOf } from '@gatepath/core/inks';
-import { takesHand, takesText } from '@gatepath/core/marks';
-import { showHand } from '@gatepath/core/routing';
+import { takesHand, takesText, showHand } from '@gatepath/core/filling';
 import { usePalette } from '../../ui/hooks';
 import { Button } from '../../ui/pieces';
 import { Small, Strong } from '../../ui/text';

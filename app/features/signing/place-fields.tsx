@@ -2,7 +2,8 @@
 import { useRef, useState } from 'react';
 import { View } from 'react-native';
 import type { SigningView } from '@gatepath/contract';
-import { checkValue, type Mark } from '@gatepath/core/marks';
+import type { Mark } from '@gatepath/core/marks';
+import { checkValue } from '@gatepath/core/filling';
 import { newId } from '../../api/client';
 import { Input } from '../../ui/input';
 import { usePalette } from '../../ui/hooks';

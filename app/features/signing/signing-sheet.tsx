@@ -1,7 +1,8 @@
 /** A page as the client sees it: what others and they themselves have signed, and their own places. */
 import { Pressable, View } from 'react-native';
-import { pathOf, type SigningView } from '@gatepath/contract';
-import { takesHand } from '@gatepath/core/marks';
+import type { SigningView } from '@gatepath/contract';
+import { pathOf } from '@gatepath/contract/paths';
+import { takesHand } from '@gatepath/core/filling';
 import { sideIn } from '@gatepath/core/words';
 import { Fills } from '../pages/fills';
 import { AtRect, MarkFace } from '../pages/mark-box';

@@ -1,7 +1,8 @@
 /** The ceremony's data and acts. */
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
-import { pathOf, type ActAnswer, type HandOverBody, type SigningView } from '@gatepath/contract';
+import type { ActAnswer, HandOverBody, SigningView } from '@gatepath/contract';
+import { pathOf } from '@gatepath/contract/paths';
 import type { Hand, Picture } from '@gatepath/core/routing';
 import { ApiError, call, newId, uploadFile } from '../../api/client';
 import { keys } from '../../api/hooks';

@@ -1,0 +1,13 @@
+/** Every screen of the office, brought over the wire in one piece: a member needs nearly all of it, and what two of
+ *  its screens share would otherwise be sent to people who only sign. */
+export { CheckScreen } from '../check/check-screen';
+export { DealPlace } from '../deals/deal-place';
+export { DealsPlace } from '../deals/deals-place';
+export { NewDeal } from '../deals/new-deal';
+export { FirmPlace } from '../firm/firm-place';
+export { MailroomPlace } from '../mailroom/mailroom-place';
+export { MessagePlace } from '../mailroom/message-place';
+export { OfficeFrame } from './frame';
+export { SetUp } from './setup';
+export { SignIn } from './sign-in';
+export { PacketPlace } from '../packet/packet-place';
