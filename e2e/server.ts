@@ -1,9 +1,10 @@
 /** The real server as a process of its own, on a folder of its own. */
 import { spawn, type ChildProcess } from 'node:child_process';
-import { cpSync, existsSync, mkdtempSync, rmSync } from 'node:fs';
+import { existsSync, mkdtempSync } from 'node:fs';
 import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
+import { copyInto, removeFolder } from '../server/test/folders';
 
 /** The root of the project, where the tests and the pictures are started. */
 export const ROOT = process.cwd();
@@ -30,7 +31,7 @@ export class ServerProcess {
 
   static async start(env: NodeJS.ProcessEnv = {}): Promise<ServerProcess> {
     const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-e2e-'));
-    if (existsSync(TEMPLATE)) cpSync(TEMPLATE, dir, { recursive: true });
+    if (existsSync(TEMPLATE)) copyInto(TEMPLATE, dir);
     const s = new ServerProcess(dir, await freePort(), env);
     await s.up();
     return s;
@@ -74,6 +75,6 @@ export class ServerProcess {
 
   async remove(): Promise<void> {
     if (this.child && this.child.exitCode === null && this.child.signalCode === null) await this.stop();
-    rmSync(this.dir, { recursive: true, force: true });
+    removeFolder(this.dir);
   }
 }

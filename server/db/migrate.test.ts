@@ -1,6 +1,6 @@
 /** Databases of every earlier version, with data in them, open and go on working. */
 import { createHash } from 'node:crypto';
-import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import type { PacketView, SigningView } from '@gatepath/contract';
@@ -15,6 +15,7 @@ import { hashSecret, sha256 } from '../ids';
 import { loadState, rebuild } from '../packets/log';
 import { readModelOf } from '../packets/read-model-queries';
 import { InProcess } from '../http/in-process';
+import { copyInto, removeFolder } from '../test/folders';
 import { dropDatabase, newDatabase, onPostgres } from '../test/postgres';
 import { paper } from '../test/papers';
 import { exclusively, migrate, migrationNames } from './migrate';
@@ -29,6 +30,20 @@ const WREN = { id: 'party-wren', name: 'Wren Alder', email: 'wren@example.com', 
 interface Old {
   dir: string;
   url: string | null;
+}
+
+/** A folder for an old version's data, with an empty embedded database in it that is made once for all. */
+let empty = '';
+beforeAll(async () => {
+  empty = mkdtempSync(path.join(os.tmpdir(), 'gatepath-empty-'));
+  if (!onPostgres()) await (await openDatabase({ databaseUrl: null, dataDir: empty })).close();
+});
+afterAll(() => removeFolder(empty));
+
+function folder(): string {
+  const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-old-'));
+  copyInto(empty, dir);
+  return dir;
 }
 
 async function open({ dir, url }: Old): Promise<Database> {
@@ -195,7 +210,7 @@ async function fill(db: pg.Pool, dir: string, upTo: string): Promise<void> {
 test.each(['0001_start.sql', '0002_desk.sql', '0003_overlaps.sql', '0004_under_way.sql'])(
   'a database of %s opens, and what was under way goes on',
   async (upTo) => {
-    const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-old-'));
+    const dir = folder();
     const old: Old = { dir, url: onPostgres() ? await newDatabase(true) : null };
     const before = await open(old);
     await migrate(before.pool, upTo);
@@ -249,20 +264,20 @@ test.each(['0001_start.sql', '0002_desk.sql', '0003_overlaps.sql', '0004_under_w
     expect(await migrate(again.pool)).toEqual([]);
     await again.close();
     if (old.url) await dropDatabase(old.url);
-    rmSync(dir, { recursive: true, force: true });
+    removeFolder(dir);
   },
 );
 
 test('several that start at once bring a database up to date once, and a changed migration is refused', async () => {
   if (!onPostgres()) {
     // The embedded database is one server's: here only the refusal.
-    const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-old-'));
+    const dir = folder();
     const db = await open({ dir, url: null });
     await migrate(db.pool);
     await db.pool.query(`update migration set sha256 = 'x' where name = '0002_desk.sql'`);
     await expect(migrate(db.pool)).rejects.toThrow('0002_desk.sql');
     await db.close();
-    rmSync(dir, { recursive: true, force: true });
+    removeFolder(dir);
     return;
   }
   const url = await newDatabase(true);

@@ -4,8 +4,9 @@ const path = require('node:path');
 
 module.exports = async () => {
   const script = path.join(__dirname, 'make-template.ts');
-  execFileSync(process.execPath, ['--import', 'tsx', script], {
-    stdio: 'inherit',
+  const workers = execFileSync(process.execPath, ['--import', 'tsx', script], {
+    stdio: ['ignore', 'pipe', 'inherit'],
     env: { ...process.env, NODE_OPTIONS: '' },
   });
+  process.env.GATEPATH_WORKERS = workers.toString();
 };

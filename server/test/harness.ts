@@ -1,5 +1,5 @@
 /** A real server on a copy of the template database. */
-import { cpSync, existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import type { DealView, HandBody } from '@gatepath/contract';
@@ -8,6 +8,7 @@ import type { Side } from '@gatepath/core/routing';
 import { buildServer, type Running } from '../app';
 import { readConfig } from '../config';
 import { InProcess } from '../http/in-process';
+import { copyInto, removeFolder } from './folders';
 import { dropDatabase, newDatabase, onPostgres } from './postgres';
 import { TEMPLATE_DIR } from './template';
 
@@ -37,7 +38,7 @@ export class TestServer extends InProcess {
     const dir = options.dir ?? mkdtempSync(path.join(os.tmpdir(), 'gatepath-test-'));
     const env: NodeJS.ProcessEnv = { DATA_DIR: dir, PORT: '0', ...options.env };
     if (onPostgres()) env.DATABASE_URL = await databaseOf(dir);
-    else if (!existsSync(path.join(dir, 'database'))) cpSync(TEMPLATE_DIR, dir, { recursive: true });
+    else if (!existsSync(path.join(dir, 'database'))) copyInto(TEMPLATE_DIR, dir);
     const config = readConfig(env, { demo: false });
     const server = new TestServer(await buildServer({ config, logLevel: process.env.LOG_LEVEL ?? 'silent' }), dir);
     if (options.setUp !== false) await server.setUp();
@@ -62,7 +63,7 @@ export class TestServer extends InProcess {
     await this.running.close();
     if (keep) return;
     if (onPostgres()) await dropDatabase(await databaseOf(this.dir));
-    rmSync(this.dir, { recursive: true, force: true });
+    removeFolder(this.dir);
   }
 
   /** Opens a deal with people of one side, or of the sides given. */

@@ -1,10 +1,14 @@
-/** Makes the migrated, empty database that tests copy: embedded, or with `postgres` on the tests' server. */
+/**
+ * Makes the migrated, empty database that tests copy: embedded, or with `postgres` on the tests' server. Prints where the
+ * program of the worker processes lies.
+ */
 import { rmSync } from 'node:fs';
 import pg from 'pg';
 import { migrate } from '../db/migrate';
 import { openDatabase } from '../db/pool';
 import { Jobs } from '../jobs/jobs';
 import { Live } from '../live/live';
+import { workerProgram } from '../work/program';
 import { TEMPLATE_DATABASE, TEMPLATE_DIR } from './template';
 
 /** Makes room for the database anew, and says where it is. */
@@ -27,4 +31,4 @@ const jobs = new Jobs(database, new Live(), console.error);
 await jobs.start();
 await jobs.stop();
 await database.close();
-process.exit(0);
+process.stdout.write(await workerProgram(), () => process.exit(0));

@@ -48,8 +48,13 @@ module.exports = async () => {
   run('pg_ctl', ['-D', data, '-l', path.join(dir, 'log'), '-w', '-t', '120', '-o', settings, 'start']);
   process.env.GATEPATH_TEST_PG = `postgres://gatepath@127.0.0.1:${port}`;
   globalThis.__GATEPATH_PG__ = { stop: () => run('pg_ctl', ['-D', data, '-m', 'immediate', 'stop']), dir };
-  execFileSync(process.execPath, ['--import', 'tsx', path.join(__dirname, 'make-template.ts'), 'postgres'], {
-    stdio: 'inherit',
-    env: { ...process.env, NODE_OPTIONS: '' },
-  });
+  const workers = execFileSync(
+    process.execPath,
+    ['--import', 'tsx', path.join(__dirname, 'make-template.ts'), 'postgres'],
+    {
+      stdio: ['ignore', 'pipe', 'inherit'],
+      env: { ...process.env, NODE_OPTIONS: '' },
+    },
+  );
+  process.env.GATEPATH_WORKERS = workers.toString();
 };

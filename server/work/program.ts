@@ -17,9 +17,10 @@ const OLD_MS = 7 * 86_400_000;
 
 let made: Promise<string> | null = null;
 
-/** The file to start worker processes with. */
+/** The file to start worker processes with; the tests put it together once for all their servers. */
 export function workerProgram(): Promise<string> {
-  made ??= make();
+  const { GATEPATH_WORKERS } = process.env;
+  made ??= GATEPATH_WORKERS ? Promise.resolve(GATEPATH_WORKERS) : make();
   return made;
 }
 
@@ -58,14 +59,18 @@ async function make(): Promise<string> {
   return outputFiles.find((f) => /^process-/.test(path.basename(f.path)))!.path;
 }
 
-/** Packages that are loaded from where they are installed: all but our own. */
+/** Packages of many small files, which take longer to find than to run: they are put into the program. */
+const INSIDE = new Set(['@cantoo/pdf-lib', 'asn1js', 'fontkit', 'jszip', 'lru-cache', 'luxon', 'node-forge', 'parse5']);
+
+/** Packages that are loaded from where they are installed: all others but our own. */
 async function packages(): Promise<string[]> {
   const found = new Set<string>();
   for (const part of ['server', 'core', 'contract']) {
     const json = JSON.parse(await readFile(path.join(ROOT, part, 'package.json'), 'utf8')) as {
       dependencies?: Record<string, string>;
     };
-    for (const name of Object.keys(json.dependencies ?? {})) if (!name.startsWith('@gatepath/')) found.add(name);
+    for (const name of Object.keys(json.dependencies ?? {}))
+      if (!name.startsWith('@gatepath/') && !INSIDE.has(name)) found.add(name);
   }
   return [...found].flatMap((name) => [name, `${name}/*`]);
 }
