@@ -6,9 +6,4 @@ module.exports = {
     ...require('jest-expo/web/jest-preset').transform,
     '^.+[.]woff2$': require.resolve('jest-expo/src/preset/assetFileTransformer.js'),
   },
-  moduleNameMapper: {
-    '^@gatepath/core/words/(.*)[.]json$': '<rootDir>/../core/words/$1.json',
-    '^@gatepath/core/(.*)$': '<rootDir>/../core/$1/index.ts',
-    '^@gatepath/contract$': '<rootDir>/../contract/index.ts',
-  },
 };

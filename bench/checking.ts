@@ -1,13 +1,6 @@
 import { viewDraft } from '@gatepath/core/checks';
-import {
-  applyEdits,
-  buildLedger,
-  emptyDraft,
-  type Draft,
-  type DocumentFacts,
-  type PageFacts,
-} from '@gatepath/core/marks';
-import { emptyGrid, inkRect } from '@gatepath/core/marks';
+import { type DocumentFacts, type Draft, applyEdits, buildLedger, emptyDraft } from '@gatepath/core/packet';
+import { type PageFacts, emptyGrid, inkRect } from '@gatepath/core/paper';
 import type { PrintedPlace } from '@gatepath/core/reading';
 import { median, rowOf, type Row } from './measure';
 

@@ -1,5 +1,6 @@
 /** Replaying a packet with ten times the fills. */
-import { replay, type PacketEvent, type Plan } from '@gatepath/core/routing';
+import type { Plan } from '@gatepath/core/packet';
+import { type PacketEvent, replay } from '@gatepath/core/routing';
 import { median, rowOf, type Row } from './measure';
 
 function log(fills: number): PacketEvent[] {

@@ -1,6 +1,7 @@
 /** What the sender does with a packet that is on its way. */
 import * as yup from 'yup';
-import { ACTS, SIDES, type Gate } from '@gatepath/core/routing';
+import { ACTS, type Gate } from '@gatepath/core/packet';
+import { SIDES } from '@gatepath/core/text';
 import { day, email, gate, id, language, line, object, rect, trimmed } from './fields';
 
 export const withdrawBody = object({

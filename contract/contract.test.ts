@@ -1,5 +1,5 @@
 import { cleanDraft } from '../core/test-support';
-import { emptyGrid, inkRect, packGrid } from '@gatepath/core/marks';
+import { emptyGrid, inkRect, packGrid } from '@gatepath/core/paper';
 import {
   editsBody,
   handBody,

@@ -1,7 +1,7 @@
 /** Drafts and their edits, and sending them. */
 import * as yup from 'yup';
-import { DRAFT_FIELDS, DRAFT_LISTS, MARK_KINDS, type DraftEdit } from '@gatepath/core/marks';
-import { ACTS, SECOND_STEPS, SIDES } from '@gatepath/core/routing';
+import { ACTS, DRAFT_FIELDS, DRAFT_LISTS, type DraftEdit, MARK_KINDS, SECOND_STEPS } from '@gatepath/core/packet';
+import { SIDES } from '@gatepath/core/text';
 import { day, gate, id, language, line, object, rect, text } from './fields';
 import { EDITS_AT_ONCE } from './limits';
 

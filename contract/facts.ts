@@ -1,4 +1,5 @@
-import { unpackGrid, type DocumentFacts } from '@gatepath/core/marks';
+import type { DocumentFacts } from '@gatepath/core/packet';
+import { unpackGrid } from '@gatepath/core/paper';
 import type { PackedFacts } from './views';
 
 /** The facts of a document's pages as the core takes them, from the form in which they travel and are stored. */

@@ -1,7 +1,7 @@
 /** Requests as Yup schemas; their TypeScript types are inferred from them. Here: firm, deals, documents, lists. */
 import * as yup from 'yup';
 import { DOCUMENT_TYPES } from '@gatepath/core/reading';
-import { SIDES } from '@gatepath/core/routing';
+import { SIDES } from '@gatepath/core/text';
 import { day, email, id, line, object } from './fields';
 
 export * from './change-schemas';

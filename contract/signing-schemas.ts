@@ -1,7 +1,6 @@
 /** What clients send through their signing links. */
 import * as yup from 'yup';
-import { MAX_TEXT_LINES } from '@gatepath/core/marks';
-import { SCRIPT_FACES, type Hand } from '@gatepath/core/routing';
+import { type Hand, MAX_TEXT_LINES, SCRIPT_FACES } from '@gatepath/core/packet';
 import { id, language, line, object, text, trimmed } from './fields';
 
 const picture = object({

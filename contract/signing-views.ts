@@ -1,14 +1,16 @@
 /** Answers to a client: the packet through their own pass. Times are ISO 8601 in UTC, lengths PDF points. */
-import type { MarkCheck, MarkKind, Rect, Redline } from '@gatepath/core/marks';
 import type {
   Hand,
+  MarkCheck,
+  MarkKind,
   PacketParty,
-  PacketStatus,
-  PartyStatus,
+  Redline,
   ScriptFace,
   SecondStep,
   ShownFill,
-} from '@gatepath/core/routing';
+} from '@gatepath/core/packet';
+import type { Rect } from '@gatepath/core/paper';
+import type { PacketStatus, PartyStatus } from '@gatepath/core/routing';
 
 /** What an act of a client changed, for a screen that showed everything up to `since`. */
 export interface SigningPatch {

@@ -1,20 +1,10 @@
 /** Answers: what the server shows. Times are ISO 8601 in UTC, lengths PDF points. */
-import type { Draft, LedgerRow, Redline } from '@gatepath/core/marks';
+import type { Act, Draft, LedgerRow, Plan, Redline, SecondStep, ShownFill } from '@gatepath/core/packet';
+import type { ActivityLine, Correction, PacketStatus, PartyStatus, Question } from '@gatepath/core/routing';
+import type { Side } from '@gatepath/core/text';
 import type { Finding } from '@gatepath/core/checks';
 import type { DocumentType, PrintedPlace } from '@gatepath/core/reading';
 import type { DealFacts } from '@gatepath/core/merge';
-import type {
-  ActivityLine,
-  Act,
-  Correction,
-  Question,
-  SecondStep,
-  PacketStatus,
-  PartyStatus,
-  Plan,
-  ShownFill,
-  Side,
-} from '@gatepath/core/routing';
 
 export type { ShownFill };
 import type { DEAL_KINDS, Notice } from './schemas';

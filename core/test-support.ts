@@ -1,10 +1,11 @@
 /** Builders for tests of the core: small packets that are whole unless told otherwise. */
 import { NO_SCHEDULE } from './calendar';
-import type { Draft } from './marks/draft';
-import type { DocumentFacts } from './marks/resolve';
-import type { Mark, MarkKind, PageFacts, Rect } from './marks/types';
-import { emptyGrid, inkRect } from './marks/ink';
-import type { PacketParty, Plan, Side } from './routing/types';
+import type { Draft } from './packet/draft';
+import type { DocumentFacts } from './packet/resolve';
+import type { Mark, MarkKind, PacketParty, Plan } from './packet/types';
+import type { PageFacts, Rect } from './paper/types';
+import { emptyGrid, inkRect } from './paper/ink';
+import type { Side } from './text/sides';
 
 export function party(id: string, more: Partial<PacketParty> = {}): PacketParty {
   return {

@@ -3,18 +3,19 @@ import { PDFDocument } from '@cantoo/pdf-lib';
 import type { DealView, PacketView } from '@gatepath/contract';
 import { viewDraft } from '@gatepath/core/checks';
 import {
+  type DocumentFacts,
+  type Draft,
+  type Mark,
+  type PacketParty,
   acceptEdits,
   applyEdits,
   canAccept,
   emptyDraft,
-  overlapArea,
   proposalsOf,
-  type DocumentFacts,
-  type Draft,
-  type Mark,
-} from '@gatepath/core/marks';
+} from '@gatepath/core/packet';
+import { overlapArea } from '@gatepath/core/paper';
+import type { Side } from '@gatepath/core/text';
 import type { PrintedPlace } from '@gatepath/core/reading';
-import type { PacketParty, Side } from '@gatepath/core/routing';
 import { documentOr404, factsFiles } from '../server/documents/service';
 import { factsIn } from '../server/pdf/facts-file';
 import { TestServer } from '../server/test/harness';

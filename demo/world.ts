@@ -1,6 +1,7 @@
 /** The demo world: a firm in Tern Lock, three deals, packets at three stages. Made through the real routes. */
 import type { DealView, DocumentView, HandBody, PacketView } from '@gatepath/contract';
-import type { DraftEdit, MarkKind, Rect } from '@gatepath/core/marks';
+import type { DraftEdit, MarkKind } from '@gatepath/core/packet';
+import type { Rect } from '@gatepath/core/paper';
 import { addDays, dayOf } from '@gatepath/core/calendar';
 import type { Running } from '../server/app';
 import { findFirm, insertMember, listMembers } from '../server/firm/queries';

@@ -4,7 +4,7 @@ import { createRequire } from 'node:module';
 import type { Browser, ElementHandle, Page } from 'puppeteer-core';
 import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
 import type { DealView, MessageSummary, PacketView } from '@gatepath/contract';
-import type { Rect } from '@gatepath/core/marks';
+import type { Rect } from '@gatepath/core/paper';
 import { byTestId, eventually, launch, openPage, PHONE, saved, settled, signIn, tap, textOf, WIDE } from './browser';
 import { MEMBER, Office } from './office';
 import { ServerProcess } from './server';

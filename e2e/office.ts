@@ -1,6 +1,6 @@
 /** The firm's side of a test, by API: set up, deals, papers, drafts; the screens are driven elsewhere. */
 import type { DealView, DocumentView, PacketView, PartyBody } from '@gatepath/contract';
-import type { DraftEdit } from '@gatepath/core/marks';
+import type { DraftEdit } from '@gatepath/core/packet';
 import type { ServerProcess } from './server';
 
 export const MEMBER = { email: 'odile@example.com', password: 'a long password' };

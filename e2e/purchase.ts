@@ -1,7 +1,7 @@
 /** The purchase of the long story: seven people, four gates, and a paper to be initialled on every page; not sent yet. */
 import { unpackFacts, type DealView, type PackedFacts, type PacketView } from '@gatepath/contract';
-import { FreeSpace, type DraftEdit, type MarkKind, type Rect } from '@gatepath/core/marks';
-import type { PacketParty } from '@gatepath/core/routing';
+import type { DraftEdit, MarkKind, PacketParty } from '@gatepath/core/packet';
+import { FreeSpace, type Rect } from '@gatepath/core/paper';
 import { longForm, LONG_PAGES } from './long-form';
 import type { Office } from './office';
 

@@ -1,7 +1,7 @@
 /** Every tool of the desk, by mouse, thumb and keyboard; and a client who fills every kind of mark. */
 import type { ElementHandle } from 'puppeteer-core';
 import type { MessageSummary } from '@gatepath/contract';
-import type { Mark } from '@gatepath/core/marks';
+import type { Mark } from '@gatepath/core/packet';
 import { boxOf, byTestId, choose, openPage, saved, settled, tap, textOf, type, PHONE, WIDE } from './browser';
 import { people, Workplace } from './workplace';
 

@@ -16,7 +16,7 @@ import {
   type PackedFacts,
   type PacketView,
 } from '@gatepath/contract';
-import { findWords } from '@gatepath/core/marks';
+import { findWords } from '@gatepath/core/packet';
 import { findings } from './axe';
 import { byTestId, choose, launch, openPage, PHONE, signIn, tap, textOf, touchAt, type, WIDE } from './browser';
 import { LONG_PAGES } from './long-form';

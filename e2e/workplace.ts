@@ -4,7 +4,7 @@ import os from 'node:os';
 import path from 'node:path';
 import type { Browser, Page } from 'puppeteer-core';
 import type { DealView, DocumentView, PacketView } from '@gatepath/contract';
-import type { Mark } from '@gatepath/core/marks';
+import type { Mark } from '@gatepath/core/packet';
 import { launch, openPage, signIn, type PHONE, type WIDE } from './browser';
 import { longForm } from './long-form';
 import { MEMBER, Office } from './office';

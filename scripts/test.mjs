@@ -71,6 +71,21 @@ function jest(projects, extra = []) {
   failed += r.numFailedTests + r.numRuntimeErrorTestSuites + (r.numTotalTests === 0 ? 1 : 0);
 }
 
+/** Where our own code is, for the check that nothing imports in a circle. */
+const HOUSE = [
+  'core',
+  'contract',
+  'server',
+  'app/app',
+  'app/features',
+  'app/api',
+  'app/ui',
+  'app/places.ts',
+  'demo',
+  'e2e',
+  'bench',
+];
+
 /** As many test files at once as there are processors; Jest by itself leaves one of them idle. */
 const BOTH = ['--maxWorkers', '100%'];
 
@@ -84,6 +99,7 @@ if (wanted('types')) {
 }
 if (wanted('lint')) {
   check('lint', 'npx', ['eslint', '.', '--max-warnings', '0']);
+  check('direction of imports', 'npx', ['depcruise', '--config', '.dependency-cruiser.cjs', ...HOUSE]);
   check('format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']);
 }
 if (wanted('core')) jest(['core'], BOTH);

@@ -1,6 +1,5 @@
 /** Who may see and do what, tried against the API itself. */
-import type { DealView, PacketView, SigningView } from '@gatepath/contract';
-import { routes, pathOf, type RouteName } from '@gatepath/contract';
+import { type DealView, type PacketView, type SigningView, routes, pathOf, type RouteName } from '@gatepath/contract';
 import { hashSecret, newId } from './ids';
 import { insertPass } from './signing/queries';
 import { TestServer, typedHand } from './test/harness';

@@ -6,7 +6,7 @@ import type { Firm } from './firm/queries';
 import type { Jobs } from './jobs/jobs';
 import type { Live } from './live/live';
 import type { WorkPool } from './work/pool';
-import type { PacketStore } from './packets/store';
+import type { Packets } from './packets/packets';
 import type { Seal } from './proof/seal-key';
 import type { PassRow } from './signing/queries';
 
@@ -17,7 +17,7 @@ export interface Context {
   database: Database;
   files: FileStore;
   work: WorkPool;
-  packets: PacketStore;
+  packets: Packets;
   live: Live;
   jobs: Jobs;
   /** The pass with a token of this hash; those who ask at once are answered together. */

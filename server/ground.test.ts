@@ -2,7 +2,7 @@
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import type { DealView, DocumentView, FirmView, PacketView, SigningView } from '@gatepath/contract';
-import type { DraftEdit } from '@gatepath/core/marks';
+import type { DraftEdit } from '@gatepath/core/packet';
 import { inTransaction, onAfterCommitError } from './db/tx';
 import { ALL_FILES, tidy } from './files/tidy';
 import { settleCalendar } from './jobs/calendar';

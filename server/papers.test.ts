@@ -14,7 +14,7 @@ import {
   type PacketView,
   type SigningView,
 } from '@gatepath/contract';
-import { acceptEdits, canAccept, proposalsOf, type DraftEdit, type Mark } from '@gatepath/core/marks';
+import { type DraftEdit, type Mark, acceptEdits, canAccept, proposalsOf } from '@gatepath/core/packet';
 import { verifySealed } from './proof/verify';
 import { TestServer, typedHand } from './test/harness';
 import { paper } from './test/papers';

@@ -2,8 +2,9 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { WORD_KEYS } from '@gatepath/core/words';
-import { REFUSALS, SECOND_STEPS, SIDES, SCRIPT_FACES } from '@gatepath/core/routing';
-import { MARK_KINDS } from '@gatepath/core/marks';
+import { MARK_KINDS, SCRIPT_FACES, SECOND_STEPS } from '@gatepath/core/packet';
+import { REFUSALS } from '@gatepath/core/routing';
+import { SIDES } from '@gatepath/core/text';
 import { MESSAGE_KINDS } from './mail/messages';
 
 const ROOT = path.join(__dirname, '..');

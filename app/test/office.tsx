@@ -4,8 +4,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { render } from '@testing-library/react';
 import { PaperProvider } from 'react-native-paper';
 import type { PacketView, SentView, SessionView } from '@gatepath/contract';
-import { emptyDraft } from '@gatepath/core/marks';
-import type { PacketParty } from '@gatepath/core/routing';
+import { type PacketParty, emptyDraft } from '@gatepath/core/packet';
 import { keys } from '../api/hooks';
 import { makeTheme } from '../ui/theme';
 

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { cleanDraft, facts, mark, page, party } from '../test-support';
-import { applyEdits, type Draft, type DraftEdit } from '../marks/draft';
-import { buildLedger } from '../marks/ledger';
-import { acceptEdits, proposalsOf } from '../marks/proposals';
-import type { PageFacts } from '../marks/types';
+import { applyEdits, type Draft, type DraftEdit } from '../packet/draft';
+import { buildLedger } from '../packet/ledger';
+import { acceptEdits, proposalsOf } from '../packet/proposals';
+import type { PageFacts } from '../paper/types';
 import type { PrintedPlace } from '../reading/types';
 import { CHECK_RULES, pageRuns, viewDraft } from './index';
 

@@ -1,4 +1,4 @@
-import type { Mark } from '../marks/types';
+import type { Mark } from '../packet/types';
 import type { CheckRule, Finding } from './types';
 import { nameIn, pageIn } from './words';
 

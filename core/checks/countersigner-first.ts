@@ -1,7 +1,6 @@
 import { puts } from '../routing/progress';
-import type { DraftEdit } from '../marks/draft';
-import type { Side } from '../routing/types';
-import { SIDE_WORDS } from '../text/sides';
+import type { DraftEdit } from '../packet/draft';
+import { type Side, SIDE_WORDS } from '../text/sides';
 import type { CheckRule, Finding } from './types';
 import { nameIn } from './words';
 

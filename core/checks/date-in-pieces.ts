@@ -1,5 +1,6 @@
-import { overlapArea } from '../marks/geometry';
-import type { Mark, Rect } from '../marks/types';
+import { overlapArea } from '../paper/geometry';
+import type { Mark } from '../packet/types';
+import type { Rect } from '../paper/types';
 import type { CheckRule, Finding } from './types';
 import { nameIn, pageIn } from './words';
 

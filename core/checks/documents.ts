@@ -1,16 +1,9 @@
 /** A packet document by document: what an edit of one leaves as it was in the others is not looked for again. */
-import { buildLedger, joinLedgers, type Ledger } from '../marks/ledger';
-import type { Proposal } from '../marks/proposals';
-import type { DocumentFacts } from '../marks/resolve';
-import type { InitialsRule, Mark } from '../marks/types';
-import type { CheckInput, CheckRule, Finding } from './types';
-
-/** What there is on one document. Never changed; the same one as before as long as nothing in it is another. */
-export interface DocumentPart {
-  doc: DocumentFacts;
-  marks: Mark[];
-  proposals: Proposal[];
-}
+import { buildLedger, joinLedgers, type Ledger } from '../packet/ledger';
+import type { Proposal } from '../packet/proposal';
+import type { DocumentFacts } from '../packet/resolve';
+import type { InitialsRule, Mark } from '../packet/types';
+import type { CheckInput, CheckRule, DocumentPart, Finding } from './types';
 
 const parts = new WeakMap<DocumentFacts, DocumentPart>();
 

@@ -1,8 +1,12 @@
-/** The gate check: every finding there is before a packet may be sent. One rule, one file. */
+/**
+ * The gate check: every finding there is before a packet may be sent. One rule, one file, one entry here. A rule knows the
+ * draft, what its pages look like, and what follows from both; it must not change anything: a way out is an edit in the
+ * finding, which the coordinator takes or leaves.
+ */
 import { tagValues, NO_FACTS, type DealFacts } from '../merge';
-import type { Draft } from '../marks/draft';
-import { proposalsByDocument } from '../marks/proposals';
-import { resolveMarks, type DocumentFacts } from '../marks/resolve';
+import type { Draft } from '../packet/draft';
+import { proposalsByDocument } from '../packet/proposals';
+import { resolveMarks, type DocumentFacts } from '../packet/resolve';
 import { choiceAlone } from './choice-alone';
 import { countersignerFirst } from './countersigner-first';
 import { dateInPieces } from './date-in-pieces';

@@ -1,5 +1,5 @@
-import { clampToPage, onPage } from '../marks/geometry';
-import { MARK_WORDS } from '../marks/kinds';
+import { clampToPage, onPage } from '../paper/geometry';
+import { MARK_WORDS } from '../packet/kinds';
 import { onEachDocument } from './documents';
 import type { Finding } from './types';
 import { nameIn, pageIn } from './words';

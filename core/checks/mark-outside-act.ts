@@ -1,4 +1,4 @@
-import { hasDocument } from '../marks/place-party';
+import { hasDocument } from '../packet/place-party';
 import type { CheckRule, Finding } from './types';
 import { documentIn, nameIn } from './words';
 

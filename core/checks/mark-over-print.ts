@@ -1,4 +1,4 @@
-import { grow, overlapArea } from '../marks/geometry';
+import { grow, overlapArea } from '../paper/geometry';
 import { onEachDocument } from './documents';
 import type { Finding } from './types';
 import { capital, markIn, pageIn } from './words';

@@ -1,6 +1,6 @@
-import { overlapArea } from '../marks/geometry';
-import { MARK_WORDS } from '../marks/kinds';
-import type { Mark } from '../marks/types';
+import { overlapArea } from '../paper/geometry';
+import { MARK_WORDS } from '../packet/kinds';
+import type { Mark } from '../packet/types';
 import { onEachDocument } from './documents';
 import type { Finding } from './types';
 import { nameIn, pageIn } from './words';

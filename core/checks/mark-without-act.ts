@@ -1,4 +1,4 @@
-import type { DraftEdit } from '../marks/draft';
+import type { DraftEdit } from '../packet/draft';
 import { puts } from '../routing/progress';
 import type { CheckRule } from './types';
 import { nameIn } from './words';

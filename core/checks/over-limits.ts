@@ -1,4 +1,4 @@
-import { PACKET_LIMITS } from '../marks/draft';
+import { PACKET_LIMITS } from '../packet/draft';
 import { count } from '../text/names';
 import type { CheckRule, Finding } from './types';
 

@@ -1,5 +1,5 @@
-import { groupBy } from '../marks/group';
-import { acceptEdits } from '../marks/proposals';
+import { groupBy } from '../packet/group';
+import { acceptEdits } from '../packet/proposals';
 import { count } from '../text/names';
 import type { Finding } from './types';
 import { onEachDocument } from './documents';

@@ -1,5 +1,5 @@
-import type { Mark } from '../marks/types';
-import { MARK_WORDS } from '../marks/kinds';
+import type { Mark } from '../packet/types';
+import { MARK_WORDS } from '../packet/kinds';
 import type { CheckRule, Finding } from './types';
 import { documentIn, nameIn } from './words';
 

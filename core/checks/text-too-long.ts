@@ -1,9 +1,8 @@
-import { fitLine } from '../marks/fit';
-import { setParagraph } from '../marks/hand';
-import { MARK_WORDS } from '../marks/kinds';
+import { fitLine } from '../paper/fit';
+import { setParagraph } from '../packet/hand';
+import { MARK_WORDS } from '../packet/kinds';
 import { mergeTags } from '../merge';
-import type { Mark } from '../marks/types';
-import { NOBODY } from '../marks/types';
+import { type Mark, NOBODY } from '../packet/types';
 import type { CheckRule, Finding } from './types';
 import { markIn, capital, pageIn } from './words';
 

@@ -1,9 +1,8 @@
-import type { Draft, DraftEdit } from '../marks/draft';
-import type { Proposal } from '../marks/proposals';
-import type { DocumentFacts, Unplaced } from '../marks/resolve';
-import type { Ledger } from '../marks/ledger';
-import type { Mark } from '../marks/types';
-import type { DocumentPart } from './documents';
+import type { Draft, DraftEdit } from '../packet/draft';
+import type { Proposal } from '../packet/proposal';
+import type { DocumentFacts, Unplaced } from '../packet/resolve';
+import type { Ledger } from '../packet/ledger';
+import type { Mark } from '../packet/types';
 
 /** Findings that would make a worthless packet stop the sending; the others warn. */
 export type Severity = 'stops' | 'warns';
@@ -26,6 +25,13 @@ export interface Finding {
   place: Place;
   /** A mechanical way out, done in one touch. */
   mend?: { label: string; edits: DraftEdit[] };
+}
+
+/** What there is on one document. Never changed; the same one as before as long as nothing in it is another. */
+export interface DocumentPart {
+  doc: DocumentFacts;
+  marks: Mark[];
+  proposals: Proposal[];
 }
 
 /** All a rule may look at: the draft, what its pages look like, and what follows from both. */

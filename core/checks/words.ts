@@ -1,6 +1,6 @@
 import { firstName } from '../text/names';
-import { MARK_WORDS } from '../marks/kinds';
-import { NOBODY, type Mark } from '../marks/types';
+import { MARK_WORDS } from '../packet/kinds';
+import { NOBODY, type Mark } from '../packet/types';
 import type { CheckInput } from './types';
 
 /** Given name of a party in the draft. */

@@ -1,4 +1,9 @@
-/** The eight party inks. Colour is never the only sign: each has a shape, and tokens carry letters. */
+/**
+ * The eight party inks, for screen and paper alike. Colour is never the only sign: each has a shape, and tokens carry
+ * letters. A party's ink is an index; nothing here knows of parties.
+ */
+
+/** One ink: its name, its colour as #rrggbb, and the shape that stands for it. */
 export interface Ink {
   name: string;
   color: string;

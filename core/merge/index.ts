@@ -1,6 +1,7 @@
 /** Tags in a preparer's text: "{address}" becomes the deal's address when the packet is sent. */
 import { listWords } from '../text/names';
-import type { PacketParty, Side } from '../routing/types';
+import type { PacketParty } from '../packet/types';
+import type { Side } from '../text/sides';
 
 /** What a deal knows that text may name; empty where it is not known yet. */
 export interface DealFacts {

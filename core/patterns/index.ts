@@ -1,6 +1,6 @@
 /** The engine for members' patterns: RE2's syntax and its linear time, in plain JavaScript. */
 import { RE2JS } from 're2js';
-import { runPatternsWith, type Pattern } from '../marks/pattern';
+import { runPatternsWith, type Pattern } from '../text/pattern';
 
 const KEEP = 200;
 const made = new Map<string, Pattern | null>();

@@ -1,5 +1,4 @@
 /** The hash chain over a packet's events: each line's hash covers the line and the hash before it. */
-import type { PacketEvent } from '../routing/types';
 import { canonicalJson } from './canonical';
 
 /** SHA-256 of a text's UTF-8 bytes as 64 lower-case hex digits; handed in, since the core does no I/O. */
@@ -8,15 +7,21 @@ export type Sha256 = (text: string) => string;
 /** What stands before the first event of a packet. */
 export const CHAIN_START = '0'.repeat(64);
 
+/** What the chain needs to know of an event: its place and its time. The hash covers all that is in it. */
+export interface Chainable {
+  seq: number;
+  at: string;
+}
+
 /** A stored event with its place in the chain. */
-export interface ChainedEvent {
-  event: PacketEvent;
+export interface ChainedEvent<E extends Chainable = Chainable> {
+  event: E;
   prevHash: string;
   hash: string;
 }
 
 /** The hash of one event after `prevHash`. */
-export function chainHash(prevHash: string, event: PacketEvent, sha256: Sha256): string {
+export function chainHash(prevHash: string, event: Chainable, sha256: Sha256): string {
   return sha256(`${prevHash}\n${canonicalJson(event)}`);
 }
 
@@ -32,7 +37,7 @@ export function firstBreak(events: ChainedEvent[], sha256: Sha256): number | nul
 }
 
 /** The position (seq) of the first event that says it was before the one before it, or null: the clock was set back. */
-export function firstStepBack(events: { event: PacketEvent }[]): number | null {
+export function firstStepBack(events: { event: Chainable }[]): number | null {
   for (let i = 1; i < events.length; i++) if (events[i]!.event.at < events[i - 1]!.event.at) return i + 1;
   return null;
 }

@@ -1,2 +1,7 @@
+/**
+ * What makes a packet's log provable: one way to write an event down, and a hash that covers it and all before it. It
+ * knows that an event has a place and a time; it must not know what happened in it, nor how a hash is computed (that is
+ * handed in).
+ */
 export * from './canonical';
 export * from './chain';

@@ -27,8 +27,8 @@ test('canonical JSON does not depend on the order of keys and reads back the sam
   );
 });
 
-function chain(n: number): ChainedEvent[] {
-  const out: ChainedEvent[] = [];
+function chain(n: number): ChainedEvent<PacketEvent>[] {
+  const out: ChainedEvent<PacketEvent>[] = [];
   let prevHash = CHAIN_START;
   for (let seq = 1; seq <= n; seq++) {
     const event: PacketEvent = {

@@ -1,5 +1,5 @@
 /** From the fields of an AcroForm to places: kind and role by type, name and tooltip. */
-import type { Rect } from '../marks/types';
+import type { Rect } from '../paper/types';
 import type { PlaceKind, PrintedPlace } from './types';
 import { kindOfWords, roleOfWords } from './words';
 

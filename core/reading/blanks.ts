@@ -1,5 +1,5 @@
 /** Everything on a page that looks like a place to write: not yet knowing what for. */
-import type { Rect } from '../marks/types';
+import type { Rect } from '../paper/types';
 import { framesOf } from './frames';
 import { boxOf, linesOf, phrasesOf, type Phrase, type TextLine, type Token } from './text';
 import type { AcrossLine, PageContent } from './types';

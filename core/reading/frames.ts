@@ -1,5 +1,5 @@
 /** From drawn lines to cells, boxes and the lines that stand alone. */
-import type { Rect } from '../marks/types';
+import type { Rect } from '../paper/types';
 import type { AcrossLine, DownLine, PageContent } from './types';
 
 export interface Frames {

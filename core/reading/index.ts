@@ -1,3 +1,8 @@
+/**
+ * Reading a printed form: from characters and lines on a page to the places that are there to be filled, whose they are
+ * and what kind of paper it is. It knows what a page draws; it must not know of packets, or of who is in one: a place
+ * belongs to a role ("the second seller"), never to a person.
+ */
 export * from './types';
 export { readPlaces } from './read';
 export { linesOf, wordsOf } from './text';

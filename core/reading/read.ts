@@ -1,6 +1,6 @@
 /** Reading a whole paper: every printed place with its kind, its role and which one of that role. */
 import { cutEnd } from '../text/ends';
-import type { Rect } from '../marks/types';
+import type { Rect } from '../paper/types';
 import { scanPage, type Blank, type PageScan } from './blanks';
 import { sameRow } from './captions';
 import { judge, OUTSIDER, type Judged, type PaperContext } from './classify';

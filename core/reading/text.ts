@@ -1,5 +1,5 @@
 /** From single characters to lines, tokens and phrases. */
-import type { Rect } from '../marks/types';
+import type { Rect } from '../paper/types';
 import type { DownLine, Glyph } from './types';
 
 /** A stretch of a line without a gap in it: a word, or a run of blank-making characters. */

@@ -2,7 +2,7 @@
  * What a page looks like to the reader, and what it finds there. All lengths are PDF points
  * from the top left corner of the page as displayed, y down.
  */
-import type { Rect } from '../marks/types';
+import type { Rect } from '../paper/types';
 
 /** One printed character, upright, with its true advance. */
 export interface Glyph {

@@ -1,12 +1,12 @@
 /** What the sender does with a packet that is on its way. */
 import { isDay } from '../calendar';
 import { isEmail } from '../text/email';
-import { signsDocument } from '../marks/place-party';
-import type { Mark, Redline } from '../marks/types';
-import { pathProblem } from './decide';
+import { signsDocument } from '../packet/place-party';
+import type { Mark, Redline, Gate, PacketParty, PlanDocument } from '../packet/types';
+import { pathProblem } from './gates';
 import { doneWith, gateOf, hasActed, isTurnOf, partyOf, waitingFor } from './progress';
 import { accept, refuse, refuseWith, type Decision } from './refusal';
-import type { Contact, Gate, PacketEventBody, PacketParty, PacketState, PlanDocument } from './types';
+import type { Contact, PacketEventBody, PacketState } from './types';
 
 export type ChangeCommand =
   | { type: 'withdraw'; reason: string; newVersion?: string }

@@ -1,7 +1,8 @@
 /** The routing core against a model written in another way: who is done, which gate is open, what ended. */
 import fc from 'fast-check';
 import { mark, party, planOf } from '../test-support';
-import { holdsGate, isTurnOf, marksLeft, replay, type Act, type PacketCommand, type Plan } from './index';
+import { holdsGate, isTurnOf, marksLeft, replay, type PacketCommand } from './index';
+import { type Act, type Plan } from '../packet';
 import { HAND, TestPacket } from './test-packet';
 
 const PEOPLE = ['anna', 'bela', 'cora', 'dov', 'ewa'];

@@ -1,21 +1,13 @@
 /** What a party does through its own pass. */
 import { firstName } from '../text/names';
 import { isEmail } from '../text/email';
-import { isAutomatic, isForClient, takesHand } from '../marks/kinds';
-import { checkValue } from '../marks/values';
-import { openFrom } from './decide';
+import { isAutomatic, isForClient, takesHand } from '../packet/kinds';
+import { checkValue } from '../packet/values';
+import { openFrom } from './gates';
 import { hasActed, holdsGate, inReadingOrder, isHeld, isTurnOf, marksLeft, partyOf } from './progress';
 import { accept, refuse, refuseWith, type Decision } from './refusal';
-import type {
-  AddedFile,
-  Contact,
-  FillValue,
-  Hand,
-  PacketEventBody,
-  PacketParty,
-  PacketState,
-  SecondStep,
-} from './types';
+import type { AddedFile, FillValue, Hand, PacketParty, SecondStep } from '../packet/types';
+import type { Contact, PacketEventBody, PacketState } from './types';
 
 export type PartyCommand =
   | { type: 'open'; partyId: string }

@@ -1,8 +1,8 @@
 /** Questions about a packet's state: whose turn it is, what is left, what holds. */
-import { isForClient } from '../marks/kinds';
-import { hasDocument } from '../marks/place-party';
-import type { Mark } from '../marks/types';
-import type { PacketParty, PacketState, Plan } from './types';
+import { isForClient } from '../packet/kinds';
+import { hasDocument } from '../packet/place-party';
+import type { Mark, PacketParty, Plan } from '../packet/types';
+import type { PacketState } from './types';
 
 /** Whether a party's act keeps its gate closed until it is done. */
 export function holdsGate(party: PacketParty): boolean {

@@ -1,5 +1,6 @@
 import { NO_SCHEDULE } from '../calendar';
-import type { Contact, PacketEvent, PacketEventBody, PacketState, PartyProgress, Plan } from './types';
+import type { Contact, PacketEvent, PacketEventBody, PacketState, PartyProgress } from './types';
+import type { Plan } from '../packet/types';
 
 const FRESH: PartyProgress = {
   status: 'waiting',

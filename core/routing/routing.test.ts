@@ -1,6 +1,7 @@
 import { HAND, TestPacket as Packet } from './test-packet';
 import { mark, party, planOf } from '../test-support';
-import { activity, holdUp, pathOf, shownFills, type Plan } from './index';
+import { activity, holdUp, shownFills } from './index';
+import { pathOf, type Plan } from '../packet';
 
 const sent = (plan: Plan): Packet => {
   const p = new Packet();

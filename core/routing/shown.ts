@@ -1,45 +1,6 @@
-import type { Mark, MarkKind, Rect, Redline } from '../marks/types';
-import { initialsOf } from '../text/names';
-import type { Drawing, Hand, PacketState, Picture, PlanDocument, ScriptFace } from './types';
-
-/** A filled mark, ready to be drawn on screen or paper: a hand's picture, text, or a tick. */
-export interface ShownFill {
-  markId: string;
-  documentId: string;
-  /** From 1. */
-  page: number;
-  rect: Rect;
-  kind: MarkKind;
-  partyId: string;
-  ink: number;
-  /** Text that runs over several lines. */
-  lines?: 'several';
-  shows:
-    | { form: 'typed'; face: ScriptFace; text: string }
-    | { form: 'drawn'; drawing: Drawing; spoken: string }
-    | { form: 'picture'; picture: Picture; spoken: string }
-    | { form: 'text'; text: string }
-    | { form: 'tick' };
-}
-
-function placeOf(m: Mark, ink: number): Omit<ShownFill, 'shows'> {
-  return {
-    markId: m.id,
-    documentId: m.documentId,
-    page: m.page,
-    rect: m.rect,
-    kind: m.kind,
-    partyId: m.partyId,
-    ink,
-    ...(m.lines ? { lines: m.lines } : {}),
-  };
-}
-
-/** What the preparer wrote into a mark, for everybody to read: a label's words, or a value that stands. */
-export function shownWords(m: Mark, words: (text: string) => string = (text) => text): ShownFill[] {
-  if (!m.value || !(m.kind === 'label' || m.readOnly)) return [];
-  return [{ ...placeOf(m, 0), shows: { form: 'text', text: words(m.value) } }];
-}
+import { placeOf, showHand, shownWords, type ShownFill } from '../packet/shown';
+import type { PlanDocument, Redline } from '../packet/types';
+import type { PacketState } from './types';
 
 /**
  * Everything that stands on the pages so far, in the plan's order of marks: the preparer's words and
@@ -77,13 +38,4 @@ export function documentsOf(state: PacketState): PlanDocument[] {
 /** The preparer's changes on the pages of a packet. */
 export function shownRedlines(state: PacketState): Redline[] {
   return state.plan.redlines ?? [];
-}
-
-/** How a hand shows as signature or as initials. */
-export function showHand(hand: Hand, as: 'signature' | 'initials', name: string): ShownFill['shows'] {
-  if (hand.form === 'typed') return { form: 'typed', face: hand.face, text: hand[as] };
-  const spoken = as === 'initials' ? hand.initialsText || initialsOf(name) : name;
-  return hand.form === 'drawn'
-    ? { form: 'drawn', drawing: hand[as], spoken }
-    : { form: 'picture', picture: hand[as], spoken };
 }

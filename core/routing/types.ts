@@ -2,138 +2,17 @@
  * The vocabulary of a packet on its way. Everything here is plain data: it is what the
  * event log stores, what crosses the wire, and what the screens show.
  */
-import type { Schedule } from '../calendar';
-import type { Mark, Rect, Redline } from '../marks/types';
-
-/** Which side of the deal a party stands on. */
-export const SIDES = [
-  'seller',
-  'buyer',
-  'landlord',
-  'tenant',
-  'guarantor',
-  'listing_broker',
-  'buyer_broker',
-  'manager',
-  'other',
-] as const;
-export type Side = (typeof SIDES)[number];
-
-/** What a party does. `desk` signs in person on a host's device; a `copy` never holds a gate. */
-export const ACTS = ['sign', 'approve', 'desk', 'copy'] as const;
-export type Act = (typeof ACTS)[number];
-
-/** What proves, beside the link, that it is this person: a code told in person, or one sent by email or phone. */
-export const SECOND_STEPS = ['code', 'email', 'phone'] as const;
-export type SecondStep = (typeof SECOND_STEPS)[number];
-
-/** A party as it stands in one packet: a snapshot of the deal's party, plus its act and ink. */
-export interface PacketParty {
-  id: string;
-  name: string;
-  email: string;
-  phone: string | null;
-  side: Side;
-  /** Place in the side, from 1: Seller 1, Seller 2. */
-  ordinal: number;
-  act: Act;
-  /** Index of the party's ink (colour and shape), 0 to 7, repeating after eight. */
-  ink: number;
-  /** The documents this party gets; absent for all of them. */
-  only?: string[];
-  /** Language of messages, ceremony and record; absent for English. */
-  language?: string;
-  /** A note of the sender's for this party alone. */
-  note?: string;
-  secondStep?: SecondStep;
-  /** The code told in person, on its way to the server, which keeps a keyed hash of it and nothing else. */
-  accessCode?: string;
-  /** In drafts only: a code told in person is kept for this party. */
-  codeKept?: true;
-  /** When somebody who gets a copy gets it: with the sending too, or (absent) once all is executed. */
-  copyAt?: 'sending';
-  /** The member of the firm this party is, who signs from within the application. */
-  memberId?: string;
-}
-
-/** A point on the path where its parties must act before the packet moves on: all of them, or any one. */
-export interface Gate {
-  id: string;
-  partyIds: string[];
-  /** Absent for all. */
-  need?: 'any';
-}
-
-/** A document as it is sent: its bytes are named by their SHA-256. Sizes in points, as displayed. */
-export interface PlanDocument {
-  id: string;
-  name: string;
-  sha256: string;
-  pages: { width: number; height: number }[];
-}
-
-/** What is on its way: as it was sent, with the changes that were recorded since. */
-export interface Plan {
-  packetName: string;
-  dealName: string;
-  /** IANA zone of the deal; every date shown to a person is in it. */
-  timeZone: string;
-  subject: string;
-  message: string;
-  parties: PacketParty[];
-  gates: Gate[];
-  documents: PlanDocument[];
-  marks: Mark[];
-  /** The preparer's changes on the pages; packets of the first days have none. */
-  redlines?: Redline[];
-  schedule?: Schedule;
-  /** The firm's holidays at the time of sending, as days. */
-  holidays?: string[];
-  /** Whether a party may hand over to somebody else. */
-  handOver?: boolean;
-  /** The packet this one is the new version of, and which version it is, from 2. */
-  replaces?: { packetId: string; version: number };
-  /** The executed packet whose sealed documents get a late signing round. */
-  continues?: { packetId: string; packetName: string };
-}
-
-export const SCRIPT_FACES = ['caveat', 'dancing-script', 'la-belle-aurore', 'reenie-beanie'] as const;
-export type ScriptFace = (typeof SCRIPT_FACES)[number];
-
-/** One pen stroke as x, y pairs, in the units of the drawing's own box. */
-export type Stroke = number[];
-
-/** A drawing: strokes inside a box of `width` x `height`. */
-export interface Drawing {
-  width: number;
-  height: number;
-  strokes: Stroke[];
-}
-
-/** The form of someone's signature and initials. */
-export type Hand =
-  | { form: 'typed'; face: ScriptFace; signature: string; initials: string }
-  | { form: 'drawn'; signature: Drawing; initials: Drawing; initialsText: string }
-  | { form: 'picture'; signature: Picture; initials: Picture; initialsText: string };
-
-/** A picture of somebody's writing, its background taken out: a PNG in the store, sizes in pixels. */
-export interface Picture {
-  sha256: string;
-  width: number;
-  height: number;
-}
-
-/** A file a client added, by its fingerprint. */
-export interface AddedFile {
-  sha256: string;
-  name: string;
-  bytes: number;
-  /** Sizes in points, as displayed. */
-  pages: { width: number; height: number }[];
-}
-
-/** What stands in a mark: the hand that was set at that event, text, a tick, or a file. */
-export type FillValue = { hand: number } | { text: string } | { tick: true } | { file: AddedFile };
+import type {
+  FillValue,
+  Gate,
+  Hand,
+  Mark,
+  PacketParty,
+  Plan,
+  PlanDocument,
+  Redline,
+  SecondStep,
+} from '../packet/types';
 
 /** Who caused an event. */
 export type Actor = { kind: 'member'; id: string; name: string } | { kind: 'party'; id: string } | { kind: 'system' };
@@ -298,5 +177,3 @@ export interface PacketState {
   due: RevisionDue[];
   warnedFor: string | null;
 }
-
-export type { Mark, Rect };

@@ -1,7 +1,8 @@
 /** What happened and what holds up, in plain sentences for the coordinator. */
 import { count, firstName, listWords } from '../text/names';
 import { marksLeft, partyOf, waitingFor } from './progress';
-import type { PacketEvent, PacketState, Plan } from './types';
+import type { PacketEvent, PacketState } from './types';
+import type { Plan } from '../packet/types';
 
 /** Several acts of one party in a row, told as one line. */
 export interface ActivityLine {

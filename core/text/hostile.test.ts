@@ -1,7 +1,8 @@
 /** Text made to hurt: long runs, and characters that no text may hold. */
 import fc from 'fast-check';
 import '../patterns';
-import { checkValue, patternOf } from '../marks';
+import { checkValue } from '../packet/values';
+import { patternOf } from './pattern';
 import { mergeTags } from '../merge';
 import { isRoleHeading, kindOfWords, ownerOf, roleOfWords } from '../reading/words';
 import { suggestType } from '../reading';

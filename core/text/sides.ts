@@ -1,4 +1,16 @@
-import type { Side } from '../routing/types';
+/** Which side of the deal a party stands on. */
+export const SIDES = [
+  'seller',
+  'buyer',
+  'landlord',
+  'tenant',
+  'guarantor',
+  'listing_broker',
+  'buyer_broker',
+  'manager',
+  'other',
+] as const;
+export type Side = (typeof SIDES)[number];
 
 /** Plain words for the sides of a deal. */
 export const SIDE_WORDS: Record<Side, string> = {

@@ -1,4 +1,5 @@
-import { drawingSteps, fitLine, setScript } from '../marks';
+import { drawingSteps, setScript } from '../packet/hand';
+import { fitLine } from '../paper/fit';
 import { count, firstName, initialsOf, isEmail, listWords, sideLabel } from './index';
 
 test.each([

@@ -4,7 +4,7 @@
  * key, the others say the same. The server finds the files; nothing else lists them.
  */
 import { IntlMessageFormat } from 'intl-messageformat';
-import type { Side } from '../routing/types';
+import type { Side } from '../text/sides';
 import en from './en.json';
 
 /** Name of one sentence. */

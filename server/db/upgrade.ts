@@ -1,5 +1,5 @@
 /** What SQL alone cannot do when a database of an earlier version is opened; each piece once in its life. */
-import type { Draft } from '@gatepath/core/marks';
+import type { Draft } from '@gatepath/core/packet';
 import type { Context } from '../context';
 import { loadState } from '../packets/log';
 import { filesOf } from '../packets/projections';

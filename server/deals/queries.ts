@@ -1,4 +1,4 @@
-import type { Side } from '@gatepath/core/routing';
+import type { Side } from '@gatepath/core/text';
 import type { DealKind } from '@gatepath/contract';
 import type { Db } from '../db/pool';
 

@@ -1,4 +1,4 @@
-import { showDay } from '@gatepath/core/marks';
+import { showDay } from '@gatepath/core/packet';
 import type { DealFacts } from '@gatepath/core/merge';
 import type {
   DealPatch,

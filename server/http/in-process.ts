@@ -12,7 +12,7 @@ import {
   type RouteName,
   type SigningView,
 } from '@gatepath/contract';
-import type { DraftEdit } from '@gatepath/core/marks';
+import type { DraftEdit } from '@gatepath/core/packet';
 import { SESSION_COOKIE } from '../firm/routes';
 
 export interface Answer<T = unknown> {

@@ -6,8 +6,7 @@
 import PgBoss from 'pg-boss';
 import type { Database, Db } from '../db/pool';
 import type { Tx } from '../db/tx';
-import type { Live } from '../live/live';
-import { topics } from '../live/live';
+import { type Live, topics } from '../live/live';
 import * as q from './queries';
 
 export type JobName = 'mail' | 'seal' | 'read' | 'tick' | 'digest' | 'calendar' | 'snapshot' | 'tidy';

@@ -3,8 +3,7 @@ import type { Context } from '../context';
 import { inTransaction, type Tx } from '../db/tx';
 import { topics } from '../live/live';
 import type { Texter } from '../mail/texter';
-import type { Mailer, OutgoingMail } from '../mail/mailer';
-import { toEml } from '../mail/mailer';
+import { type Mailer, type OutgoingMail, toEml } from '../mail/mailer';
 import { conflict, notFound } from '../problem';
 import * as q from './queries';
 

@@ -1,15 +1,7 @@
 /** What the sender changes while a packet is on its way, and the drafts that come of sent packets. */
 import { dayOf } from '@gatepath/core/calendar';
-import { PACKET_LIMITS, type Redline } from '@gatepath/core/marks';
-import {
-  ahead,
-  initialsOfChange,
-  partyOf,
-  type ChangeCommand,
-  type Gate,
-  type PacketParty,
-  type PacketState,
-} from '@gatepath/core/routing';
+import { type Gate, PACKET_LIMITS, type PacketParty, type Redline } from '@gatepath/core/packet';
+import { type ChangeCommand, type PacketState, ahead, initialsOfChange, partyOf } from '@gatepath/core/routing';
 import type { ChangeBody } from '@gatepath/contract';
 import type { Context } from '../context';
 import { inTransaction } from '../db/tx';

@@ -1,5 +1,5 @@
 /** A draft brought up to what its packet has become under way. */
-import { NOBODY, type Draft } from '@gatepath/core/marks';
+import { type Draft, NOBODY } from '@gatepath/core/packet';
 import type { PacketState } from '@gatepath/core/routing';
 
 /**

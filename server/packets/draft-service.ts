@@ -1,6 +1,14 @@
 /** Drafts: starting one, editing it, throwing it away. */
-import { applyEdits, DRAFT_LISTS, emptyDraft, PACKET_LIMITS, type Draft, type DraftEdit } from '@gatepath/core/marks';
-import { pathOf, type PacketParty } from '@gatepath/core/routing';
+import {
+  DRAFT_LISTS,
+  type Draft,
+  type DraftEdit,
+  PACKET_LIMITS,
+  type PacketParty,
+  applyEdits,
+  emptyDraft,
+  pathOf,
+} from '@gatepath/core/packet';
 import type { EditsBody, NewPacketBody, SavedDraft } from '@gatepath/contract';
 import type { Context } from '../context';
 import type { Db } from '../db/pool';

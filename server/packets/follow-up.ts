@@ -1,16 +1,16 @@
 /** What follows from events: passes, messages, sealing. Queued in the events' own transaction. */
 import { firstName, listWords } from '@gatepath/core/text';
 import { calendarDay, ENGLISH } from '@gatepath/core/words';
+import type { PacketParty } from '@gatepath/core/packet';
 import {
+  type PacketEvent,
+  type PacketEventBody,
+  type PacketEventType,
+  type PacketState,
   holdUp,
   marksLeft,
   partyOf,
   waitingFor,
-  type PacketEvent,
-  type PacketEventBody,
-  type PacketEventType,
-  type PacketParty,
-  type PacketState,
 } from '@gatepath/core/routing';
 import type { Context } from '../context';
 import type { Tx } from '../db/tx';

@@ -3,36 +3,14 @@ import { gunzip, gzip } from 'node:zlib';
 import { promisify } from 'node:util';
 import { LRUCache } from 'lru-cache';
 import { CHAIN_START, chainHash } from '@gatepath/core/proof';
-import {
-  EVENT_FACTS,
-  evolve,
-  replay,
-  type Actor,
-  type Origin,
-  type PacketEvent,
-  type PacketEventBody,
-  type PacketState,
-} from '@gatepath/core/routing';
+import { EVENT_FACTS, type PacketEvent, type PacketState, evolve, replay } from '@gatepath/core/routing';
 import type { Db } from '../db/pool';
 import { sha256 } from '../ids';
+import type { Append, Appended, Logged } from './logged';
 import { project } from './projections';
 import * as q from './queries';
 import { type EventRow, eventsAfter, hashAt, insertEvents, saveSnapshot, snapshotOf } from './log-queries';
 import { clearReadModel } from './read-model-queries';
-
-/** A state together with the hash its last event has. */
-export interface Logged {
-  state: PacketState | null;
-  hash: string;
-}
-
-/** Who did something, and from where. */
-export interface By {
-  actor: Actor;
-  origin: Origin | null;
-  /** An id made by whoever acts: sent twice, the act counts once. */
-  actId?: string;
-}
 
 /** States kept in memory, by packet; each is good only as long as its hash is the log's. Weighed by what they hold. */
 const kept = new LRUCache<string, { state: PacketState; hash: string }>({
@@ -108,20 +86,6 @@ export async function loadEvents(db: Db, packetId: string): Promise<PacketEvent[
   const events = [...(good ? known.events : []), ...rows.map(eventOf)];
   if (rows.length) keptEvents.set(packetId, { events, hash: rows[rows.length - 1]!.hash });
   return events;
-}
-
-/** What is to be appended to one packet. */
-export interface Append {
-  packetId: string;
-  before: Logged;
-  bodies: PacketEventBody[];
-  by: By;
-}
-
-export interface Appended {
-  state: PacketState;
-  hash: string;
-  events: PacketEvent[];
 }
 
 /**

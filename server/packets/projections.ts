@@ -1,21 +1,21 @@
 /** The read models of packets: what lists and other features ask for without replaying a log. */
-import { requiredPlaces, type Mark } from '@gatepath/core/marks';
+import { type Mark, requiredPlaces } from '@gatepath/core/packet';
 import {
-  documentsOf,
   EVENT_FACTS,
+  type PacketEvent,
+  type PacketEventBody,
+  type PacketEventType,
+  type PacketState,
+  documentsOf,
   gateOf,
   holdUp,
   marksOfParty,
   marksThatCount,
   nextTick,
-  type PacketEvent,
-  type PacketEventBody,
-  type PacketEventType,
-  type PacketState,
 } from '@gatepath/core/routing';
 import type { Db } from '../db/pool';
 import { currentFile } from '../proof/revisions';
-import type { Appended } from './log';
+import type { Appended } from './logged';
 import * as q from './queries';
 import {
   type FillRow,

@@ -1,4 +1,4 @@
-import type { Draft } from '@gatepath/core/marks';
+import type { Draft } from '@gatepath/core/packet';
 import type { AnyPacketStatus } from '@gatepath/contract';
 import type { Db } from '../db/pool';
 

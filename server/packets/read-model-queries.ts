@@ -1,5 +1,5 @@
 /** Read models in the database: what follows from the log, kept for lists and rebuilt from it. */
-import type { FillValue } from '@gatepath/core/routing';
+import type { FillValue } from '@gatepath/core/packet';
 import type { AnyPacketStatus } from '@gatepath/contract';
 import type { Db } from '../db/pool';
 import type { PathRow } from './queries';

@@ -1,23 +1,22 @@
 /** Sending, withdrawing and watching packets. */
 import { dayOf, warnDay } from '@gatepath/core/calendar';
-import { buildLedger, type Draft } from '@gatepath/core/marks';
-import { mergeTags } from '@gatepath/core/merge';
+import { type Draft, type Plan, buildLedger } from '@gatepath/core/packet';
 import {
+  type PacketState,
   activity,
-  holdUp,
-  marksLeft,
-  placesOf,
-  shownFills,
-  shownRedlines,
   documentsOf,
+  holdUp,
   isTurnOf,
+  marksLeft,
   marksThatCount,
   nudgesOf,
+  placesOf,
   puts,
+  shownFills,
+  shownRedlines,
   waitingFor,
-  type PacketState,
-  type Plan,
 } from '@gatepath/core/routing';
+import { mergeTags } from '@gatepath/core/merge';
 import type { PacketView, SendBody, SentView } from '@gatepath/contract';
 import type { Context } from '../context';
 import type { Db } from '../db/pool';
@@ -29,7 +28,8 @@ import type { Member } from '../firm/queries';
 import { conflict, notFound, Problem } from '../problem';
 import { chainFileName, writeChain } from '../proof/chain-file';
 import { haveAccessCodes, seenOf } from '../signing/queries';
-import { loadEvents, loadState, type By } from './log';
+import { loadEvents, loadState } from './log';
+import type { By } from './logged';
 import * as q from './queries';
 import { devicesOf, eventsAfter } from './log-queries';
 

@@ -3,34 +3,19 @@
  * the read models and what follows from them are one transaction. Commands of many people that
  * come at once share one: a few statements carry all of them.
  */
-import type { PacketCommand, PacketEvent, PacketState, Refusal } from '@gatepath/core/routing';
+import { decide, type PacketCommand, type Refusal } from '@gatepath/core/routing';
 import { CHAIN_START } from '@gatepath/core/proof';
-import { decide } from '@gatepath/core/routing';
 import type { Context } from '../context';
 import { gathered } from '../db/gather';
 import { inTransaction, outsideTransactions, type Tx } from '../db/tx';
 import { topics } from '../live/live';
 import { notFound, refused } from '../problem';
 import { followUp } from './follow-up';
-import { append, SNAPSHOT_EVERY, stateAt, type Append, type Appended, type By, type Logged } from './log';
+import { append, SNAPSHOT_EVERY, stateAt } from './log';
+import type { Append, Appended, By, Logged } from './logged';
+import type { Done, Now, Packets } from './packets';
 import * as q from './queries';
 import { actsThere } from './log-queries';
-
-export interface Done {
-  state: PacketState;
-  changed: boolean;
-  /** What happened, in order; nothing where the act was known already, or changes nothing. */
-  events: PacketEvent[];
-}
-
-/** A packet locked in a transaction, with its state as it is now. */
-export interface Now {
-  tx: Tx;
-  row: q.PacketRow;
-  state: PacketState | null;
-  /** Runs a command on it. @throws `Problem` when the core refuses */
-  run(command: PacketCommand, by: By): Promise<Done>;
-}
 
 interface Run {
   packetId: string;
@@ -43,7 +28,7 @@ interface Run {
 /** Commands that share a transaction at most. */
 const MOST_AT_ONCE = 64;
 
-export class PacketStore {
+export class PacketStore implements Packets {
   private waiting: Run[] = [];
   private working = false;
 
@@ -51,17 +36,11 @@ export class PacketStore {
 
   constructor(private readonly ctx: () => Context) {}
 
-  /** The state of a packet as it is now, without locking it. */
   async look(packetId: string): Promise<Logged> {
     const row = await this.row(packetId);
     return row ? stateAt(this.ctx().database.pool, row) : { state: null, hash: CHAIN_START };
   }
 
-  /**
-   * Runs a command on a packet. A command whose act is in the log already changes nothing.
-   *
-   * @throws `Problem` when there is no such packet, or when the core refuses
-   */
   run(packetId: string, command: PacketCommand, by: By): Promise<Done> {
     return new Promise((resolve, reject) => {
       outsideTransactions('A command on a packet');
@@ -72,7 +51,6 @@ export class PacketStore {
     });
   }
 
-  /** Does something with a locked packet that needs more than a command, in a transaction of its own. */
   alone<T>(packetId: string, work: (now: Now) => Promise<T>): Promise<T> {
     return inTransaction(this.ctx().database.pool, async (tx) => {
       const row = await q.lockPacket(tx.db, packetId);

@@ -11,7 +11,7 @@ import {
   type PDFPageProxy,
 } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { LRUCache } from 'lru-cache';
-import type { Rect } from '@gatepath/core/marks';
+import type { Rect } from '@gatepath/core/paper';
 import type { PageContent } from '@gatepath/core/reading';
 import { readStored } from '../files/stored';
 import { fontFacts, PLAIN, type FontFacts } from './font-facts';

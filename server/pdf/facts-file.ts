@@ -2,7 +2,7 @@
 import { gunzip } from 'node:zlib';
 import { promisify } from 'node:util';
 import { LRUCache } from 'lru-cache';
-import type { DocumentFacts } from '@gatepath/core/marks';
+import type { DocumentFacts } from '@gatepath/core/packet';
 import { unpackFacts, type PackedFacts } from '@gatepath/contract';
 import { readStored } from '../files/stored';
 

@@ -5,7 +5,7 @@ import path from 'node:path';
 import * as fontkit from 'fontkit';
 import { LRUCache } from 'lru-cache';
 import type { PDFDocument, PDFFont, RGB } from '@cantoo/pdf-lib';
-import type { ScriptFace } from '@gatepath/core/routing';
+import type { ScriptFace } from '@gatepath/core/packet';
 import type { Look } from './look';
 
 const require = createRequire(import.meta.url);

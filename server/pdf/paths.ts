@@ -1,5 +1,5 @@
 /** Straight lines and boxes of a path, in points as displayed. */
-import type { Rect } from '@gatepath/core/marks';
+import type { Rect } from '@gatepath/core/paper';
 
 /** A PDF matrix [a b c d e f]: x' = a x + c y + e, y' = b x + d y + f. */
 export type M = [number, number, number, number, number, number];

@@ -19,7 +19,7 @@ import {
   type PDFDocument,
   type PDFPage,
 } from '@cantoo/pdf-lib';
-import type { Rect } from '@gatepath/core/marks';
+import type { Rect } from '@gatepath/core/paper';
 import { Look, short } from './look';
 import { spaceOfPage, type Matrix, type PageSpace } from './space';
 

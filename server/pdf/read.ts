@@ -1,5 +1,5 @@
 /** Reading pages: where they carry ink (drawn by PDFium), their words and their places (by pdf.js). */
-import { packGrid, setInk, emptyGrid, type InkGrid } from '@gatepath/core/marks';
+import { type InkGrid, emptyGrid, packGrid, setInk } from '@gatepath/core/paper';
 import {
   linesOf,
   placeOfField,

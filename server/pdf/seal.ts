@@ -6,7 +6,7 @@
  */
 import { createHash } from 'node:crypto';
 import { PDFArray, PDFDict, type PDFDocument, PDFHexString, PDFName, PDFNumber, PDFString } from '@cantoo/pdf-lib';
-import { isAutomatic, takesText, type MarkKind, type Redline } from '@gatepath/core/marks';
+import { type MarkKind, type Redline, isAutomatic, takesText } from '@gatepath/core/packet';
 import type { ShownFill } from '@gatepath/contract';
 import { buildCms, sealKey, type SealKey } from '../proof/cms';
 import { Typesetter } from './fonts';

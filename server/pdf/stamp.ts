@@ -20,18 +20,17 @@ import {
   type RGB,
 } from '@cantoo/pdf-lib';
 import {
+  PEN_WIDTH,
+  type PathStep,
+  type Redline,
   drawingSteps,
   fitPicture,
-  fitLine,
-  PEN_WIDTH,
   setParagraph,
   setScript,
   setText,
   tickStrokes,
-  type PathStep,
-  type Rect,
-  type Redline,
-} from '@gatepath/core/marks';
+} from '@gatepath/core/packet';
+import { type Rect, fitLine } from '@gatepath/core/paper';
 import { inkOf } from '@gatepath/core/inks';
 import type { ShownFill } from '@gatepath/contract';
 import { Typesetter } from './fonts';

@@ -4,7 +4,7 @@
  */
 import { createHash, createPrivateKey, sign, verify, X509Certificate } from 'node:crypto';
 import { canonicalJson, firstBreak, type ChainedEvent } from '@gatepath/core/proof';
-import { replay, type PacketState } from '@gatepath/core/routing';
+import { type PacketEvent, type PacketState, replay } from '@gatepath/core/routing';
 import type { SealCheck } from './verify';
 
 export const CHAIN_FORMAT = 'gate-path-chain/1';
@@ -12,7 +12,7 @@ export const CHAIN_FORMAT = 'gate-path-chain/1';
 export interface ChainFile {
   format: typeof CHAIN_FORMAT;
   packetId: string;
-  events: ChainedEvent[];
+  events: ChainedEvent<PacketEvent>[];
   /** The firm's seal: certificates in DER, and a signature (RSA, SHA-256) over all but itself; both base64. */
   seal: { certificates: string[]; signature: string };
 }
@@ -27,7 +27,7 @@ const digest = (text: string) => createHash('sha256').update(text).digest('hex')
 /** Writes a chain file. */
 export function writeChain(
   packetId: string,
-  events: ChainedEvent[],
+  events: ChainedEvent<PacketEvent>[],
   seal: { keyPem: string; certificates: Buffer[] },
 ): string {
   const certificates = seal.certificates.map((c) => c.toString('base64'));
@@ -42,7 +42,7 @@ function signedText(content: object, certificates: string[]): Buffer {
 }
 
 export type ChainCheck =
-  | { whole: true; state: PacketState; events: ChainedEvent[]; signer: string }
+  | { whole: true; state: PacketState; events: ChainedEvent<PacketEvent>[]; signer: string }
   | { whole: false; why: string; state: null };
 
 /** Checks a chain file: any changed byte is found. */

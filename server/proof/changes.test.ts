@@ -5,6 +5,7 @@ import path from 'node:path';
 import fc from 'fast-check';
 import type { ShownFill } from '@gatepath/contract';
 import { CHAIN_START, chainHash, type ChainedEvent } from '@gatepath/core/proof';
+import type { PacketEvent } from '@gatepath/core/routing';
 import { planOf } from '@gatepath/core/test-support';
 import { sha256 } from '../ids';
 import { WorkPool } from '../work/pool';
@@ -63,7 +64,7 @@ beforeAll(async () => {
     writeFileSync(file, bytes);
   }
   pdf = readFileSync(file);
-  const events: ChainedEvent[] = [];
+  const events: ChainedEvent<PacketEvent>[] = [];
   let prevHash = CHAIN_START;
   const bodies = [
     { type: 'sent' as const, plan: planOf([['wren'], ['callum']]) },

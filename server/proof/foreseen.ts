@@ -3,7 +3,7 @@
  * first seal. It only has to be as long as the real one: too little room costs a remark by strict
  * viewers, too much a blank page at the end.
  */
-import { holdsGate, type PacketEvent, type PacketEventBody, type PacketState } from '@gatepath/core/routing';
+import { type PacketEvent, type PacketEventBody, type PacketState, holdsGate } from '@gatepath/core/routing';
 
 /** The packet as it would be if everybody still to act did so at once, as those before did. */
 export function foreseenEnd(state: PacketState, events: PacketEvent[]): { state: PacketState; events: PacketEvent[] } {

@@ -1,14 +1,6 @@
 /** What the signing record of one document says, in one language. Times are in the deal's zone. */
-import { hasDocument } from '@gatepath/core/marks';
-import {
-  documentsOf,
-  holdsGate,
-  inReadingOrder,
-  type Hand,
-  type PacketEvent,
-  type PacketParty,
-  type PacketState,
-} from '@gatepath/core/routing';
+import { type Hand, type PacketParty, hasDocument } from '@gatepath/core/packet';
+import { type PacketEvent, type PacketState, documentsOf, holdsGate, inReadingOrder } from '@gatepath/core/routing';
 import { calendarDay, say, sideIn, timeIn, type WordKey, type WordParams, type Words } from '@gatepath/core/words';
 import type { RecordContent } from '../pdf/record';
 

@@ -1,17 +1,14 @@
 /** Which documents a seal touches and what it writes there: worked out from a packet's state alone. */
-import { hasDocument } from '@gatepath/core/marks';
+import { type PlanDocument, type Redline, type ShownFill, hasDocument } from '@gatepath/core/packet';
 import {
+  type PacketState,
+  type RevisionDue,
   documentsOf,
   holdsGate,
   partyOf,
   shownFills,
   shownRedlines,
-  type PacketState,
-  type PlanDocument,
-  type RevisionDue,
-  type ShownFill,
 } from '@gatepath/core/routing';
-import type { Redline } from '@gatepath/core/marks';
 
 /** One document's part of a revision. */
 export interface RevisionPart {

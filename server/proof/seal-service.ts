@@ -1,12 +1,12 @@
 /** Sealing a packet: a revision for each party that finished, and the signing record at the end. */
+import type { ShownFill } from '@gatepath/core/packet';
 import {
-  documentsOf,
-  partyOf,
   type PacketEvent,
   type PacketState,
   type RevisionDue,
   type SealedFile,
-  type ShownFill,
+  documentsOf,
+  partyOf,
 } from '@gatepath/core/routing';
 import { ENGLISH, say, sideIn } from '@gatepath/core/words';
 import type { Context } from '../context';

@@ -1,7 +1,8 @@
 /** Getting in: from a link to a packet and a party, and the second step where one is asked for. */
 import { randomInt } from 'node:crypto';
 import { CODE_MINUTES } from '@gatepath/contract';
-import { isTurnOf, partyOf, type PacketParty, type PacketState } from '@gatepath/core/routing';
+import type { PacketParty } from '@gatepath/core/packet';
+import { type PacketState, isTurnOf, partyOf } from '@gatepath/core/routing';
 import { calendarDay, say, type Words } from '@gatepath/core/words';
 import type { Context } from '../context';
 import { hashSecret, newSecret, sha256 } from '../ids';

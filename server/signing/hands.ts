@@ -1,5 +1,5 @@
 /** Hands: set for a packet, made of a picture, and kept for others only where the person says so. */
-import type { Hand, PacketParty, Picture } from '@gatepath/core/routing';
+import type { Hand, PacketParty, Picture } from '@gatepath/core/packet';
 import { MAX_PICTURE } from '@gatepath/contract';
 import type { Context } from '../context';
 import type { Upload } from '../http/upload';

@@ -1,4 +1,4 @@
-import type { Hand } from '@gatepath/core/routing';
+import type { Hand } from '@gatepath/core/packet';
 import type { Db } from '../db/pool';
 
 export interface PassRow {

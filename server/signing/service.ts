@@ -1,8 +1,8 @@
 /** The ceremony: what a party does through its own pass. */
 import { LRUCache } from 'lru-cache';
 import { dayOf } from '@gatepath/core/calendar';
-import { checkValue, showDay } from '@gatepath/core/marks';
-import { isTurnOf, shownFills, type PartyCommand } from '@gatepath/core/routing';
+import { checkValue, showDay } from '@gatepath/core/packet';
+import { type PartyCommand, isTurnOf, shownFills } from '@gatepath/core/routing';
 import { say, type Words } from '@gatepath/core/words';
 import type { ActAnswer, FillBody, HandBody, SigningView } from '@gatepath/contract';
 import type { Context } from '../context';
@@ -10,7 +10,7 @@ import { bringIn } from '../documents/bring-in';
 import { pageImage } from '../documents/service';
 import type { Upload } from '../http/upload';
 import { loadState } from '../packets/log';
-import type { Done } from '../packets/store';
+import type { Done } from '../packets/packets';
 import { notFound, Problem } from '../problem';
 import { partSoFar } from '../proof/revisions';
 import { namesOf, picturesOf } from '../proof/seal-service';

@@ -1,24 +1,28 @@
 /** What a party is shown: the packet through its own pass, and what an act changed in it. */
 import { LRUCache } from 'lru-cache';
-import { hasDocument, isAutomatic, isForClient } from '@gatepath/core/marks';
 import {
+  type PacketParty,
+  type PlanDocument,
+  SCRIPT_FACES,
+  type ScriptFace,
+  hasDocument,
+  isAutomatic,
+  isForClient,
+} from '@gatepath/core/packet';
+import {
+  type PacketState,
   documentsOf,
   isTurnOf,
   marksLeft,
   marksOfParty,
-  SCRIPT_FACES,
   shownFills,
   shownRedlines,
-  type PacketParty,
-  type PacketState,
-  type PlanDocument,
-  type ScriptFace,
 } from '@gatepath/core/routing';
 import { firstName, initialsOf } from '@gatepath/core/text';
 import type { Words } from '@gatepath/core/words';
 import type { SigningPatch, SigningView } from '@gatepath/contract';
 import type { Context } from '../context';
-import type { Done } from '../packets/store';
+import type { Done } from '../packets/packets';
 import { LANGUAGES, wordsOf } from '../words';
 import { agreementOf } from './agreement';
 import { type Entry } from './entry';

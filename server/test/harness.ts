@@ -4,7 +4,7 @@ import os from 'node:os';
 import path from 'node:path';
 import type { DealView, HandBody } from '@gatepath/contract';
 import { dayOf, morningOf, NUDGE_HOUR } from '@gatepath/core/calendar';
-import type { Side } from '@gatepath/core/routing';
+import type { Side } from '@gatepath/core/text';
 import { buildServer, type Running } from '../app';
 import { readConfig } from '../config';
 import { InProcess } from '../http/in-process';

@@ -1,5 +1,5 @@
 import sharp from 'sharp';
-import type { Rect } from '@gatepath/core/marks';
+import type { Rect } from '@gatepath/core/paper';
 import type { Context } from '../context';
 import { documentOr404, pageImage } from '../documents/service';
 

@@ -1,7 +1,6 @@
 /** Packets on their way, against a real server: sent, signed and looked at as members and clients do. */
 import type { ChangeBody, DealView, MessageView, PacketView, Page, SigningView } from '@gatepath/contract';
-import type { DraftEdit } from '@gatepath/core/marks';
-import type { PacketParty } from '@gatepath/core/routing';
+import type { DraftEdit, PacketParty } from '@gatepath/core/packet';
 import { TestServer, typedHand } from './harness';
 import { paper } from './papers';
 

@@ -1,5 +1,5 @@
 /** The worker processes for papers: nothing that draws, reads, seals or checks a paper runs on the request thread. */
-import { SCRIPT_FACES } from '@gatepath/core/routing';
+import { SCRIPT_FACES } from '@gatepath/core/packet';
 import { busy, WorkFailure } from './failure';
 import { Hand, type Job } from './hand';
 import { ALLOWED, LANES, MOST_OF_ONE, MOST_WAITING, TIDY_MEMORY, type Lane } from './lanes';

@@ -1,7 +1,6 @@
 /** What the worker processes do, by name. Each takes and returns plain data; bytes of papers lie in files. */
-import type { Draft, Mark, Redline } from '@gatepath/core/marks';
+import type { Draft, Mark, PacketParty, Redline, ScriptFace } from '@gatepath/core/packet';
 import type { DealFacts } from '@gatepath/core/merge';
-import type { PacketParty, ScriptFace } from '@gatepath/core/routing';
 import { readStored } from '../files/stored';
 import { newId } from '../ids';
 import type { ComposePart } from '../pdf/compose';
@@ -47,7 +46,7 @@ export const tasks = {
   /** Script faces that have every letter of a name. */
   faces: async (t: { name: string }): Promise<ScriptFace[]> => {
     const { missingCharacters } = await import('../pdf/fonts');
-    const { SCRIPT_FACES } = await import('@gatepath/core/routing');
+    const { SCRIPT_FACES } = await import('@gatepath/core/packet');
     const missing = await Promise.all(SCRIPT_FACES.map((face) => missingCharacters(t.name, face, true)));
     return SCRIPT_FACES.filter((_, i) => missing[i]!.length === 0);
   },
@@ -68,7 +67,7 @@ export const tasks = {
     redlines: Redline[];
     initials: boolean;
   }): Promise<{ marks: Mark[]; without: { document: string; name: string }[] }> => {
-    const { marksForNewcomer } = await import('@gatepath/core/marks');
+    const { marksForNewcomer } = await import('@gatepath/core/packet');
     const { factsIn } = await import('../pdf/facts-file');
     const documents = await factsIn(t.documents);
     const made: Mark[] = [];
@@ -87,7 +86,7 @@ export const tasks = {
     parties: PacketParty[];
     obstacles: Mark['rect'][];
   }): Promise<Mark[] | null> => {
-    const { marksOfRedline } = await import('@gatepath/core/marks');
+    const { marksOfRedline } = await import('@gatepath/core/packet');
     const { factsIn } = await import('../pdf/facts-file');
     const [facts] = await factsIn([t.document]);
     const page = facts?.pages[t.redline.page - 1];

@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { DealView } from '@gatepath/contract';
-import { isoDay, showDay } from '@gatepath/core/marks';
+import { isoDay, showDay } from '@gatepath/core/packet';
 import { useSetDeal } from '../../api/hooks';
 import { usePalette } from '../../ui/hooks';
 import { Input } from '../../ui/input';

@@ -4,7 +4,7 @@ import { useEffect, useState } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
 import { Dialog, Portal } from 'react-native-paper';
 import type { PacketView } from '@gatepath/contract';
-import { canAccept } from '@gatepath/core/marks';
+import { canAccept } from '@gatepath/core/packet';
 import { count, firstName, listWords } from '@gatepath/core/text';
 import { usePacketActions } from '../../api/hooks';
 import { Input } from '../../ui/input';

@@ -1,15 +1,14 @@
 import { viewDraft } from '@gatepath/core/checks';
 import {
-  applyEdits,
-  emptyDraft,
+  type DocumentFacts,
   type Draft,
   type DraftEdit,
-  type DocumentFacts,
   type Mark,
-} from '@gatepath/core/marks';
-import { emptyGrid } from '@gatepath/core/marks';
-import { markActs } from './mark-acts';
-import type { Tool } from './use-desk';
+  applyEdits,
+  emptyDraft,
+} from '@gatepath/core/packet';
+import { emptyGrid } from '@gatepath/core/paper';
+import { markActs, type Tool } from './mark-acts';
 
 const blankPage = () => ({
   width: 612,

@@ -1,38 +1,39 @@
 /** What can be done with marks on the desk; every act is a list of edits, so all of it can be undone. */
 import {
-  acceptEdits,
-  align,
-  clampToPage,
-  copyEdits,
-  distribute,
-  handEdits,
-  INITIALS_SIZES,
+  type Draft,
+  type DraftEdit,
+  type InitialsRule,
   MARK_SIZES,
-  moveEdits,
+  type Mark,
+  type MarkKind,
   NOBODY,
-  PAGE_EDGE,
+  type Proposal,
+  acceptEdits,
+  copyEdits,
+  handEdits,
+  moveEdits,
   pageRange,
   passEdits,
   removeEdits,
-  roundRect,
   ruleOf,
-  sameSize,
   shiftStrike,
-  snap,
   wordsBetween,
-  type Draft,
-  type DraftEdit,
+} from '@gatepath/core/packet';
+import {
   type Edge,
-  type InitialsRule,
-  type Mark,
-  type MarkKind,
-  type Proposal,
+  INITIALS_SIZES,
+  PAGE_EDGE,
   type Rect,
-} from '@gatepath/core/marks';
+  align,
+  clampToPage,
+  distribute,
+  roundRect,
+  sameSize,
+  snap,
+} from '@gatepath/core/paper';
 import type { DraftView } from '@gatepath/core/checks';
 import { count, firstName } from '@gatepath/core/text';
 import { newId } from '../../api/client';
-import type { Tool } from './use-desk';
 
 interface Bench {
   draft: Draft;
@@ -48,6 +49,9 @@ interface Bench {
   setRedline: (id: string | null) => void;
   setSaid: (what: string) => void;
 }
+
+/** What a touch on the page does: puts a mark of a kind, or changes the words there. */
+export type Tool = MarkKind | 'strike' | 'insert';
 
 export type MarkActs = ReturnType<typeof markActs>;
 

@@ -3,18 +3,18 @@ import { useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import { Dialog, Portal } from 'react-native-paper';
 import {
-  leastSize,
   MARK_KINDS,
   MARK_WORDS,
-  patternOf,
-  takesHand,
   type Mark,
   type MarkCheck,
   type MarkKind,
-} from '@gatepath/core/marks';
+  isAutomatic,
+  leastSize,
+  takesHand,
+} from '@gatepath/core/packet';
 import { mergeTags } from '@gatepath/core/merge';
 import '@gatepath/core/patterns';
-import { isAutomatic } from '@gatepath/core/marks';
+import { patternOf } from '@gatepath/core/text';
 import { Input } from '../../ui/input';
 import { Button, Choice } from '../../ui/pieces';
 import { Small, Strong } from '../../ui/text';

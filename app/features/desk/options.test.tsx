@@ -1,7 +1,6 @@
 /** What is particular to a party, and when a packet reminds and ends: every change is one edit of the draft. */
 import { fireEvent, screen } from '@testing-library/react';
-import type { DraftEdit } from '@gatepath/core/marks';
-import type { PacketParty } from '@gatepath/core/routing';
+import type { DraftEdit, PacketParty } from '@gatepath/core/packet';
 import { party, show, underWay } from '../../test/office';
 import { PartyOptions } from './party-options';
 import { ScheduleCard } from './schedule-card';

@@ -4,7 +4,7 @@ import { useRef, useState } from 'react';
 import { View } from 'react-native';
 import { Menu } from 'react-native-paper';
 import { pathOf } from '@gatepath/contract/paths';
-import { editsToDropDocument } from '@gatepath/core/marks';
+import { editsToDropDocument } from '@gatepath/core/packet';
 import { DOCUMENT_TYPES, TYPE_WORDS } from '@gatepath/core/reading';
 import { count } from '@gatepath/core/text';
 import { usePacketActions } from '../../api/hooks';

@@ -2,7 +2,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { Pressable, ScrollView, View, type LayoutChangeEvent } from 'react-native';
 import { pathOf } from '@gatepath/contract/paths';
-import { NOBODY } from '@gatepath/core/marks';
+import { NOBODY } from '@gatepath/core/packet';
 import { usePalette, useWide } from '../../ui/hooks';
 import { IconButton } from '../../ui/pieces';
 import { Body, Small } from '../../ui/text';

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { FlatList, Image, Pressable, View } from 'react-native';
 import { Modal, Portal } from 'react-native-paper';
 import { pathOf } from '@gatepath/contract/paths';
-import type { PageMove } from '@gatepath/core/marks';
+import type { PageMove } from '@gatepath/core/packet';
 import { count } from '@gatepath/core/text';
 import { usePalette, useWide } from '../../ui/hooks';
 import { Button, IconButton, Note, Trouble } from '../../ui/pieces';

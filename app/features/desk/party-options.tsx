@@ -1,5 +1,5 @@
 /** What is particular to one party: language, a note, how it proves who it is, when it gets its copy. */
-import type { PacketParty, SecondStep } from '@gatepath/core/routing';
+import type { PacketParty, SecondStep } from '@gatepath/core/packet';
 import { firstName } from '@gatepath/core/text';
 import { useSession } from '../../api/hooks';
 import { LateInput } from '../../ui/late-input';

@@ -2,8 +2,17 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { Menu } from 'react-native-paper';
-import { editsToDropParty, hasDocument, type DraftEdit } from '@gatepath/core/marks';
-import { holdsGate, pathOf, type Act, type Gate, type PacketParty, type PathPattern } from '@gatepath/core/routing';
+import {
+  type Act,
+  type DraftEdit,
+  type Gate,
+  type PacketParty,
+  type PathPattern,
+  editsToDropParty,
+  hasDocument,
+  pathOf,
+} from '@gatepath/core/packet';
+import { holdsGate } from '@gatepath/core/routing';
 import { firstName, listWords, sideLabel } from '@gatepath/core/text';
 import { newId } from '../../api/client';
 import { useSession } from '../../api/hooks';

@@ -1,8 +1,8 @@
 /** A mark on the desk: dragged, stretched, or moved by keys; what is in hand with it moves along. */
 import { useEffect, useRef, useState } from 'react';
 import { View } from 'react-native';
-import { leastSize, MARK_WORDS, NOBODY, type Mark, type Rect } from '@gatepath/core/marks';
-import type { PacketParty } from '@gatepath/core/routing';
+import { MARK_WORDS, type Mark, NOBODY, type PacketParty, leastSize } from '@gatepath/core/packet';
+import type { Rect } from '@gatepath/core/paper';
 import { inkOf } from '@gatepath/core/inks';
 import { initialsOf } from '@gatepath/core/text';
 import { MarkFace } from '../pages/mark-box';

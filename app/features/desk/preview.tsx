@@ -2,9 +2,9 @@
 import { useState } from 'react';
 import { FlatList, View } from 'react-native';
 import { Modal, Portal } from 'react-native-paper';
-import { hasDocument, isAutomatic, isForClient } from '@gatepath/core/marks';
+import { hasDocument, isAutomatic, isForClient, shownWords } from '@gatepath/core/packet';
+import { puts } from '@gatepath/core/routing';
 import { mergeTags } from '@gatepath/core/merge';
-import { shownWords, puts } from '@gatepath/core/routing';
 import { pathOf } from '@gatepath/contract/paths';
 import { count, firstName } from '@gatepath/core/text';
 import { usePalette } from '../../ui/hooks';

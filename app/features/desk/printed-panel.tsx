@@ -1,8 +1,8 @@
 /** What was read on the pages, as proposals: nothing of it is sent until somebody accepts it. */
+import { MARK_WORDS, type Proposal, canAccept } from '@gatepath/core/packet';
 import { puts } from '@gatepath/core/routing';
 import { Pressable, View } from 'react-native';
 import { Menu } from 'react-native-paper';
-import { canAccept, MARK_WORDS, type Proposal } from '@gatepath/core/marks';
 import { pageRuns } from '@gatepath/core/checks';
 import { count, firstName } from '@gatepath/core/text';
 import { DropMenu } from '../../ui/menu';

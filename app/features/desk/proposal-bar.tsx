@@ -1,14 +1,14 @@
 /** A printed place in hand: accept it as it was read, correct it, or leave it out. */
+import { MARK_WORDS, type MarkKind, type Proposal } from '@gatepath/core/packet';
 import { puts } from '@gatepath/core/routing';
 import { View } from 'react-native';
 import { Menu } from 'react-native-paper';
-import { MARK_WORDS, type MarkKind, type Proposal } from '@gatepath/core/marks';
 import { firstName } from '@gatepath/core/text';
 import { DropMenu } from '../../ui/menu';
 import { Button, IconButton } from '../../ui/pieces';
 import { Body } from '../../ui/text';
 import { BarButton } from './selection-bar';
-import { BAR_TEXT, UndoRedo } from './tool-bar';
+import { BAR_TEXT, UndoRedo } from './bar-parts';
 import type { Desk } from './use-desk';
 
 const KINDS: MarkKind[] = [

@@ -1,7 +1,6 @@
 /** A printed place that was read: dotted and hollow, visibly no mark yet. */
 import { Pressable, View } from 'react-native';
-import { MARK_WORDS, type Proposal } from '@gatepath/core/marks';
-import type { PacketParty } from '@gatepath/core/routing';
+import { MARK_WORDS, type PacketParty, type Proposal } from '@gatepath/core/packet';
 import { inkOf } from '@gatepath/core/inks';
 import { initialsOf } from '@gatepath/core/text';
 import { Body } from '../../ui/text';

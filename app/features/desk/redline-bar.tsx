@@ -5,7 +5,7 @@ import { IconButton } from '../../ui/pieces';
 import { Body } from '../../ui/text';
 import { useState } from 'react';
 import { BarButton } from './selection-bar';
-import { BAR_TEXT, UndoRedo } from './tool-bar';
+import { BAR_TEXT, UndoRedo } from './bar-parts';
 import type { Desk } from './use-desk';
 
 export function RedlineBar({ desk, id }: { desk: Desk; id: string }) {

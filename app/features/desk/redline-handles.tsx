@@ -1,8 +1,8 @@
 /** Touching a change takes it in hand; with the strike in hand, a stroke over words strikes them. */
 import { useEffect, useRef, useState } from 'react';
 import { Pressable, View } from 'react-native';
-import type { PageFacts, Redline } from '@gatepath/core/marks';
-import { wordsBetween } from '@gatepath/core/marks';
+import { type Redline, wordsBetween } from '@gatepath/core/packet';
+import type { PageFacts } from '@gatepath/core/paper';
 import { REDLINE } from '../pages/redlines';
 import type { Desk } from './use-desk';
 

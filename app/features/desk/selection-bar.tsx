@@ -1,15 +1,15 @@
 /** What can be done with the marks in hand. */
+import { MARK_WORDS, NOBODY } from '@gatepath/core/packet';
 import { puts } from '@gatepath/core/routing';
 import { useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import { Menu } from 'react-native-paper';
-import { MARK_WORDS, NOBODY } from '@gatepath/core/marks';
 import { count, firstName } from '@gatepath/core/text';
 import { Input } from '../../ui/input';
 import { DropMenu } from '../../ui/menu';
 import { Button, IconButton } from '../../ui/pieces';
 import { Body } from '../../ui/text';
-import { BAR_TEXT, PartyTokens, UndoRedo } from './tool-bar';
+import { BAR_TEXT, PartyTokens, UndoRedo } from './bar-parts';
 import type { Desk } from './use-desk';
 
 /** A button on the dark bar. */

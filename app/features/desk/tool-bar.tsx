@@ -1,23 +1,19 @@
 /** What is in hand: a party and a tool; or, when marks or a printed place are, what can be done with them. */
+import { MARK_KINDS, MARK_WORDS } from '@gatepath/core/packet';
 import { puts } from '@gatepath/core/routing';
 import { Pressable, ScrollView, View } from 'react-native';
-import { MARK_KINDS, MARK_WORDS } from '@gatepath/core/marks';
 import { firstName } from '@gatepath/core/text';
 import { Icon } from '../../ui/icon';
 import { useWide } from '../../ui/hooks';
-import { Button, IconButton } from '../../ui/pieces';
+import { Button } from '../../ui/pieces';
 import { Body } from '../../ui/text';
-import { Token } from '../../ui/token';
 import { FONT } from '../../ui/theme';
+import { BAR, BAR_SOFT, BAR_TEXT, PartyTokens, UndoRedo } from './bar-parts';
 import { ProposalBar } from './proposal-bar';
 import { RedlineBar } from './redline-bar';
 import { SelectionBar } from './selection-bar';
-import type { Desk, Tool } from './use-desk';
-
-/** The bar is dark in both themes: it lies over the paper and must not be taken for it. */
-export const BAR = '#1E2A32';
-export const BAR_SOFT = '#2F3C45';
-export const BAR_TEXT = '#FBF8F3';
+import type { Tool } from './mark-acts';
+import type { Desk } from './use-desk';
 
 const TOOLS: { tool: Tool; word: string }[] = [
   ...MARK_KINDS.map((k) => ({ tool: k, word: MARK_WORDS[k] })),
@@ -41,69 +37,6 @@ export function ToolBar({ desk, onDetails }: { desk: Desk; onDetails: () => void
       <View role="status" aria-live="polite" style={{ position: 'absolute', width: 1, height: 1, overflow: 'hidden' }}>
         <Body>{desk.said}</Body>
       </View>
-    </View>
-  );
-}
-
-/** Undo and redo are always at the same end of the bar. */
-export function UndoRedo({ desk }: { desk: Desk }) {
-  return (
-    <View style={{ flexDirection: 'row' }}>
-      {desk.copied.length ? (
-        <IconButton name="paste" label="Paste onto this page" color={BAR_TEXT} onPress={desk.paste} testID="paste" />
-      ) : null}
-      <IconButton
-        name="undo"
-        label="Undo"
-        color={BAR_TEXT}
-        disabled={!desk.canUndo}
-        onPress={desk.undo}
-        testID="undo"
-      />
-      <IconButton
-        name="redo"
-        label="Redo"
-        color={BAR_TEXT}
-        disabled={!desk.canRedo}
-        onPress={desk.redo}
-        testID="redo"
-      />
-    </View>
-  );
-}
-
-/** Everybody who signs; taking somebody lets go of what is in hand, ready to place for them. */
-export function PartyTokens({ desk }: { desk: Desk }) {
-  return (
-    <View role="radiogroup" aria-label="Whose mark" style={{ flexDirection: 'row', gap: 4 }}>
-      {desk.draft.parties.filter(puts).map((x) => {
-        const on = x.id === desk.partyId;
-        return (
-          <Pressable
-            key={x.id}
-            role="radio"
-            aria-checked={on}
-            aria-label={x.name}
-            testID={`take-${firstName(x.name)}`}
-            onPress={() => {
-              desk.takeParty(x.id);
-              desk.select(null);
-            }}
-            style={{
-              width: 50,
-              height: 50,
-              borderRadius: 12,
-              alignItems: 'center',
-              justifyContent: 'center',
-              borderWidth: 2,
-              borderColor: on ? BAR_TEXT : 'transparent',
-              backgroundColor: on ? '#46525A' : 'transparent',
-            }}
-          >
-            <Token name={x.name} ink={x.ink} size={34} />
-          </Pressable>
-        );
-      })}
     </View>
   );
 }

@@ -1,18 +1,14 @@
 /** Everything the desk's panels share: the draft, what follows from it, what is in hand and what is selected. */
+import type { DocumentFacts, InitialsRule, Mark, Proposal } from '@gatepath/core/packet';
 import { puts } from '@gatepath/core/routing';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { useQueries } from '@tanstack/react-query';
 import { viewDraft, type DraftView, type Place } from '@gatepath/core/checks';
-import type { Proposal } from '@gatepath/core/marks';
-import { type DocumentFacts, type InitialsRule, type Mark, type MarkKind } from '@gatepath/core/marks';
 import type { PackedFacts, PacketView } from '@gatepath/contract';
 import { unpackFacts } from '@gatepath/contract/facts';
 import { factsQuery } from '../../api/hooks';
 import { useDraft, type DraftHandle } from './use-draft';
-import { markActs, type MarkActs } from './mark-acts';
-
-/** What a touch of the page does: put down a mark of a kind, or change what is printed. */
-export type Tool = MarkKind | 'strike' | 'insert';
+import { markActs, type MarkActs, type Tool } from './mark-acts';
 
 export interface Desk extends DraftHandle, MarkActs {
   packet: PacketView;

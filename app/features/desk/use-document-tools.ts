@@ -1,7 +1,7 @@
 /** Making documents of others and putting them in their place on the desk; each swap is one undoable step. */
 import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
-import { editsToSwapPages, matchPagesOf, type PageMove } from '@gatepath/core/marks';
+import { type PageMove, editsToSwapPages, matchPagesOf } from '@gatepath/core/packet';
 import type { ComposeBody, DealView, DocumentPatch, DocumentView, PacketView } from '@gatepath/contract';
 import { unpackFacts } from '@gatepath/contract/facts';
 import { pathOf } from '@gatepath/contract/paths';

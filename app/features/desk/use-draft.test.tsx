@@ -4,7 +4,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import type { PacketView } from '@gatepath/contract';
 import { EDITS_A_PORTION } from '@gatepath/contract/limits';
-import { applyEdits, emptyDraft, type Draft, type DraftEdit } from '@gatepath/core/marks';
+import { type Draft, type DraftEdit, applyEdits, emptyDraft } from '@gatepath/core/packet';
 import { useDraft } from './use-draft';
 
 /** A server that keeps a draft, and will not take edits of some ids. */

@@ -1,7 +1,7 @@
 /** The draft on this screen: every change shows at once, is kept on the device, and travels when it can. */
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
-import { applyEdits, invertEdits, type Draft, type DraftEdit } from '@gatepath/core/marks';
+import { type Draft, type DraftEdit, applyEdits, invertEdits } from '@gatepath/core/packet';
 import type { PacketView, SavedDraft } from '@gatepath/contract';
 import { EDITS_A_PORTION } from '@gatepath/contract/limits';
 import { listWords } from '@gatepath/core/text';

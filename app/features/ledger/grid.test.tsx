@@ -1,6 +1,6 @@
 import { fireEvent, render, screen } from '@testing-library/react';
 import { PaperProvider } from 'react-native-paper';
-import type { CellState, LedgerRow } from '@gatepath/core/marks';
+import type { CellState, LedgerRow } from '@gatepath/core/packet';
 import { makeTheme } from '../../ui/theme';
 import { LedgerGrid } from './grid';
 

@@ -2,7 +2,7 @@
 import { memo, useMemo, useState } from 'react';
 import { FlatList, Pressable, View } from 'react-native';
 import Svg, { Path } from 'react-native-svg';
-import type { CellState, LedgerCell, LedgerRow } from '@gatepath/core/marks';
+import type { CellState, LedgerCell, LedgerRow } from '@gatepath/core/packet';
 import { Icon } from '../../ui/icon';
 import { usePalette } from '../../ui/hooks';
 import { Body, Small, Strong } from '../../ui/text';

@@ -2,8 +2,9 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { PacketView, SentView } from '@gatepath/contract';
-import { ACTS, holdsGate, SIDES, type Act, type Gate, type Side } from '@gatepath/core/routing';
-import { firstName, listWords, SIDE_WORDS } from '@gatepath/core/text';
+import { ACTS, type Act, type Gate } from '@gatepath/core/packet';
+import { holdsGate } from '@gatepath/core/routing';
+import { SIDES, SIDE_WORDS, type Side, firstName, listWords } from '@gatepath/core/text';
 import { usePacketActions } from '../../api/hooks';
 import { Button, Card, Choice, IconButton } from '../../ui/pieces';
 import { DoOrLeave } from '../../ui/do-or-leave';

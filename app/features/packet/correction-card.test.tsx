@@ -1,7 +1,7 @@
 /** A change on a sent page: found by its words, shown before it is made, refused where it cannot be. */
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import type { PackedFacts } from '@gatepath/contract';
-import { emptyGrid, packGrid } from '@gatepath/core/marks';
+import { emptyGrid, packGrid } from '@gatepath/core/paper';
 import { show, underWay } from '../../test/office';
 import { CorrectionCard } from './correction-card';
 

@@ -3,15 +3,8 @@ import { useMemo, useState } from 'react';
 import { useQuery } from '@tanstack/react-query';
 import type { PacketView, SentView } from '@gatepath/contract';
 import { unpackFacts } from '@gatepath/contract/facts';
-import {
-  findWords,
-  pickWords,
-  roomForWords,
-  type PageFacts,
-  type PickedWords,
-  type Rect,
-  type Redline,
-} from '@gatepath/core/marks';
+import { type PickedWords, type Redline, findWords, pickWords, roomForWords } from '@gatepath/core/packet';
+import type { PageFacts, Rect } from '@gatepath/core/paper';
 import { doneWords } from '@gatepath/core/text';
 import { factsQuery, usePacketActions } from '../../api/hooks';
 import { DoOrLeave } from '../../ui/do-or-leave';

@@ -3,7 +3,7 @@ import { useRef, useState } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
 import type { PacketView, SentView } from '@gatepath/contract';
 import { pathOf } from '@gatepath/contract/paths';
-import type { Redline } from '@gatepath/core/marks';
+import type { Redline } from '@gatepath/core/packet';
 import { byKeys, useWide } from '../../ui/hooks';
 import { IconButton } from '../../ui/pieces';
 import { Small } from '../../ui/text';

@@ -1,16 +1,17 @@
 /** What stands in filled marks, drawn over a page exactly as the sealed copy will have it. */
 import { memo } from 'react';
 import Svg, { Image as SvgImage, Path, Text as SvgText } from 'react-native-svg';
-import type { PathStep, Rect } from '@gatepath/core/marks';
 import {
+  PEN_WIDTH,
   drawingSteps,
   fitPicture,
-  PEN_WIDTH,
   setParagraph,
   setScript,
   setText,
   tickStrokes,
 } from '@gatepath/core/filling';
+import type { PathStep } from '@gatepath/core/packet';
+import type { Rect } from '@gatepath/core/paper';
 import type { ShownFill } from '@gatepath/contract';
 import { inkOf } from '@gatepath/core/inks';
 import { FONT } from '../../ui/theme';

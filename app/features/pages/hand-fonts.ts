@@ -1,6 +1,6 @@
 /** Script faces for typed hands, loaded only when something on the screen needs them. */
 import { useFonts } from 'expo-font';
-import type { ScriptFace } from '@gatepath/core/routing';
+import type { ScriptFace } from '@gatepath/core/packet';
 import Caveat_500Medium from '../../assets/fonts/Caveat_500Medium.woff2';
 import Caveat_500Medium_Beyond from '../../assets/fonts/Caveat_500Medium_Beyond.woff2';
 import DancingScript_500Medium from '../../assets/fonts/DancingScript_500Medium.woff2';

@@ -1,8 +1,9 @@
 /** A mark on a sheet: solid outline and filled corner when required, dashed when optional. */
 import type { ReactNode } from 'react';
 import { View } from 'react-native';
-import type { MarkKind, Rect } from '@gatepath/core/marks';
 import { MARK_WORDS } from '@gatepath/core/filling';
+import type { MarkKind } from '@gatepath/core/packet';
+import type { Rect } from '@gatepath/core/paper';
 import { inkOf } from '@gatepath/core/inks';
 import { Body } from '../../ui/text';
 import { FONT } from '../../ui/theme';

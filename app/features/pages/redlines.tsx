@@ -1,8 +1,8 @@
 /** A preparer's changes drawn over a page, as the sealed copy will have them. */
 import { memo } from 'react';
 import Svg, { Line, Text as SvgText } from 'react-native-svg';
-import type { Redline } from '@gatepath/core/marks';
 import { PEN_WIDTH, setParagraph } from '@gatepath/core/filling';
+import type { Redline } from '@gatepath/core/packet';
 import { FONT } from '../../ui/theme';
 import { measureIn } from './hand-fonts';
 

@@ -3,7 +3,7 @@ import { yupResolver } from '@hookform/resolvers/yup';
 import { useForm, useController } from 'react-hook-form';
 import { View } from 'react-native';
 import { partyBody, type PartyBody } from '@gatepath/contract';
-import type { Side } from '@gatepath/core/routing';
+import type { Side } from '@gatepath/core/text';
 import { Field, showFieldErrors } from '../../ui/field';
 import { Button, Trouble } from '../../ui/pieces';
 import { Small } from '../../ui/text';

@@ -1,7 +1,6 @@
 /** Choosing a side of the deal. */
 import { Menu } from 'react-native-paper';
-import { SIDES, type Side } from '@gatepath/core/routing';
-import { SIDE_WORDS } from '@gatepath/core/text';
+import { SIDES, SIDE_WORDS, type Side } from '@gatepath/core/text';
 import { DropMenu } from '../../ui/menu';
 import { Button } from '../../ui/pieces';
 

@@ -3,8 +3,8 @@
  * server in order. Each has an id of its own, so that however often it arrives it counts once.
  */
 import type { ActAnswer, SigningView } from '@gatepath/contract';
-import { checkValue, takesHand, showHand } from '@gatepath/core/filling';
-import type { Hand } from '@gatepath/core/routing';
+import { checkValue, showHand, takesHand } from '@gatepath/core/filling';
+import type { Hand } from '@gatepath/core/packet';
 import { ENGLISH } from '@gatepath/core/words';
 import { rulesOf } from './own-rules';
 

@@ -4,7 +4,8 @@ import type { SigningView } from '@gatepath/contract';
 import { makeTheme } from '../../ui/theme';
 import { AgreementStep } from './agreement-step';
 import { ownMark } from './own-mark';
-import type { OwnMark, Signing } from './use-signing';
+import type { OwnMark } from './own-rules';
+import type { Signing } from './use-signing';
 
 const mark = (id: string, kind: OwnMark['kind'], page: number) =>
   ownMark(id, { kind, page, automatic: kind === 'date_signed' });

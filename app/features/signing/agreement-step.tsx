@@ -4,8 +4,8 @@ import { View } from 'react-native';
 import { Switch } from '../../ui/switch';
 import { Button, Card, Note, Page } from '../../ui/pieces';
 import { Body, Heading, Small, Title } from '../../ui/text';
-import { Lead, type StepProps } from './ceremony';
-import { Languages, leftByKind, useLastDay, WhoIs } from './parts';
+import type { StepProps } from './step';
+import { Lead, Languages, leftByKind, useLastDay, WhoIs } from './parts';
 import { useSay, useWords } from './say';
 import { Wrong } from './wrong';
 

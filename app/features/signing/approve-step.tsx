@@ -1,7 +1,7 @@
 /** Who approves reads and says so; nothing is written on the pages. */
 import { Button, Note, Page } from '../../ui/pieces';
 import { Body, Title } from '../../ui/text';
-import type { StepProps } from './ceremony';
+import type { StepProps } from './step';
 import { WhoIs } from './parts';
 import { useSay } from './say';
 

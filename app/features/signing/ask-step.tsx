@@ -5,7 +5,7 @@ import { newId } from '../../api/client';
 import { Input } from '../../ui/input';
 import { Button, Card, Page } from '../../ui/pieces';
 import { Body, Small, Strong, Title } from '../../ui/text';
-import type { StepProps } from './ceremony';
+import type { StepProps } from './step';
 import { WhoIs } from './parts';
 import { useSay } from './say';
 import { Wrong } from './wrong';

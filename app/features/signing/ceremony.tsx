@@ -21,12 +21,10 @@ import { PagesStep } from './pages-step';
 import { SendingBar } from './parts';
 import { PlacesStep } from './places-step';
 import { ReadAll } from './read-all';
+import type { Side, StepProps } from './step';
 import { InLanguage, useLanguage, useSay } from './say';
 import { useSigning, type Signing } from './use-signing';
 import { wordsOfError } from './wrong';
-
-/** Where the client has turned to beside the way itself. */
-export type Side = 'read' | 'decline' | 'hand' | 'more' | 'ask' | 'hand_over' | 'not_me' | 'pages';
 
 export function Ceremony({ token }: { token: string }) {
   const signing = useSigning(token);
@@ -109,14 +107,6 @@ function Steps({ token, signing, view }: { token: string; signing: Signing; view
   return <PlacesStep {...props} at={at} />;
 }
 
-export interface StepProps {
-  token: string;
-  signing: Signing;
-  view: SigningView;
-  onBack: () => void;
-  onSide: (side: Side) => void;
-}
-
 function asideOf(side: Side, props: StepProps, onPlace: (markId: string | null) => void) {
   switch (side) {
     case 'read':
@@ -136,9 +126,4 @@ function asideOf(side: Side, props: StepProps, onPlace: (markId: string | null) 
     case 'hand':
       return null;
   }
-}
-
-/** Words under a heading, a little larger than usual: clients of every age read them. */
-export function Lead({ children }: { children: string }) {
-  return <Body style={{ fontSize: 18, lineHeight: 26 }}>{children}</Body>;
 }

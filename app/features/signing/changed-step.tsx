@@ -1,8 +1,8 @@
 /** Something was changed after this person signed: what it was, before the first touch. */
 import { Button, Card, Page } from '../../ui/pieces';
 import { Small, Strong, Title } from '../../ui/text';
-import { Lead, type StepProps } from './ceremony';
-import { WhoIs } from './parts';
+import type { StepProps } from './step';
+import { Lead, WhoIs } from './parts';
 import { useSay } from './say';
 
 export function ChangedStep({ view, onSide, onGo }: StepProps & { onGo: () => void }) {

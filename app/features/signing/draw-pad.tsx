@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { View } from 'react-native';
 import Svg, { Path } from 'react-native-svg';
 import { drawingSteps, strokesBox } from '@gatepath/core/filling';
-import type { Drawing, Stroke } from '@gatepath/core/routing';
+import type { Drawing, Stroke } from '@gatepath/core/packet';
 import { usePalette } from '../../ui/hooks';
 import { Button } from '../../ui/pieces';
 import { Strong } from '../../ui/text';

@@ -7,8 +7,8 @@ import { usePalette } from '../../ui/hooks';
 import { Button, Page } from '../../ui/pieces';
 import { Small, Title } from '../../ui/text';
 import { Questions } from './ask-step';
-import { Lead, type StepProps } from './ceremony';
-import { Downloads, WhoIs } from './parts';
+import type { StepProps } from './step';
+import { Lead, Downloads, WhoIs } from './parts';
 import { useSay, useWords, type Say } from './say';
 
 export function Ended(props: StepProps) {

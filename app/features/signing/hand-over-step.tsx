@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Input } from '../../ui/input';
 import { Button, Page } from '../../ui/pieces';
 import { Body, Title } from '../../ui/text';
-import type { StepProps } from './ceremony';
+import type { StepProps } from './step';
 import { WhoIs } from './parts';
 import { useSay } from './say';
 import { Wrong } from './wrong';

@@ -1,7 +1,7 @@
 /** Everything a client may want beside going on: asking, downloading, handing over, declining. */
 import { Button, Page } from '../../ui/pieces';
 import { Title } from '../../ui/text';
-import type { StepProps } from './ceremony';
+import type { StepProps } from './step';
 import { Downloads, Languages, WhoIs } from './parts';
 import { useSay } from './say';
 

@@ -3,7 +3,7 @@ import { useRef } from 'react';
 import { newId } from '../../api/client';
 import { Button, Note, Page } from '../../ui/pieces';
 import { Body, Title } from '../../ui/text';
-import type { StepProps } from './ceremony';
+import type { StepProps } from './step';
 import { useSay } from './say';
 import { Wrong } from './wrong';
 

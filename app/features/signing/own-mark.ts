@@ -1,5 +1,5 @@
 /** A mark of a client's own, plain unless told otherwise: for tests of the ceremony. */
-import type { OwnMark } from './use-signing';
+import type { OwnMark } from './own-rules';
 
 export const ownMark = (id: string, more: Partial<OwnMark> = {}): OwnMark => ({
   id,

@@ -1,4 +1,7 @@
-import type { OwnMark } from './use-signing';
+import type { SigningView } from '@gatepath/contract';
+
+/** A mark of the person who is signing. */
+export type OwnMark = SigningView['marks'][number];
 
 /** What a mark's words are checked by, as the core wants it. */
 export function rulesOf(mark: OwnMark) {

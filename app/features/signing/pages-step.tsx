@@ -5,7 +5,7 @@ import { usePalette } from '../../ui/hooks';
 import { Small, Strong } from '../../ui/text';
 import { Fills } from '../pages/fills';
 import { Sheet } from '../pages/sheet';
-import type { StepProps } from './ceremony';
+import type { StepProps } from './step';
 import { placesOf } from './places';
 import { BackBar, leftByKind } from './parts';
 import { useSay, useWords } from './say';

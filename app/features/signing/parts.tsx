@@ -155,3 +155,8 @@ export function Downloads({ token, view, children }: { token: string; view: Sign
     </Card>
   );
 }
+
+/** Words under a heading, a little larger than usual: clients of every age read them. */
+export function Lead({ children }: { children: string }) {
+  return <Body style={{ fontSize: 18, lineHeight: 26 }}>{children}</Body>;
+}

@@ -4,7 +4,8 @@ import type { SigningView } from '@gatepath/contract';
 import { makeTheme } from '../../ui/theme';
 import { ownMark } from './own-mark';
 import { PlaceAct } from './place-act';
-import type { OwnMark, Signing } from './use-signing';
+import type { OwnMark } from './own-rules';
+import type { Signing } from './use-signing';
 
 const view = {
   me: { id: 'me', name: 'Wren Alder', ink: 0 },

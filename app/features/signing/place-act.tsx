@@ -3,7 +3,7 @@ import { View } from 'react-native';
 import type { SigningView } from '@gatepath/contract';
 import { pathOf } from '@gatepath/contract/paths';
 import { inkOf } from '@gatepath/core/inks';
-import { takesHand, takesText, showHand } from '@gatepath/core/filling';
+import { showHand, takesHand, takesText } from '@gatepath/core/filling';
 import { usePalette } from '../../ui/hooks';
 import { Button } from '../../ui/pieces';
 import { Small, Strong } from '../../ui/text';
@@ -11,7 +11,8 @@ import { Preview } from './hand-step';
 import { AddingFile, Choosing, Writing } from './place-fields';
 import type { SigningPlace } from './places';
 import { useSay, type Say } from './say';
-import type { OwnMark, Signing } from './use-signing';
+import type { OwnMark } from './own-rules';
+import type { Signing } from './use-signing';
 
 interface Props {
   token: string;

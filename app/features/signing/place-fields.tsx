@@ -2,17 +2,17 @@
 import { useRef, useState } from 'react';
 import { View } from 'react-native';
 import type { SigningView } from '@gatepath/contract';
-import type { Mark } from '@gatepath/core/marks';
 import { checkValue } from '@gatepath/core/filling';
+import type { Mark } from '@gatepath/core/packet';
 import { newId } from '../../api/client';
 import { Input } from '../../ui/input';
 import { usePalette } from '../../ui/hooks';
 import { Button, Choice } from '../../ui/pieces';
 import { Small } from '../../ui/text';
-import { rulesOf } from './own-rules';
+import { rulesOf, type OwnMark } from './own-rules';
 import type { SigningPlace } from './places';
 import { useSay, useWords } from './say';
-import type { OwnMark, Signing } from './use-signing';
+import type { Signing } from './use-signing';
 import { Wrong } from './wrong';
 
 /** The keyboard a kind wants. */

@@ -6,13 +6,13 @@ import { usePalette } from '../../ui/hooks';
 import { Button } from '../../ui/pieces';
 import { Small, Strong } from '../../ui/text';
 import { Token } from '../../ui/token';
-import type { StepProps } from './ceremony';
+import type { StepProps } from './step';
 import { leftByKind } from './parts';
 import { PlaceAct } from './place-act';
 import { placesOf } from './places';
 import { SigningSheet } from './signing-sheet';
 import { useSay, useWords } from './say';
-import type { OwnMark } from './use-signing';
+import type { OwnMark } from './own-rules';
 
 const MARGIN = 10;
 const ZOOMS = [1, 1.6, 2.4];

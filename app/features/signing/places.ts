@@ -1,6 +1,6 @@
 /** The things a party has to do, one after another: a mark each, but the choices of a group together. */
 import type { SigningView } from '@gatepath/contract';
-import type { OwnMark } from './use-signing';
+import type { OwnMark } from './own-rules';
 
 export interface SigningPlace {
   key: string;

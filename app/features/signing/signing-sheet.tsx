@@ -9,7 +9,7 @@ import { AtRect, MarkFace } from '../pages/mark-box';
 import { Redlines } from '../pages/redlines';
 import { Sheet } from '../pages/sheet';
 import { useSay, useWords } from './say';
-import type { OwnMark } from './use-signing';
+import type { OwnMark } from './own-rules';
 
 interface Props {
   token: string;

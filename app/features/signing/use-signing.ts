@@ -3,7 +3,7 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import type { ActAnswer, HandOverBody, SigningView } from '@gatepath/contract';
 import { pathOf } from '@gatepath/contract/paths';
-import type { Hand, Picture } from '@gatepath/core/routing';
+import type { Hand, Picture } from '@gatepath/core/packet';
 import { ApiError, call, newId, uploadFile } from '../../api/client';
 import { keys } from '../../api/hooks';
 import { useLive } from '../../api/live';
@@ -157,4 +157,3 @@ export function useSigning(token: string) {
 }
 
 export type Signing = ReturnType<typeof useSigning>;
-export type OwnMark = SigningView['marks'][number];

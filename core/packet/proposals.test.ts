@@ -2,10 +2,10 @@ import fc from 'fast-check';
 import { facts, page, party } from '../test-support';
 import type { PrintedPlace } from '../reading/types';
 import { applyEdits, emptyDraft, type Draft } from './draft';
-import { overlapArea } from './geometry';
+import { overlapArea } from '../paper/geometry';
 import { acceptEdits, canAccept, passEdits, proposalsOf } from './proposals';
 import { resolveMarks } from './resolve';
-import type { Rect } from './types';
+import type { Rect } from '../paper/types';
 
 const place = (
   kind: PrintedPlace['kind'],

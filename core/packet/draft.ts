@@ -4,8 +4,7 @@
  * an `id`, so edits of two people meet item by item rather than overwrite each other.
  */
 import { NO_SCHEDULE, type Schedule } from '../calendar';
-import type { Gate, PacketParty } from '../routing/types';
-import type { InitialsRule, Mark, Redline } from './types';
+import type { Gate, PacketParty, InitialsRule, Mark, Redline } from './types';
 
 export interface DraftDocument {
   id: string;

@@ -1,21 +1,22 @@
+/**
+ * What a packet is made of: parties with their acts, kinds of marks and what may stand in them, the draft with its rules,
+ * redlines and edits, and what a printed form proposes for it. It knows the page and what was read of it; it must not
+ * know how a packet goes from gate to gate.
+ */
 export * from './types';
-export * from './geometry';
-export * from './ink';
-export * from './placing';
 export * from './draft';
 export * from './ledger';
-export * from './fit';
 export * from './kinds';
 export * from './hand';
 export * from './resolve';
 export * from './redline';
-export * from './space';
 export * from './values';
-export * from './pattern';
-export * from './arrange';
+export * from './proposal';
 export * from './proposals';
 export * from './swap';
 export * from './edits';
+export * from './path';
 export * from './place-party';
 export * from './newcomer';
 export * from './correction';
+export * from './shown';

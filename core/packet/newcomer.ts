@@ -1,9 +1,9 @@
 /** Where somebody signs who is added while a packet is on its way: free of print and of every mark. */
-import type { PacketParty } from '../routing/types';
-import { placeInitials } from './placing';
+import type { PacketParty, Mark, Redline } from './types';
+import { placeInitials } from '../paper/placing';
 import type { DocumentFacts } from './resolve';
-import { FreeSpace } from './space';
-import type { Mark, Rect, Redline } from './types';
+import { FreeSpace } from '../paper/space';
+import type { Rect } from '../paper/types';
 
 const SIGNATURE = { w: 170, h: 28 };
 const SMALL = { w: 130, h: 22 };

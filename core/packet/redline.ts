@@ -1,7 +1,7 @@
 /** Redlines and the initials they call for. */
-import type { PacketParty } from '../routing/types';
-import { FreeSpace } from './space';
-import type { Mark, PageFacts, Rect, Redline } from './types';
+import type { PacketParty, Mark, Redline } from './types';
+import { FreeSpace } from '../paper/space';
+import type { PageFacts, Rect } from '../paper/types';
 
 /** Sizes of the initials beside a change, from comfortable down to still readable. */
 const SIZES = [

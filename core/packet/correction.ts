@@ -1,9 +1,9 @@
 /** Changes of a packet that is on its way: found by their words, put where there is room. */
 import { cutEnd } from '../text/ends';
 import { plain } from '../reading/words';
-import { FreeSpace } from './space';
+import { FreeSpace } from '../paper/space';
 import { wordsBetween } from './redline';
-import type { PageFacts, Rect } from './types';
+import type { PageFacts, Rect } from '../paper/types';
 
 /** Size of inserted words, in points: a little smaller than most print, to fit between it. */
 const LINE = 13;

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { cleanDraft, facts, page, party } from '../test-support';
 import { applyEdits, editsToDropParty } from './draft';
-import { overlapArea } from './geometry';
+import { overlapArea } from '../paper/geometry';
 import { marksOfRedline, shiftStrike, wordsBetween } from './redline';
 import { resolveMarks } from './resolve';
 import { editsToSwapPages } from './swap';

@@ -1,6 +1,6 @@
 /** What may stand in a mark: checking what a client writes, and how it is shown. */
 import { isEmail } from '../text/email';
-import { patternOf } from './pattern';
+import { patternOf } from '../text/pattern';
 import { ENGLISH, say, type WordKey, type WordParams, type Words } from '../words';
 import type { Mark } from './types';
 

@@ -4,37 +4,16 @@
  * others get places of the same kinds in free space next to the printed ones.
  */
 import type { PlaceKind, PrintedPlace } from '../reading/types';
-import type { PacketParty } from '../routing/types';
+import type { PacketParty, Mark, MarkKind } from './types';
 import type { Draft, DraftEdit } from './draft';
 import { plain } from '../reading/words';
-import { overlapArea } from './geometry';
+import { overlapArea } from '../paper/geometry';
 import { groupBy } from './group';
 import { extraPlaces } from './extra-places';
+import type { Proposal } from './proposal';
 import { partyOfPlace } from './place-party';
 import type { DocumentFacts } from './resolve';
-import type { Mark, MarkKind, Rect } from './types';
-
-export interface Proposal {
-  /** The place's id: document, page and place. */
-  id: string;
-  documentId: string;
-  page: number;
-  rect: Rect;
-  kind: MarkKind;
-  /** Whose it would be; null when the page does not say, or nobody in the packet fits. */
-  partyId: string | null;
-  /** Whether the page names somebody who is not in this packet. */
-  stranger: boolean;
-  label: string;
-  place: PrintedPlace;
-  state: 'open' | 'accepted' | 'passed';
-  /** Boxes that answer one question and exclude each other. */
-  group?: string;
-  /** For a place beyond the printed ones: the printed place it stands beside. */
-  beside?: string;
-  /** For a place beyond the printed ones: where the name stands under it. */
-  nameAt?: Rect;
-}
+import type { Rect } from '../paper/types';
 
 const KINDS: Record<PlaceKind, MarkKind> = {
   signature: 'signature',

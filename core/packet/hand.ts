@@ -1,6 +1,6 @@
 /** The geometry of hands and text inside a mark, shared by screen and paper so both show the same. */
-import { fitLine, type Measure } from './fit';
-import type { Rect } from './types';
+import { fitLine, type Measure } from '../paper/fit';
+import type { Rect } from '../paper/types';
 
 /** One pen stroke as flat x, y pairs. */
 type Pairs = readonly number[];

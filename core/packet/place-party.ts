@@ -1,7 +1,8 @@
 /** Whose a printed place is: from the role and the number on the page to a party of the packet. */
 import { plain, roleOfWords } from '../reading/words';
 import type { PlaceRole, PrintedPlace } from '../reading/types';
-import type { PacketParty, Side } from '../routing/types';
+import type { PacketParty } from './types';
+import type { Side } from '../text/sides';
 
 /** Whether a party signs and has this document. */
 export function signsDocument(party: PacketParty, documentId: string): boolean {

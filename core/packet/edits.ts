@@ -1,10 +1,11 @@
 /** What is done to marks on the desk, as edits: moving, removing, copying, repeating, handing on. */
 import type { Draft, DraftEdit } from './draft';
-import { clampToPage, overlapArea, roundRect } from './geometry';
+import { clampToPage, overlapArea, roundRect } from '../paper/geometry';
 import { leastSize } from './kinds';
 import type { DocumentFacts } from './resolve';
-import { FreeSpace } from './space';
-import type { InitialsRule, Mark, Rect, Redline } from './types';
+import { FreeSpace } from '../paper/space';
+import type { InitialsRule, Mark, Redline } from './types';
+import type { Rect } from '../paper/types';
 
 /** The initials rule of a document, or an empty one that is not in the draft yet. */
 export function ruleOf(draft: Draft, documentId: string): InitialsRule {

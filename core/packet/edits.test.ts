@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { cleanDraft, facts, mark, page } from '../test-support';
 import { applyEdits, invertEdits } from './draft';
 import { copyEdits, handEdits, moveEdits, pageRange, removeEdits } from './edits';
-import { overlapArea } from './geometry';
+import { overlapArea } from '../paper/geometry';
 import { resolveMarks } from './resolve';
 import type { Mark } from './types';
 

@@ -1,12 +1,12 @@
 /** From a draft to its marks: those placed by hand, those of redlines, those made from initials rules. */
 import type { PrintedPlace } from '../reading/types';
-import type { PacketParty } from '../routing/types';
+import { type PacketParty, NOBODY, type InitialsRule, type Mark, type Redline } from './types';
 import type { Draft } from './draft';
 import { partyOfPlace, signsDocument } from './place-party';
-import { placeInitials } from './placing';
+import { placeInitials } from '../paper/placing';
 import { marksOfRedline } from './redline';
-import { overlapArea } from './geometry';
-import { NOBODY, type InitialsRule, type Mark, type PageFacts, type Rect, type Redline } from './types';
+import { overlapArea } from '../paper/geometry';
+import { type PageFacts, type Rect } from '../paper/types';
 
 /** A document as the rules see it. Never changed once made: what was worked out for it is kept with it. */
 export interface DocumentFacts {

@@ -1,16 +1,11 @@
 /** Places found while a packet is on its way: free of print, of marks and of each other. */
 import fc from 'fast-check';
 import { facts, mark, page, party } from '../test-support';
-import {
-  findWords,
-  FreeSpace,
-  marksForNewcomer,
-  overlapArea,
-  pickWords,
-  roomForWords,
-  type PageFacts,
-  type Rect,
-} from './index';
+import { findWords, pickWords, roomForWords } from './correction';
+import { FreeSpace } from '../paper/space';
+import { marksForNewcomer } from './newcomer';
+import { overlapArea } from '../paper/geometry';
+import { type PageFacts, type Rect } from '../paper/types';
 
 const anyPage = fc
   .array(

@@ -1,5 +1,6 @@
 /** Paths in one touch: orders that practitioners use again and again. */
-import type { Gate, PacketParty, Side } from './types';
+import type { Gate, PacketParty } from './types';
+import type { Side } from '../text/sides';
 
 /** Who stands at which gate when sellers (or landlords) go first, then their broker, then the other side. */
 const SIDE_STEPS: Side[][] = [

@@ -1,9 +1,10 @@
 /** Putting other pages in the place of a document's, keeping what was prepared on them. */
 import type { Draft, DraftEdit } from './draft';
 import { matchPages } from '../reading/match';
-import { turnRect } from './arrange';
+import { turnRect } from '../paper/arrange';
 import type { DocumentFacts } from './resolve';
-import type { InitialsRule, Mark, Rect, Redline } from './types';
+import type { InitialsRule, Mark, Redline } from './types';
+import type { Rect } from '../paper/types';
 
 /** Where a page went: to which document and page (from 1), and how far it was turned clockwise. */
 export interface PageMove {

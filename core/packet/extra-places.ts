@@ -1,12 +1,12 @@
 /** More people than lines: finding room beside what is printed, in the printed arrangement. */
 import type { PlaceRole } from '../reading/types';
-import type { PacketParty } from '../routing/types';
-import { overlapArea } from './geometry';
+import type { PacketParty, Mark, MarkKind } from './types';
+import { overlapArea } from '../paper/geometry';
 import { roleHere, signersOf } from './place-party';
-import type { Proposal } from './proposals';
+import type { Proposal } from './proposal';
 import type { DocumentFacts } from './resolve';
-import { FreeSpace } from './space';
-import type { Mark, MarkKind, PageFacts, Rect } from './types';
+import { FreeSpace } from '../paper/space';
+import type { PageFacts, Rect } from '../paper/types';
 
 /** How far from a signature, in points, its date and name may stand. */
 const BLOCK = 110;

@@ -1,0 +1,75 @@
+/** What the bars of the desk share, whatever is in hand. */
+import { Pressable, View } from 'react-native';
+import { puts } from '@gatepath/core/routing';
+import { firstName } from '@gatepath/core/text';
+import { IconButton } from '../../ui/pieces';
+import { Token } from '../../ui/token';
+import type { Desk } from './use-desk';
+
+/** The bar is dark in both themes: it lies over the paper and must not be taken for it. */
+export const BAR = '#1E2A32';
+export const BAR_SOFT = '#2F3C45';
+export const BAR_TEXT = '#FBF8F3';
+
+/** Undo and redo are always at the same end of the bar. */
+export function UndoRedo({ desk }: { desk: Desk }) {
+  return (
+    <View style={{ flexDirection: 'row' }}>
+      {desk.copied.length ? (
+        <IconButton name="paste" label="Paste onto this page" color={BAR_TEXT} onPress={desk.paste} testID="paste" />
+      ) : null}
+      <IconButton
+        name="undo"
+        label="Undo"
+        color={BAR_TEXT}
+        disabled={!desk.canUndo}
+        onPress={desk.undo}
+        testID="undo"
+      />
+      <IconButton
+        name="redo"
+        label="Redo"
+        color={BAR_TEXT}
+        disabled={!desk.canRedo}
+        onPress={desk.redo}
+        testID="redo"
+      />
+    </View>
+  );
+}
+
+/** Everybody who signs; taking somebody lets go of what is in hand, ready to place for them. */
+export function PartyTokens({ desk }: { desk: Desk }) {
+  return (
+    <View role="radiogroup" aria-label="Whose mark" style={{ flexDirection: 'row', gap: 4 }}>
+      {desk.draft.parties.filter(puts).map((x) => {
+        const on = x.id === desk.partyId;
+        return (
+          <Pressable
+            key={x.id}
+            role="radio"
+            aria-checked={on}
+            aria-label={x.name}
+            testID={`take-${firstName(x.name)}`}
+            onPress={() => {
+              desk.takeParty(x.id);
+              desk.select(null);
+            }}
+            style={{
+              width: 50,
+              height: 50,
+              borderRadius: 12,
+              alignItems: 'center',
+              justifyContent: 'center',
+              borderWidth: 2,
+              borderColor: on ? BAR_TEXT : 'transparent',
+              backgroundColor: on ? '#46525A' : 'transparent',
+            }}
+          >
+            <Token name={x.name} ink={x.ink} size={34} />
+          </Pressable>
+        );
+      })}
+    </View>
+  );
+}
