@@ -9,6 +9,7 @@ import { ApiError } from '../api/client';
 import AtkinsonHyperlegible_400Regular from '../assets/fonts/AtkinsonHyperlegible_400Regular.woff2';
 import AtkinsonHyperlegible_700Bold from '../assets/fonts/AtkinsonHyperlegible_700Bold.woff2';
 import BricolageGrotesque_700Bold from '../assets/fonts/BricolageGrotesque_700Bold.woff2';
+import { Boundary } from '../ui/boundary';
 import { paperIcon } from '../ui/icon';
 import { useSpaceKey } from '../ui/space-key';
 import { makeTheme } from '../ui/theme';
@@ -34,9 +35,11 @@ export default function Root() {
     <SafeAreaProvider>
       <QueryClientProvider client={client}>
         <PaperProvider theme={makeTheme(dark)} settings={{ icon: paperIcon }}>
-          <Suspense>
-            <Slot />
-          </Suspense>
+          <Boundary>
+            <Suspense>
+              <Slot />
+            </Suspense>
+          </Boundary>
         </PaperProvider>
       </QueryClientProvider>
     </SafeAreaProvider>

@@ -37,14 +37,19 @@ class Own {
     return state[name];
   }
 
-  /** Changes a party: a copy of it the first time, that copy afterwards. */
-  party(state: PacketState, id: string, was: PartyProgress, change: Partial<PartyProgress>): void {
-    if (this.people.get(id) === was) Object.assign(was, change);
-    else {
-      const mine = { ...was, ...change };
-      this.people.set(id, mine);
-      this.part(state, 'parties')[id] = mine;
-    }
+  /**
+   * A party, to be changed: a copy of it the first time, that copy afterwards.
+   *
+   * @throws when the packet has no such party: then the log is damaged
+   */
+  party(state: PacketState, id: string): PartyProgress {
+    const was = state.parties[id];
+    if (!was) throw new Error(`event ${state.seq} names a party that is not in the packet`);
+    if (this.people.get(id) === was) return was;
+    const mine = { ...was };
+    this.people.set(id, mine);
+    this.part(state, 'parties')[id] = mine;
+    return mine;
   }
 
   list<K extends 'questions' | 'corrections' | 'revisions' | 'due'>(state: PacketState, name: K): PacketState[K] {
@@ -93,11 +98,7 @@ function step(state: PacketState | null, event: PacketEvent, own: Own): PacketSt
   if (!state) throw new Error(`a packet begins with "sent", not with "${body.type}"`);
   const next = state;
   next.seq = seq;
-  const party = (id: string, change: Partial<PartyProgress>) => {
-    const was = state.parties[id];
-    if (!was) throw new Error(`event ${seq} names a party that is not in the packet`);
-    own.party(next, id, was, change);
-  };
+  const party = (id: string, change: Partial<PartyProgress>) => Object.assign(own.party(next, id), change);
   switch (body.type) {
     case 'gate_opened':
       next.gate = body.gate;
@@ -115,10 +116,14 @@ function step(state: PacketState | null, event: PacketEvent, own: Own): PacketSt
       party(body.partyId, { hand: { seq, hand: body.hand }, lastActAt: at });
       own.part(next, 'hands')[seq] = { partyId: body.partyId, hand: body.hand };
       return next;
-    case 'mark_filled':
-      party(body.partyId, { status: 'in_progress', lastActAt: at });
+    case 'mark_filled': {
+      // By far the most there are of: nothing is made for it but the fill.
+      const filler = own.party(next, body.partyId);
+      filler.status = 'in_progress';
+      filler.lastActAt = at;
       own.part(next, 'fills')[body.markId] = { value: body.value, at, seq, partyId: body.partyId };
       return next;
+    }
     case 'mark_cleared':
       party(body.partyId, { status: 'in_progress', lastActAt: at });
       delete own.part(next, 'fills')[body.markId];

@@ -1,0 +1,33 @@
+import { lazy, Suspense } from 'react';
+import { fireEvent, screen } from '@testing-library/react';
+import { show } from '../test/office';
+import { Boundary } from './boundary';
+
+/** React tells of every error that a boundary catches. */
+beforeEach(() => jest.spyOn(console, 'error').mockImplementation(() => undefined));
+afterEach(() => jest.restoreAllMocks());
+
+test('a screen that could not be fetched leaves a word and a way on, not an empty page', async () => {
+  const Lost = lazy(() => Promise.reject(new Error('Loading chunk failed')));
+  const again = jest.fn();
+  show(
+    <Boundary again={again}>
+      <Suspense>
+        <Lost />
+      </Suspense>
+    </Boundary>,
+  );
+  await screen.findByRole('heading', { name: 'This page could not be shown' });
+  fireEvent.click(screen.getByTestId('show-again'));
+  expect(again).toHaveBeenCalledTimes(1);
+});
+
+test('a screen that is well is shown as it is', () => {
+  show(
+    <Boundary>
+      <p>All is well</p>
+    </Boundary>,
+  );
+  screen.getByText('All is well');
+  expect(screen.queryByTestId('not-shown')).toBeNull();
+});

@@ -1,0 +1,43 @@
+/** What is shown in place of a screen that could not be fetched, or that failed. */
+import { Component, type ReactNode } from 'react';
+import { Button, Note, Page } from './pieces';
+import { Title } from './text';
+
+interface Props {
+  children: ReactNode;
+  /** Begins anew; by itself that is loading the page again. */
+  again?: () => void;
+}
+
+/** Keeps one screen's failure from leaving an empty page behind. Acts that wait to be sent are kept by the device. */
+export class Boundary extends Component<Props, { failed: boolean }> {
+  override state = { failed: false };
+
+  static getDerivedStateFromError() {
+    return { failed: true };
+  }
+
+  override render() {
+    if (!this.state.failed) return this.props.children;
+    return (
+      <Page max={560}>
+        <Title>This page could not be shown</Title>
+        <Note
+          tone="warn"
+          title="Check the connection and try again. What you did so far is kept."
+          testID="not-shown"
+          action={
+            <Button
+              kind="main"
+              onPress={this.props.again ?? (() => window.location.reload())}
+              style={{ alignSelf: 'flex-start' }}
+              testID="show-again"
+            >
+              Try again
+            </Button>
+          }
+        />
+      </Page>
+    );
+  }
+}
