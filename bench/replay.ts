@@ -34,8 +34,10 @@ function log(fills: number): PacketEvent[] {
 }
 
 export async function rows(): Promise<Row[]> {
-  const [few, many] = [log(1_200), log(12_000)];
-  const theirs = await median(() => replay(few), 41);
+  const many = log(12_000);
+  // Ten packets, not one ten times over: the processor's caches would hold a small one and tell of themselves.
+  const few = Array.from({ length: 10 }, () => log(1_200));
+  const theirs = (await median(() => few.forEach((l) => replay(l)), 41)) / few.length;
   const ours = await median(() => replay(many), 41);
-  return [rowOf('replay a packet with 12,000 fills', ours, 'the same with 1,200', theirs)];
+  return [rowOf('replay a packet with 12,000 fills', ours, 'one with 1,200, of ten', theirs)];
 }
