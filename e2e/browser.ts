@@ -81,7 +81,30 @@ export async function settled(page: Page): Promise<void> {
       Array.from(document.images, (i) => (i.complete ? null : new Promise((r) => i.addEventListener('load', r)))),
     );
   });
-  await new Promise((r) => setTimeout(r, 500));
+  await still(page);
+}
+
+/** Waits until nothing on the page moves: no element changed and nothing scrolled for some frames. */
+export function still(page: Page): Promise<void> {
+  return page.evaluate(
+    () =>
+      new Promise<void>((resolve) => {
+        let quiet = 0;
+        let frames = 0;
+        const moved = () => (quiet = 0);
+        const watch = new MutationObserver(moved);
+        watch.observe(document, { subtree: true, childList: true, attributes: true });
+        document.addEventListener('scroll', moved, true);
+        const frame = () => {
+          // What never stops (a wheel that turns) is not waited for.
+          if (++quiet < 20 && ++frames < 600) return requestAnimationFrame(frame);
+          watch.disconnect();
+          document.removeEventListener('scroll', moved, true);
+          resolve();
+        };
+        requestAnimationFrame(frame);
+      }),
+  );
 }
 
 /** Opens the item of an open menu that has these words. */

@@ -2,7 +2,7 @@
 import type { ElementHandle } from 'puppeteer-core';
 import type { MessageSummary } from '@gatepath/contract';
 import type { Mark } from '@gatepath/core/packet';
-import { boxOf, byTestId, choose, openPage, saved, settled, tap, textOf, type, PHONE, WIDE } from './browser';
+import { boxOf, byTestId, choose, openPage, PHONE, saved, settled, still, tap, textOf, type, WIDE } from './browser';
 import { people, Workplace } from './workplace';
 
 jest.setTimeout(300_000);
@@ -25,7 +25,7 @@ test('several marks are taken in hand, lined up, copied, repeated and handed on;
   await page.mouse.click(...at(420, 470));
   await page.waitForFunction(() => document.querySelectorAll('[data-testid="mark-text"]').length === 2);
   // The first one too, with Shift. The page may have scrolled to what came into hand.
-  await new Promise((r) => setTimeout(r, 600));
+  await still(page);
   const other = (await page.$(`${byTestId('mark-text')}[aria-pressed="false"]`))!;
   const first = (await other.boundingBox())!;
   await page.keyboard.down('Shift');

@@ -18,7 +18,7 @@ import {
 } from '@gatepath/contract';
 import { findWords } from '@gatepath/core/packet';
 import { findings } from './axe';
-import { byTestId, choose, launch, openPage, PHONE, signIn, tap, textOf, touchAt, type, WIDE } from './browser';
+import { byTestId, choose, launch, openPage, PHONE, signIn, still, tap, textOf, touchAt, type, WIDE } from './browser';
 import { LONG_PAGES } from './long-form';
 import { finish, nothingWaits, press, signThrough, tabTo } from './client';
 import { MEMBER, Office } from './office';
@@ -75,7 +75,7 @@ async function client(name: string): Promise<Page> {
 }
 const check = async (page: Page, what: string) => {
   // Labels glide to their places; axe would see them half-way.
-  await new Promise((r) => setTimeout(r, 400));
+  await still(page);
   axe[what] = await findings(page);
 };
 

@@ -46,7 +46,7 @@ import { proofRoutes } from './proof/routes';
 import { sealPacket } from './proof/seal-service';
 import { passesByHash } from './signing/queries';
 import { signingRoutes } from './signing/routes';
-import { onAfterCommitError } from './db/tx';
+import { onAfterCommitError, outsideTransactions } from './db/tx';
 
 export interface Running {
   app: FastifyInstance;
@@ -160,6 +160,8 @@ function makeContext(
       workInWords(database.pool, name, id),
     ),
     firm() {
+      // Refused even while it is in memory: a moment later it may not be.
+      outsideTransactions('The firm');
       if (firm && firm.until > Date.now()) return firm.known;
       const known = findFirm(database.pool);
       firm = { known, until: Date.now() + FIRM_MS };
@@ -171,6 +173,7 @@ function makeContext(
       return known;
     },
     seal() {
+      outsideTransactions('The seal');
       seal ??= findFirm(database.pool).then((f) =>
         openSeal({
           sealP12: config.sealP12,

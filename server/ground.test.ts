@@ -224,6 +224,9 @@ test('whoever holds a connection is refused a second one, and does not wait for 
   await expect(inTransaction(db(), () => way.server.ctx.packets.run('nothing', command, by))).rejects.toThrow(
     /inside a transaction/,
   );
+  // In memory or not: a moment later it may not be.
+  expect(await way.server.ctx.firm()).not.toBeNull();
+  await expect(inTransaction(db(), () => way.server.ctx.firm())).rejects.toThrow(/inside a transaction/);
   expect((await db().query('select 1 as one')).rows).toEqual([{ one: 1 }]);
 });
 

@@ -9,7 +9,7 @@ interface Props {
   again?: () => void;
 }
 
-/** Keeps one screen's failure from leaving an empty page behind. Acts that wait to be sent are kept by the device. */
+/** Keeps one screen's failure from leaving an empty page behind. Acts and edits that wait to be sent are kept by the device. */
 export class Boundary extends Component<Props, { failed: boolean }> {
   override state = { failed: false };
 
@@ -24,7 +24,7 @@ export class Boundary extends Component<Props, { failed: boolean }> {
         <Title>This page could not be shown</Title>
         <Note
           tone="warn"
-          title="Check the connection and try again. What you did so far is kept."
+          title="Check the connection and try again. What you signed or placed is kept."
           testID="not-shown"
           action={
             <Button

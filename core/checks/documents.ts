@@ -2,8 +2,8 @@
 import { buildLedger, joinLedgers, type Ledger } from '../packet/ledger';
 import type { Proposal } from '../packet/proposal';
 import type { DocumentFacts } from '../packet/resolve';
-import type { InitialsRule, Mark } from '../packet/types';
-import type { CheckInput, CheckRule, DocumentPart, Finding } from './types';
+import type { InitialsRule, Mark, PacketParty } from '../packet/types';
+import type { CheckRule, DocumentPart, Finding, Named } from './types';
 
 const parts = new WeakMap<DocumentFacts, DocumentPart>();
 
@@ -16,15 +16,18 @@ export function partOf(doc: DocumentFacts, marks: Mark[], proposals: Proposal[])
   return part;
 }
 
-/** A rule that looks at each document by itself, and at nothing else but the people of the packet. */
-export function onEachDocument(look: (part: DocumentPart, input: CheckInput) => Finding[]): CheckRule {
-  const kept = new WeakMap<DocumentPart, { parties: CheckInput['draft']['parties']; found: Finding[] }>();
-  return (input) =>
-    input.parts.flatMap((part) => {
+/**
+ * A rule that looks at each document by itself. It is given the document and the people of the packet and nothing else:
+ * whatever else it looked at could change without its being asked again.
+ */
+export function onEachDocument(look: (part: DocumentPart, named: Named) => Finding[]): CheckRule {
+  const kept = new WeakMap<DocumentPart, { parties: PacketParty[]; found: Finding[] }>();
+  return ({ parts, draft: { parties } }) =>
+    parts.flatMap((part) => {
       const last = kept.get(part);
-      if (last?.parties === input.draft.parties) return last.found;
-      const found = look(part, input);
-      kept.set(part, { parties: input.draft.parties, found });
+      if (last?.parties === parties) return last.found;
+      const found = look(part, { draft: { parties }, documents: [part.doc] });
+      kept.set(part, { parties, found });
       return found;
     });
 }

@@ -10,17 +10,17 @@ export const markOffPage = onEachDocument(({ doc, marks }, input) => {
   for (const m of marks) {
     const page = doc.pages[m.page - 1];
     if (!page || onPage(m.rect, page.width, page.height, 0.5)) continue;
-    const byHand = input.draft.marks.find((h) => h.id === m.id);
     const finding: Finding = {
       rule: 'mark-off-page',
       severity: 'stops',
       sentence: `${nameIn(input, m.partyId)}’s ${MARK_WORDS[m.kind]} hangs over the edge of ${pageIn(input, m.documentId, m.page)}.`,
       place: { documentId: m.documentId, page: m.page, partyId: m.partyId, markId: m.id },
     };
-    if (byHand)
+    // A mark made from a rule is moved by the rule.
+    if (!m.ruleId && !m.redlineId)
       finding.mend = {
         label: 'Move it onto the page',
-        edits: [{ op: 'put', list: 'marks', item: { ...byHand, rect: clampToPage(m.rect, page.width, page.height) } }],
+        edits: [{ op: 'put', list: 'marks', item: { ...m, rect: clampToPage(m.rect, page.width, page.height) } }],
       };
     found.push(finding);
   }

@@ -49,4 +49,10 @@ export interface CheckInput {
   tags: ReadonlyMap<string, string>;
 }
 
+/** What a finding needs to name people and documents. */
+export interface Named {
+  draft: Pick<Draft, 'parties'>;
+  documents: Pick<DocumentFacts, 'id' | 'name'>[];
+}
+
 export type CheckRule = (input: CheckInput) => Finding[];

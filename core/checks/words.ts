@@ -1,16 +1,16 @@
 import { firstName } from '../text/names';
 import { MARK_WORDS } from '../packet/kinds';
 import { NOBODY, type Mark } from '../packet/types';
-import type { CheckInput } from './types';
+import type { Named } from './types';
 
 /** Given name of a party in the draft. */
-export function nameIn(input: CheckInput, partyId: string): string {
+export function nameIn(input: Named, partyId: string): string {
   const p = input.draft.parties.find((q) => q.id === partyId);
   return p ? firstName(p.name) : 'Somebody';
 }
 
 /** "page 4 of Seller's disclosure". */
-export function pageIn(input: CheckInput, documentId: string, page: number): string {
+export function pageIn(input: Named, documentId: string, page: number): string {
   const d = input.documents.find((q) => q.id === documentId);
   return `page ${page}${d ? ` of ${d.name}` : ''}`;
 }
@@ -29,7 +29,7 @@ export function pageRuns(pages: number[]): string {
 }
 
 /** "Wren’s signature", or "a label". */
-export function markIn(input: CheckInput, m: Pick<Mark, 'partyId' | 'kind'>): string {
+export function markIn(input: Named, m: Pick<Mark, 'partyId' | 'kind'>): string {
   if (m.kind === 'label' || m.partyId === NOBODY) return `a ${MARK_WORDS[m.kind]}`;
   return `${nameIn(input, m.partyId)}’s ${MARK_WORDS[m.kind]}`;
 }
@@ -40,6 +40,6 @@ export function capital(sentence: string): string {
 }
 
 /** Name of a document in the packet. */
-export function documentIn(input: CheckInput, documentId: string): string {
+export function documentIn(input: Named, documentId: string): string {
   return input.documents.find((d) => d.id === documentId)?.name ?? 'a document';
 }
