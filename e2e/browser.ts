@@ -84,27 +84,27 @@ export async function settled(page: Page): Promise<void> {
   await still(page);
 }
 
+/** As text: a function's names would be looked up in the browser, where the runner that takes the pictures has none. */
+const STILL = `new Promise((resolve) => {
+  let quiet = 0;
+  let frames = 0;
+  const moved = () => (quiet = 0);
+  const watch = new MutationObserver(moved);
+  watch.observe(document, { subtree: true, childList: true, attributes: true });
+  document.addEventListener('scroll', moved, true);
+  const frame = () => {
+    // What never stops (a wheel that turns) is not waited for.
+    if (++quiet < 20 && ++frames < 600) return requestAnimationFrame(frame);
+    watch.disconnect();
+    document.removeEventListener('scroll', moved, true);
+    resolve();
+  };
+  requestAnimationFrame(frame);
+})`;
+
 /** Waits until nothing on the page moves: no element changed and nothing scrolled for some frames. */
-export function still(page: Page): Promise<void> {
-  return page.evaluate(
-    () =>
-      new Promise<void>((resolve) => {
-        let quiet = 0;
-        let frames = 0;
-        const moved = () => (quiet = 0);
-        const watch = new MutationObserver(moved);
-        watch.observe(document, { subtree: true, childList: true, attributes: true });
-        document.addEventListener('scroll', moved, true);
-        const frame = () => {
-          // What never stops (a wheel that turns) is not waited for.
-          if (++quiet < 20 && ++frames < 600) return requestAnimationFrame(frame);
-          watch.disconnect();
-          document.removeEventListener('scroll', moved, true);
-          resolve();
-        };
-        requestAnimationFrame(frame);
-      }),
-  );
+export async function still(page: Page): Promise<void> {
+  await page.evaluate(STILL);
 }
 
 /** Opens the item of an open menu that has these words. */
