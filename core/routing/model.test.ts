@@ -1,4 +1,5 @@
 /** The routing core against a model written in another way: who is done, which gate is open, what ended. */
+import { isDeepStrictEqual } from 'node:util';
 import fc from 'fast-check';
 import { mark, party, planOf } from '../test-support';
 import { holdsGate, isTurnOf, marksLeft, replay, type PacketCommand } from './index';
@@ -86,7 +87,7 @@ const anyPlan: fc.Arbitrary<Plan> = fc
 function must(holds: boolean, what: string): void {
   if (!holds) throw new Error(what);
 }
-const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
+const same = (a: unknown, b: unknown) => isDeepStrictEqual(a, b);
 
 type Step =
   | PacketCommand
@@ -254,7 +255,7 @@ test('thousands of random sequences: the core and the model never disagree', () 
           if (at > after.gate) must(!after.parties[x.id]!.askedAt, `${x.id} was asked early`);
           if (!model.ended && holdsGate(x)) must(isTurnOf(after, x.id) === model.mayAct(x.id), `turn of ${x.id}`);
         }
-        for (const [markId, fill] of Object.entries(after.fills))
+        for (const [markId, fill] of after.fills)
           must(after.plan.marks.find((m) => m.id === markId)!.partyId === fill.partyId, `${markId} filled by another`);
         // No accepted event is lost: what was done stays in the log as it was.
         must(p.events.length >= length, 'an event was lost');

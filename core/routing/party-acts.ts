@@ -127,23 +127,23 @@ function decideFill(
     const hand = state.parties[party.id]!.hand;
     if (!hand) return refuse('no_hand');
     // Signed is signed: the same act again changes nothing.
-    if (state.fills[mark.id]) return accept();
+    if (state.fills.has(mark.id)) return accept();
     return accept(filled({ hand: hand.seq }));
   }
   // What was written into the documents with an earlier seal stays as it was signed.
-  if (state.fills[mark.id] && state.parties[party.id]!.again) return refuse('already_done');
+  if (state.fills.has(mark.id) && state.parties[party.id]!.again) return refuse('already_done');
   const text = command.text ?? '';
   if (mark.kind === 'file') {
     if (command.file) return accept(filled({ file: command.file }));
-    return state.fills[mark.id] ? accept(cleared(markId, actId)) : refuse('file_wanted');
+    return state.fills.has(mark.id) ? accept(cleared(markId, actId)) : refuse('file_wanted');
   }
   // Writing nothing takes back what was written.
-  if (!text.trim() && state.fills[mark.id]) return accept(cleared(markId, actId));
+  if (!text.trim() && state.fills.has(mark.id)) return accept(cleared(markId, actId));
   if (mark.kind === 'tick' || mark.kind === 'choice') {
     if (!text.trim()) return accept();
-    if (state.fills[mark.id]) return accept();
+    if (state.fills.has(mark.id)) return accept();
     const others = state.plan.marks.filter(
-      (m) => mark.group && m.group === mark.group && m.id !== markId && m.partyId === party.id && state.fills[m.id],
+      (m) => mark.group && m.group === mark.group && m.id !== markId && m.partyId === party.id && state.fills.has(m.id),
     );
     return accept(...others.map((m) => cleared(m.id, `${actId}.${m.id}`)), filled({ tick: true }));
   }
@@ -158,7 +158,7 @@ function decideFinish(state: PacketState, party: PacketParty, command: { actId: 
   if (left.length) return refuse('marks_left', { name: firstName(party.name), n: left.length });
   const out: PacketEventBody[] = [];
   for (const m of inReadingOrder(state.plan)) {
-    if (m.partyId !== party.id || !isAutomatic(m.kind) || state.fills[m.id]) continue;
+    if (m.partyId !== party.id || !isAutomatic(m.kind) || state.fills.has(m.id)) continue;
     const text = m.kind === 'date_signed' ? command.dateText : party.name;
     out.push({
       type: 'mark_filled',

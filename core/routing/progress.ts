@@ -54,9 +54,9 @@ export function marksLeft(state: PacketState, partyId: string): Mark[] {
   if (state.parties[partyId]?.status === 'excused') return [];
   const mine = marksOfParty(state.plan, partyId).filter((m) => m.required && isForClient(m));
   const groups = new Set<string>();
-  for (const m of mine) if (m.group && state.fills[m.id]) groups.add(m.group);
+  for (const m of mine) if (m.group && state.fills.has(m.id)) groups.add(m.group);
   return mine.filter((m) => {
-    if (state.fills[m.id]) return false;
+    if (state.fills.has(m.id)) return false;
     if (!m.group) return true;
     // Of a group of choices one is left to do, and none once one is chosen.
     if (groups.has(m.group)) return false;
@@ -118,7 +118,7 @@ export function isHeld(state: PacketState, done?: string): boolean {
 
 /** Whether a party has put anything on a page. */
 export function hasActed(state: PacketState, partyId: string): boolean {
-  return state.parties[partyId]?.status === 'done' || Object.values(state.fills).some((f) => f.partyId === partyId);
+  return state.parties[partyId]?.status === 'done' || [...state.fills.values()].some((f) => f.partyId === partyId);
 }
 
 /** Those who were done with a document when it was changed, and have to say so again. */

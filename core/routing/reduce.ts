@@ -28,13 +28,20 @@ class Own {
   private readonly parts = new Set<string>();
   private readonly people = new Map<string, PartyProgress>();
 
-  part<K extends 'fills' | 'hands' | 'parties'>(state: PacketState, name: K): PacketState[K] {
+  part<K extends 'hands' | 'parties'>(state: PacketState, name: K): PacketState[K] {
     if (!this.parts.has(name)) {
-      // Without a prototype: an object of thousands of keys grows in time linear in them only then.
-      state[name] = Object.assign(Object.create(null) as PacketState[K], state[name]);
+      state[name] = { ...state[name] };
       this.parts.add(name);
     }
     return state[name];
+  }
+
+  fills(state: PacketState): PacketState['fills'] {
+    if (!this.parts.has('fills')) {
+      state.fills = new Map(state.fills);
+      this.parts.add('fills');
+    }
+    return state.fills;
   }
 
   /**
@@ -85,7 +92,7 @@ function step(state: PacketState | null, event: PacketEvent, own: Own): PacketSt
       sentAt: at,
       endedAt: null,
       parties: Object.fromEntries(body.plan.parties.map((p) => [p.id, FRESH])),
-      fills: {},
+      fills: new Map(),
       hands: {},
       sealed: null,
       questions: [],
@@ -121,12 +128,12 @@ function step(state: PacketState | null, event: PacketEvent, own: Own): PacketSt
       const filler = own.party(next, body.partyId);
       filler.status = 'in_progress';
       filler.lastActAt = at;
-      own.part(next, 'fills')[body.markId] = { value: body.value, at, seq, partyId: body.partyId };
+      own.fills(next).set(body.markId, { value: body.value, at, seq, partyId: body.partyId });
       return next;
     }
     case 'mark_cleared':
       party(body.partyId, { status: 'in_progress', lastActAt: at });
-      delete own.part(next, 'fills')[body.markId];
+      own.fills(next).delete(body.markId);
       return next;
     case 'party_done':
       party(body.partyId, { status: 'done', doneAt: at, lastActAt: at, again: false });

@@ -13,7 +13,7 @@ export function shownFills(state: PacketState, only?: ReadonlySet<string>): Show
     const party = inks.get(m.partyId);
     if (m.kind === 'label' || m.readOnly) return shownWords(m);
     const base = placeOf(m, party?.ink ?? 0);
-    const fill = state.fills[m.id];
+    const fill = state.fills.get(m.id);
     if (!fill || !party) return [];
     if ('text' in fill.value) return [{ ...base, shows: { form: 'text', text: fill.value.text } }];
     if ('tick' in fill.value) return [{ ...base, shows: { form: 'tick' } }];
@@ -27,7 +27,7 @@ export function shownFills(state: PacketState, only?: ReadonlySet<string>): Show
 /** The documents of a packet: those that were sent, and the files its people added, each named by its mark. */
 export function documentsOf(state: PacketState): PlanDocument[] {
   const added = state.plan.marks.flatMap((m): PlanDocument[] => {
-    const value = state.fills[m.id]?.value;
+    const value = state.fills.get(m.id)?.value;
     if (!value || !('file' in value)) return [];
     const { sha256, name, pages } = value.file;
     return [{ id: `file.${m.id}`, name: m.label ? `${m.label}: ${name}` : name, sha256, pages }];

@@ -165,7 +165,8 @@ export interface PacketState {
   sentAt: string;
   endedAt: string | null;
   parties: Record<string, PartyProgress>;
-  fills: Record<string, Fill>;
+  /** By mark. A map: there are thousands, and each act makes its own copy. */
+  fills: Map<string, Fill>;
   /** Hands by the sequence number that set them, so an early act keeps the hand it was made with. */
   hands: Record<number, { partyId: string; hand: Hand }>;
   sealed: SealedFile[] | null;

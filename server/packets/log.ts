@@ -3,7 +3,7 @@ import { gunzip, gzip } from 'node:zlib';
 import { promisify } from 'node:util';
 import { LRUCache } from 'lru-cache';
 import { CHAIN_START, chainHash } from '@gatepath/core/proof';
-import { EVENT_FACTS, type PacketEvent, type PacketState, evolve, replay } from '@gatepath/core/routing';
+import { EVENT_FACTS, type Fill, type PacketEvent, type PacketState, evolve, replay } from '@gatepath/core/routing';
 import type { Db } from '../db/pool';
 import { sha256 } from '../ids';
 import type { Append, Appended, Logged } from './logged';
@@ -15,7 +15,7 @@ import { clearReadModel } from './read-model-queries';
 /** States kept in memory, by packet; each is good only as long as its hash is the log's. Weighed by what they hold. */
 const kept = new LRUCache<string, { state: PacketState; hash: string }>({
   maxSize: 400_000,
-  sizeCalculation: ({ state }) => 200 + state.plan.marks.length + Object.keys(state.fills).length,
+  sizeCalculation: ({ state }) => 200 + state.plan.marks.length + state.fills.size,
 });
 /** Events of packets that are looked at again and again. */
 const keptEvents = new LRUCache<string, { events: PacketEvent[]; hash: string }>({
@@ -25,6 +25,7 @@ const keptEvents = new LRUCache<string, { events: PacketEvent[]; hash: string }>
 
 /** The form in which states are kept as snapshots; raised when the reducer makes other ones. */
 const SNAPSHOT_FORM = 1;
+type StateAsKept = Omit<PacketState, 'fills'> & { fills: Record<string, Fill> };
 /** After so many events a new snapshot is worth its while. */
 export const SNAPSHOT_EVERY = 500;
 
@@ -66,7 +67,8 @@ async function stillGood<T extends { state: PacketState; hash: string }>(
 async function fromSnapshot(db: Db, packetId: string): Promise<{ state: PacketState; hash: string } | null> {
   const snapshot = await snapshotOf(db, packetId, SNAPSHOT_FORM);
   if (!snapshot) return null;
-  const state = JSON.parse((await unpack(new Uint8Array(snapshot.state))).toString('utf8')) as PacketState;
+  const kept = JSON.parse((await unpack(new Uint8Array(snapshot.state))).toString('utf8')) as StateAsKept;
+  const state: PacketState = { ...kept, fills: new Map(Object.entries(kept.fills)) };
   return stillGood(db, packetId, { state, hash: snapshot.hash });
 }
 
@@ -74,7 +76,8 @@ async function fromSnapshot(db: Db, packetId: string): Promise<{ state: PacketSt
 export async function takeSnapshot(db: Db, packetId: string): Promise<void> {
   const { state, hash } = await loadState(db, packetId);
   if (!state) return;
-  const packed = await pack(JSON.stringify(state));
+  const asKept: StateAsKept = { ...state, fills: Object.fromEntries(state.fills) };
+  const packed = await pack(JSON.stringify(asKept));
   await saveSnapshot(db, { packet_id: packetId, seq: state.seq, hash, form: SNAPSHOT_FORM, state: packed });
 }
 

@@ -188,7 +188,7 @@ function placesThatCount(state: PacketState): Mark[][] {
 
 /** How many of the required places are filled; a group of choices is one place. */
 function doneOf(state: PacketState, list: Mark[][]): number {
-  return list.filter((p) => p.some((m) => state.fills[m.id])).length;
+  return list.filter((p) => p.some((m) => state.fills.has(m.id))).length;
 }
 
 function partyRow(state: PacketState, partyId: string): PacketPartyRow {

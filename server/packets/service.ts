@@ -170,7 +170,7 @@ async function sentView(ctx: Context, packetId: string): Promise<SentView> {
     partyIds: plan.parties.filter(puts).map((p) => p.id),
     marks: marksThatCount(state),
     rules: [],
-    filled: new Set(Object.keys(state.fills)),
+    filled: new Set(state.fills.keys()),
   });
   return {
     seq: state.seq,

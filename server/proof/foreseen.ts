@@ -10,7 +10,7 @@ export function foreseenEnd(state: PacketState, events: PacketEvent[]): { state:
   const { plan } = state;
   const at = events[events.length - 1]!.at;
   const origin = events.findLast((e) => e.origin)?.origin ?? null;
-  const to = { ...state, endedAt: at, parties: { ...state.parties }, fills: { ...state.fills } };
+  const to = { ...state, endedAt: at, parties: { ...state.parties }, fills: new Map(state.fills) };
   const more: PacketEventBody[] = [];
   for (const p of plan.parties) {
     const s = state.parties[p.id]!;
@@ -37,7 +37,8 @@ export function foreseenEnd(state: PacketState, events: PacketEvent[]): { state:
     // One reminder each is what packets usually take.
     more.push({ type: 'nudged', partyId, n: 1 }, { type: 'party_done', partyId, actId: '' });
     for (const m of plan.marks)
-      if (m.partyId === partyId) to.fills[m.id] ??= { value: { tick: true }, at, seq: 0, partyId };
+      if (m.partyId === partyId && !to.fills.has(m.id))
+        to.fills.set(m.id, { value: { tick: true }, at, seq: 0, partyId });
   }
   for (let gate = state.gate; gate < plan.gates.length; gate++)
     more.push({ type: 'gate_passed', gate }, { type: 'gate_opened', gate });

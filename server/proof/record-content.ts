@@ -17,7 +17,7 @@ export function recordOf(
   const zone = plan.timeZone;
   const tell = (key: WordKey, params?: WordParams) => say(words, key, params);
   const time = (iso: string) => timeIn(words, iso, zone);
-  const fillAt = new Map(Object.entries(state.fills).map(([id, f]) => [id, f.at]));
+  const fillAt = new Map([...state.fills].map(([id, f]) => [id, f.at]));
   const onDoc = inReadingOrder(plan).filter((m) => m.documentId === documentId);
   const history = new History(words, events, zone);
   const changes = state.corrections.filter((c) => c.redline.documentId === documentId);
@@ -121,7 +121,7 @@ function partyLines(
     ].filter(Boolean);
     return where.length ? ` ${where.join(' ')}` : '';
   };
-  const acts = Object.values(state.fills).filter((f) => f.partyId === p.id).length;
+  const acts = [...state.fills.values()].filter((f) => f.partyId === p.id).length;
   const done = s.doneAt && {
     n: acts,
     time: time(s.doneAt),

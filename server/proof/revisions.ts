@@ -71,7 +71,7 @@ export function partSoFar(state: PacketState, partyId: string, document: PlanDoc
     state,
     document,
     shownFills(state).filter((f) => {
-      const fill = state.fills[f.markId];
+      const fill = state.fills.get(f.markId);
       return f.documentId === document.id && fill?.partyId === partyId && fill.seq > before;
     }),
     state.corrections.filter((c) => c.redline.documentId === document.id && due.has(c.seq)).map((c) => c.redline),
@@ -89,7 +89,7 @@ export function partsOf(state: PacketState, due: RevisionDue): RevisionPart[] {
   const party = partyOf(state.plan, due.partyId)!;
   const before = lastRevisionOf(state, party.id);
   const isNew = (seq: number) => seq > before && seq <= due.seq;
-  const fresh = new Map(Object.entries(state.fills).filter(([, f]) => f.partyId === party.id && isNew(f.seq)));
+  const fresh = new Map([...state.fills].filter(([, f]) => f.partyId === party.id && isNew(f.seq)));
   const shown = shownFills(state).filter((f) => fresh.has(f.markId));
   return documents.flatMap((document): RevisionPart[] => {
     const mark = document.id.startsWith('file.') ? document.id.slice('file.'.length) : null;

@@ -43,7 +43,7 @@ export function patchOf({ state, events }: Done, partyId: string, since: number)
     seq: state.seq,
     mine: state.parties[partyId]!.status,
     ...standingOf(state, me),
-    marks: [...ids].map((id) => ({ id, done: !!state.fills[id] })),
+    marks: [...ids].map((id) => ({ id, done: state.fills.has(id) })),
     fills: shownFills(state, ids),
     changesOpen: changesFor(state, partyId).map((c) => c.open),
   };
@@ -51,7 +51,7 @@ export function patchOf({ state, events }: Done, partyId: string, since: number)
 
 /** Whether somebody has put anything in, and may still hand over. */
 function standingOf(state: PacketState, me: PacketParty): { somethingSigned: boolean; mayHandOver: boolean } {
-  const somethingSigned = Object.values(state.fills).some((f) => f.partyId === me.id);
+  const somethingSigned = [...state.fills.values()].some((f) => f.partyId === me.id);
   const may = isTurnOf(state, me.id) && me.act !== 'desk' && me.act !== 'copy' && !me.memberId;
   return { somethingSigned, mayHandOver: !!state.plan.handOver && may && !somethingSigned };
 }
@@ -175,7 +175,7 @@ export async function view(ctx: Context, state: PacketState, partyId: string): P
       options: m.options ?? [],
       group: m.group ?? null,
       redlineId: m.redlineId ?? null,
-      done: !!state.fills[m.id],
+      done: state.fills.has(m.id),
       automatic: isAutomatic(m.kind),
     })),
     fills: shownFills(state).filter((f) => readable.has(f.documentId)),
