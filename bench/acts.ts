@@ -92,7 +92,7 @@ async function bare(): Promise<Load> {
 export function rows(): Promise<Row[]> {
   return withFirm(async (desk, running) => {
     const { ctx } = running;
-    const deal = await desk.ok<{ id: string }>('newDeal', { body: { kind: 'sale', address: '14 Lantern Row' } });
+    const deal = await desk.ok('newDeal', { body: { kind: 'sale', address: '14 Lantern Row' } });
     const { rows: members } = await ctx.database.pool.query<{ id: string }>('select id from member');
     const tokens: string[] = [];
     for (let i = 0; i < CLIENTS; i++) {

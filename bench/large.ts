@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
-import type { DealView, DocumentView, PackedFacts } from '@gatepath/contract';
+import type { DocumentView } from '@gatepath/contract';
 import { deskRow } from './desk';
 import { withFirm } from './firm';
 import { rowOf, type Row } from './measure';
@@ -30,7 +30,7 @@ async function paper(title: string, pages: number): Promise<Uint8Array> {
 /** Bringing in 60 documents of 1,000 pages and reading them all, against poppler drawing and extracting the same. */
 export function rows(): Promise<Row[]> {
   return withFirm(async (desk, running) => {
-    const deal = await desk.ok<DealView>('newDeal', { body: { kind: 'sale', address: '1 Weir Terrace', parties: [] } });
+    const deal = await desk.ok('newDeal', { body: { kind: 'sale', address: '1 Weir Terrace', parties: [] } });
     const files: Uint8Array[] = [];
     for (let d = 0; d < DOCUMENTS; d++) {
       const pages = Math.floor(((d + 1) * PAGES) / DOCUMENTS) - Math.floor((d * PAGES) / DOCUMENTS);
@@ -43,15 +43,15 @@ export function rows(): Promise<Row[]> {
     const docs: DocumentView[] = [];
     for (const [i, bytes] of files.entries()) docs.push((await desk.upload(deal.id, `Paper ${i + 1}.pdf`, bytes)).body);
     for (;;) {
-      const now = await desk.ok<DealView>('deal', { params: { dealId: deal.id } });
+      const now = await desk.ok('deal', { params: { dealId: deal.id } });
       if (now.documents.every((d) => d.status === 'ready')) break;
       await new Promise((r) => setTimeout(r, 100));
     }
     const ours = performance.now() - start;
     clearInterval(watch);
-    const facts = await desk.ok<PackedFacts>('documentFacts', { params: { documentId: docs[0]!.id } });
+    const facts = await desk.ok('documentFacts', { params: { documentId: docs[0]!.id } });
     if (!facts.places.length) throw new Error('nothing was read');
-    const look = await deskRow(running, desk, await desk.ok<DealView>('deal', { params: { dealId: deal.id } }));
+    const look = await deskRow(running, desk, await desk.ok('deal', { params: { dealId: deal.id } }));
     if (look.thumbs > look.pages / 4)
       throw new Error(`the overview draws ${look.thumbs} pages of ${look.pages} at once`);
     if (look.rows > look.pages / 4)

@@ -1,4 +1,3 @@
-import type { DealView } from '@gatepath/contract';
 import { newId } from '../server/ids';
 import { withFirm } from './firm';
 import { median, rowOf, type Row } from './measure';
@@ -30,8 +29,8 @@ export function rows(): Promise<Row[]> {
       }
       await pool.query('analyze');
     };
-    const deal = await desk.ok<DealView>('newDeal', { body: { kind: 'sale', address: '14 Lantern Row' } });
-    const packet = await desk.ok<{ id: string }>('newPacket', {
+    const deal = await desk.ok('newDeal', { body: { kind: 'sale', address: '14 Lantern Row' } });
+    const packet = await desk.ok('newPacket', {
       params: { dealId: deal.id },
       body: { name: 'Papers' },
     });

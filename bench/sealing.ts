@@ -1,6 +1,6 @@
 /** Sealing: what one party's seal costs in time and bytes, in a packet of thirty documents and six parties. */
 import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
-import type { ShownFill } from '@gatepath/contract';
+import type { ShownFill } from '@gatepath/core/packet';
 import { seal, type Signing } from '../server/pdf/seal';
 import { testSeal } from '../server/test/seal';
 import { rowOf, type Row } from './measure';

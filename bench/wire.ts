@@ -8,7 +8,6 @@ import os from 'node:os';
 import path from 'node:path';
 import { brotliCompressSync, constants } from 'node:zlib';
 import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
-import type { DealView, PacketView } from '@gatepath/contract';
 import { byTestId, launch, openPage, PHONE } from '../e2e/browser';
 import { makeSecret } from '../server/signing/passes';
 import { inTransaction } from '../server/db/tx';
@@ -58,7 +57,7 @@ function build(...args: [] | [dir: string, out: string]): void {
 /** A signing link of a packet of one page, on a server of its own. */
 function link(): Promise<Wire> {
   return withFirm(async (desk, running) => {
-    const deal = await desk.ok<DealView>('newDeal', {
+    const deal = await desk.ok('newDeal', {
       body: {
         kind: 'sale',
         address: '14 Lantern Row',
@@ -71,7 +70,7 @@ function link(): Promise<Wire> {
     for (let y = 720; y > 200; y -= 18)
       page.drawText('The roof, drains and cellar are as described in this paper.', { x: 72, y, size: 11, font });
     const paper = await desk.uploadReady(deal.id, 'Paper.pdf', await doc.save());
-    const packet = await desk.ok<PacketView>('newPacket', {
+    const packet = await desk.ok('newPacket', {
       params: { dealId: deal.id },
       body: { name: 'Papers', documentIds: [paper.id] },
     });

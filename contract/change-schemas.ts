@@ -1,7 +1,8 @@
 /** What the sender does with a packet that is on its way. */
 import * as yup from 'yup';
-import { ACTS, type Gate } from '@gatepath/core/packet';
+import { ACTS } from '@gatepath/core/packet';
 import { SIDES } from '@gatepath/core/text';
+import { choiceBy } from './choice';
 import { day, email, gate, id, language, line, object, rect, trimmed } from './fields';
 
 export const withdrawBody = object({
@@ -45,22 +46,8 @@ const changes = {
   unlock: { partyId: id().required() },
   renew_link: { partyId: id().required() },
 };
-type Changes = {
-  [T in keyof typeof changes]: { type: T } & yup.InferType<
-    yup.ObjectSchema<yup.TypeFromShape<(typeof changes)[T], yup.AnyObject>>
-  >;
-};
-const typeOfChange = yup.string().oneOf(Object.keys(changes), 'is not a change we know').required();
-/** One schema a kind of change, made once; a kind nobody knows is told by the last one. */
-const byType = new Map(
-  Object.entries(changes).map(([type, shape]) => [type, object({ type: typeOfChange, ...shape })]),
-);
-const unknownChange = object({ type: typeOfChange });
-export const changeBody = yup.lazy((value: unknown) => {
-  const type = (value as { type?: unknown } | null)?.type;
-  return (typeof type === 'string' && byType.get(type)) || unknownChange;
-});
-export type ChangeBody = Exclude<Changes[keyof Changes], { type: 'set_path' }> | { type: 'set_path'; gates: Gate[] };
+export const changeBody = choiceBy('type', changes, { unknown: 'is not a change we know' });
+export type ChangeBody = yup.InferType<typeof changeBody>;
 
 export const lateRoundBody = object({ documentIds: yup.array(id().required()).min(1).max(60).required() });
 export type LateRoundBody = yup.InferType<typeof lateRoundBody>;

@@ -1,17 +1,7 @@
 import { cleanDraft } from '../core/test-support';
 import { emptyGrid, inkRect, packGrid } from '@gatepath/core/paper';
-import {
-  editsBody,
-  handBody,
-  jsonSchema,
-  openApi,
-  partyBody,
-  pathOf,
-  routes,
-  sendBody,
-  setupBody,
-  unpackFacts,
-} from './index';
+import { editsBody, handBody, partyBody, pathOf, pathWith, setupBody, unpackFacts } from './index';
+import { allRoutes, openApi, problemsOf, PROBLEMS } from './routes-entry';
 
 const edits = (...list: unknown[]) => editsBody.isValidSync({ edits: list });
 
@@ -74,23 +64,58 @@ test('what is wrong is said by field, in words', () => {
 
 test('paths are filled in and escaped; a forgotten name is an error', () => {
   expect(pathOf('fill', { token: 'a b', markId: 'x/y' })).toBe('/api/signing/a%20b/marks/x%2Fy');
-  expect(() => pathOf('fill', { token: 'a' })).toThrow('markId');
-  const seen = Object.values(routes).map((r) => `${r.method} ${r.path}`);
+  expect(() => pathWith('fill', { token: 'a' })).toThrow('markId');
+  const seen = allRoutes.map(([, r]) => `${r.method} ${r.path}`);
   expect(new Set(seen).size).toBe(seen.length);
 });
 
-test('schemas become JSON Schema with their limits', () => {
-  expect(jsonSchema(sendBody)).toEqual({
-    type: 'object',
-    properties: { version: { type: 'integer', minimum: 1 }, despiteWarnings: { type: 'boolean' } },
-    required: ['version'],
-  });
-  const doc = openApi('1', 'https://gate.test') as {
-    paths: Record<string, Record<string, { requestBody?: unknown; security?: unknown }>>;
-  };
-  expect(doc.paths['/api/deals']!.post!.requestBody).toBeDefined();
-  expect(doc.paths['/api/deals']!.get!.security).toEqual([{ session: [] }]);
-  expect(doc.paths['/api/signing/{token}']!.get!.security).toBeUndefined();
+type Described = {
+  paths: Record<
+    string,
+    Record<
+      string,
+      {
+        parameters: { name: string; in: string; required: boolean }[];
+        requestBody?: { content: Record<string, { schema: { oneOf?: object[]; properties?: object } }> };
+        security: object[];
+        responses: Record<string, { content?: object }>;
+      }
+    >
+  >;
+};
+const description = () => openApi('1', 'https://gate.test') as Described;
+
+test('the API’s description is one by an independent validator’s judgement, and tells of every route', async () => {
+  const { Validator } = await import('@seriousme/openapi-schema-validator');
+  expect(await new Validator().validate(structuredClone(description()))).toMatchObject({ valid: true });
+  // The control: it does find fault.
+  const broken = { ...description(), paths: { deals: { get: { responses: 1 } } } };
+  expect(await new Validator().validate(broken)).toMatchObject({ valid: false });
+  for (const [, r] of allRoutes)
+    expect(description().paths[r.path.replace(/:(\w+)/g, '{$1}')]).toHaveProperty(r.method.toLowerCase());
+});
+
+test('the description tells who may come, what goes in, what comes out and what goes wrong', () => {
+  const { paths } = description();
+  expect(paths['/deals']!.get!.security).toEqual([{ session: [] }]);
+  expect(paths['/signing/{token}']!.get!.security).toEqual([]);
+  expect(paths['/deals/{dealId}/documents']!.post!.requestBody!.content).toHaveProperty(['multipart/form-data']);
+  expect(Object.keys(paths['/documents/{documentId}']!.delete!.responses)).toContain('204');
+  const change = paths['/packets/{packetId}/changes']!.post!.requestBody!.content['application/json']!.schema;
+  expect(change.oneOf).toHaveLength(10);
+  expect(paths['/documents/{documentId}/pages/{page}']!.get!.parameters).toMatchObject([
+    { name: 'documentId', in: 'path', required: true, schema: { type: 'string' } },
+    { name: 'page', in: 'path', required: true, schema: { type: 'integer', minimum: 1 } },
+    { name: 'dpi', in: 'query', required: false, schema: { type: 'number', default: 108 } },
+  ]);
+  const told = (status: number) => JSON.stringify(paths['/packets/{packetId}/send']!.post!.responses[status]);
+  expect(told(409)).toContain('/problems/warnings');
+  expect(told(422)).toContain('/problems/gate-check');
+});
+
+test('every problem has a route that may answer with it', () => {
+  const told = new Set(allRoutes.flatMap(([, r]) => problemsOf(r)));
+  expect(Object.keys(PROBLEMS).filter((code) => !told.has(code as keyof typeof PROBLEMS))).toEqual([]);
 });
 
 test('page facts come out of their travelling form as they went in', () => {

@@ -1,7 +1,17 @@
 /** Drafts and their edits, and sending them. */
 import * as yup from 'yup';
-import { ACTS, DRAFT_FIELDS, DRAFT_LISTS, type DraftEdit, MARK_KINDS, SECOND_STEPS } from '@gatepath/core/packet';
+import {
+  ACTS,
+  DRAFT_FIELDS,
+  DRAFT_LISTS,
+  type DraftEdit,
+  type DraftField,
+  type DraftList,
+  MARK_KINDS,
+  SECOND_STEPS,
+} from '@gatepath/core/packet';
 import { SIDES } from '@gatepath/core/text';
+import { choiceOf } from './choice';
 import { day, gate, id, language, line, object, rect, text } from './fields';
 import { EDITS_AT_ONCE } from './limits';
 
@@ -18,12 +28,7 @@ const schedule = object({
     .default(null),
 });
 
-const fieldValues = {
-  schedule: schedule.required(),
-  handOver: yup.boolean().required(),
-};
-
-const draftItems = {
+const draftItems: Record<DraftList, yup.Schema> = {
   parties: object({
     id: id().required(),
     name: line(120).required(),
@@ -100,32 +105,50 @@ const draftItems = {
 };
 
 const MAX_INDEX = 20_000;
-const listName = yup.string().oneOf(DRAFT_LISTS).required();
-const setOf = (value: yup.Schema) =>
-  object({
-    op: yup.string().oneOf(['set']).required(),
-    field: yup.string().oneOf(DRAFT_FIELDS).required(),
-    value,
-  });
-const putOf = (item: yup.Schema) =>
+const setOf = <F extends string>(field: F, value: yup.Schema) =>
+  object({ op: yup.string().oneOf(['set']).required(), field: yup.string().oneOf([field]).required(), value });
+const putOf = (list: string, item: yup.Schema) =>
   object({
     op: yup.string().oneOf(['put']).required(),
-    list: listName,
+    list: yup.string().oneOf([list]).required(),
     item: item.required(),
     index: yup.number().integer().min(0).max(MAX_INDEX),
   });
+const fieldValues: Record<DraftField, yup.Schema> = {
+  name: text(4000).defined(),
+  subject: text(4000).defined(),
+  message: text(4000).defined(),
+  schedule: schedule.required(),
+  handOver: yup.boolean().required(),
+};
 // Made once: a body holds thousands of edits, and a schema costs more to make than to use.
-const sets = new Map<string, yup.Schema>(Object.entries(fieldValues).map(([field, value]) => [field, setOf(value)]));
-const setText = setOf(text(4000).defined());
-const puts = new Map<string, yup.Schema>(Object.entries(draftItems).map(([list, item]) => [list, putOf(item)]));
-const putUnknown = putOf(object({}));
-const drop = object({ op: yup.string().oneOf(['drop']).required(), list: listName, id: id().required() });
+const sets = new Map<unknown, yup.Schema>(
+  Object.entries(fieldValues).map(([field, value]) => [field, setOf(field, value)]),
+);
+const puts = new Map<unknown, yup.Schema>(Object.entries(draftItems).map(([list, item]) => [list, putOf(list, item)]));
+const drop = object({
+  op: yup.string().oneOf(['drop']).required(),
+  list: yup.string().oneOf(DRAFT_LISTS).required(),
+  id: id().required(),
+});
+/** What refuses the rest, saying what is wrong with it. */
+const unknownSet = object({
+  op: yup.mixed(),
+  field: yup.string().oneOf(DRAFT_FIELDS).required(),
+  value: yup.mixed(),
+});
+const unknownPut = object({
+  op: yup.string().oneOf(['put', 'drop', 'set']).required(),
+  list: yup.string().oneOf(DRAFT_LISTS).required(),
+  item: object({}).required(),
+  index: yup.mixed(),
+});
 
-const draftEdit = yup.lazy((value: unknown) => {
+const draftEdit = choiceOf<DraftEdit>([...sets.values(), drop, ...puts.values()], (value) => {
   const edit = (value ?? {}) as { op?: unknown; list?: unknown; field?: unknown };
-  if (edit.op === 'set') return sets.get(String(edit.field)) ?? setText;
+  if (edit.op === 'set') return sets.get(edit.field) ?? unknownSet;
   if (edit.op === 'drop') return drop;
-  return puts.get(String(edit.list)) ?? putUnknown;
+  return puts.get(edit.list) ?? unknownPut;
 });
 
 export const editsBody = object({
@@ -134,11 +157,7 @@ export const editsBody = object({
   base: yup.number().integer().min(0),
   client: id(),
 });
-export interface EditsBody {
-  edits: DraftEdit[];
-  base?: number;
-  client?: string;
-}
+export type EditsBody = yup.InferType<typeof editsBody>;
 
 export const sendBody = object({
   /** The version the sender looked at when deciding to send. */

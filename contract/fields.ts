@@ -25,13 +25,15 @@ export const trimmed = (max: number) => text(max).transform((v: unknown) => (typ
 export const line = (max: number) =>
   text(max).transform((v: unknown) => (typeof v === 'string' && v.length <= max * 2 ? oneLine(v) : v));
 
-const ID = /^[\w.:-]+$/;
-export const id = () => yup.string().min(1).max(200).matches(ID, 'is not an id');
-/** Whether a part of a path can be the id or the secret it stands for. */
-export const isId = (value: string) => value.length <= 200 && ID.test(value);
+export const id = () =>
+  yup
+    .string()
+    .min(1)
+    .max(200)
+    .matches(/^[\w.:-]+$/, 'is not an id');
 
 export const email = () =>
-  line(254).test('email', 'This is not an email address, like name@example.com.', (v) => !v || isEmail(v));
+  line(254).test('address', 'This is not an email address, like name@example.com.', (v) => !v || isEmail(v));
 export const day = () => yup.string().matches(/^\d{4}-\d{2}-\d{2}$/, 'is not a day, like 2026-11-23');
 export const points = () => yup.number().min(-20000).max(20000);
 
@@ -48,5 +50,5 @@ export const language = () => yup.string().matches(/^[a-z]{2,3}(-[A-Za-z]{2,8})?
 export const gate = object({
   id: id().required(),
   partyIds: yup.array(id().required()).max(60).required(),
-  need: yup.string().oneOf(['any']),
+  need: yup.string().oneOf(['any'] as const),
 });

@@ -1,10 +1,12 @@
-/** What crosses the wire, for server and application alike. */
+/**
+ * What crosses the wire, for whoever shows or fills it: the schemas of what goes in, and the types of what comes out. What a
+ * whole route is stands in `@gatepath/contract/routes`: the server needs that, screens do not.
+ */
 export * from './schemas';
-export * from './views';
-export * from './signing-views';
+export type * from './views';
+export type * from './signing-views';
 export * from './facts';
-export { isId, UNCLEAN } from './fields';
+export { UNCLEAN } from './fields';
 export * from './limits';
 export * from './paths';
-export * from './routes';
-export * from './openapi';
+export type { ProblemCode, ProblemDetails } from './problems';

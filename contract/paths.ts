@@ -1,86 +1,135 @@
 /** Method and path of every route by name; paths hold `:names`. Apart from the schemas, so that a screen can call
  *  a route without carrying the language they are written in. */
 
-export interface Wire {
-  method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
-  path: string;
+export type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
+
+export interface Wire<M extends Method = Method, P extends string = string> {
+  method: M;
+  /** Below `API`. */
+  path: P;
 }
 
-const to = (method: Wire['method'], path: string): Wire => ({ method, path });
+const to = <M extends Method, P extends string>(method: M, path: P): Wire<M, P> => ({ method, path });
+
+/** Where the API stands on the server. */
+export const API = '/api';
+
+/** What the `:names` of paths stand for. */
+export interface PathValues {
+  dealId: string;
+  partyId: string;
+  documentId: string;
+  packetId: string;
+  markId: string;
+  messageId: string;
+  /** The secret a signing link ends with. */
+  token: string;
+  /** From 1. */
+  page: number;
+  /** A fingerprint in hexadecimal. */
+  sha256: string;
+  /** A language by its tag. */
+  language: string;
+}
+export type PathValue = keyof PathValues;
+
+/** The names in a path. */
+export type NamesIn<P extends string> = P extends `${string}:${infer N}/${infer Rest}`
+  ? N | NamesIn<`/${Rest}`>
+  : P extends `${string}:${infer N}`
+    ? N
+    : never;
 
 export const paths = {
-  session: to('GET', '/api/session'),
-  setup: to('POST', '/api/setup'),
-  signIn: to('POST', '/api/session'),
-  signOut: to('DELETE', '/api/session'),
-  words: to('GET', '/api/words/:language'),
-  check: to('POST', '/api/check'),
-  setNotices: to('PUT', '/api/session/notices'),
-  setHolidays: to('PUT', '/api/firm/holidays'),
-  tryAgain: to('POST', '/api/firm/work'),
-  forwardClock: to('POST', '/api/clock'),
-  firm: to('GET', '/api/firm'),
-  deals: to('GET', '/api/deals'),
-  newDeal: to('POST', '/api/deals'),
-  deal: to('GET', '/api/deals/:dealId'),
-  dealLive: to('GET', '/api/deals/:dealId/live'),
-  setDeal: to('PATCH', '/api/deals/:dealId'),
-  addParty: to('POST', '/api/deals/:dealId/parties'),
-  setParty: to('PUT', '/api/parties/:partyId'),
-  dropParty: to('DELETE', '/api/parties/:partyId'),
-  addDocument: to('POST', '/api/deals/:dealId/documents'),
-  composeDocument: to('POST', '/api/deals/:dealId/documents/compose'),
-  setDocument: to('PATCH', '/api/documents/:documentId'),
-  dropDocument: to('DELETE', '/api/documents/:documentId'),
-  documentFacts: to('GET', '/api/documents/:documentId/facts'),
-  documentFile: to('GET', '/api/documents/:documentId/original'),
-  documentPage: to('GET', '/api/documents/:documentId/pages/:page'),
-  newPacket: to('POST', '/api/deals/:dealId/packets'),
-  packet: to('GET', '/api/packets/:packetId'),
-  packetLive: to('GET', '/api/packets/:packetId/live'),
-  editPacket: to('POST', '/api/packets/:packetId/edits'),
-  dropPacket: to('DELETE', '/api/packets/:packetId'),
-  sendPacket: to('POST', '/api/packets/:packetId/send'),
-  withdrawPacket: to('POST', '/api/packets/:packetId/withdraw'),
-  changePacket: to('POST', '/api/packets/:packetId/changes'),
-  newVersion: to('POST', '/api/packets/:packetId/new-version'),
-  lateRound: to('POST', '/api/packets/:packetId/late-round'),
-  hostParty: to('POST', '/api/packets/:packetId/parties/:partyId/host'),
-  ownPass: to('POST', '/api/packets/:packetId/parties/:partyId/own'),
-  chain: to('GET', '/api/packets/:packetId/chain'),
-  packetPicture: to('GET', '/api/packets/:packetId/pictures/:sha256'),
-  sealedCopy: to('GET', '/api/packets/:packetId/sealed/:documentId'),
-  mailroom: to('GET', '/api/mailroom'),
-  message: to('GET', '/api/mailroom/:messageId'),
-  messageFile: to('GET', '/api/mailroom/:messageId/eml'),
-  returnMessage: to('POST', '/api/mailroom/:messageId/return'),
-  signing: to('GET', '/api/signing/:token'),
-  signingLive: to('GET', '/api/signing/:token/live'),
-  signingPage: to('GET', '/api/signing/:token/documents/:documentId/pages/:page'),
-  signingFile: to('GET', '/api/signing/:token/documents/:documentId/file'),
-  agree: to('POST', '/api/signing/:token/agreement'),
-  setHand: to('PUT', '/api/signing/:token/hand'),
-  addFile: to('POST', '/api/signing/:token/marks/:markId/file'),
-  fill: to('PUT', '/api/signing/:token/marks/:markId'),
-  finish: to('POST', '/api/signing/:token/finish'),
-  signingPicture: to('GET', '/api/signing/:token/pictures/:sha256'),
-  addPicture: to('POST', '/api/signing/:token/pictures'),
-  sendCode: to('POST', '/api/signing/:token/code'),
-  giveCode: to('POST', '/api/signing/:token/step'),
-  setLanguage: to('PUT', '/api/signing/:token/language'),
-  askQuestion: to('POST', '/api/signing/:token/questions'),
-  handOver: to('POST', '/api/signing/:token/hand-over'),
-  agreementCopy: to('POST', '/api/signing/:token/agreement/copy'),
-  decline: to('POST', '/api/signing/:token/decline'),
+  session: to('GET', '/session'),
+  setup: to('POST', '/setup'),
+  signIn: to('POST', '/session'),
+  signOut: to('DELETE', '/session'),
+  words: to('GET', '/words/:language'),
+  check: to('POST', '/check'),
+  setNotices: to('PUT', '/session/notices'),
+  setHolidays: to('PUT', '/firm/holidays'),
+  tryAgain: to('POST', '/firm/work'),
+  forwardClock: to('POST', '/clock'),
+  firm: to('GET', '/firm'),
+  deals: to('GET', '/deals'),
+  newDeal: to('POST', '/deals'),
+  deal: to('GET', '/deals/:dealId'),
+  dealLive: to('GET', '/deals/:dealId/live'),
+  setDeal: to('PATCH', '/deals/:dealId'),
+  addParty: to('POST', '/deals/:dealId/parties'),
+  setParty: to('PUT', '/parties/:partyId'),
+  dropParty: to('DELETE', '/parties/:partyId'),
+  addDocument: to('POST', '/deals/:dealId/documents'),
+  composeDocument: to('POST', '/deals/:dealId/documents/compose'),
+  setDocument: to('PATCH', '/documents/:documentId'),
+  dropDocument: to('DELETE', '/documents/:documentId'),
+  documentFacts: to('GET', '/documents/:documentId/facts'),
+  documentFile: to('GET', '/documents/:documentId/original'),
+  documentPage: to('GET', '/documents/:documentId/pages/:page'),
+  newPacket: to('POST', '/deals/:dealId/packets'),
+  packet: to('GET', '/packets/:packetId'),
+  packetLive: to('GET', '/packets/:packetId/live'),
+  editPacket: to('POST', '/packets/:packetId/edits'),
+  dropPacket: to('DELETE', '/packets/:packetId'),
+  sendPacket: to('POST', '/packets/:packetId/send'),
+  withdrawPacket: to('POST', '/packets/:packetId/withdraw'),
+  changePacket: to('POST', '/packets/:packetId/changes'),
+  newVersion: to('POST', '/packets/:packetId/new-version'),
+  lateRound: to('POST', '/packets/:packetId/late-round'),
+  hostParty: to('POST', '/packets/:packetId/parties/:partyId/host'),
+  ownPass: to('POST', '/packets/:packetId/parties/:partyId/own'),
+  chain: to('GET', '/packets/:packetId/chain'),
+  packetPicture: to('GET', '/packets/:packetId/pictures/:sha256'),
+  sealedCopy: to('GET', '/packets/:packetId/sealed/:documentId'),
+  mailroom: to('GET', '/mailroom'),
+  message: to('GET', '/mailroom/:messageId'),
+  messageFile: to('GET', '/mailroom/:messageId/eml'),
+  returnMessage: to('POST', '/mailroom/:messageId/return'),
+  signing: to('GET', '/signing/:token'),
+  signingLive: to('GET', '/signing/:token/live'),
+  signingPage: to('GET', '/signing/:token/documents/:documentId/pages/:page'),
+  signingFile: to('GET', '/signing/:token/documents/:documentId/file'),
+  agree: to('POST', '/signing/:token/agreement'),
+  setHand: to('PUT', '/signing/:token/hand'),
+  addFile: to('POST', '/signing/:token/marks/:markId/file'),
+  fill: to('PUT', '/signing/:token/marks/:markId'),
+  finish: to('POST', '/signing/:token/finish'),
+  signingPicture: to('GET', '/signing/:token/pictures/:sha256'),
+  addPicture: to('POST', '/signing/:token/pictures'),
+  sendCode: to('POST', '/signing/:token/code'),
+  giveCode: to('POST', '/signing/:token/step'),
+  setLanguage: to('PUT', '/signing/:token/language'),
+  askQuestion: to('POST', '/signing/:token/questions'),
+  handOver: to('POST', '/signing/:token/hand-over'),
+  agreementCopy: to('POST', '/signing/:token/agreement/copy'),
+  decline: to('POST', '/signing/:token/decline'),
 } satisfies Record<string, Wire>;
 
 export type RouteName = keyof typeof paths;
+/** What the path of a route has to be filled in with. */
+export type ParamsOf<N extends RouteName> = Pick<PathValues, NamesIn<(typeof paths)[N]['path']> & PathValue>;
+/** The same as arguments: none for a path without names. */
+export type ParamsArg<N extends RouteName> = [keyof ParamsOf<N>] extends [never] ? [] : [params: ParamsOf<N>];
 
-/** The path of a route with its `:names` filled in. */
-export function pathOf(name: RouteName, params: Record<string, string | number> = {}): string {
-  return paths[name].path.replace(/:(\w+)/g, (_, key: string) => {
-    const value = params[key];
-    if (value === undefined) throw new Error(`route ${name} needs ${key}`);
-    return encodeURIComponent(String(value));
-  });
+/** The address of a route with its `:names` filled in. */
+export function pathOf<N extends RouteName>(name: N, ...[params]: ParamsArg<N>): string {
+  return pathWith(name, params ?? {});
+}
+
+/**
+ * The same for a route that is known only as it runs.
+ *
+ * @throws when something is missing
+ */
+export function pathWith(name: RouteName, params: Partial<PathValues>): string {
+  const values = new Map<string, string | number>(Object.entries(params));
+  return (
+    API +
+    paths[name].path.replace(/:(\w+)/g, (_, key: string) => {
+      const value = values.get(key);
+      if (value === undefined) throw new Error(`route ${name} needs ${key}`);
+      return encodeURIComponent(String(value));
+    })
+  );
 }

@@ -1,160 +1,461 @@
-/** What each route is for, who may call it, and the schemas of what goes in. */
+/** Every route: what it is for, who may call it, what goes in, what comes out, and what may go wrong. */
 import type * as yup from 'yup';
-import { LARGE_BODY, type BodySize } from './limits';
-import { paths, type RouteName, type Wire } from './paths';
+import { LARGE_BODY, MAX_FILE, MAX_PICTURE } from './limits';
+import { paths, type RouteName } from './paths';
+import { PAPER_PROBLEMS, REFUSED } from './problems';
+import { picture } from './core-answers';
+import { bytes, EVENTS, file, NOTHING, route, type OtherAnswer, type ProblemOf, type Route } from './route';
 import * as s from './schemas';
+import * as v from './views';
+import { actAnswer, signingView } from './signing-views';
 
-/** A schema, or one that is chosen by looking at the value. */
-export type BodySchema = yup.Schema | yup.Lazy<unknown, yup.AnyObject>;
-
-export interface Route extends Wire {
-  summary: string;
-  /** Who may call it: anybody, a signed-in member, or the bearer of a pass. */
-  who: 'anybody' | 'member' | 'pass';
-  body?: BodySchema;
-  query?: yup.ObjectSchema<yup.AnyObject>;
-  /** How much its body may hold, where that is more than `SMALL_BODY`. */
-  size?: BodySize;
-  /** Media type of the answer when it is not JSON. */
-  answers?: string;
-}
-
-const route = (
-  wire: Wire,
-  who: Route['who'],
-  summary: string,
-  more: Pick<Route, 'body' | 'query' | 'answers' | 'size'> = {},
-): Route => ({ ...wire, who, summary, ...more });
+const PDF = bytes('application/pdf');
+const PNG = bytes('image/png');
+const FILES = ['no-file', 'no-form', 'stalled', 'cut-off'] as const;
+const CHANGES = [...REFUSED, 'changed-meanwhile', 'over-limits', 'no-document', 'unknown-document', 'no-room'] as const;
 
 export const routes = {
-  session: route(paths.session, 'anybody', 'Who is signed in, and how this server is set up'),
-  setup: route(paths.setup, 'anybody', 'Set up the firm and its first member, once', { body: s.setupBody }),
-  signIn: route(paths.signIn, 'anybody', 'Sign in', { body: s.signInBody }),
-  signOut: route(paths.signOut, 'anybody', 'Sign out'),
-  words: route(paths.words, 'anybody', 'The sentences of one language'),
-  check: route(paths.check, 'anybody', 'Check a sealed PDF; it stays in memory and is kept nowhere (multipart)'),
-  setNotices: route(paths.setNotices, 'member', 'Choose what to be written to about', {
+  session: route(paths.session, {
+    who: 'anybody',
+    summary: 'Who is signed in, and how this server is set up',
+    answer: v.sessionView,
+    problems: [],
+  }),
+  setup: route(paths.setup, {
+    who: 'anybody',
+    summary: 'Set up the firm and its first member, once',
+    body: s.setupBody,
+    answer: v.sessionView,
+    problems: ['set-up', 'time-zone'],
+    slow: true,
+  }),
+  signIn: route(paths.signIn, {
+    who: 'anybody',
+    summary: 'Sign in; the session comes as a cookie',
+    body: s.signInBody,
+    answer: v.sessionView,
+    problems: ['wrong-password'],
+    slow: true,
+  }),
+  signOut: route(paths.signOut, { who: 'anybody', summary: 'Sign out', answer: v.sessionView, problems: [] }),
+  words: route(paths.words, {
+    who: 'anybody',
+    summary: 'The sentences of one language',
+    answer: v.wordsView,
+    problems: [],
+  }),
+  check: route(paths.check, {
+    who: 'anybody',
+    summary: 'Check a sealed PDF; it stays in memory and is kept nowhere',
+    body: file('a sealed PDF', MAX_FILE),
+    answer: v.checkView,
+    problems: [...FILES, 'paper-too-large'],
+    slow: true,
+  }),
+  setNotices: route(paths.setNotices, {
+    who: 'member',
+    summary: 'Choose what to be written to about',
     body: s.noticesBody,
+    answer: v.sessionView,
+    problems: [],
   }),
-  setHolidays: route(paths.setHolidays, 'member', 'The days on which nobody is reminded', {
+  setHolidays: route(paths.setHolidays, {
+    who: 'member',
+    summary: 'The days on which nobody is reminded',
     body: s.holidaysBody,
+    answer: v.firmView,
+    problems: [],
   }),
-  tryAgain: route(paths.tryAgain, 'member', 'Try something again that was given up', {
+  tryAgain: route(paths.tryAgain, {
+    who: 'member',
+    summary: 'Try something again that was given up',
     body: s.tryAgainBody,
+    answer: v.firmView,
+    problems: [],
   }),
-  forwardClock: route(paths.forwardClock, 'member', 'Set the clock forward (demo only)', { body: s.clockBody }),
-  firm: route(paths.firm, 'member', 'The firm, its members and its seal'),
-
-  deals: route(paths.deals, 'member', 'Deals, newest first', { query: s.listQuery }),
-  newDeal: route(paths.newDeal, 'member', 'Open a deal', { body: s.dealBody }),
-  deal: route(paths.deal, 'member', 'One deal with parties, documents and packets'),
-  dealLive: route(paths.dealLive, 'member', 'Server-sent events: the deal changed', {
-    answers: 'text/event-stream',
+  forwardClock: route(paths.forwardClock, {
+    who: 'member',
+    summary: 'Set the clock forward (demo only)',
+    body: s.clockBody,
+    answer: v.sessionView,
+    problems: ['not-demo'],
   }),
-  setDeal: route(paths.setDeal, 'member', 'Correct what is known of a deal', { body: s.dealPatch }),
-  addParty: route(paths.addParty, 'member', 'Add a party to a deal', { body: s.partyBody }),
-  setParty: route(paths.setParty, 'member', 'Correct a party of a deal', { body: s.partyBody }),
-  dropParty: route(paths.dropParty, 'member', 'Take a party out of a deal'),
+  firm: route(paths.firm, {
+    who: 'member',
+    summary: 'The firm, its members and its seal',
+    answer: v.firmView,
+    problems: [],
+  }),
 
-  addDocument: route(paths.addDocument, 'member', 'Add one paper (multipart form, one file part)'),
-  composeDocument: route(paths.composeDocument, 'member', 'Make a document of pages of others', {
+  deals: route(paths.deals, {
+    who: 'member',
+    summary: 'Deals, newest first',
+    query: s.listQuery,
+    answer: v.pageOf(v.dealSummary),
+    problems: [],
+  }),
+  newDeal: route(paths.newDeal, {
+    who: 'member',
+    summary: 'Open a deal',
+    body: s.dealBody,
+    answer: v.dealView,
+    problems: [],
+  }),
+  deal: route(paths.deal, {
+    who: 'member',
+    summary: 'One deal with parties, documents and packets',
+    answer: v.dealView,
+    problems: [],
+  }),
+  dealLive: route(paths.dealLive, {
+    who: 'member',
+    summary: 'Server-sent events: the deal changed',
+    answer: EVENTS,
+    problems: [],
+  }),
+  setDeal: route(paths.setDeal, {
+    who: 'member',
+    summary: 'Correct what is known of a deal',
+    body: s.dealPatch,
+    answer: v.dealView,
+    problems: [],
+  }),
+  addParty: route(paths.addParty, {
+    who: 'member',
+    summary: 'Add a party to a deal',
+    body: s.partyBody,
+    answer: v.dealView,
+    problems: [],
+  }),
+  setParty: route(paths.setParty, {
+    who: 'member',
+    summary: 'Correct a party of a deal',
+    body: s.partyBody,
+    answer: v.dealView,
+    problems: [],
+  }),
+  dropParty: route(paths.dropParty, {
+    who: 'member',
+    summary: 'Take a party out of a deal',
+    answer: v.dealView,
+    problems: ['in-packet'],
+  }),
+
+  addDocument: route(paths.addDocument, {
+    who: 'member',
+    summary: 'Add one paper',
+    body: file('a PDF', MAX_FILE),
+    answer: v.documentView,
+    problems: [...FILES, ...PAPER_PROBLEMS],
+  }),
+  composeDocument: route(paths.composeDocument, {
+    who: 'member',
+    summary: 'Make a document of pages of others',
     body: s.composeBody,
+    answer: v.documentView,
+    problems: ['sealed', 'no-such-page'],
     size: LARGE_BODY,
   }),
-  setDocument: route(paths.setDocument, 'member', 'Correct a document’s name or type', {
+  setDocument: route(paths.setDocument, {
+    who: 'member',
+    summary: 'Correct a document’s name or type',
     body: s.documentPatch,
+    answer: v.documentView,
+    problems: [],
   }),
-  dropDocument: route(paths.dropDocument, 'member', 'Remove a document that is in no packet'),
-  documentFacts: route(paths.documentFacts, 'member', 'Where its pages carry ink and print'),
-  documentFile: route(paths.documentFile, 'member', 'The file as it was brought in', {
-    answers: 'application/pdf',
+  dropDocument: route(paths.dropDocument, {
+    who: 'member',
+    summary: 'Remove a document that is in no packet',
+    answer: NOTHING,
+    problems: ['in-packet'],
   }),
-  documentPage: route(paths.documentPage, 'member', 'A page as PNG; ?dpi=72, 108, 144, 216 or 288', {
-    answers: 'image/png',
+  documentFacts: route(paths.documentFacts, {
+    who: 'member',
+    summary: 'Where its pages carry ink and print',
+    answer: v.packedFacts,
+    problems: ['reading'],
+  }),
+  documentFile: route(paths.documentFile, {
+    who: 'member',
+    summary: 'The file as it was brought in',
+    answer: bytes('application/pdf', 'application/octet-stream'),
+    problems: [],
+  }),
+  documentPage: route(paths.documentPage, {
+    who: 'member',
+    summary: 'A page as PNG',
     query: s.pageQuery,
+    answer: PNG,
+    problems: ['undrawable'],
   }),
 
-  newPacket: route(paths.newPacket, 'member', 'Start a packet as a draft', {
+  newPacket: route(paths.newPacket, {
+    who: 'member',
+    summary: 'Start a packet as a draft',
     body: s.newPacketBody,
+    answer: v.packetView,
+    problems: ['unknown-document'],
   }),
-  packet: route(paths.packet, 'member', 'One packet: its draft, and its way once sent'),
-  packetLive: route(paths.packetLive, 'member', 'Server-sent events: the packet changed', {
-    answers: 'text/event-stream',
+  packet: route(paths.packet, {
+    who: 'member',
+    summary: 'One packet: its draft, and its way once sent',
+    answer: v.packetView,
+    problems: [],
   }),
-  editPacket: route(paths.editPacket, 'member', 'Apply edits to the draft', {
+  packetLive: route(paths.packetLive, {
+    who: 'member',
+    summary: 'Server-sent events: the packet changed',
+    answer: EVENTS,
+    problems: [],
+  }),
+  editPacket: route(paths.editPacket, {
+    who: 'member',
+    summary: 'Apply edits to the draft',
     body: s.editsBody,
+    answer: v.savedDraft,
+    problems: ['already-sent', 'over-limits', 'no-name', 'unknown-document'],
     size: LARGE_BODY,
   }),
-  dropPacket: route(paths.dropPacket, 'member', 'Throw a draft away'),
-  sendPacket: route(paths.sendPacket, 'member', 'Check the draft and send it through its first gate', {
+  dropPacket: route(paths.dropPacket, {
+    who: 'member',
+    summary: 'Throw a draft away',
+    answer: NOTHING,
+    problems: ['already-sent'],
+  }),
+  sendPacket: route(paths.sendPacket, {
+    who: 'member',
+    summary: 'Check the draft and send it through its first gate',
     body: s.sendBody,
+    answer: v.packetView,
+    problems: [...REFUSED, 'changed-meanwhile', 'gate-check', 'warnings', 'reading'],
   }),
-  withdrawPacket: route(paths.withdrawPacket, 'member', 'Withdraw a packet that is on its way', {
+  withdrawPacket: route(paths.withdrawPacket, {
+    who: 'member',
+    summary: 'Withdraw a packet that is on its way',
     body: s.withdrawBody,
+    answer: v.packetView,
+    problems: REFUSED,
   }),
-  changePacket: route(paths.changePacket, 'member', 'Change a packet that is on its way', {
+  changePacket: route(paths.changePacket, {
+    who: 'member',
+    summary: 'Change a packet that is on its way',
     body: s.changeBody,
+    answer: v.packetView,
+    problems: CHANGES,
   }),
-  newVersion: route(paths.newVersion, 'member', 'Take a packet back into a draft of a new version', {
+  newVersion: route(paths.newVersion, {
+    who: 'member',
+    summary: 'Take a packet back into a draft of a new version',
     body: s.withdrawBody,
+    answer: v.packetView,
+    problems: CHANGES,
   }),
-  lateRound: route(paths.lateRound, 'member', 'Start a late signing round', {
+  lateRound: route(paths.lateRound, {
+    who: 'member',
+    summary: 'Start a late signing round',
     body: s.lateRoundBody,
+    answer: v.packetView,
+    problems: ['not-sealed', 'no-document'],
   }),
-  hostParty: route(paths.hostParty, 'member', 'Open a ceremony at the desk'),
-  ownPass: route(paths.ownPass, 'member', 'Open the own ceremony'),
-  chain: route(paths.chain, 'member', 'The packet’s events with their hashes', {
-    answers: 'application/json',
+  hostParty: route(paths.hostParty, {
+    who: 'member',
+    summary: 'Open a ceremony at the desk',
+    answer: v.passView,
+    problems: [...REFUSED, 'not-at-desk'],
   }),
-  packetPicture: route(paths.packetPicture, 'member', 'A picture of a hand', {
-    answers: 'image/png',
+  ownPass: route(paths.ownPass, {
+    who: 'member',
+    summary: 'Open the own ceremony',
+    answer: v.passView,
+    problems: [...REFUSED, 'not-you'],
   }),
-  sealedCopy: route(paths.sealedCopy, 'member', 'A sealed copy', {
-    answers: 'application/pdf',
+  chain: route(paths.chain, {
+    who: 'member',
+    summary: 'The packet’s events with their hashes, as a file',
+    answer: bytes('application/json'),
+    problems: ['not-sent'],
   }),
+  packetPicture: route(paths.packetPicture, {
+    who: 'member',
+    summary: 'A picture of a hand',
+    answer: PNG,
+    problems: [],
+  }),
+  sealedCopy: route(paths.sealedCopy, { who: 'member', summary: 'A sealed copy', answer: PDF, problems: [] }),
 
-  mailroom: route(paths.mailroom, 'member', 'Messages, newest first', { query: s.mailroomQuery }),
-  message: route(paths.message, 'member', 'One message'),
-  messageFile: route(paths.messageFile, 'member', 'One message as an .eml file', {
-    answers: 'message/rfc822',
+  mailroom: route(paths.mailroom, {
+    who: 'member',
+    summary: 'Messages, newest first',
+    query: s.mailroomQuery,
+    answer: v.pageOf(v.messageSummary),
+    problems: [],
   }),
-
-  returnMessage: route(paths.returnMessage, 'member', 'Let a message come back (mailroom only)', {
+  message: route(paths.message, { who: 'member', summary: 'One message', answer: v.messageView, problems: [] }),
+  messageFile: route(paths.messageFile, {
+    who: 'member',
+    summary: 'One message as an .eml file',
+    answer: bytes('message/rfc822'),
+    problems: [],
+  }),
+  returnMessage: route(paths.returnMessage, {
+    who: 'member',
+    summary: 'Let a message come back (mailroom only)',
     body: s.returnBody,
+    answer: v.messageView,
+    problems: ['sent'],
   }),
 
-  signing: route(paths.signing, 'pass', 'The packet as this party sees it'),
-  signingLive: route(paths.signingLive, 'pass', 'Server-sent events: the packet changed', {
-    answers: 'text/event-stream',
+  signing: route(paths.signing, {
+    who: 'pass',
+    beforeStep: true,
+    summary: 'The packet as this party sees it',
+    answer: signingView,
+    problems: [],
   }),
-  signingPage: route(paths.signingPage, 'pass', 'A page as PNG', {
-    answers: 'image/png',
+  signingLive: route(paths.signingLive, {
+    who: 'pass',
+    beforeStep: true,
+    summary: 'Server-sent events: the packet changed',
+    answer: EVENTS,
+    problems: [],
+  }),
+  signingPage: route(paths.signingPage, {
+    who: 'pass',
+    summary: 'A page as PNG',
     query: s.pageQuery,
+    answer: PNG,
+    problems: ['undrawable'],
   }),
-  signingFile: route(paths.signingFile, 'pass', 'The document; the sealed copy once there is one', {
-    answers: 'application/pdf',
+  signingFile: route(paths.signingFile, {
+    who: 'pass',
+    summary: 'The document; the sealed copy once there is one',
+    answer: PDF,
+    problems: [],
   }),
-  agree: route(paths.agree, 'pass', 'Agree to sign electronically', {
+  agree: route(paths.agree, {
+    who: 'pass',
+    summary: 'Agree to sign electronically',
     body: s.agreementBody,
+    answer: signingView,
+    problems: [...REFUSED, 'agreement-changed'],
   }),
-  setHand: route(paths.setHand, 'pass', 'Set signature and initials', {
+  setHand: route(paths.setHand, {
+    who: 'pass',
+    summary: 'Set signature and initials',
     body: s.handBody,
+    answer: signingView,
+    problems: [...REFUSED, 'letters', 'no-picture'],
     size: LARGE_BODY,
   }),
-  addFile: route(paths.addFile, 'pass', 'Add the file that is asked for (multipart)', { query: s.actQuery }),
-  fill: route(paths.fill, 'pass', 'Fill one of the own marks', { body: s.fillBody }),
-  finish: route(paths.finish, 'pass', 'Finish: nothing is left to do', { body: s.finishBody }),
-  signingPicture: route(paths.signingPicture, 'pass', 'A picture of a hand', {
-    answers: 'image/png',
+  addFile: route(paths.addFile, {
+    who: 'pass',
+    summary: 'Add the file that is asked for',
+    query: s.actQuery,
+    body: file('a photo or a PDF', MAX_FILE),
+    answer: signingView,
+    problems: [...REFUSED, ...FILES, 'no-paper'],
   }),
-  addPicture: route(paths.addPicture, 'pass', 'A photo of writing, its paper taken out (multipart)'),
-  sendCode: route(paths.sendCode, 'pass', 'Send a one-time code'),
-  giveCode: route(paths.giveCode, 'pass', 'Give the code of the second step', { body: s.codeBody }),
-  setLanguage: route(paths.setLanguage, 'pass', 'Choose the language', { body: s.languageBody }),
-  askQuestion: route(paths.askQuestion, 'pass', 'Ask the sender', { body: s.questionBody }),
-  handOver: route(paths.handOver, 'pass', 'Hand over to somebody else', {
+  fill: route(paths.fill, {
+    who: 'pass',
+    summary: 'Fill one of the own marks',
+    body: s.fillBody,
+    answer: actAnswer,
+    problems: REFUSED,
+  }),
+  finish: route(paths.finish, {
+    who: 'pass',
+    summary: 'Finish: nothing is left to do',
+    body: s.finishBody,
+    answer: signingView,
+    problems: REFUSED,
+  }),
+  signingPicture: route(paths.signingPicture, {
+    who: 'pass',
+    summary: 'A picture of a hand',
+    answer: PNG,
+    problems: [],
+  }),
+  addPicture: route(paths.addPicture, {
+    who: 'pass',
+    summary: 'A photo of writing, its paper taken out',
+    body: file('a photo', MAX_PICTURE + 1),
+    answer: picture,
+    problems: [...FILES, 'no-picture'],
+  }),
+  sendCode: route(paths.sendCode, {
+    who: 'pass',
+    beforeStep: true,
+    summary: 'Send a one-time code',
+    answer: signingView,
+    problems: [...REFUSED, 'code-soon'],
+    slow: true,
+  }),
+  giveCode: route(paths.giveCode, {
+    who: 'pass',
+    beforeStep: true,
+    summary: 'Give the code of the second step',
+    body: s.codeBody,
+    answer: signingView,
+    problems: [...REFUSED, 'wrong-code'],
+    slow: true,
+  }),
+  setLanguage: route(paths.setLanguage, {
+    who: 'pass',
+    beforeStep: true,
+    summary: 'Choose the language',
+    body: s.languageBody,
+    answer: signingView,
+    problems: REFUSED,
+  }),
+  askQuestion: route(paths.askQuestion, {
+    who: 'pass',
+    summary: 'Ask the sender',
+    body: s.questionBody,
+    answer: signingView,
+    problems: REFUSED,
+  }),
+  handOver: route(paths.handOver, {
+    who: 'pass',
+    summary: 'Hand over to somebody else',
     body: s.handOverBody,
+    answer: NOTHING,
+    problems: REFUSED,
   }),
-  agreementCopy: route(paths.agreementCopy, 'pass', 'Have the agreement’s text sent'),
-  decline: route(paths.decline, 'pass', 'Decline with a reason', { body: s.declineBody }),
+  agreementCopy: route(paths.agreementCopy, {
+    who: 'pass',
+    summary: 'Have the agreement’s text sent',
+    answer: NOTHING,
+    problems: [],
+    slow: true,
+  }),
+  decline: route(paths.decline, {
+    who: 'pass',
+    summary: 'Decline with a reason',
+    body: s.declineBody,
+    answer: signingView,
+    problems: REFUSED,
+  }),
 } satisfies Record<RouteName, Route>;
+type Routes = typeof routes;
+
+/** The routes with what is wanted where it does not matter which one it is. */
+export const allRoutes = Object.entries(routes) as [RouteName, Route][];
+
+type Inside<S> = S extends yup.ISchema<infer T> ? T : undefined;
+/** What a route answers with: what its schema says, or nothing that could be read as JSON. */
+export type AnswerOf<N extends RouteName> = Routes[N]['answer'] extends OtherAnswer
+  ? void
+  : Inside<Routes[N]['answer']>;
+/** What goes into a route as JSON; `undefined` where nothing does. */
+export type BodyOf<N extends RouteName> = Routes[N] extends { body: infer B } ? Inside<B> : undefined;
+export type QueryOf<N extends RouteName> = Routes[N] extends { query: infer Q } ? Inside<Q> : undefined;
+/** Routes whose answer is JSON or nothing: those that a screen calls and reads. */
+export type JsonRoute = {
+  [N in RouteName]: Routes[N]['answer'] extends OtherAnswer<'bytes' | 'events'> ? never : N;
+}[RouteName];
+/** Routes that take one file. */
+export type FileRoute = { [N in RouteName]: Routes[N] extends { body: { kind: 'file' } } ? N : never }[RouteName];
+/** Routes by who may call them. */
+export type RouteOf<W extends Route['who']> = { [N in RouteName]: Routes[N]['who'] extends W ? N : never }[RouteName];
+/** What may go wrong with a route. */
+export type RouteProblem<N extends RouteName> = ProblemOf<Routes[N]>;

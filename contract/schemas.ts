@@ -70,10 +70,7 @@ export const noticesBody = object({
   notices: yup.array(yup.string().oneOf(NOTICES).required()).max(NOTICES.length).required(),
   digest: yup.boolean().required(),
 });
-export interface NoticesBody {
-  notices: Notice[];
-  digest: boolean;
-}
+export type NoticesBody = yup.InferType<typeof noticesBody>;
 
 export const holidaysBody = object({ holidays: yup.array(day().required()).max(400).required() });
 export type HolidaysBody = yup.InferType<typeof holidaysBody>;

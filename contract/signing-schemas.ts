@@ -1,6 +1,7 @@
 /** What clients send through their signing links. */
 import * as yup from 'yup';
 import { type Hand, MAX_TEXT_LINES, SCRIPT_FACES } from '@gatepath/core/packet';
+import { choiceBy } from './choice';
 import { id, language, line, object, text, trimmed } from './fields';
 
 const picture = object({
@@ -37,40 +38,36 @@ const drawing = object({
     .required()
     .test('empty', 'Draw something first.', (v) => !Array.isArray(v) || v.length > 0)
     .test('strokes', 'A drawing is at most 400 strokes of x, y pairs, with 40,000 numbers in all.', isStrokes)
-    .meta({ schema: { type: 'array', items: { type: 'array', items: { type: 'number' } } } }),
+    .meta({ jsonSchema: { type: 'array', items: { type: 'array', items: { type: 'number' } } } }),
 });
 
 const common = { keep: yup.boolean(), actId: id() };
-const hands = {
-  picture: object({
-    form: yup.string().oneOf(['picture']).required(),
-    signature: picture.required(),
-    initials: picture.required(),
-    initialsText: line(8).required(),
-    ...common,
-  }),
-  drawn: object({
-    form: yup.string().oneOf(['drawn']).required(),
-    signature: drawing.required(),
-    initials: drawing.required(),
-    initialsText: line(8).required(),
-    ...common,
-  }),
-  typed: object({
-    form: yup.string().oneOf(['typed'], 'Choose a typed or a drawn signature.').required(),
-    face: yup.string().oneOf(SCRIPT_FACES).required(),
-    signature: line(80).required('Write your name.'),
-    initials: line(8).required('Write your initials.'),
-    ...common,
-  }),
-};
-
-export const handBody = yup.lazy((value: unknown) => {
-  const form = (value as { form?: unknown } | null)?.form;
-  return form === 'picture' || form === 'drawn' ? hands[form] : hands.typed;
-});
 /** A hand, and whether to keep it for the person's other packets of the firm. */
-export type HandBody = Hand & { keep?: boolean; actId?: string };
+export const handBody = choiceBy(
+  'form',
+  {
+    picture: {
+      signature: picture.required(),
+      initials: picture.required(),
+      initialsText: line(8).required(),
+      ...common,
+    },
+    drawn: {
+      signature: drawing.required(),
+      initials: drawing.required(),
+      initialsText: line(8).required(),
+      ...common,
+    },
+    typed: {
+      face: yup.string().oneOf(SCRIPT_FACES).required(),
+      signature: line(80).required('Write your name.'),
+      initials: line(8).required('Write your initials.'),
+      ...common,
+    },
+  },
+  { unknown: 'Choose a typed or a drawn signature.' },
+) satisfies yup.ISchema<Hand>;
+export type HandBody = yup.InferType<typeof handBody>;
 
 /** Every act carries an id made on the client: sent twice, it counts once. */
 export const agreementBody = object({ agreement: line(20).required(), actId: id() });

@@ -1,98 +1,103 @@
 /** Answers to a client: the packet through their own pass. Times are ISO 8601 in UTC, lengths PDF points. */
-import type {
-  Hand,
-  MarkCheck,
-  MarkKind,
-  PacketParty,
-  Redline,
-  ScriptFace,
-  SecondStep,
-  ShownFill,
-} from '@gatepath/core/packet';
-import type { Rect } from '@gatepath/core/paper';
-import type { PacketStatus, PartyStatus } from '@gatepath/core/routing';
+import * as yup from 'yup';
+import { ACTS, MARK_KINDS, SCRIPT_FACES, SECOND_STEPS } from '@gatepath/core/packet';
+import { PACKET_STATUSES, PARTY_STATUSES } from '@gatepath/core/routing';
+import { SIDES } from '@gatepath/core/text';
+import { calendarDay, flag, list, moment, named, oneOf, shape, text, whole } from './answer-fields';
+import { choiceOf } from './choice';
+import * as core from './core-answers';
 
-/** What an act of a client changed, for a screen that showed everything up to `since`. */
-export interface SigningPatch {
-  since: number;
-  seq: number;
-  mine: SigningView['mine'];
-  somethingSigned: boolean;
-  mayHandOver: boolean;
-  /** Marks that were filled or emptied. */
-  marks: { id: string; done: boolean }[];
-  /** What stands in those that are filled. */
-  fills: ShownFill[];
-  /** Which of the changes of pages are still to be initialled, in the view’s order. */
-  changesOpen: boolean[];
-}
-
-/** The answer to an act: the whole view, or only what changed in it. */
-export type ActAnswer = SigningView | { patch: SigningPatch };
+const ownMark = shape({
+  id: text(),
+  documentId: text(),
+  page: whole(),
+  kind: oneOf(MARK_KINDS),
+  rect: core.rect,
+  required: flag(),
+  label: text().nullable(),
+  help: text().nullable(),
+  several: flag(),
+  /** What stands in it to begin with, for the client to change. */
+  value: text().nullable(),
+  check: core.markCheck.nullable(),
+  options: list(text()),
+  redlineId: text().nullable(),
+  group: text().nullable(),
+  done: flag(),
+  automatic: flag(),
+});
 
 /** The packet as one client sees it through their own pass: own marks, others' results. */
-export interface SigningView {
+export const signingView = named('Signing', {
   /** How far the packet’s log goes in this view. */
-  seq: number;
-  packetId: string;
-  packetName: string;
-  dealName: string;
-  firmName: string;
-  message: string;
-  timeZone: string;
+  seq: whole(),
+  packetId: text(),
+  packetName: text(),
+  dealName: text(),
+  firmName: text(),
+  message: text(),
+  timeZone: text(),
   /** The one who is signing. No other party's address ever stands in here. */
-  me: Pick<PacketParty, 'id' | 'name' | 'side' | 'ordinal' | 'act' | 'ink'>;
-  status: PacketStatus;
-  mine: PartyStatus;
-  myTurn: boolean;
-  agreed: boolean;
-  agreementText: { version: string; paragraphs: string[] };
-  language: string;
-  languages: { tag: string; name: string }[];
+  me: shape({ id: text(), name: text(), side: oneOf(SIDES), ordinal: whole(), act: oneOf(ACTS), ink: whole() }),
+  status: oneOf(PACKET_STATUSES),
+  mine: oneOf(PARTY_STATUSES),
+  myTurn: flag(),
+  agreed: flag(),
+  agreementText: shape({ version: text(), paragraphs: list(text()) }),
+  language: text(),
+  languages: list(shape({ tag: text(), name: text() })),
   /** The sender’s note for this party alone. */
-  note: string;
-  /** Last day for signing, ISO 8601; null for none. */
-  lastDay: string | null;
+  note: text(),
+  /** Last day for signing; null for none. */
+  lastDay: calendarDay().nullable(),
   /** A code that is still wanted before anything is shown. */
-  step: { kind: SecondStep; locked: boolean; sent: boolean } | null;
-  hostName: string | null;
+  step: shape({ kind: oneOf(SECOND_STEPS), locked: flag(), sent: flag() }).nullable(),
+  hostName: text().nullable(),
   /** Changes this party is asked to initial, or has initialled. */
-  changes: { redline: Redline; open: boolean }[];
+  changes: list(shape({ redline: core.redline, open: flag() })),
   /** Asked once more because of a change. */
-  again: boolean;
-  questions: { id: string; text: string; at: string; answer: { text: string; at: string } | null }[];
-  mayHandOver: boolean;
+  again: flag(),
+  questions: list(
+    shape({ id: text(), text: text(), at: moment(), answer: shape({ text: text(), at: moment() }).nullable() }),
+  ),
+  mayHandOver: flag(),
   /** A hand the person let the firm keep. */
-  keptHand: Hand | null;
+  keptHand: core.maybeHand,
   /** Whether something is signed that could be downloaded. */
-  somethingSigned: boolean;
-  hand: Hand | null;
-  suggestedInitials: string;
+  somethingSigned: flag(),
+  hand: core.maybeHand,
+  suggestedInitials: text(),
   /** Script faces that can write every letter of the party's name. */
-  faces: ScriptFace[];
-  documents: { id: string; name: string; pages: { width: number; height: number }[]; sealed: boolean }[];
+  faces: list(oneOf(SCRIPT_FACES)),
+  documents: list(shape({ id: text(), name: text(), pages: list(core.pageSize), sealed: flag() })),
   /** Own marks in reading order. */
-  marks: {
-    id: string;
-    documentId: string;
-    page: number;
-    kind: MarkKind;
-    rect: Rect;
-    required: boolean;
-    label: string | null;
-    help: string | null;
-    several: boolean;
-    /** What stands in it to begin with, for the client to change. */
-    value: string | null;
-    check: MarkCheck | null;
-    options: string[];
-    redlineId: string | null;
-    group: string | null;
-    done: boolean;
-    automatic: boolean;
-  }[];
-  fills: ShownFill[];
-  redlines: Redline[];
+  marks: list(ownMark),
+  fills: list(core.shownFill),
+  redlines: list(core.redline),
   /** Given names of those who come after, for "what happens next". */
-  others: { name: string; ink: number; done: boolean }[];
-}
+  others: list(shape({ name: text(), ink: whole(), done: flag() })),
+});
+export type SigningView = yup.InferType<typeof signingView>;
+
+/** What an act of a client changed, for a screen that showed everything up to `since`. */
+const signingPatch = named('SigningPatch', {
+  since: whole(),
+  seq: whole(),
+  mine: oneOf(PARTY_STATUSES),
+  somethingSigned: flag(),
+  mayHandOver: flag(),
+  /** Marks that were filled or emptied. */
+  marks: list(shape({ id: text(), done: flag() })),
+  /** What stands in those that are filled. */
+  fills: list(core.shownFill),
+  /** Which of the changes of pages are still to be initialled, in the view’s order. */
+  changesOpen: list(flag()),
+});
+export type SigningPatch = yup.InferType<typeof signingPatch>;
+
+const patched = shape({ patch: signingPatch });
+/** The answer to an act: the whole view, or only what changed in it. */
+export const actAnswer = choiceOf<SigningView | yup.InferType<typeof patched>>([signingView, patched], (value) =>
+  typeof value === 'object' && value !== null && 'patch' in value ? patched : signingView,
+);
+export type ActAnswer = yup.InferType<typeof actAnswer>;

@@ -1,303 +1,320 @@
-/** Answers: what the server shows. Times are ISO 8601 in UTC, lengths PDF points. */
-import type { Act, Draft, LedgerRow, Plan, Redline, SecondStep, ShownFill } from '@gatepath/core/packet';
-import type { ActivityLine, Correction, PacketStatus, PartyStatus, Question } from '@gatepath/core/routing';
-import type { Side } from '@gatepath/core/text';
-import type { Finding } from '@gatepath/core/checks';
-import type { DocumentType, PrintedPlace } from '@gatepath/core/reading';
-import type { DealFacts } from '@gatepath/core/merge';
+/** Answers: what the server shows a member. Times are ISO 8601 in UTC, lengths PDF points. */
+import * as yup from 'yup';
+import { ACTS, SECOND_STEPS } from '@gatepath/core/packet';
+import { DOCUMENT_TYPES } from '@gatepath/core/reading';
+import { PACKET_STATUSES, PARTY_STATUSES } from '@gatepath/core/routing';
+import { SIDES } from '@gatepath/core/text';
+import type { WordKey } from '@gatepath/core/words';
+import { byName, calendarDay, flag, list, moment, named, number, oneOf, shape, text, whole } from './answer-fields';
+import * as core from './core-answers';
+import { DEAL_KINDS, NOTICES } from './schemas';
 
-export type { ShownFill };
-import type { DEAL_KINDS, Notice } from './schemas';
-
-/** Problem details after RFC 9457; `fields` names what was wrong with single fields. */
-export interface ProblemDetails {
-  type: string;
-  title: string;
-  status: number;
-  detail: string;
-  fields?: Record<string, string>;
-  findings?: Finding[];
-}
-
-export type DealKind = (typeof DEAL_KINDS)[number];
-
-export interface SessionView {
+export const sessionView = named('Session', {
   /** null until the firm is set up. */
-  firm: { name: string; timeZone: string } | null;
-  member: { id: string; name: string; email: string; notices: Notice[]; digest: boolean } | null;
+  firm: shape({ name: text(), timeZone: text() }).nullable(),
+  member: shape({ id: text(), name: text(), email: text(), notices: list(oneOf(NOTICES)), digest: flag() }).nullable(),
   /** Whether the demo world is loaded; then its sign-ins may be shown. */
-  demo: { signIns: { name: string; email: string; password: string }[] } | null;
+  demo: shape({ signIns: list(shape({ name: text(), email: text(), password: text() })) }).nullable(),
   /** Whether the clock can be set forward here. */
-  clockForward: boolean;
+  clockForward: flag(),
   /** Where messages go. */
-  mail: 'mailroom' | 'smtp';
+  mail: oneOf(['mailroom', 'smtp']),
   /** Languages a client can be written to in, by tag. */
-  languages: { tag: string; name: string }[];
-  now: string;
-}
+  languages: list(shape({ tag: text(), name: text() })),
+  now: moment(),
+});
+export type SessionView = yup.InferType<typeof sessionView>;
 
-export type AnyPacketStatus = 'drafting' | PacketStatus;
+const anyPacketStatus = oneOf(['drafting', ...PACKET_STATUSES]);
+export type AnyPacketStatus = yup.InferType<typeof anyPacketStatus>;
 
-export interface PacketSummary {
-  id: string;
-  dealId: string;
-  name: string;
-  status: AnyPacketStatus;
-  gate: number;
-  gateCount: number;
-  marksDone: number;
-  marksTotal: number;
+export const packetSummary = named('PacketSummary', {
+  id: text(),
+  dealId: text(),
+  name: text(),
+  status: anyPacketStatus,
+  gate: whole(),
+  gateCount: whole(),
+  marksDone: whole(),
+  marksTotal: whole(),
   /** Who holds it up, in words; empty while drafting. */
-  holdUp: string;
+  holdUp: text(),
   /** The path with its parties, for the drawing of it. */
-  path: { partyIds: string[] }[];
-  parties: { id: string; name: string; ink: number; act: Act; done: boolean }[];
-  sentAt: string | null;
-  endedAt: string | null;
-  createdAt: string;
-}
+  path: list(shape({ partyIds: list(text()) })),
+  parties: list(shape({ id: text(), name: text(), ink: whole(), act: oneOf(ACTS), done: flag() })),
+  sentAt: moment().nullable(),
+  endedAt: moment().nullable(),
+  createdAt: moment(),
+});
+export type PacketSummary = yup.InferType<typeof packetSummary>;
 
-export interface DealSummary {
-  id: string;
-  kind: DealKind;
-  address: string;
-  city: string;
-  createdAt: string;
-  packets: PacketSummary[];
-}
+const dealFields = {
+  id: text(),
+  kind: oneOf(DEAL_KINDS),
+  address: text(),
+  city: text(),
+  createdAt: moment(),
+  packets: list(packetSummary),
+};
+export const dealSummary = named('DealSummary', dealFields);
+export type DealSummary = yup.InferType<typeof dealSummary>;
+export type DealKind = DealSummary['kind'];
 
-export interface PartyView {
-  id: string;
-  side: Side;
-  ordinal: number;
-  name: string;
-  email: string;
-  phone: string | null;
-}
+export const partyView = named('Party', {
+  id: text(),
+  side: oneOf(SIDES),
+  ordinal: whole(),
+  name: text(),
+  email: text(),
+  phone: text().nullable(),
+});
+export type PartyView = yup.InferType<typeof partyView>;
 
 /** What a paper held beside its pages when it was brought in, and what of it was not taken along. */
-export type LeftOutKind =
-  | 'scripts'
-  | 'actions'
-  | 'attachments'
-  | 'media'
-  | 'xfa'
-  | 'layers'
-  | 'notes'
-  | 'links'
+export const LEFT_OUT = [
+  'scripts',
+  'actions',
+  'attachments',
+  'media',
+  'xfa',
+  'layers',
+  'notes',
+  'links',
   /** Digital signatures: they hold for the file as it came, and for no copy of it. */
-  | 'signatures';
-export interface LeftOut {
-  what: LeftOutKind;
-  n: number;
-}
+  'signatures',
+] as const;
+export type LeftOutKind = (typeof LEFT_OUT)[number];
+const leftOut = shape({ what: oneOf(LEFT_OUT), n: whole() });
+export type LeftOut = yup.InferType<typeof leftOut>;
 
-export interface DocumentView {
-  id: string;
-  dealId: string;
-  name: string;
-  fileName: string;
-  bytes: number;
-  pages: { width: number; height: number }[];
-  pagesRead: number;
-  status: 'reading' | 'ready' | 'failed';
-  problem: string | null;
-  sha256: string;
-  createdAt: string;
-  type: DocumentType;
+export const documentView = named('Document', {
+  id: text(),
+  dealId: text(),
+  name: text(),
+  fileName: text(),
+  bytes: whole(),
+  pages: list(core.pageSize),
+  pagesRead: whole(),
+  status: oneOf(['reading', 'ready', 'failed']),
+  problem: text().nullable(),
+  sha256: text(),
+  createdAt: moment(),
+  type: oneOf(DOCUMENT_TYPES),
   /** What was brought in. */
-  cameAs: 'pdf' | 'docx' | 'text' | 'picture';
+  cameAs: oneOf(['pdf', 'docx', 'text', 'picture']),
   /** Documents its pages come from. */
-  madeFrom: string[];
+  madeFrom: list(text()),
   /** The document that took its place. */
-  replacedBy: string | null;
-  leftOut: LeftOut[];
-}
+  replacedBy: text().nullable(),
+  leftOut: list(leftOut),
+});
+export type DocumentView = yup.InferType<typeof documentView>;
 
-export interface DealView extends Omit<DealSummary, 'packets'> {
-  timeZone: string;
-  price: string;
-  /** The day of the hand-over, ISO 8601. */
-  closingOn: string | null;
-  parties: PartyView[];
-  documents: DocumentView[];
-  packets: PacketSummary[];
-}
+export const dealView = named('Deal', {
+  ...dealFields,
+  timeZone: text(),
+  price: text(),
+  /** The day of the hand-over. */
+  closingOn: calendarDay().nullable(),
+  parties: list(partyView),
+  documents: list(documentView),
+});
+export type DealView = yup.InferType<typeof dealView>;
 
+/** A part of a long list; hand `next` back as `after` for the next part, null at the end. */
+export const pageOf = <T>(item: yup.ISchema<T>) => shape({ items: list(item), next: text().nullable() });
 export interface Page<T> {
   items: T[];
-  /** Hand back as `after` for the next page; null at the end. */
   next: string | null;
 }
 
 /** Facts of a document's pages as they travel: ink grids packed, print as flat x, y, w, h numbers. */
-export interface PackedFacts {
-  cell: number;
-  pages: {
-    width: number;
-    height: number;
-    cols: number;
-    rows: number;
-    ink: string;
-    print: number[];
-    /** The printed words, one a box, with spaces between. */
-    words: string;
-  }[];
+export const packedFacts = named('DocumentFacts', {
+  cell: number(),
+  pages: list(
+    shape({
+      width: number(),
+      height: number(),
+      cols: whole(),
+      rows: whole(),
+      ink: text(),
+      print: list(number()),
+      /** The printed words, one a box, with spaces between. */
+      words: text(),
+    }),
+  ),
   /** What was read on the pages. */
-  places: PrintedPlace[];
-}
-
-export interface PacketView {
-  id: string;
-  dealId: string;
-  dealName: string;
-  timeZone: string;
-  name: string;
-  status: AnyPacketStatus;
-  draft: Draft;
-  version: number;
-  documents: DocumentView[];
-  /** What tags in its text stand for. */
-  facts: DealFacts;
-  /** The parties of the deal, for adding to the draft. */
-  dealParties: PartyView[];
-  /** Days on which the firm reminds nobody. */
-  holidays: string[];
-  /** Packets that came of this one, or that it came of. */
-  kin: { id: string; name: string; how: 'new_version' | 'old_version' | 'late_round' | 'first_round' }[];
-  sent: SentView | null;
-}
+  places: list(core.printedPlace),
+});
+export type PackedFacts = yup.InferType<typeof packedFacts>;
 
 /** What became of edits: the draft after them, and whether somebody else had just changed the same things. */
-export interface SavedDraft {
-  draft: Draft;
-  version: number;
+export const savedDraft = named('SavedDraft', {
+  draft: core.draft,
+  version: whole(),
   /** Names of those whose change of the same items these edits stand over; empty nearly always. */
-  over: string[];
-}
+  over: list(text()),
+});
+export type SavedDraft = yup.InferType<typeof savedDraft>;
+
+const sentParty = shape({
+  partyId: text(),
+  status: oneOf(PARTY_STATUSES),
+  askedAt: moment().nullable(),
+  openedAt: moment().nullable(),
+  doneAt: moment().nullable(),
+  lastActAt: moment().nullable(),
+  device: text().nullable(),
+  /** Places the party still has to fill itself, and those it has in all. */
+  left: whole(),
+  total: whole(),
+  reason: text().nullable(),
+  seenAt: moment().nullable(),
+  agreedAt: moment().nullable(),
+  again: flag(),
+  locked: flag(),
+  proved: oneOf(SECOND_STEPS).nullable(),
+  hostName: text().nullable(),
+  bounced: text().nullable(),
+  nudges: whole(),
+  lastNudgeAt: moment().nullable(),
+  before: list(shape({ name: text(), at: moment(), reason: text() })),
+  /** Whether it may be acted on now. */
+  turn: flag(),
+});
 
 /** A packet on its way or at its end. */
-export interface SentView {
+export const sentView = named('Sent', {
   /** How far the packet’s log goes in this view. */
-  seq: number;
-  plan: Plan;
-  gate: number;
-  sentAt: string;
-  endedAt: string | null;
-  parties: {
-    partyId: string;
-    status: PartyStatus;
-    askedAt: string | null;
-    openedAt: string | null;
-    doneAt: string | null;
-    lastActAt: string | null;
-    device: string | null;
-    /** Places the party still has to fill itself, and those it has in all. */
-    left: number;
-    total: number;
-    reason: string | null;
-    seenAt: string | null;
-    agreedAt: string | null;
-    again: boolean;
-    locked: boolean;
-    proved: SecondStep | null;
-    hostName: string | null;
-    bounced: string | null;
-    nudges: number;
-    lastNudgeAt: string | null;
-    before: { name: string; at: string; reason: string }[];
-    /** Whether it may be acted on now. */
-    turn: boolean;
-  }[];
-  questions: Question[];
-  corrections: Correction[];
+  seq: whole(),
+  plan: core.plan,
+  gate: whole(),
+  sentAt: moment(),
+  endedAt: moment().nullable(),
+  parties: list(sentParty),
+  questions: list(core.question),
+  corrections: list(core.correction),
   /** When somebody is reminded next, warned, or the packet lapses, if nobody does anything. */
-  ahead: { what: 'nudge' | 'warning' | 'last_day'; day: string; partyId: string | null }[];
-  revisions: { forSeq: number; partyId: string | null; at: string; documents: number }[];
-  ledger: { rows: LedgerRow[]; partyIds: string[]; total: number; done: number };
+  ahead: list(shape({ what: oneOf(['nudge', 'warning', 'last_day']), day: calendarDay(), partyId: text().nullable() })),
+  revisions: list(shape({ forSeq: whole(), partyId: text().nullable(), at: moment(), documents: whole() })),
+  ledger: shape({ rows: list(core.ledgerRow), partyIds: list(text()), total: whole(), done: whole() }),
   /** What stands in the filled marks, as each page shows it. */
-  fills: ShownFill[];
-  redlines: Redline[];
-  holdUp: { partyIds: string[]; sentence: string };
-  activity: ActivityLine[];
-  sealed: { documentId: string; name: string; sha256: string }[] | null;
-}
+  fills: list(core.shownFill),
+  redlines: list(core.redline),
+  holdUp: shape({ partyIds: list(text()), sentence: text() }),
+  activity: list(core.activityLine),
+  sealed: list(shape({ documentId: text(), name: text(), sha256: text() })).nullable(),
+});
+export type SentView = yup.InferType<typeof sentView>;
 
-export interface MessageSummary {
-  id: string;
-  kind: string;
-  toName: string;
-  toEmail: string;
-  subject: string;
-  createdAt: string;
-  status: 'queued' | 'kept' | 'sent' | 'failed' | 'returned';
-  problem: string | null;
-  packetId: string | null;
-  link: string | null;
-  channel: 'email' | 'text';
-  toPhone: string | null;
-}
+export const packetView = named('Packet', {
+  id: text(),
+  dealId: text(),
+  dealName: text(),
+  timeZone: text(),
+  name: text(),
+  status: anyPacketStatus,
+  draft: core.draft,
+  version: whole(),
+  documents: list(documentView),
+  /** What tags in its text stand for. */
+  facts: core.dealFacts,
+  /** The parties of the deal, for adding to the draft. */
+  dealParties: list(partyView),
+  /** Days on which the firm reminds nobody. */
+  holidays: list(calendarDay()),
+  /** Packets that came of this one, or that it came of. */
+  kin: list(
+    shape({ id: text(), name: text(), how: oneOf(['new_version', 'old_version', 'late_round', 'first_round']) }),
+  ),
+  sent: sentView.nullable(),
+});
+export type PacketView = yup.InferType<typeof packetView>;
 
-export interface MessageView extends MessageSummary {
-  bodyText: string;
-}
+/** The sentences of one language, by their keys. */
+export const wordsView = named('Words', { language: text(), messages: byName<string, WordKey>(text()) });
+
+/** A way into a ceremony: the secret its signing link ends with. */
+export const passView = named('Pass', { token: text() });
+
+const messageFields = {
+  id: text(),
+  kind: text(),
+  toName: text(),
+  toEmail: text(),
+  subject: text(),
+  createdAt: moment(),
+  status: oneOf(['queued', 'kept', 'sent', 'failed', 'returned']),
+  problem: text().nullable(),
+  packetId: text().nullable(),
+  link: text().nullable(),
+  channel: oneOf(['email', 'text']),
+  toPhone: text().nullable(),
+};
+export const messageSummary = named('MessageSummary', messageFields);
+export type MessageSummary = yup.InferType<typeof messageSummary>;
+export const messageView = named('Message', { ...messageFields, bodyText: text() });
+export type MessageView = yup.InferType<typeof messageView>;
 
 /** Something the server could not do, and has stopped trying by itself. */
-export interface WorkFailureView {
-  queue: string;
-  thing: string;
+const workFailureView = named('WorkFailure', {
+  queue: text(),
+  thing: text(),
   /** What it was about, in words. */
-  sentence: string;
+  sentence: text(),
   /** What went wrong, as the server saw it. */
-  detail: string;
-  tries: number;
-  at: string;
-}
+  detail: text(),
+  tries: whole(),
+  at: moment(),
+});
+export type WorkFailureView = yup.InferType<typeof workFailureView>;
 
-export interface FirmView {
-  name: string;
-  timeZone: string;
-  members: { id: string; name: string; email: string }[];
-  holidays: string[];
-  seal: { subject: string; issuer: string; validUntil: string; fingerprint: string; selfMade: boolean };
-  mail: 'mailroom' | 'smtp';
+export const firmView = named('Firm', {
+  name: text(),
+  timeZone: text(),
+  members: list(shape({ id: text(), name: text(), email: text() })),
+  holidays: list(calendarDay()),
+  seal: shape({ subject: text(), issuer: text(), validUntil: moment(), fingerprint: text(), selfMade: flag() }),
+  mail: oneOf(['mailroom', 'smtp']),
   /** Background work that was given up after its tries. */
-  failures: WorkFailureView[];
-}
+  failures: list(workFailureView),
+});
+export type FirmView = yup.InferType<typeof firmView>;
 
-/** One signed revision of a sealed PDF. */
-export interface CheckedRevision {
+const revision = shape({
   /** From 1. */
-  n: number;
-  whole: boolean;
+  n: whole(),
+  whole: flag(),
   /** Why not, in words; empty when whole. */
-  why: string;
+  why: text(),
   /** Whose acts it holds, and what they did, as the seal says. */
-  name: string;
-  reason: string;
+  name: text(),
+  reason: text(),
   /** Time in the seal, ISO 8601, as the sealing server's clock gave it. */
-  at: string | null;
+  at: text().nullable(),
   /** The name in the certificate it was sealed with. */
-  signer: string | null;
-  fingerprint: string | null;
+  signer: text().nullable(),
+  fingerprint: text().nullable(),
   /** The first so many bytes of the file are this revision. */
-  end: number;
+  end: whole(),
   /** SHA-256 of those bytes. */
-  sha256: string;
-}
+  sha256: text(),
+  /** Whether the certificate is vouched for by nobody but its owner. */
+  selfMade: flag(),
+  /** Pages of the file as it was then. */
+  pages: whole().nullable(),
+});
 
 /** What a sealed PDF says when it is checked. */
-export interface CheckView {
-  fileName: string;
-  whole: boolean;
+export const checkView = named('Check', {
+  fileName: text(),
+  whole: flag(),
   /** Why not, in words; empty when whole. */
-  why: string;
-  revisions: (CheckedRevision & {
-    /** Whether the certificate is vouched for by nobody but its owner. */
-    selfMade: boolean;
-    /** Pages of the file as it was then. */
-    pages: number | null;
-  })[];
+  why: text(),
+  revisions: list(revision),
   /** Whether this server made the last seal. */
-  ours: boolean;
-}
+  ours: flag(),
+});
+export type CheckView = yup.InferType<typeof checkView>;
+/** One signed revision of a sealed PDF, as the file itself tells of it. */
+export type CheckedRevision = Omit<CheckView['revisions'][number], 'selfMade' | 'pages'>;

@@ -1,6 +1,6 @@
 /** The demo's own papers: what is promised of them, and initials on every page clear of their print. */
 import { PDFDocument } from '@cantoo/pdf-lib';
-import type { DealView, PacketView } from '@gatepath/contract';
+import type { DealView } from '@gatepath/contract';
 import { viewDraft } from '@gatepath/core/checks';
 import {
   type DocumentFacts,
@@ -135,7 +135,7 @@ test.each(PAPERS)(
     const doc = await server.uploadReady(deal.id, `${name}.pdf`, await make());
     const row = await documentOr404(server.ctx.database.pool, doc.id);
     const facts = await factsIn(factsFiles(server.ctx, [row]));
-    const { draft } = await server.ok<PacketView>('newPacket', {
+    const { draft } = await server.ok('newPacket', {
       params: { dealId: deal.id },
       body: { name, documentIds: [doc.id] },
     });

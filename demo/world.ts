@@ -1,5 +1,5 @@
 /** The demo world: a firm in Tern Lock, three deals, packets at three stages. Made through the real routes. */
-import type { DealView, DocumentView, HandBody, PacketView } from '@gatepath/contract';
+import type { DealView, DocumentView, HandBody } from '@gatepath/contract';
 import type { DraftEdit, MarkKind } from '@gatepath/core/packet';
 import type { Rect } from '@gatepath/core/paper';
 import { addDays, dayOf } from '@gatepath/core/calendar';
@@ -72,13 +72,13 @@ export async function loadWorld(running: Running, say: (step: string) => void): 
 
   const members = await listMembers(db);
   const open = async (kind: DealView['kind'], address: string, parties: Person[], papers: [string, Uint8Array][]) => {
-    const deal = await desk.ok<DealView>('newDeal', { body: { kind, address, city: 'Tern Lock', parties } });
+    const deal = await desk.ok('newDeal', { body: { kind, address, city: 'Tern Lock', parties } });
     const docs: DocumentView[] = [];
     for (const [name, bytes] of papers) docs.push(await desk.uploadReady(deal.id, name, bytes));
     return { deal, docs };
   };
   const start = async (deal: DealView, name: string, docs: DocumentView[]) =>
-    desk.ok<PacketView>('newPacket', {
+    desk.ok('newPacket', {
       params: { dealId: deal.id },
       body: { name, documentIds: docs.map((d) => d.id) },
     });

@@ -1,5 +1,5 @@
 /** Who may see and do what, tried against the API itself. */
-import { type DealView, type PacketView, type SigningView, routes, pathOf, type RouteName } from '@gatepath/contract';
+import type { DealView, PacketView, PathValues, RouteName } from '@gatepath/contract';
 import { hashSecret, newId } from './ids';
 import { insertPass } from './signing/queries';
 import { TestServer, typedHand } from './test/harness';
@@ -22,7 +22,7 @@ beforeAll(async () => {
     { side: 'listing_broker', name: 'Tobias Mercer', phone: '555-0113' },
   ]);
   documentId = (await server.uploadReady(deal.id, 'a.pdf', await paper({ pages: 2 }))).id;
-  packet = await server.ok<PacketView>('newPacket', {
+  packet = await server.ok('newPacket', {
     params: { dealId: deal.id },
     body: { name: 'Papers', documentIds: [documentId] },
   });
@@ -48,29 +48,8 @@ beforeAll(async () => {
 });
 afterAll(() => server.stop());
 
-const nobody = (name: RouteName, token: string, body?: unknown, more: Record<string, string> = {}) =>
-  server.call<{ type: string; detail: string }>(name, { params: { token, ...more }, body, as: 'nobody' });
-
-test('every route for members refuses those who are not signed in', async () => {
-  const params = {
-    dealId: deal.id,
-    packetId: packet.id,
-    documentId,
-    partyId: deal.parties[0]!.id,
-    messageId: 'm',
-    sha256: '0'.repeat(64),
-    page: 1,
-  };
-  for (const [name, route] of Object.entries(routes)) {
-    if (route.who !== 'member') continue;
-    const a = await server.call(name as RouteName, {
-      params,
-      as: 'nobody',
-      ...(route.method === 'GET' ? {} : { body: {} }),
-    });
-    expect([name, a.status]).toEqual([name, 401]);
-  }
-});
+const nobody = (name: RouteName, token: string, body?: unknown, more: Partial<PathValues> = {}) =>
+  server.call(name, { params: { token, ...more }, body, as: 'nobody' });
 
 test('the second gate cannot see or use the packet before the first is passed, even with a pass in hand', async () => {
   await expect(server.tokenFor(packet.id, 'Tobias Mercer')).rejects.toThrow('no message');
@@ -86,7 +65,7 @@ test('the second gate cannot see or use the packet before the first is passed, e
   });
   for (const [name, body, more] of [
     ['signing', undefined, {}],
-    ['signingPage', undefined, { documentId, page: '1' }],
+    ['signingPage', undefined, { documentId, page: 1 }],
     ['signingFile', undefined, { documentId }],
   ] as const)
     expect((await nobody(name, token, body, more)).status).toBe(403);
@@ -98,18 +77,18 @@ test('the second gate cannot see or use the packet before the first is passed, e
     ['decline', { reason: 'no' }, {}],
   ] as const) {
     const a = await nobody(name, token, body, more);
-    expect([name, a.status, a.body.type]).toEqual([name, 403, '/problems/not-your-turn']);
+    expect([name, a.status, a.problem.type]).toEqual([name, 403, '/problems/not-your-turn']);
   }
 });
 
 test('nobody can fill another’s mark, nor act before agreeing', async () => {
-  expect((await nobody('fill', wren, { actId: 'a' }, { markId: 'sig0' })).body.type).toBe('/problems/not-agreed');
+  expect((await nobody('fill', wren, { actId: 'a' }, { markId: 'sig0' })).problem.type).toBe('/problems/not-agreed');
   await nobody('agree', wren, { agreement: '2 (en)' });
-  expect((await nobody('fill', wren, { actId: 'a' }, { markId: 'sig0' })).body.type).toBe('/problems/no-hand');
+  expect((await nobody('fill', wren, { actId: 'a' }, { markId: 'sig0' })).problem.type).toBe('/problems/no-hand');
   await nobody('setHand', wren, typedHand('Wren Alder', 'WA'));
   const a = await nobody('fill', wren, { actId: 'a' }, { markId: 'sig1' });
-  expect([a.status, a.body.type]).toEqual([409, '/problems/not-your-mark']);
-  const view = await server.ok<SigningView>('signing', { params: { token: callum }, as: 'nobody' });
+  expect([a.status, a.problem.type]).toEqual([409, '/problems/not-your-mark']);
+  const view = await server.ok('signing', { params: { token: callum }, as: 'nobody' });
   expect(view.fills).toEqual([]);
 });
 
@@ -129,7 +108,7 @@ test('the same act sent five times at once, and again after a lost answer, leave
         type,
       ])
     ).rows.length;
-  const five = async (name: RouteName, body: object, more: Record<string, string> = {}) => {
+  const five = async (name: RouteName, body: object, more: Partial<PathValues> = {}) => {
     const sends = await Promise.all(Array.from({ length: 5 }, () => nobody(name, wren, body, more)));
     // The answer was lost on the way: the same submission comes once more, later.
     sends.push(await nobody(name, wren, body, more));
@@ -145,13 +124,13 @@ test('the same act sent five times at once, and again after a lost answer, leave
 });
 
 test('wrong links, foreign documents and pages that are not there say nothing of what exists', async () => {
-  expect((await nobody('signing', 'no-such-token')).body.type).toBe('/problems/dead-link');
-  expect((await nobody('signingPage', wren, undefined, { documentId: 'other', page: '1' })).status).toBe(404);
-  expect((await nobody('signingPage', wren, undefined, { documentId, page: '99' })).status).toBe(404);
+  expect((await nobody('signing', 'no-such-token')).problem.type).toBe('/problems/dead-link');
+  expect((await nobody('signingPage', wren, undefined, { documentId: 'other', page: 1 })).status).toBe(404);
+  expect((await nobody('signingPage', wren, undefined, { documentId, page: 99 })).status).toBe(404);
 });
 
 test('a withdrawn packet closes every link and tells those who were asked', async () => {
-  const p = await server.ok<PacketView>('newPacket', {
+  const p = await server.ok('newPacket', {
     params: { dealId: deal.id },
     body: { name: 'Second', documentIds: [documentId] },
   });
@@ -176,7 +155,7 @@ test('a withdrawn packet closes every link and tells those who were asked', asyn
   expect((await server.call('withdrawPacket', { params: { packetId: p.id }, body: { reason: '' } })).status).toBe(422);
   await server.ok('withdrawPacket', { params: { packetId: p.id }, body: { reason: 'New terms' } });
   expect((await nobody('signing', token)).status).toBe(410);
-  const page = await server.ok<{ items: { kind: string; toName: string }[] }>('mailroom', {
+  const page = await server.ok('mailroom', {
     query: { packetId: p.id },
   });
   expect(
@@ -190,9 +169,9 @@ test('a withdrawn packet closes every link and tells those who were asked', asyn
 test('declining ends the packet and tells the sender why', async () => {
   expect((await nobody('decline', callum, { reason: '' })).status).toBe(422);
   expect((await nobody('decline', callum, { reason: 'The price is wrong' })).status).toBe(200);
-  const after = await server.ok<PacketView>('packet', { params: { packetId: packet.id } });
+  const after = await server.ok('packet', { params: { packetId: packet.id } });
   expect(after.status).toBe('declined');
-  expect((await nobody('finish', wren, { actId: 'f' })).body.type).toBe('/problems/ended');
+  expect((await nobody('finish', wren, { actId: 'f' })).problem.type).toBe('/problems/ended');
 });
 
 test('signing in is throttled per address, and other sites cannot act for a member', async () => {
@@ -213,16 +192,4 @@ test('signing in is throttled per address, and other sites cannot act for a memb
       })
     ).status,
   ).toBe(409);
-});
-
-test('the API describes itself, and every route in it is there', async () => {
-  const doc = (
-    await server.inject<{ openapi: string; paths: Record<string, object> }>({ method: 'GET', url: '/api/openapi.json' })
-  ).body;
-  expect(doc.openapi).toBe('3.1.0');
-  for (const route of Object.values(routes)) {
-    const path = route.path.replace(/:(\w+)/g, '{$1}');
-    expect(doc.paths[path]).toHaveProperty(route.method.toLowerCase());
-  }
-  expect(() => pathOf('deal')).toThrow('dealId');
 });

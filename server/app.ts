@@ -8,44 +8,33 @@ import rateLimit from '@fastify/rate-limit';
 import fastifyStatic from '@fastify/static';
 import Fastify, { LogController, type FastifyInstance } from 'fastify';
 import '@gatepath/core/patterns';
-import { openApi, SMALL_BODY } from '@gatepath/contract';
+import { API, SMALL_BODY } from '@gatepath/contract';
 import { systemClock, type Clock } from './clock';
 import type { Config } from './config';
 import type { Context } from './context';
 import { gathered } from './db/gather';
 import { exclusively, migrate } from './db/migrate';
 import { openDatabase, type Database } from './db/pool';
-import { dealRoutes } from './deals/routes';
-import { documentRoutes } from './documents/routes';
 import { upgrade } from './db/upgrade';
 import { readDocument } from './documents/service';
 import { ALL_FILES, tidy } from './files/tidy';
 import { FileStore } from './files/store';
 import { findFirm, type Firm } from './firm/queries';
-import { cookieOf, firmRoutes } from './firm/routes';
-import { memberOfToken } from './firm/service';
-import { addAccess } from './http/access';
-import { addJsonBodies } from './http/json';
+import { api, NOWHERE, problemIn, tell } from './http/areas';
 import { throttleStore } from './http/throttle';
-import { asProblem } from './http/validate';
 import { lookAtCalendar, sendDigest, tickPacket } from './jobs/calendar';
 import { Jobs } from './jobs/jobs';
 import { workInWords } from './jobs/words';
 import { Live, topics } from './live/live';
 import { makeMailer } from './mail/mailer';
 import { makeTexter } from './mail/texter';
-import { mailroomRoutes } from './mailroom/routes';
 import { deliver } from './mailroom/service';
 import { takeSnapshot } from './packets/log';
-import { packetRoutes } from './packets/routes';
 import { PacketStore } from './packets/store';
 import { WorkPool } from './work/pool';
-import { Problem } from './problem';
 import { openSeal, type Seal } from './proof/seal-key';
-import { proofRoutes } from './proof/routes';
 import { sealPacket } from './proof/seal-service';
 import { passesByHash } from './signing/queries';
-import { signingRoutes } from './signing/routes';
 import { onAfterCommitError, outsideTransactions } from './db/tx';
 
 export interface Running {
@@ -86,7 +75,8 @@ async function serverOn(database: Database, options: BuildOptions, step: (step: 
     trustProxy: config.trustProxy,
     bodyLimit: SMALL_BODY.bytes,
     logController: new LogController({ disableRequestLogging: true }),
-    routerOptions: { maxParamLength: 200 },
+    // Longer than any address can be: what a part of one may be is for its schema to say.
+    routerOptions: { maxParamLength: 32_768 },
     logger: { level: options.logLevel ?? 'warn', base: null },
     // Streams of live views stay open; stopping must not wait for their clients.
     forceCloseConnections: true,
@@ -97,16 +87,8 @@ async function serverOn(database: Database, options: BuildOptions, step: (step: 
   if (config.sealP12) await ctx.seal();
 
   await addPlugins(app, ctx);
-  addHooks(app, ctx);
-  firmRoutes(app, ctx);
-  dealRoutes(app, ctx);
-  documentRoutes(app, ctx);
-  packetRoutes(app, ctx);
-  mailroomRoutes(app, ctx);
-  signingRoutes(app, ctx);
-  proofRoutes(app, ctx);
-  app.get('/api/openapi.json', () => openApi('0.1.0', config.publicUrl));
-  app.get('/api/health', () => ({ ok: true }));
+  addHooks(app);
+  await app.register(api, { prefix: API, ctx });
   await addWeb(app);
 
   step('Starting the background work');
@@ -206,8 +188,6 @@ function takeUpWork(ctx: Context, ways: Parameters<typeof deliver>[1]): void {
 
 async function addPlugins(app: FastifyInstance, ctx: Context): Promise<void> {
   await app.register(cookie);
-  addJsonBodies(app);
-  addAccess(app, ctx);
   await app.register(rateLimit, { global: false, store: throttleStore(ctx.database.pool) });
   await app.register(helmet, {
     contentSecurityPolicy: {
@@ -228,19 +208,9 @@ async function addPlugins(app: FastifyInstance, ctx: Context): Promise<void> {
   });
 }
 
-function addHooks(app: FastifyInstance, ctx: Context): void {
+function addHooks(app: FastifyInstance): void {
   app.decorateRequest('member', null);
-  app.addHook('onRequest', async (request) => {
-    if (!request.url.startsWith('/api/')) return;
-    requireSameOrigin(request);
-    if (request.url.startsWith('/api/signing/')) return;
-    const token = cookieOf(request);
-    if (token) request.member = await memberOfToken(ctx, token);
-  });
-  app.addHook('onSend', async (request, reply) => {
-    if (request.url.startsWith('/api/') && !reply.getHeader('cache-control'))
-      void reply.header('cache-control', 'no-store');
-  });
+  app.decorate('letsIn', null);
   // One line a request, by the route's pattern: no address, token or name ever gets into the log.
   app.addHook('onResponse', async (request, reply) => {
     request.log.info(
@@ -253,31 +223,11 @@ function addHooks(app: FastifyInstance, ctx: Context): void {
       'request',
     );
   });
-  app.setErrorHandler(async (error, request, reply) => {
-    const problem = asProblem(error, request.routeOptions.bodyLimit);
-    if (problem.status >= 500)
-      request.log.error({ route: request.routeOptions.url, error: (error as Error).stack }, 'request failed');
-    if (problem.retryAfter !== null) void reply.header('retry-after', problem.retryAfter);
-    return reply.code(problem.status).type('application/problem+json').send(problem.toBody());
-  });
-}
-
-/** A page of another site must not act for a signed-in member. */
-function requireSameOrigin(request: { method: string; headers: { origin?: string; host?: string } }): void {
-  const { origin, host } = request.headers;
-  if (request.method === 'GET' || request.method === 'HEAD' || !origin) return;
-  let from: string | null = null;
-  try {
-    from = new URL(origin).host;
-  } catch {
-    from = null;
-  }
-  if (from !== host) throw new Problem(403, 'other-origin', 'Not allowed', 'This request came from another site.');
+  app.setErrorHandler(async (error, request, reply) => tell(reply, problemIn(request, error)));
 }
 
 /** Serves the exported application; every address that is no file is one of its screens. */
 async function addWeb(app: FastifyInstance): Promise<void> {
-  const problem404 = new Problem(404, 'not-found', 'Not found', 'There is nothing at this address.');
   const exported = existsSync(path.join(WEB, 'index.html'));
   if (exported) {
     await app.register(fastifyStatic, {
@@ -295,13 +245,9 @@ async function addWeb(app: FastifyInstance): Promise<void> {
   // The bare address is a folder to the file server, which it shows to nobody.
   if (exported) app.get('/', (_request, reply) => reply.header('cache-control', 'no-cache').sendFile('index.html'));
   app.setNotFoundHandler(async (request, reply) => {
-    if (
-      request.url.startsWith('/api/') ||
-      request.method !== 'GET' ||
-      !exported ||
-      /\.\w{2,5}$/.test(request.url.split('?')[0]!)
-    )
-      return reply.code(404).type('application/problem+json').send(problem404.toBody());
+    // A file that is not there is no screen.
+    const isFile = /\.\w{2,5}$/.test(request.url.split('?')[0]!);
+    if (request.method !== 'GET' || !exported || isFile) return tell(reply, NOWHERE);
     return reply.header('cache-control', 'no-cache').sendFile('index.html');
   });
 }

@@ -32,7 +32,7 @@ const upload = (name: string, bytes: Uint8Array) => server.upload(deal.id, name,
 test('files that cannot serve get an error that says which and why', async () => {
   const says = async (name: string, bytes: Uint8Array) => {
     const a = await upload(name, bytes);
-    return [a.status, (a.body as unknown as { detail: string }).detail] as const;
+    return [a.status, a.problem.detail] as const;
   };
   expect(await says('photo.pdf', Buffer.from('GIF89a, not a paper'))).toEqual([
     422,
@@ -94,7 +94,7 @@ const FOREIGN: [name: string, make: () => Promise<Uint8Array> | Uint8Array][] = 
 ];
 
 async function packetWith(doc: DocumentView): Promise<PacketView> {
-  const packet = await server.ok<PacketView>('newPacket', {
+  const packet = await server.ok('newPacket', {
     params: { dealId: deal.id },
     body: { name: doc.name, documentIds: [doc.id] },
   });
@@ -112,7 +112,7 @@ async function packetWith(doc: DocumentView): Promise<PacketView> {
       },
     },
   ]);
-  return server.ok<PacketView>('packet', { params: { packetId: packet.id } });
+  return server.ok('packet', { params: { packetId: packet.id } });
 }
 
 test.each(FOREIGN)('initials on every page of a paper %s touch no print', async (name, make) => {

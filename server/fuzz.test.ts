@@ -191,7 +191,7 @@ test('two thousand damaged files: no crash, no stall, nothing left', async () =>
       answers.set(a.status, (answers.get(a.status) ?? 0) + 1);
       // Taken, or refused in words; never a fault.
       if (a.status !== 200) {
-        const { detail } = a.body as unknown as { detail: string };
+        const { detail } = a.problem;
         if (a.status !== 422 || detail.length < 20) throw new Error(`${a.status}: ${a.raw.toString()}`);
       } else await server.call('dropDocument', { params: { documentId: a.body.id } });
     }),

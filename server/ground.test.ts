@@ -1,7 +1,6 @@
 /** Faults that were found once, each with what made it happen. */
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import type { DealView, DocumentView, FirmView, PacketView, SigningView } from '@gatepath/contract';
 import type { DraftEdit } from '@gatepath/core/packet';
 import { inTransaction, onAfterCommitError } from './db/tx';
 import { ALL_FILES, tidy } from './files/tidy';
@@ -56,9 +55,9 @@ test('one bad packet stops the calendar for no other packet, and is told on the 
   // Its tries, without waiting for the pauses between them.
   await until(async () => {
     await db().query(`update pgboss.job set start_after = now() where name = 'tick' and state = 'retry'`);
-    return (await way.server.ok<FirmView>('firm')).failures.length > 0;
+    return (await way.server.ok('firm')).failures.length > 0;
   });
-  const [failure] = (await way.server.ok<FirmView>('firm')).failures;
+  const [failure] = (await way.server.ok('firm')).failures;
   expect(failure).toMatchObject({ queue: 'tick', thing: bad.packet.id, tries: 6 });
   expect(failure!.sentence).toContain('“Papers”');
   // Looked at again, it is left alone until somebody says otherwise.
@@ -66,7 +65,7 @@ test('one bad packet stops the calendar for no other packet, and is told on the 
   await db().query(`update packet set created_by = (select id from member limit 1) where id = $1`, [bad.packet.id]);
   await way.server.ok('tryAgain', { body: { queue: 'tick', thing: bad.packet.id } });
   await until(async () => (await kinds(bad.packet.id)).includes('nudge'));
-  expect((await way.server.ok<FirmView>('firm')).failures).toEqual([]);
+  expect((await way.server.ok('firm')).failures).toEqual([]);
 });
 
 test('a document that was added under way stays, and its packet can be taken back', async () => {
@@ -75,7 +74,7 @@ test('a document that was added under way stays, and its packet can be taken bac
   await way.change(packet.id, { type: 'add_document', documentId: doc.id, partyIds: [id('Tobias')] });
   const drop = await way.server.call('dropDocument', { params: { documentId: doc.id } });
   expect(drop.status).toBe(409);
-  const next = await way.server.ok<PacketView>('newVersion', {
+  const next = await way.server.ok('newVersion', {
     params: { packetId: packet.id },
     body: { reason: 'x' },
   });
@@ -87,7 +86,7 @@ test('a code told in person stands nowhere but as a keyed hash, and a new versio
   const code = 'heron zincwhite';
   const deal = await way.server.deal('9 Weir Terrace', ['Wren Alder']);
   const doc = await way.server.uploadReady(deal.id, 'a.pdf', await paper({ pages: 1, title: 'Codes' }));
-  const draft = await way.server.ok<PacketView>('newPacket', {
+  const draft = await way.server.ok('newPacket', {
     params: { dealId: deal.id },
     body: { name: 'Coded', documentIds: [doc.id] },
   });
@@ -106,7 +105,7 @@ test('a code told in person stands nowhere but as a keyed hash, and a new versio
     return all;
   };
   expect((await everything()).includes('zincwhite')).toBe(false);
-  const view = await way.server.ok<PacketView>('packet', { params: { packetId: draft.id } });
+  const view = await way.server.ok('packet', { params: { packetId: draft.id } });
   expect(view.draft.parties[0]).toMatchObject({ secondStep: 'code', codeKept: true });
   await way.server.send(draft.id);
   const give = async (packetId: string) => {
@@ -115,7 +114,7 @@ test('a code told in person stands nowhere but as a keyed hash, and a new versio
     return [(await call('heron zinkwhite')).status, (await call('HeronZINCwhite')).status];
   };
   expect(await give(draft.id)).toEqual([422, 200]);
-  const next = await way.server.ok<PacketView>('newVersion', { params: { packetId: draft.id }, body: { reason: 'x' } });
+  const next = await way.server.ok('newVersion', { params: { packetId: draft.id }, body: { reason: 'x' } });
   await way.server.send(next.id);
   expect(await give(next.id)).toEqual([422, 200]);
   expect((await everything()).includes('zincwhite')).toBe(false);
@@ -202,14 +201,14 @@ test('a stored file with a changed byte is not shown, not sent and not sealed', 
 test('two changes of the same thing at once both stand, and two people never get the same place', async () => {
   const deal = await way.server.deal('5 Lantern Row', ['Wren']);
   const doc = await way.server.uploadReady(deal.id, 'x.pdf', await paper({ pages: 1, title: 'Both' }));
-  const set = (body: object) => way.server.ok<DocumentView>('setDocument', { params: { documentId: doc.id }, body });
+  const set = (body: object) => way.server.ok('setDocument', { params: { documentId: doc.id }, body });
   await Promise.all([set({ name: 'New name' }), set({ type: 'lease' })]);
-  const patch = (body: object) => way.server.ok<DealView>('setDeal', { params: { dealId: deal.id }, body });
+  const patch = (body: object) => way.server.ok('setDeal', { params: { dealId: deal.id }, body });
   await Promise.all([patch({ city: 'Weir' }), patch({ price: '$1' })]);
   const add = (name: string) =>
-    way.server.ok<DealView>('addParty', { params: { dealId: deal.id }, body: { side: 'seller', name } });
+    way.server.ok('addParty', { params: { dealId: deal.id }, body: { side: 'seller', name } });
   await Promise.all(['A', 'B', 'C', 'D', 'E'].map(add));
-  const now = await way.server.ok<DealView>('deal', { params: { dealId: deal.id } });
+  const now = await way.server.ok('deal', { params: { dealId: deal.id } });
   expect(now.documents[0]).toMatchObject({ name: 'New name', type: 'lease' });
   expect([now.city, now.price]).toEqual(['Weir', '$1']);
   expect(now.parties.map((p) => p.ordinal).sort()).toEqual([1, 2, 3, 4, 5, 6]);
@@ -284,7 +283,7 @@ test('a clock that was set back does not make the log go backwards', async () =>
   const { packet } = await two();
   const token = await way.server.tokenFor(packet.id, 'Wren Alder');
   way.server.ctx.clock.forward(-72 * 3_600_000);
-  const view = await way.server.ok<SigningView>('signing', { params: { token }, as: 'nobody' });
+  const view = await way.server.ok('signing', { params: { token }, as: 'nobody' });
   await way.server.ok('agree', { params: { token }, body: { agreement: view.agreementText.version }, as: 'nobody' });
   await way.server.ok('setHand', { params: { token }, body: typedHand('Wren Alder', 'WA'), as: 'nobody' });
   way.server.ctx.clock.forward(72 * 3_600_000);
@@ -295,38 +294,36 @@ test('a clock that was set back does not make the log go backwards', async () =>
 test('acts say what changed, to whoever saw what was before; everybody else gets the whole', async () => {
   const { packet } = await way.send([{ name: 'Una Vane' }], [{ names: ['Una'] }]);
   const token = await way.server.tokenFor(packet.id, 'Una Vane');
-  const call = <T>(name: 'signing' | 'agree' | 'setHand', body?: unknown) =>
-    way.server.ok<T>(name, { params: { token }, body, as: 'nobody' });
-  let view = await call<SigningView>('signing');
+  const call = <N extends 'signing' | 'agree' | 'setHand'>(name: N, body?: unknown) =>
+    way.server.ok(name, { params: { token }, body, as: 'nobody' });
+  let view = await call('signing');
   await call('agree', { agreement: view.agreementText.version });
-  view = await call<SigningView>('setHand', typedHand('Una Vane', 'UV'));
+  view = await call('setHand', typedHand('Una Vane', 'UV'));
   const mark = view.marks.find((m) => m.kind === 'initials')!;
   const fill = (body: object) =>
-    way.server.ok<
-      { patch?: { seq: number; since: number; marks: unknown[]; fills: unknown[] } } & Partial<SigningView>
-    >('fill', {
+    way.server.ok('fill', {
       params: { token, markId: mark.id },
       body: { actId: 'act-of-una', ...body },
       as: 'nobody',
     });
-  const { patch } = await fill({ since: view.seq });
-  expect(patch).toMatchObject({ since: view.seq, seq: view.seq + 1, marks: [{ id: mark.id, done: true }] });
-  expect(patch!.fills).toHaveLength(1);
+  expect(await fill({ since: view.seq })).toMatchObject({
+    patch: { since: view.seq, seq: view.seq + 1, marks: [{ id: mark.id, done: true }], fills: [{ markId: mark.id }] },
+  });
   // The same act again, and one from a screen that is behind: all of it.
-  expect((await fill({ since: view.seq })).marks).toBeDefined();
-  expect((await fill({})).marks).toBeDefined();
+  expect(await fill({ since: view.seq })).toHaveProperty('documents');
+  expect(await fill({})).toHaveProperty('documents');
 });
 
 test('a desk may send thousands of edits at once', async () => {
   const deal = await way.server.deal('7 Lantern Row');
-  const draft = await way.server.ok<PacketView>('newPacket', { params: { dealId: deal.id }, body: { name: 'Many' } });
+  const draft = await way.server.ok('newPacket', { params: { dealId: deal.id }, body: { name: 'Many' } });
   const edits = Array.from({ length: 4_000 }, (_, i): DraftEdit => ({
     op: 'put',
     list: 'passed',
     item: { id: `d.${i}` },
   }));
   await way.server.edit(draft.id, edits);
-  const view = await way.server.ok<PacketView>('packet', { params: { packetId: draft.id } });
+  const view = await way.server.ok('packet', { params: { packetId: draft.id } });
   expect(view.draft.passed).toHaveLength(4_000);
 });
 

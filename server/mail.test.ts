@@ -1,7 +1,7 @@
 /** Messages: into the mailroom, or through a real mail server that speaks SMTP. */
 import type { AddressInfo } from 'node:net';
 import { SMTPServer } from 'smtp-server';
-import type { DealView, MessageView, PacketView } from '@gatepath/contract';
+import type { MessageView, PacketView } from '@gatepath/contract';
 import { ENGLISH } from '@gatepath/core/words';
 import { compose } from './mail/messages';
 import { settleCalendar } from './jobs/calendar';
@@ -12,7 +12,7 @@ import { markEdit } from './test/way';
 jest.setTimeout(120_000);
 
 async function sendPacket(server: TestServer): Promise<PacketView> {
-  const deal = await server.ok<DealView>('newDeal', {
+  const deal = await server.ok('newDeal', {
     body: {
       kind: 'tenancy',
       address: 'Unit 3B',
@@ -20,7 +20,7 @@ async function sendPacket(server: TestServer): Promise<PacketView> {
     },
   });
   const doc = await server.uploadReady(deal.id, 'lease.pdf', await paper({ pages: 1 }));
-  const packet = await server.ok<PacketView>('newPacket', {
+  const packet = await server.ok('newPacket', {
     params: { dealId: deal.id },
     body: { name: 'Lease', documentIds: [doc.id] },
   });
@@ -33,7 +33,7 @@ async function sendPacket(server: TestServer): Promise<PacketView> {
 
 async function firstMessage(server: TestServer, packetId: string, status: string): Promise<MessageView> {
   for (let i = 0; i < 100; i++) {
-    const page = await server.ok<{ items: MessageView[] }>('mailroom', { query: { packetId } });
+    const page = await server.ok('mailroom', { query: { packetId } });
     const m = page.items[0];
     if (m?.status === status) return server.ok('message', { params: { messageId: m.id } });
     await new Promise((r) => setTimeout(r, 100));
@@ -103,7 +103,7 @@ test('a mailbox that does not exist marks the party and tells the sender; trying
   const view = await server.until(packet.id, (p) => !!p.sent?.parties[0]?.bounced);
   expect(view.sent!.parties[0]!.bounced).toContain('no such mailbox here');
   expect(view.sent!.holdUp.sentence).toBe('The message to Żofia came back. Correct the address.');
-  const m = (await server.ok<{ items: MessageView[] }>('mailroom', { query: { packetId: packet.id } })).items;
+  const m = (await server.ok('mailroom', { query: { packetId: packet.id } })).items;
   expect(m.map((x) => [x.toName, x.status])).toContainEqual(['Żofia Łącka', 'returned']);
   for (let i = 0; i < 100 && !smtp.received.length; i++) await new Promise((r) => setTimeout(r, 100));
   expect(smtp.received.join()).toContain('To: Odile Farrant <odile@example.com>');
@@ -120,9 +120,7 @@ test('a member is written to about what they chose, and once a morning if they w
   const token = await server.tokenFor(packet.id, 'Żofia Łącka');
   await server.sign(token, typedHand('Żofia Łącka', 'ŻŁ'), 0);
   const toOdile = async () =>
-    (await server.ok<{ items: MessageView[] }>('mailroom', { query: {} })).items
-      .filter((m) => m.toName === 'Odile Farrant')
-      .map((m) => m.kind);
+    (await server.ok('mailroom', { query: {} })).items.filter((m) => m.toName === 'Odile Farrant').map((m) => m.kind);
   expect(await toOdile()).toEqual(['notice_opened']);
   server.ctx.clock.forward(24 * 3_600_000);
   await settleCalendar(server.ctx);

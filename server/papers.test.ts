@@ -6,14 +6,7 @@ import path from 'node:path';
 import JSZip from 'jszip';
 import sharp from 'sharp';
 import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
-import {
-  unpackFacts,
-  type DealView,
-  type DocumentView,
-  type PackedFacts,
-  type PacketView,
-  type SigningView,
-} from '@gatepath/contract';
+import { unpackFacts, type DealView, type DocumentView, type PackedFacts, type SigningView } from '@gatepath/contract';
 import { type DraftEdit, type Mark, acceptEdits, canAccept, proposalsOf } from '@gatepath/core/packet';
 import { verifySealed } from './proof/verify';
 import { TestServer, typedHand } from './test/harness';
@@ -70,7 +63,7 @@ async function photo(format: 'jpeg' | 'png' | 'webp'): Promise<Uint8Array> {
 }
 
 const factsOf = async (doc: DocumentView) =>
-  (await server.ok<PackedFacts>('documentFacts', { params: { documentId: doc.id } })) as PackedFacts;
+  (await server.ok('documentFacts', { params: { documentId: doc.id } })) as PackedFacts;
 
 const PAPERS: [
   name: string,
@@ -94,7 +87,7 @@ test.each(PAPERS)('%s is made a PDF, signed, executed and sealed', async (name, 
   expect(original.raw.equals(bytes)).toBe(true);
 
   const party = deal.parties[0]!;
-  const packet = await server.ok<PacketView>('newPacket', {
+  const packet = await server.ok('newPacket', {
     params: { dealId: deal.id },
     body: { name, documentIds: [doc.id] },
   });
@@ -157,7 +150,7 @@ test('a photographed page stands upright and carries nothing of where it was tak
 test('what is no paper is refused by name, and one bad file leaves the others alone', async () => {
   const says = async (name: string, bytes: Uint8Array) => {
     const a = await server.upload(deal.id, name, bytes);
-    return `${a.status} ${(a.body as unknown as { detail: string }).detail}`;
+    return `${a.status} ${a.problem.detail}`;
   };
   expect(await says('old.doc', Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1, 0, 0]))).toMatch(
     /422 .*old\.doc.*old Word file/,
@@ -215,7 +208,7 @@ test('fields of a form are read as marks with their kinds, and values that were 
 test('pages are left out, turned, reordered and joined; the originals stay', async () => {
   const a = await server.uploadReady(deal.id, 'a.pdf', await paper({ pages: 3, title: 'Alpha' }));
   const b = await server.uploadReady(deal.id, 'b.pdf', await paper({ pages: 1, title: 'Beta', rotate: 90 }));
-  const made = await server.ok<DocumentView>('composeDocument', {
+  const made = await server.ok('composeDocument', {
     params: { dealId: deal.id },
     body: {
       name: 'Both',
@@ -233,7 +226,7 @@ test('pages are left out, turned, reordered and joined; the originals stay', asy
     { width: 612, height: 792 },
   ]);
   const replaced = async () => {
-    const view = await server.ok<DealView>('deal', { params: { dealId: deal.id } });
+    const view = await server.ok('deal', { params: { dealId: deal.id } });
     return [a.id, b.id].map((id) => view.documents.find((d) => d.id === id)!.replacedBy);
   };
   expect(await replaced()).toEqual([made.id, made.id]);
@@ -249,10 +242,10 @@ test('pages are left out, turned, reordered and joined; the originals stay', asy
     params: { dealId: deal.id },
     body: { name: 'x', parts: [{ documentId: a.id, page: 9 }] },
   });
-  expect([bad.status, (bad.body as { detail: string }).detail]).toEqual([422, '“a” has no page 9.']);
+  expect([bad.status, bad.problem.detail]).toEqual([422, '“a” has no page 9.']);
 
   // undone in a packet: what stands there again is the deal's again, and only that
-  const packet = await server.ok<PacketView>('newPacket', {
+  const packet = await server.ok('newPacket', {
     params: { dealId: deal.id },
     body: { name: 'Undone', documentIds: [made.id] },
   });
@@ -267,7 +260,7 @@ test('every kind of mark is filled by its own rules, a file joins the packet, an
   const doc = await server.uploadReady(deal.id, 'kinds.pdf', await paper({ pages: 1 }));
   const party = deal.parties[0]!;
   await server.ok('setDeal', { params: { dealId: deal.id }, body: { price: '$410,000', closingOn: '2026-12-15' } });
-  const packet = await server.ok<PacketView>('newPacket', {
+  const packet = await server.ok('newPacket', {
     params: { dealId: deal.id },
     body: { name: 'Kinds', documentIds: [doc.id] },
   });
@@ -321,7 +314,7 @@ test('every kind of mark is filled by its own rules, a file joins the packet, an
   await server.send(packet.id);
   const token = await server.tokenFor(packet.id, party.name);
   const pass = { token };
-  const start = await server.ok<SigningView>('signing', { params: pass });
+  const start = await server.ok('signing', { params: pass });
   expect(start.message).toBe('For 9 Cooper’s Wharf, at $410,000, on Dec 15, 2026.');
   expect(start.fills.map((f) => f.shows)).toEqual([{ form: 'text', text: 'At 9 Cooper’s Wharf' }]);
   expect(start.redlines).toHaveLength(1);
@@ -330,12 +323,11 @@ test('every kind of mark is filled by its own rules, a file joins the packet, an
   await server.ok('setHand', { params: pass, body: typedHand('Wren Alder', 'WA') });
   let n = 0;
   const fill = (markId: string, text?: string) =>
-    server.call<SigningView>('fill', {
+    server.call('fill', {
       params: { token, markId },
       body: { actId: `act-${++n}-${markId}`, ...(text === undefined ? {} : { text }) },
     });
-  const refused = async (markId: string, text: string) =>
-    ((await fill(markId, text)).body as unknown as { detail: string }).detail;
+  const refused = async (markId: string, text: string) => (await fill(markId, text)).problem.detail;
   expect(await refused('num', '12')).toBe('Please write 9 or less.');
   expect(await refused('day', 'soon')).toMatch(/Please write a day/);
   expect(await refused('lst', 'Coal')).toMatch(/from the list/);

@@ -4,7 +4,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { degrees, PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
-import type { DealView, PackedFacts } from '@gatepath/contract';
+import type { DealView } from '@gatepath/contract';
 import { htmlContent } from './pdf/html-content';
 import { TestServer } from './test/harness';
 import { paper } from './test/papers';
@@ -57,7 +57,7 @@ test.each<[string, () => Promise<Uint8Array> | Uint8Array]>([
   const file = path.join(mkdtempSync(path.join(os.tmpdir(), 'words-')), 'paper.pdf');
   writeFileSync(file, bytes);
   const doc = await server.uploadReady(deal.id, `${name}.pdf`, bytes);
-  const facts = await server.ok<PackedFacts>('documentFacts', { params: { documentId: doc.id } });
+  const facts = await server.ok('documentFacts', { params: { documentId: doc.id } });
   const page = facts.pages[0]!;
   const words = page.words.split(' ');
   expect(words.length).toBe(page.print.length / 4);
@@ -87,7 +87,7 @@ test.each<[string, () => Promise<Uint8Array> | Uint8Array]>([
 
 test('a turned and cropped page is read as it is displayed', async () => {
   const doc = await server.uploadReady(deal.id, 'turned.pdf', await paper({ pages: 1, rotate: 90, crop: true }));
-  const facts = await server.ok<PackedFacts>('documentFacts', { params: { documentId: doc.id } });
+  const facts = await server.ok('documentFacts', { params: { documentId: doc.id } });
   const page = facts.pages[0]!;
   // Its lines run downwards now: print that is kept clear of, but nothing that is read.
   expect(new Set(page.words.split(' '))).toEqual(new Set(['\u00b7']));
@@ -107,7 +107,7 @@ test('a page that lies on its side in the file but stands upright when displayed
   put('The seller has read this paper and signs it below, as the law asks for it.', 200, 80);
   put('Seller’s signature: ______________________   Date: __________', 300, 80);
   const doc = await server.uploadReady(deal.id, 'sideways.pdf', await made.save());
-  const facts = await server.ok<PackedFacts>('documentFacts', { params: { documentId: doc.id } });
+  const facts = await server.ok('documentFacts', { params: { documentId: doc.id } });
   expect(doc.pages[0]).toEqual({ width: 792, height: 612 });
   expect(facts.places.map((p) => [p.kind, p.role])).toEqual([
     ['signature', 'seller'],

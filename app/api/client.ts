@@ -1,18 +1,19 @@
-/** Talking to the server: one function, one kind of error. */
-import type { ProblemDetails } from '@gatepath/contract';
-import { pathOf, paths, type RouteName } from '@gatepath/contract/paths';
+/** Talking to the server: one function, one kind of error. What goes in and comes out is inferred from the contract. */
+import type { ParamsOf, ProblemCode, ProblemDetails, RouteName } from '@gatepath/contract';
+import { paths, pathWith } from '@gatepath/contract/paths';
+import type { AnswerOf, BodyOf, FileRoute, JsonRoute, QueryOf } from '@gatepath/contract/routes';
 
 /** What the server (or the lack of it) answered, in words for the screen. */
 export class ApiError extends Error {
   constructor(
+    /** 0 when the server was not reached. */
     readonly status: number,
-    readonly problem: ProblemDetails,
+    readonly code: ProblemCode | 'offline',
+    detail: string,
+    /** What is wrong with single fields of what was sent, each in a sentence. */
+    readonly fields: Record<string, string> = {},
   ) {
-    super(problem.detail);
-  }
-  /** The last part of the problem's type: `warnings`, `dead-link` … */
-  get code(): string {
-    return this.problem.type.split('/').pop() ?? '';
+    super(detail);
   }
 }
 
@@ -21,53 +22,85 @@ export function isRefused(error: Error | null): boolean {
   return error instanceof ApiError && error.status >= 400 && error.status < 500;
 }
 
-const OFFLINE: ProblemDetails = {
-  type: '/problems/offline',
-  title: 'No connection',
-  status: 0,
-  detail: 'The server cannot be reached. Check the connection; what you did is kept and can be tried again.',
-};
+const offline = (status = 0) =>
+  new ApiError(
+    status,
+    'offline',
+    'The server cannot be reached. Check the connection; what you did is kept and can be tried again.',
+  );
 
-interface CallOptions {
-  params?: Record<string, string | number>;
+/** The error of an answer; one that is no problem details comes from something between here and the server. */
+function errorOf(status: number, answer: unknown): ApiError {
+  const problem = answer as ProblemDetails | null;
+  if (!problem?.type) return offline(status);
+  const code = problem.type.slice('/problems/'.length) as ProblemCode;
+  return new ApiError(status, code, problem.detail, 'fields' in problem ? problem.fields : {});
+}
+
+type Part<K extends string, T> = [T] extends [undefined] ? unknown : { [X in K]: T };
+/** What a call takes: the names in the path, the body and the query, each where the route has one. */
+type Input<N extends RouteName> = ([keyof ParamsOf<N>] extends [never] ? unknown : { params: ParamsOf<N> }) &
+  Part<'body', BodyOf<N>> &
+  ([QueryOf<N>] extends [undefined] ? unknown : { query?: Partial<QueryOf<N>> });
+type InputArg<N extends RouteName> = unknown extends Input<N> ? [] : [input: Input<N>];
+
+interface AnyInput {
+  params?: Partial<Record<string, string | number>>;
   query?: Record<string, string | number | undefined>;
   body?: unknown;
 }
 
-/** Calls a route of the contract and returns its answer. Throws `ApiError`. */
-export async function call<T>(name: RouteName, { params, query, body }: CallOptions = {}): Promise<T> {
+function addressOf(name: RouteName, { params = {}, query = {} }: AnyInput): string {
   const search = new URLSearchParams();
-  for (const [k, v] of Object.entries(query ?? {})) if (v !== undefined && v !== '') search.set(k, String(v));
-  const url = pathOf(name, params) + (search.size ? `?${search}` : '');
+  for (const [k, v] of Object.entries(query)) if (v !== undefined && v !== '') search.set(k, String(v));
+  return pathWith(name, params) + (search.size ? `?${search}` : '');
+}
+
+/**
+ * Calls a route of the contract.
+ *
+ * @throws `ApiError`
+ */
+export async function call<N extends JsonRoute>(name: N, ...[input]: InputArg<N>): Promise<AnswerOf<N>> {
+  const { body, ...address }: AnyInput = input ?? {};
   let response: Response;
   try {
-    response = await fetch(url, {
+    response = await fetch(addressOf(name, address), {
       method: paths[name].method,
       credentials: 'same-origin',
       ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
     });
   } catch {
-    throw new ApiError(0, OFFLINE);
+    throw offline();
   }
-  if (response.status === 204) return undefined as T;
-  const answer: unknown = await response.json().catch(() => null);
-  if (!response.ok)
-    throw new ApiError(response.status, (answer as ProblemDetails | null) ?? { ...OFFLINE, status: response.status });
-  return answer as T;
+  const answer: unknown = response.status === 204 ? undefined : await response.json().catch(() => null);
+  if (!response.ok) throw errorOf(response.status, answer);
+  // The server's tests hold every answer against the contract.
+  return answer as AnswerOf<N>;
 }
 
-/** Sends one file with progress (0 to 1). A plain request cannot tell how far it is, so this is the older kind. */
-export function uploadFile<T>(url: string, file: File, onProgress: (part: number) => void): Promise<T> {
+/**
+ * Sends one file to a route that takes one.
+ *
+ * @param onProgress told how much of it is there, 0 to 1
+ * @throws `ApiError`
+ */
+export function uploadFile<N extends FileRoute>(
+  name: N,
+  file: File,
+  { onProgress, ...input }: Omit<Input<N>, 'body'> & { onProgress?: (part: number) => void },
+): Promise<AnswerOf<N>> {
   return new Promise((resolve, reject) => {
+    // A plain fetch cannot tell how far it is, so this is the older kind.
     const request = new XMLHttpRequest();
-    request.open('POST', url);
+    request.open(paths[name].method, addressOf(name, input as AnyInput));
     request.responseType = 'json';
-    request.upload.onprogress = (e) => e.lengthComputable && onProgress(e.loaded / e.total);
+    if (onProgress) request.upload.onprogress = (e) => e.lengthComputable && onProgress(e.loaded / e.total);
     request.onload = () =>
       request.status < 300
-        ? resolve(request.response as T)
-        : reject(new ApiError(request.status, (request.response as ProblemDetails | null) ?? OFFLINE));
-    request.onerror = () => reject(new ApiError(0, OFFLINE));
+        ? resolve(request.response as AnswerOf<N>)
+        : reject(errorOf(request.status, request.response));
+    request.onerror = () => reject(offline());
     const form = new FormData();
     form.append('file', file, file.name);
     request.send(form);

@@ -6,15 +6,9 @@ import type {
   NoticesBody,
   DealBody,
   DealPatch,
-  DealSummary,
   DealView,
-  FirmView,
-  MessageSummary,
-  MessageView,
   NewPacketBody,
-  PackedFacts,
   PacketView,
-  Page,
   PartyBody,
   SendBody,
   SessionView,
@@ -39,26 +33,26 @@ export const keys = {
 } as const;
 
 export function useSession() {
-  return useQuery({ queryKey: keys.session, queryFn: () => call<SessionView>('session'), staleTime: 60_000 });
+  return useQuery({ queryKey: keys.session, queryFn: () => call('session'), staleTime: 60_000 });
 }
 
-function useEnter<B>(route: 'setup' | 'signIn') {
+function useEnter<B>(enter: (body: B) => Promise<SessionView>) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (body: B) => call<SessionView>(route, { body }),
+    mutationFn: enter,
     onSuccess: (session) => {
       client.clear();
       client.setQueryData(keys.session, session);
     },
   });
 }
-export const useSetup = () => useEnter<SetupBody>('setup');
-export const useSignIn = () => useEnter<SignInBody>('signIn');
+export const useSetup = () => useEnter((body: SetupBody) => call('setup', { body }));
+export const useSignIn = () => useEnter((body: SignInBody) => call('signIn', { body }));
 
 export function useSignOut() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: () => call<SessionView>('signOut'),
+    mutationFn: () => call('signOut'),
     onSuccess: (session) => {
       client.clear();
       client.setQueryData(keys.session, session);
@@ -67,14 +61,14 @@ export function useSignOut() {
 }
 
 export function useFirm() {
-  return useQuery({ queryKey: keys.firm, queryFn: () => call<FirmView>('firm') });
+  return useQuery({ queryKey: keys.firm, queryFn: () => call('firm') });
 }
 
 export function useDeals(search: string) {
   return useInfiniteQuery({
     queryKey: keys.deals(search),
     initialPageParam: '',
-    queryFn: ({ pageParam }) => call<Page<DealSummary>>('deals', { query: { search, after: pageParam || undefined } }),
+    queryFn: ({ pageParam }) => call('deals', { query: { search, after: pageParam || undefined } }),
     getNextPageParam: (last) => last.next,
   });
 }
@@ -82,7 +76,7 @@ export function useDeals(search: string) {
 export function useNewDeal() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (body: DealBody) => call<DealView>('newDeal', { body }),
+    mutationFn: (body: DealBody) => call('newDeal', { body }),
     onSuccess: (deal) => {
       client.setQueryData(keys.deal(deal.id), deal);
       void client.invalidateQueries({ queryKey: ['deals'] });
@@ -94,7 +88,7 @@ export function useDeal(dealId: string) {
   useLive(dealId ? pathOf('dealLive', { dealId }) : null, keys.deal(dealId));
   return useQuery({
     queryKey: keys.deal(dealId),
-    queryFn: () => call<DealView>('deal', { params: { dealId } }),
+    queryFn: () => call('deal', { params: { dealId } }),
     enabled: !!dealId,
   });
 }
@@ -105,16 +99,16 @@ export function usePartyActions(dealId: string) {
   const onSuccess = (deal: DealView) => client.setQueryData(keys.deal(dealId), deal);
   return {
     add: useMutation({
-      mutationFn: (body: PartyBody) => call<DealView>('addParty', { params: { dealId }, body }),
+      mutationFn: (body: PartyBody) => call('addParty', { params: { dealId }, body }),
       onSuccess,
     }),
     set: useMutation({
       mutationFn: ({ partyId, body }: { partyId: string; body: PartyBody }) =>
-        call<DealView>('setParty', { params: { partyId }, body }),
+        call('setParty', { params: { partyId }, body }),
       onSuccess,
     }),
     drop: useMutation({
-      mutationFn: (partyId: string) => call<DealView>('dropParty', { params: { partyId } }),
+      mutationFn: (partyId: string) => call('dropParty', { params: { partyId } }),
       onSuccess,
     }),
   };
@@ -124,7 +118,7 @@ export function usePartyActions(dealId: string) {
 export function useSetDeal(dealId: string) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (body: DealPatch) => call<DealView>('setDeal', { params: { dealId }, body }),
+    mutationFn: (body: DealPatch) => call('setDeal', { params: { dealId }, body }),
     onSuccess: (deal) => client.setQueryData(keys.deal(dealId), deal),
   });
 }
@@ -132,7 +126,7 @@ export function useSetDeal(dealId: string) {
 export function useDropDocument(dealId: string) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (documentId: string) => call<void>('dropDocument', { params: { documentId } }),
+    mutationFn: (documentId: string) => call('dropDocument', { params: { documentId } }),
     onSuccess: () => client.invalidateQueries({ queryKey: keys.deal(dealId) }),
   });
 }
@@ -140,7 +134,7 @@ export function useDropDocument(dealId: string) {
 export function useNewPacket(dealId: string) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (body: NewPacketBody) => call<PacketView>('newPacket', { params: { dealId }, body }),
+    mutationFn: (body: NewPacketBody) => call('newPacket', { params: { dealId }, body }),
     onSuccess: (packet) => {
       client.setQueryData(keys.packet(packet.id), packet);
       void client.invalidateQueries({ queryKey: keys.deal(dealId) });
@@ -157,7 +151,7 @@ export function usePacket(packetId: string) {
   useLive(packetId ? pathOf('packetLive', { packetId }) : null, keys.packet(packetId), isKnown);
   return useQuery({
     queryKey: keys.packet(packetId),
-    queryFn: () => call<PacketView>('packet', { params: { packetId } }),
+    queryFn: () => call('packet', { params: { packetId } }),
     enabled: !!packetId,
     refetchInterval: (query) => (waitsForReading(query.state.data) ? 800 : false),
   });
@@ -175,31 +169,30 @@ export function usePacketActions(packetId: string) {
   const onSuccess = (packet: PacketView) => client.setQueryData(keys.packet(packetId), packet);
   return {
     send: useMutation({
-      mutationFn: (body: SendBody) => call<PacketView>('sendPacket', { params: { packetId }, body }),
+      mutationFn: (body: SendBody) => call('sendPacket', { params: { packetId }, body }),
       onSuccess,
     }),
     withdraw: useMutation({
-      mutationFn: (reason: string) => call<PacketView>('withdrawPacket', { params: { packetId }, body: { reason } }),
+      mutationFn: (reason: string) => call('withdrawPacket', { params: { packetId }, body: { reason } }),
       onSuccess,
     }),
-    drop: useMutation({ mutationFn: () => call<void>('dropPacket', { params: { packetId } }) }),
+    drop: useMutation({ mutationFn: () => call('dropPacket', { params: { packetId } }) }),
     change: useMutation({
-      mutationFn: (body: ChangeBody) => call<PacketView>('changePacket', { params: { packetId }, body }),
+      mutationFn: (body: ChangeBody) => call('changePacket', { params: { packetId }, body }),
       onSuccess,
     }),
     newVersion: useMutation({
-      mutationFn: (reason: string) => call<PacketView>('newVersion', { params: { packetId }, body: { reason } }),
+      mutationFn: (reason: string) => call('newVersion', { params: { packetId }, body: { reason } }),
       onSuccess: () => client.invalidateQueries({ queryKey: keys.packet(packetId) }),
     }),
     lateRound: useMutation({
-      mutationFn: (documentIds: string[]) =>
-        call<PacketView>('lateRound', { params: { packetId }, body: { documentIds } }),
+      mutationFn: (documentIds: string[]) => call('lateRound', { params: { packetId }, body: { documentIds } }),
     }),
     host: useMutation({
-      mutationFn: (partyId: string) => call<{ token: string }>('hostParty', { params: { packetId, partyId } }),
+      mutationFn: (partyId: string) => call('hostParty', { params: { packetId, partyId } }),
     }),
     own: useMutation({
-      mutationFn: (partyId: string) => call<{ token: string }>('ownPass', { params: { packetId, partyId } }),
+      mutationFn: (partyId: string) => call('ownPass', { params: { packetId, partyId } }),
     }),
   };
 }
@@ -210,19 +203,19 @@ export function useSettings() {
   const onSession = (session: SessionView) => client.setQueryData(keys.session, session);
   return {
     notices: useMutation({
-      mutationFn: (body: NoticesBody) => call<SessionView>('setNotices', { body }),
+      mutationFn: (body: NoticesBody) => call('setNotices', { body }),
       onSuccess: onSession,
     }),
     holidays: useMutation({
-      mutationFn: (holidays: string[]) => call<FirmView>('setHolidays', { body: { holidays } }),
+      mutationFn: (holidays: string[]) => call('setHolidays', { body: { holidays } }),
       onSuccess: (firm) => client.setQueryData(keys.firm, firm),
     }),
     again: useMutation({
-      mutationFn: (body: TryAgainBody) => call<FirmView>('tryAgain', { body }),
+      mutationFn: (body: TryAgainBody) => call('tryAgain', { body }),
       onSuccess: (firm) => client.setQueryData(keys.firm, firm),
     }),
     forward: useMutation({
-      mutationFn: (hours: number) => call<SessionView>('forwardClock', { body: { hours } }),
+      mutationFn: (hours: number) => call('forwardClock', { body: { hours } }),
       onSuccess: (session) => {
         onSession(session);
         void client.invalidateQueries();
@@ -234,7 +227,7 @@ export function useSettings() {
 export function useReturnMessage(messageId: string) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: () => call<MessageView>('returnMessage', { params: { messageId }, body: {} }),
+    mutationFn: () => call('returnMessage', { params: { messageId }, body: { why: 'The mailbox does not exist.' } }),
     onSuccess: (m) => {
       client.setQueryData(keys.message(messageId), m);
       void client.invalidateQueries({ queryKey: ['mailroom'] });
@@ -246,7 +239,7 @@ export function useReturnMessage(messageId: string) {
 export function factsQuery(documentId: string) {
   return {
     queryKey: keys.facts(documentId),
-    queryFn: () => call<PackedFacts>('documentFacts', { params: { documentId } }),
+    queryFn: () => call('documentFacts', { params: { documentId } }),
     staleTime: Infinity,
     gcTime: Infinity,
   };
@@ -257,8 +250,7 @@ export function useMailroom(packetId?: string) {
     queryKey: keys.mailroom(packetId),
     initialPageParam: '',
     refetchInterval: 5_000,
-    queryFn: ({ pageParam }) =>
-      call<Page<MessageSummary>>('mailroom', { query: { packetId, after: pageParam || undefined } }),
+    queryFn: ({ pageParam }) => call('mailroom', { query: { packetId, after: pageParam || undefined } }),
     getNextPageParam: (last) => last.next,
   });
 }
@@ -266,6 +258,6 @@ export function useMailroom(packetId?: string) {
 export function useMessage(messageId: string) {
   return useQuery({
     queryKey: keys.message(messageId),
-    queryFn: () => call<MessageView>('message', { params: { messageId } }),
+    queryFn: () => call('message', { params: { messageId } }),
   });
 }

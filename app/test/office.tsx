@@ -5,6 +5,7 @@ import { render } from '@testing-library/react';
 import { PaperProvider } from 'react-native-paper';
 import type { PacketView, SentView, SessionView } from '@gatepath/contract';
 import { type PacketParty, emptyDraft } from '@gatepath/core/packet';
+import { ApiError } from '../api/client';
 import { keys } from '../api/hooks';
 import { makeTheme } from '../ui/theme';
 
@@ -27,7 +28,15 @@ const session: SessionView = {
   now: '2026-11-23T15:00:00.000Z',
 };
 
-/** Draws a piece of a screen; returns every request it makes. `answer` gives what the server says to one. */
+const problemOf = ({ code, status, message, fields }: ApiError) => ({
+  type: `/problems/${code}`,
+  title: '',
+  status,
+  detail: message,
+  fields,
+});
+
+/** Draws a piece of a screen; returns every request it makes. `answer` gives what the server says to one, or the error it answers with. */
 export function show(element: ReactElement, answer: (asked: Asked) => unknown = () => ({})): Asked[] {
   const asked: Asked[] = [];
   globalThis.fetch = jest.fn(async (url: string, init: RequestInit = {}) => {
@@ -38,8 +47,8 @@ export function show(element: ReactElement, answer: (asked: Asked) => unknown = 
     };
     asked.push(one);
     const body = answer(one);
-    const status = body instanceof Error ? 422 : 200;
-    const said = body instanceof Error ? { type: '/problems/x', title: '', status, detail: body.message } : body;
+    const status = body instanceof ApiError ? body.status : 200;
+    const said = body instanceof ApiError ? problemOf(body) : body;
     return { ok: status === 200, status, json: async () => said } as Response;
   }) as never;
   const client = new QueryClient({ defaultOptions: { queries: { staleTime: Infinity, retry: false } } });

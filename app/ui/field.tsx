@@ -1,7 +1,9 @@
 /** A text field with its label, hint and error, for forms held by react-hook-form. */
-import { useController, type Control, type FieldValues, type Path } from 'react-hook-form';
+import type { ComponentProps } from 'react';
+import { useController, type Control, type FieldValues, type Path, type UseFormSetError } from 'react-hook-form';
 import { View, type KeyboardTypeOptions } from 'react-native';
 import { HelperText } from 'react-native-paper';
+import { ApiError } from '../api/client';
 import { Input } from './input';
 
 interface Props<T extends FieldValues> {
@@ -11,7 +13,7 @@ interface Props<T extends FieldValues> {
   hint?: string;
   secret?: boolean;
   keyboard?: KeyboardTypeOptions;
-  autoComplete?: string;
+  autoComplete?: ComponentProps<typeof Input>['autoComplete'];
   onSubmit?: () => void;
   multiline?: boolean;
 }
@@ -40,7 +42,7 @@ export function Field<T extends FieldValues>({
         error={!!error}
         secureTextEntry={secret}
         keyboardType={keyboard}
-        autoComplete={autoComplete as never}
+        autoComplete={autoComplete}
         autoCapitalize={keyboard === 'email-address' ? 'none' : undefined}
         onSubmitEditing={onSubmit}
         multiline={multiline}
@@ -52,8 +54,9 @@ export function Field<T extends FieldValues>({
 }
 
 /** Puts the server's field errors where the fields are; returns whether there were any. */
-export function showFieldErrors(error: unknown, setError: (name: never, error: { message: string }) => void): boolean {
-  const fields = (error as { problem?: { fields?: Record<string, string> } } | null)?.problem?.fields ?? {};
-  for (const [name, message] of Object.entries(fields)) setError(name as never, { message });
-  return Object.keys(fields).length > 0;
+export function showFieldErrors<T extends FieldValues>(error: unknown, setError: UseFormSetError<T>): boolean {
+  const fields = error instanceof ApiError ? Object.entries(error.fields) : [];
+  // One that is no field of this form is shown with the form's other errors.
+  for (const [name, message] of fields) setError(name as Path<T>, { message });
+  return fields.length > 0;
 }

@@ -3,8 +3,7 @@ import { ApiError } from '../api/client';
 import { show } from '../test/office';
 import { isReady, NotReady } from './not-ready';
 
-const problem = (status: number) =>
-  new ApiError(status, { type: '/problems/x', title: 'x', status, detail: 'The line is busy.' });
+const problem = (status: number) => new ApiError(status, 'internal', 'The line is busy.');
 const query = (data: string | undefined, error: Error | null, refetch = jest.fn()) => ({ data, error, refetch });
 
 test('what was fetched stays when the connection is lost or the server fails, not when it is refused', () => {

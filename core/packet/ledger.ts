@@ -2,27 +2,30 @@
 import { isAutomatic, isForClient } from './kinds';
 import type { InitialsRule, Mark } from './types';
 
-export type CellState =
+export const CELL_STATES = [
   /** Nothing to do here for this party. */
-  | 'none'
+  'none',
   /** Initials wanted, not given yet. */
-  | 'initials'
+  'initials',
   /** A signature wanted, not given yet. */
-  | 'signature'
+  'signature',
   /** Other marks wanted, not filled yet. */
-  | 'other'
+  'other',
   /** Wanted by the rule, or by the party's other pages, and there is no mark for it. */
-  | 'gap'
+  'gap',
   /** Excepted from the initials rule by hand. */
-  | 'excepted'
+  'excepted',
   /** Everything the party has to do here is done. */
-  | 'done';
+  'done',
+] as const;
+export type CellState = (typeof CELL_STATES)[number];
+export const CELL_WANTS = ['initials', 'signature', 'other', 'none'] as const;
 
 export interface LedgerCell {
   partyId: string;
   state: CellState;
   /** What the cell asks for, whether done or not: drives the sign shown in it. */
-  wants: 'initials' | 'signature' | 'other' | 'none';
+  wants: (typeof CELL_WANTS)[number];
   markIds: string[];
   total: number;
   done: number;

@@ -95,8 +95,10 @@ export interface PacketEvent {
 }
 
 /** `excused`: another at the same gate has done what any one of them had to do. */
-export type PartyStatus = 'waiting' | 'asked' | 'opened' | 'in_progress' | 'done' | 'declined' | 'excused';
-export type PacketStatus = 'at_gate' | 'executed' | 'declined' | 'withdrawn' | 'lapsed';
+export const PARTY_STATUSES = ['waiting', 'asked', 'opened', 'in_progress', 'done', 'declined', 'excused'] as const;
+export type PartyStatus = (typeof PARTY_STATUSES)[number];
+export const PACKET_STATUSES = ['at_gate', 'executed', 'declined', 'withdrawn', 'lapsed'] as const;
+export type PacketStatus = (typeof PACKET_STATUSES)[number];
 
 export interface PartyProgress {
   status: PartyStatus;

@@ -3,7 +3,6 @@ import { createHash } from 'node:crypto';
 import { mkdirSync, mkdtempSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import type { PacketView, SigningView } from '@gatepath/contract';
 import { type Draft, type Plan, emptyDraft } from '@gatepath/core/packet';
 import { type PacketEvent, type PacketState, decide, evolve } from '@gatepath/core/routing';
 import { CHAIN_START, chainHash } from '@gatepath/core/proof';
@@ -225,7 +224,7 @@ test.each(['0001_start.sql', '0002_desk.sql', '0003_overlaps.sql', '0004_under_w
     server.cookie = signIn.cookie!;
     // Read anew, sent at last, told apart.
     await server.ready('deal', 'doc');
-    const draft = await server.ok<PacketView>('packet', { params: { packetId: 'draft' } });
+    const draft = await server.ok('packet', { params: { packetId: 'draft' } });
     expect(draft.draft.parties[0]).toMatchObject({ secondStep: 'code', codeKept: true });
     expect(JSON.stringify(draft)).not.toContain('zincwhite');
     expect(draft.dealParties.map((p) => p.ordinal)).toEqual([1, 2]);
@@ -238,9 +237,9 @@ test.each(['0001_start.sql', '0002_desk.sql', '0003_overlaps.sql', '0004_under_w
       await new Promise((r) => setTimeout(r, 50));
     }
     // The link of long ago opens, the act of long ago counts once, and the rest is signed.
-    const call = <T>(name: 'signing' | 'fill' | 'finish', body?: unknown, more: Record<string, string> = {}) =>
-      server.ok<T>(name, { params: { token: TOKEN, ...more }, body, as: 'nobody' });
-    const view = await call<SigningView>('signing');
+    const call = <N extends 'signing' | 'fill' | 'finish'>(name: N, body?: unknown, more: { markId?: string } = {}) =>
+      server.ok(name, { params: { token: TOKEN, ...more }, body, as: 'nobody' });
+    const view = await call('signing');
     expect(view.marks.map((m) => [m.id, m.done])).toEqual([
       ['i', true],
       ['s', false],

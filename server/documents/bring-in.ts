@@ -10,7 +10,7 @@ import type { Upload } from '../http/upload';
 import { newId } from '../ids';
 import { topics } from '../live/live';
 import type { PaperKind, SortProblem } from '../pdf/convert';
-import { notFound, unusable } from '../problem';
+import { notFound, Problem } from '../problem';
 import { WorkFailure } from '../work/failure';
 import { codeOfProblem, wordsOfProblem, type PaperProblem } from './problems';
 import * as q from './queries';
@@ -22,7 +22,7 @@ const isPaper = (sort: PaperKind | SortProblem): sort is PaperKind => ['pdf', 'd
 export async function addDocument(ctx: Context, dealId: string, { name, stream }: Upload): Promise<DocumentView> {
   await dealOr404(ctx.database.pool, dealId);
   const made = await bringIn(ctx, { name, stream }, dealId);
-  if ('problem' in made) throw unusable(codeOfProblem(made), wordsOfProblem(made, name));
+  if ('problem' in made) throw new Problem(codeOfProblem(made), wordsOfProblem(made, name));
   return keepDocument(ctx, {
     deal_id: dealId,
     name: nameOf(name),
@@ -136,11 +136,11 @@ export async function composeDocument(ctx: Context, dealId: string, body: Compos
     const row = rows.get(p.documentId);
     if (!row || row.deal_id !== dealId) throw notFound('A document of these pages');
     if (row.sealed)
-      throw unusable(
+      throw new Problem(
         'sealed',
         `“${row.name}” is sealed: changing its pages would break the seals. Add another document beside it.`,
       );
-    if (!row.pages[p.page - 1]) throw unusable('no-such-page', `“${row.name}” has no page ${p.page}.`);
+    if (!row.pages[p.page - 1]) throw new Problem('no-such-page', `“${row.name}” has no page ${p.page}.`);
     return { file: ctx.files.pathOf(row.sha256), page: p.page, turn: p.turn as 0 | 90 | 180 | 270 };
   });
   const { bytes, pages } = await ctx.work.run('compose', { parts });

@@ -1,4 +1,5 @@
 /** Why a file cannot be taken in, for whoever brought it: what is wrong, and the way out. */
+import type { PaperCode } from '@gatepath/contract/routes';
 import type { ConvertProblem, SortProblem } from '../pdf/convert';
 import type { PaperRefusal } from '../pdf/refusal';
 import { WorkFailure } from '../work/failure';
@@ -70,8 +71,10 @@ export function wordsOfProblem(p: PaperProblem, file: string): string {
   }
 }
 
+type Dashed<S extends string> = S extends `${infer A}_${infer B}` ? `${A}-${Dashed<B>}` : S;
 /** The stable name of a problem. */
-export const codeOfProblem = (p: PaperProblem) => p.problem.replace(/_/g, '-');
+export const codeOfProblem = (p: PaperProblem): PaperCode =>
+  `paper-${p.problem.replace(/_/g, '-') as Dashed<PaperProblem['problem']>}`;
 
 /** Why a document's pages could not be read, once it was in. */
 export function whyUnread(name: string, error: unknown): string {

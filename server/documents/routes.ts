@@ -1,23 +1,18 @@
 import type { FastifyInstance, FastifyReply } from 'fastify';
-import type { ComposeBody, DocumentPatch, PageQuery } from '@gatepath/contract';
 import type { Context } from '../context';
 import { serve } from '../http/routing';
-import { fileOf } from '../http/upload';
 import * as bringIn from './bring-in';
 import * as service from './service';
 
 export function documentRoutes(app: FastifyInstance, ctx: Context): void {
-  serve(app, 'addDocument', async ({ params, request }) => {
-    return bringIn.addDocument(ctx, params.dealId!, await fileOf(request, 'a PDF'));
-  });
-  serve<DocumentPatch>(app, 'setDocument', ({ params, body }) => service.changeDocument(ctx, params.documentId!, body));
-  serve<ComposeBody>(app, 'composeDocument', ({ params, body }) => bringIn.composeDocument(ctx, params.dealId!, body));
-  serve(app, 'dropDocument', async ({ params, reply }) => {
-    await service.dropDocument(ctx, params.documentId!);
-    return reply.code(204).send();
+  serve(app, 'addDocument', async ({ params, file }) => bringIn.addDocument(ctx, params.dealId, await file()));
+  serve(app, 'setDocument', ({ params, body }) => service.changeDocument(ctx, params.documentId, body));
+  serve(app, 'composeDocument', ({ params, body }) => bringIn.composeDocument(ctx, params.dealId, body));
+  serve(app, 'dropDocument', async ({ params }) => {
+    await service.dropDocument(ctx, params.documentId);
   });
   serve(app, 'documentFacts', async ({ params, request, reply }) => {
-    const row = await service.documentOr404(ctx.database.pool, params.documentId!);
+    const row = await service.documentOr404(ctx.database.pool, params.documentId);
     void reply.header('cache-control', 'private, max-age=86400').header('vary', 'accept-encoding');
     if (!/\bgzip\b/.test(request.headers['accept-encoding'] ?? '')) return service.packedFacts(ctx, row);
     // They are kept compressed, and travel as they are kept.
@@ -27,13 +22,13 @@ export function documentRoutes(app: FastifyInstance, ctx: Context): void {
       .send(await service.keptFacts(ctx, row));
   });
   serve(app, 'documentFile', async ({ params, reply }) => {
-    const row = await service.documentOr404(ctx.database.pool, params.documentId!);
+    const row = await service.documentOr404(ctx.database.pool, params.documentId);
     const body = await ctx.files.stream(row.original_sha256);
     return row.came_as === 'pdf' ? sendPdf(reply, body, row.file_name) : sendOriginal(reply, body, row.file_name);
   });
-  serve<unknown, PageQuery>(app, 'documentPage', async ({ params, query, reply }) => {
-    const row = await service.documentOr404(ctx.database.pool, params.documentId!);
-    return sendPage(reply, await service.pageImage(ctx, row, Number(params.page), query.dpi));
+  serve(app, 'documentPage', async ({ params, query, reply }) => {
+    const row = await service.documentOr404(ctx.database.pool, params.documentId);
+    return sendPage(reply, await service.pageImage(ctx, row, params.page, query.dpi));
   });
 }
 

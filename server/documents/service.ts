@@ -13,7 +13,7 @@ import { newSecret } from '../ids';
 import { topics } from '../live/live';
 import { packetsWithDocument } from '../packets/queries';
 import { packedFactsIn, type FactsFile } from '../pdf/facts-file';
-import { conflict, notFound, unusable } from '../problem';
+import { notFound, Problem } from '../problem';
 import { WorkFailure } from '../work/failure';
 import { whyUnread } from './problems';
 import * as q from './queries';
@@ -88,7 +88,7 @@ export async function documentOr404(db: Db, id: string): Promise<q.DocumentRow> 
 
 /** The facts of a document's pages as they are kept: JSON, compressed with gzip. */
 export function keptFacts(ctx: Context, row: q.DocumentRow): Promise<Buffer> {
-  if (!row.facts_sha256) throw conflict('reading', `“${row.name}” is still being read. It is ready in a moment.`);
+  if (!row.facts_sha256) throw new Problem('reading', `“${row.name}” is still being read. It is ready in a moment.`);
   return ctx.files.read(row.facts_sha256);
 }
 
@@ -102,7 +102,7 @@ export function factsFiles(ctx: Context, rows: q.DocumentRow[]): FactsFile[] {
 }
 
 function factsFile(ctx: Context, row: q.DocumentRow): string {
-  if (!row.facts_sha256) throw conflict('reading', `“${row.name}” is still being read. It is ready in a moment.`);
+  if (!row.facts_sha256) throw new Problem('reading', `“${row.name}” is still being read. It is ready in a moment.`);
   return ctx.files.pathOf(row.facts_sha256);
 }
 
@@ -143,7 +143,7 @@ async function drawn(
   } catch (error) {
     if (!(error instanceof WorkFailure) || error.reason === 'stopped') throw error;
     undrawable.set(key, error);
-    throw unusable('undrawable', `Page ${task.page} ${error.inWords('drawn')}.`);
+    throw new Problem('undrawable', `Page ${task.page} ${error.inWords('drawn')}.`);
   }
 }
 
@@ -176,7 +176,7 @@ export async function dropDocument(ctx: Context, id: string): Promise<void> {
     if (!row) throw notFound('This document');
     const packets = await packetsWithDocument(tx.db, id);
     if (packets.length)
-      throw conflict('in-packet', `“${row.name}” is in the packet “${packets[0]!.name}”. Take it out there first.`);
+      throw new Problem('in-packet', `“${row.name}” is in the packet “${packets[0]!.name}”. Take it out there first.`);
     await q.deleteDocument(tx.db, id);
     for (const file of new Set([row.original_sha256, row.sha256, row.facts_sha256]))
       if (file) await ctx.jobs.queue(tx, 'tidy', file);

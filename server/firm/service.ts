@@ -14,7 +14,7 @@ import { countTry, dropOldTries, forgetTries } from '../http/throttle';
 import { JOB_NAMES, type JobName } from '../jobs/jobs';
 import { failures } from '../jobs/queries';
 import { topics } from '../live/live';
-import { conflict, notFound, Problem, unusable } from '../problem';
+import { notFound, Problem } from '../problem';
 import { checkPassword, hashPassword } from './password';
 import { LANGUAGES } from '../words';
 import * as q from './queries';
@@ -51,12 +51,12 @@ export async function sessionView(ctx: Context, member: q.Member | null): Promis
 /** Sets up the firm and its first member; only possible once. */
 export async function setUpFirm(ctx: Context, body: SetupBody): Promise<{ member: q.Member; token: string }> {
   if (!IANAZone.isValidZone(body.timeZone))
-    throw unusable('time-zone', `“${body.timeZone}” is not a time zone we know. Choose one like America/New_York.`, {
-      timeZone: 'Choose a time zone from the list.',
+    throw new Problem('time-zone', `“${body.timeZone}” is not a time zone we know. Choose one like America/New_York.`, {
+      fields: { timeZone: 'Choose a time zone from the list.' },
     });
   const password_hash = await hashPassword(body.password);
   const at = ctx.clock.now();
-  const taken = () => conflict('set-up', 'This server already has a firm. Sign in instead.');
+  const taken = () => new Problem('set-up', 'This server already has a firm. Sign in instead.');
   const member = await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
     if (await q.findFirm(db)) throw taken();
     afterCommit(() => ctx.live.tell(topics.firm()));
@@ -94,24 +94,13 @@ export async function signIn(
   for (const which of ['both', 'account', 'address'] as const) {
     const { n } = await countTry(db, keys[which], WINDOW_MS, now);
     if (n > MOST_TRIES[which])
-      throw new Problem(
-        429,
-        'too-many',
-        'Too many tries',
-        'Too many wrong passwords. Wait a quarter of an hour, then try again.',
-        {},
-        null,
-        WINDOW_MS / 1000,
-      );
+      throw new Problem('too-many', 'Too many wrong passwords. Wait a quarter of an hour, then try again.', {
+        retryAfter: WINDOW_MS / 1000,
+      });
   }
   const found = await q.memberByEmail(db, body.email);
   if (!(await checkPassword(body.password, found?.password_hash ?? null)) || !found)
-    throw new Problem(
-      401,
-      'wrong-password',
-      'Not signed in',
-      'Email address and password do not go together. Check both and try again.',
-    );
+    throw new Problem('wrong-password', 'Email address and password do not go together. Check both and try again.');
   await forgetTries(db, Object.values(keys));
   await dropOldTries(db, now);
   const { password_hash: _, ...member } = found;

@@ -1,13 +1,17 @@
 /** JSON from outside: bounded in depth and in number of values before it is parsed. */
 import { BODY_DEPTH, SMALL_BODY, type BodySize } from '@gatepath/contract';
 import type { FastifyInstance } from 'fastify';
-import { unusable } from '../problem';
+import { Problem } from '../problem';
 
 const QUOTE = 0x22;
 const BACKSLASH = 0x5c;
 
 /** Looks over the bytes once; says what is wrong with their shape, or null. */
-export function shapeProblem(body: Uint8Array, size: BodySize, depth = BODY_DEPTH): 'deep' | 'many' | null {
+export function shapeProblem(
+  body: Uint8Array,
+  size: BodySize,
+  depth = BODY_DEPTH,
+): 'too-deep' | 'too-many-values' | null {
   let inText = false;
   let level = 0;
   let values = 1;
@@ -24,7 +28,7 @@ export function shapeProblem(body: Uint8Array, size: BodySize, depth = BODY_DEPT
         break;
       case 0x5b: // [
       case 0x7b: // {
-        if (++level > depth) return 'deep';
+        if (++level > depth) return 'too-deep';
         break;
       case 0x5d: // ]
       case 0x7d: // }
@@ -32,7 +36,7 @@ export function shapeProblem(body: Uint8Array, size: BodySize, depth = BODY_DEPT
         break;
       case 0x2c: // ,
       case 0x3a: // :
-        if (++values > size.values) return 'many';
+        if (++values > size.values) return 'too-many-values';
         break;
     }
   }
@@ -40,8 +44,8 @@ export function shapeProblem(body: Uint8Array, size: BodySize, depth = BODY_DEPT
 }
 
 const WORDS = {
-  deep: 'The request is nested too deeply. Load the page again and try once more.',
-  many: 'The request holds too much at once. Send it in smaller portions.',
+  'too-deep': 'The request is nested too deeply. Load the page again and try once more.',
+  'too-many-values': 'The request holds too much at once. Send it in smaller portions.',
 };
 
 /** Takes JSON bodies and no other kind (files come through `upload.ts`). Keys like `__proto__` are refused. */
@@ -49,9 +53,9 @@ export function addJsonBodies(app: FastifyInstance): void {
   const parse = app.getDefaultJsonParser('error', 'error');
   app.removeAllContentTypeParsers();
   app.addContentTypeParser('application/json', { parseAs: 'buffer' }, (request, body: Buffer, done) => {
-    const size = (request.routeOptions.config as { size?: BodySize }).size ?? SMALL_BODY;
+    const size = request.routeOptions.config.size ?? SMALL_BODY;
     const problem = shapeProblem(body, size);
-    if (problem) return done(unusable(`too-${problem}`, WORDS[problem]));
+    if (problem) return done(new Problem(problem, WORDS[problem]));
     if (!body.length) return done(null, undefined);
     return parse(request, body.toString('utf8'), done);
   });

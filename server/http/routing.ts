@@ -1,99 +1,117 @@
+/** Puts routes of the contract on the server: their method, path, rights, schemas and answers come from there. */
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
-import { isId, routes, SMALL_BODY, type BodySchema, type Route, type RouteName } from '@gatepath/contract';
+import type { BodySize, ParamsOf, RouteName } from '@gatepath/contract';
+import {
+  isFile,
+  isOther,
+  routes,
+  type AnswerOf,
+  type BodyOf,
+  type FileRoute,
+  type OtherAnswer,
+  type QueryOf,
+  type Route,
+  type RouteOf,
+  type Who,
+} from '@gatepath/contract/routes';
 import type { Member } from '../firm/queries';
-import { notFound, Problem } from '../problem';
+import { notFound } from '../problem';
+import { visitOf, type Visit } from '../signing/visit';
+import { fileOf, type Upload } from './upload';
 import { validate } from './validate';
 
 declare module 'fastify' {
+  interface FastifyContextConfig {
+    /** How much a JSON body may hold. */
+    size?: BodySize;
+    beforeStep?: boolean;
+  }
   interface FastifyInstance {
-    /** Refuses who may not call a route, before anything of the request's body is read. */
-    admit: Record<Route['who'], (request: FastifyRequest) => Promise<void>>;
-    /** Says a problem with what a client sent in the client's language. */
-    inClientsWords: (request: FastifyRequest, problem: Problem) => Promise<Problem>;
+    /** Who is let in here; null outside of the areas. */
+    letsIn: Who | null;
   }
 }
 
-/** A request whose parts are already checked against the contract. */
-export interface Call<B, Q> {
-  request: FastifyRequest;
-  reply: FastifyReply;
-  params: Record<string, string>;
-  body: B;
-  query: Q;
+interface Anyone {
+  /** The member who is signed in, if one is. */
   member: Member | null;
 }
-
-/** A call by a signed-in member. */
-export type MemberCall<B, Q> = Call<B, Q> & { member: Member };
-
-/** What a member has to be told who is not signed in. */
-export function requireMember(request: FastifyRequest): void {
-  if (!request.member)
-    throw new Problem(
-      401,
-      'sign-in',
-      'Sign in first',
-      'You are not signed in, or your session has ended. Sign in and try again.',
-    );
+interface OfMember {
+  member: Member;
+}
+interface OfPass {
+  visit: Visit;
 }
 
-/** Puts a route of the contract on the server: its method, path, rights and schemas come from there. */
-export function serve<B = unknown, Q = unknown>(
+/** A request whose parts are already checked against the contract. */
+export type Call<N extends RouteName> = {
+  request: FastifyRequest;
+  reply: FastifyReply;
+  params: ParamsOf<N>;
+  body: BodyOf<N>;
+  query: QueryOf<N>;
+} & (N extends RouteOf<'member'> ? OfMember : N extends RouteOf<'pass'> ? OfPass : Anyone) &
+  (N extends FileRoute ? { file: () => Promise<Upload> } : unknown);
+
+/** What a handler may answer: what the contract says, or the reply through which it has done so itself. */
+type Answered<N extends RouteName> =
+  (typeof routes)[N]['answer'] extends OtherAnswer<'bytes' | 'events'> ? FastifyReply : AnswerOf<N> | FastifyReply;
+
+/** Guessing and flooding are slow, whoever does it. */
+const SLOW = { rateLimit: { max: 30, timeWindow: 60_000 } };
+
+/**
+ * Serves one route.
+ *
+ * @throws when the area of the server it is put in lets in others than the contract says
+ */
+export function serve<N extends RouteName>(
   app: FastifyInstance,
-  name: RouteName,
-  handle: (call: MemberCall<B, Q>) => unknown,
-  options: { config?: Record<string, unknown> } = {},
+  name: N,
+  handle: (call: Call<N>) => Answered<N> | Promise<Answered<N>>,
 ): void {
-  const route = routes[name] as Route;
-  const size = route.size ?? SMALL_BODY;
+  const route: Route = routes[name];
+  if (app.letsIn !== route.who)
+    throw new Error(`${name} is for ${route.who}, but is put where ${app.letsIn} is let in`);
   app.route({
     method: route.method,
     url: route.path,
-    config: { ...options.config, size },
-    bodyLimit: size.bytes,
-    // Who asks is known before the body is read: nobody's time is spent on a stranger's megabytes.
-    onRequest: async (request) => {
-      const params = request.params as Record<string, string>;
-      if (!Object.values(params).every(isId)) throw notFound('This address');
-      await app.admit[route.who](request);
-    },
+    config: { ...(route.slow ? SLOW : {}), size: route.size, beforeStep: route.beforeStep },
+    bodyLimit: route.size.bytes,
     handler: async (request, reply) => {
-      try {
-        return await handle({
-          request,
-          reply,
-          params: request.params as Record<string, string>,
-          body: route.body ? validate<B>(route.body, request.body ?? {}) : (undefined as B),
-          query: route.query ? validate<Q>(route.query as BodySchema, request.query ?? {}) : (undefined as Q),
-          member: request.member as Member,
-        });
-      } catch (error) {
-        throw route.who === 'pass' && error instanceof Problem ? await app.inClientsWords(request, error) : error;
-      }
+      // What each part is was checked against the schemas that the type is inferred from.
+      const answer = await handle({
+        request,
+        reply,
+        ...callerOf(route.who, request),
+        ...partsOf(route, request),
+      } as Call<N>);
+      if (isOther(route.answer) && route.answer.kind === 'nothing') return reply.code(204).send();
+      return answer;
     },
   });
 }
-/** Who is behind a request: its network address, and what its device calls itself, in short. */
-export function originOf(request: FastifyRequest): { ip: string | null; device: string | null } {
-  return { ip: request.ip ?? null, device: deviceOf(request.headers['user-agent'] ?? '') };
+
+function callerOf(who: Who, request: FastifyRequest): object {
+  return who === 'pass' ? { visit: visitOf(request) } : { member: request.member };
 }
 
-/** "phone (Safari)", "computer (Chrome)": enough to recognise, too little to track. */
-export function deviceOf(userAgent: string): string | null {
-  if (!userAgent) return null;
-  const kind = /iPad|Tablet/i.test(userAgent)
-    ? 'tablet'
-    : /Mobi|Android|iPhone/i.test(userAgent)
-      ? 'phone'
-      : 'computer';
-  const browser = /Edg\//.test(userAgent)
-    ? 'Edge'
-    : /Firefox\//.test(userAgent)
-      ? 'Firefox'
-      : /Chrom(e|ium)\//.test(userAgent)
-        ? 'Chrome'
-        : /Safari\//.test(userAgent)
-          ? 'Safari'
-          : null;
-  return browser ? `${kind} (${browser})` : kind;
+function partsOf(route: Route, request: FastifyRequest): object {
+  const { body } = route;
+  return {
+    params: paramsOf(route, request),
+    query: route.query && validate(route.query, request.query ?? {}),
+    ...(isFile(body)
+      ? { file: () => fileOf(request, body.wanted, body.most) }
+      : { body: body && validate(body, request.body ?? {}) }),
+  };
+}
+
+/** What is no possible name of a thing names nothing. */
+function paramsOf(route: Route, request: FastifyRequest): unknown {
+  try {
+    return validate(route.params, request.params);
+  } catch {
+    throw notFound('This address');
+  }
 }

@@ -4,7 +4,7 @@ import { Busboy, type BusboyFileStream } from '@fastify/busboy';
 import type { FastifyRequest } from 'fastify';
 import { MAX_FILE } from '@gatepath/contract';
 import { fileNameOf } from '@gatepath/core/text';
-import { Problem, unusable } from '../problem';
+import { Problem } from '../problem';
 
 export interface Upload {
   /** Safe to show: one line, without control characters. It says nothing of what the file is. */
@@ -24,7 +24,7 @@ const SETTLE_MS = 1_000;
  * @throws `Problem` when there is none, or when what came is no form
  */
 export function fileOf(request: FastifyRequest, wanted: string, fileSize = MAX_FILE): Promise<Upload> {
-  const none = () => unusable('no-file', `No file came with the request. Choose ${wanted} and try again.`);
+  const none = () => new Problem('no-file', `No file came with the request. Choose ${wanted} and try again.`);
   const type = request.headers['content-type'] ?? '';
   if (!/^multipart\/form-data\s*;/i.test(type)) return Promise.reject(none());
   return new Promise((resolve, reject) => {
@@ -37,12 +37,12 @@ export function fileOf(request: FastifyRequest, wanted: string, fileSize = MAX_F
         limits: { fileSize, files: 1, fields: 4, fieldSize: 1_000, parts: 8, headerPairs: 20, headerSize: 8 * 1024 },
       });
     } catch {
-      reject(unusable('no-form', 'The file did not come as a form. Load the page again and try once more.'));
+      reject(new Problem('no-form', 'The file did not come as a form. Load the page again and try once more.'));
       return;
     }
     let timer = setTimeout(stalled, STALL_MS);
     function stalled(): void {
-      end(new Problem(408, 'stalled', 'Stopped', 'The file stopped coming. Check the connection and add it again.'));
+      end(new Problem('stalled', 'The file stopped coming. Check the connection and add it again.'));
     }
     function end(error: Error | null): void {
       clearTimeout(timer);
@@ -64,7 +64,7 @@ export function fileOf(request: FastifyRequest, wanted: string, fileSize = MAX_F
       }, SETTLE_MS);
     }
     function gone(): void {
-      if (!raw.complete) end(new Problem(400, 'cut-off', 'Cut off', 'The file did not arrive whole. Add it again.'));
+      if (!raw.complete) end(new Problem('cut-off', 'The file did not arrive whole. Add it again.'));
     }
     form.on('file', (_field, stream, name) => {
       found = stream;
@@ -73,7 +73,7 @@ export function fileOf(request: FastifyRequest, wanted: string, fileSize = MAX_F
       stream.on('end', () => end(null));
       resolve({ name: fileNameOf(name), stream });
     });
-    form.on('error', () => end(unusable('no-form', 'The file did not arrive whole. Add it again.')));
+    form.on('error', () => end(new Problem('no-form', 'The file did not arrive whole. Add it again.')));
     form.on('finish', () => end(null));
     raw.on('data', alive).on('end', settle).on('close', gone);
     raw.pipe(form);

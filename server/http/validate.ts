@@ -1,23 +1,29 @@
-import { ValidationError } from 'yup';
-import { UNCLEAN, type BodySchema } from '@gatepath/contract';
+import { ValidationError, type Schema } from 'yup';
+import { UNCLEAN } from '@gatepath/contract';
+import type { AnySchema } from '@gatepath/contract/routes';
 import { DamagedFile } from '../files/stored';
-import { Problem, unusable } from '../problem';
+import { Problem } from '../problem';
 import { WorkFailure } from '../work/failure';
 
 /** As many faults as are told at once: a body made of faults must not make an answer of its own size. */
 const MOST_FIELDS = 30;
 
-/** Checks what came in against its schema; answers with the cleaned value or a problem that names the fields. */
-export function validate<T>(schema: BodySchema, value: unknown): T {
+/**
+ * Checks what came in against its schema.
+ *
+ * @returns the cleaned value
+ * @throws `Problem` `invalid` or `unclean`, which names the fields
+ */
+export function validate(schema: AnySchema, value: unknown): unknown {
   try {
-    return schema.validateSync(value, { abortEarly: false, stripUnknown: false }) as T;
+    return (schema as Schema).validateSync(value, { abortEarly: false, stripUnknown: false });
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error;
     const all = error.inner.length ? error.inner.slice(0, MOST_FIELDS) : [error];
     const fields: Record<string, string> = {};
     for (const e of all) if (e.path) fields[e.path.slice(0, 200)] ??= e.message.slice(0, 300);
     const unclean = all.some((e) => e.type === UNCLEAN);
-    throw unusable(unclean ? UNCLEAN : 'invalid', all[0]!.message.slice(0, 300), fields);
+    throw new Problem(unclean ? UNCLEAN : 'invalid', all[0]!.message.slice(0, 300), { fields });
   }
 }
 
@@ -34,41 +40,27 @@ export function asProblem(error: unknown, limit: number): Problem {
   if (error instanceof Problem) return error;
   const e = error as { statusCode?: number; code?: string; message?: string };
   if (e.statusCode === 429)
-    return new Problem(
-      429,
-      'too-many',
-      'Too many tries',
-      'Too many tries in a short time. Wait a minute, then try again.',
-    );
+    return new Problem('too-many', 'Too many tries in a short time. Wait a minute, then try again.');
   if (e.statusCode === 413)
-    return new Problem(
-      413,
-      'too-large',
-      'Too large',
-      `The request is larger than ${sizeInWords(limit)}. Send it in smaller portions.`,
-    );
+    return new Problem('too-large', `The request is larger than ${sizeInWords(limit)}. Send it in smaller portions.`);
   if (error instanceof DamagedFile)
     return new Problem(
-      500,
       'damaged',
-      'Damaged file',
       'A file on the server is not what it was when it was stored, so it is neither shown nor signed. Tell whoever runs the server: it has to come back from a backup.',
     );
   if (error instanceof WorkFailure && (error.reason === 'time' || error.reason === 'memory'))
-    return new Problem(422, 'too-heavy', 'Too much', `This ${error.inWords('worked on')}.`);
+    return new Problem('too-heavy', `This ${error.inWords('worked on')}.`);
   if (e.code === 'ENOSPC')
     return new Problem(
-      507,
       'disk-full',
-      'No room left',
       'The server’s disk is full, so nothing new can be kept. What was there is safe. Tell whoever runs the server.',
     );
+  if (e.statusCode === 415)
+    return new Problem(
+      'media-type',
+      'The request came in a form that is not taken here. Send JSON, or a file in a form.',
+    );
   if (e.statusCode && e.statusCode >= 400 && e.statusCode < 500)
-    return new Problem(e.statusCode, 'bad-request', 'Not understood', 'The request could not be understood.');
-  return new Problem(
-    500,
-    'internal',
-    'Something went wrong',
-    'Something went wrong on our side. Nothing was lost; please try again.',
-  );
+    return new Problem('bad-request', 'The request could not be understood.');
+  return new Problem('internal', 'Something went wrong on our side. Nothing was lost; please try again.');
 }

@@ -48,7 +48,7 @@ test('the calendar nudges only whom the packet waits for, warns, lapses; an exte
   await forward(1);
   expect((await way.look(packet.id)).status).toBe('lapsed');
   const gone = await way.statusOf(token);
-  expect([gone.status, gone.body.detail]).toEqual([410, expect.stringContaining('last day')]);
+  expect([gone.status, gone.problem.detail]).toEqual([410, expect.stringContaining('last day')]);
   const late = await way.server.call('changePacket', {
     params: { packetId: packet.id },
     body: { type: 'extend', lastDay: last },

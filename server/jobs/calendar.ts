@@ -75,8 +75,7 @@ export async function sendDigest(ctx: Context, id: string): Promise<void> {
 
 /** Sets the demo's clock forward and lets happen what then is due, half a day at a time. */
 export async function forwardClock(ctx: Context, hours: number): Promise<void> {
-  if (!ctx.config.clockForward)
-    throw new Problem(403, 'not-demo', 'Not possible', 'Only the demo’s clock can be set forward.');
+  if (!ctx.config.clockForward) throw new Problem('not-demo', 'Only the demo’s clock can be set forward.');
   for (let left = hours; left > 0; left -= A_STRIDE) {
     ctx.clock.forward(Math.min(A_STRIDE, left) * 3_600_000);
     await settleCalendar(ctx);

@@ -2,6 +2,7 @@ import { EventEmitter } from 'node:events';
 import type pg from 'pg';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import { newId } from '../ids';
+import { Problem } from '../problem';
 
 const CHANNEL = 'gatepath_live';
 /** Topics told to other servers in one go; a notice of PostgreSQL holds 8,000 bytes. */
@@ -87,10 +88,8 @@ export class Live {
   /** Serves server-sent events for `topics` until the client goes, or may not hear them any more. */
   serve(request: FastifyRequest, reply: FastifyReply, topics: string[], options: StreamOptions): void {
     const own = this.streams.get(options.owner) ?? [];
-    if (own.length >= options.most) {
-      void reply.code(429).send();
-      return;
-    }
+    if (own.length >= options.most)
+      throw new Problem('too-many', 'This is open in too many places at once. Close one of them.');
     reply.hijack();
     const raw = reply.raw;
     raw.writeHead(200, {

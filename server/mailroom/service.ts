@@ -4,7 +4,7 @@ import { inTransaction, type Tx } from '../db/tx';
 import { topics } from '../live/live';
 import type { Texter } from '../mail/texter';
 import { type Mailer, type OutgoingMail, toEml } from '../mail/mailer';
-import { conflict, notFound } from '../problem';
+import { notFound, Problem } from '../problem';
 import * as q from './queries';
 
 function summary(m: q.MessageListRow): MessageSummary {
@@ -98,7 +98,7 @@ export async function deliver(ctx: Context, ways: { mailer: Mailer; texter: Text
 /** Lets a message come back, as a mail server does with an address that does not exist. */
 export async function returnMessage(ctx: Context, id: string, why: string): Promise<MessageView> {
   const m = await messageOr404(ctx, id);
-  if (m.status === 'sent') throw conflict('sent', 'A mail server has this message; only it can send it back.');
+  if (m.status === 'sent') throw new Problem('sent', 'A mail server has this message; only it can send it back.');
   await comeBack(ctx, m, why);
   return messageView(ctx, id);
 }

@@ -11,7 +11,7 @@ import { keepSealedDocument } from '../documents/bring-in';
 import type { Member } from '../firm/queries';
 import { newId } from '../ids';
 import { topics } from '../live/live';
-import { conflict, notFound, Problem, unusable } from '../problem';
+import { notFound, Problem } from '../problem';
 import { makeSecret } from '../signing/passes';
 import { carryAccessCodes } from '../signing/queries';
 import { currentDraft } from './current';
@@ -30,7 +30,7 @@ export async function changePacket(ctx: Context, packetId: string, body: ChangeB
     // Where marks go is worked out before the transaction, in a worker, on the packet as it stands.
     const row = await packetOr404(ctx.database.pool, packetId);
     const { state } = await loadState(ctx.database.pool, packetId);
-    if (!state) throw conflict('not-sent', 'This packet has not been sent yet. Change it on the desk.');
+    if (!state) throw new Problem('not-sent', 'This packet has not been sent yet. Change it on the desk.');
     const cmd = await commandOf(ctx, row, state, body);
     const done = await ctx.packets.alone(packetId, async (now) => {
       if (now.state!.seq !== state.seq && n < TRIES) return false;
@@ -80,7 +80,7 @@ async function factsOfPacket(ctx: Context, ids: string[]) {
 async function addParty(ctx: Context, state: PacketState, body: Body<'add_party'>): Promise<ChangeCommand> {
   const { plan } = state;
   if (plan.parties.length >= PACKET_LIMITS.parties)
-    throw unusable('too-many', `A packet takes at most ${PACKET_LIMITS.parties} people.`);
+    throw new Problem('over-limits', `A packet takes at most ${PACKET_LIMITS.parties} people.`);
   const sideParties = plan.parties.filter((p) => p.side === body.side);
   const wanted = plan.documents.filter((d) => body.documentIds.includes(d.id)).map((d) => d.id);
   const signs = body.act === 'sign' || body.act === 'desk';
@@ -96,7 +96,7 @@ async function addParty(ctx: Context, state: PacketState, body: Body<'add_party'
     ...(body.language ? { language: body.language } : {}),
     ...(signs && wanted.length < plan.documents.length ? { only: wanted } : {}),
   };
-  if (signs && !wanted.length) throw unusable('no-document', 'Choose at least one document for them to sign.');
+  if (signs && !wanted.length) throw new Problem('no-document', 'Choose at least one document for them to sign.');
   const gate: Gate = { id: newId(), partyIds: [party.id] };
   const at = Math.min(Math.max(body.after, state.gate) + 1, plan.gates.length);
   const gates = body.act === 'copy' ? plan.gates : [...plan.gates.slice(0, at), gate, ...plan.gates.slice(at)];
@@ -114,7 +114,7 @@ async function addParty(ctx: Context, state: PacketState, body: Body<'add_party'
       )
     : { marks: [], without: [] };
   if (made.without.length)
-    throw unusable(
+    throw new Problem(
       'no-room',
       `There is no room for a signature on “${made.without[0]!.document}”. Leave it out, or take the packet back and add a page.`,
     );
@@ -129,7 +129,7 @@ async function addDocument(
 ): Promise<ChangeCommand> {
   const [doc] = await documentsByIds(ctx.database.pool, [body.documentId]);
   if (!doc || doc.deal_id !== row.deal_id || doc.status !== 'ready')
-    throw unusable(
+    throw new Problem(
       'unknown-document',
       'This document is not in the deal, or is still being read. Add it to the deal first.',
     );
@@ -140,7 +140,7 @@ async function addDocument(
     state.packetId,
   );
   if (without.length)
-    throw unusable('no-room', `There is no room on “${doc.name}” for ${without[0]!.name}’s signature.`);
+    throw new Problem('no-room', `There is no room on “${doc.name}” for ${without[0]!.name}’s signature.`);
   return {
     type: 'add_document',
     document: { id: doc.id, name: doc.name, sha256: doc.sha256, pages: doc.pages },
@@ -177,7 +177,7 @@ async function correct(ctx: Context, state: PacketState, body: Body<'correct'>):
 export async function takeBack(ctx: Context, packetId: string, reason: string, member: Member): Promise<string> {
   const id = newId();
   await ctx.packets.alone(packetId, async ({ tx, row, state, run }) => {
-    if (!state) throw conflict('not-sent', 'This packet is still a draft. Change it on the desk.');
+    if (!state) throw new Problem('not-sent', 'This packet is still a draft. Change it on the desk.');
     const { draft } = await q.draftOf(tx.db, packetId);
     await run({ type: 'withdraw', reason, newVersion: id }, byMember(member));
     const version = (state.plan.replaces?.version ?? 1) + 1;
@@ -206,9 +206,9 @@ export async function startLateRound(
   if (!row) throw notFound('This packet');
   const { state } = await loadState(ctx.database.pool, packetId);
   if (!state?.sealed)
-    throw conflict('not-sealed', 'A late signing round starts from sealed copies. Wait until everyone has signed.');
+    throw new Problem('not-sealed', 'A late signing round starts from sealed copies. Wait until everyone has signed.');
   const wanted = state.plan.documents.filter((d) => documentIds.includes(d.id));
-  if (!wanted.length) throw unusable('no-document', 'Choose at least one document for the late round.');
+  if (!wanted.length) throw new Problem('no-document', 'Choose at least one document for the late round.');
   const documents: { id: string }[] = [];
   for (const d of wanted) {
     const { sha256 } = state.sealed.find((s) => s.documentId === d.id)!;
@@ -249,8 +249,7 @@ export async function hostParty(ctx: Context, packetId: string, partyId: string,
   return ctx.packets.alone(packetId, async ({ tx, state, run }) => {
     const party = state && partyOf(state.plan, partyId);
     if (!party) throw notFound('This person');
-    if (party.act !== 'desk')
-      throw new Problem(403, 'not-at-desk', 'Not at the desk', `${party.name} signs through a link of their own.`);
+    if (party.act !== 'desk') throw new Problem('not-at-desk', `${party.name} signs through a link of their own.`);
     await run({ type: 'host', partyId, hostName: member.name }, byMember(member));
     return makeSecret(ctx, tx, packetId, partyId, member.id);
   });
@@ -261,7 +260,7 @@ export async function ownPass(ctx: Context, packetId: string, partyId: string, m
   return ctx.packets.alone(packetId, async ({ tx, state }) => {
     const party = state && partyOf(state.plan, partyId);
     if (!party || party.memberId !== member.id)
-      throw new Problem(403, 'not-you', 'Not you', 'Only the person themselves can open this ceremony.');
+      throw new Problem('not-you', 'Only the person themselves can open this ceremony.');
     return makeSecret(ctx, tx, packetId, partyId, member.id);
   });
 }

@@ -19,7 +19,7 @@ import { clearReplaced, documentsByIds } from '../documents/queries';
 import type { Member } from '../firm/queries';
 import { newId } from '../ids';
 import { topics } from '../live/live';
-import { conflict, notFound, unusable } from '../problem';
+import { notFound, Problem } from '../problem';
 import { accessFor, accessHash } from '../signing/entry';
 import { saveAccessCode } from '../signing/queries';
 import * as q from './queries';
@@ -70,7 +70,10 @@ export async function startPacket(ctx: Context, dealId: string, body: NewPacketB
 async function requireDocuments(db: Db, dealId: string, ids: string[]): Promise<void> {
   const found = await documentsByIds(db, ids);
   if (found.length !== new Set(ids).size || found.some((d) => d.deal_id !== dealId))
-    throw unusable('unknown-document', 'A document of this packet is not in the deal any more. Load the page again.');
+    throw new Problem(
+      'unknown-document',
+      'A document of this packet is not in the deal any more. Load the page again.',
+    );
 }
 
 /** Applies edits to a draft; edits of several people are applied one after another. */
@@ -78,18 +81,18 @@ export async function editDraft(ctx: Context, packetId: string, body: EditsBody,
   return inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
     const row = await lockedOr404(db, packetId);
     if (row.status !== 'drafting')
-      throw conflict('already-sent', 'This packet has been sent, so it can no longer be edited.');
+      throw new Problem('already-sent', 'This packet has been sent, so it can no longer be edited.');
     const was = await q.draftOf(db, packetId);
     const draft = applyEdits(was.draft, await withoutCodes(ctx, db, packetId, body.edits));
     for (const list of DRAFT_LISTS)
       if (draft[list].length > PACKET_LIMITS[list])
-        throw unusable(
-          'too-many',
+        throw new Problem(
+          'over-limits',
           `A packet takes at most ${PACKET_LIMITS[list]} ${list}. Make a second packet for the rest.`,
         );
     const added = body.edits.flatMap((e) => (e.op === 'put' && e.list === 'documents' ? [e.item.id] : []));
     if (added.length) await requireDocuments(db, row.deal_id, added);
-    if (!draft.name.trim()) throw unusable('no-name', 'The packet needs a name.');
+    if (!draft.name.trim()) throw new Problem('no-name', 'The packet needs a name.');
     const version = was.version + 1;
     await q.saveDraft(db, packetId, draft, version);
     // A document that stands in a packet again, by undoing the change of its pages, is the deal's again too.
@@ -146,7 +149,7 @@ export async function dropDraft(ctx: Context, packetId: string): Promise<void> {
   await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
     const row = await lockedOr404(db, packetId);
     if (row.status !== 'drafting')
-      throw conflict('already-sent', 'A packet that was sent stays in the deal. Withdraw it instead.');
+      throw new Problem('already-sent', 'A packet that was sent stays in the deal. Withdraw it instead.');
     await q.deletePacket(db, packetId);
     afterCommit(() => ctx.live.tell(topics.deal(row.deal_id)));
   });

@@ -1,57 +1,53 @@
 import type { FastifyInstance } from 'fastify';
-import type { ChangeBody, EditsBody, LateRoundBody, NewPacketBody, SendBody, WithdrawBody } from '@gatepath/contract';
 import type { Context } from '../context';
 import { sendPdf, sendPng } from '../documents/routes';
 import { serve } from '../http/routing';
-import { listening } from '../firm/routes';
+import { listening } from '../firm/session';
 import { topics } from '../live/live';
 import * as changes from './change-service';
 import * as drafts from './draft-service';
 import * as service from './service';
 
 export function packetRoutes(app: FastifyInstance, ctx: Context): void {
-  serve<NewPacketBody>(app, 'newPacket', async ({ params, body, member }) =>
-    service.packetView(ctx, await drafts.startPacket(ctx, params.dealId!, body, member)),
+  serve(app, 'newPacket', async ({ params, body, member }) =>
+    service.packetView(ctx, await drafts.startPacket(ctx, params.dealId, body, member)),
   );
-  serve(app, 'packet', ({ params }) => service.packetView(ctx, params.packetId!));
-  serve(app, 'packetLive', async ({ params, request, reply }) => {
-    await service.packetOr404(ctx.database.pool, params.packetId!);
-    ctx.live.serve(request, reply, [topics.packet(params.packetId!)], listening(ctx, request));
+  serve(app, 'packet', ({ params }) => service.packetView(ctx, params.packetId));
+  serve(app, 'packetLive', async ({ params, request, reply, member }) => {
+    await service.packetOr404(ctx.database.pool, params.packetId);
+    ctx.live.serve(request, reply, [topics.packet(params.packetId)], listening(ctx, request, member));
     return reply;
   });
-  serve<EditsBody>(app, 'editPacket', ({ params, body, member }) =>
-    drafts.editDraft(ctx, params.packetId!, body, member),
+  serve(app, 'editPacket', ({ params, body, member }) => drafts.editDraft(ctx, params.packetId, body, member));
+  serve(app, 'dropPacket', async ({ params }) => {
+    await drafts.dropDraft(ctx, params.packetId);
+  });
+  serve(app, 'sendPacket', async ({ params, body, member }) => {
+    await service.sendPacket(ctx, params.packetId, body, member);
+    return service.packetView(ctx, params.packetId);
+  });
+  serve(app, 'withdrawPacket', async ({ params, body, member }) => {
+    await service.withdrawPacket(ctx, params.packetId, body.reason, member);
+    return service.packetView(ctx, params.packetId);
+  });
+  serve(app, 'changePacket', async ({ params, body, member }) => {
+    await changes.changePacket(ctx, params.packetId, body, member);
+    return service.packetView(ctx, params.packetId);
+  });
+  serve(app, 'newVersion', async ({ params, body, member }) =>
+    service.packetView(ctx, await changes.takeBack(ctx, params.packetId, body.reason, member)),
   );
-  serve(app, 'dropPacket', async ({ params, reply }) => {
-    await drafts.dropDraft(ctx, params.packetId!);
-    return reply.code(204).send();
-  });
-  serve<SendBody>(app, 'sendPacket', async ({ params, body, member }) => {
-    await service.sendPacket(ctx, params.packetId!, body, member);
-    return service.packetView(ctx, params.packetId!);
-  });
-  serve<WithdrawBody>(app, 'withdrawPacket', async ({ params, body, member }) => {
-    await service.withdrawPacket(ctx, params.packetId!, body.reason, member);
-    return service.packetView(ctx, params.packetId!);
-  });
-  serve<ChangeBody>(app, 'changePacket', async ({ params, body, member }) => {
-    await changes.changePacket(ctx, params.packetId!, body, member);
-    return service.packetView(ctx, params.packetId!);
-  });
-  serve<WithdrawBody>(app, 'newVersion', async ({ params, body, member }) =>
-    service.packetView(ctx, await changes.takeBack(ctx, params.packetId!, body.reason, member)),
-  );
-  serve<LateRoundBody>(app, 'lateRound', async ({ params, body, member }) =>
-    service.packetView(ctx, await changes.startLateRound(ctx, params.packetId!, body.documentIds, member)),
+  serve(app, 'lateRound', async ({ params, body, member }) =>
+    service.packetView(ctx, await changes.startLateRound(ctx, params.packetId, body.documentIds, member)),
   );
   serve(app, 'hostParty', async ({ params, member }) => ({
-    token: await changes.hostParty(ctx, params.packetId!, params.partyId!, member),
+    token: await changes.hostParty(ctx, params.packetId, params.partyId, member),
   }));
   serve(app, 'ownPass', async ({ params, member }) => ({
-    token: await changes.ownPass(ctx, params.packetId!, params.partyId!, member),
+    token: await changes.ownPass(ctx, params.packetId, params.partyId, member),
   }));
   serve(app, 'chain', async ({ params, reply }) => {
-    const file = await service.chainOf(ctx, params.packetId!);
+    const file = await service.chainOf(ctx, params.packetId);
     return reply
       .type('application/json')
       .header('cache-control', 'private, no-store')
@@ -59,10 +55,10 @@ export function packetRoutes(app: FastifyInstance, ctx: Context): void {
       .send(file.text);
   });
   serve(app, 'packetPicture', async ({ params, reply }) =>
-    sendPng(reply, await ctx.files.stream(await service.packetPicture(ctx, params.packetId!, params.sha256!))),
+    sendPng(reply, await ctx.files.stream(await service.packetPicture(ctx, params.packetId, params.sha256))),
   );
   serve(app, 'sealedCopy', async ({ params, reply }) => {
-    const file = await service.sealedFile(ctx.database.pool, params.packetId!, params.documentId!);
+    const file = await service.sealedFile(ctx.database.pool, params.packetId, params.documentId);
     return sendPdf(reply, await ctx.files.stream(file.sha256), file.name);
   });
 }

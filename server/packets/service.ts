@@ -25,7 +25,7 @@ import { dealOr404, factsOfDeal, partyView } from '../deals/service';
 import { documentsByIds, documentsOfDeal } from '../documents/queries';
 import { documentView, factsFiles } from '../documents/service';
 import type { Member } from '../firm/queries';
-import { conflict, notFound, Problem } from '../problem';
+import { notFound, Problem } from '../problem';
 import { chainFileName, writeChain } from '../proof/chain-file';
 import { haveAccessCodes, seenOf } from '../signing/queries';
 import { loadEvents, loadState } from './log';
@@ -78,12 +78,12 @@ export const byMember = (member: Member): By => ({
 });
 
 function requireVersion(row: q.PacketRow, now: number, looked: number): void {
-  if (row.status !== 'drafting') throw conflict('already-sent', 'This packet has already been sent.');
+  if (row.status !== 'drafting') throw new Problem('already-sent', 'This packet has already been sent.');
   if (now !== looked)
-    throw conflict('changed-meanwhile', 'The draft was changed since you looked at it. Look again, then send.');
+    throw new Problem('changed-meanwhile', 'The draft was changed since you looked at it. Look again, then send.');
 }
 
-const stop = (sentence: string) => new Problem(422, 'gate-check', 'The gate check stops this packet', sentence);
+const stop = (sentence: string) => new Problem('gate-check', sentence);
 
 /** The gate check of a draft as it stands, with the documents, marks and tags that go out with it. */
 async function checkDraft(ctx: Context, packetId: string, body: SendBody) {
@@ -101,7 +101,10 @@ async function checkDraft(ctx: Context, packetId: string, body: SendBody) {
   const stops = findings.filter((f) => f.severity === 'stops');
   if (stops.length) throw stop(stops[0]!.sentence);
   if (findings.length && !body.despiteWarnings)
-    throw conflict('warnings', `The gate check has a warning: ${findings[0]!.sentence} Send anyway if that is meant.`);
+    throw new Problem(
+      'warnings',
+      `The gate check has a warning: ${findings[0]!.sentence} Send anyway if that is meant.`,
+    );
   const { lastDay } = draft.schedule;
   if (lastDay && lastDay < dayOf(ctx.clock.now().toISOString(), deal.time_zone))
     throw stop(`The last day for signing, ${lastDay}, has passed. Choose a later one.`);

@@ -5,7 +5,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { PDFDocument } from '@cantoo/pdf-lib';
 import sharp from 'sharp';
-import type { ShownFill } from '@gatepath/contract';
+import type { ShownFill } from '@gatepath/core/packet';
 import { paper } from '../test/papers';
 import { changedBeyondMarks } from '../test/revisions';
 import { testSeal } from '../test/seal';

@@ -7,7 +7,7 @@
 import { createHash } from 'node:crypto';
 import { PDFArray, PDFDict, type PDFDocument, PDFHexString, PDFName, PDFNumber, PDFString } from '@cantoo/pdf-lib';
 import { type MarkKind, type Redline, isAutomatic, takesText } from '@gatepath/core/packet';
-import type { ShownFill } from '@gatepath/contract';
+import type { ShownFill } from '@gatepath/core/packet';
 import { buildCms, sealKey, type SealKey } from '../proof/cms';
 import { Typesetter } from './fonts';
 import { openToAppend } from './incremental';

@@ -32,7 +32,7 @@ import {
 } from '@gatepath/core/packet';
 import { type Rect, fitLine } from '@gatepath/core/paper';
 import { inkOf } from '@gatepath/core/inks';
-import type { ShownFill } from '@gatepath/contract';
+import type { ShownFill } from '@gatepath/core/packet';
 import { Typesetter } from './fonts';
 import { Look } from './look';
 import type { Place, Places } from './places';

@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import fc from 'fast-check';
-import type { ShownFill } from '@gatepath/contract';
+import type { ShownFill } from '@gatepath/core/packet';
 import { CHAIN_START, chainHash, type ChainedEvent } from '@gatepath/core/proof';
 import type { PacketEvent } from '@gatepath/core/routing';
 import { planOf } from '@gatepath/core/test-support';

@@ -2,12 +2,13 @@
 import type { CheckView } from '@gatepath/contract';
 import type { Context } from '../context';
 import type { Upload } from '../http/upload';
-import { unusable } from '../problem';
+import { Problem } from '../problem';
 
 export async function checkCopy(ctx: Context, { name: fileName, stream }: Upload): Promise<CheckView> {
   const chunks: Buffer[] = [];
   for await (const chunk of stream as AsyncIterable<Buffer>) chunks.push(chunk);
-  if (stream.truncated) throw unusable('too-large', 'This file is larger than 50 MB. It cannot be checked here.');
+  if (stream.truncated)
+    throw new Problem('paper-too-large', 'This file is larger than 50 MB. It cannot be checked here.');
   const { check, pages } = await ctx.work.run('checkSeals', { bytes: new Uint8Array(Buffer.concat(chunks)) }, 'check');
   const own = await ctx.seal();
   const last = check.revisions[check.revisions.length - 1];

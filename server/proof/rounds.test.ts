@@ -3,7 +3,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { type PackedFacts, type PacketView, unpackFacts } from '@gatepath/contract';
+import { unpackFacts } from '@gatepath/contract';
 import type { PacketParty } from '@gatepath/core/packet';
 import { FreeSpace } from '@gatepath/core/paper';
 import { disagreements, verifyChain } from './chain-file';
@@ -37,7 +37,7 @@ test('from the first seal to the record: every state can be cut out, and other t
   await way.signAll(await way.server.tokenFor(packet.id, 'Ana Attorney', 'ask_approve'), 'Ana Attorney');
   // At the desk nobody gets a link: the host opens the ceremony, and is in the record.
   expect((await way.messagesOf(packet.id)).filter((m) => m.toName === 'Tobias Mercer')).toEqual([]);
-  const { token } = await way.server.ok<{ token: string }>('hostParty', {
+  const { token } = await way.server.ok('hostParty', {
     params: { packetId: packet.id, partyId: id('Tobias') },
   });
   await way.signAll(token, 'Tobias Mercer');
@@ -82,7 +82,7 @@ test('a late signing round: old seals stay valid, new marks are free of print, o
   const { packet } = await way.send([{ name: 'Wren Alder' }], [{ names: ['Wren'] }]);
   await way.signAll(await way.server.tokenFor(packet.id, 'Wren Alder'), 'Wren Alder');
   const [first] = await way.sealed(packet.id);
-  const late = await way.server.ok<PacketView>('lateRound', {
+  const late = await way.server.ok('lateRound', {
     params: { packetId: packet.id },
     body: { documentIds: [packet.draft.documents[0]!.id] },
   });
@@ -116,7 +116,7 @@ test('a late signing round: old seals stay valid, new marks are free of print, o
   ]);
   const sent = await way.server.send(late.id);
   // What is new stands clear of all that is printed and signed already, on every page of the old record too.
-  const packed = await way.server.ok<PackedFacts>('documentFacts', { params: { documentId: doc.id } });
+  const packed = await way.server.ok('documentFacts', { params: { documentId: doc.id } });
   const { pages } = unpackFacts(doc.id, doc.name, packed);
   const made = sent.sent!.plan.marks.filter((m) => m.ruleId);
   expect(made).toHaveLength(doc.pages.length);

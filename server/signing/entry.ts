@@ -12,21 +12,12 @@ import { loadState } from '../packets/log';
 import { notFound, type Problem } from '../problem';
 import { wordsOf } from '../words';
 import * as q from './queries';
-import { told, type Visit } from './visit';
+import { told, type Entry, type Visit } from './visit';
 
 /** Wrong codes after which a party is locked out until the sender says otherwise. */
 export const MAX_TRIES = 5;
 /** How soon another one-time code may be sent. */
 const CODE_AGAIN_MS = 60_000;
-
-export interface Entry {
-  pass: q.PassRow;
-  state: PacketState;
-  party: PacketParty;
-  words: Words;
-  /** Whether the second step, if there is one, is passed in this browser. */
-  proved: boolean;
-}
 
 const hash = (ctx: Context, what: string, secret: string) => hashSecret(`${what}:${secret}`, ctx.config.sessionSecret);
 
@@ -41,13 +32,22 @@ function passOf(ctx: Context, visit: Visit): Promise<q.PassRow | null> {
   return visit.pass;
 }
 
-/** Refuses a link that never was one, before anything that comes with it is looked at. */
-export async function requirePass(ctx: Context, visit: Visit): Promise<void> {
-  if (!(await passOf(ctx, visit))) throw deadLink(visit);
+/**
+ * Refuses whoever may not come in, or not yet or no more, before anything that comes with them is looked at.
+ *
+ * @param beforeStep whether the second step need not be passed
+ */
+export async function requirePass(ctx: Context, visit: Visit, beforeStep = false): Promise<void> {
+  const entry = await lookIn(ctx, visit);
+  visit.entry = entry;
+  if (!beforeStep) requireStep(entry);
 }
 
-const deadLink = (visit: Visit) =>
-  told(visit.words, 404, 'dead-link', 'This signing link does not work', 'problem.dead_link');
+function requireStep({ proved, words }: Entry): void {
+  if (!proved) throw told(words, 'step-wanted', 'problem.step_wanted');
+}
+
+const deadLink = (visit: Visit) => told(visit.words, 'dead-link', 'problem.dead_link');
 
 /** The words of whoever comes through a link: the party's language, or the browser's when there is no party. */
 export async function wordsOfPass(ctx: Context, visit: Visit): Promise<Words> {
@@ -59,6 +59,13 @@ export async function wordsOfPass(ctx: Context, visit: Visit): Promise<Words> {
 
 /** The pass behind a token. A wrong or ended token tells nothing about what it might have opened. */
 export async function enter(ctx: Context, visit: Visit): Promise<Entry> {
+  const { entry } = visit;
+  // What was seen at the door is good for one look: after that, things may have changed.
+  visit.entry = undefined;
+  return entry ?? lookIn(ctx, visit);
+}
+
+async function lookIn(ctx: Context, visit: Visit): Promise<Entry> {
   const pass = await passOf(ctx, visit);
   const dead = () => deadLink(visit);
   if (!pass) throw dead();
@@ -71,17 +78,16 @@ export async function enter(ctx: Context, visit: Visit): Promise<Entry> {
   if (gone) throw gone;
   const s = state.parties[party.id]!;
   // Before the party was asked, or the packet is executed, there is nothing to see for it.
-  if (!s.askedAt && state.status !== 'executed')
-    throw told(words, 403, 'not-your-turn', 'Not your turn yet', 'problem.not_yet');
+  if (!s.askedAt && state.status !== 'executed') throw told(words, 'not-your-turn', 'problem.not_yet');
   return { pass, state, party, words, proved: await isProved(ctx, visit, pass, party) };
 }
 
 /** Why a link that once worked no longer does, where that may be told. */
 function endedProblem(state: PacketState, words: Words): Problem | null {
-  if (state.status === 'withdrawn') return told(words, 410, 'withdrawn', 'Withdrawn', 'problem.withdrawn');
+  if (state.status === 'withdrawn') return told(words, 'withdrawn', 'problem.withdrawn');
   if (state.status !== 'lapsed') return null;
   const day = calendarDay(words, state.plan.schedule!.lastDay!);
-  return told(words, 410, 'lapsed', 'Lapsed', 'problem.lapsed', { day });
+  return told(words, 'lapsed', 'problem.lapsed', { day });
 }
 
 async function isProved(ctx: Context, visit: Visit, pass: q.PassRow, party: PacketParty): Promise<boolean> {
@@ -94,7 +100,7 @@ async function isProved(ctx: Context, visit: Visit, pass: q.PassRow, party: Pack
 /** As `enter`, for everything that shows or changes documents: the second step must be passed. */
 export async function enterProved(ctx: Context, visit: Visit): Promise<Entry> {
   const entry = await enter(ctx, visit);
-  if (!entry.proved) throw told(entry.words, 403, 'step-wanted', 'A code is wanted', 'problem.step_wanted');
+  requireStep(entry);
   return entry;
 }
 
@@ -115,9 +121,9 @@ export async function sendCode(ctx: Context, visit: Visit): Promise<void> {
   await ctx.packets.alone(state.packetId, async ({ tx, row }) => {
     const now = ctx.clock.now();
     const step = await q.stepOf(tx.db, row.id, party.id);
-    if (state.parties[party.id]!.locked) throw told(words, 409, 'locked', 'Locked', 'refusal.locked');
+    if (state.parties[party.id]!.locked) throw told(words, 'locked', 'refusal.locked');
     if (step?.code_at && step.code_hash && now.getTime() - step.code_at.getTime() < CODE_AGAIN_MS)
-      throw told(words, 429, 'code-soon', 'A moment', 'problem.code_soon');
+      throw told(words, 'code-soon', 'problem.code_soon');
     const code = String(randomInt(0, 1_000_000)).padStart(6, '0');
     await q.saveCode(tx.db, row.id, party.id, hash(ctx, `code:${row.id}:${party.id}`, code), now);
     const parts = {
@@ -150,12 +156,12 @@ export async function giveCode(ctx: Context, visit: Visit, given: string): Promi
   const kind = party.secondStep;
   if (!kind) throw notFound('This step');
   const problem = (key: 'problem.code_wrong' | 'problem.code_old', left: number) =>
-    told(words, 422, 'wrong-code', 'Wrong code', key, { left });
+    told(words, 'wrong-code', key, { left });
   const answer = await ctx.packets.alone(
     state.packetId,
     async ({ tx, row, state: before, run }): Promise<Problem | string> => {
       if (!before) throw notFound('This packet');
-      if (before.parties[party.id]!.locked) return told(words, 409, 'locked', 'Locked', 'refusal.locked');
+      if (before.parties[party.id]!.locked) return told(words, 'locked', 'refusal.locked');
       const step = await q.stepOf(tx.db, row.id, party.id);
       const now = ctx.clock.now();
       const right =
@@ -184,7 +190,7 @@ export async function giveCode(ctx: Context, visit: Visit, given: string): Promi
       const tries = await q.countTry(tx.db, row.id, party.id);
       if (tries < MAX_TRIES) return problem('problem.code_wrong', MAX_TRIES - tries);
       await run({ type: 'lock', partyId: party.id }, { actor: { kind: 'system' }, origin: null });
-      return told(words, 409, 'locked', 'Locked', 'refusal.locked');
+      return told(words, 'locked', 'refusal.locked');
     },
   );
   // Thrown only here: the count of wrong tries must outlive the transaction.

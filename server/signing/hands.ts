@@ -20,7 +20,7 @@ export async function addPicture(ctx: Context, visit: Visit, upload: Upload): Pr
   }
   const no = (
     key: 'problem.no_picture' | 'problem.picture_empty' | 'problem.picture_small' | 'problem.file_too_large',
-  ) => told(words, 422, 'no-picture', 'Cannot be used', key, { name: upload.name });
+  ) => told(words, 'no-picture', key, { name: upload.name });
   if (size > MAX_PICTURE) throw no('problem.file_too_large');
   const made = await ctx.work.run('picture', { bytes: new Uint8Array(Buffer.concat(chunks)) });
   if (!made.ok)

@@ -15,10 +15,10 @@ import { notFound, Problem } from '../problem';
 import { partSoFar } from '../proof/revisions';
 import { namesOf, picturesOf } from '../proof/seal-service';
 import { agreementOf } from './agreement';
-import { enter, enterProved, type Entry } from './entry';
+import { enter, enterProved } from './entry';
 import { ownPictures, rememberHand, requirePictures } from './hands';
 import { touchPass } from './queries';
-import { told, type Visit } from './visit';
+import { told, type Visit, type Entry } from './visit';
 import { patchOf, readableDocuments, view, waitingView } from './views';
 
 export async function openPass(ctx: Context, visit: Visit): Promise<SigningView> {
@@ -74,8 +74,8 @@ async function inWords(
   cmd: OwnCommand,
   packetId: string,
 ): Promise<unknown> {
-  if (!(error instanceof Problem) || !error.refusal) return error;
-  const { code, params } = error.refusal;
+  if (!(error instanceof Problem) || !error.more.refusal) return error;
+  const { code, params } = error.more.refusal;
   let sentence = say(words, `refusal.${code}`, params);
   if (code === 'bad_value' && cmd.type === 'fill') {
     const { state } = await loadState(ctx.database.pool, packetId);
@@ -83,7 +83,7 @@ async function inWords(
     const checked = mark && checkValue(mark, cmd.text ?? '', words);
     if (checked && !checked.ok) sentence = checked.sentence;
   }
-  return new Problem(error.status, error.code, error.title, sentence, error.fields, error.refusal);
+  return error.saying(sentence);
 }
 
 /** Runs a command and answers with the view after it; `entry` where the caller has one already. */
@@ -104,8 +104,7 @@ export async function agree(
 ): Promise<SigningView> {
   const entry = await enterProved(ctx, visit);
   const { words } = entry;
-  if (agreement !== agreementOf(words).version)
-    throw told(words, 409, 'agreement-changed', 'Not possible now', 'problem.agreement_changed');
+  if (agreement !== agreementOf(words).version) throw told(words, 'agreement-changed', 'problem.agreement_changed');
   return actAndView(ctx, visit, { type: 'agree', agreement }, { sameAs: actId, entry });
 }
 
@@ -115,8 +114,7 @@ export async function setHand(ctx: Context, visit: Visit, body: HandBody): Promi
   const { keep, actId, ...hand } = body;
   if (hand.form === 'typed') {
     const missing = await ctx.work.run('missing', { text: hand.signature + hand.initials, face: hand.face });
-    if (missing.length)
-      throw told(words, 422, 'letters', 'Cannot be used', 'problem.letters', { letters: missing.join(' ') });
+    if (missing.length) throw told(words, 'letters', 'problem.letters', { letters: missing.join(' ') });
   }
   await requirePictures(ctx, pass.packet_id, party, hand);
   const done = await actAndView(ctx, visit, { type: 'set_hand', hand }, { sameAs: actId, entry });
@@ -148,7 +146,7 @@ export async function addFile(
   const made = await bringIn(ctx, upload, state.packetId);
   if ('problem' in made) {
     const key = made.problem === 'too_large' ? 'problem.file_too_large' : 'problem.no_paper';
-    throw told(words, 422, 'no-paper', 'Cannot be used', key, { name: upload.name });
+    throw told(words, 'no-paper', key, { name: upload.name });
   }
   const file = { sha256: made.sha256, name: upload.name, bytes: made.original.bytes, pages: made.pages };
   return actAndView(ctx, visit, { type: 'fill', markId, file, actId: upload.actId }, { entry });

@@ -25,7 +25,7 @@ import type { Context } from '../context';
 import type { Done } from '../packets/packets';
 import { LANGUAGES, wordsOf } from '../words';
 import { agreementOf } from './agreement';
-import { type Entry } from './entry';
+import type { Entry } from './visit';
 import { rememberedHand } from './hands';
 import { isCodeSent } from './queries';
 

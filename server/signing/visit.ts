@@ -1,8 +1,10 @@
 /** Who comes through a signing link: what their browser says, and in which language to answer. */
 import type { FastifyRequest } from 'fastify';
-import type { Origin } from '@gatepath/core/routing';
+import type { ProblemCode } from '@gatepath/contract';
+import type { PacketParty } from '@gatepath/core/packet';
+import type { Origin, PacketState } from '@gatepath/core/routing';
 import { say, type WordKey, type WordParams, type Words } from '@gatepath/core/words';
-import { originOf } from '../http/routing';
+import { originOf } from '../http/origin';
 import { Problem } from '../problem';
 import { wordsFor } from '../words';
 import type { PassRow } from './queries';
@@ -15,6 +17,18 @@ export interface Visit {
   cookies: Record<string, string | undefined>;
   /** The pass behind the token, once it was asked for. */
   pass?: Promise<PassRow | null>;
+  /** What was found at the door, for whoever asks first. */
+  entry?: Entry;
+}
+
+/** Whom a link leads to, and to what. */
+export interface Entry {
+  pass: PassRow;
+  state: PacketState;
+  party: PacketParty;
+  words: Words;
+  /** Whether the second step, if there is one, is passed in this browser. */
+  proved: boolean;
 }
 
 /** The visit of a request, the same one throughout. */
@@ -34,13 +48,6 @@ export function visitOf(request: FastifyRequest): Visit {
 const visits = new WeakMap<FastifyRequest, Visit>();
 
 /** A problem told to a client in a language. */
-export function told(
-  words: Words,
-  status: number,
-  code: string,
-  title: string,
-  key: WordKey,
-  params: WordParams = {},
-): Problem {
-  return new Problem(status, code, title, say(words, key, params));
+export function told(words: Words, code: ProblemCode, key: WordKey, params: WordParams = {}): Problem {
+  return new Problem(code, say(words, key, params));
 }

@@ -2,12 +2,13 @@
 import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import type { DealView, HandBody } from '@gatepath/contract';
+import type { DealView, HandBody, RouteName } from '@gatepath/contract';
 import { dayOf, morningOf, NUDGE_HOUR } from '@gatepath/core/calendar';
 import type { Side } from '@gatepath/core/text';
 import { buildServer, type Running } from '../app';
 import { readConfig } from '../config';
-import { InProcess } from '../http/in-process';
+import { InProcess, type Answer } from '../http/in-process';
+import { checkAsTold } from './as-told';
 import { copyInto, removeFolder } from './folders';
 import { dropDatabase, newDatabase, onPostgres } from './postgres';
 import { TEMPLATE_DIR } from './template';
@@ -45,6 +46,10 @@ export class TestServer extends InProcess {
     return server;
   }
 
+  protected override heard(name: RouteName, answer: Answer<unknown>): void {
+    checkAsTold(name, answer);
+  }
+
   async setUp(): Promise<void> {
     const a = await this.call('setup', {
       body: {
@@ -74,7 +79,7 @@ export class TestServer extends InProcess {
     kind: DealView['kind'] = 'sale',
   ): Promise<DealView> {
     const parties = people.map((p) => (typeof p === 'string' ? { side, name: p } : p));
-    return this.ok<DealView>('newDeal', {
+    return this.ok('newDeal', {
       body: {
         kind,
         address,

@@ -1,5 +1,5 @@
 /** Packets on their way, against a real server: sent, signed and looked at as members and clients do. */
-import type { ChangeBody, DealView, MessageView, PacketView, Page, SigningView } from '@gatepath/contract';
+import type { ChangeBody, DealView, MessageView, PacketView, SigningView } from '@gatepath/contract';
 import type { DraftEdit, PacketParty } from '@gatepath/core/packet';
 import { TestServer, typedHand } from './harness';
 import { paper } from './papers';
@@ -55,7 +55,7 @@ export class Way {
     );
     const doc = await this.server.uploadReady(deal.id, 'disclosure.pdf', bytes ?? (await paper({ pages: 2 })));
     const last = doc.pages.length;
-    const draft = await this.server.ok<PacketView>('newPacket', {
+    const draft = await this.server.ok('newPacket', {
       params: { dealId: deal.id },
       body: { name: 'Papers', documentIds: [doc.id] },
     });
@@ -94,9 +94,12 @@ export class Way {
 
   /** Does everything a party has to do through a token. */
   async signAll(token: string, name: string): Promise<SigningView> {
-    const call = <T>(route: Parameters<TestServer['ok']>[0], body?: unknown, more: Record<string, string> = {}) =>
-      this.server.ok<T>(route, { params: { token, ...more }, body, as: 'nobody' });
-    let view = await call<SigningView>('signing');
+    const call = <N extends 'signing' | 'agree' | 'setHand' | 'fill' | 'finish'>(
+      route: N,
+      body?: unknown,
+      more: { markId?: string } = {},
+    ) => this.server.ok(route, { params: { token, ...more }, body, as: 'nobody' });
+    let view = await call('signing');
     if (!view.agreed) view = await call('agree', { agreement: view.agreementText.version });
     if (!view.hand && view.me.act !== 'approve')
       view = await call(
@@ -110,13 +113,13 @@ export class Way {
         ),
       );
     for (const m of view.marks.filter((x) => !x.done && !x.automatic))
-      view = await call('fill', { actId: `act-${m.id}-${view.packetId}` }, { markId: m.id });
+      await call('fill', { actId: `act-${m.id}-${view.packetId}` }, { markId: m.id });
     return call('finish', { actId: `finish-${name.replace(/\W/g, '')}-${view.marks.length}` });
   }
 
   async messagesOf(packetId: string): Promise<MessageView[]> {
-    const page = await this.server.ok<Page<MessageView>>('mailroom', { query: { packetId, limit: '100' } });
-    return Promise.all(page.items.map((m) => this.server.ok<MessageView>('message', { params: { messageId: m.id } })));
+    const page = await this.server.ok('mailroom', { query: { packetId, limit: '100' } });
+    return Promise.all(page.items.map((m) => this.server.ok('message', { params: { messageId: m.id } })));
   }
 
   /** The newest message to somebody, of a kind or of any. */
@@ -140,15 +143,15 @@ export class Way {
   }
 
   change(packetId: string, body: ChangeBody): Promise<PacketView> {
-    return this.server.ok<PacketView>('changePacket', { params: { packetId }, body });
+    return this.server.ok('changePacket', { params: { packetId }, body });
   }
 
   look(packetId: string): Promise<PacketView> {
-    return this.server.ok<PacketView>('packet', { params: { packetId } });
+    return this.server.ok('packet', { params: { packetId } });
   }
 
   /** What a link answers, whether it opens or not. */
   statusOf(token: string) {
-    return this.server.call<{ detail: string }>('signing', { params: { token }, as: 'nobody' });
+    return this.server.call('signing', { params: { token }, as: 'nobody' });
   }
 }

@@ -34,13 +34,7 @@ export class WorkFailure extends Error {
 
 /** Too much is waiting; whoever asks may come again. */
 export function busy(): Problem {
-  return new Problem(
-    503,
-    'busy',
-    'Busy',
-    'The server has much to do just now. Try again in a moment; nothing was lost.',
-    {},
-    null,
-    3,
-  );
+  return new Problem('busy', 'The server has much to do just now. Try again in a moment; nothing was lost.', {
+    retryAfter: 3,
+  });
 }

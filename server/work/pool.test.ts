@@ -7,6 +7,7 @@ import { paper } from '../test/papers';
 import { selfDrawing, twoMillionStrokes } from '../test/nasty';
 import { WorkFailure } from './failure';
 import { ALLOWED } from './lanes';
+import { Problem } from '../problem';
 import { WorkPool } from './pool';
 import { Rota } from './rota';
 
@@ -77,9 +78,9 @@ test('a stored file with a changed byte is neither drawn nor sealed', async () =
 test('what is too much is refused at once, and said so', async () => {
   const busy = Array.from({ length: 100 }, () => failureOf(pool.run('missing', { text: 'a', face: 'caveat' }, 'one')));
   const answers = await Promise.all(busy);
-  const refused = answers.filter(Boolean) as unknown as { status: number; retryAfter: number }[];
+  const refused = answers.filter((a) => a instanceof Problem);
   expect(refused.length).toBeGreaterThan(0);
-  for (const r of refused) expect([r.status, r.retryAfter > 0]).toEqual([503, true]);
+  for (const r of refused) expect([r.status, r.more.retryAfter! > 0]).toEqual([503, true]);
   expect(await pool.run('missing', { text: 'a', face: 'caveat' }, 'two')).toEqual([]);
 });
 

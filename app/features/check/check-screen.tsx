@@ -3,7 +3,6 @@ import { useDropzone } from 'react-dropzone';
 import { View } from 'react-native';
 import { useMutation } from '@tanstack/react-query';
 import type { CheckView } from '@gatepath/contract';
-import { pathOf } from '@gatepath/contract/paths';
 import { count } from '@gatepath/core/text';
 import { uploadFile } from '../../api/client';
 import { Brand } from '../../ui/brand';
@@ -15,7 +14,7 @@ import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 export function CheckScreen() {
   const p = usePalette();
   const check = useMutation({
-    mutationFn: (file: File) => uploadFile<CheckView>(pathOf('check'), file, () => undefined),
+    mutationFn: (file: File) => uploadFile('check', file, {}),
   });
   const drop = useDropzone({
     multiple: false,
@@ -29,7 +28,7 @@ export function CheckScreen() {
       <Title>Is this sealed copy whole?</Title>
       <Body>Choose a sealed PDF. It is looked at in the server’s memory and kept nowhere. You need no account.</Body>
       <div {...drop.getRootProps()} data-testid="drop">
-        <input {...drop.getInputProps({ 'aria-label': 'Choose a sealed PDF' } as object)} data-testid="check-file" />
+        <input {...drop.getInputProps()} aria-label="Choose a sealed PDF" data-testid="check-file" />
         <View
           style={{
             borderWidth: 2,
@@ -99,7 +98,7 @@ function RevisionLine({ revision: r }: { revision: CheckView['revisions'][number
         <Body>{r.reason}</Body>
         <Small>{`${at}${r.pages ? `, ${count(r.pages, 'page')}` : ''}, bytes 1 to ${r.end.toLocaleString('en-US')}`}</Small>
         {r.whole ? null : <Small style={{ color: p.wine }}>{`Not whole: ${r.why}`}</Small>}
-        <Small style={{ fontSize: 12 } as never}>{`SHA-256 ${r.sha256}`}</Small>
+        <Small style={{ fontSize: 12 }}>{`SHA-256 ${r.sha256}`}</Small>
       </View>
     </View>
   );

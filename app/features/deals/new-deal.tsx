@@ -19,7 +19,7 @@ export function NewDeal() {
   const submit = handleSubmit((body) =>
     create.mutate(body as DealBody, {
       onSuccess: (deal) => router.replace(`/deals/${deal.id}`),
-      onError: (e) => showFieldErrors(e, setError as never),
+      onError: (e) => showFieldErrors(e, setError),
     }),
   );
   return (

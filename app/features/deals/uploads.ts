@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import type { DocumentView } from '@gatepath/contract';
-import { pathOf } from '@gatepath/contract/paths';
+import { MAX_FILE } from '@gatepath/contract/limits';
 import { ApiError, newId, uploadFile } from '../../api/client';
 import { keys } from '../../api/hooks';
 
@@ -18,8 +18,6 @@ export interface Upload {
 /** What a paper can be brought in as, for the file picker. */
 export const PAPER_FILES =
   'application/pdf,.pdf,.docx,application/vnd.openxmlformats-officedocument.wordprocessingml.document,text/plain,.txt,image/png,image/jpeg,image/webp';
-
-const MAX = 50 * 1024 * 1024;
 
 /** How often, and how long apart, a busy server is asked again. */
 const TRIES = 20;
@@ -46,7 +44,7 @@ export function useUploads(dealId: string, onAdded?: (doc: DocumentView) => void
 
   const start = async (upload: Upload) => {
     change(upload.id, { part: 0, problem: null });
-    if (upload.file.size > MAX) {
+    if (upload.file.size > MAX_FILE) {
       change(upload.id, {
         problem: `“${upload.name}” is larger than 50 MB. Split it or save it smaller, then add it again.`,
       });
@@ -54,7 +52,10 @@ export function useUploads(dealId: string, onAdded?: (doc: DocumentView) => void
     }
     try {
       const doc = await whenFree(() =>
-        uploadFile<DocumentView>(pathOf('addDocument', { dealId }), upload.file, (part) => change(upload.id, { part })),
+        uploadFile('addDocument', upload.file, {
+          params: { dealId },
+          onProgress: (part) => change(upload.id, { part }),
+        }),
       );
       onAdded?.(doc);
       drop(upload.id);

@@ -15,6 +15,7 @@ import { ProposalBox } from './proposal-box';
 import { RedlineHandles } from './redline-handles';
 import { usePinch } from './use-pinch';
 import type { Desk } from './use-desk';
+import { elementOf, webProps, webStyle } from '../../ui/web';
 
 export const ZOOMS = [1, 1.25, 1.5, 2, 3, 4];
 
@@ -74,8 +75,8 @@ function Stage({ desk, onInsert, room }: { desk: Desk; onInsert: Insert; room: {
     if (sightY === null || !width) return;
     const y = sightY * scale;
     // What is in sight already stays where it is: a page that jumps under the finger misplaces the next touch.
-    const top = (paper.current as unknown as HTMLElement | null)?.getBoundingClientRect().top;
-    const view = (area.current as unknown as HTMLElement | null)?.getBoundingClientRect();
+    const top = elementOf(paper)?.getBoundingClientRect().top;
+    const view = elementOf(area)?.getBoundingClientRect();
     if (top !== undefined && view && top + y > view.top + 8 && top + y < view.bottom - 40) return;
     scroller.current?.scrollTo({ y: Math.max(0, y - room.height * 0.4), animated: true });
     // Only what comes into hand scrolls the page, not the dragging of it.
@@ -87,7 +88,7 @@ function Stage({ desk, onInsert, room }: { desk: Desk; onInsert: Insert; room: {
   const redlines = here(draft.redlines);
 
   const point = (native: { clientX: number; clientY: number }) => {
-    const box = (paper.current as unknown as HTMLElement | null)?.getBoundingClientRect();
+    const box = elementOf(paper)?.getBoundingClientRect();
     return box ? { x: (native.clientX - box.left) / scale, y: (native.clientY - box.top) / scale } : null;
   };
   const touch = (e: { nativeEvent: unknown }) => {
@@ -156,8 +157,8 @@ function Stage({ desk, onInsert, room }: { desk: Desk; onInsert: Insert; room: {
                   testID="paper"
                   aria-label={`Page ${at.page}. Touch to place, or press Enter to place in the middle.`}
                   onPress={touch}
-                  {...({ onKeyDown } as object)}
-                  style={{ position: 'absolute', left: 0, top: 0, right: 0, bottom: 0, cursor: 'crosshair' } as never}
+                  {...webProps({ onKeyDown })}
+                  style={webStyle({ position: 'absolute', left: 0, top: 0, right: 0, bottom: 0, cursor: 'crosshair' })}
                 />
                 <Redlines page={page} scale={scale} redlines={redlines} />
                 {open.map((x) => (

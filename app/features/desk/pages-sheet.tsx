@@ -11,6 +11,7 @@ import { Small, Strong } from '../../ui/text';
 import { FONT } from '../../ui/theme';
 import { useDocumentTools } from './use-document-tools';
 import type { Desk } from './use-desk';
+import { webStyle } from '../../ui/web';
 
 type Turn = 0 | 90 | 180 | 270;
 interface Slot {
@@ -95,7 +96,7 @@ export function PagesSheet({ desk, onClose }: { desk: Desk; onClose: () => void 
   const columns = wide ? 8 : 3;
   return (
     <Portal>
-      <Modal visible onDismiss={onClose} contentContainerStyle={{ position: 'absolute', inset: 0 } as never}>
+      <Modal visible onDismiss={onClose} contentContainerStyle={webStyle({ position: 'absolute', inset: 0 })}>
         <View style={{ flex: 1, backgroundColor: p.paper }} testID="pages-sheet">
           <View style={{ flexDirection: 'row', alignItems: 'center', padding: 10, gap: 8, backgroundColor: p.sheet }}>
             {documents.length > 1 ? (

@@ -7,6 +7,7 @@ import { inkOf } from '@gatepath/core/inks';
 import { initialsOf } from '@gatepath/core/text';
 import { MarkFace } from '../pages/mark-box';
 import type { Desk } from './use-desk';
+import { elementOf, webProps, webStyle } from '../../ui/web';
 
 interface Props {
   mark: Mark;
@@ -30,7 +31,7 @@ export function PlacedMark({ mark, party, scale, selected, alone, desk }: Props)
   now.current = { mark, scale, desk, selected };
 
   useEffect(() => {
-    const el = box.current as unknown as HTMLElement | null;
+    const el = elementOf(box);
     if (!el) return;
     let from: { x: number; y: number; rect: Rect; stretch: boolean; moved: boolean; also: boolean } | null = null;
     let last: Rect | null = null;
@@ -138,16 +139,14 @@ export function PlacedMark({ mark, party, scale, selected, alone, desk }: Props)
       {drag?.lines.map((l, i) => (
         <View
           key={i}
-          style={
-            {
-              position: 'absolute',
-              pointerEvents: 'none',
-              backgroundColor: color,
-              ...(l.x !== undefined
-                ? { left: l.x * scale, top: 0, bottom: 0, width: 1 }
-                : { top: (l.y ?? 0) * scale, left: 0, right: 0, height: 1 }),
-            } as never
-          }
+          style={webStyle({
+            position: 'absolute',
+            pointerEvents: 'none',
+            backgroundColor: color,
+            ...(l.x !== undefined
+              ? { left: l.x * scale, top: 0, bottom: 0, width: 1 }
+              : { top: (l.y ?? 0) * scale, left: 0, right: 0, height: 1 }),
+          })}
         />
       ))}
       <View
@@ -156,19 +155,17 @@ export function PlacedMark({ mark, party, scale, selected, alone, desk }: Props)
         tabIndex={0}
         testID={`mark-${mark.kind}`}
         aria-label={`${whose}, page ${mark.page}. Arrow keys move it, Alt and arrow keys change its size, Delete removes it.`}
-        {...({ onKeyDown, onFocus, 'aria-pressed': selected } as object)}
-        style={
-          {
-            position: 'absolute',
-            left: rect.x * scale,
-            top: rect.y * scale,
-            width: rect.w * scale,
-            height: rect.h * scale,
-            zIndex: selected ? 4 : 2,
-            touchAction: 'none',
-            cursor: 'grab',
-          } as never
-        }
+        {...webProps({ onKeyDown, onFocus, 'aria-pressed': selected })}
+        style={webStyle({
+          position: 'absolute',
+          left: rect.x * scale,
+          top: rect.y * scale,
+          width: rect.w * scale,
+          height: rect.h * scale,
+          zIndex: selected ? 4 : 2,
+          touchAction: 'none',
+          cursor: 'grab',
+        })}
       >
         <MarkFace
           rect={rect}
@@ -187,19 +184,17 @@ export function PlacedMark({ mark, party, scale, selected, alone, desk }: Props)
         />
         {selected && alone ? (
           <View
-            {...({ dataSet: { stretch: '1' } } as object)}
-            style={
-              {
-                position: 'absolute',
-                right: -22,
-                bottom: -22,
-                width: 40,
-                height: 40,
-                alignItems: 'center',
-                justifyContent: 'center',
-                cursor: 'nwse-resize',
-              } as never
-            }
+            {...webProps({ dataSet: { stretch: '1' } })}
+            style={webStyle({
+              position: 'absolute',
+              right: -22,
+              bottom: -22,
+              width: 40,
+              height: 40,
+              alignItems: 'center',
+              justifyContent: 'center',
+              cursor: 'nwse-resize',
+            })}
           >
             <View
               style={{

@@ -15,6 +15,7 @@ import { AtRect, MarkFace } from '../pages/mark-box';
 import { Redlines } from '../pages/redlines';
 import { Sheet } from '../pages/sheet';
 import type { Desk } from './use-desk';
+import { webStyle } from '../../ui/web';
 
 export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }) {
   const p = usePalette();
@@ -33,7 +34,7 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
   const written = view.marks.flatMap((m) => shownWords(m, words));
   return (
     <Portal>
-      <Modal visible onDismiss={onClose} contentContainerStyle={{ position: 'absolute', inset: 0 } as never}>
+      <Modal visible onDismiss={onClose} contentContainerStyle={webStyle({ position: 'absolute', inset: 0 })}>
         <View style={{ flex: 1, backgroundColor: p.bench }} testID="preview">
           <View style={{ backgroundColor: p.sheet, padding: 12, gap: 8, borderBottomWidth: 1, borderColor: p.rule }}>
             <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>

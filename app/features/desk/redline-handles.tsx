@@ -5,6 +5,7 @@ import { type Redline, wordsBetween } from '@gatepath/core/packet';
 import type { PageFacts } from '@gatepath/core/paper';
 import { REDLINE } from '../pages/redlines';
 import type { Desk } from './use-desk';
+import { elementOf, webStyle } from '../../ui/web';
 
 interface Props {
   desk: Desk;
@@ -51,7 +52,7 @@ function StrikePad({ desk, page, scale, point }: Omit<Props, 'redlines'>) {
   const now = useRef({ desk, page, point });
   now.current = { desk, page, point };
   useEffect(() => {
-    const el = pad.current as unknown as HTMLElement | null;
+    const el = elementOf(pad);
     if (!el) return;
     let from: { x: number; y: number } | null = null;
     const down = (e: PointerEvent) => {
@@ -87,18 +88,16 @@ function StrikePad({ desk, page, scale, point }: Omit<Props, 'redlines'>) {
     <View
       ref={pad}
       testID="strike-pad"
-      style={
-        {
-          position: 'absolute',
-          left: 0,
-          top: 0,
-          right: 0,
-          bottom: 0,
-          zIndex: 2,
-          cursor: 'text',
-          touchAction: 'none',
-        } as never
-      }
+      style={webStyle({
+        position: 'absolute',
+        left: 0,
+        top: 0,
+        right: 0,
+        bottom: 0,
+        zIndex: 2,
+        cursor: 'text',
+        touchAction: 'none',
+      })}
     >
       {over.map((b, i) => (
         <View

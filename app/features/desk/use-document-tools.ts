@@ -2,9 +2,8 @@
 import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { type PageMove, editsToSwapPages, matchPagesOf } from '@gatepath/core/packet';
-import type { ComposeBody, DealView, DocumentPatch, DocumentView, PacketView } from '@gatepath/contract';
+import type { ComposeBody, DocumentPatch, DocumentView, PacketView } from '@gatepath/contract';
 import { unpackFacts } from '@gatepath/contract/facts';
-import { pathOf } from '@gatepath/contract/paths';
 import { call, uploadFile } from '../../api/client';
 import { factsQuery, keys } from '../../api/hooks';
 import type { Desk } from './use-desk';
@@ -24,7 +23,7 @@ export function useDocumentTools(desk: Desk) {
     while (now.status === 'reading') {
       if (Date.now() > until) throw new Error(`“${doc.name}” is still being read. Look again in a moment.`);
       await new Promise((r) => setTimeout(r, 250));
-      const deal = await call<DealView>('deal', { params: { dealId } });
+      const deal = await call('deal', { params: { dealId } });
       now = deal.documents.find((d) => d.id === doc.id) ?? now;
     }
     if (now.status === 'failed') throw new Error(now.problem ?? `“${doc.name}” cannot be read.`);
@@ -48,9 +47,7 @@ export function useDocumentTools(desk: Desk) {
   };
 
   const compose = (body: Omit<ComposeBody, 'replaces'> & { replaces?: string[] }) =>
-    trying(async () =>
-      known(await call<DocumentView>('composeDocument', { params: { dealId }, body: { replaces: [], ...body } })),
-    );
+    trying(async () => known(await call('composeDocument', { params: { dealId }, body: { replaces: [], ...body } })));
   const swap = (moves: PageMove[], into: string[]) => desk.edit(editsToSwapPages(desk.draft, moves, into));
 
   /** Puts another file in a document's place; pages that moved are found by their words. */
@@ -58,9 +55,7 @@ export function useDocumentTools(desk: Desk) {
     trying(async () => {
       const old = desk.view.documents.find((d) => d.id === documentId);
       if (!old) return null;
-      const made = await known(
-        await uploadFile<DocumentView>(pathOf('addDocument', { dealId }), file, () => undefined),
-      );
+      const made = await known(await uploadFile('addDocument', file, { params: { dealId } }));
       const packed = await client.fetchQuery(factsQuery(made.id));
       const to = matchPagesOf(old, unpackFacts(made.id, made.name, packed));
       swap(
@@ -79,7 +74,7 @@ export function useDocumentTools(desk: Desk) {
 
   /** Corrects a document's name or type. */
   const change = async (documentId: string, body: DocumentPatch) => {
-    const now = await call<DocumentView>('setDocument', { params: { documentId }, body });
+    const now = await call('setDocument', { params: { documentId }, body });
     client.setQueryData<PacketView>(keys.packet(packetId), (was) =>
       was ? { ...was, documents: was.documents.map((d) => (d.id === now.id ? now : d)) } : was,
     );
@@ -93,7 +88,7 @@ export function useDocumentTools(desk: Desk) {
       const docs = ids.flatMap((id) => desk.view.documents.find((d) => d.id === id) ?? []);
       const parts = docs.flatMap((d) => d.pages.map((_, i) => ({ documentId: d.id, page: i + 1, turn: 0 as const })));
       const made = await known(
-        await call<DocumentView>('composeDocument', { params: { dealId }, body: { name, parts, replaces: ids } }),
+        await call('composeDocument', { params: { dealId }, body: { name, parts, replaces: ids } }),
       );
       let next = 0;
       swap(

@@ -2,7 +2,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { type Draft, type DraftEdit, applyEdits, invertEdits } from '@gatepath/core/packet';
-import type { PacketView, SavedDraft } from '@gatepath/contract';
+import type { PacketView } from '@gatepath/contract';
 import { EDITS_A_PORTION } from '@gatepath/contract/limits';
 import { listWords } from '@gatepath/core/text';
 import { ApiError, call, newId } from '../../api/client';
@@ -80,7 +80,7 @@ export function useDraft(packet: PacketView): DraftHandle {
     flushing.current = true;
     const sending = pending.slice(0, portion.current);
     setSaving({ state: 'saving', sentence: 'Saving…' });
-    call<SavedDraft>('editPacket', {
+    call('editPacket', {
       params: { packetId: packet.id },
       body: { edits: sending, base: base.version, client: SCREEN },
     })

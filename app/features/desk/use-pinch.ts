@@ -1,6 +1,7 @@
 /** Two fingers on the page make it larger or smaller; so does Ctrl with the wheel. */
 import { useEffect, useRef, type RefObject } from 'react';
 import type { View } from 'react-native';
+import { elementOf } from '../../ui/web';
 
 const LEAST = 1;
 const MOST = 4;
@@ -9,7 +10,7 @@ export function usePinch(area: RefObject<View | null>, zoom: number, setZoom: (z
   const now = useRef({ zoom, setZoom });
   now.current = { zoom, setZoom };
   useEffect(() => {
-    const el = area.current as unknown as HTMLElement | null;
+    const el = elementOf(area);
     if (!el) return;
     const set = (z: number) => now.current.setZoom(Math.round(Math.min(MOST, Math.max(LEAST, z)) * 100) / 100);
     let from: { apart: number; zoom: number } | null = null;

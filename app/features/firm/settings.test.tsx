@@ -1,6 +1,7 @@
 /** Settings: each touch is one request with the whole choice in it. */
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import type { FirmView } from '@gatepath/contract';
+import { ApiError } from '../../api/client';
 import { show } from '../../test/office';
 import { ClockCard, FailuresCard, HolidaysCard, NoticesCard } from './settings';
 
@@ -30,7 +31,7 @@ test('holidays are added and removed by day', async () => {
 });
 
 test('the clock goes on by so many hours, and a refusal is said', async () => {
-  const asked = show(<ClockCard />, () => new Error('Only the demo’s clock can be set forward.'));
+  const asked = show(<ClockCard />, () => new ApiError(403, 'not-demo', 'Only the demo’s clock can be set forward.'));
   expect(screen.getByText('Mon, Nov 23, 10:00 AM')).toBeTruthy();
   fireEvent.click(screen.getByTestId('forward-24'));
   await waitFor(() => expect(screen.getByTestId('trouble').textContent).toContain('Only the demo’s clock'));

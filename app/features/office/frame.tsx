@@ -58,7 +58,7 @@ export function OfficeFrame() {
   );
 }
 
-function NavLink({ href, label }: { href: string; label: string }) {
+function NavLink({ href, label }: (typeof PLACES)[number]) {
   const p = usePalette();
   const router = useRouter();
   const on = usePathname().startsWith(href);
@@ -66,7 +66,7 @@ function NavLink({ href, label }: { href: string; label: string }) {
     <Pressable
       role="link"
       aria-current={on ? 'page' : undefined}
-      onPress={() => router.navigate(href as never)}
+      onPress={() => router.navigate(href)}
       style={{ minHeight: 60, minWidth: 92, alignItems: 'center', justifyContent: 'center', gap: 6 }}
     >
       <View style={{ width: on ? 28 : 8, height: 6, borderRadius: 3, backgroundColor: on ? p.brick : p.rule }} />

@@ -27,7 +27,7 @@ export function SetUp() {
   const submit = handleSubmit((body) =>
     setup.mutate(body, {
       onSuccess: () => router.replace('/deals'),
-      onError: (e) => showFieldErrors(e, setError as never),
+      onError: (e) => showFieldErrors(e, setError),
     }),
   );
   return (

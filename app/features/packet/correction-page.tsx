@@ -10,6 +10,7 @@ import { Small } from '../../ui/text';
 import { Fills } from '../pages/fills';
 import { Redlines } from '../pages/redlines';
 import { Sheet } from '../pages/sheet';
+import { elementOf, webStyle } from '../../ui/web';
 
 interface Props {
   packet: PacketView;
@@ -39,7 +40,7 @@ export function CorrectionPage({ packet, sent, look, redline, hint, onTouch }: P
     all.filter((x) => x.documentId === look.documentId && x.page === look.page);
   const touch = ({ nativeEvent }: { nativeEvent: unknown }) => {
     const { clientX, clientY } = nativeEvent as MouseEvent;
-    const box = (paper.current as unknown as HTMLElement | null)?.getBoundingClientRect();
+    const box = elementOf(paper)?.getBoundingClientRect();
     if (box) onTouch({ x: (clientX - box.left) / scale, y: (clientY - box.top) / scale });
   };
   return (
@@ -74,7 +75,7 @@ export function CorrectionPage({ packet, sent, look, redline, hint, onTouch }: P
               focusable={false}
               onPress={touch}
               testID="change-paper"
-              style={{ position: 'absolute', left: 0, top: 0, right: 0, bottom: 0, cursor: 'crosshair' } as never}
+              style={webStyle({ position: 'absolute', left: 0, top: 0, right: 0, bottom: 0, cursor: 'crosshair' })}
             />
             <Redlines page={page} scale={scale} redlines={[...here(sent.redlines), ...(redline ? [redline] : [])]} />
             <Fills

@@ -1,5 +1,6 @@
 /** What the sender does with a packet on its way: each act is one request, and says what went wrong. */
 import { fireEvent, screen, waitFor } from '@testing-library/react';
+import { ApiError } from '../../api/client';
 import { show, underWay } from '../../test/office';
 import { ChangeAhead } from './change-ahead';
 import { PartyLine } from './party-line';
@@ -70,7 +71,10 @@ test('withdrawing and taking back ask for a reason first, and can be left', asyn
 
 test('somebody is added ahead with what they do and where; what the server refuses is said', async () => {
   const way = underWay();
-  const asked = show(<ChangeAhead {...way} />, () => new Error('There is no room for a signature on “Disclosure”.'));
+  const asked = show(
+    <ChangeAhead {...way} />,
+    () => new ApiError(422, 'no-room', 'There is no room for a signature on “Disclosure”.'),
+  );
   press('add-person');
   write('new-name', 'Ewa Holt');
   write('new-email', 'ewa@example.com');

@@ -12,10 +12,11 @@ import {
 } from '@gatepath/core/filling';
 import type { PathStep } from '@gatepath/core/packet';
 import type { Rect } from '@gatepath/core/paper';
-import type { ShownFill } from '@gatepath/contract';
+import type { ShownFill } from '@gatepath/core/packet';
 import { inkOf } from '@gatepath/core/inks';
 import { FONT } from '../../ui/theme';
 import { familyOf, measureIn, useHandFonts } from './hand-fonts';
+import { webStyle } from '../../ui/web';
 
 interface Props {
   page: { width: number; height: number };
@@ -35,7 +36,7 @@ export const Fills = memo(function Fills({ page, scale, fills, pictureUrl }: Pro
       width={page.width * scale}
       height={page.height * scale}
       viewBox={`0 0 ${page.width} ${page.height}`}
-      style={{ position: 'absolute', left: 0, top: 0, pointerEvents: 'none' } as never}
+      style={webStyle({ position: 'absolute', left: 0, top: 0, pointerEvents: 'none' })}
     >
       {ready
         ? fills.map((f) => (

@@ -5,6 +5,7 @@ import { PEN_WIDTH, setParagraph } from '@gatepath/core/filling';
 import type { Redline } from '@gatepath/core/packet';
 import { FONT } from '../../ui/theme';
 import { measureIn } from './hand-fonts';
+import { webStyle } from '../../ui/web';
 
 /** The ink of changes: no party's, not the print's. */
 export const REDLINE = '#8E1B2F';
@@ -22,7 +23,7 @@ export const Redlines = memo(function Redlines({ page, scale, redlines }: Props)
       width={page.width * scale}
       height={page.height * scale}
       viewBox={`0 0 ${page.width} ${page.height}`}
-      style={{ position: 'absolute', left: 0, top: 0, pointerEvents: 'none' } as never}
+      style={webStyle({ position: 'absolute', left: 0, top: 0, pointerEvents: 'none' })}
       aria-hidden
     >
       {redlines.map((r) =>

@@ -28,7 +28,7 @@ export function PartyForm({ start, saveLabel, onSave, onCancel, error }: Props) 
       await onSave({ ...body, phone: body.phone || null });
       reset({ side: getValues('side'), name: '', email: '', phone: '' });
     } catch (e) {
-      showFieldErrors(e, setError as never);
+      showFieldErrors(e, setError);
     }
   });
   return (

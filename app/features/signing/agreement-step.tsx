@@ -8,6 +8,7 @@ import type { StepProps } from './step';
 import { Lead, Languages, leftByKind, useLastDay, WhoIs } from './parts';
 import { useSay, useWords } from './say';
 import { Wrong } from './wrong';
+import { elementOf } from '../../ui/web';
 
 export function AgreementStep({ signing, view, onSide }: StepProps) {
   const t = useSay();
@@ -21,7 +22,7 @@ export function AgreementStep({ signing, view, onSide }: StepProps) {
   const goOn = () => {
     if (ticked) return signing.agree(view.agreementText.version);
     setAsked(true);
-    (box.current as unknown as HTMLElement | null)?.querySelector<HTMLElement>('[role="checkbox"]')?.focus();
+    elementOf(box)?.querySelector<HTMLElement>('[role="checkbox"]')?.focus();
   };
   return (
     <Page max={560}>

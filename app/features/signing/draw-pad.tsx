@@ -8,6 +8,7 @@ import { usePalette } from '../../ui/hooks';
 import { Button } from '../../ui/pieces';
 import { Strong } from '../../ui/text';
 import { useSay } from './say';
+import { elementOf, webStyle } from '../../ui/web';
 
 interface Props {
   label: string;
@@ -32,7 +33,7 @@ export function DrawPad({ label, height, value, color, onChange, testID }: Props
   const size = value ?? { width: 320, height };
 
   useEffect(() => {
-    const el = box.current as unknown as HTMLElement | null;
+    const el = elementOf(box);
     if (!el) return;
     let stroke: Stroke | null = null;
     const point = (e: PointerEvent): [number, number] => {
@@ -95,25 +96,23 @@ export function DrawPad({ label, height, value, color, onChange, testID }: Props
         role="img"
         aria-label={`${label}. ${t(value ? 'sign.hand.drawn' : 'sign.hand.empty')}`}
         testID={testID}
-        style={
-          {
-            height,
-            borderWidth: 1.5,
-            borderStyle: 'dashed',
-            borderColor: p.slate,
-            borderRadius: 12,
-            backgroundColor: '#FFFFFF',
-            touchAction: 'none',
-            cursor: 'crosshair',
-            overflow: 'hidden',
-          } as never
-        }
+        style={webStyle({
+          height,
+          borderWidth: 1.5,
+          borderStyle: 'dashed',
+          borderColor: p.slate,
+          borderRadius: 12,
+          backgroundColor: '#FFFFFF',
+          touchAction: 'none',
+          cursor: 'crosshair',
+          overflow: 'hidden',
+        })}
       >
         <Svg
           width="100%"
           height="100%"
           viewBox={value ? `0 0 ${size.width} ${size.height}` : undefined}
-          style={{ pointerEvents: 'none' } as never}
+          style={webStyle({ pointerEvents: 'none' })}
         >
           {strokes.length
             ? drawingSteps({ strokes }, rect).map((steps, i) => (

@@ -6,8 +6,7 @@ import { applyAct, readActs, storageKey, type Act } from './acts';
 import { Outbox } from './outbox';
 import { ownMark } from './own-mark';
 
-const problem = (status: number, detail = 'no') =>
-  new ApiError(status, { type: '/problems/x', title: 'x', status, detail });
+const problem = (status: number, detail = 'no') => new ApiError(status, 'internal', detail);
 
 class Box implements Pick<Storage, 'getItem' | 'setItem' | 'removeItem'> {
   kept = new Map<string, string>();

@@ -13,6 +13,7 @@ import { placesOf } from './places';
 import { SigningSheet } from './signing-sheet';
 import { useSay, useWords } from './say';
 import type { OwnMark } from './own-rules';
+import { elementOf } from '../../ui/web';
 
 const MARGIN = 10;
 const ZOOMS = [1, 1.6, 2.4];
@@ -55,7 +56,7 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
   useEffect(() => {
     if (!acted.current) return;
     acted.current = false;
-    const el = panel.current as unknown as HTMLElement | null;
+    const el = elementOf(panel);
     el?.querySelector<HTMLElement>('[data-act]')?.focus({ preventScroll: true });
   }, [key]);
 

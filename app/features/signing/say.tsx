@@ -23,7 +23,7 @@ export function useLanguage(language: string | undefined): Words | null {
   const other = language && language !== 'en' ? language : null;
   const query = useQuery({
     queryKey: ['words', other],
-    queryFn: () => call<Words>('words', { params: { language: other! } }),
+    queryFn: () => call('words', { params: { language: other! } }),
     enabled: other !== null,
     staleTime: Infinity,
     gcTime: Infinity,

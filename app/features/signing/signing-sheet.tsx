@@ -10,6 +10,7 @@ import { Redlines } from '../pages/redlines';
 import { Sheet } from '../pages/sheet';
 import { useSay, useWords } from './say';
 import type { OwnMark } from './own-rules';
+import { webStyle } from '../../ui/web';
 
 interface Props {
   token: string;
@@ -69,7 +70,7 @@ export function SigningSheet({ token, view, documentId, page: n, width, current,
       />
       {signed.map((m) => (
         <AtRect key={m.id} rect={m.rect} scale={scale}>
-          <View role="img" aria-label={nameOf(m, 'done')} style={{ flex: 1, pointerEvents: 'none' } as never} />
+          <View role="img" aria-label={nameOf(m, 'done')} style={webStyle({ flex: 1, pointerEvents: 'none' })} />
         </AtRect>
       ))}
       {onTouch

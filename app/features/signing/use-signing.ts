@@ -3,7 +3,7 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import type { ActAnswer, HandOverBody, SigningView } from '@gatepath/contract';
 import { pathOf } from '@gatepath/contract/paths';
-import type { Hand, Picture } from '@gatepath/core/packet';
+import type { Hand } from '@gatepath/core/packet';
 import { ApiError, call, newId, uploadFile } from '../../api/client';
 import { keys } from '../../api/hooks';
 import { useLive } from '../../api/live';
@@ -82,7 +82,7 @@ export function useSigning(token: string) {
   const params = { token };
   const query = useQuery({
     queryKey: keys.signing(token),
-    queryFn: () => call<SigningView>('signing', { params }),
+    queryFn: () => call('signing', { params }),
     staleTime: 30_000,
   });
   const { outbox, state } = useOutbox(token);
@@ -122,37 +122,37 @@ export function useSigning(token: string) {
     finish: () => act({ type: 'finish' }),
     addFile: useMutation({
       mutationFn: ({ markId, file, actId }: { markId: string; file: File; actId: string }) =>
-        uploadFile<SigningView>(`${pathOf('addFile', { token, markId })}?actId=${actId}`, file, () => undefined),
+        uploadFile('addFile', file, { params: { token, markId }, query: { actId } }),
       onSuccess,
       retry: again,
     }),
     addPicture: useMutation({
-      mutationFn: (file: File) => uploadFile<Picture>(pathOf('addPicture', { token }), file, () => undefined),
+      mutationFn: (file: File) => uploadFile('addPicture', file, { params: { token } }),
     }),
     decline: useMutation({
-      mutationFn: (reason: string) => call<SigningView>('decline', { params, body: { reason } }),
+      mutationFn: (reason: string) => call('decline', { params, body: { reason } }),
       onSuccess,
     }),
     ask: useMutation({
-      mutationFn: (body: { actId: string; text: string }) => call<SigningView>('askQuestion', { params, body }),
+      mutationFn: (body: { actId: string; text: string }) => call('askQuestion', { params, body }),
       onSuccess,
       retry: again,
     }),
     handOver: useMutation({
-      mutationFn: (body: HandOverBody) => call<void>('handOver', { params, body }),
+      mutationFn: (body: HandOverBody) => call('handOver', { params, body }),
       onSuccess: () => client.invalidateQueries({ queryKey: keys.signing(token) }),
     }),
     setLanguage: useMutation({
-      mutationFn: (language: string) => call<SigningView>('setLanguage', { params, body: { language } }),
+      mutationFn: (language: string) => call('setLanguage', { params, body: { language } }),
       onSuccess,
     }),
-    sendCode: useMutation({ mutationFn: () => call<SigningView>('sendCode', { params }), onSuccess }),
+    sendCode: useMutation({ mutationFn: () => call('sendCode', { params }), onSuccess }),
     giveCode: useMutation({
-      mutationFn: (code: string) => call<SigningView>('giveCode', { params, body: { code } }),
+      mutationFn: (code: string) => call('giveCode', { params, body: { code } }),
       onSuccess,
       onError: () => client.invalidateQueries({ queryKey: keys.signing(token) }),
     }),
-    agreementCopy: useMutation({ mutationFn: () => call<void>('agreementCopy', { params }) }),
+    agreementCopy: useMutation({ mutationFn: () => call('agreementCopy', { params }) }),
   };
 }
 

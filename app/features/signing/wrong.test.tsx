@@ -11,8 +11,7 @@ import { wordsOfError, Wrong } from './wrong';
 
 const SPANISH: Words = { language: 'es', messages: es };
 const tell: Say = (key, params) => say(ENGLISH, key, params);
-const problem = (status: number, code: string, detail: string) =>
-  new ApiError(status, { type: `/problems/${code}`, title: '', status, detail });
+const problem = (status: number, code: ApiError['code'], detail: string) => new ApiError(status, code, detail);
 
 test.each([
   [problem(0, 'offline', 'x'), 'The server cannot be reached. Check the connection;'],

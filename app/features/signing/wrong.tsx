@@ -1,25 +1,88 @@
 /** What went wrong, said in the client's language. */
+import type { RouteOf, RouteProblem } from '@gatepath/contract/routes';
+import type { WordKey } from '@gatepath/core/words';
 import { ApiError } from '../../api/client';
 import { Button, Note } from '../../ui/pieces';
 import { useSay, type Say } from './say';
 
-/** Problems the server does not word for one client: a lost connection, a fault, too many requests. */
-const OWN_WORDS: Record<string, 'problem.too_many' | 'problem.something' | 'problem.busy'> = {
-  busy: 'problem.busy',
-  damaged: 'problem.something',
-  undrawable: 'problem.something',
-  'too-heavy': 'problem.something',
-  'disk-full': 'problem.something',
-  'too-many': 'problem.too_many',
-  internal: 'problem.something',
-  'bad-request': 'problem.something',
-  'not-found': 'problem.something',
-};
+/** Whatever may go wrong in a ceremony. */
+type ClientProblem = RouteProblem<RouteOf<'pass'>> | 'offline';
+
+/** Words for what the server does not word for a client; null where its own sentence is in the client's language. */
+function ownWords(code: ClientProblem): WordKey | null {
+  switch (code) {
+    case 'offline':
+      return 'problem.offline';
+    case 'busy':
+      return 'problem.busy';
+    case 'too-many':
+      return 'problem.too_many';
+    case 'bad-request':
+    case 'cut-off':
+    case 'damaged':
+    case 'disk-full':
+    case 'internal':
+    case 'media-type':
+    case 'no-file':
+    case 'no-form':
+    case 'not-found':
+    case 'other-origin':
+    case 'stalled':
+    case 'too-deep':
+    case 'too-heavy':
+    case 'too-large':
+    case 'too-many-values':
+    case 'undrawable':
+      return 'problem.something';
+    case 'agreement-changed':
+    case 'already-done':
+    case 'already-sealed':
+    case 'already-sent':
+    case 'bad-contact':
+    case 'bad-day':
+    case 'bad-plan':
+    case 'bad-value':
+    case 'code-soon':
+    case 'dead-link':
+    case 'ended':
+    case 'file-wanted':
+    case 'filled-by-sender':
+    case 'fills-itself':
+    case 'has-acted':
+    case 'host-wanted':
+    case 'invalid':
+    case 'lapsed':
+    case 'letters':
+    case 'locked':
+    case 'marks-left':
+    case 'no-hand':
+    case 'no-handing-over':
+    case 'no-paper':
+    case 'no-picture':
+    case 'nobody-to-nudge':
+    case 'not-agreed':
+    case 'not-executed':
+    case 'not-sent':
+    case 'not-your-mark':
+    case 'not-your-turn':
+    case 'question-wanted':
+    case 'reason-wanted':
+    case 'step-wanted':
+    case 'too-many-questions':
+    case 'unclean':
+    case 'unknown-mark':
+    case 'unknown-party':
+    case 'unknown-question':
+    case 'withdrawn':
+    case 'wrong-code':
+      return null;
+  }
+}
 
 export function wordsOfError(t: Say, error: unknown): string {
   if (!(error instanceof ApiError)) return t('problem.something');
-  if (error.status === 0) return t('problem.offline');
-  const own = OWN_WORDS[error.code];
+  // Of a problem that no client should have, the server's sentence is better than none.
+  const own = ownWords(error.code as ClientProblem);
   return own ? t(own) : error.message;
 }
 

@@ -1,0 +1,30 @@
+/** What only the web has, and React Native's types leave out: the one place where they are told otherwise. */
+import type { CSSProperties } from 'react';
+import type { DimensionValue, TextStyle, ViewStyle } from 'react-native';
+
+type Own = Pick<
+  CSSProperties,
+  'animationDuration' | 'animationName' | 'cursor' | 'pointerEvents' | 'touchAction' | 'userSelect'
+> & { position?: ViewStyle['position'] | 'sticky'; inset?: DimensionValue };
+
+/** A style with what browsers know beside: cursors, how a finger scrolls, what is in the pointer's way. */
+export function webStyle<S extends ViewStyle & TextStyle>(style: Omit<S, keyof Own> & Own): S {
+  return style as S;
+}
+
+interface OwnProps {
+  onKeyDown?: (e: never) => void;
+  onFocus?: (e: never) => void;
+  'aria-pressed'?: boolean;
+  dataSet?: Record<string, string>;
+}
+
+/** Attributes and listeners that elements of the web take. */
+export function webProps(props: OwnProps): object {
+  return props;
+}
+
+/** The element behind a view, for measuring it and for listening to the pointer itself. */
+export function elementOf(view: { current: unknown }): HTMLElement | null {
+  return view.current as HTMLElement | null;
+}

@@ -1,0 +1,272 @@
+/** The core's plain data, as answers tell it. Compiling fails where a schema and the core's type part. */
+import * as yup from 'yup';
+import type { Schedule } from '@gatepath/core/calendar';
+import type { DealFacts } from '@gatepath/core/merge';
+import {
+  ACTS,
+  CELL_STATES,
+  CELL_WANTS,
+  MARK_KINDS,
+  SCRIPT_FACES,
+  SECOND_STEPS,
+  type Draft,
+  type Drawing,
+  type Gate,
+  type Hand,
+  type InitialsRule,
+  type LedgerRow,
+  type Mark,
+  type MarkCheck,
+  type PacketParty,
+  type Picture,
+  type Plan,
+  type PlanDocument,
+  type Redline,
+  type ShownFill,
+} from '@gatepath/core/packet';
+import type { Rect } from '@gatepath/core/paper';
+import { PLACE_KINDS, PLACE_ROLES, type PrintedPlace } from '@gatepath/core/reading';
+import type { ActivityLine, Correction, Question } from '@gatepath/core/routing';
+import { SIDES } from '@gatepath/core/text';
+import { calendarDay, flag, list, moment, named, number, of, oneOf, shape, text, whole } from './answer-fields';
+import { choiceBy } from './choice';
+
+export const rect = of<Rect>()(named('Rect', { x: number(), y: number(), w: number(), h: number() }));
+export const pageSize = named('PageSize', { width: number(), height: number() });
+
+export const markCheck = of<MarkCheck>()(
+  named('MarkCheck', {
+    form: yup.string().oneOf(['digits', 'email', 'phone', 'pattern'] as const),
+    pattern: yup.string(),
+    message: yup.string(),
+    min: yup.number(),
+    max: yup.number(),
+    from: yup.string(),
+    to: yup.string(),
+    minLength: yup.number().integer(),
+    maxLength: yup.number().integer(),
+  }),
+);
+
+export const mark = of<Mark>()(
+  named('Mark', {
+    id: text(),
+    documentId: text(),
+    page: whole(),
+    kind: oneOf(MARK_KINDS),
+    partyId: text(),
+    rect,
+    required: flag(),
+    label: yup.string(),
+    help: yup.string(),
+    lines: yup.string().oneOf(['several'] as const),
+    value: yup.string(),
+    readOnly: yup.boolean(),
+    check: markCheck.optional(),
+    options: yup.array(text()),
+    group: yup.string(),
+    ruleId: yup.string(),
+    redlineId: yup.string(),
+    placeId: yup.string(),
+  }),
+);
+
+export const redline = of<Redline>()(
+  named('Redline', {
+    id: text(),
+    documentId: text(),
+    page: whole(),
+    kind: oneOf(['strike', 'insert']),
+    rects: list(rect),
+    text: text(),
+    moved: list(shape({ partyId: text(), rect })),
+  }),
+);
+
+const rule = of<InitialsRule>()(
+  named('InitialsRule', {
+    id: text(),
+    documentId: text(),
+    partyIds: list(text()),
+    anchor: shape({ fx: number(), fy: number() }),
+    except: list(shape({ page: whole(), partyId: text() })),
+    moved: list(shape({ page: whole(), partyId: text(), rect })),
+  }),
+);
+
+export const party = of<PacketParty>()(
+  named('PacketParty', {
+    id: text(),
+    name: text(),
+    email: text(),
+    phone: text().nullable(),
+    side: oneOf(SIDES),
+    ordinal: whole(),
+    act: oneOf(ACTS),
+    ink: whole(),
+    only: yup.array(text()),
+    language: yup.string(),
+    note: yup.string(),
+    secondStep: yup.string().oneOf(SECOND_STEPS),
+    accessCode: yup.string(),
+    codeKept: yup.boolean().isTrue(),
+    copyAt: yup.string().oneOf(['sending'] as const),
+    memberId: yup.string(),
+  }),
+);
+
+const gate = of<Gate>()(
+  named('Gate', { id: text(), partyIds: list(text()), need: yup.string().oneOf(['any'] as const) }),
+);
+
+const schedule = of<Schedule>()(
+  named('Schedule', {
+    lastDay: calendarDay().nullable(),
+    warnDays: whole(),
+    nudge: shape({ first: whole(), every: whole(), most: whole(), businessDays: flag() }).nullable(),
+  }),
+);
+
+const replaces = shape({ packetId: text(), version: whole() }).optional();
+const continues = shape({ packetId: text(), packetName: text() }).optional();
+
+export const draft = of<Draft>()(
+  named('Draft', {
+    name: text(),
+    subject: text(),
+    message: text(),
+    parties: list(party),
+    documents: list(shape({ id: text() })),
+    gates: list(gate),
+    marks: list(mark),
+    rules: list(rule),
+    redlines: list(redline),
+    passed: list(shape({ id: text() })),
+    schedule,
+    handOver: flag(),
+    replaces,
+    continues,
+  }),
+);
+
+const planDocument = of<PlanDocument>()(
+  named('PlanDocument', { id: text(), name: text(), sha256: text(), pages: list(pageSize) }),
+);
+
+export const plan = of<Plan>()(
+  named('Plan', {
+    packetName: text(),
+    dealName: text(),
+    timeZone: text(),
+    subject: text(),
+    message: text(),
+    parties: list(party),
+    gates: list(gate),
+    documents: list(planDocument),
+    marks: list(mark),
+    redlines: yup.array(redline),
+    schedule: schedule.optional(),
+    holidays: yup.array(text()),
+    handOver: yup.boolean(),
+    replaces,
+    continues,
+  }),
+);
+
+const drawing = of<Drawing>()(named('Drawing', { width: number(), height: number(), strokes: list(list(number())) }));
+export const picture = of<Picture>()(named('Picture', { sha256: text(), width: whole(), height: whole() }));
+
+const handOfPictures = { initialsText: text() };
+/** A hand, or null where there is none yet. */
+export const maybeHand = choiceBy(
+  'form',
+  {
+    typed: { face: oneOf(SCRIPT_FACES), signature: text(), initials: text() },
+    drawn: { signature: drawing, initials: drawing, ...handOfPictures },
+    picture: { signature: picture, initials: picture, ...handOfPictures },
+  },
+  { nullable: true },
+) satisfies yup.ISchema<Hand | null>;
+
+const shows = choiceBy('form', {
+  typed: { face: oneOf(SCRIPT_FACES), text: text() },
+  drawn: { drawing, spoken: text() },
+  picture: { picture, spoken: text() },
+  text: { text: text() },
+  tick: {},
+});
+export const shownFill = of<ShownFill>()(
+  named('ShownFill', {
+    markId: text(),
+    documentId: text(),
+    page: whole(),
+    rect,
+    kind: oneOf(MARK_KINDS),
+    partyId: text(),
+    ink: whole(),
+    lines: yup.string().oneOf(['several'] as const),
+    shows,
+  }),
+);
+
+export const ledgerRow = of<LedgerRow>()(
+  named('LedgerRow', {
+    documentId: text(),
+    page: whole(),
+    cells: list(
+      shape({
+        partyId: text(),
+        state: oneOf(CELL_STATES),
+        wants: oneOf(CELL_WANTS),
+        markIds: list(text()),
+        total: whole(),
+        done: whole(),
+        gapFrom: oneOf(['rule', 'pattern']).nullable(),
+      }),
+    ),
+  }),
+);
+
+export const question = of<Question>()(
+  named('Question', {
+    id: text(),
+    partyId: text(),
+    text: text(),
+    at: moment(),
+    answer: shape({ text: text(), at: moment(), by: text() }).nullable(),
+  }),
+);
+
+export const correction = of<Correction>()(
+  named('Correction', { redline, seq: whole(), at: moment(), by: text(), askedAgain: list(text()) }),
+);
+
+export const activityLine = of<ActivityLine>()(
+  named('ActivityLine', { seq: whole(), at: moment(), partyId: text().nullable(), sentence: text() }),
+);
+
+export const printedPlace = of<PrintedPlace>()(
+  named('PrintedPlace', {
+    page: whole(),
+    kind: oneOf(PLACE_KINDS),
+    role: oneOf(PLACE_ROLES),
+    ordinal: whole().nullable(),
+    rect,
+    label: text(),
+    source: oneOf(['print', 'acroform']),
+    confidence: number(),
+    field: shape({
+      name: text(),
+      required: flag(),
+      multiline: flag(),
+      maxLength: whole().nullable(),
+      options: list(text()),
+      group: text().nullable(),
+      readOnly: flag(),
+    }).optional(),
+  }),
+);
+
+export const dealFacts = of<DealFacts>()(
+  named('DealFacts', { address: text(), city: text(), price: text(), closing: text() }),
+);

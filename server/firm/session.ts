@@ -1,0 +1,44 @@
+/** A member's session, as their browser carries it. */
+import type { FastifyReply, FastifyRequest } from 'fastify';
+import type { Context } from '../context';
+import type { StreamOptions } from '../live/live';
+import type { Member } from './queries';
+import { memberOfToken } from './service';
+
+declare module 'fastify' {
+  interface FastifyRequest {
+    member: Member | null;
+  }
+}
+
+export const SESSION_COOKIE = 'gatepath_session';
+
+export function cookieOf(request: FastifyRequest): string | undefined {
+  return request.cookies[SESSION_COOKIE];
+}
+
+/** The member who sent a request; null when nobody is signed in. */
+export async function memberOfRequest(ctx: Context, request: FastifyRequest): Promise<Member | null> {
+  const token = cookieOf(request);
+  return token ? memberOfToken(ctx, token) : null;
+}
+
+/** Lets a browser carry a session. */
+export function remember(ctx: Context, reply: FastifyReply, token: string): void {
+  void reply.setCookie(SESSION_COOKIE, token, {
+    path: '/',
+    httpOnly: true,
+    sameSite: 'lax',
+    secure: ctx.config.publicUrl.startsWith('https:'),
+    maxAge: 14 * 86_400,
+  });
+}
+
+/** A member's live view: it ends with the session. */
+export function listening(ctx: Context, request: FastifyRequest, member: Member): StreamOptions {
+  return {
+    owner: `member:${member.id}`,
+    most: 60,
+    mayHear: async () => (await memberOfRequest(ctx, request)) !== null,
+  };
+}

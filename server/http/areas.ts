@@ -1,0 +1,115 @@
+/**
+ * The three areas of the API, each with its own way in: the office for members, the ceremony for bearers of a pass, and what
+ * is open to anybody. Who may come in is asked before anything of a request's body is read.
+ */
+import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
+import { openApi, type Who } from '@gatepath/contract/routes';
+import { UNCLEAN } from '@gatepath/contract';
+import type { Context } from '../context';
+import { dealRoutes } from '../deals/routes';
+import { documentRoutes } from '../documents/routes';
+import { firmRoutes, sessionRoutes } from '../firm/routes';
+import { memberOfRequest } from '../firm/session';
+import { mailroomRoutes } from '../mailroom/routes';
+import { packetRoutes } from '../packets/routes';
+import { Problem } from '../problem';
+import { proofRoutes } from '../proof/routes';
+import { requirePass, wordsOfPass } from '../signing/entry';
+import { signingRoutes } from '../signing/routes';
+import { told, visitOf } from '../signing/visit';
+import { addJsonBodies } from './json';
+import { asProblem } from './validate';
+
+type Part = (app: FastifyInstance, ctx: Context) => void;
+
+/** The whole API; registered under its own prefix. */
+export async function api(app: FastifyInstance, { ctx }: { ctx: Context }): Promise<void> {
+  addJsonBodies(app);
+  app.addHook('onRequest', async (request) => requireSameOrigin(request));
+  app.addHook('onSend', async (_request, reply) => {
+    if (!reply.getHeader('cache-control')) void reply.header('cache-control', 'no-store');
+  });
+  app.setErrorHandler(async (error, request, reply) => tell(reply, problemIn(request, error)));
+  app.setNotFoundHandler(async (_request, reply) => tell(reply, NOWHERE));
+  const area = (who: Who, way: (area: FastifyInstance) => void, parts: Part[]) =>
+    app.register(async (inside) => {
+      inside.letsIn = who;
+      way(inside);
+      for (const part of parts) part(inside, ctx);
+    });
+  await area('anybody', (inside) => anybody(inside, ctx), [sessionRoutes, proofRoutes, descriptionRoutes]);
+  await area('member', (inside) => office(inside, ctx), [
+    firmRoutes,
+    dealRoutes,
+    documentRoutes,
+    packetRoutes,
+    mailroomRoutes,
+  ]);
+  await area('pass', (inside) => ceremony(inside, ctx), [signingRoutes]);
+}
+
+export const NOWHERE = new Problem('not-found', 'There is nothing at this address.');
+
+/** Whoever comes; a member is known by their session. */
+function anybody(app: FastifyInstance, ctx: Context): void {
+  app.addHook('onRequest', async (request) => {
+    request.member = await memberOfRequest(ctx, request);
+  });
+}
+
+/** Members alone. */
+function office(app: FastifyInstance, ctx: Context): void {
+  app.addHook('onRequest', async (request) => {
+    request.member = await memberOfRequest(ctx, request);
+    if (!request.member)
+      throw new Problem('sign-in', 'You are not signed in, or your session has ended. Sign in and try again.');
+  });
+}
+
+/** Bearers of a pass; what went wrong is told in their own language. */
+function ceremony(app: FastifyInstance, ctx: Context): void {
+  app.addHook('onRequest', async (request) =>
+    requirePass(ctx, visitOf(request), request.routeOptions.config.beforeStep),
+  );
+  app.setErrorHandler(async (error, request, reply) => {
+    const problem = problemIn(request, error);
+    if (problem.code !== UNCLEAN && problem.code !== 'invalid') return tell(reply, problem);
+    const key = problem.code === UNCLEAN ? 'problem.unclean' : 'problem.not_understood';
+    const words = await wordsOfPass(ctx, visitOf(request));
+    return tell(reply, told(words, problem.code, key));
+  });
+}
+
+/** The API's own description, and whether it lives. */
+function descriptionRoutes(app: FastifyInstance, ctx: Context): void {
+  const description = openApi('0.1.0', ctx.config.publicUrl);
+  app.get('/openapi.json', () => description);
+  app.get('/health', () => ({ ok: true }));
+}
+
+/** What went wrong with a request, as it is told; what nobody foresaw is logged. */
+export function problemIn(request: FastifyRequest, error: unknown): Problem {
+  const problem = asProblem(error, request.routeOptions.bodyLimit);
+  if (problem.status >= 500)
+    request.log.error({ route: request.routeOptions.url, error: (error as Error).stack }, 'request failed');
+  return problem;
+}
+
+/** Answers with a problem. */
+export function tell(reply: FastifyReply, problem: Problem): FastifyReply {
+  if (problem.more.retryAfter !== undefined) void reply.header('retry-after', problem.more.retryAfter);
+  return reply.code(problem.status).type('application/problem+json').send(problem.toBody());
+}
+
+/** A page of another site must not act for a signed-in member. */
+function requireSameOrigin(request: FastifyRequest): void {
+  const { origin, host } = request.headers;
+  if (request.method === 'GET' || request.method === 'HEAD' || !origin) return;
+  let from: string | null = null;
+  try {
+    from = new URL(origin).host;
+  } catch {
+    from = null;
+  }
+  if (from !== host) throw new Problem('other-origin', 'This request came from another site.');
+}
