@@ -1,10 +1,11 @@
+import { isSenders } from '../packet/kinds';
 import type { CheckRule } from './types';
 
 /** A document that nobody marks: perhaps meant only to be read, perhaps forgotten. */
 export const documentWithoutMarks: CheckRule = (input) => {
   const parts = new Map(input.parts.map((p) => [p.doc.id, p]));
   return input.draft.documents
-    .filter((d) => !parts.get(d.id)?.marks.some((m) => m.kind !== 'label'))
+    .filter((d) => !parts.get(d.id)?.marks.some((m) => !isSenders(m.kind)))
     .map((d) => ({
       rule: 'document-without-marks',
       severity: 'warns' as const,

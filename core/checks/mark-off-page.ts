@@ -1,5 +1,5 @@
 import { clampToPage, onPage } from '../paper/geometry';
-import { MARK_WORDS } from '../packet/kinds';
+import { KINDS } from '../packet/kinds';
 import { onEachDocument } from './documents';
 import type { Finding } from './types';
 import { nameIn, pageIn } from './words';
@@ -13,7 +13,7 @@ export const markOffPage = onEachDocument(({ doc, marks }, input) => {
     const finding: Finding = {
       rule: 'mark-off-page',
       severity: 'stops',
-      sentence: `${nameIn(input, m.partyId)}’s ${MARK_WORDS[m.kind]} hangs over the edge of ${pageIn(input, m.documentId, m.page)}.`,
+      sentence: `${nameIn(input, m.partyId)}’s ${KINDS[m.kind].word} hangs over the edge of ${pageIn(input, m.documentId, m.page)}.`,
       place: { documentId: m.documentId, page: m.page, partyId: m.partyId, markId: m.id },
     };
     // A mark made from a rule is moved by the rule.

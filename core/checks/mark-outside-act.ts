@@ -1,3 +1,4 @@
+import { isSenders } from '../packet/kinds';
 import { hasDocument } from '../packet/place-party';
 import type { CheckRule, Finding } from './types';
 import { documentIn, nameIn } from './words';
@@ -9,7 +10,7 @@ export const markOutsideAct: CheckRule = (input) => {
     if (!p.only) continue;
     for (const d of input.draft.documents) {
       if (hasDocument(p, d.id)) continue;
-      const first = input.marks.find((m) => m.partyId === p.id && m.documentId === d.id && m.kind !== 'label');
+      const first = input.marks.find((m) => m.partyId === p.id && m.documentId === d.id && !isSenders(m.kind));
       if (!first) continue;
       found.push({
         rule: 'mark-outside-act',

@@ -1,5 +1,5 @@
 import { overlapArea } from '../paper/geometry';
-import { MARK_WORDS } from '../packet/kinds';
+import { KINDS } from '../packet/kinds';
 import type { Mark } from '../packet/types';
 import { onEachDocument } from './documents';
 import type { Finding } from './types';
@@ -31,7 +31,7 @@ export const markTwice = onEachDocument(({ marks }, input) => {
     found.push({
       rule: 'mark-twice',
       severity: 'stops',
-      sentence: `${nameIn(input, m.partyId)} has the same ${MARK_WORDS[m.kind]} twice on one spot on ${pageIn(input, m.documentId, m.page)}.`,
+      sentence: `${nameIn(input, m.partyId)} has the same ${KINDS[m.kind].word} twice on one spot on ${pageIn(input, m.documentId, m.page)}.`,
       place: { documentId: m.documentId, page: m.page, partyId: m.partyId, markId: m.id },
       ...(drop
         ? { mend: { label: 'Keep one', edits: [{ op: 'drop' as const, list: 'marks' as const, id: drop.id }] } }

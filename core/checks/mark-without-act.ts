@@ -1,3 +1,4 @@
+import { isSenders } from '../packet/kinds';
 import type { DraftEdit } from '../packet/draft';
 import { puts } from '../routing/progress';
 import type { CheckRule } from './types';
@@ -8,7 +9,7 @@ export const markWithoutAct: CheckRule = (input) =>
   input.draft.parties
     .filter((p) => !puts(p))
     .flatMap((p) => {
-      const mine = input.marks.filter((m) => m.partyId === p.id && m.kind !== 'label');
+      const mine = input.marks.filter((m) => m.partyId === p.id && !isSenders(m.kind));
       const first = mine[0];
       if (!first) return [];
       const word = p.act === 'approve' ? 'only approves' : 'only gets a copy';

@@ -1,5 +1,5 @@
 import type { Mark } from '../packet/types';
-import { MARK_WORDS } from '../packet/kinds';
+import { KINDS } from '../packet/kinds';
 import type { CheckRule, Finding } from './types';
 import { documentIn, nameIn } from './words';
 
@@ -21,7 +21,7 @@ export const signatureParted: CheckRule = (input) => {
       (m) =>
         mine(m) &&
         m.page === s.page + 1 &&
-        (m.kind === 'date_signed' || m.kind === 'printed_name' || m.kind === 'title') &&
+        KINDS[m.kind].withSignature &&
         m.rect.y < HEAD * next &&
         // Where the same stands beside the signature, the other page has a block of its own.
         !input.marks.some((o) => mine(o) && o.page === s.page && o.kind === m.kind) &&
@@ -31,7 +31,7 @@ export const signatureParted: CheckRule = (input) => {
     found.push({
       rule: 'signature-parted',
       severity: 'warns',
-      sentence: `${nameIn(input, s.partyId)}’s signature is on page ${s.page} of ${documentIn(input, s.documentId)}, and the ${MARK_WORDS[over.kind]} that goes with it on page ${s.page + 1}.`,
+      sentence: `${nameIn(input, s.partyId)}’s signature is on page ${s.page} of ${documentIn(input, s.documentId)}, and the ${KINDS[over.kind].word} that goes with it on page ${s.page + 1}.`,
       place: { documentId: s.documentId, page: s.page, partyId: s.partyId, markId: s.id },
     });
   }

@@ -1,8 +1,8 @@
 import { fitLine } from '../paper/fit';
 import { setParagraph } from '../packet/hand';
-import { MARK_WORDS } from '../packet/kinds';
+import { filledHow, isFixed, isSenders, KINDS } from '../packet/kinds';
 import { mergeTags } from '../merge';
-import { type Mark, NOBODY } from '../packet/types';
+import { type Mark, NOBODY, type PacketParty } from '../packet/types';
 import type { CheckRule, Finding } from './types';
 import { markIn, capital, pageIn } from './words';
 
@@ -19,9 +19,9 @@ export function roughWidth(text: string, size: number): number {
 /** Text that stands in a mark from the start and does not fit at a readable size. */
 export const textTooLong: CheckRule = (input) => {
   const found: Finding[] = [];
-  const names = new Map(input.draft.parties.map((p) => [p.id, p.name]));
+  const parties = new Map(input.draft.parties.map((p) => [p.id, p]));
   for (const m of input.marks) {
-    const text = wordsOf(m, names, input.tags);
+    const text = wordsOf(m, parties.get(m.partyId), input.tags);
     if (!text) continue;
     const told = text.replace(/\s+/g, ' ');
     const fits =
@@ -33,7 +33,7 @@ export const textTooLong: CheckRule = (input) => {
       rule: 'text-too-long',
       severity: 'warns',
       sentence: capital(
-        `${m.partyId === NOBODY ? `the ${MARK_WORDS[m.kind]}` : markIn(input, m)} “${told.length > 40 ? `${told.slice(0, 38)}…` : told}” does not fit at a readable size on ${pageIn(input, m.documentId, m.page)}.`,
+        `${m.partyId === NOBODY ? `the ${KINDS[m.kind].word}` : markIn(input, m)} “${told.length > 40 ? `${told.slice(0, 38)}…` : told}” does not fit at a readable size on ${pageIn(input, m.documentId, m.page)}.`,
       ),
       place: { documentId: m.documentId, page: m.page, markId: m.id },
     });
@@ -42,10 +42,9 @@ export const textTooLong: CheckRule = (input) => {
 };
 
 /** The text that is known beforehand; the small name under an added place is meant to be small. */
-function wordsOf(m: Mark, names: Map<string, string>, tags: ReadonlyMap<string, string>): string | null {
-  if (m.kind === 'label' && m.partyId !== NOBODY) return null;
-  if (m.kind === 'label' || m.readOnly || (m.value && m.kind !== 'choice'))
-    return m.value ? mergeTags(m.value, tags).text : null;
-  if (m.kind === 'printed_name') return names.get(m.partyId) ?? null;
-  return null;
+function wordsOf(m: Mark, party: PacketParty | undefined, tags: ReadonlyMap<string, string>): string | null {
+  if (isSenders(m.kind) && m.partyId !== NOBODY) return null;
+  const how = filledHow(m.kind);
+  if (isFixed(m) || (m.value && how.by !== 'touch')) return m.value ? mergeTags(m.value, tags).text : null;
+  return how.by === 'itself' && party ? how.known(party) : null;
 }

@@ -1,5 +1,5 @@
 import { firstName } from '../text/names';
-import { MARK_WORDS } from '../packet/kinds';
+import { KINDS, isSenders } from '../packet/kinds';
 import { NOBODY, type Mark } from '../packet/types';
 import type { Named } from './types';
 
@@ -30,8 +30,8 @@ export function pageRuns(pages: number[]): string {
 
 /** "Wren’s signature", or "a label". */
 export function markIn(input: Named, m: Pick<Mark, 'partyId' | 'kind'>): string {
-  if (m.kind === 'label' || m.partyId === NOBODY) return `a ${MARK_WORDS[m.kind]}`;
-  return `${nameIn(input, m.partyId)}’s ${MARK_WORDS[m.kind]}`;
+  if (isSenders(m.kind) || m.partyId === NOBODY) return `a ${KINDS[m.kind].word}`;
+  return `${nameIn(input, m.partyId)}’s ${KINDS[m.kind].word}`;
 }
 
 /** With a capital at its beginning. */

@@ -1,7 +1,7 @@
 /** What is done to marks on the desk, as edits: moving, removing, copying, repeating, handing on. */
 import type { Draft, DraftEdit } from './draft';
 import { clampToPage, overlapArea, roundRect } from '../paper/geometry';
-import { leastSize } from './kinds';
+import { KINDS, isSenders } from './kinds';
 import type { DocumentFacts } from './resolve';
 import { FreeSpace } from '../paper/space';
 import type { InitialsRule, Mark, Redline } from './types';
@@ -38,7 +38,7 @@ export function moveEdits(draft: Draft, documents: DocumentFacts[], moves: { mar
   for (const { mark, rect } of moves) {
     const page = documents.find((d) => d.id === mark.documentId)?.pages[mark.page - 1];
     if (!page) continue;
-    const least = leastSize(mark.kind);
+    const least = KINDS[mark.kind].least;
     const to = roundRect(
       clampToPage({ ...rect, w: Math.max(least.w, rect.w), h: Math.max(least.h, rect.h) }, page.width, page.height),
     );
@@ -140,7 +140,7 @@ export function handEdits(
 ): DraftEdit[] {
   const pages = new Map<string, Mark[]>();
   for (const m of marks) {
-    if (m.kind === 'label' || m.redlineId) continue;
+    if (isSenders(m.kind) || m.redlineId) continue;
     const key = `${m.documentId}:${m.page}`;
     pages.set(key, [...(pages.get(key) ?? []), m]);
   }

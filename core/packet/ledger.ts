@@ -1,5 +1,5 @@
 /** The page ledger: pages down, parties across; what each must do, what is done, where a gap is. */
-import { isAutomatic, isForClient } from './kinds';
+import { isAutomatic, isForClient, isSenders } from './kinds';
 import type { InitialsRule, Mark } from './types';
 
 export const CELL_STATES = [
@@ -67,7 +67,7 @@ export function buildLedger(input: LedgerInput): Ledger {
   const printed = new Map<string, Set<number>>();
   const pageCounts = new Map(input.documents.map((d) => [d.id, d.pageCount]));
   for (const m of input.marks) {
-    if (m.kind === 'label') continue;
+    if (isSenders(m.kind)) continue;
     const key = `${m.documentId}:${m.page}:${m.partyId}`;
     const list = at.get(key);
     if (list) list.push(m);

@@ -3,6 +3,7 @@
  * mark until somebody accepts it. Where a form has fewer lines than there are people, the
  * others get places of the same kinds in free space next to the printed ones.
  */
+import { isSenders, takesHand, isOwn } from './kinds';
 import type { PlaceKind, PrintedPlace } from '../reading/types';
 import type { PacketParty, Mark, MarkKind } from './types';
 import type { Draft, DraftEdit } from './draft';
@@ -15,7 +16,7 @@ import { partyOfPlace } from './place-party';
 import type { DocumentFacts } from './resolve';
 import type { Rect } from '../paper/types';
 
-const KINDS: Record<PlaceKind, MarkKind> = {
+const KIND_OF_PLACE: Record<PlaceKind, MarkKind> = {
   signature: 'signature',
   initials: 'initials',
   date: 'date',
@@ -114,9 +115,9 @@ function ofDocument(doc: DocumentFacts, parties: PacketParty[], marks: Mark[], p
 
 /** Whether a mark that stands on the page already does what a place asks for. */
 function fills(m: Mark, kind: MarkKind, rect: Rect): boolean {
-  if (m.kind === 'label') return false;
-  const personal = kind === 'signature' || kind === 'initials';
-  if (personal !== (m.kind === 'signature' || m.kind === 'initials')) return false;
+  if (isSenders(m.kind)) return false;
+  const personal = takesHand(kind);
+  if (personal !== takesHand(m.kind)) return false;
   return overlapArea(m.rect, rect) > 0.3 * Math.min(m.rect.w * m.rect.h, rect.w * rect.h);
 }
 
@@ -124,7 +125,7 @@ function kindOf(place: PrintedPlace, known: boolean): MarkKind {
   if (place.kind === 'date') return known ? 'date_signed' : 'date';
   if (place.kind === 'checkbox' && place.field?.group) return 'choice';
   if (place.kind === 'text' && place.field && place.field.options.length > 1) return 'list';
-  return KINDS[place.kind];
+  return KIND_OF_PLACE[place.kind];
 }
 
 const ANSWER = /^(?:yes|no|unknown|n\/?a|not applicable|si|no se|none)\W*$/;
@@ -167,7 +168,7 @@ export function acceptEdits(
     if (!partyId) continue;
     const kind = correct.kind ?? p.kind;
     const field = p.place.field;
-    const personal = ['signature', 'initials', 'date_signed', 'printed_name'].includes(kind);
+    const personal = isOwn(kind);
     edits.push({
       op: 'put',
       list: 'marks',

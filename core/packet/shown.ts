@@ -1,3 +1,4 @@
+import { isFixed } from './kinds';
 import type { Rect } from '../paper/types';
 import { initialsOf } from '../text/names';
 import type { Drawing, Hand, Mark, MarkKind, Picture, ScriptFace } from './types';
@@ -38,7 +39,7 @@ export function placeOf(m: Mark, ink: number): Omit<ShownFill, 'shows'> {
 
 /** What the preparer wrote into a mark, for everybody to read: a label's words, or a value that stands. */
 export function shownWords(m: Mark, words: (text: string) => string = (text) => text): ShownFill[] {
-  if (!m.value || !(m.kind === 'label' || m.readOnly)) return [];
+  if (!m.value || !isFixed(m)) return [];
   return [{ ...placeOf(m, 0), shows: { form: 'text', text: words(m.value) } }];
 }
 

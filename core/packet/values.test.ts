@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import '../patterns';
-import { checkValue, isoDay, showDay } from './values';
+import { checkValue } from './kinds';
+import { isoDay, showDay } from './values';
 import type { Mark } from './types';
 
 const value = (kind: Mark['kind'], text: string, more: Partial<Mark> = {}) => {

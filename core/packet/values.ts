@@ -1,18 +1,19 @@
 /** What may stand in a mark: checking what a client writes, and how it is shown. */
 import { isEmail } from '../text/email';
 import { patternOf } from '../text/pattern';
-import { ENGLISH, say, type WordKey, type WordParams, type Words } from '../words';
+import type { WordKey, WordParams } from '../words';
 import type { Mark } from './types';
 
 /** Longest text a mark takes, in characters. */
 export const MAX_TEXT = 500;
 export const MAX_TEXT_LINES = 4000;
 
-export type ValueCheck = { ok: true; value: string } | { ok: false; sentence: string };
+export type ValueCheck = { ok: true; value: string } | Wrong;
+type Wrong = { ok: false; sentence: string };
 
-const wrong = (sentence: string): ValueCheck => ({ ok: false, sentence });
+const wrong = (sentence: string): Wrong => ({ ok: false, sentence });
 /** Says what is wrong in the language of who writes. */
-type Say = (key: WordKey, params?: WordParams) => string;
+export type Say = (key: WordKey, params?: WordParams) => string;
 const MONTHS = [
   'January',
   'February',
@@ -28,39 +29,35 @@ const MONTHS = [
   'December',
 ];
 
-/**
- * Checks what a client wrote into a mark and brings it into the form it is shown in:
- * sums as "$1,250.00", numbers with thousands, days as "Nov 23, 2026".
- *
- * @param raw    as typed; days as ISO 8601 (2026-11-23) or as month/day/year
- * @param words  the language of who writes; what stands in the mark is the same in all of them
- */
-export function checkValue(
-  mark: Pick<Mark, 'kind' | 'check' | 'options' | 'lines'>,
+/** What was written, tidied, with the mark it is for. */
+export interface Wanted {
+  mark: Pick<Mark, 'check' | 'options' | 'lines'>;
+  text: string;
+  tell: Say;
+}
+
+/** Takes what cannot matter out of what was written, and holds it to the length that is asked for. */
+export function tidied(
+  mark: Wanted['mark'],
   raw: string,
-  words: Words = ENGLISH,
-): ValueCheck {
-  const tell: Say = (key, params) => say(words, key, params);
+  tell: Say,
+): { ok: true; value: string; wanted: Wanted } | Wrong {
   const text = mark.lines === 'several' ? raw.replace(/\r\n?/g, '\n').trim() : raw.replace(/\s+/g, ' ').trim();
   if (!text) return wrong(tell('value.empty'));
   const most = mark.check?.maxLength ?? (mark.lines === 'several' ? MAX_TEXT_LINES : MAX_TEXT);
   if (text.length > most) return wrong(tell('value.too_long', { n: most + 1 }));
   if (mark.check?.minLength && text.length < mark.check.minLength)
     return wrong(mark.check.message || tell('value.too_short', { n: mark.check.minLength }));
-  switch (mark.kind) {
-    case 'number':
-    case 'money':
-      return checkNumber(mark, text, tell);
-    case 'date':
-      return checkDay(mark, text, tell);
-    case 'list':
-      return mark.options?.includes(text) ? { ok: true, value: text } : wrong(tell('value.list'));
-    default:
-      return checkForm(mark, text, tell);
-  }
+  return { ok: true, value: text, wanted: { mark, text, tell } };
 }
 
-function checkForm(mark: Pick<Mark, 'check'>, text: string, tell: Say): ValueCheck {
+/** One of a list. */
+export function checkListed({ mark, text, tell }: Wanted): ValueCheck {
+  return mark.options?.includes(text) ? { ok: true, value: text } : wrong(tell('value.list'));
+}
+
+/** Words of a form: digits, an address, a phone number, a pattern of the preparer's. */
+export function checkForm({ mark, text, tell }: Wanted): ValueCheck {
   const c = mark.check;
   if (!c?.form) return { ok: true, value: text };
   const no = (key: WordKey) => wrong(c.message || tell(key));
@@ -77,8 +74,12 @@ function checkForm(mark: Pick<Mark, 'check'>, text: string, tell: Say): ValueChe
   return !fits || fits(text) ? { ok: true, value: text } : no('value.pattern');
 }
 
-function checkNumber(mark: Pick<Mark, 'kind' | 'check'>, text: string, tell: Say): ValueCheck {
-  const money = mark.kind === 'money';
+/** A number, with its thousands set apart. */
+export const checkNumber = (wanted: Wanted): ValueCheck => checkFigure(wanted, false);
+/** A sum, with its sign and its cents. */
+export const checkMoney = (wanted: Wanted): ValueCheck => checkFigure(wanted, true);
+
+function checkFigure({ mark, text, tell }: Wanted, money: boolean): ValueCheck {
   const bare = text.replace(/[$\s\u00a0]/g, '');
   if (!/^[-+]?(?:\d{1,3}(?:,\d{3})+|\d+)(?:\.\d+)?$/.test(bare) || bare.length > 18)
     return wrong(mark.check?.message || tell(money ? 'value.money' : 'value.number'));
@@ -102,7 +103,8 @@ export function showNumber(n: number, money: boolean, digits = 0): string {
   return `${n < 0 ? '-' : ''}${money ? '$' : ''}${shown}`;
 }
 
-function checkDay(mark: Pick<Mark, 'check'>, text: string, tell: Say): ValueCheck {
+/** A day, as it is written in letters. */
+export function checkDay({ mark, text, tell }: Wanted): ValueCheck {
   const day = isoDay(text);
   if (!day) return wrong(mark.check?.message || tell('value.day'));
   const { from, to } = mark.check ?? {};

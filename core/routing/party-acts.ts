@@ -1,8 +1,7 @@
 /** What a party does through its own pass. */
 import { firstName } from '../text/names';
 import { isEmail } from '../text/email';
-import { isAutomatic, isForClient, takesHand } from '../packet/kinds';
-import { checkValue } from '../packet/values';
+import { checkValue, filledHow, isAutomatic, isForClient } from '../packet/kinds';
 import { openFrom } from './gates';
 import { hasActed, holdsGate, inReadingOrder, isHeld, isTurnOf, marksLeft, partyOf } from './progress';
 import { accept, refuse, refuseWith, type Decision } from './refusal';
@@ -123,7 +122,8 @@ function decideFill(
     markId: id,
     actId: act,
   });
-  if (takesHand(mark.kind)) {
+  const how = filledHow(mark.kind);
+  if (how.by === 'hand') {
     const hand = state.parties[party.id]!.hand;
     if (!hand) return refuse('no_hand');
     // Signed is signed: the same act again changes nothing.
@@ -133,13 +133,13 @@ function decideFill(
   // What was written into the documents with an earlier seal stays as it was signed.
   if (state.fills.has(mark.id) && state.parties[party.id]!.again) return refuse('already_done');
   const text = command.text ?? '';
-  if (mark.kind === 'file') {
+  if (how.by === 'file') {
     if (command.file) return accept(filled({ file: command.file }));
     return state.fills.has(mark.id) ? accept(cleared(markId, actId)) : refuse('file_wanted');
   }
   // Writing nothing takes back what was written.
   if (!text.trim() && state.fills.has(mark.id)) return accept(cleared(markId, actId));
-  if (mark.kind === 'tick' || mark.kind === 'choice') {
+  if (how.by === 'touch') {
     if (!text.trim()) return accept();
     if (state.fills.has(mark.id)) return accept();
     const others = state.plan.marks.filter(
@@ -158,8 +158,9 @@ function decideFinish(state: PacketState, party: PacketParty, command: { actId: 
   if (left.length) return refuse('marks_left', { name: firstName(party.name), n: left.length });
   const out: PacketEventBody[] = [];
   for (const m of inReadingOrder(state.plan)) {
-    if (m.partyId !== party.id || !isAutomatic(m.kind) || state.fills.has(m.id)) continue;
-    const text = m.kind === 'date_signed' ? command.dateText : party.name;
+    const how = filledHow(m.kind);
+    if (m.partyId !== party.id || how.by !== 'itself' || state.fills.has(m.id)) continue;
+    const text = how.text({ party, dateText: command.dateText });
     out.push({
       type: 'mark_filled',
       partyId: party.id,

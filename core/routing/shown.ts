@@ -1,3 +1,4 @@
+import { isFixed } from '../packet/kinds';
 import { placeOf, showHand, shownWords, type ShownFill } from '../packet/shown';
 import type { PlanDocument, Redline } from '../packet/types';
 import type { PacketState } from './types';
@@ -11,7 +12,7 @@ export function shownFills(state: PacketState, only?: ReadonlySet<string>): Show
   const marks = only ? state.plan.marks.filter((m) => only.has(m.id)) : state.plan.marks;
   return marks.flatMap((m): ShownFill[] => {
     const party = inks.get(m.partyId);
-    if (m.kind === 'label' || m.readOnly) return shownWords(m);
+    if (isFixed(m)) return shownWords(m);
     const base = placeOf(m, party?.ink ?? 0);
     const fill = state.fills.get(m.id);
     if (!fill || !party) return [];

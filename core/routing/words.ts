@@ -2,7 +2,8 @@
 import { count, firstName, listWords } from '../text/names';
 import { marksLeft, partyOf, waitingFor } from './progress';
 import type { PacketEvent, PacketState } from './types';
-import type { Plan } from '../packet/types';
+import { KINDS } from '../packet/kinds';
+import type { MarkKind, Plan } from '../packet/types';
 
 /** Several acts of one party in a row, told as one line. */
 export interface ActivityLine {
@@ -18,10 +19,10 @@ export function activity(events: PacketEvent[]): ActivityLine[] {
   if (!sent || sent.body.type !== 'sent') return [];
   const names = new Names(sent.body.plan);
   const out: ActivityLine[] = [];
-  let run: { partyId: string; kinds: Map<string, number>; seq: number; at: string } | null = null;
+  let run: { partyId: string; kinds: Map<MarkKind, number>; seq: number; at: string } | null = null;
   const flush = () => {
     if (!run) return;
-    const what = [...run.kinds].map(([k, n]) => kindCount(k, n));
+    const what = [...run.kinds].map(([k, n]) => KINDS[k].several(n));
     out.push({
       seq: run.seq,
       at: run.at,
@@ -53,7 +54,7 @@ export function activity(events: PacketEvent[]): ActivityLine[] {
 /** Names as they were at each point of the log: a party may be corrected, added or handed over. */
 class Names {
   private readonly names: Map<string, string>;
-  readonly kinds: Map<string, string>;
+  readonly kinds: Map<string, MarkKind>;
   readonly documents: Map<string, string>;
   constructor(plan: Plan) {
     this.names = new Map(plan.parties.map((p) => [p.id, p.name]));
@@ -69,16 +70,6 @@ class Names {
     if ('marks' in body) for (const m of body.marks) this.kinds.set(m.id, m.kind);
     if (body.type === 'document_added') this.documents.set(body.document.id, body.document.name);
   }
-}
-
-function kindCount(kind: string, n: number): string {
-  if (kind === 'initials') return n === 1 ? '1 set of initials' : `${n} sets of initials`;
-  if (kind === 'signature') return count(n, 'signature');
-  if (kind === 'date_signed') return count(n, 'date');
-  if (kind === 'printed_name') return count(n, 'printed name');
-  if (kind === 'tick' || kind === 'choice') return count(n, 'tick');
-  if (kind === 'file') return count(n, 'file');
-  return count(n, 'text');
 }
 
 const STEP_DONE = {

@@ -1,7 +1,7 @@
 /** Text made to hurt: long runs, and characters that no text may hold. */
 import fc from 'fast-check';
 import '../patterns';
-import { checkValue } from '../packet/values';
+import { checkValue } from '../packet/kinds';
 import { patternOf } from './pattern';
 import { mergeTags } from '../merge';
 import { isRoleHeading, kindOfWords, ownerOf, roleOfWords } from '../reading/words';

@@ -24,6 +24,8 @@ import {
   type PathStep,
   type Redline,
   drawingSteps,
+  handOf,
+  takesHand,
   fitPicture,
   setParagraph,
   setScript,
@@ -46,7 +48,7 @@ export const INK = hexColor('#1E2A32');
 
 /** How far around its place a look of a kind may reach: script faces swing out, text does not. */
 function around(kind: ShownFill['kind'], rect: Rect): number {
-  return kind === 'signature' || kind === 'initials' ? Math.ceil(rect.h * 0.6) + 4 : 4;
+  return takesHand(kind) ? Math.ceil(rect.h * 0.6) + 4 : 4;
 }
 
 /** The place of a mark, the same when it is kept and when it is filled. */
@@ -100,8 +102,7 @@ async function lookOf(type: Typesetter, fill: ShownFill, pictures: Map<string, P
   else if (shows.form === 'text') await writeText(look, type, shows.text, box, fill.lines === 'several', INK);
   else {
     const runs = await type.runs(shows.text, shows.face);
-    const kind = fill.kind === 'initials' ? 'initials' : 'signature';
-    const line = setScript(shows.text, kind, box, (_, size) => Typesetter.width(runs, size));
+    const line = setScript(shows.text, handOf(fill.kind), box, (_, size) => Typesetter.width(runs, size));
     Typesetter.draw(look, runs, line.x, h - line.baseline, line.size, color);
   }
   return look;

@@ -1,5 +1,5 @@
 /** Which documents a seal touches and what it writes there: worked out from a packet's state alone. */
-import { type PlanDocument, type Redline, type ShownFill, hasDocument } from '@gatepath/core/packet';
+import { type PlanDocument, type Redline, type ShownFill, hasDocument, isFixed } from '@gatepath/core/packet';
 import {
   type PacketState,
   type RevisionDue,
@@ -36,7 +36,7 @@ export const isSealedBefore = (state: PacketState, documentId: string) =>
 function prepared(state: PacketState, documentId: string): Pick<RevisionPart, 'fills' | 'redlines'> {
   if (isSealedBefore(state, documentId)) return { fills: [], redlines: [] };
   const later = new Set(state.corrections.map((c) => c.redline.id));
-  const fixed = new Set(state.plan.marks.filter((m) => m.value && (m.kind === 'label' || m.readOnly)).map((m) => m.id));
+  const fixed = new Set(state.plan.marks.filter((m) => m.value && isFixed(m)).map((m) => m.id));
   return {
     fills: shownFills(state).filter((f) => f.documentId === documentId && fixed.has(f.markId)),
     redlines: shownRedlines(state).filter((r) => r.documentId === documentId && !later.has(r.id)),

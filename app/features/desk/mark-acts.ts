@@ -3,7 +3,7 @@ import {
   type Draft,
   type DraftEdit,
   type InitialsRule,
-  MARK_SIZES,
+  KINDS,
   type Mark,
   type MarkKind,
   NOBODY,
@@ -18,6 +18,7 @@ import {
   ruleOf,
   shiftStrike,
   wordsBetween,
+  isSenders,
 } from '@gatepath/core/packet';
 import {
   type Edge,
@@ -76,9 +77,10 @@ export function markActs(b: Bench) {
   const placeAt = (x: number, y: number) => {
     if (!at || !here || b.tool === 'strike' || b.tool === 'insert') return;
     const kind: MarkKind = b.tool;
-    const owner = kind === 'label' ? NOBODY : partyId;
+    const what = KINDS[kind];
+    const owner = isSenders(kind) ? NOBODY : partyId;
     if (!owner) return;
-    const size = kind === 'initials' ? INITIALS_SIZES[0] : MARK_SIZES[kind];
+    const size = kind === 'initials' ? INITIALS_SIZES[0] : what.size;
     const wish = { x: x - size.w / 2, y: y - size.h / 2, ...size };
     const marks = view.marks.filter((m) => m.documentId === at.documentId && m.page === at.page).map((m) => m.rect);
     const rect = roundRect(clampToPage(snap(wish, marks, blanksHere(), here).rect, here.width, here.height));
@@ -89,11 +91,10 @@ export function markActs(b: Bench) {
       kind,
       partyId: owner,
       rect,
-      required: !['tick', 'label'].includes(kind),
-      ...(kind === 'label' ? { value: 'Label' } : {}),
-      ...(kind === 'list' ? { options: ['First', 'Second'] } : {}),
+      required: what.required,
+      ...what.begins,
     };
-    if (kind === 'choice') {
+    if (what.filled.by === 'touch' && what.filled.together) {
       // A choice alone is none: two at once, one under the other.
       const group = newId();
       const second = roundRect(clampToPage({ ...rect, y: rect.y + rect.h + 8 }, here.width, here.height));
@@ -105,7 +106,7 @@ export function markActs(b: Bench) {
       );
       return;
     }
-    do_([put(mark)], `${kind.replace('_', ' ')} placed.`, [id]);
+    do_([put(mark)], `${what.word} placed.`, [id]);
   };
 
   /** Rectangles of the printed places on the page in hand, to snap to. */

@@ -2,16 +2,7 @@
 import { useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import { Dialog, Portal } from 'react-native-paper';
-import {
-  MARK_KINDS,
-  MARK_WORDS,
-  type Mark,
-  type MarkCheck,
-  type MarkKind,
-  isAutomatic,
-  leastSize,
-  takesHand,
-} from '@gatepath/core/packet';
+import { KINDS, type Mark, type MarkCheck, filledHow, isAutomatic, kinOf, takesHand } from '@gatepath/core/packet';
 import { mergeTags } from '@gatepath/core/merge';
 import '@gatepath/core/patterns';
 import { patternOf } from '@gatepath/core/text';
@@ -34,11 +25,14 @@ export function MarkDetails({ desk, mark, onClose }: { desk: Desk; mark: Mark; o
   const set = (more: Partial<Mark>) => setM((was) => ({ ...was, ...more }));
   const check = (more: Partial<MarkCheck>) => set({ check: tidy({ ...m.check, ...more }) });
   const group = desk.view.marks.filter((x) => x.group && x.group === m.group && x.id !== m.id);
-  const text = ['title', 'text'].includes(m.kind);
+  const how = filledHow(m.kind);
+  const asks = how.by === 'writing' ? how.asks : null;
+  const labels = how.by === 'sender';
+  const kin = kinOf(m.kind);
   const badPattern = m.check?.form === 'pattern' && !patternOf(m.check.pattern ?? '');
   const tags = m.value ? mergeTags(m.value, desk.view.tags) : null;
   const save = () => {
-    const least = leastSize(m.kind);
+    const least = KINDS[m.kind].least;
     const rect = { ...m.rect, w: Math.max(least.w, m.rect.w), h: Math.max(least.h, m.rect.h) };
     desk.change(mark, { ...m, rect });
     onClose();
@@ -61,10 +55,10 @@ export function MarkDetails({ desk, mark, onClose }: { desk: Desk; mark: Mark; o
         onDismiss={onClose}
         style={{ maxWidth: 560, width: '94%', alignSelf: 'center', maxHeight: '92%' }}
       >
-        <Dialog.Title>{`Details: ${MARK_WORDS[m.kind]}`}</Dialog.Title>
+        <Dialog.Title>{`Details: ${KINDS[m.kind].word}`}</Dialog.Title>
         <Dialog.ScrollArea style={{ paddingHorizontal: 20 }}>
           <ScrollView contentContainerStyle={{ gap: 12, paddingVertical: 12 }}>
-            {m.kind === 'label' ? (
+            {labels ? (
               <Input
                 label="Words"
                 value={m.value ?? ''}
@@ -74,7 +68,7 @@ export function MarkDetails({ desk, mark, onClose }: { desk: Desk; mark: Mark; o
             ) : takesHand(m.kind) || isAutomatic(m.kind) ? null : (
               <>
                 <Input
-                  label={m.kind === 'choice' ? 'Words of this choice' : 'What it asks for'}
+                  label={how.by === 'touch' && how.together ? 'Words of this choice' : 'What it asks for'}
                   value={m.label ?? ''}
                   onChangeText={(label) => set({ label })}
                   testID="detail-label"
@@ -82,7 +76,7 @@ export function MarkDetails({ desk, mark, onClose }: { desk: Desk; mark: Mark; o
                 <Input label="More about it (optional)" value={m.help ?? ''} onChangeText={(help) => set({ help })} />
               </>
             )}
-            {m.kind === 'label' || isAutomatic(m.kind) ? null : (
+            {labels || isAutomatic(m.kind) ? null : (
               <Switch
                 label="Required"
                 on={m.required}
@@ -90,14 +84,14 @@ export function MarkDetails({ desk, mark, onClose }: { desk: Desk; mark: Mark; o
                 testID="detail-required"
               />
             )}
-            {text || m.kind === 'label' ? (
+            {asks === 'form' || labels ? (
               <Switch
                 label="Several lines"
                 on={m.lines === 'several'}
                 onChange={(on) => set({ lines: on ? 'several' : undefined })}
               />
             ) : null}
-            {text || ['number', 'money', 'date'].includes(m.kind) ? (
+            {asks && asks !== 'list' ? (
               <>
                 <Input
                   label="Stands in it from the start (optional)"
@@ -112,7 +106,7 @@ export function MarkDetails({ desk, mark, onClose }: { desk: Desk; mark: Mark; o
                 />
               </>
             ) : null}
-            {m.kind === 'label' || m.value ? (
+            {labels || m.value ? (
               <View style={{ gap: 4 }}>
                 <Small>Put in from the deal:</Small>
                 <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
@@ -127,7 +121,7 @@ export function MarkDetails({ desk, mark, onClose }: { desk: Desk; mark: Mark; o
                 {tags ? <Small>{`Reads: ${tags.text}`}</Small> : null}
               </View>
             ) : null}
-            {m.kind === 'list' ? (
+            {asks === 'list' ? (
               <Input
                 label="Choices, one a line"
                 multiline
@@ -136,10 +130,10 @@ export function MarkDetails({ desk, mark, onClose }: { desk: Desk; mark: Mark; o
                 testID="detail-options"
               />
             ) : null}
-            {m.kind === 'choice' ? (
+            {how.by === 'touch' && how.together ? (
               <Small>{`One of ${group.length + 1} choices. Copy one to add another; they exclude each other.`}</Small>
             ) : null}
-            {text ? (
+            {asks === 'form' ? (
               <>
                 <Strong>What it takes</Strong>
                 <Choice
@@ -163,13 +157,13 @@ export function MarkDetails({ desk, mark, onClose }: { desk: Desk; mark: Mark; o
                 </View>
               </>
             ) : null}
-            {m.kind === 'number' || m.kind === 'money' ? (
+            {asks === 'range' ? (
               <View style={{ flexDirection: 'row', gap: 8 }}>
                 {number('Least', m.check?.min, (min) => check({ min }))}
                 {number('Most', m.check?.max, (max) => check({ max }))}
               </View>
             ) : null}
-            {m.kind === 'date' ? (
+            {asks === 'days' ? (
               <View style={{ flexDirection: 'row', gap: 8 }}>
                 <Input
                   label="First day (2026-11-23)"
@@ -194,14 +188,14 @@ export function MarkDetails({ desk, mark, onClose }: { desk: Desk; mark: Mark; o
                 onChangeText={(message) => check({ message: message || undefined })}
               />
             ) : null}
-            {KIN[m.kind] ? (
+            {kin.length ? (
               <>
                 <Strong>Kind</Strong>
                 <Choice
                   wrap
                   label="Kind"
                   value={m.kind}
-                  options={KIN[m.kind]!.map((k) => ({ value: k, label: MARK_WORDS[k] }))}
+                  options={kin.map((k) => ({ value: k, label: KINDS[k].word }))}
                   onChange={(kind) => set({ kind })}
                 />
               </>
@@ -226,13 +220,6 @@ export function MarkDetails({ desk, mark, onClose }: { desk: Desk; mark: Mark; o
     </Portal>
   );
 }
-
-const WRITTEN: MarkKind[] = ['title', 'text', 'number', 'money', 'date'];
-const OWN: MarkKind[] = ['signature', 'initials', 'date_signed', 'printed_name'];
-/** Kinds a mark can be made without losing what it is about. */
-const KIN: Partial<Record<MarkKind, MarkKind[]>> = Object.fromEntries(
-  MARK_KINDS.flatMap((k) => (WRITTEN.includes(k) ? [[k, WRITTEN]] : OWN.includes(k) ? [[k, OWN]] : [])),
-) as Partial<Record<MarkKind, MarkKind[]>>;
 
 function tidy(check: MarkCheck): MarkCheck | undefined {
   const entries = Object.entries(check).filter(([, v]) => v !== undefined && v !== '');

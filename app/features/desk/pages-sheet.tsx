@@ -1,4 +1,5 @@
 /** All pages small: to go to one, and to leave out, turn, reorder or split the pages of a document. */
+import { isSenders } from '@gatepath/core/packet';
 import { useMemo, useState } from 'react';
 import { FlatList, Image, Pressable, View } from 'react-native';
 import { Modal, Portal } from 'react-native-paper';
@@ -145,7 +146,7 @@ export function PagesSheet({ desk, onClose }: { desk: Desk; onClose: () => void 
             renderItem={({ item, index }) => {
               const size = doc.pages[item.page - 1]!;
               const marks = desk.view.marks.filter(
-                (m) => m.documentId === doc.id && m.page === item.page && m.kind !== 'label',
+                (m) => m.documentId === doc.id && m.page === item.page && !isSenders(m.kind),
               ).length;
               const here = desk.at?.documentId === doc.id && desk.at.page === item.page;
               return (

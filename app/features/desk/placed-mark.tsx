@@ -1,7 +1,7 @@
 /** A mark on the desk: dragged, stretched, or moved by keys; what is in hand with it moves along. */
 import { useEffect, useRef, useState } from 'react';
 import { View } from 'react-native';
-import { MARK_WORDS, type Mark, NOBODY, type PacketParty, leastSize } from '@gatepath/core/packet';
+import { KINDS, type Mark, NOBODY, type PacketParty, isFixed } from '@gatepath/core/packet';
 import type { Rect } from '@gatepath/core/paper';
 import { inkOf } from '@gatepath/core/inks';
 import { initialsOf } from '@gatepath/core/text';
@@ -52,7 +52,7 @@ export function PlacedMark({ mark, party, scale, selected, alone, desk }: Props)
       from.moved = true;
       const { scale: s, mark: m, desk: d } = now.current;
       const r = from.rect;
-      const least = leastSize(m.kind);
+      const least = KINDS[m.kind].least;
       if (from.stretch) {
         last = { ...r, w: Math.max(least.w, r.w + dx / s), h: Math.max(least.h, r.h + dy / s) };
         setDrag({ rect: last, lines: [] });
@@ -116,7 +116,7 @@ export function PlacedMark({ mark, party, scale, selected, alone, desk }: Props)
     if (arrow) {
       const [dx, dy] = arrow;
       const r = mark.rect;
-      const least = leastSize(mark.kind);
+      const least = KINDS[mark.kind].least;
       if (e.altKey)
         desk.moveMarks([{ mark, rect: { ...r, w: Math.max(least.w, r.w + dx), h: Math.max(least.h, r.h + dy) } }]);
       else if (selected) desk.nudge(dx, dy);
@@ -133,7 +133,7 @@ export function PlacedMark({ mark, party, scale, selected, alone, desk }: Props)
   };
   const { color } = party ? inkOf(party.ink) : { color: '#1E2A32' };
   const whose =
-    mark.partyId === NOBODY || !party ? `label: ${mark.value ?? ''}` : `${MARK_WORDS[mark.kind]} of ${party.name}`;
+    mark.partyId === NOBODY || !party ? `label: ${mark.value ?? ''}` : `${KINDS[mark.kind].word} of ${party.name}`;
   return (
     <>
       {drag?.lines.map((l, i) => (
@@ -175,7 +175,7 @@ export function PlacedMark({ mark, party, scale, selected, alone, desk }: Props)
           required={mark.required}
           selected={selected}
           text={
-            mark.kind === 'label' || mark.readOnly
+            isFixed(mark)
               ? mark.value
               : mark.kind === 'initials' && party && rect.w * scale < 52
                 ? initialsOf(party.name)

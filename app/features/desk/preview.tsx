@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { FlatList, View } from 'react-native';
 import { Modal, Portal } from 'react-native-paper';
-import { hasDocument, isAutomatic, isForClient, shownWords } from '@gatepath/core/packet';
+import { hasDocument, isAutomatic, isForClient, shownWords, isSenders } from '@gatepath/core/packet';
 import { puts } from '@gatepath/core/routing';
 import { mergeTags } from '@gatepath/core/merge';
 import { pathOf } from '@gatepath/contract/paths';
@@ -26,7 +26,7 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
   if (!party) return null;
   const documents = view.documents.filter((d) => hasDocument(party, d.id));
   const pages = documents.flatMap((d) => d.pages.map((size, i) => ({ doc: d, page: i + 1, size })));
-  const mine = view.marks.filter((m) => m.partyId === partyId && m.kind !== 'label');
+  const mine = view.marks.filter((m) => m.partyId === partyId && !isSenders(m.kind));
   const places = mine.filter((m) => m.required && isForClient(m)).length;
   const gate = draft.gates.findIndex((g) => g.partyIds.includes(partyId));
   // What the preparer wrote stands there for everybody; what others will fill does not show.

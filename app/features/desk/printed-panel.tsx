@@ -1,5 +1,5 @@
 /** What was read on the pages, as proposals: nothing of it is sent until somebody accepts it. */
-import { MARK_WORDS, type Proposal, canAccept } from '@gatepath/core/packet';
+import { KINDS, type Proposal, canAccept } from '@gatepath/core/packet';
 import { puts } from '@gatepath/core/routing';
 import { Pressable, View } from 'react-native';
 import { Menu } from 'react-native-paper';
@@ -143,7 +143,7 @@ function PlaceRow({ desk, places, onGo }: { desk: Desk; places: Proposal[]; onGo
   const p = usePalette();
   const place = places[0]!;
   const party = desk.draft.parties.find((x) => x.id === place.partyId);
-  const what = `${MARK_WORDS[place.kind]}, ${pageRuns(places.map((x) => x.page))}`;
+  const what = `${KINDS[place.kind].word}, ${pageRuns(places.map((x) => x.page))}`;
   return (
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
       {party ? (

@@ -1,5 +1,5 @@
 /** A printed place in hand: accept it as it was read, correct it, or leave it out. */
-import { MARK_WORDS, type MarkKind, type Proposal } from '@gatepath/core/packet';
+import { KINDS, MARK_KINDS, type Proposal } from '@gatepath/core/packet';
 import { puts } from '@gatepath/core/routing';
 import { View } from 'react-native';
 import { Menu } from 'react-native-paper';
@@ -11,18 +11,7 @@ import { BarButton } from './selection-bar';
 import { BAR_TEXT, UndoRedo } from './bar-parts';
 import type { Desk } from './use-desk';
 
-const KINDS: MarkKind[] = [
-  'signature',
-  'initials',
-  'date_signed',
-  'printed_name',
-  'title',
-  'text',
-  'number',
-  'money',
-  'date',
-  'tick',
-];
+const PRINTED = MARK_KINDS.filter((k) => KINDS[k].printed);
 
 export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal }) {
   const party = desk.draft.parties.find((x) => x.id === proposal.partyId);
@@ -33,7 +22,7 @@ export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal
     <>
       <View style={{ flexDirection: 'row', alignItems: 'center' }}>
         <Body numberOfLines={2} style={{ color: BAR_TEXT, fontSize: 15, flex: 1 }}>
-          {`Printed here: ${MARK_WORDS[proposal.kind]}${proposal.label ? `, “${proposal.label}”` : ''}`}
+          {`Printed here: ${KINDS[proposal.kind].word}${proposal.label ? `, “${proposal.label}”` : ''}`}
         </Body>
         <IconButton name="close" label="Let go" color={BAR_TEXT} onPress={() => desk.pickProposal(null)} />
       </View>
@@ -75,10 +64,10 @@ export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal
             )}
           >
             {(close) =>
-              KINDS.filter((k) => k !== proposal.kind).map((k) => (
+              PRINTED.filter((k) => k !== proposal.kind).map((k) => (
                 <Menu.Item
                   key={k}
-                  title={MARK_WORDS[k]}
+                  title={KINDS[k].word}
                   onPress={close(() => desk.accept([proposal], { partyId: to.id, kind: k }))}
                 />
               ))

@@ -1,6 +1,6 @@
 /** A printed place that was read: dotted and hollow, visibly no mark yet. */
 import { Pressable, View } from 'react-native';
-import { MARK_WORDS, type PacketParty, type Proposal } from '@gatepath/core/packet';
+import { KINDS, type PacketParty, type Proposal } from '@gatepath/core/packet';
 import { inkOf } from '@gatepath/core/inks';
 import { initialsOf } from '@gatepath/core/text';
 import { Body } from '../../ui/text';
@@ -22,13 +22,13 @@ export function ProposalBox({ proposal, party, scale, selected, onSelect }: Prop
   const color = party ? inkOf(party.ink).color : PENCIL;
   const h = rect.h * scale;
   const short = rect.w * scale < 60;
-  const words = `${party ? `${initialsOf(party.name)}?` : '?'}${short ? '' : ` ${MARK_WORDS[kind]}`}`;
+  const words = `${party ? `${initialsOf(party.name)}?` : '?'}${short ? '' : ` ${KINDS[kind].word}`}`;
   const size = Math.max(7, Math.min(13, h * 0.5, (rect.w * scale) / (words.length * 0.6)));
   return (
     <Pressable
       role="button"
       testID={`proposal-${kind}`}
-      aria-label={`Printed place: ${MARK_WORDS[kind]}${party ? ` for ${party.name}` : ', for nobody yet'}, page ${proposal.page}. Not a mark yet.`}
+      aria-label={`Printed place: ${KINDS[kind].word}${party ? ` for ${party.name}` : ', for nobody yet'}, page ${proposal.page}. Not a mark yet.`}
       onPress={onSelect}
       hitSlop={8}
       style={{

@@ -1,5 +1,5 @@
 /** What can be done with the marks in hand. */
-import { MARK_WORDS, NOBODY } from '@gatepath/core/packet';
+import { KINDS, NOBODY } from '@gatepath/core/packet';
 import { puts } from '@gatepath/core/routing';
 import { useState } from 'react';
 import { ScrollView, View } from 'react-native';
@@ -31,7 +31,7 @@ export function SelectionBar({ desk, onDetails }: { desk: Desk; onDetails: () =>
     one && !desk.gathering
       ? one.partyId === NOBODY || !party
         ? 'Label: drag it, or stretch its corner'
-        : `${firstName(party.name)}’s ${MARK_WORDS[one.kind]}: drag it, or stretch its corner`
+        : `${firstName(party.name)}’s ${KINDS[one.kind].word}: drag it, or stretch its corner`
       : desk.gathering
         ? `${count(selected.length, 'mark')} in hand: touch more of them`
         : `${count(selected.length, 'mark')} in hand`;

@@ -1,5 +1,5 @@
 /** What is in hand: a party and a tool; or, when marks or a printed place are, what can be done with them. */
-import { MARK_KINDS, MARK_WORDS } from '@gatepath/core/packet';
+import { MARK_KINDS, KINDS, isSenders } from '@gatepath/core/packet';
 import { puts } from '@gatepath/core/routing';
 import { Pressable, ScrollView, View } from 'react-native';
 import { firstName } from '@gatepath/core/text';
@@ -16,7 +16,7 @@ import type { Tool } from './mark-acts';
 import type { Desk } from './use-desk';
 
 const TOOLS: { tool: Tool; word: string }[] = [
-  ...MARK_KINDS.map((k) => ({ tool: k, word: MARK_WORDS[k] })),
+  ...MARK_KINDS.map((k) => ({ tool: k, word: KINDS[k].word })),
   { tool: 'strike', word: 'strike words' },
   { tool: 'insert', word: 'put words in' },
 ];
@@ -52,10 +52,10 @@ function Tools({ desk }: { desk: Desk }) {
       ? 'Draw over the words to strike. Everybody who signs initials it.'
       : desk.tool === 'insert'
         ? 'Touch the page where words go in. Everybody who signs initials it.'
-        : desk.tool === 'label'
+        : isSenders(desk.tool)
           ? 'Touch the page to place a label'
           : inHand
-            ? `Touch the page to place ${firstName(inHand.name)}’s ${MARK_WORDS[desk.tool]}`
+            ? `Touch the page to place ${firstName(inHand.name)}’s ${KINDS[desk.tool].word}`
             : 'Nobody in this packet signs yet. Add people under Path.';
   const tokens = <PartyTokens desk={desk} />;
   const everyPage =

@@ -9,6 +9,7 @@ import {
   setScript,
   setText,
   tickStrokes,
+  handOf,
 } from '@gatepath/core/filling';
 import type { PathStep } from '@gatepath/core/packet';
 import type { Rect } from '@gatepath/core/paper';
@@ -91,9 +92,7 @@ export function Shown({
       </>
     );
   const line =
-    shows.form === 'typed'
-      ? setScript(shows.text, kind === 'initials' ? 'initials' : 'signature', rect, measure)
-      : setText(shows.text, rect, measure);
+    shows.form === 'typed' ? setScript(shows.text, handOf(kind), rect, measure) : setText(shows.text, rect, measure);
   return (
     <SvgText
       x={line.x}

@@ -1,7 +1,7 @@
 /** A mark on a sheet: solid outline and filled corner when required, dashed when optional. */
 import type { ReactNode } from 'react';
 import { View } from 'react-native';
-import { MARK_WORDS } from '@gatepath/core/filling';
+import { KINDS } from '@gatepath/core/filling';
 import type { MarkKind } from '@gatepath/core/packet';
 import type { Rect } from '@gatepath/core/paper';
 import { inkOf } from '@gatepath/core/inks';
@@ -41,8 +41,10 @@ export function MarkFace({ rect, scale, kind, ink, required, selected, text }: P
   const h = rect.h * scale;
   const corner = Math.min(11, h * 0.45);
   // A box to tick is too small for words; its form says what it is.
-  const word = text ?? (kind === 'tick' || kind === 'choice' ? '' : MARK_WORDS[kind]);
-  if (kind === 'label') return <LabelFace scale={scale} h={h} selected={selected} text={text ?? ''} />;
+  const { word: plain, filled } = KINDS[kind];
+  const together = filled.by === 'touch' && filled.together;
+  const word = text ?? (filled.by === 'touch' ? '' : plain);
+  if (filled.by === 'sender') return <LabelFace scale={scale} h={h} selected={selected} text={text ?? ''} />;
   const size = Math.max(7, Math.min(14, h * 0.52, (rect.w * scale) / (Math.max(1, word.length) * 0.58)));
   return (
     <View
@@ -53,14 +55,14 @@ export function MarkFace({ rect, scale, kind, ink, required, selected, text }: P
         borderStyle: required ? 'solid' : 'dashed',
         borderColor: color,
         backgroundColor: `${color}1F`,
-        borderRadius: kind === 'choice' ? h / 2 : 4,
+        borderRadius: together ? h / 2 : 4,
         alignItems: 'center',
         justifyContent: 'center',
         overflow: 'hidden',
         ...(selected ? { boxShadow: `0 0 0 4px ${color}44` } : {}),
       }}
     >
-      {required && kind !== 'choice' ? (
+      {required && !together ? (
         <View
           style={{
             position: 'absolute',

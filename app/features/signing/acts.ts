@@ -3,7 +3,7 @@
  * server in order. Each has an id of its own, so that however often it arrives it counts once.
  */
 import type { ActAnswer, SigningView } from '@gatepath/contract';
-import { checkValue, showHand, takesHand } from '@gatepath/core/filling';
+import { checkValue, filledHow, showHand } from '@gatepath/core/filling';
 import type { Hand } from '@gatepath/core/packet';
 import { ENGLISH } from '@gatepath/core/words';
 import { rulesOf } from './own-rules';
@@ -61,12 +61,13 @@ function fillLocally(view: SigningView, markId: string, text: string | undefined
 
 /** What a mark will show; null when it is taken back, undefined when nothing comes of it. */
 function showsOf(view: SigningView, mark: SigningView['marks'][number], text = ''): Fill['shows'] | null | undefined {
-  if (takesHand(mark.kind)) {
+  const how = filledHow(mark.kind);
+  if (how.by === 'hand') {
     if (!view.hand || mark.done) return undefined;
-    return showHand(view.hand, mark.kind === 'initials' ? 'initials' : 'signature', view.me.name);
+    return showHand(view.hand, how.as, view.me.name);
   }
   if (!text.trim()) return mark.done ? null : undefined;
-  if (mark.kind === 'tick' || mark.kind === 'choice') return { form: 'tick' };
+  if (how.by === 'touch') return { form: 'tick' };
   const checked = checkValue(rulesOf(mark), text, ENGLISH);
   return checked.ok ? { form: 'text', text: checked.value } : undefined;
 }

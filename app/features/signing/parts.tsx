@@ -1,4 +1,5 @@
 /** Small parts of the ceremony that several steps show. */
+import { filledHow, type Filled } from '@gatepath/core/filling';
 import type { ReactNode } from 'react';
 import { Linking, View } from 'react-native';
 import type { SigningView } from '@gatepath/contract';
@@ -56,8 +57,10 @@ export function Languages({ signing, view }: { signing: Signing; view: SigningVi
 /** What is left, by kind: "11 initials and 2 signatures". */
 export function leftByKind(t: Say, words: Words, view: Pick<SigningView, 'marks'>): string {
   const left = placesOf(view).filter((x) => x.required && !x.done);
-  const of = (kind: string) => left.filter((x) => x.marks[0]!.kind === kind).length;
-  const [initials, signatures, files] = [of('initials'), of('signature'), of('file')];
+  const of = (is: (how: Filled) => boolean) => left.filter((x) => is(filledHow(x.marks[0]!.kind))).length;
+  const initials = of((how) => how.by === 'hand' && how.as === 'initials');
+  const signatures = of((how) => how.by === 'hand' && how.as === 'signature');
+  const files = of((how) => how.by === 'file');
   const answers = left.length - initials - signatures - files;
   const parts = [
     initials ? t('sign.left.initials', { n: initials }) : '',

@@ -3,7 +3,7 @@ import { View } from 'react-native';
 import type { SigningView } from '@gatepath/contract';
 import { pathOf } from '@gatepath/contract/paths';
 import { inkOf } from '@gatepath/core/inks';
-import { showHand, takesHand, takesText } from '@gatepath/core/filling';
+import { filledHow, handOf, showHand, takesHand } from '@gatepath/core/filling';
 import { usePalette } from '../../ui/hooks';
 import { Button } from '../../ui/pieces';
 import { Small, Strong } from '../../ui/text';
@@ -30,12 +30,13 @@ export function PlaceAct({ token, signing, view, place, next, onHand, onNext, on
   const t = useSay();
   const mark = place.marks[0]!;
   const redline = mark.redlineId ? view.redlines.find((r) => r.id === mark.redlineId) : undefined;
+  const how = filledHow(mark.kind);
   const [verb, title] =
-    mark.kind === 'initials'
-      ? [t('sign.place.initial'), t(redline ? 'sign.place.change' : 'sign.place.initial_page', { page: mark.page })]
-      : mark.kind === 'signature'
-        ? [t('sign.place.sign'), t('sign.place.sign_page', { page: mark.page })]
-        : [t('sign.place.put_in'), titleOf(t, place)];
+    how.by !== 'hand'
+      ? [t('sign.place.put_in'), titleOf(t, place)]
+      : how.as === 'initials'
+        ? [t('sign.place.initial'), t(redline ? 'sign.place.change' : 'sign.place.initial_page', { page: mark.page })]
+        : [t('sign.place.sign'), t('sign.place.sign_page', { page: mark.page })];
   const before = takesHand(mark.kind)
     ? new Set(
         view.fills
@@ -49,7 +50,8 @@ export function PlaceAct({ token, signing, view, place, next, onHand, onNext, on
           .map((f) => f.partyId),
       ).size
     : 0;
-  const act = mark.kind === 'tick' ? t(mark.done ? 'sign.place.untick' : 'sign.place.tick') : verb;
+  const ticks = how.by === 'touch' && !how.together;
+  const act = ticks ? t(mark.done ? 'sign.place.untick' : 'sign.place.tick') : verb;
   return (
     <>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10, flexWrap: 'wrap' }}>
@@ -65,7 +67,7 @@ export function PlaceAct({ token, signing, view, place, next, onHand, onNext, on
           {mark.help ? <Small>{mark.help}</Small> : null}
           {before ? (
             <Small>
-              {t(mark.kind === 'initials' ? 'sign.place.before_initials' : 'sign.place.before_signature', {
+              {t(handOf(mark.kind) === 'initials' ? 'sign.place.before_initials' : 'sign.place.before_signature', {
                 n: before,
               })}
             </Small>
@@ -74,15 +76,16 @@ export function PlaceAct({ token, signing, view, place, next, onHand, onNext, on
         </View>
         {takesHand(mark.kind) ? <OwnHand token={token} view={view} mark={mark} onHand={onHand} /> : null}
       </View>
-      {mark.kind === 'choice' ? (
+      {how.by === 'touch' && how.together ? (
         <Choosing signing={signing} view={view} place={place} onNext={onNext} />
-      ) : mark.kind === 'file' ? (
+      ) : how.by === 'file' ? (
         <AddingFile signing={signing} mark={mark} onNext={onNext} />
-      ) : takesText(mark.kind) ? (
+      ) : how.by === 'writing' ? (
         <Writing
           signing={signing}
           view={view}
           mark={mark}
+          how={how}
           goes={goesTo(t, view, t('sign.place.put_in'), mark, next)}
           onNext={onNext}
         />
@@ -91,7 +94,7 @@ export function PlaceAct({ token, signing, view, place, next, onHand, onNext, on
           large
           kind="main"
           onPress={() => {
-            signing.fill(mark.id, mark.kind === 'tick' ? (mark.done ? '' : 'yes') : undefined);
+            signing.fill(mark.id, ticks ? (mark.done ? '' : 'yes') : undefined);
             onNext();
           }}
           act
@@ -112,8 +115,9 @@ export function PlaceAct({ token, signing, view, place, next, onHand, onNext, on
 function titleOf(t: Say, place: SigningPlace): string {
   const mark = place.marks[0]!;
   const { page } = mark;
-  if (mark.kind === 'choice') return t('sign.place.choose_page', { page });
-  if (mark.kind === 'tick')
+  const how = filledHow(mark.kind);
+  if (how.by === 'touch' && how.together) return t('sign.place.choose_page', { page });
+  if (how.by === 'touch')
     return mark.label ? t('sign.place.tick_label', { label: mark.label }) : t('sign.place.tick_page', { page });
   return mark.label || t('sign.place.fill_page', { kind: t(`kind.${mark.kind}`), page });
 }
@@ -144,7 +148,7 @@ function OwnHand({
   const p = usePalette();
   const t = useSay();
   if (!view.hand) return null;
-  const as = mark.kind === 'initials' ? 'initials' : 'signature';
+  const as = handOf(mark.kind);
   return (
     <View style={{ alignItems: 'center' }}>
       <View

@@ -2,8 +2,7 @@
 import { useRef, useState } from 'react';
 import { View } from 'react-native';
 import type { SigningView } from '@gatepath/contract';
-import { checkValue } from '@gatepath/core/filling';
-import type { Mark } from '@gatepath/core/packet';
+import { checkValue, type Filled } from '@gatepath/core/filling';
 import { newId } from '../../api/client';
 import { Input } from '../../ui/input';
 import { usePalette } from '../../ui/hooks';
@@ -15,24 +14,22 @@ import { useSay, useWords } from './say';
 import type { Signing } from './use-signing';
 import { Wrong } from './wrong';
 
-/** The keyboard a kind wants. */
-const KEYBOARD: Partial<Record<Mark['kind'], 'text' | 'numeric' | 'decimal'>> = {
-  number: 'decimal',
-  money: 'decimal',
-  date: 'numeric',
-};
+/** The keyboard for a form that the preparer asks for. */
+const KEYBOARD = { email: 'email', phone: 'tel', digits: 'numeric' } as const;
 
 /** Words, figures, a day or one of a list; checked while they are written. */
 export function Writing({
   signing,
   view,
   mark,
+  how,
   goes,
   onNext,
 }: {
   signing: Signing;
   view: SigningView;
   mark: OwnMark;
+  how: Extract<Filled, { by: 'writing' }>;
   goes: string;
   onNext: () => void;
 }) {
@@ -53,7 +50,7 @@ export function Writing({
   const form = mark.check?.form;
   return (
     <>
-      {mark.kind === 'list' ? (
+      {how.asks === 'list' ? (
         <Choice
           wrap
           label={mark.label ?? t('sign.place.choose_page', { page: mark.page })}
@@ -63,22 +60,14 @@ export function Writing({
         />
       ) : (
         <Input
-          label={mark.label ?? t(mark.kind === 'date' ? 'sign.place.day' : 'sign.place.your_words')}
+          label={mark.label ?? t(how.asks === 'days' ? 'sign.place.day' : 'sign.place.your_words')}
           value={text}
           onChangeText={setText}
           onBlur={() => setLeft(true)}
           multiline={mark.several}
           numberOfLines={mark.several ? 3 : 1}
-          inputMode={
-            form === 'email'
-              ? 'email'
-              : form === 'phone'
-                ? 'tel'
-                : form === 'digits'
-                  ? 'numeric'
-                  : (KEYBOARD[mark.kind] ?? 'text')
-          }
-          placeholder={mark.kind === 'date' ? t('sign.place.day_hint') : undefined}
+          inputMode={form && form !== 'pattern' ? KEYBOARD[form] : how.keyboard}
+          placeholder={how.asks === 'days' ? t('sign.place.day_hint') : undefined}
           error={!!wrong}
           aria-invalid={!!wrong}
           onSubmitEditing={mark.several ? undefined : fill}

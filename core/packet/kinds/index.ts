@@ -1,0 +1,96 @@
+/**
+ * The kinds of marks, each in a file of its own. To add one: its name in `MARK_KINDS`, its file here, its line below, and
+ * its words (`kind.…`) in every language.
+ */
+import { ENGLISH, say, type Words } from '../../words';
+import { MARK_KINDS, type Mark, type MarkKind } from '../types';
+import { tidied, type ValueCheck } from '../values';
+import { choice } from './choice';
+import { date } from './date';
+import { dateSigned } from './date-signed';
+import { file } from './file';
+import { initials } from './initials';
+import type { Filled, Kind } from './kind';
+import { label } from './label';
+import { list } from './list';
+import { money } from './money';
+import { number } from './number';
+import { printedName } from './printed-name';
+import { signature } from './signature';
+import { text } from './text';
+import { tick } from './tick';
+import { title } from './title';
+
+export type { Asks, AtFinish, Filled, Keyboard, Kind } from './kind';
+
+export const KINDS: Record<MarkKind, Kind> = {
+  signature,
+  initials,
+  date_signed: dateSigned,
+  printed_name: printedName,
+  title,
+  text,
+  number,
+  money,
+  date,
+  tick,
+  choice,
+  list,
+  file,
+  label,
+};
+
+/** How a mark of a kind is filled. */
+export const filledHow = (kind: MarkKind): Filled => KINDS[kind].filled;
+
+/** Kinds the product fills by itself when the party finishes. */
+export const isAutomatic = (kind: MarkKind): boolean => filledHow(kind).by === 'itself';
+
+/** Kinds that take the party's hand. */
+export const takesHand = (kind: MarkKind): boolean => filledHow(kind).by === 'hand';
+
+/** Kinds that take written words or figures. */
+export const takesText = (kind: MarkKind): boolean => filledHow(kind).by === 'writing';
+
+/** Kinds that are words of the sender's, and belong to no party. */
+export const isSenders = (kind: MarkKind): boolean => filledHow(kind).by === 'sender';
+
+/** Which form of the hand a kind takes; the signature where it takes none. */
+export function handOf(kind: MarkKind): 'signature' | 'initials' {
+  const filled = filledHow(kind);
+  return filled.by === 'hand' ? filled.as : 'signature';
+}
+
+/** Kinds that tell who a party is and that it signed, whatever the form asks for. */
+export const isOwn = (kind: MarkKind): boolean => KINDS[kind].kin === 'own';
+
+/** The kinds a mark can be made into without losing what it is about, itself included; none for many. */
+export function kinOf(kind: MarkKind): MarkKind[] {
+  const { kin } = KINDS[kind];
+  return kin ? MARK_KINDS.filter((k) => KINDS[k].kin === kin) : [];
+}
+
+/** Whether what stands in it is the sender's and stays: a label, or a value the client cannot change. */
+export const isFixed = (mark: Pick<Mark, 'kind' | 'readOnly'>): boolean => isSenders(mark.kind) || !!mark.readOnly;
+
+/** Whether the client has to do something about the mark: not a label, not a value that stands already. */
+export function isForClient(mark: Pick<Mark, 'kind' | 'readOnly'>): boolean {
+  return !isFixed(mark) && !isAutomatic(mark.kind);
+}
+
+/**
+ * Checks what a client wrote into a mark and brings it into the form it is shown in: sums as "$1,250.00", numbers with
+ * thousands, days as "Nov 23, 2026".
+ *
+ * @param raw    as typed; days as ISO 8601 (2026-11-23) or as month/day/year
+ * @param words  the language of who writes; what stands in the mark is the same in all of them
+ */
+export function checkValue(
+  mark: Pick<Mark, 'kind' | 'check' | 'options' | 'lines'>,
+  raw: string,
+  words: Words = ENGLISH,
+): ValueCheck {
+  const filled = filledHow(mark.kind);
+  const tidy = tidied(mark, raw, (key, params) => say(words, key, params));
+  return 'sentence' in tidy || filled.by !== 'writing' ? tidy : filled.check(tidy.wanted);
+}

@@ -1,0 +1,14 @@
+import { count } from '../../text/names';
+import { LEAST, type Kind } from './kind';
+
+export const label = {
+  word: 'label',
+  several: (n) => count(n, 'label'),
+  size: { w: 150, h: 16 },
+  least: LEAST,
+  filled: { by: 'sender' },
+  required: false,
+  begins: { value: 'Label' },
+  printed: false,
+  kin: null,
+} satisfies Kind;
