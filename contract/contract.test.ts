@@ -59,6 +59,7 @@ test('what is wrong is said by field, in words', () => {
     name: 'Wren',
     email: '',
     phone: null,
+    company: '',
   });
 });
 

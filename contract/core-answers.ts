@@ -112,6 +112,7 @@ export const party = of<PacketParty>()(
     codeKept: yup.boolean().isTrue(),
     copyAt: yup.string().oneOf(['sending'] as const),
     memberId: yup.string(),
+    company: yup.string(),
   }),
 );
 

@@ -46,6 +46,7 @@ const draftItems: Record<DraftList, yup.Schema> = {
     codeKept: yup.boolean().oneOf([true]),
     copyAt: yup.string().oneOf(['sending']),
     memberId: id(),
+    company: line(160),
   }),
   documents: object({ id: id().required() }),
   gates: gate,

@@ -30,6 +30,8 @@ export const partyBody = object({
   name: line(120).required('Give a name.'),
   email: email().default(''),
   phone: line(40).nullable().default(null),
+  /** Whom they sign for, when it is not themselves. */
+  company: line(160).default(''),
 });
 export type PartyBody = yup.InferType<typeof partyBody>;
 

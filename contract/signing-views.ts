@@ -38,7 +38,16 @@ export const signingView = named('Signing', {
   message: text(),
   timeZone: text(),
   /** The one who is signing. No other party's address ever stands in here. */
-  me: shape({ id: text(), name: text(), side: oneOf(SIDES), ordinal: whole(), act: oneOf(ACTS), ink: whole() }),
+  me: shape({
+    id: text(),
+    name: text(),
+    side: oneOf(SIDES),
+    ordinal: whole(),
+    act: oneOf(ACTS),
+    ink: whole(),
+    /** The company or trust they sign for; empty for none. */
+    company: text(),
+  }),
   status: oneOf(PACKET_STATUSES),
   mine: oneOf(PARTY_STATUSES),
   myTurn: flag(),

@@ -67,6 +67,8 @@ export const partyView = named('Party', {
   name: text(),
   email: text(),
   phone: text().nullable(),
+  /** The company or trust they sign for; empty for none. */
+  company: text(),
 });
 export type PartyView = yup.InferType<typeof partyView>;
 

@@ -53,9 +53,13 @@ test('people are numbered within their side, corrected and taken out', async () 
   const [wren, priya] = deal.parties;
   const moved = await server.ok('setParty', {
     params: { partyId: priya!.id },
-    body: person('seller', 'Priya'),
+    body: { ...person('seller', 'Priya'), company: ' Nair  Family Trust ' },
   });
-  expect(moved.parties.find((p) => p.id === priya!.id)).toMatchObject({ side: 'seller', ordinal: 3 });
+  expect(moved.parties.find((p) => p.id === priya!.id)).toMatchObject({
+    side: 'seller',
+    ordinal: 3,
+    company: 'Nair Family Trust',
+  });
   const without = await server.ok('dropParty', { params: { partyId: wren!.id } });
   expect(without.parties.map((p) => p.name)).toEqual(['Priya', 'Callum']);
   expect((await server.call('dropParty', { params: { partyId: wren!.id } })).status).toBe(404);

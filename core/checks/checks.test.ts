@@ -35,6 +35,13 @@ const CASES: [rule: string, change: (d: Draft) => void, pages?: PageFacts[], pla
   ['nobody-acts', (d) => (d.parties = d.parties.map((p) => ({ ...p, act: 'copy' as const })))],
   ['party-without-address', (d) => (d.parties[0]!.email = '')],
   ['party-without-address', (d) => (d.parties[0]!.email = 'wren at home')],
+  [
+    'nothing-to-put-in',
+    (d) => {
+      d.parties[0]!.name = '';
+      d.marks.push(mark('n', d.parties[0]!.id, 'printed_name', 1, at(300, 600)));
+    },
+  ],
   ['second-step', (d) => (d.parties[0]!.secondStep = 'phone')],
   ['second-step', (d) => Object.assign(d.parties[0]!, { secondStep: 'code', accessCode: '7' })],
   ['party-gates', (d) => (d.gates[0]!.partyIds = ['wren'])],

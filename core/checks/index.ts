@@ -20,6 +20,7 @@ import { markOverPrint } from './mark-over-print';
 import { markTwice } from './mark-twice';
 import { markWithoutAct } from './mark-without-act';
 import { nobodyActs } from './nobody-acts';
+import { nothingToPutIn } from './nothing-to-put-in';
 import { nothingToSign } from './nothing-to-sign';
 import { overLimits } from './over-limits';
 import { pageLeftOut } from './page-left-out';
@@ -54,6 +55,7 @@ export const CHECK_RULES: CheckRule[] = [
   pageLeftOut,
   markWithoutAct,
   markOutsideAct,
+  nothingToPutIn,
   markOffPage,
   markTwice,
   markOverMark,

@@ -143,6 +143,8 @@ export interface PacketParty {
   copyAt?: 'sending';
   /** The member of the firm this party is, who signs from within the application. */
   memberId?: string;
+  /** The company or trust they sign for; absent or empty for those who sign for themselves. */
+  company?: string;
 }
 
 /** A point on the path where its parties must act before the packet moves on: all of them, or any one. */

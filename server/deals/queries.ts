@@ -22,6 +22,7 @@ export interface PartyRow {
   name: string;
   email: string;
   phone: string | null;
+  company: string;
 }
 
 export async function insertDeal(db: Db, d: Omit<DealRow, 'price' | 'closing_on'>): Promise<void> {
@@ -92,21 +93,17 @@ export async function nextOrdinal(db: Db, dealId: string, side: Side): Promise<n
 
 export async function insertParty(db: Db, p: PartyRow & { at: Date }): Promise<void> {
   await db.query(
-    `insert into party (id, deal_id, side, ordinal, name, email, phone, created_at)
-     values ($1, $2, $3, $4, $5, $6, $7, $8)`,
-    [p.id, p.deal_id, p.side, p.ordinal, p.name, p.email, p.phone, p.at],
+    `insert into party (id, deal_id, side, ordinal, name, email, phone, company, created_at)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
+    [p.id, p.deal_id, p.side, p.ordinal, p.name, p.email, p.phone, p.company, p.at],
   );
 }
 
 export async function updateParty(db: Db, p: PartyRow): Promise<void> {
-  await db.query('update party set side = $2, ordinal = $3, name = $4, email = $5, phone = $6 where id = $1', [
-    p.id,
-    p.side,
-    p.ordinal,
-    p.name,
-    p.email,
-    p.phone,
-  ]);
+  await db.query(
+    'update party set side = $2, ordinal = $3, name = $4, email = $5, phone = $6, company = $7 where id = $1',
+    [p.id, p.side, p.ordinal, p.name, p.email, p.phone, p.company],
+  );
 }
 
 export async function deleteParty(db: Db, id: string): Promise<void> {

@@ -23,7 +23,8 @@ import { notFound } from '../problem';
 import * as q from './queries';
 
 export function partyView(p: q.PartyRow): PartyView {
-  return { id: p.id, side: p.side, ordinal: p.ordinal, name: p.name, email: p.email, phone: p.phone };
+  const { id, side, ordinal, name, email, phone, company } = p;
+  return { id, side, ordinal, name, email, phone, company };
 }
 
 export async function listDeals(ctx: Context, query: ListQuery): Promise<Page<DealSummary>> {
@@ -80,6 +81,7 @@ async function addParty(db: Db, dealId: string, p: PartyBody, at: Date): Promise
     name: p.name,
     email: p.email ?? '',
     phone: p.phone ?? null,
+    company: p.company ?? '',
     at,
   });
 }
@@ -160,6 +162,7 @@ export async function correctParty(ctx: Context, partyId: string, body: PartyBod
       name: body.name,
       email: body.email ?? '',
       phone: body.phone ?? null,
+      company: body.company ?? '',
     });
     afterCommit(() => ctx.live.tell(topics.deal(was.deal_id)));
     return was.deal_id;

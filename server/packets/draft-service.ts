@@ -46,6 +46,7 @@ export async function startPacket(ctx: Context, dealId: string, body: NewPacketB
       ordinal: p.ordinal,
       act: p.side === 'other' ? 'copy' : 'sign',
       ink: i,
+      ...(p.company ? { company: p.company } : {}),
     }));
     const draft: Draft = {
       ...emptyDraft(body.name),

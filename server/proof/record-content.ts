@@ -111,7 +111,8 @@ function partyLines(
   const only = state.plan.documents.filter((d) => hasDocument(p, d.id));
   const limited = only.length < state.plan.documents.length;
   const documents = limited ? tell('record.only', { documents: only.map((d) => d.name).join(', ') }) : null;
-  if (!holdsGate(p)) return [p.email, tell('record.gets_copy'), documents].filter((l): l is string => !!l);
+  const company = p.company ? tell('record.company', { company: p.company }) : null;
+  if (!holdsGate(p)) return [p.email, company, tell('record.gets_copy'), documents].filter((l): l is string => !!l);
   // The last event of a kind: after a handing over, or a change, it is the one that counts.
   const from = (type: string) => {
     const e = events.findLast((x) => x.body.type === type && 'partyId' in x.body && x.body.partyId === p.id);
@@ -129,6 +130,7 @@ function partyLines(
   };
   return [
     p.email,
+    company,
     documents,
     ...s.before.map((b) => tell('record.before', { name: b.name, email: b.email, time: time(b.at), reason: b.reason })),
     s.askedAt && tell('record.asked', { time: time(s.askedAt) }),

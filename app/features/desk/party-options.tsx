@@ -1,4 +1,4 @@
-/** What is particular to one party: language, a note, how it proves who it is, when it gets its copy. */
+/** What is particular to one party: language, whom it signs for, a note, how it proves who it is, when it gets its copy. */
 import type { PacketParty, SecondStep } from '@gatepath/core/packet';
 import { firstName } from '@gatepath/core/text';
 import { useSession } from '../../api/hooks';
@@ -32,6 +32,12 @@ export function PartyOptions({ party, onChange }: { party: PacketParty; onChange
         value={party.language ?? 'en'}
         options={(session.data?.languages ?? []).map((l) => ({ value: l.tag, label: l.name }))}
         onChange={(l) => set({ language: l === 'en' ? undefined : l })}
+      />
+      <LateInput
+        label={`A company or trust ${first} signs for`}
+        value={party.company ?? ''}
+        onSave={(company) => set({ company: company.trim() || undefined })}
+        testID={`company-${first}`}
       />
       <LateInput
         label="A note that nobody else reads"

@@ -325,6 +325,7 @@ function PartyRow({
 /** What is not as usual with a party, in a few words. */
 function particulars(p: PacketParty): string[] {
   return [
+    p.company ? `for ${p.company}` : '',
     p.language ? ({ es: 'in Spanish', vi: 'in Vietnamese' }[p.language] ?? `in ${p.language}`) : '',
     p.secondStep ? { code: 'access code', email: 'code by email', phone: 'code by phone' }[p.secondStep] : '',
     p.copyAt === 'sending' ? 'at once' : '',

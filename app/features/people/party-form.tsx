@@ -1,4 +1,4 @@
-/** One person of a deal: side, name, address, phone. Used for adding and for correcting. */
+/** One person of a deal: side, name, address, phone, whom they sign for. Used for adding and for correcting. */
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useForm, useController } from 'react-hook-form';
 import { View } from 'react-native';
@@ -17,16 +17,24 @@ interface Props {
   error?: unknown;
 }
 
+const NOBODY = { name: '', email: '', phone: '', company: '' };
+
 export function PartyForm({ start, saveLabel, onSave, onCancel, error }: Props) {
   const { control, handleSubmit, setError, reset, getValues } = useForm({
     resolver: yupResolver(partyBody),
-    defaultValues: { side: start.side, name: start.name ?? '', email: start.email ?? '', phone: start.phone ?? '' },
+    defaultValues: {
+      side: start.side,
+      name: start.name ?? '',
+      email: start.email ?? '',
+      phone: start.phone ?? '',
+      company: start.company ?? '',
+    },
   });
   const side = useController({ control, name: 'side' });
   const submit = handleSubmit(async (body) => {
     try {
       await onSave({ ...body, phone: body.phone || null });
-      reset({ side: getValues('side'), name: '', email: '', phone: '' });
+      reset({ ...NOBODY, side: getValues('side') });
     } catch (e) {
       showFieldErrors(e, setError);
     }
@@ -39,11 +47,11 @@ export function PartyForm({ start, saveLabel, onSave, onCancel, error }: Props) 
       </View>
       <Field control={control} name="name" label="Name" autoComplete="off" />
       <Field control={control} name="email" label="Email" keyboard="email-address" autoComplete="off" />
+      <Field control={control} name="phone" label="Phone (optional)" keyboard="phone-pad" autoComplete="off" />
       <Field
         control={control}
-        name="phone"
-        label="Phone (optional)"
-        keyboard="phone-pad"
+        name="company"
+        label="Signs for a company or trust (optional)"
         autoComplete="off"
         onSubmit={() => void submit()}
       />

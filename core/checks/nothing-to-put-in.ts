@@ -1,0 +1,24 @@
+import { filledHow, KINDS } from '../packet/kinds';
+import type { CheckRule, Finding } from './types';
+import { nameIn, pageIn } from './words';
+
+/** A mark that fills itself, for somebody of whom it is not known what belongs there: it would stay empty on paper. */
+export const nothingToPutIn: CheckRule = (input) => {
+  const parties = new Map(input.draft.parties.map((p) => [p.id, p]));
+  return input.marks.flatMap((m): Finding[] => {
+    const how = filledHow(m.kind);
+    const party = parties.get(m.partyId);
+    if (how.by !== 'itself' || !party || (how.known(party) ?? 'in time').trim()) return [];
+    return [
+      {
+        rule: 'nothing-to-put-in',
+        severity: 'stops',
+        sentence: `The ${KINDS[m.kind].word} on ${pageIn(input, m.documentId, m.page)} would stay empty, for it is not known of ${nameIn(input, m.partyId)}. Give it under Path, or take the mark out.`,
+        place: { documentId: m.documentId, page: m.page, partyId: m.partyId, markId: m.id },
+        ...(m.ruleId || m.redlineId
+          ? {}
+          : { mend: { label: 'Take it out', edits: [{ op: 'drop' as const, list: 'marks' as const, id: m.id }] } }),
+      },
+    ];
+  });
+};
