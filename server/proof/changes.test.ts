@@ -109,6 +109,16 @@ test('1,000 changed bytes of a sealed copy, those of its signatures too, are all
   );
 });
 
+test('a text that ends in the middle of a letter, or of a digit, is a change like any other', () => {
+  for (const key of ['Name', 'Reason'])
+    for (const back of [1, 2, 3, 4]) {
+      const end = pdf.indexOf('>', pdf.indexOf(`/${key} <FEFF`));
+      const changed = Buffer.from(pdf);
+      changed[end - back] = '>'.charCodeAt(0);
+      expect([key, back, verifySealed(changed).whole]).toEqual([key, back, false]);
+    }
+});
+
 test('1,000 changed bytes of an exported chain are all found', () => {
   const bytes = Buffer.from(chain);
   fc.assert(

@@ -146,7 +146,12 @@ function derLength(bytes: Buffer): number | null {
 function textEntry(object: string, key: string): string {
   const hex = new RegExp(`/${key} <FEFF([0-9A-Fa-f]*)>`).exec(object)?.[1];
   if (!hex) return '';
-  return Buffer.from(hex, 'hex').swap16().toString('utf16le');
+  const bytes = Buffer.from(hex, 'hex');
+  // A file from anywhere may have half a letter at its end.
+  return bytes
+    .subarray(0, bytes.length - (bytes.length % 2))
+    .swap16()
+    .toString('utf16le');
 }
 
 /** The /M entry as ISO 8601. */
