@@ -16,6 +16,7 @@ export const MARK_KINDS = [
   'number',
   'money',
   'date',
+  'email',
   'tick',
   'choice',
   'list',

@@ -10,6 +10,9 @@ const value = (kind: Mark['kind'], text: string, more: Partial<Mark> = {}) => {
 };
 
 test.each<[Mark['kind'], string, string, Partial<Mark>]>([
+  ['email', ' wren@example.com ', 'wren@example.com', {}],
+  ['email', 'wren at home', '! This is not an email address, like name@example.com.', {}],
+  ['email', 'wren@', '! Yours, please.', { check: { message: 'Yours, please.' } }],
   ['text', '  two   words ', 'two words', {}],
   ['text', 'a\r\nb', 'a\nb', { lines: 'several' }],
   ['number', '1200.50', '1,200.50', {}],

@@ -8,6 +8,7 @@ import { tidied, type ValueCheck } from '../values';
 import { choice } from './choice';
 import { date } from './date';
 import { dateSigned } from './date-signed';
+import { email } from './email';
 import { file } from './file';
 import { initials } from './initials';
 import type { Filled, Kind } from './kind';
@@ -33,6 +34,7 @@ export const KINDS: Record<MarkKind, Kind> = {
   number,
   money,
   date,
+  email,
   tick,
   choice,
   list,
