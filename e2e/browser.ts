@@ -1,6 +1,6 @@
 /** Chromium for driving the real interface. */
 import { existsSync } from 'node:fs';
-import puppeteer, { type Browser, type Page } from 'puppeteer-core';
+import puppeteer, { type Browser, type ElementHandle, type Page } from 'puppeteer-core';
 
 const PLACES = [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'];
 
@@ -40,7 +40,19 @@ export const byTestId = (id: string) => `[data-testid="${id}"]`;
 export async function tap(page: Page, testId: string): Promise<void> {
   const el = await page.waitForSelector(`${byTestId(testId)}:not([aria-disabled="true"])`, { visible: true });
   await el!.scrollIntoView();
+  await rests(el!);
   await el!.click();
+}
+
+/** Waits until an element stays where it is: what still moves, as a menu that opens, is missed by a touch. */
+async function rests(el: ElementHandle<Element>): Promise<void> {
+  let was = '';
+  for (let n = 0; n < 100; n++) {
+    const box = JSON.stringify(await el.boundingBox());
+    if (box === was) return;
+    was = box;
+    await el.frame.evaluate('new Promise((next) => requestAnimationFrame(() => requestAnimationFrame(next)))');
+  }
 }
 
 export async function type(page: Page, testId: string, text: string): Promise<void> {

@@ -42,6 +42,7 @@ const CASES: [rule: string, change: (d: Draft) => void, pages?: PageFacts[], pla
       d.marks.push(mark('n', d.parties[0]!.id, 'printed_name', 1, at(300, 600)));
     },
   ],
+  ['nothing-to-put-in', (d) => d.marks.push(mark('c', d.parties[0]!.id, 'company', 1, at(300, 600)))],
   ['second-step', (d) => (d.parties[0]!.secondStep = 'phone')],
   ['second-step', (d) => Object.assign(d.parties[0]!, { secondStep: 'code', accessCode: '7' })],
   ['party-gates', (d) => (d.gates[0]!.partyIds = ['wren'])],

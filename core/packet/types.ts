@@ -11,6 +11,7 @@ export const MARK_KINDS = [
   'initials',
   'date_signed',
   'printed_name',
+  'company',
   'title',
   'text',
   'number',

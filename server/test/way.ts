@@ -1,6 +1,6 @@
 /** Packets on their way, against a real server: sent, signed and looked at as members and clients do. */
 import type { ChangeBody, DealView, MessageView, PacketView, SigningView } from '@gatepath/contract';
-import type { DraftEdit, PacketParty } from '@gatepath/core/packet';
+import type { DraftEdit, MarkKind, PacketParty } from '@gatepath/core/packet';
 import { TestServer, typedHand } from './harness';
 import { paper } from './papers';
 
@@ -14,7 +14,7 @@ export const markEdit = (
   id: string,
   documentId: string,
   page: number,
-  kind: 'initials' | 'signature' | 'date_signed',
+  kind: MarkKind,
   partyId: string,
   rect: { x: number; y: number; w: number; h: number },
 ): DraftEdit => ({

@@ -6,6 +6,7 @@ import { ENGLISH, say, type Words } from '../../words';
 import { MARK_KINDS, type Mark, type MarkKind } from '../types';
 import { tidied, type ValueCheck } from '../values';
 import { choice } from './choice';
+import { company } from './company';
 import { date } from './date';
 import { dateSigned } from './date-signed';
 import { email } from './email';
@@ -29,6 +30,7 @@ export const KINDS: Record<MarkKind, Kind> = {
   initials,
   date_signed: dateSigned,
   printed_name: printedName,
+  company,
   title,
   text,
   number,
