@@ -1,4 +1,4 @@
-import { puts } from '../routing/progress';
+import { holdsGate, puts } from '../packet/acts';
 import type { DraftEdit } from '../packet/draft';
 import { type Side, SIDE_WORDS } from '../text/sides';
 import type { CheckRule, Finding } from './types';
@@ -20,7 +20,7 @@ export const countersignerFirst: CheckRule = (input) => {
   for (const p of draft.parties) {
     const sides = AFTER[p.side];
     const at = gateOf(p.id);
-    if (!sides || p.act === 'copy' || at < 0) continue;
+    if (!sides || !holdsGate(p) || at < 0) continue;
     const later = draft.parties.filter((q) => sides.includes(q.side) && puts(q) && gateOf(q.id) > at);
     const last = later.sort((a, b) => gateOf(b.id) - gateOf(a.id))[0];
     if (!last) continue;

@@ -3,6 +3,7 @@
  * draft, what its pages look like, and what follows from both; it must not change anything: a way out is an edit in the
  * finding, which the coordinator takes or leaves.
  */
+import { puts } from '../packet/acts';
 import { tagValues, NO_FACTS, type DealFacts } from '../merge';
 import type { Draft } from '../packet/draft';
 import { proposalsByDocument } from '../packet/proposals';
@@ -35,7 +36,6 @@ import { signatureParted } from './signature-parted';
 import { signerWithoutSignature } from './signer-without-signature';
 import { tagWithoutValue } from './tag-without-value';
 import { textTooLong } from './text-too-long';
-import { puts } from '../routing/progress';
 import type { CheckInput, CheckRule, Finding } from './types';
 
 export const CHECK_RULES: CheckRule[] = [

@@ -1,6 +1,6 @@
+import { puts, ACT_FACTS } from '../packet/acts';
 import { isSenders } from '../packet/kinds';
 import type { DraftEdit } from '../packet/draft';
-import { puts } from '../routing/progress';
 import type { CheckRule } from './types';
 import { nameIn } from './words';
 
@@ -12,12 +12,11 @@ export const markWithoutAct: CheckRule = (input) =>
       const mine = input.marks.filter((m) => m.partyId === p.id && !isSenders(m.kind));
       const first = mine[0];
       if (!first) return [];
-      const word = p.act === 'approve' ? 'only approves' : 'only gets a copy';
       return [
         {
           rule: 'mark-without-act',
           severity: 'stops' as const,
-          sentence: `${nameIn(input, p.id)} ${word}, but has marks to fill.`,
+          sentence: `${nameIn(input, p.id)} only ${ACT_FACTS[p.act].does}, but has marks to fill.`,
           mend: {
             label: 'Take the marks away',
             edits: [

@@ -1,8 +1,9 @@
+import { holdsGate } from '../packet/acts';
 import type { CheckRule } from './types';
 
 /** A packet needs at least one party who signs or approves. */
 export const nobodyActs: CheckRule = ({ draft }) =>
-  draft.parties.some((p) => p.act !== 'copy')
+  draft.parties.some(holdsGate)
     ? []
     : [
         {

@@ -1,3 +1,4 @@
+import { holdsGate } from '../packet/acts';
 import type { CheckRule, Finding } from './types';
 import { nameIn } from './words';
 
@@ -6,7 +7,7 @@ export const partyGates: CheckRule = (input) => {
   const found: Finding[] = [];
   for (const p of input.draft.parties) {
     const at = input.draft.gates.filter((g) => g.partyIds.includes(p.id));
-    if (p.act !== 'copy' && at.length === 0)
+    if (holdsGate(p) && at.length === 0)
       found.push({
         rule: 'party-gates',
         severity: 'stops',

@@ -1,3 +1,4 @@
+import { byLink } from '../packet/acts';
 import { isEmail } from '../text/email';
 import type { CheckRule } from './types';
 
@@ -5,7 +6,7 @@ import type { CheckRule } from './types';
 export const partyWithoutAddress: CheckRule = ({ draft }) =>
   draft.parties
     // Who signs at the desk, or is a member of the firm, needs none to sign.
-    .filter((p) => (p.email.trim() ? !isEmail(p.email) : p.act !== 'desk' && !p.memberId && !p.phone))
+    .filter((p) => (p.email.trim() ? !isEmail(p.email) : byLink(p) && !p.memberId && !p.phone))
     .map((p) => ({
       rule: 'party-without-address',
       severity: 'stops' as const,

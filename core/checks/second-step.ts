@@ -1,3 +1,4 @@
+import { holdsGate, byLink } from '../packet/acts';
 import { firstName } from '../text/names';
 import type { CheckRule, Finding } from './types';
 
@@ -5,7 +6,7 @@ import type { CheckRule, Finding } from './types';
 export const secondStep: CheckRule = ({ draft }) =>
   draft.parties.flatMap((p): Finding[] => {
     const wrong =
-      p.act === 'copy' || p.act === 'desk'
+      !holdsGate(p) || !byLink(p)
         ? null
         : p.secondStep === 'code' && !p.codeKept && (p.accessCode ?? '').replace(/\s/g, '').length < 4
           ? `${firstName(p.name)} is to give an access code, and none of at least 4 signs is set.`

@@ -1,4 +1,4 @@
-import { puts } from '../routing/progress';
+import { puts } from '../packet/acts';
 import type { CheckRule } from './types';
 import { nameIn } from './words';
 

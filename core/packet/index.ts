@@ -4,6 +4,7 @@
  * know how a packet goes from gate to gate.
  */
 export * from './types';
+export * from './acts';
 export * from './draft';
 export * from './ledger';
 export * from './kinds';

@@ -1,4 +1,5 @@
 /** Paths in one touch: orders that practitioners use again and again. */
+import { holdsGate } from './acts';
 import type { Gate, PacketParty } from './types';
 import type { Side } from '../text/sides';
 
@@ -19,7 +20,7 @@ export type PathPattern = 'together' | 'one_by_one' | 'by_side';
  * the end. Ids come from `newId`, since the core has no randomness.
  */
 export function pathOf(pattern: PathPattern, parties: PacketParty[], newId: () => string): Gate[] {
-  const acting = parties.filter((p) => p.act !== 'copy');
+  const acting = parties.filter(holdsGate);
   const gates: string[][] =
     pattern === 'together'
       ? [acting.map((p) => p.id)]

@@ -1,4 +1,5 @@
 /** Whose a printed place is: from the role and the number on the page to a party of the packet. */
+import { puts } from './acts';
 import { plain, roleOfWords } from '../reading/words';
 import type { PlaceRole, PrintedPlace } from '../reading/types';
 import type { PacketParty } from './types';
@@ -6,7 +7,7 @@ import type { Side } from '../text/sides';
 
 /** Whether a party signs and has this document. */
 export function signsDocument(party: PacketParty, documentId: string): boolean {
-  return (party.act === 'sign' || party.act === 'desk') && hasDocument(party, documentId);
+  return puts(party) && hasDocument(party, documentId);
 }
 
 /** Whether a document is among those a party gets; without a list it gets all of them. */

@@ -1,4 +1,5 @@
 /** What the sender does with a packet that is on its way. */
+import { byLink, ACT_FACTS } from '../packet/acts';
 import { isDay } from '../calendar';
 import { isEmail } from '../text/email';
 import { signsDocument } from '../packet/place-party';
@@ -96,7 +97,7 @@ function decideAboutParty(
       const contact = { ...command.contact, name: command.contact.name.trim(), email: command.contact.email.trim() };
       if (!contact.name) return refuse('bad_contact');
       // Whoever signs at the desk, or is a member, needs no address.
-      if (contact.email ? !isEmail(contact.email) : party.act !== 'desk') return refuse('bad_contact');
+      if (contact.email ? !isEmail(contact.email) : byLink(party)) return refuse('bad_contact');
       if (contact.name !== party.name && hasActed(state, partyId)) return refuse('has_acted');
       return accept({ type: 'party_corrected', partyId, contact });
     }
@@ -132,7 +133,7 @@ function decideAddParty(
   { party, gates, marks }: { party: PacketParty; gates: Gate[]; marks: Mark[] },
 ): Decision {
   if (partyOf(state.plan, party.id)) return refuseWith('bad_plan', `${party.name} is in this packet already.`);
-  if (party.email ? !isEmail(party.email) : party.act !== 'desk' && !party.memberId) return refuse('bad_contact');
+  if (party.email ? !isEmail(party.email) : byLink(party) && !party.memberId) return refuse('bad_contact');
   const wrong = aheadOnly(state, gates) ?? pathProblem({ parties: [...state.plan.parties, party], gates });
   if (wrong) return refuseWith('bad_plan', wrong);
   const stray = marks.find(
@@ -142,7 +143,7 @@ function decideAddParty(
       state.plan.marks.some((x) => x.id === m.id),
   );
   if (stray) return refuseWith('bad_plan', 'A new mark is not the new person’s, or not on a page of this packet.');
-  if (party.act === 'sign' && !marks.some((m) => m.kind === 'signature' || m.kind === 'initials'))
+  if (ACT_FACTS[party.act].signs && !marks.some((m) => m.kind === 'signature' || m.kind === 'initials'))
     return refuseWith('bad_plan', `${party.name} would have nothing to sign. Choose where they sign.`);
   return accept({ type: 'party_added', party, gates, marks });
 }

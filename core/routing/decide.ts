@@ -2,10 +2,10 @@
  * The packet's state machine: a command either becomes events or is refused with a reason.
  * It never looks at a clock: the caller stamps the events it returns.
  */
+import { holdsGate } from '../packet/acts';
 import { decideChange, isChange, type ChangeCommand } from './changes';
 import { decidePartyAct, type PartyCommand } from './party-acts';
 import { openFrom, pathProblem } from './gates';
-import { holdsGate } from './progress';
 import { accept, refuse, refuseWith, type Decision } from './refusal';
 import { decideSystem, isSystem, type SystemCommand } from './system-acts';
 import type { PacketEventBody, PacketState } from './types';
@@ -29,7 +29,7 @@ function decideSend(plan: Plan): Decision {
   if (!plan.parties.some(holdsGate))
     return refuseWith('bad_plan', 'Nobody has to sign or approve anything in this packet.');
   const standing = new Set(plan.gates.flatMap((g) => g.partyIds));
-  const copies = plan.parties.filter((p) => p.act === 'copy' && p.copyAt === 'sending' && !standing.has(p.id));
+  const copies = plan.parties.filter((p) => !holdsGate(p) && p.copyAt === 'sending' && !standing.has(p.id));
   return accept(
     { type: 'sent', plan },
     ...copies.map((p): PacketEventBody => ({ type: 'asked', partyId: p.id })),

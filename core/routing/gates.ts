@@ -1,6 +1,7 @@
 /** Gates on the path: whether it can be walked, and what opens with each. */
+import { holdsGate } from '../packet/acts';
 import type { Plan } from '../packet/types';
-import { holdsGate, partyOf } from './progress';
+import { partyOf } from './progress';
 import type { PacketEventBody } from './types';
 
 /** What is wrong with a path, in words; null when nothing is. */

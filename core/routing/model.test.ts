@@ -1,8 +1,9 @@
 /** The routing core against a model written in another way: who is done, which gate is open, what ended. */
+import { holdsGate } from '../packet/acts';
 import { isDeepStrictEqual } from 'node:util';
 import fc from 'fast-check';
 import { mark, party, planOf } from '../test-support';
-import { holdsGate, isTurnOf, marksLeft, replay, type PacketCommand } from './index';
+import { isTurnOf, marksLeft, replay, type PacketCommand } from './index';
 import { type Act, type Plan } from '../packet';
 import { HAND, TestPacket } from './test-packet';
 

@@ -1,9 +1,10 @@
 /** What a party does through its own pass. */
+import { holdsGate, byLink } from '../packet/acts';
 import { firstName } from '../text/names';
 import { isEmail } from '../text/email';
 import { checkValue, filledHow, isAutomatic, isForClient } from '../packet/kinds';
 import { openFrom } from './gates';
-import { hasActed, holdsGate, inReadingOrder, isHeld, isTurnOf, marksLeft, partyOf } from './progress';
+import { hasActed, inReadingOrder, isHeld, isTurnOf, marksLeft, partyOf } from './progress';
 import { accept, refuse, refuseWith, type Decision } from './refusal';
 import type { AddedFile, FillValue, Hand, PacketParty, SecondStep } from '../packet/types';
 import type { Contact, PacketEventBody, PacketState } from './types';
@@ -35,7 +36,7 @@ export function decidePartyAct(state: PacketState, command: PartyCommand): Decis
   if (command.type === 'ask_question' && progress.askedAt) return decideQuestion(state, command);
   if (progress.status === 'done' || progress.status === 'excused')
     return command.type === 'open' ? accept() : refuse('already_done');
-  if (party.act === 'copy') {
+  if (!holdsGate(party)) {
     if (command.type !== 'open' || !progress.askedAt) return refuse('not_your_turn');
     return progress.openedAt ? accept() : accept({ type: 'opened', partyId: party.id });
   }
@@ -57,7 +58,7 @@ export function decidePartyAct(state: PacketState, command: PartyCommand): Decis
       break;
   }
   // Who signs at the desk acts only while a host is named: the record says who it was.
-  if (party.act === 'desk' && !progress.hostName) return refuse('host_wanted');
+  if (!byLink(party) && !progress.hostName) return refuse('host_wanted');
   if (command.type === 'agree')
     return progress.agreedAt ? accept() : accept({ type: 'agreed', partyId: party.id, agreement: command.agreement });
   if (!progress.agreedAt) return refuse('not_agreed');
@@ -88,7 +89,7 @@ function decideHandOver(
   party: PacketParty,
   command: { contact: Contact; reason: string },
 ): Decision {
-  if (!state.plan.handOver || party.act === 'desk' || party.memberId) return refuse('no_handing_over');
+  if (!state.plan.handOver || !byLink(party) || party.memberId) return refuse('no_handing_over');
   if (hasActed(state, party.id)) return refuse('has_acted');
   const contact = { ...command.contact, name: command.contact.name.trim(), email: command.contact.email.trim() };
   if (!contact.name || !isEmail(contact.email)) return refuse('bad_contact');

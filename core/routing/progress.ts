@@ -1,18 +1,9 @@
 /** Questions about a packet's state: whose turn it is, what is left, what holds. */
+import { holdsGate } from '../packet/acts';
 import { isForClient } from '../packet/kinds';
 import { hasDocument } from '../packet/place-party';
 import type { Mark, PacketParty, Plan } from '../packet/types';
 import type { PacketState } from './types';
-
-/** Whether a party's act keeps its gate closed until it is done. */
-export function holdsGate(party: PacketParty): boolean {
-  return party.act !== 'copy';
-}
-
-/** Whether a party puts marks on pages, by itself or at the desk. */
-export function puts(party: Pick<PacketParty, 'act'>): boolean {
-  return party.act === 'sign' || party.act === 'desk';
-}
 
 /** The plan's marks document by document, page by page, top to bottom, left to right. */
 export function inReadingOrder(plan: Plan): readonly Mark[] {

@@ -1,4 +1,5 @@
 /** What happens by itself: seals, the passing of time, messages that come back, locks. */
+import { byLink } from '../packet/acts';
 import { dayOf, endOfDay, morningOf, nudgeDays, warnDay } from '../calendar';
 import { partyOf, waitingFor } from './progress';
 import { accept, refuse, type Decision } from './refusal';
@@ -63,7 +64,7 @@ function decideTick(state: PacketState, { today, working }: { today: string; wor
   for (const p of waitingFor(state)) {
     const s = state.parties[p.id]!;
     // Whoever signs at the desk is called in, not written to.
-    if (!s.askedAt || p.act === 'desk') continue;
+    if (!s.askedAt || !byLink(p)) continue;
     const passed = nudgesOf(state, s.askedAt).filter((d) => d <= today);
     // Nudges missed while nobody looked are made up for by one.
     const due =
@@ -84,7 +85,7 @@ export function nextTick(state: PacketState): string | null {
   if (warning && state.warnedFor !== lastDay) times.push(morningOf(warning, timeZone));
   for (const p of waitingFor(state)) {
     const s = state.parties[p.id]!;
-    if (!s.askedAt || p.act === 'desk' || s.nudges.n >= (schedule.nudge?.most ?? 0)) continue;
+    if (!s.askedAt || !byLink(p) || s.nudges.n >= (schedule.nudge?.most ?? 0)) continue;
     const last = s.nudges.lastAt && dayOf(s.nudges.lastAt, timeZone);
     const next = nudgesOf(state, s.askedAt).find((d) => !last || d > last);
     if (next) times.push(morningOf(next, timeZone));

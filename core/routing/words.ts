@@ -1,4 +1,5 @@
 /** What happened and what holds up, in plain sentences for the coordinator. */
+import { holdsGate, byLink } from '../packet/acts';
 import { count, firstName, listWords } from '../text/names';
 import { marksLeft, partyOf, waitingFor } from './progress';
 import type { PacketEvent, PacketState } from './types';
@@ -192,7 +193,7 @@ export function holdUp(state: PacketState): { partyIds: string[]; sentence: stri
 function openAtEnd(state: PacketState) {
   return (state.plan.gates[state.gate]?.partyIds ?? [])
     .map((id) => partyOf(state.plan, id)!)
-    .filter((p) => p.act !== 'copy' && state.parties[p.id]!.status !== 'done');
+    .filter((p) => holdsGate(p) && state.parties[p.id]!.status !== 'done');
 }
 
 /** Where one party that is waited for stands, in words. */
@@ -205,7 +206,7 @@ function standing(state: PacketState, partyId: string): string {
   if (s.locked) return `${first} is locked out after too many wrong codes.`;
   if (s.again)
     return left ? `${first} has to initial a change: ${count(left, 'place')}.` : `${first} has to look at a change.`;
-  if (p.act === 'desk' && !s.openedAt) return `${first} is to sign at the desk.`;
+  if (!byLink(p) && !s.openedAt) return `${first} is to sign at the desk.`;
   if (!s.openedAt) return `${first} has not opened it yet.`;
   return left ? `${first} still has ${count(left, 'place')} to go.` : `${first} has only to finish.`;
 }

@@ -1,6 +1,14 @@
 /** What the sender changes while a packet is on its way, and the drafts that come of sent packets. */
 import { dayOf } from '@gatepath/core/calendar';
-import { type Gate, PACKET_LIMITS, type PacketParty, type Redline } from '@gatepath/core/packet';
+import {
+  type Gate,
+  PACKET_LIMITS,
+  type PacketParty,
+  type Redline,
+  holdsGate,
+  puts,
+  byLink,
+} from '@gatepath/core/packet';
 import { type ChangeCommand, type PacketState, ahead, initialsOfChange, partyOf } from '@gatepath/core/routing';
 import type { ChangeBody } from '@gatepath/contract';
 import type { Context } from '../context';
@@ -83,7 +91,7 @@ async function addParty(ctx: Context, state: PacketState, body: Body<'add_party'
     throw new Problem('over-limits', `A packet takes at most ${PACKET_LIMITS.parties} people.`);
   const sideParties = plan.parties.filter((p) => p.side === body.side);
   const wanted = plan.documents.filter((d) => body.documentIds.includes(d.id)).map((d) => d.id);
-  const signs = body.act === 'sign' || body.act === 'desk';
+  const signs = puts(body);
   const party: PacketParty = {
     id: newId(),
     name: body.name.trim(),
@@ -99,7 +107,7 @@ async function addParty(ctx: Context, state: PacketState, body: Body<'add_party'
   if (signs && !wanted.length) throw new Problem('no-document', 'Choose at least one document for them to sign.');
   const gate: Gate = { id: newId(), partyIds: [party.id] };
   const at = Math.min(Math.max(body.after, state.gate) + 1, plan.gates.length);
-  const gates = body.act === 'copy' ? plan.gates : [...plan.gates.slice(0, at), gate, ...plan.gates.slice(at)];
+  const gates = !holdsGate(body) ? plan.gates : [...plan.gates.slice(0, at), gate, ...plan.gates.slice(at)];
   const made = signs
     ? await ctx.work.run(
         'marksFor',
@@ -249,7 +257,7 @@ export async function hostParty(ctx: Context, packetId: string, partyId: string,
   return ctx.packets.alone(packetId, async ({ tx, state, run }) => {
     const party = state && partyOf(state.plan, partyId);
     if (!party) throw notFound('This person');
-    if (party.act !== 'desk') throw new Problem('not-at-desk', `${party.name} signs through a link of their own.`);
+    if (byLink(party)) throw new Problem('not-at-desk', `${party.name} signs through a link of their own.`);
     await run({ type: 'host', partyId, hostName: member.name }, byMember(member));
     return makeSecret(ctx, tx, packetId, partyId, member.id);
   });

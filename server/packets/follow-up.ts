@@ -1,4 +1,5 @@
 /** What follows from events: passes, messages, sealing. Queued in the events' own transaction. */
+import { byLink, ACT_FACTS } from '@gatepath/core/packet';
 import { firstName, listWords } from '@gatepath/core/text';
 import { calendarDay, ENGLISH } from '@gatepath/core/words';
 import type { PacketParty } from '@gatepath/core/packet';
@@ -171,8 +172,8 @@ const FOLLOWS: { [T in PacketEventType]: (f: Following, body: Body<T>) => Promis
     const p = f.party(partyId);
     const first = firstName(p.name);
     // At the desk it is the host who opens the ceremony; a member signs from the application.
-    if (p.act === 'desk') return f.tell('asked', `${first} is to sign at the desk`, f.holds());
-    const kind = p.act === 'copy' ? 'copy' : p.act === 'approve' ? 'ask_approve' : 'ask';
+    if (!byLink(p)) return f.tell('asked', `${first} is to sign at the desk`, f.holds());
+    const kind = ACT_FACTS[p.act].letter;
     const { subject, message } = f.plan;
     // A subject the sender wrote is in the sender's language.
     const own = (p.language ?? 'en') === 'en' ? subject : '';
@@ -182,7 +183,7 @@ const FOLLOWS: { [T in PacketEventType]: (f: Following, body: Body<T>) => Promis
   async asked_again(f, { partyId, redlineId }) {
     const p = f.party(partyId);
     const { redline } = f.state.corrections.find((c) => c.redline.id === redlineId)!;
-    if (p.act === 'desk') return;
+    if (!byLink(p)) return;
     const documentName = f.plan.documents.find((d) => d.id === redline.documentId)?.name ?? '';
     const parts = { kind: redline.kind, page: redline.page, documentName, words: redline.text };
     return f.letters.toParty(p, 'ask_again', parts, { link: true });
@@ -200,7 +201,7 @@ const FOLLOWS: { [T in PacketEventType]: (f: Following, body: Body<T>) => Promis
   corrected: (f) => f.seal(),
   async excused(f, { partyId }) {
     const p = f.party(partyId);
-    if (p.act !== 'desk') await f.letters.toParty(p, 'excused');
+    if (byLink(p)) await f.letters.toParty(p, 'excused');
   },
   async declined(f, { partyId, reason }) {
     const p = f.party(partyId);
@@ -229,24 +230,21 @@ const FOLLOWS: { [T in PacketEventType]: (f: Following, body: Body<T>) => Promis
     );
   },
   async extended(f) {
-    for (const x of waitingFor(f.state))
-      if (x.act !== 'desk') await f.letters.toParty(x, 'extended', {}, { link: true });
+    for (const x of waitingFor(f.state)) if (byLink(x)) await f.letters.toParty(x, 'extended', {}, { link: true });
   },
   async warned(f, { lastDay }) {
-    for (const x of waitingFor(f.state))
-      if (x.act !== 'desk') await f.letters.toParty(x, 'warning', {}, { link: true });
+    for (const x of waitingFor(f.state)) if (byLink(x)) await f.letters.toParty(x, 'warning', {}, { link: true });
     return f.tell('lapsing', `Last day ${calendarDay(ENGLISH, lastDay)}`, f.holds());
   },
   async nudged(f, { partyId }) {
     const p = f.party(partyId);
-    if (p.act === 'desk') return;
+    if (!byLink(p)) return;
     await f.letters.toParty(p, 'nudge', { act: p.act, n: marksLeft(f.state, p.id).length }, { link: true });
   },
   async party_corrected(f, { partyId }) {
     const p = f.party(partyId);
     await f.endPasses(partyId);
-    if (f.state.parties[partyId]!.askedAt && p.act !== 'desk')
-      await f.letters.toParty(p, 'new_link', {}, { link: true });
+    if (f.state.parties[partyId]!.askedAt && byLink(p)) await f.letters.toParty(p, 'new_link', {}, { link: true });
   },
   async link_renewed(f, { partyId }) {
     await f.endPasses(partyId);

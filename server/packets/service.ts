@@ -1,6 +1,6 @@
 /** Sending, withdrawing and watching packets. */
 import { dayOf, warnDay } from '@gatepath/core/calendar';
-import { type Draft, type Plan, buildLedger } from '@gatepath/core/packet';
+import { type Draft, type Plan, buildLedger, puts, byLink } from '@gatepath/core/packet';
 import {
   type PacketState,
   activity,
@@ -11,7 +11,6 @@ import {
   marksThatCount,
   nudgesOf,
   placesOf,
-  puts,
   shownFills,
   shownRedlines,
   waitingFor,
@@ -238,7 +237,7 @@ function lookAhead(state: PacketState, now: Date): SentView['ahead'] {
   const warning = warnDay(schedule);
   const out: SentView['ahead'] = waitingFor(state).flatMap((p) => {
     const s = state.parties[p.id]!;
-    if (!s.askedAt || p.act === 'desk') return [];
+    if (!s.askedAt || !byLink(p)) return [];
     const last = s.nudges.lastAt ? dayOf(s.nudges.lastAt, timeZone) : '';
     const left = Math.max(0, (schedule.nudge?.most ?? 0) - s.nudges.n);
     return nudgesOf(state, s.askedAt)

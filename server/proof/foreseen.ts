@@ -3,7 +3,8 @@
  * first seal. It only has to be as long as the real one: too little room costs a remark by strict
  * viewers, too much a blank page at the end.
  */
-import { type PacketEvent, type PacketEventBody, type PacketState, holdsGate } from '@gatepath/core/routing';
+import { holdsGate, byLink } from '@gatepath/core/packet';
+import { type PacketEvent, type PacketEventBody, type PacketState } from '@gatepath/core/routing';
 
 /** The packet as it would be if everybody still to act did so at once, as those before did. */
 export function foreseenEnd(state: PacketState, events: PacketEvent[]): { state: PacketState; events: PacketEvent[] } {
@@ -15,7 +16,7 @@ export function foreseenEnd(state: PacketState, events: PacketEvent[]): { state:
   for (const p of plan.parties) {
     const s = state.parties[p.id]!;
     if (!holdsGate(p) || s.status === 'done' || s.status === 'excused') continue;
-    const hostName = p.act === 'desk' ? (s.hostName ?? 'Host of the desk') : null;
+    const hostName = byLink(p) ? null : (s.hostName ?? 'Host of the desk');
     to.parties[p.id] = {
       ...s,
       askedAt: at,

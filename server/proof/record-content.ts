@@ -1,6 +1,6 @@
 /** What the signing record of one document says, in one language. Times are in the deal's zone. */
-import { type Hand, type PacketParty, hasDocument } from '@gatepath/core/packet';
-import { type PacketEvent, type PacketState, documentsOf, holdsGate, inReadingOrder } from '@gatepath/core/routing';
+import { type Hand, type PacketParty, hasDocument, holdsGate, approves } from '@gatepath/core/packet';
+import { type PacketEvent, type PacketState, documentsOf, inReadingOrder } from '@gatepath/core/routing';
 import { calendarDay, say, sideIn, timeIn, type WordKey, type WordParams, type Words } from '@gatepath/core/words';
 import type { RecordContent } from '../pdf/record';
 
@@ -139,7 +139,7 @@ function partyLines(
     s.proved && tell(`record.proved_${s.proved.step}`, { time: time(s.proved.at) }),
     s.agreedAt && tell('record.agreed', { time: time(s.agreedAt), where: from('agreed') }),
     s.hand && handWords(words, s.hand.hand),
-    done && (p.act === 'approve' ? tell('record.approved', done) : tell('record.finished', done)),
+    done && (approves(p) ? tell('record.approved', done) : tell('record.finished', done)),
     s.status === 'excused' && tell('record.excused'),
   ].filter((l): l is string => !!l);
 }

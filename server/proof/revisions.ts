@@ -1,10 +1,9 @@
 /** Which documents a seal touches and what it writes there: worked out from a packet's state alone. */
-import { type PlanDocument, type Redline, type ShownFill, hasDocument, isFixed } from '@gatepath/core/packet';
+import { type PlanDocument, type Redline, type ShownFill, hasDocument, isFixed, approves } from '@gatepath/core/packet';
 import {
   type PacketState,
   type RevisionDue,
   documentsOf,
-  holdsGate,
   partyOf,
   shownFills,
   shownRedlines,
@@ -96,12 +95,11 @@ export function partsOf(state: PacketState, due: RevisionDue): RevisionPart[] {
     // A file that the party added is sealed with the acts it belongs to.
     if (mark) return fresh.has(mark) ? [partOf(state, document, [])] : [];
     const own = shown.filter((f) => f.documentId === document.id);
-    const approves =
-      party.act === 'approve' &&
-      holdsGate(party) &&
+    const approved =
+      approves(party) &&
       hasDocument(party, document.id) &&
       (before === 0 || state.corrections.some((c) => c.redline.documentId === document.id && c.seq > before));
-    return own.length || approves ? [partOf(state, document, own)] : [];
+    return own.length || approved ? [partOf(state, document, own)] : [];
   });
 }
 

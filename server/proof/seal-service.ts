@@ -1,4 +1,5 @@
 /** Sealing a packet: a revision for each party that finished, and the signing record at the end. */
+import { ACT_FACTS } from '@gatepath/core/packet';
 import type { ShownFill } from '@gatepath/core/packet';
 import {
   type PacketEvent,
@@ -45,7 +46,7 @@ async function writeRevision(ctx: Context, state: PacketState, due: RevisionDue)
     {
       name,
       reason: party
-        ? `${party.act === 'approve' ? 'Approved' : 'Signed'}: ${state.plan.packetName}`
+        ? `${ACT_FACTS[party.act].did}: ${state.plan.packetName}`
         : `Changed while on its way: ${state.plan.packetName}`,
       at: due.at,
       event: { packetId: state.packetId, seq: due.seq, hash },

@@ -1,7 +1,7 @@
 /** The ceremony: what a party does through its own pass. */
 import { LRUCache } from 'lru-cache';
 import { dayOf } from '@gatepath/core/calendar';
-import { checkValue, showDay } from '@gatepath/core/packet';
+import { checkValue, showDay, holdsGate } from '@gatepath/core/packet';
 import { type PartyCommand, isTurnOf, shownFills } from '@gatepath/core/routing';
 import { say, type Words } from '@gatepath/core/words';
 import type { ActAnswer, FillBody, HandBody, SigningView } from '@gatepath/contract';
@@ -27,7 +27,7 @@ export async function openPass(ctx: Context, visit: Visit): Promise<SigningView>
   if (!entry.proved) return waitingView(ctx, entry);
   const { state, party } = entry;
   const s = state.parties[party.id]!;
-  const opens = state.status === 'at_gate' && !s.openedAt && (isTurnOf(state, party.id) || party.act === 'copy');
+  const opens = state.status === 'at_gate' && !s.openedAt && (isTurnOf(state, party.id) || !holdsGate(party));
   return view(ctx, opens ? (await actAs(ctx, visit, entry, { type: 'open' })).state : state, party.id);
 }
 

@@ -8,6 +8,8 @@ import {
   hasDocument,
   isAutomatic,
   isForClient,
+  holdsGate,
+  byLink,
 } from '@gatepath/core/packet';
 import {
   type PacketState,
@@ -52,7 +54,7 @@ export function patchOf({ state, events }: Done, partyId: string, since: number)
 /** Whether somebody has put anything in, and may still hand over. */
 function standingOf(state: PacketState, me: PacketParty): { somethingSigned: boolean; mayHandOver: boolean } {
   const somethingSigned = [...state.fills.values()].some((f) => f.partyId === me.id);
-  const may = isTurnOf(state, me.id) && me.act !== 'desk' && me.act !== 'copy' && !me.memberId;
+  const may = isTurnOf(state, me.id) && byLink(me) && holdsGate(me) && !me.memberId;
   return { somethingSigned, mayHandOver: !!state.plan.handOver && may && !somethingSigned };
 }
 
@@ -134,7 +136,7 @@ async function headOf(ctx: Context, state: PacketState, me: PacketParty, words: 
     },
     status: state.status,
     mine: state.parties[me.id]!.status,
-    myTurn: isTurnOf(state, me.id) && me.act !== 'copy',
+    myTurn: isTurnOf(state, me.id) && holdsGate(me),
     agreementText: agreementOf(words),
   };
 }
@@ -157,7 +159,7 @@ export async function view(ctx: Context, state: PacketState, partyId: string): P
     lastDay: plan.schedule?.lastDay ?? null,
     agreed: mine.agreedAt !== null,
     step: null,
-    hostName: me.act === 'desk' ? mine.hostName : null,
+    hostName: byLink(me) ? null : mine.hostName,
     hand: mine.hand?.hand ?? null,
     keptHand: mine.hand ? null : await rememberedHand(ctx, me),
     suggestedInitials: initialsOf(me.name),
@@ -195,7 +197,7 @@ export async function view(ctx: Context, state: PacketState, partyId: string): P
       .map((x) => ({ id: x.id, text: x.text, at: x.at, answer: x.answer && { text: x.answer.text, at: x.answer.at } })),
     ...standingOf(state, me),
     others: plan.parties
-      .filter((p) => p.id !== partyId && p.act !== 'copy' && state.parties[p.id]!.status !== 'excused')
+      .filter((p) => p.id !== partyId && holdsGate(p) && state.parties[p.id]!.status !== 'excused')
       .map((p) => ({ name: firstName(p.name), ink: p.ink, done: state.parties[p.id]!.status === 'done' })),
   };
 }

@@ -1,6 +1,6 @@
 /** What the bars of the desk share, whatever is in hand. */
+import { puts } from '@gatepath/core/packet';
 import { Pressable, View } from 'react-native';
-import { puts } from '@gatepath/core/routing';
 import { firstName } from '@gatepath/core/text';
 import { IconButton } from '../../ui/pieces';
 import { Token } from '../../ui/token';

@@ -1,5 +1,5 @@
 /** The ledger of a draft, and the initials rule of each document. */
-import { puts } from '@gatepath/core/routing';
+import { puts } from '@gatepath/core/packet';
 import { View } from 'react-native';
 import { firstName, listWords } from '@gatepath/core/text';
 import { pageRuns } from '@gatepath/core/checks';

@@ -1,4 +1,5 @@
 /** What is particular to one party: language, whom it signs for, a note, how it proves who it is, when it gets its copy. */
+import { holdsGate, byLink } from '@gatepath/core/packet';
 import type { PacketParty, SecondStep } from '@gatepath/core/packet';
 import { firstName } from '@gatepath/core/text';
 import { useSession } from '../../api/hooks';
@@ -46,14 +47,14 @@ export function PartyOptions({ party, onChange }: { party: PacketParty; onChange
         onSave={(note) => set({ note: note.trim() || undefined })}
         testID={`note-${first}`}
       />
-      {party.act === 'copy' ? (
+      {!holdsGate(party) ? (
         <Switch
           label="Send a copy at once, not only at the end"
           on={party.copyAt === 'sending'}
           onChange={(on) => set({ copyAt: on ? 'sending' : undefined })}
           testID={`copy-now-${first}`}
         />
-      ) : party.act === 'desk' || party.memberId ? null : (
+      ) : !byLink(party) || party.memberId ? null : (
         <>
           <Small>{`How ${first} proves who it is, beside the link`}</Small>
           <Choice

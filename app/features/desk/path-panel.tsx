@@ -11,8 +11,11 @@ import {
   editsToDropParty,
   hasDocument,
   pathOf,
+  holdsGate,
+  puts,
+  ACT_FACTS,
+  ACTS,
 } from '@gatepath/core/packet';
-import { holdsGate } from '@gatepath/core/routing';
 import { firstName, listWords, sideLabel } from '@gatepath/core/text';
 import { newId } from '../../api/client';
 import { useSession } from '../../api/hooks';
@@ -34,13 +37,6 @@ const PATTERNS: { value: PathPattern; label: string }[] = [
   { value: 'one_by_one', label: 'One after another' },
 ];
 
-const ACT_WORDS: Record<Act, string> = {
-  sign: 'signs',
-  approve: 'approves',
-  desk: 'signs at the desk',
-  copy: 'gets a copy',
-};
-
 export function PathPanel({ desk }: { desk: Desk }) {
   const p = usePalette();
   const { draft, edit } = desk;
@@ -60,7 +56,7 @@ export function PathPanel({ desk }: { desk: Desk }) {
     ]);
   };
   const setAct = (party: PacketParty, act: Act) => {
-    const gates = act === 'copy' ? draft.gates.filter((g) => g.partyIds.includes(party.id)) : [];
+    const gates = !holdsGate({ act }) ? draft.gates.filter((g) => g.partyIds.includes(party.id)) : [];
     edit([
       { op: 'put', list: 'parties', item: { ...party, act } },
       ...gates.map((g) => putGate({ ...g, partyIds: g.partyIds.filter((x) => x !== party.id) })),
@@ -268,7 +264,9 @@ function PartyRow({
         <View style={{ flex: 1 }}>
           <Body>{party.name}</Body>
           <Small>
-            {[`${sideLabel(party.side, party.ordinal)}, ${ACT_WORDS[party.act]}`, ...particulars(party)].join(' · ')}
+            {[`${sideLabel(party.side, party.ordinal)}, ${ACT_FACTS[party.act].does}`, ...particulars(party)].join(
+              ' · ',
+            )}
           </Small>
           {without.length ? <Small>{`Does not get ${listWords(without.map((d) => d.name))}`}</Small> : null}
         </View>
@@ -279,16 +277,14 @@ function PartyRow({
         >
           {(close) => (
             <>
-              {(Object.keys(ACT_WORDS) as Act[])
-                .filter((a) => a !== party.act)
-                .map((a) => (
-                  <Menu.Item
-                    key={a}
-                    title={`${firstName(party.name)} ${a === 'sign' || a === 'desk' ? ACT_WORDS[a] : `only ${ACT_WORDS[a]}`}`}
-                    onPress={close(() => onAct(a))}
-                  />
-                ))}
-              {party.act !== 'copy'
+              {ACTS.filter((a) => a !== party.act).map((a) => (
+                <Menu.Item
+                  key={a}
+                  title={`${firstName(party.name)} ${puts({ act: a }) ? '' : 'only '}${ACT_FACTS[a].does}`}
+                  onPress={close(() => onAct(a))}
+                />
+              ))}
+              {holdsGate(party)
                 ? gates.map((g, i) =>
                     g.partyIds.includes(party.id) ? null : (
                       <Menu.Item key={g.id} title={`To gate ${i + 1}`} onPress={close(() => onGate(g.id))} />

@@ -2,8 +2,7 @@
 import { useState } from 'react';
 import { FlatList, View } from 'react-native';
 import { Modal, Portal } from 'react-native-paper';
-import { hasDocument, isAutomatic, isForClient, shownWords, isSenders } from '@gatepath/core/packet';
-import { puts } from '@gatepath/core/routing';
+import { hasDocument, isAutomatic, isForClient, shownWords, isSenders, puts, approves } from '@gatepath/core/packet';
 import { mergeTags } from '@gatepath/core/merge';
 import { pathOf } from '@gatepath/contract/paths';
 import { count, firstName } from '@gatepath/core/text';
@@ -43,7 +42,7 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
                 <Small>
                   {puts(party)
                     ? `${count(places, 'place')} to fill on ${count(pages.length, 'page')}, at gate ${gate + 1}`
-                    : party.act === 'approve'
+                    : approves(party)
                       ? `Reads ${count(pages.length, 'page')} and approves, at gate ${gate + 1}`
                       : `Gets a copy of ${count(pages.length, 'page')} at the end`}
                 </Small>

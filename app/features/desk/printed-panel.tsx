@@ -1,6 +1,5 @@
 /** What was read on the pages, as proposals: nothing of it is sent until somebody accepts it. */
-import { KINDS, type Proposal, canAccept } from '@gatepath/core/packet';
-import { puts } from '@gatepath/core/routing';
+import { KINDS, type Proposal, canAccept, puts } from '@gatepath/core/packet';
 import { Pressable, View } from 'react-native';
 import { Menu } from 'react-native-paper';
 import { pageRuns } from '@gatepath/core/checks';

@@ -1,6 +1,5 @@
 /** A printed place in hand: accept it as it was read, correct it, or leave it out. */
-import { KINDS, MARK_KINDS, type Proposal } from '@gatepath/core/packet';
-import { puts } from '@gatepath/core/routing';
+import { KINDS, MARK_KINDS, type Proposal, puts } from '@gatepath/core/packet';
 import { View } from 'react-native';
 import { Menu } from 'react-native-paper';
 import { firstName } from '@gatepath/core/text';

@@ -1,6 +1,5 @@
 /** What can be done with the marks in hand. */
-import { KINDS, NOBODY } from '@gatepath/core/packet';
-import { puts } from '@gatepath/core/routing';
+import { KINDS, NOBODY, puts } from '@gatepath/core/packet';
 import { useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import { Menu } from 'react-native-paper';

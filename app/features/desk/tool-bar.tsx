@@ -1,6 +1,5 @@
 /** What is in hand: a party and a tool; or, when marks or a printed place are, what can be done with them. */
-import { MARK_KINDS, KINDS, isSenders } from '@gatepath/core/packet';
-import { puts } from '@gatepath/core/routing';
+import { MARK_KINDS, KINDS, isSenders, puts } from '@gatepath/core/packet';
 import { Pressable, ScrollView, View } from 'react-native';
 import { firstName } from '@gatepath/core/text';
 import { Icon } from '../../ui/icon';

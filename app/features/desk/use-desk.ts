@@ -1,6 +1,6 @@
 /** Everything the desk's panels share: the draft, what follows from it, what is in hand and what is selected. */
+import { puts } from '@gatepath/core/packet';
 import type { DocumentFacts, InitialsRule, Mark, Proposal } from '@gatepath/core/packet';
-import { puts } from '@gatepath/core/routing';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { useQueries } from '@tanstack/react-query';
 import { viewDraft, type DraftView, type Place } from '@gatepath/core/checks';

@@ -2,8 +2,7 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { PacketView, SentView } from '@gatepath/contract';
-import { ACTS, type Act, type Gate } from '@gatepath/core/packet';
-import { holdsGate } from '@gatepath/core/routing';
+import { ACTS, type Act, type Gate, holdsGate, puts, ACT_FACTS } from '@gatepath/core/packet';
 import { SIDES, SIDE_WORDS, type Side, firstName, listWords } from '@gatepath/core/text';
 import { usePacketActions } from '../../api/hooks';
 import { Button, Card, Choice, IconButton } from '../../ui/pieces';
@@ -17,12 +16,7 @@ interface Props {
   sent: SentView;
 }
 
-const ACT_LABELS: Record<Act, string> = {
-  sign: 'Signs',
-  approve: 'Approves',
-  desk: 'Signs at the desk',
-  copy: 'Gets a copy',
-};
+const capital = (words: string) => words[0]!.toUpperCase() + words.slice(1);
 
 /** Changing who and what is still ahead: the order of gates, new people, new documents. */
 export function ChangeAhead({ packet, sent }: Props) {
@@ -64,7 +58,7 @@ function NewPerson({ packet, sent, onClose }: Props & { onClose: () => void }) {
   const [after, setAfter] = useState(String(plan.gates.length - 1));
   const [documents, setDocuments] = useState(plan.documents.map((d) => d.id));
   const [initials, setInitials] = useState(true);
-  const signs = act === 'sign' || act === 'desk';
+  const signs = puts({ act });
   return (
     <Card testID="new-person">
       <Heading>Add a person</Heading>
@@ -80,10 +74,10 @@ function NewPerson({ packet, sent, onClose }: Props & { onClose: () => void }) {
         wrap
         label="What they do"
         value={act}
-        options={ACTS.map((a) => ({ value: a, label: ACT_LABELS[a] }))}
+        options={ACTS.map((a) => ({ value: a, label: capital(ACT_FACTS[a].does) }))}
         onChange={setAct}
       />
-      {act === 'copy' ? null : (
+      {!holdsGate({ act }) ? null : (
         <>
           <Small>A gate of their own comes</Small>
           <Choice
@@ -149,7 +143,7 @@ function NewDocument({
     .slice(sent.gate + 1)
     .flatMap((g) => g.partyIds)
     .map((id) => sent.plan.parties.find((p) => p.id === id)!)
-    .filter((p) => holdsGate(p) && p.act !== 'approve');
+    .filter((p) => puts(p));
   const [documentId, setDocument] = useState(documents[0]!.id);
   const [signers, setSigners] = useState(later.map((p) => p.id));
   return (

@@ -1,4 +1,5 @@
 /** One party of a packet on its way: where it stands, and what can be done for it. */
+import { holdsGate, byLink, ACT_FACTS } from '@gatepath/core/packet';
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
@@ -35,7 +36,7 @@ export function PartyLine({ id, packet, sent }: Props) {
   const first = firstName(party.name);
   const under = packet.status === 'at_gate';
   const [head, tail] = standing(party, s, packet.timeZone);
-  const waits = under && s.turn && party.act !== 'copy';
+  const waits = under && s.turn && holdsGate(party);
   const mine = !!party.memberId && party.memberId === session.data?.member?.id;
   const enter = (way: typeof host) => way.mutate(id, { onSuccess: ({ token }) => router.push(`/sign/${token}`) });
   const bad = s.status === 'declined' || s.bounced || s.locked;
@@ -60,13 +61,13 @@ export function PartyLine({ id, packet, sent }: Props) {
             {(close) => (
               <>
                 <Menu.Item title="Correct name or address" onPress={close(() => setFixing(true))} />
-                {waits && party.act !== 'desk' ? (
+                {waits && byLink(party) ? (
                   <Menu.Item
                     title={`Remind ${first} now`}
                     onPress={close(() => change.mutate({ type: 'nudge', partyIds: [id] }))}
                   />
                 ) : null}
-                {s.askedAt && party.act !== 'desk' ? (
+                {s.askedAt && byLink(party) ? (
                   <Menu.Item
                     title="Send a new link"
                     onPress={close(() => change.mutate({ type: 'renew_link', partyId: id }))}
@@ -77,7 +78,7 @@ export function PartyLine({ id, packet, sent }: Props) {
           </DropMenu>
         ) : null}
       </View>
-      {waits && party.act === 'desk' ? (
+      {waits && !byLink(party) ? (
         <Button busy={host.isPending} onPress={() => enter(host)} testID={`host-${first}`}>
           {`Open it for ${first} at this device`}
         </Button>
@@ -121,7 +122,7 @@ function standing(party: Party, s: Standing, timeZone: string): [string, string]
     case 'opened':
       return s.again
         ? [`${first} has a change to initial`, `opened ${at(s.openedAt)}${on}${seen}; ${count(s.left, 'place')} to go`]
-        : party.act === 'copy'
+        : !holdsGate(party)
           ? [`${first} has a copy`, `opened ${at(s.openedAt)}${on}${seen}`]
           : [
               `${first}: ${s.total - s.left} of ${s.total} done`,
@@ -129,15 +130,14 @@ function standing(party: Party, s: Standing, timeZone: string): [string, string]
             ];
     case 'asked':
       if (s.again) return [`${first} has a change to initial`, `asked ${at(s.askedAt)}; not opened yet`];
-      if (party.act === 'desk') return [`${first} signs at the desk`, `${role}, since ${at(s.askedAt)}`];
+      if (!byLink(party)) return [`${first} signs at the desk`, `${role}, since ${at(s.askedAt)}`];
       return [
-        party.act === 'copy' ? `${first} was sent a copy` : `${first} has not opened it yet`,
+        !holdsGate(party) ? `${first} was sent a copy` : `${first} has not opened it yet`,
         `asked ${at(s.askedAt)}, ${party.email || party.phone || role}`,
       ];
     default: {
-      if (party.act === 'copy') return [`${party.name} gets a copy`, 'once everyone has signed'];
-      const act = { sign: 'signs', approve: 'approves', desk: 'signs at the desk' }[party.act];
-      return [`${first} comes later`, `${role}, ${act}`];
+      if (!holdsGate(party)) return [`${party.name} gets a copy`, 'once everyone has signed'];
+      return [`${first} comes later`, `${role}, ${ACT_FACTS[party.act].does}`];
     }
   }
 }

@@ -1,4 +1,5 @@
 /** The client's ceremony: one calm column, one thing at a time. */
+import { approves } from '@gatepath/core/filling';
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { SigningView } from '@gatepath/contract';
@@ -100,7 +101,7 @@ function Steps({ token, signing, view }: { token: string; signing: Signing; view
   if (aside) return aside;
   if (!view.myTurn) return <Ended {...props} />;
   if (!view.agreed) return <AgreementStep {...props} />;
-  if (view.me.act === 'approve') return <ApproveStep {...props} />;
+  if (approves(view.me)) return <ApproveStep {...props} />;
   if (!view.hand || side === 'hand') return <HandStep signing={signing} view={view} token={token} onDone={back} />;
   const changed = view.again && view.changes.some((c) => c.open);
   if (changed && !told) return <ChangedStep {...props} onGo={() => setTold(true)} />;

@@ -1,4 +1,5 @@
 /** After the own part is done, and at every end. */
+import { holdsGate } from '@gatepath/core/filling';
 import { View } from 'react-native';
 import type { SigningView } from '@gatepath/contract';
 import { firstName } from '@gatepath/core/text';
@@ -50,7 +51,7 @@ function AtEnd({ token, view, onSide }: StepProps) {
         </Button>
       </Downloads>
       <Questions view={view} />
-      {view.status === 'at_gate' && view.me.act !== 'copy' ? (
+      {view.status === 'at_gate' && holdsGate(view.me) ? (
         <Button kind="quiet" onPress={() => onSide('ask')} style={{ alignSelf: 'flex-start' }} testID="ask">
           {t('sign.ask')}
         </Button>
@@ -76,6 +77,6 @@ function endOf(t: Say, words: Words, view: SigningView, sealed: boolean): [strin
       waiting.length ? t('sign.end.next', { n: waiting.length, names: listIn(words, waiting) }) : t('sign.end.done'),
     ];
   }
-  if (view.me.act === 'copy') return [t('sign.end.copy'), t('sign.end.copy_body')];
+  if (!holdsGate(view.me)) return [t('sign.end.copy'), t('sign.end.copy_body')];
   return [t('sign.end.nothing'), t('mail.in_touch', { firmName })];
 }

@@ -1,4 +1,5 @@
 /** Everything a client may want beside going on: asking, downloading, handing over, declining. */
+import { puts } from '@gatepath/core/filling';
 import { Button, Page } from '../../ui/pieces';
 import { Title } from '../../ui/text';
 import type { StepProps } from './step';
@@ -7,7 +8,7 @@ import { useSay } from './say';
 
 export function MoreStep({ token, signing, view, onBack, onSide }: StepProps) {
   const t = useSay();
-  const signs = view.agreed && view.hand && view.me.act !== 'approve';
+  const signs = view.agreed && view.hand && puts(view.me);
   return (
     <Page max={560}>
       <WhoIs view={view} onNotMe={() => onSide('not_me')} />
