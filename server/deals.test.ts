@@ -53,7 +53,7 @@ test('people are numbered within their side, corrected and taken out', async () 
   const [wren, priya] = deal.parties;
   const moved = await server.ok('setParty', {
     params: { partyId: priya!.id },
-    body: { ...person('seller', 'Priya'), company: ' Nair  Family Trust ' },
+    body: { ...person('seller', 'Priya'), company: ' Nair Family Trust ' },
   });
   expect(moved.parties.find((p) => p.id === priya!.id)).toMatchObject({
     side: 'seller',

@@ -76,7 +76,7 @@ function judgePage(scan: PageScan, paper: PaperContext): Judged[] {
   const soFar = new Map<Judged['blank'], Judged>();
   const out: Judged[] = [];
   for (const b of scan.blanks) {
-    const found = judge(scan, b, paper, soFar);
+    const { places: found } = judge(scan, b, paper, soFar);
     if (found[0]) soFar.set(b, found[0]);
     out.push(...found);
   }

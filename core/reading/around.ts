@@ -1,0 +1,99 @@
+/** What stands around a blank, beyond its captions: signatures, other lines to write on, the heads of a table. */
+import { BOX_GLYPH, type Blank, type PageScan } from './blanks';
+import { plain } from './words';
+
+/** The words after the last blank of a row: "Initials ____ / ____ tenants". */
+export function afterRow(scan: PageScan, b: Blank): string {
+  const last = scan.blanks.filter((o) => Math.abs(o.y - b.y) < 4).reduce((x, o) => Math.max(x, o.x1), b.x1);
+  return scan.phrases
+    .filter((p) => p.x0 >= last - 2 && p.x0 - last < 70 && Math.abs(p.y - b.y) < 6)
+    .map((p) => p.text)
+    .join(' ');
+}
+
+/** The words of a box to tick: they go on to the next box, blank or wide gap. */
+export function boxWords(scan: PageScan, b: Blank): string {
+  const middle = b.y - b.h / 2;
+  const line = scan.lines.find((l) =>
+    l.tokens.some(
+      (t) =>
+        t.x0 >= b.x1 - 3 && t.x0 - b.x1 < 40 && Math.abs(t.y - 0.33 * t.size - middle) < 0.7 * Math.max(t.size, b.h),
+    ),
+  );
+  const words: string[] = [];
+  let at = b.x1;
+  for (const t of line?.tokens ?? []) {
+    if (t.x0 < b.x1 - 3) continue;
+    if (
+      t.made !== 'word' ||
+      BOX_GLYPH.test(t.text) ||
+      /^[[(]+$/.test(t.text) ||
+      t.x0 - at > (words.length ? 1.6 * t.size : 40)
+    )
+      break;
+    if (!/^[\])]+$/.test(t.text)) words.push(t.text.replace(/^[\])]+/, ''));
+    at = t.x1;
+  }
+  return words.join(' ');
+}
+
+/** Whether people sign around here: a date to be written close by, or the word signature over the block. */
+export function signsNear(scan: PageScan, b: Blank): boolean {
+  return scan.phrases.some((p) => {
+    const t = plain(p.text);
+    if (Math.abs(p.y - b.y) < 32 && /^(?:date[d]?|date signed|fecha|fecha y hora|date and time)\W*$/.test(t))
+      return true;
+    return (
+      b.y - p.y > -20 &&
+      b.y - p.y < 150 &&
+      t.length < 60 &&
+      /\b(?:signatures?|signed|signs?|signing|firmas?|witness(?:eth)?)\b/.test(t)
+    );
+  });
+}
+
+/** Whether a line to write on comes after words that ask, or after another such line, at writing distance. */
+export function followsBlank(scan: PageScan, b: Blank): boolean {
+  const near = scan.blanks.some(
+    (o) =>
+      o !== b &&
+      o.made !== 'box' &&
+      b.y - o.y > 9 &&
+      b.y - o.y < 34 &&
+      Math.min(o.x1, b.x1) - Math.max(o.x0, b.x0) > 0.6 * Math.min(o.x1 - o.x0, b.x1 - b.x0) &&
+      empty(scan, o.y, b),
+  );
+  const next = scan.blanks.some(
+    (o) =>
+      o !== b &&
+      o.made !== 'box' &&
+      o.y - b.y > 9 &&
+      o.y - b.y < 34 &&
+      Math.abs(o.x0 - b.x0) < 12 &&
+      Math.abs(o.x1 - b.x1) < 12 &&
+      empty(scan, b.y, o),
+  );
+  const asks = scan.phrases.some((p) => b.y - p.y > 5 && b.y - p.y < 34 && /[:?]\s*$/.test(p.text) && p.x0 < b.x0 + 40);
+  const between = scan.phrases.some(
+    (p) => b.y - p.y > 3 && b.y - p.y < 12 && p.x0 < b.x1 && p.x1 > b.x0 && !/[:?]\s*$/.test(p.text),
+  );
+  return (near || asks || next) && !between;
+}
+
+/** Whether nothing is printed between a height and a blank below it. */
+function empty(scan: PageScan, from: number, b: Blank): boolean {
+  return !scan.phrases.some((p) => p.y > from + 1.5 && p.y < b.y + 1 && p.x0 < b.x1 && p.x1 > b.x0);
+}
+
+/** Whether an empty cell is the corner between a table's heads: words to its right and below it, nothing above. */
+export function isCorner(scan: PageScan, b: Blank): boolean {
+  const c = b.cell!;
+  const words = (r: { x: number; y: number; w: number; h: number }) =>
+    scan.phrases.some(
+      (p) => (p.x0 + p.x1) / 2 > r.x && (p.x0 + p.x1) / 2 < r.x + r.w && p.y > r.y && p.y < r.y + r.h + 1,
+    );
+  const right = scan.cells.find((o) => Math.abs(o.y - c.y) < 4 && Math.abs(o.x - c.x - c.w) < 4);
+  const under = scan.cells.find((o) => Math.abs(o.x - c.x) < 4 && Math.abs(o.y - c.y - c.h) < 4);
+  const over = scan.cells.some((o) => Math.abs(o.x - c.x) < 4 && Math.abs(o.y + o.h - c.y) < 4);
+  return !over && !!right && words(right) && !!under && words(under);
+}

@@ -1,0 +1,164 @@
+/** A blank with everything that is asked about it, each worked out once and only when it is. */
+import { afterRow } from './around';
+import type { Blank, PageScan } from './blanks';
+import { captionsOf, tail, type Captions } from './captions';
+import type { PlaceKind, PlaceRole } from './types';
+import { kindOfWords, plain, roleOfWords, type RoleRead } from './words';
+
+export interface Judged {
+  blank: Blank;
+  captions: Captions;
+  kind: PlaceKind;
+  role: RoleRead | null;
+  label: string;
+  confidence: number;
+  /** Where the kind came from, for what follows from neighbours. */
+  by: 'words' | 'role' | 'shape' | 'none';
+}
+
+export interface PaperContext {
+  owner: PlaceRole;
+  /** Whether the paper asks anywhere for initials before its clauses. */
+  asksInitials: boolean;
+  /** Whom the sentence names that asks for them. */
+  initialsBy: RoleRead | null;
+}
+
+/** The kind that captions name, how sure it is, and the words that name it. */
+interface Best {
+  kind: Exclude<PlaceKind, 'checkbox'>;
+  weight: number;
+  text: string;
+}
+
+export class Asked {
+  readonly c: Captions;
+  readonly width: number;
+  /** The words before the blank: the last five of them, and those behind it, both plain. */
+  readonly leftTail: string;
+  readonly right: string;
+  /** What stands before the blank where that is a caption; nothing where it is the tail of a sentence. */
+  readonly shortLeft: string;
+  readonly below: string;
+  /** A blank across the whole page is a line to write on. */
+  readonly pageWide: boolean;
+  /** Whether a sentence goes on behind the blank: that is no caption of it. */
+  readonly flows: boolean;
+  private readonly known = new Map<string, unknown>();
+
+  constructor(
+    readonly scan: PageScan,
+    readonly b: Blank,
+    readonly paper: PaperContext,
+    private readonly soFar: ReadonlyMap<Blank, Judged>,
+  ) {
+    const c = captionsOf(scan, b);
+    const pageWidth = scan.right - scan.left;
+    this.c = c;
+    this.width = b.x1 - b.x0;
+    this.leftTail = tail(c.left, 5);
+    this.right = plain(c.right);
+    this.shortLeft = c.sentence ? '' : c.left;
+    this.below = c.below.map((p) => p.text).join(' ');
+    this.pageWide = this.width > 0.86 * pageWidth && pageWidth > 200;
+    this.flows = /^[,;.]|^[a-z]{2,}/.test(c.right) && !/^(?:date|fecha|signature|firma|initials)\b/.test(this.right);
+  }
+
+  private once<T>(name: string, find: () => T): T {
+    if (!this.known.has(name)) this.known.set(name, find());
+    return this.known.get(name) as T;
+  }
+
+  /** Whom words name. */
+  role(text: string): RoleRead | null {
+    return text ? roleOfWords(text, this.paper.owner) : null;
+  }
+
+  /** What the blank just before on the row was judged to be. */
+  get prior(): Judged | undefined {
+    return this.c.after ? this.soFar.get(this.c.after) : undefined;
+  }
+
+  /** The words behind the last blank of the row. */
+  get after(): string {
+    return this.once('after', () => afterRow(this.scan, this.b));
+  }
+
+  /** Whom the brackets behind the blank name: "____ (landlord) and ____ (tenant)". */
+  get bracket(): RoleRead | null {
+    return this.once('bracket', () => (/^\(/.test(this.c.right) ? this.role(this.c.right.split(')')[0] ?? '') : null));
+  }
+
+  /** Words above the blank, where they can be its caption. */
+  private get above(): string {
+    return this.flows || (this.pageWide && this.b.made === 'rule') ? '' : this.c.above;
+  }
+
+  /** Whose the blank is, as far as the words around it say. */
+  get who(): RoleRead | null {
+    return this.once('who', () => {
+      const { c } = this;
+      const named = [c.cell, this.shortLeft, this.below, c.right, c.rowHead, c.colHead, this.above].map((t) =>
+        this.role(t),
+      );
+      const first = named.find((r) => r) ?? null;
+      // One that says which one it is, if it is of the same role as the first.
+      return this.bracket ?? named.find((r) => r !== null && r.ordinal !== null && first?.role === r.role) ?? first;
+    });
+  }
+
+  /** The words that may be a caption, with how much they count. */
+  private get sources(): { text: string; weight: number }[] {
+    const { c, b, shortLeft } = this;
+    const inTable = b.made === 'cell' && !c.cell;
+    const behind = /^[(]|^(?:date|initials?|signature|fecha|firma|iniciales)\b/i.test(c.right) && !c.rightTaken;
+    return [
+      { text: c.cell, weight: 1 },
+      { text: inTable ? c.colHead : '', weight: 0.95 },
+      { text: c.cell ? '' : shortLeft, weight: 0.97 },
+      { text: this.below, weight: 0.96 },
+      { text: c.sentence ? tail(c.left, 4) : '', weight: 0.6 },
+      { text: behind ? c.right : '', weight: 0.85 },
+      { text: inTable ? c.rowHead : '', weight: 0.8 },
+      // Words over the line count only where nothing stands before it.
+      { text: plain(shortLeft).length > 2 || c.cell ? '' : this.above, weight: 0.8 },
+    ];
+  }
+
+  /** The surest kind that a caption names: one under the line beats a role or an unsure word on its left. */
+  get best(): Best | null {
+    return this.once('best', () => {
+      let best: Best | null = null;
+      for (const s of this.sources) {
+        const kind = s.text ? kindOfWords(s.text) : null;
+        if (!kind || (kind === 'signature' && s.text.split(' ').length > 9)) continue;
+        const weight = kind === 'text' ? s.weight - 0.25 : s.weight;
+        if (!best || weight > best.weight) best = { kind, weight, text: s.text };
+      }
+      return best;
+    });
+  }
+
+  get label(): string {
+    const { c } = this;
+    return this.best?.text ?? (this.shortLeft || this.below || c.cell || c.above || c.left || c.right);
+  }
+
+  /** The words nearest to the blank, whatever they are. */
+  get words(): string {
+    const { c } = this;
+    return (c.left || c.right || this.below || c.cell || c.above).trim();
+  }
+
+  /** The judgement: what the blank, or a part of it, is for. */
+  is(
+    kind: PlaceKind,
+    role: RoleRead | null,
+    label: string,
+    confidence: number,
+    by: Judged['by'],
+    blank: Blank = this.b,
+  ): Judged {
+    return { blank, captions: this.c, kind, role, label: label.trim().slice(0, 120), confidence, by };
+  }
+}

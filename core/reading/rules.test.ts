@@ -1,0 +1,78 @@
+/** Each rule by the lines of a form that need it; the compiler asks for one of every rule. */
+import { scanPage } from './blanks';
+import { judge, type Judged, type PaperContext } from './classify';
+import { RULES, type RuleName } from './rules';
+import { filled, Sheet } from './test-sheet';
+import type { Blank } from './blanks';
+
+const PAPER: PaperContext = { owner: 'seller', asksInitials: false, initialsBy: null };
+
+/** What each blank of a page is, and by which rule. */
+function judged(sheet: Sheet, paper: Partial<PaperContext> = {}): { rule: RuleName; is: string }[] {
+  const scan = scanPage(sheet.content);
+  const soFar = new Map<Blank, Judged>();
+  return scan.blanks.map((b) => {
+    const { places, rule } = judge(scan, b, { ...PAPER, ...paper }, soFar);
+    if (places[0]) soFar.set(b, places[0]);
+    return { rule, is: places.map((p) => [p.kind, p.role?.role].filter(Boolean).join(' of ')).join(', ') };
+  });
+}
+
+const line = (text: string, x = 60, y = 300) => filled().text(x, y, text);
+/** A table of two columns: heads, then a row, then the words in its cells. */
+const table = (heads: string[], ...rows: string[][]) => {
+  const sheet = filled();
+  [heads, ...rows].forEach((row, r) =>
+    row.forEach((text, i) => {
+      sheet.box(60 + i * 160, 300 + r * 24, 160, 24);
+      if (text) sheet.text(64 + i * 160, 316 + r * 24, text);
+    }),
+  );
+  return sheet;
+};
+
+const EXAMPLES: Record<RuleName, [form: Sheet, is: string, paper?: Partial<PaperContext>]> = {
+  'box to tick': [line('\u2610 Smoke alarms'), 'checkbox'],
+  'date in pieces': [line('Date: ____/____/______'), 'date'],
+  'day of a month': [line('Dated this ______ day of'), 'date'],
+  'day of, behind it': [line('planned for the ______ day of'), 'date'],
+  'month after its day': [line('on that day of ____________'), 'date'],
+  'year after its century': [line('in the year 20 ____'), 'date'],
+  'initials that go on': [line('Tenant initials: ( ____ ) ( ____ )'), 'initials of tenant'],
+  'people joined by and': [line('Tenants: ____________________ and ____________________'), 'name of tenant'],
+  'line parted by its captions': [
+    filled().rule(60, 400, 300).text(60, 311, 'Seller signature', 9).text(330, 311, 'Date', 9),
+    'signature of seller, date',
+  ],
+  'initials before their words': [line('( ______ ) Tenant initials'), 'initials of tenant'],
+  'initials of a row': [line('Initials: Seller ______ Buyer ______'), 'initials of seller'],
+  'initial here': [line('The seller is to initial here if the house was never lived in: ______'), 'initials of seller'],
+  'answer to tick': [line('____ Yes'), 'checkbox'],
+  'clause to initial': [line('____ The pamphlet was read.'), 'initials', { asksInitials: true }],
+  'clause to tick': [line('____ A home inspection is wanted.'), 'checkbox'],
+  'sum of money': [line('with a deposit of $ ____________'), 'text'],
+  'day in a sentence': [line('The term begins on ____________'), 'date'],
+  'cell that is filled': [filled().box(60, 300, 160, 40).text(64, 312, 'Kettle').box(220, 300, 160, 40), ''],
+  'named by its caption': [line('Signature of buyer: ____________________'), 'signature of buyer'],
+  'name of who is called so': [line('Between ____________________ (landlord)'), 'name of landlord'],
+  'witness or notary': [line('Witness: ____________________'), 'signature'],
+  'X before a line': [line('For the trust X ____________________'), 'signature'],
+  'about somebody': [line('Notes of the broker: ____________________'), 'text of broker'],
+  'role as caption': [filled().rule(60, 300, 300).text(60, 311, 'Seller 1', 9), 'signature of seller'],
+  'initials at the foot': [line('Seller ________', 60, 750), 'initials of seller'],
+  'day in a table': [table(['Thing', 'Effective'], ['Kettle', '']), 'date'],
+  'corner of a table': [table(['', 'Stays'], ['Stove', '']), ''],
+  'frame without words': [new Sheet().box(60, 300, 200, 24), 'text'],
+  'frame behind words': [filled().text(60, 316, 'Paint of the door').box(170, 300, 200, 24), 'text'],
+  'cell to fill': [table(['Thing', 'Count'], ['Kettle', '']), 'text'],
+  'line across the page': [filled().text(60, 280, 'Remarks:').rule(60, 560, 300).rule(60, 560, 320), 'text'],
+  'underscores that part the page': [line('_'.repeat(98)), ''],
+  dots: [line('Parking: ................................'), 'text'],
+  'line or brackets of nothing': [filled().rule(60, 300, 500), ''],
+  'words to write': [line('Fixtures that stay: ____________________'), 'text'],
+};
+
+test.each(RULES.map((r) => r.name))('%s', (name) => {
+  const [form, is, paper] = EXAMPLES[name];
+  expect(judged(form, paper)).toContainEqual({ rule: name, is });
+});
