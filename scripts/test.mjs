@@ -1,5 +1,5 @@
 /** npm test: everything there is to check, on a fresh clone too. Its last line counts. */
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readdirSync, readFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
@@ -40,13 +40,21 @@ function ensureTools() {
 let passed = 0;
 let failed = 0;
 
-/** One check that is a whole command: it passes or fails as one. */
+/** One check that is a whole command: it passes or fails as one, and says what it said when it is over. */
 function check(name, command, args) {
-  console.log(`\n── ${name}`);
-  const r = spawnSync(command, args, { cwd: ROOT, stdio: 'inherit', env: process.env });
-  if (r.status === 0) passed++;
-  else failed++;
-  return r.status === 0;
+  return new Promise((resolve) => {
+    const said = [];
+    const child = spawn(command, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'], env: process.env });
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (data) => said.push(data));
+    child.on('error', (error) => said.push(Buffer.from(String(error))));
+    child.on('close', (code) => {
+      console.log(`\n── ${name}`);
+      process.stdout.write(Buffer.concat(said));
+      if (code === 0) passed++;
+      else failed++;
+      resolve(code === 0);
+    });
+  });
 }
 
 /** Jest projects; their tests are counted one by one, and a file that cannot run counts as failed. */
@@ -86,26 +94,36 @@ const HOUSE = [
   'bench',
 ];
 
-/** As many test files at once as there are processors; Jest by itself leaves one of them idle. */
-const BOTH = ['--maxWorkers', '100%'];
-
 ensureInstall();
 ensureTools();
 const only = process.argv.slice(2);
 const wanted = (name) => only.length === 0 || only.includes(name);
-if (wanted('types')) {
-  check('types', 'npx', ['tsc', '-p', 'tsconfig.json', '--noEmit']);
-  check('types of the application', 'npx', ['tsc', '-p', 'app/tsconfig.json', '--noEmit']);
+
+/** What can be told without running anything, one after another: the web application is built beside it. */
+async function withoutRunning() {
+  if (wanted('types')) {
+    await check('types', 'npx', ['tsc', '-p', 'tsconfig.json', '--noEmit']);
+    await check('types of the application', 'npx', ['tsc', '-p', 'app/tsconfig.json', '--noEmit']);
+  }
+  if (wanted('lint')) {
+    await check('lint', 'npx', ['eslint', '.', '--max-warnings', '0']);
+    await check('direction of imports', 'npx', ['depcruise', '--config', '.dependency-cruiser.cjs', ...HOUSE]);
+    await check('format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']);
+  }
 }
-if (wanted('lint')) {
-  check('lint', 'npx', ['eslint', '.', '--max-warnings', '0']);
-  check('direction of imports', 'npx', ['depcruise', '--config', '.dependency-cruiser.cjs', ...HOUSE]);
-  check('format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']);
-}
-if (wanted('core')) jest(['core'], BOTH);
-// On the embedded database, and on a PostgreSQL server that the tests start and remove.
-if (wanted('server')) jest(['server', 'postgres'], BOTH);
-if (wanted('app')) jest(['app'], BOTH);
-if (wanted('e2e') && check('web build', 'node', ['scripts/build-web.mjs'])) jest(['e2e'], ['--runInBand']);
+
+const [, built] = await Promise.all([
+  withoutRunning(),
+  wanted('e2e') ? check('web build', 'node', ['scripts/build-web.mjs']) : false,
+]);
+// The server's tests run on the embedded database, and on a PostgreSQL server that the tests start and remove.
+const projects = [
+  ...(wanted('core') ? ['core'] : []),
+  ...(wanted('server') ? ['server', 'postgres'] : []),
+  ...(wanted('app') ? ['app'] : []),
+  ...(built ? ['e2e'] : []),
+];
+// All in one go, as many test files at once as there are processors: the long ones begin, the short ones fill up.
+if (projects.length) jest(projects, ['--maxWorkers', '100%']);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed ? 1 : 0);
