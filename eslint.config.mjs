@@ -1,5 +1,6 @@
 /** Lint rules; the important one holds the direction of imports (docs/architecture.md). */
 import js from '@eslint/js';
+import hooks from 'eslint-plugin-react-hooks';
 import regexp from 'eslint-plugin-regexp';
 import ts from 'typescript-eslint';
 
@@ -30,6 +31,11 @@ export default ts.config(
       eqeqeq: 'error',
       'no-console': 'off',
     },
+  },
+  {
+    files: ['app/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': hooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
   },
   {
     // Tests read what they made themselves.

@@ -35,7 +35,9 @@ module.exports = {
       testPathIgnorePatterns: [
         '/server/pdf/',
         '/server/work/',
+        '/server/api.test.ts',
         '/server/config.test.ts',
+        '/server/db/lock.test.ts',
         '/server/words.test.ts',
         '/server/mail/languages.test.ts',
         '/server/proof/changes.test.ts',

@@ -2,6 +2,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import path from 'node:path';
+import Negotiator from 'negotiator';
 import { ENGLISH, WORD_KEYS, type Words } from '@gatepath/core/words';
 
 const require = createRequire(import.meta.url);
@@ -28,11 +29,12 @@ export function wordsOf(language: string | null | undefined): Words {
   return known.get(language ?? 'en') ?? ENGLISH;
 }
 
-/** The first language of an Accept-Language header that is known, else English. */
+/** The language that an Accept-Language header likes best of those that are known, else English. */
 export function wordsFor(acceptLanguage: string | undefined): Words {
-  for (const part of (acceptLanguage ?? '').split(',')) {
-    const tag = part.split(';')[0]!.trim().toLowerCase();
-    const found = known.get(tag) ?? known.get(tag.split('-')[0]!);
+  // A browser sends a few; what is longer is no browser's.
+  const header = { 'accept-language': (acceptLanguage ?? '').slice(0, 300) };
+  for (const tag of new Negotiator({ headers: header }).languages()) {
+    const found = known.get(tag) ?? known.get(tag.toLowerCase()) ?? known.get(tag.split('-')[0]!.toLowerCase());
     if (found) return found;
   }
   return ENGLISH;

@@ -1,7 +1,7 @@
 import { lazy, Suspense } from 'react';
 import { fireEvent, screen } from '@testing-library/react';
 import { show } from '../test/office';
-import { Boundary } from './boundary';
+import { Boundary, Part } from './boundary';
 
 /** React tells of every error that a boundary catches. */
 beforeEach(() => jest.spyOn(console, 'error').mockImplementation(() => undefined));
@@ -30,4 +30,25 @@ test('a screen that is well is shown as it is', () => {
   );
   screen.getByText('All is well');
   expect(screen.queryByTestId('not-shown')).toBeNull();
+});
+
+test('a part that fails takes nothing else with it, and can be shown again', () => {
+  let well = false;
+  const Panel = () => {
+    if (!well) throw new Error('no such page');
+    return <p>The path</p>;
+  };
+  show(
+    <>
+      <Part name="Path">
+        <Panel />
+      </Part>
+      <p>The ledger</p>
+    </>,
+  );
+  screen.getByText(/“Path” cannot be shown/);
+  screen.getByText('The ledger');
+  well = true;
+  fireEvent.click(screen.getByTestId('show-part-again'));
+  screen.getByText('The path');
 });

@@ -41,3 +41,33 @@ export class Boundary extends Component<Props, { failed: boolean }> {
     );
   }
 }
+
+/** Keeps the failure of one part of a screen from taking the rest with it. */
+export class Part extends Component<{ children: ReactNode; name: string }, { failed: boolean }> {
+  override state = { failed: false };
+
+  static getDerivedStateFromError() {
+    return { failed: true };
+  }
+
+  override render() {
+    if (!this.state.failed) return this.props.children;
+    return (
+      <Note
+        tone="warn"
+        title={`“${this.props.name}” cannot be shown just now. The rest goes on working, and what you did is kept.`}
+        testID="part-not-shown"
+        action={
+          <Button
+            kind="quiet"
+            onPress={() => this.setState({ failed: false })}
+            style={{ alignSelf: 'flex-start' }}
+            testID="show-part-again"
+          >
+            Show it again
+          </Button>
+        }
+      />
+    );
+  }
+}

@@ -1,3 +1,4 @@
+import { Part } from '../../ui/boundary';
 import { router, useLocalSearchParams } from 'expo-router';
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
@@ -37,12 +38,20 @@ export function DealPlace() {
       </View>
       <View style={{ flexDirection: wide ? 'row' : 'column', gap: 16, alignItems: wide ? 'flex-start' : 'stretch' }}>
         <View style={{ flex: wide ? 1 : undefined, gap: 16 }}>
-          <People deal={d} />
-          <FactsCard deal={d} />
+          <Part name="People">
+            <People deal={d} />
+          </Part>
+          <Part name="The deal">
+            <FactsCard deal={d} />
+          </Part>
         </View>
         <View style={{ flex: wide ? 1 : undefined, gap: 16 }}>
-          <Documents deal={d} uploads={uploads} />
-          <Packets deal={d} arriving={uploads.uploads.some((u) => !u.problem)} />
+          <Part name="Documents">
+            <Documents deal={d} uploads={uploads} />
+          </Part>
+          <Part name="Packets">
+            <Packets deal={d} arriving={uploads.uploads.some((u) => !u.problem)} />
+          </Part>
         </View>
       </View>
     </Page>

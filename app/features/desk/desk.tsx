@@ -1,4 +1,5 @@
 /** The desk of a draft: one bench, not a wizard. Panels beside each other, or behind tabs on a phone. */
+import { Part } from '../../ui/boundary';
 import { router } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
@@ -146,17 +147,31 @@ export function DeskScreen({ packet }: { packet: PacketView }) {
             style={{ width: 320, flexGrow: 0, borderRightWidth: 1, borderColor: p.rule }}
             contentContainerStyle={pad}
           >
-            <LedgerPanel desk={desk} />
+            <Part name="Page ledger">
+              <LedgerPanel desk={desk} />
+            </Part>
           </ScrollView>
           <View style={{ flex: 1 }}>{stage}</View>
           <ScrollView
             style={{ width: 330, flexGrow: 0, borderLeftWidth: 1, borderColor: p.rule }}
             contentContainerStyle={[pad, { gap: 20 }]}
           >
-            {openPlaces ? <PrintedPanel desk={desk} /> : null}
-            <CheckPanel desk={desk} />
-            {openPlaces ? null : <PrintedPanel desk={desk} />}
-            <PathPanel desk={desk} />
+            {openPlaces ? (
+              <Part name="Printed places">
+                <PrintedPanel desk={desk} />
+              </Part>
+            ) : null}
+            <Part name="Gate check">
+              <CheckPanel desk={desk} />
+            </Part>
+            {openPlaces ? null : (
+              <Part name="Printed places">
+                <PrintedPanel desk={desk} />
+              </Part>
+            )}
+            <Part name="Path">
+              <PathPanel desk={desk} />
+            </Part>
           </ScrollView>
         </View>
       ) : tab === 'pages' ? (
@@ -165,10 +180,26 @@ export function DeskScreen({ packet }: { packet: PacketView }) {
         </View>
       ) : (
         <ScrollView role="main" contentContainerStyle={pad}>
-          {tab === 'printed' ? <PrintedPanel desk={desk} onGo={() => setTab('pages')} /> : null}
-          {tab === 'ledger' ? <LedgerPanel desk={desk} onGo={() => setTab('pages')} /> : null}
-          {tab === 'path' ? <PathPanel desk={desk} /> : null}
-          {tab === 'check' ? <CheckPanel desk={desk} onGo={() => setTab('pages')} /> : null}
+          {tab === 'printed' ? (
+            <Part name="Printed places">
+              <PrintedPanel desk={desk} onGo={() => setTab('pages')} />
+            </Part>
+          ) : null}
+          {tab === 'ledger' ? (
+            <Part name="Page ledger">
+              <LedgerPanel desk={desk} onGo={() => setTab('pages')} />
+            </Part>
+          ) : null}
+          {tab === 'path' ? (
+            <Part name="Path">
+              <PathPanel desk={desk} />
+            </Part>
+          ) : null}
+          {tab === 'check' ? (
+            <Part name="Gate check">
+              <CheckPanel desk={desk} onGo={() => setTab('pages')} />
+            </Part>
+          ) : null}
         </ScrollView>
       )}
       {details && desk.selected.length === 1 ? (

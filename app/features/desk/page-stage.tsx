@@ -71,15 +71,18 @@ function Stage({ desk, onInsert, room }: { desk: Desk; onInsert: Insert; room: {
   const inSight = desk.selected[0] ?? desk.proposal;
   const sightY =
     inSight && at && inSight.page === at.page && inSight.documentId === at.documentId ? inSight.rect.y : null;
+  // Read when something comes into hand, and not again while it is dragged.
+  const sight = useRef({ y: sightY, width, scale, height: room.height });
+  sight.current = { y: sightY, width, scale, height: room.height };
   useEffect(() => {
-    if (sightY === null || !width) return;
-    const y = sightY * scale;
+    const { y: at, width, scale, height } = sight.current;
+    if (at === null || !width) return;
+    const y = at * scale;
     // What is in sight already stays where it is: a page that jumps under the finger misplaces the next touch.
     const top = elementOf(paper)?.getBoundingClientRect().top;
     const view = elementOf(area)?.getBoundingClientRect();
     if (top !== undefined && view && top + y > view.top + 8 && top + y < view.bottom - 40) return;
-    scroller.current?.scrollTo({ y: Math.max(0, y - room.height * 0.4), animated: true });
-    // Only what comes into hand scrolls the page, not the dragging of it.
+    scroller.current?.scrollTo({ y: Math.max(0, y - height * 0.4), animated: true });
   }, [inSight?.id]);
   const here = <T extends { documentId: string; page: number }>(all: T[]) =>
     at ? all.filter((x) => x.documentId === at.documentId && x.page === at.page) : [];

@@ -42,7 +42,7 @@ export function PathPanel({ desk }: { desk: Desk }) {
   const { draft, edit } = desk;
   const me = useSession().data?.member ?? null;
   const putGate = (gate: Gate, index?: number): DraftEdit => ({ op: 'put', list: 'gates', item: gate, index });
-  const usePattern = (pattern: PathPattern) =>
+  const takePattern = (pattern: PathPattern) =>
     edit([
       ...draft.gates.map((g): DraftEdit => ({ op: 'drop', list: 'gates', id: g.id })),
       ...pathOf(pattern, draft.parties, newId).map((g) => putGate(g)),
@@ -95,7 +95,7 @@ export function PathPanel({ desk }: { desk: Desk }) {
         {PATTERNS.map((x) => (
           <Button
             key={x.value}
-            onPress={() => usePattern(x.value)}
+            onPress={() => takePattern(x.value)}
             testID={`path-${x.value}`}
             style={{ minHeight: 44, paddingHorizontal: 12 }}
           >

@@ -1,4 +1,5 @@
 /** A packet under way or at its end: path, hold-up, ledger, activity; all of it live. */
+import { Part } from '../../ui/boundary';
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { Linking, View } from 'react-native';
@@ -93,9 +94,15 @@ export function PacketScreen({ packet, sent }: Props) {
 function After({ packet, sent }: Props) {
   return (
     <>
-      <AheadCard packet={packet} sent={sent} />
-      <ChangeAhead packet={packet} sent={sent} />
-      <Activity packet={packet} sent={sent} />
+      <Part name="What is ahead">
+        <AheadCard packet={packet} sent={sent} />
+      </Part>
+      <Part name="Changing what is ahead">
+        <ChangeAhead packet={packet} sent={sent} />
+      </Part>
+      <Part name="What happened">
+        <Activity packet={packet} sent={sent} />
+      </Part>
       <EndCard packet={packet} />
     </>
   );
