@@ -108,7 +108,9 @@ export function DeskScreen({ packet }: { packet: PacketView }) {
               testID={`tab-${t.value}`}
               onPress={() => setTab(t.value)}
               style={{
-                flex: 1,
+                // As wide as its words, and a share of what is left: the last one has a number beside them.
+                flexGrow: 1,
+                paddingHorizontal: 6,
                 minHeight: 44,
                 flexDirection: 'row',
                 gap: 4,

@@ -27,6 +27,7 @@ export function PartyOptions({ party, onChange }: { party: PacketParty; onChange
   return (
     <Card style={{ gap: 10 }} testID={`options-${first}`}>
       <Strong>{`Only for ${first}`}</Strong>
+      <Small>{`Language of what ${first} reads`}</Small>
       <Choice
         wrap
         label={`Language for ${first}`}

@@ -300,7 +300,7 @@ function PartyRow({
                     />
                   ))
                 : null}
-              <Menu.Item title="Language, note, code…" onPress={close(() => setOpen(true))} />
+              <Menu.Item title="Language, company, note, code…" onPress={close(() => setOpen(true))} />
               <Menu.Item title="Take out of the packet" onPress={close(onDrop)} />
             </>
           )}
