@@ -1,6 +1,8 @@
 /** Every route of the contract, called by everybody who may not: made from the contract, so that none is forgotten. */
+import Fastify from 'fastify';
 import type { PathValues, RouteName } from '@gatepath/contract';
 import { allRoutes, codeOf, isFile, type ProblemCode, type Route, type Who } from '@gatepath/contract/routes';
+import { serve } from './http/routing';
 import { hashSecret, newId } from './ids';
 import { insertPass } from './signing/queries';
 import { tokenIn, Way } from './test/way';
@@ -156,4 +158,10 @@ test('nothing of that came of how they were asked: those who may are let in', as
     const code = answer.status < 400 ? null : codeOf(answer.problem.type);
     expect([name, Object.values(TOLD[route.who]).includes(code!)]).toEqual([name, false]);
   }
+});
+
+test('a route that is put where others are let in stops the start', () => {
+  const area = Fastify();
+  area.decorate('letsIn', 'anybody');
+  expect(() => serve(area, 'sealedCopy', () => null as never)).toThrow('sealedCopy is for member');
 });

@@ -56,5 +56,8 @@ test.each(LANGUAGES.map((l) => l.tag))('every message in %s is whole', (tag) => 
 test('the browser’s language decides where nobody is known yet', () => {
   expect(wordsFor('es-MX,es;q=0.9,en;q=0.8').language).toBe('es');
   expect(wordsFor('de,vi;q=0.5').language).toBe('vi');
+  // The order of liking counts, and not that of writing.
+  expect(wordsFor('en;q=0.1,vi;q=0.4,es;q=0.9').language).toBe('es');
+  expect(wordsFor(`${'x,'.repeat(100_000)}es`).language).toBe('en');
   expect(wordsFor(undefined).language).toBe('en');
 });
