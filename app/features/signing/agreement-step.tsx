@@ -48,7 +48,6 @@ export function AgreementStep({ signing, view, onSide }: StepProps) {
       ) : null}
       <Lead>
         {[
-          view.me.company ? t('sign.for_company', { company: view.me.company }) : '',
           t('sign.how_much', { documents: view.documents.length, pages }),
           work ? t('sign.work', { work }) : '',
           lastDay ? t('sign.until', { lastDay }) : '',
