@@ -1,5 +1,5 @@
 /** A document opened to have something appended to it, with its changes noted without searching for them. */
-import { PDFDocument, type PDFContext, type PDFObject, type PDFRef } from '@cantoo/pdf-lib';
+import { PDFDocument, ParseSpeeds, type PDFContext, type PDFObject, type PDFRef } from '@cantoo/pdf-lib';
 
 interface Watched {
   assign(ref: PDFRef, object: PDFObject): void;
@@ -16,7 +16,11 @@ interface Watched {
  * saving by whoever changes it.
  */
 export async function openToAppend(bytes: Uint8Array): Promise<PDFDocument> {
-  const doc = await PDFDocument.load(bytes, { updateMetadata: false, forIncrementalUpdate: true });
+  const doc = await PDFDocument.load(bytes, {
+    updateMetadata: false,
+    forIncrementalUpdate: true,
+    parseSpeed: ParseSpeeds.Fastest,
+  });
   const context = doc.context as PDFContext & Watched;
   const refs = new Map<PDFObject, PDFRef>();
   for (const [ref, object] of context.enumerateIndirectObjects()) refs.set(object, ref);

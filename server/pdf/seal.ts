@@ -107,7 +107,8 @@ async function draw(doc: PDFDocument, places: Places, type: Typesetter, task: Co
 
 /** The file with what was changed in it appended. */
 async function appended(doc: PDFDocument, before: Uint8Array): Promise<Buffer> {
-  const added = await doc.saveIncremental(doc.context.snapshot!, { useObjectStreams: false });
+  // A worker has nothing else to do meanwhile: it need not pause for others every few objects.
+  const added = await doc.saveIncremental(doc.context.snapshot!, { useObjectStreams: false, objectsPerTick: Infinity });
   const whole = Buffer.alloc(before.length + added.length);
   whole.set(before);
   whole.set(added, before.length);
