@@ -28,10 +28,15 @@ export const NOTHING: OtherAnswer<'nothing'> = { kind: 'nothing', types: [] };
 export const EVENTS: OtherAnswer<'events'> = { kind: 'events', types: ['text/event-stream'] };
 export const bytes = (...types: readonly string[]): OtherAnswer<'bytes'> => ({ kind: 'bytes', types });
 
+export const PDF = bytes('application/pdf');
+export const PNG = bytes('image/png');
+
+/** What may go wrong with a file that is sent in. */
+export const FILE_PROBLEMS = ['no-file', 'no-form', 'stalled', 'cut-off'] as const;
+
 // A schema of whatever there is: one of `unknown` would take none with a type of its own.
 // eslint-disable-next-line @typescript-eslint/no-explicit-any
 export type AnySchema = yup.ISchema<any>;
-export type JsonBody = AnySchema;
 export type Answer = AnySchema | OtherAnswer;
 export type Query = yup.ObjectSchema<yup.AnyObject>;
 
@@ -55,7 +60,7 @@ const PATH_SCHEMAS: { [K in PathValue]: yup.Schema<PathValues[K]> } = {
 export interface Told {
   who: Who;
   summary: string;
-  body?: JsonBody | FileBody;
+  body?: AnySchema | FileBody;
   query?: Query;
   answer: Answer;
   /** What may go wrong beside `ANY_PROBLEM`. */

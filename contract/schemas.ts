@@ -91,7 +91,7 @@ export const clockBody = object({
 });
 export type ClockBody = yup.InferType<typeof clockBody>;
 
-export const returnBody = object({ why: line(200).default('The mailbox does not exist.') });
+export const returnBody = object({ why: line(200) });
 export type ReturnBody = yup.InferType<typeof returnBody>;
 
 export const documentPatch = object({

@@ -1,9 +1,12 @@
 /** Who may see and do what, tried against the API itself. */
-import type { DealView, PacketView, PathValues, RouteName } from '@gatepath/contract';
+import { request } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { pathOf, type DealView, type PacketView, type PathValues, type RouteName } from '@gatepath/contract';
 import { hashSecret, newId } from './ids';
 import { insertPass } from './signing/queries';
 import { TestServer, typedHand } from './test/harness';
 import { paper } from './test/papers';
+import { markEdit } from './test/way';
 
 jest.setTimeout(120_000);
 
@@ -193,3 +196,45 @@ test('signing in is throttled per address, and other sites cannot act for a memb
     ).status,
   ).toBe(409);
 });
+
+test('a link that ends while what comes with it is still on its way opens nothing', async () => {
+  const { app } = server.running;
+  await app.listen({ port: 0, host: '127.0.0.1' });
+  const { port } = app.server.address() as AddressInfo;
+  const { sent, deal: other } = await another('Una Vane');
+  const token = await server.tokenFor(sent.id, 'Una Vane');
+  const body = JSON.stringify({ actId: 'question-of-una', text: 'Is the shed included?' });
+  const ask = request({
+    port,
+    method: 'POST',
+    path: pathOf('askQuestion', { token }),
+    headers: { 'content-type': 'application/json', 'content-length': Buffer.byteLength(body) },
+  });
+  const answered = new Promise<number>((resolve, reject) => {
+    ask.on('response', (r) => resolve(r.resume().statusCode!)).on('error', reject);
+  });
+  ask.write(body.slice(0, 10));
+  // Let in at the door; the rest of it comes when the link is another one.
+  await new Promise((soon) => setTimeout(soon, 700));
+  await server.ok('changePacket', {
+    params: { packetId: sent.id },
+    body: { type: 'renew_link', partyId: other.parties[0]!.id },
+  });
+  ask.end(body.slice(10));
+  expect(await answered).toBe(404);
+  expect((await server.ok('packet', { params: { packetId: sent.id } })).sent!.questions).toEqual([]);
+});
+
+/** A packet that one person signs. */
+async function another(name: string): Promise<{ sent: PacketView; deal: DealView }> {
+  const own = await server.deal('5 Lock Street', [{ side: 'seller', name }]);
+  const doc = await server.uploadReady(own.id, 'a.pdf', await paper({ pages: 1 }));
+  const draft = await server.ok('newPacket', {
+    params: { dealId: own.id },
+    body: { name: 'Papers', documentIds: [doc.id] },
+  });
+  await server.edit(draft.id, [
+    markEdit('s', doc.id, 1, 'signature', own.parties[0]!.id, { x: 72, y: 640, w: 160, h: 26 }),
+  ]);
+  return { sent: await server.send(draft.id), deal: own };
+}

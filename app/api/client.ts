@@ -32,7 +32,7 @@ const offline = (status = 0) =>
 /** The error of an answer; one that is no problem details comes from something between here and the server. */
 function errorOf(status: number, answer: unknown): ApiError {
   const problem = answer as ProblemDetails | null;
-  if (!problem?.type) return offline(status);
+  if (typeof problem?.type !== 'string') return offline(status);
   const code = problem.type.slice('/problems/'.length) as ProblemCode;
   return new ApiError(status, code, problem.detail, 'fields' in problem ? problem.fields : {});
 }

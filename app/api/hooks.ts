@@ -227,7 +227,7 @@ export function useSettings() {
 export function useReturnMessage(messageId: string) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: () => call('returnMessage', { params: { messageId }, body: { why: 'The mailbox does not exist.' } }),
+    mutationFn: () => call('returnMessage', { params: { messageId }, body: {} }),
     onSuccess: (m) => {
       client.setQueryData(keys.message(messageId), m);
       void client.invalidateQueries({ queryKey: ['mailroom'] });

@@ -3,14 +3,13 @@ import { Component, type ReactNode } from 'react';
 import { Button, Note, Page } from './pieces';
 import { Title } from './text';
 
-interface Props {
+interface CatchProps {
   children: ReactNode;
-  /** Begins anew; by itself that is loading the page again. */
-  again?: () => void;
+  /** What is shown in place of them once they have failed; `again` shows them anew. */
+  instead: (again: () => void) => ReactNode;
 }
 
-/** Keeps one screen's failure from leaving an empty page behind. Acts and edits that wait to be sent are kept by the device. */
-export class Boundary extends Component<Props, { failed: boolean }> {
+class Catch extends Component<CatchProps, { failed: boolean }> {
   override state = { failed: false };
 
   static getDerivedStateFromError() {
@@ -18,56 +17,63 @@ export class Boundary extends Component<Props, { failed: boolean }> {
   }
 
   override render() {
-    if (!this.state.failed) return this.props.children;
-    return (
-      <Page max={560}>
-        <Title>This page could not be shown</Title>
-        <Note
-          tone="warn"
-          title="Check the connection and try again. What you signed or placed is kept."
-          testID="not-shown"
-          action={
-            <Button
-              kind="main"
-              onPress={this.props.again ?? (() => window.location.reload())}
-              style={{ alignSelf: 'flex-start' }}
-              testID="show-again"
-            >
-              Try again
-            </Button>
-          }
-        />
-      </Page>
-    );
+    return this.state.failed ? this.props.instead(() => this.setState({ failed: false })) : this.props.children;
   }
+}
+
+/**
+ * Keeps one screen's failure from leaving an empty page behind. Acts and edits that wait to be sent are kept by the device.
+ *
+ * @param again  begins anew; by itself that is loading the page again
+ */
+export function Boundary({
+  children,
+  again = () => window.location.reload(),
+}: {
+  children: ReactNode;
+  again?: () => void;
+}) {
+  return (
+    <Catch
+      instead={() => (
+        <Page max={560}>
+          <Title>This page could not be shown</Title>
+          <Note
+            tone="warn"
+            title="Check the connection and try again. What you signed or placed is kept."
+            testID="not-shown"
+            action={
+              <Button kind="main" onPress={again} style={{ alignSelf: 'flex-start' }} testID="show-again">
+                Try again
+              </Button>
+            }
+          />
+        </Page>
+      )}
+    >
+      {children}
+    </Catch>
+  );
 }
 
 /** Keeps the failure of one part of a screen from taking the rest with it. */
-export class Part extends Component<{ children: ReactNode; name: string }, { failed: boolean }> {
-  override state = { failed: false };
-
-  static getDerivedStateFromError() {
-    return { failed: true };
-  }
-
-  override render() {
-    if (!this.state.failed) return this.props.children;
-    return (
-      <Note
-        tone="warn"
-        title={`“${this.props.name}” cannot be shown just now. The rest goes on working, and what you did is kept.`}
-        testID="part-not-shown"
-        action={
-          <Button
-            kind="quiet"
-            onPress={() => this.setState({ failed: false })}
-            style={{ alignSelf: 'flex-start' }}
-            testID="show-part-again"
-          >
-            Show it again
-          </Button>
-        }
-      />
-    );
-  }
+export function Part({ children, name }: { children: ReactNode; name: string }) {
+  return (
+    <Catch
+      instead={(again) => (
+        <Note
+          tone="warn"
+          title={`“${name}” cannot be shown just now. The rest goes on working, and what you did is kept.`}
+          testID="part-not-shown"
+          action={
+            <Button kind="quiet" onPress={again} style={{ alignSelf: 'flex-start' }} testID="show-part-again">
+              Show it again
+            </Button>
+          }
+        />
+      )}
+    >
+      {children}
+    </Catch>
+  );
 }

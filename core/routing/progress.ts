@@ -107,9 +107,16 @@ export function isHeld(state: PacketState, done?: string): boolean {
   return false;
 }
 
-/** Whether a party has put anything on a page. */
+/** Whether anything stands on the pages that a party put there. */
+export function hasFilled(state: PacketState, partyId: string): boolean {
+  // Asked with every act, of thousands: no list is made for it.
+  for (const fill of state.fills.values()) if (fill.partyId === partyId) return true;
+  return false;
+}
+
+/** Whether a party has put anything on a page, or is done without. */
 export function hasActed(state: PacketState, partyId: string): boolean {
-  return state.parties[partyId]?.status === 'done' || [...state.fills.values()].some((f) => f.partyId === partyId);
+  return state.parties[partyId]?.status === 'done' || hasFilled(state, partyId);
 }
 
 /** Those who were done with a document when it was changed, and have to say so again. */

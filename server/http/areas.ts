@@ -82,8 +82,9 @@ function ceremony(app: FastifyInstance, ctx: Context): void {
 
 /** The API's own description, and whether it lives. */
 function descriptionRoutes(app: FastifyInstance, ctx: Context): void {
-  const description = openApi('0.1.0', ctx.config.publicUrl);
-  app.get('/openapi.json', () => description);
+  // Written once: it is long, and anybody may ask for it.
+  const description = JSON.stringify(openApi('0.1.0', ctx.config.publicUrl));
+  app.get('/openapi.json', (_request, reply) => reply.type('application/json').send(description));
   app.get('/health', () => ({ ok: true }));
 }
 

@@ -96,7 +96,11 @@ export async function deliver(ctx: Context, ways: { mailer: Mailer; texter: Text
 }
 
 /** Lets a message come back, as a mail server does with an address that does not exist. */
-export async function returnMessage(ctx: Context, id: string, why: string): Promise<MessageView> {
+export async function returnMessage(
+  ctx: Context,
+  id: string,
+  why = 'The mailbox does not exist.',
+): Promise<MessageView> {
   const m = await messageOr404(ctx, id);
   if (m.status === 'sent') throw new Problem('sent', 'A mail server has this message; only it can send it back.');
   await comeBack(ctx, m, why);

@@ -18,6 +18,8 @@ import { told, type Entry, type Visit } from './visit';
 export const MAX_TRIES = 5;
 /** How soon another one-time code may be sent. */
 const CODE_AGAIN_MS = 60_000;
+/** How long what was found at the door holds: longer is only a body that is slow to come. */
+const AT_THE_DOOR_MS = 500;
 
 const hash = (ctx: Context, what: string, secret: string) => hashSecret(`${what}:${secret}`, ctx.config.sessionSecret);
 
@@ -39,7 +41,7 @@ function passOf(ctx: Context, visit: Visit): Promise<q.PassRow | null> {
  */
 export async function requirePass(ctx: Context, visit: Visit, beforeStep = false): Promise<void> {
   const entry = await lookIn(ctx, visit);
-  visit.entry = entry;
+  visit.door = { entry, at: performance.now() };
   if (!beforeStep) requireStep(entry);
 }
 
@@ -59,10 +61,17 @@ export async function wordsOfPass(ctx: Context, visit: Visit): Promise<Words> {
 
 /** The pass behind a token. A wrong or ended token tells nothing about what it might have opened. */
 export async function enter(ctx: Context, visit: Visit): Promise<Entry> {
-  const { entry } = visit;
-  // What was seen at the door is good for one look: after that, things may have changed.
-  visit.entry = undefined;
-  return entry ?? lookIn(ctx, visit);
+  const { door } = visit;
+  // What was seen at the door is good for one look, and for as long as a request usually takes.
+  visit.door = undefined;
+  if (door && performance.now() - door.at < AT_THE_DOOR_MS) return door.entry;
+  return door ? enterAnew(ctx, visit) : lookIn(ctx, visit);
+}
+
+/** As `enter` when something long has come in meanwhile: the link may have ended, the packet gone on. */
+export function enterAnew(ctx: Context, visit: Visit): Promise<Entry> {
+  visit.pass = undefined;
+  return lookIn(ctx, visit);
 }
 
 async function lookIn(ctx: Context, visit: Visit): Promise<Entry> {

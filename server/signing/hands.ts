@@ -5,7 +5,7 @@ import type { Context } from '../context';
 import type { Upload } from '../http/upload';
 import { hashSecret } from '../ids';
 import { notFound } from '../problem';
-import { enterProved } from './entry';
+import { enterAnew, enterProved } from './entry';
 import * as q from './queries';
 import { told, type Visit } from './visit';
 
@@ -31,6 +31,8 @@ export async function addPicture(ctx: Context, visit: Visit, upload: Upload): Pr
           ? 'problem.picture_small'
           : 'problem.picture_empty',
     );
+  // A photo is long on its way.
+  await enterAnew(ctx, visit);
   const stored = await ctx.files.put(made.png);
   await q.insertPicture(ctx.database.pool, pass.packet_id, pass.party_id, stored.sha256);
   return { sha256: stored.sha256, width: made.width, height: made.height };

@@ -18,7 +18,7 @@ export function signingRoutes(app: FastifyInstance, ctx: Context): void {
       // A link that was ended hears no more; so does one whose packet was withdrawn.
       mayHear: () =>
         // Looked up anew each time: the pass that let it in may have ended since.
-        entry.enter(ctx, { ...visit, pass: undefined, entry: undefined }).then(
+        entry.enterAnew(ctx, { ...visit }).then(
           () => true,
           () => false,
         ),

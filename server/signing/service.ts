@@ -15,7 +15,7 @@ import { notFound, Problem } from '../problem';
 import { partSoFar } from '../proof/revisions';
 import { namesOf, picturesOf } from '../proof/seal-service';
 import { agreementOf } from './agreement';
-import { enter, enterProved } from './entry';
+import { enter, enterAnew, enterProved } from './entry';
 import { ownPictures, rememberHand, requirePictures } from './hands';
 import { touchPass } from './queries';
 import { told, type Visit, type Entry } from './visit';
@@ -149,7 +149,9 @@ export async function addFile(
     throw told(words, 'no-paper', key, { name: upload.name });
   }
   const file = { sha256: made.sha256, name: upload.name, bytes: made.original.bytes, pages: made.pages };
-  return actAndView(ctx, visit, { type: 'fill', markId, file, actId: upload.actId }, { entry });
+  // A file is long on its way.
+  const now = await enterAnew(ctx, visit);
+  return actAndView(ctx, visit, { type: 'fill', markId, file, actId: upload.actId }, { entry: now });
 }
 
 export async function finish(ctx: Context, visit: Visit, actId: string): Promise<SigningView> {

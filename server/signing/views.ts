@@ -19,6 +19,7 @@ import {
   marksOfParty,
   shownFills,
   shownRedlines,
+  hasFilled,
 } from '@gatepath/core/routing';
 import { firstName, initialsOf } from '@gatepath/core/text';
 import type { Words } from '@gatepath/core/words';
@@ -53,7 +54,7 @@ export function patchOf({ state, events }: Done, partyId: string, since: number)
 
 /** Whether somebody has put anything in, and may still hand over. */
 function standingOf(state: PacketState, me: PacketParty): { somethingSigned: boolean; mayHandOver: boolean } {
-  const somethingSigned = [...state.fills.values()].some((f) => f.partyId === me.id);
+  const somethingSigned = hasFilled(state, me.id);
   const may = isTurnOf(state, me.id) && byLink(me) && holdsGate(me) && !me.memberId;
   return { somethingSigned, mayHandOver: !!state.plan.handOver && may && !somethingSigned };
 }

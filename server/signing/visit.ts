@@ -17,8 +17,8 @@ export interface Visit {
   cookies: Record<string, string | undefined>;
   /** The pass behind the token, once it was asked for. */
   pass?: Promise<PassRow | null>;
-  /** What was found at the door, for whoever asks first. */
-  entry?: Entry;
+  /** What was found at the door and when (ms of this process), for whoever asks first. */
+  door?: { entry: Entry; at: number };
 }
 
 /** Whom a link leads to, and to what. */

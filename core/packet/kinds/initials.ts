@@ -1,12 +1,4 @@
-import { LEAST, type Kind } from './kind';
+import { count } from '../../text/names';
+import { byHand } from './kind';
 
-export const initials = {
-  word: 'initials',
-  several: (n) => (n === 1 ? '1 set of initials' : `${n} sets of initials`),
-  size: { w: 54, h: 22 },
-  least: LEAST,
-  filled: { by: 'hand', as: 'initials' },
-  required: true,
-  printed: true,
-  kin: 'own',
-} satisfies Kind;
+export const initials = byHand('initials', { w: 54, h: 22 }, (n) => count(n, 'set of initials', 'sets of initials'));

@@ -1,4 +1,5 @@
 /** What is known of a kind of mark. Whatever asks about a kind asks its entry. */
+import { count } from '../../text/names';
 import type { ValueCheck, Wanted } from '../values';
 import type { Mark, PacketParty } from '../types';
 
@@ -58,4 +59,63 @@ export interface Kind {
 
 /** The least size of what holds words, and of what is ticked. */
 export const LEAST: Size = { w: 18, h: 9 };
-export const LEAST_TO_TICK: Size = { w: 7, h: 7 };
+const LEAST_TO_TICK: Size = { w: 7, h: 7 };
+
+/** A kind that a client writes: one line high, and asked for like any other words. */
+export const written = (
+  word: string,
+  width: number,
+  how: Omit<Extract<Filled, { by: 'writing' }>, 'by'>,
+  more: Partial<Kind> = {},
+): Kind => ({
+  word,
+  several: (n) => count(n, 'text'),
+  size: { w: width, h: 18 },
+  least: LEAST,
+  filled: { by: 'writing', ...how },
+  required: true,
+  printed: true,
+  kin: 'written',
+  ...more,
+});
+
+/** A kind that is ticked. */
+export const ticked = (word: string, together: boolean, more: Pick<Kind, 'required' | 'printed'>): Kind => ({
+  word,
+  several: (n) => count(n, 'tick'),
+  size: { w: 14, h: 14 },
+  least: LEAST_TO_TICK,
+  filled: { by: 'touch', together },
+  kin: null,
+  ...more,
+});
+
+/** A kind that fills itself as its party finishes, and goes with the signature. */
+export const byItself = (
+  word: string,
+  width: number,
+  several: Kind['several'],
+  how: Omit<Extract<Filled, { by: 'itself' }>, 'by'>,
+): Kind => ({
+  word,
+  several,
+  size: { w: width, h: 18 },
+  least: LEAST,
+  filled: { by: 'itself', ...how },
+  required: true,
+  withSignature: true,
+  printed: true,
+  kin: 'own',
+});
+
+/** A kind that takes the party's hand. */
+export const byHand = (as: 'signature' | 'initials', size: Size, several: Kind['several']): Kind => ({
+  word: as,
+  several,
+  size,
+  least: LEAST,
+  filled: { by: 'hand', as },
+  required: true,
+  printed: true,
+  kin: 'own',
+});

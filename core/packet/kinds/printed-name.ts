@@ -1,14 +1,7 @@
 import { count } from '../../text/names';
-import { LEAST, type Kind } from './kind';
+import { byItself } from './kind';
 
-export const printedName = {
-  word: 'printed name',
-  several: (n) => count(n, 'printed name'),
-  size: { w: 150, h: 18 },
-  least: LEAST,
-  filled: { by: 'itself', text: ({ party }) => party.name, known: (party) => party.name },
-  required: true,
-  withSignature: true,
-  printed: true,
-  kin: 'own',
-} satisfies Kind;
+export const printedName = byItself('printed name', 150, (n) => count(n, 'printed name'), {
+  text: ({ party }) => party.name,
+  known: (party) => party.name,
+});

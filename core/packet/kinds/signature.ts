@@ -1,13 +1,4 @@
 import { count } from '../../text/names';
-import { LEAST, type Kind } from './kind';
+import { byHand } from './kind';
 
-export const signature = {
-  word: 'signature',
-  several: (n) => count(n, 'signature'),
-  size: { w: 168, h: 30 },
-  least: LEAST,
-  filled: { by: 'hand', as: 'signature' },
-  required: true,
-  printed: true,
-  kin: 'own',
-} satisfies Kind;
+export const signature = byHand('signature', { w: 168, h: 30 }, (n) => count(n, 'signature'));

@@ -1,0 +1,141 @@
+/** Routes for clients, through their own pass. */
+import { picture } from './core-answers';
+import { LARGE_BODY, MAX_FILE, MAX_PICTURE } from './limits';
+import { paths } from './paths';
+import { REFUSED } from './problems';
+import { EVENTS, file, FILE_PROBLEMS, NOTHING, PDF, PNG, route } from './route';
+import * as s from './schemas';
+import { actAnswer, signingView } from './signing-views';
+
+export const ceremonyRoutes = {
+  signing: route(paths.signing, {
+    who: 'pass',
+    beforeStep: true,
+    summary: 'The packet as this party sees it',
+    answer: signingView,
+    problems: [],
+  }),
+  signingLive: route(paths.signingLive, {
+    who: 'pass',
+    beforeStep: true,
+    summary: 'Server-sent events: the packet changed',
+    answer: EVENTS,
+    problems: [],
+  }),
+  signingPage: route(paths.signingPage, {
+    who: 'pass',
+    summary: 'A page as PNG',
+    query: s.pageQuery,
+    answer: PNG,
+    problems: ['undrawable'],
+  }),
+  signingFile: route(paths.signingFile, {
+    who: 'pass',
+    summary: 'The document; the sealed copy once there is one',
+    answer: PDF,
+    problems: [],
+  }),
+  agree: route(paths.agree, {
+    who: 'pass',
+    summary: 'Agree to sign electronically',
+    body: s.agreementBody,
+    answer: signingView,
+    problems: [...REFUSED, 'agreement-changed'],
+  }),
+  setHand: route(paths.setHand, {
+    who: 'pass',
+    summary: 'Set signature and initials',
+    body: s.handBody,
+    answer: signingView,
+    problems: [...REFUSED, 'letters', 'no-picture'],
+    size: LARGE_BODY,
+  }),
+  addFile: route(paths.addFile, {
+    who: 'pass',
+    summary: 'Add the file that is asked for',
+    query: s.actQuery,
+    body: file('a photo or a PDF', MAX_FILE),
+    answer: signingView,
+    problems: [...REFUSED, ...FILE_PROBLEMS, 'no-paper'],
+  }),
+  fill: route(paths.fill, {
+    who: 'pass',
+    summary: 'Fill one of the own marks',
+    body: s.fillBody,
+    answer: actAnswer,
+    problems: REFUSED,
+  }),
+  finish: route(paths.finish, {
+    who: 'pass',
+    summary: 'Finish: nothing is left to do',
+    body: s.finishBody,
+    answer: signingView,
+    problems: REFUSED,
+  }),
+  signingPicture: route(paths.signingPicture, {
+    who: 'pass',
+    summary: 'A picture of a hand',
+    answer: PNG,
+    problems: [],
+  }),
+  addPicture: route(paths.addPicture, {
+    who: 'pass',
+    summary: 'A photo of writing, its paper taken out',
+    body: file('a photo', MAX_PICTURE + 1),
+    answer: picture,
+    problems: [...FILE_PROBLEMS, 'no-picture'],
+  }),
+  sendCode: route(paths.sendCode, {
+    who: 'pass',
+    beforeStep: true,
+    summary: 'Send a one-time code',
+    answer: signingView,
+    problems: [...REFUSED, 'code-soon'],
+    slow: true,
+  }),
+  giveCode: route(paths.giveCode, {
+    who: 'pass',
+    beforeStep: true,
+    summary: 'Give the code of the second step',
+    body: s.codeBody,
+    answer: signingView,
+    problems: [...REFUSED, 'wrong-code'],
+    slow: true,
+  }),
+  setLanguage: route(paths.setLanguage, {
+    who: 'pass',
+    beforeStep: true,
+    summary: 'Choose the language',
+    body: s.languageBody,
+    answer: signingView,
+    problems: REFUSED,
+  }),
+  askQuestion: route(paths.askQuestion, {
+    who: 'pass',
+    summary: 'Ask the sender',
+    body: s.questionBody,
+    answer: signingView,
+    problems: REFUSED,
+  }),
+  handOver: route(paths.handOver, {
+    who: 'pass',
+    summary: 'Hand over to somebody else',
+    body: s.handOverBody,
+    answer: NOTHING,
+    problems: REFUSED,
+  }),
+  agreementCopy: route(paths.agreementCopy, {
+    who: 'pass',
+    summary: 'Have the agreement’s text sent',
+    answer: NOTHING,
+    problems: [],
+    slow: true,
+  }),
+  decline: route(paths.decline, {
+    who: 'pass',
+    summary: 'Decline with a reason',
+    body: s.declineBody,
+    answer: signingView,
+    problems: REFUSED,
+  }),
+};

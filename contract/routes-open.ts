@@ -1,0 +1,46 @@
+/** Routes that are open to anybody. */
+import { MAX_FILE } from './limits';
+import { paths } from './paths';
+import { file, FILE_PROBLEMS, route } from './route';
+import * as s from './schemas';
+import * as v from './views';
+
+export const openRoutes = {
+  session: route(paths.session, {
+    who: 'anybody',
+    summary: 'Who is signed in, and how this server is set up',
+    answer: v.sessionView,
+    problems: [],
+  }),
+  setup: route(paths.setup, {
+    who: 'anybody',
+    summary: 'Set up the firm and its first member, once',
+    body: s.setupBody,
+    answer: v.sessionView,
+    problems: ['set-up', 'time-zone'],
+    slow: true,
+  }),
+  signIn: route(paths.signIn, {
+    who: 'anybody',
+    summary: 'Sign in; the session comes as a cookie',
+    body: s.signInBody,
+    answer: v.sessionView,
+    problems: ['wrong-password'],
+    slow: true,
+  }),
+  signOut: route(paths.signOut, { who: 'anybody', summary: 'Sign out', answer: v.sessionView, problems: [] }),
+  words: route(paths.words, {
+    who: 'anybody',
+    summary: 'The sentences of one language',
+    answer: v.wordsView,
+    problems: [],
+  }),
+  check: route(paths.check, {
+    who: 'anybody',
+    summary: 'Check a sealed PDF; it stays in memory and is kept nowhere',
+    body: file('a sealed PDF', MAX_FILE),
+    answer: v.checkView,
+    problems: [...FILE_PROBLEMS, 'paper-too-large'],
+    slow: true,
+  }),
+};
