@@ -53,7 +53,9 @@ interface AnyInput {
 function addressOf(name: RouteName, { params = {}, query = {} }: AnyInput): string {
   const search = new URLSearchParams();
   for (const [k, v] of Object.entries(query)) if (v !== undefined && v !== '') search.set(k, String(v));
-  return pathWith(name, params) + (search.size ? `?${search}` : '');
+  // Not by its size: browsers of some years ago do not count it.
+  const asked = search.toString();
+  return pathWith(name, params) + (asked && `?${asked}`);
 }
 
 /**
