@@ -28,7 +28,7 @@ export async function rows(): Promise<Row[]> {
       fills,
       redlines: [],
       names: {},
-      room: null,
+      room: { marks: [], signers: [], records: [] },
       records: [],
       keptWords: { kept: [], unused: [] },
       pictures: {},

@@ -1,7 +1,7 @@
 /** Sealing: what one party's seal costs in time and bytes, in a packet of thirty documents and six parties. */
 import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
 import type { ShownFill } from '@gatepath/core/packet';
-import { seal, type Signing } from '../server/pdf/seal';
+import { seal, type Room, type Signing } from '../server/pdf/seal';
 import { testSeal } from '../server/test/seal';
 import { rowOf, type Row } from './measure';
 
@@ -65,6 +65,7 @@ export function signingOf(): Signing {
   return {
     keyPem,
     certificates: certificates.map((c) => new Uint8Array(c)),
+    signer: 'WA',
     name: 'Wren Alder, Seller 1',
     reason: 'Signed: Papers',
     at: '2026-11-23T17:00:00.000Z',
@@ -83,7 +84,11 @@ async function bareSave(bytes: Uint8Array): Promise<number> {
 export async function rows(): Promise<Row[]> {
   const signing = signingOf();
   // With its first seal a document keeps room for the marks of all the others.
-  const room = { marks: PARTIES.flatMap((_, i) => fillsOf(i)), records: [] };
+  const room: Room = {
+    marks: PARTIES.flatMap((_, i) => fillsOf(i)),
+    signers: PARTIES.map((_, i) => ({ partyId: PARTIES[i]!, words: `Seller ${i + 1}` })),
+    records: [],
+  };
   let files = await Promise.all(Array.from({ length: DOCUMENTS }, (_, n) => document(n)));
   const times: number[] = [];
   const peers: number[] = [];
@@ -96,7 +101,7 @@ export async function rows(): Promise<Row[]> {
       bare += await bareSave(bytes);
       peers.push(performance.now() - t);
       t = performance.now();
-      const made = await seal({
+      const { bytes: made } = await seal({
         bytes,
         fills: fillsOf(i),
         redlines: [],
@@ -105,7 +110,7 @@ export async function rows(): Promise<Row[]> {
         records: [],
         keptWords: { kept: [], unused: [] },
         pictures: {},
-        signing,
+        signing: { ...signing, signer: PARTIES[i]! },
       });
       times.push(performance.now() - t);
       added += made.length - bytes.length;

@@ -1,7 +1,8 @@
 /** Downloads, and what the house's own check and poppler say of them. */
-import { execFileSync, spawnSync } from 'node:child_process';
-import { writeFileSync } from 'node:fs';
+import { spawnSync } from 'node:child_process';
+import { readFileSync, writeFileSync } from 'node:fs';
 import type { Page } from 'puppeteer-core';
+import { judged } from '../server/test/judges';
 import { ROOT } from './server';
 
 /** Saves what a page's reader would download. Returns the file's name. */
@@ -18,8 +19,5 @@ export async function download(page: Page, url: string, file: string): Promise<s
 export const verify = (...files: string[]) =>
   spawnSync('npm', ['run', '-s', 'verify', '--', ...files], { cwd: ROOT, env: { ...process.env, NODE_OPTIONS: '' } });
 
-/** How many signatures poppler calls valid. */
-export const valid = (file: string) =>
-  execFileSync('pdfsig', ['-nocert', file])
-    .toString()
-    .match(/Signature is Valid/g)?.length ?? 0;
+/** What tools that are not ours say of a sealed copy. */
+export const judgedFile = (file: string) => judged(readFileSync(file));

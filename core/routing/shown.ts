@@ -25,7 +25,10 @@ export function shownFills(state: PacketState, only?: ReadonlySet<string>): Show
   });
 }
 
-/** The documents of a packet: those that were sent, and the files its people added, each named by its mark. */
+/**
+ * The documents of a packet: those that were sent, the files its people added, each named by its
+ * mark, and signing records that have a file of their own.
+ */
 export function documentsOf(state: PacketState): PlanDocument[] {
   const added = state.plan.marks.flatMap((m): PlanDocument[] => {
     const value = state.fills.get(m.id)?.value;
@@ -33,7 +36,12 @@ export function documentsOf(state: PacketState): PlanDocument[] {
     const { sha256, name, pages } = value.file;
     return [{ id: `file.${m.id}`, name: m.label ? `${m.label}: ${name}` : name, sha256, pages }];
   });
-  return [...state.plan.documents, ...added];
+  const of = [...state.plan.documents, ...added];
+  const records = (state.sealed ?? []).flatMap(({ documentId, sha256, recordOf, pages }): PlanDocument[] => {
+    const document = of.find((d) => d.id === recordOf);
+    return document && pages ? [{ id: documentId, name: `${document.name}: signing record`, sha256, pages }] : [];
+  });
+  return [...of, ...records];
 }
 
 /** The preparer's changes on the pages of a packet. */

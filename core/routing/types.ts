@@ -79,6 +79,9 @@ export interface Contact {
 export interface SealedFile {
   documentId: string;
   sha256: string;
+  /** Given when it is a signing record in a file of its own, beside the document `recordOf`. */
+  recordOf?: string;
+  pages?: PlanDocument['pages'];
 }
 
 export type PacketEventType = PacketEventBody['type'];

@@ -151,7 +151,7 @@ function sentenceOf(e: PacketEvent, names: Names): string | null {
     case 'warned':
       return 'Those who are waited for were warned of the last day.';
     case 'sealed':
-      return `The sealed ${b.documents.length === 1 ? 'copy is' : 'copies are'} ready.`;
+      return `The sealed ${b.documents.filter((d) => !d.recordOf).length === 1 ? 'copy is' : 'copies are'} ready.`;
     case 'hand_set':
     case 'language_chosen':
     case 'mark_filled':

@@ -14,6 +14,9 @@ interface Watched {
  * entry that is set anywhere; for a hundred pages that is most of a seal's time. Here each object
  * knows its number. What lies within another object (an array of annotations, say) is marked for
  * saving by whoever changes it.
+ *
+ * It also counts the catalog as changed, always. In a certified document that is a change nobody
+ * allowed (ISO 32000-2, 12.8.2.2), so only what was really marked is written.
  */
 export async function openToAppend(bytes: Uint8Array): Promise<PDFDocument> {
   const doc = await PDFDocument.load(bytes, {
@@ -22,6 +25,14 @@ export async function openToAppend(bytes: Uint8Array): Promise<PDFDocument> {
     parseSpeed: ParseSpeeds.Fastest,
   });
   const context = doc.context as PDFContext & Watched;
+  const last = context.largestObjectNumber;
+  const changed = new Set<number>();
+  Object.assign(context.snapshot!, {
+    shouldSave: (n: number) => n > last || changed.has(n),
+    markRefsForSave: (marked: (PDFRef | undefined)[]) => {
+      for (const ref of marked) if (ref) changed.add(ref.objectNumber);
+    },
+  });
   const refs = new Map<PDFObject, PDFRef>();
   for (const [ref, object] of context.enumerateIndirectObjects()) refs.set(object, ref);
   const assign = context.assign.bind(context);

@@ -1,25 +1,28 @@
 /**
- * Where looks go in a document. Before its first seal they become part of the page. After it,
- * a page's content stays as it was sealed: what comes later fills a field that was kept for it,
- * or, when nobody could know of it then, is laid on the page as a stamp. A viewer that compares
- * revisions finds only fields filled and stamps added (ISO 32000-1, 12.8.2.2).
+ * Where looks go in a document. Before its first seal they become part of the page. After it a
+ * page stays as it was sealed: what comes later fills the field that was kept for it or, when
+ * nobody could know of it then, the page's room for that (`form.ts`). A document that was sealed
+ * before seals certified has no such rooms: there it is laid on the page as a stamp.
  */
 import {
-  PDFArray,
   PDFDict,
   PDFHexString,
   PDFName,
-  PDFNumber,
-  PDFRef,
+  PDFRawStream,
+  PDFStream,
   PDFString,
   concatTransformationMatrix,
+  decodePDFRawStream,
   drawObject,
   popGraphicsState,
   pushGraphicsState,
   type PDFDocument,
+  type PDFOperator,
   type PDFPage,
+  PDFRef,
 } from '@cantoo/pdf-lib';
 import type { Rect } from '@gatepath/core/paper';
+import { FIELD_READ_ONLY, type Field, type Form, LOCKED, PRINT, ROUNDS, annotate, markName } from './form';
 import { Look, short } from './look';
 import { spaceOfPage, type Matrix, type PageSpace } from './space';
 
@@ -34,28 +37,34 @@ export interface Place {
   around: number;
 }
 
-/** Annotation flags (ISO 32000-1, table 165): printed; not moved or taken off by a viewer. */
-const PRINT = 4;
+/** Annotation flags beside those of `form.ts`. */
 const READ_ONLY = 64;
-const LOCKED = 128;
 const LOCKED_CONTENTS = 512;
-/** Field flags (tables 221, 226 and 228). */
-const FIELD_READ_ONLY = 1;
+/** Field flags (ISO 32000-1, tables 226 and 228). */
 const MULTILINE = 1 << 12;
 const PUSHBUTTON = 1 << 16;
+
+/** What is being put into the room of a page: operators, and the looks they draw by name. */
+interface Filling {
+  room: Field;
+  before: string;
+  operators: PDFOperator[];
+  drawn: [name: string, ref: PDFRef][];
+}
 
 export class Places {
   private readonly pages: PDFPage[];
   private readonly spaces = new Map<number, PageSpace>();
   private readonly registered = new Map<string, PDFRef>();
-  private fields: Map<string, PDFRef> | null = null;
-  /** How many seals stand on the document already. */
-  readonly seals: number;
+  private readonly fillings = new Map<number, Filling>();
+  /** Names of the kept fields that were filled. */
+  readonly filled: string[] = [];
 
-  constructor(private readonly doc: PDFDocument) {
+  constructor(
+    private readonly doc: PDFDocument,
+    readonly form: Form,
+  ) {
     this.pages = doc.getPages();
-    const isSeal = (dict: PDFDict) => dict.lookup(PDFName.of('FT')) === PDFName.of('Sig');
-    this.seals = this.fieldRefs().filter(({ dict }) => isSeal(dict)).length;
   }
 
   /** Keeps a place for what comes later. Nothing shows there yet. Only before the first seal. */
@@ -69,18 +78,33 @@ export class Places {
       FT: text ? 'Tx' : 'Btn',
       Ff: FIELD_READ_ONLY | flags,
       F: PRINT | LOCKED,
-      T: PDFHexString.fromText(fieldName(place.id)),
       TU: PDFHexString.fromText(words),
       Rect: this.rectOf(place),
       AP: { N: this.register(place, 'kept', look) },
     }) as PDFDict;
     if (text) widget.set(PDFName.of('DA'), PDFString.of('/Helv 0 Tf 0 g'));
-    const ref = context.register(widget);
-    annotate(this.doc, page, ref);
-    const acro = acroForm(this.doc);
-    acro.lookup(PDFName.of('Fields'), PDFArray).push(ref);
-    if (text) giveFont(this.doc, acro);
-    this.known().set(fieldName(place.id), ref);
+    this.form.add(page, markName(place.id), widget);
+    if (text) this.form.giveFont();
+  }
+
+  /** Keeps a room on every page for each round of signing. Only before the first seal. */
+  keepRooms(): void {
+    const { context } = this.doc;
+    // Hundreds of them in a long document: what they show at first is one object for pages of a size.
+    const empty = new Map<string, PDFRef>();
+    const boxes = this.pages.map((_, i) => this.wholePage(i + 1));
+    for (const box of boxes) {
+      if (empty.has(box.join())) continue;
+      const N = context.register(roomLook(this.doc, '', box, {}));
+      empty.set(box.join(), context.register(context.obj({ N })));
+    }
+    for (const round of ROUNDS) {
+      const field = context.obj({ FT: 'Btn', Ff: FIELD_READ_ONLY | PUSHBUTTON }) as PDFDict;
+      const rooms = boxes.map(
+        (Rect) => context.obj({ Subtype: 'Widget', F: PRINT | LOCKED, Rect, AP: empty.get(Rect.join()) }) as PDFDict,
+      );
+      this.form.addRooms(this.pages, round, field, rooms);
+    }
   }
 
   /**
@@ -90,13 +114,14 @@ export class Places {
   put(place: Place, key: string, look: Look, words: string, value: string | null): void {
     const page = this.page(place);
     const drawn = this.register(place, key, look);
-    const field = this.known().get(fieldName(place.id));
-    if (field) {
-      const widget = this.doc.context.lookup(field, PDFDict);
-      widget.set(PDFName.of('AP'), this.doc.context.obj({ N: drawn }));
-      if (value !== null) widget.set(PDFName.of('V'), PDFHexString.fromText(value));
-      this.save(field);
-    } else if (this.seals) {
+    const field = this.form.get(markName(place.id));
+    if (field && !this.form.isLocked(field.name)) {
+      field.dict.set(PDFName.of('AP'), this.doc.context.obj({ N: drawn }));
+      if (value !== null) field.dict.set(PDFName.of('V'), PDFHexString.fromText(value));
+      this.save(field.ref);
+      this.filled.push(field.name);
+    } else if (this.form.seals) {
+      if (this.putInRoom(place, drawn)) return;
       const stamp = this.doc.context.obj({
         Type: 'Annot',
         Subtype: 'Stamp',
@@ -108,19 +133,56 @@ export class Places {
       });
       annotate(this.doc, page, this.doc.context.register(stamp));
     } else {
-      const [x, y] = this.corner(place);
-      page.pushOperators(
-        pushGraphicsState(),
-        // The form turns itself; it only has to be brought to its place.
-        concatTransformationMatrix(1, 0, 0, 1, x, y),
-        drawObject(page.node.newXObject('Mark', drawn)),
-        popGraphicsState(),
-      );
+      page.pushOperators(...this.drawnAt(place, page.node.newXObject('Mark', drawn)));
       // What a page draws may be an object of its own, and then has to be written too.
       const parts = [page.node.Contents(), page.node.Resources()].filter((x) => !!x);
       this.doc.context.snapshot?.markObjsForSave(parts);
       this.save(page.ref);
     }
+  }
+
+  /** Into the page's room for the round under way; false where none was kept. */
+  private putInRoom(place: Place, drawn: PDFRef): boolean {
+    const round = this.form.round();
+    const room = round && this.form.room(round, place.page);
+    if (!room) return false;
+    let filling = this.fillings.get(place.page);
+    if (!filling) this.fillings.set(place.page, (filling = this.openRoom(room)));
+    const name = `Look${filling.drawn.length}`;
+    filling.drawn.push([name, drawn]);
+    filling.operators.push(...this.drawnAt(place, PDFName.of(name)));
+    return true;
+  }
+
+  /** A room as seals before this one left it: what they put there is drawn on. */
+  private openRoom(room: Field): Filling {
+    const looks = room.dict.lookup(PDFName.of('AP'), PDFDict).lookup(PDFName.of('N'), PDFStream);
+    const before =
+      looks instanceof PDFRawStream ? Buffer.from(decodePDFRawStream(looks).decode()).toString('latin1') : '';
+    const named = looks.dict.lookup(PDFName.of('Resources'), PDFDict).lookup(PDFName.of('XObject'));
+    const drawn =
+      named instanceof PDFDict
+        ? named
+            .entries()
+            .flatMap(([key, ref]): [string, PDFRef][] => (ref instanceof PDFRef ? [[key.decodeText(), ref]] : []))
+        : [];
+    return { room, before, operators: [], drawn };
+  }
+
+  /** Writes the rooms that something was put into: once, after all was put. */
+  finish(): void {
+    for (const [page, { room, before, operators, drawn }] of this.fillings) {
+      const content = [before, ...operators.map(String)].join('\n');
+      const look = roomLook(this.doc, content, this.wholePage(page), Object.fromEntries(drawn));
+      room.dict.set(PDFName.of('AP'), this.doc.context.obj({ N: this.doc.context.register(look) }));
+      this.save(room.ref);
+    }
+  }
+
+  /** What draws a look in its place. The look turns itself; it only has to be brought there. */
+  private drawnAt(place: Place, name: PDFName): PDFOperator[] {
+    const [x, y] = this.corner(place);
+    return [pushGraphicsState(), concatTransformationMatrix(1, 0, 0, 1, x, y), drawObject(name), popGraphicsState()];
   }
 
   /** Adds a page of the document's own making, to be filled through `put`. Returns its number. */
@@ -174,6 +236,12 @@ export class Places {
     return [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)].map(short);
   }
 
+  /** What shows of a page, in user space. */
+  private wholePage(page: number): number[] {
+    const { width, height } = this.space(page);
+    return this.rectOf({ id: '', page, rect: { x: 0, y: 0, w: width, h: height }, around: 0 });
+  }
+
   private register({ page, rect, around }: Place, key: string, look: Look): PDFRef {
     const [a, b, c, d] = this.space(page).toUser;
     const turn: Matrix = [a, b, c, d, 0, 0];
@@ -186,60 +254,17 @@ export class Places {
     return ref;
   }
 
-  private fieldRefs(): { ref: PDFRef; dict: PDFDict }[] {
-    const acro = this.doc.catalog.lookup(PDFName.of('AcroForm'));
-    const fields = acro instanceof PDFDict ? acro.lookup(PDFName.of('Fields')) : null;
-    if (!(fields instanceof PDFArray)) return [];
-    return fields.asArray().flatMap((ref) => {
-      const dict = ref instanceof PDFRef ? this.doc.context.lookup(ref) : null;
-      return ref instanceof PDFRef && dict instanceof PDFDict ? [{ ref, dict }] : [];
-    });
-  }
-
-  private known(): Map<string, PDFRef> {
-    this.fields ??= new Map(
-      this.fieldRefs().flatMap(({ ref, dict }): [string, PDFRef][] => {
-        const name = dict.lookup(PDFName.of('T'));
-        return name instanceof PDFHexString || name instanceof PDFString ? [[name.decodeText(), ref]] : [];
-      }),
-    );
-    return this.fields;
-  }
-
   private save(ref: PDFRef): void {
     this.doc.context.snapshot?.markRefForSave(ref);
   }
 }
 
-/** Adds an annotation to a page and leaves all else on it as it is written. */
-export function annotate(doc: PDFDocument, page: PDFPage, ref: PDFRef): void {
-  // The library's own way puts the page's content in order first: a change, to a viewer that compares.
-  const annots = page.node.Annots();
-  if (annots) annots.push(ref);
-  else page.node.set(PDFName.of('Annots'), doc.context.obj([ref]));
-  doc.context.snapshot?.markObjsForSave(annots ? [annots, page.node] : [page.node]);
-}
-
-/** Names of fields may not have dots (ISO 32000-1, 12.7.3.2). */
-const fieldName = (id: string) => `Mark ${id.replace(/\./g, '·')}`;
-
-/** The document's form, made when there is none. */
-export function acroForm(doc: PDFDocument): PDFDict {
-  const { context } = doc;
-  const name = PDFName.of('AcroForm');
-  const was = doc.catalog.lookup(name);
-  const acro = was instanceof PDFDict ? was : (context.obj({}) as PDFDict);
-  if (!(acro.lookup(PDFName.of('Fields')) instanceof PDFArray)) acro.set(PDFName.of('Fields'), context.obj([]));
-  // Seals stand in it, and the file is only ever appended to.
-  acro.set(PDFName.of('SigFlags'), PDFNumber.of(3));
-  if (acro !== was) doc.catalog.set(name, context.register(acro));
-  context.snapshot?.markObjsForSave([acro, acro.lookup(PDFName.of('Fields'), PDFArray), doc.catalog]);
-  return acro;
-}
-
-/** The face that a viewer shows a text field's value in, if it does not show ours. */
-function giveFont(doc: PDFDocument, acro: PDFDict): void {
-  if (acro.has(PDFName.of('DR'))) return;
-  const font = { Type: 'Font', Subtype: 'Type1', BaseFont: 'Helvetica', Encoding: 'WinAnsiEncoding' };
-  acro.set(PDFName.of('DR'), doc.context.obj({ Font: { Helv: doc.context.register(doc.context.obj(font)) } }));
+/** What a room shows: a form (ISO 32000-1, 8.10) as wide as its page that draws others in their places. */
+function roomLook(doc: PDFDocument, content: string, box: number[], drawn: Record<string, PDFRef>): PDFStream {
+  return doc.context.flateStream(content, {
+    Type: 'XObject',
+    Subtype: 'Form',
+    BBox: box,
+    Resources: { XObject: drawn },
+  });
 }

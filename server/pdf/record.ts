@@ -1,6 +1,7 @@
 /** The signing record: the last pages of a sealed copy. Who did what, when, from where. */
 import {
   PDFDocument,
+  concatTransformationMatrix,
   lineTo,
   moveTo,
   popGraphicsState,
@@ -70,29 +71,49 @@ export async function keepRecordPages(
   }
 }
 
-/** Writes the records on the pages that were kept for them, and on more when these are not enough. */
+/** How small a record may be set so that it fits the pages that were kept for it. */
+const SCALES = [0.9, 0.8, 0.7];
+
+/**
+ * Writes the records on the pages that were kept for them; set smaller if they came out longer than
+ * was foreseen. Where they still do not fit, pages are added if `mayGrow`.
+ *
+ * @returns false when they were not written, since there is no room and none may be made
+ */
 export async function writeRecords(
   places: Places,
   type: Typesetter,
   packetId: string,
   records: RecordContent[],
   words: KeptWords,
-): Promise<void> {
+  mayGrow: boolean,
+): Promise<boolean> {
   const kept = places.pagesMarked(RECORD_PAGE, packetId);
-  const looks = await layRecords(type, records);
+  let looks = await layRecords(type, records);
+  for (const scale of SCALES)
+    if (kept.length && looks.length > kept.length) looks = await layRecords(type, records, scale);
+  const isWritten = mayGrow || looks.length <= kept.length;
+  if (!isWritten) looks = [];
   for (const [i, look] of looks.entries()) {
     const page = kept[i] ?? places.addPage(PAGE.width, PAGE.height, null);
     places.put(placeOn(packetId, page), `record ${i}`, look, TITLE, null);
   }
   const unused = await layWords(type, words.unused);
   for (const page of kept.slice(looks.length)) places.put(placeOn(packetId, page), 'unused', unused, TITLE, null);
+  return isWritten;
+}
+
+/** A document with no pages yet, to become a record of its own. */
+export async function emptyRecord(): Promise<Uint8Array> {
+  const doc = await PDFDocument.create();
+  return doc.save({ addDefaultPage: false, useObjectStreams: false });
 }
 
 const TITLE = 'Signing record';
 
-async function layRecords(type: Typesetter, records: RecordContent[]): Promise<Look[]> {
+async function layRecords(type: Typesetter, records: RecordContent[], scale = 1): Promise<Look[]> {
   const pages: Look[] = [];
-  for (const record of records) pages.push(...(await layRecord(type, record)));
+  for (const record of records) pages.push(...(await layRecord(type, record, scale)));
   return pages;
 }
 
@@ -103,8 +124,8 @@ async function layWords(type: Typesetter, lines: string[]): Promise<Look> {
 }
 
 /** A record laid out, a look a page. */
-async function layRecord(type: Typesetter, record: RecordContent): Promise<Look[]> {
-  const flow = new Flow(type);
+async function layRecord(type: Typesetter, record: RecordContent, scale: number): Promise<Look[]> {
+  const flow = new Flow(type, scale);
   await flow.text(record.title, 18, 'atkinson-bold');
   await flow.text(`${record.packetName} · ${record.dealName}`, 11);
   flow.space(8);
@@ -130,20 +151,26 @@ async function layRecord(type: Typesetter, record: RecordContent): Promise<Look[
   return flow.pages;
 }
 
-/** A column of text that runs on over pages. */
+/** A column of text that runs on over pages; set smaller, a page holds more of it. */
 class Flow {
   readonly pages: Look[] = [];
+  private readonly width: number;
   private page!: Look;
   private y = 0;
 
-  constructor(private readonly type: Typesetter) {
+  constructor(
+    private readonly type: Typesetter,
+    private readonly scale = 1,
+  ) {
+    this.width = PAGE.width / scale;
     this.turn();
   }
 
   private turn(): void {
     this.page = new Look();
+    if (this.scale !== 1) this.page.push(concatTransformationMatrix(this.scale, 0, 0, this.scale, 0, 0));
     this.pages.push(this.page);
-    this.y = PAGE.height - MARGIN;
+    this.y = PAGE.height / this.scale - MARGIN;
   }
 
   private need(height: number): void {
@@ -162,7 +189,7 @@ class Flow {
       setStrokingColor(RULE),
       setLineWidth(0.7),
       moveTo(MARGIN, this.y),
-      lineTo(PAGE.width - MARGIN, this.y),
+      lineTo(this.width - MARGIN, this.y),
       stroke(),
       popGraphicsState(),
     );
@@ -175,7 +202,7 @@ class Flow {
     this.need(15);
     await this.line(label, MARGIN, 9.5, 'atkinson', SLATE);
     const at = MARGIN + 120;
-    for (const l of await this.wrap(value, PAGE.width - MARGIN - at, 9.5, 'atkinson')) {
+    for (const l of await this.wrap(value, this.width - MARGIN - at, 9.5, 'atkinson')) {
       this.need(14);
       await this.line(l, at, 9.5, 'atkinson', INK);
       this.y -= 14;
@@ -183,7 +210,7 @@ class Flow {
   }
 
   async text(text: string, size: number, face: FaceName = 'atkinson', color: RGB = INK, indent = 0): Promise<void> {
-    const width = PAGE.width - 2 * MARGIN - indent;
+    const width = this.width - 2 * MARGIN - indent;
     for (const l of await this.wrap(text, width, size, face)) {
       this.need(size * 1.4);
       await this.line(l, MARGIN + indent, size, face, color);
@@ -193,7 +220,7 @@ class Flow {
 
   /** Short items down the page in several columns. */
   async columns(items: string[], n: number): Promise<void> {
-    const step = (PAGE.width - 2 * MARGIN - 12) / n;
+    const step = (this.width - 2 * MARGIN - 12) / n;
     for (let i = 0; i < items.length; i += n) {
       this.need(13);
       for (let c = 0; c < n && i + c < items.length; c++)

@@ -26,6 +26,7 @@ let chain: string;
 const signing = (name: string, seq: number): Signing => ({
   keyPem: seal.keyPem,
   certificates: seal.certificates.map((c) => new Uint8Array(c)),
+  signer: 'someone',
   name,
   reason: 'Signed: Papers',
   at: '2026-11-23T17:00:00.000Z',
@@ -49,7 +50,7 @@ beforeAll(async () => {
         shows: { form: 'typed', face: 'caveat', text: name },
       },
     ];
-    const bytes = await pool.run('seal', {
+    const { bytes } = await pool.run('seal', {
       file,
       fills,
       redlines: [],

@@ -1,7 +1,7 @@
 /**
  * How a packet on its way may end, so that room can be kept for its signing record before the
- * first seal. It only has to be as long as the real one: too little room costs a remark by strict
- * viewers, too much a blank page at the end.
+ * first seal. It only has to be as long as the real one: with too little room it is set smaller,
+ * with too much there is a blank page at the end.
  */
 import { holdsGate, byLink } from '@gatepath/core/packet';
 import { type PacketEvent, type PacketEventBody, type PacketState } from '@gatepath/core/routing';

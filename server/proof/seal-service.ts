@@ -1,6 +1,5 @@
 /** Sealing a packet: a revision for each party that finished, and the signing record at the end. */
-import { ACT_FACTS } from '@gatepath/core/packet';
-import type { ShownFill } from '@gatepath/core/packet';
+import { ACT_FACTS, type ShownFill, approves, hasDocument, holdsGate } from '@gatepath/core/packet';
 import {
   type PacketEvent,
   type PacketState,
@@ -15,6 +14,7 @@ import { loadEvents, loadState } from '../packets/log';
 import { hashAt } from '../packets/log-queries';
 import type { RecordContent } from '../pdf/record';
 import type { Room, Signing } from '../pdf/seal';
+import { RECORD_SIGNER } from '../pdf/signature';
 import { wordsOf } from '../words';
 import { foreseenEnd } from './foreseen';
 import { recordOf } from './record-content';
@@ -44,6 +44,7 @@ async function writeRevision(ctx: Context, state: PacketState, due: RevisionDue)
     partsOf(state, due),
     { room },
     {
+      signer: due.partyId ?? 'change',
       name,
       reason: party
         ? `${ACT_FACTS[party.act].did}: ${state.plan.packetName}`
@@ -64,8 +65,9 @@ async function writeRecord(ctx: Context, state: PacketState, hash: string): Prom
     ctx,
     state,
     lastParts(state),
-    { records: (part) => recordsFor(part.document.id) },
+    { room: (part) => emptyRoom(state, part), records: (part) => recordsFor(part.document.id) },
     {
+      signer: RECORD_SIGNER,
       name: seal.subject,
       reason: `Executed: ${state.plan.packetName}`,
       at: ctx.clock.now().toISOString(),
@@ -99,10 +101,31 @@ async function roomFor(ctx: Context, state: PacketState): Promise<(part: Revisio
     if (isSealedBefore(state, document.id)) return null;
     const marks = state.plan.marks.filter((m) => m.documentId === document.id && partyOf(state.plan, m.partyId));
     return {
-      marks: marks.map(({ id, page, rect, kind, lines }) => ({ markId: id, page, rect, kind, lines })),
+      marks: marks.map(({ id, partyId, page, rect, kind, lines }) => ({
+        markId: id,
+        partyId,
+        page,
+        rect,
+        kind,
+        lines,
+      })),
+      signers: signersOf(state, document.id),
       records: recordsFor(document.id),
     };
   };
+}
+
+/** Those whose seals a document waits for. */
+function signersOf(state: PacketState, documentId: string): Room['signers'] {
+  const marked = new Set(state.plan.marks.filter((m) => m.documentId === documentId).map((m) => m.partyId));
+  return state.plan.parties
+    .filter((p) => holdsGate(p) && hasDocument(p, documentId) && (marked.has(p.id) || approves(p)))
+    .map((p) => ({ partyId: p.id, words: `${p.name}, ${sideIn(ENGLISH, p)}` }));
+}
+
+/** What a document that nobody sealed before the record keeps: room for late rounds alone. */
+function emptyRoom(state: PacketState, { document }: RevisionPart): Room | null {
+  return isSealedBefore(state, document.id) ? null : { marks: [], signers: [], records: [] };
 }
 
 /** What every mark of a document is, in English: "initials, Seller 1". */
@@ -127,8 +150,8 @@ async function sealParts(
 ): Promise<SealedFile[]> {
   const seal = await ctx.seal();
   const languages = languagesOf(state);
-  return Promise.all(
-    parts.map(async (part) => {
+  const files = await Promise.all(
+    parts.map(async (part): Promise<SealedFile[]> => {
       const task = {
         file: ctx.files.pathOf(part.base),
         fills: part.fills,
@@ -143,10 +166,15 @@ async function sealParts(
         pictures: picturesOf(ctx, part.fills),
         signing: { ...signing, keyPem: seal.keyPem, certificates: seal.certificates.map((c) => new Uint8Array(c)) },
       };
-      const bytes = await ctx.work.run('seal', task, state.packetId);
-      return { documentId: part.document.id, sha256: (await ctx.files.put(bytes)).sha256 };
+      const { bytes, record } = await ctx.work.run('seal', task, state.packetId);
+      const { id } = part.document;
+      const sealed = { documentId: id, sha256: (await ctx.files.put(bytes)).sha256 };
+      if (!record) return [sealed];
+      const { sha256 } = await ctx.files.put(record.bytes);
+      return [sealed, { documentId: `record.${id}`, sha256, recordOf: id, pages: record.pages }];
     }),
   );
+  return files.flat();
 }
 
 /** Where the pictures of hands lie that are drawn in these fills. */

@@ -73,13 +73,16 @@ function changesFor(state: PacketState, partyId: string): SigningView['changes']
     .map((c) => ({ redline: c.redline, open: left.has(initials.get(c.redline.id) ?? '') }));
 }
 
-/** The documents a party may read: those it gets, and the files it added itself. */
+/** The documents a party may read: those it gets, the files it added itself, and the records of both. */
 export function readableDocuments(state: PacketState, partyId: string): PlanDocument[] {
   const { plan } = state;
   const me = plan.parties.find((p) => p.id === partyId)!;
   const added = new Set(plan.marks.filter((m) => m.partyId === partyId).map((m) => `file.${m.id}`));
   const sent = new Set(plan.documents.map((d) => d.id));
-  return documentsOf(state).filter((d) => (sent.has(d.id) ? hasDocument(me, d.id) : added.has(d.id)));
+  const isMine = (id: string) => (sent.has(id) ? hasDocument(me, id) : added.has(id));
+  // A signing record goes with the document it is of.
+  const recordOf = new Map(state.sealed?.map((s) => [s.documentId, s.recordOf]));
+  return documentsOf(state).filter((d) => isMine(recordOf.get(d.id) ?? d.id));
 }
 
 /** What is shown before the second step is passed: for whom it is, and nothing of what it is. */

@@ -1,0 +1,174 @@
+/**
+ * The signature itself: its field, what it certifies and locks, its byte range, its bytes.
+ *
+ * A document's first seal certifies it (`DocMDP`, ISO 32000-2, 12.8.2.2): from then on fields may be
+ * filled and signed, nothing else. Each seal after it locks the fields it holds (`FieldMDP`, 12.8.2.4),
+ * and the last one of a round everything but what is kept for later rounds.
+ */
+import { createHash } from 'node:crypto';
+import { PDFArray, PDFDict, type PDFDocument, PDFHexString, PDFName, PDFNumber, PDFString } from '@cantoo/pdf-lib';
+import { buildCms, sealKey, type SealKey } from '../proof/cms';
+import { FIELD_READ_ONLY, type Form, LOCKED, PRINT, ROUNDS, lockEntries, lockedBy, sealName, spareName } from './form';
+
+/** What a seal says about itself, for whoever opens the file and for `verify`. */
+export interface Signing {
+  keyPem: string;
+  certificates: Uint8Array[];
+  /** Whose signature field it fills, if one was kept: a party's id, or `RECORD_SIGNER`. */
+  signer: string;
+  /** Whose acts it holds: a party, the member who made a correction, or the firm for the record. */
+  name: string;
+  reason: string;
+  /** ISO 8601. */
+  at: string;
+  /** The event of the packet's chain it stands for. */
+  event: { packetId: string; seq: number; hash: string };
+}
+
+/** The signer of a round's last seal. */
+export const RECORD_SIGNER = 'record';
+
+/** A signature field that is kept for somebody, with the names of the fields it will lock. */
+export interface KeptSignature {
+  signer: string;
+  /** For those who listen: "Wren Alder, Seller 1". */
+  words: string;
+  locks: string[];
+}
+
+/** Signature fields a round has for what nobody could foresee: changes, their initials, people added. */
+const SPARE = { own: 4, perSigner: 2, later: 6 };
+
+/** Ten digits hold any offset in a file of up to 10 GB. */
+const RANGE_SLOT = '/**********';
+
+/** Keeps the signature field of somebody who is to come. Only before the first seal. */
+export function keepSignature(doc: PDFDocument, form: Form, { signer, words, locks }: KeptSignature): void {
+  const field = signatureField(doc);
+  field.set(PDFName.of('TU'), PDFHexString.fromText(words));
+  // A lock has to be an object of its own (ISO 32000-2, table 235).
+  const lock = doc.context.register(doc.context.obj({ Type: 'SigFieldLock', ...lockEntries(locks) }));
+  field.set(PDFName.of('Lock'), lock);
+  form.add(lastPage(doc), sealName(signer), field);
+}
+
+/** Keeps signature fields for each round that nobody has yet; `signers` are known to be still to come. */
+export function keepSpares(doc: PDFDocument, form: Form, signers: number): void {
+  for (const [i, round] of ROUNDS.entries()) {
+    const spare = i ? SPARE.later : SPARE.own + SPARE.perSigner * signers;
+    for (let n = 1; n <= spare; n++) form.add(lastPage(doc), spareName(round, n), signatureField(doc));
+  }
+}
+
+function lastPage(doc: PDFDocument) {
+  return doc.getPage(doc.getPageCount() - 1);
+}
+
+/** An invisible signature field. */
+function signatureField(doc: PDFDocument): PDFDict {
+  return doc.context.obj({
+    Type: 'Annot',
+    Subtype: 'Widget',
+    FT: 'Sig',
+    Ff: FIELD_READ_ONLY,
+    Rect: [0, 0, 0, 0],
+    F: PRINT | LOCKED,
+    P: lastPage(doc).ref,
+  }) as PDFDict;
+}
+
+/** What a signature says of the document it stands on. */
+export interface Reach {
+  /** Only with the first: whether anything at all may come later. */
+  certifies: 'closed' | 'open' | null;
+  /** Names of the fields it locks; a kept signature field says itself what. */
+  locks: string[];
+}
+
+/** Puts a signature with room for its bytes into its field. */
+export function addSignature(doc: PDFDocument, form: Form, signing: Signing, reach: Reach, key: SealKey): void {
+  const { context } = doc;
+  const field = form.freeSignature(signing.signer);
+  const own = field?.dict.lookup(PDFName.of('Lock'));
+  const locks = own instanceof PDFDict ? lockedBy(own) : reach.locks;
+  const range = PDFArray.withContext(context);
+  range.push(PDFNumber.of(0));
+  for (let i = 0; i < 3; i++) range.push(PDFName.of(RANGE_SLOT.slice(1)));
+  const signature = context.obj({
+    Type: 'Sig',
+    Filter: 'Adobe.PPKLite',
+    SubFilter: 'ETSI.CAdES.detached',
+    ByteRange: range,
+    Contents: PDFHexString.of('0'.repeat(cmsLength(key) * 2)),
+    ...references(doc, reach.certifies, locks),
+    Name: PDFHexString.fromText(signing.name),
+    Reason: PDFHexString.fromText(signing.reason),
+    M: PDFString.fromDate(new Date(signing.at)),
+    // Second-class names (ISO 32000-1, Annex E): which event of the packet's chain this seal is.
+    GatePath_Packet: PDFString.of(signing.event.packetId),
+    GatePath_Event: PDFNumber.of(signing.event.seq),
+    GatePath_Hash: PDFString.of(signing.event.hash),
+  }) as PDFDict;
+  const signatureRef = context.register(signature);
+  if (field) {
+    field.dict.set(PDFName.of('V'), signatureRef);
+    context.snapshot?.markRefForSave(field.ref);
+  } else {
+    const added = signatureField(doc);
+    added.set(PDFName.of('V'), signatureRef);
+    form.add(lastPage(doc), form.seals ? `Seal ${form.seals + 1}` : sealName(signing.signer), added);
+  }
+  if (!reach.certifies) return;
+  doc.catalog.set(PDFName.of('Perms'), context.obj({ DocMDP: signatureRef }));
+  context.snapshot?.markObjsForSave([doc.catalog]);
+}
+
+function references(doc: PDFDocument, certifies: Reach['certifies'], locks: string[]) {
+  const reference = (method: string, params: Record<string, unknown>) => ({
+    Type: 'SigRef',
+    TransformMethod: method,
+    TransformParams: { Type: 'TransformParams', V: PDFName.of('1.2'), ...params },
+  });
+  const all = [
+    ...(certifies ? [reference('DocMDP', { P: certifies === 'closed' ? 1 : 2 })] : []),
+    ...(locks.length
+      ? [{ ...reference('FieldMDP', lockEntries(locks)), Data: doc.context.getObjectRef(doc.catalog) }]
+      : []),
+  ];
+  return all.length ? { Reference: all } : {};
+}
+
+export const keyOf = (signing: Signing): SealKey =>
+  sealKey(
+    signing.keyPem,
+    signing.certificates.map((c) => Buffer.from(c)),
+  );
+
+const lengths = new WeakMap<SealKey, number>();
+
+/** Bytes a signature by this key takes: always the same, so that no room is kept in vain. */
+function cmsLength(key: SealKey): number {
+  let n = lengths.get(key);
+  if (n === undefined) lengths.set(key, (n = buildCms(Buffer.alloc(32), key).length));
+  return n;
+}
+
+/** Writes the byte range and the signature into the places of the newest revision, changing no length. */
+export function fillSignature(pdf: Buffer, from: number, key: SealKey): Buffer {
+  const at = (what: string, start: number) => pdf.indexOf(what, start, 'latin1');
+  const rangeAt = at(`${RANGE_SLOT} ${RANGE_SLOT} ${RANGE_SLOT}`, from);
+  if (rangeAt < 0) throw new Error('no place for the byte range');
+  const contentsKey = at('/Contents <', rangeAt);
+  const open = contentsKey + '/Contents '.length;
+  const close = at('>', open);
+  if (contentsKey < 0 || close < 0) throw new Error('no place for the signature');
+  const after = close + 1;
+  const numbers = `${open} ${after} ${pdf.length - after}`;
+  const slot = RANGE_SLOT.length * 3 + 2;
+  pdf.write(numbers.padEnd(slot, ' '), rangeAt, 'latin1');
+  const digest = createHash('sha256').update(pdf.subarray(0, open)).update(pdf.subarray(after)).digest();
+  const hex = buildCms(digest, key).toString('hex');
+  if (hex.length !== close - open - 1) throw new Error('the signature does not fit its place');
+  pdf.write(hex, open + 1, 'latin1');
+  return pdf;
+}
