@@ -1,6 +1,7 @@
 import type { DocumentFacts } from '@gatepath/core/packet';
 import { unpackGrid } from '@gatepath/core/paper';
 import type { PackedFacts } from './views';
+import { itemAt } from '@gatepath/core/sure';
 
 /** The facts of a document's pages as the core takes them, from the form in which they travel and are stored. */
 export function unpackFacts(id: string, name: string, packed: PackedFacts): DocumentFacts {
@@ -13,10 +14,10 @@ export function unpackFacts(id: string, name: string, packed: PackedFacts): Docu
       words: p.words ? p.words.split(' ') : [],
       ink: unpackGrid(p.ink, p.cols, p.rows, packed.cell),
       print: Array.from({ length: p.print.length / 4 }, (_, i) => ({
-        x: p.print[i * 4]!,
-        y: p.print[i * 4 + 1]!,
-        w: p.print[i * 4 + 2]!,
-        h: p.print[i * 4 + 3]!,
+        x: itemAt(p.print, i * 4),
+        y: itemAt(p.print, i * 4 + 1),
+        w: itemAt(p.print, i * 4 + 2),
+        h: itemAt(p.print, i * 4 + 3),
       })),
     })),
     places: packed.places,

@@ -36,6 +36,7 @@ import { openSeal, type Seal } from './proof/seal-key';
 import { sealPacket } from './proof/seal-service';
 import { passesByHash } from './signing/queries';
 import { onAfterCommitError, outsideTransactions } from './db/tx';
+import { itemAt } from '@gatepath/core/sure';
 
 export interface Running {
   app: FastifyInstance;
@@ -246,7 +247,7 @@ async function addWeb(app: FastifyInstance): Promise<void> {
   if (exported) app.get('/', (_request, reply) => reply.header('cache-control', 'no-cache').sendFile('index.html'));
   app.setNotFoundHandler(async (request, reply) => {
     // A file that is not there is no screen.
-    const isFile = /\.\w{2,5}$/.test(request.url.split('?')[0]!);
+    const isFile = /\.\w{2,5}$/.test(itemAt(request.url.split('?'), 0));
     if (request.method !== 'GET' || !exported || isFile) return tell(reply, NOWHERE);
     return reply.header('cache-control', 'no-cache').sendFile('index.html');
   });

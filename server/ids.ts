@@ -1,4 +1,5 @@
 import { createHash, createHmac, randomBytes } from 'node:crypto';
+import { itemAt } from '@gatepath/core/sure';
 
 let lastMs = 0;
 let counter = 0;
@@ -19,7 +20,7 @@ export function newId(nowMs: number = Date.now()): string {
   b.writeUIntBE(lastMs, 0, 6);
   b[6] = 0x70 | (counter >> 8);
   b[7] = counter & 0xff;
-  b[8] = (b[8]! & 0x3f) | 0x80;
+  b[8] = (itemAt(b, 8) & 0x3f) | 0x80;
   const h = b.toString('hex');
   return `${h.slice(0, 8)}-${h.slice(8, 12)}-${h.slice(12, 16)}-${h.slice(16, 20)}-${h.slice(20)}`;
 }

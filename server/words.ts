@@ -4,6 +4,7 @@ import { createRequire } from 'node:module';
 import path from 'node:path';
 import Negotiator from 'negotiator';
 import { ENGLISH, WORD_KEYS, type Words } from '@gatepath/core/words';
+import { itemAt } from '@gatepath/core/sure';
 
 const require = createRequire(import.meta.url);
 const dir = path.dirname(require.resolve('@gatepath/core/words/en.json'));
@@ -34,7 +35,7 @@ export function wordsFor(acceptLanguage: string | undefined): Words {
   // A browser sends a few; what is longer is no browser's.
   const header = { 'accept-language': (acceptLanguage ?? '').slice(0, 300) };
   for (const tag of new Negotiator({ headers: header }).languages()) {
-    const found = known.get(tag) ?? known.get(tag.toLowerCase()) ?? known.get(tag.split('-')[0]!.toLowerCase());
+    const found = known.get(tag) ?? known.get(tag.toLowerCase()) ?? known.get(itemAt(tag.split('-'), 0).toLowerCase());
     if (found) return found;
   }
   return ENGLISH;

@@ -3,6 +3,7 @@ import type { DraftEdit } from '../packet/draft';
 import { type Side, SIDE_WORDS } from '../text/sides';
 import type { CheckRule, Finding } from './types';
 import { nameIn } from './words';
+import { itemAt } from '../sure';
 
 /** Whom each side countersigns: those sign before it does. */
 const AFTER: Partial<Record<Side, Side[]>> = {
@@ -24,7 +25,7 @@ export const countersignerFirst: CheckRule = (input) => {
     const later = draft.parties.filter((q) => sides.includes(q.side) && puts(q) && gateOf(q.id) > at);
     const last = later.sort((a, b) => gateOf(b.id) - gateOf(a.id))[0];
     if (!last) continue;
-    const from = draft.gates[at]!;
+    const from = itemAt(draft.gates, at);
     const to = gateOf(last.id);
     const left = from.partyIds.filter((id) => id !== p.id);
     const edits: DraftEdit[] = [

@@ -3,6 +3,7 @@ import type { Mark } from '../packet/types';
 import type { Rect } from '../paper/types';
 import type { CheckRule, Finding } from './types';
 import { nameIn, pageIn } from './words';
+import { itemAt } from '../sure';
 
 const PIECES = new Set<Mark['kind']>(['date', 'date_signed', 'text', 'number']);
 /** Widest that the day, month or year of a date is, and the widest gap between them, in points. */
@@ -42,7 +43,10 @@ export const dateInPieces: CheckRule = (input) => {
         w: c.rect.x + c.rect.w - a.rect.x,
         h: Math.max(a.rect.h, b.rect.h, c.rect.h),
       };
-      const widest = [...three].sort((p, q) => q.rect.w - p.rect.w)[0]!;
+      const widest = itemAt(
+        [...three].sort((p, q) => q.rect.w - p.rect.w),
+        0,
+      );
       const rect = print.some((p) => overlapArea(p, whole) > 0.5) ? widest.rect : whole;
       found.push({
         rule: 'date-in-pieces',

@@ -37,6 +37,7 @@ import { signerWithoutSignature } from './signer-without-signature';
 import { tagWithoutValue } from './tag-without-value';
 import { textTooLong } from './text-too-long';
 import type { CheckInput, CheckRule, Finding } from './types';
+import { itemAt } from '../sure';
 
 export const CHECK_RULES: CheckRule[] = [
   nothingToSign,
@@ -79,7 +80,7 @@ export function viewDraft(draft: Draft, documents: DocumentFacts[], facts: DealF
   const inPacket = documents.filter((d) => order.has(d.id)).sort((a, b) => order.get(a.id)! - order.get(b.id)!);
   const { marks, unplaced, byDocument } = resolveMarks(draft, inPacket);
   const proposals = proposalsByDocument(draft, inPacket, byDocument);
-  const parts = inPacket.map((doc, i) => partOf(doc, byDocument.get(doc.id)!, proposals[i]!));
+  const parts = inPacket.map((doc, i) => partOf(doc, byDocument.get(doc.id)!, itemAt(proposals, i)));
   const input: CheckInput = {
     draft,
     documents: inPacket,

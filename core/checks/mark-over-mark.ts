@@ -4,6 +4,7 @@ import { onEachDocument } from './documents';
 import type { Finding } from './types';
 import { isTwice } from './mark-twice';
 import { capital, markIn, pageIn } from './words';
+import { itemAt } from '../sure';
 
 /** Two marks on the same spot: neither could be read. */
 export const markOverMark = onEachDocument((part, input) => {
@@ -11,8 +12,8 @@ export const markOverMark = onEachDocument((part, input) => {
   for (const marks of groupBy(part.marks, (m) => m.page).values()) {
     for (let i = 0; i < marks.length; i++) {
       for (let j = i + 1; j < marks.length; j++) {
-        const a = marks[i]!;
-        const b = marks[j]!;
+        const a = itemAt(marks, i);
+        const b = itemAt(marks, j);
         if (overlapArea(grow(a.rect, -0.5), grow(b.rect, -0.5)) <= 0 || isTwice(a, b)) continue;
         found.push({
           rule: 'mark-over-mark',

@@ -1,6 +1,7 @@
 import type { CheckRule, Finding } from './types';
 import { listWords } from '../text/names';
 import { documentIn, nameIn, pageIn, pageRuns } from './words';
+import { itemAt } from '../sure';
 
 /**
  * A page that lacks a party's initials, because the rule found no space for them, or because
@@ -40,7 +41,7 @@ export const pageWithoutInitials: CheckRule = (input) => {
       rule: 'page-without-initials',
       severity: 'stops',
       sentence: `${names} ${g.partyIds.length === 1 ? 'has' : 'have'} no initials on ${pageRuns(g.pages)} of ${documentIn(input, g.documentId)}.`,
-      place: { documentId: g.documentId, page: g.pages[0]!, partyId: g.partyIds[0]! },
+      place: { documentId: g.documentId, page: itemAt(g.pages, 0), partyId: itemAt(g.partyIds, 0) },
       mend: {
         label: 'Initial every page',
         edits: [

@@ -1,6 +1,7 @@
 import { holdsGate } from '../packet/acts';
 import type { CheckRule, Finding } from './types';
 import { nameIn } from './words';
+import { itemAt } from '../sure';
 
 /** Whoever signs or approves stands at exactly one gate. */
 export const partyGates: CheckRule = (input) => {
@@ -19,7 +20,7 @@ export const partyGates: CheckRule = (input) => {
         rule: 'party-gates',
         severity: 'stops',
         sentence: `${nameIn(input, p.id)} stands at ${at.length} gates.`,
-        place: { partyId: p.id, gateId: at[1]!.id },
+        place: { partyId: p.id, gateId: itemAt(at, 1).id },
         mend: {
           label: 'Keep the first only',
           edits: at.slice(1).map((g) => ({

@@ -4,6 +4,7 @@ import { count } from '../text/names';
 import type { Finding } from './types';
 import { onEachDocument } from './documents';
 import { documentIn, nameIn, pageRuns } from './words';
+import { itemAt } from '../sure';
 
 /**
  * A printed signature or initials place nobody was given. Places of somebody who is not in the
@@ -22,7 +23,7 @@ export const printedPlaceOpen = onEachDocument(({ marks, proposals }, input) => 
   );
   const groups = groupBy(open, (p) => `${p.kind}:${p.partyId ?? ''}:${p.beside ? 'beside' : ''}`);
   return [...groups.values()].map((places): Finding => {
-    const first = places[0]!;
+    const first = itemAt(places, 0);
     const what = first.kind === 'signature' ? 'signature line' : 'initials blank';
     const where = `on ${pageRuns(places.map((p) => p.page))} of ${documentIn(input, first.documentId)}`;
     const n = count(places.length, `printed ${what}`);

@@ -2,6 +2,7 @@ import { firstName } from '../text/names';
 import { KINDS, isSenders } from '../packet/kinds';
 import { NOBODY, type Mark } from '../packet/types';
 import type { Named } from './types';
+import { itemAt } from '../sure';
 
 /** Given name of a party in the draft. */
 export function nameIn(input: Named, partyId: string): string {
@@ -21,7 +22,7 @@ export function pageRuns(pages: number[]): string {
   const runs: string[] = [];
   for (let i = 0; i < sorted.length;) {
     let j = i;
-    while (sorted[j + 1] === sorted[j]! + 1) j++;
+    while (sorted[j + 1] === itemAt(sorted, j) + 1) j++;
     runs.push(j === i ? `${sorted[i]}` : j === i + 1 ? `${sorted[i]}, ${sorted[j]}` : `${sorted[i]} to ${sorted[j]}`);
     i = j + 1;
   }

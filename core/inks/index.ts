@@ -2,6 +2,7 @@
  * The eight party inks, for screen and paper alike. Colour is never the only sign: each has a shape, and tokens carry
  * letters. A party's ink is an index; nothing here knows of parties.
  */
+import { itemAt } from '../sure';
 
 /** One ink: its name, its colour as #rrggbb, and the shape that stands for it. */
 export interface Ink {
@@ -23,5 +24,5 @@ export const INKS: readonly Ink[] = [
 
 /** The ink of an index; indexes run on past eight. */
 export function inkOf(index: number): Ink {
-  return INKS[((index % INKS.length) + INKS.length) % INKS.length]!;
+  return itemAt(INKS, ((index % INKS.length) + INKS.length) % INKS.length);
 }

@@ -4,6 +4,7 @@ import { plain } from '../reading/words';
 import { FreeSpace } from '../paper/space';
 import { wordsBetween } from './redline';
 import type { PageFacts, Rect } from '../paper/types';
+import { itemAt } from '../sure';
 
 /** Size of inserted words, in points: a little smaller than most print, to fit between it. */
 const LINE = 13;
@@ -22,8 +23,8 @@ export function findWords(page: PageFacts, text: string): { rects: Rect[]; text:
   const out: { rects: Rect[]; text: string }[] = [];
   for (let at = 0; at + wanted.length <= words.length; at++) {
     if (!wanted.every((w, k) => words[at + k] === w)) continue;
-    const first = page.print[order[at]!]!;
-    const last = page.print[order[at + wanted.length - 1]!]!;
+    const first = itemAt(page.print, itemAt(order, at));
+    const last = itemAt(page.print, itemAt(order, at + wanted.length - 1));
     const found = wordsBetween(page, middle(first), middle(last));
     if (found) out.push(found);
   }
@@ -57,7 +58,7 @@ const middle = (r: Rect) => ({ x: r.x + r.w / 2, y: r.y + r.h / 2 });
 
 /** Line by line, left to right; words of one line need not stand at quite the same height. */
 function lineOrder(page: PageFacts, a: number, b: number): number {
-  const [p, q] = [page.print[a]!, page.print[b]!];
+  const [p, q] = [itemAt(page.print, a), itemAt(page.print, b)];
   const apart = p.y + p.h / 2 - (q.y + q.h / 2);
   return Math.abs(apart) < 0.45 * Math.min(p.h, q.h) ? p.x - q.x : apart;
 }

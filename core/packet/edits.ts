@@ -6,6 +6,7 @@ import type { DocumentFacts } from './resolve';
 import { FreeSpace } from '../paper/space';
 import type { InitialsRule, Mark, Redline } from './types';
 import type { Rect } from '../paper/types';
+import { itemAt } from '../sure';
 
 /** The initials rule of a document, or an empty one that is not in the draft yet. */
 export function ruleOf(draft: Draft, documentId: string): InitialsRule {
@@ -145,7 +146,7 @@ export function handEdits(
     pages.set(key, [...(pages.get(key) ?? []), m]);
   }
   return [...pages.values()].flatMap((group) => {
-    const first = group[0]!;
+    const first = itemAt(group, 0);
     const page = documents.find((d) => d.id === first.documentId)?.pages[first.page - 1];
     if (!page) return [];
     const here = all.filter((m) => m.documentId === first.documentId && m.page === first.page).map((m) => m.rect);

@@ -7,6 +7,7 @@ import type { Proposal } from './proposal';
 import type { DocumentFacts } from './resolve';
 import { FreeSpace } from '../paper/space';
 import type { PageFacts, Rect } from '../paper/types';
+import { itemAt, lastOf } from '../sure';
 
 /** How far from a signature, in points, its date and name may stand. */
 const BLOCK = 110;
@@ -101,11 +102,11 @@ export function extraPlaces(
       ...printed.filter((p) => p.page === page).map((p) => p.rect),
     ];
     const found = spotsOf(
-      doc.pages[page - 1]!,
+      itemAt(doc.pages, page - 1),
       taken,
       here.map((b) => ({ group: b.block.group.map(({ rect, kind }) => ({ rect, kind })), people: b.more.length })),
     );
-    here.forEach((b, i) => spots.set(b.block, found[i]!));
+    here.forEach((b, i) => spots.set(b.block, itemAt(found, i)));
   }
   return all.flatMap(({ block, n, people, more }) =>
     more.flatMap((party, k) => {
@@ -113,7 +114,7 @@ export function extraPlaces(
       if (!spot) return [];
       return block.group.map((p, i): Proposal => {
         const id = `${doc.id}.${block.page}.x.${n}.${p.kind}.${party.id}`;
-        const rect = spot.rects[i]!;
+        const rect = itemAt(spot.rects, i);
         return {
           ...p,
           id,
@@ -181,24 +182,24 @@ function placeGroup(space: FreeSpace, group: Piece[], last: Rect): Spot | null {
   const below = { x: last.x, y: last.y + last.h + 6 };
   const beside = { x: last.x + last.w + 8, y: last.y };
   // Initials go on in their row, signatures in their column.
-  const wishes = group[0]!.kind === 'initials' ? [beside, below] : [below, beside];
+  const wishes = itemAt(group, 0).kind === 'initials' ? [beside, below] : [below, beside];
   const reach = [60, 130, 260, 2000];
   for (const far of reach)
     for (const scale of SCALES) {
       const sizes = group.map((p) => shrink(p, scale));
       // As printed: the same arrangement, only smaller, with room for the name.
-      const w = Math.max(...group.map((p, i) => (p.rect.x - box.x) * scale + sizes[i]!.w));
-      const h = Math.max(...group.map((p, i) => (p.rect.y - box.y) * scale + sizes[i]!.h)) + NAME_HEIGHT;
+      const w = Math.max(...group.map((p, i) => (p.rect.x - box.x) * scale + itemAt(sizes, i).w));
+      const h = Math.max(...group.map((p, i) => (p.rect.y - box.y) * scale + itemAt(sizes, i).h)) + NAME_HEIGHT;
       for (const wish of wishes) {
         const at = space.nearest({ w, h }, wish, far, 18, 0.7);
         if (!at) continue;
         const rects = group.map((p, i) => ({
           x: round(at.x + (p.rect.x - box.x) * scale),
           y: round(at.y + (p.rect.y - box.y) * scale),
-          w: round(sizes[i]!.w),
-          h: round(sizes[i]!.h),
+          w: round(itemAt(sizes, i).w),
+          h: round(itemAt(sizes, i).h),
         }));
-        const head = rects[0]!;
+        const head = itemAt(rects, 0);
         const name = { x: head.x, y: round(head.y + head.h), w: head.w, h: NAME_HEIGHT };
         // A block whose pieces lie on each other once shrunk is no block.
         if (
@@ -219,7 +220,7 @@ function placePieces(space: FreeSpace, group: Piece[], last: Rect): Spot | null 
   const names: Rect[] = [];
   let wish = { x: last.x, y: last.y + last.h + 4 };
   for (const [i, p] of group.entries()) {
-    const size = shrink(p, SCALES[SCALES.length - 1]!);
+    const size = shrink(p, lastOf(SCALES));
     const at = space.nearest({ w: size.w, h: size.h + (i === 0 ? NAME_HEIGHT : 0) }, wish, 2000, 14);
     if (!at) return null;
     space.take(at);

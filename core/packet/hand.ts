@@ -1,6 +1,7 @@
 /** The geometry of hands and text inside a mark, shared by screen and paper so both show the same. */
 import { fitLine, type Measure } from '../paper/fit';
 import type { Rect } from '../paper/types';
+import { itemAt, lastOf } from '../sure';
 
 /** One pen stroke as flat x, y pairs. */
 type Pairs = readonly number[];
@@ -30,17 +31,17 @@ export function drawingSteps(drawing: { strokes: readonly Pairs[] }, rect: Rect)
 
 function smooth(stroke: Pairs, at: (x: number, y: number) => { x: number; y: number }): PathStep[] {
   const pts = [];
-  for (let i = 0; i + 1 < stroke.length; i += 2) pts.push(at(stroke[i]!, stroke[i + 1]!));
-  const first = pts[0]!;
+  for (let i = 0; i + 1 < stroke.length; i += 2) pts.push(at(itemAt(stroke, i), itemAt(stroke, i + 1)));
+  const first = itemAt(pts, 0);
   const steps: PathStep[] = [{ to: 'M', ...first }];
   // A dot: a line of almost no length, which round pen caps turn into a point.
   if (pts.length === 1) return [...steps, { to: 'L', x: first.x + 0.01, y: first.y }];
   for (let i = 1; i < pts.length - 1; i++) {
-    const p = pts[i]!;
-    const n = pts[i + 1]!;
+    const p = itemAt(pts, i);
+    const n = itemAt(pts, i + 1);
     steps.push({ to: 'Q', cx: p.x, cy: p.y, x: (p.x + n.x) / 2, y: (p.y + n.y) / 2 });
   }
-  steps.push({ to: 'L', ...pts[pts.length - 1]! });
+  steps.push({ to: 'L', ...lastOf(pts) });
   return steps;
 }
 
@@ -52,10 +53,10 @@ export function strokesBox(strokes: readonly Pairs[]): Rect {
   let y1 = -Infinity;
   for (const s of strokes) {
     for (let i = 0; i + 1 < s.length; i += 2) {
-      x0 = Math.min(x0, s[i]!);
-      x1 = Math.max(x1, s[i]!);
-      y0 = Math.min(y0, s[i + 1]!);
-      y1 = Math.max(y1, s[i + 1]!);
+      x0 = Math.min(x0, itemAt(s, i));
+      x1 = Math.max(x1, itemAt(s, i));
+      y0 = Math.min(y0, itemAt(s, i + 1));
+      y1 = Math.max(y1, itemAt(s, i + 1));
     }
   }
   return x0 === Infinity ? { x: 0, y: 0, w: 1, h: 1 } : { x: x0, y: y0, w: x1 - x0, h: y1 - y0 };

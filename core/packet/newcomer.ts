@@ -4,6 +4,7 @@ import { placeInitials } from '../paper/placing';
 import type { DocumentFacts } from './resolve';
 import { FreeSpace } from '../paper/space';
 import type { Rect } from '../paper/types';
+import { itemAt } from '../sure';
 
 const SIGNATURE = { w: 170, h: 28 };
 const SMALL = { w: 130, h: 22 };
@@ -38,7 +39,7 @@ export function marksForNewcomer(
       continue;
     }
     add('signature', place.page, place.rect);
-    const beside = new FreeSpace(doc.pages[place.page - 1]!, taken(place.page)).nearest(
+    const beside = new FreeSpace(itemAt(doc.pages, place.page - 1), taken(place.page)).nearest(
       DATE,
       { x: place.rect.x + place.rect.w + 8, y: place.rect.y + place.rect.h - DATE.h },
       200,
@@ -48,7 +49,8 @@ export function marksForNewcomer(
     if (beside) add('date_signed', place.page, beside);
     if (!initials) continue;
     const pages = doc.pages.map((facts, i) => ({ page: i + 1, facts, obstacles: taken(i + 1) }));
-    for (const [page, rects] of placeInitials(pages, 1, { fx: 0, fy: 1 })) if (rects) add('initials', page, rects[0]!);
+    for (const [page, rects] of placeInitials(pages, 1, { fx: 0, fy: 1 }))
+      if (rects) add('initials', page, itemAt(rects, 0));
   }
   return { marks: out, without };
 }

@@ -2,6 +2,7 @@
 import type { PacketParty, Mark, Redline } from './types';
 import { FreeSpace } from '../paper/space';
 import type { PageFacts, Rect } from '../paper/types';
+import { itemAt, lastOf } from '../sure';
 
 /** Sizes of the initials beside a change, from comfortable down to still readable. */
 const SIZES = [
@@ -31,7 +32,7 @@ export function marksOfRedline(
   const moved = new Map(redline.moved.map((m) => [m.partyId, m.rect]));
   const space = new FreeSpace(page, [...obstacles, ...redline.rects, ...moved.values()]);
   const box = bounds(redline.rects);
-  let wish = { x: box.x + box.w + 4, y: box.y + box.h / 2 - SIZES[0]!.h / 2 };
+  let wish = { x: box.x + box.w + 4, y: box.y + box.h / 2 - itemAt(SIZES, 0).h / 2 };
   for (const party of parties) {
     const there = moved.get(party.id);
     const rect = there ?? place(space, wish);
@@ -92,7 +93,7 @@ export function wordsBetween(
     let best = -1;
     let least = 60;
     order.forEach((i, n) => {
-      const r = page.print[i]!;
+      const r = itemAt(page.print, i);
       const dx = Math.max(r.x - p.x, 0, p.x - r.x - r.w);
       const dy = Math.max(r.y - p.y, 0, p.y - r.y - r.h);
       const d = Math.hypot(dx, 2 * dy);
@@ -114,7 +115,7 @@ function stretch(page: PageFacts, order: number[], from: number, to: number): { 
   const picked = order.slice(from, to + 1);
   const rects: Rect[] = [];
   for (const i of picked) {
-    const r = page.print[i]!;
+    const r = itemAt(page.print, i);
     const last = rects[rects.length - 1];
     if (last && Math.abs(last.y + last.h / 2 - r.y - r.h / 2) < 0.5 * r.h && r.x > last.x) {
       const right = Math.max(last.x + last.w, r.x + r.w);
@@ -139,12 +140,12 @@ export function shiftStrike(
   const order = readingOrder(page);
   const at = (x: number, r: Rect, edge: 'left' | 'right') =>
     order.findIndex((i) => {
-      const w = page.print[i]!;
+      const w = itemAt(page.print, i);
       const near = edge === 'left' ? Math.abs(w.x - x) : Math.abs(w.x + w.w - x);
       return near < 0.6 && w.y < r.y + r.h && w.y + w.h > r.y;
     });
-  const head = redline.rects[0]!;
-  const tail = redline.rects[redline.rects.length - 1]!;
+  const head = itemAt(redline.rects, 0);
+  const tail = lastOf(redline.rects);
   const first = at(head.x, head, 'left') + by.first;
   const last = at(tail.x + tail.w, tail, 'right') + by.last;
   if (at(head.x, head, 'left') < 0 || at(tail.x + tail.w, tail, 'right') < 0) return null;
@@ -154,16 +155,16 @@ export function shiftStrike(
 
 /** Indexes of a page's words line by line, left to right. */
 function readingOrder(page: PageFacts): number[] {
-  const all = page.print.map((_, i) => i).sort((i, j) => page.print[i]!.y - page.print[j]!.y);
+  const all = page.print.map((_, i) => i).sort((i, j) => itemAt(page.print, i).y - itemAt(page.print, j).y);
   const lines: number[][] = [];
   for (const i of all) {
-    const r = page.print[i]!;
+    const r = itemAt(page.print, i);
     const line = lines.find((l) => {
-      const f = page.print[l[0]!]!;
+      const f = itemAt(page.print, itemAt(l, 0));
       return Math.abs(f.y + f.h / 2 - r.y - r.h / 2) < 0.45 * Math.min(f.h, r.h);
     });
     if (line) line.push(i);
     else lines.push([i]);
   }
-  return lines.flatMap((l) => l.sort((i, j) => page.print[i]!.x - page.print[j]!.x));
+  return lines.flatMap((l) => l.sort((i, j) => itemAt(page.print, i).x - itemAt(page.print, j).x));
 }

@@ -7,6 +7,7 @@ import { placeInitials } from '../paper/placing';
 import { marksOfRedline } from './redline';
 import { overlapArea } from '../paper/geometry';
 import { type PageFacts, type Rect } from '../paper/types';
+import { itemAt } from '../sure';
 
 /** A document as the rules see it. Never changed once made: what was worked out for it is kept with it. */
 export interface DocumentFacts {
@@ -95,7 +96,7 @@ function resolveDocument(
       ...out.marks.filter((m) => m.page === r.page).map((m) => m.rect),
       ...redlines.filter((o) => o.page === r.page).flatMap((o) => o.rects),
     ];
-    const made = marksOfRedline(r, doc.pages[r.page - 1]!, signers, obstacles);
+    const made = marksOfRedline(r, itemAt(doc.pages, r.page - 1), signers, obstacles);
     out.marks.push(...made.marks);
     out.unplaced.push(...made.unplaced);
   }
@@ -145,7 +146,7 @@ export function marksOfRule(
     const placed = placeInitials(
       pages.map((page) => ({
         page,
-        facts: doc.pages[page - 1]!,
+        facts: itemAt(doc.pages, page - 1),
         obstacles: [
           ...onDoc.filter((m) => m.page === page).map((m) => m.rect),
           ...out.filter((m) => m.page === page).map((m) => m.rect),
@@ -158,7 +159,7 @@ export function marksOfRule(
     for (const page of pages) {
       const rects = placed.get(page);
       who.forEach((partyId, i) => {
-        if (rects) out.push(ruleMark(rule, doc.id, page, partyId, rects[i]!));
+        if (rects) out.push(ruleMark(rule, doc.id, page, partyId, itemAt(rects, i)));
         else unplaced.push({ documentId: doc.id, page, partyId });
       });
     }

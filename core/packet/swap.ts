@@ -5,6 +5,7 @@ import { turnRect } from '../paper/arrange';
 import type { DocumentFacts } from './resolve';
 import type { InitialsRule, Mark, Redline } from './types';
 import type { Rect } from '../paper/types';
+import { itemAt } from '../sure';
 
 /** Where a page went: to which document and page (from 1), and how far it was turned clockwise. */
 export interface PageMove {
@@ -58,7 +59,8 @@ export function editsToSwapPages(draft: Draft, moves: PageMove[], into: string[]
     }
   }
   edits.push(...ruleEdits(draft, moves, old, into));
-  for (const p of draft.passed) if (old.has(p.id.split('.')[0]!)) edits.push({ op: 'drop', list: 'passed', id: p.id });
+  for (const p of draft.passed)
+    if (old.has(itemAt(p.id.split('.'), 0))) edits.push({ op: 'drop', list: 'passed', id: p.id });
   return edits;
 }
 

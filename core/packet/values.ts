@@ -3,6 +3,7 @@ import { isEmail } from '../text/email';
 import { patternOf } from '../text/pattern';
 import type { WordKey, WordParams } from '../words';
 import type { Mark } from './types';
+import { itemAt } from '../sure';
 
 /** Longest text a mark takes, in characters. */
 export const MAX_TEXT = 500;
@@ -122,10 +123,11 @@ export function isoDay(text: string): string | null {
   let m: number;
   let d: number;
   if (iso) [y, m, d] = [Number(iso[1]), Number(iso[2]), Number(iso[3])];
-  else if (us) [y, m, d] = [us[3]!.length === 2 ? 2000 + Number(us[3]) : Number(us[3]), Number(us[1]), Number(us[2])];
+  else if (us)
+    [y, m, d] = [itemAt(us, 3).length === 2 ? 2000 + Number(us[3]) : Number(us[3]), Number(us[1]), Number(us[2])];
   else if (words) {
-    const at = MONTHS.findIndex((name) => name.toLowerCase().startsWith(words[1]!.toLowerCase().slice(0, 3)));
-    if (at < 0 || !MONTHS[at]!.toLowerCase().startsWith(words[1]!.toLowerCase())) return null;
+    const at = MONTHS.findIndex((name) => name.toLowerCase().startsWith(itemAt(words, 1).toLowerCase().slice(0, 3)));
+    if (at < 0 || !itemAt(MONTHS, at).toLowerCase().startsWith(itemAt(words, 1).toLowerCase())) return null;
     [y, m, d] = [Number(words[3]), at + 1, Number(words[2])];
   } else return null;
   const when = new Date(Date.UTC(y, m - 1, d));
@@ -136,5 +138,5 @@ export function isoDay(text: string): string | null {
 /** "Nov 23, 2026", as dates of signing are written. */
 export function showDay(iso: string): string {
   const [y, m, d] = iso.split('-').map(Number);
-  return `${MONTHS[m! - 1]!.slice(0, 3)} ${d}, ${y}`;
+  return `${itemAt(MONTHS, m! - 1).slice(0, 3)} ${d}, ${y}`;
 }

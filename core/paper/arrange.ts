@@ -1,6 +1,7 @@
 /** Arranging several marks at once: pure geometry, in points. */
 import { clampToPage, roundRect } from './geometry';
 import type { Rect } from './types';
+import { itemAt, lastOf } from '../sure';
 
 export type Edge = 'left' | 'right' | 'top' | 'bottom' | 'middle' | 'centre';
 
@@ -27,8 +28,8 @@ export function distribute(rects: Rect[], along: 'across' | 'down'): Rect[] {
   const at = along === 'across' ? 'x' : 'y';
   const size = along === 'across' ? 'w' : 'h';
   const order = rects.map((r, i) => ({ r, i })).sort((a, b) => a.r[at] + a.r[size] / 2 - b.r[at] - b.r[size] / 2);
-  const first = order[0]!.r;
-  const last = order[order.length - 1]!.r;
+  const first = itemAt(order, 0).r;
+  const last = lastOf(order).r;
   const inner = order.slice(1, -1);
   const free = last[at] - (first[at] + first[size]) - inner.reduce((n, o) => n + o.r[size], 0);
   const gap = free / (order.length - 1);

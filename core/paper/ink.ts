@@ -1,5 +1,6 @@
 /** Ink grids: which parts of a page carry print, and constant-time answers about rectangles of it. */
 import type { InkGrid, Rect } from './types';
+import { itemAt } from '../sure';
 
 /** An empty grid that covers a page of `width` x `height` points. */
 export function emptyGrid(width: number, height: number, cell = 3): InkGrid {
@@ -17,7 +18,7 @@ export function setInk(g: InkGrid, c: number, r: number): void {
 /** Whether the cell in column `c`, row `r` is inked. */
 export function hasInk(g: InkGrid, c: number, r: number): boolean {
   const i = r * g.cols + c;
-  return (g.bits[i >> 3]! & (1 << (i & 7))) !== 0;
+  return (itemAt(g.bits, i >> 3) & (1 << (i & 7))) !== 0;
 }
 
 /** Marks every cell that a rectangle (points) touches. */
@@ -31,9 +32,9 @@ export function inkRect(g: InkGrid, rect: Rect): void {
 
 /** The cells inked in any of some grids of the same shape; at least one. */
 export function unionInk(grids: InkGrid[]): InkGrid {
-  const bits = new Uint8Array(grids[0]!.bits);
-  for (const { bits: more } of grids.slice(1)) for (let i = 0; i < bits.length; i++) bits[i]! |= more[i]!;
-  return { ...grids[0]!, bits };
+  const bits = new Uint8Array(itemAt(grids, 0).bits);
+  for (const { bits: more } of grids.slice(1)) for (let i = 0; i < bits.length; i++) bits[i]! |= itemAt(more, i);
+  return { ...itemAt(grids, 0), bits };
 }
 
 /**
@@ -61,8 +62,8 @@ export function sumInk(g: InkGrid, known?: InkSums, from = 0): InkSums {
     let at = above + stride;
     let run = 0;
     for (const end = i + cols; i < end; i++) {
-      run += (bits[i >> 3]! >> (i & 7)) & 1;
-      sums[at++] = sums[above++]! + run;
+      run += (itemAt(bits, i >> 3) >> (i & 7)) & 1;
+      sums[at++] = itemAt(sums, above++) + run;
     }
   }
   return { cols, rows, sums };
@@ -73,7 +74,9 @@ export function countInk(s: InkSums, c: number, r: number, w: number, h: number)
   const stride = s.cols + 1;
   const top = r * stride;
   const bottom = (r + h) * stride;
-  return s.sums[bottom + c + w]! - s.sums[top + c + w]! - s.sums[bottom + c]! + s.sums[top + c]!;
+  return (
+    itemAt(s.sums, bottom + c + w) - itemAt(s.sums, top + c + w) - itemAt(s.sums, bottom + c) + itemAt(s.sums, top + c)
+  );
 }
 
 /**
@@ -86,7 +89,7 @@ export function packGrid(g: InkGrid): string {
   let run = 0;
   const total = g.cols * g.rows;
   for (let i = 0; i < total; i++) {
-    const bit = (g.bits[i >> 3]! & (1 << (i & 7))) !== 0;
+    const bit = (itemAt(g.bits, i >> 3) & (1 << (i & 7))) !== 0;
     if (bit === inked) run++;
     else {
       runs.push(run.toString(36));

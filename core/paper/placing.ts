@@ -6,6 +6,7 @@
 import { emptyGrid, inkRect, sumInk, unionInk, countInk, type InkSums } from './ink';
 import { grow, roundRect } from './geometry';
 import type { InkGrid, PageFacts, Rect } from './types';
+import { itemAt } from '../sure';
 
 /** Width and height of one set of initials, in points, from comfortable down to still readable. */
 export const INITIALS_SIZES = [
@@ -147,7 +148,7 @@ function commonestPlace(
   layout: Layout,
   anchor: { fx: number; fy: number },
 ): { x: number; y: number; served: Cellar[] } | null {
-  const first = pages[0]!;
+  const first = itemAt(pages, 0);
   const { cw, ch } = blockCells(layout, first.ink.cell);
   let best: { c: number; r: number } | null = null;
   let bestScore = -Infinity;
@@ -217,7 +218,7 @@ function placeGroup(
   const all = layouts(n);
   const comfortable = all.filter((l) => l.size === INITIALS_SIZES[0]);
   // What is free on every one of them at once.
-  const first = group[0]!;
+  const first = itemAt(group, 0);
   const together = group.length === 1 ? first : cellar(first.page, first.facts, unionInk(group.map((p) => p.ink)));
   for (const layout of comfortable) {
     const at = nearestPlace(together, layout, anchor, SHARED_REACH);
@@ -228,9 +229,9 @@ function placeGroup(
   }
   let rest = group;
   for (let round = 0; round < 3 && rest.length > 1; round++) {
-    const best = commonestPlace(rest, comfortable[0]!, anchor);
+    const best = commonestPlace(rest, itemAt(comfortable, 0), anchor);
     if (!best || best.served.length < 2) break;
-    for (const p of best.served) out.set(p.page, splitBlock(best.x, best.y, comfortable[0]!, n));
+    for (const p of best.served) out.set(p.page, splitBlock(best.x, best.y, itemAt(comfortable, 0), n));
     rest = rest.filter((p) => !best.served.includes(p));
   }
   for (const p of rest) out.set(p.page, placeAlone(p, all, n, anchor));
@@ -255,7 +256,7 @@ function placeApart(p: Cellar, n: number, anchor: { fx: number; fy: number }): R
     for (const layout of single) {
       const at = nearestPlace(here, layout, anchor, Infinity);
       if (at) {
-        found = splitBlock(at.x, at.y, layout, 1)[0]!;
+        found = itemAt(splitBlock(at.x, at.y, layout, 1), 0);
         break;
       }
     }

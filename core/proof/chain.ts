@@ -1,5 +1,6 @@
 /** The hash chain over a packet's events: each line's hash covers the line and the hash before it. */
 import { canonicalJson } from './canonical';
+import { itemAt } from '../sure';
 
 /** SHA-256 of a text's UTF-8 bytes as 64 lower-case hex digits; handed in, since the core does no I/O. */
 export type Sha256 = (text: string) => string;
@@ -29,7 +30,7 @@ export function chainHash(prevHash: string, event: Chainable, sha256: Sha256): s
 export function firstBreak(events: ChainedEvent[], sha256: Sha256): number | null {
   let prev = CHAIN_START;
   for (let i = 0; i < events.length; i++) {
-    const e = events[i]!;
+    const e = itemAt(events, i);
     if (e.event.seq !== i + 1 || e.prevHash !== prev || chainHash(prev, e.event, sha256) !== e.hash) return i + 1;
     prev = e.hash;
   }
@@ -38,6 +39,6 @@ export function firstBreak(events: ChainedEvent[], sha256: Sha256): number | nul
 
 /** The position (seq) of the first event that says it was before the one before it, or null: the clock was set back. */
 export function firstStepBack(events: { event: Chainable }[]): number | null {
-  for (let i = 1; i < events.length; i++) if (events[i]!.event.at < events[i - 1]!.event.at) return i + 1;
+  for (let i = 1; i < events.length; i++) if (itemAt(events, i).event.at < itemAt(events, i - 1).event.at) return i + 1;
   return null;
 }

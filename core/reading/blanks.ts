@@ -4,6 +4,7 @@ import { framesOf } from './frames';
 import { boxOf, linesOf, phrasesOf, type Phrase, type TextLine, type Token } from './text';
 import type { AcrossLine, PageContent } from './types';
 import { kindOfWords } from './words';
+import { itemAt, lastOf } from '../sure';
 
 export interface Blank {
   x0: number;
@@ -85,7 +86,7 @@ function typedBlanks(line: TextLine): Blank[] {
     ...more,
   });
   for (let i = 0; i < t.length; i++) {
-    const tok = t[i]!;
+    const tok = itemAt(t, i);
     const next = t[i + 1];
     const after = t[i + 2];
     const chars = Array.from(tok.text);
@@ -123,17 +124,17 @@ function typedBlanks(line: TextLine): Blank[] {
       // "__/__/____" and "__-__-____" are one blank in pieces.
       while (
         t[j + 1]?.made === 'word' &&
-        /^[/\-\u2013](?:20)?$/.test(t[j + 1]!.text) &&
+        /^[/\-\u2013](?:20)?$/.test(itemAt(t, j + 1).text) &&
         t[j + 2]?.made === 'underscores' &&
-        t[j + 2]!.x0 - t[j]!.x1 < 2.2 * tok.size &&
-        t[j]!.x1 - t[j]!.x0 < 60 &&
-        t[j + 2]!.x1 - t[j + 2]!.x0 < 75
+        itemAt(t, j + 2).x0 - itemAt(t, j).x1 < 2.2 * tok.size &&
+        itemAt(t, j).x1 - itemAt(t, j).x0 < 60 &&
+        itemAt(t, j + 2).x1 - itemAt(t, j + 2).x0 < 75
       ) {
-        pieces.push(t[j + 2]!);
+        pieces.push(itemAt(t, j + 2));
         j += 2;
       }
-      const x1 = pieces[pieces.length - 1]!.x1;
-      const yearOf = /20$/.test(t[i - 1]?.text ?? '') && tok.x0 - t[i - 1]!.x1 < 0.4 * tok.size;
+      const x1 = lastOf(pieces).x1;
+      const yearOf = /20$/.test(t[i - 1]?.text ?? '') && tok.x0 - itemAt(t, i - 1).x1 < 0.4 * tok.size;
       // Two pieces with a slash are two initials; three are a date.
       if (pieces.length === 2) for (const p of pieces) out.push(blank(p.x0, p.x1, 'underscores', p.size));
       else if (tok.text.length >= 3 || yearOf || pieces.length > 2 || x1 - tok.x0 > 14)
@@ -214,7 +215,7 @@ function cellBlanks(scan: PageScan, boxes: Blank[]): Blank[] {
     // Words at the foot of a cell leave the room over them.
     if (single && over >= Math.max(13, 1.2 * size) && over > below && asksFor(words) && !headsColumn(scan, c))
       out.push({ x0: c.x + 2, x1: c.x + c.w - 2, y: top - 0.5, h: over - 2, made: 'cell', cell: c, inside: words });
-    else if (single && below >= Math.max(11, 1.05 * size) && words[0]!.y - c.y < 0.62 * c.h)
+    else if (single && below >= Math.max(11, 1.05 * size) && itemAt(words, 0).y - c.y < 0.62 * c.h)
       out.push({
         x0: c.x + 2,
         x1: c.x + c.w - 2,

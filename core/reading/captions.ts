@@ -3,6 +3,7 @@ import { cutEnd } from '../text/ends';
 import { plain } from './words';
 import type { Blank, PageScan } from './blanks';
 import type { Phrase } from './text';
+import { itemAt } from '../sure';
 
 export interface Captions {
   left: string;
@@ -84,7 +85,10 @@ export function captionsOf(scan: PageScan, b: Blank): Captions {
     if (own !== out.left && (between[0]?.x0 ?? 0) - blankBefore.x1 < 20) out.left = own;
   }
   // A row that begins with a blank has its words behind the blanks: "____ Buyer 1   ____ Buyer 2".
-  const firstBlank = [b, ...others].sort((o, q) => o.x0 - q.x0)[0]!;
+  const firstBlank = itemAt(
+    [b, ...others].sort((o, q) => o.x0 - q.x0),
+    0,
+  );
   const behind =
     b.made !== 'cell' && b.made !== 'box' && !row.some((p) => p.x1 <= firstBlank.x0 + 4) && others.length > 0;
   const gapAfter = row.filter((p) => p.x0 >= firstBlank.x1 - 4).sort((p, q) => p.x0 - q.x0)[0];

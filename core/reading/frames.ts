@@ -1,6 +1,7 @@
 /** From drawn lines to cells, boxes and the lines that stand alone. */
 import type { Rect } from '../paper/types';
 import type { AcrossLine, DownLine, PageContent } from './types';
+import { itemAt } from '../sure';
 
 export interface Frames {
   /** Smallest closed rectangles between lines. */
@@ -80,7 +81,7 @@ function cellsOf(across: AcrossLine[], down: DownLine[]): Rect[] {
       (d) => d.x >= top.x0 - TOUCH && d.x <= top.x1 + TOUCH && d.y0 <= top.y + TOUCH && d.y1 > top.y + TOUCH,
     );
     for (let k = 0; k + 1 < touching.length; k++) {
-      const left = touching[k]!;
+      const left = itemAt(touching, k);
       const right = touching.slice(k + 1).find((d) => d.x - left.x > 3);
       if (!right) continue;
       const bottom = rows

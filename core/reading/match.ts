@@ -1,5 +1,6 @@
 /** Which page of a new file is which page of the old one, told by their words. */
 import { plain } from './words';
+import { itemAt } from '../sure';
 
 /** Words of a page as a set of pairs, which tell pages of one form apart better than single words. */
 function pairs(text: string): Set<string> {
@@ -9,7 +10,7 @@ function pairs(text: string): Set<string> {
     .filter(Boolean);
   const out = new Set<string>();
   for (let i = 0; i + 1 < words.length; i++) out.add(`${words[i]} ${words[i + 1]}`);
-  if (words.length === 1) out.add(words[0]!);
+  if (words.length === 1) out.add(itemAt(words, 0));
   return out;
 }
 

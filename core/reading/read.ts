@@ -7,6 +7,7 @@ import { judge, OUTSIDER, type Judged, type PaperContext } from './classify';
 import type { Phrase } from './text';
 import type { PageContent, PlaceKind, PrintedPlace } from './types';
 import { isRoleHeading, ownerOf, plain, roleOfWords, type RoleRead } from './words';
+import { itemAt } from '../sure';
 
 /** Sentences that ask for initials beside clauses. */
 const ASKS_INITIALS =
@@ -145,7 +146,11 @@ function partnerOf(j: Judged, signs: Judged[]): Judged | null {
   const row = signs.filter((s) => sameRow(s.blank, j.blank) && s !== j);
   const left = row.filter((s) => s.blank.x1 <= j.blank.x0 + 6).sort((a, b) => b.blank.x1 - a.blank.x1)[0];
   if (left && left.blank.x1 <= j.blank.x0 + 6) return left;
-  if (row.length && j.kind === 'name') return row.sort((a, b) => a.blank.x0 - b.blank.x0)[0]!;
+  if (row.length && j.kind === 'name')
+    return itemAt(
+      row.sort((a, b) => a.blank.x0 - b.blank.x0),
+      0,
+    );
   const column = signs.filter(
     (s) =>
       Math.min(s.blank.x1, j.blank.x1) - Math.max(s.captions.from, j.captions.from) >

@@ -1,6 +1,7 @@
 /** From single characters to lines, tokens and phrases. */
 import type { Rect } from '../paper/types';
 import type { DownLine, Glyph } from './types';
+import { itemAt } from '../sure';
 
 /** A stretch of a line without a gap in it: a word, or a run of blank-making characters. */
 export interface Token {
@@ -102,9 +103,9 @@ function splitDots(t: Token): Token[] {
     if (b > a) out.push({ ...t, text: chars.slice(a, b).join(''), x0: at(a), x1: at(b), made });
   };
   for (let i = 0; i < n; i++) {
-    if (!DOT.test(chars[i]!)) continue;
+    if (!DOT.test(itemAt(chars, i))) continue;
     let j = i;
-    while (j < n && DOT.test(chars[j]!)) j++;
+    while (j < n && DOT.test(itemAt(chars, j))) j++;
     if (j - i >= 4) {
       cut(from, i, 'word');
       cut(i, j, 'dots');

@@ -1,6 +1,7 @@
 /** The words by which forms name places and people, in English and Spanish. */
 import { cutEnd } from '../text/ends';
 import type { PlaceKind, PlaceRole } from './types';
+import { itemAt } from '../sure';
 
 /** Lower case, straight apostrophes, no accents, single spaces. */
 export function plain(text: string): string {
@@ -63,7 +64,7 @@ export function kindOfWords(words: string): Exclude<PlaceKind, 'checkbox'> | nul
   if (has('initials')) return 'initials';
   if (has('signature') && !has('date')) return 'signature';
   found.sort((a, b) => b.at - a.at);
-  return found[0]!.kind;
+  return itemAt(found, 0).kind;
 }
 
 function lastIndex(t: string, re: RegExp): number {
@@ -148,7 +149,7 @@ function ordinalOf(t: string, from: number, to: number, word: string): number | 
     );
   if (late) return Number(late[1]);
   const roman = /^\s+(i{1,3}|iv|v)\b/.exec(after);
-  if (roman) return ['i', 'ii', 'iii', 'iv', 'v'].indexOf(roman[1]!) + 1;
+  if (roman) return ['i', 'ii', 'iii', 'iv', 'v'].indexOf(itemAt(roman, 1)) + 1;
   return null;
 }
 

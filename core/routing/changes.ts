@@ -8,6 +8,7 @@ import { pathProblem } from './gates';
 import { doneWith, gateOf, hasActed, isTurnOf, partyOf, waitingFor } from './progress';
 import { accept, refuse, refuseWith, type Decision } from './refusal';
 import type { Contact, PacketEventBody, PacketState } from './types';
+import { progressOf } from './progress';
 
 export type ChangeCommand =
   | { type: 'withdraw'; reason: string; newVersion?: string }
@@ -209,11 +210,11 @@ function decideNudge(state: PacketState, partyIds: string[] | undefined): Decisi
   const waited = waitingFor(state).filter((p) => !partyIds || partyIds.includes(p.id));
   if (!waited.length) return refuse('nobody_to_nudge');
   return accept(
-    ...waited.map((p): PacketEventBody => ({ type: 'nudged', partyId: p.id, n: state.parties[p.id]!.nudges.n + 1 })),
+    ...waited.map((p): PacketEventBody => ({ type: 'nudged', partyId: p.id, n: progressOf(state, p.id).nudges.n + 1 })),
   );
 }
 
 /** Who will have to initial a change of a document: those who sign it and were not excused. */
 export function initialsOfChange(state: PacketState, documentId: string): PacketParty[] {
-  return state.plan.parties.filter((p) => signsDocument(p, documentId) && state.parties[p.id]!.status !== 'excused');
+  return state.plan.parties.filter((p) => signsDocument(p, documentId) && progressOf(state, p.id).status !== 'excused');
 }

@@ -3,6 +3,7 @@ import { holdsGate } from '../packet/acts';
 import type { Plan } from '../packet/types';
 import { partyOf } from './progress';
 import type { PacketEventBody } from './types';
+import { itemAt } from '../sure';
 
 /** What is wrong with a path, in words; null when nothing is. */
 export function pathProblem(plan: Pick<Plan, 'parties' | 'gates'>): string | null {
@@ -27,7 +28,7 @@ export function pathProblem(plan: Pick<Plan, 'parties' | 'gates'>): string | nul
 export function openFrom(plan: Plan, index: number): PacketEventBody[] {
   const out: PacketEventBody[] = [];
   for (let gate = index; gate < plan.gates.length; gate++) {
-    const here = plan.gates[gate]!.partyIds.map((id) => partyOf(plan, id)!);
+    const here = itemAt(plan.gates, gate).partyIds.map((id) => partyOf(plan, id)!);
     out.push({ type: 'gate_opened', gate });
     for (const p of here) out.push({ type: 'asked', partyId: p.id });
     if (here.some(holdsGate)) return out;

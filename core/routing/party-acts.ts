@@ -8,6 +8,7 @@ import { hasActed, inReadingOrder, isHeld, isTurnOf, marksLeft, partyOf } from '
 import { accept, refuse, refuseWith, type Decision } from './refusal';
 import type { AddedFile, FillValue, Hand, PacketParty, SecondStep } from '../packet/types';
 import type { Contact, PacketEventBody, PacketState } from './types';
+import { progressOf } from './progress';
 
 export type PartyCommand =
   | { type: 'open'; partyId: string }
@@ -125,14 +126,14 @@ function decideFill(
   });
   const how = filledHow(mark.kind);
   if (how.by === 'hand') {
-    const hand = state.parties[party.id]!.hand;
+    const hand = progressOf(state, party.id).hand;
     if (!hand) return refuse('no_hand');
     // Signed is signed: the same act again changes nothing.
     if (state.fills.has(mark.id)) return accept();
     return accept(filled({ hand: hand.seq }));
   }
   // What was written into the documents with an earlier seal stays as it was signed.
-  if (state.fills.has(mark.id) && state.parties[party.id]!.again) return refuse('already_done');
+  if (state.fills.has(mark.id) && progressOf(state, party.id).again) return refuse('already_done');
   const text = command.text ?? '';
   if (how.by === 'file') {
     if (command.file) return accept(filled({ file: command.file }));
@@ -179,7 +180,7 @@ function decideFinish(state: PacketState, party: PacketParty, command: { actId: 
 export function passGate(state: PacketState, done?: string): PacketEventBody[] {
   const excused = (state.plan.gates[state.gate]?.partyIds ?? []).filter(
     (id) =>
-      id !== done && holdsGate(partyOf(state.plan, id)!) && !['done', 'excused'].includes(state.parties[id]!.status),
+      id !== done && holdsGate(partyOf(state.plan, id)!) && !['done', 'excused'].includes(progressOf(state, id).status),
   );
   return [
     ...excused.map((partyId): PacketEventBody => ({ type: 'excused', partyId })),

@@ -3,7 +3,8 @@ import { holdsGate } from '../packet/acts';
 import { isForClient } from '../packet/kinds';
 import { hasDocument } from '../packet/place-party';
 import type { Mark, PacketParty, Plan } from '../packet/types';
-import type { PacketState } from './types';
+import { sure } from '../sure';
+import type { PacketState, PartyProgress } from './types';
 
 /** The plan's marks document by document, page by page, top to bottom, left to right. */
 export function inReadingOrder(plan: Plan): readonly Mark[] {
@@ -39,6 +40,14 @@ export function marksOfParty(plan: Plan, partyId: string): readonly Mark[] {
   }
   return known.get(partyId) ?? [];
 }
+
+/**
+ * Where a party of the packet stands.
+ *
+ * @throws Error when the packet has no such party
+ */
+export const progressOf = (state: Pick<PacketState, 'parties'>, partyId: string): PartyProgress =>
+  sure(state.parties[partyId], `the progress of party ${partyId}`);
 
 /** The marks a party must fill itself and has not filled yet, in reading order. */
 export function marksLeft(state: PacketState, partyId: string): Mark[] {
@@ -95,12 +104,12 @@ export function waitingFor(state: PacketState): PacketParty[] {
 
 /** Whether the open gate is still held once `done` is taken as done too. */
 export function isHeld(state: PacketState, done?: string): boolean {
-  const open = (id: string) => id !== done && !['done', 'excused'].includes(state.parties[id]!.status);
+  const open = (id: string) => id !== done && !['done', 'excused'].includes(progressOf(state, id).status);
   for (let i = 0; i <= state.gate; i++) {
     const gate = state.plan.gates[i];
     if (!gate) continue;
     const holders = gate.partyIds.filter((id) => holdsGate(partyOf(state.plan, id)!));
-    if (holders.some((id) => state.parties[id]!.again && open(id))) return true;
+    if (holders.some((id) => progressOf(state, id).again && open(id))) return true;
     if (i < state.gate) continue;
     if (gate.need === 'any' ? holders.length > 0 && holders.every(open) : holders.some(open)) return true;
   }
@@ -122,6 +131,6 @@ export function hasActed(state: PacketState, partyId: string): boolean {
 /** Those who were done with a document when it was changed, and have to say so again. */
 export function doneWith(state: PacketState, documentId: string): PacketParty[] {
   return state.plan.parties.filter(
-    (p) => holdsGate(p) && hasDocument(p, documentId) && state.parties[p.id]!.status === 'done',
+    (p) => holdsGate(p) && hasDocument(p, documentId) && progressOf(state, p.id).status === 'done',
   );
 }

@@ -1,6 +1,8 @@
 import { NO_SCHEDULE } from '../calendar';
 import type { Contact, PacketEvent, PacketEventBody, PacketState, PartyProgress } from './types';
 import type { Plan } from '../packet/types';
+import { itemAt } from '../sure';
+import { progressOf } from './progress';
 
 const FRESH: PartyProgress = {
   status: 'waiting',
@@ -188,7 +190,7 @@ function step(state: PacketState | null, event: PacketEvent, own: Own): PacketSt
       const by = event.actor.kind === 'member' ? event.actor.name : '';
       const asked = own.list(next, 'questions');
       const i = asked.findIndex((q) => q.id === body.questionId);
-      if (i >= 0) asked[i] = { ...asked[i]!, answer: { text: body.text, at, by } };
+      if (i >= 0) asked[i] = { ...itemAt(asked, i), answer: { text: body.text, at, by } };
       return next;
     }
     case 'party_corrected': {
@@ -201,12 +203,12 @@ function step(state: PacketState | null, event: PacketEvent, own: Own): PacketSt
     case 'handed_over': {
       const was = state.plan.parties.find((p) => p.id === body.partyId)!;
       const before = [
-        ...state.parties[body.partyId]!.before,
+        ...progressOf(state, body.partyId).before,
         { name: was.name, email: was.email, at, reason: body.reason },
       ];
       party(body.partyId, {
         ...FRESH,
-        again: state.parties[body.partyId]!.again,
+        again: progressOf(state, body.partyId).again,
         status: 'asked',
         askedAt: at,
         lastActAt: at,
@@ -256,7 +258,7 @@ function step(state: PacketState | null, event: PacketEvent, own: Own): PacketSt
       });
       const changes = own.list(next, 'corrections');
       const i = changes.findIndex((c) => c.redline.id === body.redlineId);
-      if (i >= 0) changes[i] = { ...changes[i]!, askedAgain: [...changes[i]!.askedAgain, body.partyId] };
+      if (i >= 0) changes[i] = { ...itemAt(changes, i), askedAgain: [...itemAt(changes, i).askedAgain, body.partyId] };
       return next;
     }
     case 'extended':
@@ -292,7 +294,7 @@ function withDocument(state: PacketState, { document, marks }: Pick<DocumentAdde
   const before = plan.documents.map((d) => d.id);
   const gets = (id: string) => {
     const gate = plan.gates.findIndex((g) => g.partyIds.includes(id));
-    return gate < 0 ? !state.parties[id]!.askedAt : gate > state.gate;
+    return gate < 0 ? !progressOf(state, id).askedAt : gate > state.gate;
   };
   return {
     ...plan,

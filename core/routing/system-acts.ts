@@ -4,6 +4,8 @@ import { dayOf, endOfDay, morningOf, nudgeDays, warnDay } from '../calendar';
 import { partyOf, waitingFor } from './progress';
 import { accept, refuse, type Decision } from './refusal';
 import type { PacketEventBody, PacketState, SealedFile } from './types';
+import { lastOf } from '../sure';
+import { progressOf } from './progress';
 
 export type SystemCommand =
   /** `today` is the day in the deal's zone; `working` whether its morning hour has come. */
@@ -32,11 +34,11 @@ export function decideSystem(state: PacketState, command: SystemCommand): Decisi
       return accept({ type: 'sealed', documents: command.documents });
     case 'bounce':
       if (!partyOf(state.plan, command.partyId)) return refuse('unknown_party');
-      if (state.parties[command.partyId]!.bounced === command.why) return accept();
+      if (progressOf(state, command.partyId).bounced === command.why) return accept();
       return accept({ type: 'bounced', partyId: command.partyId, channel: command.channel, why: command.why });
     case 'lock':
       if (!state.parties[command.partyId]) return refuse('unknown_party');
-      if (state.status !== 'at_gate' || state.parties[command.partyId]!.locked) return accept();
+      if (state.status !== 'at_gate' || progressOf(state, command.partyId).locked) return accept();
       return accept({ type: 'locked', partyId: command.partyId });
     case 'tick':
       return decideTick(state, command);
@@ -62,13 +64,12 @@ function decideTick(state: PacketState, { today, working }: { today: string; wor
   const warned = lastDay && warning && today >= warning && state.warnedFor !== lastDay;
   if (warned) out.push({ type: 'warned', lastDay });
   for (const p of waitingFor(state)) {
-    const s = state.parties[p.id]!;
+    const s = progressOf(state, p.id);
     // Whoever signs at the desk is called in, not written to.
     if (!s.askedAt || !byLink(p)) continue;
     const passed = nudgesOf(state, s.askedAt).filter((d) => d <= today);
     // Nudges missed while nobody looked are made up for by one.
-    const due =
-      passed.length > 0 && (!s.nudges.lastAt || dayOf(s.nudges.lastAt, timeZone) < passed[passed.length - 1]!);
+    const due = passed.length > 0 && (!s.nudges.lastAt || dayOf(s.nudges.lastAt, timeZone) < lastOf(passed));
     if (due && s.nudges.n < (schedule.nudge?.most ?? 0)) out.push({ type: 'nudged', partyId: p.id, n: s.nudges.n + 1 });
   }
   return accept(...out);
@@ -84,7 +85,7 @@ export function nextTick(state: PacketState): string | null {
   const warning = warnDay(schedule);
   if (warning && state.warnedFor !== lastDay) times.push(morningOf(warning, timeZone));
   for (const p of waitingFor(state)) {
-    const s = state.parties[p.id]!;
+    const s = progressOf(state, p.id);
     if (!s.askedAt || !byLink(p) || s.nudges.n >= (schedule.nudge?.most ?? 0)) continue;
     const last = s.nudges.lastAt && dayOf(s.nudges.lastAt, timeZone);
     const next = nudgesOf(state, s.askedAt).find((d) => !last || d > last);

@@ -5,6 +5,8 @@ import { marksLeft, partyOf, waitingFor } from './progress';
 import type { PacketEvent, PacketState } from './types';
 import { KINDS } from '../packet/kinds';
 import type { MarkKind, Plan } from '../packet/types';
+import { itemAt } from '../sure';
+import { progressOf } from './progress';
 
 /** Several acts of one party in a row, told as one line. */
 export interface ActivityLine {
@@ -165,7 +167,7 @@ function sentenceOf(e: PacketEvent, names: Names): string | null {
 export function holdUp(state: PacketState): { partyIds: string[]; sentence: string } {
   if (state.status === 'executed') return { partyIds: [], sentence: 'Everyone is done. Nothing is missing.' };
   if (state.status === 'declined') {
-    const who = state.plan.parties.find((p) => state.parties[p.id]!.status === 'declined');
+    const who = state.plan.parties.find((p) => progressOf(state, p.id).status === 'declined');
     return { partyIds: who ? [who.id] : [], sentence: `${who ? firstName(who.name) : 'Somebody'} declined.` };
   }
   if (state.status === 'withdrawn') return { partyIds: [], sentence: 'The packet was withdrawn.' };
@@ -178,10 +180,10 @@ export function holdUp(state: PacketState): { partyIds: string[]; sentence: stri
   }
   const open = waitingFor(state);
   const told = open.map((p) => ({ p, sentence: standing(state, p.id) }));
-  if (told.length === 1) return { partyIds: [open[0]!.id], sentence: told[0]!.sentence };
+  if (told.length === 1) return { partyIds: [itemAt(open, 0).id], sentence: itemAt(told, 0).sentence };
   // Something is wrong with one of them: that is what to know first.
-  const stuck = told.filter(({ p }) => state.parties[p.id]!.bounced || state.parties[p.id]!.locked);
-  if (stuck.length) return { partyIds: open.map((p) => p.id), sentence: stuck[0]!.sentence };
+  const stuck = told.filter(({ p }) => progressOf(state, p.id).bounced || progressOf(state, p.id).locked);
+  if (stuck.length) return { partyIds: open.map((p) => p.id), sentence: itemAt(stuck, 0).sentence };
   const gate = state.plan.gates[state.gate];
   const names = open.map((p) => firstName(p.name));
   return {
@@ -193,13 +195,13 @@ export function holdUp(state: PacketState): { partyIds: string[]; sentence: stri
 function openAtEnd(state: PacketState) {
   return (state.plan.gates[state.gate]?.partyIds ?? [])
     .map((id) => partyOf(state.plan, id)!)
-    .filter((p) => holdsGate(p) && state.parties[p.id]!.status !== 'done');
+    .filter((p) => holdsGate(p) && progressOf(state, p.id).status !== 'done');
 }
 
 /** Where one party that is waited for stands, in words. */
 function standing(state: PacketState, partyId: string): string {
   const p = partyOf(state.plan, partyId)!;
-  const s = state.parties[partyId]!;
+  const s = progressOf(state, partyId);
   const first = firstName(p.name);
   const left = marksLeft(state, partyId).length;
   if (s.bounced) return `The message to ${first} came back. Correct the address.`;

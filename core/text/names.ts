@@ -1,4 +1,5 @@
 /** Names of people as they are shown. */
+import { itemAt, lastOf } from '../sure';
 
 /** The given name, as far as a name tells: the first word. */
 export function firstName(name: string): string {
@@ -17,9 +18,9 @@ export function initialsOf(name: string): string {
   const strong = words.filter((w) => /^\p{L}/u.test(w));
   const capital = strong.filter((w) => /^\p{Lu}/u.test(w));
   const used = capital.length ? capital : strong;
-  const letters = used.map((w) => Array.from(w)[0]!.toLocaleUpperCase('en'));
+  const letters = used.map((w) => itemAt(Array.from(w), 0).toLocaleUpperCase('en'));
   if (letters.length <= 3) return letters.join('');
-  return letters[0]! + letters[letters.length - 2]! + letters[letters.length - 1]!;
+  return itemAt(letters, 0) + itemAt(letters, letters.length - 2) + lastOf(letters);
 }
 
 /** "Wren", "Wren and Callum", "Wren, Callum and Priya". */

@@ -1,6 +1,7 @@
 import type { Side } from '@gatepath/core/text';
 import type { DealKind } from '@gatepath/contract';
 import type { Db } from '../db/pool';
+import { itemAt } from '@gatepath/core/sure';
 
 export interface DealRow {
   id: string;
@@ -88,7 +89,7 @@ export async function nextOrdinal(db: Db, dealId: string, side: Side): Promise<n
     'select coalesce(max(ordinal), 0)::int + 1 as n from party where deal_id = $1 and side = $2',
     [dealId, side],
   );
-  return r.rows[0]!.n;
+  return itemAt(r.rows, 0).n;
 }
 
 export async function insertParty(db: Db, p: PartyRow & { at: Date }): Promise<void> {

@@ -21,6 +21,7 @@ import { packetsOfDeals } from '../packets/queries';
 import { packetSummary } from '../packets/summary';
 import { notFound } from '../problem';
 import * as q from './queries';
+import { lastOf } from '@gatepath/core/sure';
 
 export function partyView(p: q.PartyRow): PartyView {
   const { id, side, ordinal, name, email, phone, company } = p;
@@ -49,7 +50,7 @@ export async function listDeals(ctx: Context, query: ListQuery): Promise<Page<De
       createdAt: d.created_at.toISOString(),
       packets: packets.filter((p) => p.deal_id === d.id).map(packetSummary),
     })),
-    next: rows.length > query.limit ? shown[shown.length - 1]!.id : null,
+    next: rows.length > query.limit ? lastOf(shown).id : null,
   };
 }
 

@@ -15,6 +15,7 @@ import { WorkFailure } from '../work/failure';
 import { codeOfProblem, wordsOfProblem, type PaperProblem } from './problems';
 import * as q from './queries';
 import { documentView } from './service';
+import { itemAt } from '@gatepath/core/sure';
 
 const isPaper = (sort: PaperKind | SortProblem): sort is PaperKind => ['pdf', 'docx', 'text', 'picture'].includes(sort);
 
@@ -145,7 +146,7 @@ export async function composeDocument(ctx: Context, dealId: string, body: Compos
   });
   const { bytes, pages } = await ctx.work.run('compose', { parts });
   const stored = await ctx.files.put(bytes);
-  const first = rows.get(ids[0]!)!;
+  const first = rows.get(itemAt(ids, 0))!;
   return keepDocument(ctx, {
     deal_id: dealId,
     name: body.name,

@@ -17,6 +17,7 @@ import { notFound, Problem } from '../problem';
 import { WorkFailure } from '../work/failure';
 import { whyUnread } from './problems';
 import * as q from './queries';
+import { itemAt, lastOf } from '@gatepath/core/sure';
 
 export function documentView(d: q.DocumentRow): DocumentView {
   return {
@@ -115,7 +116,7 @@ export async function pageImage(
 ): Promise<Buffer> {
   const size = doc.pages[page - 1];
   if (!size) throw notFound('This page');
-  const dpi = PAGE_DPIS.find((d) => d >= wantedDpi) ?? PAGE_DPIS[PAGE_DPIS.length - 1]!;
+  const dpi = PAGE_DPIS.find((d) => d >= wantedDpi) ?? lastOf(PAGE_DPIS);
   const file = path.join(pictureDir(ctx, doc.sha256), `${doc.sha256}-${page}-${dpi}.png`);
   const kept = await stat(file).catch(() => null);
   if (kept) return readFile(file);
@@ -176,7 +177,10 @@ export async function dropDocument(ctx: Context, id: string): Promise<void> {
     if (!row) throw notFound('This document');
     const packets = await packetsWithDocument(tx.db, id);
     if (packets.length)
-      throw new Problem('in-packet', `“${row.name}” is in the packet “${packets[0]!.name}”. Take it out there first.`);
+      throw new Problem(
+        'in-packet',
+        `“${row.name}” is in the packet “${itemAt(packets, 0).name}”. Take it out there first.`,
+      );
     await q.deleteDocument(tx.db, id);
     for (const file of new Set([row.original_sha256, row.sha256, row.facts_sha256]))
       if (file) await ctx.jobs.queue(tx, 'tidy', file);

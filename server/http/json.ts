@@ -2,6 +2,7 @@
 import { BODY_DEPTH, SMALL_BODY, type BodySize } from '@gatepath/contract';
 import type { FastifyInstance } from 'fastify';
 import { Problem } from '../problem';
+import { itemAt } from '@gatepath/core/sure';
 
 const QUOTE = 0x22;
 const BACKSLASH = 0x5c;
@@ -16,7 +17,7 @@ export function shapeProblem(
   let level = 0;
   let values = 1;
   for (let i = 0; i < body.length; i++) {
-    const c = body[i]!;
+    const c = itemAt(body, i);
     if (inText) {
       if (c === BACKSLASH) i++;
       else if (c === QUOTE) inText = false;

@@ -1,5 +1,6 @@
 /** Counting tries in the database, so that several servers count them together. */
 import type { Db } from '../db/pool';
+import { itemAt } from '@gatepath/core/sure';
 
 /**
  * Counts one more try.
@@ -17,7 +18,7 @@ export async function countTry(db: Db, key: string, windowMs: number, now: Date)
      returning n, until`,
     [key, until, now],
   );
-  return r.rows[0]!;
+  return itemAt(r.rows, 0);
 }
 
 /** Forgets the tries of a key: somebody got in. */

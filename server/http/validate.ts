@@ -4,6 +4,7 @@ import type { AnySchema } from '@gatepath/contract/routes';
 import { DamagedFile } from '../files/stored';
 import { Problem } from '../problem';
 import { WorkFailure } from '../work/failure';
+import { itemAt } from '@gatepath/core/sure';
 
 /** As many faults as are told at once: a body made of faults must not make an answer of its own size. */
 const MOST_FIELDS = 30;
@@ -23,7 +24,7 @@ export function validate(schema: AnySchema, value: unknown): unknown {
     const fields: Record<string, string> = {};
     for (const e of all) if (e.path) fields[e.path.slice(0, 200)] ??= e.message.slice(0, 300);
     const unclean = all.some((e) => e.type === UNCLEAN);
-    throw new Problem(unclean ? UNCLEAN : 'invalid', all[0]!.message.slice(0, 300), { fields });
+    throw new Problem(unclean ? UNCLEAN : 'invalid', itemAt(all, 0).message.slice(0, 300), { fields });
   }
 }
 

@@ -6,6 +6,7 @@ import type { Texter } from '../mail/texter';
 import { type Mailer, type OutgoingMail, toEml } from '../mail/mailer';
 import { notFound, Problem } from '../problem';
 import * as q from './queries';
+import { lastOf } from '@gatepath/core/sure';
 
 function summary(m: q.MessageListRow): MessageSummary {
   return {
@@ -35,7 +36,7 @@ export async function listMessages(
     limit: query.limit + 1,
   });
   const shown = rows.slice(0, query.limit);
-  return { items: shown.map(summary), next: rows.length > query.limit ? shown[shown.length - 1]!.id : null };
+  return { items: shown.map(summary), next: rows.length > query.limit ? lastOf(shown).id : null };
 }
 
 export async function messageView(ctx: Context, id: string): Promise<MessageView> {

@@ -26,6 +26,7 @@ import { currentDraft } from './current';
 import { loadState } from './log';
 import * as q from './queries';
 import { byMember, packetOr404 } from './service';
+import { itemAt } from '@gatepath/core/sure';
 
 type Body<T extends ChangeBody['type']> = Extract<ChangeBody, { type: T }>;
 
@@ -124,7 +125,7 @@ async function addParty(ctx: Context, state: PacketState, body: Body<'add_party'
   if (made.without.length)
     throw new Problem(
       'no-room',
-      `There is no room for a signature on “${made.without[0]!.document}”. Leave it out, or take the packet back and add a page.`,
+      `There is no room for a signature on “${itemAt(made.without, 0).document}”. Leave it out, or take the packet back and add a page.`,
     );
   return { type: 'add_party', party, gates, marks: made.marks };
 }
@@ -148,7 +149,7 @@ async function addDocument(
     state.packetId,
   );
   if (without.length)
-    throw new Problem('no-room', `There is no room on “${doc.name}” for ${without[0]!.name}’s signature.`);
+    throw new Problem('no-room', `There is no room on “${doc.name}” for ${itemAt(without, 0).name}’s signature.`);
   return {
     type: 'add_document',
     document: { id: doc.id, name: doc.name, sha256: doc.sha256, pages: doc.pages },

@@ -23,6 +23,7 @@ import { endPasses, makePass } from '../signing/passes';
 import { clearTries } from '../signing/queries';
 import { wordsOf } from '../words';
 import type { PacketRow } from './queries';
+import { progressOf } from '@gatepath/core/routing';
 
 /** Writes to a packet's people: to parties in their language, to the sender what they chose to know. */
 export class Letters {
@@ -144,7 +145,7 @@ class Following {
 
   /** Everybody who was asked so far. */
   asked(): PacketParty[] {
-    return this.plan.parties.filter((x) => this.state.parties[x.id]!.askedAt);
+    return this.plan.parties.filter((x) => progressOf(this.state, x.id).askedAt);
   }
 
   tell(notice: NoticeWords['notice'], subject: string, ...paragraphs: string[]): Promise<void> {
@@ -221,7 +222,7 @@ const FOLLOWS: { [T in PacketEventType]: (f: Following, body: Body<T>) => Promis
   async lapsed(f) {
     await f.endPasses(null);
     for (const x of f.asked())
-      if (!['done', 'excused'].includes(f.state.parties[x.id]!.status)) await f.letters.toParty(x, 'lapsed');
+      if (!['done', 'excused'].includes(progressOf(f.state, x.id).status)) await f.letters.toParty(x, 'lapsed');
     return f.tell(
       'lapsing',
       'Lapsed',
@@ -244,7 +245,7 @@ const FOLLOWS: { [T in PacketEventType]: (f: Following, body: Body<T>) => Promis
   async party_corrected(f, { partyId }) {
     const p = f.party(partyId);
     await f.endPasses(partyId);
-    if (f.state.parties[partyId]!.askedAt && byLink(p)) await f.letters.toParty(p, 'new_link', {}, { link: true });
+    if (progressOf(f.state, partyId).askedAt && byLink(p)) await f.letters.toParty(p, 'new_link', {}, { link: true });
   },
   async link_renewed(f, { partyId }) {
     await f.endPasses(partyId);
@@ -254,7 +255,7 @@ const FOLLOWS: { [T in PacketEventType]: (f: Following, body: Body<T>) => Promis
     const p = f.party(partyId);
     await f.endPasses(partyId);
     await clearTries(f.tx.db, f.row.id, partyId);
-    const before = f.state.parties[partyId]!.before.at(-1)!;
+    const before = progressOf(f.state, partyId).before.at(-1)!;
     const parts = { beforeName: before.name, note: reason };
     await f.letters.toParty(p, 'handed', parts, { link: true, message: f.plan.message });
     return f.tell(

@@ -11,6 +11,7 @@ import { project } from './projections';
 import * as q from './queries';
 import { type EventRow, eventsAfter, hashAt, insertEvents, saveSnapshot, snapshotOf } from './log-queries';
 import { clearReadModel } from './read-model-queries';
+import { lastOf } from '@gatepath/core/sure';
 
 /** States kept in memory, by packet; each is good only as long as its hash is the log's. Weighed by what they hold. */
 const kept = new LRUCache<string, { state: PacketState; hash: string }>({
@@ -87,7 +88,7 @@ export async function loadEvents(db: Db, packetId: string): Promise<PacketEvent[
   const rows = await eventsAfter(db, packetId, good ? known.events.length : 0);
   if (good && !rows.length) return known.events;
   const events = [...(good ? known.events : []), ...rows.map(eventOf)];
-  if (rows.length) keptEvents.set(packetId, { events, hash: rows[rows.length - 1]!.hash });
+  if (rows.length) keptEvents.set(packetId, { events, hash: lastOf(rows).hash });
   return events;
 }
 
@@ -159,5 +160,5 @@ export async function rebuild(db: Db, packetId: string): Promise<void> {
   const events = rows.map(eventOf);
   const state = replay(events);
   await clearReadModel(db, packetId);
-  if (state) await project(db, [{ state, hash: rows[rows.length - 1]!.hash, events }]);
+  if (state) await project(db, [{ state, hash: lastOf(rows).hash, events }]);
 }

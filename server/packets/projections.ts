@@ -29,6 +29,7 @@ import {
   saveSealed,
 } from './read-model-queries';
 import { pathRow } from './queries';
+import { progressOf } from '@gatepath/core/routing';
 
 /** What is written for events that came to several packets. */
 class Writing {
@@ -176,7 +177,7 @@ const places = new WeakMap<PacketState['plan'], { excused: string; places: Mark[
 
 function placesThatCount(state: PacketState): Mark[][] {
   const excused = state.plan.parties
-    .filter((p) => state.parties[p.id]!.status === 'excused')
+    .filter((p) => progressOf(state, p.id).status === 'excused')
     .map((p) => p.id)
     .join(' ');
   const known = places.get(state.plan);
@@ -192,7 +193,7 @@ function doneOf(state: PacketState, list: Mark[][]): number {
 }
 
 function partyRow(state: PacketState, partyId: string): PacketPartyRow {
-  const p = state.parties[partyId]!;
+  const p = progressOf(state, partyId);
   const own = requiredPlaces([...marksOfParty(state.plan, partyId)]);
   return {
     packet_id: state.packetId,

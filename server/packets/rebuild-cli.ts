@@ -14,6 +14,7 @@ import { sha256 } from '../ids';
 import { loadEvents, rebuild } from './log';
 import { eventsAfter } from './log-queries';
 import { readModelOf } from './read-model-queries';
+import { itemAt } from '@gatepath/core/sure';
 
 const config = readConfig(process.env, { demo: false });
 let database: Database;
@@ -57,7 +58,7 @@ async function checkPacket(id: string): Promise<void> {
       wrong.push(`${id}: the read models differ from the events`);
     const events = await loadEvents(client, id);
     const chain = (await eventsAfter(client, id, 0)).map((r, i) => ({
-      event: events[i]!,
+      event: itemAt(events, i),
       prevHash: r.prev_hash,
       hash: r.hash,
     }));

@@ -31,6 +31,8 @@ import { loadEvents, loadState } from './log';
 import type { By } from './logged';
 import * as q from './queries';
 import { devicesOf, eventsAfter } from './log-queries';
+import { itemAt } from '@gatepath/core/sure';
+import { progressOf } from '@gatepath/core/routing';
 
 /** Checks a draft and sends it through its first gate. */
 export async function sendPacket(ctx: Context, packetId: string, body: SendBody, member: Member): Promise<void> {
@@ -98,11 +100,11 @@ async function checkDraft(ctx: Context, packetId: string, body: SendBody) {
   const task = { draft, documents: factsFiles(ctx, docs), facts: factsOfDeal(deal) };
   const { findings, marks, tags } = await ctx.work.run('gateCheck', task, packetId);
   const stops = findings.filter((f) => f.severity === 'stops');
-  if (stops.length) throw stop(stops[0]!.sentence);
+  if (stops.length) throw stop(itemAt(stops, 0).sentence);
   if (findings.length && !body.despiteWarnings)
     throw new Problem(
       'warnings',
-      `The gate check has a warning: ${findings[0]!.sentence} Send anyway if that is meant.`,
+      `The gate check has a warning: ${itemAt(findings, 0).sentence} Send anyway if that is meant.`,
     );
   const { lastDay } = draft.schedule;
   if (lastDay && lastDay < dayOf(ctx.clock.now().toISOString(), deal.time_zone))
@@ -181,7 +183,7 @@ async function sentView(ctx: Context, packetId: string): Promise<SentView> {
     sentAt: state.sentAt,
     endedAt: state.endedAt,
     parties: plan.parties.map((p) => {
-      const s = state.parties[p.id]!;
+      const s = progressOf(state, p.id);
       return {
         partyId: p.id,
         status: s.status,
@@ -236,7 +238,7 @@ function lookAhead(state: PacketState, now: Date): SentView['ahead'] {
   const today = dayOf(now.toISOString(), timeZone);
   const warning = warnDay(schedule);
   const out: SentView['ahead'] = waitingFor(state).flatMap((p) => {
-    const s = state.parties[p.id]!;
+    const s = progressOf(state, p.id);
     if (!s.askedAt || !byLink(p)) return [];
     const last = s.nudges.lastAt ? dayOf(s.nudges.lastAt, timeZone) : '';
     const left = Math.max(0, (schedule.nudge?.most ?? 0) - s.nudges.n);
@@ -257,7 +259,7 @@ export async function chainOf(ctx: Context, packetId: string): Promise<{ name: s
   const rows = await eventsAfter(ctx.database.pool, packetId, 0);
   if (!rows.length) throw notFound('The chain of a packet that was not sent');
   const events = await loadEvents(ctx.database.pool, packetId);
-  const chain = rows.map((r, i) => ({ event: events[i]!, prevHash: r.prev_hash, hash: r.hash }));
+  const chain = rows.map((r, i) => ({ event: itemAt(events, i), prevHash: r.prev_hash, hash: r.hash }));
   return { name: chainFileName(row.name), text: writeChain(packetId, chain, await ctx.seal()) };
 }
 

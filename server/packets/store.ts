@@ -16,6 +16,7 @@ import type { Append, Appended, By, Logged } from './logged';
 import type { Done, Now, Packets } from './packets';
 import * as q from './queries';
 import { actsThere } from './log-queries';
+import { itemAt } from '@gatepath/core/sure';
 
 interface Run {
   packetId: string;
@@ -104,13 +105,13 @@ export class PacketStore implements Packets {
     try {
       const outcomes = await inTransaction(this.ctx().database.pool, (tx) => this.apply(tx, batch));
       batch.forEach((r, i) => {
-        const o = outcomes[i]!;
+        const o = itemAt(outcomes, i);
         if ('refusal' in o) r.reject(refused(o.refusal));
         else if ('missing' in o) r.reject(notFound('This packet'));
         else r.resolve(o);
       });
     } catch (error) {
-      if (batch.length === 1) batch[0]!.reject(error);
+      if (batch.length === 1) itemAt(batch, 0).reject(error);
       // One that fails must not take the others with it.
       else for (const r of batch) await this.commit([r]);
     }
@@ -148,7 +149,9 @@ export class PacketStore implements Packets {
       else items.push({ row, item: { packetId: r.packetId, before, bodies: decision.events, by: r.by }, at: i });
     }
     const done = await this.write(tx, items);
-    items.forEach((x, k) => (outcomes[x.at] = { state: done[k]!.state, changed: true, events: done[k]!.events }));
+    items.forEach(
+      (x, k) => (outcomes[x.at] = { state: itemAt(done, k).state, changed: true, events: itemAt(done, k).events }),
+    );
     return outcomes;
   }
 
@@ -162,7 +165,7 @@ export class PacketStore implements Packets {
       ctx.clock.now(),
     );
     for (const [i, { row, item }] of items.entries()) {
-      const { state, events } = done[i]!;
+      const { state, events } = itemAt(done, i);
       await followUp(ctx, tx, row, state, events);
       const before = item.before.state?.seq ?? 0;
       if (Math.floor(before / SNAPSHOT_EVERY) !== Math.floor(state.seq / SNAPSHOT_EVERY))

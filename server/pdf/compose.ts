@@ -2,6 +2,7 @@
 import { degrees, PDFDocument } from '@cantoo/pdf-lib';
 import { readStored } from '../files/stored';
 import { spaceOfPage } from './space';
+import { itemAt } from '@gatepath/core/sure';
 
 export interface ComposePart {
   file: string;
@@ -28,7 +29,7 @@ export async function compose(
   for (const part of parts) {
     const i = next.get(part.file) ?? 0;
     next.set(part.file, i + 1);
-    const page = copied.get(part.file)![i]!;
+    const page = itemAt(copied.get(part.file)!, i);
     if (part.turn) page.setRotation(degrees((page.getRotation().angle + part.turn) % 360));
     out.addPage(page);
   }

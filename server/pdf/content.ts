@@ -16,6 +16,7 @@ import type { PageContent } from '@gatepath/core/reading';
 import { readStored } from '../files/stored';
 import { fontFacts, PLAIN, type FontFacts } from './font-facts';
 import { bounds, isTint, nested, point, squarish, subpaths, times, type M } from './paths';
+import { itemAt } from '@gatepath/core/sure';
 
 interface Glyph {
   unicode: string;
@@ -124,7 +125,7 @@ class Reader {
   }
 
   read(fns: number[], args: unknown[][]): PageContent {
-    for (let i = 0; i < fns.length; i++) this.op(fns[i]!, args[i] ?? []);
+    for (let i = 0; i < fns.length; i++) this.op(itemAt(fns, i), args[i] ?? []);
     return this.out;
   }
 
@@ -294,9 +295,9 @@ class Reader {
     const inked = { fill: fills && !isWhite(s.fill), stroke: strokes && !isWhite(s.stroke) };
     if (!inked.fill && !inked.stroke) return;
     const subs = subpaths(data, s.ctm);
-    const frame = subs.length === 2 && inked.fill && !inked.stroke && nested(subs[0]!.box, subs[1]!.box);
+    const frame = subs.length === 2 && inked.fill && !inked.stroke && nested(itemAt(subs, 0).box, itemAt(subs, 1).box);
     if (frame) {
-      this.frame(subs[0]!.box.w > subs[1]!.box.w ? subs[0]!.box : subs[1]!.box);
+      this.frame(itemAt(subs, 0).box.w > itemAt(subs, 1).box.w ? itemAt(subs, 0).box : itemAt(subs, 1).box);
       return;
     }
     for (const sub of subs) {

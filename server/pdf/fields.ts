@@ -1,6 +1,7 @@
 /** The fields of a PDF's form, as pdf.js reads its widgets. */
 import type { PDFDocumentProxy } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { FormField } from '@gatepath/core/reading';
+import { itemAt } from '@gatepath/core/sure';
 
 interface Widget {
   subtype?: string;
@@ -34,8 +35,8 @@ export async function formFields(doc: PDFDocumentProxy, from = 1, to = doc.numPa
     const view = page.getViewport({ scale: 1 });
     for (const raw of (await page.getAnnotations({ intent: 'display' })) as (Widget & { fieldFlags?: number })[]) {
       if (raw.subtype !== 'Widget' || raw.hidden || raw.noView) continue;
-      const [ax, ay] = view.convertToViewportPoint(raw.rect[0]!, raw.rect[1]!) as [number, number];
-      const [bx, by] = view.convertToViewportPoint(raw.rect[2]!, raw.rect[3]!) as [number, number];
+      const [ax, ay] = view.convertToViewportPoint(itemAt(raw.rect, 0), itemAt(raw.rect, 1)) as [number, number];
+      const [bx, by] = view.convertToViewportPoint(itemAt(raw.rect, 2), itemAt(raw.rect, 3)) as [number, number];
       const r1 = (v: number) => Math.round(v * 10) / 10;
       const value = raw.fieldValue;
       const filled =

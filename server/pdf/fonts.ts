@@ -7,6 +7,7 @@ import { LRUCache } from 'lru-cache';
 import type { PDFDocument, PDFFont, RGB } from '@cantoo/pdf-lib';
 import type { ScriptFace } from '@gatepath/core/packet';
 import type { Look } from './look';
+import { itemAt } from '@gatepath/core/sure';
 
 const require = createRequire(import.meta.url);
 
@@ -154,7 +155,7 @@ export class Typesetter {
     const runs: { name: FaceName; text: string }[] = [];
     for (const ch of text.normalize('NFC')) {
       const at = loaded.findIndex((f) => f.has(ch.codePointAt(0)!));
-      const name = chain[at < 0 ? chain.length - 1 : at]!;
+      const name = itemAt(chain, at < 0 ? chain.length - 1 : at);
       const shown = at < 0 ? '\ufffd' : ch;
       const last = runs[runs.length - 1];
       if (last && last.name === name) last.text += shown;

@@ -6,6 +6,7 @@
  */
 import { PDFArray, PDFDict, PDFHexString, PDFName, PDFNumber, PDFRef, PDFString } from '@cantoo/pdf-lib';
 import type { PDFDocument, PDFObject, PDFPage } from '@cantoo/pdf-lib';
+import { itemAt } from '@gatepath/core/sure';
 
 /** A field, or what shows of it on one page. */
 export interface Field {
@@ -128,7 +129,7 @@ export class Form {
     const kids = rooms.map((room, i) => {
       room.set(name('Parent'), parent);
       const ref = context.register(room);
-      annotate(this.doc, pages[i]!, ref);
+      annotate(this.doc, itemAt(pages, i), ref);
       return ref;
     });
     field.set(name('T'), written(round));

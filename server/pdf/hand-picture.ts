@@ -1,6 +1,7 @@
 /** From a photo of somebody's writing to the writing alone: the paper is taken out of it. */
 import sharp from 'sharp';
 import { isWholePicture } from './whole-picture';
+import { itemAt } from '@gatepath/core/sure';
 
 export type HandPicture =
   | { ok: true; png: Uint8Array; width: number; height: number }
@@ -40,11 +41,12 @@ export async function handPicture(t: { bytes: Uint8Array }): Promise<HandPicture
   }
   const grey = new Float32Array(w * h);
   for (let i = 0; i < grey.length; i++)
-    grey[i] = (0.299 * pixels[3 * i]! + 0.587 * pixels[3 * i + 1]! + 0.114 * pixels[3 * i + 2]!) / 255;
+    grey[i] =
+      (0.299 * itemAt(pixels, 3 * i) + 0.587 * itemAt(pixels, 3 * i + 1) + 0.114 * itemAt(pixels, 3 * i + 2)) / 255;
   const paper = paperOf(grey, w, h, Math.max(8, Math.round(Math.max(w, h) * PAPER)));
   const alpha = new Uint8Array(w * h);
   for (let i = 0; i < alpha.length; i++) {
-    const darker = 1 - grey[i]! / Math.max(0.05, paper[i]!);
+    const darker = 1 - itemAt(grey, i) / Math.max(0.05, itemAt(paper, i));
     alpha[i] = Math.round(255 * Math.min(1, Math.max(0, (darker - FAINT) / (SURE - FAINT))));
   }
   const box = inkBox(alpha, w, h);
@@ -57,11 +59,11 @@ export async function handPicture(t: { bytes: Uint8Array }): Promise<HandPicture
     for (let x = 0; x < box.w; x++) {
       const from = (box.y + y) * w + box.x + x;
       const to = 4 * (y * box.w + x);
-      const a = alpha[from]!;
+      const a = itemAt(alpha, from);
       // What shows through at a stroke's edge is paper: taken out of the colour too.
       for (let c = 0; c < 3; c++) {
-        const seen = pixels[3 * from + c]!;
-        const light = 255 * paper[from]!;
+        const seen = itemAt(pixels, 3 * from + c);
+        const light = 255 * itemAt(paper, from);
         out[to + c] = a ? Math.max(0, Math.min(255, Math.round(light + (seen - light) / Math.max(0.35, a / 255)))) : 0;
       }
       out[to + 3] = a;
@@ -80,12 +82,12 @@ function paperOf(grey: Float32Array, w: number, h: number, r: number): Float32Ar
   for (let y = 0; y < h; y++)
     for (let x = 0; x < w; x++) {
       const c = Math.floor(y / r) * cols + Math.floor(x / r);
-      const v = grey[y * w + x]!;
-      if (v > cells[c]!) cells[c] = v;
+      const v = itemAt(grey, y * w + x);
+      if (v > itemAt(cells, c)) cells[c] = v;
     }
   const out = new Float32Array(w * h);
   const at = (cx: number, cy: number) =>
-    cells[Math.min(rows - 1, Math.max(0, cy)) * cols + Math.min(cols - 1, Math.max(0, cx))]!;
+    itemAt(cells, Math.min(rows - 1, Math.max(0, cy)) * cols + Math.min(cols - 1, Math.max(0, cx)));
   for (let y = 0; y < h; y++) {
     const fy = y / r - 0.5;
     const y0 = Math.floor(fy);
@@ -115,28 +117,28 @@ function inkBox(alpha: Uint8Array, w: number, h: number): Box | null {
   const cols = new Uint32Array(w);
   for (let y = 0; y < h; y++)
     for (let x = 0; x < w; x++)
-      if (alpha[y * w + x]! > 128) {
+      if (itemAt(alpha, y * w + x) > 128) {
         rows[y]!++;
         cols[x]!++;
       }
   const enough = (counts: Uint32Array) => {
     const from = counts.findIndex((n) => n > 1);
     let to = counts.length - 1;
-    while (to >= 0 && counts[to]! <= 1) to--;
+    while (to >= 0 && itemAt(counts, to) <= 1) to--;
     return from < 0 ? null : [from, to];
   };
   const ys = enough(rows);
   const xs = enough(cols);
   if (!ys || !xs) return null;
   const air = Math.round(Math.max(w, h) * 0.008);
-  const x = Math.max(0, xs[0]! - air);
-  const y = Math.max(0, ys[0]! - air);
-  return { x, y, w: Math.min(w - 1, xs[1]! + air) - x + 1, h: Math.min(h - 1, ys[1]! + air) - y + 1 };
+  const x = Math.max(0, itemAt(xs, 0) - air);
+  const y = Math.max(0, itemAt(ys, 0) - air);
+  return { x, y, w: Math.min(w - 1, itemAt(xs, 1) + air) - x + 1, h: Math.min(h - 1, itemAt(ys, 1) + air) - y + 1 };
 }
 
 function share(alpha: Uint8Array, w: number, box: Box): number {
   let n = 0;
   for (let y = box.y; y < box.y + box.h; y++)
-    for (let x = box.x; x < box.x + box.w; x++) if (alpha[y * w + x]! > 128) n++;
+    for (let x = box.x; x < box.x + box.w; x++) if (itemAt(alpha, y * w + x) > 128) n++;
   return n / (box.w * box.h);
 }

@@ -1,5 +1,6 @@
 /** From the plain HTML that a DOCX turns into, to the content pdfmake sets. */
 import { parseFragment, type DefaultTreeAdapterMap } from 'parse5';
+import { itemAt } from '@gatepath/core/sure';
 
 type Node = DefaultTreeAdapterMap['node'];
 type Element = DefaultTreeAdapterMap['element'];
@@ -62,7 +63,7 @@ function blockOf(e: Element, style: Style): Content[] | null {
     case 'ol': {
       const items = e.childNodes.filter(isElement).map((li) => {
         const inner = blocks(li.childNodes, style);
-        return inner.length === 1 ? inner[0]! : { stack: inner };
+        return inner.length === 1 ? itemAt(inner, 0) : { stack: inner };
       });
       return [{ [tag]: items, margin: [0, 0, 0, 6] }];
     }
@@ -152,7 +153,7 @@ function table(e: Element, style: Style): Content {
         inner.length === 0
           ? { text: ' ' }
           : inner.length === 1
-            ? { ...inner[0]!, margin: [0, 2, 0, 2] }
+            ? { ...itemAt(inner, 0), margin: [0, 2, 0, 2] }
             : { stack: inner };
       if (across > 1) cell.colSpan = across;
       if (down > 1) cell.rowSpan = down;

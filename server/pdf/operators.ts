@@ -2,6 +2,7 @@
  * Content streams, operator by operator (ISO 32000-1, 7.8.2): counted before anything is drawn,
  * and cleared of what belongs to layers that are switched off.
  */
+import { itemAt } from '@gatepath/core/sure';
 
 export interface ContentCount {
   operators: number;
@@ -33,7 +34,7 @@ function walk(b: Uint8Array, visit: Visit): void {
   const end = b.length;
   const text = (a: number, z: number) => String.fromCharCode(...b.subarray(a, Math.min(z, a + 200)));
   while (i < end) {
-    const c = b[i]!;
+    const c = itemAt(b, i);
     if (SPACE[c]) {
       i++;
       continue;
@@ -48,7 +49,7 @@ function walk(b: Uint8Array, visit: Visit): void {
     }
     if (c === 0x2f) {
       let z = i + 1;
-      while (z < end && !SPACE[b[z]!] && !DELIMITER[b[z]!]) z++;
+      while (z < end && !SPACE[itemAt(b, z)] && !DELIMITER[itemAt(b, z)]) z++;
       if (names.length > 3) names = names.slice(-2);
       names.push(plainName(text(i + 1, z)));
       i = z;
@@ -61,7 +62,7 @@ function walk(b: Uint8Array, visit: Visit): void {
       continue;
     }
     let z = i;
-    while (z < end && !SPACE[b[z]!] && !DELIMITER[b[z]!]) z++;
+    while (z < end && !SPACE[itemAt(b, z)] && !DELIMITER[itemAt(b, z)]) z++;
     const isNumber = (c >= 0x30 && c <= 0x39) || c === 0x2b || c === 0x2d || c === 0x2e;
     if (isNumber) {
       i = z;
@@ -86,7 +87,7 @@ const plainName = (name: string) =>
 function pastString(b: Uint8Array, at: number): number {
   let depth = 0;
   for (let i = at; i < b.length; i++) {
-    const c = b[i]!;
+    const c = itemAt(b, i);
     if (c === 0x5c) i++;
     else if (c === 0x28) depth++;
     else if (c === 0x29 && --depth === 0) return i + 1;
@@ -97,7 +98,8 @@ function pastString(b: Uint8Array, at: number): number {
 /** Behind the EI of an inline image (8.9.7): one that stands between white space. */
 function pastInlineImage(b: Uint8Array, at: number): number {
   for (let i = at; i + 1 < b.length; i++)
-    if (b[i] === 0x45 && b[i + 1] === 0x49 && SPACE[b[i - 1]!] && (i + 2 >= b.length || SPACE[b[i + 2]!])) return i + 2;
+    if (b[i] === 0x45 && b[i + 1] === 0x49 && SPACE[itemAt(b, i - 1)] && (i + 2 >= b.length || SPACE[itemAt(b, i + 2)]))
+      return i + 2;
   return b.length;
 }
 

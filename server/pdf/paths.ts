@@ -1,5 +1,6 @@
 /** Straight lines and boxes of a path, in points as displayed. */
 import type { Rect } from '@gatepath/core/paper';
+import { itemAt, lastOf } from '@gatepath/core/sure';
 
 /** A PDF matrix [a b c d e f]: x' = a x + c y + e, y' = b x + d y + f. */
 export type M = [number, number, number, number, number, number];
@@ -60,8 +61,8 @@ export function subpaths(data: ArrayLike<number>, m: M): Subpath[] {
   let closed = false;
   const end = () => {
     if (points.length > 1) {
-      const first = points[0]!;
-      const last = points[points.length - 1]!;
+      const first = itemAt(points, 0);
+      const last = lastOf(points);
       const meets = Math.hypot(first[0] - last[0], first[1] - last[1]) < 0.6;
       if (closed && !meets) edges.push([last[0], last[1], first[0], first[1]]);
       out.push({
@@ -84,10 +85,10 @@ export function subpaths(data: ArrayLike<number>, m: M): Subpath[] {
     const op = data[i++];
     if (op === 0) {
       end();
-      points.push(point(m, data[i]!, data[i + 1]!));
+      points.push(point(m, itemAt(data, i), itemAt(data, i + 1)));
       i += 2;
     } else if (op === 1) {
-      const p = point(m, data[i]!, data[i + 1]!);
+      const p = point(m, itemAt(data, i), itemAt(data, i + 1));
       const from = at();
       if (from) edges.push([from[0], from[1], p[0], p[1]]);
       points.push(p);
@@ -95,7 +96,7 @@ export function subpaths(data: ArrayLike<number>, m: M): Subpath[] {
     } else if (op === 2 || op === 3) {
       const n = op === 2 ? 6 : 4;
       curved = true;
-      points.push(point(m, data[i + n - 2]!, data[i + n - 1]!));
+      points.push(point(m, itemAt(data, i + n - 2), itemAt(data, i + n - 1)));
       i += n;
     } else {
       closed = true;

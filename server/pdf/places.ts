@@ -25,6 +25,7 @@ import type { Rect } from '@gatepath/core/paper';
 import { FIELD_READ_ONLY, type Field, type Form, LOCKED, PRINT, ROUNDS, annotate, markName } from './form';
 import { Look, short } from './look';
 import { spaceOfPage, type Matrix, type PageSpace } from './space';
+import { itemAt } from '@gatepath/core/sure';
 
 /** A place on a page, in points as displayed, y down. */
 export interface Place {
@@ -208,7 +209,7 @@ export class Places {
 
   private space(page: number): PageSpace {
     let space = this.spaces.get(page);
-    if (!space) this.spaces.set(page, (space = spaceOfPage(this.pages[page - 1]!)));
+    if (!space) this.spaces.set(page, (space = spaceOfPage(itemAt(this.pages, page - 1))));
     return space;
   }
 
@@ -231,8 +232,8 @@ export class Places {
       [-around, -around],
       [rect.w + around, rect.h + around],
     ].map(([u, v]) => [x + a * u! + c * v!, y + b * u! + d * v!]);
-    const xs = ends.map((e) => e[0]!);
-    const ys = ends.map((e) => e[1]!);
+    const xs = ends.map((e) => itemAt(e, 0));
+    const ys = ends.map((e) => itemAt(e, 1));
     return [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)].map(short);
   }
 

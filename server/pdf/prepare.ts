@@ -26,8 +26,9 @@ import { tallyActive, Tally } from './left-out';
 import { Links, type Target } from './links';
 import { countContent } from './operators';
 import { PAPER_LIMITS, Refused, type PaperRefusal } from './refusal';
-import { spaceOfPage } from './space';
+import { spaceOfPage, type Matrix } from './space';
 import { Scale } from './weigh';
+import { itemAt } from '@gatepath/core/sure';
 
 export type Prepared =
   | { ok: true; bytes: Uint8Array; pages: { width: number; height: number }[]; leftOut: LeftOut[] }
@@ -147,11 +148,7 @@ class Copy {
     if (turn % 90 === 0 && turn % 360 !== 0) node.set(key('Rotate'), PDFNumber.of(((turn % 360) + 360) % 360));
     const unit = page.node.lookup(key('UserUnit'));
     if (unit instanceof PDFNumber && unit.asNumber() > 0 && unit.asNumber() !== 1) {
-      if (!isSize(box, unit.asNumber()))
-        throw tooOdd(
-          n,
-          box.map((v) => v * unit.asNumber()),
-        );
+      if (!isSize(box, unit.asNumber())) throw tooOdd(n, box, unit.asNumber());
       node.set(key('UserUnit'), unit);
     }
     const group = this.cleaner.take(page.node.get(key('Group')), 'group');
@@ -240,7 +237,7 @@ class Copy {
     const target = this.targets.targetOf(annot);
     const rect = numbers(annot.lookup(key('Rect')), 4);
     if (!target || !rect) this.tally.add('links');
-    else this.found.push({ page: this.to.getPages()[this.to.getPageCount() - 1]!, rect, target });
+    else this.found.push({ page: itemAt(this.to.getPages(), this.to.getPageCount() - 1), rect, target });
   }
 
   /** Makes the links anew, once all pages they may lead to are there. */
@@ -249,7 +246,7 @@ class Copy {
     const pages = this.to.getPages();
     for (const { page, rect, target } of this.found) {
       const link = context.obj({ Type: 'Annot', Subtype: 'Link', Rect: rect, Border: [0, 0, 0] });
-      if ('page' in target) link.set(key('Dest'), context.obj([pages[target.page]!.ref, 'Fit']));
+      if ('page' in target) link.set(key('Dest'), context.obj([itemAt(pages, target.page).ref, 'Fit']));
       else {
         const action = context.obj({ S: 'URI' });
         action.set(key('URI'), PDFString.of(target.address));
@@ -265,31 +262,41 @@ class Copy {
 
 const number = (n: number) => String(Math.round(n * 100_000) / 100_000);
 
+/** A box as a file has it: two corners, in any order. */
+type Box = [x0: number, y0: number, x1: number, y1: number];
+
 function numbers(value: PDFObject | undefined, n: number): number[] | null {
   if (!(value instanceof PDFArray) || value.size() < n) return null;
   const out = Array.from({ length: n }, (_, i) => Number(value.lookup(i)?.toString()));
   return out.every(Number.isFinite) ? out : null;
 }
 
-function boxOf(page: PDFPage, name: 'MediaBox' | 'CropBox'): number[] | null {
-  const found = page.node.getInheritableAttribute(key(name));
-  const value = found instanceof PDFRef ? page.node.context.lookup(found) : found;
-  return numbers(value, 4);
+function boxIn(value: PDFObject | undefined): Box | null {
+  const [x0, y0, x1, y1] = numbers(value, 4) ?? [];
+  return x0 === undefined || y0 === undefined || x1 === undefined || y1 === undefined ? null : [x0, y0, x1, y1];
 }
 
-const isSize = (box: number[], unit = 1) => {
-  const w = Math.abs(box[2]! - box[0]!) * unit;
-  const h = Math.abs(box[3]! - box[1]!) * unit;
-  return w >= 3 && h >= 3 && w <= PAPER_LIMITS.side && h <= PAPER_LIMITS.side;
-};
+function matrixIn(value: PDFObject | undefined): Matrix | null {
+  const [a, b, c, d, e, f] = numbers(value, 6) ?? [];
+  if (a === undefined || b === undefined || c === undefined) return null;
+  return d === undefined || e === undefined || f === undefined ? null : [a, b, c, d, e, f];
+}
 
-const tooOdd = (page: number, box: number[] | null) =>
-  new Refused({
-    problem: 'page_size',
-    page,
-    width: box ? Math.abs(box[2]! - box[0]!) : 0,
-    height: box ? Math.abs(box[3]! - box[1]!) : 0,
-  });
+function boxOf(page: PDFPage, name: 'MediaBox' | 'CropBox'): Box | null {
+  const found = page.node.getInheritableAttribute(key(name));
+  const value = found instanceof PDFRef ? page.node.context.lookup(found) : found;
+  return boxIn(value);
+}
+
+const sidesOf = ([x0, y0, x1, y1]: Box) => ({ width: Math.abs(x1 - x0), height: Math.abs(y1 - y0) });
+
+const isSize = (of: Box, unit = 1) =>
+  Object.values(sidesOf(of)).every((side) => side * unit >= 3 && side * unit <= PAPER_LIMITS.side);
+
+function tooOdd(page: number, of: Box | null, unit = 1): Refused {
+  const { width, height } = of ? sidesOf(of) : { width: 0, height: 0 };
+  return new Refused({ problem: 'page_size', page, width: width * unit, height: height * unit });
+}
 
 function streamsOf(page: PDFPage): PDFStream[] {
   const contents = page.node.Contents();
@@ -322,24 +329,22 @@ function ownMap(resources: PDFDict, category: string): PDFDict {
 }
 
 /** Places an appearance as a viewer would (ISO 32000-1, 12.5.5, algorithm 8.1). */
-function placed(annot: PDFDict, look: PDFDict): number[] | null {
-  const rect = numbers(annot.lookup(key('Rect')), 4);
-  const bbox = numbers(look.lookup(key('BBox')), 4);
+function placed(annot: PDFDict, look: PDFDict): Matrix | null {
+  const rect = boxIn(annot.lookup(key('Rect')));
+  const bbox = boxIn(look.lookup(key('BBox')));
   if (!rect || !bbox) return null;
-  const m = numbers(look.lookup(key('Matrix')), 6) ?? [1, 0, 0, 1, 0, 0];
-  const xs: number[] = [];
-  const ys: number[] = [];
-  for (const x of [bbox[0]!, bbox[2]!])
-    for (const y of [bbox[1]!, bbox[3]!]) {
-      xs.push(m[0]! * x + m[2]! * y + m[4]!);
-      ys.push(m[1]! * x + m[3]! * y + m[5]!);
-    }
+  const [a, b, c, d, e, f] = matrixIn(look.lookup(key('Matrix'))) ?? [1, 0, 0, 1, 0, 0];
+  const [x0, y0, x1, y1] = bbox;
+  const corners = [x0, x1].flatMap((x) => [y0, y1].map((y) => [a * x + c * y + e, b * x + d * y + f] as const));
+  const xs = corners.map(([x]) => x);
+  const ys = corners.map(([, y]) => y);
   const bx = Math.min(...xs);
   const by = Math.min(...ys);
   const bw = Math.max(...xs) - bx;
   const bh = Math.max(...ys) - by;
   if (!bw || !bh) return null;
-  const sx = Math.abs(rect[2]! - rect[0]!) / bw;
-  const sy = Math.abs(rect[3]! - rect[1]!) / bh;
-  return [sx, 0, 0, sy, Math.min(rect[0]!, rect[2]!) - bx * sx, Math.min(rect[1]!, rect[3]!) - by * sy];
+  const { width, height } = sidesOf(rect);
+  const sx = width / bw;
+  const sy = height / bh;
+  return [sx, 0, 0, sy, Math.min(rect[0], rect[2]) - bx * sx, Math.min(rect[1], rect[3]) - by * sy];
 }

@@ -12,6 +12,7 @@ import type { PackedFacts } from '@gatepath/contract';
 import { keptContent, pageContent } from './content';
 import { drawPixels, openFile, type PagePixels } from './draw';
 import { formFields } from './fields';
+import { itemAt } from '@gatepath/core/sure';
 
 /** Cells of the ink grid, in points; at 96 dpi a cell is four pixels wide. */
 const CELL = 3;
@@ -49,7 +50,7 @@ export async function readPages(task: ReadTask, at: (where: string) => void): Pr
   const contents: PageContent[] = [];
   for (let page = task.from; page <= task.to; page++) {
     at(`page ${page}`);
-    const size = task.sizes[page - 1]!;
+    const size = itemAt(task.sizes, page - 1);
     const ink = inkOfPixels(await drawPixels(drawn, page, size, READ_DPI, true), size);
     const content = await pageContent(prepared, page);
     const words = [
@@ -96,7 +97,7 @@ export function inkOfPixels(px: PagePixels, size: { width: number; height: numbe
   const histogram = new Uint32Array(256);
   for (const v of px.data) histogram[v]!++;
   let ground = 255;
-  for (let v = 255; v >= 0; v--) if (histogram[v]! > histogram[ground]!) ground = v;
+  for (let v = 255; v >= 0; v--) if (itemAt(histogram, v) > itemAt(histogram, ground)) ground = v;
   const grid = emptyGrid(size.width, size.height, CELL);
   const pxPerCol = (px.width / size.width) * CELL;
   const pxPerRow = (px.height / size.height) * CELL;
@@ -104,7 +105,7 @@ export function inkOfPixels(px: PagePixels, size: { width: number; height: numbe
     const r = Math.min(grid.rows - 1, Math.floor(y / pxPerRow));
     const row = y * px.width;
     for (let x = 0; x < px.width; x++) {
-      if (Math.abs(px.data[row + x]! - ground) < INK_CONTRAST) continue;
+      if (Math.abs(itemAt(px.data, row + x) - ground) < INK_CONTRAST) continue;
       setInk(grid, Math.min(grid.cols - 1, Math.floor(x / pxPerCol)), r);
     }
   }

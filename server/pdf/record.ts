@@ -16,6 +16,7 @@ import { Typesetter, type FaceName } from './fonts';
 import { Look } from './look';
 import type { Place, Places } from './places';
 import { hexColor, INK } from './stamp';
+import { itemAt } from '@gatepath/core/sure';
 
 /** What the record of one document says, in one language; all texts ready to print. */
 export interface RecordContent {
@@ -120,7 +121,7 @@ async function layRecords(type: Typesetter, records: RecordContent[], scale = 1)
 async function layWords(type: Typesetter, lines: string[]): Promise<Look> {
   const flow = new Flow(type);
   for (const l of lines) await flow.text(l, 11, 'atkinson', SLATE);
-  return flow.pages[0]!;
+  return itemAt(flow.pages, 0);
 }
 
 /** A record laid out, a look a page. */
@@ -224,7 +225,7 @@ class Flow {
     for (let i = 0; i < items.length; i += n) {
       this.need(13);
       for (let c = 0; c < n && i + c < items.length; c++)
-        await this.line(items[i + c]!, MARGIN + 12 + c * step, 9, 'atkinson', INK);
+        await this.line(itemAt(items, i + c), MARGIN + 12 + c * step, 9, 'atkinson', INK);
       this.y -= 12.5;
     }
   }

@@ -38,6 +38,7 @@ import type { ShownFill } from '@gatepath/core/packet';
 import { Typesetter } from './fonts';
 import { Look } from './look';
 import type { Place, Places } from './places';
+import { itemAt } from '@gatepath/core/sure';
 
 export function hexColor(hex: string): RGB {
   const n = (i: number) => parseInt(hex.slice(i, i + 2), 16) / 255;
@@ -158,8 +159,8 @@ export async function stampRedlines(places: Places, type: Typesetter, redlines: 
 }
 
 const lineSteps = (p: readonly number[]): PathStep[] => [
-  { to: 'M', x: p[0]!, y: p[1]! },
-  { to: 'L', x: p[2]!, y: p[3]! },
+  { to: 'M', x: itemAt(p, 0), y: itemAt(p, 1) },
+  { to: 'L', x: itemAt(p, 2), y: itemAt(p, 3) },
 ];
 
 /** Strokes paths given y down from the top of a box of height `height`. */

@@ -2,6 +2,7 @@
 import { constants, inflateRawSync, inflateSync } from 'node:zlib';
 import { Refused } from './refusal';
 import { decodePDFRawStream, PDFArray, PDFDict, PDFName, PDFRawStream, type PDFContext } from '@cantoo/pdf-lib';
+import { itemAt } from '@gatepath/core/sure';
 
 /** A stream that unpacks to more than it may. */
 export class TooLarge extends Error {}
@@ -63,7 +64,7 @@ function hasPredictor(stream: PDFRawStream, i: number): boolean {
 function oneFilter(stream: PDFRawStream, bytes: Uint8Array, i: number): PDFRawStream {
   const context = stream.dict.context as PDFContext;
   const dict = PDFDict.withContext(context);
-  dict.set(PDFName.of('Filter'), PDFName.of(filtersOf(stream)[i]!));
+  dict.set(PDFName.of('Filter'), PDFName.of(itemAt(filtersOf(stream), i)));
   const parms = parmsOf(stream, i);
   if (parms) dict.set(PDFName.of('DecodeParms'), parms);
   return PDFRawStream.of(dict, bytes);

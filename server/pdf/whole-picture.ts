@@ -1,4 +1,5 @@
 /** Whether a picture's file goes to its end: what libraries fill up with grey must not be signed. */
+import { itemAt } from '@gatepath/core/sure';
 
 /** @returns false for a JPEG, PNG or WebP that was cut off */
 export function isWholePicture(b: Uint8Array): boolean {
@@ -21,7 +22,7 @@ function isWholeJpeg(b: Uint8Array): boolean {
       if (i < 0) return false;
       continue;
     }
-    const marker = b[i + 1]!;
+    const marker = itemAt(b, i + 1);
     if (marker === 0xd9) return scanned;
     if (marker === 0xff) i += 1;
     // Stuffed bytes, restarts, and markers without a length.
@@ -29,7 +30,7 @@ function isWholeJpeg(b: Uint8Array): boolean {
     else {
       if (i + 3 >= b.length) return false;
       if (marker === 0xda) scanned = true;
-      i += 2 + ((b[i + 2]! << 8) | b[i + 3]!);
+      i += 2 + ((itemAt(b, i + 2) << 8) | itemAt(b, i + 3));
     }
   }
   return false;

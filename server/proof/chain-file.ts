@@ -6,6 +6,7 @@ import { createHash, createPrivateKey, sign, verify, X509Certificate } from 'nod
 import { canonicalJson, firstBreak, type ChainedEvent } from '@gatepath/core/proof';
 import { type PacketEvent, type PacketState, replay } from '@gatepath/core/routing';
 import type { SealCheck } from './verify';
+import { lastOf } from '@gatepath/core/sure';
 
 export const CHAIN_FORMAT = 'gate-path-chain/1';
 
@@ -111,7 +112,7 @@ export function disagreements(pdf: SealCheck, chain: Extract<ChainCheck, { whole
     (rev) => rev.documents.some((d) => d.documentId === documentId) && !own.some((r) => r.event!.seq === rev.forSeq),
   );
   for (const rev of missing) out.push(`the seal of event ${rev.forSeq} is missing`);
-  if (state.sealed && !state.sealed.some((s) => s.sha256 === own[own.length - 1]!.sha256))
+  if (state.sealed && !state.sealed.some((s) => s.sha256 === lastOf(own).sha256))
     out.push('it is an earlier state: the seal with the signing record is missing');
   // What was sent is the beginning of the file, byte for byte.
   const plan = state.plan.documents.find((d) => d.id === documentId);

@@ -5,6 +5,7 @@
  */
 import { createHash, createPrivateKey, sign, verify, X509Certificate, type KeyObject } from 'node:crypto';
 import * as asn1js from 'asn1js';
+import { itemAt } from '@gatepath/core/sure';
 
 const OID = {
   data: '1.2.840.113549.1.7.1',
@@ -42,7 +43,7 @@ const sha256 = (data: Uint8Array) => createHash('sha256').update(data).digest();
 
 /** Signs a digest: DER of the whole ContentInfo. */
 export function buildCms(digest: Buffer, seal: SealKey): Buffer {
-  const attributes = signedAttributes(digest, seal.certificates[0]!);
+  const attributes = signedAttributes(digest, itemAt(seal.certificates, 0));
   // The signature covers the attributes as a SET (RFC 5652, 5.4).
   const signature = sign('sha256', new Uint8Array(attributes), seal.key);
   return assemble(attributes, signature, seal.certificates);
@@ -62,11 +63,11 @@ function signedAttributes(digest: Buffer, certificate: Buffer): Buffer {
 }
 
 function assemble(attributes: Buffer, signature: Uint8Array, certificates: Buffer[]): Buffer {
-  const own = raw(certificates[0]!) as asn1js.Sequence;
+  const own = raw(itemAt(certificates, 0)) as asn1js.Sequence;
   const tbs = own.valueBlock.value[0] as asn1js.Sequence;
-  const hasVersion = tbs.valueBlock.value[0]!.idBlock.tagClass === 3;
-  const serial = tbs.valueBlock.value[hasVersion ? 1 : 0]!;
-  const issuer = tbs.valueBlock.value[hasVersion ? 3 : 2]!;
+  const hasVersion = itemAt(tbs.valueBlock.value, 0).idBlock.tagClass === 3;
+  const serial = itemAt(tbs.valueBlock.value, hasVersion ? 1 : 0);
+  const issuer = itemAt(tbs.valueBlock.value, hasVersion ? 3 : 2);
   const digestAlgorithm = () => seq(oid(OID.sha256), new asn1js.Null());
   const attrs = raw(attributes) as asn1js.Set;
   const signerInfo = seq(
@@ -106,19 +107,19 @@ export function checkCms(cms: Buffer, digest: Buffer): CmsCheck {
     const signer = (parts[4] as asn1js.Set).valueBlock.value[0] as asn1js.Sequence;
     attributes = der(set(...(signer.valueBlock.value[3] as asn1js.Constructed).valueBlock.value));
     signature = Buffer.from((signer.valueBlock.value[5] as asn1js.OctetString).valueBlock.valueHexView);
-    certificate = new X509Certificate(new Uint8Array(certificates[0]!));
+    certificate = new X509Certificate(new Uint8Array(itemAt(certificates, 0)));
   } catch {
     return { ok: false, why: 'the signature itself is damaged', certificate: null };
   }
   const fail = (why: string): CmsCheck => ({ ok: false, why, certificate });
-  if (!signedAttributes(digest, certificates[0]!).equals(attributes))
+  if (!signedAttributes(digest, itemAt(certificates, 0)).equals(attributes))
     return fail('the document was changed after it was sealed');
   if (!verify('sha256', new Uint8Array(attributes), certificate.publicKey, new Uint8Array(signature)))
     return fail('the signature does not belong to its certificate');
   // The signing-certificate attribute pins the signer's certificate; those above it must chain up.
   for (let i = 1; i < certificates.length; i++) {
-    const issuer = new X509Certificate(new Uint8Array(certificates[i]!));
-    const child = new X509Certificate(new Uint8Array(certificates[i - 1]!));
+    const issuer = new X509Certificate(new Uint8Array(itemAt(certificates, i)));
+    const child = new X509Certificate(new Uint8Array(itemAt(certificates, i - 1)));
     if (!child.verify(issuer.publicKey)) return fail('a certificate in the chain is damaged');
   }
   if (!assemble(attributes, signature, certificates).equals(cms)) return fail('the signature itself is damaged');

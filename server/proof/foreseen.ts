@@ -5,16 +5,18 @@
  */
 import { holdsGate, byLink } from '@gatepath/core/packet';
 import { type PacketEvent, type PacketEventBody, type PacketState } from '@gatepath/core/routing';
+import { lastOf } from '@gatepath/core/sure';
+import { progressOf } from '@gatepath/core/routing';
 
 /** The packet as it would be if everybody still to act did so at once, as those before did. */
 export function foreseenEnd(state: PacketState, events: PacketEvent[]): { state: PacketState; events: PacketEvent[] } {
   const { plan } = state;
-  const at = events[events.length - 1]!.at;
+  const at = lastOf(events).at;
   const origin = events.findLast((e) => e.origin)?.origin ?? null;
   const to = { ...state, endedAt: at, parties: { ...state.parties }, fills: new Map(state.fills) };
   const more: PacketEventBody[] = [];
   for (const p of plan.parties) {
-    const s = state.parties[p.id]!;
+    const s = progressOf(state, p.id);
     if (!holdsGate(p) || s.status === 'done' || s.status === 'excused') continue;
     const hostName = byLink(p) ? null : (s.hostName ?? 'Host of the desk');
     to.parties[p.id] = {
@@ -44,7 +46,7 @@ export function foreseenEnd(state: PacketState, events: PacketEvent[]): { state:
   for (let gate = state.gate; gate < plan.gates.length; gate++)
     more.push({ type: 'gate_passed', gate }, { type: 'gate_opened', gate });
   more.push({ type: 'executed' });
-  const last = events[events.length - 1]!;
+  const last = lastOf(events);
   return {
     state: to,
     events: [

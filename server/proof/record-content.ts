@@ -3,6 +3,7 @@ import { type Hand, type PacketParty, hasDocument, holdsGate, approves } from '@
 import { type PacketEvent, type PacketState, documentsOf, inReadingOrder } from '@gatepath/core/routing';
 import { calendarDay, say, sideIn, timeIn, type WordKey, type WordParams, type Words } from '@gatepath/core/words';
 import type { RecordContent } from '../pdf/record';
+import { progressOf } from '@gatepath/core/routing';
 
 export function recordOf(
   words: Words,
@@ -107,7 +108,7 @@ function partyLines(
   time: (iso: string) => string,
 ): string[] {
   const tell = (key: WordKey, params?: WordParams) => say(words, key, params);
-  const s = state.parties[p.id]!;
+  const s = progressOf(state, p.id);
   const only = state.plan.documents.filter((d) => hasDocument(p, d.id));
   const limited = only.length < state.plan.documents.length;
   const documents = limited ? tell('record.only', { documents: only.map((d) => d.name).join(', ') }) : null;

@@ -8,6 +8,7 @@ import {
   shownFills,
   shownRedlines,
 } from '@gatepath/core/routing';
+import { itemAt } from '@gatepath/core/sure';
 
 /** One document's part of a revision. */
 export interface RevisionPart {
@@ -21,7 +22,7 @@ export interface RevisionPart {
 /** The file a document is in now: after its latest revision, or as it was sent. */
 export function currentFile(state: PacketState, document: PlanDocument): string {
   for (let i = state.revisions.length - 1; i >= 0; i--) {
-    const found = state.revisions[i]!.documents.find((d) => d.documentId === document.id);
+    const found = itemAt(state.revisions, i).documents.find((d) => d.documentId === document.id);
     if (found) return found.sha256;
   }
   return document.sha256;

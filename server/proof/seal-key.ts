@@ -8,6 +8,7 @@ import forge from 'node-forge';
 import { ConfigError } from '../config';
 import { newSecret } from '../ids';
 import { sealKey, type SealKey } from './cms';
+import { itemAt, lastOf } from '@gatepath/core/sure';
 
 export interface Seal extends SealKey {
   keyPem: string;
@@ -46,7 +47,7 @@ export async function openSeal(options: {
 }
 
 function describe(keyPem: string, certificates: Buffer[], selfMade: boolean): Seal {
-  const own = new X509Certificate(new Uint8Array(certificates[0]!));
+  const own = new X509Certificate(new Uint8Array(itemAt(certificates, 0)));
   const name = (dn: string) => /^CN=(.+)$/m.exec(dn)?.[1] ?? dn.replace(/\n/g, ', ');
   return {
     ...sealKey(keyPem, certificates),
@@ -113,7 +114,7 @@ export function fromP12(file: Buffer, password: string, name: string): Seal {
   if (!own) throw new ConfigError(`SEAL_P12 (${name}): none of its certificates belongs to its key.`);
   const chain = [own];
   for (let i = 0; i < certs.length; i++) {
-    const issuer = certs.find((c) => !chain.includes(c) && c.subject.hash === chain[chain.length - 1]!.issuer.hash);
+    const issuer = certs.find((c) => !chain.includes(c) && c.subject.hash === lastOf(chain).issuer.hash);
     if (!issuer) break;
     chain.push(issuer);
   }

@@ -6,6 +6,7 @@ import { readFile } from 'node:fs/promises';
 import { firstStepBack } from '@gatepath/core/proof';
 import { disagreements, verifyChain, type ChainCheck } from './chain-file';
 import { verifySealed, type SealCheck } from './verify';
+import { lastOf } from '@gatepath/core/sure';
 
 const files = process.argv.slice(2);
 if (!files.length) {
@@ -49,7 +50,7 @@ function chain(file: string, check: ChainCheck): void {
   if (back !== null)
     console.log(`remark     the clock was set back before event ${back}; times from there on are not to be relied on`);
   console.log(`sealed by  ${check.signer}`);
-  console.log(`last hash  ${check.events[check.events.length - 1]!.hash}`);
+  console.log(`last hash  ${lastOf(check.events).hash}`);
 }
 
 function sealed(file: string, check: SealCheck): void {

@@ -3,6 +3,7 @@ import { createHash, type X509Certificate } from 'node:crypto';
 import type { CheckedRevision } from '@gatepath/contract';
 import { sizes } from '../pdf/compose';
 import { checkCms } from './cms';
+import { itemAt, lastOf } from '@gatepath/core/sure';
 
 /** One signed revision of a file, with what only this side needs to know of it. */
 export interface RevisionCheck extends CheckedRevision {
@@ -43,9 +44,9 @@ export function verifySealed(pdf: Buffer): SealCheck {
     const start = revisions[revisions.length - 1]?.end ?? 0;
     revisions.push(checkRevision(pdf, text, match, revisions.length + 1, start));
   }
-  const first = ranges[0]!.index;
+  const first = itemAt(ranges, 0).index;
   const bad = revisions.find((r) => !r.whole);
-  const last = revisions[revisions.length - 1]!;
+  const last = lastOf(revisions);
   const why = bad
     ? revisions.length > 1
       ? `seal ${bad.n}: ${bad.why}`

@@ -13,6 +13,7 @@ import { notFound, type Problem } from '../problem';
 import { wordsOf } from '../words';
 import * as q from './queries';
 import { told, type Entry, type Visit } from './visit';
+import { progressOf } from '@gatepath/core/routing';
 
 /** Wrong codes after which a party is locked out until the sender says otherwise. */
 export const MAX_TRIES = 5;
@@ -85,7 +86,7 @@ async function lookIn(ctx: Context, visit: Visit): Promise<Entry> {
   if (pass.ended_at) throw endedProblem(state, words) ?? dead();
   const gone = state.status === 'withdrawn' ? endedProblem(state, words) : null;
   if (gone) throw gone;
-  const s = state.parties[party.id]!;
+  const s = progressOf(state, party.id);
   // Before the party was asked, or the packet is executed, there is nothing to see for it.
   if (!s.askedAt && state.status !== 'executed') throw told(words, 'not-your-turn', 'problem.not_yet');
   return { pass, state, party, words, proved: await isProved(ctx, visit, pass, party) };
@@ -130,7 +131,7 @@ export async function sendCode(ctx: Context, visit: Visit): Promise<void> {
   await ctx.packets.alone(state.packetId, async ({ tx, row }) => {
     const now = ctx.clock.now();
     const step = await q.stepOf(tx.db, row.id, party.id);
-    if (state.parties[party.id]!.locked) throw told(words, 'locked', 'refusal.locked');
+    if (progressOf(state, party.id).locked) throw told(words, 'locked', 'refusal.locked');
     if (step?.code_at && step.code_hash && now.getTime() - step.code_at.getTime() < CODE_AGAIN_MS)
       throw told(words, 'code-soon', 'problem.code_soon');
     const code = String(randomInt(0, 1_000_000)).padStart(6, '0');
@@ -170,7 +171,7 @@ export async function giveCode(ctx: Context, visit: Visit, given: string): Promi
     state.packetId,
     async ({ tx, row, state: before, run }): Promise<Problem | string> => {
       if (!before) throw notFound('This packet');
-      if (before.parties[party.id]!.locked) return told(words, 'locked', 'refusal.locked');
+      if (progressOf(before, party.id).locked) return told(words, 'locked', 'refusal.locked');
       const step = await q.stepOf(tx.db, row.id, party.id);
       const now = ctx.clock.now();
       const right =

@@ -1,5 +1,6 @@
 import type { Hand } from '@gatepath/core/packet';
 import type { Db } from '../db/pool';
+import { itemAt } from '@gatepath/core/sure';
 
 export interface PassRow {
   id: string;
@@ -133,7 +134,7 @@ export async function countTry(db: Db, packetId: string, partyId: string): Promi
      on conflict (packet_id, party_id) do update set tries = second_step.tries + 1 returning tries`,
     [packetId, partyId],
   );
-  return r.rows[0]!.tries;
+  return itemAt(r.rows, 0).tries;
 }
 
 export async function clearTries(db: Db, packetId: string, partyId: string): Promise<void> {

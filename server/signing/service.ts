@@ -20,13 +20,14 @@ import { ownPictures, rememberHand, requirePictures } from './hands';
 import { touchPass } from './queries';
 import { told, type Visit, type Entry } from './visit';
 import { patchOf, readableDocuments, view, waitingView } from './views';
+import { progressOf } from '@gatepath/core/routing';
 
 export async function openPass(ctx: Context, visit: Visit): Promise<SigningView> {
   const entry = await enter(ctx, visit);
   await seen(ctx, entry.pass.id);
   if (!entry.proved) return waitingView(ctx, entry);
   const { state, party } = entry;
-  const s = state.parties[party.id]!;
+  const s = progressOf(state, party.id);
   const opens = state.status === 'at_gate' && !s.openedAt && (isTurnOf(state, party.id) || !holdsGate(party));
   return view(ctx, opens ? (await actAs(ctx, visit, entry, { type: 'open' })).state : state, party.id);
 }

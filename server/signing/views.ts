@@ -31,6 +31,7 @@ import { agreementOf } from './agreement';
 import type { Entry } from './visit';
 import { rememberedHand } from './hands';
 import { isCodeSent } from './queries';
+import { progressOf } from '@gatepath/core/routing';
 
 /** What an act changed since a view, where it changed nothing but marks; null where more has happened. */
 export function patchOf({ state, events }: Done, partyId: string, since: number): SigningPatch | null {
@@ -44,7 +45,7 @@ export function patchOf({ state, events }: Done, partyId: string, since: number)
   return {
     since,
     seq: state.seq,
-    mine: state.parties[partyId]!.status,
+    mine: progressOf(state, partyId).status,
     ...standingOf(state, me),
     marks: [...ids].map((id) => ({ id, done: state.fills.has(id) })),
     fills: shownFills(state, ids),
@@ -113,7 +114,7 @@ export async function waitingView(ctx: Context, { state, party, words }: Entry):
     others: [],
     step: {
       kind,
-      locked: state.parties[party.id]!.locked,
+      locked: progressOf(state, party.id).locked,
       sent: kind !== 'code' && (await isCodeSent(ctx.database.pool, state.packetId, party.id)),
     },
   };
@@ -139,7 +140,7 @@ async function headOf(ctx: Context, state: PacketState, me: PacketParty, words: 
       company: me.company ?? '',
     },
     status: state.status,
-    mine: state.parties[me.id]!.status,
+    mine: progressOf(state, me.id).status,
     myTurn: isTurnOf(state, me.id) && holdsGate(me),
     agreementText: agreementOf(words),
   };
@@ -148,7 +149,7 @@ async function headOf(ctx: Context, state: PacketState, me: PacketParty, words: 
 export async function view(ctx: Context, state: PacketState, partyId: string): Promise<SigningView> {
   const { plan } = state;
   const me = plan.parties.find((p) => p.id === partyId)!;
-  const mine = state.parties[partyId]!;
+  const mine = progressOf(state, partyId);
   const mayRead = readableDocuments(state, partyId);
   const readable = new Set(mayRead.map((d) => d.id));
   const marks = marksOfParty(plan, partyId).filter(
@@ -201,8 +202,8 @@ export async function view(ctx: Context, state: PacketState, partyId: string): P
       .map((x) => ({ id: x.id, text: x.text, at: x.at, answer: x.answer && { text: x.answer.text, at: x.answer.at } })),
     ...standingOf(state, me),
     others: plan.parties
-      .filter((p) => p.id !== partyId && holdsGate(p) && state.parties[p.id]!.status !== 'excused')
-      .map((p) => ({ name: firstName(p.name), ink: p.ink, done: state.parties[p.id]!.status === 'done' })),
+      .filter((p) => p.id !== partyId && holdsGate(p) && progressOf(state, p.id).status !== 'excused')
+      .map((p) => ({ name: firstName(p.name), ink: p.ink, done: progressOf(state, p.id).status === 'done' })),
   };
 }
 

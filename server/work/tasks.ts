@@ -9,6 +9,7 @@ import type { FactsFile } from '../pdf/facts-file';
 import type { FaceName } from '../pdf/fonts';
 import type { ReadTask } from '../pdf/read';
 import type { Copy, SealTask } from '../pdf/seal';
+import { itemAt } from '@gatepath/core/sure';
 
 /** A task whose bytes lie in files: workers read them themselves. */
 type FromFiles<T> = Omit<T, 'bytes' | 'pictures'> & { file: string; pictures: Record<string, string> };
@@ -48,7 +49,7 @@ export const tasks = {
     const { missingCharacters } = await import('../pdf/fonts');
     const { SCRIPT_FACES } = await import('@gatepath/core/packet');
     const missing = await Promise.all(SCRIPT_FACES.map((face) => missingCharacters(t.name, face, true)));
-    return SCRIPT_FACES.filter((_, i) => missing[i]!.length === 0);
+    return SCRIPT_FACES.filter((_, i) => itemAt(missing, i).length === 0);
   },
   checkSeals: async (t: { bytes: Uint8Array }) => (await import('../proof/verify')).checkCopy(t.bytes),
 

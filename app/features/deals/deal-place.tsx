@@ -18,6 +18,7 @@ import { NotReady, isReady } from '../../ui/not-ready';
 import { Button, Card, IconButton, Page, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 import { Token } from '../../ui/token';
+import { itemAt } from '@gatepath/core/sure';
 
 const FIRST_SIDE = { listing: 'seller', sale: 'buyer', tenancy: 'tenant' } as const;
 
@@ -191,7 +192,7 @@ function Packets({ deal, arriving }: { deal: DealView; arriving: boolean }) {
         <Button
           kind={deal.packets.length ? 'plain' : 'main'}
           icon="plus"
-          onPress={() => setName(ready.length === 1 ? ready[0]!.name : `${deal.address} papers`)}
+          onPress={() => setName(ready.length === 1 ? itemAt(ready, 0).name : `${deal.address} papers`)}
           disabled={arriving || ready.length < standing.length}
           testID="new-packet"
         >

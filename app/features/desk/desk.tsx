@@ -22,6 +22,7 @@ import { PreviewAs } from './preview';
 import { PrintedPanel } from './printed-panel';
 import { ToolBar } from './tool-bar';
 import { useDesk, type Desk } from './use-desk';
+import { itemAt } from '@gatepath/core/sure';
 
 type Tab = 'pages' | 'printed' | 'ledger' | 'path' | 'check';
 const TABS: { value: Tab; label: string }[] = [
@@ -206,9 +207,9 @@ export function DeskScreen({ packet }: { packet: PacketView }) {
       )}
       {details && desk.selected.length === 1 ? (
         <MarkDetails
-          key={desk.selected[0]!.id}
+          key={itemAt(desk.selected, 0).id}
           desk={desk}
-          mark={desk.selected[0]!}
+          mark={itemAt(desk.selected, 0)}
           onClose={() => setDetails(false)}
         />
       ) : null}

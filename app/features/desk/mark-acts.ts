@@ -35,6 +35,7 @@ import {
 import type { DraftView } from '@gatepath/core/checks';
 import { count, firstName } from '@gatepath/core/text';
 import { newId } from '../../api/client';
+import { itemAt } from '@gatepath/core/sure';
 
 interface Bench {
   draft: Draft;
@@ -100,7 +101,10 @@ export function markActs(b: Bench) {
       const second = roundRect(clampToPage({ ...rect, y: rect.y + rect.h + 8 }, here.width, here.height));
       const ids = [id, newId()];
       do_(
-        [put({ ...mark, group, label: 'First' }), put({ ...mark, id: ids[1]!, rect: second, group, label: 'Second' })],
+        [
+          put({ ...mark, group, label: 'First' }),
+          put({ ...mark, id: itemAt(ids, 1), rect: second, group, label: 'Second' }),
+        ],
         'Two choices placed.',
         [id],
       );
@@ -134,7 +138,7 @@ export function markActs(b: Bench) {
   const nudge = (dx: number, dy: number) =>
     moveMarks(selected.map((mark) => ({ mark, rect: { ...mark.rect, x: mark.rect.x + dx, y: mark.rect.y + dy } })));
 
-  const arrange = (rects: Rect[]) => moveMarks(selected.map((mark, i) => ({ mark, rect: rects[i]! })));
+  const arrange = (rects: Rect[]) => moveMarks(selected.map((mark, i) => ({ mark, rect: itemAt(rects, i) })));
   const rects = selected.map((m) => m.rect);
 
   const remove = (marks: Mark[] = selected) => {

@@ -13,6 +13,7 @@ import { FONT } from '../../ui/theme';
 import { useDocumentTools } from './use-document-tools';
 import type { Desk } from './use-desk';
 import { webStyle } from '../../ui/web';
+import { itemAt } from '@gatepath/core/sure';
 
 type Turn = 0 | 90 | 180 | 270;
 interface Slot {
@@ -39,7 +40,7 @@ export function PagesSheet({ desk, onClose }: { desk: Desk; onClose: () => void 
   const at = (i: number, more: Partial<Slot>) => change(slots.map((s, k) => (k === i ? { ...s, ...more } : s)));
   const swap = (i: number, k: number) => {
     const next = [...slots];
-    [next[i], next[k]] = [next[k]!, next[i]!];
+    [next[i], next[k]] = [itemAt(next, k), itemAt(next, i)];
     change(next);
   };
   const left = slots.filter((s) => !s.out);
@@ -56,7 +57,7 @@ export function PagesSheet({ desk, onClose }: { desk: Desk; onClose: () => void 
         const to = left.findIndex((s) => s.page === i + 1);
         return {
           from: { documentId: doc.id, page: i + 1 },
-          to: to < 0 ? null : { documentId: made.id, page: to + 1, turn: left[to]!.turn },
+          to: to < 0 ? null : { documentId: made.id, page: to + 1, turn: itemAt(left, to).turn },
           size,
         };
       }),
@@ -84,7 +85,7 @@ export function PagesSheet({ desk, onClose }: { desk: Desk; onClose: () => void 
       doc.pages.map((size, i): PageMove => ({
         from: { documentId: doc.id, page: i + 1 },
         to: {
-          documentId: i + 1 < before ? made[0]! : made[1]!,
+          documentId: i + 1 < before ? itemAt(made, 0) : itemAt(made, 1),
           page: i + 1 < before ? i + 1 : i + 2 - before,
           turn: 0,
         },
@@ -106,7 +107,7 @@ export function PagesSheet({ desk, onClose }: { desk: Desk; onClose: () => void 
                 label="Document before"
                 onPress={() => {
                   const i = documents.indexOf(doc);
-                  setDocument(documents[(i + documents.length - 1) % documents.length]!.id);
+                  setDocument(itemAt(documents, (i + documents.length - 1) % documents.length).id);
                 }}
               />
             ) : null}
@@ -120,7 +121,7 @@ export function PagesSheet({ desk, onClose }: { desk: Desk; onClose: () => void 
                 label="Next document"
                 onPress={() => {
                   const i = documents.indexOf(doc);
-                  setDocument(documents[(i + 1) % documents.length]!.id);
+                  setDocument(itemAt(documents, (i + 1) % documents.length).id);
                 }}
               />
             ) : null}
@@ -144,7 +145,7 @@ export function PagesSheet({ desk, onClose }: { desk: Desk; onClose: () => void 
             initialNumToRender={12}
             windowSize={5}
             renderItem={({ item, index }) => {
-              const size = doc.pages[item.page - 1]!;
+              const size = itemAt(doc.pages, item.page - 1);
               const marks = desk.view.marks.filter(
                 (m) => m.documentId === doc.id && m.page === item.page && !isSenders(m.kind),
               ).length;

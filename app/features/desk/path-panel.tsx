@@ -30,6 +30,7 @@ import { DocumentsCard, ThrowAway, WordsCard } from './packet-cards';
 import { PartyOptions } from './party-options';
 import { ScheduleCard } from './schedule-card';
 import type { Desk } from './use-desk';
+import { itemAt } from '@gatepath/core/sure';
 
 const PATTERNS: { value: PathPattern; label: string }[] = [
   { value: 'by_side', label: 'Sellers, then broker, then buyers' },
@@ -121,7 +122,7 @@ export function PathPanel({ desk }: { desk: Desk }) {
                     {here.length === 0
                       ? 'Nobody stands here.'
                       : here.length === 1
-                        ? `Only ${firstName(here[0]!.name)}`
+                        ? `Only ${firstName(itemAt(here, 0).name)}`
                         : gate.need === 'any'
                           ? `Any one of ${listWords(here.map((x) => firstName(x.name)))}`
                           : `${listWords(here.map((x) => firstName(x.name)))}, in any order`}

@@ -11,6 +11,7 @@ import { Button, Card, IconButton, Loading, Note } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
 import { Token } from '../../ui/token';
 import type { Desk } from './use-desk';
+import { itemAt } from '@gatepath/core/sure';
 
 export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) {
   if (!desk.ready) return <Loading what="the pages" />;
@@ -125,7 +126,7 @@ function OfDocument({
         </DropMenu>
       </View>
       {groupsOf(matched).map((g) => (
-        <PlaceRow key={g[0]!.id} desk={desk} places={g} onGo={onGo} />
+        <PlaceRow key={itemAt(g, 0).id} desk={desk} places={g} onGo={onGo} />
       ))}
       {nameless.length ? (
         <Small>{`${count(nameless.length, 'blank')} without a name: leave them empty, or give them to somebody.`}</Small>
@@ -140,7 +141,7 @@ function OfDocument({
 
 function PlaceRow({ desk, places, onGo }: { desk: Desk; places: Proposal[]; onGo?: () => void }) {
   const p = usePalette();
-  const place = places[0]!;
+  const place = itemAt(places, 0);
   const party = desk.draft.parties.find((x) => x.id === place.partyId);
   const what = `${KINDS[place.kind].word}, ${pageRuns(places.map((x) => x.page))}`;
   return (

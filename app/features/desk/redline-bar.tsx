@@ -7,6 +7,7 @@ import { useState } from 'react';
 import { BarButton } from './selection-bar';
 import { BAR_TEXT, UndoRedo } from './bar-parts';
 import type { Desk } from './use-desk';
+import { lastOf } from '@gatepath/core/sure';
 
 export function RedlineBar({ desk, id }: { desk: Desk; id: string }) {
   const redline = desk.draft.redlines.find((r) => r.id === id)!;
@@ -48,7 +49,7 @@ export function RedlineBar({ desk, id }: { desk: Desk; id: string }) {
           <BarButton
             testID="insert-beside"
             onPress={() => {
-              const last = redline.rects[redline.rects.length - 1]!;
+              const last = lastOf(redline.rects);
               desk.insert({ x: last.x, y: Math.max(4, last.y - 15), w: 150, h: 14 }, 'New words');
             }}
           >

@@ -10,6 +10,7 @@ import { Button, IconButton } from '../../ui/pieces';
 import { Body } from '../../ui/text';
 import { BAR_TEXT, PartyTokens, UndoRedo } from './bar-parts';
 import type { Desk } from './use-desk';
+import { itemAt } from '@gatepath/core/sure';
 
 /** A button on the dark bar. */
 export function BarButton(props: { children: string; onPress: () => void; testID?: string }) {
@@ -23,7 +24,7 @@ export function BarButton(props: { children: string; onPress: () => void; testID
 export function SelectionBar({ desk, onDetails }: { desk: Desk; onDetails: () => void }) {
   const [repeating, setRepeating] = useState(false);
   const { selected, draft } = desk;
-  const one = selected.length === 1 ? selected[0]! : null;
+  const one = selected.length === 1 ? itemAt(selected, 0) : null;
   const party = one && draft.parties.find((x) => x.id === one.partyId);
   const made = selected.some((m) => m.ruleId || m.redlineId);
   const words =

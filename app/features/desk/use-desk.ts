@@ -9,6 +9,7 @@ import { unpackFacts } from '@gatepath/contract/facts';
 import { factsQuery } from '../../api/hooks';
 import { useDraft, type DraftHandle } from './use-draft';
 import { markActs, type MarkActs, type Tool } from './mark-acts';
+import { itemAt } from '@gatepath/core/sure';
 
 export interface Desk extends DraftHandle, MarkActs {
   packet: PacketView;
@@ -128,7 +129,7 @@ export function useDesk(packet: PacketView): Desk {
   const step = (by: 1 | -1) => {
     if (!at) return;
     const i = view.documents.findIndex((d) => d.id === at.documentId);
-    const doc = view.documents[i]!;
+    const doc = itemAt(view.documents, i);
     const page = at.page + by;
     if (page >= 1 && page <= doc.pages.length) return goTo(doc.id, page);
     const next = view.documents[i + by];

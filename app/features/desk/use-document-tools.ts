@@ -59,11 +59,14 @@ export function useDocumentTools(desk: Desk) {
       const packed = await client.fetchQuery(factsQuery(made.id));
       const to = matchPagesOf(old, unpackFacts(made.id, made.name, packed));
       swap(
-        old.pages.map((size, i): PageMove => ({
-          from: { documentId, page: i + 1 },
-          to: to[i] === null ? null : { documentId: made.id, page: to[i]! + 1, turn: 0 },
-          size,
-        })),
+        old.pages.map((size, i): PageMove => {
+          const page = to[i] ?? null;
+          return {
+            from: { documentId, page: i + 1 },
+            to: page === null ? null : { documentId: made.id, page: page + 1, turn: 0 },
+            size,
+          };
+        }),
         [made.id],
       );
       const name = desk.packet.documents.find((d) => d.id === documentId)?.name;

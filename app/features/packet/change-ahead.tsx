@@ -10,6 +10,7 @@ import { DoOrLeave } from '../../ui/do-or-leave';
 import { Switch } from '../../ui/switch';
 import { Body, Heading, Small } from '../../ui/text';
 import { NameAndEmail } from '../people/name-and-email';
+import { itemAt } from '@gatepath/core/sure';
 
 interface Props {
   packet: PacketView;
@@ -144,7 +145,7 @@ function NewDocument({
     .flatMap((g) => g.partyIds)
     .map((id) => sent.plan.parties.find((p) => p.id === id)!)
     .filter((p) => puts(p));
-  const [documentId, setDocument] = useState(documents[0]!.id);
+  const [documentId, setDocument] = useState(itemAt(documents, 0).id);
   const [signers, setSigners] = useState(later.map((p) => p.id));
   return (
     <Card>

@@ -11,6 +11,7 @@ import { Fills } from '../pages/fills';
 import { Redlines } from '../pages/redlines';
 import { Sheet } from '../pages/sheet';
 import { elementOf, webStyle } from '../../ui/web';
+import { itemAt } from '@gatepath/core/sure';
 
 interface Props {
   packet: PacketView;
@@ -33,8 +34,8 @@ export function CorrectionPage({ packet, sent, look, redline, hint, onTouch }: P
   const [zoom, setZoom] = useState(wide ? 0 : 1);
   const paper = useRef<View>(null);
   const doc = sent.plan.documents.find((d) => d.id === look.documentId)!;
-  const page = doc.pages[look.page - 1]!;
-  const width = room * ZOOMS[zoom]!;
+  const page = itemAt(doc.pages, look.page - 1);
+  const width = room * itemAt(ZOOMS, zoom);
   const scale = width / page.width;
   const here = <T extends { documentId: string; page: number }>(all: T[]) =>
     all.filter((x) => x.documentId === look.documentId && x.page === look.page);

@@ -7,6 +7,7 @@ import DancingScript_500Medium from '../../assets/fonts/DancingScript_500Medium.
 import LaBelleAurore_400Regular from '../../assets/fonts/LaBelleAurore_400Regular.woff2';
 import Mynerve_400Regular from '../../assets/fonts/Mynerve_400Regular.woff2';
 import ReenieBeanie_400Regular from '../../assets/fonts/ReenieBeanie_400Regular.woff2';
+import { itemAt } from '@gatepath/core/sure';
 
 const FILES = {
   caveat: { Caveat_500Medium },
@@ -17,7 +18,7 @@ const FILES = {
 
 /** The font stack of a script face: missing letters fall back in the same order as on paper. */
 export function familyOf(face: ScriptFace): string {
-  const own = Object.keys(FILES[face])[0]!;
+  const own = itemAt(Object.keys(FILES[face]), 0);
   return [
     ...new Set([
       own,

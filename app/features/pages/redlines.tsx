@@ -6,6 +6,7 @@ import type { Redline } from '@gatepath/core/packet';
 import { FONT } from '../../ui/theme';
 import { measureIn } from './hand-fonts';
 import { webStyle } from '../../ui/web';
+import { itemAt } from '@gatepath/core/sure';
 
 /** The ink of changes: no party's, not the print's. */
 export const REDLINE = '#8E1B2F';
@@ -40,7 +41,7 @@ export const Redlines = memo(function Redlines({ page, scale, redlines }: Props)
                 strokeLinecap="round"
               />
             ))
-          : setParagraph(r.text, r.rects[0]!, measureIn(FONT.text)).map((l, i) => (
+          : setParagraph(r.text, itemAt(r.rects, 0), measureIn(FONT.text)).map((l, i) => (
               <SvgText
                 key={`${r.id}${i}`}
                 x={l.x}

@@ -4,6 +4,7 @@ import { Image, PixelRatio, View } from 'react-native';
 import { PAGE_DPIS } from '@gatepath/contract/limits';
 import { usePalette } from '../../ui/hooks';
 import { Body } from '../../ui/text';
+import { lastOf } from '@gatepath/core/sure';
 
 export interface SheetPage {
   width: number;
@@ -26,7 +27,7 @@ interface Props {
 /** The picture's resolution for a width on this screen: the next step up, so that type stays sharp. */
 export function dpiFor(page: SheetPage, width: number): number {
   const wanted = (width * PixelRatio.get() * 72) / page.width;
-  return PAGE_DPIS.find((d) => d >= wanted * 0.95) ?? PAGE_DPIS[PAGE_DPIS.length - 1]!;
+  return PAGE_DPIS.find((d) => d >= wanted * 0.95) ?? lastOf(PAGE_DPIS);
 }
 
 const FAILING = 'This page could not be loaded. Check the connection and load it again.';

@@ -26,6 +26,7 @@ import type { Side, StepProps } from './step';
 import { InLanguage, useLanguage, useSay } from './say';
 import { useSigning, type Signing } from './use-signing';
 import { wordsOfError } from './wrong';
+import { itemAt } from '@gatepath/core/sure';
 
 export function Ceremony({ token }: { token: string }) {
   const signing = useSigning(token);
@@ -54,7 +55,7 @@ export function Ceremony({ token }: { token: string }) {
 
 /** The browser's own language, for what is said before it is known who comes. */
 function browserLanguage(): string {
-  return typeof navigator === 'undefined' ? 'en' : navigator.language.split('-')[0]!;
+  return typeof navigator === 'undefined' ? 'en' : itemAt(navigator.language.split('-'), 0);
 }
 
 function Waiting() {

@@ -9,6 +9,7 @@ import { Button } from '../../ui/pieces';
 import { Strong } from '../../ui/text';
 import { useSay } from './say';
 import { elementOf, webStyle } from '../../ui/web';
+import { itemAt } from '@gatepath/core/sure';
 
 interface Props {
   label: string;
@@ -52,7 +53,7 @@ export function DrawPad({ label, height, value, color, onChange, testID }: Props
       if (!stroke) return;
       const [x, y] = point(e);
       const n = stroke.length;
-      if (Math.hypot(x - stroke[n - 2]!, y - stroke[n - 1]!) < STEP || n > 7900) return;
+      if (Math.hypot(x - itemAt(stroke, n - 2), y - itemAt(stroke, n - 1)) < STEP || n > 7900) return;
       stroke = [...stroke, x, y];
       setLive(stroke);
     };

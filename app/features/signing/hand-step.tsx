@@ -19,6 +19,7 @@ import { WhoIs } from './parts';
 import { useSay } from './say';
 import type { Signing } from './use-signing';
 import { Wrong } from './wrong';
+import { itemAt } from '@gatepath/core/sure';
 
 interface Props {
   token: string;
@@ -35,7 +36,7 @@ export function HandStep({ token, signing, view, onDone }: Props) {
   const [form, setForm] = useState<Form>(was?.form ?? 'typed');
   const [name, setName] = useState(was?.form === 'typed' ? was.signature : view.me.name);
   const [initials, setInitials] = useState(was?.form === 'typed' ? was.initials : view.suggestedInitials);
-  const [face, setFace] = useState<ScriptFace>(was?.form === 'typed' ? was.face : view.faces[0]!);
+  const [face, setFace] = useState<ScriptFace>(was?.form === 'typed' ? was.face : itemAt(view.faces, 0));
   const [signature, setSignature] = useState<Drawing | null>(was?.form === 'drawn' ? was.signature : null);
   const [short, setShort] = useState<Drawing | null>(was?.form === 'drawn' ? was.initials : null);
   const [pictures, setPictures] = useState<{ signature: Picture | null; initials: Picture | null }>(

@@ -1,6 +1,7 @@
 /** Sending acts one after another, now or when the connection is back. No screen knows of it but the bar that tells. */
 import { ApiError } from '../../api/client';
 import { readActs, readAside, writeActs, writeAside, type Act } from './acts';
+import { itemAt } from '@gatepath/core/sure';
 
 export interface OutboxState {
   waiting: Act[];
@@ -69,7 +70,7 @@ export class Outbox<View> {
     this.busy = true;
     if (this.timer) clearTimeout(this.timer);
     while (this.state.waiting.length && !this.closed) {
-      const act = this.state.waiting[0]!;
+      const act = itemAt(this.state.waiting, 0);
       try {
         const view = await this.send(act);
         this.stumbles = 0;

@@ -9,6 +9,7 @@ import type { StepProps } from './step';
 import { placesOf } from './places';
 import { BackBar, leftByKind } from './parts';
 import { useSay, useWords } from './say';
+import { itemAt } from '@gatepath/core/sure';
 
 const GAP = 14;
 
@@ -22,7 +23,7 @@ export function PagesStep({ token, view, onBack, onPlace }: StepProps & { onPlac
   const places = placesOf(view);
   const pages = view.documents.flatMap((d) =>
     d.pages.map((page, i) => {
-      const here = places.filter((x) => x.marks[0]!.documentId === d.id && x.marks[0]!.page === i + 1);
+      const here = places.filter((x) => itemAt(x.marks, 0).documentId === d.id && itemAt(x.marks, 0).page === i + 1);
       return { doc: d, page, n: i + 1, here, left: here.filter((x) => x.required && !x.done).length };
     }),
   );
@@ -52,7 +53,7 @@ export function PagesStep({ token, view, onBack, onPlace }: StepProps & { onPlac
               <Pressable
                 role="button"
                 aria-label={`${t('sign.page_of', { page: item.n, pages: item.doc.pages.length, name: item.doc.name })}, ${left}`}
-                onPress={() => onPlace((item.here.find((x) => !x.done) ?? item.here[0])?.marks[0]!.id ?? null)}
+                onPress={() => onPlace((item.here.find((x) => !x.done) ?? item.here[0])?.marks[0]?.id ?? null)}
                 testID={`thumb-${item.n}`}
                 style={{ gap: 4, width: size }}
               >

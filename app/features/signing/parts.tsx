@@ -14,6 +14,7 @@ import { placesOf } from './places';
 import { useSay, useWords, type Say } from './say';
 import type { Signing } from './use-signing';
 import { Wrong, wordsOfError } from './wrong';
+import { itemAt } from '@gatepath/core/sure';
 
 /** Who is signing, said clearly: two people may share one mailbox. */
 export function WhoIs({ view, over, onNotMe }: { view: SigningView; over?: boolean; onNotMe?: () => void }) {
@@ -58,7 +59,7 @@ export function Languages({ signing, view }: { signing: Signing; view: SigningVi
 /** What is left, by kind: "11 initials and 2 signatures". */
 export function leftByKind(t: Say, words: Words, view: Pick<SigningView, 'marks'>): string {
   const left = placesOf(view).filter((x) => x.required && !x.done);
-  const of = (is: (how: Filled) => boolean) => left.filter((x) => is(filledHow(x.marks[0]!.kind))).length;
+  const of = (is: (how: Filled) => boolean) => left.filter((x) => is(filledHow(itemAt(x.marks, 0).kind))).length;
   const initials = of((how) => how.by === 'hand' && how.as === 'initials');
   const signatures = of((how) => how.by === 'hand' && how.as === 'signature');
   const files = of((how) => how.by === 'file');

@@ -13,6 +13,7 @@ import type { SigningPlace } from './places';
 import { useSay, type Say } from './say';
 import type { OwnMark } from './own-rules';
 import type { Signing } from './use-signing';
+import { itemAt } from '@gatepath/core/sure';
 
 interface Props {
   token: string;
@@ -28,7 +29,7 @@ interface Props {
 
 export function PlaceAct({ token, signing, view, place, next, onHand, onNext, onSkip }: Props) {
   const t = useSay();
-  const mark = place.marks[0]!;
+  const mark = itemAt(place.marks, 0);
   const redline = mark.redlineId ? view.redlines.find((r) => r.id === mark.redlineId) : undefined;
   const how = filledHow(mark.kind);
   const [verb, title] =
@@ -113,7 +114,7 @@ export function PlaceAct({ token, signing, view, place, next, onHand, onNext, on
 }
 
 function titleOf(t: Say, place: SigningPlace): string {
-  const mark = place.marks[0]!;
+  const mark = itemAt(place.marks, 0);
   const { page } = mark;
   const how = filledHow(mark.kind);
   if (how.by === 'touch' && how.together) return t('sign.place.choose_page', { page });

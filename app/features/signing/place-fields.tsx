@@ -13,6 +13,7 @@ import type { SigningPlace } from './places';
 import { useSay, useWords } from './say';
 import type { Signing } from './use-signing';
 import { Wrong } from './wrong';
+import { itemAt } from '@gatepath/core/sure';
 
 /** The keyboard for a form that the preparer asks for. */
 const KEYBOARD = { email: 'email', phone: 'tel', digits: 'numeric' } as const;
@@ -105,7 +106,7 @@ export function Choosing({
     <>
       <View
         role="radiogroup"
-        aria-label={t('sign.place.choose_page', { page: place.marks[0]!.page })}
+        aria-label={t('sign.place.choose_page', { page: itemAt(place.marks, 0).page })}
         style={{ gap: 8 }}
       >
         {place.marks.map((m, i) => (

@@ -14,6 +14,7 @@ import { SigningSheet } from './signing-sheet';
 import { useSay, useWords } from './say';
 import type { OwnMark } from './own-rules';
 import { elementOf } from '../../ui/web';
+import { itemAt } from '@gatepath/core/sure';
 
 const MARGIN = 10;
 const ZOOMS = [1, 1.6, 2.4];
@@ -37,13 +38,13 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
   const lastPlace = useRef<OwnMark | null>(null);
   if (current) lastPlace.current = current;
   const shown = current ?? lastPlace.current ?? view.marks[view.marks.length - 1] ?? null;
-  const doc = view.documents.find((d) => d.id === shown?.documentId) ?? view.documents[0]!;
+  const doc = view.documents.find((d) => d.id === shown?.documentId) ?? itemAt(view.documents, 0);
   const page = shown?.page ?? 1;
 
   const [room, setRoom] = useState({ width: 0, height: 0 });
   const [zoom, setZoom] = useState(0);
   const scroller = useRef<ScrollView>(null);
-  const width = Math.max(0, Math.min(820, room.width - 2 * MARGIN)) * ZOOMS[zoom]!;
+  const width = Math.max(0, Math.min(820, room.width - 2 * MARGIN)) * itemAt(ZOOMS, zoom);
   useEffect(() => {
     const size = doc.pages[page - 1];
     if (!shown || !size || !width) return;

@@ -11,6 +11,7 @@ import { Sheet } from '../pages/sheet';
 import { useSay, useWords } from './say';
 import type { OwnMark } from './own-rules';
 import { webStyle } from '../../ui/web';
+import { itemAt } from '@gatepath/core/sure';
 
 interface Props {
   token: string;
@@ -26,7 +27,7 @@ export function SigningSheet({ token, view, documentId, page: n, width, current,
   const t = useSay();
   const words = useWords();
   const doc = view.documents.find((d) => d.id === documentId)!;
-  const page = doc.pages[n - 1]!;
+  const page = itemAt(doc.pages, n - 1);
   const scale = width / page.width;
   const own = view.marks.filter((m) => m.documentId === documentId && m.page === n && !m.done);
   // What was signed is signed: it is named for those who listen, and cannot be touched.
