@@ -24,7 +24,7 @@ export const named = <S extends yup.ObjectShape>(name: string, fields: S) =>
 /** Something by its name: keys are not known beforehand. */
 export const byName = <T, K extends string = string>(of: yup.Schema<T>) =>
   yup
-    .mixed<Record<K, T>>((v): v is Record<K, T> => Object.values(v as object).every((x) => of.isValidSync(x)))
+    .mixed<Record<K, T>>((v): v is Record<K, T> => Object.values(v ?? {}).every((x) => of.isValidSync(x)))
     .defined()
     .meta({ values: of });
 

@@ -65,7 +65,7 @@ export function choiceBy<
     .meta({ jsonSchema: { type: 'null' } });
   return choiceOf([...forms.values(), ...(nullable ? [nothing] : [])], (value) => {
     if (nullable && value === null) return nothing;
-    const word = (value as Record<string, unknown> | null | undefined)?.[key];
+    const word: unknown = typeof value === 'object' && value !== null ? Reflect.get(value, key) : undefined;
     return (typeof word === 'string' && forms.get(word)) || none;
   });
 }

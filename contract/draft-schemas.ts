@@ -146,10 +146,11 @@ const unknownPut = object({
 });
 
 const draftEdit = choiceOf<DraftEdit>([...sets.values(), drop, ...puts.values()], (value) => {
-  const edit = (value ?? {}) as { op?: unknown; list?: unknown; field?: unknown };
-  if (edit.op === 'set') return sets.get(edit.field) ?? unknownSet;
-  if (edit.op === 'drop') return drop;
-  return puts.get(edit.list) ?? unknownPut;
+  const part = (name: string): unknown =>
+    typeof value === 'object' && value !== null ? Reflect.get(value, name) : undefined;
+  if (part('op') === 'set') return sets.get(part('field')) ?? unknownSet;
+  if (part('op') === 'drop') return drop;
+  return puts.get(part('list')) ?? unknownPut;
 });
 
 export const editsBody = object({

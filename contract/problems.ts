@@ -3,6 +3,7 @@
  * Its `detail` is a sentence for people, in their own language; programs look at the code.
  */
 import type { RefusalCode } from '@gatepath/core/routing';
+import { isKeyOf, keysOf } from '@gatepath/core/sure';
 
 interface Kind {
   status: number;
@@ -13,6 +14,8 @@ const kinds = <C extends string>(status: number, title: string, ...codes: C[]): 
   Object.fromEntries(codes.map((c) => [c, { status, title }])) as Record<C, Kind>;
 
 type Dashed<S extends string> = S extends `${infer A}_${infer B}` ? `${A}-${Dashed<B>}` : S;
+/** A name of the core as codes are written: `bad_value` is `bad-value`. */
+export const dashed = <S extends string>(name: S) => name.replace(/_/g, '-') as Dashed<S>;
 type Ended = Extract<RefusalCode, `ended_${string}`>;
 
 /** Refusals of the core that come of what was sent, and not of where the packet stands. */
@@ -29,11 +32,7 @@ const UNUSABLE = [
 ] as const satisfies RefusalCode[];
 
 const OF_REFUSALS = {
-  ...kinds(
-    422,
-    'Cannot be used',
-    ...UNUSABLE.map((code) => code.replace(/_/g, '-') as Dashed<(typeof UNUSABLE)[number]>),
-  ),
+  ...kinds(422, 'Cannot be used', ...UNUSABLE.map(dashed)),
   ...kinds(403, 'Not your turn', 'not-your-turn'),
   ...kinds(
     409,
@@ -137,10 +136,10 @@ export const PROBLEMS = {
 export type ProblemCode = keyof typeof PROBLEMS;
 /** Problems that any route may answer with; a route names the others it has. */
 export type AnyProblem = keyof typeof OF_ANYTHING;
-export const ANY_PROBLEM = Object.keys(OF_ANYTHING) as AnyProblem[];
+export const ANY_PROBLEM = keysOf(OF_ANYTHING);
 export type PaperCode = keyof typeof OF_PAPERS;
-export const PAPER_PROBLEMS = Object.keys(OF_PAPERS) as PaperCode[];
-export const REFUSED = Object.keys(OF_REFUSALS) as (keyof typeof OF_REFUSALS)[];
+export const PAPER_PROBLEMS = keysOf(OF_PAPERS);
+export const REFUSED = keysOf(OF_REFUSALS);
 
 /** Problems that may tell which fields of what was sent are wrong, each in a sentence. */
 export const WITH_FIELDS = ['invalid', 'unclean', 'time-zone'] as const satisfies ProblemCode[];
@@ -159,12 +158,13 @@ export type ProblemDetails = {
 
 /** The code of a refusal of the core. */
 export function codeOfRefusal(code: RefusalCode): ProblemCode {
-  return code.startsWith('ended_') ? 'ended' : (code.replace(/_/g, '-') as keyof typeof OF_REFUSALS);
+  const own = dashed(code);
+  return isKeyOf(OF_REFUSALS, own) ? own : 'ended';
 }
 
 const PREFIX = '/problems/';
 /** The code of a problem that came over the wire; null for one that this version does not know. */
 export function codeOf(type: string): ProblemCode | null {
   const code = type.startsWith(PREFIX) ? type.slice(PREFIX.length) : '';
-  return Object.hasOwn(PROBLEMS, code) ? (code as ProblemCode) : null;
+  return isKeyOf(PROBLEMS, code) ? code : null;
 }

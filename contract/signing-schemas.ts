@@ -21,11 +21,12 @@ const MAX_STROKES = 400;
 function isStrokes(value: unknown): boolean {
   if (!Array.isArray(value) || value.length > MAX_STROKES) return false;
   let numbers = 0;
-  for (const stroke of value as unknown[]) {
+  const strokes: unknown[] = value;
+  for (const stroke of strokes) {
     if (!Array.isArray(stroke) || stroke.length < 2 || stroke.length % 2) return false;
     numbers += stroke.length;
     if (numbers > MAX_NUMBERS) return false;
-    for (const n of stroke as unknown[]) if (typeof n !== 'number' || !(n >= -100 && n <= 6000)) return false;
+    for (const n of stroke) if (typeof n !== 'number' || !(n >= -100 && n <= 6000)) return false;
   }
   return true;
 }

@@ -2,6 +2,7 @@ import { existsSync, linkSync, mkdirSync, readFileSync, rmSync, writeFileSync } 
 import path from 'node:path';
 import { cutEnd } from '@gatepath/core/text';
 import { newSecret } from './ids';
+import { codeOf } from './errors';
 
 /** Everything the server is told from outside. */
 export interface Config {
@@ -89,7 +90,7 @@ function sessionSecret(given: string | undefined, dataDir: string): string {
   try {
     linkSync(temp, file);
   } catch (error) {
-    if ((error as { code?: string }).code !== 'EEXIST') throw error;
+    if (codeOf(error) !== 'EEXIST') throw error;
   } finally {
     rmSync(temp, { force: true });
   }

@@ -1,6 +1,7 @@
 /** npm start: the server, configured by its environment. */
 import { buildServer, type Running } from './app';
 import { ConfigError, readConfig, type Config } from './config';
+import { codeOf, messageOf } from './errors';
 
 /** Reads the configuration, or ends the process saying what is wrong with it. */
 export function configOrExit(options: { demo: boolean }): Config {
@@ -29,7 +30,7 @@ export async function run(running: Running, config: Config): Promise<void> {
   try {
     await running.app.listen({ port: config.port, host: config.host });
   } catch (error) {
-    const busy = (error as { code?: string }).code === 'EADDRINUSE';
+    const busy = codeOf(error) === 'EADDRINUSE';
     console.error(
       busy ? `Port ${config.port} is in use. Stop what uses it, or set PORT to another number.` : String(error),
     );
@@ -45,7 +46,7 @@ export async function buildOrExit(config: Config, progress: (step: string) => vo
   } catch (error) {
     if (error instanceof ConfigError) console.error(`Gate Path cannot start. ${error.message}`);
     else if (config.databaseUrl && !(error instanceof TypeError))
-      console.error(`Gate Path cannot start. DATABASE_URL: ${(error as Error).message}`);
+      console.error(`Gate Path cannot start. DATABASE_URL: ${messageOf(error)}`);
     else console.error(error);
     process.exit(1);
   }

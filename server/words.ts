@@ -13,7 +13,7 @@ const known = new Map<string, Words>();
 for (const file of readdirSync(dir)) {
   const language = /^([a-z]{2,3}(?:-[A-Za-z]+)?)\.json$/.exec(file)?.[1];
   if (!language) continue;
-  const messages = JSON.parse(readFileSync(path.join(dir, file), 'utf8')) as Words['messages'];
+  const messages: Words['messages'] = JSON.parse(readFileSync(path.join(dir, file), 'utf8'));
   const missing = WORD_KEYS.filter((k) => !messages[k]);
   // A language with holes would fail a client half-way: it is not offered at all.
   if (missing.length) throw new Error(`${file} lacks ${missing.slice(0, 5).join(', ')}`);

@@ -29,12 +29,15 @@ const offline = (status = 0) =>
     'The server cannot be reached. Check the connection; what you did is kept and can be tried again.',
   );
 
+const isProblem = (answer: unknown): answer is ProblemDetails =>
+  typeof answer === 'object' && answer !== null && 'type' in answer && typeof answer.type === 'string';
+
 /** The error of an answer; one that is no problem details comes from something between here and the server. */
 function errorOf(status: number, answer: unknown): ApiError {
-  const problem = answer as ProblemDetails | null;
-  if (typeof problem?.type !== 'string') return offline(status);
-  const code = problem.type.slice('/problems/'.length) as ProblemCode;
-  return new ApiError(status, code, problem.detail, 'fields' in problem ? problem.fields : {});
+  if (!isProblem(answer)) return offline(status);
+  // One that only a newer server knows is shown in its own words.
+  const code = answer.type.slice('/problems/'.length) as ProblemCode;
+  return new ApiError(status, code, answer.detail, 'fields' in answer ? answer.fields : {});
 }
 
 type Part<K extends string, T> = [T] extends [undefined] ? unknown : { [X in K]: T };

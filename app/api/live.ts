@@ -17,7 +17,7 @@ export function useLive(
     if (!url || typeof EventSource === 'undefined') return;
     const source = new EventSource(url);
     let first = true;
-    const ask = () => void client.invalidateQueries({ queryKey: JSON.parse(name) as QueryKey });
+    const ask = () => void client.invalidateQueries({ queryKey: JSON.parse(name) });
     source.onmessage = ({ data }: MessageEvent<string>) => {
       const seq = Number(data);
       if (!isKnown || !Number.isInteger(seq)) return ask();

@@ -29,6 +29,7 @@ import {
 } from '@mdi/js';
 import Svg, { Path } from 'react-native-svg';
 import { usePalette } from './hooks';
+import { isKeyOf } from '@gatepath/core/sure';
 
 const PATHS = {
   'account-plus': mdiAccountPlusOutline,
@@ -73,8 +74,8 @@ export function Icon({ name, size = 22, color }: { name: IconName; size?: number
 
 /** For Paper's `settings.icon`: its names are looked up here, unknown ones show nothing. */
 export function paperIcon(props: { name: unknown; size: number; color?: string }) {
-  const name = String(props.name) as IconName;
-  if (!(name in PATHS)) return null;
+  const name = String(props.name);
+  if (!isKeyOf(PATHS, name)) return null;
   return (
     <Svg width={props.size} height={props.size} viewBox="0 0 24 24" aria-hidden>
       <Path d={PATHS[name]} fill={props.color ?? '#1E2A32'} />

@@ -7,8 +7,9 @@ export function useSpaceKey(): void {
   useEffect(() => {
     if (typeof document === 'undefined') return;
     const press = (e: KeyboardEvent) => {
-      const el = e.target as HTMLElement | null;
-      if (e.key !== ' ' || e.repeat || !el || !ROLES.includes(el.getAttribute('role') ?? '')) return;
+      const el = e.target;
+      if (e.key !== ' ' || e.repeat || !(el instanceof HTMLElement) || !ROLES.includes(el.getAttribute('role') ?? ''))
+        return;
       // Otherwise the page would scroll.
       e.preventDefault();
       el.click();

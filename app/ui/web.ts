@@ -26,5 +26,5 @@ export function webProps(props: OwnProps): object {
 
 /** The element behind a view, for measuring it and for listening to the pointer itself. */
 export function elementOf(view: { current: unknown }): HTMLElement | null {
-  return view.current as HTMLElement | null;
+  return view.current instanceof HTMLElement ? view.current : null;
 }

@@ -1,6 +1,7 @@
 import { PACKET_LIMITS } from '../packet/draft';
 import { count } from '../text/names';
 import type { CheckRule, Finding } from './types';
+import { keysOf } from '../sure';
 
 /** A packet that is larger than what can be sent in one piece. */
 export const overLimits: CheckRule = (input) => {
@@ -11,7 +12,7 @@ export const overLimits: CheckRule = (input) => {
     marks: input.marks.length,
   };
   const words = { documents: 'document', pages: 'page', parties: 'person', marks: 'mark' } as const;
-  return (Object.keys(have) as (keyof typeof have)[]).flatMap((k): Finding[] =>
+  return keysOf(have).flatMap((k): Finding[] =>
     have[k] > PACKET_LIMITS[k]
       ? [
           {

@@ -96,7 +96,7 @@ export function emptyDraft(name: string): Draft {
 /** The draft after one edit; the given draft stays as it was. Dropping what is not there is no error. */
 export function applyEdit(draft: Draft, edit: DraftEdit): Draft {
   if (edit.op === 'set') return { ...draft, [edit.field]: edit.value };
-  const list = draft[edit.list] as AnyItem[];
+  const list: AnyItem[] = draft[edit.list];
   if (edit.op === 'drop') return { ...draft, [edit.list]: list.filter((i) => i.id !== edit.id) };
   const was = list.findIndex((i) => i.id === edit.item.id);
   const next = list.filter((i) => i.id !== edit.item.id);
@@ -114,7 +114,7 @@ export function applyEdits(draft: Draft, edits: DraftEdit[]): Draft {
 export function invertEdit(before: Draft, edit: DraftEdit): DraftEdit {
   if (edit.op === 'set') return { op: 'set', field: edit.field, value: before[edit.field] } as DraftEdit;
   const id = edit.op === 'put' ? edit.item.id : edit.id;
-  const list = before[edit.list] as AnyItem[];
+  const list: AnyItem[] = before[edit.list];
   const index = list.findIndex((i) => i.id === id);
   if (index < 0) return { op: 'drop', list: edit.list, id };
   return { op: 'put', list: edit.list, item: list[index], index } as DraftEdit;

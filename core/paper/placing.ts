@@ -129,16 +129,16 @@ function nearestPlace(
 ): { x: number; y: number } | null {
   const sums = p.sums();
   const { cw, ch } = blockCells(layout, p.ink.cell);
-  let best: { c: number; r: number } | null = null;
+  const best: { at: { c: number; r: number } | null } = { at: null };
   let nearest = reach;
   eachPlace(p.facts, p.ink, layout, anchor, reach, (c, r, d) => {
     if (d < nearest && countInk(sums, c, r, cw, ch) === 0) {
       nearest = d;
-      best = { c, r };
+      best.at = { c, r };
     }
     return nearest;
   });
-  const at = best as { c: number; r: number } | null;
+  const { at } = best;
   return at && { x: blockTop(at.c, p.ink.cell), y: blockTop(at.r, p.ink.cell) };
 }
 
@@ -150,7 +150,7 @@ function commonestPlace(
 ): { x: number; y: number; served: Cellar[] } | null {
   const first = itemAt(pages, 0);
   const { cw, ch } = blockCells(layout, first.ink.cell);
-  let best: { c: number; r: number } | null = null;
+  const best: { at: { c: number; r: number } | null } = { at: null };
   let bestScore = -Infinity;
   eachPlace(first.facts, first.ink, layout, anchor, SHARED_REACH, (c, r, d) => {
     // Every second cell is enough to find the place; a step of six points is not seen.
@@ -162,11 +162,11 @@ function commonestPlace(
     const score = n / pages.length - far;
     if (n > 0 && score > bestScore) {
       bestScore = score;
-      best = { c, r };
+      best.at = { c, r };
     }
     return SHARED_REACH;
   });
-  const at = best as { c: number; r: number } | null;
+  const { at } = best;
   if (!at) return null;
   return {
     x: blockTop(at.c, first.ink.cell),

@@ -110,7 +110,8 @@ export interface RoleRead {
 export function roleOfWords(words: string, owner: PlaceRole = 'seller'): RoleRead | null {
   const t = caption(words);
   let best: { role: PlaceRole; from: number; word: string } | null = null;
-  for (const [role, re] of [...ROLES, [owner, OWNER] as [PlaceRole, RegExp]]) {
+  const ownerToo: [PlaceRole, RegExp] = [owner, OWNER];
+  for (const [role, re] of [...ROLES, ownerToo]) {
     const m = re.exec(t);
     if (!m) continue;
     // "Landlord or agent" is the landlord's place; "buyer's agent" is one role that holds another's word.

@@ -9,6 +9,7 @@ import { doneWith, gateOf, hasActed, isTurnOf, partyOf, waitingFor } from './pro
 import { accept, refuse, refuseWith, type Decision } from './refusal';
 import type { Contact, PacketEventBody, PacketState } from './types';
 import { progressOf } from './progress';
+import { isOneOf } from '../sure';
 
 export type ChangeCommand =
   | { type: 'withdraw'; reason: string; newVersion?: string }
@@ -41,7 +42,7 @@ const CHANGES: ChangeCommand['type'][] = [
 ];
 
 export function isChange(command: { type: string }): command is ChangeCommand {
-  return (CHANGES as string[]).includes(command.type);
+  return isOneOf(CHANGES, command.type);
 }
 
 /** Decides a change by the sender. Only a lapsed packet can be taken up again, by extending it. */

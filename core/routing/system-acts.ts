@@ -6,6 +6,7 @@ import { accept, refuse, type Decision } from './refusal';
 import type { PacketEventBody, PacketState, SealedFile } from './types';
 import { lastOf } from '../sure';
 import { progressOf } from './progress';
+import { isOneOf } from '../sure';
 
 export type SystemCommand =
   /** `today` is the day in the deal's zone; `working` whether its morning hour has come. */
@@ -18,7 +19,7 @@ export type SystemCommand =
 const SYSTEM: SystemCommand['type'][] = ['tick', 'lock', 'bounce', 'revise', 'seal'];
 
 export function isSystem(command: { type: string }): command is SystemCommand {
-  return (SYSTEM as string[]).includes(command.type);
+  return isOneOf(SYSTEM, command.type);
 }
 
 export function decideSystem(state: PacketState, command: SystemCommand): Decision {

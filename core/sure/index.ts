@@ -35,3 +35,12 @@ export function sure<T>(value: T | null | undefined, what: string): T {
   if (value === null || value === undefined) throw new Error(`${what} is missing`);
   return value;
 }
+
+/** The keys of an object that has no others than its type says. */
+export const keysOf = <T extends object>(object: T) => Object.keys(object) as (keyof T & string)[];
+
+/** Whether a text is one of an object's own keys. */
+export const isKeyOf = <T extends object>(object: T, key: PropertyKey): key is keyof T => Object.hasOwn(object, key);
+
+/** Whether a value is one of a list's. */
+export const isOneOf = <const T>(list: readonly T[], value: unknown): value is T => list.some((one) => one === value);

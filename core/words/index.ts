@@ -6,6 +6,7 @@
 import { IntlMessageFormat } from 'intl-messageformat';
 import type { Side } from '../text/sides';
 import en from './en.json';
+import { keysOf } from '../sure';
 
 /** Name of one sentence. */
 export type WordKey = keyof typeof en;
@@ -21,7 +22,7 @@ export type WordParams = Record<string, string | number | boolean | null | undef
 /** English: what the firm's own screens speak, and what every other language is measured by. */
 export const ENGLISH: Words = { language: 'en', messages: en };
 
-export const WORD_KEYS = Object.keys(en) as WordKey[];
+export const WORD_KEYS = keysOf(en);
 
 const formats = new WeakMap<Words, Map<string, IntlMessageFormat>>();
 

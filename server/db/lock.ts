@@ -3,6 +3,7 @@ import { closeSync, mkdirSync, openSync, readFileSync, renameSync, rmSync, write
 import path from 'node:path';
 import { ConfigError } from '../config';
 import { newSecret } from '../ids';
+import { codeOf } from '../errors';
 
 interface Owner {
   pid: number;
@@ -30,14 +31,15 @@ function isAlive(owner: Owner): boolean {
   try {
     process.kill(owner.pid, 0);
   } catch (error) {
-    if ((error as { code?: string }).code !== 'EPERM') return false;
+    if (codeOf(error) !== 'EPERM') return false;
   }
   return beganAt(owner.pid) === owner.began;
 }
 
 function ownerOf(file: string): Owner | null {
   try {
-    return JSON.parse(readFileSync(file, 'utf8')) as Owner;
+    const owner: Owner = JSON.parse(readFileSync(file, 'utf8'));
+    return owner;
   } catch {
     return null;
   }
@@ -64,7 +66,7 @@ export function lockFolder(dir: string): () => void {
         if (ownerOf(file)?.token === owner.token) rmSync(file, { force: true });
       };
     } catch (error) {
-      if ((error as { code?: string }).code !== 'EEXIST') throw error;
+      if (codeOf(error) !== 'EEXIST') throw error;
     }
     const other = ownerOf(file);
     if (other && isAlive(other))

@@ -21,7 +21,7 @@ export function guard(pool: pg.Pool): pg.Pool {
     try {
       outsideTransactions('A second connection');
     } catch (error) {
-      if (!tell) return Promise.reject(error as Error);
+      if (!tell) return Promise.reject(error);
       return void process.nextTick(tell, error);
     }
     return tell ? connect(tell) : connect();

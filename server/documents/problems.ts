@@ -3,6 +3,7 @@ import type { PaperCode } from '@gatepath/contract/routes';
 import type { ConvertProblem, SortProblem } from '../pdf/convert';
 import type { PaperRefusal } from '../pdf/refusal';
 import { WorkFailure } from '../work/failure';
+import { dashed } from '@gatepath/contract/routes';
 
 /** Anything that can be wrong with a paper. */
 export type PaperProblem =
@@ -71,10 +72,8 @@ export function wordsOfProblem(p: PaperProblem, file: string): string {
   }
 }
 
-type Dashed<S extends string> = S extends `${infer A}_${infer B}` ? `${A}-${Dashed<B>}` : S;
 /** The stable name of a problem. */
-export const codeOfProblem = (p: PaperProblem): PaperCode =>
-  `paper-${p.problem.replace(/_/g, '-') as Dashed<PaperProblem['problem']>}`;
+export const codeOfProblem = (p: PaperProblem): PaperCode => `paper-${dashed(p.problem)}`;
 
 /** Why a document's pages could not be read, once it was in. */
 export function whyUnread(name: string, error: unknown): string {

@@ -5,6 +5,7 @@ import path from 'node:path';
 import type { Readable } from 'node:stream';
 import { newSecret, sha256 } from '../ids';
 import { readStored, requireWhole } from './stored';
+import { chunksOf } from './chunks';
 
 /** A stored file: its name is the SHA-256 of its bytes. */
 export interface StoredFile {
@@ -59,7 +60,7 @@ export class FileStore {
     let bytes = 0;
     const file = await open(temp, 'w');
     try {
-      for await (const chunk of stream as AsyncIterable<Buffer>) {
+      for await (const chunk of chunksOf(stream)) {
         hash.update(chunk);
         bytes += chunk.length;
         await file.write(chunk);

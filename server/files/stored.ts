@@ -4,6 +4,7 @@ import { createReadStream } from 'node:fs';
 import { readFile, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { LRUCache } from 'lru-cache';
+import { chunksOf } from './chunks';
 
 /** A file whose bytes are not those it is named for: damaged on the disk, or changed by somebody. */
 export class DamagedFile extends Error {
@@ -32,7 +33,7 @@ export async function requireWhole(file: string): Promise<void> {
   const key = `${name}:${s.ino}:${s.size}:${s.mtimeMs}:${s.ctimeMs}`;
   if (seen.has(key)) return;
   const hash = createHash('sha256');
-  for await (const chunk of createReadStream(file, { highWaterMark: 1024 * 1024 })) hash.update(chunk as Buffer);
+  for await (const chunk of chunksOf(createReadStream(file, { highWaterMark: 1024 * 1024 }))) hash.update(chunk);
   if (hash.digest('hex') !== name) throw new DamagedFile(name);
   seen.set(key, true);
 }

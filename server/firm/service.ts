@@ -11,13 +11,15 @@ import type { Context } from '../context';
 import { inTransaction } from '../db/tx';
 import { hashSecret, newId, newSecret } from '../ids';
 import { countTry, dropOldTries, forgetTries } from '../http/throttle';
-import { JOB_NAMES, type JobName } from '../jobs/jobs';
+import { JOB_NAMES } from '../jobs/jobs';
 import { failures } from '../jobs/queries';
 import { topics } from '../live/live';
 import { notFound, Problem } from '../problem';
 import { checkPassword, hashPassword } from './password';
 import { LANGUAGES } from '../words';
 import * as q from './queries';
+import { codeOf } from '../errors';
+import { isOneOf } from '@gatepath/core/sure';
 
 const SESSION_DAYS = 14;
 /** Things given up that are told at a time. */
@@ -67,7 +69,7 @@ export async function setUpFirm(ctx: Context, body: SetupBody): Promise<{ member
     return { ...m, notices: NOTICES.filter((n) => n !== 'asked' && n !== 'opened'), digest: false };
   }).catch((error: unknown) => {
     // Two who set up at once: the database lets one of them.
-    throw (error as { code?: string }).code === '23505' ? taken() : error;
+    throw codeOf(error) === '23505' ? taken() : error;
   });
   return { member, token: await startSession(ctx, member.id) };
 }
@@ -157,8 +159,8 @@ export async function firmView(ctx: Context): Promise<FirmView> {
 
 /** Tries something again that was given up. */
 export async function tryAgain(ctx: Context, queue: string, thing: string): Promise<void> {
-  if (!(JOB_NAMES as string[]).includes(queue)) throw notFound('This work');
-  await ctx.jobs.tryAgain(queue as JobName, thing);
+  if (!isOneOf(JOB_NAMES, queue)) throw notFound('This work');
+  await ctx.jobs.tryAgain(queue, thing);
   ctx.live.tell(topics.firm());
 }
 

@@ -92,7 +92,10 @@ function descriptionRoutes(app: FastifyInstance, ctx: Context): void {
 export function problemIn(request: FastifyRequest, error: unknown): Problem {
   const problem = asProblem(error, request.routeOptions.bodyLimit);
   if (problem.status >= 500)
-    request.log.error({ route: request.routeOptions.url, error: (error as Error).stack }, 'request failed');
+    request.log.error(
+      { route: request.routeOptions.url, error: error instanceof Error ? error.stack : String(error) },
+      'request failed',
+    );
   return problem;
 }
 

@@ -36,8 +36,8 @@ export function throttleStore(db: Db) {
   return class ThrottleStore {
     private readonly route: string;
 
-    constructor(options: object = {}) {
-      this.route = (options as { routeInfo?: { url?: string } }).routeInfo?.url ?? '';
+    constructor(options: { routeInfo?: { url?: string } } = {}) {
+      this.route = options.routeInfo?.url ?? '';
     }
 
     incr(

@@ -5,6 +5,7 @@ import { DamagedFile } from '../files/stored';
 import { Problem } from '../problem';
 import { WorkFailure } from '../work/failure';
 import { itemAt } from '@gatepath/core/sure';
+import { codeOf, numberOf } from '../errors';
 
 /** As many faults as are told at once: a body made of faults must not make an answer of its own size. */
 const MOST_FIELDS = 30;
@@ -39,10 +40,9 @@ const sizeInWords = (bytes: number) =>
  */
 export function asProblem(error: unknown, limit: number): Problem {
   if (error instanceof Problem) return error;
-  const e = error as { statusCode?: number; code?: string; message?: string };
-  if (e.statusCode === 429)
-    return new Problem('too-many', 'Too many tries in a short time. Wait a minute, then try again.');
-  if (e.statusCode === 413)
+  const status = numberOf(error, 'statusCode');
+  if (status === 429) return new Problem('too-many', 'Too many tries in a short time. Wait a minute, then try again.');
+  if (status === 413)
     return new Problem('too-large', `The request is larger than ${sizeInWords(limit)}. Send it in smaller portions.`);
   if (error instanceof DamagedFile)
     return new Problem(
@@ -51,17 +51,17 @@ export function asProblem(error: unknown, limit: number): Problem {
     );
   if (error instanceof WorkFailure && (error.reason === 'time' || error.reason === 'memory'))
     return new Problem('too-heavy', `This ${error.inWords('worked on')}.`);
-  if (e.code === 'ENOSPC')
+  if (codeOf(error) === 'ENOSPC')
     return new Problem(
       'disk-full',
       'The server’s disk is full, so nothing new can be kept. What was there is safe. Tell whoever runs the server.',
     );
-  if (e.statusCode === 415)
+  if (status === 415)
     return new Problem(
       'media-type',
       'The request came in a form that is not taken here. Send JSON, or a file in a form.',
     );
-  if (e.statusCode && e.statusCode >= 400 && e.statusCode < 500)
+  if (status && status >= 400 && status < 500)
     return new Problem('bad-request', 'The request could not be understood.');
   return new Problem('internal', 'Something went wrong on our side. Nothing was lost; please try again.');
 }

@@ -49,7 +49,7 @@ export async function tickPacket(ctx: Context, packetId: string): Promise<void> 
 
 /** Once a morning: what is under way and who holds it up, to each member who wants it. */
 export async function sendDigest(ctx: Context, id: string): Promise<void> {
-  const [memberId, day] = id.split(':') as [string, string];
+  const [memberId = '', day = ''] = id.split(':');
   const db = ctx.database.pool;
   const firm = await ctx.firm();
   const member = await memberById(db, memberId);

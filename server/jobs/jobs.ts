@@ -8,6 +8,8 @@ import type { Database, Db } from '../db/pool';
 import type { Tx } from '../db/tx';
 import { type Live, topics } from '../live/live';
 import * as q from './queries';
+import { isOneOf, keysOf } from '@gatepath/core/sure';
+import { messageOf } from '../errors';
 
 export type JobName = 'mail' | 'seal' | 'read' | 'tick' | 'digest' | 'calendar' | 'snapshot' | 'tidy';
 
@@ -32,7 +34,7 @@ const KINDS: Record<JobName, Kind> = {
   snapshot: { again: 2, pause: 30, lease: 120, atOnce: 1 },
   tidy: { again: 2, pause: 60, lease: 3_600, atOnce: 1 },
 };
-export const JOB_NAMES = Object.keys(KINDS) as JobName[];
+export const JOB_NAMES = keysOf(KINDS);
 
 /** How often a server looks for work that nobody told it of: what is due later, and what others left. */
 const LOOK_MS = 2_000;
@@ -220,7 +222,7 @@ export class Jobs {
   }
 
   private async failed(name: JobName, job: PgBoss.JobWithMetadata<{ id: string }>, error: unknown): Promise<void> {
-    const detail = String((error as Error)?.message ?? error).slice(0, 500);
+    const detail = messageOf(error).slice(0, 500);
     await this.boss.fail(name, job.id, { message: detail });
     if (job.retryCount < KINDS[name].again) return;
     const words = await this.describe(name, job.data.id).catch(() => name);
@@ -238,7 +240,7 @@ export class Jobs {
   private mind(): void {
     q.expire(this.database.pool)
       .then((names) => {
-        for (const name of names) this.look(name as JobName);
+        for (const name of names) if (isOneOf(JOB_NAMES, name)) this.look(name);
       })
       .catch((error: unknown) => {
         if (!this.stopping) this.onError(error);

@@ -141,7 +141,7 @@ export class Live {
 
   private hear(payload: string): void {
     try {
-      const { from, told } = JSON.parse(payload) as { from: string; told: Told[] };
+      const { from, told }: { from: string; told: Told[] } = JSON.parse(payload);
       if (from !== this.id) for (const t of told) this.emitter.emit(t.topic, t);
     } catch {
       // Not one of ours.

@@ -1,5 +1,6 @@
 /** Messages to a packet's parties, each in the party's own language, as plain text and as HTML. */
 import { say, type WordKey, type WordParams, type Words } from '@gatepath/core/words';
+import { keysOf } from '@gatepath/core/sure';
 
 /** What a message to a party is about, and which sentences it is made of. */
 const MESSAGES = {
@@ -27,7 +28,7 @@ const MESSAGES = {
 } as const satisfies Record<string, { says: readonly (WordKey | 'NOTES' | 'LAST_DAY' | 'SHARED')[]; as?: string }>;
 
 export type MessageKind = keyof typeof MESSAGES;
-export const MESSAGE_KINDS = Object.keys(MESSAGES) as MessageKind[];
+export const MESSAGE_KINDS = keysOf(MESSAGES);
 
 /** What fills a message. Every kind needs the first five; the rest is asked for by some. */
 export interface MessageParts extends WordParams {

@@ -7,6 +7,7 @@ import { type Mailer, type OutgoingMail, toEml } from '../mail/mailer';
 import { notFound, Problem } from '../problem';
 import * as q from './queries';
 import { lastOf } from '@gatepath/core/sure';
+import { messageOf, numberOf } from '../errors';
 
 function summary(m: q.MessageListRow): MessageSummary {
   return {
@@ -84,7 +85,8 @@ export async function deliver(ctx: Context, ways: { mailer: Mailer; texter: Text
       else await ways.mailer.send(outgoing(m));
     } catch (error) {
       // Refused for good (RFC 5321, 4.2.1): trying again would change nothing.
-      const { responseCode, message } = error as { responseCode?: number; message: string };
+      const responseCode = numberOf(error, 'responseCode');
+      const message = messageOf(error);
       if (responseCode && responseCode >= 500)
         return comeBack(ctx, m, `The mail server said: ${message.slice(0, 200)}`);
       await q.setMessageFailed(db, id, `The mail server did not take it: ${message.slice(0, 300)}`);

@@ -68,7 +68,7 @@ async function stillGood<T extends { state: PacketState; hash: string }>(
 async function fromSnapshot(db: Db, packetId: string): Promise<{ state: PacketState; hash: string } | null> {
   const snapshot = await snapshotOf(db, packetId, SNAPSHOT_FORM);
   if (!snapshot) return null;
-  const kept = JSON.parse((await unpack(new Uint8Array(snapshot.state))).toString('utf8')) as StateAsKept;
+  const kept: StateAsKept = JSON.parse((await unpack(new Uint8Array(snapshot.state))).toString('utf8'));
   const state: PacketState = { ...kept, fills: new Map(Object.entries(kept.fills)) };
   return stillGood(db, packetId, { state, hash: snapshot.hash });
 }

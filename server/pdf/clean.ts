@@ -20,6 +20,7 @@ import { withoutLayers } from './operators';
 import { DRAWS, FILTERS, PARTS, type Sort, type Spec } from './parts';
 import { PAPER_LIMITS, Refused } from './refusal';
 import { inflate, TooLarge, unpack } from './unpack';
+import { isKeyOf } from '@gatepath/core/sure';
 
 type Kept = PDFObject | undefined;
 const key = (name: string) => PDFName.of(name);
@@ -177,7 +178,7 @@ export class Cleaner {
 
   entries(from: PDFDict, sort: Sort, depth: number): PDFDict {
     const dict = PDFDict.withContext(this.to);
-    for (const [name, spec] of Object.entries(PARTS[sort as keyof typeof PARTS] ?? {})) {
+    for (const [name, spec] of Object.entries(isKeyOf(PARTS, sort) ? PARTS[sort] : {})) {
       const kept = this.take(from.get(key(name)), spec, depth + 1);
       if (kept) dict.set(key(name), kept);
     }

@@ -17,6 +17,7 @@ import { readStored } from '../files/stored';
 import { fontFacts, PLAIN, type FontFacts } from './font-facts';
 import { bounds, isTint, nested, point, squarish, subpaths, times, type M } from './paths';
 import { itemAt } from '@gatepath/core/sure';
+import { listIn, matrixIn, numberIn } from './operands';
 
 interface Glyph {
   unicode: string;
@@ -74,7 +75,7 @@ export async function keptContent(file: string): Promise<PDFDocumentProxy> {
 export async function pageContent(doc: PDFDocumentProxy, n: number): Promise<PageContent> {
   const page = await doc.getPage(n);
   const list = await page.getOperatorList({ annotationMode: AnnotationMode.DISABLE });
-  const content = new Reader(page).read(list.fnArray, list.argsArray as unknown[][]);
+  const content = new Reader(page).read(list.fnArray, list.argsArray);
   page.cleanup();
   return content;
 }
@@ -82,6 +83,9 @@ export async function pageContent(doc: PDFDocumentProxy, n: number): Promise<Pag
 const isWhite = (c: string) => /^#f[c-f]f[c-f]f[c-f]$/i.test(c);
 /** Thickness, in points, up to which a filled box is a line. */
 const THIN = 2.2;
+
+const isGlyph = (operand: unknown): operand is Glyph =>
+  typeof operand === 'object' && operand !== null && 'unicode' in operand && 'width' in operand;
 
 class Reader {
   private readonly out: PageContent;
@@ -108,7 +112,7 @@ class Reader {
       shades: [],
     };
     this.s = {
-      ctm: view.transform as M,
+      ctm: matrixIn(view.transform),
       font: PLAIN,
       size: 0,
       direction: 1,
@@ -124,8 +128,8 @@ class Reader {
     };
   }
 
-  read(fns: number[], args: unknown[][]): PageContent {
-    for (let i = 0; i < fns.length; i++) this.op(itemAt(fns, i), args[i] ?? []);
+  read(fns: number[], args: unknown[]): PageContent {
+    for (const [i, fn] of fns.entries()) this.op(fn, listIn(args[i]));
     return this.out;
   }
 
@@ -140,14 +144,14 @@ class Reader {
         this.s = this.stack.pop() ?? s;
         break;
       case OPS.transform:
-        s.ctm = times(s.ctm, a as unknown as M);
+        s.ctm = times(s.ctm, matrixIn(a));
         break;
       case OPS.paintFormXObjectBegin:
         this.stack.push({ ...s });
-        if (a[0]) this.s.ctm = times(s.ctm, Array.from(a[0] as ArrayLike<number>) as M);
+        if (a[0]) this.s.ctm = times(s.ctm, matrixIn(a[0]));
         break;
       case OPS.setLineWidth:
-        s.lineWidth = a[0] as number;
+        s.lineWidth = numberIn(a[0]);
         break;
       case OPS.setFillRGBColor:
         s.fill = String(a[0]);
@@ -167,49 +171,49 @@ class Reader {
         this.x = this.y = this.lineX = this.lineY = 0;
         break;
       case OPS.setCharSpacing:
-        s.charSpacing = a[0] as number;
+        s.charSpacing = numberIn(a[0]);
         break;
       case OPS.setWordSpacing:
-        s.wordSpacing = a[0] as number;
+        s.wordSpacing = numberIn(a[0]);
         break;
       case OPS.setHScale:
-        s.hScale = (a[0] as number) / 100;
+        s.hScale = numberIn(a[0]) / 100;
         break;
       case OPS.setLeading:
-        s.leading = -(a[0] as number);
+        s.leading = -numberIn(a[0]);
         break;
       case OPS.setTextRise:
-        s.rise = a[0] as number;
+        s.rise = numberIn(a[0]);
         break;
       case OPS.setTextRenderingMode:
-        s.textMode = a[0] as number;
+        s.textMode = numberIn(a[0]);
         break;
       case OPS.setFont: {
-        const size = a[1] as number;
-        s.font = this.font(a[0] as string);
+        const size = numberIn(a[1]);
+        s.font = this.font(String(a[0]));
         s.size = Math.abs(size);
         s.direction = size < 0 ? -1 : 1;
         break;
       }
       case OPS.moveText:
-        this.move(a[0] as number, a[1] as number);
+        this.move(numberIn(a[0]), numberIn(a[1]));
         break;
       case OPS.setLeadingMoveText:
-        s.leading = a[1] as number;
-        this.move(a[0] as number, a[1] as number);
+        s.leading = numberIn(a[1]);
+        this.move(numberIn(a[0]), numberIn(a[1]));
         break;
       case OPS.nextLine:
         this.move(0, s.leading);
         break;
       case OPS.setTextMatrix:
-        this.tm = Array.from(a.length === 6 ? (a as number[]) : (a[0] as ArrayLike<number>)) as M;
+        this.tm = matrixIn(a.length === 6 ? a : a[0]);
         this.x = this.y = this.lineX = this.lineY = 0;
         break;
       case OPS.showText:
-        this.show(a[0] as (Glyph | number | null)[]);
+        this.show(listIn(a[0]));
         break;
       case OPS.constructPath:
-        this.path(a[0] as number, (a[1] as (ArrayLike<number> | null)[])?.[0] ?? null);
+        this.path(numberIn(a[0]), a[1] ? listIn(listIn(a[1])[0]).map(numberIn) : null);
         break;
     }
   }
@@ -229,7 +233,7 @@ class Reader {
     this.y = this.lineY += y;
   }
 
-  private show(glyphs: (Glyph | number | null)[]): void {
+  private show(glyphs: unknown[]): void {
     const s = this.s;
     const m = times(s.ctm, this.tm);
     const scale = Math.hypot(m[2], m[3]);
@@ -238,17 +242,19 @@ class Reader {
     const level = Math.abs(m[1]) < 0.02 * Math.abs(m[0]) && m[0] > 0 && !s.font.vertical && s.direction > 0;
     const hidden = s.textMode === 3 || s.textMode === 7;
     let at = 0;
-    let word: { x0: number; x1: number } | null = null;
+    // Where a word of turned text runs from and to.
+    let from: number | null = null;
+    let to = 0;
     const flush = () => {
-      if (word) this.turned(m, word.x0, word.x1, s);
-      word = null;
+      if (from !== null) this.turned(m, from, to, s);
+      from = null;
     };
     for (const g of glyphs) {
-      if (g === null) continue;
       if (typeof g === 'number') {
         at -= (g * s.size) / 1000;
         continue;
       }
+      if (!isGlyph(g)) continue;
       const advance = g.width * s.size * s.font.matrix[0];
       const x0 = this.x + at * s.hScale;
       const x1 = this.x + (at + advance) * s.hScale;
@@ -269,8 +275,10 @@ class Reader {
               bold: s.font.bold,
             }),
           );
-      } else if (g.unicode.trim()) word = { x0: (word as { x0: number } | null)?.x0 ?? x0, x1 };
-      else flush();
+      } else if (g.unicode.trim()) {
+        from ??= x0;
+        to = x1;
+      } else flush();
       at += advance + (s.charSpacing + (g.isSpace ? s.wordSpacing : 0)) * s.direction;
     }
     flush();

@@ -8,6 +8,7 @@ import { htmlContent } from './html-content';
 import { PAPER_LIMITS } from './refusal';
 import { printDefinition } from './typeset';
 import { isWholePicture } from './whole-picture';
+import { numberOf } from '../errors';
 
 const require = createRequire(import.meta.url);
 
@@ -143,7 +144,7 @@ interface Mammoth {
 }
 
 async function docxToPdf(bytes: Uint8Array, title: string): Promise<Uint8Array> {
-  const mammoth = require('mammoth') as Mammoth;
+  const mammoth: Mammoth = require('mammoth');
   const { value } = await mammoth.convertToHtml({ buffer: await withLeaders(bytes) });
   return printDefinition({
     info: { title },
@@ -159,7 +160,9 @@ const MAX_UNFOLDED = 200 * 1024 * 1024;
 const MAX_PARTS = 5_000;
 
 function sizeOf(file: JSZip.JSZipObject): number {
-  return (file as unknown as { _data?: { uncompressedSize?: number } })._data?.uncompressedSize ?? 0;
+  // The package keeps it where its types do not say.
+  const data: unknown = Reflect.get(file, '_data');
+  return numberOf(data, 'uncompressedSize') ?? 0;
 }
 
 /** Characters a line drawn by a tab stop is given. */

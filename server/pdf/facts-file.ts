@@ -19,7 +19,10 @@ const MOST = 512 * 1024 * 1024;
 const kept = new LRUCache<string, DocumentFacts>({ max: 40 });
 
 export async function packedFactsIn(file: string): Promise<PackedFacts> {
-  return JSON.parse((await unzip(await readStored(file), { maxOutputLength: MOST })).toString('utf8')) as PackedFacts;
+  const facts: PackedFacts = JSON.parse(
+    (await unzip(await readStored(file), { maxOutputLength: MOST })).toString('utf8'),
+  );
+  return facts;
 }
 
 /** The facts of documents as the core takes them. */

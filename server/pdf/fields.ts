@@ -35,8 +35,8 @@ export async function formFields(doc: PDFDocumentProxy, from = 1, to = doc.numPa
     const view = page.getViewport({ scale: 1 });
     for (const raw of (await page.getAnnotations({ intent: 'display' })) as (Widget & { fieldFlags?: number })[]) {
       if (raw.subtype !== 'Widget' || raw.hidden || raw.noView) continue;
-      const [ax, ay] = view.convertToViewportPoint(itemAt(raw.rect, 0), itemAt(raw.rect, 1)) as [number, number];
-      const [bx, by] = view.convertToViewportPoint(itemAt(raw.rect, 2), itemAt(raw.rect, 3)) as [number, number];
+      const [ax = 0, ay = 0]: number[] = view.convertToViewportPoint(itemAt(raw.rect, 0), itemAt(raw.rect, 1));
+      const [bx = 0, by = 0]: number[] = view.convertToViewportPoint(itemAt(raw.rect, 2), itemAt(raw.rect, 3));
       const r1 = (v: number) => Math.round(v * 10) / 10;
       const value = raw.fieldValue;
       const filled =

@@ -1,5 +1,6 @@
 /** What reading needs to know of a font, from what pdf.js says about it. */
 import type { M } from './paths';
+import { matrixIn } from './operands';
 
 export interface FontFacts {
   name: string;
@@ -39,19 +40,15 @@ const DINGBATS = new Map<number, string>([
 
 /** The facts of a font as pdf.js hands it over. */
 export function fontFacts(raw: unknown): FontFacts {
-  const f = (raw ?? {}) as {
-    name?: string;
-    bold?: boolean;
-    black?: boolean;
-    fontMatrix?: number[];
-    vertical?: boolean;
-  };
-  const name = f.name ?? '';
+  const part = (name: string): unknown =>
+    typeof raw === 'object' && raw !== null ? Reflect.get(raw, name) : undefined;
+  const name = String(part('name') ?? '');
+  const matrix = part('fontMatrix');
   return {
     name,
-    bold: !!f.bold || !!f.black || /bold|black|heavy|semibold|demi/i.test(name),
-    matrix: (f.fontMatrix?.length === 6 ? f.fontMatrix : PLAIN.matrix) as M,
-    vertical: !!f.vertical,
+    bold: !!part('bold') || !!part('black') || /bold|black|heavy|semibold|demi/i.test(name),
+    matrix: Array.isArray(matrix) && matrix.length === 6 ? matrixIn(matrix) : PLAIN.matrix,
+    vertical: !!part('vertical'),
     boxes: /wingding/i.test(name) ? WINGDINGS : /dingbat/i.test(name) ? DINGBATS : null,
   };
 }

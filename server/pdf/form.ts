@@ -156,7 +156,7 @@ export class Form {
   private acro(): PDFDict {
     const { context, catalog } = this.doc;
     const was = catalog.lookup(name('AcroForm'));
-    const acro = was instanceof PDFDict ? was : (context.obj({}) as PDFDict);
+    const acro = was instanceof PDFDict ? was : context.obj({});
     if (!(acro.lookup(name('Fields')) instanceof PDFArray)) acro.set(name('Fields'), context.obj([]));
     // Seals stand in it, and the file is only ever appended to.
     acro.set(name('SigFlags'), PDFNumber.of(3));

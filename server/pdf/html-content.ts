@@ -84,7 +84,7 @@ function blockOf(e: Element, style: Style): Content[] | null {
 
 function inline(n: Node, style: Style): Content[] {
   if (n.nodeName === '#text') {
-    const text = (n as DefaultTreeAdapterMap['textNode']).value;
+    const text = 'value' in n ? n.value : '';
     return text ? [{ text: text.replace(/\t/g, '    '), ...style }] : [];
   }
   if (!isElement(n)) return [];

@@ -1,5 +1,6 @@
 /** `npm run -s inspect -- FILE.pdf`: pages and places of a PDF as one JSON object. */
 import { inspect } from './inspect';
+import { messageOf } from '../errors';
 
 const file = process.argv[2];
 if (!file) {
@@ -20,11 +21,11 @@ try {
   }));
   process.stdout.write(`${JSON.stringify({ pages, places: shown })}\n`);
 } catch (error) {
-  const name = (error as { name?: string }).name;
+  const name = error instanceof Error ? error.name : '';
   console.error(
     name === 'PasswordException'
       ? `${file} is locked with a password. Save an unlocked copy and inspect that.`
-      : `${file} cannot be read: ${(error as Error).message}`,
+      : `${file} cannot be read: ${messageOf(error)}`,
   );
   process.exit(1);
 }

@@ -82,7 +82,7 @@ export class Places {
       TU: PDFHexString.fromText(words),
       Rect: this.rectOf(place),
       AP: { N: this.register(place, 'kept', look) },
-    }) as PDFDict;
+    });
     if (text) widget.set(PDFName.of('DA'), PDFString.of('/Helv 0 Tf 0 g'));
     this.form.add(page, markName(place.id), widget);
     if (text) this.form.giveFont();
@@ -100,9 +100,9 @@ export class Places {
       empty.set(box.join(), context.register(context.obj({ N })));
     }
     for (const round of ROUNDS) {
-      const field = context.obj({ FT: 'Btn', Ff: FIELD_READ_ONLY | PUSHBUTTON }) as PDFDict;
-      const rooms = boxes.map(
-        (Rect) => context.obj({ Subtype: 'Widget', F: PRINT | LOCKED, Rect, AP: empty.get(Rect.join()) }) as PDFDict,
+      const field = context.obj({ FT: 'Btn', Ff: FIELD_READ_ONLY | PUSHBUTTON });
+      const rooms = boxes.map((Rect) =>
+        context.obj({ Subtype: 'Widget', F: PRINT | LOCKED, Rect, AP: empty.get(Rect.join()) }),
       );
       this.form.addRooms(this.pages, round, field, rooms);
     }

@@ -74,7 +74,7 @@ function signatureField(doc: PDFDocument): PDFDict {
     Rect: [0, 0, 0, 0],
     F: PRINT | LOCKED,
     P: lastPage(doc).ref,
-  }) as PDFDict;
+  });
 }
 
 /** What a signature says of the document it stands on. */
@@ -108,7 +108,7 @@ export function addSignature(doc: PDFDocument, form: Form, signing: Signing, rea
     GatePath_Packet: PDFString.of(signing.event.packetId),
     GatePath_Event: PDFNumber.of(signing.event.seq),
     GatePath_Hash: PDFString.of(signing.event.hash),
-  }) as PDFDict;
+  });
   const signatureRef = context.register(signature);
   if (field) {
     field.dict.set(PDFName.of('V'), signatureRef);

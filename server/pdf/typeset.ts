@@ -27,7 +27,7 @@ const fontFile = (pkg: string, file: string) => path.join(path.dirname(require.r
 
 async function pdfmake(): Promise<PdfMake> {
   made ??= (async () => {
-    const pm = require('pdfmake') as PdfMake;
+    const pm: PdfMake = require('pdfmake');
     const noto = '@expo-google-fonts/noto-sans';
     pm.setFonts({
       Noto: {

@@ -1,8 +1,9 @@
 /** Unpacking streams of strangers' PDFs, never further than is allowed. */
 import { constants, inflateRawSync, inflateSync } from 'node:zlib';
 import { Refused } from './refusal';
-import { decodePDFRawStream, PDFArray, PDFDict, PDFName, PDFRawStream, type PDFContext } from '@cantoo/pdf-lib';
+import { decodePDFRawStream, PDFArray, PDFDict, PDFName, PDFRawStream } from '@cantoo/pdf-lib';
 import { itemAt } from '@gatepath/core/sure';
+import { codeOf } from '../errors';
 
 /** A stream that unpacks to more than it may. */
 export class TooLarge extends Error {}
@@ -62,7 +63,7 @@ function hasPredictor(stream: PDFRawStream, i: number): boolean {
 }
 
 function oneFilter(stream: PDFRawStream, bytes: Uint8Array, i: number): PDFRawStream {
-  const context = stream.dict.context as PDFContext;
+  const { context } = stream.dict;
   const dict = PDFDict.withContext(context);
   dict.set(PDFName.of('Filter'), PDFName.of(itemAt(filtersOf(stream), i)));
   const parms = parmsOf(stream, i);
@@ -76,12 +77,12 @@ export function inflate(bytes: Uint8Array, most: number): Uint8Array {
   try {
     return new Uint8Array(inflateSync(bytes, options));
   } catch (error) {
-    if ((error as { code?: string }).code === 'ERR_BUFFER_TOO_LARGE') throw new TooLarge();
+    if (codeOf(error) === 'ERR_BUFFER_TOO_LARGE') throw new TooLarge();
   }
   try {
     return new Uint8Array(inflateRawSync(bytes.subarray(2), options));
   } catch (error) {
-    if ((error as { code?: string }).code === 'ERR_BUFFER_TOO_LARGE') throw new TooLarge();
+    if (codeOf(error) === 'ERR_BUFFER_TOO_LARGE') throw new TooLarge();
     // What we cannot unpack a viewer might draw all the same: nobody could say what was signed.
     throw new Refused({ problem: 'broken' });
   }

@@ -51,7 +51,7 @@ export function verifyChain(text: string): ChainCheck {
   const no = (why: string): ChainCheck => ({ whole: false, why, state: null });
   let file: ChainFile;
   try {
-    file = JSON.parse(text) as ChainFile;
+    file = JSON.parse(text);
   } catch {
     return no('this is not JSON, or it was damaged');
   }

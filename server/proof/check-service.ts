@@ -3,10 +3,11 @@ import type { CheckView } from '@gatepath/contract';
 import type { Context } from '../context';
 import type { Upload } from '../http/upload';
 import { Problem } from '../problem';
+import { chunksOf } from '../files/chunks';
 
 export async function checkCopy(ctx: Context, { name: fileName, stream }: Upload): Promise<CheckView> {
   const chunks: Buffer[] = [];
-  for await (const chunk of stream as AsyncIterable<Buffer>) chunks.push(chunk);
+  for await (const chunk of chunksOf(stream)) chunks.push(chunk);
   if (stream.truncated)
     throw new Problem('paper-too-large', 'This file is larger than 50 MB. It cannot be checked here.');
   const { check, pages } = await ctx.work.run('checkSeals', { bytes: new Uint8Array(Buffer.concat(chunks)) }, 'check');

@@ -37,6 +37,15 @@ const raw = (der: Uint8Array) => {
   if (parsed.offset === -1) throw new Error('damaged DER');
   return parsed.result;
 };
+
+/** A block that has to be of this sort. */
+function asSort<T extends asn1js.BaseBlock>(sort: new (...args: never[]) => T, block: asn1js.BaseBlock | undefined): T {
+  if (!(block instanceof sort)) throw new Error('damaged DER');
+  return block;
+}
+/** What a sequence, a set or a tagged value holds. */
+const inside = (block: asn1js.BaseBlock | undefined) => asSort(asn1js.Constructed, block).valueBlock.value;
+
 const der = (block: asn1js.BaseBlock) => Buffer.from(block.toBER(false));
 const exact = (data: Uint8Array): ArrayBuffer => new Uint8Array(data).buffer;
 const sha256 = (data: Uint8Array) => createHash('sha256').update(data).digest();
@@ -63,18 +72,16 @@ function signedAttributes(digest: Buffer, certificate: Buffer): Buffer {
 }
 
 function assemble(attributes: Buffer, signature: Uint8Array, certificates: Buffer[]): Buffer {
-  const own = raw(itemAt(certificates, 0)) as asn1js.Sequence;
-  const tbs = own.valueBlock.value[0] as asn1js.Sequence;
-  const hasVersion = itemAt(tbs.valueBlock.value, 0).idBlock.tagClass === 3;
-  const serial = itemAt(tbs.valueBlock.value, hasVersion ? 1 : 0);
-  const issuer = itemAt(tbs.valueBlock.value, hasVersion ? 3 : 2);
+  const tbs = inside(inside(raw(itemAt(certificates, 0)))[0]);
+  const hasVersion = itemAt(tbs, 0).idBlock.tagClass === 3;
+  const serial = itemAt(tbs, hasVersion ? 1 : 0);
+  const issuer = itemAt(tbs, hasVersion ? 3 : 2);
   const digestAlgorithm = () => seq(oid(OID.sha256), new asn1js.Null());
-  const attrs = raw(attributes) as asn1js.Set;
   const signerInfo = seq(
     new asn1js.Integer({ value: 1 }),
     seq(raw(der(issuer)), raw(der(serial))),
     digestAlgorithm(),
-    new asn1js.Constructed({ idBlock: { tagClass: 3, tagNumber: 0 }, value: attrs.valueBlock.value }),
+    new asn1js.Constructed({ idBlock: { tagClass: 3, tagNumber: 0 }, value: inside(raw(attributes)) }),
     seq(oid(OID.rsa), new asn1js.Null()),
     octets(signature),
   );
@@ -100,13 +107,11 @@ export function checkCms(cms: Buffer, digest: Buffer): CmsCheck {
   let signature: Buffer;
   let certificate: X509Certificate;
   try {
-    const info = raw(cms) as asn1js.Sequence;
-    const signedData = (info.valueBlock.value[1] as asn1js.Constructed).valueBlock.value[0] as asn1js.Sequence;
-    const parts = signedData.valueBlock.value;
-    certificates = (parts[3] as asn1js.Constructed).valueBlock.value.map(der);
-    const signer = (parts[4] as asn1js.Set).valueBlock.value[0] as asn1js.Sequence;
-    attributes = der(set(...(signer.valueBlock.value[3] as asn1js.Constructed).valueBlock.value));
-    signature = Buffer.from((signer.valueBlock.value[5] as asn1js.OctetString).valueBlock.valueHexView);
+    const parts = inside(inside(inside(raw(cms))[1])[0]);
+    certificates = inside(parts[3]).map(der);
+    const signer = inside(inside(parts[4])[0]);
+    attributes = der(set(...inside(signer[3])));
+    signature = Buffer.from(asSort(asn1js.OctetString, signer[5]).valueBlock.valueHexView);
     certificate = new X509Certificate(new Uint8Array(itemAt(certificates, 0)));
   } catch {
     return { ok: false, why: 'the signature itself is damaged', certificate: null };

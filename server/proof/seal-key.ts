@@ -67,6 +67,9 @@ export const KEY_OPTIONS = {
   privateKeyEncoding: { type: 'pkcs8', format: 'pem' },
 } as const;
 
+/** The tag of a text in UTF-8 (X.690); the package takes it, its types do not. */
+const UTF8_STRING = 12 as never;
+
 /** A self-signed certificate for ten years, with its key, both as PEM in one text. */
 export async function makeSeal(firmName: string, now: Date): Promise<string> {
   return sealOf(await promisify(generateKeyPair)('rsa', KEY_OPTIONS), firmName, now);
@@ -81,8 +84,8 @@ export function sealOf(pair: { publicKey: string; privateKey: string }, firmName
   cert.validity.notBefore = new Date(now.getTime() - 3_600_000);
   cert.validity.notAfter = new Date(now.getTime() + 10 * 365.25 * 86_400_000);
   const name = [
-    { name: 'commonName', value: firmName, valueTagClass: 12 as never },
-    { name: 'organizationName', value: firmName, valueTagClass: 12 as never },
+    { name: 'commonName', value: firmName, valueTagClass: UTF8_STRING },
+    { name: 'organizationName', value: firmName, valueTagClass: UTF8_STRING },
   ];
   cert.setSubject(name);
   cert.setIssuer(name);

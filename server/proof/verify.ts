@@ -87,12 +87,12 @@ function checkRevision(
   n: number,
   start: number,
 ): RevisionCheck {
-  const [a, b, c, d] = match.slice(1).map(Number) as [number, number, number, number];
+  const [a = 0, b = 0, c = 0, d = 0] = match.slice(1).map(Number);
   const at = match.index!;
   const end = c + d;
   const objectStart = text.lastIndexOf(' obj', at);
   const object = text.slice(objectStart, text.indexOf('endobj', at));
-  const base = {
+  const base: Omit<RevisionCheck, 'whole' | 'why' | 'signer' | 'issuer' | 'fingerprint'> = {
     n,
     name: textEntry(object, 'Name'),
     reason: textEntry(object, 'Reason'),
@@ -100,7 +100,7 @@ function checkRevision(
     end,
     sha256: end <= pdf.length ? sha256(pdf.subarray(0, end)) : '',
     event: eventEntry(object),
-    covers: [a, b, c, d] as [number, number, number, number],
+    covers: [a, b, c, d],
   };
   const fail = (why: string, certificate: X509Certificate | null = null): RevisionCheck => ({
     ...base,

@@ -8,13 +8,14 @@ import { notFound } from '../problem';
 import { enterAnew, enterProved } from './entry';
 import * as q from './queries';
 import { told, type Visit } from './visit';
+import { chunksOf } from '../files/chunks';
 
 /** Takes the paper out of a photo of writing and stores what is left. */
 export async function addPicture(ctx: Context, visit: Visit, upload: Upload): Promise<Picture> {
   const { words, pass } = await enterProved(ctx, visit);
   const chunks: Buffer[] = [];
   let size = 0;
-  for await (const chunk of upload.stream as AsyncIterable<Buffer>) {
+  for await (const chunk of chunksOf(upload.stream)) {
     size += chunk.length;
     if (size <= MAX_PICTURE) chunks.push(chunk);
   }

@@ -2,6 +2,7 @@
 import { DamagedFile } from '../files/stored';
 import { tasks, type TaskName } from './tasks';
 import type { Reply } from './hand';
+import { messageOf } from '../errors';
 
 const answer = (reply: Reply) => process.send!(reply);
 
@@ -13,7 +14,7 @@ process.on('message', (job: { task: TaskName; input: never }) => {
       answer({ value });
     } catch (error) {
       answer({
-        error: String((error as Error)?.message ?? error).slice(0, 500),
+        error: messageOf(error).slice(0, 500),
         ...(error instanceof DamagedFile ? { damaged: error.sha256 } : {}),
       });
     }

@@ -66,9 +66,9 @@ const INSIDE = new Set(['@cantoo/pdf-lib', 'asn1js', 'fontkit', 'jszip', 'lru-ca
 async function packages(): Promise<string[]> {
   const found = new Set<string>();
   for (const part of ['server', 'core', 'contract']) {
-    const json = JSON.parse(await readFile(path.join(ROOT, part, 'package.json'), 'utf8')) as {
-      dependencies?: Record<string, string>;
-    };
+    const json: { dependencies?: Record<string, string> } = JSON.parse(
+      await readFile(path.join(ROOT, part, 'package.json'), 'utf8'),
+    );
     for (const name of Object.keys(json.dependencies ?? {}))
       if (!name.startsWith('@gatepath/') && !INSIDE.has(name)) found.add(name);
   }

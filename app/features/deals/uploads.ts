@@ -61,7 +61,7 @@ export function useUploads(dealId: string, onAdded?: (doc: DocumentView) => void
       drop(upload.id);
       await client.invalidateQueries({ queryKey: keys.deal(dealId) });
     } catch (error) {
-      change(upload.id, { problem: (error as Error).message });
+      change(upload.id, { problem: error instanceof Error ? error.message : String(error) });
     }
   };
 

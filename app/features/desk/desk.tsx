@@ -290,8 +290,7 @@ function InsertDialog({ desk, at, onClose }: { desk: Desk; at: { x: number; y: n
 function useDeskKeys(desk: Desk): void {
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
-      const target = e.target as HTMLElement | null;
-      if (target && /^(INPUT|TEXTAREA)$/.test(target.tagName)) return;
+      if (e.target instanceof HTMLElement && /^(INPUT|TEXTAREA)$/.test(e.target.tagName)) return;
       const key = e.key.toLowerCase();
       if (key === 'escape' && (desk.selected.length || desk.proposal || desk.redlineId)) {
         desk.select(null);

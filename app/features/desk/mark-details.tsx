@@ -11,6 +11,7 @@ import { Button, Choice } from '../../ui/pieces';
 import { Small, Strong } from '../../ui/text';
 import { Switch } from '../../ui/switch';
 import type { Desk } from './use-desk';
+import { keysOf } from '@gatepath/core/sure';
 
 const FORMS = [
   { value: '', label: 'anything' },
@@ -222,6 +223,7 @@ export function MarkDetails({ desk, mark, onClose }: { desk: Desk; mark: Mark; o
 }
 
 function tidy(check: MarkCheck): MarkCheck | undefined {
-  const entries = Object.entries(check).filter(([, v]) => v !== undefined && v !== '');
-  return entries.length ? (Object.fromEntries(entries) as MarkCheck) : undefined;
+  const kept = { ...check };
+  for (const key of keysOf(kept)) if (kept[key] === undefined || kept[key] === '') delete kept[key];
+  return Object.keys(kept).length ? kept : undefined;
 }

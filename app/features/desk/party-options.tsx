@@ -7,6 +7,7 @@ import { LateInput } from '../../ui/late-input';
 import { Card, Choice } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Small, Strong } from '../../ui/text';
+import { keysOf } from '@gatepath/core/sure';
 
 const STEPS: { value: SecondStep | 'none'; label: string }[] = [
   { value: 'none', label: 'The link is enough' },
@@ -21,7 +22,7 @@ export function PartyOptions({ party, onChange }: { party: PacketParty; onChange
   /** Leaves out what is as usual, so that nothing needless is written down. */
   const set = (change: Partial<PacketParty>) => {
     const next = { ...party, ...change };
-    for (const key of Object.keys(next) as (keyof PacketParty)[]) if (next[key] === undefined) delete next[key];
+    for (const key of keysOf(next)) if (next[key] === undefined) delete next[key];
     onChange(next);
   };
   return (

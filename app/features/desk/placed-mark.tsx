@@ -38,7 +38,7 @@ export function PlacedMark({ mark, party, scale, selected, alone, desk }: Props)
     const down = (e: PointerEvent) => {
       e.stopPropagation();
       el.setPointerCapture(e.pointerId);
-      const stretch = (e.target as HTMLElement).closest('[data-stretch]') !== null;
+      const stretch = e.target instanceof Element && e.target.closest('[data-stretch]') !== null;
       const also = e.shiftKey || e.ctrlKey || e.metaKey || now.current.desk.gathering;
       from = { x: e.clientX, y: e.clientY, rect: now.current.mark.rect, stretch, moved: false, also };
       // A mark that is in hand with others stays with them, so that all can be dragged together.
@@ -129,7 +129,8 @@ export function PlacedMark({ mark, party, scale, selected, alone, desk }: Props)
   };
   // A keyboard that comes to a mark takes it in hand; a pointer does that by itself, with what is in hand already.
   const onFocus = (e: { target: unknown }) => {
-    if (!now.current.selected && (e.target as HTMLElement).matches(':focus-visible')) desk.select(mark.id);
+    if (!now.current.selected && e.target instanceof Element && e.target.matches(':focus-visible'))
+      desk.select(mark.id);
   };
   const { color } = party ? inkOf(party.ink) : { color: '#1E2A32' };
   const whose =

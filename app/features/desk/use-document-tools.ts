@@ -39,7 +39,7 @@ export function useDocumentTools(desk: Desk) {
     try {
       return await work();
     } catch (e) {
-      setError(e as Error);
+      setError(e instanceof Error ? e : new Error(String(e)));
       return null;
     } finally {
       setBusy(false);

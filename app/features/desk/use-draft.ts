@@ -32,7 +32,8 @@ const storeKey = (packetId: string) => `gatepath.pending.${packetId}`;
 
 function loadPending(packetId: string): DraftEdit[] {
   try {
-    return JSON.parse(localStorage.getItem(storeKey(packetId)) ?? '[]') as DraftEdit[];
+    const kept: unknown = JSON.parse(localStorage.getItem(storeKey(packetId)) ?? '[]');
+    return Array.isArray(kept) ? kept : [];
   } catch {
     return [];
   }

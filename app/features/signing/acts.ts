@@ -102,7 +102,7 @@ export const asideKey = (token: string) => `gatepath.aside.${token.slice(0, 10)}
 function read(key: string, storage: Pick<Storage, 'getItem'>): Act[] {
   try {
     const kept: unknown = JSON.parse(storage.getItem(key) ?? '[]');
-    return Array.isArray(kept) ? (kept as Act[]) : [];
+    return Array.isArray(kept) ? kept : [];
   } catch {
     return [];
   }

@@ -1,0 +1,9 @@
+/** The bytes of a stream, piece by piece. */
+import type { Readable } from 'node:stream';
+
+export async function* chunksOf(stream: Readable): AsyncGenerator<Buffer> {
+  for await (const chunk of stream) {
+    const bytes: Buffer = chunk;
+    yield bytes;
+  }
+}
