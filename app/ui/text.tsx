@@ -14,11 +14,12 @@ interface Props {
 }
 
 /** The one heading of a screen. */
-export function Title({ children, style, testID }: Props) {
+export function Title({ children, style, testID, numberOfLines }: Props) {
   const p = usePalette();
   return (
     <NativeText
       role="heading"
+      numberOfLines={numberOfLines}
       aria-level={1}
       testID={testID}
       style={[{ fontFamily: FONT.heading, fontSize: 26, lineHeight: 32, color: p.ink }, style]}

@@ -74,6 +74,7 @@ function clash(a: Blank, b: Blank): boolean {
 }
 
 /** Blanks made of characters: underscores, dots, brackets, box characters. */
+// eslint-disable-next-line max-lines-per-function -- one walk over the words of a page; what it looks for hangs together
 function typedBlanks(line: TextLine): Blank[] {
   const out: Blank[] = [];
   const t = line.tokens;

@@ -43,6 +43,7 @@ export function sameRow(a: Blank, b: Blank): boolean {
 }
 
 /** Collects the captions of a blank. */
+// eslint-disable-next-line max-lines-per-function -- what stands on each side of a blank is found in one walk over the words around it
 export function captionsOf(scan: PageScan, b: Blank): Captions {
   const out: Captions = {
     left: '',

@@ -161,6 +161,7 @@ async function kinView(db: Db, row: q.PacketRow, draft: Draft): Promise<PacketVi
   ];
 }
 
+// eslint-disable-next-line max-lines-per-function -- one view, put together field by field
 async function sentView(ctx: Context, packetId: string): Promise<SentView> {
   const db = ctx.database.pool;
   const { state } = await loadState(db, packetId);

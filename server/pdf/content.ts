@@ -133,6 +133,7 @@ class Reader {
     return this.out;
   }
 
+  // eslint-disable-next-line max-lines-per-function -- one case for each operator that says where something is drawn
   private op(fn: number, a: unknown[]): void {
     const s = this.s;
     switch (fn) {

@@ -8,6 +8,7 @@ import * as hands from './hands';
 import * as service from './service';
 import * as talk from './talk';
 
+// eslint-disable-next-line max-lines-per-function -- a list of routes
 export function signingRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'signing', ({ visit }) => service.openPass(ctx, visit));
   serve(app, 'signingLive', async ({ request, reply, visit }) => {

@@ -158,6 +158,7 @@ function Documents({ deal, uploads }: { deal: DealView; uploads: ReturnType<type
 }
 
 /** @param arriving  whether papers are still on their way in; a packet begun now would be without them */
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 function Packets({ deal, arriving }: { deal: DealView; arriving: boolean }) {
   const p = usePalette();
   const create = useNewPacket(deal.id);

@@ -1,5 +1,5 @@
 /** Everything about one mark, by typing: what it asks, what it takes, and where it stands. */
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import { Dialog, Portal } from 'react-native-paper';
 import { KINDS, type Mark, type MarkCheck, filledHow, isAutomatic, kinOf, takesHand } from '@gatepath/core/packet';
@@ -21,34 +21,24 @@ const FORMS = [
   { value: 'pattern', label: 'own pattern' },
 ] as const;
 
+interface Editing {
+  m: Mark;
+  set: (more: Partial<Mark>) => void;
+  check: (more: Partial<MarkCheck>) => void;
+}
+
 export function MarkDetails({ desk, mark, onClose }: { desk: Desk; mark: Mark; onClose: () => void }) {
   const [m, setM] = useState(mark);
   const set = (more: Partial<Mark>) => setM((was) => ({ ...was, ...more }));
   const check = (more: Partial<MarkCheck>) => set({ check: tidy({ ...m.check, ...more }) });
-  const group = desk.view.marks.filter((x) => x.group && x.group === m.group && x.id !== m.id);
-  const how = filledHow(m.kind);
-  const asks = how.by === 'writing' ? how.asks : null;
-  const labels = how.by === 'sender';
+  const editing: Editing = { m, set, check };
   const kin = kinOf(m.kind);
-  const badPattern = m.check?.form === 'pattern' && !patternOf(m.check.pattern ?? '');
-  const tags = m.value ? mergeTags(m.value, desk.view.tags) : null;
   const save = () => {
     const least = KINDS[m.kind].least;
     const rect = { ...m.rect, w: Math.max(least.w, m.rect.w), h: Math.max(least.h, m.rect.h) };
     desk.change(mark, { ...m, rect });
     onClose();
   };
-  const number = (label: string, value: number | undefined, on: (n: number | undefined) => void) => (
-    <Input
-      key={label}
-      label={label}
-      dense
-      inputMode="decimal"
-      style={{ flex: 1, minWidth: 90 }}
-      value={value === undefined ? '' : String(value)}
-      onChangeText={(t) => on(t.trim() === '' || !Number.isFinite(Number(t)) ? undefined : Number(t))}
-    />
-  );
   return (
     <Portal>
       <Dialog
@@ -59,129 +49,10 @@ export function MarkDetails({ desk, mark, onClose }: { desk: Desk; mark: Mark; o
         <Dialog.Title>{`Details: ${KINDS[m.kind].word}`}</Dialog.Title>
         <Dialog.ScrollArea style={{ paddingHorizontal: 20 }}>
           <ScrollView contentContainerStyle={{ gap: 12, paddingVertical: 12 }}>
-            {labels ? (
-              <Input
-                label="Words"
-                value={m.value ?? ''}
-                onChangeText={(value) => set({ value })}
-                testID="detail-value"
-              />
-            ) : takesHand(m.kind) || isAutomatic(m.kind) ? null : (
-              <>
-                <Input
-                  label={how.by === 'touch' && how.together ? 'Words of this choice' : 'What it asks for'}
-                  value={m.label ?? ''}
-                  onChangeText={(label) => set({ label })}
-                  testID="detail-label"
-                />
-                <Input label="More about it (optional)" value={m.help ?? ''} onChangeText={(help) => set({ help })} />
-              </>
-            )}
-            {labels || isAutomatic(m.kind) ? null : (
-              <Switch
-                label="Required"
-                on={m.required}
-                onChange={(required) => set({ required })}
-                testID="detail-required"
-              />
-            )}
-            {asks === 'form' || labels ? (
-              <Switch
-                label="Several lines"
-                on={m.lines === 'several'}
-                onChange={(on) => set({ lines: on ? 'several' : undefined })}
-              />
-            ) : null}
-            {asks && asks !== 'list' ? (
-              <>
-                <Input
-                  label="Stands in it from the start (optional)"
-                  value={m.value ?? ''}
-                  onChangeText={(value) => set({ value: value || undefined })}
-                  testID="detail-value"
-                />
-                <Switch
-                  label="Cannot be changed by the client"
-                  on={!!m.readOnly}
-                  onChange={(readOnly) => set({ readOnly: readOnly || undefined })}
-                />
-              </>
-            ) : null}
-            {labels || m.value ? (
-              <View style={{ gap: 4 }}>
-                <Small>Put in from the deal:</Small>
-                <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
-                  {[...desk.view.tags.keys()].map((tag) => (
-                    <Button
-                      key={tag}
-                      kind="quiet"
-                      onPress={() => set({ value: `${m.value === 'Label' ? '' : (m.value ?? '')}{${tag}}` })}
-                    >{`{${tag}}`}</Button>
-                  ))}
-                </View>
-                {tags ? <Small>{`Reads: ${tags.text}`}</Small> : null}
-              </View>
-            ) : null}
-            {asks === 'list' ? (
-              <Input
-                label="Choices, one a line"
-                multiline
-                value={(m.options ?? []).join('\n')}
-                onChangeText={(t) => set({ options: t.split('\n') })}
-                testID="detail-options"
-              />
-            ) : null}
-            {how.by === 'touch' && how.together ? (
-              <Small>{`One of ${group.length + 1} choices. Copy one to add another; they exclude each other.`}</Small>
-            ) : null}
-            {asks === 'form' ? (
-              <>
-                <Strong>What it takes</Strong>
-                <Choice
-                  wrap
-                  label="What it takes"
-                  value={m.check?.form ?? ''}
-                  options={[...FORMS]}
-                  onChange={(form) => check({ form: form || undefined })}
-                />
-                {m.check?.form === 'pattern' ? (
-                  <Input
-                    label="Pattern (regular expression)"
-                    value={m.check.pattern ?? ''}
-                    error={badPattern}
-                    onChangeText={(pattern) => check({ pattern })}
-                  />
-                ) : null}
-                <View style={{ flexDirection: 'row', gap: 8 }}>
-                  {number('Least letters', m.check?.minLength, (minLength) => check({ minLength }))}
-                  {number('Most letters', m.check?.maxLength, (maxLength) => check({ maxLength }))}
-                </View>
-              </>
-            ) : null}
-            {asks === 'range' ? (
-              <View style={{ flexDirection: 'row', gap: 8 }}>
-                {number('Least', m.check?.min, (min) => check({ min }))}
-                {number('Most', m.check?.max, (max) => check({ max }))}
-              </View>
-            ) : null}
-            {asks === 'days' ? (
-              <View style={{ flexDirection: 'row', gap: 8 }}>
-                <Input
-                  label="First day (2026-11-23)"
-                  dense
-                  style={{ flex: 1 }}
-                  value={m.check?.from ?? ''}
-                  onChangeText={(from) => check({ from: from || undefined })}
-                />
-                <Input
-                  label="Last day"
-                  dense
-                  style={{ flex: 1 }}
-                  value={m.check?.to ?? ''}
-                  onChangeText={(to) => check({ to: to || undefined })}
-                />
-              </View>
-            ) : null}
+            <Asking {...editing} />
+            <FromTheStart {...editing} desk={desk} />
+            <Choices {...editing} desk={desk} />
+            <Taking {...editing} />
             {m.check ? (
               <Input
                 label="What to say when it does not fit (optional)"
@@ -201,24 +72,226 @@ export function MarkDetails({ desk, mark, onClose }: { desk: Desk; mark: Mark; o
                 />
               </>
             ) : null}
-            <Strong>Place, in points</Strong>
-            <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-              {(['x', 'y', 'w', 'h'] as const).map((k) =>
-                number({ x: 'From left', y: 'From top', w: 'Width', h: 'Height' }[k], m.rect[k], (n) =>
-                  set({ rect: { ...m.rect, [k]: n ?? m.rect[k] } }),
-                ),
-              )}
-            </View>
+            <WhereItStands {...editing} />
           </ScrollView>
         </Dialog.ScrollArea>
         <Dialog.Actions style={{ gap: 8 }}>
           <Button onPress={onClose}>Cancel</Button>
-          <Button kind="main" onPress={save} disabled={badPattern} testID="details-save">
+          <Button kind="main" onPress={save} disabled={hasBadPattern(m)} testID="details-save">
             Save
           </Button>
         </Dialog.Actions>
       </Dialog>
     </Portal>
+  );
+}
+
+const hasBadPattern = (m: Mark) => m.check?.form === 'pattern' && !patternOf(m.check.pattern ?? '');
+
+/** What it asks of whoever writes into it; nothing of those whose marks are written by others. */
+const asksOf = (m: Mark) => {
+  const how = filledHow(m.kind);
+  return how.by === 'writing' ? how.asks : null;
+};
+
+const isChoice = (m: Mark) => {
+  const how = filledHow(m.kind);
+  return how.by === 'touch' && how.together;
+};
+
+const isLabel = (m: Mark) => filledHow(m.kind).by === 'sender';
+
+/** Its words, whether it has to be filled, and how much goes in. */
+function Asking({ m, set }: Editing) {
+  return (
+    <>
+      {isLabel(m) ? (
+        <Input label="Words" value={m.value ?? ''} onChangeText={(value) => set({ value })} testID="detail-value" />
+      ) : takesHand(m.kind) || isAutomatic(m.kind) ? null : (
+        <>
+          <Input
+            label={isChoice(m) ? 'Words of this choice' : 'What it asks for'}
+            value={m.label ?? ''}
+            onChangeText={(label) => set({ label })}
+            testID="detail-label"
+          />
+          <Input label="More about it (optional)" value={m.help ?? ''} onChangeText={(help) => set({ help })} />
+        </>
+      )}
+      {isLabel(m) || isAutomatic(m.kind) ? null : (
+        <Switch label="Required" on={m.required} onChange={(required) => set({ required })} testID="detail-required" />
+      )}
+      {asksOf(m) === 'form' || isLabel(m) ? (
+        <Switch
+          label="Several lines"
+          on={m.lines === 'several'}
+          onChange={(on) => set({ lines: on ? 'several' : undefined })}
+        />
+      ) : null}
+    </>
+  );
+}
+
+/** What stands in it before anybody writes, with what the deal can put in. */
+function FromTheStart({ m, set, desk }: Editing & { desk: Desk }) {
+  const asks = asksOf(m);
+  const tags = m.value ? mergeTags(m.value, desk.view.tags) : null;
+  return (
+    <>
+      {asks && asks !== 'list' ? (
+        <>
+          <Input
+            label="Stands in it from the start (optional)"
+            value={m.value ?? ''}
+            onChangeText={(value) => set({ value: value || undefined })}
+            testID="detail-value"
+          />
+          <Switch
+            label="Cannot be changed by the client"
+            on={!!m.readOnly}
+            onChange={(readOnly) => set({ readOnly: readOnly || undefined })}
+          />
+        </>
+      ) : null}
+      {isLabel(m) || m.value ? (
+        <View style={{ gap: 4 }}>
+          <Small>Put in from the deal:</Small>
+          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
+            {[...desk.view.tags.keys()].map((tag) => (
+              <Button
+                key={tag}
+                kind="quiet"
+                onPress={() => set({ value: `${m.value === 'Label' ? '' : (m.value ?? '')}{${tag}}` })}
+              >{`{${tag}}`}</Button>
+            ))}
+          </View>
+          {tags ? <Small>{`Reads: ${tags.text}`}</Small> : null}
+        </View>
+      ) : null}
+    </>
+  );
+}
+
+/** What can be chosen: a list to pick from, or marks that exclude each other. */
+function Choices({ m, set, desk }: Editing & { desk: Desk }) {
+  const others = desk.view.marks.filter((x) => x.group && x.group === m.group && x.id !== m.id);
+  return (
+    <>
+      {asksOf(m) === 'list' ? (
+        <Input
+          label="Choices, one a line"
+          multiline
+          value={(m.options ?? []).join('\n')}
+          onChangeText={(t) => set({ options: t.split('\n') })}
+          testID="detail-options"
+        />
+      ) : null}
+      {isChoice(m) ? (
+        <Small>{`One of ${others.length + 1} choices. Copy one to add another; they exclude each other.`}</Small>
+      ) : null}
+    </>
+  );
+}
+
+/** What it takes: a form of words, numbers within bounds, days within bounds. */
+function Taking({ m, check }: Editing) {
+  const asks = asksOf(m);
+  if (asks === 'form')
+    return (
+      <>
+        <Strong>What it takes</Strong>
+        <Choice
+          wrap
+          label="What it takes"
+          value={m.check?.form ?? ''}
+          options={[...FORMS]}
+          onChange={(form) => check({ form: form || undefined })}
+        />
+        {m.check?.form === 'pattern' ? (
+          <Input
+            label="Pattern (regular expression)"
+            value={m.check.pattern ?? ''}
+            error={hasBadPattern(m)}
+            onChangeText={(pattern) => check({ pattern })}
+          />
+        ) : null}
+        <Row>
+          <NumberInput label="Least letters" value={m.check?.minLength} on={(minLength) => check({ minLength })} />
+          <NumberInput label="Most letters" value={m.check?.maxLength} on={(maxLength) => check({ maxLength })} />
+        </Row>
+      </>
+    );
+  if (asks === 'range')
+    return (
+      <Row>
+        <NumberInput label="Least" value={m.check?.min} on={(min) => check({ min })} />
+        <NumberInput label="Most" value={m.check?.max} on={(max) => check({ max })} />
+      </Row>
+    );
+  if (asks === 'days')
+    return (
+      <Row>
+        <Input
+          label="First day (2026-11-23)"
+          dense
+          style={{ flex: 1 }}
+          value={m.check?.from ?? ''}
+          onChangeText={(from) => check({ from: from || undefined })}
+        />
+        <Input
+          label="Last day"
+          dense
+          style={{ flex: 1 }}
+          value={m.check?.to ?? ''}
+          onChangeText={(to) => check({ to: to || undefined })}
+        />
+      </Row>
+    );
+  return null;
+}
+
+const SIDES = { x: 'From left', y: 'From top', w: 'Width', h: 'Height' };
+
+function WhereItStands({ m, set }: Editing) {
+  return (
+    <>
+      <Strong>Place, in points</Strong>
+      <Row>
+        {keysOf(SIDES).map((k) => (
+          <NumberInput
+            key={k}
+            label={SIDES[k]}
+            value={m.rect[k]}
+            on={(n) => set({ rect: { ...m.rect, [k]: n ?? m.rect[k] } })}
+          />
+        ))}
+      </Row>
+    </>
+  );
+}
+
+const Row = ({ children }: { children: ReactNode }) => (
+  <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>{children}</View>
+);
+
+function NumberInput({
+  label,
+  value,
+  on,
+}: {
+  label: string;
+  value: number | undefined;
+  on: (n: number | undefined) => void;
+}) {
+  return (
+    <Input
+      label={label}
+      dense
+      inputMode="decimal"
+      style={{ flex: 1, minWidth: 90 }}
+      value={value === undefined ? '' : String(value)}
+      onChangeText={(t) => on(t.trim() === '' || !Number.isFinite(Number(t)) ? undefined : Number(t))}
+    />
   );
 }
 

@@ -53,6 +53,7 @@ function NoPageYet({ desk }: { desk: Desk }) {
 }
 
 /** The page in hand, in the room there is for it (in px). */
+// eslint-disable-next-line max-lines-per-function -- one page with all that lies on it, layer upon layer
 function Stage({ desk, onInsert, room }: { desk: Desk; onInsert: Insert; room: { width: number; height: number } }) {
   const p = usePalette();
   const wide = useWide();

@@ -1,13 +1,13 @@
 /** A mark on the desk: dragged, stretched, or moved by keys; what is in hand with it moves along. */
-import { useEffect, useRef, useState } from 'react';
+import { useRef } from 'react';
 import { View } from 'react-native';
 import { KINDS, type Mark, NOBODY, type PacketParty, isFixed } from '@gatepath/core/packet';
-import type { Rect } from '@gatepath/core/paper';
 import { inkOf } from '@gatepath/core/inks';
 import { initialsOf } from '@gatepath/core/text';
 import { MarkFace } from '../pages/mark-box';
 import type { Desk } from './use-desk';
-import { elementOf, webProps, webStyle } from '../../ui/web';
+import { webProps, webStyle } from '../../ui/web';
+import { useDrag } from './use-drag';
 
 interface Props {
   mark: Mark;
@@ -19,122 +19,18 @@ interface Props {
   desk: Desk;
 }
 
-/** Pixels a pointer may wander before a touch becomes a drag. */
-const SLACK = 4;
-
 export function PlacedMark({ mark, party, scale, selected, alone, desk }: Props) {
-  const [drag, setDrag] = useState<{ rect: Rect; lines: { x?: number; y?: number }[] } | null>(null);
   const box = useRef<View>(null);
+  const drag = useDrag(box, { mark, scale, desk, selected });
   const rect = drag?.rect ?? mark.rect;
-  // The listeners live as long as the element; they read the newest props through here.
-  const now = useRef({ mark, scale, desk, selected });
-  now.current = { mark, scale, desk, selected };
-
-  useEffect(() => {
-    const el = elementOf(box);
-    if (!el) return;
-    let from: { x: number; y: number; rect: Rect; stretch: boolean; moved: boolean; also: boolean } | null = null;
-    let last: Rect | null = null;
-    const down = (e: PointerEvent) => {
-      e.stopPropagation();
-      el.setPointerCapture(e.pointerId);
-      const stretch = e.target instanceof Element && e.target.closest('[data-stretch]') !== null;
-      const also = e.shiftKey || e.ctrlKey || e.metaKey || now.current.desk.gathering;
-      from = { x: e.clientX, y: e.clientY, rect: now.current.mark.rect, stretch, moved: false, also };
-      // A mark that is in hand with others stays with them, so that all can be dragged together.
-      if (also || !now.current.selected) now.current.desk.select(now.current.mark.id, also);
-    };
-    const move = (e: PointerEvent) => {
-      if (!from) return;
-      const dx = e.clientX - from.x;
-      const dy = e.clientY - from.y;
-      if (!from.moved && Math.hypot(dx, dy) < SLACK) return;
-      from.moved = true;
-      const { scale: s, mark: m, desk: d } = now.current;
-      const r = from.rect;
-      const least = KINDS[m.kind].least;
-      if (from.stretch) {
-        last = { ...r, w: Math.max(least.w, r.w + dx / s), h: Math.max(least.h, r.h + dy / s) };
-        setDrag({ rect: last, lines: [] });
-        return;
-      }
-      const free = { ...r, x: r.x + dx / s, y: r.y + dy / s };
-      const near = e.altKey ? { rect: free, lines: [] } : d.snapped(m, free);
-      last = near.rect;
-      setDrag(near);
-    };
-    const up = () => {
-      const { mark: m, desk: d } = now.current;
-      if (from?.moved && last) {
-        const dx = last.x - from.rect.x;
-        const dy = last.y - from.rect.y;
-        const others = from.stretch ? [] : d.selected.filter((x) => x.id !== m.id);
-        d.moveMarks([
-          { mark: m, rect: last },
-          ...others.map((x) => ({ mark: x, rect: { ...x.rect, x: x.rect.x + dx, y: x.rect.y + dy } })),
-        ]);
-      } else if (from && !from.also && d.selected.length > 1) d.select(m.id);
-      from = null;
-      last = null;
-      setDrag(null);
-    };
-    const cancel = () => {
-      from = null;
-      last = null;
-      setDrag(null);
-    };
-    const still = (e: Event) => e.stopPropagation();
-    el.addEventListener('pointerdown', down);
-    el.addEventListener('pointermove', move);
-    el.addEventListener('pointerup', up);
-    el.addEventListener('pointercancel', cancel);
-    el.addEventListener('click', still);
-    return () => {
-      el.removeEventListener('pointerdown', down);
-      el.removeEventListener('pointermove', move);
-      el.removeEventListener('pointerup', up);
-      el.removeEventListener('pointercancel', cancel);
-      el.removeEventListener('click', still);
-    };
-  }, []);
-
-  const onKeyDown = (e: {
-    key: string;
-    shiftKey: boolean;
-    altKey: boolean;
-    preventDefault: () => void;
-    stopPropagation: () => void;
-  }) => {
-    const by = e.shiftKey ? 10 : 1;
-    const arrows: Record<string, [number, number]> = {
-      ArrowLeft: [-by, 0],
-      ArrowRight: [by, 0],
-      ArrowUp: [0, -by],
-      ArrowDown: [0, by],
-    };
-    const arrow = arrows[e.key];
-    if (arrow) {
-      const [dx, dy] = arrow;
-      const r = mark.rect;
-      const least = KINDS[mark.kind].least;
-      if (e.altKey)
-        desk.moveMarks([{ mark, rect: { ...r, w: Math.max(least.w, r.w + dx), h: Math.max(least.h, r.h + dy) } }]);
-      else if (selected) desk.nudge(dx, dy);
-      else desk.moveMarks([{ mark, rect: { ...r, x: r.x + dx, y: r.y + dy } }]);
-    } else if (e.key === 'Delete' || e.key === 'Backspace') desk.remove(selected ? desk.selected : [mark]);
-    else if (e.key === ' ' || e.key === 'Enter') desk.select(mark.id, e.shiftKey);
-    else return;
-    e.preventDefault();
-    e.stopPropagation();
-  };
-  // A keyboard that comes to a mark takes it in hand; a pointer does that by itself, with what is in hand already.
-  const onFocus = (e: { target: unknown }) => {
-    if (!now.current.selected && e.target instanceof Element && e.target.matches(':focus-visible'))
-      desk.select(mark.id);
-  };
   const { color } = party ? inkOf(party.ink) : { color: '#1E2A32' };
   const whose =
     mark.partyId === NOBODY || !party ? `label: ${mark.value ?? ''}` : `${KINDS[mark.kind].word} of ${party.name}`;
+  // A keyboard that comes to a mark takes it in hand; a pointer does that by itself, with what is in hand already.
+  const onFocus = (e: { target: unknown }) => {
+    if (!selected && e.target instanceof Element && e.target.matches(':focus-visible')) desk.select(mark.id);
+  };
+  const short = mark.kind === 'initials' && party && rect.w * scale < 52 ? initialsOf(party.name) : undefined;
   return (
     <>
       {drag?.lines.map((l, i) => (
@@ -156,7 +52,7 @@ export function PlacedMark({ mark, party, scale, selected, alone, desk }: Props)
         tabIndex={0}
         testID={`mark-${mark.kind}`}
         aria-label={`${whose}, page ${mark.page}. Arrow keys move it, Alt and arrow keys change its size, Delete removes it.`}
-        {...webProps({ onKeyDown, onFocus, 'aria-pressed': selected })}
+        {...webProps({ onKeyDown: (e: Key) => onKey(e, mark, desk, selected), onFocus, 'aria-pressed': selected })}
         style={webStyle({
           position: 'absolute',
           left: rect.x * scale,
@@ -175,41 +71,74 @@ export function PlacedMark({ mark, party, scale, selected, alone, desk }: Props)
           ink={party?.ink ?? null}
           required={mark.required}
           selected={selected}
-          text={
-            isFixed(mark)
-              ? mark.value
-              : mark.kind === 'initials' && party && rect.w * scale < 52
-                ? initialsOf(party.name)
-                : undefined
-          }
+          text={isFixed(mark) ? mark.value : short}
         />
-        {selected && alone ? (
-          <View
-            {...webProps({ dataSet: { stretch: '1' } })}
-            style={webStyle({
-              position: 'absolute',
-              right: -22,
-              bottom: -22,
-              width: 40,
-              height: 40,
-              alignItems: 'center',
-              justifyContent: 'center',
-              cursor: 'nwse-resize',
-            })}
-          >
-            <View
-              style={{
-                width: 14,
-                height: 14,
-                borderRadius: 7,
-                backgroundColor: color,
-                borderWidth: 2,
-                borderColor: '#FFFFFF',
-              }}
-            />
-          </View>
-        ) : null}
+        {selected && alone ? <Corner color={color} /> : null}
       </View>
     </>
+  );
+}
+
+interface Key {
+  key: string;
+  shiftKey: boolean;
+  altKey: boolean;
+  preventDefault: () => void;
+  stopPropagation: () => void;
+}
+
+const ARROWS: Record<string, [x: number, y: number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
+
+/** Arrows move it, with Alt they change its size; Delete removes it; the space bar and Enter take it in hand. */
+function onKey(e: Key, mark: Mark, desk: Desk, selected: boolean): void {
+  const arrow = ARROWS[e.key];
+  if (arrow) {
+    const by = e.shiftKey ? 10 : 1;
+    const [dx, dy] = [arrow[0] * by, arrow[1] * by];
+    const r = mark.rect;
+    const least = KINDS[mark.kind].least;
+    if (e.altKey)
+      desk.moveMarks([{ mark, rect: { ...r, w: Math.max(least.w, r.w + dx), h: Math.max(least.h, r.h + dy) } }]);
+    else if (selected) desk.nudge(dx, dy);
+    else desk.moveMarks([{ mark, rect: { ...r, x: r.x + dx, y: r.y + dy } }]);
+  } else if (e.key === 'Delete' || e.key === 'Backspace') desk.remove(selected ? desk.selected : [mark]);
+  else if (e.key === ' ' || e.key === 'Enter') desk.select(mark.id, e.shiftKey);
+  else return;
+  e.preventDefault();
+  e.stopPropagation();
+}
+
+/** Where a mark is taken to stretch it. */
+function Corner({ color }: { color: string }) {
+  return (
+    <View
+      {...webProps({ dataSet: { stretch: '1' } })}
+      style={webStyle({
+        position: 'absolute',
+        right: -22,
+        bottom: -22,
+        width: 40,
+        height: 40,
+        alignItems: 'center',
+        justifyContent: 'center',
+        cursor: 'nwse-resize',
+      })}
+    >
+      <View
+        style={{
+          width: 14,
+          height: 14,
+          borderRadius: 7,
+          backgroundColor: color,
+          borderWidth: 2,
+          borderColor: '#FFFFFF',
+        }}
+      />
+    </View>
   );
 }

@@ -16,6 +16,7 @@ import { Sheet } from '../pages/sheet';
 import type { Desk } from './use-desk';
 import { webStyle } from '../../ui/web';
 
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }) {
   const p = usePalette();
   const { draft, view } = desk;

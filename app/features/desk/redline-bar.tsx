@@ -9,6 +9,7 @@ import { BAR_TEXT, UndoRedo } from './bar-parts';
 import type { Desk } from './use-desk';
 import { lastOf } from '@gatepath/core/sure';
 
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function RedlineBar({ desk, id }: { desk: Desk; id: string }) {
   const redline = desk.draft.redlines.find((r) => r.id === id)!;
   const [text, setText] = useState<string | null>(null);

@@ -46,6 +46,7 @@ export function RedlineHandles({ desk, redlines, page, scale, point }: Props) {
 }
 
 /** Lies over the page while the strike is in hand: from the first word to the last, by finger or mouse. */
+// eslint-disable-next-line max-lines-per-function -- one gesture from its start to its end
 function StrikePad({ desk, page, scale, point }: Omit<Props, 'redlines'>) {
   const pad = useRef<View>(null);
   const [over, setOver] = useState<{ x: number; y: number; w: number; h: number }[]>([]);

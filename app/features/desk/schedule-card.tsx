@@ -23,6 +23,7 @@ const WHAT: Record<PlannedDate['what'], (d: PlannedDate) => string> = {
   last_day: () => 'last day for signing, until its end',
 };
 
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function ScheduleCard({ desk }: { desk: Desk }) {
   const { draft, edit, packet } = desk;
   const { schedule } = draft;

@@ -21,6 +21,7 @@ export function BarButton(props: { children: string; onPress: () => void; testID
   );
 }
 
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function SelectionBar({ desk, onDetails }: { desk: Desk; onDetails: () => void }) {
   const [repeating, setRepeating] = useState(false);
   const { selected, draft } = desk;

@@ -40,6 +40,7 @@ export function ToolBar({ desk, onDetails }: { desk: Desk; onDetails: () => void
   );
 }
 
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 function Tools({ desk }: { desk: Desk }) {
   const wide = useWide();
   const signers = desk.draft.parties.filter(puts);

@@ -70,6 +70,7 @@ function useFacts(packet: PacketView, ids: string[]): { documents: DocumentFacts
   return { documents: list.current, ready: facts.every((f) => f.isSuccess) };
 }
 
+// eslint-disable-next-line max-lines-per-function -- puts the pieces of the desk together; each is a hook or a list of acts of its own
 export function useDesk(packet: PacketView): Desk {
   const handle = useDraft(packet);
   const { draft, edit } = handle;

@@ -10,6 +10,7 @@ import type { Desk } from './use-desk';
 
 const PATIENCE = 90_000;
 
+// eslint-disable-next-line max-lines-per-function -- the acts on documents share whether one is under way and what went wrong
 export function useDocumentTools(desk: Desk) {
   const client = useQueryClient();
   const [busy, setBusy] = useState(false);

@@ -53,6 +53,7 @@ function isForGood(error: unknown): error is ApiError {
   return error instanceof ApiError && [400, 404, 409, 413, 422].includes(error.status);
 }
 
+// eslint-disable-next-line max-lines-per-function -- keeping, sending and taking back edits share one list of what is not saved yet
 export function useDraft(packet: PacketView): DraftHandle {
   const client = useQueryClient();
   const [base, setBase] = useState({ draft: packet.draft, version: packet.version });

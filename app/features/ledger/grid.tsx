@@ -40,6 +40,7 @@ type Line = { key: string; head: string } | { key: string; row: LedgerRow };
 
 const ROW = 44;
 
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function LedgerGrid({ rows, parties, documents, onTouch, here, height }: Props) {
   const lines = useMemo(() => {
     const out: Line[] = [];

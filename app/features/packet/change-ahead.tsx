@@ -50,6 +50,7 @@ export function ChangeAhead({ packet, sent }: Props) {
   );
 }
 
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 function NewPerson({ packet, sent, onClose }: Props & { onClose: () => void }) {
   const { change } = usePacketActions(packet.id);
   const { plan } = sent;

@@ -27,6 +27,7 @@ interface Props {
 
 const ZOOMS = [1, 2, 3];
 
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function CorrectionPage({ packet, sent, look, redline, hint, onTouch }: Props) {
   const wide = useWide();
   const [room, setRoom] = useState(0);

@@ -25,6 +25,7 @@ interface Props {
   sent: SentView;
 }
 
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function PacketScreen({ packet, sent }: Props) {
   const p = usePalette();
   const wide = useWide();
@@ -186,6 +187,7 @@ function Activity({ packet, sent }: Props) {
 }
 
 /** One page with what stands on it and what is still wanted. */
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 function LookAtPage({
   packet,
   sent,

@@ -26,6 +26,7 @@ interface Props {
 type Party = SentView['plan']['parties'][number];
 type Standing = SentView['parties'][number];
 
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function PartyLine({ id, packet, sent }: Props) {
   const p = usePalette();
   const session = useSession();

@@ -10,6 +10,7 @@ import { useSay, useWords } from './say';
 import { Wrong } from './wrong';
 import { elementOf } from '../../ui/web';
 
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function AgreementStep({ signing, view, onSide }: StepProps) {
   const t = useSay();
   const words = useWords();

@@ -11,6 +11,7 @@ import { useSay } from './say';
 import type { Signing } from './use-signing';
 import { Wrong } from './wrong';
 
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function CodeStep({ signing, view }: { signing: Signing; view: SigningView }) {
   const t = useSay();
   const [code, setCode] = useState('');

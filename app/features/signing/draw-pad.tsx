@@ -24,6 +24,7 @@ interface Props {
 const MOST_NUMBERS = 39_000;
 const STEP = 2;
 
+// eslint-disable-next-line max-lines-per-function -- a pointer, its strokes and how they are drawn hang together
 export function DrawPad({ label, height, value, color, onChange, testID }: Props) {
   const p = usePalette();
   const t = useSay();

@@ -30,6 +30,7 @@ interface Props {
 
 type Form = Hand['form'];
 
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function HandStep({ token, signing, view, onDone }: Props) {
   const t = useSay();
   const was = view.hand ?? view.keptHand;
@@ -199,6 +200,7 @@ function Faces({
 }
 
 /** A photo of writing: chosen, cleaned of its paper by the server, and shown as it will stand. */
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 function PictureField({
   token,
   signing,

@@ -13,6 +13,7 @@ import { itemAt } from '@gatepath/core/sure';
 
 const GAP = 14;
 
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function PagesStep({ token, view, onBack, onPlace }: StepProps & { onPlace: (markId: string | null) => void }) {
   const p = usePalette();
   const t = useSay();

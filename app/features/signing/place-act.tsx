@@ -27,6 +27,7 @@ interface Props {
   onSkip?: () => void;
 }
 
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function PlaceAct({ token, signing, view, place, next, onHand, onNext, onSkip }: Props) {
   const t = useSay();
   const mark = itemAt(place.marks, 0);

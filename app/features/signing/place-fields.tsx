@@ -19,6 +19,7 @@ import { itemAt } from '@gatepath/core/sure';
 const KEYBOARD = { email: 'email', phone: 'tel', digits: 'numeric' } as const;
 
 /** Words, figures, a day or one of a list; checked while they are written. */
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function Writing({
   signing,
   view,

@@ -19,6 +19,7 @@ import { itemAt } from '@gatepath/core/sure';
 const MARGIN = 10;
 const ZOOMS = [1, 1.6, 2.4];
 
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { at: string | null }) {
   const p = usePalette();
   const t = useSay();

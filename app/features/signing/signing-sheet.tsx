@@ -23,6 +23,7 @@ interface Props {
   onTouch?: (mark: OwnMark) => void;
 }
 
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function SigningSheet({ token, view, documentId, page: n, width, current, onTouch }: Props) {
   const t = useSay();
   const words = useWords();

@@ -77,6 +77,7 @@ function useOutbox(token: string) {
   return { outbox, state };
 }
 
+// eslint-disable-next-line max-lines-per-function -- puts the pieces of a ceremony together; the outbox and the rules are elsewhere
 export function useSigning(token: string) {
   const client = useQueryClient();
   const params = { token };

@@ -1,0 +1,72 @@
+/** What the desk asks before it does something: whether to send, and the words of a change. */
+import { useState } from 'react';
+import { Dialog, Portal } from 'react-native-paper';
+import { firstName, listWords } from '@gatepath/core/text';
+import { usePacketActions } from '../../api/hooks';
+import { Input } from '../../ui/input';
+import { Button, Note, Trouble } from '../../ui/pieces';
+import { Body, Small } from '../../ui/text';
+import type { Desk } from './use-desk';
+
+export function SendDialog({ desk, onClose }: { desk: Desk; onClose: () => void }) {
+  const { send } = usePacketActions(desk.packet.id);
+  const warns = desk.view.findings;
+  const first = desk.draft.gates[0]?.partyIds.flatMap((id) => desk.draft.parties.find((x) => x.id === id) ?? []) ?? [];
+  const saved = desk.saving.state === 'saved';
+  return (
+    <Portal>
+      <Dialog visible onDismiss={onClose} style={{ maxWidth: 520, alignSelf: 'center', width: '92%' }}>
+        <Dialog.Title>{`Send “${desk.draft.name}”?`}</Dialog.Title>
+        <Dialog.Content style={{ gap: 10 }}>
+          <Body>{`${listWords(first.map((x) => x.name))} ${first.length === 1 ? 'is' : 'are'} asked now; the others when it is their turn.`}</Body>
+          {first.map((x) => (
+            <Small key={x.id}>{`${firstName(x.name)}: ${x.email}`}</Small>
+          ))}
+          {warns.map((f, i) => (
+            <Note key={i} tone="warn" title={f.sentence} />
+          ))}
+          {send.isError ? <Trouble error={send.error} /> : null}
+        </Dialog.Content>
+        <Dialog.Actions style={{ gap: 8 }}>
+          <Button onPress={onClose}>Not yet</Button>
+          <Button
+            kind="main"
+            busy={send.isPending || !saved}
+            onPress={() => send.mutate({ version: desk.version, despiteWarnings: warns.length > 0 })}
+            testID="send-now"
+          >
+            {warns.length ? 'Send anyway' : 'Send'}
+          </Button>
+        </Dialog.Actions>
+      </Dialog>
+    </Portal>
+  );
+}
+
+/** The words a change puts in, asked for where they go. */
+export function InsertDialog({ desk, at, onClose }: { desk: Desk; at: { x: number; y: number }; onClose: () => void }) {
+  const [text, setText] = useState('');
+  const put = () => {
+    const words = text.trim();
+    // A line of about eleven points: wide enough for the words, as far as the page allows.
+    const lines = words.split('\n').length + Math.floor(words.length / 60);
+    desk.insert({ x: at.x, y: at.y - 7, w: Math.min(300, Math.max(60, words.length * 6)), h: 15 * lines }, words);
+    onClose();
+  };
+  return (
+    <Portal>
+      <Dialog visible onDismiss={onClose} style={{ maxWidth: 520, alignSelf: 'center', width: '92%' }}>
+        <Dialog.Title>Put words in</Dialog.Title>
+        <Dialog.Content>
+          <Input label="The words" value={text} onChangeText={setText} multiline autoFocus testID="insert-text" />
+        </Dialog.Content>
+        <Dialog.Actions style={{ gap: 8 }}>
+          <Button onPress={onClose}>Cancel</Button>
+          <Button kind="main" disabled={!text.trim()} onPress={put} testID="insert-now">
+            Put them in
+          </Button>
+        </Dialog.Actions>
+      </Dialog>
+    </Portal>
+  );
+}

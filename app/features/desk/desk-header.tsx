@@ -1,0 +1,141 @@
+/** The head of the desk: what is being prepared, whether it is saved, and on a phone the panels as tabs. */
+import { router } from 'expo-router';
+import { Pressable, View } from 'react-native';
+import { canAccept } from '@gatepath/core/packet';
+import { count } from '@gatepath/core/text';
+import { usePalette, useWide } from '../../ui/hooks';
+import { Button, IconButton } from '../../ui/pieces';
+import { Body, Small, Title } from '../../ui/text';
+import { FONT } from '../../ui/theme';
+import type { Desk } from './use-desk';
+
+export type Tab = 'pages' | 'printed' | 'ledger' | 'path' | 'check';
+const TABS: { value: Tab; label: string }[] = [
+  { value: 'pages', label: 'Pages' },
+  { value: 'printed', label: 'Printed' },
+  { value: 'ledger', label: 'Ledger' },
+  { value: 'path', label: 'Path' },
+  { value: 'check', label: 'Check' },
+];
+
+/** How many findings stop the packet, and how many only warn. */
+export function findingsOf({ view }: Desk): { stops: number; warns: number } {
+  const stops = view.findings.filter((f) => f.severity === 'stops').length;
+  return { stops, warns: view.findings.length - stops };
+}
+
+interface Props {
+  desk: Desk;
+  tab: Tab;
+  onTab: (tab: Tab) => void;
+  onSee: () => void;
+  onSend: () => void;
+}
+
+export function DeskHeader({ desk, tab, onTab, onSee, onSend }: Props) {
+  const p = usePalette();
+  const wide = useWide();
+  const { stops, warns } = findingsOf(desk);
+  const unsaved = desk.saving.state === 'refused' || desk.saving.state === 'offline';
+  return (
+    <View
+      role="banner"
+      style={{
+        backgroundColor: p.sheet,
+        borderBottomWidth: 1,
+        borderColor: p.rule,
+        paddingHorizontal: wide ? 16 : 8,
+        paddingTop: 6,
+        paddingBottom: wide ? 6 : 0,
+      }}
+    >
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
+        <IconButton
+          name="arrow-left"
+          label="Back to the deal"
+          onPress={() => router.navigate(`/deals/${desk.packet.dealId}`)}
+        />
+        <View style={{ flex: 1 }}>
+          <Title numberOfLines={1} style={{ fontSize: wide ? 22 : 19, lineHeight: wide ? 28 : 24 }}>
+            {desk.draft.name}
+          </Title>
+          <SavedOrNot desk={desk} wide={wide} unsaved={unsaved} />
+        </View>
+        {wide ? (
+          <Small style={{ color: stops ? p.wine : p.moss, marginRight: 10, fontFamily: FONT.bold }}>
+            {[stops ? count(stops, 'stop') : 'No stops', warns ? count(warns, 'warning') : '']
+              .filter(Boolean)
+              .join(', ')}
+          </Small>
+        ) : null}
+        <IconButton
+          name="eye"
+          label="See it as a party will"
+          disabled={!desk.ready || !desk.draft.parties.length}
+          onPress={onSee}
+          testID="see-as"
+        />
+        <Button kind="main" onPress={onSend} disabled={!desk.ready} testID="send">
+          {wide ? 'Send through gate 1' : 'Send'}
+        </Button>
+      </View>
+      {wide ? null : <DeskTabs desk={desk} tab={tab} onTab={onTab} />}
+    </View>
+  );
+}
+
+/** On a phone one line: the deal, or, while something is not saved, that. */
+function SavedOrNot({ desk, wide, unsaved }: { desk: Desk; wide: boolean; unsaved: boolean }) {
+  const p = usePalette();
+  const { sentence } = desk.saving;
+  return (
+    <Small testID="saving" numberOfLines={wide || unsaved ? 2 : 1} style={unsaved ? { color: p.wine } : null}>
+      {!wide && unsaved ? sentence : `${desk.packet.dealName} · ${sentence}`}
+    </Small>
+  );
+}
+
+function DeskTabs({ desk, tab, onTab }: Pick<Props, 'desk' | 'tab' | 'onTab'>) {
+  const p = usePalette();
+  const { stops } = findingsOf(desk);
+  const openPlaces = desk.view.proposals.some(canAccept);
+  return (
+    <View role="tablist" style={{ flexDirection: 'row', gap: 2, paddingVertical: 4 }}>
+      {TABS.map((t) => (
+        <Pressable
+          key={t.value}
+          role="tab"
+          aria-selected={t.value === tab}
+          testID={`tab-${t.value}`}
+          onPress={() => onTab(t.value)}
+          style={{
+            // As wide as its words, and a share of what is left: the last one has a number beside them.
+            flexGrow: 1,
+            paddingHorizontal: 6,
+            minHeight: 44,
+            flexDirection: 'row',
+            gap: 4,
+            borderRadius: 12,
+            alignItems: 'center',
+            justifyContent: 'center',
+            backgroundColor: t.value === tab ? p.ink : 'transparent',
+          }}
+        >
+          <Body style={{ color: t.value === tab ? p.paper : p.slate, fontFamily: FONT.bold, fontSize: 15 }}>
+            {t.label}
+          </Body>
+          {t.value === 'printed' && openPlaces ? (
+            <View style={{ width: 9, height: 9, borderRadius: 5, backgroundColor: p.brick }} />
+          ) : null}
+          {t.value === 'check' && desk.view.findings.length ? (
+            <View style={{ backgroundColor: stops ? p.wine : p.ochre, borderRadius: 10, paddingHorizontal: 7 }}>
+              <Body style={{ color: p.sheet, fontFamily: FONT.bold, fontSize: 14, lineHeight: 20 }}>
+                {desk.view.findings.length}
+              </Body>
+            </View>
+          ) : null}
+        </Pressable>
+      ))}
+    </View>
+  );
+}

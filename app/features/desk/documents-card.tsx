@@ -1,0 +1,185 @@
+/** The documents of a draft in their order, and what can be done with each. */
+import { useRef, useState } from 'react';
+import { View } from 'react-native';
+import { Menu } from 'react-native-paper';
+import { pathOf } from '@gatepath/contract/paths';
+import { editsToDropDocument } from '@gatepath/core/packet';
+import { DOCUMENT_TYPES, TYPE_WORDS } from '@gatepath/core/reading';
+import { count } from '@gatepath/core/text';
+import { LateInput } from '../../ui/late-input';
+import { DropMenu } from '../../ui/menu';
+import { Button, Card, IconButton, Note, Trouble } from '../../ui/pieces';
+import { Body, Heading, Small } from '../../ui/text';
+import { PAPER_FILES } from '../deals/uploads';
+import { AddPapers } from './packet-cards';
+import type { Desk } from './use-desk';
+import { useDocumentTools } from './use-document-tools';
+
+type Tools = ReturnType<typeof useDocumentTools>;
+
+export function DocumentsCard({ desk }: { desk: Desk }) {
+  const { draft, edit, packet } = desk;
+  const tools = useDocumentTools(desk);
+  const [replacing, setReplacing] = useState<string | null>(null);
+  const [told, setTold] = useState<string | null>(null);
+  const input = useRef<HTMLInputElement>(null);
+  const addable = packet.documents.filter(
+    (d) => d.status === 'ready' && !d.replacedBy && !draft.documents.some((x) => x.id === d.id),
+  );
+  const replace = async (file: File | undefined) => {
+    if (!file || !replacing) return;
+    const done = await tools.replace(replacing, file);
+    if (done)
+      setTold(
+        done.kept === done.of
+          ? 'The file was replaced; every page was found again and kept its marks.'
+          : `The file was replaced; ${done.kept} of ${count(done.of, 'page')} were found again. Marks on the others are gone; Undo brings them back.`,
+      );
+    setReplacing(null);
+  };
+  return (
+    <Card style={{ padding: 12 }} testID="documents-card">
+      <Heading>Documents</Heading>
+      <input
+        ref={input}
+        type="file"
+        accept={PAPER_FILES}
+        aria-label="Choose the file that takes this document’s place"
+        data-testid="replace-input"
+        style={{ display: 'none' }}
+        onChange={(e) => {
+          void replace(e.target.files?.[0]);
+          e.target.value = '';
+        }}
+      />
+      {tools.error ? <Trouble error={tools.error} /> : null}
+      {told ? <Note tone="plain" title={told} /> : null}
+      {draft.documents.map((d, i) => (
+        <DocumentRow
+          key={d.id}
+          desk={desk}
+          tools={tools}
+          index={i}
+          onReplace={() => {
+            setReplacing(d.id);
+            setTold(null);
+            input.current?.click();
+          }}
+        />
+      ))}
+      {tools.busy ? <Small>Working on it…</Small> : null}
+      <AddPapers desk={desk} />
+      {addable.map((d) => (
+        <Button key={d.id} icon="plus" onPress={() => edit([{ op: 'put', list: 'documents', item: { id: d.id } }])}>
+          {`Add ${d.name}`}
+        </Button>
+      ))}
+    </Card>
+  );
+}
+
+interface RowProps {
+  desk: Desk;
+  tools: Tools;
+  index: number;
+  onReplace: () => void;
+}
+
+const documentAt = (desk: Desk, index: number) => {
+  const id = desk.draft.documents[index]?.id;
+  return id === undefined ? null : { id, doc: desk.packet.documents.find((x) => x.id === id) };
+};
+
+function DocumentRow({ desk, tools, index, onReplace }: RowProps) {
+  const [renaming, setRenaming] = useState(false);
+  const here = documentAt(desk, index);
+  if (!here) return null;
+  const { id, doc } = here;
+  const name = doc?.name ?? 'Document';
+  const move = (to: number) => desk.edit([{ op: 'put', list: 'documents', item: { id }, index: to }]);
+  return (
+    <View>
+      {renaming ? (
+        <LateInput
+          label="Name of the document"
+          value={name}
+          onSave={(value) => {
+            if (value.trim()) void tools.change(id, { name: value.trim() });
+            setRenaming(false);
+          }}
+        />
+      ) : null}
+      <View style={{ flexDirection: 'row', alignItems: 'center' }}>
+        <View style={{ flex: 1 }}>
+          <Body>{name}</Body>
+          <Small>{doc ? `${TYPE_WORDS[doc.type]}, ${count(doc.pages.length, 'page')}` : ''}</Small>
+        </View>
+        <IconButton name="arrow-up" label={`${name} earlier`} disabled={index === 0} onPress={() => move(index - 1)} />
+        <IconButton
+          name="arrow-down"
+          label={`${name} later`}
+          disabled={index === desk.draft.documents.length - 1}
+          onPress={() => move(index + 1)}
+        />
+        <DocumentMenu
+          desk={desk}
+          tools={tools}
+          index={index}
+          onReplace={onReplace}
+          onRename={() => setRenaming(true)}
+        />
+      </View>
+      {doc ? (
+        <DropMenu
+          anchor={(open) => (
+            <Button kind="quiet" onPress={open} style={{ alignSelf: 'flex-start', minHeight: 44 }}>
+              {`Type: ${TYPE_WORDS[doc.type]}`}
+            </Button>
+          )}
+        >
+          {(close) =>
+            DOCUMENT_TYPES.map((t) => (
+              <Menu.Item key={t} title={TYPE_WORDS[t]} onPress={close(() => void tools.change(id, { type: t }))} />
+            ))
+          }
+        </DropMenu>
+      ) : null}
+    </View>
+  );
+}
+
+function DocumentMenu({ desk, tools, index, onReplace, onRename }: RowProps & { onRename: () => void }) {
+  const here = documentAt(desk, index);
+  const next = documentAt(desk, index + 1);
+  if (!here) return null;
+  const { id } = here;
+  const name = here.doc?.name ?? 'Document';
+  return (
+    <DropMenu
+      anchor={(open) => (
+        <IconButton name="more" label={`More about ${name}`} onPress={open} testID={`document-more-${index}`} />
+      )}
+    >
+      {(close) => (
+        <>
+          <Menu.Item title="Rename" onPress={close(onRename)} />
+          <Menu.Item title="Replace the file, keep the marks" onPress={close(onReplace)} />
+          {next ? (
+            <Menu.Item
+              title={`Join with ${next.doc?.name ?? 'Document'}`}
+              onPress={close(() => void tools.join([id, next.id], name))}
+            />
+          ) : null}
+          <Menu.Item
+            title="The file as it was brought in"
+            onPress={close(() => window.open(pathOf('documentFile', { documentId: id }), '_blank'))}
+          />
+          <Menu.Item
+            title="Take it out of the packet"
+            onPress={close(() => desk.edit(editsToDropDocument(desk.draft, id)))}
+          />
+        </>
+      )}
+    </DropMenu>
+  );
+}

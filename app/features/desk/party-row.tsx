@@ -1,0 +1,111 @@
+/** A party on the path of a draft: what it does, and a menu to change that. */
+import { useState } from 'react';
+import { View } from 'react-native';
+import { Menu } from 'react-native-paper';
+import { type Act, ACT_FACTS, ACTS, type Gate, type PacketParty, holdsGate, puts } from '@gatepath/core/packet';
+import { firstName, listWords, sideLabel } from '@gatepath/core/text';
+import { DropMenu } from '../../ui/menu';
+import { Button, IconButton } from '../../ui/pieces';
+import { Body, Small } from '../../ui/text';
+import { Token } from '../../ui/token';
+import { PartyOptions } from './party-options';
+
+interface Props {
+  party: PacketParty;
+  gates: Gate[];
+  onGate: (id: string | null) => void;
+  onAct: (act: Act) => void;
+  onChange: (party: PacketParty) => void;
+  onDrop: () => void;
+  documents: { id: string; name: string; gets: boolean }[];
+  onDocument: (id: string) => void;
+}
+
+export function PartyRow(props: Props) {
+  const { party, documents } = props;
+  const [open, setOpen] = useState(false);
+  const without = documents.filter((d) => !d.gets);
+  const does = `${sideLabel(party.side, party.ordinal)}, ${ACT_FACTS[party.act].does}`;
+  return (
+    <View style={{ gap: 6 }}>
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+        <Token name={party.name} ink={party.ink} size={28} />
+        <View style={{ flex: 1 }}>
+          <Body>{party.name}</Body>
+          <Small>{[does, ...particulars(party)].join(' · ')}</Small>
+          {without.length ? <Small>{`Does not get ${listWords(without.map((d) => d.name))}`}</Small> : null}
+        </View>
+        <PartyMenu {...props} onOptions={() => setOpen(true)} />
+      </View>
+      {open ? (
+        <>
+          <PartyOptions party={party} onChange={props.onChange} />
+          <Button kind="quiet" onPress={() => setOpen(false)} style={{ alignSelf: 'flex-start' }}>
+            {`Done with ${firstName(party.name)}`}
+          </Button>
+        </>
+      ) : null}
+    </View>
+  );
+}
+
+function PartyMenu({
+  party,
+  gates,
+  onGate,
+  onAct,
+  onDrop,
+  documents,
+  onDocument,
+  onOptions,
+}: Props & { onOptions: () => void }) {
+  const first = firstName(party.name);
+  return (
+    <DropMenu
+      anchor={(open) => (
+        <IconButton name="chevron-down" label={`Change what ${party.name} does, or where`} onPress={open} />
+      )}
+    >
+      {(close) => (
+        <>
+          {ACTS.filter((a) => a !== party.act).map((a) => (
+            <Menu.Item
+              key={a}
+              title={`${first} ${puts({ act: a }) ? '' : 'only '}${ACT_FACTS[a].does}`}
+              onPress={close(() => onAct(a))}
+            />
+          ))}
+          {holdsGate(party)
+            ? gates.map((g, i) =>
+                g.partyIds.includes(party.id) ? null : (
+                  <Menu.Item key={g.id} title={`To gate ${i + 1}`} onPress={close(() => onGate(g.id))} />
+                ),
+              )
+            : null}
+          {documents.length > 1
+            ? documents.map((d) => (
+                <Menu.Item
+                  key={d.id}
+                  title={d.gets ? `Leave out ${d.name}` : `Give ${d.name} too`}
+                  onPress={close(() => onDocument(d.id))}
+                />
+              ))
+            : null}
+          <Menu.Item title="Language, company, note, code…" onPress={close(onOptions)} />
+          <Menu.Item title="Take out of the packet" onPress={close(onDrop)} />
+        </>
+      )}
+    </DropMenu>
+  );
+}
+
+/** What is not as usual with a party, in a few words. */
+function particulars(p: PacketParty): string[] {
+  return [
+    p.company ? `for ${p.company}` : '',
+    p.language ? ({ es: 'in Spanish', vi: 'in Vietnamese' }[p.language] ?? `in ${p.language}`) : '',
+    p.secondStep ? { code: 'access code', email: 'code by email', phone: 'code by phone' }[p.secondStep] : '',
+    p.copyAt === 'sending' ? 'at once' : '',
+    p.note ? 'own note' : '',
+  ].filter(Boolean);
+}

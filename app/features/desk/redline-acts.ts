@@ -1,0 +1,65 @@
+/** What can be done with the preparer's changes of the print: striking words, putting words in. */
+import { type DraftEdit, type Redline, shiftStrike, wordsBetween } from '@gatepath/core/packet';
+import { type Rect, clampToPage, roundRect } from '@gatepath/core/paper';
+import { newId } from '../../api/client';
+import type { Bench } from './bench';
+
+/** The most letters of what was struck that are written down. */
+const MOST_STRUCK = 2000;
+
+const put = (item: Redline): DraftEdit => ({ op: 'put', list: 'redlines', item });
+
+export function redlineActs(b: Bench) {
+  const { draft, edit, at } = b;
+  const pageAt = (documentId: string, page: number) =>
+    b.view.documents.find((d) => d.id === documentId)?.pages[page - 1];
+  const here = at ? pageAt(at.documentId, at.page) : undefined;
+  const struck = (words: { rects: Rect[]; text: string }) => ({
+    rects: words.rects.map(roundRect),
+    text: words.text.slice(0, MOST_STRUCK),
+    moved: [],
+  });
+  /** Puts a new change down and takes it in hand. */
+  const begin = (redline: Omit<Redline, 'id'>) => {
+    const id = newId();
+    edit([put({ id, ...redline })]);
+    b.setSelected([]);
+    b.setRedline(id);
+  };
+  return {
+    /** Strikes the words from one point to another. */
+    strike: (from: { x: number; y: number }, to: { x: number; y: number }) => {
+      if (!at || !here) return;
+      const words = wordsBetween(here, from, to);
+      if (!words) return b.setSaid('No printed words are there.');
+      begin({ ...at, kind: 'strike', ...struck(words) });
+      b.setSaid(`Struck: ${words.text}`);
+    },
+    insert: (rect: Rect, text: string) => {
+      if (!at || !here) return;
+      const rects = [roundRect(clampToPage(rect, here.width, here.height))];
+      begin({ ...at, kind: 'insert', rects, text, moved: [] });
+    },
+    dropRedline: (id: string) => {
+      edit([{ op: 'drop', list: 'redlines', id }]);
+      b.setRedline(null);
+      b.setSaid('The change and its initials are gone.');
+    },
+    /** Moves the ends of a strike by words, for those who do not draw. */
+    moveStrike: (id: string, by: { first: number; last: number }) => {
+      const was = draft.redlines.find((r) => r.id === id);
+      const page = was && pageAt(was.documentId, was.page);
+      const words = was && page ? shiftStrike(page, was, by) : null;
+      if (!was || !words) return;
+      edit([put({ ...was, ...struck(words) })]);
+      b.setSaid(`Struck: ${words.text}`);
+    },
+    changeRedline: (id: string, more: { text?: string; rect?: Rect }) => {
+      const was = draft.redlines.find((r) => r.id === id);
+      if (!was) return;
+      // Where the words move, initials that were moved by hand have no place of their own any more.
+      const place = more.rect ? { rects: [roundRect(more.rect)], moved: [] } : {};
+      edit([put({ ...was, text: more.text ?? was.text, ...place })]);
+    },
+  };
+}

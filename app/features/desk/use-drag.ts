@@ -1,0 +1,116 @@
+/** What a mark's pointer is dragging it to; the listeners live as long as its element. */
+import { type RefObject, useEffect, useRef, useState } from 'react';
+import type { View } from 'react-native';
+import { KINDS, type Mark } from '@gatepath/core/packet';
+import type { Rect } from '@gatepath/core/paper';
+import { elementOf } from '../../ui/web';
+import type { Desk } from './use-desk';
+
+/** Pixels a pointer may wander before a touch becomes a drag. */
+const SLACK = 4;
+
+interface Drag {
+  rect: Rect;
+  /** Lines it rests on. */
+  lines: { x?: number; y?: number }[];
+}
+
+interface Newest {
+  mark: Mark;
+  scale: number;
+  desk: Desk;
+  selected: boolean;
+}
+
+/** @returns where the mark is being dragged to; null while nobody drags it */
+export function useDrag(box: RefObject<View | null>, newest: Newest): Drag | null {
+  const [drag, setDrag] = useState<Drag | null>(null);
+  // The listeners read the newest props through here.
+  const now = useRef(newest);
+  now.current = newest;
+  useEffect(() => {
+    const el = elementOf(box);
+    return el ? listen(el, now, setDrag) : undefined;
+  }, [box]);
+  return drag;
+}
+
+/** Where a pointer went down, and on what. */
+interface Start {
+  x: number;
+  y: number;
+  rect: Rect;
+  stretch: boolean;
+  moved: boolean;
+  also: boolean;
+}
+
+function listen(el: HTMLElement, now: RefObject<Newest>, setDrag: (drag: Drag | null) => void): () => void {
+  let from: Start | null = null;
+  let last: Rect | null = null;
+  const letGo = () => {
+    from = null;
+    last = null;
+    setDrag(null);
+  };
+  const down = (e: PointerEvent) => {
+    const { mark, desk, selected } = now.current;
+    e.stopPropagation();
+    el.setPointerCapture(e.pointerId);
+    const stretch = e.target instanceof Element && e.target.closest('[data-stretch]') !== null;
+    const also = e.shiftKey || e.ctrlKey || e.metaKey || desk.gathering;
+    from = { x: e.clientX, y: e.clientY, rect: mark.rect, stretch, moved: false, also };
+    // A mark that is in hand with others stays with them, so that all can be dragged together.
+    if (also || !selected) desk.select(mark.id, also);
+  };
+  const move = (e: PointerEvent) => {
+    if (!from) return;
+    const dx = e.clientX - from.x;
+    const dy = e.clientY - from.y;
+    if (!from.moved && Math.hypot(dx, dy) < SLACK) return;
+    from.moved = true;
+    const to = draggedTo(now.current, from, dx, dy, e.altKey);
+    last = to.rect;
+    setDrag(to);
+  };
+  const up = () => {
+    const { mark, desk } = now.current;
+    if (from?.moved && last) putDown(now.current, from, last);
+    else if (from && !from.also && desk.selected.length > 1) desk.select(mark.id);
+    letGo();
+  };
+  const still = (e: Event) => e.stopPropagation();
+  const hearing = new AbortController();
+  const { signal } = hearing;
+  el.addEventListener('pointerdown', down, { signal });
+  el.addEventListener('pointermove', move, { signal });
+  el.addEventListener('pointerup', up, { signal });
+  el.addEventListener('pointercancel', letGo, { signal });
+  el.addEventListener('click', still, { signal });
+  return () => hearing.abort();
+}
+
+/** @param freely whether it stays where the pointer is, and rests on no line */
+function draggedTo({ mark, scale, desk }: Newest, from: Start, dx: number, dy: number, freely: boolean): Drag {
+  const r = from.rect;
+  if (from.stretch) {
+    const least = KINDS[mark.kind].least;
+    return {
+      rect: { ...r, w: Math.max(least.w, r.w + dx / scale), h: Math.max(least.h, r.h + dy / scale) },
+      lines: [],
+    };
+  }
+  const free = { ...r, x: r.x + dx / scale, y: r.y + dy / scale };
+  return freely ? { rect: free, lines: [] } : desk.snapped(mark, free);
+}
+
+/** What is in hand with a mark moves as far as it does; a mark is stretched alone. */
+function putDown({ mark, desk }: Newest, from: Start, to: Rect): void {
+  const dx = to.x - from.rect.x;
+  const dy = to.y - from.rect.y;
+  const others = from.stretch ? [] : desk.selected.filter((x) => x.id !== mark.id);
+  desk.moveMarks([
+    { mark, rect: to },
+    ...others.map((x) => ({ mark: x, rect: { ...x.rect, x: x.rect.x + dx, y: x.rect.y + dy } })),
+  ]);
+}
