@@ -43,6 +43,14 @@ export const officeRoutes = {
     answer: v.firmView,
     problems: [],
   }),
+  live: route(paths.live, {
+    who: 'member',
+    summary:
+      'Server-sent events: a deal or a packet changed; each names its topic and, of a packet, how far its log goes',
+    query: s.liveQuery,
+    answer: EVENTS,
+    problems: [],
+  }),
   deals: route(paths.deals, {
     who: 'member',
     summary: 'Deals, newest first',
@@ -61,12 +69,6 @@ export const officeRoutes = {
     who: 'member',
     summary: 'One deal with parties, documents and packets',
     answer: v.dealView,
-    problems: [],
-  }),
-  dealLive: route(paths.dealLive, {
-    who: 'member',
-    summary: 'Server-sent events: the deal changed',
-    answer: EVENTS,
     problems: [],
   }),
   setDeal: route(paths.setDeal, {
@@ -154,12 +156,6 @@ export const officeRoutes = {
     who: 'member',
     summary: 'One packet: its draft, and its way once sent',
     answer: v.packetView,
-    problems: [],
-  }),
-  packetLive: route(paths.packetLive, {
-    who: 'member',
-    summary: 'Server-sent events: the packet changed',
-    answer: EVENTS,
     problems: [],
   }),
   editPacket: route(paths.editPacket, {

@@ -43,6 +43,15 @@ export const dealBody = object({
 });
 export type DealBody = yup.InferType<typeof dealBody>;
 
+/** What a stream of news may be about, at most a few dozen at a time: `deal:…`, `packet:…`, with commas between. */
+export const liveQuery = object({
+  topics: yup
+    .string()
+    .max(4_000)
+    .matches(/^(?:deal|packet):[\w-]{1,60}(?:,(?:deal|packet):[\w-]{1,60}){0,59}$/, 'names no topics')
+    .required('Name what to hear of.'),
+});
+
 export const listQuery = object({
   after: id(),
   limit: yup.number().integer().min(1).max(100).default(20),

@@ -16,9 +16,8 @@ import type {
   SignInBody,
   TryAgainBody,
 } from '@gatepath/contract';
-import { pathOf } from '@gatepath/contract/paths';
 import { call } from './client';
-import { useLive } from './live';
+import { officeNews, useLive } from './live';
 
 export const keys = {
   session: ['session'],
@@ -85,7 +84,7 @@ export function useNewDeal() {
 }
 
 export function useDeal(dealId: string) {
-  useLive(dealId ? pathOf('dealLive', { dealId }) : null, keys.deal(dealId));
+  useLive(officeNews, dealId ? `deal:${dealId}` : null, keys.deal(dealId));
   return useQuery({
     queryKey: keys.deal(dealId),
     queryFn: () => call('deal', { params: { dealId } }),
@@ -148,7 +147,7 @@ export function usePacket(packetId: string) {
     (seq: number) => (client.getQueryData<PacketView>(keys.packet(packetId))?.sent?.seq ?? 0) >= seq,
     [client, packetId],
   );
-  useLive(packetId ? pathOf('packetLive', { packetId }) : null, keys.packet(packetId), isKnown);
+  useLive(officeNews, packetId ? `packet:${packetId}` : null, keys.packet(packetId), isKnown);
   return useQuery({
     queryKey: keys.packet(packetId),
     queryFn: () => call('packet', { params: { packetId } }),

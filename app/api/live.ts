@@ -1,35 +1,103 @@
+/**
+ * News from the server: that something a screen shows has changed. One stream serves the whole
+ * application, whatever screens are open; browsers hold only a few connections to one server.
+ */
 import { useEffect } from 'react';
 import { useQueryClient, type QueryKey } from '@tanstack/react-query';
+import { pathOf } from '@gatepath/contract/paths';
+
+/** @param seq how far the log of a packet goes now; null where that was not said, or news may have been missed */
+type Hear = (seq: number | null) => void;
+
+/** What is heard of: `deal:…`, `packet:…`, as the server names them. */
+type Topic = string;
+
+export class News {
+  private readonly hearing = new Map<Topic, Set<Hear>>();
+  private source: EventSource | null = null;
+  /** Streams that are heard until the one that takes their place is open. */
+  private before: EventSource[] = [];
+  private served = new Set<Topic>();
+  private soon = false;
+
+  constructor(private readonly addressOf: (topics: Topic[]) => string) {}
+
+  /** Hears of a topic. @returns stops hearing */
+  hear(topic: Topic, hear: Hear): () => void {
+    const all = this.hearing.get(topic) ?? new Set();
+    this.hearing.set(topic, all.add(hear));
+    if (!this.served.has(topic)) this.renewSoon();
+    return () => {
+      all.delete(hear);
+      if (all.size) return;
+      this.hearing.delete(topic);
+      // What nobody hears of any more goes with the next stream; the last one ends it.
+      if (!this.hearing.size) this.renewSoon();
+    };
+  }
+
+  /** Several screens that open together are one change. */
+  private renewSoon(): void {
+    if (this.soon || typeof EventSource === 'undefined') return;
+    this.soon = true;
+    queueMicrotask(() => {
+      this.soon = false;
+      this.renew();
+    });
+  }
+
+  private renew(): void {
+    const topics = [...this.hearing.keys()];
+    if (this.source) this.before.push(this.source);
+    this.source = null;
+    this.served = new Set(topics);
+    if (!topics.length) return this.closeBefore();
+    const source = new EventSource(this.addressOf(topics));
+    this.source = source;
+    let isFirst = true;
+    source.onopen = () => {
+      this.closeBefore();
+      // After a lost connection there may be news that was missed.
+      if (!isFirst) for (const all of this.hearing.values()) for (const hear of all) hear(null);
+      isFirst = false;
+    };
+    source.onmessage = ({ data }: MessageEvent<string>) => {
+      const [topic = '', seq] = data.split(' ');
+      for (const hear of this.hearing.get(topic) ?? []) hear(seq === undefined ? null : Number(seq));
+    };
+  }
+
+  private closeBefore(): void {
+    for (const source of this.before) source.close();
+    this.before = [];
+  }
+}
+
+/** What members hear. */
+export const officeNews = new News((topics) => `${pathOf('live')}?topics=${encodeURIComponent(topics.join(','))}`);
 
 /**
- * Asks again for `key` whenever the server says on `url` that something changed.
+ * Asks again for `key` whenever there is news of a topic.
  *
+ * @param topic  null while there is nothing to hear of
  * @param isKnown  whether the screen has what the log says up to a number already; then nothing is asked
  */
 export function useLive(
-  url: string | null,
+  news: News,
+  topic: Topic | null,
   key: QueryKey,
   isKnown?: (seq: number) => boolean | Promise<boolean>,
 ): void {
   const client = useQueryClient();
   const name = JSON.stringify(key);
   useEffect(() => {
-    if (!url || typeof EventSource === 'undefined') return;
-    const source = new EventSource(url);
-    let first = true;
+    if (!topic) return;
     const ask = () => void client.invalidateQueries({ queryKey: JSON.parse(name) });
-    source.onmessage = ({ data }: MessageEvent<string>) => {
-      const seq = Number(data);
-      if (!isKnown || !Number.isInteger(seq)) return ask();
+    return news.hear(topic, (seq) => {
+      if (!isKnown || seq === null) return ask();
       void Promise.resolve(isKnown(seq)).then((known) => {
         if (!known) ask();
       });
-    };
-    // After a lost connection there may be news that was missed.
-    source.onopen = () => {
-      if (!first) ask();
-      first = false;
-    };
-    return () => source.close();
-  }, [url, name, client, isKnown]);
+    });
+  }, [news, topic, name, client, isKnown]);
 }

@@ -1,19 +1,12 @@
 import type { FastifyInstance } from 'fastify';
 import type { Context } from '../context';
-import { listening } from '../firm/session';
 import { serve } from '../http/routing';
-import { topics } from '../live/live';
 import * as service from './service';
 
 export function dealRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'deals', ({ query }) => service.listDeals(ctx, query));
   serve(app, 'newDeal', ({ body }) => service.openDeal(ctx, body));
   serve(app, 'deal', ({ params }) => service.dealView(ctx, params.dealId));
-  serve(app, 'dealLive', async ({ params, request, reply, member }) => {
-    await service.dealOr404(ctx.database.pool, params.dealId);
-    ctx.live.serve(request, reply, [topics.deal(params.dealId)], listening(ctx, request, member));
-    return reply;
-  });
   serve(app, 'setDeal', ({ params, body }) => service.changeDeal(ctx, params.dealId, body));
   serve(app, 'addParty', ({ params, body }) => service.addPartyToDeal(ctx, params.dealId, body));
   serve(app, 'setParty', ({ params, body }) => service.correctParty(ctx, params.partyId, body));

@@ -4,7 +4,7 @@ import { serve } from '../http/routing';
 import { forwardClock } from '../jobs/calendar';
 import { wordsOf } from '../words';
 import * as service from './service';
-import { cookieOf, remember, SESSION_COOKIE } from './session';
+import { cookieOf, listening, remember, SESSION_COOKIE } from './session';
 
 /** Coming and going, and what a screen needs before it is known who comes. */
 export function sessionRoutes(app: FastifyInstance, ctx: Context): void {
@@ -32,6 +32,10 @@ export function sessionRoutes(app: FastifyInstance, ctx: Context): void {
 }
 
 export function firmRoutes(app: FastifyInstance, ctx: Context): void {
+  serve(app, 'live', ({ query, request, reply, member }) => {
+    ctx.live.serve(request, reply, query.topics.split(','), listening(ctx, request, member));
+    return reply;
+  });
   serve(app, 'firm', () => service.firmView(ctx));
   serve(app, 'setNotices', async ({ body, member }) =>
     service.sessionView(ctx, await service.setNotices(ctx, member, body.notices, body.digest)),

@@ -52,18 +52,31 @@ const stream = async (path: string, cookie?: string) => {
   if (typeof s === 'number') throw new Error(String(s));
   return s;
 };
+const session = () => `gatepath_session=${way.server.cookie}`;
 const open = (token: string) => way.server.call('signing', { params: { token }, as: 'nobody' });
 
 test('an act is told to the packet’s page and to its clients, with how far the log goes', async () => {
   const token = await way.server.tokenFor(sent.packet.id, 'Wren Alder');
-  const member = await stream(`/api/packets/${sent.packet.id}/live`, `gatepath_session=${way.server.cookie}`);
+  const member = await stream(`/api/live?topics=packet:${sent.packet.id}`, session());
   const client = await stream(`/api/signing/${token}/live`);
   await open(token);
   await until(() => member.told.length > 0 && client.told.length > 0);
   const { seq } = (await way.look(sent.packet.id)).sent!;
-  expect([member.told[0], client.told[0]]).toEqual([String(seq), String(seq)]);
+  const news = `packet:${sent.packet.id} ${seq}`;
+  expect([member.told[0], client.told[0]]).toEqual([news, news]);
   member.close();
   client.close();
+});
+
+test('one stream tells of many deals and packets, each by its name', async () => {
+  const { deal, packet } = sent;
+  const member = await stream(`/api/live?topics=deal:${deal.id},packet:${packet.id},deal:none`, session());
+  await way.server.ok('setDeal', { params: { dealId: deal.id }, body: { city: 'Brindle Quay' } });
+  await until(() => member.told.length > 0);
+  expect(member.told).toEqual([`deal:${deal.id}`]);
+  await way.change(packet.id, { type: 'nudge', partyIds: [sent.id('Wren')] });
+  await until(() => member.told.some((t) => t.startsWith(`packet:${packet.id} `)));
+  member.close();
 });
 
 test('a link that ends hears once more and then nothing; a new one is refused', async () => {
@@ -78,7 +91,7 @@ test('a link that ends hears once more and then nothing; a new one is refused', 
 test('a member who signs out hears no more', async () => {
   const signIn = await way.server.call('signIn', { body: { email: 'odile@example.com', password: 'long enough 1' } });
   const cookie = `gatepath_session=${signIn.cookie}`;
-  const member = await stream(`/api/packets/${sent.packet.id}/live`, cookie);
+  const member = await stream(`/api/live?topics=packet:${sent.packet.id}`, cookie);
   await way.server.inject({ method: 'DELETE', url: '/api/session', headers: { cookie } });
   await open(await way.server.tokenFor(sent.packet.id, 'Wren Alder'));
   const token = await way.server.tokenFor(sent.packet.id, 'Wren Alder');
@@ -105,11 +118,12 @@ test('one link may listen at a few screens at once, and no more', async () => {
 
 test('nobody listens to what they may not see', async () => {
   for (const path of [
-    `/api/packets/${sent.packet.id}/live`,
-    `/api/deals/${sent.deal.id}/live`,
+    `/api/live?topics=packet:${sent.packet.id}`,
+    `/api/live?topics=deal:${sent.deal.id}`,
     '/api/signing/no-such-link/live',
   ])
     expect(await Stream.open(path)).toBeGreaterThanOrEqual(401);
-  expect(await Stream.open('/api/packets/none/live', `gatepath_session=${way.server.cookie}`)).toBe(404);
+  for (const topics of ['', 'firm', 'deal:', 'deal:a,', `deal:${'a'.repeat(70)}`, Array(80).fill('deal:a').join(',')])
+    expect([topics, await Stream.open(`/api/live?topics=${topics}`, session())]).toEqual([topics, 422]);
   expect((await way.server.ok('packet', { params: { packetId: sent.packet.id } })).status).toBe('at_gate');
 });

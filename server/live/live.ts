@@ -99,7 +99,7 @@ export class Live {
       connection: 'keep-alive',
     });
     raw.write('retry: 2000\n\n');
-    const send = ({ seq }: Told) => raw.write(`data: ${seq ?? 'changed'}\n\n`);
+    const send = ({ topic, seq }: Told) => raw.write(`data: ${seq === undefined ? topic : `${topic} ${seq}`}\n\n`);
     const hear = (told: Told) => {
       options.mayHear().then(
         (may) => {

@@ -2,8 +2,6 @@ import type { FastifyInstance } from 'fastify';
 import type { Context } from '../context';
 import { sendPdf, sendPng } from '../documents/routes';
 import { serve } from '../http/routing';
-import { listening } from '../firm/session';
-import { topics } from '../live/live';
 import * as changes from './change-service';
 import * as drafts from './draft-service';
 import * as service from './service';
@@ -13,11 +11,6 @@ export function packetRoutes(app: FastifyInstance, ctx: Context): void {
     service.packetView(ctx, await drafts.startPacket(ctx, params.dealId, body, member)),
   );
   serve(app, 'packet', ({ params }) => service.packetView(ctx, params.packetId));
-  serve(app, 'packetLive', async ({ params, request, reply, member }) => {
-    await service.packetOr404(ctx.database.pool, params.packetId);
-    ctx.live.serve(request, reply, [topics.packet(params.packetId)], listening(ctx, request, member));
-    return reply;
-  });
   serve(app, 'editPacket', ({ params, body, member }) => drafts.editDraft(ctx, params.packetId, body, member));
   serve(app, 'dropPacket', async ({ params }) => {
     await drafts.dropDraft(ctx, params.packetId);

@@ -2,7 +2,6 @@
 import { router } from 'expo-router';
 import { useRef, useState } from 'react';
 import { View } from 'react-native';
-import { DOCUMENT_TYPES, TYPE_WORDS } from '@gatepath/core/reading';
 import { usePacketActions } from '../../api/hooks';
 import { LateInput } from '../../ui/late-input';
 import { Button, Card, Trouble } from '../../ui/pieces';

@@ -6,7 +6,7 @@ import { pathOf } from '@gatepath/contract/paths';
 import type { Hand } from '@gatepath/core/packet';
 import { ApiError, call, newId, uploadFile } from '../../api/client';
 import { keys } from '../../api/hooks';
-import { useLive } from '../../api/live';
+import { News, useLive } from '../../api/live';
 import { applyAct, withAnswer, type Act } from './acts';
 import { Outbox, type OutboxState } from './outbox';
 
@@ -93,7 +93,8 @@ export function useSigning(token: string) {
       outbox.settled().then(() => (client.getQueryData<SigningView>(keys.signing(token))?.seq ?? 0) >= seq),
     [client, outbox, token],
   );
-  useLive(query.isSuccess ? pathOf('signingLive', params) : null, keys.signing(token), isOwn);
+  const news = useMemo(() => new News(() => pathOf('signingLive', { token })), [token]);
+  useLive(news, query.data ? `packet:${query.data.packetId}` : null, keys.signing(token), isOwn);
   const view = useMemo(
     () => (query.data ? state.waiting.reduce(applyAct, query.data) : null),
     [query.data, state.waiting],

@@ -1,0 +1,81 @@
+/** One stream for all screens: what is heard, when it is renewed, and what a lost connection means. */
+import { News } from './live';
+
+class Stream {
+  static all: Stream[] = [];
+  closed = false;
+  onopen: () => void = () => undefined;
+  onmessage: (e: { data: string }) => void = () => undefined;
+  constructor(readonly url: string) {
+    Stream.all.push(this);
+  }
+  close() {
+    this.closed = true;
+  }
+}
+
+const was = globalThis.EventSource;
+beforeEach(() => {
+  Stream.all = [];
+  Object.assign(globalThis, { EventSource: Stream });
+});
+afterAll(() => Object.assign(globalThis, { EventSource: was }));
+
+const news = () => new News((topics) => topics.join('|'));
+const renewed = () => Promise.resolve();
+const open = () => Stream.all.filter((s) => !s.closed).map((s) => s.url);
+
+test('screens that open together share one stream, and each hears its own', async () => {
+  const n = news();
+  const [deal, packet] = [jest.fn(), jest.fn()];
+  n.hear('deal:a', deal);
+  n.hear('packet:b', packet);
+  await renewed();
+  expect(open()).toEqual(['deal:a|packet:b']);
+  Stream.all[0]!.onmessage({ data: 'packet:b 7' });
+  Stream.all[0]!.onmessage({ data: 'deal:a' });
+  Stream.all[0]!.onmessage({ data: 'packet:elsewhere 9' });
+  expect([deal.mock.calls, packet.mock.calls]).toEqual([[[null]], [[7]]]);
+});
+
+test('the stream before is heard until the next one is open, so that nothing is missed between', async () => {
+  const n = news();
+  const deal = jest.fn();
+  n.hear('deal:a', deal);
+  await renewed();
+  n.hear('packet:b', jest.fn());
+  await renewed();
+  expect(open()).toEqual(['deal:a', 'deal:a|packet:b']);
+  Stream.all[0]!.onmessage({ data: 'deal:a' });
+  expect(deal).toHaveBeenCalledTimes(1);
+  Stream.all[1]!.onopen();
+  expect(open()).toEqual(['deal:a|packet:b']);
+  // Only a connection that was lost and came back may have missed something.
+  expect(deal).toHaveBeenCalledTimes(1);
+  Stream.all[1]!.onopen();
+  expect(deal.mock.calls[1]).toEqual([null]);
+});
+
+test('what is heard already asks for no new stream; when nobody hears any more, none is open', async () => {
+  const n = news();
+  const stop = [n.hear('deal:a', jest.fn()), n.hear('deal:a', jest.fn()), n.hear('deal:b', jest.fn())];
+  await renewed();
+  n.hear('deal:b', jest.fn())();
+  await renewed();
+  expect(Stream.all).toHaveLength(1);
+  for (const s of stop) s();
+  await renewed();
+  expect(open()).toEqual([]);
+});
+
+test('a screen that goes and comes back within one change keeps the stream', async () => {
+  const n = news();
+  const stop = n.hear('deal:a', jest.fn());
+  await renewed();
+  stop();
+  const heard = jest.fn();
+  n.hear('deal:a', heard);
+  await renewed();
+  Stream.all[Stream.all.length - 1]!.onmessage({ data: 'deal:a' });
+  expect(heard).toHaveBeenCalledTimes(1);
+});
