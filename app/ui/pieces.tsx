@@ -5,6 +5,7 @@ import { usePalette } from './hooks';
 import { Icon, type IconName } from './icon';
 import { Body, Small, Strong } from './text';
 import { FONT } from './theme';
+import { Radio, RadioGroup } from './radio';
 
 export function Card({
   children,
@@ -240,19 +241,21 @@ export function Choice<T extends string>({
 }) {
   const p = usePalette();
   return (
-    <View
-      role="radiogroup"
-      aria-label={label}
+    <RadioGroup
+      label={label}
+      value={value}
+      onChange={(v) => {
+        const chosen = options.find((o) => o.value === v);
+        if (chosen) onChange(chosen.value);
+      }}
       style={{ flexDirection: 'row', gap: 8, flexWrap: wrap ? 'wrap' : 'nowrap' }}
     >
       {options.map((o) => {
         const on = o.value === value;
         return (
-          <Pressable
+          <Radio
             key={o.value}
-            role="radio"
-            aria-checked={on}
-            onPress={() => onChange(o.value)}
+            value={o.value}
             testID={`choice-${o.value}`}
             style={{
               minHeight: 44,
@@ -265,9 +268,9 @@ export function Choice<T extends string>({
             }}
           >
             <Body style={{ color: on ? p.paper : p.ink, fontFamily: on ? FONT.bold : FONT.text }}>{o.label}</Body>
-          </Pressable>
+          </Radio>
         );
       })}
-    </View>
+    </RadioGroup>
   );
 }

@@ -1,7 +1,7 @@
-/** The space bar on boxes and choices: they answer it as the browser's own would. */
+/** The space bar on boxes and switches: they answer it as the browser's own would. */
 import { useEffect } from 'react';
 
-const ROLES = ['checkbox', 'radio', 'switch', 'menuitem', 'tab'];
+const ROLES = ['checkbox', 'switch'];
 
 export function useSpaceKey(): void {
   useEffect(() => {

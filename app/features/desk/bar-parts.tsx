@@ -1,10 +1,11 @@
 /** What the bars of the desk share, whatever is in hand. */
 import { puts } from '@gatepath/core/packet';
-import { Pressable, View } from 'react-native';
+import { View } from 'react-native';
 import { firstName } from '@gatepath/core/text';
 import { IconButton } from '../../ui/pieces';
 import { Token } from '../../ui/token';
 import type { Desk } from './use-desk';
+import { Radio, RadioGroup } from '../../ui/radio';
 
 /** The bar is dark in both themes: it lies over the paper and must not be taken for it. */
 export const BAR = '#1E2A32';
@@ -41,20 +42,21 @@ export function UndoRedo({ desk }: { desk: Desk }) {
 /** Everybody who signs; taking somebody lets go of what is in hand, ready to place for them. */
 export function PartyTokens({ desk }: { desk: Desk }) {
   return (
-    <View role="radiogroup" aria-label="Whose mark" style={{ flexDirection: 'row', gap: 4 }}>
+    <RadioGroup
+      label="Whose mark"
+      value={desk.partyId}
+      onChange={desk.takeParty}
+      style={{ flexDirection: 'row', gap: 4 }}
+    >
       {desk.draft.parties.filter(puts).map((x) => {
         const on = x.id === desk.partyId;
         return (
-          <Pressable
+          <Radio
             key={x.id}
-            role="radio"
-            aria-checked={on}
-            aria-label={x.name}
+            value={x.id}
+            label={x.name}
             testID={`take-${firstName(x.name)}`}
-            onPress={() => {
-              desk.takeParty(x.id);
-              desk.select(null);
-            }}
+            onPress={() => desk.select(null)}
             style={{
               width: 50,
               height: 50,
@@ -67,9 +69,9 @@ export function PartyTokens({ desk }: { desk: Desk }) {
             }}
           >
             <Token name={x.name} ink={x.ink} size={34} />
-          </Pressable>
+          </Radio>
         );
       })}
-    </View>
+    </RadioGroup>
   );
 }

@@ -1,16 +1,18 @@
 /** The head of the desk: what is being prepared, whether it is saved, and on a phone the panels as tabs. */
 import { router } from 'expo-router';
-import { Pressable, View } from 'react-native';
+import { View } from 'react-native';
 import { canAccept } from '@gatepath/core/packet';
 import { count } from '@gatepath/core/text';
 import { usePalette, useWide } from '../../ui/hooks';
 import { Button, IconButton } from '../../ui/pieces';
+import { Tab, TabList } from '../../ui/tabs';
 import { Body, Small, Title } from '../../ui/text';
 import { FONT } from '../../ui/theme';
 import type { Desk } from './use-desk';
 
-export type Tab = 'pages' | 'printed' | 'ledger' | 'path' | 'check';
-const TABS: { value: Tab; label: string }[] = [
+export type DeskTab = 'pages' | 'printed' | 'ledger' | 'path' | 'check';
+/** The parts of the desk, in their order. */
+export const TABS: { value: DeskTab; label: string }[] = [
   { value: 'pages', label: 'Pages' },
   { value: 'printed', label: 'Printed' },
   { value: 'ledger', label: 'Ledger' },
@@ -26,13 +28,12 @@ export function findingsOf({ view }: Desk): { stops: number; warns: number } {
 
 interface Props {
   desk: Desk;
-  tab: Tab;
-  onTab: (tab: Tab) => void;
+  tab: DeskTab;
   onSee: () => void;
   onSend: () => void;
 }
 
-export function DeskHeader({ desk, tab, onTab, onSee, onSend }: Props) {
+export function DeskHeader({ desk, tab, onSee, onSend }: Props) {
   const p = usePalette();
   const wide = useWide();
   const { stops, warns } = findingsOf(desk);
@@ -79,7 +80,7 @@ export function DeskHeader({ desk, tab, onTab, onSee, onSend }: Props) {
           {wide ? 'Send through gate 1' : 'Send'}
         </Button>
       </View>
-      {wide ? null : <DeskTabs desk={desk} tab={tab} onTab={onTab} />}
+      {wide ? null : <DeskTabs desk={desk} tab={tab} />}
     </View>
   );
 }
@@ -95,19 +96,17 @@ function SavedOrNot({ desk, wide, unsaved }: { desk: Desk; wide: boolean; unsave
   );
 }
 
-function DeskTabs({ desk, tab, onTab }: Pick<Props, 'desk' | 'tab' | 'onTab'>) {
+function DeskTabs({ desk, tab }: Pick<Props, 'desk' | 'tab'>) {
   const p = usePalette();
   const { stops } = findingsOf(desk);
   const openPlaces = desk.view.proposals.some(canAccept);
   return (
-    <View role="tablist" style={{ flexDirection: 'row', gap: 2, paddingVertical: 4 }}>
+    <TabList label="Parts of the desk" style={{ flexDirection: 'row', gap: 2, paddingVertical: 4 }}>
       {TABS.map((t) => (
-        <Pressable
+        <Tab
           key={t.value}
-          role="tab"
-          aria-selected={t.value === tab}
+          value={t.value}
           testID={`tab-${t.value}`}
-          onPress={() => onTab(t.value)}
           style={{
             // As wide as its words, and a share of what is left: the last one has a number beside them.
             flexGrow: 1,
@@ -134,8 +133,8 @@ function DeskTabs({ desk, tab, onTab }: Pick<Props, 'desk' | 'tab' | 'onTab'>) {
               </Body>
             </View>
           ) : null}
-        </Pressable>
+        </Tab>
       ))}
-    </View>
+    </TabList>
   );
 }

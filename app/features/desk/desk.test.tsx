@@ -90,6 +90,8 @@ async function open(change: (d: Draft) => void = () => undefined, more: Partial<
 }
 
 const tap = (testID: string) => fireEvent.click(screen.getByTestId(testID));
+/** Tabs answer a button that goes down; arrow keys go from one to the next. */
+const turnTo = (tab: string) => fireEvent.mouseDown(screen.getByTestId(`tab-${tab}`));
 const names = () => draft.gates.map((g) => g.partyIds);
 /** What the server has after what was done. */
 const kept = (what: () => void) => waitFor(what, { timeout: 10_000 });
@@ -102,7 +104,7 @@ beforeEach(() => {
 
 test('the path: a pattern, a gate more, somebody moved, any one of them enough', async () => {
   await open();
-  tap('tab-path');
+  turnTo('path');
   tap('path-together');
   await kept(() => expect(names()).toEqual([['wren', 'tobias']]));
   tap('any-1');
@@ -121,7 +123,7 @@ test('the path: a pattern, a gate more, somebody moved, any one of them enough',
 
 test('an act: whoever only gets a copy leaves the gates; whoever signs for a company says so', async () => {
   await open();
-  tap('tab-path');
+  turnTo('path');
   fireEvent.click(screen.getByLabelText('Change what Tobias Alder does, or where'));
   fireEvent.click(await screen.findByText('Tobias only gets a copy'));
   await kept(() => expect(draft.parties[1]!.act).toBe('copy'));
@@ -146,7 +148,7 @@ test('somebody of the deal joins the packet, and goes out of it with all that is
     company: '',
   };
   await open(undefined, { dealParties: [callum] });
-  tap('tab-path');
+  turnTo('path');
   fireEvent.click(screen.getByText('Add Callum Alder'));
   await kept(() => expect(draft.parties.map((p) => p.id)).toEqual(['wren', 'tobias', 'callum']));
   expect(draft.parties[2]!.ink).toBe(2);
@@ -158,7 +160,7 @@ test('somebody of the deal joins the packet, and goes out of it with all that is
 
 test('the ledger: initials on every page by rule, counted as they are placed; a cell leads to its page', async () => {
   await open();
-  tap('tab-ledger');
+  turnTo('ledger');
   fireEvent.click(await screen.findByTestId('rule-Wren'));
   await kept(() => expect(draft.rules[0]!.partyIds).toEqual(['wren']));
   expect(screen.getByTestId('ledger-sum').textContent).toBe('3 of 3 placed');
@@ -172,7 +174,7 @@ test('the ledger: initials on every page by rule, counted as they are placed; a 
 
 test('printed places: accepted for whom they name, left out knowingly, and decided on', async () => {
   await open();
-  tap('tab-printed');
+  turnTo('printed');
   fireEvent.click(await screen.findByTestId('accept-all'));
   await kept(() =>
     expect(draft.marks.map((m) => [m.kind, m.partyId])).toEqual([
@@ -219,7 +221,7 @@ test('sending says who is asked first, sends what was looked at, and tells why i
 
 test('undo and redo go back over everything, also from the keyboard', async () => {
   await open();
-  tap('tab-path');
+  turnTo('path');
   tap('path-together');
   await kept(() => expect(names()).toEqual([['wren', 'tobias']]));
   act(() => void fireEvent.keyDown(window, { key: 'z', ctrlKey: true }));

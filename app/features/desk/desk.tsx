@@ -5,9 +5,10 @@ import type { PacketView } from '@gatepath/contract';
 import { canAccept } from '@gatepath/core/packet';
 import { Part } from '../../ui/boundary';
 import { usePalette, useWide } from '../../ui/hooks';
+import { TabbedView, TabPanel } from '../../ui/tabs';
 import { CheckPanel } from './check-panel';
 import { InsertDialog, SendDialog } from './desk-dialogs';
-import { DeskHeader, type Tab, findingsOf } from './desk-header';
+import { DeskHeader, type DeskTab, TABS, findingsOf } from './desk-header';
 import { LedgerPanel } from './ledger-panel';
 import { MarkDetails } from './mark-details';
 import { PageStage } from './page-stage';
@@ -21,7 +22,7 @@ export function DeskScreen({ packet }: { packet: PacketView }) {
   const desk = useDesk(packet);
   const p = usePalette();
   const wide = useWide();
-  const [tab, setTab] = useState<Tab>('pages');
+  const [tab, setTab] = useState<DeskTab>('pages');
   const [open, setOpen] = useState<'send' | 'details' | 'preview' | null>(null);
   const [insertAt, setInsertAt] = useState<{ x: number; y: number } | null>(null);
   useDeskKeys(desk);
@@ -33,26 +34,34 @@ export function DeskScreen({ packet }: { packet: PacketView }) {
       <ToolBar desk={desk} onDetails={() => setOpen('details')} />
     </>
   );
+  const choose = (value: string) => setTab(TABS.find((t) => t.value === value)?.value ?? 'pages');
   return (
     <View style={{ flex: 1, backgroundColor: p.paper }}>
-      <DeskHeader
-        desk={desk}
-        tab={tab}
-        onTab={setTab}
-        onSee={() => setOpen('preview')}
-        onSend={() => (findingsOf(desk).stops ? setTab('check') : setOpen('send'))}
-      />
-      {wide ? (
-        <WideDesk desk={desk}>{stage}</WideDesk>
-      ) : tab === 'pages' ? (
-        <View role="main" style={{ flex: 1 }}>
-          {stage}
-        </View>
-      ) : (
-        <ScrollView role="main" contentContainerStyle={PAD}>
-          <PanelOf tab={tab} desk={desk} onGo={() => setTab('pages')} />
-        </ScrollView>
-      )}
+      <TabbedView value={tab} onChange={choose}>
+        <DeskHeader
+          desk={desk}
+          tab={tab}
+          onSee={() => setOpen('preview')}
+          onSend={() => (findingsOf(desk).stops ? setTab('check') : setOpen('send'))}
+        />
+        {wide ? (
+          <WideDesk desk={desk}>{stage}</WideDesk>
+        ) : (
+          <View role="main" style={{ flex: 1 }}>
+            {TABS.map(({ value }) => (
+              <TabPanel key={value} value={value} style={value === tab ? { flex: 1 } : undefined}>
+                {value === 'pages' ? (
+                  stage
+                ) : (
+                  <ScrollView contentContainerStyle={PAD}>
+                    <PanelOf tab={value} desk={desk} onGo={() => setTab('pages')} />
+                  </ScrollView>
+                )}
+              </TabPanel>
+            ))}
+          </View>
+        )}
+      </TabbedView>
       {open === 'details' && mark && !others.length ? (
         <MarkDetails key={mark.id} desk={desk} mark={mark} onClose={close} />
       ) : null}
@@ -69,7 +78,9 @@ const PAD = { padding: 14, paddingBottom: 40 } as const;
 function WideDesk({ desk, children }: { desk: Desk; children: ReactNode }) {
   const p = usePalette();
   const hasOpenPlaces = desk.view.proposals.some(canAccept);
-  const right: Exclude<Tab, 'pages'>[] = hasOpenPlaces ? ['printed', 'check', 'path'] : ['check', 'printed', 'path'];
+  const right: Exclude<DeskTab, 'pages'>[] = hasOpenPlaces
+    ? ['printed', 'check', 'path']
+    : ['check', 'printed', 'path'];
   return (
     <View role="main" style={{ flex: 1, flexDirection: 'row' }}>
       <ScrollView
@@ -92,7 +103,7 @@ function WideDesk({ desk, children }: { desk: Desk; children: ReactNode }) {
 }
 
 /** @param onGo where the pages are behind a tab: shows them */
-function PanelOf({ tab, desk, onGo }: { tab: Exclude<Tab, 'pages'>; desk: Desk; onGo?: () => void }) {
+function PanelOf({ tab, desk, onGo }: { tab: Exclude<DeskTab, 'pages'>; desk: Desk; onGo?: () => void }) {
   switch (tab) {
     case 'printed':
       return (

@@ -1,13 +1,12 @@
 /** The documents of a draft in their order, and what can be done with each. */
 import { useRef, useState } from 'react';
 import { View } from 'react-native';
-import { Menu } from 'react-native-paper';
 import { pathOf } from '@gatepath/contract/paths';
 import { editsToDropDocument } from '@gatepath/core/packet';
 import { DOCUMENT_TYPES, TYPE_WORDS } from '@gatepath/core/reading';
 import { count } from '@gatepath/core/text';
 import { LateInput } from '../../ui/late-input';
-import { DropMenu } from '../../ui/menu';
+import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, Card, IconButton, Note, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small } from '../../ui/text';
 import { PAPER_FILES } from '../deals/uploads';
@@ -139,7 +138,7 @@ function DocumentRow({ desk, tools, index, onReplace }: RowProps) {
         >
           {(close) =>
             DOCUMENT_TYPES.map((t) => (
-              <Menu.Item key={t} title={TYPE_WORDS[t]} onPress={close(() => void tools.change(id, { type: t }))} />
+              <MenuItem key={t} title={TYPE_WORDS[t]} onPress={close(() => void tools.change(id, { type: t }))} />
             ))
           }
         </DropMenu>
@@ -162,19 +161,19 @@ function DocumentMenu({ desk, tools, index, onReplace, onRename }: RowProps & { 
     >
       {(close) => (
         <>
-          <Menu.Item title="Rename" onPress={close(onRename)} />
-          <Menu.Item title="Replace the file, keep the marks" onPress={close(onReplace)} />
+          <MenuItem title="Rename" onPress={close(onRename)} />
+          <MenuItem title="Replace the file, keep the marks" onPress={close(onReplace)} />
           {next ? (
-            <Menu.Item
+            <MenuItem
               title={`Join with ${next.doc?.name ?? 'Document'}`}
               onPress={close(() => void tools.join([id, next.id], name))}
             />
           ) : null}
-          <Menu.Item
+          <MenuItem
             title="The file as it was brought in"
             onPress={close(() => window.open(pathOf('documentFile', { documentId: id }), '_blank'))}
           />
-          <Menu.Item
+          <MenuItem
             title="Take it out of the packet"
             onPress={close(() => desk.edit(editsToDropDocument(desk.draft, id)))}
           />

@@ -1,10 +1,9 @@
 /** A party on the path of a draft: what it does, and a menu to change that. */
 import { useState } from 'react';
 import { View } from 'react-native';
-import { Menu } from 'react-native-paper';
 import { type Act, ACT_FACTS, ACTS, type Gate, type PacketParty, holdsGate, puts } from '@gatepath/core/packet';
 import { firstName, listWords, sideLabel } from '@gatepath/core/text';
-import { DropMenu } from '../../ui/menu';
+import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, IconButton } from '../../ui/pieces';
 import { Body, Small } from '../../ui/text';
 import { Token } from '../../ui/token';
@@ -69,7 +68,7 @@ function PartyMenu({
       {(close) => (
         <>
           {ACTS.filter((a) => a !== party.act).map((a) => (
-            <Menu.Item
+            <MenuItem
               key={a}
               title={`${first} ${puts({ act: a }) ? '' : 'only '}${ACT_FACTS[a].does}`}
               onPress={close(() => onAct(a))}
@@ -78,21 +77,21 @@ function PartyMenu({
           {holdsGate(party)
             ? gates.map((g, i) =>
                 g.partyIds.includes(party.id) ? null : (
-                  <Menu.Item key={g.id} title={`To gate ${i + 1}`} onPress={close(() => onGate(g.id))} />
+                  <MenuItem key={g.id} title={`To gate ${i + 1}`} onPress={close(() => onGate(g.id))} />
                 ),
               )
             : null}
           {documents.length > 1
             ? documents.map((d) => (
-                <Menu.Item
+                <MenuItem
                   key={d.id}
                   title={d.gets ? `Leave out ${d.name}` : `Give ${d.name} too`}
                   onPress={close(() => onDocument(d.id))}
                 />
               ))
             : null}
-          <Menu.Item title="Language, company, note, code…" onPress={close(onOptions)} />
-          <Menu.Item title="Take out of the packet" onPress={close(onDrop)} />
+          <MenuItem title="Language, company, note, code…" onPress={close(onOptions)} />
+          <MenuItem title="Take out of the packet" onPress={close(onDrop)} />
         </>
       )}
     </DropMenu>

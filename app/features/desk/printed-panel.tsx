@@ -1,10 +1,9 @@
 /** What was read on the pages, as proposals: nothing of it is sent until somebody accepts it. */
 import { KINDS, type Proposal, canAccept, puts } from '@gatepath/core/packet';
 import { Pressable, View } from 'react-native';
-import { Menu } from 'react-native-paper';
 import { pageRuns } from '@gatepath/core/checks';
 import { count, firstName } from '@gatepath/core/text';
-import { DropMenu } from '../../ui/menu';
+import { DropMenu, MenuItem } from '../../ui/menu';
 import { usePalette } from '../../ui/hooks';
 import { PartyChip } from '../../ui/party-chip';
 import { Button, Card, IconButton, Loading, Note } from '../../ui/pieces';
@@ -106,21 +105,21 @@ function OfDocument({
           {(close) => (
             <>
               {matched.length ? (
-                <Menu.Item title={`Accept ${matched.length} here`} onPress={close(() => desk.accept(matched))} />
+                <MenuItem title={`Accept ${matched.length} here`} onPress={close(() => desk.accept(matched))} />
               ) : null}
-              <Menu.Item title="Leave all of them out" onPress={close(() => desk.pass(places))} />
+              <MenuItem title="Leave all of them out" onPress={close(() => desk.pass(places))} />
               {nameless.length
                 ? desk.draft.parties
                     .filter(puts)
                     .map((x) => (
-                      <Menu.Item
+                      <MenuItem
                         key={x.id}
                         title={`Give ${nameless.length} without a name to ${firstName(x.name)}`}
                         onPress={close(() => desk.accept(nameless, { partyId: x.id }))}
                       />
                     ))
                 : null}
-              <Menu.Item title="Leave out those without a name" onPress={close(() => desk.pass(nameless))} />
+              <MenuItem title="Leave out those without a name" onPress={close(() => desk.pass(nameless))} />
             </>
           )}
         </DropMenu>

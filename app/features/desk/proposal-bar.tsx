@@ -1,9 +1,8 @@
 /** A printed place in hand: accept it as it was read, correct it, or leave it out. */
 import { KINDS, MARK_KINDS, type Proposal, puts } from '@gatepath/core/packet';
 import { View } from 'react-native';
-import { Menu } from 'react-native-paper';
 import { firstName } from '@gatepath/core/text';
-import { DropMenu } from '../../ui/menu';
+import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, IconButton } from '../../ui/pieces';
 import { Body } from '../../ui/text';
 import { BarButton } from './selection-bar';
@@ -46,11 +45,7 @@ export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal
           >
             {(close) =>
               signers.map((x) => (
-                <Menu.Item
-                  key={x.id}
-                  title={x.name}
-                  onPress={close(() => desk.accept([proposal], { partyId: x.id }))}
-                />
+                <MenuItem key={x.id} title={x.name} onPress={close(() => desk.accept([proposal], { partyId: x.id }))} />
               ))
             }
           </DropMenu>
@@ -65,7 +60,7 @@ export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal
           >
             {(close) =>
               PRINTED.filter((k) => k !== proposal.kind).map((k) => (
-                <Menu.Item
+                <MenuItem
                   key={k}
                   title={KINDS[k].word}
                   onPress={close(() => desk.accept([proposal], { partyId: to.id, kind: k }))}

@@ -2,10 +2,9 @@
 import { KINDS, NOBODY, puts } from '@gatepath/core/packet';
 import { useState } from 'react';
 import { ScrollView, View } from 'react-native';
-import { Menu } from 'react-native-paper';
 import { count, firstName } from '@gatepath/core/text';
 import { Input } from '../../ui/input';
-import { DropMenu } from '../../ui/menu';
+import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, IconButton } from '../../ui/pieces';
 import { Body } from '../../ui/text';
 import { BAR_TEXT, PartyTokens, UndoRedo } from './bar-parts';
@@ -69,7 +68,7 @@ export function SelectionBar({ desk, onDetails }: { desk: Desk; onDetails: () =>
             )}
           >
             {(close) =>
-              others.map((x) => <Menu.Item key={x.id} title={x.name} onPress={close(() => desk.handTo(x.id))} />)
+              others.map((x) => <MenuItem key={x.id} title={x.name} onPress={close(() => desk.handTo(x.id))} />)
             }
           </DropMenu>
         ) : null}
@@ -88,13 +87,13 @@ export function SelectionBar({ desk, onDetails }: { desk: Desk; onDetails: () =>
           >
             {(close) => (
               <>
-                <Menu.Item title="Line up left edges" onPress={close(() => desk.alignTo('left'))} />
-                <Menu.Item title="Line up right edges" onPress={close(() => desk.alignTo('right'))} />
-                <Menu.Item title="Line up top edges" onPress={close(() => desk.alignTo('top'))} />
-                <Menu.Item title="Line up on one line" onPress={close(() => desk.alignTo('bottom'))} />
-                <Menu.Item title="Space evenly across" onPress={close(() => desk.spread('across'))} />
-                <Menu.Item title="Space evenly down" onPress={close(() => desk.spread('down'))} />
-                <Menu.Item title="Same size as the first" onPress={close(desk.evenOut)} />
+                <MenuItem title="Line up left edges" onPress={close(() => desk.alignTo('left'))} />
+                <MenuItem title="Line up right edges" onPress={close(() => desk.alignTo('right'))} />
+                <MenuItem title="Line up top edges" onPress={close(() => desk.alignTo('top'))} />
+                <MenuItem title="Line up on one line" onPress={close(() => desk.alignTo('bottom'))} />
+                <MenuItem title="Space evenly across" onPress={close(() => desk.spread('across'))} />
+                <MenuItem title="Space evenly down" onPress={close(() => desk.spread('down'))} />
+                <MenuItem title="Same size as the first" onPress={close(desk.evenOut)} />
               </>
             )}
           </DropMenu>

@@ -1,6 +1,6 @@
 /** What is in hand: a party and a tool; or, when marks or a printed place are, what can be done with them. */
 import { MARK_KINDS, KINDS, isSenders, puts } from '@gatepath/core/packet';
-import { Pressable, ScrollView, View } from 'react-native';
+import { ScrollView, View } from 'react-native';
 import { firstName } from '@gatepath/core/text';
 import { Icon } from '../../ui/icon';
 import { useWide } from '../../ui/hooks';
@@ -13,6 +13,7 @@ import { RedlineBar } from './redline-bar';
 import { SelectionBar } from './selection-bar';
 import type { Tool } from './mark-acts';
 import type { Desk } from './use-desk';
+import { Radio, RadioGroup } from '../../ui/radio';
 
 const TOOLS: { tool: Tool; word: string }[] = [
   ...MARK_KINDS.map((k) => ({ tool: k, word: KINDS[k].word })),
@@ -86,16 +87,22 @@ function Tools({ desk }: { desk: Desk }) {
         </ScrollView>
       )}
       <ScrollView horizontal showsHorizontalScrollIndicator={wide}>
-        <View role="radiogroup" aria-label="Which tool" style={{ flexDirection: 'row', gap: 6 }}>
+        <RadioGroup
+          label="Which tool"
+          value={desk.tool}
+          onChange={(v) => {
+            const taken = TOOLS.find((t) => t.tool === v);
+            if (taken) desk.takeTool(taken.tool);
+          }}
+          style={{ flexDirection: 'row', gap: 6 }}
+        >
           {TOOLS.map(({ tool, word }) => {
             const on = tool === desk.tool;
             return (
-              <Pressable
+              <Radio
                 key={tool}
-                role="radio"
-                aria-checked={on}
+                value={tool}
                 testID={`kind-${tool}`}
-                onPress={() => desk.takeTool(tool)}
                 style={{
                   minHeight: 44,
                   paddingHorizontal: 14,
@@ -105,10 +112,10 @@ function Tools({ desk }: { desk: Desk }) {
                 }}
               >
                 <Body style={{ color: on ? BAR : BAR_TEXT, fontFamily: on ? FONT.bold : FONT.text }}>{word}</Body>
-              </Pressable>
+              </Radio>
             );
           })}
-        </View>
+        </RadioGroup>
       </ScrollView>
       {wide ? null : (
         <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8, minHeight: 46 }}>

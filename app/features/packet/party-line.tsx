@@ -3,14 +3,13 @@ import { holdsGate, byLink, ACT_FACTS } from '@gatepath/core/packet';
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { Menu } from 'react-native-paper';
 import type { PacketView, SentView } from '@gatepath/contract';
 import { count, firstName, sideLabel } from '@gatepath/core/text';
 import { usePacketActions, useSession } from '../../api/hooks';
 import { usePalette } from '../../ui/hooks';
 import { DoOrLeave } from '../../ui/do-or-leave';
 import { Input } from '../../ui/input';
-import { DropMenu } from '../../ui/menu';
+import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, Card, Choice, IconButton, Trouble } from '../../ui/pieces';
 import { Small, Strong } from '../../ui/text';
 import { Token } from '../../ui/token';
@@ -61,15 +60,15 @@ export function PartyLine({ id, packet, sent }: Props) {
           <DropMenu anchor={(open) => <IconButton name="more" label={`What to do for ${party.name}`} onPress={open} />}>
             {(close) => (
               <>
-                <Menu.Item title="Correct name or address" onPress={close(() => setFixing(true))} />
+                <MenuItem title="Correct name or address" onPress={close(() => setFixing(true))} />
                 {waits && byLink(party) ? (
-                  <Menu.Item
+                  <MenuItem
                     title={`Remind ${first} now`}
                     onPress={close(() => change.mutate({ type: 'nudge', partyIds: [id] }))}
                   />
                 ) : null}
                 {s.askedAt && byLink(party) ? (
-                  <Menu.Item
+                  <MenuItem
                     title="Send a new link"
                     onPress={close(() => change.mutate({ type: 'renew_link', partyId: id }))}
                   />

@@ -1,7 +1,6 @@
 /** Choosing a side of the deal. */
-import { Menu } from 'react-native-paper';
 import { SIDES, SIDE_WORDS, type Side } from '@gatepath/core/text';
-import { DropMenu } from '../../ui/menu';
+import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button } from '../../ui/pieces';
 
 export function SideField({ value, onChange }: { value: Side; onChange: (side: Side) => void }) {
@@ -15,12 +14,7 @@ export function SideField({ value, onChange }: { value: Side; onChange: (side: S
     >
       {(close) =>
         SIDES.map((side) => (
-          <Menu.Item
-            key={side}
-            title={SIDE_WORDS[side]}
-            testID={`side-${side}`}
-            onPress={close(() => onChange(side))}
-          />
+          <MenuItem key={side} title={SIDE_WORDS[side]} testID={`side-${side}`} onPress={close(() => onChange(side))} />
         ))
       }
     </DropMenu>

@@ -1,6 +1,6 @@
 /** Setting the hand once: typed in a script face, drawn, or from a photo. */
 import { useRef, useState } from 'react';
-import { Pressable, View } from 'react-native';
+import { View } from 'react-native';
 import Svg from 'react-native-svg';
 import type { SigningView } from '@gatepath/contract';
 import { pathOf } from '@gatepath/contract/paths';
@@ -20,6 +20,7 @@ import { useSay } from './say';
 import type { Signing } from './use-signing';
 import { Wrong } from './wrong';
 import { itemAt } from '@gatepath/core/sure';
+import { Radio, RadioGroup } from '../../ui/radio';
 
 interface Props {
   token: string;
@@ -165,18 +166,24 @@ function Faces({
   const p = usePalette();
   const t = useSay();
   return (
-    <View role="radiogroup" aria-label={t('sign.hand.writing')} style={{ gap: 8 }}>
+    <RadioGroup
+      label={t('sign.hand.writing')}
+      value={face}
+      onChange={(v) => {
+        const chosen = faces.find((f) => f === v);
+        if (chosen) onFace(chosen);
+      }}
+      style={{ gap: 8 }}
+    >
       {faces.map((f) => {
         const hand: Hand = { form: 'typed', face: f, signature: name || ' ', initials: initials || ' ' };
         const on = f === face;
         return (
-          <Pressable
+          <Radio
             key={f}
-            role="radio"
-            aria-checked={on}
-            aria-label={t('sign.hand.face', { face: t(`sign.face.${f}`), name, initials })}
+            value={f}
+            label={t('sign.hand.face', { face: t(`sign.face.${f}`), name, initials })}
             testID={`face-${f}`}
-            onPress={() => onFace(f)}
             style={{
               borderWidth: on ? 2.5 : 1.5,
               borderColor: on ? p.brick : p.rule,
@@ -192,10 +199,10 @@ function Faces({
             <Preview shows={showHand(hand, 'signature', name)} kind="signature" width={200} color={color} />
             <View style={{ flex: 1 }} />
             <Preview shows={showHand(hand, 'initials', name)} kind="initials" width={80} color={color} />
-          </Pressable>
+          </Radio>
         );
       })}
-    </View>
+    </RadioGroup>
   );
 }
 

@@ -106,7 +106,7 @@ export function Choosing({
   return (
     <>
       <View
-        role="radiogroup"
+        role="group"
         aria-label={t('sign.place.choose_page', { page: itemAt(place.marks, 0).page })}
         style={{ gap: 8 }}
       >

@@ -1,0 +1,59 @@
+/** Parts of a screen behind tabs: one stop for the keyboard, the arrow keys go from one to the next. */
+import * as Tabs from '@radix-ui/react-tabs';
+import type { ReactNode } from 'react';
+import { View, type ViewStyle } from 'react-native';
+import { webStyle } from './web';
+
+const TOUCHED = webStyle({ cursor: 'pointer' });
+
+interface Props {
+  value: string;
+  onChange: (value: string) => void;
+  children: ReactNode;
+}
+
+/** What holds the list of tabs and their panels. */
+export function TabbedView({ value, onChange, children }: Props) {
+  return (
+    <Tabs.Root asChild value={value} onValueChange={onChange}>
+      <View style={{ flex: 1 }}>{children}</View>
+    </Tabs.Root>
+  );
+}
+
+export function TabList({ label, style, children }: { label: string; style?: ViewStyle; children: ReactNode }) {
+  return (
+    <Tabs.List asChild aria-label={label}>
+      <View style={style}>{children}</View>
+    </Tabs.List>
+  );
+}
+
+export function Tab({
+  value,
+  testID,
+  style,
+  children,
+}: {
+  value: string;
+  testID?: string;
+  style?: ViewStyle;
+  children: ReactNode;
+}) {
+  return (
+    <Tabs.Trigger asChild value={value}>
+      <View testID={testID} style={[TOUCHED, style]}>
+        {children}
+      </View>
+    </Tabs.Trigger>
+  );
+}
+
+/** What a tab shows; nothing of the others is there. */
+export function TabPanel({ value, style, children }: { value: string; style?: ViewStyle; children: ReactNode }) {
+  return (
+    <Tabs.Content asChild value={value}>
+      <View style={style}>{children}</View>
+    </Tabs.Content>
+  );
+}
