@@ -1,10 +1,11 @@
 /** Choosing one of several: one stop for the keyboard, the arrow keys go from one to the next. */
 import * as Group from '@radix-ui/react-radio-group';
 import type { ReactNode } from 'react';
-import { type StyleProp, View, type ViewStyle } from 'react-native';
+import { type StyleProp, StyleSheet, View, type ViewStyle } from 'react-native';
 import { webStyle } from './web';
 
-const TOUCHED = webStyle({ cursor: 'pointer' });
+// The library puts styles of its own beside ours, entry by entry: ours have to be one object.
+const TOUCHED = webStyle({ cursor: 'pointer', userSelect: 'none' });
 
 interface GroupProps {
   label: string;
@@ -17,7 +18,7 @@ interface GroupProps {
 export function RadioGroup({ label, value, onChange, style, children }: GroupProps) {
   return (
     <Group.Root asChild value={value ?? ''} onValueChange={onChange} aria-label={label}>
-      <View style={style}>{children}</View>
+      <View style={StyleSheet.flatten(style)}>{children}</View>
     </Group.Root>
   );
 }
@@ -35,7 +36,7 @@ interface ItemProps {
 export function Radio({ value, label, testID, onPress, style, children }: ItemProps) {
   return (
     <Group.Item asChild value={value} aria-label={label} onClick={onPress}>
-      <View testID={testID} style={[TOUCHED, style]}>
+      <View testID={testID} style={StyleSheet.flatten([TOUCHED, style])}>
         {children}
       </View>
     </Group.Item>

@@ -1,10 +1,11 @@
 /** Parts of a screen behind tabs: one stop for the keyboard, the arrow keys go from one to the next. */
 import * as Tabs from '@radix-ui/react-tabs';
 import type { ReactNode } from 'react';
-import { View, type ViewStyle } from 'react-native';
+import { StyleSheet, View, type ViewStyle } from 'react-native';
 import { webStyle } from './web';
 
-const TOUCHED = webStyle({ cursor: 'pointer' });
+// The library puts styles of its own beside ours, entry by entry: ours have to be one object.
+const TOUCHED = webStyle({ cursor: 'pointer', userSelect: 'none' });
 
 interface Props {
   value: string;
@@ -24,7 +25,7 @@ export function TabbedView({ value, onChange, children }: Props) {
 export function TabList({ label, style, children }: { label: string; style?: ViewStyle; children: ReactNode }) {
   return (
     <Tabs.List asChild aria-label={label}>
-      <View style={style}>{children}</View>
+      <View style={StyleSheet.flatten(style)}>{children}</View>
     </Tabs.List>
   );
 }
@@ -42,7 +43,7 @@ export function Tab({
 }) {
   return (
     <Tabs.Trigger asChild value={value}>
-      <View testID={testID} style={[TOUCHED, style]}>
+      <View testID={testID} style={StyleSheet.flatten([TOUCHED, style])}>
         {children}
       </View>
     </Tabs.Trigger>
@@ -53,7 +54,7 @@ export function Tab({
 export function TabPanel({ value, style, children }: { value: string; style?: ViewStyle; children: ReactNode }) {
   return (
     <Tabs.Content asChild value={value}>
-      <View style={style}>{children}</View>
+      <View style={StyleSheet.flatten(style)}>{children}</View>
     </Tabs.Content>
   );
 }
