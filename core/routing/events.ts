@@ -1,5 +1,5 @@
 /** What is known of each sort of event beside how it changes the state: one entry each, none forgotten. */
-import type { PacketEventType } from './types';
+import type { PacketEvent, PacketEventBody, PacketEventType } from './types';
 
 export interface EventFacts {
   /** Follows by itself from another act (a gate opens): it is the system's doing, whoever acted. */
@@ -10,41 +10,108 @@ export interface EventFacts {
   changesFiles?: true;
 }
 
-export const EVENT_FACTS: Record<PacketEventType, EventFacts> = {
-  sent: { changesPlan: true, changesFiles: true },
-  gate_opened: { consequence: true },
-  asked: { consequence: true },
-  opened: {},
-  agreed: {},
-  hand_set: { changesFiles: true },
-  mark_filled: { changesFiles: true },
-  mark_cleared: { changesFiles: true },
-  party_done: {},
-  gate_passed: { consequence: true },
-  excused: { consequence: true },
-  executed: { consequence: true },
-  declined: {},
-  withdrawn: {},
-  lapsed: {},
-  proved: {},
-  locked: {},
-  unlocked: {},
-  language_chosen: {},
-  hosted: {},
-  link_renewed: {},
-  bounced: {},
-  question_asked: {},
-  question_answered: {},
-  party_corrected: { changesPlan: true },
-  handed_over: { changesPlan: true },
-  path_changed: { changesPlan: true },
-  party_added: { changesPlan: true },
-  document_added: { changesPlan: true, changesFiles: true },
-  corrected: { changesPlan: true },
-  asked_again: { consequence: true },
-  extended: {},
-  nudged: {},
-  warned: {},
-  revised: { changesFiles: true },
-  sealed: { changesFiles: true },
+/** Names as they were when an event happened. */
+export interface NamesThen {
+  /** Of a party by its id. */
+  of(partyId: string): string;
+  documents: ReadonlyMap<string, string>;
+}
+
+/** Who an event is about, and who caused it. */
+interface Told {
+  /** The party it is about. */
+  who: string;
+  /** The member who did it. */
+  by: string;
+  names: NamesThen;
+}
+
+type BodyOf<T extends PacketEventType> = Extract<PacketEventBody, { type: T }>;
+
+/** An event's facts, and its line in the packet's activity; null where it is told with others, or not at all. */
+type Entry<T extends PacketEventType> = EventFacts & { line: ((told: Told, body: BodyOf<T>) => string) | null };
+
+const STEP_DONE = {
+  code: 'gave the access code',
+  email: 'gave the code sent by email',
+  phone: 'gave the code sent by text message',
+} as const;
+
+export const EVENTS: { [T in PacketEventType]: Entry<T> } = {
+  sent: { changesPlan: true, changesFiles: true, line: ({ by }) => `${by} sent the packet.` },
+  gate_opened: { consequence: true, line: (_told, b) => `Gate ${b.gate + 1} opened.` },
+  asked: { consequence: true, line: ({ who }) => `${who} was asked.` },
+  opened: { line: ({ who }) => `${who} opened the packet.` },
+  agreed: { line: ({ who }) => `${who} agreed to sign electronically.` },
+  hand_set: { changesFiles: true, line: null },
+  mark_filled: { changesFiles: true, line: null },
+  mark_cleared: { changesFiles: true, line: null },
+  party_done: { line: ({ who }) => `${who} finished.` },
+  gate_passed: { consequence: true, line: (_told, b) => `Gate ${b.gate + 1} passed.` },
+  excused: { consequence: true, line: ({ who }) => `${who} is not needed any more: one at this gate was enough.` },
+  executed: { consequence: true, line: () => 'Everyone is done: the packet is executed.' },
+  declined: { line: ({ who }, b) => `${who} declined: “${b.reason}”` },
+  withdrawn: {
+    line: ({ by }, b) =>
+      b.newVersion
+        ? `${by} took the packet back for a new version: “${b.reason}”`
+        : `${by} withdrew the packet: “${b.reason}”`,
+  },
+  lapsed: { line: () => 'The last day for signing passed: the packet has lapsed.' },
+  proved: { line: ({ who }, b) => `${who} ${STEP_DONE[b.step]}.` },
+  locked: { line: ({ who }) => `${who} was locked out after too many wrong codes.` },
+  unlocked: { line: ({ who, by }) => `${by} let ${who} try again.` },
+  language_chosen: { line: null },
+  hosted: { line: ({ who }, b) => `${b.hostName} opened the packet for ${who} at the desk.` },
+  link_renewed: { line: ({ who, by }) => `${by} sent ${who} a new link.` },
+  bounced: { line: ({ who }, b) => `The message to ${who} came back: ${b.why}` },
+  question_asked: { line: ({ who }, b) => `${who} asked: “${b.text}”` },
+  question_answered: { line: ({ who, by }, b) => `${by} answered ${who}: “${b.text}”` },
+  party_corrected: {
+    changesPlan: true,
+    line: ({ who, by }, b) =>
+      who === b.contact.name
+        ? `${by} corrected how ${who} is reached; the old link ended.`
+        : `${by} corrected ${who} to ${b.contact.name}; the old link ended.`,
+  },
+  handed_over: { changesPlan: true, line: ({ who }, b) => `${who} handed over to ${b.contact.name}: “${b.reason}”` },
+  path_changed: { changesPlan: true, line: ({ by }) => `${by} changed the gates ahead.` },
+  party_added: { changesPlan: true, line: ({ by }, b) => `${by} added ${b.party.name}.` },
+  document_added: {
+    changesPlan: true,
+    changesFiles: true,
+    line: ({ by }, b) => `${by} added “${b.document.name}” for those ahead.`,
+  },
+  corrected: {
+    changesPlan: true,
+    line: ({ by, names }, b) =>
+      `${by} changed “${names.documents.get(b.redline.documentId) ?? 'a document'}”, page ${b.redline.page}: ${
+        b.redline.kind === 'strike' ? 'struck' : 'inserted'
+      } “${b.redline.text.slice(0, 120)}”.`,
+  },
+  asked_again: { consequence: true, line: ({ who }) => `${who} was asked to initial the change.` },
+  extended: { line: ({ by }, b) => `${by} extended the last day to ${b.lastDay}.` },
+  nudged: { line: ({ who }, b) => `${who} was reminded${b.n > 1 ? ` (${b.n} times by now)` : ''}.` },
+  warned: { line: () => 'Those who are waited for were warned of the last day.' },
+  revised: { changesFiles: true, line: null },
+  sealed: {
+    changesFiles: true,
+    line: (_told, b) =>
+      `The sealed ${b.documents.filter((d) => !d.recordOf).length === 1 ? 'copy is' : 'copies are'} ready.`,
+  },
 };
+
+/** An event as a sentence for the coordinator. */
+export function sentenceOf({ body, actor }: Pick<PacketEvent, 'body' | 'actor'>, names: NamesThen): string | null {
+  const told: Told = {
+    names,
+    who: 'partyId' in body && body.partyId ? names.of(body.partyId) : '',
+    by: actor.kind === 'member' ? actor.name : 'The sender',
+  };
+  return lineOf(body, told);
+}
+
+function lineOf<T extends PacketEventType>(body: BodyOf<T>, told: Told): string | null {
+  const { line }: Entry<T> = EVENTS[body.type];
+  return line && line(told, body);
+}

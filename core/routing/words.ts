@@ -1,6 +1,7 @@
 /** What happened and what holds up, in plain sentences for the coordinator. */
 import { holdsGate, byLink } from '../packet/acts';
 import { count, firstName, listWords } from '../text/names';
+import { sentenceOf } from './events';
 import { marksLeft, partyOf, waitingFor } from './progress';
 import type { PacketEvent, PacketState } from './types';
 import { KINDS } from '../packet/kinds';
@@ -72,95 +73,6 @@ class Names {
     if (body.type === 'party_corrected' || body.type === 'handed_over') this.names.set(body.partyId, body.contact.name);
     if ('marks' in body) for (const m of body.marks) this.kinds.set(m.id, m.kind);
     if (body.type === 'document_added') this.documents.set(body.document.id, body.document.name);
-  }
-}
-
-const STEP_DONE = {
-  code: 'gave the access code',
-  email: 'gave the code sent by email',
-  phone: 'gave the code sent by text message',
-} as const;
-
-// eslint-disable-next-line max-lines-per-function -- one case for each event; the compiler sees that none is missing
-function sentenceOf(e: PacketEvent, names: Names): string | null {
-  const b = e.body;
-  const by = e.actor.kind === 'member' ? e.actor.name : 'The sender';
-  const who = 'partyId' in b ? names.of(b.partyId) : '';
-  switch (b.type) {
-    case 'sent':
-      return `${by} sent the packet.`;
-    case 'gate_opened':
-      return `Gate ${b.gate + 1} opened.`;
-    case 'asked':
-      return `${who} was asked.`;
-    case 'opened':
-      return `${who} opened the packet.`;
-    case 'agreed':
-      return `${who} agreed to sign electronically.`;
-    case 'party_done':
-      return `${who} finished.`;
-    case 'excused':
-      return `${who} is not needed any more: one at this gate was enough.`;
-    case 'gate_passed':
-      return `Gate ${b.gate + 1} passed.`;
-    case 'executed':
-      return 'Everyone is done: the packet is executed.';
-    case 'declined':
-      return `${who} declined: “${b.reason}”`;
-    case 'withdrawn':
-      return b.newVersion
-        ? `${by} took the packet back for a new version: “${b.reason}”`
-        : `${by} withdrew the packet: “${b.reason}”`;
-    case 'lapsed':
-      return 'The last day for signing passed: the packet has lapsed.';
-    case 'proved':
-      return `${who} ${STEP_DONE[b.step]}.`;
-    case 'locked':
-      return `${who} was locked out after too many wrong codes.`;
-    case 'unlocked':
-      return `${by} let ${who} try again.`;
-    case 'hosted':
-      return `${b.hostName} opened the packet for ${who} at the desk.`;
-    case 'link_renewed':
-      return `${by} sent ${who} a new link.`;
-    case 'bounced':
-      return `The message to ${who} came back: ${b.why}`;
-    case 'question_asked':
-      return `${who} asked: “${b.text}”`;
-    case 'question_answered':
-      return `${by} answered ${who}: “${b.text}”`;
-    case 'party_corrected':
-      return who === b.contact.name
-        ? `${by} corrected how ${who} is reached; the old link ended.`
-        : `${by} corrected ${who} to ${b.contact.name}; the old link ended.`;
-    case 'handed_over':
-      return `${who} handed over to ${b.contact.name}: “${b.reason}”`;
-    case 'path_changed':
-      return `${by} changed the gates ahead.`;
-    case 'party_added':
-      return `${by} added ${b.party.name}.`;
-    case 'document_added':
-      return `${by} added “${b.document.name}” for those ahead.`;
-    case 'corrected':
-      return `${by} changed “${names.documents.get(b.redline.documentId) ?? 'a document'}”, page ${b.redline.page}: ${
-        b.redline.kind === 'strike' ? 'struck' : 'inserted'
-      } “${b.redline.text.slice(0, 120)}”.`;
-    case 'asked_again':
-      return `${who} was asked to initial the change.`;
-    case 'extended':
-      return `${by} extended the last day to ${b.lastDay}.`;
-    case 'nudged':
-      return `${who} was reminded${b.n > 1 ? ` (${b.n} times by now)` : ''}.`;
-    case 'warned':
-      return 'Those who are waited for were warned of the last day.';
-    case 'sealed':
-      return `The sealed ${b.documents.filter((d) => !d.recordOf).length === 1 ? 'copy is' : 'copies are'} ready.`;
-    case 'hand_set':
-    case 'language_chosen':
-    case 'mark_filled':
-    case 'mark_cleared':
-    case 'revised':
-      return null;
   }
 }
 

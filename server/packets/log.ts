@@ -3,7 +3,7 @@ import { gunzip, gzip } from 'node:zlib';
 import { promisify } from 'node:util';
 import { LRUCache } from 'lru-cache';
 import { CHAIN_START, chainHash } from '@gatepath/core/proof';
-import { EVENT_FACTS, type Fill, type PacketEvent, type PacketState, evolve, replay } from '@gatepath/core/routing';
+import { EVENTS, type Fill, type PacketEvent, type PacketState, evolve, replay } from '@gatepath/core/routing';
 import type { Db } from '../db/pool';
 import { sha256 } from '../ids';
 import type { Append, Appended, Logged } from './logged';
@@ -104,7 +104,7 @@ export async function append(db: Db, items: Append[], at: Date): Promise<Appende
     // A clock that was set back must not make the log tell that an effect came before its cause.
     const stamp = state && lastAt(state) > at.toISOString() ? lastAt(state) : at.toISOString();
     for (const [i, body] of item.bodies.entries()) {
-      const follows = !!EVENT_FACTS[body.type].consequence;
+      const follows = !!EVENTS[body.type].consequence;
       const event: PacketEvent = {
         packetId: item.packetId,
         seq: (state?.seq ?? 0) + 1,

@@ -1,7 +1,7 @@
 /** The read models of packets: what lists and other features ask for without replaying a log. */
 import { type Mark, requiredPlaces } from '@gatepath/core/packet';
 import {
-  EVENT_FACTS,
+  EVENTS,
   type PacketEvent,
   type PacketEventBody,
   type PacketEventType,
@@ -102,7 +102,7 @@ export async function project(db: Db, done: Appended[]): Promise<void> {
   const parties: PacketPartyRow[] = [];
   const progress: ProgressRow[] = [];
   for (const { state, hash, events } of done) {
-    const facts = events.map((e) => EVENT_FACTS[e.body.type]);
+    const facts = events.map((e) => EVENTS[e.body.type]);
     const changed = facts.some((f) => f.changesPlan);
     const touched = new Set<string>();
     // A change of the plan moves gates and counts for everybody.
@@ -135,7 +135,7 @@ function needsFiles(events: PacketEvent[]): boolean {
   return events.some(({ body }) => {
     if (body.type === 'mark_filled') return 'file' in body.value;
     if (body.type === 'hand_set') return body.hand.form === 'picture';
-    return !!EVENT_FACTS[body.type].changesFiles;
+    return !!EVENTS[body.type].changesFiles;
   });
 }
 
