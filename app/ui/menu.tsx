@@ -27,8 +27,8 @@ export function DropMenu({ anchor, children }: Props) {
         </Drop.Trigger>
       </View>
       <Drop.Portal>
+        {/* Elements of the web, and not views: those do not hear all that the library listens for. */}
         <Drop.Content
-          asChild
           align="start"
           sideOffset={4}
           collisionPadding={8}
@@ -36,22 +36,19 @@ export function DropMenu({ anchor, children }: Props) {
             e.preventDefault();
             elementOf(around)?.querySelector<HTMLElement>('[role="button"]')?.focus({ preventScroll: true });
           }}
+          style={{
+            backgroundColor: p.sheet,
+            borderRadius: 12,
+            border: `1px solid ${p.rule}`,
+            padding: '6px 0',
+            minWidth: 190,
+            maxWidth: 420,
+            maxHeight: height * 0.7,
+            overflowY: 'auto',
+            zIndex: 10,
+          }}
         >
-          <View
-            style={webStyle({
-              backgroundColor: p.sheet,
-              borderRadius: 12,
-              borderWidth: 1,
-              borderColor: p.rule,
-              paddingVertical: 6,
-              minWidth: 190,
-              maxWidth: 420,
-              maxHeight: height * 0.7,
-              overflow: 'scroll',
-            })}
-          >
-            {children((then) => then)}
-          </View>
+          {children((then) => then)}
         </Drop.Content>
       </Drop.Portal>
     </Drop.Root>
@@ -60,13 +57,13 @@ export function DropMenu({ anchor, children }: Props) {
 
 export function MenuItem({ title, onPress, testID }: { title: string; onPress: () => void; testID?: string }) {
   return (
-    <Drop.Item asChild onSelect={onPress} textValue={title}>
-      <View
-        testID={testID}
-        style={webStyle({ minHeight: 46, paddingHorizontal: 16, justifyContent: 'center', cursor: 'pointer' })}
-      >
-        <Body>{title}</Body>
-      </View>
+    <Drop.Item
+      onSelect={onPress}
+      textValue={title}
+      data-testid={testID}
+      style={{ minHeight: 46, padding: '0 16px', display: 'flex', alignItems: 'center', cursor: 'pointer' }}
+    >
+      <Body>{title}</Body>
     </Drop.Item>
   );
 }
