@@ -1,7 +1,7 @@
 /** A menu at its button: the arrow keys and first letters go through it, Escape closes it. */
 import * as Drop from '@radix-ui/react-dropdown-menu';
 import { useRef, useState, type ReactElement, type ReactNode } from 'react';
-import { useWindowDimensions, View } from 'react-native';
+import { View } from 'react-native';
 import { usePalette } from './hooks';
 import { Body } from './text';
 import { elementOf, webStyle } from './web';
@@ -14,7 +14,6 @@ interface Props {
 /** @param children  the items; each closes the menu and then does its act */
 export function DropMenu({ anchor, children }: Props) {
   const p = usePalette();
-  const { height } = useWindowDimensions();
   const [open, setOpen] = useState(false);
   const around = useRef<View>(null);
   return (
@@ -43,7 +42,8 @@ export function DropMenu({ anchor, children }: Props) {
             padding: '6px 0',
             minWidth: 190,
             maxWidth: 420,
-            maxHeight: height * 0.7,
+            // No higher than what is free above or below the button.
+            maxHeight: 'min(70vh, var(--radix-dropdown-menu-content-available-height))',
             overflowY: 'auto',
             zIndex: 10,
           }}

@@ -7,7 +7,8 @@ import { useDeals } from '../../api/hooks';
 import { PathStrip } from '../packet/path-strip';
 import { packetLine } from '../packet/words';
 import { usePalette } from '../../ui/hooks';
-import { Button, Card, Loading, Page, Trouble } from '../../ui/pieces';
+import { ListPage, itemsOf } from '../../ui/list-page';
+import { Button, Card } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 
 const KIND_WORDS = { listing: 'Listing', sale: 'Sale', tenancy: 'Tenancy' } as const;
@@ -15,16 +16,15 @@ const KIND_WORDS = { listing: 'Listing', sale: 'Sale', tenancy: 'Tenancy' } as c
 export function DealsPlace() {
   const [search, setSearch] = useState('');
   const deals = useDeals(search);
-  const items = deals.data?.pages.flatMap((page) => page.items) ?? [];
-  return (
-    <Page>
+  const header = (
+    <>
       <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', gap: 12 }}>
         <Title>Deals</Title>
         <Button kind="main" icon="plus" onPress={() => router.push('/deals/new')} testID="new-deal">
           New deal
         </Button>
       </View>
-      {items.length > 3 || search ? (
+      {itemsOf(deals).length > 3 || search ? (
         <Searchbar
           placeholder="Find a street or town"
           value={search}
@@ -32,9 +32,16 @@ export function DealsPlace() {
           inputStyle={{ fontSize: 16 }}
         />
       ) : null}
-      {deals.isPending ? <Loading what="the deals" /> : null}
-      {deals.isError ? <Trouble error={deals.error} retry={() => void deals.refetch()} /> : null}
-      {deals.isSuccess && items.length === 0 ? (
+    </>
+  );
+  return (
+    <ListPage
+      header={header}
+      what="the deals"
+      more="Show older deals"
+      list={deals}
+      render={(deal) => <DealCard deal={deal} />}
+      empty={
         <Card>
           <Heading>{search ? 'Nothing found' : 'No deals yet'}</Heading>
           <Body>
@@ -43,16 +50,8 @@ export function DealsPlace() {
               : 'A deal is one listing, sale or tenancy at one address. Open one, add its people and papers, then send them to be signed.'}
           </Body>
         </Card>
-      ) : null}
-      {items.map((d) => (
-        <DealCard key={d.id} deal={d} />
-      ))}
-      {deals.hasNextPage ? (
-        <Button onPress={() => void deals.fetchNextPage()} busy={deals.isFetchingNextPage}>
-          Show older deals
-        </Button>
-      ) : null}
-    </Page>
+      }
+    />
   );
 }
 

@@ -56,6 +56,12 @@ test('deals come in pages, each with what holds its packets up', async () => {
   expect(asked.map((a) => a.url)).toEqual(['/api/deals', '/api/deals?after=d2']);
 });
 
+test('of a long list only what is near is drawn', async () => {
+  show(<DealsPlace />, () => ({ items: Array.from({ length: 400 }, (_, n) => deal(n)), next: null }));
+  await screen.findByText('3 Lantern Row');
+  expect(screen.getAllByTestId('deal-card').length).toBeLessThan(60);
+});
+
 test('a street is found by a part of its name, and what is not there is said so', async () => {
   const all = [1, 2, 3, 4].map((n) => deal(n));
   show(<DealsPlace />, ({ url }) => {

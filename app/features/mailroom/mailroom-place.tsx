@@ -4,16 +4,16 @@ import type { MessageSummary } from '@gatepath/contract';
 import { useMailroom, useSession } from '../../api/hooks';
 import { when } from '../packet/words';
 import { usePalette } from '../../ui/hooks';
-import { Button, Card, Loading, Note, Page, Trouble } from '../../ui/pieces';
+import { ListPage } from '../../ui/list-page';
+import { Button, Card, Note } from '../../ui/pieces';
 import { Body, Small, Strong, Title } from '../../ui/text';
 
 export function MailroomPlace() {
   const { packetId } = useLocalSearchParams<{ packetId?: string }>();
   const session = useSession();
   const mail = useMailroom(packetId);
-  const items = mail.data?.pages.flatMap((page) => page.items) ?? [];
-  return (
-    <Page>
+  const header = (
+    <>
       <Title>Mailroom</Title>
       {session.data?.mail === 'mailroom' ? (
         session.data.demo ? (
@@ -25,22 +25,21 @@ export function MailroomPlace() {
           </Note>
         )
       ) : null}
-      {mail.isPending ? <Loading what="the messages" /> : null}
-      {mail.isError ? <Trouble error={mail.error} retry={() => void mail.refetch()} /> : null}
-      {mail.isSuccess && items.length === 0 ? (
+    </>
+  );
+  return (
+    <ListPage
+      header={header}
+      what="the messages"
+      more="Show older messages"
+      list={mail}
+      render={(m) => <MessageCard message={m} timeZone={session.data?.firm?.timeZone} />}
+      empty={
         <Card>
           <Body>No messages yet. When a packet is sent, everything that goes out can be read here.</Body>
         </Card>
-      ) : null}
-      {items.map((m) => (
-        <MessageCard key={m.id} message={m} timeZone={session.data?.firm?.timeZone} />
-      ))}
-      {mail.hasNextPage ? (
-        <Button onPress={() => void mail.fetchNextPage()} busy={mail.isFetchingNextPage}>
-          Show older messages
-        </Button>
-      ) : null}
-    </Page>
+      }
+    />
   );
 }
 

@@ -1,0 +1,78 @@
+/** A page that is one long list: what is far from sight is not drawn, and older items come as the end nears. */
+import type { ReactElement, ReactNode } from 'react';
+import { FlatList, View } from 'react-native';
+import { usePalette } from './hooks';
+import { Button, Loading, Trouble } from './pieces';
+
+interface Paged<T> {
+  data?: { pages: { items: T[] }[] };
+  isPending: boolean;
+  isError: boolean;
+  error: unknown;
+  isSuccess: boolean;
+  hasNextPage: boolean;
+  isFetchingNextPage: boolean;
+  refetch: () => unknown;
+  fetchNextPage: () => unknown;
+}
+
+interface Props<T> {
+  /** What stands above the list. */
+  header: ReactNode;
+  /** What the items are, for those who wait: "the deals". */
+  what: string;
+  /** What the older ones are asked for with. */
+  more: string;
+  list: Paged<T>;
+  render: (item: T) => ReactElement;
+  /** In place of a list without items. */
+  empty: ReactElement;
+}
+
+const GAP = 16;
+const WIDTH = 760;
+
+export const itemsOf = <T,>(list: Pick<Paged<T>, 'data'>): T[] => list.data?.pages.flatMap((page) => page.items) ?? [];
+
+export function ListPage<T extends { id: string }>({ header, what, more, list, render, empty }: Props<T>) {
+  const p = usePalette();
+  const next = () => {
+    if (list.hasNextPage && !list.isFetchingNextPage) void list.fetchNextPage();
+  };
+  const above = (
+    <View style={{ gap: GAP, paddingBottom: GAP }}>
+      {header}
+      {list.isPending ? <Loading what={what} /> : null}
+      {list.isError ? <Trouble error={list.error} retry={() => void list.refetch()} /> : null}
+    </View>
+  );
+  return (
+    <View role="main" style={{ flex: 1, backgroundColor: p.paper }}>
+      <FlatList
+        data={itemsOf(list)}
+        keyExtractor={(item) => item.id}
+        renderItem={({ item }) => <View style={{ paddingBottom: GAP }}>{render(item)}</View>}
+        contentContainerStyle={{
+          padding: GAP,
+          paddingBottom: 40,
+          width: '100%',
+          maxWidth: WIDTH + 2 * GAP,
+          alignSelf: 'center',
+        }}
+        initialNumToRender={20}
+        windowSize={9}
+        onEndReached={next}
+        onEndReachedThreshold={1}
+        ListHeaderComponent={above}
+        ListEmptyComponent={list.isSuccess ? empty : null}
+        ListFooterComponent={
+          list.hasNextPage ? (
+            <Button onPress={next} busy={list.isFetchingNextPage}>
+              {more}
+            </Button>
+          ) : null
+        }
+      />
+    </View>
+  );
+}
