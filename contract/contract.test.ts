@@ -1,6 +1,6 @@
 import { cleanDraft } from '../core/test-support';
 import { emptyGrid, inkRect, packGrid } from '@gatepath/core/paper';
-import { editsBody, handBody, partyBody, pathOf, pathWith, setupBody, unpackFacts } from './index';
+import { editsBody, handBody, partyBody, urlOf, pathWith, setupBody, unpackFacts } from './index';
 import { allRoutes, openApi, problemsOf, PROBLEMS } from './routes-entry';
 
 const edits = (...list: unknown[]) => editsBody.isValidSync({ edits: list });
@@ -64,7 +64,7 @@ test('what is wrong is said by field, in words', () => {
 });
 
 test('paths are filled in and escaped; a forgotten name is an error', () => {
-  expect(pathOf('fill', { token: 'a b', markId: 'x/y' })).toBe('/api/signing/a%20b/marks/x%2Fy');
+  expect(urlOf('fill', { token: 'a b', markId: 'x/y' })).toBe('/api/signing/a%20b/marks/x%2Fy');
   expect(() => pathWith('fill', { token: 'a' })).toThrow('markId');
   const seen = allRoutes.map(([, r]) => `${r.method} ${r.path}`);
   expect(new Set(seen).size).toBe(seen.length);

@@ -112,7 +112,7 @@ export type ParamsOf<N extends RouteName> = Pick<PathValues, NamesIn<(typeof pat
 export type ParamsArg<N extends RouteName> = [keyof ParamsOf<N>] extends [never] ? [] : [params: ParamsOf<N>];
 
 /** The address of a route with its `:names` filled in. */
-export function pathOf<N extends RouteName>(name: N, ...[params]: ParamsArg<N>): string {
+export function urlOf<N extends RouteName>(name: N, ...[params]: ParamsArg<N>): string {
   return pathWith(name, params ?? {});
 }
 

@@ -317,6 +317,6 @@ export const checkView = named('Check', {
   /** Whether this server made the last seal. */
   ours: flag(),
 });
-export type CheckView = yup.InferType<typeof checkView>;
+export type CopyCheckView = yup.InferType<typeof checkView>;
 /** One signed revision of a sealed PDF, as the file itself tells of it. */
-export type CheckedRevision = Omit<CheckView['revisions'][number], 'selfMade' | 'pages'>;
+export type CheckedRevision = Omit<CopyCheckView['revisions'][number], 'selfMade' | 'pages'>;

@@ -1,7 +1,7 @@
 /** Who may see and do what, tried against the API itself. */
 import { request } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { pathOf, type DealView, type PacketView, type PathValues, type RouteName } from '@gatepath/contract';
+import { urlOf, type DealView, type PacketView, type PathValues, type RouteName } from '@gatepath/contract';
 import { hashSecret, newId } from './ids';
 import { insertPass } from './signing/queries';
 import { TestServer, typedHand } from './test/harness';
@@ -207,7 +207,7 @@ test('a link that ends while what comes with it is still on its way opens nothin
   const ask = request({
     port,
     method: 'POST',
-    path: pathOf('askQuestion', { token }),
+    path: urlOf('askQuestion', { token }),
     headers: { 'content-type': 'application/json', 'content-length': Buffer.byteLength(body) },
   });
   const answered = new Promise<number>((resolve, reject) => {

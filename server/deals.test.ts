@@ -160,7 +160,7 @@ test('files are stored once under their fingerprint, and a broken or cut-off str
     'truncated',
   );
   expect(files()).toBe(1);
-  expect(() => store.pathOf('../../etc/passwd')).toThrow('fingerprint');
+  expect(() => store.fileOf('../../etc/passwd')).toThrow('fingerprint');
 });
 
 test('who changed the same thing meanwhile is told; whoever changed something else is not', async () => {

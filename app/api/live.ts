@@ -4,7 +4,7 @@
  */
 import { useEffect } from 'react';
 import { useQueryClient, type QueryKey } from '@tanstack/react-query';
-import { pathOf } from '@gatepath/contract/paths';
+import { urlOf } from '@gatepath/contract/paths';
 
 /** @param seq how far the log of a packet goes now; null where that was not said, or news may have been missed */
 type Hear = (seq: number | null) => void;
@@ -74,7 +74,7 @@ export class News {
 }
 
 /** What members hear. */
-export const officeNews = new News((topics) => `${pathOf('live')}?topics=${encodeURIComponent(topics.join(','))}`);
+export const officeNews = new News((topics) => `${urlOf('live')}?topics=${encodeURIComponent(topics.join(','))}`);
 
 /**
  * Asks again for `key` whenever there is news of a topic.

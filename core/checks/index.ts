@@ -100,6 +100,6 @@ export function viewDraft(draft: Draft, documents: DocumentFacts[], facts: DealF
   return { ...input, findings };
 }
 
-export type { CheckInput, CheckRule, Finding, Place, Severity } from './types';
+export type { CheckInput, CheckRule, Finding, FindingPlace, Severity } from './types';
 export { pageRuns } from './words';
 export { roughWidth } from './text-too-long';

@@ -8,7 +8,7 @@ import type { Mark } from '../packet/types';
 export type Severity = 'stops' | 'warns';
 
 /** Where a finding is, so that touching it leads there. */
-export interface Place {
+export interface FindingPlace {
   documentId?: string;
   page?: number;
   partyId?: string;
@@ -22,7 +22,7 @@ export interface Finding {
   severity: Severity;
   /** One clear sentence for the coordinator. */
   sentence: string;
-  place: Place;
+  place: FindingPlace;
   /** A mechanical way out, done in one touch. */
   mend?: { label: string; edits: DraftEdit[] };
 }

@@ -21,7 +21,7 @@ export interface Draft {
   rules: InitialsRule[];
   redlines: Redline[];
   /** Printed places that were looked at and left out knowingly. */
-  passed: PassedPlace[];
+  passed: LeftOutPlace[];
   schedule: Schedule;
   /** Whether a party may hand over to somebody else. */
   handOver: boolean;
@@ -32,7 +32,7 @@ export interface Draft {
 }
 
 /** A printed place nobody is to fill; its id is the place's. */
-export interface PassedPlace {
+export interface LeftOutPlace {
   id: string;
 }
 
@@ -43,7 +43,7 @@ interface DraftLists {
   marks: Mark;
   rules: InitialsRule;
   redlines: Redline;
-  passed: PassedPlace;
+  passed: LeftOutPlace;
 }
 export type DraftList = keyof DraftLists;
 export const DRAFT_LISTS: DraftList[] = ['parties', 'documents', 'gates', 'marks', 'rules', 'redlines', 'passed'];

@@ -19,7 +19,7 @@ export type PathPattern = 'together' | 'one_by_one' | 'by_side';
  * The gates of a pattern. Parties who only get a copy stand at no gate: they are sent it at
  * the end. Ids come from `newId`, since the core has no randomness.
  */
-export function pathOf(pattern: PathPattern, parties: PacketParty[], newId: () => string): Gate[] {
+export function gatesOfPattern(pattern: PathPattern, parties: PacketParty[], newId: () => string): Gate[] {
   const acting = parties.filter(holdsGate);
   const gates: string[][] =
     pattern === 'together'

@@ -3,7 +3,7 @@ import { facts, page, party } from '../test-support';
 import type { PrintedPlace } from '../reading/types';
 import { applyEdits, emptyDraft, type Draft } from './draft';
 import { overlapArea } from '../paper/geometry';
-import { acceptEdits, canAccept, passEdits, proposalsOf } from './proposals';
+import { acceptEdits, canAccept, leaveOutEdits, proposalsOf } from './proposals';
 import { resolveMarks } from './resolve';
 import type { Rect } from '../paper/types';
 
@@ -66,7 +66,7 @@ test('places go to the people their captions name, and become marks only when ac
 test('what is passed over stays passed over, and can be taken back by accepting it', () => {
   const { draft, doc } = packet(2);
   const all = proposalsOf(draft, [doc]);
-  const passed = applyEdits(draft, passEdits(all));
+  const passed = applyEdits(draft, leaveOutEdits(all));
   expect(proposalsOf(passed, [doc]).map((p) => p.state)).toEqual(Array(6).fill('passed'));
   const back = applyEdits(passed, acceptEdits([proposalsOf(passed, [doc])[0]!], draft.parties));
   expect(proposalsOf(back, [doc])[0]!.state).toBe('accepted');

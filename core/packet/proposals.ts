@@ -215,7 +215,7 @@ export function acceptEdits(
 }
 
 /** The edits that leave proposals out knowingly. */
-export function passEdits(proposals: Proposal[]): DraftEdit[] {
+export function leaveOutEdits(proposals: Proposal[]): DraftEdit[] {
   return proposals
     .filter((p) => p.state === 'open')
     .map((p): DraftEdit => ({ op: 'put', list: 'passed', item: { id: p.id } }));

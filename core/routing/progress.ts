@@ -66,7 +66,7 @@ export function marksLeft(state: PacketState, partyId: string): Mark[] {
 }
 
 /** How many places a party has to fill itself; a group of choices is one. */
-export function placesOf(plan: Plan, partyId: string): number {
+export function countPlaces(plan: Plan, partyId: string): number {
   const mine = marksOfParty(plan, partyId).filter((m) => m.required && isForClient(m));
   return new Set(mine.map((m) => m.group ?? m.id)).size;
 }

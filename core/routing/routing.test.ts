@@ -1,7 +1,7 @@
 import { HAND, TestPacket as Packet } from './test-packet';
 import { mark, party, planOf } from '../test-support';
 import { activity, holdUp, shownFills } from './index';
-import { pathOf, type Plan } from '../packet';
+import { gatesOfPattern, type Plan } from '../packet';
 
 const sent = (plan: Plan): Packet => {
   const p = new Packet();
@@ -127,8 +127,8 @@ test('paths in one touch put everyone who acts at one gate each', () => {
     party('broker', { side: 'listing_broker' }),
     party('escrow', { side: 'other', act: 'copy' }),
   ];
-  const ids = (pattern: Parameters<typeof pathOf>[0]) =>
-    pathOf(pattern, parties, () => `g${n++}`).map((g) => g.partyIds);
+  const ids = (pattern: Parameters<typeof gatesOfPattern>[0]) =>
+    gatesOfPattern(pattern, parties, () => `g${n++}`).map((g) => g.partyIds);
   expect(ids('together')).toEqual([['buyer', 'wren', 'callum', 'broker']]);
   expect(ids('one_by_one')).toEqual([['wren'], ['callum'], ['broker'], ['buyer']]);
   expect(ids('by_side')).toEqual([['wren', 'callum'], ['broker'], ['buyer']]);

@@ -62,16 +62,16 @@ export async function bringIn(ctx: Context, { name, stream }: Upload, owner: str
   };
   try {
     if (!original.bytes) return { problem: 'empty' };
-    const kind = await ctx.work.run('sort', { file: ctx.files.pathOf(original.sha256), name }, owner);
+    const kind = await ctx.work.run('sort', { file: ctx.files.fileOf(original.sha256), name }, owner);
     if (!isPaper(kind)) return { problem: kind };
     let file = original.sha256;
     if (kind !== 'pdf') {
-      const task = { file: ctx.files.pathOf(file), kind, title: nameOf(name) };
+      const task = { file: ctx.files.fileOf(file), kind, title: nameOf(name) };
       const converted = await ctx.work.run('convert', task, owner);
       if ('problem' in converted) return converted;
       file = await keep(converted.bytes);
     }
-    const prepared = await ctx.work.run('prepare', { file: ctx.files.pathOf(file) }, owner);
+    const prepared = await ctx.work.run('prepare', { file: ctx.files.fileOf(file) }, owner);
     if (!prepared.ok) return prepared.refusal;
     const sha256 = await keep(prepared.bytes);
     fresh.delete(original.sha256);
@@ -142,7 +142,7 @@ export async function composeDocument(ctx: Context, dealId: string, body: Compos
         `“${row.name}” is sealed: changing its pages would break the seals. Add another document beside it.`,
       );
     if (!row.pages[p.page - 1]) throw new Problem('no-such-page', `“${row.name}” has no page ${p.page}.`);
-    return { file: ctx.files.pathOf(row.sha256), page: p.page, turn: p.turn as 0 | 90 | 180 | 270 };
+    return { file: ctx.files.fileOf(row.sha256), page: p.page, turn: p.turn as 0 | 90 | 180 | 270 };
   });
   const { bytes, pages } = await ctx.work.run('compose', { parts });
   const stored = await ctx.files.put(bytes);
@@ -183,7 +183,7 @@ export async function keepSealedDocument(
   name: string,
   sha256: string,
 ): Promise<DocumentView> {
-  const pages = await ctx.work.run('sizes', { file: ctx.files.pathOf(sha256) }, dealId);
+  const pages = await ctx.work.run('sizes', { file: ctx.files.fileOf(sha256) }, dealId);
   return keepDocument(ctx, {
     deal_id: dealId,
     name: clip(name, 120),

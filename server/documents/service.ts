@@ -60,8 +60,8 @@ export async function readDocument(ctx: Context, id: string): Promise<void> {
 }
 
 async function readFacts(ctx: Context, row: q.DocumentRow): Promise<{ facts: string; words: string }> {
-  const file = ctx.files.pathOf(row.sha256);
-  const original = row.came_as === 'pdf' && !row.made_from ? ctx.files.pathOf(row.original_sha256) : null;
+  const file = ctx.files.fileOf(row.sha256);
+  const original = row.came_as === 'pdf' && !row.made_from ? ctx.files.fileOf(row.original_sha256) : null;
   const pages: string[] = [];
   const places: string[] = [];
   let words = '';
@@ -104,7 +104,7 @@ export function factsFiles(ctx: Context, rows: q.DocumentRow[]): FactsFile[] {
 
 function factsFile(ctx: Context, row: q.DocumentRow): string {
   if (!row.facts_sha256) throw new Problem('reading', `“${row.name}” is still being read. It is ready in a moment.`);
-  return ctx.files.pathOf(row.facts_sha256);
+  return ctx.files.fileOf(row.facts_sha256);
 }
 
 /** A page as PNG, drawn once and kept under the cache folder. */
@@ -120,7 +120,7 @@ export async function pageImage(
   const file = path.join(pictureDir(ctx, doc.sha256), `${doc.sha256}-${page}-${dpi}.png`);
   const kept = await stat(file).catch(() => null);
   if (kept) return readFile(file);
-  const png = await drawn(ctx, { file: ctx.files.pathOf(doc.sha256), page, size, dpi }, doc.sha256);
+  const png = await drawn(ctx, { file: ctx.files.fileOf(doc.sha256), page, size, dpi }, doc.sha256);
   await mkdir(path.dirname(file), { recursive: true });
   const temp = `${file}.${newSecret()}`;
   await writeFile(temp, png);

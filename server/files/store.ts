@@ -23,13 +23,13 @@ export class FileStore {
   constructor(private readonly root: string) {}
 
   /** Where the bytes of a fingerprint lie (whether or not they are there). */
-  pathOf(hash: string): string {
+  fileOf(hash: string): string {
     if (!/^[0-9a-f]{64}$/.test(hash)) throw new Error('not a file fingerprint');
     return path.join(this.root, hash.slice(0, 2), hash);
   }
 
   async has(hash: string): Promise<boolean> {
-    return access(this.pathOf(hash)).then(
+    return access(this.fileOf(hash)).then(
       () => true,
       () => false,
     );
@@ -91,9 +91,9 @@ export class FileStore {
    */
   private async isThere(hash: string): Promise<boolean> {
     try {
-      await requireWhole(this.pathOf(hash));
+      await requireWhole(this.fileOf(hash));
       const now = new Date();
-      await utimes(this.pathOf(hash), now, now);
+      await utimes(this.fileOf(hash), now, now);
       return true;
     } catch {
       return false;
@@ -102,7 +102,7 @@ export class FileStore {
 
   /** Removes a file; the caller knows that nothing refers to it. */
   async remove(hash: string): Promise<void> {
-    await rm(this.pathOf(hash), { force: true });
+    await rm(this.fileOf(hash), { force: true });
   }
 
   /** Every file's fingerprint. */
@@ -115,7 +115,7 @@ export class FileStore {
 
   /** Milliseconds since a file came, or was brought once more. */
   async age(hash: string): Promise<number> {
-    return stat(this.pathOf(hash)).then(
+    return stat(this.fileOf(hash)).then(
       (s) => Date.now() - s.mtimeMs,
       () => 0,
     );
@@ -132,17 +132,17 @@ export class FileStore {
 
   /** The bytes of a file. @throws `DamagedFile` when they are not what the name says */
   async read(hash: string): Promise<Buffer> {
-    return Buffer.from(await readStored(this.pathOf(hash)));
+    return Buffer.from(await readStored(this.fileOf(hash)));
   }
 
   /** A file as a stream, looked at before its first byte goes out. @throws `DamagedFile` */
   async stream(hash: string): Promise<ReadStream> {
-    await requireWhole(this.pathOf(hash));
-    return createReadStream(this.pathOf(hash));
+    await requireWhole(this.fileOf(hash));
+    return createReadStream(this.fileOf(hash));
   }
 
   async sizeOf(hash: string): Promise<number> {
-    return (await stat(this.pathOf(hash))).size;
+    return (await stat(this.fileOf(hash))).size;
   }
 
   private async temp(): Promise<string> {
@@ -152,7 +152,7 @@ export class FileStore {
   }
 
   private async settle(temp: string, hash: string): Promise<void> {
-    const target = this.pathOf(hash);
+    const target = this.fileOf(hash);
     await mkdir(path.dirname(target), { recursive: true });
     await rename(temp, target);
     // The rename itself must reach the disk, or a power cut could forget the name.

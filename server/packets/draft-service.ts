@@ -7,7 +7,7 @@ import {
   type PacketParty,
   applyEdits,
   emptyDraft,
-  pathOf,
+  gatesOfPattern,
 } from '@gatepath/core/packet';
 import type { EditsBody, NewPacketBody, SavedDraft } from '@gatepath/contract';
 import type { Context } from '../context';
@@ -53,7 +53,7 @@ export async function startPacket(ctx: Context, dealId: string, body: NewPacketB
       subject: `Please sign: ${body.name}`,
       parties,
       documents: documentIds.map((d) => ({ id: d })),
-      gates: pathOf('by_side', parties, newId),
+      gates: gatesOfPattern('by_side', parties, newId),
     };
     await q.insertPacket(db, {
       id,

@@ -38,7 +38,7 @@ const files = await pool.query<{ sha256: string; what: string }>(
 );
 const store = new FileStore(path.join(config.dataDir, 'files'));
 for (const { sha256: hash, what } of files.rows) {
-  const file = store.pathOf(hash);
+  const file = store.fileOf(hash);
   if (!existsSync(file)) wrong.push(`${what}: the file ${hash} is missing`);
   else await requireWhole(file).catch(() => wrong.push(`${what}: the file ${hash} is not what its name says`));
 }

@@ -14,7 +14,7 @@ import {
 } from '@cantoo/pdf-lib';
 import { Typesetter, type FaceName } from './fonts';
 import { Look } from './look';
-import type { Place, Places } from './places';
+import type { Spot, Spots } from './spots';
 import { hexColor, INK } from './stamp';
 import { itemAt } from '@gatepath/core/sure';
 
@@ -42,7 +42,7 @@ const RULE = rgb(0.87, 0.84, 0.77);
 /** Names a page that is kept for the record of a packet (second-class name; ISO 32000-1, Annex E). */
 const RECORD_PAGE = 'GatePath_Record';
 
-const placeOn = (packetId: string, page: number): Place => ({
+const placeOn = (packetId: string, page: number): Spot => ({
   id: `record ${packetId} ${page}`,
   page,
   rect: { x: 0, y: 0, w: PAGE.width, h: PAGE.height },
@@ -57,7 +57,7 @@ export interface KeptWords {
 
 /** Keeps as many pages at the end as records like these would take. Only before the first seal. */
 export async function keepRecordPages(
-  places: Places,
+  places: Spots,
   type: Typesetter,
   packetId: string,
   like: RecordContent[],
@@ -82,7 +82,7 @@ const SCALES = [0.9, 0.8, 0.7];
  * @returns false when they were not written, since there is no room and none may be made
  */
 export async function writeRecords(
-  places: Places,
+  places: Spots,
   type: Typesetter,
   packetId: string,
   records: RecordContent[],

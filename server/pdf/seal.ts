@@ -11,7 +11,7 @@ import { sizes } from './compose';
 import { Typesetter } from './fonts';
 import { Form, markName } from './form';
 import { openToAppend } from './incremental';
-import { Places } from './places';
+import { Spots } from './spots';
 import { emptyRecord, keepRecordPages, writeRecords, type KeptWords, type RecordContent } from './record';
 import {
   RECORD_SIGNER,
@@ -22,7 +22,7 @@ import {
   keyOf,
   type Signing,
 } from './signature';
-import { placeOf, stampFills, stampRedlines } from './stamp';
+import { spotOf, stampFills, stampRedlines } from './stamp';
 
 export type { Signing } from './signature';
 
@@ -65,7 +65,7 @@ export async function seal(task: SealTask): Promise<Sealed> {
   const doc = await openToAppend(task.bytes);
   const type = new Typesetter(doc);
   const form = new Form(doc);
-  const places = new Places(doc, form);
+  const places = new Spots(doc, form);
   const isFirst = !form.seals;
   const { packetId } = task.signing.event;
   await draw(doc, places, type, task);
@@ -84,7 +84,7 @@ export async function seal(task: SealTask): Promise<Sealed> {
 }
 
 /** What a seal locks: the kept fields it filled or, as the last of its round, all that is of this round. */
-function locksOf(form: Form, places: Places, task: SealTask): string[] {
+function locksOf(form: Form, places: Spots, task: SealTask): string[] {
   const round = form.round();
   if (task.records.length && round) return form.openIn(round);
   return form.certified ? places.filled : [];
@@ -98,12 +98,12 @@ async function recordApart(task: SealTask): Promise<Sealed['record']> {
 }
 
 /** Makes room for what comes after the first seal. */
-async function makeRoom(doc: PDFDocument, places: Places, type: Typesetter, room: Room, task: SealTask): Promise<void> {
+async function makeRoom(doc: PDFDocument, places: Spots, type: Typesetter, room: Room, task: SealTask): Promise<void> {
   const now = new Set(task.fills.map((f) => f.markId));
   const marks = room.marks.filter((m) => !now.has(m.markId));
   for (const mark of marks) {
     const words = task.names[mark.markId] ?? mark.kind;
-    places.keep(placeOf(mark), words, holdsText(mark.kind) ? (mark.lines ? 'lines' : 'line') : null);
+    places.keep(spotOf(mark), words, holdsText(mark.kind) ? (mark.lines ? 'lines' : 'line') : null);
   }
   await keepRecordPages(places, type, task.signing.event.packetId, room.records, task.keptWords);
   places.keepRooms();
@@ -128,13 +128,13 @@ export type Copy = Pick<SealTask, 'bytes' | 'fills' | 'redlines' | 'names' | 'pi
 export async function copyWith(task: Copy): Promise<Uint8Array> {
   const doc = await openToAppend(task.bytes);
   const type = new Typesetter(doc);
-  const places = new Places(doc, new Form(doc));
+  const places = new Spots(doc, new Form(doc));
   await draw(doc, places, type, task);
   places.finish();
   return appended(doc, task.bytes);
 }
 
-async function draw(doc: PDFDocument, places: Places, type: Typesetter, task: Copy): Promise<void> {
+async function draw(doc: PDFDocument, places: Spots, type: Typesetter, task: Copy): Promise<void> {
   await stampRedlines(places, type, task.redlines);
   await stampFills(doc, places, type, task.fills, task.names, task.pictures);
 }

@@ -37,7 +37,7 @@ import { inkOf } from '@gatepath/core/inks';
 import type { ShownFill } from '@gatepath/core/packet';
 import { Typesetter } from './fonts';
 import { Look } from './look';
-import type { Place, Places } from './places';
+import type { Spot, Spots } from './spots';
 import { itemAt } from '@gatepath/core/sure';
 
 export function hexColor(hex: string): RGB {
@@ -53,14 +53,14 @@ function around(kind: ShownFill['kind'], rect: Rect): number {
 }
 
 /** The place of a mark, the same when it is kept and when it is filled. */
-export function placeOf(mark: Pick<ShownFill, 'markId' | 'page' | 'rect' | 'kind'>): Place {
+export function spotOf(mark: Pick<ShownFill, 'markId' | 'page' | 'rect' | 'kind'>): Spot {
   return { id: mark.markId, page: mark.page, rect: mark.rect, around: around(mark.kind, mark.rect) };
 }
 
 /** Puts every fill of one document in its place. `names` say what each mark is, by its id. */
 export async function stampFills(
   doc: PDFDocument,
-  places: Places,
+  places: Spots,
   type: Typesetter,
   fills: ShownFill[],
   names: Record<string, string>,
@@ -74,7 +74,7 @@ export async function stampFills(
     let look = looks.get(key);
     if (!look) looks.set(key, (look = await lookOf(type, fill, embedded)));
     const value = fill.shows.form === 'text' ? fill.shows.text : null;
-    places.put(placeOf(fill), key, look, names[fill.markId] ?? fill.kind, value);
+    places.put(spotOf(fill), key, look, names[fill.markId] ?? fill.kind, value);
   }
 }
 
@@ -144,7 +144,7 @@ async function writeText(
 const REDLINE = hexColor('#8E1B2F');
 
 /** Puts the preparer's changes in their places: a line through what is struck, the words put in. */
-export async function stampRedlines(places: Places, type: Typesetter, redlines: Redline[]): Promise<void> {
+export async function stampRedlines(places: Spots, type: Typesetter, redlines: Redline[]): Promise<void> {
   for (const r of redlines)
     for (const [i, rect] of r.rects.entries()) {
       const look = new Look();

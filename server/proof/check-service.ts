@@ -1,11 +1,11 @@
 /** Checking a sealed copy for anybody: in memory only, kept nowhere. */
-import type { CheckView } from '@gatepath/contract';
+import type { CopyCheckView } from '@gatepath/contract';
 import type { Context } from '../context';
 import type { Upload } from '../http/upload';
 import { Problem } from '../problem';
 import { chunksOf } from '../files/chunks';
 
-export async function checkCopy(ctx: Context, { name: fileName, stream }: Upload): Promise<CheckView> {
+export async function checkCopy(ctx: Context, { name: fileName, stream }: Upload): Promise<CopyCheckView> {
   const chunks: Buffer[] = [];
   for await (const chunk of chunksOf(stream)) chunks.push(chunk);
   if (stream.truncated)

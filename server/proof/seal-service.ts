@@ -153,7 +153,7 @@ async function sealParts(
   const files = await Promise.all(
     parts.map(async (part): Promise<SealedFile[]> => {
       const task = {
-        file: ctx.files.pathOf(part.base),
+        file: ctx.files.fileOf(part.base),
         fills: part.fills,
         redlines: part.redlines,
         names: namesOf(state, part.document.id),
@@ -181,7 +181,7 @@ async function sealParts(
 export function picturesOf(ctx: Context, fills: ShownFill[]): Record<string, string> {
   const out: Record<string, string> = {};
   for (const { shows } of fills)
-    if (shows.form === 'picture') out[shows.picture.sha256] = ctx.files.pathOf(shows.picture.sha256);
+    if (shows.form === 'picture') out[shows.picture.sha256] = ctx.files.fileOf(shows.picture.sha256);
   return out;
 }
 

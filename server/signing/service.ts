@@ -198,7 +198,7 @@ export async function file(
   const { base, fills, redlines } = partSoFar(state, party.id, doc);
   if (!fills.length && !redlines.length) return { sha256: base, name: `${doc.name}.pdf` };
   const task = {
-    file: ctx.files.pathOf(base),
+    file: ctx.files.fileOf(base),
     fills,
     redlines,
     names: namesOf(state, documentId),

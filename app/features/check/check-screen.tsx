@@ -2,7 +2,7 @@
 import { useDropzone } from 'react-dropzone';
 import { View } from 'react-native';
 import { useMutation } from '@tanstack/react-query';
-import type { CheckView } from '@gatepath/contract';
+import type { CopyCheckView } from '@gatepath/contract';
 import { count } from '@gatepath/core/text';
 import { uploadFile } from '../../api/client';
 import { Brand } from '../../ui/brand';
@@ -53,7 +53,7 @@ export function CheckScreen() {
   );
 }
 
-function Outcome({ check }: { check: CheckView }) {
+function Outcome({ check }: { check: CopyCheckView }) {
   const last = check.revisions[check.revisions.length - 1];
   return (
     <>
@@ -83,7 +83,7 @@ function Outcome({ check }: { check: CheckView }) {
   );
 }
 
-function RevisionLine({ revision: r }: { revision: CheckView['revisions'][number] }) {
+function RevisionLine({ revision: r }: { revision: CopyCheckView['revisions'][number] }) {
   const p = usePalette();
   const at = r.at
     ? new Intl.DateTimeFormat('en-US', { dateStyle: 'medium', timeStyle: 'long', timeZone: 'utc' }).format(

@@ -1,7 +1,7 @@
 /** What a paper held beside its pages, and that it was not taken along. */
 import { Linking, View } from 'react-native';
 import type { DocumentView, LeftOut, LeftOutKind } from '@gatepath/contract';
-import { pathOf } from '@gatepath/contract/paths';
+import { urlOf } from '@gatepath/contract/paths';
 import { count, listWords } from '@gatepath/core/text';
 import { usePalette } from '../../ui/hooks';
 import { Button } from '../../ui/pieces';
@@ -41,7 +41,7 @@ export function LeftOutNote({ doc }: { doc: DocumentView }) {
       <Button
         kind="quiet"
         icon="download"
-        onPress={() => void Linking.openURL(pathOf('documentFile', { documentId: doc.id }))}
+        onPress={() => void Linking.openURL(urlOf('documentFile', { documentId: doc.id }))}
         style={{ alignSelf: 'flex-start' }}
       >
         The file as it came

@@ -1,7 +1,14 @@
 /** The desk as a whole, on a phone: each panel's acts, against a server that keeps the draft by the core's own rules. */
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { DocumentView, PackedFacts, PacketView } from '@gatepath/contract';
-import { applyEdits, emptyDraft, pathOf, type Draft, type DraftEdit, type PacketParty } from '@gatepath/core/packet';
+import {
+  applyEdits,
+  emptyDraft,
+  gatesOfPattern,
+  type Draft,
+  type DraftEdit,
+  type PacketParty,
+} from '@gatepath/core/packet';
 import { emptyGrid, packGrid } from '@gatepath/core/paper';
 import type { PrintedPlace } from '@gatepath/core/reading';
 import { ApiError } from '../../api/client';
@@ -82,7 +89,7 @@ async function open(change: (d: Draft) => void = () => undefined, more: Partial<
     ...emptyDraft('Papers'),
     parties,
     documents: [{ id: 'doc' }],
-    gates: pathOf('by_side', parties, () => `g${n++}`),
+    gates: gatesOfPattern('by_side', parties, () => `g${n++}`),
   };
   change(draft);
   asked = show(<DeskScreen packet={packet(more)} />, answer);

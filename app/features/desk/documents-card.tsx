@@ -1,7 +1,7 @@
 /** The documents of a draft in their order, and what can be done with each. */
 import { useRef, useState } from 'react';
 import { View } from 'react-native';
-import { pathOf } from '@gatepath/contract/paths';
+import { urlOf } from '@gatepath/contract/paths';
 import { editsToDropDocument } from '@gatepath/core/packet';
 import { DOCUMENT_TYPES, TYPE_WORDS } from '@gatepath/core/reading';
 import { count } from '@gatepath/core/text';
@@ -171,7 +171,7 @@ function DocumentMenu({ desk, tools, index, onReplace, onRename }: RowProps & { 
           ) : null}
           <MenuItem
             title="The file as it was brought in"
-            onPress={close(() => window.open(pathOf('documentFile', { documentId: id }), '_blank'))}
+            onPress={close(() => window.open(urlOf('documentFile', { documentId: id }), '_blank'))}
           />
           <MenuItem
             title="Take it out of the packet"

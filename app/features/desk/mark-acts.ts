@@ -12,7 +12,7 @@ import {
   handEdits,
   moveEdits,
   pageRange,
-  passEdits,
+  leaveOutEdits,
   removeEdits,
   ruleOf,
   isSenders,
@@ -169,7 +169,7 @@ function readActs(b: Bench) {
       make(b, edits, `${count(proposals.length, 'printed place')} accepted.`, inHand);
     },
     pass: (proposals: Proposal[]) =>
-      make(b, passEdits(proposals), `${count(proposals.length, 'printed place')} left out.`),
+      make(b, leaveOutEdits(proposals), `${count(proposals.length, 'printed place')} left out.`),
   };
 }
 

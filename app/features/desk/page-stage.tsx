@@ -1,7 +1,7 @@
 /** The page in hand with its marks, its printed places and its changes; touching free paper uses the tool in hand. */
 import { useEffect, useRef, useState } from 'react';
 import { Pressable, ScrollView, View, type LayoutChangeEvent } from 'react-native';
-import { pathOf } from '@gatepath/contract/paths';
+import { urlOf } from '@gatepath/contract/paths';
 import { NOBODY } from '@gatepath/core/packet';
 import { usePalette, useWide } from '../../ui/hooks';
 import { IconButton } from '../../ui/pieces';
@@ -150,7 +150,7 @@ function Stage({ desk, onInsert, room }: { desk: Desk; onInsert: Insert; room: {
                 key={`${at.documentId}:${at.page}`}
                 page={page}
                 width={width}
-                url={pathOf('documentPage', { documentId: at.documentId, page: at.page })}
+                url={urlOf('documentPage', { documentId: at.documentId, page: at.page })}
                 label={`Page ${at.page} of ${doc.name}`}
                 testID="sheet"
               >

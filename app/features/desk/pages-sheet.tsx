@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { FlatList, Image, Pressable, View } from 'react-native';
 import { Modal, Portal } from 'react-native-paper';
-import { pathOf } from '@gatepath/contract/paths';
+import { urlOf } from '@gatepath/contract/paths';
 import { isSenders } from '@gatepath/core/packet';
 import type { DocumentFacts } from '@gatepath/core/packet';
 import { itemAt } from '@gatepath/core/sure';
@@ -133,7 +133,7 @@ function Thumb({ desk, doc, slot, onPress }: { desk: Desk; doc: DocumentFacts; s
         }}
       >
         <Image
-          source={{ uri: `${pathOf('documentPage', { documentId: doc.id, page: slot.page })}?dpi=24` }}
+          source={{ uri: `${urlOf('documentPage', { documentId: doc.id, page: slot.page })}?dpi=24` }}
           style={{
             width: isHigh ? (120 * size.width) / size.height : THUMB,
             height: isHigh ? 120 : (THUMB * size.height) / size.width,

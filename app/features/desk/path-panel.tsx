@@ -9,7 +9,7 @@ import {
   type PathPattern,
   editsToDropParty,
   hasDocument,
-  pathOf,
+  gatesOfPattern,
   holdsGate,
 } from '@gatepath/core/packet';
 import { firstName, listWords } from '@gatepath/core/text';
@@ -48,7 +48,7 @@ export function PathPanel({ desk }: { desk: Desk }) {
   const takePattern = (pattern: PathPattern) =>
     edit([
       ...draft.gates.map((g): DraftEdit => ({ op: 'drop', list: 'gates', id: g.id })),
-      ...pathOf(pattern, draft.parties, newId).map((g) => putGate(g)),
+      ...gatesOfPattern(pattern, draft.parties, newId).map((g) => putGate(g)),
     ]);
   return (
     <View style={{ gap: 12 }}>

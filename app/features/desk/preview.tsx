@@ -4,7 +4,7 @@ import { FlatList, View } from 'react-native';
 import { Modal, Portal } from 'react-native-paper';
 import { hasDocument, isAutomatic, isForClient, shownWords, isSenders, puts, approves } from '@gatepath/core/packet';
 import { mergeTags } from '@gatepath/core/merge';
-import { pathOf } from '@gatepath/contract/paths';
+import { urlOf } from '@gatepath/contract/paths';
 import { count, firstName } from '@gatepath/core/text';
 import { usePalette } from '../../ui/hooks';
 import { Button, Choice, IconButton } from '../../ui/pieces';
@@ -84,7 +84,7 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
                       <Sheet
                         page={item.size}
                         width={width}
-                        url={pathOf('documentPage', { documentId: item.doc.id, page: item.page })}
+                        url={urlOf('documentPage', { documentId: item.doc.id, page: item.page })}
                         label={`Page ${item.page} of ${item.doc.name}`}
                       >
                         <Redlines page={item.size} scale={scale} redlines={here(draft.redlines)} />

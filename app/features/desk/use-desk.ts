@@ -3,7 +3,7 @@ import { puts } from '@gatepath/core/packet';
 import type { DocumentFacts, InitialsRule, Mark, Proposal } from '@gatepath/core/packet';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { useQueries } from '@tanstack/react-query';
-import { viewDraft, type DraftView, type Place } from '@gatepath/core/checks';
+import { viewDraft, type DraftView, type FindingPlace } from '@gatepath/core/checks';
 import type { PackedFacts, PacketView } from '@gatepath/contract';
 import { unpackFacts } from '@gatepath/contract/facts';
 import { factsQuery } from '../../api/hooks';
@@ -43,7 +43,7 @@ export interface Desk extends DraftHandle, MarkActs {
     documentId: string,
     change: Partial<Pick<InitialsRule, 'partyIds' | 'anchor' | 'except' | 'moved'>>,
   ) => void;
-  goToPlace: (place: Place) => void;
+  goToPlace: (place: FindingPlace) => void;
   /** Told to whoever cannot see what an act did. */
   said: string;
 }
@@ -157,7 +157,7 @@ export function useDesk(packet: PacketView): Desk {
       rule.partyIds.length ? { op: 'put', list: 'rules', item: rule } : { op: 'drop', list: 'rules', id: rule.id },
     ]);
   };
-  const goToPlace = (place: Place) => {
+  const goToPlace = (place: FindingPlace) => {
     letGo();
     if (place.documentId) setWhere({ documentId: place.documentId, page: place.page ?? 1 });
     if (place.partyId) setParty(place.partyId);

@@ -1,6 +1,6 @@
 import { useLocalSearchParams } from 'expo-router';
 import { Linking, View } from 'react-native';
-import { pathOf } from '@gatepath/contract/paths';
+import { urlOf } from '@gatepath/contract/paths';
 import { useMessage, useReturnMessage, useSession } from '../../api/hooks';
 import { when } from '../packet/words';
 import { NotReady, isReady } from '../../ui/not-ready';
@@ -44,7 +44,7 @@ export function MessagePlace() {
           </Button>
         ) : null}
         {m.channel === 'email' ? (
-          <Button icon="download" onPress={() => void Linking.openURL(pathOf('messageFile', { messageId: m.id }))}>
+          <Button icon="download" onPress={() => void Linking.openURL(urlOf('messageFile', { messageId: m.id }))}>
             Save as .eml
           </Button>
         ) : null}

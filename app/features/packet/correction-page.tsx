@@ -2,7 +2,7 @@
 import { useRef, useState } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
 import type { PacketView, SentView } from '@gatepath/contract';
-import { pathOf } from '@gatepath/contract/paths';
+import { urlOf } from '@gatepath/contract/paths';
 import type { Redline } from '@gatepath/core/packet';
 import { byKeys, useWide } from '../../ui/hooks';
 import { IconButton } from '../../ui/pieces';
@@ -66,7 +66,7 @@ export function CorrectionPage({ packet, sent, look, redline, hint, onTouch }: P
           <Sheet
             page={page}
             width={width}
-            url={pathOf('documentPage', { documentId: doc.id, page: look.page })}
+            url={urlOf('documentPage', { documentId: doc.id, page: look.page })}
             label={`Page ${look.page} of ${doc.name} with the change`}
           >
             {/* Who has no pointer writes the words instead: this is the quicker way for a hand. */}
@@ -84,7 +84,7 @@ export function CorrectionPage({ packet, sent, look, redline, hint, onTouch }: P
               page={page}
               scale={scale}
               fills={here(sent.fills)}
-              pictureUrl={(sha256) => pathOf('packetPicture', { packetId: packet.id, sha256 })}
+              pictureUrl={(sha256) => urlOf('packetPicture', { packetId: packet.id, sha256 })}
             />
           </Sheet>
         ) : null}

@@ -4,7 +4,7 @@ import { router } from 'expo-router';
 import { useState } from 'react';
 import { Linking, View } from 'react-native';
 import type { PacketView, SentView } from '@gatepath/contract';
-import { pathOf } from '@gatepath/contract/paths';
+import { urlOf } from '@gatepath/contract/paths';
 import { usePacketActions } from '../../api/hooks';
 import { usePalette, useWide } from '../../ui/hooks';
 import { Button, Card, IconButton, Page, Trouble } from '../../ui/pieces';
@@ -120,9 +120,7 @@ function Sealed({ packet, sent }: Props) {
           <Button
             key={s.documentId}
             icon="download"
-            onPress={() =>
-              void Linking.openURL(pathOf('sealedCopy', { packetId: packet.id, documentId: s.documentId }))
-            }
+            onPress={() => void Linking.openURL(urlOf('sealedCopy', { packetId: packet.id, documentId: s.documentId }))}
             testID="download-sealed"
           >
             {s.name}
@@ -176,7 +174,7 @@ function Activity({ packet, sent }: Props) {
       <Button
         kind="quiet"
         icon="download"
-        onPress={() => void Linking.openURL(pathOf('chain', { packetId: packet.id }))}
+        onPress={() => void Linking.openURL(urlOf('chain', { packetId: packet.id }))}
         style={{ alignSelf: 'flex-start' }}
         testID="download-chain"
       >
@@ -220,7 +218,7 @@ function LookAtPage({
           <Sheet
             page={page}
             width={width}
-            url={pathOf('documentPage', { documentId: doc.id, page: look.page })}
+            url={urlOf('documentPage', { documentId: doc.id, page: look.page })}
             label={`Page ${look.page} of ${doc.name}`}
           >
             <Redlines
@@ -232,7 +230,7 @@ function LookAtPage({
               page={page}
               scale={scale}
               fills={fills}
-              pictureUrl={(sha256) => pathOf('packetPicture', { packetId: packet.id, sha256 })}
+              pictureUrl={(sha256) => urlOf('packetPicture', { packetId: packet.id, sha256 })}
             />
             {open.map((m) => (
               <AtRect key={m.id} rect={m.rect} scale={scale}>

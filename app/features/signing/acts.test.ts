@@ -6,7 +6,7 @@ import '@gatepath/core/patterns';
 import { isTurnOf, shownFills } from '@gatepath/core/routing';
 import { HAND, TestPacket } from '../../../core/routing/test-packet';
 import { mark, planOf } from '../../../core/test-support';
-import { applyAct, type Act } from './acts';
+import { showAct, type PendingAct } from './acts';
 import { ownMark } from './own-mark';
 
 /** Two marks of every kind that a party fills, the second one not required; choices in pairs, some with bounds. */
@@ -97,13 +97,13 @@ test('whatever a client does, in whatever order, the screen shows what the core 
       let view = viewOf(p);
       all.forEach((a, i) => {
         const id = `act-${i}`;
-        const sent: Act =
+        const sent: PendingAct =
           a.type === 'agree'
             ? { id, type: 'agree', agreement: '1' }
             : a.type === 'hand'
               ? { id, type: 'hand', hand: HAND, keep: false }
               : { id, ...a };
-        view = applyAct(view, sent);
+        view = showAct(view, sent);
         if (sent.type === 'agree') p.do({ type: 'agree', partyId: 'wren', agreement: '1' });
         else if (sent.type === 'hand') p.do({ type: 'set_hand', partyId: 'wren', hand: HAND });
         else if (sent.type === 'fill')

@@ -8,7 +8,7 @@ import type { Hand } from '@gatepath/core/packet';
 import { ENGLISH } from '@gatepath/core/words';
 import { rulesOf } from './own-rules';
 
-export type Act = { id: string } & (
+export type PendingAct = { id: string } & (
   | { type: 'agree'; agreement: string }
   | { type: 'hand'; hand: Hand; keep: boolean }
   | { type: 'fill'; markId: string; text?: string }
@@ -18,7 +18,7 @@ export type Act = { id: string } & (
 type Fill = SigningView['fills'][number];
 
 /** The view as it will be once the server has taken an act. What cannot be taken changes nothing. */
-export function applyAct(view: SigningView, act: Act): SigningView {
+export function showAct(view: SigningView, act: PendingAct): SigningView {
   if (!view.myTurn) return view;
   switch (act.type) {
     case 'agree':
@@ -99,7 +99,7 @@ export function storageKey(token: string): string {
 /** Where acts lie that the server would not take. */
 export const asideKey = (token: string) => `gatepath.aside.${token.slice(0, 10)}`;
 
-function read(key: string, storage: Pick<Storage, 'getItem'>): Act[] {
+function read(key: string, storage: Pick<Storage, 'getItem'>): PendingAct[] {
   try {
     const kept: unknown = JSON.parse(storage.getItem(key) ?? '[]');
     return Array.isArray(kept) ? kept : [];
@@ -108,7 +108,7 @@ function read(key: string, storage: Pick<Storage, 'getItem'>): Act[] {
   }
 }
 
-function write(key: string, acts: Act[], storage: Pick<Storage, 'setItem' | 'removeItem'>): void {
+function write(key: string, acts: PendingAct[], storage: Pick<Storage, 'setItem' | 'removeItem'>): void {
   try {
     if (acts.length) storage.setItem(key, JSON.stringify(acts));
     else storage.removeItem(key);
@@ -119,6 +119,6 @@ function write(key: string, acts: Act[], storage: Pick<Storage, 'setItem' | 'rem
 
 type Keep = Pick<Storage, 'setItem' | 'removeItem'>;
 export const readActs = (token: string, storage: Pick<Storage, 'getItem'>) => read(storageKey(token), storage);
-export const writeActs = (token: string, acts: Act[], storage: Keep) => write(storageKey(token), acts, storage);
+export const writeActs = (token: string, acts: PendingAct[], storage: Keep) => write(storageKey(token), acts, storage);
 export const readAside = (token: string, storage: Pick<Storage, 'getItem'>) => read(asideKey(token), storage);
-export const writeAside = (token: string, acts: Act[], storage: Keep) => write(asideKey(token), acts, storage);
+export const writeAside = (token: string, acts: PendingAct[], storage: Keep) => write(asideKey(token), acts, storage);

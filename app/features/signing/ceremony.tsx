@@ -22,7 +22,7 @@ import { PagesStep } from './pages-step';
 import { SendingBar } from './parts';
 import { PlacesStep } from './places-step';
 import { ReadAll } from './read-all';
-import type { Side, StepProps } from './step';
+import type { Aside, StepProps } from './step';
 import { InLanguage, useLanguage, useSay } from './say';
 import { useSigning, type Signing } from './use-signing';
 import { wordsOfError } from './wrong';
@@ -92,7 +92,7 @@ function Unopened({ error, retry }: { error: Error | null; retry: () => void }) 
 }
 
 function Steps({ token, signing, view }: { token: string; signing: Signing; view: SigningView }) {
-  const [side, setSide] = useState<Side | null>(null);
+  const [side, setSide] = useState<Aside | null>(null);
   const [at, setAt] = useState<string | null>(null);
   const [told, setTold] = useState(false);
   const back = () => setSide(null);
@@ -109,7 +109,7 @@ function Steps({ token, signing, view }: { token: string; signing: Signing; view
   return <PlacesStep {...props} at={at} />;
 }
 
-function asideOf(side: Side, props: StepProps, onPlace: (markId: string | null) => void) {
+function asideOf(side: Aside, props: StepProps, onPlace: (markId: string | null) => void) {
   switch (side) {
     case 'read':
       return <ReadAll token={props.token} view={props.view} onBack={props.onBack} />;

@@ -3,7 +3,7 @@ import { useRef, useState } from 'react';
 import { View } from 'react-native';
 import Svg from 'react-native-svg';
 import type { SigningView } from '@gatepath/contract';
-import { pathOf } from '@gatepath/contract/paths';
+import { urlOf } from '@gatepath/contract/paths';
 import { inkOf } from '@gatepath/core/inks';
 import { showHand } from '@gatepath/core/filling';
 import type { Drawing, Hand, Picture, ScriptFace } from '@gatepath/core/packet';
@@ -252,7 +252,7 @@ function PictureField({
               kind={as}
               rect={{ x: 0, y: 0, w: value.width, h: value.height }}
               color="#000"
-              pictureUrl={(sha256) => pathOf('signingPicture', { token, sha256 })}
+              pictureUrl={(sha256) => urlOf('signingPicture', { token, sha256 })}
             />
           </Svg>
         </View>

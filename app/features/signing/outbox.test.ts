@@ -2,7 +2,7 @@
 import fc from 'fast-check';
 import type { SigningView } from '@gatepath/contract';
 import { ApiError } from '../../api/client';
-import { applyAct, readActs, storageKey, type Act } from './acts';
+import { showAct, readActs, storageKey, type PendingAct } from './acts';
 import { Outbox } from './outbox';
 import { ownMark } from './own-mark';
 
@@ -15,7 +15,7 @@ class Box implements Pick<Storage, 'getItem' | 'setItem' | 'removeItem'> {
   removeItem = (k: string) => void this.kept.delete(k);
 }
 
-const fill = (n: number): Act => ({ id: `act-${n}`, type: 'fill', markId: `m${n}` });
+const fill = (n: number): PendingAct => ({ id: `act-${n}`, type: 'fill', markId: `m${n}` });
 const settled = () => new Promise((r) => setTimeout(r, 0));
 
 beforeEach(() => jest.useRealTimers());
@@ -24,7 +24,7 @@ test('without a connection acts wait on the device, and go out in order when it 
   const box = new Box();
   const sent: string[] = [];
   let up = false;
-  const send = (a: Act) => {
+  const send = (a: PendingAct) => {
     if (!up) return Promise.reject(problem(0));
     sent.push(a.id);
     return Promise.resolve('view');
@@ -115,8 +115,8 @@ const view = {
   ],
   fills: [],
 } as unknown as SigningView;
-const after = (...acts: Omit<Extract<Act, { type: 'fill' }>, 'id' | 'type'>[]) =>
-  acts.reduce((v, a, i) => applyAct(v, { id: `a${i}`, type: 'fill', ...a }), view);
+const after = (...acts: Omit<Extract<PendingAct, { type: 'fill' }>, 'id' | 'type'>[]) =>
+  acts.reduce((v, a, i) => showAct(v, { id: `a${i}`, type: 'fill', ...a }), view);
 const doneIn = (v: SigningView) => v.marks.filter((m) => m.done).map((m) => m.id);
 
 test('an act shows at once as the server will show it', () => {
@@ -132,16 +132,16 @@ test('what the server would refuse does not show, and choices exclude each other
   expect(doneIn(after({ markId: 'm', text: '12' }))).toEqual([]);
   expect(doneIn(after({ markId: 'gas', text: 'yes' }, { markId: 'wood', text: 'yes' }))).toEqual(['wood']);
   expect(doneIn(after({ markId: 'm', text: '1500' }, { markId: 'm', text: '' }))).toEqual([]);
-  const over = applyAct(view, { id: 'f', type: 'finish' });
+  const over = showAct(view, { id: 'f', type: 'finish' });
   expect([over.mine, over.myTurn]).toEqual(['done', false]);
-  expect(applyAct(over, { id: 'x', type: 'fill', markId: 'i' })).toBe(over);
+  expect(showAct(over, { id: 'x', type: 'fill', markId: 'i' })).toBe(over);
 });
 
 test('an act the server stumbles over each time is set aside, kept and told; the rest goes on', async () => {
   jest.useFakeTimers();
   const box = new Box();
   const sent: string[] = [];
-  const send = (a: Act) => {
+  const send = (a: PendingAct) => {
     sent.push(a.id);
     return a.id === 'act-1' ? Promise.reject(problem(500)) : Promise.resolve('v');
   };

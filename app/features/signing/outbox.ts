@@ -1,15 +1,15 @@
 /** Sending acts one after another, now or when the connection is back. No screen knows of it but the bar that tells. */
 import { ApiError } from '../../api/client';
-import { readActs, readAside, writeActs, writeAside, type Act } from './acts';
+import { readActs, readAside, writeActs, writeAside, type PendingAct } from './acts';
 import { itemAt } from '@gatepath/core/sure';
 
 export interface OutboxState {
-  waiting: Act[];
+  waiting: PendingAct[];
   offline: boolean;
   /** Why the server would not take an act. */
   refused: unknown;
   /** Acts the server would not take, kept on the device until the person decides. */
-  aside: Act[];
+  aside: PendingAct[];
 }
 
 const AGAIN_MS = 3000;
@@ -36,7 +36,7 @@ export class Outbox<View> {
   constructor(
     private readonly token: string,
     private readonly storage: Pick<Storage, 'getItem' | 'setItem' | 'removeItem'>,
-    private readonly send: (act: Act) => Promise<View>,
+    private readonly send: (act: PendingAct) => Promise<View>,
     /** Told of every change; `view` is the server's answer, `null` asks for it anew. */
     private readonly changed: (state: OutboxState, view?: View | null) => void,
   ) {
@@ -49,7 +49,7 @@ export class Outbox<View> {
   }
 
   /** Takes an act: kept first, then sent. */
-  push(act: Act): void {
+  push(act: PendingAct): void {
     this.set({ waiting: [...this.state.waiting, act], refused: null });
     void this.flush();
   }

@@ -1,12 +1,12 @@
 /** All pages small, each with what is left on it: an overview, and a way to any place. */
 import { FlatList, Pressable, View, useWindowDimensions } from 'react-native';
-import { pathOf } from '@gatepath/contract/paths';
+import { urlOf } from '@gatepath/contract/paths';
 import { usePalette } from '../../ui/hooks';
 import { Small, Strong } from '../../ui/text';
 import { Fills } from '../pages/fills';
 import { Sheet } from '../pages/sheet';
 import type { StepProps } from './step';
-import { placesOf } from './places';
+import { signingPlaces } from './places';
 import { BackBar, leftByKind } from './parts';
 import { useSay, useWords } from './say';
 import { itemAt } from '@gatepath/core/sure';
@@ -21,7 +21,7 @@ export function PagesStep({ token, view, onBack, onPlace }: StepProps & { onPlac
   const { width } = useWindowDimensions();
   const columns = Math.max(2, Math.min(5, Math.floor(width / 170)));
   const size = Math.floor((Math.min(width, 1000) - GAP * (columns + 1)) / columns);
-  const places = placesOf(view);
+  const places = signingPlaces(view);
   const pages = view.documents.flatMap((d) =>
     d.pages.map((page, i) => {
       const here = places.filter((x) => itemAt(x.marks, 0).documentId === d.id && itemAt(x.marks, 0).page === i + 1);
@@ -61,7 +61,7 @@ export function PagesStep({ token, view, onBack, onPlace }: StepProps & { onPlac
                 <Sheet
                   page={item.page}
                   width={size}
-                  url={pathOf('signingPage', { token, documentId: item.doc.id, page: item.n })}
+                  url={urlOf('signingPage', { token, documentId: item.doc.id, page: item.n })}
                   label=""
                   failing={t('problem.page')}
                 >
@@ -69,7 +69,7 @@ export function PagesStep({ token, view, onBack, onPlace }: StepProps & { onPlac
                     page={item.page}
                     scale={size / item.page.width}
                     fills={view.fills.filter((f) => f.documentId === item.doc.id && f.page === item.n)}
-                    pictureUrl={(sha256) => pathOf('signingPicture', { token, sha256 })}
+                    pictureUrl={(sha256) => urlOf('signingPicture', { token, sha256 })}
                   />
                 </Sheet>
                 <Small style={{ textAlign: 'center' }}>

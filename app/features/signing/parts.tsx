@@ -3,14 +3,14 @@ import { filledHow, type Filled } from '@gatepath/core/filling';
 import type { ReactNode } from 'react';
 import { Linking, View } from 'react-native';
 import type { SigningView } from '@gatepath/contract';
-import { pathOf } from '@gatepath/contract/paths';
+import { urlOf } from '@gatepath/contract/paths';
 import { firstName } from '@gatepath/core/text';
 import { calendarDay, listIn, sideIn, type Words } from '@gatepath/core/words';
 import { usePalette } from '../../ui/hooks';
 import { Button, Card, Choice, Note } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
 import { Token } from '../../ui/token';
-import { placesOf } from './places';
+import { signingPlaces } from './places';
 import { useSay, useWords, type Say } from './say';
 import type { Signing } from './use-signing';
 import { Wrong, wordsOfError } from './wrong';
@@ -58,7 +58,7 @@ export function Languages({ signing, view }: { signing: Signing; view: SigningVi
 
 /** What is left, by kind: "11 initials and 2 signatures". */
 export function leftByKind(t: Say, words: Words, view: Pick<SigningView, 'marks'>): string {
-  const left = placesOf(view).filter((x) => x.required && !x.done);
+  const left = signingPlaces(view).filter((x) => x.required && !x.done);
   const of = (is: (how: Filled) => boolean) => left.filter((x) => is(filledHow(itemAt(x.marks, 0).kind))).length;
   const initials = of((how) => how.by === 'hand' && how.as === 'initials');
   const signatures = of((how) => how.by === 'hand' && how.as === 'signature');
@@ -150,7 +150,7 @@ export function Downloads({ token, view, children }: { token: string; view: Sign
           key={d.id}
           icon="download"
           label={t('sign.download.document', { name: d.name })}
-          onPress={() => void Linking.openURL(pathOf('signingFile', { token, documentId: d.id }))}
+          onPress={() => void Linking.openURL(urlOf('signingFile', { token, documentId: d.id }))}
           testID="download"
         >
           {d.name}

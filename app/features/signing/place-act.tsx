@@ -1,7 +1,7 @@
 /** The one act for the place in hand, in one touch. */
 import { View } from 'react-native';
 import type { SigningView } from '@gatepath/contract';
-import { pathOf } from '@gatepath/contract/paths';
+import { urlOf } from '@gatepath/contract/paths';
 import { inkOf } from '@gatepath/core/inks';
 import { filledHow, handOf, showHand, takesHand } from '@gatepath/core/filling';
 import { usePalette } from '../../ui/hooks';
@@ -167,7 +167,7 @@ function OwnHand({
           kind={as}
           width={as === 'initials' ? 70 : 130}
           color={inkOf(view.me.ink).color}
-          pictureUrl={(sha256) => pathOf('signingPicture', { token, sha256 })}
+          pictureUrl={(sha256) => urlOf('signingPicture', { token, sha256 })}
         />
       </View>
       <Button kind="quiet" onPress={onHand} style={{ minHeight: 44 }} testID="hand">

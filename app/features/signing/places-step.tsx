@@ -9,7 +9,7 @@ import { Token } from '../../ui/token';
 import type { StepProps } from './step';
 import { leftByKind } from './parts';
 import { PlaceAct } from './place-act';
-import { placesOf } from './places';
+import { signingPlaces } from './places';
 import { SigningSheet } from './signing-sheet';
 import { useSay, useWords } from './say';
 import type { OwnMark } from './own-rules';
@@ -24,7 +24,7 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
   const p = usePalette();
   const t = useSay();
   const words = useWords();
-  const places = placesOf(view);
+  const places = signingPlaces(view);
   const required = places.filter((x) => x.required);
   const left = required.filter((x) => !x.done);
   const [chosen, setChosen] = useState<string | null>(at);

@@ -1,8 +1,8 @@
-import { placesOf } from './places';
+import { signingPlaces } from './places';
 import { ownMark as own } from './own-mark';
 
 test('what fills itself is no place; the choices of a group are one', () => {
-  const places = placesOf({
+  const places = signingPlaces({
     marks: [
       own('a'),
       own('date', { automatic: true }),

@@ -11,7 +11,7 @@ export interface SigningPlace {
 }
 
 /** Places in reading order; what fills itself is not among them. */
-export function placesOf(view: Pick<SigningView, 'marks'>): SigningPlace[] {
+export function signingPlaces(view: Pick<SigningView, 'marks'>): SigningPlace[] {
   const out: SigningPlace[] = [];
   const groups = new Map<string, SigningPlace>();
   for (const m of view.marks) {

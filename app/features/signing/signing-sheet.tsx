@@ -1,7 +1,7 @@
 /** A page as the client sees it: what others and they themselves have signed, and their own places. */
 import { Pressable, View } from 'react-native';
 import type { SigningView } from '@gatepath/contract';
-import { pathOf } from '@gatepath/contract/paths';
+import { urlOf } from '@gatepath/contract/paths';
 import { takesHand } from '@gatepath/core/filling';
 import { sideIn } from '@gatepath/core/words';
 import { Fills } from '../pages/fills';
@@ -54,7 +54,7 @@ export function SigningSheet({ token, view, documentId, page: n, width, current,
     <Sheet
       page={page}
       width={width}
-      url={pathOf('signingPage', { token, documentId, page: n })}
+      url={urlOf('signingPage', { token, documentId, page: n })}
       label={t('sign.page_label', { page: n, name: doc.name })}
       failing={t('problem.page')}
       testID="signing-sheet"
@@ -68,7 +68,7 @@ export function SigningSheet({ token, view, documentId, page: n, width, current,
         page={page}
         scale={scale}
         fills={view.fills.filter((f) => f.documentId === documentId && f.page === n)}
-        pictureUrl={(sha256) => pathOf('signingPicture', { token, sha256 })}
+        pictureUrl={(sha256) => urlOf('signingPicture', { token, sha256 })}
       />
       {signed.map((m) => (
         <AtRect key={m.id} rect={m.rect} scale={scale}>

@@ -2,18 +2,18 @@
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import type { ActAnswer, HandOverBody, SigningView } from '@gatepath/contract';
-import { pathOf } from '@gatepath/contract/paths';
+import { urlOf } from '@gatepath/contract/paths';
 import type { Hand } from '@gatepath/core/packet';
 import { ApiError, call, newId, uploadFile } from '../../api/client';
 import { keys } from '../../api/hooks';
 import { News, useLive } from '../../api/live';
-import { applyAct, withAnswer, type Act } from './acts';
+import { showAct, withAnswer, type PendingAct } from './acts';
 import { Outbox, type OutboxState } from './outbox';
 
 const again = (n: number, error: unknown) => n < 4 && error instanceof ApiError && error.status === 0;
 
 /** @param since  how far the log went in the view that is shown; the answer is then only what changed */
-function sendAct(token: string, act: Act, since: number | undefined): Promise<ActAnswer> {
+function sendAct(token: string, act: PendingAct, since: number | undefined): Promise<ActAnswer> {
   const params = { token };
   switch (act.type) {
     case 'agree':
@@ -93,10 +93,10 @@ export function useSigning(token: string) {
       outbox.settled().then(() => (client.getQueryData<SigningView>(keys.signing(token))?.seq ?? 0) >= seq),
     [client, outbox, token],
   );
-  const news = useMemo(() => new News(() => pathOf('signingLive', { token })), [token]);
+  const news = useMemo(() => new News(() => urlOf('signingLive', { token })), [token]);
   useLive(news, query.data ? `packet:${query.data.packetId}` : null, keys.signing(token), isOwn);
   const view = useMemo(
-    () => (query.data ? state.waiting.reduce(applyAct, query.data) : null),
+    () => (query.data ? state.waiting.reduce(showAct, query.data) : null),
     [query.data, state.waiting],
   );
   // The engine for members' patterns is large and seldom wanted: it comes along only where one is used.
@@ -107,11 +107,11 @@ export function useSigning(token: string) {
   const onSuccess = (next: SigningView) => show(client, token, next);
   const act = (
     a:
-      | Omit<Extract<Act, { type: 'agree' }>, 'id'>
-      | Omit<Extract<Act, { type: 'hand' }>, 'id'>
-      | Omit<Extract<Act, { type: 'fill' }>, 'id'>
+      | Omit<Extract<PendingAct, { type: 'agree' }>, 'id'>
+      | Omit<Extract<PendingAct, { type: 'hand' }>, 'id'>
+      | Omit<Extract<PendingAct, { type: 'fill' }>, 'id'>
       | { type: 'finish' },
-  ) => outbox.push({ id: newId(), ...a } as Act);
+  ) => outbox.push({ id: newId(), ...a } as PendingAct);
   return {
     query,
     view,

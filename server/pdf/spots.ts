@@ -28,7 +28,7 @@ import { spaceOfPage, type Matrix, type PageSpace } from './space';
 import { itemAt } from '@gatepath/core/sure';
 
 /** A place on a page, in points as displayed, y down. */
-export interface Place {
+export interface Spot {
   /** Unique in the document; the same when it is kept and when it is filled. */
   id: string;
   /** From 1. */
@@ -53,7 +53,7 @@ interface Filling {
   drawn: [name: string, ref: PDFRef][];
 }
 
-export class Places {
+export class Spots {
   private readonly pages: PDFPage[];
   private readonly spaces = new Map<number, PageSpace>();
   private readonly registered = new Map<string, PDFRef>();
@@ -69,7 +69,7 @@ export class Places {
   }
 
   /** Keeps a place for what comes later. Nothing shows there yet. Only before the first seal. */
-  keep(place: Place, words: string, text: 'line' | 'lines' | null, look = new Look()): void {
+  keep(place: Spot, words: string, text: 'line' | 'lines' | null, look = new Look()): void {
     const { context } = this.doc;
     const page = this.page(place);
     const flags = text ? (text === 'lines' ? MULTILINE : 0) : PUSHBUTTON;
@@ -112,7 +112,7 @@ export class Places {
    * Puts a look in its place. `key` names looks that are the same, so that the initials of ten
    * pages are drawn once; `words` say what it is, and `value` is the text of a text mark.
    */
-  put(place: Place, key: string, look: Look, words: string, value: string | null): void {
+  put(place: Spot, key: string, look: Look, words: string, value: string | null): void {
     const page = this.page(place);
     const drawn = this.register(place, key, look);
     const field = this.form.get(markName(place.id));
@@ -143,7 +143,7 @@ export class Places {
   }
 
   /** Into the page's room for the round under way; false where none was kept. */
-  private putInRoom(place: Place, drawn: PDFRef): boolean {
+  private putInRoom(place: Spot, drawn: PDFRef): boolean {
     const round = this.form.round();
     const room = round && this.form.room(round, place.page);
     if (!room) return false;
@@ -181,7 +181,7 @@ export class Places {
   }
 
   /** What draws a look in its place. The look turns itself; it only has to be brought there. */
-  private drawnAt(place: Place, name: PDFName): PDFOperator[] {
+  private drawnAt(place: Spot, name: PDFName): PDFOperator[] {
     const [x, y] = this.corner(place);
     return [pushGraphicsState(), concatTransformationMatrix(1, 0, 0, 1, x, y), drawObject(name), popGraphicsState()];
   }
@@ -201,7 +201,7 @@ export class Places {
     });
   }
 
-  private page(place: Place): PDFPage {
+  private page(place: Spot): PDFPage {
     const page = this.pages[place.page - 1];
     if (!page) throw new Error(`${place.id} is on page ${place.page} of ${this.pages.length}`);
     return page;
@@ -214,7 +214,7 @@ export class Places {
   }
 
   /** The place's lower left corner as displayed, in user space. */
-  private corner({ page, rect }: Place): [number, number] {
+  private corner({ page, rect }: Spot): [number, number] {
     const { toUser, height } = this.space(page);
     const up = height - rect.y - rect.h;
     return [
@@ -224,7 +224,7 @@ export class Places {
   }
 
   /** The place with what is around it, in user space. */
-  private rectOf(place: Place): number[] {
+  private rectOf(place: Spot): number[] {
     const { rect, around } = place;
     const [a, b, c, d] = this.space(place.page).toUser;
     const [x, y] = this.corner(place);
@@ -243,7 +243,7 @@ export class Places {
     return this.rectOf({ id: '', page, rect: { x: 0, y: 0, w: width, h: height }, around: 0 });
   }
 
-  private register({ page, rect, around }: Place, key: string, look: Look): PDFRef {
+  private register({ page, rect, around }: Spot, key: string, look: Look): PDFRef {
     const [a, b, c, d] = this.space(page).toUser;
     const turn: Matrix = [a, b, c, d, 0, 0];
     const whole = JSON.stringify([key, short(rect.w), short(rect.h), around, turn]);
