@@ -5,16 +5,23 @@
 import * as yup from 'yup';
 import { object } from './fields';
 
+/** A text that is always there. */
 export const text = () => yup.string().defined();
 /** A moment, ISO 8601 in UTC. */
 export const moment = () => text().meta({ jsonSchema: { format: 'date-time' } });
 /** A calendar day, ISO 8601. */
 export const calendarDay = () => text().meta({ jsonSchema: { format: 'date' } });
+/** A number that is always there. */
 export const number = () => yup.number().defined();
+/** A whole number that is always there. */
 export const whole = () => yup.number().integer().defined();
+/** True or false. */
 export const flag = () => yup.boolean().defined();
+/** One of some words. */
 export const oneOf = <const T extends readonly string[]>(values: T) => yup.string().oneOf<T[number]>(values).defined();
+/** A list, which may be empty. */
 export const list = <T>(of: yup.ISchema<T>) => yup.array(of).defined();
+/** An object with these keys and no others. */
 export const shape = <S extends yup.ObjectShape>(fields: S) => object(fields).defined();
 /** Where a schema's name stands until it is described. */
 export const NAME = 'x-name';

@@ -25,6 +25,7 @@ export const trimmed = (max: number) => text(max).transform((v: unknown) => (typ
 export const line = (max: number) =>
   text(max).transform((v: unknown) => (typeof v === 'string' && v.length <= max * 2 ? oneLine(v) : v));
 
+/** An id as this house makes them, or a name of at most that length. */
 export const id = () =>
   yup
     .string()
@@ -32,9 +33,12 @@ export const id = () =>
     .max(200)
     .matches(/^[\w.:-]+$/, 'is not an id');
 
+/** An email address, or nothing. */
 export const email = () =>
   line(254).test('address', 'This is not an email address, like name@example.com.', (v) => !v || isEmail(v));
+/** A day of the calendar: `2026-11-23`. */
 export const day = () => yup.string().matches(/^\d{4}-\d{2}-\d{2}$/, 'is not a day, like 2026-11-23');
+/** A length on a page, in points; generous, since pages are checked elsewhere. */
 export const points = () => yup.number().min(-20000).max(20000);
 
 export const rect = object({

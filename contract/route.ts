@@ -16,6 +16,12 @@ export interface FileBody {
   /** Most bytes. */
   most: number;
 }
+/**
+ * A body that is one file.
+ *
+ * @param wanted what is asked for where none came: "a sealed PDF"
+ * @param most bytes
+ */
 export const file = (wanted: string, most: number): FileBody => ({ kind: 'file', wanted, most });
 
 /** Answers that are no JSON: nothing at all, the bytes of a file, or a stream of server-sent events. */
@@ -26,6 +32,7 @@ export interface OtherAnswer<K extends 'nothing' | 'bytes' | 'events' = 'nothing
 }
 export const NOTHING: OtherAnswer<'nothing'> = { kind: 'nothing', types: [] };
 export const EVENTS: OtherAnswer<'events'> = { kind: 'events', types: ['text/event-stream'] };
+/** An answer that is a file of one of these types. */
 export const bytes = (...types: readonly string[]): OtherAnswer<'bytes'> => ({ kind: 'bytes', types });
 
 export const PDF = bytes('application/pdf');
@@ -95,7 +102,9 @@ export function route<const W extends Wire, const T extends Told>(
   };
 }
 
+/** Whether a body is a file. */
 export const isFile = (body: Told['body']): body is FileBody => !!body && 'kind' in body;
+/** Whether an answer is something else than JSON. */
 export const isOther = (answer: Answer): answer is OtherAnswer => 'kind' in answer;
 
 /** What whoever may not call a route, or not yet, is told. */

@@ -31,6 +31,7 @@ export const keys = {
   signing: (token: string) => ['signing', token],
 } as const;
 
+/** The firm, who is signed in, and what the server can do. */
 export function useSession() {
   return useQuery({ queryKey: keys.session, queryFn: () => call('session'), staleTime: 60_000 });
 }
@@ -45,9 +46,12 @@ function useEnter<B>(enter: (body: B) => Promise<SessionView>) {
     },
   });
 }
+/** Sets the firm up, and signs in who did. */
 export const useSetup = () => useEnter((body: SetupBody) => call('setup', { body }));
+/** Signs in. */
 export const useSignIn = () => useEnter((body: SignInBody) => call('signIn', { body }));
 
+/** Signs out, and forgets all that was shown. */
 export function useSignOut() {
   const client = useQueryClient();
   return useMutation({
@@ -59,10 +63,12 @@ export function useSignOut() {
   });
 }
 
+/** The firm with its members and its seal. */
 export function useFirm() {
   return useQuery({ queryKey: keys.firm, queryFn: () => call('firm') });
 }
 
+/** Deals, newest first, page by page. */
 export function useDeals(search: string) {
   return useInfiniteQuery({
     queryKey: keys.deals(search),
@@ -72,6 +78,7 @@ export function useDeals(search: string) {
   });
 }
 
+/** Opens a deal. */
 export function useNewDeal() {
   const client = useQueryClient();
   return useMutation({
@@ -83,6 +90,7 @@ export function useNewDeal() {
   });
 }
 
+/** A deal, asked for again whenever it changes. */
 export function useDeal(dealId: string) {
   useLive(officeNews, dealId ? `deal:${dealId}` : null, keys.deal(dealId));
   return useQuery({
@@ -122,6 +130,7 @@ export function useSetDeal(dealId: string) {
   });
 }
 
+/** Takes a document out of a deal. */
 export function useDropDocument(dealId: string) {
   const client = useQueryClient();
   return useMutation({
@@ -130,6 +139,7 @@ export function useDropDocument(dealId: string) {
   });
 }
 
+/** Begins a packet in a deal. */
 export function useNewPacket(dealId: string) {
   const client = useQueryClient();
   return useMutation({
@@ -141,6 +151,7 @@ export function useNewPacket(dealId: string) {
   });
 }
 
+/** A packet, asked for again whenever it changes; while pages are read, every second. */
 export function usePacket(packetId: string) {
   const client = useQueryClient();
   const isKnown = useCallback(
@@ -163,6 +174,7 @@ export function waitsForReading(packet: PacketView | undefined): boolean {
   return packet.draft.documents.some((d) => reading.has(d.id));
 }
 
+/** What can be done with a packet; each answers with the packet as it is then. */
 export function usePacketActions(packetId: string) {
   const client = useQueryClient();
   const onSuccess = (packet: PacketView) => client.setQueryData(keys.packet(packetId), packet);
@@ -223,6 +235,7 @@ export function useSettings() {
   };
 }
 
+/** Lets a message come back, as if its address were wrong. */
 export function useReturnMessage(messageId: string) {
   const client = useQueryClient();
   return useMutation({
@@ -244,6 +257,7 @@ export function factsQuery(documentId: string) {
   };
 }
 
+/** Messages, newest first, page by page; of one packet or of all. */
 export function useMailroom(packetId?: string) {
   return useInfiniteQuery({
     queryKey: keys.mailroom(packetId),
@@ -254,6 +268,7 @@ export function useMailroom(packetId?: string) {
   });
 }
 
+/** A message with what it says. */
 export function useMessage(messageId: string) {
   return useQuery({
     queryKey: keys.message(messageId),

@@ -47,7 +47,17 @@ export interface Refusal {
 
 export type Decision = { ok: true; events: PacketEventBody[] } | { ok: false; refusal: Refusal };
 
+/**
+ * A command that is accepted: the events it makes, in order; none when it changes nothing.
+ *
+ * @example accept({ type: 'gate_opened', gate: 0 })
+ */
 export const accept = (...events: PacketEventBody[]): Decision => ({ ok: true, events });
+/**
+ * A command that is refused: a code that never changes, its parts, and the sentence in English.
+ *
+ * @example refuse('reason_wanted')
+ */
 export const refuse = (code: RefusalCode, params: WordParams = {}): Decision => ({
   ok: false,
   refusal: { code, params, sentence: say(ENGLISH, `refusal.${code}`, params) },

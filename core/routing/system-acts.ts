@@ -18,10 +18,16 @@ export type SystemCommand =
 
 const SYSTEM: SystemCommand['type'][] = ['tick', 'lock', 'bounce', 'revise', 'seal'];
 
+/** Whether a command is one of time, seals or returned mail, which nobody gives by hand. */
 export function isSystem(command: { type: string }): command is SystemCommand {
   return isOneOf(SYSTEM, command.type);
 }
 
+/**
+ * Decides a command of the system.
+ *
+ * @returns the events it makes; a refusal when it comes too late, as the second of two seals of one packet
+ */
 export function decideSystem(state: PacketState, command: SystemCommand): Decision {
   switch (command.type) {
     case 'revise': {

@@ -26,6 +26,7 @@ export interface PartyRow {
   company: string;
 }
 
+/** Keeps a deal. */
 export async function insertDeal(db: Db, d: Omit<DealRow, 'price' | 'closing_on'>): Promise<void> {
   await db.query('insert into deal (id, kind, address, city, time_zone, created_at) values ($1, $2, $3, $4, $5, $6)', [
     d.id,
@@ -37,6 +38,7 @@ export async function insertDeal(db: Db, d: Omit<DealRow, 'price' | 'closing_on'
   ]);
 }
 
+/** A deal; null when there is none. */
 export async function dealById(db: Db, id: string): Promise<DealRow | null> {
   return (await db.query<DealRow>('select *, closing_on::text from deal where id = $1', [id])).rows[0] ?? null;
 }
@@ -47,6 +49,7 @@ export async function lockDeal(db: Db, id: string): Promise<DealRow | null> {
   return r.rows[0] ?? null;
 }
 
+/** Corrects a deal. */
 export async function updateDeal(db: Db, d: DealRow): Promise<void> {
   await db.query('update deal set address = $2, city = $3, price = $4, closing_on = $5 where id = $1', [
     d.id,
@@ -72,18 +75,22 @@ export async function listDeals(
   return r.rows;
 }
 
+/** The people of a deal, in the order in which they were added. */
 export async function partiesOfDeal(db: Db, dealId: string): Promise<PartyRow[]> {
   return (await db.query<PartyRow>('select * from party where deal_id = $1 order by id', [dealId])).rows;
 }
 
+/** A person of a deal; null when there is none. */
 export async function partyById(db: Db, id: string): Promise<PartyRow | null> {
   return (await db.query<PartyRow>('select * from party where id = $1', [id])).rows[0] ?? null;
 }
 
+/** A person of a deal, locked until the transaction ends. */
 export async function lockParty(db: Db, id: string): Promise<PartyRow | null> {
   return (await db.query<PartyRow>('select * from party where id = $1 for update', [id])).rows[0] ?? null;
 }
 
+/** Which one of a side the next person is, from 1. */
 export async function nextOrdinal(db: Db, dealId: string, side: Side): Promise<number> {
   const r = await db.query<{ n: number }>(
     'select coalesce(max(ordinal), 0)::int + 1 as n from party where deal_id = $1 and side = $2',
@@ -92,6 +99,7 @@ export async function nextOrdinal(db: Db, dealId: string, side: Side): Promise<n
   return itemAt(r.rows, 0).n;
 }
 
+/** Keeps a person of a deal. */
 export async function insertParty(db: Db, p: PartyRow & { at: Date }): Promise<void> {
   await db.query(
     `insert into party (id, deal_id, side, ordinal, name, email, phone, company, created_at)
@@ -100,6 +108,7 @@ export async function insertParty(db: Db, p: PartyRow & { at: Date }): Promise<v
   );
 }
 
+/** Corrects a person of a deal. */
 export async function updateParty(db: Db, p: PartyRow): Promise<void> {
   await db.query(
     'update party set side = $2, ordinal = $3, name = $4, email = $5, phone = $6, company = $7 where id = $1',
@@ -107,6 +116,7 @@ export async function updateParty(db: Db, p: PartyRow): Promise<void> {
   );
 }
 
+/** Takes a person out of a deal. */
 export async function deleteParty(db: Db, id: string): Promise<void> {
   await db.query('delete from party where id = $1', [id]);
 }

@@ -23,11 +23,18 @@ import { notFound } from '../problem';
 import * as q from './queries';
 import { lastOf } from '@gatepath/core/sure';
 
+/** What a screen needs of a person of a deal. */
 export function partyView(p: q.PartyRow): PartyView {
   const { id, side, ordinal, name, email, phone, company } = p;
   return { id, side, ordinal, name, email, phone, company };
 }
 
+/**
+ * A page of deals, newest first, with the latest packets of each.
+ *
+ * @param query.after the id of the last deal of the page before
+ * @returns the page, with what the next one is asked for by; null at the end
+ */
 export async function listDeals(ctx: Context, query: ListQuery): Promise<Page<DealSummary>> {
   const db = ctx.database.pool;
   // One more than asked for tells whether there is a next page.
@@ -54,6 +61,11 @@ export async function listDeals(ctx: Context, query: ListQuery): Promise<Page<De
   };
 }
 
+/**
+ * Opens a deal with the people it is given, and tells the lists of deals.
+ *
+ * @returns the deal
+ */
 export async function openDeal(ctx: Context, body: DealBody): Promise<DealView> {
   const at = ctx.clock.now();
   const id = newId();
@@ -87,12 +99,22 @@ async function addParty(db: Db, dealId: string, p: PartyBody, at: Date): Promise
   });
 }
 
+/**
+ * A deal by its id.
+ *
+ * @throws Problem `not-found`
+ */
 export async function dealOr404(db: Db, id: string): Promise<q.DealRow> {
   const deal = await q.dealById(db, id);
   if (!deal) throw notFound('This deal');
   return deal;
 }
 
+/**
+ * A deal with its people, documents and packets.
+ *
+ * @throws Problem `not-found`
+ */
 export async function dealView(ctx: Context, id: string): Promise<DealView> {
   const db = ctx.database.pool;
   const deal = await dealOr404(db, id);
@@ -141,6 +163,12 @@ export function factsOfDeal(deal: q.DealRow): DealFacts {
   };
 }
 
+/**
+ * Adds a person to a deal, the next one of their side.
+ *
+ * @returns the deal with them
+ * @throws Problem `not-found` for the deal
+ */
 export async function addPartyToDeal(ctx: Context, dealId: string, body: PartyBody): Promise<DealView> {
   await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
     // Two who add somebody at once must not both get the same place in the side.
@@ -151,6 +179,12 @@ export async function addPartyToDeal(ctx: Context, dealId: string, body: PartyBo
   return dealView(ctx, dealId);
 }
 
+/**
+ * Corrects a person of a deal. Packets that are under way keep who they were sent to.
+ *
+ * @returns the deal
+ * @throws Problem `not-found` for the person
+ */
 export async function correctParty(ctx: Context, partyId: string, body: PartyBody): Promise<DealView> {
   const dealId = await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
     const was = await q.lockParty(db, partyId);
@@ -171,6 +205,12 @@ export async function correctParty(ctx: Context, partyId: string, body: PartyBod
   return dealView(ctx, dealId);
 }
 
+/**
+ * Takes a person out of a deal. Packets that were sent keep them.
+ *
+ * @returns the deal
+ * @throws Problem `not-found` for the person
+ */
 export async function dropParty(ctx: Context, partyId: string): Promise<DealView> {
   const dealId = await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
     const was = await q.partyById(db, partyId);

@@ -27,6 +27,7 @@ export interface DocumentRow {
   left_out: LeftOut[];
 }
 
+/** Keeps a document. */
 export async function insertDocument(db: Db, d: Omit<DocumentRow, 'bytes'> & { bytes: number }): Promise<void> {
   await db.query(
     `insert into document (id, deal_id, name, file_name, original_sha256, sha256, bytes, pages, pages_read, status, problem, facts_sha256, created_at, type, came_as, made_from, replaced_by, sealed, left_out)
@@ -55,14 +56,17 @@ export async function insertDocument(db: Db, d: Omit<DocumentRow, 'bytes'> & { b
   );
 }
 
+/** A document; null when there is none. */
 export async function documentById(db: Db, id: string): Promise<DocumentRow | null> {
   return (await db.query<DocumentRow>('select * from document where id = $1', [id])).rows[0] ?? null;
 }
 
+/** The documents of a deal, oldest first. */
 export async function documentsOfDeal(db: Db, dealId: string): Promise<DocumentRow[]> {
   return (await db.query<DocumentRow>('select * from document where deal_id = $1 order by id', [dealId])).rows;
 }
 
+/** Documents by their ids, oldest first. */
 export async function documentsByIds(db: Db, ids: string[]): Promise<DocumentRow[]> {
   return (await db.query<DocumentRow>('select * from document where id = any($1::text[]) order by id', [ids])).rows;
 }
@@ -72,6 +76,7 @@ export async function lockDocument(db: Db, id: string): Promise<DocumentRow | nu
   return (await db.query<DocumentRow>('select * from document where id = $1 for update', [id])).rows[0] ?? null;
 }
 
+/** Notes how many pages have been read. */
 export async function setPagesRead(db: Db, id: string, n: number): Promise<void> {
   await db.query('update document set pages_read = $2 where id = $1', [id, n]);
 }
@@ -90,10 +95,12 @@ export async function setDocumentReady(
   );
 }
 
+/** Notes why the pages could not be read. */
 export async function setDocumentFailed(db: Db, id: string, problem: string): Promise<void> {
   await db.query(`update document set status = 'failed', problem = $2 where id = $1`, [id, problem]);
 }
 
+/** Changes name, type or successor of a document. */
 export async function updateDocument(
   db: Db,
   d: Pick<DocumentRow, 'id' | 'name' | 'type' | 'replaced_by'>,
@@ -125,6 +132,7 @@ export async function clearReplaced(db: Db, ids: string[]): Promise<number> {
   return r.rows.length;
 }
 
+/** Takes a document out of its deal. */
 export async function deleteDocument(db: Db, id: string): Promise<void> {
   await db.query('delete from document where id = $1', [id]);
 }

@@ -4,6 +4,7 @@ import { serve } from '../http/routing';
 import * as bringIn from './bring-in';
 import * as service from './service';
 
+/** Bringing papers in, and what was read on them. */
 export function documentRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'addDocument', async ({ params, file }) => bringIn.addDocument(ctx, params.dealId, await file()));
   serve(app, 'setDocument', ({ params, body }) => service.changeDocument(ctx, params.documentId, body));
@@ -32,6 +33,7 @@ export function documentRoutes(app: FastifyInstance, ctx: Context): void {
   });
 }
 
+/** Sends the picture of a page. It never changes: a document with other pages is another document. */
 export function sendPage(reply: FastifyReply, png: Buffer): FastifyReply {
   return reply.type('image/png').header('cache-control', 'private, max-age=604800, immutable').send(png);
 }
@@ -50,10 +52,12 @@ export function sendPng(reply: FastifyReply, body: unknown): FastifyReply {
   return reply.type('image/png').header('cache-control', 'private, max-age=604800, immutable').send(body);
 }
 
+/** Sends a PDF that is in memory, under a name. */
 export function sendPdfBytes(reply: FastifyReply, bytes: Uint8Array, name: string): FastifyReply {
   return sendPdf(reply, Buffer.from(bytes), name);
 }
 
+/** Sends a PDF, under a name that ends in `.pdf`. */
 export function sendPdf(reply: FastifyReply, body: unknown, name: string): FastifyReply {
   const file = name.toLowerCase().endsWith('.pdf') ? name : `${name}.pdf`;
   return reply

@@ -19,6 +19,7 @@ import { whyUnread } from './problems';
 import * as q from './queries';
 import { itemAt, lastOf } from '@gatepath/core/sure';
 
+/** What a screen needs of a document. */
 export function documentView(d: q.DocumentRow): DocumentView {
   return {
     id: d.id,
@@ -81,6 +82,11 @@ async function readFacts(ctx: Context, row: q.DocumentRow): Promise<{ facts: str
 
 const pack = promisify(gzip);
 
+/**
+ * A document by its id.
+ *
+ * @throws Problem `not-found`
+ */
 export async function documentOr404(db: Db, id: string): Promise<q.DocumentRow> {
   const row = await q.documentById(db, id);
   if (!row) throw notFound('This document');
@@ -93,6 +99,11 @@ export function keptFacts(ctx: Context, row: q.DocumentRow): Promise<Buffer> {
   return ctx.files.read(row.facts_sha256);
 }
 
+/**
+ * What was read on the pages of a document, as it is kept and sent.
+ *
+ * @throws Problem where the pages have not been read
+ */
 export async function packedFacts(ctx: Context, row: q.DocumentRow): Promise<PackedFacts> {
   return packedFactsIn(await factsFile(ctx, row));
 }

@@ -18,11 +18,13 @@ export interface Member {
   digest: boolean;
 }
 
+/** The firm; null before it is set up. */
 export async function findFirm(db: Db): Promise<Firm | null> {
   const r = await db.query<Firm>('select id, name, time_zone, holidays from firm order by id limit 1');
   return r.rows[0] ?? null;
 }
 
+/** Keeps the firm. */
 export async function insertFirm(db: Db, f: Omit<Firm, 'holidays'> & { at: Date }): Promise<void> {
   await db.query('insert into firm (id, name, time_zone, created_at) values ($1, $2, $3, $4)', [
     f.id,
@@ -32,6 +34,7 @@ export async function insertFirm(db: Db, f: Omit<Firm, 'holidays'> & { at: Date 
   ]);
 }
 
+/** Keeps a member; of the password only a hash. */
 export async function insertMember(
   db: Db,
   m: Omit<Member, 'notices' | 'digest'> & { password_hash: string; at: Date },
@@ -42,10 +45,12 @@ export async function insertMember(
   );
 }
 
+/** All members, oldest first. */
 export async function listMembers(db: Db): Promise<Member[]> {
   return (await db.query<Member>('select id, firm_id, name, email, notices, digest from member order by id')).rows;
 }
 
+/** A member; null when there is none. */
 export async function memberById(db: Db, id: string): Promise<Member | null> {
   return (
     (await db.query<Member>('select id, firm_id, name, email, notices, digest from member where id = $1', [id]))
@@ -53,6 +58,7 @@ export async function memberById(db: Db, id: string): Promise<Member | null> {
   );
 }
 
+/** A member by email address, in whatever case it is written; null when there is none. */
 export async function memberByEmail(db: Db, email: string): Promise<(Member & { password_hash: string }) | null> {
   const r = await db.query<Member & { password_hash: string }>(
     'select id, firm_id, name, email, notices, digest, password_hash from member where lower(email) = lower($1)',
@@ -61,6 +67,7 @@ export async function memberByEmail(db: Db, email: string): Promise<(Member & { 
   return r.rows[0] ?? null;
 }
 
+/** Keeps a session; of its secret only a hash. */
 export async function insertSession(
   db: Db,
   s: { token_hash: string; member_id: string; at: Date; expires: Date },
@@ -73,6 +80,7 @@ export async function insertSession(
   ]);
 }
 
+/** The member whose session this is, if it has not ended. */
 export async function memberOfSession(db: Db, tokenHash: string, now: Date): Promise<Member | null> {
   const r = await db.query<Member>(
     `select m.id, m.firm_id, m.name, m.email, m.notices, m.digest from session s join member m on m.id = s.member_id
@@ -82,14 +90,17 @@ export async function memberOfSession(db: Db, tokenHash: string, now: Date): Pro
   return r.rows[0] ?? null;
 }
 
+/** Ends a session. */
 export async function deleteSession(db: Db, tokenHash: string): Promise<void> {
   await db.query('delete from session where token_hash = $1', [tokenHash]);
 }
 
+/** Clears away sessions that have ended. */
 export async function deleteExpiredSessions(db: Db, now: Date): Promise<void> {
   await db.query('delete from session where expires_at <= $1', [now]);
 }
 
+/** Keeps what a member wants to be written to about. */
 export async function saveNotices(db: Db, memberId: string, notices: Notice[], digest: boolean): Promise<void> {
   await db.query('update member set notices = $2, digest = $3 where id = $1', [
     memberId,
@@ -98,6 +109,7 @@ export async function saveNotices(db: Db, memberId: string, notices: Notice[], d
   ]);
 }
 
+/** Keeps the days on which nobody is reminded. */
 export async function saveHolidays(db: Db, firmId: string, holidays: string[]): Promise<void> {
   await db.query('update firm set holidays = $2 where id = $1', [firmId, JSON.stringify(holidays)]);
 }

@@ -31,6 +31,7 @@ const WINDOW_MS = 15 * 60_000;
 /** Sign-ins the demo may show; empty otherwise. */
 export const demoSignIns: { name: string; email: string; password: string }[] = [];
 
+/** What every screen needs to begin: the firm, who is signed in, and what this server can do. */
 export async function sessionView(ctx: Context, member: q.Member | null): Promise<SessionView> {
   const firm = await ctx.firm();
   return {
@@ -122,14 +123,21 @@ async function startSession(ctx: Context, memberId: string): Promise<string> {
   return token;
 }
 
+/**
+ * Whose session a cookie carries.
+ *
+ * @returns null for one that has ended or never was
+ */
 export function memberOfToken(ctx: Context, token: string): Promise<q.Member | null> {
   return q.memberOfSession(ctx.database.pool, hashSecret(token, ctx.config.sessionSecret), ctx.clock.now());
 }
 
+/** Ends a session. Its live views hear no more. */
 export async function signOut(ctx: Context, token: string): Promise<void> {
   await q.deleteSession(ctx.database.pool, hashSecret(token, ctx.config.sessionSecret));
 }
 
+/** The firm with its members, its seal, its holidays, and background work that was given up. */
 export async function firmView(ctx: Context): Promise<FirmView> {
   const firm = (await ctx.firm())!;
   const seal = await ctx.seal();
@@ -164,6 +172,11 @@ export async function tryAgain(ctx: Context, queue: string, thing: string): Prom
   ctx.live.tell(topics.firm());
 }
 
+/**
+ * Changes what a member is written to about.
+ *
+ * @returns the member as they are now
+ */
 export async function setNotices(
   ctx: Context,
   member: q.Member,

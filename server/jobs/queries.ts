@@ -10,6 +10,7 @@ export interface FailureRow {
   failed_at: Date;
 }
 
+/** Notes work that was given up. */
 export async function saveFailure(db: Db, f: Omit<FailureRow, 'failed_at'>): Promise<void> {
   await db.query(
     `insert into work_failure (queue, thing, words, detail, tries, failed_at) values ($1, $2, $3, $4, $5, now())
@@ -19,6 +20,7 @@ export async function saveFailure(db: Db, f: Omit<FailureRow, 'failed_at'>): Pro
   );
 }
 
+/** Forgets work that was given up, since it is tried again. */
 export async function forgetFailure(db: Db, queue: string, thing: string): Promise<boolean> {
   return (
     ((await db.query('delete from work_failure where queue = $1 and thing = $2', [queue, thing])).rowCount ?? 0) > 0
@@ -40,12 +42,14 @@ export async function giveBack(db: Db, ids: string[], inSeconds = 0): Promise<vo
   );
 }
 
+/** Gives back all work that was taken: for a server that is alone on its database and starts again. */
 export async function giveBackAll(db: Db): Promise<void> {
   await db.query(
     `update pgboss.job set state = 'retry', start_after = now(), started_on = null where state = 'active'`,
   );
 }
 
+/** Whether there is fresh work of a kind to be done now. */
 export async function isWaiting(db: Db, name: string): Promise<boolean> {
   const r = await db.query(
     `select 1 from pgboss.job where name = $1 and state < 'active' and start_after <= now() and retry_count = 0 limit 1`,

@@ -23,6 +23,7 @@ export interface MessageRow {
 /** What a list of messages shows: not what they say. */
 export type MessageListRow = Omit<MessageRow, 'body_text' | 'body_html'>;
 
+/** Keeps a message before it is sent. */
 export async function insertMessage(
   db: Db,
   m: Omit<MessageRow, 'status' | 'problem' | 'created_at' | 'sent_at'> & { at: Date },
@@ -49,10 +50,12 @@ export async function insertMessage(
   );
 }
 
+/** A message; null when there is none. */
 export async function messageById(db: Db, id: string): Promise<MessageRow | null> {
   return (await db.query<MessageRow>('select * from message where id = $1', [id])).rows[0] ?? null;
 }
 
+/** A page of messages, newest first. */
 export async function listMessages(
   db: Db,
   o: { after: string | null; packetId: string | null; search: string | null; limit: number },
@@ -78,6 +81,7 @@ export async function claimMessage(db: Db, id: string, seconds: number): Promise
   return (r.rowCount ?? 0) > 0;
 }
 
+/** Notes that a message stays in the mailroom. */
 export async function setMessageKept(db: Db, id: string): Promise<void> {
   await db.query(`update message set status = 'kept' where id = $1`, [id]);
 }
@@ -93,10 +97,12 @@ export async function setMessageSent(db: Db, id: string, at: Date): Promise<void
   );
 }
 
+/** Notes that a message came back, and why. */
 export async function setMessageReturned(db: Db, id: string, problem: string): Promise<void> {
   await db.query(`update message set status = 'returned', problem = $2 where id = $1`, [id, problem]);
 }
 
+/** Notes why a message was not taken; it is tried again. */
 export async function setMessageFailed(db: Db, id: string, problem: string): Promise<void> {
   await db.query(`update message set status = 'failed', problem = $2, sending_at = null where id = $1`, [id, problem]);
 }

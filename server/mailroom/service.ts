@@ -26,6 +26,7 @@ function summary(m: q.MessageListRow): MessageSummary {
   };
 }
 
+/** A page of messages, newest first; of one packet or of all. */
 export async function listMessages(
   ctx: Context,
   query: ListQuery & { packetId?: string },
@@ -40,6 +41,11 @@ export async function listMessages(
   return { items: shown.map(summary), next: rows.length > query.limit ? lastOf(shown).id : null };
 }
 
+/**
+ * A message with what it says.
+ *
+ * @throws Problem `not-found`
+ */
 export async function messageView(ctx: Context, id: string): Promise<MessageView> {
   const m = await messageOr404(ctx, id);
   return { ...summary(m), bodyText: m.body_text };
@@ -63,6 +69,11 @@ function outgoing(m: q.MessageRow): OutgoingMail {
   };
 }
 
+/**
+ * A message as a file that mail programs open (RFC 5322).
+ *
+ * @throws Problem `not-found`
+ */
 export async function messageEml(ctx: Context, id: string): Promise<Buffer> {
   return toEml(outgoing(await messageOr404(ctx, id)), ctx.config.mailFrom);
 }

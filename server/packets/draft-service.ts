@@ -24,6 +24,11 @@ import { accessFor, accessHash } from '../signing/entry';
 import { saveAccessCode } from '../signing/queries';
 import * as q from './queries';
 
+/**
+ * A packet by its id, locked until the transaction ends.
+ *
+ * @throws Problem `not-found`
+ */
 export async function lockedOr404(db: Db, id: string): Promise<q.PacketRow> {
   const row = await q.lockPacket(db, id);
   if (!row) throw notFound('This packet');
@@ -146,6 +151,11 @@ async function overlaps(db: Db, packetId: string, version: number, body: EditsBo
   return [...new Set(since.filter((c) => c.touched.some((t) => mine.has(t))).map((c) => c.member_name))];
 }
 
+/**
+ * Throws a draft away.
+ *
+ * @throws Problem `already-sent` for a packet that was sent, `not-found`
+ */
 export async function dropDraft(ctx: Context, packetId: string): Promise<void> {
   await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
     const row = await lockedOr404(db, packetId);

@@ -13,6 +13,7 @@ export interface EventRow {
   hash: string;
 }
 
+/** Appends events with their hashes. */
 export async function insertEvents(db: Db, rows: (EventRow & { act_id: string | null })[]): Promise<void> {
   await db.query(
     `insert into packet_event (packet_id, seq, at, type, actor, origin, body, act_id, prev_hash, hash)
@@ -23,6 +24,7 @@ export async function insertEvents(db: Db, rows: (EventRow & { act_id: string | 
   );
 }
 
+/** The events of a packet after a number, in order. */
 export async function eventsAfter(db: Db, packetId: string, seq: number): Promise<EventRow[]> {
   const r = await db.query<EventRow>(
     `select packet_id, seq, at, actor, origin, body, prev_hash, hash from packet_event
@@ -32,6 +34,7 @@ export async function eventsAfter(db: Db, packetId: string, seq: number): Promis
   return r.rows;
 }
 
+/** The hash of one event; null when there is none of that number. */
 export async function hashAt(db: Db, packetId: string, seq: number): Promise<string | null> {
   const r = await db.query<{ hash: string }>('select hash from packet_event where packet_id = $1 and seq = $2', [
     packetId,
@@ -59,6 +62,7 @@ export interface SnapshotRow {
   state: Uint8Array;
 }
 
+/** The newest snapshot of a packet in this form; null when there is none. */
 export async function snapshotOf(db: Db, packetId: string, form: number): Promise<SnapshotRow | null> {
   const r = await db.query<SnapshotRow>('select * from packet_snapshot where packet_id = $1 and form = $2', [
     packetId,
@@ -67,6 +71,7 @@ export async function snapshotOf(db: Db, packetId: string, form: number): Promis
   return r.rows[0] ?? null;
 }
 
+/** Keeps a snapshot of a packet. */
 export async function saveSnapshot(db: Db, s: SnapshotRow): Promise<void> {
   await db.query(
     `insert into packet_snapshot (packet_id, seq, hash, form, state) values ($1, $2, $3, $4, $5)

@@ -33,6 +33,7 @@ export interface PathRow {
   gates: Draft['gates'];
 }
 
+/** The gates of a plan as lists show them. */
 export const pathRow = (plan: { parties: PathRow['parties']; gates: PathRow['gates'] }): PathRow => ({
   parties: plan.parties.map(({ id, name, ink, act }) => ({ id, name, ink, act })),
   gates: plan.gates,
@@ -45,6 +46,7 @@ export type PacketListRow = PacketRow & {
   done: string[];
 };
 
+/** Keeps a packet that is being prepared. */
 export async function insertPacket(
   db: Db,
   p: { id: string; deal_id: string; name: string; draft: Draft; created_by: string; at: Date },
@@ -71,6 +73,7 @@ export async function insertPacket(
   );
 }
 
+/** A packet; null when there is none. */
 export async function packetById(db: Db, id: string): Promise<PacketRow | null> {
   return (await db.query<PacketRow>(`select ${COLUMNS} from packet where id = $1`, [id])).rows[0] ?? null;
 }
@@ -104,6 +107,7 @@ export async function draftOf(db: Db, packetId: string): Promise<DraftRow> {
   return r.rows[0];
 }
 
+/** The packets of several deals, newest first. */
 export async function packetsOfDeals(db: Db, dealIds: string[]): Promise<PacketListRow[]> {
   if (!dealIds.length) return [];
   const r = await db.query<PacketListRow>(
@@ -124,6 +128,7 @@ export async function packetsWithDocument(db: Db, documentId: string): Promise<{
   return r.rows;
 }
 
+/** Keeps which documents a packet was sent with. */
 export async function savePacketDocuments(db: Db, packetId: string, ids: string[]): Promise<void> {
   await db.query('delete from packet_document where packet_id = $1 and document_id <> all($2::text[])', [
     packetId,
@@ -135,6 +140,7 @@ export async function savePacketDocuments(db: Db, packetId: string, ids: string[
   );
 }
 
+/** Keeps a draft in its next version. */
 export async function saveDraft(db: Db, id: string, draft: Draft, version: number): Promise<void> {
   await db.query('update packet_draft set draft = $2, version = $3 where packet_id = $1', [
     id,
@@ -153,6 +159,7 @@ export async function saveDraft(db: Db, id: string, draft: Draft, version: numbe
   );
 }
 
+/** Throws a packet away. */
 export async function deletePacket(db: Db, id: string): Promise<void> {
   await db.query('delete from packet where id = $1', [id]);
 }
@@ -165,6 +172,7 @@ export interface DraftChangeRow {
   touched: string[];
 }
 
+/** Notes which parts of a draft were changed, in which version and at which screen. */
 export async function insertChange(db: Db, c: DraftChangeRow): Promise<void> {
   await db.query(
     'insert into draft_change (packet_id, version, client, member_name, touched) values ($1, $2, $3, $4, $5)',
@@ -182,6 +190,7 @@ export async function changesSince(db: Db, packetId: string, base: number, clien
   ).rows;
 }
 
+/** Forgets which parts were changed before a version. */
 export async function forgetChanges(db: Db, packetId: string, before: number): Promise<void> {
   await db.query('delete from draft_change where packet_id = $1 and version < $2', [packetId, before]);
 }

@@ -37,6 +37,7 @@ export interface ProgressRow {
   path: PathRow | null;
 }
 
+/** Writes where packets stand. */
 export async function saveProgress(db: Db, rows: ProgressRow[]): Promise<void> {
   if (!rows.length) return;
   await db.query(
@@ -52,6 +53,7 @@ export async function saveProgress(db: Db, rows: ProgressRow[]): Promise<void> {
   );
 }
 
+/** Writes where the parties of packets stand. */
 export async function savePacketParties(db: Db, rows: PacketPartyRow[]): Promise<void> {
   if (!rows.length) return;
   await db.query(
@@ -74,6 +76,7 @@ export interface FillRow {
   seq: number;
 }
 
+/** Writes what was filled. */
 export async function saveFills(db: Db, rows: FillRow[]): Promise<void> {
   if (!rows.length) return;
   await db.query(
@@ -84,6 +87,7 @@ export async function saveFills(db: Db, rows: FillRow[]): Promise<void> {
   );
 }
 
+/** Takes out what was taken back. */
 export async function dropFills(db: Db, fills: { packetId: string; markId: string }[]): Promise<void> {
   if (!fills.length) return;
   await db.query(
@@ -102,6 +106,7 @@ export async function savePacketFiles(db: Db, packetId: string, files: string[])
   ]);
 }
 
+/** Writes the sealed copies of a packet. */
 export async function saveSealed(
   db: Db,
   packetId: string,
@@ -129,6 +134,7 @@ export async function readModelOf(db: Db, packetId: string): Promise<unknown> {
   };
 }
 
+/** Empties all that is made again from the events of a packet. */
 export async function clearReadModel(db: Db, packetId: string): Promise<void> {
   for (const table of ['packet_party', 'packet_fill', 'packet_sealed', 'packet_file'])
     await db.query(`delete from ${table} where packet_id = $1`, [packetId]);

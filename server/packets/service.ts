@@ -112,16 +112,31 @@ async function checkDraft(ctx: Context, packetId: string, body: SendBody) {
   return { docs, deal, marks, tags };
 }
 
+/**
+ * Takes a packet back. Every link of it ends, and its parties are told why.
+ *
+ * @throws Problem for a refusal of the core: it has ended already, no reason is given
+ */
 export async function withdrawPacket(ctx: Context, packetId: string, reason: string, member: Member): Promise<void> {
   await ctx.packets.run(packetId, { type: 'withdraw', reason }, byMember(member));
 }
 
+/**
+ * A packet by its id.
+ *
+ * @throws Problem `not-found`
+ */
 export async function packetOr404(db: Db, id: string): Promise<q.PacketRow> {
   const row = await q.packetById(db, id);
   if (!row) throw notFound('This packet');
   return row;
 }
 
+/**
+ * A packet: its draft and, once sent, its way.
+ *
+ * @throws Problem `not-found`
+ */
 export async function packetView(ctx: Context, id: string): Promise<PacketView> {
   const db = ctx.database.pool;
   const row = await packetOr404(db, id);

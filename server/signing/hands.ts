@@ -69,6 +69,7 @@ async function ownerOf(ctx: Context, party: PacketParty): Promise<string | null>
   return hashSecret(`hand:${firm.id}:${party.email.toLowerCase()}:${name}`, ctx.config.sessionSecret);
 }
 
+/** Keeps a hand for this person's next packet, or forgets the one that is kept; for people with an email address. */
 export async function rememberHand(ctx: Context, party: PacketParty, hand: Hand, keep: boolean): Promise<void> {
   const owner = await ownerOf(ctx, party);
   if (!owner) return;
@@ -76,6 +77,7 @@ export async function rememberHand(ctx: Context, party: PacketParty, hand: Hand,
   else await q.forgetHand(ctx.database.pool, owner);
 }
 
+/** The hand this person kept; null when there is none. */
 export async function rememberedHand(ctx: Context, party: PacketParty): Promise<Hand | null> {
   const owner = await ownerOf(ctx, party);
   return owner ? q.keptHand(ctx.database.pool, owner) : null;

@@ -10,6 +10,7 @@ export interface PassRow {
   host_id: string | null;
 }
 
+/** Keeps a pass; of its secret only a hash. */
 export async function insertPass(
   db: Db,
   p: { id: string; packet_id: string; party_id: string; token_hash: string; host_id: string | null; at: Date },
@@ -29,6 +30,7 @@ export async function passesByHash(db: Db, hashes: string[]): Promise<Map<string
   return new Map(r.rows.map((row) => [row.token_hash, row]));
 }
 
+/** Ends the passes of a party, or of the whole packet, and what was proved with them. */
 export async function endPassesOf(db: Db, packetId: string, partyId: string | null, at: Date): Promise<void> {
   await db.query(
     'update pass set ended_at = $3 where packet_id = $1 and ($2::text is null or party_id = $2) and ended_at is null',
@@ -40,6 +42,7 @@ export async function endPassesOf(db: Db, packetId: string, partyId: string | nu
   ]);
 }
 
+/** Notes when a pass was last used. */
 export async function touchPass(db: Db, id: string, at: Date): Promise<void> {
   await db.query('update pass set seen_at = $2 where id = $1', [id, at]);
 }
@@ -73,6 +76,7 @@ export async function stepOf(db: Db, packetId: string, partyId: string): Promise
   return r.rows[0] ?? null;
 }
 
+/** Whether a one-time code was sent. */
 export async function isCodeSent(db: Db, packetId: string, partyId: string): Promise<boolean> {
   const r = await db.query(
     'select 1 from second_step where packet_id = $1 and party_id = $2 and code_hash is not null',
@@ -81,6 +85,7 @@ export async function isCodeSent(db: Db, packetId: string, partyId: string): Pro
   return r.rows.length > 0;
 }
 
+/** Keeps the access code the sender chose, as a hash. */
 export async function saveAccessCode(
   db: Db,
   packetId: string,
@@ -114,6 +119,7 @@ export async function haveAccessCodes(db: Db, packetId: string): Promise<Set<str
   return new Set(r.rows.map((x) => x.party_id));
 }
 
+/** Keeps a one-time code, as a hash. */
 export async function saveCode(
   db: Db,
   packetId: string,
@@ -128,6 +134,11 @@ export async function saveCode(
   );
 }
 
+/**
+ * Counts a wrong code.
+ *
+ * @returns how many there were
+ */
 export async function countTry(db: Db, packetId: string, partyId: string): Promise<number> {
   const r = await db.query<{ tries: number }>(
     `insert into second_step (packet_id, party_id, tries) values ($1, $2, 1)
@@ -137,6 +148,7 @@ export async function countTry(db: Db, packetId: string, partyId: string): Promi
   return itemAt(r.rows, 0).tries;
 }
 
+/** Forgets the wrong codes of a party. */
 export async function clearTries(db: Db, packetId: string, partyId: string): Promise<void> {
   await db.query('update second_step set tries = 0, code_hash = null where packet_id = $1 and party_id = $2', [
     packetId,
@@ -144,6 +156,7 @@ export async function clearTries(db: Db, packetId: string, partyId: string): Pro
   ]);
 }
 
+/** Keeps that the second step was passed in one browser. */
 export async function insertProof(
   db: Db,
   p: { token_hash: string; packet_id: string; party_id: string; at: Date },
@@ -156,6 +169,7 @@ export async function insertProof(
   ]);
 }
 
+/** Whether the second step was passed in the browser that carries this secret. */
 export async function proofExists(db: Db, hash: string, packetId: string, partyId: string): Promise<boolean> {
   const r = await db.query('select 1 from pass_proof where token_hash = $1 and packet_id = $2 and party_id = $3', [
     hash,
@@ -165,6 +179,7 @@ export async function proofExists(db: Db, hash: string, packetId: string, partyI
   return r.rows.length > 0;
 }
 
+/** Keeps that a party added a picture of a hand. */
 export async function insertPicture(db: Db, packetId: string, partyId: string, sha256: string): Promise<void> {
   await db.query('insert into hand_picture (packet_id, party_id, sha256) values ($1, $2, $3) on conflict do nothing', [
     packetId,
@@ -173,6 +188,7 @@ export async function insertPicture(db: Db, packetId: string, partyId: string, s
   ]);
 }
 
+/** Fingerprints of the pictures a party added. */
 export async function picturesAdded(db: Db, packetId: string, partyId: string): Promise<string[]> {
   const r = await db.query<{ sha256: string }>(
     'select sha256 from hand_picture where packet_id = $1 and party_id = $2',
@@ -181,6 +197,7 @@ export async function picturesAdded(db: Db, packetId: string, partyId: string): 
   return r.rows.map((x) => x.sha256);
 }
 
+/** Keeps a hand for whoever owns an address. */
 export async function keepHand(db: Db, ownerHash: string, hand: Hand, at: Date): Promise<void> {
   await db.query(
     `insert into kept_hand (owner_hash, hand, kept_at) values ($1, $2, $3)
@@ -189,6 +206,7 @@ export async function keepHand(db: Db, ownerHash: string, hand: Hand, at: Date):
   );
 }
 
+/** The hand kept for whoever owns an address; null when there is none. */
 export async function keptHand(db: Db, ownerHash: string): Promise<Hand | null> {
   return (
     (await db.query<{ hand: Hand }>('select hand from kept_hand where owner_hash = $1', [ownerHash])).rows[0]?.hand ??
@@ -196,6 +214,7 @@ export async function keptHand(db: Db, ownerHash: string): Promise<Hand | null> 
   );
 }
 
+/** Forgets the hand kept for an address. */
 export async function forgetHand(db: Db, ownerHash: string): Promise<void> {
   await db.query('delete from kept_hand where owner_hash = $1', [ownerHash]);
 }

@@ -22,6 +22,12 @@ import { told, type Visit, type Entry } from './visit';
 import { patchOf, readableDocuments, view, waitingView } from './views';
 import { progressOf } from '@gatepath/core/routing';
 
+/**
+ * Opens a packet with a pass. The first time is written down as an event.
+ *
+ * @returns what this party sees; before a second step that is asked for, only who is meant
+ * @throws Problem `dead-link`, `withdrawn`, `lapsed`, `not-your-turn`
+ */
 export async function openPass(ctx: Context, visit: Visit): Promise<SigningView> {
   const entry = await enter(ctx, visit);
   await seen(ctx, entry.pass.id);
@@ -98,6 +104,11 @@ export async function actAndView(
   return view(ctx, (await actAs(ctx, visit, entry, cmd, more.sameAs)).state, entry.party.id);
 }
 
+/**
+ * Agrees to sign electronically.
+ *
+ * @throws Problem `agreement-changed` when another wording is in force by now, or a refusal of the core
+ */
 export async function agree(
   ctx: Context,
   visit: Visit,
@@ -109,6 +120,11 @@ export async function agree(
   return actAndView(ctx, visit, { type: 'agree', agreement }, { sameAs: actId, entry });
 }
 
+/**
+ * Takes a hand: typed, drawn, or from a photo.
+ *
+ * @throws Problem when letters are missing in its face or its picture is not there, or a refusal of the core
+ */
 export async function setHand(ctx: Context, visit: Visit, body: HandBody): Promise<SigningView> {
   const entry = await enterProved(ctx, visit);
   const { words, party, pass } = entry;
@@ -155,6 +171,12 @@ export async function addFile(
   return actAndView(ctx, visit, { type: 'fill', markId, file, actId: upload.actId }, { entry: now });
 }
 
+/**
+ * Finishes for this party: with this its acts become a revision of the documents.
+ *
+ * @param actId made by the client; the same one again changes nothing
+ * @throws Problem for a refusal of the core: something is left to do
+ */
 export async function finish(ctx: Context, visit: Visit, actId: string): Promise<SigningView> {
   const entry = await enterProved(ctx, visit);
   const { state } = entry;
@@ -163,6 +185,11 @@ export async function finish(ctx: Context, visit: Visit, actId: string): Promise
   return actAndView(ctx, visit, { type: 'finish', actId, dateText }, { entry });
 }
 
+/**
+ * Declines for this party, which ends the packet for everybody.
+ *
+ * @throws Problem for a refusal of the core: no reason is given
+ */
 export function decline(ctx: Context, visit: Visit, reason: string): Promise<SigningView> {
   return actAndView(ctx, visit, { type: 'decline', reason });
 }

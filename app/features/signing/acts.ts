@@ -118,7 +118,11 @@ function write(key: string, acts: PendingAct[], storage: Pick<Storage, 'setItem'
 }
 
 type Keep = Pick<Storage, 'setItem' | 'removeItem'>;
+/** Acts that wait on this device. */
 export const readActs = (token: string, storage: Pick<Storage, 'getItem'>) => read(storageKey(token), storage);
+/** Keeps the acts that wait on this device. */
 export const writeActs = (token: string, acts: PendingAct[], storage: Keep) => write(storageKey(token), acts, storage);
+/** Acts the server would not take, kept on this device. */
 export const readAside = (token: string, storage: Pick<Storage, 'getItem'>) => read(asideKey(token), storage);
+/** Keeps the acts that the server would not take. */
 export const writeAside = (token: string, acts: PendingAct[], storage: Keep) => write(asideKey(token), acts, storage);
