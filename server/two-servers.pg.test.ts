@@ -214,7 +214,7 @@ test('a client signs at one, and the coordinator’s page at the other moves wit
   });
   await b.ok('POST', `/api/packets/${draft.id}/send`, { version: saved.version, despiteWarnings: true });
   const { token } = await b.ok<{ token: string }>('POST', `/api/packets/${draft.id}/parties/${wren.id}/host`);
-  const live = await b.listen(`/api/packets/${draft.id}/live`);
+  const live = await b.listen(`/api/live?topics=packet:${draft.id}`);
   const view = await a.ok<SigningView>('GET', `/api/signing/${token}`);
   const steps: [string, string, object][] = [
     ['POST', 'agreement', { agreement: view.agreementText.version }],

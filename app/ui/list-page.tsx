@@ -1,7 +1,7 @@
 /** A page that is one long list: what is far from sight is not drawn, and older items come as the end nears. */
 import type { ReactElement, ReactNode } from 'react';
 import { FlatList, View } from 'react-native';
-import { usePalette } from './hooks';
+import { usePalette, useWide } from './hooks';
 import { Button, Loading, Trouble } from './pieces';
 
 interface Paged<T> {
@@ -30,12 +30,15 @@ interface Props<T> {
 }
 
 const GAP = 16;
-const WIDTH = 760;
+/** As wide as a column may be; on a wide screen there are two of them. */
+const COLUMN = 760;
+const TWO = 1160;
 
 export const itemsOf = <T,>(list: Pick<Paged<T>, 'data'>): T[] => list.data?.pages.flatMap((page) => page.items) ?? [];
 
 export function ListPage<T extends { id: string }>({ header, what, more, list, render, empty }: Props<T>) {
   const p = usePalette();
+  const columns = useWide() ? 2 : 1;
   const next = () => {
     if (list.hasNextPage && !list.isFetchingNextPage) void list.fetchNextPage();
   };
@@ -49,14 +52,19 @@ export function ListPage<T extends { id: string }>({ header, what, more, list, r
   return (
     <View role="main" style={{ flex: 1, backgroundColor: p.paper }}>
       <FlatList
+        key={columns}
+        numColumns={columns}
+        columnWrapperStyle={columns > 1 ? { gap: GAP } : undefined}
         data={itemsOf(list)}
         keyExtractor={(item) => item.id}
-        renderItem={({ item }) => <View style={{ paddingBottom: GAP }}>{render(item)}</View>}
+        renderItem={({ item }) => (
+          <View style={{ flex: 1, maxWidth: `${100 / columns}%`, paddingBottom: GAP }}>{render(item)}</View>
+        )}
         contentContainerStyle={{
           padding: GAP,
           paddingBottom: 40,
           width: '100%',
-          maxWidth: WIDTH + 2 * GAP,
+          maxWidth: (columns > 1 ? TWO : COLUMN) + 2 * GAP,
           alignSelf: 'center',
         }}
         initialNumToRender={20}

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { Input } from '../../ui/input';
 import type { DealView, PartyView } from '@gatepath/contract';
-import { sideLabel } from '@gatepath/core/text';
+import { listWords, sideLabel } from '@gatepath/core/text';
 import { useDeal, useDropDocument, useNewPacket, usePartyActions } from '../../api/hooks';
 import { DocumentDrop, DocumentRow } from './document-drop';
 import { useUploads } from './uploads';
@@ -164,10 +164,10 @@ function Packets({ deal, arriving }: { deal: DealView; arriving: boolean }) {
   const create = useNewPacket(deal.id);
   const [name, setName] = useState<string | null>(null);
   const standing = deal.documents.filter((d) => !d.replacedBy && d.status !== 'failed');
-  const ready = standing.filter((d) => d.status === 'ready');
+  const reading = standing.filter((d) => d.status !== 'ready');
   const start = () =>
     create.mutate(
-      { name: (name ?? '').trim(), documentIds: ready.map((d) => d.id) },
+      { name: (name ?? '').trim(), documentIds: standing.map((d) => d.id) },
       { onSuccess: (packet) => router.push(`/packets/${packet.id}`) },
     );
   return (
@@ -189,15 +189,19 @@ function Packets({ deal, arriving }: { deal: DealView; arriving: boolean }) {
           <Small>{packetLine(packet)}</Small>
         </Pressable>
       ))}
+      {arriving ? <Small>Papers are still coming in.</Small> : null}
+      {reading.length ? (
+        <Small testID="still-reading">{`Still being read: ${listWords(reading.map((d) => d.name))}. A packet can be begun meanwhile; marks go on the pages as they come.`}</Small>
+      ) : null}
       {name === null ? (
         <Button
           kind={deal.packets.length ? 'plain' : 'main'}
           icon="plus"
-          onPress={() => setName(ready.length === 1 ? itemAt(ready, 0).name : `${deal.address} papers`)}
-          disabled={arriving || ready.length < standing.length}
+          onPress={() => setName(standing.length === 1 ? itemAt(standing, 0).name : `${deal.address} papers`)}
+          disabled={arriving}
           testID="new-packet"
         >
-          {arriving || ready.length < standing.length ? 'Reading the documents…' : 'New packet'}
+          New packet
         </Button>
       ) : (
         <View style={{ gap: 10 }}>

@@ -1,10 +1,11 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import { router } from 'expo-router';
 import { useController, useForm } from 'react-hook-form';
+import { View } from 'react-native';
 import { DEAL_KINDS, dealBody, type DealBody } from '@gatepath/contract';
 import { useNewDeal } from '../../api/hooks';
 import { Field, showFieldErrors } from '../../ui/field';
-import { Button, Card, Choice, Page, Trouble } from '../../ui/pieces';
+import { Button, Card, Choice, IconButton, Page, Trouble } from '../../ui/pieces';
 import { Small, Title } from '../../ui/text';
 
 const LABELS = { listing: 'Listing', sale: 'Sale', tenancy: 'Tenancy' } as const;
@@ -24,7 +25,10 @@ export function NewDeal() {
   );
   return (
     <Page max={520}>
-      <Title>New deal</Title>
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
+        <IconButton name="arrow-left" label="Back to the deals" onPress={() => router.navigate('/deals')} />
+        <Title>New deal</Title>
+      </View>
       <Card style={{ gap: 14 }}>
         <Small>What kind of deal is it?</Small>
         <Choice

@@ -21,7 +21,22 @@ export function OfficeFrame() {
   if (!isReady(session)) return <NotReady query={session} what="Gate Path" />;
   if (!session.data.firm) return <Redirect href="/setup" />;
   if (!session.data.member) return <Redirect href="/sign-in" />;
-  const nav = (
+  return (
+    <View style={{ flex: 1, backgroundColor: p.paper }}>
+      {wide ? <Places /> : null}
+      <View style={{ flex: 1 }}>
+        <Slot />
+      </View>
+      {wide ? null : <Places />}
+    </View>
+  );
+}
+
+/** The places themselves. */
+export function Places() {
+  const p = usePalette();
+  const wide = useWide();
+  return (
     <View
       role="navigation"
       style={{
@@ -45,15 +60,6 @@ export function OfficeFrame() {
       {PLACES.map((place) => (
         <NavLink key={place.href} {...place} />
       ))}
-    </View>
-  );
-  return (
-    <View style={{ flex: 1, backgroundColor: p.paper }}>
-      {wide ? nav : null}
-      <View style={{ flex: 1 }}>
-        <Slot />
-      </View>
-      {wide ? null : nav}
     </View>
   );
 }

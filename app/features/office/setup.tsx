@@ -8,6 +8,7 @@ import { Field, showFieldErrors } from '../../ui/field';
 import { isReady, NotReady } from '../../ui/not-ready';
 import { Button, Card, Page, Trouble } from '../../ui/pieces';
 import { Body, Title } from '../../ui/text';
+import { ZoneField } from '../../ui/zone-field';
 
 export function SetUp() {
   const session = useSession();
@@ -37,12 +38,7 @@ export function SetUp() {
       <Body>This is asked once. You become the first member and can start with a deal right away.</Body>
       <Card style={{ gap: 12 }}>
         <Field control={control} name="firmName" label="Name of the firm" autoComplete="organization" />
-        <Field
-          control={control}
-          name="timeZone"
-          label="Time zone"
-          hint="As in America/New_York. Dates are shown in it."
-        />
+        <ZoneField control={control} name="timeZone" />
         <Field control={control} name="name" label="Your name" autoComplete="name" />
         <Field control={control} name="email" label="Your email" keyboard="email-address" autoComplete="email" />
         <Field

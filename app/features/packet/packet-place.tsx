@@ -1,18 +1,25 @@
 import { Redirect, useLocalSearchParams } from 'expo-router';
+import { View } from 'react-native';
 import { usePacket, useSession } from '../../api/hooks';
 import { DeskScreen } from '../desk/desk';
 import { PacketScreen } from './packet-screen';
+import { useWide } from '../../ui/hooks';
 import { NotReady, isReady } from '../../ui/not-ready';
+import { Places } from '../office/frame';
 
 export function PacketPlace() {
   const { packetId } = useLocalSearchParams<{ packetId: string }>();
   const session = useSession();
+  const wide = useWide();
   const packet = usePacket(session.data?.member ? packetId : '');
   if (!isReady(session)) return <NotReady query={session} what="Gate Path" />;
   if (!session.data.member) return <Redirect href="/sign-in" />;
   if (!isReady(packet)) return <NotReady query={packet} what="the packet" />;
   return packet.data.sent ? (
-    <PacketScreen packet={packet.data} sent={packet.data.sent} />
+    <View style={{ flex: 1 }}>
+      {wide ? <Places /> : null}
+      <PacketScreen packet={packet.data} sent={packet.data.sent} />
+    </View>
   ) : (
     <DeskScreen key={packet.data.id} packet={packet.data} />
   );

@@ -1,0 +1,92 @@
+/** A time zone, looked for by the name of a town: the browser's own to begin with. */
+import { useState } from 'react';
+import { useController, type Control, type FieldValues, type Path } from 'react-hook-form';
+import { Pressable, View } from 'react-native';
+import { HelperText } from 'react-native-paper';
+import { usePalette } from './hooks';
+import { Input } from './input';
+import { Body, Small } from './text';
+
+/** How many zones are offered at a time. */
+const OFFERED = 6;
+
+const ZONES: readonly string[] = Intl.supportedValuesOf('timeZone');
+
+const readable = (zone: string) => zone.replace(/_/g, ' ').toLowerCase();
+
+/**
+ * Zones whose name has every word that was written, those that begin with them first.
+ *
+ * @example zonesLike('new york') // ['America/New_York']
+ */
+export function zonesLike(written: string): string[] {
+  const words = readable(written)
+    .split(/[\s/,]+/)
+    .filter(Boolean);
+  if (!words.length) return [];
+  const town = (zone: string) => readable(zone).split('/').pop() ?? '';
+  return ZONES.filter((zone) => words.every((w) => readable(zone).includes(w)))
+    .sort((a, b) => Number(town(b).startsWith(words[0] ?? '')) - Number(town(a).startsWith(words[0] ?? '')))
+    .slice(0, OFFERED);
+}
+
+/** What a clock there shows now; null for what is no zone. */
+function clockIn(zone: string): string | null {
+  try {
+    return new Intl.DateTimeFormat('en-US', { timeZone: zone, hour: 'numeric', minute: '2-digit' }).format(new Date());
+  } catch {
+    return null;
+  }
+}
+
+export function ZoneField<T extends FieldValues>({ control, name }: { control: Control<T>; name: Path<T> }) {
+  const p = usePalette();
+  const { field, fieldState } = useController({ control, name });
+  const [looking, setLooking] = useState(false);
+  const value = String(field.value ?? '');
+  const clock = clockIn(value);
+  const error = fieldState.error?.message;
+  const offered = looking && !ZONES.includes(value) ? zonesLike(value) : [];
+  return (
+    <View>
+      <Input
+        label="Time zone"
+        testID={`field-${name}`}
+        value={value}
+        onChangeText={(text) => {
+          setLooking(true);
+          field.onChange(text);
+        }}
+        onBlur={field.onBlur}
+        error={!!error}
+        autoComplete="off"
+        aria-invalid={!!error}
+      />
+      <View role="group" aria-label="Time zones like it">
+        {offered.map((zone) => (
+          <Pressable
+            key={zone}
+            role="button"
+            onPress={() => field.onChange(zone)}
+            style={{
+              minHeight: 46,
+              paddingHorizontal: 14,
+              flexDirection: 'row',
+              alignItems: 'center',
+              justifyContent: 'space-between',
+              borderBottomWidth: 1,
+              borderColor: p.rule,
+            }}
+          >
+            <Body>{zone.replace(/_/g, ' ')}</Body>
+            <Small>{clockIn(zone)}</Small>
+          </Pressable>
+        ))}
+      </View>
+      <HelperText type={error ? 'error' : 'info'}>
+        {error ??
+          (clock ? `It is ${clock} there now. Dates are shown in it.` : 'Write the name of a large town near you.')}
+      </HelperText>
+    </View>
+  );
+}
