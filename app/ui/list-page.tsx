@@ -42,8 +42,10 @@ export function ListPage<T extends { id: string }>({ header, what, more, list, r
   const next = () => {
     if (list.hasNextPage && !list.isFetchingNextPage) void list.fetchNextPage();
   };
+  // Half the gap on each side, so that a lone item of the last row is as wide as the others.
+  const side = columns > 1 ? GAP / 2 : 0;
   const above = (
-    <View style={{ gap: GAP, paddingBottom: GAP }}>
+    <View style={{ gap: GAP, paddingBottom: GAP, paddingHorizontal: side }}>
       {header}
       {list.isPending ? <Loading what={what} /> : null}
       {list.isError ? <Trouble error={list.error} retry={() => void list.refetch()} /> : null}
@@ -54,14 +56,16 @@ export function ListPage<T extends { id: string }>({ header, what, more, list, r
       <FlatList
         key={columns}
         numColumns={columns}
-        columnWrapperStyle={columns > 1 ? { gap: GAP } : undefined}
         data={itemsOf(list)}
         keyExtractor={(item) => item.id}
         renderItem={({ item }) => (
-          <View style={{ flex: 1, maxWidth: `${100 / columns}%`, paddingBottom: GAP }}>{render(item)}</View>
+          <View style={{ flex: 1, maxWidth: `${100 / columns}%`, paddingBottom: GAP, paddingHorizontal: side }}>
+            {render(item)}
+          </View>
         )}
         contentContainerStyle={{
           padding: GAP,
+          paddingHorizontal: GAP - side,
           paddingBottom: 40,
           width: '100%',
           maxWidth: (columns > 1 ? TWO : COLUMN) + 2 * GAP,
