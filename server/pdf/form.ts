@@ -33,7 +33,8 @@ const name = (text: string) => PDFName.of(text);
 
 export class Form {
   private readonly fields = new Map<string, Field>();
-  private readonly rooms = new Map<Round, PDFDict>();
+  /** The rooms of each round, page by page. */
+  private readonly rooms = new Map<Round, { ref: PDFRef; dict: PDFDict }[]>();
   private readonly locked = new Set<string>();
   /** How many seals stand on the document already. */
   readonly seals: number = 0;
@@ -46,7 +47,7 @@ export class Form {
       const full = textIn(dict.lookup(name('T')));
       this.fields.set(full, { name: full, ref, dict });
       const round = ROUNDS.find((r) => r === full);
-      if (round) this.rooms.set(round, dict);
+      if (round) this.rooms.set(round, this.read(dict.lookup(name('Kids'))));
     }
     for (const { dict } of this.fields.values()) {
       const signature = dict.lookup(name('V'));
@@ -93,8 +94,7 @@ export class Form {
 
   /** The room of a round on a page; pages count from 1. */
   room(round: Round, page: number): Field | undefined {
-    const kids = this.rooms.get(round)?.lookup(name('Kids'));
-    const found = this.read(kids)[page - 1];
+    const found = this.rooms.get(round)?.[page - 1];
     return found && { name: round, ...found };
   }
 
@@ -130,13 +130,13 @@ export class Form {
       room.set(name('Parent'), parent);
       const ref = context.register(room);
       annotate(this.doc, itemAt(pages, i), ref);
-      return ref;
+      return { ref, dict: room };
     });
     field.set(name('T'), written(round));
-    field.set(name('Kids'), context.obj(kids));
+    field.set(name('Kids'), context.obj(kids.map(({ ref }) => ref)));
     this.tops().push(parent);
     this.fields.set(round, { name: round, ref: parent, dict: field });
-    this.rooms.set(round, field);
+    this.rooms.set(round, kids);
   }
 
   /** The face that a viewer shows a text field's value in, if it does not show ours. */
