@@ -256,6 +256,7 @@ export function Choice<T extends string>({
           <Radio
             key={o.value}
             value={o.value}
+            label={o.label}
             testID={`choice-${o.value}`}
             style={{
               minHeight: 44,

@@ -1,11 +1,12 @@
-/** Choosing one of several: one stop for the keyboard, the arrow keys go from one to the next. */
-import * as Group from '@radix-ui/react-radio-group';
-import type { ReactNode } from 'react';
-import { type StyleProp, StyleSheet, View, type ViewStyle } from 'react-native';
-import { webStyle } from './web';
+/**
+ * Choosing one of several. The browser's own radio buttons lie unseen over what is shown, so that its
+ * keys (one stop, arrows from one to the next), its forms and its readers work as everywhere.
+ */
+import { createContext, type ReactNode, useContext, useId, useState } from 'react';
+import { type StyleProp, View, type ViewStyle } from 'react-native';
+import { usePalette } from './hooks';
 
-// The library puts styles of its own beside ours, entry by entry: ours have to be one object.
-const TOUCHED = webStyle({ cursor: 'pointer', userSelect: 'none' });
+const Group = createContext<{ name: string; value: string | null; onChange: (value: string) => void } | null>(null);
 
 interface GroupProps {
   label: string;
@@ -16,16 +17,19 @@ interface GroupProps {
 }
 
 export function RadioGroup({ label, value, onChange, style, children }: GroupProps) {
+  const name = useId();
   return (
-    <Group.Root asChild value={value ?? ''} onValueChange={onChange} aria-label={label}>
-      <View style={StyleSheet.flatten(style)}>{children}</View>
-    </Group.Root>
+    <Group.Provider value={{ name, value, onChange }}>
+      <View role="radiogroup" aria-label={label} style={style}>
+        {children}
+      </View>
+    </Group.Provider>
   );
 }
 
 interface ItemProps {
   value: string;
-  label?: string;
+  label: string;
   testID?: string;
   /** Told of every press, also of what is chosen already. */
   onPress?: () => void;
@@ -34,11 +38,33 @@ interface ItemProps {
 }
 
 export function Radio({ value, label, testID, onPress, style, children }: ItemProps) {
+  const p = usePalette();
+  const group = useContext(Group);
+  const [byKeys, setByKeys] = useState(false);
+  const ring = byKeys ? { outlineWidth: 3, outlineStyle: 'solid' as const, outlineColor: p.brick } : null;
   return (
-    <Group.Item asChild value={value} aria-label={label} onClick={onPress}>
-      <View testID={testID} style={StyleSheet.flatten([TOUCHED, style])}>
-        {children}
-      </View>
-    </Group.Item>
+    <View style={[style, ring]}>
+      {children}
+      <input
+        type="radio"
+        name={group?.name}
+        checked={group?.value === value}
+        aria-label={label}
+        data-testid={testID}
+        onChange={() => group?.onChange(value)}
+        onClick={onPress}
+        onFocus={(e) => setByKeys(e.target.matches(':focus-visible'))}
+        onBlur={() => setByKeys(false)}
+        style={{
+          position: 'absolute',
+          inset: 0,
+          width: '100%',
+          height: '100%',
+          margin: 0,
+          opacity: 0,
+          cursor: 'pointer',
+        }}
+      />
+    </View>
   );
 }

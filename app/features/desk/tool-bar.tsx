@@ -102,6 +102,7 @@ function Tools({ desk }: { desk: Desk }) {
               <Radio
                 key={tool}
                 value={tool}
+                label={word}
                 testID={`kind-${tool}`}
                 style={{
                   minHeight: 44,
