@@ -2,7 +2,7 @@
 import { PDFDocument } from '@cantoo/pdf-lib';
 import { seal } from '../server/pdf/seal';
 import { paper } from '../server/test/papers';
-import { signingOf } from './sealing';
+import { testSigning } from '../server/test/seal';
 import { median, rowOf, type Row } from './measure';
 
 const PAGES = 100;
@@ -21,7 +21,7 @@ export async function rows(): Promise<Row[]> {
     shows: { form: 'typed' as const, face: 'caveat' as const, text: PEOPLE[i % PEOPLE.length]! },
   }));
   // Made once, as a server has it: a key takes longer to make than a hundred pages to seal.
-  const signing = signingOf();
+  const signing = testSigning()();
   const ours = await median(() =>
     seal({
       bytes,

@@ -1,8 +1,8 @@
 /** Sealing: what one party's seal costs in time and bytes, in a packet of thirty documents and six parties. */
 import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
 import type { ShownFill } from '@gatepath/core/packet';
-import { seal, type Room, type Signing } from '../server/pdf/seal';
-import { testSeal } from '../server/test/seal';
+import { seal, type Room } from '../server/pdf/seal';
+import { testSigning } from '../server/test/seal';
 import { rowOf, type Row } from './measure';
 
 const DOCUMENTS = 30;
@@ -59,20 +59,6 @@ function fillsOf(i: number): ShownFill[] {
   ];
 }
 
-/** What every seal of the benches says. */
-export function signingOf(): Signing {
-  const { keyPem, certificates } = testSeal();
-  return {
-    keyPem,
-    certificates: certificates.map((c) => new Uint8Array(c)),
-    signer: 'WA',
-    name: 'Wren Alder, Seller 1',
-    reason: 'Signed: Papers',
-    at: '2026-11-23T17:00:00.000Z',
-    event: { packetId: 'p', seq: 12, hash: '0'.repeat(64) },
-  };
-}
-
 /** The peer: the same document loaded and one page touched, saved incrementally, with no seal and no fonts. */
 async function bareSave(bytes: Uint8Array): Promise<number> {
   const doc = await PDFDocument.load(bytes, { updateMetadata: false, forIncrementalUpdate: true });
@@ -82,7 +68,7 @@ async function bareSave(bytes: Uint8Array): Promise<number> {
 
 /** Two rows: time of one seal, and bytes it adds. Every party seals every document, one after another. */
 export async function rows(): Promise<Row[]> {
-  const signing = signingOf();
+  const signing = testSigning()();
   // With its first seal a document keeps room for the marks of all the others.
   const room: Room = {
     marks: PARTIES.flatMap((_, i) => fillsOf(i)),

@@ -4,7 +4,10 @@ import { News } from './live';
 class Stream {
   static all: Stream[] = [];
   closed = false;
+  static readonly CLOSED = 2;
+  readyState = 1;
   onopen: () => void = () => undefined;
+  onerror: () => void = () => undefined;
   onmessage: (e: { data: string }) => void = () => undefined;
   constructor(readonly url: string) {
     Stream.all.push(this);
@@ -52,6 +55,7 @@ test('the stream before is heard until the next one is open, so that nothing is 
   expect(open()).toEqual(['deal:a|packet:b']);
   // Only a connection that was lost and came back may have missed something.
   expect(deal).toHaveBeenCalledTimes(1);
+  Stream.all[1]!.onerror();
   Stream.all[1]!.onopen();
   expect(deal.mock.calls[1]).toEqual([null]);
 });
@@ -78,4 +82,35 @@ test('a screen that goes and comes back within one change keeps the stream', asy
   await renewed();
   Stream.all[Stream.all.length - 1]!.onmessage({ data: 'deal:a' });
   expect(heard).toHaveBeenCalledTimes(1);
+});
+
+test('what was refused is asked for again, ever more seldom, and at last no more', async () => {
+  jest.useFakeTimers({ doNotFake: ['queueMicrotask'] });
+  const n = news();
+  const heard = jest.fn();
+  n.hear('deal:a', heard);
+  await renewed();
+  const refuse = () => {
+    const stream = Stream.all[Stream.all.length - 1]!;
+    stream.readyState = Stream.CLOSED;
+    stream.onerror();
+  };
+  for (const pause of [10_000, 30_000, 90_000, 270_000]) {
+    const before = Stream.all.length;
+    refuse();
+    jest.advanceTimersByTime(pause - 1);
+    await renewed();
+    expect([pause, Stream.all.length]).toEqual([pause, before]);
+    jest.advanceTimersByTime(1);
+    await renewed();
+    expect([pause, Stream.all.length]).toEqual([pause, before + 1]);
+  }
+  refuse();
+  jest.advanceTimersByTime(3_600_000);
+  await renewed();
+  expect(Stream.all).toHaveLength(5);
+  // Once one is open again, what may have been missed is asked for.
+  Stream.all[4]!.onopen();
+  expect(heard).toHaveBeenCalledWith(null);
+  jest.useRealTimers();
 });

@@ -12,6 +12,9 @@ type Hear = (seq: number | null) => void;
 /** What is heard of: `deal:…`, `packet:…`, as the server names them. */
 type Topic = string;
 
+/** How long after a refusal the server is asked for news again: ever longer, and then no more. */
+const AGAIN_MS = [10_000, 30_000, 90_000, 270_000];
+
 export class News {
   private readonly hearing = new Map<Topic, Set<Hear>>();
   private source: EventSource | null = null;
@@ -19,6 +22,9 @@ export class News {
   private before: EventSource[] = [];
   private served = new Set<Topic>();
   private soon = false;
+  /** Whether no stream was open for a while. */
+  private mayHaveMissed = false;
+  private refusals = 0;
 
   constructor(private readonly addressOf: (topics: Topic[]) => string) {}
 
@@ -54,12 +60,19 @@ export class News {
     if (!topics.length) return this.closeBefore();
     const source = new EventSource(this.addressOf(topics));
     this.source = source;
-    let isFirst = true;
     source.onopen = () => {
       this.closeBefore();
       // After a lost connection there may be news that was missed.
-      if (!isFirst) for (const all of this.hearing.values()) for (const hear of all) hear(null);
-      isFirst = false;
+      if (this.mayHaveMissed) for (const all of this.hearing.values()) for (const hear of all) hear(null);
+      this.mayHaveMissed = false;
+      this.refusals = 0;
+    };
+    source.onerror = () => {
+      if (this.source === source) this.mayHaveMissed = true;
+      // Refused, and not only lost: a browser does not come back by itself then.
+      if (source.readyState !== EventSource.CLOSED || this.source !== source) return;
+      const pause = AGAIN_MS[this.refusals++];
+      if (pause !== undefined) setTimeout(() => this.source === source && this.renewSoon(), pause);
     };
     source.onmessage = ({ data }: MessageEvent<string>) => {
       const [topic = '', seq] = data.split(' ');

@@ -8,10 +8,10 @@ import { elementOf, webStyle } from './web';
 
 interface Props {
   anchor: (open: () => void) => ReactElement;
-  children: (close: (then: () => void) => () => void) => ReactNode;
+  /** The items; each closes the menu when it is chosen. */
+  children: ReactNode;
 }
 
-/** @param children  the items; each closes the menu and then does its act */
 export function DropMenu({ anchor, children }: Props) {
   const p = usePalette();
   const [open, setOpen] = useState(false);
@@ -48,7 +48,7 @@ export function DropMenu({ anchor, children }: Props) {
             zIndex: 10,
           }}
         >
-          {children((then) => then)}
+          {children}
         </Drop.Content>
       </Drop.Portal>
     </Drop.Root>

@@ -5,6 +5,7 @@
 import { createContext, type ReactNode, useContext, useId, useState } from 'react';
 import { type StyleProp, View, type ViewStyle } from 'react-native';
 import { usePalette } from './hooks';
+import { isFocusedByKeys } from './web';
 
 const Group = createContext<{ name: string; value: string | null; onChange: (value: string) => void } | null>(null);
 
@@ -53,7 +54,7 @@ export function Radio({ value, label, testID, onPress, style, children }: ItemPr
         data-testid={testID}
         onChange={() => group?.onChange(value)}
         onClick={onPress}
-        onFocus={(e) => setByKeys(e.target.matches(':focus-visible'))}
+        onFocus={(e) => setByKeys(isFocusedByKeys(e.target))}
         onBlur={() => setByKeys(false)}
         style={{
           position: 'absolute',

@@ -24,6 +24,16 @@ export function webProps(props: OwnProps): object {
   return props;
 }
 
+/** Whether the keyboard brought the focus here, so that it has to be seen where it is. */
+export function isFocusedByKeys(target: unknown): boolean {
+  try {
+    return target instanceof Element && target.matches(':focus-visible');
+  } catch {
+    // Browsers of some years ago do not know the word: better seen too often than never.
+    return true;
+  }
+}
+
 /** The element behind a view, for measuring it and for listening to the pointer itself. */
 export function elementOf(view: { current: unknown }): HTMLElement | null {
   return view.current instanceof HTMLElement ? view.current : null;

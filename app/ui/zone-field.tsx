@@ -10,7 +10,8 @@ import { Body, Small } from './text';
 /** How many zones are offered at a time. */
 const OFFERED = 6;
 
-const ZONES: readonly string[] = Intl.supportedValuesOf('timeZone');
+// Browsers of some years ago do not list them: what is written is taken as it is, and the server checks it.
+const ZONES: readonly string[] = 'supportedValuesOf' in Intl ? Intl.supportedValuesOf('timeZone') : [];
 
 const readable = (zone: string) => zone.replace(/_/g, ' ').toLowerCase();
 
@@ -46,7 +47,7 @@ export function ZoneField<T extends FieldValues>({ control, name }: { control: C
   const value = String(field.value ?? '');
   const clock = clockIn(value);
   const error = fieldState.error?.message;
-  const offered = looking && !ZONES.includes(value) ? zonesLike(value) : [];
+  const offered = looking && !clock ? zonesLike(value) : [];
   return (
     <View>
       <Input

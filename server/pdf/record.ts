@@ -57,7 +57,7 @@ export interface KeptWords {
 
 /** Keeps as many pages at the end as records like these would take. Only before the first seal. */
 export async function keepRecordPages(
-  places: Spots,
+  spots: Spots,
   type: Typesetter,
   packetId: string,
   like: RecordContent[],
@@ -67,8 +67,8 @@ export async function keepRecordPages(
   const pages = await layRecords(new Typesetter(await PDFDocument.create()), like);
   const look = await layWords(type, words.kept);
   for (let i = 0; i < pages.length; i++) {
-    const page = places.addPage(PAGE.width, PAGE.height, { key: RECORD_PAGE, value: packetId });
-    places.keep(placeOn(packetId, page), TITLE, null, look);
+    const page = spots.addPage(PAGE.width, PAGE.height, { key: RECORD_PAGE, value: packetId });
+    spots.keep(placeOn(packetId, page), TITLE, null, look);
   }
 }
 
@@ -82,25 +82,28 @@ const SCALES = [0.9, 0.8, 0.7];
  * @returns false when they were not written, since there is no room and none may be made
  */
 export async function writeRecords(
-  places: Spots,
+  spots: Spots,
   type: Typesetter,
   packetId: string,
   records: RecordContent[],
   words: KeptWords,
   mayGrow: boolean,
 ): Promise<boolean> {
-  const kept = places.pagesMarked(RECORD_PAGE, packetId);
+  const kept = spots.pagesMarked(RECORD_PAGE, packetId);
+  // Not even laid out: the document would take in the letters.
+  if (!kept.length && !mayGrow) return false;
   let looks = await layRecords(type, records);
   for (const scale of SCALES)
     if (kept.length && looks.length > kept.length) looks = await layRecords(type, records, scale);
   const isWritten = mayGrow || looks.length <= kept.length;
   if (!isWritten) looks = [];
   for (const [i, look] of looks.entries()) {
-    const page = kept[i] ?? places.addPage(PAGE.width, PAGE.height, null);
-    places.put(placeOn(packetId, page), `record ${i}`, look, TITLE, null);
+    const page = kept[i] ?? spots.addPage(PAGE.width, PAGE.height, null);
+    spots.put(placeOn(packetId, page), `record ${i}`, look, TITLE, null);
   }
-  const unused = await layWords(type, words.unused);
-  for (const page of kept.slice(looks.length)) places.put(placeOn(packetId, page), 'unused', unused, TITLE, null);
+  const left = kept.slice(looks.length);
+  const unused = left.length ? await layWords(type, words.unused) : new Look();
+  for (const page of left) spots.put(placeOn(packetId, page), 'unused', unused, TITLE, null);
   return isWritten;
 }
 

@@ -65,18 +65,18 @@ export async function seal(task: SealTask): Promise<Sealed> {
   const doc = await openToAppend(task.bytes);
   const type = new Typesetter(doc);
   const form = new Form(doc);
-  const places = new Spots(doc, form);
+  const spots = new Spots(doc, form);
   const isFirst = !form.seals;
   const { packetId } = task.signing.event;
-  await draw(doc, places, type, task);
-  if (isFirst && task.room) await makeRoom(doc, places, type, task.room, task);
+  await draw(doc, spots, type, task);
+  if (isFirst && task.room) await makeRoom(doc, spots, type, task.room, task);
   const apart = task.records.length
-    ? !(await writeRecords(places, type, packetId, task.records, task.keptWords, isFirst || !form.certified))
+    ? !(await writeRecords(spots, type, packetId, task.records, task.keptWords, isFirst || !form.certified))
     : false;
-  places.finish();
+  spots.finish();
   const key = keyOf(task.signing);
   const certifies = isFirst ? (task.room ? 'open' : 'closed') : null;
-  addSignature(doc, form, task.signing, { certifies, locks: locksOf(form, places, task) }, key);
+  addSignature(doc, form, task.signing, { certifies, locks: locksOf(form, spots, task) }, key);
   return {
     bytes: fillSignature(await appended(doc, task.bytes), task.bytes.length, key),
     record: apart ? await recordApart(task) : null,
@@ -84,10 +84,10 @@ export async function seal(task: SealTask): Promise<Sealed> {
 }
 
 /** What a seal locks: the kept fields it filled or, as the last of its round, all that is of this round. */
-function locksOf(form: Form, places: Spots, task: SealTask): string[] {
+function locksOf(form: Form, spots: Spots, task: SealTask): string[] {
   const round = form.round();
   if (task.records.length && round) return form.openIn(round);
-  return form.certified ? places.filled : [];
+  return form.certified ? spots.filled : [];
 }
 
 /** The signing record as a document of its own, sealed and closed. */
@@ -98,22 +98,22 @@ async function recordApart(task: SealTask): Promise<Sealed['record']> {
 }
 
 /** Makes room for what comes after the first seal. */
-async function makeRoom(doc: PDFDocument, places: Spots, type: Typesetter, room: Room, task: SealTask): Promise<void> {
+async function makeRoom(doc: PDFDocument, spots: Spots, type: Typesetter, room: Room, task: SealTask): Promise<void> {
   const now = new Set(task.fills.map((f) => f.markId));
   const marks = room.marks.filter((m) => !now.has(m.markId));
   for (const mark of marks) {
     const words = task.names[mark.markId] ?? mark.kind;
-    places.keep(spotOf(mark), words, holdsText(mark.kind) ? (mark.lines ? 'lines' : 'line') : null);
+    spots.keep(spotOf(mark), words, holdsText(mark.kind) ? (mark.lines ? 'lines' : 'line') : null);
   }
-  await keepRecordPages(places, type, task.signing.event.packetId, room.records, task.keptWords);
-  places.keepRooms();
+  await keepRecordPages(spots, type, task.signing.event.packetId, room.records, task.keptWords);
+  spots.keepRooms();
   const own = (partyId: string) => marks.filter((m) => m.partyId === partyId).map((m) => markName(m.markId));
   const { signer } = task.signing;
   const to = room.signers.filter((s) => s.partyId !== signer);
-  keepSpares(doc, places.form, to.length);
-  for (const { partyId, words } of to) keepSignature(doc, places.form, { signer: partyId, words, locks: own(partyId) });
-  const atEnd = places.form.openIn('Unforeseen');
-  keepSignature(doc, places.form, { signer: RECORD_SIGNER, words: 'Signing record', locks: atEnd });
+  keepSpares(doc, spots.form, to.length);
+  for (const { partyId, words } of to) keepSignature(doc, spots.form, { signer: partyId, words, locks: own(partyId) });
+  const atEnd = spots.form.openIn('Unforeseen');
+  keepSignature(doc, spots.form, { signer: RECORD_SIGNER, words: 'Signing record', locks: atEnd });
 }
 
 /** Whether a mark shows text that a reader may want to take out again. */
@@ -128,15 +128,15 @@ export type Copy = Pick<SealTask, 'bytes' | 'fills' | 'redlines' | 'names' | 'pi
 export async function copyWith(task: Copy): Promise<Uint8Array> {
   const doc = await openToAppend(task.bytes);
   const type = new Typesetter(doc);
-  const places = new Spots(doc, new Form(doc));
-  await draw(doc, places, type, task);
-  places.finish();
+  const spots = new Spots(doc, new Form(doc));
+  await draw(doc, spots, type, task);
+  spots.finish();
   return appended(doc, task.bytes);
 }
 
-async function draw(doc: PDFDocument, places: Spots, type: Typesetter, task: Copy): Promise<void> {
-  await stampRedlines(places, type, task.redlines);
-  await stampFills(doc, places, type, task.fills, task.names, task.pictures);
+async function draw(doc: PDFDocument, spots: Spots, type: Typesetter, task: Copy): Promise<void> {
+  await stampRedlines(spots, type, task.redlines);
+  await stampFills(doc, spots, type, task.fills, task.names, task.pictures);
 }
 
 /** The file with what was changed in it appended. */

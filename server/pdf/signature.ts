@@ -14,7 +14,7 @@ import { FIELD_READ_ONLY, type Form, LOCKED, PRINT, ROUNDS, lockEntries, lockedB
 export interface Signing {
   keyPem: string;
   certificates: Uint8Array[];
-  /** Whose signature field it fills, if one was kept: a party's id, or `RECORD_SIGNER`. */
+  /** Whose signature field it fills, if one was kept: a party's id, `RECORD_SIGNER` or `CHANGE_SIGNER`. */
   signer: string;
   /** Whose acts it holds: a party, the member who made a correction, or the firm for the record. */
   name: string;
@@ -25,8 +25,9 @@ export interface Signing {
   event: { packetId: string; seq: number; hash: string };
 }
 
-/** The signer of a round's last seal. */
-export const RECORD_SIGNER = 'record';
+/** Who signs that is no party: a round's last seal, and a change on the way. No id of a party has a blank in it. */
+export const RECORD_SIGNER = 'the record';
+export const CHANGE_SIGNER = 'a change';
 
 /** A signature field that is kept for somebody, with the names of the fields it will lock. */
 export interface KeptSignature {

@@ -8,7 +8,7 @@ import sharp from 'sharp';
 import type { ShownFill } from '@gatepath/core/packet';
 import { paper } from '../test/papers';
 import { changedBeyondMarks } from '../test/revisions';
-import { testSeal } from '../test/seal';
+import { testSigning } from '../test/seal';
 import { drawPng } from './draw';
 import type { RecordContent } from './record';
 import { verifySealed } from '../proof/verify';
@@ -17,7 +17,7 @@ import { seal, type Room, type Sealed, type SealTask } from './seal';
 import { RECORD_SIGNER } from './signature';
 
 const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-places-'));
-const { keyPem, certificates } = testSeal();
+const says = testSigning();
 let n = 0;
 
 /** One seal more on a file, with all that it makes. */
@@ -32,15 +32,7 @@ function sealing(bytes: Uint8Array, task: Partial<SealTask>, signer = 'wren', pa
     keptWords: { kept: ['Kept for the record'], unused: ['Not needed'] },
     pictures: {},
     ...task,
-    signing: {
-      keyPem,
-      certificates: certificates.map((c) => new Uint8Array(c)),
-      signer,
-      name: 'Wren Alder',
-      reason: 'Signed',
-      at: '2026-11-23T17:00:00.000Z',
-      event: { packetId, seq: ++n, hash: '0'.repeat(64) },
-    },
+    signing: says({ signer, event: { packetId, seq: ++n, hash: '0'.repeat(64) } }),
   });
 }
 
@@ -217,6 +209,28 @@ test('a strict viewer finds nothing in all that may happen, and everything that 
     'Words of on the record 1',
   ])
     expect(words(seen)).toContain(put);
+});
+
+test('nobody’s id is taken for the record or a change', async () => {
+  const marks = ['record', 'change', 'wren'].map((id, i) => ({ ...text(id, 10 + i * 120), partyId: id }));
+  let file = await sealed(await paper({ pages: 1 }), { room: roomOf(marks, [record(10)]) }, 'else');
+  file = await sealed(file, { fills: marks.slice(0, 1) }, 'record');
+  file = await sealed(file, { fills: marks.slice(1, 2) }, 'change');
+  file = await sealed(file, { records: [record(10)] }, RECORD_SIGNER);
+  expect(judged(file)).toEqual(sound(4));
+  const names = (await PDFDocument.load(file))
+    .getForm()
+    .getFields()
+    .map((f) => f.getName());
+  expect(names).toHaveLength(new Set(names).size);
+});
+
+test('a document takes in no letters of a record that stands elsewhere', async () => {
+  const one = await sealed(await paper({ pages: 1 }), { records: [record(5)], room: roomOf([]) }, RECORD_SIGNER);
+  const { bytes, record: apart } = await sealing(one, { records: [record(300)] }, RECORD_SIGNER, 'late');
+  expect(apart).not.toBeNull();
+  // A signature and its field, and no face.
+  expect(bytes.length - one.length).toBeLessThan(7_000);
 });
 
 test('a document that was sealed before seals certified goes on as it began', async () => {

@@ -60,7 +60,7 @@ export function spotOf(mark: Pick<ShownFill, 'markId' | 'page' | 'rect' | 'kind'
 /** Puts every fill of one document in its place. `names` say what each mark is, by its id. */
 export async function stampFills(
   doc: PDFDocument,
-  places: Spots,
+  spots: Spots,
   type: Typesetter,
   fills: ShownFill[],
   names: Record<string, string>,
@@ -74,7 +74,7 @@ export async function stampFills(
     let look = looks.get(key);
     if (!look) looks.set(key, (look = await lookOf(type, fill, embedded)));
     const value = fill.shows.form === 'text' ? fill.shows.text : null;
-    places.put(spotOf(fill), key, look, names[fill.markId] ?? fill.kind, value);
+    spots.put(spotOf(fill), key, look, names[fill.markId] ?? fill.kind, value);
   }
 }
 
@@ -143,8 +143,8 @@ async function writeText(
 /** The ink of a preparer's changes: never a party's, never the print's. */
 const REDLINE = hexColor('#8E1B2F');
 
-/** Puts the preparer's changes in their places: a line through what is struck, the words put in. */
-export async function stampRedlines(places: Spots, type: Typesetter, redlines: Redline[]): Promise<void> {
+/** Puts the preparer's changes in their spots: a line through what is struck, the words put in. */
+export async function stampRedlines(spots: Spots, type: Typesetter, redlines: Redline[]): Promise<void> {
   for (const r of redlines)
     for (const [i, rect] of r.rects.entries()) {
       const look = new Look();
@@ -152,7 +152,7 @@ export async function stampRedlines(places: Spots, type: Typesetter, redlines: R
       if (r.kind === 'insert') await writeText(look, type, r.text, box, true, REDLINE);
       else strokeSteps(look, rect.h, [lineSteps([-1, rect.h * 0.52, rect.w + 1, rect.h * 0.52])], REDLINE);
       const id = `change ${r.id} ${i}`;
-      places.put({ id, page: r.page, rect, around: 4 }, id, look, r.kind === 'strike' ? 'Struck' : 'Put in', r.text);
+      spots.put({ id, page: r.page, rect, around: 4 }, id, look, r.kind === 'strike' ? 'Struck' : 'Put in', r.text);
       // Words put in have one box; a strike has one a line of print.
       if (r.kind === 'insert') break;
     }

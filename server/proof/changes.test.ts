@@ -12,26 +12,20 @@ import { WorkPool } from '../work/pool';
 import type { Signing } from '../pdf/seal';
 import { paper } from '../test/papers';
 import { disagreements, verifyChain, writeChain } from './chain-file';
-import { testSeal } from '../test/seal';
+import { testSeal, testSigning } from '../test/seal';
 import { verifySealed } from './verify';
 
 jest.setTimeout(240_000);
 
 const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-changes-'));
 const seal = testSeal();
+const says = testSigning(seal);
 let pool: WorkPool;
 let pdf: Buffer;
 let chain: string;
 
-const signing = (name: string, seq: number): Signing => ({
-  keyPem: seal.keyPem,
-  certificates: seal.certificates.map((c) => new Uint8Array(c)),
-  signer: 'someone',
-  name,
-  reason: 'Signed: Papers',
-  at: '2026-11-23T17:00:00.000Z',
-  event: { packetId: 'p', seq, hash: 'a'.repeat(64) },
-});
+const signing = (name: string, seq: number): Signing =>
+  says({ name, event: { packetId: 'p', seq, hash: 'a'.repeat(64) } });
 
 beforeAll(async () => {
   pool = new WorkPool(1);

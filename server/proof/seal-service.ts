@@ -14,7 +14,7 @@ import { loadEvents, loadState } from '../packets/log';
 import { hashAt } from '../packets/log-queries';
 import type { RecordContent } from '../pdf/record';
 import type { Room, Signing } from '../pdf/seal';
-import { RECORD_SIGNER } from '../pdf/signature';
+import { CHANGE_SIGNER, RECORD_SIGNER } from '../pdf/signature';
 import { wordsOf } from '../words';
 import { foreseenEnd } from './foreseen';
 import { recordOf } from './record-content';
@@ -44,7 +44,7 @@ async function writeRevision(ctx: Context, state: PacketState, due: RevisionDue)
     partsOf(state, due),
     { room },
     {
-      signer: due.partyId ?? 'change',
+      signer: due.partyId ?? CHANGE_SIGNER,
       name,
       reason: party
         ? `${ACT_FACTS[party.act].did}: ${state.plan.packetName}`

@@ -9,7 +9,7 @@ import { missingCharacters } from '../pdf/fonts';
 import { WorkPool } from '../work/pool';
 import { paper } from '../test/papers';
 import { judged, sound } from '../test/judges';
-import { testSeal } from '../test/seal';
+import { testSigning } from '../test/seal';
 import { verifySealed } from './verify';
 
 jest.setTimeout(120_000);
@@ -38,7 +38,6 @@ beforeAll(async () => {
       text,
     },
   }));
-  const { keyPem, certificates } = testSeal();
   sealed = Buffer.from(
     (
       await pool.run('seal', {
@@ -59,15 +58,11 @@ beforeAll(async () => {
             sections: [{ heading: 'People', people: NAMES.map((name) => ({ name, lines: [`${name} agreed`] })) }],
           },
         ],
-        signing: {
-          keyPem,
-          certificates: certificates.map((c) => new Uint8Array(c)),
-          signer: 'someone',
+        signing: testSigning()({
           name: 'Towpath & Vane Realty',
           reason: 'Executed: Papers',
-          at: '2026-11-23T17:00:00.000Z',
           event: { packetId: 'p', seq: 9, hash: 'b'.repeat(64) },
-        },
+        }),
       })
     ).bytes,
   );

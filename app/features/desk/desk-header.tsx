@@ -9,6 +9,7 @@ import { Tab, TabList } from '../../ui/tabs';
 import { Body, Small, Title } from '../../ui/text';
 import { FONT } from '../../ui/theme';
 import type { Desk } from './use-desk';
+import { Banner } from '../../ui/banner';
 
 export type DeskTab = 'pages' | 'printed' | 'ledger' | 'path' | 'check';
 /** The parts of the desk, in their order. */
@@ -39,17 +40,7 @@ export function DeskHeader({ desk, tab, onSee, onSend }: Props) {
   const { stops, warns } = findingsOf(desk);
   const unsaved = desk.saving.state === 'refused' || desk.saving.state === 'offline';
   return (
-    <View
-      role="banner"
-      style={{
-        backgroundColor: p.sheet,
-        borderBottomWidth: 1,
-        borderColor: p.rule,
-        paddingHorizontal: wide ? 16 : 8,
-        paddingTop: 6,
-        paddingBottom: wide ? 6 : 0,
-      }}
-    >
+    <Banner style={{ paddingHorizontal: wide ? 16 : 8, paddingTop: 6, paddingBottom: wide ? 6 : 0 }}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
         <IconButton
           name="arrow-left"
@@ -81,7 +72,7 @@ export function DeskHeader({ desk, tab, onSee, onSend }: Props) {
         </Button>
       </View>
       {wide ? null : <DeskTabs desk={desk} tab={tab} />}
-    </View>
+    </Banner>
   );
 }
 

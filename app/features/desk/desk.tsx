@@ -102,34 +102,23 @@ function WideDesk({ desk, children }: { desk: Desk; children: ReactNode }) {
   );
 }
 
+type Panel = (props: { desk: Desk; onGo?: () => void }) => ReactNode;
+
+const PANELS: Record<Exclude<DeskTab, 'pages'>, { name: string; Panel: Panel }> = {
+  printed: { name: 'Printed places', Panel: PrintedPanel },
+  ledger: { name: 'Page ledger', Panel: LedgerPanel },
+  path: { name: 'Path', Panel: PathPanel },
+  check: { name: 'Gate check', Panel: CheckPanel },
+};
+
 /** @param onGo where the pages are behind a tab: shows them */
-function PanelOf({ tab, desk, onGo }: { tab: Exclude<DeskTab, 'pages'>; desk: Desk; onGo?: () => void }) {
-  switch (tab) {
-    case 'printed':
-      return (
-        <Part name="Printed places">
-          <PrintedPanel desk={desk} onGo={onGo} />
-        </Part>
-      );
-    case 'ledger':
-      return (
-        <Part name="Page ledger">
-          <LedgerPanel desk={desk} onGo={onGo} />
-        </Part>
-      );
-    case 'path':
-      return (
-        <Part name="Path">
-          <PathPanel desk={desk} />
-        </Part>
-      );
-    case 'check':
-      return (
-        <Part name="Gate check">
-          <CheckPanel desk={desk} onGo={onGo} />
-        </Part>
-      );
-  }
+function PanelOf({ tab, desk, onGo }: { tab: keyof typeof PANELS; desk: Desk; onGo?: () => void }) {
+  const { name, Panel } = PANELS[tab];
+  return (
+    <Part name={name}>
+      <Panel desk={desk} onGo={onGo} />
+    </Part>
+  );
 }
 
 /**

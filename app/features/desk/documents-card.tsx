@@ -136,11 +136,9 @@ function DocumentRow({ desk, tools, index, onReplace }: RowProps) {
             </Button>
           )}
         >
-          {(close) =>
-            DOCUMENT_TYPES.map((t) => (
-              <MenuItem key={t} title={TYPE_WORDS[t]} onPress={close(() => void tools.change(id, { type: t }))} />
-            ))
-          }
+          {DOCUMENT_TYPES.map((t) => (
+            <MenuItem key={t} title={TYPE_WORDS[t]} onPress={() => void tools.change(id, { type: t })} />
+          ))}
         </DropMenu>
       ) : null}
     </View>
@@ -159,26 +157,19 @@ function DocumentMenu({ desk, tools, index, onReplace, onRename }: RowProps & { 
         <IconButton name="more" label={`More about ${name}`} onPress={open} testID={`document-more-${index}`} />
       )}
     >
-      {(close) => (
-        <>
-          <MenuItem title="Rename" onPress={close(onRename)} />
-          <MenuItem title="Replace the file, keep the marks" onPress={close(onReplace)} />
-          {next ? (
-            <MenuItem
-              title={`Join with ${next.doc?.name ?? 'Document'}`}
-              onPress={close(() => void tools.join([id, next.id], name))}
-            />
-          ) : null}
-          <MenuItem
-            title="The file as it was brought in"
-            onPress={close(() => window.open(urlOf('documentFile', { documentId: id }), '_blank'))}
-          />
-          <MenuItem
-            title="Take it out of the packet"
-            onPress={close(() => desk.edit(editsToDropDocument(desk.draft, id)))}
-          />
-        </>
-      )}
+      <MenuItem title="Rename" onPress={onRename} />
+      <MenuItem title="Replace the file, keep the marks" onPress={onReplace} />
+      {next ? (
+        <MenuItem
+          title={`Join with ${next.doc?.name ?? 'Document'}`}
+          onPress={() => void tools.join([id, next.id], name)}
+        />
+      ) : null}
+      <MenuItem
+        title="The file as it was brought in"
+        onPress={() => window.open(urlOf('documentFile', { documentId: id }), '_blank')}
+      />
+      <MenuItem title="Take it out of the packet" onPress={() => desk.edit(editsToDropDocument(desk.draft, id))} />
     </DropMenu>
   );
 }

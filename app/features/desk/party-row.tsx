@@ -65,35 +65,31 @@ function PartyMenu({
         <IconButton name="chevron-down" label={`Change what ${party.name} does, or where`} onPress={open} />
       )}
     >
-      {(close) => (
-        <>
-          {ACTS.filter((a) => a !== party.act).map((a) => (
+      {ACTS.filter((a) => a !== party.act).map((a) => (
+        <MenuItem
+          key={a}
+          title={`${first} ${puts({ act: a }) ? '' : 'only '}${ACT_FACTS[a].does}`}
+          onPress={() => onAct(a)}
+        />
+      ))}
+      {holdsGate(party)
+        ? gates.map((g, i) =>
+            g.partyIds.includes(party.id) ? null : (
+              <MenuItem key={g.id} title={`To gate ${i + 1}`} onPress={() => onGate(g.id)} />
+            ),
+          )
+        : null}
+      {documents.length > 1
+        ? documents.map((d) => (
             <MenuItem
-              key={a}
-              title={`${first} ${puts({ act: a }) ? '' : 'only '}${ACT_FACTS[a].does}`}
-              onPress={close(() => onAct(a))}
+              key={d.id}
+              title={d.gets ? `Leave out ${d.name}` : `Give ${d.name} too`}
+              onPress={() => onDocument(d.id)}
             />
-          ))}
-          {holdsGate(party)
-            ? gates.map((g, i) =>
-                g.partyIds.includes(party.id) ? null : (
-                  <MenuItem key={g.id} title={`To gate ${i + 1}`} onPress={close(() => onGate(g.id))} />
-                ),
-              )
-            : null}
-          {documents.length > 1
-            ? documents.map((d) => (
-                <MenuItem
-                  key={d.id}
-                  title={d.gets ? `Leave out ${d.name}` : `Give ${d.name} too`}
-                  onPress={close(() => onDocument(d.id))}
-                />
-              ))
-            : null}
-          <MenuItem title="Language, company, note, code…" onPress={close(onOptions)} />
-          <MenuItem title="Take out of the packet" onPress={close(onDrop)} />
-        </>
-      )}
+          ))
+        : null}
+      <MenuItem title="Language, company, note, code…" onPress={onOptions} />
+      <MenuItem title="Take out of the packet" onPress={onDrop} />
     </DropMenu>
   );
 }

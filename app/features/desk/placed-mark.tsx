@@ -6,7 +6,7 @@ import { inkOf } from '@gatepath/core/inks';
 import { initialsOf } from '@gatepath/core/text';
 import { MarkFace } from '../pages/mark-box';
 import type { Desk } from './use-desk';
-import { webProps, webStyle } from '../../ui/web';
+import { isFocusedByKeys, webProps, webStyle } from '../../ui/web';
 import { useDrag } from './use-drag';
 
 interface Props {
@@ -28,7 +28,7 @@ export function PlacedMark({ mark, party, scale, selected, alone, desk }: Props)
     mark.partyId === NOBODY || !party ? `label: ${mark.value ?? ''}` : `${KINDS[mark.kind].word} of ${party.name}`;
   // A keyboard that comes to a mark takes it in hand; a pointer does that by itself, with what is in hand already.
   const onFocus = (e: { target: unknown }) => {
-    if (!selected && e.target instanceof Element && e.target.matches(':focus-visible')) desk.select(mark.id);
+    if (!selected && isFocusedByKeys(e.target)) desk.select(mark.id);
   };
   const short = mark.kind === 'initials' && party && rect.w * scale < 52 ? initialsOf(party.name) : undefined;
   return (

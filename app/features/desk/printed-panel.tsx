@@ -102,26 +102,22 @@ function OfDocument({
         <DropMenu
           anchor={(open) => <IconButton name="more" label={`What to do with the places of ${name}`} onPress={open} />}
         >
-          {(close) => (
-            <>
-              {matched.length ? (
-                <MenuItem title={`Accept ${matched.length} here`} onPress={close(() => desk.accept(matched))} />
-              ) : null}
-              <MenuItem title="Leave all of them out" onPress={close(() => desk.pass(places))} />
-              {nameless.length
-                ? desk.draft.parties
-                    .filter(puts)
-                    .map((x) => (
-                      <MenuItem
-                        key={x.id}
-                        title={`Give ${nameless.length} without a name to ${firstName(x.name)}`}
-                        onPress={close(() => desk.accept(nameless, { partyId: x.id }))}
-                      />
-                    ))
-                : null}
-              <MenuItem title="Leave out those without a name" onPress={close(() => desk.pass(nameless))} />
-            </>
-          )}
+          {matched.length ? (
+            <MenuItem title={`Accept ${matched.length} here`} onPress={() => desk.accept(matched)} />
+          ) : null}
+          <MenuItem title="Leave all of them out" onPress={() => desk.pass(places)} />
+          {nameless.length
+            ? desk.draft.parties
+                .filter(puts)
+                .map((x) => (
+                  <MenuItem
+                    key={x.id}
+                    title={`Give ${nameless.length} without a name to ${firstName(x.name)}`}
+                    onPress={() => desk.accept(nameless, { partyId: x.id })}
+                  />
+                ))
+            : null}
+          <MenuItem title="Leave out those without a name" onPress={() => desk.pass(nameless)} />
         </DropMenu>
       </View>
       {groupsOf(matched).map((g) => (

@@ -43,11 +43,9 @@ export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal
               </BarButton>
             )}
           >
-            {(close) =>
-              signers.map((x) => (
-                <MenuItem key={x.id} title={x.name} onPress={close(() => desk.accept([proposal], { partyId: x.id }))} />
-              ))
-            }
+            {signers.map((x) => (
+              <MenuItem key={x.id} title={x.name} onPress={() => desk.accept([proposal], { partyId: x.id })} />
+            ))}
           </DropMenu>
         ) : null}
         {to ? (
@@ -58,15 +56,13 @@ export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal
               </BarButton>
             )}
           >
-            {(close) =>
-              PRINTED.filter((k) => k !== proposal.kind).map((k) => (
-                <MenuItem
-                  key={k}
-                  title={KINDS[k].word}
-                  onPress={close(() => desk.accept([proposal], { partyId: to.id, kind: k }))}
-                />
-              ))
-            }
+            {PRINTED.filter((k) => k !== proposal.kind).map((k) => (
+              <MenuItem
+                key={k}
+                title={KINDS[k].word}
+                onPress={() => desk.accept([proposal], { partyId: to.id, kind: k })}
+              />
+            ))}
           </DropMenu>
         ) : null}
         <BarButton onPress={() => desk.pass([proposal])} testID="pass-one">

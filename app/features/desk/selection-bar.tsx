@@ -67,9 +67,9 @@ export function SelectionBar({ desk, onDetails }: { desk: Desk; onDetails: () =>
               </BarButton>
             )}
           >
-            {(close) =>
-              others.map((x) => <MenuItem key={x.id} title={x.name} onPress={close(() => desk.handTo(x.id))} />)
-            }
+            {others.map((x) => (
+              <MenuItem key={x.id} title={x.name} onPress={() => desk.handTo(x.id)} />
+            ))}
           </DropMenu>
         ) : null}
         {one && !made ? (
@@ -85,17 +85,13 @@ export function SelectionBar({ desk, onDetails }: { desk: Desk; onDetails: () =>
               </BarButton>
             )}
           >
-            {(close) => (
-              <>
-                <MenuItem title="Line up left edges" onPress={close(() => desk.alignTo('left'))} />
-                <MenuItem title="Line up right edges" onPress={close(() => desk.alignTo('right'))} />
-                <MenuItem title="Line up top edges" onPress={close(() => desk.alignTo('top'))} />
-                <MenuItem title="Line up on one line" onPress={close(() => desk.alignTo('bottom'))} />
-                <MenuItem title="Space evenly across" onPress={close(() => desk.spread('across'))} />
-                <MenuItem title="Space evenly down" onPress={close(() => desk.spread('down'))} />
-                <MenuItem title="Same size as the first" onPress={close(desk.evenOut)} />
-              </>
-            )}
+            <MenuItem title="Line up left edges" onPress={() => desk.alignTo('left')} />
+            <MenuItem title="Line up right edges" onPress={() => desk.alignTo('right')} />
+            <MenuItem title="Line up top edges" onPress={() => desk.alignTo('top')} />
+            <MenuItem title="Line up on one line" onPress={() => desk.alignTo('bottom')} />
+            <MenuItem title="Space evenly across" onPress={() => desk.spread('across')} />
+            <MenuItem title="Space evenly down" onPress={() => desk.spread('down')} />
+            <MenuItem title="Same size as the first" onPress={desk.evenOut} />
           </DropMenu>
         ) : null}
         {here.length > 1 ? (

@@ -58,23 +58,16 @@ export function PartyLine({ id, packet, sent }: Props) {
         </View>
         {under ? (
           <DropMenu anchor={(open) => <IconButton name="more" label={`What to do for ${party.name}`} onPress={open} />}>
-            {(close) => (
-              <>
-                <MenuItem title="Correct name or address" onPress={close(() => setFixing(true))} />
-                {waits && byLink(party) ? (
-                  <MenuItem
-                    title={`Remind ${first} now`}
-                    onPress={close(() => change.mutate({ type: 'nudge', partyIds: [id] }))}
-                  />
-                ) : null}
-                {s.askedAt && byLink(party) ? (
-                  <MenuItem
-                    title="Send a new link"
-                    onPress={close(() => change.mutate({ type: 'renew_link', partyId: id }))}
-                  />
-                ) : null}
-              </>
-            )}
+            <MenuItem title="Correct name or address" onPress={() => setFixing(true)} />
+            {waits && byLink(party) ? (
+              <MenuItem
+                title={`Remind ${first} now`}
+                onPress={() => change.mutate({ type: 'nudge', partyIds: [id] })}
+              />
+            ) : null}
+            {s.askedAt && byLink(party) ? (
+              <MenuItem title="Send a new link" onPress={() => change.mutate({ type: 'renew_link', partyId: id })} />
+            ) : null}
           </DropMenu>
         ) : null}
       </View>

@@ -12,11 +12,9 @@ export function SideField({ value, onChange }: { value: Side; onChange: (side: S
         </Button>
       )}
     >
-      {(close) =>
-        SIDES.map((side) => (
-          <MenuItem key={side} title={SIDE_WORDS[side]} testID={`side-${side}`} onPress={close(() => onChange(side))} />
-        ))
-      }
+      {SIDES.map((side) => (
+        <MenuItem key={side} title={SIDE_WORDS[side]} testID={`side-${side}`} onPress={() => onChange(side)} />
+      ))}
     </DropMenu>
   );
 }

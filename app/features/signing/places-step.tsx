@@ -15,6 +15,7 @@ import { useSay, useWords } from './say';
 import type { OwnMark } from './own-rules';
 import { elementOf } from '../../ui/web';
 import { itemAt } from '@gatepath/core/sure';
+import { Banner } from '../../ui/banner';
 
 const MARGIN = 10;
 const ZOOMS = [1, 1.6, 2.4];
@@ -68,17 +69,7 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
   const tight = screen.width < 300 || screen.height < 520;
   return (
     <Frame tight={tight} color={p.bench}>
-      <View
-        role="banner"
-        style={{
-          backgroundColor: p.sheet,
-          borderBottomWidth: 1,
-          borderColor: p.rule,
-          paddingHorizontal: 14,
-          paddingVertical: 10,
-          gap: 8,
-        }}
-      >
+      <Banner style={{ paddingHorizontal: 14, paddingVertical: 10, gap: 8 }}>
         <View style={{ flexDirection: 'row', alignItems: 'center', columnGap: 10, flexWrap: 'wrap' }}>
           <Token name={view.me.name} ink={view.me.ink} size={34} />
           <View style={{ flex: 1, minWidth: tight ? 110 : 140 }}>
@@ -106,7 +97,7 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
           />
         </View>
         <Small testID="left">{leftByKind(t, words, view)}</Small>
-      </View>
+      </Banner>
       <View
         role="main"
         style={tight ? { height: screen.height * 0.7 } : { flex: 1 }}
