@@ -6,6 +6,7 @@
  * and the last one of a round everything but what is kept for later rounds.
  */
 import { createHash } from 'node:crypto';
+import { LRUCache } from 'lru-cache';
 import { PDFArray, PDFDict, type PDFDocument, PDFHexString, PDFName, PDFNumber, PDFString } from '@cantoo/pdf-lib';
 import { buildCms, sealKey, type SealKey } from '../proof/cms';
 import { FIELD_READ_ONLY, type Form, LOCKED, PRINT, ROUNDS, lockEntries, lockedBy, sealName, spareName } from './form';
@@ -139,11 +140,17 @@ function references(doc: PDFDocument, certifies: Reach['certifies'], locks: stri
   return all.length ? { Reference: all } : {};
 }
 
-export const keyOf = (signing: Signing): SealKey =>
-  sealKey(
-    signing.keyPem,
-    signing.certificates.map((c) => Buffer.from(c)),
-  );
+/** The firm has one key, and seals thousands of documents with it: it is read, and its length known, once. */
+const keys = new LRUCache<string, SealKey>({ max: 2 });
+
+/** The key of a seal, ready to sign with. */
+export function keyOf({ keyPem, certificates }: Signing): SealKey {
+  const chain = certificates.map((c) => Buffer.from(c));
+  const named = [keyPem, ...chain.map((c) => c.toString('base64'))].join('\n');
+  let key = keys.get(named);
+  if (!key) keys.set(named, (key = sealKey(keyPem, chain)));
+  return key;
+}
 
 const lengths = new WeakMap<SealKey, number>();
 
