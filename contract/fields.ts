@@ -1,5 +1,6 @@
 /** Small schemas that bodies are put together from. */
 import * as yup from 'yup';
+import { isDay } from '@gatepath/core/calendar';
 import { isClean, isEmail, oneLine } from '@gatepath/core/text';
 
 /** The type a validation error has when a text holds what no text may hold. */
@@ -38,6 +39,9 @@ export const email = () =>
   line(254).test('address', 'This is not an email address, like name@example.com.', (v) => !v || isEmail(v));
 /** A day of the calendar: `2026-11-23`. */
 export const day = () => yup.string().matches(/^\d{4}-\d{2}-\d{2}$/, 'is not a day, like 2026-11-23');
+/** A day that is in the calendar: February has no 30th. */
+export const calendarDay = () =>
+  day().test('day', 'is not a day of the calendar', (v) => v === undefined || v === null || isDay(v));
 /** A length on a page, in points; generous, since pages are checked elsewhere. */
 export const points = () => yup.number().min(-20000).max(20000);
 

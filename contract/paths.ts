@@ -18,6 +18,7 @@ export const API = '/api';
 export interface PathValues {
   dealId: string;
   partyId: string;
+  ruleId: string;
   documentId: string;
   packetId: string;
   markId: string;
@@ -57,6 +58,19 @@ export const paths = {
   newDeal: to('POST', '/deals'),
   deal: to('GET', '/deals/:dealId'),
   setDeal: to('PATCH', '/deals/:dealId'),
+  dropDeal: to('DELETE', '/deals/:dealId'),
+  dealActivity: to('GET', '/deals/:dealId/activity'),
+  waive: to('PUT', '/deals/:dealId/waivers/:ruleId'),
+  unwaive: to('DELETE', '/deals/:dealId/waivers/:ruleId'),
+  rules: to('GET', '/rules'),
+  newRule: to('POST', '/rules'),
+  tryRule: to('POST', '/rules/trial'),
+  turnRules: to('POST', '/rules/on'),
+  setRule: to('PUT', '/rules/:ruleId'),
+  dropRule: to('DELETE', '/rules/:ruleId'),
+  setOwnFacts: to('PUT', '/firm/facts'),
+  today: to('GET', '/today'),
+  seen: to('POST', '/today/seen'),
   addParty: to('POST', '/deals/:dealId/parties'),
   setParty: to('PUT', '/parties/:partyId'),
   dropParty: to('DELETE', '/parties/:partyId'),

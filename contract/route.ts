@@ -51,6 +51,7 @@ export type Query = yup.ObjectSchema<yup.AnyObject>;
 const PATH_SCHEMAS: { [K in PathValue]: yup.Schema<PathValues[K]> } = {
   dealId: id().required(),
   partyId: id().required(),
+  ruleId: id().required(),
   documentId: id().required(),
   packetId: id().required(),
   markId: id().required(),

@@ -1,14 +1,16 @@
 /** Requests as Yup schemas; their TypeScript types are inferred from them. Here: firm, deals, documents, lists. */
 import * as yup from 'yup';
+import { DEAL_KINDS, FOR_WHOM } from '@gatepath/core/deal';
 import { DOCUMENT_TYPES } from '@gatepath/core/reading';
 import { SIDES } from '@gatepath/core/text';
-import { day, email, id, line, object } from './fields';
+import { calendarDay, day, email, id, line, object } from './fields';
 
 export * from './change-schemas';
 export * from './draft-schemas';
 export * from './signing-schemas';
 
-export const DEAL_KINDS = ['listing', 'sale', 'tenancy'] as const;
+export { DEAL_KINDS } from '@gatepath/core/deal';
+export * from './deal-schemas';
 
 export const setupBody = object({
   firmName: line(120).required('Give the name of your firm.'),
@@ -37,18 +39,20 @@ export type PartyBody = yup.InferType<typeof partyBody>;
 
 export const dealBody = object({
   kind: yup.string().oneOf(DEAL_KINDS).required('Choose what kind of deal it is.'),
+  /** Left out for the usual side of its kind. */
+  forWhom: yup.string().oneOf(FOR_WHOM).nullable().default(null),
   address: line(160).required('Give the street address.'),
   city: line(120).default(''),
   parties: yup.array(partyBody).max(40).default([]),
 });
 export type DealBody = yup.InferType<typeof dealBody>;
 
-/** What a stream of news may be about, at most a few dozen at a time: `deal:…`, `packet:…`, with commas between. */
+/** What a stream of news may be about, at most a few dozen at a time: `deal:…`, `packet:…`, `today:firm`, with commas between. */
 export const liveQuery = object({
   topics: yup
     .string()
     .max(4_000)
-    .matches(/^(?:deal|packet):[\w-]{1,60}(?:,(?:deal|packet):[\w-]{1,60}){0,59}$/, 'names no topics')
+    .matches(/^(?:deal|packet|today):[\w-]{1,60}(?:,(?:deal|packet|today):[\w-]{1,60}){0,59}$/, 'names no topics')
     .required('Name what to hear of.'),
 });
 
@@ -107,6 +111,12 @@ export const documentPatch = object({
   name: line(120).min(1, 'Give the document a name.'),
   type: yup.string().oneOf(DOCUMENT_TYPES),
   replacedBy: id().nullable(),
+  /** The last day it holds; null for no end. */
+  endsOn: calendarDay().nullable(),
+  /** The day it was signed somewhere else; null for one that is signed here. */
+  elsewhereOn: calendarDay().nullable(),
+  /** Whether nobody signs it: it is only kept. */
+  unsigned: yup.boolean(),
 });
 export type DocumentPatch = yup.InferType<typeof documentPatch>;
 
@@ -127,11 +137,3 @@ export const composeBody = object({
   replaces: yup.array(id().required()).max(60).default([]),
 });
 export type ComposeBody = yup.InferType<typeof composeBody>;
-
-export const dealPatch = object({
-  address: line(160).min(1, 'Give the street address.'),
-  city: line(120),
-  price: line(40),
-  closingOn: day().nullable(),
-});
-export type DealPatch = yup.InferType<typeof dealPatch>;

@@ -6,8 +6,12 @@ import { PACKET_STATUSES, PARTY_STATUSES } from '@gatepath/core/routing';
 import { SIDES } from '@gatepath/core/text';
 import type { WordKey } from '@gatepath/core/words';
 import { byName, calendarDay, flag, list, moment, named, number, oneOf, shape, text, whole } from './answer-fields';
+import { DEAL_KINDS, DEAL_STATUSES, FOR_WHOM, STANDINGS } from '@gatepath/core/deal';
 import * as core from './core-answers';
-import { DEAL_KINDS, NOTICES } from './schemas';
+import * as d from './deal-views';
+import { NOTICES } from './schemas';
+
+export * from './deal-views';
 
 export const sessionView = named('Session', {
   /** null until the firm is set up. */
@@ -53,12 +57,16 @@ const dealFields = {
   kind: oneOf(DEAL_KINDS),
   address: text(),
   city: text(),
+  forWhom: oneOf(FOR_WHOM),
+  status: oneOf(DEAL_STATUSES),
+  tags: list(text()),
+  readiness: d.readiness,
+  archivedAt: moment().nullable(),
   createdAt: moment(),
   packets: list(packetSummary),
 };
 export const dealSummary = named('DealSummary', dealFields);
 export type DealSummary = yup.InferType<typeof dealSummary>;
-export type DealKind = DealSummary['kind'];
 
 export const partyView = named('Party', {
   id: text(),
@@ -109,19 +117,52 @@ export const documentView = named('Document', {
   /** The document that took its place. */
   replacedBy: text().nullable(),
   leftOut: list(leftOut),
+  /** The last day it holds; null for no end. */
+  endsOn: calendarDay().nullable(),
+  /** The day it was signed somewhere else. */
+  elsewhereOn: calendarDay().nullable(),
+  /** Whether nobody signs it: it is only kept. */
+  unsigned: flag(),
 });
 export type DocumentView = yup.InferType<typeof documentView>;
 
 export const dealView = named('Deal', {
   ...dealFields,
   timeZone: text(),
-  price: text(),
-  /** The day of the hand-over. */
-  closingOn: calendarDay().nullable(),
+  /** The day it is there. */
+  today: calendarDay(),
+  /** Since when it has stood so. */
+  statusOn: calendarDay().nullable(),
+  facts: d.factValues(),
+  dates: d.keyDates(),
+  /** Members who work on it; nobody for everybody. */
+  memberIds: list(text()),
+  /** Facts the firm added. */
+  ownFacts: list(d.factDef),
   parties: list(partyView),
   documents: list(documentView),
+  /** How each document stands, by its id, in words. */
+  papers: list(shape({ documentId: text(), standing: oneOf(STANDINGS), words: text(), packetId: text().nullable() })),
+  requirements: list(d.requirement),
+  asked: list(d.asked),
+  /** Signatures and initials in packets that are on their way or executed. */
+  signatures: shape({ done: whole(), of: whole() }),
+  initials: shape({ done: whole(), of: whole() }),
+  /** What would move it most. */
+  next: list(d.next),
+  /** Whether it can be thrown away: nothing in it was ever sent. */
+  disposable: flag(),
 });
 export type DealView = yup.InferType<typeof dealView>;
+
+/** A deal after a change, with what the change did to what it needs. */
+export const dealChanged = named('DealChanged', {
+  deal: dealView,
+  moved: list(d.moved),
+  added: list(text()),
+  gone: list(text()),
+});
+export type DealChanged = yup.InferType<typeof dealChanged>;
 
 /** A part of a long list; hand `next` back as `after` for the next part, null at the end. */
 export const pageOf = <T>(item: yup.ISchema<T>) => shape({ items: list(item), next: text().nullable() });

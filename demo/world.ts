@@ -83,6 +83,9 @@ export async function loadWorld(running: Running, say: (step: string) => void): 
       body: { name, documentIds: docs.map((d) => d.id) },
     });
 
+  const today = dayOf(running.ctx.clock.now().toISOString(), 'America/New_York');
+  const know = (dealId: string, body: object) => desk.ok('setDeal', { params: { dealId }, body });
+
   say('Opening Unit 3B, Cooper’s Wharf (executed)');
   {
     const { deal, docs } = await open(
@@ -94,6 +97,19 @@ export async function loadWorld(running: Running, say: (step: string) => void): 
       ],
       [['Agency disclosure.pdf', await agencyDisclosure()]],
     );
+    await know(deal.id, {
+      status: 'agreed',
+      facts: {
+        rent: 1_850,
+        deposit: 3_700,
+        year_built: 2004,
+        pets: false,
+        units: 12,
+        furnished: false,
+        guaranteed: false,
+      },
+      dates: { lease_signed: addDays(today, 1), move_in: addDays(today, 12), end: addDays(today, 377) },
+    });
     const packet = await start(deal, 'Agency disclosure', docs);
     const [landlord, tenant] = deal.parties;
     const doc = docs[0]!.id;
@@ -119,6 +135,16 @@ export async function loadWorld(running: Running, say: (step: string) => void): 
       ],
       [['Seller’s property disclosure.pdf', await sellersDisclosure('7 Weir Terrace')]],
     );
+    await know(deal.id, {
+      status: 'under_contract',
+      facts: { price: 412_000, year_built: 1962, association: false, water: 'well', waste: 'sewer', tank: false },
+      dates: {
+        accepted: addDays(today, -2),
+        inspection: addDays(today, 5),
+        loan: addDays(today, 14),
+        closing: addDays(today, 30),
+      },
+    });
     const packet = await start(deal, 'Seller’s disclosure', docs);
     const doc = docs[0]!;
     const last = doc.pages.length;
@@ -145,6 +171,12 @@ export async function loadWorld(running: Running, say: (step: string) => void): 
         ['Seller’s property disclosure.pdf', await sellersDisclosure('14 Lantern Row')],
       ],
     );
+    await know(deal.id, {
+      status: 'active',
+      facts: { price: 415_000, year_built: 1985, association: true, water: 'town', commission: 5 },
+      dates: { listed: addDays(today, 4) },
+      tags: ['canal side'],
+    });
     const packet = await start(deal, 'Listing papers', docs);
     const [wren, callum, tobias] = deal.parties.map((p) => p.id) as [string, string, string];
     const [agreement, disclosure] = docs as [DocumentView, DocumentView];

@@ -99,6 +99,7 @@ beforeAll(async () => {
     packetId: packet.id,
     documentId: packet.sent!.plan.documents[0]!.id,
     partyId: wren.id,
+    ruleId: 'sample-sale-lead_paint',
     messageId: first.id,
     markId: packet.sent!.plan.marks[0]!.id,
     sha256: '0'.repeat(64),

@@ -204,13 +204,13 @@ test('two changes of the same thing at once both stand, and two people never get
   const set = (body: object) => way.server.ok('setDocument', { params: { documentId: doc.id }, body });
   await Promise.all([set({ name: 'New name' }), set({ type: 'lease' })]);
   const patch = (body: object) => way.server.ok('setDeal', { params: { dealId: deal.id }, body });
-  await Promise.all([patch({ city: 'Weir' }), patch({ price: '$1' })]);
+  await Promise.all([patch({ city: 'Weir' }), patch({ facts: { price: 1 } })]);
   const add = (name: string) =>
     way.server.ok('addParty', { params: { dealId: deal.id }, body: { side: 'seller', name } });
   await Promise.all(['A', 'B', 'C', 'D', 'E'].map(add));
   const now = await way.server.ok('deal', { params: { dealId: deal.id } });
   expect(now.documents[0]).toMatchObject({ name: 'New name', type: 'lease' });
-  expect([now.city, now.price]).toEqual(['Weir', '$1']);
+  expect([now.city, now.facts.price]).toEqual(['Weir', 1]);
   expect(now.parties.map((p) => p.ordinal).sort()).toEqual([1, 2, 3, 4, 5, 6]);
 });
 

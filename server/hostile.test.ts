@@ -46,6 +46,7 @@ const params = () => ({
   packetId: packet.id,
   documentId,
   partyId: packet.sent!.plan.parties[0]!.id,
+  ruleId: 'sample-sale-lead_paint',
   messageId: newId(),
   sha256: '0'.repeat(64),
   markId: 's0',
@@ -54,10 +55,28 @@ const params = () => ({
   page: 1,
 });
 
+const RULE = {
+  kinds: ['sale'],
+  when: { fact: 'year_built', compare: 'before', value: 1978 },
+  paper: 'lead_paint',
+  title: 'Lead paint',
+  signers: ['seller'],
+  due: { n: 3, unit: 'days', way: 'after', roll: true, from: 'accepted' },
+  reason: 'old',
+  on: true,
+};
+
 /** Bodies that each route takes, so that only what is added to them can be refused. */
 const bodies: Partial<Record<RouteName, object>> = {
   setup: { firmName: 'F', timeZone: 'America/New_York', name: 'N', email: 'n@example.com', password: 'long enough 1' },
   signIn: { email: 'nobody@example.com', password: 'x' },
+  waive: { reason: 'No paint' },
+  newRule: RULE,
+  setRule: RULE,
+  tryRule: { kinds: ['sale'], when: null, paper: 'lead_paint', title: 'T', signers: [], due: null, reason: 'R' },
+  turnRules: { ids: ['sample-sale-lead_paint'], on: true },
+  setOwnFacts: { facts: [{ key: 'own.pier', label: 'Pier', type: 'flag', kinds: ['sale'] }] },
+  seen: { until: '2026-11-23T12:00:00Z' },
   setNotices: { notices: [], digest: false },
   setHolidays: { holidays: [] },
   tryAgain: { queue: 'nothing', thing: 'x' },

@@ -257,7 +257,10 @@ test('pages are left out, turned, reordered and joined; the originals stay', asy
 test('every kind of mark is filled by its own rules, a file joins the packet, and all of it is sealed', async () => {
   const doc = await server.uploadReady(deal.id, 'kinds.pdf', await paper({ pages: 1 }));
   const party = deal.parties[0]!;
-  await server.ok('setDeal', { params: { dealId: deal.id }, body: { price: '$410,000', closingOn: '2026-12-15' } });
+  await server.ok('setDeal', {
+    params: { dealId: deal.id },
+    body: { facts: { price: 410_000 }, dates: { closing: '2026-12-15' } },
+  });
   const packet = await server.ok('newPacket', {
     params: { dealId: deal.id },
     body: { name: 'Kinds', documentIds: [doc.id] },

@@ -5,7 +5,6 @@ import type {
   ChangeBody,
   NoticesBody,
   DealBody,
-  DealPatch,
   DealView,
   NewPacketBody,
   PacketView,
@@ -119,15 +118,6 @@ export function usePartyActions(dealId: string) {
       onSuccess,
     }),
   };
-}
-
-/** Corrects what is known of a deal: address, price, the day of the hand-over. */
-export function useSetDeal(dealId: string) {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: (body: DealPatch) => call('setDeal', { params: { dealId }, body }),
-    onSuccess: (deal) => client.setQueryData(keys.deal(dealId), deal),
-  });
 }
 
 /** Takes a document out of a deal. */

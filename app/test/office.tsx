@@ -3,7 +3,7 @@ import type { ReactElement } from 'react';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { render } from '@testing-library/react';
 import { PaperProvider } from 'react-native-paper';
-import type { PacketView, SentView, SessionView } from '@gatepath/contract';
+import type { DealSummary, DealView, PacketView, SentView, SessionView } from '@gatepath/contract';
 import { type PacketParty, emptyDraft } from '@gatepath/core/packet';
 import { ApiError } from '../api/client';
 import { keys } from '../api/hooks';
@@ -159,3 +159,41 @@ export function underWay(
   };
   return { packet, sent };
 }
+
+/** A deal as lists show it. */
+export const dealSummary = (n: number, more: Partial<DealSummary> = {}): DealSummary => ({
+  id: `d${n}`,
+  kind: 'sale',
+  address: `${n} Lantern Row`,
+  city: 'Tern Lock',
+  forWhom: 'seller',
+  status: 'preparing',
+  tags: [],
+  readiness: { met: 0, of: 0, late: [], before: [], sentence: 'Nothing is asked for by the rules yet.' },
+  archivedAt: null,
+  createdAt: '2026-11-23T10:00:00.000Z',
+  packets: [],
+  ...more,
+});
+
+/** A deal as its page shows it. */
+export const dealView = (more: Partial<DealView> = {}): DealView => ({
+  ...dealSummary(1),
+  timeZone: 'America/New_York',
+  today: '2026-11-30',
+  statusOn: '2026-11-23',
+  facts: {},
+  dates: {},
+  memberIds: [],
+  ownFacts: [],
+  parties: [],
+  documents: [],
+  papers: [],
+  requirements: [],
+  asked: [],
+  signatures: { done: 0, of: 0 },
+  initials: { done: 0, of: 0 },
+  next: [],
+  disposable: true,
+  ...more,
+});

@@ -3,6 +3,9 @@
  * its end; an instant is ISO 8601 in UTC. Holidays are the firm's own list.
  */
 import { DateTime } from 'luxon';
+import { isBusinessDay } from './due';
+
+export { countWords, dueDay, isBusinessDay, isDay, MOST_DAYS, shortDay, type Count, type DueDay } from './due';
 
 /** When a packet ends by itself, and whom it reminds when. */
 export interface Schedule {
@@ -53,16 +56,6 @@ export function addDays(day: string, days: number): string {
 export function daysBetween(from: string, to: string): number {
   const at = (d: string) => DateTime.fromISO(d, { zone: 'utc' });
   return Math.round(at(to).diff(at(from), 'days').days);
-}
-
-/** Whether a text is a day of the calendar. */
-export function isDay(text: string): boolean {
-  return /^\d{4}-\d{2}-\d{2}$/.test(text) && DateTime.fromISO(text, { zone: 'utc' }).isValid;
-}
-
-/** Whether people work on it: no Saturday, no Sunday, no holiday of the firm. */
-export function isBusinessDay(day: string, holidays: readonly string[]): boolean {
-  return DateTime.fromISO(day, { zone: 'utc' }).weekday <= 5 && !holidays.includes(day);
 }
 
 /** The day itself when it is a business day, else the next one. */

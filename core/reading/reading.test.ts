@@ -292,7 +292,12 @@ test('buttons and fields nobody can fill are no places', () => {
 test.each([
   ['Exclusive listing agreement between the sellers and the broker', 'listing_agreement'],
   ['Residential lease agreement. The tenant pays the rent to the landlord.', 'lease'],
-  ['Seller’s property disclosure', 'disclosure'],
+  ['Seller’s property disclosure', 'seller_disclosure'],
+  ['Agency disclosure. The broker acts for the seller; lead paint is not spoken of', 'agency_disclosure'],
+  ['Disclosure of lead-based paint and its hazards', 'lead_paint'],
+  ['Residential lease agreement with house rules and an inventory', 'lease'],
+  ['Statement about a private well', 'water'],
+  ['Pet addendum to the lease', 'pets'],
   ['Contrato de compraventa', 'purchase_agreement'],
   ['Shopping list: apples, pears', 'other'],
 ])('“%s” is suggested to be a %s', (text, type) => expect(suggestType(text)).toBe(type));

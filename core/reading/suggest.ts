@@ -6,10 +6,26 @@ export const DOCUMENT_TYPES = [
   'purchase_agreement',
   'lease',
   'disclosure',
+  'seller_disclosure',
+  'lead_paint',
+  'water',
+  'septic',
+  'tank',
+  'flood',
+  'leased_ground',
+  'association',
   'agency_disclosure',
+  'both_sides',
   'addendum',
+  'pets',
+  'guaranty',
+  'house_rules',
+  'inventory',
   'notice',
   'inspection',
+  'condition',
+  'receipt',
+  'closing_statement',
   'trust',
   'picture',
   'other',
@@ -21,10 +37,26 @@ export const TYPE_WORDS: Record<DocumentType, string> = {
   purchase_agreement: 'Purchase agreement',
   lease: 'Lease',
   disclosure: 'Disclosure',
+  seller_disclosure: 'Seller’s disclosure',
+  lead_paint: 'Lead paint disclosure',
+  water: 'Well statement',
+  septic: 'Septic statement',
+  tank: 'Buried tank statement',
+  flood: 'Flood zone notice',
+  leased_ground: 'Leased ground paper',
+  association: 'Association papers',
   agency_disclosure: 'Agency disclosure',
+  both_sides: 'Consent to act for both sides',
   addendum: 'Addendum',
+  pets: 'Pet addendum',
+  guaranty: 'Guaranty',
+  house_rules: 'House rules',
+  inventory: 'Inventory',
   notice: 'Notice',
   inspection: 'Inspection',
+  condition: 'Condition report',
+  receipt: 'Receipt for money held',
+  closing_statement: 'Closing statement',
   trust: 'Trust paper',
   picture: 'Photographed paper',
   other: 'Other paper',
@@ -65,6 +97,31 @@ const SIGNS: [DocumentType, RegExp, RegExp][] = [
   ['trust', /\btrust(?:ee)? (?:certification|agreement)|certification of trust|power of attorney/, /\btrustee?\b/g],
 ];
 
+/** Finer types, told by the title alone: the words within such papers are those of many others. */
+const TITLES: [DocumentType, RegExp][] = [
+  ['lead_paint', /\blead[- ](?:based )?paint|pintura (?:a base de|con) plomo/],
+  ['both_sides', /\bconsent (?:to|of) (?:act|both|dual)|act for both/],
+  ['septic', /\bseptic\b/],
+  ['tank', /\b(?:buried|oil|fuel) tank\b/],
+  ['water', /\bwell (?:statement|test|water|disclosure)|\bprivate well\b/],
+  ['flood', /\bflood (?:zone|risk|hazard|disclosure|notice)/],
+  ['leased_ground', /\b(?:leased ground|ground lease|leasehold)\b/],
+  ['association', /\b(?:association|condominium) (?:papers|documents|disclosure|rules|addendum|statement)/],
+  ['pets', /\bpets? (?:addendum|agreement|rider)\b|\banexo de mascotas/],
+  ['guaranty', /\bguarant(?:y|ee|or agreement)\b/],
+  ['house_rules', /\b(?:house|building|community) rules\b/],
+  ['inventory', /\binventory\b/],
+  ['condition', /\b(?:move-?in (?:checklist|condition)|condition report)\b/],
+  ['receipt', /\breceipt\b/],
+  ['closing_statement', /\b(?:closing|settlement) statement\b/],
+  [
+    'seller_disclosure',
+    /\bsellers?'?s? (?:property )?(?:condition )?disclosure|property (?:condition )?disclosure statement/,
+  ],
+];
+/** Types that a title may tell more of; the others are what they are, whatever else stands in their title. */
+const COARSE: readonly DocumentType[] = ['disclosure', 'addendum', 'notice', 'inspection', 'trust', 'lease', 'other'];
+
 const says = (type: DocumentType, title: RegExp, text: string) =>
   title.test(text) || (type === 'notice' && beginsWithNotice(text));
 
@@ -89,5 +146,10 @@ export function suggestType(text: string, name = ''): DocumentType {
       most = score;
     }
   }
-  return most >= 2.5 ? best : 'other';
+  const coarse = most >= 2.5 ? best : 'other';
+  if (!COARSE.includes(coarse)) return coarse;
+  // A lease's title may end in a word of another paper; only what stands near the beginning counts.
+  const title = `${plain(name).replace(/[_-]+/g, ' ')} ${all.slice(0, coarse === 'lease' ? 60 : 120)}`;
+  if (coarse === 'lease' && /\b(?:lease|rental|tenancy|berth) agreement|residential lease/.test(title)) return coarse;
+  return TITLES.find(([, words]) => words.test(title))?.[0] ?? coarse;
 }

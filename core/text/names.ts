@@ -38,3 +38,8 @@ export function count(n: number, one: string, many = `${one}s`): string {
 export function doneWords(n: number): string {
   return n === 1 ? 'One person who has signed' : `${n} people who have signed`;
 }
+
+const NUMBER_WORDS = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine', 'Ten'];
+
+/** A number as a sentence begins with it: "Three", and "14" from eleven on. */
+export const numberWord = (n: number) => NUMBER_WORDS[n] ?? String(n);

@@ -1,6 +1,8 @@
 /** What SQL alone cannot do when a database of an earlier version is opened; each piece once in its life. */
 import type { Draft } from '@gatepath/core/packet';
 import type { Context } from '../context';
+import { addSampleRules } from '../deals/rules';
+import { findFirm } from '../firm/queries';
 import { loadState } from '../packets/log';
 import { filesOf } from '../packets/projections';
 import { savePacketFiles } from '../packets/read-model-queries';
@@ -14,6 +16,7 @@ export async function upgrade(ctx: Context): Promise<void> {
   await once(pool, '0005_firm_ground: access codes', () => hideAccessCodes(ctx));
   await once(pool, '0005_firm_ground: files of packets', () => noteFiles(ctx));
   await once(pool, '0005_firm_ground: work', () => queueWork(ctx));
+  await once(pool, '0007_deals: rules', () => addRules(ctx));
 }
 
 /** Codes told in person stood in drafts as they were told; from now on only keyed hashes are kept. */
@@ -49,6 +52,14 @@ async function noteFiles(ctx: Context): Promise<void> {
     const { state } = await loadState(pool, id);
     if (state) await inTransaction(pool, ({ db }) => savePacketFiles(db, id, filesOf(state)));
   }
+}
+
+/** A firm that worked without rules gets the samples to read, turned off: nothing is asked of its deals unasked. */
+async function addRules(ctx: Context): Promise<void> {
+  const firm = await findFirm(ctx.database.pool);
+  if (!firm) return;
+  await inTransaction(ctx.database.pool, ({ db }) => addSampleRules(db, ctx.clock.now(), false));
+  await ctx.jobs.queueNow('rules', 'rules');
 }
 
 /** What was to be done when the last server of an earlier version stopped. */

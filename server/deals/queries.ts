@@ -1,7 +1,34 @@
+import type {
+  DealKind,
+  DealStatus,
+  FactDef,
+  FactValue,
+  Figures,
+  ForWhom,
+  KeyDates,
+  Needs,
+  PacketNow,
+  PaperStanding,
+  Waiver,
+} from '@gatepath/core/deal';
 import type { Side } from '@gatepath/core/text';
-import type { DealKind } from '@gatepath/contract';
 import type { Db } from '../db/pool';
 import { itemAt } from '@gatepath/core/sure';
+
+export type OwnFact = FactDef;
+
+/** What is kept of how a deal stands. */
+export interface DealStanding {
+  needs: Needs;
+  papers: PaperStanding[];
+  packets: PacketNow[];
+  signatures: Tally;
+  initials: Tally;
+}
+export interface Tally {
+  done: number;
+  of: number;
+}
 
 export interface DealRow {
   id: string;
@@ -10,10 +37,18 @@ export interface DealRow {
   city: string;
   time_zone: string;
   created_at: Date;
-  price: string;
+  for_whom: ForWhom;
+  status: DealStatus;
   /** ISO day. */
-  closing_on: string | null;
+  status_on: string | null;
+  facts: Record<string, FactValue>;
+  dates: KeyDates;
+  tags: string[];
+  archived_at: Date | null;
 }
+
+/** A deal as lists show it. */
+export type DealListRow = DealRow & { figures: Figures | null };
 
 export interface PartyRow {
   id: string;
@@ -26,47 +61,78 @@ export interface PartyRow {
   company: string;
 }
 
+const COLUMNS =
+  'id, kind, address, city, time_zone, created_at, for_whom, status, status_on::text, facts, dates, tags, archived_at';
+
 /** Keeps a deal. */
-export async function insertDeal(db: Db, d: Omit<DealRow, 'price' | 'closing_on'>): Promise<void> {
-  await db.query('insert into deal (id, kind, address, city, time_zone, created_at) values ($1, $2, $3, $4, $5, $6)', [
-    d.id,
-    d.kind,
-    d.address,
-    d.city,
-    d.time_zone,
-    d.created_at,
-  ]);
+export async function insertDeal(
+  db: Db,
+  d: Pick<
+    DealRow,
+    'id' | 'kind' | 'address' | 'city' | 'time_zone' | 'created_at' | 'for_whom' | 'status' | 'status_on'
+  >,
+): Promise<void> {
+  await db.query(
+    `insert into deal (id, kind, address, city, time_zone, created_at, for_whom, status, status_on)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
+    [d.id, d.kind, d.address, d.city, d.time_zone, d.created_at, d.for_whom, d.status, d.status_on],
+  );
 }
 
 /** A deal; null when there is none. */
 export async function dealById(db: Db, id: string): Promise<DealRow | null> {
-  return (await db.query<DealRow>('select *, closing_on::text from deal where id = $1', [id])).rows[0] ?? null;
+  return (await db.query<DealRow>(`select ${COLUMNS} from deal where id = $1`, [id])).rows[0] ?? null;
 }
 
 /** The deal, locked until the transaction ends: who changes it or its people goes one after another. */
 export async function lockDeal(db: Db, id: string): Promise<DealRow | null> {
-  const r = await db.query<DealRow>('select *, closing_on::text from deal where id = $1 for update', [id]);
-  return r.rows[0] ?? null;
+  return (await db.query<DealRow>(`select ${COLUMNS} from deal where id = $1 for update`, [id])).rows[0] ?? null;
 }
 
 /** Corrects a deal. */
 export async function updateDeal(db: Db, d: DealRow): Promise<void> {
-  await db.query('update deal set address = $2, city = $3, price = $4, closing_on = $5 where id = $1', [
-    d.id,
-    d.address,
-    d.city,
-    d.price,
-    d.closing_on,
-  ]);
+  await db.query(
+    `update deal set kind = $2, for_whom = $3, address = $4, city = $5, status = $6, status_on = $7, facts = $8, dates = $9,
+       tags = $10, archived_at = $11 where id = $1`,
+    [
+      d.id,
+      d.kind,
+      d.for_whom,
+      d.address,
+      d.city,
+      d.status,
+      d.status_on,
+      JSON.stringify(d.facts),
+      JSON.stringify(d.dates),
+      JSON.stringify(d.tags),
+      d.archived_at,
+    ],
+  );
+}
+
+/** Throws a deal away with everything in it. */
+export async function deleteDeal(db: Db, id: string): Promise<void> {
+  await db.query('delete from document where deal_id = $1', [id]);
+  await db.query('delete from deal where id = $1', [id]);
+}
+
+/** Whether anything in a deal was ever sent, or a message belongs to it. */
+export async function wasSent(db: Db, dealId: string): Promise<boolean> {
+  const r = await db.query<{ sent: boolean }>(
+    `select exists (select 1 from packet where deal_id = $1 and status <> 'drafting')
+         or exists (select 1 from message where deal_id = $1) as sent`,
+    [dealId],
+  );
+  return itemAt(r.rows, 0).sent;
 }
 
 /** Deals newest first, by key: those with an id below `after`. */
 export async function listDeals(
   db: Db,
   o: { after: string | null; search: string | null; limit: number },
-): Promise<DealRow[]> {
-  const r = await db.query<DealRow>(
-    `select * from deal
+): Promise<DealListRow[]> {
+  const r = await db.query<DealListRow>(
+    `select ${COLUMNS}, figures from deal
      where ($1::text is null or id < $1)
        and ($2::text is null or address ilike $2 or city ilike $2)
      order by id desc limit $3`,
@@ -119,4 +185,160 @@ export async function updateParty(db: Db, p: PartyRow): Promise<void> {
 /** Takes a person out of a deal. */
 export async function deleteParty(db: Db, id: string): Promise<void> {
   await db.query('delete from party where id = $1', [id]);
+}
+
+/** Members who work on a deal, by id; nobody for everybody. */
+export async function membersOfDeal(db: Db, dealId: string): Promise<string[]> {
+  const sql = 'select member_id from deal_member where deal_id = $1 order by member_id';
+  return (await db.query<{ member_id: string }>(sql, [dealId])).rows.map((r) => r.member_id);
+}
+
+/** Says who works on a deal. */
+export async function setMembers(db: Db, dealId: string, ids: string[]): Promise<void> {
+  await db.query('delete from deal_member where deal_id = $1', [dealId]);
+  await db.query('insert into deal_member (deal_id, member_id) select $1, unnest($2::text[])', [dealId, ids]);
+}
+
+/** Addresses of members in lower case: of these, or of all when none are named. */
+export async function addressesOf(db: Db, ids: string[]): Promise<Map<string, string>> {
+  const r = await db.query<{ id: string; email: string }>(
+    'select id, lower(email) as email from member where cardinality($1::text[]) = 0 or id = any($1::text[])',
+    [ids],
+  );
+  return new Map(r.rows.map((m) => [m.id, m.email]));
+}
+
+export interface EventRow {
+  id: string;
+  deal_id: string;
+  at: Date;
+  sentence: string;
+  party_id: string | null;
+  document_id: string | null;
+}
+
+/** Keeps what happened in a deal. */
+export async function insertEvents(db: Db, rows: EventRow[]): Promise<void> {
+  for (const e of rows)
+    await db.query(
+      'insert into deal_event (id, deal_id, at, sentence, party_id, document_id) values ($1, $2, $3, $4, $5, $6)',
+      [e.id, e.deal_id, e.at, e.sentence, e.party_id, e.document_id],
+    );
+}
+
+/** What happened in a deal beside its packets, newest first. */
+export async function eventsOf(
+  db: Db,
+  o: {
+    dealId: string;
+    before: { at: string; id: string } | null;
+    partyId: string | null;
+    documentId: string | null;
+    limit: number;
+  },
+): Promise<EventRow[]> {
+  const r = await db.query<EventRow>(
+    `select * from deal_event where deal_id = $1 and ($2::timestamptz is null or (at, id) < ($2, $6))
+       and ($3::text is null or party_id = $3) and ($4::text is null or document_id = $4)
+     order by at desc, id desc limit $5`,
+    [o.dealId, o.before?.at ?? null, o.partyId, o.documentId, o.limit, o.before?.id ?? ''],
+  );
+  return r.rows;
+}
+
+/** Papers a deal does without. */
+export async function waiversOf(db: Db, dealId: string): Promise<Waiver[]> {
+  const r = await db.query<{ rule_id: string; reason: string; by_name: string; at: Date; facts: Waiver['facts'] }>(
+    'select rule_id, reason, by_name, at, facts from waiver where deal_id = $1',
+    [dealId],
+  );
+  return r.rows.map((w) => ({
+    ruleId: w.rule_id,
+    reason: w.reason,
+    by: w.by_name,
+    at: w.at.toISOString(),
+    facts: w.facts,
+  }));
+}
+
+/** Keeps that a paper is done without. */
+export async function saveWaiver(db: Db, dealId: string, w: Waiver): Promise<void> {
+  await db.query(
+    `insert into waiver (deal_id, rule_id, reason, by_name, at, facts) values ($1, $2, $3, $4, $5, $6)
+     on conflict (deal_id, rule_id) do update set reason = $3, by_name = $4, at = $5, facts = $6`,
+    [dealId, w.ruleId, w.reason, w.by, w.at, JSON.stringify(w.facts)],
+  );
+}
+
+/** Takes that back. @returns whether there was one */
+export async function dropWaiver(db: Db, dealId: string, ruleId: string): Promise<boolean> {
+  const r = await db.query('delete from waiver where deal_id = $1 and rule_id = $2', [dealId, ruleId]);
+  return (r.rowCount ?? 0) > 0;
+}
+
+/** Facts the firm added to those of the house. */
+export async function ownFacts(db: Db): Promise<OwnFact[]> {
+  const r = await db.query<{ own_facts: OwnFact[] }>('select own_facts from firm order by id limit 1');
+  return r.rows[0]?.own_facts ?? [];
+}
+
+/** Begins a look at a deal: the number tells which of two began later. */
+export async function nextLook(db: Db): Promise<string> {
+  return itemAt((await db.query<{ n: string }>(`select nextval('deal_look')::text as n`)).rows, 0).n;
+}
+
+export interface ItemRow {
+  deal_id: string;
+  member_id: string;
+  list: 'deal' | 'do' | 'due' | 'date' | 'term' | 'still';
+  ref: string;
+  /** ISO day. */
+  day: string;
+  item: object;
+}
+
+/** Keeps how a deal stands, unless a look that began later was here first. */
+export async function saveStanding(
+  db: Db,
+  s: { dealId: string; look: string; standing: DealStanding; figures: Figures; items: ItemRow[] },
+): Promise<void> {
+  // One statement: the embedded database has one connection, and a transaction would hold it for three.
+  await db.query(
+    `with mine as (
+       update deal set standing = $3, figures = $4, looked = $2::bigint where id = $1 and looked < $2::bigint returning id
+     ), kept as (
+       select * from jsonb_to_recordset($5::jsonb) as x(member_id text, list text, ref text, day date, item jsonb)
+     ), gone as (
+       delete from deal_item i where i.deal_id in (select id from mine)
+         and not exists (select 1 from kept k where k.member_id = i.member_id and k.list = i.list and k.ref = i.ref)
+     )
+     insert into deal_item (deal_id, member_id, list, ref, day, item)
+     select m.id, k.member_id, k.list, k.ref, k.day, k.item from kept k, mine m
+     on conflict (deal_id, member_id, list, ref) do update set day = excluded.day, item = excluded.item`,
+    [s.dealId, s.look, JSON.stringify(s.standing), JSON.stringify(s.figures), JSON.stringify(s.items)],
+  );
+}
+
+/** How a deal stands, as it was last worked out; null before that. */
+export async function standingOf(db: Db, dealId: string): Promise<DealStanding | null> {
+  const r = await db.query<{ standing: DealStanding | null }>('select standing from deal where id = $1', [dealId]);
+  return r.rows[0]?.standing ?? null;
+}
+
+/** Ids of deals in which something may be asked for, oldest first. */
+export async function openDealIds(db: Db): Promise<string[]> {
+  const r = await db.query<{ id: string }>(
+    `select id from deal where archived_at is null and status not in ('closed', 'fell_through', 'ended') order by id`,
+  );
+  return r.rows.map((d) => d.id);
+}
+
+/** Open deals, as far as rules look at them. */
+export async function openDeals(db: Db, limit: number): Promise<DealRow[]> {
+  const r = await db.query<DealRow>(
+    `select ${COLUMNS} from deal where archived_at is null and status not in ('closed', 'fell_through', 'ended')
+     order by id desc limit $1`,
+    [limit],
+  );
+  return r.rows;
 }

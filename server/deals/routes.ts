@@ -1,14 +1,32 @@
 import type { FastifyInstance } from 'fastify';
 import type { Context } from '../context';
 import { serve } from '../http/routing';
+import { dealActivity } from './activity';
+import * as rules from './rules';
 import * as service from './service';
 
 export function dealRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'deals', ({ query }) => service.listDeals(ctx, query));
-  serve(app, 'newDeal', ({ body }) => service.openDeal(ctx, body));
-  serve(app, 'deal', ({ params }) => service.dealView(ctx, params.dealId));
-  serve(app, 'setDeal', ({ params, body }) => service.changeDeal(ctx, params.dealId, body));
-  serve(app, 'addParty', ({ params, body }) => service.addPartyToDeal(ctx, params.dealId, body));
-  serve(app, 'setParty', ({ params, body }) => service.correctParty(ctx, params.partyId, body));
-  serve(app, 'dropParty', ({ params }) => service.dropParty(ctx, params.partyId));
+  serve(app, 'newDeal', ({ body, member }) => service.openDeal(ctx, body, member));
+  serve(app, 'deal', ({ params, member }) => service.dealView(ctx, params.dealId, member));
+  serve(app, 'setDeal', ({ params, body, member }) => service.changeDeal(ctx, params.dealId, body, member));
+  serve(app, 'dropDeal', ({ params }) => service.dropDeal(ctx, params.dealId));
+  serve(app, 'dealActivity', ({ params, query }) => dealActivity(ctx, params.dealId, query));
+  serve(app, 'waive', ({ params, body, member }) =>
+    service.waive(ctx, params.dealId, params.ruleId, body.reason, member),
+  );
+  serve(app, 'unwaive', ({ params, member }) => service.unwaive(ctx, params.dealId, params.ruleId, member));
+  serve(app, 'addParty', ({ params, body, member }) => service.addPartyToDeal(ctx, params.dealId, body, member));
+  serve(app, 'setParty', ({ params, body, member }) => service.correctParty(ctx, params.partyId, body, member));
+  serve(app, 'dropParty', ({ params, member }) => service.dropParty(ctx, params.partyId, member));
+}
+
+export function ruleRoutes(app: FastifyInstance, ctx: Context): void {
+  serve(app, 'rules', () => rules.rulesView(ctx));
+  serve(app, 'newRule', ({ body }) => rules.keepRule(ctx, null, body));
+  serve(app, 'tryRule', ({ body }) => rules.tryRule(ctx, body));
+  serve(app, 'turnRules', ({ body }) => rules.turnRules(ctx, body.ids, body.on));
+  serve(app, 'setRule', ({ params, body }) => rules.keepRule(ctx, params.ruleId, body));
+  serve(app, 'dropRule', ({ params }) => rules.dropRule(ctx, params.ruleId));
+  serve(app, 'setOwnFacts', ({ body }) => rules.setOwnFacts(ctx, body));
 }

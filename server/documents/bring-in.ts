@@ -3,6 +3,7 @@ import type { ComposeBody, DocumentView, LeftOut } from '@gatepath/contract';
 import { clip } from '@gatepath/core/text';
 import type { Context } from '../context';
 import { inTransaction } from '../db/tx';
+import { lookAgain } from '../deals/standing';
 import { dealOr404 } from '../deals/service';
 import { isInUse } from '../files/in-use';
 import type { StoredFile } from '../files/store';
@@ -118,11 +119,15 @@ async function keepDocument(
     replaced_by: null,
     sealed: d.sealed ?? false,
     left_out: d.left_out ?? [],
+    ends_on: null,
+    elsewhere_on: null,
+    unsigned: false,
   };
   await inTransaction(ctx.database.pool, async (tx) => {
     await q.insertDocument(tx.db, { ...row, bytes: d.bytes });
     if (d.replaces?.length) await q.setReplaced(tx.db, d.deal_id, d.replaces, row.id);
     await ctx.jobs.queue(tx, 'read', row.id);
+    await lookAgain(ctx, tx, row.deal_id);
     tx.afterCommit(() => ctx.live.tell(topics.deal(d.deal_id)));
   });
   return documentView(row);

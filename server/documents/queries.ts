@@ -25,10 +25,21 @@ export interface DocumentRow {
   sealed: boolean;
   /** What it held beside its pages and what of it did not come along. */
   left_out: LeftOut[];
+  /** ISO day; the last one it holds. */
+  ends_on: string | null;
+  /** ISO day on which it was signed somewhere else. */
+  elsewhere_on: string | null;
+  /** Nobody signs it. */
+  unsigned: boolean;
 }
 
+/** A document as it comes in: nothing is said of it yet. */
+export type NewDocument = Omit<DocumentRow, 'bytes' | 'ends_on' | 'elsewhere_on' | 'unsigned'> & { bytes: number };
+
+const COLUMNS = '*, ends_on::text, elsewhere_on::text';
+
 /** Keeps a document. */
-export async function insertDocument(db: Db, d: Omit<DocumentRow, 'bytes'> & { bytes: number }): Promise<void> {
+export async function insertDocument(db: Db, d: NewDocument): Promise<void> {
   await db.query(
     `insert into document (id, deal_id, name, file_name, original_sha256, sha256, bytes, pages, pages_read, status, problem, facts_sha256, created_at, type, came_as, made_from, replaced_by, sealed, left_out)
      values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19)`,
@@ -58,22 +69,25 @@ export async function insertDocument(db: Db, d: Omit<DocumentRow, 'bytes'> & { b
 
 /** A document; null when there is none. */
 export async function documentById(db: Db, id: string): Promise<DocumentRow | null> {
-  return (await db.query<DocumentRow>('select * from document where id = $1', [id])).rows[0] ?? null;
+  return (await db.query<DocumentRow>(`select ${COLUMNS} from document where id = $1`, [id])).rows[0] ?? null;
 }
 
 /** The documents of a deal, oldest first. */
 export async function documentsOfDeal(db: Db, dealId: string): Promise<DocumentRow[]> {
-  return (await db.query<DocumentRow>('select * from document where deal_id = $1 order by id', [dealId])).rows;
+  return (await db.query<DocumentRow>(`select ${COLUMNS} from document where deal_id = $1 order by id`, [dealId])).rows;
 }
 
 /** Documents by their ids, oldest first. */
 export async function documentsByIds(db: Db, ids: string[]): Promise<DocumentRow[]> {
-  return (await db.query<DocumentRow>('select * from document where id = any($1::text[]) order by id', [ids])).rows;
+  return (await db.query<DocumentRow>(`select ${COLUMNS} from document where id = any($1::text[]) order by id`, [ids]))
+    .rows;
 }
 
 /** The document, locked until the transaction ends. */
 export async function lockDocument(db: Db, id: string): Promise<DocumentRow | null> {
-  return (await db.query<DocumentRow>('select * from document where id = $1 for update', [id])).rows[0] ?? null;
+  return (
+    (await db.query<DocumentRow>(`select ${COLUMNS} from document where id = $1 for update`, [id])).rows[0] ?? null
+  );
 }
 
 /** Notes how many pages have been read. */
@@ -103,14 +117,13 @@ export async function setDocumentFailed(db: Db, id: string, problem: string): Pr
 /** Changes name, type or successor of a document. */
 export async function updateDocument(
   db: Db,
-  d: Pick<DocumentRow, 'id' | 'name' | 'type' | 'replaced_by'>,
+  d: Pick<DocumentRow, 'id' | 'name' | 'type' | 'replaced_by' | 'ends_on' | 'elsewhere_on' | 'unsigned'>,
 ): Promise<void> {
-  await db.query('update document set name = $2, type = $3, replaced_by = $4 where id = $1', [
-    d.id,
-    d.name,
-    d.type,
-    d.replaced_by,
-  ]);
+  await db.query(
+    `update document set name = $2, type = $3, replaced_by = $4, ends_on = $5, elsewhere_on = $6, unsigned = $7
+     where id = $1`,
+    [d.id, d.name, d.type, d.replaced_by, d.ends_on, d.elsewhere_on, d.unsigned],
+  );
 }
 
 /** Marks documents as having had their place taken by another. */

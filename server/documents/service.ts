@@ -8,6 +8,7 @@ import { PAGE_DPIS, type DocumentPatch, type DocumentView, type PackedFacts } fr
 import type { Context } from '../context';
 import type { Db } from '../db/pool';
 import { inTransaction } from '../db/tx';
+import { lookAgain } from '../deals/standing';
 import { pictureDir } from '../files/tidy';
 import { newSecret } from '../ids';
 import { topics } from '../live/live';
@@ -38,6 +39,9 @@ export function documentView(d: q.DocumentRow): DocumentView {
     madeFrom: d.made_from ?? [],
     replacedBy: d.replaced_by,
     leftOut: d.left_out,
+    endsOn: d.ends_on,
+    elsewhereOn: d.elsewhere_on,
+    unsigned: d.unsigned,
   };
 }
 
@@ -58,6 +62,8 @@ export async function readDocument(ctx: Context, id: string): Promise<void> {
     await q.setDocumentFailed(db, id, whyUnread(row.name, error));
   }
   ctx.live.tell(topics.deal(row.deal_id));
+  // Its type may be known by now.
+  await ctx.jobs.queueNow('deal', row.deal_id);
 }
 
 async function readFacts(ctx: Context, row: q.DocumentRow): Promise<{ facts: string; words: string }> {
@@ -161,7 +167,8 @@ async function drawn(
 
 /** Corrects a document's name or type, or says which other one took its place. */
 export async function changeDocument(ctx: Context, id: string, body: DocumentPatch): Promise<DocumentView> {
-  const row = await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
+  const row = await inTransaction(ctx.database.pool, async (tx) => {
+    const { db, afterCommit } = tx;
     const was = await q.lockDocument(db, id);
     if (!was) throw notFound('This document');
     if (body.replacedBy) {
@@ -173,8 +180,12 @@ export async function changeDocument(ctx: Context, id: string, body: DocumentPat
       name: body.name ?? was.name,
       type: body.type ?? was.type,
       replaced_by: body.replacedBy === undefined ? was.replaced_by : body.replacedBy,
+      ends_on: body.endsOn === undefined ? was.ends_on : body.endsOn,
+      elsewhere_on: body.elsewhereOn === undefined ? was.elsewhere_on : body.elsewhereOn,
+      unsigned: body.unsigned ?? was.unsigned,
     };
     await q.updateDocument(db, now);
+    await lookAgain(ctx, tx, was.deal_id);
     afterCommit(() => ctx.live.tell(topics.deal(was.deal_id)));
     return now;
   });
@@ -193,6 +204,7 @@ export async function dropDocument(ctx: Context, id: string): Promise<void> {
         `“${row.name}” is in the packet “${itemAt(packets, 0).name}”. Take it out there first.`,
       );
     await q.deleteDocument(tx.db, id);
+    await lookAgain(ctx, tx, row.deal_id);
     for (const file of new Set([row.original_sha256, row.sha256, row.facts_sha256]))
       if (file) await ctx.jobs.queue(tx, 'tidy', file);
     tx.afterCommit(() => ctx.live.tell(topics.deal(row.deal_id)));

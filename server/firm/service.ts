@@ -9,6 +9,7 @@ import {
 } from '@gatepath/contract';
 import type { Context } from '../context';
 import { inTransaction } from '../db/tx';
+import { addSampleRules } from '../deals/rules';
 import { hashSecret, newId, newSecret } from '../ids';
 import { countTry, dropOldTries, forgetTries } from '../http/throttle';
 import { JOB_NAMES } from '../jobs/jobs';
@@ -65,6 +66,7 @@ export async function setUpFirm(ctx: Context, body: SetupBody): Promise<{ member
     afterCommit(() => ctx.live.tell(topics.firm()));
     const firm = { id: newId(), name: body.firmName, time_zone: body.timeZone };
     await q.insertFirm(db, { ...firm, at });
+    await addSampleRules(db, at, true);
     const m = { id: newId(), firm_id: firm.id, name: body.name, email: body.email };
     await q.insertMember(db, { ...m, password_hash, at });
     return { ...m, notices: NOTICES.filter((n) => n !== 'asked' && n !== 'opened'), digest: false };
@@ -192,4 +194,5 @@ export async function setHolidays(ctx: Context, holidays: string[]): Promise<voi
   const firm = (await ctx.firm())!;
   await q.saveHolidays(ctx.database.pool, firm.id, [...new Set(holidays)].sort());
   ctx.live.tell(topics.firm());
+  await ctx.jobs.queueNow('rules', 'rules');
 }

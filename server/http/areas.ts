@@ -6,7 +6,7 @@ import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import { openApi, type Who } from '@gatepath/contract/routes';
 import { UNCLEAN } from '@gatepath/contract';
 import type { Context } from '../context';
-import { dealRoutes } from '../deals/routes';
+import { dealRoutes, ruleRoutes } from '../deals/routes';
 import { documentRoutes } from '../documents/routes';
 import { firmRoutes, sessionRoutes } from '../firm/routes';
 import { memberOfRequest } from '../firm/session';
@@ -16,6 +16,7 @@ import { Problem } from '../problem';
 import { proofRoutes } from '../proof/routes';
 import { requirePass, wordsOfPass } from '../signing/entry';
 import { signingRoutes } from '../signing/routes';
+import { todayRoutes } from '../today/routes';
 import { told, visitOf } from '../signing/visit';
 import { addJsonBodies } from './json';
 import { asProblem } from './validate';
@@ -41,6 +42,8 @@ export async function api(app: FastifyInstance, { ctx }: { ctx: Context }): Prom
   await area('member', (inside) => office(inside, ctx), [
     firmRoutes,
     dealRoutes,
+    ruleRoutes,
+    todayRoutes,
     documentRoutes,
     packetRoutes,
     mailroomRoutes,

@@ -1,13 +1,13 @@
 /** The calendar at work: nudges, warnings, lapses and the daily digest, whenever their time has come. */
 import { dayOf, morningOf } from '@gatepath/core/calendar';
-import { count } from '@gatepath/core/text';
 import { ENGLISH, say } from '@gatepath/core/words';
 import type { Context } from '../context';
 import { inTransaction } from '../db/tx';
 import { digestReaders, memberById, noteDigest } from '../firm/queries';
 import { layOut } from '../mail/messages';
 import { postLetter } from '../mailroom/post';
-import { packetsToTick, packetsUnderWay } from '../packets/queries';
+import { packetsToTick } from '../packets/queries';
+import { todayView, todayWords } from '../today/service';
 import { Problem } from '../problem';
 
 /** How often the calendar is looked at, in seconds. */
@@ -47,25 +47,24 @@ export async function tickPacket(ctx: Context, packetId: string): Promise<void> 
   });
 }
 
-/** Once a morning: what is under way and who holds it up, to each member who wants it. */
+/** Once a morning: what the first screen says, in its order, to each member who wants it; nothing when it is empty. */
 export async function sendDigest(ctx: Context, id: string): Promise<void> {
   const [memberId = '', day = ''] = id.split(':');
   const db = ctx.database.pool;
   const firm = await ctx.firm();
   const member = await memberById(db, memberId);
   if (!firm || !member?.digest) return;
+  const today = await todayView(ctx, member);
   await inTransaction(db, async (tx) => {
     if (!(await noteDigest(tx.db, member.id, day))) return;
-    const packets = await packetsUnderWay(tx.db, member.id);
-    if (!packets.length) return;
+    const lines = todayWords(today);
+    // The first line says how things stand; alone it is not worth a message.
+    if (lines.length < 2) return;
     const message = layOut({
       language: 'en',
-      subject: `Today: ${count(packets.length, 'packet')} under way`,
-      paragraphs: [
-        say(ENGLISH, 'mail.hello', { toName: member.name }),
-        ...packets.map((p) => `${p.name}, ${p.address}: at gate ${p.gate + 1} of ${p.gate_count}. ${p.hold_up}`),
-      ],
-      link: { label: 'See your deals', href: `${ctx.config.publicUrl}/deals` },
+      subject: `Today: ${lines[0] ?? ''}`,
+      paragraphs: [say(ENGLISH, 'mail.hello', { toName: member.name }), ...lines],
+      link: { label: 'See your day', href: `${ctx.config.publicUrl}/today` },
       fails: say(ENGLISH, 'mail.button_fails'),
       firm: firm.name,
     });
@@ -86,5 +85,6 @@ export async function forwardClock(ctx: Context, hours: number): Promise<void> {
 export async function settleCalendar(ctx: Context): Promise<void> {
   await runCalendar(ctx);
   await ctx.jobs.idle('tick');
+  await ctx.jobs.idle('deal');
   await ctx.jobs.idle('digest');
 }

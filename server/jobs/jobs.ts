@@ -11,7 +11,8 @@ import * as q from './queries';
 import { isOneOf, keysOf } from '@gatepath/core/sure';
 import { messageOf } from '../errors';
 
-export type JobName = 'mail' | 'seal' | 'read' | 'tick' | 'digest' | 'calendar' | 'snapshot' | 'tidy';
+export type JobName =
+  'mail' | 'seal' | 'read' | 'tick' | 'digest' | 'calendar' | 'snapshot' | 'tidy' | 'deal' | 'rules';
 
 interface Kind {
   /** Tries after the first. */
@@ -32,6 +33,8 @@ const KINDS: Record<JobName, Kind> = {
   digest: { again: 5, pause: 30, lease: 60, atOnce: 2 },
   calendar: { again: 5, pause: 5, lease: 60, atOnce: 1 },
   snapshot: { again: 2, pause: 30, lease: 120, atOnce: 1 },
+  deal: { again: 3, pause: 5, lease: 120, atOnce: 2 },
+  rules: { again: 3, pause: 5, lease: 600, atOnce: 1 },
   tidy: { again: 2, pause: 60, lease: 3_600, atOnce: 1 },
 };
 export const JOB_NAMES = keysOf(KINDS);

@@ -17,6 +17,9 @@ const WORDS: Record<JobName, (db: Db, id: string) => Promise<string>> = {
   calendar: async () => 'The calendar could not be looked at.',
   snapshot: async (db, id) =>
     `A shortcut into the log of “${await packet(db, id)}” could not be kept. Nothing is missing.`,
+  deal: async (db, id) =>
+    `What “${await nameOf(db, 'select address as name from deal where id = $1', id, 'a deal')}” needs could not be worked out.`,
+  rules: async () => 'The open deals could not be looked at by the changed rules.',
   tidy: async () => 'Files nobody needs any more could not be cleared away.',
 };
 

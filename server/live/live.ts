@@ -166,6 +166,8 @@ export const topics = {
   deal: (id: string) => `deal:${id}`,
   mailroom: () => 'mailroom',
   deals: () => 'deals',
+  /** What stands on first screens. */
+  today: () => 'today:firm',
   firm: () => 'firm',
   work: (queue: string) => `work:${queue}`,
 };

@@ -13,6 +13,7 @@ import { type ChangeCommand, type PacketState, ahead, initialsOfChange, partyOf 
 import type { ChangeBody } from '@gatepath/contract';
 import type { Context } from '../context';
 import { inTransaction } from '../db/tx';
+import { lookAgain } from '../deals/standing';
 import { documentsByIds } from '../documents/queries';
 import { factsFiles } from '../documents/service';
 import { keepSealedDocument } from '../documents/bring-in';
@@ -227,6 +228,7 @@ export async function startLateRound(
   const name = `${row.name}, late round`;
   const { draft } = await q.draftOf(ctx.database.pool, packetId);
   await inTransaction(ctx.database.pool, async (tx) => {
+    await lookAgain(ctx, tx, row.deal_id);
     await q.insertPacket(tx.db, {
       id,
       deal_id: row.deal_id,

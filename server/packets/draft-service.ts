@@ -15,6 +15,7 @@ import type { Db } from '../db/pool';
 import { inTransaction } from '../db/tx';
 import { partiesOfDeal } from '../deals/queries';
 import { dealOr404 } from '../deals/service';
+import { lookAgain } from '../deals/standing';
 import { clearReplaced, documentsByIds } from '../documents/queries';
 import type { Member } from '../firm/queries';
 import { newId } from '../ids';
@@ -38,8 +39,10 @@ export async function lockedOr404(db: Db, id: string): Promise<q.PacketRow> {
 /** Starts a draft with the deal's parties on a usual path; the desk goes on from there. */
 export async function startPacket(ctx: Context, dealId: string, body: NewPacketBody, member: Member): Promise<string> {
   const id = newId();
-  await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
+  await inTransaction(ctx.database.pool, async (tx) => {
+    const { db, afterCommit } = tx;
     await dealOr404(db, dealId);
+    await lookAgain(ctx, tx, dealId);
     const documentIds = body.documentIds ?? [];
     await requireDocuments(db, dealId, documentIds);
     const parties = (await partiesOfDeal(db, dealId)).map((p, i): PacketParty => ({
@@ -84,10 +87,14 @@ async function requireDocuments(db: Db, dealId: string, ids: string[]): Promise<
 
 /** Applies edits to a draft; edits of several people are applied one after another. */
 export async function editDraft(ctx: Context, packetId: string, body: EditsBody, member: Member): Promise<SavedDraft> {
-  return inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
+  return inTransaction(ctx.database.pool, async (tx) => {
+    const { db, afterCommit } = tx;
     const row = await lockedOr404(db, packetId);
     if (row.status !== 'drafting')
       throw new Problem('already-sent', 'This packet has been sent, so it can no longer be edited.');
+    // Only its papers and its name show in the deal.
+    if (body.edits.some((e) => (e.op === 'set' ? e.field === 'name' : e.list === 'documents')))
+      await lookAgain(ctx, tx, row.deal_id);
     const was = await q.draftOf(db, packetId);
     const draft = applyEdits(was.draft, await withoutCodes(ctx, db, packetId, body.edits));
     for (const list of DRAFT_LISTS)
@@ -157,11 +164,13 @@ async function overlaps(db: Db, packetId: string, version: number, body: EditsBo
  * @throws Problem `already-sent` for a packet that was sent, `not-found`
  */
 export async function dropDraft(ctx: Context, packetId: string): Promise<void> {
-  await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
+  await inTransaction(ctx.database.pool, async (tx) => {
+    const { db, afterCommit } = tx;
     const row = await lockedOr404(db, packetId);
     if (row.status !== 'drafting')
       throw new Problem('already-sent', 'A packet that was sent stays in the deal. Withdraw it instead.');
     await q.deletePacket(db, packetId);
+    await lookAgain(ctx, tx, row.deal_id);
     afterCommit(() => ctx.live.tell(topics.deal(row.deal_id)));
   });
 }

@@ -119,6 +119,17 @@ export async function packetsOfDeals(db: Db, dealIds: string[]): Promise<PacketL
   return r.rows;
 }
 
+/** Ids of the documents in each draft of a deal, by packet. */
+export async function documentsOfDrafts(db: Db, dealId: string): Promise<Map<string, string[]>> {
+  const r = await db.query<{ packet_id: string; ids: string[] }>(
+    `select d.packet_id, array_agg(d.document_id order by d.document_id) as ids
+     from packet p join packet_document d on d.packet_id = p.id
+     where p.deal_id = $1 and p.status = 'drafting' group by d.packet_id`,
+    [dealId],
+  );
+  return new Map(r.rows.map((x) => [x.packet_id, x.ids]));
+}
+
 /** Packets that hold a document, in their drafts or under way. */
 export async function packetsWithDocument(db: Db, documentId: string): Promise<{ id: string; name: string }[]> {
   const r = await db.query<{ id: string; name: string }>(
@@ -219,19 +230,6 @@ export async function kinOf(
     `select id, name, 'replaces' as how from packet where replaces_id = $1
      union all select id, name, 'continues' from packet where continues_id = $1 order by id`,
     [id],
-  );
-  return r.rows;
-}
-
-/** A member's packets that are on their way, longest first. */
-export async function packetsUnderWay(
-  db: Db,
-  memberId: string,
-): Promise<{ name: string; address: string; gate: number; gate_count: number; hold_up: string }[]> {
-  const r = await db.query<{ name: string; address: string; gate: number; gate_count: number; hold_up: string }>(
-    `select p.name, d.address, p.gate, p.gate_count, p.hold_up from packet p join deal d on d.id = p.deal_id
-     where p.created_by = $1 and p.status = 'at_gate' order by p.sent_at limit 200`,
-    [memberId],
   );
   return r.rows;
 }

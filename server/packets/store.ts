@@ -3,7 +3,7 @@
  * the read models and what follows from them are one transaction. Commands of many people that
  * come at once share one: a few statements carry all of them.
  */
-import { decide, type PacketCommand, type Refusal } from '@gatepath/core/routing';
+import { decide, type PacketCommand, type PacketEventType, type Refusal } from '@gatepath/core/routing';
 import { CHAIN_START } from '@gatepath/core/proof';
 import type { Context } from '../context';
 import { gathered } from '../db/gather';
@@ -25,6 +25,17 @@ interface Run {
   resolve(done: Done): void;
   reject(error: unknown): void;
 }
+
+/** Events after which a deal stands as it did before. */
+const QUIET: ReadonlySet<PacketEventType> = new Set([
+  'mark_filled',
+  'mark_cleared',
+  'hand_set',
+  'agreed',
+  'proved',
+  'language_chosen',
+  'revised',
+]);
 
 /** Commands that share a transaction at most. */
 const MOST_AT_ONCE = 64;
@@ -167,6 +178,8 @@ export class PacketStore implements Packets {
     for (const [i, { row, item }] of items.entries()) {
       const { state, events } = itemAt(done, i);
       await followUp(ctx, tx, row, state, events);
+      // Marks come by the dozen; what the deal makes of them is worked out when their party is done.
+      if (events.some((e) => !QUIET.has(e.body.type))) await ctx.jobs.queue(tx, 'deal', row.deal_id);
       const before = item.before.state?.seq ?? 0;
       if (Math.floor(before / SNAPSHOT_EVERY) !== Math.floor(state.seq / SNAPSHOT_EVERY))
         await ctx.jobs.queue(tx, 'snapshot', row.id);

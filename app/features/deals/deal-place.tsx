@@ -4,11 +4,18 @@ import { useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { Input } from '../../ui/input';
 import type { DealView, PartyView } from '@gatepath/contract';
+import { isOurs, KEY_DATES, sidesOf } from '@gatepath/core/deal';
 import { listWords, sideLabel } from '@gatepath/core/text';
 import { useDeal, useDropDocument, useNewPacket, usePartyActions } from '../../api/hooks';
-import { DocumentDrop, DocumentRow } from './document-drop';
+import { DocumentDrop } from './document-drop';
+import { DocumentRow } from './document-row';
 import { useUploads } from './uploads';
+import { ActivityCard } from './activity-card';
+import { DealHead } from './deal-head';
 import { FactsCard } from './facts-card';
+import { MilePosts } from './mile-posts';
+import { NeedsCard } from './needs-card';
+import { NextCard } from './next-card';
 import { PathStrip } from '../packet/path-strip';
 import { packetLine } from '../packet/words';
 import { PartyForm } from '../people/party-form';
@@ -16,42 +23,64 @@ import { ConfirmRemove } from '../../ui/confirm';
 import { usePalette, useWide } from '../../ui/hooks';
 import { NotReady, isReady } from '../../ui/not-ready';
 import { Button, Card, IconButton, Page, Trouble } from '../../ui/pieces';
-import { Body, Heading, Small, Strong, Title } from '../../ui/text';
+import { Body, Heading, Small, Strong } from '../../ui/text';
 import { Token } from '../../ui/token';
 import { itemAt } from '@gatepath/core/sure';
 
-const FIRST_SIDE = { listing: 'seller', sale: 'buyer', tenancy: 'tenant' } as const;
-
+/** A deal: its days, what would help most, what it needs, its packets, papers, people, facts, and what happened. */
 export function DealPlace() {
-  const { dealId } = useLocalSearchParams<{ dealId: string }>();
+  const asked = useLocalSearchParams<{ dealId: string; fact?: string; date?: string; add?: string }>();
+  const { dealId } = asked;
   const deal = useDeal(dealId);
   const wide = useWide();
   const uploads = useUploads(dealId);
   if (!isReady(deal)) return <NotReady query={deal} what="the deal" />;
   const d = deal.data;
+  const date = KEY_DATES.find((k) => k === asked.date) ?? null;
+  const column = { flex: wide ? 1 : undefined, gap: 16, minWidth: 0 };
+  const needs = (
+    <Part name="What the deal needs">
+      <NeedsCard deal={d} open={asked.add ?? null} />
+    </Part>
+  );
+  const facts = (
+    <Part name="Facts">
+      <FactsCard deal={d} open={asked.fact ?? null} />
+    </Part>
+  );
+  const papers = (
+    <>
+      <Part name="Packets">
+        <Packets deal={d} arriving={uploads.uploads.some((u) => !u.problem)} />
+      </Part>
+      <Part name="Papers">
+        <Papers deal={d} uploads={uploads} />
+      </Part>
+      <Part name="People">
+        <People deal={d} />
+      </Part>
+    </>
+  );
   return (
-    <Page max={wide ? 1080 : 760}>
-      <View>
-        <Small>
-          {[{ listing: 'Listing', sale: 'Sale', tenancy: 'Tenancy' }[d.kind], d.city].filter(Boolean).join(' · ')}
-        </Small>
-        <Title>{d.address}</Title>
-      </View>
+    <Page max={wide ? 1160 : 760}>
+      <DealHead deal={d} />
+      <Part name="Key dates">
+        <MilePosts deal={d} open={date} />
+      </Part>
       <View style={{ flexDirection: wide ? 'row' : 'column', gap: 16, alignItems: wide ? 'flex-start' : 'stretch' }}>
-        <View style={{ flex: wide ? 1 : undefined, gap: 16 }}>
-          <Part name="People">
-            <People deal={d} />
+        <View style={column}>
+          <Part name="What would help most">
+            <NextCard deal={d} />
           </Part>
-          <Part name="The deal">
-            <FactsCard deal={d} />
-          </Part>
+          {asked.fact ? facts : needs}
+          {asked.fact ? needs : null}
+          {wide && !asked.fact ? facts : null}
         </View>
-        <View style={{ flex: wide ? 1 : undefined, gap: 16 }}>
-          <Part name="Documents">
-            <Documents deal={d} uploads={uploads} />
-          </Part>
-          <Part name="Packets">
-            <Packets deal={d} arriving={uploads.uploads.some((u) => !u.problem)} />
+        <View style={column}>
+          {papers}
+          {wide || asked.fact ? null : facts}
+          <Part name="What happened">
+            <ActivityCard deal={d} />
           </Part>
         </View>
       </View>
@@ -67,7 +96,7 @@ function People({ deal }: { deal: DealView }) {
   return (
     <Card>
       <Heading>People</Heading>
-      {deal.parties.map((party, i) =>
+      {inOrder(deal).map(({ party, ink: i }) =>
         editing === party.id ? (
           <PartyForm
             key={party.id}
@@ -84,6 +113,7 @@ function People({ deal }: { deal: DealView }) {
           <PersonRow
             key={party.id}
             party={party}
+            ours={isOurs(deal.forWhom, party.side)}
             ink={i}
             onEdit={() => setEditing(party.id)}
             onDrop={() => actions.drop.mutate(party.id)}
@@ -94,7 +124,7 @@ function People({ deal }: { deal: DealView }) {
         <View style={{ borderTopWidth: deal.parties.length ? 1 : 0, borderColor: p.rule, paddingTop: 8 }}>
           <PartyForm
             key={deal.parties.length}
-            start={{ side: deal.parties[deal.parties.length - 1]?.side ?? FIRST_SIDE[deal.kind] }}
+            start={{ side: deal.parties[deal.parties.length - 1]?.side ?? itemAt(sidesOf(deal.kind, deal.forWhom), 0) }}
             saveLabel="Add this person"
             error={actions.add.error}
             onCancel={deal.parties.length ? () => setAdding(false) : undefined}
@@ -110,13 +140,24 @@ function People({ deal }: { deal: DealView }) {
   );
 }
 
+/** By side, ours first, and within a side by number; each keeps the ink it has everywhere. */
+function inOrder(deal: DealView) {
+  const sides = sidesOf(deal.kind, deal.forWhom);
+  const at = (p: PartyView) => (sides.includes(p.side) ? sides.indexOf(p.side) : sides.length);
+  return deal.parties
+    .map((party, ink) => ({ party, ink }))
+    .sort((a, b) => at(a.party) - at(b.party) || a.party.ordinal - b.party.ordinal);
+}
+
 function PersonRow({
   party,
+  ours,
   ink,
   onEdit,
   onDrop,
 }: {
   party: PartyView;
+  ours: boolean;
   ink: number;
   onEdit: () => void;
   onDrop: () => void;
@@ -127,7 +168,7 @@ function PersonRow({
       <Token name={party.name} ink={ink} size={32} />
       <View style={{ flex: 1 }}>
         <Strong>{party.name}</Strong>
-        <Small>{`${sideLabel(party.side, party.ordinal)}${party.company ? `, for ${party.company}` : ''}`}</Small>
+        <Small>{`${sideLabel(party.side, party.ordinal)}${ours ? ', ours' : ''}${party.company ? `, for ${party.company}` : ''}`}</Small>
         <Small numberOfLines={1} style={party.email ? null : { color: p.wine }}>
           {party.email || 'No email address yet'}
         </Small>
@@ -138,18 +179,24 @@ function PersonRow({
   );
 }
 
-function Documents({ deal, uploads }: { deal: DealView; uploads: ReturnType<typeof useUploads> }) {
+function Papers({ deal, uploads }: { deal: DealView; uploads: ReturnType<typeof useUploads> }) {
   const drop = useDropDocument(deal.id);
   return (
     <Card>
-      <Heading>Documents</Heading>
+      <Heading>Papers</Heading>
       {deal.documents.length === 0 ? (
         <Body>Add the papers of this deal: PDF, Word, text, or a picture of a page.</Body>
       ) : null}
       {deal.documents
         .filter((doc) => !doc.replacedBy)
         .map((doc) => (
-          <DocumentRow key={doc.id} doc={doc} onDrop={() => drop.mutate(doc.id)} />
+          <DocumentRow
+            key={doc.id}
+            doc={doc}
+            standing={deal.papers.find((x) => x.documentId === doc.id) ?? null}
+            today={deal.today}
+            onDrop={() => drop.mutate(doc.id)}
+          />
         ))}
       {drop.isError ? <Trouble error={drop.error} /> : null}
       <DocumentDrop {...uploads} />
@@ -163,7 +210,9 @@ function Packets({ deal, arriving }: { deal: DealView; arriving: boolean }) {
   const p = usePalette();
   const create = useNewPacket(deal.id);
   const [name, setName] = useState<string | null>(null);
-  const standing = deal.documents.filter((d) => !d.replacedBy && d.status !== 'failed');
+  const standing = deal.documents.filter(
+    (d) => !d.replacedBy && d.status !== 'failed' && !d.unsigned && !d.elsewhereOn,
+  );
   const reading = standing.filter((d) => d.status !== 'ready');
   const start = () =>
     create.mutate(

@@ -1,11 +1,15 @@
 /** Deals: found, opened, and corrected. */
-import { fireEvent, screen, waitFor } from '@testing-library/react';
-import type { DealSummary, DealView, PacketSummary } from '@gatepath/contract';
+import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import type { DealView, PacketSummary } from '@gatepath/contract';
+import type { Next, Requirement } from '@gatepath/core/deal';
 import { ApiError } from '../../api/client';
-import { show } from '../../test/office';
+import { dealSummary as deal, dealView, show } from '../../test/office';
 import { DealsPlace } from './deals-place';
 import { FactsCard } from './facts-card';
+import { MilePosts, postsOf } from './mile-posts';
+import { NeedsCard } from './needs-card';
 import { NewDeal } from './new-deal';
+import { NextCard } from './next-card';
 
 const mockWent = jest.fn();
 jest.mock('expo-router', () => ({
@@ -33,16 +37,6 @@ const packet = (more: Partial<PacketSummary> = {}): PacketSummary => ({
   createdAt: '2026-11-23T11:00:00.000Z',
   ...more,
 });
-const deal = (n: number, more: Partial<DealSummary> = {}): DealSummary => ({
-  id: `d${n}`,
-  kind: 'sale',
-  address: `${n} Lantern Row`,
-  city: 'Tern Lock',
-  createdAt: '2026-11-23T10:00:00.000Z',
-  packets: [],
-  ...more,
-});
-
 test('deals come in pages, each with what holds its packets up', async () => {
   const asked = show(<DealsPlace />, ({ url }) =>
     url.includes('after=d2')
@@ -95,46 +89,186 @@ test('a deal is opened with its kind and address; without one it is not sent', a
   expect(asked[0]).toMatchObject({
     method: 'POST',
     url: '/api/deals',
-    body: { kind: 'tenancy', address: '9 Lantern Row', city: '', parties: [] },
+    body: { kind: 'tenancy', forWhom: 'landlord', address: '9 Lantern Row', city: '', parties: [] },
   });
 });
 
-const facts = (more: Partial<DealView> = {}): DealView => ({
-  ...deal(1),
-  timeZone: 'America/New_York',
-  price: '',
-  closingOn: null,
-  parties: [],
-  documents: [],
-  ...more,
-});
+const changed = (more: Partial<DealView> = {}) => ({ deal: dealView(more), moved: [], added: [], gone: [] });
+const write = (id: string, value: string) => fireEvent.change(screen.getByTestId(id), { target: { value } });
 
-test('facts are corrected as they are written, a day in whichever way', async () => {
-  const asked = show(<FactsCard deal={facts()} />, () => facts({ price: '$415,000', closingOn: '2026-12-15' }));
-  screen.getByText(/are not known yet/);
+test('facts are corrected by their types; only what changed is sent, and what it changed is told', async () => {
+  const asked = show(<FactsCard deal={dealView({ facts: { pets: true, price: 400_000 } })} />, () => ({
+    ...changed({ facts: { price: 415_000, year_built: 1972 } }),
+    added: ['Lead paint disclosure'],
+    moved: [{ title: 'Well statement', from: '2026-12-03', to: null }],
+  }));
+  screen.getByText('Price: $400,000');
   fireEvent.click(screen.getByTestId('edit-facts'));
-  const write = (id: string, value: string) => fireEvent.change(screen.getByTestId(id), { target: { value } });
-  write('fact-closing', 'soon');
-  screen.getByText('Please write a day, like 12/15/2026.');
+  write('fact-year_built', 'old');
+  screen.getByText('Year built: write a year, like 1972.');
   fireEvent.click(screen.getByTestId('save-facts'));
   expect(asked).toEqual([]);
-  write('fact-closing', '12/15/2026');
+  write('fact-year_built', '1972');
   write('fact-price', '$415,000');
+  fireEvent.click(within(screen.getByTestId('fact-association')).getByLabelText('No'));
   fireEvent.click(screen.getByTestId('save-facts'));
-  await waitFor(() => expect(screen.queryByTestId('save-facts')).toBeNull());
+  await screen.findByTestId('moved');
   expect(asked[0]!.body).toEqual({
     address: '1 Lantern Row',
     city: 'Tern Lock',
-    price: '$415,000',
-    closingOn: '2026-12-15',
+    facts: { year_built: 1972, price: 415_000, association: false },
   });
+  expect(screen.getByTestId('moved').textContent).toContain('Lead paint disclosure is needed now.');
+  expect(screen.getByTestId('moved').textContent).toContain('Well statement: from Thu 3 Dec to no day.');
 });
 
 test('what the server will not take stays written, with why', async () => {
-  show(<FactsCard deal={facts()} />, () => new ApiError(422, 'invalid', 'The price is too long.'));
+  show(<FactsCard deal={dealView()} />, () => new ApiError(422, 'bad-fact', 'The price is too long.'));
   fireEvent.click(screen.getByTestId('edit-facts'));
-  fireEvent.change(screen.getByTestId('fact-price'), { target: { value: 'a lot' } });
+  write('fact-price', '1');
   fireEvent.click(screen.getByTestId('save-facts'));
   await screen.findByText('The price is too long.');
-  expect(screen.getByTestId<HTMLInputElement>('fact-price').value).toBe('a lot');
+  expect(screen.getByTestId<HTMLInputElement>('fact-price').value).toBe('1');
+});
+
+test('a fact that papers hang on is asked for, one at a time, and filled in at once', async () => {
+  const asked = show(
+    <FactsCard
+      deal={dealView({
+        asked: [
+          { fact: 'year_built', papers: ['Lead paint disclosure'] },
+          { fact: 'tank', papers: ['Buried tank statement'] },
+        ],
+      })}
+      open="tank"
+    />,
+    () => changed(),
+  );
+  expect(screen.getByTestId('asked').textContent).toContain('Buried tank statement hangs on this; 1 more to fill in.');
+  fireEvent.click(screen.getByLabelText('Yes'));
+  await waitFor(() => expect(asked[0]?.body).toEqual({ facts: { tank: true } }));
+});
+
+const need = (more: Partial<Requirement>): Requirement => ({
+  ruleId: 'r1',
+  paper: 'lead_paint',
+  title: 'Lead paint disclosure',
+  reason: 'built before 1978',
+  state: 'open',
+  corner: 'needed',
+  words: 'needed',
+  due: { day: '2026-12-03', why: 'Thu 3 Dec: 3 business days after Mon 30 Nov, no holiday between' },
+  dueHangsOn: null,
+  documentId: null,
+  packetId: null,
+  signers: ['seller', 'buyer'],
+  waiver: null,
+  ...more,
+});
+
+test('a paper that is needed says why and by when; it is done without only with a reason', async () => {
+  const asked = show(<NeedsCard deal={dealView({ requirements: [need({})] })} />, () => changed());
+  const row = screen.getByTestId('need-lead_paint');
+  expect(row.textContent).toContain('built before 1978');
+  expect(row.textContent).toContain('Thu 3 Dec');
+  fireEvent.click(row);
+  screen.getByText('Thu 3 Dec: 3 business days after Mon 30 Nov, no holiday between');
+  screen.getByText('Signed by: seller and buyer.');
+  fireEvent.click(screen.getByTestId('waive'));
+  fireEvent.click(screen.getByTestId('waive-now'));
+  expect(asked).toEqual([]);
+  write('waive-reason', 'no paint');
+  fireEvent.click(screen.getByTestId('waive-now'));
+  await waitFor(() =>
+    expect(asked[0]).toMatchObject({ method: 'PUT', url: '/api/deals/d1/waivers/r1', body: { reason: 'no paint' } }),
+  );
+});
+
+test('what is open stands before what is in; a late one says so', () => {
+  const list = [
+    need({ ruleId: 'a', title: 'In', state: 'met', corner: 'executed', words: 'executed Tue 1 Dec, no gap' }),
+    need({ ruleId: 'b', title: 'Late', due: { day: '2026-11-27', why: '' } }),
+  ];
+  show(<NeedsCard deal={dealView({ requirements: list })} />);
+  const rows = screen.getAllByTestId('need-lead_paint').map((r) => r.textContent);
+  expect(rows[0]).toContain('late, Fri 27 Nov');
+  expect(rows[1]).toContain('executed Tue 1 Dec, no gap');
+});
+
+test('key dates stand in their order; one is set by touch, and what moved is told', async () => {
+  const deal = dealView({
+    dates: { accepted: '2026-11-20', closing: '2027-01-04', inspection: '2026-12-09' },
+    requirements: [need({})],
+  });
+  expect(postsOf(deal).map((x) => [x.date, x.state, x.hangs])).toEqual([
+    ['accepted', 'passed', 0],
+    ['disclosed', 'unknown', 0],
+    ['inspection', 'next', 1],
+    ['loan', 'unknown', 0],
+    ['closing', 'ahead', 0],
+  ]);
+  const asked = show(<MilePosts deal={deal} />, () => ({
+    ...changed(),
+    moved: [{ title: 'Lead paint disclosure', from: '2026-12-03', to: '2026-12-07' }],
+  }));
+  fireEvent.click(screen.getByTestId('post-accepted'));
+  fireEvent.change(screen.getByTestId('key-date'), { target: { value: '2026-12-02' } });
+  fireEvent.click(screen.getByTestId('save-date'));
+  await screen.findByText('Lead paint disclosure: from Thu 3 Dec to Mon 7 Dec.');
+  expect(asked[0]!.body).toEqual({ dates: { accepted: '2026-12-02' } });
+});
+
+const nudge = (more: Partial<Next> = {}): Next => ({
+  id: 'nudge p1 priya',
+  act: { do: 'nudge', packetId: 'p1', partyId: 'priya' },
+  title: 'Nudge Priya',
+  detail: 'Papers: has not opened it, 3 days',
+  due: null,
+  since: '2026-11-27',
+  weight: 50,
+  ...more,
+});
+
+test('a nudge leaves with a way back, and goes out when the time for that is over', async () => {
+  jest.useFakeTimers();
+  try {
+    const asked = show(<NextCard deal={dealView({ next: [nudge()] })} />);
+    fireEvent.click(screen.getByLabelText('Nudge: Nudge Priya'));
+    expect(screen.getByTestId('done-row').textContent).toContain('Nudged Priya');
+    fireEvent.click(screen.getByText('Take back'));
+    await act(async () => jest.advanceTimersByTimeAsync(10_000));
+    expect(asked).toEqual([]);
+    fireEvent.click(screen.getByLabelText('Nudge: Nudge Priya'));
+    await act(async () => jest.advanceTimersByTimeAsync(10_000));
+    expect(asked.map((a) => a.body)).toEqual([{ type: 'nudge', partyIds: ['priya'] }]);
+  } finally {
+    jest.useRealTimers();
+  }
+});
+
+test('a nudge that could still be taken back is not lost when the page is closed', async () => {
+  const asked = show(<NextCard deal={dealView({ next: [nudge()] })} />);
+  fireEvent.click(screen.getByLabelText('Nudge: Nudge Priya'));
+  act(() => void window.dispatchEvent(new Event('pagehide')));
+  await waitFor(() => expect(asked).toHaveLength(1));
+});
+
+test('other acts lead to where they are done', () => {
+  const next = [
+    nudge({
+      id: 'a',
+      act: { do: 'answer', packetId: 'p1', partyId: 'x', questionId: 'q', text: '' },
+      title: 'Answer Priya',
+    }),
+    nudge({ id: 'b', act: { do: 'fact', fact: 'year_built' }, title: 'Fill in: year built' }),
+    nudge({ id: 'c', act: { do: 'date', date: 'accepted' }, title: 'Set the day: accepted' }),
+  ];
+  show(<NextCard deal={dealView({ next })} />);
+  for (const label of ['Answer: Answer Priya', 'Fill in: Fill in: year built', 'Set: Set the day: accepted'])
+    fireEvent.click(screen.getByLabelText(label));
+  expect(mockWent.mock.calls.map(([to]) => to as string)).toEqual([
+    '/packets/p1',
+    '/deals/d1?fact=year_built',
+    '/deals/d1?date=accepted',
+  ]);
 });

@@ -2,14 +2,9 @@
 import { useDropzone } from 'react-dropzone';
 import { View } from 'react-native';
 import { ProgressBar } from 'react-native-paper';
-import type { DocumentView } from '@gatepath/contract';
-import { count } from '@gatepath/core/text';
 import { usePalette, useWide } from '../../ui/hooks';
-import { ConfirmRemove } from '../../ui/confirm';
 import { Button, Note } from '../../ui/pieces';
-import { Small, Strong } from '../../ui/text';
-import { TYPE_WORDS } from '@gatepath/core/reading';
-import { LeftOutNote } from './left-out';
+import { Small } from '../../ui/text';
 import { PAPER_FILES, type useUploads } from './uploads';
 
 export function DocumentDrop({ uploads, add, drop, retry }: ReturnType<typeof useUploads>) {
@@ -62,35 +57,5 @@ export function DocumentDrop({ uploads, add, drop, retry }: ReturnType<typeof us
         ),
       )}
     </div>
-  );
-}
-
-export function DocumentRow({ doc, onDrop }: { doc: DocumentView; onDrop: () => void }) {
-  const p = usePalette();
-  const reading = doc.status === 'reading';
-  return (
-    <View testID="document-row" style={{ flexDirection: 'row', alignItems: 'center', gap: 8, minHeight: 44 }}>
-      <View style={{ flex: 1, gap: 2 }}>
-        <Strong>{doc.name}</Strong>
-        {doc.status === 'failed' ? (
-          <Small style={{ color: p.wine }}>{doc.problem}</Small>
-        ) : (
-          <Small>
-            {reading
-              ? `Reading page ${doc.pagesRead} of ${doc.pages.length}…`
-              : `${TYPE_WORDS[doc.type]}, ${count(doc.pages.length, 'page')}`}
-          </Small>
-        )}
-        <LeftOutNote doc={doc} />
-        {reading ? (
-          <ProgressBar
-            progress={doc.pagesRead / Math.max(1, doc.pages.length)}
-            color={p.brick}
-            aria-label={`Reading ${doc.name}`}
-          />
-        ) : null}
-      </View>
-      <ConfirmRemove label={`Remove ${doc.name}`} onRemove={onDrop} />
-    </View>
   );
 }

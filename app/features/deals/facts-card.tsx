@@ -1,23 +1,43 @@
-/** What is known of a deal besides its people: packets can name it in their words. */
+/** What is known of a deal that its papers depend on; what papers hang on and nobody knows yet is asked for first. */
 import { useState } from 'react';
 import { View } from 'react-native';
-import type { DealView } from '@gatepath/contract';
-import { isoDay, showDay } from '@gatepath/core/packet';
-import { useSetDeal } from '../../api/hooks';
+import type { DealChanged, DealView } from '@gatepath/contract';
+import { FACTS, type FactDef, type FactValue } from '@gatepath/core/deal';
+import { listWords } from '@gatepath/core/text';
+import { useDealChanges } from '../../api/deal-hooks';
 import { usePalette } from '../../ui/hooks';
 import { Input } from '../../ui/input';
 import { Button, Card, IconButton, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small } from '../../ui/text';
+import { FactField, factLine, type Written } from './fact-field';
+import { MovedNote } from './mile-posts';
 
-export function FactsCard({ deal }: { deal: DealView }) {
+/** The facts a deal of this kind is asked for: the house's, then the firm's own. */
+export const factsFor = (deal: Pick<DealView, 'kind' | 'ownFacts'>): FactDef[] =>
+  [...FACTS, ...deal.ownFacts].filter((f) => f.kinds.includes(deal.kind));
+
+export function FactsCard({ deal, open }: { deal: DealView; open?: string | null }) {
   const [editing, setEditing] = useState(false);
-  if (editing) return <FactsForm deal={deal} onDone={() => setEditing(false)} />;
-  const lines = [
-    ['Price', deal.price],
-    ['Hand-over', deal.closingOn ? showDay(deal.closingOn) : ''],
-  ].filter(([, value]) => value);
+  const [told, setTold] = useState<DealChanged | null>(null);
+  const defs = factsFor(deal);
+  const asked = deal.asked.flatMap((a) => {
+    const def = defs.find((d) => d.key === a.fact);
+    return def ? [{ def, papers: a.papers }] : [];
+  });
+  const known = defs.filter((d) => deal.facts[d.key] !== undefined);
+  if (editing)
+    return (
+      <FactsForm
+        deal={deal}
+        defs={defs}
+        onDone={(changed) => {
+          setTold(changed);
+          setEditing(false);
+        }}
+      />
+    );
   return (
-    <Card>
+    <Card testID="facts">
       <View style={{ flexDirection: 'row', alignItems: 'center' }}>
         <View style={{ flex: 1 }}>
           <Heading>Facts</Heading>
@@ -29,51 +49,120 @@ export function FactsCard({ deal }: { deal: DealView }) {
           testID="edit-facts"
         />
       </View>
-      {lines.length ? (
-        lines.map(([label, value]) => <Body key={label}>{`${label}: ${value}`}</Body>)
-      ) : (
-        <Small>Price and hand-over are not known yet. Packets can name them.</Small>
-      )}
+      {known.map((d) => (
+        <Body key={d.key}>{factLine(d, deal.facts[d.key] as FactValue)}</Body>
+      ))}
+      {known.length ? null : <Small>Nothing is known yet. What papers the deal needs depends on it.</Small>}
+      {asked.length ? (
+        <AskedFact
+          key={(asked.find((a) => a.def.key === open) ?? asked[0])?.def.key}
+          deal={deal}
+          asked={asked.find((a) => a.def.key === open) ?? asked[0]}
+          more={asked.length - 1}
+          onTold={setTold}
+        />
+      ) : null}
+      {told ? <MovedNote changed={told} today={deal.today} /> : null}
     </Card>
   );
 }
 
-function FactsForm({ deal, onDone }: { deal: DealView; onDone: () => void }) {
+/** One fact that papers hang on, to be filled in at once; the next one follows. */
+function AskedFact({
+  deal,
+  asked,
+  more,
+  onTold,
+}: {
+  deal: DealView;
+  asked: { def: FactDef; papers: string[] } | undefined;
+  more: number;
+  onTold: (changed: DealChanged) => void;
+}) {
   const p = usePalette();
-  const save = useSetDeal(deal.id);
+  const { set } = useDealChanges(deal.id);
+  const [written, setWritten] = useState<Written>({ value: null });
+  if (!asked) return null;
+  const { def, papers } = asked;
+  const save = (value: FactValue) => set.mutate({ facts: { [def.key]: value } }, { onSuccess: onTold });
+  const typed = def.type !== 'flag' && def.type !== 'choice';
+  const value = 'value' in written ? written.value : null;
+  return (
+    <View testID="asked" style={{ gap: 6, borderTopWidth: 1, borderColor: p.rule, paddingTop: 10 }}>
+      <Small>{`${listWords(papers.slice(0, 3))} ${papers.length === 1 ? 'hangs' : 'hang'} on this${more ? `; ${more} more to fill in` : ''}.`}</Small>
+      <FactField
+        def={def}
+        value={null}
+        onChange={(w) => {
+          setWritten(w);
+          if (!typed && 'value' in w && w.value !== null) save(w.value);
+        }}
+        onSubmit={() => value !== null && save(value)}
+      />
+      {typed ? (
+        <Button
+          onPress={() => value !== null && save(value)}
+          disabled={value === null}
+          busy={set.isPending}
+          style={{ alignSelf: 'flex-start' }}
+          testID="save-asked"
+        >
+          Fill in
+        </Button>
+      ) : null}
+      {set.isError ? <Trouble error={set.error} /> : null}
+    </View>
+  );
+}
+
+function FactsForm({
+  deal,
+  defs,
+  onDone,
+}: {
+  deal: DealView;
+  defs: FactDef[];
+  onDone: (changed: DealChanged | null) => void;
+}) {
+  const { set } = useDealChanges(deal.id);
   const [address, setAddress] = useState(deal.address);
   const [city, setCity] = useState(deal.city);
-  const [price, setPrice] = useState(deal.price);
-  const [closing, setClosing] = useState(deal.closingOn ?? '');
-  const day = closing.trim() ? isoDay(closing.trim()) : null;
-  const wrong = closing.trim() !== '' && day === null;
+  const [written, setWritten] = useState<Record<string, Written>>({});
+  const wrong = Object.values(written).some((w) => 'wrong' in w);
+  const values = Object.fromEntries(
+    Object.entries(written).flatMap(([key, w]) =>
+      'value' in w && w.value !== (deal.facts[key] ?? null) ? [[key, w.value]] : [],
+    ),
+  );
   return (
     <Card>
       <Heading>Facts</Heading>
-      <Input label="Street address" value={address} onChangeText={setAddress} testID="fact-address" />
-      <Input label="City" value={city} onChangeText={setCity} />
-      <Input label="Price" value={price} onChangeText={setPrice} testID="fact-price" />
-      <Input
-        label="Day of the hand-over (month/day/year)"
-        value={closing}
-        onChangeText={setClosing}
-        error={wrong}
-        testID="fact-closing"
-      />
-      {wrong ? <Small style={{ color: p.wine }}>Please write a day, like 12/15/2026.</Small> : null}
-      {save.isError ? <Trouble error={save.error} /> : null}
+      <Input label="Street address" value={address} onChangeText={setAddress} maxLength={160} testID="fact-address" />
+      <Input label="Town" value={city} onChangeText={setCity} maxLength={120} />
+      {defs.map((def) => (
+        <FactField
+          key={def.key}
+          def={def}
+          value={currentOf(written[def.key], deal.facts[def.key])}
+          onChange={(w) => setWritten((all) => ({ ...all, [def.key]: w }))}
+        />
+      ))}
+      {set.isError ? <Trouble error={set.error} /> : null}
       <View style={{ flexDirection: 'row', gap: 10 }}>
         <Button
           kind="main"
-          busy={save.isPending}
+          busy={set.isPending}
           disabled={wrong || !address.trim()}
-          onPress={() => save.mutate({ address, city, price, closingOn: day }, { onSuccess: onDone })}
+          onPress={() => set.mutate({ address, city, facts: values }, { onSuccess: onDone })}
           testID="save-facts"
         >
           Save
         </Button>
-        <Button onPress={onDone}>Cancel</Button>
+        <Button onPress={() => onDone(null)}>Cancel</Button>
       </View>
     </Card>
   );
 }
+
+const currentOf = (written: Written | undefined, kept: FactValue | undefined): FactValue | null =>
+  written ? ('value' in written ? written.value : null) : (kept ?? null);

@@ -2,23 +2,27 @@ import { yupResolver } from '@hookform/resolvers/yup';
 import { router } from 'expo-router';
 import { useController, useForm } from 'react-hook-form';
 import { View } from 'react-native';
-import { DEAL_KINDS, dealBody, type DealBody } from '@gatepath/contract';
+import { dealBody, type DealBody } from '@gatepath/contract';
+import { DEAL_KINDS, FOR_WHOM_OF, KIND_WORDS, type DealKind, type ForWhom } from '@gatepath/core/deal';
+import { itemAt } from '@gatepath/core/sure';
 import { useNewDeal } from '../../api/hooks';
 import { Field, showFieldErrors } from '../../ui/field';
 import { Button, Card, Choice, IconButton, Page, Trouble } from '../../ui/pieces';
 import { Small, Title } from '../../ui/text';
 
-const LABELS = { listing: 'Listing', sale: 'Sale', tenancy: 'Tenancy' } as const;
+const START: DealBody = { kind: 'listing', forWhom: 'seller', address: '', city: '', parties: [] };
 
 export function NewDeal() {
   const create = useNewDeal();
   const { control, handleSubmit, setError } = useForm({
     resolver: yupResolver(dealBody),
-    defaultValues: { kind: 'listing' as const, address: '', city: '', parties: [] },
+    defaultValues: START,
   });
   const kind = useController({ control, name: 'kind' });
+  const forWhom = useController({ control, name: 'forWhom' });
+  const sides = FOR_WHOM_OF[kind.field.value as DealKind];
   const submit = handleSubmit((body) =>
-    create.mutate(body as DealBody, {
+    create.mutate(body, {
       onSuccess: (deal) => router.replace(`/deals/${deal.id}`),
       onError: (e) => showFieldErrors(e, setError),
     }),
@@ -33,9 +37,21 @@ export function NewDeal() {
         <Small>What kind of deal is it?</Small>
         <Choice
           label="Kind of deal"
-          value={kind.field.value as (typeof DEAL_KINDS)[number]}
-          options={DEAL_KINDS.map((k) => ({ value: k, label: LABELS[k] }))}
-          onChange={kind.field.onChange}
+          value={kind.field.value as DealKind}
+          options={DEAL_KINDS.map((k) => ({ value: k, label: KIND_WORDS[k] }))}
+          onChange={(k) => {
+            kind.field.onChange(k);
+            if (!FOR_WHOM_OF[k].includes(forWhom.field.value as ForWhom))
+              forWhom.field.onChange(itemAt(FOR_WHOM_OF[k], 0));
+          }}
+        />
+        <Small>For whom do you act?</Small>
+        <Choice
+          label="For whom you act"
+          value={forWhom.field.value as ForWhom}
+          wrap
+          options={sides.map((value) => ({ value, label: value === 'both' ? 'Both sides' : `The ${value}` }))}
+          onChange={forWhom.field.onChange}
         />
         <Field control={control} name="address" label="Street address" autoComplete="off" />
         <Field control={control} name="city" label="Town" autoComplete="off" onSubmit={() => void submit()} />

@@ -55,6 +55,9 @@ const DOCUMENT: DocumentView = {
   madeFrom: [],
   replacedBy: null,
   leftOut: [],
+  endsOn: null,
+  elsewhereOn: null,
+  unsigned: false,
 };
 
 let draft: Draft;

@@ -8,6 +8,7 @@ import { Body } from '../../ui/text';
 import { FONT } from '../../ui/theme';
 
 const PLACES = [
+  { href: '/today', label: 'Today' },
   { href: '/deals', label: 'Deals' },
   { href: '/mailroom', label: 'Mailroom' },
   { href: '/firm', label: 'Firm' },
@@ -73,7 +74,7 @@ function NavLink({ href, label }: (typeof PLACES)[number]) {
       role="link"
       aria-current={on ? 'page' : undefined}
       onPress={() => router.navigate(href)}
-      style={{ minHeight: 60, minWidth: 92, alignItems: 'center', justifyContent: 'center', gap: 6 }}
+      style={{ minHeight: 60, minWidth: 84, alignItems: 'center', justifyContent: 'center', gap: 6 }}
     >
       <View style={{ width: on ? 28 : 8, height: 6, borderRadius: 3, backgroundColor: on ? p.brick : p.rule }} />
       <Body style={{ color: on ? p.brick : p.slate, fontFamily: on ? FONT.bold : FONT.text, fontSize: 15 }}>

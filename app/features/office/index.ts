@@ -10,4 +10,7 @@ export { MessagePlace } from '../mailroom/message-place';
 export { OfficeFrame } from './frame';
 export { SetUp } from './setup';
 export { SignIn } from './sign-in';
+export { RulePlace } from '../rules/rule-place';
+export { RulesPlace } from '../rules/rules-place';
+export { TodayPlace } from '../today/today-place';
 export { PacketPlace } from '../packet/packet-place';

@@ -24,10 +24,10 @@ export function SetUp() {
     },
   });
   if (!isReady(session)) return <NotReady query={session} what="the set-up" />;
-  if (session.data.firm && !setup.isPending) return <Redirect href="/deals" />;
+  if (session.data.firm && !setup.isPending) return <Redirect href="/today" />;
   const submit = handleSubmit((body) =>
     setup.mutate(body, {
-      onSuccess: () => router.replace('/deals'),
+      onSuccess: () => router.replace('/today'),
       onError: (e) => showFieldErrors(e, setError),
     }),
   );

@@ -19,8 +19,8 @@ export function SignIn() {
   });
   if (!isReady(session)) return <NotReady query={session} what="the sign-in" />;
   if (!session.data.firm) return <Redirect href="/setup" />;
-  if (session.data.member) return <Redirect href="/deals" />;
-  const submit = handleSubmit((body) => signIn.mutate(body, { onSuccess: () => router.replace('/deals') }));
+  if (session.data.member) return <Redirect href="/today" />;
+  const submit = handleSubmit((body) => signIn.mutate(body, { onSuccess: () => router.replace('/today') }));
   return (
     <Page max={440}>
       <Brand />

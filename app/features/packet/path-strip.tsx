@@ -12,7 +12,7 @@ export function gateState(p: { status: string; gate: number }, index: number): G
   return p.status === 'at_gate' ? 'lit' : 'stopped';
 }
 
-export function PathStrip({ packet }: { packet: PacketSummary }) {
+export function PathStrip({ packet }: { packet: Pick<PacketSummary, 'status' | 'gate' | 'path' | 'parties'> }) {
   const p = usePalette();
   return (
     <View style={{ flexDirection: 'row', alignItems: 'center', flexWrap: 'wrap', rowGap: 6 }}>

@@ -1,0 +1,188 @@
+/** The head of a deal: kind, for whom, how it stands, its sentence, and the rarer acts behind one button. */
+import { router } from 'expo-router';
+import { useState } from 'react';
+import { View } from 'react-native';
+import type { DealPatch, DealView, FirmView } from '@gatepath/contract';
+import { shortDay } from '@gatepath/core/calendar';
+import { FOR_WHOM_OF, forWhomWords, KIND_WORDS, STATUS_WORDS, STATUSES_OF } from '@gatepath/core/deal';
+import { useDealChanges } from '../../api/deal-hooks';
+import { useFirm } from '../../api/hooks';
+import { usePalette } from '../../ui/hooks';
+import { Input } from '../../ui/input';
+import { DropMenu, MenuItem } from '../../ui/menu';
+import { Button, Choice, IconButton, Trouble } from '../../ui/pieces';
+import { Switch } from '../../ui/switch';
+import { Body, Small, Strong, Title } from '../../ui/text';
+
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
+export function DealHead({ deal }: { deal: DealView }) {
+  const p = usePalette();
+  const { set } = useDealChanges(deal.id);
+  const [more, setMore] = useState(false);
+  const { readiness: r } = deal;
+  const color = r.late.length ? p.wine : r.of > 0 && r.met === r.of ? p.moss : p.ochre;
+  const kind = `${KIND_WORDS[deal.kind]}, ${forWhomWords(deal.forWhom)}`;
+  return (
+    <View style={{ gap: 6 }}>
+      <View style={{ flexDirection: 'row', alignItems: 'flex-start', gap: 8 }}>
+        <View style={{ flex: 1 }}>
+          <Small>{[kind, deal.city].filter(Boolean).join(' · ')}</Small>
+          <Title>{deal.address}</Title>
+        </View>
+        <IconButton
+          name={more ? 'close' : 'more'}
+          label={more ? 'Close' : 'More about this deal'}
+          onPress={() => setMore(!more)}
+          testID="deal-more"
+        />
+      </View>
+      <Strong style={{ color }} testID="readiness">
+        {r.sentence}
+      </Strong>
+      <Figures deal={deal} />
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10, flexWrap: 'wrap' }}>
+        <DropMenu
+          anchor={(open) => (
+            <Button
+              icon="chevron-down"
+              onPress={open}
+              label={`The deal is ${STATUS_WORDS[deal.status]}. Change`}
+              testID="deal-status"
+            >
+              {sentenceCase(STATUS_WORDS[deal.status])}
+            </Button>
+          )}
+        >
+          {STATUSES_OF[deal.kind].map((s) => (
+            <MenuItem
+              key={s}
+              title={sentenceCase(STATUS_WORDS[s])}
+              testID={`status-${s}`}
+              onPress={() => set.mutate({ status: s })}
+            />
+          ))}
+        </DropMenu>
+        <Small>
+          {[
+            deal.statusOn ? `since ${shortDay(deal.statusOn, deal.today)}` : '',
+            deal.archivedAt ? 'in the archive' : '',
+          ]
+            .filter(Boolean)
+            .join(' · ')}
+        </Small>
+        {deal.tags.map((t) => (
+          <View key={t} style={{ backgroundColor: p.bench, borderRadius: 8, paddingHorizontal: 8, paddingVertical: 2 }}>
+            <Small>{t}</Small>
+          </View>
+        ))}
+      </View>
+      {set.isError ? <Trouble error={set.error} /> : null}
+      {more ? <More deal={deal} change={(body) => set.mutate(body)} /> : null}
+    </View>
+  );
+}
+
+const sentenceCase = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
+
+function Figures({ deal }: { deal: DealView }) {
+  const { signatures: s, initials: i } = deal;
+  if (!s.of && !i.of) return null;
+  const part = (t: { done: number; of: number }, word: string) => (t.of ? `${t.done} of ${t.of} ${word}` : '');
+  return <Small>{[part(s, 'signatures'), part(i, 'initials')].filter(Boolean).join(', ')}</Small>;
+}
+
+/** What is rarely changed: for whom, who works on it, tags, the archive, throwing it away. */
+function More({ deal, change }: { deal: DealView; change: (body: DealPatch) => void }) {
+  const p = usePalette();
+  const firm = useFirm();
+  const [tags, setTags] = useState(deal.tags.join(', '));
+  const [asking, setAsking] = useState(false);
+  return (
+    <View
+      testID="deal-more-panel"
+      style={{ gap: 12, backgroundColor: p.sheet, borderWidth: 1, borderColor: p.rule, borderRadius: 16, padding: 16 }}
+    >
+      <Small>For whom the firm acts</Small>
+      <Choice
+        label="For whom the firm acts"
+        value={deal.forWhom}
+        wrap
+        options={FOR_WHOM_OF[deal.kind].map((value) => ({
+          value,
+          label: value === 'both' ? 'Both sides' : `The ${value}`,
+        }))}
+        onChange={(forWhom) => change({ forWhom })}
+      />
+      {firm.data ? <Members deal={deal} firm={firm.data} change={change} /> : null}
+      <Input label="Tags, with commas between" value={tags} maxLength={400} onChangeText={setTags} testID="tags" />
+      <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
+        <Button
+          disabled={tags === deal.tags.join(', ')}
+          onPress={() => change({ tags: tagsIn(tags) })}
+          testID="save-tags"
+        >
+          Keep the tags
+        </Button>
+        <Button onPress={() => change({ archived: !deal.archivedAt })} testID="archive">
+          {deal.archivedAt ? 'Take out of the archive' : 'Put into the archive'}
+        </Button>
+        {deal.disposable && !asking ? (
+          <Button kind="quiet" icon="trash" onPress={() => setAsking(true)} testID="drop-deal">
+            Throw the deal away
+          </Button>
+        ) : null}
+      </View>
+      {asking ? <ThrowAway dealId={deal.id} onKeep={() => setAsking(false)} /> : null}
+    </View>
+  );
+}
+
+function ThrowAway({ dealId, onKeep }: { dealId: string; onKeep: () => void }) {
+  const { drop } = useDealChanges(dealId);
+  return (
+    <View style={{ gap: 8 }}>
+      <Body>Its papers, people and drafts are gone then. Nothing of it was sent to anybody.</Body>
+      {drop.isError ? <Trouble error={drop.error} /> : null}
+      <View style={{ flexDirection: 'row', gap: 10 }}>
+        <Button
+          kind="stop"
+          busy={drop.isPending}
+          onPress={() => drop.mutate(undefined, { onSuccess: () => router.replace('/deals') })}
+          testID="drop-deal-now"
+        >
+          Throw it away
+        </Button>
+        <Button onPress={onKeep}>Keep it</Button>
+      </View>
+    </View>
+  );
+}
+
+const tagsIn = (text: string) => [
+  ...new Set(
+    text
+      .split(',')
+      .map((t) => t.trim().slice(0, 40))
+      .filter(Boolean),
+  ),
+];
+
+function Members({ deal, firm, change }: { deal: DealView; firm: FirmView; change: (body: DealPatch) => void }) {
+  if (firm.members.length < 2) return null;
+  const on = (id: string) => deal.memberIds.includes(id);
+  return (
+    <View>
+      <Small>{deal.memberIds.length ? 'Who works on it' : 'Who works on it: everybody'}</Small>
+      {firm.members.map((m) => (
+        <Switch
+          key={m.id}
+          label={m.name}
+          on={on(m.id)}
+          onChange={(yes) =>
+            change({ memberIds: yes ? [...deal.memberIds, m.id] : deal.memberIds.filter((x) => x !== m.id) })
+          }
+        />
+      ))}
+    </View>
+  );
+}

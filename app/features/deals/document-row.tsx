@@ -1,0 +1,171 @@
+/** A paper of the deal: what it is, how it stands, and behind it its pages, its type, its file, and where it was signed. */
+import { useState } from 'react';
+import { Linking, Pressable, View } from 'react-native';
+import { ProgressBar } from 'react-native-paper';
+import { urlOf, type DealView, type DocumentPatch, type DocumentView } from '@gatepath/contract';
+import { shortDay } from '@gatepath/core/calendar';
+import type { Corner, Standing } from '@gatepath/core/deal';
+import { DOCUMENT_TYPES, TYPE_WORDS } from '@gatepath/core/reading';
+import { count } from '@gatepath/core/text';
+import { useDealChanges } from '../../api/deal-hooks';
+import { ConfirmRemove } from '../../ui/confirm';
+import { PaperCorner } from '../../ui/corner';
+import { DayField } from '../../ui/day-field';
+import { usePalette } from '../../ui/hooks';
+import { DropMenu, MenuItem } from '../../ui/menu';
+import { Button, IconButton, Trouble } from '../../ui/pieces';
+import { Switch } from '../../ui/switch';
+import { Small, Strong } from '../../ui/text';
+import { LeftOutNote } from './left-out';
+
+type PaperStanding = DealView['papers'][number];
+
+const CORNERS: Record<Standing, Corner> = {
+  executed: 'executed',
+  elsewhere: 'executed',
+  out: 'out',
+  draft: 'draft',
+  here: 'needed',
+};
+
+interface Props {
+  doc: DocumentView;
+  standing: PaperStanding | null;
+  today: string;
+  onDrop: () => void;
+}
+
+export function DocumentRow({ doc, standing, today, onDrop }: Props) {
+  const p = usePalette();
+  const [open, setOpen] = useState(false);
+  const reading = doc.status === 'reading';
+  const words = [
+    `${TYPE_WORDS[doc.type]}, ${count(doc.pages.length, 'page')}`,
+    doc.unsigned ? 'only kept' : (standing?.words ?? ''),
+    doc.endsOn ? `until ${shortDay(doc.endsOn, today)}` : '',
+  ];
+  return (
+    <View testID="document-row" style={{ gap: 4 }}>
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8, minHeight: 44 }}>
+        <Pressable
+          role="button"
+          aria-expanded={open}
+          aria-label={`${doc.name}: ${words.filter(Boolean).join(', ')}`}
+          onPress={() => setOpen(!open)}
+          style={{ flex: 1, flexDirection: 'row', alignItems: 'center', gap: 10, minHeight: 44 }}
+        >
+          <PaperCorner corner={CORNERS[standing?.standing ?? 'here']} />
+          <View style={{ flex: 1 }}>
+            <Strong>{doc.name}</Strong>
+            {doc.status === 'failed' ? (
+              <Small style={{ color: p.wine }}>{doc.problem}</Small>
+            ) : (
+              <Small>
+                {reading ? `Reading page ${doc.pagesRead} of ${doc.pages.length}…` : words.filter(Boolean).join(' · ')}
+              </Small>
+            )}
+          </View>
+        </Pressable>
+        <ConfirmRemove label={`Remove ${doc.name}`} onRemove={onDrop} />
+      </View>
+      <LeftOutNote doc={doc} />
+      {reading ? (
+        <ProgressBar
+          progress={doc.pagesRead / Math.max(1, doc.pages.length)}
+          color={p.brick}
+          aria-label={`Reading ${doc.name}`}
+        />
+      ) : null}
+      {open ? <Detail doc={doc} /> : null}
+    </View>
+  );
+}
+
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
+function Detail({ doc }: { doc: DocumentView }) {
+  const p = usePalette();
+  const { document } = useDealChanges(doc.dealId);
+  const [page, setPage] = useState(1);
+  const set = (body: DocumentPatch) => document.mutate({ documentId: doc.id, body });
+  const size = doc.pages[page - 1];
+  const image = urlOf('documentPage', { documentId: doc.id, page });
+  return (
+    <View
+      testID="document-detail"
+      style={{ gap: 10, borderWidth: 1, borderColor: p.rule, borderRadius: 12, padding: 12, backgroundColor: p.paper }}
+    >
+      {size && doc.status !== 'failed' ? (
+        <View style={{ gap: 4, alignItems: 'center' }}>
+          <img
+            src={`${image}?dpi=72`}
+            alt={`Page ${page} of ${doc.name}`}
+            style={{
+              width: '100%',
+              maxWidth: 420,
+              aspectRatio: `${size.width} / ${size.height}`,
+              border: `1px solid ${p.rule}`,
+              background: '#fff',
+            }}
+          />
+          {doc.pages.length > 1 ? (
+            <View style={{ flexDirection: 'row', alignItems: 'center' }}>
+              <IconButton
+                name="chevron-left"
+                label="Page before"
+                disabled={page === 1}
+                onPress={() => setPage(page - 1)}
+              />
+              <Small>{`Page ${page} of ${doc.pages.length}`}</Small>
+              <IconButton
+                name="chevron-right"
+                label="Next page"
+                disabled={page === doc.pages.length}
+                onPress={() => setPage(page + 1)}
+              />
+            </View>
+          ) : null}
+        </View>
+      ) : null}
+      <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
+        <DropMenu
+          anchor={(open) => (
+            <Button
+              icon="chevron-down"
+              onPress={open}
+              label={`Type: ${TYPE_WORDS[doc.type]}. Change`}
+              testID="paper-type"
+            >
+              {TYPE_WORDS[doc.type]}
+            </Button>
+          )}
+        >
+          {DOCUMENT_TYPES.map((type) => (
+            <MenuItem key={type} title={TYPE_WORDS[type]} testID={`type-${type}`} onPress={() => set({ type })} />
+          ))}
+        </DropMenu>
+        <Button icon="download" onPress={() => void Linking.openURL(urlOf('documentFile', { documentId: doc.id }))}>
+          As it came
+        </Button>
+      </View>
+      <Switch
+        label="Nobody signs it: it is only kept"
+        on={doc.unsigned}
+        onChange={(unsigned) => set({ unsigned })}
+        testID="unsigned"
+      />
+      <DayField
+        label="Signed elsewhere on"
+        value={doc.elsewhereOn ?? ''}
+        onChange={(day) => set({ elsewhereOn: day || null })}
+        testID="elsewhere-on"
+      />
+      <DayField
+        label="Holds until"
+        value={doc.endsOn ?? ''}
+        onChange={(day) => set({ endsOn: day || null })}
+        testID="ends-on"
+      />
+      {document.isError ? <Trouble error={document.error} /> : null}
+    </View>
+  );
+}

@@ -1,0 +1,210 @@
+/** The deal's key dates as posts along one line: passed ones filled, the next one lit, what is needed hanging beneath. */
+import { useEffect, useState } from 'react';
+import { Pressable, View } from 'react-native';
+import type { DealChanged, DealView } from '@gatepath/contract';
+import { shortDay } from '@gatepath/core/calendar';
+import { DATE_WORDS, DATES_OF, type KeyDate } from '@gatepath/core/deal';
+import { count } from '@gatepath/core/text';
+import { useDealChanges } from '../../api/deal-hooks';
+import { DayField } from '../../ui/day-field';
+import { usePalette, useWide } from '../../ui/hooks';
+import { Button, Card, Note, Trouble } from '../../ui/pieces';
+import { Small } from '../../ui/text';
+import { FONT } from '../../ui/theme';
+
+type PostState = 'passed' | 'next' | 'ahead' | 'unknown';
+
+/** The posts of a deal in the order of its days; what is not known stands where it usually comes. */
+export function postsOf(deal: Pick<DealView, 'kind' | 'dates' | 'today' | 'requirements'>) {
+  const names = DATES_OF[deal.kind];
+  const known = names
+    .filter((d) => deal.dates[d])
+    .sort((a, b) => (deal.dates[a] ?? '').localeCompare(deal.dates[b] ?? ''));
+  let at = 0;
+  const order = names.map((d) => (deal.dates[d] ? (known[at++] ?? d) : d));
+  const next = order.find((d) => (deal.dates[d] ?? '') >= deal.today && deal.dates[d]);
+  const due = deal.requirements.filter((r) => r.state === 'open' && r.due);
+  let before = '';
+  return order.map((date) => {
+    const day = deal.dates[date] ?? null;
+    const state: PostState = !day ? 'unknown' : date === next ? 'next' : day < deal.today ? 'passed' : 'ahead';
+    // What is due after the post before and up to this one hangs from it.
+    const hangs = day ? due.filter((r) => r.due && r.due.day > before && r.due.day <= day).length : 0;
+    if (day) before = day;
+    return { date, day, state, hangs };
+  });
+}
+
+export function MilePosts({ deal, open }: { deal: DealView; open?: KeyDate | null }) {
+  const p = usePalette();
+  const wide = useWide();
+  const [editing, setEditing] = useState<KeyDate | null>(open ?? null);
+  const [told, setTold] = useState<DealChanged | null>(null);
+  useEffect(() => {
+    if (open) setEditing(open);
+  }, [open]);
+  const posts = postsOf(deal);
+  const perRow = wide || posts.length <= 4 ? posts.length : Math.ceil(posts.length / 2);
+  return (
+    <Card testID="mile-posts">
+      <View role="list" aria-label="Key dates" style={{ flexDirection: 'row', flexWrap: 'wrap', rowGap: 12 }}>
+        {posts.map((post, i) => (
+          <View key={post.date} role="listitem" style={{ width: `${100 / perRow}%` }}>
+            <Post
+              {...post}
+              today={deal.today}
+              first={i % perRow === 0}
+              last={i === posts.length - 1 || i % perRow === perRow - 1}
+              pressed={editing === post.date}
+              onPress={() => {
+                setTold(null);
+                setEditing(editing === post.date ? null : post.date);
+              }}
+            />
+          </View>
+        ))}
+      </View>
+      {editing ? (
+        <DateForm
+          key={editing}
+          deal={deal}
+          date={editing}
+          onDone={(changed) => {
+            setTold(changed);
+            setEditing(null);
+          }}
+        />
+      ) : null}
+      {told ? <MovedNote changed={told} today={deal.today} /> : null}
+      {posts.every((x) => !x.day) && !editing ? (
+        <Small style={{ color: p.slate }}>
+          No day is set yet. Touch one to set it; what is due is counted from them.
+        </Small>
+      ) : null}
+    </Card>
+  );
+}
+
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
+function Post({
+  date,
+  day,
+  state,
+  hangs,
+  today,
+  first,
+  last,
+  pressed,
+  onPress,
+}: ReturnType<typeof postsOf>[number] & {
+  today: string;
+  first: boolean;
+  last: boolean;
+  pressed: boolean;
+  onPress: () => void;
+}) {
+  const p = usePalette();
+  const color = state === 'passed' ? p.moss : state === 'next' ? p.brick : p.slate;
+  const line = { flex: 1, height: 3, backgroundColor: state === 'passed' ? p.moss : p.rule };
+  const says = { passed: 'passed', next: 'next', ahead: 'ahead', unknown: 'not set' }[state];
+  const words = { fontSize: 13.5, textAlign: 'center' as const };
+  return (
+    <Pressable
+      role="button"
+      testID={`post-${date}`}
+      aria-expanded={pressed}
+      aria-label={`${DATE_WORDS[date]}: ${day ? shortDay(day, today) : 'not set'}, ${says}${hangs ? `, ${count(hangs, 'paper')} due before it` : ''}. Change`}
+      onPress={onPress}
+      style={{
+        alignItems: 'stretch',
+        gap: 4,
+        minHeight: 72,
+        borderRadius: 10,
+        backgroundColor: pressed ? p.brickWash : undefined,
+      }}
+    >
+      <Small numberOfLines={1} style={{ ...words, color: state === 'next' ? p.brick : p.ink, fontFamily: FONT.bold }}>
+        {DATE_WORDS[date]}
+      </Small>
+      <View style={{ flexDirection: 'row', alignItems: 'center' }}>
+        <View style={[line, first ? { opacity: 0 } : null]} />
+        <View
+          style={{
+            width: 15,
+            height: 22,
+            borderTopLeftRadius: 7,
+            borderTopRightRadius: 7,
+            borderBottomLeftRadius: 2,
+            borderBottomRightRadius: 2,
+            borderWidth: 2,
+            borderStyle: state === 'unknown' ? 'dashed' : 'solid',
+            borderColor: color,
+            backgroundColor: state === 'passed' || state === 'next' ? color : p.sheet,
+          }}
+        />
+        <View style={[line, last ? { opacity: 0 } : null]} />
+      </View>
+      <Small numberOfLines={1} style={words}>
+        {day ? shortDay(day, today).replace(/^\w+ /, '') : 'set'}
+      </Small>
+      {hangs ? <Small style={{ ...words, color: p.ochre }}>{`${hangs} due`}</Small> : null}
+    </Pressable>
+  );
+}
+
+function DateForm({
+  deal,
+  date,
+  onDone,
+}: {
+  deal: DealView;
+  date: KeyDate;
+  onDone: (changed: DealChanged | null) => void;
+}) {
+  const { set } = useDealChanges(deal.id);
+  const was = deal.dates[date] ?? '';
+  const [day, setDay] = useState(was);
+  const save = (value: string | null) => set.mutate({ dates: { [date]: value } }, { onSuccess: onDone });
+  return (
+    <View style={{ gap: 10 }}>
+      <DayField label={DATE_WORDS[date]} value={day} onChange={setDay} testID="key-date" />
+      {set.isError ? <Trouble error={set.error} /> : null}
+      <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
+        <Button
+          kind="main"
+          disabled={!day || day === was}
+          busy={set.isPending}
+          onPress={() => save(day)}
+          testID="save-date"
+        >
+          Set the day
+        </Button>
+        {was ? <Button onPress={() => save(null)}>Not known</Button> : null}
+        <Button kind="quiet" onPress={() => onDone(null)}>
+          Cancel
+        </Button>
+      </View>
+    </View>
+  );
+}
+
+/** What a change did to what the deal needs; nothing when it did nothing. */
+export function MovedNote({ changed, today }: { changed: Omit<DealChanged, 'deal'>; today: string }) {
+  const day = (d: string | null) => (d ? shortDay(d, today) : 'no day');
+  const lines = [
+    ...changed.added.map((t) => `${t} is needed now.`),
+    ...changed.gone.map((t) => `${t} is not needed any more.`),
+    ...changed.moved.map((m) => `${m.title}: from ${day(m.from)} to ${day(m.to)}.`),
+  ];
+  if (!lines.length) return null;
+  return (
+    <Note tone="plain" title="What this changed" testID="moved">
+      <View>
+        {lines.slice(0, 8).map((l) => (
+          <Small key={l}>{l}</Small>
+        ))}
+        {lines.length > 8 ? <Small>{`and ${lines.length - 8} more`}</Small> : null}
+      </View>
+    </Note>
+  );
+}

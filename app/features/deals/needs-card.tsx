@@ -1,0 +1,161 @@
+/** What the deal needs: each paper with how it stands, why, and by when; opened, what can be done about it. */
+import { router } from 'expo-router';
+import { useState } from 'react';
+import { Pressable, View } from 'react-native';
+import type { DealView } from '@gatepath/contract';
+import { shortDay } from '@gatepath/core/calendar';
+import { DATE_PHRASES, type Requirement } from '@gatepath/core/deal';
+import { listWords, SIDE_WORDS } from '@gatepath/core/text';
+import { useDealChanges } from '../../api/deal-hooks';
+import { PaperCorner } from '../../ui/corner';
+import { usePalette } from '../../ui/hooks';
+import { Input } from '../../ui/input';
+import { Button, Card, Trouble } from '../../ui/pieces';
+import { Heading, Small, Strong } from '../../ui/text';
+import { FONT } from '../../ui/theme';
+import { useActs } from './use-acts';
+
+export function NeedsCard({ deal, open }: { deal: DealView; open?: string | null }) {
+  const p = usePalette();
+  const [shown, setShown] = useState<string | null>(open ?? null);
+  const list = [...deal.requirements].sort((a, b) => rank(a) - rank(b));
+  return (
+    <Card testID="needs">
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+        <View style={{ flex: 1 }}>
+          <Heading>What the deal needs</Heading>
+        </View>
+        <Button kind="quiet" onPress={() => router.push('/rules' as never)} testID="why-these">
+          Why these?
+        </Button>
+      </View>
+      {list.length ? null : (
+        <Small>
+          {deal.asked.length
+            ? 'Nothing is asked for yet. Fill in the facts: the firm’s rules look at them.'
+            : 'The firm’s rules ask for nothing in this deal.'}
+        </Small>
+      )}
+      {list.map((r, i) => (
+        <View key={r.ruleId} style={{ borderTopWidth: i ? 1 : 0, borderColor: p.rule }}>
+          <Row
+            deal={deal}
+            r={r}
+            open={shown === r.ruleId}
+            onOpen={() => setShown(shown === r.ruleId ? null : r.ruleId)}
+          />
+        </View>
+      ))}
+    </Card>
+  );
+}
+
+/** What is open stands before what is in. */
+const rank = (r: Requirement) => ({ open: 0, met: 1, waived: 2 })[r.state];
+
+function Row({ deal, r, open, onOpen }: { deal: DealView; r: Requirement; open: boolean; onOpen: () => void }) {
+  const p = usePalette();
+  const late = r.state === 'open' && r.due !== null && r.due.day < deal.today;
+  const due = r.state === 'met' ? 'in' : r.state === 'waived' ? 'waived' : r.due ? shortDay(r.due.day, deal.today) : '';
+  const under = r.state === 'open' && r.corner === 'needed' && !r.documentId ? r.reason : r.words;
+  return (
+    <View>
+      <Pressable
+        role="button"
+        testID={`need-${r.paper}`}
+        aria-expanded={open}
+        aria-label={`${r.title}: ${under}${due ? `, ${late ? 'late since' : ''} ${due}` : ''}`}
+        onPress={onOpen}
+        style={{ flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: 56, paddingVertical: 6 }}
+      >
+        <PaperCorner corner={r.corner} />
+        <View style={{ flex: 1 }}>
+          <Strong>{r.title}</Strong>
+          <Small>{under}</Small>
+        </View>
+        <Small
+          style={{ fontFamily: FONT.bold, color: late ? p.wine : p.slate, textAlign: 'right' }}
+        >{`${late ? 'late, ' : ''}${due}`}</Small>
+      </Pressable>
+      {open ? <Detail deal={deal} r={r} /> : null}
+    </View>
+  );
+}
+
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
+function Detail({ deal, r }: { deal: DealView; r: Requirement }) {
+  const { act, busy, error } = useActs();
+  const { waive, unwaive } = useDealChanges(deal.id);
+  const [reason, setReason] = useState<string | null>(null);
+  const { documentId, packetId } = r;
+  return (
+    <View style={{ gap: 8, paddingBottom: 12, paddingLeft: 38 }} testID={`detail-${r.paper}`}>
+      <Small>{`Asked for because: ${r.reason}.`}</Small>
+      {r.due ? <Small>{r.due.why}</Small> : null}
+      {r.dueHangsOn ? (
+        <Small>{`Its day is counted from when ${DATE_PHRASES[r.dueHangsOn]}; that is not set.`}</Small>
+      ) : null}
+      <Small>
+        {r.signers.length
+          ? `Signed by: ${listWords(r.signers.map((s) => SIDE_WORDS[s].toLowerCase()))}.`
+          : 'Nobody signs it; it only has to be here.'}
+      </Small>
+      {error ? <Trouble error={error} /> : null}
+      {waive.isError ? <Trouble error={waive.error} /> : null}
+      <View style={{ flexDirection: 'row', gap: 8, flexWrap: 'wrap' }}>
+        {packetId ? (
+          <Button onPress={() => router.push(`/packets/${packetId}`)}>Open the packet</Button>
+        ) : r.state === 'open' && documentId ? (
+          <Button
+            busy={busy}
+            onPress={() =>
+              act({
+                id: r.ruleId,
+                dealId: deal.id,
+                title: r.title,
+                act: { do: 'prepare', ruleId: r.ruleId, documentId, name: r.title },
+              })
+            }
+          >
+            Put into a packet
+          </Button>
+        ) : null}
+        {r.state === 'open' && reason === null ? (
+          <Button kind="quiet" onPress={() => setReason('')} testID="waive">
+            Do without it
+          </Button>
+        ) : null}
+        {r.state === 'waived' ? (
+          <Button kind="quiet" busy={unwaive.isPending} onPress={() => unwaive.mutate(r.ruleId)} testID="unwaive">
+            Ask for it again
+          </Button>
+        ) : null}
+      </View>
+      {reason !== null && r.state === 'open' ? (
+        <View style={{ gap: 8 }}>
+          <Input
+            label="Why it is done without"
+            value={reason}
+            onChangeText={setReason}
+            maxLength={300}
+            testID="waive-reason"
+          />
+          <View style={{ flexDirection: 'row', gap: 8 }}>
+            <Button
+              kind="main"
+              disabled={!reason.trim()}
+              busy={waive.isPending}
+              onPress={() =>
+                waive.mutate({ ruleId: r.ruleId, reason: reason.trim() }, { onSuccess: () => setReason(null) })
+              }
+              testID="waive-now"
+            >
+              Do without it
+            </Button>
+            <Button onPress={() => setReason(null)}>Cancel</Button>
+          </View>
+        </View>
+      ) : null}
+    </View>
+  );
+}

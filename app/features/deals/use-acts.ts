@@ -1,0 +1,80 @@
+/** What is next in a deal, done from wherever it is told: most acts lead to a place, a nudge is done at once. */
+import { router } from 'expo-router';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import type { Next, NextAct } from '@gatepath/core/deal';
+import { call } from '../../api/client';
+import { dealKeys } from '../../api/deal-hooks';
+import { keys } from '../../api/hooks';
+import { useLater } from '../../ui/later';
+
+/** The word on the button of an act. */
+export const ACT_WORDS: Record<NextAct['do'], string> = {
+  answer: 'Answer',
+  sign: 'Sign',
+  host: 'Open',
+  nudge: 'Nudge',
+  address: 'Correct',
+  send: 'Go on',
+  prepare: 'Prepare',
+  bring: 'Add',
+  fact: 'Fill in',
+  date: 'Set',
+};
+
+/** Where an act that is no nudge is done; null for one that begins a packet. */
+export function placeOf(dealId: string, act: Exclude<NextAct, { do: 'nudge' }>): string | null {
+  switch (act.do) {
+    case 'answer':
+    case 'sign':
+    case 'host':
+    case 'address':
+    case 'send':
+      return `/packets/${act.packetId}`;
+    case 'bring':
+      return `/deals/${dealId}?add=${encodeURIComponent(act.ruleId)}`;
+    case 'fact':
+      return `/deals/${dealId}?fact=${encodeURIComponent(act.fact)}`;
+    case 'date':
+      return `/deals/${dealId}?date=${act.date}`;
+    case 'prepare':
+      return null;
+  }
+}
+
+/** Something that can be done in a deal. */
+export type DealAct = Pick<Next, 'id' | 'act' | 'title'> & { dealId: string };
+
+export function useActs() {
+  const client = useQueryClient();
+  const { shown, later, takeBack } = useLater();
+  const nudge = useMutation({
+    mutationFn: (o: { packetId: string; partyId: string }) =>
+      call('changePacket', { params: { packetId: o.packetId }, body: { type: 'nudge', partyIds: [o.partyId] } }),
+    onSettled: (_answer, _error, o) => {
+      void client.invalidateQueries({ queryKey: keys.packet(o.packetId) });
+      void client.invalidateQueries({ queryKey: dealKeys.today });
+    },
+  });
+  const prepare = useMutation({
+    mutationFn: (o: { dealId: string; name: string; documentId: string }) =>
+      call('newPacket', { params: { dealId: o.dealId }, body: { name: o.name, documentIds: [o.documentId] } }),
+    onSuccess: (packet) => {
+      client.setQueryData(keys.packet(packet.id), packet);
+      router.push(`/packets/${packet.id}`);
+    },
+  });
+  const act = ({ id, act: what, title, dealId }: DealAct) => {
+    if (what.do === 'nudge') {
+      const name = title.replace(/^Nudge /, '');
+      return later(`${dealId} ${id}`, `Nudged ${name}`, () => nudge.mutate(what));
+    }
+    const place = placeOf(dealId, what);
+    if (place) return router.push(place as never);
+    if (what.do === 'prepare') prepare.mutate({ dealId, name: what.name, documentId: what.documentId });
+  };
+  return { act, shown, takeBack, busy: prepare.isPending, error: nudge.error ?? prepare.error };
+}
+
+/** Whether an act has been done and can still be taken back. */
+export const isDone = (shown: { id: string }[], a: { dealId: string; id: string }) =>
+  shown.some((d) => d.id === `${a.dealId} ${a.id}`);

@@ -1,0 +1,399 @@
+/** One rule, written; beside it, in which of the firm's open deals it would ask for something. */
+import { router, useLocalSearchParams } from 'expo-router';
+import { useEffect, useState } from 'react';
+import { View } from 'react-native';
+import type { RuleBody, RuleTrial } from '@gatepath/contract';
+import { shortDay } from '@gatepath/core/calendar';
+import {
+  DATE_PHRASES,
+  DATES_OF,
+  DEAL_KINDS,
+  factsByKey,
+  KEY_DATES,
+  KIND_WORDS,
+  termWords,
+  type Condition,
+  type FactDef,
+  type Rule,
+  type Term,
+} from '@gatepath/core/deal';
+import { DOCUMENT_TYPES, TYPE_WORDS } from '@gatepath/core/reading';
+import { count, SIDE_WORDS, SIDES, type Side } from '@gatepath/core/text';
+import { useRuleActions, useRules, useTrial } from '../../api/deal-hooks';
+import { usePalette, useWide } from '../../ui/hooks';
+import { Input } from '../../ui/input';
+import { DropMenu, MenuItem } from '../../ui/menu';
+import { NotReady, isReady } from '../../ui/not-ready';
+import { Button, Card, Choice, IconButton, Note, Page, Trouble } from '../../ui/pieces';
+import { Switch } from '../../ui/switch';
+import { Body, Heading, Small, Strong, Title } from '../../ui/text';
+import { ConditionEditor, FactMenu, startOf } from './condition-editor';
+
+const EMPTY: RuleBody = {
+  kinds: ['listing', 'sale'],
+  when: null,
+  paper: 'disclosure',
+  title: '',
+  signers: ['seller'],
+  due: null,
+  reason: '',
+  on: true,
+};
+
+export function RulePlace() {
+  const { ruleId } = useLocalSearchParams<{ ruleId: string }>();
+  const rules = useRules();
+  if (!isReady(rules)) return <NotReady query={rules} what="the rule" />;
+  const rule = rules.data.rules.find((r) => r.id === ruleId) ?? null;
+  if (!rule && ruleId !== 'new')
+    return (
+      <Page>
+        <Title>This rule is gone</Title>
+        <Body>Somebody has taken it away.</Body>
+        <Button onPress={() => router.replace('/rules' as never)} style={{ alignSelf: 'flex-start' }}>
+          See the rules
+        </Button>
+      </Page>
+    );
+  return <RuleEditor key={ruleId} rule={rule} ownFacts={rules.data.ownFacts} />;
+}
+
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
+function RuleEditor({ rule, ownFacts }: { rule: Rule | null; ownFacts: FactDef[] }) {
+  const wide = useWide();
+  const [body, setBody] = useState<RuleBody>(() => (rule ? bodyOf(rule) : EMPTY));
+  const { save, drop } = useRuleActions();
+  const settled = useSettled(body, 400);
+  const trial = useTrial(settled);
+  const faults = trial.data?.faults ?? [];
+  const set = (change: Partial<RuleBody>) => setBody((b) => ({ ...b, ...change }));
+  const back = () => router.replace('/rules' as never);
+  const ready = faults.length === 0 && body.title.trim() !== '' && body.reason.trim() !== '';
+  return (
+    <Page max={wide ? 1080 : 760}>
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
+        <IconButton name="arrow-left" label="Back to the rules" onPress={back} />
+        <Title>{rule ? rule.title : 'New rule'}</Title>
+      </View>
+      {rule?.sample ? (
+        <Note tone="warn" title="This rule came as a sample">
+          It is no legal advice. Kept once, it is your own.
+        </Note>
+      ) : null}
+      <View style={{ flexDirection: wide ? 'row' : 'column', gap: 16, alignItems: wide ? 'flex-start' : 'stretch' }}>
+        <View style={{ flex: wide ? 3 : undefined, gap: 16 }}>
+          <Card style={{ gap: 14 }}>
+            <Asks body={body} faults={faults} set={set} />
+          </Card>
+          <Card style={{ gap: 12 }}>
+            <When body={body} ownFacts={ownFacts} faults={faults} set={set} />
+          </Card>
+          <Card style={{ gap: 12 }}>
+            <Due body={body} faults={faults} set={set} />
+          </Card>
+        </View>
+        <View style={{ flex: wide ? 2 : undefined, gap: 16 }}>
+          <TrialCard trial={trial.data} />
+          {save.isError ? <Trouble error={save.error} /> : null}
+          {drop.isError ? <Trouble error={drop.error} /> : null}
+          <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
+            <Button
+              kind="main"
+              disabled={!ready}
+              busy={save.isPending}
+              onPress={() => save.mutate({ id: rule?.id ?? null, body }, { onSuccess: back })}
+              testID="save-rule"
+            >
+              Keep the rule
+            </Button>
+            <Button onPress={back}>Cancel</Button>
+            {rule ? (
+              <Button
+                kind="quiet"
+                icon="trash"
+                busy={drop.isPending}
+                onPress={() => drop.mutate(rule.id, { onSuccess: back })}
+                testID="drop-rule"
+              >
+                Take the rule away
+              </Button>
+            ) : null}
+          </View>
+        </View>
+      </View>
+    </Page>
+  );
+}
+
+const bodyOf = ({ kinds, when, paper, title, signers, due, reason, on }: Rule): RuleBody => ({
+  kinds,
+  when,
+  paper,
+  title,
+  signers,
+  due,
+  reason,
+  on,
+});
+
+/** A value once it has stayed the same for a while: what is typed is not tried letter by letter. */
+function useSettled<T>(value: T, ms: number): T {
+  const [settled, setSettled] = useState(value);
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(value), ms);
+    return () => clearTimeout(timer);
+  }, [value, ms]);
+  return settled;
+}
+
+interface PartProps {
+  body: RuleBody;
+  faults: RuleTrial['faults'];
+  set: (change: Partial<RuleBody>) => void;
+}
+
+function Faults({ of, faults }: { of: RuleTrial['faults'][number]['part']; faults: RuleTrial['faults'] }) {
+  const p = usePalette();
+  return (
+    <>
+      {faults
+        .filter((f) => f.part === of)
+        .map((f) => (
+          <Small key={f.words} testID="fault" style={{ color: p.wine }}>
+            {f.words}
+          </Small>
+        ))}
+    </>
+  );
+}
+
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
+function Asks({ body, faults, set }: PartProps) {
+  const toggle = <T,>(list: readonly T[], one: T, on: boolean) => (on ? [...list, one] : list.filter((x) => x !== one));
+  return (
+    <>
+      <Heading>What it asks for</Heading>
+      <View style={{ gap: 4 }}>
+        <Small>Type of paper</Small>
+        <DropMenu
+          anchor={(open) => (
+            <Button
+              icon="chevron-down"
+              onPress={open}
+              label={`Type of paper: ${TYPE_WORDS[body.paper]}. Change`}
+              style={{ alignSelf: 'flex-start' }}
+              testID="rule-paper"
+            >
+              {TYPE_WORDS[body.paper]}
+            </Button>
+          )}
+        >
+          {DOCUMENT_TYPES.map((paper) => (
+            <MenuItem
+              key={paper}
+              title={TYPE_WORDS[paper]}
+              testID={`paper-${paper}`}
+              onPress={() => set({ paper, ...(body.title.trim() ? {} : { title: TYPE_WORDS[paper] }) })}
+            />
+          ))}
+        </DropMenu>
+        <Faults of="paper" faults={faults} />
+      </View>
+      <Input
+        label="What the paper is called"
+        value={body.title}
+        maxLength={120}
+        onChangeText={(title) => set({ title })}
+        testID="rule-title"
+      />
+      <Input
+        label="Why, in a few words"
+        value={body.reason}
+        maxLength={200}
+        onChangeText={(reason) => set({ reason })}
+        placeholder="built before 1978"
+        testID="rule-reason"
+      />
+      <View>
+        <Small>In which deals</Small>
+        {DEAL_KINDS.map((k) => (
+          <Switch
+            key={k}
+            label={`${KIND_WORDS[k]}s`.replace('ys', 'ies')}
+            on={body.kinds.includes(k)}
+            onChange={(on) => set({ kinds: toggle(body.kinds, k, on) })}
+            testID={`rule-kind-${k}`}
+          />
+        ))}
+        <Faults of="kinds" faults={faults} />
+      </View>
+      <View>
+        <Small>{body.signers.length ? 'Who signs it' : 'Who signs it: nobody, it only has to be here'}</Small>
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
+          {SIDES.filter((s) => s !== 'other').map((s: Side) => (
+            <View key={s} style={{ width: '50%' }}>
+              <Switch
+                label={SIDE_WORDS[s]}
+                on={body.signers.includes(s)}
+                onChange={(on) => set({ signers: toggle(body.signers, s, on) })}
+                testID={`rule-signer-${s}`}
+              />
+            </View>
+          ))}
+        </View>
+      </View>
+    </>
+  );
+}
+
+function When({ body, ownFacts, faults, set }: PartProps & { ownFacts: FactDef[] }) {
+  const facts = [...factsByKey(ownFacts).values()].filter((f) => f.kinds.some((k) => body.kinds.includes(k)));
+  const when = (body.when ?? null) as Condition | null;
+  return (
+    <>
+      <Heading>When</Heading>
+      {when ? (
+        <ConditionEditor
+          condition={when}
+          facts={facts}
+          faults={faults.filter((f) => f.part === 'when')}
+          onChange={(c) => set({ when: c })}
+          onDrop={() => set({ when: null })}
+        />
+      ) : (
+        <>
+          <Body>Always, in every deal of these kinds.</Body>
+          <View style={{ alignSelf: 'flex-start' }}>
+            <FactMenu
+              facts={facts}
+              words="Only when …"
+              testID="add-condition"
+              onPick={(def) => set({ when: { all: [startOf(def)] } })}
+            />
+          </View>
+        </>
+      )}
+    </>
+  );
+}
+
+const START: Term = { n: 3, unit: 'business_days', way: 'after', roll: true, from: 'accepted' };
+
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
+function Due({ body, faults, set }: PartProps) {
+  const due = (body.due ?? null) as Term | null;
+  const dates = KEY_DATES.filter((d) => body.kinds.every((k) => DATES_OF[k].includes(d)));
+  const put = (change: Partial<Term>) => due && set({ due: { ...due, ...change } });
+  return (
+    <>
+      <Heading>By when</Heading>
+      {due ? (
+        <>
+          <Strong>{`Due ${termWords(due)}`}</Strong>
+          <Input
+            label="How many days"
+            value={String(due.n)}
+            inputMode="numeric"
+            maxLength={4}
+            onChangeText={(t) => /^\d{0,4}$/.test(t) && put({ n: Number(t) })}
+            testID="rule-days"
+          />
+          <Choice
+            label="How the days are counted"
+            value={due.unit}
+            wrap
+            options={[
+              { value: 'business_days', label: 'Business days' },
+              { value: 'days', label: 'Days of the calendar' },
+            ]}
+            onChange={(unit) => put({ unit })}
+          />
+          <Choice
+            label="Before or after"
+            value={due.way}
+            options={[
+              { value: 'after', label: 'After' },
+              { value: 'before', label: 'Before' },
+            ]}
+            onChange={(way) => put({ way })}
+          />
+          <DropMenu
+            anchor={(open) => (
+              <Button icon="chevron-down" onPress={open} style={{ alignSelf: 'flex-start' }} testID="rule-from">
+                {DATE_PHRASES[due.from]}
+              </Button>
+            )}
+          >
+            {dates.map((d) => (
+              <MenuItem key={d} title={DATE_PHRASES[d]} testID={`from-${d}`} onPress={() => put({ from: d })} />
+            ))}
+          </DropMenu>
+          <Switch
+            label="Never on a weekend or a holiday"
+            hint={
+              due.way === 'after'
+                ? 'Such a day moves on to the next business day.'
+                : 'Such a day moves back to the last business day.'
+            }
+            on={due.roll}
+            onChange={(roll) => put({ roll })}
+          />
+          <Faults of="due" faults={faults} />
+          <Button kind="quiet" onPress={() => set({ due: null })} style={{ alignSelf: 'flex-start' }}>
+            No day of its own
+          </Button>
+        </>
+      ) : (
+        <>
+          <Body>It has no day of its own: it is wanted before the deal is closed.</Body>
+          <Button
+            onPress={() => set({ due: { ...START, from: dates[0] ?? 'accepted' } })}
+            style={{ alignSelf: 'flex-start' }}
+            disabled={!dates.length}
+            testID="add-due"
+          >
+            Give it a day
+          </Button>
+        </>
+      )}
+    </>
+  );
+}
+
+/** In which of the firm's open deals the rule would ask for something, as it stands. */
+function TrialCard({ trial }: { trial: RuleTrial | undefined }) {
+  const p = usePalette();
+  if (!trial) return null;
+  const wrong = trial.faults.some((f) => ['kinds', 'when', 'due'].includes(f.part));
+  return (
+    <Card testID="trial">
+      <Heading>In your open deals</Heading>
+      {wrong ? (
+        <Small>Once what is marked is mended, it shows here in which deals this would ask for the paper.</Small>
+      ) : (
+        <>
+          <Body>
+            {trial.of
+              ? `It would ask for the paper in ${trial.asks} of ${count(trial.of, 'open deal')}.`
+              : 'There is no open deal of these kinds.'}
+          </Body>
+          {trial.unknown ? (
+            <Small style={{ color: p.ochre }}>{`In ${trial.unknown} a fact it hangs on is not known.`}</Small>
+          ) : null}
+          {trial.deals.map((d) => (
+            <View key={d.id} style={{ borderTopWidth: 1, borderColor: p.rule, paddingTop: 6 }}>
+              <Body>{d.address}</Body>
+              <Small>
+                {d.hangsOn.length
+                  ? `not known: ${d.hangsOn.join(', ')}`
+                  : d.due
+                    ? `due ${shortDay(d.due)}`
+                    : 'no day yet'}
+              </Small>
+            </View>
+          ))}
+        </>
+      )}
+    </Card>
+  );
+}

@@ -1,0 +1,240 @@
+/** The firm's rules: what its deals need, why, and by when; and the facts of its own that rules may ask about. */
+import { router } from 'expo-router';
+import { useState } from 'react';
+import { Pressable, View } from 'react-native';
+import { conditionWords, factsByKey, termWords, type FactDef, type Rule } from '@gatepath/core/deal';
+import { count, listWords, SIDE_WORDS } from '@gatepath/core/text';
+import { useRuleActions, useRules } from '../../api/deal-hooks';
+import { newId } from '../../api/client';
+import { usePalette } from '../../ui/hooks';
+import { Input } from '../../ui/input';
+import { NotReady, isReady } from '../../ui/not-ready';
+import { Button, Card, Choice, IconButton, Note, Page, Trouble } from '../../ui/pieces';
+import { Switch } from '../../ui/switch';
+import { Body, Heading, Small, Strong, Title } from '../../ui/text';
+
+const SETS = [
+  { id: 'sale', title: 'Listings and sales', kinds: ['listing', 'sale'] },
+  { id: 'tenancy', title: 'Tenancies', kinds: ['tenancy'] },
+] as const;
+
+export function RulesPlace() {
+  const rules = useRules();
+  if (!isReady(rules)) return <NotReady query={rules} what="the rules" />;
+  const { rules: all, ownFacts } = rules.data;
+  const samples = all.filter((r) => r.sample);
+  return (
+    <Page>
+      <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', gap: 12 }}>
+        <Title>Rules</Title>
+        <Button kind="main" icon="plus" onPress={() => router.push('/rules/new' as never)} testID="new-rule">
+          New rule
+        </Button>
+      </View>
+      <Body>
+        A rule looks at the facts of each deal and says which paper it needs, who signs it, and by when. Change them to
+        what holds where you work.
+      </Body>
+      {samples.length ? (
+        <Note tone="warn" title={`${count(samples.length, 'rule')} came as samples`}>
+          They show how rules are written and are no legal advice. Read each one; changing it makes it your own.
+        </Note>
+      ) : null}
+      {SETS.map((set) => (
+        <RuleSet
+          key={set.id}
+          title={set.title}
+          rules={all.filter((r) => r.kinds.some((k) => (set.kinds as readonly string[]).includes(k)))}
+          ownFacts={ownFacts}
+        />
+      ))}
+      <OwnFacts facts={ownFacts} />
+    </Page>
+  );
+}
+
+function RuleSet({ title, rules, ownFacts }: { title: string; rules: Rule[]; ownFacts: FactDef[] }) {
+  const p = usePalette();
+  const { turn } = useRuleActions();
+  const facts = factsByKey(ownFacts);
+  const allOn = rules.every((r) => r.on);
+  return (
+    <Card testID="rule-set">
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+        <View style={{ flex: 1 }}>
+          <Heading>{title}</Heading>
+        </View>
+        {rules.length ? (
+          <Button
+            kind="quiet"
+            busy={turn.isPending}
+            onPress={() => turn.mutate({ ids: rules.map((r) => r.id), on: !allOn })}
+          >
+            {allOn ? 'Turn all off' : 'Turn all on'}
+          </Button>
+        ) : null}
+      </View>
+      {turn.isError ? <Trouble error={turn.error} /> : null}
+      {rules.length ? null : <Small>No rule looks at these deals.</Small>}
+      {rules.map((r, i) => (
+        <View key={r.id} style={{ borderTopWidth: i ? 1 : 0, borderColor: p.rule, paddingVertical: 6 }}>
+          <RuleRow rule={r} facts={facts} onTurn={(on) => turn.mutate({ ids: [r.id], on })} />
+        </View>
+      ))}
+    </Card>
+  );
+}
+
+function RuleRow({
+  rule: r,
+  facts,
+  onTurn,
+}: {
+  rule: Rule;
+  facts: Map<string, FactDef>;
+  onTurn: (on: boolean) => void;
+}) {
+  const p = usePalette();
+  return (
+    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }} testID="rule-row">
+      <Pressable
+        role="link"
+        aria-label={`${r.title}. Change this rule`}
+        onPress={() => router.push(`/rules/${r.id}` as never)}
+        style={{ flex: 1, gap: 2, minHeight: 44, opacity: r.on ? 1 : 0.65 }}
+      >
+        <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center', flexWrap: 'wrap' }}>
+          <Strong>{r.title}</Strong>
+          {r.sample ? (
+            <View style={{ borderWidth: 1, borderColor: p.ochre, borderRadius: 6, paddingHorizontal: 6 }}>
+              <Small style={{ color: p.ochre }}>sample</Small>
+            </View>
+          ) : null}
+        </View>
+        <Small>{`When: ${r.when ? conditionWords(r.when, facts) : 'always'}`}</Small>
+        <Small>
+          {[
+            r.due ? `Due ${termWords(r.due)}` : 'No day of its own',
+            r.signers.length
+              ? `signed by ${listWords(r.signers.map((s) => SIDE_WORDS[s].toLowerCase()))}`
+              : 'nobody signs',
+          ].join('; ')}
+        </Small>
+      </Pressable>
+      <View style={{ width: 74 }}>
+        <Switch label={r.on ? 'on' : 'off'} on={r.on} onChange={onTurn} testID={`rule-on-${r.paper}`} />
+      </View>
+    </View>
+  );
+}
+
+const TYPES = [
+  { value: 'flag', label: 'Yes or no' },
+  { value: 'number', label: 'Figure' },
+  { value: 'money', label: 'Money' },
+  { value: 'year', label: 'Year' },
+  { value: 'day', label: 'Day' },
+  { value: 'choice', label: 'Choice' },
+  { value: 'text', label: 'Words' },
+] as const;
+
+const TYPE_LABELS = Object.fromEntries(TYPES.map((t) => [t.value, t.label.toLowerCase()]));
+
+/** Facts the firm adds to those of the house. */
+function OwnFacts({ facts }: { facts: FactDef[] }) {
+  const [adding, setAdding] = useState(false);
+  const { facts: save } = useRuleActions();
+  const keep = (list: FactDef[], onSuccess?: () => void) => save.mutate({ facts: list }, { onSuccess });
+  return (
+    <Card testID="own-facts">
+      <Heading>Facts of your own</Heading>
+      <Small>Beside what every deal is asked for. Rules may ask about them too.</Small>
+      {facts.map((f) => (
+        <View key={f.key} style={{ flexDirection: 'row', alignItems: 'center' }}>
+          <Body style={{ flex: 1 }}>{`${f.label}, ${TYPE_LABELS[f.type] ?? f.type}`}</Body>
+          <IconButton
+            name="trash"
+            label={`Take away: ${f.label}`}
+            onPress={() => keep(facts.filter((x) => x.key !== f.key))}
+          />
+        </View>
+      ))}
+      {save.isError ? <Trouble error={save.error} /> : null}
+      {adding ? (
+        <OwnFactForm
+          busy={save.isPending}
+          onCancel={() => setAdding(false)}
+          onSave={(f) => keep([...facts, f], () => setAdding(false))}
+        />
+      ) : (
+        <Button icon="plus" onPress={() => setAdding(true)} style={{ alignSelf: 'flex-start' }} testID="add-own-fact">
+          Add a fact
+        </Button>
+      )}
+    </Card>
+  );
+}
+
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
+function OwnFactForm({
+  busy,
+  onSave,
+  onCancel,
+}: {
+  busy: boolean;
+  onSave: (f: FactDef) => void;
+  onCancel: () => void;
+}) {
+  const [label, setLabel] = useState('');
+  const [type, setType] = useState<FactDef['type']>('flag');
+  const [choices, setChoices] = useState('');
+  const [where, setWhere] = useState<'sale' | 'tenancy' | 'both'>('both');
+  const options = choices
+    .split(',')
+    .map((c) => c.trim())
+    .filter(Boolean)
+    .map((c, i) => ({ value: `o${i + 1}`, label: c.slice(0, 60) }));
+  const kinds: FactDef['kinds'] =
+    where === 'both' ? ['listing', 'sale', 'tenancy'] : where === 'sale' ? ['listing', 'sale'] : ['tenancy'];
+  const ready = label.trim() !== '' && (type !== 'choice' || options.length > 1);
+  return (
+    <View style={{ gap: 10 }}>
+      <Input label="What the fact is called" value={label} onChangeText={setLabel} maxLength={60} testID="own-label" />
+      <Choice label="What kind of answer it has" value={type} options={[...TYPES]} wrap onChange={setType} />
+      {type === 'choice' ? (
+        <Input label="Its choices, with commas between" value={choices} onChangeText={setChoices} maxLength={600} />
+      ) : null}
+      <Choice
+        label="In which deals"
+        value={where}
+        wrap
+        options={[
+          { value: 'both', label: 'In all deals' },
+          { value: 'sale', label: 'Listings and sales' },
+          { value: 'tenancy', label: 'Tenancies' },
+        ]}
+        onChange={setWhere}
+      />
+      <View style={{ flexDirection: 'row', gap: 10 }}>
+        <Button
+          kind="main"
+          disabled={!ready}
+          busy={busy}
+          onPress={() =>
+            onSave({
+              key: `own.${newId()}`,
+              label: label.trim(),
+              type,
+              kinds,
+              ...(type === 'choice' ? { options } : {}),
+            })
+          }
+          testID="save-own-fact"
+        >
+          Add the fact
+        </Button>
+        <Button onPress={onCancel}>Cancel</Button>
+      </View>
+    </View>
+  );
+}

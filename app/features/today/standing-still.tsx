@@ -1,0 +1,135 @@
+/** Packets that stand still, by how long: at whom, and what can be done about it. */
+import { router } from 'expo-router';
+import { useState } from 'react';
+import { Linking, Pressable, View } from 'react-native';
+import type { TodayView } from '@gatepath/contract';
+import { firstName } from '@gatepath/core/text';
+import { usePalette, useWide } from '../../ui/hooks';
+import { Button, Card, IconButton } from '../../ui/pieces';
+import { Body, Heading, Small, Strong } from '../../ui/text';
+import { FONT } from '../../ui/theme';
+import { PathStrip } from '../packet/path-strip';
+import { isDone } from '../deals/use-acts';
+import type { Acts } from './today-place';
+
+type Item = TodayView['still']['items'][number];
+
+const AT_FIRST = { wide: 5, phone: 6 };
+const WORDS = { nudge: 'Nudge', address: 'Correct', host: 'Open', sign: 'Sign' } as const;
+
+const nudgeId = (i: Item) => ({ dealId: i.dealId, id: `nudge ${i.packetId} ${i.partyId}` });
+
+export function StandingStill({ today, acts }: { today: TodayView; acts: Acts }) {
+  const p = usePalette();
+  const wide = useWide();
+  const [all, setAll] = useState(false);
+  const items = today.still.items.filter((i) => !isDone(acts.shown, nudgeId(i)));
+  const listed = all ? items : items.slice(0, AT_FIRST[wide ? 'wide' : 'phone']);
+  if (!today.still.items.length) return null;
+  return (
+    <View style={{ gap: 8 }} testID="still">
+      <View style={{ flexDirection: 'row', alignItems: 'flex-end', justifyContent: 'space-between' }}>
+        <Heading>Standing still</Heading>
+        <Small>longest first</Small>
+      </View>
+      <Card style={{ gap: 0, paddingVertical: 4 }}>
+        {listed.map((i, n) => (
+          <View key={i.packetId} style={{ borderTopWidth: n ? 1 : 0, borderColor: p.rule }}>
+            <Row item={i} acts={acts} />
+          </View>
+        ))}
+        {items.length ? null : <Small style={{ paddingVertical: 12 }}>All of them were nudged just now.</Small>}
+        {items.length > listed.length ? (
+          <Button kind="quiet" onPress={() => setAll(true)} style={{ alignSelf: 'flex-start' }}>
+            {`${items.length - listed.length + today.still.more} more`}
+          </Button>
+        ) : today.still.more ? (
+          <Small style={{ paddingVertical: 8 }}>{`${today.still.more} more stand in their deals.`}</Small>
+        ) : null}
+      </Card>
+    </View>
+  );
+}
+
+const daysWords = (n: number) => (n === 0 ? 'today' : n === 1 ? '1 day' : `${n} days`);
+
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
+function Row({ item, acts }: { item: Item; acts: Acts }) {
+  const p = usePalette();
+  const wide = useWide();
+  const open = () => router.push(`/packets/${item.packetId}`);
+  const press = () =>
+    item.act === 'nudge'
+      ? acts.act({
+          ...nudgeId(item),
+          title: `Nudge ${firstName(item.who)}`,
+          act: { do: 'nudge', packetId: item.packetId, partyId: item.partyId },
+        })
+      : open();
+  const strip = {
+    status: 'at_gate' as const,
+    gate: item.gate,
+    path: item.gates.map((partyIds) => ({ partyIds })),
+    parties: item.parties,
+  };
+  const days = (
+    <Strong style={{ color: item.days > 2 ? p.wine : item.days ? p.brick : p.slate, width: wide ? 64 : undefined }}>
+      {daysWords(item.days)}
+    </Strong>
+  );
+  const act = (
+    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
+      {item.phone ? (
+        <IconButton
+          name="phone"
+          label={`Call ${item.who}`}
+          onPress={() => void Linking.openURL(`tel:${(item.phone ?? '').replace(/[^\d+]/g, '')}`)}
+        />
+      ) : null}
+      <Button
+        onPress={press}
+        label={`${WORDS[item.act]} ${firstName(item.who)}: ${item.name}`}
+        testID={`still-${item.act}`}
+      >
+        {WORDS[item.act]}
+      </Button>
+    </View>
+  );
+  const name = (
+    <Pressable
+      role="link"
+      onPress={open}
+      style={{ minHeight: 44, justifyContent: 'center', flex: wide ? 1 : undefined }}
+    >
+      <Strong numberOfLines={1}>{item.name}</Strong>
+      <Small numberOfLines={1}>{item.address}</Small>
+    </Pressable>
+  );
+  if (wide)
+    return (
+      <View testID="still-row" style={{ flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: 58 }}>
+        {days}
+        {name}
+        <View style={{ maxWidth: 230, height: 30, overflow: 'hidden' }}>
+          <PathStrip packet={strip} />
+        </View>
+        <Small style={{ flex: 1 }} numberOfLines={2}>
+          {item.words}
+        </Small>
+        {act}
+      </View>
+    );
+  return (
+    <View testID="still-row" style={{ paddingVertical: 10, gap: 6 }}>
+      <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 10 }}>
+        <View style={{ flex: 1 }}>{name}</View>
+        {days}
+      </View>
+      <PathStrip packet={strip} />
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
+        <Body style={{ flex: 1, fontFamily: FONT.text }}>{item.words}</Body>
+        {act}
+      </View>
+    </View>
+  );
+}

@@ -1,0 +1,105 @@
+/** The first screen after signing in: what waits, what is due this week, what stands still, what came through. */
+import { router } from 'expo-router';
+import { View } from 'react-native';
+import type { TodayView } from '@gatepath/contract';
+import { count } from '@gatepath/core/text';
+import { useToday } from '../../api/deal-hooks';
+import { Part } from '../../ui/boundary';
+import { usePalette, useWide } from '../../ui/hooks';
+import { isReady, NotReady } from '../../ui/not-ready';
+import { Button, Card, Page } from '../../ui/pieces';
+import { Body, Heading, Small, Title } from '../../ui/text';
+import { useActs } from '../deals/use-acts';
+import { StandingStill } from './standing-still';
+import { Through } from './through';
+import { Todo } from './todo';
+import { Week } from './week';
+
+/** The acts of the first screen: shared by its parts, so that what was done in one can be taken back in another. */
+export type Acts = ReturnType<typeof useActs>;
+
+export function TodayPlace() {
+  const today = useToday();
+  const wide = useWide();
+  const acts = useActs();
+  if (!isReady(today)) return <NotReady query={today} what="your day" />;
+  const t = today.data;
+  const todo = (
+    <Part name="For you to do">
+      <Todo today={t} acts={acts} />
+    </Part>
+  );
+  const week = (
+    <Part name="The week">
+      <Week today={t} />
+    </Part>
+  );
+  const still = (
+    <Part name="Standing still">
+      <StandingStill today={t} acts={acts} />
+    </Part>
+  );
+  const through = (
+    <Part name="Through">
+      <Through today={t} />
+    </Part>
+  );
+  return (
+    <Page max={wide ? 1240 : 760}>
+      <View>
+        <Title testID="today-sentence">{t.sentence}</Title>
+        <Small>{`${longDay(t.today)}. ${count(t.deals, 'open deal')}, ${count(t.packets, 'packet')} on ${t.packets === 1 ? 'its' : 'their'} way.`}</Small>
+      </View>
+      {isEmpty(t) ? (
+        <Empty today={t} />
+      ) : wide ? (
+        <View style={{ flexDirection: 'row', gap: 20, alignItems: 'flex-start' }}>
+          <View style={{ width: 430, gap: 16 }}>
+            {todo}
+            {through}
+          </View>
+          <View style={{ flex: 1, gap: 16, minWidth: 0 }}>
+            {week}
+            {still}
+          </View>
+        </View>
+      ) : (
+        <>
+          {todo}
+          {week}
+          {still}
+          {through}
+        </>
+      )}
+    </Page>
+  );
+}
+
+const isEmpty = (t: TodayView) =>
+  !t.todo.items.length && !t.week.items.length && !t.still.items.length && !t.through.items.length;
+
+/** "Monday 30 November" */
+export function longDay(day: string): string {
+  const at = new Date(`${day}T12:00:00Z`);
+  const part = (o: Intl.DateTimeFormatOptions) => at.toLocaleDateString('en-US', { ...o, timeZone: 'utc' });
+  return `${part({ weekday: 'long' })} ${part({ day: 'numeric' })} ${part({ month: 'long' })}`;
+}
+
+/** Nothing to do is a good state: a gate that stands open, and the way on. */
+function Empty({ today }: { today: TodayView }) {
+  const p = usePalette();
+  return (
+    <Card style={{ alignItems: 'center', gap: 12, paddingVertical: 36 }} testID="nothing-waits">
+      <View style={{ width: 46, height: 5, borderRadius: 3, backgroundColor: p.moss }} />
+      <Heading>{today.deals ? 'Everything is on its way' : 'Begin with a deal'}</Heading>
+      <Body style={{ textAlign: 'center', maxWidth: 420 }}>
+        {today.deals
+          ? 'No paper is due this week, nobody keeps a packet waiting, and nobody has asked anything.'
+          : 'Open one with its address. What it needs, and what is due, stands here from then on.'}
+      </Body>
+      <Button kind={today.deals ? 'plain' : 'main'} onPress={() => router.push(today.deals ? '/deals' : '/deals/new')}>
+        {today.deals ? 'See the deals' : 'New deal'}
+      </Button>
+    </Card>
+  );
+}

@@ -1,0 +1,90 @@
+/** What waits for the member: verb first, the deal beneath, the act under the thumb; what is done leaves, with a way back. */
+import { router } from 'expo-router';
+import { useState } from 'react';
+import { Pressable, View } from 'react-native';
+import type { TodayView } from '@gatepath/contract';
+import { usePalette, useWide } from '../../ui/hooks';
+import { Button, Card, Trouble } from '../../ui/pieces';
+import { Heading, Small, Strong } from '../../ui/text';
+import { DoneRow } from '../deals/act-row';
+import { dueWords } from '../deals/next-card';
+import { ACT_WORDS, isDone } from '../deals/use-acts';
+import type { Acts } from './today-place';
+
+/** As many as stand beside the week without scrolling. */
+const AT_FIRST = { wide: 6, phone: 6 };
+
+type Item = TodayView['todo']['items'][number];
+
+export function Todo({ today, acts }: { today: TodayView; acts: Acts }) {
+  const p = usePalette();
+  const wide = useWide();
+  const [all, setAll] = useState(false);
+  const left = today.todo.items.filter((a) => !isDone(acts.shown, a));
+  const first = AT_FIRST[wide ? 'wide' : 'phone'];
+  const listed = all ? left : left.slice(0, first);
+  const behind = left.length - listed.length + today.todo.more;
+  return (
+    <View style={{ gap: 8 }} testID="todo">
+      <Heading>For you to do</Heading>
+      <Card style={{ gap: 0, paddingVertical: 4 }}>
+        {acts.shown.map((d) => (
+          <DoneRow key={d.id} done={d} onTakeBack={() => acts.takeBack(d.id)} />
+        ))}
+        {listed.map((a, i) => (
+          <View
+            key={`${a.dealId} ${a.id}`}
+            style={{ borderTopWidth: i || acts.shown.length ? 1 : 0, borderColor: p.rule }}
+          >
+            <TodoRow item={a} today={today.today} busy={acts.busy} onPress={() => acts.act(a)} />
+          </View>
+        ))}
+        {left.length || acts.shown.length ? null : <Small style={{ paddingVertical: 12 }}>Nothing. Well done.</Small>}
+        {acts.error ? <Trouble error={acts.error} /> : null}
+        {behind > 0 && !all && left.length > listed.length ? (
+          <Button kind="quiet" onPress={() => setAll(true)} style={{ alignSelf: 'flex-start' }}>
+            {`${behind} more`}
+          </Button>
+        ) : today.todo.more ? (
+          <Small style={{ paddingVertical: 8 }}>{`${today.todo.more} more stand in their deals.`}</Small>
+        ) : null}
+      </Card>
+    </View>
+  );
+}
+
+function TodoRow({ item, today, busy, onPress }: { item: Item; today: string; busy: boolean; onPress: () => void }) {
+  const p = usePalette();
+  const wide = useWide();
+  const late = item.due !== null && item.due < today;
+  return (
+    <View
+      testID={`todo-${item.act.do}`}
+      style={{ flexDirection: 'row', alignItems: 'center', gap: 10, minHeight: wide ? 58 : 66, paddingVertical: 4 }}
+    >
+      <Pressable
+        role="link"
+        aria-label={`${item.title}, ${item.address}. Open the deal`}
+        onPress={() => router.push(`/deals/${item.dealId}`)}
+        style={{ flex: 1, minHeight: 44, justifyContent: 'center' }}
+      >
+        <Strong numberOfLines={2}>{item.title}</Strong>
+        <Small numberOfLines={1}>
+          {item.address}
+          {item.due ? (
+            <Small style={{ color: late ? p.wine : p.ochre }}>{` · ${dueWords(item.due, today)}`}</Small>
+          ) : (
+            ` · ${item.detail}`
+          )}
+        </Small>
+      </Pressable>
+      <Button
+        onPress={onPress}
+        busy={busy && item.act.do === 'prepare'}
+        label={`${ACT_WORDS[item.act.do]}: ${item.title}, ${item.address}`}
+      >
+        {ACT_WORDS[item.act.do]}
+      </Button>
+    </View>
+  );
+}

@@ -1,0 +1,176 @@
+/** The week as a line of posts, one a day, with what is due standing at its post; what is late stands before the first. */
+import { router } from 'expo-router';
+import { useState } from 'react';
+import { Pressable, View } from 'react-native';
+import type { TodayView } from '@gatepath/contract';
+import { addDays, shortDay } from '@gatepath/core/calendar';
+import { usePalette, useWide } from '../../ui/hooks';
+import { Button, Card } from '../../ui/pieces';
+import { Heading, Small } from '../../ui/text';
+import { FONT } from '../../ui/theme';
+
+type Item = TodayView['week']['items'][number];
+
+const DAYS = 7;
+/** Things at one post on a wide screen before the rest is counted. */
+const AT_A_POST = 3;
+
+interface PostOf {
+  /** ISO day; null for what is late. */
+  day: string | null;
+  items: Item[];
+}
+
+/** What stands at which post; days of rest without anything are left out, today never is. */
+export function postsOfWeek(today: TodayView): PostOf[] {
+  const { items } = today.week;
+  const late = items.filter((i) => i.day < today.today);
+  const days = Array.from({ length: DAYS }, (_, i) => addDays(today.today, i));
+  const last = days[DAYS - 1] ?? today.today;
+  const posts = days.map((day): PostOf => ({ day, items: items.filter((i) => i.day === day) }));
+  const beyond = items.filter((i) => i.day > last);
+  const shown = posts.filter((x) => x.items.length || x.day === today.today || !isRest(x.day ?? ''));
+  return [
+    ...(late.length ? [{ day: null, items: late }] : []),
+    ...shown,
+    ...beyond.map((i): PostOf => ({ day: i.day, items: [i] })),
+  ];
+}
+
+const isRest = (day: string) => ['Sat', 'Sun'].includes(shortDay(day).slice(0, 3));
+
+export function Week({ today }: { today: TodayView }) {
+  const wide = useWide();
+  const posts = postsOfWeek(today);
+  return (
+    <View style={{ gap: 8 }} testID="week">
+      <Heading>The week</Heading>
+      <Card style={{ paddingVertical: 12 }}>
+        {wide ? (
+          <View role="list" style={{ flexDirection: 'row', flexWrap: 'wrap', rowGap: 14 }}>
+            {posts.map((x, i) => (
+              <WidePost
+                key={x.day ?? 'late'}
+                post={x}
+                today={today.today}
+                first={i === 0}
+                n={Math.min(posts.length, 7)}
+              />
+            ))}
+          </View>
+        ) : (
+          <View role="list">
+            {posts
+              .filter((x) => x.items.length || x.day === today.today)
+              .map((x, i, all) => (
+                <PhonePost key={x.day ?? 'late'} post={x} today={today.today} last={i === all.length - 1} />
+              ))}
+          </View>
+        )}
+        {today.week.more ? <Small>{`${today.week.more} more stand in their deals.`}</Small> : null}
+      </Card>
+    </View>
+  );
+}
+
+const colorOf = (p: ReturnType<typeof usePalette>, item: Item, today: string) =>
+  item.what === 'paper' || item.what === 'last_day'
+    ? item.day < today
+      ? p.wine
+      : p.ochre
+    : item.what === 'term'
+      ? p.slate
+      : p.ink;
+
+function DayName({ post, today }: { post: PostOf; today: string }) {
+  const p = usePalette();
+  if (!post.day) return <Small style={{ color: p.wine, fontFamily: FONT.bold }}>Late</Small>;
+  const [name = '', ...rest] = shortDay(post.day, today).split(' ');
+  return (
+    <Small style={post.day === today ? { color: p.brick, fontFamily: FONT.bold } : null}>
+      {post.day === today ? 'Today' : `${name} ${rest.join(' ')}`}
+    </Small>
+  );
+}
+
+function WidePost({ post, today, first, n }: { post: PostOf; today: string; first: boolean; n: number }) {
+  const p = usePalette();
+  const [all, setAll] = useState(false);
+  const listed = all ? post.items : post.items.slice(0, AT_A_POST);
+  return (
+    <View role="listitem" style={{ width: `${100 / n}%`, gap: 6, paddingRight: 8 }}>
+      <DayName post={post} today={today} />
+      <View style={{ flexDirection: 'row', alignItems: 'center', marginRight: -8 }}>
+        {post.day ? <PostMark on={post.day === today} /> : null}
+        <View style={{ flex: 1, height: 3, backgroundColor: post.day || !first ? p.rule : 'transparent' }} />
+      </View>
+      {listed.map((i) => (
+        <Thing key={i.id} item={i} today={today} />
+      ))}
+      {post.items.length > listed.length ? (
+        <Button kind="quiet" onPress={() => setAll(true)} style={{ alignSelf: 'flex-start' }}>
+          {`${post.items.length - listed.length} more`}
+        </Button>
+      ) : null}
+    </View>
+  );
+}
+
+function PhonePost({ post, today, last }: { post: PostOf; today: string; last: boolean }) {
+  const p = usePalette();
+  return (
+    <View role="listitem" style={{ flexDirection: 'row', gap: 12 }}>
+      <View style={{ alignItems: 'center', width: 16 }}>
+        <View style={{ height: 2 }} />
+        {post.day ? (
+          <PostMark on={post.day === today} />
+        ) : (
+          <View style={{ height: 22, width: 5, backgroundColor: p.wine, borderRadius: 2 }} />
+        )}
+        {last ? null : <View style={{ flex: 1, width: 3, backgroundColor: p.rule }} />}
+      </View>
+      <View style={{ flex: 1, gap: 6, paddingBottom: 14 }}>
+        <DayName post={post} today={today} />
+        {post.items.map((i) => (
+          <Thing key={i.id} item={i} today={today} />
+        ))}
+        {post.items.length ? null : <Small>Nothing is due.</Small>}
+      </View>
+    </View>
+  );
+}
+
+function PostMark({ on }: { on: boolean }) {
+  const p = usePalette();
+  return <View style={{ width: 8, height: 22, borderRadius: 2, backgroundColor: on ? p.brick : p.slate }} />;
+}
+
+function Thing({ item, today }: { item: Item; today: string }) {
+  const p = usePalette();
+  const late = item.day < today;
+  return (
+    <Pressable
+      role="link"
+      testID="week-thing"
+      aria-label={`${item.title}, ${item.address}${late ? `, since ${shortDay(item.day, today)}` : ''}`}
+      onPress={() => router.push((item.packetId ? `/packets/${item.packetId}` : `/deals/${item.dealId}`) as never)}
+      style={{
+        borderLeftWidth: 4,
+        borderLeftColor: colorOf(p, item, today),
+        backgroundColor: p.paper,
+        borderRadius: 4,
+        paddingHorizontal: 8,
+        paddingVertical: 4,
+        minHeight: 44,
+        justifyContent: 'center',
+      }}
+    >
+      <Small numberOfLines={2} style={{ color: p.ink, fontFamily: FONT.bold, lineHeight: 18 }}>
+        {item.title}
+      </Small>
+      <Small numberOfLines={1} style={{ fontSize: 13.5, lineHeight: 18 }}>
+        {late ? `${item.address}, ${shortDay(item.day, today).replace(/^\w+ /, '')}` : item.address}
+      </Small>
+    </Pressable>
+  );
+}

@@ -1,0 +1,171 @@
+/** Requests about deals: facts and days, rules, waivers, what stands on the first screen. */
+import * as yup from 'yup';
+import {
+  CONDITION_LIMITS,
+  DEAL_KINDS,
+  DEAL_STATUSES,
+  FACT_TYPES,
+  FOR_WHOM,
+  KEY_DATES,
+  MOST_FACT_TEXT,
+  RULE_LIMITS,
+  type Condition,
+  type FactValue,
+} from '@gatepath/core/deal';
+import { DOCUMENT_TYPES } from '@gatepath/core/reading';
+import { isOneOf } from '@gatepath/core/sure';
+import { isClean, SIDES } from '@gatepath/core/text';
+import { calendarDay, id, line, object } from './fields';
+
+const FACT_KEY = /^[a-z][\w.]{0,59}$/;
+/** Facts a patch may name at once. */
+const MOST_FACTS = 120;
+
+const isValue = (v: unknown): v is FactValue =>
+  typeof v === 'boolean' ||
+  (typeof v === 'number' && Number.isFinite(v)) ||
+  (typeof v === 'string' && v.length <= MOST_FACT_TEXT && isClean(v));
+
+/** Values of facts by their keys; null for "not known". Whether a value suits its fact is the firm's register's to say. */
+const factValues = () =>
+  yup
+    .mixed<Record<string, FactValue | null>>((v): v is Record<string, FactValue | null> => {
+      if (typeof v !== 'object' || v === null || Array.isArray(v)) return false;
+      const entries = Object.entries(v);
+      return entries.length <= MOST_FACTS && entries.every(([k, x]) => FACT_KEY.test(k) && (x === null || isValue(x)));
+    })
+    .meta({ jsonSchema: { type: 'object' } });
+
+const dates = object(Object.fromEntries(KEY_DATES.map((k) => [k, calendarDay().nullable()])));
+
+/** Days of a deal by their names; null takes one away. */
+const dateValues = () =>
+  yup
+    .mixed<Partial<Record<(typeof KEY_DATES)[number], string | null>>>(
+      (v): v is object => typeof v === 'object' && v !== null && dates.isValidSync(v, { strict: true }),
+    )
+    .meta({ jsonSchema: { type: 'object' } });
+
+export const dealPatch = object({
+  kind: yup.string().oneOf(DEAL_KINDS),
+  forWhom: yup.string().oneOf(FOR_WHOM),
+  address: line(160).min(1, 'Give the street address.'),
+  city: line(120),
+  status: yup.string().oneOf(DEAL_STATUSES),
+  facts: factValues(),
+  dates: dateValues(),
+  tags: yup.array(line(40).min(1).required()).max(20),
+  memberIds: yup.array(id().required()).max(60),
+  archived: yup.boolean(),
+});
+export type DealPatch = yup.InferType<typeof dealPatch>;
+
+export const waiverBody = object({ reason: line(300).required('Say why it is done without.') });
+export type WaiverBody = yup.InferType<typeof waiverBody>;
+
+/**
+ * A condition as it comes over the wire. It is looked over by the core, which goes no deeper than its limit and names
+ * what is wrong where it stands; here only its outer shape is asked for.
+ */
+const condition = () =>
+  yup
+    .mixed<Condition>((v): v is Condition => typeof v === 'object' && v !== null && !Array.isArray(v))
+    .nullable()
+    .defined()
+    .meta({ jsonSchema: { type: ['object', 'null'], description: `at most ${CONDITION_LIMITS.depth} deep` } });
+
+export const term = object({
+  n: yup.number().integer().min(0).required(),
+  unit: yup.string().oneOf(['days', 'business_days']).required(),
+  way: yup.string().oneOf(['after', 'before']).required(),
+  roll: yup.boolean().required(),
+  from: yup.string().oneOf(KEY_DATES).required(),
+});
+
+export const ruleBody = object({
+  kinds: yup.array(yup.string().oneOf(DEAL_KINDS).required()).max(DEAL_KINDS.length).required(),
+  when: condition(),
+  paper: yup.string().oneOf(DOCUMENT_TYPES).required('Choose the type of paper it calls for.'),
+  title: line(RULE_LIMITS.title).required('Say what the paper is called.'),
+  signers: yup.array(yup.string().oneOf(SIDES).required()).max(SIDES.length).required(),
+  due: term.nullable().default(null),
+  reason: line(RULE_LIMITS.reason).required('Say why, in a few words.'),
+  on: yup.boolean().default(true),
+});
+export type RuleBody = yup.InferType<typeof ruleBody>;
+
+/** A rule that is still being written: anything may be missing from it, and what is wrong is told in words. */
+export const ruleTrialBody = object({
+  kinds: yup.array(yup.string().max(40).required()).max(10),
+  when: condition().optional(),
+  paper: yup.string().max(60),
+  title: yup.string().max(1_000),
+  signers: yup.array(yup.string().max(40).required()).max(40),
+  due: yup
+    .mixed<object>((v): v is object => typeof v === 'object')
+    .nullable()
+    .meta({ jsonSchema: { type: ['object', 'null'] } }),
+  reason: yup.string().max(1_000),
+});
+export type RuleTrialBody = yup.InferType<typeof ruleTrialBody>;
+
+/** Several rules turned on or off at once. */
+export const rulesOnBody = object({
+  ids: yup.array(id().required()).max(RULE_LIMITS.rules).required(),
+  on: yup.boolean().required(),
+});
+export type RulesOnBody = yup.InferType<typeof rulesOnBody>;
+
+/** Facts a firm adds to those of the house. */
+export const MOST_OWN_FACTS = 60;
+export const ownFactsBody = object({
+  facts: yup
+    .array(
+      object({
+        key: yup
+          .string()
+          .matches(/^own\.[\w-]{1,50}$/, 'is not the key of a fact of your own')
+          .required(),
+        label: line(60).required('Give the fact a name.'),
+        type: yup.string().oneOf(FACT_TYPES).required(),
+        unit: line(20),
+        options: yup
+          .array(
+            object({
+              value: yup
+                .string()
+                .matches(/^[\w-]{1,60}$/)
+                .required(),
+              label: line(60).required(),
+            }).required(),
+          )
+          .max(20),
+        kinds: yup
+          .array(yup.string().oneOf(DEAL_KINDS).required())
+          .min(1, 'Choose at least one kind of deal.')
+          .required(),
+      }).required(),
+    )
+    .max(MOST_OWN_FACTS)
+    .test('keys', 'names a fact twice', (list) => new Set(list?.map((f) => f.key)).size === (list?.length ?? 0))
+    .test(
+      'options',
+      'has a choice with nothing to choose',
+      (list) => !list?.some((f) => isOneOf(['choice'], f.type) && !f.options?.length),
+    )
+    .required(),
+});
+export type OwnFactsBody = yup.InferType<typeof ownFactsBody>;
+
+/** A part of a deal's activity: at most so many lines, those before a moment. */
+export const activityQuery = object({
+  /** The `next` of the part before. */
+  before: line(120),
+  partyId: id(),
+  documentId: id(),
+  limit: yup.number().integer().min(1).max(200).default(40),
+});
+export type ActivityQuery = yup.InferType<typeof activityQuery>;
+
+/** That the first screen was seen up to a moment. */
+export const seenBody = object({ until: line(40).required() });

@@ -1,0 +1,232 @@
+/** Days counted from days, each with the reason it gives. */
+import fc from 'fast-check';
+import { addDays, dayOf, dueDay, endOfDay, isBusinessDay, isDay, shortDay, type Count } from './index';
+
+/** Thanksgiving and the day after, Christmas and New Year, and a summer holiday on a Saturday. */
+const HOLIDAYS = ['2026-11-26', '2026-11-27', '2026-12-25', '2027-01-01', '2026-07-04', '2027-05-31'];
+const count = (text: string): Count => {
+  const [, n, business, way] = /^(\d+)( business)? (after|before)$/.exec(text)!;
+  return { n: Number(n), unit: business ? 'business_days' : 'days', way: way as 'after' | 'before', roll: true };
+};
+
+/** How it is counted, from which day, the day, and what stands after the colon. */
+const CASES: [string, string, string, string][] = [
+  // Business days forward.
+  ['3 business after', '2026-11-30', '2026-12-03', '3 business days after Mon 30 Nov, no holiday between'],
+  ['1 business after', '2026-11-30', '2026-12-01', '1 business day after Mon 30 Nov, no holiday between'],
+  ['3 business after', '2026-12-03', '2026-12-08', '3 business days after Thu 3 Dec, no holiday between'],
+  ['1 business after', '2026-12-04', '2026-12-07', '1 business day after Fri 4 Dec, no holiday between'],
+  ['1 business after', '2026-12-05', '2026-12-07', '1 business day after Sat 5 Dec, no holiday between'],
+  ['1 business after', '2026-12-06', '2026-12-07', '1 business day after Sun 6 Dec, no holiday between'],
+  ['5 business after', '2026-12-07', '2026-12-14', '5 business days after Mon 7 Dec, no holiday between'],
+  [
+    '1 business after',
+    '2026-11-25',
+    '2026-11-30',
+    '1 business day after Wed 25 Nov, Thu 26 Nov and Fri 27 Nov are holidays',
+  ],
+  [
+    '3 business after',
+    '2026-11-24',
+    '2026-12-01',
+    '3 business days after Tue 24 Nov, Thu 26 Nov and Fri 27 Nov are holidays',
+  ],
+  ['1 business after', '2026-11-26', '2026-11-30', '1 business day after Thu 26 Nov, Fri 27 Nov is a holiday'],
+  ['2 business after', '2026-12-24', '2026-12-29', '2 business days after Thu 24 Dec, Fri 25 Dec is a holiday'],
+  ['3 business after', '2026-12-30', '2027-01-05', '3 business days after Wed 30 Dec, Fri 1 Jan 2027 is a holiday'],
+  ['1 business after', '2026-07-03', '2026-07-06', '1 business day after Fri 3 Jul, no holiday between'],
+  [
+    '10 business after',
+    '2026-11-16',
+    '2026-12-02',
+    '10 business days after Mon 16 Nov, Thu 26 Nov and Fri 27 Nov are holidays',
+  ],
+  // Business days backward.
+  ['1 business before', '2026-12-04', '2026-12-03', '1 business day before Fri 4 Dec, no holiday between'],
+  ['1 business before', '2026-12-07', '2026-12-04', '1 business day before Mon 7 Dec, no holiday between'],
+  ['1 business before', '2026-12-06', '2026-12-04', '1 business day before Sun 6 Dec, no holiday between'],
+  [
+    '3 business before',
+    '2026-12-01',
+    '2026-11-24',
+    '3 business days before Tue 1 Dec, Thu 26 Nov and Fri 27 Nov are holidays',
+  ],
+  ['1 business before', '2026-12-28', '2026-12-24', '1 business day before Mon 28 Dec, Fri 25 Dec is a holiday'],
+  ['2 business before', '2027-01-04', '2026-12-30', '2 business days before Mon 4 Jan, Fri 1 Jan is a holiday'],
+  // Days of the calendar, forward; a day without work moves on.
+  ['7 after', '2026-11-30', '2026-12-07', '7 days after Mon 30 Nov'],
+  ['1 after', '2026-11-30', '2026-12-01', '1 day after Mon 30 Nov'],
+  [
+    '5 after',
+    '2026-11-30',
+    '2026-12-07',
+    '5 days after Mon 30 Nov is Sat 5 Dec, a weekend; this is the next business day',
+  ],
+  [
+    '6 after',
+    '2026-11-30',
+    '2026-12-07',
+    '6 days after Mon 30 Nov is Sun 6 Dec, a weekend; this is the next business day',
+  ],
+  [
+    '3 after',
+    '2026-11-23',
+    '2026-11-30',
+    '3 days after Mon 23 Nov is Thu 26 Nov, a holiday; this is the next business day',
+  ],
+  [
+    '10 after',
+    '2026-12-15',
+    '2026-12-28',
+    '10 days after Tue 15 Dec is Fri 25 Dec, a holiday; this is the next business day',
+  ],
+  [
+    '17 after',
+    '2026-12-15',
+    '2027-01-04',
+    '17 days after Tue 15 Dec is Fri 1 Jan 2027, a holiday; this is the next business day',
+  ],
+  [
+    '4 after',
+    '2026-06-30',
+    '2026-07-06',
+    '4 days after Tue 30 Jun is Sat 4 Jul, a weekend; this is the next business day',
+  ],
+  // Backward; a day without work moves back, so that it is never too late.
+  ['10 before', '2026-12-14', '2026-12-04', '10 days before Mon 14 Dec'],
+  [
+    '9 before',
+    '2026-12-14',
+    '2026-12-04',
+    '9 days before Mon 14 Dec is Sat 5 Dec, a weekend; this is the last business day before it',
+  ],
+  [
+    '8 before',
+    '2026-12-14',
+    '2026-12-04',
+    '8 days before Mon 14 Dec is Sun 6 Dec, a weekend; this is the last business day before it',
+  ],
+  [
+    '4 before',
+    '2026-12-01',
+    '2026-11-25',
+    '4 days before Tue 1 Dec is Fri 27 Nov, a holiday; this is the last business day before it',
+  ],
+  [
+    '3 before',
+    '2026-12-28',
+    '2026-12-24',
+    '3 days before Mon 28 Dec is Fri 25 Dec, a holiday; this is the last business day before it',
+  ],
+  // The day itself.
+  ['0 after', '2026-11-30', '2026-11-30', 'on Mon 30 Nov'],
+  ['0 before', '2026-11-30', '2026-11-30', 'by Mon 30 Nov'],
+  ['0 after', '2026-12-05', '2026-12-07', 'Sat 5 Dec is a weekend; this is the next business day'],
+  ['0 before', '2026-12-05', '2026-12-04', 'Sat 5 Dec is a weekend; this is the last business day before it'],
+  ['0 before', '2026-12-25', '2026-12-24', 'Fri 25 Dec is a holiday; this is the last business day before it'],
+  // Ends of months, leap days, turns of the year.
+  [
+    '1 after',
+    '2026-12-31',
+    '2027-01-04',
+    '1 day after Thu 31 Dec is Fri 1 Jan 2027, a holiday; this is the next business day',
+  ],
+  ['1 after', '2028-02-28', '2028-02-29', '1 day after Mon 28 Feb'],
+  ['1 before', '2028-03-01', '2028-02-29', '1 day before Wed 1 Mar'],
+  ['1 after', '2027-02-28', '2027-03-01', '1 day after Sun 28 Feb'],
+  ['365 after', '2027-03-01', '2028-02-29', '365 days after Mon 1 Mar'],
+  ['2 business after', '2028-02-28', '2028-03-01', '2 business days after Mon 28 Feb, no holiday between'],
+  ['30 after', '2027-01-31', '2027-03-02', '30 days after Sun 31 Jan'],
+  ['1 business before', '2027-06-01', '2027-05-28', '1 business day before Tue 1 Jun, Mon 31 May is a holiday'],
+  // Over the nights in which the clocks change a day is a day.
+  [
+    '1 after',
+    '2027-03-13',
+    '2027-03-15',
+    '1 day after Sat 13 Mar is Sun 14 Mar, a weekend; this is the next business day',
+  ],
+  ['2 after', '2027-03-13', '2027-03-15', '2 days after Sat 13 Mar'],
+  ['3 business after', '2026-10-30', '2026-11-04', '3 business days after Fri 30 Oct, no holiday between'],
+  ['7 before', '2026-11-05', '2026-10-29', '7 days before Thu 5 Nov'],
+];
+
+test.each(CASES)('%s %s is %s', (how, from, day, why) => {
+  expect(dueDay(count(how), from, HOLIDAYS)).toEqual({ day, why: `${shortDay(day, from)}: ${why}` });
+});
+test('there are forty of them and more', () => expect(CASES.length).toBeGreaterThanOrEqual(40));
+
+test('without rolling a day stays where it falls', () => {
+  const due = dueDay({ ...count('5 after'), roll: false }, '2026-11-30', HOLIDAYS);
+  expect(due).toEqual({ day: '2026-12-05', why: 'Sat 5 Dec: 5 days after Mon 30 Nov' });
+});
+
+test('many holidays are counted, and not all named', () => {
+  const week = ['2026-12-07', '2026-12-08', '2026-12-09', '2026-12-10'];
+  expect(dueDay(count('1 business after'), '2026-12-04', week)).toEqual({
+    day: '2026-12-11',
+    why: 'Fri 11 Dec: 1 business day after Fri 4 Dec, 4 holidays between',
+  });
+});
+
+test('a list of holidays without a gap has no next business day: the day stays, and nothing hangs', () => {
+  const all = Array.from({ length: 400 }, (_, i) => addDays('2026-11-30', i));
+  expect(dueDay(count('1 after'), '2026-11-30', all).day).toBe('2026-12-01');
+  expect(dueDay(count('1 business after'), '2026-11-30', all).day > '2027-12-01').toBe(true);
+});
+
+test('the day something happened is the day it was where the deal is', () => {
+  // Five in the morning in London is still the day before in New York; so it is on the nights the clocks change.
+  expect(dayOf('2026-12-01T04:30:00Z', 'America/New_York')).toBe('2026-11-30');
+  expect(dayOf('2026-12-01T05:30:00Z', 'America/New_York')).toBe('2026-12-01');
+  expect(dayOf('2027-03-14T06:59:00Z', 'America/New_York')).toBe('2027-03-14');
+  expect(endOfDay('2027-03-14', 'America/New_York')).toBe('2027-03-15T04:00:00.000Z');
+  expect(endOfDay('2026-11-01', 'America/New_York')).toBe('2026-11-02T05:00:00.000Z');
+});
+
+test('what is no day, or no count, is refused', () => {
+  expect(() => dueDay(count('1 after'), '2026-02-30', [])).toThrow(RangeError);
+  expect(() => dueDay({ ...count('1 after'), n: 1.5 }, '2026-02-28', [])).toThrow(RangeError);
+  expect(() => dueDay({ ...count('1 after'), n: 4_000 }, '2026-02-28', [])).toThrow(RangeError);
+  expect(['2026-02-30', '2026-13-01', '26-01-01', '2027-02-29', '', '2026-1-1'].filter(isDay)).toEqual([]);
+  expect(['2028-02-29', '2026-12-31', '0001-01-01'].filter(isDay)).toHaveLength(3);
+});
+
+const days = fc.integer({ min: 0, max: 20_000 }).map((n) => addDays('2000-01-01', n));
+const counts: fc.Arbitrary<Count> = fc.record({
+  n: fc.integer({ min: 0, max: 60 }),
+  unit: fc.constantFrom('days', 'business_days'),
+  way: fc.constantFrom('after', 'before'),
+  roll: fc.constant(true),
+});
+const someHolidays = fc.array(days, { maxLength: 30 });
+
+test('whatever is counted falls on a day on which people work, and never on the wrong side', () => {
+  fc.assert(
+    fc.property(counts, days, someHolidays, (c, from, holidays) => {
+      const { day } = dueDay(c, from, holidays);
+      expect(isBusinessDay(day, holidays)).toBe(true);
+      expect(c.way === 'after' ? day >= from : day <= from).toBe(true);
+    }),
+  );
+});
+
+test('counting business days there and back comes to where it began, when that was a business day', () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 1, max: 60 }), days, someHolidays, (n, from, holidays) => {
+      fc.pre(isBusinessDay(from, holidays));
+      const there = dueDay({ n, unit: 'business_days', way: 'after', roll: true }, from, holidays).day;
+      expect(dueDay({ n, unit: 'business_days', way: 'before', roll: true }, there, holidays).day).toBe(from);
+    }),
+  );
+});
+
+test('between two days there are as many business days as were counted', () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 1, max: 40 }), days, someHolidays, (n, from, holidays) => {
+      const { day } = dueDay({ n, unit: 'business_days', way: 'after', roll: true }, from, holidays);
+      let worked = 0;
+      for (let d = addDays(from, 1); d <= day; d = addDays(d, 1)) if (isBusinessDay(d, holidays)) worked++;
+      expect(worked).toBe(n);
+    }),
+  );
+});

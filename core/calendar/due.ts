@@ -1,0 +1,117 @@
+/**
+ * Days that are counted from other days: "3 business days after acceptance", "10 days before entry", and why they
+ * fall where they fall. A day is ISO 8601 in the deal's time zone; hours and daylight saving play no part in it.
+ */
+import { listWords } from '../text/names';
+
+/** How a day is counted from another. */
+export interface Count {
+  /** How many days; 0 for the day itself. */
+  n: number;
+  /** Days of the calendar, or days on which people work. */
+  unit: 'days' | 'business_days';
+  way: 'after' | 'before';
+  /**
+   * Whether a day that falls on a weekend or a holiday is moved to a day on which people work: on to the next one
+   * when counted forward, back to the last one when counted backward, so that it is never too late.
+   */
+  roll: boolean;
+}
+
+/** A day with the reason why it is that one. */
+export interface DueDay {
+  day: string;
+  /** "Fri 4 Dec: 3 business days after Mon 30 Nov, no holiday between". */
+  why: string;
+}
+
+/** More days than any paper gives. */
+export const MOST_DAYS = 3_660;
+
+const WEEKDAYS = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat'];
+const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
+const DAY_MS = 86_400_000;
+
+/** Days since the first of January 1970; plain arithmetic, since a year of them is counted for every rule. */
+const numberOf = (day: string) => Date.parse(`${day}T00:00:00Z`) / DAY_MS;
+const dayAt = (n: number) => new Date(n * DAY_MS).toISOString().slice(0, 10);
+/** 1970 began on a Thursday. */
+const weekdayOf = (n: number) => (((n + 4) % 7) + 7) % 7;
+const isWeekend = (n: number) => weekdayOf(n) === 0 || weekdayOf(n) === 6;
+
+/** Whether a text is a day of the calendar: ISO 8601, of the years 1 to 9999. */
+export function isDay(text: string): boolean {
+  if (!/^\d{4}-\d{2}-\d{2}$/.test(text)) return false;
+  const n = numberOf(text);
+  // February has no 30th: what is made of the number must be what was written.
+  return Number.isFinite(n) && dayAt(n) === text;
+}
+
+/** Whether people work on it: no Saturday, no Sunday, no holiday of the firm. */
+export function isBusinessDay(day: string, holidays: readonly string[]): boolean {
+  return !isWeekend(numberOf(day)) && !holidays.includes(day);
+}
+
+/**
+ * A day in few words: "Fri 4 Dec", with its year when it is another than that of `beside`.
+ *
+ * @throws RangeError when it is no day of the calendar
+ */
+export function shortDay(day: string, beside = day): string {
+  const n = numberOf(day);
+  const at = new Date(n * DAY_MS);
+  const year = day.slice(0, 4) === beside.slice(0, 4) ? '' : ` ${day.slice(0, 4)}`;
+  return `${WEEKDAYS[weekdayOf(n)] ?? ''} ${at.getUTCDate()} ${MONTHS[at.getUTCMonth()] ?? ''}${year}`;
+}
+
+/** "3 business days after", "10 days before"; "on" for the day itself. */
+export function countWords({ n, unit, way }: Pick<Count, 'n' | 'unit' | 'way'>): string {
+  if (n === 0) return way === 'after' ? 'on' : 'by';
+  return `${n} ${unit === 'days' ? '' : 'business '}${n === 1 ? 'day' : 'days'} ${way}`;
+}
+
+/**
+ * The day that is counted from another.
+ *
+ * @param from      ISO day
+ * @param holidays  ISO days on which the firm does not work
+ * @throws RangeError when `from` is no day, or `n` is no whole number from 0 to `MOST_DAYS`
+ */
+export function dueDay(count: Count, from: string, holidays: readonly string[]): DueDay {
+  if (!isDay(from)) throw new RangeError(`“${from}” is not a day`);
+  if (!Number.isInteger(count.n) || count.n < 0 || count.n > MOST_DAYS) throw new RangeError(`${count.n} days`);
+  const off = new Set(holidays);
+  const step = count.way === 'after' ? 1 : -1;
+  const works = (n: number) => !isWeekend(n) && !off.has(dayAt(n));
+  const said = `${countWords(count)} ${shortDay(from)}`;
+  if (count.unit === 'business_days' && count.n > 0) {
+    const passed: number[] = [];
+    let at = numberOf(from);
+    for (let left = count.n; left > 0;) {
+      at += step;
+      if (works(at)) left--;
+      // A weekend goes without saying; a holiday on one takes no day away.
+      else if (!isWeekend(at)) passed.push(at);
+    }
+    return { day: dayAt(at), why: `${shortDay(dayAt(at), from)}: ${said}, ${holidayWords(passed, from)}` };
+  }
+  const counted = numberOf(from) + step * count.n;
+  let at = counted;
+  // Holidays without any gap would have no answer: after a year the day is taken as it is.
+  if (count.roll) for (let i = 0; i < 366 && !works(at); i++) at += step;
+  if (!works(at) && count.roll) at = counted;
+  const day = dayAt(at);
+  if (at === counted) return { day, why: `${shortDay(day, from)}: ${said}` };
+  const fell = isWeekend(counted) ? 'a weekend' : 'a holiday';
+  const moved = step > 0 ? 'the next business day' : 'the last business day before it';
+  const first =
+    count.n === 0 ? `${shortDay(from)} is ${fell}` : `${said} is ${shortDay(dayAt(counted), from)}, ${fell}`;
+  return { day, why: `${shortDay(day, from)}: ${first}; this is ${moved}` };
+}
+
+function holidayWords(passed: number[], from: string): string {
+  if (!passed.length) return 'no holiday between';
+  const days = [...passed].sort((a, b) => a - b).map((n) => shortDay(dayAt(n), from));
+  if (passed.length > 3) return `${passed.length} holidays between`;
+  return passed.length === 1 ? `${days[0] ?? ''} is a holiday` : `${listWords(days)} are holidays`;
+}

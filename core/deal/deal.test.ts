@@ -1,0 +1,397 @@
+/** What a deal needs: conditions over facts, rules, requirements, readiness, what is next. */
+import fc from 'fast-check';
+import {
+  changedNeeds,
+  conditionFaults,
+  conditionWords,
+  factsByKey,
+  factsIn,
+  factWords,
+  figuresOf,
+  holds,
+  isOurs,
+  KEY_DATES,
+  needsOf,
+  nextActs,
+  readinessOf,
+  ruleFaults,
+  sampleRules,
+  sidesOf,
+  termWords,
+  wrongWith,
+  type Condition,
+  type Facts,
+  type KeyDates,
+  type NeedsDeal,
+  type PacketNow,
+  type PaperStanding,
+  type Rule,
+} from './index';
+
+const FACTS = factsByKey();
+const yes = (fact: string): Condition => ({ fact, compare: 'is', value: true });
+const old: Condition = { fact: 'year_built', compare: 'before', value: 1978 };
+
+test.each<[Condition, Facts, boolean | null, string[]]>([
+  [old, { year_built: 1972 }, true, []],
+  [old, { year_built: 1985 }, false, []],
+  [old, { year_built: 1978 }, false, []],
+  [old, {}, null, ['year_built']],
+  [{ fact: 'year_built', compare: 'unknown' }, {}, true, []],
+  [{ fact: 'year_built', compare: 'unknown' }, { year_built: 1972 }, false, []],
+  [{ not: { fact: 'year_built', compare: 'unknown' } }, { year_built: 1972 }, true, []],
+  [{ fact: 'units', compare: 'at_least', value: 3 }, { units: 3 }, true, []],
+  [{ fact: 'units', compare: 'at_least', value: 3 }, { units: 2 }, false, []],
+  [{ fact: 'water', compare: 'is_not', value: 'town' }, { water: 'well' }, true, []],
+  [{ fact: 'date.closing', compare: 'before', value: '2027-01-01' }, { 'date.closing': '2026-12-30' }, true, []],
+  // What does not matter any more is not asked for.
+  [{ all: [old, yes('pets')] }, { year_built: 1990 }, false, []],
+  [{ all: [old, yes('pets')] }, { year_built: 1972 }, null, ['pets']],
+  [{ any: [old, yes('pets')] }, { year_built: 1972 }, true, []],
+  [{ any: [old, yes('pets')] }, { pets: false }, null, ['year_built']],
+  [{ any: [old, yes('pets')] }, {}, null, ['year_built', 'pets']],
+  [{ not: { any: [old, yes('pets')] } }, { year_built: 1985, pets: false }, true, []],
+  // A value of another sort is no answer, and no mistake either.
+  [old, { year_built: 'old' }, false, []],
+  [yes('constructor'), {}, null, ['constructor']],
+])('%j over %j', (condition, facts, is, hangs) => expect(holds(condition, facts)).toEqual({ is, hangs }));
+
+const leaf = fc.constantFrom<Condition>(
+  old,
+  yes('pets'),
+  yes('association'),
+  { fact: 'units', compare: 'at_least', value: 3 },
+  { fact: 'pets', compare: 'unknown' },
+);
+const condition = fc.letrec<{ c: Condition }>((tie) => ({
+  c: fc.oneof(
+    { maxDepth: 4 },
+    leaf,
+    fc.array(tie('c'), { minLength: 1, maxLength: 3 }).map((all) => ({ all })),
+    fc.array(tie('c'), { minLength: 1, maxLength: 3 }).map((any) => ({ any })),
+    tie('c').map((not) => ({ not })),
+  ),
+})).c;
+const full = fc.record({
+  year_built: fc.integer({ min: 1900, max: 2020 }),
+  pets: fc.boolean(),
+  association: fc.boolean(),
+  units: fc.integer({ min: 1, max: 6 }),
+});
+
+test('with everything known there is an answer; an answer never changes when more becomes known', () => {
+  fc.assert(
+    fc.property(condition, full, fc.subarray(['year_built', 'association', 'units']), (c, facts, gone) => {
+      const partly = Object.fromEntries(Object.entries(facts).filter(([k]) => !gone.includes(k)));
+      const all = holds(c, facts);
+      expect(all.is).not.toBeNull();
+      const some = holds(c, partly);
+      // (“Not known” asks about knowing itself; `pets` is always known here.)
+      if (some.is !== null) expect(some.is).toBe(all.is);
+      else for (const f of some.hangs) expect(gone).toContain(f);
+      expect(conditionFaults(c, FACTS).filter((x) => !x.words.includes('deeper'))).toEqual([]);
+      expect(conditionWords(c, FACTS)).not.toBe('');
+    }),
+  );
+});
+
+test('mistakes in a condition are named where they stand', () => {
+  const wrong = {
+    all: [
+      old,
+      { any: [] },
+      { not: { fact: 'nothing', compare: 'is', value: 1 } },
+      { fact: 'year_built', compare: 'is' },
+    ],
+  };
+  expect(conditionFaults(wrong, FACTS)).toEqual([
+    { at: '1', words: 'Nothing stands in here. Add a fact, or take it away.' },
+    { at: '2.0', words: 'Choose a fact.' },
+    { at: '3', words: 'Year built: say with what it is compared.' },
+  ]);
+  const of = (c: unknown) => conditionFaults(c, FACTS)[0]?.words;
+  expect(of({ fact: 'pets', compare: 'before', value: true })).toContain('has no order');
+  expect(of({ fact: 'year_built', compare: 'is', value: 'old' })).toBe('Year built: write a year, like 1972.');
+  expect(of({ fact: 'water', compare: 'is', value: 'wine' })).toContain('choose one of');
+  expect(of({ fact: 'pets', compare: 'unknown', value: true })).toContain('takes no value');
+  expect(of({ fact: 'pets', compare: 'is', value: true, more: 1 })).toBe('This is no condition.');
+  for (const c of [null, 1, 'x', [], {}, { all: 1 }, { all: [], any: [] }]) expect(of(c)).toBeTruthy();
+});
+
+test('a condition ten thousand deep, or as wide, is refused and not gone into', () => {
+  let deep: object = old;
+  for (let i = 0; i < 10_000; i++) deep = { not: deep };
+  expect(conditionFaults(deep, FACTS)).toHaveLength(1);
+  expect(conditionFaults(deep, FACTS)[0]!.words).toContain('deeper than 8');
+  const wide = conditionFaults({ all: Array.from({ length: 10_000 }, () => old) }, FACTS);
+  expect(wide).toEqual([{ at: '59', words: 'There are more than 60 parts. Write it as two rules.' }]);
+});
+
+test('values must suit their facts, and are told in words', () => {
+  const def = (key: string) => FACTS.get(key)!;
+  expect(wrongWith(def('year_built'), 1972)).toBeNull();
+  for (const bad of ['1972', 19.72, 99, null, true]) expect(wrongWith(def('year_built'), bad)).not.toBeNull();
+  expect(wrongWith(def('price'), -1)).not.toBeNull();
+  expect(wrongWith(def('price'), Infinity)).not.toBeNull();
+  expect(wrongWith(def('price_words'), ' ')).not.toBeNull();
+  expect(wrongWith(def('date.closing'), '2026-02-30')).not.toBeNull();
+  expect(factWords(def('price'), 412_000)).toBe('$412,000');
+  expect(factWords(def('rent'), 1_250.5)).toBe('$1,250.50');
+  expect(factWords(def('water'), 'well')).toBe('a well');
+  expect(factWords(def('commission'), 5)).toBe('5 %');
+  expect(factWords(def('pets'), false)).toBe('no');
+});
+
+test('the side the firm acts for is ours, and is asked for first', () => {
+  expect(sidesOf('sale', 'buyer').slice(0, 2)).toEqual(['buyer', 'buyer_broker']);
+  expect(sidesOf('tenancy', 'landlord')[0]).toBe('landlord');
+  expect(isOurs('seller', 'listing_broker')).toBe(true);
+  expect(isOurs('seller', 'buyer')).toBe(false);
+  expect(isOurs('both', 'buyer')).toBe(true);
+});
+
+test('the sample sets are sound, and say what they ask for', () => {
+  const rules = sampleRules();
+  expect(new Set(rules.map((r) => r.id)).size).toBe(rules.length);
+  for (const r of rules) {
+    expect(ruleFaults(r, FACTS)).toEqual([]);
+    expect(r.sample).toBe(true);
+  }
+  const lead = rules.find((r) => r.id === 'sample-sale-lead_paint')!;
+  expect(conditionWords(lead.when!, FACTS)).toBe('Year built is before 1978');
+  expect(termWords(lead.due!)).toBe('3 business days after the offer is accepted');
+});
+
+test('a rule that cannot be kept says what is wrong in which part', () => {
+  const faults = ruleFaults(
+    {
+      kinds: [],
+      when: { fact: 'x', compare: 'is' },
+      paper: 'poem',
+      title: ' ',
+      signers: ['king'],
+      due: {},
+      reason: '',
+    },
+    FACTS,
+  );
+  expect(faults.map((f) => f.part)).toEqual(['kinds', 'when', 'paper', 'title', 'reason', 'signers', 'due']);
+  const lease = { ...sampleRules()[0]!, kinds: ['tenancy'] };
+  expect(ruleFaults(lease, FACTS)).toEqual([
+    { part: 'due', at: '', words: 'A tenancy has no such day: it is listed.' },
+  ]);
+});
+
+const DEAL: NeedsDeal = {
+  kind: 'sale',
+  forWhom: 'seller',
+  facts: { year_built: 1985, association: false, water: 'town', waste: 'sewer', tank: false, flood_zone: false },
+  dates: { accepted: '2026-11-30', closing: '2027-01-04' },
+  parties: [
+    { id: 'wren', name: 'Wren Alder', side: 'seller', ordinal: 1 },
+    { id: 'priya', name: 'Priya Nair', side: 'buyer', ordinal: 1 },
+  ],
+};
+const RULES = sampleRules();
+const needs = (deal: Partial<NeedsDeal> = {}, more: Partial<Parameters<typeof needsOf>[0]> = {}) =>
+  needsOf({ deal: { ...DEAL, ...deal }, rules: RULES, papers: [], waivers: [], holidays: [], ...more });
+const find = (n: ReturnType<typeof needs>, paper: string) => n.requirements.find((r) => r.paper === paper);
+const lead: PaperStanding = {
+  documentId: 'd1',
+  name: 'Lead paint',
+  type: 'lead_paint',
+  standing: 'executed',
+  packetId: 'p1',
+  gaps: 0,
+  signedBy: ['wren', 'priya'],
+  waits: '',
+  on: '2026-12-01',
+};
+
+test('a year that turns out to be earlier adds the paper, its reason and its day', () => {
+  expect(find(needs(), 'lead_paint')).toBeUndefined();
+  const after = needs({ facts: { ...DEAL.facts, year_built: 1972 } });
+  expect(find(after, 'lead_paint')).toMatchObject({
+    reason: 'built before 1978',
+    state: 'open',
+    corner: 'needed',
+    due: { day: '2026-12-03', why: 'Thu 3 Dec: 3 business days after Mon 30 Nov, no holiday between' },
+  });
+  expect(changedNeeds(needs(), after)).toEqual({ moved: [], added: ['Lead paint disclosure'], gone: [] });
+});
+
+test('a requirement is met by an executed paper without a gap that all its sides signed, and by nothing less', () => {
+  const facts = { ...DEAL.facts, year_built: 1972 };
+  const of = (paper: Partial<PaperStanding>, parties = DEAL.parties) =>
+    find(needs({ facts, parties }, { papers: [{ ...lead, ...paper }] }), 'lead_paint')!;
+  expect(of({})).toMatchObject({ state: 'met', corner: 'executed', words: 'executed Tue 1 Dec, no gap' });
+  expect(of({ gaps: 2 })).toMatchObject({ state: 'open', corner: 'out', words: 'executed with 2 gaps' });
+  expect(of({ signedBy: ['wren'] })).toMatchObject({ state: 'open', words: 'executed without Priya' });
+  expect(of({ signedBy: ['wren'] }, [DEAL.parties[0]!])).toMatchObject({
+    state: 'open',
+    words: 'executed, but there is no buyer 1',
+  });
+  expect(of({ type: 'water' })).toMatchObject({ state: 'open', corner: 'needed', words: 'needed', documentId: null });
+  expect(of({ standing: 'out', waits: 'Priya has not opened it yet' })).toMatchObject({
+    state: 'open',
+    corner: 'out',
+    words: 'out: Priya has not opened it yet',
+  });
+  expect(of({ standing: 'draft', gaps: 1 })).toMatchObject({ corner: 'draft', words: 'in draft, 1 gap' });
+  expect(of({ standing: 'here', packetId: null })).toMatchObject({ corner: 'needed', words: 'here, in no packet yet' });
+  expect(of({ standing: 'elsewhere', signedBy: [] })).toMatchObject({ state: 'met', corner: 'executed' });
+});
+
+test('of several papers the one that is enough stands for the requirement', () => {
+  const facts = { ...DEAL.facts, year_built: 1972 };
+  const papers = [
+    { ...lead, gaps: 1 },
+    { ...lead, documentId: 'd2', standing: 'elsewhere' as const },
+    { ...lead, documentId: 'd3', standing: 'draft' as const },
+  ];
+  expect(find(needs({ facts }, { papers }), 'lead_paint')).toMatchObject({ state: 'met', documentId: 'd2' });
+});
+
+test('a waiver holds while the facts behind it are what they were', () => {
+  const waiver = {
+    ruleId: 'sample-sale-lead_paint',
+    reason: 'no paint',
+    by: 'Odile',
+    at: '2026-11-30T10:00:00Z',
+    facts: { year_built: 1972 },
+  };
+  const at = (year: number) =>
+    find(needs({ facts: { ...DEAL.facts, year_built: year } }, { waivers: [waiver] }), 'lead_paint');
+  expect(at(1972)).toMatchObject({ state: 'waived', corner: 'waived', words: 'waived by Odile: no paint' });
+  expect(at(1960)).toMatchObject({ state: 'open', words: 'needed; waived by Odile before the facts changed' });
+  expect(at(1990)).toBeUndefined();
+});
+
+test('a fact that is not known is asked for where a rule hangs on it', () => {
+  const n = needs({ facts: {} });
+  expect(n.asked.map((a) => a.fact)).toEqual(expect.arrayContaining(['year_built', 'association', 'water', 'tank']));
+  expect(n.asked.find((a) => a.fact === 'year_built')!.papers).toEqual(['Lead paint disclosure']);
+  expect(needs({ facts: { ...DEAL.facts } }).asked.map((a) => a.fact)).not.toContain('year_built');
+});
+
+test('moving a key date moves exactly what hangs on it', () => {
+  const rules: fc.Arbitrary<Rule[]> = fc
+    .array(
+      fc.record({
+        date: fc.constantFrom(...KEY_DATES.filter((d) => ['accepted', 'inspection', 'closing', 'loan'].includes(d))),
+        n: fc.integer({ min: 0, max: 20 }),
+        way: fc.constantFrom<'after' | 'before'>('after', 'before'),
+      }),
+      { minLength: 1, maxLength: 8 },
+    )
+    .map((list) =>
+      list.map(({ date, n, way }, i) => ({
+        ...RULES[0]!,
+        id: `r${i}`,
+        kinds: ['sale'],
+        title: `Paper ${i}`,
+        // Without rolling every day counted from a moved one moves as far as it did.
+        due: { n, unit: 'days', way, roll: false, from: date },
+      })),
+    );
+  const dates: KeyDates = {
+    accepted: '2026-11-30',
+    inspection: '2026-12-09',
+    closing: '2027-01-04',
+    loan: '2026-12-18',
+  };
+  fc.assert(
+    fc.property(
+      rules,
+      fc.constantFrom<'accepted' | 'inspection' | 'closing' | 'loan'>('accepted', 'inspection', 'closing', 'loan'),
+      fc.integer({ min: 1, max: 40 }),
+      (list, moved, by) => {
+        const before = needs({ dates }, { rules: list });
+        const to = new Date(Date.parse(`${dates[moved]}T00:00Z`) + by * 86_400_000).toISOString().slice(0, 10);
+        const after = needs({ dates: { ...dates, [moved]: to } }, { rules: list });
+        const hang = list.filter((r) => r.due!.from === moved).map((r) => r.title);
+        const change = changedNeeds(before, after);
+        expect(change.moved.map((m) => m.title).sort()).toEqual([...hang].sort());
+        expect([...change.added, ...change.gone]).toEqual([]);
+        for (const m of change.moved) expect(Date.parse(m.to!) - Date.parse(m.from!)).toBe(by * 86_400_000);
+      },
+    ),
+  );
+});
+
+test('readiness is a sentence with a figure', () => {
+  const facts = { ...DEAL.facts, year_built: 1972 };
+  const at = (n: ReturnType<typeof needs>, today: string) => readinessOf(figuresOf(n), DEAL, today).sentence;
+  const n = needs({ facts }, { papers: [lead] });
+  expect(at(n, '2026-11-30')).toBe('1 of 4 in. Purchase agreement and 2 more stand before closing.');
+  expect(at(n, '2026-12-03')).toBe('1 of 4 in. Purchase agreement is late.');
+  expect(readinessOf({ met: 4, of: 4, open: [] }, DEAL, '2026-12-03').sentence).toBe('All 4 papers are in.');
+  expect(readinessOf({ met: 0, of: 0, open: [] }, DEAL, '2026-12-03').sentence).toBe(
+    'Nothing is asked for by the rules yet.',
+  );
+  const move = readinessOf(
+    { met: 0, of: 1, open: [{ title: 'Lease', day: null }] },
+    { kind: 'tenancy', dates: {} },
+    '2026-12-03',
+  );
+  expect(move.sentence).toBe('0 of 1 in. Lease stands before move-in.');
+});
+
+const packet = (more: Partial<PacketNow> = {}): PacketNow => ({
+  id: 'p1',
+  name: 'Purchase papers',
+  status: 'at_gate',
+  waits: [
+    {
+      partyId: 'priya',
+      name: 'Priya Nair',
+      since: '2026-12-01',
+      words: 'has not opened it',
+      bounced: false,
+      email: 'priya@example.com',
+      phone: null,
+      desk: false,
+    },
+  ],
+  questions: [],
+  lastDay: null,
+  since: '2026-11-30',
+  documents: 1,
+  path: { gates: [['priya']], gate: 0, parties: [] },
+  ...more,
+});
+const acts = (packets: PacketNow[], n = needs(), me = 'odile@example.com', today = '2026-12-04') =>
+  nextActs({ kind: 'sale', needs: n, packets, own: [], me, today });
+
+test('what is next: verb first, what presses most first', () => {
+  const late = needs({ facts: { ...DEAL.facts, year_built: 1972 } });
+  const [first] = acts([packet()], late, undefined, '2026-12-10');
+  expect(first).toMatchObject({ act: { do: 'bring' }, title: 'Add the purchase agreement', due: '2026-12-02' });
+  const nudge = acts([packet()]).find((a) => a.act.do === 'nudge')!;
+  expect(nudge).toMatchObject({ title: 'Nudge Priya', detail: 'Purchase papers: has not opened it, 3 days' });
+  expect(acts([packet()], undefined, undefined, '2026-12-01').some((a) => a.act.do === 'nudge')).toBe(false);
+  expect(acts([packet()], undefined, 'priya@example.com').find((a) => a.act.do === 'sign')!.title).toBe(
+    'Sign Purchase papers',
+  );
+  const back = packet({ waits: [{ ...packet().waits[0]!, bounced: true }] });
+  expect(acts([back])[0]).toMatchObject({ title: 'Correct Priya’s address', act: { do: 'address' } });
+  const asked = packet({
+    questions: [{ id: 'q', partyId: 'priya', name: 'Priya Nair', day: '2026-12-03', text: 'x'.repeat(200) }],
+  });
+  expect(acts([asked])[0]!.title).toBe('Answer Priya');
+  expect(acts([asked])[0]!.detail.length).toBeLessThan(90);
+  expect(acts([packet({ status: 'drafting', waits: [] })]).find((a) => a.act.do === 'send')!.title).toBe(
+    'Go on with Purchase papers',
+  );
+  const unknown = needs({ facts: {}, dates: {} });
+  expect(acts([], unknown).find((a) => a.act.do === 'fact' && a.act.fact === 'year_built')!.detail).toBe(
+    'Lead paint disclosure hangs on it',
+  );
+  expect(acts([], unknown).find((a) => a.act.do === 'date')!.title).toBe('Set the day: accepted');
+  const both = acts([packet(), { ...asked, id: 'p2' }], unknown);
+  expect(new Set(both.map((a) => a.id)).size).toBe(both.length);
+});
+
+test('every fact a sample rule names is one the house asks for', () => {
+  for (const r of RULES) for (const f of r.when ? factsIn(r.when) : []) expect(FACTS.has(f)).toBe(true);
+});

@@ -1,0 +1,152 @@
+/** What is known of a deal that its papers depend on. Not to be known is a value of its own: it is there by not being kept. */
+import { isDay } from '../calendar';
+import { DATE_WORDS, DEAL_KINDS, DATES_OF, FOR_WHOM, KIND_WORDS, type DealKind, type KeyDate } from './kinds';
+import { keysOf } from '../sure';
+
+export const FACT_TYPES = ['flag', 'number', 'money', 'year', 'choice', 'text', 'day'] as const;
+export type FactType = (typeof FACT_TYPES)[number];
+export type FactValue = boolean | number | string;
+export type Facts = Readonly<Record<string, FactValue>>;
+
+/** A thing that can be known of a deal. */
+export interface FactDef {
+  /** A name of this house, or of a firm's own: `own.…`. */
+  key: string;
+  label: string;
+  type: FactType;
+  /** Follows the figure: "%", "months". */
+  unit?: string;
+  /** Of a choice: its values and their words. */
+  options?: { value: string; label: string }[];
+  kinds: DealKind[];
+}
+
+const ALL: DealKind[] = [...DEAL_KINDS];
+const SALES: DealKind[] = ['listing', 'sale'];
+const RENTS: DealKind[] = ['tenancy'];
+const options = (o: Record<string, string>) => keysOf(o).map((value) => ({ value, label: o[value] ?? value }));
+
+/** What this house asks of a deal; a firm adds its own. */
+export const FACTS: readonly FactDef[] = [
+  { key: 'year_built', label: 'Year built', type: 'year', kinds: ALL },
+  { key: 'units', label: 'Homes in the building', type: 'number', kinds: ALL },
+  { key: 'association', label: 'Association', type: 'flag', kinds: ALL },
+  {
+    key: 'water',
+    label: 'Water from',
+    type: 'choice',
+    options: options({ town: 'the town', well: 'a well', shared_well: 'a shared well' }),
+    kinds: ALL,
+  },
+  {
+    key: 'waste',
+    label: 'Waste water goes to',
+    type: 'choice',
+    options: options({ sewer: 'the sewer', septic: 'a septic system' }),
+    kinds: SALES,
+  },
+  { key: 'tank', label: 'Buried tank', type: 'flag', kinds: SALES },
+  { key: 'flood_zone', label: 'In a flood zone', type: 'flag', kinds: ALL },
+  { key: 'leased_ground', label: 'On leased ground', type: 'flag', kinds: SALES },
+  {
+    key: 'owner',
+    label: 'The owner is',
+    type: 'choice',
+    options: options({ people: 'one or more people', trust: 'a trust', company: 'a company', estate: 'an estate' }),
+    kinds: ALL,
+  },
+  { key: 'lived_in', label: 'Somebody lives there now', type: 'flag', kinds: SALES },
+  { key: 'pets', label: 'Pets', type: 'flag', kinds: RENTS },
+  { key: 'furnished', label: 'Furnished', type: 'flag', kinds: RENTS },
+  { key: 'guaranteed', label: 'Somebody stands in for the rent', type: 'flag', kinds: RENTS },
+  { key: 'price', label: 'Price', type: 'money', kinds: SALES },
+  { key: 'earnest', label: 'Earnest money', type: 'money', kinds: SALES },
+  { key: 'commission', label: 'Commission', type: 'number', unit: '%', kinds: ALL },
+  { key: 'rent', label: 'Rent a month', type: 'money', kinds: RENTS },
+  { key: 'deposit', label: 'Deposit', type: 'money', kinds: RENTS },
+  /** Stands in papers in place of the figure. */
+  { key: 'price_words', label: 'Price as papers write it', type: 'text', kinds: ALL },
+];
+
+/** Things of a deal beside its facts that a rule may ask about too: its kind, for whom, and its days. */
+const BESIDE: readonly FactDef[] = [
+  {
+    key: 'kind',
+    label: 'Kind of deal',
+    type: 'choice',
+    options: DEAL_KINDS.map((value) => ({ value, label: KIND_WORDS[value].toLowerCase() })),
+    kinds: ALL,
+  },
+  {
+    key: 'for_whom',
+    label: 'For whom we act',
+    type: 'choice',
+    options: FOR_WHOM.map((value) => ({ value, label: value === 'both' ? 'both sides' : `the ${value}` })),
+    kinds: ALL,
+  },
+  ...keysOf(DATE_WORDS).map((date): FactDef => ({
+    key: `date.${date}`,
+    label: `${DATE_WORDS[date]} (day)`,
+    type: 'day',
+    kinds: DEAL_KINDS.filter((k) => DATES_OF[k].includes(date)),
+  })),
+];
+
+/** Everything a rule may ask about, by its key. */
+export function factsByKey(own: readonly FactDef[] = []): Map<string, FactDef> {
+  return new Map([...FACTS, ...BESIDE, ...own].map((f) => [f.key, f]));
+}
+
+/** The key date a fact's key stands for; null when it stands for none. */
+export const dateOfKey = (key: string): KeyDate | null => {
+  const name = key.startsWith('date.') ? key.slice(5) : '';
+  return keysOf(DATE_WORDS).find((d) => d === name) ?? null;
+};
+
+/** Longest text a fact holds, in UTF-16 units. */
+export const MOST_FACT_TEXT = 200;
+
+/**
+ * Whether a value can stand in a fact.
+ *
+ * @returns what is wrong with it, in words; null when nothing is
+ */
+export function wrongWith(def: Pick<FactDef, 'label' | 'type' | 'options'>, value: unknown): string | null {
+  const { label } = def;
+  switch (def.type) {
+    case 'flag':
+      return typeof value === 'boolean' ? null : `${label}: say yes or no.`;
+    case 'year':
+      return typeof value === 'number' && Number.isInteger(value) && value >= 1000 && value <= 2200
+        ? null
+        : `${label}: write a year, like 1972.`;
+    case 'number':
+    case 'money':
+      return typeof value === 'number' && Number.isFinite(value) && value >= 0 && value <= 1e12
+        ? null
+        : `${label}: write a figure, like ${def.type === 'money' ? '412,000' : '3'}.`;
+    case 'choice':
+      return def.options?.some((o) => o.value === value)
+        ? null
+        : `${label}: choose one of ${(def.options ?? []).map((o) => `“${o.label}”`).join(', ')}.`;
+    case 'day':
+      return typeof value === 'string' && isDay(value) ? null : `${label}: write a day, like 2026-11-30.`;
+    case 'text':
+      return typeof value === 'string' && value.trim() !== '' && value.length <= MOST_FACT_TEXT
+        ? null
+        : `${label}: write at most ${MOST_FACT_TEXT} letters.`;
+  }
+}
+
+const MONEY = new Intl.NumberFormat('en-US', { style: 'currency', currency: 'USD', maximumFractionDigits: 2 });
+
+/** An amount as papers write it: "$412,000", "$1,250.50". */
+export const moneyWords = (amount: number) => MONEY.format(amount).replace(/\.00$/, '');
+
+/** A value in words: "yes", "$412,000", "a well". */
+export function factWords(def: Pick<FactDef, 'type' | 'unit' | 'options'>, value: FactValue): string {
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (def.type === 'money' && typeof value === 'number') return moneyWords(value);
+  if (def.type === 'choice') return def.options?.find((o) => o.value === value)?.label ?? String(value);
+  return `${value}${def.unit ? ` ${def.unit}` : ''}`;
+}

@@ -1,0 +1,132 @@
+/** What sorts of deals there are, for whom the firm acts in them, how they stand, and which days they have. */
+import type { Side } from '../text/sides';
+
+export const DEAL_KINDS = ['listing', 'sale', 'tenancy'] as const;
+export type DealKind = (typeof DEAL_KINDS)[number];
+export const KIND_WORDS: Record<DealKind, string> = { listing: 'Listing', sale: 'Sale', tenancy: 'Tenancy' };
+
+export const FOR_WHOM = ['seller', 'buyer', 'landlord', 'tenant', 'both'] as const;
+/** The side the firm acts for; `both` for both of the deal's two. */
+export type ForWhom = (typeof FOR_WHOM)[number];
+
+/** For whom the firm can act in a deal of a kind; the first is the usual one. */
+export const FOR_WHOM_OF: Record<DealKind, readonly ForWhom[]> = {
+  listing: ['seller', 'both'],
+  sale: ['seller', 'buyer', 'both'],
+  tenancy: ['landlord', 'tenant', 'both'],
+};
+
+/** "for the seller", "for both sides". */
+export const forWhomWords = (whom: ForWhom) => (whom === 'both' ? 'for both sides' : `for the ${whom}`);
+
+export const DEAL_STATUSES = [
+  'preparing',
+  'active',
+  'under_contract',
+  'closed',
+  'fell_through',
+  'offered',
+  'agreed',
+  'running',
+  'notice_given',
+  'ended',
+] as const;
+export type DealStatus = (typeof DEAL_STATUSES)[number];
+
+export const STATUS_WORDS: Record<DealStatus, string> = {
+  preparing: 'preparing',
+  active: 'active',
+  under_contract: 'under contract',
+  closed: 'closed',
+  fell_through: 'fell through',
+  offered: 'offered',
+  agreed: 'agreed',
+  running: 'running',
+  notice_given: 'notice given',
+  ended: 'ended',
+};
+
+/** How a deal of a kind can stand, in the usual order; the first is how it begins. */
+export const STATUSES_OF: Record<DealKind, readonly DealStatus[]> = {
+  listing: ['preparing', 'active', 'under_contract', 'closed', 'fell_through'],
+  sale: ['preparing', 'active', 'under_contract', 'closed', 'fell_through'],
+  tenancy: ['offered', 'agreed', 'running', 'notice_given', 'ended', 'fell_through'],
+};
+
+/** Whether nothing is asked for any more. A tenancy that runs is still looked after. */
+export const isOver = (status: DealStatus) => status === 'closed' || status === 'fell_through' || status === 'ended';
+
+export const KEY_DATES = [
+  'listed',
+  'accepted',
+  'disclosed',
+  'inspection',
+  'loan',
+  'closing',
+  'lease_signed',
+  'move_in',
+  'notice_given',
+  'end',
+] as const;
+/** A day of the deal's own from which others are counted. */
+export type KeyDate = (typeof KEY_DATES)[number];
+
+/** As it stands over its post: "Accepted". */
+export const DATE_WORDS: Record<KeyDate, string> = {
+  listed: 'Listed',
+  accepted: 'Accepted',
+  disclosed: 'Disclosed',
+  inspection: 'Inspection',
+  loan: 'Loan',
+  closing: 'Closing',
+  lease_signed: 'Lease signed',
+  move_in: 'Move-in',
+  notice_given: 'Notice given',
+  end: 'End',
+};
+/** As it stands in a sentence: "3 days after the offer is accepted". */
+export const DATE_PHRASES: Record<KeyDate, string> = {
+  listed: 'it is listed',
+  accepted: 'the offer is accepted',
+  disclosed: 'the disclosures are handed over',
+  inspection: 'the inspection',
+  loan: 'the loan is agreed',
+  closing: 'closing',
+  lease_signed: 'the lease is signed',
+  move_in: 'move-in',
+  notice_given: 'notice is given',
+  end: 'the tenancy ends',
+};
+
+/** Which days a deal of a kind has, in the order in which they usually come. */
+export const DATES_OF: Record<DealKind, readonly KeyDate[]> = {
+  listing: ['listed', 'accepted', 'disclosed', 'inspection', 'loan', 'closing'],
+  sale: ['accepted', 'disclosed', 'inspection', 'loan', 'closing'],
+  tenancy: ['lease_signed', 'move_in', 'notice_given', 'end'],
+};
+
+/** The day a deal works towards: nothing may be open when it comes. */
+export const GOAL: Record<DealKind, KeyDate> = { listing: 'closing', sale: 'closing', tenancy: 'move_in' };
+
+/** Days that are known, by their names. */
+export type KeyDates = Partial<Record<KeyDate, string>>;
+
+const OURS: Record<ForWhom, readonly Side[]> = {
+  seller: ['seller', 'listing_broker'],
+  buyer: ['buyer', 'buyer_broker'],
+  landlord: ['landlord', 'manager', 'listing_broker'],
+  tenant: ['tenant', 'guarantor', 'buyer_broker'],
+  both: ['seller', 'buyer', 'landlord', 'tenant', 'guarantor', 'manager', 'listing_broker', 'buyer_broker'],
+};
+
+/** Whether somebody of a side is on the side the firm acts for. */
+export const isOurs = (whom: ForWhom, side: Side) => OURS[whom].includes(side);
+
+const SALE_SIDES: readonly Side[] = ['seller', 'buyer', 'listing_broker', 'buyer_broker', 'other'];
+const TENANCY_SIDES: readonly Side[] = ['landlord', 'tenant', 'guarantor', 'manager', 'listing_broker', 'other'];
+
+/** The sides a deal has, ours first: they are asked for in this order. */
+export function sidesOf(kind: DealKind, whom: ForWhom): Side[] {
+  const all = kind === 'tenancy' ? TENANCY_SIDES : SALE_SIDES;
+  return [...all.filter((s) => isOurs(whom, s)), ...all.filter((s) => !isOurs(whom, s))];
+}

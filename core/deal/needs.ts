@@ -1,0 +1,305 @@
+/** What a deal needs by a firm's rules, how each paper of it stands, and how ready it is. Knows no clock: today is given. */
+import { dueDay, shortDay, type DueDay } from '../calendar/due';
+import type { DocumentType } from '../reading/suggest';
+import { count, firstName, listWords } from '../text/names';
+import { sideLabel, type Side } from '../text/sides';
+import { factsIn, holds } from './conditions';
+import type { Facts, FactValue } from './facts';
+import { GOAL, type DealKind, type ForWhom, type KeyDate, type KeyDates } from './kinds';
+import type { Rule, Term } from './rules';
+
+/** What of a deal its needs are worked out from. */
+export interface NeedsDeal {
+  kind: DealKind;
+  forWhom: ForWhom;
+  facts: Facts;
+  dates: KeyDates;
+  parties: { id: string; name: string; side: Side; ordinal: number }[];
+}
+
+/** How far a paper of the deal has come, from the best to the least. */
+export const STANDINGS = ['executed', 'elsewhere', 'out', 'draft', 'here'] as const;
+export type Standing = (typeof STANDINGS)[number];
+
+/** A paper of the deal, and how it stands in one packet; once for each packet it is in. */
+export interface PaperStanding {
+  documentId: string;
+  name: string;
+  type: DocumentType;
+  standing: Standing;
+  packetId: string | null;
+  /** Of one that is executed: how many required places nobody filled. */
+  gaps: number;
+  /** People of the deal who signed it. */
+  signedBy: string[];
+  /** Who holds it up, in words; empty when nobody does. */
+  waits: string;
+  /** The day it was executed, or signed elsewhere. */
+  on: string | null;
+}
+
+/** That a paper is done without, said by a member. */
+export interface Waiver {
+  ruleId: string;
+  reason: string;
+  by: string;
+  /** ISO 8601 in UTC. */
+  at: string;
+  /** The facts the rule hung on, as they were then; null where one was not known. */
+  facts: Record<string, FactValue | null>;
+}
+
+export type Corner = 'needed' | 'draft' | 'out' | 'executed' | 'waived';
+
+export interface Requirement {
+  ruleId: string;
+  paper: DocumentType;
+  title: string;
+  reason: string;
+  state: 'open' | 'met' | 'waived';
+  corner: Corner;
+  /** How it stands, in words: "out, waits for Priya". */
+  words: string;
+  due: DueDay | null;
+  /** The day of the deal it is counted from, while that is not known. */
+  dueHangsOn: KeyDate | null;
+  /** The paper that stands for it; null while there is none. */
+  documentId: string | null;
+  packetId: string | null;
+  signers: Side[];
+  waiver: { reason: string; by: string; at: string } | null;
+}
+
+/** A fact that is not known and that rules hang on. */
+export interface Asked {
+  fact: string;
+  /** What the rules that hang on it are about. */
+  papers: string[];
+}
+
+export interface Needs {
+  requirements: Requirement[];
+  asked: Asked[];
+}
+
+/** Facts of a deal with what rules may ask about beside them. */
+export function factsOf(deal: Pick<NeedsDeal, 'kind' | 'forWhom' | 'facts' | 'dates'>): Facts {
+  const dates = Object.entries(deal.dates).map(([k, day]) => [`date.${k}`, day] as const);
+  return { ...deal.facts, kind: deal.kind, for_whom: deal.forWhom, ...Object.fromEntries(dates) };
+}
+
+/** The facts a rule hangs on as they are: a waiver holds as long as these are what they were. */
+export function factsBehind(rule: Pick<Rule, 'when'>, facts: Facts): Record<string, FactValue | null> {
+  return Object.fromEntries((rule.when ? factsIn(rule.when) : []).map((f) => [f, facts[f] ?? null]));
+}
+
+const stillHolds = (waiver: Waiver, rule: Rule, facts: Facts) =>
+  Object.entries(factsBehind(rule, facts)).every(([f, value]) => (waiver.facts[f] ?? null) === value);
+
+/**
+ * What a deal needs by the rules.
+ *
+ * @param papers   how the deal's papers stand
+ * @param holidays ISO days on which the firm does not work
+ */
+export function needsOf(o: {
+  deal: NeedsDeal;
+  rules: readonly Rule[];
+  papers: readonly PaperStanding[];
+  waivers: readonly Waiver[];
+  holidays: readonly string[];
+}): Needs {
+  const facts = factsOf(o.deal);
+  const requirements: Requirement[] = [];
+  const asked = new Map<string, string[]>();
+  for (const rule of o.rules) {
+    if (!rule.on || !rule.kinds.includes(o.deal.kind)) continue;
+    const t = rule.when ? holds(rule.when, facts) : { is: true, hangs: [] };
+    if (t.is === null) for (const f of t.hangs) asked.set(f, [...(asked.get(f) ?? []), rule.title]);
+    if (t.is) requirements.push(requirementOf(rule, facts, o));
+  }
+  requirements.sort((a, b) => byDue(a, b) || a.title.localeCompare(b.title) || a.ruleId.localeCompare(b.ruleId));
+  return {
+    requirements,
+    asked: [...asked]
+      .map(([fact, papers]) => ({ fact, papers }))
+      // A day is asked for where what is due hangs on it; whether one is set at all is no question.
+      .sort((a, b) => b.papers.length - a.papers.length || a.fact.localeCompare(b.fact)),
+  };
+}
+
+/** Soonest first; what has no day comes last. */
+const byDue = (a: Requirement, b: Requirement) => (a.due?.day ?? '9999').localeCompare(b.due?.day ?? '9999');
+
+function requirementOf(rule: Rule, facts: Facts, o: Parameters<typeof needsOf>[0]): Requirement {
+  const { due: term } = rule;
+  const from = term ? o.deal.dates[term.from] : undefined;
+  const found = bestPaper(rule, o.deal, o.papers);
+  const last = o.waivers.find((w) => w.ruleId === rule.id);
+  const waiver = last && stillHolds(last, rule, facts) ? last : null;
+  const met = found !== null && found.lacks === '';
+  const corner: Corner = met ? 'executed' : waiver ? 'waived' : found ? CORNERS[found.paper.standing] : 'needed';
+  return {
+    ruleId: rule.id,
+    paper: rule.paper,
+    title: rule.title,
+    reason: rule.reason,
+    state: met ? 'met' : waiver ? 'waived' : 'open',
+    corner,
+    words: waiver && !met ? `waived by ${waiver.by}: ${waiver.reason}` : wordsOf(found, last && !waiver ? last : null),
+    due: dueOf(term, o.deal.dates, o.holidays),
+    dueHangsOn: term && !from ? term.from : null,
+    documentId: found?.paper.documentId ?? null,
+    packetId: found?.paper.packetId ?? null,
+    signers: rule.signers,
+    waiver: waiver && !met ? { reason: waiver.reason, by: waiver.by, at: waiver.at } : null,
+  };
+}
+
+/** When something is due by a term; null without one, or while the day it is counted from is not known. */
+export function dueOf(term: Term | null, dates: KeyDates, holidays: readonly string[]): DueDay | null {
+  const from = term ? dates[term.from] : undefined;
+  return term && from ? dueDay(term, from, holidays) : null;
+}
+
+const CORNERS: Record<Standing, Corner> = {
+  executed: 'out',
+  elsewhere: 'executed',
+  out: 'out',
+  draft: 'draft',
+  here: 'needed',
+};
+
+interface Found {
+  paper: PaperStanding;
+  /** What keeps it from standing for the requirement; empty when nothing does. */
+  lacks: string;
+}
+
+/** The paper of a rule's type that has come furthest; one that is enough goes before all others. */
+function bestPaper(rule: Rule, deal: NeedsDeal, papers: readonly PaperStanding[]): Found | null {
+  const all = papers
+    .filter((p) => p.type === rule.paper)
+    .map((paper) => ({ paper, lacks: lacks(rule, deal, paper) }))
+    .sort(
+      (a, b) =>
+        Number(a.lacks !== '') - Number(b.lacks !== '') ||
+        STANDINGS.indexOf(a.paper.standing) - STANDINGS.indexOf(b.paper.standing) ||
+        b.paper.documentId.localeCompare(a.paper.documentId),
+    );
+  return all[0] ?? null;
+}
+
+function lacks(rule: Rule, deal: NeedsDeal, p: PaperStanding): string {
+  if (p.standing === 'elsewhere') return '';
+  if (!rule.signers.length) return '';
+  if (p.standing === 'executed') {
+    if (p.gaps) return `executed with ${count(p.gaps, 'gap')}`;
+    const missing = deal.parties.filter((x) => rule.signers.includes(x.side) && !p.signedBy.includes(x.id));
+    if (missing.length) return `executed without ${listWords(missing.map((x) => firstName(x.name)))}`;
+    const none = rule.signers.filter((side) => !deal.parties.some((x) => x.side === side));
+    // A side without people in the deal can have signed nothing; it is said, and not passed over.
+    return none.length
+      ? `executed, but there is no ${none.map((s) => sideLabel(s, 1).toLowerCase()).join(' and no ')}`
+      : '';
+  }
+  return p.standing;
+}
+
+function wordsOf(found: Found | null, lapsed: Waiver | null): string {
+  const again = lapsed ? `; waived by ${lapsed.by} before the facts changed` : '';
+  if (!found) return `needed${again}`;
+  const { paper } = found;
+  const on = paper.on ? ` ${shortDay(paper.on)}` : '';
+  switch (paper.standing) {
+    case 'executed':
+      return found.lacks ? `${found.lacks}${again}` : `executed${on}, no gap`;
+    case 'elsewhere':
+      return `signed elsewhere${on}`;
+    case 'out':
+      return `out${paper.waits ? `: ${paper.waits}` : ''}${again}`;
+    case 'draft':
+      return `in draft${paper.gaps ? `, ${count(paper.gaps, 'gap')}` : ''}${again}`;
+    case 'here':
+      return found.lacks ? `here, in no packet yet${again}` : 'here';
+  }
+}
+
+export interface Readiness {
+  /** Papers that are in, of those that are needed; waived ones count for neither. */
+  met: number;
+  of: number;
+  late: string[];
+  /** Titles of what is open and due before the day the deal works towards. */
+  before: string[];
+  sentence: string;
+}
+
+/** What a deal's readiness is told from, without its whole needs: small enough to stand in a list. */
+export interface Figures {
+  met: number;
+  of: number;
+  /** What is open, soonest due first. */
+  open: { title: string; day: string | null }[];
+}
+
+/** The figures of a deal's needs. */
+export function figuresOf(needs: Needs): Figures {
+  const asked = needs.requirements.filter((r) => r.state !== 'waived');
+  const open = asked.filter((r) => r.state === 'open');
+  return {
+    met: asked.length - open.length,
+    of: asked.length,
+    open: open.map((r) => ({ title: r.title, day: r.due?.day ?? null })),
+  };
+}
+
+/**
+ * How ready a deal is.
+ *
+ * @param today ISO day where the deal is
+ */
+export function readinessOf(figures: Figures, deal: Pick<NeedsDeal, 'kind' | 'dates'>, today: string): Readiness {
+  const { met, of, open } = figures;
+  const goal = GOAL[deal.kind];
+  const end = deal.dates[goal];
+  const late = open.filter((r) => r.day && r.day < today).map((r) => r.title);
+  const before = open.filter((r) => !end || !r.day || r.day <= end).map((r) => r.title);
+  return { met, of, late, before, sentence: readinessWords(met, of, late, before, goal) };
+}
+
+function readinessWords(met: number, of: number, late: string[], before: string[], goal: KeyDate): string {
+  if (!of) return 'Nothing is asked for by the rules yet.';
+  if (met === of) return of === 1 ? 'The one paper it needs is in.' : `All ${of} papers are in.`;
+  const figure = `${met} of ${of} in.`;
+  const some = (titles: string[]) =>
+    titles.length > 2 ? [...titles.slice(0, 1), `${titles.length - 1} more`] : titles;
+  if (late.length) return `${figure} ${listWords(some(late))} ${late.length === 1 ? 'is' : 'are'} late.`;
+  if (before.length)
+    return `${figure} ${listWords(some(before))} ${before.length === 1 ? 'stands' : 'stand'} before ${goal === 'move_in' ? 'move-in' : 'closing'}.`;
+  return figure;
+}
+
+/** A day that moved because another did. */
+export interface Moved {
+  title: string;
+  from: string | null;
+  to: string | null;
+}
+
+/** What a change of facts or days moved, and what it added or took away. */
+export function changedNeeds(before: Needs, after: Needs): { moved: Moved[]; added: string[]; gone: string[] } {
+  const was = new Map(before.requirements.map((r) => [r.ruleId, r]));
+  const is = new Map(after.requirements.map((r) => [r.ruleId, r]));
+  const moved: Moved[] = [];
+  for (const r of after.requirements) {
+    const old = was.get(r.ruleId);
+    if (old && old.due?.day !== r.due?.day)
+      moved.push({ title: r.title, from: old.due?.day ?? null, to: r.due?.day ?? null });
+  }
+  return {
+    moved,
+    added: after.requirements.filter((r) => !was.has(r.ruleId)).map((r) => r.title),
+    gone: before.requirements.filter((r) => !is.has(r.ruleId)).map((r) => r.title),
+  };
+}

@@ -1,0 +1,151 @@
+/** A firm's rules: read, tried, written. Changing one has every open deal looked at anew. */
+import {
+  dueOf,
+  factsByKey,
+  factsIn,
+  factsOf,
+  holds,
+  RULE_LIMITS,
+  ruleFaults,
+  sampleRules,
+  type Rule,
+} from '@gatepath/core/deal';
+import { sure } from '@gatepath/core/sure';
+import type { OwnFactsBody, RuleBody, RulesView, RuleTrial, RuleTrialBody } from '@gatepath/contract';
+import type { Context } from '../context';
+import type { Db } from '../db/pool';
+import { inTransaction } from '../db/tx';
+import { newId } from '../ids';
+import { topics } from '../live/live';
+import { notFound, Problem } from '../problem';
+import * as deals from './queries';
+import * as q from './rule-queries';
+
+/** Open deals a rule is tried on; of more the newest. */
+const MOST_TRIED = 2_000;
+/** Deals that are named of those. */
+const MOST_NAMED = 12;
+
+/** The firm's rules, and the facts they may ask about beside the house's. */
+export async function rulesView(ctx: Context): Promise<RulesView> {
+  const db = ctx.database.pool;
+  return { rules: await q.keptRules(db), ownFacts: await deals.ownFacts(db) };
+}
+
+/** Puts the sample rules into a firm that has none. @param on whether they ask for anything at once */
+export async function addSampleRules(db: Db, at: Date, on: boolean): Promise<void> {
+  for (const rule of sampleRules()) await q.saveRule(db, { ...rule, on }, at);
+}
+
+/** Has every open deal looked at by the rules as they are now. */
+export async function lookAtAll(ctx: Context): Promise<void> {
+  for (const id of await deals.openDealIds(ctx.database.pool)) await ctx.jobs.queueNow('deal', id);
+}
+
+async function requireSound(ctx: Context, body: RuleBody): Promise<void> {
+  const facts = factsByKey(await deals.ownFacts(ctx.database.pool));
+  const fault = ruleFaults(body, facts)[0];
+  if (fault) throw new Problem('bad-rule', fault.words);
+}
+
+/**
+ * Keeps a rule, new or changed; a sample that is changed is the firm's own from then on.
+ *
+ * @param id of the rule that is changed; null for a new one
+ * @throws Problem `bad-rule`, `over-limits`, `not-found`
+ */
+export async function keepRule(ctx: Context, id: string | null, body: RuleBody): Promise<RulesView> {
+  await requireSound(ctx, body);
+  await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
+    const all = await q.keptRules(db);
+    if (id && !all.some((r) => r.id === id)) throw notFound('This rule');
+    if (!id && all.length >= RULE_LIMITS.rules)
+      throw new Problem('over-limits', `A firm has at most ${RULE_LIMITS.rules} rules. Take one away first.`);
+    const rule: Rule = { ...body, due: body.due ?? null, on: body.on ?? true, id: id ?? newId(), sample: false };
+    await q.saveRule(db, rule, ctx.clock.now());
+    afterCommit(() => ctx.live.tell(topics.firm()));
+  });
+  await ctx.jobs.queueNow('rules', 'rules');
+  return rulesView(ctx);
+}
+
+/** Turns rules on or off. */
+export async function turnRules(ctx: Context, ids: string[], on: boolean): Promise<RulesView> {
+  await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
+    for (const rule of await q.keptRules(db))
+      if (ids.includes(rule.id) && rule.on !== on) await q.saveRule(db, { ...rule, on }, ctx.clock.now());
+    afterCommit(() => ctx.live.tell(topics.firm()));
+  });
+  await ctx.jobs.queueNow('rules', 'rules');
+  return rulesView(ctx);
+}
+
+/**
+ * Takes a rule away. What was waived by it stays in the activity of its deals.
+ *
+ * @throws Problem `not-found`
+ */
+export async function dropRule(ctx: Context, id: string): Promise<RulesView> {
+  if (!(await q.deleteRule(ctx.database.pool, id))) throw notFound('This rule');
+  ctx.live.tell(topics.firm());
+  await ctx.jobs.queueNow('rules', 'rules');
+  return rulesView(ctx);
+}
+
+/** What a rule would ask for in the firm's open deals, and what is wrong with it, without keeping it. */
+export async function tryRule(ctx: Context, body: RuleTrialBody): Promise<RuleTrial> {
+  const db = ctx.database.pool;
+  const facts = factsByKey(await deals.ownFacts(db));
+  const faults = ruleFaults({ ...body, when: body.when ?? null }, facts);
+  const wrong = faults.some((f) => f.part === 'kinds' || f.part === 'when' || f.part === 'due');
+  if (wrong) return { faults, of: 0, asks: 0, unknown: 0, deals: [] };
+  const kinds: readonly string[] = body.kinds ?? [];
+  const all = (await deals.openDeals(db, MOST_TRIED)).filter((d) => kinds.includes(d.kind));
+  const holidays = (await ctx.firm())?.holidays ?? [];
+  // Looked over just now: what comes from outside is a condition and a term.
+  const when = (body.when ?? null) as Rule['when'];
+  const due = (body.due ?? null) as Rule['due'];
+  const out: RuleTrial = { faults, of: all.length, asks: 0, unknown: 0, deals: [] };
+  for (const deal of all) {
+    const t = when ? holds(when, factsOf({ ...deal, forWhom: deal.for_whom })) : { is: true, hangs: [] };
+    if (t.is === false) continue;
+    if (t.is === null) out.unknown++;
+    else out.asks++;
+    if (out.deals.length < MOST_NAMED)
+      out.deals.push({
+        id: deal.id,
+        address: deal.address,
+        due: t.is ? (dueOf(due, deal.dates, holidays)?.day ?? null) : null,
+        hangsOn: t.hangs.map((f) => sure(facts.get(f), 'a fact of a rule').label),
+      });
+  }
+  return out;
+}
+
+/**
+ * The facts the firm adds to those of the house. Values of facts that are gone stay in their deals, unseen.
+ *
+ * @throws Problem `in-rule` when a rule asks about one that would be gone
+ */
+export async function setOwnFacts(ctx: Context, body: OwnFactsBody): Promise<RulesView> {
+  await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
+    const kept = new Set(body.facts.map((f) => f.key));
+    for (const rule of await q.keptRules(db))
+      for (const fact of rule.when ? factsIn(rule.when) : [])
+        if (fact.startsWith('own.') && !kept.has(fact))
+          throw new Problem('in-rule', `The rule “${rule.title}” asks about this fact. Change the rule first.`);
+    await q.saveOwnFacts(
+      db,
+      body.facts.map((f) => ({
+        key: f.key,
+        label: f.label,
+        type: f.type,
+        kinds: f.kinds,
+        ...(f.unit ? { unit: f.unit } : {}),
+        ...(f.type === 'choice' ? { options: f.options ?? [] } : {}),
+      })),
+    );
+    afterCommit(() => ctx.live.tell(topics.firm()));
+  });
+  return rulesView(ctx);
+}

@@ -1,0 +1,277 @@
+/**
+ * How a deal stands, worked out from its facts, its people, its papers and its packets, and kept: the deal's page, lists
+ * and the first screen read it. It is a read model; nothing in it depends on what day it is when it is read.
+ */
+import { dayOf } from '@gatepath/core/calendar';
+import {
+  figuresOf,
+  isOver,
+  needsOf,
+  nextActs,
+  type Next,
+  type PacketNow,
+  type PaperStanding,
+} from '@gatepath/core/deal';
+import { byLink, requiredPlaces, type Mark } from '@gatepath/core/packet';
+import {
+  type PacketState,
+  marksThatCount,
+  marksLeft,
+  progressOf,
+  waitingFor,
+  documentsOf,
+  hasFilled,
+  holdUp,
+} from '@gatepath/core/routing';
+import { count } from '@gatepath/core/text';
+import type { Context } from '../context';
+import type { Tx } from '../db/tx';
+import { documentsOfDeal, type DocumentRow } from '../documents/queries';
+import { topics } from '../live/live';
+import { documentsOfDrafts, packetsOfDeals, type PacketListRow } from '../packets/queries';
+import * as q from './queries';
+import { keptRules } from './rule-queries';
+
+export const NO_STANDING: q.DealStanding = {
+  needs: { requirements: [], asked: [] },
+  papers: [],
+  packets: [],
+  signatures: { done: 0, of: 0 },
+  initials: { done: 0, of: 0 },
+};
+
+const NO_DAY = '9999-12-31';
+
+/** Has a deal looked at anew once the transaction is committed. */
+export const lookAgain = (ctx: Context, tx: Tx, dealId: string) => ctx.jobs.queue(tx, 'deal', dealId);
+
+/**
+ * Works out how a deal stands and keeps it. Called twice at once, the one that began later is what stays.
+ *
+ * @returns whether there is such a deal
+ */
+export async function lookAtDeal(ctx: Context, dealId: string): Promise<boolean> {
+  const db = ctx.database.pool;
+  const look = await q.nextLook(db);
+  const deal = await q.dealById(db, dealId);
+  if (!deal) return false;
+  const firm = await ctx.firm();
+  const parties = await q.partiesOfDeal(db, dealId);
+  const documents = (await documentsOfDeal(db, dealId)).filter((d) => !d.replaced_by);
+  const rows = await packetsOfDeals(db, [dealId]);
+  const drafts = await documentsOfDrafts(db, dealId);
+  const packets: PacketNow[] = [];
+  const found: PaperStanding[] = [];
+  const signatures = { done: 0, of: 0 };
+  const initials = { done: 0, of: 0 };
+  for (const row of rows) {
+    const { state } = row.status === 'drafting' ? { state: null } : await ctx.packets.look(row.id);
+    packets.push(packetNow(row, state, deal.time_zone, drafts.get(row.id)?.length ?? 0));
+    if (state) {
+      found.push(...papersOf(state, documents, deal.time_zone));
+      if (state.status === 'at_gate' || state.status === 'executed') countMarks(state, signatures, initials);
+    } else
+      for (const id of drafts.get(row.id) ?? []) {
+        const d = documents.find((x) => x.id === id);
+        if (d) found.push({ ...lying(d), standing: 'draft', packetId: row.id });
+      }
+  }
+  for (const d of documents) if (!found.some((p) => p.documentId === d.id)) found.push(lying(d));
+  const needsDeal = { kind: deal.kind, forWhom: deal.for_whom, facts: deal.facts, dates: deal.dates, parties };
+  const needs = needsOf({
+    deal: needsDeal,
+    rules: await keptRules(db),
+    papers: found.map((p) => withNames(p, parties, rows)),
+    waivers: await q.waiversOf(db, dealId),
+    holidays: firm?.holidays ?? [],
+  });
+  const standing: q.DealStanding = { needs, papers: found, packets, signatures, initials };
+  const members = await q.membersOfDeal(db, dealId);
+  const addresses = await q.addressesOf(db, members);
+  const own = await q.ownFacts(db);
+  const over = isOver(deal.status) || deal.archived_at !== null;
+  const items = over ? [] : itemsOf(deal, standing, documents, members, addresses, own);
+  await q.saveStanding(db, { dealId, look, standing, figures: figuresOf(needs), items });
+  ctx.live.tell(topics.deal(dealId));
+  ctx.live.tell(topics.today());
+  return true;
+}
+
+/** A document by itself: in no packet. */
+function lying(d: DocumentRow): PaperStanding {
+  return {
+    documentId: d.id,
+    name: d.name,
+    type: d.type,
+    standing: d.elsewhere_on ? 'elsewhere' : 'here',
+    packetId: null,
+    gaps: 0,
+    signedBy: [],
+    waits: '',
+    on: d.elsewhere_on,
+  };
+}
+
+/** People of the deal by the names a packet was signed with: those who were added on the way have ids of their own there. */
+function withNames(p: PaperStanding, parties: q.PartyRow[], rows: PacketListRow[]): PaperStanding {
+  if (!p.signedBy.length) return p;
+  const known = rows.find((r) => r.id === p.packetId)?.parties ?? [];
+  const names = new Set(known.filter((x) => p.signedBy.includes(x.id)).map((x) => x.name.toLowerCase()));
+  const ids = parties.filter((x) => p.signedBy.includes(x.id) || names.has(x.name.toLowerCase())).map((x) => x.id);
+  return { ...p, signedBy: ids };
+}
+
+/** How the documents of a packet stand by it; nothing of one that ended without being executed. */
+function papersOf(state: PacketState, documents: DocumentRow[], zone: string): PaperStanding[] {
+  if (state.status !== 'at_gate' && state.status !== 'executed') return [];
+  const places = requiredPlaces(marksThatCount(state));
+  const filled = (p: Mark[]) => p.some((m) => state.fills.has(m.id));
+  return documentsOf(state).flatMap((doc) => {
+    const d = documents.find((x) => x.id === doc.id);
+    if (!d) return [];
+    const own = places.filter((p) => p.some((m) => m.documentId === doc.id));
+    const executed = state.status === 'executed';
+    const signed = new Set(
+      own.filter((p) => p.some((m) => m.kind === 'signature') && filled(p)).map((p) => p[0]?.partyId),
+    );
+    return [
+      {
+        documentId: doc.id,
+        name: d.name,
+        type: d.type,
+        standing: executed ? ('executed' as const) : ('out' as const),
+        packetId: state.packetId,
+        gaps: own.filter((p) => !filled(p)).length,
+        signedBy: [...signed].filter((id) => id !== undefined),
+        waits: executed ? '' : holdUp(state).sentence.replace(/\.$/, ''),
+        on: executed && state.endedAt ? dayOf(state.endedAt, zone) : null,
+      },
+    ];
+  });
+}
+
+function countMarks(state: PacketState, signatures: q.Tally, initials: q.Tally): void {
+  for (const place of requiredPlaces(marksThatCount(state))) {
+    const kind = place[0]?.kind;
+    const tally = kind === 'signature' ? signatures : kind === 'initials' ? initials : null;
+    if (!tally) continue;
+    tally.of++;
+    if (place.some((m) => state.fills.has(m.id))) tally.done++;
+  }
+}
+
+function packetNow(row: PacketListRow, state: PacketState | null, zone: string, documents: number): PacketNow {
+  const open = state?.status === 'at_gate';
+  return {
+    id: row.id,
+    name: row.name,
+    status: row.status,
+    waits: state && open ? waitingFor(state).map((p) => waitOf(state, p, zone)) : [],
+    questions:
+      state && (open || state.status === 'executed')
+        ? state.questions
+            .filter((x) => !x.answer)
+            .map((x) => ({
+              id: x.id,
+              partyId: x.partyId,
+              name: state.plan.parties.find((p) => p.id === x.partyId)?.name ?? 'Somebody',
+              day: dayOf(x.at, zone),
+              text: x.text,
+            }))
+        : [],
+    lastDay: (open && state.plan.schedule?.lastDay) || null,
+    since: dayOf((row.sent_at ?? row.created_at).toISOString(), zone),
+    documents: state ? state.plan.documents.length : documents,
+    path: {
+      gates: row.gates.map((g) => g.partyIds),
+      gate: row.gate,
+      parties: row.parties.map((p) => ({ ...p, done: row.done.includes(p.id) })),
+    },
+  };
+}
+
+function waitOf(
+  state: PacketState,
+  p: PacketState['plan']['parties'][number],
+  zone: string,
+): PacketNow['waits'][number] {
+  const s = progressOf(state, p.id);
+  const left = marksLeft(state, p.id).length;
+  const words = s.locked
+    ? 'is locked out'
+    : s.again
+      ? 'has a change to initial'
+      : !s.openedAt
+        ? byLink(p)
+          ? 'has not opened it'
+          : 'is to sign at the desk'
+        : left
+          ? `has ${count(left, 'place')} to go`
+          : 'has only to finish';
+  return {
+    partyId: p.id,
+    name: p.name,
+    since: dayOf(s.lastActAt ?? s.openedAt ?? s.askedAt ?? state.sentAt, zone),
+    words,
+    bounced: !!s.bounced,
+    email: p.email.toLowerCase(),
+    phone: p.phone,
+    desk: !byLink(p) && !hasFilled(state, p.id) && p.act === 'desk',
+  };
+}
+
+/** What stands on the first screens of those who work on a deal. */
+function itemsOf(
+  deal: q.DealRow,
+  standing: q.DealStanding,
+  documents: DocumentRow[],
+  members: string[],
+  addresses: Map<string, string>,
+  own: q.OwnFact[],
+): q.ItemRow[] {
+  const out: q.ItemRow[] = [];
+  const seers = members.length ? members : [''];
+  const put = (member_id: string, list: q.ItemRow['list'], ref: string, day: string, item: object) =>
+    out.push({ deal_id: deal.id, member_id, list, ref, day, item });
+  for (const seer of seers) {
+    for (const r of standing.needs.requirements)
+      if (r.state === 'open' && r.due)
+        put(seer, 'due', `paper ${r.ruleId}`, r.due.day, { what: 'paper', title: r.title, packetId: r.packetId });
+    put(seer, 'deal', '', NO_DAY, {});
+    for (const [date, day] of Object.entries(deal.dates)) put(seer, 'date', date, day, {});
+    for (const p of standing.packets) {
+      if (p.lastDay) put(seer, 'due', `last ${p.id}`, p.lastDay, { what: 'last_day', title: p.name, packetId: p.id });
+      const first = [...p.waits].sort((a, b) => a.since.localeCompare(b.since))[0];
+      if (first) put(seer, 'still', p.id, first.since, { name: p.name, wait: first, path: p.path });
+    }
+    for (const d of documents) if (d.ends_on) put(seer, 'term', d.id, d.ends_on, { title: d.name });
+    // By a day that every act is old on: which of them there are does not depend on the day, only how they are weighed.
+    const acts = nextActs({ kind: deal.kind, ...standing, own, me: '', today: '9000-01-01' });
+    for (const a of acts) if (!OWN_LISTS.includes(a.act.do)) put(seer, 'do', a.id, dayOfAct(a), a);
+  }
+  // Whoever has to sign is told so, whether or not the deal is theirs.
+  for (const p of standing.packets)
+    for (const w of p.waits)
+      for (const [member, email] of addresses)
+        if (w.email && w.email === email && !w.bounced)
+          for (const a of nextActs({
+            kind: deal.kind,
+            needs: NO_STANDING.needs,
+            packets: [p],
+            own: [],
+            me: email,
+            today: w.since,
+          }))
+            if (a.act.do === 'sign' && a.act.partyId === w.partyId) put(member, 'do', a.id, w.since, a);
+  return out;
+}
+
+/** Acts that stand in a list of their own on the first screen. */
+const OWN_LISTS: readonly Next['act']['do'][] = ['nudge', 'sign', 'host', 'address'];
+
+/** The day an act is put in order by: a question's, the one by which a paper is due; none for what has no day. */
+function dayOfAct(a: Next): string {
+  if (a.act.do === 'answer') return a.since ?? NO_DAY;
+  // Before what is only not known yet.
+  return a.due ?? (a.act.do === 'send' ? '9999-12-30' : NO_DAY);
+}
