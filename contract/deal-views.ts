@@ -172,7 +172,12 @@ export const todayView = named('Today', {
   deals: whole(),
   packets: whole(),
   /** Acts, most pressing first; `more` stand behind them. */
-  todo: shape({ items: list(shape({ ...where, ...nextFields })), more: whole() }),
+  todo: shape({
+    items: list(shape({ ...where, ...nextFields })),
+    /** How many press: are due within the week, or somebody waits for them. */
+    pressing: whole(),
+    more: whole(),
+  }),
   /** What is due: the late ones, and the coming seven days. */
   week: shape({
     items: list(
@@ -218,6 +223,6 @@ export const todayView = named('Today', {
 });
 export type TodayView = yup.InferType<typeof todayView>;
 
-/** The address of a calendar; told only when it is made. */
-export const feedView = named('Feed', { url: text().nullable(), there: flag() });
+/** The secret address of a calendar; null when it has none. */
+export const feedView = named('Feed', { url: text().nullable() });
 export type FeedView = yup.InferType<typeof feedView>;

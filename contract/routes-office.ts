@@ -91,6 +91,48 @@ export const officeRoutes = {
     answer: v.activityView,
     problems: [],
   }),
+  dealFeed: route(paths.dealFeed, {
+    who: 'member',
+    summary: 'The secret address of a deal’s calendar',
+    answer: v.feedView,
+    problems: [],
+  }),
+  renewDealFeed: route(paths.renewDealFeed, {
+    who: 'member',
+    summary: 'Give a deal’s calendar an address, or another one',
+    answer: v.feedView,
+    problems: [],
+  }),
+  endDealFeed: route(paths.endDealFeed, {
+    who: 'member',
+    summary: 'End the address of a deal’s calendar',
+    answer: v.feedView,
+    problems: [],
+  }),
+  dealCalendar: route(paths.dealCalendar, {
+    who: 'member',
+    summary: 'A deal’s days as an iCalendar file',
+    answer: bytes('text/calendar'),
+    problems: [],
+  }),
+  ownFeed: route(paths.ownFeed, {
+    who: 'member',
+    summary: 'The secret address of the member’s calendar',
+    answer: v.feedView,
+    problems: [],
+  }),
+  renewOwnFeed: route(paths.renewOwnFeed, {
+    who: 'member',
+    summary: 'Give the member’s calendar an address, or another one',
+    answer: v.feedView,
+    problems: [],
+  }),
+  endOwnFeed: route(paths.endOwnFeed, {
+    who: 'member',
+    summary: 'End the address of the member’s calendar',
+    answer: v.feedView,
+    problems: [],
+  }),
   waive: route(paths.waive, {
     who: 'member',
     summary: 'Do without a paper that a rule calls for, with a reason',

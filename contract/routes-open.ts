@@ -1,7 +1,7 @@
 /** Routes that are open to anybody. */
 import { MAX_FILE } from './limits';
 import { paths } from './paths';
-import { file, FILE_PROBLEMS, route } from './route';
+import { bytes, file, FILE_PROBLEMS, route } from './route';
 import * as s from './schemas';
 import * as v from './views';
 
@@ -34,6 +34,13 @@ export const openRoutes = {
     summary: 'The sentences of one language',
     answer: v.wordsView,
     problems: [],
+  }),
+  calendar: route(paths.calendar, {
+    who: 'anybody',
+    summary: 'A calendar (RFC 5545), by its secret address',
+    answer: bytes('text/calendar'),
+    problems: [],
+    slow: true,
   }),
   check: route(paths.check, {
     who: 'anybody',

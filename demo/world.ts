@@ -1,4 +1,4 @@
-/** The demo world: a firm in Tern Lock, three deals, packets at three stages. Made through the real routes. */
+/** The demo world: a firm in Tern Lock, its year, and three deals that are shown closely. Made through the real routes. */
 import type { DealView, DocumentView, HandBody } from '@gatepath/contract';
 import type { DraftEdit, MarkKind } from '@gatepath/core/packet';
 import type { Rect } from '@gatepath/core/paper';
@@ -11,6 +11,7 @@ import { InProcess } from '../server/http/in-process';
 import { newId } from '../server/ids';
 import { documentById } from '../server/documents/queries';
 import { captionsOn } from './captions';
+import { loadYear } from './year';
 import { agencyDisclosure, listingAgreement, sellersDisclosure } from './papers';
 
 const PASSWORD = 'towpath-demo';
@@ -52,9 +53,13 @@ const rule = (documentId: string, partyIds: string[], fx: number): DraftEdit => 
   item: { id: `rule-${documentId}`, documentId, partyIds, anchor: { fx, fy: 1 }, except: [], moved: [] },
 });
 
+const A_YEAR_AGO = 340 * 86_400_000;
+
 export async function loadWorld(running: Running, say: (step: string) => void): Promise<void> {
   const desk = new InProcess(() => running.app);
   say('Setting up Towpath & Vane Realty');
+  // The firm is older than its oldest deal: its seal holds from then on.
+  running.ctx.clock.forward(-A_YEAR_AGO);
   const setup = await desk.call('setup', {
     body: { firmName: 'Towpath & Vane Realty', timeZone: 'America/New_York', ...MEMBERS[0], password: PASSWORD },
   });
@@ -70,6 +75,7 @@ export async function loadWorld(running: Running, say: (step: string) => void): 
     at: running.ctx.clock.now(),
   });
 
+  running.ctx.clock.forward(A_YEAR_AGO);
   const members = await listMembers(db);
   const open = async (kind: DealView['kind'], address: string, parties: Person[], papers: [string, Uint8Array][]) => {
     const deal = await desk.ok('newDeal', { body: { kind, address, city: 'Tern Lock', parties } });
@@ -82,6 +88,22 @@ export async function loadWorld(running: Running, say: (step: string) => void): 
       params: { dealId: deal.id },
       body: { name, documentIds: docs.map((d) => d.id) },
     });
+
+  await loadYear(
+    {
+      desk,
+      running,
+      signBlock: (doc, page, captions, ids) => signBlock(running, doc, page, captions, ids),
+      async signIn() {
+        const answer = await desk.call('signIn', {
+          body: { email: MEMBERS[0]!.email, password: PASSWORD },
+          as: 'nobody',
+        });
+        desk.cookie = answer.cookie!;
+      },
+    },
+    say,
+  );
 
   const today = dayOf(running.ctx.clock.now().toISOString(), 'America/New_York');
   const know = (dealId: string, body: object) => desk.ok('setDeal', { params: { dealId }, body });

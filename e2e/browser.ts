@@ -72,7 +72,7 @@ export async function signIn(page: Page, base: string, email: string, password: 
   await type(page, 'field-email', email);
   await type(page, 'field-password', password);
   await tap(page, 'sign-in');
-  await page.waitForSelector(byTestId('new-deal'));
+  await page.waitForSelector(byTestId('today-sentence'));
 }
 
 /** Asks again until what is expected holds, and returns it: what was done on a page reaches the server when it does. */

@@ -72,8 +72,8 @@ const PAPERS: [
   came: DocumentView['cameAs'],
   type: string,
 ][] = [
-  ['disclosure.docx', docx, 'docx', 'disclosure'],
-  ['disclosure.txt', () => Buffer.from(TEXT), 'text', 'disclosure'],
+  ['disclosure.docx', docx, 'docx', 'seller_disclosure'],
+  ['disclosure.txt', () => Buffer.from(TEXT), 'text', 'seller_disclosure'],
   ['page.jpg', () => photo('jpeg'), 'picture', 'picture'],
   ['page.png', () => photo('png'), 'picture', 'picture'],
   ['page.webp', () => photo('webp'), 'picture', 'picture'],

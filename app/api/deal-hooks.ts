@@ -109,7 +109,8 @@ export function useRuleActions() {
 }
 
 /** What a rule would do as it stands; the last answer stays until the next is there. */
-export function useTrial(body: RuleTrialBody) {
+export function useTrial({ kinds, when, paper, title, signers, due, reason }: RuleTrialBody) {
+  const body = { kinds, when, paper, title, signers, due, reason };
   return useQuery({
     queryKey: dealKeys.trial(body),
     queryFn: () => call('tryRule', { body }),

@@ -7,6 +7,7 @@ import { openApi, type Who } from '@gatepath/contract/routes';
 import { UNCLEAN } from '@gatepath/contract';
 import type { Context } from '../context';
 import { dealRoutes, ruleRoutes } from '../deals/routes';
+import { calendarRoutes, feedRoutes } from '../feeds/routes';
 import { documentRoutes } from '../documents/routes';
 import { firmRoutes, sessionRoutes } from '../firm/routes';
 import { memberOfRequest } from '../firm/session';
@@ -38,12 +39,18 @@ export async function api(app: FastifyInstance, { ctx }: { ctx: Context }): Prom
       way(inside);
       for (const part of parts) part(inside, ctx);
     });
-  await area('anybody', (inside) => anybody(inside, ctx), [sessionRoutes, proofRoutes, descriptionRoutes]);
+  await area('anybody', (inside) => anybody(inside, ctx), [
+    sessionRoutes,
+    proofRoutes,
+    calendarRoutes,
+    descriptionRoutes,
+  ]);
   await area('member', (inside) => office(inside, ctx), [
     firmRoutes,
     dealRoutes,
     ruleRoutes,
     todayRoutes,
+    feedRoutes,
     documentRoutes,
     packetRoutes,
     mailroomRoutes,

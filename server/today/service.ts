@@ -60,6 +60,7 @@ export async function todayView(ctx: Context, member: Member): Promise<TodayView
     packets: await q.countItems(db, { ...of('still', EVER, NEVER), most: 100_000 }),
     todo: {
       items: [...pressing.items, ...later.items].map((i) => ({ ...where(i), ...actOf(i.item as Next, today) })),
+      pressing: waits,
       more: pressing.more + later.more,
     },
     week: {

@@ -1,6 +1,6 @@
 import { Part } from '../../ui/boundary';
 import { router, useLocalSearchParams } from 'expo-router';
-import { useState } from 'react';
+import { Fragment, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { Input } from '../../ui/input';
 import type { DealView, PartyView } from '@gatepath/contract';
@@ -28,6 +28,7 @@ import { Token } from '../../ui/token';
 import { itemAt } from '@gatepath/core/sure';
 
 /** A deal: its days, what would help most, what it needs, its packets, papers, people, facts, and what happened. */
+// eslint-disable-next-line max-lines-per-function -- where everything of a deal stands, part by part
 export function DealPlace() {
   const asked = useLocalSearchParams<{ dealId: string; fact?: string; date?: string; add?: string }>();
   const { dealId } = asked;
@@ -37,7 +38,7 @@ export function DealPlace() {
   if (!isReady(deal)) return <NotReady query={deal} what="the deal" />;
   const d = deal.data;
   const date = KEY_DATES.find((k) => k === asked.date) ?? null;
-  const column = { flex: wide ? 1 : undefined, gap: 16, minWidth: 0 };
+  const column = { flex: 1, gap: 16, minWidth: 0 };
   const needs = (
     <Part name="What the deal needs">
       <NeedsCard deal={d} open={asked.add ?? null} />
@@ -48,42 +49,61 @@ export function DealPlace() {
       <FactsCard deal={d} open={asked.fact ?? null} />
     </Part>
   );
-  const papers = (
-    <>
-      <Part name="Packets">
-        <Packets deal={d} arriving={uploads.uploads.some((u) => !u.problem)} />
-      </Part>
-      <Part name="Papers">
-        <Papers deal={d} uploads={uploads} />
-      </Part>
-      <Part name="People">
-        <People deal={d} />
-      </Part>
-    </>
+  const people = (
+    <Part name="People">
+      <People deal={d} />
+    </Part>
   );
+  const papers = (
+    <Part name="Papers">
+      <Papers deal={d} uploads={uploads} />
+    </Part>
+  );
+  const packets = (
+    <Part name="Packets">
+      <Packets deal={d} arriving={uploads.uploads.some((u) => !u.problem)} />
+    </Part>
+  );
+  const next = (
+    <Part name="What would help most">
+      <NextCard deal={d} />
+    </Part>
+  );
+  const happened = (
+    <Part name="What happened">
+      <ActivityCard deal={d} />
+    </Part>
+  );
+  // Whoever has just opened a deal first says who is in it and brings its papers; later what is next comes first.
+  const fresh = d.packets.length === 0;
+  const [left, right] = fresh
+    ? [
+        [people, next, needs, facts],
+        [papers, packets, happened],
+      ]
+    : [
+        [next, needs, facts],
+        [packets, papers, people, happened],
+      ];
+  const asFirst = asked.fact ? facts : asked.add ? papers : null;
+  const order = fresh
+    ? [people, papers, packets, next, needs, facts, happened]
+    : [next, needs, packets, papers, people, facts, happened];
+  const stack = (parts: typeof order) => parts.map((part, i) => <Fragment key={i}>{part}</Fragment>);
   return (
     <Page max={wide ? 1160 : 760}>
       <DealHead deal={d} />
       <Part name="Key dates">
         <MilePosts deal={d} open={date} />
       </Part>
-      <View style={{ flexDirection: wide ? 'row' : 'column', gap: 16, alignItems: wide ? 'flex-start' : 'stretch' }}>
-        <View style={column}>
-          <Part name="What would help most">
-            <NextCard deal={d} />
-          </Part>
-          {asked.fact ? facts : needs}
-          {asked.fact ? needs : null}
-          {wide && !asked.fact ? facts : null}
+      {wide ? (
+        <View style={{ flexDirection: 'row', gap: 16, alignItems: 'flex-start' }}>
+          <View style={column}>{stack(left)}</View>
+          <View style={column}>{stack(right)}</View>
         </View>
-        <View style={column}>
-          {papers}
-          {wide || asked.fact ? null : facts}
-          <Part name="What happened">
-            <ActivityCard deal={d} />
-          </Part>
-        </View>
-      </View>
+      ) : (
+        stack(asFirst ? [asFirst, ...order.filter((x) => x !== asFirst)] : order)
+      )}
     </Page>
   );
 }

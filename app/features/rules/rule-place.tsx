@@ -94,6 +94,7 @@ function RuleEditor({ rule, ownFacts }: { rule: Rule | null; ownFacts: FactDef[]
         </View>
         <View style={{ flex: wide ? 2 : undefined, gap: 16 }}>
           <TrialCard trial={trial.data} />
+          {trial.isError ? <Trouble error={trial.error} retry={() => void trial.refetch()} /> : null}
           {save.isError ? <Trouble error={save.error} /> : null}
           {drop.isError ? <Trouble error={drop.error} /> : null}
           <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>

@@ -5,6 +5,7 @@ import { Linking, Pressable, View } from 'react-native';
 import type { TodayView } from '@gatepath/contract';
 import { firstName } from '@gatepath/core/text';
 import { usePalette, useWide } from '../../ui/hooks';
+import { MoreLink } from '../../ui/more-link';
 import { Button, Card, IconButton } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
 import { FONT } from '../../ui/theme';
@@ -14,7 +15,7 @@ import type { Acts } from './today-place';
 
 type Item = TodayView['still']['items'][number];
 
-const AT_FIRST = { wide: 5, phone: 6 };
+const AT_FIRST = { wide: 4, phone: 6 };
 const WORDS = { nudge: 'Nudge', address: 'Correct', host: 'Open', sign: 'Sign' } as const;
 
 const nudgeId = (i: Item) => ({ dealId: i.dealId, id: `nudge ${i.packetId} ${i.partyId}` });
@@ -40,9 +41,7 @@ export function StandingStill({ today, acts }: { today: TodayView; acts: Acts })
         ))}
         {items.length ? null : <Small style={{ paddingVertical: 12 }}>All of them were nudged just now.</Small>}
         {items.length > listed.length ? (
-          <Button kind="quiet" onPress={() => setAll(true)} style={{ alignSelf: 'flex-start' }}>
-            {`${items.length - listed.length + today.still.more} more`}
-          </Button>
+          <MoreLink onPress={() => setAll(true)}>{`${items.length - listed.length + today.still.more} more`}</MoreLink>
         ) : today.still.more ? (
           <Small style={{ paddingVertical: 8 }}>{`${today.still.more} more stand in their deals.`}</Small>
         ) : null}
@@ -107,7 +106,7 @@ function Row({ item, acts }: { item: Item; acts: Acts }) {
   );
   if (wide)
     return (
-      <View testID="still-row" style={{ flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: 58 }}>
+      <View testID="still-row" style={{ flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: 54 }}>
         {days}
         {name}
         <View style={{ maxWidth: 230, height: 30, overflow: 'hidden' }}>

@@ -11,7 +11,7 @@ import { Button, Card, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
 import { when } from '../packet/words';
 
-const AT_FIRST = { wide: 3, phone: 8 };
+const AT_FIRST = { wide: 2, phone: 8 };
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function Through({ today }: { today: TodayView }) {

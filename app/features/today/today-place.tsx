@@ -97,7 +97,11 @@ function Empty({ today }: { today: TodayView }) {
           ? 'No paper is due this week, nobody keeps a packet waiting, and nobody has asked anything.'
           : 'Open one with its address. What it needs, and what is due, stands here from then on.'}
       </Body>
-      <Button kind={today.deals ? 'plain' : 'main'} onPress={() => router.push(today.deals ? '/deals' : '/deals/new')}>
+      <Button
+        kind={today.deals ? 'plain' : 'main'}
+        onPress={() => router.push(today.deals ? '/deals' : '/deals/new')}
+        testID={today.deals ? 'see-deals' : 'new-deal'}
+      >
         {today.deals ? 'See the deals' : 'New deal'}
       </Button>
     </Card>

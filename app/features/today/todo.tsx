@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { Pressable, View } from 'react-native';
 import type { TodayView } from '@gatepath/contract';
 import { usePalette, useWide } from '../../ui/hooks';
+import { MoreLink } from '../../ui/more-link';
 import { Button, Card, Trouble } from '../../ui/pieces';
 import { Heading, Small, Strong } from '../../ui/text';
 import { DoneRow } from '../deals/act-row';
@@ -12,7 +13,7 @@ import { ACT_WORDS, isDone } from '../deals/use-acts';
 import type { Acts } from './today-place';
 
 /** As many as stand beside the week without scrolling. */
-const AT_FIRST = { wide: 6, phone: 6 };
+const AT_FIRST = { wide: 5, phone: 6 };
 
 type Item = TodayView['todo']['items'][number];
 
@@ -23,7 +24,8 @@ export function Todo({ today, acts }: { today: TodayView; acts: Acts }) {
   const left = today.todo.items.filter((a) => !isDone(acts.shown, a));
   const first = AT_FIRST[wide ? 'wide' : 'phone'];
   const listed = all ? left : left.slice(0, first);
-  const behind = left.length - listed.length + today.todo.more;
+  // Of those that press; what can wait is not counted against anybody.
+  const pressing = today.todo.pressing - (today.todo.items.length - left.length) - listed.length;
   return (
     <View style={{ gap: 8 }} testID="todo">
       <Heading>For you to do</Heading>
@@ -41,10 +43,10 @@ export function Todo({ today, acts }: { today: TodayView; acts: Acts }) {
         ))}
         {left.length || acts.shown.length ? null : <Small style={{ paddingVertical: 12 }}>Nothing. Well done.</Small>}
         {acts.error ? <Trouble error={acts.error} /> : null}
-        {behind > 0 && !all && left.length > listed.length ? (
-          <Button kind="quiet" onPress={() => setAll(true)} style={{ alignSelf: 'flex-start' }}>
-            {`${behind} more`}
-          </Button>
+        {left.length > listed.length ? (
+          <MoreLink onPress={() => setAll(true)}>
+            {pressing > 0 ? `${pressing} more` : 'More, when there is time'}
+          </MoreLink>
         ) : today.todo.more ? (
           <Small style={{ paddingVertical: 8 }}>{`${today.todo.more} more stand in their deals.`}</Small>
         ) : null}

@@ -5,15 +5,18 @@ import { Pressable, View } from 'react-native';
 import type { TodayView } from '@gatepath/contract';
 import { addDays, shortDay } from '@gatepath/core/calendar';
 import { usePalette, useWide } from '../../ui/hooks';
-import { Button, Card } from '../../ui/pieces';
+import { MoreLink } from '../../ui/more-link';
+import { Card } from '../../ui/pieces';
 import { Heading, Small } from '../../ui/text';
 import { FONT } from '../../ui/theme';
 
 type Item = TodayView['week']['items'][number];
 
 const DAYS = 7;
-/** Things at one post on a wide screen before the rest is counted. */
-const AT_A_POST = 3;
+/** Things at one post before the rest is counted. */
+const AT_A_POST = 2;
+/** Posts that stand beside each other on a wide screen. */
+const IN_A_ROW = 7;
 
 interface PostOf {
   /** ISO day; null for what is late. */
@@ -41,20 +44,26 @@ const isRest = (day: string) => ['Sat', 'Sun'].includes(shortDay(day).slice(0, 3
 
 export function Week({ today }: { today: TodayView }) {
   const wide = useWide();
+  const [all, setAll] = useState(false);
   const posts = postsOfWeek(today);
+  const shown = all ? posts : posts.slice(0, IN_A_ROW);
+  const behind = posts.slice(shown.length).reduce((n, x) => n + x.items.length, 0);
   return (
     <View style={{ gap: 8 }} testID="week">
-      <Heading>The week</Heading>
+      <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'flex-end' }}>
+        <Heading>The week</Heading>
+        {wide && behind ? <MoreLink onPress={() => setAll(true)}>{`${behind} more after that`}</MoreLink> : null}
+      </View>
       <Card style={{ paddingVertical: 12 }}>
         {wide ? (
           <View role="list" style={{ flexDirection: 'row', flexWrap: 'wrap', rowGap: 14 }}>
-            {posts.map((x, i) => (
+            {shown.map((x, i) => (
               <WidePost
                 key={x.day ?? 'late'}
                 post={x}
                 today={today.today}
                 first={i === 0}
-                n={Math.min(posts.length, 7)}
+                n={Math.min(posts.length, IN_A_ROW)}
               />
             ))}
           </View>
@@ -108,9 +117,7 @@ function WidePost({ post, today, first, n }: { post: PostOf; today: string; firs
         <Thing key={i.id} item={i} today={today} />
       ))}
       {post.items.length > listed.length ? (
-        <Button kind="quiet" onPress={() => setAll(true)} style={{ alignSelf: 'flex-start' }}>
-          {`${post.items.length - listed.length} more`}
-        </Button>
+        <MoreLink onPress={() => setAll(true)}>{`${post.items.length - listed.length} more`}</MoreLink>
       ) : null}
     </View>
   );
@@ -118,6 +125,8 @@ function WidePost({ post, today, first, n }: { post: PostOf; today: string; firs
 
 function PhonePost({ post, today, last }: { post: PostOf; today: string; last: boolean }) {
   const p = usePalette();
+  const [all, setAll] = useState(false);
+  const listed = all ? post.items : post.items.slice(0, AT_A_POST + 1);
   return (
     <View role="listitem" style={{ flexDirection: 'row', gap: 12 }}>
       <View style={{ alignItems: 'center', width: 16 }}>
@@ -131,9 +140,12 @@ function PhonePost({ post, today, last }: { post: PostOf; today: string; last: b
       </View>
       <View style={{ flex: 1, gap: 6, paddingBottom: 14 }}>
         <DayName post={post} today={today} />
-        {post.items.map((i) => (
+        {listed.map((i) => (
           <Thing key={i.id} item={i} today={today} />
         ))}
+        {post.items.length > listed.length ? (
+          <MoreLink onPress={() => setAll(true)}>{`${post.items.length - listed.length} more`}</MoreLink>
+        ) : null}
         {post.items.length ? null : <Small>Nothing is due.</Small>}
       </View>
     </View>
@@ -165,7 +177,7 @@ function Thing({ item, today }: { item: Item; today: string }) {
         justifyContent: 'center',
       }}
     >
-      <Small numberOfLines={2} style={{ color: p.ink, fontFamily: FONT.bold, lineHeight: 18 }}>
+      <Small numberOfLines={2} style={{ color: p.ink, fontFamily: FONT.bold, fontSize: 14, lineHeight: 18 }}>
         {item.title}
       </Small>
       <Small numberOfLines={1} style={{ fontSize: 13.5, lineHeight: 18 }}>

@@ -97,9 +97,9 @@ alter table document add column ends_on date;
 alter table document add column elsewhere_on date;
 alter table document add column unsigned boolean not null default false;
 
--- Addresses of calendars: secrets, of which only hashes are kept. Of a deal, or of a member.
+-- Calendars that programs fetch by a secret address. The secret is made of the id and the server's key, and stands nowhere.
 create table feed (
-  token_hash text primary key,
+  id text primary key,
   deal_id text references deal (id) on delete cascade,
   member_id text references member (id) on delete cascade,
   created_at timestamptz not null,

@@ -1,0 +1,19 @@
+/** "3 more": opens what is behind; low where a mouse points at it, as high as a thumb on a phone. */
+import { Pressable } from 'react-native';
+import { usePalette, useWide } from './hooks';
+import { Small } from './text';
+import { FONT } from './theme';
+
+export function MoreLink({ children, onPress }: { children: string; onPress: () => void }) {
+  const p = usePalette();
+  const wide = useWide();
+  return (
+    <Pressable
+      role="button"
+      onPress={onPress}
+      style={{ minHeight: wide ? 30 : 44, alignSelf: 'flex-start', justifyContent: 'center', paddingHorizontal: 4 }}
+    >
+      <Small style={{ color: p.brick, fontFamily: FONT.bold }}>{children}</Small>
+    </Pressable>
+  );
+}

@@ -1,0 +1,51 @@
+import type { Db } from '../db/pool';
+import type { Owner } from './service';
+
+const column = (owner: Owner) => ('dealId' in owner ? 'deal_id' : 'member_id');
+const idOf = (owner: Owner) => ('dealId' in owner ? owner.dealId : owner.memberId);
+
+/** The id of an owner's calendar; null when it has no address. */
+export async function feedOf(db: Db, owner: Owner): Promise<string | null> {
+  const r = await db.query<{ id: string }>(`select id from feed where ${column(owner)} = $1`, [idOf(owner)]);
+  return r.rows[0]?.id ?? null;
+}
+
+/** Gives a calendar another id. */
+export async function replaceFeed(db: Db, id: string, owner: Owner, at: Date): Promise<void> {
+  await db.query(
+    `insert into feed (id, ${column(owner)}, created_at) values ($1, $2, $3)
+     on conflict (${column(owner)}) where ${column(owner)} is not null do update set id = $1, created_at = $3`,
+    [id, idOf(owner), at],
+  );
+}
+
+/** Takes a calendar's address away. */
+export async function dropFeed(db: Db, owner: Owner): Promise<void> {
+  await db.query(`delete from feed where ${column(owner)} = $1`, [idOf(owner)]);
+}
+
+/** Whose calendar an id is; null when it is nobody's any more. */
+export async function ownerOf(db: Db, id: string): Promise<Owner | null> {
+  const r = await db.query<{ deal_id: string | null; member_id: string | null }>(
+    'select deal_id, member_id from feed where id = $1',
+    [id],
+  );
+  const row = r.rows[0];
+  if (row?.deal_id) return { dealId: row.deal_id };
+  return row?.member_id ? { memberId: row.member_id } : null;
+}
+
+/** Ids of open deals a member works on, newest first. */
+export async function openDealsOf(db: Db, memberId: string, limit: number): Promise<string[]> {
+  const r = await db.query<{ deal_id: string }>(
+    `select deal_id from deal_item where list = 'deal' and member_id in ('', $1) order by deal_id desc limit $2`,
+    [memberId, limit],
+  );
+  return r.rows.map((x) => x.deal_id);
+}
+
+/** The number of the last look at a deal: it grows with every change. */
+export async function lookOf(db: Db, dealId: string): Promise<number> {
+  const r = await db.query<{ looked: string }>('select looked::text from deal where id = $1', [dealId]);
+  return Number(r.rows[0]?.looked ?? 0);
+}
