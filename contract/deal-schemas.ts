@@ -15,7 +15,7 @@ import {
 import { DOCUMENT_TYPES } from '@gatepath/core/reading';
 import { isOneOf } from '@gatepath/core/sure';
 import { isClean, SIDES } from '@gatepath/core/text';
-import { calendarDay, id, line, object } from './fields';
+import { calendarDay, email, id, line, object } from './fields';
 
 const FACT_KEY = /^[a-z][\w.]{0,59}$/;
 /** Facts a patch may name at once. */
@@ -169,3 +169,19 @@ export type ActivityQuery = yup.InferType<typeof activityQuery>;
 
 /** That the first screen was seen up to a moment. */
 export const seenBody = object({ until: line(40).required() });
+
+export const personBody = object({
+  name: line(120).required('Give a name.'),
+  email: email().default(''),
+  phone: line(40).nullable().default(null),
+  company: line(160).default(''),
+});
+export type PersonBody = yup.InferType<typeof personBody>;
+
+/** The other person that this one is. */
+export const mergeBody = object({ personId: id().required('Choose the other person.') });
+
+/** What can be found by its words. */
+export const FOUND_KINDS = ['deal', 'person', 'paper', 'packet'] as const;
+
+export const findQuery = object({ q: line(200).default('') });

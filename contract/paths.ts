@@ -19,6 +19,7 @@ export interface PathValues {
   dealId: string;
   partyId: string;
   ruleId: string;
+  personId: string;
   documentId: string;
   packetId: string;
   markId: string;
@@ -77,6 +78,11 @@ export const paths = {
   setRule: to('PUT', '/rules/:ruleId'),
   dropRule: to('DELETE', '/rules/:ruleId'),
   setOwnFacts: to('PUT', '/firm/facts'),
+  people: to('GET', '/people'),
+  person: to('GET', '/people/:personId'),
+  setPerson: to('PATCH', '/people/:personId'),
+  mergePerson: to('POST', '/people/:personId/merge'),
+  find: to('GET', '/find'),
   today: to('GET', '/today'),
   seen: to('POST', '/today/seen'),
   addParty: to('POST', '/deals/:dealId/parties'),

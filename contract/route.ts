@@ -52,6 +52,7 @@ const PATH_SCHEMAS: { [K in PathValue]: yup.Schema<PathValues[K]> } = {
   dealId: id().required(),
   partyId: id().required(),
   ruleId: id().required(),
+  personId: id().required(),
   documentId: id().required(),
   packetId: id().required(),
   markId: id().required(),

@@ -9,7 +9,7 @@ import { byName, calendarDay, flag, list, moment, named, number, oneOf, shape, t
 import { DEAL_KINDS, DEAL_STATUSES, FOR_WHOM, STANDINGS } from '@gatepath/core/deal';
 import * as core from './core-answers';
 import * as d from './deal-views';
-import { NOTICES } from './schemas';
+import { FOUND_KINDS, NOTICES } from './schemas';
 
 export * from './deal-views';
 
@@ -77,6 +77,8 @@ export const partyView = named('Party', {
   phone: text().nullable(),
   /** The company or trust they sign for; empty for none. */
   company: text(),
+  /** Who of the address book they are. */
+  personId: text().nullable(),
 });
 export type PartyView = yup.InferType<typeof partyView>;
 
@@ -274,12 +276,6 @@ export const packetView = named('Packet', {
 });
 export type PacketView = yup.InferType<typeof packetView>;
 
-/** The sentences of one language, by their keys. */
-export const wordsView = named('Words', { language: text(), messages: byName<string, WordKey>(text()) });
-
-/** A way into a ceremony: the secret its signing link ends with. */
-export const passView = named('Pass', { token: text() });
-
 const messageFields = {
   id: text(),
   kind: text(),
@@ -296,6 +292,57 @@ const messageFields = {
 };
 export const messageSummary = named('MessageSummary', messageFields);
 export type MessageSummary = yup.InferType<typeof messageSummary>;
+const personFields = {
+  id: text(),
+  name: text(),
+  email: text(),
+  phone: text().nullable(),
+  company: text(),
+};
+/** Somebody of the address book, with how many deals they are in. */
+export const personSummary = named('PersonSummary', { ...personFields, deals: whole() });
+export type PersonSummary = yup.InferType<typeof personSummary>;
+
+/** One person with all their deals, papers and messages, newest first. */
+export const personView = named('Person', {
+  ...personFields,
+  deals: list(
+    shape({
+      id: text(),
+      address: text(),
+      kind: oneOf(DEAL_KINDS),
+      status: oneOf(DEAL_STATUSES),
+      side: oneOf(SIDES),
+      ordinal: whole(),
+    }),
+  ),
+  packets: list(
+    shape({ id: text(), name: text(), address: text(), status: anyPacketStatus, holdUp: text(), at: moment() }),
+  ),
+  messages: list(messageSummary),
+  /** Others who may be the same person: of the same name, or reached at the same address. */
+  alike: list(shape(personFields)),
+});
+export type PersonView = yup.InferType<typeof personView>;
+
+const found = shape({ kind: oneOf(FOUND_KINDS), id: text(), dealId: text().nullable(), title: text(), detail: text() });
+export type Found = yup.InferType<typeof found>;
+export const foundView = named('Found', {
+  deals: list(found),
+  people: list(found),
+  packets: list(found),
+  papers: list(found),
+  /** Whether nothing is written quite so, and what is alike is shown. */
+  alike: flag(),
+});
+export type FoundView = yup.InferType<typeof foundView>;
+
+/** The sentences of one language, by their keys. */
+export const wordsView = named('Words', { language: text(), messages: byName<string, WordKey>(text()) });
+
+/** A way into a ceremony: the secret its signing link ends with. */
+export const passView = named('Pass', { token: text() });
+
 export const messageView = named('Message', { ...messageFields, bodyText: text() });
 export type MessageView = yup.InferType<typeof messageView>;
 

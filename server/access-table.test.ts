@@ -100,6 +100,7 @@ beforeAll(async () => {
     documentId: packet.sent!.plan.documents[0]!.id,
     partyId: wren.id,
     ruleId: 'sample-sale-lead_paint',
+    personId: wren.id,
     messageId: first.id,
     markId: packet.sent!.plan.marks[0]!.id,
     sha256: '0'.repeat(64),

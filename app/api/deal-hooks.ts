@@ -4,6 +4,9 @@ import type {
   DealChanged,
   DealPatch,
   DocumentPatch,
+  FeedView,
+  PersonBody,
+  PersonView,
   OwnFactsBody,
   RuleBody,
   RulesView,
@@ -18,6 +21,10 @@ export const dealKeys = {
   today: ['today'],
   rules: ['rules'],
   trial: (body: unknown) => ['trial', body],
+  people: (search: string) => ['people', search],
+  person: (id: string) => ['person', id],
+  find: (q: string) => ['find', q],
+  feed: (dealId: string | null) => ['feed', dealId ?? 'own'],
   activity: (dealId: string, about: string) => ['activity', dealId, about],
 } as const;
 
@@ -114,6 +121,71 @@ export function useTrial({ kinds, when, paper, title, signers, due, reason }: Ru
   return useQuery({
     queryKey: dealKeys.trial(body),
     queryFn: () => call('tryRule', { body }),
+    placeholderData: (before) => before,
+    staleTime: 10_000,
+  });
+}
+
+/** The secret address of a deal's calendar, or of the member's own when no deal is named. */
+export function useFeed(dealId: string | null) {
+  const client = useQueryClient();
+  const key = dealKeys.feed(dealId);
+  const onSuccess = (feed: FeedView) => client.setQueryData(key, feed);
+  return {
+    feed: useQuery({
+      queryKey: key,
+      queryFn: () => (dealId ? call('dealFeed', { params: { dealId } }) : call('ownFeed')),
+    }),
+    renew: useMutation({
+      mutationFn: () => (dealId ? call('renewDealFeed', { params: { dealId } }) : call('renewOwnFeed')),
+      onSuccess,
+    }),
+    end: useMutation({
+      mutationFn: () => (dealId ? call('endDealFeed', { params: { dealId } }) : call('endOwnFeed')),
+      onSuccess,
+    }),
+  };
+}
+
+/** The address book, by name, page by page. */
+export function usePeople(search: string, enabled = true) {
+  return useInfiniteQuery({
+    queryKey: dealKeys.people(search),
+    enabled,
+    initialPageParam: '',
+    queryFn: ({ pageParam }) => call('people', { query: { search, after: pageParam || undefined } }),
+    getNextPageParam: (last) => last.next,
+  });
+}
+
+/** One person with all their deals, packets and messages. */
+export function usePerson(personId: string) {
+  return useQuery({ queryKey: dealKeys.person(personId), queryFn: () => call('person', { params: { personId } }) });
+}
+
+/** Corrects a person, or makes one of two. */
+export function usePersonActions(personId: string) {
+  const client = useQueryClient();
+  const onSuccess = (person: PersonView) => {
+    client.setQueryData(dealKeys.person(personId), person);
+    for (const key of ['people', 'deal', 'find']) void client.invalidateQueries({ queryKey: [key] });
+  };
+  const params = { personId };
+  return {
+    set: useMutation({ mutationFn: (body: PersonBody) => call('setPerson', { params, body }), onSuccess }),
+    merge: useMutation({
+      mutationFn: (otherId: string) => call('mergePerson', { params, body: { personId: otherId } }),
+      onSuccess,
+    }),
+  };
+}
+
+/** What is found by words; the last answer stays until the next is there. */
+export function useFind(q: string) {
+  return useQuery({
+    queryKey: dealKeys.find(q),
+    queryFn: () => call('find', { query: { q } }),
+    enabled: q.trim() !== '',
     placeholderData: (before) => before,
     staleTime: 10_000,
   });

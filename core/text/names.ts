@@ -43,3 +43,11 @@ const NUMBER_WORDS = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven
 
 /** A number as a sentence begins with it: "Three", and "14" from eleven on. */
 export const numberWord = (n: number) => NUMBER_WORDS[n] ?? String(n);
+
+/** A text as it is searched: without accents, in lower case. */
+export const fold = (text: string) =>
+  text
+    .normalize('NFD')
+    .replace(/[\u0300-\u036f]/g, '')
+    .replace(/[\u2018\u2019]/g, "'")
+    .toLowerCase();

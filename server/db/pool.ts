@@ -1,6 +1,7 @@
 import { mkdirSync } from 'node:fs';
 import path from 'node:path';
 import { PGlite } from '@electric-sql/pglite';
+import { pg_trgm } from '@electric-sql/pglite/contrib/pg_trgm';
 import { createPgConfig } from '@electric-sql/pglite/node-postgres';
 import pg from 'pg';
 import { lockFolder } from './lock';
@@ -41,7 +42,7 @@ export async function openDatabase(options: { databaseUrl: string | null; dataDi
   const unlock = lockFolder(options.dataDir);
   try {
     mkdirSync(dir, { recursive: true });
-    const lite = await PGlite.create(dir);
+    const lite = await PGlite.create(dir, { extensions: { pg_trgm } });
     const pool = guard(new pg.Pool({ ...createPgConfig(lite), max: 1, idleTimeoutMillis: 0 } as pg.PoolConfig));
     return {
       pool,

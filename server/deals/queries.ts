@@ -59,6 +59,8 @@ export interface PartyRow {
   email: string;
   phone: string | null;
   company: string;
+  /** Who of the address book they are. */
+  person_id: string | null;
 }
 
 const COLUMNS =
@@ -168,17 +170,18 @@ export async function nextOrdinal(db: Db, dealId: string, side: Side): Promise<n
 /** Keeps a person of a deal. */
 export async function insertParty(db: Db, p: PartyRow & { at: Date }): Promise<void> {
   await db.query(
-    `insert into party (id, deal_id, side, ordinal, name, email, phone, company, created_at)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
-    [p.id, p.deal_id, p.side, p.ordinal, p.name, p.email, p.phone, p.company, p.at],
+    `insert into party (id, deal_id, side, ordinal, name, email, phone, company, created_at, person_id)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
+    [p.id, p.deal_id, p.side, p.ordinal, p.name, p.email, p.phone, p.company, p.at, p.person_id],
   );
 }
 
 /** Corrects a person of a deal. */
 export async function updateParty(db: Db, p: PartyRow): Promise<void> {
   await db.query(
-    'update party set side = $2, ordinal = $3, name = $4, email = $5, phone = $6, company = $7 where id = $1',
-    [p.id, p.side, p.ordinal, p.name, p.email, p.phone, p.company],
+    `update party set side = $2, ordinal = $3, name = $4, email = $5, phone = $6, company = $7, person_id = $8
+     where id = $1`,
+    [p.id, p.side, p.ordinal, p.name, p.email, p.phone, p.company, p.person_id],
   );
 }
 
@@ -297,25 +300,37 @@ export interface ItemRow {
   item: object;
 }
 
-/** Keeps how a deal stands, unless a look that began later was here first. */
+/**
+ * Begins to keep what a look at a deal found; from then on until the end of the transaction nobody else does.
+ *
+ * @returns false when the deal is gone, or a look that began later was here first
+ */
+export async function claimLook(db: Db, dealId: string, look: string): Promise<boolean> {
+  const r = await db.query('update deal set looked = $2::bigint where id = $1 and looked < $2::bigint', [dealId, look]);
+  return (r.rowCount ?? 0) > 0;
+}
+
+/** Keeps how a deal stands, within a claim. */
 export async function saveStanding(
   db: Db,
-  s: { dealId: string; look: string; standing: DealStanding; figures: Figures; items: ItemRow[] },
+  s: { dealId: string; standing: DealStanding; figures: Figures; items: ItemRow[] },
 ): Promise<void> {
-  // One statement: the embedded database has one connection, and a transaction would hold it for three.
+  await db.query('update deal set standing = $2, figures = $3 where id = $1', [
+    s.dealId,
+    JSON.stringify(s.standing),
+    JSON.stringify(s.figures),
+  ]);
   await db.query(
-    `with mine as (
-       update deal set standing = $3, figures = $4, looked = $2::bigint where id = $1 and looked < $2::bigint returning id
-     ), kept as (
-       select * from jsonb_to_recordset($5::jsonb) as x(member_id text, list text, ref text, day date, item jsonb)
+    `with kept as (
+       select * from jsonb_to_recordset($2::jsonb) as x(member_id text, list text, ref text, day date, item jsonb)
      ), gone as (
-       delete from deal_item i where i.deal_id in (select id from mine)
+       delete from deal_item i where i.deal_id = $1
          and not exists (select 1 from kept k where k.member_id = i.member_id and k.list = i.list and k.ref = i.ref)
      )
      insert into deal_item (deal_id, member_id, list, ref, day, item)
-     select m.id, k.member_id, k.list, k.ref, k.day, k.item from kept k, mine m
+     select $1, k.member_id, k.list, k.ref, k.day, k.item from kept k
      on conflict (deal_id, member_id, list, ref) do update set day = excluded.day, item = excluded.item`,
-    [s.dealId, s.look, JSON.stringify(s.standing), JSON.stringify(s.figures), JSON.stringify(s.items)],
+    [s.dealId, JSON.stringify(s.items)],
   );
 }
 

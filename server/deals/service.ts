@@ -50,6 +50,7 @@ import { listMembers, type Member } from '../firm/queries';
 import { newId } from '../ids';
 import { topics } from '../live/live';
 import { packetsOfDeals } from '../packets/queries';
+import { personFor } from '../people/book';
 import { packetSummary } from '../packets/summary';
 import { notFound, Problem } from '../problem';
 import * as q from './queries';
@@ -58,8 +59,8 @@ import { lookAtDeal, NO_STANDING } from './standing';
 
 /** What a screen needs of a person of a deal. */
 export function partyView(p: q.PartyRow): PartyView {
-  const { id, side, ordinal, name, email, phone, company } = p;
-  return { id, side, ordinal, name, email, phone, company };
+  const { id, side, ordinal, name, email, phone, company, person_id: personId } = p;
+  return { id, side, ordinal, name, email, phone, company, personId };
 }
 
 /**
@@ -174,6 +175,7 @@ async function addParty(db: Db, dealId: string, p: PartyBody, at: Date): Promise
     email: p.email ?? '',
     phone: p.phone ?? null,
     company: p.company ?? '',
+    person_id: await personFor(db, p, at),
     at,
   });
   return id;
@@ -488,6 +490,7 @@ export async function correctParty(ctx: Context, partyId: string, body: PartyBod
       email: body.email ?? '',
       phone: body.phone ?? null,
       company: body.company ?? '',
+      person_id: await personFor(db, { ...body, personId: body.personId ?? was.person_id }, ctx.clock.now()),
     });
     await note(ctx, db, was.deal_id, [`${member.name} corrected ${body.name}.`], { partyId });
     afterCommit(() => ctx.live.tell(topics.deal(was.deal_id)));

@@ -6,6 +6,7 @@ import { dayOf } from '@gatepath/core/calendar';
 import {
   figuresOf,
   isOver,
+  KIND_WORDS,
   needsOf,
   nextActs,
   type Next,
@@ -25,8 +26,10 @@ import {
 } from '@gatepath/core/routing';
 import { count } from '@gatepath/core/text';
 import type { Context } from '../context';
-import type { Tx } from '../db/tx';
+import { inTransaction, type Tx } from '../db/tx';
 import { documentsOfDeal, type DocumentRow } from '../documents/queries';
+import { wordsOf } from '../documents/words';
+import { saveDealEntries, type Entry } from '../find/queries';
 import { topics } from '../live/live';
 import { documentsOfDrafts, packetsOfDeals, type PacketListRow } from '../packets/queries';
 import * as q from './queries';
@@ -91,10 +94,46 @@ export async function lookAtDeal(ctx: Context, dealId: string): Promise<boolean>
   const own = await q.ownFacts(db);
   const over = isOver(deal.status) || deal.archived_at !== null;
   const items = over ? [] : itemsOf(deal, standing, documents, members, addresses, own);
-  await q.saveStanding(db, { dealId, look, standing, figures: figuresOf(needs), items });
+  const entries = await entriesOf(ctx, deal, documents, rows);
+  await inTransaction(db, async (tx) => {
+    if (!(await q.claimLook(tx.db, dealId, look))) return;
+    await saveDealEntries(tx.db, dealId, entries);
+    await q.saveStanding(tx.db, { dealId, standing, figures: figuresOf(needs), items });
+  });
   ctx.live.tell(topics.deal(dealId));
   ctx.live.tell(topics.today());
   return true;
+}
+
+/** How the deal, its papers and its packets are found. */
+async function entriesOf(
+  ctx: Context,
+  deal: q.DealRow,
+  documents: DocumentRow[],
+  packets: PacketListRow[],
+): Promise<Entry[]> {
+  const of = { deal_id: deal.id };
+  const out: Entry[] = [
+    {
+      ...of,
+      kind: 'deal',
+      id: deal.id,
+      title: deal.address,
+      detail: [KIND_WORDS[deal.kind], deal.city, ...deal.tags].filter(Boolean).join(', '),
+      inside: '',
+    },
+    ...packets.map((p): Entry => ({
+      ...of,
+      kind: 'packet',
+      id: p.id,
+      title: p.name,
+      detail: deal.address,
+      inside: p.parties.map((x) => x.name).join(' '),
+    })),
+  ];
+  for (const d of documents)
+    out.push({ ...of, kind: 'paper', id: d.id, title: d.name, detail: deal.address, inside: await wordsOf(ctx, d) });
+  return out;
 }
 
 /** A document by itself: in no packet. */

@@ -122,6 +122,7 @@ async function keepDocument(
     ends_on: null,
     elsewhere_on: null,
     unsigned: false,
+    words: null,
   };
   await inTransaction(ctx.database.pool, async (tx) => {
     await q.insertDocument(tx.db, { ...row, bytes: d.bytes });

@@ -31,10 +31,14 @@ export interface DocumentRow {
   elsewhere_on: string | null;
   /** Nobody signs it. */
   unsigned: boolean;
+  /** The words of its first pages; null before they were looked up. */
+  words: string | null;
 }
 
 /** A document as it comes in: nothing is said of it yet. */
-export type NewDocument = Omit<DocumentRow, 'bytes' | 'ends_on' | 'elsewhere_on' | 'unsigned'> & { bytes: number };
+export type NewDocument = Omit<DocumentRow, 'bytes' | 'ends_on' | 'elsewhere_on' | 'unsigned' | 'words'> & {
+  bytes: number;
+};
 
 const COLUMNS = '*, ends_on::text, elsewhere_on::text';
 
@@ -148,4 +152,9 @@ export async function clearReplaced(db: Db, ids: string[]): Promise<number> {
 /** Takes a document out of its deal. */
 export async function deleteDocument(db: Db, id: string): Promise<void> {
   await db.query('delete from document where id = $1', [id]);
+}
+
+/** Keeps the words of a document's first pages. */
+export async function setWords(db: Db, id: string, words: string): Promise<void> {
+  await db.query('update document set words = $2 where id = $1', [id, words]);
 }

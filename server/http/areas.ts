@@ -12,6 +12,7 @@ import { documentRoutes } from '../documents/routes';
 import { firmRoutes, sessionRoutes } from '../firm/routes';
 import { memberOfRequest } from '../firm/session';
 import { mailroomRoutes } from '../mailroom/routes';
+import { peopleRoutes } from '../people/routes';
 import { packetRoutes } from '../packets/routes';
 import { Problem } from '../problem';
 import { proofRoutes } from '../proof/routes';
@@ -51,6 +52,7 @@ export async function api(app: FastifyInstance, { ctx }: { ctx: Context }): Prom
     ruleRoutes,
     todayRoutes,
     feedRoutes,
+    peopleRoutes,
     documentRoutes,
     packetRoutes,
     mailroomRoutes,

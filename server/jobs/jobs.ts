@@ -41,6 +41,8 @@ export const JOB_NAMES = keysOf(KINDS);
 
 /** How often a server looks for work that nobody told it of: what is due later, and what others left. */
 const LOOK_MS = 2_000;
+/** How long a job waits whose like is being done just now. */
+const A_MOMENT_MS = 200;
 /** How often leases that have run out are looked for. */
 const LEASES_MS = 10_000;
 
@@ -133,8 +135,11 @@ export class Jobs {
       if (this.stopping || !queue) return;
       if (queue.looking) await queue.looking;
       else if (queue.running.size) await Promise.all([...queue.running.values()].map((r) => r.done));
-      else if (await q.isWaiting(this.database.pool, name)) this.look(name);
-      else return;
+      else if (await q.isWaiting(this.database.pool, name)) {
+        this.look(name);
+        // Some of it may be due only in a moment.
+        if (!queue.running.size) await new Promise((r) => setTimeout(r, 20));
+      } else return;
     }
   }
 
@@ -197,7 +202,8 @@ export class Jobs {
         const { id } = job.data;
         // Two jobs of one thing, one of them tried again: the second waits for its turn.
         if (queue.running.has(id)) {
-          await q.giveBack(this.database.pool, [job.id], 1);
+          await q.giveBack(this.database.pool, [job.id], A_MOMENT_MS / 1000);
+          setTimeout(() => this.look(name), A_MOMENT_MS + 20).unref();
           continue;
         }
         const done = this.run(name, queue.handle, job).finally(() => {

@@ -49,10 +49,10 @@ export async function giveBackAll(db: Db): Promise<void> {
   );
 }
 
-/** Whether there is fresh work of a kind to be done now. */
+/** Whether there is fresh work of a kind to be done now, or in a moment: given back because the same is being done. */
 export async function isWaiting(db: Db, name: string): Promise<boolean> {
   const r = await db.query(
-    `select 1 from pgboss.job where name = $1 and state < 'active' and start_after <= now() and retry_count = 0 limit 1`,
+    `select 1 from pgboss.job where name = $1 and state < 'active' and start_after <= now() + interval '1 second' and retry_count = 0 limit 1`,
     [name],
   );
   return r.rows.length > 0;

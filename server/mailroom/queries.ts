@@ -71,6 +71,18 @@ export async function listMessages(
   return r.rows;
 }
 
+/** What was written to a person of the address book, in whichever deal, newest first. */
+export async function messagesTo(db: Db, personId: string, limit: number): Promise<MessageListRow[]> {
+  const r = await db.query<MessageListRow>(
+    `select id, packet_id, deal_id, party_id, kind, to_name, to_email, to_phone, channel, subject, link, status, problem,
+            created_at, sent_at from message
+     where party_id in (select id from party where person_id = $1)
+     order by id desc limit $2`,
+    [personId, limit],
+  );
+  return r.rows;
+}
+
 /** Takes a message for sending; false when somebody else is at it. */
 export async function claimMessage(db: Db, id: string, seconds: number): Promise<boolean> {
   const r = await db.query(

@@ -9,7 +9,7 @@ import * as q from './queries';
 import { lastOf } from '@gatepath/core/sure';
 import { messageOf, numberOf } from '../errors';
 
-function summary(m: q.MessageListRow): MessageSummary {
+export function messageSummary(m: q.MessageListRow): MessageSummary {
   return {
     id: m.id,
     kind: m.kind,
@@ -38,7 +38,7 @@ export async function listMessages(
     limit: query.limit + 1,
   });
   const shown = rows.slice(0, query.limit);
-  return { items: shown.map(summary), next: rows.length > query.limit ? lastOf(shown).id : null };
+  return { items: shown.map(messageSummary), next: rows.length > query.limit ? lastOf(shown).id : null };
 }
 
 /**
@@ -48,7 +48,7 @@ export async function listMessages(
  */
 export async function messageView(ctx: Context, id: string): Promise<MessageView> {
   const m = await messageOr404(ctx, id);
-  return { ...summary(m), bodyText: m.body_text };
+  return { ...messageSummary(m), bodyText: m.body_text };
 }
 
 async function messageOr404(ctx: Context, id: string): Promise<q.MessageRow> {

@@ -13,6 +13,7 @@ import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, Choice, IconButton, Trouble } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Body, Small, Strong, Title } from '../../ui/text';
+import { CalendarFeed } from './calendar-feed';
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function DealHead({ deal }: { deal: DealView }) {
@@ -132,6 +133,7 @@ function More({ deal, change }: { deal: DealView; change: (body: DealPatch) => v
           </Button>
         ) : null}
       </View>
+      <CalendarFeed dealId={deal.id} />
       {asking ? <ThrowAway dealId={deal.id} onKeep={() => setAsking(false)} /> : null}
     </View>
   );

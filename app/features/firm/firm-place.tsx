@@ -1,5 +1,6 @@
 import { router } from 'expo-router';
 import { useFirm, useSession, useSignOut } from '../../api/hooks';
+import { CalendarFeed } from '../deals/calendar-feed';
 import { ClockCard, FailuresCard, HolidaysCard, NoticesCard } from './settings';
 import { NotReady, isReady } from '../../ui/not-ready';
 import { Button, Card, Note, Page } from '../../ui/pieces';
@@ -38,7 +39,18 @@ export function FirmPlace() {
           Messages stay in the mailroom. Set SMTP_URL to send them.
         </Note>
       ) : null}
+      <Card>
+        <Heading>Rules</Heading>
+        <Body>What each deal needs, why, and by when.</Body>
+        <Button onPress={() => router.push('/rules' as never)} style={{ alignSelf: 'flex-start' }} testID="to-rules">
+          See the rules
+        </Button>
+      </Card>
       <NoticesCard />
+      <Card>
+        <Heading>Your calendar</Heading>
+        <CalendarFeed dealId={null} />
+      </Card>
       <HolidaysCard firm={f} />
       {session.data?.clockForward ? <ClockCard /> : null}
       <Button

@@ -41,7 +41,7 @@ export function NoticesCard() {
         />
       ))}
       <Switch
-        label="Once a morning: everything that is under way"
+        label="Once a morning: what the day needs"
         on={me.digest}
         onChange={(digest) => set({ digest })}
         testID="digest"

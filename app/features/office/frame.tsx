@@ -6,10 +6,12 @@ import { usePalette, useWide } from '../../ui/hooks';
 import { NotReady, isReady } from '../../ui/not-ready';
 import { Body } from '../../ui/text';
 import { FONT } from '../../ui/theme';
+import { CommandButton, CommandLine } from './command-line';
 
 const PLACES = [
   { href: '/today', label: 'Today' },
   { href: '/deals', label: 'Deals' },
+  { href: '/people', label: 'People' },
   { href: '/mailroom', label: 'Mailroom' },
   { href: '/firm', label: 'Firm' },
 ] as const;
@@ -29,6 +31,7 @@ export function OfficeFrame() {
         <Slot />
       </View>
       {wide ? null : <Places />}
+      <CommandLine />
     </View>
   );
 }
@@ -61,6 +64,7 @@ export function Places() {
       {PLACES.map((place) => (
         <NavLink key={place.href} {...place} />
       ))}
+      {wide ? <CommandButton /> : null}
     </View>
   );
 }
@@ -74,7 +78,7 @@ function NavLink({ href, label }: (typeof PLACES)[number]) {
       role="link"
       aria-current={on ? 'page' : undefined}
       onPress={() => router.navigate(href)}
-      style={{ minHeight: 60, minWidth: 84, alignItems: 'center', justifyContent: 'center', gap: 6 }}
+      style={{ minHeight: 60, minWidth: 72, alignItems: 'center', justifyContent: 'center', gap: 6 }}
     >
       <View style={{ width: on ? 28 : 8, height: 6, borderRadius: 3, backgroundColor: on ? p.brick : p.rule }} />
       <Body style={{ color: on ? p.brick : p.slate, fontFamily: on ? FONT.bold : FONT.text, fontSize: 15 }}>

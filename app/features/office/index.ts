@@ -10,6 +10,8 @@ export { MessagePlace } from '../mailroom/message-place';
 export { OfficeFrame } from './frame';
 export { SetUp } from './setup';
 export { SignIn } from './sign-in';
+export { PeoplePlace } from '../people/people-place';
+export { PersonPlace } from '../people/person-place';
 export { RulePlace } from '../rules/rule-place';
 export { RulesPlace } from '../rules/rules-place';
 export { TodayPlace } from '../today/today-place';

@@ -29,7 +29,7 @@ test('what only the server can see stands beside its field, and what was written
     [
       'POST',
       '/api/deals/weir/parties',
-      { side: 'buyer', name: 'Wren Alder', email: 'wren@example.com', phone: null, company: '' },
+      { side: 'buyer', name: 'Wren Alder', email: 'wren@example.com', phone: null, company: '', personId: null },
     ],
   ]);
   expect([input('name').value, input('email').value]).toEqual(['Wren Alder', 'wren@example.com']);
@@ -40,4 +40,19 @@ test('somebody who was added leaves room for the next', async () => {
   write('name', 'Wren Alder');
   fireEvent.click(screen.getByTestId('save-party'));
   await waitFor(() => expect(input('name').value).toBe(''));
+});
+
+test('somebody of the address book is filled in with one touch', async () => {
+  const wren = { id: 'w', name: 'Wren Alder', email: 'wren@example.com', phone: '555-0101', company: '', deals: 2 };
+  const asked = show(<PartyForm start={{ side: 'buyer' }} saveLabel="Add" onSave={add} />, ({ url }) =>
+    url.startsWith('/api/people') ? { items: [wren], next: null } : {},
+  );
+  write('name', 'Wre');
+  fireEvent.click(await screen.findByTestId('suggestion'));
+  expect([input('name').value, input('email').value]).toEqual(['Wren Alder', 'wren@example.com']);
+  expect(screen.queryByTestId('suggestion')).toBeNull();
+  fireEvent.click(screen.getByTestId('save-party'));
+  await waitFor(() =>
+    expect(asked.find((a) => a.method === 'POST')?.body).toMatchObject({ personId: 'w', phone: '555-0101' }),
+  );
 });

@@ -1,6 +1,6 @@
 /** One person of a deal: side, name, address, phone, whom they sign for. Used for adding and for correcting. */
 import { yupResolver } from '@hookform/resolvers/yup';
-import { useForm, useController } from 'react-hook-form';
+import { useForm, useController, useWatch } from 'react-hook-form';
 import { View } from 'react-native';
 import { partyBody, type PartyBody } from '@gatepath/contract';
 import type { Side } from '@gatepath/core/text';
@@ -8,6 +8,7 @@ import { Field, showFieldErrors } from '../../ui/field';
 import { Button, Trouble } from '../../ui/pieces';
 import { Small } from '../../ui/text';
 import { SideField } from './side-field';
+import { Suggestions } from './suggestions';
 
 interface Props {
   start: Partial<PartyBody> & { side: Side };
@@ -17,8 +18,9 @@ interface Props {
   error?: unknown;
 }
 
-const NOBODY = { name: '', email: '', phone: '', company: '' };
+const NOBODY = { name: '', email: '', phone: '', company: '', personId: null };
 
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function PartyForm({ start, saveLabel, onSave, onCancel, error }: Props) {
   const { control, handleSubmit, setError, reset, getValues } = useForm({
     resolver: yupResolver(partyBody),
@@ -28,8 +30,11 @@ export function PartyForm({ start, saveLabel, onSave, onCancel, error }: Props) 
       email: start.email ?? '',
       phone: start.phone ?? '',
       company: start.company ?? '',
+      personId: start.personId ?? null,
     },
   });
+  const name = useWatch({ control, name: 'name' });
+  const picked = useWatch({ control, name: 'personId' });
   const side = useController({ control, name: 'side' });
   const submit = handleSubmit(async (body) => {
     try {
@@ -46,6 +51,21 @@ export function PartyForm({ start, saveLabel, onSave, onCancel, error }: Props) 
         <SideField value={side.field.value as Side} onChange={side.field.onChange} />
       </View>
       <Field control={control} name="name" label="Name" autoComplete="off" />
+      {picked ? null : (
+        <Suggestions
+          name={name}
+          onPick={(x) =>
+            reset({
+              side: getValues('side'),
+              name: x.name,
+              email: x.email,
+              phone: x.phone ?? '',
+              company: x.company,
+              personId: x.id,
+            })
+          }
+        />
+      )}
       <Field control={control} name="email" label="Email" keyboard="email-address" autoComplete="off" />
       <Field control={control} name="phone" label="Phone (optional)" keyboard="phone-pad" autoComplete="off" />
       <Field

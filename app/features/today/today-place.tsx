@@ -10,6 +10,7 @@ import { isReady, NotReady } from '../../ui/not-ready';
 import { Button, Card, Page } from '../../ui/pieces';
 import { Body, Heading, Small, Title } from '../../ui/text';
 import { useActs } from '../deals/use-acts';
+import { CommandButton } from '../office/command-line';
 import { StandingStill } from './standing-still';
 import { Through } from './through';
 import { Todo } from './todo';
@@ -50,6 +51,7 @@ export function TodayPlace() {
         <Title testID="today-sentence">{t.sentence}</Title>
         <Small>{`${longDay(t.today)}. ${count(t.deals, 'open deal')}, ${count(t.packets, 'packet')} on ${t.packets === 1 ? 'its' : 'their'} way.`}</Small>
       </View>
+      {wide ? null : <CommandButton />}
       {isEmpty(t) ? (
         <Empty today={t} />
       ) : wide ? (

@@ -1,0 +1,67 @@
+/** A calendar's secret address: made, copied, changed, ended. Whoever has it sees the days, so it is changed when it got about. */
+import { useState } from 'react';
+import { Linking, View } from 'react-native';
+import { urlOf } from '@gatepath/contract';
+import { useFeed } from '../../api/deal-hooks';
+import { Button, Trouble } from '../../ui/pieces';
+import { Body, Small } from '../../ui/text';
+
+/** @param dealId  of the deal whose days it holds; null for the member's own */
+export function CalendarFeed({ dealId }: { dealId: string | null }) {
+  const { feed, renew, end } = useFeed(dealId);
+  const [copied, setCopied] = useState(false);
+  const url = feed.data?.url ?? null;
+  const copy = () =>
+    url &&
+    void navigator.clipboard
+      .writeText(url)
+      .then(() => setCopied(true))
+      .catch(() => setCopied(false));
+  const error = feed.error ?? renew.error ?? end.error;
+  return (
+    <View style={{ gap: 8 }} testID="calendar-feed">
+      <Small>
+        {dealId
+          ? 'The days of this deal in your own calendar: by an address that it follows, or once as a file.'
+          : 'The days of your deals in your own calendar, by an address that it follows.'}
+      </Small>
+      {url ? (
+        <>
+          <Body style={{ fontSize: 14, wordBreak: 'break-all' } as object} testID="feed-url">
+            {url}
+          </Body>
+          <Small>Whoever has this address sees the days. Change it when it got about; the old one is dead then.</Small>
+        </>
+      ) : null}
+      {error ? <Trouble error={error} /> : null}
+      <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
+        {url ? (
+          <>
+            <Button icon="copy" onPress={copy}>
+              {copied ? 'Copied' : 'Copy the address'}
+            </Button>
+            <Button
+              busy={renew.isPending}
+              onPress={() => renew.mutate(undefined, { onSuccess: () => setCopied(false) })}
+              testID="renew-feed"
+            >
+              Change it
+            </Button>
+            <Button kind="quiet" busy={end.isPending} onPress={() => end.mutate()}>
+              End it
+            </Button>
+          </>
+        ) : (
+          <Button busy={renew.isPending} onPress={() => renew.mutate()} testID="make-feed">
+            Make an address
+          </Button>
+        )}
+        {dealId ? (
+          <Button icon="download" onPress={() => void Linking.openURL(urlOf('dealCalendar', { dealId }))}>
+            As a file
+          </Button>
+        ) : null}
+      </View>
+    </View>
+  );
+}

@@ -1,0 +1,66 @@
+/** The firm's address book, by name. */
+import { router } from 'expo-router';
+import { useState } from 'react';
+import { Pressable } from 'react-native';
+import { Searchbar } from 'react-native-paper';
+import type { PersonSummary } from '@gatepath/contract';
+import { count } from '@gatepath/core/text';
+import { usePeople } from '../../api/deal-hooks';
+import { ListPage } from '../../ui/list-page';
+import { Card } from '../../ui/pieces';
+import { Body, Heading, Small, Strong, Title } from '../../ui/text';
+
+export function PeoplePlace() {
+  const [search, setSearch] = useState('');
+  const people = usePeople(search);
+  const header = (
+    <>
+      <Title>People</Title>
+      <Searchbar
+        placeholder="Find a name, company or address"
+        value={search}
+        onChangeText={setSearch}
+        inputStyle={{ fontSize: 16 }}
+        testID="find-people"
+      />
+    </>
+  );
+  return (
+    <ListPage
+      header={header}
+      what="the address book"
+      more="Show more people"
+      list={people}
+      render={(p) => <PersonCard person={p} />}
+      empty={
+        <Card>
+          <Heading>{search ? 'Nobody found' : 'Nobody yet'}</Heading>
+          <Body>
+            {search
+              ? `Nobody has “${search}” in their name, company or address.`
+              : 'Whoever you add to a deal stands here, with all their deals, papers and messages on one page.'}
+          </Body>
+        </Card>
+      }
+    />
+  );
+}
+
+function PersonCard({ person: p }: { person: PersonSummary }) {
+  return (
+    <Pressable
+      role="link"
+      testID="person-card"
+      aria-label={`${p.name}, ${count(p.deals, 'deal')}`}
+      onPress={() => router.push(`/people/${p.id}` as never)}
+    >
+      <Card style={{ gap: 2, paddingVertical: 12 }}>
+        <Strong>{p.name}</Strong>
+        <Small numberOfLines={1}>
+          {[p.company, p.email || 'no email address', p.phone].filter(Boolean).join(' · ')}
+        </Small>
+        <Small>{count(p.deals, 'deal')}</Small>
+      </Card>
+    </Pressable>
+  );
+}

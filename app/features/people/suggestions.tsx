@@ -1,0 +1,47 @@
+/** People of the address book who begin as what is being written: one touch fills them in. */
+import { useEffect, useState } from 'react';
+import { Pressable, View } from 'react-native';
+import type { PersonSummary } from '@gatepath/contract';
+import { usePeople } from '../../api/deal-hooks';
+import { usePalette } from '../../ui/hooks';
+import { itemsOf } from '../../ui/list-page';
+import { Small, Strong } from '../../ui/text';
+
+const WAIT_MS = 250;
+const MOST = 4;
+
+export function Suggestions({ name, onPick }: { name: string; onPick: (person: PersonSummary) => void }) {
+  const p = usePalette();
+  const [settled, setSettled] = useState('');
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(name.trim()), WAIT_MS);
+    return () => clearTimeout(timer);
+  }, [name]);
+  const people = usePeople(settled, settled.length > 1 && settled === name.trim());
+  const list = settled.length > 1 ? itemsOf(people).slice(0, MOST) : [];
+  if (!list.length) return null;
+  return (
+    <View role="list" aria-label="From the address book" style={{ gap: 4 }}>
+      {list.map((x) => (
+        <Pressable
+          key={x.id}
+          role="button"
+          testID="suggestion"
+          aria-label={`Take ${x.name} from the address book`}
+          onPress={() => onPick(x)}
+          style={{
+            minHeight: 44,
+            justifyContent: 'center',
+            backgroundColor: p.bench,
+            borderRadius: 8,
+            paddingHorizontal: 12,
+            paddingVertical: 4,
+          }}
+        >
+          <Strong numberOfLines={1}>{x.name}</Strong>
+          <Small numberOfLines={1}>{[x.company, x.email].filter(Boolean).join(' · ') || 'no address yet'}</Small>
+        </Pressable>
+      ))}
+    </View>
+  );
+}

@@ -1,0 +1,33 @@
+/** The address book from within a transaction: who somebody is that a deal names. */
+import type { PartyBody } from '@gatepath/contract';
+import type { Db } from '../db/pool';
+import { indexPeople } from '../find/queries';
+import { newId } from '../ids';
+import * as q from './queries';
+
+/**
+ * Who of the address book a person of a deal is: whom it names, else whoever has their name and address, else somebody
+ * new. What the deal knows of how they are reached is what the book knows from then on.
+ *
+ * @returns the person's id
+ */
+export async function personFor(db: Db, p: PartyBody, at: Date): Promise<string> {
+  const email = p.email ?? '';
+  const byName = await q.personByName(db, p.name, email);
+  const known =
+    (p.personId ? await q.personById(db, p.personId) : null) ?? (byName && (await q.personById(db, byName.id)));
+  const now = { name: p.name, email, phone: p.phone ?? null, company: p.company ?? '' };
+  if (!known) {
+    const id = newId();
+    await q.insertPerson(db, { ...now, id, at });
+    await indexPeople(db, [{ ...now, id }]);
+    return id;
+  }
+  // A name and address that somebody else of the book has stays theirs.
+  if (!byName || byName.id === known.id) {
+    const next = { ...now, id: known.id, phone: now.phone ?? known.phone, company: now.company || known.company };
+    await q.updatePerson(db, next);
+    await indexPeople(db, [next]);
+  }
+  return known.id;
+}

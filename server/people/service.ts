@@ -1,0 +1,118 @@
+/** The firm's address book: one person in many deals, with all of it on one page. */
+import type { ListQuery, Page, PersonBody, PersonSummary, PersonView } from '@gatepath/contract';
+import { lastOf } from '@gatepath/core/sure';
+import type { Context } from '../context';
+import { inTransaction } from '../db/tx';
+import { lookAgain } from '../deals/standing';
+import { dropPeople, indexPeople } from '../find/queries';
+import { messagesTo } from '../mailroom/queries';
+import { messageSummary } from '../mailroom/service';
+import { notFound, Problem } from '../problem';
+import * as q from './queries';
+
+/** Deals, packets and messages that one page tells of. */
+const MOST = { deals: 100, packets: 60, messages: 40 };
+
+const summary = ({ id, name, email, phone, company }: q.PersonRow) => ({ id, name, email, phone, company });
+
+/** A page of the address book, by name. */
+export async function listPeople(ctx: Context, query: ListQuery): Promise<Page<PersonSummary>> {
+  const rows = await q.listPeople(ctx.database.pool, {
+    after: query.after ? await placeOf(ctx, query.after) : null,
+    search: query.search ? `%${query.search.replace(/[\\%_]/g, '\\$&')}%` : null,
+    limit: query.limit + 1,
+  });
+  const shown = rows.slice(0, query.limit);
+  return {
+    items: shown.map((p) => ({ ...summary(p), deals: p.deals })),
+    next: rows.length > query.limit ? lastOf(shown).id : null,
+  };
+}
+
+/** Where in the book a person stands, after whom a page begins. */
+async function placeOf(ctx: Context, id: string): Promise<{ name: string; id: string } | null> {
+  const p = await q.personById(ctx.database.pool, id);
+  return p && { name: p.name.toLowerCase(), id: p.id };
+}
+
+/**
+ * One person; of one who was made one with another, the other.
+ *
+ * @throws Problem `not-found`
+ */
+export async function personView(ctx: Context, id: string): Promise<PersonView> {
+  const db = ctx.database.pool;
+  const p = await q.personById(db, id);
+  if (!p) throw notFound('This person');
+  return {
+    ...summary(p),
+    deals: await q.dealsOf(db, p.id, MOST.deals),
+    packets: (await q.packetsOf(db, p.id, MOST.packets)).map((k) => ({
+      id: k.id,
+      name: k.name,
+      address: k.address,
+      status: k.status,
+      holdUp: k.hold_up,
+      at: k.at.toISOString(),
+    })),
+    messages: (await messagesTo(db, p.id, MOST.messages)).map(messageSummary),
+    alike: (await q.alike(db, p)).map(summary),
+  };
+}
+
+/**
+ * Corrects a person in the book and in their open deals; packets that are on their way keep whom they were sent to.
+ *
+ * @throws Problem `not-found`, `named-twice`
+ */
+export async function setPerson(ctx: Context, id: string, body: PersonBody): Promise<PersonView> {
+  const person = await inTransaction(ctx.database.pool, async (tx) => {
+    const p = await q.personById(tx.db, id);
+    if (!p) throw notFound('This person');
+    const other = await q.personByName(tx.db, body.name, body.email ?? '');
+    if (other && other.id !== p.id)
+      throw new Problem(
+        'named-twice',
+        `${body.name} is in the address book with this address already. Make the two one.`,
+      );
+    const now = {
+      id: p.id,
+      name: body.name,
+      email: body.email ?? '',
+      phone: body.phone ?? null,
+      company: body.company ?? '',
+    };
+    await q.updatePerson(tx.db, now);
+    for (const dealId of await q.updateParties(tx.db, now)) await lookAgain(ctx, tx, dealId);
+    await indexPeople(tx.db, [now]);
+    return p;
+  });
+  return personView(ctx, person.id);
+}
+
+/**
+ * Makes one of a person who is named twice: the one stays, the other leads to it, with all their deals.
+ *
+ * @param otherId  who is found no more by themselves
+ * @throws Problem `not-found`
+ */
+export async function mergePerson(ctx: Context, id: string, otherId: string): Promise<PersonView> {
+  await inTransaction(ctx.database.pool, async (tx) => {
+    const into = await q.personById(tx.db, id);
+    const from = await q.personById(tx.db, otherId);
+    if (!into || !from || into.id === from.id) throw notFound('The other person');
+    const next = {
+      ...into,
+      email: into.email || from.email,
+      phone: into.phone ?? from.phone,
+      company: into.company || from.company,
+    };
+    for (const dealId of await q.merge(tx.db, from.id, into.id)) await lookAgain(ctx, tx, dealId);
+    // The pair of name and address must stay somebody's: one that is taken stays as it was.
+    if (!(await q.personByName(tx.db, next.name, next.email)) || next.email === into.email)
+      await q.updatePerson(tx.db, next);
+    await dropPeople(tx.db, [from.id]);
+    await indexPeople(tx.db, [next]);
+  });
+  return personView(ctx, id);
+}
