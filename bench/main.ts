@@ -1,6 +1,7 @@
 /** npm run bench: speed as ratios against a named peer, measured in the same run. --json for one object. */
 import { rows as acts } from './acts';
 import { rows as checking } from './checking';
+import { rows as deals } from './deals';
 import { row as drawing } from './drawing';
 import { rows as large } from './large';
 import { readingAccuracy, row as reading } from './reading';
@@ -26,6 +27,7 @@ for (const [name, run] of [
   ['sealing', async () => [...(await sealing()), ...(await sealingLarge())]],
   ['replay', replaying],
   ['lists', lists],
+  ['deals', deals],
   ['acts', acts],
   ['wire', wire],
   ['reading', async () => [await reading()]],

@@ -109,7 +109,7 @@ function dealHead(d: q.DealRow, figures: Figures | null, today: string): Omit<De
 }
 
 /**
- * Opens a deal with the people it is given, and tells the lists of deals. Whoever opens it works on it.
+ * Opens a deal with the people it is given, and tells the lists of deals.
  *
  * @returns the deal
  */

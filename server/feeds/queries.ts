@@ -1,5 +1,7 @@
 import type { Db } from '../db/pool';
-import type { Owner } from './service';
+
+/** Whose calendar it is. */
+export type Owner = { dealId: string } | { memberId: string };
 
 const column = (owner: Owner) => ('dealId' in owner ? 'deal_id' : 'member_id');
 const idOf = (owner: Owner) => ('dealId' in owner ? owner.dealId : owner.memberId);

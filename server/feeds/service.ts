@@ -15,9 +15,6 @@ import { hashSecret, newId } from '../ids';
 import { notFound } from '../problem';
 import * as q from './queries';
 
-/** Whose calendar it is. */
-export type Owner = { dealId: string } | { memberId: string };
-
 /** One day of a calendar. */
 interface Entry {
   /** What it stands for, the same as long as it stands for that. */
@@ -38,13 +35,13 @@ const secretOf = (ctx: Context, id: string) => `${id}.${hashSecret(`feed:${id}`,
 const addressOf = (ctx: Context, id: string) => `${ctx.config.publicUrl}/api/calendar/${secretOf(ctx, id)}`;
 
 /** The address of a calendar, if it has one. */
-export async function feedView(ctx: Context, owner: Owner): Promise<FeedView> {
+export async function feedView(ctx: Context, owner: q.Owner): Promise<FeedView> {
   const id = await q.feedOf(ctx.database.pool, owner);
   return { url: id ? addressOf(ctx, id) : null };
 }
 
 /** Gives a calendar an address, or another one: whatever it had before is dead. */
-export async function renewFeed(ctx: Context, owner: Owner): Promise<FeedView> {
+export async function renewFeed(ctx: Context, owner: q.Owner): Promise<FeedView> {
   if ('dealId' in owner && !(await deals.dealById(ctx.database.pool, owner.dealId))) throw notFound('This deal');
   const id = newId();
   await q.replaceFeed(ctx.database.pool, id, owner, ctx.clock.now());
@@ -52,7 +49,7 @@ export async function renewFeed(ctx: Context, owner: Owner): Promise<FeedView> {
 }
 
 /** Ends the address of a calendar. */
-export async function endFeed(ctx: Context, owner: Owner): Promise<FeedView> {
+export async function endFeed(ctx: Context, owner: q.Owner): Promise<FeedView> {
   await q.dropFeed(ctx.database.pool, owner);
   return { url: null };
 }
@@ -152,4 +149,4 @@ function write(ctx: Context, name: string, entries: Entry[]): string {
 }
 
 /** Whose calendar a member asks for: their own. */
-export const own = (member: Member): Owner => ({ memberId: member.id });
+export const own = (member: Member): q.Owner => ({ memberId: member.id });

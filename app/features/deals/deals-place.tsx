@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { Searchbar } from 'react-native-paper';
 import type { DealSummary } from '@gatepath/contract';
+import { isOver, KIND_WORDS, STATUS_WORDS } from '@gatepath/core/deal';
 import { useDeals } from '../../api/hooks';
 import { PathStrip } from '../packet/path-strip';
 import { packetLine } from '../packet/words';
@@ -10,8 +11,6 @@ import { usePalette } from '../../ui/hooks';
 import { ListPage, itemsOf } from '../../ui/list-page';
 import { Button, Card } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
-
-const KIND_WORDS = { listing: 'Listing', sale: 'Sale', tenancy: 'Tenancy' } as const;
 
 export function DealsPlace() {
   const [search, setSearch] = useState('');
@@ -57,6 +56,7 @@ export function DealsPlace() {
 
 function DealCard({ deal }: { deal: DealSummary }) {
   const p = usePalette();
+  const { readiness: r } = deal;
   return (
     <Card testID="deal-card" style={{ gap: 10 }}>
       <Pressable
@@ -65,7 +65,14 @@ function DealCard({ deal }: { deal: DealSummary }) {
         style={{ minHeight: 44, justifyContent: 'center' }}
       >
         <Strong style={{ fontSize: 18 }}>{deal.address}</Strong>
-        <Small>{[KIND_WORDS[deal.kind], deal.city].filter(Boolean).join(' · ')}</Small>
+        <Small>
+          {[`${KIND_WORDS[deal.kind]}, ${STATUS_WORDS[deal.status]}`, deal.city, ...deal.tags]
+            .filter(Boolean)
+            .join(' · ')}
+        </Small>
+        {r.of && !isOver(deal.status) ? (
+          <Small style={{ color: r.late.length ? p.wine : r.met === r.of ? p.moss : p.ochre }}>{r.sentence}</Small>
+        ) : null}
       </Pressable>
       {deal.packets.length === 0 ? <Small>No packet yet.</Small> : null}
       {deal.packets.map((packet) => (

@@ -147,7 +147,9 @@ function Post({
       <Small numberOfLines={1} style={words}>
         {day ? shortDay(day, today).replace(/^\w+ /, '') : 'set'}
       </Small>
-      {hangs ? <Small style={{ ...words, color: p.ochre }}>{`${hangs} due`}</Small> : null}
+      {hangs ? (
+        <Small style={{ ...words, color: state === 'passed' ? p.wine : p.ochre }}>{`${hangs} due`}</Small>
+      ) : null}
     </Pressable>
   );
 }

@@ -75,6 +75,9 @@ export function useActs() {
   return { act, shown, takeBack, busy: prepare.isPending, error: nudge.error ?? prepare.error };
 }
 
+/** The acts of a screen: shared by its parts, so that what was done in one can be taken back in another. */
+export type Acts = ReturnType<typeof useActs>;
+
 /** Whether an act has been done and can still be taken back. */
 export const isDone = (shown: { id: string }[], a: { dealId: string; id: string }) =>
   shown.some((d) => d.id === `${a.dealId} ${a.id}`);

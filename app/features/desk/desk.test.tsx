@@ -163,6 +163,8 @@ test('somebody of the deal joins the packet, and goes out of it with all that is
   fireEvent.click(screen.getByText('Add Callum Alder'));
   await kept(() => expect(draft.parties.map((p) => p.id)).toEqual(['wren', 'tobias', 'callum']));
   expect(draft.parties[2]!.ink).toBe(2);
+  // The server takes no key in a draft that it does not know.
+  expect(draft.parties[2]).not.toHaveProperty('personId');
   fireEvent.click(screen.getByLabelText('Change what Tobias Alder does, or where'));
   fireEvent.click(await screen.findByText('Take out of the packet'));
   await kept(() => expect(draft.parties.map((p) => p.id)).toEqual(['wren', 'callum']));

@@ -205,7 +205,8 @@ function Addable({ desk: { draft, edit, packet } }: { desk: Desk }) {
   return (
     <View style={{ gap: 6 }}>
       <Strong>In the deal, not in this packet</Strong>
-      {addable.map((x) => (
+      {/* Who they are in the address book is the deal's to know, and stands in no draft. */}
+      {addable.map(({ personId: _, ...x }) => (
         <Button key={x.id} icon="plus" onPress={() => edit([putParty({ ...x, act: 'sign', ink: nextInk(draft) })])}>
           {`Add ${x.name}`}
         </Button>

@@ -10,8 +10,7 @@ import { Button, Card, IconButton } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
 import { FONT } from '../../ui/theme';
 import { PathStrip } from '../packet/path-strip';
-import { isDone } from '../deals/use-acts';
-import type { Acts } from './today-place';
+import { isDone, type Acts } from '../deals/use-acts';
 
 type Item = TodayView['still']['items'][number];
 

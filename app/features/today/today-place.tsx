@@ -16,9 +16,6 @@ import { Through } from './through';
 import { Todo } from './todo';
 import { Week } from './week';
 
-/** The acts of the first screen: shared by its parts, so that what was done in one can be taken back in another. */
-export type Acts = ReturnType<typeof useActs>;
-
 export function TodayPlace() {
   const today = useToday();
   const wide = useWide();

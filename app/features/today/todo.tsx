@@ -9,8 +9,7 @@ import { Button, Card, Trouble } from '../../ui/pieces';
 import { Heading, Small, Strong } from '../../ui/text';
 import { DoneRow } from '../deals/act-row';
 import { dueWords } from '../deals/next-card';
-import { ACT_WORDS, isDone } from '../deals/use-acts';
-import type { Acts } from './today-place';
+import { ACT_WORDS, isDone, type Acts } from '../deals/use-acts';
 
 /** As many as stand beside the week without scrolling. */
 const AT_FIRST = { wide: 5, phone: 6 };
