@@ -54,6 +54,22 @@ const shows = (page: Page, testId: string, words: string) =>
     words,
   );
 
+/** A place to sign for everybody in a draft, on the first page. */
+const signatures = (draft: PacketView, documentId: string) =>
+  draft.draft.parties.map(({ id: partyId }, i): DraftEdit => ({
+    op: 'put',
+    list: 'marks',
+    item: {
+      id: `s${i}`,
+      documentId,
+      page: 1,
+      kind: 'signature',
+      partyId,
+      rect: { x: 72, y: 640 + 40 * i, w: 160, h: 26 },
+      required: true,
+    },
+  }));
+
 test('a year that turns out to be earlier adds the paper with its reason and its day, and a colleague sees it live', async () => {
   for (const page of [phone, wide]) {
     await page.goto(`${server.url}/deals/${deal.id}`);
@@ -85,7 +101,7 @@ test('a year that turns out to be earlier adds the paper with its reason and its
   await tap(phone, 'edit-facts');
   await type(phone, 'fact-year_built', '1972');
   await tap(phone, 'save-facts');
-  await shows(phone, 'moved', 'Lead paint disclosure is needed now.');
+  await shows(phone, 'facts', 'Lead paint disclosure is needed now.');
   // The other screen was not touched.
   await shows(wide, 'need-lead_paint', 'built before 1978');
   const due = (await look()).requirements.find((r) => r.paper === 'lead_paint')!.due!;
@@ -98,23 +114,7 @@ test('executing the packet meets it, and readiness follows on an open screen', a
   const doc = await office.paper(deal.id, 'lead.pdf', await paper({ pages: 1, title: 'Lead paint disclosure' }));
   await office.call('PATCH', `/api/documents/${doc.id}`, { type: 'lead_paint' });
   const draft = await office.packet(deal.id, 'Lead paint', [doc.id]);
-  const ids = draft.draft.parties.map((p) => p.id);
-  await office.edit(
-    draft.id,
-    ids.map((partyId, i): DraftEdit => ({
-      op: 'put',
-      list: 'marks',
-      item: {
-        id: `s${i}`,
-        documentId: doc.id,
-        page: 1,
-        kind: 'signature',
-        partyId,
-        rect: { x: 72, y: 640 + 40 * i, w: 160, h: 26 },
-        required: true,
-      },
-    })),
-  );
+  await office.edit(draft.id, signatures(draft, doc.id));
   const { version } = await office.look(draft.id);
   packet = await office.call<PacketView>('POST', `/api/packets/${draft.id}/send`, { version, despiteWarnings: true });
   await shows(wide, 'need-lead_paint', 'out: ');
@@ -156,21 +156,7 @@ test('from the first screen to a nudged hold-up in two touches, with a way back,
   const other = await office.deal('9 Mill Cut', people);
   const doc = await office.paper(other.id, 'p.pdf', await paper({ pages: 1 }));
   const draft = await office.packet(other.id, 'Purchase papers', [doc.id]);
-  await office.edit(draft.id, [
-    {
-      op: 'put',
-      list: 'marks',
-      item: {
-        id: 's',
-        documentId: doc.id,
-        page: 1,
-        kind: 'signature',
-        partyId: draft.draft.parties[0]!.id,
-        rect: { x: 72, y: 640, w: 160, h: 26 },
-        required: true,
-      },
-    },
-  ]);
+  await office.edit(draft.id, signatures(draft, doc.id));
   const { version } = await office.look(draft.id);
   const sent = await office.call<PacketView>('POST', `/api/packets/${draft.id}/send`, {
     version,
