@@ -1,4 +1,5 @@
 /** What a deal needs, on a real server: facts change it, papers meet it, members and first screens hear of it. */
+import { existsSync } from 'node:fs';
 import type { DealView } from '@gatepath/contract';
 import { addDays } from '@gatepath/core/calendar';
 import { Way } from './test/way';
@@ -122,10 +123,12 @@ test('facts, statuses and members that are none are refused by name, and change 
 
 test('a deal is closed, taken up again and archived; it is thrown away only while nothing was sent', async () => {
   const fresh = await way.server.deal('5 Weir Terrace', ['Wren Alder']);
-  await way.server.uploadReady(fresh.id, 'x.pdf', await paper({ pages: 1 }));
+  const doc = await way.server.uploadReady(fresh.id, 'x.pdf', await paper({ pages: 1, title: 'Nowhere else' }));
   expect((await look(fresh.id)).disposable).toBe(true);
   expect((await way.server.call('dropDeal', params(fresh.id))).status).toBe(204);
   expect((await way.server.call('deal', params(fresh.id))).status).toBe(404);
+  await way.server.ctx.jobs.idle('tidy');
+  expect(existsSync(way.server.ctx.files.fileOf(doc.sha256))).toBe(false);
 
   const sent = await way.send([{ name: 'Wren Alder', email: 'wren@example.com' }], [{ names: ['Wren'] }]);
   const no = await way.server.call('dropDeal', params(sent.deal.id));

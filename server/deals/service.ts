@@ -384,14 +384,18 @@ function changeWords(was: q.DealRow, now: q.DealRow, own: q.OwnFact[], by: strin
  * @throws Problem `not-found`, `was-sent`
  */
 export async function dropDeal(ctx: Context, dealId: string): Promise<void> {
-  await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
+  await inTransaction(ctx.database.pool, async (tx) => {
+    const { db, afterCommit } = tx;
     if (!(await q.lockDeal(db, dealId))) throw notFound('This deal');
     if (await q.wasSent(db, dealId))
       throw new Problem(
         'was-sent',
         'Papers of this deal were sent, so it is kept. Close it, or put it into the archive.',
       );
+    const documents = await documentsOfDeal(db, dealId);
     await q.deleteDeal(db, dealId);
+    for (const file of new Set(documents.flatMap((d) => [d.original_sha256, d.sha256, d.facts_sha256])))
+      if (file) await ctx.jobs.queue(tx, 'tidy', file);
     afterCommit(() => {
       ctx.live.tell(topics.deals());
       ctx.live.tell(topics.today());

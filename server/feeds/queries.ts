@@ -1,4 +1,5 @@
 import type { Db } from '../db/pool';
+import type { DealRow, DealStanding } from '../deals/queries';
 
 /** Whose calendar it is. */
 export type Owner = { dealId: string } | { memberId: string };
@@ -46,8 +47,28 @@ export async function openDealsOf(db: Db, memberId: string, limit: number): Prom
   return r.rows.map((x) => x.deal_id);
 }
 
-/** The number of the last look at a deal: it grows with every change. */
-export async function lookOf(db: Db, dealId: string): Promise<number> {
-  const r = await db.query<{ looked: string }>('select looked::text from deal where id = $1', [dealId]);
-  return Number(r.rows[0]?.looked ?? 0);
+/** A deal as a calendar tells of it. */
+export type CalendarDeal = DealRow & { standing: DealStanding | null; looked: string };
+
+/** Deals with how they stand, and with the number of the last look at them, which grows with every change. */
+export async function calendarDeals(db: Db, ids: string[]): Promise<CalendarDeal[]> {
+  const r = await db.query<CalendarDeal>(
+    `select id, kind, address, city, time_zone, created_at, for_whom, status, status_on::text, facts, dates, tags, archived_at,
+            standing, looked::text from deal where id = any($1::text[]) order by id`,
+    [ids],
+  );
+  return r.rows;
+}
+
+/** Papers of deals that hold until a day. */
+export async function terms(
+  db: Db,
+  dealIds: string[],
+): Promise<{ id: string; deal_id: string; name: string; ends_on: string }[]> {
+  const r = await db.query<{ id: string; deal_id: string; name: string; ends_on: string }>(
+    `select id, deal_id, name, ends_on::text from document
+     where deal_id = any($1::text[]) and ends_on is not null and replaced_by is null order by id`,
+    [dealIds],
+  );
+  return r.rows;
 }

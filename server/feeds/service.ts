@@ -9,7 +9,6 @@ import { DATE_WORDS, isOver, KEY_DATES } from '@gatepath/core/deal';
 import type { FeedView } from '@gatepath/contract';
 import type { Context } from '../context';
 import * as deals from '../deals/queries';
-import { documentsOfDeal } from '../documents/queries';
 import type { Member } from '../firm/queries';
 import { hashSecret, newId } from '../ids';
 import { notFound } from '../problem';
@@ -75,28 +74,36 @@ export async function calendarBehind(ctx: Context, secret: string): Promise<stri
  * @throws Problem `not-found`
  */
 export async function calendarOfDeal(ctx: Context, dealId: string): Promise<{ name: string; text: string }> {
-  const deal = await deals.dealById(ctx.database.pool, dealId);
+  const [deal] = await q.calendarDeals(ctx.database.pool, [dealId]);
   if (!deal) throw notFound('This deal');
-  const text = write(ctx, deal.address, await entriesOf(ctx, deal));
-  return { name: `${deal.address}.ics`, text };
+  return { name: `${deal.address}.ics`, text: write(ctx, deal.address, await entriesOf(ctx, [deal])) };
 }
 
 /** A member's days: those of all open deals they work on. */
 export async function calendarOfMember(ctx: Context, memberId: string): Promise<string> {
+  const db = ctx.database.pool;
   const firm = await ctx.firm();
-  const rows = await q.openDealsOf(ctx.database.pool, memberId, MOST_DEALS);
-  const entries: Entry[] = [];
-  for (const id of rows) {
-    const deal = await deals.dealById(ctx.database.pool, id);
-    if (deal) entries.push(...(await entriesOf(ctx, deal)));
-  }
-  return write(ctx, firm?.name ?? 'Gate Path', entries);
+  const rows = await q.calendarDeals(db, await q.openDealsOf(db, memberId, MOST_DEALS));
+  return write(ctx, firm?.name ?? 'Gate Path', await entriesOf(ctx, rows));
 }
 
-async function entriesOf(ctx: Context, deal: deals.DealRow): Promise<Entry[]> {
-  const db = ctx.database.pool;
-  const standing = await deals.standingOf(db, deal.id);
-  const sequence = await q.lookOf(db, deal.id);
+async function entriesOf(ctx: Context, rows: q.CalendarDeal[]): Promise<Entry[]> {
+  const ids = rows.map((d) => d.id);
+  const terms = await q.terms(ctx.database.pool, ids);
+  return rows.flatMap((deal) =>
+    entriesOfDeal(
+      ctx,
+      deal,
+      terms.filter((t) => t.deal_id === deal.id),
+    ),
+  );
+}
+
+function entriesOfDeal(
+  ctx: Context,
+  deal: q.CalendarDeal,
+  terms: { id: string; name: string; ends_on: string }[],
+): Entry[] {
   const base = ctx.config.publicUrl;
   const url = `${base}/deals/${deal.id}`;
   const entry = (uid: string, day: string, title: string, detail = '', to = url): Entry => ({
@@ -105,20 +112,20 @@ async function entriesOf(ctx: Context, deal: deals.DealRow): Promise<Entry[]> {
     title: `${title}, ${deal.address}`,
     detail,
     url: to,
-    sequence,
+    sequence: Number(deal.looked),
   });
   const out = KEY_DATES.flatMap((date) => {
     const day = deal.dates[date];
     return day ? [entry(`date-${date}`, day, DATE_WORDS[date])] : [];
   });
+  const { standing } = deal;
   if (isOver(deal.status) || deal.archived_at || !standing) return out;
   for (const r of standing.needs.requirements)
     if (r.due && r.state === 'open') out.push(entry(`need-${r.ruleId}`, r.due.day, `${r.title} due`, r.due.why));
   for (const p of standing.packets)
     if (p.lastDay)
       out.push(entry(`last-${p.id}`, p.lastDay, `Last day for signing: ${p.name}`, '', `${base}/packets/${p.id}`));
-  for (const d of await documentsOfDeal(db, deal.id))
-    if (d.ends_on && !d.replaced_by) out.push(entry(`term-${d.id}`, d.ends_on, `${d.name} ends`));
+  for (const d of terms) out.push(entry(`term-${d.id}`, d.ends_on, `${d.name} ends`));
   return out;
 }
 

@@ -57,6 +57,9 @@ test('spouses of one address stay two; who is named twice is made one, with all 
   const c = await server.deal('6 Mill Cut', [person('Ivo Castellan', 'ivo@example.com')]);
   expect(c.parties[0]!.personId).toBe(ivo);
   expect((await find('ivo cast')).people.map((p) => p.id)).toEqual([ivo]);
+  // The address of the one that leads on may become theirs.
+  const body = { name: 'Ivo Castellan', email: 'ivo@example.com', phone: null, company: '' };
+  expect((await server.ok('setPerson', { params: { personId: ivo }, body })).email).toBe('ivo@example.com');
   const self = await server.call('mergePerson', { params: { personId: ivo }, body: { personId: twice } });
   expect(self.status).toBe(404);
   const taken = await server.call('setPerson', {
@@ -64,6 +67,14 @@ test('spouses of one address stay two; who is named twice is made one, with all 
     body: { name: 'Ivo Castellan', email: 'ivo@example.com' },
   });
   expect(taken.status).toBe(409);
+});
+
+test('who has no address yet takes that of the one they are', async () => {
+  const a = await server.deal('8 Mill Cut', [person('Lena Fischer', '')]);
+  const b = await server.deal('9 Mill Cut', [person('Lena Fischer', 'lena@example.com', { phone: '555-0107' })]);
+  const [one, other] = [a, b].map((d) => d.parties[0]!.personId!) as [string, string];
+  const lena = await server.ok('mergePerson', { params: { personId: one }, body: { personId: other } });
+  expect([lena.email, lena.phone, lena.deals.length]).toEqual(['lena@example.com', '555-0107', 2]);
 });
 
 test('the book comes in pages by name, whatever is in it', async () => {

@@ -45,6 +45,11 @@ export async function insertPerson(db: Db, p: Omit<PersonRow, 'merged_into'> & {
   );
 }
 
+/** Gives up the name and address of a row that only leads to another person, so that they can have it. */
+export async function freeName(db: Db, id: string): Promise<void> {
+  await db.query(`update person set name = name || ' ' || id where id = $1 and merged_into is not null`, [id]);
+}
+
 /** Corrects a person. */
 export async function updatePerson(db: Db, p: Omit<PersonRow, 'merged_into'>): Promise<void> {
   await db.query('update person set name = $2, email = $3, phone = $4, company = $5 where id = $1', [

@@ -2,6 +2,7 @@
 import type { ListQuery, Page, PersonBody, PersonSummary, PersonView } from '@gatepath/contract';
 import { lastOf } from '@gatepath/core/sure';
 import type { Context } from '../context';
+import type { Db } from '../db/pool';
 import { inTransaction } from '../db/tx';
 import { lookAgain } from '../deals/standing';
 import { dropPeople, indexPeople } from '../find/queries';
@@ -61,6 +62,19 @@ export async function personView(ctx: Context, id: string): Promise<PersonView> 
 }
 
 /**
+ * Makes sure that nobody else has a name and address; a row that only leads to this person gives them up.
+ *
+ * @throws Problem `named-twice`
+ */
+async function requireFree(db: Db, id: string, name: string, email: string): Promise<void> {
+  const other = await q.personByName(db, name, email);
+  if (!other || other.id === id) return;
+  if ((await q.personById(db, other.id))?.id !== id)
+    throw new Problem('named-twice', `${name} is in the address book with this address already. Make the two one.`);
+  await q.freeName(db, other.id);
+}
+
+/**
  * Corrects a person in the book and in their open deals; packets that are on their way keep whom they were sent to.
  *
  * @throws Problem `not-found`, `named-twice`
@@ -69,12 +83,7 @@ export async function setPerson(ctx: Context, id: string, body: PersonBody): Pro
   const person = await inTransaction(ctx.database.pool, async (tx) => {
     const p = await q.personById(tx.db, id);
     if (!p) throw notFound('This person');
-    const other = await q.personByName(tx.db, body.name, body.email ?? '');
-    if (other && other.id !== p.id)
-      throw new Problem(
-        'named-twice',
-        `${body.name} is in the address book with this address already. Make the two one.`,
-      );
+    await requireFree(tx.db, p.id, body.name, body.email ?? '');
     const now = {
       id: p.id,
       name: body.name,
@@ -108,9 +117,8 @@ export async function mergePerson(ctx: Context, id: string, otherId: string): Pr
       company: into.company || from.company,
     };
     for (const dealId of await q.merge(tx.db, from.id, into.id)) await lookAgain(ctx, tx, dealId);
-    // The pair of name and address must stay somebody's: one that is taken stays as it was.
-    if (!(await q.personByName(tx.db, next.name, next.email)) || next.email === into.email)
-      await q.updatePerson(tx.db, next);
+    await requireFree(tx.db, into.id, next.name, next.email);
+    await q.updatePerson(tx.db, next);
     await dropPeople(tx.db, [from.id]);
     await indexPeople(tx.db, [next]);
   });
