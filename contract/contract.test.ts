@@ -60,6 +60,7 @@ test('what is wrong is said by field, in words', () => {
     email: '',
     phone: null,
     company: '',
+    personId: null,
   });
 });
 

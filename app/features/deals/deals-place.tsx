@@ -25,6 +25,8 @@ export function DealsPlace() {
       </View>
       {itemsOf(deals).length > 3 || search ? (
         <Searchbar
+          icon="magnify"
+          clearIcon="close"
           placeholder="Find a street or town"
           value={search}
           onChangeText={setSearch}

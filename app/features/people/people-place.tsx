@@ -17,6 +17,8 @@ export function PeoplePlace() {
     <>
       <Title>People</Title>
       <Searchbar
+        icon="magnify"
+        clearIcon="close"
         placeholder="Find a name, company or address"
         value={search}
         onChangeText={setSearch}
