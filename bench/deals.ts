@@ -30,13 +30,13 @@ export function rows(): Promise<Row[]> {
         );
         await pool.query(
           `insert into person (id, name, email, created_at)
-           select id || '-' || k, 'Person ' || right(id, 6) || ' ' || k, right(id, 6) || k || '@example.com', now()
+           select id || '-' || k, 'Person ' || right(id, 12) || ' ' || k, right(id, 12) || k || '@example.com', now()
            from unnest($1::text[]) as t(id), generate_series(1, 10) k`,
           [ids],
         );
         await pool.query(
           `insert into party (id, deal_id, side, ordinal, name, email, created_at, person_id)
-           select id || '-' || k, id, 'seller', k, 'Person ' || right(id, 6) || ' ' || k, right(id, 6) || k || '@example.com',
+           select id || '-' || k, id, 'seller', k, 'Person ' || right(id, 12) || ' ' || k, right(id, 12) || k || '@example.com',
              now(), id || '-' || k
            from unnest($1::text[]) as t(id), generate_series(1, 10) k`,
           [ids],
