@@ -45,7 +45,12 @@ type Part<K extends string, T> = [T] extends [undefined] ? unknown : { [X in K]:
 type Input<N extends RouteName> = ([keyof ParamsOf<N>] extends [never] ? unknown : { params: ParamsOf<N> }) &
   Part<'body', BodyOf<N>> &
   ([QueryOf<N>] extends [undefined] ? unknown : { query?: Partial<QueryOf<N>> });
-type InputArg<N extends RouteName> = unknown extends Input<N> ? [] : [input: Input<N>];
+/** How a call is made, beside what it says. */
+interface Manner {
+  /** Goes through even when the page is closed meanwhile; for small bodies only, as browsers bound it. */
+  keepalive?: boolean;
+}
+type InputArg<N extends RouteName> = unknown extends Input<N> ? [] : [input: Input<N>, manner?: Manner];
 
 interface AnyInput {
   params?: Partial<Record<string, string | number>>;
@@ -66,13 +71,14 @@ function addressOf(name: RouteName, { params = {}, query = {} }: AnyInput): stri
  *
  * @throws `ApiError`
  */
-export async function call<N extends JsonRoute>(name: N, ...[input]: InputArg<N>): Promise<AnswerOf<N>> {
+export async function call<N extends JsonRoute>(name: N, ...[input, manner]: InputArg<N>): Promise<AnswerOf<N>> {
   const { body, ...address }: AnyInput = input ?? {};
   let response: Response;
   try {
     response = await fetch(addressOf(name, address), {
       method: paths[name].method,
       credentials: 'same-origin',
+      ...manner,
       ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
     });
   } catch {

@@ -1,4 +1,5 @@
 /** A day of the calendar, chosen with the browser's own picker: keyboard and screen reader know it already. */
+import { useState } from 'react';
 import { View } from 'react-native';
 import { usePalette } from './hooks';
 import { Small } from './text';
@@ -10,10 +11,12 @@ interface Props {
   value: string;
   onChange: (day: string) => void;
   min?: string;
+  /** The field is left. */
+  onBlur?: () => void;
   testID?: string;
 }
 
-export function DayField({ label, value, onChange, min, testID }: Props) {
+export function DayField({ label, value, onChange, min, onBlur, testID }: Props) {
   const p = usePalette();
   return (
     <View style={{ gap: 4 }}>
@@ -24,6 +27,7 @@ export function DayField({ label, value, onChange, min, testID }: Props) {
         data-testid={testID}
         value={value}
         min={min}
+        onBlur={onBlur}
         onChange={(e) => onChange(e.target.value)}
         style={{
           minHeight: 46,
@@ -39,5 +43,27 @@ export function DayField({ label, value, onChange, min, testID }: Props) {
         }}
       />
     </View>
+  );
+}
+
+/** The same, saved when it is left: while a year is typed there are other days in between. */
+export function LateDay({
+  label,
+  value,
+  onSave,
+  testID,
+}: Pick<Props, 'label' | 'value' | 'testID'> & { onSave: (day: string) => void }) {
+  const [written, setWritten] = useState<string | null>(null);
+  return (
+    <DayField
+      label={label}
+      value={written ?? value}
+      onChange={setWritten}
+      onBlur={() => {
+        if (written !== null && written !== value) onSave(written);
+        setWritten(null);
+      }}
+      testID={testID}
+    />
   );
 }

@@ -2,7 +2,7 @@
 import type { Draft } from '@gatepath/core/packet';
 import type { Context } from '../context';
 import { addSampleRules } from '../deals/rules';
-import { indexPeople } from '../find/queries';
+import { EVERYTHING } from '../deals/everything';
 import { findFirm } from '../firm/queries';
 import { loadState } from '../packets/log';
 import { filesOf } from '../packets/projections';
@@ -18,7 +18,7 @@ export async function upgrade(ctx: Context): Promise<void> {
   await once(pool, '0005_firm_ground: files of packets', () => noteFiles(ctx));
   await once(pool, '0005_firm_ground: work', () => queueWork(ctx));
   await once(pool, '0007_deals: rules', () => addRules(ctx));
-  await once(pool, '0008_people: what is found', () => indexAll(ctx));
+  await once(pool, '0008_people: what is found', () => ctx.jobs.queueNow('rules', EVERYTHING));
 }
 
 /** Codes told in person stood in drafts as they were told; from now on only keyed hashes are kept. */
@@ -62,17 +62,6 @@ async function addRules(ctx: Context): Promise<void> {
   if (!firm) return;
   await inTransaction(ctx.database.pool, ({ db }) => addSampleRules(db, ctx.clock.now(), false));
   await ctx.jobs.queueNow('rules', 'rules');
-}
-
-/** Deals and people that were there before anything could be found by its words. */
-async function indexAll(ctx: Context): Promise<void> {
-  const { pool } = ctx.database;
-  const { rows } = await pool.query<Parameters<typeof indexPeople>[1][number]>(
-    'select id, name, email, phone, company from person order by id',
-  );
-  for (let i = 0; i < rows.length; i += 500) await indexPeople(pool, rows.slice(i, i + 500));
-  const deals = await pool.query<{ id: string }>('select id from deal order by id');
-  for (const { id } of deals.rows) await ctx.jobs.queueNow('deal', id);
 }
 
 /** What was to be done when the last server of an earlier version stopped. */

@@ -340,10 +340,12 @@ export async function standingOf(db: Db, dealId: string): Promise<DealStanding |
   return r.rows[0]?.standing ?? null;
 }
 
-/** Ids of deals in which something may be asked for, oldest first. */
-export async function openDealIds(db: Db): Promise<string[]> {
+/** Ids of deals after one of them, oldest first: of all, or of those in which something may be asked for. */
+export async function dealIdsAfter(db: Db, after: string, all: boolean, limit: number): Promise<string[]> {
   const r = await db.query<{ id: string }>(
-    `select id from deal where archived_at is null and status not in ('closed', 'fell_through', 'ended') order by id`,
+    `select id from deal where id > $1
+       and ($2 or archived_at is null and status not in ('closed', 'fell_through', 'ended')) order by id limit $3`,
+    [after, all, limit],
   );
   return r.rows.map((d) => d.id);
 }

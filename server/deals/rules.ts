@@ -37,11 +37,6 @@ export async function addSampleRules(db: Db, at: Date, on: boolean): Promise<voi
   for (const rule of sampleRules()) await q.saveRule(db, { ...rule, on }, at);
 }
 
-/** Has every open deal looked at by the rules as they are now. */
-export async function lookAtAll(ctx: Context): Promise<void> {
-  for (const id of await deals.openDealIds(ctx.database.pool)) await ctx.jobs.queueNow('deal', id);
-}
-
 async function requireSound(ctx: Context, body: RuleBody): Promise<void> {
   const facts = factsByKey(await deals.ownFacts(ctx.database.pool));
   const fault = ruleFaults(body, facts)[0];

@@ -277,8 +277,8 @@ export async function changeDeal(ctx: Context, dealId: string, body: DealPatch, 
 /** The deal after a change, and what the change did to what it needs. */
 async function changedView(ctx: Context, dealId: string, before: Needs, member: Member): Promise<DealChanged> {
   await lookAtDeal(ctx, dealId);
-  const after = (await q.standingOf(ctx.database.pool, dealId))?.needs ?? NO_STANDING.needs;
-  return { deal: await dealView(ctx, dealId, member), ...changedNeeds(before, after) };
+  const deal = await dealView(ctx, dealId, member);
+  return { deal, ...changedNeeds(before, deal) };
 }
 
 async function giveTo(db: Db, dealId: string, ids: string[]): Promise<void> {

@@ -28,7 +28,6 @@ import { count } from '@gatepath/core/text';
 import type { Context } from '../context';
 import { inTransaction, type Tx } from '../db/tx';
 import { documentsOfDeal, type DocumentRow } from '../documents/queries';
-import { wordsOf } from '../documents/words';
 import { saveDealEntries, type Entry } from '../find/queries';
 import { topics } from '../live/live';
 import { documentsOfDrafts, packetsOfDeals, type PacketListRow } from '../packets/queries';
@@ -94,7 +93,7 @@ export async function lookAtDeal(ctx: Context, dealId: string): Promise<boolean>
   const own = await q.ownFacts(db);
   const over = isOver(deal.status) || deal.archived_at !== null;
   const items = over ? [] : itemsOf(deal, standing, documents, members, addresses, own);
-  const entries = await entriesOf(ctx, deal, documents, rows);
+  const entries = entriesOf(deal, documents, rows);
   await inTransaction(db, async (tx) => {
     if (!(await q.claimLook(tx.db, dealId, look))) return;
     await saveDealEntries(tx.db, dealId, entries);
@@ -106,12 +105,7 @@ export async function lookAtDeal(ctx: Context, dealId: string): Promise<boolean>
 }
 
 /** How the deal, its papers and its packets are found. */
-async function entriesOf(
-  ctx: Context,
-  deal: q.DealRow,
-  documents: DocumentRow[],
-  packets: PacketListRow[],
-): Promise<Entry[]> {
+function entriesOf(deal: q.DealRow, documents: DocumentRow[], packets: PacketListRow[]): Entry[] {
   const of = { deal_id: deal.id };
   const out: Entry[] = [
     {
@@ -132,7 +126,7 @@ async function entriesOf(
     })),
   ];
   for (const d of documents)
-    out.push({ ...of, kind: 'paper', id: d.id, title: d.name, detail: deal.address, inside: await wordsOf(ctx, d) });
+    out.push({ ...of, kind: 'paper', id: d.id, title: d.name, detail: deal.address, inside: d.words ?? '' });
   return out;
 }
 

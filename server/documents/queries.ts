@@ -105,11 +105,12 @@ export async function setDocumentReady(
   id: string,
   factsSha256: string,
   suggested: DocumentType,
+  words: string,
 ): Promise<void> {
   await db.query(
     `update document set status = 'ready', facts_sha256 = $2, pages_read = jsonb_array_length(pages),
-       type = case when type = 'other' then $3 else type end where id = $1`,
-    [id, factsSha256, suggested],
+       type = case when type = 'other' then $3 else type end, words = $4 where id = $1`,
+    [id, factsSha256, suggested, words],
   );
 }
 
@@ -157,4 +158,14 @@ export async function deleteDocument(db: Db, id: string): Promise<void> {
 /** Keeps the words of a document's first pages. */
 export async function setWords(db: Db, id: string, words: string): Promise<void> {
   await db.query('update document set words = $2 where id = $1', [id, words]);
+}
+
+/** Papers of a deal that were read before their words were kept. */
+export async function documentsWithoutWords(db: Db, dealId: string): Promise<{ id: string; facts_sha256: string }[]> {
+  const r = await db.query<{ id: string; facts_sha256: string }>(
+    `select id, facts_sha256 from document
+     where deal_id = $1 and words is null and facts_sha256 is not null and replaced_by is null order by id`,
+    [dealId],
+  );
+  return r.rows;
 }

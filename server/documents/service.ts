@@ -17,6 +17,7 @@ import { packedFactsIn, type FactsFile } from '../pdf/facts-file';
 import { notFound, Problem } from '../problem';
 import { WorkFailure } from '../work/failure';
 import { whyUnread } from './problems';
+import { wordsToFind } from './words';
 import * as q from './queries';
 import { itemAt, lastOf } from '@gatepath/core/sure';
 
@@ -55,7 +56,7 @@ export async function readDocument(ctx: Context, id: string): Promise<void> {
   try {
     const { facts, words } = await readFacts(ctx, row);
     const stored = await ctx.files.put(await pack(facts));
-    await q.setDocumentReady(db, id, stored.sha256, suggestType(words, row.file_name));
+    await q.setDocumentReady(db, id, stored.sha256, suggestType(words, row.file_name), wordsToFind(words));
   } catch (error) {
     // Stopping the server ends the workers too, and a full disk is not the paper's fault: tried again.
     if (!(error instanceof WorkFailure) || error.reason === 'stopped') throw error;

@@ -1,25 +1,29 @@
-/** The words of a paper's first pages, for finding it; kept once they were looked up. */
-import type { Context } from '../context';
+/** The words of papers' first pages, by which they are found. */
 import { isClean } from '@gatepath/core/text';
-import { packedFactsIn } from '../pdf/facts-file';
+import type { Context } from '../context';
+import { WorkFailure } from '../work/failure';
 import * as q from './queries';
 
 /** As many letters of a paper as are looked through. */
 const MOST = 20_000;
 
-/** The words of a document; nothing of one that is not read yet. */
-export async function wordsOf(ctx: Context, d: q.DocumentRow): Promise<string> {
-  if (d.words !== null) return d.words;
-  if (d.status !== 'ready' || !d.facts_sha256) return '';
-  const facts = await packedFactsIn(ctx.files.fileOf(d.facts_sha256));
-  let words = '';
-  for (const p of facts.pages) {
-    words += `${p.words} `;
-    if (words.length >= MOST) break;
+/** What is kept of a paper's words: the first pages, without what a text column cannot hold. */
+export function wordsToFind(text: string): string {
+  const words = text.slice(0, MOST);
+  return isClean(words) ? words : [...words].filter(isClean).join('');
+}
+
+/** Looks up the words of papers that were read before they were kept; a worker opens what was read. */
+export async function lookUpWords(ctx: Context, dealId: string): Promise<void> {
+  const db = ctx.database.pool;
+  for (const d of await q.documentsWithoutWords(db, dealId)) {
+    const words = await ctx.work
+      .run('words', { file: ctx.files.fileOf(d.facts_sha256), most: MOST }, dealId)
+      .catch((error: unknown) => {
+        // One that cannot be opened is found by its name.
+        if (error instanceof WorkFailure && error.reason !== 'stopped') return '';
+        throw error;
+      });
+    await q.setWords(db, d.id, wordsToFind(words));
   }
-  // What a text column cannot hold is no word.
-  words = words.slice(0, MOST);
-  if (!isClean(words)) words = [...words].filter(isClean).join('');
-  await q.setWords(ctx.database.pool, d.id, words);
-  return words;
 }

@@ -1,5 +1,5 @@
 import { fold } from '@gatepath/core/text';
-import type { Found } from '@gatepath/contract';
+import { FOUND_KINDS, type Found } from '@gatepath/contract';
 import type { Db } from '../db/pool';
 import type { PersonRow } from '../people/queries';
 
@@ -73,27 +73,44 @@ export interface FoundRow extends Found {
 }
 const COLUMNS = 'kind, id, deal_id as "dealId", title, detail';
 
-/** Entries of one kind that are weighed; of more than that any. */
-const WEIGHED = 120;
+/** Entries that are weighed, of each kind and of what is alike; of more than that any. */
+const WEIGHED = { words: 120, likeness: 300 };
+/** How much alike: lower finds more, and worse. */
+const LIKENESS = '0.45';
 
-/** What holds all of these words, each as the beginning of one, best first. */
-export async function byWords(db: Db, kind: Found['kind'], terms: string[], limit: number): Promise<FoundRow[]> {
-  const r = await db.query<FoundRow>(
-    `select ${COLUMNS}, rank from (
-       select *, ts_rank(words, query) as rank from find_entry, to_tsquery('simple', $2) query
-       where kind = $1 and words @@ query limit $3) x
-     order by rank desc, id desc limit $4`,
-    [kind, terms.map((t) => `${t}:*`).join(' & '), WEIGHED, limit],
+/**
+ * Makes the statements of this transaction go along the indexes. The planner knows how often a word is written, but not
+ * that it is hardly ever a person's, and would rather look at everything until it has found enough.
+ */
+export async function alongIndexes(db: Db): Promise<void> {
+  await db.query(
+    `select set_config('enable_seqscan', 'off', true), set_config('pg_trgm.word_similarity_threshold', $1, true)`,
+    [LIKENESS],
   );
+}
+
+/** What holds all of these words, each as the beginning of one: the best of each kind. */
+export async function byWords(db: Db, terms: string[], limit: number): Promise<FoundRow[]> {
+  // The kind stands in the statement, and not beside it: only so does its own index serve.
+  const of = (kind: Found['kind']) =>
+    `(select ${COLUMNS}, ts_rank(words, to_tsquery('simple', $1)) as rank from (
+        select * from find_entry where kind = '${kind}' and words @@ to_tsquery('simple', $1) limit $2) x
+      order by rank desc, id desc limit $3)`;
+  const r = await db.query<FoundRow>(FOUND_KINDS.map(of).join(' union all '), [
+    terms.map((t) => `${t}:*`).join(' & '),
+    WEIGHED.words,
+    limit,
+  ]);
   return r.rows;
 }
 
 /** What is written alike, in any kind, nearest first. */
 export async function byLikeness(db: Db, text: string, limit: number): Promise<FoundRow[]> {
   const r = await db.query<FoundRow>(
-    `select ${COLUMNS}, word_similarity($1, folded) as rank from find_entry where $1 <% folded
-     order by rank desc, id desc limit $2`,
-    [text, limit],
+    `select ${COLUMNS}, word_similarity($1, folded) as rank from (
+       select * from find_entry where $1 <% folded limit $2) x
+     order by rank desc, id desc limit $3`,
+    [text, WEIGHED.likeness, limit],
   );
   return r.rows;
 }

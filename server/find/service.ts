@@ -9,8 +9,6 @@ import * as q from './queries';
 const OF_A_KIND = 6;
 const MOST_TERMS = 8;
 const LONGEST_TERM = 40;
-/** How much alike: lower finds more, and worse. */
-const LIKENESS = '0.45';
 
 /** The words of what was asked for: letters and digits, in lower case, without accents. */
 export const termsOf = (text: string): string[] =>
@@ -19,19 +17,16 @@ export const termsOf = (text: string): string[] =>
 /** Deals, people, packets and papers by what somebody wrote. */
 export async function find(ctx: Context, text: string): Promise<FoundView> {
   const terms = termsOf(text);
-  const all: Found[] = [];
-  if (!terms.length) return viewOf(all, false);
-  const db = ctx.database.pool;
-  for (const kind of FOUND_KINDS) all.push(...(await q.byWords(db, kind, terms, OF_A_KIND)));
-  if (all.length) return viewOf(all, false);
+  if (!terms.length) return viewOf([], false);
   const like = terms.join(' ');
-  // Of one or two letters everything is alike.
-  if (like.length < 3) return viewOf(all, false);
-  const rows = await inTransaction(db, async (tx) => {
-    await tx.db.query(`select set_config('pg_trgm.word_similarity_threshold', $1, true)`, [LIKENESS]);
-    return q.byLikeness(tx.db, like, OF_A_KIND * FOUND_KINDS.length);
+  return inTransaction(ctx.database.pool, async ({ db }) => {
+    await q.alongIndexes(db);
+    const found = await q.byWords(db, terms, OF_A_KIND);
+    // Of one or two letters everything is alike.
+    if (found.length || like.length < 3) return viewOf(found, false);
+    const alike = await q.byLikeness(db, like, OF_A_KIND * FOUND_KINDS.length);
+    return viewOf(alike, alike.length > 0);
   });
-  return viewOf(rows, rows.length > 0);
 }
 
 function viewOf(all: Found[], alike: boolean): FoundView {

@@ -1,5 +1,6 @@
 /** The address book from within a transaction: who somebody is that a deal names. */
 import type { PartyBody } from '@gatepath/contract';
+import { sure } from '@gatepath/core/sure';
 import type { Db } from '../db/pool';
 import { indexPeople } from '../find/queries';
 import { newId } from '../ids';
@@ -18,10 +19,11 @@ export async function personFor(db: Db, p: PartyBody, at: Date): Promise<string>
     (p.personId ? await q.personById(db, p.personId) : null) ?? (byName && (await q.personById(db, byName.id)));
   const now = { name: p.name, email, phone: p.phone ?? null, company: p.company ?? '' };
   if (!known) {
-    const id = newId();
-    await q.insertPerson(db, { ...now, id, at });
-    await indexPeople(db, [{ ...now, id }]);
-    return id;
+    await q.insertPerson(db, { ...now, id: newId(), at });
+    // Somebody else may have written the same person down in this moment: theirs is the one.
+    const made = sure(await q.personByName(db, p.name, email), 'a person just written down');
+    await indexPeople(db, [made]);
+    return made.merged_into ?? made.id;
   }
   // A name and address that somebody else of the book has stays theirs.
   if (!byName || byName.id === known.id) {

@@ -149,3 +149,12 @@ export async function packetsOf(db: Db, personId: string, limit: number): Promis
   );
   return r.rows;
 }
+
+/** People of the book after one of them, in the order of their ids. */
+export async function peopleAfter(db: Db, after: string, limit: number): Promise<PersonRow[]> {
+  const r = await db.query<PersonRow>(
+    `select ${COLUMNS} from person where id > $1 and merged_into is null order by id limit $2`,
+    [after, limit],
+  );
+  return r.rows;
+}

@@ -12,6 +12,8 @@ import * as q from './queries';
 const MOST = { todo: 12, week: 40, still: 12, through: 8 };
 /** Counting ends here: "more than 500" helps nobody. */
 const MOST_COUNTED = 500;
+/** Whoever puts nothing away for months is told of as many, and no more are looked for. */
+const MOST_THROUGH = 60;
 /** Days that are shown ahead, today among them. */
 const A_WEEK = 7;
 /** Days before the last day of a paper on which a word is said of it. */
@@ -138,7 +140,7 @@ async function throughOf(ctx: Context, member: Member, now: Date): Promise<Today
   const db = ctx.database.pool;
   const looked = await q.lookedAt(db, member.id);
   const since = looked ?? new Date(now.getTime() - FIRST_LOOK * 86_400_000);
-  const rows = await q.executedSince(db, member.id, since, MOST_COUNTED);
+  const rows = await q.executedSince(db, member.id, since, MOST_THROUGH);
   return {
     since: since.toISOString(),
     items: rows.slice(0, MOST.through).map((p) => ({

@@ -31,6 +31,7 @@ export const ALLOWED: Record<TaskName, Allowance> = {
   read: { lane: 'papers', seconds: 20 },
   compose: { lane: 'papers', seconds: 120 },
   inspect: { lane: 'papers', seconds: 120 },
+  words: { lane: 'papers', seconds: 30 },
   sizes: { lane: 'papers', seconds: 60 },
   checkSeals: { lane: 'papers', seconds: 60 },
 };

@@ -51,6 +51,16 @@ export const tasks = {
     const missing = await Promise.all(SCRIPT_FACES.map((face) => missingCharacters(t.name, face, true)));
     return SCRIPT_FACES.filter((_, i) => itemAt(missing, i).length === 0);
   },
+  /** The words of a paper's first pages, of what was read on them. */
+  words: async (t: { file: string; most: number }): Promise<string> => {
+    const { packedFactsIn } = await import('../pdf/facts-file');
+    let words = '';
+    for (const p of (await packedFactsIn(t.file)).pages) {
+      if (words.length >= t.most) break;
+      words += `${p.words} `;
+    }
+    return words.slice(0, t.most);
+  },
   checkSeals: async (t: { bytes: Uint8Array }) => (await import('../proof/verify')).checkCopy(t.bytes),
 
   /** The gate check of a draft, and the marks and tags that would be sent. */

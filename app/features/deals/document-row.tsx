@@ -10,7 +10,7 @@ import { count } from '@gatepath/core/text';
 import { useDealChanges } from '../../api/deal-hooks';
 import { ConfirmRemove } from '../../ui/confirm';
 import { PaperCorner } from '../../ui/corner';
-import { DayField } from '../../ui/day-field';
+import { LateDay } from '../../ui/day-field';
 import { usePalette } from '../../ui/hooks';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, IconButton, Trouble } from '../../ui/pieces';
@@ -153,16 +153,16 @@ function Detail({ doc }: { doc: DocumentView }) {
         onChange={(unsigned) => set({ unsigned })}
         testID="unsigned"
       />
-      <DayField
+      <LateDay
         label="Signed elsewhere on"
         value={doc.elsewhereOn ?? ''}
-        onChange={(day) => set({ elsewhereOn: day || null })}
+        onSave={(day) => set({ elsewhereOn: day || null })}
         testID="elsewhere-on"
       />
-      <DayField
+      <LateDay
         label="Holds until"
         value={doc.endsOn ?? ''}
-        onChange={(day) => set({ endsOn: day || null })}
+        onSave={(day) => set({ endsOn: day || null })}
         testID="ends-on"
       />
       {document.isError ? <Trouble error={document.error} /> : null}

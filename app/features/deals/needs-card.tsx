@@ -25,7 +25,7 @@ export function NeedsCard({ deal, open }: { deal: DealView; open?: string | null
         <View style={{ flex: 1 }}>
           <Heading>What the deal needs</Heading>
         </View>
-        <Button kind="quiet" onPress={() => router.push('/rules' as never)} testID="why-these">
+        <Button kind="quiet" onPress={() => router.push('/rules')} testID="why-these">
           Why these?
         </Button>
       </View>

@@ -49,7 +49,12 @@ export function useActs() {
   const { shown, later, takeBack } = useLater();
   const nudge = useMutation({
     mutationFn: (o: { packetId: string; partyId: string }) =>
-      call('changePacket', { params: { packetId: o.packetId }, body: { type: 'nudge', partyIds: [o.partyId] } }),
+      call(
+        'changePacket',
+        { params: { packetId: o.packetId }, body: { type: 'nudge', partyIds: [o.partyId] } },
+        // It may be on its way because the page is closed.
+        { keepalive: true },
+      ),
     onSettled: (_answer, _error, o) => {
       void client.invalidateQueries({ queryKey: keys.packet(o.packetId) });
       void client.invalidateQueries({ queryKey: dealKeys.today });
@@ -69,7 +74,7 @@ export function useActs() {
       return later(`${dealId} ${id}`, `Nudged ${name}`, () => nudge.mutate(what));
     }
     const place = placeOf(dealId, what);
-    if (place) return router.push(place as never);
+    if (place) return router.push(place);
     if (what.do === 'prepare') prepare.mutate({ dealId, name: what.name, documentId: what.documentId });
   };
   return { act, shown, takeBack, busy: prepare.isPending, error: nudge.error ?? prepare.error };

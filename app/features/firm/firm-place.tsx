@@ -42,7 +42,7 @@ export function FirmPlace() {
       <Card>
         <Heading>Rules</Heading>
         <Body>What each deal needs, why, and by when.</Body>
-        <Button onPress={() => router.push('/rules' as never)} style={{ alignSelf: 'flex-start' }} testID="to-rules">
+        <Button onPress={() => router.push('/rules')} style={{ alignSelf: 'flex-start' }} testID="to-rules">
           See the rules
         </Button>
       </Card>

@@ -103,7 +103,7 @@ function Lines({ onDone }: { onDone: () => void }) {
   const words = q.trim().toLowerCase();
   const go = (href: string) => {
     onDone();
-    router.push(href as never);
+    router.push(href);
   };
   const places = PLACES.filter((x) => !words || `${x.words} ${x.more}`.toLowerCase().includes(words));
   const results = words && found.data ? found.data : null;

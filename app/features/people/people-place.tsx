@@ -54,7 +54,7 @@ function PersonCard({ person: p }: { person: PersonSummary }) {
       role="link"
       testID="person-card"
       aria-label={`${p.name}, ${count(p.deals, 'deal')}`}
-      onPress={() => router.push(`/people/${p.id}` as never)}
+      onPress={() => router.push(`/people/${p.id}`)}
     >
       <Card style={{ gap: 2, paddingVertical: 12 }}>
         <Strong>{p.name}</Strong>

@@ -22,7 +22,7 @@ export function PersonPlace() {
   return (
     <Page>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
-        <IconButton name="arrow-left" label="Back to the people" onPress={() => router.navigate('/people' as never)} />
+        <IconButton name="arrow-left" label="Back to the people" onPress={() => router.navigate('/people')} />
         <View style={{ flex: 1 }}>
           <Title>{p.name}</Title>
         </View>
@@ -138,7 +138,7 @@ function Alike({ person, other }: { person: PersonView; other: PersonView['alike
               </>
             ) : (
               <>
-                <Button kind="quiet" onPress={() => router.push(`/people/${other.id}` as never)}>
+                <Button kind="quiet" onPress={() => router.push(`/people/${other.id}`)}>
                   Look
                 </Button>
                 <Button kind="quiet" onPress={() => setAsking(true)} testID="merge">

@@ -50,7 +50,7 @@ export function RulePlace() {
       <Page>
         <Title>This rule is gone</Title>
         <Body>Somebody has taken it away.</Body>
-        <Button onPress={() => router.replace('/rules' as never)} style={{ alignSelf: 'flex-start' }}>
+        <Button onPress={() => router.replace('/rules')} style={{ alignSelf: 'flex-start' }}>
           See the rules
         </Button>
       </Page>
@@ -67,7 +67,7 @@ function RuleEditor({ rule, ownFacts }: { rule: Rule | null; ownFacts: FactDef[]
   const trial = useTrial(settled);
   const faults = trial.data?.faults ?? [];
   const set = (change: Partial<RuleBody>) => setBody((b) => ({ ...b, ...change }));
-  const back = () => router.replace('/rules' as never);
+  const back = () => router.replace('/rules');
   const ready = faults.length === 0 && body.title.trim() !== '' && body.reason.trim() !== '';
   return (
     <Page max={wide ? 1080 : 760}>

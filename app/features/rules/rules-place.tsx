@@ -27,7 +27,7 @@ export function RulesPlace() {
     <Page>
       <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', gap: 12 }}>
         <Title>Rules</Title>
-        <Button kind="main" icon="plus" onPress={() => router.push('/rules/new' as never)} testID="new-rule">
+        <Button kind="main" icon="plus" onPress={() => router.push('/rules/new')} testID="new-rule">
           New rule
         </Button>
       </View>
@@ -100,7 +100,7 @@ function RuleRow({
       <Pressable
         role="link"
         aria-label={`${r.title}. Change this rule`}
-        onPress={() => router.push(`/rules/${r.id}` as never)}
+        onPress={() => router.push(`/rules/${r.id}`)}
         style={{ flex: 1, gap: 2, minHeight: 44, opacity: r.on ? 1 : 0.65 }}
       >
         <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center', flexWrap: 'wrap' }}>

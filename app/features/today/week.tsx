@@ -165,7 +165,7 @@ function Thing({ item, today }: { item: Item; today: string }) {
       role="link"
       testID="week-thing"
       aria-label={`${item.title}, ${item.address}${late ? `, since ${shortDay(item.day, today)}` : ''}`}
-      onPress={() => router.push((item.packetId ? `/packets/${item.packetId}` : `/deals/${item.dealId}`) as never)}
+      onPress={() => router.push(item.packetId ? `/packets/${item.packetId}` : `/deals/${item.dealId}`)}
       style={{
         borderLeftWidth: 4,
         borderLeftColor: colorOf(p, item, today),
