@@ -172,7 +172,7 @@ export const todayView = named('Today', {
   deals: whole(),
   packets: whole(),
   /** Acts, most pressing first; `more` stand behind them. */
-  todo: shape({
+  waiting: shape({
     items: list(shape({ ...where, ...nextFields })),
     /** How many press: are due within the week, or somebody waits for them. */
     pressing: whole(),

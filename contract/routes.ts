@@ -3,10 +3,14 @@ import type * as yup from 'yup';
 import type { RouteName } from './paths';
 import type { OtherAnswer, ProblemOf, Route } from './route';
 import { ceremonyRoutes } from './routes-ceremony';
+import { dealRoutes } from './routes-deals';
 import { officeRoutes } from './routes-office';
 import { openRoutes } from './routes-open';
 
-export const routes = { ...openRoutes, ...officeRoutes, ...ceremonyRoutes } satisfies Record<RouteName, Route>;
+export const routes = { ...openRoutes, ...dealRoutes, ...officeRoutes, ...ceremonyRoutes } satisfies Record<
+  RouteName,
+  Route
+>;
 type Routes = typeof routes;
 
 /** The routes with what is wanted where it does not matter which one it is. */

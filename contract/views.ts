@@ -2,16 +2,19 @@
 import * as yup from 'yup';
 import { ACTS, SECOND_STEPS } from '@gatepath/core/packet';
 import { DOCUMENT_TYPES } from '@gatepath/core/reading';
-import { PACKET_STATUSES, PARTY_STATUSES } from '@gatepath/core/routing';
+import { PARTY_STATUSES } from '@gatepath/core/routing';
 import { SIDES } from '@gatepath/core/text';
 import type { WordKey } from '@gatepath/core/words';
 import { byName, calendarDay, flag, list, moment, named, number, oneOf, shape, text, whole } from './answer-fields';
 import { DEAL_KINDS, DEAL_STATUSES, FOR_WHOM, STANDINGS } from '@gatepath/core/deal';
 import * as core from './core-answers';
 import * as d from './deal-views';
-import { FOUND_KINDS, NOTICES } from './schemas';
+import { anyPacketStatus } from './packet-status';
+import { NOTICES } from './schemas';
 
 export * from './deal-views';
+export * from './packet-status';
+export * from './people-views';
 
 export const sessionView = named('Session', {
   /** null until the firm is set up. */
@@ -28,9 +31,6 @@ export const sessionView = named('Session', {
   now: moment(),
 });
 export type SessionView = yup.InferType<typeof sessionView>;
-
-const anyPacketStatus = oneOf(['drafting', ...PACKET_STATUSES]);
-export type AnyPacketStatus = yup.InferType<typeof anyPacketStatus>;
 
 export const packetSummary = named('PacketSummary', {
   id: text(),
@@ -276,75 +276,11 @@ export const packetView = named('Packet', {
 });
 export type PacketView = yup.InferType<typeof packetView>;
 
-const messageFields = {
-  id: text(),
-  kind: text(),
-  toName: text(),
-  toEmail: text(),
-  subject: text(),
-  createdAt: moment(),
-  status: oneOf(['queued', 'kept', 'sent', 'failed', 'returned']),
-  problem: text().nullable(),
-  packetId: text().nullable(),
-  link: text().nullable(),
-  channel: oneOf(['email', 'text']),
-  toPhone: text().nullable(),
-};
-export const messageSummary = named('MessageSummary', messageFields);
-export type MessageSummary = yup.InferType<typeof messageSummary>;
-const personFields = {
-  id: text(),
-  name: text(),
-  email: text(),
-  phone: text().nullable(),
-  company: text(),
-};
-/** Somebody of the address book, with how many deals they are in. */
-export const personSummary = named('PersonSummary', { ...personFields, deals: whole() });
-export type PersonSummary = yup.InferType<typeof personSummary>;
-
-/** One person with all their deals, papers and messages, newest first. */
-export const personView = named('Person', {
-  ...personFields,
-  deals: list(
-    shape({
-      id: text(),
-      address: text(),
-      kind: oneOf(DEAL_KINDS),
-      status: oneOf(DEAL_STATUSES),
-      side: oneOf(SIDES),
-      ordinal: whole(),
-    }),
-  ),
-  packets: list(
-    shape({ id: text(), name: text(), address: text(), status: anyPacketStatus, holdUp: text(), at: moment() }),
-  ),
-  messages: list(messageSummary),
-  /** Others who may be the same person: of the same name, or reached at the same address. */
-  alike: list(shape(personFields)),
-});
-export type PersonView = yup.InferType<typeof personView>;
-
-const found = shape({ kind: oneOf(FOUND_KINDS), id: text(), dealId: text().nullable(), title: text(), detail: text() });
-export type Found = yup.InferType<typeof found>;
-export const foundView = named('Found', {
-  deals: list(found),
-  people: list(found),
-  packets: list(found),
-  papers: list(found),
-  /** Whether nothing is written quite so, and what is alike is shown. */
-  alike: flag(),
-});
-export type FoundView = yup.InferType<typeof foundView>;
-
 /** The sentences of one language, by their keys. */
 export const wordsView = named('Words', { language: text(), messages: byName<string, WordKey>(text()) });
 
 /** A way into a ceremony: the secret its signing link ends with. */
 export const passView = named('Pass', { token: text() });
-
-export const messageView = named('Message', { ...messageFields, bodyText: text() });
-export type MessageView = yup.InferType<typeof messageView>;
 
 /** Something the server could not do, and has stopped trying by itself. */
 const workFailureView = named('WorkFailure', {

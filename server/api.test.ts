@@ -70,7 +70,7 @@ test('the page tells of every route who may call it', () => {
   const cells = (line: string) => line.split('|').map((c) => c.trim());
   const page = readFileSync(DOC, 'utf8').split('## Who may call what')[1]!;
   const lines = page.split('\n').filter((l) => l.startsWith('| `'));
-  // To bring the page up to date, put these lines in its place.
+  // `npm run api-table` brings the page up to date.
   expect(lines.map(cells)).toEqual(table.slice(2).map(cells));
 });
 

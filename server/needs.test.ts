@@ -221,7 +221,7 @@ test('the first screen: what waits, what is due, what stands still, what came th
   const t = await way.server.ok('today');
   const mine = <T extends { dealId: string }>(list: { items: T[] }) =>
     list.items.filter((i) => i.dealId === sent.deal.id);
-  expect(mine(t.todo).find((a) => a.act.do === 'answer')).toMatchObject({
+  expect(mine(t.waiting).find((a) => a.act.do === 'answer')).toMatchObject({
     title: 'Answer Priya',
     act: { packetId: sent.packet.id },
   });

@@ -1,3 +1,4 @@
+import { useEffect, useState } from 'react';
 import { useWindowDimensions } from 'react-native';
 import { useTheme } from 'react-native-paper';
 import type { AppTheme, Palette } from './theme';
@@ -16,3 +17,13 @@ export function useWide(): boolean {
 
 /** What a scrolled part needs so that the arrow keys scroll it: a stop for the keyboard, and a name. */
 export const byKeys = (label: string) => ({ tabIndex: 0 as const, role: 'group' as const, 'aria-label': label });
+
+/** A value once it has stayed the same for so many milliseconds: what is typed is not asked letter by letter. */
+export function useSettled<T>(value: T, ms: number): T {
+  const [settled, setSettled] = useState(value);
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(value), ms);
+    return () => clearTimeout(timer);
+  }, [value, ms]);
+  return settled;
+}

@@ -1,5 +1,6 @@
 /** What to do next in a deal: the acts that would move it most, each one touch away. */
 import { daysBetween } from '../calendar';
+import { lowerFirst } from '../text/ends';
 import { firstName, listWords } from '../text/names';
 import { factsByKey, type FactDef } from './facts';
 import { DATE_WORDS, type DealKind, type KeyDate } from './kinds';
@@ -98,8 +99,6 @@ export function nextActs(o: {
     ...askedActs(o),
   ].sort((a, b) => b.weight - a.weight || a.id.localeCompare(b.id));
 }
-
-const lowerFirst = (s: string) => s.charAt(0).toLowerCase() + s.slice(1);
 
 function packetActs(p: PacketNow, me: string, today: string): Next[] {
   const out: Next[] = [];

@@ -2,6 +2,8 @@ import type { FastifyInstance } from 'fastify';
 import type { Context } from '../context';
 import { serve } from '../http/routing';
 import { dealActivity } from './activity';
+import * as changes from './changes';
+import * as parties from './party-changes';
 import * as rules from './rules';
 import * as service from './service';
 
@@ -9,16 +11,16 @@ export function dealRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'deals', ({ query }) => service.listDeals(ctx, query));
   serve(app, 'newDeal', ({ body, member }) => service.openDeal(ctx, body, member));
   serve(app, 'deal', ({ params, member }) => service.dealView(ctx, params.dealId, member));
-  serve(app, 'setDeal', ({ params, body, member }) => service.changeDeal(ctx, params.dealId, body, member));
+  serve(app, 'setDeal', ({ params, body, member }) => changes.changeDeal(ctx, params.dealId, body, member));
   serve(app, 'dropDeal', ({ params }) => service.dropDeal(ctx, params.dealId));
   serve(app, 'dealActivity', ({ params, query }) => dealActivity(ctx, params.dealId, query));
   serve(app, 'waive', ({ params, body, member }) =>
-    service.waive(ctx, params.dealId, params.ruleId, body.reason, member),
+    changes.waive(ctx, params.dealId, params.ruleId, body.reason, member),
   );
-  serve(app, 'unwaive', ({ params, member }) => service.unwaive(ctx, params.dealId, params.ruleId, member));
-  serve(app, 'addParty', ({ params, body, member }) => service.addPartyToDeal(ctx, params.dealId, body, member));
-  serve(app, 'setParty', ({ params, body, member }) => service.correctParty(ctx, params.partyId, body, member));
-  serve(app, 'dropParty', ({ params, member }) => service.dropParty(ctx, params.partyId, member));
+  serve(app, 'unwaive', ({ params, member }) => changes.unwaive(ctx, params.dealId, params.ruleId, member));
+  serve(app, 'addParty', ({ params, body, member }) => parties.addPartyToDeal(ctx, params.dealId, body, member));
+  serve(app, 'setParty', ({ params, body, member }) => parties.correctParty(ctx, params.partyId, body, member));
+  serve(app, 'dropParty', ({ params, member }) => parties.dropParty(ctx, params.partyId, member));
 }
 
 export function ruleRoutes(app: FastifyInstance, ctx: Context): void {

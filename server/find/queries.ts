@@ -74,7 +74,7 @@ export interface FoundRow extends Found {
 const COLUMNS = 'kind, id, deal_id as "dealId", title, detail';
 
 /** Entries that are weighed, of each kind and of what is alike; of more than that any. */
-const WEIGHED = { words: 120, likeness: 300 };
+const WEIGHED = { words: 60, likeness: 300 };
 /** How much alike: lower finds more, and worse. */
 const LIKENESS = '0.45';
 

@@ -1,5 +1,6 @@
 import type { ListQuery, MessageSummary, MessageView, Page } from '@gatepath/contract';
 import type { Context } from '../context';
+import { anywhere } from '../db/like';
 import { inTransaction, type Tx } from '../db/tx';
 import { topics } from '../live/live';
 import type { Texter } from '../mail/texter';
@@ -34,7 +35,7 @@ export async function listMessages(
   const rows = await q.listMessages(ctx.database.pool, {
     after: query.after ?? null,
     packetId: query.packetId ?? null,
-    search: query.search ? `%${query.search.replace(/[\\%_]/g, '\\$&')}%` : null,
+    search: query.search ? anywhere(query.search) : null,
     limit: query.limit + 1,
   });
   const shown = rows.slice(0, query.limit);

@@ -3,6 +3,7 @@ import type { ListQuery, Page, PersonBody, PersonSummary, PersonView } from '@ga
 import { lastOf } from '@gatepath/core/sure';
 import type { Context } from '../context';
 import type { Db } from '../db/pool';
+import { anywhere } from '../db/like';
 import { inTransaction } from '../db/tx';
 import { lookAgain } from '../deals/standing';
 import { dropPeople, indexPeople } from '../find/queries';
@@ -20,7 +21,7 @@ const summary = ({ id, name, email, phone, company }: q.PersonRow) => ({ id, nam
 export async function listPeople(ctx: Context, query: ListQuery): Promise<Page<PersonSummary>> {
   const rows = await q.listPeople(ctx.database.pool, {
     after: query.after ? await placeOf(ctx, query.after) : null,
-    search: query.search ? `%${query.search.replace(/[\\%_]/g, '\\$&')}%` : null,
+    search: query.search ? anywhere(query.search) : null,
     limit: query.limit + 1,
   });
   const shown = rows.slice(0, query.limit);

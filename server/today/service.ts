@@ -9,7 +9,7 @@ import { Problem } from '../problem';
 import * as q from './queries';
 
 /** As many as a wide screen holds without scrolling; what stands behind them is counted. */
-const MOST = { todo: 12, week: 40, still: 12, through: 8 };
+const MOST = { waiting: 12, week: 40, still: 12, through: 8 };
 /** Counting ends here: "more than 500" helps nobody. */
 const MOST_COUNTED = 500;
 /** Whoever puts nothing away for months is told of as many, and no more are looked for. */
@@ -47,8 +47,8 @@ export async function todayView(ctx: Context, member: Member): Promise<TodayView
     const all = items.length > limit ? await q.countItems(db, { ...o, most: MOST_COUNTED }) : items.length;
     return { items: items.slice(0, limit), more: Math.max(0, all - limit) };
   };
-  const pressing = await part(of('do', EVER, soon), MOST.todo);
-  const later = await part(of('do', addDays(soon, 1), NEVER), Math.max(0, MOST.todo - pressing.items.length));
+  const pressing = await part(of('do', EVER, soon), MOST.waiting);
+  const later = await part(of('do', addDays(soon, 1), NEVER), Math.max(0, MOST.waiting - pressing.items.length));
   const due = await part(of('due', EVER, soon), MOST.week);
   const days = await part(of('date', today, soon), MOST.week);
   const terms = await part(of('term', today, addDays(today, TERM_WORD)), MOST.week);
@@ -60,7 +60,7 @@ export async function todayView(ctx: Context, member: Member): Promise<TodayView
     sentence: sentenceOf(waits, late, later.items.length + later.more),
     deals: await q.countItems(db, { ...of('deal', EVER, NEVER), most: 100_000 }),
     packets: await q.countItems(db, { ...of('still', EVER, NEVER), most: 100_000 }),
-    todo: {
+    waiting: {
       items: [...pressing.items, ...later.items].map((i) => ({ ...where(i), ...actOf(i.item as Next, today) })),
       pressing: waits,
       more: pressing.more + later.more,
@@ -176,8 +176,8 @@ export function todayWords(t: TodayView): string[] {
     t.sentence,
     ...part(
       'For you to do',
-      t.todo.items.map((i) => `${i.title}, ${i.address}: ${i.detail}${i.due ? `, due ${day(i.due)}` : ''}`),
-      t.todo.more,
+      t.waiting.items.map((i) => `${i.title}, ${i.address}: ${i.detail}${i.due ? `, due ${day(i.due)}` : ''}`),
+      t.waiting.more,
     ),
     ...part(
       'The week',

@@ -5,6 +5,7 @@ import { View } from 'react-native';
 import type { DealPatch, DealView, FirmView } from '@gatepath/contract';
 import { shortDay } from '@gatepath/core/calendar';
 import { FOR_WHOM_OF, forWhomWords, KIND_WORDS, STATUS_WORDS, STATUSES_OF } from '@gatepath/core/deal';
+import { upperFirst } from '@gatepath/core/text';
 import { useDealChanges } from '../../api/deal-hooks';
 import { useFirm } from '../../api/hooks';
 import { usePalette } from '../../ui/hooks';
@@ -50,14 +51,14 @@ export function DealHead({ deal }: { deal: DealView }) {
               label={`The deal is ${STATUS_WORDS[deal.status]}. Change`}
               testID="deal-status"
             >
-              {sentenceCase(STATUS_WORDS[deal.status])}
+              {upperFirst(STATUS_WORDS[deal.status])}
             </Button>
           )}
         >
           {STATUSES_OF[deal.kind].map((s) => (
             <MenuItem
               key={s}
-              title={sentenceCase(STATUS_WORDS[s])}
+              title={upperFirst(STATUS_WORDS[s])}
               testID={`status-${s}`}
               onPress={() => set.mutate({ status: s })}
             />
@@ -82,8 +83,6 @@ export function DealHead({ deal }: { deal: DealView }) {
     </View>
   );
 }
-
-const sentenceCase = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
 
 function Figures({ deal }: { deal: DealView }) {
   const { signatures: s, initials: i } = deal;

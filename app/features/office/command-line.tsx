@@ -6,7 +6,7 @@ import { Pressable, View } from 'react-native';
 import type { Found } from '@gatepath/contract';
 import { useFind } from '../../api/deal-hooks';
 import { useSignOut } from '../../api/hooks';
-import { usePalette, useWide } from '../../ui/hooks';
+import { usePalette, useSettled, useWide } from '../../ui/hooks';
 import { Body, Small } from '../../ui/text';
 import { FONT } from '../../ui/theme';
 
@@ -97,7 +97,7 @@ export function CommandLine() {
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 function Lines({ onDone }: { onDone: () => void }) {
   const [q, setQ] = useState('');
-  const settled = useLast(q, 120);
+  const settled = useSettled(q, 120);
   const found = useFind(settled);
   const signOut = useSignOut();
   const words = q.trim().toLowerCase();
@@ -165,16 +165,6 @@ function Lines({ onDone }: { onDone: () => void }) {
       </Command.List>
     </>
   );
-}
-
-/** A value once it has stayed the same for so long. */
-function useLast<T>(value: T, ms: number): T {
-  const [last, setLast] = useState(value);
-  useEffect(() => {
-    const timer = setTimeout(() => setLast(value), ms);
-    return () => clearTimeout(timer);
-  }, [value, ms]);
-  return last;
 }
 
 /** What opens the line with a mouse or a thumb; it tells the key. */

@@ -1,9 +1,8 @@
 /** People of the address book who begin as what is being written: one touch fills them in. */
-import { useEffect, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import type { PersonSummary } from '@gatepath/contract';
 import { usePeople } from '../../api/deal-hooks';
-import { usePalette } from '../../ui/hooks';
+import { usePalette, useSettled } from '../../ui/hooks';
 import { itemsOf } from '../../ui/list-page';
 import { Small, Strong } from '../../ui/text';
 
@@ -12,11 +11,7 @@ const MOST = 4;
 
 export function Suggestions({ name, onPick }: { name: string; onPick: (person: PersonSummary) => void }) {
   const p = usePalette();
-  const [settled, setSettled] = useState('');
-  useEffect(() => {
-    const timer = setTimeout(() => setSettled(name.trim()), WAIT_MS);
-    return () => clearTimeout(timer);
-  }, [name]);
+  const settled = useSettled(name.trim(), WAIT_MS);
   const people = usePeople(settled, settled.length > 1 && settled === name.trim());
   const list = settled.length > 1 ? itemsOf(people).slice(0, MOST) : [];
   if (!list.length) return null;

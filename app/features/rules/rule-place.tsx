@@ -1,6 +1,6 @@
 /** One rule, written; beside it, in which of the firm's open deals it would ask for something. */
 import { router, useLocalSearchParams } from 'expo-router';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { View } from 'react-native';
 import type { RuleBody, RuleTrial } from '@gatepath/contract';
 import { shortDay } from '@gatepath/core/calendar';
@@ -20,7 +20,7 @@ import {
 import { DOCUMENT_TYPES, TYPE_WORDS } from '@gatepath/core/reading';
 import { count, SIDE_WORDS, SIDES, type Side } from '@gatepath/core/text';
 import { useRuleActions, useRules, useTrial } from '../../api/deal-hooks';
-import { usePalette, useWide } from '../../ui/hooks';
+import { usePalette, useSettled, useWide } from '../../ui/hooks';
 import { Input } from '../../ui/input';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { NotReady, isReady } from '../../ui/not-ready';
@@ -136,16 +136,6 @@ const bodyOf = ({ kinds, when, paper, title, signers, due, reason, on }: Rule): 
   reason,
   on,
 });
-
-/** A value once it has stayed the same for a while: what is typed is not tried letter by letter. */
-function useSettled<T>(value: T, ms: number): T {
-  const [settled, setSettled] = useState(value);
-  useEffect(() => {
-    const timer = setTimeout(() => setSettled(value), ms);
-    return () => clearTimeout(timer);
-  }, [value, ms]);
-  return settled;
-}
 
 interface PartProps {
   body: RuleBody;

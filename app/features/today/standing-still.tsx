@@ -49,7 +49,7 @@ export function StandingStill({ today, acts }: { today: TodayView; acts: Acts })
   );
 }
 
-const daysWords = (n: number) => (n === 0 ? 'today' : n === 1 ? '1 day' : `${n} days`);
+const stoodWords = (n: number) => (n === 0 ? 'today' : n === 1 ? '1 day' : `${n} days`);
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 function Row({ item, acts }: { item: Item; acts: Acts }) {
@@ -72,7 +72,7 @@ function Row({ item, acts }: { item: Item; acts: Acts }) {
   };
   const days = (
     <Strong style={{ color: item.days > 2 ? p.wine : item.days ? p.brick : p.slate, width: wide ? 64 : undefined }}>
-      {daysWords(item.days)}
+      {stoodWords(item.days)}
     </Strong>
   );
   const act = (

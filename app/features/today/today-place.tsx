@@ -13,7 +13,7 @@ import { useActs } from '../deals/use-acts';
 import { CommandButton } from '../office/command-line';
 import { StandingStill } from './standing-still';
 import { Through } from './through';
-import { Todo } from './todo';
+import { Waiting } from './waiting';
 import { Week } from './week';
 
 export function TodayPlace() {
@@ -22,9 +22,9 @@ export function TodayPlace() {
   const acts = useActs();
   if (!isReady(today)) return <NotReady query={today} what="your day" />;
   const t = today.data;
-  const todo = (
+  const waiting = (
     <Part name="For you to do">
-      <Todo today={t} acts={acts} />
+      <Waiting today={t} acts={acts} />
     </Part>
   );
   const week = (
@@ -54,7 +54,7 @@ export function TodayPlace() {
       ) : wide ? (
         <View style={{ flexDirection: 'row', gap: 20, alignItems: 'flex-start' }}>
           <View style={{ width: 430, gap: 16 }}>
-            {todo}
+            {waiting}
             {through}
           </View>
           <View style={{ flex: 1, gap: 16, minWidth: 0 }}>
@@ -64,7 +64,7 @@ export function TodayPlace() {
         </View>
       ) : (
         <>
-          {todo}
+          {waiting}
           {week}
           {still}
           {through}
@@ -75,7 +75,7 @@ export function TodayPlace() {
 }
 
 const isEmpty = (t: TodayView) =>
-  !t.todo.items.length && !t.week.items.length && !t.still.items.length && !t.through.items.length;
+  !t.waiting.items.length && !t.week.items.length && !t.still.items.length && !t.through.items.length;
 
 /** "Monday 30 November" */
 export function longDay(day: string): string {

@@ -14,7 +14,7 @@ const EMPTY: TodayView = {
   sentence: 'Nothing waits for you. Nothing is late.',
   deals: 3,
   packets: 0,
-  todo: { items: [], pressing: 0, more: 0 },
+  waiting: { items: [], pressing: 0, more: 0 },
   week: { items: [], more: 0 },
   still: { items: [], more: 0 },
   through: { since: null, items: [], more: 0 },
@@ -120,12 +120,12 @@ test('acts lead to where they are done, and what presses is counted apart from w
     weight: 1,
   });
   const items = [1, 2, 3, 4, 5, 6, 7].map((n) => item(n, '2026-11-27')).concat([8, 9].map((n) => item(n, null)));
-  show(<TodayPlace />, () => ({ ...EMPTY, todo: { items, pressing: 7, more: 20 } }));
+  show(<TodayPlace />, () => ({ ...EMPTY, waiting: { items, pressing: 7, more: 20 } }));
   fireEvent.click(await screen.findByLabelText('Add: Add paper 1, 7 Weir Terrace'));
   expect(mockWent).toHaveBeenCalledWith('/deals/d1?add=r1');
-  expect(screen.getAllByTestId('todo-bring')[0]!.textContent).toContain('late since Fri 27 Nov');
+  expect(screen.getAllByTestId('waiting-bring')[0]!.textContent).toContain('late since Fri 27 Nov');
   fireEvent.click(screen.getByText(/^\d more$/));
-  expect(screen.getAllByTestId('todo-bring')).toHaveLength(9);
+  expect(screen.getAllByTestId('waiting-bring')).toHaveLength(9);
   screen.getByText('20 more stand in their deals.');
 });
 

@@ -14,19 +14,19 @@ import { ACT_WORDS, isDone, type Acts } from '../deals/use-acts';
 /** As many as stand beside the week without scrolling. */
 const AT_FIRST = { wide: 5, phone: 6 };
 
-type Item = TodayView['todo']['items'][number];
+type Item = TodayView['waiting']['items'][number];
 
-export function Todo({ today, acts }: { today: TodayView; acts: Acts }) {
+export function Waiting({ today, acts }: { today: TodayView; acts: Acts }) {
   const p = usePalette();
   const wide = useWide();
   const [all, setAll] = useState(false);
-  const left = today.todo.items.filter((a) => !isDone(acts.shown, a));
+  const left = today.waiting.items.filter((a) => !isDone(acts.shown, a));
   const first = AT_FIRST[wide ? 'wide' : 'phone'];
   const listed = all ? left : left.slice(0, first);
   // Of those that press; what can wait is not counted against anybody.
-  const pressing = today.todo.pressing - (today.todo.items.length - left.length) - listed.length;
+  const pressing = today.waiting.pressing - (today.waiting.items.length - left.length) - listed.length;
   return (
-    <View style={{ gap: 8 }} testID="todo">
+    <View style={{ gap: 8 }} testID="waiting">
       <Heading>For you to do</Heading>
       <Card style={{ gap: 0, paddingVertical: 4 }}>
         {acts.shown.map((d) => (
@@ -37,7 +37,7 @@ export function Todo({ today, acts }: { today: TodayView; acts: Acts }) {
             key={`${a.dealId} ${a.id}`}
             style={{ borderTopWidth: i || acts.shown.length ? 1 : 0, borderColor: p.rule }}
           >
-            <TodoRow item={a} today={today.today} busy={acts.busy} onPress={() => acts.act(a)} />
+            <WaitingRow item={a} today={today.today} busy={acts.busy} onPress={() => acts.act(a)} />
           </View>
         ))}
         {left.length || acts.shown.length ? null : <Small style={{ paddingVertical: 12 }}>Nothing. Well done.</Small>}
@@ -46,21 +46,21 @@ export function Todo({ today, acts }: { today: TodayView; acts: Acts }) {
           <MoreLink onPress={() => setAll(true)}>
             {pressing > 0 ? `${pressing} more` : 'More, when there is time'}
           </MoreLink>
-        ) : today.todo.more ? (
-          <Small style={{ paddingVertical: 8 }}>{`${today.todo.more} more stand in their deals.`}</Small>
+        ) : today.waiting.more ? (
+          <Small style={{ paddingVertical: 8 }}>{`${today.waiting.more} more stand in their deals.`}</Small>
         ) : null}
       </Card>
     </View>
   );
 }
 
-function TodoRow({ item, today, busy, onPress }: { item: Item; today: string; busy: boolean; onPress: () => void }) {
+function WaitingRow({ item, today, busy, onPress }: { item: Item; today: string; busy: boolean; onPress: () => void }) {
   const p = usePalette();
   const wide = useWide();
   const late = item.due !== null && item.due < today;
   return (
     <View
-      testID={`todo-${item.act.do}`}
+      testID={`waiting-${item.act.do}`}
       style={{ flexDirection: 'row', alignItems: 'center', gap: 10, minHeight: wide ? 58 : 66, paddingVertical: 4 }}
     >
       <Pressable

@@ -1,0 +1,199 @@
+/** What members correct about a deal, told in words, and what of its needs that moved. */
+import { dayOf, shortDay } from '@gatepath/core/calendar';
+import {
+  changedNeeds,
+  DATE_WORDS,
+  factsBehind,
+  factsByKey,
+  factsOf,
+  factWords,
+  FOR_WHOM_OF,
+  forWhomWords,
+  KEY_DATES,
+  KIND_WORDS,
+  STATUS_WORDS,
+  STATUSES_OF,
+  wrongWith,
+  type KeyDates,
+  type Needs,
+} from '@gatepath/core/deal';
+import { itemAt } from '@gatepath/core/sure';
+import type { DealChanged, DealPatch } from '@gatepath/contract';
+import type { Context } from '../context';
+import type { Db } from '../db/pool';
+import { inTransaction } from '../db/tx';
+import { listMembers, type Member } from '../firm/queries';
+import { topics } from '../live/live';
+import { notFound, Problem } from '../problem';
+import { forWhomIn } from './for-whom';
+import { note } from './note';
+import * as q from './queries';
+import { keptRules } from './rule-queries';
+import { dealView } from './service';
+import { lookAtDeal, NO_STANDING } from './standing';
+
+/**
+ * Corrects what is known of a deal; drafts read it anew, sent packets keep what they were sent with.
+ *
+ * @returns the deal, with what the change moved, added and took away
+ * @throws Problem `not-found`, `bad-fact`, `bad-status`, `unknown-member`
+ */
+export async function changeDeal(ctx: Context, dealId: string, body: DealPatch, member: Member): Promise<DealChanged> {
+  const before = (await q.standingOf(ctx.database.pool, dealId))?.needs ?? NO_STANDING.needs;
+  await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
+    const was = await q.lockDeal(db, dealId);
+    if (!was) throw notFound('This deal');
+    const own = await q.ownFacts(db);
+    const now = changed(was, body, own, ctx.clock.now());
+    await q.updateDeal(db, now);
+    if (body.memberIds) await giveTo(db, dealId, body.memberIds);
+    await note(ctx, db, dealId, changeWords(was, now, own, member.name));
+    if (body.memberIds) await note(ctx, db, dealId, [`${member.name} changed who works on the deal.`]);
+    afterCommit(() => ctx.live.tell(topics.deals()));
+  });
+  return changedView(ctx, dealId, before, member);
+}
+
+/** The deal after a change, and what the change did to what it needs. */
+async function changedView(ctx: Context, dealId: string, before: Needs, member: Member): Promise<DealChanged> {
+  await lookAtDeal(ctx, dealId);
+  const deal = await dealView(ctx, dealId, member);
+  return { deal, ...changedNeeds(before, deal) };
+}
+
+async function giveTo(db: Db, dealId: string, ids: string[]): Promise<void> {
+  const unique = [...new Set(ids)];
+  const there = new Set((await listMembers(db)).map((m) => m.id));
+  if (unique.some((id) => !there.has(id)))
+    throw new Problem('unknown-member', 'One of these people is not a member of the firm. Load the page again.');
+  await q.setMembers(db, dealId, unique);
+}
+
+/** A deal after a patch. */
+function changed(was: q.DealRow, body: DealPatch, own: q.OwnFact[], now: Date): q.DealRow {
+  const kind = body.kind ?? was.kind;
+  const moved = kind !== was.kind;
+  const kept = FOR_WHOM_OF[kind].includes(was.for_whom) ? was.for_whom : itemAt(FOR_WHOM_OF[kind], 0);
+  const forWhom = forWhomIn(kind, body.forWhom ?? kept);
+  const stays = STATUSES_OF[kind].includes(was.status);
+  const status = body.status ?? (stays ? was.status : itemAt(STATUSES_OF[kind], 0));
+  if (!STATUSES_OF[kind].includes(status))
+    throw new Problem('bad-status', `A ${kind} cannot be “${STATUS_WORDS[status]}”.`);
+  const today = dayOf(now.toISOString(), was.time_zone);
+  return {
+    ...was,
+    kind,
+    for_whom: forWhom,
+    status,
+    status_on: status !== was.status || moved ? today : was.status_on,
+    address: body.address ?? was.address,
+    city: body.city ?? was.city,
+    facts: body.facts ? withFacts(was.facts, body.facts, own) : was.facts,
+    dates: body.dates ? withDates(was.dates, body.dates) : was.dates,
+    tags: body.tags ? [...new Set(body.tags)] : was.tags,
+    archived_at: body.archived === undefined ? was.archived_at : body.archived ? (was.archived_at ?? now) : null,
+  };
+}
+
+function withFacts(
+  was: q.DealRow['facts'],
+  change: NonNullable<DealPatch['facts']>,
+  own: q.OwnFact[],
+): q.DealRow['facts'] {
+  const defs = factsByKey(own);
+  const out = new Map(Object.entries(was));
+  for (const [key, value] of Object.entries(change)) {
+    if (value === null) {
+      out.delete(key);
+      continue;
+    }
+    const def = defs.get(key);
+    const wrong =
+      def && !key.startsWith('date.') && key !== 'kind' && key !== 'for_whom'
+        ? wrongWith(def, value)
+        : `“${key}” is not a fact of this firm.`;
+    if (wrong) throw new Problem('bad-fact', wrong);
+    out.set(key, value);
+  }
+  return Object.fromEntries(out);
+}
+
+function withDates(was: KeyDates, change: NonNullable<DealPatch['dates']>): KeyDates {
+  const out = { ...was };
+  for (const date of KEY_DATES) {
+    const day = change[date];
+    if (day === null) delete out[date];
+    else if (day !== undefined) out[date] = day;
+  }
+  return out;
+}
+
+/** What a change was, in sentences. */
+function changeWords(was: q.DealRow, now: q.DealRow, own: q.OwnFact[], by: string): string[] {
+  const defs = factsByKey(own);
+  const out: string[] = [];
+  const said = (label: string, from: string, to: string) => {
+    if (from !== to)
+      out.push(`${by}: ${label} ${from ? `was ${from}, ` : ''}${to ? `is ${to}` : 'is not known any more'}.`);
+  };
+  said('the address', was.address, now.address);
+  said('the town', was.city, now.city);
+  said('the kind', KIND_WORDS[was.kind].toLowerCase(), KIND_WORDS[now.kind].toLowerCase());
+  if (was.for_whom !== now.for_whom) out.push(`${by}: the firm acts ${forWhomWords(now.for_whom)}.`);
+  if (was.status !== now.status)
+    out.push(`${by}: the deal is ${STATUS_WORDS[now.status]}; it was ${STATUS_WORDS[was.status]}.`);
+  for (const key of new Set([...Object.keys(was.facts), ...Object.keys(now.facts)])) {
+    const def = defs.get(key);
+    const words = (v: q.DealRow['facts'][string] | undefined) => (v === undefined || !def ? '' : factWords(def, v));
+    if (def) said(def.label.toLowerCase(), words(was.facts[key]), words(now.facts[key]));
+  }
+  for (const date of KEY_DATES) {
+    const words = (d: string | undefined) => (d ? shortDay(d, '') : '');
+    said(`${DATE_WORDS[date].toLowerCase()}, the day,`, words(was.dates[date]), words(now.dates[date]));
+  }
+  if (!was.archived_at && now.archived_at) out.push(`${by} put the deal into the archive.`);
+  if (was.archived_at && !now.archived_at) out.push(`${by} took the deal out of the archive.`);
+  if (was.tags.join() !== now.tags.join()) out.push(`${by}: tags are ${now.tags.join(', ') || 'none'}.`);
+  return out;
+}
+
+/**
+ * Does without a paper that a rule calls for, as long as the facts the rule hangs on stay what they are.
+ *
+ * @throws Problem `not-found` for the deal or the rule
+ */
+export async function waive(
+  ctx: Context,
+  dealId: string,
+  ruleId: string,
+  reason: string,
+  member: Member,
+): Promise<DealChanged> {
+  const before = (await q.standingOf(ctx.database.pool, dealId))?.needs ?? NO_STANDING.needs;
+  await inTransaction(ctx.database.pool, async ({ db }) => {
+    const deal = await q.lockDeal(db, dealId);
+    if (!deal) throw notFound('This deal');
+    const rule = (await keptRules(db)).find((r) => r.id === ruleId);
+    if (!rule) throw notFound('This rule');
+    const facts = factsBehind(rule, factsOf({ ...deal, forWhom: deal.for_whom }));
+    const at = ctx.clock.now().toISOString();
+    await q.saveWaiver(db, dealId, { ruleId, reason, by: member.name, at, facts });
+    await note(ctx, db, dealId, [`${member.name} waived “${rule.title}”: ${reason}`]);
+  });
+  return changedView(ctx, dealId, before, member);
+}
+
+/**
+ * Asks for a paper again that was done without.
+ *
+ * @throws Problem `not-found` when it was not
+ */
+export async function unwaive(ctx: Context, dealId: string, ruleId: string, member: Member): Promise<DealChanged> {
+  const before = (await q.standingOf(ctx.database.pool, dealId))?.needs ?? NO_STANDING.needs;
+  await inTransaction(ctx.database.pool, async ({ db }) => {
+    if (!(await q.dropWaiver(db, dealId, ruleId))) throw notFound('This waiver');
+    const title = (await keptRules(db)).find((r) => r.id === ruleId)?.title ?? 'A paper';
+    await note(ctx, db, dealId, [`${member.name} asks for “${title}” again.`]);
+  });
+  return changedView(ctx, dealId, before, member);
+}

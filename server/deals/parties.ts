@@ -1,0 +1,34 @@
+/** People of deals: a row as screens see it, and one more in their side. */
+import type { PartyBody, PartyView } from '@gatepath/contract';
+import type { Db } from '../db/pool';
+import { newId } from '../ids';
+import { personFor } from '../people/book';
+import * as q from './queries';
+
+/** What a screen needs of a person of a deal. */
+export function partyView(p: q.PartyRow): PartyView {
+  const { id, side, ordinal, name, email, phone, company, person_id: personId } = p;
+  return { id, side, ordinal, name, email, phone, company, personId };
+}
+
+/**
+ * Adds a person to a deal whose row is locked, the next one of their side.
+ *
+ * @returns their id
+ */
+export async function addParty(db: Db, dealId: string, p: PartyBody, at: Date): Promise<string> {
+  const id = newId();
+  await q.insertParty(db, {
+    id,
+    deal_id: dealId,
+    side: p.side,
+    ordinal: await q.nextOrdinal(db, dealId, p.side),
+    name: p.name,
+    email: p.email ?? '',
+    phone: p.phone ?? null,
+    company: p.company ?? '',
+    person_id: await personFor(db, p, at),
+    at,
+  });
+  return id;
+}

@@ -1,0 +1,80 @@
+/** What members change about the people of a deal. */
+import type { DealView, PartyBody } from '@gatepath/contract';
+import type { Context } from '../context';
+import { inTransaction } from '../db/tx';
+import type { Member } from '../firm/queries';
+import { topics } from '../live/live';
+import { personFor } from '../people/book';
+import { notFound } from '../problem';
+import { note } from './note';
+import { addParty } from './parties';
+import * as q from './queries';
+import { dealView } from './service';
+import { lookAtDeal } from './standing';
+
+/**
+ * Adds a person to a deal, the next one of their side.
+ *
+ * @returns the deal with them
+ * @throws Problem `not-found` for the deal
+ */
+export async function addPartyToDeal(ctx: Context, dealId: string, body: PartyBody, member: Member): Promise<DealView> {
+  await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
+    // Two who add somebody at once must not both get the same place in the side.
+    if (!(await q.lockDeal(db, dealId))) throw notFound('This deal');
+    const partyId = await addParty(db, dealId, body, ctx.clock.now());
+    await note(ctx, db, dealId, [`${member.name} added ${body.name}.`], { partyId });
+    afterCommit(() => ctx.live.tell(topics.deal(dealId)));
+  });
+  await lookAtDeal(ctx, dealId);
+  return dealView(ctx, dealId, member);
+}
+
+/**
+ * Corrects a person of a deal. Packets that are under way keep who they were sent to.
+ *
+ * @returns the deal
+ * @throws Problem `not-found` for the person
+ */
+export async function correctParty(ctx: Context, partyId: string, body: PartyBody, member: Member): Promise<DealView> {
+  const dealId = await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
+    const was = await q.lockParty(db, partyId);
+    if (!was) throw notFound('This person');
+    await q.lockDeal(db, was.deal_id);
+    await q.updateParty(db, {
+      ...was,
+      side: body.side,
+      ordinal: body.side === was.side ? was.ordinal : await q.nextOrdinal(db, was.deal_id, body.side),
+      name: body.name,
+      email: body.email ?? '',
+      phone: body.phone ?? null,
+      company: body.company ?? '',
+      person_id: await personFor(db, { ...body, personId: body.personId ?? was.person_id }, ctx.clock.now()),
+    });
+    await note(ctx, db, was.deal_id, [`${member.name} corrected ${body.name}.`], { partyId });
+    afterCommit(() => ctx.live.tell(topics.deal(was.deal_id)));
+    return was.deal_id;
+  });
+  await lookAtDeal(ctx, dealId);
+  return dealView(ctx, dealId, member);
+}
+
+/**
+ * Takes a person out of a deal. Packets that were sent keep them.
+ *
+ * @returns the deal
+ * @throws Problem `not-found` for the person
+ */
+export async function dropParty(ctx: Context, partyId: string, member: Member): Promise<DealView> {
+  const dealId = await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
+    const was = await q.partyById(db, partyId);
+    if (!was) throw notFound('This person');
+    // Packets hold snapshots of their parties, so a sent packet loses nothing by this.
+    await q.deleteParty(db, partyId);
+    await note(ctx, db, was.deal_id, [`${member.name} took ${was.name} out of the deal.`], { partyId });
+    afterCommit(() => ctx.live.tell(topics.deal(was.deal_id)));
+    return was.deal_id;
+  });
+  await lookAtDeal(ctx, dealId);
+  return dealView(ctx, dealId, member);
+}
