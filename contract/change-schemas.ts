@@ -3,6 +3,7 @@ import * as yup from 'yup';
 import { ACTS } from '@gatepath/core/packet';
 import { SIDES } from '@gatepath/core/text';
 import { choiceBy } from './choice';
+import { markItem } from './draft-schemas';
 import { day, email, gate, id, language, line, object, rect, trimmed } from './fields';
 
 export const withdrawBody = object({
@@ -32,6 +33,28 @@ const changes = {
     /** Whether they initial every page of those documents too. */
     initials: yup.boolean().default(false),
   },
+  drop_party: {
+    partyId: id().required(),
+    reason: trimmed(400).required('Say why in a few words; they will read it, and so does the record.'),
+  },
+  change_act: {
+    partyId: id().required(),
+    act: yup.string().oneOf(ACTS).required('Choose what they do.'),
+    /** For somebody who stands at no gate yet: the gate they come after, as its index from 0. */
+    after: yup.number().integer().min(0).max(59).default(59),
+    /** Documents to sign and whether to initial every page, for somebody who put nothing on the pages before. */
+    documentIds: yup.array(id().required()).max(60).default([]),
+    initials: yup.boolean().default(false),
+  },
+  change_marks: {
+    partyId: id().required(),
+    /** Marks as they are to be; one that moved is put in place of the one before it. */
+    put: yup.array(markItem.required()).max(200).default([]),
+    drop: yup.array(id().required()).max(200).default([]),
+    /** Whether it is meant that a mark covers print. */
+    despiteWarnings: yup.boolean().default(false),
+  },
+  set_reading: { allowed: yup.boolean().required() },
   add_document: { documentId: id().required(), partyIds: yup.array(id().required()).max(60).default([]) },
   correct: {
     documentId: id().required(),

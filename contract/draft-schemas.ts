@@ -28,6 +28,38 @@ const schedule = object({
     .default(null),
 });
 
+/** A mark as a member sends it: without what only rules and changes make. */
+export const markItem = object({
+  id: id().required(),
+  documentId: id().required(),
+  page: yup.number().integer().min(1).max(5000).required(),
+  kind: yup.string().oneOf(MARK_KINDS).required(),
+  partyId: id().required(),
+  rect: rect.required(),
+  required: yup.boolean().required(),
+  label: line(200),
+  help: text(400),
+  lines: yup.string().oneOf(['several'] as const),
+  value: text(4000),
+  readOnly: yup.boolean(),
+  check: object({
+    form: yup.string().oneOf(['digits', 'email', 'phone', 'pattern'] as const),
+    pattern: text(200),
+    message: line(200),
+    min: yup.number(),
+    max: yup.number(),
+    from: day(),
+    to: day(),
+    minLength: yup.number().integer().min(1).max(4000),
+    maxLength: yup.number().integer().min(1).max(4000),
+  })
+    .default(undefined)
+    .optional(),
+  options: yup.array(line(120).required()).max(100),
+  group: id(),
+  placeId: id(),
+});
+
 const draftItems: Record<DraftList, yup.Schema> = {
   parties: object({
     id: id().required(),
@@ -50,34 +82,7 @@ const draftItems: Record<DraftList, yup.Schema> = {
   }),
   documents: object({ id: id().required() }),
   gates: gate,
-  marks: object({
-    id: id().required(),
-    documentId: id().required(),
-    page: yup.number().integer().min(1).max(5000).required(),
-    kind: yup.string().oneOf(MARK_KINDS).required(),
-    partyId: id().required(),
-    rect: rect.required(),
-    required: yup.boolean().required(),
-    label: line(200),
-    help: text(400),
-    lines: yup.string().oneOf(['several']),
-    value: text(4000),
-    readOnly: yup.boolean(),
-    check: object({
-      form: yup.string().oneOf(['digits', 'email', 'phone', 'pattern']),
-      pattern: text(200),
-      message: line(200),
-      min: yup.number(),
-      max: yup.number(),
-      from: day(),
-      to: day(),
-      minLength: yup.number().integer().min(1).max(4000),
-      maxLength: yup.number().integer().min(1).max(4000),
-    }).default(undefined),
-    options: yup.array(line(120).required()).max(100),
-    group: id(),
-    placeId: id(),
-  }),
+  marks: markItem,
   redlines: object({
     id: id().required(),
     documentId: id().required(),
@@ -121,6 +126,7 @@ const fieldValues: Record<DraftField, yup.Schema> = {
   message: text(4000).defined(),
   schedule: schedule.required(),
   handOver: yup.boolean().required(),
+  readAlong: yup.boolean().required(),
 };
 // Made once: a body holds thousands of edits, and a schema costs more to make than to use.
 const sets = new Map<unknown, yup.Schema>(

@@ -114,6 +114,7 @@ export const PROBLEMS = {
   ...kinds(403, 'A code is wanted', 'step-wanted'),
   ...kinds(404, 'This signing link does not work', 'dead-link'),
   ...kinds(410, 'Withdrawn', 'withdrawn'),
+  ...kinds(410, 'No longer needed', 'taken-out'),
   ...kinds(410, 'Lapsed', 'lapsed'),
   ...kinds(422, 'Wrong code', 'wrong-code'),
   ...kinds(429, 'A moment', 'code-soon'),

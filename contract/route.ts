@@ -113,7 +113,7 @@ export const isOther = (answer: Answer): answer is OtherAnswer => 'kind' in answ
 const BY_WHO = {
   anybody: [],
   member: ['sign-in'],
-  pass: ['dead-link', 'withdrawn', 'lapsed', 'not-your-turn', 'step-wanted'],
+  pass: ['dead-link', 'withdrawn', 'taken-out', 'lapsed', 'not-your-turn', 'step-wanted'],
 } as const satisfies Record<Who, readonly ProblemCode[]>;
 
 /** Everything that may go wrong with a route. */

@@ -6,7 +6,15 @@ import { bytes, EVENTS, file, FILE_PROBLEMS, NOTHING, PDF, PNG, route } from './
 import * as s from './schemas';
 import * as v from './views';
 
-const CHANGES = [...REFUSED, 'changed-meanwhile', 'over-limits', 'no-document', 'unknown-document', 'no-room'] as const;
+const CHANGES = [
+  ...REFUSED,
+  'changed-meanwhile',
+  'over-limits',
+  'warnings',
+  'no-document',
+  'unknown-document',
+  'no-room',
+] as const;
 
 export const officeRoutes = {
   setNotices: route(paths.setNotices, {

@@ -226,6 +226,8 @@ const sentParty = shape({
   before: list(shape({ name: text(), at: moment(), reason: text() })),
   /** Whether it may be acted on now. */
   turn: flag(),
+  /** Since when they may read before their gate; null when they may not. */
+  shownAt: moment().nullable(),
 });
 
 /** A packet on its way or at its end. */

@@ -95,6 +95,7 @@ const standing = (partyId: string): SentView['parties'][number] => ({
   lastNudgeAt: null,
   before: [],
   turn: false,
+  shownAt: null,
 });
 
 /** A packet at its first gate: Wren is asked, Callum and Tobias come later. */

@@ -1,15 +1,14 @@
-import { grow, overlapArea } from '../paper/geometry';
+import { coversPrint } from '../paper/geometry';
 import { onEachDocument } from './documents';
 import type { Finding } from './types';
 import { capital, markIn, pageIn } from './words';
 
-/** A mark that covers printed words makes both unreadable. A touch of half a point is forgiven. */
+/** A mark that covers printed words makes both unreadable. */
 export const markOverPrint = onEachDocument(({ doc, marks }, input) => {
   const found: Finding[] = [];
   for (const m of marks) {
     const page = doc.pages[m.page - 1];
-    const inner = grow(m.rect, -0.5);
-    if (!page?.print.some((p) => overlapArea(inner, p) > 0.5)) continue;
+    if (!page || !coversPrint(page, m.rect)) continue;
     found.push({
       rule: 'mark-over-print',
       severity: 'warns',

@@ -25,6 +25,8 @@ export interface Draft {
   schedule: Schedule;
   /** Whether a party may hand over to somebody else. */
   handOver: boolean;
+  /** Whether those whose gate is still ahead may read along; absent in drafts of before that could be. */
+  readAlong?: boolean;
   /** The packet this draft is the new version of. */
   replaces?: { packetId: string; version: number };
   /** The executed packet whose documents get a late signing round. */
@@ -53,9 +55,10 @@ interface DraftFields {
   message: string;
   schedule: Schedule;
   handOver: boolean;
+  readAlong: boolean;
 }
 export type DraftField = keyof DraftFields;
-export const DRAFT_FIELDS: DraftField[] = ['name', 'subject', 'message', 'schedule', 'handOver'];
+export const DRAFT_FIELDS: DraftField[] = ['name', 'subject', 'message', 'schedule', 'handOver', 'readAlong'];
 
 /** The most a packet may hold: enough for the largest one, and an end. Pages are those of all its documents. */
 export const PACKET_LIMITS = {
@@ -90,6 +93,7 @@ export function emptyDraft(name: string): Draft {
     passed: [],
     schedule: NO_SCHEDULE,
     handOver: false,
+    readAlong: false,
   };
 }
 
@@ -112,7 +116,8 @@ export function applyEdits(draft: Draft, edits: DraftEdit[]): Draft {
 
 /** The edit that takes `edit` back, given the draft before it. */
 export function invertEdit(before: Draft, edit: DraftEdit): DraftEdit {
-  if (edit.op === 'set') return { op: 'set', field: edit.field, value: before[edit.field] } as DraftEdit;
+  if (edit.op === 'set')
+    return { op: 'set', field: edit.field, value: before[edit.field] ?? emptyDraft('')[edit.field] } as DraftEdit;
   const id = edit.op === 'put' ? edit.item.id : edit.id;
   const list: AnyItem[] = before[edit.list];
   const index = list.findIndex((i) => i.id === id);

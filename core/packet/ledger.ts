@@ -1,6 +1,6 @@
 /** The page ledger: pages down, parties across; what each must do, what is done, where a gap is. */
 import { isAutomatic, isForClient, isSenders } from './kinds';
-import type { InitialsRule, Mark } from './types';
+import type { InitialsRule, LeftOutPage, Mark } from './types';
 
 export const CELL_STATES = [
   /** Nothing to do here for this party. */
@@ -53,6 +53,8 @@ export interface LedgerInput {
   partyIds: string[];
   marks: Mark[];
   rules: InitialsRule[];
+  /** Pages left out by hand, where no rule says so. */
+  leftOut?: LeftOutPage[];
   /** Marks that are filled. */
   filled: ReadonlySet<string>;
 }
@@ -84,6 +86,7 @@ export function buildLedger(input: LedgerInput): Ledger {
       if (all > 1 && pages.size >= Math.max(2, all / 2)) initialledSomewhere.add(who);
     }
   }
+  const leftOut = new Set((input.leftOut ?? []).map((x) => `${x.documentId}:${x.page}:${x.partyId}`));
   const ruled = new Map<string, InitialsRule>();
   for (const r of input.rules) for (const p of r.partyIds) ruled.set(`${r.documentId}:${p}`, r);
   const ledger: Ledger = { partyIds: input.partyIds, rows: [], total: 0, done: 0, gaps: 0 };
@@ -97,7 +100,9 @@ export function buildLedger(input: LedgerInput): Ledger {
         ledger.done += done;
         const rule = ruled.get(`${doc.id}:${partyId}`);
         const initialled = marks.some((m) => m.kind === 'initials' && !m.redlineId);
-        const excepted = rule?.except.some((e) => e.page === page && e.partyId === partyId) ?? false;
+        const excepted =
+          leftOut.has(`${doc.id}:${page}:${partyId}`) ||
+          (rule?.except.some((e) => e.page === page && e.partyId === partyId) ?? false);
         const gapFrom =
           initialled || excepted
             ? null

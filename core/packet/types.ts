@@ -157,6 +157,14 @@ export interface Gate {
   need?: 'any';
 }
 
+/** A page on which a party initials nothing, because somebody said so. */
+export interface LeftOutPage {
+  documentId: string;
+  /** From 1. */
+  page: number;
+  partyId: string;
+}
+
 /** A document as it is sent: its bytes are named by their SHA-256. Sizes in points, as displayed. */
 export interface PlanDocument {
   id: string;
@@ -184,6 +192,10 @@ export interface Plan {
   holidays?: string[];
   /** Whether a party may hand over to somebody else. */
   handOver?: boolean;
+  /** Whether those whose gate is still ahead may read what is signed so far. */
+  readAlong?: boolean;
+  /** Pages on which a party’s initials were taken away under way: left out by hand, not forgotten. */
+  leftOut?: LeftOutPage[];
   /** The packet this one is the new version of, and which version it is, from 2. */
   replaces?: { packetId: string; version: number };
   /** The executed packet whose sealed documents get a late signing round. */

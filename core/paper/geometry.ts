@@ -36,3 +36,9 @@ export function roundRect(r: Rect): Rect {
   const t = (n: number) => Math.round(n * 10) / 10;
   return { x: t(r.x), y: t(r.y), w: t(r.w), h: t(r.h) };
 }
+
+/** Whether a place covers printed words of its page. A touch of half a point is forgiven. */
+export function coversPrint(page: { print: readonly Rect[] }, rect: Rect): boolean {
+  const inner = grow(rect, -0.5);
+  return page.print.some((p) => overlapArea(inner, p) > 0.5);
+}

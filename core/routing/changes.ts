@@ -3,9 +3,10 @@ import { byLink, ACT_FACTS } from '../packet/acts';
 import { isDay } from '../calendar';
 import { isEmail } from '../text/email';
 import { signsDocument } from '../packet/place-party';
-import type { Mark, Redline, Gate, PacketParty, PlanDocument } from '../packet/types';
-import { pathProblem } from './gates';
-import { doneWith, gateOf, hasActed, isTurnOf, partyOf, waitingFor } from './progress';
+import type { Act, Mark, Redline, Gate, PacketParty, PlanDocument } from '../packet/types';
+import { aheadOnly, pathProblem, readersOf, same } from './gates';
+import { decideAct, decideDrop, decideMarks } from './people-changes';
+import { doneWith, gateOf, hasActed, isNeeded, isTurnOf, partyOf, stillIn, waitingFor } from './progress';
 import { accept, refuse, refuseWith, type Decision } from './refusal';
 import type { Contact, PacketEventBody, PacketState } from './types';
 import { progressOf } from './progress';
@@ -17,6 +18,12 @@ export type ChangeCommand =
   | { type: 'set_path'; gates: Gate[] }
   | { type: 'add_party'; party: PacketParty; gates: Gate[]; marks: Mark[] }
   | { type: 'add_document'; document: PlanDocument; marks: Mark[] }
+  | { type: 'drop_party'; partyId: string; reason: string }
+  /** `marks` are those to add, for somebody who puts nothing on the pages yet. */
+  | { type: 'change_act'; partyId: string; act: Act; only?: string[]; gates: Gate[]; marks: Mark[] }
+  /** A mark that moves comes under a new id: rooms for the old one may be kept in a sealed file. */
+  | { type: 'change_marks'; partyId: string; put: Mark[]; drop: string[] }
+  | { type: 'set_reading'; allowed: boolean }
   | { type: 'correct'; redline: Redline; marks: Mark[] }
   /** `today` is the day in the deal's zone. */
   | { type: 'extend'; lastDay: string; today: string }
@@ -32,6 +39,10 @@ const CHANGES: ChangeCommand['type'][] = [
   'set_path',
   'add_party',
   'add_document',
+  'drop_party',
+  'change_act',
+  'change_marks',
+  'set_reading',
   'correct',
   'extend',
   'nudge',
@@ -79,6 +90,8 @@ export function decideChange(state: PacketState, command: ChangeCommand): Decisi
       return decideAddDocument(state, command);
     case 'correct':
       return decideCorrection(state, command);
+    case 'set_reading':
+      return decideReading(state, command.allowed);
     case 'nudge':
       return decideNudge(state, command.partyIds);
     default:
@@ -88,13 +101,25 @@ export function decideChange(state: PacketState, command: ChangeCommand): Decisi
 
 function decideAboutParty(
   state: PacketState,
-  command: Extract<ChangeCommand, { type: 'correct_party' | 'unlock' | 'renew_link' | 'host' }>,
+  command: Extract<
+    ChangeCommand,
+    {
+      type: 'correct_party' | 'unlock' | 'renew_link' | 'host' | 'drop_party' | 'change_act' | 'change_marks';
+    }
+  >,
 ): Decision {
   const party = partyOf(state.plan, command.partyId);
   const progress = state.parties[command.partyId];
   if (!party || !progress) return refuse('unknown_party');
   const { partyId } = command;
+  if (progress.status === 'dropped') return command.type === 'drop_party' ? accept() : refuse('unknown_party');
   switch (command.type) {
+    case 'drop_party':
+      return decideDrop(state, party, command.reason.trim());
+    case 'change_act':
+      return decideAct(state, party, command);
+    case 'change_marks':
+      return decideMarks(state, party, command);
     case 'correct_party': {
       const contact = { ...command.contact, name: command.contact.name.trim(), email: command.contact.email.trim() };
       if (!contact.name) return refuse('bad_contact');
@@ -115,17 +140,8 @@ function decideAboutParty(
   }
 }
 
-const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
-
-/** Gates up to the open one are as they were; the rest may be any order of those who come later. */
-function aheadOnly(state: PacketState, gates: Gate[]): string | null {
-  for (let i = 0; i <= state.gate; i++)
-    if (!same(gates[i], state.plan.gates[i])) return 'Only gates that are still ahead can be changed.';
-  return null;
-}
-
 function decidePath(state: PacketState, gates: Gate[]): Decision {
-  const wrong = aheadOnly(state, gates) ?? pathProblem({ parties: state.plan.parties, gates });
+  const wrong = aheadOnly(state, gates) ?? pathProblem({ parties: stillIn(state), gates });
   if (wrong) return refuseWith('bad_plan', wrong);
   return same(gates, state.plan.gates) ? accept() : accept({ type: 'path_changed', gates });
 }
@@ -136,7 +152,7 @@ function decideAddParty(
 ): Decision {
   if (partyOf(state.plan, party.id)) return refuseWith('bad_plan', `${party.name} is in this packet already.`);
   if (party.email ? !isEmail(party.email) : byLink(party) && !party.memberId) return refuse('bad_contact');
-  const wrong = aheadOnly(state, gates) ?? pathProblem({ parties: [...state.plan.parties, party], gates });
+  const wrong = aheadOnly(state, gates) ?? pathProblem({ parties: [...stillIn(state), party], gates });
   if (wrong) return refuseWith('bad_plan', wrong);
   const stray = marks.find(
     (m) =>
@@ -147,12 +163,16 @@ function decideAddParty(
   if (stray) return refuseWith('bad_plan', 'A new mark is not the new person’s, or not on a page of this packet.');
   if (ACT_FACTS[party.act].signs && !marks.some((m) => m.kind === 'signature' || m.kind === 'initials'))
     return refuseWith('bad_plan', `${party.name} would have nothing to sign. Choose where they sign.`);
-  return accept({ type: 'party_added', party, gates, marks });
+  const reads = state.plan.readAlong && gates.slice(state.gate + 1).some((g) => g.partyIds.includes(party.id));
+  return accept(
+    { type: 'party_added', party, gates, marks },
+    ...(reads ? readersOf({ ...state.plan, parties: [party], gates }, state.gate) : []),
+  );
 }
 
 /** Parties whose gate is still ahead: only they get a document that is added now. */
 export function ahead(state: PacketState): PacketParty[] {
-  return state.plan.parties.filter((p) => gateOf(state.plan, p.id) > state.gate);
+  return stillIn(state).filter((p) => gateOf(state.plan, p.id) > state.gate);
 }
 
 function decideAddDocument(
@@ -180,6 +200,7 @@ function decideCorrection(state: PacketState, { redline, marks }: { redline: Red
       m.kind !== 'initials' ||
       !m.required ||
       m.redlineId !== redline.id ||
+      !signers.some((p) => p.id === m.partyId) ||
       m.documentId !== doc.id ||
       state.plan.marks.some((x) => x.id === m.id),
   );
@@ -200,6 +221,16 @@ function decideCorrection(state: PacketState, { redline, marks }: { redline: Red
   );
 }
 
+function decideReading(state: PacketState, allowed: boolean): Decision {
+  if (!!state.plan.readAlong === allowed) return accept();
+  const told = allowed ? readersOf(state.plan, state.gate) : [];
+  return accept(
+    { type: 'reading_changed', allowed },
+    // Whoever was told once is not told again when it is allowed again.
+    ...told.filter((e) => !('partyId' in e) || !progressOf(state, e.partyId ?? '').shownAt),
+  );
+}
+
 function decideExtend(state: PacketState, { lastDay, today }: { lastDay: string; today: string }): Decision {
   if (state.status !== 'at_gate' && state.status !== 'lapsed') return refuse(`ended_${state.status}`);
   if (!isDay(lastDay) || lastDay < today) return refuse('bad_day');
@@ -217,5 +248,5 @@ function decideNudge(state: PacketState, partyIds: string[] | undefined): Decisi
 
 /** Who will have to initial a change of a document: those who sign it and were not excused. */
 export function initialsOfChange(state: PacketState, documentId: string): PacketParty[] {
-  return state.plan.parties.filter((p) => signsDocument(p, documentId) && progressOf(state, p.id).status !== 'excused');
+  return state.plan.parties.filter((p) => signsDocument(p, documentId) && isNeeded(progressOf(state, p.id).status));
 }

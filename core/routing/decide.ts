@@ -5,7 +5,7 @@
 import { holdsGate } from '../packet/acts';
 import { decideChange, isChange, type ChangeCommand } from './changes';
 import { decidePartyAct, type PartyCommand } from './party-acts';
-import { openFrom, pathProblem } from './gates';
+import { firstHeld, openFrom, pathProblem, readersOf } from './gates';
 import { accept, refuse, refuseWith, type Decision } from './refusal';
 import { decideSystem, isSystem, type SystemCommand } from './system-acts';
 import type { PacketEventBody, PacketState } from './types';
@@ -34,5 +34,6 @@ function decideSend(plan: Plan): Decision {
     { type: 'sent', plan },
     ...copies.map((p): PacketEventBody => ({ type: 'asked', partyId: p.id })),
     ...openFrom(plan, 0),
+    ...(plan.readAlong ? readersOf(plan, firstHeld(plan)) : []),
   );
 }

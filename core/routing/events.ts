@@ -1,4 +1,6 @@
 /** What is known of each sort of event beside how it changes the state: one entry each, none forgotten. */
+import { ACT_FACTS } from '../packet/acts';
+import { count } from '../text/names';
 import type { PacketEvent, PacketEventBody, PacketEventType } from './types';
 
 export interface EventFacts {
@@ -82,6 +84,33 @@ export const EVENTS: { [T in PacketEventType]: Entry<T> } = {
     changesFiles: true,
     line: ({ by }, b) => `${by} added “${b.document.name}” for those ahead.`,
   },
+  party_dropped: {
+    changesPlan: true,
+    line: ({ who, by }, b) => `${by} took ${who} out of the packet: “${b.reason}”`,
+  },
+  act_changed: {
+    changesPlan: true,
+    line: ({ who, by }, b) => `${by} changed what ${who} does: ${ACT_FACTS[b.act].does}.`,
+  },
+  marks_changed: {
+    changesPlan: true,
+    line: ({ who, by }, b) => {
+      const gone = b.dropped.length - b.put.length;
+      return gone > 0
+        ? `${by} took ${count(gone, 'mark')} of ${who}’s away${b.put.length ? ', and changed others' : ''}.`
+        : gone < 0 && b.dropped.length === 0
+          ? `${by} put ${count(b.put.length, 'mark')} for ${who} on the pages.`
+          : `${by} changed where ${who} signs.`;
+    },
+  },
+  reading_changed: {
+    changesPlan: true,
+    line: ({ by }, b) =>
+      b.allowed
+        ? `${by} lets those whose gate is ahead read along.`
+        : `${by} lets nobody read before their gate any more.`,
+  },
+  shown: { consequence: true, line: ({ who }) => `${who} may read along.` },
   corrected: {
     changesPlan: true,
     line: ({ by, names }, b) =>

@@ -1,8 +1,8 @@
 /** Gates on the path: whether it can be walked, and what opens with each. */
-import { holdsGate } from '../packet/acts';
-import type { Plan } from '../packet/types';
+import { byLink, holdsGate } from '../packet/acts';
+import type { Gate, Plan } from '../packet/types';
 import { partyOf } from './progress';
-import type { PacketEventBody } from './types';
+import type { PacketEventBody, PacketState } from './types';
 import { itemAt } from '../sure';
 
 /** What is wrong with a path, in words; null when nothing is. */
@@ -36,4 +36,28 @@ export function openFrom(plan: Plan, index: number): PacketEventBody[] {
   }
   out.push({ type: 'executed' });
   return out;
+}
+
+/** The first gate that somebody holds: where a packet stands once it is sent. */
+export function firstHeld(plan: Plan): number {
+  const at = plan.gates.findIndex((g) => g.partyIds.some((id) => holdsGate(partyOf(plan, id)!)));
+  return at < 0 ? plan.gates.length : at;
+}
+
+/** Those after an open gate who can be written to about reading along, as the events that tell them. */
+export function readersOf(plan: Plan, gate: number): PacketEventBody[] {
+  const later = new Set(plan.gates.slice(gate + 1).flatMap((g) => g.partyIds));
+  return plan.parties
+    .filter((p) => later.has(p.id) && holdsGate(p) && byLink(p) && !p.memberId)
+    .map((p): PacketEventBody => ({ type: 'shown', partyId: p.id }));
+}
+
+/** Whether two values of plain data are the same. */
+export const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
+
+/** Gates up to the open one are as they were; the rest may be any order of those who come later. */
+export function aheadOnly(state: PacketState, gates: Gate[]): string | null {
+  for (let i = 0; i <= state.gate; i++)
+    if (!same(gates[i], state.plan.gates[i])) return 'Only gates that are still ahead can be changed.';
+  return null;
 }

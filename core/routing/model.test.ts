@@ -3,7 +3,7 @@ import { holdsGate } from '../packet/acts';
 import { isDeepStrictEqual } from 'node:util';
 import fc from 'fast-check';
 import { mark, party, planOf } from '../test-support';
-import { isTurnOf, marksLeft, replay, type PacketCommand } from './index';
+import { isNeeded, isTurnOf, marksLeft, readsAlong, replay, type PacketCommand } from './index';
 import { type Act, type Plan } from '../packet';
 import { HAND, TestPacket } from './test-packet';
 
@@ -17,11 +17,14 @@ class Model {
   readonly done = new Set<string>();
   readonly again = new Set<string>();
   readonly excused = new Set<string>();
+  readonly dropped = new Set<string>();
   constructor(public plan: Plan) {
     this.settle();
   }
   private holders(i: number): string[] {
-    return this.plan.gates[i]!.partyIds.filter((id) => holdsGate(this.plan.parties.find((p) => p.id === id)!));
+    return this.plan.gates[i]!.partyIds.filter(
+      (id) => !this.dropped.has(id) && holdsGate(this.plan.parties.find((p) => p.id === id)!),
+    );
   }
   private passed(i: number): boolean {
     const h = this.holders(i);
@@ -38,12 +41,32 @@ class Model {
   }
   mayAct(id: string): boolean {
     const at = this.plan.gates.findIndex((g) => g.partyIds.includes(id));
-    if (this.ended || at < 0 || this.done.has(id) || this.excused.has(id)) return false;
+    if (this.ended || at < 0 || this.done.has(id) || this.excused.has(id) || this.dropped.has(id)) return false;
     return at === this.gate || (at < this.gate && this.again.has(id));
   }
   finish(id: string): void {
     this.done.add(id);
     this.again.delete(id);
+    this.settle();
+  }
+  /** Whether somebody may be taken out, or their marks changed: they have done nothing yet. */
+  isUntouched(id: string, filled: boolean): boolean {
+    const known = this.plan.parties.some((p) => p.id === id);
+    return (
+      !this.ended &&
+      known &&
+      !filled &&
+      !this.done.has(id) &&
+      !this.again.has(id) &&
+      !this.excused.has(id) &&
+      !this.dropped.has(id)
+    );
+  }
+  othersHold(id: string): boolean {
+    return this.plan.parties.some((p) => p.id !== id && !this.dropped.has(p.id) && holdsGate(p));
+  }
+  drop(id: string): void {
+    this.dropped.add(id);
     this.settle();
   }
   /** A change on the page: who was done has to say so again. */
@@ -96,7 +119,9 @@ type Step =
   | { type: 'next_day'; days: number }
   | { type: 'reorder'; by: number }
   | { type: 'newcomer'; id: string; act: Act }
-  | { type: 'strike'; page: number };
+  | { type: 'strike'; page: number }
+  | { type: 'another_act'; id: string; act: Act }
+  | { type: 'other_marks'; id: string; take: boolean; add: boolean };
 
 const who = fc.constantFrom(...PEOPLE, ...LATER);
 const say = fc.constantFrom('a reason', ' ', 'something else');
@@ -130,6 +155,23 @@ const anyStep: fc.Arbitrary<Step> = fc.oneof(
       .map(([id, act]) => ({ type: 'newcomer' as const, id, act })),
   },
   { weight: 2, arbitrary: fc.nat(9).map((page) => ({ type: 'strike' as const, page })) },
+  {
+    weight: 3,
+    arbitrary: fc.tuple(who, say).map(([partyId, reason]) => ({ type: 'drop_party' as const, partyId, reason })),
+  },
+  {
+    weight: 8,
+    arbitrary: fc
+      .tuple(who, fc.constantFrom<Act>('sign', 'approve', 'desk', 'copy'))
+      .map(([id, act]) => ({ type: 'another_act' as const, id, act })),
+  },
+  {
+    weight: 3,
+    arbitrary: fc
+      .tuple(who, fc.boolean(), fc.boolean())
+      .map(([id, take, add]) => ({ type: 'other_marks' as const, id, take, add })),
+  },
+  rare(fc.boolean().map((allowed) => ({ type: 'set_reading' as const, allowed }))),
   rare(fc.tuple(who, say).map(([partyId, reason]) => ({ type: 'decline' as const, partyId, reason }))),
   rare(say.map((reason) => ({ type: 'withdraw' as const, reason }))),
   rare(fc.tuple(who, contact).map(([partyId, c]) => ({ type: 'correct_party' as const, partyId, contact: c }))),
@@ -181,10 +223,25 @@ function commandOf(p: TestPacket, step: Step, n: number): PacketCommand | null {
         moved: [],
       };
       const signers = plan.parties.filter(
-        (x) => (x.act === 'sign' || x.act === 'desk') && parties[x.id]!.status !== 'excused',
+        (x) => (x.act === 'sign' || x.act === 'desk') && isNeeded(parties[x.id]!.status),
       );
       const marks = signers.map((x) => ({ ...mark(`${id}.${x.id}`, x.id, 'initials'), redlineId: id }));
       return { type: 'correct', redline, marks };
+    }
+    case 'another_act': {
+      const had = plan.marks.some((m) => m.partyId === step.id);
+      const marks =
+        step.act === 'copy' || step.act === 'approve' || had ? [] : [mark(`${step.id}-${n}`, step.id, 'signature')];
+      const stands = plan.gates.some((g) => g.partyIds.includes(step.id));
+      const gates =
+        stands || step.act === 'copy' ? plan.gates : [...plan.gates, { id: `new${n}`, partyIds: [step.id] }];
+      return { type: 'change_act', partyId: step.id, act: step.act, gates, marks };
+    }
+    case 'other_marks': {
+      const mine = plan.marks.filter((m) => m.partyId === step.id && !m.redlineId);
+      const at = { x: 450, y: 10 + (n % 50) * 15, w: 60, h: 12 };
+      const put = step.add ? [mark(`${step.id}-n${n}`, step.id, 'initials', 1, at)] : [];
+      return { type: 'change_marks', partyId: step.id, put, drop: step.take ? mine.slice(0, 1).map((m) => m.id) : [] };
     }
     case 'everything':
     case 'next_day':
@@ -197,6 +254,9 @@ function commandOf(p: TestPacket, step: Step, n: number): PacketCommand | null {
 test('thousands of random sequences: the core and the model never disagree', () => {
   const ends = new Map<string, number>();
   let changes = 0;
+  let droppedInAll = 0;
+  let otherMarks = 0;
+  let otherActs = 0;
   fc.assert(
     fc.property(anyPlan, fc.array(anyStep, { minLength: 5, maxLength: 60 }), (plan, steps) => {
       const p = new TestPacket();
@@ -224,14 +284,35 @@ test('thousands of random sequences: the core and the model never disagree', () 
         } else {
           const command = commandOf(p, step, n)!;
           const acted = 'partyId' in command && model.mayAct(command.partyId);
+          const filled = [...before.fills.values()].some((f) => 'partyId' in command && f.partyId === command.partyId);
+          const untouched = 'partyId' in command && model.isUntouched(command.partyId, filled);
           const result = p.do(command);
+          if (command.type === 'drop_party' && command.reason.trim() && !model.dropped.has(command.partyId))
+            must(
+              (result === 'ok') === (untouched && model.othersHold(command.partyId)),
+              `${command.partyId} taken out: ${result}`,
+            );
+          if (command.type === 'change_marks' && result === 'ok' && p.events.length > length) {
+            must(untouched, 'marks of somebody who has acted were changed');
+            otherMarks++;
+          }
+          if (command.type === 'change_act' && result === 'ok' && p.events.length > length) {
+            must(
+              untouched && !before.parties[command.partyId]!.askedAt,
+              'the act of somebody who was asked was changed',
+            );
+            otherActs++;
+          }
           if (result !== 'ok') {
             must(p.state === before, 'a refused command changed something');
           } else if (command.type === 'finish') model.finish(command.partyId);
           else if (command.type === 'decline') model.ended = 'declined';
           else if (command.type === 'withdraw') model.ended = 'withdrawn';
           else if (command.type === 'extend') model.ended = null;
-          else if (command.type === 'correct') {
+          else if (command.type === 'drop_party' && p.events.length > length) {
+            model.drop(command.partyId);
+            droppedInAll++;
+          } else if (command.type === 'correct') {
             model.change();
             changes++;
           }
@@ -254,6 +335,12 @@ test('thousands of random sequences: the core and the model never disagree', () 
           // Nobody is asked before the gate is reached.
           const at = after.plan.gates.findIndex((g) => g.partyIds.includes(x.id));
           if (at > after.gate) must(!after.parties[x.id]!.askedAt, `${x.id} was asked early`);
+          if (model.dropped.has(x.id)) {
+            must(after.parties[x.id]!.status === 'dropped', `${x.id} came back`);
+            must(!after.plan.marks.some((m) => m.partyId === x.id), `${x.id} left marks behind`);
+          }
+          // Reading along is of those who are to act, and were not asked yet.
+          if (readsAlong(after, x.id)) must(at > after.gate && !model.dropped.has(x.id), `${x.id} reads along`);
           if (!model.ended && holdsGate(x)) must(isTurnOf(after, x.id) === model.mayAct(x.id), `turn of ${x.id}`);
         }
         for (const [markId, fill] of after.fills)
@@ -270,4 +357,5 @@ test('thousands of random sequences: the core and the model never disagree', () 
   for (const end of ['at_gate', 'executed', 'declined', 'withdrawn', 'lapsed'])
     expect([end, (ends.get(end) ?? 0) > 20]).toEqual([end, true]);
   expect(changes).toBeGreaterThan(300);
+  expect(Math.min(droppedInAll, otherMarks, otherActs)).toBeGreaterThan(200);
 });

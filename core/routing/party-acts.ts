@@ -4,7 +4,7 @@ import { firstName } from '../text/names';
 import { isEmail } from '../text/email';
 import { checkValue, filledHow, isAutomatic, isForClient } from '../packet/kinds';
 import { openFrom } from './gates';
-import { hasActed, inReadingOrder, isHeld, isTurnOf, marksLeft, partyOf } from './progress';
+import { hasActed, inReadingOrder, isHeld, isNeeded, isTurnOf, marksLeft, partyOf } from './progress';
 import { accept, refuse, refuseWith, type Decision } from './refusal';
 import type { AddedFile, FillValue, Hand, PacketParty, SecondStep } from '../packet/types';
 import type { Contact, PacketEventBody, PacketState } from './types';
@@ -30,6 +30,7 @@ export function decidePartyAct(state: PacketState, command: PartyCommand): Decis
   const party = partyOf(state.plan, command.partyId);
   const progress = state.parties[command.partyId];
   if (!party || !progress) return refuse('unknown_party');
+  if (progress.status === 'dropped') return refuse('not_your_turn');
   if (command.type === 'choose_language')
     return (party.language ?? 'en') === command.language
       ? accept()
@@ -180,7 +181,10 @@ function decideFinish(state: PacketState, party: PacketParty, command: { actId: 
 export function passGate(state: PacketState, done?: string): PacketEventBody[] {
   const excused = (state.plan.gates[state.gate]?.partyIds ?? []).filter(
     (id) =>
-      id !== done && holdsGate(partyOf(state.plan, id)!) && !['done', 'excused'].includes(progressOf(state, id).status),
+      id !== done &&
+      holdsGate(partyOf(state.plan, id)!) &&
+      progressOf(state, id).status !== 'done' &&
+      isNeeded(progressOf(state, id).status),
   );
   return [
     ...excused.map((partyId): PacketEventBody => ({ type: 'excused', partyId })),

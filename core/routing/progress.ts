@@ -4,7 +4,7 @@ import { isForClient } from '../packet/kinds';
 import { hasDocument } from '../packet/place-party';
 import type { Mark, PacketParty, Plan } from '../packet/types';
 import { sure } from '../sure';
-import type { PacketState, PartyProgress } from './types';
+import type { PacketState, PartyProgress, PartyStatus } from './types';
 
 /** The plan's marks document by document, page by page, top to bottom, left to right. */
 export function inReadingOrder(plan: Plan): readonly Mark[] {
@@ -49,9 +49,17 @@ export function marksOfParty(plan: Plan, partyId: string): readonly Mark[] {
 export const progressOf = (state: Pick<PacketState, 'parties'>, partyId: string): PartyProgress =>
   sure(state.parties[partyId], `the progress of party ${partyId}`);
 
+/** Whether a packet still counts on somebody: not on those who were excused, or taken out. */
+export const isNeeded = (status: PartyStatus): boolean => status !== 'excused' && status !== 'dropped';
+
+/** The parties that were not taken out. */
+export const stillIn = (state: PacketState): PacketParty[] =>
+  state.plan.parties.filter((p) => progressOf(state, p.id).status !== 'dropped');
+
 /** The marks a party must fill itself and has not filled yet, in reading order. */
 export function marksLeft(state: PacketState, partyId: string): Mark[] {
-  if (state.parties[partyId]?.status === 'excused') return [];
+  const at = state.parties[partyId]?.status;
+  if (at && !isNeeded(at)) return [];
   const mine = marksOfParty(state.plan, partyId).filter((m) => m.required && isForClient(m));
   const groups = new Set<string>();
   for (const m of mine) if (m.group && state.fills.has(m.id)) groups.add(m.group);
@@ -71,9 +79,9 @@ export function countPlaces(plan: Plan, partyId: string): number {
   return new Set(mine.map((m) => m.group ?? m.id)).size;
 }
 
-/** The marks that count: those of somebody who was excused are nobody's any more. */
+/** The marks that count: those of somebody who is not needed are nobody's any more. */
 export function marksThatCount(state: PacketState): Mark[] {
-  return state.plan.marks.filter((m) => state.parties[m.partyId]?.status !== 'excused');
+  return state.plan.marks.filter((m) => isNeeded(state.parties[m.partyId]?.status ?? 'waiting'));
 }
 
 /** The gate's index that a party stands at; -1 when it stands at none (it gets a copy at the end). */
@@ -93,7 +101,7 @@ export function isTurnOf(state: PacketState, partyId: string): boolean {
   if (state.status !== 'at_gate') return false;
   const s = state.parties[partyId];
   const gate = gateOf(state.plan, partyId);
-  if (!s || gate < 0 || s.status === 'done' || s.status === 'excused') return false;
+  if (!s || gate < 0 || s.status === 'done' || !isNeeded(s.status)) return false;
   return gate === state.gate || (gate < state.gate && (s.again || !holdsGate(partyOf(state.plan, partyId)!)));
 }
 
@@ -102,13 +110,24 @@ export function waitingFor(state: PacketState): PacketParty[] {
   return state.plan.parties.filter((p) => holdsGate(p) && isTurnOf(state, p.id));
 }
 
-/** Whether the open gate is still held once `done` is taken as done too. */
-export function isHeld(state: PacketState, done?: string): boolean {
-  const open = (id: string) => id !== done && !['done', 'excused'].includes(progressOf(state, id).status);
+/** Whether somebody whose gate is still ahead may read already. */
+export function readsAlong(state: PacketState, partyId: string): boolean {
+  const s = state.parties[partyId];
+  const party = partyOf(state.plan, partyId);
+  if (state.status !== 'at_gate' || !state.plan.readAlong || !s || s.askedAt || !isNeeded(s.status)) return false;
+  return !!party && holdsGate(party) && gateOf(state.plan, partyId) > state.gate;
+}
+
+/** Whether the open gate is still held once `done` is taken as done too, and `gone` as not there. */
+export function isHeld(state: PacketState, done?: string, gone?: string): boolean {
+  const open = (id: string) =>
+    id !== done && progressOf(state, id).status !== 'done' && isNeeded(progressOf(state, id).status);
   for (let i = 0; i <= state.gate; i++) {
     const gate = state.plan.gates[i];
     if (!gate) continue;
-    const holders = gate.partyIds.filter((id) => holdsGate(partyOf(state.plan, id)!));
+    const holders = gate.partyIds.filter(
+      (id) => id !== gone && progressOf(state, id).status !== 'dropped' && holdsGate(partyOf(state.plan, id)!),
+    );
     if (holders.some((id) => progressOf(state, id).again && open(id))) return true;
     if (i < state.gate) continue;
     if (gate.need === 'any' ? holders.length > 0 && holders.every(open) : holders.some(open)) return true;

@@ -1,6 +1,7 @@
 import { NO_SCHEDULE } from '../calendar';
 import type { Contact, PacketEvent, PacketEventBody, PacketState, PartyProgress } from './types';
-import type { Plan } from '../packet/types';
+import { puts } from '../packet/acts';
+import type { LeftOutPage, Plan } from '../packet/types';
 import { itemAt } from '../sure';
 import { progressOf } from './progress';
 
@@ -233,6 +234,22 @@ function step(state: PacketState | null, event: PacketEvent, own: Own): PacketSt
     case 'document_added':
       next.plan = withDocument(state, body);
       return next;
+    case 'party_dropped':
+      party(body.partyId, { status: 'dropped', reason: body.reason });
+      next.plan = without(state, body.partyId);
+      return next;
+    case 'act_changed':
+      next.plan = withAct(state.plan, body);
+      return next;
+    case 'marks_changed':
+      next.plan = withMarks(state.plan, body);
+      return next;
+    case 'reading_changed':
+      next.plan = { ...state.plan, readAlong: body.allowed };
+      return next;
+    case 'shown':
+      party(body.partyId, { shownAt: at });
+      return next;
     case 'corrected':
       next.plan = {
         ...state.plan,
@@ -283,14 +300,65 @@ function step(state: PacketState | null, event: PacketEvent, own: Own): PacketSt
   }
 }
 
-type DocumentAdded = Extract<PacketEventBody, { type: 'document_added' }>;
-
 function withContact(plan: Plan, partyId: string, contact: Contact): Plan {
   return { ...plan, parties: plan.parties.map((p) => (p.id === partyId ? { ...p, ...contact } : p)) };
 }
 
+type BodyOf<T extends PacketEventBody['type']> = Extract<PacketEventBody, { type: T }>;
+
+/**
+ * The plan without somebody's marks and place on the path. They are still named in it: the log and the record tell of
+ * them. At a gate that nobody else stands at, open or passed, they keep standing: what comes after keeps its number.
+ */
+function without({ plan, gate }: PacketState, partyId: string): Plan {
+  const left = plan.gates.map((g, i) => {
+    const partyIds = g.partyIds.filter((id) => id !== partyId);
+    return partyIds.length === g.partyIds.length || (!partyIds.length && i <= gate) ? g : { ...g, partyIds };
+  });
+  return {
+    ...plan,
+    gates: left.filter((g) => g.partyIds.length),
+    marks: plan.marks.filter((m) => m.partyId !== partyId),
+    ...(plan.leftOut ? { leftOut: plan.leftOut.filter((x) => x.partyId !== partyId) } : {}),
+  };
+}
+
+function withAct(plan: Plan, { partyId, act, only, gates, marks }: BodyOf<'act_changed'>): Plan {
+  const kept = puts({ act }) ? plan.marks : plan.marks.filter((m) => m.partyId !== partyId);
+  return {
+    ...plan,
+    gates,
+    marks: [...kept, ...marks],
+    parties: plan.parties.map((p) => (p.id === partyId ? { ...p, act, ...(only ? { only } : {}) } : p)),
+  };
+}
+
+/** Marks put, moved or taken away; a page that loses its initials by it is one that was left out by hand. */
+function withMarks(plan: Plan, { partyId, put, dropped }: BodyOf<'marks_changed'>): Plan {
+  const gone = new Set([...dropped, ...put.map((m) => m.id)]);
+  const marks = [...plan.marks.filter((m) => !gone.has(m.id)), ...put];
+  const isInitialled = (x: LeftOutPage) =>
+    marks.some(
+      (m) =>
+        m.kind === 'initials' &&
+        !m.redlineId &&
+        m.partyId === x.partyId &&
+        m.documentId === x.documentId &&
+        m.page === x.page,
+    );
+  const pages = new Map((plan.leftOut ?? []).map((x) => [`${x.documentId} ${x.page} ${x.partyId}`, x]));
+  for (const m of plan.marks)
+    if (gone.has(m.id) && m.kind === 'initials' && !m.redlineId)
+      pages.set(`${m.documentId} ${m.page} ${partyId}`, { documentId: m.documentId, page: m.page, partyId });
+  const leftOut = [...pages.values()].filter((x) => !isInitialled(x));
+  return { ...plan, marks, ...(leftOut.length || plan.leftOut ? { leftOut } : {}) };
+}
+
 /** A document that comes along later is for those whose gate is ahead, and for copies at the end. */
-function withDocument(state: PacketState, { document, marks }: Pick<DocumentAdded, 'document' | 'marks'>): Plan {
+function withDocument(
+  state: PacketState,
+  { document, marks }: Pick<BodyOf<'document_added'>, 'document' | 'marks'>,
+): Plan {
   const { plan } = state;
   const before = plan.documents.map((d) => d.id);
   const gets = (id: string) => {

@@ -3,6 +3,7 @@
  * event log stores, what crosses the wire, and what the screens show.
  */
 import type {
+  Act,
   FillValue,
   Gate,
   Hand,
@@ -56,6 +57,14 @@ export type PacketEventBody =
   | { type: 'path_changed'; gates: Gate[] }
   | { type: 'party_added'; party: PacketParty; gates: Gate[]; marks: Mark[] }
   | { type: 'document_added'; document: PlanDocument; marks: Mark[] }
+  /** Taken out before they put anything on a page. */
+  | { type: 'party_dropped'; partyId: string; reason: string }
+  /** `marks` are new; those they had stay when they still put something on the pages, and go otherwise. */
+  | { type: 'act_changed'; partyId: string; act: Act; only?: string[]; gates: Gate[]; marks: Mark[] }
+  | { type: 'marks_changed'; partyId: string; put: Mark[]; dropped: string[] }
+  | { type: 'reading_changed'; allowed: boolean }
+  /** May read before their gate opens. */
+  | { type: 'shown'; partyId: string }
   | { type: 'corrected'; redline: Redline; marks: Mark[] }
   | { type: 'asked_again'; partyId: string; redlineId: string }
   // Time.
@@ -97,8 +106,20 @@ export interface PacketEvent {
   body: PacketEventBody;
 }
 
-/** `excused`: another at the same gate has done what any one of them had to do. */
-export const PARTY_STATUSES = ['waiting', 'asked', 'opened', 'in_progress', 'done', 'declined', 'excused'] as const;
+/**
+ * `excused`: another at the same gate has done what any one of them had to do.
+ * `dropped`: taken out by the sender before they put anything on a page.
+ */
+export const PARTY_STATUSES = [
+  'waiting',
+  'asked',
+  'opened',
+  'in_progress',
+  'done',
+  'declined',
+  'excused',
+  'dropped',
+] as const;
 export type PartyStatus = (typeof PARTY_STATUSES)[number];
 export const PACKET_STATUSES = ['at_gate', 'executed', 'declined', 'withdrawn', 'lapsed'] as const;
 export type PacketStatus = (typeof PACKET_STATUSES)[number];
@@ -111,7 +132,10 @@ export interface PartyProgress {
   doneAt: string | null;
   lastActAt: string | null;
   hand: { seq: number; hand: Hand } | null;
+  /** Why they declined, or were taken out. */
   reason: string | null;
+  /** Since when they may read before their gate; absent or null when they were never told so. */
+  shownAt?: string | null;
   /** Asked once more because of a change after it was done; holds the packet until it is done again. */
   again: boolean;
   /** When and by what the second step was passed. */

@@ -18,6 +18,8 @@ const MESSAGES = {
   agreement: { says: ['mail.agreement.lead', 'agreement.1', 'agreement.2', 'agreement.3', 'agreement.4'] },
   ended: { says: ['mail.ended.lead', 'mail.nothing_to_do', 'mail.in_touch'] },
   excused: { says: ['mail.excused.lead', 'mail.nothing_to_do'] },
+  taken_out: { says: ['mail.taken_out.lead', 'mail.quoted', 'mail.withdrawn.dead'] },
+  read_along: { says: ['mail.read_along.lead', 'NOTES', 'mail.read_along.later', 'mail.yours_alone', 'SHARED'] },
   withdrawn: { says: ['mail.withdrawn.lead', 'mail.quoted', 'mail.withdrawn.dead'] },
   new_version: {
     says: ['mail.withdrawn.lead', 'mail.quoted', 'mail.withdrawn.dead', 'mail.withdrawn.version'],

@@ -2,6 +2,7 @@
 import { dayOf } from '@gatepath/core/calendar';
 import {
   type Gate,
+  type Mark,
   PACKET_LIMITS,
   type PacketParty,
   type Redline,
@@ -71,6 +72,14 @@ async function commandOf(ctx: Context, row: q.PacketRow, state: PacketState, bod
       return addDocument(ctx, row, state, body);
     case 'correct':
       return correct(ctx, state, body);
+    case 'drop_party':
+      return { type: 'drop_party', partyId: body.partyId, reason: body.reason };
+    case 'change_act':
+      return changeAct(ctx, state, body);
+    case 'change_marks':
+      return changeMarks(ctx, state, body);
+    case 'set_reading':
+      return { type: 'set_reading', allowed: body.allowed };
     case 'set_path':
       return { type: 'set_path', gates: body.gates };
     case 'answer':
@@ -110,25 +119,93 @@ async function addParty(ctx: Context, state: PacketState, body: Body<'add_party'
   const gate: Gate = { id: newId(), partyIds: [party.id] };
   const at = Math.min(Math.max(body.after, state.gate) + 1, plan.gates.length);
   const gates = !holdsGate(body) ? plan.gates : [...plan.gates.slice(0, at), gate, ...plan.gates.slice(at)];
-  const made = signs
-    ? await ctx.work.run(
-        'marksFor',
-        {
-          parties: [party],
-          documents: await factsOfPacket(ctx, wanted),
-          marks: plan.marks,
-          redlines: plan.redlines ?? [],
-          initials: body.initials,
-        },
-        state.packetId,
-      )
-    : { marks: [], without: [] };
-  if (made.without.length)
+  const marks = signs ? await placesFor(ctx, state, party, wanted, body.initials) : [];
+  return { type: 'add_party', party, gates, marks };
+}
+
+/**
+ * Where somebody signs who comes to it under way.
+ *
+ * @throws Problem `no-room`
+ */
+async function placesFor(
+  ctx: Context,
+  { plan, packetId }: PacketState,
+  party: PacketParty,
+  documentIds: string[],
+  initials: boolean,
+): Promise<Mark[]> {
+  const { marks, without } = await ctx.work.run(
+    'marksFor',
+    {
+      parties: [party],
+      documents: await factsOfPacket(ctx, documentIds),
+      marks: plan.marks,
+      redlines: plan.redlines ?? [],
+      initials,
+    },
+    packetId,
+  );
+  if (without.length)
     throw new Problem(
       'no-room',
-      `There is no room for a signature on “${itemAt(made.without, 0).document}”. Leave it out, or take the packet back and add a page.`,
+      `There is no room for a signature on “${itemAt(without, 0).document}”. Leave it out, or take the packet back and add a page.`,
     );
-  return { type: 'add_party', party, gates, marks: made.marks };
+  return marks;
+}
+
+/** Another act for somebody ahead; whoever signs from now on gets places, whoever had none a gate. */
+async function changeAct(ctx: Context, state: PacketState, body: Body<'change_act'>): Promise<ChangeCommand> {
+  const { plan } = state;
+  const { partyId, act } = body;
+  const was = partyOf(plan, partyId);
+  if (!was) throw notFound('This person');
+  const stands = plan.gates.some((g) => g.partyIds.includes(partyId));
+  const at = Math.min(Math.max(body.after, state.gate) + 1, plan.gates.length);
+  const own: Gate = { id: newId(), partyIds: [partyId] };
+  const gates = stands || !holdsGate({ act }) ? plan.gates : [...plan.gates.slice(0, at), own, ...plan.gates.slice(at)];
+  if (!puts({ act }) || puts(was)) return { type: 'change_act', partyId, act, gates, marks: [] };
+  const wanted = plan.documents.filter((d) => body.documentIds.includes(d.id)).map((d) => d.id);
+  if (!wanted.length) throw new Problem('no-document', 'Choose at least one document for them to sign.');
+  const only = wanted.length < plan.documents.length ? { only: wanted } : {};
+  const marks = await placesFor(ctx, state, { ...was, act, ...only }, wanted, body.initials);
+  return { type: 'change_act', partyId, act, gates, marks, ...only };
+}
+
+/** Marks as they are to be. One that moved gets an id of its own: the room kept for the old one stays empty. */
+async function changeMarks(ctx: Context, state: PacketState, body: Body<'change_marks'>): Promise<ChangeCommand> {
+  const known = new Map(state.plan.marks.map((m) => [m.id, m]));
+  const drop = [...body.drop];
+  const put = body.put.map((m): Mark => {
+    const was = known.get(m.id);
+    if (!was) return { ...m, id: newId() };
+    const { redlineId, ruleId, placeId } = was;
+    const kept = redlineId ? { redlineId } : {};
+    const stays =
+      was.documentId === m.documentId &&
+      was.page === m.page &&
+      was.kind === m.kind &&
+      (['x', 'y', 'w', 'h'] as const).every((k) => was.rect[k] === m.rect[k]);
+    if (stays) return { ...m, ...kept, ...(ruleId ? { ruleId } : {}), ...(placeId ? { placeId } : {}) };
+    drop.push(was.id);
+    const { placeId: _, ...free } = m;
+    return { ...free, ...kept, id: newId() };
+  });
+  if (put.length && !body.despiteWarnings) {
+    const ids = [...new Set(put.map((m) => m.documentId))];
+    const over = await ctx.work.run(
+      'marksOverPrint',
+      { documents: await factsOfPacket(ctx, ids), marks: put },
+      state.packetId,
+    );
+    const first = put.find((m) => over.includes(m.id));
+    if (first)
+      throw new Problem(
+        'warnings',
+        `On page ${first.page} it covers print. Put it where the page is free, or keep it there all the same.`,
+      );
+  }
+  return { type: 'change_marks', partyId: body.partyId, put, drop };
 }
 
 async function addDocument(

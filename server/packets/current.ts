@@ -1,27 +1,53 @@
 /** A draft brought up to what its packet has become under way. */
-import { type Draft, NOBODY } from '@gatepath/core/packet';
-import type { PacketState } from '@gatepath/core/routing';
+import { type Draft, type InitialsRule, type Mark, NOBODY } from '@gatepath/core/packet';
+import { stillIn, type PacketState } from '@gatepath/core/routing';
 
 /**
  * The draft a packet was sent from, with everything that was changed since: people as they are
- * called and reached now, those who were added, the order of gates, documents, and changes on
- * pages. What rules and redlines make is made anew on the desk.
+ * called and reached now, who was added or taken out, what they do, their marks, the order of
+ * gates, documents, and changes on pages. What rules and redlines make is made anew on the desk.
  */
 export function currentDraft(draft: Draft, state: PacketState): Draft {
   const { plan } = state;
-  const before = new Map(draft.parties.map((p) => [p.id, p]));
-  const documents = new Set(draft.documents.map((d) => d.id));
-  const added = plan.marks.filter(
-    (m) =>
-      !m.redlineId && !m.ruleId && (!before.has(m.partyId) || !documents.has(m.documentId)) && m.partyId !== NOBODY,
-  );
+  const people = stillIn(state);
+  const inIt = new Set([NOBODY, ...people.map((p) => p.id)]);
+  const now = new Map(plan.marks.map((m) => [m.id, m]));
+  const sentWith = new Set(plan.parties.map((p) => p.id));
+  const before = new Set(draft.marks.map((m) => m.id));
+  // Of marks on papers that were never sent along nothing is known here: they stay as they were.
+  const kept = draft.marks.flatMap((m): Mark[] => {
+    const sent = now.get(m.id);
+    if (sent) return [m.value === undefined ? sent : { ...sent, value: m.value }];
+    return sentWith.has(m.partyId) && plan.documents.some((d) => d.id === m.documentId) ? [] : [m];
+  });
+  const added = plan.marks.filter((m) => !m.redlineId && !m.ruleId && m.partyId !== NOBODY && !before.has(m.id));
   return {
     ...draft,
-    parties: plan.parties.map((p) => (p.secondStep === 'code' ? { ...p, codeKept: true } : p)),
-    gates: plan.gates,
+    parties: people.map((p) => (p.secondStep === 'code' ? { ...p, codeKept: true } : p)),
+    gates: plan.gates
+      .map((g) => ({ ...g, partyIds: g.partyIds.filter((id) => inIt.has(id)) }))
+      .filter((g) => g.partyIds.length),
     documents: plan.documents.map((d) => ({ id: d.id })),
-    marks: [...draft.marks, ...added.filter((m) => !draft.marks.some((x) => x.id === m.id))],
+    marks: [...kept, ...added],
+    rules: draft.rules.map((r) => ruleNow(r, inIt, added, plan.leftOut ?? [])),
     redlines: plan.redlines ?? draft.redlines,
     schedule: plan.schedule ?? draft.schedule,
+    ...(plan.readAlong === undefined ? {} : { readAlong: plan.readAlong }),
   };
+}
+
+/** A rule without those who were taken out, that leaves alone the pages where its initials were moved or taken away. */
+function ruleNow(
+  rule: InitialsRule,
+  inIt: ReadonlySet<string>,
+  added: Mark[],
+  leftOut: { documentId: string; page: number; partyId: string }[],
+): InitialsRule {
+  const byHand = [...leftOut, ...added.filter((m) => m.kind === 'initials')].filter(
+    (x) => x.documentId === rule.documentId && rule.partyIds.includes(x.partyId),
+  );
+  const except = [...rule.except];
+  for (const { page, partyId } of byHand)
+    if (!except.some((e) => e.page === page && e.partyId === partyId)) except.push({ page, partyId });
+  return { ...rule, partyIds: rule.partyIds.filter((id) => inIt.has(id)), except };
 }

@@ -9,8 +9,10 @@ import {
   type PacketEventType,
   type PacketState,
   holdUp,
+  isNeeded,
   marksLeft,
   partyOf,
+  stillIn,
   waitingFor,
 } from '@gatepath/core/routing';
 import type { Context } from '../context';
@@ -145,7 +147,7 @@ class Following {
 
   /** Everybody who was asked so far. */
   asked(): PacketParty[] {
-    return this.plan.parties.filter((x) => progressOf(this.state, x.id).askedAt);
+    return stillIn(this.state).filter((x) => progressOf(this.state, x.id).askedAt);
   }
 
   tell(notice: NoticeWords['notice'], subject: string, ...paragraphs: string[]): Promise<void> {
@@ -222,7 +224,8 @@ const FOLLOWS: { [T in PacketEventType]: (f: Following, body: Body<T>) => Promis
   async lapsed(f) {
     await f.endPasses(null);
     for (const x of f.asked())
-      if (!['done', 'excused'].includes(progressOf(f.state, x.id).status)) await f.letters.toParty(x, 'lapsed');
+      if (progressOf(f.state, x.id).status !== 'done' && isNeeded(progressOf(f.state, x.id).status))
+        await f.letters.toParty(x, 'lapsed');
     return f.tell(
       'lapsing',
       'Lapsed',
@@ -246,6 +249,16 @@ const FOLLOWS: { [T in PacketEventType]: (f: Following, body: Body<T>) => Promis
     const p = f.party(partyId);
     await f.endPasses(partyId);
     if (progressOf(f.state, partyId).askedAt && byLink(p)) await f.letters.toParty(p, 'new_link', {}, { link: true });
+  },
+  async party_dropped(f, { partyId, reason }) {
+    const p = f.party(partyId);
+    const { askedAt, shownAt } = progressOf(f.state, partyId);
+    await f.endPasses(partyId);
+    if ((askedAt || shownAt) && byLink(p)) await f.letters.toParty(p, 'taken_out', { note: reason });
+  },
+  async shown(f, { partyId }) {
+    const p = f.party(partyId);
+    await f.letters.toParty(p, 'read_along', {}, { link: true, message: f.plan.message, note: p.note });
   },
   async link_renewed(f, { partyId }) {
     await f.endPasses(partyId);
@@ -301,12 +314,12 @@ const FOLLOWS: { [T in PacketEventType]: (f: Following, body: Body<T>) => Promis
   executed: (f) => f.seal(),
   async sealed(f) {
     const documents = listWords(f.plan.documents.map((d) => d.name));
-    for (const x of f.plan.parties)
+    for (const x of stillIn(f.state))
       if (x.email || x.phone) await f.letters.toParty(x, 'executed', { documents }, { link: true });
     return f.tell(
       'executed',
       'Executed',
-      `Everyone is done: ${listWords(f.plan.parties.map((x) => firstName(x.name)))}.`,
+      `Everyone is done: ${listWords(stillIn(f.state).map((x) => firstName(x.name)))}.`,
       `The sealed copies are ready: ${documents}.`,
     );
   },
@@ -322,6 +335,9 @@ const FOLLOWS: { [T in PacketEventType]: (f: Following, body: Body<T>) => Promis
   hosted: nothing,
   path_changed: nothing,
   party_added: nothing,
+  act_changed: nothing,
+  marks_changed: nothing,
+  reading_changed: nothing,
   document_added: nothing,
   revised: nothing,
 };

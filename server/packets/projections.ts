@@ -9,6 +9,7 @@ import {
   documentsOf,
   gateOf,
   holdUp,
+  isNeeded,
   marksOfParty,
   marksThatCount,
   nextTick,
@@ -87,6 +88,11 @@ const WRITES: { [T in PacketEventType]: (w: Writing, event: PacketEvent, body: B
   handed_over: nothing,
   path_changed: nothing,
   party_added: nothing,
+  party_dropped: nothing,
+  act_changed: nothing,
+  marks_changed: nothing,
+  reading_changed: nothing,
+  shown: nothing,
   document_added: nothing,
   corrected: nothing,
   asked_again: nothing,
@@ -177,7 +183,7 @@ const places = new WeakMap<PacketState['plan'], { excused: string; places: Mark[
 
 function placesThatCount(state: PacketState): Mark[][] {
   const excused = state.plan.parties
-    .filter((p) => progressOf(state, p.id).status === 'excused')
+    .filter((p) => !isNeeded(progressOf(state, p.id).status))
     .map((p) => p.id)
     .join(' ');
   const known = places.get(state.plan);

@@ -9,6 +9,7 @@ import {
   isTurnOf,
   marksLeft,
   marksThatCount,
+  readsAlong,
   nudgesOf,
   countPlaces,
   shownFills,
@@ -66,6 +67,7 @@ export async function sendPacket(ctx: Context, packetId: string, body: SendBody,
       schedule: draft.schedule,
       holidays: firm.holidays,
       handOver: draft.handOver,
+      ...(draft.readAlong ? { readAlong: true } : {}),
       ...(draft.replaces ? { replaces: draft.replaces } : {}),
       ...(draft.continues ? { continues: draft.continues } : {}),
     };
@@ -191,6 +193,7 @@ async function sentView(ctx: Context, packetId: string): Promise<SentView> {
     partyIds: plan.parties.filter(puts).map((p) => p.id),
     marks: marksThatCount(state),
     rules: [],
+    leftOut: plan.leftOut ?? [],
     filled: new Set(state.fills.keys()),
   });
   return {
@@ -223,6 +226,7 @@ async function sentView(ctx: Context, packetId: string): Promise<SentView> {
         lastNudgeAt: s.nudges.lastAt,
         before: s.before.map(({ name, at, reason }) => ({ name, at, reason })),
         turn: isTurnOf(state, p.id),
+        shownAt: readsAlong(state, p.id) ? (s.shownAt ?? null) : null,
       };
     }),
     questions: state.questions,

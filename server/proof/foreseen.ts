@@ -4,7 +4,7 @@
  * with too much there is a blank page at the end.
  */
 import { holdsGate, byLink } from '@gatepath/core/packet';
-import { type PacketEvent, type PacketEventBody, type PacketState } from '@gatepath/core/routing';
+import { isNeeded, type PacketEvent, type PacketEventBody, type PacketState } from '@gatepath/core/routing';
 import { lastOf } from '@gatepath/core/sure';
 import { progressOf } from '@gatepath/core/routing';
 
@@ -17,7 +17,7 @@ export function foreseenEnd(state: PacketState, events: PacketEvent[]): { state:
   const more: PacketEventBody[] = [];
   for (const p of plan.parties) {
     const s = progressOf(state, p.id);
-    if (!holdsGate(p) || s.status === 'done' || s.status === 'excused') continue;
+    if (!holdsGate(p) || s.status === 'done' || !isNeeded(s.status)) continue;
     const hostName = byLink(p) ? null : (s.hostName ?? 'Host of the desk');
     to.parties[p.id] = {
       ...s,

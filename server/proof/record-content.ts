@@ -114,6 +114,7 @@ function partyLines(
   const limited = only.length < state.plan.documents.length;
   const documents = limited ? tell('record.only', { documents: only.map((d) => d.name).join(', ') }) : null;
   const company = p.company ? tell('record.company', { company: p.company }) : null;
+  if (s.status === 'dropped') return [p.email, tell('record.dropped', { reason: s.reason ?? '' })].filter(Boolean);
   if (!holdsGate(p)) return [p.email, company, tell('record.gets_copy'), documents].filter((l): l is string => !!l);
   // The last event of a kind: after a handing over, or a change, it is the one that counts.
   const from = (type: string) => {
@@ -208,6 +209,14 @@ class History {
         return tell('record.h.lapsed', { day: day(b.lastDay) });
       case 'executed':
         return tell('record.h.executed');
+      case 'party_dropped':
+        return tell('record.h.party_dropped', { by, name, reason: b.reason });
+      case 'act_changed':
+        return tell('record.h.act_changed', { by, name, act: b.act });
+      case 'marks_changed':
+        return tell('record.h.marks_changed', { by, name, put: b.put.length, gone: b.dropped.length });
+      case 'reading_changed':
+        return tell(b.allowed ? 'record.h.reading_on' : 'record.h.reading_off', { by });
       case 'path_changed':
         return tell('record.h.path_changed', { by });
       case 'party_corrected':
@@ -217,6 +226,7 @@ class History {
       case 'question_answered':
         return tell('record.h.question_answered', { by, name });
       case 'asked':
+      case 'shown':
       case 'opened':
       case 'proved':
       case 'party_done':

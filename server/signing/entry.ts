@@ -2,7 +2,7 @@
 import { randomInt } from 'node:crypto';
 import { CODE_MINUTES } from '@gatepath/contract';
 import type { PacketParty } from '@gatepath/core/packet';
-import { type PacketState, isTurnOf, partyOf } from '@gatepath/core/routing';
+import { type PacketState, isTurnOf, partyOf, readsAlong } from '@gatepath/core/routing';
 import { calendarDay, say, type Words } from '@gatepath/core/words';
 import type { Context } from '../context';
 import { hashSecret, newSecret, sha256 } from '../ids';
@@ -83,12 +83,15 @@ async function lookIn(ctx: Context, visit: Visit): Promise<Entry> {
   const party = state && partyOf(state.plan, pass.party_id);
   if (!state || !party) throw dead();
   const words = wordsOf(party.language);
+  // Whoever was taken out is told so kindly, and nothing else of the packet.
+  if (progressOf(state, party.id).status === 'dropped') throw told(words, 'taken-out', 'problem.taken_out');
   if (pass.ended_at) throw endedProblem(state, words) ?? dead();
   const gone = state.status === 'withdrawn' ? endedProblem(state, words) : null;
   if (gone) throw gone;
   const s = progressOf(state, party.id);
   // Before the party was asked, or the packet is executed, there is nothing to see for it.
-  if (!s.askedAt && state.status !== 'executed') throw told(words, 'not-your-turn', 'problem.not_yet');
+  if (!s.askedAt && state.status !== 'executed' && !readsAlong(state, party.id))
+    throw told(words, 'not-your-turn', 'problem.not_yet');
   return { pass, state, party, words, proved: await isProved(ctx, visit, pass, party) };
 }
 

@@ -14,6 +14,7 @@ import {
 import {
   type PacketState,
   documentsOf,
+  isNeeded,
   isTurnOf,
   marksLeft,
   marksOfParty,
@@ -153,7 +154,7 @@ export async function view(ctx: Context, state: PacketState, partyId: string): P
   const mayRead = readableDocuments(state, partyId);
   const readable = new Set(mayRead.map((d) => d.id));
   const marks = marksOfParty(plan, partyId).filter(
-    (m) => mine.status !== 'excused' && (isForClient(m) || isAutomatic(m.kind)),
+    (m) => isNeeded(mine.status) && (isForClient(m) || isAutomatic(m.kind)),
   );
   return {
     ...(await headOf(ctx, state, me, wordsOf(me.language))),
@@ -202,7 +203,7 @@ export async function view(ctx: Context, state: PacketState, partyId: string): P
       .map((x) => ({ id: x.id, text: x.text, at: x.at, answer: x.answer && { text: x.answer.text, at: x.answer.at } })),
     ...standingOf(state, me),
     others: plan.parties
-      .filter((p) => p.id !== partyId && holdsGate(p) && progressOf(state, p.id).status !== 'excused')
+      .filter((p) => p.id !== partyId && holdsGate(p) && isNeeded(progressOf(state, p.id).status))
       .map((p) => ({ name: firstName(p.name), ink: p.ink, done: progressOf(state, p.id).status === 'done' })),
   };
 }

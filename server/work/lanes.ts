@@ -21,6 +21,7 @@ export const ALLOWED: Record<TaskName, Allowance> = {
   faces: { lane: 'view', seconds: 20 },
   gateCheck: { lane: 'view', seconds: 60 },
   marksFor: { lane: 'view', seconds: 60 },
+  marksOverPrint: { lane: 'view', seconds: 60 },
   marksBeside: { lane: 'view', seconds: 60 },
   copy: { lane: 'view', seconds: 60 },
   seal: { lane: 'seal', seconds: 180 },

@@ -90,6 +90,18 @@ export const tasks = {
     }
     return { marks: made, without };
   },
+  /** The ids of marks that cover printed words of their pages. */
+  marksOverPrint: async (t: { documents: FactsFile[]; marks: Mark[] }): Promise<string[]> => {
+    const { coversPrint } = await import('@gatepath/core/paper');
+    const { factsIn } = await import('../pdf/facts-file');
+    const documents = await factsIn(t.documents);
+    return t.marks
+      .filter((m) => {
+        const page = documents.find((d) => d.id === m.documentId)?.pages[m.page - 1];
+        return !!page && coversPrint(page, m.rect);
+      })
+      .map((m) => m.id);
+  },
   /** Initials beside a change of a page. */
   marksBeside: async (t: {
     redline: Redline;

@@ -112,6 +112,12 @@ export function ScheduleCard({ desk }: { desk: Desk }) {
         onChange={(handOver) => edit([{ op: 'set', field: 'handOver', value: handOver }])}
         testID="hand-over-allowed"
       />
+      <Switch
+        label="Those whose gate comes later may read along"
+        on={draft.readAlong ?? false}
+        onChange={(readAlong) => edit([{ op: 'set', field: 'readAlong', value: readAlong }])}
+        testID="read-along-allowed"
+      />
     </Card>
   );
 }

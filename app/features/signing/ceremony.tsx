@@ -73,7 +73,13 @@ function Unopened({ error, retry }: { error: Error | null; retry: () => void }) 
   const t = useSay();
   const code = error instanceof ApiError ? error.code : '';
   const title =
-    code === 'lapsed' ? 'sign.end.lapsed' : code === 'not-your-turn' ? 'sign.not_yet' : ('sign.cannot_open' as const);
+    code === 'lapsed'
+      ? 'sign.end.lapsed'
+      : code === 'not-your-turn'
+        ? 'sign.not_yet'
+        : code === 'taken-out'
+          ? 'sign.end.nothing'
+          : ('sign.cannot_open' as const);
   return (
     <Page max={560}>
       <Title>{t(title)}</Title>

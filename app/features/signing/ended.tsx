@@ -51,7 +51,7 @@ function AtEnd({ token, view, onSide }: StepProps) {
         </Button>
       </Downloads>
       <Questions view={view} />
-      {view.status === 'at_gate' && holdsGate(view.me) ? (
+      {view.status === 'at_gate' && holdsGate(view.me) && view.mine !== 'waiting' ? (
         <Button kind="quiet" onPress={() => onSide('ask')} style={{ alignSelf: 'flex-start' }} testID="ask">
           {t('sign.ask')}
         </Button>
@@ -77,6 +77,7 @@ function endOf(t: Say, words: Words, view: SigningView, sealed: boolean): [strin
       waiting.length ? t('sign.end.next', { n: waiting.length, names: listIn(words, waiting) }) : t('sign.end.done'),
     ];
   }
+  if (view.mine === 'waiting' && holdsGate(view.me)) return [t('sign.end.read_along'), t('sign.end.read_along_body')];
   if (!holdsGate(view.me)) return [t('sign.end.copy'), t('sign.end.copy_body')];
   return [t('sign.end.nothing'), t('mail.in_touch', { firmName })];
 }

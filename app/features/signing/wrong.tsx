@@ -69,6 +69,7 @@ function ownWords(code: ClientProblem): WordKey | null {
     case 'question-wanted':
     case 'reason-wanted':
     case 'step-wanted':
+    case 'taken-out':
     case 'too-many-questions':
     case 'unclean':
     case 'unknown-mark':
