@@ -106,6 +106,7 @@ export const paths = {
   lateRound: to('POST', '/packets/:packetId/late-round'),
   hostParty: to('POST', '/packets/:packetId/parties/:partyId/host'),
   ownPass: to('POST', '/packets/:packetId/parties/:partyId/own'),
+  rehearsal: to('GET', '/packets/:packetId/rehearsal/:partyId'),
   chain: to('GET', '/packets/:packetId/chain'),
   packetPicture: to('GET', '/packets/:packetId/pictures/:sha256'),
   sealedCopy: to('GET', '/packets/:packetId/sealed/:documentId'),

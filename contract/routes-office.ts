@@ -4,6 +4,7 @@ import { paths } from './paths';
 import { PAPER_PROBLEMS, REFUSED } from './problems';
 import { bytes, EVENTS, file, FILE_PROBLEMS, NOTHING, PDF, PNG, route } from './route';
 import * as s from './schemas';
+import { signingView } from './signing-views';
 import * as v from './views';
 
 const CHANGES = [
@@ -179,6 +180,12 @@ export const officeRoutes = {
     summary: 'Open the own ceremony',
     answer: v.passView,
     problems: [...REFUSED, 'not-you'],
+  }),
+  rehearsal: route(paths.rehearsal, {
+    who: 'member',
+    summary: 'A draft as one of its people will go through it; nothing is sent',
+    answer: signingView,
+    problems: ['already-sent', 'reading'],
   }),
   chain: route(paths.chain, {
     who: 'member',

@@ -2,6 +2,7 @@ import type { FastifyInstance } from 'fastify';
 import type { Context } from '../context';
 import { sendPdf, sendPng } from '../documents/routes';
 import { serve } from '../http/routing';
+import { rehearsalView } from '../signing/rehearsal';
 import * as changes from './change-service';
 import * as drafts from './draft-service';
 import * as service from './service';
@@ -39,6 +40,7 @@ export function packetRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'ownPass', async ({ params, member }) => ({
     token: await changes.ownPass(ctx, params.packetId, params.partyId, member),
   }));
+  serve(app, 'rehearsal', ({ params }) => rehearsalView(ctx, params.packetId, params.partyId));
   serve(app, 'chain', async ({ params, reply }) => {
     const file = await service.chainOf(ctx, params.packetId);
     return reply

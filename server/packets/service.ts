@@ -1,6 +1,6 @@
 /** Sending, withdrawing and watching packets. */
 import { dayOf, warnDay } from '@gatepath/core/calendar';
-import { type Draft, type Plan, buildLedger, puts, byLink } from '@gatepath/core/packet';
+import { type Draft, type Mark, type Plan, buildLedger, puts, byLink } from '@gatepath/core/packet';
 import {
   type PacketState,
   activity,
@@ -16,14 +16,15 @@ import {
   shownRedlines,
   waitingFor,
 } from '@gatepath/core/routing';
+import type { Finding } from '@gatepath/core/checks';
 import { mergeTags } from '@gatepath/core/merge';
 import type { PacketView, SendBody, SentView } from '@gatepath/contract';
 import type { Context } from '../context';
 import type { Db } from '../db/pool';
-import { partiesOfDeal } from '../deals/queries';
+import { partiesOfDeal, type DealRow } from '../deals/queries';
 import { partyView } from '../deals/parties';
 import { dealOr404, factsOfDeal } from '../deals/service';
-import { documentsByIds, documentsOfDeal } from '../documents/queries';
+import { documentsByIds, documentsOfDeal, type DocumentRow } from '../documents/queries';
 import { documentView, factsFiles } from '../documents/service';
 import type { Member } from '../firm/queries';
 import { notFound, Problem } from '../problem';
@@ -47,32 +48,40 @@ export async function sendPacket(ctx: Context, packetId: string, body: SendBody,
     const told = await haveAccessCodes(tx.db, packetId);
     const without = draft.parties.find((p) => p.secondStep === 'code' && !told.has(p.id));
     if (without) throw stop(`${without.name} needs an access code. Set one on the desk, and tell it to them.`);
-    const byId = new Map(docs.map((d) => [d.id, d]));
-    const words = (text: string) => mergeTags(text, tags).text;
-    const plan: Plan = {
-      packetName: draft.name,
-      dealName: deal.city ? `${deal.address}, ${deal.city}` : deal.address,
-      timeZone: deal.time_zone,
-      subject: words(draft.subject),
-      message: words(draft.message),
-      parties: draft.parties.map(({ accessCode: _told, codeKept: _kept, ...p }) => p),
-      gates: draft.gates,
-      documents: draft.documents.map((d) => {
-        const doc = byId.get(d.id)!;
-        return { id: doc.id, name: doc.name, sha256: doc.sha256, pages: doc.pages };
-      }),
-      // Text with tags is sent with what the tags stand for now.
-      marks: marks.map((m) => (m.value ? { ...m, value: words(m.value) } : m)),
-      redlines: draft.redlines,
-      schedule: draft.schedule,
-      holidays: firm.holidays,
-      handOver: draft.handOver,
-      ...(draft.readAlong ? { readAlong: true } : {}),
-      ...(draft.replaces ? { replaces: draft.replaces } : {}),
-      ...(draft.continues ? { continues: draft.continues } : {}),
-    };
+    const plan = planOf(draft, { docs, deal, marks, tags, holidays: firm.holidays });
     await run({ type: 'send', plan }, byMember(member));
   });
+}
+
+/** What is sent of a draft, given what its check found. */
+export function planOf(
+  draft: Draft,
+  { docs, deal, marks, tags, holidays }: CheckedDraft & { holidays: string[] },
+): Plan {
+  const byId = new Map(docs.map((d) => [d.id, d]));
+  const words = (text: string) => mergeTags(text, tags).text;
+  return {
+    packetName: draft.name,
+    dealName: deal.city ? `${deal.address}, ${deal.city}` : deal.address,
+    timeZone: deal.time_zone,
+    subject: words(draft.subject),
+    message: words(draft.message),
+    parties: draft.parties.map(({ accessCode: _told, codeKept: _kept, ...p }) => p),
+    gates: draft.gates,
+    documents: draft.documents.map((d) => {
+      const doc = byId.get(d.id)!;
+      return { id: doc.id, name: doc.name, sha256: doc.sha256, pages: doc.pages };
+    }),
+    // Text with tags is sent with what the tags stand for now.
+    marks: marks.map((m) => (m.value ? { ...m, value: words(m.value) } : m)),
+    redlines: draft.redlines,
+    schedule: draft.schedule,
+    holidays: holidays,
+    handOver: draft.handOver,
+    ...(draft.readAlong ? { readAlong: true } : {}),
+    ...(draft.replaces ? { replaces: draft.replaces } : {}),
+    ...(draft.continues ? { continues: draft.continues } : {}),
+  };
 }
 
 /** An act of a member. */
@@ -89,19 +98,37 @@ function requireVersion(row: q.PacketRow, now: number, looked: number): void {
 
 const stop = (sentence: string) => new Problem('gate-check', sentence);
 
-/** The gate check of a draft as it stands, with the documents, marks and tags that go out with it. */
-async function checkDraft(ctx: Context, packetId: string, body: SendBody) {
+/** A draft as it stands, looked through: its documents, the marks and tags that go out with it, and what was found. */
+export interface CheckedDraft {
+  docs: DocumentRow[];
+  deal: DealRow;
+  marks: Mark[];
+  tags: ReadonlyMap<string, string>;
+}
+
+/** Looks a draft through, whatever is found. In a worker: it reads every page. */
+export async function lookThrough(
+  ctx: Context,
+  row: q.PacketRow,
+  draft: Draft,
+): Promise<CheckedDraft & { findings: Finding[] }> {
   const db = ctx.database.pool;
-  const row = await packetOr404(db, packetId);
-  const { draft, version } = await q.draftOf(db, packetId);
-  requireVersion(row, version, body.version);
   const docs = await documentsByIds(
     db,
     draft.documents.map((d) => d.id),
   );
   const deal = await dealOr404(db, row.deal_id);
   const task = { draft, documents: factsFiles(ctx, docs), facts: factsOfDeal(deal) };
-  const { findings, marks, tags } = await ctx.work.run('gateCheck', task, packetId);
+  return { docs, deal, ...(await ctx.work.run('gateCheck', task, row.id)) };
+}
+
+/** The gate check of a draft as it stands: throws what stops it, and warnings that are not yet accepted. */
+async function checkDraft(ctx: Context, packetId: string, body: SendBody): Promise<CheckedDraft> {
+  const db = ctx.database.pool;
+  const row = await packetOr404(db, packetId);
+  const { draft, version } = await q.draftOf(db, packetId);
+  requireVersion(row, version, body.version);
+  const { findings, ...checked } = await lookThrough(ctx, row, draft);
   const stops = findings.filter((f) => f.severity === 'stops');
   if (stops.length) throw stop(itemAt(stops, 0).sentence);
   if (findings.length && !body.despiteWarnings)
@@ -110,9 +137,9 @@ async function checkDraft(ctx: Context, packetId: string, body: SendBody) {
       `The gate check has a warning: ${itemAt(findings, 0).sentence} Send anyway if that is meant.`,
     );
   const { lastDay } = draft.schedule;
-  if (lastDay && lastDay < dayOf(ctx.clock.now().toISOString(), deal.time_zone))
+  if (lastDay && lastDay < dayOf(ctx.clock.now().toISOString(), checked.deal.time_zone))
     throw stop(`The last day for signing, ${lastDay}, has passed. Choose a later one.`);
-  return { docs, deal, marks, tags };
+  return checked;
 }
 
 /**

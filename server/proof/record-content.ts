@@ -178,6 +178,7 @@ class History {
     return text ? [`${timeIn(this.words, e.at, this.zone)}   ${text}`] : [];
   }
 
+  // eslint-disable-next-line max-lines-per-function -- one case for each event
   private text(e: PacketEvent): string | null {
     const b = e.body;
     const tell = (key: WordKey, params?: WordParams) => say(this.words, key, params);

@@ -1,11 +1,22 @@
 /** The packet as one party will see it, before anything is sent, and without sending. */
-import { useState } from 'react';
+import { Suspense, useState } from 'react';
 import { FlatList, View } from 'react-native';
 import { Modal, Portal } from 'react-native-paper';
-import { hasDocument, isAutomatic, isForClient, shownWords, isSenders, puts, approves } from '@gatepath/core/packet';
+import {
+  hasDocument,
+  holdsGate,
+  type PacketParty,
+  isAutomatic,
+  isForClient,
+  shownWords,
+  isSenders,
+  puts,
+  approves,
+} from '@gatepath/core/packet';
 import { mergeTags } from '@gatepath/core/merge';
 import { urlOf } from '@gatepath/contract/paths';
 import { count, firstName } from '@gatepath/core/text';
+import { Rehearsal } from '../../places';
 import { usePalette } from '../../ui/hooks';
 import { Button, Choice, IconButton } from '../../ui/pieces';
 import { Body, Small, Strong } from '../../ui/text';
@@ -22,6 +33,7 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
   const { draft, view } = desk;
   const [partyId, setParty] = useState(desk.partyId ?? draft.parties[0]?.id ?? '');
   const [width, setWidth] = useState(0);
+  const [through, setThrough] = useState(false);
   const party = draft.parties.find((x) => x.id === partyId);
   if (!party) return null;
   const documents = view.documents.filter((d) => hasDocument(party, d.id));
@@ -111,11 +123,58 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
               />
             ) : null}
           </View>
-          <View style={{ padding: 10, backgroundColor: p.sheet, borderTopWidth: 1, borderColor: p.rule }}>
-            <Button onPress={onClose}>Back to the desk</Button>
+          <View
+            style={{
+              flexDirection: 'row',
+              gap: 10,
+              padding: 10,
+              backgroundColor: p.sheet,
+              borderTopWidth: 1,
+              borderColor: p.rule,
+            }}
+          >
+            <Button onPress={onClose} style={{ flex: 1 }}>
+              Back to the desk
+            </Button>
+            {holdsGate(party) && gate >= 0 && documents.length ? (
+              <Button kind="main" onPress={() => setThrough(true)} style={{ flex: 1 }} testID="go-through">
+                {`Go through it as ${firstName(party.name)}`}
+              </Button>
+            ) : null}
           </View>
+          {through ? <GoThrough packetId={desk.packet.id} party={party} onClose={() => setThrough(false)} /> : null}
         </View>
       </Modal>
     </Portal>
+  );
+}
+
+/** The person's whole ceremony, from the first word to the last, with nothing sent. */
+function GoThrough({ packetId, party, onClose }: { packetId: string; party: PacketParty; onClose: () => void }) {
+  const p = usePalette();
+  return (
+    <View style={webStyle({ position: 'absolute', inset: 0, backgroundColor: p.paper })} testID="rehearsal">
+      <View
+        style={{
+          flexDirection: 'row',
+          alignItems: 'center',
+          gap: 10,
+          backgroundColor: p.bench,
+          paddingHorizontal: 12,
+          borderBottomWidth: 1,
+          borderColor: p.rule,
+        }}
+      >
+        <Small style={{ flex: 1, color: p.ink }}>
+          {`You are going through it as ${firstName(party.name)}. Nothing is sent, and nothing is kept.`}
+        </Small>
+        <IconButton name="close" label="End going through it" onPress={onClose} testID="rehearsal-close" />
+      </View>
+      <View style={{ flex: 1 }}>
+        <Suspense fallback={null}>
+          <Rehearsal packetId={packetId} partyId={party.id} />
+        </Suspense>
+      </View>
+    </View>
   );
 }

@@ -3,12 +3,13 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import type { PacketView, SentView } from '@gatepath/contract';
 import { ACTS, type Act, type Gate, holdsGate, puts, ACT_FACTS } from '@gatepath/core/packet';
-import { SIDES, SIDE_WORDS, type Side, firstName, listWords } from '@gatepath/core/text';
+import { SIDES, SIDE_WORDS, type Side, firstName, listWords, upperFirst } from '@gatepath/core/text';
 import { usePacketActions } from '../../api/hooks';
-import { Button, Card, Choice, IconButton } from '../../ui/pieces';
+import { Button, Card, Choice, IconButton, Trouble } from '../../ui/pieces';
 import { DoOrLeave } from '../../ui/do-or-leave';
 import { Switch } from '../../ui/switch';
 import { Body, Heading, Small } from '../../ui/text';
+import { SignsWhat } from './signs-what';
 import { NameAndEmail } from '../people/name-and-email';
 import { itemAt } from '@gatepath/core/sure';
 
@@ -17,11 +18,10 @@ interface Props {
   sent: SentView;
 }
 
-const capital = (words: string) => words[0]!.toUpperCase() + words.slice(1);
-
 /** Changing who and what is still ahead: the order of gates, new people, new documents. */
 export function ChangeAhead({ packet, sent }: Props) {
   const [open, setOpen] = useState<'person' | 'document' | 'order' | null>(null);
+  const { change } = usePacketActions(packet.id);
   const { plan } = sent;
   if (packet.status !== 'at_gate') return null;
   const later = plan.gates.slice(sent.gate + 1);
@@ -45,7 +45,16 @@ export function ChangeAhead({ packet, sent }: Props) {
           </Button>
         ) : null}
       </View>
-      <Small>To change a page, touch it in the ledger.</Small>
+      {later.length || plan.readAlong ? (
+        <Switch
+          label="Those whose gate comes later may read along"
+          on={plan.readAlong ?? false}
+          onChange={(allowed) => change.mutate({ type: 'set_reading', allowed })}
+          testID="read-along"
+        />
+      ) : null}
+      {change.isError ? <Trouble error={change.error} /> : null}
+      <Small>To change a page, or somebody’s places on it, touch it in the ledger.</Small>
     </Card>
   );
 }
@@ -76,7 +85,7 @@ function NewPerson({ packet, sent, onClose }: Props & { onClose: () => void }) {
         wrap
         label="What they do"
         value={act}
-        options={ACTS.map((a) => ({ value: a, label: capital(ACT_FACTS[a].does) }))}
+        options={ACTS.map((a) => ({ value: a, label: upperFirst(ACT_FACTS[a].does) }))}
         onChange={setAct}
       />
       {!holdsGate({ act }) ? null : (
@@ -95,18 +104,13 @@ function NewPerson({ packet, sent, onClose }: Props & { onClose: () => void }) {
         </>
       )}
       {signs ? (
-        <>
-          {plan.documents.map((d) => (
-            <Switch
-              key={d.id}
-              label={`Signs ${d.name}`}
-              on={documents.includes(d.id)}
-              onChange={(on) => setDocuments(on ? [...documents, d.id] : documents.filter((x) => x !== d.id))}
-            />
-          ))}
-          <Switch label="Initials every page of them" on={initials} onChange={setInitials} />
-          <Small>Their places are put where the pages have room, near the signatures that are there.</Small>
-        </>
+        <SignsWhat
+          documents={plan.documents}
+          signed={documents}
+          onSigned={setDocuments}
+          initials={initials}
+          onInitials={setInitials}
+        />
       ) : null}
       <DoOrLeave
         label="Add"

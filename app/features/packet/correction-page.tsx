@@ -1,5 +1,5 @@
 /** The page of a change under way: what stands on it, the change as it will be, and where it is touched. */
-import { useRef, useState } from 'react';
+import { useRef, useState, type ReactNode } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
 import type { PacketView, SentView } from '@gatepath/contract';
 import { urlOf } from '@gatepath/contract/paths';
@@ -18,7 +18,9 @@ interface Props {
   sent: SentView;
   look: { documentId: string; page: number };
   /** The change in hand. */
-  redline: Redline | null;
+  redline?: Redline | null;
+  /** What else stands on the page, at so many pixels a point. */
+  over?: (scale: number) => ReactNode;
   /** What touching the page does, in words. */
   hint: string;
   /** A touch, in points of the page as displayed. */
@@ -28,7 +30,7 @@ interface Props {
 const ZOOMS = [1, 2, 3];
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
-export function CorrectionPage({ packet, sent, look, redline, hint, onTouch }: Props) {
+export function CorrectionPage({ packet, sent, look, redline, over, hint, onTouch }: Props) {
   const wide = useWide();
   const [room, setRoom] = useState(0);
   // A finger cannot tell lines apart on a whole page of a phone.
@@ -86,6 +88,7 @@ export function CorrectionPage({ packet, sent, look, redline, hint, onTouch }: P
               fills={here(sent.fills)}
               pictureUrl={(sha256) => urlOf('packetPicture', { packetId: packet.id, sha256 })}
             />
+            {over?.(scale)}
           </Sheet>
         ) : null}
       </ScrollView>

@@ -16,6 +16,7 @@ import { AtRect, MarkFace } from '../pages/mark-box';
 import { Sheet } from '../pages/sheet';
 import { ChangeAhead } from './change-ahead';
 import { CorrectionCard } from './correction-card';
+import { MarksCard, movable } from './marks-card';
 import { PathCard } from './path-card';
 import { AheadCard, EndCard, KinNote, QuestionsCard } from './under-way';
 import { STATUS_WORDS, when } from './words';
@@ -198,11 +199,13 @@ function LookAtPage({
   onClose: () => void;
 }) {
   const [width, setWidth] = useState(0);
-  const [changing, setChanging] = useState(false);
+  const [changing, setChanging] = useState<'words' | 'places' | null>(null);
   const doc = sent.plan.documents.find((d) => d.id === look.documentId);
   const page = doc?.pages[look.page - 1];
   if (!doc || !page) return null;
-  if (changing) return <CorrectionCard packet={packet} sent={sent} look={look} onClose={() => setChanging(false)} />;
+  const leave = () => setChanging(null);
+  if (changing === 'words') return <CorrectionCard packet={packet} sent={sent} look={look} onClose={leave} />;
+  if (changing === 'places') return <MarksCard packet={packet} sent={sent} look={look} onClose={leave} />;
   const scale = width / page.width;
   const fills = sent.fills.filter((f) => f.documentId === doc.id && f.page === look.page);
   const filled = new Set(fills.map((f) => f.markId));
@@ -252,9 +255,16 @@ function LookAtPage({
           : 'Nobody has filled anything here yet.'}
       </Small>
       {packet.status === 'at_gate' ? (
-        <Button onPress={() => setChanging(true)} style={{ alignSelf: 'flex-start' }} testID="change-page">
-          Change something on this page
-        </Button>
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+          <Button onPress={() => setChanging('words')} testID="change-page">
+            Change something on this page
+          </Button>
+          {movable(sent, doc.id).length ? (
+            <Button onPress={() => setChanging('places')} testID="change-places">
+              Change places on it
+            </Button>
+          ) : null}
+        </View>
       ) : null}
     </View>
   );

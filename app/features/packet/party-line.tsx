@@ -14,6 +14,7 @@ import { Button, Card, Choice, IconButton, Trouble } from '../../ui/pieces';
 import { Small, Strong } from '../../ui/text';
 import { Token } from '../../ui/token';
 import { NameAndEmail } from '../people/name-and-email';
+import { ChangeAct, DropParty, isUntouched } from './people-changes';
 import { when } from './words';
 
 interface Props {
@@ -30,11 +31,13 @@ export function PartyLine({ id, packet, sent }: Props) {
   const p = usePalette();
   const session = useSession();
   const { host, own, change } = usePacketActions(packet.id);
-  const [fixing, setFixing] = useState(false);
+  const [doing, setDoing] = useState<'fix' | 'act' | 'drop' | null>(null);
   const party = sent.plan.parties.find((x) => x.id === id)!;
   const s = sent.parties.find((x) => x.partyId === id)!;
   const first = firstName(party.name);
-  const under = packet.status === 'at_gate';
+  const under = packet.status === 'at_gate' && s.status !== 'dropped';
+  const untouched = under && isUntouched(sent, id);
+  const ahead = untouched && !s.askedAt;
   const [head, tail] = standing(party, s, packet.timeZone);
   const waits = under && s.turn && holdsGate(party);
   const mine = !!party.memberId && party.memberId === session.data?.member?.id;
@@ -58,7 +61,7 @@ export function PartyLine({ id, packet, sent }: Props) {
         </View>
         {under ? (
           <DropMenu anchor={(open) => <IconButton name="more" label={`What to do for ${party.name}`} onPress={open} />}>
-            <MenuItem title="Correct name or address" onPress={() => setFixing(true)} />
+            <MenuItem title="Correct name or address" onPress={() => setDoing('fix')} />
             {waits && byLink(party) ? (
               <MenuItem
                 title={`Remind ${first} now`}
@@ -68,6 +71,8 @@ export function PartyLine({ id, packet, sent }: Props) {
             {s.askedAt && byLink(party) ? (
               <MenuItem title="Send a new link" onPress={() => change.mutate({ type: 'renew_link', partyId: id })} />
             ) : null}
+            {ahead ? <MenuItem title={`Change what ${first} does`} onPress={() => setDoing('act')} /> : null}
+            {untouched ? <MenuItem title={`Take ${first} out`} onPress={() => setDoing('drop')} /> : null}
           </DropMenu>
         ) : null}
       </View>
@@ -91,7 +96,9 @@ export function PartyLine({ id, packet, sent }: Props) {
         </Button>
       ) : null}
       {error ? <Trouble error={error} /> : null}
-      {fixing ? <FixParty packet={packet} party={party} onClose={() => setFixing(false)} /> : null}
+      {doing === 'fix' ? <FixParty packet={packet} party={party} onClose={() => setDoing(null)} /> : null}
+      {doing === 'act' ? <ChangeAct packet={packet} sent={sent} party={party} onClose={() => setDoing(null)} /> : null}
+      {doing === 'drop' ? <DropParty packet={packet} sent={sent} party={party} onClose={() => setDoing(null)} /> : null}
     </View>
   );
 }
@@ -111,6 +118,8 @@ function standing(party: Party, s: Standing, timeZone: string): [string, string]
       return [`${first} declined`, `“${s.reason}”`];
     case 'excused':
       return [`${first} was not needed`, 'another at this gate was enough'];
+    case 'dropped':
+      return [`${first} was taken out`, `“${s.reason}”`];
     case 'in_progress':
     case 'opened':
       return s.again
@@ -130,7 +139,10 @@ function standing(party: Party, s: Standing, timeZone: string): [string, string]
       ];
     default: {
       if (!holdsGate(party)) return [`${party.name} gets a copy`, 'once everyone has signed'];
-      return [`${first} comes later`, `${role}, ${ACT_FACTS[party.act].does}`];
+      return [
+        `${first} comes later`,
+        `${role}, ${ACT_FACTS[party.act].does}${s.shownAt ? `; may read along since ${at(s.shownAt)}` : ''}`,
+      ];
     }
   }
 }

@@ -1,8 +1,9 @@
 /** The client's ceremony: one calm column, one thing at a time. */
 import { approves } from '@gatepath/core/filling';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import type { SigningView } from '@gatepath/contract';
+import { urlOf } from '@gatepath/contract/paths';
 import { ApiError, isRefused } from '../../api/client';
 import { usePalette } from '../../ui/hooks';
 import { Button, Note, Page } from '../../ui/pieces';
@@ -14,6 +15,7 @@ import { ChangedStep } from './changed-step';
 import { CodeStep } from './code-step';
 import { DeclineStep } from './decline-step';
 import { Ended } from './ended';
+import { RehearsedFiles } from './files';
 import { HandOverStep } from './hand-over-step';
 import { HandStep } from './hand-step';
 import { MoreStep } from './more-step';
@@ -24,12 +26,32 @@ import { PlacesStep } from './places-step';
 import { ReadAll } from './read-all';
 import type { Aside, StepProps } from './step';
 import { InLanguage, useLanguage, useSay } from './say';
+import { useRehearsal } from './use-rehearsal';
 import { useSigning, type Signing } from './use-signing';
 import { wordsOfError } from './wrong';
 import { itemAt } from '@gatepath/core/sure';
 
 export function Ceremony({ token }: { token: string }) {
-  const signing = useSigning(token);
+  return <Gone token={token} signing={useSigning(token)} />;
+}
+
+/** The same for a member who goes through a draft as one of its people will. */
+export function Rehearsal({ packetId, partyId }: { packetId: string; partyId: string }) {
+  const files = useMemo(
+    () => ({
+      page: (documentId: string, page: number) => urlOf('documentPage', { documentId, page }),
+      picture: () => '',
+    }),
+    [],
+  );
+  return (
+    <RehearsedFiles.Provider value={files}>
+      <Gone token="" signing={useRehearsal(packetId, partyId)} />
+    </RehearsedFiles.Provider>
+  );
+}
+
+function Gone({ token, signing }: { token: string; signing: Signing }) {
   const words = useLanguage(signing.view?.language ?? browserLanguage());
   const p = usePalette();
   const { query, view } = signing;

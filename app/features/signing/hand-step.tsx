@@ -3,7 +3,7 @@ import { useRef, useState } from 'react';
 import { View } from 'react-native';
 import Svg from 'react-native-svg';
 import type { SigningView } from '@gatepath/contract';
-import { urlOf } from '@gatepath/contract/paths';
+import { useFiles } from './files';
 import { inkOf } from '@gatepath/core/inks';
 import { showHand } from '@gatepath/core/filling';
 import type { Drawing, Hand, Picture, ScriptFace } from '@gatepath/core/packet';
@@ -222,6 +222,7 @@ function PictureField({
   onChange: (p: Picture) => void;
 }) {
   const p = usePalette();
+  const files = useFiles(token);
   const t = useSay();
   const input = useRef<HTMLInputElement>(null);
   const [error, setError] = useState<Error | null>(null);
@@ -252,7 +253,7 @@ function PictureField({
               kind={as}
               rect={{ x: 0, y: 0, w: value.width, h: value.height }}
               color="#000"
-              pictureUrl={(sha256) => urlOf('signingPicture', { token, sha256 })}
+              pictureUrl={files.picture}
             />
           </Svg>
         </View>

@@ -1,6 +1,6 @@
 /** All pages small, each with what is left on it: an overview, and a way to any place. */
 import { FlatList, Pressable, View, useWindowDimensions } from 'react-native';
-import { urlOf } from '@gatepath/contract/paths';
+import { useFiles } from './files';
 import { usePalette } from '../../ui/hooks';
 import { Small, Strong } from '../../ui/text';
 import { Fills } from '../pages/fills';
@@ -18,6 +18,7 @@ export function PagesStep({ token, view, onBack, onPlace }: StepProps & { onPlac
   const p = usePalette();
   const t = useSay();
   const words = useWords();
+  const files = useFiles(token);
   const { width } = useWindowDimensions();
   const columns = Math.max(2, Math.min(5, Math.floor(width / 170)));
   const size = Math.floor((Math.min(width, 1000) - GAP * (columns + 1)) / columns);
@@ -61,7 +62,7 @@ export function PagesStep({ token, view, onBack, onPlace }: StepProps & { onPlac
                 <Sheet
                   page={item.page}
                   width={size}
-                  url={urlOf('signingPage', { token, documentId: item.doc.id, page: item.n })}
+                  url={files.page(item.doc.id, item.n)}
                   label=""
                   failing={t('problem.page')}
                 >
@@ -69,7 +70,7 @@ export function PagesStep({ token, view, onBack, onPlace }: StepProps & { onPlac
                     page={item.page}
                     scale={size / item.page.width}
                     fills={view.fills.filter((f) => f.documentId === item.doc.id && f.page === item.n)}
-                    pictureUrl={(sha256) => urlOf('signingPicture', { token, sha256 })}
+                    pictureUrl={files.picture}
                   />
                 </Sheet>
                 <Small style={{ textAlign: 'center' }}>

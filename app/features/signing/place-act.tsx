@@ -1,9 +1,9 @@
 /** The one act for the place in hand, in one touch. */
 import { View } from 'react-native';
 import type { SigningView } from '@gatepath/contract';
-import { urlOf } from '@gatepath/contract/paths';
 import { inkOf } from '@gatepath/core/inks';
 import { filledHow, handOf, showHand, takesHand } from '@gatepath/core/filling';
+import { useFiles } from './files';
 import { usePalette } from '../../ui/hooks';
 import { Button } from '../../ui/pieces';
 import { Small, Strong } from '../../ui/text';
@@ -148,6 +148,7 @@ function OwnHand({
   onHand: () => void;
 }) {
   const p = usePalette();
+  const files = useFiles(token);
   const t = useSay();
   if (!view.hand) return null;
   const as = handOf(mark.kind);
@@ -167,7 +168,7 @@ function OwnHand({
           kind={as}
           width={as === 'initials' ? 70 : 130}
           color={inkOf(view.me.ink).color}
-          pictureUrl={(sha256) => urlOf('signingPicture', { token, sha256 })}
+          pictureUrl={files.picture}
         />
       </View>
       <Button kind="quiet" onPress={onHand} style={{ minHeight: 44 }} testID="hand">

@@ -1,13 +1,13 @@
 /** A page as the client sees it: what others and they themselves have signed, and their own places. */
 import { Pressable, View } from 'react-native';
 import type { SigningView } from '@gatepath/contract';
-import { urlOf } from '@gatepath/contract/paths';
 import { takesHand } from '@gatepath/core/filling';
 import { sideIn } from '@gatepath/core/words';
 import { Fills } from '../pages/fills';
 import { AtRect, MarkFace } from '../pages/mark-box';
 import { Redlines } from '../pages/redlines';
 import { Sheet } from '../pages/sheet';
+import { useFiles } from './files';
 import { useSay, useWords } from './say';
 import type { OwnMark } from './own-rules';
 import { webStyle } from '../../ui/web';
@@ -27,6 +27,7 @@ interface Props {
 export function SigningSheet({ token, view, documentId, page: n, width, current, onTouch }: Props) {
   const t = useSay();
   const words = useWords();
+  const files = useFiles(token);
   const doc = view.documents.find((d) => d.id === documentId)!;
   const page = itemAt(doc.pages, n - 1);
   const scale = width / page.width;
@@ -54,7 +55,7 @@ export function SigningSheet({ token, view, documentId, page: n, width, current,
     <Sheet
       page={page}
       width={width}
-      url={urlOf('signingPage', { token, documentId, page: n })}
+      url={files.page(documentId, n)}
       label={t('sign.page_label', { page: n, name: doc.name })}
       failing={t('problem.page')}
       testID="signing-sheet"
@@ -68,7 +69,7 @@ export function SigningSheet({ token, view, documentId, page: n, width, current,
         page={page}
         scale={scale}
         fills={view.fills.filter((f) => f.documentId === documentId && f.page === n)}
-        pictureUrl={(sha256) => urlOf('signingPicture', { token, sha256 })}
+        pictureUrl={files.picture}
       />
       {signed.map((m) => (
         <AtRect key={m.id} rect={m.rect} scale={scale}>

@@ -1,0 +1,20 @@
+/** Where the pages and pictures of a ceremony are fetched: through the pass, or from the office while it is rehearsed. */
+import { createContext, useContext } from 'react';
+import { urlOf } from '@gatepath/contract/paths';
+
+export interface CeremonyFiles {
+  page: (documentId: string, page: number) => string;
+  picture: (sha256: string) => string;
+}
+
+export const RehearsedFiles = createContext<CeremonyFiles | null>(null);
+
+/** The files of the ceremony this is in. */
+export function useFiles(token: string): CeremonyFiles {
+  return (
+    useContext(RehearsedFiles) ?? {
+      page: (documentId, page) => urlOf('signingPage', { token, documentId, page }),
+      picture: (sha256) => urlOf('signingPicture', { token, sha256 }),
+    }
+  );
+}

@@ -1,0 +1,50 @@
+/** A ceremony that is only gone through: everything shows as it would, and nothing leaves the page. */
+import { useState } from 'react';
+import { useMutation, useQuery, type UseMutationResult } from '@tanstack/react-query';
+import type { Hand } from '@gatepath/core/packet';
+import { ApiError, call, newId } from '../../api/client';
+import { showAct, type PendingAct } from './acts';
+import type { Signing } from './use-signing';
+
+/** What would go to the server: here it says that it does not. */
+function useNothing<Answer, Body>(): UseMutationResult<Answer, Error, Body> {
+  return useMutation<Answer, Error, Body>({
+    mutationFn: () => Promise.reject(new ApiError(409, 'invalid', 'You are only going through it: nothing is sent.')),
+  });
+}
+
+/** The ceremony of a person of a draft, as `useSigning` gives that of a packet that was sent. */
+export function useRehearsal(packetId: string, partyId: string): Signing {
+  const query = useQuery({
+    queryKey: ['rehearsal', packetId, partyId],
+    queryFn: () => call('rehearsal', { params: { packetId, partyId } }),
+    // Each time anew: the draft is another by then.
+    gcTime: 0,
+    staleTime: Infinity,
+  });
+  const [acts, setActs] = useState<PendingAct[]>([]);
+  const act = (a: PendingAct) => setActs((all) => [...all, a]);
+  return {
+    query,
+    view: query.data ? acts.reduce(showAct, query.data) : null,
+    waiting: [],
+    offline: false,
+    refused: null,
+    aside: [],
+    forgive: () => undefined,
+    tryAside: () => undefined,
+    agree: (agreement) => act({ id: newId(), type: 'agree', agreement }),
+    setHand: (hand: Hand, keep) => act({ id: newId(), type: 'hand', hand, keep }),
+    fill: (markId, text) => act({ id: newId(), type: 'fill', markId, ...(text === undefined ? {} : { text }) }),
+    finish: () => act({ id: newId(), type: 'finish' }),
+    addFile: useNothing(),
+    addPicture: useNothing(),
+    decline: useNothing(),
+    ask: useNothing(),
+    handOver: useNothing(),
+    setLanguage: useNothing(),
+    sendCode: useNothing(),
+    giveCode: useNothing(),
+    agreementCopy: useNothing(),
+  };
+}

@@ -1,0 +1,41 @@
+/** A draft as one of its people will go through it: nothing is sent, and nothing of it is kept. */
+import type { PacketEvent, PacketEventBody } from '@gatepath/core/routing';
+import { gateOf, partyOf, replay } from '@gatepath/core/routing';
+import { sure } from '@gatepath/core/sure';
+import type { SigningView } from '@gatepath/contract';
+import type { Context } from '../context';
+import { draftOf } from '../packets/queries';
+import { lookThrough, packetOr404, planOf } from '../packets/service';
+import { notFound, Problem } from '../problem';
+import { view } from './views';
+
+/**
+ * What a person of a draft is shown when their gate has opened.
+ *
+ * @throws Problem `not-found`, `already-sent`, `reading`
+ */
+export async function rehearsalView(ctx: Context, packetId: string, partyId: string): Promise<SigningView> {
+  const row = await packetOr404(ctx.database.pool, packetId);
+  if (row.status !== 'drafting')
+    throw new Problem('already-sent', 'This packet has been sent. Look at its page instead.');
+  const { draft } = await draftOf(ctx.database.pool, packetId);
+  const checked = await lookThrough(ctx, row, draft);
+  const firm = sure(await ctx.firm(), 'the firm');
+  const plan = planOf(draft, { ...checked, holidays: firm.holidays });
+  if (!partyOf(plan, partyId)) throw notFound('This person');
+  const at = ctx.clock.now().toISOString();
+  const bodies: PacketEventBody[] = [
+    { type: 'sent', plan },
+    { type: 'gate_opened', gate: Math.max(0, gateOf(plan, partyId)) },
+    { type: 'asked', partyId },
+  ];
+  const events = bodies.map((body, i): PacketEvent => ({
+    packetId,
+    seq: i + 1,
+    at,
+    actor: { kind: 'system' },
+    origin: null,
+    body,
+  }));
+  return view(ctx, sure(replay(events), 'a state'), partyId);
+}
