@@ -8,5 +8,6 @@ export type * from './signing-views';
 export * from './facts';
 export { UNCLEAN } from './fields';
 export * from './limits';
+export * from './lists';
 export * from './paths';
 export type { ProblemCode, ProblemDetails } from './problems';

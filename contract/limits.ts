@@ -16,6 +16,8 @@ export const BODY_DEPTH = 16;
 /** The largest file that is taken, in bytes. */
 export const MAX_FILE = 50 * 1024 * 1024;
 /** The largest photo of somebody's writing, in bytes. */
+/** Most bytes of a table that is brought in. */
+export const MAX_TABLE = 5 * 1024 * 1024;
 export const MAX_PICTURE = 20 * 1024 * 1024;
 
 /** The most edits of a draft that one request may hold. */

@@ -1,6 +1,9 @@
 /** Method and path of every route by name; paths hold `:names`. Apart from the schemas, so that a screen can call
  *  a route without carrying the language they are written in. */
 
+import type { ListName } from './lists';
+import type { TableKind } from '@gatepath/core/intake';
+
 export type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
 
 export interface Wire<M extends Method = Method, P extends string = string> {
@@ -30,6 +33,10 @@ export interface PathValues {
   page: number;
   /** A fingerprint in hexadecimal. */
   sha256: string;
+  /** A list that is written out: deals, people … */
+  list: ListName;
+  /** What a table becomes: deals or people. */
+  tableKind: TableKind;
   /** A language by its tag. */
   language: string;
 }
@@ -82,6 +89,11 @@ export const paths = {
   person: to('GET', '/people/:personId'),
   setPerson: to('PATCH', '/people/:personId'),
   mergePerson: to('POST', '/people/:personId/merge'),
+  insight: to('GET', '/insight'),
+  csv: to('GET', '/csv/:list'),
+  cards: to('GET', '/cards'),
+  personCard: to('GET', '/people/:personId/card'),
+  importTable: to('POST', '/imports/:tableKind'),
   find: to('GET', '/find'),
   today: to('GET', '/today'),
   seen: to('POST', '/today/seen'),

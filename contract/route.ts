@@ -1,6 +1,8 @@
 /** What a route is: who may call it, what goes in, what comes out, and what may go wrong. */
 import * as yup from 'yup';
+import { TABLE_KINDS } from '@gatepath/core/intake';
 import { id, language } from './fields';
+import { LISTS } from './lists';
 import { SMALL_BODY, type BodySize } from './limits';
 import type { NamesIn, PathValue, PathValues, Wire } from './paths';
 import { ANY_PROBLEM, type AnyProblem, type ProblemCode } from './problems';
@@ -63,6 +65,8 @@ const PATH_SCHEMAS: { [K in PathValue]: yup.Schema<PathValues[K]> } = {
     .string()
     .matches(/^[0-9a-f]{64}$/)
     .required(),
+  list: yup.string().oneOf(LISTS).required(),
+  tableKind: yup.string().oneOf(TABLE_KINDS).required(),
   language: language().required(),
 };
 

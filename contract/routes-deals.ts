@@ -1,6 +1,7 @@
 /** Routes for members: deals with their people, rules, calendars; the address book, finding, first screens. */
 import { paths } from './paths';
-import { bytes, NOTHING, route } from './route';
+import { MAX_TABLE } from './limits';
+import { bytes, file, FILE_PROBLEMS, NOTHING, route } from './route';
 import * as s from './schemas';
 import * as v from './views';
 
@@ -168,6 +169,38 @@ export const dealRoutes = {
     body: s.mergeBody,
     answer: v.personView,
     problems: [],
+  }),
+  insight: route(paths.insight, {
+    who: 'member',
+    summary: 'How it goes, in sums',
+    answer: v.insightView,
+    problems: [],
+  }),
+  csv: route(paths.csv, {
+    who: 'member',
+    summary: 'A whole list as CSV',
+    answer: bytes('text/csv'),
+    problems: [],
+  }),
+  cards: route(paths.cards, {
+    who: 'member',
+    summary: 'The address book as vCards (RFC 6350)',
+    answer: bytes('text/vcard'),
+    problems: [],
+  }),
+  personCard: route(paths.personCard, {
+    who: 'member',
+    summary: 'One person as a vCard',
+    answer: bytes('text/vcard'),
+    problems: [],
+  }),
+  importTable: route(paths.importTable, {
+    who: 'member',
+    summary: 'Look at a table of deals or people (CSV, vCards), or bring it in',
+    body: file('a table', MAX_TABLE),
+    query: s.importQuery,
+    answer: v.importView,
+    problems: [...FILE_PROBLEMS, 'bad-table', 'rows-wrong'],
   }),
   find: route(paths.find, {
     who: 'member',

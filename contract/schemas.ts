@@ -58,6 +58,14 @@ export const liveQuery = object({
     .required('Name what to hear of.'),
 });
 
+/** Whether a table is only looked at, taken whole or not at all, or the rows of it with nothing wrong. */
+export const importQuery = object({
+  take: yup.string().oneOf(['none', 'all', 'good']).default('none'),
+  /** The field of each column, in their order, with commas between; empty for a column that is left out. */
+  map: yup.string().max(4_000),
+});
+export type ImportQuery = yup.InferType<typeof importQuery>;
+
 export const listQuery = object({
   after: id(),
   limit: yup.number().integer().min(1).max(100).default(20),

@@ -9,12 +9,15 @@ import { byName, calendarDay, flag, list, moment, named, number, oneOf, shape, t
 import { DEAL_KINDS, DEAL_STATUSES, FOR_WHOM, STANDINGS } from '@gatepath/core/deal';
 import * as core from './core-answers';
 import * as d from './deal-views';
+import { forecast } from './insight-views';
 import { anyPacketStatus } from './packet-status';
 import { NOTICES } from './schemas';
 
 export * from './deal-views';
+export * from './insight-views';
 export * from './packet-status';
 export * from './people-views';
+export * from './table-views';
 
 export const sessionView = named('Session', {
   /** null until the firm is set up. */
@@ -152,6 +155,8 @@ export const dealView = named('Deal', {
   initials: shape({ done: whole(), of: whole() }),
   /** What would move it most. */
   next: list(d.next),
+  /** Packets that may not be executed by the day the deal is about: nine times in ten only by then. */
+  slow: list(shape({ packetId: text(), name: text(), day: calendarDay() })),
   /** Whether it can be thrown away: nothing in it was ever sent. */
   disposable: flag(),
 });
@@ -249,6 +254,8 @@ export const sentView = named('Sent', {
   fills: list(core.shownFill),
   redlines: list(core.redline),
   holdUp: shape({ partyIds: list(text()), sentence: text() }),
+  /** When it will likely be executed; null at its end. */
+  forecast: forecast.nullable(),
   activity: list(core.activityLine),
   sealed: list(shape({ documentId: text(), name: text(), sha256: text() })).nullable(),
 });

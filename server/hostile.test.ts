@@ -52,6 +52,8 @@ const params = () => ({
   sha256: '0'.repeat(64),
   markId: 's0',
   language: 'en',
+  list: 'deals' as const,
+  tableKind: 'people' as const,
   token,
   page: 1,
 });

@@ -143,6 +143,12 @@ export async function listDeals(
   return r.rows;
 }
 
+/** The people of several deals. */
+export async function partiesOfDeals(db: Db, dealIds: string[]): Promise<PartyRow[]> {
+  if (!dealIds.length) return [];
+  return (await db.query<PartyRow>('select * from party where deal_id = any($1::text[]) order by id', [dealIds])).rows;
+}
+
 /** The people of a deal, in the order in which they were added. */
 export async function partiesOfDeal(db: Db, dealId: string): Promise<PartyRow[]> {
   return (await db.query<PartyRow>('select * from party where deal_id = $1 order by id', [dealId])).rows;

@@ -24,6 +24,7 @@ import { documentsOfDeal } from '../documents/queries';
 import { documentView } from '../documents/service';
 import type { Member } from '../firm/queries';
 import { newId } from '../ids';
+import { forecastView } from '../insight/pace';
 import { topics } from '../live/live';
 import { packetsOfDeals } from '../packets/queries';
 import { packetSummary } from '../packets/summary';
@@ -32,6 +33,7 @@ import { forWhomIn } from './for-whom';
 import { note } from './note';
 import { addParty, partyView } from './parties';
 import * as q from './queries';
+import type { DealStanding } from './queries';
 import { lookAtDeal, NO_STANDING } from './standing';
 
 /**
@@ -165,8 +167,30 @@ export async function dealView(ctx: Context, id: string, member: Member): Promis
           0,
           MOST_NEXT,
         ),
+    slow: over ? [] : await mayBeLate(ctx, deal, today, now),
     disposable: !(await q.wasSent(db, id)),
   };
+}
+
+/** Packets looked at for when they will be executed. */
+const MOST_FORESEEN = 12;
+
+/** Packets that may not be through by the day the deal is about: nine times in ten only by a later one. */
+async function mayBeLate(
+  ctx: Context,
+  deal: q.DealRow,
+  today: string,
+  packets: DealStanding['packets'],
+): Promise<DealView['slow']> {
+  const goal = deal.dates[GOAL[deal.kind]];
+  if (!goal || goal < today) return [];
+  const out: DealView['slow'] = [];
+  for (const { id, name } of packets.filter((p) => p.status === 'at_gate').slice(0, MOST_FORESEEN)) {
+    const { state } = await ctx.packets.look(id);
+    const forecast = state && (await forecastView(ctx, state));
+    if (forecast && forecast.slow > goal) out.push({ packetId: id, name, day: forecast.slow });
+  }
+  return out;
 }
 
 /** As many acts as a deal's page tells of; the first two or three are shown at once. */

@@ -6,12 +6,15 @@ import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import { openApi, type Who } from '@gatepath/contract/routes';
 import { UNCLEAN } from '@gatepath/contract';
 import type { Context } from '../context';
+import { csvRoutes } from '../csv/routes';
 import { dealRoutes, ruleRoutes } from '../deals/routes';
 import { calendarRoutes, feedRoutes } from '../feeds/routes';
 import { documentRoutes } from '../documents/routes';
 import { firmRoutes, sessionRoutes } from '../firm/routes';
 import { memberOfRequest } from '../firm/session';
 import { mailroomRoutes } from '../mailroom/routes';
+import { importRoutes } from '../imports/routes';
+import { insightRoutes } from '../insight/routes';
 import { peopleRoutes } from '../people/routes';
 import { packetRoutes } from '../packets/routes';
 import { Problem } from '../problem';
@@ -50,6 +53,9 @@ export async function api(app: FastifyInstance, { ctx }: { ctx: Context }): Prom
     firmRoutes,
     dealRoutes,
     ruleRoutes,
+    csvRoutes,
+    importRoutes,
+    insightRoutes,
     todayRoutes,
     feedRoutes,
     peopleRoutes,

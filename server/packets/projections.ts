@@ -13,6 +13,7 @@ import {
   marksOfParty,
   marksThatCount,
   nextTick,
+  partyOf,
 } from '@gatepath/core/routing';
 import type { Db } from '../db/pool';
 import { currentFile } from '../proof/revisions';
@@ -30,6 +31,7 @@ import {
   saveSealed,
 } from './read-model-queries';
 import { pathRow } from './queries';
+import { sure } from '@gatepath/core/sure';
 import { progressOf } from '@gatepath/core/routing';
 
 /** What is written for events that came to several packets. */
@@ -200,6 +202,7 @@ function doneOf(state: PacketState, list: Mark[][]): number {
 
 function partyRow(state: PacketState, partyId: string): PacketPartyRow {
   const p = progressOf(state, partyId);
+  const { side, act } = sure(partyOf(state.plan, partyId), 'a party of the packet');
   const own = requiredPlaces([...marksOfParty(state.plan, partyId)]);
   return {
     packet_id: state.packetId,
@@ -207,6 +210,8 @@ function partyRow(state: PacketState, partyId: string): PacketPartyRow {
     position: state.plan.parties.findIndex((x) => x.id === partyId),
     gate: gateOf(state.plan, partyId),
     status: p.status,
+    side,
+    act,
     asked_at: p.askedAt,
     opened_at: p.openedAt,
     agreed_at: p.agreedAt,

@@ -10,6 +10,8 @@ export interface PacketPartyRow {
   position: number;
   gate: number;
   status: string;
+  side: string;
+  act: string;
   asked_at: string | null;
   opened_at: string | null;
   agreed_at: string | null;
@@ -57,10 +59,10 @@ export async function saveProgress(db: Db, rows: ProgressRow[]): Promise<void> {
 export async function savePacketParties(db: Db, rows: PacketPartyRow[]): Promise<void> {
   if (!rows.length) return;
   await db.query(
-    `insert into packet_party (packet_id, party_id, position, gate, status, asked_at, opened_at, agreed_at, done_at, last_act_at, marks_total, marks_done)
+    `insert into packet_party (packet_id, party_id, position, gate, status, side, act, asked_at, opened_at, agreed_at, done_at, last_act_at, marks_total, marks_done)
      select * from jsonb_to_recordset($1::jsonb) as p(packet_id text, party_id text, position integer, gate integer, status text,
-       asked_at text, opened_at text, agreed_at text, done_at text, last_act_at text, marks_total integer, marks_done integer)
-     on conflict (packet_id, party_id) do update set gate = excluded.gate, status = excluded.status, asked_at = excluded.asked_at,
+       side text, act text, asked_at text, opened_at text, agreed_at text, done_at text, last_act_at text, marks_total integer, marks_done integer)
+     on conflict (packet_id, party_id) do update set gate = excluded.gate, status = excluded.status, side = excluded.side, act = excluded.act, asked_at = excluded.asked_at,
        opened_at = excluded.opened_at, agreed_at = excluded.agreed_at, done_at = excluded.done_at, last_act_at = excluded.last_act_at,
        marks_total = excluded.marks_total, marks_done = excluded.marks_done`,
     [JSON.stringify(rows)],

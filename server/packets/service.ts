@@ -26,6 +26,7 @@ import { partyView } from '../deals/parties';
 import { dealOr404, factsOfDeal } from '../deals/service';
 import { documentsByIds, documentsOfDeal, type DocumentRow } from '../documents/queries';
 import { documentView, factsFiles } from '../documents/service';
+import { forecastView } from '../insight/pace';
 import type { Member } from '../firm/queries';
 import { notFound, Problem } from '../problem';
 import { chainFileName, writeChain } from '../proof/chain-file';
@@ -269,6 +270,7 @@ async function sentView(ctx: Context, packetId: string): Promise<SentView> {
     fills: shownFills(state),
     redlines: shownRedlines(state),
     holdUp: holdUp(state),
+    forecast: await forecastView(ctx, state),
     activity: activity(events),
     sealed:
       state.sealed?.map((s) => ({

@@ -61,6 +61,8 @@ export const tasks = {
     }
     return words.slice(0, t.most);
   },
+  /** Headings and cells of a table; a sentence where it is none. */
+  table: async (t: { bytes: Uint8Array }) => (await import('../imports/table')).readTable(t.bytes),
   checkSeals: async (t: { bytes: Uint8Array }) => (await import('../proof/verify')).checkCopy(t.bytes),
 
   /** The gate check of a draft, and the marks and tags that would be sent. */

@@ -1,0 +1,21 @@
+/** Answers about tables that are brought in. */
+import type * as yup from 'yup';
+import { flag, list, named, shape, text, whole } from './answer-fields';
+
+export const importView = named('Import', {
+  headings: list(text()),
+  /** The field each column is taken for; empty for none. */
+  map: list(text()),
+  fields: list(shape({ key: text(), label: text(), needed: flag() })),
+  /** Fields that no column is taken for, and without which no row can be taken. */
+  missing: list(text()),
+  /** The first rows. */
+  sample: list(list(text())),
+  good: whole(),
+  bad: whole(),
+  /** Rows that cannot be taken: the first two hundred, by their lines in the file. */
+  wrong: list(shape({ line: whole(), why: list(text()) })),
+  /** What became of it; null when it was only looked at. Known ones were there already, and stay as they are. */
+  taken: shape({ added: whole(), known: whole() }).nullable(),
+});
+export type ImportView = yup.InferType<typeof importView>;

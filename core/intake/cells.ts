@@ -1,0 +1,72 @@
+/** What stands in a cell, as people and other programs write it. */
+import { isDay } from '../calendar';
+import type { FactDef, FactValue } from '../deal';
+import { isClean, oneLine } from '../text/hygiene';
+import { fold } from '../text/names';
+
+/** Signs that a spreadsheet takes for the beginning of a formula; whoever writes them out puts an apostrophe before them. */
+const FORMULA = /^'(?=[=+\-@\t\r])/;
+
+/**
+ * A cell as a line of text, without the apostrophe that keeps a spreadsheet from working it out.
+ *
+ * @throws Error with a sentence when it is too long, or holds what no text may
+ */
+export function textOfCell(cell: string, label: string, most: number): string {
+  const text = oneLine(cell).replace(FORMULA, '').trim();
+  if (!isClean(text)) throw new Error(`${label}: it holds characters that cannot be kept.`);
+  if (text.length > most) throw new Error(`${label}: it is longer than ${most} letters.`);
+  return text;
+}
+
+const two = (n: string) => n.padStart(2, '0');
+
+/** A day as it is written in tables: "2026-11-30", "11/30/2026", "30.11.2026"; null when it is none. */
+export function dayOfCell(text: string): string | null {
+  const iso = /^(\d{4})-(\d{1,2})-(\d{1,2})(?:[T ].*)?$/.exec(text);
+  const us = /^(\d{1,2})\/(\d{1,2})\/(\d{4})$/.exec(text);
+  const dotted = /^(\d{1,2})\.(\d{1,2})\.(\d{4})$/.exec(text);
+  const [year, month, day] = iso
+    ? [iso[1], iso[2], iso[3]]
+    : us
+      ? [us[3], us[1], us[2]]
+      : dotted
+        ? [dotted[3], dotted[2], dotted[1]]
+        : [];
+  if (!year || !month || !day) return null;
+  const out = `${year}-${two(month)}-${two(day)}`;
+  return isDay(out) ? out : null;
+}
+
+/** A figure: "412000", "$412,000.50", "3 %"; null when it is none. */
+export function figureOfCell(text: string): number | null {
+  const plain = text.trim();
+  const unmarked = plain.endsWith('%') ? plain.slice(0, -1) : plain;
+  const bare = (unmarked.startsWith('$') ? unmarked.slice(1) : unmarked).trim();
+  const grouped = /^\d{1,3}(?:,\d{3})+(?:\.\d+)?$/.test(bare);
+  if (!grouped && !/^\d+(?:\.\d+)?$/.test(bare)) return null;
+  const n = Number(bare.replace(/,/g, ''));
+  return Number.isFinite(n) ? n : null;
+}
+
+const YES = new Set(['yes', 'y', 'true', '1', 'x']);
+const NO = new Set(['no', 'n', 'false', '0']);
+
+/** What a cell says of a fact; what cannot be understood stays text, and the fact itself says what is wrong with it. */
+export function factOfCell(def: FactDef, text: string): FactValue {
+  const word = fold(text).trim();
+  switch (def.type) {
+    case 'flag':
+      return YES.has(word) ? true : NO.has(word) ? false : text;
+    case 'number':
+    case 'money':
+    case 'year':
+      return figureOfCell(text) ?? text;
+    case 'choice':
+      return (def.options ?? []).find((o) => fold(o.value) === word || fold(o.label) === word)?.value ?? text;
+    case 'day':
+      return dayOfCell(text) ?? text;
+    case 'text':
+      return text;
+  }
+}

@@ -1,0 +1,8 @@
+import type { FastifyInstance } from 'fastify';
+import type { Context } from '../context';
+import { serve } from '../http/routing';
+import { insightView } from './service';
+
+export function insightRoutes(app: FastifyInstance, ctx: Context): void {
+  serve(app, 'insight', () => insightView(ctx));
+}
