@@ -46,6 +46,50 @@ const dateValues = () =>
     )
     .meta({ jsonSchema: { type: 'object' } });
 
+export const DEAL_ORDERS = ['opened', 'address', 'goal'] as const;
+/** What is asked of the list of deals, beside where a page begins. */
+const dealFilters = {
+  search: line(80),
+  kind: yup.string().oneOf(DEAL_KINDS),
+  forWhom: yup.string().oneOf(FOR_WHOM),
+  /** One way of standing, or `open` for all that are not over. */
+  status: yup.string().oneOf([...DEAL_STATUSES, 'open'] as const),
+  tag: line(40),
+  /** Who works on it. */
+  memberId: id(),
+  /** Deals with a paper that is late; with a packet that waits for somebody. */
+  late: yup.boolean(),
+  waits: yup.boolean(),
+  archived: yup.boolean(),
+  order: yup.string().oneOf(DEAL_ORDERS),
+};
+export const dealsQuery = object({
+  ...dealFilters,
+  after: id(),
+  limit: yup.number().integer().min(1).max(100).default(20),
+});
+export type DealsQuery = yup.InferType<typeof dealsQuery>;
+
+/** A list to be found again under a name. */
+export const viewBody = object({
+  name: line(60).min(1, 'Give it a name.').required(),
+  shared: yup.boolean().default(false),
+  query: object(dealFilters).required(),
+});
+export type ViewBody = yup.InferType<typeof viewBody>;
+
+/** One act on several deals in hand. */
+export const dealsActBody = object({
+  dealIds: yup.array(id().required()).min(1).max(100).required(),
+  act: yup
+    .string()
+    .oneOf(['nudge', 'tag', 'give', 'archive', 'take_out'] as const)
+    .required(),
+  tag: line(40),
+  memberId: id(),
+});
+export type DealsActBody = yup.InferType<typeof dealsActBody>;
+
 export const dealPatch = object({
   kind: yup.string().oneOf(DEAL_KINDS),
   forWhom: yup.string().oneOf(FOR_WHOM),
@@ -57,6 +101,8 @@ export const dealPatch = object({
   tags: yup.array(line(40).min(1).required()).max(20),
   memberIds: yup.array(id().required()).max(60),
   archived: yup.boolean(),
+  /** Until when it is kept at the least; null for no day. */
+  keepUntil: calendarDay().nullable(),
 });
 export type DealPatch = yup.InferType<typeof dealPatch>;
 

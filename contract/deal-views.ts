@@ -23,6 +23,34 @@ import { SIDES } from '@gatepath/core/text';
 import { byName, calendarDay, flag, list, moment, named, number, of, oneOf, shape, text, whole } from './answer-fields';
 import { choiceBy } from './choice';
 
+export const keptViews = named('KeptViews', {
+  items: list(
+    shape({
+      id: text(),
+      name: text(),
+      shared: flag(),
+      /** Whether the one who asks keeps it, and may let it go. */
+      own: flag(),
+      by: text(),
+      query: byName<string | boolean>(
+        yup
+          .mixed<string | boolean>((v): v is string | boolean => typeof v === 'string' || typeof v === 'boolean')
+          .defined()
+          .meta({ jsonSchema: { oneOf: [{ type: 'string' }, { type: 'boolean' }] } }),
+      ),
+    }),
+  ),
+});
+export type KeptViews = yup.InferType<typeof keptViews>;
+
+/** What became of an act on several deals. */
+export const dealsActed = named('DealsActed', {
+  done: whole(),
+  /** Those with which nothing was done, and why. */
+  left: list(shape({ dealId: text(), address: text(), why: text() })),
+});
+export type DealsActed = yup.InferType<typeof dealsActed>;
+
 const value = (): yup.Schema<FactValue> =>
   yup
     .mixed<FactValue>((v): v is FactValue => ['boolean', 'number', 'string'].includes(typeof v))

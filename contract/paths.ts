@@ -27,6 +27,7 @@ export interface PathValues {
   packetId: string;
   markId: string;
   messageId: string;
+  viewId: string;
   /** The secret a signing link ends with. */
   token: string;
   /** From 1. */
@@ -63,6 +64,10 @@ export const paths = {
   firm: to('GET', '/firm'),
   live: to('GET', '/live'),
   deals: to('GET', '/deals'),
+  dealsAct: to('POST', '/deals/acts'),
+  keptViews: to('GET', '/views'),
+  keepView: to('POST', '/views'),
+  dropView: to('DELETE', '/views/:viewId'),
   newDeal: to('POST', '/deals'),
   deal: to('GET', '/deals/:dealId'),
   setDeal: to('PATCH', '/deals/:dealId'),
@@ -72,6 +77,9 @@ export const paths = {
   renewDealFeed: to('POST', '/deals/:dealId/feed'),
   endDealFeed: to('DELETE', '/deals/:dealId/feed'),
   dealCalendar: to('GET', '/deals/:dealId/calendar'),
+  binder: to('GET', '/deals/:dealId/binder'),
+  makeBinder: to('POST', '/deals/:dealId/binder'),
+  binderFile: to('GET', '/deals/:dealId/binder/file'),
   ownFeed: to('GET', '/session/feed'),
   renewOwnFeed: to('POST', '/session/feed'),
   endOwnFeed: to('DELETE', '/session/feed'),

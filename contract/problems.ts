@@ -117,6 +117,8 @@ export const PROBLEMS = {
   ...kinds(410, 'No longer needed', 'taken-out'),
   ...kinds(410, 'Lapsed', 'lapsed'),
   ...kinds(422, 'Wrong code', 'wrong-code'),
+  // Several deals at once.
+  ...kinds(422, 'Cannot be used', 'bad-act'),
   // Tables brought in.
   ...kinds(422, 'Cannot be used', 'bad-table', 'rows-wrong'),
   ...kinds(429, 'A moment', 'code-soon'),

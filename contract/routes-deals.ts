@@ -8,9 +8,35 @@ import * as v from './views';
 export const dealRoutes = {
   deals: route(paths.deals, {
     who: 'member',
-    summary: 'Deals, newest first',
-    query: s.listQuery,
+    summary: 'Deals, newest first or as ordered, those that are asked for',
+    query: s.dealsQuery,
     answer: v.pageOf(v.dealSummary),
+    problems: [],
+  }),
+  dealsAct: route(paths.dealsAct, {
+    who: 'member',
+    summary: 'One act on several deals: nudge, tag, give to a colleague, archive',
+    body: s.dealsActBody,
+    answer: v.dealsActed,
+    problems: ['unknown-member', 'bad-act'],
+  }),
+  keptViews: route(paths.keptViews, {
+    who: 'member',
+    summary: 'Lists kept under a name: the own ones and those shared',
+    answer: v.keptViews,
+    problems: [],
+  }),
+  keepView: route(paths.keepView, {
+    who: 'member',
+    summary: 'Keep what was asked of the list of deals under a name',
+    body: s.viewBody,
+    answer: v.keptViews,
+    problems: ['over-limits'],
+  }),
+  dropView: route(paths.dropView, {
+    who: 'member',
+    summary: 'Let a kept list go',
+    answer: v.keptViews,
     problems: [],
   }),
   newDeal: route(paths.newDeal, {
@@ -68,6 +94,24 @@ export const dealRoutes = {
     who: 'member',
     summary: 'A deal’s days as an iCalendar file',
     answer: bytes('text/calendar'),
+    problems: [],
+  }),
+  binder: route(paths.binder, {
+    who: 'member',
+    summary: 'How the binder of a deal stands',
+    answer: v.binderView,
+    problems: [],
+  }),
+  makeBinder: route(paths.makeBinder, {
+    who: 'member',
+    summary: 'Have the binder of a deal made, in the background',
+    answer: v.binderView,
+    problems: [],
+  }),
+  binderFile: route(paths.binderFile, {
+    who: 'member',
+    summary: 'The binder: one ZIP with executed papers, originals, chains and an index',
+    answer: bytes('application/zip'),
     problems: [],
   }),
   ownFeed: route(paths.ownFeed, {

@@ -1,6 +1,6 @@
 /** Answers about tables that are brought in. */
 import type * as yup from 'yup';
-import { flag, list, named, shape, text, whole } from './answer-fields';
+import { flag, list, moment, oneOf, named, shape, text, whole } from './answer-fields';
 
 export const importView = named('Import', {
   headings: list(text()),
@@ -19,3 +19,15 @@ export const importView = named('Import', {
   taken: shape({ added: whole(), known: whole() }).nullable(),
 });
 export type ImportView = yup.InferType<typeof importView>;
+
+/** How the binder of a deal stands. */
+export const binderView = named('Binder', {
+  status: oneOf(['none', 'making', 'ready', 'failed']),
+  /** Pieces put in so far, and in all. */
+  done: whole(),
+  pieces: whole(),
+  /** Of the latest one that was made; null before there is one. */
+  bytes: whole().nullable(),
+  madeAt: moment().nullable(),
+});
+export type BinderView = yup.InferType<typeof binderView>;

@@ -66,6 +66,8 @@ const dealFields = {
   readiness: d.readiness,
   archivedAt: moment().nullable(),
   createdAt: moment(),
+  /** The day it works towards: closing, move-in. */
+  goalOn: calendarDay().nullable(),
   packets: list(packetSummary),
 };
 export const dealSummary = named('DealSummary', dealFields);
@@ -159,6 +161,8 @@ export const dealView = named('Deal', {
   slow: list(shape({ packetId: text(), name: text(), day: calendarDay() })),
   /** Whether it can be thrown away: nothing in it was ever sent. */
   disposable: flag(),
+  /** Until when it is kept at the least. */
+  keepUntil: calendarDay().nullable(),
 });
 export type DealView = yup.InferType<typeof dealView>;
 

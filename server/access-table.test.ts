@@ -105,6 +105,7 @@ beforeAll(async () => {
     markId: packet.sent!.plan.marks[0]!.id,
     sha256: '0'.repeat(64),
     language: 'en',
+    viewId: 'none',
     list: 'deals',
     tableKind: 'people',
     page: 1,

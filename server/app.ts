@@ -16,6 +16,7 @@ import { gathered } from './db/gather';
 import { exclusively, migrate } from './db/migrate';
 import { openDatabase, type Database } from './db/pool';
 import { upgrade } from './db/upgrade';
+import { makeBinder } from './binder/service';
 import { lookAtMany } from './deals/everything';
 import { lookAtDeal } from './deals/standing';
 import { readDocument } from './documents/service';
@@ -187,6 +188,7 @@ function takeUpWork(ctx: Context, ways: Parameters<typeof deliver>[1]): void {
   jobs.work('calendar', () => lookAtCalendar(ctx));
   jobs.work('snapshot', (id) => takeSnapshot(ctx.database.pool, id));
   jobs.work('deal', async (id) => void (await lookAtDeal(ctx, id)));
+  jobs.work('binder', (dealId) => makeBinder(ctx, dealId));
   jobs.work('rules', (what) => lookAtMany(ctx, what));
   jobs.work('tidy', (what) => tidy(ctx, what));
 }

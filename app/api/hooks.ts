@@ -1,6 +1,6 @@
 /** The server's data as hooks. Keys and routes have the same nouns. */
 import { useCallback } from 'react';
-import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type {
   ChangeBody,
   NoticesBody,
@@ -14,6 +14,7 @@ import type {
   SetupBody,
   SignInBody,
   TryAgainBody,
+  DealsQuery,
 } from '@gatepath/contract';
 import { call } from './client';
 import { officeNews, useLive } from './live';
@@ -21,7 +22,7 @@ import { officeNews, useLive } from './live';
 export const keys = {
   session: ['session'],
   firm: ['firm'],
-  deals: (search: string) => ['deals', search],
+  deals: (ask: object) => ['deals', ask],
   deal: (id: string) => ['deal', id],
   packet: (id: string) => ['packet', id],
   facts: (id: string) => ['facts', id],
@@ -67,12 +68,19 @@ export function useFirm() {
   return useQuery({ queryKey: keys.firm, queryFn: () => call('firm') });
 }
 
-/** Deals, newest first, page by page. */
-export function useDeals(search: string) {
+/** What is asked of the list of deals. */
+export type DealAsk = Omit<DealsQuery, 'after' | 'limit'>;
+/** As many deals as a wide table asks for at once. */
+const ROWS = 60;
+
+/** Deals, newest first or as they are ordered, page by page. */
+export function useDeals(ask: DealAsk, rows = false) {
   return useInfiniteQuery({
-    queryKey: keys.deals(search),
+    queryKey: keys.deals({ ...ask, rows }),
     initialPageParam: '',
-    queryFn: ({ pageParam }) => call('deals', { query: { search, after: pageParam || undefined } }),
+    queryFn: ({ pageParam }) =>
+      call('deals', { query: { ...ask, after: pageParam || undefined, ...(rows ? { limit: ROWS } : {}) } }),
+    placeholderData: keepPreviousData,
     getNextPageParam: (last) => last.next,
   });
 }

@@ -91,6 +91,7 @@ function changed(was: q.DealRow, body: DealPatch, own: q.OwnFact[], now: Date): 
     facts: body.facts ? withFacts(was.facts, body.facts, own) : was.facts,
     dates: body.dates ? withDates(was.dates, body.dates) : was.dates,
     tags: body.tags ? [...new Set(body.tags)] : was.tags,
+    keep_until: body.keepUntil === undefined ? was.keep_until : body.keepUntil,
     archived_at: body.archived === undefined ? was.archived_at : body.archived ? (was.archived_at ?? now) : null,
   };
 }
@@ -151,6 +152,12 @@ function changeWords(was: q.DealRow, now: q.DealRow, own: q.OwnFact[], by: strin
     const words = (d: string | undefined) => (d ? shortDay(d, '') : '');
     said(`${DATE_WORDS[date].toLowerCase()}, the day,`, words(was.dates[date]), words(now.dates[date]));
   }
+  if (was.keep_until !== now.keep_until)
+    out.push(
+      now.keep_until
+        ? `${by}: the deal is kept at least until ${shortDay(now.keep_until, '')}.`
+        : `${by}: the deal need not be kept until a day any more.`,
+    );
   if (!was.archived_at && now.archived_at) out.push(`${by} put the deal into the archive.`);
   if (was.archived_at && !now.archived_at) out.push(`${by} took the deal out of the archive.`);
   if (was.tags.join() !== now.tags.join()) out.push(`${by}: tags are ${now.tags.join(', ') || 'none'}.`);

@@ -45,6 +45,8 @@ export interface DealRow {
   dates: KeyDates;
   tags: string[];
   archived_at: Date | null;
+  /** ISO day; kept at least until then. */
+  keep_until: string | null;
 }
 
 /** A deal as lists show it. */
@@ -64,7 +66,7 @@ export interface PartyRow {
 }
 
 const COLUMNS =
-  'id, kind, address, city, time_zone, created_at, for_whom, status, status_on::text, facts, dates, tags, archived_at';
+  'id, kind, address, city, time_zone, created_at, for_whom, status, status_on::text, facts, dates, tags, archived_at, keep_until::text';
 
 /** Keeps a deal. */
 export async function insertDeal(
@@ -95,7 +97,7 @@ export async function lockDeal(db: Db, id: string): Promise<DealRow | null> {
 export async function updateDeal(db: Db, d: DealRow): Promise<void> {
   await db.query(
     `update deal set kind = $2, for_whom = $3, address = $4, city = $5, status = $6, status_on = $7, facts = $8, dates = $9,
-       tags = $10, archived_at = $11 where id = $1`,
+       tags = $10, archived_at = $11, keep_until = $12 where id = $1`,
     [
       d.id,
       d.kind,
@@ -108,6 +110,7 @@ export async function updateDeal(db: Db, d: DealRow): Promise<void> {
       JSON.stringify(d.dates),
       JSON.stringify(d.tags),
       d.archived_at,
+      d.keep_until,
     ],
   );
 }
@@ -131,17 +134,61 @@ export async function wasSent(db: Db, dealId: string): Promise<boolean> {
 /** Deals newest first, by key: those with an id below `after`. */
 export async function listDeals(
   db: Db,
-  o: { after: string | null; search: string | null; limit: number },
+  o: { after: string | null; search: string | null; limit: number } & Partial<DealFilters>,
 ): Promise<DealListRow[]> {
+  const values: unknown[] = [o.after, o.search, o.limit];
+  /** A condition with a value of its own; nothing where none is asked for. */
+  const when = <T>(value: T | null | undefined, sql: (at: string) => string): string => {
+    if (value === null || value === undefined) return '';
+    values.push(value);
+    return ` and ${sql(`$${values.length}`)}`;
+  };
+  const order = ORDERS[o.order ?? 'opened'];
   const r = await db.query<DealListRow>(
-    `select ${COLUMNS}, figures from deal
-     where ($1::text is null or id < $1)
-       and ($2::text is null or address ilike $2 or city ilike $2)
-     order by id desc limit $3`,
-    [o.after, o.search, o.limit],
+    `select ${COLUMNS}, figures from deal d
+     where ($1::text is null or ${order.after})
+       and ($2::text is null or d.address ilike $2 or d.city ilike $2)
+       ${when(o.kind, (x) => `d.kind = ${x}`)}
+       ${when(o.forWhom, (x) => `d.for_whom = ${x}`)}
+       ${when(o.statuses, (x) => `d.status = any(${x}::text[])`)}
+       ${when(o.tag, (x) => `d.tags ? ${x}`)}
+       ${when(o.memberId, (x) => `exists (select 1 from deal_member m where m.deal_id = d.id and m.member_id = ${x})`)}
+       ${when(o.lateBefore, (x) => `exists (select 1 from jsonb_array_elements(d.figures->'open') o where o->>'day' < ${x})`)}
+       ${o.waits ? ` and exists (select 1 from packet p where p.deal_id = d.id and p.status = 'at_gate')` : ''}
+       ${o.archived === undefined ? '' : ` and d.archived_at is ${o.archived ? 'not' : ''} null`}
+     order by ${order.by} limit $3`,
+    values,
   );
   return r.rows;
 }
+
+export interface DealFilters {
+  kind: DealKind;
+  forWhom: ForWhom;
+  statuses: DealStatus[];
+  tag: string;
+  memberId: string;
+  /** ISO day: deals with a paper that was due before it. */
+  lateBefore: string;
+  waits: boolean;
+  archived: boolean;
+  order: keyof typeof ORDERS;
+}
+
+/** The day a deal works towards, last where there is none. */
+const GOAL_DAY = `coalesce(d.dates->>(case when d.kind = 'tenancy' then 'move_in' else 'closing' end), '9999')`;
+/** How a list is ordered, and what comes after the deal of an id in it. */
+const ORDERS = {
+  opened: { by: 'd.id desc', after: 'd.id < $1' },
+  address: {
+    by: 'lower(d.address), d.id',
+    after: '(lower(d.address), d.id) > (select lower(x.address), x.id from deal x where x.id = $1)',
+  },
+  goal: {
+    by: `${GOAL_DAY}, d.id`,
+    after: `(${GOAL_DAY}, d.id) > (select ${GOAL_DAY.replace(/\bd\./g, 'x.')}, x.id from deal x where x.id = $1)`,
+  },
+} as const;
 
 /** The people of several deals. */
 export async function partiesOfDeals(db: Db, dealIds: string[]): Promise<PartyRow[]> {

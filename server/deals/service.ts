@@ -1,5 +1,6 @@
 import { dayOf, shortDay } from '@gatepath/core/calendar';
 import {
+  DEAL_STATUSES,
   figuresOf,
   FOR_WHOM_OF,
   GOAL,
@@ -15,7 +16,7 @@ import { showDay } from '@gatepath/core/packet';
 import type { DealFacts } from '@gatepath/core/merge';
 import { itemAt, lastOf, sure } from '@gatepath/core/sure';
 import { count } from '@gatepath/core/text';
-import type { DealBody, DealSummary, DealView, ListQuery, Page } from '@gatepath/contract';
+import type { DealBody, DealSummary, DealsQuery, DealView, Page } from '@gatepath/contract';
 import type { Context } from '../context';
 import type { Db } from '../db/pool';
 import { anywhere } from '../db/like';
@@ -42,13 +43,14 @@ import { lookAtDeal, NO_STANDING } from './standing';
  * @param query.after the id of the last deal of the page before
  * @returns the page, with what the next one is asked for by; null at the end
  */
-export async function listDeals(ctx: Context, query: ListQuery): Promise<Page<DealSummary>> {
+export async function listDeals(ctx: Context, query: DealsQuery): Promise<Page<DealSummary>> {
   const db = ctx.database.pool;
   // One more than asked for tells whether there is a next page.
   const rows = await q.listDeals(db, {
     after: query.after ?? null,
     search: query.search ? anywhere(query.search) : null,
     limit: query.limit + 1,
+    ...(await filtersOf(ctx, query)),
   });
   const shown = rows.slice(0, query.limit);
   const packets = await packetsOfDeals(
@@ -65,6 +67,24 @@ export async function listDeals(ctx: Context, query: ListQuery): Promise<Page<De
   };
 }
 
+/** What is asked of the list, as the database is asked. */
+async function filtersOf(ctx: Context, query: DealsQuery): Promise<Partial<q.DealFilters>> {
+  const { kind, forWhom, status, tag, memberId, late, waits, archived, order } = query;
+  const zone = (await ctx.firm())?.time_zone ?? 'UTC';
+  const statuses = status === 'open' ? DEAL_STATUSES.filter((s) => !isOver(s)) : status ? [status] : null;
+  return {
+    ...(kind ? { kind } : {}),
+    ...(forWhom ? { forWhom } : {}),
+    ...(statuses ? { statuses } : {}),
+    ...(tag ? { tag } : {}),
+    ...(memberId ? { memberId } : {}),
+    ...(late ? { lateBefore: dayOf(ctx.clock.now().toISOString(), zone) } : {}),
+    ...(waits ? { waits } : {}),
+    ...(archived === undefined ? {} : { archived }),
+    ...(order ? { order } : {}),
+  };
+}
+
 /** What every view of a deal begins with. */
 function dealHead(d: q.DealRow, figures: Figures | null, today: string): Omit<DealSummary, 'packets'> {
   return {
@@ -78,6 +98,7 @@ function dealHead(d: q.DealRow, figures: Figures | null, today: string): Omit<De
     archivedAt: d.archived_at?.toISOString() ?? null,
     readiness: readinessOf(figures ?? { met: 0, of: 0, open: [] }, d, today),
     createdAt: d.created_at.toISOString(),
+    goalOn: d.dates[GOAL[d.kind]] ?? null,
   };
 }
 
@@ -168,9 +189,13 @@ export async function dealView(ctx: Context, id: string, member: Member): Promis
           MOST_NEXT,
         ),
     slow: over ? [] : await mayBeLate(ctx, deal, today, now),
-    disposable: !(await q.wasSent(db, id)),
+    disposable: !(await q.wasSent(db, id)) && !isKept(deal.keep_until, today),
+    keepUntil: deal.keep_until,
   };
 }
+
+/** Whether a day until which a deal is kept has not passed. */
+const isKept = (until: string | null, today: string): boolean => until !== null && until >= today;
 
 /** Packets looked at for when they will be executed. */
 const MOST_FORESEEN = 12;
@@ -213,7 +238,10 @@ function paperWords(p: PaperStanding): string {
 export async function dropDeal(ctx: Context, dealId: string): Promise<void> {
   await inTransaction(ctx.database.pool, async (tx) => {
     const { db, afterCommit } = tx;
-    if (!(await q.lockDeal(db, dealId))) throw notFound('This deal');
+    const deal = await q.lockDeal(db, dealId);
+    if (!deal) throw notFound('This deal');
+    if (isKept(deal.keep_until, dayOf(ctx.clock.now().toISOString(), deal.time_zone)))
+      throw new Problem('was-sent', `This deal is to be kept until ${deal.keep_until ?? ''}. Put it into the archive.`);
     if (await q.wasSent(db, dealId))
       throw new Problem(
         'was-sent',

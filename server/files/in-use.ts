@@ -1,4 +1,4 @@
-/** Which files of the store something refers to: documents, packets, and hands. */
+/** Which files of the store something refers to: documents, packets, binders, and hands. */
 import type { Db } from '../db/pool';
 
 /** Whether anything refers to a file. Asked before one is ever removed. */
@@ -8,6 +8,7 @@ export async function isInUse(db: Db, sha256: string): Promise<boolean> {
        or exists (select 1 from document where sha256 = $1)
        or exists (select 1 from document where facts_sha256 = $1)
        or exists (select 1 from packet_file where sha256 = $1)
+       or exists (select 1 from binder where sha256 = $1)
        or exists (select 1 from hand_picture where sha256 = $1)
        or exists (select 1 from kept_hand where signature_sha256 = $1 or initials_sha256 = $1)`,
     [sha256],

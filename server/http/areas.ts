@@ -6,6 +6,7 @@ import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import { openApi, type Who } from '@gatepath/contract/routes';
 import { UNCLEAN } from '@gatepath/contract';
 import type { Context } from '../context';
+import { binderRoutes } from '../binder/routes';
 import { csvRoutes } from '../csv/routes';
 import { dealRoutes, ruleRoutes } from '../deals/routes';
 import { calendarRoutes, feedRoutes } from '../feeds/routes';
@@ -53,6 +54,7 @@ export async function api(app: FastifyInstance, { ctx }: { ctx: Context }): Prom
     firmRoutes,
     dealRoutes,
     ruleRoutes,
+    binderRoutes,
     csvRoutes,
     importRoutes,
     insightRoutes,

@@ -20,6 +20,8 @@ const WORDS: Record<JobName, (db: Db, id: string) => Promise<string>> = {
   deal: async (db, id) =>
     `What “${await nameOf(db, 'select address as name from deal where id = $1', id, 'a deal')}” needs could not be worked out.`,
   rules: async () => 'The open deals could not be looked at by the changed rules.',
+  binder: async (db, id) =>
+    `The binder of “${await nameOf(db, 'select address as name from deal where id = $1', id, 'a deal')}” could not be made.`,
   tidy: async () => 'Files nobody needs any more could not be cleared away.',
 };
 

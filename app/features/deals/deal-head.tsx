@@ -9,6 +9,7 @@ import { upperFirst } from '@gatepath/core/text';
 import { useDealChanges } from '../../api/deal-hooks';
 import { useFirm } from '../../api/hooks';
 import { usePalette } from '../../ui/hooks';
+import { LateDay } from '../../ui/day-field';
 import { Input } from '../../ui/input';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, Choice, IconButton, Trouble } from '../../ui/pieces';
@@ -115,6 +116,12 @@ function More({ deal, change }: { deal: DealView; change: (body: DealPatch) => v
       />
       {firm.data ? <Members deal={deal} firm={firm.data} change={change} /> : null}
       <Input label="Tags, with commas between" value={tags} maxLength={400} onChangeText={setTags} testID="tags" />
+      <LateDay
+        label="Keep it at least until"
+        value={deal.keepUntil ?? ''}
+        onSave={(day) => change({ keepUntil: day || null })}
+        testID="keep-until"
+      />
       <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
         <Button
           disabled={tags === deal.tags.join(', ')}

@@ -4,6 +4,7 @@ import { Fragment, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { Input } from '../../ui/input';
 import type { DealView, PartyView } from '@gatepath/contract';
+import { shortDay } from '@gatepath/core/calendar';
 import { isOurs, KEY_DATES, sidesOf } from '@gatepath/core/deal';
 import { listWords, sideLabel } from '@gatepath/core/text';
 import { useDeal, useDropDocument, useNewPacket, usePartyActions } from '../../api/hooks';
@@ -11,6 +12,7 @@ import { DocumentDrop } from './document-drop';
 import { DocumentRow } from './document-row';
 import { useUploads } from './uploads';
 import { ActivityCard } from './activity-card';
+import { BinderCard } from './binder-card';
 import { DealHead } from './deal-head';
 import { FactsCard } from './facts-card';
 import { MilePosts } from './mile-posts';
@@ -22,7 +24,7 @@ import { PartyForm } from '../people/party-form';
 import { ConfirmRemove } from '../../ui/confirm';
 import { usePalette, useWide } from '../../ui/hooks';
 import { NotReady, isReady } from '../../ui/not-ready';
-import { Button, Card, IconButton, Page, Trouble } from '../../ui/pieces';
+import { Button, Card, IconButton, Note, Page, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
 import { Token } from '../../ui/token';
 import { itemAt } from '@gatepath/core/sure';
@@ -74,21 +76,27 @@ export function DealPlace() {
       <ActivityCard deal={d} />
     </Part>
   );
+  const binder = (
+    <Part name="Binder">
+      <BinderCard deal={d} />
+    </Part>
+  );
+  const slow = d.slow.length ? <Slow deal={d} /> : null;
   // Whoever has just opened a deal first says who is in it and brings its papers; later what is next comes first.
   const fresh = d.packets.length === 0;
   const [left, right] = fresh
     ? [
         [people, next, needs, facts],
-        [papers, packets, happened],
+        [papers, packets, happened, binder],
       ]
     : [
         [next, needs, facts],
-        [packets, papers, people, happened],
+        [packets, papers, people, happened, binder],
       ];
   const asFirst = asked.fact ? facts : asked.add ? papers : null;
   const order = fresh
-    ? [people, papers, packets, next, needs, facts, happened]
-    : [next, needs, packets, papers, people, facts, happened];
+    ? [people, papers, packets, next, needs, facts, happened, binder]
+    : [next, needs, packets, papers, people, facts, happened, binder];
   const stack = (parts: typeof order) => parts.map((part, i) => <Fragment key={i}>{part}</Fragment>);
   return (
     <Page max={wide ? 1160 : 760}>
@@ -96,6 +104,7 @@ export function DealPlace() {
       <Part name="Key dates">
         <MilePosts deal={d} open={date} />
       </Part>
+      {slow}
       {wide ? (
         <View style={{ flexDirection: 'row', gap: 16, alignItems: 'flex-start' }}>
           <View style={column}>{stack(left)}</View>
@@ -105,6 +114,32 @@ export function DealPlace() {
         stack(asFirst ? [asFirst, ...order.filter((x) => x !== asFirst)] : order)
       )}
     </Page>
+  );
+}
+
+/** Packets that may be executed only after the day the deal is about. */
+function Slow({ deal }: { deal: DealView }) {
+  const end = deal.goalOn ? shortDay(deal.goalOn, deal.today) : '';
+  return (
+    <Note
+      tone="warn"
+      testID="may-be-late"
+      title={`Perhaps not through by ${end}`}
+      action={
+        <View>
+          {deal.slow.map((s) => (
+            <Button
+              key={s.packetId}
+              kind="quiet"
+              onPress={() => router.push(`/packets/${s.packetId}`)}
+              style={{ alignSelf: 'flex-start' }}
+            >
+              {`${s.name}: nine times in ten by ${shortDay(s.day, deal.today)}`}
+            </Button>
+          ))}
+        </View>
+      }
+    />
   );
 }
 

@@ -4,54 +4,106 @@ import { Pressable, View } from 'react-native';
 import { Searchbar } from 'react-native-paper';
 import type { DealSummary } from '@gatepath/contract';
 import { isOver, KIND_WORDS, STATUS_WORDS } from '@gatepath/core/deal';
-import { useDeals } from '../../api/hooks';
+import { useDeals, type DealAsk } from '../../api/hooks';
+import { ListActs } from '../imports/list-acts';
+import { DealFilters, FIRST_ASK } from './deal-filters';
+import { DealsTable } from './deals-table';
 import { PathStrip } from '../packet/path-strip';
 import { packetLine } from '../packet/words';
-import { usePalette } from '../../ui/hooks';
+import { usePalette, useSettled, useWide } from '../../ui/hooks';
 import { ListPage, itemsOf } from '../../ui/list-page';
-import { Button, Card } from '../../ui/pieces';
+import { Button, Card, Loading, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function DealsPlace() {
-  const [search, setSearch] = useState('');
-  const deals = useDeals(search);
+  const wide = useWide();
+  const [ask, setAsk] = useState<DealAsk>(FIRST_ASK);
+  const search = ask.search ?? '';
+  const settled = useSettled(search, 150);
+  const { search: _, ...rest } = ask;
+  const deals = useDeals(settled ? { ...rest, search: settled } : rest, wide);
+  const items = itemsOf(deals);
+  const asked =
+    search !== '' || Object.keys(rest).some((k) => k !== 'archived' && k !== 'order') || ask.archived !== false;
+  const many = items.length > 3 || asked;
+  const bar = (
+    <Searchbar
+      icon="magnify"
+      clearIcon="close"
+      placeholder="Find a street or town"
+      value={search}
+      onChangeText={(text) => setAsk(text ? { ...rest, search: text } : rest)}
+      inputStyle={{ fontSize: 16 }}
+      style={wide ? { flex: 1, maxWidth: 420 } : undefined}
+    />
+  );
+  const add = (
+    <Button kind="main" icon="plus" onPress={() => router.push('/deals/new')} testID="new-deal">
+      New deal
+    </Button>
+  );
   const header = (
     <>
-      <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', gap: 12 }}>
+      <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', gap: 16 }}>
         <Title>Deals</Title>
-        <Button kind="main" icon="plus" onPress={() => router.push('/deals/new')} testID="new-deal">
-          New deal
-        </Button>
+        {wide && many ? bar : null}
+        {wide ? <View style={{ flex: 1 }} /> : null}
+        {wide ? <ListActs list="deals" /> : null}
+        {add}
       </View>
-      {itemsOf(deals).length > 3 || search ? (
-        <Searchbar
-          icon="magnify"
-          clearIcon="close"
-          placeholder="Find a street or town"
-          value={search}
-          onChangeText={setSearch}
-          inputStyle={{ fontSize: 16 }}
-        />
-      ) : null}
+      {many && !wide ? bar : null}
+      {many ? <DealFilters ask={ask} onAsk={setAsk} /> : null}
+      {wide ? null : <ListActs list="deals" />}
     </>
   );
+  const empty = (
+    <Card>
+      <Heading>{asked ? 'Nothing found' : 'No deals yet'}</Heading>
+      <Body>
+        {search
+          ? `No deal has “${search}” in its street or town.`
+          : asked
+            ? 'No deal is as it is asked for. Ask for less, or for all deals.'
+            : 'A deal is one listing, sale or tenancy at one address. Open one, add its people and papers, then send them to be signed.'}
+      </Body>
+    </Card>
+  );
+  if (!wide)
+    return (
+      <ListPage
+        header={header}
+        what="the deals"
+        more="Show older deals"
+        list={deals}
+        render={(deal) => <DealCard deal={deal} />}
+        empty={empty}
+      />
+    );
+  const next = () => {
+    if (deals.hasNextPage && !deals.isFetchingNextPage) void deals.fetchNextPage();
+  };
   return (
-    <ListPage
-      header={header}
-      what="the deals"
-      more="Show older deals"
-      list={deals}
-      render={(deal) => <DealCard deal={deal} />}
-      empty={
-        <Card>
-          <Heading>{search ? 'Nothing found' : 'No deals yet'}</Heading>
-          <Body>
-            {search
-              ? `No deal has “${search}” in its street or town.`
-              : 'A deal is one listing, sale or tenancy at one address. Open one, add its people and papers, then send them to be signed.'}
-          </Body>
-        </Card>
+    <DealsTable
+      deals={items}
+      ask={ask}
+      onAsk={setAsk}
+      header={
+        <View style={{ gap: 12 }}>
+          {header}
+          {deals.isPending ? <Loading what="the deals" /> : null}
+          {deals.isError ? <Trouble error={deals.error} retry={() => void deals.refetch()} /> : null}
+        </View>
       }
+      empty={deals.isSuccess ? empty : null}
+      footer={
+        deals.hasNextPage ? (
+          <Button onPress={next} busy={deals.isFetchingNextPage}>
+            Show older deals
+          </Button>
+        ) : null
+      }
+      onEnd={next}
     />
   );
 }

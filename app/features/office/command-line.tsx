@@ -19,6 +19,8 @@ const PLACES = [
   { words: 'Deals', href: '/deals', more: 'list' },
   { words: 'New deal', href: '/deals/new', more: 'open begin listing sale tenancy' },
   { words: 'People', href: '/people', more: 'address book contacts' },
+  { words: 'How it goes', href: '/insight', more: 'charts insight weeks time at gate' },
+  { words: 'Bring in a table', href: '/import', more: 'csv vcard import deals people' },
   { words: 'Rules', href: '/rules', more: 'requirements papers needed' },
   { words: 'New rule', href: '/rules/new', more: '' },
   { words: 'Mailroom', href: '/mailroom', more: 'messages mail' },

@@ -5,6 +5,8 @@ export { DealPlace } from '../deals/deal-place';
 export { DealsPlace } from '../deals/deals-place';
 export { NewDeal } from '../deals/new-deal';
 export { FirmPlace } from '../firm/firm-place';
+export { ImportPlace } from '../imports/import-place';
+export { InsightPlace } from '../insight/insight-place';
 export { MailroomPlace } from '../mailroom/mailroom-place';
 export { MessagePlace } from '../mailroom/message-place';
 export { OfficeFrame } from './frame';

@@ -92,6 +92,7 @@ export function AheadCard({ packet, sent }: Props) {
       ) : (
         <Small>No reminders and no last day.</Small>
       )}
+      {sent.forecast ? <ForecastLine forecast={sent.forecast} /> : null}
       {change.isError ? <Trouble error={change.error} /> : null}
       {lapsed ? null : (
         <Button
@@ -122,6 +123,24 @@ export function AheadCard({ packet, sent }: Props) {
         </Button>
       </View>
     </Card>
+  );
+}
+
+/** When it will likely be executed, and what that rests on. */
+function ForecastLine({ forecast: f }: { forecast: NonNullable<SentView['forecast']> }) {
+  return (
+    <View testID="forecast">
+      <Strong>
+        {f.likely === f.slow
+          ? `Likely executed by ${dayWords(f.slow)}`
+          : `Likely executed by ${dayWords(f.likely)}; nine times in ten by ${dayWords(f.slow)}`}
+      </Strong>
+      <Small>
+        {f.few
+          ? `Of few of your own people yet (${f.from}), so usual figures speak too.`
+          : `From how long ${f.from} of your people took before, and what is still ahead.`}
+      </Small>
+    </View>
   );
 }
 

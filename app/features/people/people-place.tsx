@@ -6,6 +6,7 @@ import { Searchbar } from 'react-native-paper';
 import type { PersonSummary } from '@gatepath/contract';
 import { count } from '@gatepath/core/text';
 import { usePeople } from '../../api/deal-hooks';
+import { ListActs } from '../imports/list-acts';
 import { ListPage } from '../../ui/list-page';
 import { Card } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
@@ -16,6 +17,7 @@ export function PeoplePlace() {
   const header = (
     <>
       <Title>People</Title>
+      <ListActs list="people" />
       <Searchbar
         icon="magnify"
         clearIcon="close"

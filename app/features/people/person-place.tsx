@@ -3,6 +3,7 @@ import { router, useLocalSearchParams } from 'expo-router';
 import { useState } from 'react';
 import { Linking, Pressable, View } from 'react-native';
 import type { PersonBody, PersonView } from '@gatepath/contract';
+import { urlOf } from '@gatepath/contract/paths';
 import { KIND_WORDS, STATUS_WORDS } from '@gatepath/core/deal';
 import { sideLabel } from '@gatepath/core/text';
 import { usePerson, usePersonActions } from '../../api/deal-hooks';
@@ -44,6 +45,14 @@ function Reached({ person: p }: { person: PersonView }) {
     <Card>
       {p.company ? <Body>{`Signs for ${p.company}`}</Body> : null}
       <Body>{p.email || 'No email address yet'}</Body>
+      <Button
+        kind="quiet"
+        icon="download"
+        onPress={() => void Linking.openURL(urlOf('personCard', { personId: p.id }))}
+        style={{ alignSelf: 'flex-start' }}
+      >
+        As a card
+      </Button>
       {p.phone ? (
         <Button
           icon="phone"

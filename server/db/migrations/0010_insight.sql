@@ -13,3 +13,31 @@ update packet_party pp set side = x.p->>'side', act = x.p->>'act'
 create index packet_party_done on packet_party (done_at desc) where done_at is not null;
 create index packet_sent on packet (sent_at) where sent_at is not null;
 create index packet_ended on packet (ended_at) where ended_at is not null;
+
+-- Lists found again: what was asked of a list, under a name, for its member or for the whole firm.
+create table kept_view (
+  id text primary key,
+  member_id text not null references member (id) on delete cascade,
+  name text not null,
+  shared boolean not null,
+  query jsonb not null,
+  created_at timestamptz not null
+);
+create index kept_view_member on kept_view (member_id);
+create index deal_address on deal (lower(address), id);
+
+-- The binder of a deal: everything executed, the originals and the chains in one file, made in the background.
+create table binder (
+  deal_id text primary key references deal (id) on delete cascade,
+  status text not null check (status in ('making', 'ready', 'failed')),
+  -- Pieces put in so far, and in all.
+  done integer not null default 0,
+  pieces integer not null default 0,
+  sha256 text,
+  bytes bigint,
+  asked_at timestamptz not null,
+  made_at timestamptz
+);
+create index binder_file on binder (sha256) where sha256 is not null;
+-- Until when a deal is kept at the least, as a day; the firm's own wish.
+alter table deal add column keep_until date;

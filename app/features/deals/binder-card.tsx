@@ -1,0 +1,79 @@
+/** One file of the whole deal: made in the background, told how far it is, then downloaded. */
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { Linking, View } from 'react-native';
+import type { BinderView, DealView } from '@gatepath/contract';
+import { urlOf } from '@gatepath/contract/paths';
+import { call } from '../../api/client';
+import { usePalette } from '../../ui/hooks';
+import { Button, Card, Trouble } from '../../ui/pieces';
+import { Body, Heading, Small } from '../../ui/text';
+import { when } from '../packet/words';
+
+const LOOK_MS = 700;
+const size = (bytes: number) =>
+  bytes > 900_000 ? `${(bytes / 1_000_000).toFixed(1)} MB` : `${Math.max(1, Math.round(bytes / 1_000))} kB`;
+
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
+export function BinderCard({ deal }: { deal: DealView }) {
+  const p = usePalette();
+  const client = useQueryClient();
+  const key = ['binder', deal.id];
+  const params = { dealId: deal.id };
+  const binder = useQuery({
+    queryKey: key,
+    queryFn: () => call('binder', { params }),
+    refetchInterval: (q) => (q.state.data?.status === 'making' ? LOOK_MS : false),
+  });
+  const make = useMutation({
+    mutationFn: () => call('makeBinder', { params }),
+    onSuccess: (b: BinderView) => client.setQueryData(key, b),
+  });
+  const b = binder.data;
+  const making = b?.status === 'making';
+  return (
+    <Card testID="binder">
+      <Heading>Binder</Heading>
+      <Body>
+        Executed papers, originals and chains of events in one ZIP file, with an index that opens in any browser.
+      </Body>
+      {making ? (
+        <View role="status" style={{ gap: 6 }}>
+          <Small>{b.pieces ? `Being made: ${b.done} of ${b.pieces} pieces.` : 'Being made.'}</Small>
+          <View style={{ height: 6, borderRadius: 3, backgroundColor: p.rule }}>
+            <View
+              style={{
+                height: 6,
+                borderRadius: 3,
+                backgroundColor: p.moss,
+                width: `${b.pieces ? Math.round((100 * b.done) / b.pieces) : 4}%`,
+              }}
+            />
+          </View>
+        </View>
+      ) : null}
+      {b?.status === 'failed' ? <Small style={{ color: p.wine }}>It could not be made. Try once more.</Small> : null}
+      {make.isError ? <Trouble error={make.error} /> : null}
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+        {b?.bytes ? (
+          <Button
+            icon="download"
+            onPress={() => void Linking.openURL(urlOf('binderFile', params))}
+            testID="download-binder"
+          >
+            {`Download, ${size(b.bytes)}`}
+          </Button>
+        ) : null}
+        <Button
+          kind={b?.bytes ? 'quiet' : 'plain'}
+          busy={make.isPending}
+          disabled={making}
+          onPress={() => make.mutate()}
+          testID="make-binder"
+        >
+          {b?.bytes ? 'Make it anew' : 'Make the binder'}
+        </Button>
+      </View>
+      {b?.madeAt ? <Small>{`Made ${when(b.madeAt, deal.timeZone)}`}</Small> : null}
+    </Card>
+  );
+}

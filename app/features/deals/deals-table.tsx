@@ -1,0 +1,256 @@
+/** Deals on a wide screen: many rows, columns as chosen, several in hand with their acts in one bar at the foot. */
+import {
+  createColumnHelper,
+  flexRender,
+  getCoreRowModel,
+  useReactTable,
+  type Row as TableRow,
+  type VisibilityState,
+} from '@tanstack/react-table';
+import { useState, type ReactElement } from 'react';
+import { FlatList, Pressable, View } from 'react-native';
+import type { DealSummary } from '@gatepath/contract';
+import type { DealAsk } from '../../api/hooks';
+import { usePalette } from '../../ui/hooks';
+import { Icon } from '../../ui/icon';
+import { DropMenu, MenuItem } from '../../ui/menu';
+import { IconButton } from '../../ui/pieces';
+import { Small } from '../../ui/text';
+import { FONT } from '../../ui/theme';
+import { DealCell, ROW } from './deal-cell';
+import { InHand } from './in-hand';
+
+const KEPT = 'gatepath:deal-columns';
+
+/** How wide a column is, in parts of what is left, or in pixels. */
+const WIDTHS: Record<string, { flex?: number; width?: number }> = {
+  address: { flex: 2.2 },
+  kind: { width: 84 },
+  status: { width: 124 },
+  whom: { width: 108 },
+  papers: { width: 86 },
+  goal: { width: 104 },
+  path: { width: 190 },
+  hold: { flex: 2.4 },
+  tags: { flex: 1 },
+  opened: { width: 104 },
+};
+const WORDS: Record<string, string> = {
+  address: 'Address',
+  kind: 'Kind',
+  status: 'Status',
+  whom: 'For whom',
+  papers: 'Papers in',
+  goal: 'Goal day',
+  path: 'Path',
+  hold: 'Where it stands',
+  tags: 'Tags',
+  opened: 'Opened',
+};
+/** Columns by which the whole list can be ordered. */
+const ORDERS: Partial<Record<string, NonNullable<DealAsk['order']>>> = {
+  address: 'address',
+  goal: 'goal',
+  opened: 'opened',
+};
+const AT_FIRST: VisibilityState = { whom: false, tags: false, opened: false };
+
+function chosenColumns(): VisibilityState {
+  try {
+    const kept: unknown = JSON.parse(window.localStorage.getItem(KEPT) ?? 'null');
+    if (typeof kept !== 'object' || kept === null) return AT_FIRST;
+    return Object.fromEntries(Object.keys(WIDTHS).map((k) => [k, Reflect.get(kept, k) !== false]));
+  } catch {
+    return AT_FIRST;
+  }
+}
+
+const column = createColumnHelper<DealSummary>();
+const COLUMNS = Object.keys(WIDTHS).map((id) =>
+  column.display({ id, cell: ({ row }) => <DealCell id={id} deal={row.original} /> }),
+);
+
+interface Props {
+  deals: DealSummary[];
+  ask: DealAsk;
+  onAsk: (ask: DealAsk) => void;
+  header: ReactElement;
+  empty: ReactElement | null;
+  footer: ReactElement | null;
+  onEnd: () => void;
+}
+
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
+export function DealsTable({ deals, ask, onAsk, header, empty, footer, onEnd }: Props) {
+  const p = usePalette();
+  const [columnVisibility, setColumns] = useState<VisibilityState>(chosenColumns);
+  const [rowSelection, setInHand] = useState<Record<string, boolean>>({});
+  const table = useReactTable({
+    data: deals,
+    columns: COLUMNS,
+    getCoreRowModel: getCoreRowModel(),
+    getRowId: (d) => d.id,
+    state: { columnVisibility, rowSelection },
+    onRowSelectionChange: setInHand,
+    onColumnVisibilityChange: (next) => {
+      const now = typeof next === 'function' ? next(columnVisibility) : next;
+      window.localStorage.setItem(KEPT, JSON.stringify(now));
+      setColumns(now);
+    },
+    manualSorting: true,
+  });
+  const rows = table.getRowModel().rows;
+  const inHand = rows.filter((r) => r.getIsSelected());
+  return (
+    <View role="main" style={{ flex: 1, backgroundColor: p.paper }}>
+      <FlatList
+        data={rows}
+        keyExtractor={(r) => r.id}
+        renderItem={({ item }) => <Row row={item} chosen={item.getIsSelected()} columns={columnVisibility} />}
+        extraData={[rowSelection, columnVisibility]}
+        initialNumToRender={30}
+        windowSize={5}
+        onEndReached={onEnd}
+        onEndReachedThreshold={1.5}
+        contentContainerStyle={{ padding: 16, paddingBottom: 96, maxWidth: 1500, width: '100%', alignSelf: 'center' }}
+        ListHeaderComponent={
+          <View style={{ gap: 12 }}>
+            {header}
+            {rows.length ? (
+              <View
+                style={{
+                  flexDirection: 'row',
+                  alignItems: 'center',
+                  gap: 10,
+                  minHeight: 44,
+                  borderBottomWidth: 2,
+                  borderColor: p.rule,
+                }}
+              >
+                <Box
+                  on={table.getIsAllRowsSelected()}
+                  label="Take all that are shown in hand"
+                  onPress={() => table.toggleAllRowsSelected()}
+                />
+                {table.getVisibleLeafColumns().map((c) => (
+                  <Head key={c.id} id={c.id} ask={ask} onAsk={onAsk} />
+                ))}
+                <DropMenu
+                  anchor={(open) => (
+                    <IconButton name="more" label="Choose the columns" onPress={open} testID="columns" />
+                  )}
+                >
+                  {table.getAllLeafColumns().map((c) => (
+                    <MenuItem
+                      key={c.id}
+                      title={`${c.getIsVisible() ? 'Leave out' : 'Show'} ${WORDS[c.id] ?? c.id}`}
+                      onPress={() => c.toggleVisibility()}
+                    />
+                  ))}
+                </DropMenu>
+              </View>
+            ) : null}
+          </View>
+        }
+        ListEmptyComponent={empty}
+        ListFooterComponent={footer}
+      />
+      {inHand.length ? <InHand deals={inHand.map((r) => r.original)} onDone={() => setInHand({})} /> : null}
+    </View>
+  );
+}
+
+function Head({ id, ask, onAsk }: { id: string; ask: DealAsk; onAsk: (ask: DealAsk) => void }) {
+  const order = ORDERS[id];
+  const on = order !== undefined && (ask.order ?? 'opened') === order;
+  const words = (
+    <Small numberOfLines={1} style={{ fontFamily: on ? FONT.bold : FONT.text }}>
+      {`${WORDS[id] ?? id}${on ? ' ▾' : ''}`}
+    </Small>
+  );
+  return (
+    <View style={WIDTHS[id]}>
+      {order ? (
+        <Pressable
+          role="button"
+          aria-label={`Order by ${WORDS[id] ?? id}`}
+          aria-pressed={on}
+          onPress={() => onAsk({ ...ask, order })}
+          style={{ minHeight: 44, justifyContent: 'center' }}
+          testID={`order-${order}`}
+        >
+          {words}
+        </Pressable>
+      ) : (
+        words
+      )}
+    </View>
+  );
+}
+
+function Box({ on, label, onPress }: { on: boolean; label: string; onPress: () => void }) {
+  const p = usePalette();
+  return (
+    <Pressable
+      role="checkbox"
+      aria-checked={on}
+      aria-label={label}
+      onPress={onPress}
+      style={{ width: 44, height: ROW, alignItems: 'center', justifyContent: 'center' }}
+    >
+      <View
+        style={{
+          width: 20,
+          height: 20,
+          borderRadius: 5,
+          borderWidth: 2,
+          borderColor: on ? p.brick : p.slate,
+          backgroundColor: on ? p.brick : 'transparent',
+          alignItems: 'center',
+          justifyContent: 'center',
+        }}
+      >
+        {on ? <Icon name="check" size={14} color={p.onBrick} /> : null}
+      </View>
+    </Pressable>
+  );
+}
+
+function Row({
+  row,
+  chosen,
+  columns: _columns,
+}: {
+  row: TableRow<DealSummary>;
+  chosen: boolean;
+  /** The row is drawn anew when they are others. */
+  columns: VisibilityState;
+}) {
+  const p = usePalette();
+  const d = row.original;
+  return (
+    <View
+      testID="deal-row"
+      style={{
+        flexDirection: 'row',
+        alignItems: 'center',
+        gap: 10,
+        height: ROW,
+        borderBottomWidth: 1,
+        borderColor: p.rule,
+        backgroundColor: chosen ? p.brickWash : undefined,
+      }}
+    >
+      <Box on={chosen} label={`Take ${d.address} in hand`} onPress={() => row.toggleSelected()} />
+      {row.getVisibleCells().map((cell) => (
+        <View
+          key={cell.id}
+          style={{ ...WIDTHS[cell.column.id], height: ROW, justifyContent: 'center', overflow: 'hidden' }}
+        >
+          {flexRender(cell.column.columnDef.cell, cell.getContext())}
+        </View>
+      ))}
+      <View style={{ width: 44 }} />
+    </View>
+  );
+}

@@ -1,0 +1,110 @@
+/** Several deals in hand: their acts in one bar at the foot. */
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { View } from 'react-native';
+import type { DealsActBody, DealSummary } from '@gatepath/contract';
+import { count } from '@gatepath/core/text';
+import { call } from '../../api/client';
+import { useFirm } from '../../api/hooks';
+import { usePalette } from '../../ui/hooks';
+import { Input } from '../../ui/input';
+import { DropMenu, MenuItem } from '../../ui/menu';
+import { Button, Trouble } from '../../ui/pieces';
+import { Small, Strong } from '../../ui/text';
+
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
+export function InHand({ deals, onDone }: { deals: DealSummary[]; onDone: () => void }) {
+  const p = usePalette();
+  const client = useQueryClient();
+  const firm = useFirm();
+  const [tagging, setTagging] = useState(false);
+  const [tag, setTag] = useState('');
+  const act = useMutation({
+    mutationFn: (body: Omit<DealsActBody, 'dealIds'>) =>
+      call('dealsAct', { body: { ...body, dealIds: deals.map((d) => d.id) } }),
+    onSuccess: ({ left }) => {
+      void client.invalidateQueries({ queryKey: ['deals'] });
+      setTagging(false);
+      if (!left.length) onDone();
+    },
+  });
+  const archived = deals.every((d) => d.archivedAt);
+  const left = act.data?.left ?? [];
+  return (
+    <View
+      testID="in-hand"
+      style={{
+        position: 'absolute',
+        left: 0,
+        right: 0,
+        bottom: 0,
+        padding: 12,
+        gap: 8,
+        backgroundColor: p.sheet,
+        borderTopWidth: 1,
+        borderColor: p.rule,
+      }}
+    >
+      {act.isError ? <Trouble error={act.error} /> : null}
+      {left.length ? (
+        <View role="status">
+          <Small>
+            {`Done with ${act.data?.done ?? 0}. Not with ${left
+              .slice(0, 3)
+              .map((l) => `${l.address} (${l.why})`)
+              .join(', ')}${left.length > 3 ? ` and ${left.length - 3} more` : ''}.`}
+          </Small>
+        </View>
+      ) : null}
+      <View
+        style={{
+          flexDirection: 'row',
+          alignItems: 'center',
+          gap: 10,
+          flexWrap: 'wrap',
+          maxWidth: 1460,
+          width: '100%',
+          alignSelf: 'center',
+        }}
+      >
+        <Strong>{`${count(deals.length, 'deal')} in hand`}</Strong>
+        {tagging ? (
+          <>
+            <View style={{ width: 220 }}>
+              <Input label="Tag" value={tag} onChangeText={setTag} testID="tag-text" />
+            </View>
+            <Button
+              disabled={!tag.trim()}
+              busy={act.isPending}
+              onPress={() => act.mutate({ act: 'tag', tag: tag.trim() })}
+              testID="tag-now"
+            >
+              Tag them
+            </Button>
+            <Button kind="quiet" onPress={() => setTagging(false)}>
+              Leave it
+            </Button>
+          </>
+        ) : (
+          <>
+            <Button kind="main" busy={act.isPending} onPress={() => act.mutate({ act: 'nudge' })} testID="hand-nudge">
+              Nudge whom they wait for
+            </Button>
+            <Button onPress={() => setTagging(true)}>Tag</Button>
+            <DropMenu anchor={(open) => <Button onPress={open}>Give to a colleague</Button>}>
+              {(firm.data?.members ?? []).map((m) => (
+                <MenuItem key={m.id} title={m.name} onPress={() => act.mutate({ act: 'give', memberId: m.id })} />
+              ))}
+            </DropMenu>
+            <Button onPress={() => act.mutate({ act: archived ? 'take_out' : 'archive' })} testID="hand-archive">
+              {archived ? 'Take out of the archive' : 'Archive'}
+            </Button>
+            <Button kind="quiet" onPress={onDone}>
+              Put them down
+            </Button>
+          </>
+        )}
+      </View>
+    </View>
+  );
+}

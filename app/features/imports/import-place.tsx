@@ -1,0 +1,215 @@
+/** A table of another program brought in: which column is what, what is wrong with which row, and then all or the good ones. */
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { router, useLocalSearchParams } from 'expo-router';
+import { useRef, useState } from 'react';
+import { View } from 'react-native';
+import type { ImportView } from '@gatepath/contract';
+import { TABLE_KINDS, type TableKind } from '@gatepath/core/intake';
+import { count } from '@gatepath/core/text';
+import { isOneOf } from '@gatepath/core/sure';
+import { uploadFile } from '../../api/client';
+import { usePalette } from '../../ui/hooks';
+import { DropMenu, MenuItem } from '../../ui/menu';
+import { Button, Card, Choice, IconButton, Note, Page, Trouble } from '../../ui/pieces';
+import { Body, Heading, Small, Strong, Title } from '../../ui/text';
+
+const WHAT: Record<TableKind, string> = { deals: 'Deals', people: 'People' };
+
+export function ImportPlace() {
+  const asked = useLocalSearchParams<{ what?: string }>().what ?? '';
+  const [kind, setKind] = useState<TableKind>(isOneOf(TABLE_KINDS, asked) ? asked : 'people');
+  const [file, setFile] = useState<File | null>(null);
+  const input = useRef<HTMLInputElement>(null);
+  return (
+    <Page max={760}>
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
+        <IconButton name="arrow-left" label="Back to the list" onPress={() => router.navigate(`/${kind}`)} />
+        <Title>Bring in a table</Title>
+      </View>
+      <Card>
+        <Choice
+          label="What its rows are"
+          value={kind}
+          options={TABLE_KINDS.map((k) => ({ value: k, label: WHAT[k] }))}
+          onChange={setKind}
+        />
+        <Body>
+          {kind === 'people'
+            ? 'A CSV file with a row for each person, or cards (vCard). The columns may stand in any order.'
+            : 'A CSV file with a row for each deal. The columns may stand in any order; a list that was written out here comes in again as it is.'}
+        </Body>
+        <input
+          ref={input}
+          type="file"
+          accept=".csv,.txt,.vcf,text/csv,text/vcard"
+          aria-label="The file"
+          style={{ display: 'none' }}
+          data-testid="import-file"
+          onChange={(e) => setFile(e.target.files?.[0] ?? null)}
+        />
+        <Button icon="file-plus" onPress={() => input.current?.click()} style={{ alignSelf: 'flex-start' }}>
+          {file ? `Another file than ${file.name}` : 'Choose a file'}
+        </Button>
+      </Card>
+      {file ? <Look key={`${kind} ${file.name} ${file.lastModified}`} kind={kind} file={file} /> : null}
+    </Page>
+  );
+}
+
+interface Ask {
+  take: 'none' | 'all' | 'good';
+  map?: string[];
+}
+
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
+function Look({ kind, file }: { kind: TableKind; file: File }) {
+  const client = useQueryClient();
+  const [seen, setSeen] = useState<ImportView | null>(null);
+  const begun = useRef(false);
+  const look = useMutation({
+    mutationFn: ({ take, map }: Ask) =>
+      uploadFile('importTable', file, {
+        params: { tableKind: kind },
+        query: { take, ...(map ? { map: map.join(',') } : {}) },
+      }),
+    onSuccess: (view) => {
+      setSeen(view);
+      if (view.taken) void client.invalidateQueries({ queryKey: [kind] });
+    },
+  });
+  if (!begun.current) {
+    begun.current = true;
+    look.mutate({ take: 'none' });
+  }
+  const setField = (at: number, key: string) => {
+    if (!seen) return;
+    // A field is one column's: whichever had it before is left out.
+    const map = seen.map.map((k, i) => (i === at ? key : k === key ? '' : k));
+    setSeen({ ...seen, map });
+    look.mutate({ take: 'none', map });
+  };
+  const taken = seen?.taken;
+  return (
+    <>
+      {look.isError ? <Trouble error={look.error} /> : null}
+      {look.isPending && !seen ? <Body>The table is being read…</Body> : null}
+      {taken ? (
+        <Note
+          tone="good"
+          title={`${count(taken.added, kind === 'people' ? 'person' : 'deal', kind)} brought in.${taken.known ? ` ${taken.known} were there already, and stay as they are.` : ''}`}
+          testID="import-done"
+          action={
+            <Button kind="quiet" onPress={() => router.navigate(`/${kind}`)} style={{ alignSelf: 'flex-start' }}>
+              {kind === 'people' ? 'To the address book' : 'To the deals'}
+            </Button>
+          }
+        />
+      ) : null}
+      {seen && !taken ? (
+        <>
+          <Columns seen={seen} onSet={setField} />
+          <Rows seen={seen} kind={kind} />
+          <Card>
+            <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+              <Button
+                kind="main"
+                busy={look.isPending}
+                disabled={!seen.good || seen.missing.length > 0}
+                onPress={() => look.mutate({ take: seen.bad ? 'good' : 'all', map: seen.map })}
+                testID="import-take"
+              >
+                {seen.bad ? `Bring in the ${count(seen.good, 'good row')}` : `Bring in all ${count(seen.good, 'row')}`}
+              </Button>
+              <Button onPress={() => router.navigate(`/${kind}`)}>Leave it</Button>
+            </View>
+            {seen.bad ? (
+              <Small>To have all of it or nothing, mend the rows above in the file and choose it again.</Small>
+            ) : null}
+          </Card>
+        </>
+      ) : null}
+    </>
+  );
+}
+
+function Columns({ seen, onSet }: { seen: ImportView; onSet: (at: number, key: string) => void }) {
+  const p = usePalette();
+  const label = (key: string) => seen.fields.find((f) => f.key === key)?.label ?? 'left out';
+  return (
+    <Card testID="import-columns">
+      <Heading>Which column is what</Heading>
+      {seen.missing.length ? (
+        <Note tone="warn" title={`No column is taken for: ${seen.missing.join(', ')}. Choose one.`} />
+      ) : null}
+      {seen.headings.map((heading, i) => (
+        <View
+          key={`${i} ${heading}`}
+          style={{
+            flexDirection: 'row',
+            alignItems: 'center',
+            gap: 10,
+            borderTopWidth: i ? 1 : 0,
+            borderColor: p.rule,
+          }}
+        >
+          <View style={{ flex: 1, paddingVertical: 8 }}>
+            <Strong numberOfLines={1}>{heading || `Column ${i + 1}`}</Strong>
+            <Small numberOfLines={1}>
+              {seen.sample
+                .map((r) => r[i])
+                .filter(Boolean)
+                .join(', ') || 'nothing in the first rows'}
+            </Small>
+          </View>
+          <DropMenu
+            anchor={(open) => (
+              <Button
+                kind="quiet"
+                onPress={open}
+                label={`${heading || `Column ${i + 1}`} is: ${label(seen.map[i] ?? '')}. Change it`}
+              >
+                {label(seen.map[i] ?? '')}
+              </Button>
+            )}
+          >
+            <MenuItem title="left out" onPress={() => onSet(i, '')} />
+            {seen.fields.map((f) => (
+              <MenuItem key={f.key} title={f.label} onPress={() => onSet(i, f.key)} />
+            ))}
+          </DropMenu>
+        </View>
+      ))}
+    </Card>
+  );
+}
+
+const AT_FIRST = 8;
+
+function Rows({ seen, kind }: { seen: ImportView; kind: TableKind }) {
+  const [all, setAll] = useState(false);
+  const listed = all ? seen.wrong : seen.wrong.slice(0, AT_FIRST);
+  return (
+    <Card testID="import-rows">
+      <Heading>
+        {seen.bad
+          ? `${count(seen.good, 'row')} can come in, ${seen.bad} cannot`
+          : `All ${count(seen.good, 'row')} can come in`}
+      </Heading>
+      {seen.bad ? null : <Body>{`Each becomes one of the ${kind}. Nothing is kept before you say so.`}</Body>}
+      {listed.map((w) => (
+        <View key={w.line}>
+          <Strong>{`Line ${w.line}`}</Strong>
+          <Small>{w.why.join(' ')}</Small>
+        </View>
+      ))}
+      {seen.wrong.length > listed.length ? (
+        <Button kind="quiet" onPress={() => setAll(true)} style={{ alignSelf: 'flex-start' }}>
+          {`${seen.wrong.length - listed.length} more`}
+        </Button>
+      ) : null}
+      {all && seen.bad > seen.wrong.length ? (
+        <Small>{`And ${seen.bad - seen.wrong.length} more after these.`}</Small>
+      ) : null}
+    </Card>
+  );
+}

@@ -1,0 +1,153 @@
+/** How it goes: what was sent and executed, how long people take, whom packets wait for, how long it all takes. */
+import { useQuery } from '@tanstack/react-query';
+import { View } from 'react-native';
+import type { InsightView } from '@gatepath/contract';
+import { shortDay } from '@gatepath/core/calendar';
+import { count, lowerFirst, SIDE_WORDS } from '@gatepath/core/text';
+import { call } from '../../api/client';
+import { usePalette, useWide } from '../../ui/hooks';
+import { isReady, NotReady } from '../../ui/not-ready';
+import { Page } from '../../ui/pieces';
+import { Body, Title } from '../../ui/text';
+import { ChartCard } from './chart-card';
+
+export function InsightPlace() {
+  const wide = useWide();
+  const insight = useQuery({ queryKey: ['insight'], queryFn: () => call('insight'), staleTime: 60_000 });
+  if (!isReady(insight)) return <NotReady query={insight} what="how it goes" />;
+  const v = insight.data;
+  const column = { flex: 1, gap: 16, minWidth: 0 };
+  return (
+    <Page max={wide ? 1120 : 760}>
+      <View>
+        <Title>How it goes</Title>
+        <Body>What the firm’s packets say of the last months. Nothing here is counted by person.</Body>
+      </View>
+      {wide ? (
+        <View style={{ flexDirection: 'row', gap: 16, alignItems: 'flex-start' }}>
+          <View style={column}>
+            <Weeks v={v} />
+            <Through v={v} />
+          </View>
+          <View style={column}>
+            <Waits v={v} />
+            <HoldUps v={v} />
+          </View>
+        </View>
+      ) : (
+        <>
+          <Weeks v={v} />
+          <Waits v={v} />
+          <HoldUps v={v} />
+          <Through v={v} />
+        </>
+      )}
+    </Page>
+  );
+}
+
+const days = (n: number) => `${n} ${n === 1 ? 'day' : 'days'}`;
+/** "Nov 2": a Monday under its bars. */
+const under = (day: string) => shortDay(day).replace(/^\w+ /, '');
+
+function Weeks({ v }: { v: InsightView }) {
+  const p = usePalette();
+  const sum = (of: 'sent' | 'executed' | 'lapsed') => v.weeks.reduce((n, w) => n + w[of], 0);
+  return (
+    <ChartCard
+      testID="chart-weeks"
+      title="Packets a week"
+      sentence={`In ${v.weeks.length} weeks ${count(sum('sent'), 'packet')} went out and ${sum('executed')} were executed; ${sum('lapsed') || 'none'} lapsed.`}
+      empty="Nothing has been sent in the last weeks."
+      list="weeks"
+      nothing={v.weeks.every((w) => !w.sent && !w.executed && !w.lapsed)}
+      rows={v.weeks.map((w, i) => ({
+        x: i % 3 === 0 ? under(w.week) : '\u00a0'.repeat(i),
+        sent: w.sent,
+        executed: w.executed,
+      }))}
+      series={[
+        { key: 'sent', label: 'sent', color: p.slate },
+        { key: 'executed', label: 'executed', color: p.moss },
+      ]}
+      headings={['Week of', 'Sent', 'Executed', 'Lapsed']}
+      table={v.weeks.map((w) => [under(w.week), w.sent, w.executed, w.lapsed])}
+    />
+  );
+}
+
+/** What the slowest side takes, in words; what is less than a day is said so. */
+function waitWords({ side, median, slow }: InsightView['waits'][number]): string {
+  const than = (n: number) => (n < 1 ? 'a day' : days(n));
+  return `Slowest: ${lowerFirst(SIDE_WORDS[side])}. Half take no longer than ${than(median)}, nine in ten no longer than ${than(slow)}.`;
+}
+
+function Waits({ v }: { v: InsightView }) {
+  const p = usePalette();
+  const slowest = [...v.waits].sort((a, b) => b.median - a.median)[0];
+  return (
+    <ChartCard
+      testID="chart-waits"
+      title="Time at a gate, by side"
+      lying
+      sentence={slowest ? waitWords(slowest) : ''}
+      empty="Nobody has finished anything in the last half year."
+      list="waits"
+      nothing={!v.waits.length}
+      rows={v.waits.map((w) => ({ x: SIDE_WORDS[w.side], median: w.median, slow: w.slow }))}
+      series={[
+        { key: 'median', label: 'half take no longer (days)', color: p.brick },
+        { key: 'slow', label: 'nine in ten take no longer', color: p.rule },
+      ]}
+      headings={['Side', 'People', 'Half', 'Nine in ten']}
+      table={v.waits.map((w) => [SIDE_WORDS[w.side], w.n, w.median, w.slow])}
+    />
+  );
+}
+
+function HoldUps({ v }: { v: InsightView }) {
+  const p = usePalette();
+  const all = v.holdUps.reduce((n, h) => n + h.n, 0);
+  const longest = Math.max(0, ...v.holdUps.map((h) => h.longest));
+  return (
+    <ChartCard
+      testID="chart-hold-ups"
+      title="Held up now, by side"
+      lying
+      sentence={`${count(all, 'person', 'people')} ${all === 1 ? 'is' : 'are'} waited for, the longest for ${days(longest)}.`}
+      empty="Nobody is waited for."
+      list="hold-ups"
+      nothing={!v.holdUps.length}
+      rows={v.holdUps.map((h) => ({ x: SIDE_WORDS[h.side], n: h.n }))}
+      series={[{ key: 'n', label: 'waited for', color: p.ochre }]}
+      headings={['Side', 'Waited for', 'Longest, days']}
+      table={v.holdUps.map((h) => [SIDE_WORDS[h.side], h.n, h.longest])}
+    />
+  );
+}
+
+const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
+const monthName = (month: string) => MONTHS[Number(month.slice(5)) - 1] ?? month;
+
+function Through({ v }: { v: InsightView }) {
+  const p = usePalette();
+  const last = [...v.through].reverse().find((m) => m.median !== null);
+  return (
+    <ChartCard
+      testID="chart-through"
+      title="From draft to executed"
+      sentence={
+        last
+          ? `In ${monthName(last.month)} half of the packets took no longer than ${days(last.median ?? 0)}, from the draft to the end.`
+          : ''
+      }
+      empty="No packet was executed in the last year."
+      list="through"
+      nothing={!last}
+      rows={v.through.map((m) => ({ x: monthName(m.month), median: m.median ?? 0 }))}
+      series={[{ key: 'median', label: 'days', color: p.moss }]}
+      headings={['Month', 'Executed', 'Half, days']}
+      table={v.through.map((m) => [`${monthName(m.month)} ${m.month.slice(0, 4)}`, m.n, m.median ?? '–'])}
+    />
+  );
+}

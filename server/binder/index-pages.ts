@@ -1,0 +1,70 @@
+/** The index of a binder for people: as a page that any browser opens without anything of ours, and as lines for a PDF. */
+import type { BinderIndex } from './contents';
+
+const escape = (text: string) => text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
+const href = (path: string) => escape(path.split('/').map(encodeURIComponent).join('/'));
+
+/** One page with links into the binder; it holds no script, and asks for nothing from outside. */
+export function indexHtml(i: BinderIndex): string {
+  const { deal } = i;
+  const item = (path: string, name: string, more: string) =>
+    `<li><a href="${href(path)}">${escape(name)}</a><br><small>${escape(more)}</small></li>`;
+  const part = (title: string, items: string[]) => (items.length ? `<h2>${title}</h2><ol>${items.join('')}</ol>` : '');
+  return `<!doctype html>
+<html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1">
+<meta http-equiv="Content-Security-Policy" content="default-src 'none'; style-src 'unsafe-inline'">
+<title>${escape(deal.address)}</title>
+<style>body{font:17px/1.5 Georgia,serif;max-width:46em;margin:2em auto;padding:0 1em;color:#1E2A32;background:#FBF8F3}small{color:#5B6770;word-break:break-all}li{margin:0 0 .7em}a{color:#A8452C}</style></head>
+<body><h1>${escape(deal.address)}</h1>
+<p>${escape([deal.city, `${deal.kind}, ${deal.status}`].filter(Boolean).join('. '))}.</p>
+<p>${deal.people.map((p) => escape(`${p.role}: ${p.name}`)).join('<br>')}</p>
+${part(
+  'Executed papers',
+  i.executed.map((e) =>
+    item(e.path, e.name, `${e.packet}, executed ${e.on}. Signed by ${e.signedBy.join(', ')}. SHA-256 ${e.sha256}`),
+  ),
+)}
+${part(
+  'Originals, as they came',
+  i.originals.map((o) => item(o.path, o.name, `${o.type}, added ${o.added}. SHA-256 ${o.sha256}`)),
+)}
+${part(
+  'Chains of events',
+  i.chains.map((c) => item(c.path, c.packet, 'who did what when, with its hashes')),
+)}
+<p><small>Made ${escape(i.madeAt)}. The same as a file for programs: index.json.</small></p>
+</body></html>
+`;
+}
+
+/** The same as plain lines. */
+export function indexText(i: BinderIndex): string {
+  const { deal } = i;
+  const lines = [
+    deal.address,
+    [deal.city, `${deal.kind}, ${deal.status}`].filter(Boolean).join('. '),
+    '',
+    ...deal.people.map((p) => `${p.role}: ${p.name}`),
+    '',
+    'Executed papers',
+    ...(i.executed.length ? [] : ['None yet.']),
+    ...i.executed.flatMap((e) => [
+      `${e.path}`,
+      `    ${e.packet}, executed ${e.on}, signed by ${e.signedBy.join(', ')}`,
+      `    SHA-256 ${e.sha256}`,
+    ]),
+    '',
+    'Originals, as they came',
+    ...i.originals.flatMap((o) => [
+      `${o.path}`,
+      `    ${o.name}, ${o.type}, added ${o.added}`,
+      `    SHA-256 ${o.sha256}`,
+    ]),
+    '',
+    'Chains of events',
+    ...i.chains.map((c) => `${c.path}: ${c.packet}`),
+    '',
+    `Made ${i.madeAt}.`,
+  ];
+  return `${lines.join('\n')}\n`;
+}

@@ -1,0 +1,135 @@
+/** Binders: one file for a deal, made in the background; memory stays the same whatever its size. */
+import { PassThrough, Readable } from 'node:stream';
+import yazl from 'yazl';
+import type { BinderView } from '@gatepath/contract';
+import type { Context } from '../context';
+import { inTransaction } from '../db/tx';
+import { dealOr404 } from '../deals/service';
+import { chunksOf } from '../files/chunks';
+import { topics } from '../live/live';
+import { chainOf } from '../packets/service';
+import { notFound } from '../problem';
+import { contentsOf, type Piece } from './contents';
+import { indexHtml, indexText } from './index-pages';
+import * as q from './queries';
+
+/** How a binder stands, whether one was ever asked for. */
+export async function binderView(ctx: Context, dealId: string): Promise<BinderView> {
+  await dealOr404(ctx.database.pool, dealId);
+  const b = await q.binderOf(ctx.database.pool, dealId);
+  return {
+    status: b?.status ?? 'none',
+    done: b?.done ?? 0,
+    pieces: b?.pieces ?? 0,
+    bytes: b?.sha256 ? Number(b.bytes) : null,
+    madeAt: b?.made_at?.toISOString() ?? null,
+  };
+}
+
+/** Has a binder made, anew where there is one. */
+export async function askForBinder(ctx: Context, dealId: string): Promise<BinderView> {
+  await dealOr404(ctx.database.pool, dealId);
+  await inTransaction(ctx.database.pool, async (tx) => {
+    await q.askForBinder(tx.db, dealId, ctx.clock.now());
+    await ctx.jobs.queue(tx, 'binder', dealId);
+  });
+  return binderView(ctx, dealId);
+}
+
+/**
+ * The finished file.
+ *
+ * @throws Problem `not-found` before there is one
+ */
+export async function binderFile(ctx: Context, dealId: string): Promise<{ name: string; sha256: string }> {
+  const deal = await dealOr404(ctx.database.pool, dealId);
+  const b = await q.binderOf(ctx.database.pool, dealId);
+  if (!b?.sha256) throw notFound('This binder');
+  return { name: `${deal.address}.zip`, sha256: b.sha256 };
+}
+
+/** How often the screen is told how far it is. */
+const TELL_MS = 500;
+
+/** Makes the binder of a deal, and keeps it in place of the one before. */
+export async function makeBinder(ctx: Context, dealId: string): Promise<void> {
+  const db = ctx.database.pool;
+  if (!(await q.binderOf(db, dealId))) return;
+  try {
+    const { pieces, index } = await contentsOf(ctx, dealId);
+    const all: (Piece | { path: string; text: string | Uint8Array })[] = [
+      { path: 'index.html', text: indexHtml(index) },
+      { path: 'index.json', text: `${JSON.stringify(index, null, 2)}\n` },
+      { path: 'index.pdf', text: await indexPdf(ctx, index.deal.address, indexText(index)) },
+      ...pieces,
+    ];
+    await q.noteProgress(db, dealId, 0, all.length);
+    let told = 0;
+    const progress = async (done: number) => {
+      if (Date.now() - told < TELL_MS) return;
+      told = Date.now();
+      await q.noteProgress(db, dealId, done, all.length);
+      ctx.live.tell(topics.deal(dealId));
+    };
+    const kept = await ctx.files.putStream(Readable.from(zipped(ctx, all, new Date(index.madeAt), progress)));
+    if (kept === 'truncated') throw new Error('a binder is not cut short');
+    const before = await q.keepBinder(db, dealId, kept, ctx.clock.now());
+    if (before) await ctx.jobs.queueNow('tidy', before);
+  } catch (error) {
+    await q.binderFailed(db, dealId);
+    throw error;
+  } finally {
+    ctx.live.tell(topics.deal(dealId));
+  }
+}
+
+type Entry = Piece | { path: string; text: string | Uint8Array };
+
+/** The bytes of a ZIP, piece after piece: none is begun before the one before it is through. */
+async function* zipped(
+  ctx: Context,
+  entries: Entry[],
+  mtime: Date,
+  progress: (done: number) => Promise<void>,
+): AsyncGenerator<Buffer> {
+  const zip = new yazl.ZipFile();
+  const out = new PassThrough();
+  const fail = (error: unknown) => out.destroy(error instanceof Error ? error : new Error(String(error)));
+  let done = 0;
+  for (const e of entries) {
+    // PDFs are packed already; packing them again costs time and wins nothing.
+    const options = { mtime, compress: !e.path.endsWith('.pdf') };
+    zip.addReadStreamLazy(e.path, options, (give) => {
+      void (async () => {
+        const stream = await streamOf(ctx, e);
+        stream.on('error', fail);
+        stream.on('end', () => done++);
+        give(null, stream);
+      })().catch(fail);
+    });
+  }
+  zip.end();
+  zip.outputStream.pipe(out);
+  for await (const chunk of chunksOf(out)) {
+    yield chunk;
+    await progress(done);
+  }
+}
+
+async function streamOf(ctx: Context, e: Entry): Promise<Readable> {
+  if ('text' in e) return Readable.from([Buffer.from(e.text)]);
+  if ('sha256' in e.from) return ctx.files.stream(e.from.sha256);
+  return Readable.from([Buffer.from((await chainOf(ctx, e.from.chainOf)).text)]);
+}
+
+/** The index as a PDF, typeset as any text is that is brought in. */
+async function indexPdf(ctx: Context, title: string, text: string): Promise<Uint8Array> {
+  const { sha256 } = await ctx.files.put(Buffer.from(text));
+  try {
+    const made = await ctx.work.run('convert', { file: ctx.files.fileOf(sha256), kind: 'text', title });
+    if ('problem' in made) throw new Error(`the index of a binder cannot be set: ${made.problem}`);
+    return made.bytes;
+  } finally {
+    await ctx.jobs.queueNow('tidy', sha256);
+  }
+}
