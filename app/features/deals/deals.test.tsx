@@ -47,7 +47,7 @@ test('deals come in pages, each with what holds its packets up', async () => {
   screen.getByText(/Wren has not opened it yet/);
   fireEvent.click(screen.getByText('Show older deals'));
   await screen.findByText('1 Lantern Row');
-  expect(asked.map((a) => a.url)).toEqual(['/api/deals', '/api/deals?after=d2']);
+  expect(asked.map((a) => a.url)).toEqual(['/api/deals?archived=false', '/api/deals?archived=false&after=d2']);
 });
 
 test('of a long list only what is near is drawn', async () => {
