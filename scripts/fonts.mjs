@@ -40,6 +40,7 @@ const FACES = [
   ['DancingScript_500Medium', 'dancing-script', '500Medium', LATIN],
   ['LaBelleAurore_400Regular', 'la-belle-aurore', '400Regular', LATIN],
   ['Mynerve_400Regular', 'mynerve', '', [...LATIN, ...BEYOND]],
+  ['NotoSans_400Regular', 'noto-sans', '400Regular', [...LATIN, ...BEYOND]],
   ['ReenieBeanie_400Regular', 'reenie-beanie', '400Regular', LATIN],
 ];
 

@@ -4,6 +4,8 @@ import { MD3DarkTheme, MD3LightTheme, configureFonts, type MD3Theme } from 'reac
 export const FONT = {
   text: 'AtkinsonHyperlegible_400Regular, Verdana, "DejaVu Sans", sans-serif',
   bold: 'AtkinsonHyperlegible_700Bold, Verdana, "DejaVu Sans", sans-serif',
+  /** What is written on papers, as the sealed copy has it. */
+  document: 'NotoSans_400Regular, AtkinsonHyperlegible_400Regular, Verdana, "DejaVu Sans", sans-serif',
   heading: 'BricolageGrotesque_700Bold, Verdana, "DejaVu Sans", sans-serif',
 } as const;
 

@@ -14,6 +14,7 @@ const FACES: [string, string, string][] = [
   ['DancingScript_500Medium', 'dancing-script', '500Medium'],
   ['LaBelleAurore_400Regular', 'la-belle-aurore', '400Regular'],
   ['Mynerve_400Regular', 'mynerve', ''],
+  ['NotoSans_400Regular', 'noto-sans', '400Regular'],
   ['ReenieBeanie_400Regular', 'reenie-beanie', '400Regular'],
 ];
 const TEXTS = ['Augusta Wren', 'Łucja O’Neil-Żak', 'Ngọc Trần', 'José Núñez & Zoë', 'tt ll oo “Æsir” – 12,345.67'];

@@ -11,7 +11,7 @@ import { itemAt } from '@gatepath/core/sure';
 
 const require = createRequire(import.meta.url);
 
-export type FaceName = ScriptFace | 'mynerve' | 'atkinson' | 'atkinson-bold' | 'noto-sans';
+export type FaceName = ScriptFace | 'mynerve' | 'document' | 'document-bold';
 
 const FILES: Record<FaceName, [pack: string, file: string]> = {
   caveat: ['caveat', '500Medium/Caveat_500Medium.ttf'],
@@ -20,9 +20,9 @@ const FILES: Record<FaceName, [pack: string, file: string]> = {
   'reenie-beanie': ['reenie-beanie', '400Regular/ReenieBeanie_400Regular.ttf'],
   // A handwritten face with Greek, for names the script faces above cannot write.
   mynerve: ['mynerve', 'Mynerve_400Regular.ttf'],
-  atkinson: ['atkinson-hyperlegible', '400Regular/AtkinsonHyperlegible_400Regular.ttf'],
-  'atkinson-bold': ['atkinson-hyperlegible', '700Bold/AtkinsonHyperlegible_700Bold.ttf'],
-  'noto-sans': ['noto-sans', '400Regular/NotoSans_400Regular.ttf'],
+  // What is written on papers: figures as print has them, without a stroke through the zero, and every script there is.
+  document: ['noto-sans', '400Regular/NotoSans_400Regular.ttf'],
+  'document-bold': ['noto-sans', '700Bold/NotoSans_700Bold.ttf'],
 };
 
 /** The reader looks past an empty glyph at a font's very end; it must find something there. */
@@ -51,9 +51,12 @@ interface Shaped {
 }
 
 /** Faces that set documents; a letter of theirs looks the same beside any other. */
-const DOCUMENT_FACES = new Set<FaceName>(['atkinson', 'atkinson-bold', 'noto-sans']);
-/** Latin, Greek and Cyrillic letters, figures and signs: one glyph each, none that changes with its neighbours. */
-const PLAIN = /^[\u0020-\u007e\u00a0-\u024f\u0370-\u03ff\u0400-\u04ff\u2010-\u2044\u20a0-\u20bf]*$/;
+const DOCUMENT_FACES = new Set<FaceName>(['document', 'document-bold']);
+/**
+ * Latin (Vietnamese too), Greek and Cyrillic letters, figures and signs: one glyph each, none that changes with its
+ * neighbours. A shaper would take some of them apart, and their marks would be lost to whoever searches the page.
+ */
+const PLAIN = /^[\u0020-\u007e\u00a0-\u024f\u0370-\u03ff\u0400-\u04ff\u1e00-\u1fff\u2010-\u2044\u20a0-\u20bf]*$/;
 /** Texts whose shape is kept for each face: the same initials stand on every page. */
 const KEEP_SHAPES = 2_000;
 
@@ -102,8 +105,8 @@ function loadFace(name: FaceName): Promise<Face> {
 
 /** The faces a text is set with, first choice first. */
 export function chainOf(name: FaceName): FaceName[] {
-  if (name === 'atkinson' || name === 'atkinson-bold') return [name, 'noto-sans'];
-  return [...new Set<FaceName>([name, 'caveat', 'mynerve', 'noto-sans'])];
+  if (DOCUMENT_FACES.has(name)) return [...new Set<FaceName>([name, 'document'])];
+  return [...new Set<FaceName>([name, 'caveat', 'mynerve', 'document'])];
 }
 
 /** Characters of `text` that a face cannot write: by itself (`alone`), or with the whole chain behind it. */

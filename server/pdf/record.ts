@@ -123,30 +123,30 @@ async function layRecords(type: Typesetter, records: RecordContent[], scale = 1)
 
 async function layWords(type: Typesetter, lines: string[]): Promise<Look> {
   const flow = new Flow(type);
-  for (const l of lines) await flow.text(l, 11, 'atkinson', SLATE);
+  for (const l of lines) await flow.text(l, 11, 'document', SLATE);
   return itemAt(flow.pages, 0);
 }
 
 /** A record laid out, a look a page. */
 async function layRecord(type: Typesetter, record: RecordContent, scale: number): Promise<Look[]> {
   const flow = new Flow(type, scale);
-  await flow.text(record.title, 18, 'atkinson-bold');
+  await flow.text(record.title, 18, 'document-bold');
   await flow.text(`${record.packetName} · ${record.dealName}`, 11);
   flow.space(8);
   for (const [label, value] of record.facts) await flow.pair(label, value);
   flow.space(4);
-  await flow.text(record.explains, 9, 'atkinson', SLATE);
+  await flow.text(record.explains, 9, 'document', SLATE);
   for (const section of record.sections) {
     await flow.heading(section.heading);
     if ('people' in section)
       for (const p of section.people) {
-        await flow.text(p.name, 10.5, 'atkinson-bold');
-        for (const l of p.lines) await flow.text(l, 9.5, 'atkinson', INK, 12);
+        await flow.text(p.name, 10.5, 'document-bold');
+        for (const l of p.lines) await flow.text(l, 9.5, 'document', INK, 12);
         flow.space(5);
       }
     else if ('acts' in section)
       for (const a of section.acts) {
-        await flow.text(a.name, 10.5, 'atkinson-bold');
+        await flow.text(a.name, 10.5, 'document-bold');
         await flow.columns(a.items, 3);
         flow.space(5);
       }
@@ -198,22 +198,22 @@ class Flow {
       popGraphicsState(),
     );
     this.space(8);
-    await this.text(text, 12.5, 'atkinson-bold');
+    await this.text(text, 12.5, 'document-bold');
     this.space(3);
   }
 
   async pair(label: string, value: string): Promise<void> {
     this.need(15);
-    await this.line(label, MARGIN, 9.5, 'atkinson', SLATE);
+    await this.line(label, MARGIN, 9.5, 'document', SLATE);
     const at = MARGIN + 120;
-    for (const l of await this.wrap(value, this.width - MARGIN - at, 9.5, 'atkinson')) {
+    for (const l of await this.wrap(value, this.width - MARGIN - at, 9.5, 'document')) {
       this.need(14);
-      await this.line(l, at, 9.5, 'atkinson', INK);
+      await this.line(l, at, 9.5, 'document', INK);
       this.y -= 14;
     }
   }
 
-  async text(text: string, size: number, face: FaceName = 'atkinson', color: RGB = INK, indent = 0): Promise<void> {
+  async text(text: string, size: number, face: FaceName = 'document', color: RGB = INK, indent = 0): Promise<void> {
     const width = this.width - 2 * MARGIN - indent;
     for (const l of await this.wrap(text, width, size, face)) {
       this.need(size * 1.4);
@@ -228,7 +228,7 @@ class Flow {
     for (let i = 0; i < items.length; i += n) {
       this.need(13);
       for (let c = 0; c < n && i + c < items.length; c++)
-        await this.line(itemAt(items, i + c), MARGIN + 12 + c * step, 9, 'atkinson', INK);
+        await this.line(itemAt(items, i + c), MARGIN + 12 + c * step, 9, 'document', INK);
       this.y -= 12.5;
     }
   }

@@ -93,7 +93,7 @@ async function lookOf(type: Typesetter, fill: ShownFill, pictures: Map<string, P
       const fit = fitPicture(shows.picture, box);
       look.image(image, { ...fit, y: h - fit.y - fit.h });
     }
-    const runs = await type.runs(shows.spoken, 'atkinson');
+    const runs = await type.runs(shows.spoken, 'document');
     // The words lie under it unseen, so that the page can be searched and read aloud.
     const fit = fitLine(shows.spoken, box, (_, s) => Typesetter.width(runs, s), 12, 2);
     look.push(pushGraphicsState(), setTextRenderingMode(TextRenderingMode.Invisible));
@@ -119,7 +119,7 @@ async function writeText(
   color: RGB,
 ): Promise<void> {
   if (!several) {
-    const runs = await type.runs(text.replace(/\n/g, ' '), 'atkinson');
+    const runs = await type.runs(text.replace(/\n/g, ' '), 'document');
     const line = setText(text, box, (_, size) => Typesetter.width(runs, size));
     Typesetter.draw(look, runs, line.x, box.h - line.baseline, line.size, color);
     return;
@@ -127,15 +127,15 @@ async function writeText(
   // Widths of words are summed up; the words of one text share their faces.
   const widths = new Map<string, number>();
   for (const word of new Set(text.split(/\s+/).filter(Boolean)))
-    widths.set(word, Typesetter.width(await type.runs(word, 'atkinson'), 1));
-  const gap = Typesetter.width(await type.runs(' ', 'atkinson'), 1);
+    widths.set(word, Typesetter.width(await type.runs(word, 'document'), 1));
+  const gap = Typesetter.width(await type.runs(' ', 'document'), 1);
   const measure = (t: string, size: number) => {
     const words = t.split(/\s+/).filter(Boolean);
     return (words.reduce((n, w) => n + (widths.get(w) ?? 0), 0) + Math.max(0, words.length - 1) * gap) * size;
   };
   for (const line of setParagraph(text, box, measure)) {
     if (!line.text) continue;
-    const own = await type.runs(line.text, 'atkinson');
+    const own = await type.runs(line.text, 'document');
     Typesetter.draw(look, own, line.x, box.h - line.baseline, line.size, color);
   }
 }

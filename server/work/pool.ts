@@ -52,7 +52,7 @@ export class WorkPool {
   async warm(): Promise<void> {
     await this.ready;
     for (const lane of LANES) if (!this.lanes[lane].hands.length) this.start(lane);
-    for (const face of [...SCRIPT_FACES, 'atkinson'] as const) await this.run('missing', { text: 'Żofia Ж Σ', face });
+    for (const face of [...SCRIPT_FACES, 'document'] as const) await this.run('missing', { text: 'Żofia Ж Σ', face });
   }
 
   /** Ends all workers; what they were doing fails as `stopped`. */

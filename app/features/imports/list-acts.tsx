@@ -12,6 +12,11 @@ export function ListActs({ list }: { list: 'people' | 'deals' }) {
         Bring in a table
       </Button>
       <CsvLink list={list} />
+      {list === 'deals' ? (
+        <Button kind="quiet" onPress={() => router.push('/insight')} testID="to-insight">
+          How it goes
+        </Button>
+      ) : null}
       {list === 'people' ? (
         <Button kind="quiet" icon="download" onPress={() => void Linking.openURL(urlOf('cards'))}>
           As cards

@@ -84,7 +84,7 @@ export function ChartCard({
                 showHorizontalGridLines={!lying}
                 yTickCount={3}
                 // Room for the number at the end of the longest bar.
-                yDomain={[0, lying && series.length === 1 ? most * 1.12 : most]}
+                yDomain={[0, series.length === 1 ? most * 1.15 : most]}
                 labelStrategy="show"
                 legend={false}
                 interaction="none"

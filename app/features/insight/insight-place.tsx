@@ -97,7 +97,7 @@ function Waits({ v }: { v: InsightView }) {
       rows={v.waits.map((w) => ({ x: SIDE_WORDS[w.side], median: w.median, slow: w.slow }))}
       series={[
         { key: 'median', label: 'half take no longer (days)', color: p.brick },
-        { key: 'slow', label: 'nine in ten take no longer', color: p.rule },
+        { key: 'slow', label: 'nine in ten take no longer', color: p.slate },
       ]}
       headings={['Side', 'People', 'Half', 'Nine in ten']}
       table={v.waits.map((w) => [SIDE_WORDS[w.side], w.n, w.median, w.slow])}

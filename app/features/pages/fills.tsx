@@ -31,7 +31,11 @@ interface Props {
 export const Fills = memo(function Fills({ page, scale, fills, pictureUrl }: Props) {
   const faces = fills.flatMap((f) => (f.shows.form === 'typed' ? [f.shows.face] : []));
   const text = fills.map((f) => (f.shows.form === 'typed' ? f.shows.text : '')).join('');
-  const ready = useHandFonts(faces, text);
+  const ready = useHandFonts(
+    faces,
+    text,
+    fills.some((f) => f.shows.form === 'text'),
+  );
   return (
     <Svg
       width={page.width * scale}
@@ -79,7 +83,7 @@ export function Shown({
   if (shows.form === 'drawn') return <Strokes paths={drawingSteps(shows.drawing, rect).map(pathData)} color={color} />;
   if (shows.form === 'tick')
     return <Strokes paths={tickStrokes(rect).map((s) => `M${s[0]} ${s[1]}L${s[2]} ${s[3]}`)} color={INK} />;
-  const family = shows.form === 'typed' ? familyOf(shows.face) : FONT.text;
+  const family = shows.form === 'typed' ? familyOf(shows.face) : FONT.document;
   const measure = measureIn(family);
   if (shows.form === 'text' && several)
     return (

@@ -5,6 +5,7 @@ import Caveat_500Medium from '../../assets/fonts/Caveat_500Medium.woff2';
 import Caveat_500Medium_Beyond from '../../assets/fonts/Caveat_500Medium_Beyond.woff2';
 import DancingScript_500Medium from '../../assets/fonts/DancingScript_500Medium.woff2';
 import LaBelleAurore_400Regular from '../../assets/fonts/LaBelleAurore_400Regular.woff2';
+import NotoSans_400Regular from '../../assets/fonts/NotoSans_400Regular.woff2';
 import Mynerve_400Regular from '../../assets/fonts/Mynerve_400Regular.woff2';
 import ReenieBeanie_400Regular from '../../assets/fonts/ReenieBeanie_400Regular.woff2';
 import { itemAt } from '@gatepath/core/sure';
@@ -20,23 +21,23 @@ const FILES = {
 export function familyOf(face: ScriptFace): string {
   const own = itemAt(Object.keys(FILES[face]), 0);
   return [
-    ...new Set([
-      own,
-      'Caveat_500Medium',
-      'Caveat_500Medium_Beyond',
-      'Mynerve_400Regular',
-      'AtkinsonHyperlegible_400Regular',
-    ]),
+    ...new Set([own, 'Caveat_500Medium', 'Caveat_500Medium_Beyond', 'Mynerve_400Regular', 'NotoSans_400Regular']),
   ].join(', ');
 }
 
-/** Whether the faces are there to be measured and shown. `text` tells which fall-backs are needed. */
-export function useHandFonts(faces: ScriptFace[], text = ''): boolean {
+/**
+ * Whether the faces are there to be measured and shown.
+ *
+ * @param text what hands write: it tells which fall-backs are needed
+ * @param written whether text stands there that is no hand’s, in the face of documents
+ */
+export function useHandFonts(faces: ScriptFace[], text = '', written = false): boolean {
   // Dashes and curly quotes are in every face; anything else beyond Latin may need those that fall back.
   const foreign = /[^ -\u024f\u2013\u2014\u2018\u2019\u201c\u201d]/u.test(text);
   const wanted: Record<string, number> = {};
   for (const face of faces) Object.assign(wanted, FILES[face]);
   if (foreign) Object.assign(wanted, FILES.caveat, { Caveat_500Medium_Beyond, Mynerve_400Regular });
+  if (foreign || written) Object.assign(wanted, { NotoSans_400Regular });
   const [loaded] = useFonts(wanted);
   return loaded || Object.keys(wanted).length === 0;
 }

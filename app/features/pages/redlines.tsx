@@ -4,7 +4,7 @@ import Svg, { Line, Text as SvgText } from 'react-native-svg';
 import { PEN_WIDTH, setParagraph } from '@gatepath/core/filling';
 import type { Redline } from '@gatepath/core/packet';
 import { FONT } from '../../ui/theme';
-import { measureIn } from './hand-fonts';
+import { measureIn, useHandFonts } from './hand-fonts';
 import { webStyle } from '../../ui/web';
 import { itemAt } from '@gatepath/core/sure';
 
@@ -18,7 +18,9 @@ interface Props {
 }
 
 export const Redlines = memo(function Redlines({ page, scale, redlines }: Props) {
-  if (!redlines.length) return null;
+  const written = redlines.some((r) => r.kind === 'insert');
+  const ready = useHandFonts([], '', written);
+  if (!redlines.length || !ready) return null;
   return (
     <Svg
       width={page.width * scale}
@@ -41,13 +43,13 @@ export const Redlines = memo(function Redlines({ page, scale, redlines }: Props)
                 strokeLinecap="round"
               />
             ))
-          : setParagraph(r.text, itemAt(r.rects, 0), measureIn(FONT.text)).map((l, i) => (
+          : setParagraph(r.text, itemAt(r.rects, 0), measureIn(FONT.document)).map((l, i) => (
               <SvgText
                 key={`${r.id}${i}`}
                 x={l.x}
                 y={l.baseline}
                 fontSize={l.size}
-                fontFamily={FONT.text}
+                fontFamily={FONT.document}
                 fill={REDLINE}
               >
                 {l.text}
