@@ -113,6 +113,7 @@ export const party = of<PacketParty>()(
     copyAt: yup.string().oneOf(['sending'] as const),
     memberId: yup.string(),
     company: yup.string(),
+    capacity: yup.string(),
   }),
 );
 
@@ -209,6 +210,7 @@ export const shownFill = of<ShownFill>()(
     partyId: text(),
     ink: whole(),
     lines: yup.string().oneOf(['several'] as const),
+    under: yup.string(),
     shows,
   }),
 );

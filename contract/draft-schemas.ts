@@ -79,6 +79,7 @@ const draftItems: Record<DraftList, yup.Schema> = {
     copyAt: yup.string().oneOf(['sending']),
     memberId: id(),
     company: line(160),
+    capacity: line(120),
   }),
   documents: object({ id: id().required() }),
   gates: gate,

@@ -34,6 +34,8 @@ export const partyBody = object({
   phone: line(40).nullable().default(null),
   /** Whom they sign for, when it is not themselves. */
   company: line(160).default(''),
+  /** In what capacity they sign: "trustee of the Alder Trust". */
+  capacity: line(120).default(''),
   /** Who of the address book they are; left out, they are looked up there by name and address. */
   personId: id().nullable().default(null),
 });

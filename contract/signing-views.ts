@@ -47,6 +47,8 @@ export const signingView = named('Signing', {
     ink: whole(),
     /** The company or trust they sign for; empty for none. */
     company: text(),
+    /** In what capacity; empty for their own. */
+    capacity: text(),
   }),
   status: oneOf(PACKET_STATUSES),
   mine: oneOf(PARTY_STATUSES),

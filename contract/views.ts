@@ -82,6 +82,8 @@ export const partyView = named('Party', {
   phone: text().nullable(),
   /** The company or trust they sign for; empty for none. */
   company: text(),
+  /** In what capacity they sign; empty for their own. */
+  capacity: text(),
   /** Who of the address book they are. */
   personId: text().nullable(),
 });

@@ -185,3 +185,21 @@ test('those ahead read along when the sender lets them, act only at their gate, 
   await way.change(other.packet.id, { type: 'set_reading', allowed: false });
   expect((await way.statusOf(second)).status).toBe(403);
 });
+
+test('a capacity stands under the signature, beside the printed name, and in the record', async () => {
+  const { packet } = await way.send(
+    [{ name: 'Wren Alder', email: 'wren@example.com', more: { capacity: 'trustee of the Lockside Trust' } }],
+    [{ names: ['Wren'] }],
+    [],
+  );
+  const token = await way.server.tokenFor(packet.id, 'Wren Alder');
+  expect((await way.server.ok('signing', { params: { token }, as: 'nobody' })).me.capacity).toBe(
+    'trustee of the Lockside Trust',
+  );
+  await way.signAll(token, 'Wren Alder');
+  const [pdf] = await way.sealed(packet.id);
+  expect(judged(pdf!)).toEqual(sound(2));
+  const text = textOf(pdf!);
+  expect(text.match(/trustee of the Lockside Trust/g)).toHaveLength(2);
+  expect(text).toContain('Signs as: trustee of the Lockside Trust');
+});

@@ -62,6 +62,16 @@ export function strokesBox(strokes: readonly Pairs[]): Rect {
   return x0 === Infinity ? { x: 0, y: 0, w: 1, h: 1 } : { x: x0, y: y0, w: x1 - x0, h: y1 - y0 };
 }
 
+/**
+ * A signature's box parted for what stands under it: the hand above, one small line below. Without such a line the hand
+ * has all of it.
+ */
+export function withUnder(rect: Rect, under: string | undefined): { hand: Rect; words: Rect | null } {
+  if (!under) return { hand: rect, words: null };
+  const h = Math.min(9, rect.h * 0.34);
+  return { hand: { ...rect, h: rect.h - h }, words: { ...rect, y: rect.y + rect.h - h, h } };
+}
+
 /** How one line of text stands in a mark: size and baseline start, in points as displayed. */
 export interface SetLine {
   size: number;

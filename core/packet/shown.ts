@@ -15,6 +15,8 @@ export interface ShownFill {
   ink: number;
   /** Text that runs over several lines. */
   lines?: 'several';
+  /** In what capacity it was signed, to stand small under the signature. */
+  under?: string;
   shows:
     | { form: 'typed'; face: ScriptFace; text: string }
     | { form: 'drawn'; drawing: Drawing; spoken: string }

@@ -147,6 +147,8 @@ export interface PacketParty {
   memberId?: string;
   /** The company or trust they sign for; absent or empty for those who sign for themselves. */
   company?: string;
+  /** In what capacity they sign ("trustee of the Alder Trust"); absent or empty for their own. It stands under their signature. */
+  capacity?: string;
 }
 
 /** A point on the path where its parties must act before the packet moves on: all of them, or any one. */

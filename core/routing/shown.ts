@@ -21,7 +21,10 @@ export function shownFills(state: PacketState, only?: ReadonlySet<string>): Show
     if ('file' in fill.value) return [{ ...base, shows: { form: 'text', text: `Added: ${fill.value.file.name}` } }];
     const set = state.hands[fill.value.hand];
     if (!set) throw new Error(`fill of ${m.id} names a hand that was never set`);
-    return [{ ...base, shows: showHand(set.hand, m.kind === 'initials' ? 'initials' : 'signature', party.name) }];
+    const under = m.kind === 'signature' && party.capacity ? { under: party.capacity } : {};
+    return [
+      { ...base, ...under, shows: showHand(set.hand, m.kind === 'initials' ? 'initials' : 'signature', party.name) },
+    ];
   });
 }
 

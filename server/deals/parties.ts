@@ -7,8 +7,8 @@ import * as q from './queries';
 
 /** What a screen needs of a person of a deal. */
 export function partyView(p: q.PartyRow): PartyView {
-  const { id, side, ordinal, name, email, phone, company, person_id: personId } = p;
-  return { id, side, ordinal, name, email, phone, company, personId };
+  const { id, side, ordinal, name, email, phone, company, capacity, person_id: personId } = p;
+  return { id, side, ordinal, name, email, phone, company, capacity, personId };
 }
 
 /**
@@ -27,6 +27,7 @@ export async function addParty(db: Db, dealId: string, p: PartyBody, at: Date): 
     email: p.email ?? '',
     phone: p.phone ?? null,
     company: p.company ?? '',
+    capacity: p.capacity ?? '',
     person_id: await personFor(db, p, at),
     at,
   });

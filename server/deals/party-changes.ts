@@ -49,6 +49,7 @@ export async function correctParty(ctx: Context, partyId: string, body: PartyBod
       email: body.email ?? '',
       phone: body.phone ?? null,
       company: body.company ?? '',
+      capacity: body.capacity ?? '',
       person_id: await personFor(db, { ...body, personId: body.personId ?? was.person_id }, ctx.clock.now()),
     });
     await note(ctx, db, was.deal_id, [`${member.name} corrected ${body.name}.`], { partyId });

@@ -61,6 +61,7 @@ export interface PartyRow {
   email: string;
   phone: string | null;
   company: string;
+  capacity: string;
   /** Who of the address book they are. */
   person_id: string | null;
 }
@@ -223,18 +224,18 @@ export async function nextOrdinal(db: Db, dealId: string, side: Side): Promise<n
 /** Keeps a person of a deal. */
 export async function insertParty(db: Db, p: PartyRow & { at: Date }): Promise<void> {
   await db.query(
-    `insert into party (id, deal_id, side, ordinal, name, email, phone, company, created_at, person_id)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
-    [p.id, p.deal_id, p.side, p.ordinal, p.name, p.email, p.phone, p.company, p.at, p.person_id],
+    `insert into party (id, deal_id, side, ordinal, name, email, phone, company, created_at, person_id, capacity)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)`,
+    [p.id, p.deal_id, p.side, p.ordinal, p.name, p.email, p.phone, p.company, p.at, p.person_id, p.capacity],
   );
 }
 
 /** Corrects a person of a deal. */
 export async function updateParty(db: Db, p: PartyRow): Promise<void> {
   await db.query(
-    `update party set side = $2, ordinal = $3, name = $4, email = $5, phone = $6, company = $7, person_id = $8
+    `update party set side = $2, ordinal = $3, name = $4, email = $5, phone = $6, company = $7, person_id = $8, capacity = $9
      where id = $1`,
-    [p.id, p.side, p.ordinal, p.name, p.email, p.phone, p.company, p.person_id],
+    [p.id, p.side, p.ordinal, p.name, p.email, p.phone, p.company, p.person_id, p.capacity],
   );
 }
 

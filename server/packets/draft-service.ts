@@ -55,6 +55,7 @@ export async function startPacket(ctx: Context, dealId: string, body: NewPacketB
       act: p.side === 'other' ? 'copy' : 'sign',
       ink: i,
       ...(p.company ? { company: p.company } : {}),
+      ...(p.capacity ? { capacity: p.capacity } : {}),
     }));
     const draft: Draft = {
       ...emptyDraft(body.name),

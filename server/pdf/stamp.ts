@@ -1,5 +1,6 @@
 /** What a filled mark looks like: typed hands as text, drawn hands as vector strokes, pictures, words, ticks. */
 import {
+  concatTransformationMatrix,
   LineCapStyle,
   LineJoinStyle,
   TextRenderingMode,
@@ -31,6 +32,7 @@ import {
   setScript,
   setText,
   tickStrokes,
+  withUnder,
 } from '@gatepath/core/packet';
 import { type Rect, fitLine } from '@gatepath/core/paper';
 import { inkOf } from '@gatepath/core/inks';
@@ -70,7 +72,7 @@ export async function stampFills(
   for (const [sha256, bytes] of Object.entries(pictures)) embedded.set(sha256, await doc.embedPng(bytes));
   const looks = new Map<string, Look>();
   for (const fill of fills) {
-    const key = JSON.stringify([fill.shows, fill.kind, fill.lines, fill.ink, fill.rect.w, fill.rect.h]);
+    const key = JSON.stringify([fill.shows, fill.under, fill.kind, fill.lines, fill.ink, fill.rect.w, fill.rect.h]);
     let look = looks.get(key);
     if (!look) looks.set(key, (look = await lookOf(type, fill, embedded)));
     const value = fill.shows.form === 'text' ? fill.shows.text : null;
@@ -78,9 +80,25 @@ export async function stampFills(
   }
 }
 
-/** A fill drawn in a box of its own size, from the box's lower left corner. */
+/** A fill drawn in a box of its own size, with what stands under it. */
 async function lookOf(type: Typesetter, fill: ShownFill, pictures: Map<string, PDFImage>): Promise<Look> {
   const look = new Look();
+  const { hand, words } = withUnder({ x: 0, y: 0, w: fill.rect.w, h: fill.rect.h }, fill.under);
+  if (words && fill.under) {
+    const runs = await type.runs(fill.under, 'document');
+    const line = setText(fill.under, words, (_, size) => Typesetter.width(runs, size));
+    Typesetter.draw(look, runs, line.x, fill.rect.h - line.baseline, line.size, INK);
+    look.push(pushGraphicsState(), concatTransformationMatrix(1, 0, 0, 1, 0, words.h));
+    await drawFill(look, type, { ...fill, rect: { ...fill.rect, h: hand.h } }, pictures);
+    look.push(popGraphicsState());
+    return look;
+  }
+  await drawFill(look, type, fill, pictures);
+  return look;
+}
+
+/** Draws a fill from its box's lower left corner. */
+async function drawFill(look: Look, type: Typesetter, fill: ShownFill, pictures: Map<string, PDFImage>): Promise<void> {
   const { shows } = fill;
   const { w, h } = fill.rect;
   const box: Rect = { x: 0, y: 0, w, h };
@@ -106,7 +124,6 @@ async function lookOf(type: Typesetter, fill: ShownFill, pictures: Map<string, P
     const line = setScript(shows.text, handOf(fill.kind), box, (_, size) => Typesetter.width(runs, size));
     Typesetter.draw(look, runs, line.x, h - line.baseline, line.size, color);
   }
-  return look;
 }
 
 /** Plain text in a box: one line resting on its foot, or several from its top. */

@@ -114,8 +114,10 @@ function partyLines(
   const limited = only.length < state.plan.documents.length;
   const documents = limited ? tell('record.only', { documents: only.map((d) => d.name).join(', ') }) : null;
   const company = p.company ? tell('record.company', { company: p.company }) : null;
+  const capacity = p.capacity ? tell('record.capacity', { capacity: p.capacity }) : null;
   if (s.status === 'dropped') return [p.email, tell('record.dropped', { reason: s.reason ?? '' })].filter(Boolean);
-  if (!holdsGate(p)) return [p.email, company, tell('record.gets_copy'), documents].filter((l): l is string => !!l);
+  if (!holdsGate(p))
+    return [p.email, company, capacity, tell('record.gets_copy'), documents].filter((l): l is string => !!l);
   // The last event of a kind: after a handing over, or a change, it is the one that counts.
   const from = (type: string) => {
     const e = events.findLast((x) => x.body.type === type && 'partyId' in x.body && x.body.partyId === p.id);
@@ -134,6 +136,7 @@ function partyLines(
   return [
     p.email,
     company,
+    capacity,
     documents,
     ...s.before.map((b) => tell('record.before', { name: b.name, email: b.email, time: time(b.at), reason: b.reason })),
     s.askedAt && tell('record.asked', { time: time(s.askedAt) }),

@@ -139,6 +139,7 @@ async function headOf(ctx: Context, state: PacketState, me: PacketParty, words: 
       act: me.act,
       ink: me.ink,
       company: me.company ?? '',
+      capacity: me.capacity ?? '',
     },
     status: state.status,
     mine: progressOf(state, me.id).status,

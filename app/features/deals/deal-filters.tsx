@@ -29,6 +29,7 @@ function without(ask: DealAsk): DealAsk {
   return Object.fromEntries(Object.entries(ask).filter(([, v]) => v !== undefined && v !== ''));
 }
 
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function DealFilters({ ask, onAsk }: Props) {
   const firm = useFirm();
   const [keeping, setKeeping] = useState(false);

@@ -223,7 +223,7 @@ function PersonRow({
       <Token name={party.name} ink={ink} size={32} />
       <View style={{ flex: 1 }}>
         <Strong>{party.name}</Strong>
-        <Small>{`${sideLabel(party.side, party.ordinal)}${ours ? ', ours' : ''}${party.company ? `, for ${party.company}` : ''}`}</Small>
+        <Small>{`${sideLabel(party.side, party.ordinal)}${ours ? ', ours' : ''}${party.capacity ? `, ${party.capacity}` : ''}${party.company ? `, for ${party.company}` : ''}`}</Small>
         <Small numberOfLines={1} style={party.email ? null : { color: p.wine }}>
           {party.email || 'No email address yet'}
         </Small>

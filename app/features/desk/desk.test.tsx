@@ -156,6 +156,7 @@ test('somebody of the deal joins the packet, and goes out of it with all that is
     email: 'c@example.com',
     phone: null,
     company: '',
+    capacity: '',
     personId: null,
   };
   await open(undefined, { dealParties: [callum] });

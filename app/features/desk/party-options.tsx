@@ -44,6 +44,12 @@ export function PartyOptions({ party, onChange }: { party: PacketParty; onChange
         testID={`company-${first}`}
       />
       <LateInput
+        label={`In what capacity ${first} signs, under the signature`}
+        value={party.capacity ?? ''}
+        onSave={(capacity) => set({ capacity: capacity.trim() || undefined })}
+        testID={`capacity-${first}`}
+      />
+      <LateInput
         label="A note that nobody else reads"
         value={party.note ?? ''}
         multiline

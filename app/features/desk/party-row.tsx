@@ -97,6 +97,7 @@ function PartyMenu({
 /** What is not as usual with a party, in a few words. */
 function particulars(p: PacketParty): string[] {
   return [
+    p.capacity ?? '',
     p.company ? `for ${p.company}` : '',
     p.language ? ({ es: 'in Spanish', vi: 'in Vietnamese' }[p.language] ?? `in ${p.language}`) : '',
     p.secondStep ? { code: 'access code', email: 'code by email', phone: 'code by phone' }[p.secondStep] : '',

@@ -10,6 +10,7 @@ import {
   setText,
   tickStrokes,
   handOf,
+  withUnder,
 } from '@gatepath/core/filling';
 import type { PathStep } from '@gatepath/core/packet';
 import type { Rect } from '@gatepath/core/paper';
@@ -34,7 +35,7 @@ export const Fills = memo(function Fills({ page, scale, fills, pictureUrl }: Pro
   const ready = useHandFonts(
     faces,
     text,
-    fills.some((f) => f.shows.form === 'text'),
+    fills.some((f) => f.shows.form === 'text' || f.under),
   );
   return (
     <Svg
@@ -52,6 +53,7 @@ export const Fills = memo(function Fills({ page, scale, fills, pictureUrl }: Pro
               kind={f.kind}
               color={inkOf(f.ink).color}
               several={f.lines === 'several'}
+              under={f.under}
               pictureUrl={pictureUrl}
             />
           ))
@@ -60,21 +62,30 @@ export const Fills = memo(function Fills({ page, scale, fills, pictureUrl }: Pro
   );
 });
 
-export function Shown({
-  shows,
-  rect,
-  kind,
-  color,
-  several,
-  pictureUrl,
-}: {
+export function Shown({ under, rect, ...rest }: ShownProps & { under?: string | undefined }) {
+  const { hand, words } = withUnder(rect, under);
+  if (!words || !under) return <Hand {...rest} rect={rect} />;
+  const line = setText(under, words, measureIn(FONT.document));
+  return (
+    <>
+      <Hand {...rest} rect={hand} />
+      <SvgText x={line.x} y={line.baseline} fontSize={line.size} fontFamily={FONT.document} fill={INK}>
+        {under}
+      </SvgText>
+    </>
+  );
+}
+
+interface ShownProps {
   shows: ShownFill['shows'];
   rect: Rect;
   kind: ShownFill['kind'];
   color: string;
   several?: boolean;
   pictureUrl?: (sha256: string) => string;
-}) {
+}
+
+function Hand({ shows, rect, kind, color, several, pictureUrl }: ShownProps) {
   if (shows.form === 'picture') {
     const box = fitPicture(shows.picture, rect);
     const href = pictureUrl?.(shows.picture.sha256);

@@ -18,7 +18,7 @@ interface Props {
   error?: unknown;
 }
 
-const NOBODY = { name: '', email: '', phone: '', company: '', personId: null };
+const NOBODY = { name: '', email: '', phone: '', company: '', capacity: '', personId: null };
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function PartyForm({ start, saveLabel, onSave, onCancel, error }: Props) {
@@ -30,6 +30,7 @@ export function PartyForm({ start, saveLabel, onSave, onCancel, error }: Props) 
       email: start.email ?? '',
       phone: start.phone ?? '',
       company: start.company ?? '',
+      capacity: start.capacity ?? '',
       personId: start.personId ?? null,
     },
   });
@@ -61,6 +62,7 @@ export function PartyForm({ start, saveLabel, onSave, onCancel, error }: Props) 
               email: x.email,
               phone: x.phone ?? '',
               company: x.company,
+              capacity: '',
               personId: x.id,
             })
           }
@@ -68,10 +70,11 @@ export function PartyForm({ start, saveLabel, onSave, onCancel, error }: Props) 
       )}
       <Field control={control} name="email" label="Email" keyboard="email-address" autoComplete="off" />
       <Field control={control} name="phone" label="Phone (optional)" keyboard="phone-pad" autoComplete="off" />
+      <Field control={control} name="company" label="Signs for a company or trust (optional)" autoComplete="off" />
       <Field
         control={control}
-        name="company"
-        label="Signs for a company or trust (optional)"
+        name="capacity"
+        label="In what capacity: “trustee of …” (optional)"
         autoComplete="off"
         onSubmit={() => void submit()}
       />

@@ -48,6 +48,7 @@ function fillLocally(view: SigningView, markId: string, text: string | undefined
     partyId: view.me.id,
     ink: view.me.ink,
     ...(mark.several ? { lines: 'several' as const } : {}),
+    ...(mark.kind === 'signature' && view.me.capacity ? { under: view.me.capacity } : {}),
     shows,
   };
   return {

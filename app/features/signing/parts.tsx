@@ -27,6 +27,7 @@ export function WhoIs({ view, over, onNotMe }: { view: SigningView; over?: boole
       <View style={{ flex: 1, minWidth: 150 }}>
         <Strong style={{ fontSize: 19, lineHeight: 25 }}>{t(over ? 'sign.for' : 'sign.as', { first })}</Strong>
         <Small>{`${view.me.name}, ${sideIn(words, view.me)}`}</Small>
+        {view.me.capacity ? <Small>{view.me.capacity}</Small> : null}
         {view.me.company ? <Small>{t('sign.for_company', { company: view.me.company })}</Small> : null}
       </View>
       {onNotMe ? (

@@ -1,7 +1,11 @@
 import { count } from '../../text/names';
+import type { PacketParty } from '../types';
 import { byItself } from './kind';
 
+/** "Wren Alder, trustee of the Alder Trust" */
+const nameWithCapacity = ({ name, capacity }: PacketParty): string => (capacity ? `${name}, ${capacity}` : name);
+
 export const printedName = byItself('printed name', 150, (n) => count(n, 'printed name'), {
-  text: ({ party }) => party.name,
-  known: (party) => party.name,
+  text: ({ party }) => nameWithCapacity(party),
+  known: nameWithCapacity,
 });

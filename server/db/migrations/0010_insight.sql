@@ -41,3 +41,6 @@ create table binder (
 create index binder_file on binder (sha256) where sha256 is not null;
 -- Until when a deal is kept at the least, as a day; the firm's own wish.
 alter table deal add column keep_until date;
+
+-- In what capacity somebody signs in a deal ("trustee of the Alder Trust"): it stands under their signature.
+alter table party add column capacity text not null default '';
