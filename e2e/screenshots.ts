@@ -40,9 +40,6 @@ const get = <T>(page: Page, url: string) =>
   page.evaluate(async (u) => (await (await fetch(u)).json()) as never, url) as Promise<T>;
 
 const phone = await openPage(browser, { ...PHONE, deviceScaleFactor: 1 });
-await phone.goto(`${base}/sign-in`);
-await phone.waitForSelector(byTestId('sign-in'));
-await shot(phone, 'sign-in-phone');
 await signIn(phone, base, 'odile@towpath-vane.example.com', 'towpath-demo');
 await phone.waitForSelector(byTestId('week'));
 await shot(phone, 'today-phone');
@@ -80,8 +77,12 @@ await signIn(wide, base, 'odile@towpath-vane.example.com', 'towpath-demo');
 await wide.waitForSelector(byTestId('week'));
 await shot(wide, 'today-wide');
 await wide.goto(`${base}/deals`);
-await wide.waitForSelector(byTestId('deal-card'));
+await wide.waitForSelector(byTestId('deal-row'));
+for (const box of (await wide.$$('[role="checkbox"]')).slice(1, 3)) await box.click();
 await shot(wide, 'deals-wide');
+await wide.goto(`${base}/insight`);
+await wide.waitForSelector(byTestId('chart-through'));
+await shot(wide, 'insight-wide');
 await tap(wide, 'command-line');
 await type(wide, 'command-input', 'lantren');
 await wide.waitForSelector(byTestId('found-deal'));

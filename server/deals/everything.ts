@@ -1,5 +1,6 @@
 /** Deals looked at in great number: the open ones after a rule changed, all of them after an upgrade. */
 import type { Context } from '../context';
+import { breathe } from '../db/breathe';
 import { lookUpWords } from '../documents/words';
 import { indexPeople } from '../find/queries';
 import { peopleAfter } from '../people/queries';
@@ -19,6 +20,7 @@ export async function lookAtMany(ctx: Context, what: string): Promise<void> {
       if (ctx.jobs.stopping) return;
       if (all) await lookUpWords(ctx, id);
       await lookAtDeal(ctx, id);
+      await breathe();
     }
     after = ids[ids.length - 1] ?? '';
     ids = await dealIdsAfter(db, after, all, A_STEP);
@@ -26,6 +28,7 @@ export async function lookAtMany(ctx: Context, what: string): Promise<void> {
   if (!all) return;
   for (let people = await peopleAfter(db, '', A_STEP); people.length;) {
     await indexPeople(db, people);
+    await breathe();
     people = await peopleAfter(db, people[people.length - 1]?.id ?? '', A_STEP);
   }
 }

@@ -16,6 +16,7 @@ import { clip, isClean, oneLine } from '@gatepath/core/text';
 import { MAX_TABLE, type ImportQuery, type ImportView } from '@gatepath/contract';
 import type { Context } from '../context';
 import type { Db } from '../db/pool';
+import { breathe } from '../db/breathe';
 import { inTransaction, type Tx } from '../db/tx';
 import { ownFacts } from '../deals/queries';
 import { chunksOf } from '../files/chunks';
@@ -123,6 +124,7 @@ async function takePeople(ctx: Context, { db }: Tx, rows: PersonRow[]): Promise<
       step.filter((p) => ids.has(p.id)),
     );
     added += ids.size;
+    await breathe();
   }
   return { added, known: rows.length - added };
 }
@@ -164,6 +166,7 @@ async function takeDeals(
       `${member.name} brought the deal in from a table.`,
       at,
     );
+    await breathe();
   }
   // What they need, and how they are found, is worked out in the background.
   if (fresh.length) await ctx.jobs.queue(tx, 'rules', 'imported');

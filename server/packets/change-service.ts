@@ -176,11 +176,15 @@ async function changeAct(ctx: Context, state: PacketState, body: Body<'change_ac
 async function changeMarks(ctx: Context, state: PacketState, body: Body<'change_marks'>): Promise<ChangeCommand> {
   const known = new Map(state.plan.marks.map((m) => [m.id, m]));
   const drop = [...body.drop];
-  const put = body.put.map((m): Mark => {
+  const put = body.put.map(({ check: _check, ...m }): Mark => {
     const was = known.get(m.id);
+    // What a value must be was looked over by the gate check: it stays as it was sent, and a new mark has none.
     if (!was) return { ...m, id: newId() };
     const { redlineId, ruleId, placeId } = was;
-    const kept = redlineId ? { redlineId } : {};
+    const kept = {
+      ...(redlineId ? { redlineId } : {}),
+      ...(was.check && was.kind === m.kind ? { check: was.check } : {}),
+    };
     const stays =
       was.documentId === m.documentId &&
       was.page === m.page &&
