@@ -1,7 +1,7 @@
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
-import { Searchbar } from 'react-native-paper';
+import { SearchBar } from '../../ui/search-bar';
 import type { DealSummary } from '@gatepath/contract';
 import { isOver, KIND_WORDS, STATUS_WORDS } from '@gatepath/core/deal';
 import { useDeals, type DealAsk } from '../../api/hooks';
@@ -28,13 +28,10 @@ export function DealsPlace() {
     search !== '' || Object.keys(rest).some((k) => k !== 'archived' && k !== 'order') || ask.archived !== false;
   const many = items.length > 3 || asked;
   const bar = (
-    <Searchbar
-      icon="magnify"
-      clearIcon="close"
+    <SearchBar
       placeholder="Find a street or town"
       value={search}
       onChangeText={(text) => setAsk(text ? { ...rest, search: text } : rest)}
-      inputStyle={{ fontSize: 16 }}
       style={wide ? { flex: 1, maxWidth: 420 } : undefined}
     />
   );

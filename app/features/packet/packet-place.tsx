@@ -5,6 +5,7 @@ import { DeskScreen } from '../desk/desk';
 import { PacketScreen } from './packet-screen';
 import { useWide } from '../../ui/hooks';
 import { NotReady, isReady } from '../../ui/not-ready';
+import { CommandLine } from '../office/command-line';
 import { Places } from '../office/frame';
 
 export function PacketPlace() {
@@ -15,12 +16,17 @@ export function PacketPlace() {
   if (!isReady(session)) return <NotReady query={session} what="Gate Path" />;
   if (!session.data.member) return <Redirect href="/sign-in" />;
   if (!isReady(packet)) return <NotReady query={packet} what="the packet" />;
-  return packet.data.sent ? (
+  return (
     <View style={{ flex: 1 }}>
-      {wide ? <Places /> : null}
-      <PacketScreen packet={packet.data} sent={packet.data.sent} />
+      {packet.data.sent ? (
+        <>
+          {wide ? <Places /> : null}
+          <PacketScreen packet={packet.data} sent={packet.data.sent} />
+        </>
+      ) : (
+        <DeskScreen key={packet.data.id} packet={packet.data} />
+      )}
+      <CommandLine />
     </View>
-  ) : (
-    <DeskScreen key={packet.data.id} packet={packet.data} />
   );
 }

@@ -2,7 +2,7 @@
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { Pressable } from 'react-native';
-import { Searchbar } from 'react-native-paper';
+import { SearchBar } from '../../ui/search-bar';
 import type { PersonSummary } from '@gatepath/contract';
 import { count } from '@gatepath/core/text';
 import { usePeople } from '../../api/deal-hooks';
@@ -18,13 +18,10 @@ export function PeoplePlace() {
     <>
       <Title>People</Title>
       <ListActs list="people" />
-      <Searchbar
-        icon="magnify"
-        clearIcon="close"
+      <SearchBar
         placeholder="Find a name, company or address"
         value={search}
         onChangeText={setSearch}
-        inputStyle={{ fontSize: 16 }}
         testID="find-people"
       />
     </>
