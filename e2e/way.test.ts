@@ -393,8 +393,14 @@ step('a late round: a trustee signs the executed document, and every earlier sea
   await tap(desk, 'path-together');
   await tap(desk, 'tab-ledger');
   await tap(desk, 'rule-Theo');
-  await desk.waitForFunction(() =>
-    /22 of 22/.test(document.querySelector('[data-testid="ledger-sum"]')?.textContent ?? ''),
+  // Initials on every page of the document and of its signing record, however long that has become.
+  await desk.waitForFunction(
+    (pages) => {
+      const sum = /(\d+) of (\d+)/.exec(document.querySelector('[data-testid="ledger-sum"]')?.textContent ?? '');
+      return sum !== null && sum[1] === sum[2] && Number(sum[1]) > pages;
+    },
+    {},
+    LONG_PAGES,
   );
   await tap(desk, `cell-${LONG_PAGES}-initials`);
   await tap(desk, 'take-Theo');
