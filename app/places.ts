@@ -12,9 +12,3 @@ type OfficePlace = {
 export function place(name: OfficePlace) {
   return lazy(async () => ({ default: (await import('./features/office'))[name] }));
 }
-
-/** What a person sees who opens a signing link. */
-export const Ceremony = lazy(async () => ({ default: (await import('./features/signing/ceremony')).Ceremony }));
-
-/** The same, gone through by a member before anything is sent. */
-export const Rehearsal = lazy(async () => ({ default: (await import('./features/signing/ceremony')).Rehearsal }));

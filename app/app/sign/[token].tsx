@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { Ceremony } from '../../places';
+import { Ceremony } from '../../ceremony-place';
 
 export default function Sign() {
   const { token } = useLocalSearchParams<{ token: string }>();

@@ -16,7 +16,7 @@ import {
 import { mergeTags } from '@gatepath/core/merge';
 import { urlOf } from '@gatepath/contract/paths';
 import { count, firstName } from '@gatepath/core/text';
-import { Rehearsal } from '../../places';
+import { Rehearsal } from '../../ceremony-place';
 import { usePalette } from '../../ui/hooks';
 import { Button, Choice, IconButton } from '../../ui/pieces';
 import { Body, Small, Strong } from '../../ui/text';

@@ -1,0 +1,9 @@
+/** The ceremony, fetched when it is first gone to: by whoever signs, or by a member who goes through a draft. Apart from
+ *  the office's places, which it is no part of. */
+import { lazy } from 'react';
+
+/** What a person sees who opens a signing link. */
+export const Ceremony = lazy(async () => ({ default: (await import('./features/signing/ceremony')).Ceremony }));
+
+/** The same, gone through by a member before anything is sent. */
+export const Rehearsal = lazy(async () => ({ default: (await import('./features/signing/ceremony')).Rehearsal }));
