@@ -29,7 +29,15 @@ test('what only the server can see stands beside its field, and what was written
     [
       'POST',
       '/api/deals/weir/parties',
-      { side: 'buyer', name: 'Wren Alder', email: 'wren@example.com', phone: null, company: '', personId: null },
+      {
+        side: 'buyer',
+        name: 'Wren Alder',
+        email: 'wren@example.com',
+        phone: null,
+        company: '',
+        capacity: '',
+        personId: null,
+      },
     ],
   ]);
   expect([input('name').value, input('email').value]).toEqual(['Wren Alder', 'wren@example.com']);
