@@ -53,8 +53,10 @@ export function rows(): Promise<Row[]> {
           [ids],
         );
         await pool.query(
-          `insert into find_entry (kind, id, deal_id, title, detail, folded, words)
-           select kind, id, deal_id, title, detail, lower(title || ' ' || detail), to_tsvector('simple', title || ' ' || detail) from (
+          `insert into find_entry (kind, id, deal_id, title, detail, folded, is_open, words)
+           select kind, id, deal_id, title, detail, lower(title || ' ' || detail),
+             coalesce((select status = 'active' from deal where deal.id = x.deal_id), true),
+             to_tsvector('simple', title || ' ' || detail) from (
              select 'deal' as kind, id, id as deal_id, address as title, 'Sale, Tern Lock' as detail from deal where id = any($1::text[])
              union all select 'packet', p.id, p.deal_id, p.name, d.address from packet p join deal d on d.id = p.deal_id
                where d.id = any($1::text[])

@@ -57,9 +57,12 @@ const dealFilters = {
   tag: line(40),
   /** Who works on it. */
   memberId: id(),
-  /** Deals with a paper that is late; with a packet that waits for somebody. */
-  late: yup.boolean(),
+  /** With something that is late, or due within the week. */
+  due: yup.string().oneOf(['late', 'week'] as const),
+  /** With a packet that waits for somebody; at this gate, from 1; for somebody of this side. */
   waits: yup.boolean(),
+  gate: yup.number().integer().min(1).max(60),
+  holdUp: yup.string().oneOf(SIDES),
   archived: yup.boolean(),
   order: yup.string().oneOf(DEAL_ORDERS),
 };

@@ -32,16 +32,22 @@ export const keptViews = named('KeptViews', {
       /** Whether the one who asks keeps it, and may let it go. */
       own: flag(),
       by: text(),
-      query: byName<string | boolean>(
+      query: byName<string | number | boolean>(
         yup
-          .mixed<string | boolean>((v): v is string | boolean => typeof v === 'string' || typeof v === 'boolean')
+          .mixed<string | number | boolean>((v): v is string | number | boolean =>
+            ['string', 'number', 'boolean'].includes(typeof v),
+          )
           .defined()
-          .meta({ jsonSchema: { oneOf: [{ type: 'string' }, { type: 'boolean' }] } }),
+          .meta({ jsonSchema: { oneOf: [{ type: 'string' }, { type: 'number' }, { type: 'boolean' }] } }),
       ),
     }),
   ),
 });
 export type KeptViews = yup.InferType<typeof keptViews>;
+
+/** Tags to choose from, those of most deals first. */
+export const dealTags = named('DealTags', { tags: list(text()) });
+export type DealTags = yup.InferType<typeof dealTags>;
 
 /** What became of an act on several deals. */
 export const dealsActed = named('DealsActed', {

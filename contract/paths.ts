@@ -65,6 +65,7 @@ export const paths = {
   live: to('GET', '/live'),
   deals: to('GET', '/deals'),
   dealsAct: to('POST', '/deals/acts'),
+  dealTags: to('GET', '/deal-tags'),
   keptViews: to('GET', '/views'),
   keepView: to('POST', '/views'),
   dropView: to('DELETE', '/views/:viewId'),

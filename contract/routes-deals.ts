@@ -20,6 +20,12 @@ export const dealRoutes = {
     answer: v.dealsActed,
     problems: ['unknown-member', 'bad-act'],
   }),
+  dealTags: route(paths.dealTags, {
+    who: 'member',
+    summary: 'The tags of deals to choose from',
+    answer: v.dealTags,
+    problems: [],
+  }),
   keptViews: route(paths.keptViews, {
     who: 'member',
     summary: 'Lists kept under a name: the own ones and those shared',

@@ -36,9 +36,14 @@ export async function openPage(browser: Browser, viewport: typeof PHONE | typeof
 
 export const byTestId = (id: string) => `[data-testid="${id}"]`;
 
+export const byLabel = (label: string) => `[aria-label="${label}"]`;
+
 /** Waits for an element, brings it into sight and clicks it like a user. */
-export async function tap(page: Page, testId: string): Promise<void> {
-  const el = await page.waitForSelector(`${byTestId(testId)}:not([aria-disabled="true"])`, { visible: true });
+export const tap = (page: Page, testId: string): Promise<void> => tapOn(page, byTestId(testId));
+
+/** The same for whatever a selector finds: a click at what still moves into place would miss it. */
+export async function tapOn(page: Page, selector: string): Promise<void> {
+  const el = await page.waitForSelector(`${selector}:not([aria-disabled="true"])`, { visible: true });
   await el!.scrollIntoView();
   await rests(el!);
   await el!.click();

@@ -8,6 +8,7 @@ import type { DraftEdit } from '@gatepath/core/packet';
 import { paper } from '../server/test/papers';
 import { findings } from './axe';
 import {
+  byLabel,
   byTestId,
   choose,
   eventually,
@@ -17,6 +18,7 @@ import {
   settled,
   signIn,
   tap,
+  tapOn,
   textOf,
   type,
   WIDE,
@@ -88,8 +90,7 @@ const messages = async (kind: string) =>
 
 test('before anything is sent, the whole ceremony is gone through as the buyer will, and nothing is kept', async () => {
   await phone.goto(`${server.url}/packets/${packet.id}`);
-  await phone.waitForSelector('[aria-label="See it as a party will"]');
-  await phone.click('[aria-label="See it as a party will"]');
+  await tapOn(phone, byLabel('See it as a party will'));
   await tap(phone, 'go-through');
   await phone.waitForSelector(byTestId('agree'));
   await phone.$eval(`${byTestId('rehearsal')} [role="checkbox"]`, (el) => (el as HTMLElement).click());
@@ -108,7 +109,7 @@ test('somebody ahead is taken out, and the places of another are moved on the pa
   packet = await office.call<PacketView>('POST', `/api/packets/${packet.id}/send`, { version, despiteWarnings: true });
   await phone.goto(`${server.url}/packets/${packet.id}`);
   await phone.waitForSelector(byTestId('party-Callum'));
-  await phone.click('[aria-label="What to do for Callum Alder"]');
+  await tapOn(phone, byLabel('What to do for Callum Alder'));
   await choose(phone, 'Take Callum out');
   await type(phone, 'drop-reason', 'He sold his share.');
   await tap(phone, 'drop-now');

@@ -14,7 +14,7 @@ import type {
   TodayView,
 } from '@gatepath/contract';
 import { call } from './client';
-import { keys } from './hooks';
+import { keys, pageAfter } from './hooks';
 import { officeNews, useLive } from './live';
 
 export const dealKeys = {
@@ -153,7 +153,7 @@ export function usePeople(search: string, enabled = true) {
     queryKey: dealKeys.people(search),
     enabled,
     initialPageParam: '',
-    queryFn: ({ pageParam }) => call('people', { query: { search, after: pageParam || undefined } }),
+    queryFn: ({ pageParam }) => call('people', { query: { search, ...pageAfter(pageParam) } }),
     getNextPageParam: (last) => last.next,
   });
 }

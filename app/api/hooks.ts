@@ -31,6 +31,9 @@ export const keys = {
   signing: (token: string) => ['signing', token],
 } as const;
 
+/** The part of a long list to ask for: little at first, more at once for whoever goes on towards its end. */
+export const pageAfter = (after: string) => (after ? { after, limit: 100 } : { limit: 40 });
+
 /** The firm, who is signed in, and what the server can do. */
 export function useSession() {
   return useQuery({ queryKey: keys.session, queryFn: () => call('session'), staleTime: 60_000 });
@@ -70,16 +73,13 @@ export function useFirm() {
 
 /** What is asked of the list of deals. */
 export type DealAsk = Omit<DealsQuery, 'after' | 'limit'>;
-/** As many deals as a wide table asks for at once. */
-const ROWS = 60;
 
 /** Deals, newest first or as they are ordered, page by page. */
-export function useDeals(ask: DealAsk, rows = false) {
+export function useDeals(ask: DealAsk) {
   return useInfiniteQuery({
-    queryKey: keys.deals({ ...ask, rows }),
+    queryKey: keys.deals(ask),
     initialPageParam: '',
-    queryFn: ({ pageParam }) =>
-      call('deals', { query: { ...ask, after: pageParam || undefined, ...(rows ? { limit: ROWS } : {}) } }),
+    queryFn: ({ pageParam }) => call('deals', { query: { ...ask, ...pageAfter(pageParam) } }),
     placeholderData: keepPreviousData,
     getNextPageParam: (last) => last.next,
   });
@@ -260,9 +260,10 @@ export function useMailroom(packetId?: string) {
   return useInfiniteQuery({
     queryKey: keys.mailroom(packetId),
     initialPageParam: '',
-    refetchInterval: 5_000,
-    queryFn: ({ pageParam }) => call('mailroom', { query: { packetId, after: pageParam || undefined } }),
+    queryFn: ({ pageParam }) => call('mailroom', { query: { packetId, ...pageAfter(pageParam) } }),
     getNextPageParam: (last) => last.next,
+    // Whoever has gone on to older ones reads those: all of them are not asked for again and again.
+    refetchInterval: ({ state }) => ((state.data?.pages.length ?? 0) > 1 ? false : 5_000),
   });
 }
 

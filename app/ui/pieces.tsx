@@ -5,6 +5,7 @@ import { usePalette } from './hooks';
 import { Icon, type IconName } from './icon';
 import { Body, Small, Strong } from './text';
 import { FONT } from './theme';
+import { pillFrame, pillWords } from './pill';
 import { Radio, RadioGroup } from './radio';
 
 export function Card({
@@ -253,22 +254,8 @@ export function Choice<T extends string>({
       {options.map((o) => {
         const on = o.value === value;
         return (
-          <Radio
-            key={o.value}
-            value={o.value}
-            label={o.label}
-            testID={`choice-${o.value}`}
-            style={{
-              minHeight: 44,
-              paddingHorizontal: 14,
-              borderRadius: 22,
-              borderWidth: 1.5,
-              borderColor: on ? p.ink : p.rule,
-              backgroundColor: on ? p.ink : p.sheet,
-              justifyContent: 'center',
-            }}
-          >
-            <Body style={{ color: on ? p.paper : p.ink, fontFamily: on ? FONT.bold : FONT.text }}>{o.label}</Body>
+          <Radio key={o.value} value={o.value} label={o.label} testID={`choice-${o.value}`} style={pillFrame(p, on)}>
+            <Body style={pillWords(p, on)}>{o.label}</Body>
           </Radio>
         );
       })}

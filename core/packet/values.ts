@@ -80,18 +80,25 @@ export const checkNumber = (wanted: Wanted): ValueCheck => checkFigure(wanted, f
 /** A sum, with its sign and its cents. */
 export const checkMoney = (wanted: Wanted): ValueCheck => checkFigure(wanted, true);
 
+/** Decimal digits that a number of 64 bits holds exactly. */
+const EXACT_DIGITS = 15;
+
 function checkFigure({ mark, text, tell }: Wanted, money: boolean): ValueCheck {
   const bare = text.replace(/[$\s\u00a0]/g, '');
-  if (!/^[-+]?(?:\d{1,3}(?:,\d{3})+|\d+)(?:\.\d+)?$/.test(bare) || bare.length > 18)
-    return wrong(mark.check?.message || tell(money ? 'value.money' : 'value.number'));
+  const no = () => wrong(mark.check?.message || tell(money ? 'value.money' : 'value.number'));
+  if (!/^[-+]?(?:\d{1,3}(?:,\d{3})+|\d+)(?:\.\d+)?$/.test(bare)) return no();
   const n = Number(bare.replace(/,/g, ''));
+  if (Math.abs(n) >= 10 ** EXACT_DIGITS) return no();
+  const shown = showNumber(n, money, bare.split('.')[1]?.length ?? 0);
+  // What is shown is what was written: more digits than these would come out as others.
+  if (shown.replace(/\D/g, '').length > EXACT_DIGITS) return no();
   const { min, max } = mark.check ?? {};
   if (min !== undefined && n < min)
     return wrong(mark.check?.message || tell('value.at_least', { limit: showNumber(min, money) }));
   if (max !== undefined && n > max)
     return wrong(mark.check?.message || tell('value.at_most', { limit: showNumber(max, money) }));
   if (money && Math.abs(n * 100 - Math.round(n * 100)) > 1e-6) return wrong(tell('value.cents'));
-  return { ok: true, value: showNumber(n, money, bare.split('.')[1]?.length ?? 0) };
+  return { ok: true, value: shown };
 }
 
 /** A number with thousands set apart; a sum with its sign and two digits. */
@@ -101,7 +108,7 @@ export function showNumber(n: number, money: boolean, digits = 0): string {
   let grouped = whole!.slice(0, whole!.length % 3);
   for (let i = grouped.length; i < whole!.length; i += 3) grouped += `${grouped ? ',' : ''}${whole!.slice(i, i + 3)}`;
   const shown = part && (!money || part !== undefined) ? `${grouped}.${part}` : grouped;
-  return `${n < 0 ? '-' : ''}${money ? '$' : ''}${shown}`;
+  return `${n < 0 && Number(fixed) !== 0 ? '-' : ''}${money ? '$' : ''}${shown}`;
 }
 
 /** A day, as it is written in letters. */

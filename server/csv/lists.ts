@@ -4,7 +4,9 @@ import { intakeFields, type IntakeField } from '@gatepath/core/intake';
 import { SIDE_WORDS } from '@gatepath/core/text';
 import type { ListName } from '@gatepath/contract';
 import type { Context } from '../context';
-import { listDeals, ownFacts, partiesOfDeals, type DealListRow, type PartyRow } from '../deals/queries';
+import { listDeals } from '../deals/list-queries';
+import { partiesOfDeals, type PartyRow } from '../deals/party-queries';
+import { ownFacts, type DealListRow } from '../deals/queries';
 import { insightView } from '../insight/service';
 import * as q from './queries';
 

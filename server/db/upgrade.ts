@@ -19,6 +19,7 @@ export async function upgrade(ctx: Context): Promise<void> {
   await once(pool, '0005_firm_ground: work', () => queueWork(ctx));
   await once(pool, '0007_deals: rules', () => addRules(ctx));
   await once(pool, '0008_people: what is found', () => ctx.jobs.queueNow('rules', EVERYTHING));
+  await once(pool, '0010_insight: what is found of open deals', () => ctx.jobs.queueNow('rules', EVERYTHING));
 }
 
 /** Codes told in person stood in drafts as they were told; from now on only keyed hashes are kept. */

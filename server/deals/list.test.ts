@@ -92,13 +92,37 @@ test('an act on several names what it could not do, and leaves the others done',
   expect((await way.server.ok('deal', { params: { dealId: deal.id } })).tags).toEqual(['slow']);
 });
 
+test('it is narrowed by the gate a packet stands at and by whose side holds it up; tags that are in use can be chosen', async () => {
+  const { deal } = await way.send([{ name: 'Tobias Mercer', email: 'tobias@example.com' }], [{ names: ['Tobias'] }]);
+  const has = async (query: Record<string, string>) => (await all(query)).some((d) => d.id === deal.id);
+  expect([await has({ waits: 'true' }), await has({ gate: '1' }), await has({ gate: '2' })]).toEqual([
+    true,
+    true,
+    false,
+  ]);
+  expect([await has({ holdUp: 'seller' }), await has({ holdUp: 'buyer' })]).toEqual([true, false]);
+  expect((await way.server.call('deals', { query: { gate: '0' } })).status).toBe(422);
+  expect((await way.server.ok('dealTags')).tags[0]).toBe('canal');
+});
+
+test('what is found of open deals stands before what is found of those that are over', async () => {
+  const over = await way.server.deal('1 Halcyon Quay', []);
+  const open = await way.server.deal('2 Halcyon Quay', []);
+  const find = async () => (await way.server.ok('find', { query: { q: 'halcyon' } })).deals.map((d) => d.id);
+  await way.server.ok('setDeal', { params: { dealId: over.id }, body: { status: 'fell_through' } });
+  expect(await find()).toEqual([open.id, over.id]);
+  await way.server.ok('setDeal', { params: { dealId: open.id }, body: { status: 'closed' } });
+  await way.server.ok('setDeal', { params: { dealId: over.id }, body: { status: 'active' } });
+  expect(await find()).toEqual([over.id, open.id]);
+});
+
 test('a list is kept under a name, replaced under the same one, and only its own member lets it go', async () => {
   const keep = (name: string, query: object, shared = false) =>
     way.server.ok('keepView', { body: { name, shared, query } });
-  await keep('Late', { late: true });
-  const { items } = await keep('late', { late: true, kind: 'sale' }, true);
+  await keep('Late', { due: 'late' });
+  const { items } = await keep('late', { due: 'late', kind: 'sale' }, true);
   expect(items).toEqual([
-    expect.objectContaining({ name: 'late', shared: true, own: true, query: { late: true, kind: 'sale' } }),
+    expect.objectContaining({ name: 'late', shared: true, own: true, query: { due: 'late', kind: 'sale' } }),
   ]);
   // What a list is narrowed by is checked like the list itself.
   const odd = await way.server.call('keepView', { body: { name: 'x', query: { kind: 'boat' } } });

@@ -3,7 +3,7 @@ import type { PartyBody, PartyView } from '@gatepath/contract';
 import type { Db } from '../db/pool';
 import { newId } from '../ids';
 import { personFor } from '../people/book';
-import * as q from './queries';
+import * as q from './party-queries';
 
 /** What a screen needs of a person of a deal. */
 export function partyView(p: q.PartyRow): PartyView {

@@ -8,7 +8,8 @@ import { personFor } from '../people/book';
 import { notFound } from '../problem';
 import { note } from './note';
 import { addParty } from './parties';
-import * as q from './queries';
+import * as p from './party-queries';
+import { lockDeal } from './queries';
 import { dealView } from './service';
 import { lookAtDeal } from './standing';
 
@@ -21,7 +22,7 @@ import { lookAtDeal } from './standing';
 export async function addPartyToDeal(ctx: Context, dealId: string, body: PartyBody, member: Member): Promise<DealView> {
   await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
     // Two who add somebody at once must not both get the same place in the side.
-    if (!(await q.lockDeal(db, dealId))) throw notFound('This deal');
+    if (!(await lockDeal(db, dealId))) throw notFound('This deal');
     const partyId = await addParty(db, dealId, body, ctx.clock.now());
     await note(ctx, db, dealId, [`${member.name} added ${body.name}.`], { partyId });
     afterCommit(() => ctx.live.tell(topics.deal(dealId)));
@@ -38,13 +39,13 @@ export async function addPartyToDeal(ctx: Context, dealId: string, body: PartyBo
  */
 export async function correctParty(ctx: Context, partyId: string, body: PartyBody, member: Member): Promise<DealView> {
   const dealId = await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
-    const was = await q.lockParty(db, partyId);
+    const was = await p.lockParty(db, partyId);
     if (!was) throw notFound('This person');
-    await q.lockDeal(db, was.deal_id);
-    await q.updateParty(db, {
+    await lockDeal(db, was.deal_id);
+    await p.updateParty(db, {
       ...was,
       side: body.side,
-      ordinal: body.side === was.side ? was.ordinal : await q.nextOrdinal(db, was.deal_id, body.side),
+      ordinal: body.side === was.side ? was.ordinal : await p.nextOrdinal(db, was.deal_id, body.side),
       name: body.name,
       email: body.email ?? '',
       phone: body.phone ?? null,
@@ -68,10 +69,10 @@ export async function correctParty(ctx: Context, partyId: string, body: PartyBod
  */
 export async function dropParty(ctx: Context, partyId: string, member: Member): Promise<DealView> {
   const dealId = await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
-    const was = await q.partyById(db, partyId);
+    const was = await p.partyById(db, partyId);
     if (!was) throw notFound('This person');
     // Packets hold snapshots of their parties, so a sent packet loses nothing by this.
-    await q.deleteParty(db, partyId);
+    await p.deleteParty(db, partyId);
     await note(ctx, db, was.deal_id, [`${member.name} took ${was.name} out of the deal.`], { partyId });
     afterCommit(() => ctx.live.tell(topics.deal(was.deal_id)));
     return was.deal_id;

@@ -11,7 +11,6 @@ import type {
   PaperStanding,
   Waiver,
 } from '@gatepath/core/deal';
-import type { Side } from '@gatepath/core/text';
 import type { Db } from '../db/pool';
 import { itemAt } from '@gatepath/core/sure';
 
@@ -52,21 +51,7 @@ export interface DealRow {
 /** A deal as lists show it. */
 export type DealListRow = DealRow & { figures: Figures | null };
 
-export interface PartyRow {
-  id: string;
-  deal_id: string;
-  side: Side;
-  ordinal: number;
-  name: string;
-  email: string;
-  phone: string | null;
-  company: string;
-  capacity: string;
-  /** Who of the address book they are. */
-  person_id: string | null;
-}
-
-const COLUMNS =
+export const COLUMNS =
   'id, kind, address, city, time_zone, created_at, for_whom, status, status_on::text, facts, dates, tags, archived_at, keep_until::text';
 
 /** Keeps a deal. */
@@ -130,118 +115,6 @@ export async function wasSent(db: Db, dealId: string): Promise<boolean> {
     [dealId],
   );
   return itemAt(r.rows, 0).sent;
-}
-
-/** Deals newest first, by key: those with an id below `after`. */
-export async function listDeals(
-  db: Db,
-  o: { after: string | null; search: string | null; limit: number } & Partial<DealFilters>,
-): Promise<DealListRow[]> {
-  const values: unknown[] = [o.after, o.search, o.limit];
-  /** A condition with a value of its own; nothing where none is asked for. */
-  const when = <T>(value: T | null | undefined, sql: (at: string) => string): string => {
-    if (value === null || value === undefined) return '';
-    values.push(value);
-    return ` and ${sql(`$${values.length}`)}`;
-  };
-  const order = ORDERS[o.order ?? 'opened'];
-  const r = await db.query<DealListRow>(
-    `select ${COLUMNS}, figures from deal d
-     where ($1::text is null or ${order.after})
-       and ($2::text is null or d.address ilike $2 or d.city ilike $2)
-       ${when(o.kind, (x) => `d.kind = ${x}`)}
-       ${when(o.forWhom, (x) => `d.for_whom = ${x}`)}
-       ${when(o.statuses, (x) => `d.status = any(${x}::text[])`)}
-       ${when(o.tag, (x) => `d.tags ? ${x}`)}
-       ${when(o.memberId, (x) => `exists (select 1 from deal_member m where m.deal_id = d.id and m.member_id = ${x})`)}
-       ${when(o.lateBefore, (x) => `exists (select 1 from jsonb_array_elements(d.figures->'open') o where o->>'day' < ${x})`)}
-       ${o.waits ? ` and exists (select 1 from packet p where p.deal_id = d.id and p.status = 'at_gate')` : ''}
-       ${o.archived === undefined ? '' : ` and d.archived_at is ${o.archived ? 'not' : ''} null`}
-     order by ${order.by} limit $3`,
-    values,
-  );
-  return r.rows;
-}
-
-export interface DealFilters {
-  kind: DealKind;
-  forWhom: ForWhom;
-  statuses: DealStatus[];
-  tag: string;
-  memberId: string;
-  /** ISO day: deals with a paper that was due before it. */
-  lateBefore: string;
-  waits: boolean;
-  archived: boolean;
-  order: keyof typeof ORDERS;
-}
-
-/** The day a deal works towards, last where there is none. */
-const GOAL_DAY = `coalesce(d.dates->>(case when d.kind = 'tenancy' then 'move_in' else 'closing' end), '9999')`;
-/** How a list is ordered, and what comes after the deal of an id in it. */
-const ORDERS = {
-  opened: { by: 'd.id desc', after: 'd.id < $1' },
-  address: {
-    by: 'lower(d.address), d.id',
-    after: '(lower(d.address), d.id) > (select lower(x.address), x.id from deal x where x.id = $1)',
-  },
-  goal: {
-    by: `${GOAL_DAY}, d.id`,
-    after: `(${GOAL_DAY}, d.id) > (select ${GOAL_DAY.replace(/\bd\./g, 'x.')}, x.id from deal x where x.id = $1)`,
-  },
-} as const;
-
-/** The people of several deals. */
-export async function partiesOfDeals(db: Db, dealIds: string[]): Promise<PartyRow[]> {
-  if (!dealIds.length) return [];
-  return (await db.query<PartyRow>('select * from party where deal_id = any($1::text[]) order by id', [dealIds])).rows;
-}
-
-/** The people of a deal, in the order in which they were added. */
-export async function partiesOfDeal(db: Db, dealId: string): Promise<PartyRow[]> {
-  return (await db.query<PartyRow>('select * from party where deal_id = $1 order by id', [dealId])).rows;
-}
-
-/** A person of a deal; null when there is none. */
-export async function partyById(db: Db, id: string): Promise<PartyRow | null> {
-  return (await db.query<PartyRow>('select * from party where id = $1', [id])).rows[0] ?? null;
-}
-
-/** A person of a deal, locked until the transaction ends. */
-export async function lockParty(db: Db, id: string): Promise<PartyRow | null> {
-  return (await db.query<PartyRow>('select * from party where id = $1 for update', [id])).rows[0] ?? null;
-}
-
-/** Which one of a side the next person is, from 1. */
-export async function nextOrdinal(db: Db, dealId: string, side: Side): Promise<number> {
-  const r = await db.query<{ n: number }>(
-    'select coalesce(max(ordinal), 0)::int + 1 as n from party where deal_id = $1 and side = $2',
-    [dealId, side],
-  );
-  return itemAt(r.rows, 0).n;
-}
-
-/** Keeps a person of a deal. */
-export async function insertParty(db: Db, p: PartyRow & { at: Date }): Promise<void> {
-  await db.query(
-    `insert into party (id, deal_id, side, ordinal, name, email, phone, company, created_at, person_id, capacity)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)`,
-    [p.id, p.deal_id, p.side, p.ordinal, p.name, p.email, p.phone, p.company, p.at, p.person_id, p.capacity],
-  );
-}
-
-/** Corrects a person of a deal. */
-export async function updateParty(db: Db, p: PartyRow): Promise<void> {
-  await db.query(
-    `update party set side = $2, ordinal = $3, name = $4, email = $5, phone = $6, company = $7, person_id = $8, capacity = $9
-     where id = $1`,
-    [p.id, p.side, p.ordinal, p.name, p.email, p.phone, p.company, p.person_id, p.capacity],
-  );
-}
-
-/** Takes a person out of a deal. */
-export async function deleteParty(db: Db, id: string): Promise<void> {
-  await db.query('delete from party where id = $1', [id]);
 }
 
 /** Members who work on a deal, by id; nobody for everybody. */

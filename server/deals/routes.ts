@@ -3,6 +3,7 @@ import type { Context } from '../context';
 import { serve } from '../http/routing';
 import { dealActivity } from './activity';
 import * as changes from './changes';
+import * as list from './list';
 import * as parties from './party-changes';
 import * as rules from './rules';
 import * as service from './service';
@@ -10,11 +11,12 @@ import { actOnDeals } from './several';
 import * as views from './views';
 
 export function dealRoutes(app: FastifyInstance, ctx: Context): void {
-  serve(app, 'deals', ({ query }) => service.listDeals(ctx, query));
+  serve(app, 'deals', ({ query }) => list.listDeals(ctx, query));
   serve(app, 'dealsAct', ({ body, member }) => actOnDeals(ctx, body, member));
   serve(app, 'keptViews', ({ member }) => views.keptViews(ctx, member));
   serve(app, 'keepView', ({ body, member }) => views.keepView(ctx, body, member));
   serve(app, 'dropView', ({ params, member }) => views.dropView(ctx, params.viewId, member));
+  serve(app, 'dealTags', () => list.dealTags(ctx));
   serve(app, 'newDeal', ({ body, member }) => service.openDeal(ctx, body, member));
   serve(app, 'deal', ({ params, member }) => service.dealView(ctx, params.dealId, member));
   serve(app, 'setDeal', ({ params, body, member }) => changes.changeDeal(ctx, params.dealId, body, member));

@@ -1,6 +1,5 @@
 import { dayOf, shortDay } from '@gatepath/core/calendar';
 import {
-  DEAL_STATUSES,
   figuresOf,
   FOR_WHOM_OF,
   GOAL,
@@ -14,12 +13,11 @@ import {
 } from '@gatepath/core/deal';
 import { showDay } from '@gatepath/core/packet';
 import type { DealFacts } from '@gatepath/core/merge';
-import { itemAt, lastOf, sure } from '@gatepath/core/sure';
+import { itemAt, sure } from '@gatepath/core/sure';
 import { count } from '@gatepath/core/text';
-import type { DealBody, DealSummary, DealsQuery, DealView, Page } from '@gatepath/contract';
+import type { DealBody, DealSummary, DealView } from '@gatepath/contract';
 import type { Context } from '../context';
 import type { Db } from '../db/pool';
-import { anywhere } from '../db/like';
 import { inTransaction } from '../db/tx';
 import { documentsOfDeal } from '../documents/queries';
 import { documentView } from '../documents/service';
@@ -33,60 +31,13 @@ import { notFound, Problem } from '../problem';
 import { forWhomIn } from './for-whom';
 import { note } from './note';
 import { addParty, partyView } from './parties';
+import { partiesOfDeal } from './party-queries';
 import * as q from './queries';
 import type { DealStanding } from './queries';
 import { lookAtDeal, NO_STANDING } from './standing';
 
-/**
- * A page of deals, newest first, with the latest packets of each.
- *
- * @param query.after the id of the last deal of the page before
- * @returns the page, with what the next one is asked for by; null at the end
- */
-export async function listDeals(ctx: Context, query: DealsQuery): Promise<Page<DealSummary>> {
-  const db = ctx.database.pool;
-  // One more than asked for tells whether there is a next page.
-  const rows = await q.listDeals(db, {
-    after: query.after ?? null,
-    search: query.search ? anywhere(query.search) : null,
-    limit: query.limit + 1,
-    ...(await filtersOf(ctx, query)),
-  });
-  const shown = rows.slice(0, query.limit);
-  const packets = await packetsOfDeals(
-    db,
-    shown.map((d) => d.id),
-  );
-  const now = ctx.clock.now().toISOString();
-  return {
-    items: shown.map((d) => ({
-      ...dealHead(d, d.figures, dayOf(now, d.time_zone)),
-      packets: packets.filter((p) => p.deal_id === d.id).map(packetSummary),
-    })),
-    next: rows.length > query.limit ? lastOf(shown).id : null,
-  };
-}
-
-/** What is asked of the list, as the database is asked. */
-async function filtersOf(ctx: Context, query: DealsQuery): Promise<Partial<q.DealFilters>> {
-  const { kind, forWhom, status, tag, memberId, late, waits, archived, order } = query;
-  const zone = (await ctx.firm())?.time_zone ?? 'UTC';
-  const statuses = status === 'open' ? DEAL_STATUSES.filter((s) => !isOver(s)) : status ? [status] : null;
-  return {
-    ...(kind ? { kind } : {}),
-    ...(forWhom ? { forWhom } : {}),
-    ...(statuses ? { statuses } : {}),
-    ...(tag ? { tag } : {}),
-    ...(memberId ? { memberId } : {}),
-    ...(late ? { lateBefore: dayOf(ctx.clock.now().toISOString(), zone) } : {}),
-    ...(waits ? { waits } : {}),
-    ...(archived === undefined ? {} : { archived }),
-    ...(order ? { order } : {}),
-  };
-}
-
 /** What every view of a deal begins with. */
-function dealHead(d: q.DealRow, figures: Figures | null, today: string): Omit<DealSummary, 'packets'> {
+export function dealHead(d: q.DealRow, figures: Figures | null, today: string): Omit<DealSummary, 'packets'> {
   return {
     id: d.id,
     kind: d.kind,
@@ -169,7 +120,7 @@ export async function dealView(ctx: Context, id: string, member: Member): Promis
     dates: deal.dates,
     memberIds: await q.membersOfDeal(db, id),
     ownFacts: own,
-    parties: (await q.partiesOfDeal(db, id)).map(partyView),
+    parties: (await partiesOfDeal(db, id)).map(partyView),
     documents: (await documentsOfDeal(db, id)).map(documentView),
     packets: (await packetsOfDeals(db, [id])).map(packetSummary),
     papers: papers.map((p) => ({

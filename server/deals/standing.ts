@@ -31,6 +31,7 @@ import { documentsOfDeal, type DocumentRow } from '../documents/queries';
 import { saveDealEntries, type Entry } from '../find/queries';
 import { topics } from '../live/live';
 import { documentsOfDrafts, packetsOfDeals, type PacketListRow } from '../packets/queries';
+import { partiesOfDeal, type PartyRow } from './party-queries';
 import * as q from './queries';
 import { keptRules } from './rule-queries';
 
@@ -58,7 +59,7 @@ export async function lookAtDeal(ctx: Context, dealId: string): Promise<boolean>
   const deal = await q.dealById(db, dealId);
   if (!deal) return false;
   const firm = await ctx.firm();
-  const parties = await q.partiesOfDeal(db, dealId);
+  const parties = await partiesOfDeal(db, dealId);
   const documents = (await documentsOfDeal(db, dealId)).filter((d) => !d.replaced_by);
   const rows = await packetsOfDeals(db, [dealId]);
   const drafts = await documentsOfDrafts(db, dealId);
@@ -106,7 +107,7 @@ export async function lookAtDeal(ctx: Context, dealId: string): Promise<boolean>
 
 /** How the deal, its papers and its packets are found. */
 function entriesOf(deal: q.DealRow, documents: DocumentRow[], packets: PacketListRow[]): Entry[] {
-  const of = { deal_id: deal.id };
+  const of = { deal_id: deal.id, open: !isOver(deal.status) && deal.archived_at === null };
   const out: Entry[] = [
     {
       ...of,
@@ -146,7 +147,7 @@ function lying(d: DocumentRow): PaperStanding {
 }
 
 /** People of the deal by the names a packet was signed with: those who were added on the way have ids of their own there. */
-function withNames(p: PaperStanding, parties: q.PartyRow[], rows: PacketListRow[]): PaperStanding {
+function withNames(p: PaperStanding, parties: PartyRow[], rows: PacketListRow[]): PaperStanding {
   if (!p.signedBy.length) return p;
   const known = rows.find((r) => r.id === p.packetId)?.parties ?? [];
   const names = new Set(known.filter((x) => p.signedBy.includes(x.id)).map((x) => x.name.toLowerCase()));

@@ -15,7 +15,7 @@ interface ViewRow {
   shared: boolean;
   member_id: string;
   by: string;
-  query: Record<string, string | boolean>;
+  query: Record<string, string | number | boolean>;
 }
 
 async function viewsFor(db: Db, memberId: string): Promise<ViewRow[]> {

@@ -12,6 +12,8 @@ export interface Entry {
   detail: string;
   /** Words within it that are found too, but count for less. */
   inside: string;
+  /** Whether it is of a deal that is not over; people always are. */
+  open: boolean;
 }
 
 /** Keeps entries, new or changed. */
@@ -25,16 +27,17 @@ export async function saveEntries(db: Db, entries: Entry[]): Promise<void> {
     detail: e.detail,
     folded: fold(`${e.title} ${e.detail}`),
     inside: fold(e.inside),
+    is_open: e.open,
   }));
   await db.query(
-    `insert into find_entry (kind, id, deal_id, title, detail, folded, words)
-     select kind, id, deal_id, title, detail, folded,
+    `insert into find_entry (kind, id, deal_id, title, detail, folded, is_open, words)
+     select kind, id, deal_id, title, detail, folded, is_open,
        setweight(to_tsvector('simple', folded), 'A') || setweight(to_tsvector('simple', inside), 'D')
-     from jsonb_to_recordset($1::jsonb) as x(kind text, id text, deal_id text, title text, detail text, folded text, inside text)
+     from jsonb_to_recordset($1::jsonb) as x(kind text, id text, deal_id text, title text, detail text, folded text, inside text, is_open boolean)
      on conflict (kind, id) do update set deal_id = excluded.deal_id, title = excluded.title, detail = excluded.detail,
-       folded = excluded.folded, words = excluded.words
+       folded = excluded.folded, is_open = excluded.is_open, words = excluded.words
        where find_entry.words is distinct from excluded.words or find_entry.title <> excluded.title
-         or find_entry.detail <> excluded.detail`,
+         or find_entry.detail <> excluded.detail or find_entry.is_open <> excluded.is_open`,
     [JSON.stringify(rows)],
   );
 }
@@ -59,6 +62,7 @@ export async function indexPeople(db: Db, people: Omit<PersonRow, 'merged_into'>
       title: p.name,
       detail: [p.company, p.email].filter(Boolean).join(', '),
       inside: p.phone ?? '',
+      open: true,
     })),
   );
 }
@@ -89,19 +93,28 @@ export async function alongIndexes(db: Db): Promise<void> {
   );
 }
 
-/** What holds all of these words, each as the beginning of one: the best of each kind. */
+/** What holds all of these words, each as the beginning of one: the best of each kind, those of open deals first. */
 export async function byWords(db: Db, terms: string[], limit: number): Promise<FoundRow[]> {
-  // The kind stands in the statement, and not beside it: only so does its own index serve.
+  const words = terms.map((t) => `${t}:*`).join(' & ');
+  const found = await best(db, FOUND_KINDS, true, words, limit);
+  const short = FOUND_KINDS.filter((k) => k !== 'person' && found.filter((f) => f.kind === k).length < limit);
+  return short.length ? [...found, ...(await best(db, short, false, words, limit))] : found;
+}
+
+async function best(
+  db: Db,
+  kinds: readonly Found['kind'][],
+  open: boolean,
+  words: string,
+  limit: number,
+): Promise<FoundRow[]> {
+  // Kind and standing are in the statement, and not beside it: only so do their own indexes serve.
   const of = (kind: Found['kind']) =>
     `(select ${COLUMNS}, ts_rank(words, to_tsquery('simple', $1)) as rank from (
-        select * from find_entry where kind = '${kind}' and words @@ to_tsquery('simple', $1) limit $2) x
+        select * from find_entry where kind = '${kind}' ${kind === 'person' ? '' : `and ${open ? '' : 'not '}is_open`}
+          and words @@ to_tsquery('simple', $1) limit $2) x
       order by rank desc, id desc limit $3)`;
-  const r = await db.query<FoundRow>(FOUND_KINDS.map(of).join(' union all '), [
-    terms.map((t) => `${t}:*`).join(' & '),
-    WEIGHED.words,
-    limit,
-  ]);
-  return r.rows;
+  return (await db.query<FoundRow>(kinds.map(of).join(' union all '), [words, WEIGHED.words, limit])).rows;
 }
 
 /** What is written alike, in any kind, nearest first. */

@@ -13,7 +13,7 @@ import type { EditsBody, NewPacketBody, SavedDraft } from '@gatepath/contract';
 import type { Context } from '../context';
 import type { Db } from '../db/pool';
 import { inTransaction } from '../db/tx';
-import { partiesOfDeal } from '../deals/queries';
+import { partiesOfDeal } from '../deals/party-queries';
 import { dealOr404 } from '../deals/service';
 import { lookAgain } from '../deals/standing';
 import { clearReplaced, documentsByIds } from '../documents/queries';

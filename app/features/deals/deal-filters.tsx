@@ -1,43 +1,43 @@
-/** What is asked of the list of deals: chips that narrow it, and lists kept under a name. */
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+/** What is asked of the list of deals: pills that narrow it. */
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Pressable, ScrollView, View } from 'react-native';
-import type { KeptViews } from '@gatepath/contract';
-import { DEAL_KINDS, DEAL_STATUSES, KIND_WORDS, STATUS_WORDS } from '@gatepath/core/deal';
-import { upperFirst } from '@gatepath/core/text';
+import { ScrollView, View } from 'react-native';
+import { DEAL_KINDS, DEAL_STATUSES, FOR_WHOM, forWhomWords, KIND_WORDS, STATUS_WORDS } from '@gatepath/core/deal';
+import { SIDE_WORDS, SIDES, upperFirst } from '@gatepath/core/text';
 import { call } from '../../api/client';
 import { useFirm, type DealAsk } from '../../api/hooks';
-import { byKeys, usePalette } from '../../ui/hooks';
-import { Icon } from '../../ui/icon';
-import { Input } from '../../ui/input';
-import { DropMenu, MenuItem } from '../../ui/menu';
-import { Button, Card, Trouble } from '../../ui/pieces';
-import { Switch } from '../../ui/switch';
-import { Body } from '../../ui/text';
-import { FONT } from '../../ui/theme';
+import { byKeys } from '../../ui/hooks';
+import { Pill, PillMenu } from '../../ui/pill';
+import { Button } from '../../ui/pieces';
+import { KeepList, KeptLists } from './kept-lists';
 
 /** What the list shows before anything is asked: all but the archive. */
 export const FIRST_ASK: DealAsk = { archived: false };
 
-interface Props {
-  ask: DealAsk;
-  onAsk: (ask: DealAsk) => void;
+/** Whether less is asked for than all deals, by anything but words. */
+export const isNarrowed = ({ archived, order: _order, search: _search, ...rest }: DealAsk): boolean =>
+  archived !== false || Object.values(rest).some((v) => v !== undefined);
+
+type Change = { [K in keyof DealAsk]?: DealAsk[K] | undefined };
+
+/** An ask with a change, and without what is not asked for any more. */
+function changed(ask: DealAsk, change: Change): DealAsk {
+  return Object.fromEntries(Object.entries({ ...ask, ...change }).filter(([, v]) => v !== undefined && v !== ''));
 }
 
-/** An ask without what is not asked for. */
-function without(ask: DealAsk): DealAsk {
-  return Object.fromEntries(Object.entries(ask).filter(([, v]) => v !== undefined && v !== ''));
-}
+const DUE = [
+  { value: 'late' as const, label: 'Something is late' },
+  { value: 'week' as const, label: 'Due within a week' },
+];
+/** Gates that can be asked for by number; few packets have more. */
+const GATES = [1, 2, 3, 4, 5, 6].map((n) => ({ value: String(n), label: `At gate ${n}` }));
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
-export function DealFilters({ ask, onAsk }: Props) {
+export function DealFilters({ ask, onAsk }: { ask: DealAsk; onAsk: (ask: DealAsk) => void }) {
   const firm = useFirm();
+  const tags = useQuery({ queryKey: ['deals', 'tags'], queryFn: () => call('dealTags'), staleTime: 60_000 });
   const [keeping, setKeeping] = useState(false);
-  const set = (change: { [K in keyof DealAsk]?: DealAsk[K] | undefined }) =>
-    onAsk(without({ ...ask, ...change } as DealAsk));
-  const members = firm.data?.members ?? [];
-  const narrowed =
-    Object.keys(ask).some((k) => k !== 'archived' && k !== 'order' && k !== 'search') || ask.archived !== false;
+  const set = (change: Change) => onAsk(changed(ask, change));
   return (
     <View style={{ gap: 8 }}>
       <ScrollView
@@ -47,159 +47,67 @@ export function DealFilters({ ask, onAsk }: Props) {
         contentContainerStyle={{ gap: 8, alignItems: 'center', paddingVertical: 2 }}
         testID="deal-filters"
       >
-        <Pick
+        <PillMenu
           label="Kind"
-          value={ask.kind ? KIND_WORDS[ask.kind] : null}
+          value={ask.kind}
           options={DEAL_KINDS.map((k) => ({ value: k, label: KIND_WORDS[k] }))}
-          onPick={(kind) => set({ kind })}
+          onChoose={(kind) => set({ kind })}
         />
-        <Pick
+        <PillMenu
           label="Status"
-          value={ask.status ? (ask.status === 'open' ? 'Open' : upperFirst(STATUS_WORDS[ask.status])) : null}
+          value={ask.status}
           options={[
-            { value: 'open' as const, label: 'Open' },
+            { value: 'open', label: 'Open' },
             ...DEAL_STATUSES.map((s) => ({ value: s, label: upperFirst(STATUS_WORDS[s]) })),
           ]}
-          onPick={(status) => set({ status })}
+          onChoose={(status) => set({ status })}
         />
-        <Pick
+        <PillMenu label="Due" value={ask.due} options={DUE} onChoose={(due) => set({ due })} />
+        <PillMenu
+          label="Held up by"
+          value={ask.holdUp}
+          options={SIDES.map((s) => ({ value: s, label: `Waits for: ${SIDE_WORDS[s]}` }))}
+          onChoose={(holdUp) => set({ holdUp })}
+        />
+        <PillMenu
+          label="Gate"
+          value={ask.gate === undefined ? undefined : String(ask.gate)}
+          options={GATES}
+          onChoose={(gate) => set({ gate: gate === undefined ? undefined : Number(gate) })}
+        />
+        <PillMenu
+          label="For whom"
+          value={ask.forWhom}
+          options={FOR_WHOM.map((w) => ({ value: w, label: upperFirst(forWhomWords(w)) }))}
+          onChoose={(forWhom) => set({ forWhom })}
+        />
+        <PillMenu
           label="Who works on it"
-          value={members.find((m) => m.id === ask.memberId)?.name ?? null}
-          options={members.map((m) => ({ value: m.id, label: m.name }))}
-          onPick={(memberId) => set({ memberId })}
+          value={ask.memberId}
+          options={(firm.data?.members ?? []).map((m) => ({ value: m.id, label: m.name }))}
+          onChoose={(memberId) => set({ memberId })}
         />
-        <Toggle label="Something is late" on={!!ask.late} onPress={() => set({ late: ask.late ? undefined : true })} />
-        <Toggle
-          label="Waits for somebody"
-          on={!!ask.waits}
-          onPress={() => set({ waits: ask.waits ? undefined : true })}
-        />
-        <Toggle
+        {tags.data?.tags.length ? (
+          <PillMenu
+            label="Tag"
+            value={ask.tag}
+            options={tags.data.tags.map((t) => ({ value: t, label: t }))}
+            onChoose={(tag) => set({ tag })}
+          />
+        ) : null}
+        <Pill
           label="In the archive"
           on={ask.archived === true}
           onPress={() => set({ archived: ask.archived !== true })}
         />
-        {ask.tag ? <Toggle label={`Tag: ${ask.tag}`} on onPress={() => set({ tag: undefined })} /> : null}
-        <Kept ask={ask} onAsk={onAsk} onKeep={() => setKeeping(true)} />
-        {narrowed ? (
+        <KeptLists onAsk={onAsk} onKeep={() => setKeeping(true)} />
+        {isNarrowed(ask) ? (
           <Button kind="quiet" onPress={() => onAsk(FIRST_ASK)} testID="all-deals">
             All deals
           </Button>
         ) : null}
       </ScrollView>
-      {keeping ? <Keep ask={ask} onClose={() => setKeeping(false)} /> : null}
+      {keeping ? <KeepList ask={ask} onClose={() => setKeeping(false)} /> : null}
     </View>
-  );
-}
-
-function Chip({ label, on, onPress, menu }: { label: string; on: boolean; onPress: () => void; menu?: boolean }) {
-  const p = usePalette();
-  return (
-    <Pressable
-      role="button"
-      aria-pressed={menu ? undefined : on}
-      aria-haspopup={menu ? 'menu' : undefined}
-      onPress={onPress}
-      style={{
-        flexDirection: 'row',
-        alignItems: 'center',
-        gap: 4,
-        minHeight: 44,
-        paddingHorizontal: 14,
-        borderRadius: 22,
-        borderWidth: 1,
-        borderColor: on ? p.ink : p.rule,
-        backgroundColor: on ? p.ink : p.sheet,
-      }}
-    >
-      <Body style={{ color: on ? p.sheet : p.ink, fontFamily: on ? FONT.bold : FONT.text, fontSize: 15 }}>{label}</Body>
-      {menu ? <Icon name="menu-down" size={18} color={on ? p.sheet : p.slate} /> : null}
-    </Pressable>
-  );
-}
-
-const Toggle = ({ label, on, onPress }: { label: string; on: boolean; onPress: () => void }) => (
-  <Chip label={label} on={on} onPress={onPress} />
-);
-
-function Pick<T extends string>({
-  label,
-  value,
-  options,
-  onPick,
-}: {
-  label: string;
-  value: string | null;
-  options: { value: T; label: string }[];
-  onPick: (value: T | undefined) => void;
-}) {
-  return (
-    <DropMenu anchor={(open) => <Chip label={value ?? label} on={value !== null} onPress={open} menu />}>
-      <MenuItem title={`${label}: any`} onPress={() => onPick(undefined)} />
-      {options.map((o) => (
-        <MenuItem key={o.value} title={o.label} onPress={() => onPick(o.value)} />
-      ))}
-    </DropMenu>
-  );
-}
-
-const KEY = ['kept-views'];
-
-function Kept({ onAsk, onKeep }: Props & { onKeep: () => void }) {
-  const client = useQueryClient();
-  const views = useQuery({ queryKey: KEY, queryFn: () => call('keptViews'), staleTime: 60_000 });
-  const drop = useMutation({
-    mutationFn: (viewId: string) => call('dropView', { params: { viewId } }),
-    onSuccess: (all: KeptViews) => client.setQueryData(KEY, all),
-  });
-  const items = views.data?.items ?? [];
-  return (
-    <DropMenu anchor={(open) => <Chip label="Kept lists" on={false} onPress={open} menu />}>
-      {items.map((v) => (
-        <MenuItem
-          key={v.id}
-          title={v.own ? (v.shared ? `${v.name}, shared` : v.name) : `${v.name}, from ${v.by}`}
-          onPress={() => onAsk(v.query)}
-        />
-      ))}
-      <MenuItem title="Keep this list" onPress={onKeep} />
-      {items
-        .filter((v) => v.own)
-        .map((v) => (
-          <MenuItem key={`drop ${v.id}`} title={`Let “${v.name}” go`} onPress={() => drop.mutate(v.id)} />
-        ))}
-    </DropMenu>
-  );
-}
-
-function Keep({ ask, onClose }: { ask: DealAsk; onClose: () => void }) {
-  const client = useQueryClient();
-  const [name, setName] = useState('');
-  const [shared, setShared] = useState(false);
-  const keep = useMutation({
-    mutationFn: () => call('keepView', { body: { name, shared, query: ask } }),
-    onSuccess: (all: KeptViews) => {
-      client.setQueryData(KEY, all);
-      onClose();
-    },
-  });
-  return (
-    <Card testID="keep-view">
-      <Input label="Keep this list as" value={name} onChangeText={setName} testID="view-name" />
-      <Switch label="Everybody in the firm sees it" on={shared} onChange={setShared} />
-      {keep.isError ? <Trouble error={keep.error} /> : null}
-      <View style={{ flexDirection: 'row', gap: 10 }}>
-        <Button
-          kind="main"
-          busy={keep.isPending}
-          disabled={!name.trim()}
-          onPress={() => keep.mutate()}
-          testID="keep-now"
-        >
-          Keep it
-        </Button>
-        <Button onPress={onClose}>Leave it</Button>
-      </View>
-    </Card>
   );
 }

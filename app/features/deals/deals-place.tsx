@@ -6,7 +6,7 @@ import type { DealSummary } from '@gatepath/contract';
 import { isOver, KIND_WORDS, STATUS_WORDS } from '@gatepath/core/deal';
 import { useDeals, type DealAsk } from '../../api/hooks';
 import { ListActs } from '../imports/list-acts';
-import { DealFilters, FIRST_ASK } from './deal-filters';
+import { DealFilters, FIRST_ASK, isNarrowed } from './deal-filters';
 import { DealsTable } from './deals-table';
 import { PathStrip } from '../packet/path-strip';
 import { packetLine } from '../packet/words';
@@ -22,10 +22,9 @@ export function DealsPlace() {
   const search = ask.search ?? '';
   const settled = useSettled(search, 150);
   const { search: _, ...rest } = ask;
-  const deals = useDeals(settled ? { ...rest, search: settled } : rest, wide);
+  const deals = useDeals(settled ? { ...rest, search: settled } : rest);
   const items = itemsOf(deals);
-  const asked =
-    search !== '' || Object.keys(rest).some((k) => k !== 'archived' && k !== 'order') || ask.archived !== false;
+  const asked = search !== '' || isNarrowed(ask);
   const many = items.length > 3 || asked;
   const bar = (
     <SearchBar

@@ -17,6 +17,7 @@ function table(more: (asked: Asked) => unknown = () => undefined): Asked[] {
     if (own !== undefined) return own;
     if (a.url.startsWith('/api/deals?')) return { items: deals, next: null };
     if (a.url === '/api/views') return { items: [] };
+    if (a.url === '/api/deal-tags') return { tags: ['canal'] };
     if (a.url === '/api/firm') return { members: [{ id: 'tobias', name: 'Tobias Mercer', email: 't@example.com' }] };
     return {};
   });
@@ -58,8 +59,9 @@ test('several in hand are nudged at once; those with which nothing was done stay
 test('what is asked for narrows the list, and is kept under a name for everybody', async () => {
   const asked = table();
   await screen.findByText('3 Lantern Row');
-  fireEvent.click(screen.getByText('Something is late'));
-  await waitFor(() => expect(asked.some((a) => a.url.includes('late=true'))).toBe(true));
+  fireEvent.click(screen.getByText('Due'));
+  fireEvent.click(await screen.findByText('Something is late'));
+  await waitFor(() => expect(asked.some((a) => a.url.includes('due=late'))).toBe(true));
   fireEvent.click(screen.getByText('Kept lists'));
   fireEvent.click(await screen.findByText('Keep this list'));
   fireEvent.change(await screen.findByTestId('view-name'), { target: { value: 'Late ones' } });
@@ -69,6 +71,6 @@ test('what is asked for narrows the list, and is kept under a name for everybody
   expect(asked.find((a) => a.method === 'POST')!.body).toEqual({
     name: 'Late ones',
     shared: true,
-    query: { archived: false, late: true },
+    query: { archived: false, due: 'late' },
   });
 });

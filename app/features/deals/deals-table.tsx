@@ -12,10 +12,10 @@ import { FlatList, Pressable, View } from 'react-native';
 import type { DealSummary } from '@gatepath/contract';
 import type { DealAsk } from '../../api/hooks';
 import { usePalette } from '../../ui/hooks';
-import { Icon } from '../../ui/icon';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { IconButton } from '../../ui/pieces';
 import { Small } from '../../ui/text';
+import { TickBox } from '../../ui/tick-box';
 import { FONT } from '../../ui/theme';
 import { DealCell, ROW } from './deal-cell';
 import { InHand } from './in-hand';
@@ -189,7 +189,6 @@ function Head({ id, ask, onAsk }: { id: string; ask: DealAsk; onAsk: (ask: DealA
 }
 
 function Box({ on, label, onPress }: { on: boolean; label: string; onPress: () => void }) {
-  const p = usePalette();
   return (
     <Pressable
       role="checkbox"
@@ -198,20 +197,7 @@ function Box({ on, label, onPress }: { on: boolean; label: string; onPress: () =
       onPress={onPress}
       style={{ width: 44, height: ROW, alignItems: 'center', justifyContent: 'center' }}
     >
-      <View
-        style={{
-          width: 20,
-          height: 20,
-          borderRadius: 5,
-          borderWidth: 2,
-          borderColor: on ? p.brick : p.slate,
-          backgroundColor: on ? p.brick : 'transparent',
-          alignItems: 'center',
-          justifyContent: 'center',
-        }}
-      >
-        {on ? <Icon name="check" size={14} color={p.onBrick} /> : null}
-      </View>
+      <TickBox on={on} size={20} />
     </Pressable>
   );
 }

@@ -3,7 +3,7 @@ import { act, fireEvent, screen, waitFor, within } from '@testing-library/react'
 import type { DealView, PacketSummary } from '@gatepath/contract';
 import type { Next, Requirement } from '@gatepath/core/deal';
 import { ApiError } from '../../api/client';
-import { dealSummary as deal, dealView, show } from '../../test/office';
+import { dealSummary as deal, dealView, show, type Asked } from '../../test/office';
 import { DealsPlace } from './deals-place';
 import { FactsCard } from './facts-card';
 import { MilePosts, postsOf } from './mile-posts';
@@ -37,31 +37,47 @@ const packet = (more: Partial<PacketSummary> = {}): PacketSummary => ({
   createdAt: '2026-11-23T11:00:00.000Z',
   ...more,
 });
+/** Answers for the list of deals as the server does, whatever else its filters ask for being there and empty. */
+const listed = (answer: (url: string) => unknown) => (asked: Asked) =>
+  asked.url.startsWith('/api/deals?') ? answer(asked.url) : { tags: [], views: [], items: [], members: [] };
+
 test('deals come in pages, each with what holds its packets up', async () => {
-  const asked = show(<DealsPlace />, ({ url }) =>
-    url.includes('after=d2')
-      ? { items: [deal(1)], next: null }
-      : { items: [deal(3, { packets: [packet()] }), deal(2)], next: 'd2' },
+  const asked = show(
+    <DealsPlace />,
+    listed((url) =>
+      url.includes('after=d2')
+        ? { items: [deal(1)], next: null }
+        : { items: [deal(3, { packets: [packet()] }), deal(2)], next: 'd2' },
+    ),
   );
   await screen.findByText('3 Lantern Row');
   screen.getByText(/Wren has not opened it yet/);
   fireEvent.click(screen.getByText('Show older deals'));
   await screen.findByText('1 Lantern Row');
-  expect(asked.map((a) => a.url)).toEqual(['/api/deals?archived=false', '/api/deals?archived=false&after=d2']);
+  expect(asked.map((a) => a.url)).toEqual([
+    '/api/deals?archived=false&limit=40',
+    '/api/deals?archived=false&after=d2&limit=100',
+  ]);
 });
 
 test('of a long list only what is near is drawn', async () => {
-  show(<DealsPlace />, () => ({ items: Array.from({ length: 400 }, (_, n) => deal(n)), next: null }));
+  show(
+    <DealsPlace />,
+    listed(() => ({ items: Array.from({ length: 400 }, (_, n) => deal(n)), next: null })),
+  );
   await screen.findByText('3 Lantern Row');
   expect(screen.getAllByTestId('deal-card').length).toBeLessThan(60);
 });
 
 test('a street is found by a part of its name, and what is not there is said so', async () => {
   const all = [1, 2, 3, 4].map((n) => deal(n));
-  show(<DealsPlace />, ({ url }) => {
-    const search = new URLSearchParams(url.split('?')[1]).get('search') ?? '';
-    return { items: all.filter((d) => d.address.includes(search)), next: null };
-  });
+  show(
+    <DealsPlace />,
+    listed((url) => {
+      const search = new URLSearchParams(url.split('?')[1]).get('search') ?? '';
+      return { items: all.filter((d) => d.address.includes(search)), next: null };
+    }),
+  );
   const field = await screen.findByPlaceholderText('Find a street or town');
   fireEvent.change(field, { target: { value: '3 Lan' } });
   await waitFor(() => expect(screen.queryByText('4 Lantern Row')).toBeNull());

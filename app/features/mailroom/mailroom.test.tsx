@@ -48,7 +48,7 @@ test('messages come in pages, newest first, each with whom it went to and how it
   await screen.findByText('Please sign 1');
   expect(subjects()[2]).toMatch(/Text message to Wren Alder \(555-0111\).*sent/);
   expect(screen.queryByText('Show older messages')).toBeNull();
-  expect(asked.map((a) => a.url)).toEqual(['/api/mailroom', '/api/mailroom?after=m2']);
+  expect(asked.map((a) => a.url)).toEqual(['/api/mailroom?limit=40', '/api/mailroom?after=m2&limit=100']);
 });
 
 test('those of one packet alone, when it is asked for; a link opens from the list, a message by itself', async () => {
@@ -59,7 +59,7 @@ test('those of one packet alone, when it is asked for; a link opens from the lis
   expect(open).toHaveBeenCalledWith('http://localhost/sign/secret-1');
   fireEvent.click(screen.getByText('Please sign 1'));
   expect(mockPush).toHaveBeenCalledWith('/mailroom/m1');
-  expect(asked[0]!.url).toBe('/api/mailroom?packetId=p');
+  expect(asked[0]!.url).toBe('/api/mailroom?packetId=p&limit=40');
 });
 
 test('an empty mailroom says what will lie there; one that cannot be had is tried again', async () => {

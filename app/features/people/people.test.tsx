@@ -45,7 +45,7 @@ test('people are looked for, and opened', async () => {
   expect(mockWent).toHaveBeenCalledWith('/people/ivo');
   fireEvent.change(screen.getByPlaceholderText(/Find a name/), { target: { value: 'ana' } });
   await screen.findByText('Nobody found');
-  expect(asked.at(-1)?.url).toBe('/api/people?search=ana');
+  expect(asked.at(-1)?.url).toBe('/api/people?search=ana&limit=40');
 });
 
 test('a person’s page tells their deals and packets, and who may be the same', async () => {

@@ -64,6 +64,14 @@ test('whatever is written is taken in a form that is taken again as it is, or re
         expect(checkValue(mark, first.value)).toEqual({ ok: true, value: first.value });
       },
     ),
-    { numRuns: 500 },
+    {
+      numRuns: 500,
+      examples: [
+        ['number', '1000000000.0000001'],
+        ['number', '-0.0000001'],
+        ['number', '9'.repeat(400)],
+        ['money', '1' + '0'.repeat(21)],
+      ],
+    },
   );
 });

@@ -44,3 +44,23 @@ alter table deal add column keep_until date;
 
 -- In what capacity somebody signs in a deal ("trustee of the Alder Trust"): it stands under their signature.
 alter table party add column capacity text not null default '';
+
+-- Lists of deals as they are asked for: by the day they work towards, by what is due, by their tags.
+create index deal_goal on deal
+  ((coalesce(dates->>(case when kind = 'tenancy' then 'move_in' else 'closing' end), '9999')), id);
+create index deal_item_due on deal_item (list, day, deal_id);
+create index deal_tagged on deal (id) where tags <> '[]';
+create index packet_at_gate on packet (deal_id) where status = 'at_gate';
+
+-- What is found comes first of open deals, and of the others where those do not fill a group: a firm of ten years has
+-- the same word in thousands of old deals.
+alter table find_entry add column is_open boolean not null default true;
+drop index find_deal_words;
+drop index find_packet_words;
+drop index find_paper_words;
+create index find_open_deal_words on find_entry using gin (words) with (fastupdate = off) where kind = 'deal' and is_open;
+create index find_open_packet_words on find_entry using gin (words) with (fastupdate = off) where kind = 'packet' and is_open;
+create index find_open_paper_words on find_entry using gin (words) with (fastupdate = off) where kind = 'paper' and is_open;
+create index find_old_deal_words on find_entry using gin (words) with (fastupdate = off) where kind = 'deal' and not is_open;
+create index find_old_packet_words on find_entry using gin (words) with (fastupdate = off) where kind = 'packet' and not is_open;
+create index find_old_paper_words on find_entry using gin (words) with (fastupdate = off) where kind = 'paper' and not is_open;

@@ -1,0 +1,69 @@
+/** A round frame for words that can be chosen: filled where they hold. */
+import { Pressable, type ViewStyle } from 'react-native';
+import { usePalette } from './hooks';
+import { Icon } from './icon';
+import { DropMenu, MenuItem } from './menu';
+import { Body } from './text';
+import { FONT, type Palette } from './theme';
+
+/** The frame itself, and how words stand in it. */
+export const pillFrame = (p: Palette, on: boolean): ViewStyle => ({
+  minHeight: 44,
+  paddingHorizontal: 14,
+  borderRadius: 22,
+  borderWidth: 1.5,
+  borderColor: on ? p.ink : p.rule,
+  backgroundColor: on ? p.ink : p.sheet,
+  justifyContent: 'center',
+});
+export const pillWords = (p: Palette, on: boolean) => ({
+  color: on ? p.paper : p.ink,
+  fontFamily: on ? FONT.bold : FONT.text,
+});
+
+interface PillProps {
+  label: string;
+  on: boolean;
+  onPress: () => void;
+  /** Whether it opens a menu; otherwise it is on or off. */
+  menu?: boolean;
+}
+
+export function Pill({ label, on, onPress, menu }: PillProps) {
+  const p = usePalette();
+  return (
+    <Pressable
+      role="button"
+      aria-pressed={menu ? undefined : on}
+      aria-haspopup={menu ? 'menu' : undefined}
+      onPress={onPress}
+      style={{ ...pillFrame(p, on), flexDirection: 'row', alignItems: 'center', gap: 4 }}
+    >
+      <Body style={pillWords(p, on)}>{label}</Body>
+      {menu ? <Icon name="menu-down" size={18} color={on ? p.paper : p.slate} /> : null}
+    </Pressable>
+  );
+}
+
+/** One of several, chosen from a menu, or none. */
+export function PillMenu<T extends string>({
+  label,
+  value,
+  options,
+  onChoose,
+}: {
+  label: string;
+  value: T | undefined;
+  options: { value: T; label: string }[];
+  onChoose: (value: T | undefined) => void;
+}) {
+  const chosen = options.find((o) => o.value === value);
+  return (
+    <DropMenu anchor={(open) => <Pill label={chosen?.label ?? label} on={!!chosen} onPress={open} menu />}>
+      <MenuItem title={`${label}: any`} onPress={() => onChoose(undefined)} />
+      {options.map((o) => (
+        <MenuItem key={o.value} title={o.label} onPress={() => onChoose(o.value)} />
+      ))}
+    </DropMenu>
+  );
+}
