@@ -183,7 +183,8 @@ export const officeRoutes = {
   }),
   rehearsal: route(paths.rehearsal, {
     who: 'member',
-    summary: 'A draft as one of its people will go through it; nothing is sent',
+    summary: 'A draft as one of its people will go through it, in their language or another; nothing is sent',
+    query: s.rehearsalQuery,
     answer: signingView,
     problems: ['already-sent', 'reading'],
   }),

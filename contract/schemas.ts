@@ -3,7 +3,7 @@ import * as yup from 'yup';
 import { DEAL_KINDS, FOR_WHOM } from '@gatepath/core/deal';
 import { DOCUMENT_TYPES } from '@gatepath/core/reading';
 import { SIDES } from '@gatepath/core/text';
-import { calendarDay, day, email, id, line, object } from './fields';
+import { calendarDay, day, email, id, language, line, object } from './fields';
 
 export * from './change-schemas';
 export * from './draft-schemas';
@@ -82,6 +82,7 @@ export type PageQuery = yup.InferType<typeof pageQuery>;
 /** The id of an act whose body is a file. */
 export const actQuery = object({ actId: id().min(8).required('Load the page again and add the file once more.') });
 
+export const rehearsalQuery = object({ language: language() });
 export const mailroomQuery = listQuery.shape({ packetId: id() });
 
 export const newPacketBody = object({

@@ -47,6 +47,16 @@ export async function tapOn(page: Page, selector: string): Promise<void> {
   await el!.scrollIntoView();
   await rests(el!);
   await el!.click();
+  did(page, 1, 0);
+}
+
+/** What a person did on a page: touches, and letters typed. */
+const done = new WeakMap<Page, { touches: number; letters: number }>();
+export const actsOn = (page: Page) => done.get(page) ?? { touches: 0, letters: 0 };
+/** Counts what was done to a page in another way than by `tap` and `type`. */
+export function did(page: Page, touches: number, letters: number): void {
+  const was = actsOn(page);
+  done.set(page, { touches: was.touches + touches, letters: was.letters + letters });
 }
 
 /** Waits until an element stays where it is: what still moves, as a menu that opens, is missed by a touch. */
@@ -64,6 +74,7 @@ export async function type(page: Page, testId: string, text: string): Promise<vo
   const el = await page.waitForSelector(byTestId(testId), { visible: true });
   await el!.click({ clickCount: 3 });
   await el!.type(text);
+  did(page, 1, text.length);
 }
 
 export async function textOf(page: Page, testId: string): Promise<string> {

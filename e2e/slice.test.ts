@@ -6,7 +6,7 @@ import path from 'node:path';
 import type { Browser, Page } from 'puppeteer-core';
 import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
 import type { MessageSummary, PacketView } from '@gatepath/contract';
-import { byTestId, launch, openPage, PHONE, settled, tap, textOf, type } from './browser';
+import { actsOn, byTestId, did, launch, openPage, PHONE, settled, tap, textOf, type } from './browser';
 import { download, judgedFile, verify } from './proof';
 import { sound } from '../server/test/judges';
 import { ServerProcess } from './server';
@@ -55,6 +55,16 @@ afterAll(async () => {
 
 const api = <T>(page: Page, url: string): Promise<T> =>
   page.evaluate(async (u) => (await fetch(u)).json() as Promise<never>, url) as Promise<T>;
+/**
+ * Seconds that what a newcomer does takes, after the keystroke-level model of Card, Moran and Newell: before every touch
+ * they think (1.35 s; a practised hand thinks once for several), reach for it (1.1 s) and press (0.2 s); letters come as
+ * from somebody to whom the keyboard is unfamiliar. A new screen is looked over first.
+ */
+const A_NEWCOMER = { touch: 1.35 + 1.1 + 0.2, letter: 0.5, screen: 5 };
+/** The deal to be written, the deal, the desk, the sending. */
+const SCREENS = 4;
+/** What had been done when the deal was begun. */
+let begun = { touches: 0, letters: 0 };
 const packetId = () => phone.url().split('/packets/')[1]!.split('?')[0]!;
 let packet = '';
 
@@ -66,14 +76,18 @@ test('the coordinator sets up, opens a deal, adds people and a paper', async () 
   await type(phone, 'field-email', 'odile@example.com');
   await type(phone, 'field-password', 'a long password');
   await tap(phone, 'set-up');
+  begun = actsOn(phone);
   await tap(phone, 'new-deal');
   await type(phone, 'field-address', '14 Lantern Row');
   await type(phone, 'field-city', 'Tern Lock');
   await tap(phone, 'open-deal');
   for (const [i, p] of PEOPLE.entries()) {
     await phone.waitForSelector(byTestId('field-name'));
-    await tap(phone, 'side');
-    await tap(phone, `side-${p.side}`);
+    // Whoever is added next is first taken to be on the side of the one before.
+    if (i === 0 || PEOPLE[i - 1]!.side !== p.side) {
+      await tap(phone, 'side');
+      await tap(phone, `side-${p.side}`);
+    }
     await type(phone, 'field-name', p.name);
     await type(phone, 'field-email', p.email);
     await tap(phone, 'save-party');
@@ -85,6 +99,7 @@ test('the coordinator sets up, opens a deal, adds people and a paper', async () 
   }
   const input = await phone.$(byTestId('file-input'));
   await (input as never as { uploadFile(f: string): Promise<void> }).uploadFile(pdf);
+  did(phone, 3, 0); // to add a paper, to choose where from, and the file
   await phone.waitForFunction(() =>
     /12 pages/.test(document.querySelector('[data-testid="document-row"]')?.textContent ?? ''),
   );
@@ -109,6 +124,7 @@ test('at the desk every page gets everyone’s initials by rule, and the gate ch
   for (const p of PEOPLE) {
     await tap(phone, `take-${p.name.split(' ')[0]}`);
     await phone.touchscreen.tap(box.x + box.width * p.x, box.y + box.height * 0.6);
+    did(phone, 1, 0);
   }
   await phone.waitForFunction(() => document.querySelectorAll('[data-testid="mark-signature"]').length === 3);
   await tap(phone, 'tab-check');
@@ -129,6 +145,15 @@ test('only the sellers are asked; the broker’s link does not exist before thei
   );
   const mail = await api<{ items: MessageSummary[] }>(phone, '/api/mailroom');
   expect(mail.items.map((m) => m.toName).sort()).toEqual(['Callum Alder', 'Wren Alder']);
+});
+
+test('from the address of a deal to its first packet sent, a newcomer is busy for less than three minutes', () => {
+  const { touches, letters } = actsOn(phone);
+  const by = { touches: touches - begun.touches, letters: letters - begun.letters };
+  // Three people, a paper of twelve pages, thirty-six initials and three signatures.
+  expect(by.touches).toBeGreaterThan(25);
+  const seconds = by.touches * A_NEWCOMER.touch + by.letters * A_NEWCOMER.letter + SCREENS * A_NEWCOMER.screen;
+  expect(seconds).toBeLessThan(180);
 });
 
 /** One client on their own phone: agreement, hand, place after place, finish. */

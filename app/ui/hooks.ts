@@ -1,5 +1,6 @@
-import { useEffect, useState } from 'react';
-import { useWindowDimensions } from 'react-native';
+import { inertOthers } from 'aria-hidden';
+import { useEffect, useRef, useState, type RefObject } from 'react';
+import { useWindowDimensions, type View } from 'react-native';
 import { useTheme } from 'react-native-paper';
 import type { AppTheme, Palette } from './theme';
 
@@ -26,4 +27,15 @@ export function useSettled<T>(value: T, ms: number): T {
     return () => clearTimeout(timer);
   }, [value, ms]);
   return settled;
+}
+
+/** While it is drawn, the view that gets this ref stands alone: what lies behind it is reached by no key and no screen reader. */
+export function useAlone(): RefObject<View | null> {
+  const ref = useRef<View>(null);
+  useEffect(() => {
+    // On the web a view is an element.
+    const here = ref.current as unknown as Element | null;
+    return here ? inertOthers(here) : undefined;
+  }, []);
+  return ref;
 }

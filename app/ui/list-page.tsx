@@ -73,6 +73,7 @@ export function ListPage<T extends { id: string }>({ header, what, more, list, r
         }}
         initialNumToRender={20}
         windowSize={9}
+        maxToRenderPerBatch={40}
         onEndReached={next}
         onEndReachedThreshold={1}
         ListHeaderComponent={above}

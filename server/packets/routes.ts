@@ -40,7 +40,7 @@ export function packetRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'ownPass', async ({ params, member }) => ({
     token: await changes.ownPass(ctx, params.packetId, params.partyId, member),
   }));
-  serve(app, 'rehearsal', ({ params }) => rehearsalView(ctx, params.packetId, params.partyId));
+  serve(app, 'rehearsal', ({ params, query }) => rehearsalView(ctx, params.packetId, params.partyId, query.language));
   serve(app, 'chain', async ({ params, reply }) => {
     const file = await service.chainOf(ctx, params.packetId);
     return reply

@@ -7,14 +7,21 @@ import type { Context } from '../context';
 import { draftOf } from '../packets/queries';
 import { lookThrough, packetOr404, planOf } from '../packets/service';
 import { notFound, Problem } from '../problem';
+import { LANGUAGES } from '../words';
 import { view } from './views';
 
 /**
- * What a person of a draft is shown when their gate has opened.
+ * What a person of a draft is shown when their gate has opened, in their language or in another they may choose.
  *
  * @throws Problem `not-found`, `already-sent`, `reading`
  */
-export async function rehearsalView(ctx: Context, packetId: string, partyId: string): Promise<SigningView> {
+export async function rehearsalView(
+  ctx: Context,
+  packetId: string,
+  partyId: string,
+  language?: string,
+): Promise<SigningView> {
+  if (language && !LANGUAGES.some((l) => l.tag === language)) throw notFound('This language');
   const row = await packetOr404(ctx.database.pool, packetId);
   if (row.status !== 'drafting')
     throw new Problem('already-sent', 'This packet has been sent. Look at its page instead.');
@@ -28,6 +35,7 @@ export async function rehearsalView(ctx: Context, packetId: string, partyId: str
     { type: 'sent', plan },
     { type: 'gate_opened', gate: Math.max(0, gateOf(plan, partyId)) },
     { type: 'asked', partyId },
+    ...(language ? [{ type: 'language_chosen' as const, partyId, language }] : []),
   ];
   const events = bodies.map((body, i): PacketEvent => ({
     packetId,

@@ -110,6 +110,7 @@ export function DealsTable({ deals, ask, onAsk, header, empty, footer, onEnd }: 
         extraData={[rowSelection, columnVisibility]}
         initialNumToRender={30}
         windowSize={5}
+        maxToRenderPerBatch={60}
         onEndReached={onEnd}
         onEndReachedThreshold={1.5}
         contentContainerStyle={{ padding: 16, paddingBottom: 96, maxWidth: 1500, width: '100%', alignSelf: 'center' }}

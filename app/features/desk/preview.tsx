@@ -17,7 +17,7 @@ import { mergeTags } from '@gatepath/core/merge';
 import { urlOf } from '@gatepath/contract/paths';
 import { count, firstName } from '@gatepath/core/text';
 import { Rehearsal } from '../../ceremony-place';
-import { usePalette } from '../../ui/hooks';
+import { useAlone, usePalette } from '../../ui/hooks';
 import { Button, Choice, IconButton } from '../../ui/pieces';
 import { Body, Small, Strong } from '../../ui/text';
 import { Fills } from '../pages/fills';
@@ -34,6 +34,7 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
   const [partyId, setParty] = useState(desk.partyId ?? draft.parties[0]?.id ?? '');
   const [width, setWidth] = useState(0);
   const [through, setThrough] = useState(false);
+  const alone = useAlone();
   const party = draft.parties.find((x) => x.id === partyId);
   if (!party) return null;
   const documents = view.documents.filter((d) => hasDocument(party, d.id));
@@ -47,7 +48,7 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
   return (
     <Portal>
       <Modal visible onDismiss={onClose} contentContainerStyle={webStyle({ position: 'absolute', inset: 0 })}>
-        <View style={{ flex: 1, backgroundColor: p.bench }} testID="preview">
+        <View ref={alone} style={{ flex: 1, backgroundColor: p.bench }} testID="preview">
           <View style={{ backgroundColor: p.sheet, padding: 12, gap: 8, borderBottomWidth: 1, borderColor: p.rule }}>
             <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
               <View style={{ flex: 1 }}>
@@ -152,8 +153,9 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
 /** The person's whole ceremony, from the first word to the last, with nothing sent. */
 function GoThrough({ packetId, party, onClose }: { packetId: string; party: PacketParty; onClose: () => void }) {
   const p = usePalette();
+  const alone = useAlone();
   return (
-    <View style={webStyle({ position: 'absolute', inset: 0, backgroundColor: p.paper })} testID="rehearsal">
+    <View ref={alone} style={webStyle({ position: 'absolute', inset: 0, backgroundColor: p.paper })} testID="rehearsal">
       <View
         style={{
           flexDirection: 'row',

@@ -1,6 +1,6 @@
 /** A ceremony that is only gone through: everything shows as it would, and nothing leaves the page. */
 import { useState } from 'react';
-import { useMutation, useQuery, type UseMutationResult } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient, type UseMutationResult } from '@tanstack/react-query';
 import type { Hand } from '@gatepath/core/packet';
 import { ApiError, call, newId } from '../../api/client';
 import { showAct, type PendingAct } from './acts';
@@ -15,9 +15,12 @@ function useNothing<Answer, Body>(): UseMutationResult<Answer, Error, Body> {
 
 /** The ceremony of a person of a draft, as `useSigning` gives that of a packet that was sent. */
 export function useRehearsal(packetId: string, partyId: string): Signing {
+  const client = useQueryClient();
+  const key = ['rehearsal', packetId, partyId];
+  const params = { packetId, partyId };
   const query = useQuery({
-    queryKey: ['rehearsal', packetId, partyId],
-    queryFn: () => call('rehearsal', { params: { packetId, partyId } }),
+    queryKey: key,
+    queryFn: () => call('rehearsal', { params }),
     // Each time anew: the draft is another by then.
     gcTime: 0,
     staleTime: Infinity,
@@ -42,7 +45,11 @@ export function useRehearsal(packetId: string, partyId: string): Signing {
     decline: useNothing(),
     ask: useNothing(),
     handOver: useNothing(),
-    setLanguage: useNothing(),
+    // The words come from the server; who chose them is forgotten with the page.
+    setLanguage: useMutation({
+      mutationFn: (language: string) => call('rehearsal', { params, query: { language } }),
+      onSuccess: (view) => client.setQueryData(key, view),
+    }),
     sendCode: useNothing(),
     giveCode: useNothing(),
     agreementCopy: useNothing(),
