@@ -149,7 +149,13 @@ export interface PacketParty {
   company?: string;
   /** In what capacity they sign ("trustee of the Alder Trust"); absent or empty for their own. It stands under their signature. */
   capacity?: string;
+  /** On the shelf alone, where no person stands yet: what fills this place. */
+  slot?: SlotKind;
 }
+
+/** What fills a place of a form: the one person at this place of a side, everybody of the side, or always the same person. */
+export const SLOT_KINDS = ['one', 'every', 'person'] as const;
+export type SlotKind = (typeof SLOT_KINDS)[number];
 
 /** A point on the path where its parties must act before the packet moves on: all of them, or any one. */
 export interface Gate {

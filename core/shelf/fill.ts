@@ -1,0 +1,52 @@
+/** Who of a deal fills which slot: by side and by order. */
+import type { PacketParty } from '../packet/types';
+import type { Slot } from './slots';
+
+/** A slot with whoever fills it. */
+export interface FilledSlot {
+  slot: Slot;
+  /** In the order of their side; nobody where the deal has nobody for it. */
+  people: PacketParty[];
+  /**
+   * Why nobody fills it: `nobody` of its side is in the deal (or the side has a number and it is the first), so a person
+   * is missing; `fewer`: the form has lines for more people than there are, and what is for them goes.
+   */
+  empty: 'nobody' | 'fewer' | null;
+}
+
+export interface Filling {
+  slots: FilledSlot[];
+  /** People for whom no slot of their side is left, each with the last one of it: the form has fewer lines than people. */
+  beyond: { person: PacketParty; like: Slot }[];
+}
+
+/**
+ * Fills slots with people.
+ *
+ * @param people  of the deal; a side's are taken in the order of their numbers
+ */
+export function fillSlots(slots: readonly Slot[], people: readonly PacketParty[]): Filling {
+  const ofSide = (side: PacketParty['side']) =>
+    people.filter((p) => p.side === side).sort((a, b) => a.ordinal - b.ordinal);
+  const ones = (side: PacketParty['side']) =>
+    slots.filter((s) => s.slot === 'one' && s.side === side).sort((a, b) => a.ordinal - b.ordinal);
+  const filled = slots.map((slot): FilledSlot => {
+    // Whoever is fixed comes along as they are.
+    if (slot.slot === 'person') return { slot, people: [personOf(slot)], empty: null };
+    const here = ofSide(slot.side);
+    if (slot.slot === 'every') return { slot, people: here, empty: here.length ? null : 'nobody' };
+    const person = here[ones(slot.side).indexOf(slot)];
+    return { slot, people: person ? [person] : [], empty: person ? null : here.length ? 'fewer' : 'nobody' };
+  });
+  const beyond: Filling['beyond'] = [];
+  for (const side of new Set(slots.map((s) => s.side))) {
+    const lines = ones(side);
+    const last = lines[lines.length - 1];
+    if (last) for (const person of ofSide(side).slice(lines.length)) beyond.push({ person, like: last });
+  }
+  return { slots: filled, beyond };
+}
+
+function personOf({ slot: _slot, ...person }: Slot): PacketParty {
+  return person;
+}

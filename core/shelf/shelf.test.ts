@@ -1,0 +1,191 @@
+/** The shelf: slots filled by side and order, and what a kit makes of its forms for a deal. */
+import fc from 'fast-check';
+import { applyEdits, emptyDraft, acceptEdits, proposalsOf, gatesOfPattern, canAccept, NOBODY } from '../packet';
+import type { Draft, DraftEdit, PacketParty } from '../packet';
+import { overlapArea } from '../paper/geometry';
+import type { PrintedPlace } from '../reading/types';
+import { viewDraft } from '../checks';
+import { facts, mark, page, party } from '../test-support';
+import { brokenLock, draftOfKit, fillSlots, LOCKS, lockOf, newSlot, slotLetters, slotsOnPages, withDocuments } from '.';
+
+let n = 0;
+const newId = () => `id${n++}`;
+
+const line = (ordinal: number, kind: PrintedPlace['kind'], y: number, x = 72): PrintedPlace => ({
+  page: 1,
+  kind,
+  role: 'seller',
+  ordinal,
+  rect: { x, y, w: kind === 'date' ? 80 : 200, h: 20 },
+  label: `Seller ${ordinal}`,
+  source: 'print',
+  confidence: 1,
+});
+const PRINTED = [
+  line(1, 'signature', 500),
+  line(1, 'date', 500, 300),
+  line(2, 'signature', 550),
+  line(2, 'date', 550, 300),
+];
+const document = facts(
+  [page([{ x: 72, y: 72, w: 460, h: 300 }]), page([{ x: 72, y: 72, w: 460, h: 300 }])],
+  'form1',
+  'Disclosure',
+  PRINTED,
+);
+
+/** A form with two lines for sellers, initials of both on every page, and words of nobody's. */
+function form(): Draft {
+  const slots = slotsOnPages(PRINTED, newId);
+  const bare: Draft = { ...emptyDraft('Disclosure'), parties: slots, documents: [{ id: 'form1' }] };
+  return applyEdits(bare, [
+    ...acceptEdits(proposalsOf(bare, [document]).filter(canAccept), slots),
+    {
+      op: 'put',
+      list: 'rules',
+      item: {
+        id: 'r',
+        documentId: 'form1',
+        partyIds: slots.map((s) => s.id),
+        anchor: { fx: 0, fy: 1 },
+        except: [],
+        moved: [],
+      },
+    } satisfies DraftEdit,
+    {
+      op: 'put',
+      list: 'marks',
+      item: { ...mark('label', NOBODY, 'label', 2), documentId: 'form1', value: '{address}' },
+    },
+  ]);
+}
+
+function kitOf(forms: Draft[]): Draft {
+  const slots = forms[0]!.parties;
+  return {
+    ...emptyDraft('Sale papers'),
+    parties: slots,
+    documents: [{ id: 'f' }],
+    gates: gatesOfPattern('by_side', slots, newId),
+  };
+}
+
+const sellers = (count: number): PacketParty[] =>
+  Array.from({ length: count }, (_, i) => party(`seller${i}`, { ordinal: i + 1, name: `Seller Number${i}` }));
+const use = (people: PacketParty[], f = form()) =>
+  draftOfKit({ kit: kitOf([f]), forms: [{ draft: f, document }], people, newId });
+
+test('slots are called by what they are for', () => {
+  const every = newSlot('every', 'tenant', 1, 'x', 0);
+  expect([every.name, slotLetters(every)]).toEqual(['Every tenant', 'T+']);
+  expect(slotLetters(newSlot('one', 'seller', 2, 'x', 0))).toBe('S2');
+  expect(slotLetters(newSlot('one', 'listing_broker', 1, 'x', 0))).toBe('LB');
+  expect(slotsOnPages(PRINTED, newId).map((s) => s.name)).toEqual(['Seller 1', 'Seller 2']);
+});
+
+test('two sellers stand in the places of Seller 1 and Seller 2, and the gate check has nothing to say', () => {
+  const { draft, slots, beyond } = use(sellers(2));
+  expect(slots.map((s) => s.people.map((p) => p.id))).toEqual([['seller0'], ['seller1']]);
+  expect(beyond).toEqual([]);
+  const signed = draft.marks.filter((m) => m.kind === 'signature');
+  expect(signed.map((m) => [m.partyId, m.rect.y])).toEqual([
+    ['seller0', 500],
+    ['seller1', 550],
+  ]);
+  const view = viewDraft(draft, [document], { address: '7 Weir Terrace', city: '', price: '', closing: '' });
+  expect(view.findings).toEqual([]);
+  // Each of the two: initials on two pages, a signature and its date.
+  expect(view.ledger.total).toBe(8);
+});
+
+test('five sellers on a form for two: each signs and dates beside the others and initials every page; nothing lies on print', () => {
+  const { draft, beyond } = use(sellers(5));
+  expect(beyond.map((b) => b.partyId)).toEqual(['seller2', 'seller3', 'seller4']);
+  expect(draft.gates.map((g) => g.partyIds)).toEqual([sellers(5).map((s) => s.id)]);
+  const view = viewDraft(draft, [document], { address: '7 Weir Terrace', city: '', price: '', closing: '' });
+  expect(view.findings.filter((f) => f.severity === 'stops')).toEqual([]);
+  for (const s of sellers(5)) {
+    const kinds = view.marks.filter((m) => m.partyId === s.id && m.kind !== 'label').map((m) => m.kind);
+    expect([s.id, kinds.sort()]).toEqual([s.id, ['date_signed', 'initials', 'initials', 'signature']]);
+  }
+});
+
+test('one seller on a form for two: what is for the second goes, and whoever is missing altogether is told', () => {
+  const { draft, slots } = use(sellers(1));
+  expect(slots.map((s) => s.empty)).toEqual([null, 'fewer']);
+  expect(new Set(draft.marks.map((m) => m.partyId))).toEqual(new Set(['seller0', NOBODY]));
+  expect(use([]).slots.map((s) => s.empty)).toEqual(['nobody', 'nobody']);
+});
+
+test('what is for every tenant is there for each, and a fixed person comes along', () => {
+  const every = newSlot('every', 'tenant', 1, 't', 0);
+  const officer = { ...party('officer', { name: 'Ida Holm', side: 'other' }), slot: 'person' as const };
+  const f: Draft = {
+    ...emptyDraft('Rules of the house'),
+    parties: [every, officer],
+    documents: [{ id: 'form1' }],
+    marks: [
+      { ...mark('a', 't', 'signature'), documentId: 'form1' },
+      { ...mark('b', 'officer', 'signature', 2), documentId: 'form1' },
+    ],
+  };
+  const tenants = [1, 2, 3].map((ordinal) => party(`t${ordinal}`, { side: 'tenant', ordinal }));
+  const { draft } = draftOfKit({ kit: kitOf([f]), forms: [{ draft: f, document }], people: tenants, newId });
+  const signed = draft.marks.filter((m) => m.kind === 'signature');
+  expect(signed.map((m) => m.partyId).sort()).toEqual(['officer', 't1', 't2', 't3']);
+  const onFirst = signed.filter((m) => m.page === 1);
+  for (const a of onFirst) for (const b of onFirst) if (a !== b) expect(overlapArea(a.rect, b.rect)).toBe(0);
+});
+
+test('whoever the people are, marks and gates are theirs alone, and everybody of a side the form names signs once', () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 0, max: 7 }), fc.integer({ min: 0, max: 3 }), (many, others) => {
+      const people = [
+        ...sellers(many),
+        ...Array.from({ length: others }, (_, i) => party(`buyer${i}`, { side: 'buyer', ordinal: i + 1 })),
+      ];
+      const { draft } = use(people);
+      const known = new Set([...draft.parties.map((p) => p.id), NOBODY]);
+      expect(draft.marks.every((m) => known.has(m.partyId) && m.documentId === 'form1')).toBe(true);
+      expect(draft.parties.map((p) => p.id)).toEqual(sellers(many).map((s) => s.id));
+      expect(new Set(draft.marks.map((m) => m.id)).size).toBe(draft.marks.length);
+      for (const s of sellers(many))
+        expect(draft.marks.filter((m) => m.partyId === s.id && m.kind === 'signature')).toHaveLength(1);
+      expect(draft.gates.flatMap((g) => g.partyIds).sort()).toEqual(
+        sellers(many)
+          .map((s) => s.id)
+          .sort(),
+      );
+    }),
+    { numRuns: 40 },
+  );
+});
+
+test('slots are filled in the order of the side, whatever order people come in', () => {
+  const slots = slotsOnPages(PRINTED, newId);
+  const { slots: filled, beyond } = fillSlots(slots, [...sellers(3)].reverse());
+  expect(filled.map((f) => f.people[0]?.id)).toEqual(['seller0', 'seller1']);
+  expect(beyond.map((b) => [b.person.id, b.like.ordinal])).toEqual([['seller2', 2]]);
+});
+
+test('documents of the deal take the place of the form’s, also in the names of printed places', () => {
+  const { draft } = use(sellers(2));
+  const now = withDocuments(draft, (id) => `new-${id}`);
+  expect(now.documents).toEqual([{ id: 'new-form1' }]);
+  expect(now.marks.every((m) => m.documentId === 'new-form1')).toBe(true);
+  expect(now.marks.flatMap((m) => m.placeId ?? []).every((id) => id.startsWith('new-form1.1.'))).toBe(true);
+  const there = { ...document, id: 'new-form1' };
+  expect(proposalsOf(now, [there]).every((p) => p.state === 'accepted')).toBe(true);
+});
+
+test('an edit breaks the lock it is about, and no other', () => {
+  const edits: DraftEdit[] = [
+    { op: 'set', field: 'subject', value: 'x' },
+    { op: 'drop', list: 'gates', id: 'g' },
+  ];
+  expect(edits.map(lockOf)).toEqual(['message', 'path']);
+  for (const lock of LOCKS) {
+    const broken = brokenLock(edits, { [lock]: { memberId: 'o', name: 'Odile' } });
+    expect(broken).toEqual(['message', 'path'].includes(lock) ? { lock, by: 'Odile' } : null);
+  }
+});

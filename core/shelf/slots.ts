@@ -1,0 +1,60 @@
+/** Slots: places of a form or a kit that people of a deal fill, kept as the parties of its draft. */
+import type { PacketParty, SlotKind } from '../packet/types';
+import { SIDE_WORDS, sideLabel, type Side } from '../text/sides';
+
+/** A party of a draft on the shelf. */
+export type Slot = PacketParty & { slot: SlotKind };
+
+/** The slots of a draft; a party without a kind is one person's place. */
+export const slotsOf = (parties: readonly PacketParty[]): Slot[] =>
+  parties.map((p) => ({ ...p, slot: p.slot ?? 'one' }));
+
+/** What a slot is called: "Seller 2", "Every tenant"; a person by their name. */
+export function slotName(kind: SlotKind, side: Side, ordinal: number): string {
+  return kind === 'every' ? `Every ${SIDE_WORDS[side].toLowerCase()}` : sideLabel(side, ordinal);
+}
+
+const LETTERS: Record<Side, string> = {
+  seller: 'S',
+  buyer: 'B',
+  landlord: 'L',
+  tenant: 'T',
+  guarantor: 'G',
+  listing_broker: 'LB',
+  buyer_broker: 'BB',
+  manager: 'PM',
+  other: 'O',
+};
+
+/** The letters in a slot's token: "S1", "T+" for every tenant, "LB". */
+export function slotLetters(slot: Pick<PacketParty, 'side' | 'ordinal' | 'slot'>): string {
+  const letters = LETTERS[slot.side];
+  if (slot.slot === 'every') return `${letters}+`;
+  return letters.length > 1 && slot.ordinal === 1 ? letters : `${letters}${slot.ordinal}`;
+}
+
+/**
+ * A slot for a side.
+ *
+ * @param id  from outside: the core has no randomness
+ */
+export function newSlot(kind: 'one' | 'every', side: Side, ordinal: number, id: string, ink: number): Slot {
+  return {
+    id,
+    name: slotName(kind, side, ordinal),
+    email: '',
+    phone: null,
+    side,
+    ordinal: kind === 'every' ? 1 : ordinal,
+    act: side === 'other' ? 'copy' : 'sign',
+    ink,
+    slot: kind,
+  };
+}
+
+/** Whether two slots are the same place: of the same sort, side and number; a person by their address. */
+export const sameSlot = (a: Slot, b: Slot): boolean =>
+  a.slot === b.slot &&
+  (a.slot === 'person'
+    ? a.email.toLowerCase() === b.email.toLowerCase() && a.name === b.name
+    : a.side === b.side && (a.slot === 'every' || a.ordinal === b.ordinal));

@@ -1,0 +1,229 @@
+/** Using a kit on a deal: its forms and slots become a draft with the deal's people. */
+import { holdsGate } from '../packet/acts';
+import { applyEdits, emptyDraft, type Draft } from '../packet/draft';
+import { handEdits } from '../packet/edits';
+import { acceptEdits, proposalsOf } from '../packet/proposals';
+import { resolveMarks, type DocumentFacts } from '../packet/resolve';
+import { NOBODY, type InitialsRule, type Mark, type PacketParty } from '../packet/types';
+import { fillSlots, type FilledSlot, type Filling } from './fill';
+import { sameSlot, slotsOf, type Slot } from './slots';
+
+/** A form as it goes into a packet: its draft, and what its one document looks like. */
+export interface FormInUse {
+  draft: Draft;
+  document: DocumentFacts;
+}
+
+export interface KitUse {
+  /** The packet's draft; its documents still have the ids of the forms'. */
+  draft: Draft;
+  slots: FilledSlot[];
+  /** People for whom a form had no line, with the documents on which room was found for them. */
+  beyond: { partyId: string; documentIds: string[] }[];
+}
+
+/**
+ * The draft that a kit makes for the people of a deal. Slots are filled by side and order; who is beyond the lines of a
+ * form gets places of the same kinds beside the last ones; what is for slots that nobody fills goes.
+ *
+ * @param people  of the deal, as they would stand in a packet
+ * @param newId   makes an id
+ */
+export function draftOfKit(o: {
+  kit: Draft;
+  forms: readonly FormInUse[];
+  people: readonly PacketParty[];
+  newId: () => string;
+}): KitUse {
+  const kitSlots = slotsOf(o.kit.parties);
+  const filling = fillSlots(kitSlots, o.people);
+  const forms = o.forms.map((f) => ({ ...f, filling: fillSlots(slotsOf(f.draft.parties), o.people) }));
+  const parties = partiesOf(kitSlots, filling, forms);
+  const draft: Draft = {
+    ...emptyDraft(o.kit.name),
+    subject: o.kit.subject,
+    message: o.kit.message,
+    schedule: o.kit.schedule,
+    handOver: o.kit.handOver,
+    readAlong: o.kit.readAlong ?? false,
+    parties,
+    documents: o.forms.map((f) => ({ id: f.document.id })),
+    gates: gatesOf(o.kit, filling, parties, o.newId),
+  };
+  const beyond = new Map<string, string[]>();
+  let made = draft;
+  for (const form of forms) {
+    made = withForm(made, form, o.newId);
+    for (const { person, like } of form.filling.beyond) {
+      const more = withPerson(made, form, person, like, o.newId);
+      if (more === made) continue;
+      made = more;
+      beyond.set(person.id, [...(beyond.get(person.id) ?? []), form.document.id]);
+    }
+  }
+  return {
+    draft: made,
+    slots: filling.slots,
+    beyond: [...beyond].map(([partyId, documentIds]) => ({ partyId, documentIds })),
+  };
+}
+
+/** Everybody who fills a slot of the kit or has something to do on a form of it, acting as their slot says. */
+function partiesOf(kitSlots: Slot[], filling: Filling, forms: { filling: Filling }[]): PacketParty[] {
+  const found = new Map<string, { person: PacketParty; slot: Slot }>();
+  const add = (person: PacketParty, slot: Slot) => {
+    if (!found.has(person.id)) found.set(person.id, { person, slot: kitSlots.find((k) => sameSlot(k, slot)) ?? slot });
+  };
+  for (const { slots, beyond } of [filling, ...forms.map((f) => f.filling)]) {
+    for (const { slot, people } of slots) for (const p of people) add(p, slot);
+    for (const { person, like } of beyond) add(person, like);
+  }
+  return [...found.values()].map(({ person, slot }, ink) => ({
+    ...person,
+    ink,
+    act: slot.act,
+    ...(slot.note ? { note: slot.note } : {}),
+    ...(slot.language && !person.language ? { language: slot.language } : {}),
+    ...(slot.secondStep ? { secondStep: slot.secondStep } : {}),
+    ...(slot.copyAt ? { copyAt: slot.copyAt } : {}),
+  }));
+}
+
+/** The kit's gates with people in the place of slots; who acts and stands at none of them stands at the last. */
+function gatesOf(kit: Draft, filling: Filling, parties: PacketParty[], newId: () => string): Draft['gates'] {
+  const acting = new Set(parties.filter(holdsGate).map((p) => p.id));
+  const at = (slotId: string) => [
+    ...(filling.slots.find((f) => f.slot.id === slotId)?.people ?? []),
+    ...filling.beyond.filter((b) => b.like.id === slotId).map((b) => b.person),
+  ];
+  const placed = new Set<string>();
+  const gates = kit.gates.flatMap((gate) => {
+    const ids = [...new Set(gate.partyIds.flatMap(at).map((p) => p.id))].filter(
+      (id) => acting.has(id) && !placed.has(id),
+    );
+    for (const id of ids) placed.add(id);
+    return ids.length ? [{ ...gate, id: newId(), partyIds: ids }] : [];
+  });
+  const left = [...acting].filter((id) => !placed.has(id));
+  return left.length ? [...gates, { id: newId(), partyIds: left }] : gates;
+}
+
+/** The draft with what a form has on its pages, for whoever fills its slots. */
+function withForm(draft: Draft, form: FormInUse & { filling: Filling }, newId: () => string): Draft {
+  const people = new Map(form.filling.slots.map((f) => [f.slot.id, f.people]));
+  const grouped = groups(newId);
+  const marks: Mark[] = [];
+  for (const m of form.draft.marks) {
+    const first = m.partyId === NOBODY ? { id: NOBODY } : people.get(m.partyId)?.[0];
+    if (first) marks.push(grouped({ ...m, id: newId(), documentId: form.document.id, partyId: first.id }));
+  }
+  const rules = form.draft.rules.flatMap((r) => ruleFor(r, form, newId));
+  let made: Draft = { ...draft, marks: [...draft.marks, ...marks], rules: [...draft.rules, ...rules] };
+  // What is for everybody of a side stands there once: the others get the same beside it.
+  for (const { slot, people: all } of form.filling.slots)
+    for (const person of all.slice(1)) made = withSameMarks(made, form, all[0]?.id ?? '', person.id, slot, newId);
+  return { ...made, passed: [...made.passed, ...form.draft.passed] };
+}
+
+/** Choices of one question stay together, and apart from those of the same form used twice. */
+function groups(newId: () => string): (m: Mark) => Mark {
+  const made = new Map<string, string>();
+  return (m) => {
+    if (!m.group) return m;
+    const group = made.get(m.group) ?? newId();
+    made.set(m.group, group);
+    return { ...m, group };
+  };
+}
+
+/** Everybody of the rule's slots, and who is beyond them, initials every page too. */
+function ruleFor(rule: InitialsRule, form: FormInUse & { filling: Filling }, newId: () => string): InitialsRule[] {
+  const of = (slotId: string) => [
+    ...(form.filling.slots.find((f) => f.slot.id === slotId)?.people ?? []),
+    ...form.filling.beyond.filter((b) => b.like.id === slotId).map((b) => b.person),
+  ];
+  const partyIds = [...new Set(rule.partyIds.flatMap(of).map((p) => p.id))];
+  if (!partyIds.length) return [];
+  return [
+    {
+      ...rule,
+      id: newId(),
+      documentId: form.document.id,
+      partyIds,
+      except: rule.except.flatMap((e) => of(e.partyId).map((p) => ({ page: e.page, partyId: p.id }))),
+      // Only one can stand where it was moved to.
+      moved: rule.moved.flatMap((m) =>
+        of(m.partyId)
+          .slice(0, 1)
+          .map((p) => ({ ...m, partyId: p.id })),
+      ),
+    },
+  ];
+}
+
+/** The marks of one person of a slot, also for another, in free space beside them. */
+function withSameMarks(
+  draft: Draft,
+  form: FormInUse,
+  fromId: string,
+  toId: string,
+  slot: Slot,
+  newId: () => string,
+): Draft {
+  const ofSlot = new Set(form.draft.marks.filter((m) => m.partyId === slot.id).map((m) => placeOf(m)));
+  const like = draft.marks.filter(
+    (m) => m.partyId === fromId && m.documentId === form.document.id && ofSlot.has(placeOf(m)),
+  );
+  if (!like.length) return draft;
+  const { marks } = resolveMarks(draft, [form.document]);
+  return applyEdits(draft, handEdits(like, toId, [form.document], marks, newId));
+}
+
+const placeOf = (m: Mark) => `${m.page} ${m.kind} ${m.rect.x} ${m.rect.y}`;
+
+/** The draft with places for somebody beyond the lines of a form: in the printed arrangement, or beside the last person's. */
+function withPerson(
+  draft: Draft,
+  form: FormInUse & { filling: Filling },
+  person: PacketParty,
+  like: Slot,
+  newId: () => string,
+): Draft {
+  const doc = form.document;
+  const { marks } = resolveMarks(draft, [doc]);
+  const initialled = draft.rules.some((r) => r.documentId === doc.id && r.partyIds.includes(person.id));
+  const proposals = proposalsOf(draft, [doc], marks);
+  const taken = new Set(proposals.filter((p) => p.state === 'accepted').map((p) => p.id));
+  const extra = proposals.filter(
+    (p) =>
+      p.beside !== undefined &&
+      taken.has(p.beside) &&
+      p.partyId === person.id &&
+      p.state === 'open' &&
+      !(initialled && p.kind === 'initials'),
+  );
+  const signs = form.draft.marks.some((m) => m.partyId === like.id && m.kind === 'signature');
+  if (extra.length && (!signs || extra.some((p) => p.kind === 'signature')))
+    return applyEdits(draft, acceptEdits(extra, draft.parties));
+  const fromId = form.filling.slots.find((f) => f.slot.id === like.id)?.people[0]?.id;
+  return fromId ? withSameMarks(draft, form, fromId, person.id, like, newId) : draft;
+}
+
+/** The draft with other documents in the place of its forms', each under the id it got in the deal. */
+export function withDocuments(draft: Draft, idOf: (formDocumentId: string) => string): Draft {
+  const place = (id: string) => {
+    const [documentId, ...rest] = id.split('.');
+    return [idOf(documentId ?? ''), ...rest].join('.');
+  };
+  return {
+    ...draft,
+    documents: draft.documents.map((d) => ({ id: idOf(d.id) })),
+    marks: draft.marks.map((m) => ({
+      ...m,
+      documentId: idOf(m.documentId),
+      ...(m.placeId ? { placeId: place(m.placeId) } : {}),
+    })),
+    rules: draft.rules.map((r) => ({ ...r, documentId: idOf(r.documentId) })),
+    passed: draft.passed.map((p) => ({ id: place(p.id) })),
+  };
+}
