@@ -9,6 +9,7 @@ import {
   MARK_KINDS,
   SCRIPT_FACES,
   SECOND_STEPS,
+  SLOT_KINDS,
   type Draft,
   type Drawing,
   type Gate,
@@ -114,6 +115,7 @@ export const party = of<PacketParty>()(
     memberId: yup.string(),
     company: yup.string(),
     capacity: yup.string(),
+    slot: yup.string().oneOf(SLOT_KINDS),
   }),
 );
 

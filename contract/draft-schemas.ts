@@ -9,6 +9,7 @@ import {
   type DraftList,
   MARK_KINDS,
   SECOND_STEPS,
+  SLOT_KINDS,
 } from '@gatepath/core/packet';
 import { SIDES } from '@gatepath/core/text';
 import { choiceOf } from './choice';
@@ -80,6 +81,7 @@ const draftItems: Record<DraftList, yup.Schema> = {
     memberId: id(),
     company: line(160),
     capacity: line(120),
+    slot: yup.string().oneOf(SLOT_KINDS),
   }),
   documents: object({ id: id().required() }),
   gates: gate,

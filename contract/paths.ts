@@ -28,6 +28,7 @@ export interface PathValues {
   markId: string;
   messageId: string;
   viewId: string;
+  shelfId: string;
   /** The secret a signing link ends with. */
   token: string;
   /** From 1. */
@@ -131,6 +132,18 @@ export const paths = {
   chain: to('GET', '/packets/:packetId/chain'),
   packetPicture: to('GET', '/packets/:packetId/pictures/:sha256'),
   sealedCopy: to('GET', '/packets/:packetId/sealed/:documentId'),
+  shelf: to('GET', '/shelf'),
+  newForm: to('POST', '/shelf/forms'),
+  newKit: to('POST', '/shelf/kits'),
+  keepOnShelf: to('POST', '/shelf/kept'),
+  shelfItem: to('GET', '/shelf/:shelfId'),
+  setShelfItem: to('PATCH', '/shelf/:shelfId'),
+  dropShelfItem: to('DELETE', '/shelf/:shelfId'),
+  editShelfItem: to('POST', '/shelf/:shelfId/edits'),
+  putOnShelf: to('POST', '/shelf/:shelfId/editions'),
+  dealKits: to('GET', '/deals/:dealId/kits'),
+  tryKit: to('POST', '/deals/:dealId/kits/:shelfId/trial'),
+  useKit: to('POST', '/deals/:dealId/kits/:shelfId'),
   mailroom: to('GET', '/mailroom'),
   message: to('GET', '/mailroom/:messageId'),
   messageFile: to('GET', '/mailroom/:messageId/eml'),

@@ -132,6 +132,9 @@ export const PROBLEMS = {
   // The firm, the deal and its documents.
   ...kinds(409, 'Not possible now', 'set-up', 'in-packet', 'reading', 'sent', 'was-sent', 'in-rule', 'named-twice'),
   ...kinds(422, 'Cannot be used', 'time-zone', 'sealed', 'bad-fact', 'bad-status', 'unknown-member', 'bad-rule'),
+  // The shelf.
+  ...kinds(409, 'Not possible now', 'not-on-shelf'),
+  ...kinds(403, 'Locked', 'locked-setting'),
   // Packets.
   ...kinds(409, 'Not possible now', 'changed-meanwhile', 'warnings', 'not-sealed', 'agreement-changed'),
   ...kinds(422, 'The gate check stops this packet', 'gate-check'),

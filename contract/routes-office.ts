@@ -125,7 +125,7 @@ export const officeRoutes = {
     summary: 'Apply edits to the draft',
     body: s.editsBody,
     answer: v.savedDraft,
-    problems: ['already-sent', 'over-limits', 'no-name', 'unknown-document'],
+    problems: ['already-sent', 'over-limits', 'no-name', 'unknown-document', 'locked-setting'],
     size: LARGE_BODY,
   }),
   dropPacket: route(paths.dropPacket, {

@@ -6,11 +6,15 @@ import { ceremonyRoutes } from './routes-ceremony';
 import { dealRoutes } from './routes-deals';
 import { officeRoutes } from './routes-office';
 import { openRoutes } from './routes-open';
+import { shelfRoutes } from './routes-shelf';
 
-export const routes = { ...openRoutes, ...dealRoutes, ...officeRoutes, ...ceremonyRoutes } satisfies Record<
-  RouteName,
-  Route
->;
+export const routes = {
+  ...openRoutes,
+  ...dealRoutes,
+  ...officeRoutes,
+  ...shelfRoutes,
+  ...ceremonyRoutes,
+} satisfies Record<RouteName, Route>;
 type Routes = typeof routes;
 
 /** The routes with what is wanted where it does not matter which one it is. */

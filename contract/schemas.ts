@@ -11,6 +11,7 @@ export * from './signing-schemas';
 
 export { DEAL_KINDS } from '@gatepath/core/deal';
 export * from './deal-schemas';
+export * from './shelf-schemas';
 
 export const setupBody = object({
   firmName: line(120).required('Give the name of your firm.'),
@@ -56,7 +57,7 @@ export const liveQuery = object({
   topics: yup
     .string()
     .max(4_000)
-    .matches(/^(?:deal|packet|today):[\w-]{1,60}(?:,(?:deal|packet|today):[\w-]{1,60}){0,59}$/, 'names no topics')
+    .matches(/^(?:deal|packet|today|shelf):[\w-]{1,60}(?:,(?:deal|packet|today|shelf):[\w-]{1,60}){0,59}$/, 'names no topics')
     .required('Name what to hear of.'),
 });
 

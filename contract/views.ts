@@ -1,7 +1,6 @@
 /** Answers: what the server shows a member. Times are ISO 8601 in UTC, lengths PDF points. */
 import * as yup from 'yup';
 import { ACTS, SECOND_STEPS } from '@gatepath/core/packet';
-import { DOCUMENT_TYPES } from '@gatepath/core/reading';
 import { PARTY_STATUSES } from '@gatepath/core/routing';
 import { SIDES } from '@gatepath/core/text';
 import type { WordKey } from '@gatepath/core/words';
@@ -9,14 +8,17 @@ import { byName, calendarDay, flag, list, moment, named, number, oneOf, shape, t
 import { DEAL_KINDS, DEAL_STATUSES, FOR_WHOM, STANDINGS } from '@gatepath/core/deal';
 import * as core from './core-answers';
 import * as d from './deal-views';
+import { documentView } from './document-views';
 import { forecast } from './insight-views';
 import { anyPacketStatus } from './packet-status';
 import { NOTICES } from './schemas';
 
 export * from './deal-views';
+export * from './document-views';
 export * from './insight-views';
 export * from './packet-status';
 export * from './people-views';
+export * from './shelf-views';
 export * from './table-views';
 
 export const sessionView = named('Session', {
@@ -88,52 +90,6 @@ export const partyView = named('Party', {
   personId: text().nullable(),
 });
 export type PartyView = yup.InferType<typeof partyView>;
-
-/** What a paper held beside its pages when it was brought in, and what of it was not taken along. */
-export const LEFT_OUT = [
-  'scripts',
-  'actions',
-  'attachments',
-  'media',
-  'xfa',
-  'layers',
-  'notes',
-  'links',
-  /** Digital signatures: they hold for the file as it came, and for no copy of it. */
-  'signatures',
-] as const;
-export type LeftOutKind = (typeof LEFT_OUT)[number];
-const leftOut = shape({ what: oneOf(LEFT_OUT), n: whole() });
-export type LeftOut = yup.InferType<typeof leftOut>;
-
-export const documentView = named('Document', {
-  id: text(),
-  dealId: text(),
-  name: text(),
-  fileName: text(),
-  bytes: whole(),
-  pages: list(core.pageSize),
-  pagesRead: whole(),
-  status: oneOf(['reading', 'ready', 'failed']),
-  problem: text().nullable(),
-  sha256: text(),
-  createdAt: moment(),
-  type: oneOf(DOCUMENT_TYPES),
-  /** What was brought in. */
-  cameAs: oneOf(['pdf', 'docx', 'text', 'picture']),
-  /** Documents its pages come from. */
-  madeFrom: list(text()),
-  /** The document that took its place. */
-  replacedBy: text().nullable(),
-  leftOut: list(leftOut),
-  /** The last day it holds; null for no end. */
-  endsOn: calendarDay().nullable(),
-  /** The day it was signed somewhere else. */
-  elsewhereOn: calendarDay().nullable(),
-  /** Whether nobody signs it: it is only kept. */
-  unsigned: flag(),
-});
-export type DocumentView = yup.InferType<typeof documentView>;
 
 export const dealView = named('Deal', {
   ...dealFields,

@@ -106,6 +106,7 @@ beforeAll(async () => {
     sha256: '0'.repeat(64),
     language: 'en',
     viewId: 'none',
+    shelfId: 'none',
     list: 'deals',
     tableKind: 'people',
     page: 1,

@@ -38,6 +38,7 @@ import { WorkPool } from './work/pool';
 import { openSeal, type Seal } from './proof/seal-key';
 import { sealPacket } from './proof/seal-service';
 import { passesByHash } from './signing/queries';
+import { slotsOfForm } from './shelf/service';
 import { onAfterCommitError, outsideTransactions } from './db/tx';
 import { itemAt } from '@gatepath/core/sure';
 
@@ -190,6 +191,7 @@ function takeUpWork(ctx: Context, ways: Parameters<typeof deliver>[1]): void {
   jobs.work('deal', async (id) => void (await lookAtDeal(ctx, id)));
   jobs.work('binder', (dealId) => makeBinder(ctx, dealId));
   jobs.work('rules', (what) => lookAtMany(ctx, what));
+  jobs.work('form', (id) => slotsOfForm(ctx, id));
   jobs.work('tidy', (what) => tidy(ctx, what));
 }
 

@@ -1,5 +1,6 @@
 /** Settings of a kit that those who use it cannot change. */
-import type { DraftEdit, DraftField, DraftList } from '../packet/draft';
+import type { Draft, DraftEdit, DraftField, DraftList } from '../packet/draft';
+import type { PacketParty } from '../packet/types';
 
 export const LOCKS = ['name', 'message', 'schedule', 'path', 'people', 'papers', 'marks'] as const;
 /** What can be locked: each stands for the fields and lists of a draft that it is about. */
@@ -40,10 +41,35 @@ const OF_LIST: Record<DraftList, Lock> = {
 /** What an edit is about. */
 export const lockOf = (edit: DraftEdit): Lock => (edit.op === 'set' ? OF_FIELD[edit.field] : OF_LIST[edit.list]);
 
-/** The first lock that edits would break; null when they break none. */
-export function brokenLock(edits: readonly DraftEdit[], locks: Locks): { lock: Lock; by: string } | null {
+interface Broken {
+  lock: Lock;
+  by: string;
+}
+
+/** "Odile Farrant locked the order. …" */
+export const lockedWords = ({ lock, by }: Broken) =>
+  `${by} locked ${LOCK_WORDS[lock]} in the kit this packet is made of. Ask ${by}, or start a packet without the kit.`;
+
+/** What somebody does, apart from who they are: names and addresses can always be put right. */
+const doing = ({ act, only, secondStep, copyAt, note, memberId }: PacketParty) =>
+  JSON.stringify([act, only, secondStep, copyAt, note, memberId]);
+
+/**
+ * The first lock that edits would break; null when they break none.
+ *
+ * @param before  the draft they are made to
+ */
+export function brokenLock(
+  edits: readonly DraftEdit[],
+  locks: Locks,
+  before: Pick<Draft, 'parties'> = { parties: [] },
+): Broken | null {
   for (const edit of edits) {
     const lock = lockOf(edit);
+    if (edit.op === 'put' && edit.list === 'parties') {
+      const was = before.parties.find((p) => p.id === edit.item.id);
+      if (was && doing(was) === doing(edit.item)) continue;
+    }
     const by = locks[lock];
     if (by) return { lock, by: by.name };
   }

@@ -2,18 +2,17 @@
 import type { ComposeBody, DocumentView, LeftOut } from '@gatepath/contract';
 import { clip } from '@gatepath/core/text';
 import type { Context } from '../context';
-import { inTransaction } from '../db/tx';
-import { lookAgain } from '../deals/standing';
+import { inTransaction, type Tx } from '../db/tx';
 import { dealOr404 } from '../deals/service';
 import { isInUse } from '../files/in-use';
 import type { StoredFile } from '../files/store';
 import type { Upload } from '../http/upload';
 import { newId } from '../ids';
-import { topics } from '../live/live';
 import type { PaperKind, SortProblem } from '../pdf/convert';
 import { notFound, Problem } from '../problem';
 import { WorkFailure } from '../work/failure';
 import { codeOfProblem, wordsOfProblem, type PaperProblem } from './problems';
+import { documentChanged } from './place';
 import * as q from './queries';
 import { documentView } from './service';
 import { itemAt } from '@gatepath/core/sure';
@@ -21,12 +20,17 @@ import { itemAt } from '@gatepath/core/sure';
 const isPaper = (sort: PaperKind | SortProblem): sort is PaperKind => ['pdf', 'docx', 'text', 'picture'].includes(sort);
 
 /** Brings one paper into a deal: stores it, makes it a PDF if it is none, prepares it; its pages are read afterwards. */
-export async function addDocument(ctx: Context, dealId: string, { name, stream }: Upload): Promise<DocumentView> {
+export async function addDocument(ctx: Context, dealId: string, file: Upload): Promise<DocumentView> {
   await dealOr404(ctx.database.pool, dealId);
-  const made = await bringIn(ctx, { name, stream }, dealId);
+  const paper = await broughtIn(ctx, file, dealId);
+  return documentView(await keepDocument(ctx, { ...paper, deal_id: dealId }));
+}
+
+/** What a file becomes as a document, wherever it is kept; its files are stored. */
+export async function broughtIn(ctx: Context, { name, stream }: Upload, owner: string): Promise<Paper> {
+  const made = await bringIn(ctx, { name, stream }, owner);
   if ('problem' in made) throw new Problem(codeOfProblem(made), wordsOfProblem(made, name));
-  return keepDocument(ctx, {
-    deal_id: dealId,
+  return {
     name: nameOf(name),
     file_name: name,
     original_sha256: made.original.sha256,
@@ -37,8 +41,14 @@ export async function addDocument(ctx: Context, dealId: string, { name, stream }
     sha256: made.sha256,
     pages: made.pages,
     left_out: made.leftOut,
-  });
+  };
 }
+
+/** A prepared paper that is not kept yet. */
+type Paper = Pick<
+  q.DocumentRow,
+  'name' | 'file_name' | 'original_sha256' | 'sha256' | 'pages' | 'type' | 'came_as' | 'made_from'
+> & { bytes: number; sealed?: boolean; left_out?: LeftOut[] };
 
 /** A paper as it was brought in, with what is shown of it. */
 export interface Brought {
@@ -87,21 +97,26 @@ export async function bringIn(ctx: Context, { name, stream }: Upload, owner: str
 }
 
 /** Stores a prepared document and begins to read it. */
-async function keepDocument(
+async function keepDocument(ctx: Context, d: Paper & { deal_id: string; replaces?: string[] }): Promise<q.DocumentRow> {
+  return inTransaction(ctx.database.pool, async (tx) => {
+    const row = await insertPaper(ctx, tx, d, { deal_id: d.deal_id, shelf_id: null });
+    if (d.replaces?.length) await q.setReplaced(tx.db, d.deal_id, d.replaces, row.id);
+    return row;
+  });
+}
+
+/** Keeps a prepared paper in a deal or on the shelf, and has it read. */
+export async function insertPaper(
   ctx: Context,
-  d: Pick<
-    q.DocumentRow,
-    'deal_id' | 'name' | 'file_name' | 'original_sha256' | 'sha256' | 'pages' | 'type' | 'came_as' | 'made_from'
-  > & {
-    bytes: number;
-    sealed?: boolean;
-    left_out?: LeftOut[];
-    replaces?: string[];
-  },
-): Promise<DocumentView> {
+  tx: Tx,
+  d: Paper,
+  place: Pick<q.DocumentRow, 'deal_id' | 'shelf_id'>,
+): Promise<q.DocumentRow> {
   const row: q.DocumentRow = {
     id: newId(),
-    deal_id: d.deal_id,
+    ...place,
+    form_id: null,
+    form_edition: null,
     name: d.name,
     file_name: d.file_name,
     original_sha256: d.original_sha256,
@@ -124,14 +139,10 @@ async function keepDocument(
     unsigned: false,
     words: null,
   };
-  await inTransaction(ctx.database.pool, async (tx) => {
-    await q.insertDocument(tx.db, { ...row, bytes: d.bytes });
-    if (d.replaces?.length) await q.setReplaced(tx.db, d.deal_id, d.replaces, row.id);
-    await ctx.jobs.queue(tx, 'read', row.id);
-    await lookAgain(ctx, tx, row.deal_id);
-    tx.afterCommit(() => ctx.live.tell(topics.deal(d.deal_id)));
-  });
-  return documentView(row);
+  await q.insertDocument(tx.db, { ...row, bytes: d.bytes });
+  await ctx.jobs.queue(tx, 'read', row.id);
+  await documentChanged(ctx, tx, row);
+  return row;
 }
 
 /** Makes one document of pages of others in the deal; the others stay for their originals and for undo. */
@@ -153,7 +164,7 @@ export async function composeDocument(ctx: Context, dealId: string, body: Compos
   const { bytes, pages } = await ctx.work.run('compose', { parts });
   const stored = await ctx.files.put(bytes);
   const first = rows.get(itemAt(ids, 0))!;
-  return keepDocument(ctx, {
+  const kept = await keepDocument(ctx, {
     deal_id: dealId,
     name: body.name,
     file_name: `${body.name}.pdf`,
@@ -167,6 +178,7 @@ export async function composeDocument(ctx: Context, dealId: string, body: Compos
     made_from: ids,
     replaces: body.replaces ?? [],
   });
+  return documentView(kept);
 }
 
 /** "Seller_disclosure-v2.pdf" becomes "Seller disclosure v2". */
@@ -190,7 +202,7 @@ export async function keepSealedDocument(
   sha256: string,
 ): Promise<DocumentView> {
   const pages = await ctx.work.run('sizes', { file: ctx.files.fileOf(sha256) }, dealId);
-  return keepDocument(ctx, {
+  const kept = await keepDocument(ctx, {
     deal_id: dealId,
     name: clip(name, 120),
     file_name: clip(`${name}.pdf`, 200),
@@ -203,4 +215,5 @@ export async function keepSealedDocument(
     pages,
     sealed: true,
   });
+  return documentView(kept);
 }

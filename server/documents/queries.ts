@@ -5,7 +5,13 @@ import type { PaperKind } from '../pdf/convert';
 
 export interface DocumentRow {
   id: string;
-  deal_id: string;
+  /** The deal it is in; null on the shelf. */
+  deal_id: string | null;
+  /** The form it is the paper of; null in a deal. */
+  shelf_id: string | null;
+  /** The form it was made of, and which edition of it. */
+  form_id: string | null;
+  form_edition: number | null;
   name: string;
   file_name: string;
   original_sha256: string;
@@ -36,7 +42,7 @@ export interface DocumentRow {
 }
 
 /** A document as it comes in: nothing is said of it yet. */
-export type NewDocument = Omit<DocumentRow, 'bytes' | 'ends_on' | 'elsewhere_on' | 'unsigned' | 'words'> & {
+export type NewDocument = Omit<DocumentRow, 'bytes' | 'ends_on' | 'elsewhere_on' | 'unsigned'> & {
   bytes: number;
 };
 
@@ -45,8 +51,8 @@ const COLUMNS = '*, ends_on::text, elsewhere_on::text';
 /** Keeps a document. */
 export async function insertDocument(db: Db, d: NewDocument): Promise<void> {
   await db.query(
-    `insert into document (id, deal_id, name, file_name, original_sha256, sha256, bytes, pages, pages_read, status, problem, facts_sha256, created_at, type, came_as, made_from, replaced_by, sealed, left_out)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19)`,
+    `insert into document (id, deal_id, name, file_name, original_sha256, sha256, bytes, pages, pages_read, status, problem, facts_sha256, created_at, type, came_as, made_from, replaced_by, sealed, left_out, shelf_id, form_id, form_edition, words)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20, $21, $22, $23)`,
     [
       d.id,
       d.deal_id,
@@ -67,6 +73,10 @@ export async function insertDocument(db: Db, d: NewDocument): Promise<void> {
       d.replaced_by,
       d.sealed,
       JSON.stringify(d.left_out),
+      d.shelf_id,
+      d.form_id,
+      d.form_edition,
+      d.words,
     ],
   );
 }
@@ -79,6 +89,12 @@ export async function documentById(db: Db, id: string): Promise<DocumentRow | nu
 /** The documents of a deal, oldest first. */
 export async function documentsOfDeal(db: Db, dealId: string): Promise<DocumentRow[]> {
   return (await db.query<DocumentRow>(`select ${COLUMNS} from document where deal_id = $1 order by id`, [dealId])).rows;
+}
+
+/** The papers of forms, oldest first; of a form whose file was replaced, both. */
+export async function documentsOnShelf(db: Db, shelfIds: string[]): Promise<DocumentRow[]> {
+  const sql = `select ${COLUMNS} from document where shelf_id = any($1::text[]) order by id`;
+  return (await db.query<DocumentRow>(sql, [shelfIds])).rows;
 }
 
 /** Documents by their ids, oldest first. */

@@ -8,14 +8,13 @@ import { PAGE_DPIS, type DocumentPatch, type DocumentView, type PackedFacts } fr
 import type { Context } from '../context';
 import type { Db } from '../db/pool';
 import { inTransaction } from '../db/tx';
-import { lookAgain } from '../deals/standing';
 import { pictureDir } from '../files/tidy';
 import { newSecret } from '../ids';
-import { topics } from '../live/live';
 import { packetsWithDocument } from '../packets/queries';
 import { packedFactsIn, type FactsFile } from '../pdf/facts-file';
 import { notFound, Problem } from '../problem';
 import { WorkFailure } from '../work/failure';
+import { documentChanged, documentRead, tellOf } from './place';
 import { whyUnread } from './problems';
 import { wordsToFind } from './words';
 import * as q from './queries';
@@ -62,9 +61,7 @@ export async function readDocument(ctx: Context, id: string): Promise<void> {
     if (!(error instanceof WorkFailure) || error.reason === 'stopped') throw error;
     await q.setDocumentFailed(db, id, whyUnread(row.name, error));
   }
-  ctx.live.tell(topics.deal(row.deal_id));
-  // Its type may be known by now.
-  await ctx.jobs.queueNow('deal', row.deal_id);
+  await documentRead(ctx, row);
 }
 
 async function readFacts(ctx: Context, row: q.DocumentRow): Promise<{ facts: string; words: string }> {
@@ -76,13 +73,13 @@ async function readFacts(ctx: Context, row: q.DocumentRow): Promise<{ facts: str
   for (let from = 1; from <= row.pages.length; from += PAGES_A_STEP) {
     const to = Math.min(row.pages.length, from + PAGES_A_STEP - 1);
     const task = { file, original, sizes: row.pages, from, to, before: words };
-    const step = await ctx.work.run('read', task, row.deal_id);
+    const step = await ctx.work.run('read', task, row.deal_id ?? row.shelf_id ?? row.id);
     pages.push(step.pages);
     if (step.places) places.push(step.places);
     // The first pages tell what kind of paper it is.
     if (words.length < 20_000) words += `${step.text} `;
     await q.setPagesRead(ctx.database.pool, row.id, to);
-    ctx.live.tell(topics.deal(row.deal_id));
+    tellOf(ctx, row);
   }
   return { facts: `{"cell":3,"pages":[${pages.join(',')}],"places":[${places.join(',')}]}`, words };
 }
@@ -169,7 +166,7 @@ async function drawn(
 /** Corrects a document's name or type, or says which other one took its place. */
 export async function changeDocument(ctx: Context, id: string, body: DocumentPatch): Promise<DocumentView> {
   const row = await inTransaction(ctx.database.pool, async (tx) => {
-    const { db, afterCommit } = tx;
+    const { db } = tx;
     const was = await q.lockDocument(db, id);
     if (!was) throw notFound('This document');
     if (body.replacedBy) {
@@ -186,8 +183,7 @@ export async function changeDocument(ctx: Context, id: string, body: DocumentPat
       unsigned: body.unsigned ?? was.unsigned,
     };
     await q.updateDocument(db, now);
-    await lookAgain(ctx, tx, was.deal_id);
-    afterCommit(() => ctx.live.tell(topics.deal(was.deal_id)));
+    await documentChanged(ctx, tx, was);
     return now;
   });
   return documentView(row);
@@ -197,7 +193,8 @@ export async function changeDocument(ctx: Context, id: string, body: DocumentPat
 export async function dropDocument(ctx: Context, id: string): Promise<void> {
   await inTransaction(ctx.database.pool, async (tx) => {
     const row = await q.lockDocument(tx.db, id);
-    if (!row) throw notFound('This document');
+    // A form's paper goes with its form.
+    if (!row?.deal_id) throw notFound('This document');
     const packets = await packetsWithDocument(tx.db, id);
     if (packets.length)
       throw new Problem(
@@ -205,9 +202,8 @@ export async function dropDocument(ctx: Context, id: string): Promise<void> {
         `“${row.name}” is in the packet “${itemAt(packets, 0).name}”. Take it out there first.`,
       );
     await q.deleteDocument(tx.db, id);
-    await lookAgain(ctx, tx, row.deal_id);
+    await documentChanged(ctx, tx, row);
     for (const file of new Set([row.original_sha256, row.sha256, row.facts_sha256]))
       if (file) await ctx.jobs.queue(tx, 'tidy', file);
-    tx.afterCommit(() => ctx.live.tell(topics.deal(row.deal_id)));
   });
 }

@@ -21,6 +21,7 @@ import { packetRoutes } from '../packets/routes';
 import { Problem } from '../problem';
 import { proofRoutes } from '../proof/routes';
 import { requirePass, wordsOfPass } from '../signing/entry';
+import { shelfRoutes } from '../shelf/routes';
 import { signingRoutes } from '../signing/routes';
 import { todayRoutes } from '../today/routes';
 import { told, visitOf } from '../signing/visit';
@@ -63,6 +64,7 @@ export async function api(app: FastifyInstance, { ctx }: { ctx: Context }): Prom
     peopleRoutes,
     documentRoutes,
     packetRoutes,
+    shelfRoutes,
     mailroomRoutes,
   ]);
   await area('pass', (inside) => ceremony(inside, ctx), [signingRoutes]);

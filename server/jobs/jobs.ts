@@ -12,7 +12,7 @@ import { isOneOf, keysOf } from '@gatepath/core/sure';
 import { messageOf } from '../errors';
 
 export type JobName =
-  'mail' | 'seal' | 'read' | 'tick' | 'digest' | 'calendar' | 'snapshot' | 'tidy' | 'deal' | 'rules' | 'binder';
+  'mail' | 'seal' | 'read' | 'tick' | 'digest' | 'calendar' | 'snapshot' | 'tidy' | 'deal' | 'rules' | 'binder' | 'form';
 
 interface Kind {
   /** Tries after the first. */
@@ -35,6 +35,7 @@ const KINDS: Record<JobName, Kind> = {
   snapshot: { again: 2, pause: 30, lease: 120, atOnce: 1 },
   deal: { again: 3, pause: 5, lease: 120, atOnce: 2 },
   rules: { again: 3, pause: 5, lease: 600, atOnce: 1 },
+  form: { again: 3, pause: 5, lease: 120, atOnce: 1 },
   binder: { again: 2, pause: 10, lease: 3_600, atOnce: 1 },
   tidy: { again: 2, pause: 60, lease: 3_600, atOnce: 1 },
 };

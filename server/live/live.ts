@@ -164,6 +164,7 @@ export class Live {
 export const topics = {
   packet: (id: string) => `packet:${id}`,
   deal: (id: string) => `deal:${id}`,
+  shelf: (id: string) => `shelf:${id}`,
   mailroom: () => 'mailroom',
   deals: () => 'deals',
   /** What stands on first screens. */

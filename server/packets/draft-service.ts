@@ -9,11 +9,12 @@ import {
   emptyDraft,
   gatesOfPattern,
 } from '@gatepath/core/packet';
+import { brokenLock, lockedWords } from '@gatepath/core/shelf';
 import type { EditsBody, NewPacketBody, SavedDraft } from '@gatepath/contract';
 import type { Context } from '../context';
 import type { Db } from '../db/pool';
 import { inTransaction } from '../db/tx';
-import { partiesOfDeal } from '../deals/party-queries';
+import { partiesOfDeal, type PartyRow } from '../deals/party-queries';
 import { dealOr404 } from '../deals/service';
 import { lookAgain } from '../deals/standing';
 import { clearReplaced, documentsByIds } from '../documents/queries';
@@ -36,6 +37,20 @@ export async function lockedOr404(db: Db, id: string): Promise<q.PacketRow> {
   return row;
 }
 
+/** A person of a deal as they stand in a packet. */
+export const asPacketParty = (p: PartyRow, ink: number): PacketParty => ({
+  id: p.id,
+  name: p.name,
+  email: p.email,
+  phone: p.phone,
+  side: p.side,
+  ordinal: p.ordinal,
+  act: p.side === 'other' ? 'copy' : 'sign',
+  ink,
+  ...(p.company ? { company: p.company } : {}),
+  ...(p.capacity ? { capacity: p.capacity } : {}),
+});
+
 /** Starts a draft with the deal's parties on a usual path; the desk goes on from there. */
 export async function startPacket(ctx: Context, dealId: string, body: NewPacketBody, member: Member): Promise<string> {
   const id = newId();
@@ -45,18 +60,7 @@ export async function startPacket(ctx: Context, dealId: string, body: NewPacketB
     await lookAgain(ctx, tx, dealId);
     const documentIds = body.documentIds ?? [];
     await requireDocuments(db, dealId, documentIds);
-    const parties = (await partiesOfDeal(db, dealId)).map((p, i): PacketParty => ({
-      id: p.id,
-      name: p.name,
-      email: p.email,
-      phone: p.phone,
-      side: p.side,
-      ordinal: p.ordinal,
-      act: p.side === 'other' ? 'copy' : 'sign',
-      ink: i,
-      ...(p.company ? { company: p.company } : {}),
-      ...(p.capacity ? { capacity: p.capacity } : {}),
-    }));
+    const parties = (await partiesOfDeal(db, dealId)).map(asPacketParty);
     const draft: Draft = {
       ...emptyDraft(body.name),
       subject: `Please sign: ${body.name}`,
@@ -97,6 +101,8 @@ export async function editDraft(ctx: Context, packetId: string, body: EditsBody,
     if (body.edits.some((e) => (e.op === 'set' ? e.field === 'name' : e.list === 'documents')))
       await lookAgain(ctx, tx, row.deal_id);
     const was = await q.draftOf(db, packetId);
+    const broken = brokenLock(body.edits, was.locks, was.draft);
+    if (broken) throw new Problem('locked-setting', lockedWords(broken));
     const draft = applyEdits(was.draft, await withoutCodes(ctx, db, packetId, body.edits));
     for (const list of DRAFT_LISTS)
       if (draft[list].length > PACKET_LIMITS[list])

@@ -1,4 +1,5 @@
 import type { Draft } from '@gatepath/core/packet';
+import type { Locks } from '@gatepath/core/shelf';
 import type { AnyPacketStatus } from '@gatepath/contract';
 import type { Db } from '../db/pool';
 
@@ -49,7 +50,7 @@ export type PacketListRow = PacketRow & {
 /** Keeps a packet that is being prepared. */
 export async function insertPacket(
   db: Db,
-  p: { id: string; deal_id: string; name: string; draft: Draft; created_by: string; at: Date },
+  p: { id: string; deal_id: string; name: string; draft: Draft; created_by: string; at: Date; kit?: KitOfDraft },
 ): Promise<void> {
   await db.query(
     `insert into packet (id, deal_id, name, status, created_by, created_at, path, replaces_id, continues_id)
@@ -65,7 +66,10 @@ export async function insertPacket(
       p.draft.continues?.packetId ?? null,
     ],
   );
-  await db.query('insert into packet_draft (packet_id, draft) values ($1, $2)', [p.id, JSON.stringify(p.draft)]);
+  await db.query(
+    'insert into packet_draft (packet_id, draft, kit_id, kit_edition, locks) values ($1, $2, $3, $4, $5)',
+    [p.id, JSON.stringify(p.draft), p.kit?.id ?? null, p.kit?.edition ?? null, JSON.stringify(p.kit?.locks ?? {})],
+  );
   await savePacketDocuments(
     db,
     p.id,
@@ -98,11 +102,20 @@ export async function lockPackets(db: Db, ids: string[]): Promise<PacketRow[]> {
 export interface DraftRow {
   draft: Draft;
   version: number;
+  /** What the kit it was made of keeps as it is. */
+  locks: Locks;
+}
+
+/** The kit a draft was made of. */
+export interface KitOfDraft {
+  id: string;
+  edition: number;
+  locks: Locks;
 }
 
 /** A packet's draft; of one that was sent, the draft it was sent from. */
 export async function draftOf(db: Db, packetId: string): Promise<DraftRow> {
-  const r = await db.query<DraftRow>('select draft, version from packet_draft where packet_id = $1', [packetId]);
+  const r = await db.query<DraftRow>('select draft, version, locks from packet_draft where packet_id = $1', [packetId]);
   if (!r.rows[0]) throw new Error('a packet has a draft');
   return r.rows[0];
 }

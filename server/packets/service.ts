@@ -68,7 +68,7 @@ export function planOf(
     timeZone: deal.time_zone,
     subject: words(draft.subject),
     message: words(draft.message),
-    parties: draft.parties.map(({ accessCode: _told, codeKept: _kept, ...p }) => p),
+    parties: draft.parties.map(({ accessCode: _told, codeKept: _kept, slot: _slot, ...p }) => p),
     gates: draft.gates,
     documents: draft.documents.map((d) => {
       const doc = byId.get(d.id)!;

@@ -20,6 +20,8 @@ export const ALLOWED: Record<TaskName, Allowance> = {
   missing: { lane: 'view', seconds: 20 },
   faces: { lane: 'view', seconds: 20 },
   gateCheck: { lane: 'view', seconds: 60 },
+  slots: { lane: 'view', seconds: 60 },
+  kit: { lane: 'view', seconds: 60 },
   marksFor: { lane: 'view', seconds: 60 },
   marksOverPrint: { lane: 'view', seconds: 60 },
   marksBeside: { lane: 'view', seconds: 60 },

@@ -1,6 +1,7 @@
 /** What the worker processes do, by name. Each takes and returns plain data; bytes of papers lie in files. */
 import type { Draft, Mark, PacketParty, Redline, ScriptFace } from '@gatepath/core/packet';
 import type { DealFacts } from '@gatepath/core/merge';
+import type { Slot } from '@gatepath/core/shelf';
 import { readStored } from '../files/stored';
 import { newId } from '../ids';
 import type { ComposePart } from '../pdf/compose';
@@ -71,6 +72,38 @@ export const tasks = {
     const { factsIn } = await import('../pdf/facts-file');
     const { findings, marks, tags } = viewDraft(t.draft, await factsIn(t.documents), t.facts);
     return { findings, marks, tags };
+  },
+  /** The slots that the printed places of a form name. */
+  slots: async (t: { documents: FactsFile[] }): Promise<Slot[]> => {
+    const { slotsOnPages } = await import('@gatepath/core/shelf');
+    const { factsIn } = await import('../pdf/facts-file');
+    return slotsOnPages(
+      (await factsIn(t.documents)).flatMap((d) => d.places),
+      newId,
+    );
+  },
+  /** What a kit makes of a deal: the draft, who fills which slot, what each will do, and what the gate check says. */
+  kit: async (t: {
+    kit: Draft;
+    forms: { draft: Draft; document: FactsFile }[];
+    people: PacketParty[];
+    facts: DealFacts;
+  }) => {
+    const { draftOfKit } = await import('@gatepath/core/shelf');
+    const { viewDraft } = await import('@gatepath/core/checks');
+    const { isForClient, requiredPlaces } = await import('@gatepath/core/packet');
+    const { factsIn } = await import('../pdf/facts-file');
+    const documents = await factsIn(t.forms.map((f) => f.document));
+    const forms = t.forms.map((f, i) => ({ draft: f.draft, document: itemAt(documents, i) }));
+    const use = draftOfKit({ kit: t.kit, forms, people: t.people, newId });
+    const { findings, marks } = viewDraft(use.draft, documents, t.facts);
+    const doing = use.draft.parties.map((p) => {
+      const own = requiredPlaces(marks.filter((m) => m.partyId === p.id && isForClient(m)));
+      const n = (kind: Mark['kind']) => own.filter((place) => place[0]?.kind === kind).length;
+      const [signatures, initials] = [n('signature'), n('initials')];
+      return { partyId: p.id, signatures, initials, others: own.length - signatures - initials };
+    });
+    return { ...use, findings, doing };
   },
   /** Marks of somebody who is added under way. */
   marksFor: async (t: {

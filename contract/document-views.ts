@@ -1,0 +1,52 @@
+/** Answers about documents: a paper of a deal, or of a form on the shelf. */
+import * as yup from 'yup';
+import { DOCUMENT_TYPES } from '@gatepath/core/reading';
+import { calendarDay, flag, list, moment, named, oneOf, shape, text, whole } from './answer-fields';
+import * as core from './core-answers';
+
+/** What a paper held beside its pages when it was brought in, and what of it was not taken along. */
+export const LEFT_OUT = [
+  'scripts',
+  'actions',
+  'attachments',
+  'media',
+  'xfa',
+  'layers',
+  'notes',
+  'links',
+  /** Digital signatures: they hold for the file as it came, and for no copy of it. */
+  'signatures',
+] as const;
+export type LeftOutKind = (typeof LEFT_OUT)[number];
+const leftOut = shape({ what: oneOf(LEFT_OUT), n: whole() });
+export type LeftOut = yup.InferType<typeof leftOut>;
+
+export const documentView = named('Document', {
+  id: text(),
+  /** Where it is: in a deal, or null on the shelf. */
+  dealId: text().nullable(),
+  name: text(),
+  fileName: text(),
+  bytes: whole(),
+  pages: list(core.pageSize),
+  pagesRead: whole(),
+  status: oneOf(['reading', 'ready', 'failed']),
+  problem: text().nullable(),
+  sha256: text(),
+  createdAt: moment(),
+  type: oneOf(DOCUMENT_TYPES),
+  /** What was brought in. */
+  cameAs: oneOf(['pdf', 'docx', 'text', 'picture']),
+  /** Documents its pages come from. */
+  madeFrom: list(text()),
+  /** The document that took its place. */
+  replacedBy: text().nullable(),
+  leftOut: list(leftOut),
+  /** The last day it holds; null for no end. */
+  endsOn: calendarDay().nullable(),
+  /** The day it was signed somewhere else. */
+  elsewhereOn: calendarDay().nullable(),
+  /** Whether nobody signs it: it is only kept. */
+  unsigned: flag(),
+});
+export type DocumentView = yup.InferType<typeof documentView>;

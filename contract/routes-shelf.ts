@@ -1,0 +1,102 @@
+/** Routes for members: the shelf with its forms and kits, and kits used on deals. */
+import { LARGE_BODY, MAX_FILE } from './limits';
+import { paths } from './paths';
+import { PAPER_PROBLEMS } from './problems';
+import { file, FILE_PROBLEMS, NOTHING, route } from './route';
+import * as s from './schemas';
+import * as v from './views';
+
+const USE = [
+  'not-on-shelf',
+  'reading',
+  'locked-setting',
+  'gate-check',
+  'warnings',
+  'unknown-document',
+  'over-limits',
+] as const;
+
+export const shelfRoutes = {
+  shelf: route(paths.shelf, {
+    who: 'member',
+    summary: 'The forms or the kits of the firm, by name',
+    query: s.shelfQuery,
+    answer: v.pageOf(v.shelfSummary),
+    problems: [],
+  }),
+  newForm: route(paths.newForm, {
+    who: 'member',
+    summary: 'Make a form of a paper',
+    body: file('a PDF', MAX_FILE),
+    answer: v.shelfItemView,
+    problems: [...FILE_PROBLEMS, ...PAPER_PROBLEMS],
+  }),
+  keepOnShelf: route(paths.keepOnShelf, {
+    who: 'member',
+    summary: 'Make a form of a document of a packet, or a kit of a whole packet',
+    body: s.keepBody,
+    answer: v.shelfItemView,
+    problems: ['unknown-document', 'reading', 'sealed'],
+  }),
+  newKit: route(paths.newKit, {
+    who: 'member',
+    summary: 'Make a kit of forms',
+    body: s.kitBody,
+    answer: v.shelfItemView,
+    problems: ['not-on-shelf', 'over-limits'],
+  }),
+  shelfItem: route(paths.shelfItem, {
+    who: 'member',
+    summary: 'A form or a kit as it is prepared',
+    answer: v.shelfItemView,
+    problems: [],
+  }),
+  editShelfItem: route(paths.editShelfItem, {
+    who: 'member',
+    summary: 'Apply edits to what is prepared',
+    body: s.editsBody,
+    answer: v.savedDraft,
+    problems: ['over-limits', 'no-name', 'unknown-document'],
+    size: LARGE_BODY,
+  }),
+  setShelfItem: route(paths.setShelfItem, {
+    who: 'member',
+    summary: 'Its last day, whether it is retired, what is locked',
+    body: s.shelfPatch,
+    answer: v.shelfItemView,
+    problems: [],
+  }),
+  putOnShelf: route(paths.putOnShelf, {
+    who: 'member',
+    summary: 'Put what is prepared on the shelf as the next edition',
+    body: s.editionBody,
+    answer: v.shelfItemView,
+    problems: ['changed-meanwhile', 'reading', 'not-on-shelf', 'no-document'],
+  }),
+  dropShelfItem: route(paths.dropShelfItem, {
+    who: 'member',
+    summary: 'Throw away what was never put on the shelf',
+    answer: NOTHING,
+    problems: ['was-sent', 'in-packet'],
+  }),
+  dealKits: route(paths.dealKits, {
+    who: 'member',
+    summary: 'Kits for a deal, those first that meet what it needs',
+    answer: v.kitsView,
+    problems: [],
+  }),
+  tryKit: route(paths.tryKit, {
+    who: 'member',
+    summary: 'What a kit would make of a deal; nothing is kept',
+    body: s.kitTrialBody,
+    answer: v.kitTrial,
+    problems: ['not-on-shelf', 'reading', 'locked-setting'],
+  }),
+  useKit: route(paths.useKit, {
+    who: 'member',
+    summary: 'Make a packet of a kit, and send it when wished',
+    body: s.kitUseBody,
+    answer: v.packetView,
+    problems: USE,
+  }),
+};

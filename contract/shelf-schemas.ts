@@ -1,0 +1,64 @@
+/** The shelf: forms and kits, and using a kit on a deal. */
+import * as yup from 'yup';
+import { LOCKS } from '@gatepath/core/shelf';
+import { calendarDay, id, line, object, text } from './fields';
+
+export const SHELF_KINDS = ['form', 'kit'] as const;
+
+export const shelfQuery = object({
+  what: yup.string().oneOf(SHELF_KINDS).required('Ask for forms or for kits.'),
+  /** Part of a name. */
+  search: line(120),
+  /** Whether those that were retired are asked for. */
+  retired: yup.boolean().default(false),
+  after: id(),
+  limit: yup.number().integer().min(1).max(100).default(40),
+});
+
+/** A form of a document of a packet, or a kit of the whole of it. */
+export const keepBody = object({
+  packetId: id().required(),
+  /** One document of it, for a form; absent for a kit of all of them. */
+  documentId: id(),
+  name: line(120).required('Give it a name.'),
+});
+export type KeepBody = yup.InferType<typeof keepBody>;
+
+export const kitBody = object({
+  name: line(120).required('Give the kit a name.'),
+  formIds: yup.array(id().required()).min(1, 'Choose a form.').max(60).required('Choose a form.'),
+});
+export type KitBody = yup.InferType<typeof kitBody>;
+
+export const shelfPatch = object({
+  /** The last day on which this edition may be used; null for no end. */
+  endsOn: calendarDay().nullable(),
+  retired: yup.boolean(),
+  /** What those who use a kit cannot change. */
+  locks: yup.array(yup.string().oneOf(LOCKS).required()).max(LOCKS.length),
+  /** Business days after sending until the last day to sign; null for none. */
+  lastIn: yup.number().integer().min(1).max(365).nullable(),
+});
+export type ShelfPatch = yup.InferType<typeof shelfPatch>;
+
+export const editionBody = object({
+  /** The version that was looked at when deciding to put it on the shelf. */
+  version: yup.number().integer().min(1).required(),
+});
+export type EditionBody = yup.InferType<typeof editionBody>;
+
+const kitChanges = {
+  name: line(120).min(1, 'The packet needs a name.'),
+  subject: line(200),
+  message: text(4000),
+  /** Another last day than the kit's; null for none. */
+  lastDay: calendarDay().nullable(),
+};
+export const kitTrialBody = object(kitChanges);
+export const kitUseBody = object({
+  ...kitChanges,
+  /** Whether it goes out at once; otherwise it is a draft on the desk. */
+  send: yup.boolean().default(false),
+  despiteWarnings: yup.boolean().default(false),
+});
+export type KitUseBody = yup.InferType<typeof kitUseBody>;

@@ -1,0 +1,127 @@
+/** Answers about the shelf: forms and kits, and what a kit would make of a deal. */
+import * as yup from 'yup';
+import { DOCUMENT_TYPES } from '@gatepath/core/reading';
+import { ACTS, SLOT_KINDS } from '@gatepath/core/packet';
+import { LOCKS } from '@gatepath/core/shelf';
+import { SIDES } from '@gatepath/core/text';
+import { calendarDay, flag, list, moment, named, oneOf, shape, text, whole } from './answer-fields';
+import * as core from './core-answers';
+import { documentView } from './document-views';
+import { SHELF_KINDS } from './shelf-schemas';
+
+const slotFields = {
+  id: text(),
+  name: text(),
+  /** As in its token: "S1", "T+". */
+  letters: text(),
+  ink: whole(),
+  kind: oneOf(SLOT_KINDS),
+};
+const slot = shape(slotFields);
+export type SlotView = yup.InferType<typeof slot>;
+
+const itemFields = {
+  id: text(),
+  what: oneOf(SHELF_KINDS),
+  name: text(),
+  /** Editions put on the shelf; 0 while there is none to be used. */
+  edition: whole(),
+  /** Whether what is being prepared differs from the last edition. */
+  changed: flag(),
+  retired: flag(),
+  endsOn: calendarDay().nullable(),
+  slots: list(slot),
+  /** By the ids of their slots. */
+  gates: list(list(text())),
+  pages: whole(),
+};
+
+export const shelfSummary = named('ShelfSummary', {
+  ...itemFields,
+  /** The document whose first page shows what it is; null while there is none. */
+  documentId: text().nullable(),
+  type: oneOf(DOCUMENT_TYPES).nullable(),
+  /** The forms of a kit, in order. */
+  forms: list(text()),
+});
+export type ShelfSummary = yup.InferType<typeof shelfSummary>;
+
+/** Who locked a setting of a kit, and which. */
+const locks = list(shape({ lock: oneOf(LOCKS), by: text() }));
+
+/** A form or a kit as it is prepared. */
+export const shelfItemView = named('ShelfItem', {
+  ...itemFields,
+  draft: core.draft,
+  version: whole(),
+  documents: list(documentView),
+  locks,
+  lastIn: whole().nullable(),
+  /** The forms of a kit, in order, with the edition that goes into packets. */
+  forms: list(shape({ id: text(), name: text(), edition: whole(), retired: flag() })),
+  /** Kits that a form is in. */
+  kits: list(shape({ id: text(), name: text() })),
+  editions: list(shape({ edition: whole(), by: text(), at: moment() })),
+});
+export type ShelfItemView = yup.InferType<typeof shelfItemView>;
+
+export const kitTrial = named('KitTrial', {
+  kit: shape({ id: text(), name: text(), edition: whole() }),
+  name: text(),
+  subject: text(),
+  message: text(),
+  lastDay: calendarDay().nullable(),
+  nudges: flag(),
+  papers: whole(),
+  pages: whole(),
+  slots: list(
+    shape({
+      ...slotFields,
+      side: oneOf(SIDES),
+      people: list(text()),
+      /** Why nobody fills it. */
+      empty: oneOf(['nobody', 'fewer']).nullable(),
+      /** Papers that have something for it. */
+      papers: whole(),
+    }),
+  ),
+  /** Everybody of the packet, with what they will have to do. */
+  people: list(
+    shape({
+      id: text(),
+      name: text(),
+      ink: whole(),
+      side: oneOf(SIDES),
+      act: oneOf(ACTS),
+      signatures: whole(),
+      initials: whole(),
+      others: whole(),
+      /** Papers that had no line for them, and on which room was found. */
+      beyond: whole(),
+    }),
+  ),
+  gates: list(list(text())),
+  findings: list(shape({ sentence: text(), severity: oneOf(['stops', 'warns']) })),
+  /** What the deal needs and this packet would meet. */
+  meets: list(text()),
+  locks,
+});
+export type KitTrial = yup.InferType<typeof kitTrial>;
+
+/** Kits for a deal, those that fit it first. */
+export const kitsView = named('Kits', {
+  items: list(
+    shape({
+      id: text(),
+      name: text(),
+      papers: whole(),
+      slots: list(slot),
+      gates: list(list(text())),
+      /** What of the deal's open needs it would meet. */
+      meets: list(text()),
+      /** Slots for whom the deal has nobody. */
+      missing: list(text()),
+    }),
+  ),
+});
+export type KitsView = yup.InferType<typeof kitsView>;

@@ -1,0 +1,156 @@
+/** The shelf in the database: items as they are prepared, their editions, and who is made of what. */
+import type { Draft } from '@gatepath/core/packet';
+import type { Locks } from '@gatepath/core/shelf';
+import type { Db } from '../db/pool';
+
+export interface ShelfRow {
+  id: string;
+  what: 'form' | 'kit';
+  name: string;
+  draft: Draft;
+  version: number;
+  edition: number;
+  changed: boolean;
+  /** ISO day. */
+  ends_on: string | null;
+  locks: Locks;
+  last_in: number | null;
+  retired_at: Date | null;
+  created_by: string;
+  created_at: Date;
+}
+const COLUMNS =
+  'id, what, name, draft, version, edition, changed, ends_on::text, locks, last_in, retired_at, created_by, created_at';
+
+/** Keeps a form or a kit that is being prepared. */
+export async function insertItem(
+  db: Db,
+  i: { id: string; what: ShelfRow['what']; draft: Draft; by: string; at: Date },
+): Promise<void> {
+  await db.query(
+    'insert into shelf_item (id, what, name, draft, created_by, created_at) values ($1, $2, $3, $4, $5, $6)',
+    [i.id, i.what, i.draft.name, JSON.stringify(i.draft), i.by, i.at],
+  );
+}
+
+/** An item by its id. */
+export async function itemById(db: Db, id: string): Promise<ShelfRow | null> {
+  return (await db.query<ShelfRow>(`select ${COLUMNS} from shelf_item where id = $1`, [id])).rows[0] ?? null;
+}
+
+/** The item, locked until the transaction ends. */
+export async function lockItem(db: Db, id: string): Promise<ShelfRow | null> {
+  return (await db.query<ShelfRow>(`select ${COLUMNS} from shelf_item where id = $1 for update`, [id])).rows[0] ?? null;
+}
+
+/** Items by their ids. */
+export async function itemsByIds(db: Db, ids: string[]): Promise<ShelfRow[]> {
+  return (await db.query<ShelfRow>(`select ${COLUMNS} from shelf_item where id = any($1::text[])`, [ids])).rows;
+}
+
+/** Forms or kits by name, by key: those behind the one of an id. */
+export async function listItems(
+  db: Db,
+  o: { what: ShelfRow['what']; search: string | null; retired: boolean; after: string | null; limit: number },
+): Promise<ShelfRow[]> {
+  const r = await db.query<ShelfRow>(
+    `select ${COLUMNS} from shelf_item
+     where what = $1 and (retired_at is not null) = $2 and ($3::text is null or name ilike $3)
+       and ($4::text is null or (lower(name), id) > (select lower(x.name), x.id from shelf_item x where x.id = $4))
+     order by lower(name), id limit $5`,
+    [o.what, o.retired, o.search, o.after, o.limit],
+  );
+  return r.rows;
+}
+
+/** Keeps a draft under its next version. */
+export async function saveItemDraft(db: Db, id: string, draft: Draft, version: number): Promise<void> {
+  await db.query('update shelf_item set draft = $2, name = $3, version = $4, changed = true where id = $1', [
+    id,
+    JSON.stringify(draft),
+    draft.name,
+    version,
+  ]);
+}
+
+/** Keeps what is set beside the draft. */
+export async function saveItem(
+  db: Db,
+  i: Pick<ShelfRow, 'id' | 'ends_on' | 'locks' | 'last_in' | 'retired_at'>,
+): Promise<void> {
+  await db.query('update shelf_item set ends_on = $2, locks = $3, last_in = $4, retired_at = $5 where id = $1', [
+    i.id,
+    i.ends_on,
+    JSON.stringify(i.locks),
+    i.last_in,
+    i.retired_at,
+  ]);
+}
+
+/** Forgets an item; its papers and editions go with it. */
+export async function deleteItem(db: Db, id: string): Promise<void> {
+  await db.query('delete from shelf_item where id = $1', [id]);
+}
+
+export interface EditionRow {
+  item_id: string;
+  edition: number;
+  draft: Draft;
+  by: string;
+  made_at: Date;
+}
+
+/** Keeps an edition, and notes that nothing differs from it. */
+export async function insertEdition(
+  db: Db,
+  e: { itemId: string; edition: number; draft: Draft; by: string; at: Date },
+): Promise<void> {
+  await db.query('insert into shelf_edition (item_id, edition, draft, made_by, made_at) values ($1, $2, $3, $4, $5)', [
+    e.itemId,
+    e.edition,
+    JSON.stringify(e.draft),
+    e.by,
+    e.at,
+  ]);
+  await db.query('update shelf_item set edition = $2, changed = false where id = $1', [e.itemId, e.edition]);
+}
+
+/** The last edition of each item. */
+export async function lastEditions(db: Db, ids: string[]): Promise<Map<string, EditionRow>> {
+  const r = await db.query<EditionRow>(
+    `select distinct on (e.item_id) e.item_id, e.edition, e.draft, m.name as by, e.made_at
+     from shelf_edition e join member m on m.id = e.made_by
+     where e.item_id = any($1::text[]) order by e.item_id, e.edition desc`,
+    [ids],
+  );
+  return new Map(r.rows.map((e) => [e.item_id, e]));
+}
+
+/** When each edition of an item was made, and by whom; newest first, up to a bound. */
+export async function editionsOf(db: Db, id: string): Promise<Omit<EditionRow, 'draft' | 'item_id'>[]> {
+  const r = await db.query<Omit<EditionRow, 'draft' | 'item_id'>>(
+    `select e.edition, m.name as by, e.made_at from shelf_edition e join member m on m.id = e.made_by
+     where e.item_id = $1 order by e.edition desc limit 100`,
+    [id],
+  );
+  return r.rows;
+}
+
+/** Kits in which a form stands, as they are prepared. */
+export async function kitsWithForm(db: Db, formId: string): Promise<{ id: string; name: string }[]> {
+  const r = await db.query<{ id: string; name: string }>(
+    `select id, name from shelf_item where what = 'kit' and draft->'documents' @> $1::jsonb order by lower(name), id limit 100`,
+    [JSON.stringify([{ id: formId }])],
+  );
+  return r.rows;
+}
+
+/** All kits that can be used, by name. */
+export async function usableKits(db: Db, limit: number): Promise<ShelfRow[]> {
+  const r = await db.query<ShelfRow>(
+    `select ${COLUMNS} from shelf_item where what = 'kit' and retired_at is null and edition > 0
+     order by lower(name), id limit $1`,
+    [limit],
+  );
+  return r.rows;
+}
