@@ -57,7 +57,10 @@ export const liveQuery = object({
   topics: yup
     .string()
     .max(4_000)
-    .matches(/^(?:deal|packet|today|shelf):[\w-]{1,60}(?:,(?:deal|packet|today|shelf):[\w-]{1,60}){0,59}$/, 'names no topics')
+    .matches(
+      /^(?:deal|packet|today|shelf):[\w-]{1,60}(?:,(?:deal|packet|today|shelf):[\w-]{1,60}){0,59}$/,
+      'names no topics',
+    )
     .required('Name what to hear of.'),
 });
 

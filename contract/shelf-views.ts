@@ -70,6 +70,8 @@ export const kitTrial = named('KitTrial', {
   name: text(),
   subject: text(),
   message: text(),
+  /** Both as they will be read, with what their tags stand for in this deal. */
+  says: shape({ subject: text(), message: text() }),
   lastDay: calendarDay().nullable(),
   nudges: flag(),
   papers: whole(),

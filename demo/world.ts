@@ -11,6 +11,7 @@ import { InProcess } from '../server/http/in-process';
 import { newId } from '../server/ids';
 import { documentById } from '../server/documents/queries';
 import { captionsOn } from './captions';
+import { loadShelf } from './shelf';
 import { loadYear } from './year';
 import { agencyDisclosure, listingAgreement, sellersDisclosure } from './papers';
 
@@ -247,6 +248,8 @@ export async function loadWorld(running: Running, say: (step: string) => void): 
       body: { actId: newId(), text: '¿El cobertizo del jardín está incluido en la venta?' },
       as: 'nobody',
     });
+    say('Filling the shelf');
+    await loadShelf(desk, { packetId: packet.id, name: 'Listing papers' });
   }
 }
 

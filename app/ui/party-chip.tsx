@@ -8,6 +8,8 @@ import { Token } from './token';
 interface Props {
   name: string;
   ink: number;
+  /** Of a slot: it shows as an outline with these letters. */
+  letters?: string | undefined;
   words: string;
   /** What assistive tools say. */
   label: string;
@@ -18,7 +20,7 @@ interface Props {
   children?: ReactNode;
 }
 
-export function PartyChip({ name, ink, words, label, onPress, testID, on, children }: Props) {
+export function PartyChip({ name, ink, letters, words, label, onPress, testID, on, children }: Props) {
   const p = usePalette();
   return (
     <Pressable
@@ -39,7 +41,7 @@ export function PartyChip({ name, ink, words, label, onPress, testID, on, childr
         backgroundColor: on ? p.bench : 'transparent',
       }}
     >
-      <Token name={name} ink={ink} size={24} />
+      <Token name={name} ink={ink} letters={letters} size={24} />
       <Body style={{ fontSize: 15 }}>{words}</Body>
       {children}
     </Pressable>

@@ -69,13 +69,36 @@ export const CHECK_RULES: CheckRule[] = [
   documentWithoutMarks,
 ];
 
+/** What is looked for on a form, where no person stands yet: its pages and marks, not addresses and gates. */
+export const FORM_RULES: CheckRule[] = [
+  overLimits,
+  printedPlaceOpen,
+  signerWithoutSignature,
+  pageWithoutInitials,
+  pageLeftOut,
+  markOffPage,
+  markTwice,
+  markOverMark,
+  markOverPrint,
+  textTooLong,
+  choiceAlone,
+  dateInPieces,
+  signatureParted,
+  documentWithoutMarks,
+];
+
 /** Everything that follows from a draft and its pages: marks, ledger and findings at once. */
 export interface DraftView extends CheckInput {
   findings: Finding[];
 }
 
-/** Resolves the marks of a draft, builds its ledger and runs every rule; stops come first. */
-export function viewDraft(draft: Draft, documents: DocumentFacts[], facts: DealFacts = NO_FACTS): DraftView {
+/** Resolves the marks of a draft, builds its ledger and runs the rules; stops come first. */
+export function viewDraft(
+  draft: Draft,
+  documents: DocumentFacts[],
+  facts: DealFacts = NO_FACTS,
+  rules: readonly CheckRule[] = CHECK_RULES,
+): DraftView {
   const order = new Map(draft.documents.map((d, i) => [d.id, i]));
   const inPacket = documents.filter((d) => order.has(d.id)).sort((a, b) => order.get(a.id)! - order.get(b.id)!);
   const { marks, unplaced, byDocument } = resolveMarks(draft, inPacket);
@@ -95,7 +118,7 @@ export function viewDraft(draft: Draft, documents: DocumentFacts[], facts: DealF
     proposals: proposals.flat(),
     tags: tagValues(facts, draft.parties),
   };
-  const findings = CHECK_RULES.flatMap((rule) => rule(input));
+  const findings = rules.flatMap((rule) => rule(input));
   findings.sort((a, b) => Number(a.severity === 'warns') - Number(b.severity === 'warns'));
   return { ...input, findings };
 }

@@ -5,6 +5,7 @@
  */
 export * from './types';
 export * from './acts';
+export * from './called';
 export * from './draft';
 export * from './ledger';
 export * from './kinds';

@@ -1,5 +1,7 @@
 /** Slots: places of a form or a kit that people of a deal fill, kept as the parties of its draft. */
 import type { PacketParty, SlotKind } from '../packet/types';
+
+export { slotLetters } from '../packet/called';
 import { SIDE_WORDS, sideLabel, type Side } from '../text/sides';
 
 /** A party of a draft on the shelf. */
@@ -12,25 +14,6 @@ export const slotsOf = (parties: readonly PacketParty[]): Slot[] =>
 /** What a slot is called: "Seller 2", "Every tenant"; a person by their name. */
 export function slotName(kind: SlotKind, side: Side, ordinal: number): string {
   return kind === 'every' ? `Every ${SIDE_WORDS[side].toLowerCase()}` : sideLabel(side, ordinal);
-}
-
-const LETTERS: Record<Side, string> = {
-  seller: 'S',
-  buyer: 'B',
-  landlord: 'L',
-  tenant: 'T',
-  guarantor: 'G',
-  listing_broker: 'LB',
-  buyer_broker: 'BB',
-  manager: 'PM',
-  other: 'O',
-};
-
-/** The letters in a slot's token: "S1", "T+" for every tenant, "LB". */
-export function slotLetters(slot: Pick<PacketParty, 'side' | 'ordinal' | 'slot'>): string {
-  const letters = LETTERS[slot.side];
-  if (slot.slot === 'every') return `${letters}+`;
-  return letters.length > 1 && slot.ordinal === 1 ? letters : `${letters}${slot.ordinal}`;
 }
 
 /**

@@ -12,7 +12,18 @@ import { isOneOf, keysOf } from '@gatepath/core/sure';
 import { messageOf } from '../errors';
 
 export type JobName =
-  'mail' | 'seal' | 'read' | 'tick' | 'digest' | 'calendar' | 'snapshot' | 'tidy' | 'deal' | 'rules' | 'binder' | 'form';
+  | 'mail'
+  | 'seal'
+  | 'read'
+  | 'tick'
+  | 'digest'
+  | 'calendar'
+  | 'snapshot'
+  | 'tidy'
+  | 'deal'
+  | 'rules'
+  | 'binder'
+  | 'form';
 
 interface Kind {
   /** Tries after the first. */

@@ -3,6 +3,7 @@ import { dayOf, dueDay } from '@gatepath/core/calendar';
 import { type Draft, type DraftEdit } from '@gatepath/core/packet';
 import { brokenLock, fillSlots, lockedWords, slotsOf, withDocuments } from '@gatepath/core/shelf';
 import type { KitsView, KitTrial, KitUseBody } from '@gatepath/contract';
+import { mergeTags, tagValues } from '@gatepath/core/merge';
 import { sure } from '@gatepath/core/sure';
 import type { Context } from '../context';
 import { inTransaction } from '../db/tx';
@@ -142,7 +143,9 @@ async function formsOf(ctx: Context, kit: Draft): Promise<Worked['forms']> {
 
 /** What a kit would make of a deal; nothing is kept. */
 export async function tryKit(ctx: Context, dealId: string, kitId: string, changes: Changes): Promise<KitTrial> {
-  const { kit, edition, forms, draft, made, findings } = await workOut(ctx, dealId, kitId, changes);
+  const { kit, edition, deal, forms, draft, made, findings } = await workOut(ctx, dealId, kitId, changes);
+  const tags = tagValues(factsOfDeal(deal), draft.parties);
+  const says = (text: string) => mergeTags(text, tags).text;
   const types = new Set(forms.map((f) => f.document.type));
   const standing = (await deals.standingOf(ctx.database.pool, dealId)) ?? NO_STANDING;
   const wanted = forms.flatMap((f) =>
@@ -155,6 +158,7 @@ export async function tryKit(ctx: Context, dealId: string, kitId: string, change
     name: draft.name,
     subject: draft.subject,
     message: draft.message,
+    says: { subject: says(draft.subject), message: says(draft.message) },
     lastDay: draft.schedule.lastDay,
     nudges: draft.schedule.nudge !== null,
     papers: forms.length,

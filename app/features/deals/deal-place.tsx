@@ -21,6 +21,7 @@ import { NextCard } from './next-card';
 import { PathStrip } from '../packet/path-strip';
 import { packetLine } from '../packet/words';
 import { PartyForm } from '../people/party-form';
+import { KitChooser } from '../shelf/kit-chooser';
 import { ConfirmRemove } from '../../ui/confirm';
 import { usePalette, useWide } from '../../ui/hooks';
 import { NotReady, isReady } from '../../ui/not-ready';
@@ -325,6 +326,7 @@ function Packets({ deal, arriving }: { deal: DealView; arriving: boolean }) {
           </View>
         </View>
       )}
+      {name === null ? <KitChooser dealId={deal.id} /> : null}
     </Card>
   );
 }

@@ -84,7 +84,7 @@ export function DocumentRow({ doc, standing, today, onDrop }: Props) {
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 function Detail({ doc }: { doc: DocumentView }) {
   const p = usePalette();
-  const { document } = useDealChanges(doc.dealId);
+  const { document } = useDealChanges(doc.dealId ?? '');
   const [page, setPage] = useState(1);
   const set = (body: DocumentPatch) => document.mutate({ documentId: doc.id, body });
   const size = doc.pages[page - 1];

@@ -1,8 +1,8 @@
 /** What the bars of the desk share, whatever is in hand. */
-import { puts } from '@gatepath/core/packet';
+import { puts, calledOf } from '@gatepath/core/packet';
 import { View } from 'react-native';
-import { firstName } from '@gatepath/core/text';
 import { IconButton } from '../../ui/pieces';
+import { slotToken } from '../../ui/slot-token';
 import { Token } from '../../ui/token';
 import type { Desk } from './use-desk';
 import { Radio, RadioGroup } from '../../ui/radio';
@@ -55,7 +55,7 @@ export function PartyTokens({ desk }: { desk: Desk }) {
             key={x.id}
             value={x.id}
             label={x.name}
-            testID={`take-${firstName(x.name)}`}
+            testID={`take-${calledOf(x)}`}
             onPress={() => desk.select(null)}
             style={{
               width: 50,
@@ -68,7 +68,7 @@ export function PartyTokens({ desk }: { desk: Desk }) {
               backgroundColor: on ? '#46525A' : 'transparent',
             }}
           >
-            <Token name={x.name} ink={x.ink} size={34} />
+            <Token name={x.name} letters={slotToken(x)} ink={x.ink} size={34} />
           </Radio>
         );
       })}

@@ -1,7 +1,8 @@
 /** What the desk asks before it does something: whether to send, and the words of a change. */
+import { calledOf } from '@gatepath/core/packet';
 import { useState } from 'react';
 import { Dialog, Portal } from 'react-native-paper';
-import { firstName, listWords } from '@gatepath/core/text';
+import { listWords } from '@gatepath/core/text';
 import { usePacketActions } from '../../api/hooks';
 import { Input } from '../../ui/input';
 import { Button, Note, Trouble } from '../../ui/pieces';
@@ -20,7 +21,7 @@ export function SendDialog({ desk, onClose }: { desk: Desk; onClose: () => void 
         <Dialog.Content style={{ gap: 10 }}>
           <Body>{`${listWords(first.map((x) => x.name))} ${first.length === 1 ? 'is' : 'are'} asked now; the others when it is their turn.`}</Body>
           {first.map((x) => (
-            <Small key={x.id}>{`${firstName(x.name)}: ${x.email}`}</Small>
+            <Small key={x.id}>{`${calledOf(x)}: ${x.email}`}</Small>
           ))}
           {warns.map((f, i) => (
             <Note key={i} tone="warn" title={f.sentence} />

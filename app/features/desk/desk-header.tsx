@@ -1,5 +1,6 @@
 /** The head of the desk: what is being prepared, whether it is saved, and on a phone the panels as tabs. */
 import { router } from 'expo-router';
+import type { ReactNode } from 'react';
 import { View } from 'react-native';
 import { canAccept } from '@gatepath/core/packet';
 import { count } from '@gatepath/core/text';
@@ -32,9 +33,12 @@ interface Props {
   tab: DeskTab;
   onSee: () => void;
   onSend: () => void;
+  /** In place of sending. */
+  finish?: ReactNode;
 }
 
-export function DeskHeader({ desk, tab, onSee, onSend }: Props) {
+export function DeskHeader({ desk, tab, onSee, onSend, finish }: Props) {
+  const onShelf = desk.bench.what === 'form';
   const p = usePalette();
   const wide = useWide();
   const { stops, warns } = findingsOf(desk);
@@ -44,8 +48,8 @@ export function DeskHeader({ desk, tab, onSee, onSend }: Props) {
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
         <IconButton
           name="arrow-left"
-          label="Back to the deal"
-          onPress={() => router.navigate(`/deals/${desk.packet.dealId}`)}
+          label={onShelf ? 'Back to the shelf' : 'Back to the deal'}
+          onPress={() => router.navigate(onShelf ? '/shelf' : `/deals/${desk.packet.dealId}`)}
         />
         <View style={{ flex: 1 }}>
           <Title numberOfLines={1} style={{ fontSize: wide ? 22 : 19, lineHeight: wide ? 28 : 24 }}>
@@ -60,16 +64,20 @@ export function DeskHeader({ desk, tab, onSee, onSend }: Props) {
               .join(', ')}
           </Small>
         ) : null}
-        <IconButton
-          name="eye"
-          label="See it as a party will"
-          disabled={!desk.ready || !desk.draft.parties.length}
-          onPress={onSee}
-          testID="see-as"
-        />
-        <Button kind="main" onPress={onSend} disabled={!desk.ready} testID="send">
-          {wide ? 'Send through gate 1' : 'Send'}
-        </Button>
+        {finish ?? (
+          <>
+            <IconButton
+              name="eye"
+              label="See it as a party will"
+              disabled={!desk.ready || !desk.draft.parties.length}
+              onPress={onSee}
+              testID="see-as"
+            />
+            <Button kind="main" onPress={onSend} disabled={!desk.ready} testID="send">
+              {wide ? 'Send through gate 1' : 'Send'}
+            </Button>
+          </>
+        )}
       </View>
       {wide ? null : <DeskTabs desk={desk} tab={tab} />}
     </Banner>
@@ -112,7 +120,7 @@ function DeskTabs({ desk, tab }: Pick<Props, 'desk' | 'tab'>) {
           }}
         >
           <Body style={{ color: t.value === tab ? p.paper : p.slate, fontFamily: FONT.bold, fontSize: 15 }}>
-            {t.label}
+            {t.value === 'path' && desk.bench.what === 'form' ? 'Roles' : t.label}
           </Body>
           {t.value === 'printed' && openPlaces ? (
             <View style={{ width: 9, height: 9, borderRadius: 5, backgroundColor: p.brick }} />

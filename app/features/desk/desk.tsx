@@ -16,10 +16,19 @@ import { PathPanel } from './path-panel';
 import { PreviewAs } from './preview';
 import { PrintedPanel } from './printed-panel';
 import { ToolBar } from './tool-bar';
-import { useDesk, type Desk } from './use-desk';
+import { useDesk, type Bench, type Desk } from './use-desk';
 
-export function DeskScreen({ packet }: { packet: PacketView }) {
-  const desk = useDesk(packet);
+interface DeskProps {
+  packet: PacketView;
+  bench?: Bench;
+  /** What the desk is for in the end, in place of sending a packet: the button at its head. */
+  finish?: (desk: Desk) => ReactNode;
+  /** What stands in place of the path. */
+  PathPart?: Panel;
+}
+
+export function DeskScreen({ packet, bench, finish, PathPart = PathPanel }: DeskProps) {
+  const desk = useDesk(packet, bench);
   const p = usePalette();
   const wide = useWide();
   const [tab, setTab] = useState<DeskTab>('pages');
@@ -42,10 +51,13 @@ export function DeskScreen({ packet }: { packet: PacketView }) {
           desk={desk}
           tab={tab}
           onSee={() => setOpen('preview')}
+          finish={finish?.(desk)}
           onSend={() => (findingsOf(desk).stops ? setTab('check') : setOpen('send'))}
         />
         {wide ? (
-          <WideDesk desk={desk}>{stage}</WideDesk>
+          <WideDesk desk={desk} PathPart={PathPart}>
+            {stage}
+          </WideDesk>
         ) : (
           <View role="main" style={{ flex: 1 }}>
             {TABS.map(({ value }) => (
@@ -54,7 +66,7 @@ export function DeskScreen({ packet }: { packet: PacketView }) {
                   stage
                 ) : (
                   <ScrollView contentContainerStyle={PAD}>
-                    <PanelOf tab={value} desk={desk} onGo={() => setTab('pages')} />
+                    <PanelOf tab={value} desk={desk} PathPart={PathPart} onGo={() => setTab('pages')} />
                   </ScrollView>
                 )}
               </TabPanel>
@@ -75,7 +87,7 @@ export function DeskScreen({ packet }: { packet: PacketView }) {
 const PAD = { padding: 14, paddingBottom: 40 } as const;
 
 /** The ledger on the left, the page in the middle, what is to be looked at first on the right. */
-function WideDesk({ desk, children }: { desk: Desk; children: ReactNode }) {
+function WideDesk({ desk, PathPart, children }: { desk: Desk; PathPart: Panel; children: ReactNode }) {
   const p = usePalette();
   const hasOpenPlaces = desk.view.proposals.some(canAccept);
   const right: Exclude<DeskTab, 'pages'>[] = hasOpenPlaces
@@ -87,7 +99,7 @@ function WideDesk({ desk, children }: { desk: Desk; children: ReactNode }) {
         style={{ width: 320, flexGrow: 0, borderRightWidth: 1, borderColor: p.rule }}
         contentContainerStyle={PAD}
       >
-        <PanelOf tab="ledger" desk={desk} />
+        <PanelOf tab="ledger" desk={desk} PathPart={PathPart} />
       </ScrollView>
       <View style={{ flex: 1 }}>{children}</View>
       <ScrollView
@@ -95,7 +107,7 @@ function WideDesk({ desk, children }: { desk: Desk; children: ReactNode }) {
         contentContainerStyle={[PAD, { gap: 20 }]}
       >
         {right.map((tab) => (
-          <PanelOf key={tab} tab={tab} desk={desk} />
+          <PanelOf key={tab} tab={tab} desk={desk} PathPart={PathPart} />
         ))}
       </ScrollView>
     </View>
@@ -104,16 +116,25 @@ function WideDesk({ desk, children }: { desk: Desk; children: ReactNode }) {
 
 type Panel = (props: { desk: Desk; onGo?: () => void }) => ReactNode;
 
-const PANELS: Record<Exclude<DeskTab, 'pages'>, { name: string; Panel: Panel }> = {
+const PANELS: Record<Exclude<DeskTab, 'pages' | 'path'>, { name: string; Panel: Panel }> = {
   printed: { name: 'Printed places', Panel: PrintedPanel },
   ledger: { name: 'Page ledger', Panel: LedgerPanel },
-  path: { name: 'Path', Panel: PathPanel },
   check: { name: 'Gate check', Panel: CheckPanel },
 };
 
 /** @param onGo where the pages are behind a tab: shows them */
-function PanelOf({ tab, desk, onGo }: { tab: keyof typeof PANELS; desk: Desk; onGo?: () => void }) {
-  const { name, Panel } = PANELS[tab];
+function PanelOf({
+  tab,
+  desk,
+  PathPart,
+  onGo,
+}: {
+  tab: Exclude<DeskTab, 'pages'>;
+  desk: Desk;
+  PathPart: Panel;
+  onGo?: () => void;
+}) {
+  const { name, Panel } = tab === 'path' ? { name: 'Path', Panel: PathPart } : PANELS[tab];
   return (
     <Part name={name}>
       <Panel desk={desk} onGo={onGo} />

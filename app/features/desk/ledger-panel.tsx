@@ -1,10 +1,11 @@
 /** The ledger of a draft, and the initials rule of each document. */
-import { puts } from '@gatepath/core/packet';
+import { puts, calledOf } from '@gatepath/core/packet';
 import { View } from 'react-native';
-import { firstName, listWords } from '@gatepath/core/text';
+import { listWords } from '@gatepath/core/text';
 import { pageRuns } from '@gatepath/core/checks';
 import { Icon } from '../../ui/icon';
 import { PartyChip } from '../../ui/party-chip';
+import { slotToken } from '../../ui/slot-token';
 import { Button, Card, Choice, Loading } from '../../ui/pieces';
 import { Heading, Small, Strong } from '../../ui/text';
 import { LedgerGrid } from '../ledger/grid';
@@ -35,7 +36,7 @@ export function LedgerPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) {
       ))}
       <LedgerGrid
         rows={view.ledger.rows}
-        parties={parties}
+        parties={parties.map((x) => ({ ...x, letters: slotToken(x) }))}
         documents={view.documents}
         height={view.ledger.rows.length > 80 ? 620 : undefined}
         here={desk.at ? { ...desk.at, partyId: desk.partyId } : null}
@@ -70,10 +71,11 @@ function RuleCard({ desk, documentId }: { desk: Desk; documentId: string }) {
             <PartyChip
               key={x.id}
               name={x.name}
+              letters={slotToken(x)}
               ink={x.ink}
-              words={firstName(x.name)}
+              words={calledOf(x)}
               label={`${x.name} initials every page of ${name}`}
-              testID={`rule-${firstName(x.name)}`}
+              testID={`rule-${calledOf(x)}`}
               on={ticked}
               onPress={() => toggle(x.id)}
             >
@@ -101,7 +103,7 @@ function RuleCard({ desk, documentId }: { desk: Desk; documentId: string }) {
                     .filter((x) => exceptions.some((e) => e.partyId === x.id))
                     .map(
                       (x) =>
-                        `${firstName(x.name)} on ${pageRuns(exceptions.filter((e) => e.partyId === x.id).map((e) => e.page))}`,
+                        `${calledOf(x)} on ${pageRuns(exceptions.filter((e) => e.partyId === x.id).map((e) => e.page))}`,
                     ),
                 )}.`
               : printed

@@ -16,6 +16,7 @@ import {
   removeEdits,
   ruleOf,
   isSenders,
+  calledOf,
 } from '@gatepath/core/packet';
 import {
   type Edge,
@@ -29,7 +30,7 @@ import {
   sameSize,
   snap,
 } from '@gatepath/core/paper';
-import { count, firstName } from '@gatepath/core/text';
+import { count } from '@gatepath/core/text';
 import { newId } from '../../api/client';
 import type { Bench } from './bench';
 import { redlineActs } from './redline-acts';
@@ -154,7 +155,8 @@ function copyActs(b: Bench) {
     },
     handTo: (toParty: string) => {
       const edits = handEdits(selected, toParty, documents, b.view.marks, newId);
-      const name = firstName(draft.parties.find((p) => p.id === toParty)?.name ?? '');
+      const to = draft.parties.find((p) => p.id === toParty);
+      const name = to ? calledOf(to) : '';
       make(b, edits, `${count(edits.length, 'mark')} given to ${name} too.`, putIds(edits));
     },
   };

@@ -1,7 +1,6 @@
 /** What is particular to one party: language, whom it signs for, a note, how it proves who it is, when it gets its copy. */
-import { holdsGate, byLink } from '@gatepath/core/packet';
+import { holdsGate, byLink, calledOf } from '@gatepath/core/packet';
 import type { PacketParty, SecondStep } from '@gatepath/core/packet';
-import { firstName } from '@gatepath/core/text';
 import { useSession } from '../../api/hooks';
 import { LateInput } from '../../ui/late-input';
 import { Card, Choice } from '../../ui/pieces';
@@ -19,7 +18,7 @@ const STEPS: { value: SecondStep | 'none'; label: string }[] = [
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function PartyOptions({ party, onChange }: { party: PacketParty; onChange: (p: PacketParty) => void }) {
   const session = useSession();
-  const first = firstName(party.name);
+  const first = calledOf(party);
   /** Leaves out what is as usual, so that nothing needless is written down. */
   const set = (change: Partial<PacketParty>) => {
     const next = { ...party, ...change };

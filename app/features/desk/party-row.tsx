@@ -1,11 +1,21 @@
 /** A party on the path of a draft: what it does, and a menu to change that. */
 import { useState } from 'react';
 import { View } from 'react-native';
-import { type Act, ACT_FACTS, ACTS, type Gate, type PacketParty, holdsGate, puts } from '@gatepath/core/packet';
-import { firstName, listWords, sideLabel } from '@gatepath/core/text';
+import {
+  type Act,
+  ACT_FACTS,
+  ACTS,
+  type Gate,
+  type PacketParty,
+  holdsGate,
+  puts,
+  calledOf,
+} from '@gatepath/core/packet';
+import { listWords, sideLabel } from '@gatepath/core/text';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, IconButton } from '../../ui/pieces';
 import { Body, Small } from '../../ui/text';
+import { slotToken } from '../../ui/slot-token';
 import { Token } from '../../ui/token';
 import { PartyOptions } from './party-options';
 
@@ -28,7 +38,7 @@ export function PartyRow(props: Props) {
   return (
     <View style={{ gap: 6 }}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-        <Token name={party.name} ink={party.ink} size={28} />
+        <Token name={party.name} letters={slotToken(party)} ink={party.ink} size={28} />
         <View style={{ flex: 1 }}>
           <Body>{party.name}</Body>
           <Small>{[does, ...particulars(party)].join(' · ')}</Small>
@@ -40,7 +50,7 @@ export function PartyRow(props: Props) {
         <>
           <PartyOptions party={party} onChange={props.onChange} />
           <Button kind="quiet" onPress={() => setOpen(false)} style={{ alignSelf: 'flex-start' }}>
-            {`Done with ${firstName(party.name)}`}
+            {`Done with ${calledOf(party)}`}
           </Button>
         </>
       ) : null}
@@ -58,7 +68,7 @@ function PartyMenu({
   onDocument,
   onOptions,
 }: Props & { onOptions: () => void }) {
-  const first = firstName(party.name);
+  const first = calledOf(party);
   return (
     <DropMenu
       anchor={(open) => (

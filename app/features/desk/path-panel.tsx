@@ -11,8 +11,9 @@ import {
   hasDocument,
   gatesOfPattern,
   holdsGate,
+  calledOf,
 } from '@gatepath/core/packet';
-import { firstName, listWords } from '@gatepath/core/text';
+import { listWords } from '@gatepath/core/text';
 import { newId } from '../../api/client';
 import { useSession } from '../../api/hooks';
 import { GatePost } from '../../ui/gate';
@@ -41,8 +42,29 @@ const without = (gate: Gate, partyId: string): Gate => ({
 /** The first ink that nobody in the packet has. */
 const nextInk = ({ parties }: Draft) => parties.reduce((n, y) => Math.max(n, y.ink + 1), 0);
 
+/** What the path of a draft needs of it: a packet's, or a kit's, which has no documents of its own to leave out. */
+export interface OnPath extends Pick<Desk, 'draft' | 'edit'> {
+  names: { id: string; name: string }[];
+}
+
 export function PathPanel({ desk }: { desk: Desk }) {
-  const { draft, edit } = desk;
+  return (
+    <View style={{ gap: 12 }}>
+      <Heading>Path</Heading>
+      <PathOfDraft on={{ draft: desk.draft, edit: desk.edit, names: desk.packet.documents }} />
+      <Addable desk={desk} />
+      <AddMyself desk={desk} />
+      <DocumentsCard desk={desk} />
+      <ScheduleCard desk={desk} />
+      <WordsCard desk={desk} />
+      <ThrowAway desk={desk} />
+    </View>
+  );
+}
+
+/** The gates with whoever stands at them, usual orders in one touch, and who stands at none. */
+export function PathOfDraft({ on }: { on: OnPath }) {
+  const { draft, edit } = on;
   const known = new Set(draft.gates.flatMap((g) => g.partyIds));
   const off = draft.parties.filter((x) => !known.has(x.id));
   const takePattern = (pattern: PathPattern) =>
@@ -51,8 +73,7 @@ export function PathPanel({ desk }: { desk: Desk }) {
       ...gatesOfPattern(pattern, draft.parties, newId).map((g) => putGate(g)),
     ]);
   return (
-    <View style={{ gap: 12 }}>
-      <Heading>Path</Heading>
+    <>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         {PATTERNS.map((x) => (
           <Button
@@ -66,7 +87,7 @@ export function PathPanel({ desk }: { desk: Desk }) {
         ))}
       </View>
       {draft.gates.map((gate, i) => (
-        <GateRow key={gate.id} desk={desk} gate={gate} n={i + 1} />
+        <GateRow key={gate.id} on={on} gate={gate} n={i + 1} />
       ))}
       <Button
         icon="plus"
@@ -81,32 +102,26 @@ export function PathPanel({ desk }: { desk: Desk }) {
         <View style={{ gap: 4 }}>
           <Strong>At no gate</Strong>
           {off.map((party) => (
-            <PartyOnPath key={party.id} desk={desk} party={party} />
+            <PartyOnPath key={party.id} on={on} party={party} />
           ))}
         </View>
       ) : null}
-      <Addable desk={desk} />
-      <AddMyself desk={desk} />
-      <DocumentsCard desk={desk} />
-      <ScheduleCard desk={desk} />
-      <WordsCard desk={desk} />
-      <ThrowAway desk={desk} />
-    </View>
+    </>
   );
 }
 
 /** Who has to be done at a gate before the next one opens, in words. */
 function whoStands(here: PacketParty[], need: Gate['need']): string {
-  const [first, ...others] = here.map((x) => firstName(x.name));
+  const [first, ...others] = here.map((x) => calledOf(x));
   if (first === undefined) return 'Nobody stands here.';
   if (!others.length) return `Only ${first}`;
   const names = listWords([first, ...others]);
   return need === 'any' ? `Any one of ${names}` : `${names}, in any order`;
 }
 
-function GateRow({ desk, gate, n }: { desk: Desk; gate: Gate; n: number }) {
+function GateRow({ on, gate, n }: { on: OnPath; gate: Gate; n: number }) {
   const p = usePalette();
-  const { draft, edit } = desk;
+  const { draft, edit } = on;
   const here = gate.partyIds.flatMap((id) => draft.parties.find((x) => x.id === id) ?? []);
   const isLast = n === draft.gates.length;
   return (
@@ -151,7 +166,7 @@ function GateRow({ desk, gate, n }: { desk: Desk; gate: Gate; n: number }) {
           />
         ) : null}
         {here.map((party) => (
-          <PartyOnPath key={party.id} desk={desk} party={party} />
+          <PartyOnPath key={party.id} on={on} party={party} />
         ))}
       </View>
     </View>
@@ -159,8 +174,8 @@ function GateRow({ desk, gate, n }: { desk: Desk; gate: Gate; n: number }) {
 }
 
 /** A party with all that can be changed about it from the path. */
-function PartyOnPath({ desk, party }: { desk: Desk; party: PacketParty }) {
-  const { draft, edit } = desk;
+function PartyOnPath({ on, party }: { on: OnPath; party: PacketParty }) {
+  const { draft, edit } = on;
   const moveTo = (gateId: string | null) => {
     const out = draft.gates.filter((g) => g.partyIds.includes(party.id) && g.id !== gateId);
     const to = draft.gates.find((g) => g.id === gateId && !g.partyIds.includes(party.id));
@@ -188,11 +203,10 @@ function PartyOnPath({ desk, party }: { desk: Desk; party: PacketParty }) {
       onAct={setAct}
       onChange={(item) => edit([putParty(item)])}
       onDrop={() => edit(editsToDropParty(draft, party.id))}
-      documents={draft.documents.map((d) => ({
-        id: d.id,
-        name: desk.packet.documents.find((x) => x.id === d.id)?.name ?? 'Document',
-        gets: hasDocument(party, d.id),
-      }))}
+      documents={draft.documents.flatMap((d) => {
+        const name = on.names.find((x) => x.id === d.id)?.name;
+        return name === undefined ? [] : [{ id: d.id, name, gets: hasDocument(party, d.id) }];
+      })}
       onDocument={turnDocument}
     />
   );

@@ -1,9 +1,8 @@
 /** A mark on the desk: dragged, stretched, or moved by keys; what is in hand with it moves along. */
 import { useRef } from 'react';
 import { View } from 'react-native';
-import { KINDS, type Mark, NOBODY, type PacketParty, isFixed } from '@gatepath/core/packet';
+import { KINDS, type Mark, NOBODY, type PacketParty, isFixed, lettersOf } from '@gatepath/core/packet';
 import { inkOf } from '@gatepath/core/inks';
-import { initialsOf } from '@gatepath/core/text';
 import { MarkFace } from '../pages/mark-box';
 import type { Desk } from './use-desk';
 import { isFocusedByKeys, webProps, webStyle } from '../../ui/web';
@@ -30,7 +29,7 @@ export function PlacedMark({ mark, party, scale, selected, alone, desk }: Props)
   const onFocus = (e: { target: unknown }) => {
     if (!selected && isFocusedByKeys(e.target)) desk.select(mark.id);
   };
-  const short = mark.kind === 'initials' && party && rect.w * scale < 52 ? initialsOf(party.name) : undefined;
+  const short = mark.kind === 'initials' && party && rect.w * scale < 52 ? lettersOf(party) : undefined;
   return (
     <>
       {drag?.lines.map((l, i) => (

@@ -12,10 +12,11 @@ import {
   isSenders,
   puts,
   approves,
+  calledOf,
 } from '@gatepath/core/packet';
 import { mergeTags } from '@gatepath/core/merge';
 import { urlOf } from '@gatepath/contract/paths';
-import { count, firstName } from '@gatepath/core/text';
+import { count } from '@gatepath/core/text';
 import { Rehearsal } from '../../ceremony-place';
 import { useAlone, usePalette } from '../../ui/hooks';
 import { Button, Choice, IconButton } from '../../ui/pieces';
@@ -52,7 +53,7 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
           <View style={{ backgroundColor: p.sheet, padding: 12, gap: 8, borderBottomWidth: 1, borderColor: p.rule }}>
             <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
               <View style={{ flex: 1 }}>
-                <Strong style={{ fontSize: 18 }}>{`As ${firstName(party.name)} will see it`}</Strong>
+                <Strong style={{ fontSize: 18 }}>{`As ${calledOf(party)} will see it`}</Strong>
                 <Small>
                   {puts(party)
                     ? `${count(places, 'place')} to fill on ${count(pages.length, 'page')}, at gate ${gate + 1}`
@@ -68,7 +69,7 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
                 wrap
                 label="Whose view"
                 value={partyId}
-                options={draft.parties.map((x) => ({ value: x.id, label: firstName(x.name) }))}
+                options={draft.parties.map((x) => ({ value: x.id, label: calledOf(x) }))}
                 onChange={setParty}
               />
             ) : null}
@@ -139,7 +140,7 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
             </Button>
             {holdsGate(party) && gate >= 0 && documents.length ? (
               <Button kind="main" onPress={() => setThrough(true)} style={{ flex: 1 }} testID="go-through">
-                {`Go through it as ${firstName(party.name)}`}
+                {`Go through it as ${calledOf(party)}`}
               </Button>
             ) : null}
           </View>
@@ -168,7 +169,7 @@ function GoThrough({ packetId, party, onClose }: { packetId: string; party: Pack
         }}
       >
         <Small style={{ flex: 1, color: p.ink }}>
-          {`You are going through it as ${firstName(party.name)}. Nothing is sent, and nothing is kept.`}
+          {`You are going through it as ${calledOf(party)}. Nothing is sent, and nothing is kept.`}
         </Small>
         <IconButton name="close" label="End going through it" onPress={onClose} testID="rehearsal-close" />
       </View>

@@ -1,13 +1,14 @@
 /** What was read on the pages, as proposals: nothing of it is sent until somebody accepts it. */
-import { KINDS, type Proposal, canAccept, puts } from '@gatepath/core/packet';
+import { KINDS, type Proposal, canAccept, puts, calledOf } from '@gatepath/core/packet';
 import { Pressable, View } from 'react-native';
 import { pageRuns } from '@gatepath/core/checks';
-import { count, firstName } from '@gatepath/core/text';
+import { count } from '@gatepath/core/text';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { usePalette } from '../../ui/hooks';
 import { PartyChip } from '../../ui/party-chip';
 import { Button, Card, IconButton, Loading, Note } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
+import { slotToken } from '../../ui/slot-token';
 import { Token } from '../../ui/token';
 import type { Desk } from './use-desk';
 import { itemAt } from '@gatepath/core/sure';
@@ -30,7 +31,7 @@ export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) 
         </Note>
       ) : (
         <Small>
-          {`${count(open.length, 'place')} read, not marks yet. ${matched.length} of them name somebody in this packet.`}
+          {`${count(open.length, 'place')} read, not marks yet. ${matched.length} of them name ${desk.bench.what === 'form' ? 'a role of this form' : 'somebody in this packet'}.`}
         </Small>
       )}
       {matched.length ? (
@@ -46,10 +47,11 @@ export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) 
               <PartyChip
                 key={party.id}
                 name={party.name}
+                letters={slotToken(party)}
                 ink={party.ink}
-                words={`${firstName(party.name)}, ${mine.length}`}
+                words={`${calledOf(party)}, ${mine.length}`}
                 label={`Accept all ${mine.length} places of ${party.name}`}
-                testID={`accept-party-${firstName(party.name)}`}
+                testID={`accept-party-${calledOf(party)}`}
                 onPress={() => desk.accept(mine)}
               />
             ) : null;
@@ -112,7 +114,7 @@ function OfDocument({
                 .map((x) => (
                   <MenuItem
                     key={x.id}
-                    title={`Give ${nameless.length} without a name to ${firstName(x.name)}`}
+                    title={`Give ${nameless.length} without a name to ${calledOf(x)}`}
                     onPress={() => desk.accept(nameless, { partyId: x.id })}
                   />
                 ))
@@ -142,7 +144,7 @@ function PlaceRow({ desk, places, onGo }: { desk: Desk; places: Proposal[]; onGo
   return (
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
       {party ? (
-        <Token name={party.name} ink={party.ink} size={24} />
+        <Token name={party.name} letters={slotToken(party)} ink={party.ink} size={24} />
       ) : (
         <View
           style={{

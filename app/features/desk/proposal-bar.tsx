@@ -1,7 +1,6 @@
 /** A printed place in hand: accept it as it was read, correct it, or leave it out. */
-import { KINDS, MARK_KINDS, type Proposal, puts } from '@gatepath/core/packet';
+import { KINDS, MARK_KINDS, type Proposal, puts, calledOf } from '@gatepath/core/packet';
 import { View } from 'react-native';
-import { firstName } from '@gatepath/core/text';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, IconButton } from '../../ui/pieces';
 import { Body } from '../../ui/text';
@@ -32,7 +31,7 @@ export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal
             testID="accept-one"
             onPress={() => desk.accept([proposal], party ? {} : { partyId: to.id })}
           >
-            {`Accept for ${firstName(to.name)}`}
+            {`Accept for ${calledOf(to)}`}
           </Button>
         ) : null}
         {signers.length > 1 ? (

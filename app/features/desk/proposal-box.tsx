@@ -1,8 +1,7 @@
 /** A printed place that was read: dotted and hollow, visibly no mark yet. */
 import { Pressable, View } from 'react-native';
-import { KINDS, type PacketParty, type Proposal } from '@gatepath/core/packet';
+import { KINDS, type PacketParty, type Proposal, lettersOf } from '@gatepath/core/packet';
 import { inkOf } from '@gatepath/core/inks';
-import { initialsOf } from '@gatepath/core/text';
 import { Body } from '../../ui/text';
 import { FONT } from '../../ui/theme';
 
@@ -22,7 +21,7 @@ export function ProposalBox({ proposal, party, scale, selected, onSelect }: Prop
   const color = party ? inkOf(party.ink).color : PENCIL;
   const h = rect.h * scale;
   const short = rect.w * scale < 60;
-  const words = `${party ? `${initialsOf(party.name)}?` : '?'}${short ? '' : ` ${KINDS[kind].word}`}`;
+  const words = `${party ? `${lettersOf(party)}?` : '?'}${short ? '' : ` ${KINDS[kind].word}`}`;
   const size = Math.max(7, Math.min(13, h * 0.5, (rect.w * scale) / (words.length * 0.6)));
   return (
     <Pressable

@@ -1,8 +1,8 @@
 /** What can be done with the marks in hand. */
-import { KINDS, NOBODY, puts } from '@gatepath/core/packet';
+import { KINDS, NOBODY, puts, calledOf } from '@gatepath/core/packet';
 import { useState } from 'react';
 import { ScrollView, View } from 'react-native';
-import { count, firstName } from '@gatepath/core/text';
+import { count } from '@gatepath/core/text';
 import { Input } from '../../ui/input';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, IconButton } from '../../ui/pieces';
@@ -31,7 +31,7 @@ export function SelectionBar({ desk, onDetails }: { desk: Desk; onDetails: () =>
     one && !desk.gathering
       ? one.partyId === NOBODY || !party
         ? 'Label: drag it, or stretch its corner'
-        : `${firstName(party.name)}’s ${KINDS[one.kind].word}: drag it, or stretch its corner`
+        : `${calledOf(party)}’s ${KINDS[one.kind].word}: drag it, or stretch its corner`
       : desk.gathering
         ? `${count(selected.length, 'mark')} in hand: touch more of them`
         : `${count(selected.length, 'mark')} in hand`;

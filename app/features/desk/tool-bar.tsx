@@ -1,7 +1,6 @@
 /** What is in hand: a party and a tool; or, when marks or a printed place are, what can be done with them. */
-import { MARK_KINDS, KINDS, isSenders, puts } from '@gatepath/core/packet';
+import { MARK_KINDS, KINDS, isSenders, puts, calledOf } from '@gatepath/core/packet';
 import { ScrollView, View } from 'react-native';
-import { firstName } from '@gatepath/core/text';
 import { Icon } from '../../ui/icon';
 import { useWide } from '../../ui/hooks';
 import { Button } from '../../ui/pieces';
@@ -56,14 +55,14 @@ function Tools({ desk }: { desk: Desk }) {
         : isSenders(desk.tool)
           ? 'Touch the page to place a label'
           : inHand
-            ? `Touch the page to place ${firstName(inHand.name)}’s ${KINDS[desk.tool].word}`
+            ? `Touch the page to place ${calledOf(inHand)}’s ${KINDS[desk.tool].word}`
             : 'Nobody in this packet signs yet. Add people under Path.';
   const tokens = <PartyTokens desk={desk} />;
   const everyPage =
     desk.tool !== 'initials' || !inHand ? null : ruled ? (
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6, minHeight: 46, flexShrink: 1 }}>
         <Icon name="check" color={BAR_TEXT} size={20} />
-        <Body style={{ color: BAR_TEXT, flexShrink: 1 }}>{`${firstName(inHand.name)} initials every page`}</Body>
+        <Body style={{ color: BAR_TEXT, flexShrink: 1 }}>{`${calledOf(inHand)} initials every page`}</Body>
       </View>
     ) : (
       <Button kind="main" onPress={desk.everyPageLikeThis} testID="every-page" style={{ flexShrink: 1 }}>

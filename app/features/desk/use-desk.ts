@@ -3,16 +3,17 @@ import { puts } from '@gatepath/core/packet';
 import type { DocumentFacts, InitialsRule, Mark, Proposal } from '@gatepath/core/packet';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { useQueries } from '@tanstack/react-query';
-import { viewDraft, type DraftView, type FindingPlace } from '@gatepath/core/checks';
+import { CHECK_RULES, viewDraft, type CheckRule, type DraftView, type FindingPlace } from '@gatepath/core/checks';
 import type { PackedFacts, PacketView } from '@gatepath/contract';
 import { unpackFacts } from '@gatepath/contract/facts';
 import { factsQuery } from '../../api/hooks';
-import { useDraft, type DraftHandle } from './use-draft';
+import { PACKET_HOME, useDraft, type DraftHandle, type DraftHome } from './use-draft';
 import { markActs, type MarkActs, type Tool } from './mark-acts';
 import { itemAt } from '@gatepath/core/sure';
 
 export interface Desk extends DraftHandle, MarkActs {
   packet: PacketView;
+  bench: Bench;
   view: DraftView;
   /** Whether the pages' facts are there; without them nothing can be placed or checked. */
   ready: boolean;
@@ -48,6 +49,15 @@ export interface Desk extends DraftHandle, MarkActs {
   said: string;
 }
 
+/** What is prepared at the desk: a packet, or a form whose people are slots. */
+export interface Bench {
+  what: 'packet' | 'form';
+  home: DraftHome;
+  /** What the gate check looks for. */
+  rules: readonly CheckRule[];
+}
+export const PACKET_BENCH: Bench = { what: 'packet', home: PACKET_HOME, rules: CHECK_RULES };
+
 /** Facts are unpacked once a document: later looks give the same object, so what was worked out for it stays good. */
 function useFacts(packet: PacketView, ids: string[]): { documents: DocumentFacts[]; ready: boolean } {
   // A document that is still being read has no facts to ask for; the packet is asked again until it has.
@@ -71,12 +81,15 @@ function useFacts(packet: PacketView, ids: string[]): { documents: DocumentFacts
 }
 
 // eslint-disable-next-line max-lines-per-function -- puts the pieces of the desk together; each is a hook or a list of acts of its own
-export function useDesk(packet: PacketView): Desk {
-  const handle = useDraft(packet);
+export function useDesk(packet: PacketView, bench: Bench = PACKET_BENCH): Desk {
+  const handle = useDraft(packet, bench.home);
   const { draft, edit } = handle;
   const ids = useMemo(() => draft.documents.map((d) => d.id), [draft.documents]);
   const { documents, ready } = useFacts(packet, ids);
-  const view = useMemo(() => viewDraft(draft, documents, packet.facts), [draft, documents, packet.facts]);
+  const view = useMemo(
+    () => viewDraft(draft, documents, packet.facts, bench.rules),
+    [draft, documents, packet.facts, bench.rules],
+  );
 
   const [where, setWhere] = useState<{ documentId: string; page: number } | null>(null);
   const at = useMemo(() => {
@@ -168,6 +181,7 @@ export function useDesk(packet: PacketView): Desk {
     ...handle,
     ...acts,
     packet,
+    bench,
     view,
     ready,
     at,

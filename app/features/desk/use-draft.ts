@@ -1,8 +1,8 @@
 /** The draft on this screen: every change shows at once, is kept on the device, and travels when it can. */
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { useQueryClient } from '@tanstack/react-query';
+import { useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { type Draft, type DraftEdit, applyEdits, invertEdits } from '@gatepath/core/packet';
-import type { PacketView } from '@gatepath/contract';
+import type { EditsBody, PacketView, SavedDraft } from '@gatepath/contract';
 import { EDITS_A_PORTION } from '@gatepath/contract/limits';
 import { listWords } from '@gatepath/core/text';
 import { ApiError, call, newId } from '../../api/client';
@@ -53,8 +53,29 @@ function isForGood(error: unknown): error is ApiError {
   return error instanceof ApiError && [400, 404, 409, 413, 422].includes(error.status);
 }
 
+/** Where a draft is kept: a packet's in its deal, one of the shelf there. */
+export interface DraftHome {
+  save: (id: string, body: EditsBody) => Promise<SavedDraft>;
+  /** Notes what was saved where this screen has the draft from. */
+  note: (client: QueryClient, id: string, saved: SavedDraft) => void;
+}
+
+/** A packet's draft. */
+export const PACKET_HOME: DraftHome = {
+  save: (packetId, body) => call('editPacket', { params: { packetId }, body }),
+  note: (client, id, saved) =>
+    client.setQueryData<PacketView>(keys.packet(id), (was) =>
+      was && was.version < saved.version
+        ? { ...was, draft: saved.draft, version: saved.version, name: saved.draft.name }
+        : was,
+    ),
+};
+
+/** What of a packet, or of something on the shelf, its draft is kept by. */
+type Kept = Pick<PacketView, 'id' | 'draft' | 'version'>;
+
 // eslint-disable-next-line max-lines-per-function -- keeping, sending and taking back edits share one list of what is not saved yet
-export function useDraft(packet: PacketView): DraftHandle {
+export function useDraft(packet: Kept, home: DraftHome = PACKET_HOME): DraftHandle {
   const client = useQueryClient();
   const [base, setBase] = useState({ draft: packet.draft, version: packet.version });
   // Edits the server has not taken yet; some may lie here from a visit that was cut off.
@@ -82,20 +103,14 @@ export function useDraft(packet: PacketView): DraftHandle {
     flushing.current = true;
     const sending = pending.slice(0, portion.current);
     setSaving({ state: 'saving', sentence: 'Saving…' });
-    call('editPacket', {
-      params: { packetId: packet.id },
-      body: { edits: sending, base: base.version, client: SCREEN },
-    })
+    home
+      .save(packet.id, { edits: sending, base: base.version, client: SCREEN })
       .then((saved) => {
         flushing.current = false;
         portion.current = Math.min(EDITS_A_PORTION, portion.current * 2);
         setBase({ draft: saved.draft, version: saved.version });
         setPending((now) => now.slice(sending.length));
-        client.setQueryData<PacketView>(keys.packet(packet.id), (was) =>
-          was && was.version < saved.version
-            ? { ...was, draft: saved.draft, version: saved.version, name: saved.draft.name }
-            : was,
-        );
+        home.note(client, packet.id, saved);
         setSaving({
           state: 'saved',
           sentence: saved.over.length
@@ -129,7 +144,7 @@ export function useDraft(packet: PacketView): DraftHandle {
         });
         timer.current = setTimeout(() => setTries((n) => n + 1), 3000);
       });
-  }, [pending, packet.id, client, tries, base.version]);
+  }, [pending, packet.id, home, client, tries, base.version]);
   useEffect(() => () => clearTimeout(timer.current), []);
 
   const edit = useCallback(

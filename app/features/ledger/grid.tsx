@@ -13,6 +13,8 @@ export interface LedgerParty {
   id: string;
   name: string;
   ink: number;
+  /** Of a slot: the letters in its outline. */
+  letters?: string | undefined;
 }
 
 interface Props {
@@ -95,7 +97,7 @@ export function LedgerGrid({ rows, parties, documents, onTouch, here, height }: 
         <View style={{ flex: 1 }} />
         {parties.map((p) => (
           <View key={p.id} role="columnheader" style={{ width: cell, alignItems: 'center' }}>
-            <Token name={p.name} ink={p.ink} size={Math.min(26, cell - 4)} />
+            <Token name={p.name} letters={p.letters} ink={p.ink} size={Math.min(26, cell - 4)} />
           </View>
         ))}
       </View>

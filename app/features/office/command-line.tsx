@@ -18,6 +18,8 @@ const PLACES = [
   { words: 'Today', href: '/today', more: 'start home' },
   { words: 'Deals', href: '/deals', more: 'list' },
   { words: 'New deal', href: '/deals/new', more: 'open begin listing sale tenancy' },
+  { words: 'Shelf', href: '/shelf', more: 'forms kits' },
+  { words: 'New kit', href: '/shelf/new-kit', more: 'forms' },
   { words: 'People', href: '/people', more: 'address book contacts' },
   { words: 'How it goes', href: '/insight', more: 'charts insight weeks time at gate' },
   { words: 'Bring in a table', href: '/import', more: 'csv vcard import deals people' },

@@ -11,6 +11,7 @@ import { CommandButton, CommandLine } from './command-line';
 const PLACES = [
   { href: '/today', label: 'Today' },
   { href: '/deals', label: 'Deals' },
+  { href: '/shelf', label: 'Shelf' },
   { href: '/people', label: 'People' },
   { href: '/mailroom', label: 'Mailroom' },
   { href: '/firm', label: 'Firm' },
@@ -71,6 +72,7 @@ export function Places() {
 
 function NavLink({ href, label }: (typeof PLACES)[number]) {
   const p = usePalette();
+  const wide = useWide();
   const router = useRouter();
   const on = usePathname().startsWith(href);
   return (
@@ -78,10 +80,10 @@ function NavLink({ href, label }: (typeof PLACES)[number]) {
       role="link"
       aria-current={on ? 'page' : undefined}
       onPress={() => router.navigate(href)}
-      style={{ minHeight: 60, minWidth: 72, alignItems: 'center', justifyContent: 'center', gap: 6 }}
+      style={{ minHeight: 60, minWidth: wide ? 72 : 60, alignItems: 'center', justifyContent: 'center', gap: 6 }}
     >
       <View style={{ width: on ? 28 : 8, height: 6, borderRadius: 3, backgroundColor: on ? p.brick : p.rule }} />
-      <Body style={{ color: on ? p.brick : p.slate, fontFamily: on ? FONT.bold : FONT.text, fontSize: 15 }}>
+      <Body style={{ color: on ? p.brick : p.slate, fontFamily: on ? FONT.bold : FONT.text, fontSize: wide ? 15 : 14 }}>
         {label}
       </Body>
     </Pressable>

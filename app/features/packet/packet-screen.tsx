@@ -9,6 +9,7 @@ import { usePacketActions } from '../../api/hooks';
 import { usePalette, useWide } from '../../ui/hooks';
 import { Button, Card, IconButton, Page, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
+import { KeepCard } from '../shelf/keep-card';
 import { LedgerGrid } from '../ledger/grid';
 import { Fills } from '../pages/fills';
 import { Redlines } from '../pages/redlines';
@@ -105,6 +106,7 @@ function After({ packet, sent }: Props) {
       <Part name="What happened">
         <Activity packet={packet} sent={sent} />
       </Part>
+      {packet.status === 'withdrawn' ? null : <KeepCard packet={packet} />}
       <EndCard packet={packet} />
     </>
   );

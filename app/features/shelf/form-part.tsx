@@ -1,0 +1,192 @@
+/** What stands in place of the path on a form's desk: its roles, its name and last day, its editions. */
+import { router } from 'expo-router';
+import { useState } from 'react';
+import { View } from 'react-native';
+import { editsToDropParty, type DraftEdit } from '@gatepath/core/packet';
+import { DOCUMENT_TYPES, TYPE_WORDS, type DocumentType } from '@gatepath/core/reading';
+import { newSlot, slotName } from '@gatepath/core/shelf';
+import { SIDE_WORDS, SIDES, count, type Side } from '@gatepath/core/text';
+import { call, newId } from '../../api/client';
+import { useShelfActs, useShelfItem } from '../../api/shelf-hooks';
+import { DayField } from '../../ui/day-field';
+import { LateInput } from '../../ui/late-input';
+import { DropMenu, MenuItem } from '../../ui/menu';
+import { Button, Card, IconButton, Trouble } from '../../ui/pieces';
+import { Body, Heading, Small } from '../../ui/text';
+import { slotToken } from '../../ui/slot-token';
+import { Token } from '../../ui/token';
+import { findingsOf } from '../desk/desk-header';
+import type { Desk } from '../desk/use-desk';
+
+/** The one act of a form's desk. */
+export function PutOnShelf({ desk }: { desk: Desk }) {
+  const item = useShelfItem(desk.packet.id);
+  const { put } = useShelfActs(desk.packet.id);
+  const { stops } = findingsOf(desk);
+  const there = !!item.data?.edition && !item.data.changed;
+  return (
+    <Button
+      kind="main"
+      disabled={!desk.ready || there || stops > 0 || desk.saving.state !== 'saved'}
+      busy={put.isPending}
+      onPress={() => put.mutate(desk.version)}
+      testID="put-on-shelf"
+    >
+      {there ? `On the shelf, edition ${item.data?.edition ?? 1}` : 'Put on the shelf'}
+    </Button>
+  );
+}
+
+export function FormPart({ desk }: { desk: Desk }) {
+  return (
+    <View style={{ gap: 12 }}>
+      <Heading>Roles</Heading>
+      <Small>Places belong to roles. On a deal they are filled by side and order.</Small>
+      <Roles desk={desk} />
+      <About desk={desk} />
+      <Editions id={desk.packet.id} />
+    </View>
+  );
+}
+
+/** The roles of a form or a kit, to be added to and taken from. */
+export function Roles({ desk: { draft, edit } }: { desk: Pick<Desk, 'draft' | 'edit'> }) {
+  const ink = draft.parties.reduce((n, x) => Math.max(n, x.ink + 1), 0);
+  const add = (kind: 'one' | 'every', side: Side, ordinal: number) => {
+    const item = newSlot(kind, side, ordinal, newId(), ink);
+    const gate = draft.gates[draft.gates.length - 1];
+    const edits: DraftEdit[] = [{ op: 'put', list: 'parties', item }];
+    if (gate && item.act !== 'copy')
+      edits.push({ op: 'put', list: 'gates', item: { ...gate, partyIds: [...gate.partyIds, item.id] } });
+    edit(edits);
+  };
+  const next = (side: Side) =>
+    draft.parties.filter((x) => x.side === side && x.slot !== 'every').reduce((n, x) => Math.max(n, x.ordinal), 0) + 1;
+  const hasEvery = (side: Side) => draft.parties.some((x) => x.side === side && x.slot === 'every');
+  return (
+    <View style={{ gap: 4 }}>
+      {draft.parties.map((x) => (
+        <View
+          key={x.id}
+          testID="role-row"
+          style={{ flexDirection: 'row', alignItems: 'center', gap: 10, minHeight: 46 }}
+        >
+          <Token name={x.name} ink={x.ink} letters={slotToken(x)} size={32} />
+          <Body style={{ flex: 1 }}>{x.name}</Body>
+          <IconButton
+            name="trash"
+            label={`Take ${x.name} out, with its marks`}
+            onPress={() => edit(editsToDropParty(draft, x.id))}
+          />
+        </View>
+      ))}
+      <DropMenu
+        anchor={(open) => (
+          <Button icon="plus" onPress={open} style={{ alignSelf: 'flex-start' }} testID="add-role">
+            Add a role
+          </Button>
+        )}
+      >
+        {SIDES.filter((s) => s !== 'other').flatMap((side) => [
+          <MenuItem
+            key={side}
+            title={slotName('one', side, next(side))}
+            onPress={() => add('one', side, next(side))}
+          />,
+          ...(hasEvery(side) || ['listing_broker', 'buyer_broker', 'manager'].includes(side)
+            ? []
+            : [
+                <MenuItem
+                  key={`every ${side}`}
+                  title={`Every ${SIDE_WORDS[side].toLowerCase()}`}
+                  onPress={() => add('every', side, 1)}
+                />,
+              ]),
+        ])}
+      </DropMenu>
+    </View>
+  );
+}
+
+/** What the form is called, what type of paper it is, and until when this edition holds. */
+function About({ desk }: { desk: Desk }) {
+  const item = useShelfItem(desk.packet.id);
+  const { set } = useShelfActs(desk.packet.id);
+  const paper = item.data?.documents[0];
+  const setType = async (type: DocumentType) => {
+    if (!paper) return;
+    await call('setDocument', { params: { documentId: paper.id }, body: { type } });
+    await item.refetch();
+  };
+  return (
+    <Card style={{ gap: 10 }}>
+      <LateInput
+        label="Name of the form"
+        value={desk.draft.name}
+        onSave={(value) => value.trim() && desk.edit([{ op: 'set', field: 'name', value }])}
+        testID="form-name"
+      />
+      {paper ? (
+        <DropMenu
+          anchor={(open) => (
+            <Button onPress={open} style={{ alignSelf: 'flex-start' }} testID="form-type">
+              {`Type: ${TYPE_WORDS[paper.type]}`}
+            </Button>
+          )}
+        >
+          {DOCUMENT_TYPES.map((t) => (
+            <MenuItem key={t} title={TYPE_WORDS[t]} onPress={() => void setType(t)} />
+          ))}
+        </DropMenu>
+      ) : null}
+      <DayField
+        label="This edition may be used until"
+        value={item.data?.endsOn ?? ''}
+        onChange={(day) => set.mutate({ endsOn: day || null })}
+        testID="form-ends"
+      />
+      {set.isError ? <Trouble error={set.error} /> : null}
+    </Card>
+  );
+}
+
+/** The editions there were, the kits it is in, and letting it go. */
+export function Editions({ id }: { id: string }) {
+  const item = useShelfItem(id);
+  const { set, drop } = useShelfActs(id);
+  const [asking, setAsking] = useState(false);
+  if (!item.data) return null;
+  const { editions, kits, retired, edition } = item.data;
+  return (
+    <Card style={{ gap: 6 }}>
+      <Heading>Editions</Heading>
+      {editions.length ? (
+        editions.slice(0, 8).map((e) => <Small key={e.edition}>{`${e.edition}: ${e.by}, ${e.at.slice(0, 10)}`}</Small>)
+      ) : (
+        <Small>None yet. Packets are made of editions, so that what is being prepared disturbs nobody.</Small>
+      )}
+      {kits.length ? <Small>{`In ${count(kits.length, 'kit')}: ${kits.map((k) => k.name).join(', ')}`}</Small> : null}
+      {edition ? (
+        <Button kind="quiet" onPress={() => set.mutate({ retired: !retired })} style={{ alignSelf: 'flex-start' }}>
+          {retired ? 'Bring it back into use' : 'Retire it'}
+        </Button>
+      ) : asking ? (
+        <View style={{ flexDirection: 'row', gap: 10 }}>
+          <Button
+            kind="stop"
+            busy={drop.isPending}
+            onPress={() => drop.mutate(undefined, { onSuccess: () => router.replace('/shelf') })}
+          >
+            Throw away
+          </Button>
+          <Button onPress={() => setAsking(false)}>Keep</Button>
+        </View>
+      ) : (
+        <Button kind="quiet" onPress={() => setAsking(true)} style={{ alignSelf: 'flex-start' }}>
+          Throw it away
+        </Button>
+      )}
+      {drop.isError ? <Trouble error={drop.error} /> : null}
+    </Card>
+  );
+}

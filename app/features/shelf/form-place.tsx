@@ -1,0 +1,57 @@
+/** A form at the desk: the same bench as for packets, with roles in hand instead of people. */
+import { Redirect, useLocalSearchParams } from 'expo-router';
+import { useMemo } from 'react';
+import { View } from 'react-native';
+import type { PacketView, ShelfItemView } from '@gatepath/contract';
+import { FORM_RULES } from '@gatepath/core/checks';
+import { NO_FACTS } from '@gatepath/core/merge';
+import { useSession } from '../../api/hooks';
+import { SHELF_HOME, useShelfItem } from '../../api/shelf-hooks';
+import { NotReady, isReady } from '../../ui/not-ready';
+import { DeskScreen } from '../desk/desk';
+import type { Bench } from '../desk/use-desk';
+import { CommandLine } from '../office/command-line';
+import { FormPart, PutOnShelf } from './form-part';
+
+const BENCH: Bench = { what: 'form', home: SHELF_HOME, rules: FORM_RULES };
+
+/** A form as the desk takes a packet: it is in no deal, and nobody is in it yet. */
+const asPacket = (form: ShelfItemView, timeZone: string): PacketView => ({
+  id: form.id,
+  dealId: '',
+  dealName: 'Form',
+  timeZone,
+  name: form.name,
+  status: 'drafting',
+  draft: form.draft,
+  version: form.version,
+  documents: form.documents,
+  facts: NO_FACTS,
+  dealParties: [],
+  holidays: [],
+  kin: [],
+  sent: null,
+});
+
+export function FormPlace() {
+  const { formId } = useLocalSearchParams<{ formId: string }>();
+  const session = useSession();
+  const item = useShelfItem(session.data?.member ? formId : '');
+  const zone = session.data?.firm?.timeZone ?? 'UTC';
+  const packet = useMemo(() => (item.data ? asPacket(item.data, zone) : null), [item.data, zone]);
+  if (!isReady(session)) return <NotReady query={session} what="Gate Path" />;
+  if (!session.data.member) return <Redirect href="/sign-in" />;
+  if (!isReady(item) || !packet) return <NotReady query={item} what="the form" />;
+  return (
+    <View style={{ flex: 1 }}>
+      <DeskScreen
+        key={item.data.id}
+        packet={packet}
+        bench={BENCH}
+        finish={(desk) => <PutOnShelf desk={desk} />}
+        PathPart={FormPart}
+      />
+      <CommandLine />
+    </View>
+  );
+}

@@ -1,0 +1,46 @@
+/** A packet that went well becomes a kit: the next deal begins where this one ended. */
+import { router } from 'expo-router';
+import { useState } from 'react';
+import { View } from 'react-native';
+import type { PacketView } from '@gatepath/contract';
+import { useNewOnShelf } from '../../api/shelf-hooks';
+import { Input } from '../../ui/input';
+import { Button, Card, Trouble } from '../../ui/pieces';
+import { Body, Heading } from '../../ui/text';
+
+export function KeepCard({ packet }: { packet: PacketView }) {
+  const { keep } = useNewOnShelf();
+  const [name, setName] = useState<string | null>(null);
+  return (
+    <Card testID="keep-card">
+      <Heading>Again, for the next deal</Heading>
+      {name === null ? (
+        <>
+          <Body>Its papers, roles, path and message can be kept as a kit. Nobody’s name goes along.</Body>
+          <Button onPress={() => setName(packet.name)} style={{ alignSelf: 'flex-start' }} testID="keep-kit">
+            Keep as a kit
+          </Button>
+        </>
+      ) : (
+        <>
+          <Input label="Name of the kit" value={name} onChangeText={setName} testID="keep-name" />
+          {keep.isError ? <Trouble error={keep.error} /> : null}
+          <View style={{ flexDirection: 'row', gap: 10 }}>
+            <Button
+              kind="main"
+              disabled={!name.trim()}
+              busy={keep.isPending}
+              onPress={() =>
+                keep.mutate({ packetId: packet.id, name }, { onSuccess: (kit) => router.push(`/shelf/${kit.id}`) })
+              }
+              testID="keep-now"
+            >
+              Make the kit
+            </Button>
+            <Button onPress={() => setName(null)}>Cancel</Button>
+          </View>
+        </>
+      )}
+    </Card>
+  );
+}

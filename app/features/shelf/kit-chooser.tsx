@@ -1,0 +1,68 @@
+/** Kits for a deal, those first that meet most of what it needs. */
+import { router } from 'expo-router';
+import { useState } from 'react';
+import { Pressable, View } from 'react-native';
+import { count, listWords } from '@gatepath/core/text';
+import { useDealKits } from '../../api/shelf-hooks';
+import { usePalette } from '../../ui/hooks';
+import { Button, Loading, Trouble } from '../../ui/pieces';
+import { Body, Small, Strong } from '../../ui/text';
+import { SlotPath } from './slot-path';
+
+/** As many as are shown before more are asked for. */
+const AT_FIRST = 5;
+
+export function KitChooser({ dealId }: { dealId: string }) {
+  const p = usePalette();
+  const [open, setOpen] = useState(false);
+  const [all, setAll] = useState(false);
+  const kits = useDealKits(dealId, open);
+  if (!open)
+    return (
+      <Button icon="pages" onPress={() => setOpen(true)} testID="use-kit">
+        Use a kit
+      </Button>
+    );
+  const items = kits.data?.items ?? [];
+  return (
+    <View style={{ gap: 8 }} testID="kit-chooser">
+      {kits.isPending ? <Loading what="the kits" /> : null}
+      {kits.isError ? <Trouble error={kits.error} retry={() => void kits.refetch()} /> : null}
+      {kits.isSuccess && !items.length ? (
+        <Body>No kit is on the shelf yet. Make one of forms, or of a packet that went well.</Body>
+      ) : null}
+      {(all ? items : items.slice(0, AT_FIRST)).map((k) => (
+        <Pressable
+          key={k.id}
+          role="link"
+          testID="kit-choice"
+          aria-label={`Use ${k.name}`}
+          onPress={() => router.push(`/deals/${dealId}/kit/${k.id}`)}
+          style={{ gap: 4, borderWidth: 1, borderColor: p.rule, borderRadius: 12, padding: 12 }}
+        >
+          <Strong>{k.name}</Strong>
+          <SlotPath slots={k.slots} gates={k.gates} />
+          <Small>
+            {[
+              count(k.papers, 'paper'),
+              k.meets.length ? `meets ${listWords(k.meets)}` : '',
+              k.missing.length ? `nobody yet for ${listWords(k.missing)}` : '',
+            ]
+              .filter(Boolean)
+              .join('; ')}
+          </Small>
+        </Pressable>
+      ))}
+      <View style={{ flexDirection: 'row', gap: 10 }}>
+        {!all && items.length > AT_FIRST ? (
+          <Button kind="quiet" onPress={() => setAll(true)}>
+            {`Show all ${items.length}`}
+          </Button>
+        ) : null}
+        <Button kind="quiet" onPress={() => setOpen(false)}>
+          Close
+        </Button>
+      </View>
+    </View>
+  );
+}

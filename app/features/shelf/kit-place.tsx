@@ -1,0 +1,239 @@
+/** A kit: its forms, its roles on their path, its message and its time, and what those who use it cannot change. */
+import { router, useLocalSearchParams } from 'expo-router';
+import { View } from 'react-native';
+import type { ShelfItemView } from '@gatepath/contract';
+import type { DraftEdit } from '@gatepath/core/packet';
+import { LOCK_WORDS, LOCKS, type Lock } from '@gatepath/core/shelf';
+import { count, upperFirst } from '@gatepath/core/text';
+import { SHELF_HOME, useShelf, useShelfActs, useShelfItem } from '../../api/shelf-hooks';
+import { usePalette, useWide } from '../../ui/hooks';
+import { Icon } from '../../ui/icon';
+import { LateInput } from '../../ui/late-input';
+import { itemsOf } from '../../ui/list-page';
+import { DropMenu, MenuItem } from '../../ui/menu';
+import { NotReady, isReady } from '../../ui/not-ready';
+import { NumberField } from '../../ui/number-field';
+import { Button, Card, IconButton, Note, Page, Trouble } from '../../ui/pieces';
+import { Switch } from '../../ui/switch';
+import { Body, Heading, Small, Title } from '../../ui/text';
+import { PathOfDraft } from '../desk/path-panel';
+import { useDraft, type DraftHandle } from '../desk/use-draft';
+import { Editions, Roles } from './form-part';
+import { standing } from './shelf-place';
+
+export function KitPlace() {
+  const { kitId } = useLocalSearchParams<{ kitId: string }>();
+  const item = useShelfItem(kitId);
+  if (!isReady(item)) return <NotReady query={item} what="the kit" />;
+  return <Kit key={item.data.id} kit={item.data} />;
+}
+
+function Kit({ kit }: { kit: ShelfItemView }) {
+  const wide = useWide();
+  const handle = useDraft(kit, SHELF_HOME);
+  const { put } = useShelfActs(kit.id);
+  const there = kit.edition > 0 && !kit.changed;
+  const column = { flex: 1, gap: 16, minWidth: 0 };
+  const left = [
+    <Forms key="forms" kit={kit} handle={handle} />,
+    <Card key="roles">
+      <Heading>Roles</Heading>
+      <Roles desk={handle} />
+    </Card>,
+    <Card key="path" style={{ gap: 10 }}>
+      <Heading>Path</Heading>
+      <PathOfDraft on={{ ...handle, names: [] }} />
+    </Card>,
+  ];
+  const right = [
+    <Words key="words" handle={handle} />,
+    <Time key="time" kit={kit} handle={handle} />,
+    <Locked key="locks" kit={kit} />,
+    <Editions key="editions" id={kit.id} />,
+  ];
+  return (
+    <Page max={wide ? 1160 : 760}>
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
+        <IconButton name="arrow-left" label="Back to the shelf" onPress={() => router.navigate('/shelf')} />
+        <View style={{ flex: 1 }}>
+          <Title numberOfLines={2}>{handle.draft.name}</Title>
+          <Small testID="saving">{`Kit, ${standing(kit)} · ${handle.saving.sentence}`}</Small>
+        </View>
+      </View>
+      {put.isError ? <Trouble error={put.error} /> : null}
+      {kit.forms.some((f) => f.retired) ? (
+        <Note tone="warn" title="A form of this kit was retired. Take it out, or bring it back into use." />
+      ) : null}
+      <Button
+        kind="main"
+        disabled={there || handle.saving.state !== 'saved'}
+        busy={put.isPending}
+        onPress={() => put.mutate(handle.version)}
+        testID="put-on-shelf"
+        style={{ alignSelf: 'flex-start' }}
+      >
+        {there ? `On the shelf, edition ${kit.edition}` : 'Put on the shelf'}
+      </Button>
+      {wide ? (
+        <View style={{ flexDirection: 'row', gap: 16, alignItems: 'flex-start' }}>
+          <View style={column}>{left}</View>
+          <View style={column}>{right}</View>
+        </View>
+      ) : (
+        [...left, ...right]
+      )}
+    </Page>
+  );
+}
+
+type Part = { kit: ShelfItemView; handle: DraftHandle };
+
+/** The forms of a kit in their order. */
+function Forms({ kit, handle: { draft, edit } }: Part) {
+  const all = useShelf('form', '');
+  const nameOf = (id: string) =>
+    kit.forms.find((f) => f.id === id)?.name ?? itemsOf(all).find((f) => f.id === id)?.name;
+  const addable = itemsOf(all).filter((f) => f.edition > 0 && !draft.documents.some((d) => d.id === f.id));
+  const put = (id: string, index?: number): DraftEdit => ({
+    op: 'put',
+    list: 'documents',
+    item: { id },
+    ...(index === undefined ? {} : { index }),
+  });
+  return (
+    <Card>
+      <Heading>Forms</Heading>
+      {draft.documents.map((d, i) => {
+        const name = nameOf(d.id) ?? 'A form';
+        return (
+          <View key={d.id} style={{ flexDirection: 'row', alignItems: 'center' }}>
+            <Body style={{ flex: 1 }}>{`${i + 1}. ${name}`}</Body>
+            <IconButton
+              name="arrow-up"
+              label={`${name} earlier`}
+              disabled={i === 0}
+              onPress={() => edit([put(d.id, i - 1)])}
+            />
+            <IconButton
+              name="trash"
+              label={`Take ${name} out of the kit`}
+              disabled={draft.documents.length === 1}
+              onPress={() => edit([{ op: 'drop', list: 'documents', id: d.id }])}
+            />
+          </View>
+        );
+      })}
+      {addable.length ? (
+        <DropMenu
+          anchor={(open) => (
+            <Button icon="plus" onPress={open} style={{ alignSelf: 'flex-start' }} testID="add-form">
+              Add a form
+            </Button>
+          )}
+        >
+          {addable.map((f) => (
+            <MenuItem key={f.id} title={f.name} onPress={() => edit([put(f.id)])} />
+          ))}
+        </DropMenu>
+      ) : null}
+    </Card>
+  );
+}
+
+function Words({ handle: { draft, edit } }: { handle: DraftHandle }) {
+  return (
+    <Card style={{ gap: 10 }}>
+      <Heading>Message</Heading>
+      <LateInput
+        label="Name of the kit and its packets"
+        value={draft.name}
+        onSave={(value) => value.trim() && edit([{ op: 'set', field: 'name', value }])}
+      />
+      <LateInput
+        label="Subject"
+        value={draft.subject}
+        onSave={(value) => edit([{ op: 'set', field: 'subject', value }])}
+      />
+      <LateInput
+        label="Message to everyone (optional)"
+        multiline
+        value={draft.message}
+        onSave={(value) => edit([{ op: 'set', field: 'message', value }])}
+      />
+      <Small>{'Words in curly brackets come from the deal: {address}, {city}, {price}, {seller 1}.'}</Small>
+    </Card>
+  );
+}
+
+const NUDGES = { first: 2, every: 2, most: 3, businessDays: true };
+
+function Time({ kit, handle: { draft, edit } }: Part) {
+  const { set } = useShelfActs(kit.id);
+  const { nudge } = draft.schedule;
+  return (
+    <Card style={{ gap: 10 }}>
+      <Heading>Time</Heading>
+      <Switch
+        label="The last day to sign is counted from the sending"
+        on={kit.lastIn !== null}
+        onChange={(on) => set.mutate({ lastIn: on ? 7 : null })}
+        testID="last-in"
+      />
+      {kit.lastIn === null ? null : (
+        <NumberField
+          label="Business days after sending"
+          value={kit.lastIn}
+          min={1}
+          max={365}
+          onChange={(lastIn) => set.mutate({ lastIn })}
+        />
+      )}
+      <Switch
+        label="Nudge whoever has not signed, after 2 business days and then every 2"
+        on={nudge !== null}
+        onChange={(on) =>
+          edit([{ op: 'set', field: 'schedule', value: { ...draft.schedule, nudge: on ? NUDGES : null } }])
+        }
+        testID="nudges"
+      />
+      <Switch
+        label="Those further along the path may read along"
+        on={draft.readAlong ?? false}
+        onChange={(value) => edit([{ op: 'set', field: 'readAlong', value }])}
+      />
+      {set.isError ? <Trouble error={set.error} /> : null}
+    </Card>
+  );
+}
+
+/** What those who use the kit find as it is. */
+function Locked({ kit }: { kit: ShelfItemView }) {
+  const p = usePalette();
+  const { set } = useShelfActs(kit.id);
+  const turn = (lock: Lock, on: boolean) => {
+    const now = kit.locks.map((l) => l.lock).filter((l) => l !== lock);
+    set.mutate({ locks: on ? [...now, lock] : now });
+  };
+  return (
+    <Card>
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+        <Icon name="lock" color={p.slate} size={20} />
+        <Heading>Locked for those who use it</Heading>
+      </View>
+      {LOCKS.map((lock) => {
+        const by = kit.locks.find((l) => l.lock === lock)?.by;
+        return (
+          <Switch
+            key={lock}
+            label={upperFirst(LOCK_WORDS[lock])}
+            on={by !== undefined}
+            onChange={(on) => turn(lock, on)}
+            testID={`lock-${lock}`}
+            {...(by ? { hint: `locked by ${by}` } : {})}
+          />
+        );
+      })}
+      <Small>{`${count(kit.locks.length, 'setting')} locked. What is not locked can be changed for one packet, before it is sent.`}</Small>
+    </Card>
+  );
+}

@@ -1,0 +1,60 @@
+/** A new kit: the forms that go together, and a name. */
+import { router } from 'expo-router';
+import { useState } from 'react';
+import { View } from 'react-native';
+import { count } from '@gatepath/core/text';
+import { useNewOnShelf, useShelf } from '../../api/shelf-hooks';
+import { Input } from '../../ui/input';
+import { itemsOf } from '../../ui/list-page';
+import { NotReady, isReady } from '../../ui/not-ready';
+import { Button, Card, IconButton, Page, Trouble } from '../../ui/pieces';
+import { Switch } from '../../ui/switch';
+import { Body, Small, Title } from '../../ui/text';
+
+export function NewKit() {
+  const forms = useShelf('form', '');
+  const { kit } = useNewOnShelf();
+  const [name, setName] = useState('');
+  const [chosen, setChosen] = useState<string[]>([]);
+  if (!isReady(forms)) return <NotReady query={forms} what="the forms" />;
+  const usable = itemsOf(forms).filter((f) => f.edition > 0);
+  const turn = (id: string) => setChosen((was) => (was.includes(id) ? was.filter((x) => x !== id) : [...was, id]));
+  return (
+    <Page max={560}>
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
+        <IconButton name="arrow-left" label="Back to the shelf" onPress={() => router.navigate('/shelf')} />
+        <Title>New kit</Title>
+      </View>
+      <Card style={{ gap: 10 }}>
+        <Input label="Name of the kit" value={name} onChangeText={setName} testID="kit-name" />
+        <Small>Which forms go together? They go into packets in the order in which you choose them.</Small>
+        {usable.map((f) => (
+          <Switch
+            key={f.id}
+            label={chosen.includes(f.id) ? `${chosen.indexOf(f.id) + 1}. ${f.name}` : f.name}
+            hint={count(f.pages, 'page')}
+            on={chosen.includes(f.id)}
+            onChange={() => turn(f.id)}
+            testID={`choose-${f.name}`}
+          />
+        ))}
+        {forms.hasNextPage ? <Button onPress={() => void forms.fetchNextPage()}>Show more forms</Button> : null}
+        {usable.length ? null : (
+          <Body>No form is on the shelf yet. Bring one in, finish it at its desk and put it on the shelf.</Body>
+        )}
+        {kit.isError ? <Trouble error={kit.error} /> : null}
+        <Button
+          kind="main"
+          disabled={!name.trim() || !chosen.length}
+          busy={kit.isPending}
+          onPress={() =>
+            kit.mutate({ name, formIds: chosen }, { onSuccess: (made) => router.replace(`/shelf/${made.id}`) })
+          }
+          testID="make-kit"
+        >
+          Make the kit
+        </Button>
+      </Card>
+    </Page>
+  );
+}

@@ -1,0 +1,201 @@
+/** The shelf: the firm's forms and kits, so that what was right once stays right. */
+import { router } from 'expo-router';
+import { useRef, useState } from 'react';
+import { Image, Pressable, View } from 'react-native';
+import { ProgressBar } from 'react-native-paper';
+import type { ShelfSummary } from '@gatepath/contract';
+import { urlOf } from '@gatepath/contract/paths';
+import { TYPE_WORDS } from '@gatepath/core/reading';
+import { count } from '@gatepath/core/text';
+import { uploadFile } from '../../api/client';
+import { useShelf, type ShelfKind } from '../../api/shelf-hooks';
+import { usePalette, useSettled, useWide } from '../../ui/hooks';
+import { ListPage } from '../../ui/list-page';
+import { Button, Card, Choice, Trouble } from '../../ui/pieces';
+import { SearchBar } from '../../ui/search-bar';
+import { Body, Heading, Small, Strong, Title } from '../../ui/text';
+import { PAPER_FILES } from '../deals/uploads';
+import { SlotPath, SlotToken } from './slot-path';
+
+const WHAT: { value: ShelfKind; label: string }[] = [
+  { value: 'kit', label: 'Kits' },
+  { value: 'form', label: 'Forms' },
+];
+
+export function ShelfPlace() {
+  const wide = useWide();
+  const [what, setWhat] = useState<ShelfKind>('kit');
+  const [retired, setRetired] = useState(false);
+  const [search, setSearch] = useState('');
+  const list = useShelf(what, useSettled(search, 150), retired);
+  const header = (
+    <>
+      <View style={{ flexDirection: wide ? 'row' : 'column', gap: 12 }}>
+        <Title style={wide ? { flex: 1 } : null}>Shelf</Title>
+        <View style={{ flexDirection: 'row', gap: 10 }}>
+          <NewForm />
+          <Button
+            kind="main"
+            icon="plus"
+            onPress={() => router.push('/shelf/new-kit')}
+            testID="new-kit"
+            style={wide ? null : { flex: 1 }}
+          >
+            New kit
+          </Button>
+        </View>
+      </View>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 12 }}>
+        <Choice label="What is shown" value={what} options={WHAT} onChange={setWhat} />
+        <Button kind="quiet" onPress={() => setRetired(!retired)}>
+          {retired ? 'Show those in use' : 'Show retired ones'}
+        </Button>
+      </View>
+      <SearchBar
+        placeholder={what === 'kit' ? 'Find a kit' : 'Find a form'}
+        value={search}
+        onChangeText={setSearch}
+        testID="find-on-shelf"
+        style={wide ? { maxWidth: 420 } : undefined}
+      />
+    </>
+  );
+  return (
+    <ListPage
+      header={header}
+      what="the shelf"
+      more={what === 'kit' ? 'Show more kits' : 'Show more forms'}
+      list={list}
+      render={(item) => (item.what === 'kit' ? <KitCard kit={item} /> : <FormCard form={item} />)}
+      empty={<Empty what={what} search={search} retired={retired} />}
+    />
+  );
+}
+
+function Empty({ what, search, retired }: { what: ShelfKind; search: string; retired: boolean }) {
+  return (
+    <Card>
+      <Heading>
+        {search ? 'Nothing found' : retired ? 'None retired' : what === 'kit' ? 'No kits yet' : 'No forms yet'}
+      </Heading>
+      {search || retired ? null : (
+        <Body>
+          {what === 'kit'
+            ? 'A kit is a packet to be used again: forms in their order, the path by role, the message. Bring in a form first, or make a kit of a packet that went well, on its page.'
+            : 'A form is a paper whose places belong to roles, like Seller 1 or every tenant. Bring in a PDF: its printed places are read and proposed.'}
+        </Body>
+      )}
+    </Card>
+  );
+}
+
+/** Brings a paper in as a form, and goes to its desk. */
+function NewForm() {
+  const p = usePalette();
+  const input = useRef<HTMLInputElement>(null);
+  const [part, setPart] = useState<number | null>(null);
+  const [error, setError] = useState<unknown>(null);
+  const bring = async (file: File | undefined) => {
+    if (!file) return;
+    setError(null);
+    setPart(0);
+    try {
+      const form = await uploadFile('newForm', file, { onProgress: setPart });
+      router.push(`/forms/${form.id}`);
+    } catch (e) {
+      setError(e);
+    } finally {
+      setPart(null);
+    }
+  };
+  return (
+    <View style={{ gap: 6 }}>
+      <input
+        ref={input}
+        type="file"
+        accept={PAPER_FILES}
+        aria-label="Choose the paper that becomes a form"
+        data-testid="form-input"
+        style={{ display: 'none' }}
+        onChange={(e) => {
+          void bring(e.target.files?.[0]);
+          e.target.value = '';
+        }}
+      />
+      <Button icon="file-plus" onPress={() => input.current?.click()} busy={part !== null} testID="new-form">
+        Bring in a form
+      </Button>
+      {part === null ? null : <ProgressBar progress={part} color={p.brick} aria-label="Sending the form" />}
+      {error ? <Trouble error={error} /> : null}
+    </View>
+  );
+}
+
+/** How an item stands, in words. */
+export function standing(i: Pick<ShelfSummary, 'edition' | 'changed' | 'retired' | 'endsOn'>): string {
+  if (i.retired) return 'retired';
+  if (!i.edition) return 'not on the shelf yet';
+  return [`edition ${i.edition}`, i.changed ? 'changed since' : '', i.endsOn ? `until ${i.endsOn}` : '']
+    .filter(Boolean)
+    .join(', ');
+}
+
+function KitCard({ kit }: { kit: ShelfSummary }) {
+  return (
+    <Pressable
+      role="link"
+      testID="kit-card"
+      aria-label={`${kit.name}, ${count(kit.forms.length, 'form')}, ${standing(kit)}`}
+      onPress={() => router.push(`/shelf/${kit.id}`)}
+    >
+      <Card style={{ gap: 6 }}>
+        <Strong style={{ fontSize: 18 }}>{kit.name}</Strong>
+        <SlotPath slots={kit.slots} gates={kit.gates} />
+        <Small numberOfLines={2}>{`${kit.forms.join(', ')}. ${count(kit.pages, 'page')}`}</Small>
+        <Small>{standing(kit)}</Small>
+      </Card>
+    </Pressable>
+  );
+}
+
+function FormCard({ form }: { form: ShelfSummary }) {
+  const p = usePalette();
+  return (
+    <Pressable
+      role="link"
+      testID="form-card"
+      aria-label={`${form.name}, ${standing(form)}`}
+      onPress={() => router.push(`/forms/${form.id}`)}
+    >
+      <Card style={{ flexDirection: 'row', gap: 14 }}>
+        <View style={{ width: 64, height: 84, borderWidth: 1, borderColor: p.rule, backgroundColor: '#FFFFFF' }}>
+          {form.documentId ? (
+            <Image
+              source={{ uri: urlOf('documentPage', { documentId: form.documentId, page: 1 }) }}
+              style={{ width: 62, height: 82 }}
+              resizeMode="contain"
+              alt=""
+            />
+          ) : null}
+        </View>
+        <View style={{ flex: 1, gap: 4 }}>
+          <Strong style={{ fontSize: 18 }}>{form.name}</Strong>
+          <Small>
+            {[
+              form.type && form.type !== 'other' ? TYPE_WORDS[form.type] : '',
+              count(form.pages, 'page'),
+              standing(form),
+            ]
+              .filter(Boolean)
+              .join(' · ')}
+          </Small>
+          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 4 }}>
+            {form.slots.map((s) => (
+              <SlotToken key={s.id} slot={s} />
+            ))}
+          </View>
+        </View>
+      </Card>
+    </Pressable>
+  );
+}

@@ -1,0 +1,340 @@
+/** Using a kit on a deal: who fills which place, what is still open to change, and one act to send it. */
+import { router, useLocalSearchParams } from 'expo-router';
+import { useState, type ReactNode } from 'react';
+import { View } from 'react-native';
+import type { KitTrial } from '@gatepath/contract';
+import { shortDay } from '@gatepath/core/calendar';
+import type { Lock } from '@gatepath/core/shelf';
+import { count, firstName, listWords } from '@gatepath/core/text';
+import { useDeal } from '../../api/hooks';
+import { useKit, useKitTrial } from '../../api/shelf-hooks';
+import { DayField } from '../../ui/day-field';
+import { GatePost } from '../../ui/gate';
+import { usePalette } from '../../ui/hooks';
+import { Icon } from '../../ui/icon';
+import { LateInput } from '../../ui/late-input';
+import { NotReady, isReady } from '../../ui/not-ready';
+import { Button, Card, IconButton, Note, Page, Trouble } from '../../ui/pieces';
+import { Body, Heading, Small, Strong, Title } from '../../ui/text';
+import { Token } from '../../ui/token';
+import { SlotToken } from './slot-path';
+
+interface Changes {
+  name?: string;
+  subject?: string;
+  message?: string;
+  lastDay?: string | null;
+}
+
+export function UseKit() {
+  const { dealId, kitId } = useLocalSearchParams<{ dealId: string; kitId: string }>();
+  const [changes, setChanges] = useState<Changes>({});
+  const deal = useDeal(dealId);
+  const trial = useKitTrial(dealId, kitId, changes);
+  const use = useKit(dealId, kitId);
+  if (!isReady(deal)) return <NotReady query={deal} what="the deal" />;
+  if (!isReady(trial)) return <NotReady query={trial} what="the kit" />;
+  const t = trial.data;
+  const go = (send: boolean) =>
+    use.mutate(
+      { ...changes, send, despiteWarnings: true },
+      { onSuccess: (packet) => router.replace(`/packets/${packet.id}`) },
+    );
+  const stops = t.findings.filter((f) => f.severity === 'stops').length;
+  return (
+    <View style={{ flex: 1 }}>
+      <Page max={620}>
+        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
+          <IconButton name="arrow-left" label="Back to the deal" onPress={() => router.navigate(`/deals/${dealId}`)} />
+          <View style={{ flex: 1 }}>
+            <Small>{deal.data.address}</Small>
+            <Title numberOfLines={2}>{t.name}</Title>
+          </View>
+        </View>
+        <Body>{[`${count(t.papers, 'paper')}, ${count(t.pages, 'page')}.`, meets(t)].filter(Boolean).join(' ')}</Body>
+        <Slots trial={t} dealId={dealId} />
+        <Path trial={t} />
+        <Settings trial={t} today={deal.data.today} onChange={(c) => setChanges((was) => ({ ...was, ...c }))} />
+        {t.findings.map((f) => (
+          <Note
+            key={f.sentence}
+            tone={f.severity === 'stops' ? 'stop' : 'warn'}
+            title={f.sentence}
+            testID="kit-finding"
+          />
+        ))}
+        {use.isError ? <Trouble error={use.error} /> : null}
+      </Page>
+      <Foot>
+        <View style={{ flexDirection: 'row', gap: 10 }}>
+          <Button onPress={() => go(false)} disabled={use.isPending} testID="kit-to-desk" style={{ flex: 1 }}>
+            To the desk
+          </Button>
+          <Button
+            kind="main"
+            onPress={() => go(true)}
+            busy={use.isPending}
+            disabled={stops > 0 || trial.isPlaceholderData}
+            testID="kit-send"
+            style={{ flex: 1.4 }}
+          >
+            {sendWords(t)}
+          </Button>
+        </View>
+      </Foot>
+    </View>
+  );
+}
+
+/** Stays under the thumb while the rest is read. */
+function Foot({ children }: { children: ReactNode }) {
+  const p = usePalette();
+  return (
+    <View
+      style={{ backgroundColor: p.sheet, borderTopWidth: 1, borderColor: p.rule, padding: 10, alignItems: 'center' }}
+    >
+      <View style={{ width: '100%', maxWidth: 620 }}>{children}</View>
+    </View>
+  );
+}
+
+const meets = (t: KitTrial) =>
+  t.meets.length ? `Meets ${t.meets.length} of what the deal needs: ${listWords(t.meets)}.` : '';
+
+/** "Send to Wren and Callum": whoever stands at the first gate. */
+function sendWords(t: KitTrial): string {
+  const first = (t.gates[0] ?? []).flatMap((id) => t.people.find((p) => p.id === id) ?? []);
+  return first.length ? `Send to ${listWords(first.map((p) => firstName(p.name)))}` : 'Send';
+}
+
+/** What somebody will have to do, in few words. */
+function does(p: KitTrial['people'][number]): string {
+  const parts = [
+    p.signatures ? `signs ${p.signatures}` : '',
+    p.initials ? `initials ${p.initials}` : '',
+    p.others ? `fills ${p.others}` : '',
+  ].filter(Boolean);
+  const what = p.act === 'copy' ? 'gets a copy' : p.act === 'approve' ? 'reads and approves' : parts.join(', ');
+  const more = p.beyond
+    ? `; ${p.beyond === 1 ? 'a paper has' : `${p.beyond} papers have`} no line for them, and room was found`
+    : '';
+  return `${what || 'has nothing to put in'}${more}`;
+}
+
+function Slots({ trial: t, dealId }: { trial: KitTrial; dealId: string }) {
+  const p = usePalette();
+  const shown = new Set(t.slots.flatMap((s) => s.people));
+  const beyond = t.people.filter((x) => !shown.has(x.id));
+  const arrow = <Icon name="arrow-right" color={p.slate} size={20} />;
+  return (
+    <Card style={{ gap: 0 }} testID="kit-slots">
+      <Heading>Who fills which place</Heading>
+      {t.slots.map((s) => (
+        <Row key={s.id}>
+          <SlotToken slot={s} size={32} />
+          {arrow}
+          {s.people.length ? (
+            <View style={{ flex: 1, gap: 8 }}>
+              {s.people
+                .flatMap((id) => t.people.find((x) => x.id === id) ?? [])
+                .map((x) => (
+                  <Person key={x.id} person={x} />
+                ))}
+            </View>
+          ) : (
+            <View style={{ flex: 1 }}>
+              <Strong>{s.empty === 'fewer' ? `No ${s.name.toLowerCase()}` : `No ${s.name.toLowerCase()} yet`}</Strong>
+              <Small>
+                {s.empty === 'fewer'
+                  ? 'What is for this place is left out.'
+                  : `${count(s.papers, 'paper')} ${s.papers === 1 ? 'wants' : 'want'} one.`}
+              </Small>
+              {s.empty === 'nobody' ? (
+                <Button
+                  kind="quiet"
+                  onPress={() => router.navigate(`/deals/${dealId}`)}
+                  style={{ alignSelf: 'flex-start' }}
+                >
+                  Add a person
+                </Button>
+              ) : null}
+            </View>
+          )}
+        </Row>
+      ))}
+      {beyond.map((x) => (
+        <Row key={x.id}>
+          <View style={{ width: 32 }} />
+          {arrow}
+          <Person person={x} />
+        </Row>
+      ))}
+    </Card>
+  );
+}
+
+function Row({ children }: { children: ReactNode }) {
+  const p = usePalette();
+  return (
+    <View
+      testID="kit-slot"
+      style={{
+        flexDirection: 'row',
+        alignItems: 'center',
+        gap: 12,
+        paddingVertical: 10,
+        borderTopWidth: 1,
+        borderColor: p.rule,
+      }}
+    >
+      {children}
+    </View>
+  );
+}
+
+function Person({ person: x }: { person: KitTrial['people'][number] }) {
+  return (
+    <View style={{ flex: 1, flexDirection: 'row', alignItems: 'center', gap: 12 }}>
+      <Token name={x.name} ink={x.ink} size={32} />
+      <View style={{ flex: 1 }}>
+        <Strong>{x.name}</Strong>
+        <Small>{does(x)}</Small>
+      </View>
+    </View>
+  );
+}
+
+function Path({ trial: t }: { trial: KitTrial }) {
+  const p = usePalette();
+  const by = t.locks.find((l) => l.lock === 'path')?.by;
+  return (
+    <Card style={{ gap: 8 }}>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', rowGap: 6 }}>
+        {t.gates.map((ids, i) => (
+          <View key={i} style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
+            {i ? <View style={{ width: 20, height: 3, backgroundColor: p.rule, marginHorizontal: 4 }} /> : null}
+            <GatePost state={i === 0 ? 'lit' : 'closed'} n={i + 1} size={28} />
+            {ids
+              .flatMap((id) => t.people.find((x) => x.id === id) ?? [])
+              .map((x) => (
+                <Token key={x.id} name={x.name} ink={x.ink} size={26} />
+              ))}
+          </View>
+        ))}
+      </View>
+      {by ? <Small>{`The order was set by ${by} and stays.`}</Small> : null}
+    </Card>
+  );
+}
+
+/** What is not locked is open to change, one line each. */
+// eslint-disable-next-line max-lines-per-function -- one line of the card after another
+function Settings({ trial: t, today, onChange }: { trial: KitTrial; today: string; onChange: (c: Changes) => void }) {
+  const [open, setOpen] = useState<string | null>(null);
+  const by = (lock: Lock) => t.locks.find((l) => l.lock === lock)?.by;
+  const line = (label: string, words: string, lock: Lock, field: ReactNode) => (
+    <Setting
+      key={label}
+      label={label}
+      words={words}
+      lockedBy={by(lock)}
+      open={open === label}
+      onOpen={() => setOpen(open === label ? null : label)}
+    >
+      {field}
+    </Setting>
+  );
+  return (
+    <Card style={{ gap: 0, paddingVertical: 6 }}>
+      {line(
+        'Name',
+        t.name,
+        'name',
+        <LateInput label="Name" value={t.name} onSave={(name) => onChange({ name })} testID="kit-name" />,
+      )}
+      {line(
+        'Last day',
+        t.lastDay ? shortDay(t.lastDay, today) : 'none',
+        'schedule',
+        <DayField
+          label="Last day to sign"
+          value={t.lastDay ?? ''}
+          min={today}
+          onChange={(day) => onChange({ lastDay: day || null })}
+        />,
+      )}
+      {line(
+        'Nudges',
+        t.nudges ? 'sent by themselves' : 'none',
+        'schedule',
+        <Small>Nudges are set in the kit, or at the desk.</Small>,
+      )}
+      {line(
+        'Subject',
+        t.says.subject,
+        'message',
+        <LateInput
+          label="Subject"
+          value={t.subject}
+          onSave={(subject) => onChange({ subject })}
+          testID="kit-subject"
+        />,
+      )}
+      {line(
+        'Message',
+        t.says.message || 'none',
+        'message',
+        <LateInput
+          label="Message"
+          multiline
+          value={t.message}
+          onSave={(message) => onChange({ message })}
+          testID="kit-message"
+        />,
+      )}
+    </Card>
+  );
+}
+
+function Setting({
+  label,
+  words,
+  lockedBy,
+  open,
+  onOpen,
+  children,
+}: {
+  label: string;
+  words: string;
+  lockedBy: string | undefined;
+  open: boolean;
+  onOpen: () => void;
+  children: ReactNode;
+}) {
+  const p = usePalette();
+  return (
+    <View style={{ borderTopWidth: label === 'Name' ? 0 : 1, borderColor: p.rule, paddingVertical: 4, gap: 6 }}>
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10, minHeight: 46 }}>
+        <Small style={{ width: 70 }}>{label}</Small>
+        <Body style={{ flex: 1 }} numberOfLines={2}>
+          {words}
+        </Body>
+        {lockedBy ? (
+          <View
+            role="img"
+            aria-label={`Locked by ${lockedBy}`}
+            style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}
+          >
+            <Icon name="lock" color={p.slate} size={18} />
+            <Small>{firstName(lockedBy)}</Small>
+          </View>
+        ) : (
+          <Button kind="quiet" onPress={onOpen} label={`Change ${label.toLowerCase()}`} testID={`change-${label}`}>
+            {open ? 'Done' : 'Change'}
+          </Button>
+        )}
+      </View>
+      {open ? children : null}
+    </View>
+  );
+}

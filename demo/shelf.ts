@@ -1,0 +1,105 @@
+/** The firm's shelf: forms with their places for roles, and kits made of them and of a packet that went well. */
+import type { ShelfItemView } from '@gatepath/contract';
+import { unpackFacts } from '@gatepath/contract/facts';
+import { acceptEdits, canAccept, isOwn, proposalsOf, type DraftEdit } from '@gatepath/core/packet';
+import type { InProcess } from '../server/http/in-process';
+import { PaperWriter } from './layout';
+import { agencyDisclosure, sellersDisclosure } from './papers';
+
+const put = (desk: InProcess, item: Pick<ShelfItemView, 'id' | 'version'>) =>
+  desk.ok('putOnShelf', { params: { shelfId: item.id }, body: { version: item.version } });
+
+/** A disclosure about lead paint, in the firm's own words. */
+async function leadPaint(): Promise<Uint8Array> {
+  const w = await PaperWriter.begin('Lead paint disclosure', null, 0.92);
+  w.head('Lead paint disclosure', 'For homes that were built before 1978');
+  w.section('Why you get this paper');
+  w.clause(
+    'Paint in homes that were built before 1978 may hold lead. Dust and chips of it harm people, and children most of all. Whoever sells such a home says what is known of it, hands over what was found, and leaves the buyers time to have it looked at.',
+  );
+  w.section('What the sellers know');
+  w.question('The sellers know of paint with lead in the home');
+  w.question('The sellers have reports about it and have handed them over');
+  w.blank('What is known, and where in the home');
+  w.keep(330).section('Signatures');
+  for (const who of ['Seller 1', 'Seller 2', 'Buyer 1', 'Buyer 2']) w.signature(who);
+  return w.finish();
+}
+
+/** Brings a paper in as a form, takes its signature lines for the roles they name, and puts it on the shelf. */
+async function form(
+  desk: InProcess,
+  name: string,
+  bytes: Uint8Array,
+  type: 'seller_disclosure' | 'lead_paint' | 'agency_disclosure',
+): Promise<ShelfItemView> {
+  const made = await desk.post('newForm', {}, `${name}.pdf`, bytes);
+  if (made.status !== 200) throw new Error(made.raw.toString());
+  const params = { shelfId: made.body.id };
+  let item = made.body;
+  while (!item.slots.length) {
+    await new Promise((r) => setTimeout(r, 40));
+    item = await desk.ok('shelfItem', { params });
+  }
+  const paper = item.documents[0];
+  if (!paper) throw new Error('a form has a paper');
+  await desk.ok('setDocument', { params: { documentId: paper.id }, body: { type } });
+  const facts = unpackFacts(paper.id, paper.name, await desk.ok('documentFacts', { params: { documentId: paper.id } }));
+  const own = proposalsOf(item.draft, [facts]).filter((p) => canAccept(p) && isOwn(p.kind) && p.kind !== 'initials');
+  const sellers = item.draft.parties.filter((p) => p.side === 'seller').map((p) => p.id);
+  const edits: DraftEdit[] = [
+    ...acceptEdits(own, item.draft.parties),
+    {
+      op: 'put',
+      list: 'rules',
+      item: {
+        id: `rule-${paper.id}`,
+        documentId: paper.id,
+        partyIds: sellers,
+        anchor: { fx: 1, fy: 1 },
+        except: [],
+        moved: [],
+      },
+    },
+  ];
+  const { version } = await desk.ok('editShelfItem', { params, body: { edits } });
+  return put(desk, { id: item.id, version });
+}
+
+/** Fills the shelf: three forms, a kit of two of them, and one kept from a packet. */
+export async function loadShelf(desk: InProcess, keep: { packetId: string; name: string }): Promise<void> {
+  const disclosure = await form(
+    desk,
+    'Seller’s disclosure',
+    await sellersDisclosure('The home named in the packet'),
+    'seller_disclosure',
+  );
+  const lead = await form(desk, 'Lead paint disclosure', await leadPaint(), 'lead_paint');
+  await form(desk, 'Agency disclosure', await agencyDisclosure(), 'agency_disclosure');
+  const kit = await desk.ok('newKit', {
+    body: { name: 'Older home, for the seller', formIds: [disclosure.id, lead.id] },
+  });
+  const params = { shelfId: kit.id };
+  const { version } = await desk.ok('editShelfItem', {
+    params,
+    body: {
+      edits: [
+        { op: 'set', field: 'subject', value: 'The disclosures for {address}' },
+        {
+          op: 'set',
+          field: 'message',
+          value: 'These are the papers about {address} we talked about. Call me if anything is unclear.',
+        },
+        {
+          op: 'set',
+          field: 'schedule',
+          value: { lastDay: null, warnDays: 1, nudge: { first: 2, every: 2, most: 3, businessDays: true } },
+        },
+      ],
+    },
+  });
+  await desk.ok('setShelfItem', { params, body: { locks: ['path', 'schedule'], lastIn: 7 } });
+  await put(desk, { id: kit.id, version });
+  const kept = await desk.ok('keepOnShelf', { body: keep });
+  await put(desk, kept);
+}

@@ -1,0 +1,173 @@
+/** The shelf in real Chromium: a paper becomes a form, two forms a kit, and the kit a sent packet in few acts. */
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import type { Browser, Page } from 'puppeteer-core';
+import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
+import type { DealView, Page as PageOf, ShelfSummary } from '@gatepath/contract';
+import { findings } from './axe';
+import {
+  actsOn,
+  byTestId,
+  eventually,
+  launch,
+  openPage,
+  PHONE,
+  settled,
+  signIn,
+  tap,
+  textOf,
+  type,
+  WIDE,
+} from './browser';
+import { MEMBER, Office } from './office';
+import { ServerProcess } from './server';
+
+jest.setTimeout(300_000);
+
+let server: ServerProcess;
+let browser: Browser;
+let office: Office;
+let phone: Page;
+let wide: Page;
+const errors: string[] = [];
+const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-shelf-'));
+const FORMS = ['Seller disclosure', 'Lead paint disclosure'];
+
+beforeAll(async () => {
+  server = await ServerProcess.start();
+  office = new Office(server);
+  await office.setUp();
+  for (const title of FORMS) writeFileSync(path.join(dir, `${title}.pdf`), await formPaper(title));
+  browser = await launch();
+  phone = await openPage(browser, PHONE);
+  wide = await openPage(browser, WIDE);
+  for (const page of [phone, wide]) {
+    page.on('pageerror', (e) => errors.push(String(e)));
+    await signIn(page, server.url, MEMBER.email, MEMBER.password);
+  }
+});
+afterAll(async () => {
+  await browser?.close();
+  await server?.remove();
+  rmSync(dir, { recursive: true });
+});
+
+async function formPaper(title: string): Promise<Uint8Array> {
+  const doc = await PDFDocument.create();
+  const font = await doc.embedFont(StandardFonts.Helvetica);
+  for (let n = 1; n <= 2; n++) {
+    const page = doc.addPage([612, 792]);
+    page.drawText(title, { x: 72, y: 730, size: 14, font });
+    for (let y = 700; y > 400; y -= 16)
+      page.drawText('The sellers say that what stands here is so, as far as they know it.', {
+        x: 72,
+        y,
+        size: 10,
+        font,
+      });
+    if (n === 1) continue;
+    for (const [i, who] of ['Seller 1', 'Seller 2'].entries()) {
+      const y = 320 - i * 60;
+      page.drawLine({ start: { x: 72, y }, end: { x: 300, y }, thickness: 0.7 });
+      page.drawText(`${who} signature`, { x: 72, y: y - 12, size: 9, font });
+    }
+  }
+  return doc.save();
+}
+
+const axe = async (page: Page) => {
+  await settled(page);
+  return findings(page);
+};
+
+test('two papers become forms at the desk: roles are read, their places accepted, and initials go on every page', async () => {
+  for (const title of FORMS) {
+    await wide.goto(`${server.url}/shelf`);
+    const input = await wide.waitForSelector(byTestId('form-input'));
+    await (input as never as { uploadFile(f: string): Promise<void> }).uploadFile(path.join(dir, `${title}.pdf`));
+    await wide.waitForSelector(byTestId('sheet'));
+    await tap(wide, 'accept-all');
+    for (const role of ['Seller 1', 'Seller 2']) await tap(wide, `rule-${role}`);
+    await wide.waitForFunction(
+      () => document.querySelector('[data-testid="ledger-sum"]')?.textContent === '4 of 4 placed',
+    );
+    expect([title, await axe(wide)]).toEqual([title, []]);
+    await tap(wide, 'put-on-shelf');
+    await wide.waitForFunction(() =>
+      document.querySelector('[data-testid="put-on-shelf"]')?.textContent?.includes('edition 1'),
+    );
+  }
+  const { items } = await office.call<PageOf<ShelfSummary>>('GET', '/api/shelf?what=form');
+  expect(items.map((f) => [f.name, f.edition, f.slots.map((s) => s.letters)])).toEqual([
+    ['Lead paint disclosure', 1, ['S1', 'S2']],
+    ['Seller disclosure', 1, ['S1', 'S2']],
+  ]);
+});
+
+test('with a thumb they become a kit, which is locked and put on the shelf', async () => {
+  await phone.goto(`${server.url}/shelf`);
+  await tap(phone, 'new-kit');
+  await type(phone, 'kit-name', 'Older home');
+  for (const title of FORMS) await tap(phone, `choose-${title}`);
+  await tap(phone, 'make-kit');
+  await tap(phone, 'lock-path');
+  await phone.waitForFunction(() => document.body.textContent!.includes('locked by Odile Farrant'));
+  expect(await axe(phone)).toEqual([]);
+  await tap(phone, 'put-on-shelf');
+  await phone.waitForFunction(() =>
+    document.querySelector('[data-testid="put-on-shelf"]')?.textContent?.includes('edition 1'),
+  );
+  await phone.goto(`${server.url}/shelf`);
+  await phone.waitForSelector(byTestId('kit-card'));
+  expect(await axe(phone)).toEqual([]);
+});
+
+test('from the page of a deal to a packet that is sent takes at most four acts', async () => {
+  const deal: DealView = await office.deal('7 Weir Terrace', [
+    { side: 'seller', name: 'Wren Alder', email: 'wren@example.com' },
+    { side: 'seller', name: 'Callum Alder', email: 'callum@example.com' },
+    { side: 'seller', name: 'Priya Nair', email: 'priya@example.com' },
+  ]);
+  await phone.goto(`${server.url}/deals/${deal.id}`);
+  const before = actsOn(phone).touches;
+  await tap(phone, 'use-kit');
+  await tap(phone, 'kit-choice');
+  await phone.waitForSelector(byTestId('kit-slots'));
+  const who = await textOf(phone, 'kit-slots');
+  expect(who).toContain('Wren Alder');
+  expect(who).toContain('2 papers have no line for them, and room was found');
+  expect(await axe(phone)).toEqual([]);
+  await tap(phone, 'kit-send');
+  await phone.waitForFunction(() =>
+    /At gate 1/.test(document.querySelector('[data-testid="packet-state"]')?.textContent ?? ''),
+  );
+  expect(actsOn(phone).touches - before).toBeLessThanOrEqual(4);
+  await eventually(async () => {
+    const { packets } = await office.call<DealView>('GET', `/api/deals/${deal.id}`);
+    expect(packets.map((p) => [p.name, p.status, p.parties.length])).toEqual([['Older home', 'at_gate', 3]]);
+  });
+});
+
+test('what is not locked is changed for one packet, what is locked says by whom', async () => {
+  const deal = await office.deal('9 Weir Terrace', [{ side: 'seller', name: 'Wren Alder', email: 'wren@example.com' }]);
+  await phone.goto(`${server.url}/deals/${deal.id}`);
+  await tap(phone, 'use-kit');
+  await tap(phone, 'kit-choice');
+  await tap(phone, 'change-Name');
+  await type(phone, 'kit-name', 'Papers of the mill');
+  await phone.keyboard.press('Tab');
+  await phone.waitForFunction(() =>
+    document.body.textContent!.includes('The order was set by Odile Farrant and stays.'),
+  );
+  await phone.waitForFunction(
+    () => document.querySelector('h1, [role="heading"]')?.textContent === 'Papers of the mill',
+  );
+  await tap(phone, 'kit-to-desk');
+  await phone.waitForSelector(byTestId('sheet'));
+  await eventually(async () => {
+    const { packets } = await office.call<DealView>('GET', `/api/deals/${deal.id}`);
+    expect(packets.map((p) => [p.name, p.status])).toEqual([['Papers of the mill', 'drafting']]);
+  });
+  expect(errors).toEqual([]);
+});
