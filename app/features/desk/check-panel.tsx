@@ -16,7 +16,7 @@ export function CheckPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) {
       <Heading>Gate check</Heading>
       {findings.length === 0 ? (
         <Note tone="good" title="Nothing is missing" testID="check-clean">
-          Every page and every person is covered. You can send.
+          {`Every page and every person is covered. ${desk.bench.what === 'form' ? 'It can go on the shelf.' : 'You can send.'}`}
         </Note>
       ) : null}
       {findings.slice(0, SHOWN).map((f, i) => (
