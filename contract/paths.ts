@@ -140,6 +140,7 @@ export const paths = {
   setShelfItem: to('PATCH', '/shelf/:shelfId'),
   dropShelfItem: to('DELETE', '/shelf/:shelfId'),
   editShelfItem: to('POST', '/shelf/:shelfId/edits'),
+  copyShelfItem: to('POST', '/shelf/:shelfId/copy'),
   putOnShelf: to('POST', '/shelf/:shelfId/editions'),
   dealKits: to('GET', '/deals/:dealId/kits'),
   tryKit: to('POST', '/deals/:dealId/kits/:shelfId/trial'),

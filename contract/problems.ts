@@ -135,6 +135,7 @@ export const PROBLEMS = {
   // The shelf.
   ...kinds(409, 'Not possible now', 'not-on-shelf'),
   ...kinds(403, 'Locked', 'locked-setting'),
+  ...kinds(403, 'Not yours to change', 'not-maker'),
   // Packets.
   ...kinds(409, 'Not possible now', 'changed-meanwhile', 'warnings', 'not-sealed', 'agreement-changed'),
   ...kinds(422, 'The gate check stops this packet', 'gate-check'),

@@ -36,6 +36,11 @@ export const shelfPatch = object({
   retired: yup.boolean(),
   /** What those who use a kit cannot change. */
   locks: yup.array(yup.string().oneOf(LOCKS).required()).max(LOCKS.length),
+  /** Who may use it and who may change it, by their ids; null for everybody of the firm. */
+  users: yup.array(id().required()).max(200).nullable(),
+  makers: yup.array(id().required()).max(200).nullable(),
+  /** Who answers for it from now on. */
+  ownerId: id(),
   /** Business days after sending until the last day to sign; null for none. */
   lastIn: yup.number().integer().min(1).max(365).nullable(),
 });

@@ -21,6 +21,8 @@ const slot = shape(slotFields);
 export type SlotView = yup.InferType<typeof slot>;
 
 const itemFields = {
+  /** Whether the one who asks may change it. */
+  own: flag(),
   id: text(),
   what: oneOf(SHELF_KINDS),
   name: text(),
@@ -56,6 +58,10 @@ export const shelfItemView = named('ShelfItem', {
   version: whole(),
   documents: list(documentView),
   locks,
+  owner: shape({ id: text(), name: text() }),
+  /** By their ids; null for everybody of the firm. */
+  users: list(text()).nullable(),
+  makers: list(text()).nullable(),
   lastIn: whole().nullable(),
   /** The forms of a kit, in order, with the edition that goes into packets. */
   forms: list(shape({ id: text(), name: text(), edition: whole(), retired: flag() })),

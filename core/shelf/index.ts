@@ -6,4 +6,5 @@ export * from './slots';
 export * from './fill';
 export * from './use';
 export * from './locks';
+export * from './may';
 export * from './roles';

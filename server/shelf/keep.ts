@@ -1,20 +1,21 @@
 /** What went well, kept: forms of the documents of a packet, and a kit of the whole of it. */
 import { type Draft, type PacketParty } from '@gatepath/core/packet';
-import { newSlot, sameSlot, type Slot } from '@gatepath/core/shelf';
+import { newSlot, sameSlot, withDocuments, type Slot } from '@gatepath/core/shelf';
+import { clip } from '@gatepath/core/text';
 import { sure } from '@gatepath/core/sure';
 import type { KeepBody, ShelfItemView } from '@gatepath/contract';
 import { NO_SCHEDULE } from '@gatepath/core/calendar';
 import { emptyDraft } from '@gatepath/core/packet';
 import type { Context } from '../context';
 import { inTransaction, type Tx } from '../db/tx';
-import { documentsByIds, insertDocument, type DocumentRow } from '../documents/queries';
+import { documentsByIds, documentsOnShelf, insertDocument, type DocumentRow } from '../documents/queries';
 import type { Member } from '../firm/queries';
 import { newId } from '../ids';
 import { draftOf } from '../packets/queries';
 import { packetOr404 } from '../packets/service';
 import { Problem } from '../problem';
 import * as q from './queries';
-import { itemView } from './service';
+import { itemOr404, itemView } from './service';
 
 /**
  * Makes a form of one document of a packet, or a kit of all of it with a form for each of its documents. People become
@@ -54,7 +55,36 @@ export async function keepOnShelf(ctx: Context, body: KeepBody, member: Member):
     if (body.documentId) return sure(formIds[0], 'a form');
     return keepKit(ctx, tx, { draft, people, formIds, name: body.name, member });
   });
-  return itemView(ctx, id);
+  return itemView(ctx, id, member);
+}
+
+/** A copy of a form or a kit as it is prepared, which is the member's to change. */
+export async function copyItem(ctx: Context, id: string, member: Member): Promise<ShelfItemView> {
+  const db = ctx.database.pool;
+  const row = await itemOr404(db, id, member);
+  const copy = newId();
+  const at = ctx.clock.now();
+  await inTransaction(db, async (tx) => {
+    const draft = { ...row.draft, name: clip(`${row.name} (copy)`, 120) };
+    await q.insertItem(tx.db, { id: copy, what: row.what, draft, by: member.id, at });
+    if (row.what === 'kit') return;
+    const papers = new Map((await documentsOnShelf(tx.db, [id])).map((d) => [d.id, d]));
+    const ids = new Map<string, string>();
+    for (const { id: documentId } of row.draft.documents) {
+      const paper = papers.get(documentId);
+      if (!paper) continue;
+      const own = newId();
+      ids.set(documentId, own);
+      await insertDocument(tx.db, { ...paper, id: own, shelf_id: copy, bytes: Number(paper.bytes), created_at: at });
+    }
+    await q.saveItemDraft(
+      tx.db,
+      copy,
+      withDocuments(draft, (of) => ids.get(of) ?? of),
+      1,
+    );
+  });
+  return itemView(ctx, copy, member);
 }
 
 /** The slot a person stood in. */

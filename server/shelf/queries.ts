@@ -1,6 +1,6 @@
 /** The shelf in the database: items as they are prepared, their editions, and who is made of what. */
 import type { Draft } from '@gatepath/core/packet';
-import type { Locks } from '@gatepath/core/shelf';
+import type { Locks, Members } from '@gatepath/core/shelf';
 import type { Db } from '../db/pool';
 
 export interface ShelfRow {
@@ -15,12 +15,15 @@ export interface ShelfRow {
   ends_on: string | null;
   locks: Locks;
   last_in: number | null;
+  owner_id: string;
+  users: Members;
+  makers: Members;
   retired_at: Date | null;
   created_by: string;
   created_at: Date;
 }
 const COLUMNS =
-  'id, what, name, draft, version, edition, changed, ends_on::text, locks, last_in, retired_at, created_by, created_at';
+  'id, what, name, draft, version, edition, changed, ends_on::text, locks, last_in, owner_id, users, makers, retired_at, created_by, created_at';
 
 /** Keeps a form or a kit that is being prepared. */
 export async function insertItem(
@@ -28,7 +31,7 @@ export async function insertItem(
   i: { id: string; what: ShelfRow['what']; draft: Draft; by: string; at: Date },
 ): Promise<void> {
   await db.query(
-    'insert into shelf_item (id, what, name, draft, created_by, created_at) values ($1, $2, $3, $4, $5, $6)',
+    'insert into shelf_item (id, what, name, draft, created_by, owner_id, created_at) values ($1, $2, $3, $4, $5, $5, $6)',
     [i.id, i.what, i.draft.name, JSON.stringify(i.draft), i.by, i.at],
   );
 }
@@ -48,17 +51,28 @@ export async function itemsByIds(db: Db, ids: string[]): Promise<ShelfRow[]> {
   return (await db.query<ShelfRow>(`select ${COLUMNS} from shelf_item where id = any($1::text[])`, [ids])).rows;
 }
 
+/** What a member may use, as `mayUse` of the core says it. */
+const seenBy = (member: string) =>
+  `(owner_id = ${member} or users is null or users ? ${member} or makers is null or makers ? ${member})`;
+
 /** Forms or kits by name, by key: those behind the one of an id. */
 export async function listItems(
   db: Db,
-  o: { what: ShelfRow['what']; search: string | null; retired: boolean; after: string | null; limit: number },
+  o: {
+    what: ShelfRow['what'];
+    memberId: string;
+    search: string | null;
+    retired: boolean;
+    after: string | null;
+    limit: number;
+  },
 ): Promise<ShelfRow[]> {
   const r = await db.query<ShelfRow>(
     `select ${COLUMNS} from shelf_item
-     where what = $1 and (retired_at is not null) = $2 and ($3::text is null or name ilike $3)
+     where what = $1 and ${seenBy('$6')} and (retired_at is not null) = $2 and ($3::text is null or name ilike $3)
        and ($4::text is null or (lower(name), id) > (select lower(x.name), x.id from shelf_item x where x.id = $4))
      order by lower(name), id limit $5`,
-    [o.what, o.retired, o.search, o.after, o.limit],
+    [o.what, o.retired, o.search, o.after, o.limit, o.memberId],
   );
   return r.rows;
 }
@@ -76,15 +90,21 @@ export async function saveItemDraft(db: Db, id: string, draft: Draft, version: n
 /** Keeps what is set beside the draft. */
 export async function saveItem(
   db: Db,
-  i: Pick<ShelfRow, 'id' | 'ends_on' | 'locks' | 'last_in' | 'retired_at'>,
+  i: Pick<ShelfRow, 'id' | 'ends_on' | 'locks' | 'last_in' | 'retired_at' | 'owner_id' | 'users' | 'makers'>,
 ): Promise<void> {
-  await db.query('update shelf_item set ends_on = $2, locks = $3, last_in = $4, retired_at = $5 where id = $1', [
-    i.id,
-    i.ends_on,
-    JSON.stringify(i.locks),
-    i.last_in,
-    i.retired_at,
-  ]);
+  await db.query(
+    'update shelf_item set ends_on = $2, locks = $3, last_in = $4, retired_at = $5, owner_id = $6, users = $7, makers = $8 where id = $1',
+    [
+      i.id,
+      i.ends_on,
+      JSON.stringify(i.locks),
+      i.last_in,
+      i.retired_at,
+      i.owner_id,
+      i.users && JSON.stringify(i.users),
+      i.makers && JSON.stringify(i.makers),
+    ],
+  );
 }
 
 /** Forgets an item; its papers and editions go with it. */
@@ -146,11 +166,11 @@ export async function kitsWithForm(db: Db, formId: string): Promise<{ id: string
 }
 
 /** All kits that can be used, by name. */
-export async function usableKits(db: Db, limit: number): Promise<ShelfRow[]> {
+export async function usableKits(db: Db, memberId: string, limit: number): Promise<ShelfRow[]> {
   const r = await db.query<ShelfRow>(
-    `select ${COLUMNS} from shelf_item where what = 'kit' and retired_at is null and edition > 0
+    `select ${COLUMNS} from shelf_item where what = 'kit' and retired_at is null and edition > 0 and ${seenBy('$2')}
      order by lower(name), id limit $1`,
-    [limit],
+    [limit, memberId],
   );
   return r.rows;
 }

@@ -9,7 +9,16 @@ import {
   type DraftEdit,
 } from '@gatepath/core/packet';
 import { keysOf } from '@gatepath/core/sure';
-import { sameSlot, slotLetters, slotsOf, type Locks, type Slot } from '@gatepath/core/shelf';
+import {
+  mayMake,
+  mayUse,
+  sameSlot,
+  slotLetters,
+  slotsOf,
+  type Locks,
+  type Sharing,
+  type Slot,
+} from '@gatepath/core/shelf';
 import type {
   EditionBody,
   EditsBody,
@@ -28,27 +37,35 @@ import { inTransaction } from '../db/tx';
 import { broughtIn, insertPaper } from '../documents/bring-in';
 import { documentsOnShelf, type DocumentRow } from '../documents/queries';
 import { documentView, factsFiles } from '../documents/service';
-import type { Member } from '../firm/queries';
+import { listMembers, type Member } from '../firm/queries';
 import type { Upload } from '../http/upload';
 import { newId } from '../ids';
 import { topics } from '../live/live';
 import { notFound, Problem } from '../problem';
 import * as q from './queries';
 
+const sharing = (row: q.ShelfRow): Sharing => ({ ownerId: row.owner_id, users: row.users, makers: row.makers });
+
 /**
- * A form or a kit by its id.
+ * A form or a kit that a member may use, by its id; what they may not is not there for them.
  *
  * @throws Problem `not-found`
  */
-export async function itemOr404(db: Db, id: string): Promise<q.ShelfRow> {
+export async function itemOr404(db: Db, id: string, member: Member): Promise<q.ShelfRow> {
   const row = await q.itemById(db, id);
-  if (!row) throw notFound('This form or kit');
+  if (!row || !mayUse(sharing(row), member.id)) throw notFound('This form or kit');
   return row;
 }
 
-async function lockedOr404(db: Db, id: string): Promise<q.ShelfRow> {
+/** The same, locked, for a member who changes it. */
+async function toChange(db: Db, id: string, member: Member): Promise<q.ShelfRow> {
   const row = await q.lockItem(db, id);
-  if (!row) throw notFound('This form or kit');
+  if (!row || !mayUse(sharing(row), member.id)) throw notFound('This form or kit');
+  if (!mayMake(sharing(row), member.id))
+    throw new Problem(
+      'not-maker',
+      `“${row.name}” is yours to use, and not to change. Ask whoever made it, or make a copy.`,
+    );
   return row;
 }
 
@@ -74,6 +91,7 @@ const formIdsOf = (row: Pick<q.ShelfRow, 'what' | 'id' | 'draft'>) =>
 /** A page of the shelf. */
 export async function listShelf(
   ctx: Context,
+  member: Member,
   query: {
     what: 'form' | 'kit';
     search?: string | undefined;
@@ -85,6 +103,7 @@ export async function listShelf(
   const db = ctx.database.pool;
   const rows = await q.listItems(db, {
     what: query.what,
+    memberId: member.id,
     search: query.search ? anywhere(query.search) : null,
     retired: query.retired,
     after: query.after ?? null,
@@ -98,7 +117,7 @@ export async function listShelf(
     items: shown.map((row) => {
       const first = formIdsOf(row).map((id) => papers.get(id))[0];
       return {
-        ...headOf(row, papers),
+        ...headOf(row, papers, member),
         documentId: first?.id ?? null,
         type: row.what === 'form' ? (first?.type ?? null) : null,
         forms: row.what === 'kit' ? row.draft.documents.flatMap((d) => names.get(d.id) ?? []) : [],
@@ -108,8 +127,9 @@ export async function listShelf(
   };
 }
 
-function headOf(row: q.ShelfRow, papers: ReadonlyMap<string, DocumentRow>) {
+function headOf(row: q.ShelfRow, papers: ReadonlyMap<string, DocumentRow>, member: Member) {
   return {
+    own: mayMake(sharing(row), member.id),
     id: row.id,
     what: row.what,
     name: row.name,
@@ -128,14 +148,19 @@ export const locksView = (locks: Locks) =>
   keysOf(locks).flatMap((lock) => (locks[lock] ? [{ lock, by: locks[lock].name }] : []));
 
 /** A form or a kit as it is prepared. */
-export async function itemView(ctx: Context, id: string): Promise<ShelfItemView> {
+export async function itemView(ctx: Context, id: string, member: Member): Promise<ShelfItemView> {
+  return viewOf(ctx, await itemOr404(ctx.database.pool, id, member), member);
+}
+
+async function viewOf(ctx: Context, row: q.ShelfRow, member: Member): Promise<ShelfItemView> {
   const db = ctx.database.pool;
-  const row = await itemOr404(db, id);
+  const { id } = row;
+  const owner = (await listMembers(db)).find((m) => m.id === row.owner_id);
   const ids = formIdsOf(row);
   const papers = await papersOf(db, ids);
   const forms = row.what === 'kit' ? await q.itemsByIds(db, ids) : [];
   return {
-    ...headOf(row, papers),
+    ...headOf(row, papers, member),
     draft: row.draft,
     version: row.version,
     documents: ids.flatMap((formId) => {
@@ -143,6 +168,9 @@ export async function itemView(ctx: Context, id: string): Promise<ShelfItemView>
       return paper ? [documentView(paper)] : [];
     }),
     locks: locksView(row.locks),
+    owner: { id: row.owner_id, name: owner?.name ?? 'Somebody' },
+    users: row.users,
+    makers: row.makers,
     lastIn: row.last_in,
     forms: ids.flatMap((formId) => {
       const f = forms.find((x) => x.id === formId);
@@ -163,7 +191,7 @@ export async function newForm(ctx: Context, file: Upload, member: Member): Promi
     const draft = { ...emptyDraft(paper.name), documents: [{ id: kept.id }] };
     await q.saveItemDraft(tx.db, id, draft, 1);
   });
-  return itemView(ctx, id);
+  return itemView(ctx, id, member);
 }
 
 /** Gives a form that was just read the slots its printed places name; one that has any already stays as it is. */
@@ -193,6 +221,7 @@ export function slotsTogether(drafts: readonly Pick<Draft, 'parties'>[]): Slot[]
 export async function newKit(ctx: Context, body: KitBody, member: Member): Promise<ShelfItemView> {
   const db = ctx.database.pool;
   const ids = [...new Set(body.formIds)];
+  await requireVisible(db, ids, member);
   const editions = await usableForms(db, ids);
   const slots = slotsTogether(ids.flatMap((id) => editions.get(id)?.draft ?? []));
   const draft: Draft = {
@@ -204,7 +233,13 @@ export async function newKit(ctx: Context, body: KitBody, member: Member): Promi
   };
   const id = newId();
   await q.insertItem(db, { id, what: 'kit', draft, by: member.id, at: ctx.clock.now() });
-  return itemView(ctx, id);
+  return itemView(ctx, id, member);
+}
+
+/** Whoever makes a kit takes forms they may use; whoever uses it later takes what is in it. */
+async function requireVisible(db: Db, formIds: string[], member: Member): Promise<void> {
+  const rows = await q.itemsByIds(db, formIds);
+  if (rows.some((r) => !mayUse(sharing(r), member.id))) throw notFound('A form of this kit');
 }
 
 /**
@@ -233,15 +268,15 @@ export async function usableForms(db: Db, ids: string[]): Promise<Map<string, q.
 }
 
 /** Applies edits to what is prepared; edits of several people are applied one after another. */
-export async function editItem(ctx: Context, id: string, body: EditsBody): Promise<SavedDraft> {
+export async function editItem(ctx: Context, id: string, body: EditsBody, member: Member): Promise<SavedDraft> {
   return inTransaction(ctx.database.pool, async (tx) => {
-    const row = await lockedOr404(tx.db, id);
+    const row = await toChange(tx.db, id, member);
     const draft = applyEdits(row.draft, body.edits.map(withoutCode));
     for (const list of DRAFT_LISTS)
       if (draft[list].length > PACKET_LIMITS[list])
         throw new Problem('over-limits', `A form or a kit takes at most ${PACKET_LIMITS[list]} ${list}.`);
     if (!draft.name.trim()) throw new Problem('no-name', 'It needs a name.');
-    await requirePapers(tx.db, row, draft);
+    await requirePapers(tx.db, row, draft, member);
     const version = row.version + 1;
     await q.saveItemDraft(tx.db, id, draft, version);
     tx.afterCommit(() => ctx.live.tell(topics.shelf(id)));
@@ -257,9 +292,10 @@ function withoutCode(edit: DraftEdit): DraftEdit {
 }
 
 /** A form has papers of its own, a kit forms: nothing else can be put among its documents. */
-async function requirePapers(db: Db, row: q.ShelfRow, draft: Draft): Promise<void> {
+async function requirePapers(db: Db, row: q.ShelfRow, draft: Draft, member: Member): Promise<void> {
   const added = draft.documents.filter((d) => !row.draft.documents.some((x) => x.id === d.id)).map((d) => d.id);
   if (!added.length) return;
+  if (row.what === 'kit') await requireVisible(db, added, member);
   const known =
     row.what === 'form'
       ? (await documentsOnShelf(db, [row.id])).map((d) => d.id)
@@ -270,22 +306,35 @@ async function requirePapers(db: Db, row: q.ShelfRow, draft: Draft): Promise<voi
 
 /** Sets what stands beside the draft: the last day, what is locked, whether it is retired. */
 export async function setItem(ctx: Context, id: string, body: ShelfPatch, member: Member): Promise<ShelfItemView> {
-  await inTransaction(ctx.database.pool, async (tx) => {
-    const was = await lockedOr404(tx.db, id);
+  const now = await inTransaction(ctx.database.pool, async (tx) => {
+    const was = await toChange(tx.db, id, member);
     const locks: Locks = {};
     for (const lock of body.locks ?? keysOf(was.locks))
       locks[lock] = was.locks[lock] ?? { memberId: member.id, name: member.name };
-    await q.saveItem(tx.db, {
-      id,
+    const known = new Set((await listMembers(tx.db)).map((m) => m.id));
+    const named = [...(body.users ?? []), ...(body.makers ?? []), ...(body.ownerId ? [body.ownerId] : [])];
+    if (named.some((x) => !known.has(x)))
+      throw new Problem(
+        'unknown-member',
+        'One of these people is not a member of the firm any more. Load the page again.',
+      );
+    const row: q.ShelfRow = {
+      ...was,
+      owner_id: body.ownerId ?? was.owner_id,
+      users: body.users === undefined ? was.users : body.users,
+      makers: body.makers === undefined ? was.makers : body.makers,
       ends_on: body.endsOn === undefined ? was.ends_on : body.endsOn,
       locks,
       last_in: body.lastIn === undefined ? was.last_in : body.lastIn,
       retired_at:
         body.retired === undefined ? was.retired_at : body.retired ? (was.retired_at ?? ctx.clock.now()) : null,
-    });
+    };
+    await q.saveItem(tx.db, row);
     tx.afterCommit(() => ctx.live.tell(topics.shelf(id)));
+    return row;
   });
-  return itemView(ctx, id);
+  // Whoever handed it over is told how it stands, once more.
+  return viewOf(ctx, now, member);
 }
 
 /**
@@ -295,7 +344,7 @@ export async function setItem(ctx: Context, id: string, body: ShelfPatch, member
  */
 export async function putOnShelf(ctx: Context, id: string, body: EditionBody, member: Member): Promise<ShelfItemView> {
   await inTransaction(ctx.database.pool, async (tx) => {
-    const row = await lockedOr404(tx.db, id);
+    const row = await toChange(tx.db, id, member);
     if (row.version !== body.version)
       throw new Problem(
         'changed-meanwhile',
@@ -321,13 +370,13 @@ export async function putOnShelf(ctx: Context, id: string, body: EditionBody, me
     });
     tx.afterCommit(() => ctx.live.tell(topics.shelf(id)));
   });
-  return itemView(ctx, id);
+  return itemView(ctx, id, member);
 }
 
 /** Throws away what was never put on the shelf; the files of its paper go when nothing else needs them. */
-export async function dropItem(ctx: Context, id: string): Promise<void> {
+export async function dropItem(ctx: Context, id: string, member: Member): Promise<void> {
   await inTransaction(ctx.database.pool, async (tx) => {
-    const row = await lockedOr404(tx.db, id);
+    const row = await toChange(tx.db, id, member);
     if (row.edition) throw new Problem('was-sent', `“${row.name}” has been on the shelf. Retire it instead.`);
     const papers = await documentsOnShelf(tx.db, [id]);
     await q.deleteItem(tx.db, id);

@@ -3,6 +3,9 @@ import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
 import type { PacketView, ShelfItemView } from '@gatepath/contract';
 import { acceptEdits, canAccept, proposalsOf, type DraftEdit } from '@gatepath/core/packet';
 import { unpackFacts } from '@gatepath/contract/facts';
+import { hashPassword } from '../firm/password';
+import { insertMember, listMembers } from '../firm/queries';
+import { newId } from '../ids';
 import { judged, sound } from '../test/judges';
 import { onPostgres } from '../test/postgres';
 import { Way } from '../test/way';
@@ -218,6 +221,83 @@ test('a packet that went well becomes a kit: people turn into the places they st
   ).toEqual(made.draft.parties.map((p) => p.id).sort());
 });
 
+test('who may only use it sees it and makes packets of it, and changes nothing; to others it is not there', async () => {
+  const { server } = way;
+  const db = server.ctx.database.pool;
+  const [odile] = await listMembers(db);
+  const cookies: string[] = [];
+  for (const name of ['Tobias Mercer', 'Ida Holm']) {
+    const email = `${name.split(' ')[0]!.toLowerCase()}@firm.example.com`;
+    const password_hash = await hashPassword('long enough 2');
+    await insertMember(db, { id: newId(), firm_id: odile!.firm_id, name, email, password_hash, at: new Date() });
+    cookies.push((await server.call('signIn', { body: { email, password: 'long enough 2' }, as: 'nobody' })).cookie!);
+  }
+  const members = await listMembers(db);
+  const tobias = members.find((m) => m.name === 'Tobias Mercer')!.id;
+  const own = server.cookie;
+  const as = async <T>(cookie: string, work: () => Promise<T>): Promise<T> => {
+    server.cookie = cookie;
+    try {
+      return await work();
+    } finally {
+      server.cookie = own;
+    }
+  };
+  const params = { shelfId: kit.id };
+  await server.ok('setShelfItem', { params, body: { users: [tobias], makers: [] } });
+  const deal = await server.deal('6 Mill Cut', people(2));
+  const change = [
+    () => server.call('editShelfItem', { params, body: { edits: [{ op: 'set', field: 'name', value: 'Mine' }] } }),
+    () => server.call('setShelfItem', { params, body: { locks: [] } }),
+    () => server.call('putOnShelf', { params, body: { version: 1 } }),
+    () => server.call('dropShelfItem', { params }),
+  ];
+  const look = [
+    () => server.call('shelfItem', { params }),
+    () => server.call('useKit', { params: { dealId: deal.id, ...params }, body: {} }),
+    () => server.call('tryKit', { params: { dealId: deal.id, ...params }, body: {} }),
+    () => server.call('copyShelfItem', { params }),
+  ];
+  const statuses = (cookie: string, calls: (() => Promise<{ status: number }>)[]) =>
+    as(cookie, async () => {
+      const out: number[] = [];
+      for (const c of calls) out.push((await c()).status);
+      return out;
+    });
+  expect(await statuses(cookies[0]!, change)).toEqual([403, 403, 403, 403]);
+  expect(await statuses(cookies[0]!, look)).toEqual([200, 200, 200, 200]);
+  expect(await statuses(cookies[1]!, [...change, ...look])).toEqual(Array(8).fill(404));
+  const names = (cookie: string) =>
+    as(cookie, async () => (await server.ok('shelf', { query: { what: 'kit' } })).items.map((i) => [i.name, i.own]));
+  expect(await names(cookies[0]!)).toEqual(
+    expect.arrayContaining([
+      ['Older home', false],
+      ['Older home (copy)', true],
+    ]),
+  );
+  expect((await names(cookies[1]!)).map(([n]) => n)).not.toContain('Older home');
+  const kits = await as(cookies[1]!, () => server.ok('dealKits', { params: { dealId: deal.id } }));
+  expect(kits.items.map((k) => k.name)).not.toContain('Older home');
+  // Handed over, it is the other's; a member who is not there cannot have it.
+  const bad = await server.call('setShelfItem', { params, body: { users: ['nobody'] } });
+  expect(bad.problem.type).toBe('/problems/unknown-member');
+  await server.ok('setShelfItem', { params, body: { ownerId: tobias, makers: [tobias] } });
+  expect(await statuses(own, change.slice(0, 1))).toEqual([404]);
+  await as(cookies[0]!, () => server.ok('setShelfItem', { params, body: { users: null, makers: null } }));
+});
+
+test('a copy of a form is a form of its own, with the marks of the first', async () => {
+  const copy = await way.server.ok('copyShelfItem', { params: { shelfId: form.id } });
+  expect([copy.name, copy.edition, copy.draft.marks.length]).toEqual([
+    'Seller disclosure (copy)',
+    0,
+    form.draft.marks.length,
+  ]);
+  expect(copy.documents[0]!.id).not.toBe(form.documents[0]!.id);
+  expect(copy.draft.marks.every((m) => m.documentId === copy.documents[0]!.id)).toBe(true);
+  expect((await way.server.call('dropShelfItem', { params: { shelfId: copy.id } })).status).toBe(204);
+});
+
 test('the shelf comes in pages by name, and somebody else’s edits arrive', async () => {
   for (const name of ['a', 'B', 'c']) await way.server.ok('newKit', { body: { name, formIds: [form.id] } });
   const names: string[] = [];
@@ -228,8 +308,8 @@ test('the shelf comes in pages by name, and somebody else’s edits arrive', asy
     after = page.next ?? '';
   } while (after);
   // As the database compares, which differs between the two kinds.
-  expect([...names].sort()).toEqual(['As it went', 'B', 'Older home', 'a', 'c']);
+  expect([...names].sort()).toEqual(['As it went', 'B', 'Older home', 'Older home (copy)', 'a', 'c']);
   expect(onPostgres() || names.indexOf('a') < names.indexOf('B')).toBe(true);
   const found = await way.server.ok('shelf', { query: { what: 'kit', search: 'older' } });
-  expect(found.items.map((i) => [i.name, i.forms.length])).toEqual([['Older home', 2]]);
+  expect(found.items.map((i) => [i.name, i.forms.length])[0]).toEqual(['Older home', 2]);
 });

@@ -56,10 +56,10 @@ const runKit = (
   );
 
 /** @throws Problem `not-found`, `not-on-shelf`, `reading`, `locked-setting` */
-async function workOut(ctx: Context, dealId: string, kitId: string, changes: Changes): Promise<Worked> {
+async function workOut(ctx: Context, dealId: string, kitId: string, changes: Changes, member: Member): Promise<Worked> {
   const db = ctx.database.pool;
   const deal = await dealOr404(db, dealId);
-  const kit = await itemOr404(db, kitId);
+  const kit = await itemOr404(db, kitId, member);
   if (kit.what !== 'kit') throw notFound('This kit');
   const edition = (await q.lastEditions(db, [kitId])).get(kitId);
   if (!edition || kit.retired_at)
@@ -142,8 +142,14 @@ async function formsOf(ctx: Context, kit: Draft): Promise<Worked['forms']> {
 }
 
 /** What a kit would make of a deal; nothing is kept. */
-export async function tryKit(ctx: Context, dealId: string, kitId: string, changes: Changes): Promise<KitTrial> {
-  const { kit, edition, deal, forms, draft, made, findings } = await workOut(ctx, dealId, kitId, changes);
+export async function tryKit(
+  ctx: Context,
+  dealId: string,
+  kitId: string,
+  changes: Changes,
+  member: Member,
+): Promise<KitTrial> {
+  const { kit, edition, deal, forms, draft, made, findings } = await workOut(ctx, dealId, kitId, changes, member);
   const tags = tagValues(factsOfDeal(deal), draft.parties);
   const says = (text: string) => mergeTags(text, tags).text;
   const types = new Set(forms.map((f) => f.document.type));
@@ -204,7 +210,7 @@ export async function useKit(
   member: Member,
 ): Promise<string> {
   const { send, despiteWarnings, ...changes } = body;
-  const { kit, edition, deal, forms, draft, findings } = await workOut(ctx, dealId, kitId, changes);
+  const { kit, edition, deal, forms, draft, findings } = await workOut(ctx, dealId, kitId, changes, member);
   if (send) requireClean(findings, despiteWarnings);
   const id = newId();
   await inTransaction(ctx.database.pool, async (tx) => {
@@ -262,10 +268,10 @@ async function copyToDeal(
 const MOST_KITS = 200;
 
 /** Kits for a deal: those first that meet most of what it needs, and of those that miss nobody. */
-export async function kitsForDeal(ctx: Context, dealId: string): Promise<KitsView> {
+export async function kitsForDeal(ctx: Context, dealId: string, member: Member): Promise<KitsView> {
   const db = ctx.database.pool;
   await dealOr404(db, dealId);
-  const kits = await q.usableKits(db, MOST_KITS);
+  const kits = await q.usableKits(db, member.id, MOST_KITS);
   const editions = await q.lastEditions(
     db,
     kits.map((k) => k.id),

@@ -17,6 +17,10 @@ create table shelf_item (
   -- Business days after sending until the last day to sign.
   last_in integer,
   retired_at timestamptz,
+  -- Who answers for it, and the members who may use it and who may change it: null for everybody of the firm.
+  owner_id text not null references member (id),
+  users jsonb,
+  makers jsonb,
   created_by text not null references member (id),
   created_at timestamptz not null
 );
