@@ -110,6 +110,8 @@ export const kitTrial = named('KitTrial', {
   ),
   gates: list(list(text())),
   findings: list(shape({ sentence: text(), severity: oneOf(['stops', 'warns']) })),
+  /** Whether a packet of the deal was made of it before. */
+  used: flag(),
   /** What the deal needs and this packet would meet. */
   meets: list(text()),
   locks,

@@ -9,6 +9,7 @@ import { findings } from './axe';
 import {
   actsOn,
   byTestId,
+  choose,
   eventually,
   launch,
   openPage,
@@ -147,6 +148,24 @@ test('from the page of a deal to a packet that is sent takes at most four acts',
     const { packets } = await office.call<DealView>('GET', `/api/deals/${deal.id}`);
     expect(packets.map((p) => [p.name, p.status, p.parties.length])).toEqual([['Older home', 'at_gate', 3]]);
   });
+});
+
+test('on a wide screen one kit goes to several deals, each with its row; one that has had it stays out', async () => {
+  for (const n of [1, 2])
+    await office.deal(`${n} Towline Road`, [{ side: 'seller', name: `Mara Quill`, email: 'mara@example.com' }]);
+  await wide.goto(`${server.url}/deals`);
+  await wide.waitForFunction(() => document.querySelectorAll('[data-testid="deal-row"]').length === 3);
+  for (const box of (await wide.$$('[role="checkbox"]')).slice(1, 4)) await box.click();
+  await tap(wide, 'hand-kit');
+  await choose(wide, 'Older home');
+  await wide.waitForFunction(() =>
+    document.querySelector('[data-testid="send-several"]')?.textContent?.includes('Send 2 packets'),
+  );
+  expect(await axe(wide)).toEqual([]);
+  await tap(wide, 'send-several');
+  await wide.waitForFunction(() => document.body.textContent!.split('Sent. See the packet').length === 3);
+  const { items } = await office.call<PageOf<DealView>>('GET', '/api/deals');
+  expect(items.map((d) => d.packets.map((p) => p.status))).toEqual([['at_gate'], ['at_gate'], ['at_gate']]);
 });
 
 test('what is not locked is changed for one packet, what is locked says by whom', async () => {

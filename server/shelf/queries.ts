@@ -174,3 +174,13 @@ export async function usableKits(db: Db, memberId: string, limit: number): Promi
   );
   return r.rows;
 }
+
+/** Packets of a deal that a kit was used for and that stand, newest first. */
+export async function packetsOfKit(db: Db, dealId: string, kitId: string): Promise<{ name: string; status: string }[]> {
+  const r = await db.query<{ name: string; status: string }>(
+    `select p.name, p.status from packet p join packet_draft d on d.packet_id = p.id
+     where p.deal_id = $1 and d.kit_id = $2 and p.status in ('drafting', 'at_gate', 'executed') order by p.id desc limit 3`,
+    [dealId, kitId],
+  );
+  return r.rows;
+}

@@ -213,6 +213,12 @@ test('a packet that went well becomes a kit: people turn into the places they st
   const made = await way.server.ok('useKit', { params: { dealId: deal.id, shelfId: kept.id }, body: {} });
   expect(made.draft.parties.map((p) => p.name)).toEqual(['Seller A', 'Seller B', 'Seller C']);
   expect(made.draft.gates.map((g) => g.partyIds.length)).toEqual([1, 2]);
+  // Used once more, it says so.
+  const again = await way.server.ok('tryKit', { params: { dealId: deal.id, shelfId: kept.id }, body: {} });
+  expect([again.used, again.findings[0]!.sentence]).toEqual([
+    true,
+    'This kit was used on this deal already: “As it went” is in draft.',
+  ]);
   expect(
     made.draft.marks
       .filter((m) => m.kind === 'signature')

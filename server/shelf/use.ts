@@ -1,7 +1,7 @@
 /** Using a kit on a deal: what it would make of it, and making it, sent or as a draft. */
 import { dayOf, dueDay } from '@gatepath/core/calendar';
 import { type Draft, type DraftEdit } from '@gatepath/core/packet';
-import { brokenLock, fillSlots, lockedWords, slotsOf, withDocuments } from '@gatepath/core/shelf';
+import { brokenLock, fillSlots, lockedWords, sameSlot, slotsOf, withDocuments } from '@gatepath/core/shelf';
 import type { KitsView, KitTrial, KitUseBody } from '@gatepath/contract';
 import { mergeTags, tagValues } from '@gatepath/core/merge';
 import { sure } from '@gatepath/core/sure';
@@ -34,6 +34,8 @@ interface Worked {
   /** With the changes of who uses it; its documents are the forms'. */
   draft: Draft;
   made: Awaited<ReturnType<typeof runKit>>;
+  /** How many packets of the deal were made of it before. */
+  before: number;
   findings: { sentence: string; severity: 'stops' | 'warns' }[];
 }
 
@@ -54,6 +56,9 @@ const runKit = (
     },
     t.deal.id,
   );
+
+/** How a packet stands, in few words. */
+const STANDS: Record<string, string> = { drafting: 'is in draft', at_gate: 'is on its way', executed: 'is executed' };
 
 /** @throws Problem `not-found`, `not-on-shelf`, `reading`, `locked-setting` */
 async function workOut(ctx: Context, dealId: string, kitId: string, changes: Changes, member: Member): Promise<Worked> {
@@ -88,7 +93,12 @@ async function workOut(ctx: Context, dealId: string, kitId: string, changes: Cha
     db,
     forms.map((f) => f.row.item_id),
   );
+  const before = await q.packetsOfKit(db, dealId, kitId);
   const findings = [
+    ...before.slice(0, 1).map((x) => ({
+      sentence: `This kit was used on this deal already: “${x.name}” ${STANDS[x.status] ?? 'is there'}.`,
+      severity: 'warns' as const,
+    })),
     ...made.slots
       .filter((s) => s.empty === 'nobody')
       .map((s) => ({
@@ -103,7 +113,7 @@ async function workOut(ctx: Context, dealId: string, kitId: string, changes: Cha
       })),
     ...made.findings.map(({ sentence, severity }) => ({ sentence, severity })),
   ];
-  return { kit, edition, deal, forms, draft, made, findings };
+  return { kit, edition, deal, forms, draft, made, before: before.length, findings };
 }
 
 /** Changes of who uses a kit, as the edits they would be. */
@@ -149,16 +159,12 @@ export async function tryKit(
   changes: Changes,
   member: Member,
 ): Promise<KitTrial> {
-  const { kit, edition, deal, forms, draft, made, findings } = await workOut(ctx, dealId, kitId, changes, member);
+  const worked = await workOut(ctx, dealId, kitId, changes, member);
+  const { kit, edition, deal, forms, draft, before, findings } = worked;
   const tags = tagValues(factsOfDeal(deal), draft.parties);
   const says = (text: string) => mergeTags(text, tags).text;
   const types = new Set(forms.map((f) => f.document.type));
   const standing = (await deals.standingOf(ctx.database.pool, dealId)) ?? NO_STANDING;
-  const wanted = forms.flatMap((f) =>
-    [...new Set([...f.row.draft.marks.map((m) => m.partyId), ...f.row.draft.rules.flatMap((r) => r.partyIds)])].flatMap(
-      (id) => slotsOf(f.row.draft.parties).find((s) => s.id === id) ?? [],
-    ),
-  );
   return {
     kit: { id: kit.id, name: kit.name, edition: edition.edition },
     name: draft.name,
@@ -169,32 +175,47 @@ export async function tryKit(
     nudges: draft.schedule.nudge !== null,
     papers: forms.length,
     pages: forms.reduce((sum, f) => sum + f.document.pages.length, 0),
-    slots: made.slots.map(({ slot, people, empty }) => ({
-      ...slotView(slot),
-      side: slot.side,
-      people: people.map((p) => p.id),
-      empty,
-      papers: wanted.filter((w) => w.side === slot.side && w.slot === slot.slot && w.ordinal === slot.ordinal).length,
-    })),
-    people: draft.parties.map((p) => {
-      const does = made.doing.find((d) => d.partyId === p.id);
-      return {
-        id: p.id,
-        name: p.name,
-        ink: p.ink,
-        side: p.side,
-        act: p.act,
-        signatures: does?.signatures ?? 0,
-        initials: does?.initials ?? 0,
-        others: does?.others ?? 0,
-        beyond: made.beyond.find((b) => b.partyId === p.id)?.documentIds.length ?? 0,
-      };
-    }),
+    slots: slotsTold(worked),
+    people: peopleTold(worked),
     gates: draft.gates.map((g) => g.partyIds),
     findings,
+    used: before > 0,
     meets: standing.needs.requirements.filter((r) => r.state === 'open' && types.has(r.paper)).map((r) => r.title),
     locks: locksView(kit.locks),
   };
+}
+
+/** The kit's slots with whoever fills them, and how many papers have something for each. */
+function slotsTold({ forms, made }: Worked): KitTrial['slots'] {
+  const wanted = forms.flatMap(({ row: { draft } }) => {
+    const ids = new Set([...draft.marks.map((m) => m.partyId), ...draft.rules.flatMap((r) => r.partyIds)]);
+    return slotsOf(draft.parties).filter((s) => ids.has(s.id));
+  });
+  return made.slots.map(({ slot, people, empty }) => ({
+    ...slotView(slot),
+    side: slot.side,
+    people: people.map((p) => p.id),
+    empty,
+    papers: wanted.filter((w) => sameSlot(w, slot)).length,
+  }));
+}
+
+/** Everybody of the packet, with what they will have to do. */
+function peopleTold({ draft, made }: Worked): KitTrial['people'] {
+  return draft.parties.map((p) => {
+    const does = made.doing.find((d) => d.partyId === p.id);
+    return {
+      id: p.id,
+      name: p.name,
+      ink: p.ink,
+      side: p.side,
+      act: p.act,
+      signatures: does?.signatures ?? 0,
+      initials: does?.initials ?? 0,
+      others: does?.others ?? 0,
+      beyond: made.beyond.find((b) => b.partyId === p.id)?.documentIds.length ?? 0,
+    };
+  });
 }
 
 /**

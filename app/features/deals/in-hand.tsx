@@ -11,6 +11,7 @@ import { Input } from '../../ui/input';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, Trouble } from '../../ui/pieces';
 import { Small, Strong } from '../../ui/text';
+import { UseKitOn } from '../shelf/use-kit-on';
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function InHand({ deals, onDone }: { deals: DealSummary[]; onDone: () => void }) {
@@ -91,6 +92,7 @@ export function InHand({ deals, onDone }: { deals: DealSummary[]; onDone: () => 
               Nudge whom they wait for
             </Button>
             <Button onPress={() => setTagging(true)}>Tag</Button>
+            <UseKitOn deals={deals} />
             <DropMenu anchor={(open) => <Button onPress={open}>Give to a colleague</Button>}>
               {(firm.data?.members ?? []).map((m) => (
                 <MenuItem key={m.id} title={m.name} onPress={() => act.mutate({ act: 'give', memberId: m.id })} />

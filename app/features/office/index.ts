@@ -19,6 +19,7 @@ export { RulesPlace } from '../rules/rules-place';
 export { FormPlace } from '../shelf/form-place';
 export { KitPlace } from '../shelf/kit-place';
 export { NewKit } from '../shelf/new-kit';
+export { SeveralDeals } from '../shelf/several';
 export { ShelfPlace } from '../shelf/shelf-place';
 export { UseKit } from '../shelf/use-kit';
 export { TodayPlace } from '../today/today-place';

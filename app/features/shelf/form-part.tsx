@@ -16,6 +16,7 @@ import { Body, Heading, Small } from '../../ui/text';
 import { slotToken } from '../../ui/slot-token';
 import { Token } from '../../ui/token';
 import { findingsOf } from '../desk/desk-header';
+import { Sharing } from './sharing';
 import type { Desk } from '../desk/use-desk';
 
 /** The one act of a form's desk. */
@@ -44,9 +45,15 @@ export function FormPart({ desk }: { desk: Desk }) {
       <Small>Places belong to roles. On a deal they are filled by side and order.</Small>
       <Roles desk={desk} />
       <About desk={desk} />
+      <SharingOf id={desk.packet.id} />
       <Editions id={desk.packet.id} />
     </View>
   );
+}
+
+function SharingOf({ id }: { id: string }) {
+  const item = useShelfItem(id);
+  return item.data ? <Sharing item={item.data} /> : null;
 }
 
 /** The roles of a form or a kit, to be added to and taken from. */

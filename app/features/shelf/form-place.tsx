@@ -12,6 +12,7 @@ import { DeskScreen } from '../desk/desk';
 import type { Bench } from '../desk/use-desk';
 import { CommandLine } from '../office/command-line';
 import { FormPart, PutOnShelf } from './form-part';
+import { NotOwn } from './sharing';
 
 const BENCH: Bench = { what: 'form', home: SHELF_HOME, rules: FORM_RULES };
 
@@ -42,6 +43,7 @@ export function FormPlace() {
   if (!isReady(session)) return <NotReady query={session} what="Gate Path" />;
   if (!session.data.member) return <Redirect href="/sign-in" />;
   if (!isReady(item) || !packet) return <NotReady query={item} what="the form" />;
+  if (!item.data.own) return <NotOwn item={item.data} />;
   return (
     <View style={{ flex: 1 }}>
       <DeskScreen

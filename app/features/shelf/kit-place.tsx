@@ -19,13 +19,14 @@ import { Body, Heading, Small, Title } from '../../ui/text';
 import { PathOfDraft } from '../desk/path-panel';
 import { useDraft, type DraftHandle } from '../desk/use-draft';
 import { Editions, Roles } from './form-part';
+import { NotOwn, Sharing } from './sharing';
 import { standing } from './shelf-place';
 
 export function KitPlace() {
   const { kitId } = useLocalSearchParams<{ kitId: string }>();
   const item = useShelfItem(kitId);
   if (!isReady(item)) return <NotReady query={item} what="the kit" />;
-  return <Kit key={item.data.id} kit={item.data} />;
+  return item.data.own ? <Kit key={item.data.id} kit={item.data} /> : <NotOwn item={item.data} />;
 }
 
 function Kit({ kit }: { kit: ShelfItemView }) {
@@ -49,6 +50,7 @@ function Kit({ kit }: { kit: ShelfItemView }) {
     <Words key="words" handle={handle} />,
     <Time key="time" kit={kit} handle={handle} />,
     <Locked key="locks" kit={kit} />,
+    <Sharing key="sharing" item={kit} />,
     <Editions key="editions" id={kit.id} />,
   ];
   return (

@@ -1,0 +1,154 @@
+/** One kit for several deals: a row for each with what is found, and one act for all that are ticked. */
+import { useQueries, useQueryClient } from '@tanstack/react-query';
+import { router, useLocalSearchParams } from 'expo-router';
+import { useState } from 'react';
+import { View } from 'react-native';
+import { ProgressBar } from 'react-native-paper';
+import type { KitTrial } from '@gatepath/contract';
+import { count, firstName, listWords } from '@gatepath/core/text';
+import { call } from '../../api/client';
+import { keys } from '../../api/hooks';
+import { shelfKeys, useShelfItem } from '../../api/shelf-hooks';
+import { usePalette } from '../../ui/hooks';
+import { NotReady, isReady } from '../../ui/not-ready';
+import { Button, Card, IconButton, Page } from '../../ui/pieces';
+import { Switch } from '../../ui/switch';
+import { Body, Small, Strong, Title } from '../../ui/text';
+
+/** As many deals as can be in hand. */
+const MOST = 100;
+
+/** What became of a deal's row. */
+type Gone = { packetId: string } | { problem: string };
+
+// eslint-disable-next-line max-lines-per-function -- rows, and the run over them
+export function SeveralDeals() {
+  const p = usePalette();
+  const client = useQueryClient();
+  const { kitId, deals } = useLocalSearchParams<{ kitId: string; deals: string }>();
+  const ids = [...new Set((deals ?? '').split(',').filter(Boolean))].slice(0, MOST);
+  const kit = useShelfItem(kitId ?? '');
+  const rows = useQueries({
+    queries: ids.map((dealId) => ({
+      queryKey: shelfKeys.trial(dealId, kitId ?? '', {}),
+      queryFn: () => call('tryKit', { params: { dealId, shelfId: kitId ?? '' }, body: {} }),
+      staleTime: Infinity,
+      gcTime: 0,
+    })),
+  });
+  const homes = useQueries({
+    queries: ids.map((dealId) => ({
+      queryKey: keys.deal(dealId),
+      queryFn: () => call('deal', { params: { dealId } }),
+    })),
+  });
+  const [turned, setTurned] = useState<Record<string, boolean>>({});
+  const [gone, setGone] = useState<Record<string, Gone>>({});
+  const [running, setRunning] = useState(false);
+  if (!isReady(kit)) return <NotReady query={kit} what="the kit" />;
+  const isOn = (id: string, t: KitTrial | undefined) =>
+    !!t && !gone[id] && canGo(t) && (turned[id] ?? (!t.used && t.slots.every((s) => s.empty !== 'nobody')));
+  const going = ids.filter((id, i) => isOn(id, rows[i]?.data));
+  const run = async () => {
+    setRunning(true);
+    // One after another: what is done is done, whatever becomes of the rest.
+    for (const dealId of going) {
+      try {
+        const packet = await call('useKit', {
+          params: { dealId, shelfId: kitId ?? '' },
+          body: { send: true, despiteWarnings: true },
+        });
+        setGone((was) => ({ ...was, [dealId]: { packetId: packet.id } }));
+      } catch (error) {
+        const problem = error instanceof Error ? error.message : String(error);
+        setGone((was) => ({ ...was, [dealId]: { problem } }));
+      }
+    }
+    setRunning(false);
+    void client.invalidateQueries({ queryKey: ['deals'] });
+  };
+  const done = Object.keys(gone).length;
+  return (
+    <Page max={820}>
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
+        <IconButton name="arrow-left" label="Back to the deals" onPress={() => router.navigate('/deals')} />
+        <View style={{ flex: 1 }}>
+          <Small>{`For ${count(ids.length, 'deal')}`}</Small>
+          <Title numberOfLines={2}>{kit.data.name}</Title>
+        </View>
+      </View>
+      <Card style={{ gap: 0 }}>
+        {ids.map((id, i) => (
+          <DealRow
+            key={id}
+            address={homes[i]?.data?.address ?? 'A deal'}
+            trial={rows[i]?.data}
+            error={rows[i]?.error ?? null}
+            gone={gone[id]}
+            on={isOn(id, rows[i]?.data)}
+            onTurn={(on) => setTurned((was) => ({ ...was, [id]: on }))}
+          />
+        ))}
+      </Card>
+      {running ? (
+        <ProgressBar progress={done / Math.max(1, done + going.length)} color={p.brick} aria-label="Sending" />
+      ) : null}
+      <Button kind="main" disabled={!going.length} busy={running} onPress={() => void run()} testID="send-several">
+        {going.length ? `Send ${count(going.length, 'packet')}` : done ? 'Nothing left to send' : 'Nothing to send'}
+      </Button>
+    </Page>
+  );
+}
+
+const canGo = (t: KitTrial) => t.findings.every((f) => f.severity !== 'stops');
+
+function DealRow({
+  address,
+  trial,
+  error,
+  gone,
+  on,
+  onTurn,
+}: {
+  address: string;
+  trial: KitTrial | undefined;
+  error: Error | null;
+  gone: Gone | undefined;
+  on: boolean;
+  onTurn: (on: boolean) => void;
+}) {
+  const p = usePalette();
+  const hint = trial
+    ? [
+        listWords(trial.people.map((x) => firstName(x.name))) || 'nobody',
+        ...trial.findings.map((f) => f.sentence),
+      ].join('. ')
+    : (error?.message ?? 'being worked out…');
+  return (
+    <View testID="several-row" style={{ borderBottomWidth: 1, borderColor: p.rule, paddingVertical: 6 }}>
+      {gone ? (
+        <View style={{ minHeight: 44, justifyContent: 'center' }}>
+          <Strong>{address}</Strong>
+          {'packetId' in gone ? (
+            <Button
+              kind="quiet"
+              onPress={() => router.push(`/packets/${gone.packetId}`)}
+              style={{ alignSelf: 'flex-start' }}
+            >
+              Sent. See the packet
+            </Button>
+          ) : (
+            <Body style={{ color: p.wine }}>{gone.problem}</Body>
+          )}
+        </View>
+      ) : trial && canGo(trial) ? (
+        <Switch label={address} hint={hint} on={on} onChange={onTurn} testID={`several-${address}`} />
+      ) : (
+        <View style={{ minHeight: 44, justifyContent: 'center' }}>
+          <Strong>{address}</Strong>
+          <Small style={{ color: trial || error ? p.wine : p.slate }}>{hint}</Small>
+        </View>
+      )}
+    </View>
+  );
+}

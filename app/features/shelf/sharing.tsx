@@ -1,0 +1,112 @@
+/** Who of the firm may use a form or a kit and who may change it; and what those see who may only use it. */
+import { router } from 'expo-router';
+import { View } from 'react-native';
+import type { ShelfItemView } from '@gatepath/contract';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { call } from '../../api/client';
+import { useFirm } from '../../api/hooks';
+import { useShelfActs } from '../../api/shelf-hooks';
+import { DropMenu, MenuItem } from '../../ui/menu';
+import { Button, Card, IconButton, Page, Trouble } from '../../ui/pieces';
+import { Switch } from '../../ui/switch';
+import { Body, Heading, Small, Strong, Title } from '../../ui/text';
+import { SlotPath } from './slot-path';
+
+/** Makes a copy that is one's own to change, and goes there. */
+export function useCopy(item: Pick<ShelfItemView, 'id' | 'what'>) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: () => call('copyShelfItem', { params: { shelfId: item.id } }),
+    onSuccess: (copy) => {
+      void client.invalidateQueries({ queryKey: ['shelf'] });
+      router.push(item.what === 'kit' ? `/shelf/${copy.id}` : `/forms/${copy.id}`);
+    },
+  });
+}
+
+export function Sharing({ item }: { item: ShelfItemView }) {
+  const firm = useFirm();
+  const { set } = useShelfActs(item.id);
+  const copy = useCopy(item);
+  const members = firm.data?.members ?? [];
+  const part = (label: string, chosen: string[] | null, save: (ids: string[] | null) => void, test: string) => (
+    <View style={{ gap: 2 }}>
+      <Switch
+        label={`Everybody of the firm may ${label}`}
+        on={chosen === null}
+        onChange={(all) => save(all ? null : [])}
+        testID={test}
+      />
+      {chosen === null
+        ? null
+        : members
+            .filter((m) => m.id !== item.owner.id)
+            .map((m) => (
+              <View key={m.id} style={{ paddingLeft: 24 }}>
+                <Switch
+                  label={m.name}
+                  on={chosen.includes(m.id)}
+                  onChange={(on) => save(on ? [...chosen, m.id] : chosen.filter((x) => x !== m.id))}
+                />
+              </View>
+            ))}
+    </View>
+  );
+  return (
+    <Card style={{ gap: 6 }} testID="sharing">
+      <Heading>Whose it is</Heading>
+      <Small>{`${item.owner.name} answers for it.`}</Small>
+      {part('use it', item.users, (users) => set.mutate({ users }), 'all-use')}
+      {part('change it', item.makers, (makers) => set.mutate({ makers }), 'all-make')}
+      {set.isError ? <Trouble error={set.error} /> : null}
+      {copy.isError ? <Trouble error={copy.error} /> : null}
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
+        <DropMenu
+          anchor={(open) => (
+            <Button kind="quiet" onPress={open}>
+              Hand it over
+            </Button>
+          )}
+        >
+          {members
+            .filter((m) => m.id !== item.owner.id)
+            .map((m) => (
+              <MenuItem key={m.id} title={`To ${m.name}`} onPress={() => set.mutate({ ownerId: m.id })} />
+            ))}
+        </DropMenu>
+        <Button kind="quiet" busy={copy.isPending} onPress={() => copy.mutate()} testID="copy-item">
+          Make a copy
+        </Button>
+      </View>
+    </Card>
+  );
+}
+
+/** Something one may use and not change. */
+export function NotOwn({ item }: { item: ShelfItemView }) {
+  const copy = useCopy(item);
+  return (
+    <Page max={620}>
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
+        <IconButton name="arrow-left" label="Back to the shelf" onPress={() => router.navigate('/shelf')} />
+        <Title style={{ flex: 1 }}>{item.name}</Title>
+      </View>
+      <Card style={{ gap: 10 }}>
+        <Body>{`${item.owner.name} answers for it. You can use it on a deal, and not change it.`}</Body>
+        {item.forms.map((f, i) => (
+          <Strong key={f.id}>{`${i + 1}. ${f.name}`}</Strong>
+        ))}
+        <SlotPath slots={item.slots} gates={item.gates} />
+        {copy.isError ? <Trouble error={copy.error} /> : null}
+        <Button
+          busy={copy.isPending}
+          onPress={() => copy.mutate()}
+          style={{ alignSelf: 'flex-start' }}
+          testID="copy-item"
+        >
+          Make a copy that is yours
+        </Button>
+      </Card>
+    </Page>
+  );
+}

@@ -1,0 +1,26 @@
+/** The kits that can be used on the deals in hand. */
+import { router } from 'expo-router';
+import type { DealSummary } from '@gatepath/contract';
+import { useShelf } from '../../api/shelf-hooks';
+import { itemsOf } from '../../ui/list-page';
+import { DropMenu, MenuItem } from '../../ui/menu';
+import { Button } from '../../ui/pieces';
+
+export function UseKitOn({ deals }: { deals: DealSummary[] }) {
+  const kits = itemsOf(useShelf('kit', '')).filter((k) => k.edition > 0);
+  if (!kits.length) return null;
+  const ids = deals.map((d) => d.id).join(',');
+  return (
+    <DropMenu
+      anchor={(open) => (
+        <Button onPress={open} testID="hand-kit">
+          Use a kit
+        </Button>
+      )}
+    >
+      {kits.map((k) => (
+        <MenuItem key={k.id} title={k.name} onPress={() => router.push(`/shelf/several?kitId=${k.id}&deals=${ids}`)} />
+      ))}
+    </DropMenu>
+  );
+}
