@@ -8,3 +8,4 @@ export * from './use';
 export * from './locks';
 export * from './may';
 export * from './roles';
+export * from './again';

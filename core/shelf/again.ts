@@ -1,0 +1,327 @@
+/**
+ * A form's marks on a changed paper: each finds its place by the words around it, wherever those went; what cannot be
+ * found for certain is told, and never put somewhere in silence.
+ */
+import { clampToPage, coversPrint, overlapArea, roundRect } from '../paper/geometry';
+import type { Rect } from '../paper/types';
+import { matchPages } from '../reading/match';
+import type { PlaceKind, PrintedPlace } from '../reading/types';
+import { plain } from '../reading/words';
+import { groupBy } from '../packet/group';
+import type { DocumentFacts } from '../packet/resolve';
+import type { Mark, MarkKind } from '../packet/types';
+import { itemAt } from '../sure';
+
+/** `same`: where it was; `moved`: found elsewhere; `doubtful`: to be looked at before it is taken; `lost`: not found. */
+export type FoundAgain = 'same' | 'moved' | 'doubtful' | 'lost';
+
+export interface Again {
+  markId: string;
+  state: FoundAgain;
+  /** Where it would stand; for a lost one where it stood, as far as there is such a page. */
+  page: number;
+  rect: Rect;
+}
+
+/** A printed word where it stands. */
+interface Word {
+  page: number;
+  rect: Rect;
+  text: string;
+}
+
+/**
+ * Where marks stand on the changed paper.
+ *
+ * @param before  the paper the marks were placed on
+ * @param after   the changed one
+ */
+export function findAgain(before: DocumentFacts, after: DocumentFacts, marks: readonly Mark[]): Again[] {
+  const was = wordsOf(before);
+  const now = wordsOf(after);
+  const went = matchWords(was, now);
+  const pages = matchPages(
+    before.pages.map((p) => p.words.join(' ')),
+    after.pages.map((p) => p.words.join(' ')),
+  );
+  const onPage = groupBy([...was.keys()], (i) => was[i]?.page ?? 0);
+  const found = marks.map((m, i) => ({ m, i, a: findOne({ before, after, was, onPage, now, went, pages }, m) }));
+  const there = groupBy(
+    found.filter((f) => f.a.state !== 'lost'),
+    (f) => f.a.page,
+  );
+  // Two that would stand on each other did not both find their own.
+  return found.map(({ m, i, a }) => {
+    const clash =
+      a.state !== 'lost' &&
+      (there.get(a.page) ?? []).some((b) => b.i !== i && overlaps(a.rect, b.a.rect) && !stoodOver(m, b.m));
+    return clash ? { ...a, state: 'doubtful' as const } : a;
+  });
+}
+
+const overlaps = (a: Rect, b: Rect) => overlapArea(a, b) > 0.2 * Math.min(a.w * a.h, b.w * b.h);
+const stoodOver = (a: Mark, b: Mark) => a.page === b.page && overlaps(a.rect, b.rect);
+
+function wordsOf(doc: DocumentFacts): Word[] {
+  return doc.pages.flatMap((p, i) =>
+    p.print.flatMap((rect, n) => {
+      const text = plain(p.words[n] ?? '').replace(/[^\p{L}\p{N}]+/gu, '');
+      return text ? [{ page: i + 1, rect, text }] : [];
+    }),
+  );
+}
+
+/** As many words in a row as must be met once on either paper to be known again; the longest rows come first. */
+const ROWS = [5, 4, 3, 2, 1];
+
+/** For each word of the old paper the one it is on the new, or -1: rows met only once on both, and what stands beside them. */
+function matchWords(was: Word[], now: Word[]): Int32Array {
+  const went = new Int32Array(was.length).fill(-1);
+  const taken = new Uint8Array(now.length);
+  const pair = (i: number, j: number) => {
+    went[i] = j;
+    taken[j] = 1;
+  };
+  const free = (i: number, j: number) =>
+    i >= 0 &&
+    j >= 0 &&
+    i < was.length &&
+    j < now.length &&
+    went[i] === -1 &&
+    !taken[j] &&
+    was[i]?.text === now[j]?.text;
+  for (const n of ROWS) {
+    const there = onceIn(now, n);
+    for (const [row, i] of onceIn(was, n)) {
+      const j = there.get(row);
+      if (j === undefined || !free(i, j)) continue;
+      for (let k = 0; free(i + k, j + k); k++) pair(i + k, j + k);
+      for (let k = 1; free(i - k, j - k); k++) pair(i - k, j - k);
+    }
+  }
+  return went;
+}
+
+/** Rows of `n` words that are met once, with where they begin. */
+function onceIn(words: Word[], n: number): Map<string, number> {
+  const seen = new Map<string, number>();
+  const often = new Set<string>();
+  for (let i = 0; i + n <= words.length; i++) {
+    let row = '';
+    for (let k = 0; k < n; k++) row += `${words[i + k]?.text ?? ''} `;
+    // One short word alone says nothing of where it is.
+    if (n === 1 && row.length < 6) continue;
+    if (seen.has(row)) often.add(row);
+    else seen.set(row, i);
+  }
+  for (const row of often) seen.delete(row);
+  return seen;
+}
+
+interface Papers {
+  before: DocumentFacts;
+  after: DocumentFacts;
+  was: Word[];
+  /** The words of each old page, by their place among all. */
+  onPage: ReadonlyMap<number, number[]>;
+  now: Word[];
+  went: Int32Array;
+  pages: (number | null)[];
+}
+
+/** How far around a mark its words are looked for, in points. */
+const NEAR = { x: 240, y: 70 };
+/** A caption stands closer under its blank than a paragraph would. */
+const CAPTION = 9;
+/** How far apart two words may put a mark and still mean the same place. */
+const APART = 14;
+/** What part of the words around it must agree for a place to be found; with less it is doubtful, or lost. */
+const SURE = 0.6;
+const HARDLY = 0.3;
+/** Of a mark on no printed place: the most that may speak for another place, and how many must mean the same column. */
+const FREE = 0.25;
+const AGREED = 0.7;
+/** How far apart, across the page, two words may put a mark and still mean the same column. */
+const COLUMN = 8;
+/** In type of another size nobody knows how far from its words such a mark belongs. */
+const SAME_TYPE = 0.03;
+/** How far a printed place may be from where the words say, to be the one that is meant. */
+const SNAP = 36;
+
+function findOne(papers: Papers, m: Mark): Again {
+  const { before, after } = papers;
+  const votes = votesFor(papers, m);
+  const all = votes.reduce((sum, v) => sum + v.weight, 0);
+  const best = strongest(votes);
+  const lost: Again = { markId: m.id, state: 'lost', page: Math.min(m.page, after.pages.length), rect: m.rect };
+  if (!all) return onSamePage(papers, m) ?? lost;
+  if (!best || best.weight < HARDLY * all) return lost;
+  const stood = placeUnder(before, m, m.page, m.rect, 0);
+  const place = placeUnder(after, m, best.page, best.rect, SNAP, stood);
+  const page = itemAt(after.pages, best.page - 1);
+  const rect = roundRect(clampToPage(place ? place.rect : best.rect, page.width, page.height));
+  const sure =
+    best.weight >= SURE * all &&
+    best.second < (stood ? SURE : FREE) * best.weight &&
+    // What stood on a printed place stands on one again; what stood free is held by words alone, and they must agree.
+    (stood ? place !== null : best.agree >= AGREED && best.asLarge && (!coversPrint(page, rect) || covered(before, m)));
+  const state = !sure ? 'doubtful' : best.page === m.page && isAt(rect, m.rect) ? 'same' : 'moved';
+  return { markId: m.id, state, page: best.page, rect };
+}
+
+const isAt = (a: Rect, b: Rect) => Math.abs(a.x - b.x) < 2 && Math.abs(a.y - b.y) < 2;
+
+function covered(before: DocumentFacts, m: Mark): boolean {
+  const page = before.pages[m.page - 1];
+  return !!page && coversPrint(page, m.rect);
+}
+
+interface Vote {
+  page: number;
+  rect: Rect;
+  weight: number;
+  /** How much larger the word is now. */
+  scale: number;
+}
+
+/**
+ * Where each word near a mark says that it stands now; one that is gone says nothing, and counts. A line counts as its
+ * nearest word does, however many words it has: else a paragraph below would outvote the heading beside.
+ */
+function votesFor(papers: Papers, m: Mark): Vote[] {
+  const near = (papers.onPage.get(m.page) ?? []).flatMap((i) => {
+    const word = itemAt(papers.was, i);
+    const weight = nearness(word.rect, m.rect);
+    return weight ? [{ i, word, weight }] : [];
+  });
+  const lines = groupBy(near, ({ word }) => Math.round((word.rect.y + word.rect.h / 2) / 4));
+  return [...lines.values()].flatMap((line) => {
+    const most = Math.max(...line.map((w) => w.weight));
+    const sum = line.reduce((n, w) => n + w.weight, 0);
+    return line.map(({ i, word, weight }) => voteOf(papers, m, word, i, (weight * most) / sum));
+  });
+}
+
+function voteOf({ now, went }: Papers, m: Mark, word: Word, i: number, weight: number): Vote {
+  const to = now[went[i] ?? -1];
+  if (!to) return { page: 0, rect: m.rect, weight, scale: 1 };
+  // In another size of type the distances are others too.
+  const scale = Math.min(1.6, Math.max(0.6, to.rect.h / Math.max(1, word.rect.h)));
+  const dx = m.rect.x - word.rect.x;
+  return {
+    page: to.page,
+    rect: {
+      x: to.rect.x + dx * across(scale, Math.abs(dx)),
+      y: to.rect.y + (m.rect.y - word.rect.y) * scale,
+      w: m.rect.w,
+      h: m.rect.h,
+    },
+    weight,
+    scale,
+  };
+}
+
+/** Across a line the blank keeps its place, whatever the size of the words: only small distances grow with them. */
+const across = (scale: number, distance: number) => (distance < 40 ? scale : 1);
+
+/** How much a word tells of a mark: its caption beneath and what stands on its line tell most. */
+function nearness(word: Rect, mark: Rect): number {
+  const dx = Math.max(0, mark.x - (word.x + word.w), word.x - (mark.x + mark.w));
+  const dy = Math.max(0, mark.y - (word.y + word.h), word.y - (mark.y + mark.h));
+  if (dx > NEAR.x || dy > NEAR.y) return 0;
+  const onLine = dy === 0;
+  // Along a line words belong together over a longer distance than across lines.
+  if (onLine) return 4 / (1 + dx / 60);
+  const beneath = dx === 0 && word.y >= mark.y && dy < CAPTION;
+  return (beneath ? 5 : 1) / (1 + Math.hypot(dx, dy * 2) / 18);
+}
+
+/** The place most of the votes mean, with the weight of it and of the next one elsewhere; `agree`: the share that means its column, `asLarge`: none of the words changed its size. */
+function strongest(votes: Vote[]): (Vote & { second: number; agree: number; asLarge: boolean }) | null {
+  const groups: { page: number; votes: Vote[]; weight: number }[] = [];
+  for (const v of [...votes].sort((a, b) => b.weight - a.weight)) {
+    if (!v.page) continue;
+    const at = groups.find(
+      (g) =>
+        g.page === v.page &&
+        Math.abs(itemAt(g.votes, 0).rect.y - v.rect.y) < APART &&
+        Math.abs(itemAt(g.votes, 0).rect.x - v.rect.x) < APART * 3,
+    );
+    if (at) {
+      at.votes.push(v);
+      at.weight += v.weight;
+    } else groups.push({ page: v.page, votes: [v], weight: v.weight });
+  }
+  groups.sort((a, b) => b.weight - a.weight);
+  const [first, second] = groups;
+  if (!first) return null;
+  const x = median(first.votes, 'x');
+  const column = first.votes.filter((v) => Math.abs(v.rect.x - x) <= COLUMN).reduce((sum, v) => sum + v.weight, 0);
+  return {
+    page: first.page,
+    weight: first.weight,
+    second: second?.weight ?? 0,
+    agree: column / first.weight,
+    asLarge: first.votes.every((v) => Math.abs(v.scale - 1) < SAME_TYPE),
+    scale: itemAt(first.votes, 0).scale,
+    rect: { ...itemAt(first.votes, 0).rect, x, y: median(first.votes, 'y') },
+  };
+}
+
+/** The middle of what votes say, by their weight. */
+function median(votes: Vote[], axis: 'x' | 'y'): number {
+  const sorted = [...votes].sort((a, b) => a.rect[axis] - b.rect[axis]);
+  const half = sorted.reduce((sum, v) => sum + v.weight, 0) / 2;
+  let sum = 0;
+  for (const v of sorted) {
+    sum += v.weight;
+    if (sum >= half) return v.rect[axis];
+  }
+  return itemAt(sorted, sorted.length - 1).rect[axis];
+}
+
+const PLACE_OF: Partial<Record<MarkKind, PlaceKind>> = {
+  signature: 'signature',
+  initials: 'initials',
+  date_signed: 'date',
+  date: 'date',
+  printed_name: 'name',
+  text: 'text',
+  number: 'text',
+  money: 'text',
+  tick: 'checkbox',
+  choice: 'checkbox',
+};
+
+/** The printed place a mark stands on, or near; of the same role and number as the one it stood on, when that is told. */
+function placeUnder(
+  doc: DocumentFacts,
+  m: Mark,
+  page: number,
+  rect: Rect,
+  reach: number,
+  like: PrintedPlace | null = null,
+): PrintedPlace | null {
+  const kind = PLACE_OF[m.kind];
+  if (!kind) return null;
+  let best: { place: PrintedPlace; away: number } | null = null;
+  for (const place of doc.places) {
+    if (place.page !== page || place.kind !== kind) continue;
+    if (like && (place.role !== like.role || place.ordinal !== like.ordinal)) continue;
+    const away = Math.hypot(place.rect.x - rect.x, place.rect.y + place.rect.h - (rect.y + rect.h));
+    if (overlapArea(place.rect, rect) <= 0.2 * Math.min(place.rect.w * place.rect.h, rect.w * rect.h) && away > reach)
+      continue;
+    if (!best || away < best.away) best = { place, away };
+  }
+  return best?.place ?? null;
+}
+
+/** A mark with no word near it stands where it stood, on the page its page became, while that place is free. */
+function onSamePage({ after, pages }: Papers, m: Mark): Again | null {
+  const to = pages[m.page - 1];
+  if (to === null || to === undefined) return null;
+  const page = itemAt(after.pages, to);
+  const rect = clampToPage(m.rect, page.width, page.height);
+  const state = coversPrint(page, rect) ? 'doubtful' : to + 1 === m.page ? 'same' : 'moved';
+  return { markId: m.id, state, page: to + 1, rect };
+}
