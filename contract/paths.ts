@@ -140,6 +140,8 @@ export const paths = {
   setShelfItem: to('PATCH', '/shelf/:shelfId'),
   dropShelfItem: to('DELETE', '/shelf/:shelfId'),
   editShelfItem: to('POST', '/shelf/:shelfId/edits'),
+  bringChanged: to('POST', '/shelf/:shelfId/papers'),
+  findAgain: to('GET', '/shelf/:shelfId/papers/:documentId'),
   copyShelfItem: to('POST', '/shelf/:shelfId/copy'),
   putOnShelf: to('POST', '/shelf/:shelfId/editions'),
   dealKits: to('GET', '/deals/:dealId/kits'),

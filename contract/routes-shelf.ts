@@ -66,6 +66,19 @@ export const shelfRoutes = {
     answer: v.shelfItemView,
     problems: ['not-maker', 'unknown-member'],
   }),
+  bringChanged: route(paths.bringChanged, {
+    who: 'member',
+    summary: 'Bring in a changed paper of a form; it takes no place yet',
+    body: file('a PDF', MAX_FILE),
+    answer: v.documentView,
+    problems: [...FILE_PROBLEMS, ...PAPER_PROBLEMS, 'not-maker'],
+  }),
+  findAgain: route(paths.findAgain, {
+    who: 'member',
+    summary: 'Where the marks of a form stand on a changed paper of it',
+    answer: v.againView,
+    problems: ['reading', 'unknown-document'],
+  }),
   copyShelfItem: route(paths.copyShelfItem, {
     who: 'member',
     summary: 'A copy of it, to be changed by whoever made the copy',

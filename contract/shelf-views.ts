@@ -2,9 +2,9 @@
 import * as yup from 'yup';
 import { DOCUMENT_TYPES } from '@gatepath/core/reading';
 import { ACTS, SLOT_KINDS } from '@gatepath/core/packet';
-import { LOCKS } from '@gatepath/core/shelf';
+import { FOUND_AGAIN, LOCKS, type Again } from '@gatepath/core/shelf';
 import { SIDES } from '@gatepath/core/text';
-import { calendarDay, flag, list, moment, named, oneOf, shape, text, whole } from './answer-fields';
+import { calendarDay, flag, list, moment, named, of, oneOf, shape, text, whole } from './answer-fields';
 import * as core from './core-answers';
 import { documentView } from './document-views';
 import { SHELF_KINDS } from './shelf-schemas';
@@ -47,6 +47,12 @@ export const shelfSummary = named('ShelfSummary', {
   forms: list(text()),
 });
 export type ShelfSummary = yup.InferType<typeof shelfSummary>;
+
+/** Marks of a form on its changed paper: where each was found again, or that it was not. */
+export const againView = named('Again', {
+  items: list(of<Again>()(shape({ markId: text(), state: oneOf(FOUND_AGAIN), page: whole(), rect: core.rect }))),
+});
+export type AgainView = yup.InferType<typeof againView>;
 
 /** Who locked a setting of a kit, and which. */
 const locks = list(shape({ lock: oneOf(LOCKS), by: text() }));

@@ -4,7 +4,7 @@ import os from 'node:os';
 import path from 'node:path';
 import type { Browser, Page } from 'puppeteer-core';
 import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
-import type { DealView, Page as PageOf, ShelfSummary } from '@gatepath/contract';
+import type { DealView, Page as PageOf, ShelfItemView, ShelfSummary } from '@gatepath/contract';
 import { findings } from './axe';
 import {
   actsOn,
@@ -54,7 +54,8 @@ afterAll(async () => {
   rmSync(dir, { recursive: true });
 });
 
-async function formPaper(title: string): Promise<Uint8Array> {
+/** @param lower  how much further down the signatures stand */
+async function formPaper(title: string, lower = 0): Promise<Uint8Array> {
   const doc = await PDFDocument.create();
   const font = await doc.embedFont(StandardFonts.Helvetica);
   for (let n = 1; n <= 2; n++) {
@@ -69,7 +70,7 @@ async function formPaper(title: string): Promise<Uint8Array> {
       });
     if (n === 1) continue;
     for (const [i, who] of ['Seller 1', 'Seller 2'].entries()) {
-      const y = 320 - i * 60;
+      const y = 320 - lower - i * 60;
       page.drawLine({ start: { x: 72, y }, end: { x: 300, y }, thickness: 0.7 });
       page.drawText(`${who} signature`, { x: 72, y: y - 12, size: 9, font });
     }
@@ -166,6 +167,29 @@ test('on a wide screen one kit goes to several deals, each with its row; one tha
   await wide.waitForFunction(() => document.body.textContent!.split('Sent. See the packet').length === 3);
   const { items } = await office.call<PageOf<DealView>>('GET', '/api/deals');
   expect(items.map((d) => d.packets.map((p) => p.status))).toEqual([['at_gate'], ['at_gate'], ['at_gate']]);
+});
+
+test('a changed paper takes the place of the old one, and the marks go where their words went', async () => {
+  const changed = path.join(dir, 'changed.pdf');
+  writeFileSync(changed, await formPaper('Seller disclosure', 48));
+  const { items } = await office.call<PageOf<ShelfSummary>>('GET', '/api/shelf?what=form&search=seller');
+  const look = () => office.call<ShelfItemView>('GET', `/api/shelf/${items[0]!.id}`);
+  const before = await look();
+  await wide.goto(`${server.url}/forms/${items[0]!.id}`);
+  const input = await wide.waitForSelector(byTestId('changed-input'));
+  await (input as never as { uploadFile(f: string): Promise<void> }).uploadFile(changed);
+  await wide.waitForSelector(byTestId('found-again'));
+  expect(await textOf(wide, 'found-again')).toContain('0 marks where they were, 2 moved, 0 in doubt, 0 not found.');
+  expect(await axe(wide)).toEqual([]);
+  await tap(wide, 'take-changed');
+  await eventually(async () => {
+    const now = await look();
+    expect(now.draft.documents[0]!.id).not.toBe(before.draft.documents[0]!.id);
+    const ys = (i: ShelfItemView) => i.draft.marks.map((m) => Math.round(m.rect.y)).sort((a, b) => a - b);
+    expect(ys(now)).toEqual(ys(before).map((y) => y + 48));
+    expect(now.draft.rules.map((r) => [r.documentId, r.partyIds.length])).toEqual([[now.draft.documents[0]!.id, 2]]);
+    expect([now.edition, now.changed]).toEqual([1, true]);
+  });
 });
 
 test('what is not locked is changed for one packet, what is locked says by whom', async () => {

@@ -13,7 +13,8 @@ import type { Mark, MarkKind } from '../packet/types';
 import { itemAt } from '../sure';
 
 /** `same`: where it was; `moved`: found elsewhere; `doubtful`: to be looked at before it is taken; `lost`: not found. */
-export type FoundAgain = 'same' | 'moved' | 'doubtful' | 'lost';
+export const FOUND_AGAIN = ['same', 'moved', 'doubtful', 'lost'] as const;
+export type FoundAgain = (typeof FOUND_AGAIN)[number];
 
 export interface Again {
   markId: string;

@@ -9,3 +9,4 @@ export * from './locks';
 export * from './may';
 export * from './roles';
 export * from './again';
+export * from './again-edits';

@@ -14,6 +14,10 @@ export function shelfRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'shelfItem', ({ params, member }) => service.itemView(ctx, params.shelfId, member));
   serve(app, 'editShelfItem', ({ params, body, member }) => service.editItem(ctx, params.shelfId, body, member));
   serve(app, 'setShelfItem', ({ params, body, member }) => service.setItem(ctx, params.shelfId, body, member));
+  serve(app, 'bringChanged', async ({ params, file, member }) =>
+    service.bringChanged(ctx, params.shelfId, await file(), member),
+  );
+  serve(app, 'findAgain', ({ params, member }) => service.findAgain(ctx, params.shelfId, params.documentId, member));
   serve(app, 'copyShelfItem', ({ params, member }) => copyItem(ctx, params.shelfId, member));
   serve(app, 'putOnShelf', ({ params, body, member }) => service.putOnShelf(ctx, params.shelfId, body, member));
   serve(app, 'dropShelfItem', async ({ params, member }) => {

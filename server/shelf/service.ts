@@ -20,6 +20,8 @@ import {
   type Slot,
 } from '@gatepath/core/shelf';
 import type {
+  AgainView,
+  DocumentView,
   EditionBody,
   EditsBody,
   KitBody,
@@ -78,10 +80,12 @@ export const slotView = (s: Slot): SlotView => ({
   kind: s.slot,
 });
 
-/** The papers of forms by the form: the newest of each. */
+/** The papers of forms by the form: of each the one that stands in it as it is prepared. */
 async function papersOf(db: Db, formIds: string[]): Promise<Map<string, DocumentRow>> {
+  const forms = new Map((await q.itemsByIds(db, formIds)).map((f) => [f.id, f.draft.documents[0]?.id]));
   const out = new Map<string, DocumentRow>();
-  for (const d of await documentsOnShelf(db, formIds)) if (d.shelf_id && !d.replaced_by) out.set(d.shelf_id, d);
+  for (const d of await documentsOnShelf(db, formIds))
+    if (d.shelf_id && forms.get(d.shelf_id) === d.id) out.set(d.shelf_id, d);
   return out;
 }
 
@@ -163,10 +167,11 @@ async function viewOf(ctx: Context, row: q.ShelfRow, member: Member): Promise<Sh
     ...headOf(row, papers, member),
     draft: row.draft,
     version: row.version,
-    documents: ids.flatMap((formId) => {
-      const paper = papers.get(formId);
-      return paper ? [documentView(paper)] : [];
-    }),
+    // A form's desk may have a changed paper beside the one that stands there.
+    documents: (row.what === 'form'
+      ? await documentsOnShelf(db, [id])
+      : ids.flatMap((formId) => papers.get(formId) ?? [])
+    ).map(documentView),
     locks: locksView(row.locks),
     owner: { id: row.owner_id, name: owner?.name ?? 'Somebody' },
     users: row.users,
@@ -192,6 +197,37 @@ export async function newForm(ctx: Context, file: Upload, member: Member): Promi
     await q.saveItemDraft(tx.db, id, draft, 1);
   });
   return itemView(ctx, id, member);
+}
+
+/** Brings in a changed paper of a form: it is read, and takes no place before somebody has looked. */
+export async function bringChanged(ctx: Context, id: string, file: Upload, member: Member): Promise<DocumentView> {
+  await inTransaction(ctx.database.pool, (tx) => toChange(tx.db, id, member));
+  const paper = await broughtIn(ctx, file, id);
+  const kept = await inTransaction(ctx.database.pool, async (tx) => {
+    const row = await toChange(tx.db, id, member);
+    if (row.what !== 'form') throw notFound('This form');
+    return insertPaper(ctx, tx, paper, { deal_id: null, shelf_id: id });
+  });
+  return documentView(kept);
+}
+
+/**
+ * Where the marks of a form stand on a changed paper of it.
+ *
+ * @throws Problem `unknown-document`, `reading`
+ */
+export async function findAgain(ctx: Context, id: string, documentId: string, member: Member): Promise<AgainView> {
+  const db = ctx.database.pool;
+  const row = await itemOr404(db, id, member);
+  const papers = await documentsOnShelf(db, [id]);
+  const before = papers.find((d) => d.id === row.draft.documents[0]?.id);
+  const after = papers.find((d) => d.id === documentId);
+  if (!before || !after || before === after)
+    throw new Problem('unknown-document', 'This paper is not there any more. Bring it in once more.');
+  const [was, now] = factsFiles(ctx, [before, after]);
+  if (!was || !now) return { items: [] };
+  const marks = row.draft.marks.filter((m) => m.documentId === before.id);
+  return { items: await ctx.work.run('again', { before: was, after: now, marks }, id) };
 }
 
 /** Gives a form that was just read the slots its printed places name; one that has any already stays as it is. */

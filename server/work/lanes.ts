@@ -22,6 +22,7 @@ export const ALLOWED: Record<TaskName, Allowance> = {
   gateCheck: { lane: 'view', seconds: 60 },
   slots: { lane: 'view', seconds: 60 },
   kit: { lane: 'view', seconds: 60 },
+  again: { lane: 'view', seconds: 60 },
   marksFor: { lane: 'view', seconds: 60 },
   marksOverPrint: { lane: 'view', seconds: 60 },
   marksBeside: { lane: 'view', seconds: 60 },

@@ -1,7 +1,7 @@
 /** What the worker processes do, by name. Each takes and returns plain data; bytes of papers lie in files. */
 import type { Draft, Mark, PacketParty, Redline, ScriptFace } from '@gatepath/core/packet';
 import type { DealFacts } from '@gatepath/core/merge';
-import type { Slot } from '@gatepath/core/shelf';
+import type { Again, Slot } from '@gatepath/core/shelf';
 import { readStored } from '../files/stored';
 import { newId } from '../ids';
 import type { ComposePart } from '../pdf/compose';
@@ -81,6 +81,13 @@ export const tasks = {
       (await factsIn(t.documents)).flatMap((d) => d.places),
       newId,
     );
+  },
+  /** Where the marks of a form stand on its changed paper. */
+  again: async (t: { before: FactsFile; after: FactsFile; marks: Mark[] }): Promise<Again[]> => {
+    const { findAgain } = await import('@gatepath/core/shelf');
+    const { factsIn } = await import('../pdf/facts-file');
+    const [before, after] = await factsIn([t.before, t.after]);
+    return before && after ? findAgain(before, after, t.marks) : [];
   },
   /** What a kit makes of a deal: the draft, who fills which slot, what each will do, and what the gate check says. */
   kit: async (t: {

@@ -16,6 +16,7 @@ import { Body, Heading, Small } from '../../ui/text';
 import { slotToken } from '../../ui/slot-token';
 import { Token } from '../../ui/token';
 import { findingsOf } from '../desk/desk-header';
+import { ChangedPaper } from './changed-paper';
 import { Sharing } from './sharing';
 import type { Desk } from '../desk/use-desk';
 
@@ -45,6 +46,7 @@ export function FormPart({ desk }: { desk: Desk }) {
       <Small>Places belong to roles. On a deal they are filled by side and order.</Small>
       <Roles desk={desk} />
       <About desk={desk} />
+      <ChangedPaper desk={desk} />
       <SharingOf id={desk.packet.id} />
       <Editions id={desk.packet.id} />
     </View>
@@ -119,7 +121,7 @@ export function Roles({ desk: { draft, edit } }: { desk: Pick<Desk, 'draft' | 'e
 function About({ desk }: { desk: Desk }) {
   const item = useShelfItem(desk.packet.id);
   const { set } = useShelfActs(desk.packet.id);
-  const paper = item.data?.documents[0];
+  const paper = item.data?.documents.find((d) => d.id === desk.draft.documents[0]?.id);
   const setType = async (type: DocumentType) => {
     if (!paper) return;
     await call('setDocument', { params: { documentId: paper.id }, body: { type } });

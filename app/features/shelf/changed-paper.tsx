@@ -1,0 +1,182 @@
+/** A form's paper was changed: its marks find their places again, and what is in doubt is looked at before it is taken. */
+import { useQuery } from '@tanstack/react-query';
+import { useRef, useState } from 'react';
+import { View } from 'react-native';
+import type { DocumentView } from '@gatepath/contract';
+import { urlOf } from '@gatepath/contract/paths';
+import { calledOf, KINDS, NOBODY } from '@gatepath/core/packet';
+import { editsOfAgain, type Again } from '@gatepath/core/shelf';
+import { count } from '@gatepath/core/text';
+import { call, uploadFile } from '../../api/client';
+import { useShelfItem } from '../../api/shelf-hooks';
+import { usePalette } from '../../ui/hooks';
+import { Button, Card, Loading, Note, Trouble } from '../../ui/pieces';
+import { Switch } from '../../ui/switch';
+import { Body, Heading, Small } from '../../ui/text';
+import { PAPER_FILES } from '../deals/uploads';
+import { AtRect } from '../pages/mark-box';
+import { Sheet } from '../pages/sheet';
+import type { Desk } from '../desk/use-desk';
+
+export function ChangedPaper({ desk }: { desk: Desk }) {
+  const input = useRef<HTMLInputElement>(null);
+  const [paper, setPaper] = useState<DocumentView | null>(null);
+  const [busy, setBusy] = useState(false);
+  const [error, setError] = useState<unknown>(null);
+  const item = useShelfItem(desk.packet.id);
+  const bring = async (file: File | undefined) => {
+    if (!file) return;
+    setError(null);
+    setBusy(true);
+    try {
+      setPaper(await uploadFile('bringChanged', file, { params: { shelfId: desk.packet.id } }));
+      await item.refetch();
+    } catch (e) {
+      setError(e);
+    } finally {
+      setBusy(false);
+    }
+  };
+  const now = paper && item.data?.documents.find((d) => d.id === paper.id);
+  return (
+    <Card style={{ gap: 8 }} testID="changed-paper">
+      <Heading>A changed paper</Heading>
+      <input
+        ref={input}
+        type="file"
+        accept={PAPER_FILES}
+        aria-label="Choose the changed paper"
+        data-testid="changed-input"
+        style={{ display: 'none' }}
+        onChange={(e) => {
+          void bring(e.target.files?.[0]);
+          e.target.value = '';
+        }}
+      />
+      {now?.status === 'failed' ? <Note tone="stop" title={now.problem ?? 'It could not be read.'} /> : null}
+      {now?.status === 'ready' ? (
+        <FoundAgain desk={desk} paper={now} onDone={() => setPaper(null)} />
+      ) : now ? (
+        <Loading what="the changed paper" />
+      ) : (
+        <>
+          <Small>
+            The marks look for their places on it by the words around them. Nothing is taken before you look.
+          </Small>
+          <Button icon="file-plus" onPress={() => input.current?.click()} busy={busy} testID="bring-changed">
+            Bring in the changed paper
+          </Button>
+        </>
+      )}
+      {error ? <Trouble error={error} /> : null}
+    </Card>
+  );
+}
+
+const WORDS = { same: 'where it was', moved: 'moved', doubtful: 'in doubt', lost: 'not found' } as const;
+
+function FoundAgain({ desk, paper, onDone }: { desk: Desk; paper: DocumentView; onDone: () => void }) {
+  const found = useQuery({
+    queryKey: ['again', desk.packet.id, paper.id, desk.version],
+    queryFn: () => call('findAgain', { params: { shelfId: desk.packet.id, documentId: paper.id } }),
+    staleTime: Infinity,
+  });
+  const [turned, setTurned] = useState<Record<string, boolean>>({});
+  if (found.isPending) return <Loading what="the places" />;
+  if (found.isError) return <Trouble error={found.error} retry={() => void found.refetch()} />;
+  const items = found.data.items;
+  const of = (state: Again['state']) => items.filter((a) => a.state === state);
+  const isTaken = (a: Again) => a.state !== 'lost' && (turned[a.markId] ?? a.state !== 'doubtful');
+  const take = () => {
+    const from = desk.draft.documents[0]?.id;
+    if (!from) return;
+    const taken = new Set(items.filter(isTaken).map((a) => a.markId));
+    desk.edit(editsOfAgain(desk.draft, from, paper.id, items, taken));
+    onDone();
+  };
+  return (
+    <View style={{ gap: 8 }} testID="found-again">
+      <Body>{`${count(of('same').length, 'mark')} where they were, ${of('moved').length} moved, ${of('doubtful').length} in doubt, ${of('lost').length} not found.`}</Body>
+      {[...of('doubtful'), ...of('moved')].map((a) => (
+        <Place
+          key={a.markId}
+          desk={desk}
+          paper={paper}
+          again={a}
+          on={isTaken(a)}
+          onTurn={(on) => setTurned((was) => ({ ...was, [a.markId]: on }))}
+        />
+      ))}
+      {of('lost').map((a) => (
+        <Small key={a.markId}>{`${nameOf(desk, a)}: its words are gone. Place it by hand.`}</Small>
+      ))}
+      <View style={{ flexDirection: 'row', gap: 10 }}>
+        <Button kind="main" onPress={take} testID="take-changed">
+          Take the new paper
+        </Button>
+        <Button onPress={onDone}>Keep the old one</Button>
+      </View>
+    </View>
+  );
+}
+
+/** "Seller 1’s signature". */
+function nameOf(desk: Desk, a: Again): string {
+  const mark = desk.draft.marks.find((m) => m.id === a.markId);
+  const who = mark && mark.partyId !== NOBODY ? desk.draft.parties.find((x) => x.id === mark.partyId) : undefined;
+  const what = mark ? KINDS[mark.kind].word : 'mark';
+  return who ? `${calledOf(who)}’s ${what}` : `A ${what}`;
+}
+
+/** One mark with the piece of the page it would stand on. */
+function Place({
+  desk,
+  paper,
+  again: a,
+  on,
+  onTurn,
+}: {
+  desk: Desk;
+  paper: DocumentView;
+  again: Again;
+  on: boolean;
+  onTurn: (on: boolean) => void;
+}) {
+  const p = usePalette();
+  const [open, setOpen] = useState(a.state === 'doubtful');
+  const page = paper.pages[a.page - 1];
+  const width = 280;
+  const scale = page ? width / page.width : 1;
+  return (
+    <View style={{ gap: 4 }}>
+      <Switch
+        label={`${nameOf(desk, a)}, page ${a.page}`}
+        hint={WORDS[a.state]}
+        on={on}
+        onChange={onTurn}
+        testID={`again-${a.state}`}
+      />
+      {open && page ? (
+        <View style={{ width, height: 120, overflow: 'hidden', borderWidth: 1, borderColor: p.rule }}>
+          <View style={{ marginTop: Math.min(0, 60 - (a.rect.y + a.rect.h / 2) * scale) }}>
+            <Sheet
+              page={page}
+              url={urlOf('documentPage', { documentId: paper.id, page: a.page })}
+              width={width}
+              label={`Page ${a.page} of the changed paper`}
+            >
+              <AtRect rect={a.rect} scale={scale}>
+                <View style={{ flex: 1, borderWidth: 2, borderColor: p.brick }} />
+              </AtRect>
+            </Sheet>
+          </View>
+        </View>
+      ) : null}
+      {a.state === 'moved' ? (
+        <Button kind="quiet" onPress={() => setOpen(!open)} style={{ alignSelf: 'flex-start' }}>
+          {open ? 'Hide it' : 'See it on the page'}
+        </Button>
+      ) : null}
+    </View>
+  );
+}
