@@ -114,10 +114,14 @@ function withForm(draft: Draft, form: FormInUse & { filling: Filling }, newId: (
   const grouped = groups(newId);
   const marks: Mark[] = [];
   for (const m of form.draft.marks) {
+    // What is left of another paper of the form stands on none that goes out.
+    if (m.documentId !== form.document.id) continue;
     const first = m.partyId === NOBODY ? { id: NOBODY } : people.get(m.partyId)?.[0];
     if (first) marks.push(grouped({ ...m, id: newId(), documentId: form.document.id, partyId: first.id }));
   }
-  const rules = form.draft.rules.flatMap((r) => ruleFor(r, form, newId));
+  const rules = form.draft.rules
+    .filter((r) => r.documentId === form.document.id)
+    .flatMap((r) => ruleFor(r, form, newId));
   let made: Draft = { ...draft, marks: [...draft.marks, ...marks], rules: [...draft.rules, ...rules] };
   // What is for everybody of a side stands there once: the others get the same beside it.
   for (const { slot, people: all } of form.filling.slots)

@@ -7,13 +7,13 @@ import * as service from './service';
 /** Bringing papers in, and what was read on them. */
 export function documentRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'addDocument', async ({ params, file }) => bringIn.addDocument(ctx, params.dealId, await file()));
-  serve(app, 'setDocument', ({ params, body }) => service.changeDocument(ctx, params.documentId, body));
+  serve(app, 'setDocument', ({ params, body, member }) => service.changeDocument(ctx, params.documentId, body, member));
   serve(app, 'composeDocument', ({ params, body }) => bringIn.composeDocument(ctx, params.dealId, body));
   serve(app, 'dropDocument', async ({ params }) => {
     await service.dropDocument(ctx, params.documentId);
   });
-  serve(app, 'documentFacts', async ({ params, request, reply }) => {
-    const row = await service.documentOr404(ctx.database.pool, params.documentId);
+  serve(app, 'documentFacts', async ({ params, request, reply, member }) => {
+    const row = await service.documentFor(ctx.database.pool, params.documentId, member);
     void reply.header('cache-control', 'private, max-age=86400').header('vary', 'accept-encoding');
     if (!/\bgzip\b/.test(request.headers['accept-encoding'] ?? '')) return service.packedFacts(ctx, row);
     // They are kept compressed, and travel as they are kept.
@@ -22,13 +22,13 @@ export function documentRoutes(app: FastifyInstance, ctx: Context): void {
       .header('content-encoding', 'gzip')
       .send(await service.keptFacts(ctx, row));
   });
-  serve(app, 'documentFile', async ({ params, reply }) => {
-    const row = await service.documentOr404(ctx.database.pool, params.documentId);
+  serve(app, 'documentFile', async ({ params, reply, member }) => {
+    const row = await service.documentFor(ctx.database.pool, params.documentId, member);
     const body = await ctx.files.stream(row.original_sha256);
     return row.came_as === 'pdf' ? sendPdf(reply, body, row.file_name) : sendOriginal(reply, body, row.file_name);
   });
-  serve(app, 'documentPage', async ({ params, query, reply }) => {
-    const row = await service.documentOr404(ctx.database.pool, params.documentId);
+  serve(app, 'documentPage', async ({ params, query, reply, member }) => {
+    const row = await service.documentFor(ctx.database.pool, params.documentId, member);
     return sendPage(reply, await service.pageImage(ctx, row, params.page, query.dpi));
   });
 }

@@ -13,6 +13,8 @@ import { newSecret } from '../ids';
 import { packetsWithDocument } from '../packets/queries';
 import { packedFactsIn, type FactsFile } from '../pdf/facts-file';
 import { notFound, Problem } from '../problem';
+import { mayChangeItem, mayUseItem } from '../shelf/queries';
+import type { Member } from '../firm/queries';
 import { WorkFailure } from '../work/failure';
 import { documentChanged, documentRead, tellOf } from './place';
 import { whyUnread } from './problems';
@@ -97,6 +99,17 @@ export async function documentOr404(db: Db, id: string): Promise<q.DocumentRow> 
   return row;
 }
 
+/**
+ * A document that a member may look at, by its id: a form's paper is there for those who may use the form.
+ *
+ * @throws Problem `not-found`
+ */
+export async function documentFor(db: Db, id: string, member: Member): Promise<q.DocumentRow> {
+  const row = await documentOr404(db, id);
+  if (row.shelf_id && !(await mayUseItem(db, row.shelf_id, member.id))) throw notFound('This document');
+  return row;
+}
+
 /** The facts of a document's pages as they are kept: JSON, compressed with gzip. */
 export function keptFacts(ctx: Context, row: q.DocumentRow): Promise<Buffer> {
   if (!row.facts_sha256) throw new Problem('reading', `“${row.name}” is still being read. It is ready in a moment.`);
@@ -164,14 +177,20 @@ async function drawn(
 }
 
 /** Corrects a document's name or type, or says which other one took its place. */
-export async function changeDocument(ctx: Context, id: string, body: DocumentPatch): Promise<DocumentView> {
+export async function changeDocument(
+  ctx: Context,
+  id: string,
+  body: DocumentPatch,
+  member: Member,
+): Promise<DocumentView> {
   const row = await inTransaction(ctx.database.pool, async (tx) => {
     const { db } = tx;
     const was = await q.lockDocument(db, id);
-    if (!was) throw notFound('This document');
+    if (!was || (was.shelf_id && !(await mayChangeItem(db, was.shelf_id, member.id)))) throw notFound('This document');
     if (body.replacedBy) {
       const by = await documentOr404(db, body.replacedBy);
-      if (by.deal_id !== was.deal_id || by.id === id) throw notFound('The document that takes its place');
+      if (by.deal_id !== was.deal_id || by.shelf_id !== was.shelf_id || by.id === id)
+        throw notFound('The document that takes its place');
     }
     const now: q.DocumentRow = {
       ...was,

@@ -1,6 +1,6 @@
 /** The shelf in the database: items as they are prepared, their editions, and who is made of what. */
 import type { Draft } from '@gatepath/core/packet';
-import type { Locks, Members } from '@gatepath/core/shelf';
+import { mayMake, mayUse, type Locks, type Members, type Sharing } from '@gatepath/core/shelf';
 import type { Db } from '../db/pool';
 
 export interface ShelfRow {
@@ -183,4 +183,29 @@ export async function packetsOfKit(db: Db, dealId: string, kitId: string): Promi
     [dealId, kitId],
   );
   return r.rows;
+}
+
+/** Who may do what with an item. */
+export const sharingOf = (row: Pick<ShelfRow, 'owner_id' | 'users' | 'makers'>): Sharing => ({
+  ownerId: row.owner_id,
+  users: row.users,
+  makers: row.makers,
+});
+
+async function sharing(db: Db, id: string): Promise<Sharing | null> {
+  const sql = 'select owner_id, users, makers from shelf_item where id = $1';
+  const row = (await db.query<Pick<ShelfRow, 'owner_id' | 'users' | 'makers'>>(sql, [id])).rows[0];
+  return row ? sharingOf(row) : null;
+}
+
+/** Whether a member may use an item that is there. */
+export async function mayUseItem(db: Db, id: string, memberId: string): Promise<boolean> {
+  const s = await sharing(db, id);
+  return s !== null && mayUse(s, memberId);
+}
+
+/** Whether a member may change an item that is there. */
+export async function mayChangeItem(db: Db, id: string, memberId: string): Promise<boolean> {
+  const s = await sharing(db, id);
+  return s !== null && mayMake(s, memberId);
 }

@@ -9,16 +9,7 @@ import {
   type DraftEdit,
 } from '@gatepath/core/packet';
 import { keysOf } from '@gatepath/core/sure';
-import {
-  mayMake,
-  mayUse,
-  sameSlot,
-  slotLetters,
-  slotsOf,
-  type Locks,
-  type Sharing,
-  type Slot,
-} from '@gatepath/core/shelf';
+import { mayMake, mayUse, sameSlot, slotLetters, slotsOf, type Locks, type Slot } from '@gatepath/core/shelf';
 import type {
   AgainView,
   DocumentView,
@@ -46,8 +37,6 @@ import { topics } from '../live/live';
 import { notFound, Problem } from '../problem';
 import * as q from './queries';
 
-const sharing = (row: q.ShelfRow): Sharing => ({ ownerId: row.owner_id, users: row.users, makers: row.makers });
-
 /**
  * A form or a kit that a member may use, by its id; what they may not is not there for them.
  *
@@ -55,15 +44,15 @@ const sharing = (row: q.ShelfRow): Sharing => ({ ownerId: row.owner_id, users: r
  */
 export async function itemOr404(db: Db, id: string, member: Member): Promise<q.ShelfRow> {
   const row = await q.itemById(db, id);
-  if (!row || !mayUse(sharing(row), member.id)) throw notFound('This form or kit');
+  if (!row || !mayUse(q.sharingOf(row), member.id)) throw notFound('This form or kit');
   return row;
 }
 
 /** The same, locked, for a member who changes it. */
 async function toChange(db: Db, id: string, member: Member): Promise<q.ShelfRow> {
   const row = await q.lockItem(db, id);
-  if (!row || !mayUse(sharing(row), member.id)) throw notFound('This form or kit');
-  if (!mayMake(sharing(row), member.id))
+  if (!row || !mayUse(q.sharingOf(row), member.id)) throw notFound('This form or kit');
+  if (!mayMake(q.sharingOf(row), member.id))
     throw new Problem(
       'not-maker',
       `“${row.name}” is yours to use, and not to change. Ask whoever made it, or make a copy.`,
@@ -133,7 +122,7 @@ export async function listShelf(
 
 function headOf(row: q.ShelfRow, papers: ReadonlyMap<string, DocumentRow>, member: Member) {
   return {
-    own: mayMake(sharing(row), member.id),
+    own: mayMake(q.sharingOf(row), member.id),
     id: row.id,
     what: row.what,
     name: row.name,
@@ -275,7 +264,7 @@ export async function newKit(ctx: Context, body: KitBody, member: Member): Promi
 /** Whoever makes a kit takes forms they may use; whoever uses it later takes what is in it. */
 async function requireVisible(db: Db, formIds: string[], member: Member): Promise<void> {
   const rows = await q.itemsByIds(db, formIds);
-  if (rows.some((r) => !mayUse(sharing(r), member.id))) throw notFound('A form of this kit');
+  if (rows.some((r) => !mayUse(q.sharingOf(r), member.id))) throw notFound('A form of this kit');
 }
 
 /**

@@ -78,6 +78,8 @@ async function onShelf(title: string): Promise<ShelfItemView> {
   return way.server.ok('putOnShelf', { params: { shelfId: id }, body: { version } });
 }
 
+const shelved = async (name: string) =>
+  (await way.server.ok('shelf', { query: { what: 'form' } })).items.find((i) => i.name === name)?.id;
 const people = (count: number, more: { company?: string } = {}) =>
   Array.from({ length: count }, (_, i) => ({
     side: 'seller' as const,
@@ -270,6 +272,19 @@ test('who may only use it sees it and makes packets of it, and changes nothing; 
       for (const c of calls) out.push((await c()).status);
       return out;
     });
+  // A form is as closed as its kit: its paper too, to look at and to change.
+  const secret = (await server.ok('copyShelfItem', { params: { shelfId: form.id } })).documents[0]!;
+  const ofForm = { params: { shelfId: (await shelved('Seller disclosure (copy)'))! } };
+  await server.ok('setShelfItem', { ...ofForm, body: { users: [], makers: [] } });
+  const paper = [
+    () => server.call('documentFacts', { params: { documentId: secret.id } }),
+    () => server.call('documentFile', { params: { documentId: secret.id } }),
+    () => server.call('documentPage', { params: { documentId: secret.id, page: 1 } }),
+    () => server.call('setDocument', { params: { documentId: secret.id }, body: { name: 'Mine' } }),
+  ];
+  expect(await statuses(cookies[1]!, paper)).toEqual([404, 404, 404, 404]);
+  expect(await statuses(own, paper)).toEqual([200, 200, 200, 200]);
+  await server.call('dropShelfItem', ofForm);
   expect(await statuses(cookies[0]!, change)).toEqual([403, 403, 403, 403]);
   expect(await statuses(cookies[0]!, look)).toEqual([200, 200, 200, 200]);
   expect(await statuses(cookies[1]!, [...change, ...look])).toEqual(Array(8).fill(404));

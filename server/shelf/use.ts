@@ -1,6 +1,6 @@
 /** Using a kit on a deal: what it would make of it, and making it, sent or as a draft. */
 import { dayOf, dueDay } from '@gatepath/core/calendar';
-import { type Draft, type DraftEdit } from '@gatepath/core/packet';
+import { DRAFT_LISTS, PACKET_LIMITS, type Draft, type DraftEdit } from '@gatepath/core/packet';
 import { brokenLock, fillSlots, lockedWords, sameSlot, slotsOf, withDocuments } from '@gatepath/core/shelf';
 import type { KitsView, KitTrial, KitUseBody } from '@gatepath/contract';
 import { mergeTags, tagValues } from '@gatepath/core/merge';
@@ -233,6 +233,12 @@ export async function useKit(
   const { send, despiteWarnings, ...changes } = body;
   const { kit, edition, deal, forms, draft, findings } = await workOut(ctx, dealId, kitId, changes, member);
   if (send) requireClean(findings, despiteWarnings);
+  for (const list of DRAFT_LISTS)
+    if (draft[list].length > PACKET_LIMITS[list])
+      throw new Problem(
+        'over-limits',
+        `A packet takes at most ${PACKET_LIMITS[list]} ${list}, and this kit would make more. Make two kits of it.`,
+      );
   const id = newId();
   await inTransaction(ctx.database.pool, async (tx) => {
     const ids = new Map<string, string>();
