@@ -2,7 +2,7 @@
  * Makes the migrated, empty database that tests copy: embedded, or with `postgres` on the tests' server. Prints where the
  * program of the worker processes lies.
  */
-import { rmSync } from 'node:fs';
+import { renameSync, rmSync } from 'node:fs';
 import pg from 'pg';
 import { migrate } from '../db/migrate';
 import { openDatabase } from '../db/pool';
@@ -11,11 +11,13 @@ import { Live } from '../live/live';
 import { workerProgram } from '../work/program';
 import { TEMPLATE_DATABASE, TEMPLATE_DIR } from './template';
 
+/** It is made beside its place, so that nobody copies half of it, or the lock of whoever makes it. */
+const MAKING = `${TEMPLATE_DIR}.${process.pid}`;
+
 /** Makes room for the database anew, and says where it is. */
 async function place(): Promise<{ databaseUrl: string | null; dataDir: string }> {
   if (process.argv[2] !== 'postgres') {
-    rmSync(TEMPLATE_DIR, { recursive: true, force: true });
-    return { databaseUrl: null, dataDir: TEMPLATE_DIR };
+    return { databaseUrl: null, dataDir: MAKING };
   }
   const url = process.env.GATEPATH_TEST_PG!;
   const admin = new pg.Client({ connectionString: `${url}/postgres` });
@@ -31,4 +33,8 @@ const jobs = new Jobs(database, new Live(), console.error);
 await jobs.start();
 await jobs.stop();
 await database.close();
+if (process.argv[2] !== 'postgres') {
+  rmSync(TEMPLATE_DIR, { recursive: true, force: true });
+  renameSync(MAKING, TEMPLATE_DIR);
+}
 process.stdout.write(await workerProgram(), () => process.exit(0));
