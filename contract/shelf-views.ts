@@ -73,7 +73,10 @@ export const shelfItemView = named('ShelfItem', {
   forms: list(shape({ id: text(), name: text(), edition: whole(), retired: flag() })),
   /** Kits that a form is in. */
   kits: list(shape({ id: text(), name: text() })),
-  editions: list(shape({ edition: whole(), by: text(), at: moment() })),
+  /** Newest first, each with what it changed of the one before; of the oldest that is not told. */
+  editions: list(shape({ edition: whole(), by: text(), at: moment(), changes: list(text()) })),
+  /** What is prepared and stands in no edition yet. */
+  since: list(text()),
 });
 export type ShelfItemView = yup.InferType<typeof shelfItemView>;
 

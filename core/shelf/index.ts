@@ -10,3 +10,4 @@ export * from './may';
 export * from './roles';
 export * from './again';
 export * from './again-edits';
+export * from './changes';

@@ -6,7 +6,18 @@ import { overlapArea } from '../paper/geometry';
 import type { PrintedPlace } from '../reading/types';
 import { viewDraft } from '../checks';
 import { facts, mark, page, party } from '../test-support';
-import { brokenLock, draftOfKit, fillSlots, LOCKS, lockOf, newSlot, slotLetters, slotsOnPages, withDocuments } from '.';
+import {
+  brokenLock,
+  changesBetween,
+  draftOfKit,
+  fillSlots,
+  LOCKS,
+  lockOf,
+  newSlot,
+  slotLetters,
+  slotsOnPages,
+  withDocuments,
+} from '.';
 
 let n = 0;
 const newId = () => `id${n++}`;
@@ -188,4 +199,45 @@ test('an edit breaks the lock it is about, and no other', () => {
     const broken = brokenLock(edits, { [lock]: { memberId: 'o', name: 'Odile' } });
     expect(broken).toEqual(['message', 'path'].includes(lock) ? { lock, by: 'Odile' } : null);
   }
+});
+
+test('what changed between two editions is told, each thing once; nothing where nothing did', () => {
+  const before = form();
+  const name = (id: string) => `Paper ${id}`;
+  expect(changesBetween(before, structuredClone(before), name)).toEqual([]);
+  const [first, second] = before.parties;
+  const mark1 = before.marks[0]!;
+  const after: Draft = {
+    ...before,
+    name: 'Disclosure of 2027',
+    parties: [{ ...first!, act: 'approve' }, second!, newSlot('one', 'buyer', 1, 'b', 2)],
+    marks: [
+      { ...mark1, rect: { ...mark1.rect, x: 1 } },
+      ...before.marks.slice(1, -1),
+      { ...mark('n', 'b', 'signature') },
+    ],
+    rules: before.rules.map((r) => ({ ...r, partyIds: [second!.id, 'b'] })),
+    gates: [{ id: 'g', partyIds: [second!.id] }],
+    message: 'Hello',
+  };
+  expect(changesBetween(before, after, name)).toEqual([
+    'It is called “Disclosure of 2027” now, and was “Disclosure”.',
+    'New: Buyer 1.',
+    'Seller 1 does something else.',
+    '1 mark more.',
+    '1 mark taken away.',
+    '1 mark moved.',
+    'Buyer 1 initials every page now.',
+    'Seller 1 no longer initials every page.',
+    'The order is another.',
+    'Subject or message is another.',
+  ]);
+  // Another paper with the marks where they went is a changed paper and moved marks, and nothing else.
+  const paper = withDocuments(before, () => 'form2');
+  expect(changesBetween(before, paper, name)).toEqual(['The paper was changed.']);
+  const kit = { ...emptyDraft('Kit'), documents: [{ id: 'a' }, { id: 'b' }] };
+  expect(changesBetween(kit, { ...kit, documents: [{ id: 'b' }, { id: 'a' }, { id: 'c' }] }, name)).toEqual([
+    'Paper c came in.',
+    'The papers are in another order.',
+  ]);
 });

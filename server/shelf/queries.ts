@@ -146,12 +146,12 @@ export async function lastEditions(db: Db, ids: string[]): Promise<Map<string, E
   return new Map(r.rows.map((e) => [e.item_id, e]));
 }
 
-/** When each edition of an item was made, and by whom; newest first, up to a bound. */
-export async function editionsOf(db: Db, id: string): Promise<Omit<EditionRow, 'draft' | 'item_id'>[]> {
-  const r = await db.query<Omit<EditionRow, 'draft' | 'item_id'>>(
-    `select e.edition, m.name as by, e.made_at from shelf_edition e join member m on m.id = e.made_by
-     where e.item_id = $1 order by e.edition desc limit 100`,
-    [id],
+/** The editions of an item, newest first, as many as are told of. */
+export async function editionsOf(db: Db, id: string, limit: number): Promise<EditionRow[]> {
+  const r = await db.query<EditionRow>(
+    `select e.item_id, e.edition, e.draft, m.name as by, e.made_at from shelf_edition e join member m on m.id = e.made_by
+     where e.item_id = $1 order by e.edition desc limit $2`,
+    [id, limit],
   );
   return r.rows;
 }

@@ -9,7 +9,16 @@ import {
   type DraftEdit,
 } from '@gatepath/core/packet';
 import { keysOf } from '@gatepath/core/sure';
-import { mayMake, mayUse, sameSlot, slotLetters, slotsOf, type Locks, type Slot } from '@gatepath/core/shelf';
+import {
+  changesBetween,
+  mayMake,
+  mayUse,
+  sameSlot,
+  slotLetters,
+  slotsOf,
+  type Locks,
+  type Slot,
+} from '@gatepath/core/shelf';
 import type {
   AgainView,
   DocumentView,
@@ -145,13 +154,20 @@ export async function itemView(ctx: Context, id: string, member: Member): Promis
   return viewOf(ctx, await itemOr404(ctx.database.pool, id, member), member);
 }
 
+/** As many editions as are told of, with what each changed. */
+const MOST_EDITIONS = 6;
+
 async function viewOf(ctx: Context, row: q.ShelfRow, member: Member): Promise<ShelfItemView> {
   const db = ctx.database.pool;
   const { id } = row;
   const owner = (await listMembers(db)).find((m) => m.id === row.owner_id);
   const ids = formIdsOf(row);
   const papers = await papersOf(db, ids);
-  const forms = row.what === 'kit' ? await q.itemsByIds(db, ids) : [];
+  // One more than is told of: the oldest is compared too.
+  const editions = await q.editionsOf(db, id, MOST_EDITIONS + 1);
+  const known = [...editions.map((e) => e.draft), row.draft].flatMap((d) => d.documents.map((x) => x.id));
+  const forms = row.what === 'kit' ? await q.itemsByIds(db, [...new Set(known)]) : [];
+  const nameOf = (of: string) => forms.find((f) => f.id === of)?.name ?? 'A paper';
   return {
     ...headOf(row, papers, member),
     draft: row.draft,
@@ -171,7 +187,16 @@ async function viewOf(ctx: Context, row: q.ShelfRow, member: Member): Promise<Sh
       return f ? [{ id: f.id, name: f.name, edition: f.edition, retired: f.retired_at !== null }] : [];
     }),
     kits: row.what === 'form' ? await q.kitsWithForm(db, id) : [],
-    editions: (await q.editionsOf(db, id)).map((e) => ({ edition: e.edition, by: e.by, at: e.made_at.toISOString() })),
+    editions: editions.slice(0, MOST_EDITIONS).map((e, i) => {
+      const before = editions[i + 1];
+      return {
+        edition: e.edition,
+        by: e.by,
+        at: e.made_at.toISOString(),
+        changes: before ? changesBetween(before.draft, e.draft, nameOf) : [],
+      };
+    }),
+    since: row.changed && editions[0] ? changesBetween(editions[0].draft, row.draft, nameOf) : [],
   };
 }
 

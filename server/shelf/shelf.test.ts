@@ -110,6 +110,24 @@ test('a paper becomes a form with the roles its lines name, and is not to be use
   expect((await way.server.call('newPacket', packet)).problem.type).toBe('/problems/unknown-document');
 });
 
+test('what an edition changed is told, and what is prepared since', async () => {
+  const params = { shelfId: (await onShelf('Water statement')).id };
+  const item = await way.server.ok('shelfItem', { params });
+  expect([item.editions.map((e) => e.changes), item.since]).toEqual([[[]], []]);
+  const edits: DraftEdit[] = [{ op: 'drop', list: 'marks', id: item.draft.marks[0]!.id }];
+  const { version } = await way.server.ok('editShelfItem', { params, body: { edits } });
+  expect((await way.server.ok('shelfItem', { params })).since).toEqual(['1 mark taken away.']);
+  const put = await way.server.ok('putOnShelf', { params, body: { version } });
+  expect([put.editions.map((e) => [e.edition, e.changes]), put.since]).toEqual([
+    [
+      [2, ['1 mark taken away.']],
+      [1, []],
+    ],
+    [],
+  ]);
+  await way.server.ok('setShelfItem', { params, body: { retired: true } });
+});
+
 test('two forms make a kit; it is used on a deal as it was put on the shelf, whatever is prepared since', async () => {
   const other = await onShelf('Lead paint disclosure');
   kit = await way.server.ok('newKit', { body: { name: 'Older home', formIds: [form.id, other.id] } });
@@ -188,7 +206,10 @@ test('a form that was retired, and an edition past its last day, are told where 
   expect((await use(deal.id)).problem.detail).toContain('was retired');
   const listed = async (retired: string) =>
     (await way.server.ok('shelf', { query: { what: 'form', retired } })).items.map((i) => i.name);
-  expect([await listed('true'), await listed('false')]).toEqual([['Seller disclosure'], ['Lead paint disclosure']]);
+  expect([await listed('true'), await listed('false')]).toEqual([
+    ['Seller disclosure', 'Water statement'],
+    ['Lead paint disclosure'],
+  ]);
   await way.server.ok('setShelfItem', { params: { shelfId: form.id }, body: { retired: false } });
   expect((await way.server.call('dropShelfItem', { params: { shelfId: form.id } })).problem.type).toBe(
     '/problems/was-sent',

@@ -165,12 +165,18 @@ export function Editions({ id }: { id: string }) {
   const { set, drop } = useShelfActs(id);
   const [asking, setAsking] = useState(false);
   if (!item.data) return null;
-  const { editions, kits, retired, edition } = item.data;
+  const { editions, since, kits, retired, edition } = item.data;
   return (
     <Card style={{ gap: 6 }}>
       <Heading>Editions</Heading>
+      {since.length ? <Small>{`Being prepared: ${since.join(' ')}`}</Small> : null}
       {editions.length ? (
-        editions.slice(0, 8).map((e) => <Small key={e.edition}>{`${e.edition}: ${e.by}, ${e.at.slice(0, 10)}`}</Small>)
+        editions.map((e) => (
+          <View key={e.edition}>
+            <Small>{`${e.edition}: ${e.by}, ${e.at.slice(0, 10)}`}</Small>
+            {e.changes.length ? <Small style={{ paddingLeft: 14 }}>{e.changes.join(' ')}</Small> : null}
+          </View>
+        ))
       ) : (
         <Small>None yet. Packets are made of editions, so that what is being prepared disturbs nobody.</Small>
       )}

@@ -98,6 +98,7 @@ const item = (more: Partial<ShelfItemView> = {}): ShelfItemView => ({
   forms: [{ id: 'f1', name: 'Seller’s disclosure', edition: 1, retired: false }],
   kits: [],
   editions: [],
+  since: [],
   ...more,
 });
 
