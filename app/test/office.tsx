@@ -1,13 +1,16 @@
 /** Screens of the office on their own: drawn with the house's theme, their requests answered by a test. */
 import type { ReactElement } from 'react';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { render } from '@testing-library/react';
+import { configure, render } from '@testing-library/react';
 import { PaperProvider } from 'react-native-paper';
 import type { DealSummary, DealView, PacketView, SentView, SessionView } from '@gatepath/contract';
 import { type PacketParty, emptyDraft } from '@gatepath/core/packet';
 import { ApiError } from '../api/client';
 import { keys } from '../api/hooks';
 import { makeTheme } from '../ui/theme';
+
+// On a machine that does much else an answer may take longer than the second that is usual.
+configure({ asyncUtilTimeout: 10_000 });
 
 export interface Asked {
   method: string;

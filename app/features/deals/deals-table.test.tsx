@@ -17,6 +17,7 @@ function table(more: (asked: Asked) => unknown = () => undefined): Asked[] {
     if (own !== undefined) return own;
     if (a.url.startsWith('/api/deals?')) return { items: deals, next: null };
     if (a.url === '/api/views') return { items: [] };
+    if (a.url.startsWith('/api/shelf')) return { items: [], next: null };
     if (a.url === '/api/deal-tags') return { tags: ['canal'] };
     if (a.url === '/api/firm') return { members: [{ id: 'tobias', name: 'Tobias Mercer', email: 't@example.com' }] };
     return {};
