@@ -15,6 +15,7 @@ const CHANGES = [
   'no-document',
   'unknown-document',
   'no-room',
+  'locked-setting',
 ] as const;
 
 export const officeRoutes = {

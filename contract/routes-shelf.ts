@@ -1,19 +1,20 @@
 /** Routes for members: the shelf with its forms and kits, and kits used on deals. */
 import { LARGE_BODY, MAX_FILE } from './limits';
 import { paths } from './paths';
-import { PAPER_PROBLEMS } from './problems';
+import { PAPER_PROBLEMS, REFUSED } from './problems';
 import { file, FILE_PROBLEMS, NOTHING, route } from './route';
 import * as s from './schemas';
 import * as v from './views';
 
 const USE = [
+  ...REFUSED,
   'not-on-shelf',
   'reading',
   'locked-setting',
   'gate-check',
   'warnings',
-  'unknown-document',
   'over-limits',
+  'changed-meanwhile',
 ] as const;
 
 export const shelfRoutes = {
@@ -43,7 +44,7 @@ export const shelfRoutes = {
     summary: 'Make a kit of forms',
     body: s.kitBody,
     answer: v.shelfItemView,
-    problems: ['not-on-shelf', 'over-limits'],
+    problems: ['not-on-shelf', 'over-limits', 'unknown-document'],
   }),
   shelfItem: route(paths.shelfItem, {
     who: 'member',

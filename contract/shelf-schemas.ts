@@ -15,6 +15,8 @@ export const shelfQuery = object({
   limit: yup.number().integer().min(1).max(100).default(40),
 });
 
+export type ShelfQuery = yup.InferType<typeof shelfQuery>;
+
 /** A form of a document of a packet, or a kit of the whole of it. */
 export const keepBody = object({
   packetId: id().required(),

@@ -82,6 +82,8 @@ export type ShelfItemView = yup.InferType<typeof shelfItemView>;
 
 export const kitTrial = named('KitTrial', {
   kit: shape({ id: text(), name: text(), edition: whole() }),
+  /** Where the deal is. */
+  address: text(),
   name: text(),
   subject: text(),
   message: text(),

@@ -77,6 +77,12 @@ export async function type(page: Page, testId: string, text: string): Promise<vo
   did(page, 1, text.length);
 }
 
+/** A file chosen in a hidden field of a page. */
+export async function chooseFile(page: Page, testId: string, file: string): Promise<void> {
+  const field = await page.waitForSelector(byTestId(testId));
+  await (field as never as { uploadFile(f: string): Promise<void> }).uploadFile(file);
+}
+
 export async function textOf(page: Page, testId: string): Promise<string> {
   const el = await page.waitForSelector(byTestId(testId));
   return el!.evaluate((e) => e.textContent ?? '');

@@ -1,25 +1,26 @@
 /** The deal in real Chromium: what it needs follows its facts, others see it live; the first screen is worked through. */
-import type { Browser, Page } from 'puppeteer-core';
+import type { Page } from 'puppeteer-core';
 import type { DealView, MessageSummary, PacketView, SigningView, TodayView } from '@gatepath/contract';
 import { addDays } from '@gatepath/core/calendar';
 import type { DraftEdit } from '@gatepath/core/packet';
 import { paper } from '../server/test/papers';
 import { findings } from './axe';
-import { byTestId, eventually, launch, openPage, PHONE, settled, signIn, tap, type, WIDE } from './browser';
+import { byTestId, eventually, settled, tap, type } from './browser';
 import { press } from './client';
-import { MEMBER, Office } from './office';
-import { ServerProcess } from './server';
+import { Office } from './office';
+import type { ServerProcess } from './server';
+import { Stage } from './stage';
 
 jest.setTimeout(300_000);
 
+let stage: Stage;
 let server: ServerProcess;
-let browser: Browser;
 let office: Office;
 let phone: Page;
 let wide: Page;
+let errors: string[];
 let deal: DealView;
 let packet: PacketView;
-const errors: string[] = [];
 
 const people = [
   { side: 'seller' as const, name: 'Wren Alder', email: 'wren@example.com', phone: '555-0101' },
@@ -27,21 +28,12 @@ const people = [
 ];
 
 beforeAll(async () => {
-  server = await ServerProcess.start({ CLOCK_FORWARD: '1' });
-  office = new Office(server);
-  await office.setUp();
+  stage = await Stage.set({ CLOCK_FORWARD: '1' });
+  ({ server, office, phone, wide, errors } = stage);
   deal = await office.deal('7 Weir Terrace', people);
-  browser = await launch();
-  phone = await openPage(browser, PHONE);
-  wide = await openPage(browser, WIDE);
-  for (const page of [phone, wide]) {
-    page.on('pageerror', (e) => errors.push(String(e)));
-    await signIn(page, server.url, MEMBER.email, MEMBER.password);
-  }
 });
 afterAll(async () => {
-  await browser?.close();
-  await server?.remove();
+  await stage?.end();
 });
 
 const look = () => office.call<DealView>('GET', `/api/deals/${deal.id}`);

@@ -2,49 +2,34 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import type { Browser, Page } from 'puppeteer-core';
+import type { Page } from 'puppeteer-core';
 import type { BinderView, DealSummary, DealView, MessageSummary, PacketView } from '@gatepath/contract';
 import type { DraftEdit } from '@gatepath/core/packet';
 import { paper } from '../server/test/papers';
 import { findings } from './axe';
-import {
-  byLabel,
-  byTestId,
-  choose,
-  eventually,
-  launch,
-  openPage,
-  PHONE,
-  settled,
-  signIn,
-  tap,
-  tapOn,
-  textOf,
-  type,
-  WIDE,
-} from './browser';
+import { chooseFile, byLabel, byTestId, choose, eventually, settled, tap, tapOn, textOf, type } from './browser';
 import { press } from './client';
-import { MEMBER, Office } from './office';
-import { ServerProcess } from './server';
+import type { Office } from './office';
+import type { ServerProcess } from './server';
+import { Stage } from './stage';
 
 jest.setTimeout(300_000);
 
+let stage: Stage;
 let server: ServerProcess;
-let browser: Browser;
 let office: Office;
 let phone: Page;
 let wide: Page;
+let errors: string[];
 let deal: DealView;
 let packet: PacketView;
-const errors: string[] = [];
 const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-lists-'));
 /** As many deals as stand behind the end of a list; with MANY=10000 it takes two minutes more. */
 const MANY = Number(process.env.MANY ?? 600);
 
 beforeAll(async () => {
-  server = await ServerProcess.start({ CLOCK_FORWARD: '1' });
-  office = new Office(server);
-  await office.setUp();
+  stage = await Stage.set({ CLOCK_FORWARD: '1' });
+  ({ server, office, phone, wide, errors } = stage);
   deal = await office.deal('7 Weir Terrace', [
     { side: 'seller', name: 'Wren Alder', email: 'wren@example.com' },
     { side: 'seller', name: 'Callum Alder', email: 'callum@example.com' },
@@ -68,18 +53,10 @@ beforeAll(async () => {
       },
     })),
   );
-  browser = await launch();
-  phone = await openPage(browser, PHONE);
-  wide = await openPage(browser, WIDE);
-  for (const page of [phone, wide]) {
-    page.on('pageerror', (e) => errors.push(String(e)));
-    await signIn(page, server.url, MEMBER.email, MEMBER.password);
-  }
   packet = await office.look(draft.id);
 });
 afterAll(async () => {
-  await browser?.close();
-  await server?.remove();
+  await stage?.end();
   rmSync(dir, { recursive: true });
 });
 
@@ -162,8 +139,7 @@ test('a table with two wrong rows is brought in with a mouse: the wrong ones are
   const file = path.join(dir, 'people.csv');
   writeFileSync(file, 'Who,Mail\nAgnes Thorvald,agnes@example.com\n,x@example.com\nBo Vane,nowhere\n');
   await wide.goto(`${server.url}/import?what=people`);
-  const input = await wide.waitForSelector(byTestId('import-file'));
-  await (input as unknown as { uploadFile: (f: string) => Promise<void> }).uploadFile(file);
+  await chooseFile(wide, 'import-file', file);
   await wide.waitForSelector(byTestId('import-columns'));
   await press(wide, 'left out');
   await choose(wide, 'Name');

@@ -5,7 +5,7 @@ import os from 'node:os';
 import path from 'node:path';
 import type { DealSummary, MessageSummary, ShelfSummary } from '@gatepath/contract';
 import type { Page } from 'puppeteer-core';
-import { byTestId, launch, openPage, PHONE, settled, signIn, tap, type, WIDE } from './browser';
+import { byTestId, chooseFile, launch, openPage, PHONE, settled, signIn, tap, type, WIDE } from './browser';
 import { download } from './proof';
 
 const OUT = path.join(process.cwd(), 'docs', 'screenshots');
@@ -125,8 +125,7 @@ const file = await download(
   path.join(dir, 'Agency disclosure (sealed).pdf'),
 );
 await wide.goto(`${base}/check`);
-const input = await wide.waitForSelector(byTestId('check-file'));
-await (input as never as { uploadFile(f: string): Promise<void> }).uploadFile(file);
+await chooseFile(wide, 'check-file', file);
 await wide.waitForSelector(byTestId('outcome'));
 await shot(wide, 'check-wide');
 

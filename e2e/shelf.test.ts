@@ -2,55 +2,33 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import type { Browser, Page } from 'puppeteer-core';
+import type { Page } from 'puppeteer-core';
 import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
 import type { DealView, Page as PageOf, ShelfItemView, ShelfSummary } from '@gatepath/contract';
 import { findings } from './axe';
-import {
-  actsOn,
-  byTestId,
-  choose,
-  eventually,
-  launch,
-  openPage,
-  PHONE,
-  settled,
-  signIn,
-  tap,
-  textOf,
-  type,
-  WIDE,
-} from './browser';
-import { MEMBER, Office } from './office';
-import { ServerProcess } from './server';
+import { chooseFile, actsOn, byTestId, choose, eventually, settled, tap, textOf, type } from './browser';
+import type { Office } from './office';
+import type { ServerProcess } from './server';
+import { Stage } from './stage';
 
 jest.setTimeout(300_000);
 
+let stage: Stage;
 let server: ServerProcess;
-let browser: Browser;
 let office: Office;
 let phone: Page;
 let wide: Page;
-const errors: string[] = [];
+let errors: string[];
 const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-shelf-'));
 const FORMS = ['Seller disclosure', 'Lead paint disclosure'];
 
 beforeAll(async () => {
-  server = await ServerProcess.start();
-  office = new Office(server);
-  await office.setUp();
+  stage = await Stage.set();
+  ({ server, office, phone, wide, errors } = stage);
   for (const title of FORMS) writeFileSync(path.join(dir, `${title}.pdf`), await formPaper(title));
-  browser = await launch();
-  phone = await openPage(browser, PHONE);
-  wide = await openPage(browser, WIDE);
-  for (const page of [phone, wide]) {
-    page.on('pageerror', (e) => errors.push(String(e)));
-    await signIn(page, server.url, MEMBER.email, MEMBER.password);
-  }
 });
 afterAll(async () => {
-  await browser?.close();
-  await server?.remove();
+  await stage?.end();
   rmSync(dir, { recursive: true });
 });
 
@@ -86,8 +64,7 @@ const axe = async (page: Page) => {
 test('two papers become forms at the desk: roles are read, their places accepted, and initials go on every page', async () => {
   for (const title of FORMS) {
     await wide.goto(`${server.url}/shelf`);
-    const input = await wide.waitForSelector(byTestId('form-input'));
-    await (input as never as { uploadFile(f: string): Promise<void> }).uploadFile(path.join(dir, `${title}.pdf`));
+    await chooseFile(wide, 'form-input', path.join(dir, `${title}.pdf`));
     await wide.waitForSelector(byTestId('sheet'));
     await tap(wide, 'accept-all');
     for (const role of ['Seller 1', 'Seller 2']) await tap(wide, `rule-${role}`);
@@ -176,8 +153,7 @@ test('a changed paper takes the place of the old one, and the marks go where the
   const look = () => office.call<ShelfItemView>('GET', `/api/shelf/${items[0]!.id}`);
   const before = await look();
   await wide.goto(`${server.url}/forms/${items[0]!.id}`);
-  const input = await wide.waitForSelector(byTestId('changed-input'));
-  await (input as never as { uploadFile(f: string): Promise<void> }).uploadFile(changed);
+  await chooseFile(wide, 'changed-input', changed);
   await wide.waitForSelector(byTestId('found-again'));
   expect(await textOf(wide, 'found-again')).toContain('0 marks where they were, 2 moved, 0 in doubt, 0 not found.');
   expect(await axe(wide)).toEqual([]);

@@ -6,7 +6,7 @@ import path from 'node:path';
 import type { Browser, Page } from 'puppeteer-core';
 import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
 import type { MessageSummary, PacketView } from '@gatepath/contract';
-import { actsOn, byTestId, did, launch, openPage, PHONE, settled, tap, textOf, type } from './browser';
+import { actsOn, byTestId, chooseFile, did, launch, openPage, PHONE, settled, tap, textOf, type } from './browser';
 import { download, judgedFile, verify } from './proof';
 import { sound } from '../server/test/judges';
 import { ServerProcess } from './server';
@@ -97,8 +97,7 @@ test('the coordinator sets up, opens a deal, adds people and a paper', async () 
       i + 1,
     );
   }
-  const input = await phone.$(byTestId('file-input'));
-  await (input as never as { uploadFile(f: string): Promise<void> }).uploadFile(pdf);
+  await chooseFile(phone, 'file-input', pdf);
   did(phone, 3, 0); // to add a paper, to choose where from, and the file
   await phone.waitForFunction(() =>
     /12 pages/.test(document.querySelector('[data-testid="document-row"]')?.textContent ?? ''),

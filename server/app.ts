@@ -38,7 +38,7 @@ import { WorkPool } from './work/pool';
 import { openSeal, type Seal } from './proof/seal-key';
 import { sealPacket } from './proof/seal-service';
 import { passesByHash } from './signing/queries';
-import { slotsOfForm } from './shelf/service';
+import { slotsOfForm } from './shelf/forms';
 import { onAfterCommitError, outsideTransactions } from './db/tx';
 import { itemAt } from '@gatepath/core/sure';
 

@@ -1,7 +1,6 @@
 /** The shelf as hooks: forms and kits, and what a kit makes of a deal. */
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { KeepBody, KitBody, KitUseBody, PacketView, ShelfItemView, ShelfPatch } from '@gatepath/contract';
-import type { DraftHome } from '../features/desk/use-draft';
 import { call } from './client';
 import { keys, pageAfter } from './hooks';
 import { officeNews, useLive } from './live';
@@ -38,17 +37,6 @@ export function useShelfItem(id: string) {
     refetchInterval: (q) => (q.state.data?.documents.some((d) => d.status === 'reading') ? 800 : false),
   });
 }
-
-/** The draft of something on the shelf. */
-export const SHELF_HOME: DraftHome = {
-  save: (shelfId, body) => call('editShelfItem', { params: { shelfId }, body }),
-  note: (client, id, saved) =>
-    client.setQueryData<ShelfItemView>(shelfKeys.item(id), (was) =>
-      was && was.version < saved.version
-        ? { ...was, draft: saved.draft, version: saved.version, name: saved.draft.name, changed: true }
-        : was,
-    ),
-};
 
 /** What is made new: a kit of forms, or what a packet leaves behind. */
 export function useNewOnShelf() {

@@ -69,23 +69,20 @@ export const CHECK_RULES: CheckRule[] = [
   documentWithoutMarks,
 ];
 
-/** What is looked for on a form, where no person stands yet: its pages and marks, not addresses and gates. */
-export const FORM_RULES: CheckRule[] = [
-  overLimits,
-  printedPlaceOpen,
-  signerWithoutSignature,
-  pageWithoutInitials,
-  pageLeftOut,
-  markOffPage,
-  markTwice,
-  markOverMark,
-  markOverPrint,
-  textTooLong,
-  choiceAlone,
-  dateInPieces,
-  signatureParted,
-  documentWithoutMarks,
-];
+/** What is about people, their gates, and words that come from a deal: on a form there are none of these yet. */
+const OF_PACKETS: ReadonlySet<CheckRule> = new Set([
+  nothingToSign,
+  nobodyActs,
+  partyWithoutAddress,
+  secondStep,
+  samePersonTwice,
+  partyGates,
+  emptyGate,
+  countersignerFirst,
+  tagWithoutValue,
+]);
+/** What is looked for on a form. */
+export const FORM_RULES: CheckRule[] = CHECK_RULES.filter((rule) => !OF_PACKETS.has(rule));
 
 /** Everything that follows from a draft and its pages: marks, ledger and findings at once. */
 export interface DraftView extends CheckInput {

@@ -72,6 +72,10 @@ export const PACKET_LIMITS = {
   passed: 20_000,
 } as const;
 
+/** The list in which a draft holds more than it may; null where it holds to all bounds. */
+export const overLimit = (draft: Draft): DraftList | null =>
+  DRAFT_LISTS.find((list) => draft[list].length > PACKET_LIMITS[list]) ?? null;
+
 type PutEdit = { [L in DraftList]: { op: 'put'; list: L; item: DraftLists[L]; index?: number } }[DraftList];
 type SetEdit = { [F in DraftField]: { op: 'set'; field: F; value: DraftFields[F] } }[DraftField];
 export type DraftEdit = PutEdit | { op: 'drop'; list: DraftList; id: string } | SetEdit;

@@ -24,15 +24,20 @@ export interface Filling {
  * Fills slots with people.
  *
  * @param people  of the deal; a side's are taken in the order of their numbers
+ * @param fixed   who stands for a slot that is always the same person: the one person for all forms that name them
  */
-export function fillSlots(slots: readonly Slot[], people: readonly PacketParty[]): Filling {
+export function fillSlots(
+  slots: readonly Slot[],
+  people: readonly PacketParty[],
+  fixed: (slot: Slot) => Slot = (slot) => slot,
+): Filling {
   const ofSide = (side: PacketParty['side']) =>
     people.filter((p) => p.side === side).sort((a, b) => a.ordinal - b.ordinal);
   const ones = (side: PacketParty['side']) =>
     slots.filter((s) => s.slot === 'one' && s.side === side).sort((a, b) => a.ordinal - b.ordinal);
   const filled = slots.map((slot): FilledSlot => {
     // Whoever is fixed comes along as they are.
-    if (slot.slot === 'person') return { slot, people: [personOf(slot)], empty: null };
+    if (slot.slot === 'person') return { slot, people: [personOf(fixed(slot))], empty: null };
     const here = ofSide(slot.side);
     if (slot.slot === 'every') return { slot, people: here, empty: here.length ? null : 'nobody' };
     const person = here[ones(slot.side).indexOf(slot)];

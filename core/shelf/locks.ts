@@ -1,6 +1,7 @@
 /** Settings of a kit that those who use it cannot change. */
 import type { Draft, DraftEdit, DraftField, DraftList } from '../packet/draft';
 import type { PacketParty } from '../packet/types';
+import type { ChangeCommand } from '../routing';
 
 export const LOCKS = ['name', 'message', 'schedule', 'path', 'people', 'papers', 'marks'] as const;
 /** What can be locked: each stands for the fields and lists of a draft that it is about. */
@@ -40,6 +41,22 @@ const OF_LIST: Record<DraftList, Lock> = {
 
 /** What an edit is about. */
 export const lockOf = (edit: DraftEdit): Lock => (edit.op === 'set' ? OF_FIELD[edit.field] : OF_LIST[edit.list]);
+
+/** What a change under way is about, where that can be locked; what has to be done when something happens cannot. */
+const OF_CHANGE: Partial<Record<ChangeCommand['type'], Lock>> = {
+  set_path: 'path',
+  change_act: 'people',
+  change_marks: 'marks',
+  add_document: 'papers',
+  set_reading: 'schedule',
+};
+
+/** The lock that a change of a packet under way would break; null when it breaks none. */
+export function lockBrokenBy(change: ChangeCommand['type'], locks: Locks): Broken | null {
+  const lock = OF_CHANGE[change];
+  const by = lock && locks[lock];
+  return by ? { lock, by: by.name } : null;
+}
 
 interface Broken {
   lock: Lock;

@@ -1,21 +1,39 @@
 /** The shelf: slots filled by side and order, and what a kit makes of its forms for a deal. */
 import fc from 'fast-check';
-import { applyEdits, emptyDraft, acceptEdits, proposalsOf, gatesOfPattern, canAccept, NOBODY } from '../packet';
+import {
+  applyEdits,
+  emptyDraft,
+  invertEdits,
+  acceptEdits,
+  proposalsOf,
+  gatesOfPattern,
+  canAccept,
+  NOBODY,
+} from '../packet';
 import type { Draft, DraftEdit, PacketParty } from '../packet';
 import { overlapArea } from '../paper/geometry';
 import type { PrintedPlace } from '../reading/types';
 import { viewDraft } from '../checks';
 import { facts, mark, page, party } from '../test-support';
 import {
+  asTags,
   brokenLock,
   changesBetween,
   draftOfKit,
+  editsOfAgain,
   fillSlots,
-  LOCKS,
+  formFrom,
+  kitFrom,
+  lockBrokenBy,
   lockOf,
+  LOCKS,
+  mayMake,
+  mayUse,
   newSlot,
   slotLetters,
+  slotsOfPeople,
   slotsOnPages,
+  slotsTogether,
   withDocuments,
 } from '.';
 
@@ -240,4 +258,172 @@ test('what changed between two editions is told, each thing once; nothing where 
     'Paper c came in.',
     'The papers are in another order.',
   ]);
+});
+
+test('somebody who is always the same is one person, however many forms name them', () => {
+  const officer = (id: string) => ({
+    ...party(id, { name: 'Ida Holm', email: 'ida@example.com', side: 'other' }),
+    slot: 'person' as const,
+  });
+  const formOf = (documentId: string, slotId: string): Draft => ({
+    ...emptyDraft(documentId),
+    parties: [officer(slotId)],
+    documents: [{ id: documentId }],
+    marks: [{ ...mark(`${documentId}-m`, slotId, 'signature'), documentId }],
+  });
+  const forms = [formOf('form1', 'x'), formOf('form2', 'y')];
+  const kit = { ...kitOf([{ ...emptyDraft(''), parties: [officer('z')] }]), documents: [{ id: 'a' }, { id: 'b' }] };
+  const { draft } = draftOfKit({
+    kit,
+    forms: forms.map((f) => ({ draft: f, document: { ...document, id: f.documents[0]!.id } })),
+    people: [],
+    newId,
+  });
+  expect(draft.parties.map((p) => p.name)).toEqual(['Ida Holm']);
+  expect(new Set(draft.marks.map((m) => m.partyId))).toEqual(new Set([draft.parties[0]!.id]));
+  expect(draft.gates.map((g) => g.partyIds)).toEqual([[draft.parties[0]!.id]]);
+});
+
+test('a role that a form has since the kit was made is filled too, told when nobody fills it, and comes last', () => {
+  const f = form();
+  const kit = kitOf([f]);
+  const newer: Draft = {
+    ...f,
+    parties: [...f.parties, newSlot('one', 'buyer', 1, 'b', 2)],
+    marks: [...f.marks, { ...mark('bm', 'b', 'signature', 2), documentId: 'form1' }],
+  };
+  const made = (people: PacketParty[]) => draftOfKit({ kit, forms: [{ draft: newer, document }], people, newId });
+  const without = made(sellers(1));
+  expect(without.slots.find((s) => s.slot.side === 'buyer')!.empty).toBe('nobody');
+  const buyer = party('priya', { side: 'buyer' });
+  const { draft } = made([...sellers(1), buyer]);
+  expect(draft.gates.map((g) => g.partyIds)).toEqual([['seller0'], ['priya']]);
+});
+
+test('the same place of several forms is one slot of their kit', () => {
+  const [a, b] = [form(), form()];
+  expect(slotsTogether([a, b]).map((s) => [s.name, s.ink])).toEqual([
+    ['Seller 1', 0],
+    ['Seller 2', 1],
+  ]);
+});
+
+const TAGS = new Map([
+  ['address', '7 Weir Terrace'],
+  ['price', '$412,000'],
+  ['sellers', 'Wren Alder'],
+  ['seller 1', 'Wren Alder'],
+]);
+const wren = party('wren', { name: 'Wren Alder', note: 'Wren, the shed is yours.', language: 'es' });
+
+test('text is kept with tags in the place of the deal; where somebody is named all the same it is not kept', () => {
+  expect(asTags('The papers about 7 Weir Terrace for Wren Alder', [wren], TAGS)).toBe(
+    'The papers about {address} for {seller 1}',
+  );
+  expect(asTags('Wren, these are the papers', [wren], TAGS)).toBe('');
+  expect(asTags('The Alders know', [wren], TAGS)).toBe('The Alders know');
+  expect(asTags('Call me', [wren], TAGS)).toBe('Call me');
+});
+
+test('what is kept of a packet has roles and no deal: no name, no note, no sum, no address', () => {
+  const draft: Draft = {
+    ...emptyDraft('Sale papers'),
+    subject: 'Please sign for 7 Weir Terrace',
+    message: 'Wren, call me.',
+    parties: [wren, party('ida', { name: 'Ida Holm', side: 'other', act: 'copy', note: 'for you' })],
+    documents: [{ id: 'doc' }],
+    gates: [{ id: 'g', partyIds: ['wren'] }],
+    marks: [
+      { ...mark('s', 'wren', 'signature'), placeId: 'doc.1.0' },
+      { ...mark('t', 'wren', 'text'), value: '$412,000', readOnly: true },
+      { ...mark('u', 'wren', 'text'), value: 'the blue one', readOnly: true },
+      { ...mark('l', NOBODY, 'label'), value: '7 Weir Terrace' },
+      { ...mark('w', NOBODY, 'label'), value: 'sold as seen on Friday' },
+      { ...mark('c', 'wren', 'choice'), value: 'Gas', group: 'heat' },
+    ],
+    rules: [
+      {
+        id: 'r',
+        documentId: 'doc',
+        partyIds: ['wren'],
+        anchor: { fx: 0, fy: 1 },
+        except: [{ page: 1, partyId: 'wren' }],
+        moved: [],
+      },
+    ],
+    passed: [{ id: 'doc.1.3' }, { id: 'other.1.1' }],
+    schedule: { lastDay: '2026-12-01', warnDays: 1, nudge: null },
+  };
+  const from = { draft, people: slotsOfPeople(draft.parties, newId), tags: TAGS, newId };
+  const kept = formFrom(from, 'doc', 'new', 'Disclosure');
+  const kit = kitFrom(from, ['f1'], 'Again');
+  const all = JSON.stringify([kept, kit]);
+  for (const secret of ['Wren', 'Alder', 'Weir', '412', 'blue', 'Friday', 'wren@', 'for you', 'shed'])
+    expect(all).not.toContain(secret);
+  expect(kept.marks.map((m) => [m.kind, m.value])).toEqual([
+    ['signature', undefined],
+    ['text', '{price}'],
+    ['text', undefined],
+    ['label', '{address}'],
+    ['choice', 'Gas'],
+  ]);
+  expect([kept.passed, kept.marks[0]!.placeId, kept.rules[0]!.except[0]!.partyId]).toEqual([
+    [{ id: 'new.1.3' }],
+    'new.1.0',
+    kept.parties[0]!.id,
+  ]);
+  expect([kit.subject, kit.message, kit.schedule.lastDay]).toEqual(['Please sign for {address}', '', null]);
+  expect(kit.parties.map((p) => [p.name, p.act])).toEqual([
+    ['Seller 1', 'sign'],
+    ['Ida Holm', 'copy'],
+  ]);
+  expect(kit.gates[0]!.partyIds).toEqual([kit.parties[0]!.id]);
+});
+
+test('under way too a lock holds for what it is about, and never for what has to be done when something happens', () => {
+  const locks = { path: { memberId: 'o', name: 'Odile' }, people: { memberId: 'o', name: 'Odile' } };
+  expect(lockBrokenBy('set_path', locks)).toEqual({ lock: 'path', by: 'Odile' });
+  expect(lockBrokenBy('change_act', locks)).toEqual({ lock: 'people', by: 'Odile' });
+  for (const free of ['drop_party', 'correct_party', 'extend', 'nudge', 'correct'] as const)
+    expect(lockBrokenBy(free, locks)).toBeNull();
+  expect(lockBrokenBy('change_marks', locks)).toBeNull();
+  // A name or an address can be put right whatever is locked; what somebody does cannot be changed.
+  const put = (change: object): DraftEdit => ({ op: 'put', list: 'parties', item: { ...wren, ...change } });
+  expect(brokenLock([put({ email: 'new@example.com', name: 'Wren Adler' })], locks, { parties: [wren] })).toBeNull();
+  expect(brokenLock([put({ act: 'copy' })], locks, { parties: [wren] })?.lock).toBe('people');
+  expect(brokenLock([put({ id: 'another' })], locks, { parties: [wren] })?.lock).toBe('people');
+});
+
+test('whoever answers for something may do everything with it, whoever is named what they are named for, and nobody else', () => {
+  const s = { ownerId: 'o', users: ['u'], makers: ['m'] };
+  expect(['o', 'm', 'u', 'x'].map((id) => [mayMake(s, id), mayUse(s, id)])).toEqual([
+    [true, true],
+    [true, true],
+    [false, true],
+    [false, false],
+  ]);
+  expect(mayUse({ ...s, users: null }, 'x')).toBe(true);
+  expect(mayMake({ ...s, users: null }, 'x')).toBe(false);
+});
+
+test('a changed paper takes the place of the old one in one edit list, which taken back is the old paper again', () => {
+  const f = form();
+  const found = f.marks
+    .filter((m) => m.documentId === 'form1')
+    .map((m, i) => ({
+      markId: m.id,
+      state: i === 0 ? ('lost' as const) : ('moved' as const),
+      page: 2,
+      rect: { ...m.rect, y: 9 },
+    }));
+  const take = new Set(found.slice(0, -1).map((a) => a.markId));
+  const edits = editsOfAgain(f, 'form1', 'form2', found, take);
+  const now = applyEdits(f, edits);
+  expect(now.documents).toEqual([{ id: 'form2' }]);
+  expect(now.marks.map((m) => m.id)).toEqual(found.slice(1, -1).map((a) => a.markId));
+  expect(now.marks.every((m) => m.documentId === 'form2' && m.page === 2 && m.rect.y === 9 && !m.placeId)).toBe(true);
+  expect(now.rules.map((r) => [r.documentId, r.partyIds.length])).toEqual([['form2', 2]]);
+  const back = applyEdits(now, invertEdits(f, edits));
+  expect(new Set(back.marks.map((m) => JSON.stringify(m)))).toEqual(new Set(f.marks.map((m) => JSON.stringify(m))));
+  expect([back.documents, back.rules]).toEqual([f.documents, f.rules]);
 });

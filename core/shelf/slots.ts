@@ -41,3 +41,11 @@ export const sameSlot = (a: Slot, b: Slot): boolean =>
   (a.slot === 'person'
     ? a.email.toLowerCase() === b.email.toLowerCase() && a.name === b.name
     : a.side === b.side && (a.slot === 'every' || a.ordinal === b.ordinal));
+
+/** The slots of several drafts: each place once, in the order they are met, as the first of them has it. */
+export function slotsTogether(drafts: readonly { parties: readonly PacketParty[] }[]): Slot[] {
+  const out: Slot[] = [];
+  for (const slot of drafts.flatMap((d) => slotsOf(d.parties)))
+    if (!out.some((s) => sameSlot(s, slot))) out.push({ ...slot, ink: out.length });
+  return out;
+}

@@ -6,7 +6,7 @@ import { acceptEdits, proposalsOf } from '../packet/proposals';
 import { resolveMarks, type DocumentFacts } from '../packet/resolve';
 import { NOBODY, type InitialsRule, type Mark, type PacketParty } from '../packet/types';
 import { fillSlots, type FilledSlot, type Filling } from './fill';
-import { sameSlot, slotsOf, type Slot } from './slots';
+import { sameSlot, slotsOf, slotsTogether, type Slot } from './slots';
 
 /** A form as it goes into a packet: its draft, and what its one document looks like. */
 export interface FormInUse {
@@ -35,10 +35,12 @@ export function draftOfKit(o: {
   people: readonly PacketParty[];
   newId: () => string;
 }): KitUse {
-  const kitSlots = slotsOf(o.kit.parties);
-  const filling = fillSlots(kitSlots, o.people);
-  const forms = o.forms.map((f) => ({ ...f, filling: fillSlots(slotsOf(f.draft.parties), o.people) }));
-  const parties = partiesOf(kitSlots, filling, forms);
+  // A form's newer edition may have slots that the kit was made without.
+  const slots = slotsTogether([o.kit, ...o.forms.map((f) => f.draft)]);
+  const asOne = (slot: Slot) => slots.find((s) => sameSlot(s, slot)) ?? slot;
+  const filling = fillSlots(slots, o.people, asOne);
+  const forms = o.forms.map((f) => ({ ...f, filling: fillSlots(slotsOf(f.draft.parties), o.people, asOne) }));
+  const parties = partiesOf(asOne, filling, forms);
   const draft: Draft = {
     ...emptyDraft(o.kit.name),
     subject: o.kit.subject,
@@ -69,10 +71,10 @@ export function draftOfKit(o: {
 }
 
 /** Everybody who fills a slot of the kit or has something to do on a form of it, acting as their slot says. */
-function partiesOf(kitSlots: Slot[], filling: Filling, forms: { filling: Filling }[]): PacketParty[] {
+function partiesOf(asOne: (slot: Slot) => Slot, filling: Filling, forms: { filling: Filling }[]): PacketParty[] {
   const found = new Map<string, { person: PacketParty; slot: Slot }>();
   const add = (person: PacketParty, slot: Slot) => {
-    if (!found.has(person.id)) found.set(person.id, { person, slot: kitSlots.find((k) => sameSlot(k, slot)) ?? slot });
+    if (!found.has(person.id)) found.set(person.id, { person, slot: asOne(slot) });
   };
   for (const { slots, beyond } of [filling, ...forms.map((f) => f.filling)]) {
     for (const { slot, people } of slots) for (const p of people) add(p, slot);
@@ -89,7 +91,7 @@ function partiesOf(kitSlots: Slot[], filling: Filling, forms: { filling: Filling
   }));
 }
 
-/** The kit's gates with people in the place of slots; who acts and stands at none of them stands at the last. */
+/** The kit's gates with people in the place of slots; who acts and stands at none of them comes after all others. */
 function gatesOf(kit: Draft, filling: Filling, parties: PacketParty[], newId: () => string): Draft['gates'] {
   const acting = new Set(parties.filter(holdsGate).map((p) => p.id));
   const at = (slotId: string) => [

@@ -91,10 +91,10 @@ export async function documentsOfDeal(db: Db, dealId: string): Promise<DocumentR
   return (await db.query<DocumentRow>(`select ${COLUMNS} from document where deal_id = $1 order by id`, [dealId])).rows;
 }
 
-/** The papers of forms, oldest first; of a form whose file was replaced, both. */
-export async function documentsOnShelf(db: Db, shelfIds: string[]): Promise<DocumentRow[]> {
-  const sql = `select ${COLUMNS} from document where shelf_id = any($1::text[]) order by id`;
-  return (await db.query<DocumentRow>(sql, [shelfIds])).rows;
+/** The papers of a form, oldest first: those that stood in it, and those that are to. */
+export async function documentsOnShelf(db: Db, shelfId: string): Promise<DocumentRow[]> {
+  return (await db.query<DocumentRow>(`select ${COLUMNS} from document where shelf_id = $1 order by id`, [shelfId]))
+    .rows;
 }
 
 /** Documents by their ids, oldest first. */

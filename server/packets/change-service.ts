@@ -11,6 +11,7 @@ import {
   byLink,
 } from '@gatepath/core/packet';
 import { type ChangeCommand, type PacketState, ahead, initialsOfChange, partyOf } from '@gatepath/core/routing';
+import { lockBrokenBy, lockedWords } from '@gatepath/core/shelf';
 import type { ChangeBody } from '@gatepath/contract';
 import type { Context } from '../context';
 import { inTransaction } from '../db/tx';
@@ -35,8 +36,15 @@ type Body<T extends ChangeBody['type']> = Extract<ChangeBody, { type: T }>;
 /** How often a change is worked out anew because somebody signed meanwhile. */
 const TRIES = 5;
 
-/** Carries out one change of a packet that is on its way. */
+/**
+ * Carries out one change of a packet that is on its way.
+ *
+ * @throws Problem `locked-setting` for what the kit it was made of keeps as it is
+ */
 export async function changePacket(ctx: Context, packetId: string, body: ChangeBody, member: Member): Promise<void> {
+  const kit = await q.kitOfPacket(ctx.database.pool, packetId);
+  const broken = kit && lockBrokenBy(body.type, kit.locks);
+  if (broken) throw new Problem('locked-setting', lockedWords(broken));
   for (let n = 1; ; n++) {
     // Where marks go is worked out before the transaction, in a worker, on the packet as it stands.
     const row = await packetOr404(ctx.database.pool, packetId);
@@ -270,6 +278,7 @@ export async function takeBack(ctx: Context, packetId: string, reason: string, m
   await ctx.packets.alone(packetId, async ({ tx, row, state, run }) => {
     if (!state) throw new Problem('not-sent', 'This packet is still a draft. Change it on the desk.');
     const { draft } = await q.draftOf(tx.db, packetId);
+    const kit = await q.kitOfPacket(tx.db, packetId);
     await run({ type: 'withdraw', reason, newVersion: id }, byMember(member));
     const version = (state.plan.replaces?.version ?? 1) + 1;
     await q.insertPacket(tx.db, {
@@ -279,6 +288,7 @@ export async function takeBack(ctx: Context, packetId: string, reason: string, m
       draft: { ...currentDraft(draft, state), replaces: { packetId, version } },
       created_by: member.id,
       at: ctx.clock.now(),
+      ...(kit ? { kit } : {}),
     });
     await carryAccessCodes(tx.db, packetId, id);
     tx.afterCommit(() => ctx.live.tell(topics.deal(row.deal_id)));

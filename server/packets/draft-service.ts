@@ -1,6 +1,5 @@
 /** Drafts: starting one, editing it, throwing it away. */
 import {
-  DRAFT_LISTS,
   type Draft,
   type DraftEdit,
   PACKET_LIMITS,
@@ -8,6 +7,7 @@ import {
   applyEdits,
   emptyDraft,
   gatesOfPattern,
+  overLimit,
 } from '@gatepath/core/packet';
 import { brokenLock, lockedWords } from '@gatepath/core/shelf';
 import type { EditsBody, NewPacketBody, SavedDraft } from '@gatepath/contract';
@@ -104,12 +104,12 @@ export async function editDraft(ctx: Context, packetId: string, body: EditsBody,
     const broken = brokenLock(body.edits, was.locks, was.draft);
     if (broken) throw new Problem('locked-setting', lockedWords(broken));
     const draft = applyEdits(was.draft, await withoutCodes(ctx, db, packetId, body.edits));
-    for (const list of DRAFT_LISTS)
-      if (draft[list].length > PACKET_LIMITS[list])
-        throw new Problem(
-          'over-limits',
-          `A packet takes at most ${PACKET_LIMITS[list]} ${list}. Make a second packet for the rest.`,
-        );
+    const full = overLimit(draft);
+    if (full)
+      throw new Problem(
+        'over-limits',
+        `A packet takes at most ${PACKET_LIMITS[full]} ${full}. Make a second packet for the rest.`,
+      );
     const added = body.edits.flatMap((e) => (e.op === 'put' && e.list === 'documents' ? [e.item.id] : []));
     if (added.length) await requireDocuments(db, row.deal_id, added);
     if (!draft.name.trim()) throw new Problem('no-name', 'The packet needs a name.');
@@ -130,15 +130,21 @@ export async function editDraft(ctx: Context, packetId: string, body: EditsBody,
   });
 }
 
-/** Codes told in person are kept as keyed hashes from the moment they are set, and stand in no draft. */
+/** Codes told in person are kept as keyed hashes from the moment they are set, and stand in no draft; nor do slots. */
 async function withoutCodes(ctx: Context, db: Db, packetId: string, edits: DraftEdit[]): Promise<DraftEdit[]> {
   const out: DraftEdit[] = [];
   for (const edit of edits) {
-    if (edit.op !== 'put' || edit.list !== 'parties' || edit.item.accessCode === undefined) {
+    if (edit.op !== 'put' || edit.list !== 'parties') {
       out.push(edit);
       continue;
     }
-    const { accessCode, codeKept: _before, ...item } = edit.item;
+    // In a packet stand people: what is a slot is the shelf's alone.
+    const { slot: _slot, ...person } = edit.item;
+    if (person.accessCode === undefined) {
+      out.push({ ...edit, item: person });
+      continue;
+    }
+    const { accessCode, codeKept: _before, ...item } = person;
     const of = accessFor(packetId, item.id);
     const given = accessCode.trim();
     if (given) await saveAccessCode(db, packetId, item.id, accessHash(ctx, of, given), of);

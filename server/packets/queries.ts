@@ -120,6 +120,12 @@ export async function draftOf(db: Db, packetId: string): Promise<DraftRow> {
   return r.rows[0];
 }
 
+/** The kit a packet was made of, with what it keeps as it is; null where there was none. */
+export async function kitOfPacket(db: Db, packetId: string): Promise<KitOfDraft | null> {
+  const sql = `select kit_id as id, kit_edition as edition, locks from packet_draft where packet_id = $1 and kit_id is not null`;
+  return (await db.query<KitOfDraft>(sql, [packetId])).rows[0] ?? null;
+}
+
 /** The packets of several deals, newest first. */
 export async function packetsOfDeals(db: Db, dealIds: string[]): Promise<PacketListRow[]> {
   if (!dealIds.length) return [];

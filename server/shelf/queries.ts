@@ -1,7 +1,9 @@
-/** The shelf in the database: items as they are prepared, their editions, and who is made of what. */
+/** The shelf in the database: items as they are prepared, their editions, and what was made of them. */
 import type { Draft } from '@gatepath/core/packet';
 import { mayMake, mayUse, type Locks, type Members, type Sharing } from '@gatepath/core/shelf';
+import type { DocumentType } from '@gatepath/core/reading';
 import type { Db } from '../db/pool';
+import type { DocumentRow } from '../documents/queries';
 
 export interface ShelfRow {
   id: string;
@@ -22,8 +24,13 @@ export interface ShelfRow {
   created_by: string;
   created_at: Date;
 }
-const COLUMNS =
-  'id, what, name, draft, version, edition, changed, ends_on::text, locks, last_in, owner_id, users, makers, retired_at, created_by, created_at';
+const BESIDE =
+  'id, what, name, version, edition, changed, ends_on::text, locks, last_in, owner_id, users, makers, retired_at, created_by, created_at';
+const COLUMNS = `draft, ${BESIDE}`;
+
+/** What lists need of an item: its draft without the marks, of which there may be thousands. */
+export type HeadRow = Omit<ShelfRow, 'draft'> & Pick<Draft, 'parties' | 'gates' | 'documents'>;
+const HEAD = `draft->'parties' as parties, draft->'gates' as gates, draft->'documents' as documents, ${BESIDE}`;
 
 /** Keeps a form or a kit that is being prepared. */
 export async function insertItem(
@@ -46,9 +53,9 @@ export async function lockItem(db: Db, id: string): Promise<ShelfRow | null> {
   return (await db.query<ShelfRow>(`select ${COLUMNS} from shelf_item where id = $1 for update`, [id])).rows[0] ?? null;
 }
 
-/** Items by their ids. */
-export async function itemsByIds(db: Db, ids: string[]): Promise<ShelfRow[]> {
-  return (await db.query<ShelfRow>(`select ${COLUMNS} from shelf_item where id = any($1::text[])`, [ids])).rows;
+/** Items by their ids, without their marks. */
+export async function headsByIds(db: Db, ids: string[]): Promise<HeadRow[]> {
+  return (await db.query<HeadRow>(`select ${HEAD} from shelf_item where id = any($1::text[])`, [ids])).rows;
 }
 
 /** What a member may use, as `mayUse` of the core says it. */
@@ -66,9 +73,9 @@ export async function listItems(
     after: string | null;
     limit: number;
   },
-): Promise<ShelfRow[]> {
-  const r = await db.query<ShelfRow>(
-    `select ${COLUMNS} from shelf_item
+): Promise<HeadRow[]> {
+  const r = await db.query<HeadRow>(
+    `select ${HEAD} from shelf_item
      where what = $1 and ${seenBy('$6')} and (retired_at is not null) = $2 and ($3::text is null or name ilike $3)
        and ($4::text is null or (lower(name), id) > (select lower(x.name), x.id from shelf_item x where x.id = $4))
      order by lower(name), id limit $5`,
@@ -112,10 +119,18 @@ export async function deleteItem(db: Db, id: string): Promise<void> {
   await db.query('delete from shelf_item where id = $1', [id]);
 }
 
+/** An edition as packets are made of it. */
 export interface EditionRow {
   item_id: string;
   edition: number;
   draft: Draft;
+}
+
+/** An edition as it is told of. */
+export interface EditionNote {
+  edition: number;
+  /** What it changed of the one before, in words. */
+  changes: string[];
   by: string;
   made_at: Date;
 }
@@ -123,35 +138,55 @@ export interface EditionRow {
 /** Keeps an edition, and notes that nothing differs from it. */
 export async function insertEdition(
   db: Db,
-  e: { itemId: string; edition: number; draft: Draft; by: string; at: Date },
+  e: { itemId: string; edition: number; draft: Draft; changes: string[]; by: string; at: Date },
 ): Promise<void> {
-  await db.query('insert into shelf_edition (item_id, edition, draft, made_by, made_at) values ($1, $2, $3, $4, $5)', [
-    e.itemId,
-    e.edition,
-    JSON.stringify(e.draft),
-    e.by,
-    e.at,
-  ]);
+  await db.query(
+    'insert into shelf_edition (item_id, edition, draft, changes, made_by, made_at) values ($1, $2, $3, $4, $5, $6)',
+    [e.itemId, e.edition, JSON.stringify(e.draft), JSON.stringify(e.changes), e.by, e.at],
+  );
   await db.query('update shelf_item set edition = $2, changed = false where id = $1', [e.itemId, e.edition]);
 }
 
 /** The last edition of each item. */
 export async function lastEditions(db: Db, ids: string[]): Promise<Map<string, EditionRow>> {
   const r = await db.query<EditionRow>(
-    `select distinct on (e.item_id) e.item_id, e.edition, e.draft, m.name as by, e.made_at
-     from shelf_edition e join member m on m.id = e.made_by
-     where e.item_id = any($1::text[]) order by e.item_id, e.edition desc`,
+    `select e.item_id, e.edition, e.draft from shelf_item i join shelf_edition e on e.item_id = i.id and e.edition = i.edition
+     where i.id = any($1::text[])`,
     [ids],
   );
   return new Map(r.rows.map((e) => [e.item_id, e]));
 }
 
+/** What type of paper the last edition of each form is. */
+export async function typesOfForms(db: Db, ids: string[]): Promise<Map<string, DocumentType>> {
+  const r = await db.query<{ id: string; type: DocumentType }>(
+    `select i.id, d.type from shelf_item i join shelf_edition e on e.item_id = i.id and e.edition = i.edition
+     join document d on d.id = e.draft->'documents'->0->>'id' where i.id = any($1::text[])`,
+    [ids],
+  );
+  return new Map(r.rows.map((x) => [x.id, x.type]));
+}
+
 /** The editions of an item, newest first, as many as are told of. */
-export async function editionsOf(db: Db, id: string, limit: number): Promise<EditionRow[]> {
-  const r = await db.query<EditionRow>(
-    `select e.item_id, e.edition, e.draft, m.name as by, e.made_at from shelf_edition e join member m on m.id = e.made_by
+export async function editionsOf(db: Db, id: string, limit: number): Promise<EditionNote[]> {
+  const r = await db.query<EditionNote>(
+    `select e.edition, e.changes, m.name as by, e.made_at from shelf_edition e join member m on m.id = e.made_by
      where e.item_id = $1 order by e.edition desc limit $2`,
     [id, limit],
+  );
+  return r.rows;
+}
+
+type Files = Pick<DocumentRow, 'original_sha256' | 'sha256' | 'facts_sha256'>;
+
+/** Forgets the papers of a form that stand neither in an edition nor in what is prepared and were brought in before a moment. */
+export async function dropLeftPapers(db: Db, id: string, before: Date): Promise<Files[]> {
+  const r = await db.query<Files>(
+    `delete from document d where d.shelf_id = $1 and d.created_at < $2
+       and not exists (select 1 from shelf_item i where i.id = $1 and i.draft->'documents' @> jsonb_build_array(jsonb_build_object('id', d.id)))
+       and not exists (select 1 from shelf_edition e where e.item_id = $1 and e.draft->'documents' @> jsonb_build_array(jsonb_build_object('id', d.id)))
+     returning original_sha256, sha256, facts_sha256`,
+    [id, before],
   );
   return r.rows;
 }
@@ -166,9 +201,9 @@ export async function kitsWithForm(db: Db, formId: string): Promise<{ id: string
 }
 
 /** All kits that can be used, by name. */
-export async function usableKits(db: Db, memberId: string, limit: number): Promise<ShelfRow[]> {
-  const r = await db.query<ShelfRow>(
-    `select ${COLUMNS} from shelf_item where what = 'kit' and retired_at is null and edition > 0 and ${seenBy('$2')}
+export async function usableKits(db: Db, memberId: string, limit: number): Promise<HeadRow[]> {
+  const r = await db.query<HeadRow>(
+    `select ${HEAD} from shelf_item where what = 'kit' and retired_at is null and edition > 0 and ${seenBy('$2')}
      order by lower(name), id limit $1`,
     [limit, memberId],
   );
@@ -179,7 +214,7 @@ export async function usableKits(db: Db, memberId: string, limit: number): Promi
 export async function packetsOfKit(db: Db, dealId: string, kitId: string): Promise<{ name: string; status: string }[]> {
   const r = await db.query<{ name: string; status: string }>(
     `select p.name, p.status from packet p join packet_draft d on d.packet_id = p.id
-     where p.deal_id = $1 and d.kit_id = $2 and p.status in ('drafting', 'at_gate', 'executed') order by p.id desc limit 3`,
+     where p.deal_id = $1 and d.kit_id = $2 and p.status in ('drafting', 'at_gate', 'executed') order by p.id desc`,
     [dealId, kitId],
   );
   return r.rows;

@@ -3,21 +3,23 @@ import type { Context } from '../context';
 import { serve } from '../http/routing';
 import { packetView } from '../packets/service';
 import { copyItem, keepOnShelf } from './keep';
+import * as forms from './forms';
 import * as service from './service';
+import * as views from './views';
 import { kitsForDeal, tryKit, useKit } from './use';
 
 export function shelfRoutes(app: FastifyInstance, ctx: Context): void {
-  serve(app, 'shelf', ({ query, member }) => service.listShelf(ctx, member, query));
-  serve(app, 'newForm', async ({ file, member }) => service.newForm(ctx, await file(), member));
+  serve(app, 'shelf', ({ query, member }) => views.listShelf(ctx, member, query));
+  serve(app, 'newForm', async ({ file, member }) => forms.newForm(ctx, await file(), member));
   serve(app, 'newKit', ({ body, member }) => service.newKit(ctx, body, member));
   serve(app, 'keepOnShelf', ({ body, member }) => keepOnShelf(ctx, body, member));
-  serve(app, 'shelfItem', ({ params, member }) => service.itemView(ctx, params.shelfId, member));
+  serve(app, 'shelfItem', ({ params, member }) => views.itemView(ctx, params.shelfId, member));
   serve(app, 'editShelfItem', ({ params, body, member }) => service.editItem(ctx, params.shelfId, body, member));
   serve(app, 'setShelfItem', ({ params, body, member }) => service.setItem(ctx, params.shelfId, body, member));
   serve(app, 'bringChanged', async ({ params, file, member }) =>
-    service.bringChanged(ctx, params.shelfId, await file(), member),
+    forms.bringChanged(ctx, params.shelfId, await file(), member),
   );
-  serve(app, 'findAgain', ({ params, member }) => service.findAgain(ctx, params.shelfId, params.documentId, member));
+  serve(app, 'findAgain', ({ params, member }) => forms.findAgain(ctx, params.shelfId, params.documentId, member));
   serve(app, 'copyShelfItem', ({ params, member }) => copyItem(ctx, params.shelfId, member));
   serve(app, 'putOnShelf', ({ params, body, member }) => service.putOnShelf(ctx, params.shelfId, body, member));
   serve(app, 'dropShelfItem', async ({ params, member }) => {

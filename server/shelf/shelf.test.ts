@@ -196,11 +196,33 @@ test('what is locked in a kit is not changed by who uses it, neither at once nor
   await way.server.ok('setShelfItem', { params: { shelfId: kit.id }, body: { locks: [], lastIn: null } });
 });
 
+test('the same kit used twice at once on a deal makes one packet, and the other is told', async () => {
+  const deal = await way.server.deal('7 Mill Cut', people(2));
+  const both = await Promise.all([use(deal.id), use(deal.id)]);
+  expect(both.map((r) => r.status).sort()).toEqual([200, 409]);
+  expect(both.find((r) => r.status === 409)?.problem.type).toBe('/problems/changed-meanwhile');
+  expect((await way.server.ok('deal', { params: { dealId: deal.id } })).packets).toHaveLength(1);
+});
+
+test('what is locked holds when the packet is under way, and in a new version of it', async () => {
+  const deal = await way.server.deal('8 Mill Cut', people(2));
+  await way.server.ok('setShelfItem', { params: { shelfId: kit.id }, body: { locks: ['path', 'marks'] } });
+  const sent: PacketView = (await use(deal.id, { send: true, despiteWarnings: true })).body;
+  const params = { packetId: sent.id };
+  const gates = sent.draft.gates.map((g) => ({ id: g.id, partyIds: [...g.partyIds].reverse() }));
+  const no = await way.server.call('changePacket', { params, body: { type: 'set_path', gates } });
+  expect([no.status, no.problem.type]).toEqual([403, '/problems/locked-setting']);
+  const next = await way.server.ok('newVersion', { params, body: { reason: 'A new version' } });
+  const edits: DraftEdit[] = [{ op: 'drop', list: 'gates', id: next.draft.gates[0]!.id }];
+  expect((await way.server.call('editPacket', { params: { packetId: next.id }, body: { edits } })).status).toBe(403);
+  await way.server.ok('setShelfItem', { params: { shelfId: kit.id }, body: { locks: [] } });
+});
+
 test('a form that was retired, and an edition past its last day, are told where they are used', async () => {
   const deal = await way.server.deal('4 Mill Cut', people(2));
   await way.server.ok('setShelfItem', { params: { shelfId: form.id }, body: { endsOn: '2020-01-31' } });
   const trial = await way.server.ok('tryKit', { params: { dealId: deal.id, shelfId: kit.id }, body: {} });
-  expect(trial.findings[0]!.sentence).toContain('held until 2020-01-31');
+  expect(trial.findings[0]!.sentence).toContain('may be used until Fri 31 Jan 2020, which has passed');
   expect((await use(deal.id, { send: true })).problem.type).toBe('/problems/warnings');
   await way.server.ok('setShelfItem', { params: { shelfId: form.id }, body: { endsOn: null, retired: true } });
   expect((await use(deal.id)).problem.detail).toContain('was retired');

@@ -1,17 +1,17 @@
 /** Using a kit on a deal: what it would make of it, and making it, sent or as a draft. */
-import { dayOf, dueDay } from '@gatepath/core/calendar';
-import { DRAFT_LISTS, PACKET_LIMITS, type Draft, type DraftEdit } from '@gatepath/core/packet';
+import { dayOf, dueDay, shortDay } from '@gatepath/core/calendar';
+import { PACKET_LIMITS, applyEdits, overLimit, type Draft, type DraftEdit } from '@gatepath/core/packet';
 import { brokenLock, fillSlots, lockedWords, sameSlot, slotsOf, withDocuments } from '@gatepath/core/shelf';
 import type { KitsView, KitTrial, KitUseBody } from '@gatepath/contract';
 import { mergeTags, tagValues } from '@gatepath/core/merge';
 import { sure } from '@gatepath/core/sure';
 import type { Context } from '../context';
-import { inTransaction } from '../db/tx';
+import { inTransaction, type Tx } from '../db/tx';
 import { partiesOfDeal } from '../deals/party-queries';
 import * as deals from '../deals/queries';
 import { dealOr404, factsOfDeal } from '../deals/service';
 import { lookAgain, NO_STANDING } from '../deals/standing';
-import { documentsOnShelf, insertDocument, type DocumentRow } from '../documents/queries';
+import { documentsByIds, insertDocument, type DocumentRow } from '../documents/queries';
 import { factsFiles } from '../documents/service';
 import type { Member } from '../firm/queries';
 import { newId } from '../ids';
@@ -20,10 +20,15 @@ import { asPacketParty } from '../packets/draft-service';
 import { insertPacket } from '../packets/queries';
 import { sendPacket } from '../packets/service';
 import { notFound, Problem } from '../problem';
+import { itemOr404, usableForms } from './access';
 import * as q from './queries';
-import { itemOr404, locksView, slotView, usableForms } from './service';
+import { locksView, slotView } from './views';
 
 type Changes = Omit<KitUseBody, 'send' | 'despiteWarnings'>;
+interface Said {
+  sentence: string;
+  severity: 'stops' | 'warns';
+}
 
 /** A kit worked out for a deal. */
 interface Worked {
@@ -31,14 +36,13 @@ interface Worked {
   edition: q.EditionRow;
   deal: deals.DealRow;
   forms: { row: q.EditionRow; document: DocumentRow }[];
-  /** With the changes of who uses it; its documents are the forms'. */
-  draft: Draft;
   made: Awaited<ReturnType<typeof runKit>>;
   /** How many packets of the deal were made of it before. */
   before: number;
-  findings: { sentence: string; severity: 'stops' | 'warns' }[];
+  findings: Said[];
 }
 
+/** @param kit  with the changes of who uses it */
 const runKit = (
   ctx: Context,
   t: { kit: Draft; forms: Worked['forms']; people: Draft['parties']; deal: deals.DealRow },
@@ -57,9 +61,6 @@ const runKit = (
     t.deal.id,
   );
 
-/** How a packet stands, in few words. */
-const STANDS: Record<string, string> = { drafting: 'is in draft', at_gate: 'is on its way', executed: 'is executed' };
-
 /** @throws Problem `not-found`, `not-on-shelf`, `reading`, `locked-setting` */
 async function workOut(ctx: Context, dealId: string, kitId: string, changes: Changes, member: Member): Promise<Worked> {
   const db = ctx.database.pool;
@@ -72,63 +73,38 @@ async function workOut(ctx: Context, dealId: string, kitId: string, changes: Cha
       'not-on-shelf',
       `The kit “${kit.name}” is not on the shelf. Put it there first, or take another.`,
     );
-  const edits = editsOf(edition.draft, changes);
+  const today = dayOf(ctx.clock.now().toISOString(), deal.time_zone);
+  const lastDay = await lastDayOf(ctx, kit, today);
+  const start: Draft = { ...edition.draft, schedule: { ...edition.draft.schedule, lastDay } };
+  const edits = editsOf(start, changes);
   const broken = brokenLock(edits, kit.locks);
   if (broken) throw new Problem('locked-setting', lockedWords(broken));
   const forms = await formsOf(ctx, edition.draft);
-  const people = (await partiesOfDeal(db, dealId)).map(asPacketParty);
-  const made = await runKit(ctx, { kit: edition.draft, forms, people, deal });
-  const today = dayOf(ctx.clock.now().toISOString(), deal.time_zone);
-  const lastDay = await lastDayOf(ctx, kit, today);
-  const schedule = { ...made.draft.schedule, ...(lastDay ? { lastDay } : {}) };
-  const draft = {
-    ...made.draft,
-    schedule,
-    ...(changes.name === undefined ? {} : { name: changes.name }),
-    ...(changes.subject === undefined ? {} : { subject: changes.subject }),
-    ...(changes.message === undefined ? {} : { message: changes.message }),
-    ...(changes.lastDay === undefined ? {} : { schedule: { ...schedule, lastDay: changes.lastDay } }),
-  };
-  const forItems = await q.itemsByIds(
-    db,
-    forms.map((f) => f.row.item_id),
-  );
+  // Counted before the work, which takes a moment: a use that comes meanwhile is met when the packet is kept.
   const before = await q.packetsOfKit(db, dealId, kitId);
+  const people = (await partiesOfDeal(db, dealId)).map(asPacketParty);
+  const made = await runKit(ctx, { kit: applyEdits(start, edits), forms, people, deal });
   const findings = [
-    ...before.slice(0, 1).map((x) => ({
-      sentence: `This kit was used on this deal already: “${x.name}” ${STANDS[x.status] ?? 'is there'}.`,
-      severity: 'warns' as const,
-    })),
-    ...made.slots
-      .filter((s) => s.empty === 'nobody')
-      .map((s) => ({
-        sentence: `Nobody fills the place of ${s.slot.name}. Add a person to the deal, or send it without.`,
-        severity: 'warns' as const,
-      })),
-    ...forItems
-      .filter((f) => f.ends_on && f.ends_on < today)
-      .map((f) => ({
-        sentence: `This edition of “${f.name}” held until ${f.ends_on}. Look whether there is a newer one.`,
-        severity: 'warns' as const,
-      })),
+    ...ofDay(made.draft, today),
+    ...ofUse(before),
+    ...ofSlots(made),
+    ...(await ofForms(ctx, forms, today)),
     ...made.findings.map(({ sentence, severity }) => ({ sentence, severity })),
   ];
-  return { kit, edition, deal, forms, draft, made, before: before.length, findings };
+  return { kit, edition, deal, forms, made, before: before.length, findings };
 }
 
-/** Changes of who uses a kit, as the edits they would be. */
-const editsOf = (kit: Draft, c: Changes): DraftEdit[] => [
-  ...(c.name === undefined || c.name === kit.name ? [] : [{ op: 'set', field: 'name', value: c.name } as const]),
-  ...(c.subject === undefined || c.subject === kit.subject
-    ? []
-    : [{ op: 'set', field: 'subject', value: c.subject } as const]),
-  ...(c.message === undefined || c.message === kit.message
-    ? []
-    : [{ op: 'set', field: 'message', value: c.message } as const]),
-  ...(c.lastDay === undefined
-    ? []
-    : [{ op: 'set', field: 'schedule', value: { ...kit.schedule, lastDay: c.lastDay } } as const]),
-];
+/** Changes of who uses a kit as edits: of what they leave as it is there is none. */
+function editsOf(kit: Draft, c: Changes): DraftEdit[] {
+  const edits: DraftEdit[] = [];
+  for (const field of ['name', 'subject', 'message'] as const) {
+    const value = c[field];
+    if (value !== undefined && value !== kit[field]) edits.push({ op: 'set', field, value });
+  }
+  if (c.lastDay !== undefined && c.lastDay !== kit.schedule.lastDay)
+    edits.push({ op: 'set', field: 'schedule', value: { ...kit.schedule, lastDay: c.lastDay } });
+  return edits;
+}
 
 async function lastDayOf(ctx: Context, kit: q.ShelfRow, today: string): Promise<string | null> {
   if (!kit.last_in) return null;
@@ -136,15 +112,56 @@ async function lastDayOf(ctx: Context, kit: q.ShelfRow, today: string): Promise<
   return dueDay(count, today, (await ctx.firm())?.holidays ?? []).day;
 }
 
+const ofDay = ({ schedule: { lastDay } }: Draft, today: string): Said[] =>
+  lastDay && lastDay < today
+    ? [{ sentence: `The last day for signing, ${shortDay(lastDay, today)}, has passed.`, severity: 'stops' }]
+    : [];
+
+/** How a packet stands, in few words. */
+const STANDS: Record<string, string> = { drafting: 'is in draft', at_gate: 'is on its way', executed: 'is executed' };
+
+const ofUse = ([newest]: { name: string; status: string }[]): Said[] =>
+  newest
+    ? [
+        {
+          sentence: `This kit was used on this deal already: “${newest.name}” ${STANDS[newest.status] ?? 'is there'}.`,
+          severity: 'warns',
+        },
+      ]
+    : [];
+
+const ofSlots = ({ slots }: Worked['made']): Said[] =>
+  slots
+    .filter((s) => s.empty === 'nobody')
+    .map((s) => ({
+      sentence: `Nobody fills the place of ${s.slot.name}. Add a person to the deal, or send it without.`,
+      severity: 'warns',
+    }));
+
+async function ofForms(ctx: Context, forms: Worked['forms'], today: string): Promise<Said[]> {
+  const ids = forms.map((f) => f.row.item_id);
+  return (await q.headsByIds(ctx.database.pool, ids)).flatMap((f): Said[] =>
+    f.ends_on && f.ends_on < today
+      ? [
+          {
+            sentence: `“${f.name}” may be used until ${shortDay(f.ends_on, today)}, which has passed. Look whether there is a newer edition.`,
+            severity: 'warns',
+          },
+        ]
+      : [],
+  );
+}
+
 /** The forms of a kit, each in its last edition with the paper of it. */
 async function formsOf(ctx: Context, kit: Draft): Promise<Worked['forms']> {
   const db = ctx.database.pool;
   const ids = kit.documents.map((d) => d.id);
   const editions = await usableForms(db, ids);
-  const papers = new Map((await documentsOnShelf(db, ids)).map((d) => [d.id, d]));
+  const paperOf = (row: q.EditionRow) => row.draft.documents[0]?.id ?? '';
+  const papers = new Map((await documentsByIds(db, [...editions.values()].map(paperOf))).map((d) => [d.id, d]));
   return ids.map((id) => {
     const row = sure(editions.get(id), 'an edition');
-    const document = papers.get(row.draft.documents[0]?.id ?? '');
+    const document = papers.get(paperOf(row));
     if (!document)
       throw new Problem('not-on-shelf', `The paper of “${row.draft.name}” is gone. Bring the form in again.`);
     return { row, document };
@@ -160,13 +177,15 @@ export async function tryKit(
   member: Member,
 ): Promise<KitTrial> {
   const worked = await workOut(ctx, dealId, kitId, changes, member);
-  const { kit, edition, deal, forms, draft, before, findings } = worked;
+  const { kit, edition, deal, forms, before, findings } = worked;
+  const { draft } = worked.made;
   const tags = tagValues(factsOfDeal(deal), draft.parties);
   const says = (text: string) => mergeTags(text, tags).text;
   const types = new Set(forms.map((f) => f.document.type));
   const standing = (await deals.standingOf(ctx.database.pool, dealId)) ?? NO_STANDING;
   return {
     kit: { id: kit.id, name: kit.name, edition: edition.edition },
+    address: deal.address,
     name: draft.name,
     subject: draft.subject,
     message: draft.message,
@@ -201,8 +220,8 @@ function slotsTold({ forms, made }: Worked): KitTrial['slots'] {
 }
 
 /** Everybody of the packet, with what they will have to do. */
-function peopleTold({ draft, made }: Worked): KitTrial['people'] {
-  return draft.parties.map((p) => {
+function peopleTold({ made }: Worked): KitTrial['people'] {
+  return made.draft.parties.map((p) => {
     const does = made.doing.find((d) => d.partyId === p.id);
     return {
       id: p.id,
@@ -231,32 +250,40 @@ export async function useKit(
   member: Member,
 ): Promise<string> {
   const { send, despiteWarnings, ...changes } = body;
-  const { kit, edition, deal, forms, draft, findings } = await workOut(ctx, dealId, kitId, changes, member);
-  if (send) requireClean(findings, despiteWarnings);
-  for (const list of DRAFT_LISTS)
-    if (draft[list].length > PACKET_LIMITS[list])
-      throw new Problem(
-        'over-limits',
-        `A packet takes at most ${PACKET_LIMITS[list]} ${list}, and this kit would make more. Make two kits of it.`,
-      );
-  const id = newId();
-  await inTransaction(ctx.database.pool, async (tx) => {
-    const ids = new Map<string, string>();
-    for (const f of forms) ids.set(f.document.id, await copyToDeal(tx.db, f, dealId, ctx.clock.now()));
-    await insertPacket(tx.db, {
-      id,
-      deal_id: dealId,
-      name: draft.name,
-      draft: withDocuments(draft, (of) => ids.get(of) ?? of),
-      created_by: member.id,
-      at: ctx.clock.now(),
-      kit: { id: kit.id, edition: edition.edition, locks: kit.locks },
-    });
-    await lookAgain(ctx, tx, deal.id);
-    tx.afterCommit(() => ctx.live.tell(topics.deal(dealId)));
-  });
+  const worked = await workOut(ctx, dealId, kitId, changes, member);
+  if (send) requireClean(worked.findings, despiteWarnings);
+  const full = overLimit(worked.made.draft);
+  if (full)
+    throw new Problem(
+      'over-limits',
+      `A packet takes at most ${PACKET_LIMITS[full]} ${full}, and this kit would make more. Make two kits of it.`,
+    );
+  const id = await inTransaction(ctx.database.pool, (tx) => keepPacket(ctx, tx, worked, member));
   // Its warnings were answered above, those of the kit among them.
   if (send) await sendPacket(ctx, id, { version: 1, despiteWarnings: true }, member);
+  return id;
+}
+
+/** @throws Problem `changed-meanwhile` where the kit was used on the deal since it was worked out: one act is one packet */
+async function keepPacket(ctx: Context, tx: Tx, worked: Worked, member: Member): Promise<string> {
+  const { kit, edition, deal, forms, made } = worked;
+  const id = newId();
+  await deals.lockDeal(tx.db, deal.id);
+  if ((await q.packetsOfKit(tx.db, deal.id, kit.id)).length !== worked.before)
+    throw new Problem('changed-meanwhile', 'This kit was used on this deal just now. Look at the deal again.');
+  const ids = new Map<string, string>();
+  for (const f of forms) ids.set(f.document.id, await copyToDeal(tx.db, f, deal.id, ctx.clock.now()));
+  await insertPacket(tx.db, {
+    id,
+    deal_id: deal.id,
+    name: made.draft.name,
+    draft: withDocuments(made.draft, (of) => ids.get(of) ?? of),
+    created_by: member.id,
+    at: ctx.clock.now(),
+    kit: { id: kit.id, edition: edition.edition, locks: kit.locks },
+  });
+  await lookAgain(ctx, tx, deal.id);
+  tx.afterCommit(() => ctx.live.tell(topics.deal(deal.id)));
   return id;
 }
 
@@ -304,7 +331,7 @@ export async function kitsForDeal(ctx: Context, dealId: string, member: Member):
     kits.map((k) => k.id),
   );
   const formIds = [...new Set([...editions.values()].flatMap((e) => e.draft.documents.map((d) => d.id)))];
-  const types = new Map((await documentsOnShelf(db, formIds)).map((d) => [d.shelf_id, d.type]));
+  const types = await q.typesOfForms(db, formIds);
   const people = (await partiesOfDeal(db, dealId)).map(asPacketParty);
   const { needs } = (await deals.standingOf(db, dealId)) ?? NO_STANDING;
   const items = kits.flatMap((k) => {

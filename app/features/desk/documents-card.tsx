@@ -1,10 +1,11 @@
 /** The documents of a draft in their order, and what can be done with each. */
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { View } from 'react-native';
 import { urlOf } from '@gatepath/contract/paths';
 import { editsToDropDocument } from '@gatepath/core/packet';
 import { DOCUMENT_TYPES, TYPE_WORDS } from '@gatepath/core/reading';
 import { count } from '@gatepath/core/text';
+import { useFilePick } from '../../ui/file-pick';
 import { LateInput } from '../../ui/late-input';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, Card, IconButton, Note, Trouble } from '../../ui/pieces';
@@ -21,12 +22,11 @@ export function DocumentsCard({ desk }: { desk: Desk }) {
   const tools = useDocumentTools(desk);
   const [replacing, setReplacing] = useState<string | null>(null);
   const [told, setTold] = useState<string | null>(null);
-  const input = useRef<HTMLInputElement>(null);
   const addable = packet.documents.filter(
     (d) => d.status === 'ready' && !d.replacedBy && !draft.documents.some((x) => x.id === d.id),
   );
-  const replace = async (file: File | undefined) => {
-    if (!file || !replacing) return;
+  const replace = async (file: File) => {
+    if (!replacing) return;
     const done = await tools.replace(replacing, file);
     if (done)
       setTold(
@@ -36,21 +36,16 @@ export function DocumentsCard({ desk }: { desk: Desk }) {
       );
     setReplacing(null);
   };
+  const pick = useFilePick({
+    accept: PAPER_FILES,
+    label: 'Choose the file that takes this document’s place',
+    testID: 'replace-input',
+    onFile: (file) => void replace(file),
+  });
   return (
     <Card style={{ padding: 12 }} testID="documents-card">
       <Heading>Documents</Heading>
-      <input
-        ref={input}
-        type="file"
-        accept={PAPER_FILES}
-        aria-label="Choose the file that takes this document’s place"
-        data-testid="replace-input"
-        style={{ display: 'none' }}
-        onChange={(e) => {
-          void replace(e.target.files?.[0]);
-          e.target.value = '';
-        }}
-      />
+      {pick.field}
       {tools.error ? <Trouble error={tools.error} /> : null}
       {told ? <Note tone="plain" title={told} /> : null}
       {draft.documents.map((d, i) => (
@@ -62,7 +57,7 @@ export function DocumentsCard({ desk }: { desk: Desk }) {
           onReplace={() => {
             setReplacing(d.id);
             setTold(null);
-            input.current?.click();
+            pick.open();
           }}
         />
       ))}

@@ -36,13 +36,21 @@ export function AddPapers({ desk }: { desk: Desk }) {
 }
 
 /** Name, subject and message; they are saved when the field is left, not with every letter. */
-export function WordsCard({ desk }: { desk: Desk }) {
-  const { draft, edit } = desk;
+export function WordsCard({
+  on: { draft, edit },
+  nameLabel,
+  tags,
+}: {
+  on: Pick<Desk, 'draft' | 'edit'>;
+  nameLabel: string;
+  /** Some of the tags that text may have. */
+  tags: string[];
+}) {
   return (
     <Card style={{ padding: 12 }}>
       <Heading>Message</Heading>
       <LateInput
-        label="Name of the packet"
+        label={nameLabel}
         value={draft.name}
         onSave={(value) => value.trim() && edit([{ op: 'set', field: 'name', value }])}
       />
@@ -57,10 +65,7 @@ export function WordsCard({ desk }: { desk: Desk }) {
         value={draft.message}
         onSave={(value) => edit([{ op: 'set', field: 'message', value }])}
       />
-      <Small>{`Words in curly brackets come from the deal: ${[...desk.view.tags.keys()]
-        .slice(0, 4)
-        .map((t) => `{${t}}`)
-        .join(', ')}.`}</Small>
+      <Small>{`Words in curly brackets come from the deal: ${tags.map((t) => `{${t}}`).join(', ')}.`}</Small>
     </Card>
   );
 }

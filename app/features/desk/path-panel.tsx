@@ -56,7 +56,7 @@ export function PathPanel({ desk }: { desk: Desk }) {
       <AddMyself desk={desk} />
       <DocumentsCard desk={desk} />
       <ScheduleCard desk={desk} />
-      <WordsCard desk={desk} />
+      <WordsCard on={desk} nameLabel="Name of the packet" tags={[...desk.view.tags.keys()].slice(0, 4)} />
       <ThrowAway desk={desk} />
     </View>
   );

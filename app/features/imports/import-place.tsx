@@ -8,6 +8,7 @@ import { TABLE_KINDS, type TableKind } from '@gatepath/core/intake';
 import { count } from '@gatepath/core/text';
 import { isOneOf } from '@gatepath/core/sure';
 import { uploadFile } from '../../api/client';
+import { useFilePick } from '../../ui/file-pick';
 import { usePalette } from '../../ui/hooks';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, Card, Choice, IconButton, Note, Page, Trouble } from '../../ui/pieces';
@@ -19,7 +20,12 @@ export function ImportPlace() {
   const asked = useLocalSearchParams<{ what?: string }>().what ?? '';
   const [kind, setKind] = useState<TableKind>(isOneOf(TABLE_KINDS, asked) ? asked : 'people');
   const [file, setFile] = useState<File | null>(null);
-  const input = useRef<HTMLInputElement>(null);
+  const pick = useFilePick({
+    accept: '.csv,.txt,.vcf,text/csv,text/vcard',
+    label: 'The file',
+    testID: 'import-file',
+    onFile: setFile,
+  });
   return (
     <Page max={760}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
@@ -38,16 +44,8 @@ export function ImportPlace() {
             ? 'A CSV file with a row for each person, or cards (vCard). The columns may stand in any order.'
             : 'A CSV file with a row for each deal. The columns may stand in any order; a list that was written out here comes in again as it is.'}
         </Body>
-        <input
-          ref={input}
-          type="file"
-          accept=".csv,.txt,.vcf,text/csv,text/vcard"
-          aria-label="The file"
-          style={{ display: 'none' }}
-          data-testid="import-file"
-          onChange={(e) => setFile(e.target.files?.[0] ?? null)}
-        />
-        <Button icon="file-plus" onPress={() => input.current?.click()} style={{ alignSelf: 'flex-start' }}>
+        {pick.field}
+        <Button icon="file-plus" onPress={pick.open} style={{ alignSelf: 'flex-start' }}>
           {file ? `Another file than ${file.name}` : 'Choose a file'}
         </Button>
       </Card>

@@ -1,6 +1,6 @@
 /** A form's paper was changed: its marks find their places again, and what is in doubt is looked at before it is taken. */
 import { useQuery } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { View } from 'react-native';
 import type { DocumentView } from '@gatepath/contract';
 import { urlOf } from '@gatepath/contract/paths';
@@ -9,6 +9,7 @@ import { editsOfAgain, type Again } from '@gatepath/core/shelf';
 import { count } from '@gatepath/core/text';
 import { call, uploadFile } from '../../api/client';
 import { useShelfItem } from '../../api/shelf-hooks';
+import { useFilePick } from '../../ui/file-pick';
 import { usePalette } from '../../ui/hooks';
 import { Button, Card, Loading, Note, Trouble } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
@@ -19,13 +20,11 @@ import { Sheet } from '../pages/sheet';
 import type { Desk } from '../desk/use-desk';
 
 export function ChangedPaper({ desk }: { desk: Desk }) {
-  const input = useRef<HTMLInputElement>(null);
   const [paper, setPaper] = useState<DocumentView | null>(null);
   const [busy, setBusy] = useState(false);
   const [error, setError] = useState<unknown>(null);
   const item = useShelfItem(desk.packet.id);
-  const bring = async (file: File | undefined) => {
-    if (!file) return;
+  const bring = async (file: File) => {
     setError(null);
     setBusy(true);
     try {
@@ -37,22 +36,17 @@ export function ChangedPaper({ desk }: { desk: Desk }) {
       setBusy(false);
     }
   };
+  const pick = useFilePick({
+    accept: PAPER_FILES,
+    label: 'Choose the changed paper',
+    testID: 'changed-input',
+    onFile: (file) => void bring(file),
+  });
   const now = paper && item.data?.documents.find((d) => d.id === paper.id);
   return (
     <Card style={{ gap: 8 }} testID="changed-paper">
       <Heading>A changed paper</Heading>
-      <input
-        ref={input}
-        type="file"
-        accept={PAPER_FILES}
-        aria-label="Choose the changed paper"
-        data-testid="changed-input"
-        style={{ display: 'none' }}
-        onChange={(e) => {
-          void bring(e.target.files?.[0]);
-          e.target.value = '';
-        }}
-      />
+      {pick.field}
       {now?.status === 'failed' ? <Note tone="stop" title={now.problem ?? 'It could not be read.'} /> : null}
       {now?.status === 'ready' ? (
         <FoundAgain desk={desk} paper={now} onDone={() => setPaper(null)} />
@@ -63,7 +57,7 @@ export function ChangedPaper({ desk }: { desk: Desk }) {
           <Small>
             The marks look for their places on it by the words around them. Nothing is taken before you look.
           </Small>
-          <Button icon="file-plus" onPress={() => input.current?.click()} busy={busy} testID="bring-changed">
+          <Button icon="file-plus" onPress={pick.open} busy={busy} testID="bring-changed">
             Bring in the changed paper
           </Button>
         </>

@@ -2,6 +2,7 @@
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
+import { shortDay } from '@gatepath/core/calendar';
 import { editsToDropParty, type DraftEdit } from '@gatepath/core/packet';
 import { DOCUMENT_TYPES, TYPE_WORDS, type DocumentType } from '@gatepath/core/reading';
 import { newSlot, slotName } from '@gatepath/core/shelf';
@@ -173,7 +174,7 @@ export function Editions({ id }: { id: string }) {
       {editions.length ? (
         editions.map((e) => (
           <View key={e.edition}>
-            <Small>{`${e.edition}: ${e.by}, ${e.at.slice(0, 10)}`}</Small>
+            <Small>{`${e.edition}: ${e.by}, ${shortDay(e.at.slice(0, 10), '')}`}</Small>
             {e.changes.length ? <Small style={{ paddingLeft: 14 }}>{e.changes.join(' ')}</Small> : null}
           </View>
         ))

@@ -6,12 +6,13 @@ import type { PacketView, ShelfItemView } from '@gatepath/contract';
 import { FORM_RULES } from '@gatepath/core/checks';
 import { NO_FACTS } from '@gatepath/core/merge';
 import { useSession } from '../../api/hooks';
-import { SHELF_HOME, useShelfItem } from '../../api/shelf-hooks';
+import { useShelfItem } from '../../api/shelf-hooks';
 import { NotReady, isReady } from '../../ui/not-ready';
 import { DeskScreen } from '../desk/desk';
 import type { Bench } from '../desk/use-desk';
 import { CommandLine } from '../office/command-line';
 import { FormPart, PutOnShelf } from './form-part';
+import { SHELF_HOME } from './home';
 import { NotOwn } from './sharing';
 
 const BENCH: Bench = { what: 'form', home: SHELF_HOME, rules: FORM_RULES };

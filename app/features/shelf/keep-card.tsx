@@ -16,7 +16,10 @@ export function KeepCard({ packet }: { packet: PacketView }) {
       <Heading>Again, for the next deal</Heading>
       {name === null ? (
         <>
-          <Body>Its papers, roles, path and message can be kept as a kit. Nobody’s name goes along.</Body>
+          <Body>
+            Its papers, roles, path and message can be kept as a kit. Names and what was written in for this deal stay
+            behind; what is printed on the papers goes along.
+          </Body>
           <Button onPress={() => setName(packet.name)} style={{ alignSelf: 'flex-start' }} testID="keep-kit">
             Keep as a kit
           </Button>

@@ -2,13 +2,13 @@
 import { router, useLocalSearchParams } from 'expo-router';
 import { View } from 'react-native';
 import type { ShelfItemView } from '@gatepath/contract';
+import { USUAL_SCHEDULE } from '@gatepath/core/calendar';
 import type { DraftEdit } from '@gatepath/core/packet';
 import { LOCK_WORDS, LOCKS, type Lock } from '@gatepath/core/shelf';
 import { count, upperFirst } from '@gatepath/core/text';
-import { SHELF_HOME, useShelf, useShelfActs, useShelfItem } from '../../api/shelf-hooks';
+import { useShelf, useShelfActs, useShelfItem } from '../../api/shelf-hooks';
 import { usePalette, useWide } from '../../ui/hooks';
 import { Icon } from '../../ui/icon';
-import { LateInput } from '../../ui/late-input';
 import { itemsOf } from '../../ui/list-page';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { NotReady, isReady } from '../../ui/not-ready';
@@ -16,10 +16,12 @@ import { NumberField } from '../../ui/number-field';
 import { Button, Card, IconButton, Note, Page, Trouble } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Body, Heading, Small, Title } from '../../ui/text';
+import { WordsCard } from '../desk/packet-cards';
 import { PathOfDraft } from '../desk/path-panel';
 import { useDraft, type DraftHandle } from '../desk/use-draft';
 import { Editions, Roles } from './form-part';
 import { NotOwn, Sharing } from './sharing';
+import { SHELF_HOME } from './home';
 import { standing } from './shelf-place';
 
 export function KitPlace() {
@@ -47,7 +49,7 @@ function Kit({ kit }: { kit: ShelfItemView }) {
     </Card>,
   ];
   const right = [
-    <Words key="words" handle={handle} />,
+    <WordsCard key="words" on={handle} nameLabel="Name of the kit and its packets" tags={TAGS} />,
     <Time key="time" kit={kit} handle={handle} />,
     <Locked key="locks" kit={kit} />,
     <Sharing key="sharing" item={kit} />,
@@ -125,7 +127,7 @@ function Forms({ kit, handle: { draft, edit } }: Part) {
           </View>
         );
       })}
-      {addable.length ? (
+      {addable.length || all.hasNextPage ? (
         <DropMenu
           anchor={(open) => (
             <Button icon="plus" onPress={open} style={{ alignSelf: 'flex-start' }} testID="add-form">
@@ -136,38 +138,15 @@ function Forms({ kit, handle: { draft, edit } }: Part) {
           {addable.map((f) => (
             <MenuItem key={f.id} title={f.name} onPress={() => edit([put(f.id)])} />
           ))}
+          {all.hasNextPage ? <MenuItem title="More forms…" onPress={() => void all.fetchNextPage()} /> : null}
         </DropMenu>
       ) : null}
     </Card>
   );
 }
 
-function Words({ handle: { draft, edit } }: { handle: DraftHandle }) {
-  return (
-    <Card style={{ gap: 10 }}>
-      <Heading>Message</Heading>
-      <LateInput
-        label="Name of the kit and its packets"
-        value={draft.name}
-        onSave={(value) => value.trim() && edit([{ op: 'set', field: 'name', value }])}
-      />
-      <LateInput
-        label="Subject"
-        value={draft.subject}
-        onSave={(value) => edit([{ op: 'set', field: 'subject', value }])}
-      />
-      <LateInput
-        label="Message to everyone (optional)"
-        multiline
-        value={draft.message}
-        onSave={(value) => edit([{ op: 'set', field: 'message', value }])}
-      />
-      <Small>{'Words in curly brackets come from the deal: {address}, {city}, {price}, {seller 1}.'}</Small>
-    </Card>
-  );
-}
-
-const NUDGES = { first: 2, every: 2, most: 3, businessDays: true };
+/** Some of the tags a kit's message may have. */
+const TAGS = ['address', 'city', 'price', 'seller 1'];
 
 function Time({ kit, handle: { draft, edit } }: Part) {
   const { set } = useShelfActs(kit.id);
@@ -194,7 +173,9 @@ function Time({ kit, handle: { draft, edit } }: Part) {
         label="Nudge whoever has not signed, after 2 business days and then every 2"
         on={nudge !== null}
         onChange={(on) =>
-          edit([{ op: 'set', field: 'schedule', value: { ...draft.schedule, nudge: on ? NUDGES : null } }])
+          edit([
+            { op: 'set', field: 'schedule', value: { ...draft.schedule, nudge: on ? USUAL_SCHEDULE.nudge : null } },
+          ])
         }
         testID="nudges"
       />

@@ -7,7 +7,6 @@ import { ProgressBar } from 'react-native-paper';
 import type { KitTrial } from '@gatepath/contract';
 import { count, firstName, listWords } from '@gatepath/core/text';
 import { call } from '../../api/client';
-import { keys } from '../../api/hooks';
 import { shelfKeys, useShelfItem } from '../../api/shelf-hooks';
 import { usePalette } from '../../ui/hooks';
 import { NotReady, isReady } from '../../ui/not-ready';
@@ -34,12 +33,6 @@ export function SeveralDeals() {
       queryFn: () => call('tryKit', { params: { dealId, shelfId: kitId ?? '' }, body: {} }),
       staleTime: Infinity,
       gcTime: 0,
-    })),
-  });
-  const homes = useQueries({
-    queries: ids.map((dealId) => ({
-      queryKey: keys.deal(dealId),
-      queryFn: () => call('deal', { params: { dealId } }),
     })),
   });
   const [turned, setTurned] = useState<Record<string, boolean>>({});
@@ -81,7 +74,7 @@ export function SeveralDeals() {
         {ids.map((id, i) => (
           <DealRow
             key={id}
-            address={homes[i]?.data?.address ?? 'A deal'}
+            address={rows[i]?.data?.address ?? 'A deal'}
             trial={rows[i]?.data}
             error={rows[i]?.error ?? null}
             gone={gone[id]}

@@ -1,14 +1,16 @@
 /** The shelf: the firm's forms and kits, so that what was right once stays right. */
 import { router } from 'expo-router';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { Image, Pressable, View } from 'react-native';
 import { ProgressBar } from 'react-native-paper';
 import type { ShelfSummary } from '@gatepath/contract';
 import { urlOf } from '@gatepath/contract/paths';
+import { shortDay } from '@gatepath/core/calendar';
 import { TYPE_WORDS } from '@gatepath/core/reading';
 import { count } from '@gatepath/core/text';
 import { uploadFile } from '../../api/client';
 import { useShelf, type ShelfKind } from '../../api/shelf-hooks';
+import { useFilePick } from '../../ui/file-pick';
 import { usePalette, useSettled, useWide } from '../../ui/hooks';
 import { ListPage } from '../../ui/list-page';
 import { Button, Card, Choice, Trouble } from '../../ui/pieces';
@@ -92,11 +94,9 @@ function Empty({ what, search, retired }: { what: ShelfKind; search: string; ret
 /** Brings a paper in as a form, and goes to its desk. */
 function NewForm() {
   const p = usePalette();
-  const input = useRef<HTMLInputElement>(null);
   const [part, setPart] = useState<number | null>(null);
   const [error, setError] = useState<unknown>(null);
-  const bring = async (file: File | undefined) => {
-    if (!file) return;
+  const bring = async (file: File) => {
     setError(null);
     setPart(0);
     try {
@@ -108,21 +108,16 @@ function NewForm() {
       setPart(null);
     }
   };
+  const pick = useFilePick({
+    accept: PAPER_FILES,
+    label: 'Choose the paper that becomes a form',
+    testID: 'form-input',
+    onFile: (file) => void bring(file),
+  });
   return (
     <View style={{ gap: 6 }}>
-      <input
-        ref={input}
-        type="file"
-        accept={PAPER_FILES}
-        aria-label="Choose the paper that becomes a form"
-        data-testid="form-input"
-        style={{ display: 'none' }}
-        onChange={(e) => {
-          void bring(e.target.files?.[0]);
-          e.target.value = '';
-        }}
-      />
-      <Button icon="file-plus" onPress={() => input.current?.click()} busy={part !== null} testID="new-form">
+      {pick.field}
+      <Button icon="file-plus" onPress={pick.open} busy={part !== null} testID="new-form">
         Bring in a form
       </Button>
       {part === null ? null : <ProgressBar progress={part} color={p.brick} aria-label="Sending the form" />}
@@ -135,7 +130,7 @@ function NewForm() {
 export function standing(i: Pick<ShelfSummary, 'edition' | 'changed' | 'retired' | 'endsOn'>): string {
   if (i.retired) return 'retired';
   if (!i.edition) return 'not on the shelf yet';
-  return [`edition ${i.edition}`, i.changed ? 'changed since' : '', i.endsOn ? `until ${i.endsOn}` : '']
+  return [`edition ${i.edition}`, i.changed ? 'changed since' : '', i.endsOn ? `until ${shortDay(i.endsOn, '')}` : '']
     .filter(Boolean)
     .join(', ');
 }

@@ -42,6 +42,7 @@ const summary = (more: Partial<ShelfSummary> = {}): ShelfSummary => ({
 });
 const trial = (more: Partial<KitTrial> = {}): KitTrial => ({
   kit: { id: 'k1', name: 'Older home', edition: 1 },
+  address: '7 Weir Terrace',
   name: 'Older home',
   subject: 'The papers for {address}',
   message: '',

@@ -7,7 +7,8 @@ import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button } from '../../ui/pieces';
 
 export function UseKitOn({ deals }: { deals: DealSummary[] }) {
-  const kits = itemsOf(useShelf('kit', '')).filter((k) => k.edition > 0);
+  const shelf = useShelf('kit', '');
+  const kits = itemsOf(shelf).filter((k) => k.edition > 0);
   if (!kits.length) return null;
   const ids = deals.map((d) => d.id).join(',');
   return (
@@ -21,6 +22,7 @@ export function UseKitOn({ deals }: { deals: DealSummary[] }) {
       {kits.map((k) => (
         <MenuItem key={k.id} title={k.name} onPress={() => router.push(`/shelf/several?kitId=${k.id}&deals=${ids}`)} />
       ))}
+      {shelf.hasNextPage ? <MenuItem title="More kits…" onPress={() => void shelf.fetchNextPage()} /> : null}
     </DropMenu>
   );
 }

@@ -1,0 +1,30 @@
+/** Choosing one file: the browser's own picker, opened by whatever stands for it on the screen. */
+import { useRef, type ReactElement } from 'react';
+
+/** @returns the hidden field, to be drawn somewhere, and what opens it */
+export function useFilePick(o: {
+  accept: string;
+  /** What assistive tools say. */
+  label: string;
+  testID: string;
+  onFile: (file: File) => void;
+}): { field: ReactElement; open: () => void } {
+  const input = useRef<HTMLInputElement>(null);
+  const field = (
+    <input
+      ref={input}
+      type="file"
+      accept={o.accept}
+      aria-label={o.label}
+      data-testid={o.testID}
+      style={{ display: 'none' }}
+      onChange={(e) => {
+        const file = e.target.files?.[0];
+        if (file) o.onFile(file);
+        // The same file chosen once more is a choice too.
+        e.target.value = '';
+      }}
+    />
+  );
+  return { field, open: () => input.current?.click() };
+}

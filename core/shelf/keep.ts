@@ -1,0 +1,121 @@
+/** What of a packet can be used again: its forms with roles in the place of people, and nothing that was that deal's alone. */
+import { NO_SCHEDULE } from '../calendar';
+import { emptyDraft, type Draft } from '../packet/draft';
+import type { Mark, PacketParty } from '../packet/types';
+import { newSlot, slotsTogether, type Slot } from './slots';
+
+/** What stands for what in the deal the packet was of: its tags with their values, as `tagValues` of merging tells them. */
+export type Tags = ReadonlyMap<string, string>;
+
+/** The slot each person stood in; who is of no side stays the same person. A note to somebody was for them alone. */
+export function slotsOfPeople(parties: readonly PacketParty[], newId: () => string): Map<string, Slot> {
+  return new Map(parties.map((p) => [p.id, slotOf(p, newId())]));
+}
+
+function slotOf(p: PacketParty, id: string): Slot {
+  if (p.side === 'other') {
+    const { name, email, phone, side, ordinal, act, ink } = p;
+    return { id, name, email, phone, side, ordinal, act, ink, slot: 'person' };
+  }
+  return {
+    ...newSlot('one', p.side, p.ordinal, id, p.ink),
+    act: p.act,
+    ...(p.secondStep ? { secondStep: p.secondStep } : {}),
+    ...(p.copyAt ? { copyAt: p.copyAt } : {}),
+  };
+}
+
+interface From {
+  draft: Draft;
+  people: ReadonlyMap<string, Slot>;
+  tags: Tags;
+  newId: () => string;
+}
+
+/**
+ * What stands on one document of a draft, as a form.
+ *
+ * @param to  the id of the form's own document
+ */
+export function formFrom({ draft, people, tags, newId }: From, documentId: string, to: string, name: string): Draft {
+  const as = (partyId: string) => people.get(partyId)?.id ?? partyId;
+  const rules = draft.rules.filter((r) => r.documentId === documentId);
+  const marks = draft.marks.filter((m) => m.documentId === documentId);
+  const there = new Set([...marks.map((m) => m.partyId), ...rules.flatMap((r) => r.partyIds)]);
+  const place = (id: string) => (id.startsWith(`${documentId}.`) ? `${to}${id.slice(documentId.length)}` : id);
+  return {
+    ...emptyDraft(name),
+    parties: [...people].filter(([id]) => there.has(id)).map(([, slot]) => slot),
+    documents: [{ id: to }],
+    marks: marks
+      .flatMap((m) => withoutWords(m, draft.parties, tags))
+      .map((m) => ({
+        ...m,
+        id: newId(),
+        documentId: to,
+        partyId: as(m.partyId),
+        ...(m.placeId ? { placeId: place(m.placeId) } : {}),
+      })),
+    rules: rules.map((r) => ({
+      ...r,
+      id: `rule-${to}`,
+      documentId: to,
+      partyIds: r.partyIds.map(as),
+      except: r.except.map((e) => ({ ...e, partyId: as(e.partyId) })),
+      moved: r.moved.map((x) => ({ ...x, partyId: as(x.partyId) })),
+    })),
+    passed: draft.passed.filter((p) => p.id.startsWith(`${documentId}.`)).map((p) => ({ id: place(p.id) })),
+  };
+}
+
+/** The mark without what was written into it for that deal; a label that was nothing but that goes. */
+function withoutWords(m: Mark, parties: readonly PacketParty[], tags: Tags): Mark[] {
+  // What a choice is called is the form's own.
+  if (!m.value || m.kind === 'choice') return [m];
+  const value = asTags(m.value, parties, tags);
+  if (value.includes('{')) return [{ ...m, value }];
+  if (m.kind === 'label') return [];
+  const { value: _value, readOnly: _readOnly, ...empty } = m;
+  return [empty];
+}
+
+/** The whole of a draft as a kit of forms. */
+export function kitFrom({ draft, people, tags, newId }: From, formIds: readonly string[], name: string): Draft {
+  return {
+    ...emptyDraft(name),
+    subject: asTags(draft.subject, draft.parties, tags) || `Please sign: ${name}`,
+    message: asTags(draft.message, draft.parties, tags),
+    // The last day was that packet's alone.
+    schedule: { ...NO_SCHEDULE, ...draft.schedule, lastDay: null },
+    handOver: draft.handOver,
+    readAlong: draft.readAlong ?? false,
+    parties: slotsTogether([{ parties: [...people.values()] }]),
+    documents: formIds.map((id) => ({ id })),
+    gates: draft.gates.map((g) => ({
+      ...g,
+      id: newId(),
+      partyIds: g.partyIds.flatMap((p) => people.get(p)?.id ?? []),
+    })),
+  };
+}
+
+/** Shorter values stand in other words by chance. */
+const SHORTEST = 4;
+
+/**
+ * Text with tags in the place of what they stood for; empty where somebody of the packet is named in it all the same, by
+ * a part of their name: nobody else is to read that.
+ */
+export function asTags(text: string, parties: readonly PacketParty[], tags: Tags): string {
+  // The longest first, and of those that say the same the one that names a single person.
+  const known = [...tags]
+    .filter(([, value]) => value.length >= SHORTEST)
+    .sort(([a, x], [b, y]) => y.length - x.length || Number(/\d/.test(b)) - Number(/\d/.test(a)));
+  let out = text;
+  for (const [tag, value] of known) out = out.split(value).join(`{${tag}}`);
+  const words = new Set(out.replace(/\{[^{}]{0,60}\}/g, ' ').split(/[^\p{L}\p{N}]+/u));
+  const named = parties.some(
+    (p) => p.side !== 'other' && p.name.split(/\s+/).some((part) => part.length > 2 && words.has(part)),
+  );
+  return named ? '' : out;
+}
