@@ -2,7 +2,19 @@
 
 /** The core from bottom to top; a layer imports nothing above it. */
 const BENEATH = '^core/(calendar|inks|patterns|proof|sure|text|words)/';
-const LAYERS = ['paper', 'reading', 'deal', 'intake', 'packet', 'merge', 'routing', 'forecast', 'shelf', 'checks'];
+const LAYERS = [
+  'paper',
+  'reading',
+  'deal',
+  'intake',
+  'packet',
+  'merge',
+  'routing',
+  'forecast',
+  'shelf',
+  'writing',
+  'checks',
+];
 
 module.exports = {
   forbidden: [

@@ -27,7 +27,7 @@ const isValue = (v: unknown): v is FactValue =>
   (typeof v === 'string' && v.length <= MOST_FACT_TEXT && isClean(v));
 
 /** Values of facts by their keys; null for "not known". Whether a value suits its fact is the firm's register's to say. */
-const factValues = () =>
+export const givenFacts = () =>
   yup
     .mixed<Record<string, FactValue | null>>((v): v is Record<string, FactValue | null> => {
       if (typeof v !== 'object' || v === null || Array.isArray(v)) return false;
@@ -99,7 +99,7 @@ export const dealPatch = object({
   address: line(160).min(1, 'Give the street address.'),
   city: line(120),
   status: yup.string().oneOf(DEAL_STATUSES),
-  facts: factValues(),
+  facts: givenFacts(),
   dates: dateValues(),
   tags: yup.array(line(40).min(1).required()).max(20),
   memberIds: yup.array(id().required()).max(60),

@@ -4,12 +4,16 @@
 export interface BodySize {
   bytes: number;
   values: number;
+  /** How deep it may stand, where that is more than in any other. */
+  depth?: number;
 }
 
 /** What most requests need, and a good deal more. */
 export const SMALL_BODY: BodySize = { bytes: 256 * 1024, values: 6_000 };
 /** Edits of a draft, drawn hands, documents of a thousand pages. */
 export const LARGE_BODY: BodySize = { bytes: 4 * 1024 * 1024, values: 250_000 };
+/** The text of a form: tables in lists in conditions. */
+export const WRITTEN_BODY: BodySize = { bytes: 2 * 1024 * 1024, values: 150_000, depth: 48 };
 /** How deep lists and objects may stand in each other; the deepest body there is has six. */
 export const BODY_DEPTH = 16;
 

@@ -1,5 +1,5 @@
 /** Routes for members: the shelf with its forms and kits, and kits used on deals. */
-import { LARGE_BODY, MAX_FILE } from './limits';
+import { LARGE_BODY, MAX_FILE, WRITTEN_BODY } from './limits';
 import { paths } from './paths';
 import { PAPER_PROBLEMS, REFUSED } from './problems';
 import { file, FILE_PROBLEMS, NOTHING, route } from './route';
@@ -15,6 +15,8 @@ const USE = [
   'warnings',
   'over-limits',
   'changed-meanwhile',
+  'bad-fact',
+  'unfit-text',
 ] as const;
 
 export const shelfRoutes = {
@@ -31,6 +33,21 @@ export const shelfRoutes = {
     body: file('a PDF', MAX_FILE),
     answer: v.shelfItemView,
     problems: [...FILE_PROBLEMS, ...PAPER_PROBLEMS],
+  }),
+  newWritten: route(paths.newWritten, {
+    who: 'member',
+    summary: 'Begin a form that is written here',
+    body: s.writtenFormBody,
+    answer: v.shelfItemView,
+    problems: [],
+  }),
+  saveWritten: route(paths.saveWritten, {
+    who: 'member',
+    summary: 'Keep the text of a form, and set its paper anew',
+    body: s.writtenBody,
+    answer: v.shelfItemView,
+    problems: ['not-maker', 'changed-meanwhile', 'unfit-text', 'over-limits'],
+    size: WRITTEN_BODY,
   }),
   keepOnShelf: route(paths.keepOnShelf, {
     who: 'member',
@@ -110,7 +127,7 @@ export const shelfRoutes = {
     summary: 'What a kit would make of a deal; nothing is kept',
     body: s.kitTrialBody,
     answer: v.kitTrial,
-    problems: ['not-on-shelf', 'reading', 'locked-setting'],
+    problems: ['not-on-shelf', 'reading', 'locked-setting', 'bad-fact', 'unfit-text'],
   }),
   useKit: route(paths.useKit, {
     who: 'member',

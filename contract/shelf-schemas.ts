@@ -1,6 +1,7 @@
 /** The shelf: forms and kits, and using a kit on a deal. */
 import * as yup from 'yup';
 import { LOCKS } from '@gatepath/core/shelf';
+import { givenFacts } from './deal-schemas';
 import { calendarDay, id, line, object, text } from './fields';
 
 export const SHELF_KINDS = ['form', 'kit'] as const;
@@ -32,6 +33,21 @@ export const kitBody = object({
 });
 export type KitBody = yup.InferType<typeof kitBody>;
 
+/** A form that is written here, and its name. */
+export const writtenFormBody = object({ name: line(120).required('Give the form a name.') });
+export type WrittenFormBody = yup.InferType<typeof writtenFormBody>;
+
+export const writtenBody = object({
+  /** The version of the text that was at hand when it was changed. */
+  version: yup.number().integer().min(0).required(),
+  /** As the editor keeps it; looked over part by part by `writtenFrom` of the core. */
+  text: yup
+    .mixed<object>((v): v is object => typeof v === 'object' && v !== null && !Array.isArray(v))
+    .required('There is no text.')
+    .meta({ jsonSchema: { type: 'object' } }),
+});
+export type WrittenBody = yup.InferType<typeof writtenBody>;
+
 export const shelfPatch = object({
   /** The last day on which this edition may be used; null for no end. */
   endsOn: calendarDay().nullable(),
@@ -60,6 +76,8 @@ const kitChanges = {
   message: text(4000),
   /** Another last day than the kit's; null for none. */
   lastDay: calendarDay().nullable(),
+  /** What tags of its forms stand for, where the deal does not know it. */
+  values: givenFacts(),
 };
 export const kitTrialBody = object(kitChanges);
 export const kitUseBody = object({
@@ -67,5 +85,7 @@ export const kitUseBody = object({
   /** Whether it goes out at once; otherwise it is a draft on the desk. */
   send: yup.boolean().default(false),
   despiteWarnings: yup.boolean().default(false),
+  /** Whether the values are the deal's from now on; otherwise they are this packet's alone. */
+  keepValues: yup.boolean().default(false),
 });
 export type KitUseBody = yup.InferType<typeof kitUseBody>;

@@ -4,6 +4,7 @@ import { DOCUMENT_TYPES } from '@gatepath/core/reading';
 import { ACTS, SLOT_KINDS } from '@gatepath/core/packet';
 import { FOUND_AGAIN, LOCKS, type Again } from '@gatepath/core/shelf';
 import { SIDES } from '@gatepath/core/text';
+import { TAG_TYPES, type TagDef, type Written } from '@gatepath/core/writing';
 import { calendarDay, flag, list, moment, named, of, oneOf, shape, text, whole } from './answer-fields';
 import * as core from './core-answers';
 import { documentView } from './document-views';
@@ -57,6 +58,21 @@ export type AgainView = yup.InferType<typeof againView>;
 /** Who locked a setting of a kit, and which. */
 const locks = list(shape({ lock: oneOf(LOCKS), by: text() }));
 
+const tagFields = {
+  key: text(),
+  label: text(),
+  type: oneOf(TAG_TYPES),
+  unit: yup.string(),
+  options: yup.array(shape({ value: text(), label: text() })),
+};
+const tagDef = of<TagDef>()(shape({ ...tagFields, from: oneOf(['deal', 'people', 'firm']) }));
+
+/** The text of a form as its editor keeps it: blocks within blocks. */
+const writtenText = yup
+  .mixed<Written>((v): v is Written => typeof v === 'object' && v !== null)
+  .defined()
+  .meta({ jsonSchema: { type: 'object' } });
+
 /** A form or a kit as it is prepared. */
 export const shelfItemView = named('ShelfItem', {
   ...itemFields,
@@ -77,6 +93,8 @@ export const shelfItemView = named('ShelfItem', {
   editions: list(shape({ edition: whole(), by: text(), at: moment(), changes: list(text()) })),
   /** What is prepared and stands in no edition yet. */
   since: list(text()),
+  /** The text of a form that is written here, with the tags it may have; null for a form of a paper. */
+  written: shape({ text: writtenText, version: whole(), tags: list(tagDef) }).nullable(),
 });
 export type ShelfItemView = yup.InferType<typeof shelfItemView>;
 
@@ -121,6 +139,8 @@ export const kitTrial = named('KitTrial', {
   ),
   gates: list(list(text())),
   findings: list(shape({ sentence: text(), severity: oneOf(['stops', 'warns']) })),
+  /** Tags of its forms for which the deal has nothing. */
+  unknown: list(tagDef),
   /** Whether a packet of the deal was made of it before. */
   used: flag(),
   /** What the deal needs and this packet would meet. */

@@ -12,6 +12,7 @@ const TOOLS = {
   chromium: ['chromium'],
   'poppler-utils': ['pdfsig', 'pdftotext', 'pdftoppm'],
   qpdf: ['qpdf'],
+  'mupdf-tools': ['mutool'],
   postgresql: ['initdb', 'pg_ctl'],
 };
 /** Where Debian keeps programs of PostgreSQL that are not on the path. */

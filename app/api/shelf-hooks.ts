@@ -1,12 +1,20 @@
 /** The shelf as hooks: forms and kits, and what a kit makes of a deal. */
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { KeepBody, KitBody, KitUseBody, PacketView, ShelfItemView, ShelfPatch } from '@gatepath/contract';
+import type {
+  KeepBody,
+  KitBody,
+  KitUseBody,
+  PacketView,
+  ShelfItemView,
+  ShelfPatch,
+  WrittenFormBody,
+} from '@gatepath/contract';
 import { call } from './client';
 import { keys, pageAfter } from './hooks';
 import { officeNews, useLive } from './live';
 
 export type ShelfKind = 'form' | 'kit';
-type KitChanges = Omit<KitUseBody, 'send' | 'despiteWarnings'>;
+export type KitChanges = Omit<KitUseBody, 'send' | 'despiteWarnings' | 'keepValues'>;
 
 export const shelfKeys = {
   list: (what: ShelfKind, search: string, retired: boolean) => ['shelf', what, search, retired],
@@ -44,6 +52,7 @@ export function useNewOnShelf() {
   const onSuccess = () => void client.invalidateQueries({ queryKey: ['shelf'] });
   return {
     kit: useMutation({ mutationFn: (body: KitBody) => call('newKit', { body }), onSuccess }),
+    written: useMutation({ mutationFn: (body: WrittenFormBody) => call('newWritten', { body }), onSuccess }),
     keep: useMutation({ mutationFn: (body: KeepBody) => call('keepOnShelf', { body }), onSuccess }),
   };
 }

@@ -113,6 +113,8 @@ function gatesOf(kit: Draft, filling: Filling, parties: PacketParty[], newId: ()
 /** The draft with what a form has on its pages, for whoever fills its slots. */
 function withForm(draft: Draft, form: FormInUse & { filling: Filling }, newId: () => string): Draft {
   const people = new Map(form.filling.slots.map((f) => [f.slot.id, f.people]));
+  // A form that was set for these people has marks that are theirs already.
+  for (const { people: all } of form.filling.slots) for (const p of all) people.set(p.id, [p]);
   const grouped = groups(newId);
   const marks: Mark[] = [];
   for (const m of form.draft.marks) {

@@ -12,6 +12,7 @@ import { pictureDir } from '../files/tidy';
 import { newSecret } from '../ids';
 import { packetsWithDocument } from '../packets/queries';
 import { packedFactsIn, type FactsFile } from '../pdf/facts-file';
+import type { ReadTask } from '../pdf/read';
 import { notFound, Problem } from '../problem';
 import { mayChangeItem, mayUseItem } from '../shelf/queries';
 import type { Member } from '../firm/queries';
@@ -66,22 +67,40 @@ export async function readDocument(ctx: Context, id: string): Promise<void> {
   await documentRead(ctx, row);
 }
 
-async function readFacts(ctx: Context, row: q.DocumentRow): Promise<{ facts: string; words: string }> {
+function readFacts(ctx: Context, row: q.DocumentRow): Promise<{ facts: string; words: string }> {
   const file = ctx.files.fileOf(row.sha256);
   const original = row.came_as === 'pdf' && !row.made_from ? ctx.files.fileOf(row.original_sha256) : null;
+  const owner = row.deal_id ?? row.shelf_id ?? row.id;
+  return readPaper(ctx, { file, original, sizes: row.pages, owner }, async (page) => {
+    await q.setPagesRead(ctx.database.pool, row.id, page);
+    tellOf(ctx, row);
+  });
+}
+
+type Readable = Pick<ReadTask, 'file' | 'original' | 'sizes'> & { owner: string };
+
+/** Reads the pages of a paper that is kept as no document. @returns the fingerprint of its facts, and its words to find */
+export async function factsOfPaper(ctx: Context, paper: Readable): Promise<{ sha256: string; words: string }> {
+  const { facts, words } = await readPaper(ctx, paper, () => Promise.resolve());
+  return { sha256: (await ctx.files.put(await pack(facts))).sha256, words: wordsToFind(words) };
+}
+
+async function readPaper(
+  ctx: Context,
+  { file, original, sizes, owner }: Readable,
+  told: (page: number) => Promise<void>,
+): Promise<{ facts: string; words: string }> {
   const pages: string[] = [];
   const places: string[] = [];
   let words = '';
-  for (let from = 1; from <= row.pages.length; from += PAGES_A_STEP) {
-    const to = Math.min(row.pages.length, from + PAGES_A_STEP - 1);
-    const task = { file, original, sizes: row.pages, from, to, before: words };
-    const step = await ctx.work.run('read', task, row.deal_id ?? row.shelf_id ?? row.id);
+  for (let from = 1; from <= sizes.length; from += PAGES_A_STEP) {
+    const to = Math.min(sizes.length, from + PAGES_A_STEP - 1);
+    const step = await ctx.work.run('read', { file, original, sizes, from, to, before: words }, owner);
     pages.push(step.pages);
     if (step.places) places.push(step.places);
     // The first pages tell what kind of paper it is.
     if (words.length < 20_000) words += `${step.text} `;
-    await q.setPagesRead(ctx.database.pool, row.id, to);
-    tellOf(ctx, row);
+    await told(to);
   }
   return { facts: `{"cell":3,"pages":[${pages.join(',')}],"places":[${places.join(',')}]}`, words };
 }

@@ -11,7 +11,7 @@ const BACKSLASH = 0x5c;
 export function shapeProblem(
   body: Uint8Array,
   size: BodySize,
-  depth = BODY_DEPTH,
+  depth = size.depth ?? BODY_DEPTH,
 ): 'too-deep' | 'too-many-values' | null {
   let inText = false;
   let level = 0;

@@ -11,7 +11,9 @@ export interface PaperDefinition {
   styles?: Record<string, unknown>;
   pageSize?: string | { width: number; height: number };
   pageMargins?: number[];
-  info?: { title?: string };
+  info?: { title?: string; creationDate?: Date; modDate?: Date };
+  footer?: unknown;
+  pageBreakBefore?: unknown;
 }
 
 interface PdfMake {

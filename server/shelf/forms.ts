@@ -64,7 +64,8 @@ export async function findAgain(ctx: Context, id: string, documentId: string, me
 export async function slotsOfForm(ctx: Context, id: string): Promise<void> {
   const row = await q.itemById(ctx.database.pool, id);
   const paper = row && (await documentById(ctx.database.pool, row.draft.documents[0]?.id ?? ''));
-  if (!row || !paper?.facts_sha256 || row.draft.parties.length) return;
+  // The roles of a form that is written here are named by whoever writes it.
+  if (!row || row.written || !paper?.facts_sha256 || row.draft.parties.length) return;
   const slots = await ctx.work.run('slots', { documents: factsFiles(ctx, [paper]) }, id);
   await inTransaction(ctx.database.pool, async (tx) => {
     const now = await q.lockItem(tx.db, id);

@@ -88,12 +88,9 @@ export async function copyItem(ctx: Context, id: string, member: Member): Promis
       ids.set(documentId, own);
       await insertDocument(tx.db, { ...paper, id: own, shelf_id: copy, bytes: Number(paper.bytes), created_at: at });
     }
-    await q.saveItemDraft(
-      tx.db,
-      copy,
-      withDocuments(draft, (of) => ids.get(of) ?? of),
-      1,
-    );
+    const own = withDocuments(draft, (of) => ids.get(of) ?? of);
+    if (!row.written) return q.saveItemDraft(tx.db, copy, own, 1);
+    await q.saveWritten(tx.db, { id: copy, written: row.written, writtenVersion: 1, draft: own, version: 1 });
   });
   return itemView(ctx, copy, member);
 }
@@ -127,6 +124,15 @@ async function keepForm(
     form_id: null,
     form_edition: null,
   });
-  if (o.shelve) await q.insertEdition(tx.db, { itemId: id, edition: 1, draft: form, changes: [], by: o.member.id, at });
+  if (o.shelve)
+    await q.insertEdition(tx.db, {
+      itemId: id,
+      edition: 1,
+      draft: form,
+      written: null,
+      changes: [],
+      by: o.member.id,
+      at,
+    });
   return id;
 }

@@ -2,6 +2,7 @@
 import type { Draft } from '@gatepath/core/packet';
 import { mayMake, mayUse, type Locks, type Members, type Sharing } from '@gatepath/core/shelf';
 import type { DocumentType } from '@gatepath/core/reading';
+import type { Written } from '@gatepath/core/writing';
 import type { Db } from '../db/pool';
 import type { DocumentRow } from '../documents/queries';
 
@@ -21,15 +22,19 @@ export interface ShelfRow {
   users: Members;
   makers: Members;
   retired_at: Date | null;
+  /** The text of a form written here; null for a form of a paper. */
+  written: Written | null;
+  written_version: number;
   created_by: string;
   created_at: Date;
 }
 const BESIDE =
   'id, what, name, version, edition, changed, ends_on::text, locks, last_in, owner_id, users, makers, retired_at, created_by, created_at';
-const COLUMNS = `draft, ${BESIDE}`;
+const COLUMNS = `draft, written, written_version, ${BESIDE}`;
 
 /** What lists need of an item: its draft without the marks, of which there may be thousands. */
-export type HeadRow = Omit<ShelfRow, 'draft'> & Pick<Draft, 'parties' | 'gates' | 'documents'>;
+export type HeadRow = Omit<ShelfRow, 'draft' | 'written' | 'written_version'> &
+  Pick<Draft, 'parties' | 'gates' | 'documents'>;
 const HEAD = `draft->'parties' as parties, draft->'gates' as gates, draft->'documents' as documents, ${BESIDE}`;
 
 /** Keeps a form or a kit that is being prepared. */
@@ -94,6 +99,19 @@ export async function saveItemDraft(db: Db, id: string, draft: Draft, version: n
   ]);
 }
 
+/** Keeps a text under its next version, with the draft of how it is set. */
+export async function saveWritten(
+  db: Db,
+  i: { id: string; written: Written; writtenVersion: number; draft: Draft; version: number },
+): Promise<void> {
+  await db.query('update shelf_item set written = $2, written_version = $3 where id = $1', [
+    i.id,
+    JSON.stringify(i.written),
+    i.writtenVersion,
+  ]);
+  await saveItemDraft(db, i.id, i.draft, i.version);
+}
+
 /** Keeps what is set beside the draft. */
 export async function saveItem(
   db: Db,
@@ -124,6 +142,7 @@ export interface EditionRow {
   item_id: string;
   edition: number;
   draft: Draft;
+  written: Written | null;
 }
 
 /** An edition as it is told of. */
@@ -138,11 +157,27 @@ export interface EditionNote {
 /** Keeps an edition, and notes that nothing differs from it. */
 export async function insertEdition(
   db: Db,
-  e: { itemId: string; edition: number; draft: Draft; changes: string[]; by: string; at: Date },
+  e: {
+    itemId: string;
+    edition: number;
+    draft: Draft;
+    written: Written | null;
+    changes: string[];
+    by: string;
+    at: Date;
+  },
 ): Promise<void> {
   await db.query(
-    'insert into shelf_edition (item_id, edition, draft, changes, made_by, made_at) values ($1, $2, $3, $4, $5, $6)',
-    [e.itemId, e.edition, JSON.stringify(e.draft), JSON.stringify(e.changes), e.by, e.at],
+    'insert into shelf_edition (item_id, edition, draft, changes, made_by, made_at, written) values ($1, $2, $3, $4, $5, $6, $7)',
+    [
+      e.itemId,
+      e.edition,
+      JSON.stringify(e.draft),
+      JSON.stringify(e.changes),
+      e.by,
+      e.at,
+      e.written && JSON.stringify(e.written),
+    ],
   );
   await db.query('update shelf_item set edition = $2, changed = false where id = $1', [e.itemId, e.edition]);
 }
@@ -150,7 +185,7 @@ export async function insertEdition(
 /** The last edition of each item. */
 export async function lastEditions(db: Db, ids: string[]): Promise<Map<string, EditionRow>> {
   const r = await db.query<EditionRow>(
-    `select e.item_id, e.edition, e.draft from shelf_item i join shelf_edition e on e.item_id = i.id and e.edition = i.edition
+    `select e.item_id, e.edition, e.draft, e.written from shelf_item i join shelf_edition e on e.item_id = i.id and e.edition = i.edition
      where i.id = any($1::text[])`,
     [ids],
   );

@@ -7,10 +7,13 @@ import * as forms from './forms';
 import * as service from './service';
 import * as views from './views';
 import { kitsForDeal, tryKit, useKit } from './use';
+import * as written from './written';
 
 export function shelfRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'shelf', ({ query, member }) => views.listShelf(ctx, member, query));
   serve(app, 'newForm', async ({ file, member }) => forms.newForm(ctx, await file(), member));
+  serve(app, 'newWritten', ({ body, member }) => written.newWritten(ctx, body, member));
+  serve(app, 'saveWritten', ({ params, body, member }) => written.saveText(ctx, params.shelfId, body, member));
   serve(app, 'newKit', ({ body, member }) => service.newKit(ctx, body, member));
   serve(app, 'keepOnShelf', ({ body, member }) => keepOnShelf(ctx, body, member));
   serve(app, 'shelfItem', ({ params, member }) => views.itemView(ctx, params.shelfId, member));

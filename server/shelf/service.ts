@@ -9,7 +9,7 @@ import {
   type DraftEdit,
 } from '@gatepath/core/packet';
 import { keysOf } from '@gatepath/core/sure';
-import { changesBetween, slotsTogether, type Locks } from '@gatepath/core/shelf';
+import { slotsTogether, type Locks } from '@gatepath/core/shelf';
 import type { EditionBody, EditsBody, KitBody, SavedDraft, ShelfItemView, ShelfPatch } from '@gatepath/contract';
 import type { Context } from '../context';
 import type { Db } from '../db/pool';
@@ -21,7 +21,7 @@ import { topics } from '../live/live';
 import { Problem } from '../problem';
 import { requireForms, toChange, usableForms } from './access';
 import * as q from './queries';
-import { itemView, nameIn, viewOf } from './views';
+import { changesSince, itemView, viewOf } from './views';
 
 /** Makes a kit of forms that are on the shelf, on a usual path. */
 export async function newKit(ctx: Context, body: KitBody, member: Member): Promise<ShelfItemView> {
@@ -130,7 +130,8 @@ export async function putOnShelf(ctx: Context, id: string, body: EditionBody, me
       itemId: id,
       edition: row.edition + 1,
       draft: row.draft,
-      changes: last ? changesBetween(last.draft, row.draft, nameIn(forms)) : [],
+      written: row.written,
+      changes: last ? changesSince(last, row, forms) : [],
       by: member.id,
       at: ctx.clock.now(),
     });
@@ -166,7 +167,7 @@ export async function dropItem(ctx: Context, id: string, member: Member): Promis
 }
 
 /** Has the files of papers that are gone looked at: they go when nothing else needs them. */
-async function tidyPapers(
+export async function tidyPapers(
   ctx: Context,
   tx: Tx,
   papers: Pick<DocumentRow, 'original_sha256' | 'sha256' | 'facts_sha256'>[],

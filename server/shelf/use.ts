@@ -2,16 +2,20 @@
 import { dayOf, dueDay, shortDay } from '@gatepath/core/calendar';
 import { PACKET_LIMITS, applyEdits, overLimit, type Draft, type DraftEdit } from '@gatepath/core/packet';
 import { brokenLock, fillSlots, lockedWords, sameSlot, slotsOf, withDocuments } from '@gatepath/core/shelf';
-import type { KitsView, KitTrial, KitUseBody } from '@gatepath/contract';
+import { dateOfKey } from '@gatepath/core/deal';
+import { lowerFirst } from '@gatepath/core/text';
+import type { TagDef } from '@gatepath/core/writing';
+import type { DealPatch, KitsView, KitTrial, KitUseBody } from '@gatepath/contract';
 import { mergeTags, tagValues } from '@gatepath/core/merge';
 import { sure } from '@gatepath/core/sure';
 import type { Context } from '../context';
 import { inTransaction, type Tx } from '../db/tx';
 import { partiesOfDeal } from '../deals/party-queries';
+import { changeDeal } from '../deals/changes';
 import * as deals from '../deals/queries';
 import { dealOr404, factsOfDeal } from '../deals/service';
 import { lookAgain, NO_STANDING } from '../deals/standing';
-import { documentsByIds, insertDocument, type DocumentRow } from '../documents/queries';
+import { documentsByIds, insertDocument } from '../documents/queries';
 import { factsFiles } from '../documents/service';
 import type { Member } from '../firm/queries';
 import { newId } from '../ids';
@@ -23,8 +27,9 @@ import { notFound, Problem } from '../problem';
 import { itemOr404, usableForms } from './access';
 import * as q from './queries';
 import { locksView, slotView } from './views';
+import { onDeal, paperOnDeal, type FormPaper, type OnDeal } from './written';
 
-type Changes = Omit<KitUseBody, 'send' | 'despiteWarnings'>;
+type Changes = Omit<KitUseBody, 'send' | 'despiteWarnings' | 'keepValues'>;
 interface Said {
   sentence: string;
   severity: 'stops' | 'warns';
@@ -35,7 +40,9 @@ interface Worked {
   kit: q.ShelfRow;
   edition: q.EditionRow;
   deal: deals.DealRow;
-  forms: { row: q.EditionRow; document: DocumentRow }[];
+  forms: FormPaper[];
+  /** Tags of its forms for which there is nothing. */
+  unknown: TagDef[];
   made: Awaited<ReturnType<typeof runKit>>;
   /** How many packets of the deal were made of it before. */
   before: number;
@@ -79,19 +86,26 @@ async function workOut(ctx: Context, dealId: string, kitId: string, changes: Cha
   const edits = editsOf(start, changes);
   const broken = brokenLock(edits, kit.locks);
   if (broken) throw new Problem('locked-setting', lockedWords(broken));
-  const forms = await formsOf(ctx, edition.draft);
+  const kept = await formsOf(ctx, edition.draft);
   // Counted before the work, which takes a moment: a use that comes meanwhile is met when the packet is kept.
   const before = await q.packetsOfKit(db, dealId, kitId);
   const people = (await partiesOfDeal(db, dealId)).map(asPacketParty);
+  const { forms, unknown, unprintable } = await setForms(
+    ctx,
+    kept,
+    await onDeal(ctx, deal, people, changes.values ?? {}),
+  );
   const made = await runKit(ctx, { kit: applyEdits(start, edits), forms, people, deal });
   const findings = [
     ...ofDay(made.draft, today),
     ...ofUse(before),
     ...ofSlots(made),
+    ...ofTags(unknown),
+    ...ofLetters(unprintable),
     ...(await ofForms(ctx, forms, today)),
     ...made.findings.map(({ sentence, severity }) => ({ sentence, severity })),
   ];
-  return { kit, edition, deal, forms, made, before: before.length, findings };
+  return { kit, edition, deal, forms, unknown, made, before: before.length, findings };
 }
 
 /** Changes of who uses a kit as edits: of what they leave as it is there is none. */
@@ -137,6 +151,51 @@ const ofSlots = ({ slots }: Worked['made']): Said[] =>
       sentence: `Nobody fills the place of ${s.slot.name}. Add a person to the deal, or send it without.`,
       severity: 'warns',
     }));
+
+const ofTags = (unknown: readonly TagDef[]): Said[] =>
+  unknown.map((t) => ({
+    sentence:
+      t.from === 'people'
+        ? `A paper names somebody who is not in the deal: ${lowerFirst(t.label)}. Add the person to the deal.`
+        : `${t.label} is not known, and a paper needs it. Fill it in here, or in the deal.`,
+    severity: 'stops',
+  }));
+
+const ofLetters = (letters: readonly string[]): Said[] =>
+  letters.length
+    ? [
+        {
+          sentence: `A paper cannot print “${letters.slice(0, 6).join(' ')}”. Write the name or the value another way.`,
+          severity: 'stops',
+        },
+      ]
+    : [];
+
+/** The papers of forms written here, set for a deal; those of others stay as they are. */
+async function setForms(
+  ctx: Context,
+  kept: FormPaper[],
+  on: OnDeal,
+): Promise<{ forms: FormPaper[]; unknown: TagDef[]; unprintable: string[] }> {
+  const forms: FormPaper[] = [];
+  const missing = new Set<string>();
+  const unprintable = new Set<string>();
+  for (const form of kept) {
+    if (!form.row.written) {
+      forms.push(form);
+      continue;
+    }
+    const set = await paperOnDeal(ctx, form, on);
+    forms.push(set.form);
+    for (const key of set.missing) missing.add(key);
+    for (const letter of set.unprintable) unprintable.add(letter);
+  }
+  const unknown = [...missing].map((key): TagDef => on.tags.get(key) ?? goneTag(key));
+  return { forms, unknown, unprintable: [...unprintable] };
+}
+
+/** A tag whose fact the firm asks for no more. */
+const goneTag = (key: string): TagDef => ({ key, label: `The tag “${key}”`, type: 'text', from: 'firm' });
 
 async function ofForms(ctx: Context, forms: Worked['forms'], today: string): Promise<Said[]> {
   const ids = forms.map((f) => f.row.item_id);
@@ -198,6 +257,7 @@ export async function tryKit(
     people: peopleTold(worked),
     gates: draft.gates.map((g) => g.partyIds),
     findings,
+    unknown: worked.unknown,
     used: before > 0,
     meets: standing.needs.requirements.filter((r) => r.state === 'open' && types.has(r.paper)).map((r) => r.title),
     locks: locksView(kit.locks),
@@ -249,7 +309,8 @@ export async function useKit(
   body: KitUseBody,
   member: Member,
 ): Promise<string> {
-  const { send, despiteWarnings, ...changes } = body;
+  const { send, despiteWarnings, keepValues, ...changes } = body;
+  if (keepValues && changes.values) await changeDeal(ctx, dealId, ofDeal(changes.values), member);
   const worked = await workOut(ctx, dealId, kitId, changes, member);
   if (send) requireClean(worked.findings, despiteWarnings);
   const full = overLimit(worked.made.draft);
@@ -262,6 +323,18 @@ export async function useKit(
   // Its warnings were answered above, those of the kit among them.
   if (send) await sendPacket(ctx, id, { version: 1, despiteWarnings: true }, member);
   return id;
+}
+
+/** Values of tags as facts and days of a deal. */
+function ofDeal(values: NonNullable<Changes['values']>): Pick<DealPatch, 'facts' | 'dates'> {
+  const facts: NonNullable<DealPatch['facts']> = {};
+  const dates: NonNullable<DealPatch['dates']> = {};
+  for (const [key, value] of Object.entries(values)) {
+    const date = dateOfKey(key);
+    if (!date) facts[key] = value;
+    else if (typeof value === 'string') dates[date] = value;
+  }
+  return { facts, dates };
 }
 
 /** @throws Problem `changed-meanwhile` where the kit was used on the deal since it was worked out: one act is one packet */
@@ -298,7 +371,7 @@ function requireClean(findings: Worked['findings'], despiteWarnings: boolean): v
 /** The paper of a form as a document of a deal: the same files, and where they come from. */
 async function copyToDeal(
   db: Parameters<typeof insertDocument>[0],
-  { row, document }: Worked['forms'][number],
+  { row, document }: FormPaper,
   dealId: string,
   at: Date,
 ): Promise<string> {

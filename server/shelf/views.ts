@@ -1,6 +1,7 @@
 /** The shelf as screens show it: its lists, and a form or a kit as it is prepared. */
 import { lastOf, keysOf } from '@gatepath/core/sure';
 import { changesBetween, mayMake, slotLetters, slotsOf, type Locks, type Slot } from '@gatepath/core/shelf';
+import { tagDefs, textChanges } from '@gatepath/core/writing';
 import type { Page, ShelfItemView, ShelfQuery, ShelfSummary, SlotView } from '@gatepath/contract';
 import type { Context } from '../context';
 import { anywhere } from '../db/like';
@@ -8,6 +9,7 @@ import type { Db } from '../db/pool';
 import { documentsByIds, documentsOnShelf, type DocumentRow } from '../documents/queries';
 import { documentView } from '../documents/service';
 import { listMembers, type Member } from '../firm/queries';
+import { ownFacts } from '../deals/queries';
 import { itemOr404 } from './access';
 import * as q from './queries';
 
@@ -119,10 +121,23 @@ export async function viewOf(ctx: Context, row: q.ShelfRow, member: Member): Pro
       at: e.made_at.toISOString(),
       changes: e.changes,
     })),
-    since: last ? changesBetween(last.draft, draft, nameIn(forms)) : [],
+    since: last ? changesSince(last, row, forms) : [],
+    written: row.written && {
+      text: row.written,
+      version: row.written_version,
+      tags: tagDefs(await ownFacts(db)),
+    },
   };
 }
 
+type Told = Pick<q.EditionRow, 'draft' | 'written'>;
+
+/** What is different since an edition. Of a form written here that is told by its text, and not by where its places lie. */
+export function changesSince(last: Told, now: Told, forms: readonly Pick<q.HeadRow, 'id' | 'name'>[]): string[] {
+  const bare = (of: Told) => (of.written ? { ...of.draft, documents: [], marks: [] } : of.draft);
+  return [...changesBetween(bare(last), bare(now), nameIn(forms)), ...textChanges(last.written, now.written)];
+}
+
 /** What the forms of a kit are called where it is told what came in and went out. */
-export const nameIn = (forms: readonly Pick<q.HeadRow, 'id' | 'name'>[]) => (id: string) =>
+const nameIn = (forms: readonly Pick<q.HeadRow, 'id' | 'name'>[]) => (id: string) =>
   forms.find((f) => f.id === id)?.name ?? 'A paper';

@@ -49,6 +49,10 @@ export const judged = (pdf: Uint8Array) =>
     forbiddenChanges: forbiddenChanges(pdf),
   }));
 
+/** The words of a file's pages, as laid out. */
+export const textOf = (pdf: Uint8Array) =>
+  withFile(pdf, (file) => execFileSync('pdftotext', ['-layout', file, '-']).toString());
+
 /** What they say of a sealed copy that is as it should be. */
 export const sound = (seals: number) => ({ seals, wellFormed: true, forbiddenChanges: 0 });
 

@@ -27,6 +27,7 @@ export const ALLOWED: Record<TaskName, Allowance> = {
   marksOverPrint: { lane: 'view', seconds: 60 },
   marksBeside: { lane: 'view', seconds: 60 },
   copy: { lane: 'view', seconds: 60 },
+  written: { lane: 'view', seconds: 60 },
   seal: { lane: 'seal', seconds: 180 },
   picture: { lane: 'papers', seconds: 30 },
   sort: { lane: 'papers', seconds: 10 },

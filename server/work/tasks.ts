@@ -10,6 +10,7 @@ import type { FactsFile } from '../pdf/facts-file';
 import type { FaceName } from '../pdf/fonts';
 import type { ReadTask } from '../pdf/read';
 import type { Copy, SealTask } from '../pdf/seal';
+import type { WrittenTask } from '../pdf/written';
 import { itemAt } from '@gatepath/core/sure';
 
 /** A task whose bytes lie in files: workers read them themselves. */
@@ -32,6 +33,7 @@ export const tasks = {
     (await import('../pdf/convert')).sortOf(await readStored(t.file), t.name),
   convert: async (t: { file: string; kind: Exclude<PaperKind, 'pdf'>; title: string }) =>
     (await import('../pdf/convert')).convert(await readStored(t.file), t.kind, t.title),
+  written: async (t: WrittenTask) => (await import('../pdf/written')).setWritten(t),
   compose: async (t: { parts: ComposePart[] }) => (await import('../pdf/compose')).compose(t.parts),
   sizes: async (t: { file: string }) => (await import('../pdf/compose')).sizes(await readStored(t.file)),
   inspect: async (t: { bytes: Uint8Array }) => (await import('../pdf/inspect')).inspect(t.bytes),

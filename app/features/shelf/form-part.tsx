@@ -46,7 +46,7 @@ export function FormPart({ desk }: { desk: Desk }) {
       <Heading>Roles</Heading>
       <Small>Places belong to roles. On a deal they are filled by side and order.</Small>
       <Roles desk={desk} />
-      <About desk={desk} />
+      <About on={{ id: desk.packet.id, draft: desk.draft, edit: desk.edit }} />
       <ChangedPaper desk={desk} />
       <SharingOf id={desk.packet.id} />
       <Editions id={desk.packet.id} />
@@ -119,10 +119,10 @@ export function Roles({ desk: { draft, edit } }: { desk: Pick<Desk, 'draft' | 'e
 }
 
 /** What the form is called, what type of paper it is, and until when this edition holds. */
-function About({ desk }: { desk: Desk }) {
-  const item = useShelfItem(desk.packet.id);
-  const { set } = useShelfActs(desk.packet.id);
-  const paper = item.data?.documents.find((d) => d.id === desk.draft.documents[0]?.id);
+export function About({ on: { id, draft, edit } }: { on: Pick<Desk, 'draft' | 'edit'> & { id: string } }) {
+  const item = useShelfItem(id);
+  const { set } = useShelfActs(id);
+  const paper = item.data?.documents.find((d) => d.id === draft.documents[0]?.id);
   const setType = async (type: DocumentType) => {
     if (!paper) return;
     await call('setDocument', { params: { documentId: paper.id }, body: { type } });
@@ -132,8 +132,8 @@ function About({ desk }: { desk: Desk }) {
     <Card style={{ gap: 10 }}>
       <LateInput
         label="Name of the form"
-        value={desk.draft.name}
-        onSave={(value) => value.trim() && desk.edit([{ op: 'set', field: 'name', value }])}
+        value={draft.name}
+        onSave={(value) => value.trim() && edit([{ op: 'set', field: 'name', value }])}
         testID="form-name"
       />
       {paper ? (

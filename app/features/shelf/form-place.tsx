@@ -13,6 +13,7 @@ import type { Bench } from '../desk/use-desk';
 import { CommandLine } from '../office/command-line';
 import { FormPart, PutOnShelf } from './form-part';
 import { SHELF_HOME } from './home';
+import { WrittenPlace } from '../writing/written-place';
 import { NotOwn } from './sharing';
 
 const BENCH: Bench = { what: 'form', home: SHELF_HOME, rules: FORM_RULES };
@@ -45,6 +46,14 @@ export function FormPlace() {
   if (!session.data.member) return <Redirect href="/sign-in" />;
   if (!isReady(item) || !packet) return <NotReady query={item} what="the form" />;
   if (!item.data.own) return <NotOwn item={item.data} />;
+  const { written } = item.data;
+  if (written)
+    return (
+      <View style={{ flex: 1 }}>
+        <WrittenPlace key={item.data.id} item={{ ...item.data, written }} />
+        <CommandLine />
+      </View>
+    );
   return (
     <View style={{ flex: 1 }}>
       <DeskScreen

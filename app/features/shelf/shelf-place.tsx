@@ -9,7 +9,7 @@ import { shortDay } from '@gatepath/core/calendar';
 import { TYPE_WORDS } from '@gatepath/core/reading';
 import { count } from '@gatepath/core/text';
 import { uploadFile } from '../../api/client';
-import { useShelf, type ShelfKind } from '../../api/shelf-hooks';
+import { useNewOnShelf, useShelf, type ShelfKind } from '../../api/shelf-hooks';
 import { useFilePick } from '../../ui/file-pick';
 import { usePalette, useSettled, useWide } from '../../ui/hooks';
 import { ListPage } from '../../ui/list-page';
@@ -34,8 +34,9 @@ export function ShelfPlace() {
     <>
       <View style={{ flexDirection: wide ? 'row' : 'column', gap: 12 }}>
         <Title style={wide ? { flex: 1 } : null}>Shelf</Title>
-        <View style={{ flexDirection: 'row', gap: 10 }}>
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
           <NewForm />
+          <WriteForm />
           <Button
             kind="main"
             icon="plus"
@@ -84,7 +85,7 @@ function Empty({ what, search, retired }: { what: ShelfKind; search: string; ret
         <Body>
           {what === 'kit'
             ? 'A kit is a packet to be used again: forms in their order, the path by role, the message. Bring in a form first, or make a kit of a packet that went well, on its page.'
-            : 'A form is a paper whose places belong to roles, like Seller 1 or every tenant. Bring in a PDF: its printed places are read and proposed.'}
+            : 'A form is a paper whose places belong to roles, like Seller 1 or every tenant. Bring in a PDF, and its printed places are read and proposed; or write one here.'}
         </Body>
       )}
     </Card>
@@ -122,6 +123,24 @@ function NewForm() {
       </Button>
       {part === null ? null : <ProgressBar progress={part} color={p.brick} aria-label="Sending the form" />}
       {error ? <Trouble error={error} /> : null}
+    </View>
+  );
+}
+
+/** Begins a form that is written here, and goes to its text. */
+function WriteForm() {
+  const { written } = useNewOnShelf();
+  return (
+    <View style={{ gap: 6 }}>
+      <Button
+        icon="pencil"
+        busy={written.isPending}
+        onPress={() => written.mutate({ name: 'New form' }, { onSuccess: (form) => router.push(`/forms/${form.id}`) })}
+        testID="write-form"
+      >
+        Write a form
+      </Button>
+      {written.isError ? <Trouble error={written.error} /> : null}
     </View>
   );
 }

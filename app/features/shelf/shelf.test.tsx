@@ -81,6 +81,7 @@ const trial = (more: Partial<KitTrial> = {}): KitTrial => ({
   ],
   gates: [['wren', 'cal']],
   findings: [{ sentence: 'Nobody fills the place of Buyer 1.', severity: 'warns' }],
+  unknown: [],
   used: false,
   meets: ['Lead paint disclosure'],
   locks: [{ lock: 'schedule', by: 'Odile Farrant' }],
@@ -100,6 +101,7 @@ const item = (more: Partial<ShelfItemView> = {}): ShelfItemView => ({
   kits: [],
   editions: [],
   since: [],
+  written: null,
   ...more,
 });
 

@@ -7,10 +7,10 @@ import { shortDay } from '@gatepath/core/calendar';
 import type { Lock } from '@gatepath/core/shelf';
 import { count, firstName, listWords } from '@gatepath/core/text';
 import { useDeal } from '../../api/hooks';
-import { useKit, useKitTrial } from '../../api/shelf-hooks';
+import { useKit, useKitTrial, type KitChanges } from '../../api/shelf-hooks';
 import { DayField } from '../../ui/day-field';
 import { GatePost } from '../../ui/gate';
-import { usePalette } from '../../ui/hooks';
+import { usePalette, useSettled } from '../../ui/hooks';
 import { Icon } from '../../ui/icon';
 import { LateInput } from '../../ui/late-input';
 import { NotReady, isReady } from '../../ui/not-ready';
@@ -18,51 +18,42 @@ import { Button, Card, IconButton, Note, Page, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 import { Token } from '../../ui/token';
 import { SlotToken } from './slot-path';
-
-interface Changes {
-  name?: string;
-  subject?: string;
-  message?: string;
-  lastDay?: string | null;
-}
+import { UnknownTags } from './unknown-tags';
 
 export function UseKit() {
   const { dealId, kitId } = useLocalSearchParams<{ dealId: string; kitId: string }>();
-  const [changes, setChanges] = useState<Changes>({});
+  const [changes, setChanges] = useState<KitChanges>({});
+  const [keepValues, setKeepValues] = useState(true);
   const deal = useDeal(dealId);
-  const trial = useKitTrial(dealId, kitId, changes);
+  // What is typed is not worked out letter by letter.
+  const settled = useSettled(changes, 350);
+  const trial = useKitTrial(dealId, kitId, settled);
   const use = useKit(dealId, kitId);
   if (!isReady(deal)) return <NotReady query={deal} what="the deal" />;
   if (!isReady(trial)) return <NotReady query={trial} what="the kit" />;
   const t = trial.data;
   const go = (send: boolean) =>
     use.mutate(
-      { ...changes, send, despiteWarnings: true },
+      { ...changes, send, despiteWarnings: true, keepValues },
       { onSuccess: (packet) => router.replace(`/packets/${packet.id}`) },
     );
   const stops = t.findings.filter((f) => f.severity === 'stops').length;
   return (
     <View style={{ flex: 1 }}>
       <Page max={620}>
-        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
-          <IconButton name="arrow-left" label="Back to the deal" onPress={() => router.navigate(`/deals/${dealId}`)} />
-          <View style={{ flex: 1 }}>
-            <Small>{deal.data.address}</Small>
-            <Title numberOfLines={2}>{t.name}</Title>
-          </View>
-        </View>
+        <Head dealId={dealId} address={deal.data.address} name={t.name} />
         <Body>{[`${count(t.papers, 'paper')}, ${count(t.pages, 'page')}.`, meets(t)].filter(Boolean).join(' ')}</Body>
         <Slots trial={t} dealId={dealId} />
+        <UnknownTags
+          trial={t}
+          values={changes.values ?? {}}
+          onChange={(values) => setChanges((was) => ({ ...was, values: { ...was.values, ...values } }))}
+          keep={keepValues}
+          onKeep={setKeepValues}
+        />
         <Path trial={t} />
         <Settings trial={t} today={deal.data.today} onChange={(c) => setChanges((was) => ({ ...was, ...c }))} />
-        {t.findings.map((f) => (
-          <Note
-            key={f.sentence}
-            tone={f.severity === 'stops' ? 'stop' : 'warn'}
-            title={f.sentence}
-            testID="kit-finding"
-          />
-        ))}
+        <Findings findings={t.findings} />
         {use.isError ? <Trouble error={use.error} /> : null}
       </Page>
       <Foot>
@@ -74,7 +65,7 @@ export function UseKit() {
             kind="main"
             onPress={() => go(true)}
             busy={use.isPending}
-            disabled={stops > 0 || trial.isPlaceholderData}
+            disabled={stops > 0 || trial.isPlaceholderData || settled !== changes}
             testID="kit-send"
             style={{ flex: 1.4 }}
           >
@@ -82,6 +73,24 @@ export function UseKit() {
           </Button>
         </View>
       </Foot>
+    </View>
+  );
+}
+
+function Findings({ findings }: Pick<KitTrial, 'findings'>) {
+  return findings.map((f) => (
+    <Note key={f.sentence} tone={f.severity === 'stops' ? 'stop' : 'warn'} title={f.sentence} testID="kit-finding" />
+  ));
+}
+
+function Head({ dealId, address, name }: { dealId: string; address: string; name: string }) {
+  return (
+    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
+      <IconButton name="arrow-left" label="Back to the deal" onPress={() => router.navigate(`/deals/${dealId}`)} />
+      <View style={{ flex: 1 }}>
+        <Small>{address}</Small>
+        <Title numberOfLines={2}>{name}</Title>
+      </View>
     </View>
   );
 }
@@ -229,7 +238,15 @@ function Path({ trial: t }: { trial: KitTrial }) {
 
 /** What is not locked is open to change, one line each. */
 // eslint-disable-next-line max-lines-per-function -- one line of the card after another
-function Settings({ trial: t, today, onChange }: { trial: KitTrial; today: string; onChange: (c: Changes) => void }) {
+function Settings({
+  trial: t,
+  today,
+  onChange,
+}: {
+  trial: KitTrial;
+  today: string;
+  onChange: (c: KitChanges) => void;
+}) {
   const [open, setOpen] = useState<string | null>(null);
   const by = (lock: Lock) => t.locks.find((l) => l.lock === lock)?.by;
   const line = (label: string, words: string, lock: Lock, field: ReactNode) => (

@@ -30,8 +30,6 @@ create table shelf_edition (
   item_id text not null references shelf_item (id) on delete cascade,
   edition integer not null,
   draft jsonb not null,
-  -- What it changed of the one before, in words.
-  changes jsonb not null default '[]',
   made_by text not null references member (id),
   made_at timestamptz not null,
   primary key (item_id, edition)

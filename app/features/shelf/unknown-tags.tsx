@@ -1,0 +1,52 @@
+/** What papers of a kit want to know and the deal does not: filled in on the spot. */
+import { useState } from 'react';
+import { View } from 'react-native';
+import type { KitTrial } from '@gatepath/contract';
+import type { FactDef, FactValue } from '@gatepath/core/deal';
+import { count } from '@gatepath/core/text';
+import { Card, Note } from '../../ui/pieces';
+import { Switch } from '../../ui/switch';
+import { Heading, Small } from '../../ui/text';
+import { FactField } from '../deals/fact-field';
+
+type Values = Record<string, FactValue | null>;
+
+interface Props {
+  trial: KitTrial;
+  values: Values;
+  onChange: (values: Values) => void;
+  keep: boolean;
+  onKeep: (keep: boolean) => void;
+}
+
+/** A tag as a fact is asked for; names of people are no facts. */
+function asFact(t: KitTrial['unknown'][number]): FactDef[] {
+  return t.from === 'people' || t.type === 'names' ? [] : [{ ...t, type: t.type, kinds: [] }];
+}
+
+export function UnknownTags({ trial, values, onChange, keep, onKeep }: Props) {
+  // What was asked for once stays there when it is filled in, to be corrected.
+  const [asked, setAsked] = useState<FactDef[]>([]);
+  const fresh = trial.unknown.flatMap(asFact).filter((t) => !asked.some((a) => a.key === t.key));
+  if (fresh.length) setAsked([...asked, ...fresh]);
+  if (!asked.length) return null;
+  const left = asked.filter((t) => trial.unknown.some((u) => u.key === t.key)).length;
+  return (
+    <Card style={{ gap: 10 }} testID="unknown-tags">
+      <Heading>{left ? `${count(left, 'thing')} the papers want to know` : 'All known'}</Heading>
+      {asked.map((t) => (
+        <FactField
+          key={t.key}
+          def={t}
+          value={values[t.key] ?? null}
+          onChange={(w) => onChange({ [t.key]: 'wrong' in w ? null : w.value })}
+        />
+      ))}
+      <View>
+        <Switch label="Keep these for the deal" on={keep} onChange={onKeep} testID="keep-values" />
+        {keep ? null : <Small>They stand on the papers of this packet alone.</Small>}
+      </View>
+      {left ? null : <Note tone="good" title="Nothing is missing on the papers." />}
+    </Card>
+  );
+}

@@ -1,0 +1,26 @@
+/** What the editor's own pieces are told: the roles of the form and the tags there are. */
+import { createContext, useContext } from 'react';
+import type { PacketParty } from '@gatepath/core/packet';
+import { slotName } from '@gatepath/core/shelf';
+import { SIDES } from '@gatepath/core/text';
+import type { TagDef } from '@gatepath/core/writing';
+
+export interface AboutForm {
+  roles: readonly PacketParty[];
+  tags: readonly TagDef[];
+}
+
+const About = createContext<AboutForm>({ roles: [], tags: [] });
+export const AboutProvider = About.Provider;
+export const useAbout = () => useContext(About);
+
+export const roleName = (about: AboutForm, slot: string) =>
+  about.roles.find((r) => r.id === slot)?.name ?? 'a role that is gone';
+export const tagLabel = (about: AboutForm, key: string) =>
+  about.tags.find((t) => t.key === key)?.label ?? 'a tag that is gone';
+
+/** Sides for which a part can be repeated. */
+export const EACH_SIDES = SIDES.filter((s) => s !== 'other');
+/** "each tenant". */
+export const eachWords = (side: (typeof SIDES)[number]) =>
+  slotName('every', side, 1).toLowerCase().replace('every', 'each');

@@ -1,0 +1,243 @@
+/** The text of a form, being written. What it may hold is what `writtenFrom` of the core takes. */
+import { Table, TableCell, TableHeader, TableRow } from '@tiptap/extension-table';
+import { EditorContent, useEditor, useEditorState, type Editor } from '@tiptap/react';
+import StarterKit from '@tiptap/starter-kit';
+import { useEffect, useState } from 'react';
+import { View } from 'react-native';
+import type { Written } from '@gatepath/core/writing';
+import { usePalette } from '../../ui/hooks';
+import { DropMenu, MenuItem } from '../../ui/menu';
+import { Button } from '../../ui/pieces';
+import { useAbout, eachWords } from './about';
+import { PARTS } from './nodes';
+import { PlacePanel } from './place-panel';
+import { TagPanel } from './tag-panel';
+import { ToolButton } from './tool-button';
+
+interface Props {
+  text: Written;
+  /** Counts what came from elsewhere: with another number the text is shown anew. */
+  from: number;
+  onChange: (doc: Written['doc']) => void;
+}
+
+const EXTENSIONS = [
+  StarterKit.configure({
+    heading: { levels: [1, 2, 3] },
+    blockquote: false,
+    code: false,
+    codeBlock: false,
+    horizontalRule: false,
+    link: false,
+  }),
+  Table.configure({ resizable: false }),
+  TableRow,
+  TableHeader,
+  TableCell,
+  ...PARTS,
+];
+
+export function FormEditor({ text, from, onChange }: Props) {
+  const p = usePalette();
+  const editor = useEditor({
+    extensions: EXTENSIONS,
+    content: text.doc,
+    editorProps: {
+      attributes: { role: 'textbox', 'aria-multiline': 'true', 'aria-label': 'Text of the form', class: 'form-text' },
+    },
+    onUpdate: ({ editor: e }) => onChange(e.getJSON() as Written['doc']),
+  });
+  useEffect(() => {
+    if (from > 0) editor.commands.setContent(text.doc, { emitUpdate: false });
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the text at hand is newer than any but one from elsewhere
+  }, [editor, from]);
+  return (
+    <View style={{ gap: 8 }}>
+      <style>{styles(p.rule)}</style>
+      <Tools editor={editor} />
+      <EditorContent editor={editor} data-testid="form-text" />
+    </View>
+  );
+}
+
+const styles = (rule: string) => `
+.form-text { min-height: 420px; background: #fff; color: #1E2A32; border: 1px solid ${rule}; border-radius: 10px;
+  padding: 28px clamp(14px, 5%, 48px); font-family: NotoSans_400Regular, Verdana, sans-serif; font-size: 16px; line-height: 1.5;
+  overflow-wrap: anywhere; outline-offset: 2px; }
+.form-text h1 { font-size: 25px; line-height: 1.25; margin: 0 0 10px; }
+.form-text h2 { font-size: 20px; margin: 18px 0 8px; }
+.form-text h3 { font-size: 17px; margin: 14px 0 6px; }
+.form-text p { margin: 0 0 10px; min-height: 1.5em; }
+.form-text table { border-collapse: collapse; width: 100%; margin: 10px 0; table-layout: fixed; }
+.form-text td, .form-text th { border: 1px solid #5B6770; padding: 6px 8px; vertical-align: top; text-align: left; }
+.form-text td p, .form-text th p { margin: 0; }
+.form-text .selectedCell { background: #F4DDD6; }
+.form-text li p { margin: 0 0 4px; }
+`;
+
+type Panel = 'tag' | 'place' | null;
+
+function Tools({ editor }: { editor: Editor }) {
+  const [panel, setPanel] = useState<Panel>(null);
+  const inTable = useEditorState({ editor, selector: ({ editor: e }) => e.isActive('table') });
+  const on = () => editor.chain().focus();
+  return (
+    <View style={{ gap: 8 }}>
+      <LookTools editor={editor} />
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        <Button icon="plus" onPress={() => setPanel(panel === 'tag' ? null : 'tag')} testID="open-tags">
+          Tag
+        </Button>
+        <Button icon="plus" onPress={() => setPanel(panel === 'place' ? null : 'place')} testID="open-places">
+          Place
+        </Button>
+        <PartMenu editor={editor} />
+      </View>
+      {inTable ? <TableTools editor={editor} /> : null}
+      {panel === 'tag' ? (
+        <TagPanel
+          onPick={(key) => on().insertContent({ type: 'tag', attrs: { key } }).run()}
+          onClose={() => setPanel(null)}
+        />
+      ) : null}
+      {panel === 'place' ? (
+        <PlacePanel
+          onPick={(attrs) => {
+            on().insertContent({ type: 'place', attrs }).run();
+            setPanel(null);
+          }}
+          onClose={() => setPanel(null)}
+        />
+      ) : null}
+    </View>
+  );
+}
+
+/** How the words look where the cursor is. */
+function LookTools({ editor }: { editor: Editor }) {
+  const at = useEditorState({
+    editor,
+    selector: ({ editor: e }) => ({
+      bold: e.isActive('bold'),
+      italic: e.isActive('italic'),
+      underline: e.isActive('underline'),
+      bullets: e.isActive('bulletList'),
+      numbers: e.isActive('orderedList'),
+      center: e.isActive('paragraph', { align: 'center' }),
+      undo: e.can().undo(),
+      redo: e.can().redo(),
+    }),
+  });
+  const on = () => editor.chain().focus();
+  const middle = () =>
+    on()
+      .updateAttributes('paragraph', { align: at.center ? null : 'center' })
+      .run();
+  return (
+    <View
+      role="toolbar"
+      aria-label="How it looks"
+      style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 4 }}
+    >
+      <LevelMenu editor={editor} />
+      <ToolButton icon="bold" label="Bold" on={at.bold} onPress={() => on().toggleBold().run()} />
+      <ToolButton icon="italic" label="Italic" on={at.italic} onPress={() => on().toggleItalic().run()} />
+      <ToolButton icon="underline" label="Underline" on={at.underline} onPress={() => on().toggleUnderline().run()} />
+      <ToolButton icon="bullets" label="List" on={at.bullets} onPress={() => on().toggleBulletList().run()} />
+      <ToolButton icon="numbers" label="Numbered list" on={at.numbers} onPress={() => on().toggleOrderedList().run()} />
+      <ToolButton icon="center" label="In the middle" on={at.center} onPress={middle} />
+      <ToolButton icon="undo" label="Take back" disabled={!at.undo} onPress={() => on().undo().run()} />
+      <ToolButton icon="redo" label="Do again" disabled={!at.redo} onPress={() => on().redo().run()} />
+    </View>
+  );
+}
+
+const LEVELS = [1, 2, 3] as const;
+
+function LevelMenu({ editor }: { editor: Editor }) {
+  const level = useEditorState({
+    editor,
+    selector: ({ editor: e }) => LEVELS.find((l) => e.isActive('heading', { level: l })) ?? 0,
+  });
+  const on = () => editor.chain().focus();
+  return (
+    <DropMenu
+      anchor={(open) => (
+        <Button onPress={open} testID="text-level">
+          {level ? `Heading ${level}` : 'Text'}
+        </Button>
+      )}
+    >
+      <MenuItem title="Text" onPress={() => on().setParagraph().run()} />
+      {LEVELS.map((l) => (
+        <MenuItem key={l} title={`Heading ${l}`} onPress={() => on().setHeading({ level: l }).run()} />
+      ))}
+    </DropMenu>
+  );
+}
+
+/** What can be put in beside words. */
+function PartMenu({ editor }: { editor: Editor }) {
+  const { roles } = useAbout();
+  const on = () => editor.chain().focus();
+  const slots = roles.filter((r) => r.act === 'sign' || r.act === 'desk').map((r) => r.id);
+  const side = roles.find((r) => r.slot === 'every')?.side ?? roles[0]?.side ?? 'tenant';
+  return (
+    <DropMenu
+      anchor={(open) => (
+        <Button icon="plus" onPress={open} testID="open-parts">
+          Part
+        </Button>
+      )}
+    >
+      <MenuItem
+        title="Signatures"
+        testID="part-signatures"
+        onPress={() =>
+          on()
+            .insertContent({ type: 'signatures', attrs: { slots, date: true } })
+            .run()
+        }
+      />
+      <MenuItem
+        title="Only where something is so"
+        testID="part-when"
+        onPress={() => on().wrapIn('when', { key: 'pets', is: 'there', value: '' }).run()}
+      />
+      <MenuItem
+        title={`Once for ${eachWords(side)}`}
+        testID="part-each"
+        onPress={() => on().wrapIn('each', { side }).run()}
+      />
+      <MenuItem
+        title="Table"
+        testID="part-table"
+        onPress={() => on().insertTable({ rows: 3, cols: 2, withHeaderRow: true }).run()}
+      />
+      <MenuItem title="New page" onPress={() => on().insertContent({ type: 'pageBreak' }).run()} />
+    </DropMenu>
+  );
+}
+
+function TableTools({ editor }: { editor: Editor }) {
+  const on = () => editor.chain().focus();
+  return (
+    <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+      <Button kind="quiet" onPress={() => on().addRowAfter().run()}>
+        Row below
+      </Button>
+      <Button kind="quiet" onPress={() => on().addColumnAfter().run()}>
+        Column beside
+      </Button>
+      <Button kind="quiet" onPress={() => on().deleteRow().run()}>
+        Row out
+      </Button>
+      <Button kind="quiet" onPress={() => on().deleteColumn().run()}>
+        Column out
+      </Button>
+      <Button kind="quiet" onPress={() => on().deleteTable().run()}>
+        Table out
+      </Button>
+    </View>
+  );
+}

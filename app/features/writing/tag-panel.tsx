@@ -1,0 +1,85 @@
+/** Tags to be put into a text: found by what they are called, never remembered. */
+import { useState } from 'react';
+import { Pressable, ScrollView, View } from 'react-native';
+import type { TagDef } from '@gatepath/core/writing';
+import { byKeys, usePalette } from '../../ui/hooks';
+import { Button, Card } from '../../ui/pieces';
+import { SearchBar } from '../../ui/search-bar';
+import { Body, Small, Strong } from '../../ui/text';
+import { useAbout } from './about';
+
+const FROM_WORDS: Record<TagDef['from'], string> = { deal: 'The deal', people: 'People', firm: 'The firm' };
+const TYPE_WORDS: Record<TagDef['type'], string> = {
+  flag: 'yes or no',
+  number: 'number',
+  money: 'sum',
+  year: 'year',
+  choice: 'one of several',
+  text: 'words',
+  day: 'day',
+  names: 'names',
+};
+
+export function TagPanel({ onPick, onClose }: { onPick: (key: string) => void; onClose: () => void }) {
+  const { tags, roles } = useAbout();
+  const [search, setSearch] = useState('');
+  const sides = new Set<string>(roles.map((r) => r.side));
+  const found = tags.filter(
+    (t) =>
+      t.label.toLowerCase().includes(search.trim().toLowerCase()) &&
+      // Of people those first whom the form is about; the others are found by their words.
+      (search.trim() !== '' || t.from !== 'people' || !sides.size || sides.has(t.key.split('.')[1] ?? '')),
+  );
+  return (
+    <Card style={{ gap: 8, padding: 12 }} testID="tag-panel">
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+        <SearchBar
+          placeholder="Find a tag"
+          value={search}
+          onChangeText={setSearch}
+          testID="find-tag"
+          style={{ flex: 1 }}
+        />
+        <Button kind="quiet" onPress={onClose}>
+          Close
+        </Button>
+      </View>
+      <ScrollView style={{ maxHeight: 260 }} {...byKeys('Tags')}>
+        {(['deal', 'people', 'firm'] as const).map((from) => {
+          const some = found.filter((t) => t.from === from);
+          return some.length ? (
+            <View key={from}>
+              <Small>{FROM_WORDS[from]}</Small>
+              {some.map((t) => (
+                <TagRow key={t.key} tag={t} onPick={onPick} />
+              ))}
+            </View>
+          ) : null;
+        })}
+        {found.length ? null : <Body>No tag is called that. The firm adds facts of its own on the Rules screen.</Body>}
+      </ScrollView>
+    </Card>
+  );
+}
+
+function TagRow({ tag: t, onPick }: { tag: TagDef; onPick: (key: string) => void }) {
+  const p = usePalette();
+  return (
+    <Pressable
+      role="button"
+      onPress={() => onPick(t.key)}
+      testID={`tag-${t.key}`}
+      style={{
+        flexDirection: 'row',
+        alignItems: 'center',
+        gap: 10,
+        minHeight: 44,
+        borderBottomWidth: 1,
+        borderColor: p.rule,
+      }}
+    >
+      <Strong style={{ flex: 1 }}>{t.label}</Strong>
+      <Small>{TYPE_WORDS[t.type]}</Small>
+    </Pressable>
+  );
+}

@@ -1,0 +1,204 @@
+/** A form that is written here: its text, its roles, and the paper that comes of it. */
+import { router } from 'expo-router';
+import { lazy, Suspense, useState } from 'react';
+import { View } from 'react-native';
+import type { ShelfItemView } from '@gatepath/contract';
+import { urlOf } from '@gatepath/contract/paths';
+import type { DraftEdit, InitialsRule } from '@gatepath/core/packet';
+import { PAPER_LANGUAGES, type PaperLanguage } from '@gatepath/core/writing';
+import { newId } from '../../api/client';
+import { useShelfActs } from '../../api/shelf-hooks';
+import { usePalette, useWide } from '../../ui/hooks';
+import { Button, Card, Choice, IconButton, Loading, Note, Page, Trouble } from '../../ui/pieces';
+import { Switch } from '../../ui/switch';
+import { Heading, Small, Title } from '../../ui/text';
+import { useDraft, type DraftHandle } from '../desk/use-draft';
+import { AtRect } from '../pages/mark-box';
+import { Sheet } from '../pages/sheet';
+import { About, Editions, Roles } from '../shelf/form-part';
+import { SHELF_HOME } from '../shelf/home';
+import { standing } from '../shelf/shelf-place';
+import { Sharing } from '../shelf/sharing';
+import { AboutProvider } from './about';
+import { useText } from './use-text';
+
+/** The editor comes over the wire when somebody writes. */
+const FormEditor = lazy(async () => ({ default: (await import('./editor')).FormEditor }));
+
+export type WrittenItem = ShelfItemView & { written: NonNullable<ShelfItemView['written']> };
+
+const SHOWN = [
+  { value: 'text', label: 'Text' },
+  { value: 'paper', label: 'Paper' },
+] as const;
+type Shown = (typeof SHOWN)[number]['value'];
+
+export function WrittenPlace({ item }: { item: WrittenItem }) {
+  const wide = useWide();
+  const [shown, setShown] = useState<Shown>('text');
+  const handle = useDraft(item, SHELF_HOME);
+  const text = useText(item);
+  const { put } = useShelfActs(item.id);
+  const there = item.edition > 0 && !item.changed;
+  const reading = item.documents.some((d) => d.status === 'reading');
+  const saved = text.state === 'saved' && handle.saving.state === 'saved';
+  const paper = <Paper key="paper" item={item} />;
+  const beside = [
+    <Card key="roles">
+      <Heading>Roles</Heading>
+      <Roles desk={handle} />
+      <EveryPage handle={handle} documentId={item.draft.documents[0]?.id ?? ''} />
+    </Card>,
+    <About key="about" on={{ id: item.id, draft: handle.draft, edit: handle.edit }} />,
+    <LanguageCard
+      key="language"
+      language={text.text.language}
+      onChange={(language) => text.change({ ...text.text, language })}
+    />,
+    <Sharing key="sharing" item={item} />,
+    <Editions key="editions" id={item.id} />,
+  ];
+  const editor = (
+    <Suspense key="editor" fallback={<Loading what="the text" />}>
+      <FormEditor text={text.text} from={text.from} onChange={(doc) => text.change({ ...text.text, doc })} />
+    </Suspense>
+  );
+  return (
+    <AboutProvider value={{ roles: handle.draft.parties, tags: item.written.tags }}>
+      <Page max={wide ? 1240 : 760}>
+        <Head name={handle.draft.name} how={`Written form, ${standing(item)} · ${text.sentence}`} />
+        {text.state === 'refused' ? <Note tone="stop" title={text.sentence} testID="text-refused" /> : null}
+        {put.isError ? <Trouble error={put.error} /> : null}
+        <Button
+          kind="main"
+          disabled={there || !saved || reading}
+          busy={put.isPending}
+          onPress={() => put.mutate(handle.version)}
+          testID="put-on-shelf"
+          style={{ alignSelf: 'flex-start' }}
+        >
+          {there ? `On the shelf, edition ${item.edition}` : 'Put on the shelf'}
+        </Button>
+        {wide ? (
+          <View style={{ flexDirection: 'row', gap: 16, alignItems: 'flex-start' }}>
+            <View style={{ flex: 3, gap: 16, minWidth: 0 }}>{editor}</View>
+            <View style={{ flex: 2, gap: 16, minWidth: 0 }}>{[paper, ...beside]}</View>
+          </View>
+        ) : (
+          <>
+            <Choice label="What is shown" value={shown} options={[...SHOWN]} onChange={setShown} />
+            {shown === 'text' ? editor : paper}
+            {beside}
+          </>
+        )}
+      </Page>
+    </AboutProvider>
+  );
+}
+
+function Head({ name, how }: { name: string; how: string }) {
+  return (
+    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
+      <IconButton name="arrow-left" label="Back to the shelf" onPress={() => router.navigate('/shelf')} />
+      <View style={{ flex: 1 }}>
+        <Title numberOfLines={2}>{name}</Title>
+        <Small testID="text-saving">{how}</Small>
+      </View>
+    </View>
+  );
+}
+
+/** The pages as they would be printed, with the places on them. */
+function Paper({ item }: { item: WrittenItem }) {
+  const p = usePalette();
+  const [page, setPage] = useState(1);
+  const [width, setWidth] = useState(0);
+  const document = item.documents.find((d) => d.id === item.draft.documents[0]?.id);
+  const at = Math.min(page, document?.pages.length ?? 1);
+  const size = document?.pages[at - 1];
+  if (!document || !size) return null;
+  const scale = width / size.width;
+  const marks = item.draft.marks.filter((m) => m.page === at);
+  return (
+    <Card style={{ gap: 8 }} testID="form-paper">
+      <View style={{ flexDirection: 'row', alignItems: 'center' }}>
+        <Heading style={{ flex: 1 }}>Paper</Heading>
+        <IconButton name="arrow-left" label="The page before" disabled={at === 1} onPress={() => setPage(at - 1)} />
+        <Small>{`Page ${at} of ${document.pages.length}`}</Small>
+        <IconButton
+          name="arrow-right"
+          label="The next page"
+          disabled={at === document.pages.length}
+          onPress={() => setPage(at + 1)}
+        />
+      </View>
+      <View onLayout={(e) => setWidth(e.nativeEvent.layout.width)}>
+        {width ? (
+          <Sheet
+            page={size}
+            url={urlOf('documentPage', { documentId: document.id, page: at })}
+            width={width}
+            label={`Page ${at} of the paper, with ${marks.length} places`}
+          >
+            {marks.map((m) => (
+              <AtRect key={m.id} rect={m.rect} scale={scale}>
+                <View style={{ flex: 1, borderWidth: 1.5, borderColor: p.brick, borderRadius: 3 }} />
+              </AtRect>
+            ))}
+          </Sheet>
+        ) : null}
+      </View>
+      <Small>On a deal the tags are filled in, and everybody in it has lines of their own.</Small>
+    </Card>
+  );
+}
+
+/** Who puts initials on every page. */
+function EveryPage({ handle: { draft, edit }, documentId }: { handle: DraftHandle; documentId: string }) {
+  const rule = draft.rules[0];
+  const turn = (id: string, on: boolean) => {
+    const now = (rule?.partyIds ?? []).filter((x) => x !== id);
+    const partyIds = on ? draft.parties.map((x) => x.id).filter((x) => x === id || now.includes(x)) : now;
+    const item: InitialsRule = {
+      ...(rule ?? { id: newId(), documentId, anchor: { fx: 1, fy: 1 }, except: [], moved: [] }),
+      partyIds,
+    };
+    const edits: DraftEdit[] = [
+      partyIds.length || !rule ? { op: 'put', list: 'rules', item } : { op: 'drop', list: 'rules', id: rule.id },
+    ];
+    edit(edits);
+  };
+  const signing = draft.parties.filter((x) => x.act === 'sign' || x.act === 'desk');
+  return signing.length ? (
+    <View style={{ marginTop: 6 }}>
+      <Small>Initials at the foot of every page</Small>
+      {signing.map((x) => (
+        <Switch
+          key={x.id}
+          label={x.name}
+          on={rule?.partyIds.includes(x.id) ?? false}
+          onChange={(on) => turn(x.id, on)}
+          testID={`every-page-${x.name}`}
+        />
+      ))}
+    </View>
+  ) : null;
+}
+
+const LANGUAGES: Record<PaperLanguage, string> = { en: 'English', es: 'Spanish', vi: 'Vietnamese' };
+
+function LanguageCard({ language, onChange }: { language: PaperLanguage; onChange: (l: PaperLanguage) => void }) {
+  return (
+    <Card>
+      <Heading>Language of the paper</Heading>
+      <Choice
+        label="Language of the paper"
+        value={language}
+        wrap
+        options={PAPER_LANGUAGES.map((value) => ({ value, label: LANGUAGES[value] }))}
+        onChange={onChange}
+      />
+      <Small>Sums, days, figures and lists of names are written as it writes them.</Small>
+    </Card>
+  );
+}

@@ -1,0 +1,214 @@
+/** From a form's text and what a deal knows to what stands on the paper: conditions decided, repetitions made, tags filled in. */
+import type { MarkKind } from '../packet/types';
+import type { Side } from '../text/sides';
+import { EACH_NAME, tagFact, tagWords, type TagDef, type TagValues } from './tags';
+import type { Align, Block, Inline, PaperLanguage, Style, Written } from './types';
+
+/** A piece of a line; with a place it is the blank of it. */
+export interface PaperRun {
+  text: string;
+  styles?: Style[];
+  /** Index of its place. */
+  place?: number;
+}
+/** Somebody who signs, with the indexes of their places. */
+export interface Signer {
+  name: string;
+  under: string;
+  sign: number;
+  date: number | null;
+}
+export type PaperBlock =
+  | { is: 'heading'; level: number; runs: PaperRun[] }
+  | { is: 'paragraph'; runs: PaperRun[]; align: Align }
+  | { is: 'list'; ordered: boolean; items: PaperBlock[][] }
+  | { is: 'table'; rows: { head: boolean; across: number; blocks: PaperBlock[] }[][] }
+  | { is: 'break' }
+  | { is: 'signers'; signers: Signer[]; dateWord: string };
+
+/** A place on the paper, before it is known where it comes to lie. Sizes in points. */
+export interface PaperPlace {
+  kind: MarkKind;
+  /** The slot, or whoever stands in one that is for everybody. */
+  partyId: string;
+  label: string;
+  required: boolean;
+  w: number;
+  h: number;
+}
+
+/** Somebody in a slot, under the id that places of theirs carry. */
+export interface Standing {
+  partyId: string;
+  name: string;
+  /** "Seller 1". */
+  under: string;
+}
+
+export interface Composed {
+  blocks: PaperBlock[];
+  places: PaperPlace[];
+  /** Keys of tags that stand on the paper, or decide what does, and are not known. */
+  missing: string[];
+}
+
+/** What stands where something is not known. */
+const BLANK = '____________';
+
+/** Words of the house on a paper. */
+const DATE_WORD: Record<PaperLanguage, string> = { en: 'Date', es: 'Fecha', vi: 'Ngày' };
+
+/** Sizes of places in points. */
+const SIZE: Record<string, { w: number; h: number }> = {
+  signature: { w: 210, h: 26 },
+  date_signed: { w: 100, h: 18 },
+  initials: { w: 44, h: 18 },
+  tick: { w: 11, h: 11 },
+  date: { w: 90, h: 15 },
+  number: { w: 70, h: 15 },
+  money: { w: 90, h: 15 },
+  text: { w: 130, h: 15 },
+};
+const WIDE_TEXT = 300;
+
+export interface ComposeFor {
+  tags: ReadonlyMap<string, TagDef>;
+  values: TagValues;
+  /** Whoever stands in each slot, by its id; nobody for one that is not filled. */
+  slots: ReadonlyMap<string, readonly Standing[]>;
+  /** Sides of the slots that are for everybody of one, by the slot's id. */
+  everyOf: ReadonlyMap<string, Side>;
+  /** People of each side, for what is repeated, with the ids their places carry. */
+  sides: ReadonlyMap<Side, readonly Standing[]>;
+  /** As it is looked at while it is written: tags are named, and everything that depends on a condition is shown. */
+  sample?: boolean;
+}
+
+/** What stands on the paper of a written form. Text stays text: nothing in it is run, or looked through for tags. */
+export function composed(text: Written, on: ComposeFor): Composed {
+  return new Composer(text.language, on).all(text.doc.content);
+}
+
+class Composer {
+  private readonly places: PaperPlace[] = [];
+  private readonly missing = new Set<string>();
+
+  constructor(
+    private readonly language: PaperLanguage,
+    private readonly on: ComposeFor,
+  ) {}
+
+  all(content: readonly Block[]): Composed {
+    const blocks = this.blocks(content, null);
+    return { blocks, places: this.places, missing: [...this.missing] };
+  }
+
+  private blocks(content: readonly Block[], one: Repeated | null): PaperBlock[] {
+    return content.flatMap((b) => this.block(b, one));
+  }
+
+  private block(b: Block, one: Repeated | null): PaperBlock[] {
+    switch (b.type) {
+      case 'heading':
+        return [{ is: 'heading', level: b.attrs.level, runs: this.runs(b.content, one) }];
+      case 'paragraph':
+        return [{ is: 'paragraph', runs: this.runs(b.content, one), align: b.attrs?.align ?? 'left' }];
+      case 'bulletList':
+      case 'orderedList': {
+        const items = b.content.map((i) => this.blocks(i.content, one)).filter((i) => i.length > 0);
+        return items.length ? [{ is: 'list', ordered: b.type === 'orderedList', items }] : [];
+      }
+      case 'table': {
+        const rows = b.content.map((row) =>
+          row.content.map((c) => ({
+            head: c.type === 'tableHeader',
+            across: c.attrs.colspan,
+            blocks: this.blocks(c.content, one),
+          })),
+        );
+        const full = rows.filter((r) => r.length > 0);
+        return full.length ? [{ is: 'table', rows: full }] : [];
+      }
+      case 'pageBreak':
+        return [{ is: 'break' }];
+      case 'when':
+        return this.holds(b.attrs) ? this.blocks(b.content, one) : [];
+      case 'each':
+        return (this.on.sides.get(b.attrs.side) ?? []).flatMap((person) =>
+          this.blocks(b.content, { side: b.attrs.side, person }),
+        );
+      case 'signatures': {
+        const signers = b.attrs.slots.flatMap((slot) => this.who(slot, one)).map((p) => this.signer(p, b.attrs.date));
+        return signers.length ? [{ is: 'signers', signers, dateWord: DATE_WORD[this.language] }] : [];
+      }
+    }
+  }
+
+  /** Whether what depends on a condition stands on the paper. What is not known is asked for, and stands for no. */
+  private holds({ key, is, value }: { key: string; is: string; value: string }): boolean {
+    if (this.on.sample) return true;
+    const known = tagFact(key, this.on.values);
+    if (known === undefined) this.missing.add(key);
+    const there = known !== undefined && known !== false && known !== '';
+    if (is === 'there') return there;
+    return is === 'not' ? !there : known !== undefined && String(known) === value;
+  }
+
+  /** Whoever stands in a slot: within a part repeated for a side, the one it is repeated for. */
+  private who(slot: string, one: Repeated | null): readonly Standing[] {
+    if (one && this.on.everyOf.get(slot) === one.side) return [one.person];
+    return this.on.slots.get(slot) ?? [];
+  }
+
+  private signer(p: Standing, date: boolean): Signer {
+    const place = (kind: MarkKind) => this.place(kind, p, '', true);
+    return {
+      name: p.name,
+      under: p.under,
+      sign: place('signature'),
+      date: date ? place('date_signed') : null,
+    };
+  }
+
+  private place(kind: MarkKind, p: Standing, label: string, required: boolean, wide = false): number {
+    const size = SIZE[kind] ?? { w: 130, h: 15 };
+    const w = wide && kind === 'text' ? WIDE_TEXT : size.w;
+    return this.places.push({ kind, partyId: p.partyId, label, required, w, h: size.h }) - 1;
+  }
+
+  private runs(content: readonly Inline[], one: Repeated | null): PaperRun[] {
+    return content.flatMap((r): PaperRun[] => {
+      switch (r.type) {
+        case 'text':
+          return [{ text: r.text, ...(r.marks?.length ? { styles: r.marks.map((m) => m.type) } : {}) }];
+        case 'hardBreak':
+          return [{ text: '\n' }];
+        case 'tag':
+          return [{ text: this.tag(r.attrs.key, one) }];
+        case 'place': {
+          const { kind, slot, label, required, wide } = r.attrs;
+          return this.who(slot, one).flatMap((p, i) => [
+            ...(i ? [{ text: ' ' }] : []),
+            { text: '', place: this.place(kind, p, label, required && kind !== 'tick', wide) },
+          ]);
+        }
+      }
+    });
+  }
+
+  private tag(key: string, one: Repeated | null): string {
+    if (key === EACH_NAME && one) return one.person.name;
+    const def = this.on.tags.get(key);
+    if (this.on.sample) return `‹${def?.label ?? 'a tag that is gone'}›`;
+    const words = tagWords(key, def, this.on.values, this.language);
+    if (words !== null) return words;
+    this.missing.add(key);
+    return BLANK;
+  }
+}
+
+/** Whom a part is being repeated for. */
+interface Repeated {
+  side: Side;
+  person: Standing;
+}

@@ -1,0 +1,204 @@
+/** A written form's text from outside: looked over part by part, so that only what this house knows how to set comes in. */
+import { SIDES } from '../text/sides';
+import { isClean } from '../text/hygiene';
+import {
+  INLINE_KINDS,
+  PAPER_LANGUAGES,
+  STYLES,
+  WHENS,
+  WRITTEN_LIMITS,
+  type Align,
+  type Block,
+  type Cell,
+  type Inline,
+  type Style,
+  type Written,
+} from './types';
+
+/** A text that cannot be taken, with a sentence for whoever wrote it. */
+export class UnfitText extends Error {}
+
+type Bag = Record<string, unknown>;
+
+/**
+ * The text of a value from outside. What it does not know in a part it knows (an editor's own attributes) is left out.
+ *
+ * @throws UnfitText where a part is unknown, where it is too much or too deep, or where it holds what no paper can
+ */
+export function writtenFrom(value: unknown): Written {
+  const from = bagOf(value, 'The text');
+  const doc = bagOf(from.doc, 'The text');
+  if (doc.type !== 'doc') throw new UnfitText('This is no text of a form.');
+  return {
+    language: oneOf(from.language ?? 'en', PAPER_LANGUAGES, 'The language of the paper'),
+    doc: { type: 'doc', content: new Reader().blocks(doc.content, 1) },
+  };
+}
+
+class Reader {
+  private nodes = 0;
+  private letters = 0;
+
+  blocks(value: unknown, depth: number): Block[] {
+    return this.list(value, depth).map((b) => this.block(b, depth));
+  }
+
+  /** The parts of a list, counted before any of them is looked at. */
+  private list(value: unknown, depth: number): Bag[] {
+    if (value === undefined) return [];
+    if (!Array.isArray(value)) throw new UnfitText('A part of the text is not what it should be.');
+    if (depth > WRITTEN_LIMITS.depth) throw new UnfitText('Lists and tables stand too deep in each other.');
+    this.nodes += value.length;
+    if (this.nodes > WRITTEN_LIMITS.nodes)
+      throw new UnfitText('The text is too long for one form. Make two forms of it.');
+    return value.map((v) => bagOf(v, 'A part of the text'));
+  }
+
+  private block(b: Bag, depth: number): Block {
+    const attrs = b.attrs === undefined || b.attrs === null ? {} : bagOf(b.attrs, 'A part of the text');
+    switch (b.type) {
+      case 'heading':
+        return {
+          type: 'heading',
+          attrs: { level: whole(attrs.level, 1, 3, 'The level of a heading') },
+          content: this.inlines(b.content, depth + 1),
+        };
+      case 'paragraph': {
+        const align = alignOf(attrs.align ?? attrs.textAlign);
+        return {
+          type: 'paragraph',
+          ...(align ? { attrs: { align } } : {}),
+          content: this.inlines(b.content, depth + 1),
+        };
+      }
+      case 'bulletList':
+      case 'orderedList':
+        return {
+          type: b.type,
+          content: this.list(b.content, depth + 1).map((item) => {
+            if (item.type !== 'listItem') throw new UnfitText('A list holds something that is no item.');
+            return { type: 'listItem', content: this.blocks(item.content, depth + 2) };
+          }),
+        };
+      case 'table':
+        return { type: 'table', content: this.rows(b.content, depth + 1) };
+      case 'pageBreak':
+        return { type: 'pageBreak' };
+      case 'when':
+        return {
+          type: 'when',
+          attrs: {
+            key: this.word(attrs.key, WRITTEN_LIMITS.name, 'What a condition asks about'),
+            is: oneOf(attrs.is, WHENS, 'A condition'),
+            value: this.word(attrs.value ?? '', WRITTEN_LIMITS.name, 'What a condition compares with'),
+          },
+          content: this.blocks(b.content, depth + 1),
+        };
+      case 'each':
+        return {
+          type: 'each',
+          attrs: { side: oneOf(attrs.side, SIDES, 'For whom a part is repeated') },
+          content: this.blocks(b.content, depth + 1),
+        };
+      case 'signatures':
+        return { type: 'signatures', attrs: { slots: this.slots(attrs.slots), date: attrs.date !== false } };
+      default:
+        throw new UnfitText('The text holds a part that forms do not have.');
+    }
+  }
+
+  private rows(value: unknown, depth: number): { type: 'tableRow'; content: Cell[] }[] {
+    return this.list(value, depth).map((row) => {
+      if (row.type !== 'tableRow') throw new UnfitText('A table holds something that is no row.');
+      const content = this.list(row.content, depth + 1).map((cell): Cell => {
+        if (cell.type !== 'tableCell' && cell.type !== 'tableHeader')
+          throw new UnfitText('A row of a table holds something that is no cell.');
+        const attrs = cell.attrs === undefined || cell.attrs === null ? {} : bagOf(cell.attrs, 'A cell');
+        return {
+          type: cell.type,
+          attrs: { colspan: whole(attrs.colspan ?? 1, 1, WRITTEN_LIMITS.columns, 'The width of a cell') },
+          content: this.blocks(cell.content, depth + 2),
+        };
+      });
+      if (content.reduce((sum, c) => sum + c.attrs.colspan, 0) > WRITTEN_LIMITS.columns)
+        throw new UnfitText(`A table has at most ${WRITTEN_LIMITS.columns} columns.`);
+      return { type: 'tableRow', content };
+    });
+  }
+
+  private inlines(value: unknown, depth: number): Inline[] {
+    return this.list(value, depth).map((r): Inline => {
+      const attrs = r.attrs === undefined || r.attrs === null ? {} : bagOf(r.attrs, 'A part of the text');
+      switch (r.type) {
+        case 'text': {
+          const marks = this.styles(r.marks);
+          return {
+            type: 'text',
+            text: this.word(r.text, WRITTEN_LIMITS.letters, 'A line of the text'),
+            ...(marks.length ? { marks } : {}),
+          };
+        }
+        case 'hardBreak':
+          return { type: 'hardBreak' };
+        case 'tag':
+          return { type: 'tag', attrs: { key: this.word(attrs.key, WRITTEN_LIMITS.name, 'A tag') } };
+        case 'place':
+          return {
+            type: 'place',
+            attrs: {
+              kind: oneOf(attrs.kind, INLINE_KINDS, 'A place in the text'),
+              slot: this.word(attrs.slot, WRITTEN_LIMITS.name, 'Whose place it is'),
+              label: this.word(attrs.label ?? '', WRITTEN_LIMITS.label, 'What a place asks for'),
+              required: attrs.required !== false,
+              wide: attrs.wide === true,
+            },
+          };
+        default:
+          throw new UnfitText('A line holds something that forms do not have.');
+      }
+    });
+  }
+
+  private styles(value: unknown): { type: Style }[] {
+    if (value === undefined || value === null) return [];
+    if (!Array.isArray(value) || value.length > 20) throw new UnfitText('How a piece of text looks is not known.');
+    return STYLES.filter((style) => value.some((m) => bagOf(m, 'A part of the text').type === style)).map((type) => ({
+      type,
+    }));
+  }
+
+  private slots(value: unknown): string[] {
+    if (!Array.isArray(value) || value.length > 60) throw new UnfitText('Who signs is not said.');
+    return [...new Set(value.map((s) => this.word(s, WRITTEN_LIMITS.name, 'Who signs')))];
+  }
+
+  private word(value: unknown, most: number, what: string): string {
+    if (typeof value !== 'string') throw new UnfitText(`${what} is no text.`);
+    if (value.length > most) throw new UnfitText(`${what} is too long: at most ${most} letters.`);
+    this.letters += value.length;
+    if (this.letters > WRITTEN_LIMITS.letters)
+      throw new UnfitText('The text is too long for one form. Make two forms of it.');
+    if (!isClean(value)) throw new UnfitText(`${what} holds a character that cannot be printed.`);
+    return value;
+  }
+}
+
+function bagOf(value: unknown, what: string): Bag {
+  if (typeof value !== 'object' || value === null || Array.isArray(value))
+    throw new UnfitText(`${what} is not what it should be.`);
+  return value as Bag;
+}
+
+function oneOf<T extends string>(value: unknown, all: readonly T[], what: string): T {
+  const found = all.find((x) => x === value);
+  if (found === undefined) throw new UnfitText(`${what} is not known.`);
+  return found;
+}
+
+function whole(value: unknown, least: number, most: number, what: string): number {
+  if (typeof value !== 'number' || !Number.isInteger(value) || value < least || value > most)
+    throw new UnfitText(`${what} is a whole number from ${least} to ${most}.`);
+  return value;
+}
+
+const alignOf = (value: unknown): Align | null => (value === 'center' || value === 'right' ? value : null);

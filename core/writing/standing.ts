@@ -1,0 +1,66 @@
+/** Who stands in the slots of a written form: of a deal, or for looking at it while it is written. */
+import type { PacketParty } from '../packet/types';
+import type { Filling } from '../shelf/fill';
+import type { Slot } from '../shelf/slots';
+import { SIDES, sideLabel, type Side } from '../text/sides';
+import type { ComposeFor, Standing } from './compose';
+import type { TagDef, TagValues } from './tags';
+
+type Who = Pick<ComposeFor, 'slots' | 'everyOf' | 'sides'>;
+
+const everyOf = (slots: readonly Slot[]) =>
+  new Map(slots.flatMap((s): [string, Side][] => (s.slot === 'every' ? [[s.id, s.side]] : [])));
+
+/**
+ * The people of a deal in a form's slots. A slot for one person stays a slot, which whoever uses the kit fills; one for
+ * everybody becomes its people, each with places of their own.
+ *
+ * @param people  everybody of the deal
+ */
+export function standingOn(filling: Filling, people: readonly PacketParty[]): Who {
+  const slots = new Map<string, Standing[]>();
+  const idOf = new Map<string, string>();
+  for (const { slot, people: here } of filling.slots) {
+    slots.set(
+      slot.id,
+      here.map((p) => standing(p, slot.slot === 'every' ? p.id : slot.id)),
+    );
+    if (slot.slot === 'one') for (const p of here) idOf.set(p.id, slot.id);
+  }
+  return {
+    slots,
+    everyOf: everyOf(filling.slots.map((f) => f.slot)),
+    sides: new Map(SIDES.map((side) => [side, inOrder(people, side).map((p) => standing(p, idOf.get(p.id) ?? p.id))])),
+  };
+}
+
+const standing = (p: PacketParty, partyId: string): Standing => ({
+  partyId,
+  name: p.company ? `${p.company}, by ${p.name}` : p.name,
+  under: sideLabel(p.side, p.ordinal),
+});
+
+const inOrder = (people: readonly PacketParty[], side: Side) =>
+  people.filter((p) => p.side === side).sort((a, b) => a.ordinal - b.ordinal);
+
+/** Names of a deal's people as tags stand for them. */
+export const namesBySide = (people: readonly PacketParty[]): TagValues['people'] =>
+  new Map(SIDES.map((side) => [side, inOrder(people, side).map((p) => p.company || p.name)]));
+
+/** Each slot once, by its name: how the paper looks while it is written. */
+export function sampleFor(slots: readonly Slot[], tags: ReadonlyMap<string, TagDef>): ComposeFor {
+  const one = (s: Slot): Standing => ({ partyId: s.id, name: `‹${s.name}›`, under: '' });
+  return {
+    tags,
+    values: { facts: new Map(), people: new Map() },
+    slots: new Map(slots.map((s) => [s.id, [one(s)]])),
+    everyOf: everyOf(slots),
+    sides: new Map(
+      SIDES.map((side) => {
+        const every = slots.find((s) => s.slot === 'every' && s.side === side);
+        return [side, [every ? one(every) : { partyId: '', name: `‹${sideLabel(side, 1)}›`, under: '' }]];
+      }),
+    ),
+    sample: true,
+  };
+}

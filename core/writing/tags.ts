@@ -1,0 +1,124 @@
+/** Tags of written forms: what a deal knows, each with its type, written as the paper's language writes it. */
+import { factsByKey, factWords, FACT_TYPES, type FactDef, type FactType, type FactValue } from '../deal/facts';
+import { SIDE_WORDS, SIDES, sideLabel, type Side } from '../text/sides';
+import type { PaperLanguage } from './types';
+
+/** Types of tags: those of facts, and lists of names. */
+export const TAG_TYPES = [...FACT_TYPES, 'names'] as const;
+export type TagType = FactType | 'names';
+
+export interface TagDef {
+  key: string;
+  label: string;
+  type: TagType;
+  unit?: string;
+  options?: { value: string; label: string }[];
+  /** Where it is found when writing. */
+  from: 'deal' | 'people' | 'firm';
+}
+
+/** What tags stand for: facts by their keys, and people of each side by their names, in order. */
+export interface TagValues {
+  facts: ReadonlyMap<string, FactValue>;
+  people: ReadonlyMap<Side, readonly string[]>;
+}
+
+/** Inside a part that is repeated: whoever it is repeated for. */
+export const EACH_NAME = 'each.name';
+const OF_DEAL: readonly TagDef[] = [
+  { key: 'address', label: 'Address', type: 'text', from: 'deal' },
+  { key: 'city', label: 'City', type: 'text', from: 'deal' },
+  { key: 'firm', label: 'Name of the firm', type: 'text', from: 'firm' },
+  { key: 'today', label: 'Day of sending', type: 'day', from: 'firm' },
+];
+/** As many people of one side as have a tag of their own. */
+const MOST_ORDINALS = 4;
+
+/** Every tag there is, in the order in which they are offered. @param own  facts that the firm asks for */
+export function tagDefs(own: readonly FactDef[] = []): TagDef[] {
+  const facts = [...factsByKey(own).values()].map(({ key, label, type, unit, options }): TagDef => ({
+    key,
+    label,
+    type,
+    from: 'deal',
+    ...(unit ? { unit } : {}),
+    ...(options ? { options } : {}),
+  }));
+  const people = SIDES.filter((s) => s !== 'other').flatMap((side): TagDef[] => [
+    { key: `people.${side}`, label: `All names: ${SIDE_WORDS[side].toLowerCase()}`, type: 'names', from: 'people' },
+    ...Array.from({ length: MOST_ORDINALS }, (_, i): TagDef => ({
+      key: `person.${side}.${i + 1}`,
+      label: `Name of ${sideLabel(side, i + 1)}`,
+      type: 'text',
+      from: 'people',
+    })),
+  ]);
+  const each: TagDef = { key: EACH_NAME, label: 'Name, in a repeated part', type: 'text', from: 'people' };
+  return [...OF_DEAL, ...facts, ...people, each];
+}
+
+const LOCALE: Record<PaperLanguage, string> = { en: 'en-US', es: 'es', vi: 'vi' };
+const YES_NO: Record<PaperLanguage, [yes: string, no: string]> = {
+  en: ['yes', 'no'],
+  es: ['sí', 'no'],
+  vi: ['có', 'không'],
+};
+
+/** A list of names as the language joins them. */
+export function namesIn(language: PaperLanguage, names: readonly string[]): string {
+  const joined = new Intl.ListFormat(LOCALE[language], { style: 'long', type: 'conjunction' }).format(names);
+  return language === 'en' ? joined.replace(/, and /, ' and ') : joined;
+}
+
+/** A value as papers of a language write it: "$1,450", "1 de diciembre de 2026", "yes". */
+export function valueIn(language: PaperLanguage, def: Pick<TagDef, 'type' | 'unit' | 'options'>, v: FactValue): string {
+  const locale = LOCALE[language];
+  if (typeof v === 'boolean') return YES_NO[language][v ? 0 : 1];
+  if (def.type === 'money' && typeof v === 'number') {
+    // The sum is in dollars, wherever the paper is read.
+    const cents = Number.isInteger(v) ? 0 : 2;
+    const format = { minimumFractionDigits: cents, maximumFractionDigits: cents };
+    return `$${new Intl.NumberFormat(locale, format).format(v)}`;
+  }
+  if (def.type === 'day')
+    return new Intl.DateTimeFormat(locale, { dateStyle: 'long', timeZone: 'UTC' }).format(new Date(`${v}T12:00:00Z`));
+  if (def.type === 'number' && typeof v === 'number') {
+    const figure = new Intl.NumberFormat(locale, { maximumFractionDigits: 4 }).format(v);
+    return def.unit === '%' ? `${figure}%` : def.unit ? `${figure} ${def.unit}` : figure;
+  }
+  return def.type === 'names' ? String(v) : factWords({ ...def, type: def.type }, v);
+}
+
+/**
+ * What a tag's key stands for among the values.
+ *
+ * @returns null where nothing is known
+ */
+export function tagWords(
+  key: string,
+  def: TagDef | undefined,
+  values: TagValues,
+  language: PaperLanguage,
+): string | null {
+  const [what, side, ordinal] = key.split('.');
+  if (what === 'people') {
+    const names = namesOf(values, side);
+    return names.length ? namesIn(language, names) : null;
+  }
+  if (what === 'person') return namesOf(values, side)[Number(ordinal) - 1] ?? null;
+  const v = values.facts.get(key);
+  return v === undefined || v === '' || !def ? null : valueIn(language, def, v);
+}
+
+/** The raw value a condition asks about; for people their number. */
+export function tagFact(key: string, values: TagValues): FactValue | undefined {
+  const [what, side, ordinal] = key.split('.');
+  if (what === 'people') return namesOf(values, side).length > 0;
+  if (what === 'person') return namesOf(values, side)[Number(ordinal) - 1] !== undefined;
+  return values.facts.get(key);
+}
+
+const namesOf = (values: TagValues, side: string | undefined) => {
+  const known = SIDES.find((s) => s === side);
+  return (known && values.people.get(known)) ?? [];
+};

@@ -1,0 +1,87 @@
+/** A form's own text: blocks and runs of text as the editor keeps them, with tags, conditions, repetitions and places in it. */
+import type { MarkKind } from '../packet/types';
+import type { Side } from '../text/sides';
+
+export const STYLES = ['bold', 'italic', 'underline', 'strike'] as const;
+export type Style = (typeof STYLES)[number];
+
+/** What may stand within a line of text for a person to fill. */
+export const INLINE_KINDS = ['text', 'number', 'money', 'date', 'initials', 'tick'] as const satisfies MarkKind[];
+export type InlineKind = (typeof INLINE_KINDS)[number];
+
+export interface TextRun {
+  type: 'text';
+  text: string;
+  marks?: { type: Style }[];
+}
+/** Stands for something the deal knows: see `tags.ts`. */
+export interface TagRun {
+  type: 'tag';
+  attrs: { key: string };
+}
+/** A blank in the line that a person fills. */
+export interface PlaceRun {
+  type: 'place';
+  attrs: { kind: InlineKind; slot: string; label: string; required: boolean; wide: boolean };
+}
+export interface BreakRun {
+  type: 'hardBreak';
+}
+export type Inline = TextRun | TagRun | PlaceRun | BreakRun;
+
+/** Where a line of text stands; absent for the left. */
+export type Align = 'left' | 'center' | 'right';
+
+/** When what is inside stands on the paper. */
+export const WHENS = ['there', 'not', 'equals'] as const;
+export type When = (typeof WHENS)[number];
+
+export interface Cell {
+  type: 'tableCell' | 'tableHeader';
+  attrs: { colspan: number };
+  content: Block[];
+}
+export type Block =
+  | { type: 'heading'; attrs: { level: number }; content: Inline[] }
+  | { type: 'paragraph'; attrs?: { align: Align }; content: Inline[] }
+  | { type: 'bulletList' | 'orderedList'; content: { type: 'listItem'; content: Block[] }[] }
+  | { type: 'table'; content: { type: 'tableRow'; content: Cell[] }[] }
+  | { type: 'pageBreak' }
+  | { type: 'when'; attrs: { key: string; is: When; value: string }; content: Block[] }
+  | { type: 'each'; attrs: { side: Side }; content: Block[] }
+  | { type: 'signatures'; attrs: { slots: string[]; date: boolean } };
+
+/** Languages a paper's figures, days and lists can be written in. */
+export const PAPER_LANGUAGES = ['en', 'es', 'vi'] as const;
+export type PaperLanguage = (typeof PAPER_LANGUAGES)[number];
+
+/** The text of a written form. Slots are named by their ids in the form's draft. */
+export interface Written {
+  language: PaperLanguage;
+  doc: { type: 'doc'; content: Block[] };
+}
+
+/** How much one text may be. */
+export const WRITTEN_LIMITS = {
+  /** Blocks, runs, rows and cells together. */
+  nodes: 8_000,
+  /** UTF-16 units of all its text. */
+  letters: 300_000,
+  depth: 14,
+  columns: 12,
+  /** Of a tag's key, a slot's id, and what a condition compares with. */
+  name: 80,
+  label: 200,
+} as const;
+
+/** A text to begin with: its title, and a line to write on. */
+export const emptyWritten = (title: string): Written => ({
+  language: 'en',
+  doc: {
+    type: 'doc',
+    content: [
+      { type: 'heading', attrs: { level: 1 }, content: [{ type: 'text', text: title }] },
+      { type: 'paragraph', content: [] },
+    ],
+  },
+});

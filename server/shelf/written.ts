@@ -1,0 +1,264 @@
+/** Forms written here: their text, and the paper that is set of it, to be looked at and for the people of a deal. */
+import { LRUCache } from 'lru-cache';
+import { dayOf } from '@gatepath/core/calendar';
+import { KEY_DATES, wrongWith, type FactValue } from '@gatepath/core/deal';
+import { emptyDraft, type Draft, type Mark, type PacketParty } from '@gatepath/core/packet';
+import { fillSlots, slotsOf } from '@gatepath/core/shelf';
+import {
+  composed,
+  emptyWritten,
+  namesBySide,
+  sampleFor,
+  standingOn,
+  tagDefs,
+  UnfitText,
+  writtenFrom,
+  type Composed,
+  type TagDef,
+  type TagValues,
+  type Written,
+} from '@gatepath/core/writing';
+import { itemAt, sure } from '@gatepath/core/sure';
+import type { ShelfItemView, WrittenBody, WrittenFormBody } from '@gatepath/contract';
+import type { Context } from '../context';
+import { inTransaction, type Tx } from '../db/tx';
+import * as deals from '../deals/queries';
+import { insertPaper } from '../documents/bring-in';
+import type { DocumentRow } from '../documents/queries';
+import { factsOfPaper } from '../documents/service';
+import type { Member } from '../firm/queries';
+import { newId, sha256 } from '../ids';
+import { topics } from '../live/live';
+import type { WrittenPaper } from '../pdf/written';
+import { notFound, Problem } from '../problem';
+import { itemOr404, toChange } from './access';
+import * as q from './queries';
+import { tidyPapers } from './service';
+import { itemView } from './views';
+
+/** Begins a form that is written here. */
+export async function newWritten(ctx: Context, body: WrittenFormBody, member: Member): Promise<ShelfItemView> {
+  const id = newId();
+  const text = emptyWritten(body.name);
+  const set = await setSample(ctx, { id, name: body.name, slots: [] }, text);
+  await inTransaction(ctx.database.pool, async (tx) => {
+    const draft = emptyDraft(body.name);
+    await q.insertItem(tx.db, { id, what: 'form', draft, by: member.id, at: ctx.clock.now() });
+    await keepSet(ctx, tx, { id, draft, version: 1, written_version: 0 }, text, set);
+  });
+  return itemView(ctx, id, member);
+}
+
+/**
+ * Keeps the text of a form and sets its paper anew; the places in it are the form's marks from then on.
+ *
+ * @throws Problem `unfit-text`, `changed-meanwhile`, `over-limits`, `not-maker`
+ */
+export async function saveText(ctx: Context, id: string, body: WrittenBody, member: Member): Promise<ShelfItemView> {
+  const text = fitText(body.text);
+  const was = await itemOr404(ctx.database.pool, id, member);
+  const set = await setSample(ctx, { id, name: was.name, slots: slotsOf(was.draft.parties) }, text);
+  await inTransaction(ctx.database.pool, async (tx) => {
+    const row = await toChange(tx.db, id, member);
+    if (!row.written) throw notFound('The text of this form');
+    if (row.written_version !== body.version)
+      throw new Problem(
+        'changed-meanwhile',
+        'Somebody else changed this text meanwhile. Yours is still here: copy what you need, then load the page again.',
+      );
+    await keepSet(ctx, tx, row, text, set);
+    await tidyPapers(ctx, tx, await q.dropLeftPapers(tx.db, id, ctx.clock.now()));
+    tx.afterCommit(() => ctx.live.tell(topics.shelf(id)));
+  });
+  return itemView(ctx, id, member);
+}
+
+function fitText(value: unknown): Written {
+  try {
+    return writtenFrom(value);
+  } catch (error) {
+    if (error instanceof UnfitText) throw new Problem('unfit-text', error.message);
+    throw error;
+  }
+}
+
+/** A paper that was set, and what was put together for it. */
+interface SetPaper extends Pick<WrittenPaper, 'pages' | 'rects' | 'unprintable'> {
+  sha256: string;
+  bytes: number;
+  made: Composed;
+}
+
+interface About {
+  id: string;
+  name: string;
+  slots: ReturnType<typeof slotsOf>;
+}
+
+async function setSample(ctx: Context, form: About, text: Written): Promise<SetPaper> {
+  const tags = new Map(tagDefs(await deals.ownFacts(ctx.database.pool)).map((t) => [t.key, t]));
+  const made = composed(text, sampleFor(form.slots, tags));
+  const set = await setPaper(ctx, form.id, form.name, made);
+  if (set.unprintable.length)
+    throw new Problem(
+      'unfit-text',
+      `No face here can print “${set.unprintable.slice(0, 6).join(' ')}”. Write it another way.`,
+    );
+  return set;
+}
+
+async function setPaper(ctx: Context, owner: string, title: string, made: Composed): Promise<SetPaper> {
+  const { bytes, ...set } = await ctx.work.run('written', { title, blocks: made.blocks, places: made.places }, owner);
+  if (set.pages.length > MOST_PAGES)
+    throw new Problem('unfit-text', `This text would be ${set.pages.length} pages; a paper has at most ${MOST_PAGES}.`);
+  return { ...set, sha256: (await ctx.files.put(bytes)).sha256, bytes: bytes.length, made };
+}
+
+/** Pages that one written form may have. */
+const MOST_PAGES = 100;
+
+/** The places of a paper as marks. */
+function marksOf({ made, rects }: SetPaper, documentId: string): Mark[] {
+  const count = new Map<string, number>();
+  return rects.flatMap(({ place, page, rect }): Mark[] => {
+    const { kind, partyId, label, required } = itemAt(made.places, place);
+    // In a part repeated for a side that has no slot nobody is asked for anything.
+    if (!partyId) return [];
+    const nth = (count.get(`${kind} ${partyId}`) ?? 0) + 1;
+    count.set(`${kind} ${partyId}`, nth);
+    const id = `${kind}-${partyId}-${nth}`;
+    return [{ id, documentId, page, kind, partyId, rect, required, ...(label ? { label } : {}) }];
+  });
+}
+
+async function keepSet(
+  ctx: Context,
+  tx: Tx,
+  row: Pick<q.ShelfRow, 'id' | 'draft' | 'version' | 'written_version'>,
+  text: Written,
+  set: SetPaper,
+): Promise<void> {
+  const { draft } = row;
+  const paper = await insertPaper(
+    ctx,
+    tx,
+    {
+      name: draft.name,
+      file_name: `${draft.name}.pdf`,
+      original_sha256: set.sha256,
+      sha256: set.sha256,
+      bytes: set.bytes,
+      pages: set.pages,
+      type: 'other',
+      came_as: 'pdf',
+      made_from: null,
+    },
+    { deal_id: null, shelf_id: row.id },
+  );
+  const next: Draft = {
+    ...draft,
+    documents: [{ id: paper.id }],
+    marks: marksOf(set, paper.id),
+    // What was excepted or moved on pages that are others now says nothing any more.
+    rules: draft.rules.map((r) => ({ ...r, documentId: paper.id, except: [], moved: [] })),
+    passed: [],
+  };
+  await q.saveWritten(tx.db, {
+    id: row.id,
+    written: text,
+    writtenVersion: row.written_version + 1,
+    draft: next,
+    version: row.version + 1,
+  });
+}
+
+/** A form of a kit in its last edition, with its paper. */
+export interface FormPaper {
+  row: q.EditionRow;
+  document: DocumentRow;
+}
+
+/** A deal as written forms see it. */
+export interface OnDeal {
+  deal: deals.DealRow;
+  people: PacketParty[];
+  tags: ReadonlyMap<string, TagDef>;
+  values: TagValues;
+}
+
+/** What the tags of written forms stand for on a deal. @param told  values for this packet. @throws Problem `bad-fact` */
+export async function onDeal(
+  ctx: Context,
+  deal: deals.DealRow,
+  people: PacketParty[],
+  told: Record<string, FactValue | null>,
+): Promise<OnDeal> {
+  const tags = new Map(tagDefs(await deals.ownFacts(ctx.database.pool)).map((t) => [t.key, t]));
+  const facts = new Map<string, FactValue>([
+    ['address', deal.address],
+    ['city', deal.city],
+    ['firm', (await ctx.firm())?.name ?? ''],
+    ['today', dayOf(ctx.clock.now().toISOString(), deal.time_zone)],
+    ['kind', deal.kind],
+    ['for_whom', deal.for_whom],
+    ...Object.entries(deal.facts),
+    ...KEY_DATES.flatMap((d): [string, FactValue][] => (deal.dates[d] ? [[`date.${d}`, deal.dates[d]]] : [])),
+  ]);
+  for (const [key, value] of Object.entries(told)) {
+    const def = tags.get(key);
+    if (value === null) continue;
+    if (!def || def.type === 'names' || def.from === 'people')
+      throw new Problem('bad-fact', `“${key}” is not a tag that can be filled in here.`);
+    const wrong = wrongWith({ ...def, type: def.type }, value);
+    if (wrong) throw new Problem('bad-fact', wrong);
+    facts.set(key, value);
+  }
+  return { deal, people, tags, values: { facts, people: namesBySide(people) } };
+}
+
+/** What was set before for the same text, people and values: whoever looks at a kit on a deal does so several times. */
+const settled = new LRUCache<string, SetPaper & { facts: string; words: string }>({ max: 60 });
+
+/**
+ * The paper of a written form for a deal, read and with its marks, in place of the one it was looked at with. A paper
+ * that is looked at only is cleared away with whatever nobody uses.
+ *
+ * @returns the form, the keys of tags that are not known, and letters that cannot be printed
+ */
+export async function paperOnDeal(
+  ctx: Context,
+  form: FormPaper,
+  on: OnDeal,
+): Promise<{ form: FormPaper; missing: string[]; unprintable: string[] }> {
+  const { row, document } = form;
+  const text = sure(row.written, 'a text');
+  const slots = slotsOf(row.draft.parties);
+  const who = standingOn(fillSlots(slots, on.people), on.people);
+  const made = composed(text, { tags: on.tags, values: on.values, ...who });
+  const key = sha256(Buffer.from(JSON.stringify([row.draft.name, made])));
+  let set = settled.get(key);
+  if (!set || !(await ctx.files.has(set.sha256)) || !(await ctx.files.has(set.facts))) {
+    const fresh = await setPaper(ctx, on.deal.id, row.draft.name, made);
+    const file = ctx.files.fileOf(fresh.sha256);
+    const read = await factsOfPaper(ctx, { file, original: null, sizes: fresh.pages, owner: on.deal.id });
+    settled.set(key, (set = { ...fresh, facts: read.sha256, words: read.words }));
+  }
+  return {
+    form: {
+      row: { ...row, draft: { ...row.draft, marks: marksOf(set, document.id), passed: [] } },
+      document: {
+        ...document,
+        original_sha256: set.sha256,
+        sha256: set.sha256,
+        bytes: String(set.bytes),
+        pages: set.pages,
+        pages_read: set.pages.length,
+        status: 'ready',
+        facts_sha256: set.facts,
+        words: set.words,
+      },
+    },
+    missing: made.missing,
+    unprintable: set.unprintable,
+  };
+}
