@@ -190,3 +190,104 @@ test('what is not locked is changed for one packet, what is locked says by whom'
   });
   expect(errors).toEqual([]);
 });
+
+test('a form is written: roles, tags, a condition, a part for each tenant, a table, signatures; and used on a tenancy', async () => {
+  await wide.goto(`${server.url}/shelf`);
+  await tap(wide, 'write-form');
+  await wide.waitForSelector('.form-text');
+  for (const role of ['Landlord 1', 'Every tenant']) {
+    await tap(wide, 'add-role');
+    await choose(wide, role);
+  }
+  await tap(wide, 'every-page-Every tenant');
+  await wide.click('.form-text p');
+  await wide.keyboard.type('The rent for ');
+  await tap(wide, 'open-tags');
+  await type(wide, 'find-tag', 'addr');
+  await tap(wide, 'tag-address');
+  await wide.keyboard.type(' is ');
+  await tap(wide, 'open-tags');
+  await type(wide, 'find-tag', 'rent a');
+  await tap(wide, 'tag-rent');
+  await wide.keyboard.type('. {address} <b>stays text</b>');
+  await wide.keyboard.press('Enter');
+  await wide.keyboard.type('A pet may live here.');
+  await tap(wide, 'open-parts');
+  await choose(wide, 'Only where something is so');
+  await toTheEnd();
+  await wide.keyboard.type('The keys were handed over.');
+  await tap(wide, 'open-parts');
+  await choose(wide, 'Once for each tenant');
+  await toTheEnd();
+  await tap(wide, 'open-parts');
+  await choose(wide, 'Table');
+  await wide.keyboard.type('What');
+  await wide.keyboard.press('Tab');
+  await wide.keyboard.type('Where');
+  await toTheEnd();
+  await tap(wide, 'open-parts');
+  await choose(wide, 'Signatures');
+  await wide.waitForFunction(() =>
+    document.querySelector('[data-testid="text-saving"]')?.textContent?.endsWith('Saved'),
+  );
+  await wide.waitForSelector(byTestId('when-part'));
+  await wide.waitForSelector(byTestId('each-part'));
+  expect(await axe(wide)).toEqual([]);
+  // Another look at it finds the same: what is written is kept.
+  await wide.reload();
+  await wide.waitForSelector(byTestId('signatures-part'));
+  expect(await wide.$eval('.form-text', (e) => e.textContent)).toContain('{address} <b>stays text</b>');
+  await tap(wide, 'put-on-shelf');
+  await wide.waitForFunction(() =>
+    document.querySelector('[data-testid="put-on-shelf"]')?.textContent?.includes('edition 1'),
+  );
+  const { items } = await office.call<PageOf<ShelfSummary>>('GET', '/api/shelf?what=form&search=New');
+  const kit = await office.call<ShelfItemView>('POST', '/api/shelf/kits', {
+    name: 'Moving in',
+    formIds: items.map((i) => i.id),
+  });
+  await office.call('POST', `/api/shelf/${kit.id}/editions`, { version: kit.version });
+
+  const deal = await office.call<DealView>('POST', '/api/deals', {
+    kind: 'tenancy',
+    address: '3 Cooper’s Wharf',
+    city: 'Tern Lock',
+    parties: [
+      { side: 'landlord', name: 'Ada Reed', email: 'ada@example.com' },
+      ...['Wren', 'Ines', 'Mara'].map((n) => ({ side: 'tenant', name: `${n} Quill`, email: `${n}@example.com` })),
+    ],
+  });
+  await phone.goto(`${server.url}/deals/${deal.id}`);
+  await tap(phone, 'use-kit');
+  await tap(phone, 'kit-choice');
+  await phone.waitForSelector(byTestId('unknown-tags'));
+  expect(await axe(phone)).toEqual([]);
+  await type(phone, 'fact-rent', '1,450');
+  await phone.evaluate(() => {
+    document
+      .querySelector<HTMLElement>('[data-testid="fact-pets"] [role="radio"], [data-testid="fact-pets"] input')!
+      .click();
+  });
+  await phone.waitForFunction(() => document.body.textContent!.includes('Nothing is missing on the papers.'));
+  await tap(phone, 'kit-send');
+  await phone.waitForFunction(() =>
+    /At gate 1/.test(document.querySelector('[data-testid="packet-state"]')?.textContent ?? ''),
+  );
+  const now = await office.call<DealView>('GET', `/api/deals/${deal.id}`);
+  expect(now.facts).toMatchObject({ rent: 1450, pets: true });
+  expect(now.packets[0]?.parties).toHaveLength(4);
+  expect(errors).toEqual([]);
+});
+
+/** With the cursor on a fresh line after everything. */
+async function toTheEnd(): Promise<void> {
+  await wide.evaluate(() => {
+    const text = document.querySelector<HTMLElement>('.form-text')!;
+    text.focus();
+    getSelection()!.selectAllChildren(text);
+    getSelection()!.collapseToEnd();
+  });
+  await wide.keyboard.down('Control');
+  await wide.keyboard.press('End');
+  await wide.keyboard.up('Control');
+}

@@ -10,9 +10,11 @@ interface Props {
   anchor: (open: () => void) => ReactElement;
   /** The items; each closes the menu when it is chosen. */
   children: ReactNode;
+  /** Takes the focus when the menu closes; the button does unless told otherwise. */
+  returnTo?: () => void;
 }
 
-export function DropMenu({ anchor, children }: Props) {
+export function DropMenu({ anchor, children, returnTo }: Props) {
   const p = usePalette();
   const [open, setOpen] = useState(false);
   const around = useRef<View>(null);
@@ -33,6 +35,7 @@ export function DropMenu({ anchor, children }: Props) {
           collisionPadding={8}
           onCloseAutoFocus={(e) => {
             e.preventDefault();
+            if (returnTo) return returnTo();
             elementOf(around)?.querySelector<HTMLElement>('[role="button"]')?.focus({ preventScroll: true });
           }}
           style={{

@@ -7,6 +7,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { PDFArray, PDFDict, PDFHexString, PDFName, type PDFDocument } from '@cantoo/pdf-lib';
+import type { Rect } from '@gatepath/core/paper';
 import { annotate } from '../pdf/form';
 import { openToAppend } from '../pdf/incremental';
 
@@ -52,6 +53,19 @@ export const judged = (pdf: Uint8Array) =>
 /** The words of a file's pages, as laid out. */
 export const textOf = (pdf: Uint8Array) =>
   withFile(pdf, (file) => execFileSync('pdftotext', ['-layout', file, '-']).toString());
+
+/** Whether no word that `pdftotext` finds on a page reaches into a place, measured in points from the top left. */
+export const fieldsFree = (pdf: Uint8Array, { page, rect: r }: { page: number; rect: Rect }) =>
+  withFile(pdf, (file) => {
+    const said = execFileSync('pdftotext', ['-bbox', '-f', String(page), '-l', String(page), file, '-']).toString();
+    const words = said.matchAll(/<word xMin="([\d.]+)" yMin="([\d.]+)" xMax="([\d.]+)" yMax="([\d.]+)">([^<]*)</g);
+    return [...words].every(([, x0, y0, x1, y1]) => {
+      const inside = Math.min(Number(x1), r.x + r.w) - Math.max(Number(x0), r.x);
+      // A line's box reaches below and above its letters.
+      const level = Math.min(Number(y1) - 3, r.y + r.h) - Math.max(Number(y0) + 3, r.y);
+      return inside <= 1 || level <= 0;
+    });
+  });
 
 /** What they say of a sealed copy that is as it should be. */
 export const sound = (seals: number) => ({ seals, wellFormed: true, forbiddenChanges: 0 });

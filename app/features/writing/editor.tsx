@@ -96,7 +96,10 @@ function Tools({ editor }: { editor: Editor }) {
       {inTable ? <TableTools editor={editor} /> : null}
       {panel === 'tag' ? (
         <TagPanel
-          onPick={(key) => on().insertContent({ type: 'tag', attrs: { key } }).run()}
+          onPick={(key) => {
+            on().insertContent({ type: 'tag', attrs: { key } }).run();
+            setPanel(null);
+          }}
           onClose={() => setPanel(null)}
         />
       ) : null}
@@ -162,6 +165,8 @@ function LevelMenu({ editor }: { editor: Editor }) {
   const on = () => editor.chain().focus();
   return (
     <DropMenu
+      // Whoever chose goes on writing.
+      returnTo={() => editor.commands.focus()}
       anchor={(open) => (
         <Button onPress={open} testID="text-level">
           {level ? `Heading ${level}` : 'Text'}
@@ -184,6 +189,8 @@ function PartMenu({ editor }: { editor: Editor }) {
   const side = roles.find((r) => r.slot === 'every')?.side ?? roles[0]?.side ?? 'tenant';
   return (
     <DropMenu
+      // Whoever chose goes on writing.
+      returnTo={() => editor.commands.focus()}
       anchor={(open) => (
         <Button icon="plus" onPress={open} testID="open-parts">
           Part

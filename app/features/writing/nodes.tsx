@@ -106,7 +106,7 @@ function Pick<T extends string>(props: {
 }
 
 /** Takes a part out of its frame: its words stay. */
-function Unwrap({ label, editor, getPos, node }: Pick2 & { label: string }) {
+function Unwrap({ label, editor, getPos, node }: At & { label: string }) {
   const p = usePalette();
   return (
     <button
@@ -129,7 +129,11 @@ function Unwrap({ label, editor, getPos, node }: Pick2 & { label: string }) {
     </button>
   );
 }
-type Pick2 = { editor: NodeViewProps['editor']; getPos: NodeViewProps['getPos']; node: NodeViewProps['node'] };
+interface At {
+  editor: NodeViewProps['editor'];
+  getPos: NodeViewProps['getPos'];
+  node: NodeViewProps['node'];
+}
 
 const WHEN_WORDS: Record<When, string> = {
   there: 'is yes, or is known',
@@ -220,7 +224,7 @@ function SignaturesView({ node, updateAttributes, selected }: NodeViewProps) {
               type="checkbox"
               checked={slots.includes(r.id)}
               onChange={() => turn(r.id)}
-              style={{ width: 22, height: 22 }}
+              style={{ width: 22, height: 22, accentColor: p.ink }}
             />
             <span>{r.name}</span>
           </label>
@@ -231,7 +235,7 @@ function SignaturesView({ node, updateAttributes, selected }: NodeViewProps) {
             type="checkbox"
             checked={node.attrs.date !== false}
             onChange={(e) => updateAttributes({ date: e.target.checked })}
-            style={{ width: 22, height: 22 }}
+            style={{ width: 22, height: 22, accentColor: p.ink }}
           />
           <span>with the date signed</span>
         </label>

@@ -20,7 +20,7 @@ import { SHELF_HOME } from '../shelf/home';
 import { standing } from '../shelf/shelf-place';
 import { Sharing } from '../shelf/sharing';
 import { AboutProvider } from './about';
-import { useText } from './use-text';
+import { useText, type TextHandle } from './use-text';
 
 /** The editor comes over the wire when somebody writes. */
 const FormEditor = lazy(async () => ({ default: (await import('./editor')).FormEditor }));
@@ -40,24 +40,9 @@ export function WrittenPlace({ item }: { item: WrittenItem }) {
   const text = useText(item);
   const { put } = useShelfActs(item.id);
   const there = item.edition > 0 && !item.changed;
-  const reading = item.documents.some((d) => d.status === 'reading');
-  const saved = text.state === 'saved' && handle.saving.state === 'saved';
-  const paper = <Paper key="paper" item={item} />;
-  const beside = [
-    <Card key="roles">
-      <Heading>Roles</Heading>
-      <Roles desk={handle} />
-      <EveryPage handle={handle} documentId={item.draft.documents[0]?.id ?? ''} />
-    </Card>,
-    <About key="about" on={{ id: item.id, draft: handle.draft, edit: handle.edit }} />,
-    <LanguageCard
-      key="language"
-      language={text.text.language}
-      onChange={(language) => text.change({ ...text.text, language })}
-    />,
-    <Sharing key="sharing" item={item} />,
-    <Editions key="editions" id={item.id} />,
-  ];
+  const saved = text.state === 'saved' && handle.saving.state === 'saved' && isRead(item);
+  const roles = <RolesCard item={item} handle={handle} />;
+  const rest = <Rest item={item} handle={handle} text={text} />;
   const editor = (
     <Suspense key="editor" fallback={<Loading what="the text" />}>
       <FormEditor text={text.text} from={text.from} onChange={(doc) => text.change({ ...text.text, doc })} />
@@ -71,7 +56,7 @@ export function WrittenPlace({ item }: { item: WrittenItem }) {
         {put.isError ? <Trouble error={put.error} /> : null}
         <Button
           kind="main"
-          disabled={there || !saved || reading}
+          disabled={there || !saved}
           busy={put.isPending}
           onPress={() => put.mutate(handle.version)}
           testID="put-on-shelf"
@@ -82,19 +67,53 @@ export function WrittenPlace({ item }: { item: WrittenItem }) {
         {wide ? (
           <View style={{ flexDirection: 'row', gap: 16, alignItems: 'flex-start' }}>
             <View style={{ flex: 3, gap: 16, minWidth: 0 }}>{editor}</View>
-            <View style={{ flex: 2, gap: 16, minWidth: 0 }}>{[paper, ...beside]}</View>
+            <View style={{ flex: 2, gap: 16, minWidth: 0 }}>
+              {roles}
+              <Paper item={item} />
+              {rest}
+            </View>
           </View>
         ) : (
           <>
             <Choice label="What is shown" value={shown} options={[...SHOWN]} onChange={setShown} />
-            {shown === 'text' ? editor : paper}
-            {beside}
+            {shown === 'text' ? editor : <Paper item={item} />}
+            {roles}
+            {rest}
           </>
         )}
       </Page>
     </AboutProvider>
   );
 }
+
+interface Part {
+  item: WrittenItem;
+  handle: DraftHandle;
+}
+
+function RolesCard({ item, handle }: Part) {
+  return (
+    <Card>
+      <Heading>Roles</Heading>
+      <Roles desk={handle} />
+      <EveryPage handle={handle} documentId={item.draft.documents[0]?.id ?? ''} />
+    </Card>
+  );
+}
+
+/** What is rarely changed. */
+function Rest({ item, handle, text }: Part & { text: TextHandle }) {
+  return (
+    <>
+      <About on={{ id: item.id, draft: handle.draft, edit: handle.edit }} />
+      <LanguageCard language={text.text.language} onChange={(language) => text.change({ ...text.text, language })} />
+      <Sharing item={item} />
+      <Editions id={item.id} />
+    </>
+  );
+}
+
+const isRead = (item: WrittenItem) => item.documents.every((d) => d.status !== 'reading');
 
 function Head({ name, how }: { name: string; how: string }) {
   return (
