@@ -134,6 +134,8 @@ export const paths = {
   sealedCopy: to('GET', '/packets/:packetId/sealed/:documentId'),
   shelf: to('GET', '/shelf'),
   newForm: to('POST', '/shelf/forms'),
+  bringBundle: to('POST', '/shelf/bundles'),
+  shelfBundle: to('GET', '/shelf/:shelfId/bundle'),
   newWritten: to('POST', '/shelf/written'),
   saveWritten: to('PUT', '/shelf/:shelfId/text'),
   newKit: to('POST', '/shelf/kits'),

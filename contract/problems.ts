@@ -134,7 +134,7 @@ export const PROBLEMS = {
   ...kinds(422, 'Cannot be used', 'time-zone', 'sealed', 'bad-fact', 'bad-status', 'unknown-member', 'bad-rule'),
   // The shelf.
   ...kinds(409, 'Not possible now', 'not-on-shelf'),
-  ...kinds(422, 'Cannot be used', 'unfit-text'),
+  ...kinds(422, 'Cannot be used', 'unfit-text', 'bad-bundle'),
   ...kinds(403, 'Locked', 'locked-setting'),
   ...kinds(403, 'Not yours to change', 'not-maker'),
   // Packets.

@@ -2,7 +2,7 @@
 import { LARGE_BODY, MAX_FILE, WRITTEN_BODY } from './limits';
 import { paths } from './paths';
 import { PAPER_PROBLEMS, REFUSED } from './problems';
-import { file, FILE_PROBLEMS, NOTHING, route } from './route';
+import { bytes, file, FILE_PROBLEMS, NOTHING, route } from './route';
 import * as s from './schemas';
 import * as v from './views';
 
@@ -33,6 +33,19 @@ export const shelfRoutes = {
     body: file('a PDF', MAX_FILE),
     answer: v.shelfItemView,
     problems: [...FILE_PROBLEMS, ...PAPER_PROBLEMS],
+  }),
+  shelfBundle: route(paths.shelfBundle, {
+    who: 'member',
+    summary: 'A form, or a kit with its forms, as one open file',
+    answer: bytes('application/zip'),
+    problems: ['no-document'],
+  }),
+  bringBundle: route(paths.bringBundle, {
+    who: 'member',
+    summary: 'Bring in a bundle of forms and kits: all of it or nothing',
+    body: file('a bundle', MAX_FILE),
+    answer: v.broughtView,
+    problems: [...FILE_PROBLEMS, ...PAPER_PROBLEMS, 'bad-bundle', 'unfit-text'],
   }),
   newWritten: route(paths.newWritten, {
     who: 'member',

@@ -58,6 +58,12 @@ export type AgainView = yup.InferType<typeof againView>;
 /** Who locked a setting of a kit, and which. */
 const locks = list(shape({ lock: oneOf(LOCKS), by: text() }));
 
+/** What came in with a bundle. */
+export const broughtView = named('Brought', {
+  items: list(shape({ id: text(), what: oneOf(SHELF_KINDS), name: text() })),
+});
+export type BroughtView = yup.InferType<typeof broughtView>;
+
 const tagFields = {
   key: text(),
   label: text(),

@@ -8,7 +8,7 @@ import { PAGE_DPIS, type DocumentPatch, type DocumentView, type PackedFacts } fr
 import type { Context } from '../context';
 import type { Db } from '../db/pool';
 import { inTransaction } from '../db/tx';
-import { pictureDir } from '../files/tidy';
+import { dropUnused, pictureDir } from '../files/tidy';
 import { newSecret } from '../ids';
 import { packetsWithDocument } from '../packets/queries';
 import { packedFactsIn, type FactsFile } from '../pdf/facts-file';
@@ -59,6 +59,8 @@ export async function readDocument(ctx: Context, id: string): Promise<void> {
     const { facts, words } = await readFacts(ctx, row);
     const stored = await ctx.files.put(await pack(facts));
     await q.setDocumentReady(db, id, stored.sha256, suggestType(words, row.file_name), wordsToFind(words));
+    // Whoever threw it away meanwhile knew of no facts.
+    if (!(await q.documentById(db, id))) await dropUnused(ctx, stored.sha256);
   } catch (error) {
     // Stopping the server ends the workers too, and a full disk is not the paper's fault: tried again.
     if (!(error instanceof WorkFailure) || error.reason === 'stopped') throw error;

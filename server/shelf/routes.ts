@@ -3,6 +3,7 @@ import type { Context } from '../context';
 import { serve } from '../http/routing';
 import { packetView } from '../packets/service';
 import { copyItem, keepOnShelf } from './keep';
+import * as bundle from './bundle';
 import * as forms from './forms';
 import * as service from './service';
 import * as views from './views';
@@ -12,6 +13,15 @@ import * as written from './written';
 export function shelfRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'shelf', ({ query, member }) => views.listShelf(ctx, member, query));
   serve(app, 'newForm', async ({ file, member }) => forms.newForm(ctx, await file(), member));
+  serve(app, 'bringBundle', async ({ file, member }) => bundle.bringBundle(ctx, await file(), member));
+  serve(app, 'shelfBundle', async ({ params, member, reply }) => {
+    const { name, stream } = await bundle.bundleOf(ctx, params.shelfId, member);
+    return reply
+      .type('application/zip')
+      .header('cache-control', 'private, no-store')
+      .header('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}`)
+      .send(stream);
+  });
   serve(app, 'newWritten', ({ body, member }) => written.newWritten(ctx, body, member));
   serve(app, 'saveWritten', ({ params, body, member }) => written.saveText(ctx, params.shelfId, body, member));
   serve(app, 'newKit', ({ body, member }) => service.newKit(ctx, body, member));

@@ -95,7 +95,8 @@ interface About {
   slots: ReturnType<typeof slotsOf>;
 }
 
-async function setSample(ctx: Context, form: About, text: Written): Promise<SetPaper> {
+/** The paper of a text as it is looked at while it is written. @throws Problem `unfit-text` */
+export async function setSample(ctx: Context, form: About, text: Written): Promise<SetPaper> {
   const tags = new Map(tagDefs(await deals.ownFacts(ctx.database.pool)).map((t) => [t.key, t]));
   const made = composed(text, sampleFor(form.slots, tags));
   const set = await setPaper(ctx, form.id, form.name, made);
@@ -131,7 +132,8 @@ function marksOf({ made, rects }: SetPaper, documentId: string): Mark[] {
   });
 }
 
-async function keepSet(
+/** Keeps a text with the paper set of it; the rest of the draft stays. */
+export async function keepSet(
   ctx: Context,
   tx: Tx,
   row: Pick<q.ShelfRow, 'id' | 'draft' | 'version' | 'written_version'>,

@@ -38,6 +38,7 @@ export const ALLOWED: Record<TaskName, Allowance> = {
   inspect: { lane: 'papers', seconds: 120 },
   words: { lane: 'papers', seconds: 30 },
   sizes: { lane: 'papers', seconds: 60 },
+  bundle: { lane: 'papers', seconds: 60 },
   table: { lane: 'papers', seconds: 30 },
   checkSeals: { lane: 'papers', seconds: 60 },
 };

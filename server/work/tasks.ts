@@ -33,6 +33,8 @@ export const tasks = {
     (await import('../pdf/convert')).sortOf(await readStored(t.file), t.name),
   convert: async (t: { file: string; kind: Exclude<PaperKind, 'pdf'>; title: string }) =>
     (await import('../pdf/convert')).convert(await readStored(t.file), t.kind, t.title),
+  /** What a bundle of forms and kits holds, or why it cannot be taken. */
+  bundle: async (t: { file: string }) => (await import('../shelf/bundle-file')).readBundle(await readStored(t.file)),
   written: async (t: WrittenTask) => (await import('../pdf/written')).setWritten(t),
   compose: async (t: { parts: ComposePart[] }) => (await import('../pdf/compose')).compose(t.parts),
   sizes: async (t: { file: string }) => (await import('../pdf/compose')).sizes(await readStored(t.file)),
