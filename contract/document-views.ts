@@ -44,6 +44,8 @@ export const documentView = named('Document', {
   leftOut: list(leftOut),
   /** The last day it holds; null for no end. */
   endsOn: calendarDay().nullable(),
+  /** The last day of the form it was made of, where that has passed: told in drafts. */
+  formEnded: yup.string(),
   /** The day it was signed somewhere else. */
   elsewhereOn: calendarDay().nullable(),
   /** Whether nobody signs it: it is only kept. */

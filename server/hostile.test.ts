@@ -90,6 +90,8 @@ const bodies: Partial<Record<RouteName, object>> = {
   forwardClock: { hours: 1 },
   dealsAct: { dealIds: ['none'], act: 'archive' },
   keepView: { name: 'Mine', query: {} },
+  newWritten: { name: 'House rules' },
+  saveWritten: { version: 1, text: { doc: { type: 'doc', content: [] } } },
   newKit: { name: 'Kit', formIds: ['none'] },
   keepOnShelf: { packetId: 'none', name: 'Kept' },
   setShelfItem: { retired: false },

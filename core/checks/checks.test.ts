@@ -5,16 +5,19 @@ import { buildLedger } from '../packet/ledger';
 import { acceptEdits, proposalsOf } from '../packet/proposals';
 import type { PageFacts } from '../paper/types';
 import type { PrintedPlace } from '../reading/types';
-import { CHECK_RULES, pageRuns, viewDraft } from './index';
+import type { DocumentFacts } from '../packet/resolve';
+import { CHECK_RULES, FORM_ADVICE, pageRuns, viewDraft } from './index';
 
 const check = (
   change: (d: Draft) => void = () => undefined,
   pages: readonly PageFacts[] = [page(), page(), page()],
   places: PrintedPlace[] = [],
+  more: Partial<DocumentFacts> = {},
 ) => {
   const draft = cleanDraft();
   change(draft);
-  return { pages, places, ...viewDraft(draft, [facts([...pages], 'doc', 'Disclosure', places)]) };
+  const documents = [{ ...facts([...pages], 'doc', 'Disclosure', places), ...more }];
+  return { pages, places, ...viewDraft(draft, documents, undefined, [...CHECK_RULES, ...FORM_ADVICE]) };
 };
 const blank = (role: PrintedPlace['role'], ordinal: number, y = 500): PrintedPlace => ({
   page: 2,
@@ -30,7 +33,13 @@ const at = (x: number, y: number, w = 60, h = 16) => ({ x, y, w, h });
 const full = page([{ x: 0, y: 0, w: 612, h: 792 }]);
 
 /** One packet for every rule that trips it; the clean packet trips none. */
-const CASES: [rule: string, change: (d: Draft) => void, pages?: PageFacts[], places?: PrintedPlace[]][] = [
+const CASES: [
+  rule: string,
+  change: (d: Draft) => void,
+  pages?: PageFacts[],
+  places?: PrintedPlace[],
+  more?: Partial<DocumentFacts>,
+][] = [
   ['nothing-to-sign', (d) => (d.documents = [])],
   ['nobody-acts', (d) => (d.parties = d.parties.map((p) => ({ ...p, act: 'copy' as const })))],
   ['party-without-address', (d) => (d.parties[0]!.email = '')],
@@ -143,25 +152,62 @@ const CASES: [rule: string, change: (d: Draft) => void, pages?: PageFacts[], pla
       d.marks = [];
     },
   ],
+  ['form-ended', () => undefined, undefined, undefined, { formEnded: '2026-01-31' }],
+  [
+    'two-answers-in-one',
+    (d) => d.marks.push({ ...mark('t', 'wren', 'text', 1, at(60, 400, 300)), label: 'Name and phone' }),
+  ],
+  ['lone-last-line', () => undefined, [page(), page([{ x: 72, y: 90, w: 300, h: 11 }])]],
 ];
 
 const TRIPS = CASES.map(
-  ([rule, change, pages, places]) => [rule, change, pages ?? [page(), page(), page()], places ?? []] as const,
+  ([rule, change, pages, places, more]) =>
+    [rule, change, pages ?? [page(), page(), page()], places ?? [], more ?? {}] as const,
 );
 
 test('a clean packet shows nothing', () => {
   expect(check().findings).toEqual([]);
 });
 
-test.each(TRIPS)('%s is found, with a sentence and a place to go to', (rule, change, pages, places) => {
-  const found = check(change, pages, places).findings.filter((f) => f.rule === rule);
+test.each(TRIPS)('%s is found, with a sentence and a place to go to', (rule, change, pages, places, more) => {
+  const found = check(change, pages, places, more).findings.filter((f) => f.rule === rule);
   expect(found.length).toBeGreaterThan(0);
   for (const f of found) expect(f.sentence).toMatch(/^[A-Z0-9“].+[.]$/);
 });
 
 test('every rule has a packet that trips it', () => {
   const tripped = new Set(TRIPS.map(([rule]) => rule));
-  expect(tripped.size).toBe(CHECK_RULES.length);
+  expect(tripped.size).toBe(CHECK_RULES.length + FORM_ADVICE.length);
+});
+
+test.each([
+  ['Name and phone', true],
+  ['City, state', true],
+  ['Phone/Email', true],
+  ['Name of the city', false],
+  ['Names and addresses', false],
+  ['Address', false],
+  ['Date of birth and that is all', false],
+])('“%s” asks for two things: %s', (label, two) => {
+  const { findings } = check((d) => d.marks.push({ ...mark('t', 'wren', 'text', 1, at(60, 400, 300)), label }));
+  expect(findings.map((f) => f.rule)).toEqual(two ? ['two-answers-in-one'] : []);
+  if (!two) return;
+  // In one touch two places side by side, each with its own question.
+  const draft = cleanDraft();
+  draft.marks.push({ ...mark('t', 'wren', 'text', 1, at(60, 400, 300)), label });
+  const made = applyEdits(draft, findings[0]!.mend!.edits);
+  expect(made.marks.slice(-2).map((m) => [m.label, m.rect.x, m.rect.w])).toEqual([
+    [expect.any(String), 60, 146],
+    [expect.any(String), 214, 146],
+  ]);
+});
+
+test('a last page with three lines, or with a place of its own, is no lone line', () => {
+  const lines = (n: number) => page(Array.from({ length: n }, (_, i) => ({ x: 72, y: 90 + i * 16, w: 300, h: 11 })));
+  expect(check(undefined, [page(), lines(3)]).findings).toEqual([]);
+  expect(check(undefined, [lines(1)]).findings).toEqual([]);
+  const own = check((d) => d.marks.push(mark('t', 'wren', 'text', 2, at(60, 400, 300))), [page(), lines(2)]);
+  expect(own.findings).toEqual([]);
 });
 
 test('stops come before warnings', () => {

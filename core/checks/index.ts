@@ -14,6 +14,8 @@ import { dateInPieces } from './date-in-pieces';
 import { documentWithoutMarks } from './document-without-marks';
 import { ledgerOfParts, partOf } from './documents';
 import { emptyGate } from './empty-gate';
+import { formEnded } from './form-ended';
+import { loneLastLine } from './lone-last-line';
 import { markOffPage } from './mark-off-page';
 import { markOutsideAct } from './mark-outside-act';
 import { markOverMark } from './mark-over-mark';
@@ -36,6 +38,7 @@ import { signatureParted } from './signature-parted';
 import { signerWithoutSignature } from './signer-without-signature';
 import { tagWithoutValue } from './tag-without-value';
 import { textTooLong } from './text-too-long';
+import { twoAnswersInOne } from './two-answers-in-one';
 import type { CheckInput, CheckRule, Finding } from './types';
 import { itemAt } from '../sure';
 
@@ -67,6 +70,7 @@ export const CHECK_RULES: CheckRule[] = [
   signatureParted,
   tagWithoutValue,
   documentWithoutMarks,
+  formEnded,
 ];
 
 /** What is about people, their gates, and words that come from a deal: on a form there are none of these yet. */
@@ -80,9 +84,12 @@ const OF_PACKETS: ReadonlySet<CheckRule> = new Set([
   emptyGate,
   countersignerFirst,
   tagWithoutValue,
+  formEnded,
 ]);
+/** Advice before a paper becomes a form, which is when it can still be set another way. */
+export const FORM_ADVICE: CheckRule[] = [twoAnswersInOne, loneLastLine];
 /** What is looked for on a form. */
-export const FORM_RULES: CheckRule[] = CHECK_RULES.filter((rule) => !OF_PACKETS.has(rule));
+export const FORM_RULES: CheckRule[] = [...CHECK_RULES.filter((rule) => !OF_PACKETS.has(rule)), ...FORM_ADVICE];
 
 /** Everything that follows from a draft and its pages: marks, ledger and findings at once. */
 export interface DraftView extends CheckInput {

@@ -16,6 +16,8 @@ export interface DocumentFacts {
   pages: PageFacts[];
   /** What was read on its pages. */
   places: PrintedPlace[];
+  /** The last day of the form it was made of, where that has passed. */
+  formEnded?: string;
 }
 
 /** A page that a rule or a redline asks for and on which the search found no free space. */

@@ -27,6 +27,7 @@ import { partyView } from '../deals/parties';
 import { dealOr404, factsOfDeal } from '../deals/service';
 import { documentsByIds, documentsOfDeal, type DocumentRow } from '../documents/queries';
 import { documentView, factsFiles } from '../documents/service';
+import { endedForms } from '../shelf/queries';
 import { forecastView } from '../insight/pace';
 import type { Member } from '../firm/queries';
 import { notFound, Problem } from '../problem';
@@ -120,7 +121,9 @@ export async function lookThrough(
     draft.documents.map((d) => d.id),
   );
   const deal = await dealOr404(db, row.deal_id);
-  const task = { draft, documents: factsFiles(ctx, docs), facts: factsOfDeal(deal) };
+  const ended = await endedForms(db, docs, dayOf(ctx.clock.now().toISOString(), deal.time_zone));
+  const documents = factsFiles(ctx, docs).map((d) => ({ ...d, ...ended.get(d.id) }));
+  const task = { draft, documents, facts: factsOfDeal(deal) };
   return { docs, deal, ...(await ctx.work.run('gateCheck', task, row.id)) };
 }
 
@@ -176,6 +179,8 @@ export async function packetView(ctx: Context, id: string): Promise<PacketView> 
   const documents = await documentsOfDeal(db, row.deal_id);
   const parties = await partiesOfDeal(db, row.deal_id);
   const { draft, version } = await q.draftOf(db, id);
+  const today = dayOf(ctx.clock.now().toISOString(), deal.time_zone);
+  const ended = row.status === 'drafting' ? await endedForms(db, documents, today) : new Map();
   return {
     id: row.id,
     dealId: row.deal_id,
@@ -185,7 +190,7 @@ export async function packetView(ctx: Context, id: string): Promise<PacketView> 
     status: row.status,
     draft,
     version,
-    documents: documents.map(documentView),
+    documents: documents.map((d) => ({ ...documentView(d), ...ended.get(d.id) })),
     facts: factsOfDeal(deal),
     dealParties: parties.map(partyView),
     holidays: (await ctx.firm())?.holidays ?? [],

@@ -10,6 +10,8 @@ export interface FactsFile {
   id: string;
   name: string;
   file: string;
+  /** The last day of the form it was made of, where that has passed. */
+  formEnded?: string;
 }
 
 const unzip = promisify(gunzip);
@@ -28,11 +30,11 @@ export async function packedFactsIn(file: string): Promise<PackedFacts> {
 /** The facts of documents as the core takes them. */
 export function factsIn(documents: FactsFile[]): Promise<DocumentFacts[]> {
   return Promise.all(
-    documents.map(async ({ id, name, file }) => {
-      const key = `${id}:${name}:${file}`;
+    documents.map(async ({ id, name, file, formEnded }) => {
+      const key = `${id}:${name}:${file}:${formEnded ?? ''}`;
       const known = kept.get(key);
       if (known) return known;
-      const facts = unpackFacts(id, name, await packedFactsIn(file));
+      const facts = { ...unpackFacts(id, name, await packedFactsIn(file)), ...(formEnded ? { formEnded } : {}) };
       kept.set(key, facts);
       return facts;
     }),

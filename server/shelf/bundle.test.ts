@@ -1,7 +1,8 @@
 /** Forms passed on between houses: what goes out comes in the same, and what was tampered with leaves nothing behind. */
+import Ajv from 'ajv';
 import JSZip from 'jszip';
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import fc from 'fast-check';
@@ -110,6 +111,10 @@ test('a kit with a form of a paper and one that is written goes out as one open 
   rmSync(dir, { recursive: true });
   const manifest = await manifestOf(bundle);
   expect(manifest).toMatchObject({ format: 'gate-path-shelf/1', kits: [{ name: 'To pass on', lastIn: 9 }] });
+  const schema = JSON.parse(readFileSync('docs/shelf-bundle.schema.json', 'utf8')) as object;
+  const fits = new Ajv({ strict: false }).compile(schema);
+  expect([fits(manifest), fits.errors]).toEqual([true, null]);
+  expect(fits({ ...manifest, forms: [] })).toBe(false);
   expect(JSON.stringify(manifest)).not.toMatch(/Odile|memberId|accessCode/);
 });
 

@@ -279,3 +279,24 @@ export async function mayChangeItem(db: Db, id: string, memberId: string): Promi
   const s = await sharing(db, id);
   return s !== null && mayMake(s, memberId);
 }
+
+/** Of papers made of forms those whose form has a last day that has passed, by the paper's id. */
+export async function endedForms(
+  db: Db,
+  papers: Pick<DocumentRow, 'id' | 'form_id'>[],
+  today: string,
+): Promise<Map<string, { formEnded: string }>> {
+  const ids = [...new Set(papers.flatMap((d) => d.form_id ?? []))];
+  if (!ids.length) return new Map();
+  const r = await db.query<{ id: string; day: string }>(
+    'select id, ends_on::text as day from shelf_item where id = any($1::text[]) and ends_on < $2::date',
+    [ids, today],
+  );
+  const days = new Map(r.rows.map((x) => [x.id, x.day]));
+  return new Map(
+    papers.flatMap((d): [string, { formEnded: string }][] => {
+      const day = d.form_id && days.get(d.form_id);
+      return day ? [[d.id, { formEnded: day }]] : [];
+    }),
+  );
+}

@@ -66,11 +66,13 @@ function useFacts(packet: PacketView, ids: string[]): { documents: DocumentFacts
   const unpacked = useRef(new Map<string, { from: PackedFacts; name: string; facts: DocumentFacts }>());
   const documents = ids.flatMap((id, i) => {
     const from = facts[i]?.data;
-    const name = packet.documents.find((d) => d.id === id)?.name;
-    if (!from || name === undefined) return [];
+    const document = packet.documents.find((d) => d.id === id);
+    if (!from || !document) return [];
+    const { name, formEnded } = document;
     const had = unpacked.current.get(id);
-    if (had && had.from === from && had.name === name) return [had.facts];
-    const made = had && had.from === from ? { ...had.facts, name } : unpackFacts(id, name, from);
+    if (had && had.from === from && had.name === name && had.facts.formEnded === formEnded) return [had.facts];
+    const plain = had && had.from === from ? { ...had.facts, name } : unpackFacts(id, name, from);
+    const made: DocumentFacts = { ...plain, ...(formEnded ? { formEnded } : {}) };
     unpacked.current.set(id, { from, name, facts: made });
     return [made];
   });

@@ -1,7 +1,8 @@
 /** What stands in place of the path on a form's desk: its roles, its name and last day, its editions. */
 import { router } from 'expo-router';
 import { useState } from 'react';
-import { View } from 'react-native';
+import { Linking, View } from 'react-native';
+import { urlOf } from '@gatepath/contract/paths';
 import { shortDay } from '@gatepath/core/calendar';
 import { editsToDropParty, type DraftEdit } from '@gatepath/core/packet';
 import { DOCUMENT_TYPES, TYPE_WORDS, type DocumentType } from '@gatepath/core/reading';
@@ -182,6 +183,15 @@ export function Editions({ id }: { id: string }) {
         <Small>None yet. Packets are made of editions, so that what is being prepared disturbs nobody.</Small>
       )}
       {kits.length ? <Small>{`In ${count(kits.length, 'kit')}: ${kits.map((k) => k.name).join(', ')}`}</Small> : null}
+      <Button
+        kind="quiet"
+        icon="download"
+        onPress={() => void Linking.openURL(urlOf('shelfBundle', { shelfId: id }))}
+        style={{ alignSelf: 'flex-start' }}
+        testID="pass-on"
+      >
+        Pass it on as a file
+      </Button>
       {edition ? (
         <Button kind="quiet" onPress={() => set.mutate({ retired: !retired })} style={{ alignSelf: 'flex-start' }}>
           {retired ? 'Bring it back into use' : 'Retire it'}

@@ -1,4 +1,5 @@
 /** The shelf: the firm's forms and kits, so that what was right once stays right. */
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { Image, Pressable, View } from 'react-native';
@@ -7,13 +8,13 @@ import type { ShelfSummary } from '@gatepath/contract';
 import { urlOf } from '@gatepath/contract/paths';
 import { shortDay } from '@gatepath/core/calendar';
 import { TYPE_WORDS } from '@gatepath/core/reading';
-import { count } from '@gatepath/core/text';
+import { count, listWords } from '@gatepath/core/text';
 import { uploadFile } from '../../api/client';
 import { useNewOnShelf, useShelf, type ShelfKind } from '../../api/shelf-hooks';
 import { useFilePick } from '../../ui/file-pick';
 import { usePalette, useSettled, useWide } from '../../ui/hooks';
 import { ListPage } from '../../ui/list-page';
-import { Button, Card, Choice, Trouble } from '../../ui/pieces';
+import { Button, Card, Choice, Note, Trouble } from '../../ui/pieces';
 import { SearchBar } from '../../ui/search-bar';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 import { PAPER_FILES } from '../deals/uploads';
@@ -37,6 +38,7 @@ export function ShelfPlace() {
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
           <NewForm />
           <WriteForm />
+          <BringBundle />
           <Button
             kind="main"
             icon="plus"
@@ -123,6 +125,38 @@ function NewForm() {
       </Button>
       {part === null ? null : <ProgressBar progress={part} color={p.brick} aria-label="Sending the form" />}
       {error ? <Trouble error={error} /> : null}
+    </View>
+  );
+}
+
+/** Brings in forms and kits that another house passed on. */
+function BringBundle() {
+  const client = useQueryClient();
+  const bring = useMutation({
+    mutationFn: (file: File) => uploadFile('bringBundle', file, {}),
+    onSuccess: () => void client.invalidateQueries({ queryKey: ['shelf'] }),
+  });
+  const pick = useFilePick({
+    accept: '.zip,application/zip',
+    label: 'Choose the file with forms',
+    testID: 'bundle-input',
+    onFile: (file) => bring.mutate(file),
+  });
+  const items = bring.data?.items ?? [];
+  return (
+    <View style={{ gap: 6 }}>
+      {pick.field}
+      <Button kind="quiet" icon="download" onPress={pick.open} busy={bring.isPending} testID="bring-bundle">
+        Forms from a file
+      </Button>
+      {bring.isError ? <Trouble error={bring.error} /> : null}
+      {items.length ? (
+        <Note
+          tone="good"
+          title={`Brought in: ${listWords(items.map((i) => i.name))}. Look at each, then put it on the shelf.`}
+          testID="bundle-done"
+        />
+      ) : null}
     </View>
   );
 }
