@@ -2,7 +2,9 @@
 import type { ShelfItemView } from '@gatepath/contract';
 import { unpackFacts } from '@gatepath/contract/facts';
 import { acceptEdits, canAccept, isOwn, proposalsOf, type DraftEdit } from '@gatepath/core/packet';
+import { newSlot } from '@gatepath/core/shelf';
 import type { InProcess } from '../server/http/in-process';
+import { newId } from '../server/ids';
 import { PaperWriter } from './layout';
 import { agencyDisclosure, sellersDisclosure } from './papers';
 
@@ -66,7 +68,95 @@ async function form(
   return put(desk, { id: item.id, version });
 }
 
-/** Fills the shelf: three forms, a kit of two of them, and one kept from a packet. */
+const t = (text: string) => ({ type: 'text', text });
+const tag = (key: string) => ({ type: 'tag', attrs: { key } });
+const p = (...content: object[]) => ({ type: 'paragraph', content });
+const row = (what: string, ...value: object[]) => ({
+  type: 'tableRow',
+  content: [
+    { type: 'tableCell', content: [p(t(what))] },
+    { type: 'tableCell', content: [p(...value)] },
+  ],
+});
+
+/** A form that is written here: what holds in a rented home, with a line about keys for each tenant. */
+async function houseRules(desk: InProcess): Promise<ShelfItemView> {
+  const made = await desk.ok('newWritten', { body: { name: 'Rules of the house' } });
+  const params = { shelfId: made.id };
+  const landlord = newSlot('one', 'landlord', 1, newId(), 0);
+  const tenants = newSlot('every', 'tenant', 1, newId(), 1);
+  const edits: DraftEdit[] = [
+    ...[landlord, tenants].map((item): DraftEdit => ({ op: 'put', list: 'parties', item })),
+    { op: 'put', list: 'gates', item: { id: newId(), partyIds: [tenants.id] } },
+    { op: 'put', list: 'gates', item: { id: newId(), partyIds: [landlord.id] } },
+    {
+      op: 'put',
+      list: 'rules',
+      item: {
+        id: newId(),
+        documentId: made.documents[0]?.id ?? '',
+        partyIds: [tenants.id],
+        anchor: { fx: 1, fy: 1 },
+        except: [],
+        moved: [],
+      },
+    },
+  ];
+  await desk.ok('editShelfItem', { params, body: { edits } });
+  const content = [
+    { type: 'heading', attrs: { level: 1 }, content: [t('Rules of the house')] },
+    p(
+      t('These rules hold for '),
+      tag('address'),
+      t(' in '),
+      tag('city'),
+      t(', rented by '),
+      tag('people.tenant'),
+      t('.'),
+    ),
+    {
+      type: 'table',
+      content: [
+        row('Rent a month', tag('rent')),
+        row('Deposit', tag('deposit')),
+        row('Moving in', tag('date.move_in')),
+      ],
+    },
+    { type: 'heading', attrs: { level: 2 }, content: [t('Quiet, bins and boats')] },
+    p(t('Between ten at night and seven in the morning the house is quiet. Bins stand at the towpath on Tuesdays.')),
+    {
+      type: 'when',
+      attrs: { key: 'pets', is: 'there', value: '' },
+      content: [p(t('Pets may live here. They are kept off the lock and its gates.'))],
+    },
+    {
+      type: 'each',
+      attrs: { side: 'tenant' },
+      content: [
+        p(
+          tag('each.name'),
+          t(' was given a key, number '),
+          {
+            type: 'place',
+            attrs: { kind: 'number', slot: tenants.id, label: 'Number on your key', required: true, wide: false },
+          },
+          t('.'),
+        ),
+      ],
+    },
+    { type: 'heading', attrs: { level: 2 }, content: [t('Agreed')] },
+    { type: 'signatures', attrs: { slots: [tenants.id, landlord.id], date: true } },
+  ];
+  const text = { language: 'en', doc: { type: 'doc', content } };
+  let item = await desk.ok('saveWritten', { params, body: { version: made.written?.version ?? 1, text } });
+  while (item.documents.some((d) => d.status === 'reading')) {
+    await new Promise((r) => setTimeout(r, 40));
+    item = await desk.ok('shelfItem', { params });
+  }
+  return put(desk, item);
+}
+
+/** Fills the shelf: three forms of papers and one that is written, a kit of two of them, one of the text, and one kept from a packet. */
 export async function loadShelf(desk: InProcess, keep: { packetId: string; name: string }): Promise<void> {
   const disclosure = await form(
     desk,
@@ -76,6 +166,8 @@ export async function loadShelf(desk: InProcess, keep: { packetId: string; name:
   );
   const lead = await form(desk, 'Lead paint disclosure', await leadPaint(), 'lead_paint');
   await form(desk, 'Agency disclosure', await agencyDisclosure(), 'agency_disclosure');
+  const rules = await houseRules(desk);
+  await put(desk, await desk.ok('newKit', { body: { name: 'Moving in', formIds: [rules.id] } }));
   const kit = await desk.ok('newKit', {
     body: { name: 'Older home, for the seller', formIds: [disclosure.id, lead.id] },
   });

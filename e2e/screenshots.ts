@@ -5,7 +5,7 @@ import os from 'node:os';
 import path from 'node:path';
 import type { DealSummary, MessageSummary, ShelfSummary } from '@gatepath/contract';
 import type { Page } from 'puppeteer-core';
-import { byTestId, chooseFile, launch, openPage, PHONE, settled, signIn, tap, type, WIDE } from './browser';
+import { byTestId, chooseFile, launch, openPage, PHONE, settled, signIn, tap, WIDE } from './browser';
 import { download } from './proof';
 
 const OUT = path.join(process.cwd(), 'docs', 'screenshots');
@@ -83,10 +83,6 @@ await shot(wide, 'deals-wide');
 await wide.goto(`${base}/insight`);
 await wide.waitForSelector(byTestId('chart-through'));
 await shot(wide, 'insight-wide');
-await tap(wide, 'command-line');
-await type(wide, 'command-input', 'lantren');
-await wide.waitForSelector(byTestId('found-deal'));
-await shot(wide, 'find-wide');
 await wide.goto(`${base}/deals/${dealAt('88').id}`);
 await wide.waitForSelector(byTestId('packet-row'));
 await shot(wide, 'deal-wide');
@@ -109,6 +105,10 @@ await wide.waitForSelector(byTestId('sheet'));
 await tap(wide, 'all-pages');
 await tap(wide, 'thumb-1');
 await shot(wide, 'form-wide');
+
+await wide.goto(`${base}/forms/${forms.find((f) => f.name.startsWith('Rules'))!.id}`);
+await wide.waitForSelector(byTestId('signatures-part'));
+await shot(wide, 'written-wide');
 
 const client = await openPage(browser, { ...PHONE, deviceScaleFactor: 1 });
 await client.goto(linkOf('Callum Alder', 'ask'));

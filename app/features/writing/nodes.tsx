@@ -106,7 +106,7 @@ function Pick<T extends string>(props: {
 }
 
 /** Takes a part out of its frame: its words stay. */
-function Unwrap({ label, editor, getPos, node }: At & { label: string }) {
+function Unwrap({ label, word, editor, getPos, node }: At & { label: string; word: string }) {
   const p = usePalette();
   return (
     <button
@@ -125,7 +125,7 @@ function Unwrap({ label, editor, getPos, node }: At & { label: string }) {
       }}
       style={{ minHeight: 44, border: 0, background: 'none', color: p.brick, fontFamily: FONT.text, fontSize: 15 }}
     >
-      Always
+      {word}
     </button>
   );
 }
@@ -172,7 +172,7 @@ function WhenView({ node, updateAttributes, editor, getPos }: NodeViewProps) {
             onChange={(value) => updateAttributes({ value })}
           />
         ) : null}
-        <Unwrap label="Let this part stand always" editor={editor} getPos={getPos} node={node} />
+        <Unwrap label="Let this part stand always" word="Always" editor={editor} getPos={getPos} node={node} />
       </div>
       <NodeViewContent />
     </NodeViewWrapper>
@@ -192,7 +192,7 @@ function EachView({ node, updateAttributes, editor, getPos }: NodeViewProps) {
           options={EACH_SIDES.map((s) => ({ value: s, label: eachWords(s) }))}
           onChange={(s) => updateAttributes({ side: s })}
         />
-        <Unwrap label="Let this part stand once" editor={editor} getPos={getPos} node={node} />
+        <Unwrap label="Let this part stand once" word="Only once" editor={editor} getPos={getPos} node={node} />
       </div>
       <NodeViewContent />
     </NodeViewWrapper>
