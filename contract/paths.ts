@@ -28,6 +28,7 @@ export interface PathValues {
   markId: string;
   messageId: string;
   viewId: string;
+  textId: string;
   shelfId: string;
   /** The secret a signing link ends with. */
   token: string;
@@ -67,6 +68,9 @@ export const paths = {
   deals: to('GET', '/deals'),
   dealsAct: to('POST', '/deals/acts'),
   dealTags: to('GET', '/deal-tags'),
+  messageTexts: to('GET', '/texts'),
+  keepText: to('POST', '/texts'),
+  dropText: to('DELETE', '/texts/:textId'),
   keptViews: to('GET', '/views'),
   keepView: to('POST', '/views'),
   dropView: to('DELETE', '/views/:viewId'),

@@ -60,6 +60,7 @@ const PATH_SCHEMAS: { [K in PathValue]: yup.Schema<PathValues[K]> } = {
   markId: id().required(),
   messageId: id().required(),
   viewId: id().required(),
+  textId: id().required(),
   shelfId: id().required(),
   token: id().required(),
   page: yup.number().integer().min(1).max(100_000).required(),

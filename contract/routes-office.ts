@@ -47,6 +47,25 @@ export const officeRoutes = {
     answer: v.sessionView,
     problems: ['not-demo'],
   }),
+  messageTexts: route(paths.messageTexts, {
+    who: 'member',
+    summary: 'Parts of messages that recur: the own ones and those the firm shares',
+    answer: v.messageTexts,
+    problems: [],
+  }),
+  keepText: route(paths.keepText, {
+    who: 'member',
+    summary: 'Keep a part of messages under a name',
+    body: s.messageTextBody,
+    answer: v.messageTexts,
+    problems: ['over-limits'],
+  }),
+  dropText: route(paths.dropText, {
+    who: 'member',
+    summary: 'Let a part of messages go',
+    answer: v.messageTexts,
+    problems: [],
+  }),
   firm: route(paths.firm, {
     who: 'member',
     summary: 'The firm, its members and its seal',

@@ -3,7 +3,7 @@ import * as yup from 'yup';
 import { DEAL_KINDS, FOR_WHOM } from '@gatepath/core/deal';
 import { DOCUMENT_TYPES } from '@gatepath/core/reading';
 import { SIDES } from '@gatepath/core/text';
-import { calendarDay, day, email, id, language, line, object } from './fields';
+import { calendarDay, day, email, id, language, line, object, text } from './fields';
 
 export * from './change-schemas';
 export * from './draft-schemas';
@@ -27,6 +27,15 @@ export const signInBody = object({
   password: yup.string().max(200).required('Give your password.'),
 });
 export type SignInBody = yup.InferType<typeof signInBody>;
+
+/** A part of messages that recurs, under a name. */
+export const messageTextBody = object({
+  name: line(60).min(1, 'Give it a name.').required('Give it a name.'),
+  text: text(4000).min(1, 'There is no text.').required('There is no text.'),
+  /** Whether the whole firm may use it. */
+  shared: yup.boolean().default(false),
+});
+export type MessageTextBody = yup.InferType<typeof messageTextBody>;
 
 export const partyBody = object({
   side: yup.string().oneOf(SIDES).required('Choose a side.'),

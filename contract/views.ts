@@ -37,6 +37,12 @@ export const sessionView = named('Session', {
 });
 export type SessionView = yup.InferType<typeof sessionView>;
 
+/** Message texts: the member's own, and those the firm shares. */
+export const messageTexts = named('MessageTexts', {
+  items: list(shape({ id: text(), name: text(), text: text(), shared: flag(), own: flag(), by: text() })),
+});
+export type MessageTexts = yup.InferType<typeof messageTexts>;
+
 export const packetSummary = named('PacketSummary', {
   id: text(),
   dealId: text(),

@@ -8,6 +8,7 @@ import type { DealView, Page as PageOf, ShelfItemView, ShelfSummary } from '@gat
 import { findings } from './axe';
 import { chooseFile, actsOn, byTestId, choose, eventually, settled, tap, textOf, type } from './browser';
 import type { Office } from './office';
+import { download } from './proof';
 import type { ServerProcess } from './server';
 import { Stage } from './stage';
 
@@ -276,6 +277,20 @@ test('a form is written: roles, tags, a condition, a part for each tenant, a tab
   const now = await office.call<DealView>('GET', `/api/deals/${deal.id}`);
   expect(now.facts).toMatchObject({ rent: 1450, pets: true });
   expect(now.packets[0]?.parties).toHaveLength(4);
+  expect(errors).toEqual([]);
+});
+
+test('a kit is passed on as a file, and a file with forms is brought in', async () => {
+  const { items } = await office.call<PageOf<ShelfSummary>>('GET', '/api/shelf?what=kit&search=Moving');
+  const file = await download(wide, `/api/shelf/${items[0]!.id}/bundle`, path.join(dir, 'Moving in.zip'));
+  await phone.goto(`${server.url}/shelf`);
+  await chooseFile(phone, 'bundle-input', file);
+  await phone.waitForSelector(byTestId('bundle-done'));
+  expect(await textOf(phone, 'bundle-done')).toContain('New form and Moving in');
+  writeFileSync(path.join(dir, 'no.zip'), 'not a file with forms');
+  await chooseFile(phone, 'bundle-input', path.join(dir, 'no.zip'));
+  await phone.waitForFunction(() => document.body.textContent!.includes('Ask for it once more.'));
+  expect(await axe(phone)).toEqual([]);
   expect(errors).toEqual([]);
 });
 

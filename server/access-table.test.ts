@@ -106,6 +106,7 @@ beforeAll(async () => {
     sha256: '0'.repeat(64),
     language: 'en',
     viewId: 'none',
+    textId: 'none',
     shelfId: 'none',
     list: 'deals',
     tableKind: 'people',

@@ -2,7 +2,16 @@
 import type { MarkKind } from '../packet/types';
 import type { Side } from '../text/sides';
 import { EACH_NAME, tagFact, tagWords, type TagDef, type TagValues } from './tags';
-import type { Align, Block, Inline, PaperLanguage, Style, Written } from './types';
+import {
+  UnfitText,
+  WRITTEN_LIMITS,
+  type Align,
+  type Block,
+  type Inline,
+  type PaperLanguage,
+  type Style,
+  type Written,
+} from './types';
 
 /** A piece of a line; with a place it is the blank of it. */
 export interface PaperRun {
@@ -84,7 +93,11 @@ export interface ComposeFor {
   sample?: boolean;
 }
 
-/** What stands on the paper of a written form. Text stays text: nothing in it is run, or looked through for tags. */
+/**
+ * What stands on the paper of a written form. Text stays text: nothing in it is run, or looked through for tags.
+ *
+ * @throws UnfitText where it is repeated for so many people that no paper holds it
+ */
 export function composed(text: Written, on: ComposeFor): Composed {
   return new Composer(text.language, on).all(text.doc.content);
 }
@@ -92,6 +105,7 @@ export function composed(text: Written, on: ComposeFor): Composed {
 class Composer {
   private readonly places: PaperPlace[] = [];
   private readonly missing = new Set<string>();
+  private made = 0;
 
   constructor(
     private readonly language: PaperLanguage,
@@ -107,7 +121,15 @@ class Composer {
     return content.flatMap((b) => this.block(b, one));
   }
 
+  /** Counts what stands on the paper, before it does. */
+  private count(n: number): void {
+    this.made += n;
+    if (this.made > WRITTEN_LIMITS.composed)
+      throw new UnfitText('With all the people of this deal the text is too long for one paper. Make two forms of it.');
+  }
+
   private block(b: Block, one: Repeated | null): PaperBlock[] {
+    this.count(1);
     switch (b.type) {
       case 'heading':
         return [{ is: 'heading', level: b.attrs.level, runs: this.runs(b.content, one) }];
@@ -161,6 +183,7 @@ class Composer {
   }
 
   private signer(p: Standing, date: boolean): Signer {
+    this.count(1);
     const place = (kind: MarkKind) => this.place(kind, p, '', true);
     return {
       name: p.name,
@@ -177,6 +200,7 @@ class Composer {
   }
 
   private runs(content: readonly Inline[], one: Repeated | null): PaperRun[] {
+    this.count(content.length);
     return content.flatMap((r): PaperRun[] => {
       switch (r.type) {
         case 'text':
@@ -187,7 +211,9 @@ class Composer {
           return [{ text: this.tag(r.attrs.key, one) }];
         case 'place': {
           const { kind, slot, label, required, wide } = r.attrs;
-          return this.who(slot, one).flatMap((p, i) => [
+          const who = this.who(slot, one);
+          this.count(who.length);
+          return who.flatMap((p, i) => [
             ...(i ? [{ text: ' ' }] : []),
             { text: '', place: this.place(kind, p, label, required && kind !== 'tick', wide) },
           ]);

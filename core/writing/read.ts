@@ -1,10 +1,11 @@
 /** A written form's text from outside: looked over part by part, so that only what this house knows how to set comes in. */
-import { SIDES } from '../text/sides';
-import { isClean } from '../text/hygiene';
+import { SIDES, type Side } from '../text/sides';
+import { isClean, oneLine } from '../text/hygiene';
 import {
   INLINE_KINDS,
   PAPER_LANGUAGES,
   STYLES,
+  UnfitText,
   WHENS,
   WRITTEN_LIMITS,
   type Align,
@@ -14,9 +15,6 @@ import {
   type Style,
   type Written,
 } from './types';
-
-/** A text that cannot be taken, with a sentence for whoever wrote it. */
-export class UnfitText extends Error {}
 
 type Bag = Record<string, unknown>;
 
@@ -36,6 +34,7 @@ export function writtenFrom(value: unknown): Written {
 }
 
 class Reader {
+  private repeated = false;
   private nodes = 0;
   private letters = 0;
 
@@ -95,15 +94,22 @@ class Reader {
           content: this.blocks(b.content, depth + 1),
         };
       case 'each':
-        return {
-          type: 'each',
-          attrs: { side: oneOf(attrs.side, SIDES, 'For whom a part is repeated') },
-          content: this.blocks(b.content, depth + 1),
-        };
+        return this.each(b, oneOf(attrs.side, SIDES, 'For whom a part is repeated'), depth);
       case 'signatures':
         return { type: 'signatures', attrs: { slots: this.slots(attrs.slots), date: attrs.date !== false } };
       default:
         throw new UnfitText('The text holds a part that forms do not have.');
+    }
+  }
+
+  /** Within itself repeated, a text of a page would be one of thousands. */
+  private each(b: Bag, side: Side, depth: number): Block {
+    if (this.repeated) throw new UnfitText('A part that is repeated cannot stand in another. Put it behind it.');
+    this.repeated = true;
+    try {
+      return { type: 'each', attrs: { side }, content: this.blocks(b.content, depth + 1) };
+    } finally {
+      this.repeated = false;
     }
   }
 
@@ -148,7 +154,7 @@ class Reader {
             attrs: {
               kind: oneOf(attrs.kind, INLINE_KINDS, 'A place in the text'),
               slot: this.word(attrs.slot, WRITTEN_LIMITS.name, 'Whose place it is'),
-              label: this.word(attrs.label ?? '', WRITTEN_LIMITS.label, 'What a place asks for'),
+              label: oneLine(this.word(attrs.label ?? '', WRITTEN_LIMITS.label, 'What a place asks for')),
               required: attrs.required !== false,
               wide: attrs.wide === true,
             },

@@ -68,6 +68,8 @@ export const WRITTEN_LIMITS = {
   /** UTF-16 units of all its text. */
   letters: 300_000,
   depth: 14,
+  /** Lines, runs and signers that stand on the paper of one deal, once everything is repeated. */
+  composed: 40_000,
   columns: 12,
   /** Of a tag's key, a slot's id, and what a condition compares with. */
   name: 80,
@@ -85,3 +87,6 @@ export const emptyWritten = (title: string): Written => ({
     ],
   },
 });
+
+/** A text that cannot be taken or set, with a sentence for whoever wrote it. */
+export class UnfitText extends Error {}

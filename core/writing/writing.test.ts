@@ -197,6 +197,17 @@ test('of anything at all either a text comes or a sentence, and a text that came
   );
 });
 
+test('what is repeated cannot be repeated within itself, and stops before it fills a house', () => {
+  const each = (content: object[]) => ({ type: 'each', attrs: { side: 'tenant' }, content });
+  expect(() => text(each([when('pets', 'there'), each([p(t('a'))])]))).toThrow('cannot stand in another');
+  expect(text(each([p(t('a'))]), each([p(t('b'))])).doc.content).toHaveLength(2);
+  const many = rentedBy(...Array.from({ length: 40 }, (_, i) => `Tenant ${i}`));
+  const long = text(each(Array.from({ length: 2_000 }, () => p(t('a')))));
+  expect(() => composed(long, on(many))).toThrow(UnfitText);
+  const crowd = text(...Array.from({ length: 3_000 }, () => ({ type: 'signatures', attrs: { slots: ['T'] } })));
+  expect(() => composed(crowd, on(many))).toThrow('too long for one paper');
+});
+
 test('what is new in a text and what is gone is told by its lines', () => {
   const before = text(p(t('One')), p(t('Two')), p(t('Two')));
   const after = text(p(t('One')), p(t('Two')), p(t('Three')), p(t('Four')));

@@ -4,6 +4,7 @@ import { serve } from '../http/routing';
 import { forwardClock } from '../jobs/calendar';
 import { wordsOf } from '../words';
 import * as service from './service';
+import * as texts from './texts';
 import { cookieOf, listening, remember, SESSION_COOKIE } from './session';
 
 /** Coming and going, and what a screen needs before it is known who comes. */
@@ -36,6 +37,9 @@ export function firmRoutes(app: FastifyInstance, ctx: Context): void {
     ctx.live.serve(request, reply, query.topics.split(','), listening(ctx, request, member));
     return reply;
   });
+  serve(app, 'messageTexts', ({ member }) => texts.messageTexts(ctx, member));
+  serve(app, 'keepText', ({ body, member }) => texts.keepText(ctx, body, member));
+  serve(app, 'dropText', ({ params, member }) => texts.dropText(ctx, params.textId, member));
   serve(app, 'firm', () => service.firmView(ctx));
   serve(app, 'setNotices', async ({ body, member }) =>
     service.sessionView(ctx, await service.setNotices(ctx, member, body.notices, body.digest)),

@@ -326,15 +326,16 @@ export async function useKit(
 }
 
 /** Values of tags as facts and days of a deal. */
-function ofDeal(values: NonNullable<Changes['values']>): Pick<DealPatch, 'facts' | 'dates'> {
+function ofDeal(values: NonNullable<Changes['values']>): Pick<DealPatch, 'facts' | 'dates' | 'city'> {
   const facts: NonNullable<DealPatch['facts']> = {};
   const dates: NonNullable<DealPatch['dates']> = {};
-  for (const [key, value] of Object.entries(values)) {
+  const { city, ...known } = values;
+  for (const [key, value] of Object.entries(known)) {
     const date = dateOfKey(key);
     if (!date) facts[key] = value;
     else if (typeof value === 'string') dates[date] = value;
   }
-  return { facts, dates };
+  return { facts, dates, ...(typeof city === 'string' ? { city } : {}) };
 }
 
 /** @throws Problem `changed-meanwhile` where the kit was used on the deal since it was worked out: one act is one packet */

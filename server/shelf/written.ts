@@ -31,6 +31,7 @@ import { newId, sha256 } from '../ids';
 import { topics } from '../live/live';
 import type { WrittenPaper } from '../pdf/written';
 import { notFound, Problem } from '../problem';
+import { WorkFailure } from '../work/failure';
 import { itemOr404, toChange } from './access';
 import * as q from './queries';
 import { tidyPapers } from './service';
@@ -73,9 +74,12 @@ export async function saveText(ctx: Context, id: string, body: WrittenBody, memb
   return itemView(ctx, id, member);
 }
 
-function fitText(value: unknown): Written {
+const fitText = (value: unknown): Written => inWords(() => writtenFrom(value));
+
+/** What cannot be taken or set is told as a problem. */
+function inWords<T>(work: () => T): T {
   try {
-    return writtenFrom(value);
+    return work();
   } catch (error) {
     if (error instanceof UnfitText) throw new Problem('unfit-text', error.message);
     throw error;
@@ -98,7 +102,7 @@ interface About {
 /** The paper of a text as it is looked at while it is written. @throws Problem `unfit-text` */
 export async function setSample(ctx: Context, form: About, text: Written): Promise<SetPaper> {
   const tags = new Map(tagDefs(await deals.ownFacts(ctx.database.pool)).map((t) => [t.key, t]));
-  const made = composed(text, sampleFor(form.slots, tags));
+  const made = inWords(() => composed(text, sampleFor(form.slots, tags)));
   const set = await setPaper(ctx, form.id, form.name, made);
   if (set.unprintable.length)
     throw new Problem(
@@ -109,7 +113,11 @@ export async function setSample(ctx: Context, form: About, text: Written): Promi
 }
 
 async function setPaper(ctx: Context, owner: string, title: string, made: Composed): Promise<SetPaper> {
-  const { bytes, ...set } = await ctx.work.run('written', { title, blocks: made.blocks, places: made.places }, owner);
+  const task = { title, blocks: made.blocks, places: made.places };
+  const { bytes, ...set } = await ctx.work.run('written', task, owner).catch((error: unknown) => {
+    if (!(error instanceof WorkFailure) || error.reason === 'stopped') throw error;
+    throw new Problem('unfit-text', 'This text asks for more than may be set at once. Make two forms of it.');
+  });
   if (set.pages.length > MOST_PAGES)
     throw new Problem('unfit-text', `This text would be ${set.pages.length} pages; a paper has at most ${MOST_PAGES}.`);
   return { ...set, sha256: (await ctx.files.put(bytes)).sha256, bytes: bytes.length, made };
@@ -218,8 +226,10 @@ export async function onDeal(
   return { deal, people, tags, values: { facts, people: namesBySide(people) } };
 }
 
+/** Shorter than an unused file is left lying: what is known here is there. */
+const SETTLED_MS = 1_800_000;
 /** What was set before for the same text, people and values: whoever looks at a kit on a deal does so several times. */
-const settled = new LRUCache<string, SetPaper & { facts: string; words: string }>({ max: 60 });
+const settled = new LRUCache<string, SetPaper & { facts: string; words: string }>({ max: 60, ttl: SETTLED_MS });
 
 /**
  * The paper of a written form for a deal, read and with its marks, in place of the one it was looked at with. A paper
@@ -236,7 +246,7 @@ export async function paperOnDeal(
   const text = sure(row.written, 'a text');
   const slots = slotsOf(row.draft.parties);
   const who = standingOn(fillSlots(slots, on.people), on.people);
-  const made = composed(text, { tags: on.tags, values: on.values, ...who });
+  const made = inWords(() => composed(text, { tags: on.tags, values: on.values, ...who }));
   const key = sha256(Buffer.from(JSON.stringify([row.draft.name, made])));
   let set = settled.get(key);
   if (!set || !(await ctx.files.has(set.sha256)) || !(await ctx.files.has(set.facts))) {

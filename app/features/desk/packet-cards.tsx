@@ -9,6 +9,7 @@ import { Body, Heading, Small } from '../../ui/text';
 import { DocumentDrop } from '../deals/document-drop';
 import { useUploads } from '../deals/uploads';
 import { useDocumentTools } from './use-document-tools';
+import { TextMenu } from './text-menu';
 import type { Desk } from './use-desk';
 
 /** Papers brought in at the desk: into the deal, and into this packet as soon as their pages are read. */
@@ -65,6 +66,7 @@ export function WordsCard({
         value={draft.message}
         onSave={(value) => edit([{ op: 'set', field: 'message', value }])}
       />
+      <TextMenu value={draft.message} onChange={(value) => edit([{ op: 'set', field: 'message', value }])} />
       <Small>{`Words in curly brackets come from the deal: ${tags.map((t) => `{${t}}`).join(', ')}.`}</Small>
     </Card>
   );

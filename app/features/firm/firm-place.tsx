@@ -1,6 +1,7 @@
 import { router } from 'expo-router';
 import { useFirm, useSession, useSignOut } from '../../api/hooks';
 import { CalendarFeed } from '../deals/calendar-feed';
+import { TextsCard } from './texts-card';
 import { ClockCard, FailuresCard, HolidaysCard, NoticesCard } from './settings';
 import { NotReady, isReady } from '../../ui/not-ready';
 import { Button, Card, Note, Page } from '../../ui/pieces';
@@ -46,6 +47,7 @@ export function FirmPlace() {
           See the rules
         </Button>
       </Card>
+      <TextsCard />
       <NoticesCard />
       <Card>
         <Heading>Your calendar</Heading>

@@ -34,7 +34,7 @@ export function UseKit() {
   const t = trial.data;
   const go = (send: boolean) =>
     use.mutate(
-      { ...changes, send, despiteWarnings: true, keepValues },
+      { ...changes, send, despiteWarnings: true, keepValues: keepValues && changes.values !== undefined },
       { onSuccess: (packet) => router.replace(`/packets/${packet.id}`) },
     );
   const stops = t.findings.filter((f) => f.severity === 'stops').length;
