@@ -7,6 +7,7 @@ import { Body, Small, Strong } from './text';
 import { FONT } from './theme';
 import { pillFrame, pillWords } from './pill';
 import { Radio, RadioGroup } from './radio';
+import { webProps } from './web';
 
 export function Card({
   children,
@@ -113,6 +114,7 @@ export function IconButton({
   disabled,
   testID,
   color,
+  on,
 }: {
   name: IconName;
   label: string;
@@ -120,7 +122,10 @@ export function IconButton({
   disabled?: boolean;
   testID?: string;
   color?: string;
+  /** Of something that can be on or off, how it is. */
+  on?: boolean;
 }) {
+  const p = usePalette();
   return (
     <Pressable
       role="button"
@@ -129,9 +134,12 @@ export function IconButton({
       disabled={disabled}
       onPress={onPress}
       testID={testID}
+      {...(on === undefined ? {} : webProps({ 'aria-pressed': on }))}
       style={({ pressed }) => ({
         width: 44,
         height: 44,
+        borderRadius: 10,
+        backgroundColor: on ? p.brickWash : 'transparent',
         alignItems: 'center',
         justifyContent: 'center',
         opacity: disabled ? 0.35 : pressed ? 0.6 : 1,

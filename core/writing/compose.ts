@@ -1,17 +1,9 @@
 /** From a form's text and what a deal knows to what stands on the paper: conditions decided, repetitions made, tags filled in. */
 import type { MarkKind } from '../packet/types';
 import type { Side } from '../text/sides';
+import { say, type Words } from '../words';
 import { EACH_NAME, tagFact, tagWords, type TagDef, type TagValues } from './tags';
-import {
-  UnfitText,
-  WRITTEN_LIMITS,
-  type Align,
-  type Block,
-  type Inline,
-  type PaperLanguage,
-  type Style,
-  type Written,
-} from './types';
+import { UnfitText, WRITTEN_LIMITS, type Align, type Block, type Inline, type Style, type Written } from './types';
 
 /** A piece of a line; with a place it is the blank of it. */
 export interface PaperRun {
@@ -64,9 +56,6 @@ export interface Composed {
 /** What stands where something is not known. */
 const BLANK = '____________';
 
-/** Words of the house on a paper. */
-const DATE_WORD: Record<PaperLanguage, string> = { en: 'Date', es: 'Fecha', vi: 'Ngày' };
-
 /** Sizes of places in points. */
 const SIZE: Record<string, { w: number; h: number }> = {
   signature: { w: 210, h: 26 },
@@ -81,6 +70,8 @@ const SIZE: Record<string, { w: number; h: number }> = {
 const WIDE_TEXT = 300;
 
 export interface ComposeFor {
+  /** Of the paper's language. */
+  words: Words;
   tags: ReadonlyMap<string, TagDef>;
   values: TagValues;
   /** Whoever stands in each slot, by its id; nobody for one that is not filled. */
@@ -99,7 +90,7 @@ export interface ComposeFor {
  * @throws UnfitText where it is repeated for so many people that no paper holds it
  */
 export function composed(text: Written, on: ComposeFor): Composed {
-  return new Composer(text.language, on).all(text.doc.content);
+  return new Composer(on).all(text.doc.content);
 }
 
 class Composer {
@@ -107,10 +98,7 @@ class Composer {
   private readonly missing = new Set<string>();
   private made = 0;
 
-  constructor(
-    private readonly language: PaperLanguage,
-    private readonly on: ComposeFor,
-  ) {}
+  constructor(private readonly on: ComposeFor) {}
 
   all(content: readonly Block[]): Composed {
     const blocks = this.blocks(content, null);
@@ -161,7 +149,7 @@ class Composer {
         );
       case 'signatures': {
         const signers = b.attrs.slots.flatMap((slot) => this.who(slot, one)).map((p) => this.signer(p, b.attrs.date));
-        return signers.length ? [{ is: 'signers', signers, dateWord: DATE_WORD[this.language] }] : [];
+        return signers.length ? [{ is: 'signers', signers, dateWord: say(this.on.words, 'paper.date') }] : [];
       }
     }
   }
@@ -226,7 +214,7 @@ class Composer {
     if (key === EACH_NAME && one) return one.person.name;
     const def = this.on.tags.get(key);
     if (this.on.sample) return `‹${def?.label ?? 'a tag that is gone'}›`;
-    const words = tagWords(key, def, this.on.values, this.language);
+    const words = tagWords(key, def, this.on.values, this.on.words);
     if (words !== null) return words;
     this.missing.add(key);
     return BLANK;

@@ -3,7 +3,6 @@ import { SIDES, type Side } from '../text/sides';
 import { isClean, oneLine } from '../text/hygiene';
 import {
   INLINE_KINDS,
-  PAPER_LANGUAGES,
   STYLES,
   UnfitText,
   WHENS,
@@ -28,7 +27,7 @@ export function writtenFrom(value: unknown): Written {
   const doc = bagOf(from.doc, 'The text');
   if (doc.type !== 'doc') throw new UnfitText('This is no text of a form.');
   return {
-    language: oneOf(from.language ?? 'en', PAPER_LANGUAGES, 'The language of the paper'),
+    language: languageOf(from.language ?? 'en'),
     doc: { type: 'doc', content: new Reader().blocks(doc.content, 1) },
   };
 }
@@ -204,6 +203,13 @@ function oneOf<T extends string>(value: unknown, all: readonly T[], what: string
 function whole(value: unknown, least: number, most: number, what: string): number {
   if (typeof value !== 'number' || !Number.isInteger(value) || value < least || value > most)
     throw new UnfitText(`${what} is a whole number from ${least} to ${most}.`);
+  return value;
+}
+
+/** Whether words of it ship is the server's to know; a tag it does not know is written in English. */
+function languageOf(value: unknown): string {
+  if (typeof value !== 'string' || !/^[a-z]{2,3}(?:-[A-Za-z]{1,8})?$/.test(value))
+    throw new UnfitText('The language of the paper is not known.');
   return value;
 }
 

@@ -1,5 +1,6 @@
 /** Who stands in the slots of a written form: of a deal, or for looking at it while it is written. */
 import type { PacketParty } from '../packet/types';
+import { sideIn, type Words } from '../words';
 import type { Filling } from '../shelf/fill';
 import type { Slot } from '../shelf/slots';
 import { SIDES, sideLabel, type Side } from '../text/sides';
@@ -16,8 +17,14 @@ const everyOf = (slots: readonly Slot[]) =>
  * everybody becomes its people, each with places of their own.
  *
  * @param people  everybody of the deal
+ * @param words   of the paper's language
  */
-export function standingOn(filling: Filling, people: readonly PacketParty[]): Who {
+export function standingOn(filling: Filling, people: readonly PacketParty[], words: Words): Who {
+  const standing = (p: PacketParty, partyId: string): Standing => ({
+    partyId,
+    name: p.company ? `${p.company}: ${p.name}` : p.name,
+    under: sideIn(words, p),
+  });
   const slots = new Map<string, Standing[]>();
   const idOf = new Map<string, string>();
   for (const { slot, people: here } of filling.slots) {
@@ -34,12 +41,6 @@ export function standingOn(filling: Filling, people: readonly PacketParty[]): Wh
   };
 }
 
-const standing = (p: PacketParty, partyId: string): Standing => ({
-  partyId,
-  name: p.company ? `${p.company}, by ${p.name}` : p.name,
-  under: sideLabel(p.side, p.ordinal),
-});
-
 const inOrder = (people: readonly PacketParty[], side: Side) =>
   people.filter((p) => p.side === side).sort((a, b) => a.ordinal - b.ordinal);
 
@@ -48,9 +49,10 @@ export const namesBySide = (people: readonly PacketParty[]): TagValues['people']
   new Map(SIDES.map((side) => [side, inOrder(people, side).map((p) => p.company || p.name)]));
 
 /** Each slot once, by its name: how the paper looks while it is written. */
-export function sampleFor(slots: readonly Slot[], tags: ReadonlyMap<string, TagDef>): ComposeFor {
+export function sampleFor(slots: readonly Slot[], tags: ReadonlyMap<string, TagDef>, words: Words): ComposeFor {
   const one = (s: Slot): Standing => ({ partyId: s.id, name: `‹${s.name}›`, under: '' });
   return {
+    words,
     tags,
     values: { facts: new Map(), people: new Map() },
     slots: new Map(slots.map((s) => [s.id, [one(s)]])),

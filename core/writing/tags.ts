@@ -1,7 +1,7 @@
 /** Tags of written forms: what a deal knows, each with its type, written as the paper's language writes it. */
 import { factsByKey, factWords, FACT_TYPES, type FactDef, type FactType, type FactValue } from '../deal/facts';
 import { SIDE_WORDS, SIDES, sideLabel, type Side } from '../text/sides';
-import type { PaperLanguage } from './types';
+import { listIn, localeOf, say, type Words } from '../words';
 
 /** Types of tags: those of facts, and lists of names. */
 export const TAG_TYPES = [...FACT_TYPES, 'names'] as const;
@@ -57,23 +57,10 @@ export function tagDefs(own: readonly FactDef[] = []): TagDef[] {
   return [...OF_DEAL, ...facts, ...people, each];
 }
 
-const LOCALE: Record<PaperLanguage, string> = { en: 'en-US', es: 'es', vi: 'vi' };
-const YES_NO: Record<PaperLanguage, [yes: string, no: string]> = {
-  en: ['yes', 'no'],
-  es: ['sí', 'no'],
-  vi: ['có', 'không'],
-};
-
-/** A list of names as the language joins them. */
-export function namesIn(language: PaperLanguage, names: readonly string[]): string {
-  const joined = new Intl.ListFormat(LOCALE[language], { style: 'long', type: 'conjunction' }).format(names);
-  return language === 'en' ? joined.replace(/, and /, ' and ') : joined;
-}
-
 /** A value as papers of a language write it: "$1,450", "1 de diciembre de 2026", "yes". */
-export function valueIn(language: PaperLanguage, def: Pick<TagDef, 'type' | 'unit' | 'options'>, v: FactValue): string {
-  const locale = LOCALE[language];
-  if (typeof v === 'boolean') return YES_NO[language][v ? 0 : 1];
+export function valueIn(words: Words, def: Pick<TagDef, 'type' | 'unit' | 'options'>, v: FactValue): string {
+  const locale = localeOf(words);
+  if (typeof v === 'boolean') return say(words, v ? 'paper.yes' : 'paper.no');
   if (def.type === 'money' && typeof v === 'number') {
     // The sum is in dollars, wherever the paper is read.
     const cents = Number.isInteger(v) ? 0 : 2;
@@ -94,20 +81,15 @@ export function valueIn(language: PaperLanguage, def: Pick<TagDef, 'type' | 'uni
  *
  * @returns null where nothing is known
  */
-export function tagWords(
-  key: string,
-  def: TagDef | undefined,
-  values: TagValues,
-  language: PaperLanguage,
-): string | null {
+export function tagWords(key: string, def: TagDef | undefined, values: TagValues, words: Words): string | null {
   const [what, side, ordinal] = key.split('.');
   if (what === 'people') {
     const names = namesOf(values, side);
-    return names.length ? namesIn(language, names) : null;
+    return names.length ? listIn(words, [...names]) : null;
   }
   if (what === 'person') return namesOf(values, side)[Number(ordinal) - 1] ?? null;
   const v = values.facts.get(key);
-  return v === undefined || v === '' || !def ? null : valueIn(language, def, v);
+  return v === undefined || v === '' || !def ? null : valueIn(words, def, v);
 }
 
 /** The raw value a condition asks about; for people their number. */

@@ -51,13 +51,10 @@ export type Block =
   | { type: 'each'; attrs: { side: Side }; content: Block[] }
   | { type: 'signatures'; attrs: { slots: string[]; date: boolean } };
 
-/** Languages a paper's figures, days and lists can be written in. */
-export const PAPER_LANGUAGES = ['en', 'es', 'vi'] as const;
-export type PaperLanguage = (typeof PAPER_LANGUAGES)[number];
-
 /** The text of a written form. Slots are named by their ids in the form's draft. */
 export interface Written {
-  language: PaperLanguage;
+  /** Its tag (BCP 47): figures, days, lists and the house's own words are written in it. */
+  language: string;
   doc: { type: 'doc'; content: Block[] };
 }
 

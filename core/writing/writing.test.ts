@@ -16,10 +16,17 @@ import {
   writtenFrom,
   type Block,
   type PaperBlock,
-  type PaperLanguage,
 } from '.';
 import type { FactValue } from '../deal';
+import { ENGLISH, type Words } from '../words';
+import es from '../words/es.json';
+import vi from '../words/vi.json';
 
+const WORDS: Record<string, Words> = {
+  en: ENGLISH,
+  es: { language: 'es', messages: es },
+  vi: { language: 'vi', messages: vi },
+};
 const TAGS = new Map(tagDefs().map((t) => [t.key, t]));
 const landlord = newSlot('one', 'landlord', 1, 'L', 0);
 const tenants = newSlot('every', 'tenant', 1, 'T', 1);
@@ -30,10 +37,11 @@ const rentedBy = (...names: string[]) => [
   ...names.map((name, i) => party(`t${i}`, { side: 'tenant', ordinal: i + 1, name })),
 ];
 
-const on = (people: ReturnType<typeof rentedBy>, facts: Record<string, FactValue> = {}) => ({
+const on = (people: ReturnType<typeof rentedBy>, facts: Record<string, FactValue> = {}, language = 'en') => ({
+  words: WORDS[language]!,
   tags: TAGS,
   values: { facts: new Map(Object.entries(facts)), people: namesBySide(people) },
-  ...standingOn(fillSlots(SLOTS, people), people),
+  ...standingOn(fillSlots(SLOTS, people), people, WORDS[language]!),
 });
 const t = (text: string) => ({ type: 'text', text });
 const tag = (key: string) => ({ type: 'tag', attrs: { key } });
@@ -48,7 +56,7 @@ const wordsOf = (blocks: PaperBlock[]): string[] =>
 const paper = (block: object, people = rentedBy('Wren Alder', 'Ines Moor'), facts: Record<string, FactValue> = {}) =>
   composed(text(block), on(people, facts));
 
-test.each<[PaperLanguage, string, FactValue, string]>([
+test.each<[string, string, FactValue, string]>([
   ['en', 'rent', 1450, '$1,450'],
   ['en', 'rent', 1450.5, '$1,450.50'],
   ['es', 'deposit', 12900, '$12.900'],
@@ -62,14 +70,14 @@ test.each<[PaperLanguage, string, FactValue, string]>([
   ['en', 'water', 'well', 'a well'],
   ['en', 'year_built', 1972, '1972'],
 ])('in %s %s %p is written %s', (language, key, value, words) => {
-  expect(valueIn(language, TAGS.get(key)!, value)).toBe(words);
+  expect(valueIn(WORDS[language]!, TAGS.get(key)!, value)).toBe(words);
 });
 
 test('names of a side are joined as the language joins them, and the company goes before the person', () => {
   const people = rentedBy('Wren Alder', 'Ines Moor', 'Ada Reed');
   people[1]!.company = 'Alder Trust';
-  const names = (language: PaperLanguage) =>
-    wordsOf(composed({ ...text(p(tag('people.tenant'))), language }, on(people)).blocks)[0];
+  const names = (language: string) =>
+    wordsOf(composed(text(p(tag('people.tenant'))), on(people, {}, language)).blocks)[0];
   expect([names('en'), names('es'), names('vi')]).toEqual([
     'Alder Trust, Ines Moor and Ada Reed',
     'Alder Trust, Ines Moor y Ada Reed',
@@ -124,6 +132,18 @@ test('whoever is not there has no line; a place for everybody stands once for ea
   expect(paper(block, []).blocks).toEqual([]);
 });
 
+test('what the house itself writes under a signature is in the language of the paper', () => {
+  const block = { type: 'signatures', attrs: { slots: ['L'], date: true } };
+  const signed = (language: string) =>
+    composed(text(block), on(rentedBy(), {}, language)).blocks.flatMap((b) =>
+      b.is === 'signers' ? [b.dateWord, ...b.signers.map((s) => s.under)] : [],
+    );
+  expect([signed('en'), signed('es')]).toEqual([
+    ['Date', 'Landlord 1'],
+    ['Fecha', 'Arrendador 1'],
+  ]);
+});
+
 test('text is text: what looks like a tag, a template or a script is printed as it is', () => {
   const hostile = ['{address}', '<script>1</script>', '${x}', '{{a}}', '{'.repeat(100_000)];
   const made = paper({ type: 'paragraph', content: hostile.map(t) });
@@ -137,7 +157,7 @@ test('while it is written every part is shown, and tags are called by their name
     attrs: { side: 'tenant' },
     content: [p(tag('each.name'))],
   });
-  const made = composed(doc, sampleFor(SLOTS, TAGS));
+  const made = composed(doc, sampleFor(SLOTS, TAGS, ENGLISH));
   expect(wordsOf(made.blocks)).toEqual(['‹Rent a month›', 'so', '‹Every tenant›']);
   expect(made.missing).toEqual([]);
 });
@@ -151,7 +171,7 @@ test.each<[string, unknown]>([
   ['nothing', null],
   ['a list', []],
   ['no document', { doc: { type: 'page' } }],
-  ['a language nobody prints', { language: 'xx', doc: { type: 'doc' } }],
+  ['no language', { language: '../xx', doc: { type: 'doc' } }],
   ['a part nobody knows', { doc: { type: 'doc', content: [{ type: 'script' }] } }],
   ['a line of something else', { doc: { type: 'doc', content: [p({ type: 'image' })] } }],
   ['too deep', { doc: { type: 'doc', content: [nested(12)] } }],

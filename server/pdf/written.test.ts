@@ -1,6 +1,7 @@
 /** Papers set of a form's text: the same bytes twice, blocks that stay together, places clear of print. */
 import fc from 'fast-check';
 import { newSlot } from '@gatepath/core/shelf';
+import { ENGLISH } from '@gatepath/core/words';
 import { composed, sampleFor, tagDefs, writtenFrom } from '@gatepath/core/writing';
 import { fieldsFree, textOf } from '../test/judges';
 import { setWritten } from './written';
@@ -28,7 +29,7 @@ const paperOf = (lines: readonly number[], signers: number) =>
         ],
       },
     }),
-    sampleFor(SLOTS, TAGS),
+    sampleFor(SLOTS, TAGS, ENGLISH),
   );
 
 test('the same text is the same file, byte for byte', async () => {
@@ -104,7 +105,7 @@ test('places in lines, lists and cells lie where their blanks are, and over no p
         ],
       },
     }),
-    sampleFor(SLOTS, TAGS),
+    sampleFor(SLOTS, TAGS, ENGLISH),
   );
   const set = await setWritten({ title: 'Rules', ...made });
   expect(set.rects.map((r) => made.places[r.place]!.kind)).toEqual(['initials', 'money', 'tick', 'date', 'number']);
@@ -117,7 +118,7 @@ test('places in lines, lists and cells lie where their blanks are, and over no p
 test('letters that no face has are named', async () => {
   const made = composed(
     writtenFrom({ doc: { type: 'doc', content: [p(t('Fine ñ ế, not 中 nor \u{1F3E0}'))] } }),
-    sampleFor([], TAGS),
+    sampleFor([], TAGS, ENGLISH),
   );
   expect((await setWritten({ title: 'x', ...made })).unprintable).toEqual(['中', '\u{1F3E0}']);
 });

@@ -6,6 +6,8 @@ import path from 'node:path';
 import { unpackFacts } from '@gatepath/contract';
 import type { PacketParty } from '@gatepath/core/packet';
 import { FreeSpace } from '@gatepath/core/paper';
+import { say } from '@gatepath/core/words';
+import { wordsOf } from '../words';
 import { disagreements, verifyChain } from './chain-file';
 import { verifySealed } from './verify';
 import { changedBeyondMarks } from '../test/revisions';
@@ -78,7 +80,8 @@ test('from the first seal to the record: every state can be cut out, and other t
     'earlier state',
   );
   // Callum reads what he signed in his language.
-  expect((await way.newest(packet.id, 'Callum Alder')).subject).toContain('Firmado por todos');
+  const { subject } = await way.newest(packet.id, 'Callum Alder');
+  expect(subject).toBe(say(wordsOf('es'), 'mail.executed.subject', { packetName: packet.name }));
 });
 
 test('a late signing round: old seals stay valid, new marks are free of print, one file', async () => {

@@ -310,12 +310,14 @@ test('who may only use it sees it and makes packets of it, and changes nothing; 
     () => server.call('setShelfItem', { params, body: { locks: [] } }),
     () => server.call('putOnShelf', { params, body: { version: 1 } }),
     () => server.call('dropShelfItem', { params }),
+    () => server.call('saveWritten', { params, body: { version: 1, text: { doc: { type: 'doc' } } } }),
   ];
   const look = [
     () => server.call('shelfItem', { params }),
     () => server.call('useKit', { params: { dealId: deal.id, ...params }, body: {} }),
     () => server.call('tryKit', { params: { dealId: deal.id, ...params }, body: {} }),
     () => server.call('copyShelfItem', { params }),
+    () => server.call('shelfBundle', { params }),
   ];
   const statuses = (cookie: string, calls: (() => Promise<{ status: number }>)[]) =>
     as(cookie, async () => {
@@ -336,9 +338,9 @@ test('who may only use it sees it and makes packets of it, and changes nothing; 
   expect(await statuses(cookies[1]!, paper)).toEqual([404, 404, 404, 404]);
   expect(await statuses(own, paper)).toEqual([200, 200, 200, 200]);
   await server.call('dropShelfItem', ofForm);
-  expect(await statuses(cookies[0]!, change)).toEqual([403, 403, 403, 403]);
-  expect(await statuses(cookies[0]!, look)).toEqual([200, 200, 200, 200]);
-  expect(await statuses(cookies[1]!, [...change, ...look])).toEqual(Array(8).fill(404));
+  expect(await statuses(cookies[0]!, change)).toEqual([403, 403, 403, 403, 403]);
+  expect(await statuses(cookies[0]!, look)).toEqual([200, 200, 200, 200, 200]);
+  expect(await statuses(cookies[1]!, [...change, ...look])).toEqual(Array(10).fill(404));
   const names = (cookie: string) =>
     as(cookie, async () => (await server.ok('shelf', { query: { what: 'kit' } })).items.map((i) => [i.name, i.own]));
   expect(await names(cookies[0]!)).toEqual(

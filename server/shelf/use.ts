@@ -1,231 +1,28 @@
 /** Using a kit on a deal: what it would make of it, and making it, sent or as a draft. */
-import { dayOf, dueDay, shortDay } from '@gatepath/core/calendar';
-import { PACKET_LIMITS, applyEdits, overLimit, type Draft, type DraftEdit } from '@gatepath/core/packet';
-import { brokenLock, fillSlots, lockedWords, sameSlot, slotsOf, withDocuments } from '@gatepath/core/shelf';
 import { dateOfKey } from '@gatepath/core/deal';
-import { lowerFirst } from '@gatepath/core/text';
-import type { TagDef } from '@gatepath/core/writing';
-import type { DealPatch, KitsView, KitTrial, KitUseBody } from '@gatepath/contract';
 import { mergeTags, tagValues } from '@gatepath/core/merge';
-import { sure } from '@gatepath/core/sure';
+import { PACKET_LIMITS, overLimit } from '@gatepath/core/packet';
+import { fillSlots, sameSlot, slotsOf, withDocuments } from '@gatepath/core/shelf';
+import type { DealPatch, KitsView, KitTrial, KitUseBody } from '@gatepath/contract';
 import type { Context } from '../context';
 import { inTransaction, type Tx } from '../db/tx';
-import { partiesOfDeal } from '../deals/party-queries';
 import { changeDeal } from '../deals/changes';
+import { partiesOfDeal } from '../deals/party-queries';
 import * as deals from '../deals/queries';
 import { dealOr404, factsOfDeal } from '../deals/service';
 import { lookAgain, NO_STANDING } from '../deals/standing';
-import { documentsByIds, insertDocument } from '../documents/queries';
-import { factsFiles } from '../documents/service';
+import { insertDocument } from '../documents/queries';
 import type { Member } from '../firm/queries';
 import { newId } from '../ids';
 import { topics } from '../live/live';
 import { asPacketParty } from '../packets/draft-service';
 import { insertPacket } from '../packets/queries';
 import { sendPacket } from '../packets/service';
-import { notFound, Problem } from '../problem';
-import { itemOr404, usableForms } from './access';
+import { Problem } from '../problem';
 import * as q from './queries';
 import { locksView, slotView } from './views';
-import { onDeal, paperOnDeal, type FormPaper, type OnDeal } from './written';
-
-type Changes = Omit<KitUseBody, 'send' | 'despiteWarnings' | 'keepValues'>;
-interface Said {
-  sentence: string;
-  severity: 'stops' | 'warns';
-}
-
-/** A kit worked out for a deal. */
-interface Worked {
-  kit: q.ShelfRow;
-  edition: q.EditionRow;
-  deal: deals.DealRow;
-  forms: FormPaper[];
-  /** Tags of its forms for which there is nothing. */
-  unknown: TagDef[];
-  made: Awaited<ReturnType<typeof runKit>>;
-  /** How many packets of the deal were made of it before. */
-  before: number;
-  findings: Said[];
-}
-
-/** @param kit  with the changes of who uses it */
-const runKit = (
-  ctx: Context,
-  t: { kit: Draft; forms: Worked['forms']; people: Draft['parties']; deal: deals.DealRow },
-) =>
-  ctx.work.run(
-    'kit',
-    {
-      kit: t.kit,
-      forms: t.forms.map((f) => ({
-        draft: f.row.draft,
-        document: sure(factsFiles(ctx, [f.document])[0], 'its facts'),
-      })),
-      people: t.people,
-      facts: factsOfDeal(t.deal),
-    },
-    t.deal.id,
-  );
-
-/** @throws Problem `not-found`, `not-on-shelf`, `reading`, `locked-setting` */
-async function workOut(ctx: Context, dealId: string, kitId: string, changes: Changes, member: Member): Promise<Worked> {
-  const db = ctx.database.pool;
-  const deal = await dealOr404(db, dealId);
-  const kit = await itemOr404(db, kitId, member);
-  if (kit.what !== 'kit') throw notFound('This kit');
-  const edition = (await q.lastEditions(db, [kitId])).get(kitId);
-  if (!edition || kit.retired_at)
-    throw new Problem(
-      'not-on-shelf',
-      `The kit “${kit.name}” is not on the shelf. Put it there first, or take another.`,
-    );
-  const today = dayOf(ctx.clock.now().toISOString(), deal.time_zone);
-  const lastDay = await lastDayOf(ctx, kit, today);
-  const start: Draft = { ...edition.draft, schedule: { ...edition.draft.schedule, lastDay } };
-  const edits = editsOf(start, changes);
-  const broken = brokenLock(edits, kit.locks);
-  if (broken) throw new Problem('locked-setting', lockedWords(broken));
-  const kept = await formsOf(ctx, edition.draft);
-  // Counted before the work, which takes a moment: a use that comes meanwhile is met when the packet is kept.
-  const before = await q.packetsOfKit(db, dealId, kitId);
-  const people = (await partiesOfDeal(db, dealId)).map(asPacketParty);
-  const { forms, unknown, unprintable } = await setForms(
-    ctx,
-    kept,
-    await onDeal(ctx, deal, people, changes.values ?? {}),
-  );
-  const made = await runKit(ctx, { kit: applyEdits(start, edits), forms, people, deal });
-  const findings = [
-    ...ofDay(made.draft, today),
-    ...ofUse(before),
-    ...ofSlots(made),
-    ...ofTags(unknown),
-    ...ofLetters(unprintable),
-    ...(await ofForms(ctx, forms, today)),
-    ...made.findings.map(({ sentence, severity }) => ({ sentence, severity })),
-  ];
-  return { kit, edition, deal, forms, unknown, made, before: before.length, findings };
-}
-
-/** Changes of who uses a kit as edits: of what they leave as it is there is none. */
-function editsOf(kit: Draft, c: Changes): DraftEdit[] {
-  const edits: DraftEdit[] = [];
-  for (const field of ['name', 'subject', 'message'] as const) {
-    const value = c[field];
-    if (value !== undefined && value !== kit[field]) edits.push({ op: 'set', field, value });
-  }
-  if (c.lastDay !== undefined && c.lastDay !== kit.schedule.lastDay)
-    edits.push({ op: 'set', field: 'schedule', value: { ...kit.schedule, lastDay: c.lastDay } });
-  return edits;
-}
-
-async function lastDayOf(ctx: Context, kit: q.ShelfRow, today: string): Promise<string | null> {
-  if (!kit.last_in) return null;
-  const count = { n: kit.last_in, unit: 'business_days', way: 'after', roll: true } as const;
-  return dueDay(count, today, (await ctx.firm())?.holidays ?? []).day;
-}
-
-const ofDay = ({ schedule: { lastDay } }: Draft, today: string): Said[] =>
-  lastDay && lastDay < today
-    ? [{ sentence: `The last day for signing, ${shortDay(lastDay, today)}, has passed.`, severity: 'stops' }]
-    : [];
-
-/** How a packet stands, in few words. */
-const STANDS: Record<string, string> = { drafting: 'is in draft', at_gate: 'is on its way', executed: 'is executed' };
-
-const ofUse = ([newest]: { name: string; status: string }[]): Said[] =>
-  newest
-    ? [
-        {
-          sentence: `This kit was used on this deal already: “${newest.name}” ${STANDS[newest.status] ?? 'is there'}.`,
-          severity: 'warns',
-        },
-      ]
-    : [];
-
-const ofSlots = ({ slots }: Worked['made']): Said[] =>
-  slots
-    .filter((s) => s.empty === 'nobody')
-    .map((s) => ({
-      sentence: `Nobody fills the place of ${s.slot.name}. Add a person to the deal, or send it without.`,
-      severity: 'warns',
-    }));
-
-const ofTags = (unknown: readonly TagDef[]): Said[] =>
-  unknown.map((t) => ({
-    sentence:
-      t.from === 'people'
-        ? `A paper names somebody who is not in the deal: ${lowerFirst(t.label)}. Add the person to the deal.`
-        : `${t.label} is not known, and a paper needs it. Fill it in here, or in the deal.`,
-    severity: 'stops',
-  }));
-
-const ofLetters = (letters: readonly string[]): Said[] =>
-  letters.length
-    ? [
-        {
-          sentence: `A paper cannot print “${letters.slice(0, 6).join(' ')}”. Write the name or the value another way.`,
-          severity: 'stops',
-        },
-      ]
-    : [];
-
-/** The papers of forms written here, set for a deal; those of others stay as they are. */
-async function setForms(
-  ctx: Context,
-  kept: FormPaper[],
-  on: OnDeal,
-): Promise<{ forms: FormPaper[]; unknown: TagDef[]; unprintable: string[] }> {
-  const forms: FormPaper[] = [];
-  const missing = new Set<string>();
-  const unprintable = new Set<string>();
-  for (const form of kept) {
-    if (!form.row.written) {
-      forms.push(form);
-      continue;
-    }
-    const set = await paperOnDeal(ctx, form, on);
-    forms.push(set.form);
-    for (const key of set.missing) missing.add(key);
-    for (const letter of set.unprintable) unprintable.add(letter);
-  }
-  const unknown = [...missing].map((key): TagDef => on.tags.get(key) ?? goneTag(key));
-  return { forms, unknown, unprintable: [...unprintable] };
-}
-
-/** A tag whose fact the firm asks for no more. */
-const goneTag = (key: string): TagDef => ({ key, label: `The tag “${key}”`, type: 'text', from: 'firm' });
-
-async function ofForms(ctx: Context, forms: Worked['forms'], today: string): Promise<Said[]> {
-  const ids = forms.map((f) => f.row.item_id);
-  return (await q.headsByIds(ctx.database.pool, ids)).flatMap((f): Said[] =>
-    f.ends_on && f.ends_on < today
-      ? [
-          {
-            sentence: `“${f.name}” may be used until ${shortDay(f.ends_on, today)}, which has passed. Look whether there is a newer edition.`,
-            severity: 'warns',
-          },
-        ]
-      : [],
-  );
-}
-
-/** The forms of a kit, each in its last edition with the paper of it. */
-async function formsOf(ctx: Context, kit: Draft): Promise<Worked['forms']> {
-  const db = ctx.database.pool;
-  const ids = kit.documents.map((d) => d.id);
-  const editions = await usableForms(db, ids);
-  const paperOf = (row: q.EditionRow) => row.draft.documents[0]?.id ?? '';
-  const papers = new Map((await documentsByIds(db, [...editions.values()].map(paperOf))).map((d) => [d.id, d]));
-  return ids.map((id) => {
-    const row = sure(editions.get(id), 'an edition');
-    const document = papers.get(paperOf(row));
-    if (!document)
-      throw new Problem('not-on-shelf', `The paper of “${row.draft.name}” is gone. Bring the form in again.`);
-    return { row, document };
-  });
-}
+import { workOut, type Changes, type Worked } from './work-out';
+import type { FormPaper } from './written';
 
 /** What a kit would make of a deal; nothing is kept. */
 export async function tryKit(
@@ -310,7 +107,6 @@ export async function useKit(
   member: Member,
 ): Promise<string> {
   const { send, despiteWarnings, keepValues, ...changes } = body;
-  if (keepValues && changes.values) await changeDeal(ctx, dealId, ofDeal(changes.values), member);
   const worked = await workOut(ctx, dealId, kitId, changes, member);
   if (send) requireClean(worked.findings, despiteWarnings);
   const full = overLimit(worked.made.draft);
@@ -319,6 +115,7 @@ export async function useKit(
       'over-limits',
       `A packet takes at most ${PACKET_LIMITS[full]} ${full}, and this kit would make more. Make two kits of it.`,
     );
+  if (keepValues && changes.values) await changeDeal(ctx, dealId, ofDeal(changes.values), member);
   const id = await inTransaction(ctx.database.pool, (tx) => keepPacket(ctx, tx, worked, member));
   // Its warnings were answered above, those of the kit among them.
   if (send) await sendPacket(ctx, id, { version: 1, despiteWarnings: true }, member);

@@ -132,6 +132,10 @@ test('what a deal does not know is named, and filled in for this packet or for t
   const no = await use(deal.id, { send: true, despiteWarnings: true });
   expect([no.status, no.problem.type]).toEqual([422, '/problems/gate-check']);
   const values = { rent: 1450, furnished: false, pets: true, 'date.move_in': '2027-02-01' };
+  // What stops it stops it before the deal learns anything.
+  const held = await use(deal.id, { values, keepValues: true, send: true, despiteWarnings: true });
+  expect([held.status, held.problem.type]).toEqual([422, '/problems/gate-check']);
+  expect((await way.server.ok('deal', { params: { dealId: deal.id } })).facts).toEqual({});
   // A condition that holds now asks for more.
   expect((await tryIt(deal.id, { values })).unknown.map((u) => u.key)).toEqual(['deposit']);
   const bad = await use(deal.id, { values: { rent: 'a lot' } });

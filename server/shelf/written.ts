@@ -32,7 +32,8 @@ import { topics } from '../live/live';
 import type { WrittenPaper } from '../pdf/written';
 import { notFound, Problem } from '../problem';
 import { WorkFailure } from '../work/failure';
-import { itemOr404, toChange } from './access';
+import { wordsOf } from '../words';
+import { toChange } from './access';
 import * as q from './queries';
 import { tidyPapers } from './service';
 import { itemView } from './views';
@@ -57,7 +58,8 @@ export async function newWritten(ctx: Context, body: WrittenFormBody, member: Me
  */
 export async function saveText(ctx: Context, id: string, body: WrittenBody, member: Member): Promise<ShelfItemView> {
   const text = fitText(body.text);
-  const was = await itemOr404(ctx.database.pool, id, member);
+  // Who may not is told before anything is set, and asked again when it is kept.
+  const was = await inTransaction(ctx.database.pool, (tx) => toChange(tx.db, id, member));
   const set = await setSample(ctx, { id, name: was.name, slots: slotsOf(was.draft.parties) }, text);
   await inTransaction(ctx.database.pool, async (tx) => {
     const row = await toChange(tx.db, id, member);
@@ -102,7 +104,7 @@ interface About {
 /** The paper of a text as it is looked at while it is written. @throws Problem `unfit-text` */
 export async function setSample(ctx: Context, form: About, text: Written): Promise<SetPaper> {
   const tags = new Map(tagDefs(await deals.ownFacts(ctx.database.pool)).map((t) => [t.key, t]));
-  const made = inWords(() => composed(text, sampleFor(form.slots, tags)));
+  const made = inWords(() => composed(text, sampleFor(form.slots, tags, wordsOf(text.language))));
   const set = await setPaper(ctx, form.id, form.name, made);
   if (set.unprintable.length)
     throw new Problem(
@@ -245,8 +247,9 @@ export async function paperOnDeal(
   const { row, document } = form;
   const text = sure(row.written, 'a text');
   const slots = slotsOf(row.draft.parties);
-  const who = standingOn(fillSlots(slots, on.people), on.people);
-  const made = inWords(() => composed(text, { tags: on.tags, values: on.values, ...who }));
+  const words = wordsOf(text.language);
+  const who = standingOn(fillSlots(slots, on.people), on.people, words);
+  const made = inWords(() => composed(text, { words, tags: on.tags, values: on.values, ...who }));
   const key = sha256(Buffer.from(JSON.stringify([row.draft.name, made])));
   let set = settled.get(key);
   if (!set || !(await ctx.files.has(set.sha256)) || !(await ctx.files.has(set.facts))) {

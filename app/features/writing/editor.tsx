@@ -7,12 +7,11 @@ import { View } from 'react-native';
 import type { Written } from '@gatepath/core/writing';
 import { usePalette } from '../../ui/hooks';
 import { DropMenu, MenuItem } from '../../ui/menu';
-import { Button } from '../../ui/pieces';
+import { Button, IconButton } from '../../ui/pieces';
 import { useAbout, eachWords } from './about';
 import { PARTS } from './nodes';
 import { PlacePanel } from './place-panel';
 import { TagPanel } from './tag-panel';
-import { ToolButton } from './tool-button';
 
 interface Props {
   text: Written;
@@ -143,14 +142,14 @@ function LookTools({ editor }: { editor: Editor }) {
       style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 4 }}
     >
       <LevelMenu editor={editor} />
-      <ToolButton icon="bold" label="Bold" on={at.bold} onPress={() => on().toggleBold().run()} />
-      <ToolButton icon="italic" label="Italic" on={at.italic} onPress={() => on().toggleItalic().run()} />
-      <ToolButton icon="underline" label="Underline" on={at.underline} onPress={() => on().toggleUnderline().run()} />
-      <ToolButton icon="bullets" label="List" on={at.bullets} onPress={() => on().toggleBulletList().run()} />
-      <ToolButton icon="numbers" label="Numbered list" on={at.numbers} onPress={() => on().toggleOrderedList().run()} />
-      <ToolButton icon="center" label="In the middle" on={at.center} onPress={middle} />
-      <ToolButton icon="undo" label="Take back" disabled={!at.undo} onPress={() => on().undo().run()} />
-      <ToolButton icon="redo" label="Do again" disabled={!at.redo} onPress={() => on().redo().run()} />
+      <IconButton name="bold" label="Bold" on={at.bold} onPress={() => on().toggleBold().run()} />
+      <IconButton name="italic" label="Italic" on={at.italic} onPress={() => on().toggleItalic().run()} />
+      <IconButton name="underline" label="Underline" on={at.underline} onPress={() => on().toggleUnderline().run()} />
+      <IconButton name="bullets" label="List" on={at.bullets} onPress={() => on().toggleBulletList().run()} />
+      <IconButton name="numbers" label="Numbered list" on={at.numbers} onPress={() => on().toggleOrderedList().run()} />
+      <IconButton name="center" label="In the middle" on={at.center} onPress={middle} />
+      <IconButton name="undo" label="Take back" disabled={!at.undo} onPress={() => on().undo().run()} />
+      <IconButton name="redo" label="Do again" disabled={!at.redo} onPress={() => on().redo().run()} />
     </View>
   );
 }

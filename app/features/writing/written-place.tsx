@@ -5,8 +5,8 @@ import { View } from 'react-native';
 import type { ShelfItemView } from '@gatepath/contract';
 import { urlOf } from '@gatepath/contract/paths';
 import type { DraftEdit, InitialsRule } from '@gatepath/core/packet';
-import { PAPER_LANGUAGES, type PaperLanguage } from '@gatepath/core/writing';
 import { newId } from '../../api/client';
+import { useSession } from '../../api/hooks';
 import { useShelfActs } from '../../api/shelf-hooks';
 import { usePalette, useWide } from '../../ui/hooks';
 import { Button, Card, Choice, IconButton, Loading, Note, Page, Trouble } from '../../ui/pieces';
@@ -204,9 +204,9 @@ function EveryPage({ handle: { draft, edit }, documentId }: { handle: DraftHandl
   ) : null;
 }
 
-const LANGUAGES: Record<PaperLanguage, string> = { en: 'English', es: 'Spanish', vi: 'Vietnamese' };
-
-function LanguageCard({ language, onChange }: { language: PaperLanguage; onChange: (l: PaperLanguage) => void }) {
+function LanguageCard({ language, onChange }: { language: string; onChange: (tag: string) => void }) {
+  const session = useSession();
+  const languages = session.data?.languages ?? [];
   return (
     <Card>
       <Heading>Language of the paper</Heading>
@@ -214,7 +214,7 @@ function LanguageCard({ language, onChange }: { language: PaperLanguage; onChang
         label="Language of the paper"
         value={language}
         wrap
-        options={PAPER_LANGUAGES.map((value) => ({ value, label: LANGUAGES[value] }))}
+        options={languages.map((l) => ({ value: l.tag, label: l.name }))}
         onChange={onChange}
       />
       <Small>Sums, days, figures and lists of names are written as it writes them.</Small>
