@@ -13,6 +13,7 @@ const LAYERS = [
   'forecast',
   'shelf',
   'writing',
+  'notices',
   'checks',
 ];
 

@@ -3,8 +3,9 @@ import * as yup from 'yup';
 import { ACTS } from '@gatepath/core/packet';
 import { SIDES } from '@gatepath/core/text';
 import { choiceBy } from './choice';
+import { LETTER_WAYS } from '@gatepath/core/packet';
 import { markItem } from './draft-schemas';
-import { day, email, gate, id, language, line, object, rect, trimmed } from './fields';
+import { calendarDay, day, email, gate, id, language, line, object, rect, trimmed } from './fields';
 
 export const withdrawBody = object({
   reason: trimmed(400).required('Say why in a few words; everyone who was asked will read it.'),
@@ -68,6 +69,12 @@ const changes = {
   answer: { questionId: id().required(), text: trimmed(2000).required('Write an answer first.') },
   unlock: { partyId: id().required() },
   renew_link: { partyId: id().required() },
+  /** The letter to somebody who cannot be written to was posted, or handed over. */
+  letter: {
+    partyId: id().required(),
+    day: calendarDay().required('Say on which day it went.'),
+    way: yup.string().oneOf(LETTER_WAYS).required('Say how it went.'),
+  },
 };
 export const changeBody = choiceBy('type', changes, { unknown: 'is not a change we know' });
 export type ChangeBody = yup.InferType<typeof changeBody>;

@@ -11,6 +11,7 @@ import {
   SECOND_STEPS,
   SLOT_KINDS,
   type Draft,
+  type Delivery,
   type Drawing,
   type Gate,
   type Hand,
@@ -131,6 +132,8 @@ const schedule = of<Schedule>()(
   }),
 );
 
+const after = shape({ n: whole(), unit: oneOf(['days', 'business_days'] as const) });
+export const delivery = of<Delivery>()(shape({ link: after, post: after, hand: after }));
 const replaces = shape({ packetId: text(), version: whole() }).optional();
 const continues = shape({ packetId: text(), packetName: text() }).optional();
 
@@ -151,6 +154,7 @@ export const draft = of<Draft>()(
     readAlong: yup.boolean(),
     replaces,
     continues,
+    delivery: delivery.optional(),
   }),
 );
 
@@ -177,6 +181,7 @@ export const plan = of<Plan>()(
     leftOut: yup.array(shape({ documentId: text(), page: whole(), partyId: text() })),
     replaces,
     continues,
+    delivery: delivery.optional(),
   }),
 );
 

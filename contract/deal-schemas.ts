@@ -48,7 +48,7 @@ const dateValues = () =>
 
 export const DEAL_ORDERS = ['opened', 'address', 'goal'] as const;
 /** What is asked of the list of deals, beside where a page begins. */
-const dealFilters = {
+export const dealFilters = {
   search: line(80),
   kind: yup.string().oneOf(DEAL_KINDS),
   forWhom: yup.string().oneOf(FOR_WHOM),

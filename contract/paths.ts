@@ -30,6 +30,8 @@ export interface PathValues {
   viewId: string;
   textId: string;
   shelfId: string;
+  noticeId: string;
+  rowId: string;
   /** The secret a signing link ends with. */
   token: string;
   /** From 1. */
@@ -155,6 +157,22 @@ export const paths = {
   dealKits: to('GET', '/deals/:dealId/kits'),
   tryKit: to('POST', '/deals/:dealId/kits/:shelfId/trial'),
   useKit: to('POST', '/deals/:dealId/kits/:shelfId'),
+  notices: to('GET', '/notices'),
+  newNotice: to('POST', '/notices'),
+  notice: to('GET', '/notices/:noticeId'),
+  setNotice: to('PATCH', '/notices/:noticeId'),
+  dropNotice: to('DELETE', '/notices/:noticeId'),
+  noticeRows: to('GET', '/notices/:noticeId/rows'),
+  addHomes: to('POST', '/notices/:noticeId/homes'),
+  homeTable: to('POST', '/notices/:noticeId/table'),
+  setNoticeRow: to('PATCH', '/notices/:noticeId/rows/:rowId'),
+  noticePaper: to('GET', '/notices/:noticeId/rows/:rowId/paper'),
+  goNotice: to('POST', '/notices/:noticeId/go'),
+  stopNotice: to('POST', '/notices/:noticeId/stop'),
+  noticeLetters: to('GET', '/notices/:noticeId/letters'),
+  lettersWent: to('POST', '/notices/:noticeId/letters'),
+  noticeRules: to('GET', '/notice-rules'),
+  setNoticeRules: to('PUT', '/notice-rules'),
   mailroom: to('GET', '/mailroom'),
   message: to('GET', '/mailroom/:messageId'),
   messageFile: to('GET', '/mailroom/:messageId/eml'),

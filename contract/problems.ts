@@ -24,6 +24,7 @@ const UNUSABLE = [
   'bad_plan',
   'bad_contact',
   'bad_day',
+  'bad_letter_day',
   'reason_wanted',
   'question_wanted',
   'fills_itself',
@@ -133,7 +134,7 @@ export const PROBLEMS = {
   ...kinds(409, 'Not possible now', 'set-up', 'in-packet', 'reading', 'sent', 'was-sent', 'in-rule', 'named-twice'),
   ...kinds(422, 'Cannot be used', 'time-zone', 'sealed', 'bad-fact', 'bad-status', 'unknown-member', 'bad-rule'),
   // The shelf.
-  ...kinds(409, 'Not possible now', 'not-on-shelf'),
+  ...kinds(409, 'Not possible now', 'not-on-shelf', 'nothing-to-send'),
   ...kinds(422, 'Cannot be used', 'unfit-text', 'bad-bundle'),
   ...kinds(403, 'Locked', 'locked-setting'),
   ...kinds(403, 'Not yours to change', 'not-maker'),

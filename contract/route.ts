@@ -62,6 +62,8 @@ const PATH_SCHEMAS: { [K in PathValue]: yup.Schema<PathValues[K]> } = {
   viewId: id().required(),
   textId: id().required(),
   shelfId: id().required(),
+  noticeId: id().required(),
+  rowId: id().required(),
   token: id().required(),
   page: yup.number().integer().min(1).max(100_000).required(),
   sha256: yup

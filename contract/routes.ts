@@ -4,6 +4,7 @@ import type { RouteName } from './paths';
 import type { OtherAnswer, ProblemOf, Route } from './route';
 import { ceremonyRoutes } from './routes-ceremony';
 import { dealRoutes } from './routes-deals';
+import { noticeRoutes } from './routes-notices';
 import { officeRoutes } from './routes-office';
 import { openRoutes } from './routes-open';
 import { shelfRoutes } from './routes-shelf';
@@ -13,6 +14,7 @@ export const routes = {
   ...dealRoutes,
   ...officeRoutes,
   ...shelfRoutes,
+  ...noticeRoutes,
   ...ceremonyRoutes,
 } satisfies Record<RouteName, Route>;
 type Routes = typeof routes;

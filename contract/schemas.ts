@@ -12,6 +12,7 @@ export * from './signing-schemas';
 export { DEAL_KINDS } from '@gatepath/core/deal';
 export * from './deal-schemas';
 export * from './shelf-schemas';
+export * from './notice-schemas';
 
 export const setupBody = object({
   firmName: line(120).required('Give the name of your firm.'),

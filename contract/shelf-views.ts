@@ -4,7 +4,7 @@ import { DOCUMENT_TYPES } from '@gatepath/core/reading';
 import { ACTS, SLOT_KINDS } from '@gatepath/core/packet';
 import { FOUND_AGAIN, LOCKS, type Again } from '@gatepath/core/shelf';
 import { SIDES } from '@gatepath/core/text';
-import { TAG_TYPES, type TagDef, type Written } from '@gatepath/core/writing';
+import { TAG_SOURCES, TAG_TYPES, type TagDef, type Written } from '@gatepath/core/writing';
 import { calendarDay, flag, list, moment, named, of, oneOf, shape, text, whole } from './answer-fields';
 import * as core from './core-answers';
 import { documentView } from './document-views';
@@ -71,7 +71,7 @@ const tagFields = {
   unit: yup.string(),
   options: yup.array(shape({ value: text(), label: text() })),
 };
-const tagDef = of<TagDef>()(shape({ ...tagFields, from: oneOf(['deal', 'people', 'firm']) }));
+export const tagDef = of<TagDef>()(shape({ ...tagFields, from: oneOf(TAG_SOURCES) }));
 
 /** The text of a form as its editor keeps it: blocks within blocks. */
 const writtenText = yup

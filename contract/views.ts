@@ -1,6 +1,6 @@
 /** Answers: what the server shows a member. Times are ISO 8601 in UTC, lengths PDF points. */
 import * as yup from 'yup';
-import { ACTS, SECOND_STEPS } from '@gatepath/core/packet';
+import { ACTS, LETTER_WAYS, SECOND_STEPS } from '@gatepath/core/packet';
 import { PARTY_STATUSES } from '@gatepath/core/routing';
 import { SIDES } from '@gatepath/core/text';
 import type { WordKey } from '@gatepath/core/words';
@@ -19,6 +19,7 @@ export * from './insight-views';
 export * from './packet-status';
 export * from './people-views';
 export * from './shelf-views';
+export * from './notice-views';
 export * from './table-views';
 
 export const sessionView = named('Session', {
@@ -201,6 +202,11 @@ const sentParty = shape({
   turn: flag(),
   /** Since when they may read before their gate; null when they may not. */
   shownAt: moment().nullable(),
+  /** Of somebody to whom it is only delivered: when a message reached them, the letter that went, and the day that counts. */
+  arrivedAt: moment().nullable(),
+  letter: shape({ day: calendarDay(), way: oneOf(LETTER_WAYS) }).nullable(),
+  countsFrom: shape({ day: calendarDay(), why: text() }).nullable(),
+  wantsLetter: flag(),
 });
 
 /** A packet on its way or at its end. */

@@ -31,6 +31,7 @@ import { workInWords } from './jobs/words';
 import { Live, topics } from './live/live';
 import { makeMailer } from './mail/mailer';
 import { makeTexter } from './mail/texter';
+import { runNotice } from './notices/run';
 import { deliver } from './mailroom/service';
 import { takeSnapshot } from './packets/log';
 import { PacketStore } from './packets/store';
@@ -190,6 +191,7 @@ function takeUpWork(ctx: Context, ways: Parameters<typeof deliver>[1]): void {
   jobs.work('snapshot', (id) => takeSnapshot(ctx.database.pool, id));
   jobs.work('deal', async (id) => void (await lookAtDeal(ctx, id)));
   jobs.work('binder', (dealId) => makeBinder(ctx, dealId));
+  jobs.work('notice', (id) => runNotice(ctx, id));
   jobs.work('rules', (what) => lookAtMany(ctx, what));
   jobs.work('form', (id) => slotsOfForm(ctx, id));
   jobs.work('tidy', (what) => tidy(ctx, what));

@@ -99,6 +99,10 @@ const standing = (partyId: string): SentView['parties'][number] => ({
   before: [],
   turn: false,
   shownAt: null,
+  arrivedAt: null,
+  letter: null,
+  countsFrom: null,
+  wantsLetter: false,
 });
 
 /** A packet at its first gate: Wren is asked, Callum and Tobias come later. */

@@ -4,7 +4,7 @@ import type { DraftEdit } from '../packet/draft';
 import type { CheckRule } from './types';
 import { nameIn } from './words';
 
-/** Marks of a party who only approves or gets a copy would never be filled. */
+/** Marks of a party who only approves, has it delivered or gets a copy would never be filled. */
 export const markWithoutAct: CheckRule = (input) =>
   input.draft.parties
     .filter((p) => !puts(p))

@@ -1,7 +1,7 @@
 import { holdsGate } from '../packet/acts';
 import type { CheckRule } from './types';
 
-/** A packet needs at least one party who signs or approves. */
+/** A packet needs at least one party who signs or approves, or to whom it is delivered. */
 export const nobodyActs: CheckRule = ({ draft }) =>
   draft.parties.some(holdsGate)
     ? []
@@ -9,7 +9,8 @@ export const nobodyActs: CheckRule = ({ draft }) =>
         {
           rule: 'nobody-acts',
           severity: 'stops',
-          sentence: 'Nobody signs or approves anything in this packet. Add the people first.',
+          sentence:
+            'Nobody signs or approves anything in this packet, and it is delivered to nobody. Add the people first.',
           place: {},
         },
       ];

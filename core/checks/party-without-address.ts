@@ -1,17 +1,20 @@
-import { byLink } from '../packet/acts';
+import { byLink, receives } from '../packet/acts';
 import { isEmail } from '../text/email';
-import type { CheckRule } from './types';
+import type { CheckRule, Finding } from './types';
 
 /** Every party is written to, at least with a copy: without an address or a phone that cannot be. */
 export const partyWithoutAddress: CheckRule = ({ draft }) =>
   draft.parties
     // Who signs at the desk, or is a member of the firm, needs none to sign.
     .filter((p) => (p.email.trim() ? !isEmail(p.email) : byLink(p) && !p.memberId && !p.phone))
-    .map((p) => ({
+    .map((p): Finding => ({
       rule: 'party-without-address',
-      severity: 'stops' as const,
+      // What is only delivered can go on paper.
+      severity: receives(p) && !p.email.trim() ? 'warns' : 'stops',
       sentence: p.email.trim()
         ? `“${p.email}” is not an email address. Correct it for ${p.name}.`
-        : `${p.name} has no email address.`,
+        : receives(p)
+          ? `${p.name} has no email address: a letter is to be posted.`
+          : `${p.name} has no email address.`,
       place: { partyId: p.id },
     }));

@@ -16,7 +16,9 @@ interface ActFacts {
   /** Whether it comes through a link of its own and is written to; the others are let in by a host. */
   byLink: boolean;
   /** The message it is asked with. */
-  letter: 'ask' | 'ask_approve' | 'copy';
+  letter: 'ask' | 'ask_approve' | 'deliver' | 'copy';
+  /** Whether it may come as a letter on paper to who has neither an address nor a phone. */
+  byPost?: true;
   /** What its seal says it did. */
   did: string;
 }
@@ -41,6 +43,16 @@ export const ACT_FACTS: Record<Act, ActFacts> = {
     letter: 'ask',
     did: 'Signed',
   },
+  receive: {
+    does: 'has it delivered',
+    holdsGate: true,
+    puts: false,
+    signs: false,
+    byLink: true,
+    letter: 'deliver',
+    byPost: true,
+    did: 'Delivered',
+  },
   copy: {
     does: 'gets a copy',
     holdsGate: false,
@@ -63,5 +75,8 @@ export const puts = ({ act }: Acting): boolean => ACT_FACTS[act].puts;
 /** Whether a party has a link of its own; one without is let in by a host. */
 export const byLink = ({ act }: Acting): boolean => ACT_FACTS[act].byLink;
 
-/** Whether a party acts without putting anything on a page. */
-export const approves = (party: Acting): boolean => holdsGate(party) && !puts(party);
+/** Whether a party reads and agrees, and puts nothing on a page. */
+export const approves = ({ act }: Acting): boolean => act === 'approve';
+
+/** Whether a party has it delivered, and does nothing: it holds its gate until it has opened it, or it counts as delivered. */
+export const receives = ({ act }: Acting): boolean => act === 'receive';

@@ -4,7 +4,7 @@
  * an `id`, so edits of two people meet item by item rather than overwrite each other.
  */
 import { NO_SCHEDULE, type Schedule } from '../calendar';
-import type { Gate, PacketParty, InitialsRule, Mark, Redline } from './types';
+import type { Delivery, Gate, PacketParty, InitialsRule, Mark, Redline } from './types';
 
 export interface DraftDocument {
   id: string;
@@ -31,6 +31,8 @@ export interface Draft {
   replaces?: { packetId: string; version: number };
   /** The executed packet whose documents get a late signing round. */
   continues?: { packetId: string; packetName: string };
+  /** How what is only delivered is counted; absent for the usual way. */
+  delivery?: Delivery;
 }
 
 /** A printed place nobody is to fill; its id is the place's. */

@@ -110,8 +110,8 @@ export interface InitialsRule {
   moved: { page: number; partyId: string; rect: Rect }[];
 }
 
-/** What a party does. `desk` signs in person on a host's device; a `copy` never holds a gate. */
-export const ACTS = ['sign', 'approve', 'desk', 'copy'] as const;
+/** What a party does. `desk` signs in person on a host's device; to `receive` is to have it delivered; a `copy` never holds a gate. */
+export const ACTS = ['sign', 'approve', 'desk', 'receive', 'copy'] as const;
 export type Act = (typeof ACTS)[number];
 
 /** What proves, beside the link, that it is this person: a code told in person, or one sent by email or phone. */
@@ -208,7 +208,26 @@ export interface Plan {
   replaces?: { packetId: string; version: number };
   /** The executed packet whose sealed documents get a late signing round. */
   continues?: { packetId: string; packetName: string };
+  /** How the days are counted on which what is only delivered counts as delivered; absent for the usual way. */
+  delivery?: Delivery;
 }
+
+/** Ways in which a paper comes to somebody: through their link, by post, or handed over. */
+export const DELIVERY_WAYS = ['link', 'post', 'hand'] as const;
+export type DeliveryWay = (typeof DELIVERY_WAYS)[number];
+
+/** Ways of what goes on paper. */
+export const LETTER_WAYS = ['post', 'hand'] as const;
+export type LetterWay = (typeof LETTER_WAYS)[number];
+
+/** Days after the sending, the posting or the handing over. */
+export interface DeemedAfter {
+  n: number;
+  unit: 'days' | 'business_days';
+}
+
+/** When something counts as delivered, by the way it came. */
+export type Delivery = Record<DeliveryWay, DeemedAfter>;
 
 export const SCRIPT_FACES = ['caveat', 'dancing-script', 'la-belle-aurore', 'reenie-beanie'] as const;
 export type ScriptFace = (typeof SCRIPT_FACES)[number];

@@ -4,6 +4,7 @@ import { isDay } from '../calendar';
 import { isEmail } from '../text/email';
 import { signsDocument } from '../packet/place-party';
 import type { Act, Mark, Redline, Gate, PacketParty, PlanDocument } from '../packet/types';
+import { decideLetter } from './delivery';
 import { aheadOnly, pathProblem, readersOf, same } from './gates';
 import { decideAct, decideDrop, decideMarks } from './people-changes';
 import { doneWith, gateOf, hasActed, isNeeded, isTurnOf, partyOf, stillIn, waitingFor } from './progress';
@@ -31,7 +32,9 @@ export type ChangeCommand =
   | { type: 'answer'; questionId: string; text: string }
   | { type: 'unlock'; partyId: string }
   | { type: 'renew_link'; partyId: string }
-  | { type: 'host'; partyId: string; hostName: string };
+  | { type: 'host'; partyId: string; hostName: string }
+  /** `day` is the day it went, `today` the day in the deal's zone. */
+  | { type: 'letter'; partyId: string; day: string; way: 'post' | 'hand'; today: string };
 
 const CHANGES: ChangeCommand['type'][] = [
   'withdraw',
@@ -50,6 +53,7 @@ const CHANGES: ChangeCommand['type'][] = [
   'unlock',
   'renew_link',
   'host',
+  'letter',
 ];
 
 export function isChange(command: { type: string }): command is ChangeCommand {
@@ -92,6 +96,8 @@ export function decideChange(state: PacketState, command: ChangeCommand): Decisi
       return decideCorrection(state, command);
     case 'set_reading':
       return decideReading(state, command.allowed);
+    case 'letter':
+      return decideLetter(state, command);
     case 'nudge':
       return decideNudge(state, command.partyIds);
     default:

@@ -2,9 +2,11 @@
  * The packet's state machine: a command either becomes events or is refused with a reason.
  * It never looks at a clock: the caller stamps the events it returns.
  */
-import { holdsGate } from '../packet/acts';
+import { holdsGate, receives } from '../packet/acts';
 import { decideChange, isChange, type ChangeCommand } from './changes';
 import { decidePartyAct, type PartyCommand } from './party-acts';
+import { decideOpened } from './delivery';
+import { partyOf } from './progress';
 import { firstHeld, openFrom, pathProblem, readersOf } from './gates';
 import { accept, refuse, refuseWith, type Decision } from './refusal';
 import { decideSystem, isSystem, type SystemCommand } from './system-acts';
@@ -19,15 +21,23 @@ export function decide(state: PacketState | null, command: PacketCommand): Decis
   if (!state) return refuse('not_sent');
   if (isSystem(command)) return decideSystem(state, command);
   if (isChange(command)) return decideChange(state, command);
-  if (state.status !== 'at_gate') return refuse(`ended_${state.status}`);
+  if (state.status !== 'at_gate') return decideLate(state, command);
   return decidePartyAct(state, command);
+}
+
+/** After its end, only that somebody opened what had been delivered is still written down. */
+function decideLate(state: PacketState, command: PartyCommand): Decision {
+  const party = partyOf(state.plan, command.partyId);
+  if (command.type === 'open' && state.status === 'executed' && party && receives(party))
+    return decideOpened(state, party.id);
+  return refuse(`ended_${state.status as Exclude<PacketState['status'], 'at_gate'>}`);
 }
 
 function decideSend(plan: Plan): Decision {
   const wrong = pathProblem(plan);
   if (wrong) return refuseWith('bad_plan', wrong);
   if (!plan.parties.some(holdsGate))
-    return refuseWith('bad_plan', 'Nobody has to sign or approve anything in this packet.');
+    return refuseWith('bad_plan', 'Nobody has to sign or approve anything in this packet, and nothing is delivered.');
   const standing = new Set(plan.gates.flatMap((g) => g.partyIds));
   const copies = plan.parties.filter((p) => !holdsGate(p) && p.copyAt === 'sending' && !standing.has(p.id));
   return accept(

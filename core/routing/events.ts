@@ -49,6 +49,15 @@ export const EVENTS: { [T in PacketEventType]: Entry<T> } = {
   mark_filled: { changesFiles: true, line: null },
   mark_cleared: { changesFiles: true, line: null },
   party_done: { line: ({ who }) => `${who} finished.` },
+  arrived: { line: ({ who }, b) => `The message reached ${who}’s ${b.channel === 'phone' ? 'phone' : 'mail server'}.` },
+  letter_went: {
+    line: ({ who, by }, b) =>
+      b.way === 'post' ? `${by} posted the letter to ${who}, ${b.day}.` : `${by} handed ${who} the letter, ${b.day}.`,
+  },
+  delivered: {
+    consequence: true,
+    line: ({ who }, b) => `It counts as delivered to ${who}${b.day ? ` on ${b.day}` : ''}.`,
+  },
   gate_passed: { consequence: true, line: (_told, b) => `Gate ${b.gate + 1} passed.` },
   excused: { consequence: true, line: ({ who }) => `${who} is not needed any more: one at this gate was enough.` },
   executed: { consequence: true, line: () => 'Everyone is done: the packet is executed.' },

@@ -3,6 +3,7 @@
  * left to do and what is shown. It knows what a packet is made of; it must not know of clocks, of storage, or of how
  * anybody is told: the caller stamps events and does what follows.
  */
+export * from './delivery';
 export * from './types';
 export * from './events';
 export * from './refusal';

@@ -1,10 +1,11 @@
 /** What a party does through its own pass. */
-import { holdsGate, byLink } from '../packet/acts';
+import { holdsGate, byLink, receives } from '../packet/acts';
 import { firstName } from '../text/names';
 import { isEmail } from '../text/email';
 import { checkValue, filledHow, isAutomatic, isForClient } from '../packet/kinds';
-import { openFrom } from './gates';
-import { hasActed, inReadingOrder, isHeld, isNeeded, isTurnOf, marksLeft, partyOf } from './progress';
+import { decideOpened } from './delivery';
+import { passGate } from './pass-gate';
+import { hasActed, inReadingOrder, isHeld, isTurnOf, marksLeft, partyOf } from './progress';
 import { accept, refuse, refuseWith, type Decision } from './refusal';
 import type { AddedFile, FillValue, Hand, PacketParty, SecondStep } from '../packet/types';
 import type { Contact, PacketEventBody, PacketState } from './types';
@@ -36,6 +37,8 @@ export function decidePartyAct(state: PacketState, command: PartyCommand): Decis
       ? accept()
       : accept({ type: 'language_chosen', partyId: party.id, language: command.language });
   if (command.type === 'ask_question' && progress.askedAt) return decideQuestion(state, command);
+  // Opened after the day it counted as delivered: that is still worth knowing.
+  if (receives(party) && command.type === 'open' && progress.askedAt) return decideOpened(state, party.id);
   if (progress.status === 'done' || progress.status === 'excused')
     return command.type === 'open' ? accept() : refuse('already_done');
   if (!holdsGate(party)) {
@@ -51,6 +54,7 @@ export function decidePartyAct(state: PacketState, command: PartyCommand): Decis
     case 'prove':
       return accept({ type: 'proved', partyId: party.id, step: command.step });
     case 'decline': {
+      if (receives(party)) return refuse('not_your_turn');
       const reason = command.reason.trim();
       return reason ? accept({ type: 'declined', partyId: party.id, reason }) : refuse('reason_wanted');
     }
@@ -59,6 +63,7 @@ export function decidePartyAct(state: PacketState, command: PartyCommand): Decis
     default:
       break;
   }
+  if (receives(party)) return refuse('not_your_turn');
   // Who signs at the desk acts only while a host is named: the record says who it was.
   if (!byLink(party) && !progress.hostName) return refuse('host_wanted');
   if (command.type === 'agree')
@@ -91,7 +96,7 @@ function decideHandOver(
   party: PacketParty,
   command: { contact: Contact; reason: string },
 ): Decision {
-  if (!state.plan.handOver || !byLink(party) || party.memberId) return refuse('no_handing_over');
+  if (!state.plan.handOver || !byLink(party) || receives(party) || party.memberId) return refuse('no_handing_over');
   if (hasActed(state, party.id)) return refuse('has_acted');
   const contact = { ...command.contact, name: command.contact.name.trim(), email: command.contact.email.trim() };
   if (!contact.name || !isEmail(contact.email)) return refuse('bad_contact');
@@ -173,22 +178,6 @@ function decideFinish(state: PacketState, party: PacketParty, command: { actId: 
     });
   }
   out.push({ type: 'party_done', partyId: party.id, actId: command.actId });
-  if (!isHeld(state, party.id)) out.push(...passGate(state, party.id));
+  if (!isHeld(state, [party.id])) out.push(...passGate(state, [party.id]));
   return accept(...out);
-}
-
-/** Passes the open gate, excusing those of it whose act is not needed any more, and opens what follows. */
-export function passGate(state: PacketState, done?: string): PacketEventBody[] {
-  const excused = (state.plan.gates[state.gate]?.partyIds ?? []).filter(
-    (id) =>
-      id !== done &&
-      holdsGate(partyOf(state.plan, id)!) &&
-      progressOf(state, id).status !== 'done' &&
-      isNeeded(progressOf(state, id).status),
-  );
-  return [
-    ...excused.map((partyId): PacketEventBody => ({ type: 'excused', partyId })),
-    { type: 'gate_passed', gate: state.gate },
-    ...openFrom(state.plan, state.gate + 1),
-  ];
 }

@@ -7,7 +7,7 @@ import type { Act, Gate, Mark, PacketParty } from '../packet/types';
 import { grow, overlapArea } from '../paper/geometry';
 import { firstName } from '../text/names';
 import { aheadOnly, pathProblem } from './gates';
-import { passGate } from './party-acts';
+import { passGate } from './pass-gate';
 import { gateOf, hasActed, isHeld, isNeeded, progressOf, stillIn } from './progress';
 import { accept, refuse, refuseWith, type Decision } from './refusal';
 import type { PacketState } from './types';
@@ -25,8 +25,8 @@ export function decideDrop(state: PacketState, party: PacketParty, reason: strin
   if (!reason) return refuse('reason_wanted');
   if (!isUntouched(state, party.id)) return refuse('has_acted');
   if (!stillIn(state).some((p) => p.id !== party.id && holdsGate(p))) return refuseWith('bad_plan', NOBODY_LEFT);
-  const held = isHeld(state, undefined, party.id);
-  return accept({ type: 'party_dropped', partyId: party.id, reason }, ...(held ? [] : passGate(state, party.id)));
+  const held = isHeld(state, [], party.id);
+  return accept({ type: 'party_dropped', partyId: party.id, reason }, ...(held ? [] : passGate(state, [party.id])));
 }
 
 /** Gives somebody whose gate is still ahead another act. */

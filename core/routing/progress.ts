@@ -118,10 +118,10 @@ export function readsAlong(state: PacketState, partyId: string): boolean {
   return !!party && holdsGate(party) && gateOf(state.plan, partyId) > state.gate;
 }
 
-/** Whether the open gate is still held once `done` is taken as done too, and `gone` as not there. */
-export function isHeld(state: PacketState, done?: string, gone?: string): boolean {
+/** Whether the open gate is still held once those of `done` are taken as done too, and `gone` as not there. */
+export function isHeld(state: PacketState, done: readonly string[] = [], gone?: string): boolean {
   const open = (id: string) =>
-    id !== done && progressOf(state, id).status !== 'done' && isNeeded(progressOf(state, id).status);
+    !done.includes(id) && progressOf(state, id).status !== 'done' && isNeeded(progressOf(state, id).status);
   for (let i = 0; i <= state.gate; i++) {
     const gate = state.plan.gates[i];
     if (!gate) continue;

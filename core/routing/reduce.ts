@@ -118,7 +118,18 @@ function step(state: PacketState | null, event: PacketEvent, own: Own): PacketSt
       party(body.partyId, { status: 'asked', askedAt: at, nudges: { n: 0, lastAt: null } });
       return next;
     case 'opened':
-      party(body.partyId, { status: 'opened', openedAt: at, lastActAt: at });
+      // What counted as delivered before it was opened stays so.
+      if (own.party(next, body.partyId).status === 'done') party(body.partyId, { openedAt: at, lastActAt: at });
+      else party(body.partyId, { status: 'opened', openedAt: at, lastActAt: at });
+      return next;
+    case 'arrived':
+      party(body.partyId, { arrivedAt: at });
+      return next;
+    case 'letter_went':
+      party(body.partyId, { letter: { day: body.day, way: body.way } });
+      return next;
+    case 'delivered':
+      party(body.partyId, { status: 'done', doneAt: at, delivered: { how: body.how, day: body.day } });
       return next;
     case 'agreed':
       party(body.partyId, { status: 'in_progress', agreedAt: at, lastActAt: at });
@@ -177,10 +188,10 @@ function step(state: PacketState | null, event: PacketEvent, own: Own): PacketSt
       party(body.partyId, { hostName: body.hostName });
       return next;
     case 'link_renewed':
-      party(body.partyId, { bounced: null });
+      party(body.partyId, { bounced: null, ...writtenAnew(own.party(next, body.partyId), at) });
       return next;
     case 'bounced':
-      party(body.partyId, { bounced: body.why });
+      party(body.partyId, { bounced: body.why, arrivedAt: null });
       return next;
     case 'question_asked': {
       party(body.partyId, { lastActAt: at });
@@ -198,7 +209,8 @@ function step(state: PacketState | null, event: PacketEvent, own: Own): PacketSt
     case 'party_corrected': {
       const was = state.plan.parties.find((p) => p.id === body.partyId)!;
       // Another name is another signature: what was set under the old one is set anew.
-      party(body.partyId, { bounced: null, ...(was.name === body.contact.name ? {} : { hand: null }) });
+      const anew = writtenAnew(own.party(next, body.partyId), at);
+      party(body.partyId, { bounced: null, ...anew, ...(was.name === body.contact.name ? {} : { hand: null }) });
       next.plan = withContact(state.plan, body.partyId, body.contact);
       return next;
     }
@@ -299,6 +311,9 @@ function step(state: PacketState | null, event: PacketEvent, own: Own): PacketSt
       return Object.assign(next, { sealed: body.documents, due: [] });
   }
 }
+
+/** Days of delivery are counted from the message that did not come back. */
+const writtenAnew = (s: PartyProgress, at: string) => (s.bounced ? { writtenAt: at } : {});
 
 function withContact(plan: Plan, partyId: string, contact: Contact): Plan {
   return { ...plan, parties: plan.parties.map((p) => (p.id === partyId ? { ...p, ...contact } : p)) };

@@ -35,6 +35,7 @@ export const REFUSALS = [
   'unknown_question',
   'nobody_to_nudge',
   'bad_day',
+  'bad_letter_day',
 ] as const;
 export type RefusalCode = (typeof REFUSALS)[number];
 

@@ -1,6 +1,7 @@
 /** What happens by itself: seals, the passing of time, messages that come back, locks. */
-import { byLink } from '../packet/acts';
+import { byLink, receives } from '../packet/acts';
 import { dayOf, endOfDay, morningOf, nudgeDays, warnDay } from '../calendar';
+import { countsFrom, deliveredBy } from './delivery';
 import { partyOf, waitingFor } from './progress';
 import { accept, refuse, type Decision } from './refusal';
 import type { PacketEventBody, PacketState, SealedFile } from './types';
@@ -12,11 +13,13 @@ export type SystemCommand =
   /** `today` is the day in the deal's zone; `working` whether its morning hour has come. */
   | { type: 'tick'; today: string; working: boolean }
   | { type: 'lock'; partyId: string }
+  /** A message reached their mail server, or their phone. */
+  | { type: 'arrive'; partyId: string; channel: 'email' | 'phone' }
   | { type: 'bounce'; partyId: string; channel: 'email' | 'phone'; why: string }
   | { type: 'revise'; forSeq: number; documents: SealedFile[] }
   | { type: 'seal'; documents: SealedFile[] };
 
-const SYSTEM: SystemCommand['type'][] = ['tick', 'lock', 'bounce', 'revise', 'seal'];
+const SYSTEM: SystemCommand['type'][] = ['tick', 'lock', 'arrive', 'bounce', 'revise', 'seal'];
 
 /** Whether a command is one of time, seals or returned mail, which nobody gives by hand. */
 export function isSystem(command: { type: string }): command is SystemCommand {
@@ -39,6 +42,12 @@ export function decideSystem(state: PacketState, command: SystemCommand): Decisi
       if (state.status !== 'executed') return refuse('not_executed');
       if (state.sealed) return refuse('already_sealed');
       return accept({ type: 'sealed', documents: command.documents });
+    case 'arrive': {
+      const party = partyOf(state.plan, command.partyId);
+      if (!party) return refuse('unknown_party');
+      if (!receives(party) || progressOf(state, party.id).arrivedAt || state.status !== 'at_gate') return accept();
+      return accept({ type: 'arrived', partyId: party.id, channel: command.channel });
+    }
     case 'bounce':
       if (!partyOf(state.plan, command.partyId)) return refuse('unknown_party');
       if (progressOf(state, command.partyId).bounced === command.why) return accept();
@@ -61,7 +70,10 @@ export function nudgesOf(state: PacketState, askedAt: string): string[] {
 /** What is due on a day: the lapse, else the warning and the nudges of those who are waited for. */
 function decideTick(state: PacketState, { today, working }: { today: string; working: boolean }): Decision {
   const { schedule, timeZone } = state.plan;
-  if (state.status !== 'at_gate' || !schedule) return accept();
+  if (state.status !== 'at_gate') return accept();
+  const delivered = working ? deliveredBy(state, today) : [];
+  // What is due beside it is looked at once the gate behind it is open.
+  if (delivered.length || !schedule) return accept(...delivered);
   const { lastDay } = schedule;
   // The last day lasts until its end.
   if (lastDay && today > lastDay) return accept({ type: 'lapsed', lastDay });
@@ -85,9 +97,13 @@ function decideTick(state: PacketState, { today, working }: { today: string; wor
 /** The next instant at which the calendar has something to do with a packet; null for never. */
 export function nextTick(state: PacketState): string | null {
   const { schedule, timeZone } = state.plan;
-  if (state.status !== 'at_gate' || !schedule) return null;
+  if (state.status !== 'at_gate') return null;
+  const times = waitingFor(state).flatMap((p) => {
+    const counted = receives(p) ? countsFrom(state, p.id) : null;
+    return counted ? [morningOf(counted.day, timeZone)] : [];
+  });
+  if (!schedule) return times.sort()[0] ?? null;
   const { lastDay } = schedule;
-  const times: string[] = [];
   if (lastDay) times.push(endOfDay(lastDay, timeZone));
   const warning = warnDay(schedule);
   if (warning && state.warnedFor !== lastDay) times.push(morningOf(warning, timeZone));

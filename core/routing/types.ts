@@ -34,6 +34,12 @@ export type PacketEventBody =
   | { type: 'mark_filled'; partyId: string; markId: string; value: FillValue; actId: string }
   | { type: 'mark_cleared'; partyId: string; markId: string; actId: string }
   | { type: 'party_done'; partyId: string; actId: string }
+  /** Taken by the mail server, or the phone network, of who it is for. */
+  | { type: 'arrived'; partyId: string; channel: 'email' | 'phone' }
+  /** A letter went in place of a message. `day` is the day it was posted or handed over. */
+  | { type: 'letter_went'; partyId: string; day: string; way: 'post' | 'hand' }
+  /** `day` is the one it counts from; null where none could be told yet. */
+  | { type: 'delivered'; partyId: string; how: 'opened' | 'deemed'; day: string | null }
   | { type: 'gate_passed'; gate: number }
   | { type: 'excused'; partyId: string }
   | { type: 'executed' }
@@ -145,6 +151,14 @@ export interface PartyProgress {
   /** Why messages do not arrive; null when nothing is known. */
   bounced: string | null;
   nudges: { n: number; lastAt: string | null };
+  /** When a message reached their mail server or phone; kept for those to whom something is only delivered. */
+  arrivedAt?: string | null;
+  /** When they were written to anew because the first message came back. */
+  writtenAt?: string;
+  /** The letter that went to them on paper. */
+  letter?: { day: string; way: 'post' | 'hand' };
+  /** How it was delivered, and the day that counts. */
+  delivered?: { how: 'opened' | 'deemed'; day: string | null };
   /** Who it was before it was handed over, oldest first. */
   before: { name: string; email: string; at: string; reason: string }[];
 }

@@ -1,7 +1,9 @@
 /** What happened and what holds up, in plain sentences for the coordinator. */
-import { holdsGate, byLink } from '../packet/acts';
+import { holdsGate, byLink, receives } from '../packet/acts';
+import { shortDay } from '../calendar';
 import { count, firstName, listWords } from '../text/names';
 import { sentenceOf } from './events';
+import { countsFrom, wantsLetter } from './delivery';
 import { marksLeft, partyOf, waitingFor } from './progress';
 import type { PacketEvent, PacketState } from './types';
 import { KINDS } from '../packet/kinds';
@@ -95,7 +97,9 @@ export function holdUp(state: PacketState): { partyIds: string[]; sentence: stri
   const told = open.map((p) => ({ p, sentence: standing(state, p.id) }));
   if (told.length === 1) return { partyIds: [itemAt(open, 0).id], sentence: itemAt(told, 0).sentence };
   // Something is wrong with one of them: that is what to know first.
-  const stuck = told.filter(({ p }) => progressOf(state, p.id).bounced || progressOf(state, p.id).locked);
+  const stuck = told.filter(
+    ({ p }) => (progressOf(state, p.id).bounced && !progressOf(state, p.id).letter) || progressOf(state, p.id).locked,
+  );
   if (stuck.length) return { partyIds: open.map((p) => p.id), sentence: itemAt(stuck, 0).sentence };
   const gate = state.plan.gates[state.gate];
   const names = open.map((p) => firstName(p.name));
@@ -117,6 +121,12 @@ function standing(state: PacketState, partyId: string): string {
   const s = progressOf(state, partyId);
   const first = firstName(p.name);
   const left = marksLeft(state, partyId).length;
+  if (receives(p)) {
+    if (s.bounced && !s.letter) return `The message to ${first} came back. Post the letter, or correct the address.`;
+    if (wantsLetter(state, partyId)) return `The letter to ${first} is to be posted.`;
+    const counted = countsFrom(state, partyId);
+    if (counted) return `It counts as delivered to ${first} on ${shortDay(counted.day)}.`;
+  }
   if (s.bounced) return `The message to ${first} came back. Correct the address.`;
   if (s.locked) return `${first} is locked out after too many wrong codes.`;
   if (s.again)

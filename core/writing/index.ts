@@ -5,6 +5,7 @@
 export * from './types';
 export * from './read';
 export * from './tags';
+export * from './keys';
 export * from './compose';
 export * from './standing';
 export * from './changed';

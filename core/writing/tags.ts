@@ -7,14 +7,17 @@ import { listIn, localeOf, say, type Words } from '../words';
 export const TAG_TYPES = [...FACT_TYPES, 'names'] as const;
 export type TagType = FactType | 'names';
 
+export const TAG_SOURCES = ['deal', 'people', 'firm', 'paper'] as const;
+export type TagSource = (typeof TAG_SOURCES)[number];
+
 export interface TagDef {
   key: string;
   label: string;
   type: TagType;
   unit?: string;
   options?: { value: string; label: string }[];
-  /** Where it is found when writing. */
-  from: 'deal' | 'people' | 'firm';
+  /** Where it is found when writing; `paper` is what each use of the paper says anew. */
+  from: TagSource;
 }
 
 /** What tags stand for: facts by their keys, and people of each side by their names, in order. */
@@ -31,6 +34,20 @@ const OF_DEAL: readonly TagDef[] = [
   { key: 'firm', label: 'Name of the firm', type: 'text', from: 'firm' },
   { key: 'today', label: 'Day of sending', type: 'day', from: 'firm' },
 ];
+/** What no deal keeps: it is filled in for one packet, or for each household of a notice. */
+const OF_PAPER: readonly TagDef[] = [
+  { key: 'paper.new_rent', label: 'New rent a month', type: 'money', from: 'paper' },
+  { key: 'paper.from', label: 'From which day', type: 'day', from: 'paper' },
+  { key: 'paper.entry_on', label: 'Day of entry', type: 'day', from: 'paper' },
+  { key: 'paper.hours', label: 'Hours', type: 'text', from: 'paper' },
+  { key: 'paper.leave_by', label: 'Day to leave by', type: 'day', from: 'paper' },
+  { key: 'paper.amount', label: 'Amount', type: 'money', from: 'paper' },
+  { key: 'paper.reason', label: 'Reason', type: 'text', from: 'paper' },
+];
+
+/** Whether a tag is of the paper alone, and nothing a deal keeps. */
+export const isOfPaper = (key: string): boolean => OF_PAPER.some((t) => t.key === key);
+
 /** As many people of one side as have a tag of their own. */
 const MOST_ORDINALS = 4;
 
@@ -54,7 +71,7 @@ export function tagDefs(own: readonly FactDef[] = []): TagDef[] {
     })),
   ]);
   const each: TagDef = { key: EACH_NAME, label: 'Name, in a repeated part', type: 'text', from: 'people' };
-  return [...OF_DEAL, ...facts, ...people, each];
+  return [...OF_DEAL, ...facts, ...OF_PAPER, ...people, each];
 }
 
 /** A value as papers of a language write it: "$1,450", "1 de diciembre de 2026", "yes". */

@@ -43,8 +43,19 @@ export async function listDeals(ctx: Context, query: DealsQuery): Promise<Page<D
   };
 }
 
+/** Every deal that a list would show, by its id; at most so many, and one more that tells there are more. */
+export async function idsOfList(ctx: Context, query: Partial<DealsQuery>, most: number): Promise<string[]> {
+  const rows = await q.listDeals(ctx.database.pool, {
+    after: null,
+    search: query.search ? anywhere(query.search) : null,
+    limit: most + 1,
+    ...(await filtersOf(ctx, query)),
+  });
+  return rows.map((d) => d.id);
+}
+
 /** What is asked of the list, as the database is asked. */
-async function filtersOf(ctx: Context, query: DealsQuery): Promise<Partial<q.DealFilters>> {
+async function filtersOf(ctx: Context, query: Partial<DealsQuery>): Promise<Partial<q.DealFilters>> {
   const { kind, forWhom, status, tag, memberId, due, waits, gate, holdUp, archived, order } = query;
   const zone = (await ctx.firm())?.time_zone ?? 'UTC';
   const today = dayOf(ctx.clock.now().toISOString(), zone);

@@ -13,7 +13,7 @@ import {
   type PacketNow,
   type PaperStanding,
 } from '@gatepath/core/deal';
-import { byLink, requiredPlaces, type Mark } from '@gatepath/core/packet';
+import { byLink, receives, requiredPlaces, type Mark } from '@gatepath/core/packet';
 import {
   type PacketState,
   marksThatCount,
@@ -200,7 +200,12 @@ function packetNow(row: PacketListRow, state: PacketState | null, zone: string, 
     id: row.id,
     name: row.name,
     status: row.status,
-    waits: state && open ? waitingFor(state).map((p) => waitOf(state, p, zone)) : [],
+    waits:
+      state && open
+        ? waitingFor(state)
+            .filter((p) => wantsAct(state, p))
+            .map((p) => waitOf(state, p, zone))
+        : [],
     questions:
       state && (open || state.status === 'executed')
         ? state.questions
@@ -223,6 +228,12 @@ function packetNow(row: PacketListRow, state: PacketState | null, zone: string, 
     },
   };
 }
+
+/** What is only delivered waits for nobody to act, unless it cannot reach them. */
+const wantsAct = (state: PacketState, p: PacketState['plan']['parties'][number]) => {
+  const { bounced, letter } = progressOf(state, p.id);
+  return !receives(p) || (!!bounced && !letter);
+};
 
 function waitOf(
   state: PacketState,

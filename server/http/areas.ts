@@ -21,6 +21,7 @@ import { packetRoutes } from '../packets/routes';
 import { Problem } from '../problem';
 import { proofRoutes } from '../proof/routes';
 import { requirePass, wordsOfPass } from '../signing/entry';
+import { noticeRoutes } from '../notices/routes';
 import { shelfRoutes } from '../shelf/routes';
 import { signingRoutes } from '../signing/routes';
 import { todayRoutes } from '../today/routes';
@@ -65,6 +66,7 @@ export async function api(app: FastifyInstance, { ctx }: { ctx: Context }): Prom
     documentRoutes,
     packetRoutes,
     shelfRoutes,
+    noticeRoutes,
     mailroomRoutes,
   ]);
   await area('pass', (inside) => ceremony(inside, ctx), [signingRoutes]);

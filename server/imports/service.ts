@@ -27,6 +27,7 @@ import { topics } from '../live/live';
 import { indexPeople } from '../find/queries';
 import { Problem } from '../problem';
 import * as q from './queries';
+import type { ReadTable } from './table';
 
 /** Rows with something wrong that are named. */
 const MOST_NAMED = 200;
@@ -49,9 +50,7 @@ export async function importTable(
   upload: Upload,
   member: Member,
 ): Promise<ImportView> {
-  const bytes = await bytesOf(upload);
-  const table = await ctx.work.run('table', { bytes });
-  if ('problem' in table) throw new Problem('bad-table', table.problem);
+  const table = await tableOf(ctx, upload);
   const own = kind === 'deals' ? await ownFacts(ctx.database.pool) : [];
   const fields = intakeFields(kind, own);
   const known = new Set(fields.map((f) => f.key));
@@ -79,6 +78,13 @@ export async function importTable(
     wrong: bad.slice(0, MOST_NAMED).map((b: BadRow) => ({ line: b.line, why: b.why })),
     taken: done,
   };
+}
+
+/** The table in a file that is sent in. @throws Problem `bad-table` */
+export async function tableOf(ctx: Context, upload: Upload): Promise<ReadTable> {
+  const table = await ctx.work.run('table', { bytes: await bytesOf(upload) });
+  if ('problem' in table) throw new Problem('bad-table', table.problem);
+  return table;
 }
 
 async function bytesOf(upload: Upload): Promise<Uint8Array> {

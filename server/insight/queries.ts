@@ -44,7 +44,7 @@ export async function waitsBySide(db: Db, since: string): Promise<SideWait[]> {
        percentile_cont(0.9) within group (order by days)::float8 as slow
      from (
        select side, extract(epoch from done_at::timestamptz - asked_at::timestamptz) / 86400 as days
-       from packet_party where done_at >= $1 and asked_at is not null and side is not null and act <> 'copy'
+       from packet_party where done_at >= $1 and asked_at is not null and side is not null and act not in ('copy', 'receive')
      ) x group by side order by n desc, side`,
     [since],
   );
@@ -63,7 +63,7 @@ export async function holdUpsBySide(db: Db): Promise<SideHoldUp[]> {
   const r = await db.query<SideHoldUp>(
     `select pp.side, count(*)::int as n, min(pp.asked_at) as since
      from packet p join packet_party pp on pp.packet_id = p.id and pp.gate <= p.gate
-     where p.status = 'at_gate' and pp.status in ('asked', 'opened', 'in_progress') and pp.side is not null and pp.act <> 'copy'
+     where p.status = 'at_gate' and pp.status in ('asked', 'opened', 'in_progress') and pp.side is not null and pp.act not in ('copy', 'receive')
      group by pp.side order by n desc, pp.side`,
   );
   return r.rows;
@@ -93,7 +93,7 @@ export async function throughByMonth(db: Db, day: string, zone: string): Promise
 export async function latestWaits(db: Db, limit: number): Promise<Wait[]> {
   const r = await db.query<{ side: Side; act: Act; asked_at: string; done_at: string }>(
     `select side, act, asked_at, done_at from packet_party
-     where done_at is not null and asked_at is not null and side is not null and act <> 'copy'
+     where done_at is not null and asked_at is not null and side is not null and act not in ('copy', 'receive')
      order by done_at desc limit $1`,
     [limit],
   );

@@ -23,6 +23,7 @@ export type JobName =
   | 'deal'
   | 'rules'
   | 'binder'
+  | 'notice'
   | 'form';
 
 interface Kind {
@@ -47,6 +48,8 @@ const KINDS: Record<JobName, Kind> = {
   deal: { again: 3, pause: 5, lease: 120, atOnce: 2 },
   rules: { again: 3, pause: 5, lease: 600, atOnce: 1 },
   form: { again: 3, pause: 5, lease: 120, atOnce: 1 },
+  // A run is done in slices well within it.
+  notice: { again: 5, pause: 5, lease: 120, atOnce: 1 },
   binder: { again: 2, pause: 10, lease: 3_600, atOnce: 1 },
   tidy: { again: 2, pause: 60, lease: 3_600, atOnce: 1 },
 };

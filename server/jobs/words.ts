@@ -22,6 +22,8 @@ const WORDS: Record<JobName, (db: Db, id: string) => Promise<string>> = {
   rules: async () => 'The open deals could not be looked at by the changed rules.',
   binder: async (db, id) =>
     `The binder of “${await nameOf(db, 'select address as name from deal where id = $1', id, 'a deal')}” could not be made.`,
+  notice: async (db, id) =>
+    `The notice “${await nameOf(db, 'select name from notice where id = $1', id, 'to many homes')}” could not go on.`,
   form: async (db, id) =>
     `The places of the form “${await nameOf(db, 'select name from shelf_item where id = $1', id, 'a form')}” could not be looked at.`,
   tidy: async () => 'Files nobody needs any more could not be cleared away.',

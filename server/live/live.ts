@@ -165,6 +165,7 @@ export const topics = {
   packet: (id: string) => `packet:${id}`,
   deal: (id: string) => `deal:${id}`,
   shelf: (id: string) => `shelf:${id}`,
+  notice: (id: string) => `notice:${id}`,
   mailroom: () => 'mailroom',
   deals: () => 'deals',
   /** What stands on first screens. */

@@ -7,6 +7,7 @@ const MESSAGES = {
   ask: { says: ['mail.ask.lead', 'NOTES', 'LAST_DAY', 'mail.ask.easy', 'mail.yours_alone', 'SHARED'] },
   ask_approve: { says: ['mail.ask_approve.lead', 'NOTES', 'LAST_DAY', 'mail.yours_alone', 'SHARED'] },
   ask_again: { says: ['mail.ask_again.lead', 'mail.ask_again.change', 'LAST_DAY', 'mail.yours_alone', 'SHARED'] },
+  deliver: { says: ['mail.deliver.lead', 'NOTES', 'mail.deliver.read', 'mail.yours_alone', 'SHARED'] },
   copy: { says: ['mail.copy.lead', 'NOTES', 'mail.copy.later'] },
   nudge: { says: ['mail.nudge.lead', 'mail.nudge.left', 'LAST_DAY', 'mail.nudge.stuck', 'mail.yours_alone', 'SHARED'] },
   warning: { says: ['mail.warning.lead', 'mail.nudge.stuck', 'mail.yours_alone', 'SHARED'] },
@@ -70,7 +71,7 @@ export function compose(kind: MessageKind, words: Words, parts: MessageParts, ex
     if (part === 'mail.nudge.left' && !parts.n) return [];
     return [tell(part)];
   });
-  const own = ['ask', 'ask_approve'].includes(kind) ? extras.subject?.trim() : '';
+  const own = ['ask', 'ask_approve', 'deliver'].includes(kind) ? extras.subject?.trim() : '';
   const button = `mail.${as}.button`;
   const link = extras.link && button in words.messages ? { label: tell(button), href: extras.link } : null;
   return layOut({

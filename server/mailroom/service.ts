@@ -107,7 +107,19 @@ export async function deliver(ctx: Context, ways: { mailer: Mailer; texter: Text
     }
     await q.setMessageSent(db, id, ctx.clock.now());
   }
+  await arrived(ctx, m);
   ctx.live.tell(topics.mailroom());
+}
+
+/** Messages with which something is delivered. */
+const DELIVERING = ['deliver', 'new_link', 'nudge'];
+
+/** What is only delivered has arrived where a mail server took it; that is part of its proof. */
+async function arrived(ctx: Context, m: q.MessageRow): Promise<void> {
+  if (!m.packet_id || !m.party_id || !DELIVERING.includes(m.kind)) return;
+  const channel = m.channel === 'text' ? ('phone' as const) : ('email' as const);
+  const by = { actor: { kind: 'system' as const }, origin: null };
+  await ctx.packets.run(m.packet_id, { type: 'arrive', partyId: m.party_id, channel }, by);
 }
 
 /** Lets a message come back, as a mail server does with an address that does not exist. */

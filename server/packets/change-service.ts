@@ -94,6 +94,10 @@ async function commandOf(ctx: Context, row: q.PacketRow, state: PacketState, bod
       return { type: 'answer', questionId: body.questionId, text: body.text };
     case 'unlock':
       return { type: 'unlock', partyId: body.partyId };
+    case 'letter': {
+      const { partyId, day, way } = body;
+      return { type: 'letter', partyId, day, way, today: dayOf(ctx.clock.now().toISOString(), state.plan.timeZone) };
+    }
     case 'renew_link':
       return { type: 'renew_link', partyId: body.partyId };
   }

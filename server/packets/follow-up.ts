@@ -1,5 +1,5 @@
 /** What follows from events: passes, messages, sealing. Queued in the events' own transaction. */
-import { byLink, ACT_FACTS } from '@gatepath/core/packet';
+import { byLink, ACT_FACTS, receives } from '@gatepath/core/packet';
 import { firstName, listWords } from '@gatepath/core/text';
 import { calendarDay, ENGLISH } from '@gatepath/core/words';
 import type { PacketParty } from '@gatepath/core/packet';
@@ -26,6 +26,9 @@ import { clearTries } from '../signing/queries';
 import { wordsOf } from '../words';
 import type { PacketRow } from './queries';
 import { progressOf } from '@gatepath/core/routing';
+
+/** What a sender is told of each household of a notice. */
+const ALWAYS_TOLD: readonly NoticeWords['notice'][] = ['question', 'declined', 'trouble'];
 
 /** Writes to a packet's people: to parties in their language, to the sender what they chose to know. */
 export class Letters {
@@ -95,6 +98,8 @@ export class Letters {
 
   /** Tells the sender, if they chose to be told of such things. */
   async toSender(words: NoticeWords): Promise<void> {
+    // Of a notice to many households its own screen tells; only what wants somebody is written about.
+    if (this.row.notice_id && !ALWAYS_TOLD.includes(words.notice)) return;
     const { firmName, sender } = await this.heads();
     if (!sender.notices.includes(words.notice)) return;
     const { plan } = this.state;
@@ -314,8 +319,9 @@ const FOLLOWS: { [T in PacketEventType]: (f: Following, body: Body<T>) => Promis
   executed: (f) => f.seal(),
   async sealed(f) {
     const documents = listWords(f.plan.documents.map((d) => d.name));
+    // Whoever had it delivered has it, and their link keeps working.
     for (const x of stillIn(f.state))
-      if (x.email || x.phone) await f.letters.toParty(x, 'executed', { documents }, { link: true });
+      if (!receives(x) && (x.email || x.phone)) await f.letters.toParty(x, 'executed', { documents }, { link: true });
     return f.tell(
       'executed',
       'Executed',
@@ -327,6 +333,9 @@ const FOLLOWS: { [T in PacketEventType]: (f: Following, body: Body<T>) => Promis
   gate_opened: nothing,
   gate_passed: nothing,
   agreed: nothing,
+  arrived: nothing,
+  letter_went: nothing,
+  delivered: nothing,
   hand_set: nothing,
   mark_filled: nothing,
   mark_cleared: nothing,

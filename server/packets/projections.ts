@@ -1,11 +1,12 @@
 /** The read models of packets: what lists and other features ask for without replaying a log. */
-import { type Mark, requiredPlaces } from '@gatepath/core/packet';
+import { type Mark, receives, requiredPlaces } from '@gatepath/core/packet';
 import {
   EVENTS,
   type PacketEvent,
   type PacketEventBody,
   type PacketEventType,
   type PacketState,
+  countsFrom,
   documentsOf,
   gateOf,
   holdUp,
@@ -14,6 +15,7 @@ import {
   marksThatCount,
   nextTick,
   partyOf,
+  wantsLetter,
 } from '@gatepath/core/routing';
 import type { Db } from '../db/pool';
 import { currentFile } from '../proof/revisions';
@@ -71,6 +73,9 @@ const WRITES: { [T in PacketEventType]: (w: Writing, event: PacketEvent, body: B
   agreed: nothing,
   hand_set: nothing,
   party_done: nothing,
+  arrived: nothing,
+  letter_went: nothing,
+  delivered: nothing,
   gate_passed: nothing,
   excused: nothing,
   executed: nothing,
@@ -202,7 +207,8 @@ function doneOf(state: PacketState, list: Mark[][]): number {
 
 function partyRow(state: PacketState, partyId: string): PacketPartyRow {
   const p = progressOf(state, partyId);
-  const { side, act } = sure(partyOf(state.plan, partyId), 'a party of the packet');
+  const party = sure(partyOf(state.plan, partyId), 'a party of the packet');
+  const { side, act } = party;
   const own = requiredPlaces([...marksOfParty(state.plan, partyId)]);
   return {
     packet_id: state.packetId,
@@ -219,5 +225,9 @@ function partyRow(state: PacketState, partyId: string): PacketPartyRow {
     last_act_at: p.lastActAt,
     marks_total: own.length,
     marks_done: doneOf(state, own),
+    arrived_at: p.arrivedAt ?? null,
+    counts_from: receives(party) ? (countsFrom(state, partyId)?.day ?? null) : null,
+    bounced: !!p.bounced && !p.letter,
+    wants_letter: wantsLetter(state, partyId),
   };
 }

@@ -23,10 +23,12 @@ export interface PacketRow {
   ended_at: Date | null;
   replaces_id: string | null;
   continues_id: string | null;
+  /** The notice to many households it is one of. */
+  notice_id: string | null;
 }
 
 const COLUMNS =
-  'id, deal_id, name, status, created_by, created_at, seq, last_hash, gate, gate_count, marks_total, marks_done, hold_up, sent_at, ended_at, replaces_id, continues_id';
+  'id, deal_id, name, status, created_by, created_at, seq, last_hash, gate, gate_count, marks_total, marks_done, hold_up, sent_at, ended_at, replaces_id, continues_id, notice_id';
 
 /** Parties and gates of a packet as they stand now. */
 export interface PathRow {
@@ -50,11 +52,20 @@ export type PacketListRow = PacketRow & {
 /** Keeps a packet that is being prepared. */
 export async function insertPacket(
   db: Db,
-  p: { id: string; deal_id: string; name: string; draft: Draft; created_by: string; at: Date; kit?: KitOfDraft },
+  p: {
+    id: string;
+    deal_id: string;
+    name: string;
+    draft: Draft;
+    created_by: string;
+    at: Date;
+    kit?: KitOfDraft;
+    noticeId?: string;
+  },
 ): Promise<void> {
   await db.query(
-    `insert into packet (id, deal_id, name, status, created_by, created_at, path, replaces_id, continues_id)
-     values ($1, $2, $3, 'drafting', $4, $5, $6, $7, $8)`,
+    `insert into packet (id, deal_id, name, status, created_by, created_at, path, replaces_id, continues_id, notice_id)
+     values ($1, $2, $3, 'drafting', $4, $5, $6, $7, $8, $9)`,
     [
       p.id,
       p.deal_id,
@@ -64,6 +75,7 @@ export async function insertPacket(
       JSON.stringify(pathRow(p.draft)),
       p.draft.replaces?.packetId ?? null,
       p.draft.continues?.packetId ?? null,
+      p.noticeId ?? null,
     ],
   );
   await db.query(

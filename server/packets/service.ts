@@ -1,6 +1,6 @@
 /** Sending, withdrawing and watching packets. */
 import { dayOf, warnDay } from '@gatepath/core/calendar';
-import { type Draft, type Mark, type Plan, buildLedger, puts, byLink } from '@gatepath/core/packet';
+import { type Draft, type Mark, type Plan, buildLedger, puts, byLink, receives } from '@gatepath/core/packet';
 import {
   type PacketState,
   activity,
@@ -12,6 +12,8 @@ import {
   readsAlong,
   nudgesOf,
   countPlaces,
+  countsFrom,
+  wantsLetter,
   shownFills,
   shownRedlines,
   waitingFor,
@@ -84,6 +86,7 @@ export function planOf(
     ...(draft.readAlong ? { readAlong: true } : {}),
     ...(draft.replaces ? { replaces: draft.replaces } : {}),
     ...(draft.continues ? { continues: draft.continues } : {}),
+    ...(draft.delivery ? { delivery: draft.delivery } : {}),
   };
 }
 
@@ -261,6 +264,10 @@ async function sentView(ctx: Context, packetId: string): Promise<SentView> {
         before: s.before.map(({ name, at, reason }) => ({ name, at, reason })),
         turn: isTurnOf(state, p.id),
         shownAt: readsAlong(state, p.id) ? (s.shownAt ?? null) : null,
+        arrivedAt: s.arrivedAt ?? null,
+        letter: s.letter ?? null,
+        countsFrom: receives(p) ? countsFrom(state, p.id) : null,
+        wantsLetter: wantsLetter(state, p.id),
       };
     }),
     questions: state.questions,

@@ -34,6 +34,7 @@ const QUIET: ReadonlySet<PacketEventType> = new Set([
   'agreed',
   'proved',
   'language_chosen',
+  'arrived',
   'revised',
 ]);
 

@@ -3,8 +3,14 @@
  * first seal. It only has to be as long as the real one: with too little room it is set smaller,
  * with too much there is a blank page at the end.
  */
-import { holdsGate, byLink } from '@gatepath/core/packet';
-import { isNeeded, type PacketEvent, type PacketEventBody, type PacketState } from '@gatepath/core/routing';
+import { holdsGate, byLink, receives } from '@gatepath/core/packet';
+import {
+  isNeeded,
+  type PacketEvent,
+  type PacketEventBody,
+  type PacketState,
+  type PartyProgress,
+} from '@gatepath/core/routing';
 import { lastOf } from '@gatepath/core/sure';
 import { progressOf } from '@gatepath/core/routing';
 
@@ -30,6 +36,11 @@ export function foreseenEnd(state: PacketState, events: PacketEvent[]): { state:
       hostName,
     };
     const { id: partyId } = p;
+    if (receives(p)) {
+      to.parties[p.id] = delivered(s, at);
+      more.push(...asDelivered(partyId));
+      continue;
+    }
     more.push(
       { type: 'asked', partyId },
       { type: 'opened', partyId },
@@ -61,3 +72,21 @@ export function foreseenEnd(state: PacketState, events: PacketEvent[]): { state:
     ],
   };
 }
+
+/** Somebody as they are once it is delivered to them. */
+const delivered = (s: PartyProgress, at: string): PartyProgress => ({
+  ...s,
+  askedAt: at,
+  arrivedAt: at,
+  openedAt: at,
+  doneAt: at,
+  delivered: { how: 'opened', day: at.slice(0, 10) },
+});
+
+const asDelivered = (partyId: string): PacketEventBody[] => [
+  { type: 'asked', partyId },
+  { type: 'arrived', partyId, channel: 'email' },
+  { type: 'opened', partyId },
+  { type: 'nudged', partyId, n: 1 },
+  { type: 'delivered', partyId, how: 'opened', day: null },
+];

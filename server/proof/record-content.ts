@@ -1,5 +1,5 @@
 /** What the signing record of one document says, in one language. Times are in the deal's zone. */
-import { type Hand, type PacketParty, hasDocument, holdsGate, approves } from '@gatepath/core/packet';
+import { type Hand, type PacketParty, hasDocument, holdsGate, approves, receives } from '@gatepath/core/packet';
 import { type PacketEvent, type PacketState, documentsOf, inReadingOrder } from '@gatepath/core/routing';
 import { calendarDay, say, sideIn, timeIn, type WordKey, type WordParams, type Words } from '@gatepath/core/words';
 import type { RecordContent } from '../pdf/record';
@@ -145,7 +145,13 @@ function partyLines(
     s.proved && tell(`record.proved_${s.proved.step}`, { time: time(s.proved.at) }),
     s.agreedAt && tell('record.agreed', { time: time(s.agreedAt), where: from('agreed') }),
     s.hand && handWords(words, s.hand.hand),
-    done && (approves(p) ? tell('record.approved', done) : tell('record.finished', done)),
+    s.arrivedAt && tell('record.arrived', { time: time(s.arrivedAt) }),
+    s.letter && tell(`record.letter_${s.letter.way}`, { day: calendarDay(words, s.letter.day, true) }),
+    s.delivered &&
+      tell(s.delivered.day ? 'record.delivered_on' : 'record.delivered', {
+        day: s.delivered.day ? calendarDay(words, s.delivered.day, true) : '',
+      }),
+    done && !receives(p) && (approves(p) ? tell('record.approved', done) : tell('record.finished', done)),
     s.status === 'excused' && tell('record.excused'),
   ].filter((l): l is string => !!l);
 }
@@ -225,6 +231,10 @@ class History {
         return tell('record.h.path_changed', { by });
       case 'party_corrected':
         return tell('record.h.party_corrected', { by, name });
+      case 'letter_went':
+        return tell(`record.h.letter_${b.way}`, { by, name, day: day(b.day) });
+      case 'delivered':
+        return tell('record.h.delivered', { name });
       case 'unlocked':
         return tell('record.h.unlocked', { by, name });
       case 'question_answered':
@@ -235,6 +245,7 @@ class History {
       case 'proved':
       case 'party_done':
       case 'excused':
+      case 'arrived':
       case 'asked_again':
       case 'nudged':
       case 'link_renewed':

@@ -1,8 +1,9 @@
 /** Using a kit on a deal: what it would make of it, and making it, sent or as a draft. */
 import { dateOfKey } from '@gatepath/core/deal';
 import { mergeTags, tagValues } from '@gatepath/core/merge';
-import { PACKET_LIMITS, overLimit } from '@gatepath/core/packet';
+import { PACKET_LIMITS, overLimit, type Delivery } from '@gatepath/core/packet';
 import { fillSlots, sameSlot, slotsOf, withDocuments } from '@gatepath/core/shelf';
+import { isOfPaper } from '@gatepath/core/writing';
 import type { DealPatch, KitsView, KitTrial, KitUseBody } from '@gatepath/contract';
 import type { Context } from '../context';
 import { inTransaction, type Tx } from '../db/tx';
@@ -128,6 +129,7 @@ function ofDeal(values: NonNullable<Changes['values']>): Pick<DealPatch, 'facts'
   const dates: NonNullable<DealPatch['dates']> = {};
   const { city, ...known } = values;
   for (const [key, value] of Object.entries(known)) {
+    if (isOfPaper(key)) continue;
     const date = dateOfKey(key);
     if (!date) facts[key] = value;
     else if (typeof value === 'string') dates[date] = value;
@@ -135,8 +137,14 @@ function ofDeal(values: NonNullable<Changes['values']>): Pick<DealPatch, 'facts'
   return { facts, dates, ...(typeof city === 'string' ? { city } : {}) };
 }
 
-/** @throws Problem `changed-meanwhile` where the kit was used on the deal since it was worked out: one act is one packet */
-async function keepPacket(ctx: Context, tx: Tx, worked: Worked, member: Member): Promise<string> {
+/** Keeps what was worked out as a packet. @throws Problem `changed-meanwhile` where the kit was used on the deal since it was worked out: one act is one packet */
+export async function keepPacket(
+  ctx: Context,
+  tx: Tx,
+  worked: Worked,
+  member: Member,
+  of: { noticeId?: string; delivery?: Delivery } = {},
+): Promise<string> {
   const { kit, edition, deal, forms, made } = worked;
   const id = newId();
   await deals.lockDeal(tx.db, deal.id);
@@ -148,10 +156,14 @@ async function keepPacket(ctx: Context, tx: Tx, worked: Worked, member: Member):
     id,
     deal_id: deal.id,
     name: made.draft.name,
-    draft: withDocuments(made.draft, (of) => ids.get(of) ?? of),
+    draft: {
+      ...withDocuments(made.draft, (doc) => ids.get(doc) ?? doc),
+      ...(of.delivery ? { delivery: of.delivery } : {}),
+    },
     created_by: member.id,
     at: ctx.clock.now(),
     kit: { id: kit.id, edition: edition.edition, locks: kit.locks },
+    ...(of.noticeId ? { noticeId: of.noticeId } : {}),
   });
   await lookAgain(ctx, tx, deal.id);
   tx.afterCommit(() => ctx.live.tell(topics.deal(deal.id)));

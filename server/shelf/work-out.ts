@@ -17,7 +17,7 @@ import { asPacketParty } from '../packets/draft-service';
 import { notFound, Problem } from '../problem';
 import { itemOr404, usableForms } from './access';
 import * as q from './queries';
-import { onDeal, paperOnDeal, type FormPaper, type OnDeal } from './written';
+import { onDeal, paperOnDeal, type FormPaper, type OnDeal, type SettledPapers } from './written';
 
 export type Changes = Omit<KitUseBody, 'send' | 'despiteWarnings' | 'keepValues'>;
 interface Said {
@@ -58,13 +58,14 @@ const runKit = (
     t.deal.id,
   );
 
-/** @throws Problem `not-found`, `not-on-shelf`, `reading`, `locked-setting` */
+/** @param before  papers set earlier for it. @throws Problem `not-found`, `not-on-shelf`, `reading`, `locked-setting` */
 export async function workOut(
   ctx: Context,
   dealId: string,
   kitId: string,
   changes: Changes,
   member: Member,
+  before?: SettledPapers,
 ): Promise<Worked> {
   const db = ctx.database.pool;
   const deal = await dealOr404(db, dealId);
@@ -84,24 +85,25 @@ export async function workOut(
   if (broken) throw new Problem('locked-setting', lockedWords(broken));
   const kept = await formsOf(ctx, edition.draft);
   // Counted before the work, which takes a moment: a use that comes meanwhile is met when the packet is kept.
-  const before = await q.packetsOfKit(db, dealId, kitId);
+  const used = await q.packetsOfKit(db, dealId, kitId);
   const people = (await partiesOfDeal(db, dealId)).map(asPacketParty);
   const { forms, unknown, unprintable } = await setForms(
     ctx,
     kept,
     await onDeal(ctx, deal, people, changes.values ?? {}),
+    before,
   );
   const made = await runKit(ctx, { kit: applyEdits(start, edits), forms, people, deal });
   const findings = [
     ...ofDay(made.draft, today),
-    ...ofUse(before),
+    ...ofUse(used),
     ...ofSlots(made),
     ...ofTags(unknown),
     ...ofLetters(unprintable),
     ...(await ofForms(ctx, forms, today)),
     ...made.findings.map(({ sentence, severity }) => ({ sentence, severity })),
   ];
-  return { kit, edition, deal, forms, unknown, made, before: before.length, findings };
+  return { kit, edition, deal, forms, unknown, made, before: used.length, findings };
 }
 
 /** Changes of who uses a kit as edits: of what they leave as it is there is none. */
@@ -172,6 +174,7 @@ async function setForms(
   ctx: Context,
   kept: FormPaper[],
   on: OnDeal,
+  before?: SettledPapers,
 ): Promise<{ forms: FormPaper[]; unknown: TagDef[]; unprintable: string[] }> {
   const forms: FormPaper[] = [];
   const missing = new Set<string>();
@@ -181,7 +184,7 @@ async function setForms(
       forms.push(form);
       continue;
     }
-    const set = await paperOnDeal(ctx, form, on);
+    const set = await paperOnDeal(ctx, form, on, before);
     forms.push(set.form);
     for (const key of set.missing) missing.add(key);
     for (const letter of set.unprintable) unprintable.add(letter);

@@ -114,9 +114,15 @@ export async function setSample(ctx: Context, form: About, text: Written): Promi
   return set;
 }
 
-async function setPaper(ctx: Context, owner: string, title: string, made: Composed): Promise<SetPaper> {
+async function setPaper(
+  ctx: Context,
+  owner: string,
+  title: string,
+  made: Composed,
+  by: 'written' | 'writtenOfMany' = 'written',
+): Promise<SetPaper> {
   const task = { title, blocks: made.blocks, places: made.places };
-  const { bytes, ...set } = await ctx.work.run('written', task, owner).catch((error: unknown) => {
+  const { bytes, ...set } = await ctx.work.run(by, task, owner).catch((error: unknown) => {
     if (!(error instanceof WorkFailure) || error.reason === 'stopped') throw error;
     throw new Problem('unfit-text', 'This text asks for more than may be set at once. Make two forms of it.');
   });
@@ -129,7 +135,7 @@ async function setPaper(ctx: Context, owner: string, title: string, made: Compos
 const MOST_PAGES = 100;
 
 /** The places of a paper as marks. */
-function marksOf({ made, rects }: SetPaper, documentId: string): Mark[] {
+function marksOf({ made, rects }: Pick<SetPaper, 'made' | 'rects'>, documentId: string): Mark[] {
   const count = new Map<string, number>();
   return rects.flatMap(({ place, page, rect }): Mark[] => {
     const { kind, partyId, label, required } = itemAt(made.places, place);
@@ -230,8 +236,19 @@ export async function onDeal(
 
 /** Shorter than an unused file is left lying: what is known here is there. */
 const SETTLED_MS = 1_800_000;
+/** A paper that was set and read, but for what was put together for it. */
+export type Settled = Omit<SetPaper, 'made'> & { facts: string; words: string };
+
+/** Where papers are kept that were set before. */
+export interface SettledPapers {
+  /** Whether it is one of many that nobody waits for. */
+  ofMany?: true;
+  get(key: string): Settled | undefined;
+  set(key: string, paper: Settled): void;
+}
+
 /** What was set before for the same text, people and values: whoever looks at a kit on a deal does so several times. */
-const settled = new LRUCache<string, SetPaper & { facts: string; words: string }>({ max: 60, ttl: SETTLED_MS });
+const settled = new LRUCache<string, Settled>({ max: 60, ttl: SETTLED_MS });
 
 /**
  * The paper of a written form for a deal, read and with its marks, in place of the one it was looked at with. A paper
@@ -243,6 +260,7 @@ export async function paperOnDeal(
   ctx: Context,
   form: FormPaper,
   on: OnDeal,
+  before: SettledPapers = settled,
 ): Promise<{ form: FormPaper; missing: string[]; unprintable: string[] }> {
   const { row, document } = form;
   const text = sure(row.written, 'a text');
@@ -251,16 +269,18 @@ export async function paperOnDeal(
   const who = standingOn(fillSlots(slots, on.people), on.people, words);
   const made = inWords(() => composed(text, { words, tags: on.tags, values: on.values, ...who }));
   const key = sha256(Buffer.from(JSON.stringify([row.draft.name, made])));
-  let set = settled.get(key);
+  let set = before.get(key);
   if (!set || !(await ctx.files.has(set.sha256)) || !(await ctx.files.has(set.facts))) {
-    const fresh = await setPaper(ctx, on.deal.id, row.draft.name, made);
+    const by = before.ofMany ? 'writtenOfMany' : 'written';
+    const { made: _kept, ...fresh } = await setPaper(ctx, on.deal.id, row.draft.name, made, by);
     const file = ctx.files.fileOf(fresh.sha256);
     const read = await factsOfPaper(ctx, { file, original: null, sizes: fresh.pages, owner: on.deal.id });
-    settled.set(key, (set = { ...fresh, facts: read.sha256, words: read.words }));
+    set = { ...fresh, facts: read.sha256, words: read.words };
+    before.set(key, set);
   }
   return {
     form: {
-      row: { ...row, draft: { ...row.draft, marks: marksOf(set, document.id), passed: [] } },
+      row: { ...row, draft: { ...row.draft, marks: marksOf({ ...set, made }, document.id), passed: [] } },
       document: {
         ...document,
         original_sha256: set.sha256,

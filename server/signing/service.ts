@@ -1,7 +1,7 @@
 /** The ceremony: what a party does through its own pass. */
 import { LRUCache } from 'lru-cache';
 import { dayOf } from '@gatepath/core/calendar';
-import { checkValue, showDay, holdsGate } from '@gatepath/core/packet';
+import { checkValue, showDay, holdsGate, receives } from '@gatepath/core/packet';
 import { type PartyCommand, isTurnOf, shownFills } from '@gatepath/core/routing';
 import { say, type Words } from '@gatepath/core/words';
 import type { ActAnswer, FillBody, HandBody, SigningView } from '@gatepath/contract';
@@ -34,7 +34,12 @@ export async function openPass(ctx: Context, visit: Visit): Promise<SigningView>
   if (!entry.proved) return waitingView(ctx, entry);
   const { state, party } = entry;
   const s = progressOf(state, party.id);
-  const opens = state.status === 'at_gate' && !s.openedAt && (isTurnOf(state, party.id) || !holdsGate(party));
+  const opens =
+    !s.openedAt &&
+    !!s.askedAt &&
+    (receives(party)
+      ? state.status === 'at_gate' || state.status === 'executed'
+      : state.status === 'at_gate' && (isTurnOf(state, party.id) || !holdsGate(party)));
   return view(ctx, opens ? (await actAs(ctx, visit, entry, { type: 'open' })).state : state, party.id);
 }
 

@@ -10,6 +10,7 @@ import {
   isForClient,
   holdsGate,
   byLink,
+  receives,
 } from '@gatepath/core/packet';
 import {
   type PacketState,
@@ -57,7 +58,7 @@ export function patchOf({ state, events }: Done, partyId: string, since: number)
 /** Whether somebody has put anything in, and may still hand over. */
 function standingOf(state: PacketState, me: PacketParty): { somethingSigned: boolean; mayHandOver: boolean } {
   const somethingSigned = hasFilled(state, me.id);
-  const may = isTurnOf(state, me.id) && byLink(me) && holdsGate(me) && !me.memberId;
+  const may = isTurnOf(state, me.id) && byLink(me) && holdsGate(me) && !receives(me) && !me.memberId;
   return { somethingSigned, mayHandOver: !!state.plan.handOver && may && !somethingSigned };
 }
 
@@ -143,7 +144,7 @@ async function headOf(ctx: Context, state: PacketState, me: PacketParty, words: 
     },
     status: state.status,
     mine: progressOf(state, me.id).status,
-    myTurn: isTurnOf(state, me.id) && holdsGate(me),
+    myTurn: isTurnOf(state, me.id) && holdsGate(me) && !receives(me),
     agreementText: agreementOf(words),
   };
 }
@@ -204,7 +205,7 @@ export async function view(ctx: Context, state: PacketState, partyId: string): P
       .map((x) => ({ id: x.id, text: x.text, at: x.at, answer: x.answer && { text: x.answer.text, at: x.answer.at } })),
     ...standingOf(state, me),
     others: plan.parties
-      .filter((p) => p.id !== partyId && holdsGate(p) && isNeeded(progressOf(state, p.id).status))
+      .filter((p) => p.id !== partyId && holdsGate(p) && !receives(p) && isNeeded(progressOf(state, p.id).status))
       .map((p) => ({ name: firstName(p.name), ink: p.ink, done: progressOf(state, p.id).status === 'done' })),
   };
 }

@@ -28,6 +28,8 @@ export const ALLOWED: Record<TaskName, Allowance> = {
   marksBeside: { lane: 'view', seconds: 60 },
   copy: { lane: 'view', seconds: 60 },
   written: { lane: 'view', seconds: 60 },
+  writtenOfMany: { lane: 'papers', seconds: 60 },
+  letters: { lane: 'papers', seconds: 60 },
   seal: { lane: 'seal', seconds: 180 },
   picture: { lane: 'papers', seconds: 30 },
   sort: { lane: 'papers', seconds: 10 },

@@ -10,6 +10,7 @@ import type { FactsFile } from '../pdf/facts-file';
 import type { FaceName } from '../pdf/fonts';
 import type { ReadTask } from '../pdf/read';
 import type { Copy, SealTask } from '../pdf/seal';
+import type { LetterTask } from '../pdf/letters';
 import type { WrittenTask } from '../pdf/written';
 import { itemAt } from '@gatepath/core/sure';
 
@@ -36,6 +37,9 @@ export const tasks = {
   /** What a bundle of forms and kits holds, or why it cannot be taken. */
   bundle: async (t: { file: string }) => (await import('../shelf/bundle-file')).readBundle(await readStored(t.file)),
   written: async (t: WrittenTask) => (await import('../pdf/written')).setWritten(t),
+  /** The same for many households: whoever writes or signs does not wait behind them. */
+  writtenOfMany: async (t: WrittenTask) => (await import('../pdf/written')).setWritten(t),
+  letters: async (t: LetterTask, at: At) => (await import('../pdf/letters')).setLetters(t, at),
   compose: async (t: { parts: ComposePart[] }) => (await import('../pdf/compose')).compose(t.parts),
   sizes: async (t: { file: string }) => (await import('../pdf/compose')).sizes(await readStored(t.file)),
   inspect: async (t: { bytes: Uint8Array }) => (await import('../pdf/inspect')).inspect(t.bytes),

@@ -1,9 +1,10 @@
 /** One party of a packet on its way: where it stands, and what can be done for it. */
-import { holdsGate, byLink, ACT_FACTS } from '@gatepath/core/packet';
+import { holdsGate, byLink, receives, ACT_FACTS } from '@gatepath/core/packet';
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { PacketView, SentView } from '@gatepath/contract';
+import { shortDay } from '@gatepath/core/calendar';
 import { count, firstName, sideLabel } from '@gatepath/core/text';
 import { usePacketActions, useSession } from '../../api/hooks';
 import { usePalette } from '../../ui/hooks';
@@ -111,6 +112,7 @@ function standing(party: Party, s: Standing, timeZone: string): [string, string]
   const seen = s.seenAt && at(s.seenAt) !== at(s.openedAt) ? `, last seen ${at(s.seenAt)}` : '';
   const role = sideLabel(party.side, party.ordinal);
   const host = s.hostName ? `, at ${s.hostName}’s desk` : '';
+  if (receives(party) && s.askedAt && s.status !== 'dropped') return delivery(party, s, at);
   switch (s.status) {
     case 'done':
       return [`${first} is done`, `${at(s.doneAt)}${on}${host}, ${count(s.total, 'mark')}`];
@@ -145,6 +147,29 @@ function standing(party: Party, s: Standing, timeZone: string): [string, string]
       ];
     }
   }
+}
+
+/** Where somebody stands to whom it is only delivered. */
+function delivery(party: Party, s: Standing, at: (iso: string | null) => string): [string, string] {
+  const first = firstName(party.name);
+  const counts = s.countsFrom
+    ? `counts as delivered on ${shortDay(s.countsFrom.day)}`
+    : 'does not count as delivered yet';
+  const head = s.openedAt
+    ? `${first} opened it`
+    : s.wantsLetter
+      ? `${first} is to get a letter`
+      : s.letter
+        ? `A letter went to ${first}`
+        : s.status === 'done'
+          ? `Delivered to ${first}`
+          : `${first} has not opened it yet`;
+  const steps = [
+    s.openedAt ? `opened ${at(s.openedAt)}` : s.arrivedAt ? `arrived ${at(s.arrivedAt)}` : `sent ${at(s.askedAt)}`,
+    s.letter ? `${s.letter.way === 'post' ? 'posted' : 'handed over'} ${shortDay(s.letter.day)}` : '',
+    counts,
+  ];
+  return [head, steps.filter(Boolean).join(', ')];
 }
 
 /** Correcting how somebody is called and reached: the old link ends, a new one goes out. */

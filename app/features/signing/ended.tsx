@@ -1,5 +1,5 @@
 /** After the own part is done, and at every end. */
-import { holdsGate } from '@gatepath/core/filling';
+import { holdsGate, receives } from '@gatepath/core/filling';
 import { View } from 'react-native';
 import type { SigningView } from '@gatepath/contract';
 import { firstName } from '@gatepath/core/text';
@@ -64,6 +64,8 @@ function AtEnd({ token, view, onSide }: StepProps) {
 /** Where this client stands at the end, as a title and a sentence. */
 function endOf(t: Say, words: Words, view: SigningView, sealed: boolean): [string, string] {
   const { firmName } = view;
+  if (receives(view.me) && view.status !== 'declined')
+    return [t('sign.end.delivered'), t('sign.end.delivered_body', { firmName })];
   if (view.status === 'executed') return [t('sign.end.everyone'), t(sealed ? 'sign.end.sealed' : 'sign.end.sealing')];
   if (view.status === 'declined')
     return view.mine === 'declined'

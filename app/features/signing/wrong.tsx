@@ -41,6 +41,7 @@ function ownWords(code: ClientProblem): WordKey | null {
     case 'already-sent':
     case 'bad-contact':
     case 'bad-day':
+    case 'bad-letter-day':
     case 'bad-plan':
     case 'bad-value':
     case 'code-soon':

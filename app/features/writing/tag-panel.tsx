@@ -1,14 +1,19 @@
 /** Tags to be put into a text: found by what they are called, never remembered. */
 import { useState } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
-import type { TagDef } from '@gatepath/core/writing';
+import { TAG_SOURCES, type TagDef } from '@gatepath/core/writing';
 import { byKeys, usePalette } from '../../ui/hooks';
 import { Button, Card } from '../../ui/pieces';
 import { SearchBar } from '../../ui/search-bar';
 import { Body, Small, Strong } from '../../ui/text';
 import { useAbout } from './about';
 
-const FROM_WORDS: Record<TagDef['from'], string> = { deal: 'The deal', people: 'People', firm: 'The firm' };
+const FROM_WORDS: Record<TagDef['from'], string> = {
+  deal: 'The deal',
+  people: 'People',
+  firm: 'The firm',
+  paper: 'This paper alone, filled in with each use',
+};
 const TYPE_WORDS: Record<TagDef['type'], string> = {
   flag: 'yes or no',
   number: 'number',
@@ -45,7 +50,7 @@ export function TagPanel({ onPick, onClose }: { onPick: (key: string) => void; o
         </Button>
       </View>
       <ScrollView style={{ maxHeight: 260 }} {...byKeys('Tags')}>
-        {(['deal', 'people', 'firm'] as const).map((from) => {
+        {TAG_SOURCES.map((from) => {
           const some = found.filter((t) => t.from === from);
           return some.length ? (
             <View key={from}>

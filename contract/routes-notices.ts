@@ -1,0 +1,115 @@
+/** Routes for members: notices to many households, and the rules they are held to. */
+import { MAX_TABLE } from './limits';
+import { paths } from './paths';
+import { bytes, file, FILE_PROBLEMS, NOTHING, route } from './route';
+import * as s from './schemas';
+import * as v from './views';
+
+export const noticeRoutes = {
+  notices: route(paths.notices, {
+    who: 'member',
+    summary: 'Notices to households, newest first',
+    query: s.noticesQuery,
+    answer: v.pageOf(v.noticeSummary),
+    problems: [],
+  }),
+  newNotice: route(paths.newNotice, {
+    who: 'member',
+    summary: 'Begin a notice: a kit for many households; nothing goes yet',
+    body: s.noticeBody,
+    answer: v.noticeView,
+    problems: ['not-on-shelf', 'over-limits'],
+  }),
+  notice: route(paths.notice, {
+    who: 'member',
+    summary: 'How a notice stands',
+    answer: v.noticeView,
+    problems: [],
+  }),
+  setNotice: route(paths.setNotice, {
+    who: 'member',
+    summary: 'Its name, what its papers say for everybody, its rule',
+    body: s.noticePatch,
+    answer: v.noticeView,
+    problems: ['bad-fact', 'already-sent'],
+  }),
+  dropNotice: route(paths.dropNotice, {
+    who: 'member',
+    summary: 'Throw away a notice of which nothing has gone',
+    answer: NOTHING,
+    problems: ['was-sent'],
+  }),
+  noticeRows: route(paths.noticeRows, {
+    who: 'member',
+    summary: 'The households of a notice in their order, each with its steps',
+    query: s.noticeRowsQuery,
+    answer: v.pageOf(v.noticeRow),
+    problems: [],
+  }),
+  addHomes: route(paths.addHomes, {
+    who: 'member',
+    summary: 'Add homes to a notice, by their deals or all of a list',
+    body: s.homesBody,
+    answer: v.noticeView,
+    problems: ['over-limits'],
+  }),
+  homeTable: route(paths.homeTable, {
+    who: 'member',
+    summary: 'Look at a table with a row a household (CSV), or take its rows',
+    body: file('a table', MAX_TABLE),
+    query: s.homeTableQuery,
+    answer: v.homeTable,
+    problems: [...FILE_PROBLEMS, 'bad-table', 'rows-wrong', 'over-limits'],
+  }),
+  setNoticeRow: route(paths.setNoticeRow, {
+    who: 'member',
+    summary: 'What the notice says to one household, or that it is left out',
+    body: s.noticeRowPatch,
+    answer: v.noticeRow,
+    problems: ['bad-fact', 'already-sent'],
+  }),
+  noticePaper: route(paths.noticePaper, {
+    who: 'member',
+    summary: 'The papers of one household, as they will go or went',
+    answer: bytes('application/pdf'),
+    problems: ['not-on-shelf', 'reading', 'locked-setting', 'bad-fact', 'unfit-text'],
+  }),
+  goNotice: route(paths.goNotice, {
+    who: 'member',
+    summary: 'Let every household that is ready have its notice; what went does not go again',
+    answer: v.noticeView,
+    problems: ['rows-wrong', 'nothing-to-send'],
+  }),
+  stopNotice: route(paths.stopNotice, {
+    who: 'member',
+    summary: 'Stop a run; what went has gone, and the rest waits',
+    answer: v.noticeView,
+    problems: [],
+  }),
+  noticeLetters: route(paths.noticeLetters, {
+    who: 'member',
+    summary: 'The letters to be posted, one after another, each with its slip to sign for',
+    answer: bytes('application/pdf'),
+    problems: ['nothing-to-send'],
+  }),
+  lettersWent: route(paths.lettersWent, {
+    who: 'member',
+    summary: 'The letters were posted or handed over',
+    body: s.lettersBody,
+    answer: v.lettersWent,
+    problems: ['bad-letter-day', 'nothing-to-send'],
+  }),
+  noticeRules: route(paths.noticeRules, {
+    who: 'member',
+    summary: 'The firm’s rules for notices: terms, and when something counts as delivered',
+    answer: v.noticeRulesView,
+    problems: [],
+  }),
+  setNoticeRules: route(paths.setNoticeRules, {
+    who: 'member',
+    summary: 'Keep the firm’s rules for notices',
+    body: s.noticeRulesBody,
+    answer: v.noticeRulesView,
+    problems: ['bad-fact'],
+  }),
+};

@@ -1,0 +1,102 @@
+/** What is only delivered: on which day it counts as delivered, and what follows when that day comes, or it is opened. */
+import { dayOf, dueDay, shortDay, type DueDay } from '../calendar';
+import { receives } from '../packet/acts';
+import type { DeemedAfter, Delivery, Plan } from '../packet/types';
+import { isHeld, partyOf, progressOf, waitingFor } from './progress';
+import { passGate } from './pass-gate';
+import { accept, refuse, type Decision } from './refusal';
+import type { PacketEventBody, PacketState } from './types';
+
+/** How days are counted where no rule says otherwise. */
+export const USUAL_DELIVERY: Delivery = {
+  link: { n: 1, unit: 'business_days' },
+  post: { n: 3, unit: 'business_days' },
+  hand: { n: 0, unit: 'days' },
+};
+
+/** The day something counts as delivered that went on another. */
+export function deliveredAfter(after: DeemedAfter, from: string, holidays: readonly string[]): DueDay {
+  return dueDay({ ...after, way: 'after', roll: after.unit === 'business_days' }, from, holidays);
+}
+
+/**
+ * The day on which what went to a party counts as delivered.
+ *
+ * @returns null while there is none: nothing has gone yet, or the message came back and no letter went in its place
+ */
+export function countsFrom(state: PacketState, partyId: string): DueDay | null {
+  const { plan } = state;
+  const party = partyOf(plan, partyId);
+  const s = state.parties[partyId];
+  if (!party || !s?.askedAt) return null;
+  const rule = plan.delivery ?? USUAL_DELIVERY;
+  const off = plan.holidays ?? [];
+  if (s.letter) return deliveredAfter(rule[s.letter.way], s.letter.day, off);
+  const opened = s.openedAt && dayOf(s.openedAt, plan.timeZone);
+  // Whoever has opened it has it, whatever became of a message.
+  if (opened && (s.bounced || !isWrittenTo(plan, partyId)))
+    return { day: opened, why: `${shortDay(opened)}: it was opened` };
+  if (s.bounced || !isWrittenTo(plan, partyId)) return null;
+  return deliveredAfter(rule.link, dayOf(s.writtenAt ?? s.askedAt, plan.timeZone), off);
+}
+
+/** Whether somebody can be written to; a member finds it in the application. */
+export function isWrittenTo(plan: Plan, partyId: string): boolean {
+  const p = partyOf(plan, partyId);
+  return !!p && (!!p.email || !!p.phone || !!p.memberId);
+}
+
+/** Whether somebody is to get a letter on paper, and it has not gone yet. */
+export function wantsLetter(state: PacketState, partyId: string): boolean {
+  const p = partyOf(state.plan, partyId);
+  const s = state.parties[partyId];
+  if (!p || !s?.askedAt || !receives(p) || s.letter || s.status === 'done' || s.status === 'dropped') return false;
+  return !!s.bounced || !isWrittenTo(state.plan, partyId);
+}
+
+/** It is opened: with that it is delivered. */
+export function decideOpened(state: PacketState, partyId: string): Decision {
+  const s = progressOf(state, partyId);
+  const opened: PacketEventBody[] = s.openedAt ? [] : [{ type: 'opened', partyId }];
+  if (s.status === 'done' || state.status !== 'at_gate') return accept(...opened);
+  const today = countsFrom(state, partyId)?.day;
+  return accept(
+    ...opened,
+    { type: 'delivered', partyId, how: 'opened', day: today ?? null },
+    ...passing(state, [partyId]),
+  );
+}
+
+/** Those of the open gate for whom it counts as delivered by a day, and what follows. */
+export function deliveredBy(state: PacketState, today: string): PacketEventBody[] {
+  const due = waitingFor(state).flatMap((p) => {
+    const day = receives(p) ? countsFrom(state, p.id)?.day : undefined;
+    return day && day <= today ? [{ partyId: p.id, day }] : [];
+  });
+  if (!due.length) return [];
+  return [
+    ...due.map(({ partyId, day }): PacketEventBody => ({ type: 'delivered', partyId, how: 'deemed', day })),
+    ...passing(
+      state,
+      due.map((d) => d.partyId),
+    ),
+  ];
+}
+
+const passing = (state: PacketState, done: string[]): PacketEventBody[] =>
+  isHeld(state, done) ? [] : passGate(state, done);
+
+/** A letter went by post, or was handed over. */
+export function decideLetter(
+  state: PacketState,
+  { partyId, day, way, today }: { partyId: string; day: string; way: 'post' | 'hand'; today: string },
+): Decision {
+  const party = partyOf(state.plan, partyId);
+  const s = state.parties[partyId];
+  if (!party || !s || s.status === 'dropped') return refuse('unknown_party');
+  if (!receives(party) || !s.askedAt) return refuse('not_your_turn');
+  if (s.status === 'done') return refuse('already_done');
+  if (day > today || day < dayOf(s.askedAt, state.plan.timeZone)) return refuse('bad_letter_day');
+  if (s.letter?.day === day && s.letter.way === way) return accept();
+  return accept({ type: 'letter_went', partyId, day, way });
+}

@@ -1,0 +1,21 @@
+/** Passing the open gate. */
+import { holdsGate } from '../packet/acts';
+import { openFrom } from './gates';
+import { isNeeded, partyOf, progressOf } from './progress';
+import type { PacketEventBody, PacketState } from './types';
+
+/** Passes the open gate, excusing those of it whose act is not needed any more, and opens what follows. */
+export function passGate(state: PacketState, done: readonly string[] = []): PacketEventBody[] {
+  const excused = (state.plan.gates[state.gate]?.partyIds ?? []).filter(
+    (id) =>
+      !done.includes(id) &&
+      holdsGate(partyOf(state.plan, id)!) &&
+      progressOf(state, id).status !== 'done' &&
+      isNeeded(progressOf(state, id).status),
+  );
+  return [
+    ...excused.map((partyId): PacketEventBody => ({ type: 'excused', partyId })),
+    { type: 'gate_passed', gate: state.gate },
+    ...openFrom(state.plan, state.gate + 1),
+  ];
+}

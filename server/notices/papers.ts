@@ -1,0 +1,120 @@
+/** The papers of a household before and after they go, and the letters for those who cannot be written to. */
+import { dayOf } from '@gatepath/core/calendar';
+import { hasDocument } from '@gatepath/core/packet';
+import { documentsOf, partyOf, type PacketState } from '@gatepath/core/routing';
+import { calendarDay, say } from '@gatepath/core/words';
+import { sure } from '@gatepath/core/sure';
+import type { Context } from '../context';
+import { documentsByIds } from '../documents/queries';
+import type { Member } from '../firm/queries';
+import type { LetterTask } from '../pdf/letters';
+import { notFound, Problem } from '../problem';
+import { partSoFar } from '../proof/revisions';
+import { namesOf, picturesOf } from '../proof/seal-service';
+import { workOut } from '../shelf/work-out';
+import { wordsOf } from '../words';
+import * as q from './queries';
+import { noticeOr404 } from './service';
+
+/** Letters in one file: whoever prints them prints so many at a time. */
+const LETTERS_A_FILE = 100;
+
+/** A household's papers in one file, as they will go, or as they went. */
+export async function paperOfRow(
+  ctx: Context,
+  id: string,
+  rowId: string,
+  member: Member,
+): Promise<{ name: string; bytes: Uint8Array }> {
+  const db = ctx.database.pool;
+  const notice = await noticeOr404(db, id);
+  const row = await q.homeById(db, id, rowId);
+  if (!row) throw notFound('This row');
+  const name = `${notice.name}, ${row.home}.pdf`;
+  if (row.packet_id) {
+    const { state } = await ctx.packets.look(row.packet_id);
+    if (state) return { name, bytes: await joined(ctx, await filesOf(ctx, state, null), row.packet_id) };
+  }
+  if (!row.deal_id) throw notFound('The home of this row');
+  const values = { ...notice.said, ...row.said };
+  const store = { get: (key: string) => row.papers[key], set: () => undefined };
+  const { forms } = await workOut(ctx, row.deal_id, notice.kit_id, { name: notice.name, values }, member, store);
+  const files = forms.map((f) => ({ file: ctx.files.fileOf(f.document.sha256) }));
+  return { name, bytes: await joined(ctx, files, row.deal_id) };
+}
+
+type Files = LetterTask['letters'][number]['files'];
+
+const joined = (ctx: Context, files: Files, owner: string): Promise<Uint8Array> =>
+  ctx.work.run('letters', { letters: [{ cover: null, files }] }, owner);
+
+/** The papers of a packet as somebody has them before them; with what the preparer put on them. */
+async function filesOf(ctx: Context, state: PacketState, partyId: string | null): Promise<Files> {
+  const party = partyId ? partyOf(state.plan, partyId) : undefined;
+  const out: Files = [];
+  for (const d of documentsOf(state)) {
+    if (party && !hasDocument(party, d.id)) continue;
+    const { base, fills, redlines } = partSoFar(state, partyId ?? '', d);
+    if (!fills.length && !redlines.length) {
+      out.push({ file: ctx.files.fileOf(base) });
+      continue;
+    }
+    const task = {
+      file: ctx.files.fileOf(base),
+      fills,
+      redlines,
+      names: namesOf(state, d.id),
+      pictures: picturesOf(ctx, fills),
+    };
+    out.push({ bytes: await ctx.work.run('copy', task, state.packetId) });
+  }
+  return out;
+}
+
+/**
+ * The letters that are to be posted: for each a first page with whom it is for and a slip to sign for it, then its papers.
+ *
+ * @throws Problem `nothing-to-send`
+ */
+export async function lettersOf(ctx: Context, id: string): Promise<{ name: string; bytes: Uint8Array }> {
+  const db = ctx.database.pool;
+  const notice = await noticeOr404(db, id);
+  const wanted = await q.lettersOf(db, id, [], LETTERS_A_FILE);
+  if (!wanted.length) throw new Problem('nothing-to-send', 'No letter is to be posted.');
+  const firmName = (await ctx.firm())?.name ?? '';
+  const letters: LetterTask['letters'] = [];
+  for (const l of wanted) {
+    const { state } = await ctx.packets.look(l.packet_id);
+    const party = state && partyOf(state.plan, l.party_id);
+    if (!state || !party) continue;
+    const words = wordsOf(party.language);
+    const sent = await documentsByIds(
+      db,
+      documentsOf(state)
+        .filter((d) => hasDocument(party, d.id))
+        .map((d) => d.id),
+    );
+    const day = calendarDay(words, dayOf(ctx.clock.now().toISOString(), state.plan.timeZone), true);
+    const parts = { firmName, name: party.name, packetName: state.plan.packetName, dealName: state.plan.dealName };
+    letters.push({
+      cover: {
+        from: firmName,
+        to: [party.name, ...addressLines(state.plan.dealName)],
+        day,
+        subject: state.plan.packetName,
+        text: [say(words, 'letter.lead', parts), ...(state.plan.message ? [state.plan.message] : [])],
+        enclosed: sent.map((d) => say(words, 'record.pages', { name: d.name, n: d.pages.length })),
+        enclosedWord: say(words, 'letter.enclosed'),
+        slip: say(words, 'letter.slip', parts),
+        signWord: say(words, 'kind.signature'),
+        dateWord: say(words, 'paper.date'),
+      },
+      files: await filesOf(ctx, state, l.party_id),
+    });
+  }
+  const bytes = await ctx.work.run('letters', { letters: sure(letters, 'letters') }, id);
+  return { name: `${notice.name}, letters.pdf`, bytes };
+}
+
+/** "Unit 4, 4 Basin Street, Tern Lock" as lines of an address. */
+const addressLines = (dealName: string) => dealName.split(', ').slice(0, 5);

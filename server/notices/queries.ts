@@ -1,0 +1,394 @@
+/** Notices in the database: runs, and the row each household has in one. */
+import type { DealStatus, FactValue } from '@gatepath/core/deal';
+import type { HomeRow, NoticeRule } from '@gatepath/core/notices';
+import type { NoticeRow as RowView, NoticeRowsQuery } from '@gatepath/contract';
+import type { Db } from '../db/pool';
+import type { Settled } from '../shelf/written';
+
+type Said = Record<string, FactValue>;
+
+export interface NoticeRow {
+  id: string;
+  kit_id: string;
+  name: string;
+  said: Said;
+  rule: NoticeRule | null;
+  all_or_none: boolean;
+  created_by: string;
+  created_at: Date;
+  stopped_at: Date | null;
+  version: number;
+  by: string;
+}
+const NOTICE = `n.id, n.kit_id, n.name, n.said, n.rule, n.all_or_none, n.created_by, n.created_at, n.stopped_at, n.version, m.name as by
+  from notice n join member m on m.id = n.created_by`;
+
+/** One household's row. */
+export interface HomeOfNotice {
+  id: string;
+  notice_id: string;
+  n: number;
+  line: number | null;
+  home: string;
+  deal_id: string | null;
+  said: Said;
+  unread: string[];
+  state: RowView['state'];
+  problems: string[];
+  notes: string[];
+  papers: Record<string, Settled>;
+  /** ISO day on which it was worked out. */
+  worked_on: string | null;
+  packet_id: string | null;
+  gone_at: Date | null;
+}
+const ROW =
+  'id, notice_id, n, line, home, deal_id, said, unread, state, problems, notes, papers, worked_on::text, packet_id, gone_at';
+/** What lists need of a row: its papers are long. */
+export type HomeHead = Omit<HomeOfNotice, 'papers'>;
+const HEAD = ROW.replace('papers, ', '');
+
+export async function insertNotice(
+  db: Db,
+  n: Pick<NoticeRow, 'id' | 'kit_id' | 'name' | 'rule' | 'created_by'> & { at: Date },
+): Promise<void> {
+  await db.query(
+    'insert into notice (id, kit_id, name, rule, created_by, created_at) values ($1, $2, $3, $4, $5, $6)',
+    [n.id, n.kit_id, n.name, n.rule && JSON.stringify(n.rule), n.created_by, n.at],
+  );
+}
+
+export async function noticeById(db: Db, id: string): Promise<NoticeRow | null> {
+  return (await db.query<NoticeRow>(`select ${NOTICE} where n.id = $1`, [id])).rows[0] ?? null;
+}
+
+/** The same, locked: what changes a run, or lets it go, takes turns. */
+export async function lockNotice(db: Db, id: string): Promise<NoticeRow | null> {
+  return (await db.query<NoticeRow>(`select ${NOTICE} where n.id = $1 for update of n`, [id])).rows[0] ?? null;
+}
+
+export async function listNotices(db: Db, o: { after: string | null; limit: number }): Promise<NoticeRow[]> {
+  const r = await db.query<NoticeRow>(
+    `select ${NOTICE} where ($1::text is null or n.id < $1) order by n.id desc limit $2`,
+    [o.after, o.limit],
+  );
+  return r.rows;
+}
+
+export async function saveNotice(
+  db: Db,
+  n: Pick<NoticeRow, 'id' | 'name' | 'said' | 'rule' | 'all_or_none'>,
+): Promise<void> {
+  await db.query('update notice set name = $2, said = $3, rule = $4, all_or_none = $5 where id = $1', [
+    n.id,
+    n.name,
+    JSON.stringify(n.said),
+    n.rule && JSON.stringify(n.rule),
+    n.all_or_none,
+  ]);
+}
+
+export async function deleteNotice(db: Db, id: string): Promise<void> {
+  await db.query('delete from notice where id = $1', [id]);
+}
+
+/** Households behind those that are there already, in the order they come in. */
+export async function insertHomes(
+  db: Db,
+  noticeId: string,
+  from: number,
+  rows: (Pick<HomeRow, 'home' | 'values' | 'why'> & { id: string; line: number | null; dealId: string | null })[],
+): Promise<void> {
+  await db.query(
+    `insert into notice_row (id, notice_id, n, line, home, deal_id, said, unread, state)
+     select x.id, $1, $2 + x.n, x.line, x.home, x."dealId", x.values, x.why, 'new'
+     from jsonb_to_recordset($3::jsonb) as x(id text, n integer, line integer, home text, "dealId" text, values jsonb, why jsonb)`,
+    [noticeId, from, JSON.stringify(rows.map((r, i) => ({ ...r, n: i + 1 })))],
+  );
+}
+
+export async function countHomes(db: Db, noticeId: string): Promise<number> {
+  const r = await db.query<{ n: number }>('select coalesce(max(n), 0)::int as n from notice_row where notice_id = $1', [
+    noticeId,
+  ]);
+  return r.rows[0]?.n ?? 0;
+}
+
+export async function homeById(db: Db, noticeId: string, id: string): Promise<HomeOfNotice | null> {
+  const r = await db.query<HomeOfNotice>(`select ${ROW} from notice_row where notice_id = $1 and id = $2`, [
+    noticeId,
+    id,
+  ]);
+  return r.rows[0] ?? null;
+}
+
+export async function lockHome(db: Db, id: string): Promise<HomeOfNotice | null> {
+  return (await db.query<HomeOfNotice>(`select ${ROW} from notice_row where id = $1 for update`, [id])).rows[0] ?? null;
+}
+
+/** Rows that something is to be done with: worked out, or let go. Those that go come first. */
+export async function dueHomes(db: Db, noticeId: string, limit: number): Promise<HomeOfNotice[]> {
+  const r = await db.query<HomeOfNotice>(
+    `select ${ROW} from notice_row where notice_id = $1 and state in ('new', 'going')
+     order by state, n limit $2`,
+    [noticeId, limit],
+  );
+  return r.rows;
+}
+
+/** Which home each row is for, and what it says: what rows for one and the same home are found by. */
+export async function placedHomes(
+  db: Db,
+  noticeId: string,
+): Promise<{ id: string; n: number; dealId: string; values: Said }[]> {
+  const r = await db.query<{ id: string; n: number; dealId: string; values: Said }>(
+    `select id, coalesce(line, n) as n, deal_id as "dealId", said as values from notice_row
+     where notice_id = $1 and deal_id is not null and state <> 'left_out' order by n`,
+    [noticeId],
+  );
+  return r.rows;
+}
+
+/** What came of working a row out; when anything of the notice was changed meanwhile, it is worked out once more. */
+export async function saveWorked(
+  db: Db,
+  w: Pick<HomeOfNotice, 'id' | 'problems' | 'notes' | 'papers' | 'state'> & { on: string; version: number },
+): Promise<void> {
+  await db.query(
+    `update notice_row r set state = $2, problems = $3, notes = $4, papers = $5, worked_on = $6 from notice n
+     where r.id = $1 and r.state = 'new' and n.id = r.notice_id and n.version = $7`,
+    [w.id, w.state, JSON.stringify(w.problems), JSON.stringify(w.notes), JSON.stringify(w.papers), w.on, w.version],
+  );
+}
+
+/** A row as a member changed it: to be worked out anew. */
+export async function saveHome(
+  db: Db,
+  h: Pick<HomeOfNotice, 'id' | 'home' | 'deal_id' | 'said' | 'unread' | 'state'>,
+): Promise<void> {
+  await db.query('update notice_row set home = $2, deal_id = $3, said = $4, unread = $5, state = $6 where id = $1', [
+    h.id,
+    h.home,
+    h.deal_id,
+    JSON.stringify(h.said),
+    JSON.stringify(h.unread),
+    h.state,
+  ]);
+}
+
+/** Has rows looked at anew: all that have not gone, or those for one home. */
+export async function renewHomes(db: Db, noticeId: string, dealId: string | null = null): Promise<void> {
+  await db.query('update notice set version = version + 1 where id = $1', [noticeId]);
+  await db.query(
+    `update notice_row set state = 'new' where notice_id = $1 and state in ('ready', 'wrong')
+       and ($2::text is null or deal_id = $2)`,
+    [noticeId, dealId],
+  );
+}
+
+/** Lets everything that is ready go. @returns how many rows */
+export async function letGo(db: Db, noticeId: string): Promise<number> {
+  await db.query('update notice set stopped_at = null where id = $1', [noticeId]);
+  const r = await db.query(`update notice_row set state = 'going' where notice_id = $1 and state = 'ready'`, [
+    noticeId,
+  ]);
+  return r.rowCount ?? 0;
+}
+
+/** Holds what has not begun to go. */
+export async function hold(db: Db, noticeId: string, at: Date): Promise<void> {
+  const r = await db.query(
+    `update notice_row set state = 'ready' where notice_id = $1 and state = 'going' and packet_id is null`,
+    [noticeId],
+  );
+  if (r.rowCount) await db.query('update notice set stopped_at = $2 where id = $1', [noticeId, at]);
+}
+
+/** A row's packet, from the moment there is one. */
+export async function setPacket(db: Db, id: string, packetId: string): Promise<void> {
+  await db.query('update notice_row set packet_id = $2 where id = $1', [id, packetId]);
+}
+
+/** A row whose packet is on its way; its papers lie with the packet from now on. */
+export async function setGone(db: Db, id: string, at: Date): Promise<void> {
+  await db.query(
+    `update notice_row set state = 'gone', gone_at = $2, papers = '{}', problems = '[]' where id = $1 and state = 'going'`,
+    [id, at],
+  );
+}
+
+/** A row that cannot go after all. */
+export async function setWrong(db: Db, id: string, problems: string[]): Promise<void> {
+  await db.query(`update notice_row set state = 'wrong', problems = $2 where id = $1 and state in ('new', 'going')`, [
+    id,
+    JSON.stringify(problems),
+  ]);
+}
+
+export interface Counts {
+  homes: number;
+  fresh: number;
+  ready: number;
+  going: number;
+  wrong: number;
+  left_out: number;
+  gone: number;
+  arrived: number;
+  came_back: number;
+  opened: number;
+  done: number;
+  letters: number;
+}
+
+/** How far those are to whom a packet goes, a row a packet. */
+const STEPS = `select pp.packet_id,
+    bool_and(pp.arrived_at is not null or exists (select 1 from message x where x.packet_id = pp.packet_id
+      and x.party_id = pp.party_id and x.status in ('kept', 'sent'))) as arrived,
+    bool_or(pp.bounced) as came_back, bool_and(pp.opened_at is not null) as opened, bool_and(pp.status = 'done') as done,
+    bool_or(pp.wants_letter) as letter, max(pp.counts_from)::text as counts_from
+  from packet_party pp
+  where pp.act <> 'copy' and pp.status not in ('dropped', 'excused')`;
+
+/** How many households of each notice are how far. */
+export async function countsOf(db: Db, noticeIds: string[]): Promise<Map<string, Counts>> {
+  const r = await db.query<Counts & { id: string }>(
+    `select r.notice_id as id, count(*)::int as homes,
+       count(*) filter (where r.state = 'new')::int as fresh, count(*) filter (where r.state = 'ready')::int as ready,
+       count(*) filter (where r.state = 'going')::int as going, count(*) filter (where r.state = 'wrong')::int as wrong,
+       count(*) filter (where r.state = 'left_out')::int as left_out, count(*) filter (where r.state = 'gone')::int as gone,
+       count(*) filter (where s.arrived and not s.came_back)::int as arrived, count(*) filter (where s.came_back)::int as came_back,
+       count(*) filter (where s.opened)::int as opened, count(*) filter (where s.done)::int as done,
+       count(*) filter (where s.letter)::int as letters
+     from notice_row r left join (${STEPS} and pp.packet_id in
+       (select packet_id from notice_row where notice_id = any($1::text[])) group by pp.packet_id) s on s.packet_id = r.packet_id
+     where r.notice_id = any($1::text[]) group by r.notice_id`,
+    [noticeIds],
+  );
+  return new Map(r.rows.map(({ id, ...c }) => [id, c]));
+}
+
+export interface Steps {
+  packet_id: string;
+  arrived: boolean;
+  came_back: boolean;
+  opened: boolean;
+  done: boolean;
+  letter: boolean;
+  counts_from: string | null;
+}
+
+/** How far the packets of some rows are. */
+export async function stepsOf(db: Db, packetIds: string[]): Promise<Map<string, Steps>> {
+  const r = await db.query<Steps>(`${STEPS} and pp.packet_id = any($1::text[]) group by pp.packet_id`, [packetIds]);
+  return new Map(r.rows.map((s) => [s.packet_id, s]));
+}
+
+export interface PartyOfRow {
+  packet_id: string;
+  party_id: string;
+  name: string;
+  act: string;
+  status: string;
+  opened_at: string | null;
+  bounced: boolean;
+  wants_letter: boolean;
+  problem: string | null;
+}
+
+/** Those to whom packets go, with why a message to them came back. */
+export async function partiesOfRows(db: Db, packetIds: string[]): Promise<PartyOfRow[]> {
+  const r = await db.query<PartyOfRow>(
+    `select pp.packet_id, pp.party_id, x->>'name' as name, pp.act, pp.status, pp.opened_at, pp.bounced, pp.wants_letter,
+       case when pp.bounced then (select m.problem from message m where m.packet_id = pp.packet_id and m.party_id = pp.party_id
+         and m.status = 'returned' order by m.id desc limit 1) end as problem
+     from packet_party pp join packet p on p.id = pp.packet_id
+       join lateral jsonb_array_elements(p.path->'parties') x on x->>'id' = pp.party_id
+     where pp.packet_id = any($1::text[]) and pp.act <> 'copy' and pp.status not in ('dropped', 'excused')
+     order by pp.position`,
+    [packetIds],
+  );
+  return r.rows;
+}
+
+const SHOWS: Record<NoticeRowsQuery['show'], string> = {
+  all: 'true',
+  wrong: `r.state = 'wrong'`,
+  ready: `r.state in ('new', 'ready', 'going')`,
+  gone: `r.state = 'gone'`,
+  letters: 'exists (select 1 from packet_party pp where pp.packet_id = r.packet_id and pp.wants_letter)',
+};
+
+export async function listHomes(
+  db: Db,
+  o: { noticeId: string; after: number; show: NoticeRowsQuery['show']; limit: number },
+): Promise<HomeHead[]> {
+  const r = await db.query<HomeHead>(
+    `select ${HEAD} from notice_row r where notice_id = $1 and n > $2 and ${SHOWS[o.show]} order by n limit $3`,
+    [o.noticeId, o.after, o.limit],
+  );
+  return r.rows;
+}
+
+/** Tenants of deals, by name, in their order. */
+export async function tenantsOf(db: Db, dealIds: string[]): Promise<Map<string, string[]>> {
+  const r = await db.query<{ deal_id: string; names: string[] }>(
+    `select deal_id, array_agg(name order by ordinal) as names from party where deal_id = any($1::text[]) and side = 'tenant'
+     group by deal_id`,
+    [dealIds],
+  );
+  return new Map(r.rows.map((x) => [x.deal_id, x.names]));
+}
+
+/** Tenancies at any of these addresses (with or without the town, in lower case), or with one of these ids. */
+export async function homesAt(
+  db: Db,
+  keys: string[],
+): Promise<{ id: string; address: string; city: string; status: DealStatus }[]> {
+  const r = await db.query<{ id: string; address: string; city: string; status: DealStatus }>(
+    `select id, address, city, status from deal where kind = 'tenancy' and archived_at is null
+       and (lower(address) = any($1::text[]) or lower(address || ', ' || city) = any($1::text[]) or id = any($1::text[]))`,
+    [keys],
+  );
+  return r.rows;
+}
+
+/** The address of a deal that a row is moved to, or null. */
+export async function addressOf(db: Db, dealId: string): Promise<string | null> {
+  return (
+    (await db.query<{ address: string }>('select address from deal where id = $1', [dealId])).rows[0]?.address ?? null
+  );
+}
+
+export async function addressesOf(db: Db, dealIds: string[]): Promise<{ id: string; address: string }[]> {
+  return (
+    await db.query<{ id: string; address: string }>(
+      'select id, address from deal where id = any($1::text[]) order by lower(address), id',
+      [dealIds],
+    )
+  ).rows;
+}
+
+/** Parties that are to get a letter, with the packets they are in. */
+export async function lettersOf(
+  db: Db,
+  noticeId: string,
+  rowIds: string[],
+  limit: number,
+): Promise<{ packet_id: string; party_id: string }[]> {
+  const r = await db.query<{ packet_id: string; party_id: string }>(
+    `select pp.packet_id, pp.party_id from notice_row r join packet_party pp on pp.packet_id = r.packet_id and pp.wants_letter
+     where r.notice_id = $1 and (cardinality($2::text[]) = 0 or r.id = any($2::text[])) order by r.n, pp.position limit $3`,
+    [noticeId, rowIds, limit],
+  );
+  return r.rows;
+}
+
+/** The rules of the firm; null while it has the samples. */
+export async function firmRules(db: Db): Promise<NoticeRule[] | null> {
+  const r = await db.query<{ notice_rules: NoticeRule[] | null }>('select notice_rules from firm order by id limit 1');
+  return r.rows[0]?.notice_rules ?? null;
+}
+
+export async function saveFirmRules(db: Db, rules: NoticeRule[]): Promise<void> {
+  await db.query('update firm set notice_rules = $1', [JSON.stringify(rules)]);
+}
