@@ -7,3 +7,6 @@ export const Ceremony = lazy(async () => ({ default: (await import('./features/s
 
 /** The same, gone through by a member before anything is sent. */
 export const Rehearsal = lazy(async () => ({ default: (await import('./features/signing/ceremony')).Rehearsal }));
+
+/** A person's own page. */
+export const OwnPage = lazy(async () => ({ default: (await import('./features/own/own-page')).OwnPage }));

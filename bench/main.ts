@@ -9,6 +9,7 @@ import { rows as replaying } from './replay';
 import { rows as sealing } from './sealing';
 import { rows as lists } from './lists';
 import { rows as sealingLarge } from './sealing-large';
+import { rows as notices } from './notices';
 import { rows as wire } from './wire';
 import type { Row } from './measure';
 
@@ -28,6 +29,7 @@ for (const [name, run] of [
   ['replay', replaying],
   ['lists', lists],
   ['deals', deals],
+  ['notices', notices],
   ['acts', acts],
   ['wire', wire],
   ['reading', async () => [await reading()]],

@@ -105,7 +105,7 @@ test('the description tells who may come, what goes in, what comes out and what 
   expect(paths['/deals/{dealId}/documents']!.post!.requestBody!.content).toHaveProperty(['multipart/form-data']);
   expect(Object.keys(paths['/documents/{documentId}']!.delete!.responses)).toContain('204');
   const change = paths['/packets/{packetId}/changes']!.post!.requestBody!.content['application/json']!.schema;
-  expect(change.oneOf).toHaveLength(14);
+  expect(change.oneOf).toHaveLength(15);
   expect(paths['/documents/{documentId}/pages/{page}']!.get!.parameters).toMatchObject([
     { name: 'documentId', in: 'path', required: true, schema: { type: 'string' } },
     { name: 'page', in: 'path', required: true, schema: { type: 'integer', minimum: 1 } },

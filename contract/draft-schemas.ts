@@ -13,7 +13,7 @@ import {
 } from '@gatepath/core/packet';
 import { SIDES } from '@gatepath/core/text';
 import { choiceOf } from './choice';
-import { day, gate, id, language, line, object, rect, text } from './fields';
+import { calendarDay, day, gate, id, language, line, object, rect, text } from './fields';
 import { EDITS_AT_ONCE } from './limits';
 
 const schedule = object({
@@ -177,3 +177,12 @@ export const sendBody = object({
   despiteWarnings: yup.boolean().default(false),
 });
 export type SendBody = yup.InferType<typeof sendBody>;
+
+export const sendLaterBody = object({
+  version: yup.number().integer().min(1).required(),
+  despiteWarnings: yup.boolean().default(false),
+  /** A day and an hour of the deal's own time. */
+  day: calendarDay().required('Choose a day.'),
+  hour: yup.number().integer().min(0).max(23).required('Choose an hour.'),
+});
+export type SendLaterBody = yup.InferType<typeof sendLaterBody>;

@@ -5,6 +5,7 @@
 export * from './schemas';
 export type * from './views';
 export type * from './signing-views';
+export type * from './own-schemas';
 export * from './facts';
 export { UNCLEAN } from './fields';
 export * from './limits';

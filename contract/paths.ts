@@ -128,6 +128,8 @@ export const paths = {
   editPacket: to('POST', '/packets/:packetId/edits'),
   dropPacket: to('DELETE', '/packets/:packetId'),
   sendPacket: to('POST', '/packets/:packetId/send'),
+  sendLater: to('PUT', '/packets/:packetId/sending'),
+  sendNotLater: to('DELETE', '/packets/:packetId/sending'),
   withdrawPacket: to('POST', '/packets/:packetId/withdraw'),
   changePacket: to('POST', '/packets/:packetId/changes'),
   newVersion: to('POST', '/packets/:packetId/new-version'),
@@ -195,6 +197,13 @@ export const paths = {
   handOver: to('POST', '/signing/:token/hand-over'),
   agreementCopy: to('POST', '/signing/:token/agreement/copy'),
   decline: to('POST', '/signing/:token/decline'),
+  askForPage: to('POST', '/signing/:token/own-page'),
+  ownPage: to('GET', '/mine/:token'),
+  sendOwnCode: to('POST', '/mine/:token/code'),
+  giveOwnCode: to('POST', '/mine/:token/step'),
+  setOwnLanguage: to('PUT', '/mine/:token/language'),
+  openOwn: to('POST', '/mine/:token/packets/:packetId'),
+  ownFile: to('GET', '/mine/:token/packets/:packetId/documents/:documentId'),
 } satisfies Record<string, Wire>;
 
 export type RouteName = keyof typeof paths;

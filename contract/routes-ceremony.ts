@@ -1,6 +1,7 @@
 /** Routes for clients, through their own pass. */
 import { picture } from './core-answers';
 import { LARGE_BODY, MAX_FILE, MAX_PICTURE } from './limits';
+import { ownPageSent } from './own-schemas';
 import { paths } from './paths';
 import { REFUSED } from './problems';
 import { EVENTS, file, FILE_PROBLEMS, NOTHING, PDF, PNG, route } from './route';
@@ -137,5 +138,11 @@ export const ceremonyRoutes = {
     body: s.declineBody,
     answer: signingView,
     problems: REFUSED,
+  }),
+  askForPage: route(paths.askForPage, {
+    who: 'pass',
+    summary: 'Send this person the address of their own page',
+    answer: ownPageSent,
+    problems: ['code-soon'],
   }),
 };

@@ -161,6 +161,19 @@ export const officeRoutes = {
     answer: v.packetView,
     problems: [...REFUSED, 'changed-meanwhile', 'gate-check', 'warnings', 'reading'],
   }),
+  sendLater: route(paths.sendLater, {
+    who: 'member',
+    summary: 'Check the draft, and set the day and hour at which it is sent',
+    body: s.sendLaterBody,
+    answer: v.packetView,
+    problems: ['already-sent', 'bad-day', 'changed-meanwhile', 'gate-check', 'warnings', 'reading'],
+  }),
+  sendNotLater: route(paths.sendNotLater, {
+    who: 'member',
+    summary: 'Stop a sending that waits',
+    answer: v.packetView,
+    problems: [],
+  }),
   withdrawPacket: route(paths.withdrawPacket, {
     who: 'member',
     summary: 'Withdraw a packet that is on its way',

@@ -1,7 +1,8 @@
 /** Routes that are open to anybody. */
 import { MAX_FILE } from './limits';
 import { paths } from './paths';
-import { bytes, file, FILE_PROBLEMS, route } from './route';
+import { bytes, file, FILE_PROBLEMS, PDF, route } from './route';
+import { ownCodeBody, ownFileQuery, ownLanguageBody, ownPageQuery, ownPageView } from './own-schemas';
 import * as s from './schemas';
 import * as v from './views';
 
@@ -40,6 +41,52 @@ export const openRoutes = {
     summary: 'A calendar (RFC 5545), by its secret address',
     answer: bytes('text/calendar'),
     problems: [],
+    slow: true,
+  }),
+  ownPage: route(paths.ownPage, {
+    who: 'anybody',
+    summary: 'A person’s own page; before the code is given nothing of what is on it',
+    query: ownPageQuery,
+    answer: ownPageView,
+    problems: ['dead-link'],
+    slow: true,
+  }),
+  sendOwnCode: route(paths.sendOwnCode, {
+    who: 'anybody',
+    summary: 'Send the code that opens an own page to its person',
+    answer: ownPageView,
+    problems: ['dead-link', 'code-soon', 'locked'],
+    slow: true,
+  }),
+  giveOwnCode: route(paths.giveOwnCode, {
+    who: 'anybody',
+    summary: 'Give the code; this browser is let in for some hours',
+    body: ownCodeBody,
+    answer: ownPageView,
+    problems: ['dead-link', 'wrong-code', 'locked'],
+    slow: true,
+  }),
+  setOwnLanguage: route(paths.setOwnLanguage, {
+    who: 'anybody',
+    summary: 'The language of an own page',
+    body: ownLanguageBody,
+    answer: ownPageView,
+    problems: ['dead-link'],
+    slow: true,
+  }),
+  openOwn: route(paths.openOwn, {
+    who: 'anybody',
+    summary: 'A link into one of the person’s own packets',
+    answer: v.passView,
+    problems: ['dead-link', 'step-wanted'],
+    slow: true,
+  }),
+  ownFile: route(paths.ownFile, {
+    who: 'anybody',
+    summary: 'A document of the person’s own: as it was sent, or sealed',
+    query: ownFileQuery,
+    answer: PDF,
+    problems: ['dead-link', 'step-wanted'],
     slow: true,
   }),
   check: route(paths.check, {

@@ -255,6 +255,8 @@ export const packetView = named('Packet', {
   kin: list(
     shape({ id: text(), name: text(), how: oneOf(['new_version', 'old_version', 'late_round', 'first_round']) }),
   ),
+  /** Of a draft that waits to be sent: when; of one that did not go when its time came: why. */
+  later: shape({ at: moment().nullable(), by: text(), problem: text().nullable() }).nullable(),
   sent: sentView.nullable(),
 });
 export type PacketView = yup.InferType<typeof packetView>;

@@ -11,6 +11,7 @@ import { InProcess } from '../server/http/in-process';
 import { newId } from '../server/ids';
 import { documentById } from '../server/documents/queries';
 import { captionsOn } from './captions';
+import { loadNotice } from './notices';
 import { loadShelf } from './shelf';
 import { loadYear } from './year';
 import { agencyDisclosure, listingAgreement, sellersDisclosure } from './papers';
@@ -250,6 +251,8 @@ export async function loadWorld(running: Running, say: (step: string) => void): 
     });
     say('Filling the shelf');
     await loadShelf(desk, { packetId: packet.id, name: 'Listing papers' });
+    say('Sending a notice to ten homes');
+    await loadNotice(desk, running.ctx);
   }
 }
 

@@ -3,9 +3,9 @@ import { spawn } from 'node:child_process';
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import type { DealSummary, MessageSummary, ShelfSummary } from '@gatepath/contract';
+import type { DealSummary, MessageSummary, NoticeSummary, ShelfSummary } from '@gatepath/contract';
 import type { Page } from 'puppeteer-core';
-import { byTestId, chooseFile, launch, openPage, PHONE, settled, signIn, tap, WIDE } from './browser';
+import { byTestId, chooseFile, launch, openPage, PHONE, settled, signIn, tap, type, WIDE } from './browser';
 import { download } from './proof';
 
 const OUT = path.join(process.cwd(), 'docs', 'screenshots');
@@ -83,9 +83,6 @@ await shot(wide, 'deals-wide');
 await wide.goto(`${base}/insight`);
 await wide.waitForSelector(byTestId('chart-through'));
 await shot(wide, 'insight-wide');
-await wide.goto(`${base}/deals/${dealAt('88').id}`);
-await wide.waitForSelector(byTestId('packet-row'));
-await shot(wide, 'deal-wide');
 await wide.goto(`${base}/rules/sample-sale-water`);
 await wide.waitForSelector(byTestId('trial'));
 await shot(wide, 'rule-wide');
@@ -94,10 +91,6 @@ await wide.waitForSelector(byTestId('sheet'));
 await tap(wide, 'all-pages');
 await tap(wide, 'thumb-5');
 await shot(wide, 'desk-wide');
-await wide.goto(`${base}/packets/${packetAt('14')}`);
-await wide.waitForSelector(byTestId('ledger'));
-await tap(wide, 'cell-2-done');
-await shot(wide, 'packet-wide');
 
 const { items: forms } = await get<{ items: ShelfSummary[] }>(wide, '/api/shelf?what=form');
 await wide.goto(`${base}/forms/${forms.find((f) => f.name.startsWith('Lead'))!.id}`);
@@ -110,6 +103,11 @@ await wide.goto(`${base}/forms/${forms.find((f) => f.name.startsWith('Rules'))!.
 await wide.waitForSelector(byTestId('signatures-part'));
 await shot(wide, 'written-wide');
 
+const { items: notices } = await get<{ items: NoticeSummary[] }>(wide, '/api/notices');
+await wide.goto(`${base}/notices/${notices[0]!.id}`);
+await wide.waitForSelector(byTestId('home-row'));
+await shot(wide, 'notices-wide');
+
 const client = await openPage(browser, { ...PHONE, deviceScaleFactor: 1 });
 await client.goto(linkOf('Callum Alder', 'ask'));
 await client.waitForSelector(byTestId('fill'));
@@ -118,10 +116,25 @@ await client.goto(linkOf('Юрий Калина', 'executed'));
 await client.waitForSelector(byTestId('ended'));
 await shot(client, 'signed-phone');
 
-const sealed = await get<{ sent: { sealed: { documentId: string }[] } }>(wide, `/api/packets/${packetAt('Unit')}`);
+await client.goto(linkOf('Callum Alder', 'ask'));
+await tap(client, 'more');
+await tap(client, 'ask-own-page');
+await client.waitForSelector(byTestId('own-asked'));
+const newest = async (kind: string) =>
+  (await get<{ items: MessageSummary[] }>(wide, '/api/mailroom?limit=20')).items.find((m) => m.kind === kind)!;
+await client.goto((await newest('own_page')).link!.replace(/^https?:\/\/[^/]+/, base));
+await tap(client, 'send-code');
+await client.waitForSelector(byTestId('code'));
+const { bodyText } = await get<{ bodyText: string }>(wide, `/api/mailroom/${(await newest('own_code')).id}`);
+await type(client, 'code', /\b\d{6}\b/.exec(bodyText)![0]);
+await tap(client, 'give-code');
+await client.waitForSelector(byTestId('own-packet'));
+await shot(client, 'own-phone');
+
+const sealed = await get<{ sent: { sealed: { documentId: string }[] } }>(wide, `/api/packets/${packetAt('Unit 3B')}`);
 const file = await download(
   wide,
-  `/api/packets/${packetAt('Unit')}/sealed/${sealed.sent.sealed[0]!.documentId}`,
+  `/api/packets/${packetAt('Unit 3B')}/sealed/${sealed.sent.sealed[0]!.documentId}`,
   path.join(dir, 'Agency disclosure (sealed).pdf'),
 );
 await wide.goto(`${base}/check`);

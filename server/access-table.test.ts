@@ -108,6 +108,8 @@ beforeAll(async () => {
     viewId: 'none',
     textId: 'none',
     shelfId: 'none',
+    noticeId: 'none',
+    rowId: 'none',
     list: 'deals',
     tableKind: 'people',
     page: 1,

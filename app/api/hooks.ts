@@ -10,6 +10,7 @@ import type {
   PacketView,
   PartyBody,
   SendBody,
+  SendLaterBody,
   SessionView,
   SetupBody,
   SignInBody,
@@ -179,6 +180,14 @@ export function usePacketActions(packetId: string) {
   return {
     send: useMutation({
       mutationFn: (body: SendBody) => call('sendPacket', { params: { packetId }, body }),
+      onSuccess,
+    }),
+    sendLater: useMutation({
+      mutationFn: (body: SendLaterBody) => call('sendLater', { params: { packetId }, body }),
+      onSuccess,
+    }),
+    sendNotLater: useMutation({
+      mutationFn: () => call('sendNotLater', { params: { packetId } }),
       onSuccess,
     }),
     withdraw: useMutation({

@@ -163,6 +163,7 @@ export function underWay(
     dealParties: [],
     holidays: [],
     kin: [],
+    later: null,
     sent,
     ...more.packet,
   };

@@ -16,6 +16,7 @@ interface OwnProps {
   onKeyDown?: (e: never) => void;
   onFocus?: (e: never) => void;
   'aria-pressed'?: boolean;
+  'aria-expanded'?: boolean;
   dataSet?: Record<string, string>;
 }
 

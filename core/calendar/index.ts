@@ -71,6 +71,11 @@ export function morningOf(day: string, zone: string): string {
   return DateTime.fromISO(day, { zone }).set({ hour: NUDGE_HOUR }).toUTC().toISO()!;
 }
 
+/** An hour of a day in a zone, as an instant; one that a change of the clocks leaves out is the next there is. */
+export function hourOf(day: string, hour: number, zone: string): string {
+  return DateTime.fromISO(day, { zone }).set({ hour }).toUTC().toISO()!;
+}
+
 /**
  * The days on which somebody is nudged who was asked at an instant and does nothing. None is
  * after the last day, no two are the same, and the day of the warning needs no nudge too.

@@ -16,6 +16,7 @@ import { memberOfRequest } from '../firm/session';
 import { mailroomRoutes } from '../mailroom/routes';
 import { importRoutes } from '../imports/routes';
 import { insightRoutes } from '../insight/routes';
+import { ownRoutes } from '../own/routes';
 import { peopleRoutes } from '../people/routes';
 import { packetRoutes } from '../packets/routes';
 import { Problem } from '../problem';
@@ -50,6 +51,7 @@ export async function api(app: FastifyInstance, { ctx }: { ctx: Context }): Prom
     sessionRoutes,
     proofRoutes,
     calendarRoutes,
+    ownRoutes,
     descriptionRoutes,
   ]);
   await area('member', (inside) => office(inside, ctx), [

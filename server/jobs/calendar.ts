@@ -6,7 +6,8 @@ import { inTransaction } from '../db/tx';
 import { digestReaders, memberById, noteDigest } from '../firm/queries';
 import { layOut } from '../mail/messages';
 import { postLetter } from '../mailroom/post';
-import { packetsToTick } from '../packets/queries';
+import { sendWhenDue } from '../packets/later';
+import { packetsToSend, packetsToTick } from '../packets/queries';
 import { todayView, todayWords } from '../today/service';
 import { Problem } from '../problem';
 
@@ -27,6 +28,7 @@ export async function lookAtCalendar(ctx: Context): Promise<void> {
 export async function runCalendar(ctx: Context): Promise<void> {
   const db = ctx.database.pool;
   for (const id of await packetsToTick(db, ctx.clock.now(), A_LOOK)) await ctx.jobs.queueNow('tick', id);
+  for (const id of await packetsToSend(db, ctx.clock.now(), A_LOOK)) await ctx.jobs.queueNow('tick', id);
   const firm = await ctx.firm();
   if (!firm) return;
   const now = ctx.clock.now().toISOString();
@@ -37,6 +39,7 @@ export async function runCalendar(ctx: Context): Promise<void> {
 
 /** Does what the calendar has for one packet. */
 export async function tickPacket(ctx: Context, packetId: string): Promise<void> {
+  await sendWhenDue(ctx, packetId);
   await ctx.packets.alone(packetId, async ({ state, run }) => {
     if (!state) return;
     const zone = state.plan.timeZone;

@@ -54,6 +54,42 @@ function shortOf(post: Post, words: Words): string {
     : `${String(post.parts?.firmName ?? '')}: ${post.message.subject}`;
 }
 
+/** Queues a message to a person that is about no packet: by email, or as a text message to who has a phone only. */
+export async function postToPerson(
+  ctx: Context,
+  tx: Tx,
+  post: {
+    kind: string;
+    to: { name: string; email: string; phone: string | null };
+    message: Composed;
+    /** The same as a text message. */
+    text: string;
+    link: string | null;
+  },
+): Promise<void> {
+  const { to } = post;
+  const byMail = !!to.email;
+  const id = newId();
+  await insertMessage(tx.db, {
+    id,
+    packet_id: null,
+    deal_id: null,
+    party_id: null,
+    kind: post.kind,
+    channel: byMail ? 'email' : 'text',
+    to_name: to.name,
+    to_email: to.email,
+    to_phone: byMail ? null : to.phone,
+    subject: post.message.subject,
+    body_text: byMail ? post.message.text : post.text,
+    body_html: byMail ? post.message.html : '',
+    link: post.link,
+    at: ctx.clock.now(),
+  });
+  await ctx.jobs.queue(tx, 'mail', id);
+  tx.afterCommit(() => ctx.live.tell(topics.mailroom()));
+}
+
 /** Queues a message to a member that is about no packet. */
 export async function postLetter(
   ctx: Context,

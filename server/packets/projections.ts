@@ -1,5 +1,5 @@
 /** The read models of packets: what lists and other features ask for without replaying a log. */
-import { type Mark, receives, requiredPlaces } from '@gatepath/core/packet';
+import { whoOf, type Mark, receives, requiredPlaces } from '@gatepath/core/packet';
 import {
   EVENTS,
   type PacketEvent,
@@ -229,5 +229,6 @@ function partyRow(state: PacketState, partyId: string): PacketPartyRow {
     counts_from: receives(party) ? (countsFrom(state, partyId)?.day ?? null) : null,
     bounced: !!p.bounced && !p.letter,
     wants_letter: wantsLetter(state, partyId),
+    ...whoOf(party),
   };
 }

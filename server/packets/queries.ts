@@ -25,10 +25,15 @@ export interface PacketRow {
   continues_id: string | null;
   /** The notice to many households it is one of. */
   notice_id: string | null;
+  /** When a draft is to be sent, and who set it; whether warnings were seen, and why it did not go. */
+  send_at: Date | null;
+  send_by: string | null;
+  send_despite: boolean;
+  send_problem: string | null;
 }
 
 const COLUMNS =
-  'id, deal_id, name, status, created_by, created_at, seq, last_hash, gate, gate_count, marks_total, marks_done, hold_up, sent_at, ended_at, replaces_id, continues_id, notice_id';
+  'id, deal_id, name, status, created_by, created_at, seq, last_hash, gate, gate_count, marks_total, marks_done, hold_up, sent_at, ended_at, replaces_id, continues_id, notice_id, send_at, send_by, send_despite, send_problem';
 
 /** Parties and gates of a packet as they stand now. */
 export interface PathRow {
@@ -250,6 +255,33 @@ export async function packetsToTick(db: Db, now: Date, most: number): Promise<st
     [now, most],
   );
   return r.rows.map((x) => x.id);
+}
+
+/** Drafts whose time to be sent has come. */
+export async function packetsToSend(db: Db, now: Date, most: number): Promise<string[]> {
+  const r = await db.query<{ id: string }>(
+    `select id from packet p where send_at <= $1 and status = 'drafting'
+       and not exists (select 1 from work_failure f where f.queue = 'tick' and f.thing = p.id)
+       and not exists (select 1 from pgboss.job j where j.name = 'tick' and j.singleton_key = p.id and j.state <= 'active')
+     order by send_at limit $2`,
+    [now, most],
+  );
+  return r.rows.map((x) => x.id);
+}
+
+/** Sets when a draft is sent. */
+export async function setSendAt(db: Db, id: string, o: { at: Date; by: string; despite: boolean }): Promise<void> {
+  await db.query('update packet set send_at = $2, send_by = $3, send_despite = $4, send_problem = null where id = $1', [
+    id,
+    o.at,
+    o.by,
+    o.despite,
+  ]);
+}
+
+/** A draft waits no more; with the reason where it could not go. */
+export async function clearSendAt(db: Db, id: string, problem: string | null): Promise<void> {
+  await db.query('update packet set send_at = null, send_problem = $2 where id = $1', [id, problem]);
 }
 
 /** Packets that came of this one. */

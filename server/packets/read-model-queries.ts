@@ -24,6 +24,9 @@ export interface PacketPartyRow {
   counts_from: string | null;
   bounced: boolean;
   wants_letter: boolean;
+  /** Who they are: name and address, in lower case. */
+  called: string;
+  mailbox: string | null;
 }
 
 /** What the events made of packets; `path` is null where it stays as it is. */
@@ -65,14 +68,15 @@ export async function savePacketParties(db: Db, rows: PacketPartyRow[]): Promise
   if (!rows.length) return;
   await db.query(
     `insert into packet_party (packet_id, party_id, position, gate, status, side, act, asked_at, opened_at, agreed_at, done_at, last_act_at, marks_total, marks_done,
-       arrived_at, counts_from, bounced, wants_letter)
+       arrived_at, counts_from, bounced, wants_letter, called, mailbox)
      select * from jsonb_to_recordset($1::jsonb) as p(packet_id text, party_id text, position integer, gate integer, status text,
        side text, act text, asked_at text, opened_at text, agreed_at text, done_at text, last_act_at text, marks_total integer, marks_done integer,
-       arrived_at text, counts_from date, bounced boolean, wants_letter boolean)
+       arrived_at text, counts_from date, bounced boolean, wants_letter boolean, called text, mailbox text)
      on conflict (packet_id, party_id) do update set gate = excluded.gate, status = excluded.status, side = excluded.side, act = excluded.act, asked_at = excluded.asked_at,
        opened_at = excluded.opened_at, agreed_at = excluded.agreed_at, done_at = excluded.done_at, last_act_at = excluded.last_act_at,
        marks_total = excluded.marks_total, marks_done = excluded.marks_done, arrived_at = excluded.arrived_at,
-       counts_from = excluded.counts_from, bounced = excluded.bounced, wants_letter = excluded.wants_letter`,
+       counts_from = excluded.counts_from, bounced = excluded.bounced, wants_letter = excluded.wants_letter,
+       called = excluded.called, mailbox = excluded.mailbox`,
     [JSON.stringify(rows)],
   );
 }

@@ -5,6 +5,7 @@ import { serve } from '../http/routing';
 import { rehearsalView } from '../signing/rehearsal';
 import * as changes from './change-service';
 import * as drafts from './draft-service';
+import * as later from './later';
 import * as service from './service';
 
 export function packetRoutes(app: FastifyInstance, ctx: Context): void {
@@ -18,6 +19,14 @@ export function packetRoutes(app: FastifyInstance, ctx: Context): void {
   });
   serve(app, 'sendPacket', async ({ params, body, member }) => {
     await service.sendPacket(ctx, params.packetId, body, member);
+    return service.packetView(ctx, params.packetId);
+  });
+  serve(app, 'sendLater', async ({ params, body, member }) => {
+    await later.sendLater(ctx, params.packetId, body, member);
+    return service.packetView(ctx, params.packetId);
+  });
+  serve(app, 'sendNotLater', async ({ params }) => {
+    await later.sendNotLater(ctx, params.packetId);
     return service.packetView(ctx, params.packetId);
   });
   serve(app, 'withdrawPacket', async ({ params, body, member }) => {

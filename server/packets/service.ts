@@ -31,7 +31,7 @@ import { documentsByIds, documentsOfDeal, type DocumentRow } from '../documents/
 import { documentView, factsFiles } from '../documents/service';
 import { endedForms } from '../shelf/queries';
 import { forecastView } from '../insight/pace';
-import type { Member } from '../firm/queries';
+import { memberById, type Member } from '../firm/queries';
 import { notFound, Problem } from '../problem';
 import { chainFileName, writeChain } from '../proof/chain-file';
 import { haveAccessCodes, seenOf } from '../signing/queries';
@@ -131,7 +131,7 @@ export async function lookThrough(
 }
 
 /** The gate check of a draft as it stands: throws what stops it, and warnings that are not yet accepted. */
-async function checkDraft(ctx: Context, packetId: string, body: SendBody): Promise<CheckedDraft> {
+export async function checkDraft(ctx: Context, packetId: string, body: SendBody): Promise<CheckedDraft> {
   const db = ctx.database.pool;
   const row = await packetOr404(db, packetId);
   const { draft, version } = await q.draftOf(db, packetId);
@@ -198,8 +198,16 @@ export async function packetView(ctx: Context, id: string): Promise<PacketView> 
     dealParties: parties.map(partyView),
     holidays: (await ctx.firm())?.holidays ?? [],
     kin: await kinView(db, row, draft),
+    later: await laterOf(db, row),
     sent: row.status === 'drafting' ? null : await sentView(ctx, id),
   };
+}
+
+/** When a draft waits to be sent, or why it did not go. */
+async function laterOf(db: Db, row: q.PacketRow): Promise<PacketView['later']> {
+  if (row.status !== 'drafting' || (!row.send_at && !row.send_problem)) return null;
+  const by = row.send_by ? await memberById(db, row.send_by) : null;
+  return { at: row.send_at?.toISOString() ?? null, by: by?.name ?? '', problem: row.send_problem };
 }
 
 async function kinView(db: Db, row: q.PacketRow, draft: Draft): Promise<PacketView['kin']> {

@@ -2,6 +2,7 @@ import type { FastifyInstance } from 'fastify';
 import type { Context } from '../context';
 import { sendPage, sendPdf, sendPdfBytes, sendPng } from '../documents/routes';
 import { serve } from '../http/routing';
+import { askForPage } from '../own/service';
 import { topics } from '../live/live';
 import * as entry from './entry';
 import * as hands from './hands';
@@ -54,6 +55,7 @@ export function signingRoutes(app: FastifyInstance, ctx: Context): void {
     });
     return service.openPass(ctx, { ...visit, cookies: { ...visit.cookies, [proof.name]: proof.secret } });
   });
+  serve(app, 'askForPage', ({ visit }) => askForPage(ctx, visit));
   serve(app, 'setLanguage', ({ body, visit }) => talk.setLanguage(ctx, visit, body.language));
   serve(app, 'agree', ({ body, visit }) => service.agree(ctx, visit, body));
   serve(app, 'agreementCopy', async ({ visit }) => {

@@ -4,7 +4,6 @@ import type { Act, DraftEdit } from '@gatepath/core/packet';
 import { newSlot } from '@gatepath/core/shelf';
 import { newId } from '../ids';
 import type { InProcess } from '../http/in-process';
-import type { Context } from '../context';
 
 const t = (text: string) => ({ type: 'text', text });
 const tag = (key: string) => ({ type: 'tag', attrs: { key } });
@@ -34,12 +33,11 @@ const rentText = (tenants: string, signed: boolean) => ({
   ],
 });
 
-export interface Server extends InProcess {
-  ctx: Context;
-}
+/** What these need of a server: in this process, or over the wire. */
+export type Desk = Pick<InProcess, 'ok' | 'post'>;
 
 /** A kit of one written form, for every tenant, who signs it or only has it delivered. */
-export async function noticeKit(server: Server, act: Act, name = 'Change of rent'): Promise<ShelfItemView> {
+export async function noticeKit(server: Desk, act: Act, name = 'Change of rent'): Promise<ShelfItemView> {
   let form = await server.ok('newWritten', { body: { name } });
   const params = { shelfId: form.id };
   const tenants = { ...newSlot('every', 'tenant', 1, newId(), 0), act };
@@ -50,14 +48,17 @@ export async function noticeKit(server: Server, act: Act, name = 'Change of rent
   await server.ok('editShelfItem', { params, body: { edits } });
   const text = { language: 'en', doc: rentText(tenants.id, act === 'sign') };
   form = await server.ok('saveWritten', { params, body: { version: 1, text } });
-  await server.ctx.jobs.idle('read');
+  while (!form.documents.every((d) => d.status === 'ready')) {
+    await new Promise((r) => setTimeout(r, 50));
+    form = await server.ok('shelfItem', { params });
+  }
   form = await server.ok('putOnShelf', { params, body: { version: form.version } });
   const kit = await server.ok('newKit', { body: { name, formIds: [form.id] } });
   return server.ok('putOnShelf', { params: { shelfId: kit.id }, body: { version: kit.version } });
 }
 
 /** Tenancies at units of a street, brought in as a table; each with one tenant, every seventh with two. */
-export async function tenancies(server: Server, count: number, street = '4 Basin Street'): Promise<string[]> {
+export async function tenancies(server: Desk, count: number, street = '4 Basin Street'): Promise<string[]> {
   const homes = Array.from({ length: count }, (_, i) => `Unit ${i + 1}, ${street}`);
   const rows = homes.map((home, i) => {
     const second = i % 7 === 6 ? `; Rowan Tran ${i + 1} <rowan${i + 1}@example.com>` : '';
@@ -68,6 +69,5 @@ export async function tenancies(server: Server, count: number, street = '4 Basin
     take: 'all',
   });
   if (done.status !== 200) throw new Error(done.raw.toString());
-  await server.ctx.jobs.idle('rules');
   return homes;
 }

@@ -327,6 +327,11 @@ function Packets({ deal, arriving }: { deal: DealView; arriving: boolean }) {
         </View>
       )}
       {name === null ? <KitChooser dealId={deal.id} /> : null}
+      {name === null && deal.kind === 'tenancy' ? (
+        <Button kind="quiet" onPress={() => router.push(`/notices/new?deals=${deal.id}`)} testID="send-notice">
+          Send a notice
+        </Button>
+      ) : null}
     </Card>
   );
 }

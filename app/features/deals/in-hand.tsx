@@ -1,5 +1,6 @@
 /** Several deals in hand: their acts in one bar at the foot. */
 import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { router } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { DealsActBody, DealSummary } from '@gatepath/contract';
@@ -93,6 +94,14 @@ export function InHand({ deals, onDone }: { deals: DealSummary[]; onDone: () => 
             </Button>
             <Button onPress={() => setTagging(true)}>Tag</Button>
             <UseKitOn deals={deals} />
+            {deals.every((d) => d.kind === 'tenancy') ? (
+              <Button
+                onPress={() => router.push(`/notices/new?deals=${deals.map((d) => d.id).join(',')}`)}
+                testID="hand-notice"
+              >
+                Send a notice
+              </Button>
+            ) : null}
             <DropMenu anchor={(open) => <Button onPress={open}>Give to a colleague</Button>}>
               {(firm.data?.members ?? []).map((m) => (
                 <MenuItem key={m.id} title={m.name} onPress={() => act.mutate({ act: 'give', memberId: m.id })} />

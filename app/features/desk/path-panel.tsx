@@ -25,6 +25,7 @@ import { DocumentsCard } from './documents-card';
 import { ThrowAway, WordsCard } from './packet-cards';
 import { PartyRow } from './party-row';
 import { ScheduleCard } from './schedule-card';
+import { SendLaterCard } from './send-later-card';
 import type { Desk } from './use-desk';
 
 const PATTERNS: { value: PathPattern; label: string }[] = [
@@ -55,6 +56,7 @@ export function PathPanel({ desk }: { desk: Desk }) {
       <Addable desk={desk} />
       <AddMyself desk={desk} />
       <DocumentsCard desk={desk} />
+      <SendLaterCard desk={desk} />
       <ScheduleCard desk={desk} />
       <WordsCard on={desk} nameLabel="Name of the packet" tags={[...desk.view.tags.keys()].slice(0, 4)} />
       <ThrowAway desk={desk} />

@@ -1,6 +1,7 @@
 import { router } from 'expo-router';
 import { useFirm, useSession, useSignOut } from '../../api/hooks';
 import { CalendarFeed } from '../deals/calendar-feed';
+import { NoticeRulesCard } from './notice-rules-card';
 import { TextsCard } from './texts-card';
 import { ClockCard, FailuresCard, HolidaysCard, NoticesCard } from './settings';
 import { NotReady, isReady } from '../../ui/not-ready';
@@ -48,6 +49,7 @@ export function FirmPlace() {
         </Button>
       </Card>
       <TextsCard />
+      <NoticeRulesCard />
       <NoticesCard />
       <Card>
         <Heading>Your calendar</Heading>

@@ -9,10 +9,9 @@ import { count } from '@gatepath/core/text';
 import { isOneOf } from '@gatepath/core/sure';
 import { uploadFile } from '../../api/client';
 import { useFilePick } from '../../ui/file-pick';
-import { usePalette } from '../../ui/hooks';
-import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, Card, Choice, IconButton, Note, Page, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
+import { Columns } from './columns';
 
 const WHAT: Record<TableKind, string> = { deals: 'Deals', people: 'People' };
 
@@ -127,57 +126,6 @@ function Look({ kind, file }: { kind: TableKind; file: File }) {
         </>
       ) : null}
     </>
-  );
-}
-
-function Columns({ seen, onSet }: { seen: ImportView; onSet: (at: number, key: string) => void }) {
-  const p = usePalette();
-  const label = (key: string) => seen.fields.find((f) => f.key === key)?.label ?? 'left out';
-  return (
-    <Card testID="import-columns">
-      <Heading>Which column is what</Heading>
-      {seen.missing.length ? (
-        <Note tone="warn" title={`No column is taken for: ${seen.missing.join(', ')}. Choose one.`} />
-      ) : null}
-      {seen.headings.map((heading, i) => (
-        <View
-          key={`${i} ${heading}`}
-          style={{
-            flexDirection: 'row',
-            alignItems: 'center',
-            gap: 10,
-            borderTopWidth: i ? 1 : 0,
-            borderColor: p.rule,
-          }}
-        >
-          <View style={{ flex: 1, paddingVertical: 8 }}>
-            <Strong numberOfLines={1}>{heading || `Column ${i + 1}`}</Strong>
-            <Small numberOfLines={1}>
-              {seen.sample
-                .map((r) => r[i])
-                .filter(Boolean)
-                .join(', ') || 'nothing in the first rows'}
-            </Small>
-          </View>
-          <DropMenu
-            anchor={(open) => (
-              <Button
-                kind="quiet"
-                onPress={open}
-                label={`${heading || `Column ${i + 1}`} is: ${label(seen.map[i] ?? '')}. Change it`}
-              >
-                {label(seen.map[i] ?? '')}
-              </Button>
-            )}
-          >
-            <MenuItem title="left out" onPress={() => onSet(i, '')} />
-            {seen.fields.map((f) => (
-              <MenuItem key={f.key} title={f.label} onPress={() => onSet(i, f.key)} />
-            ))}
-          </DropMenu>
-        </View>
-      ))}
-    </Card>
   );
 }
 

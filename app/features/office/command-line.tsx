@@ -20,6 +20,8 @@ const PLACES = [
   { words: 'New deal', href: '/deals/new', more: 'open begin listing sale tenancy' },
   { words: 'Shelf', href: '/shelf', more: 'forms kits' },
   { words: 'New kit', href: '/shelf/new-kit', more: 'forms' },
+  { words: 'Notices', href: '/notices', more: 'rent entry letters tenants many homes' },
+  { words: 'New notice', href: '/notices/new', more: 'rent entry many homes' },
   { words: 'People', href: '/people', more: 'address book contacts' },
   { words: 'How it goes', href: '/insight', more: 'charts insight weeks time at gate' },
   { words: 'Bring in a table', href: '/import', more: 'csv vcard import deals people' },

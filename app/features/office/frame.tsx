@@ -74,7 +74,9 @@ function NavLink({ href, label }: (typeof PLACES)[number]) {
   const p = usePalette();
   const wide = useWide();
   const router = useRouter();
-  const on = usePathname().startsWith(href);
+  const path = usePathname();
+  // Notices are the third list of the shelf.
+  const on = path.startsWith(href) || (href === '/shelf' && path.startsWith('/notices'));
   return (
     <Pressable
       role="link"

@@ -1,10 +1,10 @@
 /** One party of a packet on its way: where it stands, and what can be done for it. */
-import { holdsGate, byLink, receives, ACT_FACTS } from '@gatepath/core/packet';
+import { holdsGate, byLink, receives, ACT_FACTS, LETTER_WAYS } from '@gatepath/core/packet';
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { PacketView, SentView } from '@gatepath/contract';
-import { shortDay } from '@gatepath/core/calendar';
+import { dayOf, shortDay } from '@gatepath/core/calendar';
 import { count, firstName, sideLabel } from '@gatepath/core/text';
 import { usePacketActions, useSession } from '../../api/hooks';
 import { usePalette } from '../../ui/hooks';
@@ -96,6 +96,20 @@ export function PartyLine({ id, packet, sent }: Props) {
           {`Let ${first} try again`}
         </Button>
       ) : null}
+      {under && s.wantsLetter ? (
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+          {LETTER_WAYS.map((way) => (
+            <Button
+              key={way}
+              busy={change.isPending}
+              onPress={() => change.mutate({ type: 'letter', partyId: id, way, day: todayIn(packet.timeZone) })}
+              testID={`letter-${way}-${first}`}
+            >
+              {way === 'post' ? 'Letter posted today' : 'Letter handed over today'}
+            </Button>
+          ))}
+        </View>
+      ) : null}
       {error ? <Trouble error={error} /> : null}
       {doing === 'fix' ? <FixParty packet={packet} party={party} onClose={() => setDoing(null)} /> : null}
       {doing === 'act' ? <ChangeAct packet={packet} sent={sent} party={party} onClose={() => setDoing(null)} /> : null}
@@ -103,6 +117,8 @@ export function PartyLine({ id, packet, sent }: Props) {
     </View>
   );
 }
+
+const todayIn = (timeZone: string) => dayOf(new Date().toISOString(), timeZone);
 
 /** Where a party stands, as a line and a smaller one. */
 function standing(party: Party, s: Standing, timeZone: string): [string, string] {

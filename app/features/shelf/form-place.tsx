@@ -33,6 +33,7 @@ const asPacket = (form: ShelfItemView, timeZone: string): PacketView => ({
   dealParties: [],
   holidays: [],
   kin: [],
+  later: null,
   sent: null,
 });
 

@@ -1,6 +1,6 @@
 /** The shelf: the firm's forms and kits, so that what was right once stays right. */
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { router } from 'expo-router';
+import { router, useLocalSearchParams } from 'expo-router';
 import { useState } from 'react';
 import { Image, Pressable, View } from 'react-native';
 import { ProgressBar } from 'react-native-paper';
@@ -14,48 +14,46 @@ import { useNewOnShelf, useShelf, type ShelfKind } from '../../api/shelf-hooks';
 import { useFilePick } from '../../ui/file-pick';
 import { usePalette, useSettled, useWide } from '../../ui/hooks';
 import { ListPage } from '../../ui/list-page';
-import { Button, Card, Choice, Note, Trouble } from '../../ui/pieces';
+import { Button, Card, Note, Trouble } from '../../ui/pieces';
 import { SearchBar } from '../../ui/search-bar';
-import { Body, Heading, Small, Strong, Title } from '../../ui/text';
+import { Body, Heading, Small, Strong } from '../../ui/text';
 import { PAPER_FILES } from '../deals/uploads';
+import { ShelfHead } from './shelf-head';
 import { SlotPath, SlotToken } from './slot-path';
-
-const WHAT: { value: ShelfKind; label: string }[] = [
-  { value: 'kit', label: 'Kits' },
-  { value: 'form', label: 'Forms' },
-];
 
 export function ShelfPlace() {
   const wide = useWide();
-  const [what, setWhat] = useState<ShelfKind>('kit');
+  const asked = useLocalSearchParams<{ what?: string }>().what;
+  const [what, setWhat] = useState<ShelfKind>(asked === 'form' ? 'form' : 'kit');
   const [retired, setRetired] = useState(false);
   const [search, setSearch] = useState('');
   const list = useShelf(what, useSettled(search, 150), retired);
   const header = (
     <>
-      <View style={{ flexDirection: wide ? 'row' : 'column', gap: 12 }}>
-        <Title style={wide ? { flex: 1 } : null}>Shelf</Title>
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
-          <NewForm />
-          <WriteForm />
-          <BringBundle />
-          <Button
-            kind="main"
-            icon="plus"
-            onPress={() => router.push('/shelf/new-kit')}
-            testID="new-kit"
-            style={wide ? null : { flex: 1 }}
-          >
-            New kit
-          </Button>
-        </View>
-      </View>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 12 }}>
-        <Choice label="What is shown" value={what} options={WHAT} onChange={setWhat} />
+      <ShelfHead
+        what={what}
+        onWhat={setWhat}
+        acts={
+          <>
+            <NewForm />
+            <WriteForm />
+            <BringBundle />
+            <Button
+              kind="main"
+              icon="plus"
+              onPress={() => router.push('/shelf/new-kit')}
+              testID="new-kit"
+              style={wide ? null : { flex: 1 }}
+            >
+              New kit
+            </Button>
+          </>
+        }
+      >
         <Button kind="quiet" onPress={() => setRetired(!retired)}>
           {retired ? 'Show those in use' : 'Show retired ones'}
         </Button>
-      </View>
+      </ShelfHead>
       <SearchBar
         placeholder={what === 'kit' ? 'Find a kit' : 'Find a form'}
         value={search}

@@ -7,6 +7,7 @@ import { listIn, type Words } from '@gatepath/core/words';
 import { usePalette } from '../../ui/hooks';
 import { Button, Page } from '../../ui/pieces';
 import { Small, Title } from '../../ui/text';
+import { AskForPage } from '../own/ask-for-page';
 import { Questions } from './ask-step';
 import type { StepProps } from './step';
 import { Lead, Downloads, WhoIs } from './parts';
@@ -37,6 +38,8 @@ function AtEnd({ token, view, onSide }: StepProps) {
   const words = useWords();
   const sealed = view.documents.length > 0 && view.documents.every((d) => d.sealed);
   const [title, text] = endOf(t, words, view, sealed);
+  // To read it is all there is to do.
+  const reads = receives(view.me);
   return (
     <Page max={560}>
       <WhoIs view={view} over />
@@ -45,10 +48,17 @@ function AtEnd({ token, view, onSide }: StepProps) {
       />
       <Title testID="ended">{title}</Title>
       <Lead>{text}</Lead>
-      <Downloads token={token} view={view}>
-        <Button kind="quiet" onPress={() => onSide('read')} style={{ alignSelf: 'flex-start' }}>
+      {reads ? (
+        <Button large kind="main" onPress={() => onSide('read')} testID="read-it">
           {t('sign.end.read_here')}
         </Button>
+      ) : null}
+      <Downloads token={token} view={view}>
+        {reads ? null : (
+          <Button kind="quiet" onPress={() => onSide('read')} style={{ alignSelf: 'flex-start' }}>
+            {t('sign.end.read_here')}
+          </Button>
+        )}
       </Downloads>
       <Questions view={view} />
       {view.status === 'at_gate' && holdsGate(view.me) && view.mine !== 'waiting' ? (
@@ -56,6 +66,7 @@ function AtEnd({ token, view, onSide }: StepProps) {
           {t('sign.ask')}
         </Button>
       ) : null}
+      <AskForPage token={token} />
       <Small>{t('sign.end.close')}</Small>
     </Page>
   );

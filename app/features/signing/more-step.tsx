@@ -3,6 +3,7 @@ import { puts } from '@gatepath/core/filling';
 import { Button, Page } from '../../ui/pieces';
 import { Title } from '../../ui/text';
 import type { StepProps } from './step';
+import { AskForPage } from '../own/ask-for-page';
 import { Downloads, Languages, WhoIs } from './parts';
 import { useSay } from './say';
 
@@ -29,6 +30,7 @@ export function MoreStep({ token, signing, view, onBack, onSide }: StepProps) {
       ) : null}
       <Downloads token={token} view={view} />
       <Languages signing={signing} view={view} />
+      <AskForPage token={token} />
       {view.mayHandOver ? (
         <Button large onPress={() => onSide('hand_over')} testID="hand-over">
           {t('sign.hand_over')}

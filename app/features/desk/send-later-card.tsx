@@ -1,0 +1,107 @@
+/** Sending at a day and hour of the deal's own time: set, shown while it waits, and stopped. */
+import { useState } from 'react';
+import { View } from 'react-native';
+import { dayOf } from '@gatepath/core/calendar';
+import { usePacketActions, useSession } from '../../api/hooks';
+import { DayField } from '../../ui/day-field';
+import { DropMenu, MenuItem } from '../../ui/menu';
+import { Button, Card, Note, Trouble } from '../../ui/pieces';
+import { Switch } from '../../ui/switch';
+import { Heading, Small } from '../../ui/text';
+import type { Desk } from './use-desk';
+
+const HOURS = Array.from({ length: 24 }, (_, hour) => hour);
+const hourWords = (hour: number) => `${hour}:00`;
+
+const whenWords = (iso: string, timeZone: string) =>
+  new Intl.DateTimeFormat('en-GB', {
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+    hour: 'numeric',
+    minute: '2-digit',
+    timeZone,
+  }).format(new Date(iso));
+
+export function SendLaterCard({ desk }: { desk: Desk }) {
+  const { packet } = desk;
+  const { sendNotLater } = usePacketActions(packet.id);
+  const [open, setOpen] = useState(false);
+  if (packet.status !== 'drafting') return null;
+  const { later } = packet;
+  return (
+    <Card style={{ gap: 10 }} testID="send-later">
+      <Heading>When it goes</Heading>
+      {later?.problem ? <Note tone="warn" title={`It was not sent: ${later.problem}`} /> : null}
+      {later?.at ? (
+        <Note
+          tone="good"
+          title={`Waits to be sent ${whenWords(later.at, packet.timeZone)}, set by ${later.by}. It is checked once more then.`}
+          testID="waits"
+          action={
+            <Button
+              kind="quiet"
+              busy={sendNotLater.isPending}
+              onPress={() => sendNotLater.mutate()}
+              style={{ alignSelf: 'flex-start' }}
+              testID="send-not-later"
+            >
+              Stop it
+            </Button>
+          }
+        />
+      ) : open ? (
+        <SetTime desk={desk} onDone={() => setOpen(false)} />
+      ) : (
+        <>
+          <Small>When you send it; or at a day and hour of your choice.</Small>
+          <Button onPress={() => setOpen(true)} style={{ alignSelf: 'flex-start' }} testID="choose-time">
+            Choose a time
+          </Button>
+        </>
+      )}
+      {sendNotLater.isError ? <Trouble error={sendNotLater.error} /> : null}
+    </Card>
+  );
+}
+
+function SetTime({ desk, onDone }: { desk: Desk; onDone: () => void }) {
+  const { packet } = desk;
+  const { sendLater } = usePacketActions(packet.id);
+  const now = useSession().data?.now ?? new Date().toISOString();
+  const [day, setDay] = useState('');
+  const [hour, setHour] = useState(9);
+  const [despite, setDespite] = useState(false);
+  const warns = desk.view.findings.some((f) => f.severity === 'warns');
+  return (
+    <>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10, alignItems: 'flex-end' }}>
+        <DayField label="Day" value={day} min={dayOf(now, packet.timeZone)} onChange={setDay} testID="later-day" />
+        <DropMenu anchor={(show) => <Button onPress={show} testID="later-hour">{`at ${hourWords(hour)}`}</Button>}>
+          {HOURS.map((h) => (
+            <MenuItem key={h} title={hourWords(h)} onPress={() => setHour(h)} />
+          ))}
+        </DropMenu>
+      </View>
+      <Small>{`In the deal’s time, ${packet.timeZone}.`}</Small>
+      {warns ? (
+        <Switch label="Send it despite the warnings" on={despite} onChange={setDespite} testID="later-despite" />
+      ) : null}
+      {sendLater.isError ? <Trouble error={sendLater.error} /> : null}
+      <View style={{ flexDirection: 'row', gap: 10 }}>
+        <Button
+          kind="main"
+          disabled={!day || desk.saving.state !== 'saved'}
+          busy={sendLater.isPending}
+          onPress={() =>
+            sendLater.mutate({ version: desk.version, day, hour, despiteWarnings: despite }, { onSuccess: onDone })
+          }
+          testID="send-later-now"
+        >
+          Send it then
+        </Button>
+        <Button onPress={onDone}>Leave it</Button>
+      </View>
+    </>
+  );
+}

@@ -1,0 +1,156 @@
+/** The firm's rules for notices: how long before its day each must be delivered, and when it counts as that. */
+import { useState } from 'react';
+import { View } from 'react-native';
+import type { NoticeRulesView } from '@gatepath/contract';
+import { useNoticeRules } from '../../api/notice-hooks';
+import { usePalette } from '../../ui/hooks';
+import { Input } from '../../ui/input';
+import { DropMenu, MenuItem } from '../../ui/menu';
+import { NumberField } from '../../ui/number-field';
+import { Button, Card, Choice, IconButton, Trouble } from '../../ui/pieces';
+import { Heading, Small, Strong } from '../../ui/text';
+
+type Rule = NoticeRulesView['rules'][number];
+type After = Rule['term'];
+
+const UNITS: { value: After['unit']; label: string }[] = [
+  { value: 'days', label: 'days' },
+  { value: 'business_days', label: 'business days' },
+];
+const WAYS: { way: keyof Rule['delivery']; label: string }[] = [
+  { way: 'link', label: 'sent by its link' },
+  { way: 'post', label: 'posted as a letter' },
+  { way: 'hand', label: 'handed over' },
+];
+
+export function NoticeRulesCard() {
+  const { rules, keep } = useNoticeRules();
+  const [draft, setDraft] = useState<Rule[] | null>(null);
+  const [open, setOpen] = useState<string | null>(null);
+  if (!rules.data) return rules.isError ? <Trouble error={rules.error} retry={() => void rules.refetch()} /> : null;
+  const shown = draft ?? rules.data.rules;
+  const change = (rule: Rule) => setDraft(shown.map((r) => (r.id === rule.id ? rule : r)));
+  const add = () => {
+    const id = `rule-${Date.now()}`;
+    const usual = { n: 1, unit: 'business_days' as const };
+    const delivery = { link: usual, post: { ...usual, n: 3 }, hand: { n: 0, unit: 'days' as const } };
+    setDraft([...shown, { id, name: 'New rule', day: null, term: { n: 30, unit: 'days' }, delivery }]);
+    setOpen(id);
+  };
+  return (
+    <Card testID="notice-rules" style={{ gap: 10 }}>
+      <Heading>Rules for notices</Heading>
+      <Small>Samples to begin with: look at each, and set it as your law and your leases want it.</Small>
+      {shown.map((rule) => (
+        <RuleRow
+          key={rule.id}
+          rule={rule}
+          days={rules.data.days}
+          open={open === rule.id}
+          onOpen={() => setOpen(open === rule.id ? null : rule.id)}
+          onChange={change}
+          onDrop={() => setDraft(shown.filter((r) => r.id !== rule.id))}
+        />
+      ))}
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+        <Button icon="plus" onPress={add}>
+          Add a rule
+        </Button>
+        {draft ? (
+          <>
+            <Button
+              kind="main"
+              busy={keep.isPending}
+              disabled={draft.some((r) => !r.name.trim())}
+              onPress={() => keep.mutate({ rules: draft }, { onSuccess: () => setDraft(null) })}
+              testID="keep-notice-rules"
+            >
+              Keep the rules
+            </Button>
+            <Button kind="quiet" onPress={() => setDraft(null)}>
+              Leave it
+            </Button>
+          </>
+        ) : null}
+      </View>
+      {keep.isError ? <Trouble error={keep.error} /> : null}
+    </Card>
+  );
+}
+
+const words = ({ n, unit }: After) => `${n} ${unit === 'days' ? '' : 'business '}${n === 1 ? 'day' : 'days'}`;
+
+interface RowProps {
+  rule: Rule;
+  days: NoticeRulesView['days'];
+  open: boolean;
+  onOpen: () => void;
+  onChange: (rule: Rule) => void;
+  onDrop: () => void;
+}
+
+function RuleRow({ rule, days, open, onOpen, onChange, onDrop }: RowProps) {
+  const p = usePalette();
+  const day = days.find((d) => d.key === rule.day)?.label;
+  return (
+    <View style={{ gap: 8, borderTopWidth: 1, borderColor: p.rule, paddingTop: 8 }}>
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+        <View style={{ flex: 1 }}>
+          <Strong>{rule.name}</Strong>
+          <Small>
+            {day ? `delivered ${words(rule.term)} before: ${day.toLowerCase()}` : 'no term'}
+            {`; counts ${words(rule.delivery.link)} after sending, ${words(rule.delivery.post)} after posting`}
+          </Small>
+        </View>
+        <IconButton name="pencil" label={`Change the rule ${rule.name}`} on={open} onPress={onOpen} />
+        <IconButton name="trash" label={`Take the rule ${rule.name} away`} onPress={onDrop} />
+      </View>
+      {open ? (
+        <View style={{ gap: 10 }}>
+          <Input label="Name" value={rule.name} maxLength={60} onChangeText={(name) => onChange({ ...rule, name })} />
+          <DropMenu
+            anchor={(show) => (
+              <Button onPress={show} style={{ alignSelf: 'flex-start' }}>
+                {day ? `Counts back from: ${day}` : 'Counts back from no day'}
+              </Button>
+            )}
+          >
+            <MenuItem title="No day" onPress={() => onChange({ ...rule, day: null })} />
+            {days.map((d) => (
+              <MenuItem key={d.key} title={d.label} onPress={() => onChange({ ...rule, day: d.key })} />
+            ))}
+          </DropMenu>
+          {rule.day ? (
+            <AfterField
+              label="Delivered before it by"
+              value={rule.term}
+              onChange={(term) => onChange({ ...rule, term })}
+            />
+          ) : null}
+          {WAYS.map(({ way, label }) => (
+            <AfterField
+              key={way}
+              label={`Counts as delivered, when ${label}, after`}
+              value={rule.delivery[way]}
+              onChange={(value) => onChange({ ...rule, delivery: { ...rule.delivery, [way]: value } })}
+            />
+          ))}
+        </View>
+      ) : null}
+    </View>
+  );
+}
+
+function AfterField({ label, value, onChange }: { label: string; value: After; onChange: (value: After) => void }) {
+  return (
+    <View style={{ gap: 4 }}>
+      <NumberField label={label} value={value.n} min={0} max={365} onChange={(n) => onChange({ ...value, n })} />
+      <Choice
+        label={`${label}: days of which sort`}
+        value={value.unit}
+        options={UNITS}
+        onChange={(unit) => onChange({ ...value, unit })}
+      />
+    </View>
+  );
+}

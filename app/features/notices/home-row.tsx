@@ -1,0 +1,235 @@
+/** A household's row: what its notice says, how far it is, and, opened, everything that can be done for it. */
+import { router } from 'expo-router';
+import { useState, type ReactElement } from 'react';
+import { Linking, Pressable, View } from 'react-native';
+import type { NoticeRow, NoticeView } from '@gatepath/contract';
+import { urlOf } from '@gatepath/contract/paths';
+import { shortDay } from '@gatepath/core/calendar';
+import { factWords, type FactDef, type FactValue } from '@gatepath/core/deal';
+import { firstName, listWords } from '@gatepath/core/text';
+import { isOfPaper } from '@gatepath/core/writing';
+import type { useNoticeActs } from '../../api/notice-hooks';
+import { usePalette } from '../../ui/hooks';
+import { Button, Trouble } from '../../ui/pieces';
+import { Body, Small, Strong } from '../../ui/text';
+import { webProps } from '../../ui/web';
+import { FactField } from '../deals/fact-field';
+import { StepMark, type StepName } from './step-mark';
+
+export type Acts = ReturnType<typeof useNoticeActs>;
+
+/** The steps there are: a notice that is only delivered is not signed. */
+export const stepsOf = (notice: Pick<NoticeView, 'signed'>): { name: StepName; label: string }[] => [
+  { name: 'worked', label: 'worked out' },
+  { name: 'gone', label: 'gone' },
+  { name: 'arrived', label: 'arrived' },
+  { name: 'opened', label: 'opened' },
+  ...(notice.signed ? [{ name: 'done' as const, label: 'signed' }] : []),
+];
+
+export const WIDTH = { home: 2.2, tenants: 1.7, value: 112, from: 92, step: 62, says: 2.4 };
+
+/** What the papers ask for as facts are asked for. */
+export const asFacts = (notice: Pick<NoticeView, 'tags'>): FactDef[] =>
+  notice.tags.flatMap((t) => (t.type === 'names' ? [] : [{ ...t, type: t.type, kinds: [] }]));
+
+/** Tags that rows say something of, or that are said of nobody yet; so many columns as there is room for. */
+export function columnsOf(notice: NoticeView, rows: readonly NoticeRow[]): FactDef[] {
+  const said = new Set(rows.flatMap((r) => Object.keys(r.values)));
+  return asFacts(notice)
+    .filter((t) => said.has(t.key))
+    .slice(0, 2);
+}
+
+export const valueWords = (def: FactDef, value: FactValue | undefined): string =>
+  value === undefined ? '' : def.type === 'day' ? shortDay(String(value)) : factWords(def, value);
+
+interface Props {
+  row: NoticeRow;
+  notice: NoticeView;
+  columns: readonly FactDef[];
+  acts: Acts;
+  wide: boolean;
+}
+
+export function HomeRow(props: Props) {
+  const { row, notice, acts, wide } = props;
+  const p = usePalette();
+  const [open, setOpen] = useState(false);
+  const bad = row.state === 'wrong' || row.steps.arrived === 'failed';
+  const out = row.state === 'left_out';
+  const tenants = listWords(row.tenants) || 'nobody yet';
+  // What is wrong stands beneath, whole, once the row is open.
+  const says =
+    open && row.state === 'wrong' ? null : (
+      <Small style={bad ? { color: p.wine, fontWeight: '700' } : null} numberOfLines={open ? undefined : 3}>
+        {row.says}
+      </Small>
+    );
+  return (
+    <View
+      role="row"
+      testID="home-row"
+      style={{
+        borderTopWidth: 1,
+        borderColor: p.rule,
+        backgroundColor: bad ? p.brickWash : 'transparent',
+        opacity: out ? 0.6 : 1,
+      }}
+    >
+      <Pressable
+        role="button"
+        onPress={() => setOpen(!open)}
+        aria-label={`${row.home}, ${tenants}. ${row.says || row.state}`}
+        {...webProps({ 'aria-expanded': open })}
+        style={{
+          flexDirection: wide ? 'row' : 'column',
+          alignItems: wide ? 'center' : 'stretch',
+          gap: wide ? 10 : 4,
+          minHeight: 44,
+          paddingHorizontal: 14,
+          paddingVertical: 9,
+        }}
+      >
+        {wide ? <Cells {...props} says={says} /> : <Lines {...props} says={says} />}
+      </Pressable>
+      {open ? <Opened row={row} notice={notice} acts={acts} /> : null}
+    </View>
+  );
+}
+
+type Part = Props & { says: ReactElement | null };
+
+/** A row of the table on a wide screen. */
+function Cells({ row, notice, columns, says }: Part) {
+  return (
+    <>
+      <View role="cell" style={{ flex: WIDTH.home }}>
+        <Strong numberOfLines={1}>{row.home}</Strong>
+      </View>
+      <View role="cell" style={{ flex: WIDTH.tenants }}>
+        <Small numberOfLines={1}>{listWords(row.tenants) || 'nobody yet'}</Small>
+      </View>
+      {columns.map((c) => (
+        <View role="cell" key={c.key} style={{ width: WIDTH.value }}>
+          <Small numberOfLines={1}>{valueWords(c, row.values[c.key]) || '–'}</Small>
+        </View>
+      ))}
+      <View role="cell" style={{ width: WIDTH.from }}>
+        <Small>{row.countsFrom ? shortDay(row.countsFrom) : '–'}</Small>
+      </View>
+      {stepsOf(notice).map((s) => (
+        <View role="cell" key={s.name} style={{ width: WIDTH.step, alignItems: 'center' }}>
+          <StepMark state={row.steps[s.name]} label={s.label} />
+        </View>
+      ))}
+      <View role="cell" style={{ flex: WIDTH.says }}>
+        {says}
+      </View>
+    </>
+  );
+}
+
+/** The same in lines, on a phone. */
+function Lines({ row, notice, columns, says }: Part) {
+  const told = [
+    listWords(row.tenants.map(firstName)) || 'nobody yet',
+    ...columns.map((c) => valueWords(c, row.values[c.key])),
+    row.countsFrom ? `counts from ${shortDay(row.countsFrom)}` : '',
+  ];
+  return (
+    <View role="cell" style={{ gap: 4 }}>
+      <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
+        <Strong style={{ flex: 1 }}>{row.home}</Strong>
+        {stepsOf(notice).map((s) => (
+          <StepMark key={s.name} state={row.steps[s.name]} label={s.label} />
+        ))}
+      </View>
+      <Small>{told.filter(Boolean).join(', ')}</Small>
+      {says}
+    </View>
+  );
+}
+
+/** What can be done for one household. */
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
+function Opened({ row, notice, acts }: { row: NoticeRow; notice: NoticeView; acts: Acts }) {
+  const p = usePalette();
+  const [said, setSaid] = useState<Record<string, FactValue | null>>({});
+  const [unfit, setUnfit] = useState<Record<string, boolean>>({});
+  const { setRow } = acts;
+  const open = row.state !== 'gone' && row.state !== 'going';
+  const params = { noticeId: notice.id, rowId: row.id };
+  // What the tenancy knows is asked for only where it does not.
+  const asked = asFacts(notice).filter(
+    (def) => isOfPaper(def.key) || def.key in row.values || row.problems.some((text) => text.startsWith(def.label)),
+  );
+  return (
+    <View role="cell" testID="home-open" style={{ gap: 10, paddingHorizontal: 14, paddingBottom: 14, maxWidth: 720 }}>
+      {row.problems.map((text) => (
+        <Body key={text} style={{ color: p.wine }}>
+          {text}
+        </Body>
+      ))}
+      {row.notes.map((text) => (
+        <Small key={text}>{text}</Small>
+      ))}
+      {open && row.state !== 'left_out'
+        ? asked.map((def) => (
+            <FactField
+              key={def.key}
+              def={def}
+              value={said[def.key] ?? row.values[def.key] ?? null}
+              onChange={(w) => {
+                setUnfit((was) => ({ ...was, [def.key]: 'wrong' in w }));
+                if (!('wrong' in w)) setSaid((was) => ({ ...was, [def.key]: w.value }));
+              }}
+            />
+          ))
+        : null}
+      {setRow.isError ? <Trouble error={setRow.error} /> : null}
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+        {open && row.state !== 'left_out' ? (
+          <Button
+            disabled={!Object.keys(said).length || Object.values(unfit).some(Boolean)}
+            busy={setRow.isPending}
+            onPress={() => setRow.mutate({ rowId: row.id, values: said }, { onSuccess: () => setSaid({}) })}
+            testID="mend-row"
+          >
+            Keep for this home
+          </Button>
+        ) : null}
+        {row.dealId ? (
+          <Button
+            kind="quiet"
+            icon="eye"
+            onPress={() => void Linking.openURL(urlOf('noticePaper', params))}
+            testID="see-paper"
+          >
+            {row.packetId ? 'See what went' : 'See what will go'}
+          </Button>
+        ) : null}
+        {row.packetId ? (
+          <Button kind="quiet" onPress={() => router.push(`/packets/${row.packetId}`)}>
+            Its packet and proof
+          </Button>
+        ) : null}
+        {row.dealId ? (
+          <Button kind="quiet" onPress={() => router.push(`/deals/${row.dealId}`)}>
+            The tenancy
+          </Button>
+        ) : null}
+        {open ? (
+          <Button
+            kind="quiet"
+            busy={setRow.isPending}
+            onPress={() => setRow.mutate({ rowId: row.id, leftOut: row.state !== 'left_out' })}
+            testID="leave-out"
+          >
+            {row.state === 'left_out' ? 'Take it in again' : 'Leave it out'}
+          </Button>
+        ) : null}
+      </View>
+    </View>
+  );
+}

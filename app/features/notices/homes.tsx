@@ -1,0 +1,111 @@
+/** Which homes get a notice: tenancies of the list, or a table with a row a household. */
+import { useState } from 'react';
+import { View } from 'react-native';
+import type { HomeTable, NoticeView } from '@gatepath/contract';
+import { count } from '@gatepath/core/text';
+import { useFilePick } from '../../ui/file-pick';
+import { Input } from '../../ui/input';
+import { Button, Card, Note, Trouble } from '../../ui/pieces';
+import { Heading, Small } from '../../ui/text';
+import { Columns } from '../imports/columns';
+import type { Acts } from './home-row';
+
+export function Homes({ notice, acts }: { notice: NoticeView; acts: Acts }) {
+  const [file, setFile] = useState<File | null>(null);
+  const [seen, setSeen] = useState<HomeTable | null>(null);
+  const { add, table } = acts;
+  const look = (f: File, map?: string[]) =>
+    table.mutate({ file: f, take: false, ...(map ? { map } : {}) }, { onSuccess: setSeen });
+  const pick = useFilePick({
+    accept: '.csv,.txt,text/csv',
+    label: 'The table of homes',
+    testID: 'homes-file',
+    onFile: (f) => {
+      setFile(f);
+      setSeen(null);
+      look(f);
+    },
+  });
+  const setField = (at: number, key: string) => {
+    if (!seen || !file) return;
+    // A field is one column's: whichever had it before is left out.
+    const map = seen.map.map((k, i) => (i === at ? key : k === key ? '' : k));
+    setSeen({ ...seen, map });
+    look(file, map);
+  };
+  return (
+    <View style={{ flex: 1, gap: 14, minWidth: 0 }}>
+      <Card style={{ gap: 10 }} testID="homes-card">
+        <Heading>{notice.counts.homes ? `${count(notice.counts.homes, 'home')} so far` : 'Who gets it'}</Heading>
+        <Small>A CSV file with a row a home: its address, and in further columns what its notice says.</Small>
+        {pick.field}
+        <Button icon="file-plus" onPress={pick.open} style={{ alignSelf: 'flex-start' }} testID="bring-homes">
+          {file ? `Another table than ${file.name}` : 'Bring in a table'}
+        </Button>
+        {table.isError ? <Trouble error={table.error} /> : null}
+        <OfList add={add} />
+      </Card>
+      {seen && !seen.taken && file ? (
+        <>
+          <Columns seen={seen} onSet={setField} />
+          <Button
+            kind="main"
+            busy={table.isPending}
+            disabled={!seen.rows || seen.missing.length > 0}
+            onPress={() => table.mutate({ file, take: true, map: seen.map }, { onSuccess: setSeen })}
+            testID="take-homes"
+          >
+            {`Take ${count(seen.rows, 'row')}`}
+          </Button>
+        </>
+      ) : null}
+      {seen?.taken ? (
+        <Note
+          tone="good"
+          title={`${count(seen.taken, 'row')} taken. What is wrong with one stands in it.`}
+          testID="homes-taken"
+        />
+      ) : null}
+    </View>
+  );
+}
+
+/** Tenancies of the list: all that run, those of an address or a town, or with a tag. */
+function OfList({ add }: Pick<Acts, 'add'>) {
+  const [search, setSearch] = useState('');
+  const [tag, setTag] = useState('');
+  const filter = {
+    status: 'running' as const,
+    archived: false,
+    ...(search.trim() ? { search: search.trim() } : {}),
+    ...(tag.trim() ? { tag: tag.trim() } : {}),
+  };
+  return (
+    <>
+      <Small>Or every running tenancy, those of an address or a town, or with a tag:</Small>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+        <View style={{ flexGrow: 1, minWidth: 150 }}>
+          <Input
+            label="Address or town"
+            value={search}
+            onChangeText={setSearch}
+            maxLength={120}
+            testID="homes-search"
+          />
+        </View>
+        <View style={{ flexGrow: 1, minWidth: 110 }}>
+          <Input label="Tag" value={tag} onChangeText={setTag} maxLength={40} testID="homes-tag" />
+        </View>
+      </View>
+      <Button
+        busy={add.isPending}
+        onPress={() => add.mutate({ dealIds: [], filter })}
+        style={{ alignSelf: 'flex-start' }}
+        testID="add-homes"
+      >
+        {search.trim() || tag.trim() ? 'Add these tenancies' : 'Add every running tenancy'}
+      </Button>
+      {add.isError ? <Trouble error={add.error} /> : null}
+    </>
+  );
+}

@@ -1,0 +1,74 @@
+/** A new notice: which kit it is made of. Homes come along from where it was begun, or are chosen next. */
+import { router, useLocalSearchParams } from 'expo-router';
+import { Pressable, View } from 'react-native';
+import { count } from '@gatepath/core/text';
+import { useNewNotice } from '../../api/notice-hooks';
+import { useShelf } from '../../api/shelf-hooks';
+import { usePalette } from '../../ui/hooks';
+import { itemsOf } from '../../ui/list-page';
+import { Button, IconButton, Loading, Page, Trouble } from '../../ui/pieces';
+import { Body, Small, Strong, Title } from '../../ui/text';
+import { SlotPath } from '../shelf/slot-path';
+
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
+export function NewNotice() {
+  const p = usePalette();
+  const { deals } = useLocalSearchParams<{ deals?: string }>();
+  const dealIds = [...new Set((deals ?? '').split(',').filter(Boolean))];
+  const shelf = useShelf('kit', '');
+  const begin = useNewNotice();
+  const kits = itemsOf(shelf).filter((k) => k.edition > 0);
+  return (
+    <Page max={760}>
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
+        <IconButton name="arrow-left" label="Back to the notices" onPress={() => router.navigate('/notices')} />
+        <View style={{ flex: 1 }}>
+          {dealIds.length ? <Small>{`For ${count(dealIds.length, 'home')}`}</Small> : null}
+          <Title>New notice</Title>
+        </View>
+      </View>
+      <Body>
+        Choose the kit it is made of. In a kit whose tenants have it delivered, nobody signs; in any other they are
+        asked to.
+      </Body>
+      {shelf.isPending ? <Loading what="the kits" /> : null}
+      {shelf.isError ? <Trouble error={shelf.error} retry={() => void shelf.refetch()} /> : null}
+      {shelf.isSuccess && !kits.length ? (
+        <Body>No kit is on the shelf yet. Write a form, put it into a kit, and let its tenants have it delivered.</Body>
+      ) : null}
+      {begin.isError ? <Trouble error={begin.error} /> : null}
+      {kits.map((k) => (
+        <Pressable
+          key={k.id}
+          role="link"
+          testID="notice-kit"
+          aria-label={`A notice of ${k.name}`}
+          disabled={begin.isPending}
+          onPress={() =>
+            begin.mutate(
+              { kitId: k.id, dealIds, filter: undefined },
+              { onSuccess: (n) => router.replace(`/notices/${n.id}`) },
+            )
+          }
+          style={{
+            gap: 4,
+            borderWidth: 1,
+            borderColor: p.rule,
+            borderRadius: 12,
+            padding: 12,
+            backgroundColor: p.sheet,
+          }}
+        >
+          <Strong>{k.name}</Strong>
+          <SlotPath slots={k.slots} gates={k.gates} />
+          <Small>{`${k.forms.join(', ')}. ${count(k.pages, 'page')}`}</Small>
+        </Pressable>
+      ))}
+      {shelf.hasNextPage ? (
+        <Button kind="quiet" onPress={() => void shelf.fetchNextPage()}>
+          More kits
+        </Button>
+      ) : null}
+    </Page>
+  );
+}

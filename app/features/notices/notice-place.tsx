@@ -1,0 +1,219 @@
+/** A notice to many households as a ledger: a row a household, a column a step, so that gaps are seen. */
+import { router, useLocalSearchParams } from 'expo-router';
+import { useState } from 'react';
+import { FlatList, View } from 'react-native';
+import { ProgressBar } from 'react-native-paper';
+import type { NoticeView } from '@gatepath/contract';
+import { count, listWords } from '@gatepath/core/text';
+import { useNotice, useNoticeActs, useNoticeRows, type RowShow } from '../../api/notice-hooks';
+import { usePalette, useWide } from '../../ui/hooks';
+import { itemsOf } from '../../ui/list-page';
+import { NotReady, isReady } from '../../ui/not-ready';
+import { Button, Card, Choice, IconButton, Loading, Trouble } from '../../ui/pieces';
+import { Body, Small, Strong, Title } from '../../ui/text';
+import { columnsOf, HomeRow, stepsOf, WIDTH, type Acts } from './home-row';
+import { Homes } from './homes';
+import { Letters } from './letters';
+import { SaidToAll } from './said-to-all';
+
+export function NoticePlace() {
+  const { noticeId } = useLocalSearchParams<{ noticeId: string }>();
+  const notice = useNotice(noticeId);
+  if (!isReady(notice)) return <NotReady query={notice} what="the notice" />;
+  return <Notice key={notice.data.id} notice={notice.data} />;
+}
+
+const SHOWS: { value: RowShow; label: string }[] = [
+  { value: 'all', label: 'All' },
+  { value: 'wrong', label: 'To mend' },
+  { value: 'ready', label: 'To go' },
+  { value: 'gone', label: 'Gone' },
+  { value: 'letters', label: 'Letters' },
+];
+
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
+function Notice({ notice }: { notice: NoticeView }) {
+  const p = usePalette();
+  const wide = useWide();
+  const [show, setShow] = useState<RowShow>('all');
+  const rows = useNoticeRows(notice.id, show);
+  const acts = useNoticeActs(notice.id);
+  const items = itemsOf(rows);
+  const columns = columnsOf(notice, items);
+  const next = () => {
+    if (rows.hasNextPage && !rows.isFetchingNextPage) void rows.fetchNextPage();
+  };
+  const header = (
+    <View style={{ gap: 14, paddingBottom: 14 }}>
+      <Head notice={notice} acts={acts} />
+      <Progress notice={notice} />
+      {notice.counts.letters ? <Letters notice={notice} acts={acts} /> : null}
+      {notice.state === 'preparing' ? (
+        <View style={{ flexDirection: wide ? 'row' : 'column', gap: 14, alignItems: wide ? 'flex-start' : 'stretch' }}>
+          <SaidToAll notice={notice} acts={acts} />
+          <Homes notice={notice} acts={acts} />
+        </View>
+      ) : null}
+      {notice.counts.homes ? (
+        <Choice wrap label="Which homes are shown" value={show} options={SHOWS} onChange={setShow} />
+      ) : null}
+      {!wide && items.length ? (
+        <Small>{`The signs of a home, in their order: ${listWords(stepsOf(notice).map((x) => x.label))}.`}</Small>
+      ) : null}
+      {rows.isPending ? <Loading what="the homes" /> : null}
+      {rows.isError ? <Trouble error={rows.error} retry={() => void rows.refetch()} /> : null}
+      {wide && items.length ? <Heads notice={notice} labels={columns.map((c) => c.label)} /> : null}
+    </View>
+  );
+  return (
+    <View role="main" style={{ flex: 1, backgroundColor: p.paper }}>
+      <FlatList
+        data={items}
+        keyExtractor={(r) => r.id}
+        renderItem={({ item }) => (
+          <View style={{ backgroundColor: p.sheet, borderColor: p.rule, borderLeftWidth: 1, borderRightWidth: 1 }}>
+            <HomeRow row={item} notice={notice} columns={columns} acts={acts} wide={wide} />
+          </View>
+        )}
+        extraData={[notice, columns.length]}
+        initialNumToRender={20}
+        windowSize={7}
+        maxToRenderPerBatch={30}
+        onEndReached={next}
+        onEndReachedThreshold={1}
+        contentContainerStyle={{ padding: 16, paddingBottom: 60, width: '100%', maxWidth: 1260, alignSelf: 'center' }}
+        ListHeaderComponent={header}
+        ListEmptyComponent={rows.isSuccess && notice.counts.homes ? <Body>No home here.</Body> : null}
+        ListFooterComponent={
+          <View style={{ borderTopWidth: items.length ? 1 : 0, borderColor: p.rule, paddingTop: 12 }}>
+            {rows.hasNextPage ? (
+              <Button onPress={next} busy={rows.isFetchingNextPage}>
+                Show more homes
+              </Button>
+            ) : null}
+          </View>
+        }
+      />
+    </View>
+  );
+}
+
+function Head({ notice, acts }: { notice: NoticeView; acts: Acts }) {
+  const wide = useWide();
+  const { counts } = notice;
+  const { go, stop, drop } = acts;
+  const mended = counts.gone > 0 && counts.ready > 0;
+  const error = go.error ?? stop.error ?? drop.error;
+  return (
+    <View style={{ gap: 10 }}>
+      <View style={{ flexDirection: wide ? 'row' : 'column', gap: 10, alignItems: wide ? 'center' : 'stretch' }}>
+        <View style={{ flex: wide ? 1 : undefined, flexDirection: 'row', alignItems: 'center', gap: 4 }}>
+          <IconButton name="arrow-left" label="Back to the notices" onPress={() => router.navigate('/notices')} />
+          <View style={{ flex: 1 }}>
+            <Small>{notice.signed ? 'Notice, to be signed' : 'Notice, only delivered'}</Small>
+            <Title numberOfLines={2}>{notice.name}</Title>
+          </View>
+        </View>
+        <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
+          {notice.state === 'going' ? (
+            <Button busy={stop.isPending} onPress={() => stop.mutate()} testID="stop-notice">
+              Stop the run
+            </Button>
+          ) : null}
+          {counts.gone === 0 && notice.state !== 'going' ? (
+            <Button
+              kind="quiet"
+              busy={drop.isPending}
+              onPress={() => drop.mutate(undefined, { onSuccess: () => router.navigate('/notices') })}
+            >
+              Throw it away
+            </Button>
+          ) : null}
+          {notice.state === 'going' || (!counts.ready && counts.gone) ? null : (
+            <Button
+              kind="main"
+              disabled={!counts.ready || counts.fresh > 0}
+              busy={go.isPending}
+              onPress={() => go.mutate()}
+              testID="go-notice"
+              style={{ flexGrow: 1 }}
+            >
+              {counts.ready
+                ? mended
+                  ? `Send the ${counts.ready} that ${counts.ready === 1 ? 'waits' : 'wait'}`
+                  : `Send to ${count(counts.ready, 'home')}`
+                : 'Nothing to send yet'}
+            </Button>
+          )}
+        </View>
+      </View>
+      {error ? <Trouble error={error} /> : null}
+    </View>
+  );
+}
+
+/** How far the run is, as a bar and a sentence. */
+function Progress({ notice }: { notice: NoticeView }) {
+  const p = usePalette();
+  const { counts } = notice;
+  const all = counts.homes - counts.leftOut;
+  if (!all) return null;
+  const told = [
+    counts.wrong ? `${counts.wrong} to be mended` : '',
+    counts.fresh ? `${counts.fresh} being worked out` : '',
+    counts.ready ? `${counts.ready} to go` : '',
+    counts.cameBack ? `${counts.cameBack} came back` : '',
+    counts.gone ? `${counts.opened} opened` : '',
+    notice.signed && counts.gone ? `${counts.done} signed` : '',
+    counts.leftOut ? `${counts.leftOut} left out` : '',
+  ].filter(Boolean);
+  return (
+    <View role="status" style={{ gap: 6 }} testID="notice-progress">
+      <View style={{ height: 8 }}>
+        <ProgressBar
+          progress={counts.gone / all}
+          color={p.moss}
+          style={{ height: 8, borderRadius: 4 }}
+          aria-label="Gone"
+        />
+      </View>
+      <Body>
+        <Strong>{`${counts.gone} of ${all} gone`}</Strong>
+        {told.length ? `, ${listWords(told)}` : ''}
+        {notice.state === 'stopped' ? '. Stopped: what is to go waits for you.' : ''}
+      </Body>
+    </View>
+  );
+}
+
+function Heads({ notice, labels }: { notice: NoticeView; labels: string[] }) {
+  const p = usePalette();
+  const cell = (words: string, style: object) => (
+    <View key={words} role="columnheader" style={style}>
+      <Small>{words}</Small>
+    </View>
+  );
+  return (
+    <Card style={{ padding: 0, marginBottom: -15, borderBottomLeftRadius: 0, borderBottomRightRadius: 0 }}>
+      <View
+        role="row"
+        style={{
+          flexDirection: 'row',
+          alignItems: 'flex-end',
+          gap: 10,
+          paddingHorizontal: 14,
+          paddingVertical: 10,
+          borderBottomWidth: 1.5,
+          borderColor: p.ink,
+        }}
+      >
+        {cell('home', { flex: WIDTH.home })}
+        {cell('tenants', { flex: WIDTH.tenants })}
+        {labels.map((l) => cell(l.toLowerCase(), { width: WIDTH.value }))}
+        {cell('counts from', { width: WIDTH.from })}
+        {stepsOf(notice).map((s) => cell(s.label, { width: WIDTH.step, alignItems: 'center' }))}
+        {cell('how it stands', { flex: WIDTH.says })}
+      </View>
+    </Card>
+  );
+}

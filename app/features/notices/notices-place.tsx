@@ -1,0 +1,87 @@
+/** The notices of the firm, newest first, each with how far it is. */
+import { router } from 'expo-router';
+import { Pressable, View } from 'react-native';
+import { ProgressBar } from 'react-native-paper';
+import type { NoticeSummary } from '@gatepath/contract';
+import { dayOf, shortDay } from '@gatepath/core/calendar';
+import { count, upperFirst } from '@gatepath/core/text';
+import { useNotices } from '../../api/notice-hooks';
+import { useSession } from '../../api/hooks';
+import { usePalette } from '../../ui/hooks';
+import { ListPage } from '../../ui/list-page';
+import { Button, Card } from '../../ui/pieces';
+import { Body, Heading, Small, Strong } from '../../ui/text';
+import { ShelfHead } from '../shelf/shelf-head';
+
+export function NoticesPlace() {
+  const list = useNotices();
+  return (
+    <ListPage
+      header={
+        <ShelfHead
+          what="notice"
+          acts={
+            <Button kind="main" icon="plus" onPress={() => router.push('/notices/new')} testID="new-notice">
+              New notice
+            </Button>
+          }
+        />
+      }
+      what="the notices"
+      more="Show older notices"
+      list={list}
+      render={(n) => <NoticeCard notice={n} />}
+      empty={
+        <Card>
+          <Heading>No notices yet</Heading>
+          <Body>
+            A notice is one kit for many homes: a change of rent, an entry, new house rules. Each home is worked out and
+            checked before anything goes, and its delivery is proved afterwards.
+          </Body>
+        </Card>
+      }
+    />
+  );
+}
+
+const STATE_WORDS: Record<NoticeSummary['state'], string> = {
+  preparing: 'being prepared',
+  going: 'going now',
+  stopped: 'stopped',
+  gone: 'gone',
+};
+
+function NoticeCard({ notice }: { notice: NoticeSummary }) {
+  const p = usePalette();
+  const zone = useSession().data?.firm?.timeZone ?? 'UTC';
+  const { counts } = notice;
+  const all = counts.homes - counts.leftOut;
+  const told = [
+    notice.state === 'gone' ? '' : STATE_WORDS[notice.state],
+    counts.wrong ? `${counts.wrong} to be mended` : '',
+    counts.cameBack ? `${counts.cameBack} came back` : '',
+    counts.letters ? `${count(counts.letters, 'letter')} to be posted` : '',
+  ].filter(Boolean);
+  return (
+    <Pressable
+      role="link"
+      testID="notice-card"
+      aria-label={`${notice.name}, ${counts.gone} of ${all} gone`}
+      onPress={() => router.push(`/notices/${notice.id}`)}
+    >
+      <Card>
+        <Strong style={{ fontSize: 18 }}>{notice.name}</Strong>
+        <View>
+          <ProgressBar
+            progress={all ? counts.gone / all : 0}
+            color={p.moss}
+            style={{ height: 6, borderRadius: 3 }}
+            aria-hidden
+          />
+        </View>
+        <Small>{`${counts.gone} of ${count(all, 'home')} gone, ${counts.opened} opened`}</Small>
+        <Small>{`${told.length ? `${upperFirst(told.join(', '))}. ` : ''}${notice.by}, ${shortDay(dayOf(notice.createdAt, zone))}`}</Small>
+      </Card>
+    </Pressable>
+  );
+}

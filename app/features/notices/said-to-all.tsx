@@ -1,0 +1,82 @@
+/** What a notice says to everybody, the rule it is held to, and whether wrong rows hold up right ones. */
+import { useState } from 'react';
+import { View } from 'react-native';
+import type { NoticeView } from '@gatepath/contract';
+import { shortDay } from '@gatepath/core/calendar';
+import type { FactValue } from '@gatepath/core/deal';
+import { isOfPaper } from '@gatepath/core/writing';
+import { Choice, Button, Card, Note, Trouble } from '../../ui/pieces';
+import { Input } from '../../ui/input';
+import { Switch } from '../../ui/switch';
+import { Heading, Small } from '../../ui/text';
+import { FactField } from '../deals/fact-field';
+import { asFacts, type Acts } from './home-row';
+
+const NO_RULE = 'none';
+
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
+export function SaidToAll({ notice, acts: { set } }: { notice: NoticeView; acts: Acts }) {
+  const [said, setSaid] = useState<Record<string, FactValue | null>>({});
+  const [name, setName] = useState(notice.name);
+  const [unfit, setUnfit] = useState<Record<string, boolean>>({});
+  // What tenancies know of themselves is not the same for all.
+  const facts = asFacts(notice).filter((def) => isOfPaper(def.key) || def.key in notice.values);
+  const changed = Object.keys(said).length > 0 || name.trim() !== notice.name;
+  const { rule, term } = notice;
+  return (
+    <Card style={{ flex: 1, gap: 10, minWidth: 0 }} testID="said-to-all">
+      <Heading>What every home reads</Heading>
+      <Input label="Name of the notice" value={name} onChangeText={setName} maxLength={120} testID="notice-name" />
+      {facts.length ? (
+        <Small>Filled in here it is the same for all; left open, each row says it.</Small>
+      ) : (
+        <Small>The papers of this kit ask for nothing that differs from home to home.</Small>
+      )}
+      {facts.map((def) => (
+        <FactField
+          key={def.key}
+          def={def}
+          value={said[def.key] ?? notice.values[def.key] ?? null}
+          onChange={(w) => {
+            setUnfit((was) => ({ ...was, [def.key]: 'wrong' in w }));
+            if (!('wrong' in w)) setSaid((was) => ({ ...was, [def.key]: w.value }));
+          }}
+        />
+      ))}
+      <Button
+        disabled={!changed || !name.trim() || Object.values(unfit).some(Boolean)}
+        busy={set.isPending}
+        onPress={() => set.mutate({ name: name.trim(), values: said }, { onSuccess: () => setSaid({}) })}
+        style={{ alignSelf: 'flex-start' }}
+        testID="keep-said"
+      >
+        Keep it
+      </Button>
+      <View style={{ gap: 4 }}>
+        <Small>Held to the rule</Small>
+        <Choice
+          wrap
+          label="Held to the rule"
+          value={rule?.id ?? NO_RULE}
+          options={[
+            ...notice.rules.map((r) => ({ value: r.id, label: r.name })),
+            ...(rule && !notice.rules.some((r) => r.id === rule.id) ? [{ value: rule.id, label: rule.name }] : []),
+            { value: NO_RULE, label: 'No rule' },
+          ]}
+          onChange={(id) => set.mutate({ ruleId: id === NO_RULE ? null : id })}
+        />
+      </View>
+      {term?.sentence ? <Note tone="warn" title={term.sentence} /> : null}
+      {term && !term.sentence ? (
+        <Small>{`Sent today, it counts as delivered on ${shortDay(term.delivered)}: it may hold from ${shortDay(term.earliest, term.delivered)} on.`}</Small>
+      ) : null}
+      <Switch
+        label="Nothing goes while a row is wrong"
+        on={notice.allOrNone}
+        onChange={(allOrNone) => set.mutate({ allOrNone })}
+        testID="all-or-none"
+      />
+      {set.isError ? <Trouble error={set.error} /> : null}
+    </Card>
+  );
+}

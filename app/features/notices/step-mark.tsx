@@ -1,0 +1,51 @@
+/** One step of one household: not yet, just now, done, gone wrong; nothing where it does not come to that. */
+import { View } from 'react-native';
+import type { NoticeRow } from '@gatepath/contract';
+import { usePalette } from '../../ui/hooks';
+import { Icon } from '../../ui/icon';
+import { Small } from '../../ui/text';
+
+export type StepName = keyof NoticeRow['steps'];
+export type StepState = NoticeRow['steps'][StepName];
+
+export const STATE_WORDS: Record<StepState, string> = {
+  done: 'yes',
+  now: 'just now',
+  to_do: 'not yet',
+  failed: 'no',
+  none: '',
+};
+
+export function StepMark({ state, label }: { state: StepState; label: string }) {
+  const p = usePalette();
+  if (state === 'none')
+    return (
+      <View style={{ width: 22, alignItems: 'center' }}>
+        <Small aria-hidden>–</Small>
+      </View>
+    );
+  const look = {
+    done: { backgroundColor: p.moss, borderColor: p.moss, borderStyle: 'solid' as const },
+    failed: { backgroundColor: p.sheet, borderColor: p.wine, borderStyle: 'solid' as const },
+    now: { backgroundColor: p.brickWash, borderColor: p.brick, borderStyle: 'solid' as const },
+    to_do: { backgroundColor: 'transparent', borderColor: p.slate, borderStyle: 'dashed' as const },
+  }[state];
+  return (
+    <View
+      role="img"
+      aria-label={`${label}: ${STATE_WORDS[state]}`}
+      style={{
+        width: 22,
+        height: 22,
+        borderRadius: 11,
+        borderWidth: 1.5,
+        alignItems: 'center',
+        justifyContent: 'center',
+        ...look,
+      }}
+    >
+      {state === 'done' ? <Icon name="check" color={p.sheet} size={15} /> : null}
+      {state === 'failed' ? <Icon name="close" color={p.wine} size={15} /> : null}
+    </View>
+  );
+}

@@ -1,0 +1,280 @@
+/** A person's own page: what waits for them first, then what is done, by year. As calm as the ceremony. */
+import { useInfiniteQuery, useMutation, useQueryClient, type InfiniteData } from '@tanstack/react-query';
+import { router } from 'expo-router';
+import { useState } from 'react';
+import { Linking, View } from 'react-native';
+import type { OwnPage as Own } from '@gatepath/contract';
+import { CODE_MINUTES } from '@gatepath/contract/limits';
+import { urlOf } from '@gatepath/contract/paths';
+import { calendarDay } from '@gatepath/core/words';
+import { call } from '../../api/client';
+import { usePalette } from '../../ui/hooks';
+import { Input } from '../../ui/input';
+import { Button, Card, Choice, Note, Page } from '../../ui/pieces';
+import { Body, Heading, Small, Strong, Title } from '../../ui/text';
+import { Lead } from '../signing/parts';
+import { InLanguage, useLanguage, useSay, useWords } from '../signing/say';
+import { Wrong, wordsOfError } from '../signing/wrong';
+
+type OwnPacket = Own['packets'][number];
+
+const keyOf = (token: string) => ['own-page', token];
+
+function useOwn(token: string) {
+  return useInfiniteQuery({
+    queryKey: keyOf(token),
+    initialPageParam: '',
+    queryFn: ({ pageParam }) => call('ownPage', { params: { token }, query: pageParam ? { after: pageParam } : {} }),
+    getNextPageParam: (last) => last.next,
+    staleTime: 15_000,
+    retry: false,
+  });
+}
+
+type Asked = ReturnType<typeof useOwn>;
+
+export function OwnPage({ token }: { token: string }) {
+  const own = useOwn(token);
+  const head = own.data?.pages[0];
+  const words = useLanguage(head?.language ?? browserLanguage());
+  if (own.isPending || !words) return <Waiting />;
+  return (
+    <InLanguage words={words}>
+      {head ? (
+        head.proved ? (
+          <Papers token={token} own={own} head={head} />
+        ) : (
+          <Door token={token} head={head} />
+        )
+      ) : (
+        <Unopened error={own.error} retry={() => void own.refetch()} />
+      )}
+    </InLanguage>
+  );
+}
+
+const browserLanguage = () => (typeof navigator === 'undefined' ? 'en' : (navigator.language.split('-')[0] ?? 'en'));
+
+function Waiting() {
+  const t = useSay();
+  return (
+    <View role="main" style={{ padding: 32 }}>
+      <View role="status">
+        <Body level={1}>{t('sign.loading')}</Body>
+      </View>
+    </View>
+  );
+}
+
+function Unopened({ error, retry }: { error: Error | null; retry: () => void }) {
+  const t = useSay();
+  return (
+    <Page max={560}>
+      <Title>{t('sign.cannot_open')}</Title>
+      <Note
+        tone="warn"
+        title={wordsOfError(t, error)}
+        testID="trouble"
+        action={
+          <Button kind="quiet" onPress={retry} style={{ alignSelf: 'flex-start' }}>
+            {t('sign.try_again')}
+          </Button>
+        }
+      />
+    </Page>
+  );
+}
+
+/** What an act answers with becomes the page. */
+function useShow(token: string) {
+  const client = useQueryClient();
+  return (view: Own) =>
+    client.setQueryData<InfiniteData<Own, string>>(keyOf(token), { pages: [view], pageParams: [''] });
+}
+
+function Languages({ token, head }: { token: string; head: Own }) {
+  const t = useSay();
+  const show = useShow(token);
+  const set = useMutation({
+    mutationFn: (language: string) => call('setOwnLanguage', { params: { token }, body: { language } }),
+    onSuccess: show,
+  });
+  if (head.languages.length < 2) return null;
+  return (
+    <>
+      <Choice
+        wrap
+        label={t('sign.language')}
+        value={head.language}
+        options={head.languages.map((l) => ({ value: l.tag, label: l.name }))}
+        onChange={(language) => set.mutate(language)}
+      />
+      {set.isError ? <Wrong error={set.error} /> : null}
+    </>
+  );
+}
+
+/** The code that opens the page. */
+function Door({ token, head }: { token: string; head: Own }) {
+  const t = useSay();
+  const show = useShow(token);
+  const [code, setCode] = useState('');
+  const params = { token };
+  const send = useMutation({ mutationFn: () => call('sendOwnCode', { params }), onSuccess: show });
+  const give = useMutation({
+    mutationFn: () => call('giveOwnCode', { params, body: { code } }),
+    onSuccess: show,
+    onError: () => setCode(''),
+  });
+  const { to, sent } = head.code;
+  return (
+    <Page max={560}>
+      <Small>{head.firmName}</Small>
+      <Title>{t('own.is_it_you', { first: head.firstName })}</Title>
+      <Languages token={token} head={head} />
+      <Lead>{sent ? t('own.code_sent', { to, minutes: CODE_MINUTES }) : t('own.code_to', { to })}</Lead>
+      {sent ? (
+        <>
+          <Input
+            label={t('sign.step.label')}
+            value={code}
+            onChangeText={setCode}
+            inputMode="numeric"
+            autoComplete="one-time-code"
+            maxLength={40}
+            onSubmitEditing={() => give.mutate()}
+            testID="code"
+          />
+          {give.isError ? <Wrong error={give.error} /> : null}
+          <Button
+            large
+            kind="main"
+            busy={give.isPending}
+            disabled={!code.trim()}
+            onPress={() => give.mutate()}
+            testID="give-code"
+          >
+            {t('sign.go_on')}
+          </Button>
+        </>
+      ) : null}
+      {send.isError ? <Wrong error={send.error} /> : null}
+      <Button
+        large
+        kind={sent ? 'quiet' : 'main'}
+        busy={send.isPending}
+        onPress={() => send.mutate()}
+        testID="send-code"
+      >
+        {t(sent ? 'sign.step.again' : 'sign.step.send')}
+      </Button>
+    </Page>
+  );
+}
+
+function Papers({ token, own, head }: { token: string; own: Asked; head: Own }) {
+  const t = useSay();
+  const all = own.data?.pages.flatMap((x) => x.packets) ?? [];
+  const waiting = all.filter((x) => x.standing === 'to_do');
+  const unread = all.filter((x) => x.standing === 'delivered' && !x.opened);
+  const first = [...waiting, ...unread];
+  const rest = all.filter((x) => !first.includes(x));
+  const years = [...new Set(rest.map((x) => x.on.slice(0, 4)))];
+  return (
+    <Page max={620}>
+      <Small>{t('own.with', { firmName: head.firmName })}</Small>
+      <Title testID="own-title">{t('own.title')}</Title>
+      <Small>{t('own.apart', { name: head.name })}</Small>
+      <Languages token={token} head={head} />
+      <Heading>{first.length ? t('own.first') : all.length ? t('own.none_waiting') : t('own.none')}</Heading>
+      {first.map((x) => (
+        <Packet key={`${x.id} ${x.partyId}`} token={token} packet={x} waits />
+      ))}
+      {years.map((year) => (
+        <View key={year} style={{ gap: 12 }}>
+          <Heading>{year}</Heading>
+          {rest
+            .filter((x) => x.on.startsWith(year))
+            .map((x) => (
+              <Packet key={`${x.id} ${x.partyId}`} token={token} packet={x} />
+            ))}
+        </View>
+      ))}
+      {own.hasNextPage ? (
+        <Button large busy={own.isFetchingNextPage} onPress={() => void own.fetchNextPage()}>
+          {t('own.more')}
+        </Button>
+      ) : null}
+    </Page>
+  );
+}
+
+function Packet({ token, packet, waits }: { token: string; packet: OwnPacket; waits?: boolean }) {
+  const p = usePalette();
+  const t = useSay();
+  const words = useWords();
+  const open = useMutation({
+    mutationFn: () => call('openOwn', { params: { token, packetId: packet.id } }),
+    onSuccess: (pass) => router.push(`/sign/${pass.token}`),
+  });
+  const does = packet.standing !== 'to_do' ? 'own.read' : packet.act === 'approve' ? 'own.approve' : 'own.sign';
+  const told = [
+    t(`own.s.${packet.standing}`),
+    packet.standing === 'to_do' && packet.act !== 'approve' ? t('own.left', { n: packet.left }) : '',
+    packet.lastDay ? t('own.last_day', { day: calendarDay(words, packet.lastDay) }) : calendarDay(words, packet.on),
+  ].filter(Boolean);
+  return (
+    <Card style={waits ? { borderColor: p.brick, borderWidth: 2 } : null} testID="own-packet">
+      <Strong style={{ fontSize: 19, lineHeight: 25 }}>{packet.name || t('own.behind_code')}</Strong>
+      <Body>{packet.dealName}</Body>
+      <Small>{told.join(', ')}</Small>
+      {open.isError ? <Wrong error={open.error} /> : null}
+      <Button
+        large
+        kind={waits ? 'main' : 'plain'}
+        busy={open.isPending}
+        onPress={() => open.mutate()}
+        testID="own-open"
+      >
+        {t(does)}
+      </Button>
+      {packet.documents.map((d) => (
+        <View key={d.id} style={{ borderTopWidth: 1, borderColor: p.rule, paddingTop: 8, gap: 2 }}>
+          <Body>{`${d.name}, ${t('own.pages', { n: d.pages })}`}</Body>
+          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+            {d.sealed ? <FileLink token={token} packet={packet} documentId={d.id} name={d.name} as="sealed" /> : null}
+            <FileLink token={token} packet={packet} documentId={d.id} name={d.name} as="original" />
+          </View>
+        </View>
+      ))}
+    </Card>
+  );
+}
+
+function FileLink({
+  token,
+  packet,
+  documentId,
+  name,
+  as,
+}: {
+  token: string;
+  packet: OwnPacket;
+  documentId: string;
+  name: string;
+  as: 'original' | 'sealed';
+}) {
+  const t = useSay();
+  const what = t(as === 'sealed' ? 'own.sealed' : 'own.original');
+  return (
+    <Button
+      kind="quiet"
+      icon="download"
+      label={`${what}: ${name}`}
+      onPress={() => void Linking.openURL(`${urlOf('ownFile', { token, packetId: packet.id, documentId })}?as=${as}`)}
+      testID={`own-${as}`}
+    >
+      {what}
+    </Button>
+  );
+}

@@ -1,0 +1,44 @@
+/** The head of the shelf: its name, what can be made new, and which of its three lists is shown. */
+import { router } from 'expo-router';
+import type { ReactNode } from 'react';
+import { View } from 'react-native';
+import type { ShelfKind } from '../../api/shelf-hooks';
+import { useWide } from '../../ui/hooks';
+import { Choice } from '../../ui/pieces';
+import { Title } from '../../ui/text';
+
+type Shown = ShelfKind | 'notice';
+const WHAT: { value: Shown; label: string }[] = [
+  { value: 'kit', label: 'Kits' },
+  { value: 'form', label: 'Forms' },
+  { value: 'notice', label: 'Notices' },
+];
+
+interface Props {
+  what: Shown;
+  /** Absent where kits and forms are on another screen. */
+  onWhat?: (what: ShelfKind) => void;
+  acts: ReactNode;
+  children?: ReactNode;
+}
+
+export function ShelfHead({ what, onWhat, acts, children }: Props) {
+  const wide = useWide();
+  const show = (next: Shown) => {
+    if (next === 'notice') router.navigate('/notices');
+    else if (onWhat) onWhat(next);
+    else router.navigate(`/shelf?what=${next}`);
+  };
+  return (
+    <>
+      <View style={{ flexDirection: wide ? 'row' : 'column', gap: 12 }}>
+        <Title style={wide ? { flex: 1 } : null}>Shelf</Title>
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>{acts}</View>
+      </View>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 12 }}>
+        <Choice label="What is shown" value={what} options={WHAT} onChange={show} />
+        {children}
+      </View>
+    </>
+  );
+}

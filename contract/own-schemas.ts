@@ -1,0 +1,56 @@
+/** A person's own page: what goes in, and what comes out. */
+import * as yup from 'yup';
+import { ACTS } from '@gatepath/core/packet';
+import { calendarDay, flag, list, named, oneOf, shape, text, whole } from './answer-fields';
+import { id, language, line, object } from './fields';
+
+export const ownCodeBody = object({ code: line(40).required('Give the code.') });
+export type OwnCodeBody = yup.InferType<typeof ownCodeBody>;
+export const ownLanguageBody = object({ language: language().required() });
+export const ownPageQuery = object({ after: id() });
+export const ownFileQuery = object({
+  as: yup
+    .string()
+    .oneOf(['original', 'sealed'] as const)
+    .default('original'),
+});
+
+/** How a packet stands for whoever the page is. */
+export const OWN_STANDINGS = ['to_do', 'to_read', 'waiting', 'executed', 'delivered'] as const;
+
+export const ownPageView = named('OwnPage', {
+  firmName: text(),
+  firstName: text(),
+  language: text(),
+  languages: list(shape({ tag: text(), name: text() })),
+  /** Where the code goes, told so that only its owner knows it, and whether one is on its way. */
+  code: shape({ to: text(), sent: flag() }),
+  /** Whether this browser gave the code. Until then there is nothing below. */
+  proved: flag(),
+  name: text(),
+  /** Newest first. */
+  packets: list(
+    shape({
+      id: text(),
+      partyId: text(),
+      /** Empty where a second step is asked for first. */
+      name: text(),
+      dealName: text(),
+      standing: oneOf(OWN_STANDINGS),
+      act: oneOf(ACTS),
+      /** Places that are left to fill. */
+      left: whole(),
+      opened: flag(),
+      lastDay: calendarDay().nullable(),
+      /** The day it came, or ended. */
+      on: calendarDay(),
+      documents: list(shape({ id: text(), name: text(), pages: whole(), sealed: flag() })),
+    }),
+  ),
+  next: text().nullable(),
+});
+export type OwnPage = yup.InferType<typeof ownPageView>;
+
+/** Where the address of an own page was sent. */
+export const ownPageSent = named('OwnPageSent', { to: text() });
+export type OwnPageSent = yup.InferType<typeof ownPageSent>;

@@ -1,0 +1,97 @@
+/** Sending at a day and hour of the deal's own time: set, stopped, and done when it comes. */
+import { hourOf } from '@gatepath/core/calendar';
+import { calendarDay, ENGLISH, say } from '@gatepath/core/words';
+import type { SendLaterBody } from '@gatepath/contract';
+import type { Context } from '../context';
+import { inTransaction, type Tx } from '../db/tx';
+import { dealOr404 } from '../deals/service';
+import { memberById, type Member } from '../firm/queries';
+import { topics } from '../live/live';
+import { layOut } from '../mail/messages';
+import { postLetter } from '../mailroom/post';
+import { notFound, Problem } from '../problem';
+import * as q from './queries';
+import { checkDraft, packetOr404, sendPacket } from './service';
+
+/** As far ahead as something can be set to be sent. */
+const MOST_AHEAD_MS = 366 * 86_400_000;
+
+/**
+ * Sets when a draft is sent. It is checked now, so that nothing waits that could not go; and again when its time comes.
+ *
+ * @throws Problem `gate-check`, `warnings`, `changed-meanwhile`, `already-sent`, `bad-day`
+ */
+export async function sendLater(ctx: Context, packetId: string, body: SendLaterBody, member: Member): Promise<void> {
+  const row = await packetOr404(ctx.database.pool, packetId);
+  const { time_zone: zone } = await dealOr404(ctx.database.pool, row.deal_id);
+  const at = new Date(hourOf(body.day, body.hour, zone));
+  const ahead = at.getTime() - ctx.clock.now().getTime();
+  if (ahead <= 0) throw new Problem('bad-day', 'This hour has passed where the deal is. Choose a later one.');
+  if (ahead > MOST_AHEAD_MS) throw new Problem('bad-day', 'That is more than a year ahead. Choose an earlier day.');
+  await checkDraft(ctx, packetId, body);
+  await change(ctx, packetId, (tx, now) => {
+    if (now.status !== 'drafting') throw new Problem('already-sent', 'This packet has already been sent.');
+    return q.setSendAt(tx.db, packetId, { at, by: member.id, despite: body.despiteWarnings });
+  });
+}
+
+/** Stops a sending that waits; the draft stays as it is. */
+export async function sendNotLater(ctx: Context, packetId: string): Promise<void> {
+  await change(ctx, packetId, (tx) => q.clearSendAt(tx.db, packetId, null));
+}
+
+async function change(
+  ctx: Context,
+  packetId: string,
+  work: (tx: Tx, row: q.PacketRow) => Promise<void>,
+): Promise<void> {
+  await inTransaction(ctx.database.pool, async (tx) => {
+    const row = await q.lockPacket(tx.db, packetId);
+    if (!row) throw notFound('This packet');
+    await work(tx, row);
+    tx.afterCommit(() => {
+      ctx.live.tell(topics.packet(packetId));
+      ctx.live.tell(topics.deal(row.deal_id));
+    });
+  });
+}
+
+/** Sends what waits and whose time has come. What cannot go any more stays a draft, and whoever set it is told why. */
+export async function sendWhenDue(ctx: Context, packetId: string): Promise<void> {
+  const db = ctx.database.pool;
+  const row = await q.packetById(db, packetId);
+  if (row?.status !== 'drafting' || !row.send_at || row.send_at > ctx.clock.now() || !row.send_by) return;
+  const member = await memberById(db, row.send_by);
+  if (!member) return;
+  const { version } = await q.draftOf(db, packetId);
+  try {
+    await sendPacket(ctx, packetId, { version, despiteWarnings: row.send_despite }, member);
+  } catch (error) {
+    // Changed in the same moment: the next look sends what it is then.
+    if (!(error instanceof Problem) || error.code === 'changed-meanwhile') throw error;
+    if (error.code === 'already-sent') return;
+    await tellWhy(ctx, row, member, error.message);
+  }
+}
+
+async function tellWhy(ctx: Context, row: q.PacketRow, member: Member, why: string): Promise<void> {
+  const { address, time_zone: zone } = await dealOr404(ctx.database.pool, row.deal_id);
+  const firm = await ctx.firm();
+  const day = calendarDay(ENGLISH, (row.send_at ?? new Date()).toISOString().slice(0, 10), true);
+  const message = layOut({
+    language: 'en',
+    subject: `Not sent: ${row.name}`,
+    paragraphs: [
+      say(ENGLISH, 'mail.hello', { toName: member.name }),
+      `“${row.name}” for ${address} was to be sent on ${day} (${zone}), and was not: ${why}`,
+      'It is a draft as before. Mend it at the desk, then send it or set another time.',
+    ],
+    link: { label: 'Go to the desk', href: `${ctx.config.publicUrl}/packets/${row.id}` },
+    fails: say(ENGLISH, 'mail.button_fails'),
+    firm: firm?.name ?? '',
+  });
+  await change(ctx, row.id, async (tx) => {
+    await q.clearSendAt(tx.db, row.id, why);
+    await postLetter(ctx, tx, { kind: 'not_sent', to: member, message });
+  });
+}
