@@ -175,6 +175,8 @@ export const sendBody = object({
   version: yup.number().integer().min(1).required(),
   /** Whether the sender has seen the warnings and sends all the same. */
   despiteWarnings: yup.boolean().default(false),
+  /** The colleague in whose name it is sent. */
+  forId: id(),
 });
 export type SendBody = yup.InferType<typeof sendBody>;
 

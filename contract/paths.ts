@@ -62,6 +62,8 @@ export const paths = {
   words: to('GET', '/words/:language'),
   check: to('POST', '/check'),
   setNotices: to('PUT', '/session/notices'),
+  colleagues: to('GET', '/session/colleagues'),
+  setLets: to('PUT', '/session/colleagues'),
   setHolidays: to('PUT', '/firm/holidays'),
   tryAgain: to('POST', '/firm/work'),
   forwardClock: to('POST', '/clock'),

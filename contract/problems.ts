@@ -138,6 +138,7 @@ export const PROBLEMS = {
   ...kinds(422, 'Cannot be used', 'unfit-text', 'bad-bundle'),
   ...kinds(403, 'Locked', 'locked-setting'),
   ...kinds(403, 'Not yours to change', 'not-maker'),
+  ...kinds(403, 'Not in their name', 'not-allowed-for'),
   // Packets.
   ...kinds(409, 'Not possible now', 'changed-meanwhile', 'warnings', 'not-sealed', 'agreement-changed'),
   ...kinds(422, 'The gate check stops this packet', 'gate-check'),

@@ -26,6 +26,19 @@ export const officeRoutes = {
     answer: v.sessionView,
     problems: [],
   }),
+  colleagues: route(paths.colleagues, {
+    who: 'member',
+    summary: 'Who may send in the member’s name, and in whose name they may',
+    answer: v.colleaguesView,
+    problems: [],
+  }),
+  setLets: route(paths.setLets, {
+    who: 'member',
+    summary: 'Let colleagues send in the member’s name',
+    body: s.letsBody,
+    answer: v.colleaguesView,
+    problems: ['unknown-member'],
+  }),
   setHolidays: route(paths.setHolidays, {
     who: 'member',
     summary: 'The days on which nobody is reminded',
@@ -159,7 +172,7 @@ export const officeRoutes = {
     summary: 'Check the draft and send it through its first gate',
     body: s.sendBody,
     answer: v.packetView,
-    problems: [...REFUSED, 'changed-meanwhile', 'gate-check', 'warnings', 'reading'],
+    problems: [...REFUSED, 'changed-meanwhile', 'gate-check', 'warnings', 'reading', 'not-allowed-for'],
   }),
   sendLater: route(paths.sendLater, {
     who: 'member',

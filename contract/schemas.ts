@@ -29,6 +29,10 @@ export const signInBody = object({
 });
 export type SignInBody = yup.InferType<typeof signInBody>;
 
+/** Colleagues who may send in the member's name. */
+export const letsBody = object({ lets: yup.array(id().required()).max(200).required() });
+export type LetsBody = yup.InferType<typeof letsBody>;
+
 /** A part of messages that recurs, under a name. */
 export const messageTextBody = object({
   name: line(60).min(1, 'Give it a name.').required('Give it a name.'),

@@ -261,6 +261,16 @@ export const packetView = named('Packet', {
 });
 export type PacketView = yup.InferType<typeof packetView>;
 
+const colleague = shape({ id: text(), name: text() });
+export const colleaguesView = named('Colleagues', {
+  others: list(colleague),
+  /** Those who may send in the member's name, by their ids. */
+  lets: list(text()),
+  /** Those in whose name the member may send. */
+  mayFor: list(colleague),
+});
+export type Colleagues = yup.InferType<typeof colleaguesView>;
+
 /** The sentences of one language, by their keys. */
 export const wordsView = named('Words', { language: text(), messages: byName<string, WordKey>(text()) });
 

@@ -99,6 +99,7 @@ const bodies: Partial<Record<RouteName, object>> = {
   giveOwnCode: { code: '123456' },
   setOwnLanguage: { language: 'en' },
   sendLater: { version: 1, day: '2027-11-30', hour: 9 },
+  setLets: { lets: [] },
   newNotice: { kitId: 'none' },
   setNotice: { name: 'Rent' },
   addHomes: { dealIds: ['none'] },

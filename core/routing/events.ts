@@ -144,7 +144,7 @@ export function sentenceOf({ body, actor }: Pick<PacketEvent, 'body' | 'actor'>,
   const told: Told = {
     names,
     who: 'partyId' in body && body.partyId ? names.of(body.partyId) : '',
-    by: actor.kind === 'member' ? actor.name : 'The sender',
+    by: actor.kind === 'member' ? `${actor.name}${actor.for ? ` for ${actor.for.name}` : ''}` : 'The sender',
   };
   return lineOf(body, told);
 }

@@ -16,7 +16,11 @@ import type {
 } from '../packet/types';
 
 /** Who caused an event. */
-export type Actor = { kind: 'member'; id: string; name: string } | { kind: 'party'; id: string } | { kind: 'system' };
+export type Actor =
+  /** `for` is the colleague in whose name it was done. */
+  | { kind: 'member'; id: string; name: string; for?: { id: string; name: string } }
+  | { kind: 'party'; id: string }
+  | { kind: 'system' };
 
 /** Where an act came from, as far as the server could see. */
 export interface Origin {

@@ -3,6 +3,7 @@ import type { Context } from '../context';
 import { serve } from '../http/routing';
 import { forwardClock } from '../jobs/calendar';
 import { wordsOf } from '../words';
+import { colleagues, setLets } from './colleagues';
 import * as service from './service';
 import * as texts from './texts';
 import { cookieOf, listening, remember, SESSION_COOKIE } from './session';
@@ -41,6 +42,8 @@ export function firmRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'keepText', ({ body, member }) => texts.keepText(ctx, body, member));
   serve(app, 'dropText', ({ params, member }) => texts.dropText(ctx, params.textId, member));
   serve(app, 'firm', () => service.firmView(ctx));
+  serve(app, 'colleagues', ({ member }) => colleagues(ctx, member));
+  serve(app, 'setLets', ({ body, member }) => setLets(ctx, member, body.lets));
   serve(app, 'setNotices', async ({ body, member }) =>
     service.sessionView(ctx, await service.setNotices(ctx, member, body.notices, body.digest)),
   );

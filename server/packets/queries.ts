@@ -257,6 +257,11 @@ export async function packetsToTick(db: Db, now: Date, most: number): Promise<st
   return r.rows.map((x) => x.id);
 }
 
+/** Who a packet's messages come from. */
+export async function setSender(db: Db, id: string, memberId: string): Promise<void> {
+  await db.query('update packet set created_by = $2 where id = $1', [id, memberId]);
+}
+
 /** Drafts whose time to be sent has come. */
 export async function packetsToSend(db: Db, now: Date, most: number): Promise<string[]> {
   const r = await db.query<{ id: string }>(

@@ -31,6 +31,7 @@ import { documentsByIds, documentsOfDeal, type DocumentRow } from '../documents/
 import { documentView, factsFiles } from '../documents/service';
 import { endedForms } from '../shelf/queries';
 import { forecastView } from '../insight/pace';
+import { letsSend } from '../firm/colleagues';
 import { memberById, type Member } from '../firm/queries';
 import { notFound, Problem } from '../problem';
 import { chainFileName, writeChain } from '../proof/chain-file';
@@ -47,6 +48,8 @@ export async function sendPacket(ctx: Context, packetId: string, body: SendBody,
   // The check reads every page: it runs before the transaction, in a worker. The version says whether it still holds.
   const { docs, deal, marks, tags } = await checkDraft(ctx, packetId, body);
   const firm = (await ctx.firm())!;
+  const colleague =
+    body.forId && body.forId !== member.id ? await inNameOf(ctx.database.pool, body.forId, member) : null;
   await ctx.packets.alone(packetId, async ({ tx, row, run }) => {
     const { draft, version } = await q.draftOf(tx.db, packetId);
     requireVersion(row, version, body.version);
@@ -54,8 +57,22 @@ export async function sendPacket(ctx: Context, packetId: string, body: SendBody,
     const without = draft.parties.find((p) => p.secondStep === 'code' && !told.has(p.id));
     if (without) throw stop(`${without.name} needs an access code. Set one on the desk, and tell it to them.`);
     const plan = planOf(draft, { docs, deal, marks, tags, holidays: firm.holidays });
-    await run({ type: 'send', plan }, byMember(member));
+    // Messages go out in the colleague's name, and answers come back to them.
+    if (colleague) await q.setSender(tx.db, packetId, colleague.id);
+    if (colleague) row.created_by = colleague.id;
+    await run({ type: 'send', plan }, byMember(member, colleague));
   });
+}
+
+/** The colleague in whose name something is sent. @throws Problem `not-allowed-for` */
+async function inNameOf(db: Db, id: string, sender: Member): Promise<Member> {
+  const colleague = await memberById(db, id);
+  if (!colleague || !(await letsSend(db, id, sender.id)))
+    throw new Problem(
+      'not-allowed-for',
+      'This colleague has not allowed you to send in their name. They can, on their Firm screen.',
+    );
+  return colleague;
 }
 
 /** What is sent of a draft, given what its check found. */
@@ -91,8 +108,13 @@ export function planOf(
 }
 
 /** An act of a member. */
-export const byMember = (member: Member): By => ({
-  actor: { kind: 'member', id: member.id, name: member.name },
+export const byMember = (member: Member, colleague: Member | null = null): By => ({
+  actor: {
+    kind: 'member',
+    id: member.id,
+    name: member.name,
+    ...(colleague ? { for: { id: colleague.id, name: colleague.name } } : {}),
+  },
   origin: null,
 });
 

@@ -192,7 +192,12 @@ class History {
     const b = e.body;
     const tell = (key: WordKey, params?: WordParams) => say(this.words, key, params);
     const name = 'partyId' in b && b.partyId ? (this.names.get(b.partyId) ?? '') : '';
-    const by = e.actor.kind === 'member' ? e.actor.name : '';
+    const by =
+      e.actor.kind !== 'member'
+        ? ''
+        : e.actor.for
+          ? tell('record.for', { by: e.actor.name, other: e.actor.for.name })
+          : e.actor.name;
     const day = (d: string) => calendarDay(this.words, d, true);
     switch (b.type) {
       case 'sent':

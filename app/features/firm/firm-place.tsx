@@ -1,6 +1,7 @@
 import { router } from 'expo-router';
 import { useFirm, useSession, useSignOut } from '../../api/hooks';
 import { CalendarFeed } from '../deals/calendar-feed';
+import { ColleaguesCard } from './colleagues-card';
 import { NoticeRulesCard } from './notice-rules-card';
 import { TextsCard } from './texts-card';
 import { ClockCard, FailuresCard, HolidaysCard, NoticesCard } from './settings';
@@ -51,6 +52,7 @@ export function FirmPlace() {
       <TextsCard />
       <NoticeRulesCard />
       <NoticesCard />
+      <ColleaguesCard />
       <Card>
         <Heading>Your calendar</Heading>
         <CalendarFeed dealId={null} />

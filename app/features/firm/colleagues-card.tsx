@@ -1,0 +1,27 @@
+/** Colleagues who may send in one's own name. */
+import { useColleagues } from '../../api/colleague-hooks';
+import { Card, Trouble } from '../../ui/pieces';
+import { Switch } from '../../ui/switch';
+import { Heading, Small } from '../../ui/text';
+
+export function ColleaguesCard() {
+  const { colleagues, set } = useColleagues();
+  const { others = [], lets = [] } = colleagues.data ?? {};
+  if (!others.length) return null;
+  return (
+    <Card testID="colleagues">
+      <Heading>Who may send for you</Heading>
+      <Small>Their packets go out in your name, answers come to you, and the record says who sent them.</Small>
+      {others.map((m) => (
+        <Switch
+          key={m.id}
+          label={m.name}
+          on={lets.includes(m.id)}
+          onChange={(on) => set.mutate(on ? [...lets, m.id] : lets.filter((id) => id !== m.id))}
+          testID={`lets-${m.name}`}
+        />
+      ))}
+      {set.isError ? <Trouble error={set.error} /> : null}
+    </Card>
+  );
+}
