@@ -11,7 +11,7 @@ import { addDays } from '../core/calendar';
 import { withFirm } from './firm';
 import { rowOf, type Row } from './measure';
 
-const HOMES = 200;
+const HOMES = 120;
 
 /**
  * A notice to many households, from the rows to the last message queued: worked out, checked, its papers set and read,

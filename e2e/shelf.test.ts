@@ -4,11 +4,24 @@ import os from 'node:os';
 import path from 'node:path';
 import type { Page } from 'puppeteer-core';
 import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
-import type { DealView, Page as PageOf, ShelfItemView, ShelfSummary } from '@gatepath/contract';
+import type { DealView, MessageSummary, Page as PageOf, ShelfItemView, ShelfSummary } from '@gatepath/contract';
 import { findings } from './axe';
-import { chooseFile, actsOn, byTestId, choose, eventually, settled, tap, textOf, type } from './browser';
+import {
+  chooseFile,
+  actsOn,
+  byTestId,
+  choose,
+  eventually,
+  openPage,
+  PHONE,
+  settled,
+  tap,
+  textOf,
+  type,
+} from './browser';
+import { finish, signThrough } from './client';
 import type { Office } from './office';
-import { download } from './proof';
+import { download, judgedFile } from './proof';
 import type { ServerProcess } from './server';
 import { Stage } from './stage';
 
@@ -129,11 +142,66 @@ test('from the page of a deal to a packet that is sent takes at most four acts',
   });
 });
 
+test('used on three deals, for two sellers, five, and a trust, each is executed and sealed with everybody’s own marks', async () => {
+  const person = (name: string, more: object = {}) => ({
+    side: 'seller' as const,
+    name,
+    email: `${name.split(' ')[0]!.toLowerCase()}@three.test`,
+    ...more,
+  });
+  const deals = {
+    '11 Weir Terrace': [person('Agnes Thorvald'), person('Bram Thorvald')],
+    '12 Weir Terrace': ['Cleo', 'Dov', 'Edda', 'Finn', 'Greta'].map((first) => person(`${first} Moor`)),
+    '13 Weir Terrace': [person('Hugo Vale', { company: 'The Vale Family Trust', capacity: 'Trustee' })],
+  };
+  for (const [address, sellers] of Object.entries(deals)) {
+    const deal = await office.deal(address, sellers);
+    await phone.goto(`${server.url}/deals/${deal.id}`);
+    await tap(phone, 'use-kit');
+    await tap(phone, 'kit-choice');
+    await tap(phone, 'kit-send');
+    await phone.waitForSelector(byTestId('packet-state'));
+    const id = await eventually(async () => {
+      const [packet] = (await office.call<DealView>('GET', `/api/deals/${deal.id}`)).packets;
+      expect(packet?.status).toBe('at_gate');
+      return packet!.id;
+    });
+    const { items } = await office.call<PageOf<MessageSummary>>('GET', `/api/mailroom?limit=100&packetId=${id}`);
+    for (const { name } of sellers) {
+      const client = await openPage(stage.browser, PHONE);
+      await client.goto(items.find((m) => m.kind === 'ask' && m.toName === name)!.link!);
+      // Four pages to initial and two to sign, however many others there are.
+      expect([name, await signThrough(client)]).toEqual([name, 6]);
+      await finish(client);
+      await client.browserContext().close();
+    }
+    const sealed = await eventually(async () => {
+      const packet = await office.look(id);
+      expect([packet.status, packet.sent!.sealed?.length]).toEqual(['executed', 2]);
+      return packet;
+    });
+    const { plan, fills, ledger } = sealed.sent!;
+    expect(ledger.done).toBe(ledger.total);
+    for (const p of plan.parties) {
+      const own = fills.filter((f) => f.partyId === p.id);
+      const of = (kind: string) => own.filter((f) => f.kind === kind).length;
+      expect([p.name, of('initials'), of('signature')]).toEqual([p.name, 4, 2]);
+    }
+    for (const { documentId } of sealed.sent!.sealed!) {
+      const url = `/api/packets/${id}/sealed/${documentId}`;
+      const file = await download(wide, url, path.join(dir, `${documentId}.pdf`));
+      // A seal for each, and the record's.
+      expect((await judgedFile(file)).seals).toBe(sellers.length + 1);
+    }
+  }
+  expect(errors).toEqual([]);
+});
+
 test('on a wide screen one kit goes to several deals, each with its row; one that has had it stays out', async () => {
   for (const n of [1, 2])
     await office.deal(`${n} Towline Road`, [{ side: 'seller', name: `Mara Quill`, email: 'mara@example.com' }]);
   await wide.goto(`${server.url}/deals`);
-  await wide.waitForFunction(() => document.querySelectorAll('[data-testid="deal-row"]').length === 3);
+  await wide.waitForFunction(() => document.querySelectorAll('[data-testid="deal-row"]').length === 6);
   for (const box of (await wide.$$('[role="checkbox"]')).slice(1, 4)) await box.click();
   await tap(wide, 'hand-kit');
   await choose(wide, 'Older home');
@@ -144,7 +212,11 @@ test('on a wide screen one kit goes to several deals, each with its row; one tha
   await tap(wide, 'send-several');
   await wide.waitForFunction(() => document.body.textContent!.split('Sent. See the packet').length === 3);
   const { items } = await office.call<PageOf<DealView>>('GET', '/api/deals');
-  expect(items.map((d) => d.packets.map((p) => p.status))).toEqual([['at_gate'], ['at_gate'], ['at_gate']]);
+  expect(items.slice(0, 3).map((d) => d.packets.map((p) => p.status))).toEqual([
+    ['at_gate'],
+    ['at_gate'],
+    ['executed'],
+  ]);
 });
 
 test('a changed paper takes the place of the old one, and the marks go where their words went', async () => {

@@ -142,3 +142,10 @@ test('property: whatever the order, a packet is executed when each has opened it
     { numRuns: 300 },
   );
 });
+
+test('what is only delivered does not lapse with the last day for signing', () => {
+  const schedule = { lastDay: '2026-11-24', warnDays: 0, nudge: null };
+  const p = TestPacket.sent(plan([gets('wren', { email: '', phone: null })], [['wren']], { schedule }));
+  p.do({ type: 'tick', today: '2026-12-24', working: true });
+  expect([p.state!.status, nextTick(p.state!)]).toEqual(['at_gate', null]);
+});

@@ -75,8 +75,8 @@ function decideTick(state: PacketState, { today, working }: { today: string; wor
   // What is due beside it is looked at once the gate behind it is open.
   if (delivered.length || !schedule) return accept(...delivered);
   const { lastDay } = schedule;
-  // The last day lasts until its end.
-  if (lastDay && today > lastDay) return accept({ type: 'lapsed', lastDay });
+  // The last day lasts until its end; what is only delivered has none.
+  if (lastDay && today > lastDay && signersWait(state)) return accept({ type: 'lapsed', lastDay });
   if (!working) return accept();
   const out: PacketEventBody[] = [];
   const warning = warnDay(schedule);
@@ -94,6 +94,9 @@ function decideTick(state: PacketState, { today, working }: { today: string; wor
   return accept(...out);
 }
 
+/** Whether somebody is waited for who has to do something. */
+const signersWait = (state: PacketState) => waitingFor(state).some((p) => !receives(p));
+
 /** The next instant at which the calendar has something to do with a packet; null for never. */
 export function nextTick(state: PacketState): string | null {
   const { schedule, timeZone } = state.plan;
@@ -104,7 +107,7 @@ export function nextTick(state: PacketState): string | null {
   });
   if (!schedule) return times.sort()[0] ?? null;
   const { lastDay } = schedule;
-  if (lastDay) times.push(endOfDay(lastDay, timeZone));
+  if (lastDay && signersWait(state)) times.push(endOfDay(lastDay, timeZone));
   const warning = warnDay(schedule);
   if (warning && state.warnedFor !== lastDay) times.push(morningOf(warning, timeZone));
   for (const p of waitingFor(state)) {

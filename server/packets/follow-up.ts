@@ -239,15 +239,20 @@ const FOLLOWS: { [T in PacketEventType]: (f: Following, body: Body<T>) => Promis
     );
   },
   async extended(f) {
-    for (const x of waitingFor(f.state)) if (byLink(x)) await f.letters.toParty(x, 'extended', {}, { link: true });
+    for (const x of waitingFor(f.state))
+      if (byLink(x) && !receives(x)) await f.letters.toParty(x, 'extended', {}, { link: true });
   },
   async warned(f, { lastDay }) {
-    for (const x of waitingFor(f.state)) if (byLink(x)) await f.letters.toParty(x, 'warning', {}, { link: true });
+    for (const x of waitingFor(f.state))
+      if (byLink(x) && !receives(x)) await f.letters.toParty(x, 'warning', {}, { link: true });
     return f.tell('lapsing', `Last day ${calendarDay(ENGLISH, lastDay)}`, f.holds());
   },
   async nudged(f, { partyId }) {
     const p = f.party(partyId);
     if (!byLink(p)) return;
+    const { message } = f.plan;
+    // There is nothing to be done with what is only delivered: it comes once more.
+    if (receives(p)) return f.letters.toParty(p, 'deliver', {}, { link: true, message, note: p.note });
     await f.letters.toParty(p, 'nudge', { act: p.act, n: marksLeft(f.state, p.id).length }, { link: true });
   },
   async party_corrected(f, { partyId }) {

@@ -65,7 +65,7 @@ export async function executedSince(db: Db, memberId: string, since: Date, limit
   const r = await db.query<ThroughRow>(
     `select p.id, p.deal_id, d.address, p.name, p.ended_at, p.marks_done, coalesce(p.path->'parties', '[]') as parties
      from packet p join deal d on d.id = p.deal_id
-     where p.status = 'executed' and p.ended_at > $2
+     where p.status = 'executed' and p.notice_id is null and p.ended_at > $2
        and (exists (select 1 from deal_member m where m.deal_id = d.id and m.member_id = $1)
          or not exists (select 1 from deal_member m where m.deal_id = d.id))
      order by p.ended_at desc limit $3`,

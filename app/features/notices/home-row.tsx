@@ -14,7 +14,7 @@ import { Button, Trouble } from '../../ui/pieces';
 import { Body, Small, Strong } from '../../ui/text';
 import { webProps } from '../../ui/web';
 import { FactField } from '../deals/fact-field';
-import { StepMark, type StepName } from './step-mark';
+import { STATE_WORDS, StepMark, type StepName } from './step-mark';
 
 export type Acts = ReturnType<typeof useNoticeActs>;
 
@@ -53,7 +53,7 @@ interface Props {
 }
 
 export function HomeRow(props: Props) {
-  const { row, notice, acts, wide } = props;
+  const { row, notice, columns, acts, wide } = props;
   const p = usePalette();
   const [open, setOpen] = useState(false);
   const bad = row.state === 'wrong' || row.steps.arrived === 'failed';
@@ -68,7 +68,6 @@ export function HomeRow(props: Props) {
     );
   return (
     <View
-      role="row"
       testID="home-row"
       style={{
         borderTopWidth: 1,
@@ -80,7 +79,16 @@ export function HomeRow(props: Props) {
       <Pressable
         role="button"
         onPress={() => setOpen(!open)}
-        aria-label={`${row.home}, ${tenants}. ${row.says || row.state}`}
+        aria-label={[
+          `${row.home}, ${tenants}`,
+          ...columns.map((c) => `${c.label}: ${valueWords(c, row.values[c.key]) || 'not said'}`),
+          ...stepsOf(notice)
+            .filter((x) => row.steps[x.name] !== 'none')
+            .map((x) => `${x.label}: ${STATE_WORDS[row.steps[x.name]]}`),
+          row.says,
+        ]
+          .filter(Boolean)
+          .join('. ')}
         {...webProps({ 'aria-expanded': open })}
         style={{
           flexDirection: wide ? 'row' : 'column',
@@ -104,28 +112,26 @@ type Part = Props & { says: ReactElement | null };
 function Cells({ row, notice, columns, says }: Part) {
   return (
     <>
-      <View role="cell" style={{ flex: WIDTH.home }}>
+      <View style={{ flex: WIDTH.home }}>
         <Strong numberOfLines={1}>{row.home}</Strong>
       </View>
-      <View role="cell" style={{ flex: WIDTH.tenants }}>
+      <View style={{ flex: WIDTH.tenants }}>
         <Small numberOfLines={1}>{listWords(row.tenants) || 'nobody yet'}</Small>
       </View>
       {columns.map((c) => (
-        <View role="cell" key={c.key} style={{ width: WIDTH.value }}>
+        <View key={c.key} style={{ width: WIDTH.value }}>
           <Small numberOfLines={1}>{valueWords(c, row.values[c.key]) || '–'}</Small>
         </View>
       ))}
-      <View role="cell" style={{ width: WIDTH.from }}>
+      <View style={{ width: WIDTH.from }}>
         <Small>{row.countsFrom ? shortDay(row.countsFrom) : '–'}</Small>
       </View>
       {stepsOf(notice).map((s) => (
-        <View role="cell" key={s.name} style={{ width: WIDTH.step, alignItems: 'center' }}>
+        <View key={s.name} style={{ width: WIDTH.step, alignItems: 'center' }}>
           <StepMark state={row.steps[s.name]} label={s.label} />
         </View>
       ))}
-      <View role="cell" style={{ flex: WIDTH.says }}>
-        {says}
-      </View>
+      <View style={{ flex: WIDTH.says }}>{says}</View>
     </>
   );
 }
@@ -138,7 +144,7 @@ function Lines({ row, notice, columns, says }: Part) {
     row.countsFrom ? `counts from ${shortDay(row.countsFrom)}` : '',
   ];
   return (
-    <View role="cell" style={{ gap: 4 }}>
+    <View style={{ gap: 4 }}>
       <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
         <Strong style={{ flex: 1 }}>{row.home}</Strong>
         {stepsOf(notice).map((s) => (
@@ -165,7 +171,7 @@ function Opened({ row, notice, acts }: { row: NoticeRow; notice: NoticeView; act
     (def) => isOfPaper(def.key) || def.key in row.values || row.problems.some((text) => text.startsWith(def.label)),
   );
   return (
-    <View role="cell" testID="home-open" style={{ gap: 10, paddingHorizontal: 14, paddingBottom: 14, maxWidth: 720 }}>
+    <View testID="home-open" style={{ gap: 10, paddingHorizontal: 14, paddingBottom: 14, maxWidth: 720 }}>
       {row.problems.map((text) => (
         <Body key={text} style={{ color: p.wine }}>
           {text}

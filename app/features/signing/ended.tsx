@@ -66,7 +66,7 @@ function AtEnd({ token, view, onSide }: StepProps) {
           {t('sign.ask')}
         </Button>
       ) : null}
-      <AskForPage token={token} />
+      {view.hostName ? null : <AskForPage token={token} />}
       <Small>{t('sign.end.close')}</Small>
     </Page>
   );

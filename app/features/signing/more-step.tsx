@@ -30,7 +30,7 @@ export function MoreStep({ token, signing, view, onBack, onSide }: StepProps) {
       ) : null}
       <Downloads token={token} view={view} />
       <Languages signing={signing} view={view} />
-      <AskForPage token={token} />
+      {view.hostName ? null : <AskForPage token={token} />}
       {view.mayHandOver ? (
         <Button large onPress={() => onSide('hand_over')} testID="hand-over">
           {t('sign.hand_over')}
