@@ -91,28 +91,11 @@ export async function postToPerson(
 }
 
 /** Queues a message to a member that is about no packet. */
-export async function postLetter(
+export function postLetter(
   ctx: Context,
   tx: Tx,
   letter: { kind: string; to: { name: string; email: string }; message: Composed },
 ): Promise<void> {
-  const id = newId();
-  await insertMessage(tx.db, {
-    id,
-    packet_id: null,
-    deal_id: null,
-    party_id: null,
-    kind: letter.kind,
-    channel: 'email',
-    to_name: letter.to.name,
-    to_email: letter.to.email,
-    to_phone: null,
-    subject: letter.message.subject,
-    body_text: letter.message.text,
-    body_html: letter.message.html,
-    link: null,
-    at: ctx.clock.now(),
-  });
-  await ctx.jobs.queue(tx, 'mail', id);
-  tx.afterCommit(() => ctx.live.tell(topics.mailroom()));
+  const to = { ...letter.to, phone: null };
+  return postToPerson(ctx, tx, { ...letter, to, text: letter.message.text, link: null });
 }

@@ -13,7 +13,7 @@ import { usePalette } from '../../ui/hooks';
 import { Button, Trouble } from '../../ui/pieces';
 import { Body, Small, Strong } from '../../ui/text';
 import { webProps } from '../../ui/web';
-import { FactField } from '../deals/fact-field';
+import { SaidFields, useSaid } from './said-fields';
 import { STATE_WORDS, StepMark, type StepName } from './step-mark';
 
 export type Acts = ReturnType<typeof useNoticeActs>;
@@ -161,8 +161,7 @@ function Lines({ row, notice, columns, says }: Part) {
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 function Opened({ row, notice, acts }: { row: NoticeRow; notice: NoticeView; acts: Acts }) {
   const p = usePalette();
-  const [said, setSaid] = useState<Record<string, FactValue | null>>({});
-  const [unfit, setUnfit] = useState<Record<string, boolean>>({});
+  const on = useSaid();
   const { setRow } = acts;
   const open = row.state !== 'gone' && row.state !== 'going';
   const params = { noticeId: notice.id, rowId: row.id };
@@ -180,26 +179,14 @@ function Opened({ row, notice, acts }: { row: NoticeRow; notice: NoticeView; act
       {row.notes.map((text) => (
         <Small key={text}>{text}</Small>
       ))}
-      {open && row.state !== 'left_out'
-        ? asked.map((def) => (
-            <FactField
-              key={def.key}
-              def={def}
-              value={said[def.key] ?? row.values[def.key] ?? null}
-              onChange={(w) => {
-                setUnfit((was) => ({ ...was, [def.key]: 'wrong' in w }));
-                if (!('wrong' in w)) setSaid((was) => ({ ...was, [def.key]: w.value }));
-              }}
-            />
-          ))
-        : null}
+      {open && row.state !== 'left_out' ? <SaidFields facts={asked} values={row.values} on={on} /> : null}
       {setRow.isError ? <Trouble error={setRow.error} /> : null}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
         {open && row.state !== 'left_out' ? (
           <Button
-            disabled={!Object.keys(said).length || Object.values(unfit).some(Boolean)}
+            disabled={!on.changed || !on.fits}
             busy={setRow.isPending}
-            onPress={() => setRow.mutate({ rowId: row.id, values: said }, { onSuccess: () => setSaid({}) })}
+            onPress={() => setRow.mutate({ rowId: row.id, values: on.said }, { onSuccess: on.clear })}
             testID="mend-row"
           >
             Keep for this home

@@ -3,25 +3,23 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import type { NoticeView } from '@gatepath/contract';
 import { shortDay } from '@gatepath/core/calendar';
-import type { FactValue } from '@gatepath/core/deal';
 import { isOfPaper } from '@gatepath/core/writing';
 import { Choice, Button, Card, Note, Trouble } from '../../ui/pieces';
 import { Input } from '../../ui/input';
 import { Switch } from '../../ui/switch';
 import { Heading, Small } from '../../ui/text';
-import { FactField } from '../deals/fact-field';
+import { SaidFields, useSaid } from './said-fields';
 import { asFacts, type Acts } from './home-row';
 
 const NO_RULE = 'none';
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function SaidToAll({ notice, acts: { set } }: { notice: NoticeView; acts: Acts }) {
-  const [said, setSaid] = useState<Record<string, FactValue | null>>({});
+  const on = useSaid();
   const [name, setName] = useState(notice.name);
-  const [unfit, setUnfit] = useState<Record<string, boolean>>({});
   // What tenancies know of themselves is not the same for all.
   const facts = asFacts(notice).filter((def) => isOfPaper(def.key) || def.key in notice.values);
-  const changed = Object.keys(said).length > 0 || name.trim() !== notice.name;
+  const changed = on.changed || name.trim() !== notice.name;
   const { rule, term } = notice;
   return (
     <Card style={{ flex: 1, gap: 10, minWidth: 0 }} testID="said-to-all">
@@ -32,21 +30,11 @@ export function SaidToAll({ notice, acts: { set } }: { notice: NoticeView; acts:
       ) : (
         <Small>The papers of this kit ask for nothing that differs from home to home.</Small>
       )}
-      {facts.map((def) => (
-        <FactField
-          key={def.key}
-          def={def}
-          value={said[def.key] ?? notice.values[def.key] ?? null}
-          onChange={(w) => {
-            setUnfit((was) => ({ ...was, [def.key]: 'wrong' in w }));
-            if (!('wrong' in w)) setSaid((was) => ({ ...was, [def.key]: w.value }));
-          }}
-        />
-      ))}
+      <SaidFields facts={facts} values={notice.values} on={on} />
       <Button
-        disabled={!changed || !name.trim() || Object.values(unfit).some(Boolean)}
+        disabled={!changed || !name.trim() || !on.fits}
         busy={set.isPending}
-        onPress={() => set.mutate({ name: name.trim(), values: said }, { onSuccess: () => setSaid({}) })}
+        onPress={() => set.mutate({ name: name.trim(), values: on.said }, { onSuccess: on.clear })}
         style={{ alignSelf: 'flex-start' }}
         testID="keep-said"
       >

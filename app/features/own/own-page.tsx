@@ -10,11 +10,12 @@ import { calendarDay } from '@gatepath/core/words';
 import { call } from '../../api/client';
 import { usePalette } from '../../ui/hooks';
 import { Input } from '../../ui/input';
-import { Button, Card, Choice, Note, Page } from '../../ui/pieces';
+import { Button, Card, Choice, Page } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
+import { browserLanguage, Unopened, Waiting } from '../signing/opening';
 import { Lead } from '../signing/parts';
 import { InLanguage, useLanguage, useSay, useWords } from '../signing/say';
-import { Wrong, wordsOfError } from '../signing/wrong';
+import { Wrong } from '../signing/wrong';
 
 type OwnPacket = Own['packets'][number];
 
@@ -50,38 +51,6 @@ export function OwnPage({ token }: { token: string }) {
         <Unopened error={own.error} retry={() => void own.refetch()} />
       )}
     </InLanguage>
-  );
-}
-
-const browserLanguage = () => (typeof navigator === 'undefined' ? 'en' : (navigator.language.split('-')[0] ?? 'en'));
-
-function Waiting() {
-  const t = useSay();
-  return (
-    <View role="main" style={{ padding: 32 }}>
-      <View role="status">
-        <Body level={1}>{t('sign.loading')}</Body>
-      </View>
-    </View>
-  );
-}
-
-function Unopened({ error, retry }: { error: Error | null; retry: () => void }) {
-  const t = useSay();
-  return (
-    <Page max={560}>
-      <Title>{t('sign.cannot_open')}</Title>
-      <Note
-        tone="warn"
-        title={wordsOfError(t, error)}
-        testID="trouble"
-        action={
-          <Button kind="quiet" onPress={retry} style={{ alignSelf: 'flex-start' }}>
-            {t('sign.try_again')}
-          </Button>
-        }
-      />
-    </Page>
   );
 }
 

@@ -3,11 +3,10 @@ import { approves } from '@gatepath/core/filling';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import type { SigningView } from '@gatepath/contract';
+import type { WordKey } from '@gatepath/core/words';
 import { urlOf } from '@gatepath/contract/paths';
 import { ApiError, isRefused } from '../../api/client';
 import { usePalette } from '../../ui/hooks';
-import { Button, Note, Page } from '../../ui/pieces';
-import { Body, Title } from '../../ui/text';
 import { AgreementStep } from './agreement-step';
 import { ApproveStep } from './approve-step';
 import { AskStep } from './ask-step';
@@ -20,16 +19,15 @@ import { HandOverStep } from './hand-over-step';
 import { HandStep } from './hand-step';
 import { MoreStep } from './more-step';
 import { NotMeStep } from './not-me-step';
+import { browserLanguage, Unopened, Waiting } from './opening';
 import { PagesStep } from './pages-step';
 import { SendingBar } from './parts';
 import { PlacesStep } from './places-step';
 import { ReadAll } from './read-all';
 import type { Aside, StepProps } from './step';
-import { InLanguage, useLanguage, useSay } from './say';
+import { InLanguage, useLanguage } from './say';
 import { useRehearsal } from './use-rehearsal';
 import { useSigning, type Signing } from './use-signing';
-import { wordsOfError } from './wrong';
-import { itemAt } from '@gatepath/core/sure';
 
 export function Ceremony({ token }: { token: string }) {
   return <Gone token={token} signing={useSigning(token)} />;
@@ -60,7 +58,7 @@ function Gone({ token, signing }: { token: string; signing: Signing }) {
   if (!view || isRefused(query.error))
     return (
       <InLanguage words={words}>
-        <Unopened error={query.error} retry={() => void query.refetch()} />
+        <Unopened title={titleOf(query.error)} error={query.error} retry={() => void query.refetch()} />
       </InLanguage>
     );
   return (
@@ -75,48 +73,18 @@ function Gone({ token, signing }: { token: string; signing: Signing }) {
   );
 }
 
-/** The browser's own language, for what is said before it is known who comes. */
-function browserLanguage(): string {
-  return typeof navigator === 'undefined' ? 'en' : itemAt(navigator.language.split('-'), 0);
-}
-
-function Waiting() {
-  const t = useSay();
-  return (
-    <View role="main" style={{ padding: 32 }}>
-      <View role="status">
-        <Body level={1}>{t('sign.loading')}</Body>
-      </View>
-    </View>
-  );
-}
-
-function Unopened({ error, retry }: { error: Error | null; retry: () => void }) {
-  const t = useSay();
-  const code = error instanceof ApiError ? error.code : '';
-  const title =
-    code === 'lapsed'
-      ? 'sign.end.lapsed'
-      : code === 'not-your-turn'
-        ? 'sign.not_yet'
-        : code === 'taken-out'
-          ? 'sign.end.nothing'
-          : ('sign.cannot_open' as const);
-  return (
-    <Page max={560}>
-      <Title>{t(title)}</Title>
-      <Note
-        tone="warn"
-        title={wordsOfError(t, error)}
-        testID="trouble"
-        action={
-          <Button kind="quiet" onPress={retry} style={{ alignSelf: 'flex-start' }}>
-            {t('sign.try_again')}
-          </Button>
-        }
-      />
-    </Page>
-  );
+/** What it is called that a link does not open. */
+function titleOf(error: Error | null): WordKey {
+  switch (error instanceof ApiError ? error.code : '') {
+    case 'lapsed':
+      return 'sign.end.lapsed';
+    case 'not-your-turn':
+      return 'sign.not_yet';
+    case 'taken-out':
+      return 'sign.end.nothing';
+    default:
+      return 'sign.cannot_open';
+  }
 }
 
 function Steps({ token, signing, view }: { token: string; signing: Signing; view: SigningView }) {

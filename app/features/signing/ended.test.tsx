@@ -1,7 +1,6 @@
-import { render, screen } from '@testing-library/react';
-import { PaperProvider } from 'react-native-paper';
+import { screen } from '@testing-library/react';
 import type { SigningView } from '@gatepath/contract';
-import { makeTheme } from '../../ui/theme';
+import { show as draw } from '../../test/office';
 import { Ended } from './ended';
 import type { Signing } from './use-signing';
 
@@ -19,16 +18,14 @@ const view = {
 } as unknown as SigningView;
 
 const show = (waiting: unknown[], more: Partial<SigningView> = {}) =>
-  render(
-    <PaperProvider theme={makeTheme(false)}>
-      <Ended
-        token="t"
-        signing={{ waiting } as unknown as Signing}
-        view={{ ...view, ...more }}
-        onBack={jest.fn()}
-        onSide={jest.fn()}
-      />
-    </PaperProvider>,
+  draw(
+    <Ended
+      token="t"
+      signing={{ waiting } as unknown as Signing}
+      view={{ ...view, ...more }}
+      onBack={jest.fn()}
+      onSide={jest.fn()}
+    />,
   );
 
 test('thanks are said only when the server has everything', () => {
@@ -48,4 +45,12 @@ test.each([
   show([], more);
   expect(screen.getByTestId('ended').textContent).toBe(title);
   expect(screen.getByText(text)).toBeTruthy();
+});
+
+test('what is only delivered is there to be read, and asks for nothing', () => {
+  const me = { ...view.me, act: 'receive' as const };
+  show([], { me, status: 'executed', documents: [{ id: 'd', name: 'Notice', pages: [], sealed: true }] });
+  expect(screen.getByTestId('ended').textContent).toBe('This is for you to read');
+  screen.getByTestId('read-it');
+  screen.getByTestId('ask-own-page');
 });
