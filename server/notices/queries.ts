@@ -62,9 +62,9 @@ export async function noticeById(db: Db, id: string): Promise<NoticeRow | null> 
   return (await db.query<NoticeRow>(`select ${NOTICE} where n.id = $1`, [id])).rows[0] ?? null;
 }
 
-/** The same, locked: what changes a run, or lets it go, takes turns. */
+/** The same, locked: what changes a run, or lets it go, takes turns. Packets that refer to it can still be kept meanwhile. */
 export async function lockNotice(db: Db, id: string): Promise<NoticeRow | null> {
-  return (await db.query<NoticeRow>(`select ${NOTICE} where n.id = $1 for update of n`, [id])).rows[0] ?? null;
+  return (await db.query<NoticeRow>(`select ${NOTICE} where n.id = $1 for no key update of n`, [id])).rows[0] ?? null;
 }
 
 export async function listNotices(db: Db, o: { after: string | null; limit: number }): Promise<NoticeRow[]> {

@@ -13,7 +13,6 @@ import { asFacts, type Acts } from './home-row';
 
 const NO_RULE = 'none';
 
-// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function SaidToAll({ notice, acts: { set } }: { notice: NoticeView; acts: Acts }) {
   const on = useSaid();
   const [name, setName] = useState(notice.name);
