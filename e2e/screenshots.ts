@@ -50,8 +50,6 @@ const packetAt = (street: string) => dealAt(street).packets[0]!.id;
 await phone.goto(`${base}/deals/${dealAt('88').id}`);
 await phone.waitForSelector(byTestId('packet-row'));
 await shot(phone, 'deal-phone');
-await tap(phone, 'need-lead_paint');
-await shot(phone, 'needs-phone');
 await phone.goto(`${base}/packets/${packetAt('7')}`);
 await phone.waitForSelector(byTestId('sheet'));
 await shot(phone, 'desk-phone');
@@ -91,6 +89,11 @@ await wide.waitForSelector(byTestId('sheet'));
 await tap(wide, 'all-pages');
 await tap(wide, 'thumb-5');
 await shot(wide, 'desk-wide');
+
+const { items: kits } = await get<{ items: ShelfSummary[] }>(wide, '/api/shelf?what=kit');
+await wide.goto(`${base}/shelf/${kits.find((k) => k.name.startsWith('Older'))!.id}`);
+await wide.waitForSelector(byTestId('put-on-shelf'));
+await shot(wide, 'kit-wide');
 
 const { items: forms } = await get<{ items: ShelfSummary[] }>(wide, '/api/shelf?what=form');
 await wide.goto(`${base}/forms/${forms.find((f) => f.name.startsWith('Lead'))!.id}`);

@@ -10,12 +10,16 @@ import { DoOrLeave } from '../../ui/do-or-leave';
 import { Input } from '../../ui/input';
 import { Button, Card, Note, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
+import { TextMenu } from '../desk/text-menu';
 import { dayWords, when } from './words';
 
 interface Props {
   packet: PacketView;
   sent: SentView;
 }
+
+/** Letters of a reason that everybody asked will read. */
+const MOST_REASON = 400;
 
 /** Questions that wait for an answer, and those that have one. */
 export function QuestionsCard({ packet, sent }: Props) {
@@ -49,6 +53,7 @@ function QuestionLine({ packet, sent, question: q }: Props & { question: SentVie
             multiline
             testID="answer-text"
           />
+          <TextMenu value={text} onChange={setText} />
           {change.isError ? <Trouble error={change.error} /> : null}
           <Button
             kind="main"
@@ -172,6 +177,7 @@ export function EndCard({ packet }: { packet: PacketView }) {
           : 'This packet ends and everyone who was asked is told why. A draft of the new version opens on the desk; signatures given so far do not carry over.'}
       </Body>
       <Input label="Why?" value={reason} onChangeText={setReason} testID="end-reason" />
+      <TextMenu value={reason} onChange={(value) => setReason(value.slice(0, MOST_REASON))} />
       <DoOrLeave
         label={way === 'withdraw' ? 'Withdraw' : 'Take it back'}
         leave="Keep it going"
