@@ -11,3 +11,6 @@ export const LISTS = [
   'through',
 ] as const;
 export type ListName = (typeof LISTS)[number];
+
+/** How a packet stands for the person whose own page it is on. */
+export const OWN_STANDINGS = ['to_do', 'to_read', 'waiting', 'executed', 'delivered'] as const;

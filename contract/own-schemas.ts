@@ -3,6 +3,7 @@ import * as yup from 'yup';
 import { ACTS } from '@gatepath/core/packet';
 import { calendarDay, flag, list, named, oneOf, shape, text, whole } from './answer-fields';
 import { id, language, line, object } from './fields';
+import { OWN_STANDINGS } from './lists';
 
 export const ownCodeBody = object({ code: line(40).required('Give the code.') });
 export type OwnCodeBody = yup.InferType<typeof ownCodeBody>;
@@ -14,9 +15,6 @@ export const ownFileQuery = object({
     .oneOf(['original', 'sealed'] as const)
     .default('original'),
 });
-
-/** How a packet stands for whoever the page is. */
-export const OWN_STANDINGS = ['to_do', 'to_read', 'waiting', 'executed', 'delivered'] as const;
 
 export const ownPageView = named('OwnPage', {
   firmName: text(),

@@ -2,10 +2,12 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { WORD_KEYS } from '@gatepath/core/words';
-import { MARK_KINDS, SCRIPT_FACES, SECOND_STEPS } from '@gatepath/core/packet';
+import { LETTER_WAYS, MARK_KINDS, SCRIPT_FACES, SECOND_STEPS } from '@gatepath/core/packet';
 import { REFUSALS } from '@gatepath/core/routing';
 import { SIDES } from '@gatepath/core/text';
+import { OWN_STANDINGS } from '@gatepath/contract';
 import { MESSAGE_KINDS } from './mail/messages';
+import { OWN_MESSAGES } from './own/service';
 
 const ROOT = path.join(__dirname, '..');
 
@@ -29,6 +31,9 @@ test('every sentence is used somewhere', () => {
     ...SCRIPT_FACES.map((f) => `sign.face.${f}`),
     ...SECOND_STEPS.map((s) => `record.proved_${s}`),
     ...['required', 'optional', 'automatic', 'done'].map((n) => `sign.mark.${n}`),
+    ...LETTER_WAYS.flatMap((w) => [`record.letter_${w}`, `record.h.letter_${w}`]),
+    ...OWN_STANDINGS.map((s) => `own.s.${s}`),
+    ...OWN_MESSAGES.flatMap((k) => ['subject', 'lead', 'careful'].map((part) => `mail.${k}.${part}`)),
     ...MESSAGE_KINDS.flatMap((k) => [`mail.${k}.subject`, `mail.${k}.button`]),
   ]);
   // Lines of the record are named after the events they tell of.

@@ -85,9 +85,12 @@ export async function askForPage(ctx: Context, visit: Visit): Promise<{ to: stri
   return { to: hinted(party) };
 }
 
+/** What is written to somebody about their own page. */
+export const OWN_MESSAGES = ['own_page', 'own_code'] as const;
+
 function messageOf(
   words: Words,
-  kind: 'own_page' | 'own_code',
+  kind: (typeof OWN_MESSAGES)[number],
   parts: Record<string, string | number>,
   link: string | null,
 ): Composed {
