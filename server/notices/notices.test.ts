@@ -99,6 +99,13 @@ test('a mended row goes alone, and nobody gets it twice', async () => {
   expect(new Set(gone.map((r) => r.packetId)).size).toBe(8);
   for (const body of [{ values: { 'paper.new_rent': 1 } }, { leftOut: true }])
     expect((await set(sent.id, gone[0]!.id, body)).problem.type).toBe('/problems/already-sent');
+  // A row whose home could not be found is given one; a sale is none.
+  const lost = (await rows(sent.id, 'wrong')).find((r) => !r.dealId)!;
+  const sale = await way.server.deal('1 Mill Cut');
+  expect((await set(sent.id, lost.id, { dealId: sale.id })).problem.type).toBe('/problems/not-found');
+  const [free] = (await way.server.ok('deals', { query: { search: homes[25]!, limit: '1' } })).items;
+  expect((await set(sent.id, lost.id, { dealId: free!.id })).body).toMatchObject({ home: homes[25], state: 'new' });
+  expect((await look(sent.id)).counts.ready).toBe(1);
   // What is said to everybody stays as those have read it who have it already.
   const late = await way.server.call('setNotice', {
     params: { noticeId: sent.id },

@@ -3,14 +3,11 @@ import { dayOf } from '@gatepath/core/calendar';
 import { hasDocument } from '@gatepath/core/packet';
 import { documentsOf, partyOf, type PacketState } from '@gatepath/core/routing';
 import { calendarDay, say } from '@gatepath/core/words';
-import { sure } from '@gatepath/core/sure';
 import type { Context } from '../context';
-import { documentsByIds } from '../documents/queries';
 import type { Member } from '../firm/queries';
 import type { LetterTask } from '../pdf/letters';
 import { notFound, Problem } from '../problem';
-import { partSoFar } from '../proof/revisions';
-import { namesOf, picturesOf } from '../proof/seal-service';
+import { soFar } from '../proof/so-far';
 import { workOut } from '../shelf/work-out';
 import { wordsOf } from '../words';
 import * as q from './queries';
@@ -54,19 +51,8 @@ async function filesOf(ctx: Context, state: PacketState, partyId: string | null)
   const out: Files = [];
   for (const d of documentsOf(state)) {
     if (party && !hasDocument(party, d.id)) continue;
-    const { base, fills, redlines } = partSoFar(state, partyId ?? '', d);
-    if (!fills.length && !redlines.length) {
-      out.push({ file: ctx.files.fileOf(base) });
-      continue;
-    }
-    const task = {
-      file: ctx.files.fileOf(base),
-      fills,
-      redlines,
-      names: namesOf(state, d.id),
-      pictures: picturesOf(ctx, fills),
-    };
-    out.push({ bytes: await ctx.work.run('copy', task, state.packetId) });
+    const now = await soFar(ctx, state, partyId ?? '', d);
+    out.push('bytes' in now ? now : { file: ctx.files.fileOf(now.sha256) });
   }
   return out;
 }
@@ -88,12 +74,7 @@ export async function lettersOf(ctx: Context, id: string): Promise<{ name: strin
     const party = state && partyOf(state.plan, l.party_id);
     if (!state || !party) continue;
     const words = wordsOf(party.language);
-    const sent = await documentsByIds(
-      db,
-      documentsOf(state)
-        .filter((d) => hasDocument(party, d.id))
-        .map((d) => d.id),
-    );
+    const enclosed = documentsOf(state).filter((d) => hasDocument(party, d.id));
     const day = calendarDay(words, dayOf(ctx.clock.now().toISOString(), state.plan.timeZone), true);
     const parts = { firmName, name: party.name, packetName: state.plan.packetName, dealName: state.plan.dealName };
     letters.push({
@@ -103,7 +84,7 @@ export async function lettersOf(ctx: Context, id: string): Promise<{ name: strin
         day,
         subject: state.plan.packetName,
         text: [say(words, 'letter.lead', parts), ...(state.plan.message ? [state.plan.message] : [])],
-        enclosed: sent.map((d) => say(words, 'record.pages', { name: d.name, n: d.pages.length })),
+        enclosed: enclosed.map((d) => say(words, 'record.pages', { name: d.name, n: d.pages.length })),
         enclosedWord: say(words, 'letter.enclosed'),
         slip: say(words, 'letter.slip', parts),
         signWord: say(words, 'kind.signature'),
@@ -112,7 +93,7 @@ export async function lettersOf(ctx: Context, id: string): Promise<{ name: strin
       files: await filesOf(ctx, state, l.party_id),
     });
   }
-  const bytes = await ctx.work.run('letters', { letters: sure(letters, 'letters') }, id);
+  const bytes = await ctx.work.run('letters', { letters }, id);
   return { name: `${notice.name}, letters.pdf`, bytes };
 }
 

@@ -37,13 +37,10 @@ export interface HomeOfNotice {
   problems: string[];
   notes: string[];
   papers: Record<string, Settled>;
-  /** ISO day on which it was worked out. */
-  worked_on: string | null;
   packet_id: string | null;
   gone_at: Date | null;
 }
-const ROW =
-  'id, notice_id, n, line, home, deal_id, said, unread, state, problems, notes, papers, worked_on::text, packet_id, gone_at';
+const ROW = 'id, notice_id, n, line, home, deal_id, said, unread, state, problems, notes, papers, packet_id, gone_at';
 /** What lists need of a row: its papers are long. */
 export type HomeHead = Omit<HomeOfNotice, 'papers'>;
 const HEAD = ROW.replace('papers, ', '');
@@ -152,12 +149,12 @@ export async function placedHomes(
 /** What came of working a row out; when anything of the notice was changed meanwhile, it is worked out once more. */
 export async function saveWorked(
   db: Db,
-  w: Pick<HomeOfNotice, 'id' | 'problems' | 'notes' | 'papers' | 'state'> & { on: string; version: number },
+  w: Pick<HomeOfNotice, 'id' | 'problems' | 'notes' | 'papers' | 'state'> & { version: number },
 ): Promise<void> {
   await db.query(
-    `update notice_row r set state = $2, problems = $3, notes = $4, papers = $5, worked_on = $6 from notice n
-     where r.id = $1 and r.state = 'new' and n.id = r.notice_id and n.version = $7`,
-    [w.id, w.state, JSON.stringify(w.problems), JSON.stringify(w.notes), JSON.stringify(w.papers), w.on, w.version],
+    `update notice_row r set state = $2, problems = $3, notes = $4, papers = $5 from notice n
+     where r.id = $1 and r.state = 'new' and n.id = r.notice_id and n.version = $6`,
+    [w.id, w.state, JSON.stringify(w.problems), JSON.stringify(w.notes), JSON.stringify(w.papers), w.version],
   );
 }
 
@@ -352,17 +349,19 @@ export async function homesAt(
   return r.rows;
 }
 
-/** The address of a deal that a row is moved to, or null. */
+/** The address of a tenancy that a row is moved to; null where there is none. */
 export async function addressOf(db: Db, dealId: string): Promise<string | null> {
   return (
-    (await db.query<{ address: string }>('select address from deal where id = $1', [dealId])).rows[0]?.address ?? null
+    (await db.query<{ address: string }>("select address from deal where id = $1 and kind = 'tenancy'", [dealId]))
+      .rows[0]?.address ?? null
   );
 }
 
+/** Tenancies of these ids, by their addresses; what is none is left out. */
 export async function addressesOf(db: Db, dealIds: string[]): Promise<{ id: string; address: string }[]> {
   return (
     await db.query<{ id: string; address: string }>(
-      'select id, address from deal where id = any($1::text[]) order by lower(address), id',
+      `select id, address from deal where id = any($1::text[]) and kind = 'tenancy' order by lower(address), id`,
       [dealIds],
     )
   ).rows;

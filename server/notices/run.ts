@@ -16,7 +16,6 @@ import { keepPacket } from '../shelf/use';
 import { workOut, type Worked } from '../shelf/work-out';
 import type { SettledPapers } from '../shelf/written';
 import * as q from './queries';
-import { sure } from '@gatepath/core/sure';
 
 /** How long one slice goes on; another follows as long as there is something to do. */
 const SLICE_MS = 15_000;
@@ -100,12 +99,7 @@ class Run {
       notes,
       papers,
       version: this.notice.version,
-      on: this.today(),
     });
-  }
-
-  private today(zone?: string): string {
-    return dayOf(this.ctx.clock.now().toISOString(), zone ?? 'UTC');
   }
 
   /** @param papers  where papers are kept that are set, and found that were */
@@ -119,7 +113,11 @@ class Run {
     }
     const store: SettledPapers = {
       ofMany: true,
-      get: (key) => row.papers[key] ?? papers[key],
+      get: (key) => {
+        const known = papers[key] ?? row.papers[key];
+        if (known) papers[key] = known;
+        return known;
+      },
       set: (key, paper) => void (papers[key] = paper),
     };
     const values = { ...this.notice.said, ...row.said };
@@ -149,8 +147,12 @@ class Run {
     const from = rule.day === null ? undefined : (values[rule.day] ?? known(deal, rule.day));
     const holidays = (await this.ctx.firm())?.holidays ?? [];
     return (
-      termOf(rule, { goes: this.today(deal.time_zone), way: byPost ? 'post' : 'link', from, holidays })?.sentence ??
-      null
+      termOf(rule, {
+        goes: dayOf(this.ctx.clock.now().toISOString(), deal.time_zone),
+        way: byPost ? 'post' : 'link',
+        from,
+        holidays,
+      })?.sentence ?? null
     );
   }
 
@@ -181,7 +183,7 @@ class Run {
       if (now?.state !== 'going') return null;
       if (now.packet_id) return now.packet_id;
       const of = { noticeId: this.notice.id, ...(this.notice.rule ? { delivery: this.notice.rule.delivery } : {}) };
-      const id = await keepPacket(this.ctx, tx, sure(worked, 'what was worked out'), this.member, of);
+      const id = await keepPacket(this.ctx, tx, worked, this.member, of);
       await q.setPacket(tx.db, row.id, id);
       return id;
     });

@@ -1,4 +1,5 @@
 /** Notices to many households: begun, filled with homes, mended, let go and stopped. */
+import { isDeepStrictEqual } from 'node:util';
 import { dayOf } from '@gatepath/core/calendar';
 import { guessFields } from '@gatepath/core/intake';
 import { isOver, STATUS_WORDS } from '@gatepath/core/deal';
@@ -15,6 +16,7 @@ import type {
   NoticeView,
 } from '@gatepath/contract';
 import type { Context } from '../context';
+import { breathe } from '../db/breathe';
 import type { Db } from '../db/pool';
 import { inTransaction, type Tx } from '../db/tx';
 import { idsOfList } from '../deals/list';
@@ -23,6 +25,7 @@ import type { Upload } from '../http/upload';
 import { newId } from '../ids';
 import { tableOf } from '../imports/service';
 import { topics } from '../live/live';
+import { byMember } from '../packets/service';
 import { notFound, Problem } from '../problem';
 import { itemOr404 } from '../shelf/access';
 import * as q from './queries';
@@ -153,7 +156,7 @@ async function findHomes(db: Db, rows: readonly HomeRow[]): Promise<NewHome[]> {
   const keys = [...new Set(rows.flatMap((r) => (r.home ? [keyOf(r.home), r.home] : [])))];
   for (const d of await q.homesAt(db, keys))
     for (const key of new Set([keyOf(d.address), keyOf(`${d.address}, ${d.city}`), d.id]))
-      known.set(key, [...(known.get(key) ?? []), d]);
+      if (!known.get(key)?.push(d)) known.set(key, [d]);
   return rows.map((r): NewHome => {
     const at = known.get(keyOf(r.home)) ?? known.get(r.home) ?? [];
     const open = at.filter((d) => !isOver(d.status));
@@ -184,13 +187,10 @@ export async function setNotice(ctx: Context, id: string, body: NoticePatch): Pr
     const n = await locked(tx.db, id);
     const rule = body.ruleId === undefined ? n.rule : (rules.find((r) => r.id === body.ruleId) ?? null);
     const said = body.values ? withValues(n.said, body.values, tags) : n.said;
+    const other = !isDeepStrictEqual([rule, said], [n.rule, n.said]);
     const counts = (await q.countsOf(tx.db, [id])).get(id);
     // Who got it before and who gets it later must not read two things.
-    if (
-      counts &&
-      counts.gone + counts.going > 0 &&
-      (rule?.id !== n.rule?.id || JSON.stringify(said) !== JSON.stringify(n.said))
-    )
+    if (counts && counts.gone + counts.going > 0 && other)
       throw new Problem(
         'already-sent',
         'Some homes have this notice already. Change single rows, or begin another notice.',
@@ -202,7 +202,7 @@ export async function setNotice(ctx: Context, id: string, body: NoticePatch): Pr
       rule,
       all_or_none: body.allOrNone ?? n.all_or_none,
     });
-    if (body.values || body.ruleId !== undefined) await q.renewHomes(tx.db, id);
+    if (other) await q.renewHomes(tx.db, id);
     await goOn(ctx, tx, id);
   });
   return noticeView(ctx, id);
@@ -290,14 +290,34 @@ export async function lettersWent(
   const letters = await q.lettersOf(db, id, body.rowIds, MOST_HOMES * 4);
   if (!letters.length) throw new Problem('nothing-to-send', 'No letter is to be posted.');
   let done = 0;
-  for (const l of letters) {
-    const { state } = await ctx.packets.look(l.packet_id);
-    if (!state) continue;
-    const today = dayOf(ctx.clock.now().toISOString(), state.plan.timeZone);
-    const by = { actor: { kind: 'member' as const, id: member.id, name: member.name }, origin: null };
-    const cmd = { type: 'letter' as const, partyId: l.party_id, day: body.day, way: body.way, today };
-    if ((await ctx.packets.run(l.packet_id, cmd, by)).changed) done++;
+  let refused: unknown = null;
+  for (let i = 0; i < letters.length; i += LETTERS_AT_ONCE) {
+    // Letters of a portion share a transaction; one that cannot have gone on that day leaves the others.
+    const went = await Promise.allSettled(
+      letters.slice(i, i + LETTERS_AT_ONCE).map((l) => letterWent(ctx, l, body, member)),
+    );
+    for (const w of went)
+      if (w.status === 'rejected') refused ??= w.reason;
+      else if (w.value) done++;
+    await breathe();
   }
   ctx.live.tell(topics.notice(id));
+  if (!done && refused) throw refused;
   return { done };
+}
+
+/** Letters that are noted together. */
+const LETTERS_AT_ONCE = 60;
+
+async function letterWent(
+  ctx: Context,
+  { packet_id: packetId, party_id: partyId }: { packet_id: string; party_id: string },
+  { day, way }: { day: string; way: 'post' | 'hand' },
+  member: Member,
+): Promise<boolean> {
+  const { state } = await ctx.packets.look(packetId);
+  if (!state) return false;
+  const today = dayOf(ctx.clock.now().toISOString(), state.plan.timeZone);
+  const done = await ctx.packets.run(packetId, { type: 'letter', partyId, day, way, today }, byMember(member));
+  return done.changed;
 }

@@ -2,7 +2,6 @@
  * A person's own page: everything the firm sent to this name at this address, in one place. It opens with a one-time code
  * to the address; two people with one mailbox have a page each, and neither sees the other's.
  */
-import { randomInt } from 'node:crypto';
 import type { FastifyRequest } from 'fastify';
 import { CODE_MINUTES, type OwnPage } from '@gatepath/contract';
 import { dayOf } from '@gatepath/core/calendar';
@@ -16,17 +15,14 @@ import { hashSecret, newId, newSecret, sha256 } from '../ids';
 import { layOut, type Composed } from '../mail/messages';
 import { postToPerson } from '../mailroom/post';
 import { notFound } from '../problem';
-import { enterProved } from '../signing/entry';
+import { CODE_AGAIN_MS, enterProved, MAX_TRIES, newCode } from '../signing/entry';
 import { makeSecret } from '../signing/passes';
 import { told, type Visit } from '../signing/visit';
 import { readableDocuments } from '../signing/views';
 import { LANGUAGES, wordsFor, wordsOf } from '../words';
 import * as q from './queries';
 
-const MAX_TRIES = 5;
 const LOCKED_MS = 30 * 60_000;
-/** How soon another code, or another page, may be asked for. */
-const AGAIN_MS = 60_000;
 /** How long a browser that gave the code is let in. */
 export const PROOF_SECONDS = 12 * 3_600;
 /** Addresses of one person's page that work: whoever asks again has lost the last one. */
@@ -59,7 +55,7 @@ export async function askForPage(ctx: Context, visit: Visit): Promise<{ to: stri
   const secret = newSecret();
   await inTransaction(ctx.database.pool, async (tx) => {
     const last = await q.lastMade(tx.db, mailbox, called);
-    if (last && now.getTime() - last.getTime() < AGAIN_MS) throw told(words, 'code-soon', 'problem.code_soon');
+    if (last && now.getTime() - last.getTime() < CODE_AGAIN_MS) throw told(words, 'code-soon', 'problem.code_soon');
     await q.insertPage(tx.db, {
       id: newId(),
       called,
@@ -146,9 +142,9 @@ export async function sendOwnCode(ctx: Context, visit: OwnVisit): Promise<OwnPag
     const row = await q.lockPage(tx.db, page.id);
     if (!row) throw told(words, 'dead-link', 'problem.dead_own_page');
     if (row.locked_until && row.locked_until > now) throw told(words, 'locked', 'problem.own_locked');
-    if (row.code_hash && row.code_at && now.getTime() - row.code_at.getTime() < AGAIN_MS)
+    if (row.code_hash && row.code_at && now.getTime() - row.code_at.getTime() < CODE_AGAIN_MS)
       throw told(words, 'code-soon', 'problem.code_soon');
-    const code = String(randomInt(0, 1_000_000)).padStart(6, '0');
+    const code = newCode();
     await q.saveCode(tx.db, page.id, hash(ctx, 'code', `${page.id}:${code}`), now);
     const parts = { firmName: firm?.name ?? '', toName: page.name, code, minutes: CODE_MINUTES };
     await postToPerson(ctx, tx, {
@@ -297,11 +293,14 @@ async function ownPacket(
   packetId: string,
 ): Promise<{ state: PacketState; party: PacketParty; words: Words }> {
   const { page, words } = await provedPage(ctx, visit);
-  const [partyId] = await q.partiesIn(ctx.database.pool, packetId, page.mailbox, page.called);
-  const { state } = partyId ? await ctx.packets.look(packetId) : { state: null };
-  const party = state && partyId ? partyOf(state.plan, partyId) : undefined;
+  const ids = await q.partiesIn(ctx.database.pool, packetId, page.mailbox, page.called);
+  const { state } = ids.length ? await ctx.packets.look(packetId) : { state: null };
   const open = state?.status === 'at_gate' || state?.status === 'executed';
-  if (!state || !party || !open || !isWho(party, page)) throw notFound('This packet');
+  if (!state || !open) throw notFound('This packet');
+  const own = ids.flatMap((id) => partyOf(state.plan, id) ?? []).filter((p) => isWho(p, page));
+  // Who stands in it twice comes in where it is their turn.
+  const party = own.find((p) => isTurnOf(state, p.id)) ?? own[0];
+  if (!party) throw notFound('This packet');
   if (!progressOf(state, party.id).askedAt && state.status !== 'executed') throw notFound('This packet');
   return { state, party, words };
 }

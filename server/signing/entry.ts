@@ -18,7 +18,9 @@ import { progressOf } from '@gatepath/core/routing';
 /** Wrong codes after which a party is locked out until the sender says otherwise. */
 export const MAX_TRIES = 5;
 /** How soon another one-time code may be sent. */
-const CODE_AGAIN_MS = 60_000;
+export const CODE_AGAIN_MS = 60_000;
+/** A one-time code of six digits. */
+export const newCode = () => String(randomInt(0, 1_000_000)).padStart(6, '0');
 /** How long what was found at the door holds: longer is only a body that is slow to come. */
 const AT_THE_DOOR_MS = 500;
 
@@ -137,7 +139,7 @@ export async function sendCode(ctx: Context, visit: Visit): Promise<void> {
     if (progressOf(state, party.id).locked) throw told(words, 'locked', 'refusal.locked');
     if (step?.code_at && step.code_hash && now.getTime() - step.code_at.getTime() < CODE_AGAIN_MS)
       throw told(words, 'code-soon', 'problem.code_soon');
-    const code = String(randomInt(0, 1_000_000)).padStart(6, '0');
+    const code = newCode();
     await q.saveCode(tx.db, row.id, party.id, hash(ctx, `code:${row.id}:${party.id}`, code), now);
     const parts = {
       firmName: firm.name,

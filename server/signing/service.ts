@@ -12,8 +12,7 @@ import type { Upload } from '../http/upload';
 import { loadState } from '../packets/log';
 import type { Done } from '../packets/packets';
 import { notFound, Problem } from '../problem';
-import { partSoFar } from '../proof/revisions';
-import { namesOf, picturesOf } from '../proof/seal-service';
+import { soFar } from '../proof/so-far';
 import { agreementOf } from './agreement';
 import { enter, enterAnew, enterProved } from './entry';
 import { ownPictures, rememberHand, requirePictures } from './hands';
@@ -227,17 +226,8 @@ export async function file(
   if (!doc) throw notFound('This document');
   const sealed = state.sealed?.find((s) => s.documentId === documentId);
   if (sealed) return { sha256: sealed.sha256, name: `${doc.name} (sealed).pdf` };
-  const { base, fills, redlines } = partSoFar(state, party.id, doc);
-  if (!fills.length && !redlines.length) return { sha256: base, name: `${doc.name}.pdf` };
-  const task = {
-    file: ctx.files.fileOf(base),
-    fills,
-    redlines,
-    names: namesOf(state, documentId),
-    pictures: picturesOf(ctx, fills),
-  };
-  const bytes = await ctx.work.run('copy', task, state.packetId);
-  return { bytes, name: `${doc.name} (so far).pdf` };
+  const now = await soFar(ctx, state, party.id, doc);
+  return { ...now, name: 'bytes' in now ? `${doc.name} (so far).pdf` : `${doc.name}.pdf` };
 }
 
 /** A picture of a hand that this party may see: its own, or one that stands on a page it may read. */

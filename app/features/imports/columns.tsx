@@ -9,6 +9,10 @@ import { Heading, Small, Strong } from '../../ui/text';
 /** A table that was looked at. */
 type Seen = Pick<HomeTable, 'headings' | 'map' | 'fields' | 'missing' | 'sample'>;
 
+/** The fields of columns with another one for the column at a place: a field is one column's, whichever had it before is left out. */
+export const withField = (map: readonly string[], at: number, key: string): string[] =>
+  map.map((k, i) => (i === at ? key : k === key ? '' : k));
+
 export function Columns({ seen, onSet }: { seen: Seen; onSet: (at: number, key: string) => void }) {
   const p = usePalette();
   const label = (key: string) => seen.fields.find((f) => f.key === key)?.label ?? 'left out';

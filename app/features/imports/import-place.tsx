@@ -11,7 +11,7 @@ import { uploadFile } from '../../api/client';
 import { useFilePick } from '../../ui/file-pick';
 import { Button, Card, Choice, IconButton, Note, Page, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
-import { Columns } from './columns';
+import { Columns, withField } from './columns';
 
 const WHAT: Record<TableKind, string> = { deals: 'Deals', people: 'People' };
 
@@ -80,8 +80,7 @@ function Look({ kind, file }: { kind: TableKind; file: File }) {
   }
   const setField = (at: number, key: string) => {
     if (!seen) return;
-    // A field is one column's: whichever had it before is left out.
-    const map = seen.map.map((k, i) => (i === at ? key : k === key ? '' : k));
+    const map = withField(seen.map, at, key);
     setSeen({ ...seen, map });
     look.mutate({ take: 'none', map });
   };

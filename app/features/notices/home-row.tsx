@@ -13,6 +13,7 @@ import { usePalette } from '../../ui/hooks';
 import { Button, Trouble } from '../../ui/pieces';
 import { Body, Small, Strong } from '../../ui/text';
 import { webProps } from '../../ui/web';
+import { HomeChooser } from './home-chooser';
 import { SaidFields, useSaid } from './said-fields';
 import { STATE_WORDS, StepMark, type StepName } from './step-mark';
 
@@ -179,6 +180,9 @@ function Opened({ row, notice, acts }: { row: NoticeRow; notice: NoticeView; act
       {row.notes.map((text) => (
         <Small key={text}>{text}</Small>
       ))}
+      {open && row.state !== 'left_out' && !row.dealId ? (
+        <HomeChooser home={row.home} onChoose={(dealId) => setRow.mutate({ rowId: row.id, dealId })} />
+      ) : null}
       {open && row.state !== 'left_out' ? <SaidFields facts={asked} values={row.values} on={on} /> : null}
       {setRow.isError ? <Trouble error={setRow.error} /> : null}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>

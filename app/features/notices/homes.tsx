@@ -7,7 +7,7 @@ import { useFilePick } from '../../ui/file-pick';
 import { Input } from '../../ui/input';
 import { Button, Card, Note, Trouble } from '../../ui/pieces';
 import { Heading, Small } from '../../ui/text';
-import { Columns } from '../imports/columns';
+import { Columns, withField } from '../imports/columns';
 import type { Acts } from './home-row';
 
 export function Homes({ notice, acts }: { notice: NoticeView; acts: Acts }) {
@@ -28,8 +28,7 @@ export function Homes({ notice, acts }: { notice: NoticeView; acts: Acts }) {
   });
   const setField = (at: number, key: string) => {
     if (!seen || !file) return;
-    // A field is one column's: whichever had it before is left out.
-    const map = seen.map.map((k, i) => (i === at ? key : k === key ? '' : k));
+    const map = withField(seen.map, at, key);
     setSeen({ ...seen, map });
     look(file, map);
   };

@@ -107,6 +107,19 @@ test('a row is mended where it stands: only what is wanted is asked for, and onl
   ]);
 });
 
+test('a row whose home was not found is given one', async () => {
+  const lost = row({ id: 'c', home: 'Unit 9', dealId: null, state: 'wrong', problems: ['No tenancy is at “Unit 9”.'] });
+  const asked = show(<NoticePlace />, (a) => {
+    if (a.method === 'PATCH') return row();
+    if (a.url.includes('/deals?')) return { items: [{ id: 'd9', address: 'Unit 9B', city: 'Tern Lock' }], next: null };
+    return a.url.includes('/rows') ? { items: [lost], next: null } : notice();
+  });
+  fireEvent.click(await screen.findByLabelText(/^Unit 9/));
+  fireEvent.click(await screen.findByText('Unit 9B, Tern Lock'));
+  await waitFor(() => expect(asked.find((a) => a.method === 'PATCH')?.body).toEqual({ dealId: 'd9' }));
+  expect(asked.find((a) => a.url.includes('/deals?'))!.url).toContain('kind=tenancy');
+});
+
 test('a run that goes is stopped, and what was stopped says that it waits', async () => {
   const going = notice({ state: 'going' }, { gone: 1, ready: 1, wrong: 0 });
   const stopped = notice({ state: 'stopped' }, { gone: 1, ready: 1, wrong: 0 });

@@ -33,7 +33,6 @@ create table notice_row (
   notes jsonb not null default '[]',
   -- Papers that were set when it was worked out: they go as they were looked at.
   papers jsonb not null default '{}',
-  worked_on date,
   packet_id text references packet (id) on delete set null,
   gone_at timestamptz,
   unique (notice_id, n)

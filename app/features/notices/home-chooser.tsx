@@ -1,0 +1,35 @@
+/** Which home a row is for, where its table could not say. */
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { View } from 'react-native';
+import { call } from '../../api/client';
+import { useSettled } from '../../ui/hooks';
+import { Input } from '../../ui/input';
+import { Button } from '../../ui/pieces';
+import { Small } from '../../ui/text';
+
+const SHOWN = 6;
+
+export function HomeChooser({ home, onChoose }: { home: string; onChoose: (dealId: string) => void }) {
+  const [search, setSearch] = useState(home);
+  const wanted = useSettled(search.trim(), 250);
+  const found = useQuery({
+    queryKey: ['deals', 'homes', wanted],
+    queryFn: () => call('deals', { query: { kind: 'tenancy', status: 'open', search: wanted, limit: SHOWN } }),
+    enabled: wanted.length > 1,
+  });
+  const items = found.data?.items ?? [];
+  return (
+    <View style={{ gap: 8 }} testID="home-chooser">
+      <Input label="Find the tenancy" value={search} onChangeText={setSearch} maxLength={120} testID="find-home" />
+      {found.isSuccess && !items.length ? <Small>No running tenancy is called that.</Small> : null}
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        {items.map((d) => (
+          <Button key={d.id} onPress={() => onChoose(d.id)} testID="choose-home">
+            {d.city ? `${d.address}, ${d.city}` : d.address}
+          </Button>
+        ))}
+      </View>
+    </View>
+  );
+}
