@@ -127,6 +127,8 @@ test('by hand: a table, a row mended on the spot, sent; a client reads it, and f
     const row = (await wide.$$(byTestId('home-row')))[1]!;
     await (await row.$('[role="button"]'))!.click();
     const rent = (await row.waitForSelector(byTestId('fact-paper.new_rent'), { visible: true }))!;
+    await settled(wide);
+    expect(await findings(wide)).toEqual([]);
     await rent.click();
     await rent.type('1650');
     await tap(wide, 'mend-row');

@@ -72,8 +72,10 @@ export function HomeRow(props: Props) {
       testID="home-row"
       style={{
         borderTopWidth: 1,
-        borderColor: p.rule,
-        backgroundColor: bad ? p.brickWash : 'transparent',
+        borderTopColor: p.rule,
+        // A bar and not a wash: grey words must stay readable on it.
+        borderLeftWidth: bad ? 5 : 0,
+        borderLeftColor: p.wine,
         opacity: out ? 0.6 : 1,
       }}
     >
