@@ -45,6 +45,9 @@ export function columnsOf(notice: NoticeView, rows: readonly NoticeRow[]): FactD
 export const valueWords = (def: FactDef, value: FactValue | undefined): string =>
   value === undefined ? '' : def.type === 'day' ? shortDay(String(value)) : factWords(def, value);
 
+/** As wide as the bar of a row that wants somebody. */
+const BAR = 5;
+
 interface Props {
   row: NoticeRow;
   notice: NoticeView;
@@ -74,7 +77,7 @@ export function HomeRow(props: Props) {
         borderTopWidth: 1,
         borderTopColor: p.rule,
         // A bar and not a wash: grey words must stay readable on it.
-        borderLeftWidth: bad ? 5 : 0,
+        borderLeftWidth: bad ? BAR : 0,
         borderLeftColor: p.wine,
         opacity: out ? 0.6 : 1,
       }}
@@ -98,7 +101,9 @@ export function HomeRow(props: Props) {
           alignItems: wide ? 'center' : 'stretch',
           gap: wide ? 10 : 4,
           minHeight: 44,
-          paddingHorizontal: 14,
+          paddingRight: 14,
+          // The bar takes its room from here: columns stay in line.
+          paddingLeft: bad ? 14 - BAR : 14,
           paddingVertical: 9,
         }}
       >
