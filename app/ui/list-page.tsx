@@ -2,18 +2,16 @@
 import type { ReactElement, ReactNode } from 'react';
 import { FlatList, View } from 'react-native';
 import { usePalette, useWide } from './hooks';
+import { useOlder, type Older } from './older';
 import { Button, Loading, Trouble } from './pieces';
 
-interface Paged<T> {
+interface Paged<T> extends Older {
   data?: { pages: { items: T[] }[] };
   isPending: boolean;
-  isError: boolean;
   error: unknown;
   isSuccess: boolean;
-  hasNextPage: boolean;
   isFetchingNextPage: boolean;
   refetch: () => unknown;
-  fetchNextPage: () => unknown;
 }
 
 interface Props<T> {
@@ -39,9 +37,7 @@ export const itemsOf = <T,>(list: Pick<Paged<T>, 'data'>): T[] => list.data?.pag
 export function ListPage<T extends { id: string }>({ header, what, more, list, render, empty }: Props<T>) {
   const p = usePalette();
   const columns = useWide() ? 2 : 1;
-  const next = () => {
-    if (list.hasNextPage && !list.isFetchingNextPage) void list.fetchNextPage();
-  };
+  const next = useOlder(list);
   // Half the gap on each side, so that a lone item of the last row is as wide as the others.
   const side = columns > 1 ? GAP / 2 : 0;
   const above = (

@@ -12,6 +12,7 @@ import { PathStrip } from '../packet/path-strip';
 import { packetLine } from '../packet/words';
 import { usePalette, useSettled, useWide } from '../../ui/hooks';
 import { ListPage, itemsOf } from '../../ui/list-page';
+import { useOlder } from '../../ui/older';
 import { Button, Card, Loading, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 
@@ -34,6 +35,7 @@ export function DealsPlace() {
       style={wide ? { flex: 1, maxWidth: 420 } : undefined}
     />
   );
+  const next = useOlder(deals);
   const add = (
     <Button kind="main" icon="plus" onPress={() => router.push('/deals/new')} testID="new-deal">
       New deal
@@ -76,9 +78,6 @@ export function DealsPlace() {
         empty={empty}
       />
     );
-  const next = () => {
-    if (deals.hasNextPage && !deals.isFetchingNextPage) void deals.fetchNextPage();
-  };
   return (
     <DealsTable
       deals={items}

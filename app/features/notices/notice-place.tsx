@@ -8,6 +8,7 @@ import { count, listWords } from '@gatepath/core/text';
 import { useNotice, useNoticeActs, useNoticeRows, type RowShow } from '../../api/notice-hooks';
 import { usePalette, useWide } from '../../ui/hooks';
 import { itemsOf } from '../../ui/list-page';
+import { useOlder } from '../../ui/older';
 import { NotReady, isReady } from '../../ui/not-ready';
 import { Button, Card, Choice, IconButton, Loading, Trouble } from '../../ui/pieces';
 import { Body, Small, Strong, Title } from '../../ui/text';
@@ -40,9 +41,7 @@ function Notice({ notice }: { notice: NoticeView }) {
   const acts = useNoticeActs(notice.id);
   const items = itemsOf(rows);
   const columns = columnsOf(notice, items);
-  const next = () => {
-    if (rows.hasNextPage && !rows.isFetchingNextPage) void rows.fetchNextPage();
-  };
+  const next = useOlder(rows);
   const header = (
     <View style={{ gap: 14, paddingBottom: 14 }}>
       <Head notice={notice} acts={acts} />
