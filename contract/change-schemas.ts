@@ -65,7 +65,8 @@ const changes = {
     rects: yup.array(rect.required()).min(1).max(80).required(),
   },
   extend: { lastDay: day().required('Choose the new last day.') },
-  nudge: { partyIds: yup.array(id().required()).max(60) },
+  /** `words` are said in it beside what it always says. */
+  nudge: { partyIds: yup.array(id().required()).max(60), words: trimmed(1000) },
   answer: { questionId: id().required(), text: trimmed(2000).required('Write an answer first.') },
   unlock: { partyId: id().required() },
   renew_link: { partyId: id().required() },

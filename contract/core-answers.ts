@@ -128,7 +128,14 @@ const schedule = of<Schedule>()(
   named('Schedule', {
     lastDay: calendarDay().nullable(),
     warnDays: whole(),
-    nudge: shape({ first: whole(), every: whole(), most: whole(), businessDays: flag() }).nullable(),
+    nudge: shape({
+      first: whole(),
+      every: whole(),
+      most: whole(),
+      businessDays: flag(),
+      words: yup.string(),
+    }).nullable(),
+    sending: shape({ days: whole(), hour: whole() }).nullable().optional(),
   }),
 );
 
@@ -152,6 +159,7 @@ export const draft = of<Draft>()(
     schedule,
     handOver: flag(),
     readAlong: yup.boolean(),
+    reports: yup.array(text()),
     replaces,
     continues,
     delivery: delivery.optional(),
@@ -178,6 +186,7 @@ export const plan = of<Plan>()(
     holidays: yup.array(text()),
     handOver: yup.boolean(),
     readAlong: yup.boolean(),
+    reports: yup.array(text()),
     leftOut: yup.array(shape({ documentId: text(), page: whole(), partyId: text() })),
     replaces,
     continues,

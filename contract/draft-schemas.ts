@@ -16,6 +16,12 @@ import { choiceOf } from './choice';
 import { calendarDay, day, gate, id, language, line, object, rect, text } from './fields';
 import { EDITS_AT_ONCE } from './limits';
 
+/** So many business days after what is done, at a full hour of the deal's own time. */
+const sendingTime = object({
+  days: yup.number().integer().min(0).max(60).required(),
+  hour: yup.number().integer().min(0).max(23).required(),
+});
+
 const schedule = object({
   lastDay: day().nullable().defined(),
   warnDays: yup.number().integer().min(0).max(60).required(),
@@ -24,9 +30,11 @@ const schedule = object({
     every: yup.number().integer().min(1).max(90).required(),
     most: yup.number().integer().min(0).max(20).required(),
     businessDays: yup.boolean().required(),
+    words: text(1000),
   })
     .nullable()
     .default(null),
+  sending: sendingTime.nullable().default(undefined).optional(),
 });
 
 /** A mark as a member sends it: without what only rules and changes make. */
@@ -130,6 +138,7 @@ const fieldValues: Record<DraftField, yup.Schema> = {
   schedule: schedule.required(),
   handOver: yup.boolean().required(),
   readAlong: yup.boolean().required(),
+  reports: yup.array(id().required()).max(60).required(),
 };
 // Made once: a body holds thousands of edits, and a schema costs more to make than to use.
 const sets = new Map<unknown, yup.Schema>(
@@ -180,11 +189,19 @@ export const sendBody = object({
 });
 export type SendBody = yup.InferType<typeof sendBody>;
 
+/** A day and an hour of the deal's own time. */
+export const sendingHour = object({
+  day: calendarDay().required('Choose a day.'),
+  hour: yup.number().integer().min(0).max(23).required('Choose an hour.'),
+});
+
 export const sendLaterBody = object({
   version: yup.number().integer().min(1).required(),
   despiteWarnings: yup.boolean().default(false),
   /** A day and an hour of the deal's own time. */
   day: calendarDay().required('Choose a day.'),
   hour: yup.number().integer().min(0).max(23).required('Choose an hour.'),
+  /** The colleague in whose name it is sent. */
+  forId: id(),
 });
 export type SendLaterBody = yup.InferType<typeof sendLaterBody>;

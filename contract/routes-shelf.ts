@@ -16,6 +16,8 @@ const USE = [
   'over-limits',
   'changed-meanwhile',
   'bad-fact',
+  'bad-day',
+  'not-allowed-for',
   'unfit-text',
 ] as const;
 

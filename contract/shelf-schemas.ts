@@ -2,6 +2,7 @@
 import * as yup from 'yup';
 import { LOCKS } from '@gatepath/core/shelf';
 import { givenFacts } from './deal-schemas';
+import { sendingHour } from './draft-schemas';
 import { calendarDay, id, line, object, text } from './fields';
 
 export const SHELF_KINDS = ['form', 'kit'] as const;
@@ -76,6 +77,10 @@ const kitChanges = {
   message: text(4000),
   /** Another last day than the kit's; null for none. */
   lastDay: calendarDay().nullable(),
+  /** Another day and hour than the kit's, in the deal's own time; null for the moment it is sent. */
+  later: sendingHour.nullable().default(undefined).optional(),
+  /** Members who are told what the sender is told, where that is other than in the kit. */
+  reports: yup.array(id().required()).max(60),
   /** What tags of its forms stand for, where the deal does not know it. */
   values: givenFacts(),
 };
@@ -87,5 +92,7 @@ export const kitUseBody = object({
   despiteWarnings: yup.boolean().default(false),
   /** Whether the values are the deal's from now on; otherwise they are this packet's alone. */
   keepValues: yup.boolean().default(false),
+  /** The colleague in whose name it is sent. */
+  forId: id(),
 });
 export type KitUseBody = yup.InferType<typeof kitUseBody>;

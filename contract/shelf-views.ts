@@ -115,6 +115,11 @@ export const kitTrial = named('KitTrial', {
   says: shape({ subject: text(), message: text() }),
   lastDay: calendarDay().nullable(),
   nudges: flag(),
+  /** When it goes, in the deal's own time; null for at once. */
+  later: shape({ day: calendarDay(), hour: whole() }).nullable(),
+  timeZone: text(),
+  /** Members who are told what the sender is told, by their ids. */
+  reports: list(text()),
   papers: whole(),
   pages: whole(),
   slots: list(

@@ -256,7 +256,12 @@ export const packetView = named('Packet', {
     shape({ id: text(), name: text(), how: oneOf(['new_version', 'old_version', 'late_round', 'first_round']) }),
   ),
   /** Of a draft that waits to be sent: when; of one that did not go when its time came: why. */
-  later: shape({ at: moment().nullable(), by: text(), problem: text().nullable() }).nullable(),
+  later: shape({
+    at: moment().nullable(),
+    by: text(),
+    inNameOf: text().nullable(),
+    problem: text().nullable(),
+  }).nullable(),
   sent: sentView.nullable(),
 });
 export type PacketView = yup.InferType<typeof packetView>;

@@ -5,11 +5,13 @@ import {
   dayOf,
   daysBetween,
   endOfDay,
+  hourOf,
   isBusinessDay,
   isDay,
   morningOf,
   nudgeDays,
   plannedDates,
+  sendingDay,
   warnDay,
   type Schedule,
 } from './index';
@@ -77,4 +79,26 @@ test('whatever the schedule: at most so many nudges, in order, never late, never
 test('a calendar without any business day still has an answer', () => {
   const all = Array.from({ length: 400 }, (_, i) => addDays('2026-01-01', i));
   expect(businessDayFrom('2026-01-05', all)).toBe('2026-01-05');
+});
+
+test('what goes at an hour goes at the first such hour of a business day that is ahead', () => {
+  const zone = 'America/New_York';
+  // Friday 27 November 2026, 10:00 in New York.
+  const friday = '2026-11-27T15:00:00.000Z';
+  expect(sendingDay({ days: 0, hour: 15 }, friday, zone, [])).toEqual({ day: '2026-11-27', hour: 15 });
+  expect(sendingDay({ days: 0, hour: 10 }, friday, zone, [])).toEqual({ day: '2026-11-30', hour: 10 });
+  expect(sendingDay({ days: 1, hour: 9 }, friday, zone, ['2026-11-30'])).toEqual({ day: '2026-12-01', hour: 9 });
+  fc.assert(
+    fc.property(
+      fc.date({ min: new Date('2026-01-01'), max: new Date('2028-01-01'), noInvalidDate: true }),
+      fc.nat(60),
+      fc.nat(23),
+      (at, days, hour) => {
+        const now = at.toISOString();
+        const due = sendingDay({ days, hour }, now, zone, ['2026-12-25', '2027-01-01']);
+        expect(hourOf(due.day, due.hour, zone) > now).toBe(true);
+        expect(isBusinessDay(due.day, ['2026-12-25', '2027-01-01'])).toBe(true);
+      },
+    ),
+  );
 });

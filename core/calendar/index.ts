@@ -3,7 +3,7 @@
  * its end; an instant is ISO 8601 in UTC. Holidays are the firm's own list.
  */
 import { DateTime } from 'luxon';
-import { isBusinessDay } from './due';
+import { dueDay, isBusinessDay } from './due';
 
 export { countWords, dueDay, isBusinessDay, isDay, MOST_DAYS, shortDay, type Count, type DueDay } from './due';
 
@@ -14,6 +14,8 @@ export interface Schedule {
   /** Days before the last one on which those who are waited for are warned; 0 for no warning. */
   warnDays: number;
   nudge: NudgePlan | null;
+  /** When what is begun goes out; absent for the moment it is sent. */
+  sending?: SendingTime | null;
 }
 
 export interface NudgePlan {
@@ -25,6 +27,8 @@ export interface NudgePlan {
   most: number;
   /** Never on a weekend or a holiday: such a nudge waits for the next business day. */
   businessDays: boolean;
+  /** What the sender says in a nudge of their own, with tags; absent for nothing. */
+  words?: string;
 }
 
 export const NO_SCHEDULE: Schedule = { lastDay: null, warnDays: 0, nudge: null };
@@ -40,6 +44,26 @@ export const NUDGE_HOUR = 9;
 /** The day an instant falls on in a zone. */
 export function dayOf(instant: string, zone: string): string {
   return DateTime.fromISO(instant, { zone }).toISODate()!;
+}
+
+/** When something begun now goes: so many business days from today, at a full hour of the deal's own time. */
+export interface SendingTime {
+  /** 0 for the same day, or the next business day where the hour has passed. */
+  days: number;
+  hour: number;
+}
+
+/** The day and hour that a sending time means for what is begun at an instant. */
+export function sendingDay(
+  { days, hour }: SendingTime,
+  now: string,
+  zone: string,
+  holidays: readonly string[],
+): { day: string; hour: number } {
+  const today = dayOf(now, zone);
+  const after = (n: number) => dueDay({ n, unit: 'business_days', way: 'after', roll: true }, today, holidays).day;
+  const day = days ? after(days) : businessDayFrom(today, holidays);
+  return { day: hourOf(day, hour, zone) > now ? day : after(days + 1), hour };
 }
 
 /** The first instant after a day: what is due on it is late from then on. */

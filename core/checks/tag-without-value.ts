@@ -24,5 +24,6 @@ export const tagWithoutValue: CheckRule = (input) => {
     });
   look(input.draft.subject, 'in the subject', {});
   look(input.draft.message, 'in the message', {});
+  look(input.draft.schedule.nudge?.words, 'in the words of the nudges', {});
   return found;
 };

@@ -27,6 +27,8 @@ export interface Draft {
   handOver: boolean;
   /** Whether those whose gate is still ahead may read along; absent in drafts of before that could be. */
   readAlong?: boolean;
+  /** Members who are told what the sender is told, by their ids; absent for nobody. */
+  reports?: string[];
   /** The packet this draft is the new version of. */
   replaces?: { packetId: string; version: number };
   /** The executed packet whose documents get a late signing round. */
@@ -58,9 +60,18 @@ interface DraftFields {
   schedule: Schedule;
   handOver: boolean;
   readAlong: boolean;
+  reports: string[];
 }
 export type DraftField = keyof DraftFields;
-export const DRAFT_FIELDS: DraftField[] = ['name', 'subject', 'message', 'schedule', 'handOver', 'readAlong'];
+export const DRAFT_FIELDS: DraftField[] = [
+  'name',
+  'subject',
+  'message',
+  'schedule',
+  'handOver',
+  'readAlong',
+  'reports',
+];
 
 /** The most a packet may hold: enough for the largest one, and an end. Pages are those of all its documents. */
 export const PACKET_LIMITS = {

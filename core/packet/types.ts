@@ -202,6 +202,8 @@ export interface Plan {
   handOver?: boolean;
   /** Whether those whose gate is still ahead may read what is signed so far. */
   readAlong?: boolean;
+  /** Members who are told what the sender is told, by their ids. */
+  reports?: string[];
   /** Pages on which a party’s initials were taken away under way: left out by hand, not forgotten. */
   leftOut?: LeftOutPage[];
   /** The packet this one is the new version of, and which version it is, from 2. */

@@ -28,7 +28,7 @@ export type ChangeCommand =
   | { type: 'correct'; redline: Redline; marks: Mark[] }
   /** `today` is the day in the deal's zone. */
   | { type: 'extend'; lastDay: string; today: string }
-  | { type: 'nudge'; partyIds?: string[] }
+  | { type: 'nudge'; partyIds?: string[]; words?: string }
   | { type: 'answer'; questionId: string; text: string }
   | { type: 'unlock'; partyId: string }
   | { type: 'renew_link'; partyId: string }
@@ -99,7 +99,7 @@ export function decideChange(state: PacketState, command: ChangeCommand): Decisi
     case 'letter':
       return decideLetter(state, command);
     case 'nudge':
-      return decideNudge(state, command.partyIds);
+      return decideNudge(state, command);
     default:
       return decideAboutParty(state, command);
   }
@@ -244,11 +244,16 @@ function decideExtend(state: PacketState, { lastDay, today }: { lastDay: string;
   return accept({ type: 'extended', lastDay });
 }
 
-function decideNudge(state: PacketState, partyIds: string[] | undefined): Decision {
+function decideNudge(state: PacketState, { partyIds, words }: { partyIds?: string[]; words?: string }): Decision {
   const waited = waitingFor(state).filter((p) => !partyIds || partyIds.includes(p.id));
   if (!waited.length) return refuse('nobody_to_nudge');
   return accept(
-    ...waited.map((p): PacketEventBody => ({ type: 'nudged', partyId: p.id, n: progressOf(state, p.id).nudges.n + 1 })),
+    ...waited.map((p): PacketEventBody => ({
+      type: 'nudged',
+      partyId: p.id,
+      n: progressOf(state, p.id).nudges.n + 1,
+      ...(words ? { words } : {}),
+    })),
   );
 }
 

@@ -79,7 +79,8 @@ export type PacketEventBody =
   | { type: 'asked_again'; partyId: string; redlineId: string }
   // Time.
   | { type: 'extended'; lastDay: string }
-  | { type: 'nudged'; partyId: string; n: number }
+  /** `words` are the sender's own, where they reminded by hand. */
+  | { type: 'nudged'; partyId: string; n: number; words?: string }
   | { type: 'warned'; lastDay: string }
   // Proof.
   | { type: 'revised'; forSeq: number; partyId: string | null; documents: SealedFile[] }

@@ -40,6 +40,7 @@ export function changesBetween(before: Draft, after: Draft, nameOf: (id: string)
     ...((before.readAlong ?? false) === (after.readAlong ?? false) && before.handOver === after.handOver
       ? []
       : ['Who may read along or hand over is another.']),
+    ...(alike(before.reports ?? [], after.reports ?? []) ? [] : ['Who is told of it is another.']),
   ];
 }
 

@@ -89,6 +89,7 @@ export function kitFrom({ draft, people, tags, newId }: From, formIds: readonly 
     schedule: { ...NO_SCHEDULE, ...draft.schedule, lastDay: null },
     handOver: draft.handOver,
     readAlong: draft.readAlong ?? false,
+    ...(draft.reports ? { reports: draft.reports } : {}),
     parties: slotsTogether([{ parties: [...people.values()] }]),
     documents: formIds.map((id) => ({ id })),
     gates: draft.gates.map((g) => ({

@@ -3,7 +3,7 @@ import type { Draft, DraftEdit, DraftField, DraftList } from '../packet/draft';
 import type { PacketParty } from '../packet/types';
 import type { ChangeCommand } from '../routing';
 
-export const LOCKS = ['name', 'message', 'schedule', 'path', 'people', 'papers', 'marks'] as const;
+export const LOCKS = ['name', 'message', 'schedule', 'path', 'people', 'papers', 'marks', 'reports'] as const;
 /** What can be locked: each stands for the fields and lists of a draft that it is about. */
 export type Lock = (typeof LOCKS)[number];
 
@@ -14,11 +14,12 @@ export type Locks = Partial<Record<Lock, { memberId: string; name: string }>>;
 export const LOCK_WORDS: Record<Lock, string> = {
   name: 'the name',
   message: 'subject and message',
-  schedule: 'nudges and the last day',
+  schedule: 'nudges, the last day and when it goes',
   path: 'the order',
   people: 'what people do',
   papers: 'the papers',
   marks: 'the marks',
+  reports: 'who is told',
 };
 
 const OF_FIELD: Record<DraftField, Lock> = {
@@ -28,6 +29,7 @@ const OF_FIELD: Record<DraftField, Lock> = {
   schedule: 'schedule',
   handOver: 'schedule',
   readAlong: 'schedule',
+  reports: 'reports',
 };
 const OF_LIST: Record<DraftList, Lock> = {
   parties: 'people',

@@ -48,6 +48,7 @@ export function draftOfKit(o: {
     schedule: o.kit.schedule,
     handOver: o.kit.handOver,
     readAlong: o.kit.readAlong ?? false,
+    ...(o.kit.reports ? { reports: o.kit.reports } : {}),
     parties,
     documents: o.forms.map((f) => ({ id: f.document.id })),
     gates: gatesOf(o.kit, filling, parties, o.newId),

@@ -9,7 +9,9 @@ const MESSAGES = {
   ask_again: { says: ['mail.ask_again.lead', 'mail.ask_again.change', 'LAST_DAY', 'mail.yours_alone', 'SHARED'] },
   deliver: { says: ['mail.deliver.lead', 'NOTES', 'mail.deliver.read', 'mail.yours_alone', 'SHARED'] },
   copy: { says: ['mail.copy.lead', 'NOTES', 'mail.copy.later'] },
-  nudge: { says: ['mail.nudge.lead', 'mail.nudge.left', 'LAST_DAY', 'mail.nudge.stuck', 'mail.yours_alone', 'SHARED'] },
+  nudge: {
+    says: ['mail.nudge.lead', 'NOTES', 'mail.nudge.left', 'LAST_DAY', 'mail.nudge.stuck', 'mail.yours_alone', 'SHARED'],
+  },
   warning: { says: ['mail.warning.lead', 'mail.nudge.stuck', 'mail.yours_alone', 'SHARED'] },
   extended: { says: ['mail.extended.lead', 'LAST_DAY', 'mail.yours_alone', 'SHARED'] },
   new_link: { says: ['mail.new_link.lead', 'LAST_DAY', 'mail.yours_alone', 'SHARED'] },

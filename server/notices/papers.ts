@@ -35,7 +35,10 @@ export async function paperOfRow(
   if (!row.deal_id) throw notFound('The home of this row');
   const values = { ...notice.said, ...row.said };
   const store = { get: (key: string) => row.papers[key], set: () => undefined };
-  const { forms } = await workOut(ctx, row.deal_id, notice.kit_id, { name: notice.name, values }, member, store);
+  const { forms } = await workOut(ctx, row.deal_id, notice.kit_id, { name: notice.name, values }, member, {
+    before: store,
+    isNotice: true,
+  });
   const files = forms.map((f) => ({ file: ctx.files.fileOf(f.document.sha256) }));
   return { name, bytes: await joined(ctx, files, row.deal_id) };
 }

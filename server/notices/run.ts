@@ -124,7 +124,10 @@ class Run {
     let worked: Worked;
     try {
       const changes = { name: this.notice.name, values };
-      worked = await workOut(this.ctx, row.deal_id, this.notice.kit_id, changes, this.member, store);
+      worked = await workOut(this.ctx, row.deal_id, this.notice.kit_id, changes, this.member, {
+        before: store,
+        isNotice: true,
+      });
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
       return { worked: null, problems: [...problems, error.message], notes: [] };
@@ -164,7 +167,7 @@ class Run {
     const packet = await packetById(pool, packetId);
     if (packet?.status === 'drafting')
       // What there was to say was said when the row was worked out.
-      await sendPacket(this.ctx, packetId, { version: 1, despiteWarnings: true }, this.member);
+      await sendPacket(this.ctx, packetId, { version: 1, despiteWarnings: true }, this.member, { isDue: true });
     await q.setGone(pool, row.id, this.ctx.clock.now());
   }
 

@@ -11,10 +11,12 @@ import {
   byLink,
 } from '@gatepath/core/packet';
 import { type ChangeCommand, type PacketState, ahead, initialsOfChange, partyOf } from '@gatepath/core/routing';
+import { mergeTags, tagValues } from '@gatepath/core/merge';
 import { lockBrokenBy, lockedWords } from '@gatepath/core/shelf';
 import type { ChangeBody } from '@gatepath/contract';
 import type { Context } from '../context';
 import { inTransaction } from '../db/tx';
+import { dealOr404, factsOfDeal } from '../deals/service';
 import { lookAgain } from '../deals/standing';
 import { documentsByIds } from '../documents/queries';
 import { factsFiles } from '../documents/service';
@@ -73,7 +75,11 @@ async function commandOf(ctx: Context, row: q.PacketRow, state: PacketState, bod
         today: dayOf(ctx.clock.now().toISOString(), state.plan.timeZone),
       };
     case 'nudge':
-      return { type: 'nudge', ...(body.partyIds?.length ? { partyIds: body.partyIds } : {}) };
+      return {
+        type: 'nudge',
+        ...(body.partyIds?.length ? { partyIds: body.partyIds } : {}),
+        ...(body.words ? { words: await merged(ctx, row, state, body.words) } : {}),
+      };
     case 'add_party':
       return addParty(ctx, state, body);
     case 'add_document':
@@ -91,7 +97,7 @@ async function commandOf(ctx: Context, row: q.PacketRow, state: PacketState, bod
     case 'set_path':
       return { type: 'set_path', gates: body.gates };
     case 'answer':
-      return { type: 'answer', questionId: body.questionId, text: body.text };
+      return { type: 'answer', questionId: body.questionId, text: await merged(ctx, row, state, body.text) };
     case 'unlock':
       return { type: 'unlock', partyId: body.partyId };
     case 'letter': {
@@ -101,6 +107,13 @@ async function commandOf(ctx: Context, row: q.PacketRow, state: PacketState, bod
     case 'renew_link':
       return { type: 'renew_link', partyId: body.partyId };
   }
+}
+
+/** Words of the sender with what their tags stand for now; a text that recurs has them. */
+async function merged(ctx: Context, row: q.PacketRow, state: PacketState, text: string): Promise<string> {
+  if (!text.includes('{')) return text;
+  const deal = await dealOr404(ctx.database.pool, row.deal_id);
+  return mergeTags(text, tagValues(factsOfDeal(deal), state.plan.parties)).text;
 }
 
 /** Where the facts of a packet's documents lie. */

@@ -33,6 +33,7 @@ export function currentDraft(draft: Draft, state: PacketState): Draft {
     redlines: plan.redlines ?? draft.redlines,
     schedule: plan.schedule ?? draft.schedule,
     ...(plan.readAlong === undefined ? {} : { readAlong: plan.readAlong }),
+    ...(plan.reports ? { reports: plan.reports } : {}),
   };
 }
 

@@ -17,7 +17,7 @@ import {
 } from '@gatepath/core/routing';
 import type { Context } from '../context';
 import type { Tx } from '../db/tx';
-import { findFirm, memberById, type Member } from '../firm/queries';
+import { findFirm, listMembers, memberById, type Member } from '../firm/queries';
 import { compose, type MessageExtras, type MessageKind } from '../mail/messages';
 import { composeNotice, type NoticeWords } from '../mail/notices';
 import { postMessage } from '../mailroom/post';
@@ -96,32 +96,35 @@ export class Letters {
     });
   }
 
-  /** Tells the sender, if they chose to be told of such things. */
+  /** Tells the sender and whom the packet reports to, each if they chose to be told of such things. */
   async toSender(words: NoticeWords): Promise<void> {
     // Of a notice to many households its own screen tells; only what wants somebody is written about.
     if (this.row.notice_id && !ALWAYS_TOLD.includes(words.notice)) return;
     const { firmName, sender } = await this.heads();
-    if (!sender.notices.includes(words.notice)) return;
     const { plan } = this.state;
     const link = `${this.ctx.config.publicUrl}/packets/${this.row.id}`;
-    const message = composeNotice(
-      {
-        firmName,
-        toName: sender.name,
-        packetName: plan.packetName,
-        dealName: plan.dealName,
+    for (const member of [sender, ...(await this.reported(sender))]) {
+      if (!member.notices.includes(words.notice)) continue;
+      const message = composeNotice(
+        { firmName, toName: member.name, packetName: plan.packetName, dealName: plan.dealName, link },
+        words,
+      );
+      await postMessage(this.ctx, this.tx, {
+        row: this.row,
+        kind: `notice_${words.notice}`,
+        partyId: null,
+        to: { name: member.name, email: member.email, phone: null },
+        message,
         link,
-      },
-      words,
-    );
-    await postMessage(this.ctx, this.tx, {
-      row: this.row,
-      kind: `notice_${words.notice}`,
-      partyId: null,
-      to: { name: sender.name, email: sender.email, phone: null },
-      message,
-      link,
-    });
+      });
+    }
+  }
+
+  /** Who else is told: members named in the packet, as long as they are of the firm. */
+  private async reported(sender: Member): Promise<Member[]> {
+    const ids = new Set(this.state.plan.reports ?? []);
+    if (!ids.size) return [];
+    return (await listMembers(this.tx.db)).filter((m) => ids.has(m.id) && m.id !== sender.id);
   }
 }
 
@@ -247,13 +250,20 @@ const FOLLOWS: { [T in PacketEventType]: (f: Following, body: Body<T>) => Promis
       if (byLink(x) && !receives(x)) await f.letters.toParty(x, 'warning', {}, { link: true });
     return f.tell('lapsing', `Last day ${calendarDay(ENGLISH, lastDay)}`, f.holds());
   },
-  async nudged(f, { partyId }) {
+  async nudged(f, { partyId, words }) {
     const p = f.party(partyId);
     if (!byLink(p)) return;
     const { message } = f.plan;
     // There is nothing to be done with what is only delivered: it comes once more.
-    if (receives(p)) return f.letters.toParty(p, 'deliver', {}, { link: true, message, note: p.note });
-    await f.letters.toParty(p, 'nudge', { act: p.act, n: marksLeft(f.state, p.id).length }, { link: true });
+    if (receives(p))
+      return f.letters.toParty(p, 'deliver', {}, { link: true, message: words ?? message, note: p.note });
+    const own = words ?? f.plan.schedule?.nudge?.words ?? '';
+    await f.letters.toParty(
+      p,
+      'nudge',
+      { act: p.act, n: marksLeft(f.state, p.id).length },
+      { link: true, message: own },
+    );
   },
   async party_corrected(f, { partyId }) {
     const p = f.party(partyId);

@@ -11,7 +11,8 @@ import { layOut } from '../mail/messages';
 import { postLetter } from '../mailroom/post';
 import { notFound, Problem } from '../problem';
 import * as q from './queries';
-import { checkDraft, packetOr404, sendPacket } from './service';
+import { requireKitTime } from './kit-time';
+import { checkDraft, inNameOf, packetOr404, sendPacket } from './service';
 
 /** As far ahead as something can be set to be sent. */
 const MOST_AHEAD_MS = 366 * 86_400_000;
@@ -19,20 +20,34 @@ const MOST_AHEAD_MS = 366 * 86_400_000;
 /**
  * Sets when a draft is sent. It is checked now, so that nothing waits that could not go; and again when its time comes.
  *
- * @throws Problem `gate-check`, `warnings`, `changed-meanwhile`, `already-sent`, `bad-day`
+ * @throws Problem `locked-setting`, `not-allowed-for`, `gate-check`, `warnings`, `changed-meanwhile`, `already-sent`, `bad-day`
  */
 export async function sendLater(ctx: Context, packetId: string, body: SendLaterBody, member: Member): Promise<void> {
   const row = await packetOr404(ctx.database.pool, packetId);
   const { time_zone: zone } = await dealOr404(ctx.database.pool, row.deal_id);
   const at = new Date(hourOf(body.day, body.hour, zone));
-  const ahead = at.getTime() - ctx.clock.now().getTime();
-  if (ahead <= 0) throw new Problem('bad-day', 'This hour has passed where the deal is. Choose a later one.');
-  if (ahead > MOST_AHEAD_MS) throw new Problem('bad-day', 'That is more than a year ahead. Choose an earlier day.');
+  const why = notThen(at, ctx.clock.now());
+  if (why) throw new Problem('bad-day', why);
+  if (body.forId && body.forId !== member.id) await inNameOf(ctx.database.pool, body.forId, member);
+  const { draft } = await q.draftOf(ctx.database.pool, packetId);
+  await requireKitTime(ctx, { packetId, draft, zone, at: body });
   await checkDraft(ctx, packetId, body);
   await change(ctx, packetId, (tx, now) => {
     if (now.status !== 'drafting') throw new Problem('already-sent', 'This packet has already been sent.');
-    return q.setSendAt(tx.db, packetId, { at, by: member.id, despite: body.despiteWarnings });
+    return q.setSendAt(tx.db, packetId, {
+      at,
+      by: member.id,
+      forId: body.forId && body.forId !== member.id ? body.forId : null,
+      despite: body.despiteWarnings,
+    });
   });
+}
+
+/** Why nothing can be set to go at an instant; null where it can. */
+export function notThen(at: Date, now: Date): string | null {
+  const ahead = at.getTime() - now.getTime();
+  if (ahead <= 0) return 'This hour has passed where the deal is. Choose a later one.';
+  return ahead > MOST_AHEAD_MS ? 'That is more than a year ahead. Choose an earlier day.' : null;
 }
 
 /** Stops a sending that waits; the draft stays as it is. */
@@ -65,7 +80,8 @@ export async function sendWhenDue(ctx: Context, packetId: string): Promise<void>
   if (!member) return;
   const { version } = await q.draftOf(db, packetId);
   try {
-    await sendPacket(ctx, packetId, { version, despiteWarnings: row.send_despite }, member);
+    const body = { version, despiteWarnings: row.send_despite, ...(row.send_for ? { forId: row.send_for } : {}) };
+    await sendPacket(ctx, packetId, body, member, { isDue: true });
   } catch (error) {
     // Changed in the same moment: the next look sends what it is then.
     if (!(error instanceof Problem) || error.code === 'changed-meanwhile') throw error;

@@ -28,12 +28,14 @@ export interface PacketRow {
   /** When a draft is to be sent, and who set it; whether warnings were seen, and why it did not go. */
   send_at: Date | null;
   send_by: string | null;
+  /** The colleague in whose name it goes then. */
+  send_for: string | null;
   send_despite: boolean;
   send_problem: string | null;
 }
 
 const COLUMNS =
-  'id, deal_id, name, status, created_by, created_at, seq, last_hash, gate, gate_count, marks_total, marks_done, hold_up, sent_at, ended_at, replaces_id, continues_id, notice_id, send_at, send_by, send_despite, send_problem';
+  'id, deal_id, name, status, created_by, created_at, seq, last_hash, gate, gate_count, marks_total, marks_done, hold_up, sent_at, ended_at, replaces_id, continues_id, notice_id, send_at, send_by, send_for, send_despite, send_problem';
 
 /** Parties and gates of a packet as they stand now. */
 export interface PathRow {
@@ -275,13 +277,15 @@ export async function packetsToSend(db: Db, now: Date, most: number): Promise<st
 }
 
 /** Sets when a draft is sent. */
-export async function setSendAt(db: Db, id: string, o: { at: Date; by: string; despite: boolean }): Promise<void> {
-  await db.query('update packet set send_at = $2, send_by = $3, send_despite = $4, send_problem = null where id = $1', [
-    id,
-    o.at,
-    o.by,
-    o.despite,
-  ]);
+export async function setSendAt(
+  db: Db,
+  id: string,
+  o: { at: Date; by: string; forId: string | null; despite: boolean },
+): Promise<void> {
+  await db.query(
+    'update packet set send_at = $2, send_by = $3, send_for = $4, send_despite = $5, send_problem = null where id = $1',
+    [id, o.at, o.by, o.forId, o.despite],
+  );
 }
 
 /** A draft waits no more; with the reason where it could not go. */

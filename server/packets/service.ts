@@ -36,6 +36,7 @@ import { memberById, type Member } from '../firm/queries';
 import { notFound, Problem } from '../problem';
 import { chainFileName, writeChain } from '../proof/chain-file';
 import { haveAccessCodes, seenOf } from '../signing/queries';
+import { requireKitTime } from './kit-time';
 import { loadEvents, loadState } from './log';
 import type { By } from './logged';
 import * as q from './queries';
@@ -43,10 +44,24 @@ import { devicesOf, eventsAfter } from './log-queries';
 import { itemAt } from '@gatepath/core/sure';
 import { progressOf } from '@gatepath/core/routing';
 
-/** Checks a draft and sends it through its first gate. */
-export async function sendPacket(ctx: Context, packetId: string, body: SendBody, member: Member): Promise<void> {
+/**
+ * Checks a draft and sends it through its first gate.
+ *
+ * @param o  `isDue`: that it goes now was settled before, with what a kit says of it
+ */
+export async function sendPacket(
+  ctx: Context,
+  packetId: string,
+  body: SendBody,
+  member: Member,
+  o: { isDue?: boolean } = {},
+): Promise<void> {
   // The check reads every page: it runs before the transaction, in a worker. The version says whether it still holds.
   const { docs, deal, marks, tags } = await checkDraft(ctx, packetId, body);
+  if (!o.isDue) {
+    const { draft } = await q.draftOf(ctx.database.pool, packetId);
+    await requireKitTime(ctx, { packetId, draft, zone: deal.time_zone, at: null });
+  }
   const firm = (await ctx.firm())!;
   const colleague =
     body.forId && body.forId !== member.id ? await inNameOf(ctx.database.pool, body.forId, member) : null;
@@ -65,7 +80,7 @@ export async function sendPacket(ctx: Context, packetId: string, body: SendBody,
 }
 
 /** The colleague in whose name something is sent. @throws Problem `not-allowed-for` */
-async function inNameOf(db: Db, id: string, sender: Member): Promise<Member> {
+export async function inNameOf(db: Db, id: string, sender: Member): Promise<Member> {
   const colleague = await memberById(db, id);
   if (!colleague || !(await letsSend(db, id, sender.id)))
     throw new Problem(
@@ -97,14 +112,24 @@ export function planOf(
     // Text with tags is sent with what the tags stand for now.
     marks: marks.map((m) => (m.value ? { ...m, value: words(m.value) } : m)),
     redlines: draft.redlines,
-    schedule: draft.schedule,
+    schedule: scheduleOf(draft, words),
     holidays: holidays,
     handOver: draft.handOver,
     ...(draft.readAlong ? { readAlong: true } : {}),
+    ...(draft.reports?.length ? { reports: draft.reports } : {}),
     ...(draft.replaces ? { replaces: draft.replaces } : {}),
     ...(draft.continues ? { continues: draft.continues } : {}),
     ...(draft.delivery ? { delivery: draft.delivery } : {}),
   };
+}
+
+/** What of a draft's times goes with it: when it is sent is over by then. */
+function scheduleOf(
+  { schedule: { sending: _over, ...rest } }: Draft,
+  words: (text: string) => string,
+): Plan['schedule'] {
+  const { nudge } = rest;
+  return nudge?.words ? { ...rest, nudge: { ...nudge, words: words(nudge.words) } } : rest;
 }
 
 /** An act of a member. */
@@ -229,7 +254,13 @@ export async function packetView(ctx: Context, id: string): Promise<PacketView> 
 async function laterOf(db: Db, row: q.PacketRow): Promise<PacketView['later']> {
   if (row.status !== 'drafting' || (!row.send_at && !row.send_problem)) return null;
   const by = row.send_by ? await memberById(db, row.send_by) : null;
-  return { at: row.send_at?.toISOString() ?? null, by: by?.name ?? '', problem: row.send_problem };
+  const lead = row.send_for ? await memberById(db, row.send_for) : null;
+  return {
+    at: row.send_at?.toISOString() ?? null,
+    by: by?.name ?? '',
+    inNameOf: lead?.name ?? null,
+    problem: row.send_problem,
+  };
 }
 
 async function kinView(db: Db, row: q.PacketRow, draft: Draft): Promise<PacketView['kin']> {

@@ -18,7 +18,8 @@ import { newId } from '../ids';
 import { topics } from '../live/live';
 import { asPacketParty } from '../packets/draft-service';
 import { insertPacket } from '../packets/queries';
-import { sendPacket } from '../packets/service';
+import { sendLater } from '../packets/later';
+import { inNameOf, sendPacket } from '../packets/service';
 import { Problem } from '../problem';
 import * as q from './queries';
 import { locksView, slotView } from './views';
@@ -49,6 +50,9 @@ export async function tryKit(
     says: { subject: says(draft.subject), message: says(draft.message) },
     lastDay: draft.schedule.lastDay,
     nudges: draft.schedule.nudge !== null,
+    later: worked.later,
+    timeZone: deal.time_zone,
+    reports: draft.reports ?? [],
     papers: forms.length,
     pages: forms.reduce((sum, f) => sum + f.document.pages.length, 0),
     slots: slotsTold(worked),
@@ -107,9 +111,10 @@ export async function useKit(
   body: KitUseBody,
   member: Member,
 ): Promise<string> {
-  const { send, despiteWarnings, keepValues, ...changes } = body;
+  const { send, despiteWarnings, keepValues, forId, ...changes } = body;
   const worked = await workOut(ctx, dealId, kitId, changes, member);
   if (send) requireClean(worked.findings, despiteWarnings);
+  if (send && forId && forId !== member.id) await inNameOf(ctx.database.pool, forId, member);
   const full = overLimit(worked.made.draft);
   if (full)
     throw new Problem(
@@ -119,7 +124,9 @@ export async function useKit(
   if (keepValues && changes.values) await changeDeal(ctx, dealId, ofDeal(changes.values), member);
   const id = await inTransaction(ctx.database.pool, (tx) => keepPacket(ctx, tx, worked, member));
   // Its warnings were answered above, those of the kit among them.
-  if (send) await sendPacket(ctx, id, { version: 1, despiteWarnings: true }, member);
+  const how = { version: 1, despiteWarnings: true, ...(forId ? { forId } : {}) };
+  if (send && worked.later) await sendLater(ctx, id, { ...how, ...worked.later }, member);
+  else if (send) await sendPacket(ctx, id, how, member, { isDue: true });
   return id;
 }
 

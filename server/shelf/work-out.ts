@@ -1,5 +1,5 @@
 /** A kit worked out for a deal: who fills which slot, the papers it takes, and what there is to say before it is used. */
-import { dayOf, dueDay, shortDay } from '@gatepath/core/calendar';
+import { dayOf, dueDay, hourOf, sendingDay, shortDay } from '@gatepath/core/calendar';
 import { applyEdits, type Draft, type DraftEdit } from '@gatepath/core/packet';
 import { brokenLock, lockedWords } from '@gatepath/core/shelf';
 import { sure } from '@gatepath/core/sure';
@@ -14,12 +14,13 @@ import { documentsByIds } from '../documents/queries';
 import { factsFiles } from '../documents/service';
 import type { Member } from '../firm/queries';
 import { asPacketParty } from '../packets/draft-service';
+import { notThen } from '../packets/later';
 import { notFound, Problem } from '../problem';
 import { itemOr404, usableForms } from './access';
 import * as q from './queries';
 import { onDeal, paperOnDeal, type FormPaper, type OnDeal, type SettledPapers } from './written';
 
-export type Changes = Omit<KitUseBody, 'send' | 'despiteWarnings' | 'keepValues'>;
+export type Changes = Omit<KitUseBody, 'send' | 'despiteWarnings' | 'keepValues' | 'forId'>;
 interface Said {
   sentence: string;
   severity: 'stops' | 'warns';
@@ -34,6 +35,8 @@ export interface Worked {
   /** Tags of its forms for which there is nothing. */
   unknown: TagDef[];
   made: Awaited<ReturnType<typeof runKit>>;
+  /** When it goes, in the deal's own time; null for the moment it is sent. */
+  later: { day: string; hour: number } | null;
   /** How many packets of the deal were made of it before. */
   before: number;
   findings: Said[];
@@ -58,14 +61,17 @@ const runKit = (
     t.deal.id,
   );
 
-/** @param before  papers set earlier for it. @throws Problem `not-found`, `not-on-shelf`, `reading`, `locked-setting` */
+/**
+ * @param o  `before`: papers set earlier for it; `isNotice`: it goes when its notice is let go, whatever the kit says
+ * @throws Problem `not-found`, `not-on-shelf`, `reading`, `locked-setting`
+ */
 export async function workOut(
   ctx: Context,
   dealId: string,
   kitId: string,
   changes: Changes,
   member: Member,
-  before?: SettledPapers,
+  o: { before?: SettledPapers; isNotice?: boolean } = {},
 ): Promise<Worked> {
   const db = ctx.database.pool;
   const deal = await dealOr404(db, dealId);
@@ -78,9 +84,13 @@ export async function workOut(
       `The kit “${kit.name}” is not on the shelf. Put it there first, or take another.`,
     );
   const today = dayOf(ctx.clock.now().toISOString(), deal.time_zone);
-  const lastDay = await lastDayOf(ctx, kit, today);
+  const sending = o.isNotice ? null : edition.draft.schedule.sending;
+  const holidays = (await ctx.firm())?.holidays ?? [];
+  const planned = sending ? sendingDay(sending, ctx.clock.now().toISOString(), deal.time_zone, holidays) : null;
+  const later = changes.later === undefined ? planned : changes.later;
+  const lastDay = lastDayOf(kit, later?.day ?? today, holidays);
   const start: Draft = { ...edition.draft, schedule: { ...edition.draft.schedule, lastDay } };
-  const edits = editsOf(start, changes);
+  const edits = editsOf(start, changes, planned);
   const broken = brokenLock(edits, kit.locks);
   if (broken) throw new Problem('locked-setting', lockedWords(broken));
   const kept = await formsOf(ctx, edition.draft);
@@ -91,10 +101,11 @@ export async function workOut(
     ctx,
     kept,
     await onDeal(ctx, deal, people, changes.values ?? {}),
-    before,
+    o.before,
   );
   const made = await runKit(ctx, { kit: applyEdits(start, edits), forms, people, deal });
   const findings = [
+    ...ofHour(later ?? null, deal.time_zone, ctx.clock.now()),
     ...ofDay(made.draft, today),
     ...ofUse(used),
     ...ofSlots(made),
@@ -103,25 +114,38 @@ export async function workOut(
     ...(await ofForms(ctx, forms, today)),
     ...made.findings.map(({ sentence, severity }) => ({ sentence, severity })),
   ];
-  return { kit, edition, deal, forms, unknown, made, before: used.length, findings };
+  return { kit, edition, deal, forms, unknown, made, later: later ?? null, before: used.length, findings };
 }
 
 /** Changes of who uses a kit as edits: of what they leave as it is there is none. */
-function editsOf(kit: Draft, c: Changes): DraftEdit[] {
+function editsOf(kit: Draft, c: Changes, planned: Changes['later']): DraftEdit[] {
   const edits: DraftEdit[] = [];
   for (const field of ['name', 'subject', 'message'] as const) {
     const value = c[field];
     if (value !== undefined && value !== kit[field]) edits.push({ op: 'set', field, value });
   }
-  if (c.lastDay !== undefined && c.lastDay !== kit.schedule.lastDay)
-    edits.push({ op: 'set', field: 'schedule', value: { ...kit.schedule, lastDay: c.lastDay } });
+  const lastDay = c.lastDay === undefined ? kit.schedule.lastDay : c.lastDay;
+  // A time of its own for this packet takes the place of the kit's.
+  const own = c.later !== undefined && (c.later?.day !== planned?.day || c.later?.hour !== planned?.hour);
+  if (lastDay !== kit.schedule.lastDay || own)
+    edits.push({
+      op: 'set',
+      field: 'schedule',
+      value: { ...kit.schedule, lastDay, ...(own ? { sending: null } : {}) },
+    });
+  if (c.reports && c.reports.join() !== (kit.reports ?? []).join())
+    edits.push({ op: 'set', field: 'reports', value: c.reports });
   return edits;
 }
 
-async function lastDayOf(ctx: Context, kit: q.ShelfRow, today: string): Promise<string | null> {
+function lastDayOf(kit: q.ShelfRow, from: string, holidays: readonly string[]): string | null {
   if (!kit.last_in) return null;
-  const count = { n: kit.last_in, unit: 'business_days', way: 'after', roll: true } as const;
-  return dueDay(count, today, (await ctx.firm())?.holidays ?? []).day;
+  return dueDay({ n: kit.last_in, unit: 'business_days', way: 'after', roll: true }, from, holidays).day;
+}
+
+function ofHour(later: Worked['later'], zone: string, now: Date): Said[] {
+  const why = later && notThen(new Date(hourOf(later.day, later.hour, zone)), now);
+  return why ? [{ sentence: why, severity: 'stops' }] : [];
 }
 
 const ofDay = ({ schedule: { lastDay } }: Draft, today: string): Said[] =>

@@ -3,18 +3,16 @@ import { calledOf } from '@gatepath/core/packet';
 import { useState } from 'react';
 import { Dialog, Portal } from 'react-native-paper';
 import { listWords } from '@gatepath/core/text';
-import { useColleagues } from '../../api/colleague-hooks';
 import { usePacketActions } from '../../api/hooks';
 import { Input } from '../../ui/input';
-import { Button, Choice, Note, Trouble } from '../../ui/pieces';
+import { Button, Note, Trouble } from '../../ui/pieces';
 import { Body, Small } from '../../ui/text';
+import { InNameOf } from './in-name-of';
 import type { Desk } from './use-desk';
 
 export function SendDialog({ desk, onClose }: { desk: Desk; onClose: () => void }) {
   const { send } = usePacketActions(desk.packet.id);
-  const { colleagues } = useColleagues();
   const [forId, setFor] = useState('');
-  const mayFor = colleagues.data?.mayFor ?? [];
   const warns = desk.view.findings;
   const first = desk.draft.gates[0]?.partyIds.flatMap((id) => desk.draft.parties.find((x) => x.id === id) ?? []) ?? [];
   const saved = desk.saving.state === 'saved';
@@ -30,18 +28,7 @@ export function SendDialog({ desk, onClose }: { desk: Desk; onClose: () => void 
           {warns.map((f, i) => (
             <Note key={i} tone="warn" title={f.sentence} />
           ))}
-          {mayFor.length ? (
-            <Choice
-              wrap
-              label="In whose name it is sent"
-              value={forId}
-              options={[
-                { value: '', label: 'In my name' },
-                ...mayFor.map((m) => ({ value: m.id, label: `For ${m.name}` })),
-              ]}
-              onChange={setFor}
-            />
-          ) : null}
+          <InNameOf value={forId} onChange={setFor} />
           {send.isError ? <Trouble error={send.error} /> : null}
         </Dialog.Content>
         <Dialog.Actions style={{ gap: 8 }}>

@@ -23,6 +23,7 @@ import { Switch } from '../../ui/switch';
 import { Heading, Small, Strong } from '../../ui/text';
 import { DocumentsCard } from './documents-card';
 import { ThrowAway, WordsCard } from './packet-cards';
+import { ToldCard } from './told';
 import { PartyRow } from './party-row';
 import { ScheduleCard } from './schedule-card';
 import { SendLaterCard } from './send-later-card';
@@ -59,6 +60,7 @@ export function PathPanel({ desk }: { desk: Desk }) {
       <SendLaterCard desk={desk} />
       <ScheduleCard desk={desk} />
       <WordsCard on={desk} nameLabel="Name of the packet" tags={[...desk.view.tags.keys()].slice(0, 4)} />
+      <ToldCard on={desk} />
       <ThrowAway desk={desk} />
     </View>
   );

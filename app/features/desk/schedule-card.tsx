@@ -15,6 +15,7 @@ import { Button, Card } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Body, Heading, Small } from '../../ui/text';
 import { dayWords } from '../packet/words';
+import { NudgeWords } from './nudge-words';
 import type { Desk } from './use-desk';
 
 const WHAT: Record<PlannedDate['what'], (d: PlannedDate) => string> = {
@@ -94,6 +95,7 @@ export function ScheduleCard({ desk }: { desk: Desk }) {
             on={nudge.businessDays}
             onChange={(businessDays) => setNudge({ businessDays })}
           />
+          <NudgeWords nudge={nudge} onChange={(now) => set({ nudge: now })} />
         </>
       ) : null}
       {dates.length ? (

@@ -1,17 +1,15 @@
 /** Sending at a day and hour of the deal's own time: set, shown while it waits, and stopped. */
 import { useState } from 'react';
 import { View } from 'react-native';
-import { dayOf } from '@gatepath/core/calendar';
+import { dayOf, sendingDay, shortDay } from '@gatepath/core/calendar';
 import { usePacketActions, useSession } from '../../api/hooks';
 import { DayField } from '../../ui/day-field';
-import { DropMenu, MenuItem } from '../../ui/menu';
+import { HourMenu, hourWords } from '../../ui/hour-menu';
 import { Button, Card, Note, Trouble } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Heading, Small } from '../../ui/text';
+import { InNameOf } from './in-name-of';
 import type { Desk } from './use-desk';
-
-const HOURS = Array.from({ length: 24 }, (_, hour) => hour);
-const hourWords = (hour: number) => `${hour}:00`;
 
 const whenWords = (iso: string, timeZone: string) =>
   new Intl.DateTimeFormat('en-GB', {
@@ -27,6 +25,7 @@ export function SendLaterCard({ desk }: { desk: Desk }) {
   const { packet } = desk;
   const { sendNotLater } = usePacketActions(packet.id);
   const [open, setOpen] = useState(false);
+  const now = useSession().data?.now ?? new Date().toISOString();
   if (packet.status !== 'drafting') return null;
   const { later } = packet;
   return (
@@ -36,7 +35,7 @@ export function SendLaterCard({ desk }: { desk: Desk }) {
       {later?.at ? (
         <Note
           tone="good"
-          title={`Waits to be sent ${whenWords(later.at, packet.timeZone)}, set by ${later.by}. It is checked once more then.`}
+          title={`Waits to be sent ${whenWords(later.at, packet.timeZone)}, set by ${later.by}${later.inNameOf ? ` in the name of ${later.inNameOf}` : ''}. It is checked once more then.`}
           testID="waits"
           action={
             <Button
@@ -54,7 +53,7 @@ export function SendLaterCard({ desk }: { desk: Desk }) {
         <SetTime desk={desk} onDone={() => setOpen(false)} />
       ) : (
         <>
-          <Small>When you send it; or at a day and hour of your choice.</Small>
+          <Small>{whenSent(desk, now)}</Small>
           <Button onPress={() => setOpen(true)} style={{ alignSelf: 'flex-start' }} testID="choose-time">
             Choose a time
           </Button>
@@ -65,25 +64,33 @@ export function SendLaterCard({ desk }: { desk: Desk }) {
   );
 }
 
+/** When it goes, where no time is set. */
+function whenSent({ draft, packet }: Desk, now: string): string {
+  const { sending } = draft.schedule;
+  if (!sending) return 'When you send it; or at a day and hour of your choice.';
+  const { day, hour } = sendingDay(sending, now, packet.timeZone, packet.holidays);
+  return `Its kit has it sent on ${shortDay(day, dayOf(now, packet.timeZone))} at ${hourWords(hour)}. Set that time, or another.`;
+}
+
 function SetTime({ desk, onDone }: { desk: Desk; onDone: () => void }) {
   const { packet } = desk;
   const { sendLater } = usePacketActions(packet.id);
   const now = useSession().data?.now ?? new Date().toISOString();
-  const [day, setDay] = useState('');
-  const [hour, setHour] = useState(9);
+  const { sending } = desk.draft.schedule;
+  const planned = sending ? sendingDay(sending, now, packet.timeZone, packet.holidays) : null;
+  const [day, setDay] = useState(planned?.day ?? '');
+  const [hour, setHour] = useState(planned?.hour ?? 9);
+  const [forId, setFor] = useState('');
   const [despite, setDespite] = useState(false);
   const warns = desk.view.findings.some((f) => f.severity === 'warns');
   return (
     <>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10, alignItems: 'flex-end' }}>
         <DayField label="Day" value={day} min={dayOf(now, packet.timeZone)} onChange={setDay} testID="later-day" />
-        <DropMenu anchor={(show) => <Button onPress={show} testID="later-hour">{`at ${hourWords(hour)}`}</Button>}>
-          {HOURS.map((h) => (
-            <MenuItem key={h} title={hourWords(h)} onPress={() => setHour(h)} />
-          ))}
-        </DropMenu>
+        <HourMenu value={hour} onChange={setHour} testID="later-hour" />
       </View>
       <Small>{`In the deal’s time, ${packet.timeZone}.`}</Small>
+      <InNameOf value={forId} onChange={setFor} />
       {warns ? (
         <Switch label="Send it despite the warnings" on={despite} onChange={setDespite} testID="later-despite" />
       ) : null}
@@ -94,7 +101,10 @@ function SetTime({ desk, onDone }: { desk: Desk; onDone: () => void }) {
           disabled={!day || desk.saving.state !== 'saved'}
           busy={sendLater.isPending}
           onPress={() =>
-            sendLater.mutate({ version: desk.version, day, hour, despiteWarnings: despite }, { onSuccess: onDone })
+            sendLater.mutate(
+              { version: desk.version, day, hour, despiteWarnings: despite, ...(forId ? { forId } : {}) },
+              { onSuccess: onDone },
+            )
           }
           testID="send-later-now"
         >

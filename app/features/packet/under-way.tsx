@@ -71,6 +71,49 @@ function QuestionLine({ packet, sent, question: q }: Props & { question: SentVie
   );
 }
 
+/** Reminding whoever is waited for, with words of one's own where that is wished. */
+function RemindNow({ packet }: Pick<Props, 'packet'>) {
+  const { change } = usePacketActions(packet.id);
+  const [saying, setSaying] = useState<string | null>(null);
+  return (
+    <>
+      {saying === null ? null : (
+        <>
+          <Input
+            label="What you say in it (optional)"
+            value={saying}
+            onChangeText={setSaying}
+            multiline
+            maxLength={1000}
+            testID="nudge-own-words"
+          />
+          <TextMenu value={saying} onChange={setSaying} />
+        </>
+      )}
+      {change.isError ? <Trouble error={change.error} /> : null}
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+        <Button
+          busy={change.isPending && change.variables?.type === 'nudge'}
+          onPress={() =>
+            change.mutate(
+              { type: 'nudge', partyIds: [], ...(saying?.trim() ? { words: saying } : {}) },
+              { onSuccess: () => setSaying(null) },
+            )
+          }
+          testID="nudge-now"
+        >
+          Remind who is waited for now
+        </Button>
+        {saying === null ? (
+          <Button kind="quiet" onPress={() => setSaying('')} testID="nudge-say">
+            Say something in it
+          </Button>
+        ) : null}
+      </View>
+    </>
+  );
+}
+
 /** What happens by itself: reminders, the warning, the last day; and moving it. */
 export function AheadCard({ packet, sent }: Props) {
   const { change } = usePacketActions(packet.id);
@@ -98,17 +141,8 @@ export function AheadCard({ packet, sent }: Props) {
         <Small>No reminders and no last day.</Small>
       )}
       {sent.forecast ? <ForecastLine forecast={sent.forecast} /> : null}
+      {lapsed ? null : <RemindNow packet={packet} />}
       {change.isError ? <Trouble error={change.error} /> : null}
-      {lapsed ? null : (
-        <Button
-          busy={change.isPending && change.variables?.type === 'nudge'}
-          onPress={() => change.mutate({ type: 'nudge', partyIds: [] })}
-          style={{ alignSelf: 'flex-start' }}
-          testID="nudge-now"
-        >
-          Remind who is waited for now
-        </Button>
-      )}
       <View style={{ flexDirection: 'row', gap: 10, alignItems: 'flex-end' }}>
         <View style={{ flex: 1 }}>
           <DayField

@@ -2,12 +2,13 @@
 import { router, useLocalSearchParams } from 'expo-router';
 import { View } from 'react-native';
 import type { ShelfItemView } from '@gatepath/contract';
-import { USUAL_SCHEDULE } from '@gatepath/core/calendar';
+import { USUAL_SCHEDULE, type Schedule, type SendingTime } from '@gatepath/core/calendar';
 import type { DraftEdit } from '@gatepath/core/packet';
 import { LOCK_WORDS, LOCKS, type Lock } from '@gatepath/core/shelf';
 import { count, upperFirst } from '@gatepath/core/text';
 import { useShelf, useShelfActs, useShelfItem } from '../../api/shelf-hooks';
 import { usePalette, useWide } from '../../ui/hooks';
+import { HourMenu } from '../../ui/hour-menu';
 import { Icon } from '../../ui/icon';
 import { itemsOf } from '../../ui/list-page';
 import { DropMenu, MenuItem } from '../../ui/menu';
@@ -17,7 +18,9 @@ import { Button, Card, IconButton, Note, Page, Trouble } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Body, Heading, Small, Title } from '../../ui/text';
 import { WordsCard } from '../desk/packet-cards';
+import { NudgeWords } from '../desk/nudge-words';
 import { PathOfDraft } from '../desk/path-panel';
+import { ToldCard } from '../desk/told';
 import { useDraft, type DraftHandle } from '../desk/use-draft';
 import { Editions, Roles } from './form-part';
 import { NotOwn, Sharing } from './sharing';
@@ -51,6 +54,7 @@ function Kit({ kit }: { kit: ShelfItemView }) {
   const right = [
     <WordsCard key="words" on={handle} nameLabel="Name of the kit and its packets" tags={TAGS} />,
     <Time key="time" kit={kit} handle={handle} />,
+    <ToldCard key="told" on={handle} />,
     <Locked key="locks" kit={kit} />,
     <Sharing key="sharing" item={kit} />,
     <Editions key="editions" id={kit.id} />,
@@ -145,15 +149,50 @@ function Forms({ kit, handle: { draft, edit } }: Part) {
   );
 }
 
+/** In the morning of the next business day. */
+const FIRST_TIME = { days: 1, hour: 9 };
+
 /** Some of the tags a kit's message may have. */
 const TAGS = ['address', 'city', 'price', 'seller 1'];
 
+/** When what is made of the kit goes: the moment it is sent, or at an hour. */
+function Sending({ value, onChange }: { value: SendingTime | null; onChange: (to: SendingTime | null) => void }) {
+  return (
+    <>
+      <Switch
+        label="It goes at an hour of the deal’s own time, and not the moment it is sent"
+        on={value !== null}
+        onChange={(on) => onChange(on ? FIRST_TIME : null)}
+        testID="kit-sending"
+      />
+      {value ? (
+        <View style={{ flexDirection: 'row', gap: 10, alignItems: 'flex-end' }}>
+          <View style={{ flex: 1 }}>
+            <NumberField
+              label="Business days later (0 for the same day)"
+              value={value.days}
+              min={0}
+              max={60}
+              onChange={(days) => onChange({ ...value, days })}
+              testID="kit-sending-days"
+            />
+          </View>
+          <HourMenu value={value.hour} onChange={(hour) => onChange({ ...value, hour })} testID="kit-sending-hour" />
+        </View>
+      ) : null}
+    </>
+  );
+}
+
 function Time({ kit, handle: { draft, edit } }: Part) {
   const { set } = useShelfActs(kit.id);
-  const { nudge } = draft.schedule;
+  const { nudge, sending } = draft.schedule;
+  const setSchedule = (change: Partial<Schedule>) =>
+    edit([{ op: 'set', field: 'schedule', value: { ...draft.schedule, ...change } }]);
   return (
     <Card style={{ gap: 10 }}>
       <Heading>Time</Heading>
+      <Sending value={sending ?? null} onChange={(to) => setSchedule({ sending: to })} />
       <Switch
         label="The last day to sign is counted from the sending"
         on={kit.lastIn !== null}
@@ -172,13 +211,10 @@ function Time({ kit, handle: { draft, edit } }: Part) {
       <Switch
         label="Nudge whoever has not signed, after 2 business days and then every 2"
         on={nudge !== null}
-        onChange={(on) =>
-          edit([
-            { op: 'set', field: 'schedule', value: { ...draft.schedule, nudge: on ? USUAL_SCHEDULE.nudge : null } },
-          ])
-        }
+        onChange={(on) => setSchedule({ nudge: on ? USUAL_SCHEDULE.nudge : null })}
         testID="nudges"
       />
+      {nudge ? <NudgeWords nudge={nudge} onChange={(now) => setSchedule({ nudge: now })} /> : null}
       <Switch
         label="Those further along the path may read along"
         on={draft.readAlong ?? false}

@@ -6,10 +6,11 @@ import type { KitTrial } from '@gatepath/contract';
 import { shortDay } from '@gatepath/core/calendar';
 import type { Lock } from '@gatepath/core/shelf';
 import { count, firstName, listWords } from '@gatepath/core/text';
-import { useDeal } from '../../api/hooks';
+import { useDeal, useFirm } from '../../api/hooks';
 import { useKit, useKitTrial, type KitChanges } from '../../api/shelf-hooks';
 import { DayField } from '../../ui/day-field';
 import { GatePost } from '../../ui/gate';
+import { HourMenu, hourWords } from '../../ui/hour-menu';
 import { usePalette, useSettled } from '../../ui/hooks';
 import { Icon } from '../../ui/icon';
 import { LateInput } from '../../ui/late-input';
@@ -17,6 +18,8 @@ import { NotReady, isReady } from '../../ui/not-ready';
 import { Button, Card, IconButton, Note, Page, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 import { Token } from '../../ui/token';
+import { InNameOf } from '../desk/in-name-of';
+import { Told } from '../desk/told';
 import { SlotToken } from './slot-path';
 import { UnknownTags } from './unknown-tags';
 
@@ -24,6 +27,7 @@ export function UseKit() {
   const { dealId, kitId } = useLocalSearchParams<{ dealId: string; kitId: string }>();
   const [changes, setChanges] = useState<KitChanges>({});
   const [keepValues, setKeepValues] = useState(true);
+  const [forId, setFor] = useState('');
   const deal = useDeal(dealId);
   // What is typed is not worked out letter by letter.
   const settled = useSettled(changes, 350);
@@ -32,9 +36,10 @@ export function UseKit() {
   if (!isReady(deal)) return <NotReady query={deal} what="the deal" />;
   if (!isReady(trial)) return <NotReady query={trial} what="the kit" />;
   const t = trial.data;
+  const forWhom = (send: boolean) => (send && forId ? { forId } : {});
   const go = (send: boolean) =>
     use.mutate(
-      { ...changes, send, despiteWarnings: true, keepValues: keepValues && changes.values !== undefined },
+      { ...changes, ...forWhom(send), send, despiteWarnings: true, keepValues: keepValues && !!changes.values },
       { onSuccess: (packet) => router.replace(`/packets/${packet.id}`) },
     );
   const stops = t.findings.filter((f) => f.severity === 'stops').length;
@@ -42,7 +47,7 @@ export function UseKit() {
     <View style={{ flex: 1 }}>
       <Page max={620}>
         <Head dealId={dealId} address={deal.data.address} name={t.name} />
-        <Body>{[`${count(t.papers, 'paper')}, ${count(t.pages, 'page')}.`, meets(t)].filter(Boolean).join(' ')}</Body>
+        <Body>{holds(t)}</Body>
         <Slots trial={t} dealId={dealId} />
         <UnknownTags
           trial={t}
@@ -53,6 +58,7 @@ export function UseKit() {
         />
         <Path trial={t} />
         <Settings trial={t} today={deal.data.today} onChange={(c) => setChanges((was) => ({ ...was, ...c }))} />
+        <InNameOf value={forId} onChange={setFor} />
         <Findings findings={t.findings} />
         {use.isError ? <Trouble error={use.error} /> : null}
       </Page>
@@ -69,7 +75,7 @@ export function UseKit() {
             testID="kit-send"
             style={{ flex: 1.4 }}
           >
-            {sendWords(t)}
+            {sendWords(t, deal.data.today)}
           </Button>
         </View>
       </Foot>
@@ -107,14 +113,22 @@ function Foot({ children }: { children: ReactNode }) {
   );
 }
 
+/** How much it is, and what it is good for. */
+const holds = (t: KitTrial) =>
+  [`${count(t.papers, 'paper')}, ${count(t.pages, 'page')}.`, meets(t)].filter(Boolean).join(' ');
+
 const meets = (t: KitTrial) =>
   t.meets.length ? `Meets ${t.meets.length} of what the deal needs: ${listWords(t.meets)}.` : '';
 
 /** "Send to Wren and Callum": whoever stands at the first gate. */
-function sendWords(t: KitTrial): string {
+function sendWords(t: KitTrial, today: string): string {
+  if (t.later) return `Send it ${laterWords(t.later, today)}`;
   const first = (t.gates[0] ?? []).flatMap((id) => t.people.find((p) => p.id === id) ?? []);
   return first.length ? `Send to ${listWords(first.map((p) => firstName(p.name)))}` : 'Send';
 }
+
+const laterWords = ({ day, hour }: NonNullable<KitTrial['later']>, today: string) =>
+  `${shortDay(day, today)} at ${hourWords(hour)}`;
 
 /** What somebody will have to do, in few words. */
 function does(p: KitTrial['people'][number]): string {
@@ -248,6 +262,7 @@ function Settings({
   onChange: (c: KitChanges) => void;
 }) {
   const [open, setOpen] = useState<string | null>(null);
+  const members = useFirm().data?.members ?? [];
   const by = (lock: Lock) => t.locks.find((l) => l.lock === lock)?.by;
   const line = (label: string, words: string, lock: Lock, field: ReactNode) => (
     <Setting
@@ -268,6 +283,12 @@ function Settings({
         t.name,
         'name',
         <LateInput label="Name" value={t.name} onSave={(name) => onChange({ name })} testID="kit-name" />,
+      )}
+      {line(
+        'When',
+        t.later ? `goes ${laterWords(t.later, today)}` : 'goes when you send it',
+        'schedule',
+        <When trial={t} today={today} onChange={(later) => onChange({ later })} />,
       )}
       {line(
         'Last day',
@@ -309,7 +330,46 @@ function Settings({
           testID="kit-message"
         />,
       )}
+      {members.length > 1
+        ? line(
+            'Told',
+            ['you', ...t.reports.flatMap((id) => members.find((m) => m.id === id)?.name ?? [])].join(', '),
+            'reports',
+            <Told value={t.reports} onChange={(reports) => onChange({ reports })} />,
+          )
+        : null}
     </Card>
+  );
+}
+
+/** A day and an hour for this packet, or the moment it is sent. */
+function When({
+  trial: { later, timeZone },
+  today,
+  onChange,
+}: {
+  trial: KitTrial;
+  today: string;
+  onChange: (later: KitTrial['later']) => void;
+}) {
+  const { day, hour } = later ?? { day: '', hour: 9 };
+  return (
+    <View style={{ gap: 8 }}>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10, alignItems: 'flex-end' }}>
+        <DayField
+          label="Day"
+          value={day}
+          min={today}
+          onChange={(to) => onChange(to ? { day: to, hour } : null)}
+          testID="kit-later-day"
+        />
+        {later ? (
+          <HourMenu value={hour} onChange={(to) => onChange({ day, hour: to })} testID="kit-later-hour" />
+        ) : null}
+        {later ? <Button onPress={() => onChange(null)}>At once</Button> : null}
+      </View>
+      <Small>{`In the deal’s time, ${timeZone}.`}</Small>
+    </View>
   );
 }
 

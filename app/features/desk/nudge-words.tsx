@@ -1,0 +1,28 @@
+/** What the sender says in the nudges that go by themselves, beside what these always say. */
+import type { NudgePlan } from '@gatepath/core/calendar';
+import { LateInput } from '../../ui/late-input';
+import { TextMenu } from './text-menu';
+
+interface Props {
+  nudge: NudgePlan;
+  onChange: (nudge: NudgePlan) => void;
+}
+
+export function NudgeWords({ nudge, onChange }: Props) {
+  const save = (words: string) => {
+    const { words: _was, ...rest } = nudge;
+    onChange(words.trim() ? { ...rest, words: words.slice(0, 1000) } : rest);
+  };
+  return (
+    <>
+      <LateInput
+        label="Words of your own in the nudges (optional)"
+        multiline
+        value={nudge.words ?? ''}
+        onSave={save}
+        testID="nudge-words"
+      />
+      <TextMenu value={nudge.words ?? ''} onChange={save} />
+    </>
+  );
+}

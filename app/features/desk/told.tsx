@@ -1,0 +1,41 @@
+/** Members who are told what the sender is told. */
+import { useFirm, useSession } from '../../api/hooks';
+import { Card } from '../../ui/pieces';
+import { Switch } from '../../ui/switch';
+import { Heading, Small } from '../../ui/text';
+import type { Desk } from './use-desk';
+
+interface Props {
+  /** Their ids. */
+  value: readonly string[];
+  onChange: (ids: string[]) => void;
+}
+
+/** A switch for each member but the one who sends. */
+export function Told({ value, onChange }: Props) {
+  const members = useFirm().data?.members ?? [];
+  const own = useSession().data?.member?.id;
+  return members
+    .filter((m) => m.id !== own || value.includes(m.id))
+    .map((m) => (
+      <Switch
+        key={m.id}
+        label={m.name}
+        on={value.includes(m.id)}
+        onChange={(on) => onChange(on ? [...value, m.id] : value.filter((id) => id !== m.id))}
+        testID={`told-${m.name}`}
+      />
+    ));
+}
+
+export function ToldCard({ on: { draft, edit } }: { on: Pick<Desk, 'draft' | 'edit'> }) {
+  const members = useFirm().data?.members ?? [];
+  if (members.length < 2) return null;
+  return (
+    <Card style={{ gap: 4 }} testID="told">
+      <Heading>Who else is told</Heading>
+      <Small>What the sender is told of it, they are told too, as far as they chose to hear of such things.</Small>
+      <Told value={draft.reports ?? []} onChange={(value) => edit([{ op: 'set', field: 'reports', value }])} />
+    </Card>
+  );
+}
