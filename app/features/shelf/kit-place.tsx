@@ -166,19 +166,22 @@ function Sending({ value, onChange }: { value: SendingTime | null; onChange: (to
         testID="kit-sending"
       />
       {value ? (
-        <View style={{ flexDirection: 'row', gap: 10, alignItems: 'flex-end' }}>
-          <View style={{ flex: 1 }}>
-            <NumberField
-              label="Business days later (0 for the same day)"
-              value={value.days}
-              min={0}
-              max={60}
-              onChange={(days) => onChange({ ...value, days })}
-              testID="kit-sending-days"
-            />
+        <>
+          <View style={{ flexDirection: 'row', gap: 10, alignItems: 'flex-end' }}>
+            <View style={{ flex: 1 }}>
+              <NumberField
+                label="Business days later (0 for the same day)"
+                value={value.days}
+                min={0}
+                max={60}
+                onChange={(days) => onChange({ ...value, days })}
+                testID="kit-sending-days"
+              />
+            </View>
+            <HourMenu value={value.hour} onChange={(hour) => onChange({ ...value, hour })} testID="kit-sending-hour" />
           </View>
-          <HourMenu value={value.hour} onChange={(hour) => onChange({ ...value, hour })} testID="kit-sending-hour" />
-        </View>
+          <Small>Of a notice to many homes each goes when you let the notice go.</Small>
+        </>
       ) : null}
     </>
   );

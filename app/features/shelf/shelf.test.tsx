@@ -135,7 +135,7 @@ test('a kit says who fills which place, who is missing, what it meets, and sends
   screen.getByText('No buyer 1 yet');
   screen.getByText('The papers for 7 Weir Terrace');
   expect(screen.queryByTestId('change-Last day')).toBeNull();
-  expect(screen.getAllByLabelText('Locked by Odile Farrant')).toHaveLength(2);
+  expect(screen.getAllByLabelText('Locked by Odile Farrant')).toHaveLength(3);
   fireEvent.click(screen.getByTestId('change-Subject'));
   const field = screen.getByTestId('kit-subject');
   fireEvent.change(field, { target: { value: 'Sign here' } });
@@ -153,6 +153,38 @@ test('a kit says who fills which place, who is missing, what it meets, and sends
     despiteWarnings: true,
     keepValues: false,
   });
+});
+
+test('it goes at a day and an hour when that is wished, in a colleague’s name, and others are told', async () => {
+  mockAsked = { dealId: 'd1', kitId: 'k1' };
+  const members = ['Odile Farrant', 'Tobias Vane'].map((name) => ({ id: name.toLowerCase().replace(' ', '-'), name }));
+  const asked = show(<UseKit />, ({ url, method, body }) => {
+    if (url.endsWith('/trial')) return trial({ locks: [], ...(body as Partial<KitTrial>) });
+    if (url === '/api/firm') return { members };
+    if (url === '/api/session/colleagues') return { others: members, lets: [], mayFor: [members[1]] };
+    return method === 'POST' ? { id: 'p9' } : dealView({ id: 'd1', address: '7 Weir Terrace' });
+  });
+  fireEvent.click(await screen.findByTestId('change-When'));
+  const day = screen.getByTestId('kit-later-day');
+  fireEvent.change(day, { target: { value: '2026-12-03' } });
+  fireEvent.blur(day);
+  await screen.findByText('goes Thu 3 Dec at 9:00');
+  fireEvent.click(screen.getByTestId('kit-later-hour'));
+  fireEvent.click(await screen.findByText('15:00'));
+  await screen.findByText('Send it Thu 3 Dec at 15:00');
+  fireEvent.click(screen.getByTestId('change-Told'));
+  fireEvent.click(screen.getByTestId('told-Tobias Vane'));
+  await screen.findByText('you, Tobias Vane');
+  fireEvent.click(screen.getByRole('radio', { name: 'For Tobias Vane' }));
+  await waitFor(() => expect(screen.getByTestId('kit-send').getAttribute('aria-disabled')).not.toBe('true'));
+  fireEvent.click(screen.getByTestId('kit-send'));
+  await waitFor(() =>
+    expect(asked.find((a) => a.url.endsWith('/kits/k1'))?.body).toMatchObject({
+      later: { day: '2026-12-03', hour: 15 },
+      reports: ['tobias-vane'],
+      forId: 'tobias-vane',
+    }),
+  );
 });
 
 test('what stops the packet is told, and it cannot be sent', async () => {

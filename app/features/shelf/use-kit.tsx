@@ -8,7 +8,7 @@ import type { Lock } from '@gatepath/core/shelf';
 import { count, firstName, listWords } from '@gatepath/core/text';
 import { useDeal, useFirm } from '../../api/hooks';
 import { useKit, useKitTrial, type KitChanges } from '../../api/shelf-hooks';
-import { DayField } from '../../ui/day-field';
+import { DayField, LateDay } from '../../ui/day-field';
 import { GatePost } from '../../ui/gate';
 import { HourMenu, hourWords } from '../../ui/hour-menu';
 import { usePalette, useSettled } from '../../ui/hooks';
@@ -288,7 +288,7 @@ function Settings({
         'When',
         t.later ? `goes ${laterWords(t.later, today)}` : 'goes when you send it',
         'schedule',
-        <When trial={t} today={today} onChange={(later) => onChange({ later })} />,
+        <When trial={t} onChange={(later) => onChange({ later })} />,
       )}
       {line(
         'Last day',
@@ -345,22 +345,19 @@ function Settings({
 /** A day and an hour for this packet, or the moment it is sent. */
 function When({
   trial: { later, timeZone },
-  today,
   onChange,
 }: {
   trial: KitTrial;
-  today: string;
   onChange: (later: KitTrial['later']) => void;
 }) {
   const { day, hour } = later ?? { day: '', hour: 9 };
   return (
     <View style={{ gap: 8 }}>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10, alignItems: 'flex-end' }}>
-        <DayField
+        <LateDay
           label="Day"
           value={day}
-          min={today}
-          onChange={(to) => onChange(to ? { day: to, hour } : null)}
+          onSave={(to) => onChange(to ? { day: to, hour } : null)}
           testID="kit-later-day"
         />
         {later ? (
