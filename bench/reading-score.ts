@@ -2,7 +2,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
-import type { PrintedPlace } from '@gatepath/core/reading';
+import { DOUBT, type PrintedPlace } from '@gatepath/core/reading';
 import { inspect } from '../server/pdf/inspect';
 import type { Labelled } from './forms/types';
 
@@ -18,6 +18,8 @@ export interface Score {
   forms: number;
   kinds: Map<string, Tally>;
   roles: { right: number; of: number };
+  /** What "accept all" takes as signature, initials or day of signing: how much of it is right, with whose it is. */
+  sure: { right: number; of: number };
   faults: string[];
 }
 
@@ -32,9 +34,21 @@ function same(a: PrintedPlace, b: Labelled): boolean {
   return across > 0.5 * wide && down > 0.2 * Math.min(a.rect.h, h);
 }
 
+/** Whether a place is accepted together with others, as a hand's. */
+const isTakenUnseen = (p: PrintedPlace) =>
+  p.role !== 'unknown' &&
+  p.confidence > DOUBT &&
+  (p.kind === 'signature' || p.kind === 'initials' || (p.kind === 'date' && p.signed === true));
+
 /** Reads the named forms and compares with their labels. */
 export async function score(names: string[]): Promise<Score> {
-  const out: Score = { forms: names.length, kinds: new Map(), roles: { right: 0, of: 0 }, faults: [] };
+  const out: Score = {
+    forms: names.length,
+    kinds: new Map(),
+    roles: { right: 0, of: 0 },
+    sure: { right: 0, of: 0 },
+    faults: [],
+  };
   const tally = (kind: string) => {
     const t = out.kinds.get(kind) ?? { hit: 0, missed: 0, extra: 0 };
     out.kinds.set(kind, t);
@@ -44,6 +58,12 @@ export async function score(names: string[]): Promise<Score> {
     const { places } = await inspect(path.join(FORMS, `${name}.pdf`));
     const labels = JSON.parse(readFileSync(path.join(FORMS, `${name}.json`), 'utf8')) as Labelled[];
     const open = new Set(places);
+    for (const p of places.filter(isTakenUnseen)) {
+      out.sure.of++;
+      const right = labels.some((l) => same(p, l) && l.kind === p.kind && l.role === p.role && l.ordinal === p.ordinal);
+      if (right) out.sure.right++;
+      else out.faults.push(`${name} p${p.page}: ${p.kind} of ${p.role} ${p.ordinal} would be accepted unseen`);
+    }
     for (const l of labels) {
       const found = [...open].filter((p) => same(p, l));
       const hit = found.find((p) => p.kind === l.kind);

@@ -4,6 +4,8 @@ import { AnnotationMode } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { openContent } from '../server/pdf/content';
 import { inspect } from '../server/pdf/inspect';
 import { kept } from './forms/kept';
+import { apart } from './forms/ways/apart';
+import { otherWays } from './forms/ways';
 import { written } from './forms/written';
 import { median, rowOf, type Row } from './measure';
 import { f1, FORMS, score, together, type Score } from './reading-score';
@@ -22,7 +24,9 @@ async function extractAlone(bytes: Uint8Array): Promise<void> {
 
 /** Reading all labelled forms, against extracting their text and drawing operators alone. */
 export async function row(): Promise<Row> {
-  const files = [...kept, ...written].map((f) => new Uint8Array(readFileSync(path.join(FORMS, `${f.name}.pdf`))));
+  const files = [...kept, ...written, ...otherWays, ...apart].map(
+    (f) => new Uint8Array(readFileSync(path.join(FORMS, `${f.name}.pdf`))),
+  );
   const ours = await median(async () => {
     for (const f of files) await inspect(f);
   }, 5);
@@ -40,6 +44,8 @@ export interface Accuracy {
   initials: number;
   all: number;
   roles: number;
+  /** Of what is accepted unseen as a hand's: how much is right. */
+  sure: number;
 }
 
 const accuracy = (set: string, s: Score): Accuracy => {
@@ -52,6 +58,7 @@ const accuracy = (set: string, s: Score): Accuracy => {
     initials: f1(together(s, ['initials'])),
     all: f1(all),
     roles: s.roles.of ? s.roles.right / s.roles.of : 1,
+    sure: s.sure.of ? s.sure.right / s.sure.of : 1,
   };
 };
 
@@ -59,6 +66,8 @@ const accuracy = (set: string, s: Score): Accuracy => {
 export async function readingAccuracy(): Promise<Accuracy[]> {
   return [
     accuracy('kept apart', await score(kept.map((f) => f.name))),
+    accuracy('kept apart, other ways of printing', await score(apart.map((f) => f.name))),
     accuracy('written on', await score(written.map((f) => f.name))),
+    accuracy('written on, other ways of printing', await score(otherWays.map((f) => f.name))),
   ];
 }

@@ -274,6 +274,7 @@ export const printedPlace = of<PrintedPlace>()(
     role: oneOf(PLACE_ROLES),
     ordinal: whole().nullable(),
     rect,
+    signed: yup.boolean(),
     label: text(),
     source: oneOf(['print', 'acroform']),
     confidence: number(),

@@ -1,6 +1,6 @@
 /**
- * Makes the labelled forms: `npx tsx bench/forms/make.ts [written|kept]`. Needs Chromium and
- * a word processor (soffice) on this machine; the results are kept with the sources, so that
+ * Makes the labelled forms: `npx tsx bench/forms/make.ts [written|kept|ways|apart]`. Needs Chromium, a word
+ * processor (soffice) and a program for paged print (weasyprint) on this machine; the results are kept with the sources, so that
  * measuring needs neither.
  */
 import { execFileSync } from 'node:child_process';
@@ -8,12 +8,14 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { PDFDict, PDFDocument, PDFName, PDFString, PDFHexString, PDFArray } from '@cantoo/pdf-lib';
+import { PDFDict, PDFDocument, degrees, PDFName, PDFString, PDFHexString, PDFArray } from '@cantoo/pdf-lib';
 import { launch } from '../../e2e/browser';
 import { printDefinition } from '../../server/pdf/typeset';
 import { LABEL } from './blank';
 import { kept } from './kept';
 import type { FormSource, Labelled } from './types';
+import { otherWays } from './ways';
+import { apart } from './ways/apart';
 import { written } from './written';
 
 const HERE = path.dirname(fileURLToPath(import.meta.url));
@@ -39,6 +41,29 @@ function writerPdf(markup: string): Uint8Array {
   writeFileSync(file, markup);
   execFileSync('soffice', ['--headless', '--convert-to', 'pdf', '--outdir', dir, file], { stdio: 'ignore' });
   return new Uint8Array(readFileSync(path.join(dir, 'form.pdf')));
+}
+
+function sheetPdf(markup: string): Uint8Array {
+  const dir = mkdtempSync(path.join(os.tmpdir(), 'form-'));
+  const file = path.join(dir, 'form.html');
+  writeFileSync(file, markup);
+  execFileSync('weasyprint', [file, path.join(dir, 'form.pdf')], { stdio: 'ignore' });
+  return new Uint8Array(readFileSync(path.join(dir, 'form.pdf')));
+}
+
+/** Lays the pages of a file on their side; turned upright for display, they look as before. */
+async function onTheirSide(bytes: Uint8Array): Promise<Uint8Array> {
+  const doc = await PDFDocument.load(bytes, { updateMetadata: false });
+  for (const page of doc.getPages()) {
+    const { width, height } = page.getSize();
+    page.node.normalize();
+    const wrap = (ops: string) => doc.context.register(doc.context.flateStream(ops));
+    page.node.wrapContentStreams(wrap(`q 0 1 -1 0 ${height} 0 cm\n`), wrap('Q\n'));
+    page.setMediaBox(0, 0, height, width);
+    page.setCropBox(0, 0, height, width);
+    page.setRotation(degrees(90));
+  }
+  return doc.save();
 }
 
 /** Texts of a library form hold the same anchors as HTML; they become links of their own. */
@@ -85,7 +110,10 @@ async function takeLabels(bytes: Uint8Array): Promise<{ bytes: Uint8Array; place
   return { bytes: await doc.save(), places: joined(places) };
 }
 
-/** A link that was broken into pieces on one line is one blank. */
+/** Where the text of a page begins and ends, in points: a blank cut there goes on over the next line. */
+const TEXT = { from: 80, to: 540 };
+
+/** A link that was broken into pieces is one blank: on one line all of it, over two lines the longer piece. */
 function joined(places: Labelled[]): Labelled[] {
   const out: Labelled[] = [];
   for (const p of places) {
@@ -98,7 +126,18 @@ function joined(places: Labelled[]): Labelled[] {
       last.ordinal === p.ordinal &&
       Math.abs(last.rect[1] - p.rect[1]) < 1 &&
       Math.abs(last.rect[0] + last.rect[2] - p.rect[0]) < 1.5;
-    if (touches) last.rect[2] = Math.round((p.rect[0] + p.rect[2] - last.rect[0]) * 10) / 10;
+    const goesOn =
+      last &&
+      last.page === p.page &&
+      `${last.kind} ${last.role} ${last.ordinal}` === `${p.kind} ${p.role} ${p.ordinal}` &&
+      p.rect[1] - last.rect[1] > 8 &&
+      p.rect[1] - last.rect[1] < 30 &&
+      last.rect[0] + last.rect[2] > TEXT.to &&
+      p.rect[0] < TEXT.from &&
+      last.rect[0] > p.rect[0] + 1;
+    if (goesOn) {
+      if (p.rect[2] > last.rect[2]) last.rect = [...p.rect];
+    } else if (touches) last.rect[2] = Math.round((p.rect[0] + p.rect[2] - last.rect[0]) * 10) / 10;
     else out.push({ ...p, rect: [...p.rect] });
   }
   return out;
@@ -108,20 +147,26 @@ async function make(form: FormSource): Promise<void> {
   const raw =
     form.how === 'browser'
       ? await browserPdf(form.body as string)
-      : form.how === 'writer'
-        ? writerPdf(form.body as string)
-        : await printDefinition({
-            content: withLinks(form.body) as never,
-            defaultStyle: { fontSize: 11 },
-            pageMargins: [48, 50, 48, 50],
-            pageSize: 'LETTER',
-          });
-  const { bytes, places: linked } = await takeLabels(raw);
+      : form.how === 'sheet'
+        ? sheetPdf(form.body as string)
+        : form.how === 'writer'
+          ? writerPdf(form.body as string)
+          : await printDefinition({
+              content: withLinks(form.body) as never,
+              defaultStyle: { fontSize: 11 },
+              pageMargins: [48, 50, 48, 50],
+              pageSize: 'LETTER',
+            });
+  const taken = await takeLabels(raw);
+  const linked = taken.places;
+  const bytes = form.turned ? await onTheirSide(taken.bytes) : taken.bytes;
   const places = [...linked, ...(form.more ?? [])];
   writeFileSync(path.join(HERE, `${form.name}.pdf`), bytes);
   writeFileSync(path.join(HERE, `${form.name}.json`), `${JSON.stringify(places, null, 1)}\n`);
   console.log(`${form.name}: ${places.length} places`);
 }
 
+const SETS = { written, kept, ways: otherWays, apart };
 const which = process.argv[2];
-for (const form of [...(which === 'kept' ? [] : written), ...(which === 'written' ? [] : kept)]) await make(form);
+for (const [name, forms] of Object.entries(SETS))
+  if (!which || which === name) for (const form of forms) await make(form);

@@ -17,6 +17,8 @@ export interface Proposal {
   label: string;
   place: PrintedPlace;
   state: 'open' | 'accepted' | 'passed';
+  /** Whether the page leaves open what it is for, or whose: it is looked at before it is accepted. */
+  doubtful?: true;
   /** Boxes that answer one question and exclude each other. */
   group?: string;
   /** For a place beyond the printed ones: the printed place it stands beside. */

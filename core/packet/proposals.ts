@@ -7,6 +7,7 @@ import { isSenders, takesHand, isOwn } from './kinds';
 import type { PlaceKind, PrintedPlace } from '../reading/types';
 import type { PacketParty, Mark, MarkKind } from './types';
 import type { Draft, DraftEdit } from './draft';
+import { DOUBT } from '../reading/read';
 import { plain } from '../reading/words';
 import { overlapArea } from '../paper/geometry';
 import { groupBy } from './group';
@@ -102,6 +103,7 @@ function ofDocument(doc: DocumentFacts, parties: PacketParty[], marks: Mark[], p
       label: place.label,
       place,
       state: state(id, place.rect, place.page, kind),
+      ...(takesHand(kind) && place.confidence <= DOUBT ? { doubtful: true as const } : {}),
       ...(group ? { group } : {}),
     };
   });
@@ -122,7 +124,8 @@ function fills(m: Mark, kind: MarkKind, rect: Rect): boolean {
 }
 
 function kindOf(place: PrintedPlace, known: boolean): MarkKind {
-  if (place.kind === 'date') return known ? 'date_signed' : 'date';
+  // Papers read before it was told apart: a date that is somebody's is the day they sign.
+  if (place.kind === 'date') return known && (place.signed ?? true) ? 'date_signed' : 'date';
   if (place.kind === 'checkbox' && place.field?.group) return 'choice';
   if (place.kind === 'text' && place.field && place.field.options.length > 1) return 'list';
   return KIND_OF_PLACE[place.kind];
@@ -150,6 +153,11 @@ function answerGroups(doc: DocumentFacts): Map<PrintedPlace, string> {
 /** Whether a proposal can be accepted as it stands: it has somebody, and nobody decided on it yet. */
 export function canAccept(p: Proposal): boolean {
   return p.state === 'open' && p.partyId !== null;
+}
+
+/** Whether it can be accepted together with others, without a look at each. */
+export function isSure(p: Proposal): boolean {
+  return canAccept(p) && !p.doubtful;
 }
 
 /**

@@ -1,6 +1,6 @@
 /** What stands around a blank, beyond its captions: signatures, other lines to write on, the heads of a table. */
 import { BOX_GLYPH, type Blank, type PageScan } from './blanks';
-import { plain } from './words';
+import { isRoleHeading, plain } from './words';
 
 /** The words after the last blank of a row: "Initials ____ / ____ tenants". */
 export function afterRow(scan: PageScan, b: Blank): string {
@@ -96,4 +96,57 @@ export function isCorner(scan: PageScan, b: Blank): boolean {
   const under = scan.cells.find((o) => Math.abs(o.x - c.x) < 4 && Math.abs(o.y - c.y - c.h) < 4);
   const over = scan.cells.some((o) => Math.abs(o.x - c.x) < 4 && Math.abs(o.y + o.h - c.y) < 4);
   return !over && !!right && words(right) && !!under && words(under);
+}
+
+/** The nearest heading over a blank, or a head of its column, that asks for initials; null where none does. */
+export function initialsAsked(scan: PageScan, b: Blank): string | null {
+  const heads = scan.phrases
+    .filter(
+      (p) =>
+        b.y - p.y > 6 &&
+        b.y - p.y < 260 &&
+        (p.bold || (p.text.length < 64 && !/[.;,]$/.test(p.text))) &&
+        p.x0 < scan.left + 90,
+    )
+    .filter((p) => p.bold || !/^[(]?[a-z0-9]/.test(p.text))
+    .filter((p) => !scan.blanks.some((o) => Math.abs(o.y - p.y) < 5 && o.x1 <= p.x0 + 6 && p.x0 - o.x1 < 40))
+    .sort((p, q) => q.y - p.y);
+  const near = heads[0];
+  return near && /\binitials?\b|\biniciales\b/.test(plain(near.text)) ? near.text : null;
+}
+
+/** Heads over short blanks that ask for an answer and no hand. */
+const ANSWERS = /^(?:yes|no|n\/?a|unknown|si|s\/n|in|out|ok|good|poor)\W*$/;
+
+/** Two to four short blanks alone at the head of a line, before a clause: the clause, and which of them this one is, from 1. */
+export function handsAtHead(scan: PageScan, b: Blank): { clause: string; n: number } | null {
+  const row = scan.blanks
+    .filter((o) => Math.abs(o.y - b.y) < 4 && o.made !== 'cell' && o.made !== 'box')
+    .sort((o, q) => o.x0 - q.x0);
+  const hands: Blank[] = [];
+  for (const o of row) {
+    const last = hands[hands.length - 1];
+    if (o.x1 - o.x0 >= 60 || (last && o.x0 - last.x1 > 20)) break;
+    hands.push(o);
+  }
+  const first = hands[0];
+  const n = hands.indexOf(b) + 1;
+  if (!first || !n || hands.length < 2 || hands.length > 4 || first.x0 > scan.left + 60) return null;
+  const end = hands[hands.length - 1]?.x1 ?? b.x1;
+  const words = scan.phrases.filter((p) => Math.abs(p.y - b.y) < 6);
+  if (words.some((p) => p.x1 < end + 1 && !/^[\s/,|&]*$/.test(p.text))) return null;
+  const clause = words.find((p) => p.x0 >= end - 2 && p.x0 - end < 30);
+  if (!clause || clause.text.split(' ').length < 3) return null;
+  const answers = scan.phrases.some(
+    (p) => b.y - p.y > 4 && b.y - p.y < 300 && p.x0 < end && p.x1 > first.x0 && ANSWERS.test(plain(p.text)),
+  );
+  return answers ? null : { clause: clause.text, n };
+}
+
+/** A role alone over a line, with nothing between but such lines. */
+export function roleOver(scan: PageScan, b: Blank): string | null {
+  const over = scan.phrases
+    .filter((p) => b.y - p.y > 8 && b.y - p.y < 130 && p.x0 < b.x1 - 2 && p.x1 > b.x0 + 2)
+    .sort((p, q) => q.y - p.y)[0];
+  return over && over.x0 < b.x0 + 14 && isRoleHeading(over.text) ? over.text : null;
 }

@@ -1,9 +1,10 @@
 /** A blank with everything that is asked about it, each worked out once and only when it is. */
 import { afterRow } from './around';
 import type { Blank, PageScan } from './blanks';
+import { BLANK, flowOf, type Flow } from './flow';
 import { captionsOf, tail, type Captions } from './captions';
 import type { PlaceKind, PlaceRole } from './types';
-import { kindOfWords, plain, roleOfWords, type RoleRead } from './words';
+import { isRoleHeading, kindOfWords, plain, roleOfWords, type RoleRead } from './words';
 
 export interface Judged {
   blank: Blank;
@@ -12,6 +13,8 @@ export interface Judged {
   role: RoleRead | null;
   label: string;
   confidence: number;
+  /** Whether it stands within a sentence. */
+  inText: boolean;
   /** Where the kind came from, for what follows from neighbours. */
   by: 'words' | 'role' | 'shape' | 'none';
 }
@@ -20,6 +23,8 @@ export interface PaperContext {
   owner: PlaceRole;
   /** Whether the paper asks anywhere for initials before its clauses. */
   asksInitials: boolean;
+  /** Whether it speaks of initials at all, and not only of what comes first. */
+  speaksOfInitials: boolean;
   /** Whom the sentence names that asks for them. */
   initialsBy: RoleRead | null;
 }
@@ -31,6 +36,18 @@ interface Best {
   text: string;
 }
 
+/** Whether words before a blank are a sentence that runs up to it, and no caption of it. */
+function runsOn(before: string): boolean {
+  const own = before.split(BLANK).pop()?.trim() ?? '';
+  const named = kindOfWords(tail(own, 3));
+  if (/[:.;]$/.test(own) || isRoleHeading(own) || (named && named !== 'text')) return false;
+  return (
+    plain(before)
+      .split(' ')
+      .filter((w) => /^[a-z']{2,}[,;]?$/.test(w)).length > 2
+  );
+}
+
 export class Asked {
   readonly c: Captions;
   readonly width: number;
@@ -40,6 +57,8 @@ export class Asked {
   /** What stands before the blank where that is a caption; nothing where it is the tail of a sentence. */
   readonly shortLeft: string;
   readonly below: string;
+  /** Whether a sentence runs up to the blank: then it is a part of it, and nobody signs there. */
+  readonly runs: boolean;
   /** A blank across the whole page is a line to write on. */
   readonly pageWide: boolean;
   /** Whether a sentence goes on behind the blank: that is no caption of it. */
@@ -59,7 +78,9 @@ export class Asked {
     this.leftTail = tail(c.left, 5);
     this.right = plain(c.right);
     this.shortLeft = c.sentence ? '' : c.left;
-    this.below = c.below.map((p) => p.text).join(' ');
+    this.runs = runsOn(flowOf(scan, b).before);
+    // What stands under a sentence is the next line of it, and no caption.
+    this.below = this.runs ? '' : c.below.map((p) => p.text).join(' ');
     this.pageWide = this.width > 0.86 * pageWidth && pageWidth > 200;
     this.flows = /^[,;.]|^[a-z]{2,}/.test(c.right) && !/^(?:date|fecha|signature|firma|initials)\b/.test(this.right);
   }
@@ -72,6 +93,11 @@ export class Asked {
   /** Whom words name. */
   role(text: string): RoleRead | null {
     return text ? roleOfWords(text, this.paper.owner) : null;
+  }
+
+  /** The running text around the blank. */
+  get flow(): Flow {
+    return flowOf(this.scan, this.b);
   }
 
   /** What the blank just before on the row was judged to be. */
@@ -91,7 +117,7 @@ export class Asked {
 
   /** Words above the blank, where they can be its caption. */
   private get above(): string {
-    return this.flows || (this.pageWide && this.b.made === 'rule') ? '' : this.c.above;
+    return this.runs || this.flows || (this.pageWide && this.b.made === 'rule') ? '' : this.c.above;
   }
 
   /** Whose the blank is, as far as the words around it say. */
@@ -111,7 +137,7 @@ export class Asked {
   private get sources(): { text: string; weight: number }[] {
     const { c, b, shortLeft } = this;
     const inTable = b.made === 'cell' && !c.cell;
-    const behind = /^[(]|^(?:date|initials?|signature|fecha|firma|iniciales)\b/i.test(c.right) && !c.rightTaken;
+    const behind = /^[(]|^,?\s*(?:date|initials?|signature|fecha|firma|iniciales)\b/i.test(c.right) && !c.rightTaken;
     return [
       { text: c.cell, weight: 1 },
       { text: inTable ? c.colHead : '', weight: 0.95 },
@@ -150,6 +176,17 @@ export class Asked {
     return (c.left || c.right || this.below || c.cell || c.above).trim();
   }
 
+  /** Whether a sentence that began before the blank goes on behind it. */
+  private get goesOn(): boolean {
+    const behind = plain(this.flow.after.split(BLANK)[0] ?? '');
+    return this.flow.before !== '' && /^,? ?[a-z]/.test(behind) && behind.split(' ').length > 3;
+  }
+
+  /** The same of what is a part of the paper's text: a term's end, the day of an offer. */
+  ofText(...said: Parameters<Asked['is']>): Judged {
+    return { ...this.is(...said), inText: true };
+  }
+
   /** The judgement: what the blank, or a part of it, is for. */
   is(
     kind: PlaceKind,
@@ -159,6 +196,7 @@ export class Asked {
     by: Judged['by'],
     blank: Blank = this.b,
   ): Judged {
-    return { blank, captions: this.c, kind, role, label: label.trim().slice(0, 120), confidence, by };
+    const inText = this.runs || (kind === 'date' && this.goesOn);
+    return { blank, captions: this.c, kind, role, label: label.trim().slice(0, 120), confidence, inText, by };
   }
 }

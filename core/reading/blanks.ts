@@ -3,7 +3,7 @@ import type { Rect } from '../paper/types';
 import { framesOf } from './frames';
 import { boxOf, linesOf, phrasesOf, type Phrase, type TextLine, type Token } from './text';
 import type { AcrossLine, PageContent } from './types';
-import { kindOfWords } from './words';
+import { isRoleHeading, kindOfWords } from './words';
 import { itemAt, lastOf } from '../sure';
 
 export interface Blank {
@@ -110,8 +110,10 @@ function typedBlanks(line: TextLine): Blank[] {
     }
     if (opener && next?.made === 'word' && /^[\])}]/.test(next.text)) {
       const gap = next.x0 - tok.x1;
-      if (gap <= 17 && gap > 1) out.push(blank(tok.x1 - 0.35 * tok.size, next.x0 + 0.35 * tok.size, 'box', tok.size));
-      else if (gap > 17 && gap < 160) out.push(blank(tok.x1 + 1, next.x0 - 1, 'parens', tok.size));
+      // Square brackets around spaces are a box, however many spaces there are.
+      if (gap <= (opener === '[' ? 32 : 17) && gap > 1)
+        out.push(blank(tok.x1 - 0.35 * tok.size, next.x0 + 0.35 * tok.size, 'box', tok.size));
+      else if (gap < 160) out.push(blank(tok.x1 + 1, next.x0 - 1, 'parens', tok.size));
       continue;
     }
     if (opener && next?.made === 'underscores' && next.x1 - next.x0 <= 17 && after && /^[\])}]/.test(after.text)) {
@@ -188,6 +190,10 @@ export function textIn(scan: PageScan, r: Rect, grow = 0): Phrase[] {
   });
 }
 
+/** Where the foot of a page begins, as a share of its height. */
+const FOOT = 0.86;
+const textOf = (words: Phrase[]) => words.map((w) => w.text).join(' ');
+
 /** Cells of a table, and drawn boxes, that have room to write in. */
 function cellBlanks(scan: PageScan, boxes: Blank[]): Blank[] {
   const out: Blank[] = [];
@@ -214,7 +220,7 @@ function cellBlanks(scan: PageScan, boxes: Blank[]): Blank[] {
     const below = c.y + c.h - bottom;
     const beside = c.x + c.w - end;
     // Words at the foot of a cell leave the room over them.
-    if (single && over >= Math.max(13, 1.2 * size) && over > below && asksFor(words) && !headsColumn(scan, c))
+    if (single && over >= Math.max(13, 1.2 * size) && over > below && asksFor(words) && !isHead(scan, c))
       out.push({ x0: c.x + 2, x1: c.x + c.w - 2, y: top - 0.5, h: over - 2, made: 'cell', cell: c, inside: words });
     else if (single && below >= Math.max(11, 1.05 * size) && itemAt(words, 0).y - c.y < 0.62 * c.h)
       out.push({
@@ -226,12 +232,7 @@ function cellBlanks(scan: PageScan, boxes: Blank[]): Blank[] {
         cell: c,
         inside: words,
       });
-    else if (
-      single &&
-      beside > Math.max(34, 0.3 * c.w) &&
-      (/:\s*$/.test(words.map((w) => w.text).join(' ')) ||
-        (c.h > 2.4 * size && asksFor(words) && !headsColumn(scan, c)))
-    )
+    else if (single && hasRoomBeside(scan, c, { words, beside, size }))
       out.push({
         x0: end + 3,
         x1: c.x + c.w - 2,
@@ -245,11 +246,21 @@ function cellBlanks(scan: PageScan, boxes: Blank[]): Blank[] {
   return out;
 }
 
-/** Whether the cell right under this one is empty: then this one is its head. */
-function headsColumn(scan: PageScan, c: Rect): boolean {
+/** Whether a cell is to be filled beside its words: "Phone: ____", and "Lessor ____" at the foot of a page. */
+function hasRoomBeside(scan: PageScan, c: Rect, o: { words: Phrase[]; beside: number; size: number }): boolean {
+  const text = textOf(o.words);
+  if (o.beside > 20 && c.w < 130 && c.y > FOOT * scan.content.height && isRoleHeading(text)) return true;
+  if (o.beside <= Math.max(34, 0.3 * c.w)) return false;
+  return /:\s*$/.test(text) || (c.h > 2.4 * o.size && asksFor(o.words) && !isHead(scan, c));
+}
+
+/** Whether the cell right under this one, or right beside it, is empty: then this one is its head. */
+function isHead(scan: PageScan, c: Rect): boolean {
   return scan.cells.some(
     (o) =>
-      Math.abs(o.x - c.x) < 4 && Math.abs(o.w - c.w) < 6 && Math.abs(o.y - c.y - c.h) < 4 && !textIn(scan, o).length,
+      ((Math.abs(o.x - c.x) < 4 && Math.abs(o.w - c.w) < 6 && Math.abs(o.y - c.y - c.h) < 4) ||
+        (Math.abs(o.y - c.y) < 4 && Math.abs(o.h - c.h) < 4 && Math.abs(o.x - c.x - c.w) < 4)) &&
+      !textIn(scan, o).length,
   );
 }
 

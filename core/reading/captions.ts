@@ -1,6 +1,8 @@
 /** The words that belong to a blank: on its left, under it, above it, on its right, in its cell. */
+import type { Rect } from '../paper/types';
 import { cutEnd } from '../text/ends';
-import { plain } from './words';
+import { flowOf } from './flow';
+import { isRoleHeading, plain } from './words';
 import type { Blank, PageScan } from './blanks';
 import type { Phrase } from './text';
 import { itemAt } from '../sure';
@@ -26,7 +28,7 @@ export interface Captions {
   sentence: boolean;
 }
 
-const PUNCTUATION = /^[\s()[\]/,.;:&|\\-]*$|^(?:and|or|y|e|o|&)$/i;
+const PUNCTUATION = /^[\s()[\]/,.;:&|\\-]*$|^(?:and|or|y|e|o|&)$|^[,;]?\s?\(?[1-9][.):]?\)?$/i;
 
 /** Whether a phrase stands on the row of a blank. */
 function onRow(p: { y: number; size: number }, b: Blank): boolean {
@@ -80,9 +82,14 @@ export function captionsOf(scan: PageScan, b: Blank): Captions {
       out.from = words === near.text ? near.x0 : (between[0]?.x0 ?? near.x0);
     }
   }
+  const rowFrom = Math.min(b.x0, ...others.map((o) => o.x0));
+  const startsRow = !row.some((p) => p.x1 <= rowFrom + 4);
   // What stands in brackets right behind the blank before explains that one.
   if (blankBefore) {
-    const own = out.left.replace(/^\([^)]*\)\s*/, '');
+    const own =
+      /^,[^,;.:]{3,30}$/.test(out.left) && startsRow && isRoleHeading(out.left.slice(1))
+        ? ''
+        : out.left.replace(/^\([^)]*\)\s*/, '');
     if (own !== out.left && (between[0]?.x0 ?? 0) - blankBefore.x1 < 20) out.left = own;
   }
   // A row that begins with a blank has its words behind the blanks: "____ Buyer 1   ____ Buyer 2".
@@ -91,7 +98,11 @@ export function captionsOf(scan: PageScan, b: Blank): Captions {
     0,
   );
   const behind =
-    b.made !== 'cell' && b.made !== 'box' && !row.some((p) => p.x1 <= firstBlank.x0 + 4) && others.length > 0;
+    b.made !== 'cell' &&
+    b.made !== 'box' &&
+    !flowOf(scan, firstBlank).before &&
+    !row.some((p) => p.x1 <= firstBlank.x0 + 4) &&
+    others.length > 0;
   const gapAfter = row.filter((p) => p.x0 >= firstBlank.x1 - 4).sort((p, q) => p.x0 - q.x0)[0];
   if (behind && gapAfter && gapAfter.x0 - firstBlank.x1 < 14 && !/^[([\])/,]/.test(gapAfter.text)) {
     const own = row.find((p) => p.x0 >= b.x1 - 4 && p.x0 - b.x1 < 26);
@@ -197,23 +208,43 @@ function cellCaptions(scan: PageScan, b: Blank, out: Captions): void {
       break;
     }
   }
-  if (!out.cell && !out.left && !out.colHead) {
-    // A box of its own: words beside, above or under it.
-    const beside = scan.phrases
-      .filter((p) => p.x1 <= c.x + 2 && c.x - p.x1 < 60 && p.y > c.y - 2 && p.y < c.y + c.h + 4)
-      .sort((p, q) => q.x1 - p.x1)[0];
-    const over = scan.phrases
-      .filter((p) => p.x0 < c.x + c.w && p.x1 > c.x && c.y - p.y >= 0 && c.y - p.y < 12)
-      .sort((p, q) => q.y - p.y)[0];
-    const under = scan.phrases
-      .filter(
-        (p) => p.x0 < c.x + c.w && p.x1 > c.x - 4 && p.y - 0.74 * p.size - (c.y + c.h) > -1 && p.y - c.y - c.h < 16,
-      )
-      .sort((p, q) => p.y - q.y);
-    out.left = beside?.text ?? '';
-    out.above = over?.text ?? '';
-    out.below = under.slice(0, 1);
-  }
+  // Whose it is may stand under it, also where what it is stands before it: "Initial: [  ] [  ]".
+  const named = scan.phrases.find(
+    (p) =>
+      p.x0 > c.x - 6 &&
+      p.x1 < c.x + c.w + 10 &&
+      p.y - 0.74 * p.size > c.y + c.h - 1 &&
+      p.y - c.y - c.h < 16 &&
+      isRoleHeading(p.text),
+  );
+  if (!out.cell && named && !isRoleHeading(out.colHead)) out.below = [named];
+  if (!out.cell && !out.left && !out.colHead) aroundBox(scan, b, c, out);
+}
+
+/** A box of its own: words beside, above or under it. */
+function aroundBox(scan: PageScan, b: Blank, c: Rect, out: Captions): void {
+  const beside = scan.phrases
+    .filter((p) => p.x1 <= c.x + 2 && c.x - p.x1 < 60 && p.y > c.y - 2 && p.y < c.y + c.h + 4)
+    .sort((p, q) => q.x1 - p.x1)[0];
+  const over = scan.phrases
+    .filter((p) => p.x0 < c.x + c.w && p.x1 > c.x && c.y - p.y >= 0 && c.y - p.y < 12)
+    .sort((p, q) => q.y - p.y)[0];
+  const under = scan.phrases
+    .filter((p) => p.x0 < c.x + c.w && p.x1 > c.x - 4 && p.y - 0.74 * p.size - (c.y + c.h) > -1 && p.y - c.y - c.h < 16)
+    .sort((p, q) => p.y - q.y);
+  const right = scan.phrases.find(
+    (p) => p.x0 >= c.x + c.w - 2 && p.x0 - c.x - c.w < 14 && p.y > c.y && p.y < c.y + c.h + 4,
+  );
+  const last = scan.blanks
+    .filter((o) => o !== b && o.x1 <= c.x && c.x - o.x1 < 120 && sameRow(o, b))
+    .sort((o, q) => q.x1 - o.x1)[0];
+  // "[   ] (Tenant 1) [   ] (Tenant 2)": what stands in brackets behind a box explains that one.
+  const isOfLast = !!last && !!beside && beside.x0 >= last.x1 - 4 && /^\(.*\)$/.test(beside.text);
+  if (isOfLast) out.after = last;
+  out.right = right && /^\(.*\)$/.test(right.text) ? right.text : '';
+  out.left = isOfLast ? '' : (beside?.text ?? '');
+  out.above = over?.text ?? '';
+  out.below = under.slice(0, 1);
 }
 
 /** The last words of a caption, which stand next to the blank. */

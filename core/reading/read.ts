@@ -11,7 +11,11 @@ import { itemAt } from '../sure';
 
 /** Sentences that ask for initials beside clauses. */
 const ASKS_INITIALS =
-  /\binitial(?:s|ed|ing)? (?:each|every|here|next|beside|below|above|where|all|in the)\b|\bmust be initial(?:l)?ed\b|\binitial(?:l)?ed by\b|\biniciales (?:en|junto)\b/;
+  /\binitial(?:s|ed|ing)? (?:each|every|here|next|beside|below|above|where|all|before|opposite|in the|(?:to|at|on) the (?:left|right|side|margin))\b|\bmust be initial(?:l)?ed\b|\binitial(?:l)?ed by\b|\biniciales (?:en|junto)\b/;
+
+/** A word for initials: "the initial term" is none. */
+const SPEAKS_OF_INITIALS =
+  /\binitials\b|\binitial(?:ed|led)?\b(?: (?:each|every|here|what|below|above|beside|where|one|all|the|in|by|and)\b|\s*[:.,)\]])|\biniciales\b|\bto initial\b/;
 
 /** Points below which nothing can be written or ticked. */
 const NARROWEST = 4;
@@ -35,6 +39,7 @@ export function readPlaces(pages: PageContent[], fields: PrintedPlace[] = [], be
   const paper: PaperContext = {
     owner,
     asksInitials: asking !== null,
+    speaksOfInitials: SPEAKS_OF_INITIALS.test(plain(text)),
     initialsBy: asking
       ? roleOfWords(plain(text).slice(Math.max(0, asking.index - 24), asking.index + asking[0].length + 24), owner)
       : null,
@@ -77,11 +82,18 @@ function judgePage(scan: PageScan, paper: PaperContext): Judged[] {
   const soFar = new Map<Judged['blank'], Judged>();
   const out: Judged[] = [];
   for (const b of scan.blanks) {
-    const { places: found } = judge(scan, b, paper, soFar);
+    const { places } = judge(scan, b, paper, soFar);
+    const found = places.map(withinReason);
     if (found[0]) soFar.set(b, found[0]);
     out.push(...found);
   }
   return out;
+}
+
+/** Nobody signs in the middle of a sentence, whatever a word near the blank says. */
+function withinReason(j: Judged): Judged {
+  const hand = j.kind === 'signature' || j.kind === 'initials';
+  return hand && j.inText && j.by !== 'words' ? { ...j, kind: 'text', role: null, by: 'none' } : j;
 }
 
 const PERSONAL: PlaceKind[] = ['signature', 'initials', 'date', 'name'];
@@ -108,21 +120,24 @@ function giveRoles(scan: PageScan, all: Judged[], paper: PaperContext): void {
   for (const j of all) {
     if (j.kind === 'checkbox' || j.kind === 'signature') continue;
     // Initials stand on their own: those of a footer belong to no signature above it.
-    const partner = j.kind === 'initials' ? null : partnerOf(j, signs);
+    const partner = j.kind === 'initials' ? null : besideName(j, all) ? null : partnerOf(j, signs);
     if (
       partner?.role &&
-      (PERSONAL.includes(j.kind) || (j.kind === 'text' && OF_SIGNER.test(plain(j.label)) && inBlock(j, partner)))
+      ((PERSONAL.includes(j.kind) && !isOfText(j)) ||
+        (j.kind === 'text' && OF_SIGNER.test(plain(j.label)) && inBlock(j, partner)))
     ) {
       if (!j.role || (j.role.role === partner.role.role && j.role.ordinal === null)) {
         j.role = partner.role;
         shared.set(j, partner);
       }
     }
+    // Beside the name of somebody, where their signature stands elsewhere.
+    if (!j.role) j.role = besideName(j, all)?.role ?? null;
     if (
       !j.role &&
       (j.kind === 'initials' ||
         j.kind === 'name' ||
-        (j.kind === 'date' && /^\(?(?:date|dated|date signed|fecha)\b/.test(plain(j.label))))
+        (j.kind === 'date' && !j.inText && /^\(?(?:date|dated|date signed|fecha)\b/.test(plain(j.label))))
     ) {
       const found = underHeading(scan, j, headings, paper);
       if (found) j.role = found;
@@ -136,6 +151,12 @@ const OF_SIGNER =
 
 /** Which signature's role a date or name has taken over; its ordinal follows. */
 const shared = new WeakMap<Judged, Judged>();
+
+/** The name of somebody on the row of what they write about themselves. */
+function besideName(j: Judged, all: Judged[]): Judged | undefined {
+  if (j.kind !== 'text' || !OF_SIGNER.test(plain(j.label))) return undefined;
+  return all.find((o) => o.kind === 'name' && o.role && o.blank.x1 <= j.blank.x0 && sameRow(o.blank, j.blank));
+}
 
 function inBlock(j: Judged, partner: Judged): boolean {
   return j.blank.y - partner.blank.y < 110 && j.blank.y - partner.blank.y > -60;
@@ -162,6 +183,9 @@ function partnerOf(j: Judged, signs: Judged[]): Judged | null {
   const below = column
     .filter((s) => s.blank.y > j.blank.y && s.blank.y - j.blank.y < 52)
     .sort((a, b) => a.blank.y - b.blank.y)[0];
+  // Captions of another way of printing: that is another block.
+  const other = below && !!below.captions.left !== !!j.captions.left;
+  if (above && below && other) return above;
   if (above && below) return j.blank.y - above.blank.y <= 1.15 * (below.blank.y - j.blank.y) ? above : below;
   return above ?? below ?? row[0] ?? null;
 }
@@ -169,8 +193,11 @@ function partnerOf(j: Judged, signs: Judged[]): Judged | null {
 /** The role of the nearest heading above, in the blank's column. */
 function underHeading(scan: PageScan, j: Judged, headings: Phrase[], paper: PaperContext): RoleRead | null {
   const b = j.blank;
+  // A table with heads of its own is no part of a block that began far above it.
+  const reach = b.made === 'cell' && j.captions.colHead ? 80 : 230;
   const over = headings
-    .filter((h) => h.y < b.y - 3 && b.y - h.y < 230)
+    .filter((h) => h.y < b.y - 3 && b.y - h.y < reach)
+    .filter((h) => b.made !== 'cell' || !scan.cells.some((c) => c.w < 0.9 * scan.content.width && holds(c, h)))
     .filter((h) => {
       const alone = !headings.some((o) => o !== h && Math.abs(o.y - h.y) < 5);
       if (alone) return h.x0 < b.x1 && (h.x0 <= b.x0 + 12 || h.x1 > b.x0);
@@ -192,6 +219,8 @@ function underHeading(scan: PageScan, j: Judged, headings: Phrase[], paper: Pape
   );
   return cut ? null : roleOfWords(over.text, paper.owner);
 }
+
+const holds = (c: Rect, p: Phrase) => p.x0 >= c.x - 1 && p.x1 <= c.x + c.w + 1 && p.y > c.y && p.y < c.y + c.h + 1;
 
 /** How far apart, in points, two places of one role may stand and still be counted on. */
 const BLOCK = 150;
@@ -227,7 +256,27 @@ function giveOrdinals(all: Judged[]): void {
   for (const j of all) {
     const partner = shared.get(j);
     if (partner?.role && j.role) j.role = { role: j.role.role, ordinal: partner.role.ordinal };
+    // One day under the lines of two: whose it is, the page does not say.
+    if (j.kind === 'date' && partner && isOfTwo(j, partner, all)) j.confidence = Math.min(j.confidence, DOUBT);
   }
+}
+
+/** Surer than this is what can be accepted without a look at it. */
+export const DOUBT = 0.6;
+
+/** Whether a date stands under two signatures of one role, and the upper one has none of its own. */
+function isOfTwo(j: Judged, partner: Judged, all: Judged[]): boolean {
+  if (sameRow(j.blank, partner.blank)) return false;
+  const upper = all.find(
+    (o) =>
+      o !== partner &&
+      o.kind === 'signature' &&
+      o.role?.role === partner.role?.role &&
+      o.blank.y < partner.blank.y &&
+      partner.blank.y - o.blank.y < 80 &&
+      Math.abs(o.blank.x0 - partner.blank.x0) < 20,
+  );
+  return !!upper && !all.some((o) => o.kind === 'date' && shared.get(o) === upper);
 }
 
 /** Whether a row of initials begins anew: more than one to a row, so the next row asks the same people again. */
@@ -240,10 +289,26 @@ function tidyLabel(label: string): string {
   return cutEnd(label, /[\s([{$:;,_-]/).trim();
 }
 
+/** A date within a sentence is the paper's, however near somebody signs: the day of an offer, the end of a term. */
+const isOfText = (j: Judged) => j.kind === 'date' && j.inText;
+const isSigned = (j: Judged) => j.role !== null && !isOfText(j) && isDayOfSigning(j.label);
+
+/** Whether a caption asks for the day and nothing more: "date of birth" is not the day on which somebody signs. */
+export function isDayOfSigning(label: string): boolean {
+  const words = plain(label)
+    .replace(/[^a-z ]+/g, ' ')
+    .split(' ')
+    .filter((w) => w.length > 1 && !roleOfWords(w));
+  return words.every((w) => OF_SIGNING.test(w));
+}
+const OF_SIGNING =
+  /^(?:date[ds]?|day|fecha|firma|firmad[oa]|dia|hora|time|mm|dd|yy|yyyy|aaaa|sign(?:ed|ature|ing|s)?|initial(?:s|ed)?|of|on|and|de|la|el|del|los|the|this|at|co|first|second|listing|selling|buyer|seller|s)$/;
+
 function place(j: Judged, page: number): PrintedPlace {
   return {
     page,
     kind: j.kind,
+    ...(j.kind === 'date' ? { signed: isSigned(j) } : {}),
     role: j.role?.role ?? 'unknown',
     ordinal: j.role ? (j.role.ordinal ?? 1) : null,
     rect: rectOf(j),
@@ -313,6 +378,7 @@ function withCaptions(f: PrintedPlace, j: Judged | undefined): PrintedPlace {
   return {
     ...f,
     kind: isNamed(f) || !plainField ? f.kind : j.kind,
+    ...(isNamed(f) || !plainField || j.kind !== 'date' ? {} : { signed: isSigned(j) }),
     role: f.role !== 'unknown' ? f.role : (j.role?.role ?? 'unknown'),
     ordinal: f.role !== 'unknown' ? f.ordinal : j.role ? (j.role.ordinal ?? 1) : null,
     label: isNamed(f) && f.kind !== 'checkbox' ? f.label : tidyLabel(j.label) || f.label,

@@ -5,7 +5,7 @@ import { RULES, type RuleName } from './rules';
 import { filled, Sheet } from './test-sheet';
 import type { Blank } from './blanks';
 
-const PAPER: PaperContext = { owner: 'seller', asksInitials: false, initialsBy: null };
+const PAPER: PaperContext = { owner: 'seller', asksInitials: false, speaksOfInitials: false, initialsBy: null };
 
 /** What each blank of a page is, and by which rule. */
 function judged(sheet: Sheet, paper: Partial<PaperContext> = {}): { rule: RuleName; is: string }[] {
@@ -37,7 +37,12 @@ const EXAMPLES: Record<RuleName, [form: Sheet, is: string, paper?: Partial<Paper
   'day of a month': [line('Dated this ______ day of'), 'date'],
   'day of, behind it': [line('planned for the ______ day of'), 'date'],
   'month after its day': [line('on that day of ____________'), 'date'],
-  'year after its century': [line('in the year 20 ____'), 'date'],
+  'year after its century': [line('on the ______ day of ____________, 20 ____'), 'date'],
+  'day of a month in Spanish': [line('a ____ de ____________ de'), 'date'],
+  'blank over two lines': [
+    line(`${'the seller sells the parcel known as '.repeat(2)}${'_'.repeat(26)}`).text(60, 314, `${'_'.repeat(40)}.`),
+    'text',
+  ],
   'initials that go on': [line('Tenant initials: ( ____ ) ( ____ )'), 'initials of tenant'],
   'people joined by and': [line('Tenants: ____________________ and ____________________'), 'name of tenant'],
   'line parted by its captions': [
@@ -45,16 +50,33 @@ const EXAMPLES: Record<RuleName, [form: Sheet, is: string, paper?: Partial<Paper
     'signature of seller, date',
   ],
   'initials before their words': [line('( ______ ) Tenant initials'), 'initials of tenant'],
+  'hands before a clause': [
+    line('______ ______ The buyers waive the inspection.'),
+    'initials of buyer',
+    { speaksOfInitials: true },
+  ],
   'initials of a row': [line('Initials: Seller ______ Buyer ______'), 'initials of seller'],
   'initial here': [line('The seller is to initial here if the house was never lived in: ______'), 'initials of seller'],
   'answer to tick': [line('____ Yes'), 'checkbox'],
   'clause to initial': [line('____ The pamphlet was read.'), 'initials', { asksInitials: true }],
   'clause to tick': [line('____ A home inspection is wanted.'), 'checkbox'],
   'sum of money': [line('with a deposit of $ ____________'), 'text'],
+  'party of a preamble': [
+    line('between ____________________, of Weir Lane (the \u201cLandlord\u201d), and'),
+    'name of landlord',
+  ],
   'day in a sentence': [line('The term begins on ____________'), 'date'],
+  'day from which': [line('From ____________ until ____________'), 'date'],
+  'row of a person in a table': [table(['Asked', 'Tenant'], ['Date of birth', '']), 'text of tenant'],
   'cell that is filled': [filled().box(60, 300, 160, 40).text(64, 312, 'Kettle').box(220, 300, 160, 40), ''],
+  'hand with its role behind': [
+    line('______________________________, seller   ____________, date'),
+    'signature of seller',
+  ],
+  'hand and day on one line': [filled().rule(60, 300, 300).text(60, 311, 'Seller / date', 9), 'signature of seller'],
+  'who speaks': [line('I, ______________________________, agree to the sale'), 'name'],
   'named by its caption': [line('Signature of buyer: ____________________'), 'signature of buyer'],
-  'name of who is called so': [line('Between ____________________ (landlord)'), 'name of landlord'],
+  'name of who is called so': [line('____________________ (landlord)'), 'name of landlord'],
   'witness or notary': [line('Witness: ____________________'), 'signature'],
   'X before a line': [line('For the trust X ____________________'), 'signature'],
   'about somebody': [line('Notes of the broker: ____________________'), 'text of broker'],
@@ -62,6 +84,7 @@ const EXAMPLES: Record<RuleName, [form: Sheet, is: string, paper?: Partial<Paper
   'initials at the foot': [line('Seller ________', 60, 750), 'initials of seller'],
   'day in a table': [table(['Thing', 'Effective'], ['Kettle', '']), 'date'],
   'corner of a table': [table(['', 'Stays'], ['Stove', '']), ''],
+  'line under a role': [filled().text(60, 250, 'SELLER', 10, true).rule(60, 260, 320), 'signature of seller'],
   'frame without words': [new Sheet().box(60, 300, 200, 24), 'text'],
   'frame behind words': [filled().text(60, 316, 'Paint of the door').box(170, 300, 200, 24), 'text'],
   'cell to fill': [table(['Thing', 'Count'], ['Kettle', '']), 'text'],

@@ -73,6 +73,8 @@ export interface PrintedPlace {
   /** Which one of its role, from 1; null where the page does not say. */
   ordinal: number | null;
   rect: Rect;
+  /** Of a date: whether it is the day on which somebody signs, which their act dates; other dates are a part of the text. */
+  signed?: boolean;
   /** The words beside it, as printed. */
   label: string;
   source: 'print' | 'acroform';

@@ -6,7 +6,7 @@ import { itemAt } from '../sure';
 /** Lower case, straight apostrophes, no accents, single spaces. */
 export function plain(text: string): string {
   return text
-    .normalize('NFD')
+    .normalize('NFKD')
     .replace(/[\u0300-\u036f]/g, '')
     .replace(/[\u2018\u2019\u02bc`\u00b4]/g, "'")
     .replace(/\s+/g, ' ')
@@ -23,7 +23,8 @@ const SIGNATURE =
   /\bsignatures?\b|\bsign(?:ed)?(?: (?:here|by))?\s*[:)]?$|^(?:signed|x)\b\s*[:.]?$|\bfirmas?\b|\bfirmado(?: por)?\s*:?$|\b(?:received|accepted|approved|executed|agreed|acknowledged|witnessed|recibido|aceptado|aprobado) (?:by|por)\s*:?$|^(?:by|per|por)\s*:$/;
 const INITIALS =
   /\binitials\b|\binitial(?: here| below)?\s*[:)\]]*$|^\(?initial\)?$|\binits?\.?\s*:?$|\biniciales\b|\brubricas?\b|\binicial\s*[:)]*$/;
-const DATE = /\bdate[ds]?\b|\bfechas?\b|\bfechado\b|\bmm ?\/ ?dd\b|\bdd ?\/ ?mm\b/;
+const DATE =
+  /\bdate[ds]?\b|\b(?:day signed|signed on|day of signing|dia de firma|firmado el)\b|\bfechas?\b|\bfechado\b|\bmm ?\/ ?dd\b|\bdd ?\/ ?mm\b/;
 const NAME =
   /\bprint(?:ed)?\s*[:)]?$|\b(?:full|legal|printed?|typed|type|first|last|middle|print or type) names?\b|\bnames?\b|\bnombres?\b|\bletra de (?:molde|imprenta)\b|\bapellidos?\b/;
 const OTHER =
@@ -49,7 +50,7 @@ export function kindOfWords(words: string): Exclude<PlaceKind, 'checkbox'> | nul
   // "Signature date" and "date signed" are dates; "signature of broker and license no." is a signature.
   if (
     has('date') &&
-    /\b(?:signature|signed|initialed|firma)\b.{0,6}\bdate\b|\bdate (?:signed|of signature)\b|\bfecha de (?:la )?firma\b/.test(
+    /\b(?:signature|signed|initialed|firma)\b.{0,6}\bdate\b|\b(?:day signed|signed on|day of signing|dia de firma|firmado el)\b|\bdate (?:signed|of signature)\b|\bfecha de (?:la )?firma\b/.test(
       t,
     )
   )
@@ -157,7 +158,8 @@ function ordinalOf(t: string, from: number, to: number, word: string): number | 
 /** Whether a phrase is nothing but a role, perhaps with ordinal and colon: a heading over a block. */
 export function isRoleHeading(text: string): boolean {
   const t = caption(text)
-    .replace(/[:.,()#\-\u2013\u2014]/g, ' ')
+    .replace(/\(s\)/g, 's')
+    .replace(/[:.,()#"\u201c\u201d\-\u2013\u2014]/g, ' ')
     .replace(/\s+/g, ' ')
     .trim();
   if (t.length > 48) return false;
@@ -167,7 +169,7 @@ export function isRoleHeading(text: string): boolean {
       ' ',
     )
     .replace(
-      /\b(?:listing|buyer|buyers|buyer's|seller|sellers|seller's|purchasers?|landlords?|lessors?|tenants?|lessees?|guarantors?|brokers?|agents?|property|managers?|owners?|brokerage|firm|co|residents?|vendedor(?:a|es)?|comprador(?:a|es)?|arrendador(?:a|es)?|arrendatari[oa]s?|inquilin[oa]s?|propietari[oa]s?|fiador(?:a|es)?|corredor(?:a)?|agente|administrador(?:a)?|garante)\b'?s?/g,
+      /\b(?:listing|buyer|buyers|buyer's|seller|sellers|seller's|purchasers?|landlords?|lessors?|tenants?|lessees?|guarantors?|brokers?|agents?|property|managers?|owners?|brokerage|firm|co|residents?|applicants?|renters?|occupants?|vendors?|transferors?|transferees?|grantors?|grantees?|offerors?|co-?signers?|licensees?|vendedor(?:a|es)?|comprador(?:a|es)?|arrendador(?:a|es)?|arrendatari[oa]s?|inquilin[oa]s?|propietari[oa]s?|fiador(?:a|es)?|corredor(?:a)?|agente|administrador(?:a)?|garante)\b'?s?/g,
       ' ',
     )
     .replace(/\b(?:first|second|third|primer[oa]?|segund[oa]|[1-9]|i{1,3})\b/g, ' ')
@@ -181,7 +183,7 @@ export function ownerOf(text: string): PlaceRole {
   const t = plain(text);
   const count = (re: RegExp) => (t.match(re) ?? []).length;
   const lets = count(
-    /\b(?:tenant|lease|rent|landlord|lessee|arrendamiento|inquilin[oa]|alquiler|arrendatari[oa])s?\b/g,
+    /\b(?:tenant|lease|rent|landlord|lessee|lessor|let|resident|occupant|arrendamiento|inquilin[oa]|alquiler|arrendatari[oa])s?\b/g,
   );
   const sells = count(/\b(?:seller|buyer|purchase|sale|listing|vendedor|comprador|compraventa|venta)(?:s|es)?\b/g);
   return lets > sells ? 'landlord' : 'seller';

@@ -9,7 +9,7 @@ if (!file) {
 }
 try {
   const { pages, places } = await inspect(file);
-  const shown = places.map(({ page, kind, role, ordinal, rect, label, source, confidence }) => ({
+  const shown = places.map(({ page, kind, role, ordinal, rect, label, source, confidence, signed }) => ({
     page,
     kind,
     role,
@@ -18,6 +18,7 @@ try {
     label,
     source,
     confidence,
+    ...(signed === undefined ? {} : { signed }),
   }));
   process.stdout.write(`${JSON.stringify({ pages, places: shown })}\n`);
 } catch (error) {

@@ -1,0 +1,9 @@
+/** Forms with ways of printing of their own that the rules learnt from, set after set. */
+import type { FormSource } from '../types';
+import { fifth } from './fifth';
+import { fourth } from './fourth';
+import { learnt } from './learnt';
+import { second } from './second';
+import { third } from './third';
+
+export const otherWays: FormSource[] = [...learnt, ...second, ...third, ...fourth, ...fifth];
