@@ -1,7 +1,7 @@
 /** The firm's shelf: forms with their places for roles, and kits made of them and of a packet that went well. */
 import type { ShelfItemView } from '@gatepath/contract';
 import { unpackFacts } from '@gatepath/contract/facts';
-import { acceptEdits, canAccept, isOwn, proposalsOf, type DraftEdit } from '@gatepath/core/packet';
+import { acceptEdits, isOwn, isSure, proposalsOf, type DraftEdit } from '@gatepath/core/packet';
 import { newSlot } from '@gatepath/core/shelf';
 import type { InProcess } from '../server/http/in-process';
 import { newId } from '../server/ids';
@@ -47,7 +47,7 @@ async function form(
   if (!paper) throw new Error('a form has a paper');
   await desk.ok('setDocument', { params: { documentId: paper.id }, body: { type } });
   const facts = unpackFacts(paper.id, paper.name, await desk.ok('documentFacts', { params: { documentId: paper.id } }));
-  const own = proposalsOf(item.draft, [facts]).filter((p) => canAccept(p) && isOwn(p.kind) && p.kind !== 'initials');
+  const own = proposalsOf(item.draft, [facts]).filter((p) => isSure(p) && isOwn(p.kind) && p.kind !== 'initials');
   const sellers = item.draft.parties.filter((p) => p.side === 'seller').map((p) => p.id);
   const edits: DraftEdit[] = [
     ...acceptEdits(own, item.draft.parties),

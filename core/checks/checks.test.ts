@@ -57,6 +57,11 @@ const CASES: [
   ['party-gates', (d) => (d.gates[0]!.partyIds = ['wren'])],
   ['party-gates', (d) => d.gates.push({ id: 'g2', partyIds: ['wren'] })],
   ['empty-gate', (d) => d.gates.push({ id: 'g2', partyIds: [] })],
+  [
+    'initials-unread',
+    (d) => (d.rules = d.rules.map((r) => ({ ...r, except: r.partyIds.map((partyId) => ({ page: 2, partyId })) }))),
+    [page(), { ...page(), words: ['Buyer\u2019s', 'initials:'] }, page()],
+  ],
   ['signer-without-signature', (d) => (d.marks = d.marks.slice(1))],
   ['page-without-initials', () => undefined, [page(), full, page()]],
   [

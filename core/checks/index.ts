@@ -15,6 +15,7 @@ import { documentWithoutMarks } from './document-without-marks';
 import { ledgerOfParts, partOf } from './documents';
 import { emptyGate } from './empty-gate';
 import { formEnded } from './form-ended';
+import { initialsUnread } from './initials-unread';
 import { loneLastLine } from './lone-last-line';
 import { markOffPage } from './mark-off-page';
 import { markOutsideAct } from './mark-outside-act';
@@ -55,6 +56,7 @@ export const CHECK_RULES: CheckRule[] = [
   printedPlaceOpen,
   signerWithoutSignature,
   pageWithoutInitials,
+  initialsUnread,
   redlineWithoutInitials,
   pageLeftOut,
   markWithoutAct,

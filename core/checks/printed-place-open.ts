@@ -21,24 +21,24 @@ export const printedPlaceOpen = onEachDocument(({ marks, proposals }, input) => 
       // A place beyond the printed ones is missed only where the printed ones are used.
       (!p.beside || (taken.has(p.beside) && !has.has(`${p.page}:${p.partyId}:${p.kind}`))),
   );
-  const groups = groupBy(open, (p) => `${p.kind}:${p.partyId ?? ''}:${p.beside ? 'beside' : ''}`);
+  const groups = groupBy(open, (p) => `${p.kind}:${p.partyId ?? ''}:${p.beside ? 'beside' : ''}:${p.doubtful ?? ''}`);
   return [...groups.values()].map((places): Finding => {
     const first = itemAt(places, 0);
     const what = first.kind === 'signature' ? 'signature line' : 'initials blank';
     const where = `on ${pageRuns(places.map((p) => p.page))} of ${documentIn(input, first.documentId)}`;
     const n = count(places.length, `printed ${what}`);
+    // What is doubtful is nothing to be mended unseen, and may be no place of a hand at all.
+    const sure = first.partyId && !first.doubtful;
     return {
       rule: 'printed-place-open',
-      severity: first.partyId ? 'stops' : 'warns',
+      severity: sure ? 'stops' : 'warns',
       sentence: first.beside
         ? `${nameIn(input, first.partyId!)} has no ${first.kind} beside the printed ${first.kind === 'signature' ? 'one' : 'ones'} ${where}.`
         : first.partyId
-          ? `${n} for ${nameIn(input, first.partyId)} ${where} ${places.length === 1 ? 'has' : 'have'} no mark.`
+          ? `${n} for ${nameIn(input, first.partyId)} ${where} ${places.length === 1 ? 'has' : 'have'} no mark${first.doubtful ? ', and may be for something else: look at it' : ''}.`
           : `${n} ${where} ${places.length === 1 ? 'was' : 'were'} given to nobody.`,
       place: { documentId: first.documentId, page: first.page, ...(first.partyId ? { partyId: first.partyId } : {}) },
-      ...(first.partyId
-        ? { mend: { label: 'Put the marks there', edits: acceptEdits(places, input.draft.parties) } }
-        : {}),
+      ...(sure ? { mend: { label: 'Put the marks there', edits: acceptEdits(places, input.draft.parties) } } : {}),
     };
   });
 });

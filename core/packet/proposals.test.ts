@@ -3,7 +3,7 @@ import { facts, page, party } from '../test-support';
 import type { PrintedPlace } from '../reading/types';
 import { applyEdits, emptyDraft, type Draft } from './draft';
 import { overlapArea } from '../paper/geometry';
-import { acceptEdits, canAccept, leaveOutEdits, proposalsOf } from './proposals';
+import { acceptEdits, canAccept, isSure, leaveOutEdits, proposalsOf } from './proposals';
 import { resolveMarks } from './resolve';
 import type { Rect } from '../paper/types';
 
@@ -70,6 +70,25 @@ test('what is passed over stays passed over, and can be taken back by accepting 
   expect(proposalsOf(passed, [doc]).map((p) => p.state)).toEqual(Array(6).fill('passed'));
   const back = applyEdits(passed, acceptEdits([proposalsOf(passed, [doc])[0]!], draft.parties));
   expect(proposalsOf(back, [doc])[0]!.state).toBe('accepted');
+});
+
+test('what is doubtful is not accepted together with others, and a date of the text is nobody’s day of signing', () => {
+  const at = (y: number) => ({ x: 66, y, w: 200, h: 20 });
+  const { draft, doc } = packet(1, [
+    place('signature', 1, at(200), { confidence: 0.6 }),
+    place('initials', 1, at(240)),
+    place('text', 1, at(280), { confidence: 0.35 }),
+    place('date', 1, at(320), { signed: false }),
+    place('date', 1, at(360), { signed: true }),
+  ]);
+  const all = proposalsOf(draft, [doc]);
+  expect(all.map((p) => [p.kind, canAccept(p), isSure(p)])).toEqual([
+    ['signature', true, false],
+    ['initials', true, true],
+    ['text', true, true],
+    ['date', true, true],
+    ['date_signed', true, true],
+  ]);
 });
 
 test('a place can be given to another person and be of another kind', () => {

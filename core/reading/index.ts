@@ -4,7 +4,7 @@
  * belongs to a role ("the second seller"), never to a person.
  */
 export * from './types';
-export { DOUBT, readPlaces } from './read';
+export { asksForInitials, DOUBT, readPlaces } from './read';
 export { linesOf, wordsOf } from './text';
 export { kindOfWords, roleOfWords, plain } from './words';
 export { placeOfField, type FormField } from './acroform';

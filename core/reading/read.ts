@@ -17,6 +17,9 @@ const ASKS_INITIALS =
 const SPEAKS_OF_INITIALS =
   /\binitials\b|\binitial(?:ed|led)?\b(?: (?:each|every|here|what|below|above|beside|where|one|all|the|in|by|and)\b|\s*[:.,)\]])|\biniciales\b|\bto initial\b/;
 
+/** Whether a text speaks of initials, as papers do that want them. */
+export const asksForInitials = (text: string): boolean => SPEAKS_OF_INITIALS.test(plain(text));
+
 /** Points below which nothing can be written or ticked. */
 const NARROWEST = 4;
 
@@ -39,7 +42,7 @@ export function readPlaces(pages: PageContent[], fields: PrintedPlace[] = [], be
   const paper: PaperContext = {
     owner,
     asksInitials: asking !== null,
-    speaksOfInitials: SPEAKS_OF_INITIALS.test(plain(text)),
+    speaksOfInitials: asksForInitials(text),
     initialsBy: asking
       ? roleOfWords(plain(text).slice(Math.max(0, asking.index - 24), asking.index + asking[0].length + 24), owner)
       : null,

@@ -1,5 +1,5 @@
 /** What was read on the pages, as proposals: nothing of it is sent until somebody accepts it. */
-import { KINDS, type Proposal, canAccept, puts, calledOf } from '@gatepath/core/packet';
+import { KINDS, type Proposal, canAccept, isSure, puts, calledOf } from '@gatepath/core/packet';
 import { Pressable, View } from 'react-native';
 import { pageRuns } from '@gatepath/core/checks';
 import { count } from '@gatepath/core/text';
@@ -17,7 +17,7 @@ export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) 
   if (!desk.ready) return <Loading what="the pages" />;
   const { proposals } = desk.view;
   const open = proposals.filter((x) => x.state === 'open' && !x.stranger);
-  const matched = open.filter(canAccept);
+  const matched = open.filter(isSure);
   const strangers = proposals.filter((x) => x.state === 'open' && x.stranger).length;
   const accepted = proposals.filter((x) => x.state === 'accepted').length;
   return (
@@ -39,6 +39,7 @@ export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) 
           {`Accept all ${matched.length}`}
         </Button>
       ) : null}
+      <Doubtful n={open.filter((x) => canAccept(x) && x.doubtful).length} />
       {matched.length && desk.draft.parties.length > 1 ? (
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
           {desk.draft.parties.map((party) => {
@@ -67,6 +68,18 @@ export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) 
   );
 }
 
+/** What stays out of "accept all". */
+function Doubtful({ n }: { n: number }) {
+  if (!n) return null;
+  return (
+    <Note
+      tone="warn"
+      title={`${count(n, 'place')} ${n === 1 ? 'is' : 'are'} doubtful: the page does not say clearly what for, or whose. Look at each before you accept it.`}
+      testID="doubtful"
+    />
+  );
+}
+
 /** How many places without a name are listed before the rest is only counted. */
 const SHOWN = 10;
 
@@ -74,7 +87,8 @@ const SHOWN = 10;
 function groupsOf(places: Proposal[]): Proposal[][] {
   const groups = new Map<string, Proposal[]>();
   for (const x of places) {
-    const key = `${x.partyId}:${x.kind}:${x.beside ? 'beside' : ''}`;
+    // What is doubtful is looked at one by one.
+    const key = `${x.partyId}:${x.kind}:${x.beside ? 'beside' : ''}${x.doubtful ? x.id : ''}`;
     groups.set(key, [...(groups.get(key) ?? []), x]);
   }
   return [...groups.values()];
@@ -93,6 +107,7 @@ function OfDocument({
 }) {
   const name = desk.view.documents.find((d) => d.id === documentId)?.name ?? 'Document';
   const matched = places.filter(canAccept);
+  const sure = places.filter(isSure);
   const nameless = places.filter((x) => !x.partyId);
   return (
     <Card style={{ padding: 12 }}>
@@ -104,9 +119,7 @@ function OfDocument({
         <DropMenu
           anchor={(open) => <IconButton name="more" label={`What to do with the places of ${name}`} onPress={open} />}
         >
-          {matched.length ? (
-            <MenuItem title={`Accept ${matched.length} here`} onPress={() => desk.accept(matched)} />
-          ) : null}
+          {sure.length ? <MenuItem title={`Accept ${sure.length} here`} onPress={() => desk.accept(sure)} /> : null}
           <MenuItem title="Leave all of them out" onPress={() => desk.pass(places)} />
           {nameless.length
             ? desk.draft.parties
@@ -170,7 +183,9 @@ function PlaceRow({ desk, places, onGo }: { desk: Desk; places: Proposal[]; onGo
         style={{ flex: 1, minHeight: 44, justifyContent: 'center' }}
       >
         <Body style={{ fontSize: 15 }}>{what}</Body>
-        {place.beside ? (
+        {place.doubtful ? (
+          <Small style={{ color: p.ochre }}>{`Doubtful${place.label ? `: ${place.label}` : ''}`}</Small>
+        ) : place.beside ? (
           <Small>Beside the printed ones, named underneath</Small>
         ) : place.label ? (
           <Small numberOfLines={1}>{place.label}</Small>

@@ -20,7 +20,7 @@ export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal
     <>
       <View style={{ flexDirection: 'row', alignItems: 'center' }}>
         <Body numberOfLines={2} style={{ color: BAR_TEXT, fontSize: 15, flex: 1 }}>
-          {`Printed here: ${KINDS[proposal.kind].word}${proposal.label ? `, “${proposal.label}”` : ''}`}
+          {`${proposal.doubtful ? 'Doubtful' : 'Printed here'}: ${KINDS[proposal.kind].word}${proposal.label ? `, “${proposal.label}”` : ''}`}
         </Body>
         <IconButton name="close" label="Let go" color={BAR_TEXT} onPress={() => desk.pickProposal(null)} />
       </View>

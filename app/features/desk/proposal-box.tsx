@@ -21,13 +21,14 @@ export function ProposalBox({ proposal, party, scale, selected, onSelect }: Prop
   const color = party ? inkOf(party.ink).color : PENCIL;
   const h = rect.h * scale;
   const short = rect.w * scale < 60;
-  const words = `${party ? `${lettersOf(party)}?` : '?'}${short ? '' : ` ${KINDS[kind].word}`}`;
+  const asked = proposal.doubtful ? '??' : '?';
+  const words = `${party ? `${lettersOf(party)}${asked}` : '?'}${short ? '' : ` ${KINDS[kind].word}`}`;
   const size = Math.max(7, Math.min(13, h * 0.5, (rect.w * scale) / (words.length * 0.6)));
   return (
     <Pressable
       role="button"
       testID={`proposal-${kind}`}
-      aria-label={`Printed place: ${KINDS[kind].word}${party ? ` for ${party.name}` : ', for nobody yet'}, page ${proposal.page}. Not a mark yet.`}
+      aria-label={`Printed place: ${KINDS[kind].word}${party ? ` for ${party.name}` : ', for nobody yet'}, page ${proposal.page}. ${proposal.doubtful ? 'Doubtful: look at it first. ' : ''}Not a mark yet.`}
       onPress={onSelect}
       hitSlop={8}
       style={{

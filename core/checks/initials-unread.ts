@@ -1,0 +1,35 @@
+import { asksForInitials } from '../reading';
+import type { PageFacts } from '../paper/types';
+import { onEachDocument } from './documents';
+import { documentIn, pageRuns } from './words';
+import { itemAt } from '../sure';
+
+/** What a page says never changes; it is looked through once. */
+const known = new WeakMap<PageFacts, boolean>();
+
+function asks(page: PageFacts): boolean {
+  const before = known.get(page);
+  if (before !== undefined) return before;
+  const says = asksForInitials(page.words.join(' '));
+  known.set(page, says);
+  return says;
+}
+
+/** A page that has a word for initials, where no place for them was read and nobody was given one. */
+export const initialsUnread = onEachDocument(({ doc, marks }, named) => {
+  const there = new Set([
+    ...doc.places.filter((p) => p.kind === 'initials').map((p) => p.page),
+    ...marks.filter((m) => m.kind === 'initials').map((m) => m.page),
+  ]);
+  const pages = doc.pages.flatMap((page, i) => (!there.has(i + 1) && asks(page) ? [i + 1] : []));
+  if (!pages.length) return [];
+  const [it, asked] = pages.length === 1 ? ['It', 'speaks'] : ['They', 'speak'];
+  return [
+    {
+      rule: 'initials-unread',
+      severity: 'warns' as const,
+      sentence: `No place for initials was read on ${pageRuns(pages)} of ${documentIn(named, doc.id)}. ${it} ${asked} of initials: look, and place them by hand or by rule.`,
+      place: { documentId: doc.id, page: itemAt(pages, 0) },
+    },
+  ];
+});
