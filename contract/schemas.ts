@@ -164,6 +164,17 @@ export const composeBody = object({
     .min(1, 'Leave at least one page in.')
     .max(1000, 'A document takes at most 1,000 pages.')
     .required(),
+  /** People for whom the paper has no line: further pages behind it take their signatures. */
+  further: yup
+    .array(
+      object({
+        /** As the packet calls them: "Seller 10". */
+        called: line(60).required(),
+        name: line(120).required(),
+      }).required(),
+    )
+    .max(60)
+    .default([]),
   /** Documents whose place the new one takes. */
   replaces: yup.array(id().required()).max(60).default([]),
 });

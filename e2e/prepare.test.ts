@@ -92,6 +92,31 @@ test('pages are left out and a file replaced, and marks stay with their pages', 
   await page.browserContext().close();
 });
 
+test('five sellers on a full page with two lines: a page for further signatures takes the others, in one touch', async () => {
+  const sellers = people(5).filter((p) => p.side === 'seller');
+  const deal = await place.office.deal('9 Weir Terrace', sellers);
+  const line = 'The sellers leave the house as it stands and take nothing along that is fixed to a wall of it.';
+  const blank = (n: number) =>
+    `Seller ${n}: ______________________ Date: ______________ here in Tern Lock, at the broker’s.`;
+  const text = [...Array(12).fill(line), blank(1), blank(2), ...Array(60).fill(line)].join('\n');
+  const doc = await place.office.paper(deal.id, 'terms.txt', Buffer.from(text));
+  const packet = await place.office.packet(deal.id, 'Terms', [doc.id]);
+  const page = await place.open(PHONE, `/packets/${packet.id}`);
+  await tap(page, 'tab-printed');
+  await tap(page, 'accept-all');
+  await tap(page, 'add-further');
+  await page.waitForFunction(() => !document.querySelector('[data-testid="add-further"]'), { timeout: 60_000 });
+  await saved(page);
+  await tap(page, 'tab-check');
+  await page.waitForSelector(byTestId('check-clean'));
+  const { draft, documents } = await place.office.look(packet.id);
+  const signed = draft.marks.filter((m) => m.kind === 'signature');
+  expect(draft.parties.map((p) => signed.filter((m) => m.partyId === p.id).length)).toEqual(Array(5).fill(1));
+  const last = documents.find((d) => d.id === draft.documents[0]!.id)!.pages.length;
+  expect(signed.filter((m) => m.page === last)).toHaveLength(3);
+  await page.browserContext().close();
+});
+
 test('two documents are made one and that one two again, and everything prepared on them stays', async () => {
   const deal = await place.office.deal('8 Weir Terrace', people(2));
   const one = await place.office.paper(deal.id, 'one.pdf', place.bytes);

@@ -19,6 +19,8 @@ jest.setTimeout(900_000);
 
 const RUNS = 2_000;
 const UPLOADS = 150;
+/** What two thousand files may leave in memory: a fifth of a megabyte each would be a leak. On a busy machine memory is given back late. */
+const MOST_MB = 400;
 /** Files that come together, as from a picker. */
 const AT_ONCE = 10;
 let server: TestServer;
@@ -204,8 +206,9 @@ test('two thousand damaged files: no crash, no stall, nothing left', async () =>
   expect(slowest).toBeLessThan(30_000);
   await server.ctx.jobs.idle('read');
   await server.ctx.jobs.idle('tidy');
-  for (let n = 0; n < 100 && memory() - before > 300 * 1024 * 1024; n++) await new Promise((r) => setTimeout(r, 300));
-  expect((memory() - before) / 1024 / 1024).toBeLessThan(300);
+  for (let n = 0; n < 100 && memory() - before > MOST_MB * 1024 * 1024; n++)
+    await new Promise((r) => setTimeout(r, 300));
+  expect((memory() - before) / 1024 / 1024).toBeLessThan(MOST_MB);
   console.log(
     `slowest other request ${Math.round(slowest)} ms; answers ${JSON.stringify([...answers])}; workers ended ${ended}`,
   );

@@ -7,7 +7,7 @@ import type { Proposal } from './proposal';
 import type { DocumentFacts } from './resolve';
 import { FreeSpace } from '../paper/space';
 import type { PageFacts, Rect } from '../paper/types';
-import { itemAt, lastOf } from '../sure';
+import { itemAt } from '../sure';
 
 /** How far from a signature, in points, its date and name may stand. */
 const BLOCK = 110;
@@ -15,7 +15,9 @@ const BLOCK = 110;
 interface Block {
   role: PlaceRole;
   page: number;
-  /** Greatest ordinal printed in this block. */
+  kind: MarkKind;
+  /** Least and greatest ordinal printed in this block. */
+  first: number;
   lines: number;
   /** The places of the last printed one. */
   group: Proposal[];
@@ -37,7 +39,8 @@ function blocks(printed: Proposal[], roleOf: (p: Proposal) => PlaceRole): Block[
       p.rect.y - at.last.rect.y > (p.kind === 'initials' ? 60 : 190);
     const group = [p, ...(p.kind === 'signature' ? companions(p, printed) : [])];
     if (anew) {
-      const block: Block = { role: roleOf(p), page: p.page, lines: p.place.ordinal!, group };
+      const n = p.place.ordinal!;
+      const block: Block = { role: roleOf(p), page: p.page, kind: p.kind, first: n, lines: n, group };
       out.push(block);
       open.set(key, { block, last: p });
     } else {
@@ -45,6 +48,11 @@ function blocks(printed: Proposal[], roleOf: (p: Proposal) => PlaceRole): Block[
       at.block.group = group;
       at.last = p;
     }
+  }
+  // A block that another goes on from has room for all of them together.
+  for (const block of [...out].reverse()) {
+    const next = out.find((b) => b.role === block.role && b.kind === block.kind && b.first === block.lines + 1);
+    if (next) block.lines = next.lines;
   }
   return out;
 }
@@ -176,14 +184,15 @@ function boxOf(rects: Rect[]): Rect {
   return { x, y, w: Math.max(...rects.map((r) => r.x + r.w)) - x, h: Math.max(...rects.map((r) => r.y + r.h)) - y };
 }
 
-/** Places a person's group near the last one: as it is printed where that fits, else smaller, else piece by piece. */
+/** Places a person's group near the last one: as it is printed where that fits, else smaller; null where there is no room. */
 function placeGroup(space: FreeSpace, group: Piece[], last: Rect): Spot | null {
   const box = boxOf(group.map((p) => p.rect));
   const below = { x: last.x, y: last.y + last.h + 6 };
   const beside = { x: last.x + last.w + 8, y: last.y };
   // Initials go on in their row, signatures in their column.
   const wishes = itemAt(group, 0).kind === 'initials' ? [beside, below] : [below, beside];
-  const reach = [60, 130, 260, 2000];
+  // Further away it would stand beside something else; a page of its own is offered instead.
+  const reach = [60, 130];
   for (const far of reach)
     for (const scale of SCALES) {
       const sizes = group.map((p) => shrink(p, scale));
@@ -212,23 +221,7 @@ function placeGroup(space: FreeSpace, group: Piece[], last: Rect): Spot | null {
         return { rects, names: [name] };
       }
     }
-  return placePieces(space, group, last);
-}
-
-function placePieces(space: FreeSpace, group: Piece[], last: Rect): Spot | null {
-  const rects: Rect[] = [];
-  const names: Rect[] = [];
-  let wish = { x: last.x, y: last.y + last.h + 4 };
-  for (const [i, p] of group.entries()) {
-    const size = shrink(p, lastOf(SCALES));
-    const at = space.nearest({ w: size.w, h: size.h + (i === 0 ? NAME_HEIGHT : 0) }, wish, 2000, 14);
-    if (!at) return null;
-    space.take(at);
-    rects.push({ x: at.x, y: at.y, w: size.w, h: size.h });
-    if (i === 0) names.push({ x: at.x, y: round(at.y + size.h), w: size.w, h: NAME_HEIGHT });
-    wish = { x: at.x + at.w + 4, y: at.y };
-  }
-  return { rects, names };
+  return null;
 }
 
 const round = (n: number) => Math.round(n * 10) / 10;

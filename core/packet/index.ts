@@ -16,6 +16,7 @@ export * from './redline';
 export * from './values';
 export * from './proposal';
 export * from './proposals';
+export * from './further';
 export * from './swap';
 export * from './edits';
 export * from './path';

@@ -3,6 +3,7 @@ import { facts, page, party } from '../test-support';
 import type { PrintedPlace } from '../reading/types';
 import { applyEdits, emptyDraft, type Draft } from './draft';
 import { overlapArea } from '../paper/geometry';
+import { peopleWithoutLine } from './further';
 import { acceptEdits, canAccept, isSure, leaveOutEdits, proposalsOf } from './proposals';
 import { resolveMarks } from './resolve';
 import type { Rect } from '../paper/types';
@@ -169,4 +170,19 @@ test('yes, no and unknown on one row are choices of one question; other boxes ar
   const after = applyEdits(draft, acceptEdits(read, draft.parties, { partyId: 's1' }));
   expect(new Set(after.marks.map((m) => m.group)).size).toBe(3);
   expect(after.marks.every((m) => m.partyId === 's1' && !m.required)).toBe(true);
+});
+
+test('who has no line and no room beside the printed ones is told of, and stands in no far corner of the page', () => {
+  const full = page([{ x: 0, y: 0, w: 612, h: 660 }, ...lines]);
+  const { draft, doc } = packet(4, twoLines, [full]);
+  const all = proposalsOf(draft, [doc]);
+  expect(all.filter((p) => p.beside && p.kind === 'signature')).toEqual([]);
+  expect(peopleWithoutLine(draft, doc, all, []).map((p) => p.id)).toEqual(['s3', 's4']);
+  // Placed by hand, or excused from this paper, nobody misses a line.
+  const mark = { ...applyEdits(draft, acceptEdits(all.slice(0, 1), draft.parties)).marks[0]!, partyId: 's3' };
+  draft.parties[3]!.only = ['another'];
+  expect(peopleWithoutLine(draft, doc, proposalsOf({ ...draft }, [doc]), [mark])).toEqual([]);
+  // A paper on which a role has no line at all is not for that role to sign.
+  const buyers = { ...draft, parties: [party('b1', { side: 'buyer' })] };
+  expect(peopleWithoutLine(buyers, doc, proposalsOf(buyers, [doc]), [])).toEqual([]);
 });

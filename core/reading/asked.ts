@@ -124,7 +124,9 @@ export class Asked {
   get who(): RoleRead | null {
     return this.once('who', () => {
       const { c } = this;
-      const named = [c.cell, this.shortLeft, this.below, c.right, c.rowHead, c.colHead, this.above].map((t) =>
+      // Whom a sentence behind the blank speaks of is not who fills it.
+      const right = this.flows && c.right.split(' ').length > 3 ? '' : c.right;
+      const named = [c.cell, this.shortLeft, this.below, right, c.rowHead, c.colHead, this.above].map((t) =>
         this.role(t),
       );
       const first = named.find((r) => r) ?? null;

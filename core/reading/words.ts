@@ -141,7 +141,7 @@ function ordinalOf(t: string, from: number, to: number, word: string): number | 
   if (THIRD.test(before)) return 3;
   // "Seller 2", "Seller #2", "Seller's (2) signature", "Seller No. 2", "Seller-2".
   const n =
-    /^(?:'s|s'|')?(?:\s{0,3}(?:[-#(]|no\.?|number|num\.?))?\s{0,3}([1-9])\b(?![.,]?\d|\s*(?:%|percent|of\b|de\b|days?))/.exec(
+    /^(?:'s|s'|')?(?:\s{0,3}(?:[-#(]|no\.?|number|num\.?))?\s{0,3}([1-9]\d?)\b(?![.,]?\d|\s*(?:%|percent|of\b|de\b|days?|months?|years?))/.exec(
       after,
     );
   if (n) return Number(n[1]);

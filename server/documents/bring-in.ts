@@ -161,7 +161,8 @@ export async function composeDocument(ctx: Context, dealId: string, body: Compos
     if (!row.pages[p.page - 1]) throw new Problem('no-such-page', `“${row.name}” has no page ${p.page}.`);
     return { file: ctx.files.fileOf(row.sha256), page: p.page, turn: p.turn as 0 | 90 | 180 | 270 };
   });
-  const { bytes, pages } = await ctx.work.run('compose', { parts });
+  const further = { paper: itemAt([...rows.values()], 0).name, people: body.further ?? [] };
+  const { bytes, pages } = await ctx.work.run('compose', { parts, further });
   const stored = await ctx.files.put(bytes);
   const first = rows.get(itemAt(ids, 0))!;
   const kept = await keepDocument(ctx, {

@@ -2,6 +2,7 @@
 import { degrees, PDFDocument } from '@cantoo/pdf-lib';
 import { readStored } from '../files/stored';
 import { spaceOfPage } from './space';
+import { printDefinition } from './typeset';
 import { itemAt } from '@gatepath/core/sure';
 
 export interface ComposePart {
@@ -12,10 +13,17 @@ export interface ComposePart {
   turn: 0 | 90 | 180 | 270;
 }
 
+export interface ComposeTask {
+  parts: ComposePart[];
+  /** People whose signatures further pages take, and what the paper is called. */
+  further?: { paper: string; people: { called: string; name: string }[] };
+}
+
 /** A PDF of the pages in the order given, with their sizes as displayed. */
-export async function compose(
-  parts: ComposePart[],
-): Promise<{ bytes: Uint8Array; pages: { width: number; height: number }[] }> {
+export async function compose({
+  parts,
+  further,
+}: ComposeTask): Promise<{ bytes: Uint8Array; pages: { width: number; height: number }[] }> {
   const out = await PDFDocument.create();
   const files = [...new Set(parts.map((p) => p.file))];
   const copied = new Map<string, Awaited<ReturnType<PDFDocument['copyPages']>>>();
@@ -33,7 +41,42 @@ export async function compose(
     if (part.turn) page.setRotation(degrees((page.getRotation().angle + part.turn) % 360));
     out.addPage(page);
   }
+  if (further?.people.length) await addFurther(out, further);
   return { bytes: await out.save({ useObjectStreams: false }), pages: sizesOf(out) };
+}
+
+/** Pages for further signatures, in the size of the last page, numbered on. */
+async function addFurther(out: PDFDocument, { paper, people }: NonNullable<ComposeTask['further']>): Promise<void> {
+  const { width, height } = itemAt(sizesOf(out), out.getPageCount() - 1);
+  const before = out.getPageCount();
+  const margin = Math.min(64, width / 8);
+  const wide = Math.min(270, (width - 2 * margin) * 0.6);
+  const line = (w: number) => ({ canvas: [{ type: 'line', x1: 0, y1: 0, x2: w, y2: 0, lineWidth: 0.8 }] });
+  const under = (w: number, ...words: string[]) => ({
+    width: w,
+    stack: [line(w), ...words.map((text) => ({ text, fontSize: 9, margin: [0, 1, 0, 0] }))],
+  });
+  const bytes = await printDefinition({
+    pageSize: { width, height },
+    pageMargins: [margin, 56, margin, 56],
+    content: [
+      { text: `Further signatures to “${paper}”`, bold: true, fontSize: 13, margin: [0, 0, 0, 6] },
+      { text: 'These people sign the paper that this page belongs to.', fontSize: 10, margin: [0, 0, 0, 10] },
+      ...people.map(({ called, name }) => ({
+        unbreakable: true,
+        columns: [under(wide, called, name), under(Math.min(130, wide / 2), 'Date')],
+        columnGap: 24,
+        margin: [0, 34, 0, 0],
+      })),
+    ],
+    footer: (page: number) => ({
+      text: `Page ${before + page}, continuing “${paper}”`,
+      fontSize: 8.5,
+      margin: [margin, 16, margin, 0],
+    }),
+  });
+  const pages = await PDFDocument.load(bytes, { updateMetadata: false });
+  for (const page of await out.copyPages(pages, pages.getPageIndices())) out.addPage(page);
 }
 
 function sizesOf(doc: PDFDocument): { width: number; height: number }[] {

@@ -4,7 +4,7 @@ import type { DealFacts } from '@gatepath/core/merge';
 import type { Again, Slot } from '@gatepath/core/shelf';
 import { readStored } from '../files/stored';
 import { newId } from '../ids';
-import type { ComposePart } from '../pdf/compose';
+import type { ComposeTask } from '../pdf/compose';
 import type { PaperKind } from '../pdf/convert';
 import type { FactsFile } from '../pdf/facts-file';
 import type { FaceName } from '../pdf/fonts';
@@ -40,7 +40,7 @@ export const tasks = {
   /** The same for many households: whoever writes or signs does not wait behind them. */
   writtenOfMany: async (t: WrittenTask) => (await import('../pdf/written')).setWritten(t),
   letters: async (t: LetterTask, at: At) => (await import('../pdf/letters')).setLetters(t, at),
-  compose: async (t: { parts: ComposePart[] }) => (await import('../pdf/compose')).compose(t.parts),
+  compose: async (t: ComposeTask) => (await import('../pdf/compose')).compose(t),
   sizes: async (t: { file: string }) => (await import('../pdf/compose')).sizes(await readStored(t.file)),
   inspect: async (t: { bytes: Uint8Array }) => (await import('../pdf/inspect')).inspect(t.bytes),
   prepare: async (t: { file: string }, at: At) =>

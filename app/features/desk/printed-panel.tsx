@@ -1,15 +1,16 @@
 /** What was read on the pages, as proposals: nothing of it is sent until somebody accepts it. */
-import { KINDS, type Proposal, canAccept, isSure, puts, calledOf } from '@gatepath/core/packet';
+import { KINDS, type Proposal, canAccept, isSure, peopleWithoutLine, puts, calledOf } from '@gatepath/core/packet';
 import { Pressable, View } from 'react-native';
 import { pageRuns } from '@gatepath/core/checks';
-import { count } from '@gatepath/core/text';
+import { count, listWords } from '@gatepath/core/text';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { usePalette } from '../../ui/hooks';
 import { PartyChip } from '../../ui/party-chip';
-import { Button, Card, IconButton, Loading, Note } from '../../ui/pieces';
+import { Button, Card, IconButton, Loading, Note, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
 import { slotToken } from '../../ui/slot-token';
 import { Token } from '../../ui/token';
+import { useDocumentTools } from './use-document-tools';
 import type { Desk } from './use-desk';
 import { itemAt } from '@gatepath/core/sure';
 
@@ -59,12 +60,46 @@ export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) 
           })}
         </View>
       ) : null}
+      {desk.bench.what === 'form' ? null : <Further desk={desk} />}
       {desk.draft.documents.map((d) => {
         const here = open.filter((x) => x.documentId === d.id);
         return here.length ? <OfDocument key={d.id} desk={desk} documentId={d.id} places={here} onGo={onGo} /> : null;
       })}
       {strangers ? <Small>{`${count(strangers, 'more place')} for people who are not in this packet.`}</Small> : null}
     </View>
+  );
+}
+
+/** People for whom a paper has neither a line nor room beside the printed ones: a page for their signatures is offered. */
+function Further({ desk }: { desk: Desk }) {
+  const tools = useDocumentTools(desk);
+  const { documents, proposals, marks } = desk.view;
+  const left = documents.flatMap((doc) => {
+    const people = peopleWithoutLine(desk.draft, doc, proposals, marks);
+    return people.length ? [{ doc, people }] : [];
+  });
+  return (
+    <>
+      {tools.error ? <Trouble error={tools.error} /> : null}
+      {left.map(({ doc, people }) => (
+        <Note
+          key={doc.id}
+          tone="warn"
+          title={`“${doc.name}” has no line for ${listWords(people.map(calledOf))}, and no room beside the printed ones.`}
+          testID="further"
+          action={
+            <Button
+              busy={tools.busy}
+              onPress={() => void tools.addFurther(doc.id, people)}
+              style={{ alignSelf: 'flex-start' }}
+              testID="add-further"
+            >
+              Add a page for their signatures
+            </Button>
+          }
+        />
+      ))}
+    </>
   );
 }
 

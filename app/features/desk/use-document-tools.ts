@@ -1,7 +1,17 @@
 /** Making documents of others and putting them in their place on the desk; each swap is one undoable step. */
 import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
-import { type PageMove, editsToSwapPages, matchPagesOf } from '@gatepath/core/packet';
+import {
+  acceptEdits,
+  applyEdits,
+  editsToSwapPages,
+  furtherName,
+  furtherPlaces,
+  matchPagesOf,
+  proposalsOf,
+  type PacketParty,
+  type PageMove,
+} from '@gatepath/core/packet';
 import type { ComposeBody, DocumentPatch, DocumentView, PacketView } from '@gatepath/contract';
 import { unpackFacts } from '@gatepath/contract/facts';
 import { call, uploadFile } from '../../api/client';
@@ -47,8 +57,10 @@ export function useDocumentTools(desk: Desk) {
     }
   };
 
-  const compose = (body: Omit<ComposeBody, 'replaces'> & { replaces?: string[] }) =>
-    trying(async () => known(await call('composeDocument', { params: { dealId }, body: { replaces: [], ...body } })));
+  const compose = (body: Pick<ComposeBody, 'name' | 'parts'> & { replaces?: string[] }) =>
+    trying(async () =>
+      known(await call('composeDocument', { params: { dealId }, body: { replaces: [], further: [], ...body } })),
+    );
   const swap = (moves: PageMove[], into: string[]) => desk.edit(editsToSwapPages(desk.draft, moves, into));
 
   /** Puts another file in a document's place; pages that moved are found by their words. */
@@ -92,7 +104,7 @@ export function useDocumentTools(desk: Desk) {
       const docs = ids.flatMap((id) => desk.view.documents.find((d) => d.id === id) ?? []);
       const parts = docs.flatMap((d) => d.pages.map((_, i) => ({ documentId: d.id, page: i + 1, turn: 0 as const })));
       const made = await known(
-        await call('composeDocument', { params: { dealId }, body: { name, parts, replaces: ids } }),
+        await call('composeDocument', { params: { dealId }, body: { name, parts, further: [], replaces: ids } }),
       );
       let next = 0;
       swap(
@@ -108,6 +120,31 @@ export function useDocumentTools(desk: Desk) {
       return made;
     });
 
+  /** Puts pages behind a document on which people sign for whom it has no line, and gives them their places there. */
+  const addFurther = (documentId: string, people: PacketParty[]) =>
+    trying(async () => {
+      const old = desk.view.documents.find((d) => d.id === documentId);
+      if (!old) return null;
+      const body = {
+        name: desk.packet.documents.find((d) => d.id === documentId)?.name ?? old.name,
+        parts: old.pages.map((_, i) => ({ documentId, page: i + 1, turn: 0 as const })),
+        further: people.map(furtherName),
+        replaces: [documentId],
+      };
+      const made = await known(await call('composeDocument', { params: { dealId }, body }));
+      const facts = unpackFacts(made.id, made.name, await client.fetchQuery(factsQuery(made.id)));
+      const moves = old.pages.map((size, i): PageMove => ({
+        from: { documentId, page: i + 1 },
+        to: { documentId: made.id, page: i + 1, turn: 0 },
+        size,
+      }));
+      const swapped = editsToSwapPages(desk.draft, moves, [made.id]);
+      const draft = applyEdits(desk.draft, swapped);
+      const mine = furtherPlaces(proposalsOf(draft, [facts]), made.id, old.pages.length);
+      desk.edit([...swapped, ...acceptEdits(mine, draft.parties)]);
+      return made;
+    });
+
   return {
     busy,
     error,
@@ -118,5 +155,6 @@ export function useDocumentTools(desk: Desk) {
     settle: (doc: DocumentView) => trying(() => known(doc)),
     change: (id: string, body: DocumentPatch) => trying(() => change(id, body)),
     join,
+    addFurther,
   };
 }
