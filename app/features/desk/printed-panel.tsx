@@ -32,7 +32,7 @@ export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) 
         </Note>
       ) : (
         <Small>
-          {`${count(open.length, 'place')} read, not marks yet. ${matched.length} of them name ${desk.bench.what === 'form' ? 'a role of this form' : 'somebody in this packet'}.`}
+          {`${count(open.length, 'place')} read, not marks yet. ${matched.length || 'None'} of them ${matched.length > 1 ? 'name' : 'names'} ${desk.bench.what === 'form' ? 'a role of this form' : 'somebody in this packet'}.`}
         </Small>
       )}
       {matched.length ? (
