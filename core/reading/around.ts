@@ -134,7 +134,7 @@ export function handsAtHead(scan: PageScan, b: Blank): { clause: string; n: numb
   if (!first || !n || hands.length < 2 || hands.length > 4 || first.x0 > scan.left + 60) return null;
   const end = hands[hands.length - 1]?.x1 ?? b.x1;
   const words = scan.phrases.filter((p) => Math.abs(p.y - b.y) < 6);
-  if (words.some((p) => p.x1 < end + 1 && !/^[\s/,|&]*$/.test(p.text))) return null;
+  if (words.some((p) => p.x1 < end + 1 && !/^(?:[\s/,|&]*|\(?[a-z0-9]{1,3}[).])$/i.test(p.text))) return null;
   const clause = words.find((p) => p.x0 >= end - 2 && p.x0 - end < 30);
   if (!clause || clause.text.split(' ').length < 3) return null;
   const answers = scan.phrases.some(

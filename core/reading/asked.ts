@@ -38,14 +38,21 @@ interface Best {
 
 /** Whether words before a blank are a sentence that runs up to it, and no caption of it. */
 function runsOn(before: string): boolean {
-  const own = before.split(BLANK).pop()?.trim() ?? '';
+  const sentence = before.split(/[.;!?] /).pop() ?? '';
+  const own = sentence.split(BLANK).pop()?.trim() ?? '';
   const named = kindOfWords(tail(own, 3));
   if (/[:.;]$/.test(own) || isRoleHeading(own) || (named && named !== 'text')) return false;
   return (
-    plain(before)
+    plain(sentence)
       .split(' ')
       .filter((w) => /^[a-z']{2,}[,;]?$/.test(w)).length > 2
   );
+}
+
+/** "Tenant:" at the end of a line, whose blank begins the next. */
+function captionAtEnd(before: string): string {
+  const own = before.split(BLANK).pop()?.trim() ?? '';
+  return /:$/.test(own) && own.split(' ').length < 6 ? own : '';
 }
 
 export class Asked {
@@ -77,7 +84,7 @@ export class Asked {
     this.width = b.x1 - b.x0;
     this.leftTail = tail(c.left, 5);
     this.right = plain(c.right);
-    this.shortLeft = c.sentence ? '' : c.left;
+    this.shortLeft = c.sentence ? '' : c.left || captionAtEnd(flowOf(scan, b).before);
     this.runs = runsOn(flowOf(scan, b).before);
     // What stands under a sentence is the next line of it, and no caption.
     this.below = this.runs ? '' : c.below.map((p) => p.text).join(' ');
@@ -100,6 +107,11 @@ export class Asked {
     return flowOf(this.scan, this.b);
   }
 
+  /** What the blank before this one in the text was judged to be. */
+  get lastInText(): Judged | undefined {
+    return this.flow.last ? this.soFar.get(this.flow.last) : undefined;
+  }
+
   /** What the blank just before on the row was judged to be. */
   get prior(): Judged | undefined {
     return this.c.after ? this.soFar.get(this.c.after) : undefined;
@@ -117,7 +129,9 @@ export class Asked {
 
   /** Words above the blank, where they can be its caption. */
   private get above(): string {
-    return this.runs || this.flows || (this.pageWide && this.b.made === 'rule') ? '' : this.c.above;
+    // A sentence that ends over the blank says nothing of it.
+    const ended = /[.;]$/.test(this.c.above) && this.c.above.split(' ').length > 3;
+    return ended || this.runs || this.flows || (this.pageWide && this.b.made === 'rule') ? '' : this.c.above;
   }
 
   /** Whose the blank is, as far as the words around it say. */

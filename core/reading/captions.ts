@@ -241,8 +241,13 @@ function aroundBox(scan: PageScan, b: Blank, c: Rect, out: Captions): void {
   // "[   ] (Tenant 1) [   ] (Tenant 2)": what stands in brackets behind a box explains that one.
   const isOfLast = !!last && !!beside && beside.x0 >= last.x1 - 4 && /^\(.*\)$/.test(beside.text);
   if (isOfLast) out.after = last;
-  out.right = right && /^\(.*\)$/.test(right.text) ? right.text : '';
-  out.left = isOfLast ? '' : (beside?.text ?? '');
+  out.right = /^\([^)]*\)/.exec(right?.text ?? '')?.[0] ?? '';
+  // "[   ] Owner's initials  [   ] Buyer's initials": a row that begins with a box has its words behind them.
+  const row = scan.blanks.filter((o) => sameRow(o, b));
+  const from = Math.min(...row.map((o) => o.x0));
+  const behind =
+    !!right && row.length > 1 && !scan.phrases.some((p) => p.x1 <= from + 4 && p.y > c.y && p.y < c.y + c.h + 4);
+  out.left = behind && right ? right.text : isOfLast ? '' : (beside?.text ?? '');
   out.above = over?.text ?? '';
   out.below = under.slice(0, 1);
 }

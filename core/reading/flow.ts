@@ -6,6 +6,8 @@ export interface Flow {
   /** The text before and behind the blank, with other blanks as `BLANK`; empty where none runs on there. */
   before: string;
   after: string;
+  /** The blank before this one in the text. */
+  last: Blank | null;
   /** A blank at the end of the line above, where this one begins its line; and one that begins the line below. */
   from: Blank | null;
   to: Blank | null;
@@ -33,7 +35,7 @@ const MANY = 4_000;
 /** How much of a flow is kept on each side; a name's explanation stands no further away. */
 const REACH = 240;
 
-const NONE: Flow = { before: '', after: '', from: null, to: null };
+const NONE: Flow = { before: '', after: '', last: null, from: null, to: null };
 const kept = new WeakMap<PageScan, { blanks: Blank[]; flows: Map<Blank, Flow> }>();
 
 /** The flow around a blank of a page; looked through once for all of them. */
@@ -59,6 +61,7 @@ function flowsOf(scan: PageScan): Map<Blank, Flow> {
       out.set(item.blank, {
         before: text(items.slice(Math.max(0, i - 24), i)).slice(-REACH),
         after: text(items.slice(i + 1, i + 25)).slice(0, REACH),
+        last: items.slice(0, i).findLast((x) => x.blank)?.blank ?? null,
         from: begins > 0 ? (runs[begins - 1]?.at(-1)?.blank ?? null) : null,
         to: ends >= 0 ? (runs[ends + 1]?.[0]?.blank ?? null) : null,
       });

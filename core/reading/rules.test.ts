@@ -67,6 +67,7 @@ const EXAMPLES: Record<RuleName, [form: Sheet, is: string, paper?: Partial<Paper
   ],
   'day in a sentence': [line('The term begins on ____________'), 'date'],
   'day from which': [line('From ____________ until ____________'), 'date'],
+  'day to which': [line('from ____________ to ____________ and no longer'), 'date'],
   'row of a person in a table': [table(['Asked', 'Tenant'], ['Date of birth', '']), 'text of tenant'],
   'cell that is filled': [filled().box(60, 300, 160, 40).text(64, 312, 'Kettle').box(220, 300, 160, 40), ''],
   'hand with its role behind': [

@@ -30,7 +30,9 @@ export const OUTSIDER = /\b(?:witness(?:es)?|notary(?: public)?|testigos?|notari
 
 /** Words that a day follows. */
 const DAY_BEFORE =
-  /\b(?:on|on or (?:before|about|after)|until|since|before|dated|(?:offer|agreement|contract|listing|oferta|contrato) (?:of|del?)|(?:no|not) later than|through|till|as of|(?:extended|moved|postponed) to|prorrogad[oa] (?:a|al|hasta)|vence el|antes del|a mas tardar el|commencing|beginning|effective|hasta(?: el)?|desde(?: el)?|a partir del?|el dia)$/;
+  /\b(?:on|on or (?:before|about|after)|until|since|before|dated|(?:offer|agreement|contract|listing|oferta|contrato) (?:of|del?)|(?:no|not) later than|through|till|as of|(?:extended|moved|postponed) to|prorrogad[oa] (?:a|al|hasta)|vence el|antes del|a mas tardar el|commencing|beginning|effective|hasta(?: el)?|desde(?: el)?|a partir del?|el dia|ending|midnight of|(?:entregado|recibido|pagado) el)\s?:?$/;
+/** What is of a day, where the blank is no wider than one: "the lease of ________". */
+const OF_DAY = /\b(?:lease|letter|list|notice|addendum) (?:of|dated)$/;
 
 /** Widest that a blank for initials is, and for the day, month or year of a date, in points. */
 const INITIALS_WIDE = 90;
@@ -78,11 +80,20 @@ const year = rule('year after its century', (q) => {
   return q.ofText(ofDay ? 'date' : 'text', null, 'Year', 0.8, 'words');
 });
 
+/** "from ________ to ________": the second of two days */
+const toDay = rule('day to which', (q) =>
+  q.lastInText?.kind === 'date' &&
+  q.width < 150 &&
+  new RegExp(`${BLANK} (?:to|al|and|through|until|hasta(?: el)?|a)$`).test(plain(q.flow.before))
+    ? q.ofText('date', null, q.c.left, 0.65, 'words')
+    : null,
+);
+
 /** "From ________ until ________" */
 const fromDay = rule('day from which', (q) =>
   q.width > 55 &&
   q.width < 110 &&
-  /\b(?:from|desde|by)(?: the)?$/.test(q.leftTail || tail(q.flow.before, 3)) &&
+  /\b(?:from|desde|by|del)(?: the)?$/.test(q.leftTail || tail(q.flow.before, 3)) &&
   (/^(?:[.,;]|$|for\b|por\b|on\b)/.test(plain(q.flow.after)) ||
     new RegExp(`^(?:until|to|through|till|hasta|a|al)\\b.{0,12}${BLANK}`).test(plain(q.flow.after)))
     ? q.ofText('date', null, q.c.left, 0.65, 'words')
@@ -121,7 +132,7 @@ const AMONG_PARTIES = /\b(?:between|parties|entre|among)\b[^.;]*$/;
 function calledBefore(q: Asked, before: string): RoleRead | null {
   const who = /([a-z' -]{3,30}),$/.exec(before)?.[1]?.split(' ').slice(-2).join(' ') ?? '';
   if (/^\s*,/.test(q.flow.after) && isRoleHeading(who)) return q.role(who);
-  const named = /\b(?:the|el|la) ([a-z'-]+)$/.exec(before)?.[1] ?? '';
+  const named = /(?:\b(?:the|el|la|and|y)|,) ([a-z'()-]+)$/.exec(before)?.[1] ?? '';
   return /^\s*(?:[a-z]|,)/.test(q.flow.after) && isRoleHeading(named) ? q.role(named) : null;
 }
 
@@ -239,6 +250,8 @@ function beforeClause(q: Asked): boolean {
   const caption = kindOfWords(c.right) && c.right.split(' ').length < 4 && !/initial/i.test(c.right);
   return q.b.made !== 'cell' && q.width < 48 && (!!c.right || startsLine(q)) && !caption;
 }
+/** "(b) ____ The buyer has received the booklet." */
+const isNumbered = (q: Asked) => /^\(?[a-z0-9]{1,4}[).]$/i.test(q.c.left) && q.c.from < q.scan.left + 60;
 const startsLine = (q: Asked) => !q.c.left && q.b.x0 < q.scan.left + 60;
 
 /** "____ Yes  ____ No" */
@@ -251,7 +264,8 @@ const answerToTick = rule('answer to tick', (q) =>
 /** "____ The buyer has read the pamphlet." where the paper asks for initials before its clauses */
 const clauseToInitial = rule('clause to initial', (q) => {
   const { right } = q.c;
-  if (!beforeClause(q) || !startsLine(q) || !right || !/^[(]?[a-z0-9]/i.test(q.right) || q.width <= 16) return null;
+  const begins = startsLine(q) || isNumbered(q);
+  if (!beforeClause(q) || !begins || !right || !/^[(]?[a-z0-9]/i.test(q.right) || q.width <= 16) return null;
   const over = initialsAsked(q.scan, q.b);
   if (!q.paper.asksInitials && !over && !ASKS_IN_CLAUSE.test(plain(right))) return null;
   const named = q.role(right.split(' ').slice(0, 4).join(' '));
@@ -290,7 +304,8 @@ const dayInSentence = rule('day in a sentence', (q) =>
   q.width > 38 &&
   q.width < 150 &&
   [null, 'text'].includes(kindOfWords(q.shortLeft)) &&
-  DAY_BEFORE.test(tail(q.c.left || q.flow.before, 5))
+  (DAY_BEFORE.test(tail(q.c.left || q.flow.before, 5)) ||
+    (q.width < DAY_WIDE && OF_DAY.test(tail(q.c.left || q.flow.before, 5))))
     ? q.ofText('date', null, q.c.left, 0.7, 'words')
     : null,
 );
@@ -506,6 +521,7 @@ export const RULES = [
   inPreamble,
   dayInSentence,
   fromDay,
+  toDay,
   cornerOfTable,
   ofPersonInTable,
   filledCell,
