@@ -3,6 +3,7 @@ import { PDFDocument } from '@cantoo/pdf-lib';
 import type { DealView } from '@gatepath/contract';
 import { viewDraft } from '@gatepath/core/checks';
 import {
+  peopleWithoutLine,
   type DocumentFacts,
   type Draft,
   type Mark,
@@ -117,8 +118,12 @@ test.each(PAPERS)(
     expect(read.some((p) => p.beside)).toBe(true);
     const after = applyEdits(draft, acceptEdits(read, draft.parties));
     const printed = new Set(facts[0]!.places.filter((p) => p.kind === 'signature').map((p) => p.role));
+    // Whoever found no room beside the printed lines is told of, and gets a page.
+    const left = peopleWithoutLine(after, facts[0]!, proposalsOf(after, facts), after.marks);
     for (const party of draft.parties.filter((p) => printed.has(p.side as never)))
-      expect(after.marks.some((m) => m.partyId === party.id && m.kind === 'signature')).toBe(true);
+      expect(after.marks.some((m) => m.partyId === party.id && m.kind === 'signature') || left.includes(party)).toBe(
+        true,
+      );
     for (const m of after.marks) expect([m.id, await printUnder(facts[0]!, doc.id, m)]).toEqual([m.id, 0]);
     after.marks.forEach((m, i) =>
       after.marks

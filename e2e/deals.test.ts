@@ -193,8 +193,10 @@ test('a rule is written with the keyboard alone, and says in which deals it woul
   await wide.focus(byTestId('add-condition'));
   await wide.keyboard.press('Enter');
   await wide.waitForSelector(byTestId('pick-association'));
-  // First letters lead to an item.
+  // First letters lead to an item, once the list has the focus.
+  await wide.waitForFunction(() => document.activeElement?.closest('[role="menu"]'));
   await wide.keyboard.type('Asso');
+  await wide.waitForFunction(() => document.activeElement?.getAttribute('data-testid') === 'pick-association');
   await wide.keyboard.press('Enter');
   await shows(wide, 'trial', 'In 2 a fact it hangs on is not known.');
   await wide.focus(byTestId('save-rule'));

@@ -89,6 +89,11 @@ export class News {
 /** What members hear. */
 export const officeNews = new News((topics) => `${urlOf('live')}?topics=${encodeURIComponent(topics.join(','))}`);
 
+/** How soon it is looked again whether an answer is still under way, and what is left to others between two askings. */
+const SOON_MS = 60;
+const CALM_MS = 400;
+const pause = (ms: number) => new Promise((done) => setTimeout(done, ms));
+
 /**
  * Asks again for `key` whenever there is news of a topic.
  *
@@ -105,12 +110,30 @@ export function useLive(
   const name = JSON.stringify(key);
   useEffect(() => {
     if (!topic) return;
-    const ask = () => void client.invalidateQueries({ queryKey: JSON.parse(name) });
-    return news.hear(topic, (seq) => {
-      if (!isKnown || seq === null) return ask();
+    const queryKey: QueryKey = JSON.parse(name);
+    const turns = { listening: true, running: false, again: false };
+    // One after the other: news that comes without end would put off every answer, its own and that of older items.
+    const ask = async () => {
+      turns.again = true;
+      if (turns.running) return;
+      turns.running = true;
+      while (turns.again && turns.listening) {
+        while (client.isFetching({ queryKey }) && turns.listening) await pause(SOON_MS);
+        turns.again = false;
+        await client.invalidateQueries({ queryKey });
+        if (turns.again) await pause(CALM_MS);
+      }
+      turns.running = false;
+    };
+    const stop = news.hear(topic, (seq) => {
+      if (!isKnown || seq === null) return void ask();
       void Promise.resolve(isKnown(seq)).then((known) => {
-        if (!known) ask();
+        if (!known) void ask();
       });
     });
+    return () => {
+      turns.listening = false;
+      stop();
+    };
   }, [news, topic, name, client, isKnown]);
 }
