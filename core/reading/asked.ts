@@ -13,8 +13,9 @@ export interface Judged {
   role: RoleRead | null;
   label: string;
   confidence: number;
-  /** Whether it stands within a sentence. */
+  /** Whether it stands within a sentence; and whether that goes on on both sides, whatever its words are. */
   inText: boolean;
+  amid: boolean;
   /** Where the kind came from, for what follows from neighbours. */
   by: 'words' | 'role' | 'shape' | 'none';
 }
@@ -42,12 +43,13 @@ function runsOn(before: string): boolean {
   const own = sentence.split(BLANK).pop()?.trim() ?? '';
   const named = kindOfWords(tail(own, 3));
   if (/[:.;]$/.test(own) || isRoleHeading(own) || (named && named !== 'text')) return false;
-  return (
-    plain(sentence)
-      .split(' ')
-      .filter((w) => /^[a-z']{2,}[,;]?$/.test(w)).length > 2
-  );
+  return wordsIn(sentence) > 2;
 }
+
+const wordsIn = (sentence: string) =>
+  plain(sentence)
+    .split(' ')
+    .filter((w) => /^[a-z']{2,}[,;]?$/.test(w)).length;
 
 /** "Tenant:" at the end of a line, whose blank begins the next. */
 function captionAtEnd(before: string): string {
@@ -194,7 +196,7 @@ export class Asked {
 
   /** Whether a sentence that began before the blank goes on behind it. */
   private get goesOn(): boolean {
-    const behind = plain(this.flow.after.split(BLANK)[0] ?? '');
+    const behind = this.flow.after.split(BLANK)[0]?.trim() ?? '';
     return this.flow.before !== '' && /^,? ?[a-z]/.test(behind) && behind.split(' ').length > 3;
   }
 
@@ -212,7 +214,8 @@ export class Asked {
     by: Judged['by'],
     blank: Blank = this.b,
   ): Judged {
-    const inText = this.runs || (kind === 'date' && this.goesOn);
-    return { blank, captions: this.c, kind, role, label: label.trim().slice(0, 120), confidence, inText, by };
+    const amid = this.goesOn && wordsIn(this.flow.before.split(/[.;!?] /).pop() ?? '') > 2;
+    const inText = amid || this.runs || (kind === 'date' && this.goesOn);
+    return { blank, captions: this.c, kind, role, label: label.trim().slice(0, 120), confidence, inText, amid, by };
   }
 }

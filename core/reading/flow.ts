@@ -52,19 +52,24 @@ function flowsOf(scan: PageScan): Map<Blank, Flow> {
   const out = new Map<Blank, Flow>();
   for (const runs of paragraphs(scan, runsOf(scan))) {
     const items = runs.flat();
+    const text = (list: Item[]) => list.map((x) => x.text).join(' ');
+    // Which line an item begins or ends.
+    const begin = new Map(runs.map((r, n) => [r[0], n]));
+    const end = new Map(runs.map((r, n) => [r[r.length - 1], n]));
+    let last: Blank | null = null;
     items.forEach((item, i) => {
       if (!item.blank) return;
-      const text = (list: Item[]) => list.map((x) => x.text).join(' ');
       // Each run is a line: a blank that begins one may go on from a blank that ends the line before.
-      const begins = runs.findIndex((r) => r[0] === item);
-      const ends = runs.findIndex((r) => r[r.length - 1] === item);
+      const begins = begin.get(item) ?? -1;
+      const ends = end.get(item) ?? -1;
       out.set(item.blank, {
         before: text(items.slice(Math.max(0, i - 24), i)).slice(-REACH),
         after: text(items.slice(i + 1, i + 25)).slice(0, REACH),
-        last: items.slice(0, i).findLast((x) => x.blank)?.blank ?? null,
+        last,
         from: begins > 0 ? (runs[begins - 1]?.at(-1)?.blank ?? null) : null,
         to: ends >= 0 ? (runs[ends + 1]?.[0]?.blank ?? null) : null,
       });
+      last = item.blank;
     });
   }
   return out;

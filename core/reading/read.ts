@@ -96,7 +96,7 @@ function judgePage(scan: PageScan, paper: PaperContext): Judged[] {
 /** Nobody signs in the middle of a sentence, whatever a word near the blank says. */
 function withinReason(j: Judged): Judged {
   const hand = j.kind === 'signature' || j.kind === 'initials';
-  return hand && j.inText && j.by !== 'words' ? { ...j, kind: 'text', role: null, by: 'none' } : j;
+  return hand && (j.amid || (j.inText && j.by !== 'words')) ? { ...j, kind: 'text', role: null, by: 'none' } : j;
 }
 
 const PERSONAL: PlaceKind[] = ['signature', 'initials', 'date', 'name'];

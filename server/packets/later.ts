@@ -29,9 +29,8 @@ export async function sendLater(ctx: Context, packetId: string, body: SendLaterB
   const why = notThen(at, ctx.clock.now());
   if (why) throw new Problem('bad-day', why);
   if (body.forId && body.forId !== member.id) await inNameOf(ctx.database.pool, body.forId, member);
-  const { draft } = await q.draftOf(ctx.database.pool, packetId);
+  const { draft } = await checkDraft(ctx, packetId, body);
   await requireKitTime(ctx, { packetId, draft, zone, at: body });
-  await checkDraft(ctx, packetId, body);
   await change(ctx, packetId, (tx, now) => {
     if (now.status !== 'drafting') throw new Problem('already-sent', 'This packet has already been sent.');
     return q.setSendAt(tx.db, packetId, {

@@ -57,11 +57,8 @@ export async function sendPacket(
   o: { isDue?: boolean } = {},
 ): Promise<void> {
   // The check reads every page: it runs before the transaction, in a worker. The version says whether it still holds.
-  const { docs, deal, marks, tags } = await checkDraft(ctx, packetId, body);
-  if (!o.isDue) {
-    const { draft } = await q.draftOf(ctx.database.pool, packetId);
-    await requireKitTime(ctx, { packetId, draft, zone: deal.time_zone, at: null });
-  }
+  const { docs, deal, marks, tags, draft: checked } = await checkDraft(ctx, packetId, body);
+  if (!o.isDue) await requireKitTime(ctx, { packetId, draft: checked, zone: deal.time_zone, at: null });
   const firm = (await ctx.firm())!;
   const colleague =
     body.forId && body.forId !== member.id ? await inNameOf(ctx.database.pool, body.forId, member) : null;
@@ -178,7 +175,11 @@ export async function lookThrough(
 }
 
 /** The gate check of a draft as it stands: throws what stops it, and warnings that are not yet accepted. */
-export async function checkDraft(ctx: Context, packetId: string, body: SendBody): Promise<CheckedDraft> {
+export async function checkDraft(
+  ctx: Context,
+  packetId: string,
+  body: SendBody,
+): Promise<CheckedDraft & { draft: Draft }> {
   const db = ctx.database.pool;
   const row = await packetOr404(db, packetId);
   const { draft, version } = await q.draftOf(db, packetId);
@@ -194,7 +195,7 @@ export async function checkDraft(ctx: Context, packetId: string, body: SendBody)
   const { lastDay } = draft.schedule;
   if (lastDay && lastDay < dayOf(ctx.clock.now().toISOString(), checked.deal.time_zone))
     throw stop(`The last day for signing, ${lastDay}, has passed. Choose a later one.`);
-  return checked;
+  return { ...checked, draft };
 }
 
 /**

@@ -1,5 +1,6 @@
 /** What was read on the pages, as proposals: nothing of it is sent until somebody accepts it. */
 import { KINDS, type Proposal, canAccept, isSure, peopleWithoutLine, puts, calledOf } from '@gatepath/core/packet';
+import { useMemo } from 'react';
 import { Pressable, View } from 'react-native';
 import { pageRuns } from '@gatepath/core/checks';
 import { count, listWords } from '@gatepath/core/text';
@@ -74,10 +75,16 @@ export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) 
 function Further({ desk }: { desk: Desk }) {
   const tools = useDocumentTools(desk);
   const { documents, proposals, marks } = desk.view;
-  const left = documents.flatMap((doc) => {
-    const people = peopleWithoutLine(desk.draft, doc, proposals, marks);
-    return people.length ? [{ doc, people }] : [];
-  });
+  const { parties } = desk.draft;
+  // A long packet has thousands of places: they are gone through when they or the people are others.
+  const left = useMemo(
+    () =>
+      documents.flatMap((doc) => {
+        const people = peopleWithoutLine({ parties }, doc, proposals, marks);
+        return people.length ? [{ doc, people }] : [];
+      }),
+    [documents, proposals, marks, parties],
+  );
   return (
     <>
       {tools.error ? <Trouble error={tools.error} /> : null}

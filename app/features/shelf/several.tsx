@@ -18,7 +18,7 @@ import { Body, Small, Strong, Title } from '../../ui/text';
 const MOST = 100;
 
 /** What became of a deal's row. */
-type Gone = { packetId: string } | { problem: string };
+type Gone = { packetId: string; waits: boolean } | { problem: string };
 
 // eslint-disable-next-line max-lines-per-function -- rows, and the run over them
 export function SeveralDeals() {
@@ -51,7 +51,7 @@ export function SeveralDeals() {
           params: { dealId, shelfId: kitId ?? '' },
           body: { send: true, despiteWarnings: true, keepValues: false },
         });
-        setGone((was) => ({ ...was, [dealId]: { packetId: packet.id } }));
+        setGone((was) => ({ ...was, [dealId]: { packetId: packet.id, waits: packet.status === 'drafting' } }));
       } catch (error) {
         const problem = error instanceof Error ? error.message : String(error);
         setGone((was) => ({ ...was, [dealId]: { problem } }));
@@ -128,7 +128,7 @@ function DealRow({
               onPress={() => router.push(`/packets/${gone.packetId}`)}
               style={{ alignSelf: 'flex-start' }}
             >
-              Sent. See the packet
+              {gone.waits ? 'Goes at its hour. See the packet' : 'Sent. See the packet'}
             </Button>
           ) : (
             <Body style={{ color: p.wine }}>{gone.problem}</Body>

@@ -156,7 +156,7 @@ ${['Was it serviced within a year?', 'Is a tank buried?', 'Are there reports?'].
         p(
           `Yo, ${odt.us(34, 'name', 'guarantor', 1)}, con domicilio en ${odt.us(34, 'text')}, respondo por la renta de ${odt.us(34, 'name', 'tenant', 1)} (el arrendatario) hasta $ ${odt.us(8, 'text')}, desde el ${odt.us(12, 'date')}.`,
         ),
-        p(`${odt.link('☐', 'checkbox')} por un año   ${odt.link('☐', 'checkbox')} por todo el plazo`),
+        p(`${odt.link('☐', 'checkbox')} por un año   ${odt.link('☐', 'checkbox')} por el plazo entero`),
         p(`Iniciales del fiador: ${odt.us(6, 'initials', 'guarantor', 1)}`),
         p(`${odt.tab('signature', 'guarantor', 1)}<text:tab/>${odt.tab('date', 'guarantor', 1)}`, 'G'),
         p('Fiador<text:tab/>Fecha', 'S'),
