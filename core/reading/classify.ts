@@ -4,7 +4,7 @@ import type { Blank, PageScan } from './blanks';
 import { RULES, type RuleName } from './rules';
 
 export type { Judged, PaperContext } from './asked';
-export { OUTSIDER } from './rules';
+export { OUTSIDER } from './rules-of-people';
 
 /**
  * Judges one blank.
