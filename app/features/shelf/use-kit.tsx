@@ -3,24 +3,19 @@ import { router, useLocalSearchParams } from 'expo-router';
 import { useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import type { KitTrial } from '@gatepath/contract';
-import { shortDay } from '@gatepath/core/calendar';
-import type { Lock } from '@gatepath/core/shelf';
 import { count, firstName, listWords } from '@gatepath/core/text';
-import { useDeal, useFirm } from '../../api/hooks';
+import { useDeal } from '../../api/hooks';
 import { useKit, useKitTrial, type KitChanges } from '../../api/shelf-hooks';
-import { DayField, LateDay } from '../../ui/day-field';
 import { GatePost } from '../../ui/gate';
-import { HourMenu, hourWords } from '../../ui/hour-menu';
 import { usePalette, useSettled } from '../../ui/hooks';
 import { Icon } from '../../ui/icon';
-import { LateInput } from '../../ui/late-input';
 import { NotReady, isReady } from '../../ui/not-ready';
 import { Button, Card, IconButton, Note, Page, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 import { Token } from '../../ui/token';
 import { InNameOf } from '../desk/in-name-of';
-import { Told } from '../desk/told';
 import { SlotToken } from './slot-path';
+import { laterWords, Settings } from './use-kit-settings';
 import { UnknownTags } from './unknown-tags';
 
 export function UseKit() {
@@ -126,9 +121,6 @@ function sendWords(t: KitTrial, today: string): string {
   const first = (t.gates[0] ?? []).flatMap((id) => t.people.find((p) => p.id === id) ?? []);
   return first.length ? `Send to ${listWords(first.map((p) => firstName(p.name)))}` : 'Send';
 }
-
-const laterWords = ({ day, hour }: NonNullable<KitTrial['later']>, today: string) =>
-  `${shortDay(day, today)} at ${hourWords(hour)}`;
 
 /** What somebody will have to do, in few words. */
 function does(p: KitTrial['people'][number]): string {
@@ -247,168 +239,5 @@ function Path({ trial: t }: { trial: KitTrial }) {
       </View>
       {by ? <Small>{`The order was set by ${by} and stays.`}</Small> : null}
     </Card>
-  );
-}
-
-/** What is not locked is open to change, one line each. */
-// eslint-disable-next-line max-lines-per-function -- one line of the card after another
-function Settings({
-  trial: t,
-  today,
-  onChange,
-}: {
-  trial: KitTrial;
-  today: string;
-  onChange: (c: KitChanges) => void;
-}) {
-  const [open, setOpen] = useState<string | null>(null);
-  const members = useFirm().data?.members ?? [];
-  const by = (lock: Lock) => t.locks.find((l) => l.lock === lock)?.by;
-  const line = (label: string, words: string, lock: Lock, field: ReactNode) => (
-    <Setting
-      key={label}
-      label={label}
-      words={words}
-      lockedBy={by(lock)}
-      open={open === label}
-      onOpen={() => setOpen(open === label ? null : label)}
-    >
-      {field}
-    </Setting>
-  );
-  return (
-    <Card style={{ gap: 0, paddingVertical: 6 }}>
-      {line(
-        'Name',
-        t.name,
-        'name',
-        <LateInput label="Name" value={t.name} onSave={(name) => onChange({ name })} testID="kit-name" />,
-      )}
-      {line(
-        'When',
-        t.later ? `goes ${laterWords(t.later, today)}` : 'goes when you send it',
-        'schedule',
-        <When trial={t} onChange={(later) => onChange({ later })} />,
-      )}
-      {line(
-        'Last day',
-        t.lastDay ? shortDay(t.lastDay, today) : 'none',
-        'schedule',
-        <DayField
-          label="Last day to sign"
-          value={t.lastDay ?? ''}
-          min={today}
-          onChange={(day) => onChange({ lastDay: day || null })}
-        />,
-      )}
-      {line(
-        'Nudges',
-        t.nudges ? 'sent by themselves' : 'none',
-        'schedule',
-        <Small>Nudges are set in the kit, or at the desk.</Small>,
-      )}
-      {line(
-        'Subject',
-        t.says.subject,
-        'message',
-        <LateInput
-          label="Subject"
-          value={t.subject}
-          onSave={(subject) => onChange({ subject })}
-          testID="kit-subject"
-        />,
-      )}
-      {line(
-        'Message',
-        t.says.message || 'none',
-        'message',
-        <LateInput
-          label="Message"
-          multiline
-          value={t.message}
-          onSave={(message) => onChange({ message })}
-          testID="kit-message"
-        />,
-      )}
-      {members.length > 1
-        ? line(
-            'Told',
-            ['you', ...t.reports.flatMap((id) => members.find((m) => m.id === id)?.name ?? [])].join(', '),
-            'reports',
-            <Told value={t.reports} onChange={(reports) => onChange({ reports })} />,
-          )
-        : null}
-    </Card>
-  );
-}
-
-/** A day and an hour for this packet, or the moment it is sent. */
-function When({
-  trial: { later, timeZone },
-  onChange,
-}: {
-  trial: KitTrial;
-  onChange: (later: KitTrial['later']) => void;
-}) {
-  const { day, hour } = later ?? { day: '', hour: 9 };
-  return (
-    <View style={{ gap: 8 }}>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10, alignItems: 'flex-end' }}>
-        <LateDay
-          label="Day"
-          value={day}
-          onSave={(to) => onChange(to ? { day: to, hour } : null)}
-          testID="kit-later-day"
-        />
-        {later ? (
-          <HourMenu value={hour} onChange={(to) => onChange({ day, hour: to })} testID="kit-later-hour" />
-        ) : null}
-        {later ? <Button onPress={() => onChange(null)}>At once</Button> : null}
-      </View>
-      <Small>{`In the deal’s time, ${timeZone}.`}</Small>
-    </View>
-  );
-}
-
-function Setting({
-  label,
-  words,
-  lockedBy,
-  open,
-  onOpen,
-  children,
-}: {
-  label: string;
-  words: string;
-  lockedBy: string | undefined;
-  open: boolean;
-  onOpen: () => void;
-  children: ReactNode;
-}) {
-  const p = usePalette();
-  return (
-    <View style={{ borderTopWidth: label === 'Name' ? 0 : 1, borderColor: p.rule, paddingVertical: 4, gap: 6 }}>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10, minHeight: 46 }}>
-        <Small style={{ width: 70 }}>{label}</Small>
-        <Body style={{ flex: 1 }} numberOfLines={2}>
-          {words}
-        </Body>
-        {lockedBy ? (
-          <View
-            role="img"
-            aria-label={`Locked by ${lockedBy}`}
-            style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}
-          >
-            <Icon name="lock" color={p.slate} size={18} />
-            <Small>{firstName(lockedBy)}</Small>
-          </View>
-        ) : (
-          <Button kind="quiet" onPress={onOpen} label={`Change ${label.toLowerCase()}`} testID={`change-${label}`}>
-            {open ? 'Done' : 'Change'}
-          </Button>
-        )}
-      </View>
-      {open ? children : null}
-    </View>
   );
 }
