@@ -1,14 +1,10 @@
 /** Sending in a colleague's name: only who was let, and recorded as what it was. */
-import { hashPassword } from './password';
-import { newId } from '../ids';
 import { markEdit, tokenIn, Way } from '../test/way';
 import { paper } from '../test/papers';
 import { textOf } from '../test/judges';
-import { insertMember, listMembers } from './queries';
 
 jest.setTimeout(120_000);
 
-const PASSWORD = 'long enough 2';
 let way: Way;
 let odile: string;
 let tobias: { id: string; cookie: string };
@@ -16,14 +12,7 @@ beforeAll(async () => {
   way = await Way.start();
   way.server.toNoon();
   odile = way.server.cookie;
-  const db = way.server.ctx.database.pool;
-  const [first] = await listMembers(db);
-  const id = newId();
-  const password_hash = await hashPassword(PASSWORD);
-  const email = 'tobias@firm.test';
-  await insertMember(db, { id, firm_id: first!.firm_id, name: 'Tobias Vane', email, password_hash, at: new Date() });
-  const signedIn = await way.server.call('signIn', { body: { email, password: PASSWORD }, as: 'nobody' });
-  tobias = { id, cookie: signedIn.cookie! };
+  tobias = await way.server.member('Tobias Vane', 'tobias@firm.test');
 });
 afterAll(() => way.stop());
 

@@ -1,8 +1,5 @@
 /** Message texts: kept, shared, replaced under their name, and nobody's to let go but their own. */
 import { TestServer } from '../test/harness';
-import { hashPassword } from './password';
-import { newId } from '../ids';
-import { insertMember, listMembers } from './queries';
 
 jest.setTimeout(60_000);
 
@@ -10,19 +7,7 @@ let server: TestServer;
 let other: string;
 beforeAll(async () => {
   server = await TestServer.start();
-  const db = server.ctx.database.pool;
-  const [first] = await listMembers(db);
-  const email = 'tobias@firm.example.com';
-  await insertMember(db, {
-    id: newId(),
-    firm_id: first!.firm_id,
-    name: 'Tobias Mercer',
-    email,
-    password_hash: await hashPassword('long enough 2'),
-    at: new Date(),
-  });
-  const signedIn = await server.call('signIn', { body: { email, password: 'long enough 2' }, as: 'nobody' });
-  other = signedIn.cookie!;
+  other = (await server.member('Tobias Mercer', 'tobias@firm.example.com')).cookie;
 });
 afterAll(() => server.stop());
 

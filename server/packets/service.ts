@@ -1,6 +1,6 @@
 /** Sending, withdrawing and watching packets. */
 import { dayOf, warnDay } from '@gatepath/core/calendar';
-import { type Draft, type Mark, type Plan, buildLedger, puts, byLink, receives } from '@gatepath/core/packet';
+import { type Draft, buildLedger, puts, byLink, receives } from '@gatepath/core/packet';
 import {
   type PacketState,
   activity,
@@ -19,15 +19,13 @@ import {
   waitingFor,
 } from '@gatepath/core/routing';
 import type { Finding } from '@gatepath/core/checks';
-import { mergeTags } from '@gatepath/core/merge';
 import type { PacketView, SendBody, SentView } from '@gatepath/contract';
 import type { Context } from '../context';
 import type { Db } from '../db/pool';
 import { partiesOfDeal } from '../deals/party-queries';
-import type { DealRow } from '../deals/queries';
 import { partyView } from '../deals/parties';
 import { dealOr404, factsOfDeal } from '../deals/service';
-import { documentsByIds, documentsOfDeal, type DocumentRow } from '../documents/queries';
+import { documentsByIds, documentsOfDeal } from '../documents/queries';
 import { documentView, factsFiles } from '../documents/service';
 import { endedForms } from '../shelf/queries';
 import { forecastView } from '../insight/pace';
@@ -37,6 +35,7 @@ import { notFound, Problem } from '../problem';
 import { chainFileName, writeChain } from '../proof/chain-file';
 import { haveAccessCodes, seenOf } from '../signing/queries';
 import { requireKitTime } from './kit-time';
+import { planOf, type CheckedDraft } from './plan';
 import { loadEvents, loadState } from './log';
 import type { By } from './logged';
 import * as q from './queries';
@@ -87,48 +86,6 @@ export async function inNameOf(db: Db, id: string, sender: Member): Promise<Memb
   return colleague;
 }
 
-/** What is sent of a draft, given what its check found. */
-export function planOf(
-  draft: Draft,
-  { docs, deal, marks, tags, holidays }: CheckedDraft & { holidays: string[] },
-): Plan {
-  const byId = new Map(docs.map((d) => [d.id, d]));
-  const words = (text: string) => mergeTags(text, tags).text;
-  return {
-    packetName: draft.name,
-    dealName: deal.city ? `${deal.address}, ${deal.city}` : deal.address,
-    timeZone: deal.time_zone,
-    subject: words(draft.subject),
-    message: words(draft.message),
-    parties: draft.parties.map(({ accessCode: _told, codeKept: _kept, slot: _slot, ...p }) => p),
-    gates: draft.gates,
-    documents: draft.documents.map((d) => {
-      const doc = byId.get(d.id)!;
-      return { id: doc.id, name: doc.name, sha256: doc.sha256, pages: doc.pages };
-    }),
-    // Text with tags is sent with what the tags stand for now.
-    marks: marks.map((m) => (m.value ? { ...m, value: words(m.value) } : m)),
-    redlines: draft.redlines,
-    schedule: scheduleOf(draft, words),
-    holidays: holidays,
-    handOver: draft.handOver,
-    ...(draft.readAlong ? { readAlong: true } : {}),
-    ...(draft.reports?.length ? { reports: draft.reports } : {}),
-    ...(draft.replaces ? { replaces: draft.replaces } : {}),
-    ...(draft.continues ? { continues: draft.continues } : {}),
-    ...(draft.delivery ? { delivery: draft.delivery } : {}),
-  };
-}
-
-/** What of a draft's times goes with it: when it is sent is over by then. */
-function scheduleOf(
-  { schedule: { sending: _over, ...rest } }: Draft,
-  words: (text: string) => string,
-): Plan['schedule'] {
-  const { nudge } = rest;
-  return nudge?.words ? { ...rest, nudge: { ...nudge, words: words(nudge.words) } } : rest;
-}
-
 /** An act of a member. */
 export const byMember = (member: Member, colleague: Member | null = null): By => ({
   actor: {
@@ -147,14 +104,6 @@ function requireVersion(row: q.PacketRow, now: number, looked: number): void {
 }
 
 const stop = (sentence: string) => new Problem('gate-check', sentence);
-
-/** A draft as it stands, looked through: its documents, the marks and tags that go out with it, and what was found. */
-export interface CheckedDraft {
-  docs: DocumentRow[];
-  deal: DealRow;
-  marks: Mark[];
-  tags: ReadonlyMap<string, string>;
-}
 
 /** Looks a draft through, whatever is found. In a worker: it reads every page. */
 export async function lookThrough(

@@ -2,9 +2,7 @@
 import { addDays, dayOf, hourOf, sendingDay } from '@gatepath/core/calendar';
 import type { DraftEdit } from '@gatepath/core/packet';
 import type { ShelfItemView } from '@gatepath/contract';
-import { hashPassword } from '../firm/password';
-import { insertMember, listMembers } from '../firm/queries';
-import { newId } from '../ids';
+import { listMembers } from '../firm/queries';
 import { runCalendar } from '../jobs/calendar';
 import { markEdit, Way } from '../test/way';
 import { paper } from '../test/papers';
@@ -12,7 +10,6 @@ import { paper } from '../test/papers';
 jest.setTimeout(120_000);
 
 const ZONE = 'America/New_York';
-const PASSWORD = 'long enough 2';
 let way: Way;
 let kit: ShelfItemView;
 let odile: string;
@@ -22,18 +19,7 @@ beforeAll(async () => {
   way = await Way.start();
   way.server.toNoon();
   odile = way.server.cookie;
-  const db = way.server.ctx.database.pool;
-  const [first] = await listMembers(db);
-  const member = {
-    id: newId(),
-    firm_id: first!.firm_id,
-    name: 'Tobias Vane',
-    email: 'tobias@firm.test',
-    at: new Date(),
-  };
-  await insertMember(db, { ...member, password_hash: await hashPassword(PASSWORD) });
-  const signedIn = await way.server.call('signIn', { body: { email: member.email, password: PASSWORD }, as: 'nobody' });
-  tobias = { id: member.id, cookie: signedIn.cookie! };
+  tobias = await way.server.member('Tobias Vane', 'tobias@firm.test');
   kit = await kitOf();
 });
 afterAll(() => way.stop());

@@ -3,9 +3,7 @@ import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
 import type { PacketView, ShelfItemView } from '@gatepath/contract';
 import { acceptEdits, canAccept, proposalsOf, type DraftEdit } from '@gatepath/core/packet';
 import { unpackFacts } from '@gatepath/contract/facts';
-import { hashPassword } from '../firm/password';
-import { insertMember, listMembers } from '../firm/queries';
-import { newId } from '../ids';
+import { listMembers } from '../firm/queries';
 import { judged, sound } from '../test/judges';
 import { onPostgres } from '../test/postgres';
 import { Way } from '../test/way';
@@ -283,14 +281,9 @@ test('a packet that went well becomes a kit: people turn into the places they st
 test('who may only use it sees it and makes packets of it, and changes nothing; to others it is not there', async () => {
   const { server } = way;
   const db = server.ctx.database.pool;
-  const [odile] = await listMembers(db);
   const cookies: string[] = [];
-  for (const name of ['Tobias Mercer', 'Ida Holm']) {
-    const email = `${name.split(' ')[0]!.toLowerCase()}@firm.example.com`;
-    const password_hash = await hashPassword('long enough 2');
-    await insertMember(db, { id: newId(), firm_id: odile!.firm_id, name, email, password_hash, at: new Date() });
-    cookies.push((await server.call('signIn', { body: { email, password: 'long enough 2' }, as: 'nobody' })).cookie!);
-  }
+  for (const name of ['Tobias Mercer', 'Ida Holm'])
+    cookies.push((await server.member(name, `${name.split(' ')[0]!.toLowerCase()}@firm.example.com`)).cookie);
   const members = await listMembers(db);
   const tobias = members.find((m) => m.name === 'Tobias Mercer')!.id;
   const own = server.cookie;

@@ -4,9 +4,13 @@ import os from 'node:os';
 import path from 'node:path';
 import type { DealView, HandBody, RouteName } from '@gatepath/contract';
 import { dayOf, morningOf, NUDGE_HOUR } from '@gatepath/core/calendar';
+import { sure } from '@gatepath/core/sure';
 import type { Side } from '@gatepath/core/text';
 import { buildServer, type Running } from '../app';
 import { readConfig } from '../config';
+import { hashPassword } from '../firm/password';
+import { insertMember, listMembers } from '../firm/queries';
+import { newId } from '../ids';
 import { InProcess, type Answer } from '../http/in-process';
 import { checkAsTold } from './as-told';
 import { copyInto, removeFolder } from './folders';
@@ -28,6 +32,17 @@ export class TestServer extends InProcess {
     readonly dir: string,
   ) {
     super(() => running.app);
+  }
+
+  /** Another member of the firm, signed in. */
+  async member(name: string, email: string): Promise<{ id: string; cookie: string }> {
+    const db = this.ctx.database.pool;
+    const password = 'long enough 2';
+    const { firm_id } = sure((await listMembers(db))[0], 'a member');
+    const id = newId();
+    await insertMember(db, { id, firm_id, name, email, password_hash: await hashPassword(password), at: new Date() });
+    const { cookie } = await this.call('signIn', { body: { email, password }, as: 'nobody' });
+    return { id, cookie: sure(cookie, 'a session') };
   }
 
   /**

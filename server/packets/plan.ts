@@ -1,0 +1,55 @@
+/** What is sent of a draft: the plan that stands in the event, with its tags filled in. */
+import { mergeTags } from '@gatepath/core/merge';
+import type { Draft, Mark, Plan } from '@gatepath/core/packet';
+import type { DealRow } from '../deals/queries';
+import type { DocumentRow } from '../documents/queries';
+
+/** A draft as it stands, looked through: its documents, the marks and tags that go out with it, and what was found. */
+export interface CheckedDraft {
+  docs: DocumentRow[];
+  deal: DealRow;
+  marks: Mark[];
+  tags: ReadonlyMap<string, string>;
+}
+
+/** What is sent of a draft, given what its check found. */
+export function planOf(
+  draft: Draft,
+  { docs, deal, marks, tags, holidays }: CheckedDraft & { holidays: string[] },
+): Plan {
+  const byId = new Map(docs.map((d) => [d.id, d]));
+  const words = (text: string) => mergeTags(text, tags).text;
+  return {
+    packetName: draft.name,
+    dealName: deal.city ? `${deal.address}, ${deal.city}` : deal.address,
+    timeZone: deal.time_zone,
+    subject: words(draft.subject),
+    message: words(draft.message),
+    parties: draft.parties.map(({ accessCode: _told, codeKept: _kept, slot: _slot, ...p }) => p),
+    gates: draft.gates,
+    documents: draft.documents.map((d) => {
+      const doc = byId.get(d.id)!;
+      return { id: doc.id, name: doc.name, sha256: doc.sha256, pages: doc.pages };
+    }),
+    // Text with tags is sent with what the tags stand for now.
+    marks: marks.map((m) => (m.value ? { ...m, value: words(m.value) } : m)),
+    redlines: draft.redlines,
+    schedule: scheduleOf(draft, words),
+    holidays: holidays,
+    handOver: draft.handOver,
+    ...(draft.readAlong ? { readAlong: true } : {}),
+    ...(draft.reports?.length ? { reports: draft.reports } : {}),
+    ...(draft.replaces ? { replaces: draft.replaces } : {}),
+    ...(draft.continues ? { continues: draft.continues } : {}),
+    ...(draft.delivery ? { delivery: draft.delivery } : {}),
+  };
+}
+
+/** What of a draft's times goes with it: when it is sent is over by then. */
+function scheduleOf(
+  { schedule: { sending: _over, ...rest } }: Draft,
+  words: (text: string) => string,
+): Plan['schedule'] {
+  const { nudge } = rest;
+  return nudge?.words ? { ...rest, nudge: { ...nudge, words: words(nudge.words) } } : rest;
+}
