@@ -5,6 +5,7 @@ const BENEATH = '^core/(calendar|inks|patterns|proof|sure|text|words)/';
 const LAYERS = [
   'paper',
   'reading',
+  'scan',
   'deal',
   'intake',
   'packet',

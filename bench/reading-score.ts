@@ -40,59 +40,64 @@ const isTakenUnseen = (p: PrintedPlace) =>
   p.confidence > DOUBT &&
   (p.kind === 'signature' || p.kind === 'initials' || (p.kind === 'date' && p.signed === true));
 
+/** A score of nothing yet. */
+export const newScore = (forms: number): Score => ({
+  forms,
+  kinds: new Map(),
+  roles: { right: 0, of: 0 },
+  sure: { right: 0, of: 0 },
+  faults: [],
+});
+
 /** Reads the named forms and compares with their labels. */
 export async function score(names: string[]): Promise<Score> {
-  const out: Score = {
-    forms: names.length,
-    kinds: new Map(),
-    roles: { right: 0, of: 0 },
-    sure: { right: 0, of: 0 },
-    faults: [],
-  };
+  const out = newScore(names.length);
+  for (const name of names) scorePlaces(out, name, (await inspect(path.join(FORMS, `${name}.pdf`))).places);
+  return out;
+}
+
+/** Compares what was read of a form with its labels. */
+export function scorePlaces(out: Score, name: string, places: PrintedPlace[]): void {
   const tally = (kind: string) => {
     const t = out.kinds.get(kind) ?? { hit: 0, missed: 0, extra: 0 };
     out.kinds.set(kind, t);
     return t;
   };
-  for (const name of names) {
-    const { places } = await inspect(path.join(FORMS, `${name}.pdf`));
-    const labels = JSON.parse(readFileSync(path.join(FORMS, `${name}.json`), 'utf8')) as Labelled[];
-    const open = new Set(places);
-    for (const p of places.filter(isTakenUnseen)) {
-      out.sure.of++;
-      const right = labels.some((l) => same(p, l) && l.kind === p.kind && l.role === p.role && l.ordinal === p.ordinal);
-      if (right) out.sure.right++;
-      else out.faults.push(`${name} p${p.page}: ${p.kind} of ${p.role} ${p.ordinal} would be accepted unseen`);
-    }
-    for (const l of labels) {
-      const found = [...open].filter((p) => same(p, l));
-      const hit = found.find((p) => p.kind === l.kind);
-      if (hit) {
-        open.delete(hit);
-        tally(l.kind).hit++;
-        if (l.role !== 'unknown') {
-          out.roles.of++;
-          if (hit.role === l.role && hit.ordinal === l.ordinal) out.roles.right++;
-          else
-            out.faults.push(
-              `${name} p${l.page}: ${l.kind} at ${l.rect.join()} is ${l.role} ${l.ordinal}, read as ${hit.role} ${hit.ordinal}`,
-            );
-        }
-      } else {
-        tally(l.kind).missed++;
-        out.faults.push(
-          `${name} p${l.page}: ${l.kind} of ${l.role} at ${l.rect.join()} ${found[0] ? `read as ${found[0].kind} (${found[0].label})` : 'missed'}`,
-        );
+  const labels = JSON.parse(readFileSync(path.join(FORMS, `${name}.json`), 'utf8')) as Labelled[];
+  const open = new Set(places);
+  for (const p of places.filter(isTakenUnseen)) {
+    out.sure.of++;
+    const right = labels.some((l) => same(p, l) && l.kind === p.kind && l.role === p.role && l.ordinal === p.ordinal);
+    if (right) out.sure.right++;
+    else out.faults.push(`${name} p${p.page}: ${p.kind} of ${p.role} ${p.ordinal} would be accepted unseen`);
+  }
+  for (const l of labels) {
+    const found = [...open].filter((p) => same(p, l));
+    const hit = found.find((p) => p.kind === l.kind);
+    if (hit) {
+      open.delete(hit);
+      tally(l.kind).hit++;
+      if (l.role !== 'unknown') {
+        out.roles.of++;
+        if (hit.role === l.role && hit.ordinal === l.ordinal) out.roles.right++;
+        else
+          out.faults.push(
+            `${name} p${l.page}: ${l.kind} at ${l.rect.join()} is ${l.role} ${l.ordinal}, read as ${hit.role} ${hit.ordinal}`,
+          );
       }
-    }
-    for (const p of open) {
-      tally(p.kind).extra++;
+    } else {
+      tally(l.kind).missed++;
       out.faults.push(
-        `${name} p${p.page}: ${p.kind} too many at ${[p.rect.x, p.rect.y, p.rect.w, p.rect.h].join()} (${p.label}) ${p.confidence}`,
+        `${name} p${l.page}: ${l.kind} of ${l.role} at ${l.rect.join()} ${found[0] ? `read as ${found[0].kind} (${found[0].label})` : 'missed'}`,
       );
     }
   }
-  return out;
+  for (const p of open) {
+    tally(p.kind).extra++;
+    out.faults.push(
+      `${name} p${p.page}: ${p.kind} too many at ${[p.rect.x, p.rect.y, p.rect.w, p.rect.h].join()} (${p.label}) ${p.confidence}`,
+    );
+  }
 }
 
 export function f1(t: Tally): number {

@@ -16,6 +16,8 @@ export const LEFT_OUT = [
   'links',
   /** Digital signatures: they hold for the file as it came, and for no copy of it. */
   'signatures',
+  /** The words of pages that are pictures: they could not be recognised, or nobody waited for them. */
+  'words',
 ] as const;
 export type LeftOutKind = (typeof LEFT_OUT)[number];
 const leftOut = shape({ what: oneOf(LEFT_OUT), n: whole() });
@@ -42,6 +44,8 @@ export const documentView = named('Document', {
   /** The document that took its place. */
   replacedBy: text().nullable(),
   leftOut: list(leftOut),
+  /** How many of its pages are pictures whose words are recognised. */
+  scanned: whole(),
   /** The last day it holds; null for no end. */
   endsOn: calendarDay().nullable(),
   /** The last day of the form it was made of, where that has passed: told in drafts. */

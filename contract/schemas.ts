@@ -148,6 +148,8 @@ export const documentPatch = object({
   elsewhereOn: calendarDay().nullable(),
   /** Whether nobody signs it: it is only kept. */
   unsigned: yup.boolean(),
+  /** Goes on without the words of pages that are pictures, where they are still being recognised. */
+  withoutWords: yup.boolean().oneOf([true]),
 });
 export type DocumentPatch = yup.InferType<typeof documentPatch>;
 

@@ -59,6 +59,7 @@ export function readPlaces(pages: PageContent[], fields: PrintedPlace[] = [], be
     }
     giveRoles(scan, judged, paper);
     giveOrdinals(judged);
+    if (scan.content.scan) doubtBorrowed(judged, paper);
     for (const j of judged) {
       // Captions that lie across each other can leave a part of a blank without any width.
       const room = j.blank.x1 - j.blank.x0 >= NARROWEST && j.blank.h >= NARROWEST;
@@ -266,6 +267,18 @@ function giveOrdinals(all: Judged[]): void {
 
 /** Surer than this is what can be accepted without a look at it. */
 export const DOUBT = 0.6;
+
+/**
+ * On a picture a heading, or the caption of the first of two lines, may not have been recognised: whose a place is there is
+ * sure only where its own caption says it, or that of the signature it belongs to.
+ */
+function doubtBorrowed(all: Judged[], paper: PaperContext): void {
+  const says = (j: Judged) => roleOfWords(j.label, paper.owner)?.role === j.role?.role;
+  for (const j of all) {
+    const partner = shared.get(j);
+    if (j.role && !says(j) && !(partner && says(partner))) j.confidence = Math.min(j.confidence, DOUBT);
+  }
+}
 
 /** Whether a date stands under two signatures of one role, and the upper one has none of its own. */
 function isOfTwo(j: Judged, partner: Judged, all: Judged[]): boolean {

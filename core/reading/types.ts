@@ -46,6 +46,8 @@ export interface PageContent {
   frames: Rect[];
   /** Filled areas that are tinted, as fields on a screen are. */
   shades: Rect[];
+  /** Of a page that is a picture: without words, or with words that lie unseen over it. */
+  scan?: 'bare' | 'worded';
 }
 
 export const PLACE_KINDS = ['signature', 'initials', 'date', 'name', 'text', 'checkbox'] as const;

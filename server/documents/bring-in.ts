@@ -138,6 +138,8 @@ export async function insertPaper(
     elsewhere_on: null,
     unsigned: false,
     words: null,
+    scan_pages: [],
+    words_laid: false,
   };
   await q.insertDocument(tx.db, { ...row, bytes: d.bytes });
   await ctx.jobs.queue(tx, 'read', row.id);

@@ -39,10 +39,17 @@ export interface DocumentRow {
   unsigned: boolean;
   /** The words of its first pages; null before they were looked up. */
   words: string | null;
+  /** Pages that are pictures, from 1, whose words are to be recognised. */
+  scan_pages: number[];
+  /** Whether the words of those are laid over them, or were left out. */
+  words_laid: boolean;
 }
 
 /** A document as it comes in: nothing is said of it yet. */
-export type NewDocument = Omit<DocumentRow, 'bytes' | 'ends_on' | 'elsewhere_on' | 'unsigned'> & {
+export type NewDocument = Omit<
+  DocumentRow,
+  'bytes' | 'ends_on' | 'elsewhere_on' | 'unsigned' | 'scan_pages' | 'words_laid'
+> & {
   bytes: number;
 };
 
@@ -115,6 +122,20 @@ export async function setPagesRead(db: Db, id: string, n: number): Promise<void>
   await db.query('update document set pages_read = $2 where id = $1', [id, n]);
 }
 
+/** Notes which pages are pictures without words. */
+export async function setScanPages(db: Db, id: string, pages: number[]): Promise<void> {
+  await db.query('update document set scan_pages = $2 where id = $1', [id, JSON.stringify(pages)]);
+}
+
+/** The file with the words of its pages laid over them. */
+export async function setWordsLaid(db: Db, id: string, sha256: string, leftOut: LeftOut[]): Promise<void> {
+  await db.query('update document set sha256 = $2, left_out = $3, words_laid = true where id = $1', [
+    id,
+    sha256,
+    JSON.stringify(leftOut),
+  ]);
+}
+
 /** A type somebody chose stays; one that was never chosen is the one suggested. */
 export async function setDocumentReady(
   db: Db,
@@ -125,7 +146,7 @@ export async function setDocumentReady(
 ): Promise<void> {
   await db.query(
     `update document set status = 'ready', facts_sha256 = $2, pages_read = jsonb_array_length(pages),
-       type = case when type = 'other' then $3 else type end, words = $4 where id = $1`,
+       type = case when type = 'other' or (type = 'picture' and words_laid and $3 <> 'other') then $3 else type end, words = $4 where id = $1`,
     [id, factsSha256, suggested, words],
   );
 }

@@ -2,6 +2,7 @@ import type { FastifyInstance, FastifyReply } from 'fastify';
 import type { Context } from '../context';
 import { serve } from '../http/routing';
 import * as bringIn from './bring-in';
+import { lookAt } from './scans';
 import * as service from './service';
 
 /** Bringing papers in, and what was read on them. */
@@ -29,7 +30,11 @@ export function documentRoutes(app: FastifyInstance, ctx: Context): void {
   });
   serve(app, 'documentPage', async ({ params, query, reply, member }) => {
     const row = await service.documentFor(ctx.database.pool, params.documentId, member);
-    return sendPage(reply, await service.pageImage(ctx, row, params.page, query.dpi));
+    if (row.status !== 'reading') return sendPage(reply, await service.pageImage(ctx, row, params.page, query.dpi));
+    // While its words are recognised a page may still be turned the right way up.
+    lookAt(row.id, params.page);
+    const png = await service.pageImage(ctx, row, params.page, query.dpi);
+    return reply.type('image/png').header('cache-control', 'private, no-cache').send(png);
   });
 }
 

@@ -18,6 +18,7 @@ import { mayChangeItem, mayUseItem } from '../shelf/queries';
 import type { Member } from '../firm/queries';
 import { WorkFailure } from '../work/failure';
 import { documentChanged, documentRead, tellOf } from './place';
+import { beginScan, skipWords } from './scans';
 import { whyUnread } from './problems';
 import { wordsToFind } from './words';
 import * as q from './queries';
@@ -42,6 +43,7 @@ export function documentView(d: q.DocumentRow): DocumentView {
     madeFrom: d.made_from ?? [],
     replacedBy: d.replaced_by,
     leftOut: d.left_out,
+    scanned: d.scan_pages.length,
     endsOn: d.ends_on,
     elsewhereOn: d.elsewhere_on,
     unsigned: d.unsigned,
@@ -56,7 +58,9 @@ export async function readDocument(ctx: Context, id: string): Promise<void> {
   const row = await q.documentById(db, id);
   if (row?.status !== 'reading') return;
   try {
-    const { facts, words } = await readFacts(ctx, row);
+    const { facts, words, scans } = await readFacts(ctx, row);
+    // One that another took the place of meanwhile is not worth the time; a sealed one must stay as it is.
+    if (scans.length && !row.words_laid && !row.replaced_by && !row.sealed) return await beginScan(ctx, row, scans);
     const stored = await ctx.files.put(await pack(facts));
     await q.setDocumentReady(db, id, stored.sha256, suggestType(words, row.file_name), wordsToFind(words));
     // Whoever threw it away meanwhile knew of no facts.
@@ -69,7 +73,7 @@ export async function readDocument(ctx: Context, id: string): Promise<void> {
   await documentRead(ctx, row);
 }
 
-function readFacts(ctx: Context, row: q.DocumentRow): Promise<{ facts: string; words: string }> {
+function readFacts(ctx: Context, row: q.DocumentRow): Promise<PaperRead> {
   const file = ctx.files.fileOf(row.sha256);
   const original = row.came_as === 'pdf' && !row.made_from ? ctx.files.fileOf(row.original_sha256) : null;
   const owner = row.deal_id ?? row.shelf_id ?? row.id;
@@ -77,6 +81,13 @@ function readFacts(ctx: Context, row: q.DocumentRow): Promise<{ facts: string; w
     await q.setPagesRead(ctx.database.pool, row.id, page);
     tellOf(ctx, row);
   });
+}
+
+interface PaperRead {
+  facts: string;
+  words: string;
+  /** Pages that are pictures and have no words. */
+  scans: number[];
 }
 
 type Readable = Pick<ReadTask, 'file' | 'original' | 'sizes'> & { owner: string };
@@ -91,20 +102,22 @@ async function readPaper(
   ctx: Context,
   { file, original, sizes, owner }: Readable,
   told: (page: number) => Promise<void>,
-): Promise<{ facts: string; words: string }> {
+): Promise<PaperRead> {
   const pages: string[] = [];
+  const scans: number[] = [];
   const places: string[] = [];
   let words = '';
   for (let from = 1; from <= sizes.length; from += PAGES_A_STEP) {
     const to = Math.min(sizes.length, from + PAGES_A_STEP - 1);
     const step = await ctx.work.run('read', { file, original, sizes, from, to, before: words }, owner);
     pages.push(step.pages);
+    scans.push(...step.scans);
     if (step.places) places.push(step.places);
     // The first pages tell what kind of paper it is.
     if (words.length < 20_000) words += `${step.text} `;
     await told(to);
   }
-  return { facts: `{"cell":3,"pages":[${pages.join(',')}],"places":[${places.join(',')}]}`, words };
+  return { facts: `{"cell":3,"pages":[${pages.join(',')}],"places":[${places.join(',')}]}`, words, scans };
 }
 
 const pack = promisify(gzip);
@@ -226,6 +239,7 @@ export async function changeDocument(
     await documentChanged(ctx, tx, was);
     return now;
   });
+  if (body.withoutWords) await skipWords(ctx, row);
   return documentView(row);
 }
 

@@ -15,6 +15,8 @@ export type JobName =
   | 'mail'
   | 'seal'
   | 'read'
+  /** The words of pages that are pictures. */
+  | 'scan'
   | 'tick'
   | 'digest'
   | 'calendar'
@@ -41,6 +43,8 @@ const KINDS: Record<JobName, Kind> = {
   mail: { again: 5, pause: 5, lease: 120, atOnce: 8 },
   seal: { again: 5, pause: 5, lease: 900, atOnce: 2 },
   read: { again: 2, pause: 5, lease: 3_600, atOnce: 3 },
+  // Done in slices well within it.
+  scan: { again: 3, pause: 5, lease: 1_800, atOnce: 2 },
   tick: { again: 5, pause: 10, lease: 60, atOnce: 4 },
   digest: { again: 5, pause: 30, lease: 60, atOnce: 2 },
   calendar: { again: 5, pause: 5, lease: 60, atOnce: 1 },

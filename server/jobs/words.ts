@@ -12,6 +12,7 @@ const WORDS: Record<JobName, (db: Db, id: string) => Promise<string>> = {
   mail: async (db, id) => `A message to ${await person(db, id)} could not be sent.`,
   seal: async (db, id) => `The papers of “${await packet(db, id)}” could not be sealed.`,
   read: async (db, id) => `“${await document(db, id)}” could not be read.`,
+  scan: async (db, id) => `The words of “${await document(db, id)}” could not be recognised.`,
   tick: async (db, id) => `Reminders and the last day of “${await packet(db, id)}” could not be looked after.`,
   digest: async () => 'A daily summary could not be written.',
   calendar: async () => 'The calendar could not be looked at.',

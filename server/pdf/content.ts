@@ -84,6 +84,12 @@ const isWhite = (c: string) => /^#f[c-f]f[c-f]f[c-f]$/i.test(c);
 /** Thickness, in points, up to which a filled box is a line. */
 const THIN = 2.2;
 
+/** A page is a picture where one covers this share of it and hardly anything else is written on it. */
+const COVERED = 0.55;
+const MOST_WRITTEN = 120;
+/** Letters that lie unseen over a picture, from which it counts as read. */
+const WORDED = 12;
+
 const isGlyph = (operand: unknown): operand is Glyph =>
   typeof operand === 'object' && operand !== null && 'unicode' in operand && 'width' in operand;
 
@@ -97,6 +103,10 @@ class Reader {
   private lineX = 0;
   private lineY = 0;
   private readonly fonts = new Map<string, FontFacts>();
+  /** Area of the pictures, and letters that are seen and unseen. */
+  private pictured = 0;
+  private seen = 0;
+  private unseen = 0;
 
   constructor(private readonly page: PDFPageProxy) {
     const view = page.getViewport({ scale: 1 });
@@ -130,7 +140,18 @@ class Reader {
 
   read(fns: number[], args: unknown[]): PageContent {
     for (const [i, fn] of fns.entries()) this.op(fn, listIn(args[i]));
+    const { width, height } = this.out;
+    if (this.pictured >= COVERED * width * height && this.seen < MOST_WRITTEN)
+      this.out.scan = this.unseen >= WORDED ? 'worded' : 'bare';
     return this.out;
+  }
+
+  private picture(): void {
+    const { width, height } = this.out;
+    const { x, y, w, h } = bounds([0, 1].flatMap((u) => [0, 1].map((v) => point(this.s.ctm, u, v))));
+    const across = Math.min(width, x + w) - Math.max(0, x);
+    const down = Math.min(height, y + h) - Math.max(0, y);
+    if (across > 0 && down > 0) this.pictured += across * down;
   }
 
   // eslint-disable-next-line max-lines-per-function -- one case for each operator that says where something is drawn
@@ -213,6 +234,12 @@ class Reader {
       case OPS.showText:
         this.show(listIn(a[0]));
         break;
+      case OPS.paintImageXObject:
+      case OPS.paintInlineImageXObject:
+      case OPS.paintImageMaskXObject:
+      case OPS.paintSolidColorImageMask:
+        this.picture();
+        break;
       case OPS.constructPath:
         this.path(numberIn(a[0]), a[1] ? listIn(listIn(a[1])[0]).map(numberIn) : null);
         break;
@@ -259,6 +286,7 @@ class Reader {
       const advance = g.width * s.size * s.font.matrix[0];
       const x0 = this.x + at * s.hScale;
       const x1 = this.x + (at + advance) * s.hScale;
+      if (g.unicode.trim()) this[hidden ? 'unseen' : 'seen']++;
       if (level) {
         const [px0, py] = point(m, x0, this.y + s.rise);
         const [px1] = point(m, x1, this.y + s.rise);

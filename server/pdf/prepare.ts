@@ -28,6 +28,7 @@ import { countContent } from './operators';
 import { PAPER_LIMITS, Refused, type PaperRefusal } from './refusal';
 import { spaceOfPage, type Matrix } from './space';
 import { Scale } from './weigh';
+import { straighten } from '../scan/straighten';
 import { itemAt } from '@gatepath/core/sure';
 
 export type Prepared =
@@ -68,7 +69,9 @@ async function prepared(original: Uint8Array, at: (where: string) => void): Prom
     copy.page(page, i + 1);
   });
   copy.links();
-  const bytes = await to.save({ useObjectStreams: false, updateFieldAppearances: false });
+  const save = () => to.save({ useObjectStreams: false, updateFieldAppearances: false });
+  let bytes = await save();
+  if (copy.pictures.length && (await straighten(to, bytes, copy.pictures, at)).size) bytes = await save();
   return { ok: true, bytes, pages: to.getPages().map(sizeOf), leftOut: tally.list };
 }
 
@@ -115,11 +118,16 @@ const NO_VIEW = 1 << 5;
 const BESIDE = new Set(['Popup', 'FileAttachment', 'Sound', 'Movie', 'Screen', '3D', 'RichMedia', 'TrapNet', 'Redact']);
 const SIDE = new Set(['MediaBox', 'CropBox']);
 
+/** Pixels from which a page without type is taken for a picture of a page. */
+const PICTURE = 250_000;
+
 class Copy {
   private readonly cleaner: Cleaner;
   private readonly scale: Scale;
   private readonly layers: Layers;
   private readonly targets: Links;
+  /** Pages that are pictures, from 1. */
+  readonly pictures: number[] = [];
   private readonly found: { page: PDFPage; rect: number[]; target: Target }[] = [];
 
   constructor(
@@ -178,7 +186,8 @@ class Copy {
       content = new Uint8Array(Buffer.concat([Buffer.from('q\n'), content, Buffer.from(text, 'latin1')]));
       for (const d of drawn) count.draws.set(d.name, 1);
     }
-    this.scale.weigh(count, resources);
+    const { pixels } = this.scale.weigh(count, resources);
+    if (!count.fonts.size && pixels >= PICTURE) this.pictures.push(this.scale.page);
     node.set(key('Resources'), resources);
     const dict = PDFDict.withContext(this.to.context);
     dict.set(key('Filter'), key('FlateDecode'));

@@ -12,6 +12,7 @@ import type { PackedFacts } from '@gatepath/contract';
 import { keptContent, pageContent } from './content';
 import { drawPixels, openFile, type PagePixels } from './draw';
 import { formFields } from './fields';
+import { addDrawn } from '../scan/page';
 import { itemAt } from '@gatepath/core/sure';
 
 /** Cells of the ink grid, in points; at 96 dpi a cell is four pixels wide. */
@@ -37,6 +38,8 @@ export interface ReadStep {
   /** Pages and places as items of JSON lists, without the brackets: the server only joins and packs them. */
   pages: string;
   places: string;
+  /** Pages that are pictures and have no words yet. */
+  scans: number[];
   /** Words of these pages. */
   text: string;
 }
@@ -48,16 +51,19 @@ export async function readPages(task: ReadTask, at: (where: string) => void): Pr
   const form = await readForm(task);
   const pages: PackedFacts['pages'] = [];
   const contents: PageContent[] = [];
+  const scans: number[] = [];
   for (let page = task.from; page <= task.to; page++) {
     at(`page ${page}`);
     const size = itemAt(task.sizes, page - 1);
     const ink = inkOfPixels(await drawPixels(drawn, page, size, READ_DPI, true), size);
     const content = await pageContent(prepared, page);
+    if (content.scan === 'bare') scans.push(page);
+    if (content.scan === 'worded') await addDrawn(drawn, page, content);
     const words = [
       ...wordsOf(linesOf(content.glyphs)).map((w) => ({ ...w, text: w.text.replace(/\s+/g, '') })),
       ...content.turned.map((rect) => ({ text: TURNED, rect })),
     ];
-    contents.push(form?.contents[page - task.from] ?? content);
+    contents.push(content.scan ? content : (form?.contents[page - task.from] ?? content));
     pages.push({
       ...size,
       cols: ink.cols,
@@ -71,7 +77,7 @@ export async function readPages(task: ReadTask, at: (where: string) => void): Pr
     ...p,
     page: p.page + task.from - 1,
   }));
-  return { pages: items(pages), places: items(places), text: pages.map((p) => p.words).join(' ') };
+  return { pages: items(pages), places: items(places), scans, text: pages.map((p) => p.words).join(' ') };
 }
 
 const items = (list: unknown[]) => JSON.stringify(list).slice(1, -1);

@@ -60,7 +60,7 @@ export class Hand {
     this.child.on('exit', () => this.end());
     this.child.on('error', () => this.end());
     // What nobody waits for at a screen gives way to what somebody does.
-    if (lane === 'papers' && this.child.pid)
+    if ((lane === 'papers' || lane === 'scans') && this.child.pid)
       try {
         os.setPriority(this.child.pid, 10);
       } catch {

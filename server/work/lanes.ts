@@ -1,11 +1,12 @@
 /**
  * Which work goes where, and how much each piece may take. People who are signing never wait
  * behind somebody's import: what they see (`view`), what seals their acts (`seal`) and papers
- * that are brought in (`papers`) have worker processes of their own.
+ * that are brought in (`papers`) have worker processes of their own, and so have pages whose words are recognised
+ * (`scans`), which take seconds each.
  */
 import type { TaskName } from './tasks';
 
-export const LANES = ['view', 'seal', 'papers'] as const;
+export const LANES = ['view', 'seal', 'papers', 'scans'] as const;
 export type Lane = (typeof LANES)[number];
 
 export interface Allowance {
@@ -32,6 +33,8 @@ export const ALLOWED: Record<TaskName, Allowance> = {
   letters: { lane: 'papers', seconds: 60 },
   seal: { lane: 'seal', seconds: 180 },
   picture: { lane: 'papers', seconds: 30 },
+  recognise: { lane: 'scans', seconds: 120 },
+  layWords: { lane: 'papers', seconds: 120 },
   sort: { lane: 'papers', seconds: 10 },
   convert: { lane: 'papers', seconds: 60 },
   prepare: { lane: 'papers', seconds: 60 },

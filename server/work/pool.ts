@@ -23,7 +23,7 @@ export class WorkPool {
   /** @param width worker processes a lane may have; they are started as they are wanted */
   constructor(private readonly width = 2) {
     const lane = (): LaneState => ({ waiting: new Rota(MOST_WAITING, MOST_OF_ONE), hands: [] });
-    this.lanes = { view: lane(), seal: lane(), papers: lane() };
+    this.lanes = { view: lane(), seal: lane(), papers: lane(), scans: lane() };
     this.ready = workerProgram().then((file) => {
       this.program = file;
       for (const name of LANES) this.next(name);
@@ -51,7 +51,8 @@ export class WorkPool {
   /** Starts a worker in every lane and loads its fonts, so that the first client does not wait for that. */
   async warm(): Promise<void> {
     await this.ready;
-    for (const lane of LANES) if (!this.lanes[lane].hands.length) this.start(lane);
+    // Scans are rare, and wait for seconds anyway.
+    for (const lane of LANES) if (lane !== 'scans' && !this.lanes[lane].hands.length) this.start(lane);
     for (const face of [...SCRIPT_FACES, 'document'] as const) await this.run('missing', { text: 'Żofia Ж Σ', face });
   }
 

@@ -11,6 +11,8 @@ import type { FaceName } from '../pdf/fonts';
 import type { ReadTask } from '../pdf/read';
 import type { Copy, SealTask } from '../pdf/seal';
 import type { LetterTask } from '../pdf/letters';
+import type { ReadPage } from '../scan/layer';
+import type { RecogniseTask } from '../scan/page';
 import type { WrittenTask } from '../pdf/written';
 import { itemAt } from '@gatepath/core/sure';
 
@@ -46,6 +48,9 @@ export const tasks = {
   prepare: async (t: { file: string }, at: At) =>
     (await import('../pdf/prepare')).prepare(await readStored(t.file), at),
   read: async (t: ReadTask, at: At) => (await import('../pdf/read')).readPages(t, at),
+  recognise: async (t: RecogniseTask) => (await import('../scan/page')).recognisePage(t),
+  layWords: async (t: { file: string; pages: ReadPage[] }) =>
+    (await import('../scan/layer')).withWords(await readStored(t.file), t.pages),
   png: async (t: { file: string; page: number; size: { width: number; height: number }; dpi: number }) =>
     (await import('../pdf/draw')).drawPng(t),
   seal: async (t: FromFiles<SealTask>) => (await import('../pdf/seal')).seal(await withBytes(t)),

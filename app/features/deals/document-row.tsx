@@ -60,9 +60,7 @@ export function DocumentRow({ doc, standing, today, onDrop }: Props) {
             {doc.status === 'failed' ? (
               <Small style={{ color: p.wine }}>{doc.problem}</Small>
             ) : (
-              <Small>
-                {reading ? `Reading page ${doc.pagesRead} of ${doc.pages.length}…` : words.filter(Boolean).join(' · ')}
-              </Small>
+              <Small>{reading ? readingWords(doc) : words.filter(Boolean).join(' · ')}</Small>
             )}
           </View>
         </Pressable>
@@ -76,8 +74,44 @@ export function DocumentRow({ doc, standing, today, onDrop }: Props) {
           aria-label={`Reading ${doc.name}`}
         />
       ) : null}
+      {reading && doc.scanned ? <WithoutWords doc={doc} /> : null}
       {open ? <Detail doc={doc} /> : null}
     </View>
+  );
+}
+
+/** Seconds a page takes to be recognised, about. */
+const A_PAGE = 8;
+
+/** How far the reading of a paper is, and how long it will about take. */
+function readingWords(doc: DocumentView): string {
+  if (!doc.scanned) return `Reading page ${doc.pagesRead} of ${doc.pages.length}…`;
+  const left = Math.max(1, doc.pages.length - doc.pagesRead) * A_PAGE;
+  const time =
+    left < 90
+      ? 'about a minute'
+      : left < 5400
+        ? `about ${Math.round(left / 60)} minutes`
+        : `about ${Math.round(left / 3600)} hours`;
+  return `A scan: recognising the words of page ${Math.min(doc.pagesRead + 1, doc.pages.length)} of ${doc.pages.length}, ${time} left`;
+}
+
+/** Whoever has no time places the marks by hand. */
+function WithoutWords({ doc }: { doc: DocumentView }) {
+  const { document } = useDealChanges(doc.dealId ?? '');
+  return (
+    <>
+      <Button
+        kind="quiet"
+        disabled={document.isPending}
+        onPress={() => document.mutate({ documentId: doc.id, body: { withoutWords: true } })}
+        style={{ alignSelf: 'flex-start' }}
+        testID="without-words"
+      >
+        Go on without the words
+      </Button>
+      {document.isError ? <Trouble error={document.error} /> : null}
+    </>
   );
 }
 

@@ -7,7 +7,7 @@ import { usePalette } from '../../ui/hooks';
 import { Button } from '../../ui/pieces';
 import { Small } from '../../ui/text';
 
-const WORDS: Record<Exclude<LeftOutKind, 'signatures'>, (n: number) => string> = {
+const WORDS: Record<Exclude<LeftOutKind, 'signatures' | 'words'>, (n: number) => string> = {
   scripts: (n) => count(n, 'script'),
   actions: (n) => count(n, 'act that starts or sends something', 'acts that start or send something'),
   attachments: (n) => count(n, 'attached file'),
@@ -20,7 +20,7 @@ const WORDS: Record<Exclude<LeftOutKind, 'signatures'>, (n: number) => string> =
 
 /** "Left out: 2 scripts and 1 attached file." Null when nothing was. */
 export function leftOutWords(leftOut: LeftOut[]): string | null {
-  const parts = leftOut.flatMap(({ what, n }) => (what === 'signatures' ? [] : [WORDS[what](n)]));
+  const parts = leftOut.flatMap(({ what, n }) => (what === 'signatures' || what === 'words' ? [] : [WORDS[what](n)]));
   return parts.length ? `Left out of what is shown and signed: ${listWords(parts)}.` : null;
 }
 
@@ -28,7 +28,8 @@ export function LeftOutNote({ doc }: { doc: DocumentView }) {
   const p = usePalette();
   const signed = doc.leftOut.some((l) => l.what === 'signatures');
   const words = leftOutWords(doc.leftOut);
-  if (!signed && !words) return null;
+  const unread = doc.leftOut.find((l) => l.what === 'words')?.n ?? 0;
+  if (!signed && !words && !unread) return null;
   return (
     <View testID="left-out" style={{ gap: 2 }}>
       {signed ? (
@@ -38,6 +39,11 @@ export function LeftOutNote({ doc }: { doc: DocumentView }) {
         </Small>
       ) : null}
       {words ? <Small>{words}</Small> : null}
+      {unread ? (
+        <Small style={{ color: p.ochre }}>
+          {`The words of ${count(unread, 'page')} were not recognised. Place the marks there by hand.`}
+        </Small>
+      ) : null}
       <Button
         kind="quiet"
         icon="download"

@@ -55,6 +55,7 @@ const DOCUMENT: DocumentView = {
   madeFrom: [],
   replacedBy: null,
   leftOut: [],
+  scanned: 0,
   endsOn: null,
   elsewhereOn: null,
   unsigned: false,

@@ -1,0 +1,75 @@
+/** Words that forms are made of: what recognition nearly read as one of them was one. */
+
+const WORDS = (
+  'seller sellers buyer buyers landlord landlords tenant tenants lessor lessors lessee lessees owner owners purchaser ' +
+  'purchasers broker brokers brokerage agent agents manager guarantor guarantors initials initial initialed signature ' +
+  'signatures signed signing date dated name names printed print title phone telephone email address license licensee ' +
+  'company listing selling property premises witness between office tenancy landlord’s tenant’s seller’s buyer’s ' +
+  'vendedor vendedora vendedores comprador compradora compradores arrendador arrendadora arrendatario arrendataria ' +
+  'inquilino inquilina propietario propietaria corredor corredora fiador fiadora firma firmas firmado fecha nombre ' +
+  'iniciales domicilio teléfono correo página'
+).split(' ');
+/** Other words that are as near. */
+const OTHERS = 'purchase purchased agency lease leased sealed initially owned tended dates title nombres'.split(' ');
+const KNOWN = new Set([...WORDS, ...OTHERS]);
+/** By their lengths, so that only those of about the same length are compared. */
+const BY_LENGTH = new Map<number, string[]>();
+for (const w of WORDS) BY_LENGTH.set(w.length, [...(BY_LENGTH.get(w.length) ?? []), w]);
+
+/** Letters that may be wrong in a word of some letters. */
+const wrongIn = (letters: number) => (letters < 5 ? 0 : letters < 9 ? 1 : 2);
+
+const isLetter = (ch: string) => /[\p{L}\p{N}]/u.test(ch);
+
+/** A word without the signs around it, and those. */
+function bared(text: string): [before: string, word: string, after: string] {
+  const chars = Array.from(text);
+  const from = chars.findIndex(isLetter);
+  if (from < 0) return [text, '', ''];
+  let to = chars.length;
+  while (to > from && !isLetter(chars[to - 1] ?? '')) to--;
+  return [chars.slice(0, from).join(''), chars.slice(from, to).join(''), chars.slice(to).join('')];
+}
+
+/**
+ * A recognised word as it was most likely printed: "lnitiale:" becomes "Initials:". Words that are whole stay.
+ *
+ * @example asPrinted('Iandlord’s') // 'Landlord’s'
+ */
+export function asPrinted(text: string): string {
+  if (text.length < 5 || text.length > 24) return text;
+  const [before, word, after] = bared(text);
+  const bare = word.toLowerCase().replace(/'/g, '\u2019');
+  if (KNOWN.has(bare) || wrongIn(bare.length) === 0) return text;
+  const possessive = /\u2019s$/.test(bare) ? word.slice(-2) : '';
+  const stem = possessive ? bare.slice(0, -2) : bare;
+  if (possessive && KNOWN.has(stem)) return text;
+  const most = wrongIn(stem.length);
+  for (let off = 0; off <= most; off++)
+    for (const length of off ? [stem.length - off, stem.length + off] : [stem.length])
+      for (const known of BY_LENGTH.get(length) ?? [])
+        if (isNear(stem, known, most)) return before + inCaseOf(word, known) + possessive + after;
+  return text;
+}
+
+function inCaseOf(was: string, word: string): string {
+  if (was.length > 3 && was.slice(1) === was.slice(1).toUpperCase()) return word.toUpperCase();
+  const first = was[0] ?? '';
+  const lower = first === first.toLowerCase() && first !== first.toUpperCase() && first !== 'l';
+  return lower ? word : word.charAt(0).toUpperCase() + word.slice(1);
+}
+
+/** Whether two words differ by at most so many letters changed, left out or put in (Levenshtein 1966). */
+function isNear(a: string, b: string, most: number): boolean {
+  let row = Array.from({ length: b.length + 1 }, (_, i) => i);
+  for (let i = 1; i <= a.length; i++) {
+    const next = [i];
+    for (let j = 1; j <= b.length; j++)
+      next.push(
+        Math.min((row[j] ?? 0) + 1, (next[j - 1] ?? 0) + 1, (row[j - 1] ?? 0) + (a[i - 1] === b[j - 1] ? 0 : 1)),
+      );
+    if (Math.min(...next) > most) return false;
+    row = next;
+  }
+  return (row[b.length] ?? most + 1) <= most;
+}

@@ -1,0 +1,100 @@
+/** How a page lies in its picture: on which side, and how far askew. */
+import { itemAt } from '../sure';
+import type { Mask } from './types';
+
+/** Degrees a paper may lie askew and be straightened. */
+const MOST_ASKEW = 6;
+/** Dots looked at; more tell no more. */
+const ENOUGH = 60_000;
+
+/** Fewest dots that can tell anything. */
+const FEWEST = 400;
+
+/** How much sharper rows of print are at their angle than at others. */
+const SHARP = 1.3;
+
+export interface Lie {
+  /** Whether its lines run from the top down: it is to be turned by 90 degrees. */
+  aside: boolean;
+  /** Degrees it is then still to be turned by, clockwise, to lie straight. */
+  straighten: number;
+}
+
+/** How a page lies, told by its lines of print; which end of it is up only its words tell. A page without print lies as it is. */
+export function lieOf(mask: Mask): Lie {
+  const points = pointsOf(mask);
+  if (points.length < 2 * FEWEST) return { aside: false, straighten: 0 };
+  const across = bestAngle(points, mask.height);
+  const down = bestAngle(aside(points, mask.height), mask.width);
+  // Lines of print run across unless they clearly do not.
+  const lying = down.score > across.score * 1.15;
+  const best = lying ? down : across;
+  // Noise and photographs are as sharp at any angle.
+  if (best.score < SHARP * best.usual) return { aside: false, straighten: 0 };
+  return { aside: lying, straighten: -best.angle };
+}
+
+type Points = Float32Array;
+
+/** The inked dots as x and y in turn. */
+function pointsOf({ width, height, data }: Mask): Points {
+  let n = 0;
+  for (const v of data) n += v;
+  const every = Math.max(1, Math.floor(n / ENOUGH));
+  const out: number[] = [];
+  // The rim of a scan shows the edge of the paper and the shadow of the lid.
+  const rim = Math.round(0.025 * Math.max(width, height));
+  let k = 0;
+  for (let y = rim; y < height - rim; y++)
+    for (let x = rim; x < width - rim; x++) if (data[y * width + x] && k++ % every === 0) out.push(x, y);
+  return Float32Array.from(out);
+}
+
+/** The picture turned clockwise by 90 degrees. */
+function aside(points: Points, height: number): Points {
+  const out = new Float32Array(points.length);
+  for (let i = 0; i < points.length; i += 2) {
+    out[i] = height - itemAt(points, i + 1);
+    out[i + 1] = itemAt(points, i);
+  }
+  return out;
+}
+
+/** Ink by row, if the page were turned back by an angle. */
+function profile(points: Points, height: number, angle: number): Float64Array {
+  const slope = Math.tan((angle * Math.PI) / 180);
+  const rows = new Float64Array(height * 2);
+  const off = height / 2;
+  for (let i = 0; i < points.length; i += 2) {
+    const r = Math.round(itemAt(points, i + 1) - itemAt(points, i) * slope + off);
+    if (r >= 0 && r < rows.length) rows[r]!++;
+  }
+  return rows;
+}
+
+/** Rows of print are full and the space between them is empty: that changes most where they lie level. */
+function bestAngle(points: Points, height: number): { angle: number; score: number; usual: number } {
+  const score = (angle: number) => {
+    const rows = profile(points, height, angle);
+    let sum = 0;
+    for (let i = 1; i < rows.length; i++) sum += (itemAt(rows, i) - itemAt(rows, i - 1)) ** 2;
+    return sum;
+  };
+  let best = { angle: 0, score: score(0) };
+  const scores: number[] = [];
+  const tries = (from: number, to: number, step: number) => {
+    for (let a = from; a <= to + step / 2; a += step) {
+      const s = score(a);
+      scores.push(s);
+      if (s > best.score) best = { angle: a, score: s };
+    }
+  };
+  tries(-MOST_ASKEW, MOST_ASKEW, 0.25);
+  const usual = itemAt(
+    [...scores].sort((a, b) => a - b),
+    scores.length >> 1,
+  );
+  const near = best.angle;
+  tries(near - 0.25, near + 0.25, 0.03);
+  return { ...best, usual };
+}

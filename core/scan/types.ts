@@ -1,0 +1,30 @@
+/** A page as dots: what a scanner or a camera saw, row by row from the top left. */
+
+/** Brightness of each dot, from 0 (black) to 255. */
+export interface Gray {
+  width: number;
+  height: number;
+  data: Uint8Array;
+}
+
+/** Which dots are ink: 1, others 0. */
+export interface Mask {
+  width: number;
+  height: number;
+  data: Uint8Array;
+}
+
+/** A word as it was recognised, in dots of its picture, from the top left. */
+export interface SeenWord {
+  text: string;
+  x0: number;
+  y0: number;
+  x1: number;
+  y1: number;
+  /** Where the letters of its line stand, at the word's left end. */
+  baseline: number;
+  /** Height of the line's type, from the top of its capitals to the foot of its descenders. */
+  high: number;
+  /** 0 to 1. */
+  confidence: number;
+}

@@ -1,0 +1,139 @@
+/**
+ * Papers that came as pictures: the words of each page are recognised, one page at a time in a process of its own, kept
+ * beside the file as they come, and laid over the pictures when all are there. Then the paper is read like any other.
+ */
+import { mkdir, readFile, rename, stat, writeFile } from 'node:fs/promises';
+import path from 'node:path';
+import { LRUCache } from 'lru-cache';
+import { itemAt } from '@gatepath/core/sure';
+import type { Context } from '../context';
+import { inTransaction } from '../db/tx';
+import { pictureDir } from '../files/tidy';
+import { newSecret } from '../ids';
+import type { Recognised } from '../scan/page';
+import type { ScanLanguage } from '../scan/recognise';
+import { WorkFailure } from '../work/failure';
+import { tellOf } from './place';
+import * as q from './queries';
+
+/** How long one job goes on before it makes room for others and is taken up again. */
+const SLICE_MS = 5 * 60_000;
+
+/** What is known of a page; one that passed its allowance has no words. */
+interface KeptPage extends Recognised {
+  failed?: true;
+}
+
+const fileOf = (ctx: Context, sha256: string, page: number) =>
+  path.join(pictureDir(ctx, sha256), `${sha256}-${page}.words.json`);
+
+/** Pages people looked at last, by document: they are read first. */
+const lookedAt = new LRUCache<string, number>({ max: 1_000 });
+
+/** Notes that somebody looks at a page that may be waiting to be read. */
+export function lookAt(documentId: string, page: number): void {
+  lookedAt.set(documentId, page);
+}
+
+/** Which of some pages is read next: the one somebody looks at, those behind it, the others. */
+export function nextPage(open: number[], looked: number | undefined): number | undefined {
+  return open.find((p) => looked !== undefined && p >= looked) ?? open[0];
+}
+
+/** Has the words of some pages recognised. */
+export async function beginScan(ctx: Context, row: q.DocumentRow, pages: number[]): Promise<void> {
+  await inTransaction(ctx.database.pool, async (tx) => {
+    await q.setScanPages(tx.db, row.id, pages);
+    await ctx.jobs.queue(tx, 'scan', row.id);
+  });
+}
+
+/** Recognises the words of a paper's pages, for a while; the rest is a job again. */
+export async function scanDocument(ctx: Context, id: string): Promise<void> {
+  const end = Date.now() + SLICE_MS;
+  for (;;) {
+    const row = await q.documentById(ctx.database.pool, id);
+    if (row?.status !== 'reading' || row.words_laid || !row.scan_pages.length) return;
+    const open = await openPages(ctx, row);
+    const page = nextPage(open, lookedAt.get(id));
+    if (page === undefined) return layWords(ctx, row);
+    if (Date.now() > end) return ctx.jobs.queueNow('scan', id);
+    await recognise(ctx, row, page);
+    await q.setPagesRead(ctx.database.pool, id, row.pages.length - open.length + 1);
+    tellOf(ctx, row);
+  }
+}
+
+async function openPages(ctx: Context, row: q.DocumentRow): Promise<number[]> {
+  const open: number[] = [];
+  for (const page of row.scan_pages) if (!(await isThere(fileOf(ctx, row.sha256, page)))) open.push(page);
+  return open;
+}
+
+const isThere = (file: string) =>
+  stat(file).then(
+    () => true,
+    () => false,
+  );
+
+async function recognise(ctx: Context, row: q.DocumentRow, page: number): Promise<void> {
+  const language = await languageBefore(ctx, row, page);
+  const task = { file: ctx.files.fileOf(row.sha256), page, size: itemAt(row.pages, page - 1), language };
+  let found: KeptPage;
+  try {
+    found = await ctx.work.run('recognise', task, row.deal_id ?? row.shelf_id ?? row.id);
+  } catch (error) {
+    if (!(error instanceof WorkFailure) || error.reason === 'stopped') throw error;
+    // Noise, or a drawing: it is shown as it is, and marks are placed on it by hand.
+    found = { words: [], over: false, language, failed: true };
+  }
+  const file = fileOf(ctx, row.sha256, page);
+  await mkdir(path.dirname(file), { recursive: true });
+  const temp = `${file}.${newSecret()}`;
+  await writeFile(temp, JSON.stringify(found));
+  await rename(temp, file);
+}
+
+async function kept(ctx: Context, row: q.DocumentRow, page: number): Promise<KeptPage | null> {
+  const text = await readFile(fileOf(ctx, row.sha256, page), 'utf8').catch(() => null);
+  if (text === null) return null;
+  const found: KeptPage = JSON.parse(text);
+  return found;
+}
+
+/** The language of the page before; papers are mostly in one. */
+async function languageBefore(ctx: Context, row: q.DocumentRow, page: number): Promise<ScanLanguage> {
+  const before = row.scan_pages.filter((p) => p < page).at(-1);
+  return (before === undefined ? null : await kept(ctx, row, before))?.language ?? 'eng';
+}
+
+/** Lays the words over the pages, and has the paper read. */
+async function layWords(ctx: Context, row: q.DocumentRow): Promise<void> {
+  const pages = [];
+  let unread = 0;
+  for (const page of row.scan_pages) {
+    const found = await kept(ctx, row, page);
+    if (!found || found.failed) unread++;
+    if (found) pages.push({ page, over: found.over, words: found.words });
+  }
+  const bytes = await ctx.work.run('layWords', { file: ctx.files.fileOf(row.sha256), pages }, row.deal_id ?? row.id);
+  const stored = await ctx.files.put(bytes);
+  await inTransaction(ctx.database.pool, async (tx) => {
+    const now = await q.lockDocument(tx.db, row.id);
+    if (now?.sha256 !== row.sha256 || now.words_laid) return;
+    const leftOut = unread ? [...now.left_out, { what: 'words' as const, n: unread }] : now.left_out;
+    await q.setWordsLaid(tx.db, row.id, stored.sha256, leftOut);
+    await ctx.jobs.queue(tx, 'read', row.id);
+    if (row.sha256 !== row.original_sha256) await ctx.jobs.queue(tx, 'tidy', row.sha256);
+  });
+}
+
+/** Goes on without the words of the pages that are not read yet; marks are placed on them by hand. */
+export async function skipWords(ctx: Context, row: q.DocumentRow): Promise<void> {
+  await inTransaction(ctx.database.pool, async (tx) => {
+    const now = await q.lockDocument(tx.db, row.id);
+    if (now?.status !== 'reading' || now.words_laid || !now.scan_pages.length) return;
+    await q.setWordsLaid(tx.db, row.id, now.sha256, [...now.left_out, { what: 'words', n: now.scan_pages.length }]);
+    await ctx.jobs.queue(tx, 'read', row.id);
+  });
+}

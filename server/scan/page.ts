@@ -1,0 +1,134 @@
+/** One page that is a picture: its lines, and its words by recognition. Runs in a worker. */
+import type { PDFiumDocument } from '@hyzyla/pdfium';
+import sharp from 'sharp';
+import {
+  drawnOf,
+  inkOf,
+  linesIn,
+  withoutLines,
+  wordsOfScan,
+  type Gray,
+  type PlacedWord,
+  type SeenWord,
+} from '@gatepath/core/scan';
+import type { PageContent } from '@gatepath/core/reading';
+import { drawPixels, openFile } from '../pdf/draw';
+import { recognise, SCAN_LANGUAGES, type ScanLanguage } from './recognise';
+
+/** Dots an inch at which pages are read; of very large sheets fewer, so that there are never more than some. */
+const READ_DPI = 200;
+const MOST_DOTS = 9_000_000;
+
+interface Size {
+  width: number;
+  height: number;
+}
+
+/** Dots a point. */
+export const scaleOf = ({ width, height }: Size): number =>
+  Math.min(READ_DPI / 72, Math.sqrt(MOST_DOTS / (width * height)));
+
+/** A page in gray, as it is read. */
+export const grayOf = (doc: PDFiumDocument, page: number, size: Size): Promise<Gray> =>
+  drawPixels(doc, page, size, scaleOf(size) * 72, true);
+
+/** Puts the lines and boxes of a page's picture to what else it draws. */
+export async function addDrawn(doc: PDFiumDocument, page: number, content: PageContent): Promise<void> {
+  const drawn = drawnOf(linesIn(inkOf(await grayOf(doc, page, content)), scaleOf(content)));
+  content.across.push(...drawn.across);
+  content.down.push(...drawn.down);
+  content.frames.push(...drawn.frames);
+}
+
+export interface RecogniseTask {
+  file: string;
+  /** From 1. */
+  page: number;
+  size: Size;
+  /** The language of the page before; the page's own is told by its words. */
+  language: ScanLanguage;
+}
+
+export interface Recognised {
+  words: PlacedWord[];
+  /** Whether the page stands on its head; its words are told as if it were turned. */
+  over: boolean;
+  language: ScanLanguage;
+}
+
+/** Reads the words of a page. */
+export async function recognisePage({ file, page, size, language }: RecogniseTask): Promise<Recognised> {
+  const gray = await grayOf(await openFile(file), page, size);
+  return recogniseGray(gray, scaleOf(size), language);
+}
+
+/** Reads the words of a picture that lies straight. */
+export async function recogniseGray(gray: Gray, scale: number, language: ScanLanguage): Promise<Recognised> {
+  let best = { ...(await wordsIn(gray, scale, language)), over: false };
+  // Words upside down make no sense: then the other way up is tried.
+  if (best.sense < SURE) {
+    const turned = await wordsIn(headOver(gray), scale, language);
+    if (turned.sense > best.sense + 0.05) best = { ...turned, over: true };
+  }
+  const spoken = languageOf(best.seen);
+  if (spoken && spoken !== language) {
+    const again = await wordsIn(best.over ? headOver(gray) : gray, scale, spoken);
+    if (again.sense >= best.sense) return { words: again.words, over: best.over, language: spoken };
+  }
+  return { words: best.words, over: best.over, language };
+}
+
+/** Surer than this nobody doubts that a page stands upright. */
+const SURE = 0.8;
+/** Letters fewer than which tell nothing. */
+const FEWEST = 12;
+
+async function wordsIn(
+  gray: Gray,
+  scale: number,
+  language: ScanLanguage,
+): Promise<{ words: PlacedWord[]; seen: SeenWord[]; sense: number }> {
+  const mask = inkOf(gray);
+  const ink = linesIn(mask, scale);
+  const bare = withoutLines(gray, mask, ink, scale);
+  const seen = await recognise(await pngOf(bare), Math.round(scale * 72), language);
+  return { words: wordsOfScan(seen, ink, scale), seen, sense: senseOf(seen) };
+}
+
+/** How sure recognition is of the letters of a page, from 0 to 1. */
+function senseOf(words: SeenWord[]): number {
+  let sum = 0;
+  let letters = 0;
+  for (const w of words) {
+    const n = w.text.replace(/[^\p{L}]/gu, '').length;
+    letters += n;
+    sum += n * w.confidence;
+  }
+  return letters < FEWEST ? 0 : sum / letters;
+}
+
+/** Small words that only one of the languages has. */
+const SMALL: Record<ScanLanguage, Set<string>> = {
+  eng: new Set('the of and to in is that for by this with or be as at'.split(' ')),
+  spa: new Set('de la el los las que del por con para una un se su al lo'.split(' ')),
+};
+
+/** The language most small words belong to; null where there are too few. */
+function languageOf(words: SeenWord[]): ScanLanguage | null {
+  const counts = SCAN_LANGUAGES.map((language) => ({
+    language,
+    n: words.filter((w) => SMALL[language].has(w.text.toLowerCase())).length,
+  })).sort((a, b) => b.n - a.n);
+  const [first, second] = counts;
+  return first && second && first.n >= 4 && first.n >= 3 * second.n ? first.language : null;
+}
+
+const pngOf = ({ data, width, height }: Gray) =>
+  sharp(data, { raw: { width, height, channels: 1 } })
+    .png({ compressionLevel: 1 })
+    .toBuffer();
+
+/** The picture turned by 180 degrees. */
+function headOver({ width, height, data }: Gray): Gray {
+  return { width, height, data: data.slice().reverse() };
+}

@@ -1,0 +1,65 @@
+/** A whole file read by itself, outside of the server: for `npm run inspect` and for measuring. */
+import { PDFDocument } from '@cantoo/pdf-lib';
+import type { PrintedPlace } from '@gatepath/core/reading';
+import type { Lie } from '@gatepath/core/scan';
+import { drawPixels, pdfium } from '../pdf/draw';
+import { spaceOfPage } from '../pdf/space';
+import { itemAt } from '@gatepath/core/sure';
+import { withWords, type ReadPage } from './layer';
+import { recogniseGray, scaleOf } from './page';
+import type { ScanLanguage } from './recognise';
+import { straighten } from './straighten';
+
+export interface ReadWhole {
+  /** The file with its pages straight and their words laid over them. */
+  bytes: Uint8Array;
+  /** From a place on a straight page to where it is in the file as it came. */
+  asItCame: (place: PrintedPlace) => PrintedPlace;
+}
+
+/** Straightens and reads the pages of a file that are pictures without words. */
+export async function readWhole(bytes: Uint8Array, pages: number[]): Promise<ReadWhole> {
+  const doc = await PDFDocument.load(bytes, { updateMetadata: false });
+  const came = doc.getPages().map((p) => spaceOfPage(p));
+  const lies = await straighten(doc, bytes, pages, () => undefined);
+  const straight = lies.size ? await doc.save({ useObjectStreams: false }) : bytes;
+  const sizes = doc.getPages().map((p) => spaceOfPage(p));
+  const drawn = await (await pdfium()).loadDocument(Buffer.from(straight));
+  const read: ReadPage[] = [];
+  try {
+    let language: ScanLanguage = 'eng';
+    for (const page of pages) {
+      const size = itemAt(sizes, page - 1);
+      const scale = scaleOf(size);
+      const found = await recogniseGray(await drawPixels(drawn, page, size, scale * 72, true), scale, language);
+      language = found.language;
+      read.push({ page, over: found.over, words: found.words });
+    }
+  } finally {
+    drawn.destroy();
+  }
+  const over = new Set(read.filter((r) => r.over).map((r) => r.page));
+  return {
+    bytes: await withWords(straight, read),
+    asItCame: (place) =>
+      back(place, itemAt(came, place.page - 1), lies.get(place.page) ?? LIES_WELL, over.has(place.page)),
+  };
+}
+
+const LIES_WELL: Lie = { aside: false, straighten: 0 };
+
+/** Undoes the turns of a page for a place on it; its middle moves, a quarter turn exchanges its sides. */
+function back(place: PrintedPlace, came: { width: number; height: number }, lie: Lie, over: boolean): PrintedPlace {
+  const { rect: r } = place;
+  const size = lie.aside ? { width: came.height, height: came.width } : came;
+  let [x, y, w, h] = [r.x + r.w / 2, r.y + r.h / 2, r.w, r.h];
+  if (over) [x, y] = [size.width - x, size.height - y];
+  const angle = (-lie.straighten * Math.PI) / 180;
+  const [dx, dy] = [x - size.width / 2, y - size.height / 2];
+  x = size.width / 2 + dx * Math.cos(angle) - dy * Math.sin(angle);
+  y = size.height / 2 + dx * Math.sin(angle) + dy * Math.cos(angle);
+  // It was turned clockwise by a quarter: what is now at the top was at the left.
+  if (lie.aside) [x, y, w, h] = [y, came.height - x, h, w];
+  const round = (v: number) => Math.round(v * 10) / 10;
+  return { ...place, rect: { x: round(x - w / 2), y: round(y - h / 2), w, h } };
+}
