@@ -96,6 +96,7 @@ export const officeRoutes = {
   addDocument: route(paths.addDocument, {
     who: 'member',
     summary: 'Add one paper',
+    query: s.addDocumentQuery,
     body: file('a PDF', MAX_FILE),
     answer: v.documentView,
     problems: [...FILE_PROBLEMS, ...PAPER_PROBLEMS],

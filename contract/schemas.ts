@@ -153,6 +153,14 @@ export const documentPatch = object({
 });
 export type DocumentPatch = yup.InferType<typeof documentPatch>;
 
+export const addDocumentQuery = object({
+  /** Where the sheet is in a photograph: x and y of its four corners, clockwise from the top left, as shares of the picture. */
+  corners: yup
+    .string()
+    .max(120)
+    .matches(/^(?:-?\d(?:\.\d{1,6})?,){7}-?\d(?:\.\d{1,6})?$/, 'Give the corners as eight numbers.'),
+});
+
 export const composeBody = object({
   name: line(120).required('Give the document a name.'),
   parts: yup

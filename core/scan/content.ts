@@ -1,6 +1,7 @@
 /** What stands on a page that is a picture, told as a printed page tells of itself. */
 import type { Rect } from '../paper/types';
 import type { PageContent } from '../reading/types';
+import { itemAt } from '../sure';
 import { asPrinted } from './lexicon';
 import type { DrawnInk } from './lines';
 import type { SeenWord } from './types';
@@ -36,7 +37,7 @@ export const drawnOf = (ink: DrawnInk): Pick<PageContent, 'across' | 'down' | 'f
  * @param scale dots a point
  */
 export function wordsOfScan(words: SeenWord[], ink: DrawnInk, scale: number): PlacedWord[] {
-  return words.flatMap((word) => {
+  const placed = words.flatMap((word) => {
     const text = tidied(word);
     if (!text || word.confidence < LEAST || NO_WORD.test(text)) return [];
     const box: Rect = {
@@ -49,6 +50,62 @@ export function wordsOfScan(words: SeenWord[], ink: DrawnInk, scale: number): Pl
     if (text.length <= 3 && ink.squares.some((s) => covers(s, box))) return [];
     return [{ text, x: box.x, y: word.baseline / scale, w: box.w, size: (OF_HEIGHT * word.high) / scale }];
   });
+  return parted(levelled(placed));
+}
+
+/** Widest gap between words of one line, and how far one may stand from the one before, as shares of their size. */
+const GAP = 4;
+const STRAY = 0.34;
+
+/** Words that follow each other on a line stand on one line, which on a photograph may rise a little. */
+function levelled(words: PlacedWord[]): PlacedWord[] {
+  const sorted = [...words].sort((a, b) => a.x - b.x);
+  const rows: PlacedWord[][] = [];
+  for (const word of sorted) {
+    const row = rows.find((r) => {
+      const last = itemAt(r, r.length - 1);
+      const gap = word.x - last.x - last.w;
+      return (
+        gap < GAP * word.size &&
+        gap > -0.3 * word.size &&
+        Math.abs(last.y - word.y) < STRAY * Math.min(last.size, word.size)
+      );
+    });
+    if (row) row.push(word);
+    else rows.push([word]);
+  }
+  return rows.flatMap((row) => {
+    const ys = row.map((w) => w.y).sort((a, b) => a - b);
+    return row.map((w) => ({ ...w, y: itemAt(ys, ys.length >> 1) }));
+  });
+}
+
+/** Space between two words, as a share of their size. */
+const SPACE = 0.28;
+
+/** Boxes of words that nearly touch would run their words into one: each ends a space before the next begins. */
+function parted(words: PlacedWord[]): PlacedWord[] {
+  const rows = [...words].sort((a, b) => a.y - b.y);
+  return words.map((word) => {
+    let end = word.x + word.w;
+    for (const o of near(rows, word))
+      if (o !== word && o.x > word.x) end = Math.min(end, Math.max(o.x - SPACE * word.size, word.x + 0.5 * word.w));
+    return { ...word, w: end - word.x };
+  });
+}
+
+/** Those of some words, by their heights, that stand on the line of another. */
+function near(rows: PlacedWord[], { y, size }: PlacedWord): PlacedWord[] {
+  let from = 0;
+  let to = rows.length;
+  while (from < to) {
+    const middle = (from + to) >> 1;
+    if (itemAt(rows, middle).y < y - 0.4 * size) from = middle + 1;
+    else to = middle;
+  }
+  const out: PlacedWord[] = [];
+  for (let i = from; i < rows.length && itemAt(rows, i).y <= y + 0.4 * size; i++) out.push(itemAt(rows, i));
+  return out;
 }
 
 function covers(s: Rect, b: Rect): boolean {
@@ -63,5 +120,6 @@ const SURE = 0.93;
 /** An empty pair of brackets is read as all sorts of letters. */
 function tidied({ text, confidence }: SeenWord): string {
   const bare = text.replace(/^\[[\s\]JIl1|)]{1,2}$/, '[]').replace(/_{2,}/g, '');
-  return confidence < SURE ? asPrinted(bare) : bare;
+  // Two words in one are never sure, however sure each letter is.
+  return confidence < SURE || bare.length > 12 ? asPrinted(bare) : bare;
 }

@@ -9,3 +9,18 @@ export { lieOf, type Lie } from './straight';
 export { linesIn, type DrawnInk } from './lines';
 export { drawnOf, wordsOfScan, type PlacedWord } from './content';
 export { withoutLines } from './erase';
+export {
+  areaOf,
+  cornersAsText,
+  cornersOfText,
+  flattened,
+  isSheet,
+  sheetIn,
+  sidesOf,
+  troubleOf,
+  WHOLE,
+  type Corner,
+  type Corners,
+  type PhotoTrouble,
+  type Rgb,
+} from './photo';

@@ -40,7 +40,9 @@ export function asPrinted(text: string): string {
   if (text.length < 5 || text.length > 24) return text;
   const [before, word, after] = bared(text);
   const bare = word.toLowerCase().replace(/'/g, '\u2019');
-  if (KNOWN.has(bare) || wrongIn(bare.length) === 0) return text;
+  if (isKnown(bare) || wrongIn(bare.length) === 0) return text;
+  const parted = partedAt(bare);
+  if (parted) return `${before}${word.slice(0, parted)} ${word.slice(parted)}${after}`;
   const possessive = /\u2019s$/.test(bare) ? word.slice(-2) : '';
   const stem = possessive ? bare.slice(0, -2) : bare;
   if (possessive && KNOWN.has(stem)) return text;
@@ -50,6 +52,14 @@ export function asPrinted(text: string): string {
       for (const known of BY_LENGTH.get(length) ?? [])
         if (isNear(stem, known, most)) return before + inCaseOf(word, known) + possessive + after;
   return text;
+}
+
+const isKnown = (word: string) => KNOWN.has(word) || (/\u2019s$/.test(word) && KNOWN.has(word.slice(0, -2)));
+
+/** Where two words ran into one, as recognition lets them; 0 for nowhere. */
+function partedAt(word: string): number {
+  for (let i = 4; i <= word.length - 4; i++) if (isKnown(word.slice(0, i)) && isKnown(word.slice(i))) return i;
+  return 0;
 }
 
 function inCaseOf(was: string, word: string): string {

@@ -148,6 +148,7 @@ describe('words as they were printed', () => {
     ['aliendador', 'Arrendador'],
     ['SFLLER', 'SELLER'],
     ['sellers', 'sellers'],
+    ["Tenant'sinitials", "Tenant's initials"],
     ['purchase', 'purchase'],
     ['Dale', 'Dale'],
     ['12345', '12345'],

@@ -1,5 +1,6 @@
 /** Bringing papers into a deal: stored, made PDF if they are none, prepared; and making new ones of their pages. */
 import type { ComposeBody, DocumentView, LeftOut } from '@gatepath/contract';
+import type { Corners } from '@gatepath/core/scan';
 import { clip } from '@gatepath/core/text';
 import type { Context } from '../context';
 import { inTransaction, type Tx } from '../db/tx';
@@ -20,15 +21,26 @@ import { itemAt } from '@gatepath/core/sure';
 const isPaper = (sort: PaperKind | SortProblem): sort is PaperKind => ['pdf', 'docx', 'text', 'picture'].includes(sort);
 
 /** Brings one paper into a deal: stores it, makes it a PDF if it is none, prepares it; its pages are read afterwards. */
-export async function addDocument(ctx: Context, dealId: string, file: Upload): Promise<DocumentView> {
+export async function addDocument(
+  ctx: Context,
+  dealId: string,
+  file: Upload,
+  /** Where the sheet is in a photograph. */
+  corners: Corners | null = null,
+): Promise<DocumentView> {
   await dealOr404(ctx.database.pool, dealId);
-  const paper = await broughtIn(ctx, file, dealId);
+  const paper = await broughtIn(ctx, file, dealId, corners);
   return documentView(await keepDocument(ctx, { ...paper, deal_id: dealId }));
 }
 
 /** What a file becomes as a document, wherever it is kept; its files are stored. */
-export async function broughtIn(ctx: Context, { name, stream }: Upload, owner: string): Promise<Paper> {
-  const made = await bringIn(ctx, { name, stream }, owner);
+export async function broughtIn(
+  ctx: Context,
+  { name, stream }: Upload,
+  owner: string,
+  corners: Corners | null = null,
+): Promise<Paper> {
+  const made = await bringIn(ctx, { name, stream }, owner, corners);
   if ('problem' in made) throw new Problem(codeOfProblem(made), wordsOfProblem(made, name));
   return {
     name: nameOf(name),
@@ -61,7 +73,12 @@ export interface Brought {
 }
 
 /** Stores a file and makes the PDF of it that is shown; of a file that cannot be used nothing stays behind. */
-export async function bringIn(ctx: Context, { name, stream }: Upload, owner: string): Promise<Brought | PaperProblem> {
+export async function bringIn(
+  ctx: Context,
+  { name, stream }: Upload,
+  owner: string,
+  corners: Corners | null = null,
+): Promise<Brought | PaperProblem> {
   const original = await ctx.files.putStream(stream);
   if (original === 'truncated') return { problem: 'too_large' };
   // Files that were not there before, and go again unless they are wanted.
@@ -77,7 +94,7 @@ export async function bringIn(ctx: Context, { name, stream }: Upload, owner: str
     if (!isPaper(kind)) return { problem: kind };
     let file = original.sha256;
     if (kind !== 'pdf') {
-      const task = { file: ctx.files.fileOf(file), kind, title: nameOf(name) };
+      const task = { file: ctx.files.fileOf(file), kind, title: nameOf(name), corners };
       const converted = await ctx.work.run('convert', task, owner);
       if ('problem' in converted) return converted;
       file = await keep(converted.bytes);

@@ -1,4 +1,5 @@
 import type { FastifyInstance, FastifyReply } from 'fastify';
+import { cornersOfText } from '@gatepath/core/scan';
 import type { Context } from '../context';
 import { serve } from '../http/routing';
 import * as bringIn from './bring-in';
@@ -7,7 +8,9 @@ import * as service from './service';
 
 /** Bringing papers in, and what was read on them. */
 export function documentRoutes(app: FastifyInstance, ctx: Context): void {
-  serve(app, 'addDocument', async ({ params, file }) => bringIn.addDocument(ctx, params.dealId, await file()));
+  serve(app, 'addDocument', async ({ params, query, file }) =>
+    bringIn.addDocument(ctx, params.dealId, await file(), query.corners ? cornersOfText(query.corners) : null),
+  );
   serve(app, 'setDocument', ({ params, body, member }) => service.changeDocument(ctx, params.documentId, body, member));
   serve(app, 'composeDocument', ({ params, body }) => bringIn.composeDocument(ctx, params.dealId, body));
   serve(app, 'dropDocument', async ({ params }) => {

@@ -1,8 +1,9 @@
 /** Papers that are not PDF become PDF once, when they are brought in: what is seen is what is sent. */
 import { createRequire } from 'node:module';
 import JSZip from 'jszip';
-import sharp from 'sharp';
+import sharp, { type Sharp } from 'sharp';
 import { PDFDocument } from '@cantoo/pdf-lib';
+import { flattened, sidesOf, type Corners } from '@gatepath/core/scan';
 import { cutEnd } from '@gatepath/core/text';
 import { htmlContent } from './html-content';
 import { PAPER_LIMITS } from './refusal';
@@ -54,9 +55,11 @@ export async function convert(
   bytes: Uint8Array,
   kind: Exclude<PaperKind, 'pdf'>,
   title: string,
+  /** Where the sheet is in a photograph. */
+  corners: Corners | null = null,
 ): Promise<{ bytes: Uint8Array } | ConvertProblem> {
   try {
-    if (kind === 'picture') return { bytes: await pictureToPdf(bytes) };
+    if (kind === 'picture') return { bytes: await pictureToPdf(bytes, corners) };
     if (kind === 'docx') return { bytes: await docxToPdf(bytes, title) };
     return { bytes: await textToPdf(textOf(bytes) ?? '', title) };
   } catch (error) {
@@ -71,13 +74,15 @@ const A4 = { width: 595.28, height: 841.89 };
 const MAX_SIDE = 2200;
 
 /** A photographed page: turned upright by its EXIF data, without its other data, on letter or A4. */
-async function pictureToPdf(bytes: Uint8Array): Promise<Uint8Array> {
+async function pictureToPdf(bytes: Uint8Array, corners: Corners | null): Promise<Uint8Array> {
   if (!isWholePicture(bytes)) throw new Unfit({ problem: 'cut_short' });
   const meta = await sharp(bytes).metadata();
   if ((meta.width ?? 0) * (meta.height ?? 0) > PAPER_LIMITS.pixels)
     throw new Unfit({ problem: 'picture_too_large', page: 1 });
-  const { data, info } = await sharp(bytes, { failOn: 'error', limitInputPixels: PAPER_LIMITS.pixels })
-    .rotate()
+  const flat = corners && (await flatSheet(bytes, corners));
+  const { data, info } = await (
+    flat ?? sharp(bytes, { failOn: 'error', limitInputPixels: PAPER_LIMITS.pixels }).rotate()
+  )
     .flatten({ background: '#ffffff' })
     .resize({ width: MAX_SIDE, height: MAX_SIDE, fit: 'inside', withoutEnlargement: true })
     .jpeg({ quality: 84, mozjpeg: true })
@@ -96,6 +101,44 @@ async function pictureToPdf(bytes: Uint8Array): Promise<Uint8Array> {
     .addPage([page.width, page.height])
     .drawImage(image, { x: (page.width - w) / 2, y: (page.height - h) / 2, width: w, height: h });
   return doc.save();
+}
+
+/** Dots along the longer side of a photograph that is worked on: a sheet in it has enough of them left. */
+const PHOTO_SIDE = 3600;
+
+/** The sheet of a photograph alone, flat, in the proportions of letter or A4 where it nearly has them. */
+async function flatSheet(bytes: Uint8Array, corners: Corners): Promise<Sharp> {
+  const { data, info } = await sharp(bytes, { failOn: 'error', limitInputPixels: PAPER_LIMITS.pixels })
+    .rotate()
+    .flatten({ background: '#ffffff' })
+    .resize({ width: PHOTO_SIDE, height: PHOTO_SIDE, fit: 'inside', withoutEnlargement: true })
+    .toColourspace('srgb')
+    .removeAlpha()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  const { width, height } = sheetSize(sidesOf(corners, info));
+  const flat = flattened(
+    { width: info.width, height: info.height, data: new Uint8Array(data) },
+    corners,
+    width,
+    height,
+  );
+  return sharp(flat.data, { raw: { width, height, channels: 3 } });
+}
+
+/** How far from its proportions a sheet may look: perspective shortens what lies further away. */
+const NEARLY = 0.16;
+
+/** The size a sheet becomes, in dots. */
+function sheetSize({ across, down }: { across: number; down: number }): { width: number; height: number } {
+  const ratio = Math.max(across, down) / Math.max(1, Math.min(across, down));
+  const known = [LETTER, A4]
+    .map((s) => s.height / s.width)
+    .sort((a, b) => Math.abs(a - ratio) - Math.abs(b - ratio))[0];
+  const used = known && Math.abs(known - ratio) < NEARLY * known ? known : ratio;
+  const long = Math.min(MAX_SIDE, Math.max(200, Math.round(Math.max(across, down))));
+  const short = Math.max(2, Math.round(long / used));
+  return across > down ? { width: long, height: short } : { width: short, height: long };
 }
 
 /** The text of a file, or null when it is none. UTF-8, UTF-16 with its mark, or Windows-1252. */

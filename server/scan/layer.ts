@@ -40,7 +40,8 @@ function textOf(page: PDFPage, name: PDFName, font: PDFFont, words: PlacedWord[]
     const text = Array.from(word.text)
       .filter((ch) => known.has(ch.codePointAt(0) ?? 0))
       .join('');
-    const natural = text ? font.widthOfTextAtSize(text, 1) : 0;
+    // Letter by letter: nobody kerns what is shown as one string.
+    const natural = Array.from(text).reduce((w, ch) => w + font.widthOfTextAtSize(ch, 1), 0);
     if (!natural || !(word.size > 0) || !(word.w > 0)) continue;
     const up = height - word.y;
     const at = [a, b, c, d, a * word.x + c * up + e, b * word.x + d * up + f];

@@ -1,6 +1,7 @@
 /** What the worker processes do, by name. Each takes and returns plain data; bytes of papers lie in files. */
 import type { Draft, Mark, PacketParty, Redline, ScriptFace } from '@gatepath/core/packet';
 import type { DealFacts } from '@gatepath/core/merge';
+import type { Corners } from '@gatepath/core/scan';
 import type { Again, Slot } from '@gatepath/core/shelf';
 import { readStored } from '../files/stored';
 import { newId } from '../ids';
@@ -34,8 +35,8 @@ export type At = (where: string) => void;
 export const tasks = {
   sort: async (t: { file: string; name: string }) =>
     (await import('../pdf/convert')).sortOf(await readStored(t.file), t.name),
-  convert: async (t: { file: string; kind: Exclude<PaperKind, 'pdf'>; title: string }) =>
-    (await import('../pdf/convert')).convert(await readStored(t.file), t.kind, t.title),
+  convert: async (t: { file: string; kind: Exclude<PaperKind, 'pdf'>; title: string; corners?: Corners | null }) =>
+    (await import('../pdf/convert')).convert(await readStored(t.file), t.kind, t.title, t.corners),
   /** What a bundle of forms and kits holds, or why it cannot be taken. */
   bundle: async (t: { file: string }) => (await import('../shelf/bundle-file')).readBundle(await readStored(t.file)),
   written: async (t: WrittenTask) => (await import('../pdf/written')).setWritten(t),

@@ -10,6 +10,8 @@ import { listWords, sideLabel } from '@gatepath/core/text';
 import { useDeal, useDropDocument, useNewPacket, usePartyActions } from '../../api/hooks';
 import { DocumentDrop } from './document-drop';
 import { DocumentRow } from './document-row';
+import { PhotographPaper } from './photograph-paper';
+import { usePhotographs } from './photographs';
 import { useUploads } from './uploads';
 import { ActivityCard } from './activity-card';
 import { BinderCard } from './binder-card';
@@ -237,6 +239,7 @@ function PersonRow({
 
 function Papers({ deal, uploads }: { deal: DealView; uploads: ReturnType<typeof useUploads> }) {
   const drop = useDropDocument(deal.id);
+  const photographs = usePhotographs(deal.id);
   return (
     <Card>
       <Heading>Papers</Heading>
@@ -256,6 +259,7 @@ function Papers({ deal, uploads }: { deal: DealView; uploads: ReturnType<typeof 
         ))}
       {drop.isError ? <Trouble error={drop.error} /> : null}
       <DocumentDrop {...uploads} />
+      <PhotographPaper photographs={photographs} />
     </Card>
   );
 }

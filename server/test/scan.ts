@@ -1,9 +1,9 @@
 /** Makes of a paper what a scanner makes of it: 200 dots an inch, laid in a little askew, with grain, compressed. */
-import { PDFDocument } from '@cantoo/pdf-lib';
+import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
 import type { Rect } from '@gatepath/core/paper';
 import { itemAt } from '@gatepath/core/sure';
 import sharp from 'sharp';
-import { pdfium } from '../../server/pdf/draw';
+import { pdfium } from '../pdf/draw';
 
 export interface ScanLook {
   /** Dots an inch. */
@@ -16,6 +16,8 @@ export interface ScanLook {
   quality: number;
   /** Clockwise degrees the paper was laid in by. */
   turned: 0 | 90 | 180 | 270;
+  /** Exactly so far askew, each page. */
+  always?: boolean;
 }
 
 export const OFFICE: ScanLook = { dpi: 200, askew: 1.2, grain: 14, quality: 55, turned: 0 };
@@ -88,7 +90,7 @@ export async function scanOf(paper: Uint8Array, look: ScanLook = OFFICE, seed = 
   const doc = await PDFDocument.create();
   const lain: { askew: number; width: number; height: number }[] = [];
   for (const page of await drawn(paper, look.dpi)) {
-    const askew = look.askew * (2 * random() - 1);
+    const askew = look.always ? look.askew : look.askew * (2 * random() - 1);
     const picture = await doc.embedJpg(await scannedPage(page, look, askew, random));
     const width = (picture.width * 72) / look.dpi;
     const height = (picture.height * 72) / look.dpi;
@@ -126,4 +128,39 @@ function turnedBack({ x, y, w, h }: Rect, askew: number, [width, height]: [numbe
     w,
     h,
   };
+}
+
+/** A lease with lines for the landlord and the tenant on its last page, and their initials at the foot of each page. */
+export async function lease({
+  pages = 1,
+  initials = false,
+}: { pages?: number; initials?: boolean } = {}): Promise<Uint8Array> {
+  const doc = await PDFDocument.create();
+  const font = await doc.embedFont(StandardFonts.TimesRoman);
+  for (let n = 1; n <= pages; n++) {
+    const page = doc.addPage([612, 792]);
+    const text = (words: string, x: number, y: number, size = 11) => page.drawText(words, { x, y, size, font });
+    const line = (x: number, y: number, w: number) =>
+      page.drawLine({ start: { x, y }, end: { x: x + w, y }, thickness: 0.8 });
+    text(n === 1 ? 'Residential lease agreement' : `Residential lease agreement, section ${n}`, 72, 720, 16);
+    for (let y = 690; y > 420; y -= 18)
+      text(`${n}. The tenant keeps the dwelling at Tern Lock in good order and pays the rent on the first day.`, 72, y);
+    if (n === pages)
+      for (const [who, y] of [
+        ['Landlord', 300],
+        ['Tenant', 240],
+      ] as const) {
+        line(72, y, 200);
+        text(`${who}'s signature`, 72, y - 13, 9);
+        line(320, y, 110);
+        text('Date', 320, y - 13, 9);
+      }
+    if (initials) {
+      text("Landlord's initials", 72, 60, 10);
+      line(160, 58, 44);
+      text("Tenant's initials", 330, 60, 10);
+      line(410, 58, 44);
+    }
+  }
+  return doc.save();
 }
