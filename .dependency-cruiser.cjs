@@ -6,6 +6,7 @@ const LAYERS = [
   'paper',
   'reading',
   'scan',
+  'returned',
   'deal',
   'intake',
   'packet',

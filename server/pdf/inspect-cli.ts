@@ -1,15 +1,18 @@
-/** `npm run -s inspect -- FILE.pdf`: pages and places of a PDF as one JSON object. */
+/** `npm run -s inspect -- FILE.pdf [--blank FILE.pdf]`: pages and places of a PDF, and which are filled, as one JSON object. */
+import { parseArgs } from 'node:util';
 import { inspect } from './inspect';
+import { stopRecognising } from '../scan/recognise';
 import { messageOf } from '../errors';
 
-const file = process.argv[2];
-if (!file) {
-  console.error('Name a PDF: npm run -s inspect -- FILE.pdf');
+const { values, positionals } = parseArgs({ allowPositionals: true, options: { blank: { type: 'string' } } });
+const [file] = positionals;
+if (!file || positionals.length > 1) {
+  console.error('Name a PDF: npm run -s inspect -- FILE.pdf [--blank EMPTY-FORM.pdf]');
   process.exit(2);
 }
 try {
-  const { pages, places } = await inspect(file);
-  const shown = places.map(({ page, kind, role, ordinal, rect, label, source, confidence, signed }) => ({
+  const { pages, places } = await inspect(file, values.blank);
+  const shown = places.map(({ page, kind, role, ordinal, rect, label, source, confidence, signed, filled }) => ({
     page,
     kind,
     role,
@@ -18,9 +21,12 @@ try {
     label,
     source,
     confidence,
+    filled,
     ...(signed === undefined ? {} : { signed }),
   }));
   process.stdout.write(`${JSON.stringify({ pages, places: shown })}\n`);
+  // Recognition keeps a process of its own open.
+  await stopRecognising();
 } catch (error) {
   const name = error instanceof Error ? error.name : '';
   console.error(

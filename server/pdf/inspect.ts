@@ -1,7 +1,17 @@
 /** What a PDF has printed on it: the pages and the places to fill, for the desk and for `npm run inspect`. */
-import { placeOfField, readPlaces, type PageContent, type PrintedPlace } from '@gatepath/core/reading';
+import type { Rect } from '@gatepath/core/paper';
+import {
+  linesOf,
+  placeOfField,
+  readPlaces,
+  wordsOf,
+  type PageContent,
+  type PrintedPlace,
+} from '@gatepath/core/reading';
+import { gapsOf, type Filled, type ReturnedPaper } from '@gatepath/core/returned';
+import { inkOf } from '@gatepath/core/scan';
 import { readStored } from '../files/stored';
-import { addDrawn } from '../scan/page';
+import { addDrawn, grayOf, scaleOf } from '../scan/page';
 import { readWhole } from '../scan/whole';
 import { openContent, pageContent } from './content';
 import { pdfium } from './draw';
@@ -9,22 +19,67 @@ import { formFields } from './fields';
 
 export interface Inspection {
   pages: { width: number; height: number; rotation: number }[];
-  places: PrintedPlace[];
+  /** Each place, and whether it is filled. */
+  places: (PrintedPlace & { filled: Filled })[];
 }
 
-/** Reads the places of a file, printed ones and fields of its form; of pages that are pictures, too. */
-export async function inspect(file: string | Uint8Array): Promise<Inspection> {
+/**
+ * Reads the places of a file, printed ones and fields of its form; of pages that are pictures, too.
+ *
+ * @param blank the empty form, where it is at hand: then its places are looked for in the file
+ */
+export async function inspect(file: string | Uint8Array, blank?: string | Uint8Array): Promise<Inspection> {
+  const back = await wholePaper(file);
+  const form = blank === undefined ? null : await wholePaper(blank);
+  try {
+    const round = (v: number) => Math.round(v * 1000) / 1000;
+    const checked = await gapsOf(back, form);
+    return {
+      pages: back.came.map((c) => ({ width: round(c.width), height: round(c.height), rotation: c.rotation })),
+      places: checked.flatMap(({ place, page, rect, filled }) => {
+        // A page that did not come back is told with the form's own number and place.
+        const there = form ? { ...place, page: page ?? place.page, rect: tenths(rect) } : place;
+        return [{ ...(page === null ? there : back.asItCame(there)), filled }];
+      }),
+    };
+  } finally {
+    back.close();
+    form?.close();
+  }
+}
+
+const tenths = ({ x, y, w, h }: Rect): Rect => {
+  const r = (v: number) => Math.round(v * 10) / 10;
+  return { x: r(x), y: r(y), w: r(w), h: r(h) };
+};
+
+interface WholePaper extends ReturnedPaper {
+  /** Its pages as they came. */
+  came: PageContent[];
+  asItCame: (place: PrintedPlace) => PrintedPlace;
+  close: () => void;
+}
+
+/** A file with everything that is read on it. */
+async function wholePaper(file: string | Uint8Array): Promise<WholePaper> {
   const bytes = typeof file === 'string' ? await readStored(file) : file;
   const came = await contentsOf(bytes);
   const bare = came.contents.flatMap((c, i) => (c.scan === 'bare' ? [i + 1] : []));
   const read = bare.length ? await readWhole(bytes, bare) : null;
   const { contents, fields } = read ? await contentsOf(read.bytes) : came;
-  await addPictures(read?.bytes ?? bytes, contents);
-  const round = (v: number) => Math.round(v * 1000) / 1000;
-  const places = readPlaces(contents, fields);
+  const doc = await (await pdfium()).loadDocument(Buffer.from(read?.bytes ?? bytes));
+  for (const [i, content] of contents.entries()) if (content.scan) await addDrawn(doc, i + 1, content);
   return {
-    pages: came.contents.map((c) => ({ width: round(c.width), height: round(c.height), rotation: c.rotation })),
-    places: read ? places.map(read.asItCame) : places,
+    came: came.contents,
+    pages: contents.map((c, i) => ({
+      width: c.width,
+      height: c.height,
+      words: wordsOf(linesOf(c.glyphs)),
+      sheet: async () => ({ mask: inkOf(await grayOf(doc, i + 1, c)), scale: scaleOf(c) }),
+    })),
+    places: readPlaces(contents, fields),
+    asItCame: read?.asItCame ?? ((place) => place),
+    close: () => doc.destroy(),
   };
 }
 
@@ -36,16 +91,5 @@ async function contentsOf(bytes: Uint8Array): Promise<{ contents: PageContent[];
     return { contents, fields: (await formFields(doc)).flatMap((f) => placeOfField(f) ?? []) };
   } finally {
     await destroy();
-  }
-}
-
-/** The lines and boxes of pages that are pictures. */
-async function addPictures(bytes: Uint8Array, contents: PageContent[]): Promise<void> {
-  if (!contents.some((c) => c.scan)) return;
-  const doc = await (await pdfium()).loadDocument(Buffer.from(bytes));
-  try {
-    for (const [i, content] of contents.entries()) if (content.scan) await addDrawn(doc, i + 1, content);
-  } finally {
-    doc.destroy();
   }
 }

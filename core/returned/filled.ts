@@ -1,0 +1,245 @@
+/** Whether something was written at a printed place: its ink, without the ink of the empty form. */
+import type { Rect } from '../paper/types';
+import type { PlaceKind } from '../reading/types';
+import type { Mask } from '../scan/types';
+import { itemAt } from '../sure';
+import type { Fit } from './line-up';
+
+export const FILLED = ['yes', 'no', 'doubtful'] as const;
+export type Filled = (typeof FILLED)[number];
+
+/** A page's ink. */
+export interface Sheet {
+  mask: Mask;
+  /** Dots a point. */
+  scale: number;
+}
+
+/** How far, in points, printed ink may lie from where the blank has it. */
+const STRAY = 1.1;
+/** How far a place's own surroundings are moved to lie on the blank's. */
+const MOVED = 3;
+/** Around a place, in points, that is looked at to see how it lies, and where strokes may begin. */
+const AROUND = 14;
+/** Strokes shorter than this, in points, are specks. */
+const SPECK = 2.2;
+/** The rule at the foot of a place, in points, which is no writing. */
+const RULE = 1.6;
+
+/** Ink of a place in square points: below `no` there is none that counts, from `yes` on somebody wrote. */
+const INK: Record<'box' | 'line', { no: number; yes: number }> = {
+  box: { no: 1.6, yes: 4.5 },
+  line: { no: 2, yes: 7 },
+};
+
+/**
+ * Whether a place is filled.
+ *
+ * @param rect   where it is on the page that came back, in points
+ * @param blank  the empty form's page with how the two lie on each other; without it whatever is not a line counts
+ */
+export function filledAt(back: Sheet, rect: Rect, kind: PlaceKind, blank: { sheet: Sheet; fit: Fit } | null): Filled {
+  const look = blank ? rect : trimmed(rect, kind);
+  const extra = extraInk(back, look, blank);
+  const { own, stray } = strokesIn(extra, look, back.scale);
+  const { no, yes } = INK[kind === 'checkbox' ? 'box' : 'line'];
+  if (own >= yes) return 'yes';
+  return own + stray < no ? 'no' : 'doubtful';
+}
+
+/** Without the frame and the rule that belong to an empty place. */
+function trimmed({ x, y, w, h }: Rect, kind: PlaceKind): Rect {
+  const side = kind === 'checkbox' ? Math.min(2.4, w / 4) : 1;
+  return {
+    x: x + side,
+    y: y + (kind === 'checkbox' ? side : 1),
+    w: w - 2 * side,
+    h: h - (kind === 'checkbox' ? 2 * side : RULE + 1),
+  };
+}
+
+/** A piece of a page's dots. */
+interface Piece {
+  /** Dots of the page at its top left. */
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+  data: Uint8Array;
+  /** All ink that was there. */
+  was: Uint8Array;
+}
+
+/** The ink around a place that the blank does not have there. */
+function extraInk(back: Sheet, rect: Rect, blank: { sheet: Sheet; fit: Fit } | null): Piece {
+  const { mask, scale } = back;
+  const grow = AROUND;
+  const x = Math.max(0, Math.floor((rect.x - grow) * scale));
+  const y = Math.max(0, Math.floor((rect.y - grow) * scale));
+  const width = Math.max(0, Math.min(mask.width, Math.ceil((rect.x + rect.w + grow) * scale)) - x);
+  const height = Math.max(0, Math.min(mask.height, Math.ceil((rect.y + rect.h + grow) * scale)) - y);
+  const piece: Piece = { x, y, width, height, data: new Uint8Array(width * height), was: new Uint8Array() };
+  for (let r = 0; r < height; r++)
+    for (let c = 0; c < width; c++) piece.data[r * width + c] = itemAt(mask.data, (y + r) * mask.width + x + c);
+  piece.was = piece.data.slice();
+  if (blank) takeOut(piece, scale, blank);
+  else takeOutRules(piece, scale);
+  return piece;
+}
+
+/** Takes out of a piece what the blank has at the same place, moved by what lets most of it go. */
+function takeOut(piece: Piece, scale: number, { sheet, fit }: { sheet: Sheet; fit: Fit }): void {
+  const expected = expectedInk(piece, scale, sheet, fit);
+  const [dx, dy] = bestMove(piece, expected, Math.round(MOVED * scale));
+  const reach = Math.max(1, Math.round(STRAY * scale));
+  const grown = thickened(expected, piece.width, piece.height, reach);
+  const { width, height, data } = piece;
+  for (let r = 0; r < height; r++)
+    for (let c = 0; c < width; c++) {
+      const [er, ec] = [r - dy, c - dx];
+      if (er >= 0 && ec >= 0 && er < height && ec < width && grown[er * width + ec]) data[r * width + c] = 0;
+    }
+}
+
+/** The blank's ink where a piece of the page is. */
+function expectedInk(piece: Piece, scale: number, { mask, scale: own }: Sheet, fit: Fit): Uint8Array {
+  const [a, b, c, d, e, f] = fit.matrix;
+  const det = a * e - b * d;
+  const out = new Uint8Array(piece.width * piece.height);
+  for (let r = 0; r < piece.height; r++)
+    for (let k = 0; k < piece.width; k++) {
+      const u = (piece.x + k + 0.5) / scale - c;
+      const v = (piece.y + r + 0.5) / scale - f;
+      const x = Math.floor(((u * e - v * b) / det) * own);
+      const y = Math.floor(((v * a - u * d) / det) * own);
+      if (x >= 0 && y >= 0 && x < mask.width && y < mask.height && mask.data[y * mask.width + x])
+        out[r * piece.width + k] = 1;
+    }
+  return out;
+}
+
+/** By how many dots the expected ink is moved to lie on most of what is there. */
+function bestMove(piece: Piece, expected: Uint8Array, most: number): [dx: number, dy: number] {
+  const { width, height, data } = piece;
+  const dots: [number, number][] = [];
+  for (let i = 0; i < expected.length; i++) if (expected[i]) dots.push([i % width, Math.floor(i / width)]);
+  const every = Math.max(1, Math.floor(dots.length / 1_500));
+  let best = { n: -1, dx: 0, dy: 0 };
+  for (let dy = -most; dy <= most; dy++)
+    for (let dx = -most; dx <= most; dx++) {
+      let n = 0;
+      for (let i = 0; i < dots.length; i += every) {
+        const [x, y] = itemAt(dots, i);
+        const [c, r] = [x + dx, y + dy];
+        if (c >= 0 && r >= 0 && c < width && r < height) n += itemAt(data, r * width + c);
+      }
+      // Of equally good ones the nearest.
+      const score = n - 0.002 * Math.hypot(dx, dy) * (dots.length / every);
+      if (score > best.n) best = { n: score, dx, dy };
+    }
+  return [best.dx, best.dy];
+}
+
+function thickened(ink: Uint8Array, width: number, height: number, reach: number): Uint8Array {
+  const across = new Uint8Array(ink.length);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++)
+      if (ink[y * width + x])
+        for (let k = Math.max(0, x - reach); k <= Math.min(width - 1, x + reach); k++) across[y * width + k] = 1;
+  const out = new Uint8Array(ink.length);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++)
+      if (across[y * width + x])
+        for (let k = Math.max(0, y - reach); k <= Math.min(height - 1, y + reach); k++) out[k * width + x] = 1;
+  return out;
+}
+
+/** Long level runs of ink, as thin as a rule, are the form's. */
+function takeOutRules(piece: Piece, scale: number): void {
+  const { width, height, data } = piece;
+  const least = Math.round(12 * scale);
+  const thick = Math.round(2.4 * scale);
+  for (let r = 0; r < height; r++) {
+    let from = -1;
+    for (let c = 0; c <= width; c++) {
+      const ink =
+        c < width &&
+        (data[r * width + c] || (r > 0 && data[(r - 1) * width + c]) || (r + 1 < height && data[(r + 1) * width + c]));
+      if (ink && from < 0) from = c;
+      if (ink || from < 0) continue;
+      if (c - from >= least) for (let k = from; k < c; k++) clearThin(piece, k, r, thick);
+      from = -1;
+    }
+  }
+}
+
+/** Takes out the upright run of ink through a dot where it is no thicker than a rule. */
+function clearThin({ width, height, data }: Piece, x: number, y: number, most: number): void {
+  if (!data[y * width + x]) return;
+  let a = y;
+  let b = y;
+  while (a > 0 && data[(a - 1) * width + x] && b - a <= most) a--;
+  while (b < height - 1 && data[(b + 1) * width + x] && b - a <= most) b++;
+  if (b - a + 1 <= most) for (let k = a; k <= b; k++) data[k * width + x] = 0;
+}
+
+/** Thickest rule, in points, that parts a stroke when it is taken out. */
+const PARTED = 4;
+
+/** Where a stroke goes on behind a rule that was taken out of it, in one direction; null where it ends there. */
+function behindRule(
+  { width, height, data, was }: Piece,
+  x: number,
+  y: number,
+  step: 1 | -1,
+  most: number,
+): number | null {
+  for (let k = 1; k <= most; k++) {
+    const ny = y + k * step;
+    if (ny < 0 || ny >= height || !was[ny * width + x]) return null;
+    if (data[ny * width + x]) return k > 1 ? ny * width + x : null;
+  }
+  return null;
+}
+
+/** Ink of strokes in a place, in square points: `own` lie mostly in it, `stray` reach into it from elsewhere. */
+function strokesIn(piece: Piece, rect: Rect, scale: number): { own: number; stray: number } {
+  const { width, height, data } = piece;
+  const seen = new Uint8Array(data.length);
+  const speck = SPECK * scale;
+  const [x0, y0] = [rect.x * scale - piece.x, rect.y * scale - piece.y];
+  const [x1, y1] = [x0 + rect.w * scale, y0 + rect.h * scale];
+  const sum = { own: 0, stray: 0 };
+  for (let start = 0; start < data.length; start++) {
+    if (!data[start] || seen[start]) continue;
+    const stroke = [start];
+    seen[start] = 1;
+    let inside = 0;
+    let [left, right, top, foot] = [width, 0, height, 0];
+    for (let k = 0; k < stroke.length; k++) {
+      const i = itemAt(stroke, k);
+      const [x, y] = [i % width, Math.floor(i / width)];
+      if (x >= x0 && x < x1 && y >= y0 && y < y1) inside++;
+      [left, right, top, foot] = [Math.min(left, x), Math.max(right, x), Math.min(top, y), Math.max(foot, y)];
+      for (let dy = -1; dy <= 1; dy++)
+        for (let dx = -1; dx <= 1; dx++) {
+          const [nx, ny] = [x + dx, y + dy];
+          const j = ny * width + nx;
+          if (nx < 0 || ny < 0 || nx >= width || ny >= height || !data[j] || seen[j]) continue;
+          seen[j] = 1;
+          stroke.push(j);
+        }
+      for (const step of [1, -1] as const) {
+        const j = behindRule(piece, x, y, step, PARTED * scale);
+        if (j === null || seen[j]) continue;
+        seen[j] = 1;
+        stroke.push(j);
+      }
+    }
+    if (!inside || Math.max(right - left, foot - top) < speck) continue;
+    // What lies mostly beside the place belongs to another; a large hand may still reach far out of its own.
+    if (inside >= 0.4 * stroke.length) sum.own += inside;
+    else sum.stray += inside;
+  }
+  return { own: sum.own / scale ** 2, stray: sum.stray / scale ** 2 };
+}

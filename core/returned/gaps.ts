@@ -1,0 +1,86 @@
+/** The gaps of a paper that came back: each printed place, where it is now, and whether it is filled. */
+import type { Rect } from '../paper/types';
+import type { PrintedPlace } from '../reading/types';
+import { itemAt } from '../sure';
+import { filledAt, type Filled, type Sheet } from './filled';
+import { lineUp, matchSheets, rectOn, type PlacedText } from './line-up';
+
+export interface ReturnedPage {
+  /** In points. */
+  width: number;
+  height: number;
+  words: PlacedText[];
+  /** Its ink, drawn when it is asked for: a paper may have many pages. */
+  sheet: () => Promise<Sheet>;
+}
+
+export interface ReturnedPaper {
+  pages: ReturnedPage[];
+  places: PrintedPlace[];
+}
+
+export interface CheckedPlace {
+  place: PrintedPlace;
+  /** Its page of the paper that came back, from 1; null where that page did not come back. */
+  page: number | null;
+  /** Where it is there. */
+  rect: Rect;
+  filled: Filled;
+}
+
+/**
+ * Looks at every place of a paper that came back, page by page.
+ *
+ * @param back   what came back, with the places that were read on it
+ * @param blank  the empty form, where it is at hand: then its places are looked for
+ * @param told   called with each page of the form that was looked at
+ */
+export async function gapsOf(
+  back: ReturnedPaper,
+  blank: ReturnedPaper | null,
+  told: (page: number) => void = () => undefined,
+): Promise<CheckedPlace[]> {
+  const form = blank ?? back;
+  const pages = blank
+    ? matchSheets(
+        blank.pages.map((p) => p.words),
+        back.pages.map((p) => p.words),
+      )
+    : back.pages.map((_, i) => i);
+  const out: CheckedPlace[] = [];
+  for (const [i, page] of form.pages.entries()) {
+    const places = form.places.filter((p) => p.page === i + 1);
+    if (!places.length) continue;
+    told(i + 1);
+    const at = pages[i] ?? null;
+    // A page that did not come back has nothing written on it.
+    if (at === null)
+      out.push(...places.map((place) => ({ place, page: null, rect: place.rect, filled: 'no' as const })));
+    else out.push(...(await gapsOfPage(places, blank && page, itemAt(back.pages, at), at + 1)));
+  }
+  return out;
+}
+
+async function gapsOfPage(
+  places: PrintedPlace[],
+  blank: ReturnedPage | null,
+  back: ReturnedPage,
+  page: number,
+): Promise<CheckedPlace[]> {
+  const there = await back.sheet();
+  if (!blank)
+    return places.map((place) => ({
+      place,
+      page,
+      rect: place.rect,
+      filled: filledAt(there, place.rect, place.kind, null),
+    }));
+  const fit = lineUp(blank, back);
+  const sheet = await blank.sheet();
+  return places.map((place) => {
+    const rect = rectOn(fit, place.rect);
+    const filled = filledAt(there, rect, place.kind, { sheet, fit });
+    // Pages that could not be lined up prove nothing.
+    return { place, page, rect, filled: fit.words ? filled : 'doubtful' };
+  });
+}
