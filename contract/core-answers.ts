@@ -150,7 +150,7 @@ export const draft = of<Draft>()(
     subject: text(),
     message: text(),
     parties: list(party),
-    documents: list(shape({ id: text() })),
+    documents: list(shape({ id: text(), byHand: yup.boolean() })),
     gates: list(gate),
     marks: list(mark),
     rules: list(rule),

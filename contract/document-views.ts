@@ -1,6 +1,7 @@
 /** Answers about documents: a paper of a deal, or of a form on the shelf. */
 import * as yup from 'yup';
-import { DOCUMENT_TYPES } from '@gatepath/core/reading';
+import { FILLED } from '@gatepath/core/returned';
+import { DOCUMENT_TYPES, PLACE_KINDS, PLACE_ROLES } from '@gatepath/core/reading';
 import { calendarDay, flag, list, moment, named, oneOf, shape, text, whole } from './answer-fields';
 import * as core from './core-answers';
 
@@ -55,4 +56,38 @@ export const documentView = named('Document', {
   /** Whether nobody signs it: it is only kept. */
   unsigned: flag(),
 });
+/** A printed place of a paper that came back. */
+const checkedPlace = shape({
+  id: text(),
+  /** Its page of the paper that came back, from 1; null where that page did not. */
+  page: whole().nullable(),
+  /** Its page of the form. */
+  formPage: whole(),
+  kind: oneOf(PLACE_KINDS),
+  role: oneOf(PLACE_ROLES),
+  ordinal: whole().nullable(),
+  label: text(),
+  rect: core.rect,
+  /** Of a date: whether it is the day of signing. */
+  signed: yup.boolean(),
+  filled: oneOf(FILLED),
+  /** What somebody said of it who looked. */
+  said: oneOf(['yes', 'no']).nullable(),
+});
+export type CheckedPlaceView = yup.InferType<typeof checkedPlace>;
+
+export const paperCheckView = named('PaperCheck', {
+  documentId: text(),
+  /** The empty form it was compared with. */
+  blankId: text().nullable(),
+  status: oneOf(['checking', 'ready', 'failed']),
+  problem: text().nullable(),
+  places: list(checkedPlace),
+  ended: oneOf(['meets', 'kept', 'sent_back']).nullable(),
+  reason: text().nullable(),
+  /** The packet that asks for what is missing. */
+  packetId: text().nullable(),
+});
+export type PaperCheckView = yup.InferType<typeof paperCheckView>;
+
 export type DocumentView = yup.InferType<typeof documentView>;

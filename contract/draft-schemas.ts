@@ -91,7 +91,7 @@ const draftItems: Record<DraftList, yup.Schema> = {
     capacity: line(120),
     slot: yup.string().oneOf(SLOT_KINDS),
   }),
-  documents: object({ id: id().required() }),
+  documents: object({ id: id().required(), byHand: yup.boolean() }),
   gates: gate,
   marks: markItem,
   redlines: object({

@@ -131,7 +131,18 @@ export const PROBLEMS = {
   ...kinds(408, 'Stopped', 'stalled'),
   ...kinds(422, 'Cannot be used', 'no-file', 'no-form', 'no-paper', 'no-picture', 'undrawable', 'no-such-page'),
   // The firm, the deal and its documents.
-  ...kinds(409, 'Not possible now', 'set-up', 'in-packet', 'reading', 'sent', 'was-sent', 'in-rule', 'named-twice'),
+  ...kinds(
+    409,
+    'Not possible now',
+    'set-up',
+    'in-packet',
+    'reading',
+    'gaps-open',
+    'sent',
+    'was-sent',
+    'in-rule',
+    'named-twice',
+  ),
   ...kinds(422, 'Cannot be used', 'time-zone', 'sealed', 'bad-fact', 'bad-status', 'unknown-member', 'bad-rule'),
   // The shelf.
   ...kinds(409, 'Not possible now', 'not-on-shelf', 'nothing-to-send'),

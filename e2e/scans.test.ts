@@ -3,13 +3,14 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import type { ElementHandle, Page } from 'puppeteer-core';
-import type { DealView, MessageSummary } from '@gatepath/contract';
+import type { DealView, MessageSummary, PackedFacts } from '@gatepath/contract';
 import { sure } from '@gatepath/core/sure';
-import { drawn, lease } from '../server/test/scan';
+import { filledIn } from '../server/test/filled';
+import { chance, drawn, lease, scanOf } from '../server/test/scan';
 import { HELD, photographOf } from '../server/test/photograph';
 import { sound } from '../server/test/judges';
 import { findings } from './axe';
-import { byTestId, eventually, openPage, PHONE, saved, still, tap, type } from './browser';
+import { byTestId, eventually, openPage, PHONE, saved, settled, still, tap, textOf, type } from './browser';
 import { finish, signThrough } from './client';
 import { download, judgedFile } from './proof';
 import { Workplace } from './workplace';
@@ -134,5 +135,55 @@ test('a photographed form of three pages becomes a signed and sealed packet on a
   await tap(phone, 'send-now');
   for (const { name } of PEOPLE) expect(await signs(id, name)).toBe(4);
   expect(judgedFile(await sealed(phone, id))).toEqual(sound(3));
+  await phone.browserContext().close();
+});
+
+test('a scan that came back with two initials missing goes back for just those two, to one person, and counts', async () => {
+  const blank = await lease({ pages: 3, initials: true });
+  const deal = await place.office.deal('6 Lantern Row', PEOPLE);
+  const empty = await place.office.paper(deal.id, 'Lease.pdf', blank);
+  const { places: form } = await place.office.call<PackedFacts>('GET', `/api/documents/${empty.id}/facts`);
+  const missing = form.filter((p) => p.kind === 'initials' && p.role === 'tenant' && p.page < 3);
+  expect(missing).toHaveLength(2);
+  const signed = await filledIn(
+    blank,
+    form.filter((p) => !missing.includes(p)),
+    chance(4),
+  );
+  const back = await place.office.paper(deal.id, 'Lease signed.pdf', (await scanOf(signed)).bytes);
+  const phone = await place.open(PHONE, `/deals/${deal.id}/back/${back.id}`);
+  await tap(phone, 'blank');
+  await phone.waitForSelector(byTestId('gaps-sum'), { timeout: 60_000 });
+  await settled(phone);
+  await shot(phone, 'came-back');
+  expect(await findings(phone)).toEqual([]);
+  expect(await textOf(phone, 'gaps-sum')).toContain('2 places are empty');
+  const rows = await phone.$$eval(byTestId('place-no'), (all) => all.map((e) => e.textContent));
+  expect(rows.map((t) => /Initials, Tenant/.test(t ?? ''))).toEqual([true, true]);
+  expect(await phone.$(byTestId('place-doubtful'))).toBeNull();
+  await (await phone.waitForSelector(byTestId('place-no')))!.scrollIntoView();
+  await settled(phone);
+  await shot(phone, 'came-back-gap');
+
+  await tap(phone, 'send-back');
+  await phone.waitForFunction(() => /\/packets\//.test(location.pathname));
+  const id = phone.url().split('/').pop()!;
+  const { draft } = await place.office.look(id);
+  expect(draft.parties.map((p) => p.name)).toEqual(['Callum Alder']);
+  expect(draft.marks.map((m) => [m.kind, m.page])).toEqual([
+    ['initials', 1],
+    ['initials', 2],
+  ]);
+  await tap(phone, 'tab-check');
+  await settled(phone);
+  await shot(phone, 'back-check');
+  await tap(phone, 'send');
+  await tap(phone, 'send-now');
+  expect(await signs(id, 'Callum Alder')).toBe(2);
+  expect(judgedFile(await sealed(phone, id))).toEqual(sound(2));
+  const { papers } = await place.office.call<DealView>('GET', `/api/deals/${deal.id}`);
+  expect(papers.find((p) => p.documentId === back.id)?.standing).toBe('executed');
+  await phone.goto(`${place.server.url}/deals/${deal.id}/back/${back.id}`);
+  expect(await textOf(phone, 'check-ended')).toContain('A packet asks for what is missing');
   await phone.browserContext().close();
 });

@@ -20,6 +20,7 @@ import { makeBinder } from './binder/service';
 import { lookAtMany } from './deals/everything';
 import { lookAtDeal } from './deals/standing';
 import { readDocument } from './documents/service';
+import { findGaps } from './documents/check';
 import { scanDocument } from './documents/scans';
 import { ALL_FILES, tidy } from './files/tidy';
 import { FileStore } from './files/store';
@@ -187,6 +188,7 @@ function takeUpWork(ctx: Context, ways: Parameters<typeof deliver>[1]): void {
   jobs.work('seal', (id) => sealPacket(ctx, id));
   jobs.work('read', (id) => readDocument(ctx, id));
   jobs.work('scan', (id) => scanDocument(ctx, id));
+  jobs.work('gaps', (id) => findGaps(ctx, id));
   jobs.work('tick', (id) => tickPacket(ctx, id));
   jobs.work('digest', (id) => sendDigest(ctx, id));
   jobs.work('calendar', () => lookAtCalendar(ctx));

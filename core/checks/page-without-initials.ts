@@ -17,7 +17,10 @@ export const pageWithoutInitials: CheckRule = (input) => {
       place: { documentId: u.documentId, page: u.page, partyId: u.partyId },
     }));
   const gaps = new Map<string, { documentId: string; partyId: string; pages: number[] }>();
+  const byHand = new Set(input.draft.documents.filter((d) => d.byHand).map((d) => d.id));
   for (const row of input.ledger.rows) {
+    // Its other pages were initialled by hand.
+    if (byHand.has(row.documentId)) continue;
     for (const cell of row.cells) {
       if (cell.gapFrom !== 'pattern') continue;
       const key = `${row.documentId}:${cell.partyId}`;

@@ -8,6 +8,8 @@ import type { Delivery, Gate, PacketParty, InitialsRule, Mark, Redline } from '.
 
 export interface DraftDocument {
   id: string;
+  /** It came back signed by hand: only what is missing on it is asked for. */
+  byHand?: boolean;
 }
 
 export interface Draft {

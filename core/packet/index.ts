@@ -17,6 +17,7 @@ export * from './values';
 export * from './proposal';
 export * from './proposals';
 export * from './further';
+export { missingEdits } from './missing';
 export * from './swap';
 export * from './edits';
 export * from './path';

@@ -3,6 +3,7 @@ import { cornersOfText } from '@gatepath/core/scan';
 import type { Context } from '../context';
 import { serve } from '../http/routing';
 import * as bringIn from './bring-in';
+import * as check from './check';
 import { lookAt } from './scans';
 import * as service from './service';
 
@@ -13,6 +14,11 @@ export function documentRoutes(app: FastifyInstance, ctx: Context): void {
   );
   serve(app, 'setDocument', ({ params, body, member }) => service.changeDocument(ctx, params.documentId, body, member));
   serve(app, 'composeDocument', ({ params, body }) => bringIn.composeDocument(ctx, params.dealId, body));
+  serve(app, 'checkPaper', ({ params, body, member }) => check.beginCheck(ctx, params.documentId, body, member));
+  serve(app, 'paperCheck', ({ params, member }) => check.check(ctx, params.documentId, member));
+  serve(app, 'sayOfPlaces', ({ params, body, member }) => check.sayOfPlaces(ctx, params.documentId, body, member));
+  serve(app, 'endCheck', ({ params, body, member }) => check.endCheck(ctx, params.documentId, body, member));
+  serve(app, 'sendBack', ({ params, member }) => check.sendBack(ctx, params.documentId, member));
   serve(app, 'dropDocument', async ({ params }) => {
     await service.dropDocument(ctx, params.documentId);
   });

@@ -17,6 +17,8 @@ export type JobName =
   | 'read'
   /** The words of pages that are pictures. */
   | 'scan'
+  /** Whether the places of a paper that came back are filled. */
+  | 'gaps'
   | 'tick'
   | 'digest'
   | 'calendar'
@@ -45,6 +47,7 @@ const KINDS: Record<JobName, Kind> = {
   read: { again: 2, pause: 5, lease: 3_600, atOnce: 3 },
   // Done in slices well within it.
   scan: { again: 3, pause: 5, lease: 1_800, atOnce: 2 },
+  gaps: { again: 2, pause: 5, lease: 3_600, atOnce: 2 },
   tick: { again: 5, pause: 10, lease: 60, atOnce: 4 },
   digest: { again: 5, pause: 30, lease: 60, atOnce: 2 },
   calendar: { again: 5, pause: 5, lease: 60, atOnce: 1 },

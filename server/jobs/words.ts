@@ -13,6 +13,7 @@ const WORDS: Record<JobName, (db: Db, id: string) => Promise<string>> = {
   seal: async (db, id) => `The papers of “${await packet(db, id)}” could not be sealed.`,
   read: async (db, id) => `“${await document(db, id)}” could not be read.`,
   scan: async (db, id) => `The words of “${await document(db, id)}” could not be recognised.`,
+  gaps: async (db, id) => `The gaps of “${await document(db, id)}” could not be looked for.`,
   tick: async (db, id) => `Reminders and the last day of “${await packet(db, id)}” could not be looked after.`,
   digest: async () => 'A daily summary could not be written.',
   calendar: async () => 'The calendar could not be looked at.',

@@ -1,6 +1,7 @@
 /** What the worker processes do, by name. Each takes and returns plain data; bytes of papers lie in files. */
 import type { Draft, Mark, PacketParty, Redline, ScriptFace } from '@gatepath/core/packet';
 import type { DealFacts } from '@gatepath/core/merge';
+import type { PrintedPlace } from '@gatepath/core/reading';
 import type { Corners } from '@gatepath/core/scan';
 import type { Again, Slot } from '@gatepath/core/shelf';
 import { readStored } from '../files/stored';
@@ -12,6 +13,7 @@ import type { FaceName } from '../pdf/fonts';
 import type { ReadTask } from '../pdf/read';
 import type { Copy, SealTask } from '../pdf/seal';
 import type { LetterTask } from '../pdf/letters';
+import type { GapsPaper } from '../scan/gaps';
 import type { ReadPage } from '../scan/layer';
 import type { RecogniseTask } from '../scan/page';
 import type { WrittenTask } from '../pdf/written';
@@ -52,6 +54,8 @@ export const tasks = {
   recognise: async (t: RecogniseTask) => (await import('../scan/page')).recognisePage(t),
   layWords: async (t: { file: string; pages: ReadPage[] }) =>
     (await import('../scan/layer')).withWords(await readStored(t.file), t.pages),
+  gaps: async (t: { back: GapsPaper; blank: GapsPaper | null }, at: At) =>
+    (await import('../scan/gaps')).findGapsIn(t, at),
   png: async (t: { file: string; page: number; size: { width: number; height: number }; dpi: number }) =>
     (await import('../pdf/draw')).drawPng(t),
   seal: async (t: FromFiles<SealTask>) => (await import('../pdf/seal')).seal(await withBytes(t)),
@@ -157,6 +161,12 @@ export const tasks = {
         return !!page && coversPrint(page, m.rect);
       })
       .map((m) => m.id);
+  },
+  /** What makes of a fresh draft one for what is missing on a paper that came back. */
+  missingOn: async (t: { draft: Draft; document: FactsFile; missing: (PrintedPlace & { id: string })[] }) => {
+    const { missingEdits } = await import('@gatepath/core/packet');
+    const { factsIn } = await import('../pdf/facts-file');
+    return missingEdits(t.draft, itemAt(await factsIn([t.document]), 0), t.missing, newId);
   },
   /** Initials beside a change of a page. */
   marksBeside: async (t: {

@@ -1,4 +1,5 @@
 /** A paper of the deal: what it is, how it stands, and behind it its pages, its type, its file, and where it was signed. */
+import { router } from 'expo-router';
 import { useState } from 'react';
 import { Linking, Pressable, View } from 'react-native';
 import { ProgressBar } from 'react-native-paper';
@@ -180,6 +181,11 @@ function Detail({ doc }: { doc: DocumentView }) {
         <Button icon="download" onPress={() => void Linking.openURL(urlOf('documentFile', { documentId: doc.id }))}>
           As it came
         </Button>
+        {doc.dealId ? (
+          <Button icon="check" onPress={() => router.push(`/deals/${doc.dealId}/back/${doc.id}`)} testID="came-back">
+            It came back signed
+          </Button>
+        ) : null}
       </View>
       <Switch
         label="Nobody signs it: it is only kept"

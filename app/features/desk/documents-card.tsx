@@ -90,7 +90,8 @@ function DocumentRow({ desk, tools, index, onReplace }: RowProps) {
   if (!here) return null;
   const { id, doc } = here;
   const name = doc?.name ?? 'Document';
-  const move = (to: number) => desk.edit([{ op: 'put', list: 'documents', item: { id }, index: to }]);
+  const move = (to: number) =>
+    desk.edit([{ op: 'put', list: 'documents', item: desk.draft.documents[index] ?? { id }, index: to }]);
   return (
     <View>
       {renaming ? (

@@ -1,6 +1,7 @@
 /** Every screen of the office, brought over the wire in one piece: a member needs nearly all of it, and what two of
  *  its screens share would otherwise be sent to people who only sign. */
 export { CheckScreen } from '../check/check-screen';
+export { CameBack } from '../deals/came-back';
 export { DealPlace } from '../deals/deal-place';
 export { DealsPlace } from '../deals/deals-place';
 export { NewDeal } from '../deals/new-deal';

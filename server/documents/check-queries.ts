@@ -1,0 +1,40 @@
+import type { CheckedPlaceView } from '@gatepath/contract';
+import type { Db } from '../db/pool';
+
+export interface CheckRow {
+  document_id: string;
+  /** The empty form it is compared with; null for none. */
+  blank_id: string | null;
+  status: 'checking' | 'ready' | 'failed';
+  problem: string | null;
+  places: CheckedPlaceView[];
+  made_at: Date;
+  ended: 'meets' | 'kept' | 'sent_back' | null;
+  reason: string | null;
+  packet_id: string | null;
+}
+
+/** The check of a paper that came back; null when there is none. */
+export async function checkOf(db: Db, documentId: string, lock = false): Promise<CheckRow | null> {
+  const sql = `select * from paper_check where document_id = $1${lock ? ' for update' : ''}`;
+  return (await db.query<CheckRow>(sql, [documentId])).rows[0] ?? null;
+}
+
+/** Begins a check, or begins it anew. */
+export async function beginCheck(db: Db, documentId: string, blankId: string | null, now: Date): Promise<void> {
+  await db.query(
+    `insert into paper_check (document_id, blank_id, status, made_at) values ($1, $2, 'checking', $3)
+     on conflict (document_id) do update set blank_id = $2, status = 'checking', problem = null, places = '[]',
+       made_at = $3, ended = null, reason = null, packet_id = null`,
+    [documentId, blankId, now],
+  );
+}
+
+/** Keeps a check as it stands. */
+export async function saveCheck(db: Db, c: CheckRow): Promise<void> {
+  await db.query(
+    `update paper_check set status = $2, problem = $3, places = $4, ended = $5, reason = $6, packet_id = $7
+     where document_id = $1`,
+    [c.document_id, c.status, c.problem, JSON.stringify(c.places), c.ended, c.reason, c.packet_id],
+  );
+}

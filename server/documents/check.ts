@@ -1,0 +1,191 @@
+/** Papers that came back filled in elsewhere: checked for gaps, confirmed, and what is made of it. */
+import { dayOf } from '@gatepath/core/calendar';
+import type { PrintedPlace } from '@gatepath/core/reading';
+import type { CheckBody, CheckEndBody, CheckSaidBody, PaperCheckView } from '@gatepath/contract';
+import type { Context } from '../context';
+import { inTransaction, type Tx } from '../db/tx';
+import { dealOr404 } from '../deals/service';
+import type { Member } from '../firm/queries';
+import { newId } from '../ids';
+import { editDraft, startPacket } from '../packets/draft-service';
+import { notFound, Problem } from '../problem';
+import { WorkFailure } from '../work/failure';
+import { packetView } from '../packets/service';
+import * as c from './check-queries';
+import { documentChanged, tellOf } from './place';
+import { whyUnread } from './problems';
+import * as q from './queries';
+import { documentFor, factsFiles } from './service';
+
+const isFilled = (p: c.CheckRow['places'][number]) => (p.said ?? p.filled) === 'yes';
+/** Places of a hand, without which a paper is not signed. */
+const isHands = (p: c.CheckRow['places'][number]) =>
+  p.kind === 'signature' || p.kind === 'initials' || (p.kind === 'date' && p.signed !== false);
+
+function viewOf(row: c.CheckRow): PaperCheckView {
+  return {
+    documentId: row.document_id,
+    blankId: row.blank_id,
+    status: row.status,
+    problem: row.problem,
+    places: row.places,
+    ended: row.ended,
+    reason: row.reason,
+    packetId: row.packet_id,
+  };
+}
+
+/** A paper of a deal whose pages are read. */
+async function readyOr(ctx: Context, id: string, member: Member): Promise<q.DocumentRow> {
+  const row = await documentFor(ctx.database.pool, id, member);
+  if (row.status !== 'ready')
+    throw new Problem('reading', `“${row.name}” is still being read. It is ready in a moment.`);
+  return row;
+}
+
+/** Begins to look for the gaps of a paper, against an empty form where there is one. */
+export async function beginCheck(ctx: Context, id: string, body: CheckBody, member: Member): Promise<PaperCheckView> {
+  const row = await readyOr(ctx, id, member);
+  if (!row.deal_id) throw notFound('This document');
+  if (body.blankId) {
+    const blank = await readyOr(ctx, body.blankId, member);
+    if (blank.id === row.id || (blank.deal_id && blank.deal_id !== row.deal_id)) throw notFound('The empty form');
+  }
+  await inTransaction(ctx.database.pool, async (tx) => {
+    await c.beginCheck(tx.db, id, body.blankId, ctx.clock.now());
+    await ctx.jobs.queue(tx, 'gaps', id);
+  });
+  tellOf(ctx, row);
+  return check(ctx, id, member);
+}
+
+/** The check of a paper as it stands. */
+export async function check(ctx: Context, id: string, member: Member): Promise<PaperCheckView> {
+  await documentFor(ctx.database.pool, id, member);
+  const row = await c.checkOf(ctx.database.pool, id);
+  if (!row) throw notFound('A check of this paper');
+  return viewOf(row);
+}
+
+/** Looks for the gaps; bears being called twice. */
+export async function findGaps(ctx: Context, id: string): Promise<void> {
+  const db = ctx.database.pool;
+  const [row, was] = [await q.documentById(db, id), await c.checkOf(db, id)];
+  if (!row || was?.status !== 'checking') return;
+  const blank = was.blank_id ? await q.documentById(db, was.blank_id) : null;
+  let result: Pick<c.CheckRow, 'status' | 'problem' | 'places'>;
+  try {
+    const found = await ctx.work.run(
+      'gaps',
+      { back: paperOf(ctx, row), blank: blank && paperOf(ctx, blank) },
+      row.deal_id ?? '',
+    );
+    const places = found.map(({ place, page, rect, filled }) => ({
+      id: newId(),
+      page,
+      formPage: place.page,
+      kind: place.kind,
+      role: place.role,
+      ordinal: place.ordinal,
+      label: place.label,
+      rect,
+      filled,
+      said: null,
+      ...(place.signed === undefined ? {} : { signed: place.signed }),
+    }));
+    result = { status: 'ready', problem: null, places };
+  } catch (error) {
+    if (!(error instanceof WorkFailure) || error.reason === 'stopped') throw error;
+    result = { status: 'failed', problem: whyUnread(row.name, error), places: [] };
+  }
+  await inTransaction(db, async (tx) => {
+    const now = await c.checkOf(tx.db, id, true);
+    if (now?.status === 'checking' && now.blank_id === was.blank_id) await c.saveCheck(tx.db, { ...now, ...result });
+  });
+  tellOf(ctx, row);
+}
+
+function paperOf(ctx: Context, row: q.DocumentRow) {
+  const [facts] = factsFiles(ctx, [row]);
+  return { facts: facts!, file: ctx.files.fileOf(row.sha256) };
+}
+
+/** Changes a check under its lock. */
+async function change<T>(
+  ctx: Context,
+  id: string,
+  member: Member,
+  act: (tx: Tx, check: c.CheckRow, paper: q.DocumentRow) => Promise<T>,
+): Promise<T> {
+  await documentFor(ctx.database.pool, id, member);
+  return inTransaction(ctx.database.pool, async (tx) => {
+    const paper = await q.lockDocument(tx.db, id);
+    const row = await c.checkOf(tx.db, id, true);
+    if (!paper || row?.status !== 'ready') throw notFound('A check of this paper');
+    const done = await act(tx, row, paper);
+    await documentChanged(ctx, tx, paper);
+    return done;
+  });
+}
+
+/** What somebody says of places after looking at them. */
+export async function sayOfPlaces(
+  ctx: Context,
+  id: string,
+  body: CheckSaidBody,
+  member: Member,
+): Promise<PaperCheckView> {
+  const said = new Map(body.places.map((p) => [p.id, p.said]));
+  return change(ctx, id, member, async (tx, row) => {
+    const places = row.places.map((p) => (said.has(p.id) ? { ...p, said: said.get(p.id) ?? null } : p));
+    await c.saveCheck(tx.db, { ...row, places });
+    return viewOf({ ...row, places });
+  });
+}
+
+/** The paper is done: it has all it needs, or is kept as it is for a reason. */
+export async function endCheck(ctx: Context, id: string, body: CheckEndBody, member: Member): Promise<PaperCheckView> {
+  return change(ctx, id, member, async (tx, row, paper) => {
+    const open = row.places.filter((p) => isHands(p) && !isFilled(p)).length;
+    if (body.how === 'meets' && open)
+      throw new Problem(
+        'gaps-open',
+        `${open} of its places are empty or doubtful. Look at them, send it back for them, or keep it with a reason.`,
+      );
+    if (body.how === 'kept' && !body.reason.trim()) throw new Problem('gaps-open', 'Say why it is kept as it is.');
+    const deal = await dealOr404(tx.db, paper.deal_id ?? '');
+    const today = dayOf(ctx.clock.now().toISOString(), deal.time_zone);
+    await q.updateDocument(tx.db, { ...paper, elsewhere_on: paper.elsewhere_on ?? today });
+    const ended = { ...row, ended: body.how, reason: body.reason.trim() || null };
+    await c.saveCheck(tx.db, ended);
+    return viewOf(ended);
+  });
+}
+
+/** A draft for what is missing: marks at the empty places, for whom they are; the paper otherwise as it is. */
+export async function sendBack(ctx: Context, id: string, member: Member): Promise<PaperCheckView> {
+  const paper = await documentFor(ctx.database.pool, id, member);
+  const row = await c.checkOf(ctx.database.pool, id);
+  if (row?.status !== 'ready' || !paper.deal_id) throw notFound('A check of this paper');
+  const missing = row.places.flatMap((p): (PrintedPlace & { id: string })[] =>
+    (p.said ?? p.filled) === 'no' && p.page !== null && isHands(p)
+      ? [{ ...p, page: p.page, source: 'print', confidence: 1 }]
+      : [],
+  );
+  if (!missing.length) throw new Problem('gaps-open', 'No place is empty: there is nothing to send it back for.');
+  const packetId = await startPacket(
+    ctx,
+    paper.deal_id,
+    { name: `${paper.name}: what is missing`.slice(0, 120), documentIds: [id] },
+    member,
+  );
+  const { draft } = await packetView(ctx, packetId);
+  const task = { draft, document: paperOf(ctx, paper).facts, missing };
+  const { edits } = await ctx.work.run('missingOn', task, paper.deal_id);
+  await editDraft(ctx, packetId, { edits }, member);
+  return change(ctx, id, member, async (tx, now) => {
+    const ended = { ...now, ended: 'sent_back' as const, packet_id: packetId };
+    await c.saveCheck(tx.db, ended);
+    return viewOf(ended);
+  });
+}
