@@ -40,7 +40,8 @@ const INK: Record<'box' | 'line', { no: number; yes: number }> = {
  */
 export function filledAt(back: Sheet, rect: Rect, kind: PlaceKind, blank: { sheet: Sheet; fit: Fit } | null): Filled {
   const look = blank ? rect : trimmed(rect, kind);
-  const extra = extraInk(back, look, blank);
+  // The frame of a box touches what is in it: without the form at hand only its inside is looked at.
+  const extra = extraInk(back, look, blank, blank || kind !== 'checkbox' ? AROUND : 0);
   const { own, stray } = strokesIn(extra, look, back.scale);
   const { no, yes } = INK[kind === 'checkbox' ? 'box' : 'line'];
   if (own >= yes) return 'yes';
@@ -71,9 +72,8 @@ interface Piece {
 }
 
 /** The ink around a place that the blank does not have there. */
-function extraInk(back: Sheet, rect: Rect, blank: { sheet: Sheet; fit: Fit } | null): Piece {
+function extraInk(back: Sheet, rect: Rect, blank: { sheet: Sheet; fit: Fit } | null, grow: number): Piece {
   const { mask, scale } = back;
-  const grow = AROUND;
   const x = Math.max(0, Math.floor((rect.x - grow) * scale));
   const y = Math.max(0, Math.floor((rect.y - grow) * scale));
   const width = Math.max(0, Math.min(mask.width, Math.ceil((rect.x + rect.w + grow) * scale)) - x);

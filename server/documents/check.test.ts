@@ -1,0 +1,79 @@
+/** A paper that came back: what is found on it, what a member says of it, and what comes of it. */
+import { chance, lease, scanOf } from '../test/scan';
+import { filledIn } from '../test/filled';
+import { Way } from '../test/way';
+
+jest.setTimeout(240_000);
+
+let way: Way;
+beforeAll(async () => {
+  way = await Way.start();
+});
+afterAll(() => way.stop());
+
+const PEOPLE = [
+  { side: 'landlord' as const, name: 'Wren Alder', email: 'wren@example.com' },
+  { side: 'tenant' as const, name: 'Callum Alder', email: 'callum@example.com' },
+];
+
+/** A deal with an empty lease and the scan of one on which everything but `missing` is filled, looked at. */
+async function cameBack(address: string, isMissing: (kind: string, role: string) => boolean, withBlank = true) {
+  const { server } = way;
+  const deal = await server.deal(address, PEOPLE);
+  const bytes = await lease({ pages: 1, initials: true });
+  const blank = await server.uploadReady(deal.id, 'Lease.pdf', bytes);
+  const { places } = await server.ok('documentFacts', { params: { documentId: blank.id } });
+  const full = places.filter((p) => !isMissing(p.kind, p.role));
+  const scan = await scanOf(await filledIn(bytes, full, chance(9)));
+  const back = await server.uploadReady(deal.id, 'Signed.pdf', scan.bytes);
+  const params = { documentId: back.id };
+  const begun = await server.ok('checkPaper', { params, body: { blankId: withBlank ? blank.id : null } });
+  expect(begun.status).toBe('checking');
+  await server.ctx.jobs.idle('gaps');
+  return { deal, blank, back, params, view: await server.ok('paperCheck', { params }) };
+}
+
+test('a whole paper counts as signed elsewhere; one with a gap does not, until somebody says that it is filled', async () => {
+  const { params, view, deal, back } = await cameBack(
+    '1 Weir Row',
+    (kind, role) => kind === 'initials' && role === 'tenant',
+  );
+  const gaps = view.places.filter((p) => p.filled !== 'yes');
+  expect(gaps.map((p) => [p.kind, p.role, p.filled])).toEqual([['initials', 'tenant', 'no']]);
+  const refused = await way.server.call('endCheck', { params, body: { how: 'meets', reason: '' } });
+  expect([refused.status, refused.raw.toString()]).toEqual([409, expect.stringContaining('gaps-open')]);
+  const body = { places: [{ id: gaps[0]!.id, said: 'yes' as const }] };
+  expect((await way.server.ok('sayOfPlaces', { params, body })).places.find((p) => p.id === gaps[0]!.id)?.said).toBe(
+    'yes',
+  );
+  expect((await way.server.ok('endCheck', { params, body: { how: 'meets', reason: '' } })).ended).toBe('meets');
+  await way.server.ctx.jobs.idle('deal');
+  const after = await way.server.ok('deal', { params: { dealId: deal.id } });
+  expect(after.papers.find((p) => p.documentId === back.id)?.standing).toBe('elsewhere');
+});
+
+test('it is kept as it is only with a reason', async () => {
+  const { params } = await cameBack('2 Weir Row', (kind) => kind === 'initials', false);
+  expect((await way.server.call('endCheck', { params, body: { how: 'kept', reason: '  ' } })).status).toBe(409);
+  const kept = await way.server.ok('endCheck', { params, body: { how: 'kept', reason: 'The bank takes it so.' } });
+  expect([kept.ended, kept.reason]).toEqual(['kept', 'The bank takes it so.']);
+});
+
+test('sent back: marks only where something is missing, and nobody else is asked', async () => {
+  const { params } = await cameBack('3 Weir Row', (kind, role) => kind === 'signature' && role === 'landlord');
+  const view = await way.server.ok('sendBack', { params });
+  const packet = await way.server.ok('packet', { params: { packetId: view.packetId! } });
+  expect(packet.draft.parties.map((p) => p.name)).toEqual(['Wren Alder']);
+  expect(packet.draft.marks.map((m) => m.kind)).toEqual(['signature']);
+  await way.server.send(packet.id);
+});
+
+test('a paper that is not there, one of another deal as its form, and a check nobody began', async () => {
+  const { params } = await cameBack('4 Weir Row', () => false);
+  const other = await way.server.deal('5 Weir Row', PEOPLE);
+  const stranger = await way.server.uploadReady(other.id, 'Other.pdf', await lease());
+  expect((await way.server.call('checkPaper', { params, body: { blankId: stranger.id } })).status).toBe(404);
+  expect((await way.server.call('checkPaper', { params, body: { blankId: params.documentId } })).status).toBe(404);
+  expect((await way.server.call('paperCheck', { params: { documentId: stranger.id } })).status).toBe(404);
+  expect((await way.server.call('sendBack', { params })).status).toBe(409);
+});
