@@ -2,6 +2,7 @@
 import { rows as acts } from './acts';
 import { rows as checking } from './checking';
 import { rows as deals } from './deals';
+import { scansAccuracy } from './scans';
 import { row as drawing } from './drawing';
 import { rows as large } from './large';
 import { readingAccuracy, row as reading } from './reading';
@@ -41,7 +42,8 @@ for (const [name, run] of [
   rows.push(...(await run()));
 }
 const accuracy = only.length && !only.includes('reading') ? [] : await readingAccuracy();
-if (json) console.log(JSON.stringify({ rows, accuracy }));
+const onScans = only.length && !only.includes('scans') ? null : await scansAccuracy();
+if (json) console.log(JSON.stringify({ rows, accuracy, ...onScans }));
 else {
   const cells = rows.map((r) => [
     r.what,
@@ -60,6 +62,14 @@ else {
   for (const a of accuracy)
     console.log(
       `  ${a.set}: ${a.forms} forms, ${a.places} places; signatures ${a.signatures.toFixed(3)}, initials ${a.initials.toFixed(3)}, all kinds ${a.all.toFixed(3)}, roles right ${a.roles.toFixed(3)}, of what is accepted unseen ${a.sure.toFixed(3)} right`,
+    );
+  for (const a of onScans?.scans ?? [])
+    console.log(
+      `  ${a.set}: ${a.pages} pages, ${a.places} places; signatures ${a.signatures.toFixed(3)}, initials ${a.initials.toFixed(3)}, all kinds ${a.all.toFixed(3)}, roles right ${a.roles.toFixed(3)}, of what is accepted unseen ${a.sure.toFixed(3)} right; ${a.secondsAPage.toFixed(1)} s a page`,
+    );
+  for (const a of onScans?.filled ?? [])
+    console.log(
+      `  filled or empty on scans, ${a.set}: empty places told no ${a.empty.no}, doubtful ${a.empty.doubtful}, yes ${a.empty.yes}, not met ${a.empty['not met']}; filled ones told yes ${a.full.yes}, doubtful ${a.full.doubtful}, no ${a.full.no}, not met ${a.full['not met']}`,
     );
   console.log('\nratio: our time over the peer’s, medians of the same run; below 1 is faster than the peer');
 }
