@@ -1,11 +1,22 @@
 /** npm run screenshots: one current picture of each main view, from a fresh demo, into docs/screenshots. */
 import { spawn } from 'node:child_process';
-import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import type { DealSummary, MessageSummary, NoticeSummary, ShelfSummary } from '@gatepath/contract';
+import type {
+  DealSummary,
+  DealView,
+  DocumentView,
+  PackedFacts,
+  MessageSummary,
+  NoticeSummary,
+  ShelfSummary,
+} from '@gatepath/contract';
 import type { Page } from 'puppeteer-core';
-import { byTestId, chooseFile, launch, openPage, PHONE, settled, signIn, tap, type, WIDE } from './browser';
+import { sure } from '@gatepath/core/sure';
+import { filledIn } from '../server/test/filled';
+import { chance, lease, scanOf } from '../server/test/scan';
+import { byTestId, chooseFile, eventually, launch, openPage, PHONE, settled, signIn, tap, type, WIDE } from './browser';
 import { download } from './proof';
 
 const OUT = path.join(process.cwd(), 'docs', 'screenshots');
@@ -90,21 +101,48 @@ await tap(wide, 'all-pages');
 await tap(wide, 'thumb-5');
 await shot(wide, 'desk-wide');
 
-const { items: kits } = await get<{ items: ShelfSummary[] }>(wide, '/api/shelf?what=kit');
-await wide.goto(`${base}/shelf/${kits.find((k) => k.name.startsWith('Older'))!.id}`);
-await wide.waitForSelector(byTestId('put-on-shelf'));
-await shot(wide, 'kit-wide');
-
 const { items: forms } = await get<{ items: ShelfSummary[] }>(wide, '/api/shelf?what=form');
-await wide.goto(`${base}/forms/${forms.find((f) => f.name.startsWith('Lead'))!.id}`);
-await wide.waitForSelector(byTestId('sheet'));
-await tap(wide, 'all-pages');
-await tap(wide, 'thumb-1');
-await shot(wide, 'form-wide');
-
 await wide.goto(`${base}/forms/${forms.find((f) => f.name.startsWith('Rules'))!.id}`);
 await wide.waitForSelector(byTestId('signatures-part'));
 await shot(wide, 'written-wide');
+
+// A lease that came back from the tenants' office, scanned, with one of the initials missing.
+const tenancy = deals.find((d) => d.kind === 'tenancy')!;
+await phone.goto(`${base}/deals/${tenancy.id}`);
+const papersNow = async () => (await get<DealView>(phone, `/api/deals/${tenancy.id}`)).documents;
+const bringIn = async (name: string, bytes: Uint8Array): Promise<DocumentView> => {
+  const before = new Set((await papersNow()).map((d) => d.id));
+  const paper = path.join(dir, name);
+  writeFileSync(paper, bytes);
+  await chooseFile(phone, 'file-input', paper);
+  return eventually(async () => {
+    const added = (await papersNow()).find((d) => !before.has(d.id) && d.status === 'ready');
+    return sure(added, name);
+  }, 120);
+};
+const lentOut = await lease({ pages: 2, initials: true });
+const empty = await bringIn('Lease.pdf', lentOut);
+const { places } = await get<PackedFacts>(phone, `/api/documents/${empty.id}/facts`);
+const written = places.filter((p) => !(p.kind === 'initials' && p.role === 'tenant' && p.page === 1));
+const back = await bringIn('Lease, signed.pdf', (await scanOf(await filledIn(lentOut, written, chance(4)))).bytes);
+await phone.goto(`${base}/deals/${tenancy.id}/back/${back.id}`);
+await phone.waitForSelector(byTestId('blank'));
+for (const button of await phone.$$(byTestId('blank')))
+  if ((await button.evaluate((e) => e.textContent)) === 'Lease') await button.click();
+await (await phone.waitForSelector(byTestId('place-no')))!.scrollIntoView();
+await shot(phone, 'came-back-phone');
+const begun = await phone.evaluate(
+  async (url: string, documentId: string) => {
+    const body = JSON.stringify({ name: 'Lease, signed', documentIds: [documentId] });
+    const headers = { 'content-type': 'application/json' };
+    return (await (await fetch(url, { method: 'POST', headers, body })).json()) as { id: string };
+  },
+  `/api/deals/${tenancy.id}/packets`,
+  back.id,
+);
+await wide.goto(`${base}/packets/${begun.id}`);
+await wide.waitForSelector(byTestId('sheet'));
+await shot(wide, 'scan-wide');
 
 const { items: notices } = await get<{ items: NoticeSummary[] }>(wide, '/api/notices');
 await wide.goto(`${base}/notices/${notices[0]!.id}`);
