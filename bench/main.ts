@@ -5,7 +5,7 @@ import { rows as deals } from './deals';
 import { scansAccuracy } from './scans';
 import { row as drawing } from './drawing';
 import { rows as large } from './large';
-import { readingAccuracy, row as reading } from './reading';
+import { readingAccuracy, row as reading, type Accuracy } from './reading';
 import { rows as replaying } from './replay';
 import { rows as sealing } from './sealing';
 import { rows as lists } from './lists';
@@ -59,14 +59,11 @@ else {
   console.log(`\n${line(heads)}\n${widths.map((w) => '-'.repeat(w)).join('  ')}`);
   for (const c of cells) console.log(line(c));
   console.log('\nReading of labelled forms (F1; roles with their numbers)');
-  for (const a of accuracy)
-    console.log(
-      `  ${a.set}: ${a.forms} forms, ${a.places} places; signatures ${a.signatures.toFixed(3)}, initials ${a.initials.toFixed(3)}, all kinds ${a.all.toFixed(3)}, roles right ${a.roles.toFixed(3)}, of what is accepted unseen ${a.sure.toFixed(3)} right`,
-    );
+  const scores = (a: Accuracy) =>
+    `${a.places} places; signatures ${a.signatures.toFixed(3)}, initials ${a.initials.toFixed(3)}, all kinds ${a.all.toFixed(3)}, roles right ${a.roles.toFixed(3)}, of what is accepted unseen ${a.sure.toFixed(3)} right`;
+  for (const a of accuracy) console.log(`  ${a.set}: ${a.forms} forms, ${scores(a)}`);
   for (const a of onScans?.scans ?? [])
-    console.log(
-      `  ${a.set}: ${a.pages} pages, ${a.places} places; signatures ${a.signatures.toFixed(3)}, initials ${a.initials.toFixed(3)}, all kinds ${a.all.toFixed(3)}, roles right ${a.roles.toFixed(3)}, of what is accepted unseen ${a.sure.toFixed(3)} right; ${a.secondsAPage.toFixed(1)} s a page`,
-    );
+    console.log(`  ${a.set}: ${a.forms} forms, ${a.pages} pages, ${scores(a)}; ${a.secondsAPage.toFixed(1)} s a page`);
   for (const a of onScans?.filled ?? [])
     console.log(
       `  filled or empty on scans, ${a.set}: empty places told no ${a.empty.no}, doubtful ${a.empty.doubtful}, yes ${a.empty.yes}, not met ${a.empty['not met']}; filled ones told yes ${a.full.yes}, doubtful ${a.full.doubtful}, no ${a.full.no}, not met ${a.full['not met']}`,

@@ -3,7 +3,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { DOUBT, type PrintedPlace } from '@gatepath/core/reading';
-import { inspect } from '../server/pdf/inspect';
+import { placesIn } from '../server/pdf/inspect';
 import type { Labelled } from './forms/types';
 
 export const FORMS = path.join(path.dirname(fileURLToPath(import.meta.url)), 'forms');
@@ -52,7 +52,7 @@ export const newScore = (forms: number): Score => ({
 /** Reads the named forms and compares with their labels. */
 export async function score(names: string[]): Promise<Score> {
   const out = newScore(names.length);
-  for (const name of names) scorePlaces(out, name, (await inspect(path.join(FORMS, `${name}.pdf`))).places);
+  for (const name of names) scorePlaces(out, name, await placesIn(path.join(FORMS, `${name}.pdf`)));
   return out;
 }
 

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { AnnotationMode } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { openContent } from '../server/pdf/content';
-import { inspect } from '../server/pdf/inspect';
+import { placesIn } from '../server/pdf/inspect';
 import { kept } from './forms/kept';
 import { apart } from './forms/ways/apart';
 import { otherWays } from './forms/ways';
@@ -28,7 +28,7 @@ export async function row(): Promise<Row> {
     (f) => new Uint8Array(readFileSync(path.join(FORMS, `${f.name}.pdf`))),
   );
   const ours = await median(async () => {
-    for (const f of files) await inspect(f);
+    for (const f of files) await placesIn(f);
   }, 5);
   const theirs = await median(async () => {
     for (const f of files) await extractAlone(f);
@@ -48,7 +48,8 @@ export interface Accuracy {
   sure: number;
 }
 
-const accuracy = (set: string, s: Score): Accuracy => {
+/** A score as it is told. */
+export const accuracy = (set: string, s: Score): Accuracy => {
   const all = together(s);
   return {
     set,

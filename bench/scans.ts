@@ -4,7 +4,7 @@ import path from 'node:path';
 import { PDFDocument } from '@cantoo/pdf-lib';
 import type { Rect } from '@gatepath/core/paper';
 import type { PlaceKind } from '@gatepath/core/reading';
-import { inspect } from '../server/pdf/inspect';
+import { inspect, placesIn } from '../server/pdf/inspect';
 import { stopRecognising } from '../server/scan/recognise';
 import { filledIn } from '../server/test/filled';
 import { chance, scanOf } from '../server/test/scan';
@@ -13,18 +13,11 @@ import type { Labelled } from './forms/types';
 import { apart } from './forms/ways/apart';
 import { otherWays } from './forms/ways';
 import { written } from './forms/written';
-import { f1, FORMS, newScore, scorePlaces, together } from './reading-score';
+import { accuracy, type Accuracy } from './reading';
+import { FORMS, newScore, scorePlaces } from './reading-score';
 
-export interface ScanAccuracy {
-  set: string;
+export interface ScanAccuracy extends Accuracy {
   pages: number;
-  places: number;
-  signatures: number;
-  initials: number;
-  all: number;
-  roles: number;
-  /** Of what is accepted unseen as a hand's: how much is right. */
-  sure: number;
   /** For a page, recognition and all. */
   secondsAPage: number;
 }
@@ -40,27 +33,16 @@ async function scanAccuracy(set: string, names: string[]): Promise<ScanAccuracy>
   for (const [k, name] of names.entries()) {
     const scan = await scanOf(fileOf(name), undefined, k + 11);
     const began = performance.now();
-    const read = await inspect(scan.bytes);
+    const places = await placesIn(scan.bytes);
     took += performance.now() - began;
-    pages += read.pages.length;
+    pages += (await PDFDocument.load(scan.bytes)).getPageCount();
     scorePlaces(
       s,
       name,
-      read.places.map((p) => ({ ...p, rect: scan.onPaper(p.page, p.rect) })),
+      places.map((p) => ({ ...p, rect: scan.onPaper(p.page, p.rect) })),
     );
   }
-  const all = together(s);
-  return {
-    set,
-    pages,
-    places: all.hit + all.missed,
-    signatures: f1(together(s, ['signature'])),
-    initials: f1(together(s, ['initials'])),
-    all: f1(all),
-    roles: s.roles.of ? s.roles.right / s.roles.of : 1,
-    sure: s.sure.of ? s.sure.right / s.sure.of : 1,
-    secondsAPage: took / 1000 / Math.max(1, pages),
-  };
+  return { ...accuracy(set, s), pages, secondsAPage: took / 1000 / Math.max(1, pages) };
 }
 
 type Said = 'yes' | 'no' | 'doubtful' | 'not met';

@@ -29,11 +29,6 @@ const PEOPLE = [
   { side: 'tenant' as const, name: 'Callum Alder', email: 'callum@example.com' },
 ];
 
-const shot = async (page: Page, name: string) => {
-  if (process.env['SHOTS'])
-    await page.screenshot({ path: path.join(process.env['SHOTS'], `${name}.png`) as `${string}.png` });
-};
-
 async function files(page: Page, testId: string, names: string[]): Promise<void> {
   const input = (await page.waitForSelector(byTestId(testId))) as ElementHandle<HTMLInputElement>;
   await input.uploadFile(...names);
@@ -86,7 +81,6 @@ test('a photographed form of three pages becomes a signed and sealed packet on a
   expect(corner).toMatch(/Top left corner of page 1: 1[123] % across, (?:8|9|10) % down/);
   await still(phone);
   await (await phone.waitForSelector(byTestId('photograph-page')))!.scrollIntoView();
-  await shot(phone, 'photographs');
   expect(await findings(phone)).toEqual([]);
   // An arrow key moves a corner, as a finger does.
   await phone.focus(byTestId('corner-1-0'));
@@ -96,7 +90,6 @@ test('a photographed form of three pages becomes a signed and sealed packet on a
   await type(phone, 'photograph-name', 'Lease of Lantern Row');
   await tap(phone, 'photograph-make');
   await phone.waitForFunction(() => /A scan: recognising/.test(document.body.textContent ?? ''), { timeout: 60_000 });
-  await shot(phone, 'recognising');
   const doc = await eventually(async () => {
     const { documents } = await place.office.call<DealView>('GET', `/api/deals/${deal.id}`);
     return sure(
@@ -112,13 +105,7 @@ test('a photographed form of three pages becomes a signed and sealed packet on a
   await tap(phone, 'tab-printed');
   await tap(phone, 'accept-all');
   await saved(phone);
-  await shot(phone, 'scan-at-the-desk');
   const id = phone.url().split('/').pop()!;
-  if (process.env['SHOTS'])
-    writeFileSync(
-      path.join(process.env['SHOTS'], 'facts.json'),
-      JSON.stringify(await place.office.call('GET', `/api/documents/${doc.id}/facts`)),
-    );
   const { draft } = await place.office.look(id);
   const kinds = (name: string) => {
     const party = draft.parties.find((p) => p.name === name)!;
@@ -155,7 +142,6 @@ test('a scan that came back with two initials missing goes back for just those t
   await tap(phone, 'blank');
   await phone.waitForSelector(byTestId('gaps-sum'), { timeout: 60_000 });
   await settled(phone);
-  await shot(phone, 'came-back');
   expect(await findings(phone)).toEqual([]);
   expect(await textOf(phone, 'gaps-sum')).toContain('2 places are empty');
   const rows = await phone.$$eval(byTestId('place-no'), (all) => all.map((e) => e.textContent));
@@ -163,7 +149,6 @@ test('a scan that came back with two initials missing goes back for just those t
   expect(await phone.$(byTestId('place-doubtful'))).toBeNull();
   await (await phone.waitForSelector(byTestId('place-no')))!.scrollIntoView();
   await settled(phone);
-  await shot(phone, 'came-back-gap');
 
   await tap(phone, 'send-back');
   await phone.waitForFunction(() => /\/packets\//.test(location.pathname));
@@ -174,9 +159,6 @@ test('a scan that came back with two initials missing goes back for just those t
     ['initials', 1],
     ['initials', 2],
   ]);
-  await tap(phone, 'tab-check');
-  await settled(phone);
-  await shot(phone, 'back-check');
   await tap(phone, 'send');
   await tap(phone, 'send-now');
   expect(await signs(id, 'Callum Alder')).toBe(2);

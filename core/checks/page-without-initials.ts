@@ -1,10 +1,8 @@
-import type { CheckInput, CheckRule, Finding } from './types';
+import { isByHand } from '../packet/draft';
+import type { CheckRule, Finding } from './types';
 import { listWords } from '../text/names';
 import { documentIn, nameIn, pageIn, pageRuns } from './words';
 import { itemAt } from '../sure';
-
-/** The other pages of such a paper were initialled by hand. */
-const isByHand = (input: CheckInput, id: string) => input.draft.documents.some((d) => d.id === id && d.byHand);
 
 /**
  * A page that lacks a party's initials, because the rule found no space for them, or because
@@ -20,7 +18,8 @@ export const pageWithoutInitials: CheckRule = (input) => {
       place: { documentId: u.documentId, page: u.page, partyId: u.partyId },
     }));
   const gaps = new Map<string, { documentId: string; partyId: string; pages: number[] }>();
-  for (const row of input.ledger.rows.filter((r) => !isByHand(input, r.documentId))) {
+  // The other pages of what came back were initialled by hand.
+  for (const row of input.ledger.rows.filter((r) => !isByHand(input.draft, r.documentId))) {
     for (const cell of row.cells) {
       if (cell.gapFrom !== 'pattern') continue;
       const key = `${row.documentId}:${cell.partyId}`;

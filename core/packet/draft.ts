@@ -12,6 +12,10 @@ export interface DraftDocument {
   byHand?: boolean;
 }
 
+/** Whether a document of a draft came back signed by hand. */
+export const isByHand = (draft: Pick<Draft, 'documents'>, documentId: string): boolean =>
+  draft.documents.some((d) => d.id === documentId && d.byHand);
+
 export interface Draft {
   name: string;
   subject: string;

@@ -26,6 +26,9 @@ const SIDES: Record<Exclude<PlaceRole, 'unknown'>, Side[]> = {
   manager: ['manager', 'listing_broker'],
 };
 
+/** The side a role is of, where nobody says otherwise. */
+export const sideOfRole = (role: PlaceRole): Side | null => (role === 'unknown' ? null : (SIDES[role][0] ?? null));
+
 /** The signers of a role in the order of their places. */
 export function signersOf(role: PlaceRole, documentId: string, parties: PacketParty[]): PacketParty[] {
   if (role === 'unknown') return [];

@@ -1,9 +1,10 @@
 /** Reading a whole paper: every printed place with its kind, its role and which one of that role. */
-import { cutEnd } from '../text/ends';
 import type { Rect } from '../paper/types';
-import { scanPage, type Blank, type PageScan } from './blanks';
+import { scanPage, type PageScan } from './blanks';
 import { sameRow } from './captions';
 import { judge, OUTSIDER, type Judged, type PaperContext } from './classify';
+import { isOfText, isSigned, tidyLabel } from './judged';
+import { ownBlanks, sayOwn, withCaptions } from './own-fields';
 import type { Phrase } from './text';
 import type { PageContent, PlaceKind, PrintedPlace } from './types';
 import { isRoleHeading, ownerOf, plain, roleOfWords, type RoleRead } from './words';
@@ -300,26 +301,6 @@ function sameHead(last: Judged, mine: Judged[]): boolean {
   return mine.some((o) => o !== last && sameRow(o.blank, last.blank));
 }
 
-/** A caption without the brackets and signs that led up to the blank. */
-function tidyLabel(label: string): string {
-  return cutEnd(label, /[\s([{$:;,_-]/).trim();
-}
-
-/** A date within a sentence is the paper's, however near somebody signs: the day of an offer, the end of a term. */
-const isOfText = (j: Judged) => j.kind === 'date' && j.inText;
-const isSigned = (j: Judged) => j.role !== null && !isOfText(j) && isDayOfSigning(j.label);
-
-/** Whether a caption asks for the day and nothing more: "date of birth" is not the day on which somebody signs. */
-export function isDayOfSigning(label: string): boolean {
-  const words = plain(label)
-    .replace(/[^a-z ]+/g, ' ')
-    .split(' ')
-    .filter((w) => w.length > 1 && !roleOfWords(w));
-  return words.every((w) => OF_SIGNING.test(w));
-}
-const OF_SIGNING =
-  /^(?:date[ds]?|day|fecha|firma|firmad[oa]|dia|hora|time|mm|dd|yy|yyyy|aaaa|sign(?:ed|ature|ing|s)?|initial(?:s|ed)?|of|on|and|de|la|el|del|los|the|this|at|co|first|second|listing|selling|buyer|seller|s)$/;
-
 function place(j: Judged, page: number): PrintedPlace {
   return {
     page,
@@ -347,56 +328,4 @@ function rectOf(j: Judged): Rect {
         ? b.h
         : Math.max(Math.min(HEIGHTS[j.kind], b.h), Math.min(b.h, 9));
   return { x: r1(b.x0), y: r1(b.y - high), w: r1(b.x1 - b.x0), h: r1(high) };
-}
-
-function meets(a: Rect, b: Rect): boolean {
-  const w = Math.min(a.x + a.w, b.x + b.w) - Math.max(a.x, b.x);
-  const h = Math.min(a.y + a.h, b.y + b.h) - Math.max(a.y, b.y);
-  return w > 0.3 * Math.min(a.w, b.w) && h > 0.2 * Math.min(a.h, b.h);
-}
-
-/** Puts a form's fields among the blanks of a page, in the place of what is printed under them. */
-function ownBlanks(scan: PageScan, fields: PrintedPlace[]): Map<Blank, PrintedPlace> {
-  const out = new Map<Blank, PrintedPlace>();
-  for (const f of fields) {
-    const { x, y, w, h } = f.rect;
-    scan.blanks = scan.blanks.filter(
-      (b) => out.has(b) || !meets(f.rect, { x: b.x0, y: b.y - b.h, w: b.x1 - b.x0, h: b.h + 3 }),
-    );
-    const blank: Blank = {
-      x0: x,
-      x1: x + w,
-      y: y + h,
-      h,
-      made: f.kind === 'checkbox' ? 'box' : 'rule',
-      ...(f.kind === 'checkbox' ? { cell: f.rect } : {}),
-    };
-    scan.blanks.push(blank);
-    out.set(blank, f);
-  }
-  scan.blanks.sort((p, q) => (Math.abs(p.y - q.y) > 4 ? p.y - q.y : p.x0 - q.x0));
-  return out;
-}
-
-/** From here on a field's name is taken to say what it is for. */
-const NAMED = 0.9;
-const isNamed = (f: PrintedPlace) => f.kind !== 'text' || f.confidence >= NAMED;
-
-function sayOwn(j: Judged, f: PrintedPlace): void {
-  if (isNamed(f)) j.kind = f.kind;
-  if (f.role !== 'unknown') j.role = { role: f.role, ordinal: f.ordinal };
-}
-
-/** A field whose name says nothing takes kind, role and words from what is printed beside it. */
-function withCaptions(f: PrintedPlace, j: Judged | undefined): PrintedPlace {
-  if (!j) return f;
-  const plainField = !f.field?.multiline && !f.field?.options.length && j.kind !== 'checkbox';
-  return {
-    ...f,
-    kind: isNamed(f) || !plainField ? f.kind : j.kind,
-    ...(isNamed(f) || !plainField || j.kind !== 'date' ? {} : { signed: isSigned(j) }),
-    role: f.role !== 'unknown' ? f.role : (j.role?.role ?? 'unknown'),
-    ordinal: f.role !== 'unknown' ? f.ordinal : j.role ? (j.role.ordinal ?? 1) : null,
-    label: isNamed(f) && f.kind !== 'checkbox' ? f.label : tidyLabel(j.label) || f.label,
-  };
 }

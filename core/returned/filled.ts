@@ -8,6 +8,21 @@ import type { Fit } from './line-up';
 export const FILLED = ['yes', 'no', 'doubtful'] as const;
 export type Filled = (typeof FILLED)[number];
 
+/** A place as it was looked at, and what somebody said of it who looked. */
+interface LookedAt {
+  kind: PlaceKind;
+  signed?: boolean | undefined;
+  filled: Filled;
+  said: 'yes' | 'no' | null;
+}
+
+/** Whether it is filled: whoever looked knows best. */
+export const stateOf = (p: Pick<LookedAt, 'filled' | 'said'>): Filled => p.said ?? p.filled;
+
+/** Whether it is a hand's, without which a paper is not signed. */
+export const isOfHand = (p: Pick<LookedAt, 'kind' | 'signed'>): boolean =>
+  p.kind === 'signature' || p.kind === 'initials' || (p.kind === 'date' && p.signed !== false);
+
 /** A page's ink. */
 export interface Sheet {
   mask: Mask;

@@ -3,5 +3,5 @@
  * have. It knows pages, places and dots; it must not know of packets, or of what is made of a gap.
  */
 export { lineUp, matchSheets, type Fit, type PlacedText } from './line-up';
-export { filledAt, FILLED, type Filled, type Sheet } from './filled';
+export { filledAt, FILLED, isOfHand, stateOf, type Filled, type Sheet } from './filled';
 export { gapsOf, type CheckedPlace, type ReturnedPage, type ReturnedPaper } from './gaps';

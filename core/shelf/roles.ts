@@ -1,18 +1,9 @@
 /** Slots for a form that was just brought in: those its printed places name. */
-import type { PlaceRole, PrintedPlace } from '../reading/types';
+import { sideOfRole } from '../packet/place-party';
+import type { PrintedPlace } from '../reading/types';
 import type { Side } from '../text/sides';
 import { newSlot, type Slot } from './slots';
 
-const SIDE_OF: Record<Exclude<PlaceRole, 'unknown'>, Side> = {
-  seller: 'seller',
-  buyer: 'buyer',
-  landlord: 'landlord',
-  tenant: 'tenant',
-  guarantor: 'guarantor',
-  broker: 'listing_broker',
-  buyer_broker: 'buyer_broker',
-  manager: 'manager',
-};
 /** The order in which they stand. */
 const ORDER: Side[] = [
   'seller',
@@ -31,8 +22,8 @@ const MOST = 12;
 export function slotsOnPages(places: readonly PrintedPlace[], newId: () => string): Slot[] {
   const lines = new Map<Side, number>();
   for (const p of places) {
-    if (p.role === 'unknown' || (p.kind !== 'signature' && p.kind !== 'initials')) continue;
-    const side = SIDE_OF[p.role];
+    const side = sideOfRole(p.role);
+    if (!side || (p.kind !== 'signature' && p.kind !== 'initials')) continue;
     lines.set(side, Math.max(lines.get(side) ?? 0, Math.min(MOST, p.ordinal ?? 1)));
   }
   const out: Slot[] = [];

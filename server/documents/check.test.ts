@@ -17,10 +17,14 @@ const PEOPLE = [
 ];
 
 /** A deal with an empty lease and the scan of one on which everything but `missing` is filled, looked at. */
-async function cameBack(address: string, isMissing: (kind: string, role: string) => boolean, withBlank = true) {
+async function cameBack(
+  address: string,
+  isMissing: (kind: string, role: string) => boolean,
+  { withBlank = true, people = PEOPLE, pages = 1 } = {},
+) {
   const { server } = way;
-  const deal = await server.deal(address, PEOPLE);
-  const bytes = await lease({ pages: 1, initials: true });
+  const deal = await server.deal(address, people);
+  const bytes = await lease({ pages, initials: true });
   const blank = await server.uploadReady(deal.id, 'Lease.pdf', bytes);
   const { places } = await server.ok('documentFacts', { params: { documentId: blank.id } });
   const full = places.filter((p) => !isMissing(p.kind, p.role));
@@ -53,7 +57,7 @@ test('a whole paper counts as signed elsewhere; one with a gap does not, until s
 });
 
 test('it is kept as it is only with a reason', async () => {
-  const { params } = await cameBack('2 Weir Row', (kind) => kind === 'initials', false);
+  const { params } = await cameBack('2 Weir Row', (kind) => kind === 'initials', { withBlank: false });
   expect((await way.server.call('endCheck', { params, body: { how: 'kept', reason: '  ' } })).status).toBe(409);
   const kept = await way.server.ok('endCheck', { params, body: { how: 'kept', reason: 'The bank takes it so.' } });
   expect([kept.ended, kept.reason]).toEqual(['kept', 'The bank takes it so.']);
@@ -66,6 +70,40 @@ test('sent back: marks only where something is missing, and nobody else is asked
   expect(packet.draft.parties.map((p) => p.name)).toEqual(['Wren Alder']);
   expect(packet.draft.marks.map((m) => m.kind)).toEqual(['signature']);
   await way.server.send(packet.id);
+});
+
+test('asked twice at once there is one packet; thrown away, the gaps are open again', async () => {
+  const { params, deal } = await cameBack('6 Weir Row', (kind, role) => kind === 'initials' && role === 'landlord');
+  const asked = await Promise.all([1, 2, 3].map(() => way.server.ok('sendBack', { params })));
+  const ids = new Set(asked.map((a) => a.packetId));
+  expect(ids.size).toBe(1);
+  const { packets } = await way.server.ok('deal', { params: { dealId: deal.id } });
+  expect(packets.map((p) => p.id)).toEqual([...ids]);
+  await way.server.ok('dropPacket', { params: { packetId: [...ids][0]! } });
+  expect(await way.server.ok('paperCheck', { params })).toMatchObject({ ended: null, packetId: null });
+  expect((await way.server.ok('sendBack', { params })).ended).toBe('sent_back');
+});
+
+test('nothing is dropped in silence: somebody who is not in the deal is named, and no packet stays behind', async () => {
+  const { params, deal } = await cameBack('7 Weir Row', (kind) => kind === 'initials', { people: PEOPLE.slice(0, 1) });
+  const refused = await way.server.call('sendBack', { params });
+  expect([refused.status, refused.raw.toString()]).toEqual([409, expect.stringContaining('tenant 1')]);
+  const { packets } = await way.server.ok('deal', { params: { dealId: deal.id } });
+  expect(packets).toEqual([]);
+});
+
+test('a page that did not come back is told, and what is doubtful is asked for first', async () => {
+  const { server } = way;
+  const { blank, deal } = await cameBack('8 Weir Row', () => false, { pages: 2 });
+  const first = await lease({ pages: 1, initials: true });
+  const back = await server.uploadReady(deal.id, 'One page.pdf', (await scanOf(first)).bytes);
+  const params = { documentId: back.id };
+  await server.ok('checkPaper', { params, body: { blankId: blank.id } });
+  await server.ctx.jobs.idle('gaps');
+  const view = await server.ok('paperCheck', { params });
+  expect([...new Set(view.places.filter((p) => p.page === null).map((p) => p.formPage))]).toHaveLength(1);
+  const refused = await server.call('sendBack', { params });
+  expect([refused.status, refused.raw.toString()]).toEqual([409, expect.stringContaining('did not come back')]);
 });
 
 test('a paper that is not there, one of another deal as its form, and a check nobody began', async () => {

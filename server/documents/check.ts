@@ -1,13 +1,15 @@
 /** Papers that came back filled in elsewhere: checked for gaps, confirmed, and what is made of it. */
 import { dayOf } from '@gatepath/core/calendar';
 import type { PrintedPlace } from '@gatepath/core/reading';
+import { isOfHand, stateOf } from '@gatepath/core/returned';
+import { clip, count } from '@gatepath/core/text';
 import type { CheckBody, CheckEndBody, CheckSaidBody, PaperCheckView } from '@gatepath/contract';
 import type { Context } from '../context';
 import { inTransaction, type Tx } from '../db/tx';
 import { dealOr404 } from '../deals/service';
 import type { Member } from '../firm/queries';
 import { newId } from '../ids';
-import { editDraft, startPacket } from '../packets/draft-service';
+import { dropDraft, editDraft, startPacket } from '../packets/draft-service';
 import { notFound, Problem } from '../problem';
 import { WorkFailure } from '../work/failure';
 import { packetView } from '../packets/service';
@@ -17,10 +19,10 @@ import { whyUnread } from './problems';
 import * as q from './queries';
 import { documentFor, factsFiles } from './service';
 
-const isFilled = (p: c.CheckRow['places'][number]) => (p.said ?? p.filled) === 'yes';
-/** Places of a hand, without which a paper is not signed. */
-const isHands = (p: c.CheckRow['places'][number]) =>
-  p.kind === 'signature' || p.kind === 'initials' || (p.kind === 'date' && p.signed !== false);
+/** Signatures, initials and days of signing that are not filled for certain. */
+const openIn = (row: c.CheckRow) => row.places.filter((p) => isOfHand(p) && stateOf(p) !== 'yes');
+
+const isSentBack = (row: c.CheckRow) => row.ended === 'sent_back';
 
 function viewOf(row: c.CheckRow): PaperCheckView {
   return {
@@ -29,7 +31,8 @@ function viewOf(row: c.CheckRow): PaperCheckView {
     status: row.status,
     problem: row.problem,
     places: row.places,
-    ended: row.ended,
+    // A packet that was thrown away asks for nothing: the gaps are open again.
+    ended: isSentBack(row) && !row.packet_id ? null : row.ended,
     reason: row.reason,
     packetId: row.packet_id,
   };
@@ -146,7 +149,7 @@ export async function sayOfPlaces(
 /** The paper is done: it has all it needs, or is kept as it is for a reason. */
 export async function endCheck(ctx: Context, id: string, body: CheckEndBody, member: Member): Promise<PaperCheckView> {
   return change(ctx, id, member, async (tx, row, paper) => {
-    const open = row.places.filter((p) => isHands(p) && !isFilled(p)).length;
+    const open = openIn(row).length;
     if (body.how === 'meets' && open)
       throw new Problem(
         'gaps-open',
@@ -162,30 +165,57 @@ export async function endCheck(ctx: Context, id: string, body: CheckEndBody, mem
   });
 }
 
+/** Why a paper cannot be sent back as it stands; null where it can. */
+function whyNotBack(row: c.CheckRow): string | null {
+  const open = openIn(row);
+  const gone = open.find((p) => p.page === null);
+  if (gone)
+    return `Page ${gone.formPage} of the form did not come back. Bring in the whole paper, or keep it with a reason.`;
+  const doubtful = open.filter((p) => stateOf(p) === 'doubtful').length;
+  if (doubtful) return `${count(doubtful, 'place is', 'places are')} doubtful: say of each whether it is filled first.`;
+  return open.length ? null : 'No place is empty: there is nothing to send it back for.';
+}
+
 /** A draft for what is missing: marks at the empty places, for whom they are; the paper otherwise as it is. */
 export async function sendBack(ctx: Context, id: string, member: Member): Promise<PaperCheckView> {
-  const paper = await documentFor(ctx.database.pool, id, member);
+  await documentFor(ctx.database.pool, id, member);
   const row = await c.checkOf(ctx.database.pool, id);
-  if (row?.status !== 'ready' || !paper.deal_id) throw notFound('A check of this paper');
-  const missing = row.places.flatMap((p): (PrintedPlace & { id: string })[] =>
-    (p.said ?? p.filled) === 'no' && p.page !== null && isHands(p)
-      ? [{ ...p, page: p.page, source: 'print', confidence: 1 }]
-      : [],
-  );
-  if (!missing.length) throw new Problem('gaps-open', 'No place is empty: there is nothing to send it back for.');
-  const packetId = await startPacket(
-    ctx,
-    paper.deal_id,
-    { name: `${paper.name}: what is missing`.slice(0, 120), documentIds: [id] },
-    member,
-  );
-  const { draft } = await packetView(ctx, packetId);
-  const task = { draft, document: paperOf(ctx, paper).facts, missing };
-  const { edits } = await ctx.work.run('missingOn', task, paper.deal_id);
-  await editDraft(ctx, packetId, { edits }, member);
-  return change(ctx, id, member, async (tx, now) => {
-    const ended = { ...now, ended: 'sent_back' as const, packet_id: packetId };
+  if (row?.status !== 'ready') throw notFound('A check of this paper');
+  if (isSentBack(row) && row.packet_id) return viewOf(row);
+  const why = whyNotBack(row);
+  if (why) throw new Problem('gaps-open', why);
+  const packetId = await draftForMissing(ctx, id, row, member);
+  const kept = await change(ctx, id, member, async (tx, now) => {
+    // Of two who asked at once the first one's draft stays.
+    const ended = isSentBack(now) && now.packet_id ? now : { ...now, ended: 'sent_back' as const, packet_id: packetId };
     await c.saveCheck(tx.db, ended);
-    return viewOf(ended);
+    return ended;
   });
+  if (kept.packet_id !== packetId) await dropDraft(ctx, packetId);
+  return viewOf(kept);
+}
+
+async function draftForMissing(ctx: Context, id: string, row: c.CheckRow, member: Member): Promise<string> {
+  const paper = await documentFor(ctx.database.pool, id, member);
+  const missing = openIn(row).flatMap((p): PrintedPlace[] =>
+    p.page === null ? [] : [{ ...p, page: p.page, source: 'print', confidence: 1 }],
+  );
+  const name = clip(`${paper.name}: what is missing`, 120);
+  const packetId = await startPacket(ctx, paper.deal_id ?? '', { name, documentIds: [id] }, member);
+  try {
+    const { draft } = await packetView(ctx, packetId);
+    const task = { draft, document: paperOf(ctx, paper).facts, missing };
+    const { edits, strangers } = await ctx.work.run('missingOn', task, paper.deal_id ?? '');
+    const [first] = strangers;
+    if (first)
+      throw new Problem(
+        'gaps-open',
+        `“${first.label || first.kind}” on page ${first.page} is for somebody who is not in this deal (${first.role.replace('_', ' ')} ${first.ordinal ?? 1}). Add them to the deal, or keep the paper with a reason.`,
+      );
+    await editDraft(ctx, packetId, { edits }, member);
+  } catch (error) {
+    await dropDraft(ctx, packetId);
+    throw error;
+  }
+  return packetId;
 }

@@ -122,16 +122,27 @@ export async function setPagesRead(db: Db, id: string, n: number): Promise<void>
   await db.query('update document set pages_read = $2 where id = $1', [id, n]);
 }
 
-/** Notes which pages are pictures without words. */
-export async function setScanPages(db: Db, id: string, pages: number[]): Promise<void> {
-  await db.query('update document set scan_pages = $2 where id = $1', [id, JSON.stringify(pages)]);
+/** Notes which pages are pictures whose words are wanted, and what was left out. */
+export async function setScanPages(db: Db, id: string, pages: number[], leftOut: LeftOut[]): Promise<void> {
+  await db.query('update document set scan_pages = $2, left_out = $3 where id = $1', [
+    id,
+    JSON.stringify(pages),
+    JSON.stringify(leftOut),
+  ]);
 }
 
 /** The file with the words of its pages laid over them. */
-export async function setWordsLaid(db: Db, id: string, sha256: string, leftOut: LeftOut[]): Promise<void> {
-  await db.query('update document set sha256 = $2, left_out = $3, words_laid = true where id = $1', [
+export async function setWordsLaid(
+  db: Db,
+  id: string,
+  sha256: string,
+  pages: DocumentRow['pages'],
+  leftOut: LeftOut[],
+): Promise<void> {
+  await db.query('update document set sha256 = $2, pages = $3, left_out = $4, words_laid = true where id = $1', [
     id,
     sha256,
+    JSON.stringify(pages),
     JSON.stringify(leftOut),
   ]);
 }

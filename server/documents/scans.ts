@@ -6,10 +6,12 @@ import { mkdir, readFile, rename, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { LRUCache } from 'lru-cache';
 import { itemAt } from '@gatepath/core/sure';
+import type { LeftOut } from '@gatepath/contract';
 import type { Context } from '../context';
 import { inTransaction } from '../db/tx';
 import { pictureDir } from '../files/tidy';
 import { newSecret } from '../ids';
+import type { ReadPage } from '../scan/layer';
 import type { Recognised } from '../scan/page';
 import type { ScanLanguage } from '../scan/recognise';
 import { WorkFailure } from '../work/failure';
@@ -43,7 +45,7 @@ export function nextPage(open: number[], looked: number | undefined): number | u
 /** Has the words of some pages recognised. */
 export async function beginScan(ctx: Context, row: q.DocumentRow, pages: number[]): Promise<void> {
   await inTransaction(ctx.database.pool, async (tx) => {
-    await q.setScanPages(tx.db, row.id, pages);
+    await q.setScanPages(tx.db, row.id, pages, row.left_out);
     await ctx.jobs.queue(tx, 'scan', row.id);
   });
 }
@@ -51,15 +53,19 @@ export async function beginScan(ctx: Context, row: q.DocumentRow, pages: number[
 /** Recognises the words of a paper's pages, for a while; the rest is a job again. */
 export async function scanDocument(ctx: Context, id: string): Promise<void> {
   const end = Date.now() + SLICE_MS;
+  let open: number[] | null = null;
   for (;;) {
     const row = await q.documentById(ctx.database.pool, id);
     if (row?.status !== 'reading' || row.words_laid || !row.scan_pages.length) return;
-    const open = await openPages(ctx, row);
+    // What lies in the store is looked at once; meanwhile somebody may have left pages out.
+    const wanted = new Set(row.scan_pages);
+    open = (open ?? (await openPages(ctx, row))).filter((p) => wanted.has(p));
     const page = nextPage(open, lookedAt.get(id));
     if (page === undefined) return layWords(ctx, row);
     if (Date.now() > end) return ctx.jobs.queueNow('scan', id);
     await recognise(ctx, row, page);
-    await q.setPagesRead(ctx.database.pool, id, row.pages.length - open.length + 1);
+    open = open.filter((p) => p !== page);
+    await q.setPagesRead(ctx.database.pool, id, row.pages.length - open.length);
     tellOf(ctx, row);
   }
 }
@@ -85,7 +91,7 @@ async function recognise(ctx: Context, row: q.DocumentRow, page: number): Promis
   } catch (error) {
     if (!(error instanceof WorkFailure) || error.reason === 'stopped') throw error;
     // Noise, or a drawing: it is shown as it is, and marks are placed on it by hand.
-    found = { words: [], over: false, language, failed: true };
+    found = { lie: { aside: false, straighten: 0 }, words: [], over: false, language, failed: true };
   }
   const file = fileOf(ctx, row.sha256, page);
   await mkdir(path.dirname(file), { recursive: true });
@@ -107,33 +113,43 @@ async function languageBefore(ctx: Context, row: q.DocumentRow, page: number): P
   return (before === undefined ? null : await kept(ctx, row, before))?.language ?? 'eng';
 }
 
-/** Lays the words over the pages, and has the paper read. */
+/** Sets the pages straight, lays their words over them, and has the paper read. */
 async function layWords(ctx: Context, row: q.DocumentRow): Promise<void> {
-  const pages = [];
+  const pages: ReadPage[] = [];
   let unread = 0;
   for (const page of row.scan_pages) {
     const found = await kept(ctx, row, page);
     if (!found || found.failed) unread++;
-    if (found) pages.push({ page, over: found.over, words: found.words });
+    if (found) pages.push({ page, lie: found.lie, over: found.over, words: found.words });
   }
-  const bytes = await ctx.work.run('layWords', { file: ctx.files.fileOf(row.sha256), pages }, row.deal_id ?? row.id);
-  const stored = await ctx.files.put(bytes);
+  const laid = await ctx.work.run('layWords', { file: ctx.files.fileOf(row.sha256), pages }, row.deal_id ?? row.id);
+  const stored = await ctx.files.put(laid.bytes);
   await inTransaction(ctx.database.pool, async (tx) => {
     const now = await q.lockDocument(tx.db, row.id);
     if (now?.sha256 !== row.sha256 || now.words_laid) return;
-    const leftOut = unread ? [...now.left_out, { what: 'words' as const, n: unread }] : now.left_out;
-    await q.setWordsLaid(tx.db, row.id, stored.sha256, leftOut);
+    await q.setWordsLaid(tx.db, row.id, stored.sha256, laid.pages, withUnread(now.left_out, unread));
     await ctx.jobs.queue(tx, 'read', row.id);
     if (row.sha256 !== row.original_sha256) await ctx.jobs.queue(tx, 'tidy', row.sha256);
   });
 }
 
+/** What was left out, with pages whose words are not known. */
+function withUnread(leftOut: LeftOut[], n: number): LeftOut[] {
+  const before = leftOut.find((l) => l.what === 'words')?.n ?? 0;
+  const others = leftOut.filter((l) => l.what !== 'words');
+  return n + before ? [...others, { what: 'words', n: n + before }] : others;
+}
+
 /** Goes on without the words of the pages that are not read yet; marks are placed on them by hand. */
 export async function skipWords(ctx: Context, row: q.DocumentRow): Promise<void> {
+  const open = new Set(await openPages(ctx, row));
   await inTransaction(ctx.database.pool, async (tx) => {
     const now = await q.lockDocument(tx.db, row.id);
     if (now?.status !== 'reading' || now.words_laid || !now.scan_pages.length) return;
-    await q.setWordsLaid(tx.db, row.id, now.sha256, [...now.left_out, { what: 'words', n: now.scan_pages.length }]);
-    await ctx.jobs.queue(tx, 'read', row.id);
+    const done = now.scan_pages.filter((p) => !open.has(p));
+    const leftOut = withUnread(now.left_out, now.scan_pages.length - done.length);
+    if (done.length) await q.setScanPages(tx.db, row.id, done, leftOut);
+    else await q.setWordsLaid(tx.db, row.id, now.sha256, now.pages, leftOut);
+    await ctx.jobs.queue(tx, done.length ? 'scan' : 'read', row.id);
   });
 }

@@ -239,7 +239,10 @@ export async function changeDocument(
     await documentChanged(ctx, tx, was);
     return now;
   });
-  if (body.withoutWords) await skipWords(ctx, row);
+  if (body.withoutWords) {
+    await skipWords(ctx, row);
+    return documentView(await documentOr404(ctx.database.pool, id));
+  }
   return documentView(row);
 }
 

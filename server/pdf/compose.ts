@@ -1,7 +1,7 @@
 /** Making one document of pages of others: left out, turned, reordered, joined. */
 import { degrees, PDFDocument } from '@cantoo/pdf-lib';
 import { readStored } from '../files/stored';
-import { spaceOfPage } from './space';
+import { sizesOf } from './space';
 import { printDefinition } from './typeset';
 import { itemAt } from '@gatepath/core/sure';
 
@@ -77,14 +77,6 @@ async function addFurther(out: PDFDocument, { paper, people }: NonNullable<Compo
   });
   const pages = await PDFDocument.load(bytes, { updateMetadata: false });
   for (const page of await out.copyPages(pages, pages.getPageIndices())) out.addPage(page);
-}
-
-function sizesOf(doc: PDFDocument): { width: number; height: number }[] {
-  const round = (n: number) => Math.round(n * 1000) / 1000;
-  return doc.getPages().map((p) => {
-    const s = spaceOfPage(p);
-    return { width: round(s.width), height: round(s.height) };
-  });
 }
 
 /** The sizes of a PDF's pages as displayed, in points. */

@@ -8,7 +8,7 @@ import { cutEnd } from '@gatepath/core/text';
 import { htmlContent } from './html-content';
 import { PAPER_LIMITS } from './refusal';
 import { printDefinition } from './typeset';
-import { isWholePicture } from './whole-picture';
+import { isWholePicture, uprightRgb } from './whole-picture';
 import { numberOf } from '../errors';
 
 const require = createRequire(import.meta.url);
@@ -108,21 +108,9 @@ const PHOTO_SIDE = 3600;
 
 /** The sheet of a photograph alone, flat, in the proportions of letter or A4 where it nearly has them. */
 async function flatSheet(bytes: Uint8Array, corners: Corners): Promise<Sharp> {
-  const { data, info } = await sharp(bytes, { failOn: 'error', limitInputPixels: PAPER_LIMITS.pixels })
-    .rotate()
-    .flatten({ background: '#ffffff' })
-    .resize({ width: PHOTO_SIDE, height: PHOTO_SIDE, fit: 'inside', withoutEnlargement: true })
-    .toColourspace('srgb')
-    .removeAlpha()
-    .raw()
-    .toBuffer({ resolveWithObject: true });
-  const { width, height } = sheetSize(sidesOf(corners, info));
-  const flat = flattened(
-    { width: info.width, height: info.height, data: new Uint8Array(data) },
-    corners,
-    width,
-    height,
-  );
+  const picture = await uprightRgb(bytes, PHOTO_SIDE, PAPER_LIMITS.pixels);
+  const { width, height } = sheetSize(sidesOf(corners, picture));
+  const flat = flattened(picture, corners, width, height);
   return sharp(flat.data, { raw: { width, height, channels: 3 } });
 }
 

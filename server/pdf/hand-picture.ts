@@ -1,6 +1,6 @@
 /** From a photo of somebody's writing to the writing alone: the paper is taken out of it. */
 import sharp from 'sharp';
-import { isWholePicture } from './whole-picture';
+import { isWholePicture, uprightRgb } from './whole-picture';
 import { itemAt } from '@gatepath/core/sure';
 
 export type HandPicture =
@@ -22,20 +22,13 @@ const SURE = 0.35;
  * shadows and yellow light do not matter; what is as light as the paper becomes clear.
  */
 export async function handPicture(t: { bytes: Uint8Array }): Promise<HandPicture> {
-  let pixels: Buffer;
+  let pixels: Uint8Array;
   let w: number;
   let h: number;
   try {
     if (!isWholePicture(t.bytes)) return { ok: false, problem: 'no_picture' };
-    const { data, info } = await sharp(t.bytes, { failOn: 'error', limitInputPixels: 80e6 })
-      .rotate()
-      .flatten({ background: '#ffffff' })
-      .resize({ width: MOST, height: MOST, fit: 'inside', withoutEnlargement: true })
-      .toColourspace('srgb')
-      .removeAlpha()
-      .raw()
-      .toBuffer({ resolveWithObject: true });
-    [pixels, w, h] = [data, info.width, info.height];
+    const { data, width, height } = await uprightRgb(t.bytes, MOST, 80e6);
+    [pixels, w, h] = [data, width, height];
   } catch {
     return { ok: false, problem: 'no_picture' };
   }

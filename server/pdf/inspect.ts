@@ -1,4 +1,5 @@
 /** What a PDF has printed on it: the pages and the places to fill, for the desk and for `npm run inspect`. */
+import type { PDFiumDocument } from '@hyzyla/pdfium';
 import type { Rect } from '@gatepath/core/paper';
 import {
   linesOf,
@@ -60,6 +61,13 @@ interface WholePaper extends ReturnedPaper {
   close: () => void;
 }
 
+/** The places of a file alone, without looking whether they are filled. */
+export async function placesIn(file: string | Uint8Array): Promise<PrintedPlace[]> {
+  const paper = await wholePaper(file);
+  paper.close();
+  return paper.places.map(paper.asItCame);
+}
+
 /** A file with everything that is read on it. */
 async function wholePaper(file: string | Uint8Array): Promise<WholePaper> {
   const bytes = typeof file === 'string' ? await readStored(file) : file;
@@ -67,19 +75,21 @@ async function wholePaper(file: string | Uint8Array): Promise<WholePaper> {
   const bare = came.contents.flatMap((c, i) => (c.scan === 'bare' ? [i + 1] : []));
   const read = bare.length ? await readWhole(bytes, bare) : null;
   const { contents, fields } = read ? await contentsOf(read.bytes) : came;
-  const doc = await (await pdfium()).loadDocument(Buffer.from(read?.bytes ?? bytes));
-  for (const [i, content] of contents.entries()) if (content.scan) await addDrawn(doc, i + 1, content);
+  // Pages are drawn only where somebody wants to see them.
+  let drawn: Promise<PDFiumDocument> | null = null;
+  const doc = () => (drawn ??= pdfium().then((p) => p.loadDocument(Buffer.from(read?.bytes ?? bytes))));
+  for (const [i, content] of contents.entries()) if (content.scan) await addDrawn(await doc(), i + 1, content);
   return {
     came: came.contents,
     pages: contents.map((c, i) => ({
       width: c.width,
       height: c.height,
       words: wordsOf(linesOf(c.glyphs)),
-      sheet: async () => ({ mask: inkOf(await grayOf(doc, i + 1, c)), scale: scaleOf(c) }),
+      sheet: async () => ({ mask: inkOf(await grayOf(await doc(), i + 1, c)), scale: scaleOf(c) }),
     })),
     places: readPlaces(contents, fields),
     asItCame: read?.asItCame ?? ((place) => place),
-    close: () => doc.destroy(),
+    close: () => void drawn?.then((d) => d.destroy()),
   };
 }
 

@@ -26,9 +26,8 @@ import { tallyActive, Tally } from './left-out';
 import { Links, type Target } from './links';
 import { countContent } from './operators';
 import { PAPER_LIMITS, Refused, type PaperRefusal } from './refusal';
-import { spaceOfPage, type Matrix } from './space';
+import { sizesOf, type Matrix } from './space';
 import { Scale } from './weigh';
-import { straighten } from '../scan/straighten';
 import { itemAt } from '@gatepath/core/sure';
 
 export type Prepared =
@@ -69,10 +68,8 @@ async function prepared(original: Uint8Array, at: (where: string) => void): Prom
     copy.page(page, i + 1);
   });
   copy.links();
-  const save = () => to.save({ useObjectStreams: false, updateFieldAppearances: false });
-  let bytes = await save();
-  if (copy.pictures.length && (await straighten(to, bytes, copy.pictures, at)).size) bytes = await save();
-  return { ok: true, bytes, pages: to.getPages().map(sizeOf), leftOut: tally.list };
+  const bytes = await to.save({ useObjectStreams: false, updateFieldAppearances: false });
+  return { ok: true, bytes, pages: sizesOf(to), leftOut: tally.list };
 }
 
 /** How many pages another library finds; where they differ nobody can say what the paper is. */
@@ -83,13 +80,6 @@ async function pagesByPdfium(bytes: Uint8Array): Promise<number> {
   if (n === 0) throw new Refused({ problem: 'no_pages' });
   if (n > PAPER_LIMITS.pages) throw new Refused({ problem: 'too_many_pages' });
   return n;
-}
-
-const round = (n: number) => Math.round(n * 1000) / 1000;
-
-function sizeOf(page: PDFPage): { width: number; height: number } {
-  const s = spaceOfPage(page);
-  return { width: round(s.width), height: round(s.height) };
 }
 
 /** Gives fields whose look was left to the viewer one. */
@@ -118,16 +108,11 @@ const NO_VIEW = 1 << 5;
 const BESIDE = new Set(['Popup', 'FileAttachment', 'Sound', 'Movie', 'Screen', '3D', 'RichMedia', 'TrapNet', 'Redact']);
 const SIDE = new Set(['MediaBox', 'CropBox']);
 
-/** Pixels from which a page without type is taken for a picture of a page. */
-const PICTURE = 250_000;
-
 class Copy {
   private readonly cleaner: Cleaner;
   private readonly scale: Scale;
   private readonly layers: Layers;
   private readonly targets: Links;
-  /** Pages that are pictures, from 1. */
-  readonly pictures: number[] = [];
   private readonly found: { page: PDFPage; rect: number[]; target: Target }[] = [];
 
   constructor(
@@ -186,8 +171,7 @@ class Copy {
       content = new Uint8Array(Buffer.concat([Buffer.from('q\n'), content, Buffer.from(text, 'latin1')]));
       for (const d of drawn) count.draws.set(d.name, 1);
     }
-    const { pixels } = this.scale.weigh(count, resources);
-    if (!count.fonts.size && pixels >= PICTURE) this.pictures.push(this.scale.page);
+    this.scale.weigh(count, resources);
     node.set(key('Resources'), resources);
     const dict = PDFDict.withContext(this.to.context);
     dict.set(key('Filter'), key('FlateDecode'));

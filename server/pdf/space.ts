@@ -3,7 +3,7 @@
  * top left corner of the page as displayed, y down. Here pages are turned by /Rotate and
  * cropped by /CropBox (ISO 32000-1, 7.7.3.3 and 14.11.2).
  */
-import type { PDFPage } from '@cantoo/pdf-lib';
+import type { PDFDocument, PDFPage } from '@cantoo/pdf-lib';
 
 /** A PDF matrix [a b c d e f]: x' = a x + c y + e, y' = b x + d y + f. */
 export type Matrix = [number, number, number, number, number, number];
@@ -43,6 +43,15 @@ export function spaceOfPage(page: PDFPage): PageSpace {
   const y1 = Math.min(m.y + m.height, c.y + c.height);
   const box = x1 > x0 && y1 > y0 ? { x: x0, y: y0, width: x1 - x0, height: y1 - y0 } : m;
   return pageSpace(box, page.getRotation().angle);
+}
+
+/** The sizes of a file's pages as displayed, in points, to a thousandth. */
+export function sizesOf(doc: PDFDocument): { width: number; height: number }[] {
+  const round = (n: number) => Math.round(n * 1000) / 1000;
+  return doc.getPages().map((page) => {
+    const { width, height } = spaceOfPage(page);
+    return { width: round(width), height: round(height) };
+  });
 }
 
 /** A point as displayed (y down) in user space. */

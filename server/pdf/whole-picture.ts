@@ -1,5 +1,25 @@
-/** Whether a picture's file goes to its end: what libraries fill up with grey must not be signed. */
+/** Pictures from outside: whether a file goes to its end (what libraries fill up with grey must not be signed), and its dots. */
+import type { Rgb } from '@gatepath/core/scan';
+import sharp from 'sharp';
 import { itemAt } from '@gatepath/core/sure';
+
+/**
+ * The dots of a picture: turned upright by its EXIF data, what is clear in it white, not larger than asked.
+ *
+ * @param most   dots along the longer side
+ * @param pixels the most it may unpack to
+ */
+export async function uprightRgb(bytes: Uint8Array, most: number, pixels: number): Promise<Rgb> {
+  const { data, info } = await sharp(bytes, { failOn: 'error', limitInputPixels: pixels })
+    .rotate()
+    .flatten({ background: '#ffffff' })
+    .resize({ width: most, height: most, fit: 'inside', withoutEnlargement: true })
+    .toColourspace('srgb')
+    .removeAlpha()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  return { width: info.width, height: info.height, data: new Uint8Array(data) };
+}
 
 /** @returns false for a JPEG, PNG or WebP that was cut off */
 export function isWholePicture(b: Uint8Array): boolean {

@@ -1,28 +1,50 @@
-/** Words laid unseen over the picture of a page, so that they can be searched for, selected and read. */
+/**
+ * Pages that are pictures, set upright and laid straight, with their words unseen over them, so that they can be searched
+ * for, selected and read. The pictures themselves stay as they are.
+ */
 import { degrees, PDFDocument, StandardFonts, type PDFFont, type PDFName, type PDFPage } from '@cantoo/pdf-lib';
-import type { PlacedWord } from '@gatepath/core/scan';
-import { spaceOfPage } from '../pdf/space';
+import type { Lie, PlacedWord } from '@gatepath/core/scan';
+import { sizesOf, spaceOfPage } from '../pdf/space';
 import { wrapContent } from './wrap';
 import { itemAt } from '@gatepath/core/sure';
 
 export interface ReadPage {
   /** From 1. */
   page: number;
-  /** Whether it stands on its head. */
+  lie: Lie;
+  /** Whether, set straight, it stands on its head. */
   over: boolean;
   words: PlacedWord[];
 }
 
-/** A copy of a file with the words of its pages laid over them. */
-export async function withWords(bytes: Uint8Array, pages: ReadPage[]): Promise<Uint8Array> {
+/** A copy of a file with some of its pages straight and their words laid over them. */
+export async function withWords(
+  bytes: Uint8Array,
+  pages: ReadPage[],
+): Promise<{ bytes: Uint8Array; pages: { width: number; height: number }[] }> {
   const doc = await PDFDocument.load(bytes, { updateMetadata: false });
   const font = await doc.embedFont(StandardFonts.Helvetica);
   for (const read of pages) {
     const page = itemAt(doc.getPages(), read.page - 1);
-    if (read.over) page.setRotation(degrees((page.getRotation().angle + 180) % 360));
+    if (read.lie.straighten) straighten(page, read.lie.straighten);
+    const turn = (read.lie.aside ? 90 : 0) + (read.over ? 180 : 0);
+    if (turn) page.setRotation(degrees((page.getRotation().angle + turn) % 360));
     if (read.words.length) lay(page, font, read.words);
   }
-  return doc.save({ useObjectStreams: false });
+  return { bytes: await doc.save({ useObjectStreams: false }), pages: sizesOf(doc) };
+}
+
+/** Turns what is on a page clockwise around the middle of it. */
+function straighten(page: PDFPage, byDegrees: number): void {
+  const { width, height, toUser } = spaceOfPage(page);
+  const [a, b, c, d, e, f] = toUser;
+  const cx = a * (width / 2) + c * (height / 2) + e;
+  const cy = b * (width / 2) + d * (height / 2) + f;
+  // Clockwise as seen is against the sense in which PDF counts.
+  const angle = (-byDegrees * Math.PI) / 180;
+  const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
+  const m = [cos, sin, -sin, cos, cx - cos * cx + sin * cy, cy - sin * cx - cos * cy];
+  wrapContent(page, `${m.map((v) => v.toFixed(6)).join(' ')} cm`, '');
 }
 
 function lay(page: PDFPage, font: PDFFont, words: PlacedWord[]): void {

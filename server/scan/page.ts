@@ -1,13 +1,15 @@
 /** One page that is a picture: its lines, and its words by recognition. Runs in a worker. */
 import type { PDFiumDocument } from '@hyzyla/pdfium';
-import sharp from 'sharp';
+import sharp, { type Sharp } from 'sharp';
 import {
   drawnOf,
   inkOf,
+  lieOf,
   linesIn,
   withoutLines,
   wordsOfScan,
   type Gray,
+  type Lie,
   type PlacedWord,
   type SeenWord,
 } from '@gatepath/core/scan';
@@ -50,6 +52,8 @@ export interface RecogniseTask {
 }
 
 export interface Recognised {
+  /** How the page lies; its words are told as if it lay straight. */
+  lie: Lie;
   words: PlacedWord[];
   /** Whether the page stands on its head; its words are told as if it were turned. */
   over: boolean;
@@ -58,12 +62,17 @@ export interface Recognised {
 
 /** Reads the words of a page. */
 export async function recognisePage({ file, page, size, language }: RecogniseTask): Promise<Recognised> {
-  const gray = await grayOf(await openFile(file), page, size);
-  return recogniseGray(gray, scaleOf(size), language);
+  return recogniseGray(await grayOf(await openFile(file), page, size), scaleOf(size), language);
 }
 
-/** Reads the words of a picture that lies straight. */
-export async function recogniseGray(gray: Gray, scale: number, language: ScanLanguage): Promise<Recognised> {
+/** Degrees below which nobody sees that a page lies askew. */
+const LEAST_ASKEW = 0.12;
+
+/** Reads the words of a picture, however it lies. */
+export async function recogniseGray(asItLies: Gray, scale: number, language: ScanLanguage): Promise<Recognised> {
+  const found = lieOf(inkOf(asItLies));
+  const lie = Math.abs(found.straighten) < LEAST_ASKEW ? { ...found, straighten: 0 } : found;
+  const gray = await laidStraight(asItLies, lie);
   let best = { ...(await wordsIn(gray, scale, language)), over: false };
   // Words upside down make no sense: then the other way up is tried.
   if (best.sense < SURE) {
@@ -73,9 +82,9 @@ export async function recogniseGray(gray: Gray, scale: number, language: ScanLan
   const spoken = languageOf(best.seen);
   if (spoken && spoken !== language) {
     const again = await wordsIn(best.over ? headOver(gray) : gray, scale, spoken);
-    if (again.sense >= best.sense) return { words: again.words, over: best.over, language: spoken };
+    if (again.sense >= best.sense) return { lie, words: again.words, over: best.over, language: spoken };
   }
-  return { words: best.words, over: best.over, language };
+  return { lie, words: best.words, over: best.over, language };
 }
 
 /** Surer than this nobody doubts that a page stands upright. */
@@ -127,6 +136,28 @@ const pngOf = ({ data, width, height }: Gray) =>
   sharp(data, { raw: { width, height, channels: 1 } })
     .png({ compressionLevel: 1 })
     .toBuffer();
+
+/** The picture turned as it is to lie; what is turned out of it is cut off. */
+async function laidStraight(gray: Gray, { aside, straighten }: Lie): Promise<Gray> {
+  if (!aside && !straighten) return gray;
+  const [width, height] = aside ? [gray.height, gray.width] : [gray.width, gray.height];
+  const raw = (g: Gray) => sharp(g.data, { raw: { width: g.width, height: g.height, channels: 1 } });
+  const dots = async (s: Sharp) => {
+    const { data, info } = await s.toColourspace('b-w').raw().toBuffer({ resolveWithObject: true });
+    return { width: info.width, height: info.height, data: new Uint8Array(data) };
+  };
+  const stood = aside ? await dots(raw(gray).rotate(90)) : gray;
+  if (!straighten) return stood;
+  const lain = await dots(raw(stood).rotate(straighten, { background: '#ffffff' }));
+  const left = (lain.width - width) >> 1;
+  const top = (lain.height - height) >> 1;
+  const out = new Uint8Array(width * height);
+  for (let y = 0; y < height; y++) {
+    const from = (y + top) * lain.width + left;
+    out.set(lain.data.subarray(from, from + width), y * width);
+  }
+  return { width, height, data: out };
+}
 
 /** The picture turned by 180 degrees. */
 function headOver({ width, height, data }: Gray): Gray {

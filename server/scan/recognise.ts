@@ -23,7 +23,13 @@ async function engineFor(language: ScanLanguage): Promise<Worker> {
 
 async function start(language: ScanLanguage): Promise<Worker> {
   const langPath = path.join(path.dirname(require.resolve(`@tesseract.js-data/${language}/package.json`)), MODEL);
-  const worker = await createWorker(language, OEM.LSTM_ONLY, { langPath, cacheMethod: 'none', gzip: true });
+  const worker = await createWorker(language, OEM.LSTM_ONLY, {
+    langPath,
+    cacheMethod: 'none',
+    gzip: true,
+    // What goes wrong is told by the promise; without this it would also end the process.
+    errorHandler: () => undefined,
+  });
   await worker.setParameters({
     tessedit_pageseg_mode: PSM.SPARSE_TEXT,
     preserve_interword_spaces: '0',
@@ -38,7 +44,11 @@ async function start(language: ScanLanguage): Promise<Worker> {
  * @param dpi     dots an inch
  */
 export async function recognise(picture: Buffer, dpi: number, language: ScanLanguage): Promise<SeenWord[]> {
-  const worker = await engineFor(language);
+  const worker = await engineFor(language).catch((error: unknown) => {
+    // The next page begins with a fresh one.
+    engine = null;
+    throw error;
+  });
   await worker.setParameters({ user_defined_dpi: String(dpi) });
   const { data } = await worker.recognize(picture, {}, { blocks: true, text: false });
   const out: SeenWord[] = [];

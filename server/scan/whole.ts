@@ -1,14 +1,12 @@
 /** A whole file read by itself, outside of the server: for `npm run inspect` and for measuring. */
 import { PDFDocument } from '@cantoo/pdf-lib';
 import type { PrintedPlace } from '@gatepath/core/reading';
-import type { Lie } from '@gatepath/core/scan';
-import { drawPixels, pdfium } from '../pdf/draw';
-import { spaceOfPage } from '../pdf/space';
+import { pdfium } from '../pdf/draw';
+import { sizesOf } from '../pdf/space';
 import { itemAt } from '@gatepath/core/sure';
 import { withWords, type ReadPage } from './layer';
-import { recogniseGray, scaleOf } from './page';
+import { grayOf, recogniseGray, scaleOf } from './page';
 import type { ScanLanguage } from './recognise';
-import { straighten } from './straighten';
 
 export interface ReadWhole {
   /** The file with its pages straight and their words laid over them. */
@@ -19,37 +17,31 @@ export interface ReadWhole {
 
 /** Straightens and reads the pages of a file that are pictures without words. */
 export async function readWhole(bytes: Uint8Array, pages: number[]): Promise<ReadWhole> {
-  const doc = await PDFDocument.load(bytes, { updateMetadata: false });
-  const came = doc.getPages().map((p) => spaceOfPage(p));
-  const lies = await straighten(doc, bytes, pages, () => undefined);
-  const straight = lies.size ? await doc.save({ useObjectStreams: false }) : bytes;
-  const sizes = doc.getPages().map((p) => spaceOfPage(p));
-  const drawn = await (await pdfium()).loadDocument(Buffer.from(straight));
-  const read: ReadPage[] = [];
+  const came = sizesOf(await PDFDocument.load(bytes, { updateMetadata: false }));
+  const drawn = await (await pdfium()).loadDocument(Buffer.from(bytes));
+  const read = new Map<number, ReadPage>();
   try {
     let language: ScanLanguage = 'eng';
     for (const page of pages) {
-      const size = itemAt(sizes, page - 1);
-      const scale = scaleOf(size);
-      const found = await recogniseGray(await drawPixels(drawn, page, size, scale * 72, true), scale, language);
+      const size = itemAt(came, page - 1);
+      const found = await recogniseGray(await grayOf(drawn, page, size), scaleOf(size), language);
       language = found.language;
-      read.push({ page, over: found.over, words: found.words });
+      read.set(page, { ...found, page });
     }
   } finally {
     drawn.destroy();
   }
-  const over = new Set(read.filter((r) => r.over).map((r) => r.page));
   return {
-    bytes: await withWords(straight, read),
-    asItCame: (place) =>
-      back(place, itemAt(came, place.page - 1), lies.get(place.page) ?? LIES_WELL, over.has(place.page)),
+    bytes: (await withWords(bytes, [...read.values()])).bytes,
+    asItCame: (place) => {
+      const lay = read.get(place.page);
+      return lay ? back(place, itemAt(came, place.page - 1), lay) : place;
+    },
   };
 }
 
-const LIES_WELL: Lie = { aside: false, straighten: 0 };
-
 /** Undoes the turns of a page for a place on it; its middle moves, a quarter turn exchanges its sides. */
-function back(place: PrintedPlace, came: { width: number; height: number }, lie: Lie, over: boolean): PrintedPlace {
+function back(place: PrintedPlace, came: { width: number; height: number }, { lie, over }: ReadPage): PrintedPlace {
   const { rect: r } = place;
   const size = lie.aside ? { width: came.height, height: came.width } : came;
   let [x, y, w, h] = [r.x + r.w / 2, r.y + r.h / 2, r.w, r.h];

@@ -163,7 +163,7 @@ export const tasks = {
       .map((m) => m.id);
   },
   /** What makes of a fresh draft one for what is missing on a paper that came back. */
-  missingOn: async (t: { draft: Draft; document: FactsFile; missing: (PrintedPlace & { id: string })[] }) => {
+  missingOn: async (t: { draft: Draft; document: FactsFile; missing: PrintedPlace[] }) => {
     const { missingEdits } = await import('@gatepath/core/packet');
     const { factsIn } = await import('../pdf/facts-file');
     return missingEdits(t.draft, itemAt(await factsIn([t.document]), 0), t.missing, newId);

@@ -1,5 +1,4 @@
 /** A paper that came back filled in elsewhere: page by page what is filled, what is empty, and what comes of it. */
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { router, useLocalSearchParams } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
@@ -10,65 +9,18 @@ import {
   type DocumentView,
   type PaperCheckView,
 } from '@gatepath/contract';
-import { count, sideLabel, type Side } from '@gatepath/core/text';
-import { ApiError, call } from '../../api/client';
-import { keys, useDeal } from '../../api/hooks';
+import { sideOfRole } from '@gatepath/core/packet';
+import { isOfHand, stateOf } from '@gatepath/core/returned';
+import { count, listWords, sideLabel } from '@gatepath/core/text';
+import { useDeal } from '../../api/hooks';
+import { useShelf } from '../../api/shelf-hooks';
 import { Input } from '../../ui/input';
 import { usePalette } from '../../ui/hooks';
 import { NotReady, isReady } from '../../ui/not-ready';
 import { Button, Card, Loading, Note, Page, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 import { Sheet } from '../pages/sheet';
-
-const checkKey = (dealId: string, documentId: string) => [...keys.deal(dealId), 'check', documentId];
-
-/** The check of a paper; null while none was begun. It is part of its deal, so that news of the deal asks for it anew. */
-function useCheck(dealId: string, documentId: string) {
-  return useQuery({
-    queryKey: checkKey(dealId, documentId),
-    queryFn: async (): Promise<PaperCheckView | null> => {
-      try {
-        return await call('paperCheck', { params: { documentId } });
-      } catch (error) {
-        if (error instanceof ApiError && error.status === 404) return null;
-        throw error;
-      }
-    },
-    refetchInterval: (query) => (query.state.data?.status === 'checking' ? 1_500 : false),
-  });
-}
-
-type Act =
-  | { what: 'begin'; blankId: string | null }
-  | { what: 'say'; id: string; said: 'yes' | 'no' | null }
-  | { what: 'end'; how: 'meets' | 'kept'; reason: string }
-  | { what: 'back' };
-
-function useCheckActs(dealId: string, documentId: string) {
-  const client = useQueryClient();
-  const params = { documentId };
-  return useMutation({
-    mutationFn: (act: Act): Promise<PaperCheckView> => {
-      switch (act.what) {
-        case 'begin':
-          return call('checkPaper', { params, body: { blankId: act.blankId } });
-        case 'say':
-          return call('sayOfPlaces', { params, body: { places: [{ id: act.id, said: act.said }] } });
-        case 'end':
-          return call('endCheck', { params, body: { how: act.how, reason: act.reason } });
-        case 'back':
-          return call('sendBack', { params });
-      }
-    },
-    onSuccess: (view, act) => {
-      client.setQueryData(checkKey(dealId, documentId), view);
-      if (act.what === 'end' || act.what === 'back') void client.invalidateQueries({ queryKey: keys.deal(dealId) });
-      if (act.what === 'back' && view.packetId) router.push(`/packets/${view.packetId}`);
-    },
-  });
-}
-
-type Acts = ReturnType<typeof useCheckActs>;
+import { useCheck, useCheckActs, type Acts } from './use-check';
 
 /** The screen of one paper that came back. */
 export function CameBack() {
@@ -98,43 +50,48 @@ export function CameBack() {
   );
 }
 
+/** Forms of the shelf that are offered. */
+const FORMS_SHOWN = 6;
+
 /** Which empty form it was: what is printed there is no gap filled. */
 function Begin({ deal, doc, acts }: { deal: DealView; doc: DocumentView; acts: Acts }) {
-  const forms = deal.documents.filter((d) => d.id !== doc.id && d.status === 'ready');
+  const forms = deal.documents.filter((d) => d.id !== doc.id && d.status === 'ready' && !d.replacedBy);
+  const shelf = useShelf('form', '');
+  // Those of the same type first.
+  const onShelf = (shelf.data?.pages.flatMap((x) => x.items) ?? [])
+    .flatMap(({ id, name, type, documentId }) =>
+      documentId ? [{ id, name, documentId, same: type === doc.type }] : [],
+    )
+    .sort((a, b) => Number(b.same) - Number(a.same))
+    .slice(0, FORMS_SHOWN);
+  const begin = (blankId: string | null) => acts.mutate({ what: 'begin', blankId });
+  const wait = acts.isPending || doc.status !== 'ready';
   return (
     <Card>
       <Heading>Which paper was it before it was signed?</Heading>
       <Body>With the empty paper at hand even a small stroke is told from print.</Body>
       {doc.status === 'ready' ? null : <Small>This paper is still being read. It can be checked in a moment.</Small>}
       {forms.map((form) => (
-        <Button
-          key={form.id}
-          disabled={acts.isPending || doc.status !== 'ready'}
-          onPress={() => acts.mutate({ what: 'begin', blankId: form.id })}
-          testID="blank"
-        >
+        <Button key={form.id} disabled={wait} onPress={() => begin(form.id)} testID="blank">
           {form.name}
         </Button>
       ))}
-      <Button
-        kind="quiet"
-        disabled={acts.isPending || doc.status !== 'ready'}
-        onPress={() => acts.mutate({ what: 'begin', blankId: null })}
-        testID="no-blank"
-      >
+      {onShelf.length ? <Strong>Or a form of the shelf</Strong> : null}
+      {onShelf.map((form) => (
+        <Button key={form.id} disabled={wait} onPress={() => begin(form.documentId)} testID="blank-form">
+          {form.name}
+        </Button>
+      ))}
+      <Button kind="quiet" disabled={wait} onPress={() => begin(null)} testID="no-blank">
         I do not have it: check this paper alone
       </Button>
     </Card>
   );
 }
 
-const stateOf = (p: CheckedPlaceView) => p.said ?? p.filled;
-const isHands = (p: CheckedPlaceView) =>
-  p.kind === 'signature' || p.kind === 'initials' || (p.kind === 'date' && p.signed !== false);
-
 function Found({ deal, doc, view, acts }: { deal: DealView; doc: DocumentView; view: PaperCheckView; acts: Acts }) {
-  const hands = view.places.filter(isHands);
-  const others = view.places.filter((p) => !isHands(p));
+  const hands = view.places.filter(isOfHand);
+  const others = view.places.filter((p) => !isOfHand(p));
   const empty = hands.filter((p) => stateOf(p) === 'no');
   const doubtful = hands.filter((p) => stateOf(p) === 'doubtful');
   const pages = [...new Set(hands.map((p) => p.page ?? p.formPage))].sort((a, b) => a - b);
@@ -169,6 +126,7 @@ function Outcome(o: {
   hands: number;
 }) {
   const { view, acts, empty, doubtful } = o;
+  const gone = [...new Set(empty.filter((p) => p.page === null).map((p) => p.formPage))];
   const [reason, setReason] = useState('');
   if (view.ended)
     return (
@@ -183,11 +141,21 @@ function Outcome(o: {
           }[view.ended]
         }
         action={
-          view.packetId ? (
-            <Button kind="quiet" onPress={() => router.push(`/packets/${view.packetId}`)}>
-              Open the packet
+          <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
+            {view.packetId ? (
+              <Button kind="quiet" onPress={() => router.push(`/packets/${view.packetId}`)}>
+                Open the packet
+              </Button>
+            ) : null}
+            <Button
+              kind="quiet"
+              disabled={acts.isPending}
+              onPress={() => acts.mutate({ what: 'begin', blankId: view.blankId })}
+              testID="check-again"
+            >
+              Check it again
             </Button>
-          ) : null
+          </View>
         }
       />
     );
@@ -202,7 +170,7 @@ function Outcome(o: {
               : 'Every place of a hand is filled'}
         </Strong>
         <Small>
-          {`${o.hands} signatures, initials and days of signing were looked at${doubtful.length ? `; ${count(doubtful.length, 'is', 'are')} doubtful: look at each and say` : ''}.`}
+          {`${count(o.hands, 'signature, initials or day of signing was', 'signatures, initials and days of signing were')} looked at${doubtful.length ? `; ${count(doubtful.length, 'is', 'are')} doubtful: look at each and say` : ''}.`}
         </Small>
       </View>
       {!empty.length && !doubtful.length && o.hands ? (
@@ -215,7 +183,10 @@ function Outcome(o: {
           It is whole: count it as signed
         </Button>
       ) : null}
-      {empty.length ? (
+      {gone.length ? (
+        <Small testID="pages-gone">{`${gone.length > 1 ? 'Pages' : 'Page'} ${listWords(gone.map(String))} of the form did not come back. Bring in the whole paper, or keep it with a reason.`}</Small>
+      ) : null}
+      {empty.length && !gone.length ? (
         <Button
           kind="main"
           disabled={acts.isPending || doubtful.length > 0}
@@ -251,20 +222,9 @@ const KIND_WORDS = {
   text: 'Text',
   checkbox: 'Box',
 };
-const ROLE_SIDES: Partial<Record<CheckedPlaceView['role'], Side>> = {
-  seller: 'seller',
-  buyer: 'buyer',
-  landlord: 'landlord',
-  tenant: 'tenant',
-  guarantor: 'guarantor',
-  broker: 'listing_broker',
-  buyer_broker: 'buyer_broker',
-  manager: 'manager',
-};
-
 /** "Initials, Seller 2" */
 function nameOf(p: CheckedPlaceView): string {
-  const side = ROLE_SIDES[p.role];
+  const side = sideOfRole(p.role);
   return side ? `${KIND_WORDS[p.kind]}, ${sideLabel(side, p.ordinal ?? 1)}` : KIND_WORDS[p.kind];
 }
 
@@ -302,13 +262,18 @@ function PlaceRow({
         {ended || place.page === null ? null : (
           <View style={{ flexDirection: 'row' }}>
             {state === 'yes' ? null : (
-              <Button kind="quiet" label={`${nameOf(place)} is filled`} onPress={() => say('yes')} testID="say-yes">
-                It is filled
+              <Button
+                kind="quiet"
+                label={`Call it filled: ${nameOf(place)}`}
+                onPress={() => say('yes')}
+                testID="say-yes"
+              >
+                Call it filled
               </Button>
             )}
             {state === 'no' ? null : (
-              <Button kind="quiet" label={`${nameOf(place)} is empty`} onPress={() => say('no')} testID="say-no">
-                It is empty
+              <Button kind="quiet" label={`Call it empty: ${nameOf(place)}`} onPress={() => say('no')} testID="say-no">
+                Call it empty
               </Button>
             )}
           </View>

@@ -1,0 +1,56 @@
+/** The check of a paper that came back, and what is done with it. */
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { router } from 'expo-router';
+import type { PaperCheckView } from '@gatepath/contract';
+import { ApiError, call } from '../../api/client';
+import { keys } from '../../api/hooks';
+
+const checkKey = (dealId: string, documentId: string) => [...keys.deal(dealId), 'check', documentId];
+
+/** The check of a paper; null while none was begun. It is part of its deal, so that news of the deal asks for it anew. */
+export function useCheck(dealId: string, documentId: string) {
+  return useQuery({
+    queryKey: checkKey(dealId, documentId),
+    queryFn: async (): Promise<PaperCheckView | null> => {
+      try {
+        return await call('paperCheck', { params: { documentId } });
+      } catch (error) {
+        if (error instanceof ApiError && error.status === 404) return null;
+        throw error;
+      }
+    },
+    refetchInterval: (query) => (query.state.data?.status === 'checking' ? 1_500 : false),
+  });
+}
+
+type Act =
+  | { what: 'begin'; blankId: string | null }
+  | { what: 'say'; id: string; said: 'yes' | 'no' | null }
+  | { what: 'end'; how: 'meets' | 'kept'; reason: string }
+  | { what: 'back' };
+
+export function useCheckActs(dealId: string, documentId: string) {
+  const client = useQueryClient();
+  const params = { documentId };
+  return useMutation({
+    mutationFn: (act: Act): Promise<PaperCheckView> => {
+      switch (act.what) {
+        case 'begin':
+          return call('checkPaper', { params, body: { blankId: act.blankId } });
+        case 'say':
+          return call('sayOfPlaces', { params, body: { places: [{ id: act.id, said: act.said }] } });
+        case 'end':
+          return call('endCheck', { params, body: { how: act.how, reason: act.reason } });
+        case 'back':
+          return call('sendBack', { params });
+      }
+    },
+    onSuccess: (view, act) => {
+      client.setQueryData(checkKey(dealId, documentId), view);
+      if (act.what === 'end' || act.what === 'back') void client.invalidateQueries({ queryKey: keys.deal(dealId) });
+      if (act.what === 'back' && view.packetId) router.push(`/packets/${view.packetId}`);
+    },
+  });
+}
+
+export type Acts = ReturnType<typeof useCheckActs>;

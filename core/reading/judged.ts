@@ -1,0 +1,24 @@
+/** What is said of a blank once it is judged: its caption as it is shown, and whether a date is the day of signing. */
+import { cutEnd } from '../text/ends';
+import type { Judged } from './classify';
+import { plain, roleOfWords } from './words';
+
+/** A caption without the brackets and signs that led up to the blank. */
+export function tidyLabel(label: string): string {
+  return cutEnd(label, /[\s([{$:;,_-]/).trim();
+}
+
+/** A date within a sentence is the paper's, however near somebody signs: the day of an offer, the end of a term. */
+export const isOfText = (j: Judged) => j.kind === 'date' && j.inText;
+export const isSigned = (j: Judged) => j.role !== null && !isOfText(j) && isDayOfSigning(j.label);
+
+/** Whether a caption asks for the day and nothing more: "date of birth" is not the day on which somebody signs. */
+function isDayOfSigning(label: string): boolean {
+  const words = plain(label)
+    .replace(/[^a-z ]+/g, ' ')
+    .split(' ')
+    .filter((w) => w.length > 1 && !roleOfWords(w));
+  return words.every((w) => OF_SIGNING.test(w));
+}
+const OF_SIGNING =
+  /^(?:date[ds]?|day|fecha|firma|firmad[oa]|dia|hora|time|mm|dd|yy|yyyy|aaaa|sign(?:ed|ature|ing|s)?|initial(?:s|ed)?|of|on|and|de|la|el|del|los|the|this|at|co|first|second|listing|selling|buyer|seller|s)$/;

@@ -1,0 +1,58 @@
+/** Fields of a form among the blanks of its pages: they stand in for what is printed under them, and take its captions. */
+import type { Rect } from '../paper/types';
+import type { Blank, PageScan } from './blanks';
+import type { Judged } from './classify';
+import { isSigned, tidyLabel } from './judged';
+import type { PrintedPlace } from './types';
+
+function meets(a: Rect, b: Rect): boolean {
+  const w = Math.min(a.x + a.w, b.x + b.w) - Math.max(a.x, b.x);
+  const h = Math.min(a.y + a.h, b.y + b.h) - Math.max(a.y, b.y);
+  return w > 0.3 * Math.min(a.w, b.w) && h > 0.2 * Math.min(a.h, b.h);
+}
+
+/** Puts a form's fields among the blanks of a page, in the place of what is printed under them. */
+export function ownBlanks(scan: PageScan, fields: PrintedPlace[]): Map<Blank, PrintedPlace> {
+  const out = new Map<Blank, PrintedPlace>();
+  for (const f of fields) {
+    const { x, y, w, h } = f.rect;
+    scan.blanks = scan.blanks.filter(
+      (b) => out.has(b) || !meets(f.rect, { x: b.x0, y: b.y - b.h, w: b.x1 - b.x0, h: b.h + 3 }),
+    );
+    const blank: Blank = {
+      x0: x,
+      x1: x + w,
+      y: y + h,
+      h,
+      made: f.kind === 'checkbox' ? 'box' : 'rule',
+      ...(f.kind === 'checkbox' ? { cell: f.rect } : {}),
+    };
+    scan.blanks.push(blank);
+    out.set(blank, f);
+  }
+  scan.blanks.sort((p, q) => (Math.abs(p.y - q.y) > 4 ? p.y - q.y : p.x0 - q.x0));
+  return out;
+}
+
+/** From here on a field's name is taken to say what it is for. */
+const NAMED = 0.9;
+const isNamed = (f: PrintedPlace) => f.kind !== 'text' || f.confidence >= NAMED;
+
+export function sayOwn(j: Judged, f: PrintedPlace): void {
+  if (isNamed(f)) j.kind = f.kind;
+  if (f.role !== 'unknown') j.role = { role: f.role, ordinal: f.ordinal };
+}
+
+/** A field whose name says nothing takes kind, role and words from what is printed beside it. */
+export function withCaptions(f: PrintedPlace, j: Judged | undefined): PrintedPlace {
+  if (!j) return f;
+  const plainField = !f.field?.multiline && !f.field?.options.length && j.kind !== 'checkbox';
+  return {
+    ...f,
+    kind: isNamed(f) || !plainField ? f.kind : j.kind,
+    ...(isNamed(f) || !plainField || j.kind !== 'date' ? {} : { signed: isSigned(j) }),
+    role: f.role !== 'unknown' ? f.role : (j.role?.role ?? 'unknown'),
+    ordinal: f.role !== 'unknown' ? f.ordinal : j.role ? (j.role.ordinal ?? 1) : null,
+    label: isNamed(f) && f.kind !== 'checkbox' ? f.label : tidyLabel(j.label) || f.label,
+  };
+}
