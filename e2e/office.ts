@@ -1,5 +1,6 @@
 /** The firm's side of a test, by API: set up, deals, papers, drafts; the screens are driven elsewhere. */
 import type { DealView, DocumentView, PacketView, PartyBody } from '@gatepath/contract';
+import type { DealKind } from '@gatepath/core/deal';
 import type { DraftEdit } from '@gatepath/core/packet';
 import type { ServerProcess } from './server';
 
@@ -30,8 +31,8 @@ export class Office {
     });
   }
 
-  deal(address: string, parties: Partial<PartyBody>[]): Promise<DealView> {
-    return this.call<DealView>('POST', '/api/deals', { kind: 'sale', address, city: 'Tern Lock', parties });
+  deal(address: string, parties: Partial<PartyBody>[], kind: DealKind = 'sale'): Promise<DealView> {
+    return this.call<DealView>('POST', '/api/deals', { kind, address, city: 'Tern Lock', parties });
   }
 
   /** Brings a paper into a deal and waits until its pages are read. */

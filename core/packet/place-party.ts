@@ -29,16 +29,22 @@ const SIDES: Record<Exclude<PlaceRole, 'unknown'>, Side[]> = {
 /** The side a role is of, where nobody says otherwise. */
 export const sideOfRole = (role: PlaceRole): Side | null => (role === 'unknown' ? null : (SIDES[role][0] ?? null));
 
-/** The signers of a role in the order of their places. */
-export function signersOf(role: PlaceRole, documentId: string, parties: PacketParty[]): PacketParty[] {
+/** People of a role in their order, by the first of its sides that has any. */
+export function ofRole<T extends { side: Side; ordinal: number }>(role: PlaceRole, people: readonly T[]): T[] {
   if (role === 'unknown') return [];
   for (const side of SIDES[role]) {
-    const here = parties
-      .filter((p) => p.side === side && signsDocument(p, documentId))
-      .sort((a, b) => a.ordinal - b.ordinal);
+    const here = people.filter((p) => p.side === side).sort((a, b) => a.ordinal - b.ordinal);
     if (here.length) return here;
   }
   return [];
+}
+
+/** The signers of a role in the order of their places. */
+export function signersOf(role: PlaceRole, documentId: string, parties: PacketParty[]): PacketParty[] {
+  return ofRole(
+    role,
+    parties.filter((p) => signsDocument(p, documentId)),
+  );
 }
 
 /** The role as it is meant in this packet: "seller or landlord" is whoever of them is there. */

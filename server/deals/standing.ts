@@ -13,7 +13,8 @@ import {
   type PacketNow,
   type PaperStanding,
 } from '@gatepath/core/deal';
-import { byLink, receives, requiredPlaces, type Mark } from '@gatepath/core/packet';
+import { byLink, ofRole, receives, requiredPlaces, type Mark } from '@gatepath/core/packet';
+import { stateOf } from '@gatepath/core/returned';
 import {
   type PacketState,
   marksThatCount,
@@ -27,6 +28,7 @@ import {
 import { count } from '@gatepath/core/text';
 import type { Context } from '../context';
 import { inTransaction, type Tx } from '../db/tx';
+import { sentBackOf, type CheckRow } from '../documents/check-queries';
 import { documentsOfDeal, type DocumentRow } from '../documents/queries';
 import { saveDealEntries, type Entry } from '../find/queries';
 import { topics } from '../live/live';
@@ -80,11 +82,12 @@ export async function lookAtDeal(ctx: Context, dealId: string): Promise<boolean>
       }
   }
   for (const d of documents) if (!found.some((p) => p.documentId === d.id)) found.push(lying(d));
+  const hands = await sentBackOf(db, dealId);
   const needsDeal = { kind: deal.kind, forWhom: deal.for_whom, facts: deal.facts, dates: deal.dates, parties };
   const needs = needsOf({
     deal: needsDeal,
     rules: await keptRules(db),
-    papers: found.map((p) => withNames(p, parties, rows)),
+    papers: found.map((p) => withNames(p, parties, rows)).map((p) => withHands(p, parties, hands)),
     waivers: await q.waiversOf(db, dealId),
     holidays: firm?.holidays ?? [],
   });
@@ -153,6 +156,16 @@ function withNames(p: PaperStanding, parties: PartyRow[], rows: PacketListRow[])
   const names = new Set(known.filter((x) => p.signedBy.includes(x.id)).map((x) => x.name.toLowerCase()));
   const ids = parties.filter((x) => p.signedBy.includes(x.id) || names.has(x.name.toLowerCase())).map((x) => x.id);
   return { ...p, signedBy: ids };
+}
+
+/** Of a paper that was sent back for what was missing: those who had signed it by hand before have signed it, too. */
+function withHands(p: PaperStanding, parties: PartyRow[], checks: CheckRow[]): PaperStanding {
+  const check = checks.find((c) => c.document_id === p.documentId && c.packet_id === p.packetId);
+  if (!check || p.standing !== 'executed') return p;
+  const signed = check.places
+    .filter((place) => place.kind === 'signature' && stateOf(place) === 'yes')
+    .flatMap(({ role, ordinal }) => ofRole(role, parties)[(ordinal ?? 1) - 1] ?? []);
+  return { ...p, signedBy: [...new Set([...p.signedBy, ...signed.map((x) => x.id)])] };
 }
 
 /** How the documents of a packet stand by it; nothing of one that ended without being executed. */

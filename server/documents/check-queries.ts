@@ -38,3 +38,13 @@ export async function saveCheck(db: Db, c: CheckRow): Promise<void> {
     [c.document_id, c.status, c.problem, JSON.stringify(c.places), c.ended, c.reason, c.packet_id],
   );
 }
+
+/** Checks of a deal's papers that were sent back for what was missing. */
+export async function sentBackOf(db: Db, dealId: string): Promise<CheckRow[]> {
+  const r = await db.query<CheckRow>(
+    `select c.* from paper_check c join document d on d.id = c.document_id
+     where d.deal_id = $1 and c.ended = 'sent_back' and c.packet_id is not null`,
+    [dealId],
+  );
+  return r.rows;
+}
