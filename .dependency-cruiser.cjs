@@ -7,6 +7,7 @@ const LAYERS = [
   'reading',
   'scan',
   'returned',
+  'changed',
   'deal',
   'intake',
   'packet',

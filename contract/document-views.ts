@@ -2,7 +2,8 @@
 import * as yup from 'yup';
 import { FILLED } from '@gatepath/core/returned';
 import { DOCUMENT_TYPES, PLACE_KINDS, PLACE_ROLES } from '@gatepath/core/reading';
-import { calendarDay, flag, list, moment, named, oneOf, shape, text, whole } from './answer-fields';
+import { calendarDay, flag, list, moment, named, of, oneOf, shape, text, whole } from './answer-fields';
+import { ASIDES, CHANGE_KINDS, type Change, type Passage } from '@gatepath/core/changed';
 import * as core from './core-answers';
 
 /** What a paper held beside its pages when it was brought in, and what of it was not taken along. */
@@ -91,3 +92,61 @@ export const paperCheckView = named('PaperCheck', {
 export type PaperCheckView = yup.InferType<typeof paperCheckView>;
 
 export type DocumentView = yup.InferType<typeof documentView>;
+
+const passage = of<Passage>()(
+  shape({
+    text: text(),
+    /** One for each line it stands on. */
+    boxes: list(shape({ page: whole(), rect: core.rect })),
+  }),
+);
+const maybePassage = of<Passage | null>()(passage.nullable());
+
+const change = of<Change>()(
+  named('Change', {
+    kind: oneOf(CHANGE_KINDS),
+    /** In the earlier version; null where it is only put in. */
+    before: maybePassage,
+    /** In the later version; null where it is only struck. */
+    after: maybePassage,
+    lead: text(),
+    tail: text(),
+    /** What says nothing by itself: headers, page numbers, days of printing, items counted anew. */
+    aside: oneOf(ASIDES).nullable(),
+    /** Whether it is ink without words. */
+    drawn: flag(),
+    /** Whether its words were recognised on a picture. */
+    scan: flag(),
+  }),
+);
+
+const changesFields = {
+  /** In the order of the later version. */
+  changes: list(change),
+  /** Changes there are beyond those told. */
+  more: whole(),
+  /** Pages of the later version on which only words could be compared. */
+  wordsOnly: list(whole()),
+};
+/** What changed since an earlier version, without the pages. */
+export const changesOfPaper = named('ChangesOfPaper', changesFields);
+export type ChangesOfPaper = yup.InferType<typeof changesOfPaper>;
+
+const version = shape({
+  id: text(),
+  dealId: text().nullable(),
+  name: text(),
+  pages: list(core.pageSize),
+  /** Of a form: the one it is the paper of. */
+  shelfId: text().nullable(),
+  createdAt: moment(),
+});
+
+export const comparisonView = named('Comparison', {
+  before: version,
+  after: version,
+  /** Which pages lie beside each other, from 1. */
+  pages: list(shape({ before: whole().nullable(), after: whole().nullable() })),
+  ...changesFields,
+});
+export type ComparisonView = yup.InferType<typeof comparisonView>;

@@ -24,6 +24,8 @@ export interface PathValues {
   ruleId: string;
   personId: string;
   documentId: string;
+  /** An earlier version of the document. */
+  beforeId: string;
   packetId: string;
   markId: string;
   messageId: string;
@@ -126,6 +128,8 @@ export const paths = {
   sayOfPlaces: to('PATCH', '/documents/:documentId/check'),
   endCheck: to('POST', '/documents/:documentId/check/end'),
   sendBack: to('POST', '/documents/:documentId/check/packet'),
+  changes: to('GET', '/documents/:documentId/changes/:beforeId'),
+  changesFile: to('GET', '/documents/:documentId/changes/:beforeId/file'),
   dropDocument: to('DELETE', '/documents/:documentId'),
   documentFacts: to('GET', '/documents/:documentId/facts'),
   documentFile: to('GET', '/documents/:documentId/original'),
@@ -189,6 +193,7 @@ export const paths = {
   signing: to('GET', '/signing/:token'),
   signingLive: to('GET', '/signing/:token/live'),
   signingPage: to('GET', '/signing/:token/documents/:documentId/pages/:page'),
+  signingChanges: to('GET', '/signing/:token/documents/:documentId/changes'),
   signingFile: to('GET', '/signing/:token/documents/:documentId/file'),
   agree: to('POST', '/signing/:token/agreement'),
   setHand: to('PUT', '/signing/:token/hand'),

@@ -129,7 +129,17 @@ export const PROBLEMS = {
   // Files.
   ...kinds(400, 'Cut off', 'cut-off'),
   ...kinds(408, 'Stopped', 'stalled'),
-  ...kinds(422, 'Cannot be used', 'no-file', 'no-form', 'no-paper', 'no-picture', 'undrawable', 'no-such-page'),
+  ...kinds(
+    422,
+    'Cannot be used',
+    'no-file',
+    'no-form',
+    'no-paper',
+    'no-picture',
+    'undrawable',
+    'not-comparable',
+    'no-such-page',
+  ),
   // The firm, the deal and its documents.
   ...kinds(
     409,

@@ -56,6 +56,7 @@ const PATH_SCHEMAS: { [K in PathValue]: yup.Schema<PathValues[K]> } = {
   ruleId: id().required(),
   personId: id().required(),
   documentId: id().required(),
+  beforeId: id().required(),
   packetId: id().required(),
   markId: id().required(),
   messageId: id().required(),

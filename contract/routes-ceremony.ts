@@ -6,6 +6,7 @@ import { paths } from './paths';
 import { REFUSED } from './problems';
 import { EVENTS, file, FILE_PROBLEMS, NOTHING, PDF, PNG, route } from './route';
 import * as s from './schemas';
+import { changesOfPaper } from './document-views';
 import { actAnswer, signingView } from './signing-views';
 
 export const ceremonyRoutes = {
@@ -35,6 +36,12 @@ export const ceremonyRoutes = {
     summary: 'The document; the sealed copy once there is one',
     answer: PDF,
     problems: [],
+  }),
+  signingChanges: route(paths.signingChanges, {
+    who: 'pass',
+    summary: 'What changed in a document since this party signed an earlier version of it',
+    answer: changesOfPaper,
+    problems: ['not-comparable'],
   }),
   agree: route(paths.agree, {
     who: 'pass',

@@ -134,6 +134,18 @@ export const officeRoutes = {
     answer: v.paperCheckView,
     problems: ['gaps-open', 'already-sent', 'over-limits', 'no-name', 'unknown-document', 'locked-setting'],
   }),
+  changes: route(paths.changes, {
+    who: 'member',
+    summary: 'What changed from an earlier version of a paper',
+    answer: v.comparisonView,
+    problems: ['reading', 'not-comparable'],
+  }),
+  changesFile: route(paths.changesFile, {
+    who: 'member',
+    summary: 'Both versions side by side with what changed, as a PDF',
+    answer: PDF,
+    problems: ['reading', 'not-comparable'],
+  }),
   composeDocument: route(paths.composeDocument, {
     who: 'member',
     summary: 'Make a document of pages of others',

@@ -66,6 +66,8 @@ export const signingView = named('Signing', {
   hostName: text().nullable(),
   /** Changes this party is asked to initial, or has initialled. */
   changes: list(shape({ redline: core.redline, open: flag() })),
+  /** Documents of which this party signed an earlier version, and the day they did. */
+  revised: list(shape({ documentId: text(), on: calendarDay() })),
   /** Asked once more because of a change. */
   again: flag(),
   questions: list(

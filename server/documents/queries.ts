@@ -104,6 +104,28 @@ export async function documentsOnShelf(db: Db, shelfId: string): Promise<Documen
     .rows;
 }
 
+/** How many versions back are looked at. */
+const MOST_BACK = 20;
+
+/** Earlier versions of documents with the packets they were in, the nearest first. */
+export async function earlierVersions(
+  db: Db,
+  ids: string[],
+): Promise<{ id: string; now: string; packet_id: string }[]> {
+  if (!ids.length) return [];
+  const r = await db.query<{ id: string; now: string; packet_id: string }>(
+    `with recursive old (id, now, n) as (
+       select id, replaced_by, 1 from document where replaced_by = any($1::text[])
+       union all
+       select d.id, old.now, old.n + 1 from document d join old on d.replaced_by = old.id where old.n < ${MOST_BACK}
+     )
+     select old.id, old.now, p.packet_id from old join packet_document p on p.document_id = old.id
+     order by old.n, p.packet_id desc limit 400`,
+    [ids],
+  );
+  return r.rows;
+}
+
 /** Documents by their ids, oldest first. */
 export async function documentsByIds(db: Db, ids: string[]): Promise<DocumentRow[]> {
   return (await db.query<DocumentRow>(`select ${COLUMNS} from document where id = any($1::text[]) order by id`, [ids]))

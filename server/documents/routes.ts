@@ -3,6 +3,7 @@ import { cornersOfText } from '@gatepath/core/scan';
 import type { Context } from '../context';
 import { serve } from '../http/routing';
 import * as bringIn from './bring-in';
+import * as changes from './changes';
 import * as check from './check';
 import { lookAt } from './scans';
 import * as service from './service';
@@ -19,6 +20,11 @@ export function documentRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'sayOfPlaces', ({ params, body, member }) => check.sayOfPlaces(ctx, params.documentId, body, member));
   serve(app, 'endCheck', ({ params, body, member }) => check.endCheck(ctx, params.documentId, body, member));
   serve(app, 'sendBack', ({ params, member }) => check.sendBack(ctx, params.documentId, member));
+  serve(app, 'changes', ({ params, member }) => changes.changesOf(ctx, params.documentId, params.beforeId, member));
+  serve(app, 'changesFile', async ({ params, member, reply }) => {
+    const { bytes, name } = await changes.changesFile(ctx, params.documentId, params.beforeId, member);
+    return sendPdfBytes(reply, bytes, name);
+  });
   serve(app, 'dropDocument', async ({ params }) => {
     await service.dropDocument(ctx, params.documentId);
   });

@@ -6,6 +6,7 @@ import { askForPage } from '../own/service';
 import { topics } from '../live/live';
 import * as entry from './entry';
 import * as hands from './hands';
+import { changesSince } from './revised';
 import * as service from './service';
 import * as talk from './talk';
 
@@ -30,6 +31,7 @@ export function signingRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'signingPage', async ({ params, query, visit, reply }) =>
     sendPage(reply, await service.page(ctx, visit, params.documentId, params.page, query.dpi)),
   );
+  serve(app, 'signingChanges', ({ params, visit }) => changesSince(ctx, visit, params.documentId));
   serve(app, 'signingFile', async ({ params, visit, reply }) => {
     const file = await service.file(ctx, visit, params.documentId);
     return 'bytes' in file

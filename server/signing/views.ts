@@ -31,6 +31,7 @@ import type { Done } from '../packets/packets';
 import { LANGUAGES, wordsOf } from '../words';
 import { agreementOf } from './agreement';
 import type { Entry } from './visit';
+import { revisedFor } from './revised';
 import { rememberedHand } from './hands';
 import { isCodeSent } from './queries';
 import { progressOf } from '@gatepath/core/routing';
@@ -110,6 +111,7 @@ export async function waitingView(ctx: Context, { state, party, words }: Entry):
     redlines: [],
     again: false,
     changes: [],
+    revised: [],
     questions: [],
     mayHandOver: false,
     somethingSigned: false,
@@ -200,15 +202,19 @@ export async function view(ctx: Context, state: PacketState, partyId: string): P
     redlines: shownRedlines(state).filter((r) => readable.has(r.documentId)),
     again: mine.again,
     changes: changesFor(state, partyId),
-    questions: state.questions
-      .filter((x) => x.partyId === partyId)
-      .map((x) => ({ id: x.id, text: x.text, at: x.at, answer: x.answer && { text: x.answer.text, at: x.answer.at } })),
+    revised: await revisedFor(ctx, state, me),
+    questions: questionsOf(state, partyId),
     ...standingOf(state, me),
     others: plan.parties
       .filter((p) => p.id !== partyId && holdsGate(p) && !receives(p) && isNeeded(progressOf(state, p.id).status))
       .map((p) => ({ name: firstName(p.name), ink: p.ink, done: progressOf(state, p.id).status === 'done' })),
   };
 }
+
+const questionsOf = (state: PacketState, partyId: string): SigningView['questions'] =>
+  state.questions
+    .filter((x) => x.partyId === partyId)
+    .map((x) => ({ id: x.id, text: x.text, at: x.at, answer: x.answer && { text: x.answer.text, at: x.answer.at } }));
 
 const facesByName = new LRUCache<string, Promise<ScriptFace[]>>({ max: 5_000 });
 

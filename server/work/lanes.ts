@@ -29,6 +29,8 @@ export const ALLOWED: Record<TaskName, Allowance> = {
   marksOverPrint: { lane: 'view', seconds: 60 },
   marksBeside: { lane: 'view', seconds: 60 },
   copy: { lane: 'view', seconds: 60 },
+  changes: { lane: 'view', seconds: 60 },
+  changesPdf: { lane: 'papers', seconds: 60 },
   written: { lane: 'view', seconds: 60 },
   writtenOfMany: { lane: 'papers', seconds: 60 },
   letters: { lane: 'papers', seconds: 60 },

@@ -8,6 +8,8 @@ import { readStored } from '../files/stored';
 import { newId } from '../ids';
 import type { ComposeTask } from '../pdf/compose';
 import type { PaperKind } from '../pdf/convert';
+import type { VersionFile } from '../pdf/changes';
+import type { ChangesPdfTask } from '../pdf/changes-pdf';
 import type { FactsFile } from '../pdf/facts-file';
 import type { FaceName } from '../pdf/fonts';
 import type { ReadTask } from '../pdf/read';
@@ -56,6 +58,9 @@ export const tasks = {
     (await import('../scan/layer')).withWords(await readStored(t.file), t.pages),
   gaps: async (t: { back: GapsPaper; blank: GapsPaper | null }, at: At) =>
     (await import('../scan/gaps')).findGapsIn(t, at),
+  /** What changed from one version of a paper to the next. */
+  changes: async (t: { before: VersionFile; after: VersionFile }) => (await import('../pdf/changes')).changesIn(t),
+  changesPdf: async (t: ChangesPdfTask, at: At) => (await import('../pdf/changes-pdf')).changesPdf(t, at),
   png: async (t: { file: string; page: number; size: { width: number; height: number }; dpi: number }) =>
     (await import('../pdf/draw')).drawPng(t),
   seal: async (t: FromFiles<SealTask>) => (await import('../pdf/seal')).seal(await withBytes(t)),

@@ -1,0 +1,121 @@
+/** Which words of two rows are the same ones: what both have alone is held fast, and between such words the longest common row is found. */
+import { itemAt } from '../sure';
+
+/** Cells of one table of the longest common row. */
+const MOST_CELLS = 400_000;
+/** Words in a row that hold two versions fast, where both have them once: longer rows first. */
+const ROWS = [8, 4, 2, 1];
+
+/**
+ * Matches two rows of words.
+ *
+ * @returns for each word of `a` the index of its like in `b`, rising, or -1. Takes time about in proportion to both.
+ */
+export function align(a: readonly string[], b: readonly string[]): Int32Array {
+  const ids = new Map<string, number>();
+  const idsOf = (row: readonly string[]) =>
+    Int32Array.from(row, (t) => {
+      const known = ids.get(t);
+      if (known !== undefined) return known;
+      ids.set(t, ids.size);
+      return ids.size - 1;
+    });
+  const [x, y] = [idsOf(a), idsOf(b)];
+  const out = new Int32Array(a.length).fill(-1);
+  const todo: Span[] = [{ a0: 0, a1: a.length, b0: 0, b1: b.length, row: 0 }];
+  for (let span = todo.pop(); span; span = todo.pop()) for (const left of within(x, y, span, out)) todo.push(left);
+  return out;
+}
+
+interface Span {
+  a0: number;
+  a1: number;
+  b0: number;
+  b1: number;
+  /** Which of `ROWS` is tried. */
+  row: number;
+}
+
+/** Matches what is clear in a span. @returns what is left of it */
+function within(x: Int32Array, y: Int32Array, span: Span, out: Int32Array): Span[] {
+  let { a0, a1, b0, b1 } = span;
+  while (a0 < a1 && b0 < b1 && x[a0] === y[b0]) out[a0++] = b0++;
+  while (a0 < a1 && b0 < b1 && x[a1 - 1] === y[b1 - 1]) out[--a1] = --b1;
+  if (a0 === a1 || b0 === b1) return [];
+  if ((a1 - a0) * (b1 - b0) <= MOST_CELLS) {
+    longestCommon(x, y, { ...span, a0, a1, b0, b1 }, out);
+    return [];
+  }
+  for (let row = span.row; row < ROWS.length; row++) {
+    const n = itemAt(ROWS, row);
+    const fast = rising(onceInBoth(x, y, { a0, a1, b0, b1, row }, n));
+    if (!fast.length) continue;
+    const left: Span[] = [];
+    let [p, q] = [a0, b0];
+    for (const [i, j] of fast) {
+      if (i < p || j < q) continue;
+      left.push({ a0: p, a1: i, b0: q, b1: j, row });
+      for (let k = 0; k < n; k++) out[i + k] = j + k;
+      [p, q] = [i + n, j + n];
+    }
+    left.push({ a0: p, a1, b0: q, b1, row });
+    return left;
+  }
+  // Nothing holds them together: a part that was written anew.
+  return [];
+}
+
+/** Rows of `n` words that stand once in each of both, as pairs of where they begin. */
+function onceInBoth(x: Int32Array, y: Int32Array, { a0, a1, b0, b1 }: Span, n: number): [number, number][] {
+  const once = (row: Int32Array, from: number, to: number) => {
+    const at = new Map<string, number>();
+    for (let i = from; i + n <= to; i++) {
+      const key = n === 1 ? String(row[i]) : row.subarray(i, i + n).join(' ');
+      at.set(key, at.has(key) ? -1 : i);
+    }
+    return at;
+  };
+  const there = once(y, b0, b1);
+  const out: [number, number][] = [];
+  for (const [key, i] of once(x, a0, a1)) {
+    const j = there.get(key);
+    if (i >= 0 && j !== undefined && j >= 0) out.push([i, j]);
+  }
+  return out.sort((p, q) => p[0] - q[0]);
+}
+
+/** The longest part of some pairs in which both sides rise (patience sorting). */
+function rising(pairs: [number, number][]): [number, number][] {
+  const ends: number[] = [];
+  const before = new Int32Array(pairs.length).fill(-1);
+  pairs.forEach(([, j], k) => {
+    let [lo, hi] = [0, ends.length];
+    while (lo < hi) {
+      const mid = (lo + hi) >> 1;
+      if (itemAt(pairs, itemAt(ends, mid))[1] < j) lo = mid + 1;
+      else hi = mid;
+    }
+    if (lo > 0) before[k] = itemAt(ends, lo - 1);
+    ends[lo] = k;
+  });
+  const out: [number, number][] = [];
+  for (let k = ends[ends.length - 1] ?? -1; k >= 0; k = itemAt(before, k)) out.push(itemAt(pairs, k));
+  return out.reverse();
+}
+
+/** The longest common row of a small span, by the table of its lengths. */
+function longestCommon(x: Int32Array, y: Int32Array, { a0, a1, b0, b1 }: Span, out: Int32Array): void {
+  const [n, m] = [a1 - a0, b1 - b0];
+  const w = m + 1;
+  const len = new Uint16Array((n + 1) * w);
+  for (let i = n - 1; i >= 0; i--)
+    for (let j = m - 1; j >= 0; j--)
+      len[i * w + j] =
+        x[a0 + i] === y[b0 + j] ? len[(i + 1) * w + j + 1]! + 1 : Math.max(len[(i + 1) * w + j]!, len[i * w + j + 1]!);
+  let [i, j] = [0, 0];
+  while (i < n && j < m) {
+    if (x[a0 + i] === y[b0 + j]) out[a0 + i++] = b0 + j++;
+    else if (len[(i + 1) * w + j]! >= len[i * w + j + 1]!) i++;
+    else j++;
+  }
+}

@@ -1,0 +1,242 @@
+import fc from 'fast-check';
+import { emptyGrid, inkRect } from '../paper/ink';
+import type { Rect } from '../paper/types';
+import { align } from './align';
+import { compareVersions, type Change, type VersionPage } from './index';
+
+const STEP = 16;
+
+/** A page of lines of text, from the top; empty lines are gaps. Ink lies under every word, and wherever it is drawn besides. */
+function page(lines: string[], o: { top?: number; left?: number; drawn?: Rect[]; scan?: boolean } = {}): VersionPage {
+  const [width, height] = [612, 792];
+  const ink = emptyGrid(width, height);
+  const [words, print]: [string[], Rect[]] = [[], []];
+  lines.forEach((line, i) => {
+    let x = o.left ?? 60;
+    for (const word of line.split(' ').filter(Boolean)) {
+      const rect = { x, y: (o.top ?? 100) + i * STEP, w: word.length * 5.5, h: 10 };
+      words.push(word);
+      print.push(rect);
+      inkRect(ink, rect);
+      x += rect.w + 4;
+    }
+  });
+  for (const rect of o.drawn ?? []) inkRect(ink, rect);
+  return { width, height, ink, words, print, ...(o.scan ? { scan: true } : {}) };
+}
+
+const OFFER = [
+  'COUNTEROFFER NO. 1',
+  'The seller accepts the offer of the buyer for 5 Lantern Row with the following changes:',
+  '1. The price shall be $410,000 payable at closing.',
+  '2. The buyer shall have ten days to inspect the roof and the boiler of the house.',
+  '3. The seller leaves the stove, the blinds and the shed where they are now.',
+  'All other terms stay as they were. Signed: ____________ Date: ________',
+];
+const changed = (was: string[], now: string[]) => compareVersions([page(was)], [page(now)]);
+const told = (c: Change) => [c.kind, c.before?.text ?? null, c.after?.text ?? null];
+const mains = (list: Change[]) => list.filter((c) => !c.aside).map(told);
+const withLine = (i: number, line: string | null) =>
+  OFFER.flatMap((l, k) => (k === i ? (line === null ? [] : [line]) : [l]));
+
+describe('what changed in words', () => {
+  test('two copies of one paper differ in nothing', () => {
+    expect(changed(OFFER, OFFER)).toEqual({ pages: [{ before: 1, after: 1 }], changes: [], more: 0, wordsOnly: [] });
+  });
+  test('one sum that changed is one change, with the words around it and where it is', () => {
+    const { changes } = changed(OFFER, withLine(2, '1. The price shall be $415,000 payable at closing.'));
+    expect(changes.map(told)).toEqual([['replaced', '$410,000', '$415,000']]);
+    const [c] = changes;
+    expect([c!.lead, c!.tail]).toEqual(['changes: 1. The price shall be', 'payable at closing. 2. The buyer']);
+    expect(c!.after!.boxes).toEqual([{ page: 1, rect: expect.objectContaining({ y: 132, h: 10 }) }]);
+  });
+  test('a sentence put in, and one struck, are whole sentences', () => {
+    const more = 'The buyer shall have the chimney swept before closing.';
+    const now = withLine(3, `${OFFER[3]} ${more}`);
+    expect(mains(changed(OFFER, now).changes)).toEqual([['put_in', null, more]]);
+    expect(mains(changed(now, OFFER).changes)).toEqual([['struck', more, null]]);
+  });
+  test('words that flow onto other lines and pages are the same words', () => {
+    const text = OFFER.join(' ').split(' ');
+    const lines = (n: number) =>
+      Array.from({ length: Math.ceil(text.length / n) }, (_, i) => text.slice(i * n, i * n + n).join(' '));
+    const eight = lines(8);
+    const { changes, pages } = compareVersions([page(lines(11))], [page(eight.slice(0, 5)), page(eight.slice(5))]);
+    expect(changes).toEqual([]);
+    expect(pages.map((p) => p.after)).toEqual([1, 2]);
+    expect(pages.filter((p) => p.before === 1)).toHaveLength(1);
+  });
+  test('the length of a blank, the shape of quotation marks and a divided word are no change', () => {
+    const was = ['The “buyer” signs on ____________ here, and is non- paying.', 'It is an agree-', 'ment of both.'];
+    const now = [
+      'The "buyer" signs on ______________________ here, and is non- paying.',
+      'It is an',
+      'agreement of both.',
+    ];
+    expect(changed(was, now).changes).toEqual([]);
+  });
+});
+
+describe('what moved', () => {
+  test('items that changed places are moves, and so is their new numbering', () => {
+    const now = [
+      OFFER[0]!,
+      OFFER[1]!,
+      OFFER[3]!.replace('2.', '1.'),
+      OFFER[2]!.replace('1.', '2.'),
+      OFFER[4]!,
+      OFFER[5]!,
+    ];
+    const { changes } = changed(OFFER, now);
+    expect(mains(changes).map(([kind]) => kind)).toEqual(['moved']);
+    const [move] = changes.filter((c) => !c.aside);
+    expect(move!.before!.text).toBe(move!.after!.text);
+    expect(move!.before!.text).toMatch(/^The (?:price shall be|buyer shall have)/);
+  });
+  test('a paragraph that moved to another page is one move; what changed within it is told by itself', () => {
+    const para = 'The tenant shall keep the boiler in good order and have it looked at by a fitter once in every year.';
+    const others = Array.from(
+      { length: 12 },
+      (_, i) => `Clause ${'abcdefghijkl'[i]} says that item${i} is kept by party${i} until day${i} ends.`,
+    );
+    const was = [page([para, ...others.slice(0, 6)]), page(others.slice(6))];
+    const now = [page(others.slice(0, 6)), page([...others.slice(6), para.replace('once', 'twice')])];
+    const { changes } = compareVersions(was, now);
+    expect(mains(changes)).toEqual([
+      ['moved', para, para.replace('once', 'twice')],
+      ['replaced', 'once', 'twice'],
+    ]);
+    expect(changes[0]!.before!.boxes[0]!.page).toBe(1);
+    expect(changes[0]!.after!.boxes[0]!.page).toBe(2);
+  });
+  test('a page that moved lies beside itself; one that is gone lies alone', () => {
+    const sheet = (name: string) =>
+      page(Array.from({ length: 5 }, (_, i) => Array.from({ length: 7 }, (_, k) => `${name}${i}${k}`).join(' ')));
+    const [a, b, c] = [sheet('roof'), sheet('lead'), sheet('well')];
+    const { pages, changes } = compareVersions([a, b, c], [c, a]);
+    expect(pages).toEqual([
+      { before: 2, after: null },
+      { before: 3, after: 1 },
+      { before: 1, after: 2 },
+    ]);
+    expect(changes.map((x) => x.kind).sort()).toEqual(['moved', 'struck']);
+  });
+});
+
+describe('what can be left aside', () => {
+  const sheet = (n: number, of: number, head: string, day: string, text: string) => {
+    const p = page([text, `${text} again in line two of sheet${n}`, `and line three of sheet${n}`]);
+    const rim = page([head], { top: 30 });
+    const foot = page([`Page ${n} of ${of}`, `Printed on ${day} by the office`], { top: 740 });
+    for (const x of [rim, foot]) {
+      p.words.push(...x.words);
+      p.print.push(...x.print);
+      for (const r of x.print) inkRect(p.ink, r);
+    }
+    return p;
+  };
+  const all = (n: number, head: string, day: string) =>
+    Array.from({ length: n }, (_, i) => sheet(i + 1, n, head, day, `Clause${i} about thing${i} stands here`));
+  test('headers, page numbers and the day of printing are told as such', () => {
+    const { changes } = compareVersions(
+      all(3, 'Lease of Lantern Row, draft', '11/26/2026'),
+      all(4, 'Lease of Lantern Row, final', '11/28/2026'),
+    );
+    expect(mains(changes)).toHaveLength(1);
+    expect(new Set(changes.map((c) => c.aside))).toEqual(new Set([null, 'header', 'page_number', 'print_date']));
+  });
+  test('a header that a single page has is text', () => {
+    expect(mains(changed(OFFER, ['COUNTEROFFER NO. 2', ...OFFER.slice(1)]).changes)).toEqual([['replaced', '1', '2']]);
+  });
+});
+
+describe('pictures of pages', () => {
+  const scanned = (lines: string[], drawn: Rect[] = []) => [page(lines, { scan: true, left: 63, top: 104, drawn })];
+  test('letters a machine took for others, and words it divided otherwise, are no change; a figure is', () => {
+    const read = OFFER.map((l) =>
+      l.replace('inspect', 'lnspect').replace('following', 'fol lowing').replace('$410,000', '$41O,OOO'),
+    );
+    expect(mains(compareVersions([page(OFFER)], scanned(read)).changes)).toEqual([]);
+    const other = OFFER.map((l) => l.replace('$410,000', '$4,100.00'));
+    const { changes } = compareVersions([page(OFFER)], scanned(other));
+    expect(mains(changes)).toEqual([['replaced', '$410,000', '$4,100.00']]);
+    expect(changes[0]!.scan).toBe(true);
+  });
+  test('what a pen put on a page, or struck out, is seen though no word says so', () => {
+    const pen = { x: 300, y: 300, w: 60, h: 24 };
+    const { changes, wordsOnly } = compareVersions([page(OFFER)], scanned(OFFER, [pen]));
+    expect(changes).toEqual([expect.objectContaining({ kind: 'put_in', drawn: true, scan: true })]);
+    expect(changes[0]!.after!.boxes[0]!.rect.x).toBeCloseTo(pen.x, -1);
+    expect(wordsOnly).toEqual([]);
+    expect(mains(compareVersions([page(OFFER, { drawn: [pen] })], [page(OFFER)]).changes)).toEqual([
+      ['struck', '', null],
+    ]);
+  });
+  test('pages without words cannot be compared, and say so', () => {
+    const blot = page([], { drawn: [{ x: 100, y: 100, w: 300, h: 300 }] });
+    expect(compareVersions([page([])], [blot])).toMatchObject({ changes: [], wordsOnly: [1] });
+  });
+});
+
+describe('held by properties', () => {
+  const word = fc.constantFrom(
+    'the',
+    'buyer',
+    'seller',
+    'shall',
+    'pay',
+    'ten',
+    '$5',
+    'roof',
+    'and',
+    'of',
+    '____',
+    '2.',
+  );
+  const row = fc.array(word, { maxLength: 60 });
+  const lines = (words: string[]) =>
+    Array.from({ length: Math.ceil(words.length / 9) }, (_, i) => words.slice(i * 9, i * 9 + 9).join(' '));
+  test('what is matched rises on both sides and is alike', () => {
+    fc.assert(
+      fc.property(row, row, (a, b) => {
+        let last = -1;
+        align(a, b).forEach((j, i) => {
+          if (j < 0) return;
+          expect(j).toBeGreaterThan(last);
+          expect(b[j]).toBe(a[i]);
+          last = j;
+        });
+      }),
+    );
+  });
+  test('what is told turns the one version into the other: nothing is left out, and nothing told twice', () => {
+    fc.assert(
+      fc.property(row, row, (a, b) => {
+        const { changes, more } = compareVersions([page(lines(a))], [page(lines(b))]);
+        expect(more).toBe(0);
+        const count = (text: string[]) => {
+          const n = new Map<string, number>();
+          for (const t of text) n.set(t, (n.get(t) ?? 0) + 1);
+          return n;
+        };
+        // What was changed within a move is told by itself.
+        const words = (side: 'before' | 'after') =>
+          changes.filter((c) => !c.drawn && c.kind !== 'moved').flatMap((c) => c[side]?.text.split(' ') ?? []);
+        const [was, now, out, put] = [a, b, words('before'), words('after')].map(count);
+        for (const w of new Set([...a, ...b]))
+          // Numbering beside what moved goes with it.
+          if (w !== '2.')
+            expect([w, (was!.get(w) ?? 0) - (out!.get(w) ?? 0)]).toEqual([w, (now!.get(w) ?? 0) - (put!.get(w) ?? 0)]);
+      }),
+    );
+  });
+  test('a thousand pages, and pages of one word, end soon enough', () => {
+    const sheets = (seed: number) =>
+      Array.from({ length: 1_000 }, (_, p) =>
+        page(Array.from({ length: 20 }, (_, i) => `w${(p * 7 + i * seed) % 977} x${(p * i) % 31} the of and`)),
+      );
+    const one = Array.from({ length: 200 }, () => page(Array.from({ length: 30 }, () => 'same same same same same')));
+    expect(compareVersions(sheets(3), sheets(5)).pages.length).toBeGreaterThanOrEqual(1_000);
+    expect(compareVersions(one, one.slice(50)).changes.length).toBeGreaterThan(0);
+  }, 60_000);
+});

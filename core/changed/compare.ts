@@ -1,0 +1,168 @@
+/** What changed from one version of a paper to the next. */
+import type { Rect } from '../paper/types';
+import { clip } from '../text';
+import { itemAt } from '../sure';
+import { align } from './align';
+import { drawnBetween } from './drawn';
+import { movesOf } from './moves';
+import { pairPages } from './pages';
+import { runsOf, type Run } from './runs';
+import { markAsides, tokensOf, type Token } from './tokens';
+import type { AsideKind, Change, Comparison, Passage, VersionPage } from './types';
+
+/** What is told at most: changes, letters of a passage, boxes of it, words around it. */
+export const COMPARE_LIMITS = { changes: 500, letters: 800, boxes: 40, around: 6 } as const;
+
+/**
+ * Compares two versions word by word, and what is drawn beside the words. Words at the rims of pages, and items counted anew,
+ * are told as such. Takes time about in proportion to both.
+ */
+export function compareVersions(before: readonly VersionPage[], after: readonly VersionPage[]): Comparison {
+  // What a machine recognised on either side is compared as loosely on both.
+  const loose = [...before, ...after].some((p) => p.scan);
+  const [allA, allB] = [tokensOf(before, loose), tokensOf(after, loose)];
+  markAsides([
+    { tokens: allA, pages: before },
+    { tokens: allB, pages: after },
+  ]);
+  const [a, b] = [allA.filter((t) => !t.aside), allB.filter((t) => !t.aside)];
+  const match = matched(a, b);
+  const { moves, same, runs } = movesOf(runsOf(match, a, b), a, b);
+  const pairs = Int32Array.from(match);
+  for (const [i, j] of same) pairs[i] = j;
+  const pages = pairPages(before, after, a, b, pairs);
+  const found: Placed[] = [
+    ...moves.map((m) => changeOf(m, a, b, match, true)),
+    ...runs.map((r) => changeOf(r, a, b, match, false)),
+    ...asidesOf(pages, allA, allB),
+  ];
+  numberingAside(found);
+  const told = found.map((f) => f.change);
+  const drawn = drawnBetween(before, after, pages, { a, b, match: pairs }, told);
+  found.push(...drawn.changes.map((change) => ({ change, at: placeOf(change, pages) })));
+  found.sort((p, q) => p.at[0] - q.at[0] || p.at[1] - q.at[1] || p.at[2] - q.at[2]);
+  const changes = found.map((f) => f.change);
+  return {
+    pages,
+    changes: changes.slice(0, COMPARE_LIMITS.changes),
+    more: Math.max(0, changes.length - COMPARE_LIMITS.changes),
+    wordsOnly: drawn.wordsOnly,
+  };
+}
+
+/** A change, and where it is told: its row of pages, then how far down, then how far right. */
+interface Placed {
+  change: Change;
+  at: [number, number, number];
+}
+
+const matched = (a: readonly Token[], b: readonly Token[]) =>
+  align(
+    a.map((t) => t.key),
+    b.map((t) => t.key),
+  );
+
+function changeOf(r: Run, a: readonly Token[], b: readonly Token[], match: Int32Array, moved: boolean): Placed {
+  const [before, after] = [passageOf(a.slice(r.a0, r.a1)), passageOf(b.slice(r.b0, r.b1))];
+  const side = after ? { row: b, from: r.b0, to: r.b1 } : { row: a, from: r.a0, to: r.a1 };
+  const n = COMPARE_LIMITS.around;
+  const words = (from: number, to: number) =>
+    side.row
+      .slice(Math.max(0, from), to)
+      .map((t) => t.text)
+      .join(' ');
+  const scan = [...a.slice(r.a0, r.a1), ...b.slice(r.b0, r.b1)].some((t) => t.scan);
+  const kind = moved ? 'moved' : before && after ? 'replaced' : before ? 'struck' : 'put_in';
+  const lead = clip(words(side.from - n, side.from), 200);
+  const tail = clip(words(side.to, side.to + n), 200);
+  return {
+    change: { kind, before, after, lead, tail, aside: null, drawn: false, scan },
+    at: whereIn(r, a, b, match),
+  };
+}
+
+/** Where in the later version: what was struck is told where the next word that stayed is. */
+function whereIn(r: Run, a: readonly Token[], b: readonly Token[], match: Int32Array): [number, number, number] {
+  let at = r.b0 < r.b1 ? b[r.b0] : undefined;
+  for (let i = r.a1; !at && i < a.length; i++) if (itemAt(match, i) >= 0) at = b[itemAt(match, i)];
+  at ??= b[b.length - 1];
+  const middle = at ? at.rect.y + at.rect.h / 2 : 0;
+  return [at?.page ?? Infinity, middle, r.b0 < r.b1 ? (at?.rect.x ?? 0) : (at?.rect.x ?? 0) - 0.1];
+}
+
+function placeOf(change: Change, pages: Comparison['pages']): [number, number, number] {
+  const box = change.after?.boxes[0];
+  if (box) return [box.page, box.rect.y + box.rect.h / 2, box.rect.x];
+  const old = change.before?.boxes[0];
+  const row = pages.find((p) => p.before === old?.page);
+  return [row?.after ?? Infinity, (old?.rect.y ?? 0) + (old?.rect.h ?? 0) / 2, old?.rect.x ?? 0];
+}
+
+/** Some words with one box for each line they stand on. */
+function passageOf(tokens: readonly Token[]): Passage | null {
+  if (!tokens.length) return null;
+  const boxes: Passage['boxes'] = [];
+  let last: Token | null = null;
+  for (const t of tokens) {
+    const box = boxes[boxes.length - 1];
+    if (box && last?.page === t.page && last.line === t.line) box.rect = around(box.rect, t.rect);
+    else if (boxes.length < COMPARE_LIMITS.boxes) boxes.push({ page: t.page, rect: t.rect });
+    last = t;
+  }
+  const words: string[] = [];
+  let letters = 0;
+  for (const t of tokens) {
+    if ((letters += t.text.length + 1) > COMPARE_LIMITS.letters + 200) break;
+    words.push(t.text);
+  }
+  return {
+    text: clip(words.join(' '), COMPARE_LIMITS.letters),
+    boxes: boxes.map((x) => ({ ...x, rect: tenths(x.rect) })),
+  };
+}
+
+const tenths = ({ x, y, w, h }: Rect): Rect => {
+  const r = (v: number) => Math.round(v * 10) / 10;
+  return { x: r(x), y: r(y), w: r(w), h: r(h) };
+};
+
+function around(a: Rect, b: Rect): Rect {
+  const [x, y] = [Math.min(a.x, b.x), Math.min(a.y, b.y)];
+  return { x, y, w: Math.max(a.x + a.w, b.x + b.w) - x, h: Math.max(a.y + a.h, b.y + b.h) - y };
+}
+
+/** What changed at the rims of pages that lie beside each other. */
+function asidesOf(pages: Comparison['pages'], allA: readonly Token[], allB: readonly Token[]): Placed[] {
+  const byPage = (all: readonly Token[]) => {
+    const out = new Map<number, Token[]>();
+    for (const t of all) {
+      if (!t.aside) continue;
+      const list = out.get(t.page);
+      if (list) list.push(t);
+      else out.set(t.page, [t]);
+    }
+    return out;
+  };
+  const [ofA, ofB] = [byPage(allA), byPage(allB)];
+  return pages.flatMap(({ before, after }) => {
+    if (before === null || after === null) return [];
+    const [a, b] = [ofA.get(before) ?? [], ofB.get(after) ?? []];
+    const match = matched(a, b);
+    return runsOf(match, a, b).map((r) => {
+      const placed = changeOf(r, a, b, match, false);
+      const aside: AsideKind | null = (b[r.b0] ?? a[r.a0])?.aside ?? 'header';
+      return { ...placed, change: { ...placed.change, aside } };
+    });
+  });
+}
+
+const ITEM = /^\(?(?:\d{1,3}(?:\.\d{1,3}){0,4}|[a-z]|[ivxlc]{1,6})[.)]$/i;
+
+/** Where something was put in, struck or moved, the items after it are counted anew: "4." is "5." now. */
+function numberingAside(found: Placed[]): void {
+  const others = found.some(({ change: c }) => !c.aside && !isNumbering(c));
+  if (others) for (const f of found) if (!f.change.aside && isNumbering(f.change)) f.change.aside = 'numbering';
+}
+
+const isNumbering = (c: Change) =>
+  c.kind === 'replaced' && ITEM.test(c.before?.text ?? '') && ITEM.test(c.after?.text ?? '');

@@ -1,0 +1,195 @@
+/** Ink that is no word: a signature, a stroke through a sum, a tick. Where the words of two pages agree on how they lie, so must the rest. */
+import { hasInk } from '../paper/ink';
+import { grow, overlapArea } from '../paper/geometry';
+import type { InkGrid, Rect } from '../paper/types';
+import { itemAt } from '../sure';
+import type { Token } from './tokens';
+import type { Change, Comparison, Passage, VersionPage } from './types';
+
+/** Words both pages must have, so that what lies between them can be compared. */
+const FEWEST_WORDS = 8;
+/** How far, in cells, ink may lie from where the words around it say. */
+const STRAY = 2;
+/** Cells of a piece of ink, fewer than which are a speck; on a picture more are. */
+const SPECK = 7;
+const SPECK_ON_SCAN = 14;
+/** The height and width, in points, below which a piece is a rule or the rim of a letter. */
+const THIN = 7;
+/** Pieces of a page that are told: where there are more, the pages cannot be compared so. */
+const MOST_PIECES = 12;
+/** How far apart pieces may lie, in points, that are one drawing. */
+const APART = 14;
+
+interface Pair {
+  a: Rect;
+  b: Rect;
+}
+
+/** What is drawn on one version's page and not on the other's. */
+export function drawnBetween(
+  before: readonly VersionPage[],
+  after: readonly VersionPage[],
+  pages: Comparison['pages'],
+  words: { a: readonly Token[]; b: readonly Token[]; match: Int32Array },
+  told: readonly Change[],
+): { changes: Change[]; wordsOnly: number[] } {
+  const pairs = pairsByPage(words);
+  const known = boxesByPage(told);
+  const changes: Change[] = [];
+  const wordsOnly: number[] = [];
+  for (const { before: p, after: q } of pages) {
+    if (p === null || q === null) continue;
+    const [old, now] = [itemAt(before, p - 1), itemAt(after, q - 1)];
+    const own = pairs.get(`${p} ${q}`) ?? [];
+    const fresh = own.length < FEWEST_WORDS ? null : piecesOf(now, old, own, known.get(`after ${q}`) ?? []);
+    const back = own.map(({ a, b }) => ({ a: b, b: a }));
+    const gone = fresh && piecesOf(old, now, back, known.get(`before ${p}`) ?? []);
+    if (!fresh || !gone) wordsOnly.push(q);
+    else {
+      const scan = !!(old.scan || now.scan);
+      changes.push(...fresh.map((rect) => changeOf('put_in', null, { text: '', boxes: [{ page: q, rect }] }, scan)));
+      changes.push(...gone.map((rect) => changeOf('struck', { text: '', boxes: [{ page: p, rect }] }, null, scan)));
+    }
+  }
+  return { changes, wordsOnly };
+}
+
+const changeOf = (kind: 'put_in' | 'struck', before: Passage | null, after: Passage | null, scan: boolean): Change => ({
+  kind,
+  before,
+  after,
+  lead: '',
+  tail: '',
+  aside: null,
+  drawn: true,
+  scan,
+});
+
+function pairsByPage({ a, b, match }: { a: readonly Token[]; b: readonly Token[]; match: Int32Array }) {
+  const out = new Map<string, Pair[]>();
+  match.forEach((j, i) => {
+    if (j < 0) return;
+    const [x, y] = [itemAt(a, i), itemAt(b, j)];
+    const key = `${x.page} ${y.page}`;
+    const list = out.get(key);
+    if (list) list.push({ a: x.rect, b: y.rect });
+    else out.set(key, [{ a: x.rect, b: y.rect }]);
+  });
+  return out;
+}
+
+function boxesByPage(told: readonly Change[]): Map<string, Rect[]> {
+  const out = new Map<string, Rect[]>();
+  for (const c of told)
+    for (const side of ['before', 'after'] as const)
+      for (const { page, rect } of c[side]?.boxes ?? []) {
+        const list = out.get(`${side} ${page}`);
+        if (list) list.push(rect);
+        else out.set(`${side} ${page}`, [rect]);
+      }
+  return out;
+}
+
+/** Pieces of ink on `page` beside its words that `other` does not have; null where too much differs to tell. */
+function piecesOf(page: VersionPage, other: VersionPage, pairs: Pair[], known: Rect[]): Rect[] | null {
+  const extra = extraInk(page, other, pairs);
+  const scan = page.scan || other.scan;
+  const pieces = clusters(extra, page.ink, scan ? SPECK_ON_SCAN : SPECK).filter(
+    (r) => !known.some((k) => overlapArea(grow(k, 5), r) > 0),
+  );
+  const whole = merged(pieces);
+  return whole.length > MOST_PIECES ? null : whole;
+}
+
+/** Cells with ink that belongs to no word and that the other page does not have where its words say. */
+function extraInk(page: VersionPage, other: VersionPage, pairs: Pair[]): Uint8Array {
+  const { cols, rows, cell } = page.ink;
+  const worded = new Uint8Array(cols * rows);
+  for (const rect of page.print) {
+    const r = grow(rect, 2);
+    const [c0, c1] = [Math.max(0, Math.floor(r.x / cell)), Math.min(cols, Math.ceil((r.x + r.w) / cell))];
+    const [r0, r1] = [Math.max(0, Math.floor(r.y / cell)), Math.min(rows, Math.ceil((r.y + r.h) / cell))];
+    for (let y = r0; y < r1; y++) worded.fill(1, y * cols + c0, y * cols + Math.max(c0, c1));
+  }
+  const nearest = offsets(pairs, rows, cell);
+  const out = new Uint8Array(cols * rows);
+  for (let y = 0; y < rows; y++) {
+    const { dx, dy } = itemAt(nearest, y);
+    for (let x = 0; x < cols; x++) {
+      const i = y * cols + x;
+      if (worded[i] || !hasInk(page.ink, x, y)) continue;
+      const u = Math.floor(((x + 0.5) * cell + dx) / other.ink.cell);
+      const v = Math.floor(((y + 0.5) * cell + dy) / other.ink.cell);
+      if (!inkNear(other.ink, u, v)) out[i] = 1;
+    }
+  }
+  return out;
+}
+
+function inkNear(g: InkGrid, c: number, r: number): boolean {
+  for (let y = Math.max(0, r - STRAY); y <= Math.min(g.rows - 1, r + STRAY); y++)
+    for (let x = Math.max(0, c - STRAY); x <= Math.min(g.cols - 1, c + STRAY); x++) if (hasInk(g, x, y)) return true;
+  return false;
+}
+
+/** For each row of cells: how far what lies there is from where it lies on the other page, by the word nearest above or below. */
+function offsets(pairs: Pair[], rows: number, cell: number): { dx: number; dy: number }[] {
+  const middle = (r: Rect) => r.y + r.h / 2;
+  const sorted = [...pairs].sort((p, q) => middle(p.b) - middle(q.b));
+  const out: { dx: number; dy: number }[] = [];
+  let k = 0;
+  for (let y = 0; y < rows; y++) {
+    const at = (y + 0.5) * cell;
+    while (
+      k + 1 < sorted.length &&
+      Math.abs(middle(itemAt(sorted, k + 1).b) - at) <= Math.abs(middle(itemAt(sorted, k).b) - at)
+    )
+      k++;
+    const { a, b } = itemAt(sorted, k);
+    out.push({ dx: a.x - b.x, dy: middle(a) - middle(b) });
+  }
+  return out;
+}
+
+/** Connected pieces of cells, as rectangles in points; specks and thin rules left out. */
+function clusters(cells: Uint8Array, { cols, rows, cell }: InkGrid, speck: number): Rect[] {
+  const out: Rect[] = [];
+  const left = cells.slice();
+  for (let start = 0; start < left.length; start++) {
+    if (!left[start]) continue;
+    let [n, x0, x1, y0, y1] = [0, cols, 0, rows, 0];
+    const todo = [start];
+    left[start] = 0;
+    for (let i = todo.pop(); i !== undefined; i = todo.pop()) {
+      const [x, y] = [i % cols, Math.floor(i / cols)];
+      n++;
+      [x0, x1, y0, y1] = [Math.min(x0, x), Math.max(x1, x), Math.min(y0, y), Math.max(y1, y)];
+      for (let v = Math.max(0, y - 1); v <= Math.min(rows - 1, y + 1); v++)
+        for (let u = Math.max(0, x - 1); u <= Math.min(cols - 1, x + 1); u++)
+          if (left[v * cols + u]) {
+            left[v * cols + u] = 0;
+            todo.push(v * cols + u);
+          }
+    }
+    const rect = { x: x0 * cell, y: y0 * cell, w: (x1 - x0 + 1) * cell, h: (y1 - y0 + 1) * cell };
+    if (n >= speck && rect.w >= THIN && rect.h >= THIN) out.push(rect);
+  }
+  return out;
+}
+
+/** Pieces that lie close to each other as one. */
+function merged(pieces: Rect[]): Rect[] {
+  const out: Rect[] = [];
+  for (const piece of pieces.slice(0, 400)) {
+    let whole = piece;
+    for (let i = out.length - 1; i >= 0; i--) {
+      const r = itemAt(out, i);
+      if (overlapArea(grow(r, APART / 2), grow(whole, APART / 2)) <= 0) continue;
+      const [x, y] = [Math.min(r.x, whole.x), Math.min(r.y, whole.y)];
+      whole = { x, y, w: Math.max(r.x + r.w, whole.x + whole.w) - x, h: Math.max(r.y + r.h, whole.y + whole.h) - y };
+      out.splice(i, 1);
+    }
+    out.push(whole);
+  }
+  return out;
+}

@@ -1,0 +1,198 @@
+/** What was struck in one place and put in at another is one move, and not two changes. */
+import { itemAt } from '../sure';
+import type { Run } from './runs';
+import type { Token } from './tokens';
+
+/** A row of words that stands elsewhere now, the same on both sides. */
+interface Row {
+  a0: number;
+  b0: number;
+  n: number;
+}
+
+export interface Sorted {
+  /** From where to where each moved piece stood and stands. */
+  moves: Run[];
+  /** Which word of the earlier version is which of the later one, in what moved. */
+  same: [number, number][];
+  /** What remains; what was changed within a moved piece has both its sides. */
+  runs: Run[];
+}
+
+/** Words by which a piece is looked up, and fewest words that are a move and no coincidence. */
+const SEED = 4;
+const FEWEST = 6;
+/** Fewer will do where a whole piece moved: a heading, a short item. */
+const FEWEST_WHOLE = 3;
+/** Places at which a row of words may stand to be looked at: more often it is boilerplate. */
+const MOST_PLACES = 12;
+/** Words that may have been changed in the midst of what moved. */
+const WITHIN = 6;
+
+const seedAt = (tokens: readonly Token[], i: number, n: number) => {
+  let key = '';
+  for (let k = 0; k < n; k++) key += `${itemAt(tokens, i + k).key}\u0000`;
+  return key;
+};
+
+/** Tells moves from what was struck and put in. */
+export function movesOf(runs: readonly Run[], a: readonly Token[], b: readonly Token[]): Sorted {
+  const found = candidates(runs, a, b).sort((p, q) => q.n - p.n || p.b0 - q.b0);
+  const gone = { a: new Uint8Array(a.length), b: new Uint8Array(b.length) };
+  const free = { a: spansOf(runs, 'a', a.length), b: spansOf(runs, 'b', b.length) };
+  const same: [number, number][] = [];
+  const within: Run[] = [];
+  const moves: Run[] = [];
+  for (const c of found) {
+    const row = freePart(c, gone.a, gone.b);
+    if (!row || (row.n < FEWEST && row.n < c.n)) continue;
+    const span = { a0: row.a0, a1: row.a0 + row.n, b0: row.b0, b1: row.b0 + row.n };
+    for (let k = 0; k < row.n; k++) same.push([row.a0 + k, row.b0 + k]);
+    const open = (side: 'a' | 'b', i: number, edge: number) => free[side][i] === free[side][edge] && !gone[side][i];
+    further(span, 1, a, b, open, same, within);
+    further(span, -1, a, b, open, same, within);
+    gone.a.fill(1, span.a0, span.a1);
+    gone.b.fill(1, span.b0, span.b1);
+    moves.push(span);
+  }
+  moves.sort((p, q) => p.b0 - q.b0);
+  const rest = runs.flatMap((r) => remaining(r, gone.a, gone.b));
+  return { moves, same, runs: [...rest.filter((r) => !onlyNumbering(r, moves, a, b)), ...within] };
+}
+
+/** For each word the number of its piece, from 1; 0 where it did not change. */
+function spansOf(runs: readonly Run[], side: 'a' | 'b', length: number): Int32Array {
+  const out = new Int32Array(length);
+  runs.forEach((r, i) => out.fill(i + 1, side === 'a' ? r.a0 : r.b0, side === 'a' ? r.a1 : r.b1));
+  return out;
+}
+
+/** Words beyond what changed within a moved piece, by which it is told to go on. */
+const GOES_ON = 2;
+
+/** A moved piece goes on behind (or before) a few words that were changed in it. */
+function further(
+  span: Run,
+  way: 1 | -1,
+  a: readonly Token[],
+  b: readonly Token[],
+  open: (side: 'a' | 'b', i: number, edge: number) => boolean,
+  same: [number, number][],
+  within: Run[],
+): void {
+  // The words next to the piece on this side, by how far they are from it.
+  const ends = way > 0 ? { a: span.a1 - 1, b: span.b1 - 1 } : { a: span.a0, b: span.b0 };
+  const at = (k: number, edge: number) => edge + way * (k + 1);
+  const room = (side: 'a' | 'b') => {
+    let n = 0;
+    while (n < 200 && open(side, at(n, ends[side]), ends[side])) n++;
+    return n;
+  };
+  const [na, nb] = [room('a'), room('b')];
+  const alike = (i: number, j: number) => {
+    let n = 0;
+    while (i + n < na && j + n < nb && a[at(i + n, ends.a)]?.key === b[at(j + n, ends.b)]?.key) n++;
+    return n;
+  };
+  for (let sum = 1; sum <= 2 * WITHIN; sum++)
+    for (let i = Math.max(0, sum - WITHIN); i <= Math.min(sum, WITHIN); i++) {
+      const j = sum - i;
+      const n = alike(i, j);
+      if (n < GOES_ON) continue;
+      const edges = (k: number, edge: number): [number, number] =>
+        way > 0 ? [edge + 1, edge + 1 + k] : [edge - k, edge];
+      const [[a0, a1], [b0, b1]] = [edges(i, ends.a), edges(j, ends.b)];
+      within.push({ a0, a1, b0, b1 });
+      for (let k = 0; k < n; k++) same.push([at(i + k, ends.a), at(j + k, ends.b)]);
+      if (way > 0) [span.a1, span.b1] = [a1 + n, b1 + n];
+      else [span.a0, span.b0] = [a0 - n, b0 - n];
+      return further(span, way, a, b, open, same, within);
+    }
+}
+
+/** Rows of words that are struck in one place and put in at another, each as long as it can be. */
+function candidates(runs: readonly Run[], a: readonly Token[], b: readonly Token[]): Row[] {
+  const out: Row[] = [];
+  const struck = new Map<string, { at: number; end: number }[]>();
+  const note = (key: string, at: number, end: number) => {
+    const list = struck.get(key);
+    if (list) list.push({ at, end });
+    else struck.set(key, [{ at, end }]);
+  };
+  for (const r of runs) {
+    for (let i = r.a0; i + SEED <= r.a1; i++) note(seedAt(a, i, SEED), i, r.a1);
+    const n = r.a1 - r.a0;
+    if (n === FEWEST_WHOLE) note(seedAt(a, r.a0, n), r.a0, r.a1);
+  }
+  for (const r of runs) {
+    const whole = r.b1 - r.b0;
+    for (let j = r.b0; j < r.b1;) {
+      const n = Math.min(whole >= SEED ? SEED : FEWEST_WHOLE, r.b1 - j);
+      const places = n >= FEWEST_WHOLE ? (struck.get(seedAt(b, j, n)) ?? []) : [];
+      let longest = 0;
+      if (places.length <= MOST_PLACES)
+        for (const { at, end } of places) {
+          let k = n;
+          while (at + k < end && j + k < r.b1 && itemAt(a, at + k).key === itemAt(b, j + k).key) k++;
+          const all = k === whole && runs.some((x) => x.a0 === at && x.a1 === at + k);
+          if (k >= FEWEST || all) {
+            out.push({ a0: at, b0: j, n: k });
+            longest = Math.max(longest, k);
+          }
+        }
+      j += Math.max(1, longest);
+    }
+  }
+  return out;
+}
+
+/** The longest part of a move that no other has taken; null where nothing is left of it. */
+function freePart(m: Row, goneA: Uint8Array, goneB: Uint8Array): Row | null {
+  let best: Row | null = null;
+  let from = 0;
+  for (let k = 0; k <= m.n; k++) {
+    if (k < m.n && !goneA[m.a0 + k] && !goneB[m.b0 + k]) continue;
+    const n = k - from;
+    if (n > (best?.n ?? 0)) best = { a0: m.a0 + from, b0: m.b0 + from, n };
+    from = k + 1;
+  }
+  return best;
+}
+
+/** The parts of a piece that did not move: what stood in the same place before and after belongs together. */
+function remaining(r: Run, goneA: Uint8Array, goneB: Uint8Array): Run[] {
+  const parts = (from: number, to: number, gone: Uint8Array) => {
+    const out: [number, number][] = [];
+    let start = from;
+    for (let i = from; i <= to; i++) {
+      if (i < to && !gone[i]) continue;
+      if (i > start) out.push([start, i]);
+      start = i + 1;
+    }
+    return out;
+  };
+  const [a, b] = [parts(r.a0, r.a1, goneA), parts(r.b0, r.b1, goneB)];
+  const [one, other] = [a[0], b[0]];
+  if (one && other && a.length === 1 && b.length === 1) return [{ a0: one[0], a1: one[1], b0: other[0], b1: other[1] }];
+  return [
+    ...a.map(([a0, a1]) => ({ a0, a1, b0: r.b0, b1: r.b0 })),
+    ...b.map(([b0, b1]) => ({ a0: r.a1, a1: r.a1, b0, b1 })),
+  ];
+}
+
+const NUMBERING = /^\(?(?:\d{1,3}(?:\.\d{1,3})*|[a-z]|[ivxlc]{1,6})[.):]?\)?$/i;
+
+/** Items that changed places are counted anew; that is part of the move. */
+function onlyNumbering(r: Run, moves: readonly Run[], a: readonly Token[], b: readonly Token[]): boolean {
+  const [n, k] = [r.a1 - r.a0, r.b1 - r.b0];
+  if (n > 1 || k > 1) return false;
+  const numbers = [...a.slice(r.a0, r.a1), ...b.slice(r.b0, r.b1)].every((t) => NUMBERING.test(t.text));
+  return (
+    numbers &&
+    moves.some((m) => {
+      const besideA = n > 0 && (m.a0 === r.a1 || m.a1 === r.a0);
+      const besideB = k > 0 && (m.b0 === r.b1 || m.b1 === r.b0);
+      return besideA || besideB;
+    })
+  );
+}

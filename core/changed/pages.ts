@@ -1,0 +1,56 @@
+/** Which pages of two versions lie beside each other: those that share most words, in order. */
+import { itemAt } from '../sure';
+import type { Token } from './tokens';
+import type { Comparison, VersionPage } from './types';
+
+/**
+ * Pairs the pages of two versions.
+ *
+ * @returns rows in the order of the later version; what it has no more stands before what came after it
+ */
+export function pairPages(
+  before: readonly VersionPage[],
+  after: readonly VersionPage[],
+  a: readonly Token[],
+  b: readonly Token[],
+  match: Int32Array,
+): Comparison['pages'] {
+  const shared = new Map<string, number>();
+  match.forEach((j, i) => {
+    if (j < 0) return;
+    const key = `${itemAt(a, i).page} ${itemAt(b, j).page}`;
+    shared.set(key, (shared.get(key) ?? 0) + 1);
+  });
+  const [ofBefore, ofAfter] = [new Map<number, number>(), new Map<number, number>()];
+  const join = (p: number, q: number) => {
+    ofBefore.set(p, q);
+    ofAfter.set(q, p);
+  };
+  for (const [key] of [...shared].sort((x, y) => y[1] - x[1])) {
+    const [p = 0, q = 0] = key.split(' ').map(Number);
+    if (!ofBefore.has(p) && !ofAfter.has(q)) join(p, q);
+  }
+  // Pages whose words say nothing lie beside those of the same number.
+  const bare = (pages: readonly VersionPage[], p: number) => !!pages[p - 1] && !itemAt(pages, p - 1).words.length;
+  for (let p = 1; p <= Math.min(before.length, after.length); p++)
+    if (!ofBefore.has(p) && !ofAfter.has(p) && (bare(before, p) || bare(after, p))) join(p, p);
+  return rowsOf(before.length, after.length, ofAfter);
+}
+
+function rowsOf(n: number, m: number, ofAfter: Map<number, number>): Comparison['pages'] {
+  const paired = new Set(ofAfter.values());
+  const rows: Comparison['pages'] = [];
+  let told = 0;
+  // Pages that are gone are told before the first one that came after them and is still there.
+  const goneUpTo = (end: number) => {
+    for (let p = told + 1; p < end; p++) if (!paired.has(p)) rows.push({ before: p, after: null });
+    told = Math.max(told, end - 1);
+  };
+  for (let q = 1; q <= m; q++) {
+    const p = ofAfter.get(q) ?? null;
+    if (p !== null) goneUpTo(p);
+    rows.push({ before: p, after: q });
+  }
+  goneUpTo(n + 1);
+  return rows;
+}

@@ -1,0 +1,137 @@
+/** The words of a version in a row, as they are compared; what stands at the rim of its pages apart. */
+import type { Rect } from '../paper/types';
+import { itemAt } from '../sure';
+import type { AsideKind, VersionPage } from './types';
+
+export interface Token {
+  text: string;
+  /** What it is compared by. */
+  key: string;
+  /** From 1. */
+  page: number;
+  /** Its line of the page, from 0. */
+  line: number;
+  rect: Rect;
+  /** Whether it is the last of its line. */
+  ends: boolean;
+  aside: AsideKind | null;
+  scan: boolean;
+}
+
+/** Stands for words that do not run left to right: they cannot be read. */
+const UNREAD = '\u00b7';
+
+const isBlank = (text: string) => /^[_\u2026.\u2013\u2014-]{3,}$/.test(text);
+
+/** A word without what says nothing: the shape of its quotation marks, its dashes and its ligatures, the length of a blank. */
+export function keyOf(text: string): string {
+  if (isBlank(text)) return '_';
+  return text
+    .normalize('NFKC')
+    .replace(/[\u2018\u2019\u201b\u2032]/g, "'")
+    .replace(/[\u201c\u201d\u201f\u2033]/g, '"')
+    .replace(/[\u2010-\u2015]/g, '-')
+    .replace(/\u00ad/g, '');
+}
+
+/**
+ * A word as a machine may have recognised it: neither the height of letters nor signs at its rim say anything. Where it has
+ * figures, letters that look like them count as them, and what divides them stays: sums must be told apart.
+ */
+export function looseKeyOf(text: string): string {
+  const t = keyOf(text).toLowerCase();
+  if (!/\d/.test(t)) return t.replace(/[^\p{L}\p{N}]+/gu, '');
+  return t
+    .replace(/[oq]/g, '0')
+    .replace(/[il|]/g, '1')
+    .replace(/[^\p{L}\p{N}.,%]+/gu, '')
+    .replace(/\./g, ',')
+    .replace(/^,|,$/g, '');
+}
+
+/** All words of a version in the order in which they are read. */
+export function tokensOf(pages: readonly VersionPage[], loose: boolean): Token[] {
+  const out: Token[] = [];
+  pages.forEach((page, i) => {
+    const from = out.length;
+    let line = -1;
+    page.print.forEach((rect, n) => {
+      const text = page.words[n] ?? '';
+      const key = text === UNREAD ? '' : (loose ? looseKeyOf : keyOf)(text);
+      if (!key) return;
+      const last = out[out.length - 1];
+      if (out.length === from || !last || !sameLine(last.rect, rect)) line++;
+      else last.ends = false;
+      out.push({ text, key, page: i + 1, line, rect, ends: true, aside: null, scan: page.scan ?? false });
+    });
+  });
+  return out;
+}
+
+function sameLine(a: Rect, b: Rect): boolean {
+  return Math.abs(a.y + a.h / 2 - b.y - b.h / 2) < 0.5 * Math.max(a.h, b.h) && b.x > a.x;
+}
+
+/** How much of a page, from the top and from the foot, is its rim. */
+const RIM = 0.11;
+
+interface Line {
+  tokens: Token[];
+  /** Its words with all figures alike. */
+  shape: string;
+}
+
+/** Lines at the rim of pages. */
+function rimLines(tokens: Token[], pages: readonly VersionPage[]): Line[] {
+  const lines = new Map<string, Token[]>();
+  for (const t of tokens) {
+    const h = itemAt(pages, t.page - 1).height;
+    const y = t.rect.y + t.rect.h / 2;
+    if (y > RIM * h && y < (1 - RIM) * h) continue;
+    const key = `${t.page}.${t.line}`;
+    const line = lines.get(key);
+    if (line) line.push(t);
+    else lines.set(key, [t]);
+  }
+  return [...lines.values()].map((own) => ({
+    tokens: own,
+    shape: own
+      .map((t) => t.key.toLowerCase().replace(/\d+/g, '#'))
+      .join(' ')
+      .slice(0, 400),
+  }));
+}
+
+/** What of some lines stands at the rim of at least two pages, and of half of them. */
+function repeated(lines: Line[], pages: number): Set<string> {
+  const on = new Map<string, Set<number>>();
+  for (const { shape, tokens } of lines) {
+    const at = on.get(shape) ?? new Set();
+    at.add(itemAt(tokens, 0).page);
+    on.set(shape, at);
+  }
+  return new Set([...on].filter(([, at]) => at.size >= 2 && at.size * 2 >= pages).map(([shape]) => shape));
+}
+
+const PAGE_NUMBER =
+  /^(?:-|\()?(?:(?:page|pg|p|pagina|p\u00e1gina|seite)[.:]?)? ?#(?: ?(?:of|de|\/|von) ?#)?(?:-|\))?\.?$/;
+const IS_PAGE = /\b(?:page|pg|p\u00e1gina)[.:]? #/;
+const PRINTED = /\b(?:printed|print|generated|produced|created|impreso|impresa|generado|exported|downloaded)\b/;
+const DAY = /#[/.-]#[/.-]#|\b(?:jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec|ene|abr|ago|dic)/;
+
+/** Marks what stands at the rims of both versions and says nothing. */
+export function markAsides(versions: { tokens: Token[]; pages: readonly VersionPage[] }[]): void {
+  const rims = versions.map((v) => rimLines(v.tokens, v.pages));
+  const everywhere = new Set(versions.flatMap((v, i) => [...repeated(itemAt(rims, i), v.pages.length)]));
+  for (const { tokens, shape } of rims.flat()) {
+    const kind = asideOf(shape, everywhere.has(shape));
+    if (kind) for (const t of tokens) t.aside = kind;
+  }
+}
+
+function asideOf(shape: string, everywhere: boolean): AsideKind | null {
+  if (PAGE_NUMBER.test(shape)) return 'page_number';
+  if (PRINTED.test(shape) && DAY.test(shape)) return 'print_date';
+  if (!everywhere) return null;
+  return IS_PAGE.test(shape) ? 'page_number' : 'header';
+}
