@@ -2,6 +2,7 @@
 import * as yup from 'yup';
 import { FILLED } from '@gatepath/core/returned';
 import { DOCUMENT_TYPES, PLACE_KINDS, PLACE_ROLES } from '@gatepath/core/reading';
+import { PAPER_KINDS } from './limits';
 import { calendarDay, flag, list, moment, named, of, oneOf, shape, text, whole } from './answer-fields';
 import { ASIDES, CHANGE_KINDS, type Change, type Passage } from '@gatepath/core/changed';
 import * as core from './core-answers';
@@ -40,7 +41,7 @@ export const documentView = named('Document', {
   createdAt: moment(),
   type: oneOf(DOCUMENT_TYPES),
   /** What was brought in. */
-  cameAs: oneOf(['pdf', 'docx', 'text', 'picture']),
+  cameAs: oneOf(PAPER_KINDS),
   /** Documents its pages come from. */
   madeFrom: list(text()),
   /** The document that took its place. */

@@ -33,3 +33,7 @@ export const EDITS_A_PORTION = 1_000;
 export const CODE_MINUTES = 15;
 /** Resolutions in which pages are drawn; what is asked for is rounded up to one of them. */
 export const PAGE_DPIS = [24, 72, 108, 144, 216, 288] as const;
+
+/** What a paper can be brought in as. */
+export const PAPER_KINDS = ['pdf', 'docx', 'xlsx', 'text', 'picture'] as const;
+export type PaperKind = (typeof PAPER_KINDS)[number];

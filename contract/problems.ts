@@ -81,6 +81,7 @@ const OF_PAPERS = kinds(
   'paper-unpacks-too-large',
   'paper-picture-too-large',
   'paper-old-word',
+  'paper-old-sheet',
   'paper-heic',
   'paper-unknown',
   'paper-external',

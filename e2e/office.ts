@@ -1,7 +1,9 @@
 /** The firm's side of a test, by API: set up, deals, papers, drafts; the screens are driven elsewhere. */
-import type { DealView, DocumentView, PacketView, PartyBody } from '@gatepath/contract';
+import type { DealView, DocumentView, MessageSummary, PacketView, PartyBody } from '@gatepath/contract';
 import type { DealKind } from '@gatepath/core/deal';
 import type { DraftEdit } from '@gatepath/core/packet';
+import { sure } from '@gatepath/core/sure';
+import { eventually } from './browser';
 import type { ServerProcess } from './server';
 
 export const MEMBER = { email: 'odile@example.com', password: 'a long password' };
@@ -53,6 +55,14 @@ export class Office {
 
   edit(packetId: string, edits: DraftEdit[]): Promise<{ version: number }> {
     return this.call<{ version: number }>('POST', `/api/packets/${packetId}/edits`, { edits });
+  }
+
+  /** The newest link that somebody was sent for a packet. */
+  async link(packetId: string, name: string): Promise<string> {
+    return eventually(async () => {
+      const mail = await this.call<{ items: MessageSummary[] }>('GET', `/api/mailroom?limit=100&packetId=${packetId}`);
+      return sure(mail.items.find((m) => m.toName === name && m.link)?.link, 'the link');
+    });
   }
 
   look(packetId: string): Promise<PacketView> {

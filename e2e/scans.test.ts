@@ -3,7 +3,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import type { ElementHandle, Page } from 'puppeteer-core';
-import type { DealView, MessageSummary, PackedFacts } from '@gatepath/contract';
+import type { DealView, PackedFacts } from '@gatepath/contract';
 import { sure } from '@gatepath/core/sure';
 import { filledIn } from '../server/test/filled';
 import { chance, drawn, lease, scanOf } from '../server/test/scan';
@@ -36,13 +36,7 @@ async function files(page: Page, testId: string, names: string[]): Promise<void>
 
 /** Opens a person's newest link and does everything there is to do. */
 async function signs(packetId: string, name: string): Promise<number> {
-  const link = await eventually(async () => {
-    const mail = await place.office.call<{ items: MessageSummary[] }>(
-      'GET',
-      `/api/mailroom?limit=100&packetId=${packetId}`,
-    );
-    return sure(mail.items.find((m) => m.toName === name && m.link)?.link, 'the link');
-  });
+  const link = await place.office.link(packetId, name);
   const page = await openPage(place.browser, PHONE);
   await page.goto(link);
   const n = await signThrough(page);

@@ -154,9 +154,11 @@ test('what is no paper is refused by name, and one bad file leaves the others al
     /422 .*old\.doc.*old Word file/,
   );
   expect(await says('a.heic', Buffer.from('\0\0\0\x18ftypheic0000'))).toMatch(/422 .*a\.heic.*HEIC/);
-  expect(
-    await says('sheet.xlsx', await new JSZip().file('xl/workbook.xml', '<x/>').generateAsync({ type: 'uint8array' })),
-  ).toMatch(/422 .*sheet\.xlsx.*not a paper we can read/);
+  const packed = (name: string) => new JSZip().file(name, '<x/>').generateAsync({ type: 'uint8array' });
+  expect(await says('sheet.xlsx', await packed('xl/workbook.xml'))).toMatch(/422 .*sheet\.xlsx.*cannot be made a PDF/);
+  expect(await says('slides.zip', await packed('ppt/slides.xml'))).toMatch(
+    /422 .*slides\.zip.*not a paper we can read/,
+  );
   expect(await says('saved.pdf', Buffer.from('<html>Not found</html>'))).toMatch(/422 .*saved\.pdf.* is not a PDF/);
   const torn = await docx();
   expect(await says('torn.docx', torn.slice(0, torn.length - 40))).toMatch(/422 /);

@@ -105,8 +105,10 @@ function passageOf(tokens: readonly Token[]): Passage | null {
   let last: Token | null = null;
   for (const t of tokens) {
     const box = boxes[boxes.length - 1];
-    if (box && last?.page === t.page && last.line === t.line) box.rect = around(box.rect, t.rect);
-    else if (boxes.length < COMPARE_LIMITS.boxes) boxes.push({ page: t.page, rect: t.rect });
+    // Beyond so many lines those of a page are one box.
+    const joins = box?.page === t.page && (last?.line === t.line || boxes.length >= COMPARE_LIMITS.boxes);
+    if (joins) box.rect = around(box.rect, t.rect);
+    else boxes.push({ page: t.page, rect: t.rect });
     last = t;
   }
   const words: string[] = [];
@@ -115,8 +117,9 @@ function passageOf(tokens: readonly Token[]): Passage | null {
     if ((letters += t.text.length + 1) > COMPARE_LIMITS.letters + 200) break;
     words.push(t.text);
   }
+  const text = clip(words.join(' '), COMPARE_LIMITS.letters);
   return {
-    text: clip(words.join(' '), COMPARE_LIMITS.letters),
+    text: words.length < tokens.length ? `${text} …` : text,
     boxes: boxes.map((x) => ({ ...x, rect: tenths(x.rect) })),
   };
 }

@@ -4,6 +4,7 @@ import { plain } from './words';
 export const DOCUMENT_TYPES = [
   'listing_agreement',
   'purchase_agreement',
+  'counteroffer',
   'lease',
   'disclosure',
   'seller_disclosure',
@@ -35,6 +36,7 @@ export type DocumentType = (typeof DOCUMENT_TYPES)[number];
 export const TYPE_WORDS: Record<DocumentType, string> = {
   listing_agreement: 'Listing agreement',
   purchase_agreement: 'Purchase agreement',
+  counteroffer: 'Counteroffer',
   lease: 'Lease',
   disclosure: 'Disclosure',
   seller_disclosure: 'Seller’s disclosure',
@@ -119,6 +121,9 @@ const TITLES: [DocumentType, RegExp][] = [
     /\bsellers?'?s? (?:property )?(?:condition )?disclosure|property (?:condition )?disclosure statement/,
   ],
 ];
+/** Its text is that of the agreement it answers: only its own title tells it. */
+const COUNTER = /\bcounter[ -]?offer\b|\bcontraoferta\b/;
+
 /** Types that a title may tell more of; the others are what they are, whatever else stands in their title. */
 const COARSE: readonly DocumentType[] = ['disclosure', 'addendum', 'notice', 'inspection', 'trust', 'lease', 'other'];
 
@@ -134,6 +139,7 @@ const says = (type: DocumentType, title: RegExp, text: string) =>
 export function suggestType(text: string, name = ''): DocumentType {
   const all = plain(text).slice(0, 20_000);
   const head = `${plain(name).replace(/[_-]+/g, ' ')} ${all.slice(0, 240)}`;
+  if (COUNTER.test(`${plain(name).replace(/[_-]+/g, ' ')} ${all.slice(0, 60)}`)) return 'counteroffer';
   let best: DocumentType = 'other';
   let most = 0;
   for (const [type, title, words] of SIGNS) {

@@ -1,5 +1,5 @@
 /** Bringing papers into a deal: stored, made PDF if they are none, prepared; and making new ones of their pages. */
-import type { ComposeBody, DocumentView, LeftOut } from '@gatepath/contract';
+import { PAPER_KINDS, type ComposeBody, type DocumentView, type LeftOut, type PaperKind } from '@gatepath/contract';
 import type { Corners } from '@gatepath/core/scan';
 import { clip } from '@gatepath/core/text';
 import type { Context } from '../context';
@@ -9,16 +9,16 @@ import { isInUse } from '../files/in-use';
 import type { StoredFile } from '../files/store';
 import type { Upload } from '../http/upload';
 import { newId } from '../ids';
-import type { PaperKind, SortProblem } from '../pdf/convert';
+import type { SortProblem } from '../pdf/convert';
 import { notFound, Problem } from '../problem';
 import { WorkFailure } from '../work/failure';
 import { codeOfProblem, wordsOfProblem, type PaperProblem } from './problems';
 import { documentChanged } from './place';
 import * as q from './queries';
 import { documentView } from './service';
-import { itemAt } from '@gatepath/core/sure';
+import { isOneOf, itemAt } from '@gatepath/core/sure';
 
-const isPaper = (sort: PaperKind | SortProblem): sort is PaperKind => ['pdf', 'docx', 'text', 'picture'].includes(sort);
+const isPaper = (sort: PaperKind | SortProblem): sort is PaperKind => isOneOf(PAPER_KINDS, sort);
 
 /** Brings one paper into a deal: stores it, makes it a PDF if it is none, prepares it; its pages are read afterwards. */
 export async function addDocument(
@@ -204,7 +204,7 @@ export async function composeDocument(ctx: Context, dealId: string, body: Compos
 /** "Seller_disclosure-v2.pdf" becomes "Seller disclosure v2". */
 function nameOf(fileName: string): string {
   const bare = fileName
-    .replace(/\.(?:pdf|docx|txt|text|md|png|jpe?g|webp)$/i, '')
+    .replace(/\.(?:pdf|docx|xls[xm]|txt|text|md|png|jpe?g|webp)$/i, '')
     .replace(/[_\s]+/g, ' ')
     .replace(/-(?=\w)/g, ' ')
     .trim();

@@ -4,7 +4,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import type { DealView } from '@gatepath/contract';
-import { printDefinition } from '../pdf/typeset';
+import { counteroffer } from '../test/counter';
 import { scanOf } from '../test/scan';
 import { markEdit, tokenIn, Way } from '../test/way';
 
@@ -16,21 +16,7 @@ beforeAll(async () => {
 });
 afterAll(() => way.stop());
 
-const CLAUSES = [
-  'The seller accepts the offer of the buyer for 5 Lantern Row with the following changes.',
-  'The buyer shall have ten days to inspect the roof, the boiler and the well of the house.',
-  'The seller leaves the stove, the blinds and the shed where they are now, in the order they are in.',
-];
-const counter = (sum: string, line = 'Buyer signature: ______________________   Date: ____________') =>
-  printDefinition({
-    pageSize: 'LETTER',
-    content: [
-      { text: 'COUNTEROFFER', fontSize: 16 },
-      `The price shall be ${sum} payable at closing.`,
-      ...CLAUSES,
-      line,
-    ],
-  });
+const counter = (sum: string, line?: string) => counteroffer({ sum, ...(line === undefined ? {} : { line }) });
 
 async function versions(address: string, was: Uint8Array, now: Uint8Array) {
   const deal = await way.server.deal(address, [{ side: 'buyer', name: 'Callum Alder', email: 'callum@example.com' }]);

@@ -54,10 +54,12 @@ export function wordsOfProblem(p: PaperProblem, file: string): string {
       return `Page ${p.page} of ${f} holds a picture with too many pixels. Save it with smaller pictures, then add that.`;
     case 'old_word':
       return `${f} is an old Word file. Save it as DOCX or PDF, then add that.`;
+    case 'old_sheet':
+      return `${f} is an old spreadsheet file. Save it as XLSX or PDF, then add that.`;
     case 'heic':
       return `${f} is a HEIC picture. Save it as JPEG (or send it from the phone as “most compatible”), then add that.`;
     case 'unknown':
-      return `${f} is not a paper we can read. Add a PDF, a DOCX, a plain text, or a PNG, JPEG or WebP picture.`;
+      return `${f} is not a paper we can read. Add a PDF, a DOCX, an XLSX, a plain text, or a PNG, JPEG or WebP picture.`;
     case 'external':
       return `${f} holds parts that lie elsewhere or grow as they are read. ${AGAIN}`;
     case 'too_many_parts':

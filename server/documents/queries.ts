@@ -1,7 +1,6 @@
 import type { DocumentType } from '@gatepath/core/reading';
-import type { LeftOut } from '@gatepath/contract';
+import type { LeftOut, PaperKind } from '@gatepath/contract';
 import type { Db } from '../db/pool';
-import type { PaperKind } from '../pdf/convert';
 
 export interface DocumentRow {
   id: string;

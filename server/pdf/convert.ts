@@ -3,18 +3,19 @@ import { createRequire } from 'node:module';
 import JSZip from 'jszip';
 import sharp, { type Sharp } from 'sharp';
 import { PDFDocument } from '@cantoo/pdf-lib';
+import type { PaperKind } from '@gatepath/contract';
 import { flattened, sidesOf, type Corners } from '@gatepath/core/scan';
 import { cutEnd } from '@gatepath/core/text';
 import { htmlContent } from './html-content';
 import { PAPER_LIMITS } from './refusal';
+import { spreadsheetToPdf } from './spreadsheet';
 import { printDefinition } from './typeset';
+import { openParts, refuseTypes, textOfPart, UnfitParts } from './zip-parts';
 import { isWholePicture, uprightRgb } from './whole-picture';
-import { numberOf } from '../errors';
 
 const require = createRequire(import.meta.url);
 
-export type PaperKind = 'pdf' | 'docx' | 'text' | 'picture';
-export type SortProblem = 'old_word' | 'heic' | 'not_pdf' | 'unknown';
+export type SortProblem = 'old_word' | 'old_sheet' | 'heic' | 'not_pdf' | 'unknown';
 
 /**
  * What a file is, told by its bytes. Its name is asked only about text, which nearly anything
@@ -31,9 +32,11 @@ export async function sortOf(bytes: Uint8Array, name: string): Promise<PaperKind
   if (/^ftyp(?:hei|hev|mif|msf)/.test(b.subarray(4, 12).toString('latin1'))) return 'heic';
   if (b.subarray(0, 4).toString('latin1') === 'PK\u0003\u0004') {
     const zip = await JSZip.loadAsync(b).catch(() => null);
-    return zip?.file('word/document.xml') ? 'docx' : 'unknown';
+    if (zip?.file('word/document.xml')) return 'docx';
+    return zip?.file('xl/workbook.xml') ? 'xlsx' : 'unknown';
   }
-  if (b.subarray(0, 8).equals(Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1]))) return 'old_word';
+  if (b.subarray(0, 8).equals(Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1])))
+    return /\.xl\w?$/i.test(name) ? 'old_sheet' : 'old_word';
   if (/\.pdf$/i.test(name)) return 'not_pdf';
   const named = /\.([a-z0-9]+)$/i.exec(name)?.[1]?.toLowerCase();
   if (named && !['txt', 'text', 'md'].includes(named)) return 'unknown';
@@ -60,9 +63,11 @@ export async function convert(
 ): Promise<{ bytes: Uint8Array } | ConvertProblem> {
   try {
     if (kind === 'picture') return { bytes: await pictureToPdf(bytes, corners) };
+    if (kind === 'xlsx') return { bytes: await spreadsheetToPdf(bytes, title) };
     if (kind === 'docx') return { bytes: await docxToPdf(bytes, title) };
     return { bytes: await textToPdf(textOf(bytes) ?? '', title) };
   } catch (error) {
+    if (error instanceof UnfitParts) return { problem: error.why };
     return error instanceof Unfit ? error.why : { problem: kind === 'picture' ? 'broken' : 'cannot_convert' };
   }
 }
@@ -187,14 +192,7 @@ async function docxToPdf(bytes: Uint8Array, title: string): Promise<Uint8Array> 
 }
 
 /** Most bytes, and most parts, a DOCX may unpack to. */
-const MAX_UNFOLDED = 200 * 1024 * 1024;
-const MAX_PARTS = 5_000;
-
-function sizeOf(file: JSZip.JSZipObject): number {
-  // The package keeps it where its types do not say.
-  const data: unknown = Reflect.get(file, '_data');
-  return numberOf(data, 'uncompressedSize') ?? 0;
-}
+const MOST_UNFOLDED = { bytes: 200 * 1024 * 1024, parts: 5_000 };
 
 /** Characters a line drawn by a tab stop is given. */
 const LINE = '_'.repeat(30);
@@ -204,19 +202,14 @@ const LINE = '_'.repeat(30);
  * the reader of DOCX files, and would be lost; here they become underscores.
  */
 async function withLeaders(bytes: Uint8Array): Promise<Buffer> {
-  const zip = await JSZip.loadAsync(bytes);
+  const zip = await openParts(bytes, MOST_UNFOLDED);
   const part = zip.file('word/document.xml');
   if (!part) throw new Error('no document in the file');
-  // A small file can unfold into a huge one; what it says of itself is asked before it is unfolded.
-  const files = Object.values(zip.files);
-  const unfolded = files.reduce((n, f) => n + sizeOf(f), 0);
-  if (unfolded > MAX_UNFOLDED || files.length > MAX_PARTS) throw new Unfit({ problem: 'too_many_parts' });
-  for (const f of files) {
+  for (const f of Object.values(zip.files)) {
     if (!/\.(?:xml|rels)$/i.test(f.name)) continue;
-    // Word writes no document types; entities that grow, or that lie elsewhere, need one.
-    if (/<!(?:DOCTYPE|ENTITY)/i.test(await f.async('string'))) throw new Unfit({ problem: 'external' });
+    refuseTypes(await textOfPart(f, MOST_UNFOLDED.bytes));
   }
-  zip.file('word/document.xml', leadersDrawn(await part.async('string')));
+  zip.file('word/document.xml', leadersDrawn(await textOfPart(part, MOST_UNFOLDED.bytes)));
   return zip.generateAsync({ type: 'nodebuffer' });
 }
 

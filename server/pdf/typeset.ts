@@ -11,6 +11,7 @@ export interface PaperDefinition {
   styles?: Record<string, unknown>;
   pageSize?: string | { width: number; height: number };
   pageMargins?: number[];
+  pageOrientation?: 'portrait' | 'landscape';
   info?: { title?: string; creationDate?: Date; modDate?: Date };
   footer?: unknown;
   pageBreakBefore?: unknown;

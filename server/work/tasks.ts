@@ -7,7 +7,7 @@ import type { Again, Slot } from '@gatepath/core/shelf';
 import { readStored } from '../files/stored';
 import { newId } from '../ids';
 import type { ComposeTask } from '../pdf/compose';
-import type { PaperKind } from '../pdf/convert';
+import type { PaperKind } from '@gatepath/contract';
 import type { VersionFile } from '../pdf/changes';
 import type { ChangesPdfTask } from '../pdf/changes-pdf';
 import type { FactsFile } from '../pdf/facts-file';

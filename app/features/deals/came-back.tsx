@@ -19,7 +19,7 @@ import { usePalette } from '../../ui/hooks';
 import { NotReady, isReady } from '../../ui/not-ready';
 import { Button, Card, Loading, Note, Page, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
-import { Sheet } from '../pages/sheet';
+import { Crop } from '../pages/crop';
 import { useCheck, useCheckActs, type Acts } from './use-check';
 
 /** The screen of one paper that came back. */
@@ -228,10 +228,6 @@ function nameOf(p: CheckedPlaceView): string {
   return side ? `${KIND_WORDS[p.kind]}, ${sideLabel(side, p.ordinal ?? 1)}` : KIND_WORDS[p.kind];
 }
 
-/** How wide the picture of a place is, in pixels, and how much of the page around it is shown, in points. */
-const WIDTH = 300;
-const AROUND = { x: 60, y: 22 };
-
 function PlaceRow({
   doc,
   place,
@@ -286,37 +282,30 @@ function PlaceRow({
 
 /** The place as it lies on its page, with what is around it. */
 function PlacePicture(o: { doc: DocumentView; page: number; place: CheckedPlaceView; color: string }) {
-  const p = usePalette();
   const size = o.doc.pages[o.page - 1];
   if (!size) return null;
   const { rect } = o.place;
-  const scale = Math.min(1.6, WIDTH / (rect.w + 2 * AROUND.x));
-  const height = (rect.h + 2 * AROUND.y) * scale;
-  const left = Math.min(0, Math.max(WIDTH - size.width * scale, WIDTH / 2 - (rect.x + rect.w / 2) * scale));
-  const top = Math.min(0, height / 2 - (rect.y + rect.h / 2) * scale);
   return (
-    <View style={{ width: WIDTH, maxWidth: '100%', height, overflow: 'hidden', borderWidth: 1, borderColor: p.rule }}>
-      <View style={{ marginLeft: left, marginTop: top }}>
-        <Sheet
-          page={size}
-          url={urlOf('documentPage', { documentId: o.doc.id, page: o.page })}
-          width={size.width * scale}
-          label={`${nameOf(o.place)} on page ${o.page}`}
-        >
-          <View
-            style={{
-              position: 'absolute',
-              left: rect.x * scale - 2,
-              top: rect.y * scale - 2,
-              width: rect.w * scale + 4,
-              height: rect.h * scale + 4,
-              borderWidth: 2,
-              borderColor: o.color,
-              borderRadius: 3,
-            }}
-          />
-        </Sheet>
-      </View>
-    </View>
+    <Crop
+      page={size}
+      url={urlOf('documentPage', { documentId: o.doc.id, page: o.page })}
+      rect={rect}
+      label={`${nameOf(o.place)} on page ${o.page}`}
+    >
+      {(scale) => (
+        <View
+          style={{
+            position: 'absolute',
+            left: rect.x * scale - 2,
+            top: rect.y * scale - 2,
+            width: rect.w * scale + 4,
+            height: rect.h * scale + 4,
+            borderWidth: 2,
+            borderColor: o.color,
+            borderRadius: 3,
+          }}
+        />
+      )}
+    </Crop>
   );
 }

@@ -10,6 +10,7 @@ import { listWords, sideLabel } from '@gatepath/core/text';
 import { useDeal, useDropDocument, useNewPacket, usePartyActions } from '../../api/hooks';
 import { DocumentDrop } from './document-drop';
 import { DocumentRow } from './document-row';
+import { earlierOf } from './earlier';
 import { PhotographPaper } from './photograph-paper';
 import { usePhotographs } from './photographs';
 import { useUploads } from './uploads';
@@ -244,7 +245,7 @@ function Papers({ deal, uploads }: { deal: DealView; uploads: ReturnType<typeof 
     <Card>
       <Heading>Papers</Heading>
       {deal.documents.length === 0 ? (
-        <Body>Add the papers of this deal: PDF, Word, text, or a picture of a page.</Body>
+        <Body>Add the papers of this deal: PDF, Word, a spreadsheet, text, or a picture of a page.</Body>
       ) : null}
       {deal.documents
         .filter((doc) => !doc.replacedBy)
@@ -254,6 +255,8 @@ function Papers({ deal, uploads }: { deal: DealView; uploads: ReturnType<typeof 
             doc={doc}
             standing={deal.papers.find((x) => x.documentId === doc.id) ?? null}
             today={deal.today}
+            earlier={earlierOf(doc, deal.documents)}
+            others={deal.documents.filter((d) => d.id !== doc.id && d.status === 'ready' && !d.replacedBy)}
             onDrop={() => drop.mutate(doc.id)}
           />
         ))}

@@ -29,7 +29,9 @@ export function DocumentDrop({ uploads, add, drop, retry }: ReturnType<typeof us
         <Button icon="file-plus" onPress={zone.open} testID="add-documents">
           Add papers
         </Button>
-        {wide ? <Small>or drop them here: PDF, Word (DOCX), text, or a picture. Up to 50 MB each.</Small> : null}
+        {wide ? (
+          <Small>or drop them here: PDF, Word (DOCX), spreadsheet (XLSX), text, or a picture. Up to 50 MB each.</Small>
+        ) : null}
       </View>
       {uploads.map((u) =>
         u.problem ? (

@@ -17,6 +17,7 @@ import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, IconButton, Trouble } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Small, Strong } from '../../ui/text';
+import type { Earlier } from './earlier';
 import { LeftOutNote } from './left-out';
 
 type PaperStanding = DealView['papers'][number];
@@ -33,10 +34,14 @@ interface Props {
   doc: DocumentView;
   standing: PaperStanding | null;
   today: string;
+  /** The version before it. */
+  earlier: Earlier | null;
+  /** Papers it can be compared with. */
+  others: DocumentView[];
   onDrop: () => void;
 }
 
-export function DocumentRow({ doc, standing, today, onDrop }: Props) {
+export function DocumentRow({ doc, standing, today, earlier, others, onDrop }: Props) {
   const p = usePalette();
   const [open, setOpen] = useState(false);
   const reading = doc.status === 'reading';
@@ -68,6 +73,7 @@ export function DocumentRow({ doc, standing, today, onDrop }: Props) {
         <ConfirmRemove label={`Remove ${doc.name}`} onRemove={onDrop} />
       </View>
       <LeftOutNote doc={doc} />
+      {earlier ? <SinceEarlier doc={doc} earlier={earlier} /> : null}
       {reading ? (
         <ProgressBar
           progress={doc.pagesRead / Math.max(1, doc.pages.length)}
@@ -76,7 +82,38 @@ export function DocumentRow({ doc, standing, today, onDrop }: Props) {
         />
       ) : null}
       {reading && doc.scanned ? <WithoutWords doc={doc} /> : null}
-      {open ? <Detail doc={doc} /> : null}
+      {open ? <Detail doc={doc} others={others} /> : null}
+    </View>
+  );
+}
+
+/** A later version: what changed, and, where it only has the same type, that it takes the other one's place. */
+function SinceEarlier({ doc, earlier }: { doc: DocumentView; earlier: Earlier }) {
+  const { document } = useDealChanges(doc.dealId ?? '');
+  const { doc: was, replaced } = earlier;
+  const same = was.name === doc.name;
+  return (
+    <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center' }}>
+      <Button
+        kind="quiet"
+        onPress={() => router.push(`/changes/${doc.id}/${was.id}`)}
+        label={`What changed in ${doc.name} since ${same ? 'the file before' : was.name}`}
+        testID="what-changed"
+      >
+        {replaced && same ? 'What changed since the file before' : `What changed since “${was.name}”`}
+      </Button>
+      {replaced ? null : (
+        <Button
+          kind="quiet"
+          disabled={document.isPending}
+          onPress={() => document.mutate({ documentId: was.id, body: { replacedBy: doc.id } })}
+          label={`${doc.name} takes the place of ${was.name}`}
+          testID="takes-place"
+        >
+          It takes its place
+        </Button>
+      )}
+      {document.isError ? <Trouble error={document.error} /> : null}
     </View>
   );
 }
@@ -117,7 +154,7 @@ function WithoutWords({ doc }: { doc: DocumentView }) {
 }
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
-function Detail({ doc }: { doc: DocumentView }) {
+function Detail({ doc, others }: { doc: DocumentView; others: DocumentView[] }) {
   const p = usePalette();
   const { document } = useDealChanges(doc.dealId ?? '');
   const [page, setPage] = useState(1);
@@ -185,6 +222,24 @@ function Detail({ doc }: { doc: DocumentView }) {
           <Button icon="check" onPress={() => router.push(`/deals/${doc.dealId}/back/${doc.id}`)} testID="came-back">
             It came back signed
           </Button>
+        ) : null}
+        {others.length && doc.status === 'ready' ? (
+          <DropMenu
+            anchor={(open) => (
+              <Button icon="pages" onPress={open} label={`Compare ${doc.name} with another paper`}>
+                Compare with
+              </Button>
+            )}
+          >
+            {others.map((d) => (
+              <MenuItem
+                key={d.id}
+                title={d.name}
+                testID="compare-with"
+                onPress={() => router.push(`/changes/${doc.id}/${d.id}`)}
+              />
+            ))}
+          </DropMenu>
         ) : null}
       </View>
       <Switch

@@ -17,7 +17,7 @@ export interface Upload {
 
 /** What a paper can be brought in as, for the file picker. */
 export const PAPER_FILES =
-  'application/pdf,.pdf,.docx,application/vnd.openxmlformats-officedocument.wordprocessingml.document,text/plain,.txt,image/png,image/jpeg,image/webp';
+  'application/pdf,.pdf,.docx,application/vnd.openxmlformats-officedocument.wordprocessingml.document,.xlsx,application/vnd.openxmlformats-officedocument.spreadsheetml.sheet,text/plain,.txt,image/png,image/jpeg,image/webp';
 
 /** How often, and how long apart, a busy server is asked again. */
 const TRIES = 20;

@@ -1,4 +1,5 @@
 /** The documents of a draft in their order, and what can be done with each. */
+import { router } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { urlOf } from '@gatepath/contract/paths';
@@ -21,7 +22,7 @@ export function DocumentsCard({ desk }: { desk: Desk }) {
   const { draft, edit, packet } = desk;
   const tools = useDocumentTools(desk);
   const [replacing, setReplacing] = useState<string | null>(null);
-  const [told, setTold] = useState<string | null>(null);
+  const [told, setTold] = useState<ReplacedFile | null>(null);
   const addable = packet.documents.filter(
     (d) => d.status === 'ready' && !d.replacedBy && !draft.documents.some((x) => x.id === d.id),
   );
@@ -29,11 +30,14 @@ export function DocumentsCard({ desk }: { desk: Desk }) {
     if (!replacing) return;
     const done = await tools.replace(replacing, file);
     if (done)
-      setTold(
-        done.kept === done.of
-          ? 'The file was replaced; every page was found again and kept its marks.'
-          : `The file was replaced; ${done.kept} of ${count(done.of, 'page')} were found again. Marks on the others are gone; Undo brings them back.`,
-      );
+      setTold({
+        words:
+          done.kept === done.of
+            ? 'The file was replaced; every page was found again and kept its marks.'
+            : `The file was replaced; ${done.kept} of ${count(done.of, 'page')} were found again. Marks on the others are gone; Undo brings them back.`,
+        id: done.id,
+        was: replacing,
+      });
     setReplacing(null);
   };
   const pick = useFilePick({
@@ -47,7 +51,7 @@ export function DocumentsCard({ desk }: { desk: Desk }) {
       <Heading>Documents</Heading>
       {pick.field}
       {tools.error ? <Trouble error={tools.error} /> : null}
-      {told ? <Note tone="plain" title={told} /> : null}
+      {told ? <Replaced {...told} /> : null}
       {draft.documents.map((d, i) => (
         <DocumentRow
           key={d.id}
@@ -71,6 +75,26 @@ export function DocumentsCard({ desk }: { desk: Desk }) {
     </Card>
   );
 }
+
+interface ReplacedFile {
+  words: string;
+  id: string;
+  /** The one whose place it took. */
+  was: string;
+}
+
+/** What became of the marks, and the way to what changed. */
+const Replaced = ({ words, id, was }: ReplacedFile) => (
+  <Note
+    tone="plain"
+    title={words}
+    action={
+      <Button kind="quiet" onPress={() => router.push(`/changes/${id}/${was}`)} testID="what-changed">
+        What changed in it
+      </Button>
+    }
+  />
+);
 
 interface RowProps {
   desk: Desk;

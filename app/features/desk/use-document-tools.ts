@@ -85,7 +85,7 @@ export function useDocumentTools(desk: Desk) {
       const name = desk.packet.documents.find((d) => d.id === documentId)?.name;
       await change(documentId, { replacedBy: made.id });
       if (name) await change(made.id, { name });
-      return { kept: to.filter((x) => x !== null).length, of: to.length };
+      return { id: made.id, kept: to.filter((x) => x !== null).length, of: to.length };
     });
 
   /** Corrects a document's name or type. */

@@ -1,4 +1,5 @@
 /** A form's paper was changed: its marks find their places again, and what is in doubt is looked at before it is taken. */
+import { router } from 'expo-router';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { View } from 'react-native';
@@ -79,13 +80,13 @@ function FoundAgain({ desk, paper, onDone }: { desk: Desk; paper: DocumentView; 
   if (found.isPending) return <Loading what="the places" />;
   if (found.isError) return <Trouble error={found.error} retry={() => void found.refetch()} />;
   const items = found.data.items;
+  const was = desk.draft.documents[0]?.id;
   const of = (state: Again['state']) => items.filter((a) => a.state === state);
   const isTaken = (a: Again) => a.state !== 'lost' && (turned[a.markId] ?? a.state !== 'doubtful');
   const take = () => {
-    const from = desk.draft.documents[0]?.id;
-    if (!from) return;
+    if (!was) return;
     const taken = new Set(items.filter(isTaken).map((a) => a.markId));
-    desk.edit(editsOfAgain(desk.draft, from, paper.id, items, taken));
+    desk.edit(editsOfAgain(desk.draft, was, paper.id, items, taken));
     onDone();
   };
   return (
@@ -109,6 +110,11 @@ function FoundAgain({ desk, paper, onDone }: { desk: Desk; paper: DocumentView; 
           Take the new paper
         </Button>
         <Button onPress={onDone}>Keep the old one</Button>
+        {was ? (
+          <Button kind="quiet" onPress={() => router.push(`/changes/${paper.id}/${was}`)} testID="what-changed">
+            What changed
+          </Button>
+        ) : null}
       </View>
     </View>
   );

@@ -24,6 +24,7 @@ import { PagesStep } from './pages-step';
 import { SendingBar } from './parts';
 import { PlacesStep } from './places-step';
 import { ReadAll } from './read-all';
+import { RevisedStep } from './revised-step';
 import type { Aside, StepProps } from './step';
 import { InLanguage, useLanguage } from './say';
 import { useRehearsal } from './use-rehearsal';
@@ -91,6 +92,7 @@ function Steps({ token, signing, view }: { token: string; signing: Signing; view
   const [side, setSide] = useState<Aside | null>(null);
   const [at, setAt] = useState<string | null>(null);
   const [told, setTold] = useState(false);
+  const [seen, setSeen] = useState(false);
   const back = () => setSide(null);
   const props = { token, signing, view, onBack: back, onSide: setSide };
   if (view.step) return <CodeStep signing={signing} view={view} />;
@@ -98,6 +100,9 @@ function Steps({ token, signing, view }: { token: string; signing: Signing; view
   if (aside) return aside;
   if (!view.myTurn) return <Ended {...props} />;
   if (!view.agreed) return <AgreementStep {...props} />;
+  // Whoever has begun to sign has seen it.
+  if (view.revised.length && !view.somethingSigned && !seen)
+    return <RevisedStep {...props} onGo={() => setSeen(true)} />;
   if (approves(view.me)) return <ApproveStep {...props} />;
   if (!view.hand || side === 'hand') return <HandStep signing={signing} view={view} token={token} onDone={back} />;
   const changed = view.again && view.changes.some((c) => c.open);

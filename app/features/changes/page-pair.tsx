@@ -1,0 +1,126 @@
+/** Two pages beside each other, with what changed marked by shape as well as by colour. */
+import { useState } from 'react';
+import { View } from 'react-native';
+import { urlOf, type ComparisonView } from '@gatepath/contract';
+import type { Change } from '@gatepath/core/changed';
+import { usePalette } from '../../ui/hooks';
+import { IconButton } from '../../ui/pieces';
+import { Body, Small } from '../../ui/text';
+import { AtRect } from '../pages/mark-box';
+import { Sheet } from '../pages/sheet';
+
+/** Sheets are white in the dark, too: their marks have one colour each. */
+const INKS = { struck: '#8E1B2F', put_in: '#4C6B3C', moved: '#5B6770' };
+
+/** What is marked on one page of either version. */
+export function ChangeBoxes(o: {
+  changes: readonly Change[];
+  chosen: Change | null;
+  side: 'before' | 'after';
+  page: number;
+  scale: number;
+}) {
+  return o.changes.flatMap((c, i) => {
+    const kind = c.kind === 'moved' ? 'moved' : o.side === 'before' ? 'struck' : 'put_in';
+    const color = INKS[kind];
+    return (c[o.side]?.boxes ?? [])
+      .filter((b) => b.page === o.page)
+      .map((b, k) => (
+        <AtRect key={`${i}.${k}`} rect={b.rect} scale={o.scale}>
+          <View
+            style={{
+              position: 'absolute',
+              top: -2,
+              bottom: -2,
+              left: -2,
+              right: -2,
+              backgroundColor: `${color}2E`,
+              borderColor: color,
+              borderWidth: c === o.chosen || kind === 'moved' ? 2 : 0,
+              borderBottomWidth: kind === 'put_in' || c === o.chosen || kind === 'moved' ? 2 : 0,
+              borderStyle: kind === 'moved' ? 'dashed' : 'solid',
+              borderRadius: 2,
+            }}
+          />
+          {kind === 'struck' && !c.drawn ? (
+            <View style={{ position: 'absolute', left: 0, right: 0, top: '48%', height: 2, backgroundColor: color }} />
+          ) : null}
+        </AtRect>
+      ));
+  });
+}
+
+interface Props {
+  view: ComparisonView;
+  shown: readonly Change[];
+  chosen: Change | null;
+  /** Which row of pages. */
+  row: number;
+  onRow: (row: number) => void;
+}
+
+const GAP = 16;
+
+/** One row of pages, and the way to the next. */
+export function PagePair({ view, shown, chosen, row, onRow }: Props) {
+  const [width, setWidth] = useState(0);
+  const pair = view.pages[row];
+  if (!pair) return null;
+  const half = (width - GAP) / 2;
+  return (
+    <View style={{ gap: 8 }} onLayout={(e) => setWidth(e.nativeEvent.layout.width)} testID="page-pair">
+      <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'center' }}>
+        <IconButton name="chevron-left" label="Pages before" disabled={row === 0} onPress={() => onRow(row - 1)} />
+        <Small>{`${row + 1} of ${view.pages.length}`}</Small>
+        <IconButton
+          name="chevron-right"
+          label="Next pages"
+          disabled={row >= view.pages.length - 1}
+          onPress={() => onRow(row + 1)}
+        />
+      </View>
+      {width ? (
+        <View style={{ flexDirection: 'row', gap: GAP, alignItems: 'flex-start' }}>
+          {(['before', 'after'] as const).map((side) => (
+            <Half key={side} view={view} side={side} page={pair[side]} width={half} shown={shown} chosen={chosen} />
+          ))}
+        </View>
+      ) : null}
+    </View>
+  );
+}
+
+function Half(o: {
+  view: ComparisonView;
+  side: 'before' | 'after';
+  page: number | null;
+  width: number;
+  shown: readonly Change[];
+  chosen: Change | null;
+}) {
+  const p = usePalette();
+  const word = o.side === 'before' ? 'Before' : 'Now';
+  const size = o.page === null ? undefined : o.view[o.side].pages[o.page - 1];
+  if (o.page === null || !size)
+    return (
+      <View style={{ width: o.width, gap: 4 }}>
+        <Small>{word}</Small>
+        <View style={{ borderWidth: 1, borderStyle: 'dashed', borderColor: p.rule, padding: 24 }}>
+          <Body>{o.side === 'before' ? 'This page is new.' : 'This page is gone.'}</Body>
+        </View>
+      </View>
+    );
+  return (
+    <View style={{ gap: 4 }}>
+      <Small>{`${word}, page ${o.page}`}</Small>
+      <Sheet
+        page={size}
+        url={urlOf('documentPage', { documentId: o.view[o.side].id, page: o.page })}
+        width={o.width}
+        label={`${word}, page ${o.page} of ${o.view[o.side].name}`}
+      >
+        <ChangeBoxes changes={o.shown} chosen={o.chosen} side={o.side} page={o.page} scale={o.width / size.width} />
+      </Sheet>
+    </View>
+  );
+}

@@ -1,0 +1,203 @@
+/** Two versions of a paper side by side: the list of what changed, and both pages with it marked. */
+import { router, useLocalSearchParams } from 'expo-router';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Linking, Pressable, View } from 'react-native';
+import { urlOf, type ComparisonView } from '@gatepath/contract';
+import { shortDay } from '@gatepath/core/calendar';
+import { ASIDE_WORDS, kindInWords, pageOf, type Change } from '@gatepath/core/changed';
+import { count, listWords } from '@gatepath/core/text';
+import { call } from '../../api/client';
+import { usePalette, useWide } from '../../ui/hooks';
+import { NotReady, isReady } from '../../ui/not-ready';
+import { Button, Card, Note, Page } from '../../ui/pieces';
+import { Switch } from '../../ui/switch';
+import { Body, Small, Strong, Title } from '../../ui/text';
+import { ChangedText } from '../pages/changed-text';
+import { Crop } from '../pages/crop';
+import { ChangeBoxes, PagePair } from './page-pair';
+
+/** What changed from an earlier version; both are of one deal, or one is a form of the shelf. */
+function useChanges(documentId: string, beforeId: string) {
+  return useQuery({
+    queryKey: ['changes', documentId, beforeId],
+    queryFn: () => call('changes', { params: { documentId, beforeId } }),
+    // Papers do not change; while one is still read it is asked for again.
+    staleTime: Infinity,
+    retry: 2,
+  });
+}
+
+/** The screen. */
+export function WhatChanged() {
+  const { documentId, beforeId } = useLocalSearchParams<{ documentId: string; beforeId: string }>();
+  const changes = useChanges(documentId, beforeId);
+  if (!isReady(changes)) return <NotReady query={changes} what="the comparison" />;
+  return <Compared view={changes.data} />;
+}
+
+function Compared({ view }: { view: ComparisonView }) {
+  const wide = useWide();
+  const [aside, setAside] = useState(true);
+  const shown = view.changes.filter((c) => !(aside && c.aside));
+  const [chosen, setChosen] = useState<Change | null>(null);
+  const at = chosen && shown.includes(chosen) ? chosen : (shown[0] ?? null);
+  const [row, setRow] = useState<number | null>(null);
+  const choose = (c: Change) => {
+    setChosen(c);
+    setRow(null);
+  };
+  return (
+    <Page max={wide ? 1240 : 760}>
+      <Head view={view} shown={shown} />
+      <LeftAside view={view} aside={aside} onAside={setAside} />
+      <View style={wide ? { flexDirection: 'row', gap: 20, alignItems: 'flex-start' } : { gap: 12 }}>
+        <View style={wide ? { width: 330, gap: 10 } : { gap: 10 }}>
+          {shown.map((c, i) => (
+            <ChangeRow
+              key={i}
+              view={view}
+              change={c}
+              n={i + 1}
+              chosen={c === at}
+              onChoose={() => choose(c)}
+              wide={wide}
+            />
+          ))}
+        </View>
+        {wide ? (
+          <View style={{ flex: 1 }}>
+            <PagePair view={view} shown={shown} chosen={at} row={row ?? rowOf(view, at)} onRow={setRow} />
+          </View>
+        ) : null}
+      </View>
+    </Page>
+  );
+}
+
+/** Which pages lie beside each other where a change is. */
+function rowOf(view: ComparisonView, change: Change | null): number {
+  if (!change) return 0;
+  const [now, old] = [change.after?.boxes[0]?.page, change.before?.boxes[0]?.page];
+  const found = view.pages.findIndex((p) => (now ? p.after === now : p.before === old));
+  return Math.max(0, found);
+}
+
+function Head({ view, shown }: { view: ComparisonView; shown: Change[] }) {
+  const { before, after } = view;
+  const { dealId } = after;
+  const day = (version: ComparisonView['after']) => shortDay(version.createdAt.slice(0, 10));
+  const back = dealId ? `/deals/${dealId}` : after.shelfId ? `/shelf/forms/${after.shelfId}` : null;
+  return (
+    <View style={{ gap: 6 }}>
+      <Title>{`What changed: ${after.name}`}</Title>
+      <Small>{`Before: ${before.name}, ${day(before)}, ${count(before.pages.length, 'page')}. Now: ${after.name}, ${day(after)}, ${count(after.pages.length, 'page')}.`}</Small>
+      <View role="status">
+        <Strong testID="changes-sum">
+          {shown.length ? count(shown.length + view.more, 'change') : 'Nothing changed that could be seen'}
+        </Strong>
+      </View>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+        <Button
+          icon="download"
+          onPress={() => void Linking.openURL(urlOf('changesFile', { documentId: after.id, beforeId: before.id }))}
+          testID="changes-file"
+        >
+          Both as a PDF
+        </Button>
+        {back ? (
+          <Button kind="quiet" onPress={() => router.push(back)}>
+            {dealId ? 'To the deal' : 'To the form'}
+          </Button>
+        ) : null}
+      </View>
+    </View>
+  );
+}
+
+/** What says nothing by itself, and what could not be compared: never left out without a word. */
+function LeftAside(o: { view: ComparisonView; aside: boolean; onAside: (on: boolean) => void }) {
+  const { view } = o;
+  const n = view.changes.filter((c) => c.aside).length;
+  const pages = view.wordsOnly;
+  return (
+    <>
+      {n ? (
+        <Switch
+          label={`Leave aside headers, page numbers, days of printing and numbering (${n})`}
+          on={o.aside}
+          onChange={o.onAside}
+          testID="leave-aside"
+        />
+      ) : null}
+      {pages.length ? (
+        <Note
+          tone="warn"
+          title={`On ${pages.length > 1 ? 'pages' : 'page'} ${listWords(pages.slice(0, 12).map(String))}${pages.length > 12 ? ' and more' : ''} only words could be compared: look at what is drawn there by eye.`}
+        />
+      ) : null}
+      {view.more ? (
+        <Note tone="warn" title={`${count(view.more, 'further change')} are not listed: the two differ too much.`} />
+      ) : null}
+    </>
+  );
+}
+
+function ChangeRow(o: {
+  view: ComparisonView;
+  change: Change;
+  n: number;
+  chosen: boolean;
+  onChoose: () => void;
+  wide: boolean;
+}) {
+  const p = usePalette();
+  const { change: c, n } = o;
+  const what = `${c.aside ? `${ASIDE_WORDS[c.aside]}, ` : ''}${kindInWords(c)}`;
+  const words = [c.before?.text, c.after?.text].filter(Boolean).join(c.kind === 'moved' ? '' : ' became ');
+  return (
+    <Card
+      style={{ gap: 4, padding: 0, borderColor: o.chosen ? p.brick : p.rule, borderWidth: o.chosen ? 2 : 1 }}
+      testID="change"
+    >
+      <Pressable
+        role="button"
+        aria-pressed={o.chosen}
+        aria-label={`Change ${n}, ${what}, ${pageOf(c)}: ${c.kind === 'moved' ? (c.after?.text ?? '') : words}`}
+        onPress={o.onChoose}
+        style={{ gap: 4, padding: 12, minHeight: 44 }}
+      >
+        <Small>{`${n}. ${what[0]!.toUpperCase()}${what.slice(1)}, ${pageOf(c)}`}</Small>
+        {c.drawn ? <Body>Ink that is no word: look at it on the page.</Body> : <ChangedText change={c} short />}
+        {c.scan && !c.drawn ? <Small>Read from a picture: compare it with the page.</Small> : null}
+      </Pressable>
+      {!o.wide && o.chosen ? <OnPages view={o.view} change={c} /> : null}
+    </Card>
+  );
+}
+
+/** On a phone: the place on either page, under its words. */
+function OnPages({ view, change }: { view: ComparisonView; change: Change }) {
+  return (
+    <View style={{ gap: 8, padding: 12, paddingTop: 0 }}>
+      {(['before', 'after'] as const).map((side) => {
+        const box = change[side]?.boxes[0];
+        const size = box && view[side].pages[box.page - 1];
+        if (!box || !size) return null;
+        return (
+          <View key={side} style={{ gap: 2 }}>
+            <Small>{side === 'before' ? 'Before' : 'Now'}</Small>
+            <Crop
+              page={size}
+              url={urlOf('documentPage', { documentId: view[side].id, page: box.page })}
+              rect={box.rect}
+              label={`${side === 'before' ? 'Before' : 'Now'}, page ${box.page}`}
+            >
+              {(scale) => <ChangeBoxes changes={[change]} chosen={change} side={side} page={box.page} scale={scale} />}
+            </Crop>
+          </View>
+        );
+      })}
+    </View>
+  );
+}

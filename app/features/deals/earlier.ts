@@ -1,0 +1,25 @@
+/** Which paper of a deal another is a later version of. */
+import type { DocumentView } from '@gatepath/contract';
+
+export interface Earlier {
+  doc: DocumentView;
+  /** Whether the later one took its place; otherwise it is only of the same type. */
+  replaced: boolean;
+}
+
+/** Types that say nothing of what a paper is. */
+const ANY = ['other', 'picture'];
+
+/** The version before a paper: the one whose place it took, or else the newest older one of the same type. */
+export function earlierOf(doc: DocumentView, all: readonly DocumentView[]): Earlier | null {
+  if (doc.status !== 'ready') return null;
+  const ready = all.filter((d) => d.status === 'ready' && d.id !== doc.id);
+  const newest = (list: DocumentView[]) => [...list].sort((a, b) => a.createdAt.localeCompare(b.createdAt)).pop();
+  const gone = newest(ready.filter((d) => d.replacedBy === doc.id));
+  if (gone) return { doc: gone, replaced: true };
+  if (ANY.includes(doc.type) || doc.unsigned) return null;
+  const alike = newest(
+    ready.filter((d) => !d.replacedBy && !d.unsigned && d.type === doc.type && d.createdAt < doc.createdAt),
+  );
+  return alike ? { doc: alike, replaced: false } : null;
+}

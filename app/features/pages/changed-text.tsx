@@ -1,0 +1,38 @@
+/** A change in words: what was is crossed out, what is now is underlined, with the words around both. */
+import { Text } from 'react-native';
+import { usePalette } from '../../ui/hooks';
+import { Body } from '../../ui/text';
+
+interface Changed {
+  kind: 'struck' | 'put_in' | 'replaced' | 'moved';
+  before: { text: string } | null;
+  after: { text: string } | null;
+  lead: string;
+  tail: string;
+}
+
+/** Of a long passage in a list its beginning and its end are enough. */
+const LONG = 300;
+const shortened = (text: string) => (text.length > LONG ? `${text.slice(0, 190)} […] ${text.slice(-90)}` : text);
+
+export function ChangedText({ change: c, short }: { change: Changed; short?: boolean }) {
+  const p = usePalette();
+  const moved = c.kind === 'moved';
+  const words = short ? shortened : (text: string) => text;
+  const soft = { color: p.slate };
+  return (
+    <Body>
+      {c.lead ? <Text style={soft}>{`… ${c.lead} `}</Text> : null}
+      {c.before && !moved ? (
+        <Text style={{ color: p.wine, textDecorationLine: 'line-through' }}>{words(c.before.text)}</Text>
+      ) : null}
+      {c.before && c.after && !moved ? ' ' : null}
+      {c.after ? (
+        <Text style={moved ? { color: p.ink } : { color: p.moss, fontWeight: '600', textDecorationLine: 'underline' }}>
+          {words(c.after.text)}
+        </Text>
+      ) : null}
+      {c.tail ? <Text style={soft}>{` ${c.tail} …`}</Text> : null}
+    </Body>
+  );
+}

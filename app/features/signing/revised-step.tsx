@@ -1,0 +1,91 @@
+/** Somebody signed an earlier version of a paper: what is different now, before the first touch. */
+import { useQueries, type UseQueryResult } from '@tanstack/react-query';
+import { View } from 'react-native';
+import type { ChangesOfPaper, SigningView } from '@gatepath/contract';
+import { calendarDay, type WordKey } from '@gatepath/core/words';
+import { call } from '../../api/client';
+import { Button, Card, Note, Page } from '../../ui/pieces';
+import { Body, Heading, Small, Title } from '../../ui/text';
+import { ChangedText } from '../pages/changed-text';
+import { Lead, WhoIs } from './parts';
+import { useSay, useWords } from './say';
+import type { StepProps } from './step';
+
+type Change = ChangesOfPaper['changes'][number];
+
+export function RevisedStep({ view, token, onSide, onGo }: StepProps & { onGo: () => void }) {
+  const t = useSay();
+  const asked = useQueries({
+    queries: view.revised.map(({ documentId }) => ({
+      // Not a part of the view: its answers cancel what was asked for of it before.
+      queryKey: ['revised', token, documentId],
+      queryFn: () => call('signingChanges', { params: { token, documentId } }),
+      staleTime: Infinity,
+      retry: 1,
+    })),
+  });
+  return (
+    <Page max={560}>
+      <WhoIs view={view} onNotMe={() => onSide('not_me')} />
+      <Title testID="revised">{t('sign.revised.title')}</Title>
+      {asked.map((changes, i) => (
+        <Revised key={view.revised[i]?.documentId ?? i} view={view} n={i} changes={changes} />
+      ))}
+      <Button large kind="main" onPress={onGo} disabled={asked.some((x) => x.isPending)} testID="seen-changes">
+        {t('sign.revised.go')}
+      </Button>
+      <Button kind="quiet" onPress={() => onSide('read')} testID="read-all">
+        {t('sign.read')}
+      </Button>
+      <Button kind="quiet" onPress={() => onSide('more')} testID="more">
+        {t('sign.more.title')}
+      </Button>
+    </Page>
+  );
+}
+
+function Revised(o: { view: SigningView; n: number; changes: UseQueryResult<ChangesOfPaper> }) {
+  const t = useSay();
+  const words = useWords();
+  const { changes } = o;
+  const revised = o.view.revised[o.n];
+  if (!revised) return null;
+  const name = o.view.documents.find((d) => d.id === revised.documentId)?.name ?? '';
+  return (
+    <Card style={{ gap: 8 }}>
+      <Heading>{name}</Heading>
+      <Lead>{t('sign.revised.body', { day: calendarDay(words, revised.on) })}</Lead>
+      {changes.isPending ? <Body>{t('sign.loading')}</Body> : null}
+      {changes.isError ? <Note tone="warn" title={t('sign.revised.unknown')} /> : null}
+      {changes.data ? <List found={changes.data} /> : null}
+    </Card>
+  );
+}
+
+/** What a header says is told, too: a number in it may be what the paper is called. */
+const isTold = (c: Change) => !c.aside || c.aside === 'header';
+
+function List({ found }: { found: ChangesOfPaper }) {
+  const t = useSay();
+  const told = found.changes.filter(isTold);
+  return (
+    <View style={{ gap: 12 }}>
+      {told.length ? null : <Body>{t('sign.revised.same')}</Body>}
+      {told.map((c, i) => (
+        <View key={i} testID="revised-change" style={{ gap: 2 }}>
+          <Small>{`${t('sign.revised.page', { page: pageOf(c) })}. ${t(kindOf(c))}`}</Small>
+          {c.drawn ? null : <ChangedText change={c} />}
+          {c.scan && !c.drawn ? <Small>{t('sign.revised.scan')}</Small> : null}
+        </View>
+      ))}
+      {found.more ? <Body>{t('sign.revised.more', { n: found.more })}</Body> : null}
+    </View>
+  );
+}
+
+const pageOf = (c: Change) => c.after?.boxes[0]?.page ?? c.before?.boxes[0]?.page ?? 1;
+
+function kindOf(c: Change): WordKey {
+  if (c.drawn) return c.kind === 'struck' ? 'sign.revised.drawn_struck' : 'sign.revised.drawn_put_in';
+  return `sign.revised.${c.kind}`;
+}

@@ -1,0 +1,339 @@
+/** Spreadsheets become tables on pages: values as shown, formulas never run, nothing from elsewhere. */
+import { createRequire } from 'node:module';
+import type { Cell, CellFormulaValue, Workbook, Worksheet } from 'exceljs';
+import JSZip from 'jszip';
+import { format } from 'numfmt';
+import { itemAt } from '@gatepath/core/sure';
+import { printDefinition } from './typeset';
+import { openParts, refuseTypes, textOfPart, UnfitParts } from './zip-parts';
+
+const require = createRequire(import.meta.url);
+
+/** What is unfolded, in bytes, and what is set, in cells, at most: about 300 pages. */
+const LIMITS = {
+  bytes: 120 * 1024 * 1024,
+  parts: 2_000,
+  part: 24 * 1024 * 1024,
+  cells: 30_000,
+  columns: 400,
+  text: 2_000,
+};
+
+/** Parts of the file that are read; drawings, links to other files, programs and the rest stay behind. */
+const READ =
+  /^(?:\[Content_Types\]\.xml|_rels\/\.rels|xl\/workbook\.xml|xl\/_rels\/workbook\.xml\.rels|xl\/styles\.xml|xl\/sharedStrings\.xml|xl\/theme\/theme1\.xml|xl\/worksheets\/[^/]+\.xml)$/i;
+
+/** Parts of a sheet that a reader would unfold cell by cell, and that show nothing. */
+const IGNORED = [
+  'mergeCells',
+  'dataValidations',
+  'conditionalFormatting',
+  'hyperlinks',
+  'drawing',
+  'picture',
+  'extLst',
+  'tableParts',
+  'legacyDrawing',
+  'sheetProtection',
+  'autoFilter',
+];
+
+/** Makes a PDF of a spreadsheet. @throws UnfitParts */
+export async function spreadsheetToPdf(bytes: Uint8Array, title: string): Promise<Uint8Array> {
+  const zip = await openParts(bytes, LIMITS);
+  const kept = new JSZip();
+  let left = LIMITS.bytes;
+  for (const f of Object.values(zip.files)) {
+    if (f.dir || !READ.test(f.name)) continue;
+    const xml = await textOfPart(f, Math.min(left, LIMITS.part));
+    left -= xml.length;
+    refuseTypes(xml);
+    kept.file(f.name, without(without(xml, 'definedNames'), 'externalReferences'));
+  }
+  const book = await opened(await kept.generateAsync({ type: 'nodebuffer' }));
+  const sheets = book.worksheets.filter((s) => s.state === 'visible').map(tableOf);
+  if (sheets.reduce((n, s) => n + s.cells, 0) > LIMITS.cells) throw new UnfitParts('too_many_parts');
+  const content = sheets.filter((s) => s.rows.length).flatMap((s, i) => pagesOf(s, i, sheets.length > 1));
+  return printDefinition({
+    info: { title },
+    pageSize: 'LETTER',
+    pageMargins: [MARGIN, 42, MARGIN, 50],
+    pageOrientation: content[0]?.pageOrientation ?? 'portrait',
+    defaultStyle: { fontSize: SIZE, lineHeight: 1.1 },
+    content: content.length ? content : [{ text: 'This spreadsheet is empty.' }],
+  });
+}
+
+async function opened(file: Buffer): Promise<Workbook> {
+  const excel: typeof import('exceljs') = require('exceljs');
+  const book = new excel.Workbook();
+  // Its types know an older buffer than Node's.
+  const bytes: unknown = file;
+  await book.xlsx.load(bytes as Parameters<typeof book.xlsx.load>[0], { ignoreNodes: IGNORED });
+  return book;
+}
+
+/** The text without an element and what is in it. */
+function without(xml: string, name: string): string {
+  let out = '';
+  let at = 0;
+  for (;;) {
+    const open = xml.indexOf(`<${name}`, at);
+    const close = open < 0 ? -1 : xml.indexOf(`</${name}>`, open);
+    if (close < 0) return out + xml.slice(at);
+    out += xml.slice(at, open);
+    at = close + name.length + 3;
+  }
+}
+
+interface TableCell {
+  text: string;
+  alignment: 'left' | 'center' | 'right';
+  bold: boolean;
+  /** Left, top, right, bottom. */
+  border: [boolean, boolean, boolean, boolean];
+}
+
+interface SheetTable {
+  name: string;
+  rows: TableCell[][];
+  /** In points, at the size of type it was made with. */
+  widths: number[];
+  cells: number;
+  wide: boolean;
+}
+
+/** Width of a digit and what stands around it, in points, of which a column's width is told. */
+const DIGIT = 5.4;
+/** Width of a letter among others, about. */
+const LETTER = 5;
+const USUAL = 8.43;
+
+/** What a sheet shows: its rows and columns that are not hidden, up to the last with something in it. */
+function tableOf(sheet: Worksheet): SheetTable {
+  const rows: { number: number; cells: Map<number, TableCell> }[] = [];
+  let [cells, right] = [0, 0];
+  sheet.eachRow({ includeEmpty: false }, (row, number) => {
+    if (row.hidden) return;
+    const own = new Map<number, TableCell>();
+    row.eachCell({ includeEmpty: false }, (cell, column) => {
+      if (sheet.getColumn(column).hidden) return;
+      const shown = shownCell(cell);
+      if (!shown.text && !shown.border.some(Boolean)) return;
+      own.set(column, shown);
+      if (shown.text || column <= LIMITS.columns) right = Math.max(right, column);
+      if (++cells > LIMITS.cells) throw new UnfitParts('too_many_parts');
+    });
+    if (own.size) rows.push({ number, cells: own });
+  });
+  if (right > LIMITS.columns) throw new UnfitParts('too_many_parts');
+  const columns = Array.from({ length: right }, (_, i) => i + 1).filter((c) => !sheet.getColumn(c).hidden);
+  const first = columns.findIndex((c) => rows.some((r) => r.cells.has(c)));
+  const used = columns.slice(Math.max(0, first));
+  return {
+    name: sheet.name,
+    rows: withGaps(rows).map((own) => used.map((c) => own.get(c) ?? EMPTY)),
+    widths: used.map((c) => widthOf(c, right, sheet.getColumn(c).width ?? USUAL, rows)),
+    cells: used.length * rows.length,
+    wide: sheet.pageSetup.orientation === 'landscape',
+  };
+}
+
+/** Letters of a text that stand in one line at least; figures and days are never divided. */
+const IN_LINE = 26;
+
+/** As wide as the file says, and as what stands in it needs where it cannot run over the next cell. */
+function widthOf(column: number, last: number, said: number, rows: { cells: Map<number, TableCell> }[]): number {
+  let letters = said;
+  for (const { cells } of rows) {
+    const cell = cells.get(column);
+    if (!cell || (cell.alignment === 'left' && !isFramed(cell) && column < last && !cells.has(column + 1))) continue;
+    const most = cell.alignment === 'right' ? 40 : IN_LINE;
+    letters = Math.max(letters, Math.min(cell.text.length, most) * (cell.bold ? 1.15 : 1));
+  }
+  return Math.max(14, Math.min(400, letters * DIGIT + 6));
+}
+
+const isFramed = (cell: TableCell) => cell.border.some(Boolean);
+
+const EMPTY: TableCell = { text: '', alignment: 'left', bold: false, border: [false, false, false, false] };
+
+/** Empty rows between others are one gap each, however many there are. */
+function withGaps(rows: { number: number; cells: Map<number, TableCell> }[]): Map<number, TableCell>[] {
+  return rows.flatMap((r, i) => {
+    const before = rows[i - 1];
+    return before && r.number > before.number + 1 ? [new Map<number, TableCell>(), r.cells] : [r.cells];
+  });
+}
+
+function shownCell(cell: Cell): TableCell {
+  const value = valueOf(cell);
+  const { horizontal } = cell.alignment ?? {};
+  const told = horizontal === 'center' || horizontal === 'right' || horizontal === 'left' ? horizontal : null;
+  const { left, top, right, bottom } = cell.border ?? {};
+  return {
+    text: textOf(value, cell.numFmt).slice(0, LIMITS.text),
+    alignment: told ?? (typeof value === 'number' || value instanceof Date ? 'right' : 'left'),
+    bold: cell.font?.bold ?? false,
+    border: [!!left?.style, !!top?.style, !!right?.style, !!bottom?.style],
+  };
+}
+
+type Shown = string | number | boolean | Date | null;
+
+/** What a formula came to when the file was kept, where it was kept. */
+const NOT_KEPT = '(not worked out)';
+
+/** What a cell holds; of a formula what it came to last, for it is never run. */
+function valueOf(cell: Cell): Shown {
+  const { value } = cell;
+  if (value === null || value === undefined) return null;
+  if (typeof value !== 'object' || value instanceof Date) return value;
+  if ('richText' in value) return value.richText.map((t) => t.text).join('');
+  if ('error' in value) return value.error;
+  if ('hyperlink' in value) return textOfLink(value.text);
+  if ('formula' in value || 'sharedFormula' in value) {
+    // The value itself leaves out a result of nought.
+    const result: CellFormulaValue['result'] = cell.result;
+    if (result === undefined) return NOT_KEPT;
+    if (result === null || typeof result !== 'object' || result instanceof Date) return result;
+    return 'error' in result ? result.error : NOT_KEPT;
+  }
+  return null;
+}
+
+/** The words of a link can be rich text, too, whatever its type says. */
+function textOfLink(text: unknown): string {
+  if (typeof text === 'string') return text;
+  const parts: unknown = typeof text === 'object' && text ? Reflect.get(text, 'richText') : null;
+  return Array.isArray(parts) ? parts.map((p: { text?: unknown }) => String(p.text ?? '')).join('') : '';
+}
+
+/** A day as such files count it: days since the end of 1899. */
+const serialOf = (day: Date) => day.getTime() / 86_400_000 + 25_569;
+const LONGEST_FORMAT = 200;
+
+/** A value as it is shown. */
+function textOf(value: Shown, numFmt: string | undefined): string {
+  if (value === null) return '';
+  if (typeof value === 'boolean') return value ? 'TRUE' : 'FALSE';
+  const usual = value instanceof Date ? 'yyyy-mm-dd' : 'General';
+  const pattern = numFmt && numFmt.length <= LONGEST_FORMAT ? numFmt : usual;
+  const plain = value instanceof Date ? serialOf(value) : value;
+  try {
+    return String(format(pattern, plain, { throws: true })).trim();
+  } catch {
+    return String(format(usual, plain, { throws: false }));
+  }
+}
+
+const MARGIN = 36;
+const SIZE = 9;
+/** Type is not set smaller than this; what is still too wide goes on further pages. */
+const SMALLEST = 6;
+const ROOM = { portrait: 612 - 2 * MARGIN, landscape: 792 - 2 * MARGIN };
+
+interface Piece {
+  pageOrientation: 'portrait' | 'landscape';
+  [key: string]: unknown;
+}
+
+/** The pages of one sheet: upright where it fits, lying where it is wide, in pieces where it is wider still. */
+function pagesOf(sheet: SheetTable, index: number, named: boolean): Piece[] {
+  // What stands around the words of a cell.
+  const total = sheet.widths.reduce((n, w) => n + w, 0);
+  const way = sheet.wide || total > ROOM.portrait ? 'landscape' : 'portrait';
+  const room = ROOM[way];
+  const size = Math.max(SMALLEST, Math.min(SIZE, (SIZE * room) / total));
+  const bands = bandsOf(
+    sheet.widths.map((w) => Math.min(room, (w * size) / SIZE)),
+    room,
+  );
+  return bands.map((band, i) => ({
+    pageOrientation: way,
+    ...(index || i ? { pageBreak: 'before' } : {}),
+    fontSize: size,
+    stack: [
+      ...(named || bands.length > 1
+        ? [
+            {
+              text: bands.length > 1 ? `${sheet.name} (${i + 1} of ${bands.length})` : sheet.name,
+              bold: true,
+              fontSize: 11,
+              margin: [0, 0, 0, 6],
+            },
+          ]
+        : []),
+      tableIn(sheet, band),
+    ],
+  }));
+}
+
+interface Band {
+  from: number;
+  widths: number[];
+}
+
+/** Columns side by side as far as there is room. */
+function bandsOf(widths: number[], room: number): Band[] {
+  const out: Band[] = [{ from: 0, widths: [] }];
+  let used = 0;
+  widths.forEach((w, i) => {
+    if (used + w > room + 0.5 && used > 0) {
+      out.push({ from: i, widths: [] });
+      used = 0;
+    }
+    itemAt(out, out.length - 1).widths.push(w);
+    used += w;
+  });
+  return out;
+}
+
+/** Room within a cell, left and right. */
+const PAD = 2;
+
+/** Whether the words of a cell run over those beside it: they are empty, and it is narrower than its words. */
+function runsOver(row: TableCell[], at: number, widths: number[]): boolean {
+  const cell = itemAt(row, at);
+  if (cell.alignment !== 'left' || isFramed(cell)) return false;
+  const needed = cell.text.length * LETTER;
+  let width = itemAt(widths, at);
+  for (let n = 1; width < needed && row[at + n] === EMPTY; n++) width += itemAt(widths, at + n);
+  return width >= needed;
+}
+
+function tableIn(sheet: SheetTable, { from, widths }: Band) {
+  const framed = sheet.rows.some((row) => row.some(isFramed));
+  const head = sheet.rows[0]?.some((c) => c.bold) && sheet.rows.length > 1 ? 1 : 0;
+  return {
+    table: {
+      headerRows: head,
+      dontBreakRows: true,
+      widths: widths.map((w) => w - 2 * PAD),
+      body: sheet.rows.map((row) => {
+        const own = row.slice(from, from + widths.length);
+        return own.map((cell, i) => {
+          const { text, alignment, bold, border } = cell;
+          return {
+            text,
+            alignment,
+            bold,
+            preserveLeadingSpaces: true,
+            border: framed ? border : [false, false, false, true],
+            noWrap: runsOver(own, i, widths),
+          };
+        });
+      }),
+    },
+    layout: {
+      hLineWidth: () => (framed ? 0.6 : 0.3),
+      vLineWidth: () => 0.6,
+      hLineColor: () => (framed ? '#1E2A32' : '#D8D2C4'),
+      vLineColor: () => '#1E2A32',
+      paddingLeft: () => PAD,
+      paddingRight: () => PAD,
+      paddingTop: () => 1.5,
+      paddingBottom: () => 1.5,
+    },
+  };
+}
