@@ -151,3 +151,27 @@ export const comparisonView = named('Comparison', {
   ...changesFields,
 });
 export type ComparisonView = yup.InferType<typeof comparisonView>;
+
+/** How a digital signature stands that a paper came with. */
+export const SIGNATURE_STATES = ['holds', 'broken', 'unknown'] as const;
+const paperSignature = named('PaperSignature', {
+  signer: text(),
+  /** Who vouches for its certificate. */
+  issuer: text().nullable(),
+  /** Whether only the signer vouches for it. */
+  selfMade: flag(),
+  /** When, by its own word. */
+  at: moment().nullable(),
+  state: oneOf(SIGNATURE_STATES),
+  /** What is to be said of that; empty for nothing. */
+  why: text(),
+});
+export type PaperSignature = yup.InferType<typeof paperSignature>;
+
+export const paperSignatures = named('PaperSignatures', {
+  /** In the order in which they were made. */
+  signatures: list(paperSignature),
+  /** Further ones that were not looked at. */
+  more: whole(),
+});
+export type PaperSignatures = yup.InferType<typeof paperSignatures>;

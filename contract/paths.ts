@@ -128,6 +128,7 @@ export const paths = {
   sayOfPlaces: to('PATCH', '/documents/:documentId/check'),
   endCheck: to('POST', '/documents/:documentId/check/end'),
   sendBack: to('POST', '/documents/:documentId/check/packet'),
+  paperSignatures: to('GET', '/documents/:documentId/signatures'),
   changes: to('GET', '/documents/:documentId/changes/:beforeId'),
   changesFile: to('GET', '/documents/:documentId/changes/:beforeId/file'),
   dropDocument: to('DELETE', '/documents/:documentId'),

@@ -138,7 +138,7 @@ export const PROBLEMS = {
     'no-paper',
     'no-picture',
     'undrawable',
-    'not-comparable',
+    'not-worked-out',
     'no-such-page',
   ),
   // The firm, the deal and its documents.

@@ -41,7 +41,7 @@ export const ceremonyRoutes = {
     who: 'pass',
     summary: 'What changed in a document since this party signed an earlier version of it',
     answer: changesOfPaper,
-    problems: ['not-comparable'],
+    problems: ['not-worked-out'],
   }),
   agree: route(paths.agree, {
     who: 'pass',

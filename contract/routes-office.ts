@@ -134,17 +134,23 @@ export const officeRoutes = {
     answer: v.paperCheckView,
     problems: ['gaps-open', 'already-sent', 'over-limits', 'no-name', 'unknown-document', 'locked-setting'],
   }),
+  paperSignatures: route(paths.paperSignatures, {
+    who: 'member',
+    summary: 'The digital signatures a paper came with: whose they are, and whether they hold',
+    answer: v.paperSignatures,
+    problems: ['not-worked-out'],
+  }),
   changes: route(paths.changes, {
     who: 'member',
     summary: 'What changed from an earlier version of a paper',
     answer: v.comparisonView,
-    problems: ['reading', 'not-comparable'],
+    problems: ['reading', 'not-worked-out'],
   }),
   changesFile: route(paths.changesFile, {
     who: 'member',
     summary: 'Both versions side by side with what changed, as a PDF',
     answer: PDF,
-    problems: ['reading', 'not-comparable'],
+    problems: ['reading', 'not-worked-out'],
   }),
   composeDocument: route(paths.composeDocument, {
     who: 'member',

@@ -15,6 +15,7 @@ import type {
 import type { Page } from 'puppeteer-core';
 import { sure } from '@gatepath/core/sure';
 import { filledIn } from '../server/test/filled';
+import { counteroffer } from '../server/test/counter';
 import { chance, lease, scanOf } from '../server/test/scan';
 import { byTestId, chooseFile, eventually, launch, openPage, PHONE, settled, signIn, tap, type, WIDE } from './browser';
 import { download } from './proof';
@@ -84,7 +85,6 @@ const linkOf = (name: string, kind: string) =>
 const wide = await openPage(browser, WIDE);
 await signIn(wide, base, 'odile@towpath-vane.example.com', 'towpath-demo');
 await wide.waitForSelector(byTestId('week'));
-await shot(wide, 'today-wide');
 await wide.goto(`${base}/deals`);
 await wide.waitForSelector(byTestId('deal-row'));
 for (const box of (await wide.$$('[role="checkbox"]')).slice(1, 3)) await box.click();
@@ -108,9 +108,9 @@ await shot(wide, 'written-wide');
 
 // A lease that came back from the tenants' office, scanned, with one of the initials missing.
 const tenancy = deals.find((d) => d.kind === 'tenancy')!;
-await phone.goto(`${base}/deals/${tenancy.id}`);
-const papersNow = async () => (await get<DealView>(phone, `/api/deals/${tenancy.id}`)).documents;
-const bringIn = async (name: string, bytes: Uint8Array): Promise<DocumentView> => {
+const bringIn = async (deal: DealSummary, name: string, bytes: Uint8Array): Promise<DocumentView> => {
+  await phone.goto(`${base}/deals/${deal.id}`);
+  const papersNow = async () => (await get<DealView>(phone, `/api/deals/${deal.id}`)).documents;
   const before = new Set((await papersNow()).map((d) => d.id));
   const paper = path.join(dir, name);
   writeFileSync(paper, bytes);
@@ -121,10 +121,14 @@ const bringIn = async (name: string, bytes: Uint8Array): Promise<DocumentView> =
   }, 120);
 };
 const lentOut = await lease({ pages: 2, initials: true });
-const empty = await bringIn('Lease.pdf', lentOut);
+const empty = await bringIn(tenancy, 'Lease.pdf', lentOut);
 const { places } = await get<PackedFacts>(phone, `/api/documents/${empty.id}/facts`);
 const written = places.filter((p) => !(p.kind === 'initials' && p.role === 'tenant' && p.page === 1));
-const back = await bringIn('Lease, signed.pdf', (await scanOf(await filledIn(lentOut, written, chance(4)))).bytes);
+const back = await bringIn(
+  tenancy,
+  'Lease, signed.pdf',
+  (await scanOf(await filledIn(lentOut, written, chance(4)))).bytes,
+);
 await phone.goto(`${base}/deals/${tenancy.id}/back/${back.id}`);
 await phone.waitForSelector(byTestId('blank'));
 for (const button of await phone.$$(byTestId('blank')))
@@ -143,6 +147,31 @@ const begun = await phone.evaluate(
 await wide.goto(`${base}/packets/${begun.id}`);
 await wide.waitForSelector(byTestId('sheet'));
 await shot(wide, 'scan-wide');
+
+// A counteroffer, and the one that answers it: another sum, a clause that moved, one put in and one struck.
+const clauses = [
+  'The buyer shall have ten days to inspect the roof, the boiler and the well of the house.',
+  'The seller leaves the stove, the blinds and the shed where they are now.',
+  'The seller has the chimney swept and the gutters cleared before the day of closing.',
+  'Both sides pay half of what the survey costs, whatever it says.',
+];
+const [inspect, , sweeps, survey] = clauses;
+const answered = [
+  sweeps,
+  inspect?.replace('ten', 'fifteen'),
+  survey,
+  'The deposit stays with Northlock until the day of closing.',
+];
+const offered = dealAt('88');
+const counter = await bringIn(offered, 'Counteroffer.pdf', await counteroffer({ sum: '$410,000', clauses }));
+const answer = await bringIn(
+  offered,
+  'Counteroffer, second.pdf',
+  await counteroffer({ sum: '$415,000', clauses: answered.map((c) => sure(c, 'a clause')) }),
+);
+await wide.goto(`${base}/changes/${answer.id}/${counter.id}`);
+await wide.waitForSelector(`${byTestId('page-pair')} img`);
+await shot(wide, 'changes-wide');
 
 const { items: notices } = await get<{ items: NoticeSummary[] }>(wide, '/api/notices');
 await wide.goto(`${base}/notices/${notices[0]!.id}`);

@@ -10,7 +10,8 @@ import { ROOT } from './root.mjs';
 /** Debian packages whose programs the tests call. */
 const TOOLS = {
   chromium: ['chromium'],
-  'poppler-utils': ['pdfsig', 'pdftotext', 'pdftoppm'],
+  'poppler-utils': ['pdfsig', 'pdftotext', 'pdftoppm', 'pdfinfo'],
+  openssl: ['openssl'],
   qpdf: ['qpdf'],
   'mupdf-tools': ['mutool'],
   postgresql: ['initdb', 'pg_ctl'],

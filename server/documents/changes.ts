@@ -31,7 +31,7 @@ const compared = new LRUCache<string, Promise<Comparison>>({ max: 200 });
 /**
  * Compares two papers.
  *
- * @throws Problem `reading` while one of them is still read, `not-comparable`
+ * @throws Problem `reading` while one of them is still read, `not-worked-out`
  */
 export async function compare(ctx: Context, { before, after }: Versions): Promise<Comparison> {
   const task = { before: versionFile(ctx, before), after: versionFile(ctx, after) };
@@ -45,13 +45,13 @@ export async function compare(ctx: Context, { before, after }: Versions): Promis
   try {
     return await asked;
   } catch (error) {
-    throw notComparable(error, after);
+    throw notWorkedOut(error, after);
   }
 }
 
-function notComparable(error: unknown, after: DocumentRow): unknown {
+function notWorkedOut(error: unknown, after: DocumentRow): unknown {
   if (!(error instanceof WorkFailure) || error.reason === 'stopped') return error;
-  return new Problem('not-comparable', `“${after.name}” ${error.inWords('compared')}. Look at both versions by eye.`);
+  return new Problem('not-worked-out', `“${after.name}” ${error.inWords('compared')}. Look at both versions by eye.`);
 }
 
 /** @throws Problem `reading` */
@@ -94,6 +94,6 @@ export async function changesFile(
     );
     return { bytes, name: `What changed in ${versions.after.name}.pdf` };
   } catch (error) {
-    throw notComparable(error, versions.after);
+    throw notWorkedOut(error, versions.after);
   }
 }

@@ -7,6 +7,7 @@ import * as changes from './changes';
 import * as check from './check';
 import { lookAt } from './scans';
 import * as service from './service';
+import * as signatures from './signatures';
 
 /** Bringing papers in, and what was read on them. */
 export function documentRoutes(app: FastifyInstance, ctx: Context): void {
@@ -20,6 +21,7 @@ export function documentRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'sayOfPlaces', ({ params, body, member }) => check.sayOfPlaces(ctx, params.documentId, body, member));
   serve(app, 'endCheck', ({ params, body, member }) => check.endCheck(ctx, params.documentId, body, member));
   serve(app, 'sendBack', ({ params, member }) => check.sendBack(ctx, params.documentId, member));
+  serve(app, 'paperSignatures', ({ params, member }) => signatures.signaturesOf(ctx, params.documentId, member));
   serve(app, 'changes', ({ params, member }) => changes.changesOf(ctx, params.documentId, params.beforeId, member));
   serve(app, 'changesFile', async ({ params, member, reply }) => {
     const { bytes, name } = await changes.changesFile(ctx, params.documentId, params.beforeId, member);

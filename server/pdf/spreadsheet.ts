@@ -1,6 +1,6 @@
 /** Spreadsheets become tables on pages: values as shown, formulas never run, nothing from elsewhere. */
 import { createRequire } from 'node:module';
-import type { Cell, CellFormulaValue, Workbook, Worksheet } from 'exceljs';
+import type { Cell, Workbook, Worksheet } from 'exceljs';
 import JSZip from 'jszip';
 import { format } from 'numfmt';
 import { itemAt } from '@gatepath/core/sure';
@@ -194,12 +194,16 @@ function valueOf(cell: Cell): Shown {
   if ('hyperlink' in value) return textOfLink(value.text);
   if ('formula' in value || 'sharedFormula' in value) {
     // The value itself leaves out a result of nought.
-    const result: CellFormulaValue['result'] = cell.result;
-    if (result === undefined) return NOT_KEPT;
-    if (result === null || typeof result !== 'object' || result instanceof Date) return result;
-    return 'error' in result ? result.error : NOT_KEPT;
+    return resultOf(cell.result);
   }
   return null;
+}
+
+function resultOf(result: unknown): Shown {
+  if (typeof result === 'string' || typeof result === 'number' || typeof result === 'boolean') return result;
+  if (result instanceof Date) return result;
+  const error: unknown = typeof result === 'object' && result ? Reflect.get(result, 'error') : null;
+  return typeof error === 'string' ? error : NOT_KEPT;
 }
 
 /** The words of a link can be rich text, too, whatever its type says. */

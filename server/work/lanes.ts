@@ -49,6 +49,7 @@ export const ALLOWED: Record<TaskName, Allowance> = {
   sizes: { lane: 'papers', seconds: 60 },
   bundle: { lane: 'papers', seconds: 60 },
   table: { lane: 'papers', seconds: 30 },
+  signatures: { lane: 'papers', seconds: 60 },
   checkSeals: { lane: 'papers', seconds: 60 },
 };
 

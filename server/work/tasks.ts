@@ -87,6 +87,9 @@ export const tasks = {
   },
   /** Headings and cells of a table; a sentence where it is none. */
   table: async (t: { bytes: Uint8Array }) => (await import('../imports/table')).readTable(t.bytes),
+  /** The digital signatures a paper came with. */
+  signatures: async (t: { file: string }) =>
+    (await import('../proof/foreign')).foreignSignatures(await readStored(t.file)),
   checkSeals: async (t: { bytes: Uint8Array }) => (await import('../proof/verify')).checkCopy(t.bytes),
 
   /** The gate check of a draft, and the marks and tags that would be sent. */

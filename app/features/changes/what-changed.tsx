@@ -22,9 +22,8 @@ function useChanges(documentId: string, beforeId: string) {
   return useQuery({
     queryKey: ['changes', documentId, beforeId],
     queryFn: () => call('changes', { params: { documentId, beforeId } }),
-    // Papers do not change; while one is still read it is asked for again.
+    // Papers do not change.
     staleTime: Infinity,
-    retry: 2,
   });
 }
 

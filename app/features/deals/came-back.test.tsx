@@ -19,6 +19,7 @@ const doc = (id: string, name: string) =>
     status: 'ready',
     type: 'lease',
     replacedBy: null,
+    leftOut: [] as DocumentView['leftOut'],
     pages: [{ width: 612, height: 792 }],
   }) as DocumentView;
 const place = (id: string, more: Partial<CheckedPlaceView> = {}): CheckedPlaceView => ({

@@ -20,6 +20,7 @@ import { NotReady, isReady } from '../../ui/not-ready';
 import { Button, Card, Loading, Note, Page, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 import { Crop } from '../pages/crop';
+import { cameSigned, PaperSignatures } from './paper-signatures';
 import { useCheck, useCheckActs, type Acts } from './use-check';
 
 /** The screen of one paper that came back. */
@@ -36,6 +37,7 @@ export function CameBack() {
   return (
     <Page>
       <Title>{`What came back: ${doc.name}`}</Title>
+      {cameSigned(doc) ? <PaperSignatures doc={doc} /> : null}
       {acts.isError ? <Trouble error={acts.error} /> : null}
       {check.isPending ? <Loading what="the check" /> : null}
       {view === null && !check.isPending ? <Begin deal={deal.data} doc={doc} acts={acts} /> : null}

@@ -6,6 +6,7 @@ import { count, listWords } from '@gatepath/core/text';
 import { usePalette } from '../../ui/hooks';
 import { Button } from '../../ui/pieces';
 import { Small } from '../../ui/text';
+import { cameSigned, PaperSignatures } from './paper-signatures';
 
 const WORDS: Record<Exclude<LeftOutKind, 'signatures' | 'words'>, (n: number) => string> = {
   scripts: (n) => count(n, 'script'),
@@ -26,18 +27,13 @@ export function leftOutWords(leftOut: LeftOut[]): string | null {
 
 export function LeftOutNote({ doc }: { doc: DocumentView }) {
   const p = usePalette();
-  const signed = doc.leftOut.some((l) => l.what === 'signatures');
+  const signed = cameSigned(doc);
   const words = leftOutWords(doc.leftOut);
   const unread = doc.leftOut.find((l) => l.what === 'words')?.n ?? 0;
   if (!signed && !words && !unread) return null;
   return (
     <View testID="left-out" style={{ gap: 2 }}>
-      {signed ? (
-        <Small style={{ color: p.ochre }}>
-          This file came with digital signatures. They hold for the file as it came, not for the copy that is signed
-          here.
-        </Small>
-      ) : null}
+      {signed ? <PaperSignatures doc={doc} /> : null}
       {words ? <Small>{words}</Small> : null}
       {unread ? (
         <Small style={{ color: p.ochre }}>

@@ -34,7 +34,7 @@ function ownWords(code: ClientProblem): WordKey | null {
     case 'too-large':
     case 'too-many-values':
     case 'undrawable':
-    case 'not-comparable':
+    case 'not-worked-out':
       return 'problem.something';
     case 'agreement-changed':
     case 'already-done':

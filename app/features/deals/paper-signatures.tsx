@@ -1,0 +1,57 @@
+/** The digital signatures a paper came with: whose they are, and whether they hold for the file as it came. */
+import { useQuery } from '@tanstack/react-query';
+import { View } from 'react-native';
+import type { DocumentView, PaperSignature } from '@gatepath/contract';
+import { shortDay } from '@gatepath/core/calendar';
+import { count } from '@gatepath/core/text';
+import { call } from '../../api/client';
+import { usePalette } from '../../ui/hooks';
+import { Small } from '../../ui/text';
+
+/** Whether a paper came with any. */
+export const cameSigned = (doc: DocumentView) => doc.leftOut.some((l) => l.what === 'signatures');
+
+export function PaperSignatures({ doc }: { doc: DocumentView }) {
+  const p = usePalette();
+  const asked = useQuery({
+    queryKey: ['signatures', doc.id],
+    queryFn: () => call('paperSignatures', { params: { documentId: doc.id } }),
+    staleTime: Infinity,
+  });
+  const found = asked.data;
+  return (
+    <View style={{ gap: 2 }} testID="paper-signatures">
+      {found?.signatures.map((s, i) => (
+        <Small key={i} style={{ color: { holds: p.moss, broken: p.wine, unknown: p.ochre }[s.state] }}>
+          {signatureWords(s)}
+        </Small>
+      ))}
+      {found?.more ? <Small>{`${count(found.more, 'further signature')} were not looked at.`}</Small> : null}
+      {asked.isError ? <Small style={{ color: p.ochre }}>{asked.error.message}</Small> : null}
+      <Small>
+        {found?.signatures.length
+          ? 'Signatures hold for the file as it came, not for the copy that is signed here.'
+          : 'This file came with digital signatures. They hold for the file as it came, not for the copy that is signed here.'}
+      </Small>
+    </View>
+  );
+}
+
+const STATES: Record<PaperSignature['state'], string> = {
+  holds: 'It holds',
+  broken: 'It does not hold',
+  unknown: 'It is doubtful',
+};
+
+/** "Signed digitally by Wren Alder, Sun 29 Nov. It holds; Northlock vouches for the name." */
+export function signatureWords(s: PaperSignature): string {
+  const day = s.at ? `, ${shortDay(s.at.slice(0, 10))}` : '';
+  const why = s.why ? `: ${s.why}` : '';
+  const vouches =
+    s.issuer === null
+      ? ''
+      : s.selfMade
+        ? ' Nobody else vouches for the name.'
+        : ` ${s.issuer} vouches for the name; whether to trust that is yours to say.`;
+  return `Signed digitally by ${s.signer}${day}. ${STATES[s.state]}${why}.${s.state === 'broken' ? '' : vouches}`;
+}
