@@ -93,6 +93,24 @@ describe('what moved', () => {
     expect(move!.before!.text).toBe(move!.after!.text);
     expect(move!.before!.text).toMatch(/^The (?:price shall be|buyer shall have)/);
   });
+  test('items that moved, one struck and one put in are told as that, whatever their numbers are now', () => {
+    const clauses = [
+      'The buyer shall have ten days to inspect the roof and the well.',
+      'The seller leaves the stove and the blinds.',
+      'The seller has the chimney swept and the gutters cleared before closing.',
+      'Both sides pay half of what the survey costs.',
+    ];
+    const listed = (list: string[]) => list.map((c, i) => `${i + 2}. ${c}`);
+    const [inspect, stove, sweeps, survey] = clauses as [string, string, string, string];
+    const deposit = 'The deposit stays with the firm.';
+    const { changes } = changed(listed(clauses), listed([sweeps, inspect.replace('ten', 'six'), survey, deposit]));
+    expect(mains(changes)).toEqual([
+      ['moved', sweeps, sweeps],
+      ['replaced', 'ten', 'six'],
+      ['struck', expect.stringContaining(stove), null],
+      ['put_in', null, expect.stringContaining(deposit)],
+    ]);
+  });
   test('a paragraph that moved to another page is one move; what changed within it is told by itself', () => {
     const para = 'The tenant shall keep the boiler in good order and have it looked at by a fitter once in every year.';
     const others = Array.from(
@@ -230,6 +248,19 @@ describe('held by properties', () => {
       }),
     );
   });
+  test('a long piece that moved with every third word changed is one move, however long', () => {
+    const words = Array.from({ length: 9_000 }, (_, i) => `word${i}`);
+    const sheets = (list: string[]) =>
+      Array.from({ length: Math.ceil(list.length / 200) }, (_, p) =>
+        page(Array.from({ length: 20 }, (_, i) => list.slice(p * 200 + i * 10, p * 200 + i * 10 + 10).join(' '))),
+      );
+    const keep = Array.from({ length: 12_000 }, (_, i) => `stays${i}`);
+    const moved = words.map((w, i) => (i > 100 && i % 3 === 0 ? `new${i}` : w));
+    const { changes, more } = compareVersions(sheets([...words, ...keep]), sheets([...keep, ...moved]));
+    expect(changes[0]).toMatchObject({ kind: 'moved' });
+    expect(changes.filter((c) => c.kind === 'moved')).toHaveLength(1);
+    expect(changes.length + more).toBeGreaterThan(2_900);
+  }, 60_000);
   test('a thousand pages, and pages of one word, end soon enough', () => {
     const sheets = (seed: number) =>
       Array.from({ length: 1_000 }, (_, p) =>

@@ -168,4 +168,4 @@ function numberingAside(found: Placed[]): void {
 }
 
 const isNumbering = (c: Change) =>
-  c.kind === 'replaced' && ITEM.test(c.before?.text ?? '') && ITEM.test(c.after?.text ?? '');
+  !c.drawn && c.kind !== 'moved' && [c.before, c.after].every((p) => !p || ITEM.test(p.text));

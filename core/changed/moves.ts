@@ -49,14 +49,13 @@ export function movesOf(runs: readonly Run[], a: readonly Token[], b: readonly T
     const span = { a0: row.a0, a1: row.a0 + row.n, b0: row.b0, b1: row.b0 + row.n };
     for (let k = 0; k < row.n; k++) same.push([row.a0 + k, row.b0 + k]);
     const open = (side: 'a' | 'b', i: number, edge: number) => free[side][i] === free[side][edge] && !gone[side][i];
-    further(span, 1, a, b, open, same, within);
-    further(span, -1, a, b, open, same, within);
+    for (const way of [1, -1] as const) while (goesOn(span, way, a, b, open, same, within));
     gone.a.fill(1, span.a0, span.a1);
     gone.b.fill(1, span.b0, span.b1);
     moves.push(span);
   }
   moves.sort((p, q) => p.b0 - q.b0);
-  const rest = runs.flatMap((r) => remaining(r, gone.a, gone.b));
+  const rest = runs.flatMap((r) => remaining(r, gone.a, gone.b)).flatMap((r) => withoutNumber(r, gone, a, b));
   return { moves, same, runs: [...rest.filter((r) => !onlyNumbering(r, moves, a, b)), ...within] };
 }
 
@@ -70,8 +69,8 @@ function spansOf(runs: readonly Run[], side: 'a' | 'b', length: number): Int32Ar
 /** Words beyond what changed within a moved piece, by which it is told to go on. */
 const GOES_ON = 2;
 
-/** A moved piece goes on behind (or before) a few words that were changed in it. */
-function further(
+/** A moved piece goes on behind (or before) a few words that were changed in it. @returns whether it did */
+function goesOn(
   span: Run,
   way: 1 | -1,
   a: readonly Token[],
@@ -79,7 +78,7 @@ function further(
   open: (side: 'a' | 'b', i: number, edge: number) => boolean,
   same: [number, number][],
   within: Run[],
-): void {
+): boolean {
   // The words next to the piece on this side, by how far they are from it.
   const ends = way > 0 ? { a: span.a1 - 1, b: span.b1 - 1 } : { a: span.a0, b: span.b0 };
   const at = (k: number, edge: number) => edge + way * (k + 1);
@@ -106,8 +105,9 @@ function further(
       for (let k = 0; k < n; k++) same.push([at(i + k, ends.a), at(j + k, ends.b)]);
       if (way > 0) [span.a1, span.b1] = [a1 + n, b1 + n];
       else [span.a0, span.b0] = [a0 - n, b0 - n];
-      return further(span, way, a, b, open, same, within);
+      return true;
     }
+  return false;
 }
 
 /** Rows of words that are struck in one place and put in at another, each as long as it can be. */
@@ -181,6 +181,23 @@ function remaining(r: Run, goneA: Uint8Array, goneB: Uint8Array): Run[] {
 }
 
 const NUMBERING = /^\(?(?:\d{1,3}(?:\.\d{1,3})*|[a-z]|[ivxlc]{1,6})[.):]?\)?$/i;
+
+/** The number of an item that moved stands at the end of what is before it: it is no part of that. */
+function withoutNumber(
+  r: Run,
+  gone: { a: Uint8Array; b: Uint8Array },
+  a: readonly Token[],
+  b: readonly Token[],
+): Run[] {
+  const stands = (tokens: readonly Token[], from: number, to: number, moved: Uint8Array) =>
+    to - from > 1 && !!moved[to] && NUMBERING.test(tokens[to - 1]?.text ?? '');
+  const [inA, inB] = [stands(a, r.a0, r.a1, gone.a), stands(b, r.b0, r.b1, gone.b)];
+  return [
+    { ...r, a1: r.a1 - Number(inA), b1: r.b1 - Number(inB) },
+    ...(inA ? [{ a0: r.a1 - 1, a1: r.a1, b0: r.b1, b1: r.b1 }] : []),
+    ...(inB ? [{ a0: r.a1, a1: r.a1, b0: r.b1 - 1, b1: r.b1 }] : []),
+  ];
+}
 
 /** Items that changed places are counted anew; that is part of the move. */
 function onlyNumbering(r: Run, moves: readonly Run[], a: readonly Token[], b: readonly Token[]): boolean {

@@ -79,12 +79,15 @@ function onlySpaced(r: Run, a: readonly Token[], b: readonly Token[]): boolean {
 const lettersOf = (tokens: Token[]) =>
   tokens.map((t, i) => (t.ends && i < tokens.length - 1 ? t.key.replace(/-$/, '') : t.key)).join('');
 
+/** What is longer is no word, and is not looked at letter by letter. */
+const LONGEST_WORD = 60;
+
 /** Whether two words may be the same one, recognised with a letter wrong. Figures are never nearly alike. */
 function nearly(a: Token, b: Token): boolean {
   if (a.key === b.key) return true;
   if (!a.scan && !b.scan) return false;
   const n = Math.min(a.key.length, b.key.length);
-  if (n < 5 || /\d/.test(a.key + b.key)) return false;
+  if (n < 5 || n > LONGEST_WORD || /\d/.test(a.key + b.key)) return false;
   return differing(a.key, b.key, n >= 9 ? 2 : 1);
 }
 

@@ -26,7 +26,7 @@ async function versionsOf(ctx: Context, id: string, beforeId: string, member: Me
 }
 
 /** Comparisons by what was read on both papers: the same two are asked for again and again. */
-const compared = new LRUCache<string, Promise<Comparison>>({ max: 200 });
+const compared = new LRUCache<string, Promise<Comparison>>({ max: 60 });
 
 /**
  * Compares two papers.

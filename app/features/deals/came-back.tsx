@@ -195,7 +195,9 @@ function Outcome(o: {
           onPress={() => acts.mutate({ what: 'back' })}
           testID="send-back"
         >
-          {`Send it back for the ${count(empty.length, 'place')} missing`}
+          {empty.length === 1
+            ? 'Send it back for what is missing'
+            : `Send it back for the ${empty.length} places missing`}
         </Button>
       ) : null}
       <Input
