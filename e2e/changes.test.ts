@@ -80,10 +80,6 @@ test('a counteroffer with one sum changed shows that one change, to the office a
   await client.goto(await asked(deal.id, now.id));
   await tap(client, 'agree-tick');
   await tap(client, 'agree');
-  if (process.env.SHOTS) {
-    await new Promise((r) => setTimeout(r, 4000));
-    await client.screenshot({ path: '/tmp/revised.png' });
-  }
   await client.waitForSelector(byTestId('revised-change'));
   await settled(client);
   expect(await findings(client)).toEqual([]);
@@ -117,9 +113,4 @@ test('on a phone a change is opened where it stands, before and now; pages that 
   await desk.click('[aria-label="Next pages"]');
   await desk.waitForFunction(() => /This page is new|Before, page/.test(document.body.textContent ?? ''));
   expect(await pair()).toContain('2 of 2');
-  if (process.env.SHOTS) {
-    await settled(phone);
-    await phone.screenshot({ path: '/tmp/changes-phone.png' });
-    await desk.screenshot({ path: '/tmp/changes-wide.png' });
-  }
 });

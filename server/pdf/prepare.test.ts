@@ -3,6 +3,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
+import { crc32, deflateSync } from 'node:zlib';
 import { PDFDocument } from '@cantoo/pdf-lib';
 import sharp from 'sharp';
 import { wordsOfProblem, type PaperProblem } from '../documents/problems';
@@ -111,6 +112,34 @@ test('a paper that carries signatures is brought in with a word about them', asy
   ]);
   expect((await prepared(signed)).leftOut).toContainEqual({ what: 'signatures', n: 1 });
   expect((await prepared(await paper({ pages: 1 }))).leftOut).toEqual([]);
+});
+
+/** A PNG (ISO 15948) of one bit a dot and whatever size, all white. */
+function png(side: number): Buffer {
+  const chunk = (name: string, data: Buffer) => {
+    const body = Buffer.concat([Buffer.from(name), data]);
+    const out = Buffer.alloc(body.length + 8);
+    out.writeUInt32BE(data.length, 0);
+    body.copy(out, 4);
+    out.writeUInt32BE(crc32(body), body.length + 4);
+    return out;
+  };
+  const head = Buffer.alloc(13);
+  head.writeUInt32BE(side, 0);
+  head.writeUInt32BE(side, 4);
+  head[8] = 1;
+  const rows = deflateSync(Buffer.alloc(Math.ceil(side / 8 + 1) * side, 0), { level: 9 });
+  const sign = Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]);
+  return Buffer.concat([sign, chunk('IHDR', head), chunk('IDAT', rows), chunk('IEND', Buffer.alloc(0))]);
+}
+
+test('a picture of nearly a billion dots in less than a megabyte is refused as too large before it is unfolded', async () => {
+  const bytes = png(30_000);
+  expect(bytes.length).toBeLessThan(1024 * 1024);
+  expect((await sharp(bytes, { limitInputPixels: false }).metadata()).width).toBe(30_000);
+  // Unfolded it would want more memory than a worker has.
+  const made = await pool.run('convert', { file: keep(bytes), kind: 'picture', title: 'x' });
+  expect(made).toEqual({ problem: 'picture_too_large', page: 1 });
 });
 
 const page = (box: string) => onePage('0 0 9 9 re f', '', [], `/MediaBox [${box}]`);

@@ -1,4 +1,4 @@
-/** A change in words: what was is crossed out, what is now is underlined, with the words around both. */
+/** A change in words: what was is crossed out, what is now is underlined (and told so to whoever listens), with the words around both. */
 import { Text } from 'react-native';
 import { usePalette } from '../../ui/hooks';
 import { Body } from '../../ui/text';
@@ -24,14 +24,13 @@ export function ChangedText({ change: c, short }: { change: Changed; short?: boo
     <Body>
       {c.lead ? <Text style={soft}>{`… ${c.lead} `}</Text> : null}
       {c.before && !moved ? (
-        <Text style={{ color: p.wine, textDecorationLine: 'line-through' }}>{words(c.before.text)}</Text>
+        <del style={{ color: p.wine, textDecoration: 'line-through' }}>{words(c.before.text)}</del>
       ) : null}
       {c.before && c.after && !moved ? ' ' : null}
-      {c.after ? (
-        <Text style={moved ? { color: p.ink } : { color: p.moss, fontWeight: '600', textDecorationLine: 'underline' }}>
-          {words(c.after.text)}
-        </Text>
+      {c.after && !moved ? (
+        <ins style={{ color: p.moss, fontWeight: 600, textDecoration: 'underline' }}>{words(c.after.text)}</ins>
       ) : null}
+      {c.after && moved ? <Text>{words(c.after.text)}</Text> : null}
       {c.tail ? <Text style={soft}>{` ${c.tail} …`}</Text> : null}
     </Body>
   );
