@@ -85,7 +85,14 @@ function List({ found }: { found: ChangesOfPaper }) {
 
 const pageOf = (c: Change) => c.after?.boxes[0]?.page ?? c.before?.boxes[0]?.page ?? 1;
 
+const KINDS: Record<Change['kind'], WordKey> = {
+  put_in: 'sign.revised.put_in',
+  struck: 'sign.revised.struck',
+  replaced: 'sign.revised.replaced',
+  moved: 'sign.revised.moved',
+};
+
 function kindOf(c: Change): WordKey {
   if (c.drawn) return c.kind === 'struck' ? 'sign.revised.drawn_struck' : 'sign.revised.drawn_put_in';
-  return `sign.revised.${c.kind}`;
+  return KINDS[c.kind];
 }
