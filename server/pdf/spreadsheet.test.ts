@@ -91,6 +91,15 @@ describe('what is shown', () => {
     expect(text).toContain('Rent roll (2 of');
     expect(text).not.toMatch(/nobody|1B/);
   });
+  test('a long remark stands there whole, over as many pages as it needs', async () => {
+    const book = roll();
+    const sheet = book.getWorksheet(1)!;
+    sheet.getCell('A5').value = 'One remark. '.repeat(900);
+    sheet.getCell('B5').value = 1;
+    const { text, sizes } = await printed(await kept(book));
+    expect(text.match(/remark\./g)).toHaveLength(900);
+    expect(sizes.length).toBeGreaterThan(1);
+  });
   test('it is told by what it holds, and an old one is called that', async () => {
     expect(await sortOf(await kept(roll()), 'anything.bin')).toBe('xlsx');
     const old = new Uint8Array([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1, 0, 0]);

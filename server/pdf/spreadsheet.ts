@@ -16,7 +16,7 @@ const LIMITS = {
   part: 24 * 1024 * 1024,
   cells: 30_000,
   columns: 400,
-  text: 2_000,
+  letters: 1_500_000,
 };
 
 /** Parts of the file that are read; drawings, links to other files, programs and the rest stay behind. */
@@ -52,7 +52,8 @@ export async function spreadsheetToPdf(bytes: Uint8Array, title: string): Promis
   }
   const book = await opened(await kept.generateAsync({ type: 'nodebuffer' }));
   const sheets = book.worksheets.filter((s) => s.state === 'visible').map(tableOf);
-  if (sheets.reduce((n, s) => n + s.cells, 0) > LIMITS.cells) throw new UnfitParts('too_many_parts');
+  const total = (of: 'cells' | 'letters') => sheets.reduce((n, s) => n + s[of], 0);
+  if (total('cells') > LIMITS.cells || total('letters') > LIMITS.letters) throw new UnfitParts('too_many_parts');
   const content = sheets.filter((s) => s.rows.length).flatMap((s, i) => pagesOf(s, i, sheets.length > 1));
   return printDefinition({
     info: { title },
@@ -100,6 +101,7 @@ interface SheetTable {
   /** In points, at the size of type it was made with. */
   widths: number[];
   cells: number;
+  letters: number;
   wide: boolean;
 }
 
@@ -112,7 +114,7 @@ const USUAL = 8.43;
 /** What a sheet shows: its rows and columns that are not hidden, up to the last with something in it. */
 function tableOf(sheet: Worksheet): SheetTable {
   const rows: { number: number; cells: Map<number, TableCell> }[] = [];
-  let [cells, right] = [0, 0];
+  let [cells, right, letters] = [0, 0, 0];
   sheet.eachRow({ includeEmpty: false }, (row, number) => {
     if (row.hidden) return;
     const own = new Map<number, TableCell>();
@@ -121,6 +123,7 @@ function tableOf(sheet: Worksheet): SheetTable {
       const shown = shownCell(cell);
       if (!shown.text && !shown.border.some(Boolean)) return;
       own.set(column, shown);
+      letters += shown.text.length;
       if (shown.text || column <= LIMITS.columns) right = Math.max(right, column);
       if (++cells > LIMITS.cells) throw new UnfitParts('too_many_parts');
     });
@@ -135,6 +138,7 @@ function tableOf(sheet: Worksheet): SheetTable {
     rows: withGaps(rows).map((own) => used.map((c) => own.get(c) ?? EMPTY)),
     widths: used.map((c) => widthOf(c, right, sheet.getColumn(c).width ?? USUAL, rows)),
     cells: used.length * rows.length,
+    letters,
     wide: sheet.pageSetup.orientation === 'landscape',
   };
 }
@@ -172,7 +176,7 @@ function shownCell(cell: Cell): TableCell {
   const told = horizontal === 'center' || horizontal === 'right' || horizontal === 'left' ? horizontal : null;
   const { left, top, right, bottom } = cell.border ?? {};
   return {
-    text: textOf(value, cell.numFmt).slice(0, LIMITS.text),
+    text: textOf(value, cell.numFmt),
     alignment: told ?? (typeof value === 'number' || value instanceof Date ? 'right' : 'left'),
     bold: cell.font?.bold ?? false,
     border: [!!left?.style, !!top?.style, !!right?.style, !!bottom?.style],
@@ -293,6 +297,8 @@ function bandsOf(widths: number[], room: number): Band[] {
   return out;
 }
 
+/** Letters of a cell that may want much of a page. */
+const TALL = 500;
 /** Room within a cell, left and right. */
 const PAD = 2;
 
@@ -312,7 +318,8 @@ function tableIn(sheet: SheetTable, { from, widths }: Band) {
   return {
     table: {
       headerRows: head,
-      dontBreakRows: true,
+      // A row stays together, but where it may be taller than a page.
+      dontBreakRows: !sheet.rows.some((row) => row.some((c) => c.text.length > TALL)),
       widths: widths.map((w) => w - 2 * PAD),
       body: sheet.rows.map((row) => {
         const own = row.slice(from, from + widths.length);

@@ -7,7 +7,7 @@ import type { Context } from '../context';
 import { compare } from '../documents/changes';
 import { earlierVersions } from '../documents/queries';
 import { documentOr404 } from '../documents/service';
-import { notFound } from '../problem';
+import { notFound, Problem } from '../problem';
 import { enterProved } from './entry';
 import type { Visit } from './visit';
 
@@ -44,10 +44,10 @@ async function signedOn(ctx: Context, packetId: string, documentId: string, who:
   return last ? dayOf(last, state.plan.timeZone) : null;
 }
 
-/** The same person in another packet: a new version keeps its people, elsewhere it is name and address. */
+/** The same person in another packet. A part that was handed over keeps its place and has another name: what was before is not theirs. */
 function isSame(a: PacketParty, b: PacketParty): boolean {
   const bare = (text: string) => text.trim().toLowerCase();
-  return a.id === b.id || (!!a.email && bare(a.email) === bare(b.email) && bare(a.name) === bare(b.name));
+  return bare(a.name) === bare(b.name) && (a.id === b.id || (!!a.email && bare(a.email) === bare(b.email)));
 }
 
 /** What the ceremony says of it. */
@@ -66,6 +66,8 @@ export async function changesSince(ctx: Context, visit: Visit, documentId: strin
   if (!found) throw notFound('This document');
   const db = ctx.database.pool;
   const [before, after] = [await documentOr404(db, found.beforeId), await documentOr404(db, documentId)];
+  if (!before.facts_sha256 || !after.facts_sha256)
+    throw new Problem('not-worked-out', 'What changed cannot be worked out just now.');
   const { changes, more, wordsOnly } = await compare(ctx, { before, after });
   return { changes, more, wordsOnly };
 }
