@@ -1,7 +1,8 @@
 /** What changed from one version of a paper to the next. */
-import type { Rect } from '../paper/types';
+import { around, roundRect } from '../paper/geometry';
 import { clip } from '../text';
 import { itemAt } from '../sure';
+import { groupBy } from '../sure/group';
 import { align } from './align';
 import { drawnBetween } from './drawn';
 import { movesOf } from './moves';
@@ -120,32 +121,17 @@ function passageOf(tokens: readonly Token[]): Passage | null {
   const text = clip(words.join(' '), COMPARE_LIMITS.letters);
   return {
     text: words.length < tokens.length ? `${text} …` : text,
-    boxes: boxes.map((x) => ({ ...x, rect: tenths(x.rect) })),
+    boxes: boxes.map((x) => ({ ...x, rect: roundRect(x.rect) })),
   };
-}
-
-const tenths = ({ x, y, w, h }: Rect): Rect => {
-  const r = (v: number) => Math.round(v * 10) / 10;
-  return { x: r(x), y: r(y), w: r(w), h: r(h) };
-};
-
-function around(a: Rect, b: Rect): Rect {
-  const [x, y] = [Math.min(a.x, b.x), Math.min(a.y, b.y)];
-  return { x, y, w: Math.max(a.x + a.w, b.x + b.w) - x, h: Math.max(a.y + a.h, b.y + b.h) - y };
 }
 
 /** What changed at the rims of pages that lie beside each other. */
 function asidesOf(pages: Comparison['pages'], allA: readonly Token[], allB: readonly Token[]): Placed[] {
-  const byPage = (all: readonly Token[]) => {
-    const out = new Map<number, Token[]>();
-    for (const t of all) {
-      if (!t.aside) continue;
-      const list = out.get(t.page);
-      if (list) list.push(t);
-      else out.set(t.page, [t]);
-    }
-    return out;
-  };
+  const byPage = (all: readonly Token[]) =>
+    groupBy(
+      all.filter((t) => t.aside),
+      (t) => t.page,
+    );
   const [ofA, ofB] = [byPage(allA), byPage(allB)];
   return pages.flatMap(({ before, after }) => {
     if (before === null || after === null) return [];

@@ -1,8 +1,9 @@
 /** Ink that is no word: a signature, a stroke through a sum, a tick. Where the words of two pages agree on how they lie, so must the rest. */
 import { hasInk } from '../paper/ink';
-import { grow, overlapArea } from '../paper/geometry';
+import { around, grow, overlapArea } from '../paper/geometry';
 import type { InkGrid, Rect } from '../paper/types';
 import { itemAt } from '../sure';
+import { groupBy } from '../sure/group';
 import type { Token } from './tokens';
 import type { Change, Comparison, Passage, VersionPage } from './types';
 
@@ -40,10 +41,10 @@ export function drawnBetween(
   for (const { before: p, after: q } of pages) {
     if (p === null || q === null) continue;
     const [old, now] = [itemAt(before, p - 1), itemAt(after, q - 1)];
-    const own = pairs.get(`${p} ${q}`) ?? [];
-    const fresh = own.length < FEWEST_WORDS ? null : piecesOf(now, old, own, known.get(`after ${q}`) ?? []);
+    const own = (pairs.get(`${p} ${q}`) ?? []).map(([a, b]): Pair => ({ a: a.rect, b: b.rect }));
+    const fresh = own.length < FEWEST_WORDS ? null : piecesOf(now, old, own, rectsOf(known.get(`after ${q}`)));
     const back = own.map(({ a, b }) => ({ a: b, b: a }));
-    const gone = fresh && piecesOf(old, now, back, known.get(`before ${p}`) ?? []);
+    const gone = fresh && piecesOf(old, now, back, rectsOf(known.get(`before ${p}`)));
     if (!fresh || !gone) wordsOnly.push(q);
     else {
       const scan = !!(old.scan || now.scan);
@@ -53,6 +54,8 @@ export function drawnBetween(
   }
   return { changes, wordsOnly };
 }
+
+const rectsOf = (boxes: readonly { rect: Rect }[] | undefined) => (boxes ?? []).map((b) => b.rect);
 
 const changeOf = (kind: 'put_in' | 'struck', before: Passage | null, after: Passage | null, scan: boolean): Change => ({
   kind,
@@ -65,29 +68,17 @@ const changeOf = (kind: 'put_in' | 'struck', before: Passage | null, after: Pass
   scan,
 });
 
+/** Words that are the same, by the pages they stand on. */
 function pairsByPage({ a, b, match }: { a: readonly Token[]; b: readonly Token[]; match: Int32Array }) {
-  const out = new Map<string, Pair[]>();
-  match.forEach((j, i) => {
-    if (j < 0) return;
-    const [x, y] = [itemAt(a, i), itemAt(b, j)];
-    const key = `${x.page} ${y.page}`;
-    const list = out.get(key);
-    if (list) list.push({ a: x.rect, b: y.rect });
-    else out.set(key, [{ a: x.rect, b: y.rect }]);
-  });
-  return out;
+  const same = Array.from(match, (j, i) => (j < 0 ? [] : [[itemAt(a, i), itemAt(b, j)] as const])).flat();
+  return groupBy(same, ([x, y]) => `${x.page} ${y.page}`);
 }
 
-function boxesByPage(told: readonly Change[]): Map<string, Rect[]> {
-  const out = new Map<string, Rect[]>();
-  for (const c of told)
-    for (const side of ['before', 'after'] as const)
-      for (const { page, rect } of c[side]?.boxes ?? []) {
-        const list = out.get(`${side} ${page}`);
-        if (list) list.push(rect);
-        else out.set(`${side} ${page}`, [rect]);
-      }
-  return out;
+/** Where something is told already, by version and page. */
+function boxesByPage(told: readonly Change[]) {
+  const sides = ['before', 'after'] as const;
+  const boxes = told.flatMap((c) => sides.flatMap((side) => (c[side]?.boxes ?? []).map((box) => ({ side, ...box }))));
+  return groupBy(boxes, ({ side, page }) => `${side} ${page}`);
 }
 
 /** Pieces of ink on `page` beside its words that `other` does not have; null where too much differs to tell. */
@@ -185,8 +176,7 @@ function merged(pieces: Rect[]): Rect[] {
     for (let i = out.length - 1; i >= 0; i--) {
       const r = itemAt(out, i);
       if (overlapArea(grow(r, APART / 2), grow(whole, APART / 2)) <= 0) continue;
-      const [x, y] = [Math.min(r.x, whole.x), Math.min(r.y, whole.y)];
-      whole = { x, y, w: Math.max(r.x + r.w, whole.x + whole.w) - x, h: Math.max(r.y + r.h, whole.y + whole.h) - y };
+      whole = around(r, whole);
       out.splice(i, 1);
     }
     out.push(whole);

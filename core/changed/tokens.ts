@@ -1,6 +1,7 @@
 /** The words of a version in a row, as they are compared; what stands at the rim of its pages apart. */
 import type { Rect } from '../paper/types';
 import { itemAt } from '../sure';
+import { groupBy } from '../sure/group';
 import type { AsideKind, VersionPage } from './types';
 
 export interface Token {
@@ -83,17 +84,12 @@ interface Line {
 
 /** Lines at the rim of pages. */
 function rimLines(tokens: Token[], pages: readonly VersionPage[]): Line[] {
-  const lines = new Map<string, Token[]>();
-  for (const t of tokens) {
+  const atRim = tokens.filter((t) => {
     const h = itemAt(pages, t.page - 1).height;
     const y = t.rect.y + t.rect.h / 2;
-    if (y > RIM * h && y < (1 - RIM) * h) continue;
-    const key = `${t.page}.${t.line}`;
-    const line = lines.get(key);
-    if (line) line.push(t);
-    else lines.set(key, [t]);
-  }
-  return [...lines.values()].map((own) => ({
+    return y <= RIM * h || y >= (1 - RIM) * h;
+  });
+  return [...groupBy(atRim, (t) => `${t.page}.${t.line}`).values()].map((own) => ({
     tokens: own,
     shape: own
       .map((t) => t.key.toLowerCase().replace(/\d+/g, '#'))

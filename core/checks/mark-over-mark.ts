@@ -1,5 +1,5 @@
 import { grow, overlapArea } from '../paper/geometry';
-import { groupBy } from '../packet/group';
+import { groupBy } from '../sure/group';
 import { onEachDocument } from './documents';
 import type { Finding } from './types';
 import { isTwice } from './mark-twice';

@@ -1,4 +1,4 @@
-import { groupBy } from '../packet/group';
+import { groupBy } from '../sure/group';
 import { acceptEdits } from '../packet/proposals';
 import { count } from '../text/names';
 import type { Finding } from './types';

@@ -10,7 +10,7 @@ import type { Draft, DraftEdit } from './draft';
 import { DOUBT } from '../reading/read';
 import { plain } from '../reading/words';
 import { overlapArea } from '../paper/geometry';
-import { groupBy } from './group';
+import { groupBy } from '../sure/group';
 import { extraPlaces } from './extra-places';
 import type { Proposal } from './proposal';
 import { partyOfPlace } from './place-party';

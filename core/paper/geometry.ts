@@ -31,6 +31,12 @@ export function clampToPage(r: Rect, width: number, height: number): Rect {
   };
 }
 
+/** The smallest rectangle around two. */
+export function around(a: Rect, b: Rect): Rect {
+  const [x, y] = [Math.min(a.x, b.x), Math.min(a.y, b.y)];
+  return { x, y, w: Math.max(a.x + a.w, b.x + b.w) - x, h: Math.max(a.y + a.h, b.y + b.h) - y };
+}
+
 /** Rounded to a tenth of a point: finer than any printer, and stable as text. */
 export function roundRect(r: Rect): Rect {
   const t = (n: number) => Math.round(n * 10) / 10;

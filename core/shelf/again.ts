@@ -7,7 +7,7 @@ import type { Rect } from '../paper/types';
 import { matchPages } from '../reading/match';
 import type { PlaceKind, PrintedPlace } from '../reading/types';
 import { plain } from '../reading/words';
-import { groupBy } from '../packet/group';
+import { groupBy } from '../sure/group';
 import type { DocumentFacts } from '../packet/resolve';
 import type { Mark, MarkKind } from '../packet/types';
 import { itemAt } from '../sure';

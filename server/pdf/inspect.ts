@@ -1,6 +1,6 @@
 /** What a PDF has printed on it: the pages and the places to fill, for the desk and for `npm run inspect`. */
 import type { PDFiumDocument } from '@hyzyla/pdfium';
-import type { Rect } from '@gatepath/core/paper';
+import { roundRect } from '@gatepath/core/paper';
 import {
   linesOf,
   placeOfField,
@@ -39,7 +39,7 @@ export async function inspect(file: string | Uint8Array, blank?: string | Uint8A
       pages: back.came.map((c) => ({ width: round(c.width), height: round(c.height), rotation: c.rotation })),
       places: checked.flatMap(({ place, page, rect, filled }) => {
         // A page that did not come back is told with the form's own number and place.
-        const there = form ? { ...place, page: page ?? place.page, rect: tenths(rect) } : place;
+        const there = form ? { ...place, page: page ?? place.page, rect: roundRect(rect) } : place;
         return [{ ...(page === null ? there : back.asItCame(there)), filled }];
       }),
     };
@@ -48,11 +48,6 @@ export async function inspect(file: string | Uint8Array, blank?: string | Uint8A
     form?.close();
   }
 }
-
-const tenths = ({ x, y, w, h }: Rect): Rect => {
-  const r = (v: number) => Math.round(v * 10) / 10;
-  return { x: r(x), y: r(y), w: r(w), h: r(h) };
-};
 
 interface WholePaper extends ReturnedPaper {
   /** Its pages as they came. */

@@ -1,6 +1,19 @@
-/** Papers that are packed folders (DOCX, XLSX): their parts, never unfolded further than is allowed, whatever they say of themselves. */
+/** Files that are packed folders (DOCX, XLSX, bundles): their parts, never unfolded further than is allowed, whatever they say of themselves. */
 import JSZip from 'jszip';
 import { numberOf } from '../errors';
+
+// The package's types leave it out; unlike its streams of Node it is there in every build of it.
+declare module 'jszip' {
+  interface JSZipObject {
+    internalStream(type: 'uint8array'): {
+      on(event: 'data', heard: (part: Uint8Array) => void): void;
+      on(event: 'error', heard: (error: Error) => void): void;
+      on(event: 'end', heard: () => void): void;
+      pause(): void;
+      resume(): void;
+    };
+  }
+}
 
 /** A file that unpacks to more than it may, or that holds parts which lie elsewhere or grow as they are read. */
 export class UnfitParts extends Error {
@@ -30,12 +43,16 @@ function saidSize(file: JSZip.JSZipObject): number {
   return numberOf(data, 'uncompressedSize') ?? 0;
 }
 
-/** The text of a part, given up as soon as it is longer than allowed: a part can say that it is small. */
-export function textOfPart(file: JSZip.JSZipObject, most: number): Promise<string> {
+/**
+ * The bytes of a part, counted as they unfold: a part can say that it is small.
+ *
+ * @throws UnfitParts once they are more than allowed
+ */
+export function unfolded(part: JSZip.JSZipObject, most: number): Promise<Buffer> {
   return new Promise((resolve, reject) => {
     const chunks: Uint8Array[] = [];
     let n = 0;
-    const stream = file.internalStream('uint8array');
+    const stream = part.internalStream('uint8array');
     stream.on('data', (chunk) => {
       n += chunk.length;
       if (n <= most) chunks.push(chunk);
@@ -45,10 +62,14 @@ export function textOfPart(file: JSZip.JSZipObject, most: number): Promise<strin
       }
     });
     stream.on('error', reject);
-    stream.on('end', () => resolve(Buffer.concat(chunks).toString('utf8')));
+    stream.on('end', () => resolve(Buffer.concat(chunks)));
     stream.resume();
   });
 }
+
+/** The text of a part. */
+export const textOfPart = async (part: JSZip.JSZipObject, most: number) =>
+  (await unfolded(part, most)).toString('utf8');
 
 /** Refuses document types: neither kind of file has any, and entities that grow, or that lie elsewhere, need one. */
 export function refuseTypes(xml: string): void {

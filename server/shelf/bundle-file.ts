@@ -7,19 +7,7 @@ import { DOCUMENT_TYPES, type DocumentType } from '@gatepath/core/reading';
 import { cutEnd, isClean, oneLine } from '@gatepath/core/text';
 import { UnfitText, writtenFrom, type Written } from '@gatepath/core/writing';
 import { keysOf } from '@gatepath/core/sure';
-
-// The package's types leave it out; unlike its streams of Node it is there in every build of it.
-declare module 'jszip' {
-  interface JSZipObject {
-    internalStream(type: 'uint8array'): {
-      on(event: 'data', heard: (part: Uint8Array) => void): void;
-      on(event: 'error', heard: (error: Error) => void): void;
-      on(event: 'end', heard: () => void): void;
-      pause(): void;
-      resume(): void;
-    };
-  }
-}
+import { UnfitParts, unfolded } from '../pdf/zip-parts';
 
 export const BUNDLE_FORMAT = 'gate-path-shelf/1';
 export const MANIFEST = 'bundle.json';
@@ -64,6 +52,7 @@ export async function readBundle(bytes: Uint8Array): Promise<Bundle | { problem:
     return await read(bytes);
   } catch (error) {
     if (error instanceof Unfit) return { problem: error.message };
+    if (error instanceof UnfitParts) return { problem: 'The bundle unfolds to more than can be taken.' };
     if (error instanceof UnfitText) return { problem: `A text in the bundle cannot be taken: ${error.message}` };
     return { problem: 'This file is damaged, or no bundle of forms. Ask for it once more.' };
   }
@@ -93,30 +82,11 @@ async function read(bytes: Uint8Array): Promise<Bundle> {
     }
     const entry = zip.file(file);
     if (!entry) throw new Unfit(`The paper of “${form.name}” is not in the bundle.`);
-    const paper = await unfolded(entry, left);
+    const paper = new Uint8Array(await unfolded(entry, left));
     left -= paper.length;
     forms.push({ ...form, paper });
   }
   return { forms, kits };
-}
-
-/** The bytes of an entry, counted as they unfold: what it says of its own size may be untrue. */
-function unfolded(entry: JSZip.JSZipObject, most: number): Promise<Uint8Array> {
-  return new Promise((resolve, reject) => {
-    const parts: Uint8Array[] = [];
-    let n = 0;
-    const stream = entry.internalStream('uint8array');
-    stream.on('data', (part) => {
-      n += part.length;
-      if (n > most) {
-        stream.pause();
-        reject(new Unfit('The bundle unfolds to more than can be taken.'));
-      } else parts.push(part);
-    });
-    stream.on('error', reject);
-    stream.on('end', () => resolve(new Uint8Array(Buffer.concat(parts))));
-    stream.resume();
-  });
 }
 
 type Bag = Record<string, unknown>;
