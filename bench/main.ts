@@ -2,6 +2,7 @@
 import { rows as acts } from './acts';
 import { rows as checking } from './checking';
 import { rows as deals } from './deals';
+import { changedAccuracy } from './changed';
 import { scansAccuracy } from './scans';
 import { row as drawing } from './drawing';
 import { rows as large } from './large';
@@ -43,7 +44,8 @@ for (const [name, run] of [
 }
 const accuracy = only.length && !only.includes('reading') ? [] : await readingAccuracy();
 const onScans = only.length && !only.includes('scans') ? null : await scansAccuracy();
-if (json) console.log(JSON.stringify({ rows, accuracy, ...onScans }));
+const onChanged = only.length && !only.includes('changed') ? null : await changedAccuracy();
+if (json) console.log(JSON.stringify({ rows, accuracy, ...onScans, changed: onChanged }));
 else {
   const cells = rows.map((r) => [
     r.what,
@@ -67,6 +69,10 @@ else {
   for (const a of onScans?.filled ?? [])
     console.log(
       `  filled or empty on scans, ${a.set}: empty places told no ${a.empty.no}, doubtful ${a.empty.doubtful}, yes ${a.empty.yes}, not met ${a.empty['not met']}; filled ones told yes ${a.full.yes}, doubtful ${a.full.doubtful}, no ${a.full.no}, not met ${a.full['not met']}`,
+    );
+  if (onChanged)
+    console.log(
+      `  a form against its own scan: ${onChanged.forms} forms, ${onChanged.pages} pages, ${onChanged.words} words; told though nothing changed: ${onChanged.falseWords} in words, ${onChanged.falseInk} in ink; of ${onChanged.changed} changed words ${onChanged.told} told`,
     );
   console.log('\nratio: our time over the peer’s, medians of the same run; below 1 is faster than the peer');
 }

@@ -180,6 +180,15 @@ describe('pictures of pages', () => {
     expect(mains(changes)).toEqual([['replaced', '$410,000', '$4,100.00']]);
     expect(changes[0]!.scan).toBe(true);
   });
+  test('a small letter that a speck makes is none, and a number that was missed is but numbering; a cross is told', () => {
+    const read = OFFER.map((l) => l.replace('3. The', 'The').replace('stove,', 'stove, e'));
+    expect(mains(compareVersions([page(OFFER)], scanned(read)).changes)).toEqual([]);
+    const crossed = OFFER.map((l) => l.replace('stove,', 'X stove,'));
+    expect(mains(compareVersions([page(OFFER)], scanned(crossed)).changes)).toEqual([['put_in', null, 'X']]);
+    // Between papers that a machine printed each letter counts.
+    const printed = OFFER.map((l) => l.replace('stove,', 'stove, e'));
+    expect(mains(changed(OFFER, printed).changes)).toEqual([['put_in', null, 'e']]);
+  });
   test('what a pen put on a page, or struck out, is seen though no word says so', () => {
     const pen = { x: 300, y: 300, w: 60, h: 24 };
     const { changes, wordsOnly } = compareVersions([page(OFFER)], scanned(OFFER, [pen]));

@@ -72,7 +72,9 @@ function changeOf(r: Run, a: readonly Token[], b: readonly Token[], match: Int32
       .slice(Math.max(0, from), to)
       .map((t) => t.text)
       .join(' ');
-  const scan = [...a.slice(r.a0, r.a1), ...b.slice(r.b0, r.b1)].some((t) => t.scan);
+  // What is missing on a picture may only not have been recognised there: the words beside it tell what the page is.
+  const beside = [a[r.a0 - 1], b[r.b0 - 1], a[r.a1], b[r.b1]];
+  const scan = [...a.slice(r.a0, r.a1), ...b.slice(r.b0, r.b1), ...beside].some((t) => t?.scan);
   const kind = moved ? 'moved' : before && after ? 'replaced' : before ? 'struck' : 'put_in';
   const lead = clip(words(side.from - n, side.from), 200);
   const tail = clip(words(side.to, side.to + n), 200);
@@ -150,7 +152,9 @@ const ITEM = /^\(?(?:\d{1,3}(?:\.\d{1,3}){0,4}|[a-z]|[ivxlc]{1,6})[.)]$/i;
 /** Where something was put in, struck or moved, the items after it are counted anew: "4." is "5." now. */
 function numberingAside(found: Placed[]): void {
   const others = found.some(({ change: c }) => !c.aside && !isNumbering(c));
-  if (others) for (const f of found) if (!f.change.aside && isNumbering(f.change)) f.change.aside = 'numbering';
+  for (const { change: c } of found)
+    // A number beside a blank is easily missed on a picture.
+    if (!c.aside && isNumbering(c) && (others || c.scan)) c.aside = 'numbering';
 }
 
 const isNumbering = (c: Change) =>

@@ -27,7 +27,7 @@ export function runsOf(match: Int32Array, a: readonly Token[], b: readonly Token
   }
   return joined(out)
     .map((r) => slid(r, a, b))
-    .filter((r) => !onlySpaced(r, a, b));
+    .filter((r) => !onlySpaced(r, a, b) && !onlySpeck(r, a, b));
 }
 
 /** Changes between which only a word or two are the same are one change, where they are larger than what divides them. */
@@ -63,6 +63,12 @@ function slid(r: Run, a: readonly Token[], b: readonly Token[]): Run {
   for (let s = 1; s <= most && to + s <= tokens.length && key(from + s - 1) === key(to + s - 1); s++)
     if (beginsAt(tokens, from + s) > score) [best, score] = [s, beginsAt(tokens, from + s)];
   return { a0: r.a0 + best, a1: r.a1 + best, b0: r.b0 + best, b1: r.b1 + best };
+}
+
+/** Whether a piece is but one small letter that a machine met, or missed, on a picture: a speck is as large. */
+function onlySpeck(r: Run, a: readonly Token[], b: readonly Token[]): boolean {
+  const own = [...a.slice(r.a0, Math.min(r.a1, r.a0 + 2)), ...b.slice(r.b0, Math.min(r.b1, r.b0 + 2))];
+  return own.length === 1 && /^\p{Ll}$/u.test(own[0]?.text ?? '') && [a[r.a0 - 1], b[r.b0 - 1]].some((t) => t?.scan);
 }
 
 /** Longest piece that is looked at letter by letter. */

@@ -86,7 +86,7 @@ function Head({ view, shown }: { view: ComparisonView; shown: Change[] }) {
   const { before, after } = view;
   const { dealId } = after;
   const day = (version: ComparisonView['after']) => shortDay(version.createdAt.slice(0, 10));
-  const back = dealId ? `/deals/${dealId}` : after.shelfId ? `/shelf/forms/${after.shelfId}` : null;
+  const back = dealId ? `/deals/${dealId}` : after.shelfId ? `/forms/${after.shelfId}` : null;
   return (
     <View style={{ gap: 6 }}>
       <Title>{`What changed: ${after.name}`}</Title>
