@@ -31,12 +31,18 @@ export async function finish(page: Page): Promise<void> {
   await nothingWaits(page);
 }
 
-/** Presses the button with these words. */
+/** Presses the button with these words, once it is there: an act's answer may come before what is drawn of it. */
 export async function press(page: Page, words: string): Promise<void> {
-  await page.evaluate((w: string) => {
-    const all = Array.from(document.querySelectorAll<HTMLElement>('[role="button"]'));
-    all.find((e) => e.textContent === w)!.click();
-  }, words);
+  await page.waitForFunction(
+    (w: string) => {
+      const all = Array.from(document.querySelectorAll<HTMLElement>('[role="button"]'));
+      const found = all.find((e) => e.textContent === w);
+      found?.click();
+      return !!found;
+    },
+    {},
+    words,
+  );
 }
 
 /** Goes on with Tab until the element with this name has the focus. */
