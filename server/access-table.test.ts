@@ -98,6 +98,7 @@ beforeAll(async () => {
     dealId: sent.deal.id,
     packetId: packet.id,
     documentId: packet.sent!.plan.documents[0]!.id,
+    beforeId: 'none',
     partyId: wren.id,
     ruleId: 'sample-sale-lead_paint',
     personId: wren.id,
