@@ -43,6 +43,8 @@ module.exports = {
         '/server/words.test.ts',
         '/server/mail/languages.test.ts',
         '/server/proof/changes.test.ts',
+        '/server/proof/foreign.test.ts',
+        '/server/scan/',
         '/server/proof/seal.test.ts',
         '/server/reading.test.ts',
         '/server/fuzz.test.ts',
