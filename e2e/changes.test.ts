@@ -67,6 +67,10 @@ test('a counteroffer with one sum changed shows that one change, to the office a
   await chooseFile(desk, 'file-input', revised);
   await tap(desk, 'takes-place');
   await desk.waitForFunction(() => document.querySelectorAll('[data-testid="document-row"]').length === 1);
+  // There is a way back from that.
+  await tap(desk, 'keep-both');
+  await tap(desk, 'takes-place');
+  await desk.waitForSelector(byTestId('keep-both'));
   await tap(desk, 'what-changed');
   await desk.waitForSelector(byTestId('page-pair'));
   expect(await textOf(desk, 'changes-sum')).toBe('1 change');

@@ -87,7 +87,7 @@ export function DocumentRow({ doc, standing, today, earlier, others, onDrop }: P
   );
 }
 
-/** A later version: what changed, and, where it only has the same type, that it takes the other one's place. */
+/** A later version: what changed; that it takes the other one's place, where it only has the same type; and the way back from that. */
 function SinceEarlier({ doc, earlier }: { doc: DocumentView; earlier: Earlier }) {
   const { document } = useDealChanges(doc.dealId ?? '');
   const { doc: was, replaced } = earlier;
@@ -102,17 +102,15 @@ function SinceEarlier({ doc, earlier }: { doc: DocumentView; earlier: Earlier })
       >
         {replaced && same ? 'What changed since the file before' : `What changed since “${was.name}”`}
       </Button>
-      {replaced ? null : (
-        <Button
-          kind="quiet"
-          disabled={document.isPending}
-          onPress={() => document.mutate({ documentId: was.id, body: { replacedBy: doc.id } })}
-          label={`${doc.name} takes the place of ${was.name}`}
-          testID="takes-place"
-        >
-          It takes its place
-        </Button>
-      )}
+      <Button
+        kind="quiet"
+        disabled={document.isPending}
+        onPress={() => document.mutate({ documentId: was.id, body: { replacedBy: replaced ? null : doc.id } })}
+        label={replaced ? `Keep ${was.name} beside ${doc.name}` : `${doc.name} takes the place of ${was.name}`}
+        testID={replaced ? 'keep-both' : 'takes-place'}
+      >
+        {replaced ? 'Keep both papers' : 'This one takes its place'}
+      </Button>
       {document.isError ? <Trouble error={document.error} /> : null}
     </View>
   );

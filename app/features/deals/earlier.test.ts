@@ -3,12 +3,24 @@ import { earlierOf } from './earlier';
 import { signatureWords } from './paper-signatures';
 
 const doc = (id: string, more: Partial<DocumentView> = {}) =>
-  ({ id, status: 'ready', type: 'lease', replacedBy: null, unsigned: false, createdAt: id, ...more }) as DocumentView;
+  ({
+    id,
+    status: 'ready',
+    type: 'lease',
+    replacedBy: null,
+    unsigned: false,
+    createdAt: id,
+    madeFrom: [] as string[],
+    ...more,
+  }) as DocumentView;
 
 describe('the version before a paper', () => {
   test('is the one whose place it took, before any of its type', () => {
     const [a, b, c] = [doc('1', { replacedBy: '3' }), doc('2'), doc('3')];
     expect(earlierOf(c, [a, b, c])).toEqual({ doc: a, replaced: true });
+    // Of its own pages it is no version.
+    const made = doc('3', { madeFrom: ['1'], type: 'other' });
+    expect(earlierOf(made, [a, b, made])).toBeNull();
   });
   test('is else the newest older one of its type that stands', () => {
     const all = [doc('1'), doc('2'), doc('3', { type: 'notice' }), doc('4', { unsigned: true }), doc('5')];
