@@ -1,8 +1,7 @@
 /** What changed from one version of a paper to the next. */
 import { around, roundRect } from '../paper/geometry';
 import { clip } from '../text';
-import { itemAt } from '../sure';
-import { groupBy } from '../sure/group';
+import { groupBy, itemAt } from '../sure';
 import { align } from './align';
 import { drawnBetween } from './drawn';
 import { movesOf } from './moves';
@@ -32,9 +31,10 @@ export function compareVersions(before: readonly VersionPage[], after: readonly 
   const pairs = Int32Array.from(match);
   for (const [i, j] of same) pairs[i] = j;
   const pages = pairPages(before, after, a, b, pairs);
+  const rows = { a, b, next: nextOf(match, b.length) };
   const found: Placed[] = [
-    ...moves.map((m) => changeOf(m, a, b, match, true)),
-    ...runs.map((r) => changeOf(r, a, b, match, false)),
+    ...moves.map((m) => changeOf(m, rows, true)),
+    ...runs.map((r) => changeOf(r, rows, false)),
     ...asidesOf(pages, allA, allB),
   ];
   numberingAside(found);
@@ -63,7 +63,21 @@ const matched = (a: readonly Token[], b: readonly Token[]) =>
     b.map((t) => t.key),
   );
 
-function changeOf(r: Run, a: readonly Token[], b: readonly Token[], match: Int32Array, moved: boolean): Placed {
+/** Both rows of words; `next` is, for each word of the earlier one and its end, where the next that stayed is in the later one. */
+interface Rows {
+  a: readonly Token[];
+  b: readonly Token[];
+  next: Int32Array;
+}
+
+function nextOf(match: Int32Array, end: number): Int32Array {
+  const out = new Int32Array(match.length + 1).fill(end);
+  for (let i = match.length - 1; i >= 0; i--) out[i] = itemAt(match, i) >= 0 ? itemAt(match, i) : itemAt(out, i + 1);
+  return out;
+}
+
+function changeOf(r: Run, rows: Rows, moved: boolean): Placed {
+  const { a, b } = rows;
   const [before, after] = [passageOf(a.slice(r.a0, r.a1)), passageOf(b.slice(r.b0, r.b1))];
   const side = after ? { row: b, from: r.b0, to: r.b1 } : { row: a, from: r.a0, to: r.a1 };
   const n = COMPARE_LIMITS.around;
@@ -80,17 +94,16 @@ function changeOf(r: Run, a: readonly Token[], b: readonly Token[], match: Int32
   const tail = clip(words(side.to, side.to + n), 200);
   return {
     change: { kind, before, after, lead, tail, aside: null, drawn: false, scan },
-    at: whereIn(r, a, b, match),
+    at: whereIn(r, rows),
   };
 }
 
 /** Where in the later version: what was struck is told where the next word that stayed is. */
-function whereIn(r: Run, a: readonly Token[], b: readonly Token[], match: Int32Array): [number, number, number] {
-  let at = r.b0 < r.b1 ? b[r.b0] : undefined;
-  for (let i = r.a1; !at && i < a.length; i++) if (itemAt(match, i) >= 0) at = b[itemAt(match, i)];
-  at ??= b[b.length - 1];
-  const middle = at ? at.rect.y + at.rect.h / 2 : 0;
-  return [at?.page ?? Infinity, middle, r.b0 < r.b1 ? (at?.rect.x ?? 0) : (at?.rect.x ?? 0) - 0.1];
+function whereIn(r: Run, { b, next }: Rows): [number, number, number] {
+  const put = r.b0 < r.b1;
+  const at = b[put ? r.b0 : itemAt(next, r.a1)] ?? b[b.length - 1];
+  if (!at) return [Infinity, 0, 0];
+  return [at.page, at.rect.y + at.rect.h / 2, put ? at.rect.x : at.rect.x - 0.1];
 }
 
 function placeOf(change: Change, pages: Comparison['pages']): [number, number, number] {
@@ -139,8 +152,9 @@ function asidesOf(pages: Comparison['pages'], allA: readonly Token[], allB: read
     if (before === null || after === null) return [];
     const [a, b] = [ofA.get(before) ?? [], ofB.get(after) ?? []];
     const match = matched(a, b);
+    const rows = { a, b, next: nextOf(match, b.length) };
     return runsOf(match, a, b).map((r) => {
-      const placed = changeOf(r, a, b, match, false);
+      const placed = changeOf(r, rows, false);
       const aside: AsideKind | null = (b[r.b0] ?? a[r.a0])?.aside ?? 'header';
       return { ...placed, change: { ...placed.change, aside } };
     });

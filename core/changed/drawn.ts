@@ -2,8 +2,7 @@
 import { hasInk } from '../paper/ink';
 import { around, grow, overlapArea } from '../paper/geometry';
 import type { InkGrid, Rect } from '../paper/types';
-import { itemAt } from '../sure';
-import { groupBy } from '../sure/group';
+import { groupBy, itemAt } from '../sure';
 import type { Token } from './tokens';
 import type { Change, Comparison, Passage, VersionPage } from './types';
 

@@ -13,4 +13,4 @@ export {
   type Passage,
   type VersionPage,
 } from './types';
-export { ASIDE_WORDS, kindInWords, pageOf } from './words';
+export { ASIDE_WORDS, kindInWords, MARK_INKS, markedAs, pageOf } from './words';

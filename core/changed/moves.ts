@@ -56,7 +56,8 @@ export function movesOf(runs: readonly Run[], a: readonly Token[], b: readonly T
   }
   moves.sort((p, q) => p.b0 - q.b0);
   const rest = runs.flatMap((r) => remaining(r, gone.a, gone.b)).flatMap((r) => withoutNumber(r, gone, a, b));
-  return { moves, same, runs: [...rest.filter((r) => !onlyNumbering(r, moves, a, b)), ...within] };
+  const isNumbering = numberingOf(moves, a, b);
+  return { moves, same, runs: [...rest.filter((r) => !isNumbering(r)), ...within] };
 }
 
 /** For each word the number of its piece, from 1; 0 where it did not change. */
@@ -113,16 +114,16 @@ function goesOn(
 /** Rows of words that are struck in one place and put in at another, each as long as it can be. */
 function candidates(runs: readonly Run[], a: readonly Token[], b: readonly Token[]): Row[] {
   const out: Row[] = [];
-  const struck = new Map<string, { at: number; end: number }[]>();
-  const note = (key: string, at: number, end: number) => {
+  const struck = new Map<string, { at: number; run: Run }[]>();
+  const note = (at: number, n: number, run: Run) => {
+    const key = seedAt(a, at, n);
     const list = struck.get(key);
-    if (list) list.push({ at, end });
-    else struck.set(key, [{ at, end }]);
+    if (list) list.push({ at, run });
+    else struck.set(key, [{ at, run }]);
   };
   for (const r of runs) {
-    for (let i = r.a0; i + SEED <= r.a1; i++) note(seedAt(a, i, SEED), i, r.a1);
-    const n = r.a1 - r.a0;
-    if (n === FEWEST_WHOLE) note(seedAt(a, r.a0, n), r.a0, r.a1);
+    for (let i = r.a0; i + SEED <= r.a1; i++) note(i, SEED, r);
+    if (r.a1 - r.a0 === FEWEST_WHOLE) note(r.a0, FEWEST_WHOLE, r);
   }
   for (const r of runs) {
     const whole = r.b1 - r.b0;
@@ -131,10 +132,10 @@ function candidates(runs: readonly Run[], a: readonly Token[], b: readonly Token
       const places = n >= FEWEST_WHOLE ? (struck.get(seedAt(b, j, n)) ?? []) : [];
       let longest = 0;
       if (places.length <= MOST_PLACES)
-        for (const { at, end } of places) {
+        for (const { at, run } of places) {
           let k = n;
-          while (at + k < end && j + k < r.b1 && itemAt(a, at + k).key === itemAt(b, j + k).key) k++;
-          const all = k === whole && runs.some((x) => x.a0 === at && x.a1 === at + k);
+          while (at + k < run.a1 && j + k < r.b1 && itemAt(a, at + k).key === itemAt(b, j + k).key) k++;
+          const all = k === whole && run.a0 === at && run.a1 === at + k;
           if (k >= FEWEST || all) {
             out.push({ a0: at, b0: j, n: k });
             longest = Math.max(longest, k);
@@ -199,17 +200,14 @@ function withoutNumber(
   ];
 }
 
-/** Items that changed places are counted anew; that is part of the move. */
-function onlyNumbering(r: Run, moves: readonly Run[], a: readonly Token[], b: readonly Token[]): boolean {
-  const [n, k] = [r.a1 - r.a0, r.b1 - r.b0];
-  if (n > 1 || k > 1) return false;
-  const numbers = [...a.slice(r.a0, r.a1), ...b.slice(r.b0, r.b1)].every((t) => NUMBERING.test(t.text));
-  return (
-    numbers &&
-    moves.some((m) => {
-      const besideA = n > 0 && (m.a0 === r.a1 || m.a1 === r.a0);
-      const besideB = k > 0 && (m.b0 === r.b1 || m.b1 === r.b0);
-      return besideA || besideB;
-    })
-  );
+/** Items that changed places are counted anew: whether a piece is but a number at the rim of what moved. */
+function numberingOf(moves: readonly Run[], a: readonly Token[], b: readonly Token[]): (r: Run) => boolean {
+  const [rimA, rimB] = [new Set(moves.flatMap((m) => [m.a0, -m.a1])), new Set(moves.flatMap((m) => [m.b0, -m.b1]))];
+  return (r) => {
+    const [n, k] = [r.a1 - r.a0, r.b1 - r.b0];
+    if (n > 1 || k > 1) return false;
+    if (![...a.slice(r.a0, r.a1), ...b.slice(r.b0, r.b1)].every((t) => NUMBERING.test(t.text))) return false;
+    // It ends where one begins, or begins where one ends.
+    return (n > 0 && (rimA.has(r.a1) || rimA.has(-r.a0))) || (k > 0 && (rimB.has(r.b1) || rimB.has(-r.b0)));
+  };
 }

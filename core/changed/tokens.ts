@@ -1,7 +1,6 @@
 /** The words of a version in a row, as they are compared; what stands at the rim of its pages apart. */
 import type { Rect } from '../paper/types';
-import { itemAt } from '../sure';
-import { groupBy } from '../sure/group';
+import { groupBy, itemAt } from '../sure';
 import type { AsideKind, VersionPage } from './types';
 
 export interface Token {

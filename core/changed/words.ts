@@ -1,6 +1,12 @@
 /** A change in words, for the office. */
 import type { AsideKind, Change } from './types';
 
+/** How a change is marked on the pages of either version: by shape, and in one colour each, since paper is white everywhere. */
+export const MARK_INKS = { struck: '#8E1B2F', put_in: '#4C6B3C', moved: '#5B6770' } as const;
+
+export const markedAs = (c: Change, side: 'before' | 'after'): keyof typeof MARK_INKS =>
+  c.kind === 'moved' ? 'moved' : side === 'before' ? 'struck' : 'put_in';
+
 export const ASIDE_WORDS: Record<AsideKind, string> = {
   header: 'Header or footer',
   page_number: 'Page number',

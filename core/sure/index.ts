@@ -6,6 +6,8 @@
  * Knows nothing of packets or papers.
  */
 
+export { groupBy } from './group';
+
 /**
  * The item of a list at a position from 0.
  *

@@ -3,6 +3,8 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
+import { degrees, PDFDocument } from '@cantoo/pdf-lib';
+import sharp, { type Sharp } from 'sharp';
 import type { DealView } from '@gatepath/contract';
 import { counteroffer } from '../test/counter';
 import { scanOf } from '../test/scan';
@@ -48,6 +50,40 @@ test('one sum that changed is the one change; as a file both lie side by side, s
   // Both pages on one sheet, in their own words.
   expect(text(2)).toMatch(/Before, page 1 of 1\s+After, page 1 of 1/);
   expect(text(2)).toMatch(/\$410,000 payable[\s\S]*\$415,000 payable/);
+});
+
+test('pages that lie turned, or are cropped, stand in the file as they are seen', async () => {
+  const turned = async (sum: string) => {
+    const doc = await PDFDocument.load(await counter(sum));
+    doc.getPage(0).setRotation(degrees(90));
+    doc.getPage(0).setCropBox(40, 300, 540, 460);
+    return doc.save();
+  };
+  const { params, after } = await versions('6 Quay', await turned('$410,000'), await turned('$415,000'));
+  const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-turned-'));
+  writeFileSync(path.join(dir, 'changes.pdf'), (await way.server.call('changesFile', { params })).raw);
+  execFileSync('pdftoppm', ['-r', '144', '-f', '2', '-l', '2', '-singlefile', '-png', 'changes.pdf', 'sheet'], {
+    cwd: dir,
+  });
+  const seen = await way.server.call('documentPage', {
+    params: { documentId: after.id, page: 1 },
+    query: { dpi: '144' },
+  });
+  const size = after.pages[0]!;
+  expect(size.width).toBeLessThan(size.height);
+  // Where the later page stands on the sheet: 405 points from the left, below the line that names it.
+  const scale = Math.min(357 / size.width, 546 / size.height);
+  const [width, height] = [Math.round(size.width * scale * 2), Math.round(size.height * scale * 2)];
+  const gray = (image: Sharp) => image.flatten({ background: '#fff' }).blur(3).toColourspace('b-w').raw().toBuffer();
+  const there = await gray(sharp(path.join(dir, 'sheet.png')).extract({ left: 818, top: 80, width, height }));
+  const off = async (turn: number) => {
+    const page = await gray(
+      sharp(await sharp(seen.raw).rotate(turn).resize(width, height, { fit: 'fill' }).toBuffer()),
+    );
+    return page.reduce((sum, v, i) => sum + Math.abs(v - there[i]!), 0) / page.length;
+  };
+  const [upright, over] = [await off(0), await off(180)];
+  expect(upright).toBeLessThan(over / 2);
 });
 
 test('a scan of the same paper differs in nothing; one with another sum in just that', async () => {

@@ -8,11 +8,19 @@ import {
   type PDFPage,
   type TransformationMatrix,
 } from '@cantoo/pdf-lib';
-import type { Change, Comparison, Passage } from '@gatepath/core/changed';
-import { ASIDE_WORDS, kindInWords, pageOf } from '@gatepath/core/changed';
+import {
+  ASIDE_WORDS,
+  kindInWords,
+  MARK_INKS,
+  markedAs,
+  pageOf,
+  type Change,
+  type Comparison,
+  type Passage,
+} from '@gatepath/core/changed';
 import { count } from '@gatepath/core/text';
 import { readStored } from '../files/stored';
-import { itemAt } from '@gatepath/core/sure';
+import { groupBy, itemAt } from '@gatepath/core/sure';
 import { spaceOfPage } from './space';
 import { hexColor } from './stamp';
 import { printDefinition } from './typeset';
@@ -31,8 +39,6 @@ export interface ChangesPdfTask {
   comparison: Comparison;
 }
 
-const INKS = { struck: '#8E1B2F', put_in: '#4C6B3C', moved: '#5B6770' } as const;
-
 /** Letter, lying. */
 const SHEET = { width: 792, height: 612 };
 const MARGIN = 26;
@@ -43,57 +49,73 @@ export async function changesPdf(t: ChangesPdfTask, at: (where: string) => void)
   const changes = [...t.comparison.changes.filter((c) => !c.aside), ...t.comparison.changes.filter((c) => c.aside)];
   const out = await PDFDocument.load(await listed(t, changes), { updateMetadata: false });
   const font = await out.embedFont(StandardFonts.Helvetica);
-  const [before, after] = [await sourceOf(t.before), await sourceOf(t.after)];
-  const marks = marksOf(changes);
+  const before = { pages: await pagesIn(out, t.before), marks: marksOf(changes, 'before') };
+  const after = { pages: await pagesIn(out, t.after), marks: marksOf(changes, 'after') };
   for (const [i, row] of t.comparison.pages.entries()) {
     at(`sheet ${i + 1}`);
     const sheet = out.addPage([SHEET.width, SHEET.height]);
-    await half(out, sheet, font, { source: before, page: row.before, left: true, marks: marks.before });
-    await half(out, sheet, font, { source: after, page: row.after, left: false, marks: marks.after });
+    half(sheet, font, { ...before, page: row.before, left: true });
+    half(sheet, font, { ...after, page: row.after, left: false });
   }
   return out.save({ useObjectStreams: false });
 }
 
-const sourceOf = async (side: Side) => PDFDocument.load(await readStored(side.file), { updateMetadata: false });
+/** A page of a version as displayed; nothing of one that has no content. */
+interface PlacedPage {
+  embedded: PDFEmbeddedPage | null;
+  size: { width: number; height: number };
+}
+
+/** All pages of a version, upright and cropped, in one go: what they share is taken along once. */
+async function pagesIn(out: PDFDocument, side: Side): Promise<PlacedPage[]> {
+  const source = await PDFDocument.load(await readStored(side.file), { updateMetadata: false });
+  const pages = source.getPages();
+  const drawn = pages.filter((page) => page.node.Contents());
+  const placed = drawn.map(placeOf);
+  const embedded = await out.embedPages(
+    drawn,
+    placed.map((p) => p.box),
+    placed.map((p) => p.matrix),
+  );
+  const byPage = new Map(drawn.map((page, i) => [page, itemAt(embedded, i)]));
+  return pages.map((page) => {
+    const { width, height } = spaceOfPage(page);
+    return { embedded: byPage.get(page) ?? null, size: { width, height } };
+  });
+}
 
 interface PageMark {
-  kind: keyof typeof INKS;
+  kind: keyof typeof MARK_INKS;
   n: number;
   rect: Passage['boxes'][number]['rect'];
   /** Whether it is the first box of its change. */
   first: boolean;
 }
 
-/** What is marked on which page of either version, with the number it has in the list. */
-function marksOf(changes: Change[]): Record<'before' | 'after', Map<number, PageMark[]>> {
-  const out = { before: new Map<number, PageMark[]>(), after: new Map<number, PageMark[]>() };
-  changes.forEach((c, i) => {
-    for (const side of ['before', 'after'] as const)
-      c[side]?.boxes.forEach(({ page, rect }, k) => {
-        const kind = c.kind === 'moved' ? 'moved' : side === 'before' ? 'struck' : 'put_in';
-        const mark = { kind, n: i + 1, rect, first: k === 0 } as const;
-        const list = out[side].get(page);
-        if (list) list.push(mark);
-        else out[side].set(page, [mark]);
-      });
-  });
-  return out;
+/** What is marked on which page of a version, with the number it has in the list. */
+function marksOf(changes: Change[], side: 'before' | 'after'): Map<number, PageMark[]> {
+  const marks = changes.flatMap((c, i) =>
+    (c[side]?.boxes ?? []).map(({ page, rect }, k) => ({
+      page,
+      mark: { kind: markedAs(c, side), n: i + 1, rect, first: k === 0 },
+    })),
+  );
+  return new Map([...groupBy(marks, (m) => m.page)].map(([page, own]) => [page, own.map((m) => m.mark)]));
 }
 
-async function half(
-  out: PDFDocument,
+function half(
   sheet: PDFPage,
   font: PDFFont,
-  o: { source: PDFDocument; page: number | null; left: boolean; marks: Map<number, PageMark[]> },
-): Promise<void> {
+  o: { pages: PlacedPage[]; page: number | null; left: boolean; marks: Map<number, PageMark[]> },
+): void {
   const width = (SHEET.width - 3 * MARGIN) / 2;
   const height = SHEET.height - HEAD - MARGIN;
   const x = o.left ? MARGIN : 2 * MARGIN + width;
   const word = o.left ? 'Before' : 'After';
-  const title = o.page === null ? `${word}: no page here` : `${word}, page ${o.page} of ${o.source.getPageCount()}`;
+  const title = o.page === null ? `${word}: no page here` : `${word}, page ${o.page} of ${o.pages.length}`;
   sheet.drawText(title, { x, y: SHEET.height - HEAD + 12, size: 10, font, color: hexColor('#1E2A32') });
   if (o.page === null) return;
-  const { embedded, size } = await placed(out, itemAt(o.source.getPages(), o.page - 1));
+  const { embedded, size } = itemAt(o.pages, o.page - 1);
   const scale = Math.min(width / size.width, height / size.height);
   const top = SHEET.height - HEAD;
   if (embedded) sheet.drawPage(embedded, { x, y: top - size.height * scale, xScale: scale, yScale: scale });
@@ -108,26 +130,21 @@ async function half(
   for (const mark of o.marks.get(o.page) ?? []) drawMark(sheet, font, mark, { x, top, scale });
 }
 
-/** A page as displayed, upright and cropped; nothing for one that has no content. */
-async function placed(
-  out: PDFDocument,
-  page: PDFPage,
-): Promise<{ embedded: PDFEmbeddedPage | null; size: { width: number; height: number } }> {
+/** What of a page is seen, and how it is laid so that it stands as displayed. */
+function placeOf(page: PDFPage) {
   const { width, height, toUser } = spaceOfPage(page);
-  if (!page.node.Contents()) return { embedded: null, size: { width, height } };
   const [a, b, c, d, e, f] = toUser;
   // From user space back to the page as displayed; the turns are by quarters, so their inverse is their transpose.
   const matrix: TransformationMatrix = [a, c, b, d, -(a * e + b * f), -(c * e + d * f)];
   const corner = { x: Math.min(e, e + a * width + c * height), y: Math.min(f, f + b * width + d * height) };
   const user = a ? { w: width, h: height } : { w: height, h: width };
-  const box = { left: corner.x, bottom: corner.y, right: corner.x + user.w, top: corner.y + user.h };
-  return { embedded: await out.embedPage(page, box, matrix), size: { width, height } };
+  return { matrix, box: { left: corner.x, bottom: corner.y, right: corner.x + user.w, top: corner.y + user.h } };
 }
 
 /** Marked by shape as well as by colour: struck is crossed out, put in is underlined, moved is framed. */
 function drawMark(sheet: PDFPage, font: PDFFont, mark: PageMark, at: { x: number; top: number; scale: number }): void {
   const { rect: r, kind } = mark;
-  const color = hexColor(INKS[kind]);
+  const color = hexColor(MARK_INKS[kind]);
   const [x, y] = [at.x + r.x * at.scale, at.top - (r.y + r.h) * at.scale];
   const [width, height] = [r.w * at.scale, r.h * at.scale];
   sheet.drawRectangle({ x: x - 1, y: y - 1, width: width + 2, height: height + 2, color, opacity: 0.16 });
@@ -182,7 +199,11 @@ function listed(t: ChangesPdfTask, changes: Change[]): Promise<Uint8Array> {
 }
 
 function entryOf(c: Change, n: number) {
-  const own = (text: string, ink: keyof typeof INKS, decoration: string) => ({ text, color: INKS[ink], decoration });
+  const own = (text: string, ink: keyof typeof MARK_INKS, decoration: string) => ({
+    text,
+    color: MARK_INKS[ink],
+    decoration,
+  });
   const what = c.aside ? `${ASIDE_WORDS[c.aside]}, ` : '';
   return {
     margin: [0, 0, 0, 6],

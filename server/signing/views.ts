@@ -202,7 +202,8 @@ export async function view(ctx: Context, state: PacketState, partyId: string): P
     redlines: shownRedlines(state).filter((r) => readable.has(r.documentId)),
     again: mine.again,
     changes: changesFor(state, partyId),
-    revised: await revisedFor(ctx, state, me),
+    // Whoever has begun to sign, or is not to, needs no telling.
+    revised: isTurnOf(state, me.id) && !hasFilled(state, me.id) ? await revisedFor(ctx, state, me) : [],
     questions: questionsOf(state, partyId),
     ...standingOf(state, me),
     others: plan.parties

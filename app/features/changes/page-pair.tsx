@@ -2,15 +2,12 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { urlOf, type ComparisonView } from '@gatepath/contract';
-import type { Change } from '@gatepath/core/changed';
+import { MARK_INKS, markedAs, type Change } from '@gatepath/core/changed';
 import { usePalette } from '../../ui/hooks';
 import { IconButton } from '../../ui/pieces';
 import { Body, Small } from '../../ui/text';
 import { AtRect } from '../pages/mark-box';
 import { Sheet } from '../pages/sheet';
-
-/** Sheets are white in the dark, too: their marks have one colour each. */
-const INKS = { struck: '#8E1B2F', put_in: '#4C6B3C', moved: '#5B6770' };
 
 /** What is marked on one page of either version. */
 export function ChangeBoxes(o: {
@@ -21,8 +18,8 @@ export function ChangeBoxes(o: {
   scale: number;
 }) {
   return o.changes.flatMap((c, i) => {
-    const kind = c.kind === 'moved' ? 'moved' : o.side === 'before' ? 'struck' : 'put_in';
-    const color = INKS[kind];
+    const kind = markedAs(c, o.side);
+    const color = MARK_INKS[kind];
     return (c[o.side]?.boxes ?? [])
       .filter((b) => b.page === o.page)
       .map((b, k) => (
