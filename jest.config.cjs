@@ -1,7 +1,12 @@
-/** Kinds of tests: the core and contract, the server on the embedded database and on PostgreSQL, the whole in a browser, the screens. */
+/**
+ * Kinds of tests: the core and contract, the server, the whole in a browser, the screens. Server tests run on PostgreSQL;
+ * on the embedded database run those whose subject is how the one connection, the data folder, or the upgrade behaves.
+ */
 const node = {
-  testEnvironment: 'node',
-  transform: { '\\.tsx?$': '<rootDir>/scripts/jest-esbuild.cjs' },
+  rootDir: __dirname,
+  testEnvironment: '<rootDir>/scripts/jest/environment.cjs',
+  runtime: '<rootDir>/scripts/jest/runtime.cjs',
+  transform: { '\\.tsx?$': '<rootDir>/scripts/jest/transform.cjs' },
   transformIgnorePatterns: ['/node_modules/'],
 };
 
@@ -12,48 +17,40 @@ module.exports = {
     {
       ...node,
       displayName: 'core',
-      rootDir: __dirname,
       roots: ['<rootDir>/core', '<rootDir>/contract'],
       testMatch: ['**/*.test.ts'],
     },
     {
       ...node,
       displayName: 'server',
-      rootDir: __dirname,
       roots: ['<rootDir>/server', '<rootDir>/demo'],
       testMatch: ['**/*.test.ts'],
-      testPathIgnorePatterns: ['\\.pg\\.test\\.ts$'],
-      globalSetup: '<rootDir>/server/test/global-setup.cjs',
-    },
-    {
-      ...node,
-      displayName: 'postgres',
-      rootDir: __dirname,
-      roots: ['<rootDir>/server'],
-      testMatch: ['**/*.test.ts'],
-      // What asks nothing of the database that others do not ask is tested once.
-      testPathIgnorePatterns: [
-        '/server/pdf/',
-        '/server/work/',
-        '/server/access-table.test.ts',
-        '/server/api.test.ts',
-        '/server/kinds.test.ts',
-        '/server/config.test.ts',
-        '/server/db/lock.test.ts',
-        '/server/words.test.ts',
-        '/server/mail/languages.test.ts',
-        '/server/proof/changes.test.ts',
-        '/server/proof/foreign.test.ts',
-        '/server/scan/',
-        '/server/proof/seal.test.ts',
-        '/server/reading.test.ts',
-        '/server/fuzz.test.ts',
-      ],
       globals: { __POSTGRES__: true },
       globalSetup: '<rootDir>/server/test/pg-setup.cjs',
       globalTeardown: '<rootDir>/server/test/pg-teardown.cjs',
     },
-    { ...node, displayName: 'e2e', rootDir: __dirname, roots: ['<rootDir>/e2e'], testMatch: ['**/*.test.ts'] },
+    {
+      ...node,
+      displayName: 'embedded',
+      roots: ['<rootDir>/server'],
+      testMatch: [
+        '**/server/slice.test.ts',
+        '**/server/ground.test.ts',
+        '**/server/db/migrate.test.ts',
+        '**/server/jobs/jobs.test.ts',
+        '**/server/live/live.test.ts',
+        '**/server/notices/notices.test.ts',
+        '**/server/under-way.test.ts',
+      ],
+      globalSetup: '<rootDir>/server/test/global-setup.cjs',
+    },
+    {
+      ...node,
+      displayName: 'e2e',
+      roots: ['<rootDir>/e2e'],
+      testMatch: ['**/*.test.ts'],
+      globalSetup: '<rootDir>/server/test/global-setup.cjs',
+    },
     '<rootDir>/app',
   ],
 };

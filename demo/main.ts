@@ -1,7 +1,7 @@
 /** npm run demo: the server with the demo world, everything under DATA_DIR. */
 import { existsSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { buildOrExit, configOrExit, run } from '../server/main';
+import { buildOrExit, configOrExit, run } from '../server/start';
 import { announceSignIns, isLoaded, loadWorld } from './world';
 
 const config = configOrExit({ demo: true });

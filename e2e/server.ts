@@ -5,11 +5,11 @@ import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
 import { copyInto, removeFolder } from '../server/test/folders';
+import { SERVER_PROGRAM } from '../server/test/program';
+import { TEMPLATE_DIR } from '../server/test/template';
 
 /** The root of the project, where the tests and the pictures are started. */
 export const ROOT = process.cwd();
-/** A migrated, empty database that the server tests leave behind; without it the start takes longer. */
-const TEMPLATE = path.join(os.tmpdir(), `gatepath-test-template-${process.getuid?.() ?? 0}`);
 
 function freePort(): Promise<number> {
   return new Promise((resolve) => {
@@ -31,7 +31,7 @@ export class ServerProcess {
 
   static async start(env: NodeJS.ProcessEnv = {}): Promise<ServerProcess> {
     const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-e2e-'));
-    if (existsSync(TEMPLATE)) copyInto(TEMPLATE, dir);
+    if (existsSync(TEMPLATE_DIR)) copyInto(TEMPLATE_DIR, dir);
     const s = new ServerProcess(dir, await freePort(), env);
     await s.up();
     return s;
@@ -42,7 +42,7 @@ export class ServerProcess {
   }
 
   async up(): Promise<void> {
-    this.child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
+    this.child = spawn(process.execPath, SERVER_PROGRAM, {
       cwd: ROOT,
       env: { ...process.env, NODE_OPTIONS: '', PORT: String(this.port), DATA_DIR: this.dir, ...this.env },
       stdio: ['ignore', 'pipe', 'pipe'],

@@ -56,6 +56,8 @@ export interface BuildOptions {
   clock?: Clock;
   /** An open database to use instead of the configured one; it is closed with the server. */
   database?: Database;
+  /** Worker processes to use instead of own ones; they are not closed with the server. */
+  work?: WorkPool;
   logLevel?: string;
   /** Told what is being done, for a start that takes seconds. */
   progress?: (step: string) => void;
@@ -117,7 +119,7 @@ async function serverOn(database: Database, options: BuildOptions, step: (step: 
       await ctx.live.close();
       await app.close();
       await ctx.jobs.stop();
-      await ctx.work.close();
+      if (!options.work) await ctx.work.close();
       mailer.close();
       await database.close();
     },
@@ -129,7 +131,7 @@ const FIRM_MS = 10_000;
 
 function makeContext(
   database: Database,
-  { config, clock = systemClock() }: BuildOptions,
+  { config, clock = systemClock(), work = new WorkPool() }: BuildOptions,
   failed: (what: string) => (error: unknown) => void,
 ): Context {
   const shared = database.kind === 'server' ? { pool: database.pool, connect: () => database.listener()! } : null;
@@ -142,7 +144,7 @@ function makeContext(
     clock,
     database,
     files: new FileStore(path.join(config.dataDir, 'files')),
-    work: new WorkPool(),
+    work,
     packets: new PacketStore(() => ctx),
     passByHash: gathered((hashes) => passesByHash(database.pool, hashes)),
     live,

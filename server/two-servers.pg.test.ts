@@ -9,6 +9,7 @@ import type { DealView, DocumentView, MessageSummary, PacketView, Page, SigningV
 import pg from 'pg';
 import { dropDatabase, newDatabase } from './test/postgres';
 import { paper } from './test/papers';
+import { SERVER_PROGRAM } from './test/program';
 import { markEdit } from './test/way';
 
 jest.setTimeout(600_000);
@@ -60,7 +61,7 @@ class Process {
 
   static async start(env: NodeJS.ProcessEnv): Promise<Process> {
     const p = new Process(await freePort());
-    p.child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
+    p.child = spawn(process.execPath, SERVER_PROGRAM, {
       env: { ...process.env, NODE_OPTIONS: '', HOST: '127.0.0.1', PORT: String(p.port), ...env },
       stdio: ['ignore', 'pipe', 'pipe'],
     });

@@ -4,6 +4,7 @@ import { existsSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'nod
 import os from 'node:os';
 import path from 'node:path';
 import { ConfigError } from '../config';
+import { SERVER_PROGRAM } from '../test/program';
 import { lockFolder } from './lock';
 import { openDatabase } from './pool';
 
@@ -48,7 +49,7 @@ test('the server says so and ends', () => {
   const unlock = lockFolder(dir);
   let out = '';
   try {
-    execFileSync(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
+    execFileSync(process.execPath, SERVER_PROGRAM, {
       env: { ...process.env, NODE_OPTIONS: '', DATA_DIR: dir, PORT: '0' },
       stdio: 'pipe',
     });

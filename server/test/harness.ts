@@ -12,10 +12,14 @@ import { hashPassword } from '../firm/password';
 import { insertMember, listMembers } from '../firm/queries';
 import { newId } from '../ids';
 import { InProcess, type Answer } from '../http/in-process';
+import { WorkPool } from '../work/pool';
 import { checkAsTold } from './as-told';
 import { copyInto, removeFolder } from './folders';
 import { dropDatabase, newDatabase, onPostgres } from './postgres';
 import { TEMPLATE_DIR } from './template';
+
+/** Worker processes that all servers of a Jest worker share: to start them, with their fonts, takes seconds. */
+let work: WorkPool | null = null;
 
 const FIRM_ZONE = 'America/New_York';
 
@@ -56,7 +60,8 @@ export class TestServer extends InProcess {
     if (onPostgres()) env.DATABASE_URL = await databaseOf(dir);
     else if (!existsSync(path.join(dir, 'database'))) copyInto(TEMPLATE_DIR, dir);
     const config = readConfig(env, { demo: false });
-    const server = new TestServer(await buildServer({ config, logLevel: process.env.LOG_LEVEL ?? 'silent' }), dir);
+    work ??= new WorkPool();
+    const server = new TestServer(await buildServer({ config, work, logLevel: process.env.LOG_LEVEL ?? 'silent' }), dir);
     if (options.setUp !== false) await server.setUp();
     return server;
   }

@@ -7,6 +7,7 @@ const { existsSync, mkdtempSync, readdirSync, chmodSync, chownSync } = require('
 const net = require('node:net');
 const os = require('node:os');
 const path = require('node:path');
+const sharedSetup = require('./global-setup.cjs');
 
 /** Where Debian keeps the programs of each version; on other systems they are on the path. */
 function programs() {
@@ -25,6 +26,7 @@ const freePort = () =>
   });
 
 module.exports = async () => {
+  await sharedSetup();
   const bin = programs();
   const root = process.getuid?.() === 0;
   const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-pg-'));
@@ -48,13 +50,9 @@ module.exports = async () => {
   run('pg_ctl', ['-D', data, '-l', path.join(dir, 'log'), '-w', '-t', '120', '-o', settings, 'start']);
   process.env.GATEPATH_TEST_PG = `postgres://gatepath@127.0.0.1:${port}`;
   globalThis.__GATEPATH_PG__ = { stop: () => run('pg_ctl', ['-D', data, '-m', 'immediate', 'stop']), dir };
-  const workers = execFileSync(
-    process.execPath,
-    ['--import', 'tsx', path.join(__dirname, 'make-template.ts'), 'postgres'],
-    {
-      stdio: ['ignore', 'pipe', 'inherit'],
-      env: { ...process.env, NODE_OPTIONS: '' },
-    },
-  );
-  process.env.GATEPATH_WORKERS = workers.toString();
+  const script = path.join(__dirname, 'make-template.ts');
+  execFileSync(process.execPath, ['--import', 'tsx', script, 'postgres'], {
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: { ...process.env, NODE_OPTIONS: '' },
+  });
 };

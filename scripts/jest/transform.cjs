@@ -1,4 +1,4 @@
-/** Turns TypeScript into what Jest runs, with esbuild: fast, and here already through tsx. */
+/** Turns TypeScript into CommonJS with esbuild: for Jest's own transform, and for modules that `shared.cjs` loads. */
 const { createHash } = require('node:crypto');
 const { readFileSync } = require('node:fs');
 const { transformSync, version } = require('esbuild');

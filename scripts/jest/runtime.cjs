@@ -1,0 +1,14 @@
+/** Jest's runtime, except that whatever a test file imports is loaded by Node itself and shared by all test files. */
+const { createRequire } = require('node:module');
+const { default: Runtime } = require('jest-runtime');
+const { sourceMaps } = require('./shared.cjs');
+
+module.exports = class SharedRuntime extends Runtime {
+  requireModuleOrMock(from, name) {
+    return name === '@jest/globals' ? super.requireModuleOrMock(from, name) : createRequire(from)(name);
+  }
+
+  getSourceMaps() {
+    return new Map([...super.getSourceMaps(), ...sourceMaps]);
+  }
+};
