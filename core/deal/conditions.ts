@@ -31,7 +31,8 @@ export function holds(condition: Condition, facts: Facts): Truth {
   }
   const known = Object.hasOwn(facts, condition.fact) ? facts[condition.fact] : undefined;
   if (condition.compare === 'unknown') return truth(known === undefined);
-  if (known === undefined) return { is: null, hangs: [condition.fact] };
+  // A value of another type (a firm changed what its fact holds) answers nothing: it is asked for again.
+  if (known === undefined || typeof known !== typeof condition.value) return { is: null, hangs: [condition.fact] };
   return truth(compare(condition.compare, known, condition.value));
 }
 
@@ -46,9 +47,10 @@ function several(list: Condition[], facts: Facts, decides: boolean): Truth {
   return hangs.size ? { is: null, hangs: [...hangs] } : truth(!decides);
 }
 
+/** Compares two values of one type. */
 function compare(how: Exclude<Compare, 'unknown'>, known: FactValue, value: FactValue | undefined): boolean {
   if (how === 'is' || how === 'is_not') return same(known, value) === (how === 'is');
-  if (value === undefined || typeof known !== typeof value) return false;
+  if (value === undefined) return false;
   // ISO days are in order as texts are.
   return how === 'before' ? known < value : known >= value;
 }

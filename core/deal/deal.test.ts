@@ -1,5 +1,6 @@
 /** What a deal needs: conditions over facts, rules, requirements, readiness, what is next. */
 import fc from 'fast-check';
+import type { Side } from '../text';
 import {
   changedNeeds,
   conditionFaults,
@@ -14,6 +15,7 @@ import {
   needsOf,
   nextActs,
   readinessOf,
+  ruleAsWaived,
   ruleFaults,
   sampleRules,
   sidesOf,
@@ -51,8 +53,14 @@ test.each<[Condition, Facts, boolean | null, string[]]>([
   [{ any: [old, yes('pets')] }, { pets: false }, null, ['year_built']],
   [{ any: [old, yes('pets')] }, {}, null, ['year_built', 'pets']],
   [{ not: { any: [old, yes('pets')] } }, { year_built: 1985, pets: false }, true, []],
-  // A value of another sort is no answer, and no mistake either.
-  [old, { year_built: 'old' }, false, []],
+  // A value of another type is unknown, whichever way it is compared, and a sure answer beside it still decides.
+  [old, { year_built: 'old' }, null, ['year_built']],
+  [yes('pets'), { pets: 'yes' }, null, ['pets']],
+  [{ fact: 'units', compare: 'is_not', value: 3 }, { units: '3' }, null, ['units']],
+  [{ not: old }, { year_built: 'old' }, null, ['year_built']],
+  [{ all: [old, yes('pets')] }, { year_built: 'old', pets: false }, false, []],
+  [{ all: [old, yes('pets')] }, { pets: false }, false, []],
+  [{ any: [old, yes('pets')] }, { pets: true }, true, []],
   [yes('constructor'), {}, null, ['constructor']],
 ])('%j over %j', (condition, facts, is, hangs) => expect(holds(condition, facts)).toEqual({ is, hangs }));
 
@@ -204,6 +212,7 @@ const lead: PaperStanding = {
   packetId: 'p1',
   gaps: 0,
   signedBy: ['wren', 'priya'],
+  signedFor: [],
   waits: '',
   on: '2026-12-01',
 };
@@ -230,6 +239,22 @@ test('a requirement is met by an executed paper without a gap that all its sides
   expect(of({ signedBy: ['wren'] }, [DEAL.parties[0]!])).toMatchObject({
     state: 'open',
     words: 'executed, but there is no buyer 1',
+  });
+  // The firm's own broker is no person of the deal; somebody else who signs for a seller is not known by that.
+  const brokers = { signers: ['seller', 'listing_broker'] as Side[] };
+  const own = (paper: Partial<PaperStanding>, parties = [DEAL.parties[0]!]) =>
+    find(
+      needs(
+        { facts, parties },
+        { papers: [{ ...lead, signedBy: ['wren'], ...paper }], rules: RULES.map((r) => ({ ...r, ...brokers })) },
+      ),
+      'lead_paint',
+    )!;
+  expect(own({})).toMatchObject({ state: 'open', words: 'executed, but there is no listing broker' });
+  expect(own({ signedFor: ['buyer_broker'] })).toMatchObject({ state: 'open' });
+  expect(own({ signedFor: ['listing_broker'] })).toMatchObject({ state: 'met' });
+  expect(own({ signedFor: ['seller', 'listing_broker'] }, [])).toMatchObject({
+    words: 'executed, but there is no seller 1',
   });
   expect(of({ type: 'water' })).toMatchObject({ state: 'open', corner: 'needed', words: 'needed', documentId: null });
   expect(of({ standing: 'out', waits: 'Priya has not opened it yet' })).toMatchObject({
@@ -259,12 +284,29 @@ test('a waiver holds while the facts behind it are what they were', () => {
     by: 'Odile',
     at: '2026-11-30T10:00:00Z',
     facts: { year_built: 1972 },
+    rule: ruleAsWaived(RULES.find((r) => r.id === 'sample-sale-lead_paint')!),
   };
   const at = (year: number) =>
     find(needs({ facts: { ...DEAL.facts, year_built: year } }, { waivers: [waiver] }), 'lead_paint');
   expect(at(1972)).toMatchObject({ state: 'waived', corner: 'waived', words: 'waived by Odile: no paint' });
   expect(at(1960)).toMatchObject({ state: 'open', words: 'needed; waived by Odile before the facts changed' });
   expect(at(1990)).toBeUndefined();
+  // The rule asks for something else now, of others, or in other cases: what was waived is not this.
+  const changed = (change: Partial<Rule>) =>
+    needs(
+      { facts: { ...DEAL.facts, year_built: 1972 } },
+      { waivers: [waiver], rules: RULES.map((r) => (r.id === waiver.ruleId ? { ...r, ...change } : r)) },
+    ).requirements.find((r) => r.ruleId === waiver.ruleId);
+  for (const change of [
+    { title: 'Flood zone notice' },
+    { paper: 'water' },
+    { signers: ['seller'] },
+    { when: { fact: 'year_built', compare: 'before', value: 1980 } },
+    { when: null },
+  ] satisfies Partial<Rule>[])
+    expect(changed(change)).toMatchObject({ state: 'open', words: 'needed; waived by Odile before the rule changed' });
+  for (const change of [{ reason: 'an old house' }, { signers: ['buyer', 'seller'] }] satisfies Partial<Rule>[])
+    expect(changed(change)).toMatchObject({ state: 'waived' });
 });
 
 test('a fact that is not known is asked for where a rule hangs on it', () => {

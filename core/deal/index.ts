@@ -8,4 +8,5 @@ export * from './facts';
 export * from './conditions';
 export * from './rules';
 export * from './needs';
+export * from './signed';
 export * from './next';

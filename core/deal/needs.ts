@@ -2,7 +2,8 @@
 import { dueDay, shortDay, type DueDay } from '../calendar/due';
 import type { DocumentType } from '../reading/suggest';
 import { count, firstName, listWords } from '../text/names';
-import { sideLabel, type Side } from '../text/sides';
+import { canonicalJson } from '../proof';
+import { isBroker, sideLabel, type Side } from '../text/sides';
 import { factsIn, holds } from './conditions';
 import type { Facts, FactValue } from './facts';
 import { GOAL, type DealKind, type ForWhom, type KeyDate, type KeyDates } from './kinds';
@@ -30,8 +31,10 @@ export interface PaperStanding {
   packetId: string | null;
   /** Of one that is executed: how many required places nobody filled. */
   gaps: number;
-  /** People of the deal who signed it. */
+  /** People of the deal who signed it, in any round and on any returned sheet. */
   signedBy: string[];
+  /** Sides for which somebody signed it who is not one of the deal's people: the firm's own broker. */
+  signedFor: Side[];
   /** Who holds it up, in words; empty when nobody does. */
   waits: string;
   /** The day it was executed, or signed elsewhere. */
@@ -47,6 +50,8 @@ export interface Waiver {
   at: string;
   /** The facts the rule hung on, as they were then; null where one was not known. */
   facts: Record<string, FactValue | null>;
+  /** The rule as it was then, by `ruleAsWaived`. */
+  rule: string;
 }
 
 export type Corner = 'needed' | 'draft' | 'out' | 'executed' | 'waived';
@@ -93,8 +98,19 @@ export function factsBehind(rule: Pick<Rule, 'when'>, facts: Facts): Record<stri
   return Object.fromEntries((rule.when ? factsIn(rule.when) : []).map((f) => [f, facts[f] ?? null]));
 }
 
-const stillHolds = (waiver: Waiver, rule: Rule, facts: Facts) =>
-  Object.entries(factsBehind(rule, facts)).every(([f, value]) => (waiver.facts[f] ?? null) === value);
+/**
+ * Returns what of a rule a waiver is for, as text: its paper, title, condition and signers. Two rules with the same
+ * text ask for the same.
+ */
+export const ruleAsWaived = ({ paper, title, when, signers }: Pick<Rule, 'paper' | 'title' | 'when' | 'signers'>) =>
+  canonicalJson({ paper, title, when, signers: [...signers].sort() });
+
+/** Why a waiver does not hold any more: the rule or the facts behind it are not what they were. Null while it holds. */
+function endedBy(waiver: Waiver, rule: Rule, facts: Facts): 'rule' | 'facts' | null {
+  if (waiver.rule !== ruleAsWaived(rule)) return 'rule';
+  const same = Object.entries(factsBehind(rule, facts)).every(([f, value]) => (waiver.facts[f] ?? null) === value);
+  return same ? null : 'facts';
+}
 
 /**
  * What a deal needs by the rules.
@@ -136,7 +152,8 @@ function requirementOf(rule: Rule, facts: Facts, o: Parameters<typeof needsOf>[0
   const from = term ? o.deal.dates[term.from] : undefined;
   const found = bestPaper(rule, o.deal, o.papers);
   const last = o.waivers.find((w) => w.ruleId === rule.id);
-  const waiver = last && stillHolds(last, rule, facts) ? last : null;
+  const ended = last ? endedBy(last, rule, facts) : null;
+  const waiver = last && !ended ? last : null;
   const met = found !== null && found.lacks === '';
   const corner: Corner = met ? 'executed' : waiver ? 'waived' : found ? CORNERS[found.paper.standing] : 'needed';
   return {
@@ -146,7 +163,10 @@ function requirementOf(rule: Rule, facts: Facts, o: Parameters<typeof needsOf>[0
     reason: rule.reason,
     state: met ? 'met' : waiver ? 'waived' : 'open',
     corner,
-    words: waiver && !met ? `waived by ${waiver.by}: ${waiver.reason}` : wordsOf(found, last && !waiver ? last : null),
+    words:
+      waiver && !met
+        ? `waived by ${waiver.by}: ${waiver.reason}`
+        : wordsOf(found, last && ended ? { by: last.by, ended } : null),
     due: dueOf(term, o.deal.dates, o.holidays),
     dueHangsOn: term && !from ? term.from : null,
     documentId: found?.paper.documentId ?? null,
@@ -197,7 +217,9 @@ function lacks(rule: Rule, deal: NeedsDeal, p: PaperStanding): string {
     if (p.gaps) return `executed with ${count(p.gaps, 'gap')}`;
     const missing = deal.parties.filter((x) => rule.signers.includes(x.side) && !p.signedBy.includes(x.id));
     if (missing.length) return `executed without ${listWords(missing.map((x) => firstName(x.name)))}`;
-    const none = rule.signers.filter((side) => !deal.parties.some((x) => x.side === side));
+    const none = rule.signers.filter(
+      (side) => !deal.parties.some((x) => x.side === side) && !(isBroker(side) && p.signedFor.includes(side)),
+    );
     // A side without people in the deal can have signed nothing; it is said, and not passed over.
     return none.length
       ? `executed, but there is no ${none.map((s) => sideLabel(s, 1).toLowerCase()).join(' and no ')}`
@@ -206,8 +228,8 @@ function lacks(rule: Rule, deal: NeedsDeal, p: PaperStanding): string {
   return p.standing;
 }
 
-function wordsOf(found: Found | null, lapsed: Waiver | null): string {
-  const again = lapsed ? `; waived by ${lapsed.by} before the facts changed` : '';
+function wordsOf(found: Found | null, lapsed: { by: string; ended: 'rule' | 'facts' } | null): string {
+  const again = lapsed ? `; waived by ${lapsed.by} before the ${lapsed.ended} changed` : '';
   if (!found) return `needed${again}`;
   const { paper } = found;
   const on = paper.on ? ` ${shortDay(paper.on)}` : '';

@@ -6,7 +6,6 @@
 export * from './types';
 export * from './acts';
 export * from './called';
-export * from './who';
 export * from './draft';
 export * from './ledger';
 export * from './kinds';

@@ -8,3 +8,4 @@ export * from './sides';
 export * from './email';
 export * from './hygiene';
 export * from './ends';
+export * from './who';

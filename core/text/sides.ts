@@ -25,8 +25,11 @@ export const SIDE_WORDS: Record<Side, string> = {
   other: 'Other',
 };
 
+/** Whether a side is that of somebody who represents others. */
+export const isBroker = (side: Side): boolean =>
+  side === 'listing_broker' || side === 'buyer_broker' || side === 'manager';
+
 /** "Seller 2"; a side of which there is usually one goes without a number unless it is past the first. */
 export function sideLabel(side: Side, ordinal: number): string {
-  const single = side === 'listing_broker' || side === 'buyer_broker' || side === 'manager';
-  return single && ordinal === 1 ? SIDE_WORDS[side] : `${SIDE_WORDS[side]} ${ordinal}`;
+  return isBroker(side) && ordinal === 1 ? SIDE_WORDS[side] : `${SIDE_WORDS[side]} ${ordinal}`;
 }

@@ -1,6 +1,4 @@
 /** Who somebody is to whoever sends: a name at an address. Two people with one mailbox have two names. */
-import type { PacketParty } from './types';
-
 export interface Who {
   /** The name in lower case. */
   called: string;
@@ -8,7 +6,7 @@ export interface Who {
   mailbox: string | null;
 }
 
-export const whoOf = (p: Pick<PacketParty, 'name' | 'email' | 'phone'>): Who => ({
+export const whoOf = (p: { name: string; email: string; phone: string | null }): Who => ({
   called: p.name.trim().toLowerCase(),
   mailbox: (p.email || p.phone || '').trim().toLowerCase() || null,
 });

@@ -11,6 +11,7 @@ import {
   forWhomWords,
   KEY_DATES,
   KIND_WORDS,
+  ruleAsWaived,
   STATUS_WORDS,
   STATUSES_OF,
   wrongWith,
@@ -184,7 +185,7 @@ export async function waive(
     if (!rule) throw notFound('This rule');
     const facts = factsBehind(rule, factsOf({ ...deal, forWhom: deal.for_whom }));
     const at = ctx.clock.now().toISOString();
-    await q.saveWaiver(db, dealId, { ruleId, reason, by: member.name, at, facts });
+    await q.saveWaiver(db, dealId, { ruleId, reason, by: member.name, at, facts, rule: ruleAsWaived(rule) });
     await note(ctx, db, dealId, [`${member.name} waived “${rule.title}”: ${reason}`]);
   });
   return changedView(ctx, dealId, before, member);

@@ -178,25 +178,30 @@ export async function eventsOf(
 
 /** Papers a deal does without. */
 export async function waiversOf(db: Db, dealId: string): Promise<Waiver[]> {
-  const r = await db.query<{ rule_id: string; reason: string; by_name: string; at: Date; facts: Waiver['facts'] }>(
-    'select rule_id, reason, by_name, at, facts from waiver where deal_id = $1',
-    [dealId],
-  );
+  const r = await db.query<{
+    rule_id: string;
+    reason: string;
+    by_name: string;
+    at: Date;
+    facts: Waiver['facts'];
+    rule: string;
+  }>('select rule_id, reason, by_name, at, facts, rule from waiver where deal_id = $1', [dealId]);
   return r.rows.map((w) => ({
     ruleId: w.rule_id,
     reason: w.reason,
     by: w.by_name,
     at: w.at.toISOString(),
     facts: w.facts,
+    rule: w.rule,
   }));
 }
 
 /** Keeps that a paper is done without. */
 export async function saveWaiver(db: Db, dealId: string, w: Waiver): Promise<void> {
   await db.query(
-    `insert into waiver (deal_id, rule_id, reason, by_name, at, facts) values ($1, $2, $3, $4, $5, $6)
-     on conflict (deal_id, rule_id) do update set reason = $3, by_name = $4, at = $5, facts = $6`,
-    [dealId, w.ruleId, w.reason, w.by, w.at, JSON.stringify(w.facts)],
+    `insert into waiver (deal_id, rule_id, reason, by_name, at, facts, rule) values ($1, $2, $3, $4, $5, $6, $7)
+     on conflict (deal_id, rule_id) do update set reason = $3, by_name = $4, at = $5, facts = $6, rule = $7`,
+    [dealId, w.ruleId, w.reason, w.by, w.at, JSON.stringify(w.facts), w.rule],
   );
 }
 

@@ -120,15 +120,23 @@ export async function tryRule(ctx: Context, body: RuleTrialBody): Promise<RuleTr
 /**
  * The facts the firm adds to those of the house. Values of facts that are gone stay in their deals, unseen.
  *
- * @throws Problem `in-rule` when a rule asks about one that would be gone
+ * @throws Problem `in-rule` when a rule asks about one that would be gone or of another type
  */
 export async function setOwnFacts(ctx: Context, body: OwnFactsBody): Promise<RulesView> {
   await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
-    const kept = new Set(body.facts.map((f) => f.key));
+    const kept = new Map(body.facts.map((f) => [f.key, f]));
+    const before = new Map((await deals.ownFacts(db)).map((f) => [f.key, f]));
     for (const rule of await q.keptRules(db))
-      for (const fact of rule.when ? factsIn(rule.when) : [])
-        if (fact.startsWith('own.') && !kept.has(fact))
-          throw new Problem('in-rule', `The rule “${rule.title}” asks about this fact. Change the rule first.`);
+      for (const fact of rule.when ? factsIn(rule.when) : []) {
+        if (!fact.startsWith('own.')) continue;
+        const [was, now] = [before.get(fact), kept.get(fact)];
+        // With another type its values would answer the rule no more.
+        if (!now || (was && was.type !== now.type))
+          throw new Problem(
+            'in-rule',
+            `The rule “${rule.title}” asks about “${was?.label ?? fact}”. Change or delete the rule first.`,
+          );
+      }
     await q.saveOwnFacts(
       db,
       body.facts.map((f) => ({

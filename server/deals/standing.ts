@@ -11,7 +11,9 @@ import {
   nextActs,
   type Next,
   type PacketNow,
+  signersIn,
   type PaperStanding,
+  type Person,
 } from '@gatepath/core/deal';
 import { byLink, ofRole, receives, requiredPlaces, type Mark } from '@gatepath/core/packet';
 import { stateOf } from '@gatepath/core/returned';
@@ -28,7 +30,7 @@ import {
 import { count } from '@gatepath/core/text';
 import type { Context } from '../context';
 import { inTransaction, type Tx } from '../db/tx';
-import { sentBackOf, type CheckRow } from '../documents/check-queries';
+import { endedChecksOf, type CheckRow } from '../documents/check-queries';
 import { documentsOfDeal, type DocumentRow } from '../documents/queries';
 import { saveDealEntries, type Entry } from '../find/queries';
 import { topics } from '../live/live';
@@ -67,12 +69,14 @@ export async function lookAtDeal(ctx: Context, dealId: string): Promise<boolean>
   const drafts = await documentsOfDrafts(db, dealId);
   const packets: PacketNow[] = [];
   const found: PaperStanding[] = [];
+  const states: PacketState[] = [];
   const signatures = { done: 0, of: 0 };
   const initials = { done: 0, of: 0 };
   for (const row of rows) {
     const { state } = row.status === 'drafting' ? { state: null } : await ctx.packets.look(row.id);
     packets.push(packetNow(row, state, deal.time_zone, drafts.get(row.id)?.length ?? 0));
     if (state) {
+      states.push(state);
       found.push(...papersOf(state, documents, deal.time_zone));
       if (state.status === 'at_gate' || state.status === 'executed') countMarks(state, signatures, initials);
     } else
@@ -82,12 +86,12 @@ export async function lookAtDeal(ctx: Context, dealId: string): Promise<boolean>
       }
   }
   for (const d of documents) if (!found.some((p) => p.documentId === d.id)) found.push(lying(d));
-  const hands = await sentBackOf(db, dealId);
+  const signers = signersByDocument(documents, states, await endedChecksOf(db, dealId), parties);
   const needsDeal = { kind: deal.kind, forWhom: deal.for_whom, facts: deal.facts, dates: deal.dates, parties };
   const needs = needsOf({
     deal: needsDeal,
     rules: await keptRules(db),
-    papers: found.map((p) => withNames(p, parties, rows)).map((p) => withHands(p, parties, hands)),
+    papers: found.map((p) => (p.standing === 'executed' ? { ...p, ...signersIn(signers(p.documentId), parties) } : p)),
     waivers: await q.waiversOf(db, dealId),
     holidays: firm?.holidays ?? [],
   });
@@ -144,28 +148,58 @@ function lying(d: DocumentRow): PaperStanding {
     packetId: null,
     gaps: 0,
     signedBy: [],
+    signedFor: [],
     waits: '',
     on: d.elsewhere_on,
   };
 }
 
-/** People of the deal by the names a packet was signed with: those who were added on the way have ids of their own there. */
-function withNames(p: PaperStanding, parties: PartyRow[], rows: PacketListRow[]): PaperStanding {
-  if (!p.signedBy.length) return p;
-  const known = rows.find((r) => r.id === p.packetId)?.parties ?? [];
-  const names = new Set(known.filter((x) => p.signedBy.includes(x.id)).map((x) => x.name.toLowerCase()));
-  const ids = parties.filter((x) => p.signedBy.includes(x.id) || names.has(x.name.toLowerCase())).map((x) => x.id);
-  return { ...p, signedBy: ids };
+/**
+ * Collects who signed each document of a deal: in every executed packet it went out in, in late rounds on its sealed
+ * copy, and by hand on sheets of it that came back and were looked at.
+ *
+ * @returns the signers of a document, by its id
+ */
+function signersByDocument(
+  documents: DocumentRow[],
+  states: PacketState[],
+  checks: CheckRow[],
+  parties: PartyRow[],
+): (documentId: string) => Person[] {
+  const sealedAs = new Map(states.flatMap((s) => (s.sealed ?? []).map((x) => [x.sha256, x.documentId] as const)));
+  const before = new Map(documents.flatMap((d) => (d.sealed ? [[d.id, sealedAs.get(d.sha256)] as const] : [])));
+  for (const { document_id: id, blank_id: blank } of checks) if (blank) before.set(id, blank);
+  const firstOf = (id: string) => {
+    const seen = new Set([id]);
+    for (let next = before.get(id); next && !seen.has(next); next = before.get(id)) seen.add((id = next));
+    return id;
+  };
+  const signers = new Map<string, Person[]>();
+  const add = (documentId: string, people: Person[]) => {
+    const first = firstOf(documentId);
+    signers.set(first, [...(signers.get(first) ?? []), ...people]);
+  };
+  for (const state of states)
+    if (state.status === 'executed') for (const [id, people] of signedIn(state)) add(id, people);
+  for (const check of checks) {
+    const signed = check.places.filter((place) => place.kind === 'signature' && stateOf(place) === 'yes');
+    add(
+      check.document_id,
+      signed.flatMap(({ role, ordinal }) => ofRole(role, parties)[(ordinal ?? 1) - 1] ?? []),
+    );
+  }
+  return (documentId) => signers.get(firstOf(documentId)) ?? [];
 }
 
-/** Of a paper that was sent back for what was missing: those who had signed it by hand before have signed it, too. */
-function withHands(p: PaperStanding, parties: PartyRow[], checks: CheckRow[]): PaperStanding {
-  const check = checks.find((c) => c.document_id === p.documentId && c.packet_id === p.packetId);
-  if (!check || p.standing !== 'executed') return p;
-  const signed = check.places
-    .filter((place) => place.kind === 'signature' && stateOf(place) === 'yes')
-    .flatMap(({ role, ordinal }) => ofRole(role, parties)[(ordinal ?? 1) - 1] ?? []);
-  return { ...p, signedBy: [...new Set([...p.signedBy, ...signed.map((x) => x.id)])] };
+/** Who signed each document of a packet. */
+function signedIn(state: PacketState): Map<string, Person[]> {
+  const out = new Map<string, Person[]>();
+  for (const place of requiredPlaces(marksThatCount(state))) {
+    const mark = place.find((m) => m.kind === 'signature' && state.fills.has(m.id));
+    const person = mark && state.plan.parties.find((p) => p.id === mark.partyId);
+    if (person) out.set(mark.documentId, [...(out.get(mark.documentId) ?? []), person]);
+  }
+  return out;
 }
 
 /** How the documents of a packet stand by it; nothing of one that ended without being executed. */
@@ -178,9 +212,6 @@ function papersOf(state: PacketState, documents: DocumentRow[], zone: string): P
     if (!d) return [];
     const own = places.filter((p) => p.some((m) => m.documentId === doc.id));
     const executed = state.status === 'executed';
-    const signed = new Set(
-      own.filter((p) => p.some((m) => m.kind === 'signature') && filled(p)).map((p) => p[0]?.partyId),
-    );
     return [
       {
         documentId: doc.id,
@@ -189,7 +220,8 @@ function papersOf(state: PacketState, documents: DocumentRow[], zone: string): P
         standing: executed ? ('executed' as const) : ('out' as const),
         packetId: state.packetId,
         gaps: own.filter((p) => !filled(p)).length,
-        signedBy: [...signed].filter((id) => id !== undefined),
+        signedBy: [],
+        signedFor: [],
         waits: executed ? '' : holdUp(state).sentence.replace(/\.$/, ''),
         on: executed && state.endedAt ? dayOf(state.endedAt, zone) : null,
       },

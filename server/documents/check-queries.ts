@@ -39,11 +39,11 @@ export async function saveCheck(db: Db, c: CheckRow): Promise<void> {
   );
 }
 
-/** Checks of a deal's papers that were sent back for what was missing. */
-export async function sentBackOf(db: Db, dealId: string): Promise<CheckRow[]> {
+/** Checks of a deal's papers that somebody has ended: what they say of the places was looked at. */
+export async function endedChecksOf(db: Db, dealId: string): Promise<CheckRow[]> {
   const r = await db.query<CheckRow>(
     `select c.* from paper_check c join document d on d.id = c.document_id
-     where d.deal_id = $1 and c.ended = 'sent_back' and c.packet_id is not null`,
+     where d.deal_id = $1 and c.status = 'ready' and c.ended is not null`,
     [dealId],
   );
   return r.rows;

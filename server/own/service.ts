@@ -5,7 +5,8 @@
 import type { FastifyRequest } from 'fastify';
 import { CODE_MINUTES, type OwnPage } from '@gatepath/contract';
 import { dayOf } from '@gatepath/core/calendar';
-import { byLink, holdsGate, receives, whoOf, type PacketParty } from '@gatepath/core/packet';
+import { byLink, holdsGate, receives, type PacketParty } from '@gatepath/core/packet';
+import { whoOf } from '@gatepath/core/text';
 import { documentsOf, isTurnOf, marksLeft, partyOf, progressOf, type PacketState } from '@gatepath/core/routing';
 import { firstName } from '@gatepath/core/text';
 import { say, type Words } from '@gatepath/core/words';

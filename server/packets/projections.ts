@@ -1,5 +1,6 @@
 /** The read models of packets: what lists and other features ask for without replaying a log. */
-import { whoOf, type Mark, receives, requiredPlaces } from '@gatepath/core/packet';
+import { type Mark, receives, requiredPlaces } from '@gatepath/core/packet';
+import { whoOf } from '@gatepath/core/text';
 import {
   EVENTS,
   type PacketEvent,
