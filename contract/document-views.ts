@@ -112,7 +112,7 @@ const change = of<Change>()(
     after: maybePassage,
     lead: text(),
     tail: text(),
-    /** What says nothing by itself: headers, page numbers, days of printing, items counted anew. */
+    /** What says little by itself: headers, page numbers, days of printing, items counted anew, words read slightly differently. */
     aside: oneOf(ASIDES).nullable(),
     /** Whether it is ink without words. */
     drawn: flag(),
@@ -126,6 +126,8 @@ const changesFields = {
   changes: list(change),
   /** Changes there are beyond those told. */
   more: whole(),
+  /** Words that were most likely only read slightly differently, told or not. */
+  slight: whole(),
   /** Pages of the later version on which only words could be compared. */
   wordsOnly: list(whole()),
 };

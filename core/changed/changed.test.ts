@@ -41,7 +41,13 @@ const withLine = (i: number, line: string | null) =>
 
 describe('what changed in words', () => {
   test('two copies of one paper differ in nothing', () => {
-    expect(changed(OFFER, OFFER)).toEqual({ pages: [{ before: 1, after: 1 }], changes: [], more: 0, wordsOnly: [] });
+    expect(changed(OFFER, OFFER)).toEqual({
+      pages: [{ before: 1, after: 1 }],
+      changes: [],
+      more: 0,
+      slight: 0,
+      wordsOnly: [],
+    });
   });
   test('one sum that changed is one change, with the words around it and where it is', () => {
     const { changes } = changed(OFFER, withLine(2, '1. The price shall be $415,000 payable at closing.'));
@@ -66,14 +72,21 @@ describe('what changed in words', () => {
     expect(pages.map((p) => p.after)).toEqual([1, 2]);
     expect(pages.filter((p) => p.before === 1)).toHaveLength(1);
   });
-  test('the length of a blank, the shape of quotation marks and a divided word are no change', () => {
+  test('the length of a blank and the shape of quotation marks are no change; a divided word is listed', () => {
     const was = ['The “buyer” signs on ____________ here, and is non- paying.', 'It is an agree-', 'ment of both.'];
     const now = [
       'The "buyer" signs on ______________________ here, and is non- paying.',
       'It is an',
       'agreement of both.',
     ];
-    expect(changed(was, now).changes).toEqual([]);
+    expect(changed(was, now).changes.map((c) => [c.aside, ...told(c)])).toEqual([
+      ['reading', 'replaced', 'agree- ment', 'agreement'],
+    ]);
+    // Otherwise divided, figures and small words are others.
+    expect(mains(changed(['Lot 11 0 of them.'], ['Lot 1 10 of them.']).changes)).toEqual([['replaced', '11 0', '1 10']]);
+    expect(mains(changed(['He is not able to.'], ['He is notable to.']).changes)).toEqual([
+      ['replaced', 'not able', 'notable'],
+    ]);
   });
 });
 
@@ -170,24 +183,37 @@ describe('what can be left aside', () => {
 
 describe('pictures of pages', () => {
   const scanned = (lines: string[], drawn: Rect[] = []) => [page(lines, { scan: true, left: 63, top: 104, drawn })];
-  test('letters a machine took for others, and words it divided otherwise, are no change; a figure is', () => {
-    const read = OFFER.map((l) =>
-      l.replace('inspect', 'lnspect').replace('following', 'fol lowing').replace('$410,000', '$41O,OOO'),
-    );
-    expect(mains(compareVersions([page(OFFER)], scanned(read)).changes)).toEqual([]);
+  test('letters a machine took for others, and words it divided otherwise, are listed as read differently; a figure is told', () => {
+    const read = OFFER.map((l) => l.replace('inspect', 'lnspect').replace('following', 'fol lowing'));
+    const found = compareVersions([page(OFFER)], scanned(read));
+    expect(mains(found.changes)).toEqual([]);
+    expect(found.changes.map((c) => [c.aside, ...told(c)])).toEqual([
+      ['reading', 'replaced', 'following', 'fol lowing'],
+      ['reading', 'replaced', 'inspect', 'lnspect'],
+    ]);
+    expect(found.slight).toBe(2);
+    const letters = OFFER.map((l) => l.replace('$410,000', '$41O,OOO'));
+    expect(mains(compareVersions([page(OFFER)], scanned(letters)).changes)).toEqual([
+      ['replaced', '$410,000', '$41O,OOO'],
+    ]);
     const other = OFFER.map((l) => l.replace('$410,000', '$4,100.00'));
     const { changes } = compareVersions([page(OFFER)], scanned(other));
     expect(mains(changes)).toEqual([['replaced', '$410,000', '$4,100.00']]);
     expect(changes[0]!.scan).toBe(true);
   });
   test('a small letter that a speck makes is none, and a number that was missed is but numbering; a cross is told', () => {
-    const read = OFFER.map((l) => l.replace('3. The', 'The').replace('stove,', 'stove, e'));
-    expect(mains(compareVersions([page(OFFER)], scanned(read)).changes)).toEqual([]);
+    const read = OFFER.map((l) => l.replace('3. The', 'The').replace('stove,', 'stove, c'));
+    const specks = compareVersions([page(OFFER)], scanned(read));
+    expect(mains(specks.changes)).toEqual([]);
+    expect(specks.changes.map((c) => c.aside)).toEqual(['numbering', 'reading']);
+    // Letters that are words are told.
+    const or = OFFER.map((l) => l.replace('stove,', 'stove, o'));
+    expect(mains(compareVersions([page(OFFER)], scanned(or)).changes)).toEqual([['put_in', null, 'o']]);
     const crossed = OFFER.map((l) => l.replace('stove,', 'X stove,'));
     expect(mains(compareVersions([page(OFFER)], scanned(crossed)).changes)).toEqual([['put_in', null, 'X']]);
     // Between papers that a machine printed each letter counts.
-    const printed = OFFER.map((l) => l.replace('stove,', 'stove, e'));
-    expect(mains(changed(OFFER, printed).changes)).toEqual([['put_in', null, 'e']]);
+    const printed = OFFER.map((l) => l.replace('stove,', 'stove, c'));
+    expect(mains(changed(OFFER, printed).changes)).toEqual([['put_in', null, 'c']]);
   });
   test('what a pen put on a page, or struck out, is seen though no word says so', () => {
     const pen = { x: 300, y: 300, w: 60, h: 24 };

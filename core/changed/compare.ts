@@ -6,7 +6,8 @@ import { align } from './align';
 import { drawnBetween } from './drawn';
 import { movesOf } from './moves';
 import { pairPages } from './pages';
-import { runsOf, type Run } from './runs';
+import { likeness } from './alike';
+import { judged, runsOf, type Run } from './runs';
 import { markAsides, tokensOf, type Token } from './tokens';
 import type { AsideKind, Change, Comparison, Passage, VersionPage } from './types';
 
@@ -18,7 +19,7 @@ export const COMPARE_LIMITS = { changes: 500, letters: 800, boxes: 40, around: 6
  * are told as such. Takes time about in proportion to both.
  */
 export function compareVersions(before: readonly VersionPage[], after: readonly VersionPage[]): Comparison {
-  // What a machine recognised on either side is compared as loosely on both.
+  // Words that may be one are looked up by one key on both sides; `likeness` then compares them, page by page.
   const loose = [...before, ...after].some((p) => p.scan);
   const [allA, allB] = [tokensOf(before, loose), tokensOf(after, loose)];
   markAsides([
@@ -27,33 +28,72 @@ export function compareVersions(before: readonly VersionPage[], after: readonly 
   ]);
   const [a, b] = [allA.filter((t) => !t.aside), allB.filter((t) => !t.aside)];
   const match = matched(a, b);
-  const { moves, same, runs } = movesOf(runsOf(match, a, b), a, b);
+  const slight = split(match, a, b);
+  const first = judged(runsOf(match, a, b), a, b);
+  const { moves, same, runs, numbering } = movesOf(first.runs, a, b);
   const pairs = Int32Array.from(match);
   for (const [i, j] of same) pairs[i] = j;
+  // Within what moved, words are compared like all others.
+  const moved = judged(
+    same
+      .filter(([i, j]) => itemAt(a, i).exact !== itemAt(b, j).exact)
+      .map(([i, j]) => ({ a0: i, a1: i + 1, b0: j, b1: j + 1 })),
+    a,
+    b,
+  );
   const pages = pairPages(before, after, a, b, pairs);
   const rows = { a, b, next: nextOf(match, b.length) };
   const found: Placed[] = [
     ...moves.map((m) => changeOf(m, rows, true)),
-    ...runs.map((r) => changeOf(r, rows, false)),
+    ...[...runs, ...moved.runs].map((r) => changeOf(r, rows, false)),
+    ...numbering.map((r) => asideOf(changeOf(r, rows, false), 'numbering')),
+    ...[...slight, ...first.slight, ...moved.slight].map((r) => asideOf(changeOf(r, rows, false), 'reading')),
     ...asidesOf(pages, allA, allB),
   ];
   numberingAside(found);
   const told = found.map((f) => f.change);
   const drawn = drawnBetween(before, after, pages, { a, b, match: pairs }, told);
   found.push(...drawn.changes.map((change) => ({ change, at: placeOf(change, pages) })));
-  found.sort((p, q) => p.at[0] - q.at[0] || p.at[1] - q.at[1] || p.at[2] - q.at[2]);
-  const changes = found.map((f) => f.change);
   return {
     pages,
-    changes: changes.slice(0, COMPARE_LIMITS.changes),
-    more: Math.max(0, changes.length - COMPARE_LIMITS.changes),
+    changes: shown(found).map((f) => f.change),
+    more: Math.max(0, found.length - COMPARE_LIMITS.changes),
+    slight: found.filter((f) => f.change.aside === 'reading').length,
     wordsOnly: drawn.wordsOnly,
   };
+}
+
+/** As many as are told, in order: what can be left aside gives way to what cannot. */
+function shown(found: Placed[]): Placed[] {
+  const byPlace = (p: Placed, q: Placed) => p.at[0] - q.at[0] || p.at[1] - q.at[1] || p.at[2] - q.at[2];
+  const sorted = [...found].sort(byPlace);
+  if (sorted.length <= COMPARE_LIMITS.changes) return sorted;
+  const [own, aside] = [sorted.filter((f) => !f.change.aside), sorted.filter((f) => f.change.aside)];
+  return [...own, ...aside].slice(0, COMPARE_LIMITS.changes).sort(byPlace);
+}
+
+const asideOf = (placed: Placed, aside: AsideKind): Placed => ({ ...placed, change: { ...placed.change, aside } });
+
+/**
+ * Parts the pairs that were only looked up alike: what differs is matched no more, what was read slightly differently
+ * is returned.
+ */
+function split(match: Int32Array, a: readonly Token[], b: readonly Token[]): Run[] {
+  const slight: Run[] = [];
+  match.forEach((j, i) => {
+    if (j < 0) return;
+    const how = likeness(itemAt(a, i), itemAt(b, j));
+    if (how === 'differs') match[i] = -1;
+    else if (how === 'slight') slight.push({ a0: i, a1: i + 1, b0: j, b1: j + 1 });
+  });
+  return slight;
 }
 
 /** A change, and where it is told: its row of pages, then how far down, then how far right. */
 interface Placed {
   change: Change;
+  /** Whether its words begin lines: only there does a number count items. */
+  leads?: boolean;
   at: [number, number, number];
 }
 
@@ -94,6 +134,7 @@ function changeOf(r: Run, rows: Rows, moved: boolean): Placed {
   const tail = clip(words(side.to, side.to + n), 200);
   return {
     change: { kind, before, after, lead, tail, aside: null, drawn: false, scan },
+    leads: [...a.slice(r.a0, r.a1), ...b.slice(r.b0, r.b1)].every((t) => t.leads),
     at: whereIn(r, rows),
   };
 }
@@ -152,12 +193,12 @@ function asidesOf(pages: Comparison['pages'], allA: readonly Token[], allB: read
     if (before === null || after === null) return [];
     const [a, b] = [ofA.get(before) ?? [], ofB.get(after) ?? []];
     const match = matched(a, b);
+    const slight = split(match, a, b);
     const rows = { a, b, next: nextOf(match, b.length) };
-    return runsOf(match, a, b).map((r) => {
-      const placed = changeOf(r, rows, false);
-      const aside: AsideKind | null = (b[r.b0] ?? a[r.a0])?.aside ?? 'header';
-      return { ...placed, change: { ...placed.change, aside } };
-    });
+    return [
+      ...runsOf(match, a, b).map((r) => asideOf(changeOf(r, rows, false), (b[r.b0] ?? a[r.a0])?.aside ?? 'header')),
+      ...slight.map((r) => asideOf(changeOf(r, rows, false), 'reading')),
+    ];
   });
 }
 
@@ -165,11 +206,11 @@ const ITEM = /^\(?(?:\d{1,3}(?:\.\d{1,3}){0,4}|[a-z]|[ivxlc]{1,6})[.)]$/i;
 
 /** Where something was put in, struck or moved, the items after it are counted anew: "4." is "5." now. */
 function numberingAside(found: Placed[]): void {
-  const others = found.some(({ change: c }) => !c.aside && !isNumbering(c));
-  for (const { change: c } of found)
-    // A number beside a blank is easily missed on a picture.
-    if (!c.aside && isNumbering(c) && (others || c.scan)) c.aside = 'numbering';
+  const others = found.some((f) => !f.change.aside && !isNumbering(f));
+  for (const f of found)
+    // A number beside a blank is easily missed on a scanned page.
+    if (!f.change.aside && isNumbering(f) && (others || f.change.scan)) f.change.aside = 'numbering';
 }
 
-const isNumbering = (c: Change) =>
-  !c.drawn && c.kind !== 'moved' && [c.before, c.after].every((p) => !p || ITEM.test(p.text));
+const isNumbering = ({ change: c, leads }: Placed) =>
+  !!leads && !c.drawn && c.kind !== 'moved' && [c.before, c.after].every((p) => !p || ITEM.test(p.text));

@@ -3,7 +3,7 @@ import { hasInk } from '../paper/ink';
 import { around, grow, overlapArea } from '../paper/geometry';
 import type { InkGrid, Rect } from '../paper/types';
 import { groupBy, itemAt } from '../sure';
-import type { Token } from './tokens';
+import { UNREAD, type Token } from './tokens';
 import type { Change, Comparison, Passage, VersionPage } from './types';
 
 /** Words both pages must have, so that what lies between them can be compared. */
@@ -95,7 +95,9 @@ function piecesOf(page: VersionPage, other: VersionPage, pairs: Pair[], known: R
 function extraInk(page: VersionPage, other: VersionPage, pairs: Pair[]): Uint8Array {
   const { cols, rows, cell } = page.ink;
   const worded = new Uint8Array(cols * rows);
-  for (const rect of page.print) {
+  for (const [n, rect] of page.print.entries()) {
+    // Words that could not be read are compared as ink.
+    if (page.words[n] === UNREAD) continue;
     const r = grow(rect, 2);
     const [c0, c1] = [Math.max(0, Math.floor(r.x / cell)), Math.min(cols, Math.ceil((r.x + r.w) / cell))];
     const [r0, r1] = [Math.max(0, Math.floor(r.y / cell)), Math.min(rows, Math.ceil((r.y + r.h) / cell))];

@@ -17,6 +17,8 @@ export interface Sorted {
   same: [number, number][];
   /** What remains; what was changed within a moved piece has both its sides. */
   runs: Run[];
+  /** Numbers of items that moved. */
+  numbering: Run[];
 }
 
 /** Words by which a piece is looked up, and fewest words that are a move and no coincidence. */
@@ -57,7 +59,12 @@ export function movesOf(runs: readonly Run[], a: readonly Token[], b: readonly T
   moves.sort((p, q) => p.b0 - q.b0);
   const rest = runs.flatMap((r) => remaining(r, gone.a, gone.b)).flatMap((r) => withoutNumber(r, gone, a, b));
   const isNumbering = numberingOf(moves, a, b);
-  return { moves, same, runs: [...rest.filter((r) => !isNumbering(r)), ...within] };
+  return {
+    moves,
+    same,
+    runs: [...rest.filter((r) => !isNumbering(r)), ...within],
+    numbering: rest.filter(isNumbering).filter((r) => r.a1 > r.a0 || r.b1 > r.b0),
+  };
 }
 
 /** For each word the number of its piece, from 1; 0 where it did not change. */

@@ -1,5 +1,6 @@
 /** From matched words to what was struck and put in: as few and as whole pieces as a reader would tell. */
 import { itemAt } from '../sure';
+import { likeness, onlyDivided } from './alike';
 import type { Token } from './tokens';
 
 /** A piece that differs: words of the earlier version from a0 to before a1, of the later one from b0 to before b1. */
@@ -25,9 +26,52 @@ export function runsOf(match: Int32Array, a: readonly Token[], b: readonly Token
     if (k > i || to > j) out.push({ a0: i, a1: k, b0: j, b1: to });
     [i, j] = [k + 1, to + 1];
   }
-  return joined(out)
-    .map((r) => slid(r, a, b))
-    .filter((r) => !onlySpaced(r, a, b) && !onlySpeck(r, a, b));
+  return joined(out).map((r) => slid(r, a, b));
+}
+
+/** What differs, and what was most likely only read slightly differently. */
+export interface Judged {
+  runs: Run[];
+  slight: Run[];
+}
+
+/** Words of a piece that are compared word by word or letter by letter; a longer piece differs. */
+const MOST_JUDGED = 400;
+
+/**
+ * Takes apart what differs and what was only read slightly differently, without leaving anything out.
+ *
+ * @param runs  pieces that differ by the words they are looked up by
+ */
+export function judged(runs: readonly Run[], a: readonly Token[], b: readonly Token[]): Judged {
+  const out: Judged = { runs: [], slight: [] };
+  for (const r of runs) {
+    const [x, y] = [
+      a.slice(r.a0, Math.min(r.a1, r.a0 + MOST_JUDGED)),
+      b.slice(r.b0, Math.min(r.b1, r.b0 + MOST_JUDGED)),
+    ];
+    const whole = x.length === r.a1 - r.a0 && y.length === r.b1 - r.b0;
+    if (whole && (isSpeck(r, a, b) || (x.length > 0 && y.length > 0 && onlyDivided(x, y)))) out.slight.push(r);
+    else if (whole && x.length > 0 && x.length === y.length) {
+      // Word for word: each that is nearly its counterpart stands by itself, and what differs between them stays together.
+      const kinds = x.map((t, i) => likeness(t, itemAt(y, i)));
+      if (kinds.every((k) => k !== 'differs'))
+        kinds.forEach((_, i) => out.slight.push({ a0: r.a0 + i, a1: r.a0 + i + 1, b0: r.b0 + i, b1: r.b0 + i + 1 }));
+      else out.runs.push(r);
+    } else out.runs.push(r);
+  }
+  return out;
+}
+
+/** Single letters that are words, in English or Spanish: one more or less is told. */
+const LETTER_WORDS = new Set(['a', 'e', 'i', 'o', 'u', 'y', 'x']);
+
+/** Whether a piece is but one small letter that a machine met, or missed, on a scanned page: a speck is as large. */
+function isSpeck(r: Run, a: readonly Token[], b: readonly Token[]): boolean {
+  const own = [...a.slice(r.a0, Math.min(r.a1, r.a0 + 2)), ...b.slice(r.b0, Math.min(r.b1, r.b0 + 2))];
+  const [letter] = own;
+  if (own.length !== 1 || !letter || !/^\p{Ll}$/u.test(letter.exact) || LETTER_WORDS.has(letter.exact)) return false;
+  return letter.scan || [a[r.a0 - 1], b[r.b0 - 1], a[r.a1], b[r.b1]].some((t) => t?.scan);
 }
 
 /** Changes between which only a word or two are the same are one change, where they are larger than what divides them. */
@@ -63,51 +107,4 @@ function slid(r: Run, a: readonly Token[], b: readonly Token[]): Run {
   for (let s = 1; s <= most && to + s <= tokens.length && key(from + s - 1) === key(to + s - 1); s++)
     if (beginsAt(tokens, from + s) > score) [best, score] = [s, beginsAt(tokens, from + s)];
   return { a0: r.a0 + best, a1: r.a1 + best, b0: r.b0 + best, b1: r.b1 + best };
-}
-
-/** Whether a piece is but one small letter that a machine met, or missed, on a picture: a speck is as large. */
-function onlySpeck(r: Run, a: readonly Token[], b: readonly Token[]): boolean {
-  const own = [...a.slice(r.a0, Math.min(r.a1, r.a0 + 2)), ...b.slice(r.b0, Math.min(r.b1, r.b0 + 2))];
-  return own.length === 1 && /^\p{Ll}$/u.test(own[0]?.text ?? '') && [a[r.a0 - 1], b[r.b0 - 1]].some((t) => t?.scan);
-}
-
-/** Longest piece that is looked at letter by letter. */
-const MOST_SPACED = 400;
-
-/** Whether a piece has the same letters, only otherwise divided: by spaces, or by the hyphen at the end of a line. */
-function onlySpaced(r: Run, a: readonly Token[], b: readonly Token[]): boolean {
-  if (r.a0 === r.a1 || r.b0 === r.b1 || r.a1 - r.a0 + r.b1 - r.b0 > MOST_SPACED) return false;
-  const [x, y] = [a.slice(r.a0, r.a1), b.slice(r.b0, r.b1)];
-  if (lettersOf(x) === lettersOf(y)) return true;
-  return x.length === y.length && x.every((t, i) => nearly(t, itemAt(y, i)));
-}
-
-const lettersOf = (tokens: Token[]) =>
-  tokens.map((t, i) => (t.ends && i < tokens.length - 1 ? t.key.replace(/-$/, '') : t.key)).join('');
-
-/** What is longer is no word, and is not looked at letter by letter. */
-const LONGEST_WORD = 60;
-
-/** Whether two words may be the same one, recognised with a letter wrong. Figures are never nearly alike. */
-function nearly(a: Token, b: Token): boolean {
-  if (a.key === b.key) return true;
-  if (!a.scan && !b.scan) return false;
-  const n = Math.min(a.key.length, b.key.length);
-  if (n < 5 || n > LONGEST_WORD || /\d/.test(a.key + b.key)) return false;
-  return differing(a.key, b.key, n >= 9 ? 2 : 1);
-}
-
-/** Whether two words lie at most so many letters apart (changed, left out, added). */
-function differing(a: string, b: string, most: number): boolean {
-  if (Math.abs(a.length - b.length) > most) return false;
-  let row = Array.from({ length: b.length + 1 }, (_, j) => j);
-  for (let i = 1; i <= a.length; i++) {
-    const next = [i];
-    for (let j = 1; j <= b.length; j++)
-      next.push(
-        Math.min(itemAt(row, j) + 1, itemAt(next, j - 1) + 1, itemAt(row, j - 1) + (a[i - 1] === b[j - 1] ? 0 : 1)),
-      );
-    row = next;
-  }
-  return itemAt(row, b.length) <= most;
 }

@@ -5,8 +5,10 @@ import type { AsideKind, VersionPage } from './types';
 
 export interface Token {
   text: string;
-  /** What it is compared by. */
+  /** What it is looked up by: as it was printed, or loosely where a side was recognized. */
   key: string;
+  /** What it is compared by in the end. */
+  exact: string;
   /** From 1. */
   page: number;
   /** Its line of the page, from 0. */
@@ -14,12 +16,16 @@ export interface Token {
   rect: Rect;
   /** Whether it is the last of its line. */
   ends: boolean;
+  /** Whether it is the first of its line. */
+  leads: boolean;
+  /** Whether a sentence, an item or a line may begin with it. */
+  begins: boolean;
   aside: AsideKind | null;
   scan: boolean;
 }
 
 /** Stands for words that do not run left to right: they cannot be read. */
-const UNREAD = '\u00b7';
+export const UNREAD = '\u00b7';
 
 const isBlank = (text: string) => /^[_\u2026.\u2013\u2014-]{3,}$/.test(text);
 
@@ -35,8 +41,8 @@ export function keyOf(text: string): string {
 }
 
 /**
- * A word as a machine may have recognised it: neither the height of letters nor signs at its rim say anything. Where it has
- * figures, letters that look like them count as them, and what divides them stays: sums must be told apart.
+ * What a word is looked up by where a side was recognized: words that may be one have one. Nothing is equal by it alone;
+ * `likeness` compares what it brings together.
  */
 export function looseKeyOf(text: string): string {
   const t = keyOf(text).toLowerCase();
@@ -57,12 +63,16 @@ export function tokensOf(pages: readonly VersionPage[], loose: boolean): Token[]
     let line = -1;
     page.print.forEach((rect, n) => {
       const text = page.words[n] ?? '';
-      const key = text === UNREAD ? '' : (loose ? looseKeyOf : keyOf)(text);
-      if (!key) return;
+      const exact = text === UNREAD ? '' : keyOf(text);
+      if (!exact) return;
       const last = out[out.length - 1];
-      if (out.length === from || !last || !sameLine(last.rect, rect)) line++;
+      const leads = out.length === from || !last || !sameLine(last.rect, rect);
+      if (leads) line++;
       else last.ends = false;
-      out.push({ text, key, page: i + 1, line, rect, ends: true, aside: null, scan: page.scan ?? false });
+      const begins = leads || /[.:;!?)]["']?$/.test(last.text);
+      const key = (loose && looseKeyOf(text)) || exact;
+      const scan = page.scan ?? false;
+      out.push({ text, key, exact, page: i + 1, line, rect, ends: true, leads, begins, aside: null, scan });
     });
   });
   return out;

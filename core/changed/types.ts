@@ -15,8 +15,11 @@ export interface Passage {
 export const CHANGE_KINDS = ['struck', 'put_in', 'replaced', 'moved'] as const;
 export type ChangeKind = (typeof CHANGE_KINDS)[number];
 
-/** What says nothing by itself, and can be left aside: what stands at the rim of pages, and items that are only counted anew. */
-export const ASIDES = ['header', 'page_number', 'print_date', 'numbering'] as const;
+/**
+ * What says little by itself, and can be left aside: what stands at the rim of pages, items that are only counted anew,
+ * and words that were most likely only read slightly differently. All of it is reported.
+ */
+export const ASIDES = ['header', 'page_number', 'print_date', 'numbering', 'reading'] as const;
 export type AsideKind = (typeof ASIDES)[number];
 
 export interface Change {
@@ -42,6 +45,8 @@ export interface Comparison {
   changes: Change[];
   /** Changes there are beyond those told. */
   more: number;
+  /** Words that were most likely only read slightly differently, told or not. */
+  slight: number;
   /** Pages of the later version on which only words could be compared. */
   wordsOnly: number[];
 }

@@ -12,6 +12,7 @@ export const ASIDE_WORDS: Record<AsideKind, string> = {
   page_number: 'Page number',
   print_date: 'Day of printing',
   numbering: 'Numbering',
+  reading: 'Read slightly differently',
 };
 
 const KIND_WORDS: Record<Change['kind'], string> = {

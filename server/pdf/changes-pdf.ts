@@ -170,7 +170,7 @@ function drawMark(sheet: PDFPage, font: PDFFont, mark: PageMark, at: { x: number
 /** The changes in words, as the first pages. */
 function listed(t: ChangesPdfTask, changes: Change[]): Promise<Uint8Array> {
   const own = changes.filter((c) => !c.aside).length;
-  const { more, wordsOnly } = t.comparison;
+  const { more, slight, wordsOnly } = t.comparison;
   const small = (text: string) => ({ text, fontSize: 9, color: '#5B6770', margin: [0, 2, 0, 6] });
   return printDefinition({
     info: { title: `What changed in ${t.after.name}` },
@@ -182,7 +182,7 @@ function listed(t: ChangesPdfTask, changes: Change[]): Promise<Uint8Array> {
       small(`Before: ${t.before.name}, ${count(t.before.sizes.length, 'page')}`),
       small(`After: ${t.after.name}, ${count(t.after.sizes.length, 'page')}`),
       {
-        text: own ? count(own, 'change') : 'Nothing but what stands at the rim of the pages.',
+        text: own ? count(own, 'change') : 'Nothing but what is left aside below.',
         bold: true,
         margin: [0, 4, 0, 8],
       },
@@ -190,6 +190,7 @@ function listed(t: ChangesPdfTask, changes: Change[]): Promise<Uint8Array> {
         ...(i === own ? [{ text: 'Left aside', bold: true, margin: [0, 10, 0, 6] }] : []),
         entryOf(c, i + 1),
       ]),
+      ...(slight ? [small(`${count(slight, 'word was', 'words were')} read slightly differently.`)] : []),
       ...(more ? [small(`And ${count(more, 'further change')}: look at both versions by eye.`)] : []),
       ...(wordsOnly.length
         ? [small(`Only words could be compared on ${wordsOnly.length > 1 ? 'pages' : 'page'} ${wordsOnly.join(', ')}.`)]

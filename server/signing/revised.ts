@@ -68,6 +68,6 @@ export async function changesSince(ctx: Context, visit: Visit, documentId: strin
   const [before, after] = [await documentOr404(db, found.beforeId), await documentOr404(db, documentId)];
   if (!before.facts_sha256 || !after.facts_sha256)
     throw new Problem('not-worked-out', 'What changed cannot be worked out just now.');
-  const { changes, more, wordsOnly } = await compare(ctx, { before, after });
-  return { changes, more, wordsOnly };
+  const { changes, more, slight, wordsOnly } = await compare(ctx, { before, after });
+  return { changes, more, slight, wordsOnly };
 }

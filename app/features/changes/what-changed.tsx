@@ -38,7 +38,8 @@ export function WhatChanged() {
 function Compared({ view }: { view: ComparisonView }) {
   const wide = useWide();
   const [aside, setAside] = useState(true);
-  const shown = view.changes.filter((c) => !(aside && c.aside));
+  const [review, setReview] = useState(false);
+  const shown = view.changes.filter((c) => (c.aside === 'reading' ? review : !aside || !c.aside));
   const [chosen, setChosen] = useState<Change | null>(null);
   const at = chosen && shown.includes(chosen) ? chosen : (shown[0] ?? null);
   const [row, setRow] = useState<number | null>(null);
@@ -49,7 +50,7 @@ function Compared({ view }: { view: ComparisonView }) {
   return (
     <Page max={wide ? 1240 : 760}>
       <Head view={view} shown={shown} />
-      <LeftAside view={view} aside={aside} onAside={setAside} />
+      <LeftAside view={view} aside={aside} onAside={setAside} review={review} onReview={setReview} />
       <View style={wide ? { flexDirection: 'row', gap: 20, alignItems: 'flex-start' } : { gap: 12 }}>
         <View style={wide ? { width: 330, gap: 10 } : { gap: 10 }}>
           {shown.map((c, i) => (
@@ -82,6 +83,13 @@ function rowOf(view: ComparisonView, change: Change | null): number {
   return Math.max(0, found);
 }
 
+/** How many changes there are; words that were read slightly differently are never passed over as no change. */
+function sumOf(view: ComparisonView, shown: Change[]): string {
+  const own = shown.filter((c) => c.aside !== 'reading').length + view.more;
+  if (own) return count(own, 'change');
+  return view.slight ? 'No change but words that were read slightly differently' : 'Nothing changed that could be seen';
+}
+
 function Head({ view, shown }: { view: ComparisonView; shown: Change[] }) {
   const { before, after } = view;
   const { dealId } = after;
@@ -92,9 +100,7 @@ function Head({ view, shown }: { view: ComparisonView; shown: Change[] }) {
       <Title>{`What changed: ${after.name}`}</Title>
       <Small>{`Before: ${before.name}, ${day(before)}, ${count(before.pages.length, 'page')}. Now: ${after.name}, ${day(after)}, ${count(after.pages.length, 'page')}.`}</Small>
       <View role="status">
-        <Strong testID="changes-sum">
-          {shown.length ? count(shown.length + view.more, 'change') : 'Nothing changed that could be seen'}
-        </Strong>
+        <Strong testID="changes-sum">{sumOf(view, shown)}</Strong>
       </View>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
         <Button
@@ -115,9 +121,15 @@ function Head({ view, shown }: { view: ComparisonView; shown: Change[] }) {
 }
 
 /** What says nothing by itself, and what could not be compared: never left out without a word. */
-function LeftAside(o: { view: ComparisonView; aside: boolean; onAside: (on: boolean) => void }) {
+function LeftAside(o: {
+  view: ComparisonView;
+  aside: boolean;
+  onAside: (on: boolean) => void;
+  review: boolean;
+  onReview: (on: boolean) => void;
+}) {
   const { view } = o;
-  const n = view.changes.filter((c) => c.aside).length;
+  const n = view.changes.filter((c) => c.aside && c.aside !== 'reading').length;
   const pages = view.wordsOnly;
   return (
     <>
@@ -127,6 +139,14 @@ function LeftAside(o: { view: ComparisonView; aside: boolean; onAside: (on: bool
           on={o.aside}
           onChange={o.onAside}
           testID="leave-aside"
+        />
+      ) : null}
+      {view.slight ? (
+        <Switch
+          label={`${count(view.slight, 'word was', 'words were')} read slightly differently: review ${view.slight === 1 ? 'it' : 'them'}`}
+          on={o.review}
+          onChange={o.onReview}
+          testID="review-slight"
         />
       ) : null}
       {pages.length ? (

@@ -1,5 +1,6 @@
 /** Somebody signed an earlier version of a paper: what is different now, before the first touch. */
 import { useQueries, type UseQueryResult } from '@tanstack/react-query';
+import { useState } from 'react';
 import { View } from 'react-native';
 import type { ChangesOfPaper, SigningView } from '@gatepath/contract';
 import { calendarDay, type WordKey } from '@gatepath/core/words';
@@ -67,17 +68,27 @@ const isTold = (c: Change) => !c.aside || c.aside === 'header';
 
 function List({ found }: { found: ChangesOfPaper }) {
   const t = useSay();
+  const [all, setAll] = useState(false);
   const told = found.changes.filter(isTold);
+  const small = found.changes.filter((c) => !isTold(c));
   return (
     <View style={{ gap: 12 }}>
-      {told.length ? null : <Body>{t('sign.revised.same')}</Body>}
-      {told.map((c, i) => (
+      {told.length ? null : <Body>{t(small.length ? 'sign.revised.nearly_same' : 'sign.revised.same')}</Body>}
+      {found.wordsOnly.length ? (
+        <Note tone="warn" title={t('sign.revised.words_only', { pages: found.wordsOnly.join(', ') })} />
+      ) : null}
+      {(all ? found.changes : told).map((c, i) => (
         <View key={i} testID="revised-change" style={{ gap: 2 }}>
           <Small>{`${t('sign.revised.page', { page: pageOf(c) })}. ${t(kindOf(c))}`}</Small>
           {c.drawn ? null : <ChangedText change={c} />}
           {c.scan && !c.drawn ? <Small>{t('sign.revised.scan')}</Small> : null}
         </View>
       ))}
+      {small.length && !all ? (
+        <Button kind="quiet" onPress={() => setAll(true)} testID="small-changes">
+          {t('sign.revised.small', { n: small.length })}
+        </Button>
+      ) : null}
       {found.more ? <Body>{t('sign.revised.more', { n: found.more })}</Body> : null}
     </View>
   );

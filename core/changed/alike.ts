@@ -1,0 +1,111 @@
+/**
+ * Whether two words of two versions are the same word. Print is compared sign by sign. A word that was recognized on a
+ * scanned page may have been read slightly differently: that is never decided silently, but reported as such, and never
+ * said of a word whose meaning hangs on its letters.
+ */
+import type { Token } from './tokens';
+
+/** `slight`: most likely one word, read slightly differently; reported for review. */
+export type Likeness = 'same' | 'slight' | 'differs';
+
+/** Words that say the opposite, or how many: another letter is another meaning. Folded, English and Spanish. */
+const GUARDED = new Set(
+  (
+    'no not non never none nor neither nothing nobody nowhere without cannot cant wont shant mustnt dont doesnt didnt isnt ' +
+    'arent wasnt werent hasnt havent hadnt shouldnt wouldnt couldnt except unless until before after if or and ' +
+    'zero one two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen sixteen seventeen ' +
+    'eighteen nineteen twenty thirty forty fifty sixty seventy eighty ninety hundred hundreds thousand thousands million ' +
+    'millions billion first second third fourth fifth sixth seventh eighth ninth tenth eleventh twelfth thirteenth ' +
+    'fourteenth fifteenth sixteenth seventeenth eighteenth nineteenth twentieth thirtieth half halves quarter quarters ' +
+    'thirds double triple once twice thrice both either dozen single each every all any ' +
+    'january february march april may june july august september october november december ' +
+    'monday tuesday wednesday thursday friday saturday sunday ' +
+    'ni nunca jamas sin ningun ninguno ninguna ninguno nada nadie tampoco excepto salvo antes despues si y o e u ' +
+    'cero un uno una dos tres cuatro cinco seis siete ocho nueve diez once doce trece catorce quince dieciseis diecisiete ' +
+    'dieciocho diecinueve veinte veintiuno veintiun treinta cuarenta cincuenta sesenta setenta ochenta noventa cien ciento ' +
+    'cientos doscientos trescientos cuatrocientos quinientos seiscientos setecientos ochocientos novecientos mil millon ' +
+    'millones primer primero primera segundo segunda tercer tercero tercera cuarto cuarta quinto quinta sexto sexta ' +
+    'septimo septima octavo octava noveno novena decimo decima medio media mitad doble triple ambos ambas cada todo toda ' +
+    'todos todas enero febrero marzo abril mayo junio julio agosto septiembre octubre noviembre diciembre ' +
+    'lunes martes miercoles jueves viernes sabado domingo'
+  ).split(' '),
+);
+
+const folded = (text: string) => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
+const lettersOf = (text: string) => folded(text).replace(/[^\p{L}]/gu, '');
+
+/** Whether a word has a figure in it. */
+export const hasFigure = (text: string) => /\p{N}/u.test(text);
+
+/** Whether another letter in a word would be another meaning: negations, number words, days, figures, names. */
+export function isGuarded(t: Token): boolean {
+  return hasFigure(t.text) || GUARDED.has(lettersOf(t.text)) || isName(t);
+}
+
+/** Whether a word is written as names are: capitalized where no sentence, item or line of a heading begins. */
+function isName({ text, begins }: Token): boolean {
+  const word = text.replace(/^[^\p{L}]+/u, '');
+  if (!/^\p{Lu}/u.test(word)) return false;
+  // A word all in capitals stands in headings; one letter is an initial.
+  return !begins && (/\p{Ll}/u.test(word) || word.replace(/[^\p{L}]/gu, '').length === 1);
+}
+
+/** Signs at the rim of a word that sentences put there. */
+const bare = (text: string) => text.replace(/^["'([]+|["')\].,;:]+$/gu, '');
+
+/** Pairs of letters that one print of a letter may be read as; written in the same way, they are one. */
+const LOOKALIKES: readonly [RegExp, string][] = [
+  [/rn/g, 'm'],
+  [/vv/g, 'w'],
+  [/[il1|!]/g, 'i'],
+  [/[ce]/g, 'c'],
+  [/[nu]/g, 'n'],
+  [/[gq]/g, 'g'],
+];
+const shapeOf = (letters: string) => LOOKALIKES.reduce((s, [from, to]) => s.replace(from, to), letters);
+
+/** Fewest letters of a word that may have been read with some of them wrong, and letters that may be wrong in it. */
+const SHORTEST = 5;
+const LONG = 9;
+/** Longer words are compared sign by sign. */
+const LONGEST = 60;
+
+/** Compares two words. */
+export function likeness(a: Token, b: Token): Likeness {
+  if (a.exact === b.exact) return 'same';
+  if (!a.scan && !b.scan) return 'differs';
+  if (hasFigure(a.exact) || hasFigure(b.exact)) return bare(a.exact) === bare(b.exact) ? 'slight' : 'differs';
+  const [x, y] = [lettersOf(a.exact), lettersOf(b.exact)];
+  // Signs alone: a tick, a cross, an empty box.
+  if (!x || !y) return 'differs';
+  const sameLetters =
+    a.exact.toLowerCase().replace(/[^\p{L}]/gu, '') === b.exact.toLowerCase().replace(/[^\p{L}]/gu, '');
+  // Only its height or the signs at its rim are others.
+  if (sameLetters && bare(a.exact).toLowerCase() === bare(b.exact).toLowerCase()) return 'slight';
+  if (isGuarded(a) || isGuarded(b)) return 'differs';
+  if (sameLetters) return 'slight';
+  const n = Math.min(x.length, y.length);
+  if (n < SHORTEST || Math.max(x.length, y.length) > LONGEST) return 'differs';
+  return nearlyAlike(x, y, n < LONG ? 1 : 2) ? 'slight' : 'differs';
+}
+
+/** Whether letters that look alike explain at most so many differences between two words of one length. */
+function nearlyAlike(x: string, y: string, most: number): boolean {
+  if (shapeOf(x) !== shapeOf(y)) return false;
+  // "rn" for "m" counts once.
+  const [p, q] = [x.replace(/rn/g, 'm').replace(/vv/g, 'w'), y.replace(/rn/g, 'm').replace(/vv/g, 'w')];
+  if (p.length !== q.length) return false;
+  let wrong = Math.abs(x.length - p.length - (y.length - q.length));
+  for (let i = 0; i < p.length; i++) if (p[i] !== q[i]) wrong++;
+  return wrong <= most;
+}
+
+/** Whether some words are the same letters, only otherwise divided: by spaces, or by the hyphen at the end of a line. */
+export function onlyDivided(a: readonly Token[], b: readonly Token[]): boolean {
+  if ([...a, ...b].some(isGuarded)) return false;
+  const joined = (tokens: readonly Token[]) =>
+    tokens.map((t, i) => (t.ends && i < tokens.length - 1 ? t.exact.replace(/-$/, '') : t.exact)).join('');
+  const [x, y] = [joined(a), joined(b)];
+  if (x === y) return true;
+  return [...a, ...b].some((t) => t.scan) && x.toLowerCase() === y.toLowerCase();
+}
