@@ -1,4 +1,5 @@
-import { codeOfRefusal, PROBLEMS, type ProblemCode, type ProblemDetails } from '@gatepath/contract/routes';
+import { isOneOf } from '@gatepath/core/sure';
+import { codeOfRefusal, PROBLEMS, TRANSIENT, type ProblemCode, type ProblemDetails } from '@gatepath/contract/routes';
 import type { Refusal } from '@gatepath/core/routing';
 
 interface More {
@@ -22,6 +23,11 @@ export class Problem extends Error {
 
   get status(): number {
     return PROBLEMS[this.code].status;
+  }
+
+  /** Whether the same request may succeed in a moment. */
+  get transient(): boolean {
+    return isOneOf(TRANSIENT, this.code);
   }
 
   /** The same problem in other words. */

@@ -10,6 +10,7 @@ import { topics } from '../live/live';
 import { layOut } from '../mail/messages';
 import { postLetter } from '../mailroom/post';
 import { notFound, Problem } from '../problem';
+import { isTransient } from '../transient';
 import * as q from './queries';
 import { requireKitTime } from './kit-time';
 import { checkDraft, inNameOf, packetOr404, sendPacket } from './service';
@@ -82,8 +83,8 @@ export async function sendWhenDue(ctx: Context, packetId: string): Promise<void>
     const body = { version, despiteWarnings: row.send_despite, ...(row.send_for ? { forId: row.send_for } : {}) };
     await sendPacket(ctx, packetId, body, member, { isDue: true });
   } catch (error) {
-    // Changed in the same moment: the next look sends what it is then.
-    if (!(error instanceof Problem) || error.code === 'changed-meanwhile') throw error;
+    // Busy, still being read, changed in the same moment: it is tried again, and stays set until then.
+    if (!(error instanceof Problem) || isTransient(error)) throw error;
     if (error.code === 'already-sent') return;
     await tellWhy(ctx, row, member, error.message);
   }

@@ -21,13 +21,39 @@ function person(name: string, how: 'rsa' | 'ec'): { key: string; cert: string } 
   return { key, cert };
 }
 
+/** Signs with OpenSSL: detached unless said otherwise, in a container of the given options. */
+const cms =
+  (who: { key: string; cert: string }, options: string[] = [], command = 'cms') =>
+  (file: string, der: string) =>
+    run(
+      command,
+      '-sign',
+      '-binary',
+      '-in',
+      file,
+      '-signer',
+      who.cert,
+      '-inkey',
+      who.key,
+      '-outform',
+      'DER',
+      '-out',
+      der,
+      ...options,
+    );
+
 const ROOM = 8_000;
 let n = 0;
 /** The paper signed as other programs do: by OpenSSL, in a dictionary of its own, in an update of the file. */
 function signedBy(
   bytes: Uint8Array,
   who: { key: string; cert: string },
-  o: { md?: string; sub?: string } = {},
+  o: {
+    md?: string;
+    sub?: string;
+    cms?: (file: string, der: string) => void;
+    range?: (b: number, c: number) => string;
+  } = {},
 ): Buffer {
   const base = Buffer.from(bytes);
   const text = base.toString('latin1');
@@ -56,23 +82,8 @@ function signedBy(
   const [one, two] = [Buffer.concat([base, Buffer.from(`\n${ranged}`, 'latin1')]), Buffer.from(rest + tail, 'latin1')];
   const file = `${n++}.bin`;
   writeFileSync(path.join(dir, file), Buffer.concat([one, two]));
-  run(
-    'cms',
-    '-sign',
-    '-binary',
-    '-in',
-    file,
-    '-signer',
-    who.cert,
-    '-inkey',
-    who.key,
-    '-outform',
-    'DER',
-    '-out',
-    `${file}.der`,
-    '-md',
-    o.md ?? 'sha256',
-  );
+  const signCms = o.cms ?? cms(who, ['-md', o.md ?? 'sha256']);
+  signCms(file, `${file}.der`);
   const hex = readFileSync(path.join(dir, `${file}.der`))
     .toString('hex')
     .padEnd(ROOM * 2, '0');
@@ -185,4 +196,143 @@ test('a paper of a deal says whose signatures it came with', async () => {
   } finally {
     await server.stop();
   }
+});
+
+describe('forged and unusual files: our verdict beside that of another program', () => {
+  const jane = person('Jane Notary', 'rsa');
+  const ec = person('Eva Curve', 'ec');
+  const other = person('Olaf Other', 'rsa');
+  /** A letter that Jane really signed, in a container that brings its content. */
+  const letter =
+    (options: string[] = []) =>
+    (_file: string, der: string) => {
+      writeFileSync(path.join(dir, 'mail.txt'), 'Dear Sir, thank you for your letter.');
+      cms(jane, ['-nodetach', ...options])('mail.txt', der);
+    };
+  /** A container whose signature is of another file. */
+  const elsewhere =
+    (options: string[] = []) =>
+    (_file: string, der: string) => {
+      writeFileSync(path.join(dir, 'else.txt'), 'Another text.');
+      cms(jane, options)('else.txt', der);
+    };
+  const bend = (der: string, at: (bytes: Buffer) => number) => {
+    const bytes = readFileSync(path.join(dir, der));
+    const i = at(bytes);
+    bytes[i] = bytes[i]! ^ 1;
+    writeFileSync(path.join(dir, der), bytes);
+  };
+  const swap = (bytes: Buffer, from: RegExp, to: (...m: string[]) => string) =>
+    Buffer.from(bytes.toString('latin1').replace(from, to as never), 'latin1');
+  const sign = async (o: Parameters<typeof signedBy>[2] = {}, who = jane) => signedBy(await plain(), who, o);
+
+  // Name of the file, how it is made, our verdict.
+  const FILES: [string, () => Promise<Buffer>, 'holds' | 'broken' | 'unknown'][] = [
+    ['detached, RSA, SHA-256', () => sign(), 'holds'],
+    ['detached, RSA, SHA-384', () => sign({ md: 'sha384' }), 'holds'],
+    ['detached, RSA, SHA-512', () => sign({ md: 'sha512' }), 'holds'],
+    ['detached, curve P-256', () => sign({}, ec), 'holds'],
+    ['CAdES', () => sign({ sub: 'ETSI.CAdES.detached', cms: cms(jane, ['-md', 'sha256', '-cades']) }), 'holds'],
+    ['made by the older command', () => sign({ cms: cms(jane, ['-md', 'sha256'], 'smime') }), 'holds'],
+    [
+      'with the certificate of somebody else beside',
+      () => sign({ cms: cms(jane, ['-md', 'sha256', '-certfile', other.cert]) }),
+      'holds',
+    ],
+    ['something added behind', async () => Buffer.concat([await sign(), Buffer.from('\n% more')]), 'holds'],
+    ['a letter of hers, attached', () => sign({ cms: letter() }), 'broken'],
+    [
+      'a letter of hers, attached, CAdES',
+      () => sign({ sub: 'ETSI.CAdES.detached', cms: letter(['-cades']) }),
+      'broken',
+    ],
+    ['a letter of hers, attached, without attributes', () => sign({ cms: letter(['-noattr']) }), 'broken'],
+    ['this file, attached', () => sign({ cms: cms(jane, ['-md', 'sha256', '-nodetach']) }), 'broken'],
+    ['of another file', () => sign({ cms: elsewhere() }), 'broken'],
+    ['of another file, without attributes', () => sign({ cms: elsewhere(['-noattr']) }), 'unknown'],
+    ['without attributes', () => sign({ cms: cms(jane, ['-md', 'sha256', '-noattr']) }), 'unknown'],
+    [
+      'two signers',
+      () => sign({ cms: cms(jane, ['-md', 'sha256', '-signer', other.cert, '-inkey', other.key]) }),
+      'broken',
+    ],
+    ['SHA-1', () => sign({ md: 'sha1' }), 'unknown'],
+    ['without its certificate', () => sign({ cms: cms(jane, ['-md', 'sha256', '-nocerts']) }), 'unknown'],
+    [
+      'a byte of the file changed',
+      async () => swap(await sign(), /%PDF-1\.(\d)/, (_, v) => `%PDF-1.${Number(v) ^ 1}`),
+      'broken',
+    ],
+    [
+      'the last byte of the signature changed',
+      () =>
+        sign({
+          cms: (file, der) => {
+            cms(jane, ['-md', 'sha256'])(file, der);
+            bend(der, (bytes) => bytes.length - 1);
+          },
+        }),
+      'broken',
+    ],
+    [
+      'its own digest changed',
+      () =>
+        sign({
+          cms: (file, der) => {
+            cms(jane, ['-md', 'sha256'])(file, der);
+            // The messageDigest attribute (1.2.840.113549.1.9.4): its value begins four bytes behind the name.
+            bend(der, (bytes) => bytes.indexOf(Buffer.from('2a864886f70d010904', 'hex')) + 9 + 4);
+          },
+        }),
+      'broken',
+    ],
+    [
+      'somebody else’s certificate',
+      () =>
+        sign({
+          cms: (file, der) => {
+            // Olaf's signature in a container that brings Jane's certificate only.
+            cms(other, ['-md', 'sha256', '-nocerts', '-certfile', jane.cert])(file, der);
+          },
+        }),
+      'unknown',
+    ],
+    [
+      'nothing in it',
+      () => sign({ cms: (_file, der) => writeFileSync(path.join(dir, der), Buffer.from('3000', 'hex')) }),
+      'broken',
+    ],
+    [
+      'garbage',
+      () => sign({ cms: (_file, der) => writeFileSync(path.join(dir, der), Buffer.alloc(900, 0xa7)) }),
+      'broken',
+    ],
+    [
+      'a range that ends before the file does',
+      async () => swap(await sign(), /(\/ByteRange \[0 \d+ +\d+ +)(\d+)/, (_, a, n) => `${a}${Number(n) - 1}`),
+      'broken',
+    ],
+  ];
+
+  test.each(FILES)('%s', async (_name, make, state) => {
+    const bytes = await make();
+    const [ours] = (await foreignSignatures(bytes)).signatures;
+    expect([ours!.state, ours!.why]).toEqual([
+      state,
+      state === 'holds' ? expect.stringMatching(/^$|added/) : expect.stringMatching(/./),
+    ]);
+    const [theirs = 'none'] = pdfsig(bytes);
+    // What we say holds is valid there; what is broken here is not valid there, but where we are stricter by rule.
+    const valid = theirs === 'Signature is Valid.';
+    expect([theirs, valid]).toEqual([theirs, state === 'holds' || (STRICTER.has(_name) && valid)]);
+  });
+
+  /** Files which the other program takes, and which are not detached signatures of one person with attributes and a safe digest. */
+  const STRICTER = new Set([
+    'without attributes',
+    'two signers',
+    'SHA-1',
+    'this file, attached',
+    'a range that ends before the file does',
+  ]);
 });

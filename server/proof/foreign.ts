@@ -106,6 +106,8 @@ async function checkedCms(
   } catch {
     return say('broken', 'the signature itself is damaged');
   }
+  const shape = unusualShape(signed);
+  if (shape) return say(...shape);
   const data = new Uint8Array(Buffer.concat(parts)).buffer;
   const answer = await signed
     .verify({ signer: 0, data, checkChain: false, extendedMode: true })
@@ -123,6 +125,22 @@ async function checkedCms(
   if (certificate && at && !holdsOn(certificate, at))
     return say('unknown', 'its certificate did not hold on the day it says', certificate);
   return say('holds', whole ? '' : 'something was added to the file after it', certificate);
+}
+
+const DATA = '1.2.840.113549.1.7.1';
+
+/**
+ * What of a container keeps it from being a detached signature of one person over the bytes of the file (RFC 5652;
+ * ISO 32000-1, 12.8.3.3); null for nothing. Content that the container brings itself would be verified in place of
+ * the file's.
+ */
+function unusualShape({ encapContentInfo, signerInfos }: SignedData): [PaperSignature['state'], string] | null {
+  if (encapContentInfo.eContent || encapContentInfo.eContentType !== DATA)
+    return ['broken', 'what was signed is not this file'];
+  const [signer, ...others] = signerInfos;
+  if (!signer || others.length) return ['broken', 'it is not the signature of one person'];
+  if (!signer.signedAttrs?.attributes.length) return ['unknown', 'it does not say what was signed'];
+  return null;
 }
 
 const exact = (data: Uint8Array): ArrayBuffer => new Uint8Array(data).buffer;

@@ -1,0 +1,25 @@
+/** Which errors pass by themselves: whoever meets one tries again later and gives nothing up. */
+import { codeOf, messageOf } from './errors';
+import { Problem } from './problem';
+import { WorkFailure } from './work/failure';
+
+/** PostgreSQL: shut down, crashed, starting, cannot connect, too many connections, serialization, deadlock; and sockets. */
+const DATABASE_AWAY = new Set(['57P01', '57P02', '57P03', '53300', 'ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT']);
+const COLLISIONS = new Set(['40001', '40P01']);
+
+/** Whether an error says that the database cannot be reached just now. */
+export function isDatabaseAway(error: unknown): boolean {
+  const code = codeOf(error);
+  if (code !== null && (DATABASE_AWAY.has(code) || /^08/.test(code))) return true;
+  // The driver gives these no code.
+  return /^(?:Connection terminated|timeout exceeded when trying to connect|Client has encountered a connection error)/.test(
+    messageOf(error),
+  );
+}
+
+/** Whether an error has nothing to do with what was tried, so that trying again is right. */
+export function isTransient(error: unknown): boolean {
+  if (error instanceof Problem) return error.transient;
+  if (error instanceof WorkFailure) return error.reason === 'stopped';
+  return isDatabaseAway(error) || COLLISIONS.has(codeOf(error) ?? '') || codeOf(error) === 'ENOSPC' || codeOf(error) === '53100';
+}
