@@ -5,7 +5,7 @@ import { SIDES } from '@gatepath/core/text';
 import { choiceBy } from './choice';
 import { LETTER_WAYS } from '@gatepath/core/packet';
 import { markItem } from './draft-schemas';
-import { calendarDay, day, email, gate, id, language, line, object, rect, trimmed } from './fields';
+import { day, email, gate, id, language, line, object, rect, trimmed } from './fields';
 
 export const withdrawBody = object({
   reason: trimmed(400).required('Say why in a few words; everyone who was asked will read it.'),
@@ -73,7 +73,7 @@ const changes = {
   /** The letter to somebody who cannot be written to was posted, or handed over. */
   letter: {
     partyId: id().required(),
-    day: calendarDay().required('Say on which day it went.'),
+    day: day().required('Say on which day it went.'),
     way: yup.string().oneOf(LETTER_WAYS).required('Say how it went.'),
   },
 };

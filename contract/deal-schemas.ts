@@ -15,7 +15,7 @@ import {
 import { DOCUMENT_TYPES } from '@gatepath/core/reading';
 import { isOneOf } from '@gatepath/core/sure';
 import { isClean, SIDES } from '@gatepath/core/text';
-import { calendarDay, email, id, line, object } from './fields';
+import { day, email, id, line, object } from './fields';
 
 const FACT_KEY = /^[a-z][\w.]{0,59}$/;
 /** Facts a patch may name at once. */
@@ -36,7 +36,7 @@ export const givenFacts = () =>
     })
     .meta({ jsonSchema: { type: 'object' } });
 
-const dates = object(Object.fromEntries(KEY_DATES.map((k) => [k, calendarDay().nullable()])));
+const dates = object(Object.fromEntries(KEY_DATES.map((k) => [k, day().nullable()])));
 
 /** Days of a deal by their names; null takes one away. */
 const dateValues = () =>
@@ -105,7 +105,7 @@ export const dealPatch = object({
   memberIds: yup.array(id().required()).max(60),
   archived: yup.boolean(),
   /** Until when it is kept at the least; null for no day. */
-  keepUntil: calendarDay().nullable(),
+  keepUntil: day().nullable(),
 });
 export type DealPatch = yup.InferType<typeof dealPatch>;
 

@@ -13,7 +13,7 @@ import {
 } from '@gatepath/core/packet';
 import { SIDES } from '@gatepath/core/text';
 import { choiceOf } from './choice';
-import { calendarDay, day, gate, id, language, line, object, rect, text } from './fields';
+import { day, gate, id, language, line, object, rect, text } from './fields';
 import { EDITS_AT_ONCE } from './limits';
 
 /** So many business days after what is done, at a full hour of the deal's own time. */
@@ -191,7 +191,7 @@ export type SendBody = yup.InferType<typeof sendBody>;
 
 /** A day and an hour of the deal's own time. */
 export const sendingHour = object({
-  day: calendarDay().required('Choose a day.'),
+  day: day().required('Choose a day.'),
   hour: yup.number().integer().min(0).max(23).required('Choose an hour.'),
 });
 
@@ -199,7 +199,7 @@ export const sendLaterBody = object({
   version: yup.number().integer().min(1).required(),
   despiteWarnings: yup.boolean().default(false),
   /** A day and an hour of the deal's own time. */
-  day: calendarDay().required('Choose a day.'),
+  day: day().required('Choose a day.'),
   hour: yup.number().integer().min(0).max(23).required('Choose an hour.'),
   /** The colleague in whose name it is sent. */
   forId: id(),

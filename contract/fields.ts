@@ -37,11 +37,16 @@ export const id = () =>
 /** An email address, or nothing. */
 export const email = () =>
   line(254).test('address', 'This is not an email address, like name@example.com.', (v) => !v || isEmail(v));
-/** A day of the calendar: `2026-11-23`. */
-export const day = () => yup.string().matches(/^\d{4}-\d{2}-\d{2}$/, 'is not a day, like 2026-11-23');
-/** A day that is in the calendar: February has no 30th. */
-export const calendarDay = () =>
-  day().test('day', 'is not a day of the calendar', (v) => v === undefined || v === null || isDay(v));
+/** A day of the calendar, of the years 1900 to 2200: `2026-11-23`. February has no 30th. */
+export const day = () =>
+  yup
+    .string()
+    .matches(/^\d{4}-\d{2}-\d{2}$/, 'is not a day, like 2026-11-23')
+    .test(
+      'day',
+      'is not a day of the calendar between 1900 and 2200',
+      (v) => v === undefined || v === null || isDay(v),
+    );
 /** A length on a page, in points; generous, since pages are checked elsewhere. */
 export const points = () => yup.number().min(-20000).max(20000);
 

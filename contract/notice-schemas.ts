@@ -3,7 +3,7 @@ import * as yup from 'yup';
 import { MOST_HOMES, MOST_NOTICE_RULES } from '@gatepath/core/notices';
 import { LETTER_WAYS } from '@gatepath/core/packet';
 import { dealFilters, givenFacts } from './deal-schemas';
-import { calendarDay, id, line, object } from './fields';
+import { day, id, line, object } from './fields';
 
 /** Homes by their deals, or all those a list of deals would show. */
 const homes = {
@@ -66,7 +66,7 @@ export type HomeTableQuery = yup.InferType<typeof homeTableQuery>;
 export const lettersBody = object({
   /** Rows whose letters went; empty for all that want one. */
   rowIds: yup.array(id().required()).max(MOST_HOMES).default([]),
-  day: calendarDay().required('Say on which day they went.'),
+  day: day().required('Say on which day they went.'),
   way: yup.string().oneOf(LETTER_WAYS).required('Say how they went.'),
 });
 export type LettersBody = yup.InferType<typeof lettersBody>;

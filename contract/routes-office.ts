@@ -106,7 +106,7 @@ export const officeRoutes = {
     summary: 'Look for the gaps of a paper that came back',
     body: s.checkBody,
     answer: v.paperCheckView,
-    problems: ['reading'],
+    problems: ['sent-back', 'reading'],
   }),
   paperCheck: route(paths.paperCheck, {
     who: 'member',
@@ -165,7 +165,7 @@ export const officeRoutes = {
     summary: 'Correct a document’s name or type',
     body: s.documentPatch,
     answer: v.documentView,
-    problems: [],
+    problems: ['replaced-already'],
   }),
   dropDocument: route(paths.dropDocument, {
     who: 'member',

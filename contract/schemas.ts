@@ -3,7 +3,7 @@ import * as yup from 'yup';
 import { DEAL_KINDS, FOR_WHOM } from '@gatepath/core/deal';
 import { DOCUMENT_TYPES } from '@gatepath/core/reading';
 import { SIDES } from '@gatepath/core/text';
-import { calendarDay, day, email, id, language, line, object, text } from './fields';
+import { day, email, id, language, line, object, text } from './fields';
 
 export * from './change-schemas';
 export * from './draft-schemas';
@@ -143,9 +143,9 @@ export const documentPatch = object({
   type: yup.string().oneOf(DOCUMENT_TYPES),
   replacedBy: id().nullable(),
   /** The last day it holds; null for no end. */
-  endsOn: calendarDay().nullable(),
+  endsOn: day().nullable(),
   /** The day it was signed somewhere else; null for one that is signed here. */
-  elsewhereOn: calendarDay().nullable(),
+  elsewhereOn: day().nullable(),
   /** Whether nobody signs it: it is only kept. */
   unsigned: yup.boolean(),
   /** Goes on without the words of pages that are pictures, where they are still being recognised. */

@@ -3,7 +3,7 @@ import * as yup from 'yup';
 import { LOCKS } from '@gatepath/core/shelf';
 import { givenFacts } from './deal-schemas';
 import { sendingHour } from './draft-schemas';
-import { calendarDay, id, line, object, text } from './fields';
+import { day, id, line, object, text } from './fields';
 
 export const SHELF_KINDS = ['form', 'kit'] as const;
 
@@ -51,7 +51,7 @@ export type WrittenBody = yup.InferType<typeof writtenBody>;
 
 export const shelfPatch = object({
   /** The last day on which this edition may be used; null for no end. */
-  endsOn: calendarDay().nullable(),
+  endsOn: day().nullable(),
   retired: yup.boolean(),
   /** What those who use a kit cannot change. */
   locks: yup.array(yup.string().oneOf(LOCKS).required()).max(LOCKS.length),
@@ -76,7 +76,7 @@ const kitChanges = {
   subject: line(200),
   message: text(4000),
   /** Another last day than the kit's; null for none. */
-  lastDay: calendarDay().nullable(),
+  lastDay: day().nullable(),
   /** Another day and hour than the kit's, in the deal's own time; null for the moment it is sent. */
   later: sendingHour.nullable().default(undefined).optional(),
   /** Members who are told what the sender is told, where that is other than in the kit. */

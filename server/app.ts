@@ -82,7 +82,8 @@ export async function buildServer(options: BuildOptions): Promise<Running> {
 async function serverOn(database: Database, options: BuildOptions, step: (step: string) => void): Promise<Running> {
   const { config } = options;
   const app = Fastify({
-    trustProxy: config.trustProxy,
+    // The last so many addresses of X-Forwarded-For were put there by our own proxies; what is before them anybody can write.
+    trustProxy: config.trustProxy ? (_address: string, hop: number) => hop < config.trustProxy : false,
     bodyLimit: SMALL_BODY.bytes,
     logController: new LogController({ disableRequestLogging: true }),
     // Longer than any address can be: what a part of one may be is for its schema to say.

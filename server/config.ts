@@ -1,4 +1,4 @@
-import { existsSync, linkSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { chmodSync, existsSync, linkSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { cutEnd } from '@gatepath/core/text';
 import { newSecret } from './ids';
@@ -20,8 +20,8 @@ export interface Config {
   demo: boolean;
   /** Whether members may set the clock forward: in the demo, and where reminders are tried out. */
   clockForward: boolean;
-  /** Whether to trust X-Forwarded-* from a proxy in front. */
-  trustProxy: boolean;
+  /** Proxies in front whose X-Forwarded-* headers are believed; 0 for none. */
+  trustProxy: number;
 }
 
 /** A setting has a value that cannot be used; the message names it and the way out. */
@@ -31,7 +31,7 @@ export class ConfigError extends Error {}
 export function readConfig(env: NodeJS.ProcessEnv, options: { demo: boolean }): Config {
   const dataDir = path.resolve(env.DATA_DIR || 'data');
   try {
-    mkdirSync(dataDir, { recursive: true });
+    keepPrivate(dataDir);
   } catch {
     throw new ConfigError(`DATA_DIR is ${dataDir}, and that folder cannot be made. Name one that can be written to.`);
   }
@@ -62,8 +62,25 @@ export function readConfig(env: NodeJS.ProcessEnv, options: { demo: boolean }): 
     sessionSecret: sessionSecret(env.SESSION_SECRET, dataDir),
     demo: options.demo,
     clockForward: options.demo || env.CLOCK_FORWARD === '1',
-    trustProxy: env.TRUST_PROXY === '1',
+    trustProxy: hops(env.TRUST_PROXY || '0'),
   };
+}
+
+/** Nobody else on this machine may read or write what the server stores: new files are its own, and so is the folder. */
+function keepPrivate(dataDir: string): void {
+  process.umask(0o077);
+  mkdirSync(dataDir, { recursive: true, mode: 0o700 });
+  chmodSync(dataDir, 0o700);
+}
+
+/** How many proxies stand in front of the server: each adds one address to X-Forwarded-For. */
+function hops(text: string): number {
+  const n = Number(text);
+  if (!Number.isInteger(n) || n < 0 || n > 10)
+    throw new ConfigError(
+      `TRUST_PROXY is “${text}”. It must be the number of proxies in front of the server, from 0 to 10.`,
+    );
+  return n;
 }
 
 function protocolOf(url: string): string {

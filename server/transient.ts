@@ -10,16 +10,19 @@ const COLLISIONS = new Set(['40001', '40P01']);
 /** Whether an error says that the database cannot be reached just now. */
 export function isDatabaseAway(error: unknown): boolean {
   const code = codeOf(error);
-  if (code !== null && (DATABASE_AWAY.has(code) || /^08/.test(code))) return true;
+  if (code !== undefined && (DATABASE_AWAY.has(code) || /^08/.test(code))) return true;
   // The driver gives these no code.
   return /^(?:Connection terminated|timeout exceeded when trying to connect|Client has encountered a connection error)/.test(
     messageOf(error),
   );
 }
 
+/** Whether a disk is full: the file store's, or the database's own. */
+export const isDiskFull = (error: unknown): boolean => codeOf(error) === 'ENOSPC' || codeOf(error) === '53100';
+
 /** Whether an error has nothing to do with what was tried, so that trying again is right. */
 export function isTransient(error: unknown): boolean {
   if (error instanceof Problem) return error.transient;
   if (error instanceof WorkFailure) return error.reason === 'stopped';
-  return isDatabaseAway(error) || COLLISIONS.has(codeOf(error) ?? '') || codeOf(error) === 'ENOSPC' || codeOf(error) === '53100';
+  return isDatabaseAway(error) || COLLISIONS.has(codeOf(error) ?? '') || isDiskFull(error);
 }

@@ -34,14 +34,25 @@ const DAY_MS = 86_400_000;
 
 /** Days since the first of January 1970; plain arithmetic, since a year of them is counted for every rule. */
 const numberOf = (day: string) => Date.parse(`${day}T00:00:00Z`) / DAY_MS;
-const dayAt = (n: number) => new Date(n * DAY_MS).toISOString().slice(0, 10);
+/** @throws RangeError beyond the years 0 to 9999, which a day is not written for */
+function dayAt(n: number): string {
+  const text = new Date(n * DAY_MS).toISOString();
+  if (text.length !== 'YYYY-MM-DDTHH:MM:SS.mmmZ'.length) throw new RangeError('a day beyond the year 9999');
+  return text.slice(0, 10);
+}
 /** 1970 began on a Thursday. */
 const weekdayOf = (n: number) => (((n + 4) % 7) + 7) % 7;
 const isWeekend = (n: number) => weekdayOf(n) === 0 || weekdayOf(n) === 6;
 
-/** Whether a text is a day of the calendar: ISO 8601, of the years 1 to 9999. */
+/** Years a day of a deal may be in: 9999 stands for "no end" in other programs, and leaves no room to count from it. */
+export const FIRST_YEAR = 1900;
+export const LAST_YEAR = 2200;
+
+/** Whether a text is a day of the calendar that can be counted from: ISO 8601, of the years 1900 to 2200. */
 export function isDay(text: string): boolean {
   if (!/^\d{4}-\d{2}-\d{2}$/.test(text)) return false;
+  const year = Number(text.slice(0, 4));
+  if (year < FIRST_YEAR || year > LAST_YEAR) return false;
   const n = numberOf(text);
   // February has no 30th: what is made of the number must be what was written.
   return Number.isFinite(n) && dayAt(n) === text;

@@ -83,7 +83,9 @@ describe('what changed in words', () => {
       ['reading', 'replaced', 'agree- ment', 'agreement'],
     ]);
     // Otherwise divided, figures and small words are others.
-    expect(mains(changed(['Lot 11 0 of them.'], ['Lot 1 10 of them.']).changes)).toEqual([['replaced', '11 0', '1 10']]);
+    expect(mains(changed(['Lot 11 0 of them.'], ['Lot 1 10 of them.']).changes)).toEqual([
+      ['replaced', '11 0', '1 10'],
+    ]);
     expect(mains(changed(['He is not able to.'], ['He is notable to.']).changes)).toEqual([
       ['replaced', 'not able', 'notable'],
     ]);

@@ -1,5 +1,5 @@
 /** What a deal needs by a firm's rules, how each paper of it stands, and how ready it is. Knows no clock: today is given. */
-import { dueDay, shortDay, type DueDay } from '../calendar/due';
+import { dueDay, isDay, shortDay, type DueDay } from '../calendar/due';
 import type { DocumentType } from '../reading/suggest';
 import { count, firstName, listWords } from '../text/names';
 import { canonicalJson } from '../proof';
@@ -150,6 +150,7 @@ const byDue = (a: Requirement, b: Requirement) => (a.due?.day ?? '9999').localeC
 function requirementOf(rule: Rule, facts: Facts, o: Parameters<typeof needsOf>[0]): Requirement {
   const { due: term } = rule;
   const from = term ? o.deal.dates[term.from] : undefined;
+  const known = from !== undefined && isDay(from);
   const found = bestPaper(rule, o.deal, o.papers);
   const last = o.waivers.find((w) => w.ruleId === rule.id);
   const ended = last ? endedBy(last, rule, facts) : null;
@@ -168,7 +169,7 @@ function requirementOf(rule: Rule, facts: Facts, o: Parameters<typeof needsOf>[0
         ? `waived by ${waiver.by}: ${waiver.reason}`
         : wordsOf(found, last && ended ? { by: last.by, ended } : null),
     due: dueOf(term, o.deal.dates, o.holidays),
-    dueHangsOn: term && !from ? term.from : null,
+    dueHangsOn: term && !known ? term.from : null,
     documentId: found?.paper.documentId ?? null,
     packetId: found?.paper.packetId ?? null,
     signers: rule.signers,
@@ -176,10 +177,10 @@ function requirementOf(rule: Rule, facts: Facts, o: Parameters<typeof needsOf>[0
   };
 }
 
-/** When something is due by a term; null without one, or while the day it is counted from is not known. */
+/** When something is due by a term; null without one, or while the day it is counted from is not known or cannot be counted from. */
 export function dueOf(term: Term | null, dates: KeyDates, holidays: readonly string[]): DueDay | null {
   const from = term ? dates[term.from] : undefined;
-  return term && from ? dueDay(term, from, holidays) : null;
+  return term && from && isDay(from) ? dueDay(term, from, holidays) : null;
 }
 
 const CORNERS: Record<Standing, Corner> = {

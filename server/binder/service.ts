@@ -3,6 +3,7 @@ import { PassThrough, Readable } from 'node:stream';
 import yazl from 'yazl';
 import type { BinderView } from '@gatepath/contract';
 import type { Context } from '../context';
+import { letGo } from '../files/tidy';
 import { inTransaction } from '../db/tx';
 import { dealOr404 } from '../deals/service';
 import { chunksOf } from '../files/chunks';
@@ -74,7 +75,7 @@ export async function makeBinder(ctx: Context, dealId: string): Promise<void> {
     const kept = await ctx.files.putStream(Readable.from(zipped(ctx, all, new Date(index.madeAt), progress)));
     if (kept === 'truncated') throw new Error('a binder is not cut short');
     const before = await q.keepBinder(db, dealId, kept, ctx.clock.now());
-    if (before) await ctx.jobs.queueNow('tidy', before);
+    if (before) await letGo(ctx, before);
   } catch (error) {
     await q.binderFailed(db, dealId);
     throw error;
@@ -130,6 +131,6 @@ async function indexPdf(ctx: Context, title: string, text: string): Promise<Uint
     if ('problem' in made) throw new Error(`the index of a binder cannot be set: ${made.problem}`);
     return made.bytes;
   } finally {
-    await ctx.jobs.queueNow('tidy', sha256);
+    await letGo(ctx, sha256);
   }
 }

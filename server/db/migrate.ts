@@ -4,6 +4,7 @@ import { fileURLToPath } from 'node:url';
 import type pg from 'pg';
 import { sha256 } from '../ids';
 import type { Database } from './pool';
+import { withClient } from './tx';
 
 const DIR = path.join(path.dirname(fileURLToPath(import.meta.url)), 'migrations');
 /** The number of the advisory lock that servers wait for which bring one database up to date. */
@@ -22,10 +23,8 @@ export async function migrationNames(): Promise<string[]> {
  * @throws when a migration that ran is not what it was: then nobody can say what is in the database
  */
 export async function migrate(pool: pg.Pool, upTo?: string): Promise<string[]> {
-  const client = await pool.connect();
   const ran: string[] = [];
-  try {
-    await client.query('select pg_advisory_lock($1)', [LOCK]);
+  await locked(pool, async (client) => {
     await client.query(
       'create table if not exists migration (name text primary key, at timestamptz not null default now())',
     );
@@ -54,11 +53,20 @@ export async function migrate(pool: pg.Pool, upTo?: string): Promise<string[]> {
       }
       ran.push(name);
     }
-  } finally {
-    await client.query('select pg_advisory_unlock($1)', [LOCK]).catch(() => undefined);
-    client.release();
-  }
+  });
   return ran;
+}
+
+/** Does something while no other server holds the lock under which databases are brought up to date. */
+function locked<T>(pool: pg.Pool, work: (client: pg.PoolClient) => Promise<T>): Promise<T> {
+  return withClient(pool, async (client) => {
+    await client.query('select pg_advisory_lock($1)', [LOCK]);
+    try {
+      return await work(client);
+    } finally {
+      await client.query('select pg_advisory_unlock($1)', [LOCK]).catch(() => undefined);
+    }
+  });
 }
 
 /**
@@ -67,26 +75,13 @@ export async function migrate(pool: pg.Pool, upTo?: string): Promise<string[]> {
  */
 export async function exclusively<T>(database: Database, work: () => Promise<T>): Promise<T> {
   if (database.kind === 'embedded') return work();
-  const client = await database.pool.connect();
-  try {
-    await client.query('select pg_advisory_lock($1)', [LOCK]);
-    return await work();
-  } finally {
-    await client.query('select pg_advisory_unlock($1)', [LOCK]).catch(() => undefined);
-    client.release();
-  }
+  return locked(database.pool, work);
 }
 
 /** Does something once in the life of a database that SQL alone cannot do: `name` remembers it. */
 export async function once(pool: pg.Pool, name: string, work: () => Promise<void>): Promise<void> {
-  const client = await pool.connect();
-  let done: boolean;
-  try {
-    done = (await client.query('select 1 from migration where name = $1', [name])).rows.length > 0;
-  } finally {
-    client.release();
-  }
-  if (done) return;
+  const done = await pool.query('select 1 from migration where name = $1', [name]);
+  if (done.rows.length) return;
   await work();
   await pool.query('insert into migration (name) values ($1) on conflict do nothing', [name]);
 }

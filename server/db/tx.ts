@@ -1,5 +1,6 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 import type pg from 'pg';
+import { isDatabaseAway } from '../transient';
 
 const underWay = new AsyncLocalStorage<true>();
 
@@ -30,26 +31,51 @@ export function guard(pool: pg.Pool): pg.Pool {
 }
 
 /**
+ * Runs `work` with a connection of its own. A connection that is lost meanwhile fails what is asked of it and nothing
+ * else: without somebody who listens for it, its error would end the process.
+ *
+ * @param work  is given the connection, and how to say that it must not be used by anybody else
+ */
+export async function withClient<T>(
+  pool: pg.Pool,
+  work: (client: pg.PoolClient, spoil: (error: Error) => void) => Promise<T>,
+): Promise<T> {
+  const client = await pool.connect();
+  let broken: Error | undefined;
+  const lost = (error: Error) => void (broken = error);
+  client.on('error', lost);
+  try {
+    return await work(client, lost);
+  } catch (error) {
+    // Whether it can still be used is not known; the pool makes another.
+    if (isDatabaseAway(error)) broken ??= error instanceof Error ? error : new Error(String(error));
+    throw error;
+  } finally {
+    client.off('error', lost);
+    client.release(broken);
+  }
+}
+
+/**
  * Runs `work` in one transaction and returns what it returns; any throw rolls all of it back.
  * `afterCommit` callbacks run once the data is safe: live views are told only of what happened.
  * One that throws is told to `onError`; what was committed stays so.
  */
 export async function inTransaction<T>(pool: pg.Pool, work: (tx: Tx) => Promise<T>): Promise<T> {
-  const client = await pool.connect();
   const after: (() => void)[] = [];
-  let result: T;
-  let broken: Error | undefined;
-  try {
+  const result = await withClient(pool, async (client, spoil) => {
     await client.query('begin');
-    result = await underWay.run(true, () => work({ db: client, afterCommit: (f) => after.push(f) }));
-    await client.query('commit');
-  } catch (error) {
-    // A connection that cannot even roll back is not given back to the others.
-    await client.query('rollback').catch((e: Error) => (broken = e));
-    throw error;
-  } finally {
-    client.release(broken);
-  }
+    try {
+      const done = await underWay.run(true, () => work({ db: client, afterCommit: (f) => after.push(f) }));
+      const { command } = await client.query('commit');
+      // PostgreSQL answers so, without an error, where a statement failed and its error was swallowed.
+      if (command === 'ROLLBACK') throw new Error('a statement of this transaction failed, so nothing of it was kept');
+      return done;
+    } catch (error) {
+      await client.query('rollback').catch(spoil);
+      throw error;
+    }
+  });
   for (const f of after)
     try {
       f();

@@ -1,8 +1,10 @@
 /** What SQL alone cannot do when a database of an earlier version is opened; each piece once in its life. */
+import { ruleAsWaived } from '@gatepath/core/deal';
 import type { Draft } from '@gatepath/core/packet';
 import type { Context } from '../context';
 import { addSampleRules } from '../deals/rules';
 import { EVERYTHING } from '../deals/everything';
+import { keptRules } from '../deals/rule-queries';
 import { findFirm } from '../firm/queries';
 import { loadState } from '../packets/log';
 import { filesOf } from '../packets/projections';
@@ -20,6 +22,7 @@ export async function upgrade(ctx: Context): Promise<void> {
   await once(pool, '0007_deals: rules', () => addRules(ctx));
   await once(pool, '0008_people: what is found', () => ctx.jobs.queueNow('rules', EVERYTHING));
   await once(pool, '0010_insight: what is found of open deals', () => ctx.jobs.queueNow('rules', EVERYTHING));
+  await once(pool, '0021_claims: rules of waivers', () => noteWaivedRules(ctx));
 }
 
 /** Codes told in person stood in drafts as they were told; from now on only keyed hashes are kept. */
@@ -63,6 +66,13 @@ async function addRules(ctx: Context): Promise<void> {
   if (!firm) return;
   await inTransaction(ctx.database.pool, ({ db }) => addSampleRules(db, ctx.clock.now(), false));
   await ctx.jobs.queueNow('rules', 'rules');
+}
+
+/** Waivers from before their rules were kept with them were given for the rules as they are now. */
+async function noteWaivedRules(ctx: Context): Promise<void> {
+  const { pool } = ctx.database;
+  for (const rule of await keptRules(pool))
+    await pool.query(`update waiver set rule = $2 where rule_id = $1 and rule = ''`, [rule.id, ruleAsWaived(rule)]);
 }
 
 /** What was to be done when the last server of an earlier version stopped. */

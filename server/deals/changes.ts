@@ -31,7 +31,7 @@ import { note } from './note';
 import * as q from './queries';
 import { keptRules } from './rule-queries';
 import { dealView } from './service';
-import { lookAtDeal, NO_STANDING } from './standing';
+import { lookAgain, lookAtDeal, NO_STANDING } from './standing';
 
 /**
  * Corrects what is known of a deal; drafts read it anew, sent packets keep what they were sent with.
@@ -41,7 +41,8 @@ import { lookAtDeal, NO_STANDING } from './standing';
  */
 export async function changeDeal(ctx: Context, dealId: string, body: DealPatch, member: Member): Promise<DealChanged> {
   const before = (await q.standingOf(ctx.database.pool, dealId))?.needs ?? NO_STANDING.needs;
-  await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
+  await inTransaction(ctx.database.pool, async (tx) => {
+    const { db, afterCommit } = tx;
     const was = await q.lockDeal(db, dealId);
     if (!was) throw notFound('This deal');
     const own = await q.ownFacts(db);
@@ -50,6 +51,7 @@ export async function changeDeal(ctx: Context, dealId: string, body: DealPatch, 
     if (body.memberIds) await giveTo(db, dealId, body.memberIds);
     await note(ctx, db, dealId, changeWords(was, now, own, member.name));
     if (body.memberIds) await note(ctx, db, dealId, [`${member.name} changed who works on the deal.`]);
+    await lookAgain(ctx, tx, dealId);
     afterCommit(() => ctx.live.tell(topics.deals()));
   });
   return changedView(ctx, dealId, before, member);
@@ -57,7 +59,8 @@ export async function changeDeal(ctx: Context, dealId: string, body: DealPatch, 
 
 /** The deal after a change, and what the change did to what it needs. */
 async function changedView(ctx: Context, dealId: string, before: Needs, member: Member): Promise<DealChanged> {
-  await lookAtDeal(ctx, dealId);
+  // The change is kept, and a job computes the same: the answer shows it at once where it can.
+  await lookAtDeal(ctx, dealId).catch(() => false);
   const deal = await dealView(ctx, dealId, member);
   return { deal, ...changedNeeds(before, deal) };
 }
@@ -178,7 +181,8 @@ export async function waive(
   member: Member,
 ): Promise<DealChanged> {
   const before = (await q.standingOf(ctx.database.pool, dealId))?.needs ?? NO_STANDING.needs;
-  await inTransaction(ctx.database.pool, async ({ db }) => {
+  await inTransaction(ctx.database.pool, async (tx) => {
+    const { db } = tx;
     const deal = await q.lockDeal(db, dealId);
     if (!deal) throw notFound('This deal');
     const rule = (await keptRules(db)).find((r) => r.id === ruleId);
@@ -187,6 +191,7 @@ export async function waive(
     const at = ctx.clock.now().toISOString();
     await q.saveWaiver(db, dealId, { ruleId, reason, by: member.name, at, facts, rule: ruleAsWaived(rule) });
     await note(ctx, db, dealId, [`${member.name} waived “${rule.title}”: ${reason}`]);
+    await lookAgain(ctx, tx, dealId);
   });
   return changedView(ctx, dealId, before, member);
 }
@@ -198,10 +203,12 @@ export async function waive(
  */
 export async function unwaive(ctx: Context, dealId: string, ruleId: string, member: Member): Promise<DealChanged> {
   const before = (await q.standingOf(ctx.database.pool, dealId))?.needs ?? NO_STANDING.needs;
-  await inTransaction(ctx.database.pool, async ({ db }) => {
+  await inTransaction(ctx.database.pool, async (tx) => {
+    const { db } = tx;
     if (!(await q.dropWaiver(db, dealId, ruleId))) throw notFound('This waiver');
     const title = (await keptRules(db)).find((r) => r.id === ruleId)?.title ?? 'A paper';
     await note(ctx, db, dealId, [`${member.name} asks for “${title}” again.`]);
+    await lookAgain(ctx, tx, dealId);
   });
   return changedView(ctx, dealId, before, member);
 }

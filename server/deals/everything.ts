@@ -1,28 +1,42 @@
-/** Deals looked at in great number: the open ones after a rule changed, all of them after an upgrade. */
+/** Recomputing the status of many deals: the open ones after a rule changed, all of them after an upgrade. */
 import type { Context } from '../context';
 import { breathe } from '../db/breathe';
+import { inTransaction } from '../db/tx';
 import { lookUpWords } from '../documents/words';
 import { indexPeople } from '../find/queries';
 import { peopleAfter } from '../people/queries';
 import { dealIdsAfter } from './queries';
 import { lookAtDeal } from './standing';
 
-/** Names the look at everything there is; any other name is one at the open deals. */
+/** Names the look at everything there is. */
 export const EVERYTHING = 'everything';
+/** Names the look at all open deals. */
+export const OPEN_DEALS = 'rules';
 const A_STEP = 500;
+/** How long one job goes on before the next takes over from it. */
+const SLICE_MS = 60_000;
+/** Parts the name of a look from the deal it goes on behind. */
+const AFTER = ' after ';
 
-/** Has the open deals looked at, or, by the name of it, works out anew whatever follows from deals and people. */
+/**
+ * Recomputes the open deals, or, by the name of it, whatever follows from all deals and people, for a minute. The rest is
+ * a job of its own, which names where it goes on.
+ */
 export async function lookAtMany(ctx: Context, what: string): Promise<void> {
-  const all = what === EVERYTHING;
+  const [name = '', from = ''] = what.split(AFTER);
+  const all = name === EVERYTHING;
   const db = ctx.database.pool;
-  for (let after = '', ids = await dealIdsAfter(db, after, all, A_STEP); ids.length;) {
+  const end = performance.now() + SLICE_MS;
+  for (let after = from, ids = await dealIdsAfter(db, after, all, A_STEP); ids.length;) {
     for (const id of ids) {
       if (ctx.jobs.stopping) return;
       if (all) await lookUpWords(ctx, id);
       await lookAtDeal(ctx, id);
+      after = id;
+      if (performance.now() > end)
+        return await inTransaction(db, (tx) => ctx.jobs.queue(tx, 'rules', `${name}${AFTER}${after}`));
       await breathe();
     }
-    after = ids[ids.length - 1] ?? '';
     ids = await dealIdsAfter(db, after, all, A_STEP);
   }
   if (!all) return;

@@ -19,6 +19,7 @@ import { newId } from '../ids';
 import { topics } from '../live/live';
 import { notFound, Problem } from '../problem';
 import * as deals from './queries';
+import { OPEN_DEALS } from './everything';
 import * as q from './rule-queries';
 
 /** Open deals a rule is tried on; of more the newest. */
@@ -51,27 +52,29 @@ async function requireSound(ctx: Context, body: RuleBody): Promise<void> {
  */
 export async function keepRule(ctx: Context, id: string | null, body: RuleBody): Promise<RulesView> {
   await requireSound(ctx, body);
-  await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
+  await inTransaction(ctx.database.pool, async (tx) => {
+    const { db, afterCommit } = tx;
     const all = await q.keptRules(db);
     if (id && !all.some((r) => r.id === id)) throw notFound('This rule');
     if (!id && all.length >= RULE_LIMITS.rules)
       throw new Problem('over-limits', `A firm has at most ${RULE_LIMITS.rules} rules. Take one away first.`);
     const rule: Rule = { ...body, due: body.due ?? null, on: body.on ?? true, id: id ?? newId(), sample: false };
     await q.saveRule(db, rule, ctx.clock.now());
+    await ctx.jobs.queue(tx, 'rules', OPEN_DEALS);
     afterCommit(() => ctx.live.tell(topics.firm()));
   });
-  await ctx.jobs.queueNow('rules', 'rules');
   return rulesView(ctx);
 }
 
 /** Turns rules on or off. */
 export async function turnRules(ctx: Context, ids: string[], on: boolean): Promise<RulesView> {
-  await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
+  await inTransaction(ctx.database.pool, async (tx) => {
+    const { db, afterCommit } = tx;
     for (const rule of await q.keptRules(db))
       if (ids.includes(rule.id) && rule.on !== on) await q.saveRule(db, { ...rule, on }, ctx.clock.now());
+    await ctx.jobs.queue(tx, 'rules', OPEN_DEALS);
     afterCommit(() => ctx.live.tell(topics.firm()));
   });
-  await ctx.jobs.queueNow('rules', 'rules');
   return rulesView(ctx);
 }
 
@@ -81,9 +84,11 @@ export async function turnRules(ctx: Context, ids: string[], on: boolean): Promi
  * @throws Problem `not-found`
  */
 export async function dropRule(ctx: Context, id: string): Promise<RulesView> {
-  if (!(await q.deleteRule(ctx.database.pool, id))) throw notFound('This rule');
-  ctx.live.tell(topics.firm());
-  await ctx.jobs.queueNow('rules', 'rules');
+  await inTransaction(ctx.database.pool, async (tx) => {
+    if (!(await q.deleteRule(tx.db, id))) throw notFound('This rule');
+    await ctx.jobs.queue(tx, 'rules', OPEN_DEALS);
+    tx.afterCommit(() => ctx.live.tell(topics.firm()));
+  });
   return rulesView(ctx);
 }
 

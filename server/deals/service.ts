@@ -17,6 +17,7 @@ import { itemAt, sure } from '@gatepath/core/sure';
 import { count } from '@gatepath/core/text';
 import type { DealBody, DealSummary, DealView } from '@gatepath/contract';
 import type { Context } from '../context';
+import { letGoIn } from '../files/tidy';
 import type { Db } from '../db/pool';
 import { inTransaction } from '../db/tx';
 import { documentsOfDeal } from '../documents/queries';
@@ -201,7 +202,7 @@ export async function dropDeal(ctx: Context, dealId: string): Promise<void> {
     const documents = await documentsOfDeal(db, dealId);
     await q.deleteDeal(db, dealId);
     for (const file of new Set(documents.flatMap((d) => [d.original_sha256, d.sha256, d.facts_sha256])))
-      if (file) await ctx.jobs.queue(tx, 'tidy', file);
+      if (file) await letGoIn(ctx, tx, file);
     afterCommit(() => {
       ctx.live.tell(topics.deals());
       ctx.live.tell(topics.today());

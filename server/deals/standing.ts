@@ -2,7 +2,7 @@
  * How a deal stands, worked out from its facts, its people, its papers and its packets, and kept: the deal's page, lists
  * and the first screen read it. It is a read model; nothing in it depends on what day it is when it is read.
  */
-import { dayOf } from '@gatepath/core/calendar';
+import { dayOf, isDay } from '@gatepath/core/calendar';
 import {
   figuresOf,
   isOver,
@@ -32,6 +32,7 @@ import type { Context } from '../context';
 import { inTransaction, type Tx } from '../db/tx';
 import { endedChecksOf, type CheckRow } from '../documents/check-queries';
 import { documentsOfDeal, type DocumentRow } from '../documents/queries';
+import { findFirm } from '../firm/queries';
 import { saveDealEntries, type Entry } from '../find/queries';
 import { topics } from '../live/live';
 import { documentsOfDrafts, packetsOfDeals, type PacketListRow } from '../packets/queries';
@@ -62,7 +63,8 @@ export async function lookAtDeal(ctx: Context, dealId: string): Promise<boolean>
   const look = await q.nextLook(db);
   const deal = await q.dealById(db, dealId);
   if (!deal) return false;
-  const firm = await ctx.firm();
+  // Not from memory: another server may have changed its holidays a moment ago.
+  const firm = await findFirm(db);
   const parties = await partiesOfDeal(db, dealId);
   const documents = (await documentsOfDeal(db, dealId)).filter((d) => !d.replaced_by);
   const rows = await packetsOfDeals(db, [dealId]);
@@ -328,7 +330,8 @@ function itemsOf(
       if (r.state === 'open' && r.due)
         put(seer, 'due', `paper ${r.ruleId}`, r.due.day, { what: 'paper', title: r.title, packetId: r.packetId });
     put(seer, 'deal', '', NO_DAY, {});
-    for (const [date, day] of Object.entries(deal.dates)) put(seer, 'date', date, day, {});
+    // Days from before they were bounded stay on the deal, and stand in no list.
+    for (const [date, day] of Object.entries(deal.dates)) if (isDay(day)) put(seer, 'date', date, day, {});
     for (const p of standing.packets) {
       if (p.lastDay) put(seer, 'due', `last ${p.id}`, p.lastDay, { what: 'last_day', title: p.name, packetId: p.id });
       const first = [...p.waits].sort((a, b) => a.since.localeCompare(b.since))[0];

@@ -20,11 +20,11 @@ export async function checkOf(db: Db, documentId: string, lock = false): Promise
   return (await db.query<CheckRow>(sql, [documentId])).rows[0] ?? null;
 }
 
-/** Begins a check, or begins it anew. */
+/** Begins a check, or begins it anew; what was said of places stays until the places are found again. */
 export async function beginCheck(db: Db, documentId: string, blankId: string | null, now: Date): Promise<void> {
   await db.query(
     `insert into paper_check (document_id, blank_id, status, made_at) values ($1, $2, 'checking', $3)
-     on conflict (document_id) do update set blank_id = $2, status = 'checking', problem = null, places = '[]',
+     on conflict (document_id) do update set blank_id = $2, status = 'checking', problem = null,
        made_at = $3, ended = null, reason = null, packet_id = null`,
     [documentId, blankId, now],
   );

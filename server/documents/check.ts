@@ -55,6 +55,13 @@ export async function beginCheck(ctx: Context, id: string, body: CheckBody, memb
     if (blank.id === row.id || (blank.deal_id && blank.deal_id !== row.deal_id)) throw notFound('The empty form');
   }
   await inTransaction(ctx.database.pool, async (tx) => {
+    await q.lockDocument(tx.db, id);
+    const before = await c.checkOf(tx.db, id, true);
+    if (before && isSentBack(before) && before.packet_id)
+      throw new Problem(
+        'sent-back',
+        `“${row.name}” has been sent back for what is missing. Discard that draft or withdraw that packet first.`,
+      );
     await c.beginCheck(tx.db, id, body.blankId, ctx.clock.now());
     await ctx.jobs.queue(tx, 'gaps', id);
   });
@@ -93,7 +100,7 @@ export async function findGaps(ctx: Context, id: string): Promise<void> {
       label: place.label,
       rect,
       filled,
-      said: null,
+      said: saidBefore(was.places, place, page),
       ...(place.signed === undefined ? {} : { signed: place.signed }),
     }));
     result = { status: 'ready', problem: null, places };
@@ -106,6 +113,18 @@ export async function findGaps(ctx: Context, id: string): Promise<void> {
     if (now?.status === 'checking' && now.blank_id === was.blank_id) await c.saveCheck(tx.db, { ...now, ...result });
   });
   tellOf(ctx, row);
+}
+
+/** What somebody said of a place in an earlier check: it stays said of the place that is where that one was. */
+function saidBefore(
+  before: c.CheckRow['places'],
+  { page: formPage, kind, label }: PrintedPlace,
+  page: number | null,
+): c.CheckRow['places'][number]['said'] {
+  const alike = before.filter(
+    (p) => p.formPage === formPage && p.page === page && p.kind === kind && p.label === label && p.said !== null,
+  );
+  return alike.length === 1 ? (alike[0]?.said ?? null) : null;
 }
 
 function paperOf(ctx: Context, row: q.DocumentRow) {

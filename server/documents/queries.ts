@@ -131,6 +131,23 @@ export async function documentsByIds(db: Db, ids: string[]): Promise<DocumentRow
     .rows;
 }
 
+/** Has transactions that say which document replaces which, in one place, wait for each other. */
+export async function lockReplacements(db: Db, place: string): Promise<void> {
+  await db.query(`select pg_advisory_xact_lock(hashtextextended('replacements ' || $1, 0))`, [place]);
+}
+
+/** Whether a document was replaced by another, directly or through others. */
+export async function isReplacedBy(db: Db, id: string, by: string): Promise<boolean> {
+  const r = await db.query(
+    `with recursive next as (
+       select replaced_by from document where id = $1
+       union select d.replaced_by from document d join next on d.id = next.replaced_by
+     ) select 1 from next where replaced_by = $2 limit 1`,
+    [id, by],
+  );
+  return r.rows.length > 0;
+}
+
 /** The document, locked until the transaction ends. */
 export async function lockDocument(db: Db, id: string): Promise<DocumentRow | null> {
   return (

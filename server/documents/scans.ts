@@ -9,7 +9,7 @@ import { itemAt } from '@gatepath/core/sure';
 import type { LeftOut } from '@gatepath/contract';
 import type { Context } from '../context';
 import { inTransaction } from '../db/tx';
-import { pictureDir } from '../files/tidy';
+import { letGoIn, pictureDir } from '../files/tidy';
 import { newSecret } from '../ids';
 import type { ReadPage } from '../scan/layer';
 import type { Recognised } from '../scan/page';
@@ -122,14 +122,35 @@ async function layWords(ctx: Context, row: q.DocumentRow): Promise<void> {
     if (!found || found.failed) unread++;
     if (found) pages.push({ page, lie: found.lie, over: found.over, words: found.words });
   }
-  const laid = await ctx.work.run('layWords', { file: ctx.files.fileOf(row.sha256), pages }, row.deal_id ?? row.id);
+  const laid = await laidOver(ctx, row, pages);
+  if (!laid) return readWithoutWords(ctx, row);
   const stored = await ctx.files.put(laid.bytes);
   await inTransaction(ctx.database.pool, async (tx) => {
     const now = await q.lockDocument(tx.db, row.id);
     if (now?.sha256 !== row.sha256 || now.words_laid) return;
     await q.setWordsLaid(tx.db, row.id, stored.sha256, laid.pages, withUnread(now.left_out, unread));
     await ctx.jobs.queue(tx, 'read', row.id);
-    if (row.sha256 !== row.original_sha256) await ctx.jobs.queue(tx, 'tidy', row.sha256);
+    if (row.sha256 !== row.original_sha256) await letGoIn(ctx, tx, row.sha256);
+  });
+}
+
+/** The paper with its words laid over it; null where they cannot be. */
+async function laidOver(ctx: Context, row: q.DocumentRow, pages: ReadPage[]) {
+  try {
+    return await ctx.work.run('layWords', { file: ctx.files.fileOf(row.sha256), pages }, row.deal_id ?? row.id);
+  } catch (error) {
+    if (!(error instanceof WorkFailure) || error.reason === 'stopped') throw error;
+    return null;
+  }
+}
+
+/** Reads a paper as it is: its scanned pages are shown without words, and marks are placed on them by hand. */
+async function readWithoutWords(ctx: Context, row: q.DocumentRow): Promise<void> {
+  await inTransaction(ctx.database.pool, async (tx) => {
+    const now = await q.lockDocument(tx.db, row.id);
+    if (now?.status !== 'reading' || now.words_laid || !now.scan_pages.length) return;
+    await q.setWordsLaid(tx.db, row.id, now.sha256, now.pages, withUnread(now.left_out, now.scan_pages.length));
+    await ctx.jobs.queue(tx, 'read', row.id);
   });
 }
 

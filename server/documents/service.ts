@@ -8,7 +8,7 @@ import { PAGE_DPIS, type DocumentPatch, type DocumentView, type PackedFacts } fr
 import type { Context } from '../context';
 import type { Db } from '../db/pool';
 import { inTransaction } from '../db/tx';
-import { dropUnused, pictureDir } from '../files/tidy';
+import { letGo, letGoIn, pictureDir } from '../files/tidy';
 import { newSecret } from '../ids';
 import { packetsWithDocument } from '../packets/queries';
 import { packedFactsIn, type FactsFile } from '../pdf/facts-file';
@@ -64,7 +64,7 @@ export async function readDocument(ctx: Context, id: string): Promise<void> {
     const stored = await ctx.files.put(await pack(facts));
     await q.setDocumentReady(db, id, stored.sha256, suggestType(words, row.file_name), wordsToFind(words));
     // Whoever threw it away meanwhile knew of no facts.
-    if (!(await q.documentById(db, id))) await dropUnused(ctx, stored.sha256);
+    if (!(await q.documentById(db, id))) await letGo(ctx, stored.sha256);
   } catch (error) {
     // Stopping the server ends the workers too, and a full disk is not the paper's fault: tried again.
     if (!(error instanceof WorkFailure) || error.reason === 'stopped') throw error;
@@ -225,6 +225,13 @@ export async function changeDocument(
       const by = await documentOr404(db, body.replacedBy);
       if (by.deal_id !== was.deal_id || by.shelf_id !== was.shelf_id || by.id === id)
         throw notFound('The document that takes its place');
+      // One after another, so that of two that are to replace each other the second sees the first.
+      await q.lockReplacements(db, was.deal_id ?? was.shelf_id ?? '');
+      if (await q.isReplacedBy(db, by.id, id))
+        throw new Problem(
+          'replaced-already',
+          `“${by.name}” has itself been replaced by “${was.name}”. Keep both papers first, then choose which takes the other’s place.`,
+        );
     }
     const now: q.DocumentRow = {
       ...was,
@@ -261,6 +268,6 @@ export async function dropDocument(ctx: Context, id: string): Promise<void> {
     await q.deleteDocument(tx.db, id);
     await documentChanged(ctx, tx, row);
     for (const file of new Set([row.original_sha256, row.sha256, row.facts_sha256]))
-      if (file) await ctx.jobs.queue(tx, 'tidy', file);
+      if (file) await letGoIn(ctx, tx, file);
   });
 }

@@ -3,6 +3,7 @@ import { createReadStream, type ReadStream } from 'node:fs';
 import { access, mkdir, open, readdir, rename, rm, stat, utimes } from 'node:fs/promises';
 import path from 'node:path';
 import type { Readable } from 'node:stream';
+import { codeOf } from '../errors';
 import { newSecret, sha256 } from '../ids';
 import { readStored, requireWhole } from './stored';
 import { chunksOf } from './chunks';
@@ -100,9 +101,28 @@ export class FileStore {
     }
   }
 
-  /** Removes a file; the caller knows that nothing refers to it. */
-  async remove(hash: string): Promise<void> {
-    await rm(this.fileOf(hash), { force: true });
+  /**
+   * Deletes a file unless it came, or was brought again, within some time. The file is moved aside before its age is
+   * looked at for the last time: whoever brings it in the same moment either has made it young, and it is put back,
+   * or finds it gone, and stores it anew.
+   *
+   * @returns whether it was deleted
+   */
+  async removeOlder(hash: string, olderThanMs: number): Promise<boolean> {
+    if ((await this.age(hash)) <= olderThanMs) return false;
+    const aside = await this.temp();
+    try {
+      await rename(this.fileOf(hash), aside);
+    } catch (error) {
+      if (codeOf(error) === 'ENOENT') return false;
+      throw error;
+    }
+    if (Date.now() - (await stat(aside)).mtimeMs <= olderThanMs) {
+      await rename(aside, this.fileOf(hash));
+      return false;
+    }
+    await rm(aside, { force: true });
+    return true;
   }
 
   /** Every file's fingerprint. */

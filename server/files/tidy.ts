@@ -2,28 +2,45 @@
 import { readdir, rm } from 'node:fs/promises';
 import path from 'node:path';
 import type { Context } from '../context';
+import type { Tx } from '../db/tx';
 import { isInUse } from './in-use';
 
-/** A file that came or was asked for lately may be on its way into a document. */
+/** How long nothing must have referred to a file before it is deleted: one that just came may be on its way into a document. */
 const YOUNG_MS = 3_600_000;
+/** Seconds after which a file that was let go is looked at. */
+export const TIDY_AFTER_S = YOUNG_MS / 1000;
 const DAY_S = 86_400;
 /** The job that looks through the whole store. */
 export const ALL_FILES = 'all';
 
-/** One file by its fingerprint, or with `ALL_FILES` the whole store; that one comes again every day. */
+/**
+ * Deletes what nothing refers to: one file by its fingerprint, or with `ALL_FILES` finds all such files in the store and
+ * lets them go; that one comes again every day.
+ */
 export async function tidy(ctx: Context, what: string): Promise<void> {
-  if (what !== ALL_FILES) return dropUnused(ctx, what);
+  if (what !== ALL_FILES) return deleteUnused(ctx, what);
   await ctx.jobs.queueNow('tidy', ALL_FILES, DAY_S);
   for await (const sha256 of ctx.files.all())
-    if ((await ctx.files.age(sha256)) > YOUNG_MS) await dropUnused(ctx, sha256);
+    if ((await ctx.files.age(sha256)) > YOUNG_MS && !(await isInUse(ctx.database.pool, sha256)))
+      await letGo(ctx, sha256);
   await ctx.files.dropIncoming(YOUNG_MS);
 }
 
-/** Removes a file unless something refers to it. */
-export async function dropUnused(ctx: Context, sha256: string): Promise<void> {
+/** Has a file deleted in an hour, if nothing refers to it then and nobody has brought it again meanwhile. */
+export async function letGo(ctx: Context, sha256: string): Promise<void> {
+  await ctx.jobs.queueNow('tidy', sha256, TIDY_AFTER_S);
+}
+
+/** The same as part of a transaction: for files whose last reference the transaction removes. */
+export async function letGoIn(ctx: Context, tx: Tx, sha256: string): Promise<void> {
+  await ctx.jobs.queue(tx, 'tidy', sha256, TIDY_AFTER_S);
+}
+
+async function deleteUnused(ctx: Context, sha256: string): Promise<void> {
   if (await isInUse(ctx.database.pool, sha256)) return;
-  await ctx.files.remove(sha256);
-  await dropPictures(ctx, sha256);
+  if (await ctx.files.removeOlder(sha256, YOUNG_MS)) await deletePictures(ctx, sha256);
+  // Brought again within the hour, by somebody whose document may not be there yet.
+  else if (await ctx.files.has(sha256)) await letGo(ctx, sha256);
 }
 
 /** Where the pictures of a file's pages lie. */
@@ -31,7 +48,7 @@ export function pictureDir(ctx: Context, sha256: string): string {
   return path.join(ctx.config.dataDir, 'cache', 'pages', sha256.slice(0, 2));
 }
 
-async function dropPictures(ctx: Context, sha256: string): Promise<void> {
+async function deletePictures(ctx: Context, sha256: string): Promise<void> {
   const dir = pictureDir(ctx, sha256);
   for (const name of await readdir(dir).catch(() => []))
     if (name.startsWith(`${sha256}-`)) await rm(path.join(dir, name), { force: true });

@@ -9,6 +9,7 @@ import {
 } from '@gatepath/contract';
 import type { Context } from '../context';
 import { inTransaction } from '../db/tx';
+import { OPEN_DEALS } from '../deals/everything';
 import { addSampleRules } from '../deals/rules';
 import { hashSecret, newId, newSecret } from '../ids';
 import { countTry, dropOldTries, forgetTries } from '../http/throttle';
@@ -192,7 +193,9 @@ export async function setNotices(
 /** The firm's holidays; packets on their way keep those they were sent with. */
 export async function setHolidays(ctx: Context, holidays: string[]): Promise<void> {
   const firm = (await ctx.firm())!;
-  await q.saveHolidays(ctx.database.pool, firm.id, [...new Set(holidays)].sort());
-  ctx.live.tell(topics.firm());
-  await ctx.jobs.queueNow('rules', 'rules');
+  await inTransaction(ctx.database.pool, async (tx) => {
+    await q.saveHolidays(tx.db, firm.id, [...new Set(holidays)].sort());
+    await ctx.jobs.queue(tx, 'rules', OPEN_DEALS);
+    tx.afterCommit(() => ctx.live.tell(topics.firm()));
+  });
 }

@@ -44,6 +44,19 @@ export function shapeProblem(
   return null;
 }
 
+/** Whether any object in something has a key that every object has: what is looked up by it would find that. */
+function hasOddKey(parsed: unknown): boolean {
+  const open: unknown[] = [parsed];
+  for (let v = open.pop(); v !== undefined; v = open.pop()) {
+    if (typeof v !== 'object' || v === null) continue;
+    for (const [key, inner] of Object.entries(v)) {
+      if (!Array.isArray(v) && key in Object.prototype) return true;
+      if (typeof inner === 'object' && inner !== null) open.push(inner);
+    }
+  }
+  return false;
+}
+
 const WORDS = {
   'too-deep': 'The request is nested too deeply. Load the page again and try once more.',
   'too-many-values': 'The request holds too much at once. Send it in smaller portions.',
@@ -58,7 +71,11 @@ export function addJsonBodies(app: FastifyInstance): void {
     const problem = shapeProblem(body, size);
     if (problem) return done(new Problem(problem, WORDS[problem]));
     if (!body.length) return done(null, undefined);
-    return parse(request, body.toString('utf8'), done);
+    return parse(request, body.toString('utf8'), (error, parsed) => {
+      if (!error && hasOddKey(parsed))
+        return done(new Problem('invalid', 'The request names a key that no request has.'));
+      return done(error, parsed);
+    });
   });
   // A file is read from the request itself, by whoever wants one, once it is known who asks.
   app.addContentTypeParser('multipart/form-data', (_request, _payload, done) => done(null));

@@ -5,21 +5,32 @@ import { DamagedFile } from '../files/stored';
 import { Problem } from '../problem';
 import { WorkFailure } from '../work/failure';
 import { itemAt } from '@gatepath/core/sure';
-import { codeOf, numberOf } from '../errors';
+import { messageOf, numberOf } from '../errors';
+import { isDatabaseAway, isDiskFull } from '../transient';
 
 /** As many faults as are told at once: a body made of faults must not make an answer of its own size. */
 const MOST_FIELDS = 30;
 
+/** Values a body may hold for all of its faults to be looked for; of a larger one the first is told. */
+const MOST_SEARCHED = 200;
+
 /**
- * Checks what came in against its schema.
+ * Checks what came in against its schema. A list that is too long is refused before its items are looked at, and of a
+ * large body only the first fault is looked for: neither takes longer than the body deserves.
  *
  * @returns the cleaned value
  * @throws `Problem` `invalid` or `unclean`, which names the fields
  */
 export function validate(schema: AnySchema, value: unknown): unknown {
   try {
-    return (schema as Schema).validateSync(value, { abortEarly: false, stripUnknown: false });
+    const long = tooLong(schema as Schema, value, '');
+    if (long) throw long;
+    const abortEarly = isLarger(value, MOST_SEARCHED);
+    return (schema as Schema).validateSync(value, { abortEarly, stripUnknown: false });
   } catch (error) {
+    // A text that is an object with a `toString` of its own makes the schema's own conversions fail.
+    if (error instanceof TypeError)
+      throw new Problem('invalid', 'The request holds a value of a kind that does not belong there.');
     if (!(error instanceof ValidationError)) throw error;
     const all = error.inner.length ? error.inner.slice(0, MOST_FIELDS) : [error];
     const fields: Record<string, string> = {};
@@ -29,9 +40,58 @@ export function validate(schema: AnySchema, value: unknown): unknown {
   }
 }
 
+/** Whether there are more values in something than a number. */
+function isLarger(value: unknown, most: number): boolean {
+  let left = most;
+  const open: unknown[] = [value];
+  for (let v = open.pop(); left >= 0 && v !== undefined; v = open.pop()) {
+    if (typeof v !== 'object' || v === null) continue;
+    for (const inner of Object.values(v)) {
+      if (--left < 0) return true;
+      if (typeof inner === 'object' && inner !== null) open.push(inner);
+    }
+  }
+  return left < 0;
+}
+
+/** What the schema of a list says it may hold at most; null for a list without a bound. */
+function mostOf(schema: Schema): number | null {
+  for (const { OPTIONS } of schema.tests) {
+    const most: unknown = OPTIONS?.name === 'max' ? OPTIONS.params?.max : undefined;
+    if (typeof most === 'number') return most;
+  }
+  return null;
+}
+
+/** The fault of the first list that is longer than its schema allows; nothing in a list is looked at before its length. */
+function tooLong(schema: Schema | undefined, value: unknown, path: string): ValidationError | null {
+  if (!schema || typeof value !== 'object' || value === null) return null;
+  if (schema.type === 'lazy') return tooLong((schema as Schema).resolve({ value }), value, path);
+  if (Array.isArray(value)) {
+    const most = mostOf(schema);
+    if (most !== null && value.length > most)
+      return new ValidationError(`${path || 'this'} must have at most ${most} items`, undefined, path || undefined);
+    const inner = (schema as { innerType?: Schema }).innerType;
+    for (const [i, item] of value.entries()) {
+      const found = tooLong(inner, item, `${path}[${i}]`);
+      if (found) return found;
+    }
+    return null;
+  }
+  const { fields } = schema as { fields?: Record<string, Schema> };
+  for (const [key, field] of Object.entries(fields ?? {})) {
+    const found = tooLong(field, Reflect.get(value, key), path ? `${path}.${key}` : key);
+    if (found) return found;
+  }
+  return null;
+}
+
 /** Bytes as people say them. */
 const sizeInWords = (bytes: number) =>
   bytes < 1024 * 1024 ? `${Math.round(bytes / 1024)} kB` : `${Math.round(bytes / 1024 / 1024)} MB`;
+
+/** The parser of forms gives its errors no code. */
+const isCutOff = (error: unknown) => /^(?:Part terminated early|Unexpected end of )/.test(messageOf(error));
 
 /**
  * Turns any error into a problem; what was not foreseen tells nothing of the inside.
@@ -51,7 +111,12 @@ export function asProblem(error: unknown, limit: number): Problem {
     );
   if (error instanceof WorkFailure && (error.reason === 'time' || error.reason === 'memory'))
     return new Problem('too-heavy', `This ${error.inWords('worked on')}.`);
-  if (codeOf(error) === 'ENOSPC')
+  if (isDatabaseAway(error))
+    return new Problem('busy', 'The database cannot be reached just now. Try again in a moment; nothing was lost.', {
+      retryAfter: 3,
+    });
+  if (isCutOff(error)) return new Problem('cut-off', 'The file did not arrive whole. Add it again.');
+  if (isDiskFull(error))
     return new Problem(
       'disk-full',
       'The server’s disk is full, so nothing new can be kept. What was there is safe. Tell whoever runs the server.',

@@ -10,6 +10,7 @@ import { type Live, topics } from '../live/live';
 import * as q from './queries';
 import { isOneOf, keysOf } from '@gatepath/core/sure';
 import { messageOf } from '../errors';
+import { isTransient } from '../transient';
 
 export type JobName =
   | 'mail'
@@ -35,7 +36,7 @@ interface Kind {
   again: number;
   /** Seconds before the next try; each pause is longer than the one before. */
   pause: number;
-  /** Seconds after which a job whose server was killed is somebody else's. */
+  /** Seconds after which a job is taken from whoever does it: its server was killed, or its handler does not end. */
   lease: number;
   /** How many one server does at a time. */
   atOnce: number;
@@ -53,6 +54,7 @@ const KINDS: Record<JobName, Kind> = {
   calendar: { again: 5, pause: 5, lease: 60, atOnce: 1 },
   snapshot: { again: 2, pause: 30, lease: 120, atOnce: 1 },
   deal: { again: 3, pause: 5, lease: 120, atOnce: 2 },
+  // Done in slices well within it.
   rules: { again: 3, pause: 5, lease: 600, atOnce: 1 },
   form: { again: 3, pause: 5, lease: 120, atOnce: 1 },
   // A run is done in slices well within it.
@@ -68,6 +70,26 @@ const LOOK_MS = 2_000;
 const A_MOMENT_MS = 200;
 /** How often leases that have run out are looked for. */
 const LEASES_MS = 10_000;
+
+/** Share of its lease after which a handler is given up: before anybody else takes the job. */
+const WITHIN_LEASE = 0.9;
+
+/** Waits for a handler no longer than some seconds. @throws Error when it does not end in time */
+async function within(seconds: number, name: JobName, handled: Promise<void>): Promise<void> {
+  let timer: NodeJS.Timeout | undefined;
+  const late = new Promise<never>((_, reject) => {
+    timer = setTimeout(
+      () => reject(new Error(`${name} did not end within ${Math.round(seconds)} seconds`)),
+      seconds * 1000,
+    );
+    timer.unref();
+  });
+  try {
+    await Promise.race([handled, late]);
+  } finally {
+    clearTimeout(timer);
+  }
+}
 
 export type Handle = (id: string) => Promise<void>;
 
@@ -121,7 +143,8 @@ export class Jobs {
       await this.boss.updateQueue(name, options);
     }
     // The embedded database is this server's alone: what is under way there was cut off with the last one.
-    if (this.database.kind === 'embedded') await q.giveBackAll(this.database.pool);
+    // A job may have ended the process: that counts as a try.
+    if (this.database.kind === 'embedded') await this.endExpired(await q.expireAll(this.database.pool));
     this.leases = setInterval(() => this.mind(), LEASES_MS);
   }
 
@@ -133,10 +156,10 @@ export class Jobs {
     this.look(name);
   }
 
-  /** Queues a job as part of a transaction; it starts when, and only if, the transaction commits. */
-  async queue(tx: Tx, name: JobName, id: string): Promise<void> {
-    await this.send(tx.db, name, id);
-    tx.afterCommit(() => this.look(name));
+  /** Queues a job as part of a transaction; it starts when, and only if, the transaction commits, or some seconds later. */
+  async queue(tx: Tx, name: JobName, id: string, inSeconds = 0): Promise<void> {
+    await this.send(tx.db, name, id, inSeconds);
+    if (!inSeconds) tx.afterCommit(() => this.look(name));
   }
 
   /** Queues a job by itself, at once or some seconds from now. */
@@ -242,38 +265,52 @@ export class Jobs {
   private async run(name: JobName, handle: Handle, job: PgBoss.JobWithMetadata<{ id: string }>): Promise<void> {
     const { id } = job.data;
     try {
-      await handle(id);
+      await within(KINDS[name].lease * WITHIN_LEASE, name, handle(id));
       await this.boss.complete(name, job.id);
       if (job.retryCount > 0) await q.forgetFailure(this.database.pool, name, id);
     } catch (error) {
       // The server going down is no fault of the work; the next one does it.
       if (this.stopping) return;
       this.onError(error);
+      // Busy, or the database is away: it is not the work that failed, so no try is used up.
+      if (isTransient(error)) return await this.later(name, job).catch((e: unknown) => this.onError(e));
       await this.failed(name, job, error).catch((e: unknown) => this.onError(e));
     }
+  }
+
+  /** Gives a job back to be tried again after its pause, as if it had not been tried. */
+  private async later(name: JobName, job: PgBoss.JobWithMetadata<{ id: string }>): Promise<void> {
+    await q.giveBack(this.database.pool, [job.id], KINDS[name].pause);
+    setTimeout(() => this.look(name), KINDS[name].pause * 1000 + 20).unref();
   }
 
   private async failed(name: JobName, job: PgBoss.JobWithMetadata<{ id: string }>, error: unknown): Promise<void> {
     const detail = messageOf(error).slice(0, 500);
     await this.boss.fail(name, job.id, { message: detail });
-    if (job.retryCount < KINDS[name].again) return;
-    const words = await this.describe(name, job.data.id).catch(() => name);
-    await q.saveFailure(this.database.pool, {
-      queue: name,
-      thing: job.data.id,
-      words,
-      detail,
-      tries: job.retryCount + 1,
-    });
+    if (job.retryCount >= KINDS[name].again) await this.giveUp(name, job.data.id, detail, job.retryCount + 1);
+  }
+
+  /** Notes that work was given up, for the Firm screen. */
+  private async giveUp(name: JobName, id: string, detail: string, tries: number): Promise<void> {
+    const words = await this.describe(name, id).catch(() => name);
+    await q.saveFailure(this.database.pool, { queue: name, thing: id, words, detail, tries });
     this.live.tell(topics.firm());
+  }
+
+  /** Takes up again what others left, and gives up what has had all its tries. */
+  private async endExpired(expired: q.Expired[]): Promise<void> {
+    for (const { name, thing, failed, tries } of expired) {
+      if (!isOneOf(JOB_NAMES, name)) continue;
+      if (failed)
+        await this.giveUp(name, thing, 'It did not end, and its server was stopped or killed each time.', tries);
+      else this.look(name);
+    }
   }
 
   /** Takes over from servers that were killed, and clears away what is long done. */
   private mind(): void {
     q.expire(this.database.pool)
-      .then((names) => {
-        for (const name of names) if (isOneOf(JOB_NAMES, name)) this.look(name);
-      })
+      .then((expired) => this.endExpired(expired))
       .catch((error: unknown) => {
         if (!this.stopping) this.onError(error);
       });

@@ -42,13 +42,6 @@ export async function giveBack(db: Db, ids: string[], inSeconds = 0): Promise<vo
   );
 }
 
-/** Gives back all work that was taken: for a server that is alone on its database and starts again. */
-export async function giveBackAll(db: Db): Promise<void> {
-  await db.query(
-    `update pgboss.job set state = 'retry', start_after = now(), started_on = null where state = 'active'`,
-  );
-}
-
 /** Whether there is fresh work of a kind to be done now, or in a moment: given back because the same is being done. */
 export async function isWaiting(db: Db, name: string): Promise<boolean> {
   const r = await db.query(
@@ -58,14 +51,37 @@ export async function isWaiting(db: Db, name: string): Promise<boolean> {
   return r.rows.length > 0;
 }
 
-/** Jobs whose lease has run out are anybody's again; what was done long ago goes. @returns the queues that have work */
-export async function expire(db: Db): Promise<string[]> {
-  const r = await db.query<{ name: string }>(
-    `update pgboss.job set state = 'retry', start_after = now(), retry_count = least(retry_count + 1, retry_limit), started_on = null
-     where state = 'active' and started_on + expire_in < now() returning name`,
+/** A job that was taken and not done. */
+export interface Expired {
+  name: string;
+  /** What it was about. */
+  thing: string;
+  /** Whether that was its last try. */
+  failed: boolean;
+  tries: number;
+}
+
+/** Counts a try of jobs that were taken and not done, and requeues them; after their last try they have failed. */
+async function expireWhere(db: Db, condition: string): Promise<Expired[]> {
+  const r = await db.query<Expired>(
+    `update pgboss.job set
+       state = case when retry_count >= retry_limit then 'failed'::pgboss.job_state else 'retry' end,
+       completed_on = case when retry_count >= retry_limit then now() end,
+       retry_count = least(retry_count + 1, retry_limit), start_after = now(), started_on = null
+     where state = 'active' and ${condition}
+     returning name, data->>'id' as thing, state = 'failed' as failed, retry_count + 1 as tries`,
   );
+  return r.rows;
+}
+
+/** The same for all jobs that were taken: for a server that is alone on its database and starts again. */
+export const expireAll = (db: Db): Promise<Expired[]> => expireWhere(db, 'true');
+
+/** Requeues jobs whose lease has expired, and deletes jobs that ended more than a day ago. */
+export async function expire(db: Db): Promise<Expired[]> {
+  const expired = await expireWhere(db, 'started_on + expire_in < now()');
   await db.query(
     `delete from pgboss.job where state in ('completed', 'failed', 'cancelled') and completed_on < now() - interval '1 day'`,
   );
-  return [...new Set(r.rows.map((x) => x.name))];
+  return expired;
 }

@@ -123,12 +123,12 @@ export async function lockHome(db: Db, id: string): Promise<HomeOfNotice | null>
   return (await db.query<HomeOfNotice>(`select ${ROW} from notice_row where id = $1 for update`, [id])).rows[0] ?? null;
 }
 
-/** Rows that something is to be done with: worked out, or let go. Those that go come first. */
-export async function dueHomes(db: Db, noticeId: string, limit: number): Promise<HomeOfNotice[]> {
+/** Rows that something is to be done with, worked out or let go, but for some. Those that go come first. */
+export async function dueHomes(db: Db, noticeId: string, limit: number, except: string[]): Promise<HomeOfNotice[]> {
   const r = await db.query<HomeOfNotice>(
-    `select ${ROW} from notice_row where notice_id = $1 and state in ('new', 'going')
+    `select ${ROW} from notice_row where notice_id = $1 and state in ('new', 'going') and id <> all($3::text[])
      order by state, n limit $2`,
-    [noticeId, limit],
+    [noticeId, limit, except],
   );
   return r.rows;
 }
@@ -216,10 +216,16 @@ export async function setGone(db: Db, id: string, at: Date): Promise<void> {
 
 /** A row that cannot go after all. */
 export async function setWrong(db: Db, id: string, problems: string[]): Promise<void> {
-  await db.query(`update notice_row set state = 'wrong', problems = $2 where id = $1 and state in ('new', 'going')`, [
-    id,
-    JSON.stringify(problems),
-  ]);
+  await db.query(
+    `update notice_row set state = 'wrong', problems = $2, failures = 0 where id = $1 and state in ('new', 'going')`,
+    [id, JSON.stringify(problems)],
+  );
+}
+
+/** Counts that working a row out failed for a reason of our own. @returns how often it did */
+export async function countFailure(db: Db, id: string): Promise<number> {
+  const sql = 'update notice_row set failures = failures + 1 where id = $1 returning failures';
+  return (await db.query<{ failures: number }>(sql, [id])).rows[0]?.failures ?? 0;
 }
 
 export interface Counts {

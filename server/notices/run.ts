@@ -12,6 +12,7 @@ import { dropDraft } from '../packets/draft-service';
 import { sendPacket } from '../packets/service';
 import { packetById } from '../packets/queries';
 import { Problem } from '../problem';
+import { isTransient } from '../transient';
 import { keepPacket } from '../shelf/use';
 import { workOut, type Worked } from '../shelf/work-out';
 import type { SettledPapers } from '../shelf/written';
@@ -21,19 +22,25 @@ import * as q from './queries';
 const SLICE_MS = 15_000;
 /** Households that are worked on at the same time: while one waits for its paper, others are kept and sent. */
 const AT_ONCE = 6;
-const NOT_NOW = 'This row could not be worked out just now. Look at it, then try again.';
+/** How often working a row out may fail for reasons of our own before the row waits for somebody to look at it. */
+const MOST_FAILURES = 3;
+const NOT_NOW = 'This row could not be worked out. Look at it, then try again.';
 
 /** Does what is due of a notice. Called twice for the same one it does nothing twice. */
 export async function runNotice(ctx: Context, id: string): Promise<void> {
   const until = performance.now() + SLICE_MS;
   const db = ctx.database.pool;
+  let same: { version: number; homes: ReadonlyMap<string, string> } | undefined;
+  const met: Met = { failed: new Set(), error: null };
   for (;;) {
     const notice = await q.noticeById(db, id);
     const member = notice && (await memberById(db, notice.created_by));
     if (!notice || !member) return;
-    const rows = await q.dueHomes(db, id, AT_ONCE * 4);
+    const rows = await q.dueHomes(db, id, AT_ONCE * 4, [...met.failed]);
     if (!rows.length || ctx.jobs.stopping) break;
-    const run = new Run(ctx, notice, member, sameHomes(await q.placedHomes(db, id)));
+    if (same?.version !== notice.version)
+      same = { version: notice.version, homes: sameHomes(await q.placedHomes(db, id)) };
+    const run = new Run(ctx, notice, member, same.homes, met);
     const next = rows[Symbol.iterator]();
     const hand = async () => {
       for (const row of next) await run.step(row);
@@ -47,6 +54,15 @@ export async function runNotice(ctx: Context, id: string): Promise<void> {
     }
   }
   ctx.live.tell(topics.notice(id));
+  // Told, and tried again, once everything else was done: what happens to one row keeps no other waiting.
+  if (met.error !== null) throw met.error;
+}
+
+/** What went wrong in a run for no fault of the rows. */
+interface Met {
+  /** Rows to leave for the next run. */
+  failed: Set<string>;
+  error: unknown;
 }
 
 /** What comes of looking at a row. */
@@ -62,9 +78,10 @@ class Run {
     private readonly notice: q.NoticeRow,
     private readonly member: Member,
     private readonly same: ReadonlyMap<string, string>,
+    private readonly met: Met,
   ) {}
 
-  /** One step of one row. What goes wrong with a row stays with it. */
+  /** One step of one row. What is wrong with a row stays with it; what passes, or is our fault, is tried again. */
   async step(row: q.HomeOfNotice): Promise<void> {
     if (this.ctx.jobs.stopping) return;
     try {
@@ -72,20 +89,23 @@ class Run {
       else await this.send(row);
     } catch (error) {
       if (this.ctx.jobs.stopping) throw error;
-      await this.failed(row, error);
-      // What is no fault of the row is told where such things are told.
-      if (!(error instanceof Problem)) throw error;
+      if (error instanceof Problem && !isTransient(error)) return await this.failed(row, error.message);
+      this.met.failed.add(row.id);
+      // One that is not passing is told, rather than another that is.
+      if (this.met.error === null || isTransient(this.met.error)) this.met.error = error;
+      if (!isTransient(error) && (await q.countFailure(this.ctx.database.pool, row.id)) >= MOST_FAILURES)
+        await this.failed(row, NOT_NOW);
     }
   }
 
   /** A row that cannot go on is wrong, and says why; a packet of it that was not sent is thrown away. */
-  private async failed(row: q.HomeOfNotice, error: unknown): Promise<void> {
+  private async failed(row: q.HomeOfNotice, problem: string): Promise<void> {
     const { pool } = this.ctx.database;
     const now = await q.homeById(pool, row.notice_id, row.id);
     const packet = now?.packet_id ? await packetById(pool, now.packet_id) : null;
     if (packet && packet.status !== 'drafting') return q.setGone(pool, row.id, this.ctx.clock.now());
     if (packet) await dropDraft(this.ctx, packet.id);
-    await q.setWrong(pool, row.id, [error instanceof Problem ? error.message : NOT_NOW]);
+    await q.setWrong(pool, row.id, [problem]);
   }
 
   /** Looks at a row whole: its home, what its papers say, the gate check, the rule. Its papers are set, and kept. */
@@ -129,7 +149,7 @@ class Run {
         isNotice: true,
       });
     } catch (error) {
-      if (!(error instanceof Problem)) throw error;
+      if (!(error instanceof Problem) || isTransient(error)) throw error;
       return { worked: null, problems: [...problems, error.message], notes: [] };
     }
     const { deal, findings } = worked;

@@ -10,6 +10,7 @@ import {
 } from '@gatepath/core/routing';
 import { ENGLISH, say, sideIn } from '@gatepath/core/words';
 import type { Context } from '../context';
+import { letGoIn } from '../files/tidy';
 import { loadEvents, loadState } from '../packets/log';
 import { hashAt } from '../packets/log-queries';
 import type { RecordContent } from '../pdf/record';
@@ -200,6 +201,6 @@ async function store(
   await ctx.packets.alone(state.packetId, async ({ tx, state: now, run }) => {
     if (cmd.type === 'seal' && now?.sealed) return;
     await run(cmd, { actor: { kind: 'system' }, origin: null });
-    for (const { sha256 } of old) await ctx.jobs.queue(tx, 'tidy', sha256);
+    for (const { sha256 } of old) await letGoIn(ctx, tx, sha256);
   });
 }

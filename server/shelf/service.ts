@@ -12,6 +12,7 @@ import { keysOf } from '@gatepath/core/sure';
 import { slotsTogether, type Locks } from '@gatepath/core/shelf';
 import type { EditionBody, EditsBody, KitBody, SavedDraft, ShelfItemView, ShelfPatch } from '@gatepath/contract';
 import type { Context } from '../context';
+import { letGoIn } from '../files/tidy';
 import type { Db } from '../db/pool';
 import { inTransaction, type Tx } from '../db/tx';
 import { documentsOnShelf, type DocumentRow } from '../documents/queries';
@@ -173,5 +174,5 @@ export async function tidyPapers(
   papers: Pick<DocumentRow, 'original_sha256' | 'sha256' | 'facts_sha256'>[],
 ): Promise<void> {
   for (const file of new Set(papers.flatMap((d) => [d.original_sha256, d.sha256, d.facts_sha256])))
-    if (file) await ctx.jobs.queue(tx, 'tidy', file);
+    if (file) await letGoIn(ctx, tx, file);
 }

@@ -12,10 +12,11 @@ import { hashPassword } from '../firm/password';
 import { insertMember, listMembers } from '../firm/queries';
 import { newId } from '../ids';
 import { InProcess, type Answer } from '../http/in-process';
-import { WorkPool } from '../work/pool';
+import type { WorkPool } from '../work/pool';
 import { checkAsTold } from './as-told';
 import { copyInto, removeFolder } from './folders';
 import { dropDatabase, newDatabase, onPostgres } from './postgres';
+import { RecordedWork } from './recorded';
 import { TEMPLATE_DIR } from './template';
 
 /** Worker processes that all servers of a Jest worker share: to start them, with their fonts, takes seconds. */
@@ -60,8 +61,11 @@ export class TestServer extends InProcess {
     if (onPostgres()) env.DATABASE_URL = await databaseOf(dir);
     else if (!existsSync(path.join(dir, 'database'))) copyInto(TEMPLATE_DIR, dir);
     const config = readConfig(env, { demo: false });
-    work ??= new WorkPool();
-    const server = new TestServer(await buildServer({ config, work, logLevel: process.env.LOG_LEVEL ?? 'silent' }), dir);
+    work ??= new RecordedWork();
+    const server = new TestServer(
+      await buildServer({ config, work, logLevel: process.env.LOG_LEVEL ?? 'silent' }),
+      dir,
+    );
     if (options.setUp !== false) await server.setUp();
     return server;
   }

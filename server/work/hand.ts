@@ -4,7 +4,7 @@ import { readFileSync } from 'node:fs';
 import os from 'node:os';
 import { DamagedFile } from '../files/stored';
 import { WorkFailure } from './failure';
-import { MOST_MEMORY, WALL_FACTOR, type Lane } from './lanes';
+import { LANE_LIMITS, MOST_MEMORY, WALL_FACTOR, type Lane } from './lanes';
 
 /** How often a worker under way is looked at. */
 const LOOK_MS = 100;
@@ -60,9 +60,10 @@ export class Hand {
     this.child.on('exit', () => this.end());
     this.child.on('error', () => this.end());
     // What nobody waits for at a screen gives way to what somebody does.
-    if ((lane === 'papers' || lane === 'scans') && this.child.pid)
+    const { nice } = LANE_LIMITS[lane];
+    if (nice && this.child.pid)
       try {
-        os.setPriority(this.child.pid, 10);
+        os.setPriority(this.child.pid, nice);
       } catch {
         // Some systems do not let us; then all are equal.
       }

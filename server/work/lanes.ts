@@ -1,13 +1,28 @@
 /**
- * Which work goes where, and how much each piece may take. People who are signing never wait
- * behind somebody's import: what they see (`view`), what seals their acts (`seal`) and papers
- * that are brought in (`papers`) have worker processes of their own, and so have pages whose words are recognised
- * (`scans`), which take seconds each.
+ * Which work goes where, and how much each piece may take. People who are signing never wait behind somebody's work: the
+ * pages they see (`pages`), what they do (`acts`) and what seals their acts (`seal`) have worker processes that nothing
+ * else uses. What members wait for at the desk (`desk`), comparisons (`compare`), papers that are brought in (`papers`),
+ * scanned pages whose words are recognized (`scans`) and sealed copies that anybody may have checked (`check`) have
+ * processes of their own.
  */
 import type { TaskName } from './tasks';
 
-export const LANES = ['view', 'seal', 'papers', 'scans'] as const;
+export const LANES = ['pages', 'acts', 'seal', 'desk', 'compare', 'papers', 'scans', 'check'] as const;
 export type Lane = (typeof LANES)[number];
+
+/** Worker processes a lane may have, and how far it gives way to others (`nice`, from 0). */
+export const LANE_LIMITS: Record<Lane, { processes: number; nice: number }> = {
+  pages: { processes: 2, nice: 0 },
+  acts: { processes: 1, nice: 0 },
+  seal: { processes: 2, nice: 0 },
+  desk: { processes: 2, nice: 5 },
+  compare: { processes: 1, nice: 10 },
+  papers: { processes: 2, nice: 10 },
+  scans: { processes: 2, nice: 10 },
+  check: { processes: 1, nice: 10 },
+};
+/** Lanes whose first process is started with the server. */
+export const WARM_LANES: readonly Lane[] = ['pages', 'acts', 'seal', 'desk', 'papers'];
 
 export interface Allowance {
   lane: Lane;
@@ -17,30 +32,30 @@ export interface Allowance {
 
 /** Every task by name: its lane and its allowance. */
 export const ALLOWED: Record<TaskName, Allowance> = {
-  png: { lane: 'view', seconds: 20 },
-  missing: { lane: 'view', seconds: 20 },
-  faces: { lane: 'view', seconds: 20 },
-  gateCheck: { lane: 'view', seconds: 60 },
-  slots: { lane: 'view', seconds: 60 },
-  kit: { lane: 'view', seconds: 60 },
-  again: { lane: 'view', seconds: 60 },
-  missingOn: { lane: 'view', seconds: 60 },
-  marksFor: { lane: 'view', seconds: 60 },
-  marksOverPrint: { lane: 'view', seconds: 60 },
-  marksBeside: { lane: 'view', seconds: 60 },
-  copy: { lane: 'view', seconds: 60 },
-  changes: { lane: 'view', seconds: 60 },
-  changesPdf: { lane: 'papers', seconds: 60 },
-  written: { lane: 'view', seconds: 60 },
+  png: { lane: 'pages', seconds: 20 },
+  missing: { lane: 'acts', seconds: 20 },
+  faces: { lane: 'acts', seconds: 20 },
+  picture: { lane: 'acts', seconds: 20 },
+  seal: { lane: 'seal', seconds: 180 },
+  copy: { lane: 'seal', seconds: 60 },
+  gateCheck: { lane: 'desk', seconds: 30 },
+  slots: { lane: 'desk', seconds: 30 },
+  kit: { lane: 'desk', seconds: 30 },
+  again: { lane: 'desk', seconds: 30 },
+  missingOn: { lane: 'desk', seconds: 30 },
+  marksFor: { lane: 'desk', seconds: 30 },
+  marksOverPrint: { lane: 'desk', seconds: 30 },
+  marksBeside: { lane: 'desk', seconds: 30 },
+  written: { lane: 'desk', seconds: 20 },
+  changes: { lane: 'compare', seconds: 60 },
+  changesPdf: { lane: 'compare', seconds: 60 },
   writtenOfMany: { lane: 'papers', seconds: 60 },
   letters: { lane: 'papers', seconds: 60 },
-  seal: { lane: 'seal', seconds: 180 },
-  picture: { lane: 'papers', seconds: 30 },
   recognise: { lane: 'scans', seconds: 120 },
   layWords: { lane: 'papers', seconds: 120 },
   gaps: { lane: 'papers', seconds: 60 },
   sort: { lane: 'papers', seconds: 10 },
-  convert: { lane: 'papers', seconds: 60 },
+  convert: { lane: 'papers', seconds: 30 },
   prepare: { lane: 'papers', seconds: 60 },
   read: { lane: 'papers', seconds: 20 },
   compose: { lane: 'papers', seconds: 120 },
@@ -50,7 +65,7 @@ export const ALLOWED: Record<TaskName, Allowance> = {
   bundle: { lane: 'papers', seconds: 60 },
   table: { lane: 'papers', seconds: 30 },
   signatures: { lane: 'papers', seconds: 60 },
-  checkSeals: { lane: 'papers', seconds: 60 },
+  checkSeals: { lane: 'check', seconds: 30 },
 };
 
 /** A task may stand still for so many times its allowance: on a machine that is busy, or waiting for a disk. */

@@ -2,7 +2,7 @@
 import { SCRIPT_FACES } from '@gatepath/core/packet';
 import { busy, WorkFailure } from './failure';
 import { Hand, type Job } from './hand';
-import { ALLOWED, LANES, MOST_OF_ONE, MOST_WAITING, TIDY_MEMORY, type Lane } from './lanes';
+import { ALLOWED, LANE_LIMITS, LANES, MOST_OF_ONE, MOST_WAITING, TIDY_MEMORY, WARM_LANES, type Lane } from './lanes';
 import { workerProgram } from './program';
 import { Rota } from './rota';
 import type { Tasks, TaskName } from './tasks';
@@ -20,10 +20,19 @@ export class WorkPool {
   /** Where the workers' program lies, once it is put together. */
   private program: string | null = null;
 
-  /** @param width worker processes a lane may have; they are started as they are wanted */
-  constructor(private readonly width = 2) {
+  /** @param width most worker processes of any lane; they are started as they are wanted */
+  constructor(private readonly width = Infinity) {
     const lane = (): LaneState => ({ waiting: new Rota(MOST_WAITING, MOST_OF_ONE), hands: [] });
-    this.lanes = { view: lane(), seal: lane(), papers: lane(), scans: lane() };
+    this.lanes = {
+      pages: lane(),
+      acts: lane(),
+      seal: lane(),
+      desk: lane(),
+      compare: lane(),
+      papers: lane(),
+      scans: lane(),
+      check: lane(),
+    };
     this.ready = workerProgram().then((file) => {
       this.program = file;
       for (const name of LANES) this.next(name);
@@ -51,8 +60,7 @@ export class WorkPool {
   /** Starts a worker in every lane and loads its fonts, so that the first client does not wait for that. */
   async warm(): Promise<void> {
     await this.ready;
-    // Scans are rare, and wait for seconds anyway.
-    for (const lane of LANES) if (lane !== 'scans' && !this.lanes[lane].hands.length) this.start(lane);
+    for (const lane of WARM_LANES) if (!this.lanes[lane].hands.length) this.start(lane);
     for (const face of [...SCRIPT_FACES, 'document'] as const) await this.run('missing', { text: 'Żofia Ж Σ', face });
   }
 
@@ -92,7 +100,9 @@ export class WorkPool {
     while (waiting.size && !this.closed && this.program) {
       const free =
         hands.find((h) => !h.busy && !h.ended) ??
-        (hands.filter((h) => !h.ended).length < this.width ? this.start(lane) : null);
+        (hands.filter((h) => !h.ended).length < Math.min(this.width, LANE_LIMITS[lane].processes)
+          ? this.start(lane)
+          : null);
       if (!free) return;
       free.give(waiting.shift()!);
     }
