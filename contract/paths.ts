@@ -36,6 +36,9 @@ export interface PathValues {
   rowId: string;
   /** The secret a signing link ends with. */
   token: string;
+  memberId: string;
+  invitationId: string;
+  sessionId: string;
   /** From 1. */
   page: number;
   /** A fingerprint in hexadecimal. */
@@ -64,6 +67,17 @@ export const paths = {
   words: to('GET', '/words/:language'),
   check: to('POST', '/check'),
   setNotices: to('PUT', '/session/notices'),
+  invitation: to('GET', '/join/:token'),
+  join: to('POST', '/join/:token'),
+  forgotPassword: to('POST', '/session/forgot'),
+  resetPassword: to('POST', '/reset/:token'),
+  changePassword: to('PUT', '/session/password'),
+  sessions: to('GET', '/sessions'),
+  endSession: to('DELETE', '/sessions/:sessionId'),
+  invite: to('POST', '/firm/invitations'),
+  withdrawInvitation: to('DELETE', '/firm/invitations/:invitationId'),
+  disableMember: to('POST', '/firm/members/:memberId/disable'),
+  enableMember: to('POST', '/firm/members/:memberId/enable'),
   colleagues: to('GET', '/session/colleagues'),
   setLets: to('PUT', '/session/colleagues'),
   setHolidays: to('PUT', '/firm/holidays'),

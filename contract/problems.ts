@@ -113,6 +113,9 @@ export const PROBLEMS = {
   // Getting in.
   ...kinds(401, 'Sign in first', 'sign-in'),
   ...kinds(401, 'Not signed in', 'wrong-password'),
+  ...kinds(403, 'The set-up code is wanted', 'setup-token'),
+  ...kinds(403, 'Owners only', 'not-owner'),
+  ...kinds(409, 'Not possible now', 'member-exists', 'last-owner'),
   ...kinds(403, 'A code is wanted', 'step-wanted'),
   ...kinds(404, 'This signing link does not work', 'dead-link'),
   ...kinds(410, 'Withdrawn', 'withdrawn'),

@@ -65,6 +65,9 @@ const PATH_SCHEMAS: { [K in PathValue]: yup.Schema<PathValues[K]> } = {
   shelfId: id().required(),
   noticeId: id().required(),
   rowId: id().required(),
+  memberId: id().required(),
+  invitationId: id().required(),
+  sessionId: id().required(),
   token: id().required(),
   page: yup.number().integer().min(1).max(100_000).required(),
   sha256: yup

@@ -20,8 +20,41 @@ export const setupBody = object({
   name: line(120).required('Give your name.'),
   email: email().required('Give your email address.'),
   password: yup.string().min(10, 'Use at least 10 characters.').max(200).required('Choose a password.'),
+  /** The code that the server printed when it was started, where it asks for one. */
+  token: line(100).default(''),
 });
 export type SetupBody = yup.InferType<typeof setupBody>;
+
+const newPassword = () => yup.string().min(10, 'Use at least 10 characters.').max(200).required('Choose a password.');
+
+/** What somebody becomes in the firm: owners invite and disable members. */
+export const MEMBER_ROLES = ['owner', 'member'] as const;
+
+export const inviteBody = object({
+  name: line(120).required('Give their name.'),
+  email: email().required('Give their email address.'),
+  role: yup.string().oneOf(MEMBER_ROLES).required(),
+});
+export type InviteBody = yup.InferType<typeof inviteBody>;
+
+export const joinBody = object({ name: line(120).required('Give your name.'), password: newPassword() });
+export type JoinBody = yup.InferType<typeof joinBody>;
+
+export const forgotBody = object({ email: email().required('Give your email address.') });
+export type ForgotBody = yup.InferType<typeof forgotBody>;
+
+export const resetBody = object({ password: newPassword() });
+export type ResetBody = yup.InferType<typeof resetBody>;
+
+export const passwordBody = object({
+  current: yup.string().max(200).required('Give your password.'),
+  password: newPassword(),
+});
+export type PasswordBody = yup.InferType<typeof passwordBody>;
+
+/** Who takes over from a member who leaves. */
+export const disableBody = object({ toId: id().required('Choose who takes over.') });
+export type DisableBody = yup.InferType<typeof disableBody>;
 
 export const signInBody = object({
   email: line(254).required('Give your email address.'),

@@ -11,7 +11,7 @@ import * as d from './deal-views';
 import { documentView } from './document-views';
 import { forecast } from './insight-views';
 import { anyPacketStatus } from './packet-status';
-import { NOTICES } from './schemas';
+import { MEMBER_ROLES, NOTICES } from './schemas';
 
 export * from './deal-views';
 export * from './document-views';
@@ -25,7 +25,16 @@ export * from './table-views';
 export const sessionView = named('Session', {
   /** null until the firm is set up. */
   firm: shape({ name: text(), timeZone: text() }).nullable(),
-  member: shape({ id: text(), name: text(), email: text(), notices: list(oneOf(NOTICES)), digest: flag() }).nullable(),
+  member: shape({
+    id: text(),
+    name: text(),
+    email: text(),
+    role: oneOf(MEMBER_ROLES),
+    notices: list(oneOf(NOTICES)),
+    digest: flag(),
+  }).nullable(),
+  /** Whether the set-up asks for the code that the server printed. */
+  setupToken: flag(),
   /** Whether the demo world is loaded; then its sign-ins may be shown. */
   demo: shape({ signIns: list(shape({ name: text(), email: text(), password: text() })) }).nullable(),
   /** Whether the clock can be set forward here. */
@@ -298,13 +307,46 @@ export type WorkFailureView = yup.InferType<typeof workFailureView>;
 export const firmView = named('Firm', {
   name: text(),
   timeZone: text(),
-  members: list(shape({ id: text(), name: text(), email: text() })),
+  /** Those who have left too: what is on file names them. */
+  members: list(
+    shape({
+      id: text(),
+      name: text(),
+      email: text(),
+      role: oneOf(MEMBER_ROLES),
+      disabledAt: moment().nullable(),
+      /** Who took over from them. */
+      handedTo: text().nullable(),
+    }),
+  ),
+  /** Invitations nobody has taken yet; for owners. */
+  invitations: list(shape({ id: text(), name: text(), email: text(), role: oneOf(MEMBER_ROLES), expiresAt: moment() })),
   holidays: list(calendarDay()),
   seal: shape({ subject: text(), issuer: text(), validUntil: moment(), fingerprint: text(), selfMade: flag() }),
   mail: oneOf(['mailroom', 'smtp']),
   /** Background work that was given up after its tries. */
   failures: list(workFailureView),
 });
+/** Who is invited by a link. */
+export const invitationView = named('Invitation', { firm: text(), name: text(), email: text() });
+export type InvitationView = yup.InferType<typeof invitationView>;
+
+/** Where a member is signed in. */
+export const sessionsView = named('Sessions', {
+  sessions: list(
+    shape({
+      id: text(),
+      /** The browser as it names itself. */
+      browser: text(),
+      since: moment(),
+      until: moment(),
+      /** Whether it is the one that asks. */
+      current: flag(),
+    }),
+  ),
+});
+export type SessionsView = yup.InferType<typeof sessionsView>;
+
 export type FirmView = yup.InferType<typeof firmView>;
 
 const revision = shape({

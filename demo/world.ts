@@ -73,6 +73,7 @@ export async function loadWorld(running: Running, say: (step: string) => void): 
     id: newId(),
     firm_id: firmId,
     ...MEMBERS[1]!,
+    role: 'member',
     password_hash: await hashPassword(PASSWORD),
     at: running.ctx.clock.now(),
   });

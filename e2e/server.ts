@@ -38,13 +38,20 @@ export class ServerProcess {
   }
 
   get url(): string {
-    return `http://localhost:${this.port}`;
+    return `http://127.0.0.1:${this.port}`;
   }
 
   async up(): Promise<void> {
     this.child = spawn(process.execPath, SERVER_PROGRAM, {
       cwd: ROOT,
-      env: { ...process.env, NODE_OPTIONS: '', PORT: String(this.port), DATA_DIR: this.dir, ...this.env },
+      env: {
+        ...process.env,
+        NODE_OPTIONS: '',
+        PORT: String(this.port),
+        HOST: '127.0.0.1',
+        DATA_DIR: this.dir,
+        ...this.env,
+      },
       stdio: ['ignore', 'pipe', 'pipe'],
     });
     for (const stream of [this.child.stdout!, this.child.stderr!])

@@ -18,9 +18,8 @@ const sourceAddresses = {
     );
     b.onLoad({ filter: /\.ts$/ }, (a) => ({
       loader: 'ts',
-      contents: readFileSync(a.path, 'utf8').replaceAll(
-        'import.meta.url',
-        () => JSON.stringify(pathToFileURL(a.path).href),
+      contents: readFileSync(a.path, 'utf8').replaceAll('import.meta.url', () =>
+        JSON.stringify(pathToFileURL(a.path).href),
       ),
     }));
   },

@@ -127,7 +127,7 @@ test('a deal is closed, taken up again and archived; it is thrown away only whil
   expect((await look(fresh.id)).disposable).toBe(true);
   expect((await way.server.call('dropDeal', params(fresh.id))).status).toBe(204);
   expect((await way.server.call('deal', params(fresh.id))).status).toBe(404);
-  await way.server.ctx.jobs.idle('tidy');
+  await way.server.afterAnHour();
   expect(existsSync(way.server.ctx.files.fileOf(doc.sha256))).toBe(false);
 
   const sent = await way.send([{ name: 'Wren Alder', email: 'wren@example.com' }], [{ names: ['Wren'] }]);

@@ -40,7 +40,8 @@ export function useSession() {
   return useQuery({ queryKey: keys.session, queryFn: () => call('session'), staleTime: 60_000 });
 }
 
-function useEnter<B>(enter: (body: B) => Promise<SessionView>) {
+/** An act after which somebody else, or nobody, is signed in: all that was shown is forgotten. */
+export function useEnter<B>(enter: (body: B) => Promise<SessionView>) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: enter,

@@ -188,7 +188,10 @@ test('what is no day, or no count, is refused', () => {
   expect(() => dueDay({ ...count('1 after'), n: 1.5 }, '2026-02-28', [])).toThrow(RangeError);
   expect(() => dueDay({ ...count('1 after'), n: 4_000 }, '2026-02-28', [])).toThrow(RangeError);
   expect(['2026-02-30', '2026-13-01', '26-01-01', '2027-02-29', '', '2026-1-1'].filter(isDay)).toEqual([]);
-  expect(['2028-02-29', '2026-12-31', '0001-01-01'].filter(isDay)).toHaveLength(3);
+  expect(['2028-02-29', '2026-12-31', '1900-01-01', '2200-12-31'].filter(isDay)).toHaveLength(4);
+  // Beyond what a deal is about: years that leave no room to count, or stand for "no end".
+  expect(['0000-01-01', '0001-01-01', '1899-12-31', '2201-01-01', '9999-12-31'].filter(isDay)).toEqual([]);
+  expect(dueDay({ n: 3_660, unit: 'days', way: 'after', roll: false }, '2200-12-31', []).day).toBe('2211-01-08');
 });
 
 const days = fc.integer({ min: 0, max: 20_000 }).map((n) => addDays('2000-01-01', n));

@@ -5,7 +5,7 @@ import { clip } from '@gatepath/core/text';
 import type { Context } from '../context';
 import { inTransaction, type Tx } from '../db/tx';
 import { dealOr404 } from '../deals/service';
-import { letGo } from '../files/tidy';
+import { dropFresh } from '../files/tidy';
 import type { StoredFile } from '../files/store';
 import type { Upload } from '../http/upload';
 import { newId } from '../ids';
@@ -109,7 +109,7 @@ export async function bringIn(
     if (error instanceof WorkFailure && error.reason !== 'stopped') return { problem: 'gave_up', failure: error };
     throw error;
   } finally {
-    for (const sha256 of fresh) await letGo(ctx, sha256);
+    for (const sha256 of fresh) await dropFresh(ctx, sha256);
   }
 }
 

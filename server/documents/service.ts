@@ -8,7 +8,7 @@ import { PAGE_DPIS, type DocumentPatch, type DocumentView, type PackedFacts } fr
 import type { Context } from '../context';
 import type { Db } from '../db/pool';
 import { inTransaction } from '../db/tx';
-import { letGo, letGoIn, pictureDir } from '../files/tidy';
+import { dropFresh, letGoIn, pictureDir } from '../files/tidy';
 import { newSecret } from '../ids';
 import { packetsWithDocument } from '../packets/queries';
 import { packedFactsIn, type FactsFile } from '../pdf/facts-file';
@@ -64,7 +64,7 @@ export async function readDocument(ctx: Context, id: string): Promise<void> {
     const stored = await ctx.files.put(await pack(facts));
     await q.setDocumentReady(db, id, stored.sha256, suggestType(words, row.file_name), wordsToFind(words));
     // Whoever threw it away meanwhile knew of no facts.
-    if (!(await q.documentById(db, id))) await letGo(ctx, stored.sha256);
+    if (!(await q.documentById(db, id))) await dropFresh(ctx, stored.sha256);
   } catch (error) {
     // Stopping the server ends the workers too, and a full disk is not the paper's fault: tried again.
     if (!(error instanceof WorkFailure) || error.reason === 'stopped') throw error;

@@ -3,6 +3,7 @@ import { createReadStream, type ReadStream } from 'node:fs';
 import { access, mkdir, open, readdir, rename, rm, stat, utimes } from 'node:fs/promises';
 import path from 'node:path';
 import type { Readable } from 'node:stream';
+import { LRUCache } from 'lru-cache';
 import { codeOf } from '../errors';
 import { newSecret, sha256 } from '../ids';
 import { readStored, requireWhole } from './stored';
@@ -21,6 +22,9 @@ export interface StoredFile {
  * then renamed: a name that exists always has its whole content.
  */
 export class FileStore {
+  /** When files that this server stored last were stored, by the clock of the disk. */
+  private readonly stored = new LRUCache<string, number>({ max: 10_000 });
+
   constructor(private readonly root: string) {}
 
   /** Where the bytes of a fingerprint lie (whether or not they are there). */
@@ -125,6 +129,27 @@ export class FileStore {
     return true;
   }
 
+  /**
+   * Deletes a file that this server has just stored, unless somebody has brought the same bytes since: that makes the
+   * file younger than it was stored.
+   *
+   * @returns whether it was deleted
+   */
+  async removeFresh(hash: string): Promise<boolean> {
+    const stored = this.stored.get(hash);
+    const file = this.fileOf(hash);
+    const now = await stat(file).catch(() => null);
+    if (stored === undefined || now?.mtimeMs !== stored) return false;
+    const aside = await this.temp();
+    await rename(file, aside);
+    if ((await stat(aside)).mtimeMs !== stored) {
+      await rename(aside, file);
+      return false;
+    }
+    await rm(aside, { force: true });
+    return true;
+  }
+
   /** Every file's fingerprint. */
   async *all(): AsyncGenerator<string> {
     for (const part of await readdir(this.root).catch(() => [])) {
@@ -174,6 +199,7 @@ export class FileStore {
   private async settle(temp: string, hash: string): Promise<void> {
     const target = this.fileOf(hash);
     await mkdir(path.dirname(target), { recursive: true });
+    this.stored.set(hash, (await stat(temp)).mtimeMs);
     await rename(temp, target);
     // The rename itself must reach the disk, or a power cut could forget the name.
     const dir = await open(path.dirname(target), 'r');

@@ -36,6 +36,13 @@ export async function letGoIn(ctx: Context, tx: Tx, sha256: string): Promise<voi
   await ctx.jobs.queue(tx, 'tidy', sha256, TIDY_AFTER_S);
 }
 
+/** Deletes a file that came in vain: at once, where nobody else has brought the same, else in an hour like any other. */
+export async function dropFresh(ctx: Context, sha256: string): Promise<void> {
+  if (await isInUse(ctx.database.pool, sha256)) return;
+  if (await ctx.files.removeFresh(sha256)) await deletePictures(ctx, sha256);
+  else if (await ctx.files.has(sha256)) await letGo(ctx, sha256);
+}
+
 async function deleteUnused(ctx: Context, sha256: string): Promise<void> {
   if (await isInUse(ctx.database.pool, sha256)) return;
   if (await ctx.files.removeOlder(sha256, YOUNG_MS)) await deletePictures(ctx, sha256);

@@ -9,14 +9,27 @@ export interface Firm {
   holidays: string[];
 }
 
+/** Owners invite and disable members; in everything else the two are alike. */
+export type Role = 'owner' | 'member';
+
 export interface Member {
   id: string;
   firm_id: string;
   name: string;
   email: string;
+  role: Role;
   notices: Notice[];
   digest: boolean;
 }
+
+/** A member with whether they have left. */
+export interface AnyMember extends Member {
+  disabled_at: Date | null;
+  /** Who took over what was theirs. */
+  handed_to: string | null;
+}
+
+const COLUMNS = 'id, firm_id, name, email, role, notices, digest';
 
 /** The firm; null before it is set up. */
 export async function findFirm(db: Db): Promise<Firm | null> {
@@ -40,28 +53,31 @@ export async function insertMember(
   m: Omit<Member, 'notices' | 'digest'> & { password_hash: string; at: Date },
 ): Promise<void> {
   await db.query(
-    'insert into member (id, firm_id, name, email, password_hash, created_at) values ($1, $2, $3, $4, $5, $6)',
-    [m.id, m.firm_id, m.name, m.email, m.password_hash, m.at],
+    'insert into member (id, firm_id, name, email, role, password_hash, created_at) values ($1, $2, $3, $4, $5, $6, $7)',
+    [m.id, m.firm_id, m.name, m.email, m.role, m.password_hash, m.at],
   );
 }
 
-/** All members, oldest first. */
+/** Members who have not left, oldest first. */
 export async function listMembers(db: Db): Promise<Member[]> {
-  return (await db.query<Member>('select id, firm_id, name, email, notices, digest from member order by id')).rows;
+  return (await db.query<Member>(`select ${COLUMNS} from member where disabled_at is null order by id`)).rows;
 }
 
-/** A member; null when there is none. */
-export async function memberById(db: Db, id: string): Promise<Member | null> {
-  return (
-    (await db.query<Member>('select id, firm_id, name, email, notices, digest from member where id = $1', [id]))
-      .rows[0] ?? null
-  );
+/** All members there ever were, oldest first. */
+export async function allMembers(db: Db): Promise<AnyMember[]> {
+  return (await db.query<AnyMember>(`select ${COLUMNS}, disabled_at, handed_to from member order by id`)).rows;
 }
 
-/** A member by email address, in whatever case it is written; null when there is none. */
-export async function memberByEmail(db: Db, email: string): Promise<(Member & { password_hash: string }) | null> {
-  const r = await db.query<Member & { password_hash: string }>(
-    'select id, firm_id, name, email, notices, digest, password_hash from member where lower(email) = lower($1)',
+/** A member, also one who has left; null when there is none. */
+export async function memberById(db: Db, id: string): Promise<AnyMember | null> {
+  const sql = `select ${COLUMNS}, disabled_at, handed_to from member where id = $1`;
+  return (await db.query<AnyMember>(sql, [id])).rows[0] ?? null;
+}
+
+/** A member by email address, in whatever case it is written, also one who has left; null when there is none. */
+export async function memberByEmail(db: Db, email: string): Promise<(AnyMember & { password_hash: string }) | null> {
+  const r = await db.query<AnyMember & { password_hash: string }>(
+    `select ${COLUMNS}, disabled_at, handed_to, password_hash from member where lower(email) = lower($1)`,
     [email],
   );
   return r.rows[0] ?? null;
@@ -70,21 +86,56 @@ export async function memberByEmail(db: Db, email: string): Promise<(Member & { 
 /** Keeps a session; of its secret only a hash. */
 export async function insertSession(
   db: Db,
-  s: { token_hash: string; member_id: string; at: Date; expires: Date },
+  s: { id: string; token_hash: string; member_id: string; browser: string; at: Date; expires: Date },
 ): Promise<void> {
-  await db.query('insert into session (token_hash, member_id, created_at, expires_at) values ($1, $2, $3, $4)', [
-    s.token_hash,
-    s.member_id,
-    s.at,
-    s.expires,
+  await db.query(
+    'insert into session (id, token_hash, member_id, browser, created_at, expires_at) values ($1, $2, $3, $4, $5, $6)',
+    [s.id, s.token_hash, s.member_id, s.browser, s.at, s.expires],
+  );
+}
+
+export interface SessionRow {
+  id: string;
+  token_hash: string;
+  browser: string;
+  created_at: Date;
+  expires_at: Date;
+}
+
+/** A member's sessions that have not ended, newest first; at most so many. */
+export async function sessionsOf(db: Db, memberId: string, now: Date, most: number): Promise<SessionRow[]> {
+  const r = await db.query<SessionRow>(
+    `select id, token_hash, browser, created_at, expires_at from session where member_id = $1 and expires_at > $2
+     order by created_at desc limit $3`,
+    [memberId, now, most],
+  );
+  return r.rows;
+}
+
+/** Ends one of a member's sessions. @returns whether there was one */
+export async function deleteSessionOf(db: Db, memberId: string, id: string): Promise<boolean> {
+  const r = await db.query('delete from session where member_id = $1 and id = $2', [memberId, id]);
+  return (r.rowCount ?? 0) > 0;
+}
+
+/** Ends all sessions of a member, but for one by its hash. */
+export async function deleteSessionsOf(db: Db, memberId: string, but: string | null = null): Promise<void> {
+  await db.query('delete from session where member_id = $1 and ($2::text is null or token_hash <> $2)', [
+    memberId,
+    but,
   ]);
+}
+
+/** Saves a member's password hash. */
+export async function savePassword(db: Db, memberId: string, hash: string): Promise<void> {
+  await db.query('update member set password_hash = $2 where id = $1', [memberId, hash]);
 }
 
 /** The member whose session this is, if it has not ended. */
 export async function memberOfSession(db: Db, tokenHash: string, now: Date): Promise<Member | null> {
   const r = await db.query<Member>(
-    `select m.id, m.firm_id, m.name, m.email, m.notices, m.digest from session s join member m on m.id = s.member_id
-     where s.token_hash = $1 and s.expires_at > $2`,
+    `select m.id, m.firm_id, m.name, m.email, m.role, m.notices, m.digest from session s join member m on m.id = s.member_id
+     where s.token_hash = $1 and s.expires_at > $2 and m.disabled_at is null`,
     [tokenHash, now],
   );
   return r.rows[0] ?? null;
@@ -117,8 +168,8 @@ export async function saveHolidays(db: Db, firmId: string, holidays: string[]): 
 /** Members who want a digest and have not had it on this day. */
 export async function digestReaders(db: Db, day: string): Promise<Member[]> {
   const r = await db.query<Member>(
-    `select id, firm_id, name, email, notices, digest from member
-     where digest and (digest_day is null or digest_day < $1) order by id`,
+    `select ${COLUMNS} from member
+     where digest and disabled_at is null and (digest_day is null or digest_day < $1) order by id`,
     [day],
   );
   return r.rows;

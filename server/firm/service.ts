@@ -19,7 +19,9 @@ import { topics } from '../live/live';
 import { notFound, Problem } from '../problem';
 import { checkPassword, hashPassword } from './password';
 import { LANGUAGES } from '../words';
+import { invitations } from './member-queries';
 import * as q from './queries';
+import { isSetupToken, setupTokenWanted } from './setup-token';
 import { codeOf } from '../errors';
 import { isOneOf } from '@gatepath/core/sure';
 
@@ -42,9 +44,11 @@ export async function sessionView(ctx: Context, member: q.Member | null): Promis
       id: member.id,
       name: member.name,
       email: member.email,
+      role: member.role,
       notices: member.notices,
       digest: member.digest,
     },
+    setupToken: !firm && setupTokenWanted(ctx),
     demo: ctx.config.demo ? { signIns: demoSignIns } : null,
     clockForward: ctx.config.clockForward,
     mail: ctx.config.smtpUrl ? 'smtp' : 'mailroom',
@@ -53,8 +57,16 @@ export async function sessionView(ctx: Context, member: q.Member | null): Promis
   };
 }
 
-/** Sets up the firm and its first member; only possible once. */
-export async function setUpFirm(ctx: Context, body: SetupBody): Promise<{ member: q.Member; token: string }> {
+/** Sets up the firm and its first member; only possible once. @throws Problem `setup-token`, `set-up`, `time-zone` */
+export async function setUpFirm(
+  ctx: Context,
+  body: SetupBody,
+  browser: string,
+): Promise<{ member: q.Member; token: string }> {
+  if (setupTokenWanted(ctx) && !isSetupToken(ctx, body.token ?? ''))
+    throw new Problem('setup-token', 'Type the set-up code that the server printed when it was started.', {
+      fields: { token: 'This is not the code that the server printed.' },
+    });
   if (!IANAZone.isValidZone(body.timeZone))
     throw new Problem('time-zone', `“${body.timeZone}” is not a time zone we know. Choose one like America/New_York.`, {
       fields: { timeZone: 'Choose a time zone from the list.' },
@@ -68,14 +80,14 @@ export async function setUpFirm(ctx: Context, body: SetupBody): Promise<{ member
     const firm = { id: newId(), name: body.firmName, time_zone: body.timeZone };
     await q.insertFirm(db, { ...firm, at });
     await addSampleRules(db, at, true);
-    const m = { id: newId(), firm_id: firm.id, name: body.name, email: body.email };
+    const m = { id: newId(), firm_id: firm.id, name: body.name, email: body.email, role: 'owner' as const };
     await q.insertMember(db, { ...m, password_hash, at });
     return { ...m, notices: NOTICES.filter((n) => n !== 'asked' && n !== 'opened'), digest: false };
   }).catch((error: unknown) => {
     // Two who set up at once: the database lets one of them.
     throw codeOf(error) === '23505' ? taken() : error;
   });
-  return { member, token: await startSession(ctx, member.id) };
+  return { member, token: await startSession(ctx, member.id, browser) };
 }
 
 /**
@@ -88,6 +100,7 @@ export async function signIn(
   ctx: Context,
   body: SignInBody,
   address: string,
+  browser: string,
 ): Promise<{ member: q.Member; token: string }> {
   const db = ctx.database.pool;
   const account = hashSecret(body.email.toLowerCase(), ctx.config.sessionSecret);
@@ -105,21 +118,25 @@ export async function signIn(
       });
   }
   const found = await q.memberByEmail(db, body.email);
-  if (!(await checkPassword(body.password, found?.password_hash ?? null)) || !found)
+  // Somebody who has left is answered like somebody who never was.
+  if (!(await checkPassword(body.password, found?.password_hash ?? null)) || !found || found.disabled_at)
     throw new Problem('wrong-password', 'Email address and password do not go together. Check both and try again.');
   await forgetTries(db, Object.values(keys));
   await dropOldTries(db, now);
   const { password_hash: _, ...member } = found;
-  return { member, token: await startSession(ctx, member.id) };
+  return { member, token: await startSession(ctx, member.id, browser) };
 }
 
-async function startSession(ctx: Context, memberId: string): Promise<string> {
+/** Starts a session. @param browser as it names itself @returns its secret, which is kept nowhere */
+export async function startSession(ctx: Context, memberId: string, browser: string): Promise<string> {
   const token = newSecret();
   const at = ctx.clock.now();
   await q.deleteExpiredSessions(ctx.database.pool, at);
   await q.insertSession(ctx.database.pool, {
+    id: newId(),
     token_hash: hashSecret(token, ctx.config.sessionSecret),
     member_id: memberId,
+    browser,
     at,
     expires: new Date(at.getTime() + SESSION_DAYS * 86_400_000),
   });
@@ -141,14 +158,34 @@ export async function signOut(ctx: Context, token: string): Promise<void> {
 }
 
 /** The firm with its members, its seal, its holidays, and background work that was given up. */
-export async function firmView(ctx: Context): Promise<FirmView> {
+export async function firmView(ctx: Context, member: q.Member): Promise<FirmView> {
   const firm = (await ctx.firm())!;
   const seal = await ctx.seal();
+  const everybody = await q.allMembers(ctx.database.pool);
+  const nameOf = (id: string | null) => everybody.find((x) => x.id === id)?.name ?? null;
   return {
     name: firm.name,
     timeZone: firm.time_zone,
     holidays: firm.holidays,
-    members: (await q.listMembers(ctx.database.pool)).map((m) => ({ id: m.id, name: m.name, email: m.email })),
+    members: everybody.map((m) => ({
+      id: m.id,
+      name: m.name,
+      email: m.email,
+      role: m.role,
+      disabledAt: m.disabled_at?.toISOString() ?? null,
+      handedTo: nameOf(m.handed_to),
+    })),
+    // Addresses of people who are no members yet are for those who invited them.
+    invitations:
+      member.role === 'owner'
+        ? (await invitations(ctx.database.pool)).map((i) => ({
+            id: i.id,
+            name: i.name,
+            email: i.email,
+            role: i.role,
+            expiresAt: i.expires_at.toISOString(),
+          }))
+        : [],
     seal: {
       subject: seal.subject,
       issuer: seal.issuer,

@@ -6,11 +6,17 @@ import { topics } from '../live/live';
 import type { Texter } from '../mail/texter';
 import { type Mailer, type OutgoingMail, toEml } from '../mail/mailer';
 import { notFound, Problem } from '../problem';
+import { PRIVATE_KINDS } from '../firm/private-messages';
+import type { Member } from '../firm/queries';
 import * as q from './queries';
 import { lastOf } from '@gatepath/core/sure';
 import { messageOf, numberOf } from '../errors';
 
-export function messageSummary(m: q.MessageListRow): MessageSummary {
+/** Whether a member may read a message: those that open an account are their reader's, and owners' who pass them on. */
+const mayRead = (m: Pick<q.MessageRow, 'kind' | 'to_email'>, member: Member) =>
+  !PRIVATE_KINDS.includes(m.kind) || member.role === 'owner' || m.to_email.toLowerCase() === member.email.toLowerCase();
+
+export function messageSummary(m: q.MessageListRow, member: Member): MessageSummary {
   return {
     id: m.id,
     kind: m.kind,
@@ -21,7 +27,7 @@ export function messageSummary(m: q.MessageListRow): MessageSummary {
     status: m.status,
     problem: m.problem,
     packetId: m.packet_id,
-    link: m.link,
+    link: mayRead(m, member) ? m.link : null,
     channel: m.channel,
     toPhone: m.to_phone,
   };
@@ -31,6 +37,7 @@ export function messageSummary(m: q.MessageListRow): MessageSummary {
 export async function listMessages(
   ctx: Context,
   query: ListQuery & { packetId?: string },
+  member: Member,
 ): Promise<Page<MessageSummary>> {
   const rows = await q.listMessages(ctx.database.pool, {
     after: query.after ?? null,
@@ -39,7 +46,10 @@ export async function listMessages(
     limit: query.limit + 1,
   });
   const shown = rows.slice(0, query.limit);
-  return { items: shown.map(messageSummary), next: rows.length > query.limit ? lastOf(shown).id : null };
+  return {
+    items: shown.map((m) => messageSummary(m, member)),
+    next: rows.length > query.limit ? lastOf(shown).id : null,
+  };
 }
 
 /**
@@ -47,14 +57,14 @@ export async function listMessages(
  *
  * @throws Problem `not-found`
  */
-export async function messageView(ctx: Context, id: string): Promise<MessageView> {
-  const m = await messageOr404(ctx, id);
-  return { ...messageSummary(m), bodyText: m.body_text };
+export async function messageView(ctx: Context, id: string, member: Member): Promise<MessageView> {
+  const m = await messageOr404(ctx, id, member);
+  return { ...messageSummary(m, member), bodyText: m.body_text };
 }
 
-async function messageOr404(ctx: Context, id: string): Promise<q.MessageRow> {
+async function messageOr404(ctx: Context, id: string, member: Member): Promise<q.MessageRow> {
   const m = await q.messageById(ctx.database.pool, id);
-  if (!m) throw notFound('This message');
+  if (!m || !mayRead(m, member)) throw notFound('This message');
   return m;
 }
 
@@ -75,8 +85,8 @@ function outgoing(m: q.MessageRow): OutgoingMail {
  *
  * @throws Problem `not-found`
  */
-export async function messageEml(ctx: Context, id: string): Promise<Buffer> {
-  return toEml(outgoing(await messageOr404(ctx, id)), ctx.config.mailFrom);
+export async function messageEml(ctx: Context, id: string, member: Member): Promise<Buffer> {
+  return toEml(outgoing(await messageOr404(ctx, id, member)), ctx.config.mailFrom);
 }
 
 /** Seconds a mail server may take with a message; afterwards it counts as not given. */
@@ -126,12 +136,13 @@ async function arrived(ctx: Context, m: q.MessageRow): Promise<void> {
 export async function returnMessage(
   ctx: Context,
   id: string,
+  member: Member,
   why = 'The mailbox does not exist.',
 ): Promise<MessageView> {
-  const m = await messageOr404(ctx, id);
+  const m = await messageOr404(ctx, id, member);
   if (m.status === 'sent') throw new Problem('sent', 'A mail server has this message; only it can send it back.');
   await comeBack(ctx, m, why);
-  return messageView(ctx, id);
+  return messageView(ctx, id, member);
 }
 
 /** A message came back: the party is marked, and the sender told. */

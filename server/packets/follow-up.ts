@@ -17,7 +17,7 @@ import {
 } from '@gatepath/core/routing';
 import type { Context } from '../context';
 import type { Tx } from '../db/tx';
-import { findFirm, listMembers, memberById, type Member } from '../firm/queries';
+import { allMembers, findFirm, memberById, type AnyMember, type Member } from '../firm/queries';
 import { compose, type MessageExtras, type MessageKind } from '../mail/messages';
 import { composeNotice, type NoticeWords } from '../mail/notices';
 import { postMessage } from '../mailroom/post';
@@ -122,10 +122,27 @@ export class Letters {
 
   /** Who else is told: members named in the packet, as long as they are of the firm. */
   private async reported(sender: Member): Promise<Member[]> {
-    const ids = new Set(this.state.plan.reports ?? []);
-    if (!ids.size) return [];
-    return (await listMembers(this.tx.db)).filter((m) => ids.has(m.id) && m.id !== sender.id);
+    const ids = this.state.plan.reports ?? [];
+    if (!ids.length) return [];
+    const all = new Map((await allMembers(this.tx.db)).map((m) => [m.id, m]));
+    const told = new Set<Member>();
+    for (const id of ids) {
+      const m = inPlaceOf(id, all);
+      if (m && m.id !== sender.id) told.add(m);
+    }
+    return [...told];
   }
+}
+
+/** The member, or whoever took over from them, in turn; null where nobody did. */
+function inPlaceOf(id: string, all: ReadonlyMap<string, AnyMember>): Member | null {
+  const seen = new Set<string>();
+  let m = all.get(id);
+  while (m?.disabled_at && m.handed_to && !seen.has(m.id)) {
+    seen.add(m.id);
+    m = all.get(m.handed_to);
+  }
+  return m && !m.disabled_at ? m : null;
 }
 
 type Body<T extends PacketEventType> = Extract<PacketEventBody, { type: T }>;

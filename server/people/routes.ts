@@ -6,8 +6,10 @@ import * as service from './service';
 
 export function peopleRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'people', ({ query }) => service.listPeople(ctx, query));
-  serve(app, 'person', ({ params }) => service.personView(ctx, params.personId));
-  serve(app, 'setPerson', ({ params, body }) => service.setPerson(ctx, params.personId, body));
-  serve(app, 'mergePerson', ({ params, body }) => service.mergePerson(ctx, params.personId, body.personId));
+  serve(app, 'person', ({ params, member }) => service.personView(ctx, params.personId, member));
+  serve(app, 'setPerson', ({ params, body, member }) => service.setPerson(ctx, params.personId, body, member));
+  serve(app, 'mergePerson', ({ params, body, member }) =>
+    service.mergePerson(ctx, params.personId, body.personId, member),
+  );
   serve(app, 'find', ({ query }) => find(ctx, query.q));
 }

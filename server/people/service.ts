@@ -2,6 +2,7 @@
 import type { ListQuery, Page, PersonBody, PersonSummary, PersonView } from '@gatepath/contract';
 import { lastOf } from '@gatepath/core/sure';
 import type { Context } from '../context';
+import type { Member } from '../firm/queries';
 import type { Db } from '../db/pool';
 import { anywhere } from '../db/like';
 import { inTransaction } from '../db/tx';
@@ -42,7 +43,7 @@ async function placeOf(ctx: Context, id: string): Promise<{ name: string; id: st
  *
  * @throws Problem `not-found`
  */
-export async function personView(ctx: Context, id: string): Promise<PersonView> {
+export async function personView(ctx: Context, id: string, member: Member): Promise<PersonView> {
   const db = ctx.database.pool;
   const p = await q.personById(db, id);
   if (!p) throw notFound('This person');
@@ -57,7 +58,7 @@ export async function personView(ctx: Context, id: string): Promise<PersonView> 
       holdUp: k.hold_up,
       at: k.at.toISOString(),
     })),
-    messages: (await messagesTo(db, p.id, MOST.messages)).map(messageSummary),
+    messages: (await messagesTo(db, p.id, MOST.messages)).map((m) => messageSummary(m, member)),
     alike: (await q.alike(db, p)).map(summary),
   };
 }
@@ -80,7 +81,7 @@ async function requireFree(db: Db, id: string, name: string, email: string): Pro
  *
  * @throws Problem `not-found`, `named-twice`
  */
-export async function setPerson(ctx: Context, id: string, body: PersonBody): Promise<PersonView> {
+export async function setPerson(ctx: Context, id: string, body: PersonBody, member: Member): Promise<PersonView> {
   const person = await inTransaction(ctx.database.pool, async (tx) => {
     const p = await q.personById(tx.db, id);
     if (!p) throw notFound('This person');
@@ -97,7 +98,7 @@ export async function setPerson(ctx: Context, id: string, body: PersonBody): Pro
     await indexPeople(tx.db, [now]);
     return p;
   });
-  return personView(ctx, person.id);
+  return personView(ctx, person.id, member);
 }
 
 /**
@@ -106,7 +107,7 @@ export async function setPerson(ctx: Context, id: string, body: PersonBody): Pro
  * @param otherId  who is found no more by themselves
  * @throws Problem `not-found`
  */
-export async function mergePerson(ctx: Context, id: string, otherId: string): Promise<PersonView> {
+export async function mergePerson(ctx: Context, id: string, otherId: string, member: Member): Promise<PersonView> {
   await inTransaction(ctx.database.pool, async (tx) => {
     const into = await q.personById(tx.db, id);
     const from = await q.personById(tx.db, otherId);
@@ -123,5 +124,5 @@ export async function mergePerson(ctx: Context, id: string, otherId: string): Pr
     await dropPeople(tx.db, [from.id]);
     await indexPeople(tx.db, [next]);
   });
-  return personView(ctx, id);
+  return personView(ctx, id, member);
 }

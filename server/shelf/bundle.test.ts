@@ -214,7 +214,7 @@ test('500 bundles with something changed in them: each is whole or leaves nothin
     { numRuns: 500 },
   );
   await there.server.ctx.jobs.idle('read');
-  await there.server.ctx.jobs.idle('tidy');
+  await there.server.afterAnHour();
   expect((await all(there)).length).toBe(before.items);
   expect(await filesOf(there)).toEqual(before.files);
   expect(taken).toBeLessThan(250);

@@ -8,7 +8,7 @@ import type { Context } from '../context';
 import { inTransaction, type Tx } from '../db/tx';
 import { broughtIn, insertPaper } from '../documents/bring-in';
 import { documentsByIds } from '../documents/queries';
-import { letGo } from '../files/tidy';
+import { dropFresh } from '../files/tidy';
 import type { Member } from '../firm/queries';
 import type { Upload } from '../http/upload';
 import { newId } from '../ids';
@@ -98,7 +98,7 @@ export async function bringBundle(ctx: Context, file: Upload, member: Member): P
     came.add(stored.sha256);
     return view;
   } finally {
-    for (const sha256 of came) await letGo(ctx, sha256);
+    for (const sha256 of came) await dropFresh(ctx, sha256);
   }
 }
 

@@ -1,5 +1,6 @@
 /** A real server on a copy of the template database. */
 import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { utimes } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
 import type { DealView, HandBody, RouteName } from '@gatepath/contract';
@@ -8,6 +9,7 @@ import { sure } from '@gatepath/core/sure';
 import type { Side } from '@gatepath/core/text';
 import { buildServer, type Running } from '../app';
 import { readConfig } from '../config';
+import { ALL_FILES } from '../files/tidy';
 import { hashPassword } from '../firm/password';
 import { insertMember, listMembers } from '../firm/queries';
 import { newId } from '../ids';
@@ -45,7 +47,15 @@ export class TestServer extends InProcess {
     const password = 'long enough 2';
     const { firm_id } = sure((await listMembers(db))[0], 'a member');
     const id = newId();
-    await insertMember(db, { id, firm_id, name, email, password_hash: await hashPassword(password), at: new Date() });
+    await insertMember(db, {
+      id,
+      firm_id,
+      name,
+      email,
+      role: 'member',
+      password_hash: await hashPassword(password),
+      at: new Date(),
+    });
     const { cookie } = await this.call('signIn', { body: { email, password }, as: 'nobody' });
     return { id, cookie: sure(cookie, 'a session') };
   }
@@ -57,7 +67,7 @@ export class TestServer extends InProcess {
    */
   static async start(options: { setUp?: boolean; env?: NodeJS.ProcessEnv; dir?: string } = {}): Promise<TestServer> {
     const dir = options.dir ?? mkdtempSync(path.join(os.tmpdir(), 'gatepath-test-'));
-    const env: NodeJS.ProcessEnv = { DATA_DIR: dir, PORT: '0', ...options.env };
+    const env: NodeJS.ProcessEnv = { DATA_DIR: dir, PORT: '0', HOST: '127.0.0.1', ...options.env };
     if (onPostgres()) env.DATABASE_URL = await databaseOf(dir);
     else if (!existsSync(path.join(dir, 'database'))) copyInto(TEMPLATE_DIR, dir);
     const config = readConfig(env, { demo: false });
@@ -111,6 +121,17 @@ export class TestServer extends InProcess {
         parties: parties.map((p) => ({ email: `${p.name.split(' ')[0]!.toLowerCase()}@example.com`, ...p })),
       },
     });
+  }
+
+  /** Lets an hour pass for files that were let go: they are deleted if nothing refers to them. */
+  async afterAnHour(): Promise<void> {
+    const old = new Date(Date.now() - 2 * 3_600_000);
+    for await (const sha256 of this.ctx.files.all()) await utimes(this.ctx.files.fileOf(sha256), old, old);
+    await this.ctx.database.pool.query(
+      `update pgboss.job set start_after = now() where name = 'tidy' and state < 'active' and data->>'id' <> $1`,
+      [ALL_FILES],
+    );
+    await this.ctx.jobs.idle('tidy');
   }
 
   /** Sets the clock to noon of its day where the firm is, so that no test depends on the hour it is run at. */

@@ -45,6 +45,7 @@ const compared = (changes: Change[], more: Partial<ComparisonView> = {}): Compar
   ],
   changes,
   more: 0,
+  slight: 0,
   wordsOnly: [],
   ...more,
 });

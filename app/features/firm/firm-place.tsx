@@ -1,7 +1,9 @@
 import { router } from 'expo-router';
 import { useFirm, useSession, useSignOut } from '../../api/hooks';
 import { CalendarFeed } from '../deals/calendar-feed';
+import { AccountCard } from './account-card';
 import { ColleaguesCard } from './colleagues-card';
+import { MembersCard } from './members-card';
 import { NoticeRulesCard } from './notice-rules-card';
 import { TextsCard } from './texts-card';
 import { ClockCard, FailuresCard, HolidaysCard, NoticesCard } from './settings';
@@ -19,13 +21,8 @@ export function FirmPlace() {
     <Page>
       <Title>{f.name}</Title>
       <FailuresCard firm={f} />
-      <Card>
-        <Heading>Members</Heading>
-        {f.members.map((m) => (
-          <Body key={m.id}>{`${m.name}, ${m.email}${m.id === session.data?.member?.id ? ' (you)' : ''}`}</Body>
-        ))}
-        <Small>{`Dates are shown in ${f.timeZone}.`}</Small>
-      </Card>
+      <MembersCard firm={f} meId={session.data?.member?.id ?? ''} />
+      <AccountCard />
       <Card>
         <Heading>Seal</Heading>
         <Strong>{f.seal.subject}</Strong>

@@ -17,6 +17,7 @@ export { NoticesPlace } from '../notices/notices-place';
 export { OfficeFrame } from './frame';
 export { SetUp } from './setup';
 export { SignIn } from './sign-in';
+export { Forgot, Join, Reset } from './ways-in';
 export { PeoplePlace } from '../people/people-place';
 export { PersonPlace } from '../people/person-place';
 export { RulePlace } from '../rules/rule-place';

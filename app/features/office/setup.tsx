@@ -21,6 +21,7 @@ export function SetUp() {
       name: '',
       email: '',
       password: '',
+      token: '',
     },
   });
   if (!isReady(session)) return <NotReady query={session} what="the set-up" />;
@@ -50,6 +51,15 @@ export function SetUp() {
           hint="At least 10 characters."
           onSubmit={() => void submit()}
         />
+        {session.data.setupToken ? (
+          <Field
+            control={control}
+            name="token"
+            label="Set-up code"
+            hint="The server printed it when it was started. It keeps others from setting the firm up before you."
+            onSubmit={() => void submit()}
+          />
+        ) : null}
         {setup.isError ? <Trouble error={setup.error} /> : null}
         <Button kind="main" onPress={() => void submit()} busy={setup.isPending} testID="set-up">
           Set up

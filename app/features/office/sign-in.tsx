@@ -39,6 +39,9 @@ export function SignIn() {
         <Button kind="main" onPress={() => void submit()} busy={signIn.isPending} testID="sign-in">
           Sign in
         </Button>
+        <Button kind="quiet" onPress={() => router.push('/forgot')} testID="forgot">
+          Forgot your password?
+        </Button>
       </Card>
       {session.data.demo?.signIns.length ? (
         <Card>

@@ -28,7 +28,7 @@ const change = (more: Partial<ChangesOfPaper['changes'][number]>) => ({
 function shown(answer: Partial<ChangesOfPaper> | ApiError) {
   const onGo = jest.fn();
   const props = { token: 't', signing: {} as Signing, view, onBack: jest.fn(), onSide: jest.fn() };
-  const full = answer instanceof ApiError ? answer : { changes: [], more: 0, wordsOnly: [], ...answer };
+  const full = answer instanceof ApiError ? answer : { changes: [], more: 0, slight: 0, wordsOnly: [], ...answer };
   const asked = draw(<RevisedStep {...props} onGo={onGo} />, () => full);
   return { onGo, asked };
 }

@@ -1,0 +1,108 @@
+/** One's own account: the password, and where one is signed in. */
+import { yupResolver } from '@hookform/resolvers/yup';
+import { useState } from 'react';
+import { useForm } from 'react-hook-form';
+import { View } from 'react-native';
+import { passwordBody, type PasswordBody, type SessionsView } from '@gatepath/contract';
+import { useOwnSessions } from '../../api/member-hooks';
+import { Field, showFieldErrors } from '../../ui/field';
+import { Button, Card, Note, Trouble } from '../../ui/pieces';
+import { Heading, Small, Strong } from '../../ui/text';
+import { when } from '../packet/words';
+
+type Session = SessionsView['sessions'][number];
+
+/** A browser in two words, as far as it can be told from how it names itself. */
+export function browserWords(agent: string): string {
+  const names: [RegExp, string][] = [
+    [/Edg\//, 'Edge'],
+    [/Firefox\//, 'Firefox'],
+    [/Chrome\/|Chromium\//, 'Chrome'],
+    [/Safari\//, 'Safari'],
+  ];
+  const systems: [RegExp, string][] = [
+    [/iPhone|iPad/, 'iPhone or iPad'],
+    [/Android/, 'Android'],
+    [/Windows/, 'Windows'],
+    [/Mac OS X/, 'Mac'],
+    [/Linux/, 'Linux'],
+  ];
+  const found = (list: [RegExp, string][]) => list.find(([pattern]) => pattern.test(agent))?.[1];
+  const [name, system] = [found(names), found(systems)];
+  return [name ?? 'A browser', system && `on ${system}`].filter(Boolean).join(' ');
+}
+
+export function AccountCard() {
+  const { sessions, end, password } = useOwnSessions();
+  const [changing, setChanging] = useState(false);
+  const list = sessions.data?.sessions ?? [];
+  return (
+    <Card testID="account" style={{ gap: 12 }}>
+      <Heading>Your account</Heading>
+      {password.isSuccess && !changing ? (
+        <Note tone="good" title="Your password is changed. You are signed out everywhere else." />
+      ) : null}
+      {changing ? (
+        <NewPassword password={password} onClose={() => setChanging(false)} />
+      ) : (
+        <Button onPress={() => setChanging(true)} style={{ alignSelf: 'flex-start' }} testID="change-password">
+          Change your password
+        </Button>
+      )}
+      <Strong>Where you are signed in</Strong>
+      {list.map((s) => (
+        <SessionRow key={s.id} session={s} onEnd={() => end.mutate(s.id)} />
+      ))}
+      {end.isError ? <Trouble error={end.error} /> : null}
+    </Card>
+  );
+}
+
+function SessionRow({ session: s, onEnd }: { session: Session; onEnd: () => void }) {
+  const browser = browserWords(s.browser);
+  return (
+    <View style={{ gap: 4 }} testID="session">
+      <Small>{`${browser}, since ${when(s.since)}${s.current ? ' (this one)' : ''}`}</Small>
+      {s.current ? null : (
+        <Button
+          onPress={onEnd}
+          style={{ alignSelf: 'flex-start' }}
+          label={`Sign out ${browser}, since ${when(s.since)}`}
+        >
+          Sign out there
+        </Button>
+      )}
+    </View>
+  );
+}
+
+function NewPassword(o: { password: ReturnType<typeof useOwnSessions>['password']; onClose: () => void }) {
+  const { control, handleSubmit, setError } = useForm<PasswordBody>({
+    resolver: yupResolver(passwordBody),
+    defaultValues: { current: '', password: '' },
+  });
+  const submit = handleSubmit((body) =>
+    o.password.mutate(body, { onSuccess: o.onClose, onError: (e) => showFieldErrors(e, setError) }),
+  );
+  return (
+    <View style={{ gap: 8 }}>
+      <Field control={control} name="current" label="Your password now" secret autoComplete="current-password" />
+      <Field
+        control={control}
+        name="password"
+        label="New password"
+        secret
+        autoComplete="new-password"
+        hint="At least 10 characters."
+        onSubmit={() => void submit()}
+      />
+      {o.password.isError ? <Trouble error={o.password.error} /> : null}
+      <Button kind="main" busy={o.password.isPending} onPress={() => void submit()} testID="save-password">
+        Change the password
+      </Button>
+      <Button kind="quiet" onPress={o.onClose}>
+        Cancel
+      </Button>
+    </View>
+  );
+}

@@ -1,0 +1,156 @@
+/** The firm's members: who they are, who is invited, and, for owners, inviting and disabling them. */
+import { yupResolver } from '@hookform/resolvers/yup';
+import { useState } from 'react';
+import { useForm } from 'react-hook-form';
+import { View } from 'react-native';
+import { inviteBody, MEMBER_ROLES, type FirmView, type InviteBody } from '@gatepath/contract';
+import { shortDay } from '@gatepath/core/calendar';
+import { useMembers } from '../../api/member-hooks';
+import { Field, showFieldErrors } from '../../ui/field';
+import { Button, Card, Choice, Trouble } from '../../ui/pieces';
+import { Body, Heading, Small, Strong } from '../../ui/text';
+
+type Member = FirmView['members'][number];
+
+const ROLE_WORDS = { owner: 'Owner', member: 'Member' } as const;
+
+export function MembersCard({ firm, meId }: { firm: FirmView; meId: string }) {
+  const [inviting, setInviting] = useState(false);
+  const [leaving, setLeaving] = useState<string | null>(null);
+  const acts = useMembers();
+  const active = firm.members.filter((m) => !m.disabledAt);
+  const isOwner = active.some((m) => m.id === meId && m.role === 'owner');
+  const failed = [acts.withdraw, acts.enable].find((a) => a.isError);
+  return (
+    <Card testID="members" style={{ gap: 12 }}>
+      <Heading>Members</Heading>
+      {firm.members.map((m) => (
+        <MemberRow
+          key={m.id}
+          member={m}
+          isMe={m.id === meId}
+          onDisable={isOwner && !m.disabledAt && m.id !== meId && active.length > 1 ? () => setLeaving(m.id) : null}
+          onEnable={isOwner && m.disabledAt ? () => acts.enable.mutate(m.id) : null}
+        >
+          {leaving === m.id ? (
+            <HandOver member={m} others={active.filter((x) => x.id !== m.id)} onClose={() => setLeaving(null)} />
+          ) : null}
+        </MemberRow>
+      ))}
+      {firm.invitations.map((i) => (
+        <View key={i.id} style={{ gap: 4 }} testID={`invited-${i.email}`}>
+          <Strong>{i.name}</Strong>
+          <Small>{`${i.email}, invited as ${i.role === 'owner' ? 'an owner' : 'a member'}. The link expires ${shortDay(i.expiresAt.slice(0, 10))}.`}</Small>
+          <Button onPress={() => acts.withdraw.mutate(i.id)} style={{ alignSelf: 'flex-start' }}>
+            Withdraw the invitation
+          </Button>
+        </View>
+      ))}
+      {failed ? <Trouble error={failed.error} /> : null}
+      {isOwner && inviting ? <Invite onClose={() => setInviting(false)} /> : null}
+      {isOwner && !inviting ? (
+        <Button onPress={() => setInviting(true)} style={{ alignSelf: 'flex-start' }} testID="invite">
+          Invite a member
+        </Button>
+      ) : null}
+      {isOwner ? null : <Small>Owners of the firm invite and disable members.</Small>}
+      <Small>{`Dates are shown in ${firm.timeZone}.`}</Small>
+    </Card>
+  );
+}
+
+function MemberRow(o: {
+  member: Member;
+  isMe: boolean;
+  onDisable: (() => void) | null;
+  onEnable: (() => void) | null;
+  children: React.ReactNode;
+}) {
+  const { member: m } = o;
+  const left = m.disabledAt
+    ? `Disabled ${shortDay(m.disabledAt.slice(0, 10))}${m.handedTo ? `; ${m.handedTo} took over` : ''}. `
+    : '';
+  return (
+    <View style={{ gap: 4 }} testID={`member-${m.email}`}>
+      <Strong>{`${m.name}${o.isMe ? ' (you)' : ''}`}</Strong>
+      <Small>{`${left}${ROLE_WORDS[m.role]}, ${m.email}`}</Small>
+      {o.onDisable && !o.children ? (
+        <Button
+          onPress={o.onDisable}
+          style={{ alignSelf: 'flex-start' }}
+          label={`Disable ${m.name}`}
+          testID={`disable-${m.email}`}
+        >
+          Disable
+        </Button>
+      ) : null}
+      {o.onEnable ? (
+        <Button onPress={o.onEnable} style={{ alignSelf: 'flex-start' }} label={`Enable ${m.name}`}>
+          Enable
+        </Button>
+      ) : null}
+      {o.children}
+    </View>
+  );
+}
+
+/** Before a member is disabled: who takes over. */
+function HandOver({ member, others, onClose }: { member: Member; others: Member[]; onClose: () => void }) {
+  const { disable } = useMembers();
+  const [toId, setToId] = useState(others[0]?.id ?? '');
+  const to = others.find((m) => m.id === toId);
+  return (
+    <View style={{ gap: 8 }}>
+      <Body>{`${member.name} is signed out everywhere, and their calendar addresses stop working. Who takes over their deals, drafts, packets, notices, forms and kits?`}</Body>
+      <Choice
+        label="Who takes over"
+        value={toId}
+        options={others.map((m) => ({ value: m.id, label: m.name }))}
+        onChange={setToId}
+      />
+      {disable.isError ? <Trouble error={disable.error} /> : null}
+      <Button
+        kind="main"
+        busy={disable.isPending}
+        onPress={() => disable.mutate({ memberId: member.id, toId }, { onSuccess: onClose })}
+        testID="hand-over"
+      >
+        {`Disable ${member.name}, hand over to ${to?.name ?? ''}`}
+      </Button>
+      <Button kind="quiet" onPress={onClose}>
+        Cancel
+      </Button>
+    </View>
+  );
+}
+
+function Invite({ onClose }: { onClose: () => void }) {
+  const { invite } = useMembers();
+  const { control, handleSubmit, setError, setValue, watch } = useForm<InviteBody>({
+    resolver: yupResolver(inviteBody),
+    defaultValues: { name: '', email: '', role: 'member' },
+  });
+  const submit = handleSubmit((body) =>
+    invite.mutate(body, { onSuccess: onClose, onError: (e) => showFieldErrors(e, setError) }),
+  );
+  return (
+    <View style={{ gap: 8 }}>
+      <Field control={control} name="name" label="Name" />
+      <Field control={control} name="email" label="Email" keyboard="email-address" onSubmit={() => void submit()} />
+      <Choice
+        label="Role"
+        value={watch('role')}
+        options={MEMBER_ROLES.map((value) => ({ value, label: ROLE_WORDS[value] }))}
+        onChange={(role) => setValue('role', role)}
+      />
+      <Small>They get a link by email to choose a password. It works once, for three days.</Small>
+      {invite.isError ? <Trouble error={invite.error} /> : null}
+      <Button kind="main" busy={invite.isPending} onPress={() => void submit()} testID="send-invitation">
+        Send the invitation
+      </Button>
+      <Button kind="quiet" onPress={onClose}>
+        Cancel
+      </Button>
+    </View>
+  );
+}

@@ -1,0 +1,160 @@
+/** Ways in beside the password: an invitation, and a forgotten password. */
+import { yupResolver } from '@hookform/resolvers/yup';
+import { router, useLocalSearchParams } from 'expo-router';
+import { useForm } from 'react-hook-form';
+import {
+  forgotBody,
+  joinBody,
+  resetBody,
+  type ForgotBody,
+  type InvitationView,
+  type JoinBody,
+  type ResetBody,
+} from '@gatepath/contract';
+import { useSession } from '../../api/hooks';
+import { useForgot, useInvitation, useJoin, useReset } from '../../api/member-hooks';
+import { Brand } from '../../ui/brand';
+import { Field, showFieldErrors } from '../../ui/field';
+import { isReady, NotReady } from '../../ui/not-ready';
+import { Button, Card, Note, Page, Trouble } from '../../ui/pieces';
+import { Body, Title } from '../../ui/text';
+
+const toSignIn = () => router.replace('/sign-in');
+
+/** An invitation to the firm. */
+export function Join() {
+  const { token } = useLocalSearchParams<{ token: string }>();
+  const invitation = useInvitation(token);
+  if (invitation.isError)
+    return (
+      <Page max={480}>
+        <Brand />
+        <Trouble error={invitation.error} />
+        <Button kind="quiet" onPress={toSignIn}>
+          Go to sign-in
+        </Button>
+      </Page>
+    );
+  if (!isReady(invitation)) return <NotReady query={invitation} what="the invitation" />;
+  return <JoinForm token={token} invitation={invitation.data} />;
+}
+
+function JoinForm({ token, invitation }: { token: string; invitation: InvitationView }) {
+  const join = useJoin(token);
+  const { control, handleSubmit, setError } = useForm<JoinBody>({
+    resolver: yupResolver(joinBody),
+    defaultValues: { name: invitation.name, password: '' },
+  });
+  const submit = handleSubmit((body) =>
+    join.mutate(body, {
+      onSuccess: () => router.replace('/today'),
+      onError: (e) => showFieldErrors(e, setError),
+    }),
+  );
+  return (
+    <Page max={480}>
+      <Brand />
+      <Title>{`Join ${invitation.firm}`}</Title>
+      <Body>{`You will sign in with ${invitation.email}.`}</Body>
+      <Card style={{ gap: 12 }}>
+        <Field control={control} name="name" label="Your name" autoComplete="name" />
+        <Field
+          control={control}
+          name="password"
+          label="Password"
+          secret
+          autoComplete="new-password"
+          hint="At least 10 characters."
+          onSubmit={() => void submit()}
+        />
+        {join.isError ? <Trouble error={join.error} /> : null}
+        <Button kind="main" onPress={() => void submit()} busy={join.isPending} testID="join">
+          Join
+        </Button>
+      </Card>
+    </Page>
+  );
+}
+
+/** Asks for a link to choose a new password. */
+export function Forgot() {
+  const session = useSession();
+  const forgot = useForgot();
+  const { control, handleSubmit } = useForm<ForgotBody>({
+    resolver: yupResolver(forgotBody),
+    defaultValues: { email: '' },
+  });
+  const submit = handleSubmit(({ email }) => forgot.mutate(email));
+  return (
+    <Page max={440}>
+      <Brand />
+      <Title>Reset your password</Title>
+      {forgot.isSuccess ? (
+        <Note tone="good" title="Check your email">
+          {session.data?.mail === 'mailroom'
+            ? 'If the address belongs to a member, a link to choose a new password is in the mailroom now. An owner of the firm can pass it on.'
+            : 'If the address belongs to a member, a link to choose a new password is on its way. It works once, for one hour.'}
+        </Note>
+      ) : (
+        <Card style={{ gap: 12 }}>
+          <Field
+            control={control}
+            name="email"
+            label="Email"
+            keyboard="email-address"
+            autoComplete="email"
+            onSubmit={() => void submit()}
+          />
+          {forgot.isError ? <Trouble error={forgot.error} /> : null}
+          <Button kind="main" onPress={() => void submit()} busy={forgot.isPending} testID="send-reset">
+            Email me a link
+          </Button>
+        </Card>
+      )}
+      <Button kind="quiet" onPress={toSignIn}>
+        Back to sign-in
+      </Button>
+    </Page>
+  );
+}
+
+/** Chooses a new password by the link that was mailed. */
+export function Reset() {
+  const { token } = useLocalSearchParams<{ token: string }>();
+  const reset = useReset(token);
+  const { control, handleSubmit } = useForm<ResetBody>({
+    resolver: yupResolver(resetBody),
+    defaultValues: { password: '' },
+  });
+  const submit = handleSubmit(({ password }) => reset.mutate(password));
+  return (
+    <Page max={440}>
+      <Brand />
+      <Title>Choose a new password</Title>
+      {reset.isSuccess ? (
+        <>
+          <Note tone="good" title="Your password is changed. You are signed out everywhere." />
+          <Button kind="main" onPress={toSignIn} testID="to-sign-in">
+            Sign in
+          </Button>
+        </>
+      ) : (
+        <Card style={{ gap: 12 }}>
+          <Field
+            control={control}
+            name="password"
+            label="New password"
+            secret
+            autoComplete="new-password"
+            hint="At least 10 characters."
+            onSubmit={() => void submit()}
+          />
+          {reset.isError ? <Trouble error={reset.error} /> : null}
+          <Button kind="main" onPress={() => void submit()} busy={reset.isPending} testID="reset">
+            Change the password
+          </Button>
+        </Card>
+      )}
+    </Page>
+  );
+}

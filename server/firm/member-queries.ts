@@ -1,0 +1,118 @@
+/** Statements about members who come and go: invitations, new passwords, and what is handed over. */
+import type { Db } from '../db/pool';
+import type { Role } from './queries';
+
+export interface InvitationRow {
+  id: string;
+  token_hash: string;
+  name: string;
+  email: string;
+  role: Role;
+  invited_by: string;
+  created_at: Date;
+  expires_at: Date;
+}
+
+/** Saves an invitation; an earlier one to the same address ends. */
+export async function saveInvitation(db: Db, i: InvitationRow): Promise<void> {
+  await db.query('delete from invitation where lower(email) = lower($1)', [i.email]);
+  await db.query(
+    `insert into invitation (id, token_hash, name, email, role, invited_by, created_at, expires_at)
+     values ($1, $2, $3, $4, $5, $6, $7, $8)`,
+    [i.id, i.token_hash, i.name, i.email, i.role, i.invited_by, i.created_at, i.expires_at],
+  );
+}
+
+/** Invitations nobody has taken yet, newest first, those that have expired too. */
+export async function invitations(db: Db): Promise<InvitationRow[]> {
+  return (await db.query<InvitationRow>('select * from invitation order by created_at desc')).rows;
+}
+
+/** The invitation of a link; null when it was taken, withdrawn, or has expired. */
+export async function invitationByHash(db: Db, hash: string, now: Date): Promise<InvitationRow | null> {
+  const sql = 'select * from invitation where token_hash = $1 and expires_at > $2';
+  return (await db.query<InvitationRow>(sql, [hash, now])).rows[0] ?? null;
+}
+
+/** Takes an invitation: of several who try at once one has it. */
+export async function takeInvitation(db: Db, hash: string, now: Date): Promise<InvitationRow | null> {
+  const sql = 'delete from invitation where token_hash = $1 and expires_at > $2 returning *';
+  return (await db.query<InvitationRow>(sql, [hash, now])).rows[0] ?? null;
+}
+
+/** Withdraws an invitation. @returns whether there was one */
+export async function deleteInvitation(db: Db, id: string): Promise<boolean> {
+  return ((await db.query('delete from invitation where id = $1', [id])).rowCount ?? 0) > 0;
+}
+
+/** Saves a way to choose a new password. */
+export async function saveReset(
+  db: Db,
+  r: { token_hash: string; member_id: string; at: Date; expires: Date },
+): Promise<void> {
+  await db.query('delete from password_reset where expires_at <= $1', [r.at]);
+  await db.query('insert into password_reset (token_hash, member_id, created_at, expires_at) values ($1, $2, $3, $4)', [
+    r.token_hash,
+    r.member_id,
+    r.at,
+    r.expires,
+  ]);
+}
+
+/** Whose password a link may reset; null when it was used or has expired. */
+export async function resetByHash(db: Db, hash: string, now: Date): Promise<string | null> {
+  const r = await db.query<{ member_id: string }>(
+    `select r.member_id from password_reset r join member m on m.id = r.member_id
+     where r.token_hash = $1 and r.expires_at > $2 and m.disabled_at is null`,
+    [hash, now],
+  );
+  return r.rows[0]?.member_id ?? null;
+}
+
+/** Ends every way to reset a member's password. @returns how many there were */
+export async function deleteResetsOf(db: Db, memberId: string): Promise<number> {
+  return (await db.query('delete from password_reset where member_id = $1', [memberId])).rowCount ?? 0;
+}
+
+/** Has whoever changes the firm's members wait for whoever does already. */
+export async function lockMembers(db: Db): Promise<void> {
+  await db.query('select 1 from firm order by id limit 1 for update');
+}
+
+/** Notes that a member has left, and who takes over. */
+export async function saveDisabled(db: Db, memberId: string, toId: string, at: Date): Promise<void> {
+  await db.query('update member set disabled_at = $2, handed_to = $3 where id = $1', [memberId, at, toId]);
+}
+
+/** Lets a member who had left sign in again. What was handed over stays where it is. */
+export async function saveEnabled(db: Db, memberId: string): Promise<void> {
+  await db.query('update member set disabled_at = null, handed_to = null where id = $1', [memberId]);
+}
+
+/** Hands everything of one member to another, in one transaction: deals, drafts, packets, notices, forms and kits. */
+export async function handOver(db: Db, fromId: string, toId: string): Promise<void> {
+  await db.query(
+    `insert into deal_member (deal_id, member_id) select deal_id, $2 from deal_member where member_id = $1
+     on conflict do nothing`,
+    [fromId, toId],
+  );
+  await db.query('delete from deal_member where member_id = $1', [fromId]);
+  await db.query('delete from deal_item where member_id = $1', [fromId]);
+  for (const column of ['created_by', 'send_by', 'send_for'])
+    await db.query(`update packet set ${column} = $2 where ${column} = $1`, [fromId, toId]);
+  await db.query('update notice set created_by = $2 where created_by = $1', [fromId, toId]);
+  await db.query('update shelf_item set owner_id = $2 where owner_id = $1', [fromId, toId]);
+  await db.query('update shelf_item set users = users - $1, makers = makers - $1 where users ? $1 or makers ? $1', [
+    fromId,
+  ]);
+  // Nobody sends in the name of somebody who has left, nor they in anybody's.
+  await db.query('delete from send_for where member_id = $1 or sender_id = $1', [fromId]);
+}
+
+/** Ends every way in that a member has: sessions, calendar addresses, ceremonies opened at their desk, new passwords. */
+export async function endWaysIn(db: Db, memberId: string, now: Date): Promise<void> {
+  await db.query('delete from session where member_id = $1', [memberId]);
+  await db.query('delete from feed where member_id = $1', [memberId]);
+  await db.query('update pass set ended_at = $2 where host_id = $1 and ended_at is null', [memberId, now]);
+  await db.query('delete from password_reset where member_id = $1', [memberId]);
+}
