@@ -167,7 +167,13 @@ export const draft = of<Draft>()(
 );
 
 const planDocument = of<PlanDocument>()(
-  named('PlanDocument', { id: text(), name: text(), sha256: text(), pages: list(pageSize) }),
+  named('PlanDocument', {
+    id: text(),
+    name: text(),
+    sha256: text(),
+    pages: list(pageSize),
+    ownPages: whole().optional(),
+  }),
 );
 
 export const plan = of<Plan>()(

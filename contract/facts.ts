@@ -21,5 +21,6 @@ export function unpackFacts(id: string, name: string, packed: PackedFacts): Docu
       })),
     })),
     places: packed.places,
+    ...(packed.ownPages === undefined ? {} : { ownPages: packed.ownPages }),
   };
 }

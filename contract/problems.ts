@@ -174,8 +174,6 @@ export const PROBLEMS = {
 
 export type ProblemCode = keyof typeof PROBLEMS;
 
-/** Problems that pass by themselves: the same request may succeed in a moment, so nothing is given up because of them. */
-export const TRANSIENT = ['busy', 'reading', 'changed-meanwhile', 'disk-full'] as const satisfies ProblemCode[];
 /** Problems that any route may answer with; a route names the others it has. */
 export type AnyProblem = keyof typeof OF_ANYTHING;
 export const ANY_PROBLEM = keysOf(OF_ANYTHING);

@@ -105,7 +105,7 @@ export const liveQuery = object({
     .string()
     .max(4_000)
     .matches(
-      /^(?:deal|packet|today|shelf):[\w-]{1,60}(?:,(?:deal|packet|today|shelf):[\w-]{1,60}){0,59}$/,
+      /^(?:deal|packet|today|shelf|notice):[\w-]{1,60}(?:,(?:deal|packet|today|shelf|notice):[\w-]{1,60}){0,59}$/,
       'names no topics',
     )
     .required('Name what to hear of.'),

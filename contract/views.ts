@@ -173,6 +173,8 @@ export const packedFacts = named('DocumentFacts', {
   ),
   /** What was read on the pages. */
   places: list(core.printedPlace),
+  /** Of a sealed copy: how many of its pages are its own; the signing record stands on those behind them. */
+  ownPages: whole().optional(),
 });
 export type PackedFacts = yup.InferType<typeof packedFacts>;
 

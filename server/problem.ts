@@ -1,5 +1,6 @@
 import { isOneOf } from '@gatepath/core/sure';
-import { codeOfRefusal, PROBLEMS, TRANSIENT, type ProblemCode, type ProblemDetails } from '@gatepath/contract/routes';
+import { TRANSIENT } from '@gatepath/contract/transient';
+import { codeOfRefusal, PROBLEMS, type ProblemCode, type ProblemDetails } from '@gatepath/contract/routes';
 import type { Refusal } from '@gatepath/core/routing';
 
 interface More {
@@ -7,6 +8,8 @@ interface More {
   fields?: Record<string, string>;
   /** The core's refusal behind it, to be said in another language. */
   refusal?: Refusal;
+  /** The language the detail is in, by its tag; a member's English goes without saying. */
+  language?: string;
   /** After how many seconds it is worth trying again. */
   retryAfter?: number;
 }

@@ -12,6 +12,8 @@ export class ApiError extends Error {
     detail: string,
     /** What is wrong with single fields of what was sent, each in a sentence. */
     readonly fields: Record<string, string> = {},
+    /** The language the detail is in, where the server says so. */
+    readonly language: string | null = null,
   ) {
     super(detail);
   }
@@ -33,11 +35,11 @@ const isProblem = (answer: unknown): answer is ProblemDetails =>
   typeof answer === 'object' && answer !== null && 'type' in answer && typeof answer.type === 'string';
 
 /** The error of an answer; one that is no problem details comes from something between here and the server. */
-function errorOf(status: number, answer: unknown): ApiError {
+function errorOf(status: number, answer: unknown, language: string | null): ApiError {
   if (!isProblem(answer)) return offline(status);
   // One that only a newer server knows is shown in its own words.
   const code = answer.type.slice('/problems/'.length) as ProblemCode;
-  return new ApiError(status, code, answer.detail, 'fields' in answer ? answer.fields : {});
+  return new ApiError(status, code, answer.detail, 'fields' in answer ? answer.fields : {}, language);
 }
 
 type Part<K extends string, T> = [T] extends [undefined] ? unknown : { [X in K]: T };
@@ -85,7 +87,7 @@ export async function call<N extends JsonRoute>(name: N, ...[input, manner]: Inp
     throw offline();
   }
   const answer: unknown = response.status === 204 ? undefined : await response.json().catch(() => null);
-  if (!response.ok) throw errorOf(response.status, answer);
+  if (!response.ok) throw errorOf(response.status, answer, response.headers.get('content-language'));
   // The server's tests hold every answer against the contract.
   return answer as AnswerOf<N>;
 }
@@ -110,7 +112,7 @@ export function uploadFile<N extends FileRoute>(
     request.onload = () =>
       request.status < 300
         ? resolve(request.response as AnswerOf<N>)
-        : reject(errorOf(request.status, request.response));
+        : reject(errorOf(request.status, request.response, request.getResponseHeader('content-language')));
     request.onerror = () => reject(offline());
     const form = new FormData();
     form.append('file', file, file.name);

@@ -20,7 +20,14 @@ export interface Asked {
 
 const session: SessionView = {
   firm: { name: 'Towpath & Vane Realty', timeZone: 'America/New_York' },
-  member: { id: 'odile', name: 'Odile Farrant', email: 'odile@example.com', role: 'owner', notices: ['done'], digest: false },
+  member: {
+    id: 'odile',
+    name: 'Odile Farrant',
+    email: 'odile@example.com',
+    role: 'owner',
+    notices: ['done'],
+    digest: false,
+  },
   setupToken: false,
   demo: null,
   clockForward: true,

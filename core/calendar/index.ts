@@ -95,6 +95,11 @@ export function morningOf(day: string, zone: string): string {
   return DateTime.fromISO(day, { zone }).set({ hour: NUDGE_HOUR }).toUTC().toISO()!;
 }
 
+/** Whether an hour of a day is there in a zone: a change of the clocks leaves one out. */
+export function isHour(day: string, hour: number, zone: string): boolean {
+  return DateTime.fromISO(day, { zone }).set({ hour }).hour === hour;
+}
+
 /** An hour of a day in a zone, as an instant; one that a change of the clocks leaves out is the next there is. */
 export function hourOf(day: string, hour: number, zone: string): string {
   return DateTime.fromISO(day, { zone }).set({ hour }).toUTC().toISO()!;

@@ -45,7 +45,7 @@ export function ledgerOfParts(all: DocumentPart[], partyIds: string[], rules: In
       if (last?.of === of && last.rules.length === here.length && last.rules.every((r, i) => r === here[i]))
         return last.ledger;
       const ledger = buildLedger({
-        documents: [{ id: part.doc.id, pageCount: part.doc.pages.length }],
+        documents: [{ id: part.doc.id, pageCount: part.doc.pages.length, ownPages: part.doc.ownPages }],
         partyIds,
         marks: part.marks,
         rules: here,

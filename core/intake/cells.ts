@@ -38,13 +38,17 @@ export function dayOfCell(text: string): string | null {
   return isDay(out) ? out : null;
 }
 
-/** A figure: "412000", "$412,000.50", "3 %"; null when it is none. */
+/**
+ * A figure: "412000", "$412,000.50", "3 %"; null when it is none. Three figures behind a dot are none: where a dot parts
+ * thousands, "1.190" is 1,190.
+ */
 export function figureOfCell(text: string): number | null {
   const plain = text.trim();
   const unmarked = plain.endsWith('%') ? plain.slice(0, -1) : plain;
   const bare = (unmarked.startsWith('$') ? unmarked.slice(1) : unmarked).trim();
   const grouped = /^\d{1,3}(?:,\d{3})+(?:\.\d+)?$/.test(bare);
   if (!grouped && !/^\d+(?:\.\d+)?$/.test(bare)) return null;
+  if (/^\d{1,3}\.\d{3}$/.test(bare) && !bare.startsWith('0.')) return null;
   const n = Number(bare.replace(/,/g, ''));
   return Number.isFinite(n) ? n : null;
 }
@@ -58,8 +62,12 @@ export function factOfCell(def: FactDef, text: string): FactValue {
   switch (def.type) {
     case 'flag':
       return YES.has(word) ? true : NO.has(word) ? false : text;
+    case 'money': {
+      // Nobody writes thousandths of a dollar: it is another way of writing figures.
+      const figure = figureOfCell(text);
+      return figure === null || /\.\d{3,}\D*$/.test(text) ? text : figure;
+    }
     case 'number':
-    case 'money':
     case 'year':
       return figureOfCell(text) ?? text;
     case 'choice':

@@ -49,7 +49,8 @@ export interface Ledger {
 }
 
 export interface LedgerInput {
-  documents: { id: string; pageCount: number }[];
+  /** `ownPages`: pages before those of a signing record, on which nothing is asked for. */
+  documents: { id: string; pageCount: number; ownPages?: number | undefined }[];
   partyIds: string[];
   marks: Mark[];
   rules: InitialsRule[];
@@ -68,7 +69,7 @@ export function buildLedger(input: LedgerInput): Ledger {
   const at = new Map<string, Mark[]>();
   const initialledSomewhere = new Set<string>();
   const printed = new Map<string, Set<number>>();
-  const pageCounts = new Map(input.documents.map((d) => [d.id, d.pageCount]));
+  const pageCounts = new Map(input.documents.map((d) => [d.id, d.ownPages ?? d.pageCount]));
   for (const m of input.marks) {
     if (isSenders(m.kind)) continue;
     const key = `${m.documentId}:${m.page}:${m.partyId}`;
@@ -104,7 +105,7 @@ export function buildLedger(input: LedgerInput): Ledger {
           leftOut.has(`${doc.id}:${page}:${partyId}`) ||
           (rule?.except.some((e) => e.page === page && e.partyId === partyId) ?? false);
         const gapFrom =
-          initialled || excepted
+          initialled || excepted || page > (doc.ownPages ?? doc.pageCount)
             ? null
             : rule
               ? ('rule' as const)

@@ -18,6 +18,8 @@ export interface DocumentFacts {
   places: PrintedPlace[];
   /** The last day of the form it was made of, where that has passed. */
   formEnded?: string;
+  /** Of a sealed copy: how many of its pages are its own; the signing record stands on those behind them. */
+  ownPages?: number;
 }
 
 /** A page that a rule or a redline asks for and on which the search found no free space. */
@@ -131,7 +133,7 @@ export function marksOfRule(
   const moved = new Map(rule.moved.map((m) => [`${m.page}:${m.partyId}`, m.rect]));
   const printed = printedInitials(doc, parties, onDoc);
   const groups = new Map<string, number[]>();
-  doc.pages.forEach((_, i) => {
+  doc.pages.slice(0, doc.ownPages).forEach((_, i) => {
     const page = i + 1;
     const wanted = inOrder.filter((p) => !byHand.has(`${page}:${p}`) && !excepted.has(`${page}:${p}`));
     // Where it was moved by hand, else in the blank the page has for it, else in free space.

@@ -179,6 +179,8 @@ export interface PlanDocument {
   name: string;
   sha256: string;
   pages: { width: number; height: number }[];
+  /** Of a sealed copy: how many of its pages are its own; a signing record stands on those behind them. */
+  ownPages?: number;
 }
 
 /** What is on its way: as it was sent, with the changes that were recorded since. */

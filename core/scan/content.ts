@@ -2,7 +2,6 @@
 import type { Rect } from '../paper/types';
 import type { PageContent } from '../reading/types';
 import { itemAt } from '../sure';
-import { asPrinted } from './lexicon';
 import type { DrawnInk } from './lines';
 import type { SeenWord } from './types';
 
@@ -32,7 +31,7 @@ export const drawnOf = (ink: DrawnInk): Pick<PageContent, 'across' | 'down' | 'f
 });
 
 /**
- * The words of a page as they were most likely printed; what recognition made of lines, boxes and stains is none.
+ * The words of a page as they were recognized; what recognition made of lines, boxes and stains is none.
  *
  * @param scale dots a point
  */
@@ -114,12 +113,5 @@ function covers(s: Rect, b: Rect): boolean {
   return w > 0.5 * b.w && h > 0.4 * b.h;
 }
 
-/** Words we are surer of than this are taken as they were read. */
-const SURE = 0.93;
-
-/** An empty pair of brackets is read as all sorts of letters. */
-function tidied({ text, confidence }: SeenWord): string {
-  const bare = text.replace(/^\[[\s\]JIl1|)]{1,2}$/, '[]').replace(/_{2,}/g, '');
-  // Two words in one are never sure, however sure each letter is.
-  return confidence < SURE || bare.length > 12 ? asPrinted(bare) : bare;
-}
+/** A blank printed behind a word is read as part of it; it is a line, and found as one. */
+const tidied = ({ text }: SeenWord): string => text.replace(/_{2,}/g, '');

@@ -9,6 +9,7 @@ export { lieOf, type Lie } from './straight';
 export { linesIn, type DrawnInk } from './lines';
 export { drawnOf, wordsOfScan, type PlacedWord } from './content';
 export { withoutLines } from './erase';
+export { readable, withRecognized, type Readable } from './readable';
 export {
   areaOf,
   cornersAsText,

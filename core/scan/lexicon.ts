@@ -1,4 +1,7 @@
-/** Words that forms are made of: what recognition nearly read as one of them was one. */
+/**
+ * Words that forms are made of: what recognition nearly read as one of them most likely was one. This only helps to find
+ * what is printed for whom; the text that is stored, searched, compared and read aloud stays as it was recognized.
+ */
 
 const WORDS = (
   'seller sellers buyer buyers landlord landlords tenant tenants lessor lessors lessee lessees owner owners purchaser ' +
@@ -10,7 +13,12 @@ const WORDS = (
   'iniciales domicilio teléfono correo página'
 ).split(' ');
 /** Other words that are as near. */
-const OTHERS = 'purchase purchased agency lease leased sealed initially owned tended dates title nombres'.split(' ');
+const OTHERS = (
+  'purchase purchased agency lease leased sealed initially owned tended dates title nombres properly promises promise ' +
+  'broken guarantee guarantees guaranteed officer officers manages managed manage signer signers sealing sealer singed ' +
+  'signal addressed addresses named naming owing titled lender lenders sender senders agencies premise prints printing ' +
+  'printer emails witnessed witnesses licensed licenses company companies occupancy seniors buyout'
+).split(' ');
 const KNOWN = new Set([...WORDS, ...OTHERS]);
 /** By their lengths, so that only those of about the same length are compared. */
 const BY_LENGTH = new Map<number, string[]>();
@@ -32,7 +40,7 @@ function bared(text: string): [before: string, word: string, after: string] {
 }
 
 /**
- * A recognised word as it was most likely printed: "lnitiale:" becomes "Initials:". Words that are whole stay.
+ * Returns a recognized word as it was most likely printed: "lnitiale:" becomes "Initials:". Words that are whole stay.
  *
  * @example asPrinted('Iandlord’s') // 'Landlord’s'
  */

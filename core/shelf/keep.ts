@@ -1,4 +1,5 @@
 /** What of a packet can be used again: its forms with roles in the place of people, and nothing that was that deal's alone. */
+import { fold } from '../text/names';
 import { NO_SCHEDULE } from '../calendar';
 import { emptyDraft, type Draft } from '../packet/draft';
 import type { Mark, PacketParty } from '../packet/types';
@@ -114,9 +115,15 @@ export function asTags(text: string, parties: readonly PacketParty[], tags: Tags
     .sort(([a, x], [b, y]) => y.length - x.length || Number(/\d/.test(b)) - Number(/\d/.test(a)));
   let out = text;
   for (const [tag, value] of known) out = out.split(value).join(`{${tag}}`);
-  const words = new Set(out.replace(/\{[^{}]{0,60}\}/g, ' ').split(/[^\p{L}\p{N}]+/u));
+  const words = out.replace(/\{[^{}]{0,60}\}/g, ' ').split(/[^\p{L}\p{N}]+/u);
+  const as = new Set(words);
+  const inAnyCase = new Set(words.map(fold));
+  // A short part of a name is a word of its own in small letters ("Will", "An"): it counts as it is written.
+  const isNamed = (part: string) => (part.length > 3 ? inAnyCase.has(fold(part)) : part.length > 1 && as.has(part));
   const named = parties.some(
-    (p) => p.side !== 'other' && p.name.split(/\s+/).some((part) => part.length > 2 && words.has(part)),
+    (p) =>
+      p.side !== 'other' &&
+      p.name.split(/[^\p{L}\p{N}]+/u).some((part) => isNamed(part) || isNamed(part.toUpperCase())),
   );
   return named ? '' : out;
 }

@@ -184,9 +184,18 @@ class Reader {
     if (this.letters > WRITTEN_LIMITS.letters)
       throw new UnfitText('The text is too long for one form. Make two forms of it.');
     if (!isClean(value)) throw new UnfitText(`${what} holds a character that cannot be printed.`);
+    const long = longestWord(value);
+    if (long.length > WRITTEN_LIMITS.word)
+      throw new UnfitText(
+        `${what} holds a word of ${long.length} letters, “${long.slice(0, 20)}…”. Part it, or take it out: it fits on no line.`,
+      );
     return value;
   }
 }
+
+/** The longest row of letters without a blank. */
+const longestWord = (text: string) =>
+  text.split(/\s/u).reduce((long, word) => (word.length > long.length ? word : long), '');
 
 function bagOf(value: unknown, what: string): Bag {
   if (typeof value !== 'object' || value === null || Array.isArray(value))

@@ -64,6 +64,8 @@ export const WRITTEN_LIMITS = {
   nodes: 8_000,
   /** UTF-16 units of all its text. */
   letters: 300_000,
+  /** UTF-16 units without a blank: setting one takes time by its square. */
+  word: 300,
   depth: 14,
   /** Lines, runs and signers that stand on the paper of one deal, once everything is repeated. */
   composed: 40_000,

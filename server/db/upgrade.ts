@@ -23,6 +23,7 @@ export async function upgrade(ctx: Context): Promise<void> {
   await once(pool, '0008_people: what is found', () => ctx.jobs.queueNow('rules', EVERYTHING));
   await once(pool, '0010_insight: what is found of open deals', () => ctx.jobs.queueNow('rules', EVERYTHING));
   await once(pool, '0021_claims: rules of waivers', () => noteWaivedRules(ctx));
+  await once(pool, '0021_claims: what is on sealed copies', () => readSealedAgain(ctx));
 }
 
 /** Codes told in person stood in drafts as they were told; from now on only keyed hashes are kept. */
@@ -73,6 +74,16 @@ async function noteWaivedRules(ctx: Context): Promise<void> {
   const { pool } = ctx.database;
   for (const rule of await keptRules(pool))
     await pool.query(`update waiver set rule = $2 where rule_id = $1 and rule = ''`, [rule.id, ruleAsWaived(rule)]);
+}
+
+/** Sealed copies were read without what people had put on them: those of late rounds that are prepared are read again. */
+async function readSealedAgain(ctx: Context): Promise<void> {
+  await inTransaction(ctx.database.pool, async (tx) => {
+    const { rows } = await tx.db.query<{ id: string }>(
+      `update document set status = 'reading', pages_read = 0 where sealed and status = 'ready' returning id`,
+    );
+    for (const { id } of rows) await ctx.jobs.queue(tx, 'read', id);
+  });
 }
 
 /** What was to be done when the last server of an earlier version stopped. */

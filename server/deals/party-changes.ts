@@ -11,6 +11,7 @@ import { addParty } from './parties';
 import * as p from './party-queries';
 import { lockDeal } from './queries';
 import { dealView } from './service';
+import { correctInDrafts } from './party-drafts';
 import { lookAtDeal } from './standing';
 
 /**
@@ -32,7 +33,7 @@ export async function addPartyToDeal(ctx: Context, dealId: string, body: PartyBo
 }
 
 /**
- * Corrects a person of a deal. Packets that are under way keep who they were sent to.
+ * Corrects a person of a deal and of its drafts. Packets that are under way keep who they were sent to.
  *
  * @returns the deal
  * @throws Problem `not-found` for the person
@@ -42,7 +43,7 @@ export async function correctParty(ctx: Context, partyId: string, body: PartyBod
     const was = await p.lockParty(db, partyId);
     if (!was) throw notFound('This person');
     await lockDeal(db, was.deal_id);
-    await p.updateParty(db, {
+    const now: p.PartyRow = {
       ...was,
       side: body.side,
       ordinal: body.side === was.side ? was.ordinal : await p.nextOrdinal(db, was.deal_id, body.side),
@@ -52,7 +53,9 @@ export async function correctParty(ctx: Context, partyId: string, body: PartyBod
       company: body.company ?? '',
       capacity: body.capacity ?? '',
       person_id: await personFor(db, { ...body, personId: body.personId ?? was.person_id }, ctx.clock.now()),
-    });
+    };
+    await p.updateParty(db, now);
+    for (const packetId of await correctInDrafts(db, now)) afterCommit(() => ctx.live.tell(topics.packet(packetId)));
     await note(ctx, db, was.deal_id, [`${member.name} corrected ${body.name}.`], { partyId });
     afterCommit(() => ctx.live.tell(topics.deal(was.deal_id)));
     return was.deal_id;

@@ -157,6 +157,7 @@ export async function insertPaper(
     words: null,
     scan_pages: [],
     words_laid: false,
+    own_pages: null,
   };
   await q.insertDocument(tx.db, { ...row, bytes: d.bytes });
   await ctx.jobs.queue(tx, 'read', row.id);
@@ -180,6 +181,9 @@ export async function composeDocument(ctx: Context, dealId: string, body: Compos
     if (!row.pages[p.page - 1]) throw new Problem('no-such-page', `“${row.name}” has no page ${p.page}.`);
     return { file: ctx.files.fileOf(row.sha256), page: p.page, turn: p.turn as 0 | 90 | 180 | 270 };
   });
+  const replaced = await q.documentsByIds(ctx.database.pool, body.replaces ?? []);
+  if (replaced.length !== new Set(body.replaces ?? []).size || replaced.some((d) => d.deal_id !== dealId))
+    throw notFound('A document that this one is to replace');
   const further = { paper: itemAt([...rows.values()], 0).name, people: body.further ?? [] };
   const { bytes, pages } = await ctx.work.run('compose', { parts, further });
   const stored = await ctx.files.put(bytes);

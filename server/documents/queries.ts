@@ -42,12 +42,14 @@ export interface DocumentRow {
   scan_pages: number[];
   /** Whether the words of those are laid over them, or were left out. */
   words_laid: boolean;
+  /** Of a sealed copy: how many of its pages are its own; null for any other paper. */
+  own_pages: number | null;
 }
 
 /** A document as it comes in: nothing is said of it yet. */
 export type NewDocument = Omit<
   DocumentRow,
-  'bytes' | 'ends_on' | 'elsewhere_on' | 'unsigned' | 'scan_pages' | 'words_laid'
+  'bytes' | 'ends_on' | 'elsewhere_on' | 'unsigned' | 'scan_pages' | 'words_laid' | 'own_pages'
 > & {
   bytes: number;
 };
@@ -129,6 +131,17 @@ export async function earlierVersions(
 export async function documentsByIds(db: Db, ids: string[]): Promise<DocumentRow[]> {
   return (await db.query<DocumentRow>(`select ${COLUMNS} from document where id = any($1::text[]) order by id`, [ids]))
     .rows;
+}
+
+/** Saves how many pages of a sealed copy are its own. */
+export async function setOwnPages(db: Db, id: string, pages: number): Promise<void> {
+  await db.query('update document set own_pages = $2 where id = $1', [id, pages]);
+}
+
+/** The packet and the document in it that a sealed copy is of; null for a file that is none. */
+export async function sealedFrom(db: Db, sha256: string): Promise<{ packet_id: string; document_id: string } | null> {
+  const sql = 'select packet_id, document_id from packet_sealed where sha256 = $1 order by packet_id limit 1';
+  return (await db.query<{ packet_id: string; document_id: string }>(sql, [sha256])).rows[0] ?? null;
 }
 
 /** Has transactions that say which document replaces which, in one place, wait for each other. */

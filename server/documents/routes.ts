@@ -60,6 +60,11 @@ export function sendPage(reply: FastifyReply, png: Buffer): FastifyReply {
   return reply.type('image/png').header('cache-control', 'private, max-age=604800, immutable').send(png);
 }
 
+/** A picture for whoever has a link: a lent browser keeps nothing of it once the link has ended. */
+export function sendForVisit(reply: FastifyReply, png: unknown): FastifyReply {
+  return reply.type('image/png').header('cache-control', 'private, no-store').send(png);
+}
+
 /** A file as it was brought in, never to be shown by the browser itself. */
 function sendOriginal(reply: FastifyReply, body: unknown, name: string): FastifyReply {
   return reply

@@ -19,6 +19,7 @@ import type { Member } from '../firm/queries';
 import { WorkFailure } from '../work/failure';
 import { documentChanged, documentRead, tellOf } from './place';
 import { beginScan, skipWords } from './scans';
+import { sealedCopyOf } from './sealed-copy';
 import { whyUnread } from './problems';
 import { wordsToFind } from './words';
 import * as q from './queries';
@@ -58,10 +59,12 @@ export async function readDocument(ctx: Context, id: string): Promise<void> {
   const row = await q.documentById(db, id);
   if (row?.status !== 'reading') return;
   try {
-    const { facts, words, scans } = await readFacts(ctx, row);
+    const copy = row.sealed ? await sealedCopyOf(ctx, row) : null;
+    const { facts, words, scans } = await readFacts(ctx, row, copy);
     // One that another took the place of meanwhile is not worth the time; a sealed one must stay as it is.
     if (scans.length && !row.words_laid && !row.replaced_by && !row.sealed) return await beginScan(ctx, row, scans);
     const stored = await ctx.files.put(await pack(facts));
+    if (copy) await q.setOwnPages(db, id, copy.ownPages);
     await q.setDocumentReady(db, id, stored.sha256, suggestType(words, row.file_name), wordsToFind(words));
     // Whoever threw it away meanwhile knew of no facts.
     if (!(await q.documentById(db, id))) await dropFresh(ctx, stored.sha256);
@@ -73,11 +76,15 @@ export async function readDocument(ctx: Context, id: string): Promise<void> {
   await documentRead(ctx, row);
 }
 
-function readFacts(ctx: Context, row: q.DocumentRow): Promise<PaperRead> {
+function readFacts(
+  ctx: Context,
+  row: q.DocumentRow,
+  copy: Awaited<ReturnType<typeof sealedCopyOf>> | null,
+): Promise<PaperRead> {
   const file = ctx.files.fileOf(row.sha256);
   const original = row.came_as === 'pdf' && !row.made_from ? ctx.files.fileOf(row.original_sha256) : null;
   const owner = row.deal_id ?? row.shelf_id ?? row.id;
-  return readPaper(ctx, { file, original, sizes: row.pages, owner }, async (page) => {
+  return readPaper(ctx, { file, original, sizes: row.pages, owner, ...copy }, async (page) => {
     await q.setPagesRead(ctx.database.pool, row.id, page);
     tellOf(ctx, row);
   });
@@ -90,7 +97,7 @@ interface PaperRead {
   scans: number[];
 }
 
-type Readable = Pick<ReadTask, 'file' | 'original' | 'sizes'> & { owner: string };
+type Readable = Pick<ReadTask, 'file' | 'original' | 'sizes' | 'putOn'> & { owner: string; ownPages?: number };
 
 /** Reads the pages of a paper that is kept as no document. @returns the fingerprint of its facts, and its words to find */
 export async function factsOfPaper(ctx: Context, paper: Readable): Promise<{ sha256: string; words: string }> {
@@ -100,7 +107,7 @@ export async function factsOfPaper(ctx: Context, paper: Readable): Promise<{ sha
 
 async function readPaper(
   ctx: Context,
-  { file, original, sizes, owner }: Readable,
+  { file, original, sizes, owner, putOn = [], ownPages }: Readable,
   told: (page: number) => Promise<void>,
 ): Promise<PaperRead> {
   const pages: string[] = [];
@@ -109,7 +116,7 @@ async function readPaper(
   let words = '';
   for (let from = 1; from <= sizes.length; from += PAGES_A_STEP) {
     const to = Math.min(sizes.length, from + PAGES_A_STEP - 1);
-    const step = await ctx.work.run('read', { file, original, sizes, from, to, before: words }, owner);
+    const step = await ctx.work.run('read', { file, original, sizes, from, to, before: words, putOn }, owner);
     pages.push(step.pages);
     scans.push(...step.scans);
     if (step.places) places.push(step.places);
@@ -117,7 +124,8 @@ async function readPaper(
     if (words.length < 20_000) words += `${step.text} `;
     await told(to);
   }
-  return { facts: `{"cell":3,"pages":[${pages.join(',')}],"places":[${places.join(',')}]}`, words, scans };
+  const own = ownPages === undefined ? '' : `,"ownPages":${ownPages}`;
+  return { facts: `{"cell":3,"pages":[${pages.join(',')}],"places":[${places.join(',')}]${own}}`, words, scans };
 }
 
 const pack = promisify(gzip);

@@ -128,18 +128,16 @@ export function problemIn(request: FastifyRequest, error: unknown): Problem {
 /** Answers with a problem. */
 export function tell(reply: FastifyReply, problem: Problem): FastifyReply {
   if (problem.more.retryAfter !== undefined) void reply.header('retry-after', problem.more.retryAfter);
+  if (problem.more.language) void reply.header('content-language', problem.more.language);
   return reply.code(problem.status).type('application/problem+json').send(problem.toBody());
 }
 
 /** A page of another site must not act for a signed-in member. */
 function requireSameOrigin(request: FastifyRequest): void {
-  const { origin, host } = request.headers;
+  const { origin } = request.headers;
   if (request.method === 'GET' || request.method === 'HEAD' || !origin) return;
-  let from: string | null = null;
-  try {
-    from = new URL(origin).host;
-  } catch {
-    from = null;
-  }
-  if (from !== host) throw new Problem('other-origin', 'This request came from another site.');
+  // As the proxy in front says it was asked, where one is believed.
+  const own = `${request.protocol}://${request.host}`.toLowerCase();
+  if (!URL.canParse(origin) || new URL(origin).origin !== new URL(own).origin)
+    throw new Problem('other-origin', 'This request came from another site.');
 }

@@ -13,10 +13,14 @@ export interface OwnPageRow {
   language: string;
   code_hash: string | null;
   code_at: Date | null;
+  /** The code that opened the page last, and when. */
+  used_hash: string | null;
+  used_at: Date | null;
   tries: number;
   locked_until: Date | null;
 }
-const COLUMNS = 'id, called, mailbox, name, email, phone, language, code_hash, code_at, tries, locked_until';
+const COLUMNS =
+  'id, called, mailbox, name, email, phone, language, code_hash, code_at, used_hash, used_at, tries, locked_until';
 
 /** Keeps a page under its address; of one person the latest few stay. */
 export async function insertPage(
@@ -61,6 +65,10 @@ export async function lockPage(db: Db, id: string): Promise<OwnPageRow | null> {
 
 export async function saveCode(db: Db, id: string, codeHash: string | null, at: Date): Promise<void> {
   await db.query('update own_page set code_hash = $2, code_at = $3 where id = $1', [id, codeHash, at]);
+}
+
+export async function noteUsed(db: Db, id: string, codeHash: string, at: Date): Promise<void> {
+  await db.query('update own_page set used_hash = $2, used_at = $3 where id = $1', [id, codeHash, at]);
 }
 
 export async function saveTries(db: Db, id: string, tries: number, lockedUntil: Date | null): Promise<void> {

@@ -18,12 +18,17 @@ import { postToPerson } from '../mailroom/post';
 import { notFound } from '../problem';
 import { CODE_AGAIN_MS, enterProved, MAX_TRIES, newCode } from '../signing/entry';
 import { makeSecret } from '../signing/passes';
+import { endOlderOwn } from '../signing/queries';
 import { told, type Visit } from '../signing/visit';
 import { readableDocuments } from '../signing/views';
 import { LANGUAGES, wordsFor, wordsOf } from '../words';
 import * as q from './queries';
 
 const LOCKED_MS = 30 * 60_000;
+/** How long the same code, sent again, opens the page again. */
+const REPEATED_MS = 15_000;
+/** Links into one packet that were opened from an own page and stay good: a person has a few windows. */
+const MOST_OWN = 5;
 /** How long a browser that gave the code is let in. */
 export const PROOF_SECONDS = 12 * 3_600;
 /** Addresses of one person's page that work: whoever asks again has lost the last one. */
@@ -176,12 +181,18 @@ export async function giveOwnCode(
     const row = await q.lockPage(tx.db, page.id);
     if (!row) return told(words, 'dead-link', 'problem.dead_own_page');
     if (row.locked_until && row.locked_until > now) return told(words, 'locked', 'problem.own_locked');
-    const right = row.code_hash === hash(ctx, 'code', `${page.id}:${given.replace(/\D/g, '')}`);
-    const old = !row.code_at || now.getTime() - row.code_at.getTime() > CODE_MINUTES * 60_000;
+    const code = hash(ctx, 'code', `${page.id}:${given.replace(/\D/g, '')}`);
+    // A form that was sent twice: what it opened a moment ago it opens again, and nobody has guessed wrong.
+    const repeated = code === row.used_hash && now.getTime() - (row.used_at?.getTime() ?? 0) < REPEATED_MS;
+    const right = row.code_hash === code || repeated;
+    const old = !repeated && (!row.code_at || now.getTime() - row.code_at.getTime() > CODE_MINUTES * 60_000);
     if (right && old) return told(words, 'wrong-code', 'problem.code_old', { left: 0 });
     if (right) {
       // A code opens one browser, once.
-      await q.saveCode(tx.db, page.id, null, now);
+      if (!repeated) {
+        await q.saveCode(tx.db, page.id, null, now);
+        await q.noteUsed(tx.db, page.id, code, now);
+      }
       await q.saveTries(tx.db, page.id, 0, null);
       const expires = new Date(now.getTime() + PROOF_SECONDS * 1_000);
       await q.insertProof(tx.db, { tokenHash: hash(ctx, 'proof', secret), pageId: page.id, at: now, expires });
@@ -309,7 +320,11 @@ async function ownPacket(
 /** A new link into one of the person's packets. @returns its secret */
 export async function openOwn(ctx: Context, visit: OwnVisit, packetId: string): Promise<{ token: string }> {
   const { state, party } = await ownPacket(ctx, visit, packetId);
-  const token = await inTransaction(ctx.database.pool, (tx) => makeSecret(ctx, tx, state.packetId, party.id));
+  const token = await inTransaction(ctx.database.pool, async (tx) => {
+    const made = await makeSecret(ctx, tx, state.packetId, party.id, null, true);
+    await endOlderOwn(tx.db, state.packetId, party.id, MOST_OWN, ctx.clock.now());
+    return made;
+  });
   return { token };
 }
 

@@ -1,5 +1,5 @@
 /** Sending at a day and hour of the deal's own time: set, stopped, and done when it comes. */
-import { hourOf } from '@gatepath/core/calendar';
+import { hourOf, isHour } from '@gatepath/core/calendar';
 import { calendarDay, ENGLISH, say } from '@gatepath/core/words';
 import type { SendLaterBody } from '@gatepath/contract';
 import type { Context } from '../context';
@@ -26,6 +26,11 @@ const MOST_AHEAD_MS = 366 * 86_400_000;
 export async function sendLater(ctx: Context, packetId: string, body: SendLaterBody, member: Member): Promise<void> {
   const row = await packetOr404(ctx.database.pool, packetId);
   const { time_zone: zone } = await dealOr404(ctx.database.pool, row.deal_id);
+  if (!isHour(body.day, body.hour, zone))
+    throw new Problem(
+      'bad-day',
+      `The clocks go forward that night where the deal is (${zone}): there is no ${String(body.hour).padStart(2, '0')}:00. Choose another hour.`,
+    );
   const at = new Date(hourOf(body.day, body.hour, zone));
   const why = notThen(at, ctx.clock.now());
   if (why) throw new Problem('bad-day', why);

@@ -1,6 +1,6 @@
 /** What is sent of a draft: the plan that stands in the event, with its tags filled in. */
 import { mergeTags } from '@gatepath/core/merge';
-import type { Draft, Mark, Plan } from '@gatepath/core/packet';
+import { approves, puts, type Draft, type Mark, type Plan } from '@gatepath/core/packet';
 import type { DealRow } from '../deals/queries';
 import type { DocumentRow } from '../documents/queries';
 
@@ -23,13 +23,20 @@ export function planOf(
     packetName: draft.name,
     dealName: deal.city ? `${deal.address}, ${deal.city}` : deal.address,
     timeZone: deal.time_zone,
-    subject: words(draft.subject),
+    subject: words(subjectOf(draft, deal.address)),
     message: words(draft.message),
     parties: draft.parties.map(({ accessCode: _told, codeKept: _kept, slot: _slot, ...p }) => p),
     gates: draft.gates,
     documents: draft.documents.map((d) => {
       const doc = byId.get(d.id)!;
-      return { id: doc.id, name: doc.name, sha256: doc.sha256, pages: doc.pages };
+      const { own_pages: ownPages } = doc;
+      return {
+        id: doc.id,
+        name: doc.name,
+        sha256: doc.sha256,
+        pages: doc.pages,
+        ...(ownPages === null ? {} : { ownPages }),
+      };
     }),
     // Text with tags is sent with what the tags stand for now.
     marks: marks.map((m) => (m.value ? { ...m, value: words(m.value) } : m)),
@@ -43,6 +50,18 @@ export function planOf(
     ...(draft.continues ? { continues: draft.continues } : {}),
     ...(draft.delivery ? { delivery: draft.delivery } : {}),
   };
+}
+
+/** How the subject of a packet begins that was not written by hand. */
+const ASKS_TO_SIGN = 'Please sign: ';
+
+/** The subject, which asks nobody to sign where nobody signs, and names the deal. */
+function subjectOf({ subject, parties }: Draft, address: string): string {
+  if (!subject.startsWith(ASKS_TO_SIGN)) return subject;
+  const rest = subject.slice(ASKS_TO_SIGN.length);
+  const about = rest.includes(address) ? rest : `${rest}, ${address}`;
+  if (parties.some(puts)) return `${ASKS_TO_SIGN}${about}`;
+  return `${parties.some(approves) ? 'Please approve: ' : 'Please read: '}${about}`;
 }
 
 /** What of a draft's times goes with it: when it is sent is over by then. */

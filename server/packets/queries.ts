@@ -132,6 +132,17 @@ export interface KitOfDraft {
   locks: Locks;
 }
 
+/** Drafts of a deal that hold a person, locked until the transaction ends. */
+export async function draftsWithParty(db: Db, dealId: string, partyId: string): Promise<string[]> {
+  const r = await db.query<{ id: string }>(
+    `select p.id from packet p join packet_draft d on d.packet_id = p.id
+     where p.deal_id = $1 and p.status = 'drafting' and d.draft->'parties' @> jsonb_build_array(jsonb_build_object('id', $2::text))
+     order by p.id for update of p`,
+    [dealId, partyId],
+  );
+  return r.rows.map((x) => x.id);
+}
+
 /** A packet's draft; of one that was sent, the draft it was sent from. */
 export async function draftOf(db: Db, packetId: string): Promise<DraftRow> {
   const r = await db.query<DraftRow>('select draft, version, locks from packet_draft where packet_id = $1', [packetId]);

@@ -26,6 +26,8 @@ try {
 }
 const { pool } = database;
 const wrong: string[] = [];
+/** What is odd and stays so: it hides no problem that is found next week. */
+const remarks: string[] = [];
 
 const packets = await pool.query<{ id: string }>(`select id from packet where status <> 'drafting' order by id`);
 for (const { id } of packets.rows) await checkPacket(id);
@@ -44,6 +46,7 @@ for (const { sha256: hash, what } of files.rows) {
 }
 await database.close();
 for (const w of wrong) console.log(w);
+for (const r of remarks) console.log(`Remark: ${r}`);
 const looked = `${count(packets.rows.length, 'packet')} and ${count(files.rows.length, 'file')}`;
 console.log(wrong.length ? `${count(wrong.length, 'problem')} in ${looked}` : `${looked}, all as they should be`);
 process.exit(wrong.length ? 1 : 0);
@@ -65,7 +68,7 @@ async function checkPacket(id: string): Promise<void> {
     const broken = firstBreak(chain, sha256);
     if (broken !== null) wrong.push(`${id}: the chain breaks at event ${broken}`);
     const back = firstStepBack(chain);
-    if (back !== null) wrong.push(`${id}: the clock was set back before event ${back}`);
+    if (back !== null) remarks.push(`${id}: the clock was set back before event ${back}`);
   } finally {
     await client.query('rollback');
     client.release();

@@ -237,7 +237,7 @@ async function sentView(ctx: Context, packetId: string): Promise<SentView> {
   const seen = await seenOf(db, packetId);
   const { plan } = state;
   const ledger = buildLedger({
-    documents: plan.documents.map((d) => ({ id: d.id, pageCount: d.pages.length })),
+    documents: plan.documents.map((d) => ({ id: d.id, pageCount: d.pages.length, ownPages: d.ownPages })),
     partyIds: plan.parties.filter(puts).map((p) => p.id),
     marks: marksThatCount(state),
     rules: [],

@@ -1,5 +1,5 @@
 /** Reading pages: where they carry ink (drawn by PDFium), their words and their places (by pdf.js). */
-import { type InkGrid, emptyGrid, packGrid, setInk } from '@gatepath/core/paper';
+import { type InkGrid, type Rect, emptyGrid, inkRect, overlapArea, packGrid, setInk } from '@gatepath/core/paper';
 import {
   linesOf,
   placeOfField,
@@ -12,6 +12,7 @@ import type { PackedFacts } from '@gatepath/contract';
 import { keptContent, pageContent } from './content';
 import { drawPixels, openFile, type PagePixels } from './draw';
 import { formFields } from './fields';
+import { readable, withRecognized, type Readable } from '@gatepath/core/scan';
 import { addDrawn } from '../scan/page';
 import { itemAt } from '@gatepath/core/sure';
 
@@ -32,7 +33,19 @@ export interface ReadTask {
   to: number;
   /** Words of the pages read before, which tell what kind of paper it is. */
   before: string;
+  /** What people have put on the pages already, of a sealed copy. */
+  putOn?: PutOn[];
 }
+
+/** Something a person put on a page. */
+export interface PutOn {
+  /** From 1. */
+  page: number;
+  rect: Rect;
+}
+
+/** Share of a printed place that something on it covers from which the place is filled. */
+const FILLED = 0.25;
 
 export interface ReadStep {
   /** Pages and places as items of JSON lists, without the brackets: the server only joins and packs them. */
@@ -52,10 +65,13 @@ export async function readPages(task: ReadTask, at: (where: string) => void): Pr
   const pages: PackedFacts['pages'] = [];
   const contents: PageContent[] = [];
   const scans: number[] = [];
+  const recognized = new Map<number, Readable>();
   for (let page = task.from; page <= task.to; page++) {
     at(`page ${page}`);
     const size = itemAt(task.sizes, page - 1);
     const ink = inkOfPixels(await drawPixels(drawn, page, size, READ_DPI, true), size);
+    const on = (task.putOn ?? []).filter((p) => p.page === page);
+    for (const { rect } of on) inkRect(ink, rect);
     const content = await pageContent(prepared, page);
     if (content.scan === 'bare') scans.push(page);
     if (content.scan === 'worded') await addDrawn(drawn, page, content);
@@ -63,7 +79,11 @@ export async function readPages(task: ReadTask, at: (where: string) => void): Pr
       ...wordsOf(linesOf(content.glyphs)).map((w) => ({ ...w, text: w.text.replace(/\s+/g, '') })),
       ...content.turned.map((rect) => ({ text: TURNED, rect })),
     ];
-    contents.push(content.scan ? content : (form?.contents[page - task.from] ?? content));
+    if (content.scan === 'worded') {
+      const letters = readable(content.glyphs);
+      recognized.set(page, letters);
+      contents.push({ ...content, glyphs: letters.glyphs });
+    } else contents.push(content.scan ? content : (form?.contents[page - task.from] ?? content));
     pages.push({
       ...size,
       cols: ink.cols,
@@ -73,12 +93,22 @@ export async function readPages(task: ReadTask, at: (where: string) => void): Pr
       words: words.map((w) => w.text || TURNED).join(' '),
     });
   }
-  const places = readPlaces(contents, form?.places ?? [], task.before).map((p) => ({
-    ...p,
-    page: p.page + task.from - 1,
-  }));
-  return { pages: items(pages), places: items(places), scans, text: pages.map((p) => p.words).join(' ') };
+  const places = readPlaces(contents, form?.places ?? [], task.before)
+    .map((p) => ({ ...p, page: p.page + task.from - 1 }))
+    .filter((p) => !isFilled(p, task.putOn ?? []));
+  return {
+    pages: items(pages),
+    places: items(withRecognized(places, (page) => recognized.get(page))),
+    scans,
+    text: pages.map((p) => p.words).join(' '),
+  };
 }
+
+/** Whether somebody has put something where a place is printed. */
+const isFilled = ({ page, rect }: PrintedPlace, putOn: PutOn[]) =>
+  putOn.some(
+    (p) => p.page === page && overlapArea(p.rect, rect) >= FILLED * Math.min(rect.w * rect.h, p.rect.w * p.rect.h),
+  );
 
 const items = (list: unknown[]) => JSON.stringify(list).slice(1, -1);
 

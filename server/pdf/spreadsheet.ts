@@ -48,6 +48,7 @@ export async function spreadsheetToPdf(bytes: Uint8Array, title: string): Promis
     const xml = await textOfPart(f, Math.min(left, LIMITS.part));
     left -= xml.length;
     refuseTypes(xml);
+    requireInSheet(xml);
     kept.file(f.name, without(without(xml, 'definedNames'), 'externalReferences'));
   }
   const book = await opened(await kept.generateAsync({ type: 'nodebuffer' }));
@@ -63,6 +64,19 @@ export async function spreadsheetToPdf(bytes: Uint8Array, title: string): Promis
     defaultStyle: { fontSize: SIZE, lineHeight: 1.1 },
     content: content.length ? content : [{ text: 'This spreadsheet is empty.' }],
   });
+}
+
+/** Rows and columns that a sheet can have at all, in any program (ECMA-376). */
+const MOST = { rows: 1_048_576, columns: 16_384 };
+
+/** Refuses a sheet that names rows or columns no sheet has: whoever opened it would make all of them. @throws UnfitParts */
+function requireInSheet(xml: string): void {
+  for (const [, row] of xml.matchAll(/<(?:\w{1,20}:)?row\s[^>]{0,400}?\br\s{0,9}=\s{0,9}["'](\d{1,20})/g))
+    if (Number(row) > MOST.rows) throw new UnfitParts('too_many_parts');
+  for (const [, column] of xml.matchAll(/\b(?:min|max)\s{0,9}=\s{0,9}["'](\d{1,20})/g))
+    if (Number(column) > MOST.columns) throw new UnfitParts('too_many_parts');
+  for (const [, letters = '', row] of xml.matchAll(/\br\s{0,9}=\s{0,9}["']([A-Za-z]{1,20})(\d{1,20})/g))
+    if (letters.length > 3 || Number(row) > MOST.rows) throw new UnfitParts('too_many_parts');
 }
 
 async function opened(file: Buffer): Promise<Workbook> {

@@ -11,6 +11,7 @@ export async function makeSecret(
   packetId: string,
   partyId: string,
   hostId: string | null = null,
+  own = false,
 ): Promise<string> {
   const secret = newSecret();
   await insertPass(tx.db, {
@@ -19,6 +20,7 @@ export async function makeSecret(
     party_id: partyId,
     token_hash: hashSecret(secret, ctx.config.sessionSecret),
     host_id: hostId,
+    own,
     at: ctx.clock.now(),
   });
   return secret;

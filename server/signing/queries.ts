@@ -13,11 +13,29 @@ export interface PassRow {
 /** Keeps a pass; of its secret only a hash. */
 export async function insertPass(
   db: Db,
-  p: { id: string; packet_id: string; party_id: string; token_hash: string; host_id: string | null; at: Date },
+  p: {
+    id: string;
+    packet_id: string;
+    party_id: string;
+    token_hash: string;
+    host_id: string | null;
+    /** Whether it was opened from a person's own page. */
+    own?: boolean;
+    at: Date;
+  },
 ): Promise<void> {
   await db.query(
-    'insert into pass (id, packet_id, party_id, token_hash, host_id, created_at) values ($1, $2, $3, $4, $5, $6)',
-    [p.id, p.packet_id, p.party_id, p.token_hash, p.host_id, p.at],
+    'insert into pass (id, packet_id, party_id, token_hash, host_id, own, created_at) values ($1, $2, $3, $4, $5, $6, $7)',
+    [p.id, p.packet_id, p.party_id, p.token_hash, p.host_id, p.own ?? false, p.at],
+  );
+}
+
+/** Ends passes that were opened from an own page, but for the newest so many. */
+export async function endOlderOwn(db: Db, packetId: string, partyId: string, most: number, at: Date): Promise<void> {
+  await db.query(
+    `update pass set ended_at = $4 where own and ended_at is null and packet_id = $1 and party_id = $2
+       and id not in (select id from pass where own and ended_at is null and packet_id = $1 and party_id = $2 order by id desc limit $3)`,
+    [packetId, partyId, most, at],
   );
 }
 

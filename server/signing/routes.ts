@@ -1,6 +1,6 @@
 import type { FastifyInstance } from 'fastify';
 import type { Context } from '../context';
-import { sendPage, sendPdf, sendPdfBytes, sendPng } from '../documents/routes';
+import { sendForVisit, sendPdf, sendPdfBytes } from '../documents/routes';
 import { serve } from '../http/routing';
 import { askForPage } from '../own/service';
 import { topics } from '../live/live';
@@ -29,7 +29,7 @@ export function signingRoutes(app: FastifyInstance, ctx: Context): void {
     return reply;
   });
   serve(app, 'signingPage', async ({ params, query, visit, reply }) =>
-    sendPage(reply, await service.page(ctx, visit, params.documentId, params.page, query.dpi)),
+    sendForVisit(reply, await service.page(ctx, visit, params.documentId, params.page, query.dpi)),
   );
   serve(app, 'signingChanges', ({ params, visit }) => changesSince(ctx, visit, params.documentId));
   serve(app, 'signingFile', async ({ params, visit, reply }) => {
@@ -39,7 +39,7 @@ export function signingRoutes(app: FastifyInstance, ctx: Context): void {
       : sendPdf(reply, await ctx.files.stream(file.sha256), file.name);
   });
   serve(app, 'signingPicture', async ({ params, visit, reply }) =>
-    sendPng(reply, await ctx.files.stream(await service.picture(ctx, visit, params.sha256))),
+    sendForVisit(reply, await ctx.files.stream(await service.picture(ctx, visit, params.sha256))),
   );
   serve(app, 'addPicture', async ({ visit, file }) => hands.addPicture(ctx, visit, await file()));
   serve(app, 'sendCode', async ({ visit }) => {

@@ -49,5 +49,5 @@ const visits = new WeakMap<FastifyRequest, Visit>();
 
 /** A problem told to a client in a language. */
 export function told(words: Words, code: ProblemCode, key: WordKey, params: WordParams = {}): Problem {
-  return new Problem(code, say(words, key, params));
+  return new Problem(code, say(words, key, params), { language: words.language });
 }

@@ -273,8 +273,11 @@ function Packets({ deal, arriving }: { deal: DealView; arriving: boolean }) {
   const p = usePalette();
   const create = useNewPacket(deal.id);
   const [name, setName] = useState<string | null>(null);
+  const signed = new Set(
+    deal.papers.filter((x) => x.standing === 'executed' || x.standing === 'out').map((x) => x.documentId),
+  );
   const standing = deal.documents.filter(
-    (d) => !d.replacedBy && d.status !== 'failed' && !d.unsigned && !d.elsewhereOn,
+    (d) => !d.replacedBy && d.status !== 'failed' && !d.unsigned && !d.elsewhereOn && !signed.has(d.id),
   );
   const reading = standing.filter((d) => d.status !== 'ready');
   const start = () =>

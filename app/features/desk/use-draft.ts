@@ -4,6 +4,7 @@ import { useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { type Draft, type DraftEdit, applyEdits, invertEdits } from '@gatepath/core/packet';
 import type { EditsBody, PacketView, SavedDraft } from '@gatepath/contract';
 import { EDITS_A_PORTION } from '@gatepath/contract/limits';
+import { TRANSIENT } from '@gatepath/contract/transient';
 import { listWords } from '@gatepath/core/text';
 import { ApiError, call, newId } from '../../api/client';
 import { keys } from '../../api/hooks';
@@ -48,10 +49,22 @@ function storePending(packetId: string, edits: DraftEdit[]): void {
   }
 }
 
+/** Answers after which the same request may be taken later: a sign-in is wanted, it took too long, or too much came. */
+const FOR_NOW = [401, 408, 425, 429];
+
 /** Whether the server will never take what was sent, as against being away, busy, or wanting a sign-in first. */
 function isForGood(error: unknown): error is ApiError {
-  return error instanceof ApiError && [400, 404, 409, 413, 422].includes(error.status);
+  return (
+    error instanceof ApiError &&
+    error.status >= 400 &&
+    error.status < 500 &&
+    !FOR_NOW.includes(error.status) &&
+    !(TRANSIENT as readonly string[]).includes(error.code)
+  );
 }
+
+/** Codes of refusals that are about the draft as a whole: nothing more of it will be taken. */
+const OVER = ['already-sent', 'not-found'];
 
 /** Where a draft is kept: a packet's in its deal, one of the shelf there. */
 export interface DraftHome {
@@ -122,17 +135,18 @@ export function useDraft(packet: Kept, home: DraftHome = PACKET_HOME): DraftHand
         flushing.current = false;
         if (isForGood(error)) {
           // Of several, only the ones it will never take go: they are looked for by halves.
-          if (sending.length > 1 && error.status !== 409) {
+          const over = OVER.includes(error.code);
+          if (sending.length > 1 && !over) {
             portion.current = Math.ceil(sending.length / 2);
             setTries((n) => n + 1);
             return;
           }
           portion.current = EDITS_A_PORTION;
-          setPending((now) => now.slice(error.status === 409 ? now.length : 1));
+          setPending((now) => now.slice(over ? now.length : 1));
           // What was taken back was made on top of what is gone.
           setPast([]);
           setFuture([]);
-          setSaving({ state: 'refused', sentence: error.message });
+          setSaving({ state: 'refused', sentence: `One change was not saved: ${error.message}` });
           return;
         }
         setSaving({

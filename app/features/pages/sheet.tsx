@@ -20,6 +20,8 @@ interface Props {
   label: string;
   /** What to say when the picture cannot be had. */
   failing?: string;
+  /** Told when the picture is on the screen, and when it cannot be had. */
+  onPicture?: (is: 'shown' | 'missing') => void;
   children?: ReactNode;
   testID?: string;
 }
@@ -32,7 +34,7 @@ export function dpiFor(page: SheetPage, width: number): number {
 
 const FAILING = 'This page could not be loaded. Check the connection and load it again.';
 
-export function Sheet({ page, url, width, label, failing = FAILING, children, testID }: Props) {
+export function Sheet({ page, url, width, label, failing = FAILING, onPicture, children, testID }: Props) {
   const p = usePalette();
   const height = (width * page.height) / page.width;
   const uri = `${url}?dpi=${dpiFor(page, width)}`;
@@ -47,7 +49,11 @@ export function Sheet({ page, url, width, label, failing = FAILING, children, te
           style={{ width, height }}
           resizeMode="stretch"
           accessibilityLabel={label}
-          onError={() => setFailed(uri)}
+          onLoad={() => onPicture?.('shown')}
+          onError={() => {
+            setFailed(uri);
+            onPicture?.('missing');
+          }}
         />
       )}
       {children}

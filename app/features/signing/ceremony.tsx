@@ -15,7 +15,7 @@ import { CodeStep } from './code-step';
 import { DeclineStep } from './decline-step';
 import { Ended } from './ended';
 import { RehearsedFiles } from './files';
-import { HandOverStep } from './hand-over-step';
+import { HandedOver, HandOverStep } from './hand-over-step';
 import { HandStep } from './hand-step';
 import { MoreStep } from './more-step';
 import { NotMeStep } from './not-me-step';
@@ -51,11 +51,20 @@ export function Rehearsal({ packetId, partyId }: { packetId: string; partyId: st
 }
 
 function Gone({ token, signing }: { token: string; signing: Signing }) {
-  const words = useLanguage(signing.view?.language ?? browserLanguage());
+  const refused = signing.query.error;
+  // What the server says of an ended link it says in its reader's language: the rest of the screen follows.
+  const told = refused instanceof ApiError ? refused.language : null;
+  const words = useLanguage(told ?? signing.view?.language ?? browserLanguage());
   const p = usePalette();
   const { query, view } = signing;
   if (query.isPending || !words) return <Waiting />;
   // A link can end while the page is open: withdrawn, lapsed, handed over. A lost connection ends nothing.
+  if (view && signing.handOver.isSuccess)
+    return (
+      <InLanguage words={words}>
+        <HandedOver to={signing.handOver.variables?.name ?? ''} />
+      </InLanguage>
+    );
   if (!view || isRefused(query.error))
     return (
       <InLanguage words={words}>

@@ -1,5 +1,6 @@
 /** Handing over to somebody else, where the sender allows it. */
 import { useState } from 'react';
+import { View } from 'react-native';
 import { Input } from '../../ui/input';
 import { Button, Page } from '../../ui/pieces';
 import { Body, Title } from '../../ui/text';
@@ -42,6 +43,19 @@ export function HandOverStep({ signing, view, onBack }: StepProps) {
       <Button large onPress={onBack}>
         {t('sign.go_back')}
       </Button>
+    </Page>
+  );
+}
+
+/** After that: nothing is left to do here. */
+export function HandedOver({ to }: { to: string }) {
+  const t = useSay();
+  return (
+    <Page max={560}>
+      <View role="status" style={{ gap: 12 }}>
+        <Title testID="handed-over">{t('sign.handed_over.title', { to })}</Title>
+        <Body>{t('sign.handed_over.body', { to })}</Body>
+      </View>
     </Page>
   );
 }

@@ -43,6 +43,8 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
   const doc = view.documents.find((d) => d.id === shown?.documentId) ?? itemAt(view.documents, 0);
   const page = shown?.page ?? 1;
 
+  const pages = useShownPages();
+  const sheet = `${doc.id}:${page}`;
   const [room, setRoom] = useState({ width: 0, height: 0 });
   const [zoom, setZoom] = useState(0);
   const scroller = useRef<ScrollView>(null);
@@ -112,7 +114,7 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
           >
             {width > 0 ? (
               <SigningSheet
-                key={`${doc.id}:${page}`}
+                key={`${sheet}:${pages.tries}`}
                 token={token}
                 view={view}
                 documentId={doc.id}
@@ -120,6 +122,7 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
                 width={width}
                 current={current}
                 onTouch={(m) => setChosen(m.id)}
+                onPicture={(is) => pages.note(sheet, is)}
               />
             ) : null}
           </ScrollView>
@@ -136,7 +139,9 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
         contentContainerStyle={{ padding: 14 }}
       >
         <View ref={panel} role="region" aria-label={t('sign.left.show')} style={{ gap: 10 }}>
-          {place ? (
+          {place && !pages.shown.has(sheet) ? (
+            <PageAwaited missing={pages.missing.has(sheet)} onRetry={pages.retry} />
+          ) : place ? (
             <PlaceAct
               key={place.key}
               token={token}
@@ -181,6 +186,40 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
         </View>
       </ScrollView>
     </Frame>
+  );
+}
+
+/** Which pages have been on this screen: what nobody has seen is not signed. */
+function useShownPages() {
+  const [shown, setShown] = useState<ReadonlySet<string>>(new Set());
+  const [missing, setMissing] = useState<ReadonlySet<string>>(new Set());
+  const [tries, setTries] = useState(0);
+  return {
+    shown,
+    missing,
+    tries,
+    note(sheet: string, is: 'shown' | 'missing') {
+      (is === 'shown' ? setShown : setMissing)((was) => new Set([...was, sheet]));
+    },
+    retry() {
+      setMissing(new Set());
+      setTries((n) => n + 1);
+    },
+  };
+}
+
+/** In the place of an act on a page that is not there to be seen. */
+function PageAwaited({ missing, onRetry }: { missing: boolean; onRetry: () => void }) {
+  const t = useSay();
+  return (
+    <View role="status" style={{ gap: 8 }} testID="page-awaited">
+      <Strong>{t(missing ? 'problem.page' : 'sign.place.page_awaited')}</Strong>
+      {missing ? (
+        <Button large kind="main" onPress={onRetry} testID="page-again">
+          {t('sign.try_again')}
+        </Button>
+      ) : null}
+    </View>
   );
 }
 

@@ -21,10 +21,12 @@ interface Props {
   width: number;
   current?: OwnMark | null;
   onTouch?: (mark: OwnMark) => void;
+  /** Told when the page is on the screen, and when it cannot be had. */
+  onPicture?: (is: 'shown' | 'missing') => void;
 }
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
-export function SigningSheet({ token, view, documentId, page: n, width, current, onTouch }: Props) {
+export function SigningSheet({ token, view, documentId, page: n, width, current, onTouch, onPicture }: Props) {
   const t = useSay();
   const words = useWords();
   const files = useFiles(token);
@@ -58,6 +60,7 @@ export function SigningSheet({ token, view, documentId, page: n, width, current,
       url={files.page(documentId, n)}
       label={t('sign.page_label', { page: n, name: doc.name })}
       failing={t('problem.page')}
+      onPicture={onPicture}
       testID="signing-sheet"
     >
       <Redlines

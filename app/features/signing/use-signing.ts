@@ -141,8 +141,8 @@ export function useSigning(token: string) {
       retry: again,
     }),
     handOver: useMutation({
+      // Its link has ended with that: nothing more is asked for with it.
       mutationFn: (body: HandOverBody) => call('handOver', { params, body }),
-      onSuccess: () => client.invalidateQueries({ queryKey: keys.signing(token) }),
     }),
     setLanguage: useMutation({
       mutationFn: (language: string) => call('setLanguage', { params, body: { language } }),
