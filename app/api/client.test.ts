@@ -5,6 +5,7 @@ const answer = (status: number, body: unknown) => {
   const fetched = jest.fn((_url: string, _init: RequestInit) =>
     Promise.resolve({
       ok: status < 300,
+      headers: new Headers(),
       status,
       json: () => (body instanceof Error ? Promise.reject(body) : Promise.resolve(body)),
     }),

@@ -60,7 +60,7 @@ export function show(element: ReactElement, answer: (asked: Asked) => unknown = 
     const body = answer(one);
     const status = body instanceof ApiError ? body.status : 200;
     const said = body instanceof ApiError ? problemOf(body) : body;
-    return { ok: status === 200, status, json: async () => said } as Response;
+    return { ok: status === 200, headers: new Headers(), status, json: async () => said } as Response;
   }) as never;
   const client = new QueryClient({ defaultOptions: { queries: { staleTime: Infinity, retry: false } } });
   client.setQueryData(keys.session, session);

@@ -37,9 +37,13 @@ module.exports = class OwnScopeEnvironment {
     this.fakeTimersModern = new ModernFakeTimers({ config: projectConfig, global: globalThis });
   }
 
+  /** The console of the process, which Jest replaces while a test file runs. */
+  console = globalThis.console;
+
   async setup() {}
 
   async teardown() {
+    globalThis.console = this.console;
     this.fakeTimers.dispose();
     this.fakeTimersModern.dispose();
   }

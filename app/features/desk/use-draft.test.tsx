@@ -22,7 +22,7 @@ class Server {
   };
 }
 const json = (status: number, body: unknown) =>
-  ({ ok: status < 300, status, json: () => Promise.resolve(body) }) as unknown as Response;
+  ({ ok: status < 300, headers: new Headers(), status, json: () => Promise.resolve(body) }) as unknown as Response;
 
 const client = new QueryClient();
 const wrapper = ({ children }: { children: ReactNode }) => (
