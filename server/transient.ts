@@ -5,7 +5,6 @@ import { WorkFailure } from './work/failure';
 
 /** PostgreSQL: shut down, crashed, starting, cannot connect, too many connections, serialization, deadlock; and sockets. */
 const DATABASE_AWAY = new Set(['57P01', '57P02', '57P03', '53300', 'ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT']);
-const COLLISIONS = new Set(['40001', '40P01']);
 
 /** Whether an error says that the database cannot be reached just now. */
 export function isDatabaseAway(error: unknown): boolean {
@@ -20,9 +19,12 @@ export function isDatabaseAway(error: unknown): boolean {
 /** Whether a disk is full: the file store's, or the database's own. */
 export const isDiskFull = (error: unknown): boolean => codeOf(error) === 'ENOSPC' || codeOf(error) === '53100';
 
+/** Whether two transactions got into each other's way: serialization failure, deadlock. */
+export const isCollision = (error: unknown): boolean => ['40001', '40P01'].includes(codeOf(error) ?? '');
+
 /** Whether an error has nothing to do with what was tried, so that trying again is right. */
 export function isTransient(error: unknown): boolean {
   if (error instanceof Problem) return error.transient;
   if (error instanceof WorkFailure) return error.reason === 'stopped';
-  return isDatabaseAway(error) || COLLISIONS.has(codeOf(error) ?? '') || isDiskFull(error);
+  return isDatabaseAway(error) || isCollision(error) || isDiskFull(error);
 }

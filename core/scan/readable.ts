@@ -22,8 +22,8 @@ export interface Readable {
 
 /** Gap between two letters, as a share of the type size, from which they belong to two words. */
 const GAP = 0.25;
-/** How far from a place, in points, its own words may stand. */
-const NEAR = 320;
+/** How far beside and above or below a place, in points, its own words may stand. */
+const NEAR = { x: 320, y: 40 };
 
 /** An empty pair of brackets is recognized as all sorts of letters. */
 const helped = (text: string) => asPrinted(text.replace(/^\[[\s\]JIl1|)]{1,2}$/, '[]'));
@@ -57,8 +57,10 @@ export function readable(glyphs: readonly Glyph[]): Readable {
 }
 
 function nearest(changed: Helped[], read: string, { x, y, w, h }: Rect): Helped | null {
-  const far = (c: Helped) => Math.hypot(c.x - (x + w / 2), c.y - (y + h / 2));
-  const [first] = changed.filter((c) => c.read === read && far(c) < NEAR).sort((a, b) => far(a) - far(b));
+  const [mx, my] = [x + w / 2, y + h / 2];
+  const far = (c: Helped) => Math.hypot(c.x - mx, c.y - my);
+  const isNear = (c: Helped) => Math.abs(c.x - mx) < NEAR.x + w / 2 && Math.abs(c.y - my) < NEAR.y;
+  const [first] = changed.filter((c) => c.read === read && isNear(c)).sort((a, b) => far(a) - far(b));
   return first ?? null;
 }
 

@@ -227,14 +227,14 @@ export async function changeDocument(
 ): Promise<DocumentView> {
   const row = await inTransaction(ctx.database.pool, async (tx) => {
     const { db } = tx;
+    // One after another, so that of two that are to replace each other the second sees the first.
+    if (body.replacedBy) await q.lockReplacements(db, (await documentOr404(db, id)).deal_id ?? '');
     const was = await q.lockDocument(db, id);
     if (!was || (was.shelf_id && !(await mayChangeItem(db, was.shelf_id, member.id)))) throw notFound('This document');
     if (body.replacedBy) {
       const by = await documentOr404(db, body.replacedBy);
       if (by.deal_id !== was.deal_id || by.shelf_id !== was.shelf_id || by.id === id)
         throw notFound('The document that takes its place');
-      // One after another, so that of two that are to replace each other the second sees the first.
-      await q.lockReplacements(db, was.deal_id ?? was.shelf_id ?? '');
       if (await q.isReplacedBy(db, by.id, id))
         throw new Problem(
           'replaced-already',

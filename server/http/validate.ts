@@ -6,7 +6,7 @@ import { Problem } from '../problem';
 import { WorkFailure } from '../work/failure';
 import { itemAt } from '@gatepath/core/sure';
 import { messageOf, numberOf } from '../errors';
-import { isDatabaseAway, isDiskFull } from '../transient';
+import { isCollision, isDatabaseAway, isDiskFull } from '../transient';
 
 /** As many faults as are told at once: a body made of faults must not make an answer of its own size. */
 const MOST_FIELDS = 30;
@@ -114,6 +114,10 @@ export function asProblem(error: unknown, limit: number): Problem {
   if (isDatabaseAway(error))
     return new Problem('busy', 'The database cannot be reached just now. Try again in a moment; nothing was lost.', {
       retryAfter: 3,
+    });
+  if (isCollision(error))
+    return new Problem('busy', 'Somebody changed the same thing in this moment. Try again; nothing was lost.', {
+      retryAfter: 1,
     });
   if (isCutOff(error)) return new Problem('cut-off', 'The file did not arrive whole. Add it again.');
   if (isDiskFull(error))

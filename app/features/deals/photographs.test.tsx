@@ -6,6 +6,7 @@ import { usePhotographs } from './photographs';
 
 /** The older kind of request, answered by the test. */
 class Sent {
+  getResponseHeader = () => null;
   static all: Sent[] = [];
   upload = {};
   onload?: () => void;

@@ -5,6 +5,7 @@ import { useUploads } from './uploads';
 
 /** The older kind of request, answered by the test. */
 class Sent {
+  getResponseHeader = () => null;
   static all: Sent[] = [];
   upload: { onprogress?: (e: { lengthComputable: boolean; loaded: number; total: number }) => void } = {};
   onload?: () => void;
