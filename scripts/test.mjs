@@ -1,4 +1,10 @@
-/** npm test: everything there is to check, on a fresh clone too. Its last line counts. */
+/**
+ * npm test: everything there is to check, on a fresh clone too. Its last line counts.
+ *
+ *     npm test                      everything
+ *     npm test -- core server       only these parts: types, lint, core, server, app, e2e
+ *     npm test -- --changed [REV]   only what the changes since a commit (HEAD unless named) can affect
+ */
 import { Buffer } from 'node:buffer';
 import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readdirSync, readFileSync } from 'node:fs';
@@ -42,17 +48,20 @@ function ensureTools() {
 
 let passed = 0;
 let failed = 0;
+const begun = Date.now();
+const seconds = (since) => `${Math.round((Date.now() - since) / 1000)} s`;
 
 /** One check that is a whole command: it passes or fails as one, and says what it said when it is over. */
 function check(name, command, args) {
   return new Promise((resolve) => {
     const said = [];
+    const since = Date.now();
     const child = spawn(command, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'], env: process.env });
     for (const stream of [child.stdout, child.stderr]) stream.on('data', (data) => said.push(data));
     child.on('error', (error) => said.push(Buffer.from(String(error))));
     child.on('close', (code) => {
-      console.log(`\n── ${name}`);
-      process.stdout.write(Buffer.concat(said));
+      console.log(`${code === 0 ? 'ok' : 'FAILED'} ${name} ${seconds(since)}`);
+      if (code !== 0) process.stdout.write(Buffer.concat(said));
       if (code === 0) passed++;
       else failed++;
       resolve(code === 0);
@@ -60,26 +69,36 @@ function check(name, command, args) {
   });
 }
 
-/** Jest projects; their tests are counted one by one, and a file that cannot run counts as failed. */
+/** Jest projects, each file told as it is done; tests are counted one by one, and a file that cannot run counts as failed. */
 function jest(projects, extra = []) {
-  console.log(`\n── ${projects.join(' and ')} tests`);
+  console.log(`\n── ${projects.join(', ')}`);
   const out = path.join(mkdtempSync(path.join(os.tmpdir(), 'gatepath-')), 'jest.json');
   spawnSync(
     'npx',
-    ['jest', '--silent', '--forceExit', '--selectProjects', ...projects, '--json', '--outputFile', out, ...extra],
-    {
-      cwd: ROOT,
-      stdio: ['ignore', 'ignore', 'inherit'],
-      env: { ...process.env, NODE_OPTIONS: '--experimental-vm-modules --no-warnings' },
-    },
+    [
+      'jest',
+      '--silent',
+      '--forceExit',
+      '--reporters',
+      path.join(ROOT, 'scripts', 'jest', 'reporter.cjs'),
+      '--json',
+      '--outputFile',
+      out,
+      ...extra,
+      '--selectProjects',
+      ...projects,
+    ],
+    // The JSON goes to the file alone; what the reporter says is written where it is seen at once.
+    { cwd: ROOT, stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, NODE_OPTIONS: '--no-warnings' } },
   );
   if (!existsSync(out)) {
     failed++;
     return;
   }
   const r = JSON.parse(readFileSync(out, 'utf8'));
+  const none = r.numTotalTests === 0 && !extra.some((x) => x.startsWith('--changedSince'));
   passed += r.numPassedTests;
-  failed += r.numFailedTests + r.numRuntimeErrorTestSuites + (r.numTotalTests === 0 ? 1 : 0);
+  failed += r.numFailedTests + r.numRuntimeErrorTestSuites + (none ? 1 : 0);
 }
 
 /** Where our own code is, for the check that nothing imports in a circle. */
@@ -97,36 +116,60 @@ const HOUSE = [
   'bench',
 ];
 
+/** Files that differ from a commit, those git does not know yet among them. */
+function filesSince(rev) {
+  const git = (...args) => spawnSync('git', args, { cwd: ROOT }).stdout.toString().split('\n').filter(Boolean);
+  const all = [...git('diff', '--name-only', rev), ...git('ls-files', '--others', '--exclude-standard')];
+  return [...new Set(all)].filter((f) => existsSync(path.join(ROOT, f)));
+}
+
 ensureInstall();
 ensureTools();
-const only = process.argv.slice(2);
+const args = process.argv.slice(2);
+const at = args.indexOf('--changed');
+const since = at < 0 ? null : (args[at + 1] ?? 'HEAD');
+const only = at < 0 ? args : args.slice(0, at);
 const wanted = (name) => only.length === 0 || only.includes(name);
+const changed = since === null ? null : filesSince(since);
+const touched = (pattern) => changed === null || changed.some((f) => pattern.test(f));
 
 /** What can be told without running anything, one after another: the web application is built beside it. */
 async function withoutRunning() {
-  if (wanted('types')) {
+  if (wanted('types') && touched(/\.tsx?$/)) {
     await check('types', 'npx', ['tsc', '-p', 'tsconfig.json', '--noEmit']);
     await check('types of the application', 'npx', ['tsc', '-p', 'app/tsconfig.json', '--noEmit']);
   }
   if (wanted('lint')) {
-    await check('lint', 'npx', ['eslint', '.', '--max-warnings', '0']);
-    await check('direction of imports', 'npx', ['depcruise', '--config', '.dependency-cruiser.cjs', ...HOUSE]);
-    await check('format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']);
+    const code = (changed ?? ['.']).filter((f) => f === '.' || /\.(?:tsx?|mjs|cjs|js)$/.test(f));
+    const text = (changed ?? ['.']).filter((f) => f === '.' || /\.(?:tsx?|mjs|cjs|js|json|md)$/.test(f));
+    if (code.length) await check('lint', 'npx', ['eslint', ...code, '--max-warnings', '0', '--no-warn-ignored']);
+    if (code.length)
+      await check('direction of imports', 'npx', ['depcruise', '--config', '.dependency-cruiser.cjs', ...HOUSE]);
+    if (text.length) await check('format', 'npx', ['prettier', '--check', '--log-level', 'warn', ...text]);
   }
 }
 
+// Whatever is part of the product can change what a browser shows.
+const inBrowser =
+  wanted('e2e') && touched(/^(?:app|core|contract|server|e2e)\/(?!.*\.test\.tsx?$)|^e2e\/|^package-lock/);
 const [, built] = await Promise.all([
   withoutRunning(),
-  wanted('e2e') ? check('web build', 'node', ['scripts/build-web.mjs']) : false,
+  inBrowser ? check('web build', 'node', ['scripts/build-web.mjs']) : false,
 ]);
-// The server's tests run on the embedded database, and on a PostgreSQL server that the tests start and remove.
 const projects = [
   ...(wanted('core') ? ['core'] : []),
-  ...(wanted('server') ? ['server', 'postgres'] : []),
+  ...(wanted('server') ? ['server', 'embedded'] : []),
   ...(wanted('app') ? ['app'] : []),
-  ...(built ? ['e2e'] : []),
 ];
+const all = ['--maxWorkers', '100%'];
 // All in one go, as many files at once as there are processors: the long ones begin, the short ones fill up.
-if (projects.length) jest(projects, ['--maxWorkers', '100%']);
-console.log(`\n${passed} passed, ${failed} failed`);
+if (changed === null) {
+  const both = [...projects, ...(built ? ['e2e'] : [])];
+  if (both.length) jest(both, all);
+} else {
+  if (projects.length) jest(projects, [...all, `--changedSince=${since}`, '--passWithNoTests']);
+  if (built) jest(['e2e'], all);
+}
+console.log(`\n${seconds(begun)} in all`);
+console.log(`${passed} passed, ${failed} failed`);
 process.exit(failed ? 1 : 0);

@@ -2,7 +2,7 @@
 const path = require('node:path');
 
 /** Not by `console`: a test file that runs in this process has it silenced. */
-const say = (text) => process.stdout.write(`${text}\n`);
+const say = (text) => process.stderr.write(`${text}\n`);
 
 module.exports = class Reporter {
   constructor({ rootDir }) {
