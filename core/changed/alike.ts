@@ -3,6 +3,7 @@
  * scanned page may have been read slightly differently: that is never decided silently, but reported as such, and never
  * said of a word whose meaning hangs on its letters.
  */
+import { cutEnd } from '../text/ends';
 import type { Token } from './tokens';
 
 /** `slight`: most likely one word, read slightly differently; reported for review. */
@@ -51,7 +52,7 @@ function isName({ text, begins }: Token): boolean {
 }
 
 /** Signs at the rim of a word that sentences put there. */
-const bare = (text: string) => text.replace(/^["'([]+|["')\].,;:]+$/gu, '');
+const bare = (text: string) => cutEnd(text.replace(/^["'([]+/u, ''), /["')\],.;:]/);
 
 /** Pairs of letters that one print of a letter may be read as; written in the same way, they are one. */
 const LOOKALIKES: readonly [RegExp, string][] = [

@@ -109,7 +109,7 @@ export function tagWords(key: string, def: TagDef | undefined, values: TagValues
   return v === undefined || v === '' || !def ? null : valueIn(words, def, v);
 }
 
-/** The raw value a condition asks about; for people their number. */
+/** The raw value a condition asks about; for people whether there are any. */
 export function tagFact(key: string, values: TagValues): FactValue | undefined {
   const [what, side, ordinal] = key.split('.');
   if (what === 'people') return namesOf(values, side).length > 0;

@@ -27,7 +27,7 @@ interface Entry {
   sequence: number;
 }
 
-/** Events of a member's calendar; of more deals than that the nearest. */
+/** Deals whose days stand in a member's calendar; of more than that the newest. */
 const MOST_DEALS = 400;
 
 const secretOf = (ctx: Context, id: string) => `${id}.${hashSecret(`feed:${id}`, ctx.config.sessionSecret)}`;

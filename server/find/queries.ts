@@ -1,6 +1,7 @@
 import { fold } from '@gatepath/core/text';
 import { FOUND_KINDS, type Found } from '@gatepath/contract';
 import type { Db } from '../db/pool';
+import { sha256 } from '../ids';
 import type { PersonRow } from '../people/queries';
 
 /** Something that can be found. */
@@ -16,7 +17,7 @@ export interface Entry {
   open: boolean;
 }
 
-/** Keeps entries, new or changed. */
+/** Saves entries, new or changed; words that are the same as before are not sent again. */
 export async function saveEntries(db: Db, entries: Entry[]): Promise<void> {
   if (!entries.length) return;
   const rows = entries.map((e) => ({
@@ -28,17 +29,23 @@ export async function saveEntries(db: Db, entries: Entry[]): Promise<void> {
     folded: fold(`${e.title} ${e.detail}`),
     inside: fold(e.inside),
     is_open: e.open,
+    hash: sha256(JSON.stringify([e.deal_id, e.title, e.detail, e.inside, e.open])),
   }));
+  const known = await db.query<{ kind: string; id: string; hash: string }>(
+    'select kind, id, hash from find_entry where id = any($1::text[])',
+    [entries.map((e) => e.id)],
+  );
+  const same = new Set(known.rows.map((r) => `${r.kind} ${r.id} ${r.hash}`));
+  const changed = rows.filter((r) => !same.has(`${r.kind} ${r.id} ${r.hash}`));
+  if (!changed.length) return;
   await db.query(
-    `insert into find_entry (kind, id, deal_id, title, detail, folded, is_open, words)
-     select kind, id, deal_id, title, detail, folded, is_open,
+    `insert into find_entry (kind, id, deal_id, title, detail, folded, is_open, hash, words)
+     select kind, id, deal_id, title, detail, folded, is_open, hash,
        setweight(to_tsvector('simple', folded), 'A') || setweight(to_tsvector('simple', inside), 'D')
-     from jsonb_to_recordset($1::jsonb) as x(kind text, id text, deal_id text, title text, detail text, folded text, inside text, is_open boolean)
+     from jsonb_to_recordset($1::jsonb) as x(kind text, id text, deal_id text, title text, detail text, folded text, inside text, is_open boolean, hash text)
      on conflict (kind, id) do update set deal_id = excluded.deal_id, title = excluded.title, detail = excluded.detail,
-       folded = excluded.folded, is_open = excluded.is_open, words = excluded.words
-       where find_entry.words is distinct from excluded.words or find_entry.title <> excluded.title
-         or find_entry.detail <> excluded.detail or find_entry.is_open <> excluded.is_open`,
-    [JSON.stringify(rows)],
+       folded = excluded.folded, is_open = excluded.is_open, hash = excluded.hash, words = excluded.words`,
+    [JSON.stringify(changed)],
   );
 }
 

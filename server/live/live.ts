@@ -100,15 +100,18 @@ export class Live {
     });
     raw.write('retry: 2000\n\n');
     const send = ({ topic, seq }: Told) => raw.write(`data: ${seq === undefined ? topic : `${topic} ${seq}`}\n\n`);
+    // Asked once for all that is told while it is asked: a busy firm tells much at a time.
+    let waiting: Map<string, Told> | null = null;
     const hear = (told: Told) => {
-      options.mayHear().then(
-        (may) => {
-          // Told once more before it ends, so that the screen asks and hears why.
-          if (!raw.writableEnded) send(told);
-          if (!may) end();
-        },
-        () => send(told),
-      );
+      if (waiting) return void waiting.set(told.topic, told);
+      const all = (waiting = new Map([[told.topic, told]]));
+      const pass = (may: boolean) => {
+        waiting = null;
+        // Told once more before it ends, so that the screen asks and hears why.
+        if (!raw.writableEnded) for (const t of all.values()) send(t);
+        if (!may) end();
+      };
+      options.mayHear().then(pass, () => pass(true));
     };
     const beat = setInterval(() => raw.write(': still here\n\n'), 20_000);
     for (const t of topics) this.emitter.on(t, hear);

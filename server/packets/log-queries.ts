@@ -44,14 +44,14 @@ export async function hashAt(db: Db, packetId: string, seq: number): Promise<str
 }
 
 /** Which of these acts are in the log already, each as "packet act". */
-export async function actsThere(db: Db, acts: { packetId: string; actId: string }[]): Promise<Set<string>> {
-  if (!acts.length) return new Set();
-  const r = await db.query<{ packet_id: string; act_id: string }>(
-    `select e.packet_id, e.act_id from packet_event e
+export async function actsThere(db: Db, acts: { packetId: string; actId: string }[]): Promise<Map<string, string>> {
+  if (!acts.length) return new Map();
+  const r = await db.query<{ packet_id: string; act_id: string; actor: string }>(
+    `select e.packet_id, e.act_id, coalesce(e.actor->>'id', '') as actor from packet_event e
      join unnest($1::text[], $2::text[]) as a(packet_id, act_id) on a.packet_id = e.packet_id and a.act_id = e.act_id`,
     [acts.map((a) => a.packetId), acts.map((a) => a.actId)],
   );
-  return new Set(r.rows.map((x) => `${x.packet_id} ${x.act_id}`));
+  return new Map(r.rows.map((x) => [`${x.packet_id} ${x.act_id}`, x.actor]));
 }
 
 export interface SnapshotRow {

@@ -9,7 +9,7 @@ import type { Context } from '../context';
 import { gathered } from '../db/gather';
 import { inTransaction, outsideTransactions, type Tx } from '../db/tx';
 import { topics } from '../live/live';
-import { notFound, refused } from '../problem';
+import { notFound, Problem, refused } from '../problem';
 import { followUp } from './follow-up';
 import { append, SNAPSHOT_EVERY, stateAt } from './log';
 import type { Append, Appended, By, Logged } from './logged';
@@ -40,6 +40,11 @@ const QUIET: ReadonlySet<PacketEventType> = new Set([
 
 /** Commands that share a transaction at most. */
 const MOST_AT_ONCE = 64;
+
+/** What became of a command: done, refused by the core, its packet gone, or its id used by somebody else. */
+type Outcome = Done | { refusal: Refusal } | { missing: true } | { foreign: true };
+
+const actorId = ({ actor }: By) => ('id' in actor ? actor.id : '');
 
 export class PacketStore implements Packets {
   private waiting: Run[] = [];
@@ -114,22 +119,27 @@ export class PacketStore implements Packets {
   }
 
   private async commit(batch: Run[]): Promise<void> {
+    let outcomes: Outcome[];
     try {
-      const outcomes = await inTransaction(this.ctx().database.pool, (tx) => this.apply(tx, batch));
-      batch.forEach((r, i) => {
-        const o = itemAt(outcomes, i);
-        if ('refusal' in o) r.reject(refused(o.refusal));
-        else if ('missing' in o) r.reject(notFound('This packet'));
-        else r.resolve(o);
-      });
+      outcomes = await inTransaction(this.ctx().database.pool, (tx) => this.apply(tx, batch));
     } catch (error) {
       if (batch.length === 1) itemAt(batch, 0).reject(error);
       // One that fails must not take the others with it.
       else for (const r of batch) await this.commit([r]);
+      return;
     }
+    // Committed: from here on nothing may run a command of the batch again.
+    batch.forEach((r, i) => {
+      const o = itemAt(outcomes, i);
+      if ('refusal' in o) r.reject(refused(o.refusal));
+      else if ('missing' in o) r.reject(notFound('This packet'));
+      else if ('foreign' in o)
+        r.reject(new Problem('invalid', 'This act carries the id of another one. Load the page again.'));
+      else r.resolve(o);
+    });
   }
 
-  private async apply(tx: Tx, batch: Run[]): Promise<(Done | { refusal: Refusal } | { missing: true })[]> {
+  private async apply(tx: Tx, batch: Run[]): Promise<Outcome[]> {
     const rows = new Map(
       (
         await q.lockPackets(
@@ -143,7 +153,7 @@ export class PacketStore implements Packets {
       batch.flatMap((r) => (r.by.actId ? [{ packetId: r.packetId, actId: r.by.actId }] : [])),
     );
     const items: { row: q.PacketRow; item: Append; at: number }[] = [];
-    const outcomes: (Done | { refusal: Refusal } | { missing: true })[] = [];
+    const outcomes: Outcome[] = [];
     for (const [i, r] of batch.entries()) {
       const row = rows.get(r.packetId);
       if (!row) {
@@ -151,7 +161,13 @@ export class PacketStore implements Packets {
         continue;
       }
       const before: Logged = await stateAt(tx.db, row);
-      if (before.state && r.by.actId && there.has(`${r.packetId} ${r.by.actId}`)) {
+      const earlier = r.by.actId ? there.get(`${r.packetId} ${r.by.actId}`) : undefined;
+      if (before.state && earlier !== undefined) {
+        // An id counts for who made it: somebody else's act is none of theirs.
+        if (earlier !== actorId(r.by)) {
+          outcomes[i] = { foreign: true };
+          continue;
+        }
         outcomes[i] = { state: before.state, changed: false, events: [] };
         continue;
       }

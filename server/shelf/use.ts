@@ -6,6 +6,7 @@ import { fillSlots, sameSlot, slotsOf, withDocuments } from '@gatepath/core/shel
 import { isOfPaper } from '@gatepath/core/writing';
 import type { DealPatch, KitsView, KitTrial, KitUseBody } from '@gatepath/contract';
 import type { Context } from '../context';
+import { dropDraft } from '../packets/draft-service';
 import { inTransaction, type Tx } from '../db/tx';
 import { changeDeal } from '../deals/changes';
 import { partiesOfDeal } from '../deals/party-queries';
@@ -125,8 +126,14 @@ export async function useKit(
   const id = await inTransaction(ctx.database.pool, (tx) => keepPacket(ctx, tx, worked, member));
   // Its warnings were answered above, those of the kit among them.
   const how = { version: 1, despiteWarnings: true, ...(forId ? { forId } : {}) };
-  if (send && worked.later) await sendLater(ctx, id, { ...how, ...worked.later }, member);
-  else if (send) await sendPacket(ctx, id, how, member, { isDue: true });
+  try {
+    if (send && worked.later) await sendLater(ctx, id, { ...how, ...worked.later }, member);
+    else if (send) await sendPacket(ctx, id, how, member, { isDue: true });
+  } catch (error) {
+    // Nothing was sent: whoever asks again makes this packet, and not a second one.
+    await dropDraft(ctx, id);
+    throw error;
+  }
   return id;
 }
 

@@ -11,3 +11,6 @@ alter table document add column own_pages integer;
 alter table own_page add column used_hash text;
 alter table own_page add column used_at timestamptz;
 alter table pass add column own boolean not null default false;
+
+-- Of what is found: a fingerprint of its words, so that words that did not change are not taken apart again.
+alter table find_entry add column hash text not null default '';
