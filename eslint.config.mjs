@@ -18,7 +18,7 @@ const keepOut = (parts, message) => ({
 });
 
 export default ts.config(
-  { ignores: ['**/node_modules/**', '**/dist/**', '**/.expo/**', 'data/**', 'server/work/built/**'] },
+  { ignores: ['**/node_modules/**', '**/dist/**', '**/.expo/**', 'data/**', 'server/work/built/**', '.mutants/**'] },
   js.configs.recommended,
   ...ts.configs.recommended,
   {

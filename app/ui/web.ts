@@ -39,3 +39,10 @@ export function isFocusedByKeys(target: unknown): boolean {
 export function elementOf(view: { current: unknown }): HTMLElement | null {
   return view.current instanceof HTMLElement ? view.current : null;
 }
+
+/** Fetches a picture ahead. While the result is held, showing the same address needs no connection. */
+export function pictureAhead(uri: string): unknown {
+  const picture = new globalThis.Image();
+  picture.src = uri;
+  return picture;
+}

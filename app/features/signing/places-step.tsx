@@ -9,11 +9,13 @@ import { Token } from '../../ui/token';
 import type { StepProps } from './step';
 import { leftByKind } from './parts';
 import { PlaceAct } from './place-act';
-import { signingPlaces } from './places';
+import { dpiFor } from '../pages/sheet';
+import { useFiles } from './files';
+import { signingPlaces, type SigningPlace } from './places';
 import { SigningSheet } from './signing-sheet';
 import { useSay, useWords } from './say';
 import type { OwnMark } from './own-rules';
-import { elementOf } from '../../ui/web';
+import { elementOf, pictureAhead } from '../../ui/web';
 import { itemAt } from '@gatepath/core/sure';
 import { Banner } from '../../ui/banner';
 
@@ -55,6 +57,16 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
     const y = shown.rect.y * (width / size.width) + MARGIN;
     scroller.current?.scrollTo({ y: Math.max(0, y - room.height * 0.55), animated: true });
   }, [shown, doc, page, width, room.height]);
+
+  const files = useFiles(token);
+  usePicturesAhead(
+    width > 0
+      ? pagesOf(ahead).flatMap((m) => {
+          const size = view.documents.find((d) => d.id === m.documentId)?.pages[m.page - 1];
+          return size ? [`${files.page(m.documentId, m.page)}?dpi=${dpiFor(size, width)}`] : [];
+        })
+      : [],
+  );
 
   // Whoever goes by keyboard or listens finds the next act under their hands, place after place.
   const key = place?.key;
@@ -187,6 +199,29 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
       </ScrollView>
     </Frame>
   );
+}
+
+/** Pages that are fetched ahead of the one in hand: a lift, a basement and a tunnel are as long. */
+const PAGES_AHEAD = 6;
+
+/** One mark on each of the next pages with something to do. */
+function pagesOf(ahead: SigningPlace[]): OwnMark[] {
+  const byPage = new Map<string, OwnMark>();
+  for (const { marks } of ahead) {
+    const [mark] = marks;
+    if (mark && byPage.size < PAGES_AHEAD) byPage.set(`${mark.documentId}:${mark.page}`, mark);
+  }
+  return [...byPage.values()];
+}
+
+/** Holds pictures that are wanted soon, so that they show without a connection too. */
+function usePicturesAhead(uris: string[]): void {
+  const held = useRef(new Map<string, unknown>());
+  const wanted = uris.join(' ');
+  useEffect(() => {
+    for (const uri of wanted.split(' ').filter(Boolean))
+      if (!held.current.has(uri)) held.current.set(uri, pictureAhead(uri));
+  }, [wanted]);
 }
 
 /** Which pages have been on this screen: what nobody has seen is not signed. */
