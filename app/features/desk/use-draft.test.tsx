@@ -13,10 +13,12 @@ class Server {
   version = 1;
   sizes: number[] = [];
   refuse = new Set<string>();
+  /** With which answer it refuses them. */
+  refusal = { status: 422, type: '/problems/invalid', detail: 'page is wrong' };
   answer = (body: { edits: DraftEdit[] }): Response => {
     this.sizes.push(body.edits.length);
     if (body.edits.some((e) => e.op === 'put' && this.refuse.has(e.item.id)))
-      return json(422, { type: '/problems/invalid', title: 'x', status: 422, detail: 'page is wrong' });
+      return json(this.refusal.status, { ...this.refusal, title: 'x' });
     this.draft = applyEdits(this.draft, body.edits);
     return json(200, { draft: this.draft, version: ++this.version, over: [] });
   };
@@ -59,4 +61,26 @@ test('of many edits only the one the server will not take is lost, and told', as
   expect(server.draft.passed.some((p) => p.id === 'p7')).toBe(false);
   await waitFor(() => expect(result.current.draft.passed).toHaveLength(39));
   expect(result.current.canUndo).toBe(false);
+});
+
+test('an edit that a kit has locked is named and left out, and the rest goes on', async () => {
+  server.refuse.add('p3');
+  server.refusal = { status: 403, type: '/problems/locked-setting', detail: 'The kit has locked subject and message.' };
+  const { result } = renderHook(() => useDraft(packet(server.draft)), { wrapper });
+  act(() => result.current.edit(Array.from({ length: 6 }, (_, i) => passed(i))));
+  await waitFor(() => expect(server.draft.passed).toHaveLength(5), { timeout: 60_000 });
+  await waitFor(() => expect(result.current.draft.passed).toHaveLength(5));
+  act(() => result.current.edit([passed(9)]));
+  await waitFor(() => expect(server.draft.passed.map((p) => p.id)).toContain('p9'));
+  expect(localStorage.getItem('gatepath.pending.packet-1')).toBeNull();
+});
+
+test('a refusal that passes is tried again, and nothing is left out', async () => {
+  server.refuse.add('p0');
+  server.refusal = { status: 409, type: '/problems/changed-meanwhile', detail: 'Somebody changed it just now.' };
+  const { result } = renderHook(() => useDraft(packet(server.draft)), { wrapper });
+  act(() => result.current.edit([passed(0), passed(1)]));
+  await waitFor(() => expect(server.sizes.length).toBeGreaterThan(0));
+  server.refuse.clear();
+  await waitFor(() => expect(server.draft.passed).toHaveLength(2), { timeout: 20_000 });
 });
