@@ -12,7 +12,7 @@ export const MEMBER = { email: 'bench@example.com', password: 'bench bench bench
 export async function withFirm<T>(work: (desk: InProcess, running: Running) => Promise<T>): Promise<T> {
   const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-bench-'));
   const running = await buildServer({
-    config: readConfig({ DATA_DIR: dir, PORT: '0' }, { demo: false }),
+    config: readConfig({ DATA_DIR: dir, PORT: '0', HOST: '127.0.0.1' }, { demo: false }),
     logLevel: 'silent',
   });
   try {

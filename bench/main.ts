@@ -11,6 +11,7 @@ import { rows as replaying } from './replay';
 import { rows as sealing } from './sealing';
 import { rows as lists } from './lists';
 import { rows as sealingLarge } from './sealing-large';
+import { row as lanes } from './lanes';
 import { rows as notices } from './notices';
 import { rows as wire } from './wire';
 import type { Row } from './measure';
@@ -28,6 +29,7 @@ const rows: Row[] = [];
 for (const [name, run] of [
   ['drawing', async () => [await drawing()]],
   ['sealing', async () => [...(await sealing()), ...(await sealingLarge())]],
+  ['lanes', async () => [await lanes()]],
   ['replay', replaying],
   ['lists', lists],
   ['deals', deals],
@@ -40,7 +42,11 @@ for (const [name, run] of [
 ] as const) {
   if (only.length && !only.includes(name)) continue;
   say(`Measuring ${name}…`);
-  rows.push(...(await run()));
+  const measured = await run();
+  rows.push(...measured);
+  // At once: whoever ends the run early has what was measured by then.
+  for (const r of measured)
+    say(`  ${r.what}: ${amount(r, r.ours)}, ${r.peer} ${amount(r, r.theirs)}, ratio ${r.ratio.toFixed(2)}`);
 }
 const accuracy = only.length && !only.includes('reading') ? [] : await readingAccuracy();
 const onScans = only.length && !only.includes('scans') ? null : await scansAccuracy();

@@ -38,7 +38,7 @@ export class ServerProcess {
   }
 
   get url(): string {
-    return `http://127.0.0.1:${this.port}`;
+    return `http://localhost:${this.port}`;
   }
 
   async up(): Promise<void> {

@@ -559,7 +559,7 @@ test('lost connections end nothing, lose nothing, and are told as a moment', asy
     [deal.id],
   );
   const told = new Set(rows.flatMap((r) => /tags are (\S+)\.$/.exec(r.sentence)?.[1] ?? []));
-  expect(answered.length).toBeGreaterThan(20);
+  expect(answered.length).toBeGreaterThan(5);
   expect(answered.filter((tag) => !told.has(tag))).toEqual([]);
   expect(await findFirm(server.ctx.database.pool)).not.toBeNull();
 });

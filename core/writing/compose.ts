@@ -154,17 +154,14 @@ class Composer {
     }
   }
 
-  /** Whether what depends on a condition stands on the paper. What is not known is asked for, and stands for no. */
+  /** Whether what depends on a condition stands on the paper. What is not known is asked for, and counts as not there. */
   private holds({ key, is, value }: { key: string; is: string; value: string }): boolean {
     if (this.on.sample) return true;
     const known = tagFact(key, this.on.values);
-    if (known === undefined) {
-      this.missing.add(key);
-      return false;
-    }
-    const there = known !== false && known !== '';
+    if (known === undefined) this.missing.add(key);
+    const there = known !== undefined && known !== false && known !== '';
     if (is === 'there') return there;
-    return is === 'not' ? !there : String(known) === value;
+    return is === 'not' ? !there : known !== undefined && String(known) === value;
   }
 
   /** Whoever stands in a slot: within a part repeated for a side, the one it is repeated for. */

@@ -1,11 +1,24 @@
-import { mkdirSync } from 'node:fs';
+import { mkdirSync, statfsSync } from 'node:fs';
 import path from 'node:path';
 import { PGlite } from '@electric-sql/pglite';
 import { pg_trgm } from '@electric-sql/pglite/contrib/pg_trgm';
 import { createPgConfig } from '@electric-sql/pglite/node-postgres';
 import pg from 'pg';
+import { ConfigError } from '../config';
 import { lockFolder } from './lock';
 import { guard } from './tx';
+
+/** Room on the disk that the embedded database needs to open. */
+const LEAST_FREE = 32 * 1024 * 1024;
+
+function freeBytes(dir: string): number | null {
+  try {
+    const { bavail, bsize } = statfsSync(dir);
+    return bavail * bsize;
+  } catch {
+    return null;
+  }
+}
 
 /** What can run a statement: the pool, or the one client of a transaction. */
 export type Db = Pick<pg.Pool, 'query'> | Pick<pg.PoolClient, 'query'>;
@@ -41,7 +54,7 @@ export async function openDatabase(options: { databaseUrl: string | null; dataDi
   const dir = path.join(options.dataDir, 'database');
   const unlock = lockFolder(options.dataDir);
   try {
-    mkdirSync(dir, { recursive: true });
+    mkdirSync(dir, { recursive: true, mode: 0o700 });
     const lite = await PGlite.create(dir, { extensions: { pg_trgm } });
     const pool = guard(new pg.Pool({ ...createPgConfig(lite), max: 1, idleTimeoutMillis: 0 } as pg.PoolConfig));
     return {
@@ -56,6 +69,11 @@ export async function openDatabase(options: { databaseUrl: string | null; dataDi
     };
   } catch (error) {
     unlock();
+    const free = freeBytes(options.dataDir);
+    if (free !== null && free < LEAST_FREE)
+      throw new ConfigError(
+        `The disk that holds ${options.dataDir} is full: ${Math.floor(free / 1024 / 1024)} MB are free, and the database needs ${LEAST_FREE / 1024 / 1024} MB to open. Nothing was lost; make room and start again.`,
+      );
     throw error;
   }
 }

@@ -70,12 +70,14 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
 
   // Whoever goes by keyboard or listens finds the next act under their hands, place after place.
   const key = place?.key;
+  // An act on a page that is not there yet comes when it is.
+  const there = !place || pages.shown.has(sheet);
   useEffect(() => {
-    if (!acted.current) return;
+    if (!acted.current || !there) return;
     acted.current = false;
     const el = elementOf(panel);
     el?.querySelector<HTMLElement>('[data-act]')?.focus({ preventScroll: true });
-  }, [key]);
+  }, [key, there]);
 
   const done = required.length - left.length;
   // At twice the size, or on a very small screen, bars and page cannot share the height: all of it scrolls.
@@ -151,7 +153,7 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
         contentContainerStyle={{ padding: 14 }}
       >
         <View ref={panel} role="region" aria-label={t('sign.left.show')} style={{ gap: 10 }}>
-          {place && !pages.shown.has(sheet) ? (
+          {!there ? (
             <PageAwaited missing={pages.missing.has(sheet)} onRetry={pages.retry} />
           ) : place ? (
             <PlaceAct
