@@ -37,3 +37,9 @@ export const PAGE_DPIS = [24, 72, 108, 144, 216, 288] as const;
 /** What a paper can be brought in as. */
 export const PAPER_KINDS = ['pdf', 'docx', 'xlsx', 'text', 'picture'] as const;
 export type PaperKind = (typeof PAPER_KINDS)[number];
+
+/** What a screen can hear of, each with an id behind it: `deal:…`, `packet:…`, `today:firm`. */
+export const TOPIC_KINDS = ['deal', 'packet', 'today', 'shelf', 'notice'] as const;
+export type Topic = `${(typeof TOPIC_KINDS)[number]}:${string}`;
+/** Topics that one stream may be about. */
+export const MOST_TOPICS = 60;

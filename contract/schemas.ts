@@ -1,5 +1,6 @@
 /** Requests as Yup schemas; their TypeScript types are inferred from them. Here: firm, deals, documents, lists. */
 import * as yup from 'yup';
+import { MOST_TOPICS, TOPIC_KINDS } from './limits';
 import { DEAL_KINDS, FOR_WHOM } from '@gatepath/core/deal';
 import { DOCUMENT_TYPES } from '@gatepath/core/reading';
 import { SIDES } from '@gatepath/core/text';
@@ -99,15 +100,13 @@ export const dealBody = object({
 });
 export type DealBody = yup.InferType<typeof dealBody>;
 
+const TOPIC = `(?:${TOPIC_KINDS.join('|')}):[\\w-]{1,60}`;
 /** What a stream of news may be about, at most a few dozen at a time: `deal:…`, `packet:…`, `today:firm`, with commas between. */
 export const liveQuery = object({
   topics: yup
     .string()
     .max(4_000)
-    .matches(
-      /^(?:deal|packet|today|shelf|notice):[\w-]{1,60}(?:,(?:deal|packet|today|shelf|notice):[\w-]{1,60}){0,59}$/,
-      'names no topics',
-    )
+    .matches(new RegExp(`^${TOPIC}(?:,${TOPIC}){0,${MOST_TOPICS - 1}}$`), 'names no topics')
     .required('Name what to hear of.'),
 });
 

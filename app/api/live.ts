@@ -2,6 +2,7 @@
  * News from the server: that something a screen shows has changed. One stream serves the whole
  * application, whatever screens are open; browsers hold only a few connections to one server.
  */
+import type { Topic } from '@gatepath/contract/limits';
 import { useEffect } from 'react';
 import { useQueryClient, type QueryKey } from '@tanstack/react-query';
 import { urlOf } from '@gatepath/contract/paths';
@@ -10,23 +11,23 @@ import { urlOf } from '@gatepath/contract/paths';
 type Hear = (seq: number | null) => void;
 
 /** What is heard of: `deal:…`, `packet:…`, as the server names them. */
-type Topic = string;
 
 /** How long after a refusal the server is asked for news again: ever longer, and then no more. */
 const AGAIN_MS = [10_000, 30_000, 90_000, 270_000];
 
 export class News {
-  private readonly hearing = new Map<Topic, Set<Hear>>();
+  /** By topic; what comes may name one that nobody here asked for. */
+  private readonly hearing = new Map<string, Set<Hear>>();
   private source: EventSource | null = null;
   /** Streams that are heard until the one that takes their place is open. */
   private before: EventSource[] = [];
-  private served = new Set<Topic>();
+  private served = new Set<string>();
   private soon = false;
   /** Whether no stream was open for a while. */
   private mayHaveMissed = false;
   private refusals = 0;
 
-  constructor(private readonly addressOf: (topics: Topic[]) => string) {}
+  constructor(private readonly addressOf: (topics: string[]) => string) {}
 
   /** Hears of a topic. @returns stops hearing */
   hear(topic: Topic, hear: Hear): () => void {

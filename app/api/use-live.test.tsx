@@ -18,9 +18,9 @@ let asked = 0;
 let ended = 0;
 
 function Shown() {
-  useLive(news, 'deals', ['deals']);
+  useLive(news, 'deal:a', ['deal:a']);
   const { data } = useQuery({
-    queryKey: ['deals'],
+    queryKey: ['deal:a'],
     queryFn: async () => {
       asked++;
       const said = truth;

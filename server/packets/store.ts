@@ -164,7 +164,7 @@ export class PacketStore implements Packets {
       const earlier = r.by.actId ? there.get(`${r.packetId} ${r.by.actId}`) : undefined;
       if (before.state && earlier !== undefined) {
         // An id counts for who made it: somebody else's act is none of theirs.
-        if (earlier !== actorId(r.by)) {
+        if (earlier && earlier !== actorId(r.by)) {
           outcomes[i] = { foreign: true };
           continue;
         }
