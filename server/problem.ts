@@ -10,6 +10,8 @@ interface More {
   refusal?: Refusal;
   /** The language the detail is in, by its tag; a member's English goes without saying. */
   language?: string;
+  /** Whether it will not pass, though others of its code do. */
+  final?: boolean;
   /** After how many seconds it is worth trying again. */
   retryAfter?: number;
 }
@@ -30,7 +32,7 @@ export class Problem extends Error {
 
   /** Whether the same request may succeed in a moment. */
   get transient(): boolean {
-    return isOneOf(TRANSIENT, this.code);
+    return !this.more.final && isOneOf(TRANSIENT, this.code);
   }
 
   /** The same problem in other words. */

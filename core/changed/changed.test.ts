@@ -308,3 +308,93 @@ describe('held by properties', () => {
     expect(compareVersions(one, one.slice(50)).changes.length).toBeGreaterThan(0);
   }, 60_000);
 });
+
+describe('at the edge of each rule', () => {
+  const numbered = (head: (n: number) => string, pages: number) =>
+    Array.from({ length: pages }, (_, i) => {
+      const p = page([
+        `Clause ${'abcdefgh'[i]} says what thing${i} is and where it stands.`,
+        `More of thing${i} here.`,
+      ]);
+      const rim = page([head(i)], { top: 30 });
+      if (head(i)) {
+        p.words.push(...rim.words);
+        p.print.push(...rim.print);
+        for (const r of rim.print) inkRect(p.ink, r);
+      }
+      return p;
+    });
+
+  test('a line at the rim of half of the pages is a header; on fewer it is text', () => {
+    const on = (upTo: number, word: string) => numbered((i) => (i < upTo ? `Lease of Lantern Row, ${word}` : ''), 6);
+    const asides = (upTo: number) => compareVersions(on(upTo, 'draft'), on(upTo, 'final')).changes.map((c) => c.aside);
+    expect(asides(3)).toEqual(['header', 'header', 'header']);
+    expect(asides(2)).toEqual([null, null]);
+  });
+
+  test('a number is numbering where it begins a line and something else changed, and nowhere else', () => {
+    const lines = ['1. The roof is new.', 'It was made on day 4. of the month.', '2. The well is old.'];
+    const alone = changed(lines, [lines[0]!, lines[1]!, '3. The well is old.']).changes;
+    expect(alone.map((c) => [c.aside, ...told(c)])).toEqual([[null, 'replaced', '2.', '3.']]);
+    const beside = changed(lines, ['1. The roof is sound.', lines[1]!, '3. The well is old.']).changes;
+    expect(beside.map((c) => [c.aside, ...told(c)])).toEqual([
+      [null, 'replaced', 'new.', 'sound.'],
+      ['numbering', 'replaced', '2.', '3.'],
+    ]);
+    const within = changed(lines, ['1. The roof is sound.', 'It was made on day 5. of the month.', lines[2]!]).changes;
+    expect(within.map((c) => [c.aside, ...told(c)])).toEqual([
+      [null, 'replaced', 'new.', 'sound.'],
+      [null, 'replaced', '4.', '5.'],
+    ]);
+  });
+
+  test('pages are compared in ink where enough words hold them together, and say where they are not', () => {
+    const words = (n: number) => Array.from({ length: n }, (_, i) => `word${i}`).join(' ');
+    const pen = { x: 300, y: 300, w: 60, h: 24 };
+    const compared = (n: number) => compareVersions([page([words(n)])], [page([words(n)], { drawn: [pen] })]);
+    expect([compared(8).changes.length, compared(8).wordsOnly]).toEqual([1, []]);
+    expect([compared(7).changes.length, compared(7).wordsOnly]).toEqual([0, [1]]);
+  });
+
+  test('what is told first is what cannot be left aside, however much can', () => {
+    const name = (n: number) => `stays${Array.from(String(n), (d) => 'abcdefghij'[Number(d)]).join('')}`;
+    const many = Array.from({ length: 30 }, (_, p) =>
+      Array.from({ length: 20 }, (__, i) => `${name(p * 100 + i)} is the corner of it`),
+    );
+    const was = many.map((l) => page(l));
+    const read = (line: string, last: boolean) => (last ? `${line} not` : line.replace('corner', 'comer'));
+    const now = many.map((l, p) =>
+      page(
+        l.map((x, i) => read(x, p === 29 && i === 19)),
+        { scan: true },
+      ),
+    );
+    const { changes, more, slight } = compareVersions(was, now);
+    expect([changes.length, slight > 500, more > 0]).toEqual([500, true, true]);
+    expect(mains(changes)).toEqual([['put_in', null, 'not']]);
+  });
+
+  test('what was moved is compared word by word, too: a figure in it is told', () => {
+    const clause = 'The tenant keeps the boiler in good order and pays $1,200.50 a year for that.';
+    const others = ['Clause one about the roof stands here.', 'Clause two about the well stands here as well.'];
+    const scan = (lines: string[]) => [page(lines, { scan: true })];
+    const { changes } = compareVersions(
+      scan([clause, ...others]),
+      scan([...others, clause.replace('$1,200.50', '$1.200,50')]),
+    );
+    expect(mains(changes)).toContainEqual(['replaced', '$1,200.50', '$1.200,50']);
+  });
+
+  test('words that run another way are compared as ink', () => {
+    const turned = (rect: Rect | null) => {
+      const p = page(OFFER);
+      if (!rect) return p;
+      p.words.push('\u00b7');
+      p.print.push(rect);
+      inkRect(p.ink, rect);
+      return p;
+    };
+    const { changes } = compareVersions([turned(null)], [turned({ x: 560, y: 300, w: 12, h: 90 })]);
+    expect(changes.map((c) => [c.drawn, c.kind])).toEqual([[true, 'put_in']]);
+  });
+});

@@ -437,3 +437,19 @@ test('what is next: verb first, what presses most first', () => {
 test('every fact a sample rule names is one the house asks for', () => {
   for (const r of RULES) for (const f of r.when ? factsIn(r.when) : []) expect(FACTS.has(f)).toBe(true);
 });
+
+test('a paper that is out, in draft or waived is nobody’s to add; one that is here is put into a packet', () => {
+  const facts = { ...DEAL.facts, year_built: 1972 };
+  const leadActs = (paper: Partial<PaperStanding> | null) =>
+    acts([], needs({ facts }, { papers: paper ? [{ ...lead, ...paper }] : [] }))
+      .filter((a) => a.title.includes('lead paint'))
+      .map((a) => a.act.do);
+  expect(leadActs(null)).toEqual(['bring']);
+  expect(leadActs({ standing: 'here', packetId: null })).toEqual(['prepare']);
+  for (const standing of ['out', 'draft', 'executed', 'elsewhere'] as const) expect(leadActs({ standing })).toEqual([]);
+  const ruleId = 'sample-sale-lead_paint';
+  const rule = ruleAsWaived(RULES.find((r) => r.id === ruleId)!);
+  const waiver = { ruleId, reason: 'x', by: 'Odile', at: '2026-11-30T10:00:00Z', facts: { year_built: 1972 }, rule };
+  const waived = acts([], needs({ facts }, { waivers: [waiver] }));
+  expect(waived.filter((a) => a.title.includes('lead paint'))).toEqual([]);
+});

@@ -152,9 +152,17 @@ export async function documentFor(db: Db, id: string, member: Member): Promise<q
   return row;
 }
 
+/** What is said of a document that has not been read: it will be in a moment, or it could not be. */
+const unread = (row: q.DocumentRow): Problem =>
+  row.status === 'failed'
+    ? new Problem('reading', `“${row.name}” could not be read. Replace the file, or take it out of the packet.`, {
+        final: true,
+      })
+    : new Problem('reading', `“${row.name}” is still being read. It is ready in a moment.`);
+
 /** The facts of a document's pages as they are kept: JSON, compressed with gzip. */
 export function keptFacts(ctx: Context, row: q.DocumentRow): Promise<Buffer> {
-  if (!row.facts_sha256) throw new Problem('reading', `“${row.name}” is still being read. It is ready in a moment.`);
+  if (!row.facts_sha256) throw unread(row);
   return ctx.files.read(row.facts_sha256);
 }
 
@@ -173,7 +181,7 @@ export function factsFiles(ctx: Context, rows: q.DocumentRow[]): FactsFile[] {
 }
 
 function factsFile(ctx: Context, row: q.DocumentRow): string {
-  if (!row.facts_sha256) throw new Problem('reading', `“${row.name}” is still being read. It is ready in a moment.`);
+  if (!row.facts_sha256) throw unread(row);
   return ctx.files.fileOf(row.facts_sha256);
 }
 
