@@ -22,8 +22,8 @@ export interface StoredFile {
  * then renamed: a name that exists always has its whole content.
  */
 export class FileStore {
-  /** When files that this server stored last were stored, by the clock of the disk. */
-  private readonly stored = new LRUCache<string, number>({ max: 10_000 });
+  /** Files that this server stored: when, by the clock of the disk, and how many requests stored the same at once. */
+  private readonly stored = new LRUCache<string, { at: number; by: number }>({ max: 10_000 });
 
   constructor(private readonly root: string) {}
 
@@ -114,6 +114,11 @@ export class FileStore {
    */
   async removeOlder(hash: string, olderThanMs: number): Promise<boolean> {
     if ((await this.age(hash)) <= olderThanMs) return false;
+    return this.removeIf(hash, (mtimeMs) => Date.now() - mtimeMs > olderThanMs);
+  }
+
+  /** Moves a file aside and deletes it if its time of change is still as it should be; else puts it back. */
+  private async removeIf(hash: string, mayGo: (mtimeMs: number) => boolean): Promise<boolean> {
     const aside = await this.temp();
     try {
       await rename(this.fileOf(hash), aside);
@@ -121,7 +126,7 @@ export class FileStore {
       if (codeOf(error) === 'ENOENT') return false;
       throw error;
     }
-    if (Date.now() - (await stat(aside)).mtimeMs <= olderThanMs) {
+    if (!mayGo((await stat(aside)).mtimeMs)) {
       await rename(aside, this.fileOf(hash));
       return false;
     }
@@ -137,17 +142,13 @@ export class FileStore {
    */
   async removeFresh(hash: string): Promise<boolean> {
     const stored = this.stored.get(hash);
+    // Others who stored the same in the same moment may still be at work on it.
+    if (!stored || --stored.by > 0) return false;
+    this.stored.delete(hash);
     const file = this.fileOf(hash);
     const now = await stat(file).catch(() => null);
-    if (stored === undefined || now?.mtimeMs !== stored) return false;
-    const aside = await this.temp();
-    await rename(file, aside);
-    if ((await stat(aside)).mtimeMs !== stored) {
-      await rename(aside, file);
-      return false;
-    }
-    await rm(aside, { force: true });
-    return true;
+    if (now?.mtimeMs !== stored.at) return false;
+    return this.removeIf(hash, (mtimeMs) => mtimeMs === stored.at);
   }
 
   /** Every file's fingerprint. */
@@ -199,7 +200,8 @@ export class FileStore {
   private async settle(temp: string, hash: string): Promise<void> {
     const target = this.fileOf(hash);
     await mkdir(path.dirname(target), { recursive: true });
-    this.stored.set(hash, (await stat(temp)).mtimeMs);
+    const at = (await stat(temp)).mtimeMs;
+    this.stored.set(hash, { at, by: (this.stored.get(hash)?.by ?? 0) + 1 });
     await rename(temp, target);
     // The rename itself must reach the disk, or a power cut could forget the name.
     const dir = await open(path.dirname(target), 'r');
