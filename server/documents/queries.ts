@@ -168,9 +168,9 @@ export async function lockDocument(db: Db, id: string): Promise<DocumentRow | nu
   );
 }
 
-/** Notes how many pages have been read. */
-export async function setPagesRead(db: Db, id: string, n: number): Promise<void> {
-  await db.query('update document set pages_read = $2 where id = $1', [id, n]);
+/** Notes how many pages have been read. @returns whether the document is still there */
+export async function setPagesRead(db: Db, id: string, n: number): Promise<boolean> {
+  return ((await db.query('update document set pages_read = $2 where id = $1', [id, n])).rowCount ?? 0) > 0;
 }
 
 /** Notes which pages are pictures whose words are wanted, and what was left out. */

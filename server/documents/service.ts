@@ -53,6 +53,9 @@ export function documentView(d: q.DocumentRow): DocumentView {
 
 const PAGES_A_STEP = 10;
 
+/** The document that is being read was deleted. */
+class Deleted extends Error {}
+
 /** Reads the pages of a document, telling the screens how far it is. A file that cannot be read is set aside with the reason. */
 export async function readDocument(ctx: Context, id: string): Promise<void> {
   const db = ctx.database.pool;
@@ -69,6 +72,7 @@ export async function readDocument(ctx: Context, id: string): Promise<void> {
     // Whoever threw it away meanwhile knew of no facts.
     if (!(await q.documentById(db, id))) await dropFresh(ctx, stored.sha256);
   } catch (error) {
+    if (error instanceof Deleted) return;
     // Stopping the server ends the workers too, and a full disk is not the paper's fault: tried again.
     if (!(error instanceof WorkFailure) || error.reason === 'stopped') throw error;
     await q.setDocumentFailed(db, id, whyUnread(row.name, error));
@@ -85,7 +89,8 @@ function readFacts(
   const original = row.came_as === 'pdf' && !row.made_from ? ctx.files.fileOf(row.original_sha256) : null;
   const owner = row.deal_id ?? row.shelf_id ?? row.id;
   return readPaper(ctx, { file, original, sizes: row.pages, owner, ...copy }, async (page) => {
-    await q.setPagesRead(ctx.database.pool, row.id, page);
+    // Whoever deleted it meanwhile ends the work on it.
+    if (!(await q.setPagesRead(ctx.database.pool, row.id, page))) throw new Deleted();
     tellOf(ctx, row);
   });
 }

@@ -126,6 +126,7 @@ export class FileStore {
       if (codeOf(error) === 'ENOENT') return false;
       throw error;
     }
+    this.stored.delete(hash);
     if (!mayGo((await stat(aside)).mtimeMs)) {
       await rename(aside, this.fileOf(hash));
       return false;

@@ -42,6 +42,8 @@ const cms =
       ...options,
     );
 
+/** When all of them are signed: now, since the certificates are made now. */
+const SIGNED_AT = new Date().toISOString().replace(/\.\d+Z$/, '.000Z');
 const ROOM = 8_000;
 let n = 0;
 /** The paper signed as other programs do: by OpenSSL, in a dictionary of its own, in an update of the file. */
@@ -61,7 +63,7 @@ function signedBy(
   const root = /\/Root (\d+) 0 R/.exec(text)![1]!;
   const catalog = new RegExp(`\\n${root} 0 obj\\s*<<([\\s\\S]*?)>>\\s*endobj`).exec(text)![1]!;
   const prev = /startxref\s+(\d+)\s+%%EOF\s*$/.exec(text)![1]!;
-  const head = `${size} 0 obj\n<< /Type /Sig /Filter /Adobe.PPKLite /SubFilter /${o.sub ?? 'adbe.pkcs7.detached'} /Name (Wren) /M (D:20261129120000Z) /ByteRange [0 AAAAAAAAAA BBBBBBBBBB CCCCCCCCCC] /Contents `;
+  const head = `${size} 0 obj\n<< /Type /Sig /Filter /Adobe.PPKLite /SubFilter /${o.sub ?? 'adbe.pkcs7.detached'} /Name (Wren) /M (D:${SIGNED_AT.replace(/\D/g, '').slice(0, 14)}Z) /ByteRange [0 AAAAAAAAAA BBBBBBBBBB CCCCCCCCCC] /Contents `;
   const rest =
     ` >>\nendobj\n${size + 1} 0 obj\n<< /FT /Sig /T (s${size}) /V ${size} 0 R /Type /Annot /Subtype /Widget /Rect [0 0 0 0] >>\nendobj\n` +
     `${root} 0 obj\n<<${catalog.replace(/\/AcroForm <<.*?>>/, '')} /AcroForm << /Fields [${size + 1} 0 R] /SigFlags 3 >> >>\nendobj\n`;
@@ -121,7 +123,7 @@ test('whose they are and that they hold, of RSA and of elliptic curves, as anoth
         signer: `Wren ${how}`,
         issuer: `Wren ${how}`,
         selfMade: true,
-        at: '2026-11-29T12:00:00.000Z',
+        at: SIGNED_AT,
         state: 'holds',
         why: '',
       },
