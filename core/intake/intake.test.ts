@@ -44,6 +44,15 @@ test.each([
 test('facts say what is wrong with what they cannot be', () => {
   const defs = factsByKey();
   const of = (key: string, text: string) => factOfCell(defs.get(key)!, text);
+  // Another way of writing figures is none of ours: 1.190 is no $1.19.
+  for (const text of ['1.190', '$1.190', '12.500', '1.190.000', '1,190.005'])
+    expect([text, of('rent', text)]).toEqual([text, text]);
+  for (const [text, figure] of [
+    ['1,190', 1190],
+    ['1190.5', 1190.5],
+    ['1,190.50', 1190.5],
+  ] as const)
+    expect(of('rent', text)).toBe(figure);
   expect([of('association', 'Yes'), of('water', 'A well'), of('price', '$1,000'), of('year_built', '1972')]).toEqual([
     true,
     'well',

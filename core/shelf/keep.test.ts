@@ -22,6 +22,15 @@ test('text is kept with tags in the place of the deal; where somebody is named a
   expect(asTags('Wren, these are the papers', [wren], TAGS)).toBe('');
   expect(asTags('The Alders know', [wren], TAGS)).toBe('The Alders know');
   expect(asTags('Call me', [wren], TAGS)).toBe('Call me');
+  // In whatever case, and however short; a small word that is also a name counts as it is written.
+  for (const text of ['Hello ALDER family', 'hi wren', 'WREN: sign here', 'for alder’s house'])
+    expect([text, asTags(text, [wren], TAGS)]).toEqual([text, '']);
+  const [bo, will] = [party('bo', { name: 'Bo Li' }), party('will', { name: 'Will An' })];
+  expect(asTags('Hello Bo, hello Li.', [bo], TAGS)).toBe('');
+  expect(asTags('Hello BO', [bo], TAGS)).toBe('');
+  expect(asTags('All of it is below', [bo], TAGS)).toBe('All of it is below');
+  expect(asTags('An offer', [will], TAGS)).toBe('');
+  expect(asTags('an offer', [will], TAGS)).toBe('an offer');
 });
 
 test('what is kept of a packet has roles and no deal: no name, no note, no sum, no address', () => {
