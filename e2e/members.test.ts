@@ -1,11 +1,11 @@
 /** A second member, by hand in real Chromium: invited, sends a packet, is disabled while it is out; it goes on under another. */
 import type { MessageSummary, PacketView, SigningView } from '@gatepath/contract';
 import { findings } from './axe';
-import { byTestId, openPage, PHONE, settled, signIn, tap, textOf, type } from './browser';
+import { byTestId, eventually, openPage, PHONE, settled, signIn, tap, textOf, type } from './browser';
 import { MEMBER } from './office';
 import { finish, signThrough } from './client';
 import { Stage } from './stage';
-import { longForm, LONG_PAGES } from './long-form';
+import { paper } from '../server/test/papers';
 
 jest.setTimeout(300_000);
 
@@ -63,7 +63,7 @@ test('a member is invited, sends a packet, is disabled while it is out; the pack
   const calendar = async () => (await fetch(server.url + new URL(feed.url).pathname)).status;
   expect(await calendar()).toBe(200);
   const deal = await office.deal('14 Lantern Row', [{ side: 'seller', name: 'Wren Alder', email: 'wren@example.com' }]);
-  const doc = await office.paper(deal.id, 'form.pdf', await longForm());
+  const doc = await office.paper(deal.id, 'form.pdf', await paper({ pages: 1 }));
   const draft = await api<PacketView>('POST', `/api/deals/${deal.id}/packets`, {
     name: 'Papers',
     documentIds: [doc.id],
@@ -77,10 +77,10 @@ test('a member is invited, sends a packet, is disabled while it is out; the pack
         item: {
           id: 's',
           documentId: doc.id,
-          page: LONG_PAGES,
+          page: 1,
           kind: 'signature',
           partyId: wren,
-          rect: { x: 72, y: 700, w: 160, h: 26 },
+          rect: { x: 72, y: 640, w: 160, h: 26 },
           required: true,
         },
       },
@@ -115,8 +115,12 @@ test('a member is invited, sends a packet, is disabled while it is out; the pack
   const token = new URL(client.url()).pathname.split('/').pop()!;
   const view = await office.call<SigningView>('GET', `/api/signing/${token}`);
   expect(view.myTurn).toBe(false);
-  const after = await office.call<{ items: MessageSummary[] }>('GET', `/api/mailroom?packetId=${draft.id}`);
-  expect(after.items.some((m) => m.kind === 'notice_executed' && m.toEmail === MEMBER.email)).toBe(true);
+  // Everybody is told once the copies are sealed.
+  const after = await eventually(async () => {
+    const found = await office.call<{ items: MessageSummary[] }>('GET', `/api/mailroom?packetId=${draft.id}`);
+    expect(found.items.some((m) => m.kind === 'notice_executed' && m.toEmail === MEMBER.email)).toBe(true);
+    return found;
+  });
   expect(after.items.filter((m) => m.toEmail === INES.email)).toEqual([]);
   expect(stage.errors).toEqual([]);
 });
