@@ -173,7 +173,7 @@ export const packedFacts = named('DocumentFacts', {
   ),
   /** What was read on the pages. */
   places: list(core.printedPlace),
-  /** Of a sealed copy: how many of its pages are its own; the signing record stands on those behind them. */
+  /** The number of a sealed copy's own pages, without the signing record that follows them. */
   ownPages: whole().optional(),
 });
 export type PackedFacts = yup.InferType<typeof packedFacts>;

@@ -208,7 +208,7 @@ describe('pictures of pages', () => {
     const specks = compareVersions([page(OFFER)], scanned(read));
     expect(mains(specks.changes)).toEqual([]);
     expect(specks.changes.map((c) => c.aside)).toEqual(['numbering', 'reading']);
-    // Letters that are words are told.
+    // A change of letters that form words is reported.
     const or = OFFER.map((l) => l.replace('stove,', 'stove, o'));
     expect(mains(compareVersions([page(OFFER)], scanned(or)).changes)).toEqual([['put_in', null, 'o']]);
     const crossed = OFFER.map((l) => l.replace('stove,', 'X stove,'));

@@ -19,7 +19,7 @@ export const COMPARE_LIMITS = { changes: 500, letters: 800, boxes: 40, around: 6
  * are told as such. Takes time about in proportion to both.
  */
 export function compareVersions(before: readonly VersionPage[], after: readonly VersionPage[]): Comparison {
-  // Words that may be one are looked up by one key on both sides; `likeness` then compares them, page by page.
+  // The same lookup key on both sides finds candidate matches; `likeness` then compares them page by page.
   const loose = [...before, ...after].some((p) => p.scan);
   const [allA, allB] = [tokensOf(before, loose), tokensOf(after, loose)];
   markAsides([

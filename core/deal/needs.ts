@@ -50,7 +50,7 @@ export interface Waiver {
   at: string;
   /** The facts the rule hung on, as they were then; null where one was not known. */
   facts: Record<string, FactValue | null>;
-  /** The rule as it was then, by `ruleAsWaived`. */
+  /** The rule as it stood when it was waived, as returned by `ruleAsWaived`. */
   rule: string;
 }
 

@@ -18,7 +18,7 @@ export interface DocumentFacts {
   places: PrintedPlace[];
   /** The last day of the form it was made of, where that has passed. */
   formEnded?: string;
-  /** Of a sealed copy: how many of its pages are its own; the signing record stands on those behind them. */
+  /** The number of a sealed copy's own pages, without the signing record that follows them. */
   ownPages?: number;
 }
 

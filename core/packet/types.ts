@@ -179,7 +179,7 @@ export interface PlanDocument {
   name: string;
   sha256: string;
   pages: { width: number; height: number }[];
-  /** Of a sealed copy: how many of its pages are its own; a signing record stands on those behind them. */
+  /** The number of a sealed copy's own pages, without the signing record that follows them. */
   ownPages?: number;
 }
 

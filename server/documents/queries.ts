@@ -42,7 +42,7 @@ export interface DocumentRow {
   scan_pages: number[];
   /** Whether the words of those are laid over them, or were left out. */
   words_laid: boolean;
-  /** Of a sealed copy: how many of its pages are its own; null for any other paper. */
+  /** The number of a sealed copy's own pages, without the signing record; null for any other document. */
   own_pages: number | null;
 }
 

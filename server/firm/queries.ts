@@ -9,7 +9,7 @@ export interface Firm {
   holidays: string[];
 }
 
-/** Owners invite and disable members; in everything else the two are alike. */
+/** Only owners may invite and disable members; otherwise both roles have the same rights. */
 export type Role = 'owner' | 'member';
 
 export interface Member {

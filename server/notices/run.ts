@@ -60,7 +60,7 @@ export async function runNotice(ctx: Context, id: string): Promise<void> {
 
 /** What went wrong in a run for no fault of the rows. */
 interface Met {
-  /** Rows to leave for the next run. */
+  /** Ids of rows that this run skips and the next run tries again. */
   failed: Set<string>;
   error: unknown;
 }

@@ -1,4 +1,4 @@
-/** One's own account: the password, and where one is signed in. */
+/** Shows the signed-in member's account: changing the password, and the devices that are signed in. */
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';

@@ -1,4 +1,4 @@
-/** Ways in beside the password: an invitation, and a forgotten password. */
+/** Screens for accepting an invitation, asking for a password reset and choosing a new password. */
 import { yupResolver } from '@hookform/resolvers/yup';
 import { router, useLocalSearchParams } from 'expo-router';
 import { useForm } from 'react-hook-form';

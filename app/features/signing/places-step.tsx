@@ -226,7 +226,7 @@ function usePicturesAhead(uris: string[]): void {
   }, [wanted]);
 }
 
-/** Which pages have been on this screen: what nobody has seen is not signed. */
+/** Tracks which pages this screen has shown, because a page must be seen before it can be signed. */
 function useShownPages() {
   const [shown, setShown] = useState<ReadonlySet<string>>(new Set());
   const [missing, setMissing] = useState<ReadonlySet<string>>(new Set());
