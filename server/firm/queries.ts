@@ -58,7 +58,7 @@ export async function insertMember(
   );
 }
 
-/** Members who have not left, oldest first. */
+/** Returns the members who have not left, in the order they joined. */
 export async function listMembers(db: Db): Promise<Member[]> {
   return (await db.query<Member>(`select ${COLUMNS} from member where disabled_at is null order by id`)).rows;
 }

@@ -53,7 +53,7 @@ export function MembersCard({ firm, meId }: { firm: FirmView; meId: string }) {
           Invite a member
         </Button>
       ) : null}
-      {isOwner ? null : <Small>Owners of the firm invite and disable members.</Small>}
+      {isOwner ? null : <Small>Only an owner can invite or disable members.</Small>}
       <Small>{`Dates are shown in ${firm.timeZone}.`}</Small>
     </Card>
   );

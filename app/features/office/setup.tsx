@@ -56,7 +56,7 @@ export function SetUp() {
             control={control}
             name="token"
             label="Set-up code"
-            hint="The server printed it when it was started. It keeps others from setting the firm up before you."
+            hint="The server prints this code when it starts. Without it, nobody can set up the firm."
             onSubmit={() => void submit()}
           />
         ) : null}
