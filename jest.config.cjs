@@ -1,6 +1,7 @@
 /**
- * Kinds of tests: the core and contract, the server, the whole in a browser, the screens. Server tests run on PostgreSQL;
- * on the embedded database run those whose subject is how the one connection, the data folder, or the upgrade behaves.
+ * Kinds of tests: the core and contract, the server, the whole in a browser, the screens. Tests of the server
+ * and in a browser run on PostgreSQL; on the embedded database run those whose subject is how the one connection, the data
+ * folder, or the upgrade behaves, and the first steps and the kill in a browser.
  */
 const node = {
   rootDir: __dirname,
@@ -49,7 +50,9 @@ module.exports = {
       displayName: 'e2e',
       roots: ['<rootDir>/e2e'],
       testMatch: ['**/*.test.ts'],
-      globalSetup: '<rootDir>/server/test/global-setup.cjs',
+      globals: { __POSTGRES__: true },
+      globalSetup: '<rootDir>/server/test/pg-setup.cjs',
+      globalTeardown: '<rootDir>/server/test/pg-teardown.cjs',
     },
     '<rootDir>/app',
   ],

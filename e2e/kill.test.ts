@@ -10,7 +10,7 @@ jest.setTimeout(240_000);
 let server: ServerProcess;
 let cookie = '';
 beforeAll(async () => {
-  server = await ServerProcess.start();
+  server = await ServerProcess.start({}, { embedded: true });
 });
 afterAll(() => server?.remove());
 

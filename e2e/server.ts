@@ -5,6 +5,7 @@ import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
 import { copyInto, removeFolder } from '../server/test/folders';
+import { dropDatabase, endLeases, newDatabase, onPostgres } from '../server/test/postgres';
 import { SERVER_PROGRAM } from '../server/test/program';
 import { TEMPLATE_DIR } from '../server/test/template';
 
@@ -29,10 +30,12 @@ export class ServerProcess {
     private readonly env: NodeJS.ProcessEnv,
   ) {}
 
-  static async start(env: NodeJS.ProcessEnv = {}): Promise<ServerProcess> {
+  /** Starts a server on PostgreSQL where the run has one; on the embedded database elsewhere and with `embedded`. */
+  static async start(env: NodeJS.ProcessEnv = {}, { embedded = !onPostgres() } = {}): Promise<ServerProcess> {
     const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-e2e-'));
-    if (existsSync(TEMPLATE_DIR)) copyInto(TEMPLATE_DIR, dir);
-    const s = new ServerProcess(dir, await freePort(), env);
+    const database = embedded ? {} : { DATABASE_URL: await newDatabase() };
+    if (embedded && existsSync(TEMPLATE_DIR)) copyInto(TEMPLATE_DIR, dir);
+    const s = new ServerProcess(dir, await freePort(), { ...database, ...env });
     await s.up();
     return s;
   }
@@ -70,6 +73,8 @@ export class ServerProcess {
     this.child!.kill('SIGKILL');
     await gone;
     this.output = '';
+    // The next server would wait for them, as it cannot know that this one is gone.
+    if (this.env.DATABASE_URL) await endLeases(this.env.DATABASE_URL);
   }
 
   /** Ends it as Ctrl-C does; returns the exit status. */
@@ -82,6 +87,7 @@ export class ServerProcess {
 
   async remove(): Promise<void> {
     if (this.child && this.child.exitCode === null && this.child.signalCode === null) await this.stop();
+    if (this.env.DATABASE_URL) await dropDatabase(this.env.DATABASE_URL);
     removeFolder(this.dir);
   }
 }

@@ -27,7 +27,7 @@ const errors: string[] = [];
 let pdf: string;
 
 beforeAll(async () => {
-  server = await ServerProcess.start();
+  server = await ServerProcess.start({}, { embedded: true });
   browser = await launch();
   phone = await openPage(browser, PHONE);
   phone.on('pageerror', (e) => errors.push(String(e)));

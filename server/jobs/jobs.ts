@@ -142,9 +142,10 @@ export class Jobs {
       await this.boss.createQueue(name, options);
       await this.boss.updateQueue(name, options);
     }
-    // The embedded database is this server's alone: what is under way there was cut off with the last one.
-    // A job may have ended the process: that counts as a try.
-    if (this.database.kind === 'embedded') await this.endExpired(await q.expireAll(this.database.pool));
+    // The embedded database is this server's alone: what is under way there was cut off with the last one. On a database
+    // server others may be at work. A job may have ended the process: that counts as a try.
+    const expire = this.database.kind === 'embedded' ? q.expireAll : q.expire;
+    await this.endExpired(await expire(this.database.pool));
     this.leases = setInterval(() => this.mind(), LEASES_MS);
   }
 

@@ -24,6 +24,41 @@ interface PdfMake {
   createPdf(def: PaperDefinition): { getBuffer(): Promise<Buffer> };
 }
 
+/** What this module needs of pdfmake's document, and of a font embedded in it. */
+interface PdfMakeDocument {
+  prototype: {
+    getFontFile(family: string, bold: boolean, italics: boolean): string;
+    provideFont(family: string, bold: boolean, italics: boolean): EmbeddedFont;
+  };
+}
+interface ParsedFont {
+  createSubset(): unknown;
+}
+interface EmbeddedFont {
+  font: ParsedFont;
+  subset: unknown;
+}
+
+/**
+ * Lets all documents of this process share each font once it is parsed. pdfmake parses a font anew for every document,
+ * which takes most of the time of a short one; only the subset belongs to a document.
+ */
+function shareFonts({ prototype }: PdfMakeDocument): void {
+  const provide = prototype.provideFont;
+  const parsed = new Map<string, ParsedFont>();
+  prototype.provideFont = function (family, bold, italics) {
+    const embedded = provide.call(this, family, bold, italics);
+    const file = this.getFontFile(family, bold, italics);
+    const known = parsed.get(file);
+    if (!known) parsed.set(file, embedded.font);
+    else if (embedded.font !== known) {
+      embedded.font = known;
+      embedded.subset = known.createSubset();
+    }
+    return embedded;
+  };
+}
+
 let made: Promise<PdfMake> | null = null;
 
 const fontFile = (pkg: string, file: string) => path.join(path.dirname(require.resolve(`${pkg}/package.json`)), file);
@@ -31,6 +66,8 @@ const fontFile = (pkg: string, file: string) => path.join(path.dirname(require.r
 async function pdfmake(): Promise<PdfMake> {
   made ??= (async () => {
     const pm: PdfMake = require('pdfmake');
+    const { default: Document }: { default: PdfMakeDocument } = require('pdfmake/js/PDFDocument');
+    shareFonts(Document);
     const noto = '@expo-google-fonts/noto-sans';
     pm.setFonts({
       Noto: {

@@ -41,6 +41,17 @@ test('the same text is the same file, byte for byte', async () => {
   expect(words.indexOf('Signed by all')).toBeLessThan(words.indexOf('‹Tenant 1›'));
 });
 
+test('papers set one after another, with fonts shared between them, hold nothing of each other', async () => {
+  const [first, other] = [paperOf([3, 9, 4], 3), paperOf([1], 6)];
+  const a = await setWritten({ title: 'Rules', ...first });
+  const between = await setWritten({ title: 'Other rules', ...other });
+  // Two at once use the same fonts too.
+  const again = await Promise.all([first, other, first].map((made) => setWritten({ title: 'Rules', ...made })));
+  for (const i of [0, 2]) expect(Buffer.compare(a.bytes, again[i]!.bytes)).toBe(0);
+  expect(textOf(between.bytes)).toBe(textOf(again[1]!.bytes));
+  expect(textOf(between.bytes)).toContain('‹Tenant 6›');
+});
+
 test('whatever the length of the text, a signature block and its heading stay on one page, and nothing is lost', async () => {
   await fc.assert(
     fc.asyncProperty(

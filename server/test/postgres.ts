@@ -36,3 +36,11 @@ export async function newDatabase(empty = false): Promise<string> {
 export async function dropDatabase(url: string): Promise<void> {
   await admin((client) => client.query(`drop database if exists ${new URL(url).pathname.slice(1)} with (force)`));
 }
+
+/** Ends the leases of all jobs of a database, as if their time had passed: their server was killed. */
+export async function endLeases(url: string): Promise<void> {
+  const client = new pg.Client({ connectionString: url });
+  await client.connect();
+  await client.query(`update pgboss.job set started_on = now() - interval '1 day' where state = 'active'`);
+  await client.end();
+}
