@@ -3,7 +3,16 @@ import fc from 'fast-check';
 import { addDays, dueDay } from '../calendar';
 import { guessFields } from '../intake';
 import { tagDefs } from '../writing';
-import { homeFields, homesOf, SAMPLE_NOTICE_RULES, sameHomes, termOf, type NoticeRule, type Placed } from './index';
+import {
+  homeFields,
+  homeKey,
+  homesOf,
+  SAMPLE_NOTICE_RULES,
+  sameHomes,
+  termOf,
+  type NoticeRule,
+  type Placed,
+} from './index';
 
 const TAGS = tagDefs().filter((t) => ['paper.new_rent', 'paper.from', 'pets'].includes(t.key));
 const RENT = SAMPLE_NOTICE_RULES[0]!;
@@ -21,6 +30,24 @@ test('a day too early for its term is named with the first one that holds', () =
   expect(find('2026-11-27', '2026-11-28')?.sentence).toContain('it would come too late');
   expect(termOf(RENT, { goes: '2026-11-27', way: 'link', from: undefined, holidays: [] })).toBeNull();
   expect(find('2026-11-27', '2027-01-29', { day: null })).toBeNull();
+});
+
+test('a term in business days is counted and named in business days', () => {
+  const after = { n: 5, unit: 'business_days' as const };
+  // Counts as delivered on Monday 30 November; the week after has five business days, Friday 4 December the fourth.
+  expect(find('2026-11-27', '2026-12-07', { term: after })?.sentence).toBeNull();
+  expect(find('2026-11-27', '2026-12-04', { term: after })?.sentence).toContain(
+    '5 business days are wanted before Fri 4 Dec, and there would be 4:',
+  );
+  // A weekend adds nothing.
+  expect(find('2026-11-27', '2026-12-06', { term: after })?.sentence).toContain('there would be 4:');
+});
+
+test('a notice whose day is the day it is delivered comes too late, and what is no day is not looked at', () => {
+  expect(find('2026-11-27', '2026-11-30')?.sentence).toContain('and it would come too late:');
+  expect(find('2026-11-27', '2026-12-01')?.sentence).toContain('and there would be 1:');
+  const of = (from: unknown) => termOf(RENT, { goes: '2026-11-27', way: 'link', from: from as never, holidays: [] });
+  for (const from of [1190, true, 'soon', '2027-02-30', ['2027-01-28']]) expect(of(from)).toBeNull();
 });
 
 test('property: what is called early enough is, and the day before the first one never is', () => {
@@ -76,6 +103,59 @@ test('columns are known by their headings, cells by their tags', () => {
     },
     { line: 6, home: '=Unit 3', values: {}, why: [] },
   ]);
+});
+
+test('the home is asked for, and each tag is known by the last part of its key too', () => {
+  const [home, ...tags] = homeFields(TAGS);
+  expect([home!.key, home!.needed]).toEqual(['home', true]);
+  expect(Object.fromEntries(tags.map((t) => [t.key, t.also]))).toEqual({
+    'paper.new_rent': ['new rent'],
+    'paper.from': ['from'],
+    pets: ['pets'],
+  });
+});
+
+test('cells that are blank, too long, missing, or of a tag that names people', () => {
+  const names = tagDefs().find((t) => t.type === 'names')!;
+  const long = 'x'.repeat(161);
+  const found = homesOf(
+    {
+      rows: [[' ', '\t', ' ', ''], [long, '900', 'Somebody', ''], ['Unit 2', 'y'.repeat(201), '', ''], ['Unit 3']],
+      lines: [4],
+    },
+    ['home', 'paper.new_rent', names.key, ''],
+    [...TAGS, names],
+  );
+  // Without a line of its own a row is counted from the one below the headings.
+  expect(found.map((r) => r.line)).toEqual([3, 4, 5]);
+  expect(found.map((r) => r.home)).toEqual(['', 'Unit 2', 'Unit 3']);
+  expect(found.map((r) => r.values)).toEqual([{ 'paper.new_rent': 900 }, {}, {}]);
+  // One reason a cell: a home that is too long is not called missing as well.
+  expect(found.map((r) => r.why.length)).toEqual([1, 1, 0]);
+  expect(found[0]!.why[0]).toMatch(/^Home/);
+  expect(found[1]!.why[0]).toContain('New rent a month');
+});
+
+test('a table without a column for the home has no home in any row', () => {
+  expect(homesOf({ rows: [['900']], lines: [2] }, ['paper.new_rent'], TAGS)).toEqual([
+    { line: 2, home: '', values: { 'paper.new_rent': 900 }, why: ['Home: there is none.'] },
+  ]);
+});
+
+test('two ways to write an address are one home, two addresses are two', () => {
+  expect(homeKey(' Unit 1,  4 Basin St.')).toBe('unit 1 4 basin st');
+  expect(homeKey('UNIT 1 – 4 Básin St')).toBe(homeKey('Unit 1, 4 Basin St.'));
+  expect(homeKey('Unit 11, 4 Basin St')).not.toBe(homeKey('Unit 1, 14 Basin St'));
+});
+
+test('rows say the same whatever the order of their columns, and of many others three are named', () => {
+  const row = (n: number, values: Placed['values']): Placed => ({ id: `r${n}`, n, dealId: 'x', values });
+  const alike = sameHomes([row(2, { rent: 1, from: '2027-01-01' }), row(3, { from: '2027-01-01', rent: 1 })]);
+  expect([...alike]).toEqual([['r3', 'The same stands in row 2. Leave this one out.']]);
+  const five = sameHomes([1, 2, 3, 4, 5].map((n) => row(n, { rent: n })));
+  expect(five.get('r5')).toBe(
+    'Row 1, 2, 3 is for the same home and says something else. Leave out what does not hold.',
+  );
 });
 
 test('rows for one home: the same again is left out, and of two that differ neither goes', () => {
