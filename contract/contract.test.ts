@@ -86,20 +86,20 @@ type Described = {
     >
   >;
 };
-const description = () => openApi('1', 'https://gate.test') as Described;
+const description = openApi('1', 'https://gate.test') as Described;
 
 test('the API’s description is one by an independent validator’s judgement, and tells of every route', async () => {
   const { Validator } = await import('@seriousme/openapi-schema-validator');
-  expect(await new Validator().validate(structuredClone(description()))).toMatchObject({ valid: true });
+  expect(await new Validator().validate(structuredClone(description))).toMatchObject({ valid: true });
   // The control: it does find fault.
-  const broken = { ...description(), paths: { deals: { get: { responses: 1 } } } };
+  const broken = { ...description, paths: { deals: { get: { responses: 1 } } } };
   expect(await new Validator().validate(broken)).toMatchObject({ valid: false });
   for (const [, r] of allRoutes)
-    expect(description().paths[r.path.replace(/:(\w+)/g, '{$1}')]).toHaveProperty(r.method.toLowerCase());
+    expect(description.paths[r.path.replace(/:(\w+)/g, '{$1}')]).toHaveProperty(r.method.toLowerCase());
 });
 
 test('the description tells who may come, what goes in, what comes out and what goes wrong', () => {
-  const { paths } = description();
+  const { paths } = description;
   expect(paths['/deals']!.get!.security).toEqual([{ session: [] }]);
   expect(paths['/signing/{token}']!.get!.security).toEqual([]);
   expect(paths['/deals/{dealId}/documents']!.post!.requestBody!.content).toHaveProperty(['multipart/form-data']);
