@@ -102,6 +102,34 @@ test('what was under way when a server stopped is done by the next one', async (
   await second.stop();
 });
 
+test('a server keeps what it is still doing, and loses what it does not renew', async () => {
+  const [a, b] = [await runner(), await runner()];
+  let end = () => {};
+  const ended = new Promise<void>((r) => (end = r));
+  const begun: string[] = [];
+  const leaseOver = () =>
+    db().query(`update pgboss.job set started_on = now() - interval '1 day' where state = 'active'`);
+  a.work('snapshot', async () => {
+    begun.push('a');
+    await ended;
+  });
+  await a.queueNow('snapshot', 'long');
+  await until(() => begun.length === 1);
+  b.work('snapshot', async () => void begun.push('b'));
+  await leaseOver();
+  await a.mindLeases();
+  await b.mindLeases();
+  await b.idle('snapshot');
+  expect(begun).toEqual(['a']);
+  await leaseOver();
+  await b.mindLeases();
+  await until(() => begun.length === 2);
+  expect(begun).toEqual(['a', 'b']);
+  end();
+  await a.idle('snapshot');
+  await Promise.all([a.stop(), b.stop()]);
+});
+
 test('two runners never do the same job both', async () => {
   const [a, b] = [await runner(), await runner()];
   const done: string[] = [];

@@ -36,31 +36,31 @@ interface Kind {
   again: number;
   /** Seconds before the next try; each pause is longer than the one before. */
   pause: number;
-  /** Seconds after which a job is taken from whoever does it: its server was killed, or its handler does not end. */
-  lease: number;
+  /** Seconds that a handler may take. */
+  limit: number;
   /** How many one server does at a time. */
   atOnce: number;
 }
 
 const KINDS: Record<JobName, Kind> = {
-  mail: { again: 5, pause: 5, lease: 120, atOnce: 8 },
-  seal: { again: 5, pause: 5, lease: 900, atOnce: 2 },
-  read: { again: 2, pause: 5, lease: 3_600, atOnce: 3 },
+  mail: { again: 5, pause: 5, limit: 120, atOnce: 8 },
+  seal: { again: 5, pause: 5, limit: 900, atOnce: 2 },
+  read: { again: 2, pause: 5, limit: 3_600, atOnce: 3 },
   // Done in slices well within it.
-  scan: { again: 3, pause: 5, lease: 1_800, atOnce: 2 },
-  gaps: { again: 2, pause: 5, lease: 3_600, atOnce: 2 },
-  tick: { again: 5, pause: 10, lease: 60, atOnce: 4 },
-  digest: { again: 5, pause: 30, lease: 60, atOnce: 2 },
-  calendar: { again: 5, pause: 5, lease: 60, atOnce: 1 },
-  snapshot: { again: 2, pause: 30, lease: 120, atOnce: 1 },
-  deal: { again: 3, pause: 5, lease: 120, atOnce: 2 },
+  scan: { again: 3, pause: 5, limit: 1_800, atOnce: 2 },
+  gaps: { again: 2, pause: 5, limit: 3_600, atOnce: 2 },
+  tick: { again: 5, pause: 10, limit: 60, atOnce: 4 },
+  digest: { again: 5, pause: 30, limit: 60, atOnce: 2 },
+  calendar: { again: 5, pause: 5, limit: 60, atOnce: 1 },
+  snapshot: { again: 2, pause: 30, limit: 120, atOnce: 1 },
+  deal: { again: 3, pause: 5, limit: 120, atOnce: 2 },
   // Done in slices well within it.
-  rules: { again: 3, pause: 5, lease: 600, atOnce: 1 },
-  form: { again: 3, pause: 5, lease: 120, atOnce: 1 },
+  rules: { again: 3, pause: 5, limit: 600, atOnce: 1 },
+  form: { again: 3, pause: 5, limit: 120, atOnce: 1 },
   // A run is done in slices well within it.
-  notice: { again: 5, pause: 5, lease: 120, atOnce: 1 },
-  binder: { again: 2, pause: 10, lease: 3_600, atOnce: 1 },
-  tidy: { again: 2, pause: 60, lease: 3_600, atOnce: 1 },
+  notice: { again: 5, pause: 5, limit: 120, atOnce: 1 },
+  binder: { again: 2, pause: 10, limit: 3_600, atOnce: 1 },
+  tidy: { again: 2, pause: 60, limit: 3_600, atOnce: 1 },
 };
 export const JOB_NAMES = keysOf(KINDS);
 
@@ -68,11 +68,10 @@ export const JOB_NAMES = keysOf(KINDS);
 const LOOK_MS = 2_000;
 /** How long a job waits whose like is being done just now. */
 const A_MOMENT_MS = 200;
-/** How often leases that have run out are looked for. */
+/** How often a server renews the leases of its jobs, and looks for leases that have run out. */
 const LEASES_MS = 10_000;
-
-/** Share of its lease after which a handler is given up: before anybody else takes the job. */
-const WITHIN_LEASE = 0.9;
+/** Seconds after which a job is taken from a server that does not renew its lease: it was killed, or is cut off. */
+const LEASE = 60;
 
 /** Waits for a handler no longer than some seconds. @throws Error when it does not end in time */
 async function within(seconds: number, name: JobName, handled: Promise<void>): Promise<void> {
@@ -137,16 +136,20 @@ export class Jobs {
         retryLimit: kind.again,
         retryDelay: kind.pause,
         retryBackoff: true,
-        expireInSeconds: kind.lease,
+        expireInSeconds: LEASE,
       };
       await this.boss.createQueue(name, options);
       await this.boss.updateQueue(name, options);
     }
     // The embedded database is this server's alone: what is under way there was cut off with the last one. On a database
     // server others may be at work. A job may have ended the process: that counts as a try.
-    const expire = this.database.kind === 'embedded' ? q.expireAll : q.expire;
-    await this.endExpired(await expire(this.database.pool));
-    this.leases = setInterval(() => this.mind(), LEASES_MS);
+    if (this.database.kind === 'embedded') await this.endExpired(await q.expireAll(this.database.pool));
+    else await this.mindLeases();
+    const mind = () =>
+      this.mindLeases().catch((error: unknown) => {
+        if (!this.stopping) this.onError(error);
+      });
+    this.leases = setInterval(mind, LEASES_MS);
   }
 
   /** Takes up work of one kind; `handle` must bear being called twice for the same thing. */
@@ -173,6 +176,17 @@ export class Jobs {
   async tryAgain(name: JobName, id: string): Promise<void> {
     await q.forgetFailure(this.database.pool, name, id);
     await this.queueNow(name, id);
+  }
+
+  /** Renews the leases of what is being done here, takes over from servers that were killed, and deletes what is long done. */
+  async mindLeases(): Promise<void> {
+    await q.renew(this.database.pool, this.running());
+    await this.endExpired(await q.expire(this.database.pool, LEASE));
+  }
+
+  /** Ids of the jobs that are being done here. */
+  private running(): string[] {
+    return [...this.queues.values()].flatMap((x) => [...x.running.values()].map((r) => r.jobId));
   }
 
   /** Waits until nothing of a kind is waiting to be done now, or being done here. */
@@ -203,8 +217,7 @@ export class Jobs {
       Promise.all(running.map((r) => r.done)),
       new Promise((r) => setTimeout(r, running.length ? 10_000 : 0).unref()),
     ]);
-    const left = all.flatMap((x) => [...x.running.values()].map((r) => r.jobId));
-    await q.giveBack(this.database.pool, left).catch(() => undefined);
+    await q.giveBack(this.database.pool, this.running()).catch(() => undefined);
     await this.boss.stop({ graceful: false, close: false, wait: false });
   }
 
@@ -266,7 +279,7 @@ export class Jobs {
   private async run(name: JobName, handle: Handle, job: PgBoss.JobWithMetadata<{ id: string }>): Promise<void> {
     const { id } = job.data;
     try {
-      await within(KINDS[name].lease * WITHIN_LEASE, name, handle(id));
+      await within(KINDS[name].limit, name, handle(id));
       await this.boss.complete(name, job.id);
       if (job.retryCount > 0) await q.forgetFailure(this.database.pool, name, id);
     } catch (error) {
@@ -306,14 +319,5 @@ export class Jobs {
         await this.giveUp(name, thing, 'It did not end, and its server was stopped or killed each time.', tries);
       else this.look(name);
     }
-  }
-
-  /** Takes over from servers that were killed, and clears away what is long done. */
-  private mind(): void {
-    q.expire(this.database.pool)
-      .then((expired) => this.endExpired(expired))
-      .catch((error: unknown) => {
-        if (!this.stopping) this.onError(error);
-      });
   }
 }

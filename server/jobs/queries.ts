@@ -62,7 +62,7 @@ export interface Expired {
 }
 
 /** Counts a try of jobs that were taken and not done, and requeues them; after their last try they have failed. */
-async function expireWhere(db: Db, condition: string): Promise<Expired[]> {
+async function expireWhere(db: Db, condition: string, values: unknown[] = []): Promise<Expired[]> {
   const r = await db.query<Expired>(
     `update pgboss.job set
        state = case when retry_count >= retry_limit then 'failed'::pgboss.job_state else 'retry' end,
@@ -70,6 +70,7 @@ async function expireWhere(db: Db, condition: string): Promise<Expired[]> {
        retry_count = least(retry_count + 1, retry_limit), start_after = now(), started_on = null
      where state = 'active' and ${condition}
      returning name, data->>'id' as thing, state = 'failed' as failed, retry_count + 1 as tries`,
+    values,
   );
   return r.rows;
 }
@@ -77,9 +78,19 @@ async function expireWhere(db: Db, condition: string): Promise<Expired[]> {
 /** The same for all jobs that were taken: for a server that is alone on its database and starts again. */
 export const expireAll = (db: Db): Promise<Expired[]> => expireWhere(db, 'true');
 
-/** Requeues jobs whose lease has expired, and deletes jobs that ended more than a day ago. */
-export async function expire(db: Db): Promise<Expired[]> {
-  const expired = await expireWhere(db, 'started_on + expire_in < now()');
+/** Renews the leases of jobs that are still being done. */
+export async function renew(db: Db, ids: string[]): Promise<void> {
+  if (!ids.length) return;
+  await db.query(`update pgboss.job set started_on = now() where id = any($1::uuid[]) and state = 'active'`, [ids]);
+}
+
+/**
+ * Requeues jobs whose lease has expired, and deletes jobs that ended more than a day ago.
+ *
+ * @param lease  seconds since it was taken or renewed
+ */
+export async function expire(db: Db, lease: number): Promise<Expired[]> {
+  const expired = await expireWhere(db, `started_on < now() - $1 * interval '1 second'`, [lease]);
   await db.query(
     `delete from pgboss.job where state in ('completed', 'failed', 'cancelled') and completed_on < now() - interval '1 day'`,
   );

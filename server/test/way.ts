@@ -1,6 +1,7 @@
 /** Packets on their way, against a real server: sent, signed and looked at as members and clients do. */
 import type { ChangeBody, DealView, MessageView, PacketView, SigningView } from '@gatepath/contract';
 import type { DraftEdit, MarkKind, PacketParty } from '@gatepath/core/packet';
+import type { InProcess } from '../http/in-process';
 import { TestServer, typedHand } from './harness';
 import { paper } from './papers';
 
@@ -25,6 +26,34 @@ export const markEdit = (
 
 /** The secret in a message's signing link. */
 export const tokenIn = (m: MessageView) => m.link!.split('/sign/')[1]!;
+
+/**
+ * Does everything a party has to do through a token, over the API.
+ *
+ * @returns the last answer, and how many places were filled
+ */
+export async function signAll(
+  client: Pick<InProcess, 'ok'>,
+  token: string,
+  name: string,
+): Promise<{ view: SigningView; filled: number }> {
+  const call = <N extends 'signing' | 'agree' | 'setHand' | 'fill' | 'finish'>(
+    route: N,
+    body?: unknown,
+    more: { markId?: string } = {},
+  ) => client.ok(route, { params: { token, ...more }, body, as: 'nobody' });
+  let view = await call('signing');
+  if (!view.agreed) view = await call('agree', { agreement: view.agreementText.version });
+  const initials = name
+    .split(' ')
+    .map((w) => w[0])
+    .join('');
+  if (!view.hand && view.me.act !== 'approve') view = await call('setHand', typedHand(name, initials));
+  const places = view.marks.filter((x) => !x.done && !x.automatic);
+  for (const m of places) await call('fill', { actId: `act-${m.id}-${view.packetId}` }, { markId: m.id });
+  view = await call('finish', { actId: `finish-${name.replace(/\W/g, '')}-${view.marks.length}` });
+  return { view, filled: places.length };
+}
 
 export class Way {
   private constructor(readonly server: TestServer) {}
@@ -94,27 +123,7 @@ export class Way {
 
   /** Does everything a party has to do through a token. */
   async signAll(token: string, name: string): Promise<SigningView> {
-    const call = <N extends 'signing' | 'agree' | 'setHand' | 'fill' | 'finish'>(
-      route: N,
-      body?: unknown,
-      more: { markId?: string } = {},
-    ) => this.server.ok(route, { params: { token, ...more }, body, as: 'nobody' });
-    let view = await call('signing');
-    if (!view.agreed) view = await call('agree', { agreement: view.agreementText.version });
-    if (!view.hand && view.me.act !== 'approve')
-      view = await call(
-        'setHand',
-        typedHand(
-          name,
-          name
-            .split(' ')
-            .map((w) => w[0])
-            .join(''),
-        ),
-      );
-    for (const m of view.marks.filter((x) => !x.done && !x.automatic))
-      await call('fill', { actId: `act-${m.id}-${view.packetId}` }, { markId: m.id });
-    return call('finish', { actId: `finish-${name.replace(/\W/g, '')}-${view.marks.length}` });
+    return (await signAll(this.server, token, name)).view;
   }
 
   async messagesOf(packetId: string): Promise<MessageView[]> {
