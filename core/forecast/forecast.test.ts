@@ -1,8 +1,9 @@
 /** Forecasts on simulated firms, whose people take their time in a way that the forecast is not told. */
 import type { Act, PacketParty, Plan } from '../packet/types';
 import { dayOf } from '../calendar';
+import { TestPacket } from '../routing/test-packet';
 import { replay, type PacketEvent, type PacketEventBody, type PacketState } from '../routing';
-import { party, planOf } from '../test-support';
+import { mark, party, planOf } from '../test-support';
 import type { Side } from '../text/sides';
 import { chanceWithin, doingBetween, forecastOf, paceOf, studentCdf, type Wait } from './index';
 
@@ -198,6 +199,43 @@ test('who was quick before is believed to be quick; a group with little past lea
   expect(within('seller')).toBeGreaterThan(0.9);
   expect(within('buyer')).toBeLessThan(within('tenant'));
   expect(within('tenant')).toBeGreaterThan(0.5);
+});
+
+test('a group with little past is believed less than the firm with much', () => {
+  const wait = (side: Side, hours: number): Wait => ({
+    side,
+    act: 'sign',
+    askedAt: '2026-03-02T09:00:00Z',
+    doneAt: new Date(Date.parse('2026-03-02T09:00:00Z') + hours * 3_600_000).toISOString(),
+  });
+  const many = (n: number, side: Side, hours: number) => Array.from({ length: n }, () => wait(side, hours));
+  // Two hundred quick sellers say little of buyers, twelve of whom took four days.
+  const pace = paceOf([...many(200, 'seller', 3), ...many(12, 'buyer', 96)], ZONE);
+  expect(chanceWithin(pace, { side: 'seller', act: 'sign' }, 1)).toBeGreaterThan(0.9);
+  expect(chanceWithin(pace, { side: 'buyer', act: 'sign' }, 1)).toBeLessThan(0.25);
+});
+
+test('while somebody is asked again a gate passes no sooner because any one at it is enough', () => {
+  const at = new Date(MONDAY).toISOString();
+  const forecast = (need: 'any' | undefined, again: boolean) => {
+    const plan = planOf([['anna'], ['bela', 'cora']]);
+    const p = TestPacket.sent({
+      ...plan,
+      timeZone: ZONE,
+      gates: plan.gates.map((g, i) => (i && need ? { ...g, need } : g)),
+    });
+    p.signAll('anna');
+    if (again) {
+      p.do({ type: 'revise', forSeq: p.state!.due[0]!.seq, documents: [] });
+      const redline = { id: 'r', documentId: 'doc', page: 1, kind: 'strike' as const, rects: [], text: 'x', moved: [] };
+      const initials = ['anna', 'bela', 'cora'].map((id) => ({ ...mark(`r.${id}`, id, 'initials'), redlineId: 'r' }));
+      expect(p.do({ type: 'correct', redline, marks: initials })).toBe('ok');
+    }
+    return forecastOf(p.state!, paceOf([], ZONE), at)!;
+  };
+  expect(forecast('any', true)).toEqual(forecast(undefined, true));
+  // The control: with nobody asked again it does.
+  expect(forecast('any', false).slow < forecast(undefined, false).slow).toBe(true);
 });
 
 test('it moves as the packet does, and says nothing of one that has ended', () => {

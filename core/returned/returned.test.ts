@@ -119,6 +119,42 @@ test('pages are told by their words, and by their numbers where these say nothin
   expect(matchSheets([a, b], [b])).toEqual([null, 0]);
 });
 
+test('words of one line do not turn the page, and a page without common words proves nothing', async () => {
+  // Every second word lies a point lower, and on the returned page three points to the right: taken as a turn of the
+  // page, that would throw its foot two thousand points aside.
+  const row = (right: number): PlacedText[] =>
+    WORDS.map((text, i) => ({
+      text: `${text}${i}`,
+      rect: { x: 20 + i * 28 + (i % 2) * right, y: 60 + (i % 2), w: 24, h: 9 },
+    }));
+  const page = { width: 612, height: 792, words: row(0) };
+  const foot = rectOn(lineUp(page, { ...page, words: row(3) }), { x: 72, y: 740, w: 100, h: 16 });
+  expect(Math.abs(foot.x - 72)).toBeLessThan(12);
+  expect(Math.abs(foot.y - 740)).toBeLessThan(12);
+
+  const place: PrintedPlace = {
+    page: 1,
+    kind: 'signature',
+    role: 'tenant',
+    ordinal: 1,
+    rect: LINE,
+    label: 'Tenant',
+    source: 'print',
+    confidence: 0.9,
+  };
+  const returned = (drawn: Drawn, text: PlacedText[]): ReturnedPage => ({
+    width: 300,
+    height: 200,
+    words: text,
+    sheet: async () => drawn.sheet,
+  });
+  const blank = { pages: [returned(form(), [])], places: [place] };
+  for (const drawn of [form(), form().hand(80, 98, 60)]) {
+    const found = await gapsOf({ pages: [returned(drawn, [])], places: [] }, blank);
+    expect(found.map((f) => f.filled)).toEqual(['doubtful']);
+  }
+});
+
 test('a paper’s gaps: what is empty, what is filled, and a page that did not come back', async () => {
   const place = (page: number): PrintedPlace => ({
     page,

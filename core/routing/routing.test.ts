@@ -109,6 +109,44 @@ test('what was sealed once stays: after a change only the new initials can be gi
   expect([p.state!.status, due()]).toEqual(['executed', [null, 'callum', 'wren']]);
 });
 
+test('what an earlier seal holds is not written over when somebody is asked again', () => {
+  const plan = planOf([['wren'], ['callum']]);
+  const note = { ...mark('wren-note', 'wren', 'text'), required: false };
+  const p = sent({ ...plan, marks: [...plan.marks, note] });
+  p.do({ type: 'open', partyId: 'wren' });
+  p.do({ type: 'agree', partyId: 'wren', agreement: '1' });
+  const write = (text: string) => p.do({ type: 'fill', partyId: 'wren', markId: 'wren-note', text, actId: text });
+  const written = () => p.state!.fills.get('wren-note')?.value;
+  expect([write('the shed stays'), write('the shed goes')]).toEqual(['ok', 'ok']);
+  p.signAll('wren');
+  p.do({ type: 'revise', forSeq: p.state!.due[0]!.seq, documents: [] });
+  const redline = { id: 'r', documentId: 'doc', page: 1, kind: 'strike' as const, rects: [], text: 'x', moved: [] };
+  const initials = (id: string) => ({ ...mark(`r.${id}`, id, 'initials'), redlineId: 'r' });
+  expect(p.do({ type: 'correct', redline, marks: ['wren', 'callum'].map(initials) })).toBe('ok');
+  expect(write('the shed burns')).toBe('already_done');
+  expect(write('')).toBe('already_done');
+  expect(written()).toEqual({ text: 'the shed goes' });
+});
+
+test('handing over takes a name, an address and a reason, and a phone number where the code goes to one', () => {
+  const handOver = (secondStep: 'phone' | 'email' | undefined, contact: object, reason = 'my lawyer signs') => {
+    const plan = planOf([['wren']]);
+    const parties = plan.parties.map((x) => ({ ...x, ...(secondStep ? { secondStep } : {}) }));
+    const p = sent({ ...plan, parties, handOver: true });
+    p.do({ type: 'open', partyId: 'wren' });
+    const whole = { name: 'Ana Ruiz', email: 'ana@example.com', phone: null, company: '', capacity: '', ...contact };
+    return p.do({ type: 'hand_over', partyId: 'wren', contact: whole, reason });
+  };
+  expect(handOver(undefined, {})).toBe('ok');
+  expect(handOver('email', {})).toBe('ok');
+  expect(handOver('phone', {})).toBe('bad_contact');
+  expect(handOver('phone', { phone: '' })).toBe('bad_contact');
+  expect(handOver('phone', { phone: '555-0123' })).toBe('ok');
+  expect(handOver(undefined, { name: ' ' })).toBe('bad_contact');
+  expect(handOver(undefined, { email: 'ana' })).toBe('bad_contact');
+  expect(handOver(undefined, {}, ' ')).toBe('reason_wanted');
+});
+
 test('a plan with an empty gate, a stranger or a lost signer cannot be sent', () => {
   const plan = planOf([['wren'], ['callum']]);
   const bad = (change: Partial<Plan>) => new Packet().do({ type: 'send', plan: { ...plan, ...change } });

@@ -135,6 +135,68 @@ test('five sellers on a form for two: each signs and dates beside the others and
   }
 });
 
+test('whoever stands at two gates of a kit acts at the first alone', () => {
+  const f = form();
+  const [first, second] = f.parties.map((s) => s.id);
+  const gates = [
+    { id: 'a', partyIds: [first!] },
+    { id: 'b', partyIds: [first!, second!] },
+    { id: 'c', partyIds: [second!, second!] },
+  ];
+  const { draft } = draftOfKit({
+    kit: { ...kitOf([f]), gates },
+    forms: [{ draft: f, document }],
+    people: sellers(2),
+    newId,
+  });
+  expect(draft.gates.map((g) => g.partyIds)).toEqual([['seller0'], ['seller1']]);
+});
+
+test('what a form still has of another paper goes out with no packet', () => {
+  const f = form();
+  const [slot] = f.parties;
+  const old = { ...mark('old', slot!.id, 'signature', 1), documentId: 'former' };
+  const rule = { ...f.rules[0]!, id: 'old-rule', documentId: 'former' };
+  const { draft } = use(sellers(2), { ...f, marks: [...f.marks, old], rules: [...f.rules, rule] });
+  const plain = use(sellers(2), f).draft;
+  expect([draft.marks.length, draft.rules.length]).toEqual([plain.marks.length, plain.rules.length]);
+  for (const { documentId } of [...draft.marks, ...draft.rules]) expect(documentId).toBe('form1');
+});
+
+test('somebody beyond the printed lines initials a page once, by the rule or in a printed place', () => {
+  const initials = (ordinal: number, x: number): PrintedPlace => ({
+    ...line(ordinal, 'initials', 700, x),
+    rect: { x, y: 700, w: 40, h: 16 },
+  });
+  const printed = [...PRINTED, initials(1, 72), initials(2, 130)];
+  const pages = [page([{ x: 72, y: 72, w: 460, h: 300 }]), page([{ x: 72, y: 72, w: 460, h: 300 }])];
+  const paper = facts(pages, 'form1', 'Disclosure', printed);
+  const slots = slotsOnPages(printed, newId);
+  const bare: Draft = { ...emptyDraft('Disclosure'), parties: slots, documents: [{ id: 'form1' }] };
+  const marked = applyEdits(bare, acceptEdits(proposalsOf(bare, [paper]).filter(canAccept), slots));
+  const every = {
+    id: 'r',
+    documentId: 'form1',
+    partyIds: slots.map((s) => s.id),
+    anchor: { fx: 0, fy: 1 },
+    except: [],
+    moved: [],
+  };
+  for (const f of [marked, { ...marked, rules: [every] }]) {
+    const { draft } = draftOfKit({
+      kit: kitOf([f]),
+      forms: [{ draft: f, document: paper }],
+      people: sellers(4),
+      newId,
+    });
+    const view = viewDraft(draft, [paper], { address: '7 Weir Terrace', city: '', price: '', closing: '' });
+    for (const s of sellers(4)) {
+      const on = view.marks.filter((m) => m.partyId === s.id && m.kind === 'initials').map((m) => m.page);
+      expect([s.id, on.sort()]).toEqual([s.id, f.rules.length ? [1, 2] : [1]]);
+    }
+  }
+});
+
 test('one seller on a form for two: what is for the second goes, and whoever is missing altogether is told', () => {
   const { draft, slots } = use(sellers(1));
   expect(slots.map((s) => s.empty)).toEqual([null, 'fewer']);

@@ -123,6 +123,16 @@ test('a part for each tenant names each, with a place of their own; others in it
   expect(made.places.map((x) => x.partyId)).toEqual(['t0', 'L', 't1', 'L']);
 });
 
+test('a tick never has to be ticked; every other place is required as the text says', () => {
+  const place = (kind: string, required: boolean) => ({
+    type: 'place',
+    attrs: { kind, slot: 'L', label: 'Keys', required },
+  });
+  const kinds = ['tick', 'initials', 'text'];
+  const made = paper(p(...kinds.flatMap((kind) => [place(kind, true), place(kind, false)])));
+  expect(made.places.map((x) => x.required)).toEqual([false, false, true, false, true, false]);
+});
+
 test('whoever is not there has no line; a place for everybody stands once for each', () => {
   const block = { type: 'signatures', attrs: { slots: ['L', 'T', 'gone'], date: true } };
   const signers = (people: ReturnType<typeof rentedBy>) =>
