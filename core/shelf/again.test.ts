@@ -78,6 +78,29 @@ test('a mark whose line is gone is not found, and one whose printed place is gon
   expect(findAgain(before, paper([lower(TEXT, 40)], [line(2, 238)]), [m])[0]!.state).toBe('doubtful');
 });
 
+test('a mark whose words went several ways is in doubt, also where most of them stayed', () => {
+  const before = paper([TEXT], [line(1, 198)]);
+  const scattered: Line[] = [
+    [35, 'owners'],
+    [80, 'the know their house by the river'],
+    [125, 'about'],
+    [140, 'The roof northern last autumn'],
+    [170, 'What'],
+    [185, 'above was'],
+    [200, 'Whoever beside line agrees everything'],
+    [230, 'the mended'],
+    [260, 'Nothing further was them that day'],
+    [290, 'rooms this with'],
+    [305, 'between'],
+    [350, 'signs above agreed'],
+  ];
+  const m = at('s', 'signature', 198);
+  expect(findAgain(before, paper([scattered], [line(1, 198)]), [m])[0]).toMatchObject({
+    state: 'doubtful',
+    rect: { y: 198 },
+  });
+});
+
 test('where it would lie on print, or on another mark, it is in doubt', () => {
   const before = paper([TEXT]);
   const m = at('l', 'label', 138, 560);
