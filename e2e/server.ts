@@ -28,14 +28,24 @@ export class ServerProcess {
     readonly dir: string,
     readonly port: number,
     private readonly env: NodeJS.ProcessEnv,
+    /** The database that was made for it, and goes with it. */
+    private readonly ownDatabase: string | null,
   ) {}
 
-  /** Starts a server on PostgreSQL where the run has one; on the embedded database elsewhere and with `embedded`. */
-  static async start(env: NodeJS.ProcessEnv = {}, { embedded = !onPostgres() } = {}): Promise<ServerProcess> {
+  /**
+   * Starts a server on PostgreSQL where the run has one; on the embedded database elsewhere and with `embedded`.
+   *
+   * @param options.databaseUrl  an empty database to work on instead
+   */
+  static async start(
+    env: NodeJS.ProcessEnv = {},
+    { embedded = !onPostgres(), databaseUrl }: { embedded?: boolean; databaseUrl?: string } = {},
+  ): Promise<ServerProcess> {
     const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-e2e-'));
-    const database = embedded ? {} : { DATABASE_URL: await newDatabase() };
+    const own = embedded || databaseUrl ? null : await newDatabase();
     if (embedded && existsSync(TEMPLATE_DIR)) copyInto(TEMPLATE_DIR, dir);
-    const s = new ServerProcess(dir, await freePort(), { ...database, ...env });
+    const url = databaseUrl ?? own;
+    const s = new ServerProcess(dir, await freePort(), { ...(url ? { DATABASE_URL: url } : {}), ...env }, own);
     await s.up();
     return s;
   }
@@ -74,7 +84,7 @@ export class ServerProcess {
     await gone;
     this.output = '';
     // The next server would wait for them, as it cannot know that this one is gone.
-    if (this.env.DATABASE_URL) await endLeases(this.env.DATABASE_URL);
+    if (this.ownDatabase) await endLeases(this.ownDatabase);
   }
 
   /** Ends it as Ctrl-C does; returns the exit status. */
@@ -85,9 +95,14 @@ export class ServerProcess {
     return code;
   }
 
+  /** Whether its process has not ended. */
+  get isRunning(): boolean {
+    return this.child !== null && this.child.exitCode === null && this.child.signalCode === null;
+  }
+
   async remove(): Promise<void> {
-    if (this.child && this.child.exitCode === null && this.child.signalCode === null) await this.stop();
-    if (this.env.DATABASE_URL) await dropDatabase(this.env.DATABASE_URL);
+    if (this.isRunning) await this.stop();
+    if (this.ownDatabase) await dropDatabase(this.ownDatabase);
     removeFolder(this.dir);
   }
 }

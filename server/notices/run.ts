@@ -31,16 +31,16 @@ export async function runNotice(ctx: Context, id: string): Promise<void> {
   const until = performance.now() + SLICE_MS;
   const db = ctx.database.pool;
   let same: { version: number; homes: ReadonlyMap<string, string> } | undefined;
-  const met: Met = { failed: new Set(), error: null };
+  const errors: RunErrors = { failed: new Set(), error: null };
   for (;;) {
     const notice = await q.noticeById(db, id);
     const member = notice && (await memberById(db, notice.created_by));
     if (!notice || !member) return;
-    const rows = await q.dueHomes(db, id, AT_ONCE * 4, [...met.failed]);
+    const rows = await q.dueHomes(db, id, AT_ONCE * 4, [...errors.failed]);
     if (!rows.length || ctx.jobs.stopping) break;
     if (same?.version !== notice.version)
       same = { version: notice.version, homes: sameHomes(await q.placedHomes(db, id)) };
-    const run = new Run(ctx, notice, member, same.homes, met);
+    const run = new Run(ctx, notice, member, same.homes, errors);
     const next = rows[Symbol.iterator]();
     const hand = async () => {
       for (const row of next) await run.step(row);
@@ -55,11 +55,11 @@ export async function runNotice(ctx: Context, id: string): Promise<void> {
   }
   ctx.live.tell(topics.notice(id));
   // Told, and tried again, once everything else was done: what happens to one row keeps no other waiting.
-  if (met.error !== null) throw met.error;
+  if (errors.error !== null) throw errors.error;
 }
 
 /** What went wrong in a run for no fault of the rows. */
-interface Met {
+interface RunErrors {
   /** Ids of rows that this run skips and the next run tries again. */
   failed: Set<string>;
   error: unknown;
@@ -78,7 +78,7 @@ class Run {
     private readonly notice: q.NoticeRow,
     private readonly member: Member,
     private readonly same: ReadonlyMap<string, string>,
-    private readonly met: Met,
+    private readonly errors: RunErrors,
   ) {}
 
   /** One step of one row. What is wrong with a row stays with it; what passes, or is our fault, is tried again. */
@@ -90,9 +90,9 @@ class Run {
     } catch (error) {
       if (this.ctx.jobs.stopping) throw error;
       if (error instanceof Problem && !isTransient(error)) return await this.failed(row, error.message);
-      this.met.failed.add(row.id);
+      this.errors.failed.add(row.id);
       // One that is not passing is told, rather than another that is.
-      if (this.met.error === null || isTransient(this.met.error)) this.met.error = error;
+      if (this.errors.error === null || isTransient(this.errors.error)) this.errors.error = error;
       if (!isTransient(error) && (await q.countFailure(this.ctx.database.pool, row.id)) >= MOST_FAILURES)
         await this.failed(row, NOT_NOW);
     }

@@ -1,9 +1,2 @@
-/** Stops the scratch PostgreSQL server and removes it. */
-const { rmSync } = require('node:fs');
-
-module.exports = async () => {
-  const pg = globalThis.__GATEPATH_PG__;
-  if (!pg) return;
-  pg.stop();
-  rmSync(pg.dir, { recursive: true, force: true });
-};
+/** Stops the PostgreSQL server of the tests and removes it. */
+module.exports = async () => globalThis.__GATEPATH_PG__?.remove();

@@ -1,13 +1,17 @@
 /** Databases on the PostgreSQL server that the tests start; see pg-setup.cjs. */
 import { randomBytes } from 'node:crypto';
 import pg from 'pg';
+import { sure } from '@gatepath/core/sure';
 import { TEMPLATE_DATABASE } from './template';
 
 /** Whether this run is on a PostgreSQL server; else on the embedded database. */
 export const onPostgres = (): boolean => (globalThis as { __POSTGRES__?: boolean }).__POSTGRES__ === true;
 
-async function admin<T>(work: (client: pg.Client) => Promise<T>): Promise<T> {
-  const client = new pg.Client({ connectionString: `${process.env.GATEPATH_TEST_PG}/postgres` });
+async function admin<T>(
+  work: (client: pg.Client) => Promise<T>,
+  server = sure(process.env.GATEPATH_TEST_PG, 'a PostgreSQL server'),
+): Promise<T> {
+  const client = new pg.Client({ connectionString: `${server}/postgres` });
   await client.connect();
   try {
     return await work(client);
@@ -31,6 +35,12 @@ export async function newDatabase(empty = false): Promise<string> {
       }
   });
   return `${process.env.GATEPATH_TEST_PG}/${name}`;
+}
+
+/** Makes an empty database on another server. @returns its URL */
+export async function emptyDatabaseOn(server: string): Promise<string> {
+  await admin((client) => client.query('create database gatepath'), server);
+  return `${server}/gatepath`;
 }
 
 export async function dropDatabase(url: string): Promise<void> {
