@@ -15,6 +15,7 @@ import { insertMember, listMembers } from '../firm/queries';
 import { newId } from '../ids';
 import { InProcess, type Answer } from '../http/in-process';
 import type { WorkPool } from '../work/pool';
+import type { TaskName } from '../work/tasks';
 import { checkAsTold } from './as-told';
 import { copyInto, removeFolder } from './folders';
 import { dropDatabase, newDatabase, onPostgres } from './postgres';
@@ -132,6 +133,21 @@ export class TestServer extends InProcess {
       [ALL_FILES],
     );
     await this.ctx.jobs.idle('tidy');
+  }
+
+  /** Has some tasks of the worker processes answered with an error, where there is one, while `work` goes on. */
+  async withTask<T>(tasks: TaskName[], answer: () => Error | null, work: () => Promise<T>): Promise<T> {
+    const pool = this.ctx.work;
+    const run = pool.run.bind(pool);
+    pool.run = ((task: TaskName, ...rest: never[]) => {
+      const error = tasks.includes(task) ? answer() : null;
+      return error ? Promise.reject(error) : (run as (...all: unknown[]) => Promise<unknown>)(task, ...rest);
+    }) as typeof pool.run;
+    try {
+      return await work();
+    } finally {
+      delete (pool as Partial<typeof pool>).run;
+    }
   }
 
   /** Sets the clock to noon of its day where the firm is, so that no test depends on the hour it is run at. */
