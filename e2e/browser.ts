@@ -30,7 +30,8 @@ export async function openPage(browser: Browser, viewport: typeof PHONE | typeof
   const context = await browser.createBrowserContext();
   const page = await context.newPage();
   await page.setViewport(viewport);
-  page.setDefaultTimeout(60_000);
+  // On a machine five times slower than usual, reading a long document alone takes a minute.
+  page.setDefaultTimeout(120_000);
   return page;
 }
 
