@@ -39,10 +39,10 @@ afterAll(async () => {
   cluster?.remove();
 });
 
-/** What each answer was, by its status. */
+/** Number of responses by HTTP status. */
 const statuses = new Map<number, number>();
 
-/** Asks until it is answered, as a client's device does: it waits and sends again while the server is not ready. */
+/** Repeats a request until it succeeds, as a client's device does. Fails on any status but 200 and 503. */
 async function insist<T>(method: string, url: string, body?: object): Promise<T> {
   for (;;) {
     const r = await fetch(server.url + url, {

@@ -137,7 +137,7 @@ test('lost connections end nothing, lose nothing, and are told as a moment', asy
   // Connections that were ended a moment ago may still lie in the pool: whoever gets one hears of it.
   for (let n = 0; n < 20; n++) await server.ctx.database.pool.query('select 1').catch(() => undefined);
   for (const status of statuses) expect([200, 503]).toContain(status);
-  // Every change that was answered is in the deal's activity.
+  // The deal's activity lists every change that the server confirmed.
   const { rows } = await server.ctx.database.pool.query<{ sentence: string }>(
     'select sentence from deal_event where deal_id = $1',
     [deal.id],

@@ -1,4 +1,4 @@
-/** Needs and readiness: their figures, their order, their sentences, and what a change moved. */
+/** Requirements and readiness: states, order, wording, and the due dates that a change moves. */
 import {
   changedNeeds,
   dueOf,

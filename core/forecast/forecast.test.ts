@@ -184,13 +184,15 @@ test('what is done on weekends counts as little as it is', () => {
   expect(doingBetween(usual, '2026-03-07T17:00:00Z', '2026-03-09T16:00:00Z', 'America/New_York')).toBeCloseTo(2, 1);
 });
 
+/** A wait of so many hours for somebody of a side to sign. */
+const wait = (side: Side, hours: number): Wait => ({
+  side,
+  act: 'sign',
+  askedAt: '2026-03-02T09:00:00Z',
+  doneAt: new Date(Date.parse('2026-03-02T09:00:00Z') + hours * 3_600_000).toISOString(),
+});
+
 test('who was quick before is believed to be quick; a group with little past leans on the others', () => {
-  const wait = (side: Side, hours: number): Wait => ({
-    side,
-    act: 'sign',
-    askedAt: '2026-03-02T09:00:00Z',
-    doneAt: new Date(Date.parse('2026-03-02T09:00:00Z') + hours * 3_600_000).toISOString(),
-  });
   const quick = paceOf(
     Array.from({ length: 40 }, () => wait('seller', 3)).concat(Array.from({ length: 2 }, () => wait('buyer', 90))),
     ZONE,
@@ -202,12 +204,6 @@ test('who was quick before is believed to be quick; a group with little past lea
 });
 
 test('a group with little past is believed less than the firm with much', () => {
-  const wait = (side: Side, hours: number): Wait => ({
-    side,
-    act: 'sign',
-    askedAt: '2026-03-02T09:00:00Z',
-    doneAt: new Date(Date.parse('2026-03-02T09:00:00Z') + hours * 3_600_000).toISOString(),
-  });
   const many = (n: number, side: Side, hours: number) => Array.from({ length: n }, () => wait(side, hours));
   // Two hundred quick sellers say little of buyers, twelve of whom took four days.
   const pace = paceOf([...many(200, 'seller', 3), ...many(12, 'buyer', 96)], ZONE);

@@ -130,7 +130,7 @@ test('cells that are blank, too long, missing, or of a tag that names people', (
   expect(found.map((r) => r.line)).toEqual([3, 4, 5]);
   expect(found.map((r) => r.home)).toEqual(['', 'Unit 2', 'Unit 3']);
   expect(found.map((r) => r.values)).toEqual([{ 'paper.new_rent': 900 }, {}, {}]);
-  // One reason a cell: a home that is too long is not called missing as well.
+  // Each cell gives at most one reason: a home that is too long is not reported as missing too.
   expect(found.map((r) => r.why.length)).toEqual([1, 1, 0]);
   expect(found[0]!.why[0]).toMatch(/^Home/);
   expect(found[1]!.why[0]).toContain('New rent a month');

@@ -119,6 +119,25 @@ test('pages are told by their words, and by their numbers where these say nothin
   expect(matchSheets([a, b], [b])).toEqual([null, 0]);
 });
 
+/** A printed signature line of the tenant on a page. */
+const tenantLine = (page: number): PrintedPlace => ({
+  page,
+  kind: 'signature',
+  role: 'tenant',
+  ordinal: 1,
+  rect: LINE,
+  label: 'Tenant',
+  source: 'print',
+  confidence: 0.9,
+});
+/** A page with words and drawn ink. */
+const returnedPage = (drawn: Drawn, text: PlacedText[]): ReturnedPage => ({
+  width: 300,
+  height: 200,
+  words: text,
+  sheet: async () => drawn.sheet,
+});
+
 test('words of one line do not turn the page, and a page without common words proves nothing', async () => {
   // Every second word lies a point lower, and on the returned page three points to the right: taken as a turn of the
   // page, that would throw its foot two thousand points aside.
@@ -132,49 +151,20 @@ test('words of one line do not turn the page, and a page without common words pr
   expect(Math.abs(foot.x - 72)).toBeLessThan(12);
   expect(Math.abs(foot.y - 740)).toBeLessThan(12);
 
-  const place: PrintedPlace = {
-    page: 1,
-    kind: 'signature',
-    role: 'tenant',
-    ordinal: 1,
-    rect: LINE,
-    label: 'Tenant',
-    source: 'print',
-    confidence: 0.9,
-  };
-  const returned = (drawn: Drawn, text: PlacedText[]): ReturnedPage => ({
-    width: 300,
-    height: 200,
-    words: text,
-    sheet: async () => drawn.sheet,
-  });
-  const blank = { pages: [returned(form(), [])], places: [place] };
+  const blank = { pages: [returnedPage(form(), [])], places: [tenantLine(1)] };
   for (const drawn of [form(), form().hand(80, 98, 60)]) {
-    const found = await gapsOf({ pages: [returned(drawn, [])], places: [] }, blank);
+    const found = await gapsOf({ pages: [returnedPage(drawn, [])], places: [] }, blank);
     expect(found.map((f) => f.filled)).toEqual(['doubtful']);
   }
 });
 
 test('a paper’s gaps: what is empty, what is filled, and a page that did not come back', async () => {
-  const place = (page: number): PrintedPlace => ({
-    page,
-    kind: 'signature',
-    role: 'tenant',
-    ordinal: 1,
-    rect: LINE,
-    label: 'Tenant',
-    source: 'print',
-    confidence: 0.9,
-  });
-  const page = (drawn: Drawn, text: PlacedText[]): ReturnedPage => ({
-    width: 300,
-    height: 200,
-    words: text,
-    sheet: async () => drawn.sheet,
-  });
   const text = (k: string) => words((x, y) => [x / 2, y / 4]).map((w) => ({ ...w, text: `${k}${w.text}` }));
-  const blank = { pages: ['a', 'b', 'c'].map((k) => page(form(), text(k))), places: [1, 2, 3].map(place) };
-  const back = { pages: [page(form().hand(80, 98, 60), text('b')), page(form(), text('a'))], places: [] };
+  const blank = { pages: ['a', 'b', 'c'].map((k) => returnedPage(form(), text(k))), places: [1, 2, 3].map(tenantLine) };
+  const back = {
+    pages: [returnedPage(form().hand(80, 98, 60), text('b')), returnedPage(form(), text('a'))],
+    places: [],
+  };
   const found = await gapsOf(back, blank);
   expect(found.map((f) => [f.place.page, f.page, f.filled])).toEqual([
     [1, 2, 'no'],

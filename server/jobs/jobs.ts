@@ -36,7 +36,7 @@ interface Kind {
   again: number;
   /** Seconds before the next try; each pause is longer than the one before. */
   pause: number;
-  /** Seconds that a handler may take. */
+  /** Time limit of one run of the handler, in seconds. */
   limit: number;
   /** How many one server does at a time. */
   atOnce: number;
@@ -178,13 +178,13 @@ export class Jobs {
     await this.queueNow(name, id);
   }
 
-  /** Renews the leases of what is being done here, takes over from servers that were killed, and deletes what is long done. */
+  /** Renews the leases of this server's running jobs, requeues jobs whose lease has expired, and deletes old finished jobs. */
   async mindLeases(): Promise<void> {
     await q.renew(this.database.pool, this.running());
     await this.endExpired(await q.expire(this.database.pool, LEASE));
   }
 
-  /** Ids of the jobs that are being done here. */
+  /** Returns the ids of this server's running jobs. */
   private running(): string[] {
     return [...this.queues.values()].flatMap((x) => [...x.running.values()].map((r) => r.jobId));
   }

@@ -93,7 +93,7 @@ export function Forgot() {
         <Note tone="good" title="Check your email">
           {session.data?.mail === 'mailroom'
             ? 'If the address belongs to a member, a link to choose a new password is in the mailroom now. An owner of the firm can pass it on.'
-            : 'If this address belongs to a member, we are sending a link for choosing a new password. It works once and expires after one hour.'}
+            : 'If this address belongs to a member, we will email a link to choose a new password. The link works once and expires after one hour.'}
         </Note>
       ) : (
         <Card style={{ gap: 12 }}>
