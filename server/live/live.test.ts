@@ -72,10 +72,11 @@ test('one stream tells of many deals and packets, each by its name', async () =>
   const { deal, packet } = sent;
   const member = await stream(`/api/live?topics=deal:${deal.id},packet:${packet.id},deal:none`, session());
   await way.server.ok('setDeal', { params: { dealId: deal.id }, body: { city: 'Brindle Quay' } });
-  await until(() => member.told.length > 0);
-  expect(member.told).toEqual([`deal:${deal.id}`]);
+  await until(() => member.told.includes(`deal:${deal.id}`));
   await way.change(packet.id, { type: 'nudge', partyIds: [sent.id('Wren')] });
   await until(() => member.told.some((t) => t.startsWith(`packet:${packet.id} `)));
+  // Jobs of the sending may report the same deal again, any number of times.
+  expect(new Set(member.told.map((t) => t.split(' ')[0]))).toEqual(new Set([`deal:${deal.id}`, `packet:${packet.id}`]));
   member.close();
 });
 
