@@ -25,8 +25,8 @@ const freePort = () =>
  * Starts a server.
  *
  * @param {{ durable?: boolean }} options  whether what was committed outlives a crash of the server; slower
- * @returns {Promise<{ url: string, restart(): void, remove(): void }>} `url` without a database; `restart` cuts off
- *   whatever runs, as after a crash; `remove` stops the server and deletes its data
+ * @returns {Promise<{ url: string, crash(): void, start(): void, remove(): void }>} `url` without a database; `crash`
+ *   cuts off whatever runs; `start` starts a server that crashed; `remove` stops the server and deletes its data
  */
 exports.startCluster = async ({ durable = false } = {}) => {
   const bin = programs();
@@ -50,15 +50,14 @@ exports.startCluster = async ({ durable = false } = {}) => {
   const settings = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c fsync=off -c synchronous_commit=${durable ? 'on' : 'off'} -c full_page_writes=off -c max_connections=300`;
   const control = (...args) => run('pg_ctl', ['-D', data, ...args]);
   const start = () => control('-l', path.join(dir, 'log'), '-w', '-t', '120', '-o', settings, 'start');
+  const crash = () => control('-m', 'immediate', 'stop');
   start();
   return {
     url: `postgres://gatepath@127.0.0.1:${port}`,
-    restart() {
-      control('-m', 'immediate', 'stop');
-      start();
-    },
+    crash,
+    start,
     remove() {
-      control('-m', 'immediate', 'stop');
+      crash();
       rmSync(dir, { recursive: true, force: true });
     },
   };
