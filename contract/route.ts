@@ -135,4 +135,6 @@ export const problemsOf = (r: Pick<Route, 'who' | 'problems'>): ProblemCode[] =>
 ];
 /** The same as a type. */
 export type ProblemOf<R extends Pick<Route, 'who' | 'problems'>> =
-  AnyProblem | (typeof BY_WHO)[R['who']][number] | R['problems'][number];
+  | AnyProblem
+  | (typeof BY_WHO)[R['who']][number]
+  | R['problems'][number];

@@ -22,6 +22,8 @@ const TOOLS = {
   'mupdf-tools': ['mutool'],
   postgresql: ['initdb', 'pg_ctl'],
 };
+/** The native compiler: half the time of the one in JavaScript, which ESLint and Expo still need. */
+const TSC = 'node_modules/typescript-native/bin/tsc';
 /** Where Debian keeps programs of PostgreSQL that are not on the path. */
 const POSTGRES = '/usr/lib/postgresql';
 
@@ -136,8 +138,8 @@ const touched = (pattern) => changed === null || changed.some((f) => pattern.tes
 /** What can be told without running anything, one after another: the web application is built beside it. */
 async function withoutRunning() {
   if (wanted('types') && touched(/\.tsx?$/)) {
-    await check('types', 'npx', ['tsc', '-p', 'tsconfig.json', '--noEmit']);
-    await check('types of the application', 'npx', ['tsc', '-p', 'app/tsconfig.json', '--noEmit']);
+    await check('types', 'node', [TSC, '-p', 'tsconfig.json', '--noEmit']);
+    await check('types of the application', 'node', [TSC, '-p', 'app/tsconfig.json', '--noEmit']);
   }
   if (wanted('lint')) {
     const code = (changed ?? ['.']).filter((f) => f === '.' || /\.(?:tsx?|mjs|cjs|js)$/.test(f));
@@ -145,7 +147,7 @@ async function withoutRunning() {
     if (code.length) await check('lint', 'npx', ['eslint', ...code, '--max-warnings', '0', '--no-warn-ignored']);
     if (code.length)
       await check('direction of imports', 'npx', ['depcruise', '--config', '.dependency-cruiser.cjs', ...HOUSE]);
-    if (text.length) await check('format', 'npx', ['prettier', '--check', '--log-level', 'warn', ...text]);
+    if (text.length) await check('format', 'npx', ['oxfmt', '--check', '--no-error-on-unmatched-pattern', ...text]);
   }
 }
 

@@ -98,7 +98,8 @@ function assemble(attributes: Buffer, signature: Uint8Array, certificates: Buffe
 }
 
 export type CmsCheck =
-  { ok: true; certificate: X509Certificate } | { ok: false; why: string; certificate: X509Certificate | null };
+  | { ok: true; certificate: X509Certificate }
+  | { ok: false; why: string; certificate: X509Certificate | null };
 
 /** Checks a CMS built by `buildCms` against the digest of what it signs. Any other byte is a change. */
 export function checkCms(cms: Buffer, digest: Buffer): CmsCheck {
