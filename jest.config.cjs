@@ -40,8 +40,6 @@ module.exports = {
         '**/server/db/migrate.test.ts',
         '**/server/jobs/jobs.test.ts',
         '**/server/live/live.test.ts',
-        '**/server/notices/notices.test.ts',
-        '**/server/under-way.test.ts',
       ],
       globalSetup: '<rootDir>/server/test/global-setup.cjs',
     },

@@ -71,8 +71,8 @@ describe('whether a place is filled', () => {
     const rect = fc.record({
       x: fc.integer({ min: -50, max: 350 }),
       y: fc.integer({ min: -50, max: 250 }),
-      w: fc.nat(200),
-      h: fc.nat(60),
+      w: fc.nat(80),
+      h: fc.nat(40),
     });
     fc.assert(
       fc.property(rect, (r) => {
