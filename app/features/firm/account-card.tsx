@@ -6,6 +6,7 @@ import { View } from 'react-native';
 import { passwordBody, type PasswordBody, type SessionsView } from '@gatepath/contract';
 import { useOwnSessions } from '../../api/member-hooks';
 import { Field, showFieldErrors } from '../../ui/field';
+import { NewPasswordField } from '../../ui/new-password-field';
 import { Button, Card, Note, Trouble } from '../../ui/pieces';
 import { Heading, Small, Strong } from '../../ui/text';
 import { when } from '../packet/words';
@@ -87,15 +88,7 @@ function NewPassword(o: { password: ReturnType<typeof useOwnSessions>['password'
   return (
     <View style={{ gap: 8 }}>
       <Field control={control} name="current" label="Your password now" secret autoComplete="current-password" />
-      <Field
-        control={control}
-        name="password"
-        label="New password"
-        secret
-        autoComplete="new-password"
-        hint="At least 10 characters."
-        onSubmit={() => void submit()}
-      />
+      <NewPasswordField control={control} label="New password" onSubmit={() => void submit()} />
       {o.password.isError ? <Trouble error={o.password.error} /> : null}
       <Button kind="main" busy={o.password.isPending} onPress={() => void submit()} testID="save-password">
         Change the password

@@ -6,6 +6,7 @@ import { useSession, useSetup } from '../../api/hooks';
 import { Brand } from '../../ui/brand';
 import { Field, showFieldErrors } from '../../ui/field';
 import { isReady, NotReady } from '../../ui/not-ready';
+import { NewPasswordField } from '../../ui/new-password-field';
 import { Button, Card, Page, Trouble } from '../../ui/pieces';
 import { Body, Title } from '../../ui/text';
 import { ZoneField } from '../../ui/zone-field';
@@ -42,15 +43,7 @@ export function SetUp() {
         <ZoneField control={control} name="timeZone" />
         <Field control={control} name="name" label="Your name" autoComplete="name" />
         <Field control={control} name="email" label="Your email" keyboard="email-address" autoComplete="email" />
-        <Field
-          control={control}
-          name="password"
-          label="Password"
-          secret
-          autoComplete="new-password"
-          hint="At least 10 characters."
-          onSubmit={() => void submit()}
-        />
+        <NewPasswordField control={control} onSubmit={() => void submit()} />
         {session.data.setupToken ? (
           <Field
             control={control}

@@ -16,6 +16,7 @@ import { useForgot, useInvitation, useJoin, useReset } from '../../api/member-ho
 import { Brand } from '../../ui/brand';
 import { Field, showFieldErrors } from '../../ui/field';
 import { isReady, NotReady } from '../../ui/not-ready';
+import { NewPasswordField } from '../../ui/new-password-field';
 import { Button, Card, Note, Page, Trouble } from '../../ui/pieces';
 import { Body, Title } from '../../ui/text';
 
@@ -58,15 +59,7 @@ function JoinForm({ token, invitation }: { token: string; invitation: Invitation
       <Body>{`You will sign in with ${invitation.email}.`}</Body>
       <Card style={{ gap: 12 }}>
         <Field control={control} name="name" label="Your name" autoComplete="name" />
-        <Field
-          control={control}
-          name="password"
-          label="Password"
-          secret
-          autoComplete="new-password"
-          hint="At least 10 characters."
-          onSubmit={() => void submit()}
-        />
+        <NewPasswordField control={control} onSubmit={() => void submit()} />
         {join.isError ? <Trouble error={join.error} /> : null}
         <Button kind="main" onPress={() => void submit()} busy={join.isPending} testID="join">
           Join
@@ -140,15 +133,7 @@ export function Reset() {
         </>
       ) : (
         <Card style={{ gap: 12 }}>
-          <Field
-            control={control}
-            name="password"
-            label="New password"
-            secret
-            autoComplete="new-password"
-            hint="At least 10 characters."
-            onSubmit={() => void submit()}
-          />
+          <NewPasswordField control={control} label="New password" onSubmit={() => void submit()} />
           {reset.isError ? <Trouble error={reset.error} /> : null}
           <Button kind="main" onPress={() => void submit()} busy={reset.isPending} testID="reset">
             Change the password

@@ -1,0 +1,27 @@
+/** The field in which a member chooses a password; forms that set one share it. */
+import type { Control, FieldPath, FieldValues } from 'react-hook-form';
+import { Field } from './field';
+
+interface Props<F extends FieldValues> {
+  control: Control<F>;
+  label?: string;
+  onSubmit: () => void;
+}
+
+export function NewPasswordField<F extends FieldValues & { password: string }>({
+  control,
+  label = 'Password',
+  onSubmit,
+}: Props<F>) {
+  return (
+    <Field
+      control={control}
+      name={'password' as FieldPath<F>}
+      label={label}
+      secret
+      autoComplete="new-password"
+      hint="At least 10 characters."
+      onSubmit={onSubmit}
+    />
+  );
+}
