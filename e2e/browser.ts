@@ -10,6 +10,8 @@ export function launch(): Promise<Browser> {
     throw new Error('Chromium is not installed. Install Debian’s package "chromium", or set CHROMIUM.');
   return puppeteer.launch({
     executablePath,
+    // A busy machine takes longer than the half minute it is given otherwise.
+    timeout: 120_000,
     args: [
       '--no-sandbox',
       '--disable-gpu',

@@ -1,0 +1,64 @@
+/** What is told to have changed between two texts of a form, line by line. */
+import { textChanges, writtenFrom } from './index';
+
+const t = (text: string) => ({ type: 'text', text });
+const p = (...content: object[]) => ({ type: 'paragraph', content });
+const text = (...content: object[]) => writtenFrom({ doc: { type: 'doc', content } });
+const changes = (before: object[], after: object[]) => textChanges(text(...before), text(...after));
+
+test('one line and several, new and gone, each in its own words', () => {
+  const [a, b, c] = [p(t('a')), p(t('b')), p(t('c'))];
+  expect(changes([a], [a, b])).toEqual(['1 line of the text is new.']);
+  expect(changes([a], [a, b, c])).toEqual(['2 lines of the text are new.']);
+  expect(changes([a, b], [a])).toEqual(['1 line of it before is gone.']);
+  expect(changes([a, b, c], [a])).toEqual(['2 lines of it before are gone.']);
+  expect(changes([a], [b])).toEqual(['1 line of the text is new.', '1 line of it before is gone.']);
+  expect(changes([a, a], [a])).toEqual(['1 line of it before is gone.']);
+});
+
+test('lines in another order, and a page break put in, set the text another way', () => {
+  const [a, b] = [p(t('a')), p(t('b'))];
+  expect(changes([a, b], [b, a])).toEqual(['The text is set another way.']);
+  expect(changes([a], [a, { type: 'pageBreak' }])).toEqual(['The text is set another way.']);
+  // A blank line says nothing.
+  expect(changes([a], [a, p()])).toEqual(['The text is set another way.']);
+});
+
+const tag = (key: string) => p({ type: 'tag', attrs: { key } });
+const list = (words: string) => ({
+  type: 'bulletList',
+  content: [
+    { type: 'listItem', content: [p(t('same'))] },
+    { type: 'listItem', content: [p(t(words))] },
+  ],
+});
+const table = (words: string) => ({
+  type: 'table',
+  content: [{ type: 'tableRow', content: [{ type: 'tableCell', content: [p(t(words))] }] }],
+});
+const when = (key: string, words: string) => ({
+  type: 'when',
+  attrs: { key, is: 'there' },
+  content: [p(t(words))],
+});
+const each = (side: string, words: string) => ({ type: 'each', attrs: { side }, content: [p(t(words))] });
+test.each<[string, object, object]>([
+  ['a heading', { type: 'heading', attrs: { level: 1 }, content: [t('a')] }, p(t('b'))],
+  ['a tag', tag('rent'), tag('deposit')],
+  ['a break in a line', p(t('a'), { type: 'hardBreak' }, t('b')), p(t('ab'))],
+  ['an item of a list', list('a'), list('b')],
+  ['a cell of a table', table('a'), table('b')],
+  ['what a condition asks about', when('pets', 'a'), when('water', 'a')],
+  ['what stands under a condition', when('pets', 'a'), when('pets', 'b')],
+  ['for whom a part is repeated', each('tenant', 'a'), each('landlord', 'a')],
+  ['what is repeated', each('tenant', 'a'), each('tenant', 'b')],
+  ['who signs', { type: 'signatures', attrs: { slots: ['L'] } }, { type: 'signatures', attrs: { slots: ['L', 'T'] } }],
+])('%s is a line that changed', (_what, before, after) => {
+  expect(changes([before], [after])).toEqual(['1 line of the text is new.', '1 line of it before is gone.']);
+  expect(changes([before], [before])).toEqual([]);
+});
+
+test('a text where there was none is no change', () => {
+  expect(textChanges(null, text(p(t('a'))))).toEqual([]);
+  expect(textChanges(text(p(t('a'))), null)).toEqual([]);
+});
