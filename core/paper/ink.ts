@@ -16,10 +16,10 @@ export function setInk(g: InkGrid, c: number, r: number): void {
 }
 
 /** Whether the cell in column `c`, row `r` is inked. */
-export function hasInk(g: InkGrid, c: number, r: number): boolean {
-  const i = r * g.cols + c;
-  return (itemAt(g.bits, i >> 3) & (1 << (i & 7))) !== 0;
-}
+export const hasInk = (g: InkGrid, c: number, r: number): boolean => isInked(g, r * g.cols + c);
+
+/** Whether the cell with index `i`, counted row by row, is inked. */
+export const isInked = (g: InkGrid, i: number): boolean => (itemAt(g.bits, i >> 3) & (1 << (i & 7))) !== 0;
 
 /** Marks every cell that a rectangle (points) touches. */
 export function inkRect(g: InkGrid, rect: Rect): void {
@@ -89,7 +89,7 @@ export function packGrid(g: InkGrid): string {
   let run = 0;
   const total = g.cols * g.rows;
   for (let i = 0; i < total; i++) {
-    const bit = (itemAt(g.bits, i >> 3) & (1 << (i & 7))) !== 0;
+    const bit = isInked(g, i);
     if (bit === inked) run++;
     else {
       runs.push(run.toString(36));
