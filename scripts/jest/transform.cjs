@@ -19,7 +19,8 @@ module.exports = {
       banner: "const __moduleUrl = require('node:url').pathToFileURL(__filename).href;",
       // esbuild exports by getters. They take longer than small functions behind them, and tests call those by the million.
       // Once a module has run, plain properties say the same: nothing here imports in a circle or reassigns an export.
-      footer: "module.exports = Object.assign(Object.defineProperty({}, '__esModule', { value: true }), module.exports);",
+      footer:
+        "module.exports = Object.assign(Object.defineProperty({}, '__esModule', { value: true }), module.exports);",
     });
     return { code, map };
   },
