@@ -87,3 +87,109 @@ test('what is kept of a packet has roles and no deal: no name, no note, no sum, 
   ]);
   expect(kit.gates[0]!.partyIds).toEqual([kit.parties[0]!.id]);
 });
+
+test('a person’s second step and copy go with their slot; who is of no side stays who they are', () => {
+  const step = { by: 'email' } as never;
+  const kept = slotsOfPeople(
+    [
+      party('wren', { secondStep: step, copyAt: 'sending', act: 'desk', ordinal: 2 }),
+      party('ida', { side: 'other', name: 'Ida Holm', secondStep: step, act: 'copy' }),
+    ],
+    newId,
+  );
+  expect(kept.get('wren')).toMatchObject({
+    name: 'Seller 2',
+    email: '',
+    act: 'desk',
+    secondStep: step,
+    copyAt: 'sending',
+  });
+  expect(kept.get('ida')).toMatchObject({ name: 'Ida Holm', email: 'ida@example.com', act: 'copy', slot: 'person' });
+  expect('secondStep' in kept.get('ida')!).toBe(false);
+});
+
+test('a form holds what stands on its own paper, for those who have something to do there', () => {
+  const moved = { page: 2, partyId: 'wren', rect: { x: 1, y: 2, w: 40, h: 16 } } as never;
+  const rule = (id: string, documentId: string, partyId: string) => ({
+    id,
+    documentId,
+    partyIds: [partyId],
+    anchor: { fx: 0, fy: 1 as const },
+    except: [],
+    moved: partyId === 'wren' ? [moved] : [],
+  });
+  const draft: Draft = {
+    ...emptyDraft('Papers'),
+    parties: ['wren', 'callum', 'ada', 'bo'].map((id, i) => party(id, { ordinal: i + 1 })),
+    documents: [{ id: 'doc' }, { id: 'other' }],
+    marks: [
+      { ...mark('a', 'callum', 'signature'), placeId: 'doc.2.1' },
+      { ...mark('b', 'ada', 'signature'), documentId: 'other', placeId: 'document.1.1' },
+      { ...mark('c', 'callum', 'text'), placeId: 'document.1.1' },
+    ],
+    rules: [rule('r', 'doc', 'wren'), rule('q', 'other', 'bo')],
+  };
+  const people = slotsOfPeople(draft.parties, newId);
+  const slot = (id: string) => people.get(id)!.id;
+  const form = formFrom({ draft, people, tags: TAGS, newId }, 'doc', 'new', 'Disclosure');
+  expect(form.parties.map((p) => p.id)).toEqual([slot('wren'), slot('callum')]);
+  expect(form.documents).toEqual([{ id: 'new' }]);
+  expect(form.marks.map((m) => [m.partyId, m.documentId, m.placeId])).toEqual([
+    [slot('callum'), 'new', 'new.2.1'],
+    [slot('callum'), 'new', 'document.1.1'],
+  ]);
+  expect(form.rules).toEqual([
+    {
+      ...rule('rule-new', 'new', slot('wren')),
+      moved: [{ page: 2, partyId: slot('wren'), rect: { x: 1, y: 2, w: 40, h: 16 } }],
+    },
+  ]);
+});
+
+test('a kit keeps how a packet runs, in its order and with its forms, and nobody who is not there', () => {
+  const draft: Draft = {
+    ...emptyDraft('Papers'),
+    subject: '',
+    parties: [wren],
+    gates: [{ id: 'g', partyIds: ['wren', 'gone'], need: 'any' }],
+    schedule: { lastDay: '2026-12-01', warnDays: 3, nudge: null },
+  };
+  const kit = (change: Partial<Draft>) => {
+    const d = { ...draft, ...change };
+    return kitFrom({ draft: d, people: slotsOfPeople(d.parties, newId), tags: TAGS, newId }, ['f1', 'f2'], 'Kit');
+  };
+  const made = kit({ readAlong: true, handOver: true, reports: ['odile'] });
+  expect(made).toMatchObject({
+    name: 'Kit',
+    subject: 'Please sign: Kit',
+    readAlong: true,
+    handOver: true,
+    reports: ['odile'],
+    documents: [{ id: 'f1' }, { id: 'f2' }],
+    schedule: { lastDay: null, warnDays: 3, nudge: null },
+  });
+  expect(made.gates).toEqual([{ id: expect.any(String), partyIds: [made.parties[0]!.id], need: 'any' }]);
+  expect(made.gates[0]!.id).not.toBe('g');
+  const plain = kit({});
+  expect([plain.readAlong, 'reports' in plain]).toEqual([false, false]);
+});
+
+test('a value of four letters becomes its tag, a shorter one stands in other words by chance; the longest goes first', () => {
+  const tags = new Map([
+    ['city', 'Lock'],
+    ['unit', '12A'],
+    ['address', '7 Lock Row'],
+  ]);
+  expect(asTags('7 Lock Row, Lock, 12A', [], tags)).toBe('{address}, {city}, 12A');
+  // A tag’s own name is no name of a person, and neither is one of who is of no side.
+  const lister = party('x', { name: 'Seller Marsh' });
+  expect(asTags('For {seller 1} only', [lister], tags)).toBe('For {seller 1} only');
+  expect(asTags('For Seller only', [lister], tags)).toBe('');
+  expect(asTags('Ask Ida Holm', [party('ida', { name: 'Ida Holm', side: 'other' })], tags)).toBe('Ask Ida Holm');
+  // A part of one letter is nobody’s; one of three counts as it is written, and of four in any case.
+  expect(asTags('Plan B', [party('b', { name: 'B. Mann' })], tags)).toBe('Plan B');
+  expect(asTags('ann and the others', [party('a', { name: 'Ann Reed' })], tags)).toBe('ann and the others');
+  expect(asTags('ANN and the others', [party('a', { name: 'Ann Reed' })], tags)).toBe('');
+  expect(asTags('anne and the others', [party('a', { name: 'Anne Li' })], tags)).toBe('');
+  expect(asTags('O’Hara signs', [party('o', { name: 'Mary O’Hara' })], tags)).toBe('');
+});

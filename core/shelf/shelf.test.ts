@@ -16,14 +16,10 @@ import type { PrintedPlace } from '../reading/types';
 import { viewDraft } from '../checks';
 import { facts, mark, page, party } from '../test-support';
 import {
-  brokenLock,
   changesBetween,
   draftOfKit,
   editsOfAgain,
   fillSlots,
-  lockBrokenBy,
-  lockOf,
-  LOCKS,
   mayMake,
   mayUse,
   newSlot,
@@ -265,18 +261,6 @@ test('documents of the deal take the place of the form’s, also in the names of
   expect(proposalsOf(now, [there]).every((p) => p.state === 'accepted')).toBe(true);
 });
 
-test('an edit breaks the lock it is about, and no other', () => {
-  const edits: DraftEdit[] = [
-    { op: 'set', field: 'subject', value: 'x' },
-    { op: 'drop', list: 'gates', id: 'g' },
-  ];
-  expect(edits.map(lockOf)).toEqual(['message', 'path']);
-  for (const lock of LOCKS) {
-    const broken = brokenLock(edits, { [lock]: { memberId: 'o', name: 'Odile' } });
-    expect(broken).toEqual(['message', 'path'].includes(lock) ? { lock, by: 'Odile' } : null);
-  }
-});
-
 test('what changed between two editions is told, each thing once; nothing where nothing did', () => {
   const before = form();
   const name = (id: string) => `Paper ${id}`;
@@ -364,21 +348,6 @@ test('the same place of several forms is one slot of their kit', () => {
     ['Seller 1', 0],
     ['Seller 2', 1],
   ]);
-});
-
-test('under way too a lock holds for what it is about, and never for what has to be done when something happens', () => {
-  const locks = { path: { memberId: 'o', name: 'Odile' }, people: { memberId: 'o', name: 'Odile' } };
-  expect(lockBrokenBy('set_path', locks)).toEqual({ lock: 'path', by: 'Odile' });
-  expect(lockBrokenBy('change_act', locks)).toEqual({ lock: 'people', by: 'Odile' });
-  for (const free of ['drop_party', 'correct_party', 'extend', 'nudge', 'correct'] as const)
-    expect(lockBrokenBy(free, locks)).toBeNull();
-  expect(lockBrokenBy('change_marks', locks)).toBeNull();
-  // A name or an address can be put right whatever is locked; what somebody does cannot be changed.
-  const wren = party('wren');
-  const put = (change: object): DraftEdit => ({ op: 'put', list: 'parties', item: { ...wren, ...change } });
-  expect(brokenLock([put({ email: 'new@example.com', name: 'Wren Adler' })], locks, { parties: [wren] })).toBeNull();
-  expect(brokenLock([put({ act: 'copy' })], locks, { parties: [wren] })?.lock).toBe('people');
-  expect(brokenLock([put({ id: 'another' })], locks, { parties: [wren] })?.lock).toBe('people');
 });
 
 test('whoever answers for something may do everything with it, whoever is named what they are named for, and nobody else', () => {

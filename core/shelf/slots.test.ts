@@ -1,0 +1,89 @@
+/** Slots of forms and kits: what they are called, what they do, and which of two forms are the same. */
+import { party } from '../test-support';
+import type { PrintedPlace } from '../reading/types';
+import { newSlot, slotsOnPages, slotsTogether, type Slot } from '.';
+import { sameSlot } from './slots';
+
+const person = (name: string, email: string, more: Partial<Slot> = {}): Slot => ({
+  ...party('ida', { name, email, side: 'other' }),
+  slot: 'person',
+  ...more,
+});
+
+test('a new slot signs, gets a copy where it is of no side, and has a number only where it is for one', () => {
+  expect(newSlot('one', 'seller', 2, 'x', 3)).toEqual({
+    id: 'x',
+    name: 'Seller 2',
+    email: '',
+    phone: null,
+    side: 'seller',
+    ordinal: 2,
+    act: 'sign',
+    ink: 3,
+    slot: 'one',
+  });
+  expect(newSlot('every', 'buyer', 3, 'x', 0)).toMatchObject({ name: 'Every buyer', ordinal: 1, slot: 'every' });
+  expect(newSlot('one', 'other', 1, 'x', 0).act).toBe('copy');
+});
+
+test.each<[string, Slot, Slot, boolean]>([
+  ['same side and number', newSlot('one', 'seller', 1, 'a', 0), newSlot('one', 'seller', 1, 'b', 1), true],
+  ['another number', newSlot('one', 'seller', 1, 'a', 0), newSlot('one', 'seller', 2, 'b', 1), false],
+  ['another side', newSlot('one', 'seller', 1, 'a', 0), newSlot('one', 'buyer', 1, 'b', 1), false],
+  ['one and everybody', newSlot('one', 'seller', 1, 'a', 0), newSlot('every', 'seller', 1, 'b', 1), false],
+  ['everybody of a side', newSlot('every', 'tenant', 1, 'a', 0), newSlot('every', 'tenant', 1, 'b', 1), true],
+  [
+    'everybody, whatever their numbers',
+    newSlot('every', 'tenant', 1, 'a', 0),
+    { ...newSlot('every', 'tenant', 1, 'b', 1), ordinal: 4 },
+    true,
+  ],
+  ['everybody of two sides', newSlot('every', 'tenant', 1, 'a', 0), newSlot('every', 'buyer', 1, 'b', 1), false],
+  ['a person, in another case', person('Ida Holm', 'ida@example.com'), person('Ida Holm', 'IDA@example.com'), true],
+  ['spouses with one mailbox', person('Ida Holm', 'a@example.com'), person('Ola Holm', 'a@example.com'), false],
+  ['one name, two addresses', person('Ida Holm', 'a@example.com'), person('Ida Holm', 'b@example.com'), false],
+  ['a person of another side', person('Ida', 'a@x.example'), person('Ida', 'a@x.example', { side: 'seller' }), true],
+  ['a person and a slot', person('Ida', ''), { ...newSlot('one', 'other', 1, 'b', 0), name: 'Ida' }, false],
+])('%s', (_what, a, b, same) => {
+  expect([sameSlot(a, b), sameSlot(b, a)]).toEqual([same, same]);
+});
+
+test('slots of several drafts are each there once, as the first has it, with inks in their order', () => {
+  const a = { ...newSlot('one', 'seller', 1, 'a', 5), act: 'approve' as const };
+  const b = newSlot('one', 'seller', 1, 'b', 0);
+  const c = newSlot('one', 'buyer', 1, 'c', 0);
+  // A party without a kind is one person's place.
+  const plain = party('wren', { side: 'buyer' });
+  expect(slotsTogether([{ parties: [a] }, { parties: [b, c] }, { parties: [plain] }])).toEqual([
+    { ...a, ink: 0 },
+    { ...c, ink: 1 },
+  ]);
+});
+
+const place = (change: Partial<PrintedPlace>): PrintedPlace => ({
+  page: 1,
+  kind: 'signature',
+  role: 'seller',
+  ordinal: 1,
+  rect: { x: 0, y: 0, w: 10, h: 10 },
+  label: '',
+  source: 'print',
+  confidence: 1,
+  ...change,
+});
+
+test('printed places call for as many slots of a side as it has lines to sign or initial, in the order of sides', () => {
+  const names = (...places: PrintedPlace[]) => slotsOnPages(places, () => 'id').map((s) => s.name);
+  expect(names(place({ role: 'buyer' }), place({ ordinal: 2 }), place({}))).toEqual([
+    'Seller 1',
+    'Seller 2',
+    'Buyer 1',
+  ]);
+  expect(names(place({ kind: 'initials', ordinal: 3 }), place({ ordinal: 1 }))).toHaveLength(3);
+  expect(names(place({ kind: 'text', ordinal: 4 }), place({ kind: 'date' }))).toEqual([]);
+  expect(names(place({ ordinal: null }))).toEqual(['Seller 1']);
+  expect(names(place({ ordinal: 40 }))).toHaveLength(12);
+  expect(names(place({ role: 'unknown' }))).toEqual([]);
+  const inks = slotsOnPages([place({ ordinal: 2 }), place({ role: 'tenant' })], () => 'id').map((s) => s.ink);
+  expect(inks).toEqual([0, 1, 2]);
+});
