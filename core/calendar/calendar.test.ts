@@ -7,6 +7,7 @@ import {
   endOfDay,
   hourOf,
   isBusinessDay,
+  leftOfDay,
   isDay,
   morningOf,
   nudgeDays,
@@ -73,6 +74,25 @@ test('whatever the schedule: at most so many nudges, in order, never late, never
         });
       },
     ),
+  );
+});
+
+test('what is left of a day ends where the day ends, also when the clocks change and where midnight is left out', () => {
+  fc.assert(
+    fc.property(
+      fc.date({ min: new Date('2024-01-01'), max: new Date('2028-01-01'), noInvalidDate: true }),
+      fc.constantFrom('UTC', NEW_YORK, 'Pacific/Auckland', 'Asia/Kathmandu', 'America/Havana', 'Africa/Cairo'),
+      (at, zone) => {
+        const instant = at.toISOString();
+        expect(leftOfDay(instant, zone)).toBe(Date.parse(endOfDay(dayOf(instant, zone), zone)) - at.getTime());
+      },
+    ),
+    {
+      examples: [
+        [new Date('2026-03-08T05:30:00Z'), NEW_YORK],
+        [new Date('2026-03-08T04:30:00Z'), 'America/Havana'],
+      ],
+    },
   );
 });
 

@@ -71,6 +71,12 @@ export function endOfDay(day: string, zone: string): string {
   return DateTime.fromISO(day, { zone }).plus({ days: 1 }).startOf('day').toUTC().toISO()!;
 }
 
+/** How much of its day is left at an instant, in milliseconds. */
+export function leftOfDay(instant: string, zone: string): number {
+  const at = DateTime.fromISO(instant, { zone });
+  return at.plus({ days: 1 }).startOf('day').toMillis() - at.toMillis();
+}
+
 /** A day so many days later (or earlier, when negative). */
 export function addDays(day: string, days: number): string {
   return DateTime.fromISO(day, { zone: 'utc' }).plus({ days }).toISODate()!;

@@ -2,7 +2,7 @@
  * How long people take, learned from a firm's past: by side and by what they do. Little data leans on what lies above
  * it (all of the act, all of the firm), and a firm without a past on figures that stand here.
  */
-import { dayOf, endOfDay } from '../calendar';
+import { dayOf, leftOfDay } from '../calendar';
 import type { Act } from '../packet/types';
 import type { Side } from '../text/sides';
 import { studentCdf } from './student';
@@ -45,9 +45,8 @@ export const weekdayOf = (day: string): number => (new Date(`${day}T12:00:00Z`).
 
 /** The part of its day that has passed at an instant, in a zone. */
 export function passedOfDay(instant: string, zone: string): number {
-  const left = Date.parse(endOfDay(dayOf(instant, zone), zone)) - Date.parse(instant);
   // A day of 23 or 25 hours is a day.
-  return Math.min(1, Math.max(0, 1 - left / DAY_MS));
+  return Math.min(1, Math.max(0, 1 - leftOfDay(instant, zone) / DAY_MS));
 }
 
 /** What a firm's past says of how long people take. */

@@ -178,7 +178,9 @@ test('somebody beyond the printed lines initials a page once, by the rule or in 
     except: [],
     moved: [],
   };
-  for (const f of [marked, { ...marked, rules: [every] }]) {
+  // Where the form's own people initial a printed place instead of by the rule, so does whoever is beyond them.
+  const except = slots.map((slot) => ({ page: 1, partyId: slot.id }));
+  for (const f of [marked, { ...marked, rules: [every] }, { ...marked, rules: [{ ...every, except }] }]) {
     const { draft } = draftOfKit({
       kit: kitOf([f]),
       forms: [{ draft: f, document: paper }],

@@ -200,16 +200,10 @@ function withPerson(
 ): Draft {
   const doc = form.document;
   const { marks } = resolveMarks(draft, [doc]);
-  const initialled = draft.rules.some((r) => r.documentId === doc.id && r.partyIds.includes(person.id));
   const proposals = proposalsOf(draft, [doc], marks);
   const taken = new Set(proposals.filter((p) => p.state === 'accepted').map((p) => p.id));
   const extra = proposals.filter(
-    (p) =>
-      p.beside !== undefined &&
-      taken.has(p.beside) &&
-      p.partyId === person.id &&
-      p.state === 'open' &&
-      !(initialled && p.kind === 'initials'),
+    (p) => p.beside !== undefined && taken.has(p.beside) && p.partyId === person.id && p.state === 'open',
   );
   const signs = form.draft.marks.some((m) => m.partyId === like.id && m.kind === 'signature');
   if (extra.length && (!signs || extra.some((p) => p.kind === 'signature')))
