@@ -134,7 +134,7 @@ test('a forgotten password is chosen anew by the link, and a wrong link says so'
   await settled(page);
   expect(await findings(page)).toEqual([]);
   await tap(page, 'send-reset');
-  await page.waitForFunction(() => document.body.textContent!.includes('Check your email'));
+  await page.waitForFunction(() => document.body.textContent!.includes('Ask an owner for the link'));
   await page.goto(server.url + (await linkOf('new_password')));
   await type(page, 'field-password', 'another long password');
   await tap(page, 'reset');

@@ -73,6 +73,7 @@ function JoinForm({ token, invitation }: { token: string; invitation: Invitation
 export function Forgot() {
   const session = useSession();
   const forgot = useForgot();
+  const inMailroom = session.data?.mail === 'mailroom';
   const { control, handleSubmit } = useForm<ForgotBody>({
     resolver: yupResolver(forgotBody),
     defaultValues: { email: '' },
@@ -83,8 +84,8 @@ export function Forgot() {
       <Brand />
       <Title>Reset your password</Title>
       {forgot.isSuccess ? (
-        <Note tone="good" title="Check your email">
-          {session.data?.mail === 'mailroom'
+        <Note tone="good" title={inMailroom ? 'Ask an owner for the link' : 'Check your email'}>
+          {inMailroom
             ? 'If the address belongs to a member, a link to choose a new password is in the mailroom now. An owner of the firm can pass it on.'
             : 'If this address belongs to a member, we will email a link to choose a new password. The link works once and expires after one hour.'}
         </Note>
