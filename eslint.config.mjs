@@ -29,6 +29,13 @@ export default ts.config(
       'regexp/no-super-linear-move': ['error', { report: 'potential' }],
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       eqeqeq: 'error',
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'ExportNamedDeclaration > VariableDeclaration[kind="let"]',
+          message: 'Tests read an export once (scripts/jest/transform.cjs): export a function instead.',
+        },
+      ],
       'no-console': 'off',
     },
   },

@@ -40,6 +40,7 @@ module.exports = {
         '**/server/db/migrate.test.ts',
         '**/server/jobs/jobs.test.ts',
         '**/server/live/live.test.ts',
+        '**/server/notices/notices.test.ts',
       ],
       globalSetup: '<rootDir>/server/test/global-setup.cjs',
     },

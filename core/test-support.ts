@@ -1,10 +1,12 @@
 /** Builders for tests of the core: small packets that are whole unless told otherwise. */
 import { NO_SCHEDULE } from './calendar';
 import type { Draft } from './packet/draft';
+import type { PacketNow } from './deal';
 import type { DocumentFacts } from './packet/resolve';
 import type { Mark, MarkKind, PacketParty, Plan } from './packet/types';
 import type { PageFacts, Rect } from './paper/types';
 import { emptyGrid, inkRect } from './paper/ink';
+import type { PrintedPlace } from './reading/types';
 import type { Side } from './text/sides';
 
 export function party(id: string, more: Partial<PacketParty> = {}): PacketParty {
@@ -37,6 +39,44 @@ export function page(print: Rect[] = [], width = 612, height = 792): PageFacts {
   for (const r of print) inkRect(ink, r);
   return { width, height, ink, print, words: print.map((_, i) => `word${i}`) };
 }
+
+/** A signature line of the first seller, printed on page 1. */
+export const printedPlace = (change: Partial<PrintedPlace> = {}): PrintedPlace => ({
+  page: 1,
+  kind: 'signature',
+  role: 'seller',
+  ordinal: 1,
+  rect: { x: 72, y: 600, w: 200, h: 20 },
+  label: 'Signature',
+  source: 'print',
+  confidence: 1,
+  ...change,
+});
+
+/** A packet that has waited for its buyer Priya since December 1, as the next steps of a deal see it. */
+export const waitingPacket = (change: Partial<PacketNow> = {}): PacketNow => ({
+  id: 'p1',
+  name: 'Purchase papers',
+  status: 'at_gate',
+  waits: [
+    {
+      partyId: 'priya',
+      name: 'Priya Nair',
+      since: '2026-12-01',
+      words: 'has not opened it',
+      bounced: false,
+      email: 'priya@example.com',
+      phone: null,
+      desk: false,
+    },
+  ],
+  questions: [],
+  lastDay: null,
+  since: '2026-11-30',
+  documents: 1,
+  path: { gates: [['priya']], gate: 0, parties: [] },
+  ...change,
+});
 
 export function facts(
   pages: PageFacts[],

@@ -22,7 +22,7 @@ const TOOLS = {
   'mupdf-tools': ['mutool'],
   postgresql: ['initdb', 'pg_ctl'],
 };
-/** The native compiler: half the time of the one in JavaScript, which ESLint and Expo still need. */
+/** The native TypeScript compiler. It takes half the time; ESLint and Expo still need the one in JavaScript. */
 const TSC = 'node_modules/typescript-native/bin/tsc';
 /** Where Debian keeps programs of PostgreSQL that are not on the path. */
 const POSTGRES = '/usr/lib/postgresql';

@@ -2,18 +2,16 @@
 import type { DealView } from '@gatepath/contract';
 import type { TestServer } from './test/harness';
 import { paper } from './test/papers';
-import { markEdit, Way } from './test/way';
+import { markEdit, serverAtNoon, type Way } from './test/way';
 
 jest.setTimeout(180_000);
 
 let way: Way;
 let server: TestServer;
-beforeAll(async () => {
-  way = await Way.start();
-  server = way.server;
-  server.toNoon();
+serverAtNoon((started) => {
+  way = started;
+  server = started.server;
 });
-afterAll(() => way.stop());
 
 const requirement = async (dealId: string, ruleId: string) => {
   await server.ctx.jobs.idle('deal');

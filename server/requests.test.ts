@@ -8,18 +8,16 @@ import { TOPIC_KINDS } from '@gatepath/contract/limits';
 import { isHour } from '@gatepath/core/calendar';
 import JSZip from 'jszip';
 import { TestServer } from './test/harness';
-import { Way } from './test/way';
+import { serverAtNoon, type Way } from './test/way';
 
 jest.setTimeout(180_000);
 
 let way: Way;
 let server: TestServer;
-beforeAll(async () => {
-  way = await Way.start();
-  server = way.server;
-  server.toNoon();
+serverAtNoon((started) => {
+  way = started;
+  server = started.server;
 });
-afterAll(() => way.stop());
 
 describe('requests', () => {
   const timed = async (work: () => Promise<{ status: number }>) => {

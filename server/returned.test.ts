@@ -2,19 +2,15 @@
 import type { TestServer } from './test/harness';
 import { filledIn } from './test/filled';
 import { chance, lease, scanOf } from './test/scan';
-import { Way } from './test/way';
+import { serverAtNoon } from './test/way';
 import { WorkFailure } from './work/failure';
 
 jest.setTimeout(180_000);
 
-let way: Way;
 let server: TestServer;
-beforeAll(async () => {
-  way = await Way.start();
+serverAtNoon((way) => {
   server = way.server;
-  server.toNoon();
 });
-afterAll(() => way.stop());
 
 describe('papers that came back, and scans', () => {
   const PEOPLE = [

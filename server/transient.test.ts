@@ -5,19 +5,17 @@ import { findFirm } from './firm/queries';
 import { runCalendar } from './jobs/calendar';
 import type { TestServer } from './test/harness';
 import { noticeKit, tenancies } from './test/notices';
-import { markEdit, Way } from './test/way';
+import { markEdit, serverAtNoon, type Way } from './test/way';
 import { busy } from './work/failure';
 
 jest.setTimeout(180_000);
 
 let way: Way;
 let server: TestServer;
-beforeAll(async () => {
-  way = await Way.start();
-  server = way.server;
-  server.toNoon();
+serverAtNoon((started) => {
+  way = started;
+  server = started.server;
 });
-afterAll(() => way.stop());
 
 describe('busy is not final', () => {
   test('a sending that meets a busy server stays set, and goes once it is calm', async () => {

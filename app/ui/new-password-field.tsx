@@ -20,7 +20,7 @@ export function NewPasswordField<F extends FieldValues & { password: string }>({
       label={label}
       secret
       autoComplete="new-password"
-      hint="At least 10 characters."
+      hint="Use at least 10 characters."
       onSubmit={onSubmit}
     />
   );

@@ -1,5 +1,5 @@
 /** Ink that is no word: a signature, a stroke through a sum, a tick. Where the words of two pages agree on how they lie, so must the rest. */
-import { hasInk, isInked } from '../paper/ink';
+import { eachInked, hasInk } from '../paper/ink';
 import { around, grow, overlapArea } from '../paper/geometry';
 import type { InkGrid, Rect } from '../paper/types';
 import { groupBy, itemAt } from '../sure';
@@ -105,17 +105,14 @@ function extraInk(page: VersionPage, other: VersionPage, pairs: Pair[]): Uint8Ar
   }
   const nearest = offsets(pairs, rows, cell);
   const out = new Uint8Array(cols * rows);
-  for (let i = 0; i < out.length; i++) {
-    // Most of a page is blank: eight cells without ink are passed over at once.
-    if (!page.ink.bits[i >> 3]) i |= 7;
-    else if (!worded[i] && isInked(page.ink, i)) {
-      const y = Math.floor(i / cols);
-      const { dx, dy } = itemAt(nearest, y);
-      const u = Math.floor(((i - y * cols + 0.5) * cell + dx) / other.ink.cell);
-      const v = Math.floor(((y + 0.5) * cell + dy) / other.ink.cell);
-      if (!inkNear(other.ink, u, v)) out[i] = 1;
-    }
-  }
+  eachInked(page.ink, (i) => {
+    if (worded[i]) return;
+    const y = Math.floor(i / cols);
+    const { dx, dy } = itemAt(nearest, y);
+    const u = Math.floor(((i - y * cols + 0.5) * cell + dx) / other.ink.cell);
+    const v = Math.floor(((y + 0.5) * cell + dy) / other.ink.cell);
+    if (!inkNear(other.ink, u, v)) out[i] = 1;
+  });
   return out;
 }
 

@@ -1,32 +1,11 @@
 /** What is next in a deal: which act, in which words, with which weight. */
+import { waitingPacket } from '../test-support';
 import { daysWords, nextActs, type FactDef, type Needs, type PacketNow, type Requirement } from './index';
 
 const TODAY = '2026-12-04';
 const ME = 'odile@example.com';
 const NOTHING: Needs = { requirements: [], asked: [] };
-const wait = (change: Partial<PacketNow['waits'][number]> = {}): PacketNow['waits'][number] => ({
-  partyId: 'priya',
-  name: 'Priya Nair',
-  since: '2026-12-01',
-  words: 'has not opened it',
-  bounced: false,
-  email: 'priya@example.com',
-  phone: null,
-  desk: false,
-  ...change,
-});
-const packet = (change: Partial<PacketNow> = {}): PacketNow => ({
-  id: 'p1',
-  name: 'Purchase papers',
-  status: 'at_gate',
-  waits: [wait()],
-  questions: [],
-  lastDay: null,
-  since: '2026-11-30',
-  documents: 1,
-  path: { gates: [['priya']], gate: 0, parties: [] },
-  ...change,
-});
+const wait = (change: Partial<PacketNow['waits'][number]> = {}) => ({ ...waitingPacket().waits[0]!, ...change });
 const requirement = (change: Partial<Requirement> = {}): Requirement => ({
   ruleId: 'r1',
   paper: 'lead_paint',
@@ -54,15 +33,15 @@ test('days in words', () => {
 
 test('somebody who is waited for: a nudge after a day, the heavier the longer, up to a week', () => {
   const nudge = { id: 'nudge p1 priya', act: { do: 'nudge', ...part }, title: 'Nudge Priya', ...about, weight: 54 };
-  expect(acts([packet()])).toEqual([nudge]);
-  const since = (day: string) => acts([packet({ waits: [wait({ since: day })] })]);
+  expect(acts([waitingPacket()])).toEqual([nudge]);
+  const since = (day: string) => acts([waitingPacket({ waits: [wait({ since: day })] })]);
   expect(since('2026-12-04')).toEqual([]);
   expect(since('2026-12-03')[0]).toMatchObject({ weight: 48, detail: expect.stringContaining('since yesterday') });
   expect(since('2026-11-01')[0]!.weight).toBe(65);
 });
 
 test('the nearer the last day, the heavier; beyond two weeks and two months late it makes no more difference', () => {
-  const last = (day: string) => acts([packet({ lastDay: day })])[0]!;
+  const last = (day: string) => acts([waitingPacket({ lastDay: day })])[0]!;
   expect(last('2026-12-04')).toMatchObject({ due: '2026-12-04', weight: 54 + 14 });
   expect(last('2026-12-11').weight).toBe(54);
   expect(last('2026-12-18').weight).toBe(54 - 14);
@@ -75,7 +54,7 @@ test('a message that came back, a member who is to sign, and somebody at the des
   const due = '2026-12-09';
   const rush = 4;
   const of = (change: Partial<PacketNow['waits'][number]>) =>
-    acts([packet({ lastDay: due, waits: [wait({ since: TODAY, ...change })] })]);
+    acts([waitingPacket({ lastDay: due, waits: [wait({ since: TODAY, ...change })] })]);
   const now = { due, since: TODAY };
   expect(of({ bounced: true, email: ME })).toEqual([
     {
@@ -108,7 +87,7 @@ test('a message that came back, a member who is to sign, and somebody at the des
     },
   ]);
   // Without an address nobody is the member who looks, whoever looks.
-  const nobody = packet({ waits: [wait({ email: '' })] });
+  const nobody = waitingPacket({ waits: [wait({ email: '' })] });
   expect(
     nextActs({ kind: 'sale', needs: NOTHING, packets: [nobody], own: [], me: '', today: TODAY }).map((a) => a.act.do),
   ).toEqual(['nudge']);
@@ -128,8 +107,8 @@ test('a packet that is over asks for nothing but answers; a draft is gone on wit
     weight: 92,
   };
   for (const status of ['executed', 'declined', 'withdrawn', 'lapsed'] as const)
-    expect(acts([packet({ status, questions })])).toEqual([answer]);
-  expect(acts([packet({ status: 'drafting', questions })])).toEqual([
+    expect(acts([waitingPacket({ status, questions })])).toEqual([answer]);
+  expect(acts([waitingPacket({ status: 'drafting', questions })])).toEqual([
     answer,
     {
       id: 'send p1',
@@ -145,7 +124,7 @@ test('a packet that is over asks for nothing but answers; a draft is gone on wit
 
 test('a question of eighty letters is shown whole, a longer one is cut; it gains weight for nine days', () => {
   const of = (text: string, day = TODAY) =>
-    acts([packet({ waits: [], questions: [{ id: 'q', partyId: 'p', name: 'Priya Nair', day, text }] })])[0]!;
+    acts([waitingPacket({ waits: [], questions: [{ id: 'q', partyId: 'p', name: 'Priya Nair', day, text }] })])[0]!;
   expect(of('x'.repeat(80)).detail).toBe(`“${'x'.repeat(80)}”`);
   expect(of('x'.repeat(81)).detail).toBe(`“${'x'.repeat(79)}…”`);
   expect([of('x').weight, of('x', '2026-11-25').weight, of('x', '2026-10-01').weight]).toEqual([90, 99, 99]);
@@ -223,6 +202,6 @@ test('a day that open requirements are counted from is asked for once', () => {
 });
 
 test('the heaviest comes first, and of two alike the one whose name comes first', () => {
-  const packets = ['b', 'a', 'c'].map((id) => packet({ id, lastDay: id === 'c' ? '2026-12-04' : null }));
+  const packets = ['b', 'a', 'c'].map((id) => waitingPacket({ id, lastDay: id === 'c' ? '2026-12-04' : null }));
   expect(acts(packets).map((a) => a.id)).toEqual(['nudge c priya', 'nudge a priya', 'nudge b priya']);
 });

@@ -1,5 +1,6 @@
 /** A sale under the sample rules: what it needs, how ready it is, and what is next. */
 import fc from 'fast-check';
+import { waitingPacket } from '../test-support';
 import type { Side } from '../text';
 import {
   changedNeeds,
@@ -210,50 +211,27 @@ test('readiness is a sentence with a figure', () => {
   expect(move.sentence).toBe('0 of 1 in. Lease stands before move-in.');
 });
 
-const packet = (more: Partial<PacketNow> = {}): PacketNow => ({
-  id: 'p1',
-  name: 'Purchase papers',
-  status: 'at_gate',
-  waits: [
-    {
-      partyId: 'priya',
-      name: 'Priya Nair',
-      since: '2026-12-01',
-      words: 'has not opened it',
-      bounced: false,
-      email: 'priya@example.com',
-      phone: null,
-      desk: false,
-    },
-  ],
-  questions: [],
-  lastDay: null,
-  since: '2026-11-30',
-  documents: 1,
-  path: { gates: [['priya']], gate: 0, parties: [] },
-  ...more,
-});
 const acts = (packets: PacketNow[], n = needs(), me = 'odile@example.com', today = '2026-12-04') =>
   nextActs({ kind: 'sale', needs: n, packets, own: [], me, today });
 
 test('what is next: verb first, what presses most first', () => {
   const late = needs({ facts: { ...DEAL.facts, year_built: 1972 } });
-  const [first] = acts([packet()], late, undefined, '2026-12-10');
+  const [first] = acts([waitingPacket()], late, undefined, '2026-12-10');
   expect(first).toMatchObject({ act: { do: 'bring' }, title: 'Add the purchase agreement', due: '2026-12-02' });
-  const nudge = acts([packet()]).find((a) => a.act.do === 'nudge')!;
+  const nudge = acts([waitingPacket()]).find((a) => a.act.do === 'nudge')!;
   expect(nudge).toMatchObject({ title: 'Nudge Priya', detail: 'Purchase papers: has not opened it, 3 days' });
-  expect(acts([packet()], undefined, undefined, '2026-12-01').some((a) => a.act.do === 'nudge')).toBe(false);
-  expect(acts([packet()], undefined, 'priya@example.com').find((a) => a.act.do === 'sign')!.title).toBe(
+  expect(acts([waitingPacket()], undefined, undefined, '2026-12-01').some((a) => a.act.do === 'nudge')).toBe(false);
+  expect(acts([waitingPacket()], undefined, 'priya@example.com').find((a) => a.act.do === 'sign')!.title).toBe(
     'Sign Purchase papers',
   );
-  const back = packet({ waits: [{ ...packet().waits[0]!, bounced: true }] });
+  const back = waitingPacket({ waits: [{ ...waitingPacket().waits[0]!, bounced: true }] });
   expect(acts([back])[0]).toMatchObject({ title: 'Correct Priya’s address', act: { do: 'address' } });
-  const asked = packet({
+  const asked = waitingPacket({
     questions: [{ id: 'q', partyId: 'priya', name: 'Priya Nair', day: '2026-12-03', text: 'x'.repeat(200) }],
   });
   expect(acts([asked])[0]!.title).toBe('Answer Priya');
   expect(acts([asked])[0]!.detail.length).toBeLessThan(90);
-  expect(acts([packet({ status: 'drafting', waits: [] })]).find((a) => a.act.do === 'send')!.title).toBe(
+  expect(acts([waitingPacket({ status: 'drafting', waits: [] })]).find((a) => a.act.do === 'send')!.title).toBe(
     'Go on with Purchase papers',
   );
   const unknown = needs({ facts: {}, dates: {} });
@@ -261,7 +239,7 @@ test('what is next: verb first, what presses most first', () => {
     'Lead paint disclosure hangs on it',
   );
   expect(acts([], unknown).find((a) => a.act.do === 'date')!.title).toBe('Set the day: accepted');
-  const both = acts([packet(), { ...asked, id: 'p2' }], unknown);
+  const both = acts([waitingPacket(), { ...asked, id: 'p2' }], unknown);
   expect(new Set(both.map((a) => a.id)).size).toBe(both.length);
 });
 

@@ -18,8 +18,14 @@ export function setInk(g: InkGrid, c: number, r: number): void {
 /** Whether the cell in column `c`, row `r` is inked. */
 export const hasInk = (g: InkGrid, c: number, r: number): boolean => isInked(g, r * g.cols + c);
 
-/** Whether the cell with index `i`, counted row by row, is inked. */
-export const isInked = (g: InkGrid, i: number): boolean => (itemAt(g.bits, i >> 3) & (1 << (i & 7))) !== 0;
+/** Returns whether a cell is inked. `i` is its index in the grid, row by row from 0. */
+const isInked = (g: InkGrid, i: number): boolean => (itemAt(g.bits, i >> 3) & (1 << (i & 7))) !== 0;
+
+/** Calls `visit` with the index of every inked cell, row by row. Skips eight blank cells at a time: most of a page is blank. */
+export function eachInked(g: InkGrid, visit: (i: number) => void): void {
+  for (const [byte, eight] of g.bits.entries())
+    if (eight) for (let bit = 0; bit < 8; bit++) if ((eight >> bit) & 1) visit(byte * 8 + bit);
+}
 
 /** Marks every cell that a rectangle (points) touches. */
 export function inkRect(g: InkGrid, rect: Rect): void {

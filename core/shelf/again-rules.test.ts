@@ -1,7 +1,7 @@
 /** Where a mark goes on a changed paper: what each word around it counts for, and at which distance each rule begins. */
 import type { DocumentFacts, Mark, MarkKind } from '../packet';
 import type { PlaceKind, PrintedPlace } from '../reading/types';
-import { facts, mark, page } from '../test-support';
+import { facts, mark, page, printedPlace } from '../test-support';
 import { findAgain, type Again } from '.';
 
 /** A word with where it stands; letters are 8 points wide. */
@@ -158,17 +158,8 @@ test('in type of another size small distances grow with it, distances along a li
 });
 
 describe('printed places', () => {
-  const printed = (change: Partial<PrintedPlace> & { y: number }): PrintedPlace => ({
-    page: 1,
-    kind: 'signature',
-    role: 'seller',
-    ordinal: 1,
-    label: '',
-    source: 'print',
-    confidence: 1,
-    rect: { x: 300, y: change.y, w: 120, h: 16 },
-    ...change,
-  });
+  const printed = ({ y, ...change }: Partial<PrintedPlace> & { y: number }) =>
+    printedPlace({ rect: { x: 300, y, w: 120, h: 16 }, ...change });
   const signs = (kind: MarkKind = 'signature'): Mark => ({ ...free(300, 400), kind });
   const moved = (after: PrintedPlace[], m = signs(), was = printed({ y: 400 })) => {
     const words = (y: number): Put[] => [['Signature', 200, y]];

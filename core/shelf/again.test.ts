@@ -2,7 +2,7 @@
 import fc from 'fast-check';
 import type { DocumentFacts, Mark, MarkKind } from '../packet';
 import type { PrintedPlace } from '../reading/types';
-import { facts, mark, page } from '../test-support';
+import { facts, mark, page, printedPlace } from '../test-support';
 import { findAgain } from '.';
 
 type Line = [y: number, words: string];
@@ -30,16 +30,8 @@ const paper = (pages: Line[][], places: PrintedPlace[] = [], height = 10): Docum
   );
 const at = (id: string, kind: MarkKind, y: number, x = 320, on = 1): Mark =>
   mark(id, 'p', kind, on, { x, y, w: 120, h: 16 });
-const line = (ordinal: number, y: number, on = 1): PrintedPlace => ({
-  page: on,
-  kind: 'signature',
-  role: 'seller',
-  ordinal,
-  rect: { x: 320, y, w: 120, h: 16 },
-  label: 'Signature',
-  source: 'print',
-  confidence: 1,
-});
+const line = (ordinal: number, y: number, on = 1): PrintedPlace =>
+  printedPlace({ page: on, ordinal, rect: { x: 320, y, w: 120, h: 16 } });
 
 const TEXT: Line[] = [
   [80, 'What the owners know about their house by the river'],

@@ -14,7 +14,7 @@ import type { Draft, DraftEdit, PacketParty } from '../packet';
 import { overlapArea } from '../paper/geometry';
 import type { PrintedPlace } from '../reading/types';
 import { viewDraft } from '../checks';
-import { facts, mark, page, party } from '../test-support';
+import { facts, mark, page, party, printedPlace } from '../test-support';
 import {
   changesBetween,
   draftOfKit,
@@ -32,16 +32,8 @@ import {
 let n = 0;
 const newId = () => `id${n++}`;
 
-const line = (ordinal: number, kind: PrintedPlace['kind'], y: number, x = 72): PrintedPlace => ({
-  page: 1,
-  kind,
-  role: 'seller',
-  ordinal,
-  rect: { x, y, w: kind === 'date' ? 80 : 200, h: 20 },
-  label: `Seller ${ordinal}`,
-  source: 'print',
-  confidence: 1,
-});
+const line = (ordinal: number, kind: PrintedPlace['kind'], y: number, x = 72): PrintedPlace =>
+  printedPlace({ kind, ordinal, rect: { x, y, w: kind === 'date' ? 80 : 200, h: 20 } });
 const PRINTED = [
   line(1, 'signature', 500),
   line(1, 'date', 500, 300),

@@ -1,5 +1,5 @@
 /** Slots of forms and kits: what they are called, what they do, and which of two forms are the same. */
-import { party } from '../test-support';
+import { party, printedPlace } from '../test-support';
 import type { PrintedPlace } from '../reading/types';
 import { newSlot, slotsOnPages, slotsTogether, type Slot } from '.';
 import { sameSlot } from './slots';
@@ -60,30 +60,20 @@ test('slots of several drafts are each there once, as the first has it, with ink
   ]);
 });
 
-const place = (change: Partial<PrintedPlace>): PrintedPlace => ({
-  page: 1,
-  kind: 'signature',
-  role: 'seller',
-  ordinal: 1,
-  rect: { x: 0, y: 0, w: 10, h: 10 },
-  label: '',
-  source: 'print',
-  confidence: 1,
-  ...change,
-});
-
 test('printed places call for as many slots of a side as it has lines to sign or initial, in the order of sides', () => {
   const names = (...places: PrintedPlace[]) => slotsOnPages(places, () => 'id').map((s) => s.name);
-  expect(names(place({ role: 'buyer' }), place({ ordinal: 2 }), place({}))).toEqual([
+  expect(names(printedPlace({ role: 'buyer' }), printedPlace({ ordinal: 2 }), printedPlace({}))).toEqual([
     'Seller 1',
     'Seller 2',
     'Buyer 1',
   ]);
-  expect(names(place({ kind: 'initials', ordinal: 3 }), place({ ordinal: 1 }))).toHaveLength(3);
-  expect(names(place({ kind: 'text', ordinal: 4 }), place({ kind: 'date' }))).toEqual([]);
-  expect(names(place({ ordinal: null }))).toEqual(['Seller 1']);
-  expect(names(place({ ordinal: 40 }))).toHaveLength(12);
-  expect(names(place({ role: 'unknown' }))).toEqual([]);
-  const inks = slotsOnPages([place({ ordinal: 2 }), place({ role: 'tenant' })], () => 'id').map((s) => s.ink);
+  expect(names(printedPlace({ kind: 'initials', ordinal: 3 }), printedPlace({ ordinal: 1 }))).toHaveLength(3);
+  expect(names(printedPlace({ kind: 'text', ordinal: 4 }), printedPlace({ kind: 'date' }))).toEqual([]);
+  expect(names(printedPlace({ ordinal: null }))).toEqual(['Seller 1']);
+  expect(names(printedPlace({ ordinal: 40 }))).toHaveLength(12);
+  expect(names(printedPlace({ role: 'unknown' }))).toEqual([]);
+  const inks = slotsOnPages([printedPlace({ ordinal: 2 }), printedPlace({ role: 'tenant' })], () => 'id').map(
+    (s) => s.ink,
+  );
   expect(inks).toEqual([0, 1, 2]);
 });

@@ -2,7 +2,7 @@
 import { emptyDraft, NOBODY } from '../packet';
 import type { Draft, InitialsRule, Mark, PacketParty } from '../packet';
 import type { PrintedPlace } from '../reading/types';
-import { facts, mark, page, party } from '../test-support';
+import { facts, mark, page, party, printedPlace } from '../test-support';
 import { draftOfKit, newSlot, withDocuments, type FormInUse, type Slot } from '.';
 
 let n = 0;
@@ -190,17 +190,6 @@ test('what is for everybody of a side stands for each of them, what is for one o
   expect(none.draft.marks.map((m) => m.partyId)).toEqual([NOBODY]);
 });
 
-const line = (ordinal: number, y: number, kind: PrintedPlace['kind'] = 'signature', x = 72): PrintedPlace => ({
-  page: 1,
-  kind,
-  role: 'seller',
-  ordinal,
-  rect: { x, y, w: kind === 'signature' ? 200 : 80, h: 20 },
-  label: `Seller ${ordinal}`,
-  source: 'print',
-  confidence: 1,
-});
-
 test('somebody beyond the lines of a form without printed places gets the last one’s marks beside theirs', () => {
   const marks = [put('a', 's1'), put('t', 's1', { kind: 'text', rect: { x: 72, y: 300, w: 130, h: 15 } })];
   const { draft, beyond } = use([form([s1], { marks })], people('seller', 3));
@@ -223,7 +212,7 @@ test('on a form that asks nothing of their side nobody is beyond; on two that do
 });
 
 test('beyond printed lines somebody stands in the printed arrangement, where the form had those lines filled', () => {
-  const printed = [line(1, 500), line(1, 500, 'date', 300)];
+  const printed = [printedPlace(), printedPlace({ kind: 'date', rect: { x: 300, y: 600, w: 80, h: 20 } })];
   const placed = printed.map((p, i) =>
     put(`p${i}`, 's1', {
       kind: p.kind === 'date' ? 'date_signed' : 'signature',

@@ -49,15 +49,22 @@ exports.startCluster = async ({ durable = false } = {}) => {
   run('initdb', ['-D', data, '-U', 'gatepath', '-A', 'trust', '-E', 'UTF8', '--locale=C', '-N']);
   const settings = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c fsync=off -c synchronous_commit=${durable ? 'on' : 'off'} -c full_page_writes=off -c max_connections=300`;
   const control = (...args) => run('pg_ctl', ['-D', data, ...args]);
-  const start = () => control('-l', path.join(dir, 'log'), '-w', '-t', '120', '-o', settings, 'start');
-  const crash = () => control('-m', 'immediate', 'stop');
+  let running = false;
+  const start = () => {
+    control('-l', path.join(dir, 'log'), '-w', '-t', '120', '-o', settings, 'start');
+    running = true;
+  };
+  const crash = () => {
+    control('-m', 'immediate', 'stop');
+    running = false;
+  };
   start();
   return {
     url: `postgres://gatepath@127.0.0.1:${port}`,
     crash,
     start,
     remove() {
-      crash();
+      if (running) crash();
       rmSync(dir, { recursive: true, force: true });
     },
   };

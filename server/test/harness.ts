@@ -135,7 +135,7 @@ export class TestServer extends InProcess {
     await this.ctx.jobs.idle('tidy');
   }
 
-  /** Has some tasks of the worker processes answered with an error, where there is one, while `work` goes on. */
+  /** Runs `work` while the named tasks of the worker processes fail with the error that `answer` returns; null lets them run. */
   async withTask<T>(tasks: TaskName[], answer: () => Error | null, work: () => Promise<T>): Promise<T> {
     const pool = this.ctx.work;
     const run = pool.run.bind(pool);

@@ -24,6 +24,21 @@ export const markEdit = (
   item: { id, documentId, page, kind, partyId, rect, required: true },
 });
 
+/**
+ * Starts one server for all tests of a file, with its clock at noon, and stops it after them.
+ *
+ * @param started  receives the server before the first test
+ */
+export function serverAtNoon(started: (way: Way) => void): void {
+  let way: Way | undefined;
+  beforeAll(async () => {
+    way = await Way.start();
+    way.server.toNoon();
+    started(way);
+  });
+  afterAll(() => way?.stop());
+}
+
 /** The secret in a message's signing link. */
 export const tokenIn = (m: MessageView) => m.link!.split('/sign/')[1]!;
 

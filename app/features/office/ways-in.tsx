@@ -86,8 +86,8 @@ export function Forgot() {
       {forgot.isSuccess ? (
         <Note tone="good" title={inMailroom ? 'Ask an owner for the link' : 'Check your email'}>
           {inMailroom
-            ? 'If the address belongs to a member, a link to choose a new password is in the mailroom now. An owner of the firm can pass it on.'
-            : 'If this address belongs to a member, we will email a link to choose a new password. The link works once and expires after one hour.'}
+            ? 'If this address belongs to a member, the mailroom now has a link to choose a new password. An owner of your firm can send it to you.'
+            : 'If this address belongs to a member, we will email you a link to choose a new password. The link works once and expires after one hour.'}
         </Note>
       ) : (
         <Card style={{ gap: 12 }}>
