@@ -10,7 +10,7 @@ export function launch(): Promise<Browser> {
     throw new Error('Chromium is not installed. Install Debian’s package "chromium", or set CHROMIUM.');
   return puppeteer.launch({
     executablePath,
-    // A busy machine takes longer than the half minute it is given otherwise.
+    // The default of 30 s is too short on a busy machine.
     timeout: 120_000,
     args: [
       '--no-sandbox',
@@ -32,7 +32,7 @@ export async function openPage(browser: Browser, viewport: typeof PHONE | typeof
   const context = await browser.createBrowserContext();
   const page = await context.newPage();
   await page.setViewport(viewport);
-  // On a machine five times slower than usual, reading a long document alone takes a minute.
+  // On a slow machine, reading a long document can take a minute.
   page.setDefaultTimeout(120_000);
   return page;
 }

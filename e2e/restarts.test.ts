@@ -99,7 +99,7 @@ test('the database crashes three times while four clients sign: 503 meanwhile, a
     // Ends with the error of whoever failed.
     while (acts < (total * n) / (RESTARTS + 1)) await Promise.race([everybody, pause(20)]);
     cluster.crash();
-    // It stays down until a client has been refused.
+    // Keep the database down until a client has received a 503.
     const before = refused();
     while (refused() === before) await Promise.race([everybody, pause(20)]);
     cluster.start();

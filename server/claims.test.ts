@@ -1,4 +1,4 @@
-/** Who has signed, and what the firm's rules ask for: held to inputs that once made the answer untrue. */
+/** Tests who counts as having signed and what the rules require, with inputs that once gave a wrong answer. */
 import type { DealView } from '@gatepath/contract';
 import type { TestServer } from './test/harness';
 import { paper } from './test/papers';

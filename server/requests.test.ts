@@ -1,4 +1,4 @@
-/** Requests: bodies are bounded before they are looked into, addresses and folders give nothing away. */
+/** Tests that request bodies are limited before they are validated, and that addresses and folders leak nothing. */
 import { statSync } from 'node:fs';
 import { request as send } from 'node:http';
 import type { AddressInfo } from 'node:net';
@@ -36,7 +36,7 @@ describe('requests', () => {
     for (const body of bodies) {
       const { status, ms } = await timed(() => server.call('editPacket', { params, body }));
       expect([422, 413]).toContain(status);
-      // A quarter of a minute and more, once.
+      // These once took 15 seconds and more.
       expect(ms).toBeLessThan(3_000);
     }
     const facts = Array.from({ length: 8_000 }, () => null);
@@ -122,7 +122,7 @@ describe('requests', () => {
   });
 
   test('every topic that a screen hears of can be heard', async () => {
-    // A screen can name no other: its topics have this type.
+    // Screens cannot subscribe to other topics: their type allows only these.
     const heard = TOPIC_KINDS.map((kind) => `${kind}:a`);
     for (const topics of [...heard, heard.join(',')]) {
       const answer = await server.call('live', { query: { topics: `${topics},` } });

@@ -1,4 +1,4 @@
-/** Papers that came back signed by hand, and scans whose words cannot be laid. */
+/** Tests papers returned with handwritten signatures, and scans whose text layer cannot be written. */
 import type { TestServer } from './test/harness';
 import { filledIn } from './test/filled';
 import { chance, lease, scanOf } from './test/scan';

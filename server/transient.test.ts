@@ -1,4 +1,4 @@
-/** What passes by itself is tried again: busy workers, a document still being read, a database that is away. */
+/** Tests retries after temporary problems: busy workers, a document that is still being read, a lost database. */
 import pg from 'pg';
 import { addDays, dayOf } from '@gatepath/core/calendar';
 import { findFirm } from './firm/queries';
@@ -86,7 +86,7 @@ describe('busy is not final', () => {
        where name = 'form' and data->>'id' = 'stuck'`;
     await jobs.queueNow('form', 'stuck', 3_600);
     await database.pool.query(last);
-    // What looks for leases that ran out every ten seconds.
+    // Runs what otherwise runs every ten seconds: the search for expired leases.
     for (let i = 0; i < 300; i++) {
       if ((await server.ok('firm')).failures.some((f) => f.thing === 'stuck')) break;
       await new Promise((r) => setTimeout(r, 50));
@@ -132,7 +132,7 @@ test('lost connections end nothing, lose nothing, and are told as a moment', asy
   over = true;
   await Promise.all(writers);
   await admin.end();
-  // Connections that were ended a moment ago may still lie in the pool: whoever gets one hears of it.
+  // The pool may still hold closed connections; the next queries fail on them.
   for (let n = 0; n < 20; n++) await server.ctx.database.pool.query('select 1').catch(() => undefined);
   for (const status of statuses) expect([200, 503]).toContain(status);
   // The deal's activity lists every change that the server confirmed.

@@ -77,7 +77,7 @@ test('whatever the schedule: at most so many nudges, in order, never late, never
   );
 });
 
-test('what is left of a day ends where the day ends, also when the clocks change and where midnight is left out', () => {
+test('the time left in a day agrees with the end of the day, across clock changes and skipped midnights', () => {
   fc.assert(
     fc.property(
       fc.date({ min: new Date('2024-01-01'), max: new Date('2028-01-01'), noInvalidDate: true }),

@@ -1,4 +1,4 @@
-/** Conditions over facts, the values that facts take, and rules. */
+/** Tests conditions on facts, values of facts, and rules. */
 import fc from 'fast-check';
 import {
   conditionFaults,

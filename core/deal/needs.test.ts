@@ -1,4 +1,4 @@
-/** Requirements and readiness: states, order, wording, and the due dates that a change moves. */
+/** Tests requirements and readiness: states, order, wording, and due dates that change. */
 import {
   changedNeeds,
   dueOf,

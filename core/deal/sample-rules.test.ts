@@ -1,4 +1,4 @@
-/** A sale under the sample rules: what it needs, how ready it is, and what is next. */
+/** Tests a sale under the sample rules: requirements, readiness and next steps. */
 import fc from 'fast-check';
 import { waitingPacket } from '../test-support';
 import type { Side } from '../text';
@@ -72,7 +72,7 @@ test('a requirement is met by an executed paper without a gap that all its sides
     state: 'open',
     words: 'executed, but there is no buyer 1',
   });
-  // The firm's own broker is no person of the deal; somebody else who signs for a seller is not known by that.
+  // The firm's broker is not a party of the deal. Another person who signs for a seller does not count as the broker.
   const brokers = { signers: ['seller', 'listing_broker'] as Side[] };
   const own = (paper: Partial<PaperStanding>, parties = [DEAL.parties[0]!]) =>
     find(
@@ -123,7 +123,7 @@ test('a waiver holds while the facts behind it are what they were', () => {
   expect(at(1972)).toMatchObject({ state: 'waived', corner: 'waived', words: 'waived by Odile: no paint' });
   expect(at(1960)).toMatchObject({ state: 'open', words: 'needed; waived by Odile before the facts changed' });
   expect(at(1990)).toBeUndefined();
-  // The rule asks for something else now, of others, or in other cases: what was waived is not this.
+  // The waiver ends when the rule's document, signers or condition change.
   const changed = (change: Partial<Rule>) =>
     needs(
       { facts: { ...DEAL.facts, year_built: 1972 } },
@@ -164,7 +164,7 @@ test('moving a key date moves exactly what hangs on it', () => {
         id: `r${i}`,
         kinds: ['sale'],
         title: `Paper ${i}`,
-        // Without rolling every day counted from a moved one moves as far as it did.
+        // Without rolling to a business day, a due date moves by as many days as the date it is counted from.
         due: { n, unit: 'days', way, roll: false, from: date },
       })),
     );

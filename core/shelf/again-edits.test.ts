@@ -1,10 +1,10 @@
-/** A changed paper in the place of a form's: what the edits touch, and what they leave alone. */
+/** Tests the edits that replace a form's paper with a changed one. */
 import { applyEdits, emptyDraft, NOBODY } from '../packet';
 import type { Draft } from '../packet';
 import { mark } from '../test-support';
 import { editsOfAgain } from '.';
 
-test('a changed paper stands where the old one stood; what is on other papers, and passed over there, stays', () => {
+test('a changed paper takes the position of the old one; marks, rules and dismissed places of other papers stay', () => {
   const other = { ...mark('other', NOBODY, 'label'), documentId: 'b' };
   const rule = (id: string, documentId: string) => ({
     id,
@@ -26,7 +26,7 @@ test('a changed paper stands where the old one stood; what is on other papers, a
   expect(now.marks).toEqual([other]);
   expect(now.rules).toEqual([rule('rb', 'b'), { ...rule('rule-new', 'new'), except: [] }]);
   expect(now.passed.map((p) => p.id)).toEqual(['b.1.1', 'cc.1.1']);
-  // Of a paper that is not there any more the new one is the first.
+  // If the old paper is missing, the new one becomes the first.
   const first = editsOfAgain(draft, 'gone', 'new', [], new Set());
   expect(first[0]).toEqual({ op: 'put', list: 'documents', item: { id: 'new' }, index: 0 });
   expect(first).toHaveLength(2);

@@ -1,26 +1,26 @@
-/** Where a mark goes on a changed paper: what each word around it counts for, and at which distance each rule begins. */
+/** Tests the rules that find a mark's place on a changed paper, each at the distance where it begins to apply. */
 import type { DocumentFacts, Mark, MarkKind } from '../packet';
 import type { PlaceKind, PrintedPlace } from '../reading/types';
 import { facts, mark, page, printedPlace } from '../test-support';
 import { findAgain, type Again } from '.';
 
-/** A word with where it stands; letters are 8 points wide. */
+/** A printed word and its position in points. Each letter is 8 points wide. */
 type Put = [text: string, x: number, y: number];
 function paper(words: Put[], places: PrintedPlace[] = [], height = 10): DocumentFacts {
   const made = page(words.map(([text, x, y]) => ({ x, y, w: text.length * 8, h: height })));
   return facts([{ ...made, words: words.map(([text]) => text) }], 'doc', 'Paper', places);
 }
-/** A mark that stands on no printed place, 120 by 16 points. */
+/** A mark of 120 x 16 points that is not on a printed place. */
 const free = (x: number, y: number, id = 'm'): Mark => mark(id, 'p', 'label', 1, { x, y, w: 120, h: 16 });
 const one = (before: DocumentFacts, after: DocumentFacts, m: Mark): Again => findAgain(before, after, [m])[0]!;
-/** What becomes of a mark at 300, 400 when the words go from the first to the second. */
+/** Returns the state and position found for a mark at (300, 400) when `before` becomes `after`. */
 const went = (before: Put[], after: Put[], m = free(300, 400)) => {
   const { state, rect } = one(paper(before), paper(after), m);
   return [state, rect.x, rect.y];
 };
 
 describe('which words count', () => {
-  // "Signature" ends at 144; a second word far away keeps its page from being empty.
+  // "Signature" spans x = 72 to 144. The far word only makes both pages recognizable as the same page.
   const far: Put = ['elsewhere', 72, 700];
   test.each<[string, Mark, boolean]>([
     ['to its left, as far as 240 points', free(384, 400), true],
@@ -31,7 +31,7 @@ describe('which words count', () => {
     ['below, farther', free(72, 313), false],
   ])('a word %s', (_where, m, counts) => {
     const { state, rect } = one(paper([['Signature', 72, 400], far]), paper([['Signature', 72, 430], far]), m);
-    // Where no word counts it stays where it stood.
+    // A mark without a nearby word keeps its position.
     expect([state, rect.y]).toEqual(counts ? ['moved', m.rect.y + 30] : ['same', m.rect.y]);
   });
   test('a word to its right counts as far as 240 points', () => {
@@ -39,7 +39,7 @@ describe('which words count', () => {
     expect(right(660)).toEqual(['moved', 300, 430]);
     expect(right(661)).toEqual(['same', 300, 400]);
   });
-  test('one short word alone says nothing; a long one does, once it is met only once', () => {
+  test('a single word counts only if it has five letters or more and occurs once on each paper', () => {
     expect(went([['Date', 200, 400]], [['Date', 200, 430]])).toEqual(['lost', 300, 400]);
     expect(went([['Dated', 200, 400]], [['Dated', 200, 430]])).toEqual(['moved', 300, 430]);
     const twice: Put[] = [
@@ -49,7 +49,7 @@ describe('which words count', () => {
     expect(went([['Dated', 200, 400]], twice)).toEqual(['lost', 300, 400]);
     expect(went(twice, [['Dated', 200, 430]], free(300, 430))).toEqual(['lost', 300, 430]);
   });
-  test('signs that are no words are passed over, and capitals and accents are no other words', () => {
+  test('punctuation is ignored, and case and accents make no difference', () => {
     expect(
       went(
         [
@@ -63,8 +63,8 @@ describe('which words count', () => {
   });
 });
 
-describe('whose word counts most', () => {
-  test('a caption just under a blank outvotes what stands above; farther down it is no caption', () => {
+describe('which word counts most', () => {
+  test('a caption within 9 points below a blank outweighs the paragraph above it', () => {
     const caption = (below: number) => {
       const y = 416 + below;
       return went(
@@ -82,15 +82,15 @@ describe('whose word counts most', () => {
     expect(caption(8)).toEqual(['moved', 300, 460]);
     expect(caption(9)[0]).toBe('doubtful');
   });
-  test('what stands beside the line, or above it as close, is no caption', () => {
+  test('a word above the blank or beside it does not count as a caption', () => {
     const other: Put = ['paragraph', 310, 446];
     const above: Put = ['Signature', 310, 385];
     expect(went([above, other], [['Signature', 310, 325], other])[0]).toBe('doubtful');
     const beside: Put = ['Signature', 200, 421];
     expect(went([beside, other], [['Signature', 200, 361], other])[0]).toBe('doubtful');
   });
-  test('a line of many words counts as its nearest word does', () => {
-    // Four words of one line beneath say one thing; the word on the mark’s own line another.
+  test('a line of many words counts no more than its nearest word', () => {
+    // The word on the mark's own line moves up; the four words of the line below stay.
     const below = (dy: number): Put[] =>
       ['under', 'blank', 'words', 'below'].map((text, i): Put => [text, 300 + 50 * i, 440 + dy]);
     expect(went([['Signature', 200, 402], ...below(0)], [['Signature', 200, 362], ...below(0)])).toEqual([
@@ -102,7 +102,7 @@ describe('whose word counts most', () => {
 });
 
 describe('how many must agree', () => {
-  // Each alone in its line: two as near as each other, two farther away.
+  // Four words on separate lines: `a` and `b` are equally near to the mark; `c` and `d` are farther away.
   const [a, b, c, d]: Put[] = [
     ['above', 310, 370],
     ['below', 310, 436],
@@ -110,7 +110,7 @@ describe('how many must agree', () => {
     ['deeper', 310, 456],
   ] as [Put, Put, Put, Put];
   const down = ([text, x, y]: Put, by: number): Put => [text, x, y + by];
-  test('with all of them it is found, with most gone it is in doubt, with hardly any it is lost', () => {
+  test('a mark is found with 60 % of its words, doubtful with 30 %, and lost with fewer', () => {
     expect(
       went(
         [a!, b!, c!, d!],
@@ -126,23 +126,23 @@ describe('how many must agree', () => {
     expect(went([a!, b!, c!, d!], [down(a!, 100)])).toEqual(['doubtful', 300, 500]);
     expect(went([a!, b!, c!, d!], [down(c!, 100)])).toEqual(['lost', 300, 400]);
   });
-  test('words that put it a little apart mean one place; farther apart it is in doubt', () => {
+  test('words may disagree by less than 14 points in height', () => {
     expect(went([a!, b!], [down(a!, 100), down(b!, 113)])).toEqual(['moved', 300, 500]);
     expect(went([a!, b!], [down(a!, 100), down(b!, 114)])[0]).toBe('doubtful');
   });
-  test('what stands free needs words that mean one column', () => {
+  test('a mark off printed places needs words that agree on its column within 8 points', () => {
     const right = ([text, x, y]: Put, by: number): Put => [text, x + by, y];
     expect(went([a!, b!], [a!, right(b!, 8)])).toEqual(['same', 300, 400]);
     expect(went([a!, b!], [a!, right(b!, 9)])[0]).toBe('doubtful');
   });
-  test('the middle of what they say is taken, by weight', () => {
+  test('the weighted median of the positions is taken', () => {
     const near: Put = ['Signature', 200, 402];
     expect(went([near, a!, c!], [down(near, 106), down(a!, 100), down(c!, 103)])).toEqual(['moved', 300, 506]);
     expect(went([a!, b!, c!, d!], [down(a!, 100), down(b!, 102), down(c!, 104), down(d!, 106)])[2]).toBe(502);
   });
 });
 
-test('in type of another size small distances grow with it, distances along a line do not; it is in doubt', () => {
+test('in type of another size, distances under 40 points scale and the mark is doubtful', () => {
   const sized = (dx: number, height: number) => {
     const m = free(72 + dx, 430);
     const { state, rect } = one(paper([['Signature', 72, 400]]), paper([['Signature', 172, 300]], [], height), m);
@@ -151,7 +151,7 @@ test('in type of another size small distances grow with it, distances along a li
   expect(sized(30, 12)).toEqual(['doubtful', 208, 336]);
   expect(sized(-30, 12)).toEqual(['doubtful', 136, 336]);
   expect(sized(40, 12)).toEqual(['doubtful', 212, 336]);
-  // No more than that: a headline is no measure.
+  // Distances grow or shrink by a factor of 1.6 or 0.6 at most.
   expect(sized(30, 30)).toEqual(['doubtful', 220, 348]);
   expect(sized(30, 2)).toEqual(['doubtful', 190, 318]);
   expect(sized(30, 10.2)).toEqual(['moved', 202.6, 330.6]);
@@ -166,17 +166,17 @@ describe('printed places', () => {
     const { state, rect } = one(paper(words(403), [was]), paper(words(463), after), m);
     return [state, rect.y];
   };
-  test('the one that is meant is near where the words say, and the nearest of those', () => {
+  test('the nearest printed place within 36 points of the expected position is taken', () => {
     expect(moved([printed({ y: 496 })])).toEqual(['moved', 496]);
     expect(moved([printed({ y: 497 })])).toEqual(['doubtful', 460]);
     expect(moved([printed({ y: 440 }), printed({ y: 470 }), printed({ y: 485 })])).toEqual(['moved', 470]);
     expect(moved([printed({ y: 485 }), printed({ y: 450 })])).toEqual(['moved', 450]);
     expect(moved([])).toEqual(['doubtful', 460]);
   });
-  test('it is of the same kind, role and number, and on the same page', () => {
+  test('the printed place must match in kind, role, number and page', () => {
     for (const other of [{ role: 'buyer' as const }, { ordinal: 2 }, { kind: 'initials' as const }, { page: 2 }])
       expect(moved([printed({ y: 460, ...other })])).toEqual(['doubtful', 460]);
-    // Where the mark stood on the second seller’s line, the second seller’s line is meant.
+    // A mark from the second seller's line goes to the second seller's line.
     const second = printed({ y: 400, ordinal: 2 });
     expect(moved([printed({ y: 460 }), printed({ y: 480, ordinal: 2 })], signs(), second)).toEqual(['moved', 480]);
   });
@@ -190,15 +190,15 @@ describe('printed places', () => {
     ['money', 'text'],
     ['tick', 'checkbox'],
     ['choice', 'checkbox'],
-  ])('%s stands on a place for %s', (kind, on) => {
+  ])('a mark of kind %s belongs on a printed place of kind %s', (kind, on) => {
     expect(moved([printed({ y: 470, kind: on })], signs(kind), printed({ y: 400, kind: on }))).toEqual(['moved', 470]);
   });
-  test('a mark that stood on none is not drawn to one', () => {
+  test('a label does not snap to a printed place', () => {
     const beside = printed({ y: 450 });
     expect(moved([printed({ y: 480 })], signs(), beside)).toEqual(['moved', 480]);
     expect(moved([printed({ y: 480 })], { ...signs(), kind: 'label' })).toEqual(['moved', 460]);
   });
-  test('a hair’s breadth is no move', () => {
+  test('a shift of less than 2 points is not a move', () => {
     const shifted = (by: number) => {
       const words: Put[] = [['Signature', 200, 403]];
       return one(paper(words, [printed({ y: 400 })]), paper(words, [printed({ y: 400 + by })]), signs()).state;
@@ -207,24 +207,24 @@ describe('printed places', () => {
   });
 });
 
-describe('two marks on one spot', () => {
+describe('two marks at one position', () => {
   const lines = (apart: number): Put[] => [
     ['Landlord', 200, 402],
     ['Guarantor', 200, 402 + apart],
   ];
   const both = (apart: number) =>
     findAgain(paper(lines(60)), paper(lines(apart)), [free(300, 400, 'a'), free(300, 460, 'b')]).map((f) => f.state);
-  test('did not both find their own', () => {
+  test('are doubtful when they overlap by more than a fifth', () => {
     expect(both(12)).toEqual(['doubtful', 'doubtful']);
     expect(both(13)).toEqual(['same', 'moved']);
     expect(both(40)).toEqual(['same', 'moved']);
   });
-  test('are right where they stood so before', () => {
+  test('are fine when they overlapped before', () => {
     const doc = paper(lines(60));
     const states = findAgain(doc, doc, [free(300, 400, 'a'), free(310, 402, 'b')]).map((f) => f.state);
     expect(states).toEqual(['same', 'same']);
   });
-  test('one that is lost stands in nobody’s way', () => {
+  test('a lost mark makes no other mark doubtful', () => {
     const after: Put[] = [['Landlord', 200, 462]];
     const states = findAgain(paper(lines(60)), paper(after), [free(300, 400, 'a'), free(300, 460, 'b')]);
     expect(states.map((f) => [f.state, f.rect.y])).toEqual([
@@ -234,19 +234,19 @@ describe('two marks on one spot', () => {
   });
 });
 
-describe('over print and at the rim', () => {
+describe('over print and at the page edge', () => {
   const word: Put = ['Landlord', 200, 402];
-  test('free marks do not come to lie on print, unless they lay on print before', () => {
+  test('a mark that would newly cover print is doubtful', () => {
     const print: Put = ['covered', 320, 432];
     expect(went([word], [['Landlord', 200, 432], print])[0]).toBe('doubtful');
     expect(went([word, ['covered', 320, 402]], [['Landlord', 200, 432], print])).toEqual(['moved', 300, 430]);
   });
-  test('a mark with no word near it stands where it stood while that is free', () => {
+  test('a mark without a nearby word keeps its position, and is doubtful if print now stands there', () => {
     const far = ['many', 'words', 'stand', 'far', 'above'].map((text, i): Put => [text, 72 + 60 * i, 100]);
     expect(went(far, far)).toEqual(['same', 300, 400]);
     expect(went(far, [...far, ['covered', 320, 402]])).toEqual(['doubtful', 300, 400]);
   });
-  test('it stays on the page', () => {
+  test('a mark never leaves the page', () => {
     expect(went([word], [['Landlord', 200, 785]])).toEqual(['moved', 300, 776]);
     expect(went([['Landlord', 300, 402]], [['Landlord', 150, 402]], free(100, 400))).toEqual(['moved', 0, 400]);
   });

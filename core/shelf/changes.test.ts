@@ -1,4 +1,4 @@
-/** What is told to be different between two editions of a form or a kit: each difference by itself, and nothing else. */
+/** Tests the list of changes between two editions of a form or kit: every change is named, and nothing else. */
 import { emptyDraft, NOBODY } from '../packet';
 import type { Draft, InitialsRule } from '../packet';
 import { mark } from '../test-support';
@@ -47,7 +47,7 @@ test.each<[string, Partial<Draft>, string]>([
   expect(changes(after)).toEqual([sentence]);
 });
 
-test('what is absent and what is off are the same, and so are a gate’s names and another id of it', () => {
+test('a missing setting equals one that is off; ids, names and inks are not compared', () => {
   expect(changes({ readAlong: false })).toEqual([]);
   expect(changes({ readAlong: false }, { readAlong: false })).toEqual([]);
   expect(changes({}, { readAlong: true })).toEqual(['Who may read along or hand over is another.']);
@@ -56,20 +56,20 @@ test('what is absent and what is off are the same, and so are a gate’s names a
   expect(changes({ parties: [{ ...wren, name: 'Seller', ink: 3 }, callum] })).toEqual([]);
 });
 
-test('papers come, go and change places, each by its name', () => {
+test('added, removed and reordered papers are named', () => {
   const papers = (...ids: string[]): Partial<Draft> => ({ documents: ids.map((id) => ({ id })) });
   expect(changes(papers('a', 'b', 'c', 'd'))).toEqual(['Paper c and Paper d came in.']);
   expect(changes(papers('a'))).toEqual(['Paper b went out.']);
   expect(changes(papers('b', 'a'))).toEqual(['The papers are in another order.']);
   expect(changes(papers('b', 'c'))).toEqual(['Paper c came in.', 'Paper a went out.']);
   expect(changes(papers('a', 'c'))).toEqual(['Paper c came in.', 'Paper b went out.']);
-  // One paper in the place of one is the same form with a changed paper.
+  // Replacing the only paper of a form is a changed paper, not one added and one removed.
   expect(changes(papers('c'), papers('a'))).toEqual(['The paper was changed.']);
   expect(changes(papers('c'), papers('a', 'b'))).toEqual(['Paper c came in.', 'Paper a and Paper b went out.']);
   expect(changes(papers('b', 'c'), papers('a'))).toEqual(['Paper b and Paper c came in.', 'Paper a went out.']);
 });
 
-test('roles that are no longer there are named, and do not initial any more without a word', () => {
+test('a removed role is named once: its initials are not listed as well', () => {
   expect(changes({ parties: [callum], marks: [FORM.marks[1]!], rules: [] })).toEqual([
     'No longer there: Seller 1.',
     '1 mark taken away.',
@@ -77,7 +77,7 @@ test('roles that are no longer there are named, and do not initial any more with
   expect(changes({ parties: [] })).toContain('No longer there: Seller 1 and Seller 2.');
 });
 
-test('who initials every page is told in the number of people it is', () => {
+test('initials on every page are described in singular or plural', () => {
   const by = (...partyIds: string[]): Partial<Draft> => ({ rules: [{ ...rule, partyIds }] });
   expect(changes(by('wren', 'callum'))).toEqual(['Seller 2 initials every page now.']);
   expect(changes(by('wren', 'callum'), { rules: [] })).toEqual(['Seller 1 and Seller 2 initial every page now.']);
@@ -88,7 +88,7 @@ test('who initials every page is told in the number of people it is', () => {
   expect(changes({ rules: [] }, by('wren', 'callum'))).toEqual(['Seller 1 and Seller 2 no longer initial every page.']);
 });
 
-test('marks are counted by what became of them, also on a changed paper', () => {
+test('added, removed, moved and changed marks are counted; a new paper alone changes no mark', () => {
   const [s, t] = FORM.marks as [Draft['marks'][number], Draft['marks'][number]];
   expect(changes({ marks: [s, t, { ...t, id: 'u' }, { ...t, id: 'v' }] })).toEqual(['2 marks more.']);
   expect(changes({ marks: [] })).toEqual(['2 marks taken away.']);

@@ -88,7 +88,7 @@ test('what is kept of a packet has roles and no deal: no name, no note, no sum, 
   expect(kit.gates[0]!.partyIds).toEqual([kit.parties[0]!.id]);
 });
 
-test('a person’s second step and copy go with their slot; who is of no side stays who they are', () => {
+test('a slot keeps its person’s second step and copy; a person without a side stays that person', () => {
   const step = { by: 'email' } as never;
   const kept = slotsOfPeople(
     [
@@ -108,7 +108,7 @@ test('a person’s second step and copy go with their slot; who is of no side st
   expect('secondStep' in kept.get('ida')!).toBe(false);
 });
 
-test('a form holds what stands on its own paper, for those who have something to do there', () => {
+test('a form keeps only the marks, rules and people of its own paper', () => {
   const moved = { page: 2, partyId: 'wren', rect: { x: 1, y: 2, w: 40, h: 16 } } as never;
   const rule = (id: string, documentId: string, partyId: string) => ({
     id,
@@ -146,7 +146,7 @@ test('a form holds what stands on its own paper, for those who have something to
   ]);
 });
 
-test('a kit keeps how a packet runs, in its order and with its forms, and nobody who is not there', () => {
+test('a kit keeps a packet’s settings, gates and forms', () => {
   const draft: Draft = {
     ...emptyDraft('Papers'),
     subject: '',
@@ -174,19 +174,19 @@ test('a kit keeps how a packet runs, in its order and with its forms, and nobody
   expect([plain.readAlong, 'reports' in plain]).toEqual([false, false]);
 });
 
-test('a value of four letters becomes its tag, a shorter one stands in other words by chance; the longest goes first', () => {
+test('values of four letters or more become tags, the longest first', () => {
   const tags = new Map([
     ['city', 'Lock'],
     ['unit', '12A'],
     ['address', '7 Lock Row'],
   ]);
   expect(asTags('7 Lock Row, Lock, 12A', [], tags)).toBe('{address}, {city}, 12A');
-  // A tag’s own name is no name of a person, and neither is one of who is of no side.
+  // Words inside a tag, and names of people without a side, do not count as names.
   const lister = party('x', { name: 'Seller Marsh' });
   expect(asTags('For {seller 1} only', [lister], tags)).toBe('For {seller 1} only');
   expect(asTags('For Seller only', [lister], tags)).toBe('');
   expect(asTags('Ask Ida Holm', [party('ida', { name: 'Ida Holm', side: 'other' })], tags)).toBe('Ask Ida Holm');
-  // A part of one letter is nobody’s; one of three counts as it is written, and of four in any case.
+  // Parts of names: one letter is ignored, two or three letters match as written or in capitals, four or more in any case.
   expect(asTags('Plan B', [party('b', { name: 'B. Mann' })], tags)).toBe('Plan B');
   expect(asTags('ann and the others', [party('a', { name: 'Ann Reed' })], tags)).toBe('ann and the others');
   expect(asTags('ANN and the others', [party('a', { name: 'Ann Reed' })], tags)).toBe('');

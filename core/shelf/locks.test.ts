@@ -1,4 +1,4 @@
-/** Locks of a kit: what each stops, in a draft and under way. */
+/** Tests what each lock of a kit prevents, in a draft and after sending. */
 import type { DraftEdit } from '../packet';
 import { party } from '../test-support';
 import { brokenLock, lockBrokenBy, lockOf, LOCKS } from '.';
@@ -22,7 +22,7 @@ test('under way too a lock holds for what it is about, and never for what has to
   for (const free of ['drop_party', 'correct_party', 'extend', 'nudge', 'correct'] as const)
     expect(lockBrokenBy(free, locks)).toBeNull();
   expect(lockBrokenBy('change_marks', locks)).toBeNull();
-  // A name or an address can be put right whatever is locked; what somebody does cannot be changed.
+  // With people locked, names and addresses can still be corrected; acts cannot be changed.
   const wren = party('wren');
   const put = (change: object): DraftEdit => ({ op: 'put', list: 'parties', item: { ...wren, ...change } });
   expect(brokenLock([put({ email: 'new@example.com', name: 'Wren Adler' })], locks, { parties: [wren] })).toBeNull();

@@ -170,7 +170,8 @@ test('somebody beyond the printed lines initials a page once, by the rule or in 
     except: [],
     moved: [],
   };
-  // Where the form's own people initial a printed place instead of by the rule, so does whoever is beyond them.
+  // In the third form everybody is exempt from the rule on page 1 and initials a printed place there instead. People
+  // beyond the printed lines need a place on that page too.
   const except = slots.map((slot) => ({ page: 1, partyId: slot.id }));
   for (const f of [marked, { ...marked, rules: [every] }, { ...marked, rules: [{ ...every, except }] }]) {
     const { draft } = draftOfKit({

@@ -1,4 +1,4 @@
-/** Slots of forms and kits: what they are called, what they do, and which of two forms are the same. */
+/** Tests slots of forms and kits: defaults, equality across forms, and slots read from printed places. */
 import { party, printedPlace } from '../test-support';
 import type { PrintedPlace } from '../reading/types';
 import { newSlot, slotsOnPages, slotsTogether, type Slot } from '.';
@@ -10,7 +10,7 @@ const person = (name: string, email: string, more: Partial<Slot> = {}): Slot => 
   ...more,
 });
 
-test('a new slot signs, gets a copy where it is of no side, and has a number only where it is for one', () => {
+test('a new slot signs, or gets a copy if it has no side; only a slot for one person has a number', () => {
   expect(newSlot('one', 'seller', 2, 'x', 3)).toEqual({
     id: 'x',
     name: 'Seller 2',
@@ -48,11 +48,11 @@ test.each<[string, Slot, Slot, boolean]>([
   expect([sameSlot(a, b), sameSlot(b, a)]).toEqual([same, same]);
 });
 
-test('slots of several drafts are each there once, as the first has it, with inks in their order', () => {
+test('equal slots of several drafts are merged, keeping the first, with inks in order', () => {
   const a = { ...newSlot('one', 'seller', 1, 'a', 5), act: 'approve' as const };
   const b = newSlot('one', 'seller', 1, 'b', 0);
   const c = newSlot('one', 'buyer', 1, 'c', 0);
-  // A party without a kind is one person's place.
+  // A party without a slot kind counts as a slot for one person.
   const plain = party('wren', { side: 'buyer' });
   expect(slotsTogether([{ parties: [a] }, { parties: [b, c] }, { parties: [plain] }])).toEqual([
     { ...a, ink: 0 },
@@ -60,7 +60,7 @@ test('slots of several drafts are each there once, as the first has it, with ink
   ]);
 });
 
-test('printed places call for as many slots of a side as it has lines to sign or initial, in the order of sides', () => {
+test('a form gets one slot for each printed signature or initials line of a side', () => {
   const names = (...places: PrintedPlace[]) => slotsOnPages(places, () => 'id').map((s) => s.name);
   expect(names(printedPlace({ role: 'buyer' }), printedPlace({ ordinal: 2 }), printedPlace({}))).toEqual([
     'Seller 1',

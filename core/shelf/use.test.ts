@@ -1,4 +1,4 @@
-/** What a kit makes of its forms for the people of a deal: settings, gates, rules, and places for whom no line was printed. */
+/** Tests the packet that a kit makes for a deal: settings, gates, rules, and places for people beyond the printed lines. */
 import { emptyDraft, NOBODY } from '../packet';
 import type { Draft, InitialsRule, Mark, PacketParty } from '../packet';
 import type { PrintedPlace } from '../reading/types';
@@ -42,7 +42,7 @@ const use = (forms: FormInUse[], who: PacketParty[], kit: Partial<Draft> = {}) =
   });
 const actOf = (d: Draft) => Object.fromEntries(d.parties.map((p) => [p.id, p.act]));
 
-test('a packet has the kit’s own settings; what the kit does not say is off', () => {
+test('a packet takes the kit’s settings; missing settings are off', () => {
   const schedule = { lastDay: null, warnDays: 2, nudge: null };
   const kit = { subject: 'Papers', message: 'Hello', schedule, handOver: true, readAlong: true, reports: ['odile'] };
   expect(use([form([s1])], people('seller', 1), kit).draft).toMatchObject({ name: 'Sale papers', ...kit });
@@ -50,7 +50,7 @@ test('a packet has the kit’s own settings; what the kit does not say is off', 
   expect([plain.readAlong, 'reports' in plain]).toEqual([false, false]);
 });
 
-test('people do what their slot says, with its note, step and copy; a language of their own stays', () => {
+test('people take the act, note, second step and copy of their slot, and keep their own language', () => {
   const slot = (change: Partial<Slot>): Slot => ({ ...s1, ...change });
   const only = (change: Partial<Slot>, person: Partial<PacketParty> = {}) => {
     const [seller] = people('seller', 1);
@@ -71,7 +71,7 @@ test('people do what their slot says, with its note, step and copy; a language o
   ]);
 });
 
-test('somebody who fills a slot of the kit and one of a form does what the kit says', () => {
+test('the kit’s slot decides the act when a form’s slot differs', () => {
   const inForm = { ...s1, id: 'f1', act: 'approve' as const };
   const made = draftOfKit({
     kit: { ...emptyDraft('Kit'), parties: [{ ...s1, act: 'desk' }] },
@@ -82,7 +82,7 @@ test('somebody who fills a slot of the kit and one of a form does what the kit s
   expect(actOf(made.draft)).toEqual({ seller1: 'desk' });
 });
 
-test('at the kit’s gates stand those who hold one; nobody’s gate goes, and who is beyond stands with the last of their side', () => {
+test('gates hold the people of their slots; empty gates are dropped, and extra people join the last slot of their side', () => {
   const gates = [
     { id: 'a', partyIds: ['b1'], need: 'any' as const },
     { id: 'b', partyIds: ['s1', 'gone'] },
@@ -101,7 +101,7 @@ test('at the kit’s gates stand those who hold one; nobody’s gate goes, and w
   ]);
 });
 
-test('marks of nobody stay, marks of slots become people’s, and choices of one question stay together', () => {
+test('marks get their slot’s person, labels stay, and choices of one question stay grouped', () => {
   const marks = [
     put('a', NOBODY, { kind: 'label', value: 'x' }),
     put('c1', 's1', { kind: 'choice', group: 'heat', value: 'Gas' }),
@@ -119,7 +119,7 @@ test('marks of nobody stay, marks of slots become people’s, and choices of one
   const [, gas, oil, well] = once;
   expect('group' in once[0]!).toBe(false);
   expect([gas!.group, gas!.group === well!.group, gas!.group === 'heat']).toEqual([oil!.group, false, false]);
-  // The same form twice asks its question twice.
+  // Using a form twice keeps the choices of both copies apart.
   const forms = [
     form([s1], { marks }),
     form([s1], { marks: marks.map((m) => ({ ...m, documentId: 'form2' })) }, [], 'form2'),
@@ -129,13 +129,13 @@ test('marks of nobody stay, marks of slots become people’s, and choices of one
   expect(new Set(twice.map((m) => m.documentId))).toEqual(new Set(['form1', 'form2']));
 });
 
-test('a form that was set for these very people keeps its marks theirs', () => {
+test('marks that already name a person of the deal keep that person', () => {
   const [wren] = people('seller', 1);
   const { draft } = use([form([s1], { marks: [put('a', wren!.id), put('b', 'somebody')] })], [wren!]);
   expect(draft.marks.map((m) => m.partyId)).toEqual(['seller1']);
 });
 
-test('what a form passes over is passed over in the packet, form by form', () => {
+test('places dismissed on a form stay dismissed in the packet', () => {
   const forms = [
     form([s1], { passed: [{ id: 'form1.1.3' }] }),
     form([s1], { passed: [{ id: 'form2.1.4' }] }, [], 'form2'),
@@ -145,7 +145,7 @@ test('what a form passes over is passed over in the packet, form by form', () =>
   expect(withDocuments(draft, (id) => `new-${id}`).passed).toEqual([{ id: 'new-form1.1.3' }, { id: 'new-form2.1.4' }]);
 });
 
-test('everybody of a rule’s slots and who is beyond them initials; exceptions are theirs, and one stands where it was moved to', () => {
+test('an initials rule covers extra people too, with its exceptions; a moved place stays with one person', () => {
   const ruled = rule({
     partyIds: ['s1', 's2', 'b1'],
     except: [
@@ -166,11 +166,11 @@ test('everybody of a rule’s slots and who is beyond them initials; exceptions 
   });
   expect(made!.id).not.toBe('r');
   expect(made!.moved).toEqual([{ page: 1, partyId: 'seller2', rect: { x: 9, y: 9, w: 40, h: 16 } }]);
-  // A rule of whom nobody is there goes.
+  // A rule without anybody left is dropped.
   expect(use([form([b1], { rules: [rule({ partyIds: ['b1'] })] })], people('seller', 1)).draft.rules).toEqual([]);
 });
 
-test('what is for everybody of a side stands for each of them, what is for one of them does not', () => {
+test('a mark for everybody of a side is copied for each person of that side only', () => {
   const marks = [
     put('a', 't'),
     put('d', 't', { kind: 'date_signed', rect: { x: 240, y: 600, w: 80, h: 20 } }),
@@ -182,7 +182,7 @@ test('what is for everybody of a side stands for each of them, what is for one o
   for (const id of ['tenant1', 'tenant2', 'tenant3'])
     expect([id, kinds(id).sort()]).toEqual([id, ['date_signed', 'signature']]);
   expect(kinds('buyer1')).toEqual(['signature']);
-  // A slot for everybody without a mark of its own gives nobody one.
+  // A slot for everybody that has no mark adds none.
   const none = use(
     [form([tenants], { marks: [put('x', NOBODY, { kind: 'label', value: 'x' })] })],
     people('tenant', 2),
@@ -190,7 +190,7 @@ test('what is for everybody of a side stands for each of them, what is for one o
   expect(none.draft.marks.map((m) => m.partyId)).toEqual([NOBODY]);
 });
 
-test('somebody beyond the lines of a form without printed places gets the last one’s marks beside theirs', () => {
+test('without printed places, an extra person gets copies of the last slot’s marks', () => {
   const marks = [put('a', 's1'), put('t', 's1', { kind: 'text', rect: { x: 72, y: 300, w: 130, h: 15 } })];
   const { draft, beyond } = use([form([s1], { marks })], people('seller', 3));
   expect(beyond).toEqual([
@@ -201,7 +201,7 @@ test('somebody beyond the lines of a form without printed places gets the last o
     expect(draft.marks.filter((m) => m.partyId === id && m.kind === 'signature')).toHaveLength(1);
 });
 
-test('on a form that asks nothing of their side nobody is beyond; on two that do, both are named', () => {
+test('extra people are listed with each form that has marks for their side', () => {
   const silent = form([s1, b1], { marks: [put('a', 'b1')] });
   expect(use([silent], people('seller', 2)).beyond).toEqual([]);
   const forms = [
@@ -211,7 +211,7 @@ test('on a form that asks nothing of their side nobody is beyond; on two that do
   expect(use(forms, people('seller', 2)).beyond).toEqual([{ partyId: 'seller2', documentIds: ['form1', 'form2'] }]);
 });
 
-test('beyond printed lines somebody stands in the printed arrangement, where the form had those lines filled', () => {
+test('an extra person gets the kinds of place that the form placed on its printed lines', () => {
   const printed = [printedPlace(), printedPlace({ kind: 'date', rect: { x: 300, y: 600, w: 80, h: 20 } })];
   const placed = printed.map((p, i) =>
     put(`p${i}`, 's1', {
@@ -227,7 +227,7 @@ test('beyond printed lines somebody stands in the printed arrangement, where the
       .map((m) => m.kind)
       .sort();
   expect(second(placed)).toEqual(['date_signed', 'signature']);
-  // A form on which only the date was placed asks no signature of anybody.
+  // A form that placed only the date asks for no signature.
   expect(second(placed.slice(1))).toEqual(['date_signed']);
   expect(second(placed.slice(0, 1))).toEqual(['signature']);
 });

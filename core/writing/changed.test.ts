@@ -1,4 +1,4 @@
-/** What is told to have changed between two texts of a form, line by line. */
+/** Tests the summary of changes between two texts of a form. */
 import { textChanges, writtenFrom } from './index';
 
 const t = (text: string) => ({ type: 'text', text });
@@ -6,7 +6,7 @@ const p = (...content: object[]) => ({ type: 'paragraph', content });
 const text = (...content: object[]) => writtenFrom({ doc: { type: 'doc', content } });
 const changes = (before: object[], after: object[]) => textChanges(text(...before), text(...after));
 
-test('one line and several, new and gone, each in its own words', () => {
+test('new and removed lines are counted in singular and plural', () => {
   const [a, b, c] = [p(t('a')), p(t('b')), p(t('c'))];
   expect(changes([a], [a, b])).toEqual(['1 line of the text is new.']);
   expect(changes([a], [a, b, c])).toEqual(['2 lines of the text are new.']);
@@ -16,11 +16,11 @@ test('one line and several, new and gone, each in its own words', () => {
   expect(changes([a, a], [a])).toEqual(['1 line of it before is gone.']);
 });
 
-test('lines in another order, and a page break put in, set the text another way', () => {
+test('a new order, page break or blank line only changes the layout', () => {
   const [a, b] = [p(t('a')), p(t('b'))];
   expect(changes([a, b], [b, a])).toEqual(['The text is set another way.']);
   expect(changes([a], [a, { type: 'pageBreak' }])).toEqual(['The text is set another way.']);
-  // A blank line says nothing.
+  // A blank line does not count as a new line.
   expect(changes([a], [a, p()])).toEqual(['The text is set another way.']);
 });
 
@@ -53,12 +53,12 @@ test.each<[string, object, object]>([
   ['for whom a part is repeated', each('tenant', 'a'), each('landlord', 'a')],
   ['what is repeated', each('tenant', 'a'), each('tenant', 'b')],
   ['who signs', { type: 'signatures', attrs: { slots: ['L'] } }, { type: 'signatures', attrs: { slots: ['L', 'T'] } }],
-])('%s is a line that changed', (_what, before, after) => {
+])('a change of %s counts as a changed line', (_what, before, after) => {
   expect(changes([before], [after])).toEqual(['1 line of the text is new.', '1 line of it before is gone.']);
   expect(changes([before], [before])).toEqual([]);
 });
 
-test('a text where there was none is no change', () => {
+test('adding or removing a whole text lists no lines', () => {
   expect(textChanges(null, text(p(t('a'))))).toEqual([]);
   expect(textChanges(text(p(t('a'))), null)).toEqual([]);
 });

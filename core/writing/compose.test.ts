@@ -1,4 +1,4 @@
-/** What stands on the paper of a written form: each kind of part, its places with their sizes, and who signs. */
+/** Tests the paper made from a written form: blocks, places and their sizes, and signature lines. */
 import { ENGLISH } from '../words';
 import {
   composed,
@@ -62,7 +62,7 @@ test('headings, paragraphs and page breaks stand as they were written', () => {
   ]);
 });
 
-test('a list keeps its kind and loses the items of which nothing is left', () => {
+test('a list keeps its kind and drops items that are empty', () => {
   const list = (type: string, ...content: object[]) => blocks([{ type, content }]);
   expect(list('orderedList', item(p(t('a'))), item(never(p(t('b')))), item(p(t('c'))))).toEqual([
     { is: 'list', ordered: true, items: [[line('a')], [line('c')]] },
@@ -71,7 +71,7 @@ test('a list keeps its kind and loses the items of which nothing is left', () =>
   expect(list('bulletList', item(never(p(t('b')))))).toEqual([]);
 });
 
-test('a table keeps heads, widths and empty cells, and loses rows without cells', () => {
+test('a table keeps headers, widths and empty cells, and drops rows without cells', () => {
   const head = { type: 'tableHeader', attrs: { colspan: 2 }, content: [p(t('Rent'))] };
   const cell = { type: 'tableCell', content: [never(p(t('x')))] };
   expect(blocks([{ type: 'table', content: [row(head), row(), row(cell)] }])).toEqual([
@@ -90,7 +90,7 @@ test.each<[string, { w: number; h: number }]>([
   ['number', { w: 70, h: 15 }],
   ['money', { w: 90, h: 15 }],
   ['text', { w: 130, h: 15 }],
-])('a place for %s has its size; only text may be wide', (kind, size) => {
+])('a place for %s has its fixed size; only a text place can be wide', (kind, size) => {
   const placeOf = (wide: boolean) =>
     made([p({ type: 'place', attrs: { kind, slot: 'L', label: 'Keys', required: kind !== 'tick', wide } })]).places;
   const plain = { kind, partyId: 'L', label: 'Keys', required: kind !== 'tick', ...size };
@@ -98,7 +98,7 @@ test.each<[string, { w: number; h: number }]>([
   expect(placeOf(true)).toEqual([kind === 'text' ? { ...plain, w: 300 } : plain]);
 });
 
-test('a place for several people stands once for each, with a blank between, numbered through the paper', () => {
+test('a place for several people appears once for each, separated by a space and numbered in order', () => {
   const place = (slot: string) => ({ type: 'place', attrs: { kind: 'initials', slot } });
   const { blocks, places } = made([p(place('L')), p(place('T')), p(place('gone'))]);
   expect(blocks.map((b) => (b.is === 'paragraph' ? b.runs : []))).toEqual([
@@ -109,7 +109,7 @@ test('a place for several people stands once for each, with a blank between, num
   expect(places.map((x) => x.partyId)).toEqual(['L', 'wren', 'ines']);
 });
 
-test('who signs has a line, and a day where the text asks for one', () => {
+test('each signer gets a signature line, and a date if the text asks for one', () => {
   const signatures = (date: boolean) => made([{ type: 'signatures', attrs: { slots: ['L', 'T'], date } }]);
   const dated = signatures(true);
   expect(dated.blocks).toEqual([
@@ -131,7 +131,7 @@ test('who signs has a line, and a day where the text asks for one', () => {
   expect(block).toMatchObject({ signers: [{ sign: 0, date: null }, { sign: 1, date: null }, { sign: 2 }] });
 });
 
-test('inside a repeated part a slot for everybody of that side is the one it is repeated for; other sides keep theirs', () => {
+test('in a part repeated for a side, a slot for everybody of that side means the current person', () => {
   const each = (side: string) => ({
     type: 'each',
     attrs: { side },
@@ -142,7 +142,7 @@ test('inside a repeated part a slot for everybody of that side is the one it is 
   expect(names('tenant')).toEqual([['Wren Alder'], ['Ines Moor']]);
   expect(names('landlord')).toEqual([['Wren Alder', 'Ines Moor']]);
   expect(names('guarantor')).toEqual([]);
-  // Outside of one nobody is repeated.
+  // Outside a repeated part the tag has no name to show.
   const outside = made([p(tag(EACH_NAME))]);
   expect([outside.blocks, outside.missing]).toEqual([[line('____________')], [EACH_NAME]]);
 });
@@ -165,7 +165,7 @@ test.each<[string, string, FactValue | undefined, boolean]>([
   expect(found.missing).toEqual(known === undefined ? ['own.x'] : []);
 });
 
-test('while it is written a tag is called by its name, and one that is gone is called that', () => {
+test('the sample paper shows tags by name, and marks deleted tags', () => {
   const sample = on({}, { sample: true });
   expect(blocks([p(tag('rent')), p(tag('own.gone')), never(p(t('so')))], sample)).toEqual([
     line('‹Rent a month›'),
@@ -176,8 +176,8 @@ test('while it is written a tag is called by its name, and one that is gone is c
   expect(made([p(tag('own.gone'))]).missing).toEqual(['own.gone']);
 });
 
-test('as much as a paper holds may stand on it, and not a line more', () => {
-  // The part itself is one; each of its lines counts once for each person.
+test('a paper holds exactly the allowed number of lines', () => {
+  // The repeated part counts once, and each of its lines once for each person.
   const PEOPLE = 67;
   const lines = (WRITTEN_LIMITS.composed - 1) / PEOPLE;
   expect(Number.isInteger(lines)).toBe(true);
@@ -186,7 +186,7 @@ test('as much as a paper holds may stand on it, and not a line more', () => {
   const each = { type: 'each', attrs: { side: 'tenant' }, content: Array.from({ length: lines }, () => p()) };
   expect(blocks([each], as)).toHaveLength(lines * PEOPLE);
   expect(() => blocks([each, p()], as)).toThrow('too long for one paper');
-  // Runs, places and signers count too.
+  // Runs, places and signers count as well.
   const all = new Map([['T', crowd]]);
   const counts = (one: object, n: number, many = on({}, { slots: all })) =>
     blocks(

@@ -1,4 +1,4 @@
-/** Text of written forms from outside: what is kept of each part, what is filled in, and where each limit lies. */
+/** Tests reading a written form from untrusted JSON: accepted parts, defaults, refusals and limits. */
 import { UnfitText, WRITTEN_LIMITS, writtenFrom } from './index';
 
 const t = (text: string, more: object = {}) => ({ type: 'text', text, ...more });
@@ -19,7 +19,7 @@ const placeOf = (attrs: object) => {
   return (block as { content: { attrs: Record<string, unknown> }[] }).content[0]!.attrs;
 };
 
-test('a text with a part of every kind comes in as it is', () => {
+test('a text with every kind of part is accepted unchanged', () => {
   const content = [
     { type: 'heading', attrs: { level: 2 }, content: [t('Rules')] },
     { type: 'paragraph', attrs: { align: 'center' }, content: [t('a', { marks: [{ type: 'bold' }] }), t('b')] },
@@ -39,7 +39,7 @@ test('a text with a part of every kind comes in as it is', () => {
   expect(read(...content)).toEqual(content);
 });
 
-test('an editor’s own attributes are left out, and what it leaves out is filled in', () => {
+test('unknown attributes are dropped, and missing ones get their defaults', () => {
   expect(read({ type: 'paragraph', attrs: { class: 'x', textAlign: 'right' } })).toEqual([
     { type: 'paragraph', attrs: { align: 'right' }, content: [] },
   ]);
@@ -61,7 +61,7 @@ test('an editor’s own attributes are left out, and what it leaves out is fille
   expect(read(p({ ...t('a'), attrs: null }))).toEqual([p(t('a'))]);
 });
 
-test('styles are known ones, each once, in one order', () => {
+test('styles are limited to known ones, without duplicates, in a fixed order', () => {
   const marks = (...types: string[]) => read(p(t('a', { marks: types.map((type) => ({ type })) })));
   expect(marks('italic', 'bold', 'bold', 'link')).toEqual([
     p(t('a', { marks: [{ type: 'bold' }, { type: 'italic' }] })),
@@ -90,14 +90,14 @@ test.each<[string, object, string]>([
   ['a part repeated for nobody', { type: 'each', attrs: { side: 'cat' } }, 'For whom a part is repeated is not known.'],
   ['signers that are no list', signatures({ slots: 'L' }), 'Who signs is not said.'],
   ['a signer that is a number', signatures({ slots: [1] }), 'Who signs is no text.'],
-])('%s is refused by name', (_what, block, says) => {
+])('%s is refused with a message that names it', (_what, block, says) => {
   const taken = () => read(block);
   expect(taken).toThrow(UnfitText);
   expect(taken).toThrow(says);
 });
 
 describe('limits', () => {
-  /** How a block is taken inside so many conditions: the block itself stands one deeper than their number. */
+  /** Returns a block wrapped in `n` nested conditions; the block itself is at depth `n` + 1. */
   const under = (n: number, block: object): object =>
     n ? { type: 'when', attrs: { key: 'a', is: 'there' }, content: [under(n - 1, block)] } : block;
 
@@ -111,12 +111,12 @@ describe('limits', () => {
     ['a table of empty cells', table([{ type: 'tableCell' }]), 11],
     ['a table', table([cell([{ type: 'paragraph' }])]), 10],
     ['a repeated part', { type: 'each', attrs: { side: 'tenant' }, content: [{ type: 'paragraph' }] }, 12],
-  ])('%s may stand so deep and no deeper', (_what, block, deepest) => {
+  ])('%s has a maximum depth', (_what, block, deepest) => {
     expect(read(under(deepest, block))).toHaveLength(1);
     expect(() => read(under(deepest + 1, block))).toThrow('too deep');
   });
 
-  test('parts are counted together, and all letters', () => {
+  test('the numbers of parts and letters are limited', () => {
     const most = Array.from({ length: WRITTEN_LIMITS.nodes / 2 }, () => p(t('a')));
     expect(read(...most)).toHaveLength(most.length);
     expect(() => read(...most, p())).toThrow('too long for one form');
@@ -127,7 +127,7 @@ describe('limits', () => {
     expect(() => read(p(t(`${line.repeat(30)}a`)))).toThrow(`at most ${WRITTEN_LIMITS.letters} letters`);
   });
 
-  test('a word fits on a line or is named by its length and its beginning', () => {
+  test('a word that is too long for a line is refused with its length and beginning', () => {
     const most = 'x'.repeat(WRITTEN_LIMITS.word);
     expect(read(p(t(`a ${most} b`)))).toHaveLength(1);
     expect(() => read(p(t(`a ${most}y b`)))).toThrow(
@@ -147,12 +147,12 @@ describe('limits', () => {
       WRITTEN_LIMITS.name,
     ],
     ['a signer', (slot) => signatures({ slots: [slot] }), WRITTEN_LIMITS.name],
-  ])('%s has a longest', (_what, of, most) => {
+  ])('%s has a maximum length', (_what, of, most) => {
     expect(read(of('x'.repeat(most)))).toHaveLength(1);
     expect(() => read(of('x'.repeat(most + 1)))).toThrow(`at most ${most} letters`);
   });
 
-  test('columns, signers and levels of headings', () => {
+  test('columns, signers and heading levels are limited', () => {
     const wide = (colspan: unknown) => table([cell([], { attrs: { colspan } }), cell([])]);
     expect(read(wide(WRITTEN_LIMITS.columns - 1))).toHaveLength(1);
     expect(() => read(wide(WRITTEN_LIMITS.columns))).toThrow(`at most ${WRITTEN_LIMITS.columns} columns`);
@@ -166,7 +166,7 @@ describe('limits', () => {
       expect(() => read({ type: 'heading', attrs: { level } })).toThrow('a whole number from 1 to 3');
   });
 
-  test('languages are named by their tags', () => {
+  test('a language is a BCP 47 tag', () => {
     const languageOf = (language: unknown) => writtenFrom({ language, doc: { type: 'doc' } }).language;
     for (const tag of ['en', 'haw', 'es-MX', 'zh-Hant', 'en-abcdefgh']) expect(languageOf(tag)).toBe(tag);
     expect(languageOf(undefined)).toBe('en');

@@ -1,4 +1,4 @@
-/** Who stands in the slots of a written form: people of a deal, and slots by their names while it is written. */
+/** Tests who fills the slots of a written form, in a packet and on the sample paper. */
 import { party } from '../test-support';
 import { fillSlots, newSlot } from '../shelf';
 import { ENGLISH } from '../words';
@@ -13,7 +13,7 @@ const PEOPLE = [
   party('ada', { side: 'landlord', ordinal: 2, name: 'Ada Reed' }),
 ];
 
-test('a slot for one keeps its own id, one for everybody has the people’s; sides are in their order', () => {
+test('a slot for one person keeps its id; a slot for everybody uses the people’s ids, in order', () => {
   const { slots, everyOf, sides } = standingOn(fillSlots([landlord, tenants], PEOPLE), PEOPLE, ENGLISH);
   const odile = { partyId: 'L', name: 'Canal Homes: Odile Marsh', under: 'Landlord 1' };
   const all = [
@@ -24,19 +24,19 @@ test('a slot for one keeps its own id, one for everybody has the people’s; sid
   expect(new Set(slots.get('T'))).toEqual(new Set(all));
   expect([...everyOf]).toEqual([['T', 'tenant']]);
   expect(sides.get('tenant')).toEqual(all);
-  // Whoever stands in no slot has places of their own.
+  // A person without a slot keeps their own id.
   expect(sides.get('landlord')).toEqual([odile, { partyId: 'ada', name: 'Ada Reed', under: 'Landlord 2' }]);
   expect(sides.get('seller')).toEqual([]);
 });
 
-test('names of a side are in their order; a company goes before its person', () => {
+test('names of a side are in order; a company replaces its person’s name', () => {
   const names = namesBySide(PEOPLE);
   expect(names.get('tenant')).toEqual(['Wren Alder', 'Ines Moor']);
   expect(names.get('landlord')).toEqual(['Canal Homes', 'Ada Reed']);
   expect(names.get('buyer')).toEqual([]);
 });
 
-test('while it is written each slot stands once, by its name, and each side has somebody', () => {
+test('the sample paper shows each slot once by name, and one person for each side', () => {
   const tags = new Map(tagDefs().map((t) => [t.key, t]));
   const sample = sampleFor([landlord, tenants], tags, ENGLISH);
   const [one, every] = [
@@ -54,7 +54,7 @@ test('while it is written each slot stands once, by its name, and each side has 
   expect([sample.sample, sample.tags, sample.values]).toEqual([true, tags, { facts: new Map(), people: new Map() }]);
 });
 
-test('a text begins with its title and a line to write on', () => {
+test('a new text has a title and an empty paragraph', () => {
   expect(emptyWritten('House rules')).toEqual({
     language: 'en',
     doc: {

@@ -1,4 +1,4 @@
-/** Tags: which there are, how their values are written, and what a condition may ask of them. */
+/** Tests tags of written forms: the list of tags, formatted values, and values used by conditions. */
 import type { FactDef, FactValue } from '../deal';
 import { ENGLISH, type Words } from '../words';
 import es from '../words/es.json';
@@ -19,7 +19,7 @@ const values = (facts: Record<string, FactValue> = {}): TagValues => ({
 const words = (key: string, facts: Record<string, FactValue> = {}) =>
   tagWords(key, TAGS.get(key), values(facts), ENGLISH);
 
-test('the deal’s tags come first, then facts, then the paper’s, then people, then whoever is repeated', () => {
+test('tags are listed in the order deal, facts, paper, people, repeated person', () => {
   const from = tagDefs(OWN).map((t) => t.from);
   expect(from.slice(0, 4)).toEqual(['deal', 'deal', 'firm', 'firm']);
   const changes = from.filter((f, i) => f !== from[i - 1]);
@@ -33,7 +33,7 @@ test('the deal’s tags come first, then facts, then the paper’s, then people,
   expect(byKey().has('own.area')).toBe(false);
 });
 
-test('a fact keeps its type, unit and choices as a tag, and has none it did not have', () => {
+test('the tag of a fact has the fact’s type, unit and choices', () => {
   expect(OWN.map((f) => TAGS.get(f.key))).toEqual([
     { key: 'own.area', label: 'Area', type: 'number', unit: 'sq ft', from: 'deal' },
     { key: 'own.heat', label: 'Heat', type: 'choice', options: [{ value: 'oil', label: 'oil' }], from: 'deal' },
@@ -41,7 +41,7 @@ test('a fact keeps its type, unit and choices as a tag, and has none it did not 
   ]);
 });
 
-test('each side has a tag for all its names and four for one', () => {
+test('each side has one tag for all names and four for single names', () => {
   const of = (side: string) => tagDefs().filter((t) => t.key.split('.')[1] === side);
   expect(of('tenant')).toEqual([
     { key: 'people.tenant', label: 'All names: tenant', type: 'names', from: 'people' },
@@ -67,21 +67,21 @@ test.each<[Partial<TagDef>, FactValue, string]>([
   [{ type: 'names' }, 'Wren Alder', 'Wren Alder'],
   [{ type: 'names' }, 3, '3'],
   [{ type: 'choice', options: [{ value: 'oil', label: 'heating oil' }] }, 'oil', 'heating oil'],
-])('%j: %j is written %s', (def, value, written) => {
+])('with %j, %j is formatted as %s', (def, value, written) => {
   expect(valueIn(ENGLISH, { type: 'text', ...def }, value)).toBe(written);
 });
 
-test('figures follow the paper’s language, and money stays in dollars', () => {
+test('numbers follow the paper’s language; amounts stay in dollars', () => {
   expect(valueIn(SPANISH, { type: 'number', unit: 'm' }, 12_345.5)).toBe('12.345,5 m');
   expect(valueIn(SPANISH, { type: 'money' }, 12_345.5)).toBe('$12.345,50');
 });
 
-test('a tag stands for a fact, for a name, for all names, or for nothing', () => {
+test('a tag shows a fact, one name or all names, or nothing if unknown', () => {
   expect(words('own.area', { 'own.area': 10 })).toBe('10 sq ft');
   expect(words('own.area', { 'own.area': 0 })).toBe('0 sq ft');
   expect(words('own.note', { 'own.note': '' })).toBeNull();
   expect(words('own.note')).toBeNull();
-  // A value of which nobody knows any more what it was.
+  // The value of a deleted tag.
   expect(words('own.gone', { 'own.gone': 'x' })).toBeNull();
   expect([1, 2, 3].map((n) => words(`person.tenant.${n}`))).toEqual(['Wren Alder', 'Ines Moor', null]);
   expect(words('people.tenant')).toBe('Wren Alder and Ines Moor');
@@ -89,7 +89,7 @@ test('a tag stands for a fact, for a name, for all names, or for nothing', () =>
     expect(words(key)).toBeNull();
 });
 
-test('a condition asks of people whether there are any, and of a fact what it is', () => {
+test('a condition tests whether people exist, and the value of a fact', () => {
   const fact = (key: string) => tagFact(key, values({ rent: 1450, person: 'x', 'own.person': 'y' }));
   expect([fact('people.tenant'), fact('people.seller'), fact('people.cat')]).toEqual([true, false, false]);
   expect([1, 2, 3].map((n) => fact(`person.tenant.${n}`))).toEqual([true, true, false]);

@@ -36,7 +36,7 @@ interface Kind {
   again: number;
   /** Seconds before the next try; each pause is longer than the one before. */
   pause: number;
-  /** Time limit of one run of the handler, in seconds. */
+  /** Time limit of one attempt, in seconds. */
   limit: number;
   /** How many one server does at a time. */
   atOnce: number;

@@ -75,7 +75,7 @@ test('one stream tells of many deals and packets, each by its name', async () =>
   await until(() => member.told.includes(`deal:${deal.id}`));
   await way.change(packet.id, { type: 'nudge', partyIds: [sent.id('Wren')] });
   await until(() => member.told.some((t) => t.startsWith(`packet:${packet.id} `)));
-  // Jobs of the sending may report the same deal again, any number of times.
+  // Background jobs of the sent packet may send the same notice more than once.
   expect(new Set(member.told.map((t) => t.split(' ')[0]))).toEqual(new Set([`deal:${deal.id}`, `packet:${packet.id}`]));
   member.close();
 });
