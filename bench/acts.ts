@@ -12,7 +12,7 @@ import { openDatabase } from '../server/db/pool';
 import { inTransaction } from '../server/db/tx';
 import { newId } from '../server/ids';
 import { insertPacket } from '../server/packets/queries';
-import { makeSecret } from '../server/signing/passes';
+import { makeSecret } from '../server/links/passes';
 import { withFirm } from './firm';
 import { rowOf, type Row } from './measure';
 

@@ -6,7 +6,7 @@ import { PDFDocument, rgb, StandardFonts } from '@cantoo/pdf-lib';
 import { compareVersions, type Change, type VersionPage } from '@gatepath/core/changed';
 import { unpackFacts, type PackedFacts } from '@gatepath/contract';
 import { itemAt } from '@gatepath/core/sure';
-import { readPages } from '../server/pdf/read';
+import { readPages } from '../server/reading/read';
 import { sizesOf } from '../server/pdf/space';
 import { stopRecognising } from '../server/scan/recognise';
 import { readWhole } from '../server/scan/whole';

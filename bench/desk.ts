@@ -1,7 +1,7 @@
 import { spawnSync } from 'node:child_process';
 import { byTestId, launch, openPage, signIn, tap, WIDE } from '../e2e/browser';
 import type { Running } from '../server/app';
-import type { InProcess } from '../server/http/in-process';
+import type { InProcess } from '../server/in-process';
 import type { DealView } from '@gatepath/contract';
 import { MEMBER } from './firm';
 import { rowOf, type Row } from './measure';

@@ -4,7 +4,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { buildServer, type Running } from '../server/app';
 import { readConfig } from '../server/config';
-import { InProcess } from '../server/http/in-process';
+import { InProcess } from '../server/in-process';
 
 export const MEMBER = { email: 'bench@example.com', password: 'bench bench bench' };
 

@@ -3,7 +3,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { DOUBT, type PrintedPlace } from '@gatepath/core/reading';
-import { placesIn } from '../server/pdf/inspect';
+import { placesIn } from '../server/reading/inspect';
 import type { Labelled } from './forms/types';
 
 export const FORMS = path.join(path.dirname(fileURLToPath(import.meta.url)), 'forms');

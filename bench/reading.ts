@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { AnnotationMode } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { openContent } from '../server/pdf/content';
-import { placesIn } from '../server/pdf/inspect';
+import { placesIn } from '../server/reading/inspect';
 import { kept } from './forms/kept';
 import { apart } from './forms/ways/apart';
 import { otherWays } from './forms/ways';

@@ -4,7 +4,7 @@ import path from 'node:path';
 import { PDFDocument } from '@cantoo/pdf-lib';
 import type { Rect } from '@gatepath/core/paper';
 import type { PlaceKind } from '@gatepath/core/reading';
-import { inspect, placesIn } from '../server/pdf/inspect';
+import { inspect, placesIn } from '../server/reading/inspect';
 import { stopRecognising } from '../server/scan/recognise';
 import { filledIn } from '../server/test/filled';
 import { chance, scanOf } from '../server/test/scan';

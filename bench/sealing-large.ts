@@ -1,6 +1,6 @@
 /** Sealing 100 pages with 400 initials, against loading and saving the same document with nothing done to it. */
 import { PDFDocument } from '@cantoo/pdf-lib';
-import { seal } from '../server/pdf/seal';
+import { seal } from '../server/pdf-sealing/seal';
 import { paper } from '../server/test/papers';
 import { testSigning } from '../server/test/seal';
 import { median, rowOf, type Row } from './measure';

@@ -1,7 +1,7 @@
 /** Sealing: what one party's seal costs in time and bytes, in a packet of thirty documents and six parties. */
 import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
 import type { ShownFill } from '@gatepath/core/packet';
-import { seal, type Room } from '../server/pdf/seal';
+import { seal, type Room } from '../server/pdf-sealing/seal';
 import { testSigning } from '../server/test/seal';
 import { rowOf, type Row } from './measure';
 

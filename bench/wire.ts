@@ -9,7 +9,7 @@ import path from 'node:path';
 import { brotliCompressSync, constants } from 'node:zlib';
 import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
 import { byTestId, launch, openPage, PHONE } from '../e2e/browser';
-import { makeSecret } from '../server/signing/passes';
+import { makeSecret } from '../server/links/passes';
 import { inTransaction } from '../server/db/tx';
 import { withFirm } from './firm';
 import { rowOf, type Row } from './measure';

@@ -1,6 +1,6 @@
 /** A notice to the homes of one house: most have it, one came back, one wants a letter, and two want mending. */
 import { addDays } from '@gatepath/core/calendar';
-import type { InProcess } from '../server/http/in-process';
+import type { InProcess } from '../server/in-process';
 import type { Context } from '../server/context';
 import { noticeKit } from '../server/test/notices';
 

@@ -3,7 +3,7 @@ import type { ShelfItemView } from '@gatepath/contract';
 import { unpackFacts } from '@gatepath/contract/facts';
 import { acceptEdits, isOwn, isSure, proposalsOf, type DraftEdit } from '@gatepath/core/packet';
 import { newSlot } from '@gatepath/core/shelf';
-import type { InProcess } from '../server/http/in-process';
+import type { InProcess } from '../server/in-process';
 import { newId } from '../server/ids';
 import { PaperWriter } from './layout';
 import { agencyDisclosure, sellersDisclosure } from './papers';

@@ -7,7 +7,7 @@ import type { Running } from '../server/app';
 import { findFirm, insertMember, listMembers } from '../server/firm/queries';
 import { hashPassword } from '../server/firm/password';
 import { demoSignIns } from '../server/firm/service';
-import { InProcess } from '../server/http/in-process';
+import { InProcess } from '../server/in-process';
 import { newId } from '../server/ids';
 import { documentById } from '../server/documents/queries';
 import { captionsOn } from './captions';

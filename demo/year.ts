@@ -3,8 +3,8 @@ import type { DealView, DocumentPatch, DocumentView, HandBody } from '@gatepath/
 import { addDays, dayOf } from '@gatepath/core/calendar';
 import type { DraftEdit } from '@gatepath/core/packet';
 import type { Running } from '../server/app';
-import type { InProcess } from '../server/http/in-process';
-import { settleCalendar } from '../server/jobs/calendar';
+import type { InProcess } from '../server/in-process';
+import { settleCalendar } from '../server/schedule/calendar';
 import { PaperWriter } from './layout';
 import { STORIES, type Fate, type Paper, type Story } from './stories';
 

@@ -1,7 +1,7 @@
 /** A member's side over the wire, by the names of the routes: to a server that may be killed meanwhile. */
 import type { InjectOptions } from 'fastify';
 import type { ProblemDetails } from '@gatepath/contract';
-import { InProcess, type Answer } from '../server/http/in-process';
+import { InProcess, type Answer } from '../server/in-process';
 import { SESSION_COOKIE } from '../server/firm/session';
 
 export class OverWire extends InProcess {

@@ -4,7 +4,7 @@ import type { PathValues, RouteName } from '@gatepath/contract';
 import { allRoutes, codeOf, isFile, isOther, type ProblemCode, type Route, type Who } from '@gatepath/contract/routes';
 import { serve } from './http/routing';
 import { hashSecret, newId } from './ids';
-import { insertPass } from './signing/queries';
+import { insertPass } from './links/queries';
 import { tokenIn, Way } from './test/way';
 
 jest.setTimeout(240_000);

@@ -3,7 +3,7 @@ import { request } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { urlOf, type DealView, type PacketView, type PathValues, type RouteName } from '@gatepath/contract';
 import { hashSecret, newId } from './ids';
-import { insertPass } from './signing/queries';
+import { insertPass } from './links/queries';
 import { TestServer, typedHand } from './test/harness';
 import { paper } from './test/papers';
 import { markEdit } from './test/way';

@@ -8,7 +8,7 @@ import type { Live } from './live/live';
 import type { WorkPool } from './work/pool';
 import type { Packets } from './packets/packets';
 import type { Seal } from './proof/seal-key';
-import type { PassRow } from './signing/queries';
+import type { PassRow } from './links/queries';
 
 /** What every service has at hand. */
 export interface Context {

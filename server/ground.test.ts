@@ -13,7 +13,7 @@ import path from 'node:path';
 import type { DraftEdit } from '@gatepath/core/packet';
 import { inTransaction, onAfterCommitError } from './db/tx';
 import { ALL_FILES, tidy } from './files/tidy';
-import { settleCalendar } from './jobs/calendar';
+import { settleCalendar } from './schedule/calendar';
 import { topics } from './live/live';
 import { loadEvents } from './packets/log';
 import { markEdit, Way } from './test/way';

@@ -4,7 +4,7 @@ import { SMTPServer } from 'smtp-server';
 import type { MessageView, PacketView } from '@gatepath/contract';
 import { ENGLISH } from '@gatepath/core/words';
 import { compose } from './mail/messages';
-import { settleCalendar } from './jobs/calendar';
+import { settleCalendar } from './schedule/calendar';
 import { TestServer, typedHand } from './test/harness';
 import { paper } from './test/papers';
 import { markEdit } from './test/way';

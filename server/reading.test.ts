@@ -5,7 +5,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { degrees, PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
 import type { DealView } from '@gatepath/contract';
-import { htmlContent } from './pdf/html-content';
+import { htmlContent } from './uploads/html-content';
 import { TestServer } from './test/harness';
 import { paper } from './test/papers';
 

@@ -2,7 +2,7 @@
 import pg from 'pg';
 import { addDays, dayOf } from '@gatepath/core/calendar';
 import { findFirm } from './firm/queries';
-import { runCalendar } from './jobs/calendar';
+import { runCalendar } from './schedule/calendar';
 import type { TestServer } from './test/harness';
 import { noticeKit, tenancies } from './test/notices';
 import { markEdit, serverAtNoon, type Way } from './test/way';

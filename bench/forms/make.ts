@@ -10,7 +10,7 @@ import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { PDFDict, PDFDocument, degrees, PDFName, PDFString, PDFHexString, PDFArray } from '@cantoo/pdf-lib';
 import { launch } from '../../e2e/browser';
-import { printDefinition } from '../../server/pdf/typeset';
+import { printDefinition } from '../../server/typesetting/typeset';
 import { LABEL } from './blank';
 import { kept } from './kept';
 import type { FormSource, Labelled } from './types';

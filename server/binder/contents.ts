@@ -4,7 +4,7 @@ import { documentsOf, stillIn } from '@gatepath/core/routing';
 import { clip, fileNameOf, sideLabel } from '@gatepath/core/text';
 import { KIND_WORDS, STATUS_WORDS } from '@gatepath/core/deal';
 import type { Context } from '../context';
-import { partiesOfDeal } from '../deals/party-queries';
+import { partiesOfDeal } from '../deal-records/party-queries';
 import { dealOr404 } from '../deals/service';
 import { documentsOfDeal } from '../documents/queries';
 import { packetsOfDeals } from '../packets/queries';

@@ -5,8 +5,8 @@ import { SIDE_WORDS } from '@gatepath/core/text';
 import type { ListName } from '@gatepath/contract';
 import type { Context } from '../context';
 import { listDeals } from '../deals/list-queries';
-import { partiesOfDeals, type PartyRow } from '../deals/party-queries';
-import { ownFacts, type DealListRow } from '../deals/queries';
+import { partiesOfDeals, type PartyRow } from '../deal-records/party-queries';
+import { ownFacts, type DealListRow } from '../deal-records/queries';
 import { insightView } from '../insight/service';
 import * as q from './queries';
 

@@ -13,7 +13,7 @@ import { hashPassword } from '../firm/password';
 import { hashSecret, sha256 } from '../ids';
 import { loadState, rebuild } from '../packets/log';
 import { readModelOf } from '../packets/read-model-queries';
-import { InProcess } from '../http/in-process';
+import { InProcess } from '../in-process';
 import { copyInto, removeFolder } from '../test/folders';
 import { dropDatabase, newDatabase, onPostgres } from '../test/postgres';
 import { paper } from '../test/papers';

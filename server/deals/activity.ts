@@ -6,7 +6,7 @@ import type { Context } from '../context';
 import { loadEvents } from '../packets/log';
 import { packetsOfDeals } from '../packets/queries';
 import { packetsWithDocument } from '../packets/queries';
-import { eventsOf } from './queries';
+import { eventsOf } from '../deal-records/queries';
 import { dealOr404 } from './service';
 
 type Item = ActivityView['items'][number];

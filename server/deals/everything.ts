@@ -5,7 +5,7 @@ import { inTransaction } from '../db/tx';
 import { lookUpWords } from '../documents/words';
 import { indexPeople } from '../find/queries';
 import { peopleAfter } from '../people/queries';
-import { dealIdsAfter } from './queries';
+import { dealIdsAfter } from '../deal-records/queries';
 import { lookAtDeal } from './standing';
 
 /** Names the look at everything there is. */

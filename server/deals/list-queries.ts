@@ -2,7 +2,7 @@
 import type { DealKind, DealStatus, ForWhom } from '@gatepath/core/deal';
 import type { Side } from '@gatepath/core/text';
 import type { Db } from '../db/pool';
-import { COLUMNS, type DealListRow } from './queries';
+import { COLUMNS, type DealListRow } from '../deal-records/queries';
 
 /** Deals newest first, by key: those with an id below `after`. */
 export async function listDeals(

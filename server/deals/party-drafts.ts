@@ -2,7 +2,7 @@
 import { applyEdits } from '@gatepath/core/packet';
 import type { Db } from '../db/pool';
 import { draftOf, draftsWithParty, saveDraft } from '../packets/queries';
-import type { PartyRow } from './party-queries';
+import type { PartyRow } from '../deal-records/party-queries';
 
 /**
  * Corrects a person in every draft of their deal that holds them: name, addresses, company, side and place in it. What the

@@ -1,6 +1,6 @@
 import type { Rule } from '@gatepath/core/deal';
 import type { Db } from '../db/pool';
-import type { OwnFact } from './queries';
+import type { OwnFact } from '../deal-records/queries';
 
 /** The firm's rules, in the order in which they were written. */
 export async function keptRules(db: Db): Promise<Rule[]> {

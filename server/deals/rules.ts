@@ -18,7 +18,7 @@ import { inTransaction } from '../db/tx';
 import { newId } from '../ids';
 import { topics } from '../live/live';
 import { notFound, Problem } from '../problem';
-import * as deals from './queries';
+import * as deals from '../deal-records/queries';
 import { OPEN_DEALS } from './everything';
 import * as q from './rule-queries';
 

@@ -30,11 +30,11 @@ import { packetsOfDeals } from '../packets/queries';
 import { packetSummary } from '../packets/summary';
 import { notFound, Problem } from '../problem';
 import { forWhomIn } from './for-whom';
-import { note } from './note';
-import { addParty, partyView } from './parties';
-import { partiesOfDeal } from './party-queries';
-import * as q from './queries';
-import type { DealStanding } from './queries';
+import { note } from '../deal-records/note';
+import { addParty, partyView } from '../deal-records/parties';
+import { partiesOfDeal } from '../deal-records/party-queries';
+import * as q from '../deal-records/queries';
+import type { DealStanding } from '../deal-records/queries';
 import { lookAtDeal, NO_STANDING } from './standing';
 
 /** What every view of a deal begins with. */

@@ -7,7 +7,7 @@ import { packetsOfDeals } from '../packets/queries';
 import { byMember } from '../packets/service';
 import { Problem } from '../problem';
 import { changeDeal } from './changes';
-import { dealById, membersOfDeal, type DealRow } from './queries';
+import { dealById, membersOfDeal, type DealRow } from '../deal-records/queries';
 
 /**
  * Does one act with each of several deals, one after the other; one that cannot be done leaves the others as they are.

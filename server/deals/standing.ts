@@ -30,14 +30,14 @@ import {
 import { count } from '@gatepath/core/text';
 import type { Context } from '../context';
 import { inTransaction, type Tx } from '../db/tx';
-import { endedChecksOf, type CheckRow } from '../documents/check-queries';
+import { endedChecksOf, type CheckRow } from '../returned/queries';
 import { documentsOfDeal, type DocumentRow } from '../documents/queries';
 import { findFirm } from '../firm/queries';
 import { saveDealEntries, type Entry } from '../find/queries';
 import { topics } from '../live/live';
 import { documentsOfDrafts, packetsOfDeals, type PacketListRow } from '../packets/queries';
-import { partiesOfDeal, type PartyRow } from './party-queries';
-import * as q from './queries';
+import { partiesOfDeal, type PartyRow } from '../deal-records/party-queries';
+import * as q from '../deal-records/queries';
 import { keptRules } from './rule-queries';
 
 export const NO_STANDING: q.DealStanding = {

@@ -9,7 +9,7 @@ import { dropFresh } from '../files/tidy';
 import type { StoredFile } from '../files/store';
 import type { Upload } from '../http/upload';
 import { newId } from '../ids';
-import type { SortProblem } from '../pdf/convert';
+import type { SortProblem } from '../uploads/convert';
 import { notFound, Problem } from '../problem';
 import { WorkFailure } from '../work/failure';
 import { codeOfProblem, wordsOfProblem, type PaperProblem } from './problems';

@@ -4,7 +4,7 @@ import type { Comparison } from '@gatepath/core/changed';
 import type { ComparisonView } from '@gatepath/contract';
 import type { Context } from '../context';
 import type { Member } from '../firm/queries';
-import type { VersionFile } from '../pdf/changes';
+import type { VersionFile } from '../reading/changes';
 import { notFound, Problem } from '../problem';
 import { WorkFailure } from '../work/failure';
 import type { DocumentRow } from './queries';

@@ -1,7 +1,7 @@
 /** Why a file cannot be taken in, for whoever brought it: what is wrong, and the way out. */
 import type { PaperCode } from '@gatepath/contract/routes';
-import type { ConvertProblem, SortProblem } from '../pdf/convert';
-import type { PaperRefusal } from '../pdf/refusal';
+import type { ConvertProblem, SortProblem } from '../uploads/convert';
+import type { PaperRefusal } from '../uploads/refusal';
 import { WorkFailure } from '../work/failure';
 import { dashed } from '@gatepath/contract/routes';
 

@@ -4,7 +4,7 @@ import type { Context } from '../context';
 import { serve } from '../http/routing';
 import * as bringIn from './bring-in';
 import * as changes from './changes';
-import * as check from './check';
+import * as check from '../returned/service';
 import { lookAt } from './scans';
 import * as service from './service';
 import * as signatures from './signatures';

@@ -1,5 +1,5 @@
 /** What is known of a sealed copy that comes back for a late round: what people have put on it, and which pages are its record. */
-import type { PutOn } from '../pdf/read';
+import type { PutOn } from '../reading/read';
 import { shownFills } from '@gatepath/core/routing';
 import type { Context } from '../context';
 import * as q from './queries';

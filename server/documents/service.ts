@@ -12,7 +12,7 @@ import { dropFresh, letGoIn, pictureDir } from '../files/tidy';
 import { newSecret } from '../ids';
 import { packetsWithDocument } from '../packets/queries';
 import { packedFactsIn, type FactsFile } from '../pdf/facts-file';
-import type { ReadTask } from '../pdf/read';
+import type { ReadTask } from '../reading/read';
 import { notFound, Problem } from '../problem';
 import { mayChangeItem, mayUseItem } from '../shelf/queries';
 import type { Member } from '../firm/queries';

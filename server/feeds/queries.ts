@@ -1,5 +1,5 @@
 import type { Db } from '../db/pool';
-import type { DealRow, DealStanding } from '../deals/queries';
+import type { DealRow, DealStanding } from '../deal-records/queries';
 
 /** Whose calendar it is. */
 export type Owner = { dealId: string } | { memberId: string };

@@ -8,7 +8,7 @@ import { addDays } from '@gatepath/core/calendar';
 import { DATE_WORDS, isOver, KEY_DATES } from '@gatepath/core/deal';
 import type { FeedView } from '@gatepath/contract';
 import type { Context } from '../context';
-import * as deals from '../deals/queries';
+import * as deals from '../deal-records/queries';
 import type { Member } from '../firm/queries';
 import { hashSecret, newId } from '../ids';
 import { notFound } from '../problem';

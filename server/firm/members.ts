@@ -14,7 +14,7 @@ import type { Context } from '../context';
 import { inTransaction, type Tx } from '../db/tx';
 import { OPEN_DEALS } from '../deals/everything';
 import { codeOf } from '../errors';
-import { countTry } from '../http/throttle';
+import { countTry } from '../throttle/throttle';
 import { hashSecret, newId, newSecret } from '../ids';
 import { topics } from '../live/live';
 import { layOut } from '../mail/messages';

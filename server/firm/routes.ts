@@ -1,7 +1,7 @@
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import type { Context } from '../context';
 import { serve } from '../http/routing';
-import { forwardClock } from '../jobs/calendar';
+import { forwardClock } from '../schedule/calendar';
 import { wordsOf } from '../words';
 import { colleagues, setLets } from './colleagues';
 import * as members from './members';

@@ -12,7 +12,7 @@ import { inTransaction } from '../db/tx';
 import { OPEN_DEALS } from '../deals/everything';
 import { addSampleRules } from '../deals/rules';
 import { hashSecret, newId, newSecret } from '../ids';
-import { countTry, dropOldTries, forgetTries } from '../http/throttle';
+import { countTry, dropOldTries, forgetTries } from '../throttle/throttle';
 import { JOB_NAMES } from '../jobs/jobs';
 import { failures } from '../jobs/queries';
 import { topics } from '../live/live';

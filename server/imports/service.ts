@@ -18,7 +18,7 @@ import type { Context } from '../context';
 import type { Db } from '../db/pool';
 import { breathe } from '../db/breathe';
 import { inTransaction, type Tx } from '../db/tx';
-import { ownFacts } from '../deals/queries';
+import { ownFacts } from '../deal-records/queries';
 import { chunksOf } from '../files/chunks';
 import type { Member } from '../firm/queries';
 import type { Upload } from '../http/upload';

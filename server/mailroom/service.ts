@@ -6,7 +6,7 @@ import { topics } from '../live/live';
 import type { Texter } from '../mail/texter';
 import { type Mailer, type OutgoingMail, toEml } from '../mail/mailer';
 import { notFound, Problem } from '../problem';
-import { PRIVATE_KINDS } from '../firm/private-messages';
+import { PRIVATE_KINDS } from './private-messages';
 import type { Member } from '../firm/queries';
 import * as q from './queries';
 import { lastOf } from '@gatepath/core/sure';

@@ -3,7 +3,7 @@ import { SAMPLE_NOTICE_RULES, type NoticeRule } from '@gatepath/core/notices';
 import { tagDefs } from '@gatepath/core/writing';
 import type { NoticeRulesBody, NoticeRulesView } from '@gatepath/contract';
 import type { Context } from '../context';
-import { ownFacts } from '../deals/queries';
+import { ownFacts } from '../deal-records/queries';
 import { Problem } from '../problem';
 import * as q from './queries';
 

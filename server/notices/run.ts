@@ -5,7 +5,7 @@ import { sameHomes, termOf, type NoticeRule } from '@gatepath/core/notices';
 import type { Context } from '../context';
 import { breathe } from '../db/breathe';
 import { inTransaction } from '../db/tx';
-import type { DealRow } from '../deals/queries';
+import type { DealRow } from '../deal-records/queries';
 import { memberById, type Member } from '../firm/queries';
 import { topics } from '../live/live';
 import { dropDraft } from '../packets/draft-service';

@@ -2,7 +2,7 @@
 import { wrongWith, type FactValue } from '@gatepath/core/deal';
 import { keysIn, tagDefs, type TagDef } from '@gatepath/core/writing';
 import type { Context } from '../context';
-import { ownFacts } from '../deals/queries';
+import { ownFacts } from '../deal-records/queries';
 import { Problem } from '../problem';
 import * as shelf from '../shelf/queries';
 

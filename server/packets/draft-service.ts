@@ -14,7 +14,7 @@ import type { EditsBody, NewPacketBody, SavedDraft } from '@gatepath/contract';
 import type { Context } from '../context';
 import type { Db } from '../db/pool';
 import { inTransaction } from '../db/tx';
-import { partiesOfDeal, type PartyRow } from '../deals/party-queries';
+import { partiesOfDeal, type PartyRow } from '../deal-records/party-queries';
 import { dealOr404 } from '../deals/service';
 import { lookAgain } from '../deals/standing';
 import { clearReplaced, documentsByIds } from '../documents/queries';
@@ -23,7 +23,7 @@ import { newId } from '../ids';
 import { topics } from '../live/live';
 import { notFound, Problem } from '../problem';
 import { accessFor, accessHash } from '../signing/entry';
-import { saveAccessCode } from '../signing/queries';
+import { saveAccessCode } from '../links/queries';
 import * as q from './queries';
 
 /**

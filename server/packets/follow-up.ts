@@ -21,8 +21,8 @@ import { allMembers, findFirm, memberById, type AnyMember, type Member } from '.
 import { compose, type MessageExtras, type MessageKind } from '../mail/messages';
 import { composeNotice, type NoticeWords } from '../mail/notices';
 import { postMessage } from '../mailroom/post';
-import { endPasses, makePass } from '../signing/passes';
-import { clearTries } from '../signing/queries';
+import { endPasses, makePass } from '../links/passes';
+import { clearTries } from '../links/queries';
 import { wordsOf } from '../words';
 import type { PacketRow } from './queries';
 import { progressOf } from '@gatepath/core/routing';

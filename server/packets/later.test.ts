@@ -1,7 +1,7 @@
 /** Sending at a day and hour of the deal's own time. */
 import type { PacketView } from '@gatepath/contract';
 import { addDays, dayOf } from '@gatepath/core/calendar';
-import { runCalendar } from '../jobs/calendar';
+import { runCalendar } from '../schedule/calendar';
 import { markEdit, Way } from '../test/way';
 import { paper } from '../test/papers';
 

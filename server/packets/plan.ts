@@ -1,7 +1,7 @@
 /** What is sent of a draft: the plan that stands in the event, with its tags filled in. */
 import { mergeTags } from '@gatepath/core/merge';
 import { approves, puts, type Draft, type Mark, type Plan } from '@gatepath/core/packet';
-import type { DealRow } from '../deals/queries';
+import type { DealRow } from '../deal-records/queries';
 import type { DocumentRow } from '../documents/queries';
 
 /** A draft as it stands, looked through: its documents, the marks and tags that go out with it, and what was found. */

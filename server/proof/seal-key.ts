@@ -7,7 +7,7 @@ import { promisify } from 'node:util';
 import forge from 'node-forge';
 import { ConfigError } from '../config';
 import { newSecret } from '../ids';
-import { sealKey, type SealKey } from './cms';
+import { sealKey, type SealKey } from '../pdf-sealing/cms';
 import { itemAt, lastOf } from '@gatepath/core/sure';
 
 export interface Seal extends SealKey {

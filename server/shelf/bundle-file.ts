@@ -7,7 +7,7 @@ import { DOCUMENT_TYPES, type DocumentType } from '@gatepath/core/reading';
 import { cutEnd, isClean, oneLine } from '@gatepath/core/text';
 import { UnfitText, writtenFrom, type Written } from '@gatepath/core/writing';
 import { keysOf } from '@gatepath/core/sure';
-import { UnfitParts, unfolded } from '../pdf/zip-parts';
+import { UnfitParts, unfolded } from '../uploads/zip-parts';
 
 export const BUNDLE_FORMAT = 'gate-path-shelf/1';
 export const MANIFEST = 'bundle.json';

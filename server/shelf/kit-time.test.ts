@@ -3,7 +3,7 @@ import { addDays, dayOf, hourOf, sendingDay } from '@gatepath/core/calendar';
 import type { DraftEdit } from '@gatepath/core/packet';
 import type { ShelfItemView } from '@gatepath/contract';
 import { listMembers } from '../firm/queries';
-import { runCalendar } from '../jobs/calendar';
+import { runCalendar } from '../schedule/calendar';
 import { markEdit, Way } from '../test/way';
 import { paper } from '../test/papers';
 

@@ -9,7 +9,7 @@ import type { Db } from '../db/pool';
 import { documentsByIds, documentsOnShelf, type DocumentRow } from '../documents/queries';
 import { documentView } from '../documents/service';
 import { listMembers, type Member } from '../firm/queries';
-import { ownFacts } from '../deals/queries';
+import { ownFacts } from '../deal-records/queries';
 import { itemOr404 } from './access';
 import * as q from './queries';
 

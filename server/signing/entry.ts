@@ -11,7 +11,7 @@ import { postMessage } from '../mailroom/post';
 import { loadState } from '../packets/log';
 import { notFound, type Problem } from '../problem';
 import { wordsOf } from '../words';
-import * as q from './queries';
+import * as q from '../links/queries';
 import { told, type Entry, type Visit } from './visit';
 import { progressOf } from '@gatepath/core/routing';
 

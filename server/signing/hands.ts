@@ -6,7 +6,7 @@ import type { Upload } from '../http/upload';
 import { hashSecret } from '../ids';
 import { notFound } from '../problem';
 import { enterAnew, enterProved } from './entry';
-import * as q from './queries';
+import * as q from '../links/queries';
 import { told, type Visit } from './visit';
 import { chunksOf } from '../files/chunks';
 

@@ -33,7 +33,7 @@ import { agreementOf } from './agreement';
 import type { Entry } from './visit';
 import { revisedFor } from './revised';
 import { rememberedHand } from './hands';
-import { isCodeSent } from './queries';
+import { isCodeSent } from '../links/queries';
 import { progressOf } from '@gatepath/core/routing';
 
 /** What an act changed since a view, where it changed nothing but marks; null where more has happened. */

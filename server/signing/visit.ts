@@ -7,7 +7,7 @@ import { say, type WordKey, type WordParams, type Words } from '@gatepath/core/w
 import { originOf } from '../http/origin';
 import { Problem } from '../problem';
 import { wordsFor } from '../words';
-import type { PassRow } from './queries';
+import type { PassRow } from '../links/queries';
 
 export interface Visit {
   token: string;

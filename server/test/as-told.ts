@@ -3,7 +3,7 @@ import Ajv2020, { type ValidateFunction } from 'ajv/dist/2020';
 import addFormats from 'ajv-formats';
 import type { RouteName } from '@gatepath/contract';
 import { codeOf, isOther, openApi, problemsOf, routes, type Route } from '@gatepath/contract/routes';
-import type { Answer } from '../http/in-process';
+import type { Answer } from '../in-process';
 
 const description = openApi('test', 'http://localhost');
 const ajv = new Ajv2020({ strict: false, allErrors: false });

@@ -1,5 +1,5 @@
 /** A counteroffer, whose sum is the thing. */
-import { printDefinition } from '../pdf/typeset';
+import { printDefinition } from '../typesetting/typeset';
 
 /** What the second of two counteroffers has beside another sum. */
 export interface Counter {

@@ -13,7 +13,7 @@ import { ALL_FILES } from '../files/tidy';
 import { hashPassword } from '../firm/password';
 import { insertMember, listMembers } from '../firm/queries';
 import { newId } from '../ids';
-import { InProcess, type Answer } from '../http/in-process';
+import { InProcess, type Answer } from '../in-process';
 import type { WorkPool } from '../work/pool';
 import type { TaskName } from '../work/tasks';
 import { checkAsTold } from './as-told';

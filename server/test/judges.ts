@@ -8,8 +8,8 @@ import os from 'node:os';
 import path from 'node:path';
 import { PDFArray, PDFDict, PDFHexString, PDFName, type PDFDocument } from '@cantoo/pdf-lib';
 import type { Rect } from '@gatepath/core/paper';
-import { annotate } from '../pdf/form';
-import { openToAppend } from '../pdf/incremental';
+import { annotate } from '../pdf-sealing/form';
+import { openToAppend } from '../pdf-sealing/incremental';
 
 const SCRIPT = `print(new PDFDocument(scriptArgs[0]).validateChangeHistory());`;
 

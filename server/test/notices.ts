@@ -3,7 +3,7 @@ import type { ShelfItemView } from '@gatepath/contract';
 import type { Act, DraftEdit } from '@gatepath/core/packet';
 import { newSlot } from '@gatepath/core/shelf';
 import { newId } from '../ids';
-import type { InProcess } from '../http/in-process';
+import type { InProcess } from '../in-process';
 
 const t = (text: string) => ({ type: 'text', text });
 const tag = (key: string) => ({ type: 'tag', attrs: { key } });

@@ -1,6 +1,6 @@
 /** A firm's seal for tests, made once. */
 import { generateKeyPairSync, X509Certificate } from 'node:crypto';
-import type { Signing } from '../pdf/signature';
+import type { Signing } from '../pdf-sealing/signature';
 import { KEY_OPTIONS, sealOf } from '../proof/seal-key';
 
 /** The key in PEM and the certificate in DER. */

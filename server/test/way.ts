@@ -1,7 +1,7 @@
 /** Packets on their way, against a real server: sent, signed and looked at as members and clients do. */
 import type { ChangeBody, DealView, MessageView, PacketView, SigningView } from '@gatepath/contract';
 import type { DraftEdit, MarkKind, PacketParty } from '@gatepath/core/packet';
-import type { InProcess } from '../http/in-process';
+import type { InProcess } from '../in-process';
 import { TestServer, typedHand } from './harness';
 import { paper } from './papers';
 

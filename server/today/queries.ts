@@ -1,4 +1,4 @@
-import type { ItemRow } from '../deals/queries';
+import type { ItemRow } from '../deal-records/queries';
 import type { Db } from '../db/pool';
 import { itemAt } from '@gatepath/core/sure';
 

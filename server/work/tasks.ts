@@ -6,19 +6,19 @@ import type { Corners } from '@gatepath/core/scan';
 import type { Again, Slot } from '@gatepath/core/shelf';
 import { readStored } from '../files/stored';
 import { newId } from '../ids';
-import type { ComposeTask } from '../pdf/compose';
+import type { ComposeTask } from '../pdf-sealing/compose';
 import type { PaperKind } from '@gatepath/contract';
-import type { VersionFile } from '../pdf/changes';
-import type { ChangesPdfTask } from '../pdf/changes-pdf';
+import type { VersionFile } from '../reading/changes';
+import type { ChangesPdfTask } from '../typesetting/changes-pdf';
 import type { FactsFile } from '../pdf/facts-file';
-import type { FaceName } from '../pdf/fonts';
-import type { ReadTask } from '../pdf/read';
-import type { Copy, SealTask } from '../pdf/seal';
-import type { LetterTask } from '../pdf/letters';
+import type { FaceName } from '../typesetting/fonts';
+import type { ReadTask } from '../reading/read';
+import type { Copy, SealTask } from '../pdf-sealing/seal';
+import type { LetterTask } from '../typesetting/letters';
 import type { GapsPaper } from '../scan/gaps';
 import type { ReadPage } from '../scan/layer';
 import type { RecogniseTask } from '../scan/page';
-import type { WrittenTask } from '../pdf/written';
+import type { WrittenTask } from '../typesetting/written';
 import { itemAt } from '@gatepath/core/sure';
 
 /** A task whose bytes lie in files: workers read them themselves. */
@@ -38,39 +38,39 @@ export type At = (where: string) => void;
 // Libraries are loaded with the first task that needs them: a fresh worker should be ready soon.
 export const tasks = {
   sort: async (t: { file: string; name: string }) =>
-    (await import('../pdf/convert')).sortOf(await readStored(t.file), t.name),
+    (await import('../uploads/convert')).sortOf(await readStored(t.file), t.name),
   convert: async (t: { file: string; kind: Exclude<PaperKind, 'pdf'>; title: string; corners?: Corners | null }) =>
-    (await import('../pdf/convert')).convert(await readStored(t.file), t.kind, t.title, t.corners),
+    (await import('../uploads/convert')).convert(await readStored(t.file), t.kind, t.title, t.corners),
   /** What a bundle of forms and kits holds, or why it cannot be taken. */
   bundle: async (t: { file: string }) => (await import('../shelf/bundle-file')).readBundle(await readStored(t.file)),
-  written: async (t: WrittenTask) => (await import('../pdf/written')).setWritten(t),
+  written: async (t: WrittenTask) => (await import('../typesetting/written')).setWritten(t),
   /** The same for many households: whoever writes or signs does not wait behind them. */
-  writtenOfMany: async (t: WrittenTask) => (await import('../pdf/written')).setWritten(t),
-  letters: async (t: LetterTask, at: At) => (await import('../pdf/letters')).setLetters(t, at),
-  compose: async (t: ComposeTask) => (await import('../pdf/compose')).compose(t),
-  sizes: async (t: { file: string }) => (await import('../pdf/compose')).sizes(await readStored(t.file)),
-  inspect: async (t: { bytes: Uint8Array }) => (await import('../pdf/inspect')).inspect(t.bytes),
+  writtenOfMany: async (t: WrittenTask) => (await import('../typesetting/written')).setWritten(t),
+  letters: async (t: LetterTask, at: At) => (await import('../typesetting/letters')).setLetters(t, at),
+  compose: async (t: ComposeTask) => (await import('../pdf-sealing/compose')).compose(t),
+  sizes: async (t: { file: string }) => (await import('../pdf-sealing/compose')).sizes(await readStored(t.file)),
+  inspect: async (t: { bytes: Uint8Array }) => (await import('../reading/inspect')).inspect(t.bytes),
   prepare: async (t: { file: string }, at: At) =>
-    (await import('../pdf/prepare')).prepare(await readStored(t.file), at),
-  read: async (t: ReadTask, at: At) => (await import('../pdf/read')).readPages(t, at),
+    (await import('../uploads/prepare')).prepare(await readStored(t.file), at),
+  read: async (t: ReadTask, at: At) => (await import('../reading/read')).readPages(t, at),
   recognise: async (t: RecogniseTask) => (await import('../scan/page')).recognisePage(t),
   layWords: async (t: { file: string; pages: ReadPage[] }) =>
     (await import('../scan/layer')).withWords(await readStored(t.file), t.pages),
   gaps: async (t: { back: GapsPaper; blank: GapsPaper | null }, at: At) =>
     (await import('../scan/gaps')).findGapsIn(t, at),
   /** What changed from one version of a paper to the next. */
-  changes: async (t: { before: VersionFile; after: VersionFile }) => (await import('../pdf/changes')).changesIn(t),
-  changesPdf: async (t: ChangesPdfTask, at: At) => (await import('../pdf/changes-pdf')).changesPdf(t, at),
+  changes: async (t: { before: VersionFile; after: VersionFile }) => (await import('../reading/changes')).changesIn(t),
+  changesPdf: async (t: ChangesPdfTask, at: At) => (await import('../typesetting/changes-pdf')).changesPdf(t, at),
   png: async (t: { file: string; page: number; size: { width: number; height: number }; dpi: number }) =>
     (await import('../pdf/draw')).drawPng(t),
-  seal: async (t: FromFiles<SealTask>) => (await import('../pdf/seal')).seal(await withBytes(t)),
-  copy: async (t: FromFiles<Copy>) => (await import('../pdf/seal')).copyWith(await withBytes(t)),
-  picture: async (t: { bytes: Uint8Array }) => (await import('../pdf/hand-picture')).handPicture(t),
+  seal: async (t: FromFiles<SealTask>) => (await import('../pdf-sealing/seal')).seal(await withBytes(t)),
+  copy: async (t: FromFiles<Copy>) => (await import('../pdf-sealing/seal')).copyWith(await withBytes(t)),
+  picture: async (t: { bytes: Uint8Array }) => (await import('../uploads/hand-picture')).handPicture(t),
   missing: async (t: { text: string; face: FaceName; alone?: boolean }) =>
-    (await import('../pdf/fonts')).missingCharacters(t.text, t.face, t.alone),
+    (await import('../typesetting/fonts')).missingCharacters(t.text, t.face, t.alone),
   /** Script faces that have every letter of a name. */
   faces: async (t: { name: string }): Promise<ScriptFace[]> => {
-    const { missingCharacters } = await import('../pdf/fonts');
+    const { missingCharacters } = await import('../typesetting/fonts');
     const { SCRIPT_FACES } = await import('@gatepath/core/packet');
     const missing = await Promise.all(SCRIPT_FACES.map((face) => missingCharacters(t.name, face, true)));
     return SCRIPT_FACES.filter((_, i) => itemAt(missing, i).length === 0);

@@ -1,6 +1,6 @@
 /** What changed from one version of a paper to the next, of what was read on both. */
 import { compareVersions, type Comparison, type VersionPage } from '@gatepath/core/changed';
-import { factsIn, type FactsFile } from './facts-file';
+import { factsIn, type FactsFile } from '../pdf/facts-file';
 import { itemAt } from '@gatepath/core/sure';
 
 export interface VersionFile {

@@ -2,8 +2,8 @@
 import type { PlanDocument } from '@gatepath/core/packet';
 import type { PacketState } from '@gatepath/core/routing';
 import type { Context } from '../context';
-import { partSoFar } from './revisions';
-import { namesOf, picturesOf } from './seal-service';
+import { partSoFar } from '../proof/revisions';
+import { namesOf, picturesOf } from './service';
 
 /** @param partyId  whose own acts are drawn in; with what the preparer put there, whoever it is */
 export async function soFar(

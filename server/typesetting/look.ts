@@ -17,7 +17,7 @@ import {
   type PDFRef,
   type RGB,
 } from '@cantoo/pdf-lib';
-import type { Matrix } from './space';
+import type { Matrix } from '../pdf/space';
 
 /** Operators with the fonts and pictures they name. Lengths are points, y up from the mark's lower left corner. */
 export class Look {

@@ -9,11 +9,11 @@ import type { PacketEvent } from '@gatepath/core/routing';
 import { planOf } from '@gatepath/core/test-support';
 import { sha256 } from '../ids';
 import { WorkPool } from '../work/pool';
-import type { Signing } from '../pdf/seal';
+import type { Signing } from '../pdf-sealing/seal';
 import { paper } from '../test/papers';
-import { disagreements, verifyChain, writeChain } from './chain-file';
+import { disagreements, verifyChain, writeChain } from '../proof/chain-file';
 import { testSeal, testSigning } from '../test/seal';
-import { verifySealed } from './verify';
+import { verifySealed } from '../proof/verify';
 
 jest.setTimeout(240_000);
 

@@ -8,7 +8,7 @@ import type { PDFDocument } from '@cantoo/pdf-lib';
 import { type MarkKind, type Redline, isAutomatic, takesText } from '@gatepath/core/packet';
 import type { PlanDocument, ShownFill } from '@gatepath/core/packet';
 import { sizes } from './compose';
-import { Typesetter } from './fonts';
+import { Typesetter } from '../typesetting/fonts';
 import { Form, markName } from './form';
 import { openToAppend } from './incremental';
 import { Spots } from './spots';

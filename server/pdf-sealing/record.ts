@@ -12,8 +12,8 @@ import {
   stroke,
   type RGB,
 } from '@cantoo/pdf-lib';
-import { Typesetter, type FaceName } from './fonts';
-import { Look } from './look';
+import { Typesetter, type FaceName } from '../typesetting/fonts';
+import { Look } from '../typesetting/look';
 import type { Spot, Spots } from './spots';
 import { hexColor, INK } from './stamp';
 import { itemAt } from '@gatepath/core/sure';

@@ -3,7 +3,7 @@
  * one that draws itself has no end.
  */
 import { PDFDict, PDFName, PDFNumber, PDFRawStream, PDFStream, type PDFObject } from '@cantoo/pdf-lib';
-import { countContent, type ContentCount } from './operators';
+import { countContent, type ContentCount } from '../pdf/operators';
 import { PAPER_LIMITS, Refused } from './refusal';
 
 const key = (name: string) => PDFName.of(name);

@@ -20,13 +20,13 @@ import {
 } from '@cantoo/pdf-lib';
 import type { LeftOut } from '@gatepath/contract';
 import { Cleaner } from './clean';
-import { pdfium } from './draw';
+import { pdfium } from '../pdf/draw';
 import { Layers } from './layers';
 import { tallyActive, Tally } from './left-out';
 import { Links, type Target } from './links';
-import { countContent } from './operators';
+import { countContent } from '../pdf/operators';
 import { PAPER_LIMITS, Refused, type PaperRefusal } from './refusal';
-import { sizesOf, type Matrix } from './space';
+import { sizesOf, type Matrix } from '../pdf/space';
 import { Scale } from './weigh';
 import { itemAt } from '@gatepath/core/sure';
 

@@ -23,8 +23,8 @@ import {
 } from '@cantoo/pdf-lib';
 import type { Rect } from '@gatepath/core/paper';
 import { FIELD_READ_ONLY, type Field, type Form, LOCKED, PRINT, ROUNDS, annotate, markName } from './form';
-import { Look, short } from './look';
-import { spaceOfPage, type Matrix, type PageSpace } from './space';
+import { Look, short } from '../typesetting/look';
+import { spaceOfPage, type Matrix, type PageSpace } from '../pdf/space';
 import { itemAt } from '@gatepath/core/sure';
 
 /** A place on a page, in points as displayed, y down. */

@@ -13,11 +13,11 @@ import { dropDraft, editDraft, startPacket } from '../packets/draft-service';
 import { notFound, Problem } from '../problem';
 import { WorkFailure } from '../work/failure';
 import { packetView } from '../packets/service';
-import * as c from './check-queries';
-import { documentChanged, tellOf } from './place';
-import { whyUnread } from './problems';
-import * as q from './queries';
-import { documentFor, factsFiles } from './service';
+import * as c from './queries';
+import { documentChanged, tellOf } from '../documents/place';
+import { whyUnread } from '../documents/problems';
+import * as q from '../documents/queries';
+import { documentFor, factsFiles } from '../documents/service';
 
 /** Signatures, initials and days of signing that are not filled for certain. */
 const openIn = (row: c.CheckRow) => row.places.filter((p) => isOfHand(p) && stateOf(p) !== 'yes');

@@ -9,7 +9,7 @@ import type { ShownFill } from '@gatepath/core/packet';
 import { paper } from '../test/papers';
 import { changedBeyondMarks } from '../test/revisions';
 import { testSigning } from '../test/seal';
-import { drawPng } from './draw';
+import { drawPng } from '../pdf/draw';
 import type { RecordContent } from './record';
 import { verifySealed } from '../proof/verify';
 import { forbidden, forbiddenChanges, judged, sound } from '../test/judges';

@@ -9,7 +9,7 @@ import { cutEnd } from '@gatepath/core/text';
 import { htmlContent } from './html-content';
 import { PAPER_LIMITS } from './refusal';
 import { spreadsheetToPdf } from './spreadsheet';
-import { printDefinition } from './typeset';
+import { printDefinition } from '../typesetting/typeset';
 import { openParts, refuseTypes, textOfPart, UnfitParts } from './zip-parts';
 import { isWholePicture, uprightRgb } from './whole-picture';
 

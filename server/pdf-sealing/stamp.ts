@@ -37,8 +37,8 @@ import {
 import { type Rect, fitLine } from '@gatepath/core/paper';
 import { inkOf } from '@gatepath/core/inks';
 import type { ShownFill } from '@gatepath/core/packet';
-import { Typesetter } from './fonts';
-import { Look } from './look';
+import { Typesetter } from '../typesetting/fonts';
+import { Look } from '../typesetting/look';
 import type { Spot, Spots } from './spots';
 import { itemAt } from '@gatepath/core/sure';
 

@@ -21,8 +21,8 @@ import {
 import { count } from '@gatepath/core/text';
 import { readStored } from '../files/stored';
 import { groupBy, itemAt } from '@gatepath/core/sure';
-import { spaceOfPage } from './space';
-import { hexColor } from './stamp';
+import { spaceOfPage } from '../pdf/space';
+import { hexColor } from '../pdf-sealing/stamp';
 import { printDefinition } from './typeset';
 
 interface Side {

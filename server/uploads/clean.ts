@@ -16,7 +16,7 @@ import {
   type PDFObject,
 } from '@cantoo/pdf-lib';
 import type { Layers } from './layers';
-import { withoutLayers } from './operators';
+import { withoutLayers } from '../pdf/operators';
 import { DRAWS, FILTERS, PARTS, type Sort, type Spec } from './parts';
 import { PAPER_LIMITS, Refused } from './refusal';
 import { inflate, TooLarge, unpack } from './unpack';

@@ -1,8 +1,8 @@
 /** Making one document of pages of others: left out, turned, reordered, joined. */
 import { degrees, PDFDocument } from '@cantoo/pdf-lib';
 import { readStored } from '../files/stored';
-import { sizesOf } from './space';
-import { printDefinition } from './typeset';
+import { sizesOf } from '../pdf/space';
+import { printDefinition } from '../typesetting/typeset';
 import { itemAt } from '@gatepath/core/sure';
 
 export interface ComposePart {

@@ -8,7 +8,7 @@
 import { createHash } from 'node:crypto';
 import { LRUCache } from 'lru-cache';
 import { PDFArray, PDFDict, type PDFDocument, PDFHexString, PDFName, PDFNumber, PDFString } from '@cantoo/pdf-lib';
-import { buildCms, sealKey, type SealKey } from '../proof/cms';
+import { buildCms, sealKey, type SealKey } from './cms';
 import { FIELD_READ_ONLY, type Form, LOCKED, PRINT, ROUNDS, lockEntries, lockedBy, sealName, spareName } from './form';
 
 /** What a seal says about itself, for whoever opens the file and for `verify`. */

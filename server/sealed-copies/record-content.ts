@@ -2,7 +2,7 @@
 import { type Hand, type PacketParty, hasDocument, holdsGate, approves, receives } from '@gatepath/core/packet';
 import { type PacketEvent, type PacketState, documentsOf, inReadingOrder } from '@gatepath/core/routing';
 import { calendarDay, say, sideIn, timeIn, type WordKey, type WordParams, type Words } from '@gatepath/core/words';
-import type { RecordContent } from '../pdf/record';
+import type { RecordContent } from '../pdf-sealing/record';
 import { progressOf } from '@gatepath/core/routing';
 
 // eslint-disable-next-line max-lines-per-function -- the signing record in its order, section by section

@@ -1,18 +1,18 @@
 /** What SQL alone cannot do when a database of an earlier version is opened; each piece once in its life. */
 import { ruleAsWaived } from '@gatepath/core/deal';
 import type { Draft } from '@gatepath/core/packet';
-import type { Context } from '../context';
-import { addSampleRules } from '../deals/rules';
-import { EVERYTHING } from '../deals/everything';
-import { keptRules } from '../deals/rule-queries';
-import { findFirm } from '../firm/queries';
-import { loadState } from '../packets/log';
-import { filesOf } from '../packets/projections';
-import { savePacketFiles } from '../packets/read-model-queries';
-import { accessFor, accessHash } from '../signing/entry';
-import { saveAccessCode } from '../signing/queries';
-import { once } from './migrate';
-import { inTransaction } from './tx';
+import type { Context } from './context';
+import { addSampleRules } from './deals/rules';
+import { EVERYTHING } from './deals/everything';
+import { keptRules } from './deals/rule-queries';
+import { findFirm } from './firm/queries';
+import { loadState } from './packets/log';
+import { filesOf } from './packets/projections';
+import { savePacketFiles } from './packets/read-model-queries';
+import { accessFor, accessHash } from './signing/entry';
+import { saveAccessCode } from './links/queries';
+import { once } from './db/migrate';
+import { inTransaction } from './db/tx';
 
 export async function upgrade(ctx: Context): Promise<void> {
   const { pool } = ctx.database;

@@ -14,9 +14,9 @@ import { inkOf } from '@gatepath/core/scan';
 import { readStored } from '../files/stored';
 import { addDrawn, grayOf, scaleOf } from '../scan/page';
 import { readWhole } from '../scan/whole';
-import { openContent, pageContent } from './content';
-import { pdfium } from './draw';
-import { formFields } from './fields';
+import { openContent, pageContent } from '../pdf/content';
+import { pdfium } from '../pdf/draw';
+import { formFields } from '../pdf/fields';
 
 export interface Inspection {
   pages: { width: number; height: number; rotation: number }[];

@@ -13,13 +13,13 @@ import type { Context } from '../context';
 import { letGoIn } from '../files/tidy';
 import { loadEvents, loadState } from '../packets/log';
 import { hashAt } from '../packets/log-queries';
-import type { RecordContent } from '../pdf/record';
-import type { Room, Signing } from '../pdf/seal';
-import { CHANGE_SIGNER, RECORD_SIGNER } from '../pdf/signature';
+import type { RecordContent } from '../pdf-sealing/record';
+import type { Room, Signing } from '../pdf-sealing/seal';
+import { CHANGE_SIGNER, RECORD_SIGNER } from '../pdf-sealing/signature';
 import { wordsOf } from '../words';
 import { foreseenEnd } from './foreseen';
 import { recordOf } from './record-content';
-import { isSealedBefore, lastParts, partsOf, type RevisionPart } from './revisions';
+import { isSealedBefore, lastParts, partsOf, type RevisionPart } from '../proof/revisions';
 
 /** Writes whatever is due, in order; called again for the same packet it does nothing. */
 export async function sealPacket(ctx: Context, packetId: string): Promise<void> {

@@ -13,7 +13,7 @@ import {
 } from '@gatepath/contract';
 import type { AnswerOf, FileRoute } from '@gatepath/contract/routes';
 import type { DraftEdit } from '@gatepath/core/packet';
-import { SESSION_COOKIE } from '../firm/session';
+import { SESSION_COOKIE } from './firm/session';
 
 /** What came back: `body` where it went well, `problem` where it did not. Asking for the other one is a mistake. */
 export interface Answer<T> {

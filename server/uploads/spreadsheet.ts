@@ -4,7 +4,7 @@ import type { Cell, Workbook, Worksheet } from 'exceljs';
 import JSZip from 'jszip';
 import { format } from 'numfmt';
 import { itemAt } from '@gatepath/core/sure';
-import { printDefinition } from './typeset';
+import { printDefinition } from '../typesetting/typeset';
 import { openParts, refuseTypes, textOfPart, UnfitParts } from './zip-parts';
 
 const require = createRequire(import.meta.url);

@@ -9,9 +9,9 @@ import {
   type PrintedPlace,
 } from '@gatepath/core/reading';
 import type { PackedFacts } from '@gatepath/contract';
-import { keptContent, pageContent } from './content';
-import { drawPixels, openFile, type PagePixels } from './draw';
-import { formFields } from './fields';
+import { keptContent, pageContent } from '../pdf/content';
+import { drawPixels, openFile, type PagePixels } from '../pdf/draw';
+import { formFields } from '../pdf/fields';
 import { readable, withRecognized, type Readable } from '@gatepath/core/scan';
 import { addDrawn } from '../scan/page';
 import { itemAt } from '@gatepath/core/sure';

@@ -5,12 +5,12 @@ import os from 'node:os';
 import path from 'node:path';
 import fc from 'fast-check';
 import type { ShownFill } from '@gatepath/core/packet';
-import { missingCharacters } from '../pdf/fonts';
+import { missingCharacters } from '../typesetting/fonts';
 import { WorkPool } from '../work/pool';
 import { paper } from '../test/papers';
 import { judged, sound } from '../test/judges';
 import { testSigning } from '../test/seal';
-import { verifySealed } from './verify';
+import { verifySealed } from '../proof/verify';
 
 jest.setTimeout(120_000);
 
