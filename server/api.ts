@@ -16,7 +16,7 @@ import { memberOfRequest } from './firm/session';
 import { mailroomRoutes } from './mailroom/routes';
 import { importRoutes } from './imports/routes';
 import { insightRoutes } from './insight/routes';
-import { ownRoutes } from './own/routes';
+import { ownPageRequestRoutes, ownRoutes } from './own/routes';
 import { peopleRoutes } from './people/routes';
 import { packetRoutes } from './packets/routes';
 import { Problem } from './problem';
@@ -24,7 +24,10 @@ import { proofRoutes } from './proof/routes';
 import { requirePass, wordsOfPass } from './signing/entry';
 import { noticeRoutes } from './notices/routes';
 import { shelfRoutes } from './shelf/routes';
-import { signingRoutes } from './signing/routes';
+import { returnedRoutes } from './returned/routes';
+import { clockRoutes } from './schedule/routes';
+import { setupRoutes } from './setup/routes';
+import { rehearsalRoutes, signingRoutes } from './signing/routes';
 import { todayRoutes } from './today/routes';
 import { told, visitOf } from './signing/visit';
 import { addJsonBodies } from './http/json';
@@ -49,6 +52,7 @@ export async function api(app: FastifyInstance, { ctx }: { ctx: Context }): Prom
     });
   await area('anybody', (inside) => anybody(inside, ctx), [
     sessionRoutes,
+    setupRoutes,
     proofRoutes,
     calendarRoutes,
     ownRoutes,
@@ -56,6 +60,7 @@ export async function api(app: FastifyInstance, { ctx }: { ctx: Context }): Prom
   ]);
   await area('member', (inside) => office(inside, ctx), [
     firmRoutes,
+    clockRoutes,
     dealRoutes,
     ruleRoutes,
     binderRoutes,
@@ -66,12 +71,14 @@ export async function api(app: FastifyInstance, { ctx }: { ctx: Context }): Prom
     feedRoutes,
     peopleRoutes,
     documentRoutes,
+    returnedRoutes,
     packetRoutes,
+    rehearsalRoutes,
     shelfRoutes,
     noticeRoutes,
     mailroomRoutes,
   ]);
-  await area('pass', (inside) => ceremony(inside, ctx), [signingRoutes]);
+  await area('pass', (inside) => ceremony(inside, ctx), [signingRoutes, ownPageRequestRoutes]);
 }
 
 export const NOWHERE = new Problem('not-found', 'There is nothing at this address.');

@@ -228,6 +228,7 @@ async function addPlugins(app: FastifyInstance, ctx: Context): Promise<void> {
 
 function addHooks(app: FastifyInstance): void {
   app.decorateRequest('member', null);
+  app.decorateRequest('visit', null);
   app.decorate('letsIn', null);
   // One line a request, by the route's pattern: no address, token or name ever gets into the log.
   app.addHook('onResponse', async (request, reply) => {

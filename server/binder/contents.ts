@@ -5,7 +5,7 @@ import { clip, fileNameOf, sideLabel } from '@gatepath/core/text';
 import { KIND_WORDS, STATUS_WORDS } from '@gatepath/core/deal';
 import type { Context } from '../context';
 import { partiesOfDeal } from '../deal-records/party-queries';
-import { dealOr404 } from '../deals/service';
+import { dealOr404 } from '../deal-records/deals';
 import { documentsOfDeal } from '../documents/queries';
 import { packetsOfDeals } from '../packets/queries';
 

@@ -5,7 +5,7 @@ import type { BinderView } from '@gatepath/contract';
 import type { Context } from '../context';
 import { letGo } from '../files/tidy';
 import { inTransaction } from '../db/tx';
-import { dealOr404 } from '../deals/service';
+import { dealOr404 } from '../deal-records/deals';
 import { chunksOf } from '../files/chunks';
 import { topics } from '../live/live';
 import { chainOf } from '../packets/service';

@@ -5,9 +5,9 @@ import type { ActivityQuery, ActivityView } from '@gatepath/contract';
 import type { Context } from '../context';
 import { loadEvents } from '../packets/log';
 import { packetsOfDeals } from '../packets/queries';
-import { packetsWithDocument } from '../packets/queries';
+import { packetsWithDocument } from '../documents/queries';
 import { eventsOf } from '../deal-records/queries';
-import { dealOr404 } from './service';
+import { dealOr404 } from '../deal-records/deals';
 
 type Item = ActivityView['items'][number];
 

@@ -31,7 +31,8 @@ import { note } from '../deal-records/note';
 import * as q from '../deal-records/queries';
 import { keptRules } from './rule-queries';
 import { dealView } from './service';
-import { lookAgain, lookAtDeal, NO_STANDING } from './standing';
+import { lookAtDeal, NO_STANDING } from './standing';
+import { queueDealStatus } from '../jobs/deal-status';
 
 /**
  * Corrects what is known of a deal; drafts read it anew, sent packets keep what they were sent with.
@@ -51,7 +52,7 @@ export async function changeDeal(ctx: Context, dealId: string, body: DealPatch, 
     if (body.memberIds) await giveTo(db, dealId, body.memberIds);
     await note(ctx, db, dealId, changeWords(was, now, own, member.name));
     if (body.memberIds) await note(ctx, db, dealId, [`${member.name} changed who works on the deal.`]);
-    await lookAgain(ctx, tx, dealId);
+    await queueDealStatus(ctx, tx, dealId);
     afterCommit(() => ctx.live.tell(topics.deals()));
   });
   return changedView(ctx, dealId, before, member);
@@ -191,7 +192,7 @@ export async function waive(
     const at = ctx.clock.now().toISOString();
     await q.saveWaiver(db, dealId, { ruleId, reason, by: member.name, at, facts, rule: ruleAsWaived(rule) });
     await note(ctx, db, dealId, [`${member.name} waived “${rule.title}”: ${reason}`]);
-    await lookAgain(ctx, tx, dealId);
+    await queueDealStatus(ctx, tx, dealId);
   });
   return changedView(ctx, dealId, before, member);
 }
@@ -208,7 +209,7 @@ export async function unwaive(ctx: Context, dealId: string, ruleId: string, memb
     if (!(await q.dropWaiver(db, dealId, ruleId))) throw notFound('This waiver');
     const title = (await keptRules(db)).find((r) => r.id === ruleId)?.title ?? 'A paper';
     await note(ctx, db, dealId, [`${member.name} asks for “${title}” again.`]);
-    await lookAgain(ctx, tx, dealId);
+    await queueDealStatus(ctx, tx, dealId);
   });
   return changedView(ctx, dealId, before, member);
 }

@@ -3,15 +3,12 @@ import type { Context } from '../context';
 import { breathe } from '../db/breathe';
 import { inTransaction } from '../db/tx';
 import { lookUpWords } from '../documents/words';
-import { indexPeople } from '../find/queries';
+import { indexPeople } from '../people/found';
 import { peopleAfter } from '../people/queries';
 import { dealIdsAfter } from '../deal-records/queries';
 import { lookAtDeal } from './standing';
+import { EVERYTHING } from '../jobs/deal-status';
 
-/** Names the look at everything there is. */
-export const EVERYTHING = 'everything';
-/** Names the look at all open deals. */
-export const OPEN_DEALS = 'rules';
 const A_STEP = 500;
 /** How long one job goes on before the next takes over from it. */
 const SLICE_MS = 60_000;

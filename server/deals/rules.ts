@@ -19,7 +19,7 @@ import { newId } from '../ids';
 import { topics } from '../live/live';
 import { notFound, Problem } from '../problem';
 import * as deals from '../deal-records/queries';
-import { OPEN_DEALS } from './everything';
+import { OPEN_DEALS } from '../jobs/deal-status';
 import * as q from './rule-queries';
 
 /** Open deals a rule is tried on; of more the newest. */

@@ -4,21 +4,17 @@ import {
   FOR_WHOM_OF,
   GOAL,
   isOver,
-  moneyWords,
   nextActs,
   readinessOf,
   STATUSES_OF,
   type Figures,
   type PaperStanding,
 } from '@gatepath/core/deal';
-import { showDay } from '@gatepath/core/packet';
-import type { DealFacts } from '@gatepath/core/merge';
 import { itemAt, sure } from '@gatepath/core/sure';
 import { count } from '@gatepath/core/text';
 import type { DealBody, DealSummary, DealView } from '@gatepath/contract';
 import type { Context } from '../context';
 import { letGoIn } from '../files/tidy';
-import type { Db } from '../db/pool';
 import { inTransaction } from '../db/tx';
 import { documentsOfDeal } from '../documents/queries';
 import { documentView } from '../documents/service';
@@ -36,6 +32,7 @@ import { partiesOfDeal } from '../deal-records/party-queries';
 import * as q from '../deal-records/queries';
 import type { DealStanding } from '../deal-records/queries';
 import { lookAtDeal, NO_STANDING } from './standing';
+import { dealOr404 } from '../deal-records/deals';
 
 /** What every view of a deal begins with. */
 export function dealHead(d: q.DealRow, figures: Figures | null, today: string): Omit<DealSummary, 'packets'> {
@@ -83,17 +80,6 @@ export async function openDeal(ctx: Context, body: DealBody, member: Member): Pr
   });
   await lookAtDeal(ctx, id);
   return dealView(ctx, id, member);
-}
-
-/**
- * A deal by its id.
- *
- * @throws Problem `not-found`
- */
-export async function dealOr404(db: Db, id: string): Promise<q.DealRow> {
-  const deal = await q.dealById(db, id);
-  if (!deal) throw notFound('This deal');
-  return deal;
 }
 
 /**
@@ -208,17 +194,4 @@ export async function dropDeal(ctx: Context, dealId: string): Promise<void> {
       ctx.live.tell(topics.today());
     });
   });
-}
-
-/** What text in this deal's packets may name. */
-export function factsOfDeal(deal: q.DealRow): DealFacts {
-  const { price_words: words, price, rent } = deal.facts;
-  const sum = price ?? rent;
-  const end = deal.dates[GOAL[deal.kind]];
-  return {
-    address: deal.address,
-    city: deal.city,
-    price: typeof words === 'string' ? words : typeof sum === 'number' ? moneyWords(sum) : '',
-    closing: end ? showDay(end) : '',
-  };
 }

@@ -29,7 +29,7 @@ import {
 } from '@gatepath/core/routing';
 import { count } from '@gatepath/core/text';
 import type { Context } from '../context';
-import { inTransaction, type Tx } from '../db/tx';
+import { inTransaction } from '../db/tx';
 import { endedChecksOf, type CheckRow } from '../returned/queries';
 import { documentsOfDeal, type DocumentRow } from '../documents/queries';
 import { findFirm } from '../firm/queries';
@@ -49,9 +49,6 @@ export const NO_STANDING: q.DealStanding = {
 };
 
 const NO_DAY = '9999-12-31';
-
-/** Has a deal looked at anew once the transaction is committed. */
-export const lookAgain = (ctx: Context, tx: Tx, dealId: string) => ctx.jobs.queue(tx, 'deal', dealId);
 
 /**
  * Works out how a deal stands and keeps it. Called twice at once, the one that began later is what stays.

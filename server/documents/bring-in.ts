@@ -4,7 +4,7 @@ import type { Corners } from '@gatepath/core/scan';
 import { clip } from '@gatepath/core/text';
 import type { Context } from '../context';
 import { inTransaction, type Tx } from '../db/tx';
-import { dealOr404 } from '../deals/service';
+import { dealOr404 } from '../deal-records/deals';
 import { dropFresh } from '../files/tidy';
 import type { StoredFile } from '../files/store';
 import type { Upload } from '../http/upload';

@@ -1,7 +1,7 @@
 /** Where a document is, in a deal or on the shelf: who hears of its changes, and what is worked out anew. */
 import type { Context } from '../context';
 import type { Tx } from '../db/tx';
-import { lookAgain } from '../deals/standing';
+import { queueDealStatus } from '../jobs/deal-status';
 import { topics } from '../live/live';
 import type { DocumentRow } from './queries';
 
@@ -14,7 +14,7 @@ export const tellOf = (ctx: Context, d: Place) => ctx.live.tell(topicOf(d));
 
 /** What follows from a change of a document once it is committed. */
 export async function documentChanged(ctx: Context, tx: Tx, d: Place): Promise<void> {
-  if (d.deal_id) await lookAgain(ctx, tx, d.deal_id);
+  if (d.deal_id) await queueDealStatus(ctx, tx, d.deal_id);
   tx.afterCommit(() => tellOf(ctx, d));
 }
 

@@ -268,3 +268,33 @@ export async function documentsWithoutWords(db: Db, dealId: string): Promise<{ i
   );
   return r.rows;
 }
+
+/** Of papers made of forms those whose form has a last day that has passed, by the paper's id. */
+export async function endedForms(
+  db: Db,
+  papers: Pick<DocumentRow, 'id' | 'form_id'>[],
+  today: string,
+): Promise<Map<string, { formEnded: string }>> {
+  const ids = [...new Set(papers.flatMap((d) => d.form_id ?? []))];
+  if (!ids.length) return new Map();
+  const r = await db.query<{ id: string; day: string }>(
+    'select id, ends_on::text as day from shelf_item where id = any($1::text[]) and ends_on < $2::date',
+    [ids, today],
+  );
+  const days = new Map(r.rows.map((x) => [x.id, x.day]));
+  return new Map(
+    papers.flatMap((d): [string, { formEnded: string }][] => {
+      const day = d.form_id && days.get(d.form_id);
+      return day ? [[d.id, { formEnded: day }]] : [];
+    }),
+  );
+}
+
+/** Packets that hold a document, in their drafts or under way. */
+export async function packetsWithDocument(db: Db, documentId: string): Promise<{ id: string; name: string }[]> {
+  const r = await db.query<{ id: string; name: string }>(
+    'select p.id, p.name from packet_document d join packet p on p.id = d.packet_id where d.document_id = $1 order by p.id',
+    [documentId],
+  );
+  return r.rows;
+}

@@ -4,10 +4,10 @@ import type { Context } from '../context';
 import { serve } from '../http/routing';
 import * as bringIn from './bring-in';
 import * as changes from './changes';
-import * as check from '../returned/service';
 import { lookAt } from './scans';
 import * as service from './service';
 import * as signatures from './signatures';
+import { sendPage, sendPdf, sendPdfBytes } from '../http/replies';
 
 /** Bringing papers in, and what was read on them. */
 export function documentRoutes(app: FastifyInstance, ctx: Context): void {
@@ -16,11 +16,6 @@ export function documentRoutes(app: FastifyInstance, ctx: Context): void {
   );
   serve(app, 'setDocument', ({ params, body, member }) => service.changeDocument(ctx, params.documentId, body, member));
   serve(app, 'composeDocument', ({ params, body }) => bringIn.composeDocument(ctx, params.dealId, body));
-  serve(app, 'checkPaper', ({ params, body, member }) => check.beginCheck(ctx, params.documentId, body, member));
-  serve(app, 'paperCheck', ({ params, member }) => check.check(ctx, params.documentId, member));
-  serve(app, 'sayOfPlaces', ({ params, body, member }) => check.sayOfPlaces(ctx, params.documentId, body, member));
-  serve(app, 'endCheck', ({ params, body, member }) => check.endCheck(ctx, params.documentId, body, member));
-  serve(app, 'sendBack', ({ params, member }) => check.sendBack(ctx, params.documentId, member));
   serve(app, 'paperSignatures', ({ params, member }) => signatures.signaturesOf(ctx, params.documentId, member));
   serve(app, 'changes', ({ params, member }) => changes.changesOf(ctx, params.documentId, params.beforeId, member));
   serve(app, 'changesFile', async ({ params, member, reply }) => {
@@ -55,41 +50,11 @@ export function documentRoutes(app: FastifyInstance, ctx: Context): void {
   });
 }
 
-/** Sends the picture of a page. It never changes: a document with other pages is another document. */
-export function sendPage(reply: FastifyReply, png: Buffer): FastifyReply {
-  return reply.type('image/png').header('cache-control', 'private, max-age=604800, immutable').send(png);
-}
-
-/** A picture for whoever has a link: a lent browser keeps nothing of it once the link has ended. */
-export function sendForVisit(reply: FastifyReply, png: unknown): FastifyReply {
-  return reply.type('image/png').header('cache-control', 'private, no-store').send(png);
-}
-
 /** A file as it was brought in, never to be shown by the browser itself. */
 function sendOriginal(reply: FastifyReply, body: unknown, name: string): FastifyReply {
   return reply
     .type('application/octet-stream')
     .header('cache-control', 'private, no-store')
     .header('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}`)
-    .send(body);
-}
-
-/** A picture of a hand: it has its fingerprint for a name, so it never changes. */
-export function sendPng(reply: FastifyReply, body: unknown): FastifyReply {
-  return reply.type('image/png').header('cache-control', 'private, max-age=604800, immutable').send(body);
-}
-
-/** Sends a PDF that is in memory, under a name. */
-export function sendPdfBytes(reply: FastifyReply, bytes: Uint8Array, name: string): FastifyReply {
-  return sendPdf(reply, Buffer.from(bytes), name);
-}
-
-/** Sends a PDF, under a name that ends in `.pdf`. */
-export function sendPdf(reply: FastifyReply, body: unknown, name: string): FastifyReply {
-  const file = name.toLowerCase().endsWith('.pdf') ? name : `${name}.pdf`;
-  return reply
-    .type('application/pdf')
-    .header('cache-control', 'private, no-store')
-    .header('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(file)}`)
     .send(body);
 }

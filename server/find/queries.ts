@@ -2,7 +2,6 @@ import { fold } from '@gatepath/core/text';
 import { FOUND_KINDS, type Found } from '@gatepath/contract';
 import type { Db } from '../db/pool';
 import { sha256 } from '../ids';
-import type { PersonRow } from '../people/queries';
 
 /** Something that can be found. */
 export interface Entry {
@@ -56,27 +55,6 @@ export async function saveDealEntries(db: Db, dealId: string, entries: Entry[]):
     entries.map((e) => e.id),
   ]);
   await saveEntries(db, entries);
-}
-
-/** Keeps how people of the address book are found. */
-export async function indexPeople(db: Db, people: Omit<PersonRow, 'merged_into'>[]): Promise<void> {
-  await saveEntries(
-    db,
-    people.map((p) => ({
-      kind: 'person',
-      id: p.id,
-      deal_id: null,
-      title: p.name,
-      detail: [p.company, p.email].filter(Boolean).join(', '),
-      inside: p.phone ?? '',
-      open: true,
-    })),
-  );
-}
-
-/** People who are found no more. */
-export async function dropPeople(db: Db, ids: string[]): Promise<void> {
-  await db.query(`delete from find_entry where kind = 'person' and id = any($1::text[])`, [ids]);
 }
 
 export interface FoundRow extends Found {

@@ -12,7 +12,7 @@ import { oneLine } from '@gatepath/core/text';
 import { ENGLISH, say } from '@gatepath/core/words';
 import type { Context } from '../context';
 import { inTransaction, type Tx } from '../db/tx';
-import { OPEN_DEALS } from '../deals/everything';
+import { OPEN_DEALS } from '../jobs/deal-status';
 import { codeOf } from '../errors';
 import { countTry } from '../throttle/throttle';
 import { hashSecret, newId, newSecret } from '../ids';

@@ -1,7 +1,6 @@
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import type { Context } from '../context';
 import { serve } from '../http/routing';
-import { forwardClock } from '../schedule/calendar';
 import { wordsOf } from '../words';
 import { colleagues, setLets } from './colleagues';
 import * as members from './members';
@@ -9,16 +8,12 @@ import * as service from './service';
 import * as texts from './texts';
 import { cookieOf, listening, remember, SESSION_COOKIE } from './session';
 
-const agentOf = (request: FastifyRequest) => members.browserOf(request.headers['user-agent']);
+/** Returns how the browser of a request names itself, shortened. */
+export const agentOf = (request: FastifyRequest) => members.browserOf(request.headers['user-agent']);
 
 /** Coming and going, and what a screen needs before it is known who comes. */
 export function sessionRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'session', ({ member }) => service.sessionView(ctx, member));
-  serve(app, 'setup', async ({ body, request, reply }) => {
-    const { member, token } = await service.setUpFirm(ctx, body, agentOf(request));
-    remember(ctx, reply, token);
-    return service.sessionView(ctx, member);
-  });
   serve(app, 'signIn', async ({ body, request, reply }) => {
     const { member, token } = await service.signIn(ctx, body, request.ip, agentOf(request));
     remember(ctx, reply, token);
@@ -89,9 +84,5 @@ export function firmRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'tryAgain', async ({ body, member }) => {
     await service.tryAgain(ctx, body.queue, body.thing);
     return service.firmView(ctx, member);
-  });
-  serve(app, 'forwardClock', async ({ body, member }) => {
-    await forwardClock(ctx, body.hours);
-    return service.sessionView(ctx, member);
   });
 }

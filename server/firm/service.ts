@@ -1,28 +1,18 @@
-import { IANAZone } from 'luxon';
-import {
-  NOTICES,
-  type FirmView,
-  type Notice,
-  type SessionView,
-  type SetupBody,
-  type SignInBody,
-} from '@gatepath/contract';
+import { type FirmView, type Notice, type SessionView, type SignInBody } from '@gatepath/contract';
 import type { Context } from '../context';
 import { inTransaction } from '../db/tx';
-import { OPEN_DEALS } from '../deals/everything';
-import { addSampleRules } from '../deals/rules';
+import { OPEN_DEALS } from '../jobs/deal-status';
 import { hashSecret, newId, newSecret } from '../ids';
 import { countTry, dropOldTries, forgetTries } from '../throttle/throttle';
 import { JOB_NAMES } from '../jobs/jobs';
 import { failures } from '../jobs/queries';
 import { topics } from '../live/live';
 import { notFound, Problem } from '../problem';
-import { checkPassword, hashPassword } from './password';
+import { checkPassword } from './password';
 import { LANGUAGES } from '../words';
 import { invitations } from './member-queries';
 import * as q from './queries';
-import { isSetupToken, setupTokenWanted } from './setup-token';
-import { codeOf } from '../errors';
+import { setupTokenWanted } from './setup-token';
 import { isOneOf } from '@gatepath/core/sure';
 
 const SESSION_DAYS = 14;
@@ -55,39 +45,6 @@ export async function sessionView(ctx: Context, member: q.Member | null): Promis
     languages: LANGUAGES,
     now: ctx.clock.now().toISOString(),
   };
-}
-
-/** Sets up the firm and its first member; only possible once. @throws Problem `setup-token`, `set-up`, `time-zone` */
-export async function setUpFirm(
-  ctx: Context,
-  body: SetupBody,
-  browser: string,
-): Promise<{ member: q.Member; token: string }> {
-  if (setupTokenWanted(ctx) && !isSetupToken(ctx, body.token ?? ''))
-    throw new Problem('setup-token', 'Type the set-up code that the server printed when it was started.', {
-      fields: { token: 'This is not the code that the server printed.' },
-    });
-  if (!IANAZone.isValidZone(body.timeZone))
-    throw new Problem('time-zone', `“${body.timeZone}” is not a time zone we know. Choose one like America/New_York.`, {
-      fields: { timeZone: 'Choose a time zone from the list.' },
-    });
-  const password_hash = await hashPassword(body.password);
-  const at = ctx.clock.now();
-  const taken = () => new Problem('set-up', 'This server already has a firm. Sign in instead.');
-  const member = await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
-    if (await q.findFirm(db)) throw taken();
-    afterCommit(() => ctx.live.tell(topics.firm()));
-    const firm = { id: newId(), name: body.firmName, time_zone: body.timeZone };
-    await q.insertFirm(db, { ...firm, at });
-    await addSampleRules(db, at, true);
-    const m = { id: newId(), firm_id: firm.id, name: body.name, email: body.email, role: 'owner' as const };
-    await q.insertMember(db, { ...m, password_hash, at });
-    return { ...m, notices: NOTICES.filter((n) => n !== 'asked' && n !== 'opened'), digest: false };
-  }).catch((error: unknown) => {
-    // Two who set up at once: the database lets one of them.
-    throw codeOf(error) === '23505' ? taken() : error;
-  });
-  return { member, token: await startSession(ctx, member.id, browser) };
 }
 
 /**

@@ -14,9 +14,7 @@ import {
   type RouteOf,
   type Who,
 } from '@gatepath/contract/routes';
-import type { Member } from '../firm/queries';
 import { notFound } from '../problem';
-import { visitOf, type Visit } from '../signing/visit';
 import { fileOf, type Upload } from './upload';
 import { validate } from './validate';
 
@@ -32,15 +30,16 @@ declare module 'fastify' {
   }
 }
 
+/** Who asks, as the area's own hook found out (`server/api.ts`). */
 interface Anyone {
   /** The member who is signed in, if one is. */
-  member: Member | null;
+  member: FastifyRequest['member'];
 }
 interface OfMember {
-  member: Member;
+  member: NonNullable<FastifyRequest['member']>;
 }
 interface OfPass {
-  visit: Visit;
+  visit: NonNullable<FastifyRequest['visit']>;
 }
 
 /** A request whose parts are already checked against the contract. */
@@ -93,7 +92,7 @@ export function serve<N extends RouteName>(
 }
 
 function callerOf(who: Who, request: FastifyRequest): object {
-  return who === 'pass' ? { visit: visitOf(request) } : { member: request.member };
+  return who === 'pass' ? { visit: request.visit } : { member: request.member };
 }
 
 function partsOf(route: Route, request: FastifyRequest): object {

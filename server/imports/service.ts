@@ -24,7 +24,7 @@ import type { Member } from '../firm/queries';
 import type { Upload } from '../http/upload';
 import { newId } from '../ids';
 import { topics } from '../live/live';
-import { indexPeople } from '../find/queries';
+import { indexPeople } from '../people/found';
 import { Problem } from '../problem';
 import * as q from './queries';
 import type { ReadTable } from './table';

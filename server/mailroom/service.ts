@@ -7,16 +7,21 @@ import type { Texter } from '../mail/texter';
 import { type Mailer, type OutgoingMail, toEml } from '../mail/mailer';
 import { notFound, Problem } from '../problem';
 import { PRIVATE_KINDS } from './private-messages';
-import type { Member } from '../firm/queries';
 import * as q from './queries';
 import { lastOf } from '@gatepath/core/sure';
 import { messageOf, numberOf } from '../errors';
 
+/** The member who reads messages. */
+interface Reader {
+  role: 'owner' | 'member';
+  email: string;
+}
+
 /** Whether a member may read a message: those that open an account are their reader's, and owners' who pass them on. */
-const mayRead = (m: Pick<q.MessageRow, 'kind' | 'to_email'>, member: Member) =>
+const mayRead = (m: Pick<q.MessageRow, 'kind' | 'to_email'>, member: Reader) =>
   !PRIVATE_KINDS.includes(m.kind) || member.role === 'owner' || m.to_email.toLowerCase() === member.email.toLowerCase();
 
-export function messageSummary(m: q.MessageListRow, member: Member): MessageSummary {
+export function messageSummary(m: q.MessageListRow, member: Reader): MessageSummary {
   return {
     id: m.id,
     kind: m.kind,
@@ -37,7 +42,7 @@ export function messageSummary(m: q.MessageListRow, member: Member): MessageSumm
 export async function listMessages(
   ctx: Context,
   query: ListQuery & { packetId?: string },
-  member: Member,
+  member: Reader,
 ): Promise<Page<MessageSummary>> {
   const rows = await q.listMessages(ctx.database.pool, {
     after: query.after ?? null,
@@ -57,12 +62,12 @@ export async function listMessages(
  *
  * @throws Problem `not-found`
  */
-export async function messageView(ctx: Context, id: string, member: Member): Promise<MessageView> {
+export async function messageView(ctx: Context, id: string, member: Reader): Promise<MessageView> {
   const m = await messageOr404(ctx, id, member);
   return { ...messageSummary(m, member), bodyText: m.body_text };
 }
 
-async function messageOr404(ctx: Context, id: string, member: Member): Promise<q.MessageRow> {
+async function messageOr404(ctx: Context, id: string, member: Reader): Promise<q.MessageRow> {
   const m = await q.messageById(ctx.database.pool, id);
   if (!m || !mayRead(m, member)) throw notFound('This message');
   return m;
@@ -85,7 +90,7 @@ function outgoing(m: q.MessageRow): OutgoingMail {
  *
  * @throws Problem `not-found`
  */
-export async function messageEml(ctx: Context, id: string, member: Member): Promise<Buffer> {
+export async function messageEml(ctx: Context, id: string, member: Reader): Promise<Buffer> {
   return toEml(outgoing(await messageOr404(ctx, id, member)), ctx.config.mailFrom);
 }
 
@@ -136,7 +141,7 @@ async function arrived(ctx: Context, m: q.MessageRow): Promise<void> {
 export async function returnMessage(
   ctx: Context,
   id: string,
-  member: Member,
+  member: Reader,
   why = 'The mailbox does not exist.',
 ): Promise<MessageView> {
   const m = await messageOr404(ctx, id, member);

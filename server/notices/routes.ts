@@ -1,6 +1,6 @@
 import type { FastifyInstance } from 'fastify';
 import type { Context } from '../context';
-import { sendPdfBytes } from '../documents/routes';
+import { sendPdfBytes } from '../http/replies';
 import { serve } from '../http/routing';
 import * as papers from './papers';
 import { rulesView, setRules } from './rules';

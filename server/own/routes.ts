@@ -1,6 +1,6 @@
 import type { FastifyInstance } from 'fastify';
 import type { Context } from '../context';
-import { sendPdf } from '../documents/routes';
+import { sendPdf } from '../http/replies';
 import { serve } from '../http/routing';
 import * as own from './service';
 
@@ -32,4 +32,9 @@ export function ownRoutes(app: FastifyInstance, ctx: Context): void {
     const file = await own.ownFile(ctx, visit, params.packetId, params.documentId, query.as);
     return sendPdf(reply, await ctx.files.stream(file.sha256), file.name);
   });
+}
+
+/** Serves asking for one's own page, from within a signing link. */
+export function ownPageRequestRoutes(app: FastifyInstance, ctx: Context): void {
+  serve(app, 'askForPage', ({ visit }) => own.askForPage(ctx, visit));
 }

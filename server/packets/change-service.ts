@@ -16,8 +16,9 @@ import { lockBrokenBy, lockedWords } from '@gatepath/core/shelf';
 import type { ChangeBody } from '@gatepath/contract';
 import type { Context } from '../context';
 import { inTransaction } from '../db/tx';
-import { dealOr404, factsOfDeal } from '../deals/service';
-import { lookAgain } from '../deals/standing';
+import { factsOfDeal } from '../deal-records/deals';
+import { dealOr404 } from '../deal-records/deals';
+import { queueDealStatus } from '../jobs/deal-status';
 import { documentsByIds } from '../documents/queries';
 import { factsFiles } from '../documents/service';
 import { keepSealedDocument } from '../documents/bring-in';
@@ -336,7 +337,7 @@ export async function startLateRound(
   const name = `${row.name}, late round`;
   const { draft } = await q.draftOf(ctx.database.pool, packetId);
   await inTransaction(ctx.database.pool, async (tx) => {
-    await lookAgain(ctx, tx, row.deal_id);
+    await queueDealStatus(ctx, tx, row.deal_id);
     await q.insertPacket(tx.db, {
       id,
       deal_id: row.deal_id,

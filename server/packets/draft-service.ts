@@ -15,14 +15,14 @@ import type { Context } from '../context';
 import type { Db } from '../db/pool';
 import { inTransaction } from '../db/tx';
 import { partiesOfDeal, type PartyRow } from '../deal-records/party-queries';
-import { dealOr404 } from '../deals/service';
-import { lookAgain } from '../deals/standing';
+import { dealOr404 } from '../deal-records/deals';
+import { queueDealStatus } from '../jobs/deal-status';
 import { clearReplaced, documentsByIds } from '../documents/queries';
 import type { Member } from '../firm/queries';
 import { newId } from '../ids';
 import { topics } from '../live/live';
 import { notFound, Problem } from '../problem';
-import { accessFor, accessHash } from '../signing/entry';
+import { accessFor, accessHash } from '../links/access-codes';
 import { saveAccessCode } from '../links/queries';
 import * as q from './queries';
 
@@ -57,7 +57,7 @@ export async function startPacket(ctx: Context, dealId: string, body: NewPacketB
   await inTransaction(ctx.database.pool, async (tx) => {
     const { db, afterCommit } = tx;
     await dealOr404(db, dealId);
-    await lookAgain(ctx, tx, dealId);
+    await queueDealStatus(ctx, tx, dealId);
     const documentIds = body.documentIds ?? [];
     await requireDocuments(db, dealId, documentIds);
     const parties = (await partiesOfDeal(db, dealId)).map(asPacketParty);
@@ -99,7 +99,7 @@ export async function editDraft(ctx: Context, packetId: string, body: EditsBody,
       throw new Problem('already-sent', 'This packet has been sent, so it can no longer be edited.');
     // Only its papers and its name show in the deal.
     if (body.edits.some((e) => (e.op === 'set' ? e.field === 'name' : e.list === 'documents')))
-      await lookAgain(ctx, tx, row.deal_id);
+      await queueDealStatus(ctx, tx, row.deal_id);
     const was = await q.draftOf(db, packetId);
     const broken = brokenLock(body.edits, was.locks, was.draft);
     if (broken) throw new Problem('locked-setting', lockedWords(broken));
@@ -183,7 +183,7 @@ export async function dropDraft(ctx: Context, packetId: string): Promise<void> {
     if (row.status !== 'drafting')
       throw new Problem('already-sent', 'A packet that was sent stays in the deal. Withdraw it instead.');
     await q.deletePacket(db, packetId);
-    await lookAgain(ctx, tx, row.deal_id);
+    await queueDealStatus(ctx, tx, row.deal_id);
     afterCommit(() => ctx.live.tell(topics.deal(row.deal_id)));
   });
 }

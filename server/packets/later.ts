@@ -4,7 +4,7 @@ import { calendarDay, ENGLISH, say } from '@gatepath/core/words';
 import type { SendLaterBody } from '@gatepath/contract';
 import type { Context } from '../context';
 import { inTransaction, type Tx } from '../db/tx';
-import { dealOr404 } from '../deals/service';
+import { dealOr404 } from '../deal-records/deals';
 import { memberById, type Member } from '../firm/queries';
 import { topics } from '../live/live';
 import { layOut } from '../mail/messages';

@@ -179,15 +179,6 @@ export async function documentsOfDrafts(db: Db, dealId: string): Promise<Map<str
   return new Map(r.rows.map((x) => [x.packet_id, x.ids]));
 }
 
-/** Packets that hold a document, in their drafts or under way. */
-export async function packetsWithDocument(db: Db, documentId: string): Promise<{ id: string; name: string }[]> {
-  const r = await db.query<{ id: string; name: string }>(
-    'select p.id, p.name from packet_document d join packet p on p.id = d.packet_id where d.document_id = $1 order by p.id',
-    [documentId],
-  );
-  return r.rows;
-}
-
 /** Keeps which documents a packet was sent with. */
 export async function savePacketDocuments(db: Db, packetId: string, ids: string[]): Promise<void> {
   await db.query('delete from packet_document where packet_id = $1 and document_id <> all($2::text[])', [

@@ -1,8 +1,8 @@
 import type { FastifyInstance } from 'fastify';
 import type { Context } from '../context';
-import { sendPdf, sendPng } from '../documents/routes';
+import { sendPdf } from '../http/replies';
+import { sendPng } from '../http/replies';
 import { serve } from '../http/routing';
-import { rehearsalView } from '../signing/rehearsal';
 import * as changes from './change-service';
 import * as drafts from './draft-service';
 import * as later from './later';
@@ -49,7 +49,6 @@ export function packetRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'ownPass', async ({ params, member }) => ({
     token: await changes.ownPass(ctx, params.packetId, params.partyId, member),
   }));
-  serve(app, 'rehearsal', ({ params, query }) => rehearsalView(ctx, params.packetId, params.partyId, query.language));
   serve(app, 'chain', async ({ params, reply }) => {
     const file = await service.chainOf(ctx, params.packetId);
     return reply

@@ -15,7 +15,8 @@ import {
 import { Typesetter, type FaceName } from '../typesetting/fonts';
 import { Look } from '../typesetting/look';
 import type { Spot, Spots } from './spots';
-import { hexColor, INK } from './stamp';
+import { INK } from './stamp';
+import { hexColor } from '../typesetting/color';
 import { itemAt } from '@gatepath/core/sure';
 
 /** What the record of one document says, in one language; all texts ready to print. */

@@ -9,7 +9,6 @@ import {
   moveTo,
   popGraphicsState,
   pushGraphicsState,
-  rgb,
   setLineCap,
   setLineJoin,
   setLineWidth,
@@ -41,11 +40,7 @@ import { Typesetter } from '../typesetting/fonts';
 import { Look } from '../typesetting/look';
 import type { Spot, Spots } from './spots';
 import { itemAt } from '@gatepath/core/sure';
-
-export function hexColor(hex: string): RGB {
-  const n = (i: number) => parseInt(hex.slice(i, i + 2), 16) / 255;
-  return rgb(n(1), n(3), n(5));
-}
+import { hexColor } from '../typesetting/color';
 
 export const INK = hexColor('#1E2A32');
 

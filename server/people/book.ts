@@ -2,7 +2,7 @@
 import type { PartyBody } from '@gatepath/contract';
 import { sure } from '@gatepath/core/sure';
 import type { Db } from '../db/pool';
-import { indexPeople } from '../find/queries';
+import { indexPeople } from './found';
 import { newId } from '../ids';
 import * as q from './queries';
 

@@ -6,8 +6,9 @@ import type { Member } from '../firm/queries';
 import type { Db } from '../db/pool';
 import { anywhere } from '../db/like';
 import { inTransaction } from '../db/tx';
-import { lookAgain } from '../deals/standing';
-import { dropPeople, indexPeople } from '../find/queries';
+import { queueDealStatus } from '../jobs/deal-status';
+import { dropPeople } from './found';
+import { indexPeople } from './found';
 import { messagesTo } from '../mailroom/queries';
 import { messageSummary } from '../mailroom/service';
 import { notFound, Problem } from '../problem';
@@ -94,7 +95,7 @@ export async function setPerson(ctx: Context, id: string, body: PersonBody, memb
       company: body.company ?? '',
     };
     await q.updatePerson(tx.db, now);
-    for (const dealId of await q.updateParties(tx.db, now)) await lookAgain(ctx, tx, dealId);
+    for (const dealId of await q.updateParties(tx.db, now)) await queueDealStatus(ctx, tx, dealId);
     await indexPeople(tx.db, [now]);
     return p;
   });
@@ -118,7 +119,7 @@ export async function mergePerson(ctx: Context, id: string, otherId: string, mem
       phone: into.phone ?? from.phone,
       company: into.company || from.company,
     };
-    for (const dealId of await q.merge(tx.db, from.id, into.id)) await lookAgain(ctx, tx, dealId);
+    for (const dealId of await q.merge(tx.db, from.id, into.id)) await queueDealStatus(ctx, tx, dealId);
     await requireFree(tx.db, into.id, next.name, next.email);
     await q.updatePerson(tx.db, next);
     await dropPeople(tx.db, [from.id]);

@@ -6,7 +6,7 @@ import { clip, count } from '@gatepath/core/text';
 import type { CheckBody, CheckEndBody, CheckSaidBody, PaperCheckView } from '@gatepath/contract';
 import type { Context } from '../context';
 import { inTransaction, type Tx } from '../db/tx';
-import { dealOr404 } from '../deals/service';
+import { dealOr404 } from '../deal-records/deals';
 import type { Member } from '../firm/queries';
 import { newId } from '../ids';
 import { dropDraft, editDraft, startPacket } from '../packets/draft-service';

@@ -3,6 +3,7 @@ import { mayMake, mayUse } from '@gatepath/core/shelf';
 import type { Db } from '../db/pool';
 import type { Member } from '../firm/queries';
 import { notFound, Problem } from '../problem';
+import { sharingOf } from '../sharing/queries';
 import * as q from './queries';
 
 const what = 'This form or kit';
@@ -14,7 +15,7 @@ const what = 'This form or kit';
  */
 export async function itemOr404(db: Db, id: string, member: Member): Promise<q.ShelfRow> {
   const row = await q.itemById(db, id);
-  if (!row || !mayUse(q.sharingOf(row), member.id)) throw notFound(what);
+  if (!row || !mayUse(sharingOf(row), member.id)) throw notFound(what);
   return row;
 }
 
@@ -25,8 +26,8 @@ export async function itemOr404(db: Db, id: string, member: Member): Promise<q.S
  */
 export async function toChange(db: Db, id: string, member: Member): Promise<q.ShelfRow> {
   const row = await q.lockItem(db, id);
-  if (!row || !mayUse(q.sharingOf(row), member.id)) throw notFound(what);
-  if (!mayMake(q.sharingOf(row), member.id))
+  if (!row || !mayUse(sharingOf(row), member.id)) throw notFound(what);
+  if (!mayMake(sharingOf(row), member.id))
     throw new Problem(
       'not-maker',
       `“${row.name}” is yours to use, and not to change. Ask whoever made it, or make a copy.`,
@@ -41,7 +42,7 @@ export async function toChange(db: Db, id: string, member: Member): Promise<q.Sh
  */
 export async function requireForms(db: Db, ids: string[], member: Member): Promise<void> {
   const rows = await q.headsByIds(db, ids);
-  if (rows.some((r) => !mayUse(q.sharingOf(r), member.id))) throw notFound('A form of this kit');
+  if (rows.some((r) => !mayUse(sharingOf(r), member.id))) throw notFound('A form of this kit');
   if (ids.some((id) => !rows.some((r) => r.id === id && r.what === 'form')))
     throw new Problem('unknown-document', 'A form of this kit is not on the shelf any more. Load the page again.');
 }

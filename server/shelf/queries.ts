@@ -1,6 +1,6 @@
 /** The shelf in the database: items as they are prepared, their editions, and what was made of them. */
 import type { Draft } from '@gatepath/core/packet';
-import { mayMake, mayUse, type Locks, type Members, type Sharing } from '@gatepath/core/shelf';
+import type { Locks, Members } from '@gatepath/core/shelf';
 import type { DocumentType } from '@gatepath/core/reading';
 import type { Written } from '@gatepath/core/writing';
 import type { Db } from '../db/pool';
@@ -253,50 +253,4 @@ export async function packetsOfKit(db: Db, dealId: string, kitId: string): Promi
     [dealId, kitId],
   );
   return r.rows;
-}
-
-/** Who may do what with an item. */
-export const sharingOf = (row: Pick<ShelfRow, 'owner_id' | 'users' | 'makers'>): Sharing => ({
-  ownerId: row.owner_id,
-  users: row.users,
-  makers: row.makers,
-});
-
-async function sharing(db: Db, id: string): Promise<Sharing | null> {
-  const sql = 'select owner_id, users, makers from shelf_item where id = $1';
-  const row = (await db.query<Pick<ShelfRow, 'owner_id' | 'users' | 'makers'>>(sql, [id])).rows[0];
-  return row ? sharingOf(row) : null;
-}
-
-/** Whether a member may use an item that is there. */
-export async function mayUseItem(db: Db, id: string, memberId: string): Promise<boolean> {
-  const s = await sharing(db, id);
-  return s !== null && mayUse(s, memberId);
-}
-
-/** Whether a member may change an item that is there. */
-export async function mayChangeItem(db: Db, id: string, memberId: string): Promise<boolean> {
-  const s = await sharing(db, id);
-  return s !== null && mayMake(s, memberId);
-}
-
-/** Of papers made of forms those whose form has a last day that has passed, by the paper's id. */
-export async function endedForms(
-  db: Db,
-  papers: Pick<DocumentRow, 'id' | 'form_id'>[],
-  today: string,
-): Promise<Map<string, { formEnded: string }>> {
-  const ids = [...new Set(papers.flatMap((d) => d.form_id ?? []))];
-  if (!ids.length) return new Map();
-  const r = await db.query<{ id: string; day: string }>(
-    'select id, ends_on::text as day from shelf_item where id = any($1::text[]) and ends_on < $2::date',
-    [ids, today],
-  );
-  const days = new Map(r.rows.map((x) => [x.id, x.day]));
-  return new Map(
-    papers.flatMap((d): [string, { formEnded: string }][] => {
-      const day = d.form_id && days.get(d.form_id);
-      return day ? [[d.id, { formEnded: day }]] : [];
-    }),
-  );
 }

@@ -11,8 +11,10 @@ import { inTransaction, type Tx } from '../db/tx';
 import { changeDeal } from '../deals/changes';
 import { partiesOfDeal } from '../deal-records/party-queries';
 import * as deals from '../deal-records/queries';
-import { dealOr404, factsOfDeal } from '../deals/service';
-import { lookAgain, NO_STANDING } from '../deals/standing';
+import { factsOfDeal } from '../deal-records/deals';
+import { dealOr404 } from '../deal-records/deals';
+import { NO_STANDING } from '../deals/standing';
+import { queueDealStatus } from '../jobs/deal-status';
 import { insertDocument } from '../documents/queries';
 import type { Member } from '../firm/queries';
 import { newId } from '../ids';
@@ -179,7 +181,7 @@ export async function keepPacket(
     kit: { id: kit.id, edition: edition.edition, locks: kit.locks },
     ...(of.noticeId ? { noticeId: of.noticeId } : {}),
   });
-  await lookAgain(ctx, tx, deal.id);
+  await queueDealStatus(ctx, tx, deal.id);
   tx.afterCommit(() => ctx.live.tell(topics.deal(deal.id)));
   return id;
 }

@@ -11,6 +11,7 @@ import { documentView } from '../documents/service';
 import { listMembers, type Member } from '../firm/queries';
 import { ownFacts } from '../deal-records/queries';
 import { itemOr404 } from './access';
+import { sharingOf } from '../sharing/queries';
 import * as q from './queries';
 
 /** Slots as screens show them. */
@@ -38,7 +39,7 @@ const formIdsOf = (row: q.HeadRow) => (row.what === 'form' ? [row.id] : row.docu
 
 function headOf(row: q.HeadRow, papers: Papers, member: Member) {
   return {
-    own: mayMake(q.sharingOf(row), member.id),
+    own: mayMake(sharingOf(row), member.id),
     id: row.id,
     what: row.what,
     name: row.name,

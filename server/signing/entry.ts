@@ -6,6 +6,7 @@ import { type PacketState, isTurnOf, partyOf, readsAlong } from '@gatepath/core/
 import { calendarDay, say, type Words } from '@gatepath/core/words';
 import type { Context } from '../context';
 import { hashSecret, newSecret, sha256 } from '../ids';
+import { accessFor, accessHash, hashFor } from '../links/access-codes';
 import { compose } from '../mail/messages';
 import { postMessage } from '../mailroom/post';
 import { loadState } from '../packets/log';
@@ -23,8 +24,6 @@ export const CODE_AGAIN_MS = 60_000;
 export const newCode = () => String(randomInt(0, 1_000_000)).padStart(6, '0');
 /** How long what was found at the door holds: longer is only a body that is slow to come. */
 const AT_THE_DOOR_MS = 500;
-
-const hash = (ctx: Context, what: string, secret: string) => hashSecret(`${what}:${secret}`, ctx.config.sessionSecret);
 
 /** The cookie a browser shows that gave the right code for a party. */
 export function proofCookie(packetId: string, partyId: string): string {
@@ -109,7 +108,7 @@ async function isProved(ctx: Context, visit: Visit, pass: q.PassRow, party: Pack
   // Whoever was let in by the firm itself was seen in person.
   if (!party.secondStep || pass.host_id) return true;
   const proof = visit.cookies[proofCookie(pass.packet_id, party.id)];
-  return !!proof && q.proofExists(ctx.database.pool, hash(ctx, 'proof', proof), pass.packet_id, party.id);
+  return !!proof && q.proofExists(ctx.database.pool, hashFor(ctx, 'proof', proof), pass.packet_id, party.id);
 }
 
 /** As `enter`, for everything that shows or changes documents: the second step must be passed. */
@@ -118,14 +117,6 @@ export async function enterProved(ctx: Context, visit: Visit): Promise<Entry> {
   requireStep(entry);
   return entry;
 }
-
-/** The stored form of an access code; spaces and capitals do not matter when it is given. */
-export function accessHash(ctx: Context, accessedFor: string, code: string): string {
-  return hash(ctx, `access:${accessedFor}`, code.replace(/\s+/g, '').toLowerCase());
-}
-
-/** For whom a code is hashed: two people with the same code have different hashes. */
-export const accessFor = (packetId: string, partyId: string) => `${packetId}:${partyId}`;
 
 /** Sends a one-time code of six digits to the party's email or phone. */
 export async function sendCode(ctx: Context, visit: Visit): Promise<void> {
@@ -140,7 +131,7 @@ export async function sendCode(ctx: Context, visit: Visit): Promise<void> {
     if (step?.code_at && step.code_hash && now.getTime() - step.code_at.getTime() < CODE_AGAIN_MS)
       throw told(words, 'code-soon', 'problem.code_soon');
     const code = newCode();
-    await q.saveCode(tx.db, row.id, party.id, hash(ctx, `code:${row.id}:${party.id}`, code), now);
+    await q.saveCode(tx.db, row.id, party.id, hashFor(ctx, `code:${row.id}:${party.id}`, code), now);
     const parts = {
       firmName: firm.name,
       senderName: '',
@@ -183,7 +174,8 @@ export async function giveCode(ctx: Context, visit: Visit, given: string): Promi
         kind === 'code'
           ? !!step?.access_hash &&
             step.access_hash === accessHash(ctx, step.access_for ?? accessFor(row.id, party.id), given)
-          : !!step?.code_hash && step.code_hash === hash(ctx, `code:${row.id}:${party.id}`, given.replace(/\D/g, ''));
+          : !!step?.code_hash &&
+            step.code_hash === hashFor(ctx, `code:${row.id}:${party.id}`, given.replace(/\D/g, ''));
       const old = kind !== 'code' && (!step?.code_at || now.getTime() - step.code_at.getTime() > CODE_MINUTES * 60_000);
       if (right && !old) {
         await q.clearTries(tx.db, row.id, party.id);
@@ -194,7 +186,7 @@ export async function giveCode(ctx: Context, visit: Visit, given: string): Promi
           );
         const secret = newSecret();
         await q.insertProof(tx.db, {
-          token_hash: hash(ctx, 'proof', secret),
+          token_hash: hashFor(ctx, 'proof', secret),
           packet_id: row.id,
           party_id: party.id,
           at: now,

@@ -1,11 +1,13 @@
 import type { FastifyInstance } from 'fastify';
 import type { Context } from '../context';
-import { sendForVisit, sendPdf, sendPdfBytes } from '../documents/routes';
+import { sendPdf } from '../http/replies';
+import { sendPdfBytes } from '../http/replies';
+import { sendForVisit } from '../http/replies';
 import { serve } from '../http/routing';
-import { askForPage } from '../own/service';
 import { topics } from '../live/live';
 import * as entry from './entry';
 import * as hands from './hands';
+import { rehearsalView } from './rehearsal';
 import { changesSince } from './revised';
 import * as service from './service';
 import * as talk from './talk';
@@ -57,7 +59,6 @@ export function signingRoutes(app: FastifyInstance, ctx: Context): void {
     });
     return service.openPass(ctx, { ...visit, cookies: { ...visit.cookies, [proof.name]: proof.secret } });
   });
-  serve(app, 'askForPage', ({ visit }) => askForPage(ctx, visit));
   serve(app, 'setLanguage', ({ body, visit }) => talk.setLanguage(ctx, visit, body.language));
   serve(app, 'agree', ({ body, visit }) => service.agree(ctx, visit, body));
   serve(app, 'agreementCopy', async ({ visit }) => {
@@ -74,4 +75,9 @@ export function signingRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'handOver', async ({ body, visit }) => {
     await talk.handOver(ctx, visit, body);
   });
+}
+
+/** Serves what a member sees of a packet as one of its parties would. */
+export function rehearsalRoutes(app: FastifyInstance, ctx: Context): void {
+  serve(app, 'rehearsal', ({ params, query }) => rehearsalView(ctx, params.packetId, params.partyId, query.language));
 }

@@ -9,6 +9,13 @@ import { Problem } from '../problem';
 import { wordsFor } from '../words';
 import type { PassRow } from '../links/queries';
 
+declare module 'fastify' {
+  interface FastifyRequest {
+    /** Set in the area of signing links; null elsewhere. */
+    visit: Visit | null;
+  }
+}
+
 export interface Visit {
   token: string;
   origin: Origin;
@@ -31,21 +38,16 @@ export interface Entry {
   proved: boolean;
 }
 
-/** The visit of a request, the same one throughout. */
+/** Returns the visit of a request: made once, by the hook of the area. */
 export function visitOf(request: FastifyRequest): Visit {
-  const known = visits.get(request);
-  if (known) return known;
-  const visit: Visit = {
+  request.visit ??= {
     token: (request.params as { token: string }).token,
     origin: originOf(request),
     words: wordsFor(request.headers['accept-language']),
     cookies: request.cookies,
   };
-  visits.set(request, visit);
-  return visit;
+  return request.visit;
 }
-
-const visits = new WeakMap<FastifyRequest, Visit>();
 
 /** A problem told to a client in a language. */
 export function told(words: Words, code: ProblemCode, key: WordKey, params: WordParams = {}): Problem {

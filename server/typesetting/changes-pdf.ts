@@ -22,7 +22,7 @@ import { count } from '@gatepath/core/text';
 import { readStored } from '../files/stored';
 import { groupBy, itemAt } from '@gatepath/core/sure';
 import { spaceOfPage } from '../pdf/space';
-import { hexColor } from '../pdf-sealing/stamp';
+import { hexColor } from './color';
 import { printDefinition } from './typeset';
 
 interface Side {
