@@ -20,6 +20,55 @@ const LAYERS = [
   'checks',
 ];
 
+/** The server's folders from bottom to top: no two of them import each other. Each line needs lines above it only. */
+const SERVER = [
+  ['db', 'live', 'mail'],
+  ['files', 'find', 'jobs', 'links', 'sharing', 'throttle'],
+  ['pdf'],
+  ['scan', 'typesetting'],
+  ['pdf-sealing', 'reading', 'uploads'],
+  ['work'],
+  ['http'],
+  ['insight', 'mailroom', 'proof'],
+  ['firm'],
+  ['people'],
+  ['deal-records'],
+  ['documents', 'feeds', 'imports', 'today'],
+  ['packets'],
+  ['binder', 'returned', 'schedule', 'sealed-copies'],
+  ['deals', 'signing'],
+  ['csv', 'own', 'setup', 'shelf'],
+  ['notices'],
+];
+
+/** The application's features from bottom to top. */
+const FEATURES = [
+  ['check', 'facts', 'frame', 'imports', 'insight', 'ledger', 'mailroom', 'packet-status', 'pages', 'uploads'],
+  ['changes', 'desk', 'people', 'rules', 'signing'],
+  ['own', 'shelf'],
+  ['deals', 'forms', 'notices', 'packet'],
+  ['firm', 'today'],
+  ['office'],
+];
+
+/** Rules that let the folders of a line import only what stands in lines above it. */
+const inOrder = (name, root, lines) =>
+  lines.map((folders, i) => ({
+    name: `${name}-${folders.join('-')}-imports-downward`,
+    severity: 'error',
+    from: { path: `^${root}/(${folders.join('|')})/`, pathNot: '\\.test\\.tsx?$' },
+    // A folder may import itself; `$1` is the folder the import is in.
+    to: { path: `^${root}/(${lines.slice(i).flat().join('|')})/`, pathNot: `^${root}/$1/` },
+  }));
+
+/** A folder that no line names would escape the order. */
+const known = (name, root, lines, beside) => ({
+  name: `${name}-folder-has-its-line`,
+  severity: 'error',
+  from: { path: `^${root}/[^/]+/`, pathNot: `^${root}/(${[...lines.flat(), ...beside].join('|')})/` },
+  to: {},
+});
+
 module.exports = {
   forbidden: [
     { name: 'no-circle', severity: 'error', from: {}, to: { circular: true } },
@@ -35,6 +84,10 @@ module.exports = {
       from: { path: BENEATH, pathNot: '\\.test\\.ts$' },
       to: { path: `^core/(${LAYERS.join('|')})/` },
     },
+    ...inOrder('server', 'server', SERVER),
+    known('server', 'server', SERVER, ['test', 'node_modules']),
+    ...inOrder('app', 'app/features', FEATURES),
+    known('app', 'app/features', FEATURES, []),
     {
       name: 'core-needs-little',
       comment: 'Dates, messages in many languages, and patterns in linear time; nothing else from outside.',

@@ -11,7 +11,7 @@ import { viewDraft } from '@gatepath/core/checks';
 import { factsFiles, documentOr404 } from './documents/service';
 import { factsIn } from './pdf/facts-file';
 import { spaceOfPage, toUserPoint } from './pdf/space';
-import { verifySealed } from './proof/verify';
+import { verifySealed } from './pdf-sealing/verify';
 import { TestServer, typedHand } from './test/harness';
 import { formPaper, paper } from './test/papers';
 import { inkUnder } from './test/pixels';

@@ -8,7 +8,7 @@ import sharp from 'sharp';
 import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
 import { unpackFacts, type DealView, type DocumentView, type PackedFacts, type SigningView } from '@gatepath/contract';
 import { type DraftEdit, type Mark, acceptEdits, canAccept, proposalsOf } from '@gatepath/core/packet';
-import { verifySealed } from './proof/verify';
+import { verifySealed } from './pdf-sealing/verify';
 import { TestServer, typedHand } from './test/harness';
 import { paper } from './test/papers';
 import { judged, sound } from './test/judges';

@@ -118,7 +118,7 @@ test('a page that lies on its side in the file but stands upright when displayed
 
 test('inspect prints one JSON object, and says plainly what it cannot read', () => {
   const run = (file: string) =>
-    execFileSync(process.execPath, ['--import', 'tsx', 'server/pdf/inspect-cli.ts', file], {
+    execFileSync(process.execPath, ['--import', 'tsx', 'server/reading/inspect-cli.ts', file], {
       env: { ...process.env, NODE_OPTIONS: '' },
       stdio: ['ignore', 'pipe', 'pipe'],
     }).toString();

@@ -8,7 +8,7 @@ import { sha256 } from './ids';
 import { loadEvents, rebuild } from './packets/log';
 import { eventsAfter } from './packets/log-queries';
 import { readModelOf } from './packets/read-model-queries';
-import { verifySealed } from './proof/verify';
+import { verifySealed } from './pdf-sealing/verify';
 import { TestServer, typedHand } from './test/harness';
 import { paper } from './test/papers';
 import { judged, sound } from './test/judges';

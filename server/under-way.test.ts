@@ -3,7 +3,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync, readFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { verifySealed } from './proof/verify';
+import { verifySealed } from './pdf-sealing/verify';
 import { typedHand } from './test/harness';
 import { paper } from './test/papers';
 import { tokenIn, Way } from './test/way';

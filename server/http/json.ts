@@ -1,48 +1,8 @@
 /** JSON from outside: bounded in depth and in number of values before it is parsed. */
-import { BODY_DEPTH, SMALL_BODY, type BodySize } from '@gatepath/contract';
+import { SMALL_BODY } from '@gatepath/contract';
 import type { FastifyInstance } from 'fastify';
 import { Problem } from '../problem';
-import { itemAt } from '@gatepath/core/sure';
-
-const QUOTE = 0x22;
-const BACKSLASH = 0x5c;
-
-/** Looks over the bytes once; says what is wrong with their shape, or null. */
-export function shapeProblem(
-  body: Uint8Array,
-  size: BodySize,
-  depth = size.depth ?? BODY_DEPTH,
-): 'too-deep' | 'too-many-values' | null {
-  let inText = false;
-  let level = 0;
-  let values = 1;
-  for (let i = 0; i < body.length; i++) {
-    const c = itemAt(body, i);
-    if (inText) {
-      if (c === BACKSLASH) i++;
-      else if (c === QUOTE) inText = false;
-      continue;
-    }
-    switch (c) {
-      case QUOTE:
-        inText = true;
-        break;
-      case 0x5b: // [
-      case 0x7b: // {
-        if (++level > depth) return 'too-deep';
-        break;
-      case 0x5d: // ]
-      case 0x7d: // }
-        level--;
-        break;
-      case 0x2c: // ,
-      case 0x3a: // :
-        if (++values > size.values) return 'too-many-values';
-        break;
-    }
-  }
-  return null;
-}
+import { shapeProblem } from '../json-shape';
 
 /** Whether any object in something has a key that every object has: what is looked up by it would find that. */
 function hasOddKey(parsed: unknown): boolean {

@@ -27,7 +27,7 @@ import { topics } from '../live/live';
 import { indexPeople } from '../people/found';
 import { Problem } from '../problem';
 import * as q from './queries';
-import type { ReadTable } from './table';
+import type { ReadTable } from '../uploads/table';
 
 /** Rows with something wrong that are named. */
 const MOST_NAMED = 200;

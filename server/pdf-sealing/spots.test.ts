@@ -11,7 +11,7 @@ import { changedBeyondMarks } from '../test/revisions';
 import { testSigning } from '../test/seal';
 import { drawPng } from '../pdf/draw';
 import type { RecordContent } from './record';
-import { verifySealed } from '../proof/verify';
+import { verifySealed } from './verify';
 import { forbidden, forbiddenChanges, judged, sound } from '../test/judges';
 import { seal, type Room, type Sealed, type SealTask } from './seal';
 import { RECORD_SIGNER } from './signature';

@@ -5,7 +5,7 @@
 import { createHash, createPrivateKey, sign, verify, X509Certificate } from 'node:crypto';
 import { canonicalJson, firstBreak, type ChainedEvent } from '@gatepath/core/proof';
 import { type PacketEvent, type PacketState, replay } from '@gatepath/core/routing';
-import type { SealCheck } from './verify';
+import type { SealCheck } from '../pdf-sealing/verify';
 import { lastOf } from '@gatepath/core/sure';
 
 export const CHAIN_FORMAT = 'gate-path-chain/1';

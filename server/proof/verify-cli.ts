@@ -5,7 +5,7 @@
 import { readFile } from 'node:fs/promises';
 import { firstStepBack } from '@gatepath/core/proof';
 import { disagreements, verifyChain, type ChainCheck } from './chain-file';
-import { verifySealed, type SealCheck } from './verify';
+import { verifySealed, type SealCheck } from '../pdf-sealing/verify';
 import { lastOf } from '@gatepath/core/sure';
 
 const files = process.argv.slice(2);

@@ -13,7 +13,7 @@ import type { Signing } from '../pdf-sealing/seal';
 import { paper } from '../test/papers';
 import { disagreements, verifyChain, writeChain } from '../proof/chain-file';
 import { testSeal, testSigning } from '../test/seal';
-import { verifySealed } from '../proof/verify';
+import { verifySealed } from '../pdf-sealing/verify';
 
 jest.setTimeout(240_000);
 

@@ -9,7 +9,7 @@ import { FreeSpace } from '@gatepath/core/paper';
 import { say } from '@gatepath/core/words';
 import { wordsOf } from '../words';
 import { disagreements, verifyChain } from '../proof/chain-file';
-import { verifySealed } from '../proof/verify';
+import { verifySealed } from '../pdf-sealing/verify';
 import { changedBeyondMarks } from '../test/revisions';
 import { forbidden, forbiddenChanges, judged, sound } from '../test/judges';
 import { markEdit, Way } from '../test/way';

@@ -10,7 +10,7 @@ import { WorkPool } from '../work/pool';
 import { paper } from '../test/papers';
 import { judged, sound } from '../test/judges';
 import { testSigning } from '../test/seal';
-import { verifySealed } from '../proof/verify';
+import { verifySealed } from '../pdf-sealing/verify';
 
 jest.setTimeout(120_000);
 

@@ -15,7 +15,7 @@ import { newId } from '../ids';
 import { Problem } from '../problem';
 import { WorkFailure } from '../work/failure';
 import { itemOr404, requireForms } from './access';
-import { BUNDLE_FORMAT, draftForBundle, MANIFEST, type Bundle, type BundleForm } from './bundle-file';
+import { BUNDLE_FORMAT, draftForBundle, MANIFEST, type Bundle, type BundleForm } from '../uploads/bundle-file';
 import * as q from './queries';
 import { keepSet, setSample } from './written';
 

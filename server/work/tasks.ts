@@ -42,7 +42,7 @@ export const tasks = {
   convert: async (t: { file: string; kind: Exclude<PaperKind, 'pdf'>; title: string; corners?: Corners | null }) =>
     (await import('../uploads/convert')).convert(await readStored(t.file), t.kind, t.title, t.corners),
   /** What a bundle of forms and kits holds, or why it cannot be taken. */
-  bundle: async (t: { file: string }) => (await import('../shelf/bundle-file')).readBundle(await readStored(t.file)),
+  bundle: async (t: { file: string }) => (await import('../uploads/bundle-file')).readBundle(await readStored(t.file)),
   written: async (t: WrittenTask) => (await import('../typesetting/written')).setWritten(t),
   /** The same for many households: whoever writes or signs does not wait behind them. */
   writtenOfMany: async (t: WrittenTask) => (await import('../typesetting/written')).setWritten(t),
@@ -86,11 +86,11 @@ export const tasks = {
     return words.slice(0, t.most);
   },
   /** Headings and cells of a table; a sentence where it is none. */
-  table: async (t: { bytes: Uint8Array }) => (await import('../imports/table')).readTable(t.bytes),
+  table: async (t: { bytes: Uint8Array }) => (await import('../uploads/table')).readTable(t.bytes),
   /** The digital signatures a paper came with. */
   signatures: async (t: { file: string }) =>
-    (await import('../proof/foreign')).foreignSignatures(await readStored(t.file)),
-  checkSeals: async (t: { bytes: Uint8Array }) => (await import('../proof/verify')).checkCopy(t.bytes),
+    (await import('../pdf-sealing/foreign')).foreignSignatures(await readStored(t.file)),
+  checkSeals: async (t: { bytes: Uint8Array }) => (await import('../pdf-sealing/verify')).checkCopy(t.bytes),
 
   /** The gate check of a draft, and the marks and tags that would be sent. */
   gateCheck: async (t: { draft: Draft; documents: FactsFile[]; facts: DealFacts }) => {

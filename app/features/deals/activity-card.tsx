@@ -7,7 +7,7 @@ import { itemsOf } from '../../ui/list-page';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, Card, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small } from '../../ui/text';
-import { when } from '../packet/words';
+import { when } from '../../ui/dates';
 
 interface About {
   words: string;

@@ -7,7 +7,7 @@ import { call } from '../../api/client';
 import { usePalette } from '../../ui/hooks';
 import { Button, Card, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small } from '../../ui/text';
-import { when } from '../packet/words';
+import { when } from '../../ui/dates';
 
 const LOOK_MS = 700;
 const size = (bytes: number) =>

@@ -7,7 +7,7 @@ import { forWhomWords, isOver, KIND_WORDS, STATUS_WORDS } from '@gatepath/core/d
 import { upperFirst } from '@gatepath/core/text';
 import { usePalette } from '../../ui/hooks';
 import { Small, Strong } from '../../ui/text';
-import { PathStrip } from '../packet/path-strip';
+import { PathStrip } from '../packet-status/path-strip';
 
 /** Pixels a row is high. */
 export const ROW = 40;

@@ -9,7 +9,7 @@ import { usePalette } from '../../ui/hooks';
 import { Input } from '../../ui/input';
 import { Button, Card, IconButton, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small } from '../../ui/text';
-import { FactField, factLine, type Written } from './fact-field';
+import { FactField, factLine, type Written } from '../facts/fact-field';
 import { MovedNote } from './mile-posts';
 
 /** The facts a deal of this kind is asked for: the house's, then the firm's own. */

@@ -11,7 +11,7 @@ import { LateInput } from '../../ui/late-input';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, Card, IconButton, Note, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small } from '../../ui/text';
-import { PAPER_FILES } from '../deals/uploads';
+import { PAPER_FILES } from '../../ui/paper-files';
 import { AddPapers } from './packet-cards';
 import type { Desk } from './use-desk';
 import { useDocumentTools } from './use-document-tools';

@@ -14,7 +14,7 @@ import { NumberField } from '../../ui/number-field';
 import { Button, Card } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Body, Heading, Small } from '../../ui/text';
-import { dayWords } from '../packet/words';
+import { dayWords } from '../../ui/dates';
 import { NudgeWords } from './nudge-words';
 import type { Desk } from './use-desk';
 

@@ -9,7 +9,7 @@ import { Field, showFieldErrors } from '../../ui/field';
 import { NewPasswordField } from '../../ui/new-password-field';
 import { Button, Card, Note, Trouble } from '../../ui/pieces';
 import { Heading, Small, Strong } from '../../ui/text';
-import { when } from '../packet/words';
+import { when } from '../../ui/dates';
 
 type Session = SessionsView['sessions'][number];
 

@@ -8,7 +8,8 @@ import { DayField } from '../../ui/day-field';
 import { Button, Card, IconButton, Trouble } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Body, Heading, Small } from '../../ui/text';
-import { dayWords, when } from '../packet/words';
+import { dayWords } from '../../ui/dates';
+import { when } from '../../ui/dates';
 
 const NOTICE_WORDS: Record<Notice, string> = {
   asked: 'Somebody was asked',

@@ -2,7 +2,7 @@ import { router, useLocalSearchParams } from 'expo-router';
 import { Linking, Pressable, View } from 'react-native';
 import type { MessageSummary } from '@gatepath/contract';
 import { useMailroom, useSession } from '../../api/hooks';
-import { when } from '../packet/words';
+import { when } from '../../ui/dates';
 import { usePalette } from '../../ui/hooks';
 import { ListPage } from '../../ui/list-page';
 import { Button, Card, Note } from '../../ui/pieces';

@@ -2,7 +2,7 @@ import { useLocalSearchParams } from 'expo-router';
 import { Linking, View } from 'react-native';
 import { urlOf } from '@gatepath/contract/paths';
 import { useMessage, useReturnMessage, useSession } from '../../api/hooks';
-import { when } from '../packet/words';
+import { when } from '../../ui/dates';
 import { NotReady, isReady } from '../../ui/not-ready';
 import { Button, Card, Note, Page, Trouble } from '../../ui/pieces';
 import { Body, Small, Title } from '../../ui/text';

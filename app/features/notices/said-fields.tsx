@@ -1,7 +1,7 @@
 /** What papers of a notice say, to be filled in: for everybody, or for one home. */
 import { useState } from 'react';
 import type { FactDef, FactValue } from '@gatepath/core/deal';
-import { FactField } from '../deals/fact-field';
+import { FactField } from '../facts/fact-field';
 
 type Values = Record<string, FactValue | null>;
 

@@ -5,8 +5,8 @@ import { DeskScreen } from '../desk/desk';
 import { PacketScreen } from './packet-screen';
 import { useWide } from '../../ui/hooks';
 import { NotReady, isReady } from '../../ui/not-ready';
-import { CommandLine } from '../office/command-line';
-import { Places } from '../office/frame';
+import { CommandLine } from '../frame/command-line';
+import { Places } from '../frame/frame';
 
 export function PacketPlace() {
   const { packetId } = useLocalSearchParams<{ packetId: string }>();

@@ -20,7 +20,8 @@ import { CorrectionCard } from './correction-card';
 import { MarksCard, movable } from './marks-card';
 import { PathCard } from './path-card';
 import { AheadCard, EndCard, KinNote, QuestionsCard } from './under-way';
-import { STATUS_WORDS, when } from './words';
+import { STATUS_WORDS } from '../packet-status/words';
+import { when } from '../../ui/dates';
 
 interface Props {
   packet: PacketView;

@@ -16,7 +16,7 @@ import { Small, Strong } from '../../ui/text';
 import { Token } from '../../ui/token';
 import { NameAndEmail } from '../people/name-and-email';
 import { ChangeAct, DropParty, isUntouched } from './people-changes';
-import { when } from './words';
+import { when } from '../../ui/dates';
 
 interface Props {
   id: string;

@@ -7,7 +7,7 @@ import { byKeys, usePalette, useWide } from '../../ui/hooks';
 import { Button, Card } from '../../ui/pieces';
 import { Heading, Small } from '../../ui/text';
 import { PartyLine } from './party-line';
-import { gateState } from './path-strip';
+import { gateState } from '../packet-status/path-strip';
 
 interface Props {
   packet: PacketView;

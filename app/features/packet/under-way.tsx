@@ -11,7 +11,8 @@ import { Input } from '../../ui/input';
 import { Button, Card, Note, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
 import { TextMenu } from '../desk/text-menu';
-import { dayWords, when } from './words';
+import { dayWords } from '../../ui/dates';
+import { when } from '../../ui/dates';
 
 interface Props {
   packet: PacketView;

@@ -12,7 +12,8 @@ import { Input } from '../../ui/input';
 import { NotReady, isReady } from '../../ui/not-ready';
 import { Button, Card, IconButton, Note, Page, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
-import { STATUS_WORDS as PACKET_WORDS, when } from '../packet/words';
+import { STATUS_WORDS as PACKET_WORDS } from '../packet-status/words';
+import { when } from '../../ui/dates';
 
 export function PersonPlace() {
   const { personId } = useLocalSearchParams<{ personId: string }>();

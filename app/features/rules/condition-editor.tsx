@@ -14,7 +14,7 @@ import { usePalette } from '../../ui/hooks';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, IconButton } from '../../ui/pieces';
 import { Small } from '../../ui/text';
-import { FactField } from '../deals/fact-field';
+import { FactField } from '../facts/fact-field';
 
 interface Fault {
   at: string;

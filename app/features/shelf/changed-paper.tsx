@@ -15,7 +15,7 @@ import { usePalette } from '../../ui/hooks';
 import { Button, Card, Loading, Note, Trouble } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Body, Heading, Small } from '../../ui/text';
-import { PAPER_FILES } from '../deals/uploads';
+import { PAPER_FILES } from '../../ui/paper-files';
 import { AtRect } from '../pages/mark-box';
 import { Sheet } from '../pages/sheet';
 import type { Desk } from '../desk/use-desk';

@@ -17,7 +17,7 @@ import { ListPage } from '../../ui/list-page';
 import { Button, Card, Note, Trouble } from '../../ui/pieces';
 import { SearchBar } from '../../ui/search-bar';
 import { Body, Heading, Small, Strong } from '../../ui/text';
-import { PAPER_FILES } from '../deals/uploads';
+import { PAPER_FILES } from '../../ui/paper-files';
 import { ShelfHead } from './shelf-head';
 import { SlotPath, SlotToken } from './slot-path';
 

@@ -7,7 +7,7 @@ import { count } from '@gatepath/core/text';
 import { Card, Note } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Heading, Small } from '../../ui/text';
-import { FactField } from '../deals/fact-field';
+import { FactField } from '../facts/fact-field';
 
 type Values = Record<string, FactValue | null>;
 

@@ -7,7 +7,7 @@ import { listIn, type Words } from '@gatepath/core/words';
 import { usePalette } from '../../ui/hooks';
 import { Button, Page } from '../../ui/pieces';
 import { Small, Title } from '../../ui/text';
-import { AskForPage } from '../own/ask-for-page';
+import { AskForPage } from './ask-for-page';
 import { Questions } from './ask-step';
 import type { StepProps } from './step';
 import { Lead, Downloads, WhoIs } from './parts';

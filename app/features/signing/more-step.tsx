@@ -3,7 +3,7 @@ import { puts } from '@gatepath/core/filling';
 import { Button, Page } from '../../ui/pieces';
 import { Title } from '../../ui/text';
 import type { StepProps } from './step';
-import { AskForPage } from '../own/ask-for-page';
+import { AskForPage } from './ask-for-page';
 import { Downloads, Languages, WhoIs } from './parts';
 import { useSay } from './say';
 

@@ -9,7 +9,7 @@ import { MoreLink } from '../../ui/more-link';
 import { Button, Card, IconButton } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
 import { FONT } from '../../ui/theme';
-import { PathStrip } from '../packet/path-strip';
+import { PathStrip } from '../packet-status/path-strip';
 import { isDone, type Acts } from '../deals/use-acts';
 
 type Item = TodayView['still']['items'][number];

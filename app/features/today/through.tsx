@@ -9,7 +9,7 @@ import { GatePost } from '../../ui/gate';
 import { usePalette, useWide } from '../../ui/hooks';
 import { Button, Card, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
-import { when } from '../packet/words';
+import { when } from '../../ui/dates';
 
 const AT_FIRST = { wide: 2, phone: 8 };
 

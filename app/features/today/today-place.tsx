@@ -10,7 +10,7 @@ import { isReady, NotReady } from '../../ui/not-ready';
 import { Button, Card, Page } from '../../ui/pieces';
 import { Body, Heading, Small, Title } from '../../ui/text';
 import { useActs } from '../deals/use-acts';
-import { CommandButton } from '../office/command-line';
+import { CommandButton } from '../frame/command-line';
 import { StandingStill } from './standing-still';
 import { Through } from './through';
 import { Waiting } from './waiting';

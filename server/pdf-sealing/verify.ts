@@ -1,8 +1,8 @@
 /** Whether a sealed copy is whole, and what its revisions say: who sealed what when. */
 import { createHash, type X509Certificate } from 'node:crypto';
 import type { CheckedRevision } from '@gatepath/contract';
-import { sizes } from '../pdf-sealing/compose';
-import { checkCms } from '../pdf-sealing/cms';
+import { sizes } from './compose';
+import { checkCms } from './cms';
 import { itemAt, lastOf } from '@gatepath/core/sure';
 
 /** One signed revision of a file, with what only this side needs to know of it. */

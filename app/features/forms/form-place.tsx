@@ -10,11 +10,11 @@ import { useShelfItem } from '../../api/shelf-hooks';
 import { NotReady, isReady } from '../../ui/not-ready';
 import { DeskScreen } from '../desk/desk';
 import type { Bench } from '../desk/use-desk';
-import { CommandLine } from '../office/command-line';
-import { FormPart, PutOnShelf } from './form-part';
-import { SHELF_HOME } from './home';
-import { WrittenPlace } from '../writing/written-place';
-import { NotOwn } from './sharing';
+import { CommandLine } from '../frame/command-line';
+import { FormPart, PutOnShelf } from '../shelf/form-part';
+import { SHELF_HOME } from '../shelf/home';
+import { WrittenPlace } from './written-place';
+import { NotOwn } from '../shelf/sharing';
 
 const BENCH: Bench = { what: 'form', home: SHELF_HOME, rules: FORM_RULES };
 

@@ -5,7 +5,8 @@ import { ProgressBar } from 'react-native-paper';
 import { usePalette, useWide } from '../../ui/hooks';
 import { Button, Note } from '../../ui/pieces';
 import { Small } from '../../ui/text';
-import { PAPER_FILES, type useUploads } from './uploads';
+import { type useUploads } from './uploads';
+import { PAPER_FILES } from '../../ui/paper-files';
 
 export function DocumentDrop({ uploads, add, drop, retry }: ReturnType<typeof useUploads>) {
   const p = usePalette();

@@ -1,13 +1,13 @@
 /** A bundle of forms and kits as a file: read in a worker, and nothing of it believed before it was looked at. */
 import JSZip from 'jszip';
 import { editsBody, type BodySize } from '@gatepath/contract';
-import { shapeProblem } from '../http/json';
+import { shapeProblem } from '../json-shape';
 import { applyEdits, emptyDraft, overLimit, PACKET_LIMITS, type Draft, type DraftEdit } from '@gatepath/core/packet';
 import { DOCUMENT_TYPES, type DocumentType } from '@gatepath/core/reading';
 import { cutEnd, isClean, oneLine } from '@gatepath/core/text';
 import { UnfitText, writtenFrom, type Written } from '@gatepath/core/writing';
 import { keysOf } from '@gatepath/core/sure';
-import { UnfitParts, unfolded } from '../uploads/zip-parts';
+import { UnfitParts, unfolded } from './zip-parts';
 
 export const BUNDLE_FORMAT = 'gate-path-shelf/1';
 export const MANIFEST = 'bundle.json';

@@ -15,10 +15,6 @@ export interface Upload {
   file: File;
 }
 
-/** What a paper can be brought in as, for the file picker. */
-export const PAPER_FILES =
-  'application/pdf,.pdf,.docx,application/vnd.openxmlformats-officedocument.wordprocessingml.document,.xlsx,application/vnd.openxmlformats-officedocument.spreadsheetml.sheet,text/plain,.txt,image/png,image/jpeg,image/webp';
-
 /** How often, and how long apart, a busy server is asked again. */
 const TRIES = 20;
 const PAUSE_MS = 3_000;

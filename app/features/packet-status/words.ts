@@ -23,22 +23,3 @@ export const STATUS_WORDS: Record<AnyPacketStatus, string> = {
   withdrawn: 'Withdrawn',
   lapsed: 'Lapsed',
 };
-
-/** A date and time for people, in a zone: "Mon, Nov 23, 9:41 AM". */
-export function when(iso: string, timeZone?: string): string {
-  return new Intl.DateTimeFormat('en-US', {
-    weekday: 'short',
-    month: 'short',
-    day: 'numeric',
-    hour: 'numeric',
-    minute: '2-digit',
-    timeZone,
-  }).format(new Date(iso));
-}
-
-/** A day of the calendar for people: "Fri, Nov 27". */
-export function dayWords(day: string): string {
-  return new Intl.DateTimeFormat('en-US', { weekday: 'short', month: 'short', day: 'numeric', timeZone: 'utc' }).format(
-    new Date(`${day}T12:00:00Z`),
-  );
-}

@@ -3,8 +3,8 @@ import { useMutation } from '@tanstack/react-query';
 import { View } from 'react-native';
 import { call } from '../../api/client';
 import { Button, Note } from '../../ui/pieces';
-import { useSay } from '../signing/say';
-import { Wrong } from '../signing/wrong';
+import { useSay } from './say';
+import { Wrong } from './wrong';
 
 export function AskForPage({ token }: { token: string }) {
   const t = useSay();
