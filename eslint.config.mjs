@@ -31,6 +31,7 @@ export default ts.config(
       eqeqeq: 'error',
       'no-restricted-syntax': [
         'error',
+        { selector: 'ExportAllDeclaration', message: 'Name what others may use: export { … } from.' },
         {
           selector: 'ExportNamedDeclaration > VariableDeclaration[kind="let"]',
           message: 'Tests read an export once (scripts/jest/transform.cjs): export a function instead.',

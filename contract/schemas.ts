@@ -6,14 +6,116 @@ import { DOCUMENT_TYPES } from '@gatepath/core/reading';
 import { SIDES } from '@gatepath/core/text';
 import { day, email, id, language, line, object, text } from './fields';
 
-export * from './change-schemas';
-export * from './draft-schemas';
-export * from './signing-schemas';
+export {
+  changeBody,
+  type ChangeBody,
+  lateRoundBody,
+  type LateRoundBody,
+  withdrawBody,
+  type WithdrawBody,
+} from './change-schemas';
+export {
+  editsBody,
+  type EditsBody,
+  markItem,
+  sendBody,
+  type SendBody,
+  sendingHour,
+  sendLaterBody,
+  type SendLaterBody,
+} from './draft-schemas';
+export {
+  agreementBody,
+  codeBody,
+  declineBody,
+  type DeclineBody,
+  fillBody,
+  type FillBody,
+  finishBody,
+  handBody,
+  type HandBody,
+  handOverBody,
+  type HandOverBody,
+  languageBody,
+  questionBody,
+  type QuestionBody,
+} from './signing-schemas';
 
 export { DEAL_KINDS } from '@gatepath/core/deal';
-export * from './deal-schemas';
-export * from './shelf-schemas';
-export * from './notice-schemas';
+export {
+  activityQuery,
+  type ActivityQuery,
+  DEAL_ORDERS,
+  dealFilters,
+  dealPatch,
+  type DealPatch,
+  dealsActBody,
+  type DealsActBody,
+  dealsQuery,
+  type DealsQuery,
+  findQuery,
+  FOUND_KINDS,
+  givenFacts,
+  mergeBody,
+  MOST_OWN_FACTS,
+  ownFactsBody,
+  type OwnFactsBody,
+  personBody,
+  type PersonBody,
+  ruleBody,
+  type RuleBody,
+  rulesOnBody,
+  type RulesOnBody,
+  ruleTrialBody,
+  type RuleTrialBody,
+  seenBody,
+  term,
+  viewBody,
+  type ViewBody,
+  waiverBody,
+  type WaiverBody,
+} from './deal-schemas';
+export {
+  editionBody,
+  type EditionBody,
+  keepBody,
+  type KeepBody,
+  kitBody,
+  type KitBody,
+  kitTrialBody,
+  kitUseBody,
+  type KitUseBody,
+  SHELF_KINDS,
+  shelfPatch,
+  type ShelfPatch,
+  shelfQuery,
+  type ShelfQuery,
+  writtenBody,
+  type WrittenBody,
+  writtenFormBody,
+  type WrittenFormBody,
+} from './shelf-schemas';
+export {
+  homesBody,
+  type HomesBody,
+  homeTableQuery,
+  type HomeTableQuery,
+  lettersBody,
+  type LettersBody,
+  NOTICE_SHOWS,
+  noticeBody,
+  type NoticeBody,
+  noticePatch,
+  type NoticePatch,
+  noticeRowPatch,
+  type NoticeRowPatch,
+  noticeRowsQuery,
+  type NoticeRowsQuery,
+  noticeRulesBody,
+  type NoticeRulesBody,
+  noticesQuery,
+  type NoticesQuery,
+} from './notice-schemas';
 
 export const setupBody = object({
   firmName: line(120).required('Give the name of your firm.'),

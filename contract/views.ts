@@ -13,14 +13,100 @@ import { forecast } from './insight-views';
 import { anyPacketStatus } from './packet-status';
 import { MEMBER_ROLES, NOTICES } from './schemas';
 
-export * from './deal-views';
-export * from './document-views';
-export * from './insight-views';
-export * from './packet-status';
-export * from './people-views';
-export * from './shelf-views';
-export * from './notice-views';
-export * from './table-views';
+export {
+  activityView,
+  type ActivityView,
+  asked,
+  dealsActed,
+  type DealsActed,
+  dealTags,
+  type DealTags,
+  factDef,
+  factValues,
+  feedView,
+  type FeedView,
+  keptViews,
+  type KeptViews,
+  keyDates,
+  moved,
+  next,
+  nextAct,
+  readiness,
+  requirement,
+  rule,
+  rulesView,
+  type RulesView,
+  ruleTrial,
+  type RuleTrial,
+  todayView,
+  type TodayView,
+} from './deal-views';
+export {
+  changesOfPaper,
+  type ChangesOfPaper,
+  type CheckedPlaceView,
+  comparisonView,
+  type ComparisonView,
+  documentView,
+  type DocumentView,
+  LEFT_OUT,
+  type LeftOut,
+  type LeftOutKind,
+  paperCheckView,
+  type PaperCheckView,
+  type PaperSignature,
+  paperSignatures,
+  type PaperSignatures,
+  SIGNATURE_STATES,
+} from './document-views';
+export { forecast, type ForecastView, insightView, type InsightView } from './insight-views';
+export { anyPacketStatus, type AnyPacketStatus } from './packet-status';
+export {
+  type Found,
+  foundView,
+  type FoundView,
+  messageSummary,
+  type MessageSummary,
+  messageView,
+  type MessageView,
+  personSummary,
+  type PersonSummary,
+  personView,
+  type PersonView,
+} from './people-views';
+export {
+  againView,
+  type AgainView,
+  broughtView,
+  type BroughtView,
+  kitsView,
+  type KitsView,
+  kitTrial,
+  type KitTrial,
+  shelfItemView,
+  type ShelfItemView,
+  shelfSummary,
+  type ShelfSummary,
+  type SlotView,
+  tagDef,
+} from './shelf-views';
+export {
+  homeTable,
+  type HomeTable,
+  lettersWent,
+  NOTICE_STATES,
+  noticeRow,
+  type NoticeRow,
+  noticeRulesView,
+  type NoticeRulesView,
+  noticeSummary,
+  type NoticeSummary,
+  noticeView,
+  type NoticeView,
+  ROW_STATES,
+  STEP_STATES,
+} from './notice-views';
+export { binderView, type BinderView, importView, type ImportView } from './table-views';
 
 export const sessionView = named('Session', {
   /** null until the firm is set up. */

@@ -3,24 +3,95 @@
  * redlines and edits, and what a printed form proposes for it. It knows the page and what was read of it; it must not
  * know how a packet goes from gate to gate.
  */
-export * from './types';
-export * from './acts';
-export * from './called';
-export * from './draft';
-export * from './ledger';
-export * from './kinds';
-export * from './hand';
-export * from './resolve';
-export * from './redline';
-export * from './values';
-export * from './proposal';
-export * from './proposals';
-export * from './further';
+export {
+  type Act,
+  ACTS,
+  type Delivery,
+  type Drawing,
+  type FillValue,
+  type Gate,
+  type Hand,
+  type InitialsRule,
+  LETTER_WAYS,
+  type Mark,
+  MARK_KINDS,
+  type MarkCheck,
+  type MarkKind,
+  NOBODY,
+  type PacketParty,
+  type Picture,
+  type Plan,
+  type PlanDocument,
+  type Redline,
+  SCRIPT_FACES,
+  type ScriptFace,
+  SECOND_STEPS,
+  type SecondStep,
+  SLOT_KINDS,
+  type Stroke,
+} from './types';
+export { ACT_FACTS, approves, byLink, holdsGate, puts, receives } from './acts';
+export { calledOf, lettersOf, slotLetters } from './called';
+export {
+  applyEdits,
+  type Draft,
+  DRAFT_FIELDS,
+  DRAFT_LISTS,
+  type DraftEdit,
+  type DraftField,
+  type DraftList,
+  editsToDropDocument,
+  editsToDropParty,
+  emptyDraft,
+  invertEdits,
+  overLimit,
+  PACKET_LIMITS,
+} from './draft';
+export {
+  buildLedger,
+  CELL_STATES,
+  CELL_WANTS,
+  type CellState,
+  type LedgerCell,
+  type LedgerRow,
+  requiredPlaces,
+} from './ledger';
+export {
+  checkValue,
+  filledHow,
+  handOf,
+  isAutomatic,
+  isFixed,
+  isForClient,
+  isOwn,
+  isSenders,
+  KINDS,
+  kinOf,
+  takesHand,
+  takesText,
+} from './kinds';
+export {
+  drawingSteps,
+  fitPicture,
+  type PathStep,
+  PEN_WIDTH,
+  setParagraph,
+  setScript,
+  setText,
+  tickStrokes,
+  withUnder,
+} from './hand';
+export type { DocumentFacts } from './resolve';
+export { shiftStrike, wordsBetween, marksOfRedline } from './redline';
+export { MAX_TEXT_LINES, showDay } from './values';
+export type { Proposal } from './proposal';
+export { acceptEdits, canAccept, isSure, leaveOutEdits, proposalsOf } from './proposals';
+export { furtherName, furtherPlaces, peopleWithoutLine } from './further';
 export { missingEdits } from './missing';
-export * from './swap';
-export * from './edits';
-export * from './path';
-export * from './place-party';
-export * from './newcomer';
-export * from './correction';
-export * from './shown';
+export { editsToSwapPages, matchPagesOf, type PageMove } from './swap';
+export { copyEdits, handEdits, moveEdits, pageRange, removeEdits, ruleOf } from './edits';
+export { gatesOfPattern, type PathPattern } from './path';
+export { hasDocument, ofRole, sideOfRole } from './place-party';
+export { findWords, type PickedWords, pickWords, roomForWords } from './correction';
+export { type ShownFill, shownWords } from './shown';
+export { marksForNewcomer } from './newcomer';

@@ -2,10 +2,10 @@
  * The page as a sheet: where it carries ink and print, where it is free, how text is set into a box. It knows points and
  * boxes; it must not know of kinds of marks, of people, or of what a form says.
  */
-export * from './types';
-export * from './geometry';
-export * from './ink';
-export * from './space';
-export * from './placing';
-export * from './arrange';
-export * from './fit';
+export type { InkGrid, PageFacts, Rect } from './types';
+export { clampToPage, overlapArea, roundRect, coversPrint } from './geometry';
+export { emptyGrid, inkRect, packGrid, setInk, unpackGrid } from './ink';
+export { FreeSpace } from './space';
+export { INITIALS_SIZES, PAGE_EDGE } from './placing';
+export { align, distribute, type Edge, sameSize, snap } from './arrange';
+export { fitLine } from './fit';

@@ -3,5 +3,5 @@
  * knows that an event has a place and a time; it must not know what happened in it, nor how a hash is computed (that is
  * handed in).
  */
-export * from './canonical';
-export * from './chain';
+export { canonicalJson } from './canonical';
+export { CHAIN_START, type ChainedEvent, chainHash, firstBreak, firstStepBack } from './chain';

@@ -3,7 +3,7 @@
  * and what kind of paper it is. It knows what a page draws; it must not know of packets, or of who is in one: a place
  * belongs to a role ("the second seller"), never to a person.
  */
-export * from './types';
+export { type Glyph, type PageContent, PLACE_KINDS, PLACE_ROLES, type PlaceKind, type PrintedPlace } from './types';
 export { asksForInitials, DOUBT, readPlaces } from './read';
 export { linesOf, wordsOf } from './text';
 export { kindOfWords, roleOfWords, plain } from './words';

@@ -3,16 +3,45 @@
  * left to do and what is shown. It knows what a packet is made of; it must not know of clocks, of storage, or of how
  * anybody is told: the caller stamps events and does what follows.
  */
-export * from './delivery';
-export * from './types';
-export * from './events';
-export * from './refusal';
-export * from './progress';
-export * from './reduce';
-export * from './decide';
-export * from './gates';
+export { countsFrom, wantsLetter } from './delivery';
+export {
+  type Actor,
+  type Correction,
+  type Fill,
+  type Origin,
+  PACKET_STATUSES,
+  type PacketEvent,
+  type PacketEventBody,
+  type PacketEventType,
+  type PacketState,
+  PARTY_STATUSES,
+  type PartyProgress,
+  type Question,
+  type RevisionDue,
+  type SealedFile,
+} from './types';
+export { EVENTS } from './events';
+export { type Refusal, type RefusalCode, REFUSALS } from './refusal';
+export {
+  countPlaces,
+  gateOf,
+  hasFilled,
+  inReadingOrder,
+  isNeeded,
+  isTurnOf,
+  marksLeft,
+  marksOfParty,
+  marksThatCount,
+  partyOf,
+  progressOf,
+  readsAlong,
+  stillIn,
+  waitingFor,
+} from './progress';
+export { evolve, replay } from './reduce';
+export { decide, type PacketCommand } from './decide';
 export { ahead, initialsOfChange, type ChangeCommand } from './changes';
 export { MAX_QUESTIONS, type PartyCommand } from './party-acts';
 export { nextTick, nudgesOf, type SystemCommand } from './system-acts';
-export * from './words';
-export * from './shown';
+export { activity, type ActivityLine, holdUp } from './words';
+export { documentsOf, shownFills, shownRedlines } from './shown';

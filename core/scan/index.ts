@@ -3,7 +3,7 @@
  * picture what a printed page says of itself (`PageContent`), so that the same rules read both. It knows dots; it must not
  * know of PDF, of packets or of who recognised the words.
  */
-export * from './types';
+export type { Gray, SeenWord } from './types';
 export { inkOf } from './ink';
 export { lieOf, type Lie } from './straight';
 export { linesIn, type DrawnInk } from './lines';

@@ -2,13 +2,13 @@
  * The shelf: forms and kits, which are drafts whose people are slots, and how they become a packet of a deal. Who
  * may use and change them. It knows drafts and pages; it must not know of storage, or which edition is the last.
  */
-export * from './slots';
-export * from './fill';
-export * from './use';
-export * from './locks';
-export * from './may';
-export * from './roles';
-export * from './again';
-export * from './again-edits';
-export * from './changes';
-export * from './keep';
+export { newSlot, sameSlot, type Slot, slotLetters, slotName, slotsOf, slotsTogether } from './slots';
+export { fillSlots } from './fill';
+export { draftOfKit, type FormInUse, withDocuments } from './use';
+export { brokenLock, type Lock, LOCK_WORDS, lockBrokenBy, lockedWords, lockOf, type Locks, LOCKS } from './locks';
+export { mayMake, mayUse, type Members, type Sharing } from './may';
+export { slotsOnPages } from './roles';
+export { type Again, findAgain, FOUND_AGAIN } from './again';
+export { editsOfAgain } from './again-edits';
+export { changesBetween } from './changes';
+export { asTags, formFrom, kitFrom, slotsOfPeople, type Tags } from './keep';

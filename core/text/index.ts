@@ -2,10 +2,10 @@
  * Words about people and places, and what text from outside must be before it is used: names, sides of a deal, email
  * addresses, cleanliness, members' patterns. It knows nothing of packets; every layer may use it.
  */
-export * from './names';
-export * from './pattern';
-export * from './sides';
-export * from './email';
-export * from './hygiene';
-export * from './ends';
-export * from './who';
+export { count, doneWords, firstName, fold, initialsOf, listWords, numberWord } from './names';
+export { patternOf } from './pattern';
+export { type Side, SIDE_WORDS, sideLabel, SIDES } from './sides';
+export { isEmail } from './email';
+export { clip, fileNameOf, isClean, oneLine } from './hygiene';
+export { cutEnd, lowerFirst, upperFirst } from './ends';
+export { whoOf } from './who';

@@ -2,10 +2,41 @@
  * Forms written in the product: their text, its tags, and what of it stands on the paper of a deal. It knows facts of
  * deals and sides; it must not know how a page is set, or where text is kept.
  */
-export * from './types';
-export * from './read';
-export * from './tags';
-export * from './keys';
-export * from './compose';
-export * from './standing';
-export * from './changed';
+export {
+  type Block,
+  emptyWritten,
+  INLINE_KINDS,
+  type InlineKind,
+  type PlaceRun,
+  UnfitText,
+  type When,
+  WHENS,
+  type Written,
+  WRITTEN_LIMITS,
+} from './types';
+export { writtenFrom } from './read';
+export {
+  EACH_NAME,
+  isOfPaper,
+  TAG_SOURCES,
+  TAG_TYPES,
+  type TagDef,
+  tagDefs,
+  tagFact,
+  type TagValues,
+  tagWords,
+  valueIn,
+} from './tags';
+export { keysIn } from './keys';
+export {
+  composed,
+  type Composed,
+  type ComposeFor,
+  type PaperBlock,
+  type PaperPlace,
+  type PaperRun,
+  type Signer,
+  type Standing,
+} from './compose';
+export { namesBySide, sampleFor, standingOn } from './standing';
+export { textChanges } from './changed';
