@@ -43,7 +43,7 @@ const SERVER = [
 
 /** The application's features from bottom to top. */
 const FEATURES = [
-  ['check', 'facts', 'frame', 'imports', 'insight', 'ledger', 'mailroom', 'packet-status', 'pages', 'uploads'],
+  ['facts', 'frame', 'imports', 'insight', 'ledger', 'mailroom', 'packet-status', 'pages', 'uploads', 'verify'],
   ['changes', 'desk', 'people', 'rules', 'signing'],
   ['own', 'shelf'],
   ['deals', 'forms', 'notices', 'packet'],

@@ -3,6 +3,7 @@ import js from '@eslint/js';
 import hooks from 'eslint-plugin-react-hooks';
 import regexp from 'eslint-plugin-regexp';
 import ts from 'typescript-eslint';
+import words from './scripts/lint/vocabulary.mjs';
 
 /** Forbids importing some parts of the house, by package name and by path. */
 const keepOut = (parts, message) => ({
@@ -39,6 +40,11 @@ export default ts.config(
       ],
       'no-console': 'off',
     },
+  },
+  {
+    files: ['{app,bench,contract,core,demo,e2e,server}/**/*.{ts,tsx}'],
+    plugins: { words },
+    rules: { 'words/vocabulary': 'error' },
   },
   {
     files: ['app/**/*.{ts,tsx}'],

@@ -12,7 +12,7 @@ import { openDatabase } from '../server/db/pool';
 import { inTransaction } from '../server/db/tx';
 import { newId } from '../server/ids';
 import { insertPacket } from '../server/packets/queries';
-import { makeSecret } from '../server/links/passes';
+import { makeLinkSecret } from '../server/links/links';
 import { withFirm } from './firm';
 import { rowOf, type Row } from './measure';
 
@@ -142,7 +142,7 @@ export function rows(): Promise<Row[]> {
           created_by: members[0]!.id,
           at: new Date(),
         });
-        tokens.push(await makeSecret(ctx, tx, id, 'wren'));
+        tokens.push(await makeLinkSecret(ctx, tx, id, 'wren'));
       });
       const by = { actor: { kind: 'party' as const, id: 'wren' }, origin: null };
       const commands: PacketCommand[] = [

@@ -11,7 +11,7 @@ import { sizesOf } from '../server/pdf/space';
 import { stopRecognising } from '../server/scan/recognise';
 import { readWhole } from '../server/scan/whole';
 import { chance, scanOf } from '../server/test/scan';
-import { kept } from './forms/kept';
+import { kept } from './forms/held-back';
 import { apart } from './forms/ways/apart';
 import { FORMS } from './reading-score';
 

@@ -26,10 +26,10 @@ export function rows(): Promise<Row[]> {
       for (let left = deals; left > 0; left -= 500) {
         const ids = Array.from({ length: Math.min(500, left) }, () => newId());
         await pool.query(
-          `insert into deal (id, kind, address, city, time_zone, created_at, status, standing, figures)
+          `insert into deal (id, kind, address, city, time_zone, created_at, status, computed, figures)
            select id, 'sale', n || ' ' || ($2::text[])[1 + n % 8], 'Tern Lock', 'UTC', now(),
-             case when n % $3::int = 0 then 'active' else 'closed' end, d.standing, d.figures
-           from unnest($1::text[]) with ordinality as t(id, n), (select standing, figures from deal order by id limit 1) d`,
+             case when n % $3::int = 0 then 'active' else 'closed' end, d.computed, d.figures
+           from unnest($1::text[]) with ordinality as t(id, n), (select computed, figures from deal order by id limit 1) d`,
           [ids, STREETS, open],
         );
         await pool.query(

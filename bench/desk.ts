@@ -6,7 +6,7 @@ import type { DealView } from '@gatepath/contract';
 import { MEMBER } from './firm';
 import { rowOf, type Row } from './measure';
 
-export interface DeskLook {
+export interface DeskView {
   row: Row;
   /** Pages in the packet, and how many rows and thumbnails the browser holds at once. */
   pages: number;
@@ -15,7 +15,7 @@ export interface DeskLook {
 }
 
 /** The desk of a packet with everything in it, against the desk of its first document alone; in Chromium. */
-export async function deskRow(running: Running, desk: InProcess, deal: DealView): Promise<DeskLook> {
+export async function deskRow(running: Running, desk: InProcess, deal: DealView): Promise<DeskView> {
   if (spawnSync(process.execPath, ['scripts/build-web.mjs'], { stdio: 'ignore' }).status !== 0)
     throw new Error('the web application cannot be built');
   await running.app.listen({ port: 0, host: '127.0.0.1' });

@@ -69,7 +69,7 @@ export const row = (): Promise<Row> =>
       compare(one.id, two.id),
       compare(two.id, one.id),
       ...[1, 2].map(() => () => desk.upload(deal.id, 'long.docx', docx)),
-      ...[1, 2].map(() => () => ctx.work.run('checkSeals', { bytes: new Uint8Array(forged) })),
+      ...[1, 2].map(() => () => ctx.work.run('verifySeals', { bytes: new Uint8Array(forged) })),
       ...[1, 2].map((n) => () => ctx.work.run('slots', { documents: [] }, `owner ${n}`)),
     ].map(heavy);
     await new Promise((r) => setTimeout(r, 2_000));

@@ -1,4 +1,4 @@
-import { composed, standingOn, tagDefs, namesBySide } from '../core/writing';
+import { composed, slotPeople, tagDefs, namesBySide } from '../core/writing';
 import { fillSlots, slotsOf } from '../core/shelf';
 import { sure } from '../core/sure';
 import { asPacketParty } from '../server/packets/draft-service';
@@ -84,7 +84,7 @@ async function bare(
       ['paper.new_rent', 2000 + i],
       ['paper.from', from],
     ]);
-    const who = standingOn(fillSlots(slots, people), people, words);
+    const who = slotPeople(fillSlots(slots, people), people, words);
     papers.push(composed(text, { words, tags, values: { facts, people: namesBySide(people) }, ...who }));
   }
   const set = (p: ReturnType<typeof composed>) =>

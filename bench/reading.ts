@@ -3,7 +3,7 @@ import path from 'node:path';
 import { AnnotationMode } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { openContent } from '../server/pdf/content';
 import { placesIn } from '../server/reading/inspect';
-import { kept } from './forms/kept';
+import { kept } from './forms/held-back';
 import { apart } from './forms/ways/apart';
 import { otherWays } from './forms/ways';
 import { written } from './forms/written';

@@ -8,7 +8,7 @@ import { inspect, placesIn } from '../server/reading/inspect';
 import { stopRecognising } from '../server/scan/recognise';
 import { filledIn } from '../server/test/filled';
 import { chance, scanOf } from '../server/test/scan';
-import { kept } from './forms/kept';
+import { kept } from './forms/held-back';
 import type { Labelled } from './forms/types';
 import { apart } from './forms/ways/apart';
 import { otherWays } from './forms/ways';

@@ -33,7 +33,7 @@ export async function rows(): Promise<Row[]> {
         names: {},
         room: { marks: [], signers: [], records: [] },
         records: [],
-        keptWords: { kept: [], unused: [] },
+        recordPageWords: { kept: [], unused: [] },
         pictures: {},
         signing,
       }),

@@ -94,7 +94,7 @@ export async function rows(): Promise<Row[]> {
         names: {},
         room: i === 0 ? room : null,
         records: [],
-        keptWords: { kept: [], unused: [] },
+        recordPageWords: { kept: [], unused: [] },
         pictures: {},
         signing: { ...signing, signer: PARTIES[i]! },
       });

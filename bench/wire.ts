@@ -9,7 +9,7 @@ import path from 'node:path';
 import { brotliCompressSync, constants } from 'node:zlib';
 import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
 import { byTestId, launch, openPage, PHONE } from '../e2e/browser';
-import { makeSecret } from '../server/links/passes';
+import { makeLinkSecret } from '../server/links/links';
 import { inTransaction } from '../server/db/tx';
 import { withFirm } from './firm';
 import { rowOf, type Row } from './measure';
@@ -85,7 +85,7 @@ function link(): Promise<Wire> {
     ]);
     await desk.send(packet.id);
     const token = await inTransaction(running.ctx.database.pool, (tx) =>
-      makeSecret(running.ctx, tx, packet.id, partyId),
+      makeLinkSecret(running.ctx, tx, packet.id, partyId),
     );
     await running.app.listen({ port: 0, host: '127.0.0.1' });
     const { port } = running.app.server.address() as AddressInfo;

@@ -18,7 +18,7 @@ import {
   type InitialsRule,
   type LedgerRow,
   type Mark,
-  type MarkCheck,
+  type ValueRule,
   type PacketParty,
   type Picture,
   type Plan,
@@ -36,8 +36,8 @@ import { choiceBy } from './choice';
 export const rect = of<Rect>()(named('Rect', { x: number(), y: number(), w: number(), h: number() }));
 export const pageSize = named('PageSize', { width: number(), height: number() });
 
-export const markCheck = of<MarkCheck>()(
-  named('MarkCheck', {
+export const valueRule = of<ValueRule>()(
+  named('ValueRule', {
     form: yup.string().oneOf(['digits', 'email', 'phone', 'pattern'] as const),
     pattern: yup.string(),
     message: yup.string(),
@@ -64,7 +64,7 @@ export const mark = of<Mark>()(
     lines: yup.string().oneOf(['several'] as const),
     value: yup.string(),
     readOnly: yup.boolean(),
-    check: markCheck.optional(),
+    check: valueRule.optional(),
     options: yup.array(text()),
     group: yup.string(),
     ruleId: yup.string(),

@@ -105,7 +105,7 @@ export const dealPatch = object({
   memberIds: yup.array(id().required()).max(60),
   archived: yup.boolean(),
   /** Until when it is kept at the least; null for no day. */
-  keepUntil: day().nullable(),
+  retainUntil: day().nullable(),
 });
 export type DealPatch = yup.InferType<typeof dealPatch>;
 

@@ -23,7 +23,7 @@ import { SIDES } from '@gatepath/core/text';
 import { byName, calendarDay, flag, list, moment, named, number, of, oneOf, shape, text, whole } from './answer-fields';
 import { choiceBy } from './choice';
 
-export const keptViews = named('KeptViews', {
+export const savedViews = named('SavedViews', {
   items: list(
     shape({
       id: text(),
@@ -43,7 +43,7 @@ export const keptViews = named('KeptViews', {
     }),
   ),
 });
-export type KeptViews = yup.InferType<typeof keptViews>;
+export type SavedViews = yup.InferType<typeof savedViews>;
 
 /** Tags to choose from, those of most deals first. */
 export const dealTags = named('DealTags', { tags: list(text()) });

@@ -59,7 +59,7 @@ export const documentView = named('Document', {
   unsigned: flag(),
 });
 /** A printed place of a paper that came back. */
-const checkedPlace = shape({
+const reviewedPlace = shape({
   id: text(),
   /** Its page of the paper that came back, from 1; null where that page did not. */
   page: whole().nullable(),
@@ -76,21 +76,21 @@ const checkedPlace = shape({
   /** What somebody said of it who looked. */
   said: oneOf(['yes', 'no']).nullable(),
 });
-export type CheckedPlaceView = yup.InferType<typeof checkedPlace>;
+export type ReviewedPlaceView = yup.InferType<typeof reviewedPlace>;
 
-export const paperCheckView = named('PaperCheck', {
+export const paperReviewView = named('PaperReview', {
   documentId: text(),
   /** The empty form it was compared with. */
   blankId: text().nullable(),
   status: oneOf(['checking', 'ready', 'failed']),
   problem: text().nullable(),
-  places: list(checkedPlace),
+  places: list(reviewedPlace),
   ended: oneOf(['meets', 'kept', 'sent_back']).nullable(),
   reason: text().nullable(),
   /** The packet that asks for what is missing. */
   packetId: text().nullable(),
 });
-export type PaperCheckView = yup.InferType<typeof paperCheckView>;
+export type PaperReviewView = yup.InferType<typeof paperReviewView>;
 
 export type DocumentView = yup.InferType<typeof documentView>;
 

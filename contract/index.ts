@@ -5,9 +5,9 @@
 export {
   type ActivityQuery,
   type ChangeBody,
-  type CheckBody,
-  type CheckEndBody,
-  type CheckSaidBody,
+  type ReviewBody,
+  type ReviewEndBody,
+  type ReviewSaidBody,
   type ComposeBody,
   dealBody,
   type DealBody,
@@ -32,7 +32,7 @@ export {
   type InviteBody,
   joinBody,
   type JoinBody,
-  type KeepBody,
+  type SaveToShelfBody,
   type KitBody,
   type KitUseBody,
   type LettersBody,
@@ -81,11 +81,11 @@ export type {
   BinderView,
   BroughtView,
   ChangesOfPaper,
-  CheckedPlaceView,
-  CheckedRevision,
+  ReviewedPlaceView,
+  VerifiedRevision,
   Colleagues,
   ComparisonView,
-  CopyCheckView,
+  CopyVerification,
   DealChanged,
   DealsActed,
   DealSummary,
@@ -101,7 +101,7 @@ export type {
   ImportView,
   InsightView,
   InvitationView,
-  KeptViews,
+  SavedViews,
   KitsView,
   KitTrial,
   LeftOut,
@@ -117,7 +117,7 @@ export type {
   PacketSummary,
   PacketView,
   Page,
-  PaperCheckView,
+  PaperReviewView,
   PaperSignature,
   PaperSignatures,
   PartyView,
@@ -150,6 +150,6 @@ export {
   type PaperKind,
   SMALL_BODY,
 } from './limits';
-export { type ListName, OWN_STANDINGS } from './lists';
+export { type ListName, OWN_STATUSES } from './lists';
 export { API, type ParamsOf, paths, type PathValues, pathWith, type RouteName, urlOf } from './paths';
 export type { ProblemCode, ProblemDetails } from './problems';

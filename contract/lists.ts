@@ -13,4 +13,4 @@ export const LISTS = [
 export type ListName = (typeof LISTS)[number];
 
 /** How a packet stands for the person whose own page it is on. */
-export const OWN_STANDINGS = ['to_do', 'to_read', 'waiting', 'executed', 'delivered'] as const;
+export const OWN_STATUSES = ['to_do', 'to_read', 'waiting', 'executed', 'delivered'] as const;

@@ -90,7 +90,7 @@ function operation(name: string, r: Route, describe: Describer): Json {
   return {
     operationId: name,
     summary: r.summary,
-    // A pass is no scheme of its own: it is the secret in the path.
+    // A signing link is no scheme of its own: it is the secret in the path.
     security: r.who === 'member' ? [{ session: [] }] : [],
     parameters: [...parametersIn('path', r.params, describe), ...parametersIn('query', r.query, describe)],
     ...(r.body ? { requestBody: { required: true, content: bodyContent(r, describe) } } : {}),

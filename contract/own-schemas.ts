@@ -3,7 +3,7 @@ import * as yup from 'yup';
 import { ACTS } from '@gatepath/core/packet';
 import { calendarDay, flag, list, named, oneOf, shape, text, whole } from './answer-fields';
 import { id, language, line, object } from './fields';
-import { OWN_STANDINGS } from './lists';
+import { OWN_STATUSES } from './lists';
 
 export const ownCodeBody = object({ code: line(40).required('Give the code.') });
 export type OwnCodeBody = yup.InferType<typeof ownCodeBody>;
@@ -34,7 +34,7 @@ export const ownPageView = named('OwnPage', {
       /** Empty where a second step is asked for first. */
       name: text(),
       dealName: text(),
-      standing: oneOf(OWN_STANDINGS),
+      status: oneOf(OWN_STATUSES),
       act: oneOf(ACTS),
       /** Places that are left to fill. */
       left: whole(),

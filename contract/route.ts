@@ -7,8 +7,8 @@ import { SMALL_BODY, type BodySize } from './limits';
 import type { NamesIn, PathValue, PathValues, Wire } from './paths';
 import { ANY_PROBLEM, type AnyProblem, type ProblemCode } from './problems';
 
-/** Who may call a route: anybody, a signed-in member, or the bearer of a pass. */
-export type Who = 'anybody' | 'member' | 'pass';
+/** Who may call a route: anybody, a signed-in member, or the bearer of a signing link. */
+export type Who = 'anybody' | 'member' | 'link';
 
 /** One file in a multipart form. */
 export interface FileBody {
@@ -91,7 +91,7 @@ export interface Told {
   size?: BodySize;
   /** Whether one address may call it only thirty times a minute. */
   slow?: boolean;
-  /** Whether the bearer of a pass may call it before the second step, where one is asked for. */
+  /** Whether the bearer of a signing link may call it before the second step, where one is asked for. */
   beforeStep?: boolean;
 }
 
@@ -126,7 +126,7 @@ export const isOther = (answer: Answer): answer is OtherAnswer => 'kind' in answ
 const BY_WHO = {
   anybody: [],
   member: ['sign-in'],
-  pass: ['dead-link', 'withdrawn', 'taken-out', 'lapsed', 'not-your-turn', 'step-wanted'],
+  link: ['dead-link', 'withdrawn', 'taken-out', 'lapsed', 'not-your-turn', 'step-wanted'],
 } as const satisfies Record<Who, readonly ProblemCode[]>;
 
 /** Everything that may go wrong with a route. */

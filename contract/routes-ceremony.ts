@@ -1,4 +1,4 @@
-/** Routes for clients, through their own pass. */
+/** Routes for clients, through their own signing link. */
 import { picture } from './core-answers';
 import { LARGE_BODY, MAX_FILE, MAX_PICTURE } from './limits';
 import { ownPageSent } from './own-schemas';
@@ -11,47 +11,47 @@ import { actAnswer, signingView } from './signing-views';
 
 export const ceremonyRoutes = {
   signing: route(paths.signing, {
-    who: 'pass',
+    who: 'link',
     beforeStep: true,
     summary: 'The packet as this party sees it',
     answer: signingView,
     problems: [],
   }),
   signingLive: route(paths.signingLive, {
-    who: 'pass',
+    who: 'link',
     beforeStep: true,
     summary: 'Server-sent events: the packet changed',
     answer: EVENTS,
     problems: [],
   }),
   signingPage: route(paths.signingPage, {
-    who: 'pass',
+    who: 'link',
     summary: 'A page as PNG',
     query: s.pageQuery,
     answer: PNG,
     problems: ['undrawable'],
   }),
   signingFile: route(paths.signingFile, {
-    who: 'pass',
+    who: 'link',
     summary: 'The document; the sealed copy once there is one',
     answer: PDF,
     problems: [],
   }),
   signingChanges: route(paths.signingChanges, {
-    who: 'pass',
+    who: 'link',
     summary: 'What changed in a document since this party signed an earlier version of it',
     answer: changesOfPaper,
     problems: ['not-worked-out'],
   }),
   agree: route(paths.agree, {
-    who: 'pass',
+    who: 'link',
     summary: 'Agree to sign electronically',
     body: s.agreementBody,
     answer: signingView,
     problems: [...REFUSED, 'agreement-changed'],
   }),
   setHand: route(paths.setHand, {
-    who: 'pass',
+    who: 'link',
     summary: 'Set signature and initials',
     body: s.handBody,
     answer: signingView,
@@ -59,7 +59,7 @@ export const ceremonyRoutes = {
     size: LARGE_BODY,
   }),
   addFile: route(paths.addFile, {
-    who: 'pass',
+    who: 'link',
     summary: 'Add the file that is asked for',
     query: s.actQuery,
     body: file('a photo or a PDF', MAX_FILE),
@@ -67,34 +67,34 @@ export const ceremonyRoutes = {
     problems: [...REFUSED, ...FILE_PROBLEMS, 'no-paper'],
   }),
   fill: route(paths.fill, {
-    who: 'pass',
+    who: 'link',
     summary: 'Fill one of the own marks',
     body: s.fillBody,
     answer: actAnswer,
     problems: REFUSED,
   }),
   finish: route(paths.finish, {
-    who: 'pass',
+    who: 'link',
     summary: 'Finish: nothing is left to do',
     body: s.finishBody,
     answer: signingView,
     problems: REFUSED,
   }),
   signingPicture: route(paths.signingPicture, {
-    who: 'pass',
+    who: 'link',
     summary: 'A picture of a hand',
     answer: PNG,
     problems: [],
   }),
   addPicture: route(paths.addPicture, {
-    who: 'pass',
+    who: 'link',
     summary: 'A photo of writing, its paper taken out',
     body: file('a photo', MAX_PICTURE + 1),
     answer: picture,
     problems: [...FILE_PROBLEMS, 'no-picture'],
   }),
   sendCode: route(paths.sendCode, {
-    who: 'pass',
+    who: 'link',
     beforeStep: true,
     summary: 'Send a one-time code',
     answer: signingView,
@@ -102,7 +102,7 @@ export const ceremonyRoutes = {
     slow: true,
   }),
   giveCode: route(paths.giveCode, {
-    who: 'pass',
+    who: 'link',
     beforeStep: true,
     summary: 'Give the code of the second step',
     body: s.codeBody,
@@ -111,7 +111,7 @@ export const ceremonyRoutes = {
     slow: true,
   }),
   setLanguage: route(paths.setLanguage, {
-    who: 'pass',
+    who: 'link',
     beforeStep: true,
     summary: 'Choose the language',
     body: s.languageBody,
@@ -119,35 +119,35 @@ export const ceremonyRoutes = {
     problems: REFUSED,
   }),
   askQuestion: route(paths.askQuestion, {
-    who: 'pass',
+    who: 'link',
     summary: 'Ask the sender',
     body: s.questionBody,
     answer: signingView,
     problems: REFUSED,
   }),
   handOver: route(paths.handOver, {
-    who: 'pass',
+    who: 'link',
     summary: 'Hand over to somebody else',
     body: s.handOverBody,
     answer: NOTHING,
     problems: REFUSED,
   }),
   agreementCopy: route(paths.agreementCopy, {
-    who: 'pass',
+    who: 'link',
     summary: 'Have the agreement’s text sent',
     answer: NOTHING,
     problems: [],
     slow: true,
   }),
   decline: route(paths.decline, {
-    who: 'pass',
+    who: 'link',
     summary: 'Decline with a reason',
     body: s.declineBody,
     answer: signingView,
     problems: REFUSED,
   }),
   askForPage: route(paths.askForPage, {
-    who: 'pass',
+    who: 'link',
     summary: 'Send this person the address of their own page',
     answer: ownPageSent,
     problems: ['code-soon'],

@@ -26,23 +26,23 @@ export const dealRoutes = {
     answer: v.dealTags,
     problems: [],
   }),
-  keptViews: route(paths.keptViews, {
+  savedViews: route(paths.savedViews, {
     who: 'member',
     summary: 'Lists kept under a name: the own ones and those shared',
-    answer: v.keptViews,
+    answer: v.savedViews,
     problems: [],
   }),
-  keepView: route(paths.keepView, {
+  saveView: route(paths.saveView, {
     who: 'member',
     summary: 'Keep what was asked of the list of deals under a name',
     body: s.viewBody,
-    answer: v.keptViews,
+    answer: v.savedViews,
     problems: ['over-limits'],
   }),
-  dropView: route(paths.dropView, {
+  deleteView: route(paths.deleteView, {
     who: 'member',
     summary: 'Let a kept list go',
-    answer: v.keptViews,
+    answer: v.savedViews,
     problems: [],
   }),
   newDeal: route(paths.newDeal, {
@@ -65,7 +65,7 @@ export const dealRoutes = {
     answer: v.dealChanged,
     problems: ['bad-fact', 'bad-status', 'unknown-member'],
   }),
-  dropDeal: route(paths.dropDeal, {
+  deleteDeal: route(paths.deleteDeal, {
     who: 'member',
     summary: 'Throw a deal away in which nothing was ever sent',
     answer: NOTHING,
@@ -180,7 +180,7 @@ export const dealRoutes = {
     answer: v.rulesView,
     problems: ['bad-rule'],
   }),
-  dropRule: route(paths.dropRule, {
+  deleteOneRule: route(paths.deleteOneRule, {
     who: 'member',
     summary: 'Take a rule away',
     answer: v.rulesView,
@@ -281,7 +281,7 @@ export const dealRoutes = {
     answer: v.dealView,
     problems: [],
   }),
-  dropParty: route(paths.dropParty, {
+  removeParty: route(paths.removeParty, {
     who: 'member',
     summary: 'Take a party out of a deal',
     answer: v.dealView,

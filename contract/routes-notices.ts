@@ -33,7 +33,7 @@ export const noticeRoutes = {
     answer: v.noticeView,
     problems: ['bad-fact', 'already-sent'],
   }),
-  dropNotice: route(paths.dropNotice, {
+  deleteNotice: route(paths.deleteNotice, {
     who: 'member',
     summary: 'Throw away a notice of which nothing has gone',
     answer: NOTHING,

@@ -112,14 +112,14 @@ export const officeRoutes = {
     answer: v.messageTexts,
     problems: [],
   }),
-  keepText: route(paths.keepText, {
+  saveText: route(paths.saveText, {
     who: 'member',
     summary: 'Keep a part of messages under a name',
     body: s.messageTextBody,
     answer: v.messageTexts,
     problems: ['over-limits'],
   }),
-  dropText: route(paths.dropText, {
+  deleteText: route(paths.deleteText, {
     who: 'member',
     summary: 'Let a part of messages go',
     answer: v.messageTexts,
@@ -147,37 +147,37 @@ export const officeRoutes = {
     answer: v.documentView,
     problems: [...FILE_PROBLEMS, ...PAPER_PROBLEMS],
   }),
-  checkPaper: route(paths.checkPaper, {
+  beginPaperReview: route(paths.beginPaperReview, {
     who: 'member',
     summary: 'Look for the gaps of a paper that came back',
-    body: s.checkBody,
-    answer: v.paperCheckView,
+    body: s.reviewBody,
+    answer: v.paperReviewView,
     problems: ['sent-back', 'reading'],
   }),
-  paperCheck: route(paths.paperCheck, {
+  paperReview: route(paths.paperReview, {
     who: 'member',
     summary: 'The gaps of a paper that came back',
-    answer: v.paperCheckView,
+    answer: v.paperReviewView,
     problems: [],
   }),
   sayOfPlaces: route(paths.sayOfPlaces, {
     who: 'member',
     summary: 'Say of places whether they are filled',
-    body: s.checkSaidBody,
-    answer: v.paperCheckView,
+    body: s.reviewSaidBody,
+    answer: v.paperReviewView,
     problems: [],
   }),
-  endCheck: route(paths.endCheck, {
+  endReview: route(paths.endReview, {
     who: 'member',
     summary: 'A paper that came back is whole, or is kept with a reason',
-    body: s.checkEndBody,
-    answer: v.paperCheckView,
+    body: s.reviewEndBody,
+    answer: v.paperReviewView,
     problems: ['gaps-open'],
   }),
   sendBack: route(paths.sendBack, {
     who: 'member',
     summary: 'A draft for what is missing on a paper that came back',
-    answer: v.paperCheckView,
+    answer: v.paperReviewView,
     problems: ['gaps-open', 'already-sent', 'over-limits', 'no-name', 'unknown-document', 'locked-setting'],
   }),
   paperSignatures: route(paths.paperSignatures, {
@@ -213,7 +213,7 @@ export const officeRoutes = {
     answer: v.documentView,
     problems: ['replaced-already'],
   }),
-  dropDocument: route(paths.dropDocument, {
+  deleteDocument: route(paths.deleteDocument, {
     who: 'member',
     summary: 'Remove a document that is in no packet',
     answer: NOTHING,
@@ -259,7 +259,7 @@ export const officeRoutes = {
     problems: ['already-sent', 'over-limits', 'no-name', 'unknown-document', 'locked-setting'],
     size: LARGE_BODY,
   }),
-  dropPacket: route(paths.dropPacket, {
+  deletePacket: route(paths.deletePacket, {
     who: 'member',
     summary: 'Throw a draft away',
     answer: NOTHING,
@@ -333,13 +333,13 @@ export const officeRoutes = {
   hostParty: route(paths.hostParty, {
     who: 'member',
     summary: 'Open a ceremony at the desk',
-    answer: v.passView,
+    answer: v.linkView,
     problems: [...REFUSED, 'not-at-desk'],
   }),
-  ownPass: route(paths.ownPass, {
+  ownLink: route(paths.ownLink, {
     who: 'member',
     summary: 'Open the own ceremony',
-    answer: v.passView,
+    answer: v.linkView,
     problems: [...REFUSED, 'not-you'],
   }),
   rehearsal: route(paths.rehearsal, {

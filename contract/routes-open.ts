@@ -108,7 +108,7 @@ export const openRoutes = {
   openOwn: route(paths.openOwn, {
     who: 'anybody',
     summary: 'A link into one of the person’s own packets',
-    answer: v.passView,
+    answer: v.linkView,
     problems: ['dead-link', 'step-wanted'],
     slow: true,
   }),
@@ -124,7 +124,7 @@ export const openRoutes = {
     who: 'anybody',
     summary: 'Check a sealed PDF; it stays in memory and is kept nowhere',
     body: file('a sealed PDF', MAX_FILE),
-    answer: v.checkView,
+    answer: v.copyVerification,
     problems: [...FILE_PROBLEMS, 'paper-too-large'],
     slow: true,
   }),

@@ -64,10 +64,10 @@ export const shelfRoutes = {
     problems: ['not-maker', 'changed-meanwhile', 'unfit-text', 'over-limits'],
     size: WRITTEN_BODY,
   }),
-  keepOnShelf: route(paths.keepOnShelf, {
+  addToShelf: route(paths.addToShelf, {
     who: 'member',
     summary: 'Make a form of a document of a packet, or a kit of a whole packet',
-    body: s.keepBody,
+    body: s.saveToShelfBody,
     answer: v.shelfItemView,
     problems: ['unknown-document', 'reading', 'sealed'],
   }),
@@ -125,7 +125,7 @@ export const shelfRoutes = {
     answer: v.shelfItemView,
     problems: ['changed-meanwhile', 'reading', 'not-on-shelf', 'no-document', 'not-maker'],
   }),
-  dropShelfItem: route(paths.dropShelfItem, {
+  deleteShelfItem: route(paths.deleteShelfItem, {
     who: 'member',
     summary: 'Throw away what was never put on the shelf',
     answer: NOTHING,

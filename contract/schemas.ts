@@ -78,8 +78,8 @@ export {
 export {
   editionBody,
   type EditionBody,
-  keepBody,
-  type KeepBody,
+  saveToShelfBody,
+  type SaveToShelfBody,
   kitBody,
   type KitBody,
   kitTrialBody,
@@ -288,23 +288,23 @@ export const documentPatch = object({
 export type DocumentPatch = yup.InferType<typeof documentPatch>;
 
 /** Against which empty form a paper that came back is looked at; null for none. */
-export const checkBody = object({ blankId: id().nullable().defined() });
-export type CheckBody = yup.InferType<typeof checkBody>;
+export const reviewBody = object({ blankId: id().nullable().defined() });
+export type ReviewBody = yup.InferType<typeof reviewBody>;
 
 /** What somebody says of places after looking at them. */
-export const checkSaidBody = object({
+export const reviewSaidBody = object({
   places: yup
     .array(object({ id: id().required(), said: yup.string().oneOf(['yes', 'no']).nullable().defined() }).required())
     .max(5_000)
     .required(),
 });
-export type CheckSaidBody = yup.InferType<typeof checkSaidBody>;
+export type ReviewSaidBody = yup.InferType<typeof reviewSaidBody>;
 
-export const checkEndBody = object({
+export const reviewEndBody = object({
   how: yup.string().oneOf(['meets', 'kept']).required(),
   reason: line(500).default(''),
 });
-export type CheckEndBody = yup.InferType<typeof checkEndBody>;
+export type ReviewEndBody = yup.InferType<typeof reviewEndBody>;
 
 export const addDocumentQuery = object({
   /** Where the sheet is in a photograph: x and y of its four corners, clockwise from the top left, as shares of the picture. */

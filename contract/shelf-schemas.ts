@@ -20,13 +20,13 @@ export const shelfQuery = object({
 export type ShelfQuery = yup.InferType<typeof shelfQuery>;
 
 /** A form of a document of a packet, or a kit of the whole of it. */
-export const keepBody = object({
+export const saveToShelfBody = object({
   packetId: id().required(),
   /** One document of it, for a form; absent for a kit of all of them. */
   documentId: id(),
   name: line(120).required('Give it a name.'),
 });
-export type KeepBody = yup.InferType<typeof keepBody>;
+export type SaveToShelfBody = yup.InferType<typeof saveToShelfBody>;
 
 export const kitBody = object({
   name: line(120).required('Give the kit a name.'),
@@ -91,7 +91,7 @@ export const kitUseBody = object({
   send: yup.boolean().default(false),
   despiteWarnings: yup.boolean().default(false),
   /** Whether the values are the deal's from now on; otherwise they are this packet's alone. */
-  keepValues: yup.boolean().default(false),
+  saveValues: yup.boolean().default(false),
   /** The colleague in whose name it is sent. */
   forId: id(),
 });

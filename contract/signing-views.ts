@@ -1,4 +1,4 @@
-/** Answers to a client: the packet through their own pass. Times are ISO 8601 in UTC, lengths PDF points. */
+/** Answers to a client: the packet through their own signing link. Times are ISO 8601 in UTC, lengths PDF points. */
 import * as yup from 'yup';
 import { ACTS, MARK_KINDS, SCRIPT_FACES, SECOND_STEPS } from '@gatepath/core/packet';
 import { PACKET_STATUSES, PARTY_STATUSES } from '@gatepath/core/routing';
@@ -19,7 +19,7 @@ const ownMark = shape({
   several: flag(),
   /** What stands in it to begin with, for the client to change. */
   value: text().nullable(),
-  check: core.markCheck.nullable(),
+  check: core.valueRule.nullable(),
   options: list(text()),
   redlineId: text().nullable(),
   group: text().nullable(),
@@ -27,7 +27,7 @@ const ownMark = shape({
   automatic: flag(),
 });
 
-/** The packet as one client sees it through their own pass: own marks, others' results. */
+/** The packet as one client sees it through their own signing link: own marks, others' results. */
 export const signingView = named('Signing', {
   /** How far the packet’s log goes in this view. */
   seq: whole(),
@@ -75,7 +75,7 @@ export const signingView = named('Signing', {
   ),
   mayHandOver: flag(),
   /** A hand the person let the firm keep. */
-  keptHand: core.maybeHand,
+  savedHand: core.maybeHand,
   /** Whether something is signed that could be downloaded. */
   somethingSigned: flag(),
   hand: core.maybeHand,

@@ -5,7 +5,7 @@ import { PARTY_STATUSES } from '@gatepath/core/routing';
 import { SIDES } from '@gatepath/core/text';
 import type { WordKey } from '@gatepath/core/words';
 import { byName, calendarDay, flag, list, moment, named, number, oneOf, shape, text, whole } from './answer-fields';
-import { DEAL_KINDS, DEAL_STATUSES, FOR_WHOM, STANDINGS } from '@gatepath/core/deal';
+import { DEAL_KINDS, DEAL_STATUSES, FOR_WHOM, DOCUMENT_STATUSES } from '@gatepath/core/deal';
 import * as core from './core-answers';
 import * as d from './deal-views';
 import { documentView } from './document-views';
@@ -25,8 +25,8 @@ export {
   factValues,
   feedView,
   type FeedView,
-  keptViews,
-  type KeptViews,
+  savedViews,
+  type SavedViews,
   keyDates,
   moved,
   next,
@@ -44,7 +44,7 @@ export {
 export {
   changesOfPaper,
   type ChangesOfPaper,
-  type CheckedPlaceView,
+  type ReviewedPlaceView,
   comparisonView,
   type ComparisonView,
   documentView,
@@ -52,8 +52,8 @@ export {
   LEFT_OUT,
   type LeftOut,
   type LeftOutKind,
-  paperCheckView,
-  type PaperCheckView,
+  paperReviewView,
+  type PaperReviewView,
   type PaperSignature,
   paperSignatures,
   type PaperSignatures,
@@ -209,7 +209,9 @@ export const dealView = named('Deal', {
   parties: list(partyView),
   documents: list(documentView),
   /** How each document stands, by its id, in words. */
-  papers: list(shape({ documentId: text(), standing: oneOf(STANDINGS), words: text(), packetId: text().nullable() })),
+  papers: list(
+    shape({ documentId: text(), status: oneOf(DOCUMENT_STATUSES), words: text(), packetId: text().nullable() }),
+  ),
   requirements: list(d.requirement),
   asked: list(d.asked),
   /** Signatures and initials in packets that are on their way or executed. */
@@ -222,7 +224,7 @@ export const dealView = named('Deal', {
   /** Whether it can be thrown away: nothing in it was ever sent. */
   disposable: flag(),
   /** Until when it is kept at the least. */
-  keepUntil: calendarDay().nullable(),
+  retainUntil: calendarDay().nullable(),
 });
 export type DealView = yup.InferType<typeof dealView>;
 
@@ -377,7 +379,7 @@ export type Colleagues = yup.InferType<typeof colleaguesView>;
 export const wordsView = named('Words', { language: text(), messages: byName<string, WordKey>(text()) });
 
 /** A way into a ceremony: the secret its signing link ends with. */
-export const passView = named('Pass', { token: text() });
+export const linkView = named('Link', { token: text() });
 
 /** Something the server could not do, and has stopped trying by itself. */
 const workFailureView = named('WorkFailure', {
@@ -462,7 +464,7 @@ const revision = shape({
 });
 
 /** What a sealed PDF says when it is checked. */
-export const checkView = named('Check', {
+export const copyVerification = named('Check', {
   fileName: text(),
   whole: flag(),
   /** Why not, in words; empty when whole. */
@@ -471,6 +473,6 @@ export const checkView = named('Check', {
   /** Whether this server made the last seal. */
   ours: flag(),
 });
-export type CopyCheckView = yup.InferType<typeof checkView>;
+export type CopyVerification = yup.InferType<typeof copyVerification>;
 /** One signed revision of a sealed PDF, as the file itself tells of it. */
-export type CheckedRevision = Omit<CopyCheckView['revisions'][number], 'selfMade' | 'pages'>;
+export type VerifiedRevision = Omit<CopyVerification['revisions'][number], 'selfMade' | 'pages'>;

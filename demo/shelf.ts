@@ -192,6 +192,6 @@ export async function loadShelf(desk: InProcess, keep: { packetId: string; name:
   });
   await desk.ok('setShelfItem', { params, body: { locks: ['path', 'schedule'], lastIn: 7 } });
   await put(desk, { id: kit.id, version });
-  const kept = await desk.ok('keepOnShelf', { body: keep });
+  const kept = await desk.ok('addToShelf', { body: keep });
   await put(desk, kept);
 }

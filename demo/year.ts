@@ -4,7 +4,7 @@ import { addDays, dayOf } from '@gatepath/core/calendar';
 import type { DraftEdit } from '@gatepath/core/packet';
 import type { Running } from '../server/app';
 import type { InProcess } from '../server/in-process';
-import { settleCalendar } from '../server/schedule/calendar';
+import { waitForDueWork } from '../server/schedule/calendar';
 import { PaperWriter } from './layout';
 import { STORIES, type Fate, type Paper, type Story } from './stories';
 
@@ -74,7 +74,7 @@ export async function loadYear(tools: YearTools, say: (step: string) => void): P
     const name = addDays(today, -step.ago).slice(0, 7);
     if (name !== month) {
       say(`Living through ${name}`);
-      await settleCalendar(tools.running.ctx);
+      await waitForDueWork(tools.running.ctx);
     }
     month = name;
     // A session lasts two weeks.
@@ -86,7 +86,7 @@ export async function loadYear(tools: YearTools, say: (step: string) => void): P
   }
   clock.forward(now - clock.now().getTime());
   await tools.signIn();
-  await settleCalendar(tools.running.ctx);
+  await waitForDueWork(tools.running.ctx);
   await tools.running.ctx.jobs.idle('deal');
 }
 

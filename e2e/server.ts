@@ -5,7 +5,7 @@ import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
 import { copyInto, removeFolder } from '../server/test/folders';
-import { dropDatabase, endLeases, newDatabase, onPostgres } from '../server/test/postgres';
+import { deleteDatabase, endLeases, newDatabase, onPostgres } from '../server/test/postgres';
 import { SERVER_PROGRAM } from '../server/test/program';
 import { TEMPLATE_DIR } from '../server/test/template';
 
@@ -102,7 +102,7 @@ export class ServerProcess {
 
   async remove(): Promise<void> {
     if (this.isRunning) await this.stop();
-    if (this.ownDatabase) await dropDatabase(this.ownDatabase);
+    if (this.ownDatabase) await deleteDatabase(this.ownDatabase);
     removeFolder(this.dir);
   }
 }

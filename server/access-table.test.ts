@@ -4,7 +4,7 @@ import type { PathValues, RouteName } from '@gatepath/contract';
 import { allRoutes, codeOf, isFile, isOther, type ProblemCode, type Route, type Who } from '@gatepath/contract/routes';
 import { serve } from './http/routing';
 import { hashSecret, newId } from './ids';
-import { insertPass } from './links/queries';
+import { insertLink } from './links/queries';
 import { tokenIn, Way } from './test/way';
 
 jest.setTimeout(240_000);
@@ -18,9 +18,9 @@ type Name =
   | 'a stranger'
   | 'a forged session'
   | 'an ended session'
-  | 'a pass in place of a session'
-  | 'a member without a pass'
-  | 'a session in place of a pass'
+  | 'a link in place of a session'
+  | 'a member without a link'
+  | 'a session in place of a link'
   | 'a replaced link'
   | 'a withdrawn packet'
   | 'a gate too early';
@@ -32,14 +32,14 @@ const TOLD: Record<Who, Partial<Record<Name, ProblemCode>>> = {
     'a stranger': 'sign-in',
     'a forged session': 'sign-in',
     'an ended session': 'sign-in',
-    'a pass in place of a session': 'sign-in',
+    'a link in place of a session': 'sign-in',
   },
-  pass: {
+  link: {
     'a stranger': 'dead-link',
     'a forged session': 'dead-link',
     'an ended session': 'dead-link',
-    'a member without a pass': 'dead-link',
-    'a session in place of a pass': 'dead-link',
+    'a member without a link': 'dead-link',
+    'a session in place of a link': 'dead-link',
     'a replaced link': 'dead-link',
     'a withdrawn packet': 'withdrawn',
     'a gate too early': 'not-your-turn',
@@ -67,9 +67,9 @@ beforeAll(async () => {
   const gone = await way.send(two, [{ names: ['Wren'] }, { names: ['Tobias'] }]);
   const withdrawn = tokenIn(await way.newest(gone.packet.id, 'Wren Alder', 'ask'));
   await server.ok('withdrawPacket', { params: { packetId: gone.packet.id }, body: { reason: 'Sold' } });
-  // A pass made behind the server's back stands for a leak: the gate still says no.
+  // A signing link made behind the server's back stands for a leak: the gate still says no.
   const early = 'leaked-before-its-time';
-  await insertPass(server.ctx.database.pool, {
+  await insertLink(server.ctx.database.pool, {
     id: newId(),
     packet_id: packet.id,
     party_id: packet.sent!.plan.parties[1]!.id,
@@ -87,9 +87,9 @@ beforeAll(async () => {
     'a stranger': {},
     'a forged session': { session: 'x'.repeat(43) },
     'an ended session': { session: ended },
-    'a pass in place of a session': { session: good },
-    'a member without a pass': { session: server.cookie },
-    'a session in place of a pass': { token: server.cookie },
+    'a link in place of a session': { session: good },
+    'a member without a link': { session: server.cookie },
+    'a session in place of a link': { token: server.cookie },
     'a replaced link': { token: tokenIn(first) },
     'a withdrawn packet': { token: withdrawn },
     'a gate too early': { token: early },
@@ -149,7 +149,7 @@ test.each(allRoutes.map(([name, route]) => [name, route.who, route] as const))(
 /** Whether it answers with a stream, which stays open. */
 const isStream = (route: Route) => isOther(route.answer) && route.answer.kind === 'events';
 
-test('before the code of a second step, a pass opens nothing but the way to it', async () => {
+test('before the code of a second step, a signing link opens nothing but the way to it', async () => {
   const { packet } = await way.send(
     [{ name: 'Priya Nair', email: 'priya@example.com', more: { secondStep: 'email' } }],
     [{ names: ['Priya'] }],
@@ -157,7 +157,7 @@ test('before the code of a second step, a pass opens nothing but the way to it',
   const token = tokenIn(await way.newest(packet.id, 'Priya Nair', 'ask'));
   const open: string[] = [];
   for (const [name, route] of allRoutes) {
-    if (route.who !== 'pass' || isStream(route)) continue;
+    if (route.who !== 'link' || isStream(route)) continue;
     const answer = await as(name, { token });
     if (answer.status < 400 || codeOf(answer.problem.type) !== 'step-wanted') open.push(name);
   }
@@ -170,7 +170,7 @@ test('nothing of that came of how they were asked: those who may are let in', as
   for (const [name, route] of allRoutes) {
     // Streams stay open.
     if (route.method !== 'GET' || isStream(route)) continue;
-    const answer = await as(name, route.who === 'pass' ? { token: good } : { session: way.server.cookie });
+    const answer = await as(name, route.who === 'link' ? { token: good } : { session: way.server.cookie });
     const code = answer.status < 400 ? null : codeOf(answer.problem.type);
     expect([name, Object.values(TOLD[route.who]).includes(code!)]).toEqual([name, false]);
   }

@@ -3,7 +3,7 @@ import { request } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { urlOf, type DealView, type PacketView, type PathValues, type RouteName } from '@gatepath/contract';
 import { hashSecret, newId } from './ids';
-import { insertPass } from './links/queries';
+import { insertLink } from './links/queries';
 import { TestServer, typedHand } from './test/harness';
 import { paper } from './test/papers';
 import { markEdit } from './test/way';
@@ -54,11 +54,11 @@ afterAll(() => server.stop());
 const nobody = (name: RouteName, token: string, body?: unknown, more: Partial<PathValues> = {}) =>
   server.call(name, { params: { token, ...more }, body, as: 'nobody' });
 
-test('the second gate cannot see or use the packet before the first is passed, even with a pass in hand', async () => {
+test('the second gate cannot see or use the packet before the first is passed, even with a signing link in hand', async () => {
   await expect(server.tokenFor(packet.id, 'Tobias Mercer')).rejects.toThrow('no message');
-  // A pass made behind the server's back stands for a leak: the state machine still says no.
+  // A signing link made behind the server's back stands for a leak: the state machine still says no.
   const token = 'leaked-before-its-time';
-  await insertPass(server.ctx.database.pool, {
+  await insertLink(server.ctx.database.pool, {
     id: newId(),
     packet_id: packet.id,
     party_id: deal.parties[2]!.id,
@@ -98,7 +98,7 @@ test('nobody can fill another’s mark, nor act before agreeing', async () => {
 test('a client never sees another party’s email or phone, nor a member anything of the secrets', async () => {
   const raw = JSON.stringify((await nobody('signing', wren)).body);
   for (const secret of ['callum@', 'tobias@', '555-0112', '555-0113', 'wren@']) expect(raw).not.toContain(secret);
-  const stored = await server.ctx.database.pool.query<{ token_hash: string }>('select token_hash from pass');
+  const stored = await server.ctx.database.pool.query<{ token_hash: string }>('select token_hash from signing_link');
   for (const row of stored.rows) expect(row.token_hash).toMatch(/^[0-9a-f]{64}$/);
   expect(JSON.stringify(stored.rows)).not.toContain(wren);
 });

@@ -5,7 +5,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { promisify } from 'node:util';
 import { allRoutes } from '@gatepath/contract/routes';
-import { checkAsTold } from './test/as-told';
+import { validateAnswer } from './test/as-told';
 import { removeFolder } from './test/folders';
 import { TestServer, typedHand } from './test/harness';
 import { paper } from './test/papers';
@@ -83,10 +83,10 @@ test('an answer with more, less or other than is told is found', () => {
     cookie: null,
   });
   const one = { token: 'x' };
-  expect(() => checkAsTold('hostParty', answer(one))).not.toThrow();
+  expect(() => validateAnswer('hostParty', answer(one))).not.toThrow();
   for (const wrong of [{}, { token: 1 }, { ...one, email: 'wren@example.com' }, []])
-    expect(() => checkAsTold('hostParty', answer(wrong))).toThrow('not as told');
-  expect(() => checkAsTold('dropPacket', answer(null))).toThrow('nothing to tell');
-  expect(() => checkAsTold('hostParty', answer({ type: '/problems/not-at-desk' }, 403))).not.toThrow();
-  expect(() => checkAsTold('hostParty', answer({ type: '/problems/wrong-code' }, 422))).toThrow('does not tell of');
+    expect(() => validateAnswer('hostParty', answer(wrong))).toThrow('not as told');
+  expect(() => validateAnswer('deletePacket', answer(null))).toThrow('nothing to tell');
+  expect(() => validateAnswer('hostParty', answer({ type: '/problems/not-at-desk' }, 403))).not.toThrow();
+  expect(() => validateAnswer('hostParty', answer({ type: '/problems/wrong-code' }, 422))).toThrow('does not tell of');
 });

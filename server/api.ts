@@ -1,5 +1,5 @@
 /**
- * The three areas of the API, each with its own way in: the office for members, the ceremony for bearers of a pass, and what
+ * The three areas of the API, each with its own way in: the office for members, the ceremony for bearers of a signing link, and what
  * is open to anybody. Who may come in is asked before anything of a request's body is read.
  */
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
@@ -21,7 +21,7 @@ import { peopleRoutes } from './people/routes';
 import { packetRoutes } from './packets/routes';
 import { Problem } from './problem';
 import { proofRoutes } from './proof/routes';
-import { requirePass, wordsOfPass } from './signing/entry';
+import { requireLink, wordsOfLink } from './signing/entry';
 import { noticeRoutes } from './notices/routes';
 import { shelfRoutes } from './shelf/routes';
 import { returnedRoutes } from './returned/routes';
@@ -29,7 +29,7 @@ import { clockRoutes } from './schedule/routes';
 import { setupRoutes } from './setup/routes';
 import { rehearsalRoutes, signingRoutes } from './signing/routes';
 import { todayRoutes } from './today/routes';
-import { told, visitOf } from './signing/visit';
+import { clientProblem, visitOf } from './signing/visit';
 import { addJsonBodies } from './http/json';
 import { asProblem } from './http/validate';
 
@@ -42,8 +42,8 @@ export async function api(app: FastifyInstance, { ctx }: { ctx: Context }): Prom
   app.addHook('onSend', async (_request, reply) => {
     if (!reply.getHeader('cache-control')) void reply.header('cache-control', 'no-store');
   });
-  app.setErrorHandler(async (error, request, reply) => tell(reply, problemIn(request, error)));
-  app.setNotFoundHandler(async (_request, reply) => tell(reply, NOWHERE));
+  app.setErrorHandler(async (error, request, reply) => answerWith(reply, problemIn(request, error)));
+  app.setNotFoundHandler(async (_request, reply) => answerWith(reply, NOWHERE));
   const area = (who: Who, way: (area: FastifyInstance) => void, parts: Part[]) =>
     app.register(async (inside) => {
       inside.letsIn = who;
@@ -78,7 +78,7 @@ export async function api(app: FastifyInstance, { ctx }: { ctx: Context }): Prom
     noticeRoutes,
     mailroomRoutes,
   ]);
-  await area('pass', (inside) => ceremony(inside, ctx), [signingRoutes, ownPageRequestRoutes]);
+  await area('link', (inside) => ceremony(inside, ctx), [signingRoutes, ownPageRequestRoutes]);
 }
 
 export const NOWHERE = new Problem('not-found', 'There is nothing at this address.');
@@ -99,17 +99,17 @@ function office(app: FastifyInstance, ctx: Context): void {
   });
 }
 
-/** Bearers of a pass; what went wrong is told in their own language. */
+/** Bearers of a signing link; what went wrong is told in their own language. */
 function ceremony(app: FastifyInstance, ctx: Context): void {
   app.addHook('onRequest', async (request) =>
-    requirePass(ctx, visitOf(request), request.routeOptions.config.beforeStep),
+    requireLink(ctx, visitOf(request), request.routeOptions.config.beforeStep),
   );
   app.setErrorHandler(async (error, request, reply) => {
     const problem = problemIn(request, error);
-    if (problem.code !== UNCLEAN && problem.code !== 'invalid') return tell(reply, problem);
+    if (problem.code !== UNCLEAN && problem.code !== 'invalid') return answerWith(reply, problem);
     const key = problem.code === UNCLEAN ? 'problem.unclean' : 'problem.not_understood';
-    const words = await wordsOfPass(ctx, visitOf(request));
-    return tell(reply, told(words, problem.code, key));
+    const words = await wordsOfLink(ctx, visitOf(request));
+    return answerWith(reply, clientProblem(words, problem.code, key));
   });
 }
 
@@ -133,7 +133,7 @@ export function problemIn(request: FastifyRequest, error: unknown): Problem {
 }
 
 /** Answers with a problem. */
-export function tell(reply: FastifyReply, problem: Problem): FastifyReply {
+export function answerWith(reply: FastifyReply, problem: Problem): FastifyReply {
   if (problem.more.retryAfter !== undefined) void reply.header('retry-after', problem.more.retryAfter);
   if (problem.more.language) void reply.header('content-language', problem.more.language);
   return reply.code(problem.status).type('application/problem+json').send(problem.toBody());

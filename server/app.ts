@@ -17,17 +17,17 @@ import { exclusively, migrate } from './db/migrate';
 import { openDatabase, type Database } from './db/pool';
 import { upgrade } from './upgrade';
 import { makeBinder } from './binder/service';
-import { lookAtMany } from './deals/everything';
-import { lookAtDeal } from './deals/standing';
+import { recomputeDeals } from './deals/recompute';
+import { computeDealStatus } from './deals/status';
 import { readDocument } from './documents/service';
 import { findGaps } from './returned/service';
 import { scanDocument } from './documents/scans';
 import { ALL_FILES, tidy } from './files/tidy';
 import { FileStore } from './files/store';
 import { findFirm, type Firm } from './firm/queries';
-import { api, NOWHERE, problemIn, tell } from './api';
+import { api, NOWHERE, problemIn, answerWith } from './api';
 import { throttleStore } from './throttle/throttle';
-import { lookAtCalendar, sendDigest, tickPacket } from './schedule/calendar';
+import { runCalendarJob, sendDigest, tickPacket } from './schedule/calendar';
 import { Jobs } from './jobs/jobs';
 import { workInWords } from './jobs/words';
 import { Live, topics } from './live/live';
@@ -40,7 +40,7 @@ import { PacketStore } from './packets/store';
 import { WorkPool } from './work/pool';
 import { openSeal, type Seal } from './proof/seal-key';
 import { sealPacket } from './sealed-copies/service';
-import { passesByHash } from './links/queries';
+import { linksByHash } from './links/queries';
 import { slotsOfForm } from './shelf/forms';
 import { onAfterCommitError, outsideTransactions } from './db/tx';
 import { itemAt } from '@gatepath/core/sure';
@@ -147,7 +147,7 @@ function makeContext(
     files: new FileStore(path.join(config.dataDir, 'files')),
     work,
     packets: new PacketStore(() => ctx),
-    passByHash: gathered((hashes) => passesByHash(database.pool, hashes)),
+    linkByHash: gathered((hashes) => linksByHash(database.pool, hashes)),
     live,
     jobs: new Jobs(database, live, failed('background work failed'), (name, id) =>
       workInWords(database.pool, name, id),
@@ -194,12 +194,12 @@ function takeUpWork(ctx: Context, ways: Parameters<typeof deliver>[1]): void {
   jobs.work('gaps', (id) => findGaps(ctx, id));
   jobs.work('tick', (id) => tickPacket(ctx, id));
   jobs.work('digest', (id) => sendDigest(ctx, id));
-  jobs.work('calendar', () => lookAtCalendar(ctx));
+  jobs.work('calendar', () => runCalendarJob(ctx));
   jobs.work('snapshot', (id) => takeSnapshot(ctx.database.pool, id));
-  jobs.work('deal', async (id) => void (await lookAtDeal(ctx, id)));
+  jobs.work('deal', async (id) => void (await computeDealStatus(ctx, id)));
   jobs.work('binder', (dealId) => makeBinder(ctx, dealId));
   jobs.work('notice', (id) => runNotice(ctx, id));
-  jobs.work('rules', (what) => lookAtMany(ctx, what));
+  jobs.work('rules', (what) => recomputeDeals(ctx, what));
   jobs.work('form', (id) => slotsOfForm(ctx, id));
   jobs.work('tidy', (what) => tidy(ctx, what));
 }
@@ -242,7 +242,7 @@ function addHooks(app: FastifyInstance): void {
       'request',
     );
   });
-  app.setErrorHandler(async (error, request, reply) => tell(reply, problemIn(request, error)));
+  app.setErrorHandler(async (error, request, reply) => answerWith(reply, problemIn(request, error)));
 }
 
 /** Serves the exported application; every address that is no file is one of its screens. */
@@ -266,7 +266,7 @@ async function addWeb(app: FastifyInstance): Promise<void> {
   app.setNotFoundHandler(async (request, reply) => {
     // A file that is not there is no screen.
     const isFile = /\.\w{2,5}$/.test(itemAt(request.url.split('?'), 0));
-    if (request.method !== 'GET' || !exported || isFile) return tell(reply, NOWHERE);
+    if (request.method !== 'GET' || !exported || isFile) return answerWith(reply, NOWHERE);
     return reply.header('cache-control', 'no-cache').sendFile('index.html');
   });
 }

@@ -31,7 +31,7 @@ export class ConfigError extends Error {}
 export function readConfig(env: NodeJS.ProcessEnv, options: { demo: boolean }): Config {
   const dataDir = path.resolve(env.DATA_DIR || 'data');
   try {
-    keepPrivate(dataDir);
+    makePrivate(dataDir);
   } catch {
     throw new ConfigError(`DATA_DIR is ${dataDir}, and that folder cannot be made. Name one that can be written to.`);
   }
@@ -67,7 +67,7 @@ export function readConfig(env: NodeJS.ProcessEnv, options: { demo: boolean }): 
 }
 
 /** Nobody else on this machine may read or write what the server stores: new files are its own, and so is the folder. */
-function keepPrivate(dataDir: string): void {
+function makePrivate(dataDir: string): void {
   process.umask(0o077);
   mkdirSync(dataDir, { recursive: true, mode: 0o700 });
   chmodSync(dataDir, 0o700);

@@ -8,7 +8,7 @@ import type { Live } from './live/live';
 import type { WorkPool } from './work/pool';
 import type { Packets } from './packets/packets';
 import type { Seal } from './proof/seal-key';
-import type { PassRow } from './links/queries';
+import type { LinkRow } from './links/queries';
 
 /** What every service has at hand. */
 export interface Context {
@@ -21,7 +21,7 @@ export interface Context {
   live: Live;
   jobs: Jobs;
   /** The pass with a token of this hash; those who ask at once are answered together. */
-  passByHash(tokenHash: string): Promise<PassRow | null>;
+  linkByHash(tokenHash: string): Promise<LinkRow | null>;
   /** The firm, from memory: it is asked for with nearly every request. */
   firm(): Promise<Firm | null>;
   /** The firm's seal; made at the first use, when the firm has a name to put on it. */

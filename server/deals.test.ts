@@ -60,9 +60,9 @@ test('people are numbered within their side, corrected and taken out', async () 
     ordinal: 3,
     company: 'Nair Family Trust',
   });
-  const without = await server.ok('dropParty', { params: { partyId: wren!.id } });
+  const without = await server.ok('removeParty', { params: { partyId: wren!.id } });
   expect(without.parties.map((p) => p.name)).toEqual(['Priya', 'Callum']);
-  expect((await server.call('dropParty', { params: { partyId: wren!.id } })).status).toBe(404);
+  expect((await server.call('removeParty', { params: { partyId: wren!.id } })).status).toBe(404);
   const bad = await server.call('addParty', {
     params: { dealId: deal.id },
     body: { side: 'seller', name: '', email: 'x' },
@@ -90,9 +90,9 @@ test('a draft starts on a usual path, and a document in it cannot be removed fro
   );
   expect(names).toEqual([['Wren'], ['Priya']]);
   expect(packet.draft.parties.find((p) => p.name === 'Escrow')!.act).toBe('copy');
-  const drop = () => server.call('dropDocument', { params: { documentId: doc.id } });
+  const drop = () => server.call('deleteDocument', { params: { documentId: doc.id } });
   expect((await drop()).problem.detail).toContain('“Papers”');
-  await server.call('dropPacket', { params: { packetId: packet.id } });
+  await server.call('deletePacket', { params: { packetId: packet.id } });
   expect((await drop()).status).toBe(204);
 });
 
@@ -136,7 +136,7 @@ test('a packet is not sent past the gate check, nor by somebody who looked at an
       })
     ).status,
   ).toBe(409);
-  expect((await server.call('dropPacket', { params: { packetId: packet.id } })).status).toBe(409);
+  expect((await server.call('deletePacket', { params: { packetId: packet.id } })).status).toBe(409);
 });
 
 test('files are stored once under their fingerprint, and a broken or cut-off stream leaves nothing', async () => {

@@ -195,7 +195,7 @@ test('two thousand damaged files: no crash, no stall, nothing left', async () =>
       if (a.status !== 200) {
         const { detail } = a.problem;
         if (a.status !== 422 || detail.length < 20) throw new Error(`${a.status}: ${a.raw.toString()}`);
-      } else await server.call('dropDocument', { params: { documentId: a.body.id } });
+      } else await server.call('deleteDocument', { params: { documentId: a.body.id } });
     }),
     { ...settings, seed: 4310, numRuns: UPLOADS / AT_ONCE },
   );

@@ -13,7 +13,7 @@ import path from 'node:path';
 import type { DraftEdit } from '@gatepath/core/packet';
 import { inTransaction, onAfterCommitError } from './db/tx';
 import { ALL_FILES, tidy } from './files/tidy';
-import { settleCalendar } from './schedule/calendar';
+import { waitForDueWork } from './schedule/calendar';
 import { topics } from './live/live';
 import { loadEvents } from './packets/log';
 import { markEdit, Way } from './test/way';
@@ -58,7 +58,7 @@ test('one bad packet stops the calendar for no other packet, and is told on the 
   const kinds = async (id: string) => (await way.messagesOf(id)).map((m) => m.kind);
   way.server.toNoon();
   way.server.ctx.clock.forward(3 * 86_400_000);
-  await settleCalendar(way.server.ctx);
+  await waitForDueWork(way.server.ctx);
   expect(await kinds(good.packet.id)).toContain('nudge');
   expect(await kinds(bad.packet.id)).not.toContain('nudge');
   // Its tries, without waiting for the pauses between them.
@@ -69,8 +69,8 @@ test('one bad packet stops the calendar for no other packet, and is told on the 
   const [failure] = (await way.server.ok('firm')).failures;
   expect(failure).toMatchObject({ queue: 'tick', thing: bad.packet.id, tries: 6 });
   expect(failure!.sentence).toContain('“Papers”');
-  // Looked at again, it is left alone until somebody says otherwise.
-  await settleCalendar(way.server.ctx);
+  // EvaluatedRow at again, it is left alone until somebody says otherwise.
+  await waitForDueWork(way.server.ctx);
   await db().query(`update packet set created_by = (select id from member limit 1) where id = $1`, [bad.packet.id]);
   await way.server.ok('tryAgain', { body: { queue: 'tick', thing: bad.packet.id } });
   await until(async () => (await kinds(bad.packet.id)).includes('nudge'));
@@ -81,7 +81,7 @@ test('a document that was added under way stays, and its packet can be taken bac
   const { deal, packet, id } = await two();
   const doc = await way.server.uploadReady(deal.id, 'later.pdf', await paper({ pages: 1, title: 'Later' }));
   await way.change(packet.id, { type: 'add_document', documentId: doc.id, partyIds: [id('Tobias')] });
-  const drop = await way.server.call('dropDocument', { params: { documentId: doc.id } });
+  const drop = await way.server.call('deleteDocument', { params: { documentId: doc.id } });
   expect(drop.status).toBe(409);
   const next = await way.server.ok('newVersion', {
     params: { packetId: packet.id },
@@ -147,14 +147,14 @@ test('bytes go with the last document that needs them, with what was read of the
   expect(added.length).toBeGreaterThanOrEqual(3);
   const pictures = () => readdirSync(path.join(way.server.dir, 'cache/pages', one.sha256.slice(0, 2)));
   expect(pictures().some((f) => f.startsWith(one.sha256))).toBe(true);
-  await way.server.call('dropDocument', { params: { documentId: one.id } });
+  await way.server.call('deleteDocument', { params: { documentId: one.id } });
   await way.server.afterAnHour();
   expect(
     files()
       .filter((f) => added.includes(f))
       .sort(),
   ).toEqual([...added].sort());
-  await way.server.call('dropDocument', { params: { documentId: same.id } });
+  await way.server.call('deleteDocument', { params: { documentId: same.id } });
   // Not at once: whoever brings the same file in this moment finds it there.
   await way.server.ctx.jobs.idle('tidy');
   expect(files().filter((f) => added.includes(f))).toHaveLength(added.length);
@@ -170,7 +170,7 @@ test('a file that is brought in again while its last document is deleted stays w
     const one = await way.server.uploadReady(deal.id, 'one.pdf', bytes);
     const [again] = await Promise.all([
       way.server.upload(deal.id, 'again.pdf', bytes),
-      way.server.call('dropDocument', { params: { documentId: one.id } }),
+      way.server.call('deleteDocument', { params: { documentId: one.id } }),
       tidy(way.server.ctx, one.sha256),
     ]);
     await tidy(way.server.ctx, one.sha256);
@@ -284,7 +284,7 @@ test('whoever holds a connection is refused a second one, and does not wait for 
 });
 
 test('a deal is opened in the moment in which the firm has to be looked up again', async () => {
-  way.server.ctx.live.tell(topics.firm());
+  way.server.ctx.live.notify(topics.firm());
   expect((await way.server.deal('5 Lantern Row', ['Wren Alder'])).parties).toHaveLength(1);
 });
 

@@ -125,13 +125,13 @@ test('a deal is closed, taken up again and archived; it is thrown away only whil
   const fresh = await way.server.deal('5 Weir Terrace', ['Wren Alder']);
   const doc = await way.server.uploadReady(fresh.id, 'x.pdf', await paper({ pages: 1, title: 'Nowhere else' }));
   expect((await look(fresh.id)).disposable).toBe(true);
-  expect((await way.server.call('dropDeal', params(fresh.id))).status).toBe(204);
+  expect((await way.server.call('deleteDeal', params(fresh.id))).status).toBe(204);
   expect((await way.server.call('deal', params(fresh.id))).status).toBe(404);
   await way.server.afterAnHour();
   expect(existsSync(way.server.ctx.files.fileOf(doc.sha256))).toBe(false);
 
   const sent = await way.send([{ name: 'Wren Alder', email: 'wren@example.com' }], [{ names: ['Wren'] }]);
-  const no = await way.server.call('dropDeal', params(sent.deal.id));
+  const no = await way.server.call('deleteDeal', params(sent.deal.id));
   expect([no.status, no.problem.detail]).toEqual([
     409,
     'Papers of this deal were sent, so it is kept. Close it, or put it into the archive.',
@@ -201,7 +201,7 @@ test('a fact of the firm’s own is asked about by its rules, and not taken away
   expect(needed(now, 'addendum')).toMatchObject({ title: 'Dock addendum', due: null });
   const no = await way.server.call('setOwnFacts', { body: { facts: [] } });
   expect(no.status).toBe(409);
-  await way.server.ok('dropRule', { params: { ruleId: made.rules.find((r) => r.title === 'Dock addendum')!.id } });
+  await way.server.ok('deleteOneRule', { params: { ruleId: made.rules.find((r) => r.title === 'Dock addendum')!.id } });
   await way.server.ctx.jobs.idle('rules');
   expect(needed(await settled(deal.id), 'addendum')).toBeUndefined();
 });

@@ -27,24 +27,24 @@ describe('papers that came back, and scans', () => {
     const back = await server.uploadReady(deal.id, 'Signed.pdf', scan.bytes);
     const params = { documentId: back.id };
     const check = async () => {
-      const answer = await server.call('checkPaper', { params, body: { blankId: blank.id } });
+      const answer = await server.call('beginPaperReview', { params, body: { blankId: blank.id } });
       await server.ctx.jobs.idle('gaps');
       return answer;
     };
     await check();
-    const first = await server.ok('paperCheck', { params });
+    const first = await server.ok('paperReview', { params });
     const gaps = first.places.filter((p) => p.filled !== 'yes');
     expect(gaps.length).toBeGreaterThan(1);
     await server.ok('sayOfPlaces', { params, body: { places: [{ id: gaps[0]!.id, said: 'yes' }] } });
     await check();
-    const second = await server.ok('paperCheck', { params });
+    const second = await server.ok('paperReview', { params });
     expect(second.places.filter((p) => p.said === 'yes')).toHaveLength(1);
     const sent = await server.ok('sendBack', { params });
     const again = await check();
     expect([again.status, again.problem.type]).toEqual([409, '/problems/sent-back']);
-    expect(await server.ok('paperCheck', { params })).toMatchObject({ ended: 'sent_back', packetId: sent.packetId });
+    expect(await server.ok('paperReview', { params })).toMatchObject({ ended: 'sent_back', packetId: sent.packetId });
     expect((await server.ok('sendBack', { params })).packetId).toBe(sent.packetId);
-    await server.ok('dropPacket', { params: { packetId: sent.packetId! } });
+    await server.ok('deletePacket', { params: { packetId: sent.packetId! } });
     expect((await check()).status).toBe(200);
   });
 

@@ -2,7 +2,7 @@
 import pg from 'pg';
 import { addDays, dayOf } from '@gatepath/core/calendar';
 import { findFirm } from './firm/queries';
-import { runCalendar } from './schedule/calendar';
+import { queueDueWork } from './schedule/calendar';
 import type { TestServer } from './test/harness';
 import { noticeKit, tenancies } from './test/notices';
 import { markEdit, serverAtNoon, type Way } from './test/way';
@@ -39,7 +39,7 @@ describe('busy is not final', () => {
       ['gateCheck'],
       () => (met++, busy()),
       async () => {
-        await runCalendar(server.ctx);
+        await queueDueWork(server.ctx);
         while (!met) await new Promise((r) => setTimeout(r, 20));
         await new Promise((r) => setTimeout(r, 100));
       },
@@ -47,7 +47,7 @@ describe('busy is not final', () => {
     const waiting = await server.ok('packet', { params });
     expect([waiting.status, waiting.later?.problem, waiting.later?.at !== null]).toEqual(['drafting', null, true]);
     await pool.query(`update pgboss.job set start_after = now() where name = 'tick' and state = 'retry'`);
-    await runCalendar(server.ctx);
+    await queueDueWork(server.ctx);
     await server.ctx.jobs.idle('tick');
     expect((await server.ok('packet', { params })).status).toBe('at_gate');
   });

@@ -7,7 +7,7 @@ import path from 'node:path';
 import { SMTPServer } from 'smtp-server';
 import type { DealView, DocumentView, MessageSummary, PacketView, Page, SigningView } from '@gatepath/contract';
 import pg from 'pg';
-import { dropDatabase, newDatabase } from './test/postgres';
+import { deleteDatabase, newDatabase } from './test/postgres';
 import { paper } from './test/papers';
 import { SERVER_PROGRAM } from './test/program';
 import { markEdit } from './test/way';
@@ -158,7 +158,7 @@ afterAll(async () => {
   await Promise.all([a?.end('SIGKILL'), b?.end('SIGKILL')]);
   await db.end();
   await mailbox.stop();
-  await dropDatabase(databaseUrl);
+  await deleteDatabase(databaseUrl);
   rmSync(dir, { recursive: true, force: true });
 });
 

@@ -185,7 +185,7 @@ test('a member who is a party signs from the application; nobody else can open t
     [{ name: 'Odile Farrant', more: { memberId: member!.id } }, { name: 'Wren Alder' }],
     [{ names: ['Odile', 'Wren'] }],
   );
-  const own = (partyId: string) => way.server.call('ownPass', { params: { packetId: packet.id, partyId } });
+  const own = (partyId: string) => way.server.call('ownLink', { params: { packetId: packet.id, partyId } });
   expect((await own(id('Wren'))).status).toBe(403);
   const host = await way.server.call('hostParty', { params: { packetId: packet.id, partyId: id('Wren') } });
   expect(host.status).toBe(403);

@@ -4,7 +4,7 @@ import type { Draft } from '@gatepath/core/packet';
 import type { Context } from './context';
 import { addSampleRules } from './deals/rules';
 import { EVERYTHING } from './jobs/deal-status';
-import { keptRules } from './deals/rule-queries';
+import { rulesOfFirm } from './deals/rule-queries';
 import { findFirm } from './firm/queries';
 import { loadState } from './packets/log';
 import { filesOf } from './packets/projections';
@@ -72,7 +72,7 @@ async function addRules(ctx: Context): Promise<void> {
 /** Waivers from before their rules were kept with them were given for the rules as they are now. */
 async function noteWaivedRules(ctx: Context): Promise<void> {
   const { pool } = ctx.database;
-  for (const rule of await keptRules(pool))
+  for (const rule of await rulesOfFirm(pool))
     await pool.query(`update waiver set rule = $2 where rule_id = $1 and rule = ''`, [rule.id, ruleAsWaived(rule)]);
 }
 

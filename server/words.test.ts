@@ -5,7 +5,7 @@ import { WORD_KEYS } from '@gatepath/core/words';
 import { LETTER_WAYS, MARK_KINDS, SCRIPT_FACES, SECOND_STEPS } from '@gatepath/core/packet';
 import { REFUSALS } from '@gatepath/core/routing';
 import { SIDES } from '@gatepath/core/text';
-import { OWN_STANDINGS } from '@gatepath/contract';
+import { OWN_STATUSES } from '@gatepath/contract';
 import { MESSAGE_KINDS } from './mail/messages';
 import { OWN_MESSAGES } from './own/service';
 
@@ -32,7 +32,7 @@ test('every sentence is used somewhere', () => {
     ...SECOND_STEPS.map((s) => `record.proved_${s}`),
     ...['required', 'optional', 'automatic', 'done'].map((n) => `sign.mark.${n}`),
     ...LETTER_WAYS.flatMap((w) => [`record.letter_${w}`, `record.h.letter_${w}`]),
-    ...OWN_STANDINGS.map((s) => `own.s.${s}`),
+    ...OWN_STATUSES.map((s) => `own.s.${s}`),
     ...OWN_MESSAGES.flatMap((k) => ['subject', 'lead', 'careful'].map((part) => `mail.${k}.${part}`)),
     ...MESSAGE_KINDS.flatMap((k) => [`mail.${k}.subject`, `mail.${k}.button`]),
   ]);

@@ -69,7 +69,7 @@ test('no server at all is told apart from one that refuses', async () => {
 
 test('nothing to tell is no answer', async () => {
   answer(204, new Error('there is no body'));
-  expect(await call('dropPacket', { params: { packetId: 'p' } })).toBeUndefined();
+  expect(await call('deletePacket', { params: { packetId: 'p' } })).toBeUndefined();
 });
 
 test('a file goes with the id of its act, and its progress is told', async () => {

@@ -64,7 +64,7 @@ export function useDealChanges(dealId: string) {
       onSuccess,
     }),
     drop: useMutation({
-      mutationFn: () => call('dropDeal', { params }),
+      mutationFn: () => call('deleteDeal', { params }),
       onSuccess: () => client.invalidateQueries({ queryKey: ['deals'] }),
     }),
     document: useMutation({
@@ -106,7 +106,7 @@ export function useRuleActions() {
         id ? call('setRule', { params: { ruleId: id }, body }) : call('newRule', { body }),
       onSuccess,
     }),
-    drop: useMutation({ mutationFn: (ruleId: string) => call('dropRule', { params: { ruleId } }), onSuccess }),
+    drop: useMutation({ mutationFn: (ruleId: string) => call('deleteOneRule', { params: { ruleId } }), onSuccess }),
     turn: useMutation({
       mutationFn: (body: { ids: string[]; on: boolean }) => call('turnRules', { body }),
       onSuccess,

@@ -124,17 +124,17 @@ export function usePartyActions(dealId: string) {
       onSuccess,
     }),
     drop: useMutation({
-      mutationFn: (partyId: string) => call('dropParty', { params: { partyId } }),
+      mutationFn: (partyId: string) => call('removeParty', { params: { partyId } }),
       onSuccess,
     }),
   };
 }
 
 /** Takes a document out of a deal. */
-export function useDropDocument(dealId: string) {
+export function useDeleteDocument(dealId: string) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (documentId: string) => call('dropDocument', { params: { documentId } }),
+    mutationFn: (documentId: string) => call('deleteDocument', { params: { documentId } }),
     onSuccess: () => client.invalidateQueries({ queryKey: keys.deal(dealId) }),
   });
 }
@@ -195,7 +195,7 @@ export function usePacketActions(packetId: string) {
       mutationFn: (reason: string) => call('withdrawPacket', { params: { packetId }, body: { reason } }),
       onSuccess,
     }),
-    drop: useMutation({ mutationFn: () => call('dropPacket', { params: { packetId } }) }),
+    drop: useMutation({ mutationFn: () => call('deletePacket', { params: { packetId } }) }),
     change: useMutation({
       mutationFn: (body: ChangeBody) => call('changePacket', { params: { packetId }, body }),
       onSuccess,
@@ -211,7 +211,7 @@ export function usePacketActions(packetId: string) {
       mutationFn: (partyId: string) => call('hostParty', { params: { packetId, partyId } }),
     }),
     own: useMutation({
-      mutationFn: (partyId: string) => call('ownPass', { params: { packetId, partyId } }),
+      mutationFn: (partyId: string) => call('ownLink', { params: { packetId, partyId } }),
     }),
   };
 }

@@ -80,7 +80,7 @@ export function useNoticeActs(noticeId: string) {
     go: useMutation({ mutationFn: () => call('goNotice', { params }), onSuccess }),
     stop: useMutation({ mutationFn: () => call('stopNotice', { params }), onSuccess }),
     drop: useMutation({
-      mutationFn: () => call('dropNotice', { params }),
+      mutationFn: () => call('deleteNotice', { params }),
       onSuccess: () => void client.invalidateQueries({ queryKey: keys.list }),
     }),
     setRow: useMutation({

@@ -1,7 +1,7 @@
 /** The shelf as hooks: forms and kits, and what a kit makes of a deal. */
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type {
-  KeepBody,
+  SaveToShelfBody,
   KitBody,
   KitUseBody,
   PacketView,
@@ -14,7 +14,7 @@ import { keys, pageAfter } from './hooks';
 import { officeNews, useLive } from './live';
 
 export type ShelfKind = 'form' | 'kit';
-export type KitChanges = Omit<KitUseBody, 'send' | 'despiteWarnings' | 'keepValues'>;
+export type KitChanges = Omit<KitUseBody, 'send' | 'despiteWarnings' | 'saveValues'>;
 
 export const shelfKeys = {
   list: (what: ShelfKind, search: string, retired: boolean) => ['shelf', what, search, retired],
@@ -53,7 +53,7 @@ export function useNewOnShelf() {
   return {
     kit: useMutation({ mutationFn: (body: KitBody) => call('newKit', { body }), onSuccess }),
     written: useMutation({ mutationFn: (body: WrittenFormBody) => call('newWritten', { body }), onSuccess }),
-    keep: useMutation({ mutationFn: (body: KeepBody) => call('keepOnShelf', { body }), onSuccess }),
+    keep: useMutation({ mutationFn: (body: SaveToShelfBody) => call('addToShelf', { body }), onSuccess }),
   };
 }
 
@@ -69,7 +69,7 @@ export function useShelfActs(shelfId: string) {
     set: useMutation({ mutationFn: (body: ShelfPatch) => call('setShelfItem', { params, body }), onSuccess }),
     put: useMutation({ mutationFn: (version: number) => call('putOnShelf', { params, body: { version } }), onSuccess }),
     drop: useMutation({
-      mutationFn: () => call('dropShelfItem', { params }),
+      mutationFn: () => call('deleteShelfItem', { params }),
       onSuccess: () => void client.invalidateQueries({ queryKey: ['shelf'] }),
     }),
   };

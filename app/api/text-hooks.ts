@@ -15,7 +15,7 @@ export function useTextActs() {
   const client = useQueryClient();
   const onSuccess = (texts: MessageTexts) => client.setQueryData(KEY, texts);
   return {
-    keep: useMutation({ mutationFn: (body: MessageTextBody) => call('keepText', { body }), onSuccess }),
-    drop: useMutation({ mutationFn: (textId: string) => call('dropText', { params: { textId } }), onSuccess }),
+    keep: useMutation({ mutationFn: (body: MessageTextBody) => call('saveText', { body }), onSuccess }),
+    drop: useMutation({ mutationFn: (textId: string) => call('deleteText', { params: { textId } }), onSuccess }),
   };
 }

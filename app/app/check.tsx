@@ -1,3 +1,3 @@
 import { place } from '../places';
 
-export default place('CheckScreen');
+export default place('VerifyScreen');

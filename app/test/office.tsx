@@ -84,7 +84,7 @@ export const party = (id: string, more: Partial<PacketParty> = {}): PacketParty 
   ...more,
 });
 
-const standing = (partyId: string): SentView['parties'][number] => ({
+const partyView = (partyId: string): SentView['parties'][number] => ({
   partyId,
   status: 'waiting',
   askedAt: null,
@@ -117,7 +117,7 @@ const standing = (partyId: string): SentView['parties'][number] => ({
 export function underWay(
   more: {
     parties?: Record<string, Partial<PacketParty>>;
-    standings?: Record<string, Partial<SentView['parties'][number]>>;
+    partyStatus?: Record<string, Partial<SentView['parties'][number]>>;
     sent?: Partial<SentView>;
     packet?: Partial<PacketView>;
   } = {},
@@ -140,9 +140,9 @@ export function underWay(
     sentAt: '2026-11-23T12:00:00.000Z',
     endedAt: null,
     parties: parties.map((p) => ({
-      ...standing(p.id),
+      ...partyView(p.id),
       ...(p.id === 'wren' ? { status: 'asked' as const, askedAt: '2026-11-23T12:00:00.000Z', turn: true } : {}),
-      ...more.standings?.[p.id],
+      ...more.partyStatus?.[p.id],
     })),
     questions: [],
     corrections: [],
@@ -214,7 +214,7 @@ export const dealView = (more: Partial<DealView> = {}): DealView => ({
   initials: { done: 0, of: 0 },
   next: [],
   slow: [],
-  keepUntil: null,
+  retainUntil: null,
   disposable: true,
   ...more,
 });

@@ -12,7 +12,7 @@ import { PDFDict, PDFDocument, degrees, PDFName, PDFString, PDFHexString, PDFArr
 import { launch } from '../../e2e/browser';
 import { printDefinition } from '../../server/typesetting/typeset';
 import { LABEL } from './blank';
-import { kept } from './kept';
+import { kept } from './held-back';
 import type { FormSource, Labelled } from './types';
 import { otherWays } from './ways';
 import { apart } from './ways/apart';

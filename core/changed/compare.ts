@@ -7,7 +7,7 @@ import { drawnBetween } from './drawn';
 import { movesOf } from './moves';
 import { pairPages } from './pages';
 import { likeness } from './alike';
-import { judged, runsOf, type Run } from './runs';
+import { judged, runsOf, type Run } from './differences';
 import { markAsides, tokensOf, type Token } from './tokens';
 import type { AsideKind, Change, Comparison, Passage, VersionPage } from './types';
 

@@ -1,6 +1,6 @@
 /** What was struck in one place and put in at another is one move, and not two changes. */
 import { itemAt } from '../sure';
-import type { Run } from './runs';
+import type { Run } from './differences';
 import type { Token } from './tokens';
 
 /** A row of words that stands elsewhere now, the same on both sides. */

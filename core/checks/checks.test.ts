@@ -6,7 +6,7 @@ import { acceptEdits, proposalsOf } from '../packet/proposals';
 import type { PageFacts } from '../paper/types';
 import type { PrintedPlace } from '../reading/types';
 import type { DocumentFacts } from '../packet/resolve';
-import { CHECK_RULES, FORM_ADVICE, pageRuns, viewDraft } from './index';
+import { CHECK_RULES, FORM_ADVICE, pageRanges, viewDraft } from './index';
 
 const check = (
   change: (d: Draft) => void = () => undefined,
@@ -244,8 +244,8 @@ test('a third party whose initials are missing on some pages is named with all o
 });
 
 test('runs of pages in words', () => {
-  expect(pageRuns([3])).toBe('page 3');
-  expect(pageRuns([7, 1, 2, 3])).toBe('pages 1 to 3, 7');
+  expect(pageRanges([3])).toBe('page 3');
+  expect(pageRanges([7, 1, 2, 3])).toBe('pages 1 to 3, 7');
 });
 
 test('a printed place is no finding once it is filled, passed over, or belongs to somebody who is not in the packet', () => {

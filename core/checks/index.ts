@@ -130,5 +130,5 @@ export function viewDraft(
 }
 
 export type { CheckInput, CheckRule, Finding, FindingPlace, Severity } from './types';
-export { pageRuns } from './words';
+export { pageRanges } from './words';
 export { roughWidth } from './text-too-long';

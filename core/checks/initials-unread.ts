@@ -1,7 +1,7 @@
 import { asksForInitials } from '../reading';
 import type { PageFacts } from '../paper/types';
 import { onEachDocument } from './documents';
-import { documentIn, pageRuns } from './words';
+import { documentIn, pageRanges } from './words';
 import { itemAt } from '../sure';
 
 /** What a page says never changes; it is looked through once. */
@@ -28,7 +28,7 @@ export const initialsUnread = onEachDocument(({ doc, marks }, named) => {
     {
       rule: 'initials-unread',
       severity: 'warns' as const,
-      sentence: `No place for initials was read on ${pageRuns(pages)} of ${documentIn(named, doc.id)}. ${it} ${asked} of initials: look, and place them by hand or by rule.`,
+      sentence: `No place for initials was read on ${pageRanges(pages)} of ${documentIn(named, doc.id)}. ${it} ${asked} of initials: look, and place them by hand or by rule.`,
       place: { documentId: doc.id, page: itemAt(pages, 0) },
     },
   ];

@@ -1,5 +1,5 @@
 import type { CheckRule } from './types';
-import { documentIn, nameIn, pageRuns } from './words';
+import { documentIn, nameIn, pageRanges } from './words';
 import { itemAt } from '../sure';
 
 /** A page that was left out of the initials rule by hand: shown, so that it is never forgotten. */
@@ -26,7 +26,7 @@ export const pageLeftOut: CheckRule = (input) =>
         {
           rule: 'page-left-out',
           severity: 'warns' as const,
-          sentence: `${nameIn(input, partyId)} does not initial ${pageRuns(bare)} of ${documentIn(input, doc.id)}: left out by hand.`,
+          sentence: `${nameIn(input, partyId)} does not initial ${pageRanges(bare)} of ${documentIn(input, doc.id)}: left out by hand.`,
           place: { documentId: doc.id, page: itemAt(bare, 0), partyId },
           mend: {
             label: 'Initial them after all',

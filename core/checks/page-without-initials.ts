@@ -1,7 +1,7 @@
 import { isByHand } from '../packet/draft';
 import type { CheckRule, Finding } from './types';
 import { listWords } from '../text/names';
-import { documentIn, nameIn, pageIn, pageRuns } from './words';
+import { documentIn, nameIn, pageIn, pageRanges } from './words';
 import { itemAt } from '../sure';
 
 /**
@@ -42,7 +42,7 @@ export const pageWithoutInitials: CheckRule = (input) => {
     found.push({
       rule: 'page-without-initials',
       severity: 'stops',
-      sentence: `${names} ${g.partyIds.length === 1 ? 'has' : 'have'} no initials on ${pageRuns(g.pages)} of ${documentIn(input, g.documentId)}.`,
+      sentence: `${names} ${g.partyIds.length === 1 ? 'has' : 'have'} no initials on ${pageRanges(g.pages)} of ${documentIn(input, g.documentId)}.`,
       place: { documentId: g.documentId, page: itemAt(g.pages, 0), partyId: itemAt(g.partyIds, 0) },
       mend: {
         label: 'Initial every page',

@@ -3,7 +3,7 @@ import { acceptEdits } from '../packet/proposals';
 import { count } from '../text/names';
 import type { Finding } from './types';
 import { onEachDocument } from './documents';
-import { documentIn, nameIn, pageRuns } from './words';
+import { documentIn, nameIn, pageRanges } from './words';
 import { itemAt } from '../sure';
 
 /**
@@ -25,7 +25,7 @@ export const printedPlaceOpen = onEachDocument(({ marks, proposals }, input) => 
   return [...groups.values()].map((places): Finding => {
     const first = itemAt(places, 0);
     const what = first.kind === 'signature' ? 'signature line' : 'initials blank';
-    const where = `on ${pageRuns(places.map((p) => p.page))} of ${documentIn(input, first.documentId)}`;
+    const where = `on ${pageRanges(places.map((p) => p.page))} of ${documentIn(input, first.documentId)}`;
     const n = count(places.length, `printed ${what}`);
     // What is doubtful is nothing to be mended unseen, and may be no place of a hand at all.
     const sure = first.partyId && !first.doubtful;

@@ -17,7 +17,7 @@ export function pageIn(input: Named, documentId: string, page: number): string {
 }
 
 /** "pages 1 to 3 and 7": runs of page numbers in words. */
-export function pageRuns(pages: number[]): string {
+export function pageRanges(pages: number[]): string {
   const sorted = [...new Set(pages)].sort((a, b) => a - b);
   const runs: string[] = [];
   for (let i = 0; i < sorted.length;) {

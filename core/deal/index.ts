@@ -66,13 +66,13 @@ export {
   type Needs,
   type NeedsDeal,
   needsOf,
-  type PaperStanding,
+  type DealDocument,
   type Readiness,
   readinessOf,
   type Requirement,
   ruleAsWaived,
-  type Standing,
-  STANDINGS,
+  type DocumentStatus,
+  DOCUMENT_STATUSES,
   type Waiver,
 } from './needs';
 export { type Person, signersIn } from './signed';

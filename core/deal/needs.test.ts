@@ -10,7 +10,7 @@ import {
   ruleAsWaived,
   type Needs,
   type NeedsDeal,
-  type PaperStanding,
+  type DealDocument,
   type Requirement,
   type Rule,
   type Term,
@@ -37,11 +37,11 @@ const rule = (change: Partial<Rule> = {}): Rule => ({
   sample: false,
   ...change,
 });
-const paper = (change: Partial<PaperStanding> = {}): PaperStanding => ({
+const paper = (change: Partial<DealDocument> = {}): DealDocument => ({
   documentId: 'd1',
   name: 'Lead paint',
   type: 'lead_paint',
-  standing: 'executed',
+  status: 'executed',
   packetId: 'p1',
   gaps: 0,
   signedBy: ['wren'],
@@ -50,9 +50,9 @@ const paper = (change: Partial<PaperStanding> = {}): PaperStanding => ({
   on: null,
   ...change,
 });
-const needs = (rules: Rule[], papers: PaperStanding[] = [], more: Partial<Parameters<typeof needsOf>[0]> = {}) =>
+const needs = (rules: Rule[], papers: DealDocument[] = [], more: Partial<Parameters<typeof needsOf>[0]> = {}) =>
   needsOf({ deal: DEAL, rules, papers, waivers: [], holidays: [], ...more });
-const one = (papers: PaperStanding[], change: Partial<Rule> = {}) => needs([rule(change)], papers).requirements[0]!;
+const one = (papers: DealDocument[], change: Partial<Rule> = {}) => needs([rule(change)], papers).requirements[0]!;
 
 test('rules that are off, or for another kind of deal, ask for nothing', () => {
   expect(needs([rule({ on: false })]).requirements).toEqual([]);
@@ -95,7 +95,7 @@ test('a waiver ends when any one of the facts behind it changes, and is told onl
     facts: { pets: true, units: 3 },
     rule: ruleAsWaived(r),
   };
-  const at = (facts: NeedsDeal['facts'], papers: PaperStanding[] = []) =>
+  const at = (facts: NeedsDeal['facts'], papers: DealDocument[] = []) =>
     needs([rule({ id: 'r0', title: 'Another paper', paper: 'water' }), r], papers, {
       deal: { ...DEAL, facts },
       waivers: [waiver],
@@ -142,31 +142,31 @@ test('soonest due first, what has no day last, then by title', () => {
 });
 
 test('a paper that nobody has to sign is enough once it is here, and stands ahead of none', () => {
-  expect(one([paper({ standing: 'here', packetId: null, signedBy: [] })], { signers: [] })).toMatchObject({
+  expect(one([paper({ status: 'here', packetId: null, signedBy: [] })], { signers: [] })).toMatchObject({
     state: 'met',
     words: 'here',
     documentId: 'd1',
     packetId: null,
   });
-  expect(one([paper({ standing: 'here' })])).toMatchObject({ state: 'open', packetId: 'p1' });
+  expect(one([paper({ status: 'here' })])).toMatchObject({ state: 'open', packetId: 'p1' });
 });
 
 test('of papers that are not enough the one that has come furthest is told of', () => {
-  const all = (['here', 'draft', 'out'] as const).map((standing, i) => paper({ standing, documentId: `d${i}` }));
+  const all = (['here', 'draft', 'out'] as const).map((status, i) => paper({ status, documentId: `d${i}` }));
   expect(one(all)).toMatchObject({ documentId: 'd2', words: 'out', corner: 'out' });
   expect(one(all.slice(0, 2))).toMatchObject({ documentId: 'd1', words: 'in draft', corner: 'draft' });
   // Of two that stand alike, the newer.
   expect(one([paper({ documentId: 'd1' }), paper({ documentId: 'd2' })])).toMatchObject({ documentId: 'd2' });
 });
 
-test.each<[Partial<PaperStanding>, string]>([
+test.each<[Partial<DealDocument>, string]>([
   [{ on: '2026-12-01' }, 'executed Tue 1 Dec, no gap'],
-  [{ standing: 'elsewhere', on: '2026-12-01' }, 'signed elsewhere Tue 1 Dec'],
-  [{ standing: 'elsewhere' }, 'signed elsewhere'],
+  [{ status: 'elsewhere', on: '2026-12-01' }, 'signed elsewhere Tue 1 Dec'],
+  [{ status: 'elsewhere' }, 'signed elsewhere'],
   [{ gaps: 2 }, 'executed with 2 gaps'],
-  [{ standing: 'out', waits: 'waits for Priya' }, 'out: waits for Priya'],
-  [{ standing: 'draft', gaps: 1 }, 'in draft, 1 gap'],
-  [{ standing: 'here' }, 'here, in no packet yet'],
+  [{ status: 'out', waits: 'waits for Priya' }, 'out: waits for Priya'],
+  [{ status: 'draft', gaps: 1 }, 'in draft, 1 gap'],
+  [{ status: 'here' }, 'here, in no packet yet'],
 ])('%j is told as “%s”', (change, words) => expect(one([paper(change)]).words).toBe(words));
 
 const requirement = (change: Partial<Requirement>): Requirement => ({ ...one([]), ...change });

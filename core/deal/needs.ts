@@ -19,15 +19,15 @@ export interface NeedsDeal {
 }
 
 /** How far a paper of the deal has come, from the best to the least. */
-export const STANDINGS = ['executed', 'elsewhere', 'out', 'draft', 'here'] as const;
-export type Standing = (typeof STANDINGS)[number];
+export const DOCUMENT_STATUSES = ['executed', 'elsewhere', 'out', 'draft', 'here'] as const;
+export type DocumentStatus = (typeof DOCUMENT_STATUSES)[number];
 
 /** A paper of the deal, and how it stands in one packet; once for each packet it is in. */
-export interface PaperStanding {
+export interface DealDocument {
   documentId: string;
   name: string;
   type: DocumentType;
-  standing: Standing;
+  status: DocumentStatus;
   packetId: string | null;
   /** Of one that is executed: how many required places nobody filled. */
   gaps: number;
@@ -121,7 +121,7 @@ function endedBy(waiver: Waiver, rule: Rule, facts: Facts): 'rule' | 'facts' | n
 export function needsOf(o: {
   deal: NeedsDeal;
   rules: readonly Rule[];
-  papers: readonly PaperStanding[];
+  papers: readonly DealDocument[];
   waivers: readonly Waiver[];
   holidays: readonly string[];
 }): Needs {
@@ -156,7 +156,7 @@ function requirementOf(rule: Rule, facts: Facts, o: Parameters<typeof needsOf>[0
   const ended = last ? endedBy(last, rule, facts) : null;
   const waiver = last && !ended ? last : null;
   const met = found !== null && found.lacks === '';
-  const corner: Corner = met ? 'executed' : waiver ? 'waived' : found ? CORNERS[found.paper.standing] : 'needed';
+  const corner: Corner = met ? 'executed' : waiver ? 'waived' : found ? CORNERS[found.paper.status] : 'needed';
   return {
     ruleId: rule.id,
     paper: rule.paper,
@@ -183,7 +183,7 @@ export function dueOf(term: Term | null, dates: KeyDates, holidays: readonly str
   return term && from && isDay(from) ? dueDay(term, from, holidays) : null;
 }
 
-const CORNERS: Record<Standing, Corner> = {
+const CORNERS: Record<DocumentStatus, Corner> = {
   executed: 'out',
   elsewhere: 'executed',
   out: 'out',
@@ -192,29 +192,29 @@ const CORNERS: Record<Standing, Corner> = {
 };
 
 interface Found {
-  paper: PaperStanding;
-  /** What keeps it from standing for the requirement; empty when nothing does. */
+  paper: DealDocument;
+  /** What keeps it from meeting the requirement; empty when nothing does. */
   lacks: string;
 }
 
 /** The paper of a rule's type that has come furthest; one that is enough goes before all others. */
-function bestPaper(rule: Rule, deal: NeedsDeal, papers: readonly PaperStanding[]): Found | null {
+function bestPaper(rule: Rule, deal: NeedsDeal, papers: readonly DealDocument[]): Found | null {
   const all = papers
     .filter((p) => p.type === rule.paper)
     .map((paper) => ({ paper, lacks: lacks(rule, deal, paper) }))
     .sort(
       (a, b) =>
         Number(a.lacks !== '') - Number(b.lacks !== '') ||
-        STANDINGS.indexOf(a.paper.standing) - STANDINGS.indexOf(b.paper.standing) ||
+        DOCUMENT_STATUSES.indexOf(a.paper.status) - DOCUMENT_STATUSES.indexOf(b.paper.status) ||
         b.paper.documentId.localeCompare(a.paper.documentId),
     );
   return all[0] ?? null;
 }
 
-function lacks(rule: Rule, deal: NeedsDeal, p: PaperStanding): string {
-  if (p.standing === 'elsewhere') return '';
+function lacks(rule: Rule, deal: NeedsDeal, p: DealDocument): string {
+  if (p.status === 'elsewhere') return '';
   if (!rule.signers.length) return '';
-  if (p.standing === 'executed') {
+  if (p.status === 'executed') {
     if (p.gaps) return `executed with ${count(p.gaps, 'gap')}`;
     const missing = deal.parties.filter((x) => rule.signers.includes(x.side) && !p.signedBy.includes(x.id));
     if (missing.length) return `executed without ${listWords(missing.map((x) => firstName(x.name)))}`;
@@ -226,7 +226,7 @@ function lacks(rule: Rule, deal: NeedsDeal, p: PaperStanding): string {
       ? `executed, but there is no ${none.map((s) => sideLabel(s, 1).toLowerCase()).join(' and no ')}`
       : '';
   }
-  return p.standing;
+  return p.status;
 }
 
 function wordsOf(found: Found | null, lapsed: { by: string; ended: 'rule' | 'facts' } | null): string {
@@ -234,7 +234,7 @@ function wordsOf(found: Found | null, lapsed: { by: string; ended: 'rule' | 'fac
   if (!found) return `needed${again}`;
   const { paper } = found;
   const on = paper.on ? ` ${shortDay(paper.on)}` : '';
-  switch (paper.standing) {
+  switch (paper.status) {
     case 'executed':
       return found.lacks ? `${found.lacks}${again}` : `executed${on}, no gap`;
     case 'elsewhere':

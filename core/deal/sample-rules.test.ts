@@ -16,7 +16,7 @@ import {
   type KeyDates,
   type NeedsDeal,
   type PacketNow,
-  type PaperStanding,
+  type DealDocument,
   type Rule,
 } from './index';
 
@@ -36,11 +36,11 @@ const RULES = sampleRules();
 const needs = (deal: Partial<NeedsDeal> = {}, more: Partial<Parameters<typeof needsOf>[0]> = {}) =>
   needsOf({ deal: { ...DEAL, ...deal }, rules: RULES, papers: [], waivers: [], holidays: [], ...more });
 const find = (n: ReturnType<typeof needs>, paper: string) => n.requirements.find((r) => r.paper === paper);
-const lead: PaperStanding = {
+const lead: DealDocument = {
   documentId: 'd1',
   name: 'Lead paint',
   type: 'lead_paint',
-  standing: 'executed',
+  status: 'executed',
   packetId: 'p1',
   gaps: 0,
   signedBy: ['wren', 'priya'],
@@ -63,7 +63,7 @@ test('a year that turns out to be earlier adds the paper, its reason and its day
 
 test('a requirement is met by an executed paper without a gap that all its sides signed, and by nothing less', () => {
   const facts = { ...DEAL.facts, year_built: 1972 };
-  const of = (paper: Partial<PaperStanding>, parties = DEAL.parties) =>
+  const of = (paper: Partial<DealDocument>, parties = DEAL.parties) =>
     find(needs({ facts, parties }, { papers: [{ ...lead, ...paper }] }), 'lead_paint')!;
   expect(of({})).toMatchObject({ state: 'met', corner: 'executed', words: 'executed Tue 1 Dec, no gap' });
   expect(of({ gaps: 2 })).toMatchObject({ state: 'open', corner: 'out', words: 'executed with 2 gaps' });
@@ -74,7 +74,7 @@ test('a requirement is met by an executed paper without a gap that all its sides
   });
   // The firm's broker is not a party of the deal. Another person who signs for a seller does not count as the broker.
   const brokers = { signers: ['seller', 'listing_broker'] as Side[] };
-  const own = (paper: Partial<PaperStanding>, parties = [DEAL.parties[0]!]) =>
+  const own = (paper: Partial<DealDocument>, parties = [DEAL.parties[0]!]) =>
     find(
       needs(
         { facts, parties },
@@ -89,22 +89,22 @@ test('a requirement is met by an executed paper without a gap that all its sides
     words: 'executed, but there is no seller 1',
   });
   expect(of({ type: 'water' })).toMatchObject({ state: 'open', corner: 'needed', words: 'needed', documentId: null });
-  expect(of({ standing: 'out', waits: 'Priya has not opened it yet' })).toMatchObject({
+  expect(of({ status: 'out', waits: 'Priya has not opened it yet' })).toMatchObject({
     state: 'open',
     corner: 'out',
     words: 'out: Priya has not opened it yet',
   });
-  expect(of({ standing: 'draft', gaps: 1 })).toMatchObject({ corner: 'draft', words: 'in draft, 1 gap' });
-  expect(of({ standing: 'here', packetId: null })).toMatchObject({ corner: 'needed', words: 'here, in no packet yet' });
-  expect(of({ standing: 'elsewhere', signedBy: [] })).toMatchObject({ state: 'met', corner: 'executed' });
+  expect(of({ status: 'draft', gaps: 1 })).toMatchObject({ corner: 'draft', words: 'in draft, 1 gap' });
+  expect(of({ status: 'here', packetId: null })).toMatchObject({ corner: 'needed', words: 'here, in no packet yet' });
+  expect(of({ status: 'elsewhere', signedBy: [] })).toMatchObject({ state: 'met', corner: 'executed' });
 });
 
 test('of several papers the one that is enough stands for the requirement', () => {
   const facts = { ...DEAL.facts, year_built: 1972 };
   const papers = [
     { ...lead, gaps: 1 },
-    { ...lead, documentId: 'd2', standing: 'elsewhere' as const },
-    { ...lead, documentId: 'd3', standing: 'draft' as const },
+    { ...lead, documentId: 'd2', status: 'elsewhere' as const },
+    { ...lead, documentId: 'd3', status: 'draft' as const },
   ];
   expect(find(needs({ facts }, { papers }), 'lead_paint')).toMatchObject({ state: 'met', documentId: 'd2' });
 });
@@ -249,13 +249,13 @@ test('every fact a sample rule names is one the house asks for', () => {
 
 test('a paper that is out, in draft or waived is nobody’s to add; one that is here is put into a packet', () => {
   const facts = { ...DEAL.facts, year_built: 1972 };
-  const leadActs = (paper: Partial<PaperStanding> | null) =>
+  const leadActs = (paper: Partial<DealDocument> | null) =>
     acts([], needs({ facts }, { papers: paper ? [{ ...lead, ...paper }] : [] }))
       .filter((a) => a.title.includes('lead paint'))
       .map((a) => a.act.do);
   expect(leadActs(null)).toEqual(['bring']);
-  expect(leadActs({ standing: 'here', packetId: null })).toEqual(['prepare']);
-  for (const standing of ['out', 'draft', 'executed', 'elsewhere'] as const) expect(leadActs({ standing })).toEqual([]);
+  expect(leadActs({ status: 'here', packetId: null })).toEqual(['prepare']);
+  for (const status of ['out', 'draft', 'executed', 'elsewhere'] as const) expect(leadActs({ status })).toEqual([]);
   const ruleId = 'sample-sale-lead_paint';
   const rule = ruleAsWaived(RULES.find((r) => r.id === ruleId)!);
   const waiver = { ruleId, reason: 'x', by: 'Odile', at: '2026-11-30T10:00:00Z', facts: { year_built: 1972 }, rule };

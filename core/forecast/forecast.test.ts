@@ -78,9 +78,9 @@ class Firm {
         const p = plan.parties.find((x) => x.id === id)!;
         return { p, at: this.done(p, at) };
       });
-      const passes = g.need === 'any' ? Math.min(...times.map((t) => t.at)) : Math.max(...times.map((t) => t.at));
+      const end = g.need === 'any' ? Math.min(...times.map((t) => t.at)) : Math.max(...times.map((t) => t.at));
       for (const { p, at: done } of times)
-        if (done <= passes)
+        if (done <= end)
           waits.push({
             id: p.id,
             gate,
@@ -89,7 +89,7 @@ class Firm {
             askedAt: new Date(at).toISOString(),
             doneAt: new Date(done).toISOString(),
           });
-      at = passes;
+      at = end;
     });
     return { waits, opened, end: at };
   }

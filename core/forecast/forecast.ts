@@ -3,7 +3,7 @@ import { addDays, dayOf } from '../calendar';
 import { holdsGate } from '../packet/acts';
 import type { PacketParty } from '../packet/types';
 import { partyOf, progressOf, isNeeded, type PacketState } from '../routing';
-import { chanceWithin, doingBetween, passedOfDay, weekdayOf, type Pace } from './waits';
+import { chanceWithin, doingBetween, partOfDayPassed, weekdayOf, type Pace } from './waits';
 
 export interface Forecast {
   /** The day by which it is executed half of the time. */
@@ -43,9 +43,9 @@ export function forecastOf(state: PacketState, pace: Pace, now: string): Forecas
   const gates = gatesAhead(state);
   const [open, ...later] = gates;
   if (!open) return null;
-  let passed = mass(passesOpen(open, pace, now, zone));
+  let passed = mass(openGateDone(open, pace, now, zone));
   const days = weekdaysFrom(today);
-  for (const gate of later) passed = passesAfter(gate, passed, days, pace);
+  for (const gate of later) passed = laterGateDone(gate, passed, days, pace);
   return {
     likely: addDays(today, dayNearest(passed, 0.5)),
     slow: addDays(today, dayNearest(passed, 0.9)),
@@ -83,8 +83,8 @@ function gatesAhead(state: PacketState): GateAhead[] {
 }
 
 /** By each day from today, how likely the open gate is passed. */
-function passesOpen(gate: GateAhead, pace: Pace, now: string, zone: string): number[] {
-  const rest = 1 - passedOfDay(now, zone);
+function openGateDone(gate: GateAhead, pace: Pace, now: string, zone: string): number[] {
+  const rest = 1 - partOfDayPassed(now, zone);
   const first = weekdayOf(dayOf(now, zone));
   const perHolder = gate.holders.map(({ party, askedAt }) => {
     const asked = askedAt ?? now;
@@ -98,7 +98,7 @@ function passesOpen(gate: GateAhead, pace: Pace, now: string, zone: string): num
 }
 
 /** By each day, how likely a gate is passed that opens when the one before it passes. */
-function passesAfter(gate: GateAhead, before: number[], days: number[], pace: Pace): number[] {
+function laterGateDone(gate: GateAhead, before: number[], days: number[], pace: Pace): number[] {
   const byWeekday = Array.from({ length: 7 }, (_, weekday) =>
     mass(
       together(

@@ -44,7 +44,7 @@ const LEAST = 1 / 96;
 export const weekdayOf = (day: string): number => (new Date(`${day}T12:00:00Z`).getUTCDay() + 6) % 7;
 
 /** The part of its day that has passed at an instant, in a zone. */
-export function passedOfDay(instant: string, zone: string): number {
+export function partOfDayPassed(instant: string, zone: string): number {
   // A day of 23 or 25 hours is a day.
   return Math.min(1, Math.max(0, 1 - leftOfDay(instant, zone) / DAY_MS));
 }
@@ -94,9 +94,9 @@ export function doingBetween(week: readonly number[], from: string, to: string, 
   const first = dayOf(from, zone);
   const last = dayOf(to, zone);
   const on = (day: string) => week[weekdayOf(day)] ?? 1;
-  if (first === last) return Math.max(LEAST, on(first) * (passedOfDay(to, zone) - passedOfDay(from, zone)));
+  if (first === last) return Math.max(LEAST, on(first) * (partOfDayPassed(to, zone) - partOfDayPassed(from, zone)));
   const days = Math.round((Date.parse(last) - Date.parse(first)) / DAY_MS);
-  let sum = on(first) * (1 - passedOfDay(from, zone)) + on(last) * passedOfDay(to, zone);
+  let sum = on(first) * (1 - partOfDayPassed(from, zone)) + on(last) * partOfDayPassed(to, zone);
   // Whole weeks add up to seven, whatever their days are like.
   const whole = Math.max(0, days - 1);
   sum += Math.floor(whole / 7) * 7;

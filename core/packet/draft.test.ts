@@ -3,8 +3,8 @@ import { cleanDraft, facts, mark, page, party } from '../test-support';
 import {
   applyEdits,
   DRAFT_LISTS,
-  editsToDropDocument,
-  editsToDropParty,
+  editsToRemoveDocument,
+  editsToRemoveParty,
   invertEdits,
   type Draft,
   type DraftEdit,
@@ -61,9 +61,9 @@ test('undo after any sequence of edits restores the draft exactly', () => {
 
 test('taking out a party or a document leaves nothing that points at it', () => {
   const draft = cleanDraft();
-  const without = applyEdits(draft, editsToDropParty(draft, 'wren'));
+  const without = applyEdits(draft, editsToRemoveParty(draft, 'wren'));
   expect(JSON.stringify(without)).not.toContain('wren');
-  const noDoc = applyEdits(draft, editsToDropDocument(draft, 'doc'));
+  const noDoc = applyEdits(draft, editsToRemoveDocument(draft, 'doc'));
   expect([noDoc.documents, noDoc.marks, noDoc.rules]).toEqual([[], [], []]);
 });
 

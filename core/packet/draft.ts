@@ -160,7 +160,7 @@ export function invertEdits(before: Draft, edits: DraftEdit[]): DraftEdit[] {
 }
 
 /** The edits that take a party out of the packet, with everything that hangs on it. */
-export function editsToDropParty(draft: Draft, partyId: string): DraftEdit[] {
+export function editsToRemoveParty(draft: Draft, partyId: string): DraftEdit[] {
   return [
     ...draft.marks
       .filter((m) => m.partyId === partyId)
@@ -196,7 +196,7 @@ export function editsToDropParty(draft: Draft, partyId: string): DraftEdit[] {
 }
 
 /** The edits that take a document out of the packet, with its marks and its rule. */
-export function editsToDropDocument(draft: Draft, documentId: string): DraftEdit[] {
+export function editsToRemoveDocument(draft: Draft, documentId: string): DraftEdit[] {
   return [
     ...draft.marks
       .filter((m) => m.documentId === documentId)

@@ -15,7 +15,7 @@ export {
   LETTER_WAYS,
   type Mark,
   MARK_KINDS,
-  type MarkCheck,
+  type ValueRule,
   type MarkKind,
   NOBODY,
   type PacketParty,
@@ -40,8 +40,8 @@ export {
   type DraftEdit,
   type DraftField,
   type DraftList,
-  editsToDropDocument,
-  editsToDropParty,
+  editsToRemoveDocument,
+  editsToRemoveParty,
   emptyDraft,
   invertEdits,
   overLimit,
@@ -57,7 +57,7 @@ export {
   requiredPlaces,
 } from './ledger';
 export {
-  checkValue,
+  validateValue,
   filledHow,
   handOf,
   isAutomatic,

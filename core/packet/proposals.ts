@@ -26,13 +26,13 @@ const KIND_OF_PLACE: Record<PlaceKind, MarkKind> = {
   checkbox: 'tick',
 };
 
-interface Kept {
+interface Cached {
   marks: Mark[];
   passed: Set<string>;
   key: string;
   proposals: Proposal[];
 }
-const kept = new WeakMap<DocumentFacts, Kept>();
+const kept = new WeakMap<DocumentFacts, Cached>();
 
 /**
  * All proposals of a draft, document by document in reading order; those beyond the printed places after them.

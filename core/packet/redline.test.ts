@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { cleanDraft, facts, page, party } from '../test-support';
-import { applyEdits, editsToDropParty } from './draft';
+import { applyEdits, editsToRemoveParty } from './draft';
 import { overlapArea } from '../paper/geometry';
 import { marksOfRedline, shiftStrike, wordsBetween } from './redline';
 import { resolveMarks } from './resolve';
@@ -23,7 +23,9 @@ test('every signing party who has the document initials a change; it goes, and t
   draft.parties = [...draft.parties, party('esc', { act: 'copy' }), party('bo', { only: ['other'] })];
   const beside = resolveMarks(draft, [doc]).marks.filter((m) => m.redlineId);
   expect(beside.map((m) => m.partyId)).toEqual(['wren', 'callum']);
-  const gone = resolveMarks(applyEdits(draft, editsToDropParty(draft, 'wren')), [doc]).marks.filter((m) => m.redlineId);
+  const gone = resolveMarks(applyEdits(draft, editsToRemoveParty(draft, 'wren')), [doc]).marks.filter(
+    (m) => m.redlineId,
+  );
   expect(gone.map((m) => m.partyId)).toEqual(['callum']);
   expect(resolveMarks({ ...draft, redlines: [] }, [doc]).marks.filter((m) => m.redlineId)).toEqual([]);
 });

@@ -40,7 +40,7 @@ export interface ResolvedDraft extends ResolvedMarks {
   byDocument: Map<string, Mark[]>;
 }
 
-interface Kept {
+interface Cached {
   marks: Mark[];
   rules: InitialsRule[];
   redlines: Redline[];
@@ -49,7 +49,7 @@ interface Kept {
 }
 
 /** What was placed last for a document; an edit elsewhere leaves it as it is. */
-const kept = new WeakMap<DocumentFacts, Kept>();
+const kept = new WeakMap<DocumentFacts, Cached>();
 
 const sameItems = (a: readonly unknown[], b: readonly unknown[]) =>
   a.length === b.length && a.every((x, i) => x === b[i]);

@@ -30,7 +30,7 @@ export type MarkKind = (typeof MARK_KINDS)[number];
 export const NOBODY = 'nobody';
 
 /** What a filled value must be, beyond its kind. Every part is optional; all that are given hold. */
-export interface MarkCheck {
+export interface ValueRule {
   form?: 'digits' | 'email' | 'phone' | 'pattern';
   /** A regular expression over the whole value, for `form: 'pattern'`. */
   pattern?: string;
@@ -67,7 +67,7 @@ export interface Mark {
   value?: string;
   /** The client sees the value and cannot change it. */
   readOnly?: boolean;
-  check?: MarkCheck;
+  check?: ValueRule;
   /** What a list offers. */
   options?: string[];
   /** Choices of one group exclude each other. */

@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import '../patterns';
-import { checkValue } from './kinds';
+import { validateValue } from './kinds';
 import { isoDay, showDay } from './values';
 import type { Mark } from './types';
 
 const value = (kind: Mark['kind'], text: string, more: Partial<Mark> = {}) => {
-  const r = checkValue({ kind, ...more }, text);
+  const r = validateValue({ kind, ...more }, text);
   return r.ok ? r.value : `! ${r.sentence}`;
 };
 

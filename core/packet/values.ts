@@ -9,7 +9,7 @@ import { itemAt } from '../sure';
 export const MAX_TEXT = 500;
 export const MAX_TEXT_LINES = 4000;
 
-export type ValueCheck = { ok: true; value: string } | Wrong;
+export type ValueResult = { ok: true; value: string } | Wrong;
 type Wrong = { ok: false; sentence: string };
 
 const wrong = (sentence: string): Wrong => ({ ok: false, sentence });
@@ -53,12 +53,12 @@ export function tidied(
 }
 
 /** One of a list. */
-export function checkListed({ mark, text, tell }: Wanted): ValueCheck {
+export function validateListed({ mark, text, tell }: Wanted): ValueResult {
   return mark.options?.includes(text) ? { ok: true, value: text } : wrong(tell('value.list'));
 }
 
 /** Words of a form: digits, an address, a phone number, a pattern of the preparer's. */
-export function checkForm({ mark, text, tell }: Wanted): ValueCheck {
+export function validateForm({ mark, text, tell }: Wanted): ValueResult {
   const c = mark.check;
   if (!c?.form) return { ok: true, value: text };
   const no = (key: WordKey) => wrong(c.message || tell(key));
@@ -76,14 +76,14 @@ export function checkForm({ mark, text, tell }: Wanted): ValueCheck {
 }
 
 /** A number, with its thousands set apart. */
-export const checkNumber = (wanted: Wanted): ValueCheck => checkFigure(wanted, false);
+export const validateNumber = (wanted: Wanted): ValueResult => validateFigure(wanted, false);
 /** A sum, with its sign and its cents. */
-export const checkMoney = (wanted: Wanted): ValueCheck => checkFigure(wanted, true);
+export const validateMoney = (wanted: Wanted): ValueResult => validateFigure(wanted, true);
 
 /** Decimal digits that a number of 64 bits holds exactly. */
 const EXACT_DIGITS = 15;
 
-function checkFigure({ mark, text, tell }: Wanted, money: boolean): ValueCheck {
+function validateFigure({ mark, text, tell }: Wanted, money: boolean): ValueResult {
   const bare = text.replace(/[$\s\u00a0]/g, '');
   const no = () => wrong(mark.check?.message || tell(money ? 'value.money' : 'value.number'));
   if (!/^[-+]?(?:\d{1,3}(?:,\d{3})+|\d+)(?:\.\d+)?$/.test(bare)) return no();
@@ -112,7 +112,7 @@ export function showNumber(n: number, money: boolean, digits = 0): string {
 }
 
 /** A day, as it is written in letters. */
-export function checkDay({ mark, text, tell }: Wanted): ValueCheck {
+export function validateDay({ mark, text, tell }: Wanted): ValueResult {
   const day = isoDay(text);
   if (!day) return wrong(mark.check?.message || tell('value.day'));
   const { from, to } = mark.check ?? {};

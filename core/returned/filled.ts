@@ -9,7 +9,7 @@ export const FILLED = ['yes', 'no', 'doubtful'] as const;
 export type Filled = (typeof FILLED)[number];
 
 /** A place as it was looked at, and what somebody said of it who looked. */
-interface LookedAt {
+interface ReviewedPlace {
   kind: PlaceKind;
   signed?: boolean | undefined;
   filled: Filled;
@@ -17,10 +17,10 @@ interface LookedAt {
 }
 
 /** Whether it is filled: whoever looked knows best. */
-export const stateOf = (p: Pick<LookedAt, 'filled' | 'said'>): Filled => p.said ?? p.filled;
+export const stateOf = (p: Pick<ReviewedPlace, 'filled' | 'said'>): Filled => p.said ?? p.filled;
 
 /** Whether it is a hand's, without which a paper is not signed. */
-export const isOfHand = (p: Pick<LookedAt, 'kind' | 'signed'>): boolean =>
+export const isOfHand = (p: Pick<ReviewedPlace, 'kind' | 'signed'>): boolean =>
   p.kind === 'signature' || p.kind === 'initials' || (p.kind === 'date' && p.signed !== false);
 
 /** A page's ink. */

@@ -19,7 +19,7 @@ export interface ReturnedPaper {
   places: PrintedPlace[];
 }
 
-export interface CheckedPlace {
+export interface PlaceReviewed {
   place: PrintedPlace;
   /** Its page of the paper that came back, from 1; null where that page did not come back. */
   page: number | null;
@@ -39,7 +39,7 @@ export async function gapsOf(
   back: ReturnedPaper,
   blank: ReturnedPaper | null,
   told: (page: number) => void = () => undefined,
-): Promise<CheckedPlace[]> {
+): Promise<PlaceReviewed[]> {
   const form = blank ?? back;
   const pages = blank
     ? matchSheets(
@@ -47,7 +47,7 @@ export async function gapsOf(
         back.pages.map((p) => p.words),
       )
     : back.pages.map((_, i) => i);
-  const out: CheckedPlace[] = [];
+  const out: PlaceReviewed[] = [];
   for (const [i, page] of form.pages.entries()) {
     const places = form.places.filter((p) => p.page === i + 1);
     if (!places.length) continue;
@@ -66,7 +66,7 @@ async function gapsOfPage(
   blank: ReturnedPage | null,
   back: ReturnedPage,
   page: number,
-): Promise<CheckedPlace[]> {
+): Promise<PlaceReviewed[]> {
   const there = await back.sheet();
   if (!blank)
     return places.map((place) => ({

@@ -4,4 +4,4 @@
  */
 export { lineUp, matchSheets, type Fit, type PlacedText } from './line-up';
 export { filledAt, FILLED, isOfHand, stateOf, type Filled, type Sheet } from './filled';
-export { gapsOf, type CheckedPlace, type ReturnedPage, type ReturnedPaper } from './gaps';
+export { gapsOf, type PlaceReviewed, type ReturnedPage, type ReturnedPaper } from './gaps';

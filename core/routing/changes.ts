@@ -6,7 +6,7 @@ import { signsDocument } from '../packet/place-party';
 import type { Act, Mark, Redline, Gate, PacketParty, PlanDocument } from '../packet/types';
 import { decideLetter } from './delivery';
 import { aheadOnly, pathProblem, readersOf, same } from './gates';
-import { decideAct, decideDrop, decideMarks } from './people-changes';
+import { decideAct, decideRemove, decideMarks } from './people-changes';
 import { doneWith, gateOf, hasActed, isNeeded, isTurnOf, partyOf, stillIn, waitingFor } from './progress';
 import { accept, refuse, refuseWith, type Decision } from './refusal';
 import type { Contact, PacketEventBody, PacketState } from './types';
@@ -121,7 +121,7 @@ function decideAboutParty(
   if (progress.status === 'dropped') return command.type === 'drop_party' ? accept() : refuse('unknown_party');
   switch (command.type) {
     case 'drop_party':
-      return decideDrop(state, party, command.reason.trim());
+      return decideRemove(state, party, command.reason.trim());
     case 'change_act':
       return decideAct(state, party, command);
     case 'change_marks':

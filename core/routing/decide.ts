@@ -38,8 +38,8 @@ function decideSend(plan: Plan): Decision {
   if (wrong) return refuseWith('bad_plan', wrong);
   if (!plan.parties.some(holdsGate))
     return refuseWith('bad_plan', 'Nobody has to sign or approve anything in this packet, and nothing is delivered.');
-  const standing = new Set(plan.gates.flatMap((g) => g.partyIds));
-  const copies = plan.parties.filter((p) => !holdsGate(p) && p.copyAt === 'sending' && !standing.has(p.id));
+  const inGates = new Set(plan.gates.flatMap((g) => g.partyIds));
+  const copies = plan.parties.filter((p) => !holdsGate(p) && p.copyAt === 'sending' && !inGates.has(p.id));
   return accept(
     { type: 'sent', plan },
     ...copies.map((p): PacketEventBody => ({ type: 'asked', partyId: p.id })),

@@ -3,7 +3,7 @@ import { dayOf, dueDay, shortDay, type DueDay } from '../calendar';
 import { receives } from '../packet/acts';
 import type { DeemedAfter, Delivery, Plan } from '../packet/types';
 import { isHeld, partyOf, progressOf, waitingFor } from './progress';
-import { passGate } from './pass-gate';
+import { advanceGate } from './advance-gate';
 import { accept, refuse, type Decision } from './refusal';
 import type { PacketEventBody, PacketState } from './types';
 
@@ -84,7 +84,7 @@ export function deliveredBy(state: PacketState, today: string): PacketEventBody[
 }
 
 const passing = (state: PacketState, done: string[]): PacketEventBody[] =>
-  isHeld(state, done) ? [] : passGate(state, done);
+  isHeld(state, done) ? [] : advanceGate(state, done);
 
 /** A letter went by post, or was handed over. */
 export function decideLetter(

@@ -1,10 +1,10 @@
-/** What a party does through its own pass. */
+/** What a party does through its own signing link. */
 import { holdsGate, byLink, receives } from '../packet/acts';
 import { firstName } from '../text/names';
 import { isEmail } from '../text/email';
-import { checkValue, filledHow, isAutomatic, isForClient } from '../packet/kinds';
+import { validateValue, filledHow, isAutomatic, isForClient } from '../packet/kinds';
 import { decideOpened } from './delivery';
-import { passGate } from './pass-gate';
+import { advanceGate } from './advance-gate';
 import { hasActed, inReadingOrder, isHeld, isTurnOf, marksLeft, partyOf } from './progress';
 import { accept, refuse, refuseWith, type Decision } from './refusal';
 import type { AddedFile, FillValue, Hand, PacketParty, SecondStep } from '../packet/types';
@@ -155,7 +155,7 @@ function decideFill(
     );
     return accept(...others.map((m) => cleared(m.id, `${actId}.${m.id}`)), filled({ tick: true }));
   }
-  const checked = checkValue(mark, text);
+  const checked = validateValue(mark, text);
   return checked.ok
     ? accept(filled({ text: checked.value }))
     : refuseWith('bad_value', checked.sentence, { sentence: checked.sentence });
@@ -178,6 +178,6 @@ function decideFinish(state: PacketState, party: PacketParty, command: { actId: 
     });
   }
   out.push({ type: 'party_done', partyId: party.id, actId: command.actId });
-  if (!isHeld(state, [party.id])) out.push(...passGate(state, [party.id]));
+  if (!isHeld(state, [party.id])) out.push(...advanceGate(state, [party.id]));
   return accept(...out);
 }

@@ -7,7 +7,7 @@ import type { Act, Gate, Mark, PacketParty } from '../packet/types';
 import { grow, overlapArea } from '../paper/geometry';
 import { firstName } from '../text/names';
 import { aheadOnly, pathProblem } from './gates';
-import { passGate } from './pass-gate';
+import { advanceGate } from './advance-gate';
 import { gateOf, hasActed, isHeld, isNeeded, progressOf, stillIn } from './progress';
 import { accept, refuse, refuseWith, type Decision } from './refusal';
 import type { PacketState } from './types';
@@ -21,12 +21,12 @@ function isUntouched(state: PacketState, partyId: string): boolean {
 }
 
 /** Takes somebody out; when the open gate waited for them alone, it passes. */
-export function decideDrop(state: PacketState, party: PacketParty, reason: string): Decision {
+export function decideRemove(state: PacketState, party: PacketParty, reason: string): Decision {
   if (!reason) return refuse('reason_wanted');
   if (!isUntouched(state, party.id)) return refuse('has_acted');
   if (!stillIn(state).some((p) => p.id !== party.id && holdsGate(p))) return refuseWith('bad_plan', NOBODY_LEFT);
   const held = isHeld(state, [], party.id);
-  return accept({ type: 'party_dropped', partyId: party.id, reason }, ...(held ? [] : passGate(state, [party.id])));
+  return accept({ type: 'party_dropped', partyId: party.id, reason }, ...(held ? [] : advanceGate(state, [party.id])));
 }
 
 /** Gives somebody whose gate is still ahead another act. */

@@ -94,7 +94,7 @@ export function holdUp(state: PacketState): { partyIds: string[]; sentence: stri
     };
   }
   const open = waitingFor(state);
-  const told = open.map((p) => ({ p, sentence: standing(state, p.id) }));
+  const told = open.map((p) => ({ p, sentence: statusSentence(state, p.id) }));
   if (told.length === 1) return { partyIds: [itemAt(open, 0).id], sentence: itemAt(told, 0).sentence };
   // Something is wrong with one of them: that is what to know first.
   const stuck = told.filter(
@@ -116,7 +116,7 @@ function openAtEnd(state: PacketState) {
 }
 
 /** Where one party that is waited for stands, in words. */
-function standing(state: PacketState, partyId: string): string {
+function statusSentence(state: PacketState, partyId: string): string {
   const p = partyOf(state.plan, partyId)!;
   const s = progressOf(state, partyId);
   const first = firstName(p.name);

@@ -11,4 +11,4 @@ export { slotsOnPages } from './roles';
 export { type Again, findAgain, FOUND_AGAIN } from './again';
 export { editsOfAgain } from './again-edits';
 export { changesBetween } from './changes';
-export { asTags, formFrom, kitFrom, slotsOfPeople, type Tags } from './keep';
+export { asTags, formFrom, kitFrom, slotsOfPeople, type Tags } from './reuse';

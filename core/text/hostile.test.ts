@@ -1,7 +1,7 @@
 /** Text made to hurt: long runs, and characters that no text may hold. */
 import fc from 'fast-check';
 import '../patterns';
-import { checkValue } from '../packet/kinds';
+import { validateValue } from '../packet/kinds';
 import { patternOf } from './pattern';
 import { mergeTags } from '../merge';
 import { isRoleHeading, kindOfWords, ownerOf, roleOfWords } from '../reading/words';
@@ -47,10 +47,10 @@ const readers: Record<string, (text: string) => unknown> = {
   oneLine,
   fileNameOf,
   cutEnd: (t) => cutEnd(t, /[\s_]/),
-  text: (t) => checkValue({ kind: 'text', lines: 'several', check: { form: 'phone' } }, t),
-  money: (t) => checkValue({ kind: 'money', lines: 'several' }, t),
-  date: (t) => checkValue({ kind: 'date', lines: 'several' }, t),
-  pattern: (t) => checkValue({ kind: 'text', lines: 'several', check: { form: 'pattern', pattern: '(a+)+b' } }, t),
+  text: (t) => validateValue({ kind: 'text', lines: 'several', check: { form: 'phone' } }, t),
+  money: (t) => validateValue({ kind: 'money', lines: 'several' }, t),
+  date: (t) => validateValue({ kind: 'date', lines: 'several' }, t),
+  pattern: (t) => validateValue({ kind: 'text', lines: 'several', check: { form: 'pattern', pattern: '(a+)+b' } }, t),
 };
 
 test.each(Object.keys(readers))('%s ends on long runs of anything', (name) => {

@@ -8,14 +8,14 @@ import {
   writtenFrom,
   type ComposeFor,
   type PaperBlock,
-  type Standing,
+  type SlotPerson,
 } from './index';
 import type { FactValue } from '../deal';
 
 const TAGS = new Map(tagDefs().map((t) => [t.key, t]));
-const wren: Standing = { partyId: 'wren', name: 'Wren Alder', under: 'Tenant 1' };
-const ines: Standing = { partyId: 'ines', name: 'Ines Moor', under: 'Tenant 2' };
-const odile: Standing = { partyId: 'L', name: 'Odile Marsh', under: 'Landlord 1' };
+const wren: SlotPerson = { partyId: 'wren', name: 'Wren Alder', under: 'Tenant 1' };
+const ines: SlotPerson = { partyId: 'ines', name: 'Ines Moor', under: 'Tenant 2' };
+const odile: SlotPerson = { partyId: 'L', name: 'Odile Marsh', under: 'Landlord 1' };
 
 const on = (facts: Record<string, FactValue> = {}, change: Partial<ComposeFor> = {}): ComposeFor => ({
   words: ENGLISH,

@@ -39,7 +39,7 @@ export interface PaperPlace {
 }
 
 /** Somebody in a slot, under the id that places of theirs carry. */
-export interface Standing {
+export interface SlotPerson {
   partyId: string;
   name: string;
   /** "Seller 1". */
@@ -75,11 +75,11 @@ export interface ComposeFor {
   tags: ReadonlyMap<string, TagDef>;
   values: TagValues;
   /** Whoever stands in each slot, by its id; nobody for one that is not filled. */
-  slots: ReadonlyMap<string, readonly Standing[]>;
+  slots: ReadonlyMap<string, readonly SlotPerson[]>;
   /** Sides of the slots that are for everybody of one, by the slot's id. */
   everyOf: ReadonlyMap<string, Side>;
   /** People of each side, for what is repeated, with the ids their places carry. */
-  sides: ReadonlyMap<Side, readonly Standing[]>;
+  sides: ReadonlyMap<Side, readonly SlotPerson[]>;
   /** As it is looked at while it is written: tags are named, and everything that depends on a condition is shown. */
   sample?: boolean;
 }
@@ -165,12 +165,12 @@ class Composer {
   }
 
   /** Whoever stands in a slot: within a part repeated for a side, the one it is repeated for. */
-  private who(slot: string, one: Repeated | null): readonly Standing[] {
+  private who(slot: string, one: Repeated | null): readonly SlotPerson[] {
     if (one && this.on.everyOf.get(slot) === one.side) return [one.person];
     return this.on.slots.get(slot) ?? [];
   }
 
-  private signer(p: Standing, date: boolean): Signer {
+  private signer(p: SlotPerson, date: boolean): Signer {
     this.count(1);
     const place = (kind: MarkKind) => this.place(kind, p, '', true);
     return {
@@ -181,7 +181,7 @@ class Composer {
     };
   }
 
-  private place(kind: MarkKind, p: Standing, label: string, required: boolean, wide = false): number {
+  private place(kind: MarkKind, p: SlotPerson, label: string, required: boolean, wide = false): number {
     const size = SIZE[kind] ?? { w: 130, h: 15 };
     const w = wide && kind === 'text' ? WIDE_TEXT : size.w;
     return this.places.push({ kind, partyId: p.partyId, label, required, w, h: size.h }) - 1;
@@ -224,5 +224,5 @@ class Composer {
 /** Whom a part is being repeated for. */
 interface Repeated {
   side: Side;
-  person: Standing;
+  person: SlotPerson;
 }

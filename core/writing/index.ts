@@ -36,7 +36,7 @@ export {
   type PaperPlace,
   type PaperRun,
   type Signer,
-  type Standing,
+  type SlotPerson,
 } from './compose';
-export { namesBySide, sampleFor, standingOn } from './standing';
+export { namesBySide, sampleFor, slotPeople } from './slot-people';
 export { textChanges } from './changed';

@@ -7,7 +7,7 @@ import {
   emptyWritten,
   namesBySide,
   sampleFor,
-  standingOn,
+  slotPeople,
   tagDefs,
   textChanges,
   UnfitText,
@@ -41,7 +41,7 @@ const on = (people: ReturnType<typeof rentedBy>, facts: Record<string, FactValue
   words: WORDS[language]!,
   tags: TAGS,
   values: { facts: new Map(Object.entries(facts)), people: namesBySide(people) },
-  ...standingOn(fillSlots(SLOTS, people), people, WORDS[language]!),
+  ...slotPeople(fillSlots(SLOTS, people), people, WORDS[language]!),
 });
 const t = (text: string) => ({ type: 'text', text });
 const tag = (key: string) => ({ type: 'tag', attrs: { key } });

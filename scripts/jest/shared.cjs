@@ -36,6 +36,6 @@ function load(module, file) {
   module._compile(readFileSync(`${cached}.js`, 'utf8'), file);
 }
 
-for (const extension of ['.ts', '.tsx']) Module._extensions[extension] ??= load;
+for (const extension of ['.ts', '.tsx']) Module._extensions[extension] = load;
 
 module.exports = { sourceMaps };

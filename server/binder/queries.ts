@@ -30,7 +30,7 @@ export async function noteProgress(db: Db, dealId: string, done: number, pieces:
 }
 
 /** Keeps the finished file. @returns the file it takes the place of */
-export async function keepBinder(
+export async function saveBinder(
   db: Db,
   dealId: string,
   file: { sha256: string; bytes: number },

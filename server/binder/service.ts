@@ -3,7 +3,7 @@ import { PassThrough, Readable } from 'node:stream';
 import yazl from 'yazl';
 import type { BinderView } from '@gatepath/contract';
 import type { Context } from '../context';
-import { letGo } from '../files/tidy';
+import { deleteFile } from '../files/tidy';
 import { inTransaction } from '../db/tx';
 import { dealOr404 } from '../deal-records/deals';
 import { chunksOf } from '../files/chunks';
@@ -70,17 +70,17 @@ export async function makeBinder(ctx: Context, dealId: string): Promise<void> {
       if (Date.now() - told < TELL_MS) return;
       told = Date.now();
       await q.noteProgress(db, dealId, done, all.length);
-      ctx.live.tell(topics.deal(dealId));
+      ctx.live.notify(topics.deal(dealId));
     };
     const kept = await ctx.files.putStream(Readable.from(zipped(ctx, all, new Date(index.madeAt), progress)));
     if (kept === 'truncated') throw new Error('a binder is not cut short');
-    const before = await q.keepBinder(db, dealId, kept, ctx.clock.now());
-    if (before) await letGo(ctx, before);
+    const before = await q.saveBinder(db, dealId, kept, ctx.clock.now());
+    if (before) await deleteFile(ctx, before);
   } catch (error) {
     await q.binderFailed(db, dealId);
     throw error;
   } finally {
-    ctx.live.tell(topics.deal(dealId));
+    ctx.live.notify(topics.deal(dealId));
   }
 }
 
@@ -131,6 +131,6 @@ async function indexPdf(ctx: Context, title: string, text: string): Promise<Uint
     if ('problem' in made) throw new Error(`the index of a binder cannot be set: ${made.problem}`);
     return made.bytes;
   } finally {
-    await letGo(ctx, sha256);
+    await deleteFile(ctx, sha256);
   }
 }

@@ -13,7 +13,7 @@ const MOST = 500;
  * Makes a look-up of one key out of one of many: whoever asks while a statement is under way, or in
  * the same turn of the loop, is answered by the next one together.
  */
-export function gathered<V>(lookUp: (keys: string[]) => Promise<Map<string, V>>): (key: string) => Promise<V | null> {
+export function gathered<V>(load: (keys: string[]) => Promise<Map<string, V>>): (key: string) => Promise<V | null> {
   const waiting = new Map<string, Asked<V>[]>();
   let working = false;
   const work = async () => {
@@ -22,7 +22,7 @@ export function gathered<V>(lookUp: (keys: string[]) => Promise<Map<string, V>>)
       const batch = new Map([...waiting].slice(0, MOST));
       for (const key of batch.keys()) waiting.delete(key);
       try {
-        const found = await lookUp([...batch.keys()]);
+        const found = await load([...batch.keys()]);
         for (const [key, asked] of batch) for (const a of asked) a.resolve(found.get(key) ?? null);
       } catch (error) {
         for (const asked of batch.values()) for (const a of asked) a.reject(error);

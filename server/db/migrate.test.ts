@@ -15,7 +15,7 @@ import { loadState, rebuild } from '../packets/log';
 import { readModelOf } from '../packets/read-model-queries';
 import { InProcess } from '../in-process';
 import { copyInto, removeFolder } from '../test/folders';
-import { dropDatabase, newDatabase, onPostgres } from '../test/postgres';
+import { deleteDatabase, newDatabase, onPostgres } from '../test/postgres';
 import { paper } from '../test/papers';
 import { exclusively, migrate, migrationNames } from './migrate';
 import { openDatabase, type Database } from './pool';
@@ -262,7 +262,7 @@ test.each(['0001_start.sql', '0002_desk.sql', '0003_overlaps.sql', '0004_under_w
     const again = await open(old);
     expect(await migrate(again.pool)).toEqual([]);
     await again.close();
-    if (old.url) await dropDatabase(old.url);
+    if (old.url) await deleteDatabase(old.url);
     removeFolder(dir);
   },
 );
@@ -295,5 +295,5 @@ test('several that start at once bring a database up to date once, and a changed
   );
   for (let i = 0; i < order.length; i += 2) expect(order[i]!.slice(3)).toBe(order[i + 1]!.slice(4));
   await Promise.all(databases.map((d) => d.close()));
-  await dropDatabase(url);
+  await deleteDatabase(url);
 });

@@ -80,16 +80,16 @@ export async function inTransaction<T>(pool: pg.Pool, work: (tx: Tx) => Promise<
     try {
       f();
     } catch (error) {
-      tellAfterCommit(error);
+      notifyAfterCommit(error);
     }
   return result;
 }
 
-let tellAfterCommit: (error: unknown) => void = () => undefined;
+let notifyAfterCommit: (error: unknown) => void = () => undefined;
 
 /** Names who hears of callbacks that failed after a commit. */
 export function onAfterCommitError(tell: (error: unknown) => void): void {
-  tellAfterCommit = tell;
+  notifyAfterCommit = tell;
 }
 
 /** A transaction under way. */

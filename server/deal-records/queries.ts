@@ -8,7 +8,7 @@ import type {
   KeyDates,
   Needs,
   PacketNow,
-  PaperStanding,
+  DealDocument,
   Waiver,
 } from '@gatepath/core/deal';
 import type { Db } from '../db/pool';
@@ -17,9 +17,9 @@ import { itemAt } from '@gatepath/core/sure';
 export type OwnFact = FactDef;
 
 /** What is kept of how a deal stands. */
-export interface DealStanding {
+export interface ComputedDeal {
   needs: Needs;
-  papers: PaperStanding[];
+  papers: DealDocument[];
   packets: PacketNow[];
   signatures: Tally;
   initials: Tally;
@@ -45,14 +45,14 @@ export interface DealRow {
   tags: string[];
   archived_at: Date | null;
   /** ISO day; kept at least until then. */
-  keep_until: string | null;
+  retain_until: string | null;
 }
 
 /** A deal as lists show it. */
 export type DealListRow = DealRow & { figures: Figures | null };
 
 export const COLUMNS =
-  'id, kind, address, city, time_zone, created_at, for_whom, status, status_on::text, facts, dates, tags, archived_at, keep_until::text';
+  'id, kind, address, city, time_zone, created_at, for_whom, status, status_on::text, facts, dates, tags, archived_at, retain_until::text';
 
 /** Keeps a deal. */
 export async function insertDeal(
@@ -83,7 +83,7 @@ export async function lockDeal(db: Db, id: string): Promise<DealRow | null> {
 export async function updateDeal(db: Db, d: DealRow): Promise<void> {
   await db.query(
     `update deal set kind = $2, for_whom = $3, address = $4, city = $5, status = $6, status_on = $7, facts = $8, dates = $9,
-       tags = $10, archived_at = $11, keep_until = $12 where id = $1`,
+       tags = $10, archived_at = $11, retain_until = $12 where id = $1`,
     [
       d.id,
       d.kind,
@@ -96,7 +96,7 @@ export async function updateDeal(db: Db, d: DealRow): Promise<void> {
       JSON.stringify(d.dates),
       JSON.stringify(d.tags),
       d.archived_at,
-      d.keep_until,
+      d.retain_until,
     ],
   );
 }
@@ -206,7 +206,7 @@ export async function saveWaiver(db: Db, dealId: string, w: Waiver): Promise<voi
 }
 
 /** Takes that back. @returns whether there was one */
-export async function dropWaiver(db: Db, dealId: string, ruleId: string): Promise<boolean> {
+export async function deleteWaiver(db: Db, dealId: string, ruleId: string): Promise<boolean> {
   const r = await db.query('delete from waiver where deal_id = $1 and rule_id = $2', [dealId, ruleId]);
   return (r.rowCount ?? 0) > 0;
 }
@@ -218,7 +218,7 @@ export async function ownFacts(db: Db): Promise<OwnFact[]> {
 }
 
 /** Begins a look at a deal: the number tells which of two began later. */
-export async function nextLook(db: Db): Promise<string> {
+export async function nextComputation(db: Db): Promise<string> {
   return itemAt((await db.query<{ n: string }>(`select nextval('deal_look')::text as n`)).rows, 0).n;
 }
 
@@ -237,19 +237,19 @@ export interface ItemRow {
  *
  * @returns false when the deal is gone, or a look that began later was here first
  */
-export async function claimLook(db: Db, dealId: string, look: string): Promise<boolean> {
+export async function claimComputation(db: Db, dealId: string, look: string): Promise<boolean> {
   const r = await db.query('update deal set looked = $2::bigint where id = $1 and looked < $2::bigint', [dealId, look]);
   return (r.rowCount ?? 0) > 0;
 }
 
 /** Keeps how a deal stands, within a claim. */
-export async function saveStanding(
+export async function saveComputed(
   db: Db,
-  s: { dealId: string; standing: DealStanding; figures: Figures; items: ItemRow[] },
+  s: { dealId: string; computed: ComputedDeal; figures: Figures; items: ItemRow[] },
 ): Promise<void> {
-  await db.query('update deal set standing = $2, figures = $3 where id = $1', [
+  await db.query('update deal set computed = $2, figures = $3 where id = $1', [
     s.dealId,
-    JSON.stringify(s.standing),
+    JSON.stringify(s.computed),
     JSON.stringify(s.figures),
   ]);
   await db.query(
@@ -267,9 +267,9 @@ export async function saveStanding(
 }
 
 /** How a deal stands, as it was last worked out; null before that. */
-export async function standingOf(db: Db, dealId: string): Promise<DealStanding | null> {
-  const r = await db.query<{ standing: DealStanding | null }>('select standing from deal where id = $1', [dealId]);
-  return r.rows[0]?.standing ?? null;
+export async function computedOf(db: Db, dealId: string): Promise<ComputedDeal | null> {
+  const r = await db.query<{ computed: ComputedDeal | null }>('select computed from deal where id = $1', [dealId]);
+  return r.rows[0]?.computed ?? null;
 }
 
 /** Ids of deals after one of them, oldest first: of all, or of those in which something may be asked for. */

@@ -29,9 +29,9 @@ import { notFound, Problem } from '../problem';
 import { forWhomIn } from './for-whom';
 import { note } from '../deal-records/note';
 import * as q from '../deal-records/queries';
-import { keptRules } from './rule-queries';
+import { rulesOfFirm } from './rule-queries';
 import { dealView } from './service';
-import { lookAtDeal, NO_STANDING } from './standing';
+import { computeDealStatus, NOTHING_COMPUTED } from './status';
 import { queueDealStatus } from '../jobs/deal-status';
 
 /**
@@ -41,7 +41,7 @@ import { queueDealStatus } from '../jobs/deal-status';
  * @throws Problem `not-found`, `bad-fact`, `bad-status`, `unknown-member`
  */
 export async function changeDeal(ctx: Context, dealId: string, body: DealPatch, member: Member): Promise<DealChanged> {
-  const before = (await q.standingOf(ctx.database.pool, dealId))?.needs ?? NO_STANDING.needs;
+  const before = (await q.computedOf(ctx.database.pool, dealId))?.needs ?? NOTHING_COMPUTED.needs;
   await inTransaction(ctx.database.pool, async (tx) => {
     const { db, afterCommit } = tx;
     const was = await q.lockDeal(db, dealId);
@@ -53,7 +53,7 @@ export async function changeDeal(ctx: Context, dealId: string, body: DealPatch, 
     await note(ctx, db, dealId, changeWords(was, now, own, member.name));
     if (body.memberIds) await note(ctx, db, dealId, [`${member.name} changed who works on the deal.`]);
     await queueDealStatus(ctx, tx, dealId);
-    afterCommit(() => ctx.live.tell(topics.deals()));
+    afterCommit(() => ctx.live.notify(topics.deals()));
   });
   return changedView(ctx, dealId, before, member);
 }
@@ -61,7 +61,7 @@ export async function changeDeal(ctx: Context, dealId: string, body: DealPatch, 
 /** The deal after a change, and what the change did to what it needs. */
 async function changedView(ctx: Context, dealId: string, before: Needs, member: Member): Promise<DealChanged> {
   // The change is kept, and a job computes the same: the answer shows it at once where it can.
-  await lookAtDeal(ctx, dealId).catch(() => false);
+  await computeDealStatus(ctx, dealId).catch(() => false);
   const deal = await dealView(ctx, dealId, member);
   return { deal, ...changedNeeds(before, deal) };
 }
@@ -96,7 +96,7 @@ function changed(was: q.DealRow, body: DealPatch, own: q.OwnFact[], now: Date): 
     facts: body.facts ? withFacts(was.facts, body.facts, own) : was.facts,
     dates: body.dates ? withDates(was.dates, body.dates) : was.dates,
     tags: body.tags ? [...new Set(body.tags)] : was.tags,
-    keep_until: body.keepUntil === undefined ? was.keep_until : body.keepUntil,
+    retain_until: body.retainUntil === undefined ? was.retain_until : body.retainUntil,
     archived_at: body.archived === undefined ? was.archived_at : body.archived ? (was.archived_at ?? now) : null,
   };
 }
@@ -157,10 +157,10 @@ function changeWords(was: q.DealRow, now: q.DealRow, own: q.OwnFact[], by: strin
     const words = (d: string | undefined) => (d ? shortDay(d, '') : '');
     said(`${DATE_WORDS[date].toLowerCase()}, the day,`, words(was.dates[date]), words(now.dates[date]));
   }
-  if (was.keep_until !== now.keep_until)
+  if (was.retain_until !== now.retain_until)
     out.push(
-      now.keep_until
-        ? `${by}: the deal is kept at least until ${shortDay(now.keep_until, '')}.`
+      now.retain_until
+        ? `${by}: the deal is kept at least until ${shortDay(now.retain_until, '')}.`
         : `${by}: the deal need not be kept until a day any more.`,
     );
   if (!was.archived_at && now.archived_at) out.push(`${by} put the deal into the archive.`);
@@ -181,12 +181,12 @@ export async function waive(
   reason: string,
   member: Member,
 ): Promise<DealChanged> {
-  const before = (await q.standingOf(ctx.database.pool, dealId))?.needs ?? NO_STANDING.needs;
+  const before = (await q.computedOf(ctx.database.pool, dealId))?.needs ?? NOTHING_COMPUTED.needs;
   await inTransaction(ctx.database.pool, async (tx) => {
     const { db } = tx;
     const deal = await q.lockDeal(db, dealId);
     if (!deal) throw notFound('This deal');
-    const rule = (await keptRules(db)).find((r) => r.id === ruleId);
+    const rule = (await rulesOfFirm(db)).find((r) => r.id === ruleId);
     if (!rule) throw notFound('This rule');
     const facts = factsBehind(rule, factsOf({ ...deal, forWhom: deal.for_whom }));
     const at = ctx.clock.now().toISOString();
@@ -203,11 +203,11 @@ export async function waive(
  * @throws Problem `not-found` when it was not
  */
 export async function unwaive(ctx: Context, dealId: string, ruleId: string, member: Member): Promise<DealChanged> {
-  const before = (await q.standingOf(ctx.database.pool, dealId))?.needs ?? NO_STANDING.needs;
+  const before = (await q.computedOf(ctx.database.pool, dealId))?.needs ?? NOTHING_COMPUTED.needs;
   await inTransaction(ctx.database.pool, async (tx) => {
     const { db } = tx;
-    if (!(await q.dropWaiver(db, dealId, ruleId))) throw notFound('This waiver');
-    const title = (await keptRules(db)).find((r) => r.id === ruleId)?.title ?? 'A paper';
+    if (!(await q.deleteWaiver(db, dealId, ruleId))) throw notFound('This waiver');
+    const title = (await rulesOfFirm(db)).find((r) => r.id === ruleId)?.title ?? 'A paper';
     await note(ctx, db, dealId, [`${member.name} asks for “${title}” again.`]);
     await queueDealStatus(ctx, tx, dealId);
   });

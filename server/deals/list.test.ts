@@ -118,26 +118,26 @@ test('what is found of open deals stands before what is found of those that are 
 
 test('a list is kept under a name, replaced under the same one, and only its own member lets it go', async () => {
   const keep = (name: string, query: object, shared = false) =>
-    way.server.ok('keepView', { body: { name, shared, query } });
+    way.server.ok('saveView', { body: { name, shared, query } });
   await keep('Late', { due: 'late' });
   const { items } = await keep('late', { due: 'late', kind: 'sale' }, true);
   expect(items).toEqual([
     expect.objectContaining({ name: 'late', shared: true, own: true, query: { due: 'late', kind: 'sale' } }),
   ]);
   // What a list is narrowed by is checked like the list itself.
-  const odd = await way.server.call('keepView', { body: { name: 'x', query: { kind: 'boat' } } });
+  const odd = await way.server.call('saveView', { body: { name: 'x', query: { kind: 'boat' } } });
   expect(odd.status).toBe(422);
-  expect((await way.server.call('dropView', { params: { viewId: 'another' } })).status).toBe(404);
-  expect((await way.server.ok('dropView', { params: { viewId: items[0]!.id } })).items).toEqual([]);
+  expect((await way.server.call('deleteView', { params: { viewId: 'another' } })).status).toBe(404);
+  expect((await way.server.ok('deleteView', { params: { viewId: items[0]!.id } })).items).toEqual([]);
 });
 
 test('a deal that is to be kept is not thrown away before its day', async () => {
   const deal = await way.server.deal('9 Mill Cut', []);
-  const set = (keepUntil: string | null) =>
-    way.server.ok('setDeal', { params: { dealId: deal.id }, body: { keepUntil } });
+  const set = (retainUntil: string | null) =>
+    way.server.ok('setDeal', { params: { dealId: deal.id }, body: { retainUntil } });
   const { deal: kept } = await set('2099-01-01');
-  expect([kept.keepUntil, kept.disposable]).toEqual(['2099-01-01', false]);
-  expect((await way.server.call('dropDeal', { params: { dealId: deal.id } })).status).toBe(409);
+  expect([kept.retainUntil, kept.disposable]).toEqual(['2099-01-01', false]);
+  expect((await way.server.call('deleteDeal', { params: { dealId: deal.id } })).status).toBe(409);
   await set(null);
-  expect((await way.server.call('dropDeal', { params: { dealId: deal.id } })).status).toBe(204);
+  expect((await way.server.call('deleteDeal', { params: { dealId: deal.id } })).status).toBe(204);
 });

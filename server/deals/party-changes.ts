@@ -12,7 +12,7 @@ import * as p from '../deal-records/party-queries';
 import { lockDeal } from '../deal-records/queries';
 import { dealView } from './service';
 import { correctInDrafts } from './party-drafts';
-import { lookAtDeal } from './standing';
+import { computeDealStatus } from './status';
 
 /**
  * Adds a person to a deal, the next one of their side.
@@ -26,9 +26,9 @@ export async function addPartyToDeal(ctx: Context, dealId: string, body: PartyBo
     if (!(await lockDeal(db, dealId))) throw notFound('This deal');
     const partyId = await addParty(db, dealId, body, ctx.clock.now());
     await note(ctx, db, dealId, [`${member.name} added ${body.name}.`], { partyId });
-    afterCommit(() => ctx.live.tell(topics.deal(dealId)));
+    afterCommit(() => ctx.live.notify(topics.deal(dealId)));
   });
-  await lookAtDeal(ctx, dealId);
+  await computeDealStatus(ctx, dealId);
   return dealView(ctx, dealId, member);
 }
 
@@ -55,12 +55,12 @@ export async function correctParty(ctx: Context, partyId: string, body: PartyBod
       person_id: await personFor(db, { ...body, personId: body.personId ?? was.person_id }, ctx.clock.now()),
     };
     await p.updateParty(db, now);
-    for (const packetId of await correctInDrafts(db, now)) afterCommit(() => ctx.live.tell(topics.packet(packetId)));
+    for (const packetId of await correctInDrafts(db, now)) afterCommit(() => ctx.live.notify(topics.packet(packetId)));
     await note(ctx, db, was.deal_id, [`${member.name} corrected ${body.name}.`], { partyId });
-    afterCommit(() => ctx.live.tell(topics.deal(was.deal_id)));
+    afterCommit(() => ctx.live.notify(topics.deal(was.deal_id)));
     return was.deal_id;
   });
-  await lookAtDeal(ctx, dealId);
+  await computeDealStatus(ctx, dealId);
   return dealView(ctx, dealId, member);
 }
 
@@ -70,16 +70,16 @@ export async function correctParty(ctx: Context, partyId: string, body: PartyBod
  * @returns the deal
  * @throws Problem `not-found` for the person
  */
-export async function dropParty(ctx: Context, partyId: string, member: Member): Promise<DealView> {
+export async function removeParty(ctx: Context, partyId: string, member: Member): Promise<DealView> {
   const dealId = await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
     const was = await p.partyById(db, partyId);
     if (!was) throw notFound('This person');
     // Packets hold snapshots of their parties, so a sent packet loses nothing by this.
     await p.deleteParty(db, partyId);
     await note(ctx, db, was.deal_id, [`${member.name} took ${was.name} out of the deal.`], { partyId });
-    afterCommit(() => ctx.live.tell(topics.deal(was.deal_id)));
+    afterCommit(() => ctx.live.notify(topics.deal(was.deal_id)));
     return was.deal_id;
   });
-  await lookAtDeal(ctx, dealId);
+  await computeDealStatus(ctx, dealId);
   return dealView(ctx, dealId, member);
 }

@@ -13,14 +13,14 @@ import * as views from './views';
 export function dealRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'deals', ({ query }) => list.listDeals(ctx, query));
   serve(app, 'dealsAct', ({ body, member }) => actOnDeals(ctx, body, member));
-  serve(app, 'keptViews', ({ member }) => views.keptViews(ctx, member));
-  serve(app, 'keepView', ({ body, member }) => views.keepView(ctx, body, member));
-  serve(app, 'dropView', ({ params, member }) => views.dropView(ctx, params.viewId, member));
+  serve(app, 'savedViews', ({ member }) => views.savedViews(ctx, member));
+  serve(app, 'saveView', ({ body, member }) => views.saveView(ctx, body, member));
+  serve(app, 'deleteView', ({ params, member }) => views.deleteView(ctx, params.viewId, member));
   serve(app, 'dealTags', () => list.dealTags(ctx));
   serve(app, 'newDeal', ({ body, member }) => service.openDeal(ctx, body, member));
   serve(app, 'deal', ({ params, member }) => service.dealView(ctx, params.dealId, member));
   serve(app, 'setDeal', ({ params, body, member }) => changes.changeDeal(ctx, params.dealId, body, member));
-  serve(app, 'dropDeal', ({ params }) => service.dropDeal(ctx, params.dealId));
+  serve(app, 'deleteDeal', ({ params }) => service.deleteDeal(ctx, params.dealId));
   serve(app, 'dealActivity', ({ params, query }) => dealActivity(ctx, params.dealId, query));
   serve(app, 'waive', ({ params, body, member }) =>
     changes.waive(ctx, params.dealId, params.ruleId, body.reason, member),
@@ -28,15 +28,15 @@ export function dealRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'unwaive', ({ params, member }) => changes.unwaive(ctx, params.dealId, params.ruleId, member));
   serve(app, 'addParty', ({ params, body, member }) => parties.addPartyToDeal(ctx, params.dealId, body, member));
   serve(app, 'setParty', ({ params, body, member }) => parties.correctParty(ctx, params.partyId, body, member));
-  serve(app, 'dropParty', ({ params, member }) => parties.dropParty(ctx, params.partyId, member));
+  serve(app, 'removeParty', ({ params, member }) => parties.removeParty(ctx, params.partyId, member));
 }
 
 export function ruleRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'rules', () => rules.rulesView(ctx));
-  serve(app, 'newRule', ({ body }) => rules.keepRule(ctx, null, body));
+  serve(app, 'newRule', ({ body }) => rules.saveOneRule(ctx, null, body));
   serve(app, 'tryRule', ({ body }) => rules.tryRule(ctx, body));
   serve(app, 'turnRules', ({ body }) => rules.turnRules(ctx, body.ids, body.on));
-  serve(app, 'setRule', ({ params, body }) => rules.keepRule(ctx, params.ruleId, body));
-  serve(app, 'dropRule', ({ params }) => rules.dropRule(ctx, params.ruleId));
+  serve(app, 'setRule', ({ params, body }) => rules.saveOneRule(ctx, params.ruleId, body));
+  serve(app, 'deleteOneRule', ({ params }) => rules.deleteOneRule(ctx, params.ruleId));
   serve(app, 'setOwnFacts', ({ body }) => rules.setOwnFacts(ctx, body));
 }

@@ -3,7 +3,7 @@ import type { Db } from '../db/pool';
 import type { OwnFact } from '../deal-records/queries';
 
 /** The firm's rules, in the order in which they were written. */
-export async function keptRules(db: Db): Promise<Rule[]> {
+export async function rulesOfFirm(db: Db): Promise<Rule[]> {
   return (await db.query<{ body: Rule }>('select body from rule order by id')).rows.map((r) => r.body);
 }
 

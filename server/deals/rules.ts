@@ -30,7 +30,7 @@ const MOST_NAMED = 12;
 /** The firm's rules, and the facts they may ask about beside the house's. */
 export async function rulesView(ctx: Context): Promise<RulesView> {
   const db = ctx.database.pool;
-  return { rules: await q.keptRules(db), ownFacts: await deals.ownFacts(db) };
+  return { rules: await q.rulesOfFirm(db), ownFacts: await deals.ownFacts(db) };
 }
 
 /** Puts the sample rules into a firm that has none. @param on whether they ask for anything at once */
@@ -50,18 +50,18 @@ async function requireSound(ctx: Context, body: RuleBody): Promise<void> {
  * @param id of the rule that is changed; null for a new one
  * @throws Problem `bad-rule`, `over-limits`, `not-found`
  */
-export async function keepRule(ctx: Context, id: string | null, body: RuleBody): Promise<RulesView> {
+export async function saveOneRule(ctx: Context, id: string | null, body: RuleBody): Promise<RulesView> {
   await requireSound(ctx, body);
   await inTransaction(ctx.database.pool, async (tx) => {
     const { db, afterCommit } = tx;
-    const all = await q.keptRules(db);
+    const all = await q.rulesOfFirm(db);
     if (id && !all.some((r) => r.id === id)) throw notFound('This rule');
     if (!id && all.length >= RULE_LIMITS.rules)
       throw new Problem('over-limits', `A firm has at most ${RULE_LIMITS.rules} rules. Take one away first.`);
     const rule: Rule = { ...body, due: body.due ?? null, on: body.on ?? true, id: id ?? newId(), sample: false };
     await q.saveRule(db, rule, ctx.clock.now());
     await ctx.jobs.queue(tx, 'rules', OPEN_DEALS);
-    afterCommit(() => ctx.live.tell(topics.firm()));
+    afterCommit(() => ctx.live.notify(topics.firm()));
   });
   return rulesView(ctx);
 }
@@ -70,10 +70,10 @@ export async function keepRule(ctx: Context, id: string | null, body: RuleBody):
 export async function turnRules(ctx: Context, ids: string[], on: boolean): Promise<RulesView> {
   await inTransaction(ctx.database.pool, async (tx) => {
     const { db, afterCommit } = tx;
-    for (const rule of await q.keptRules(db))
+    for (const rule of await q.rulesOfFirm(db))
       if (ids.includes(rule.id) && rule.on !== on) await q.saveRule(db, { ...rule, on }, ctx.clock.now());
     await ctx.jobs.queue(tx, 'rules', OPEN_DEALS);
-    afterCommit(() => ctx.live.tell(topics.firm()));
+    afterCommit(() => ctx.live.notify(topics.firm()));
   });
   return rulesView(ctx);
 }
@@ -83,11 +83,11 @@ export async function turnRules(ctx: Context, ids: string[], on: boolean): Promi
  *
  * @throws Problem `not-found`
  */
-export async function dropRule(ctx: Context, id: string): Promise<RulesView> {
+export async function deleteOneRule(ctx: Context, id: string): Promise<RulesView> {
   await inTransaction(ctx.database.pool, async (tx) => {
     if (!(await q.deleteRule(tx.db, id))) throw notFound('This rule');
     await ctx.jobs.queue(tx, 'rules', OPEN_DEALS);
-    tx.afterCommit(() => ctx.live.tell(topics.firm()));
+    tx.afterCommit(() => ctx.live.notify(topics.firm()));
   });
   return rulesView(ctx);
 }
@@ -102,7 +102,7 @@ export async function tryRule(ctx: Context, body: RuleTrialBody): Promise<RuleTr
   const kinds: readonly string[] = body.kinds ?? [];
   const all = (await deals.openDeals(db, MOST_TRIED)).filter((d) => kinds.includes(d.kind));
   const holidays = (await ctx.firm())?.holidays ?? [];
-  // Looked over just now: what comes from outside is a condition and a term.
+  // EvaluatedRow over just now: what comes from outside is a condition and a term.
   const when = (body.when ?? null) as Rule['when'];
   const due = (body.due ?? null) as Rule['due'];
   const out: RuleTrial = { faults, of: all.length, asks: 0, unknown: 0, deals: [] };
@@ -131,7 +131,7 @@ export async function setOwnFacts(ctx: Context, body: OwnFactsBody): Promise<Rul
   await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
     const kept = new Map(body.facts.map((f) => [f.key, f]));
     const before = new Map((await deals.ownFacts(db)).map((f) => [f.key, f]));
-    for (const rule of await q.keptRules(db))
+    for (const rule of await q.rulesOfFirm(db))
       for (const fact of rule.when ? factsIn(rule.when) : []) {
         if (!fact.startsWith('own.')) continue;
         const [was, now] = [before.get(fact), kept.get(fact)];
@@ -153,7 +153,7 @@ export async function setOwnFacts(ctx: Context, body: OwnFactsBody): Promise<Rul
         ...(f.type === 'choice' ? { options: f.options ?? [] } : {}),
       })),
     );
-    afterCommit(() => ctx.live.tell(topics.firm()));
+    afterCommit(() => ctx.live.notify(topics.firm()));
   });
   return rulesView(ctx);
 }

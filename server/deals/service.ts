@@ -8,13 +8,13 @@ import {
   readinessOf,
   STATUSES_OF,
   type Figures,
-  type PaperStanding,
+  type DealDocument,
 } from '@gatepath/core/deal';
 import { itemAt, sure } from '@gatepath/core/sure';
 import { count } from '@gatepath/core/text';
 import type { DealBody, DealSummary, DealView } from '@gatepath/contract';
 import type { Context } from '../context';
-import { letGoIn } from '../files/tidy';
+import { queueDeletingFile } from '../files/tidy';
 import { inTransaction } from '../db/tx';
 import { documentsOfDeal } from '../documents/queries';
 import { documentView } from '../documents/service';
@@ -30,8 +30,8 @@ import { note } from '../deal-records/note';
 import { addParty, partyView } from '../deal-records/parties';
 import { partiesOfDeal } from '../deal-records/party-queries';
 import * as q from '../deal-records/queries';
-import type { DealStanding } from '../deal-records/queries';
-import { lookAtDeal, NO_STANDING } from './standing';
+import type { ComputedDeal } from '../deal-records/queries';
+import { computeDealStatus, NOTHING_COMPUTED } from './status';
 import { dealOr404 } from '../deal-records/deals';
 
 /** What every view of a deal begins with. */
@@ -76,9 +76,9 @@ export async function openDeal(ctx: Context, body: DealBody, member: Member): Pr
     });
     for (const p of body.parties ?? []) await addParty(db, id, p, at);
     await note(ctx, db, id, [`${member.name} opened the deal.`]);
-    afterCommit(() => ctx.live.tell(topics.deals()));
+    afterCommit(() => ctx.live.notify(topics.deals()));
   });
-  await lookAtDeal(ctx, id);
+  await computeDealStatus(ctx, id);
   return dealView(ctx, id, member);
 }
 
@@ -91,10 +91,10 @@ export async function openDeal(ctx: Context, body: DealBody, member: Member): Pr
 export async function dealView(ctx: Context, id: string, member: Member): Promise<DealView> {
   const db = ctx.database.pool;
   const deal = await dealOr404(db, id);
-  let standing = await q.standingOf(db, id);
+  let computed = await q.computedOf(db, id);
   // A deal of an earlier version, or one that nobody has looked at yet.
-  if (!standing && (await lookAtDeal(ctx, id))) standing = await q.standingOf(db, id);
-  const { needs, papers, packets: now, signatures, initials } = standing ?? NO_STANDING;
+  if (!computed && (await computeDealStatus(ctx, id))) computed = await q.computedOf(db, id);
+  const { needs, papers, packets: now, signatures, initials } = computed ?? NOTHING_COMPUTED;
   const today = dayOf(ctx.clock.now().toISOString(), deal.time_zone);
   const own = await q.ownFacts(db);
   const over = isOver(deal.status) || deal.archived_at !== null;
@@ -112,7 +112,7 @@ export async function dealView(ctx: Context, id: string, member: Member): Promis
     packets: (await packetsOfDeals(db, [id])).map(packetSummary),
     papers: papers.map((p) => ({
       documentId: p.documentId,
-      standing: p.standing,
+      status: p.status,
       words: paperWords(p),
       packetId: p.packetId,
     })),
@@ -127,13 +127,13 @@ export async function dealView(ctx: Context, id: string, member: Member): Promis
           MOST_NEXT,
         ),
     slow: over ? [] : await mayBeLate(ctx, deal, today, now),
-    disposable: !(await q.wasSent(db, id)) && !isKept(deal.keep_until, today),
-    keepUntil: deal.keep_until,
+    disposable: !(await q.wasSent(db, id)) && !isRetained(deal.retain_until, today),
+    retainUntil: deal.retain_until,
   };
 }
 
 /** Whether a day until which a deal is kept has not passed. */
-const isKept = (until: string | null, today: string): boolean => until !== null && until >= today;
+const isRetained = (until: string | null, today: string): boolean => until !== null && until >= today;
 
 /** Packets looked at for when they will be executed. */
 const MOST_FORESEEN = 12;
@@ -143,7 +143,7 @@ async function mayBeLate(
   ctx: Context,
   deal: q.DealRow,
   today: string,
-  packets: DealStanding['packets'],
+  packets: ComputedDeal['packets'],
 ): Promise<DealView['slow']> {
   const goal = deal.dates[GOAL[deal.kind]];
   if (!goal || goal < today) return [];
@@ -160,12 +160,12 @@ async function mayBeLate(
 const MOST_NEXT = 8;
 
 /** How a paper stands, in words. */
-function paperWords(p: PaperStanding): string {
+function paperWords(p: DealDocument): string {
   const on = p.on ? ` ${shortDay(p.on)}` : '';
-  if (p.standing === 'executed') return `executed${on}${p.gaps ? `, ${count(p.gaps, 'gap')}` : ', no gap'}`;
-  if (p.standing === 'elsewhere') return `signed elsewhere${on}`;
-  if (p.standing === 'out') return p.waits ? `out: ${p.waits}` : 'out';
-  return p.standing === 'draft' ? 'in draft' : 'in no packet yet';
+  if (p.status === 'executed') return `executed${on}${p.gaps ? `, ${count(p.gaps, 'gap')}` : ', no gap'}`;
+  if (p.status === 'elsewhere') return `signed elsewhere${on}`;
+  if (p.status === 'out') return p.waits ? `out: ${p.waits}` : 'out';
+  return p.status === 'draft' ? 'in draft' : 'in no packet yet';
 }
 
 /**
@@ -173,13 +173,16 @@ function paperWords(p: PaperStanding): string {
  *
  * @throws Problem `not-found`, `was-sent`
  */
-export async function dropDeal(ctx: Context, dealId: string): Promise<void> {
+export async function deleteDeal(ctx: Context, dealId: string): Promise<void> {
   await inTransaction(ctx.database.pool, async (tx) => {
     const { db, afterCommit } = tx;
     const deal = await q.lockDeal(db, dealId);
     if (!deal) throw notFound('This deal');
-    if (isKept(deal.keep_until, dayOf(ctx.clock.now().toISOString(), deal.time_zone)))
-      throw new Problem('was-sent', `This deal is to be kept until ${deal.keep_until ?? ''}. Put it into the archive.`);
+    if (isRetained(deal.retain_until, dayOf(ctx.clock.now().toISOString(), deal.time_zone)))
+      throw new Problem(
+        'was-sent',
+        `This deal is to be kept until ${deal.retain_until ?? ''}. Put it into the archive.`,
+      );
     if (await q.wasSent(db, dealId))
       throw new Problem(
         'was-sent',
@@ -188,10 +191,10 @@ export async function dropDeal(ctx: Context, dealId: string): Promise<void> {
     const documents = await documentsOfDeal(db, dealId);
     await q.deleteDeal(db, dealId);
     for (const file of new Set(documents.flatMap((d) => [d.original_sha256, d.sha256, d.facts_sha256])))
-      if (file) await letGoIn(ctx, tx, file);
+      if (file) await queueDeletingFile(ctx, tx, file);
     afterCommit(() => {
-      ctx.live.tell(topics.deals());
-      ctx.live.tell(topics.today());
+      ctx.live.notify(topics.deals());
+      ctx.live.notify(topics.today());
     });
   });
 }

@@ -1,5 +1,5 @@
 /** Lists of deals kept under a name. */
-import type { KeptViews, ViewBody } from '@gatepath/contract';
+import type { SavedViews, ViewBody } from '@gatepath/contract';
 import type { Context } from '../context';
 import type { Db } from '../db/pool';
 import { inTransaction } from '../db/tx';
@@ -20,7 +20,7 @@ interface ViewRow {
 
 async function viewsFor(db: Db, memberId: string): Promise<ViewRow[]> {
   const r = await db.query<ViewRow>(
-    `select v.id, v.name, v.shared, v.member_id, m.name as by, v.query from kept_view v join member m on m.id = v.member_id
+    `select v.id, v.name, v.shared, v.member_id, m.name as by, v.query from saved_view v join member m on m.id = v.member_id
      where v.shared or v.member_id = $1 order by lower(v.name), v.id`,
     [memberId],
   );
@@ -28,7 +28,7 @@ async function viewsFor(db: Db, memberId: string): Promise<ViewRow[]> {
 }
 
 /** The views of a member, and those the firm shares. */
-export async function keptViews(ctx: Context, member: Member): Promise<KeptViews> {
+export async function savedViews(ctx: Context, member: Member): Promise<SavedViews> {
   const rows = await viewsFor(ctx.database.pool, member.id);
   return {
     items: rows.map(({ id, name, shared, by, query, member_id }) => ({
@@ -47,20 +47,20 @@ export async function keptViews(ctx: Context, member: Member): Promise<KeptViews
  *
  * @throws Problem `over-limits`
  */
-export async function keepView(ctx: Context, { name, shared, query }: ViewBody, member: Member): Promise<KeptViews> {
+export async function saveView(ctx: Context, { name, shared, query }: ViewBody, member: Member): Promise<SavedViews> {
   await inTransaction(ctx.database.pool, async ({ db }) => {
-    await db.query('delete from kept_view where member_id = $1 and lower(name) = lower($2)', [member.id, name]);
-    const r = await db.query<{ n: number }>('select count(*)::int as n from kept_view where member_id = $1', [
+    await db.query('delete from saved_view where member_id = $1 and lower(name) = lower($2)', [member.id, name]);
+    const r = await db.query<{ n: number }>('select count(*)::int as n from saved_view where member_id = $1', [
       member.id,
     ]);
     if ((r.rows[0]?.n ?? 0) >= MOST_VIEWS)
       throw new Problem('over-limits', `You keep ${MOST_VIEWS} lists already. Let one go first.`);
     await db.query(
-      'insert into kept_view (id, member_id, name, shared, query, created_at) values ($1, $2, $3, $4, $5, $6)',
+      'insert into saved_view (id, member_id, name, shared, query, created_at) values ($1, $2, $3, $4, $5, $6)',
       [newId(), member.id, name, shared, JSON.stringify(query), ctx.clock.now()],
     );
   });
-  return keptViews(ctx, member);
+  return savedViews(ctx, member);
 }
 
 /**
@@ -68,8 +68,8 @@ export async function keepView(ctx: Context, { name, shared, query }: ViewBody, 
  *
  * @throws Problem `not-found` for another's too
  */
-export async function dropView(ctx: Context, id: string, member: Member): Promise<KeptViews> {
-  const r = await ctx.database.pool.query('delete from kept_view where id = $1 and member_id = $2', [id, member.id]);
+export async function deleteView(ctx: Context, id: string, member: Member): Promise<SavedViews> {
+  const r = await ctx.database.pool.query('delete from saved_view where id = $1 and member_id = $2', [id, member.id]);
   if (!r.rowCount) throw notFound('This list');
-  return keptViews(ctx, member);
+  return savedViews(ctx, member);
 }

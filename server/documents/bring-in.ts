@@ -5,7 +5,7 @@ import { clip } from '@gatepath/core/text';
 import type { Context } from '../context';
 import { inTransaction, type Tx } from '../db/tx';
 import { dealOr404 } from '../deal-records/deals';
-import { dropFresh } from '../files/tidy';
+import { deleteFresh } from '../files/tidy';
 import type { StoredFile } from '../files/store';
 import type { Upload } from '../http/upload';
 import { newId } from '../ids';
@@ -30,7 +30,7 @@ export async function addDocument(
 ): Promise<DocumentView> {
   await dealOr404(ctx.database.pool, dealId);
   const paper = await broughtIn(ctx, file, dealId, corners);
-  return documentView(await keepDocument(ctx, { ...paper, deal_id: dealId }));
+  return documentView(await saveDocument(ctx, { ...paper, deal_id: dealId }));
 }
 
 /** What a file becomes as a document, wherever it is kept; its files are stored. */
@@ -109,12 +109,12 @@ export async function bringIn(
     if (error instanceof WorkFailure && error.reason !== 'stopped') return { problem: 'gave_up', failure: error };
     throw error;
   } finally {
-    for (const sha256 of fresh) await dropFresh(ctx, sha256);
+    for (const sha256 of fresh) await deleteFresh(ctx, sha256);
   }
 }
 
 /** Stores a prepared document and begins to read it. */
-async function keepDocument(ctx: Context, d: Paper & { deal_id: string; replaces?: string[] }): Promise<q.DocumentRow> {
+async function saveDocument(ctx: Context, d: Paper & { deal_id: string; replaces?: string[] }): Promise<q.DocumentRow> {
   return inTransaction(ctx.database.pool, async (tx) => {
     const row = await insertPaper(ctx, tx, d, { deal_id: d.deal_id, shelf_id: null });
     if (d.replaces?.length) await q.setReplaced(tx.db, d.deal_id, d.replaces, row.id);
@@ -188,7 +188,7 @@ export async function composeDocument(ctx: Context, dealId: string, body: Compos
   const { bytes, pages } = await ctx.work.run('compose', { parts, further });
   const stored = await ctx.files.put(bytes);
   const first = rows.get(itemAt(ids, 0))!;
-  const kept = await keepDocument(ctx, {
+  const kept = await saveDocument(ctx, {
     deal_id: dealId,
     name: body.name,
     file_name: `${body.name}.pdf`,
@@ -219,14 +219,14 @@ function nameOf(fileName: string): string {
  * Keeps a sealed copy as a document of its deal, byte for byte: what is signed on it later is
  * appended, so that the seals it carries stay valid.
  */
-export async function keepSealedDocument(
+export async function saveSealedDocument(
   ctx: Context,
   dealId: string,
   name: string,
   sha256: string,
 ): Promise<DocumentView> {
   const pages = await ctx.work.run('sizes', { file: ctx.files.fileOf(sha256) }, dealId);
-  const kept = await keepDocument(ctx, {
+  const kept = await saveDocument(ctx, {
     deal_id: dealId,
     name: clip(name, 120),
     file_name: clip(`${name}.pdf`, 200),

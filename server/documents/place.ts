@@ -10,17 +10,17 @@ type Place = Pick<DocumentRow, 'deal_id' | 'shelf_id'>;
 const topicOf = (d: Place) => (d.deal_id ? topics.deal(d.deal_id) : topics.shelf(d.shelf_id ?? ''));
 
 /** Tells the screens that show a document. */
-export const tellOf = (ctx: Context, d: Place) => ctx.live.tell(topicOf(d));
+export const notifyAbout = (ctx: Context, d: Place) => ctx.live.notify(topicOf(d));
 
 /** What follows from a change of a document once it is committed. */
 export async function documentChanged(ctx: Context, tx: Tx, d: Place): Promise<void> {
   if (d.deal_id) await queueDealStatus(ctx, tx, d.deal_id);
-  tx.afterCommit(() => tellOf(ctx, d));
+  tx.afterCommit(() => notifyAbout(ctx, d));
 }
 
 /** What follows once its pages are read: its type may be known by now, or what places it has. */
 export async function documentRead(ctx: Context, d: Place): Promise<void> {
-  tellOf(ctx, d);
+  notifyAbout(ctx, d);
   if (d.deal_id) await ctx.jobs.queueNow('deal', d.deal_id);
   else if (d.shelf_id) await ctx.jobs.queueNow('form', d.shelf_id);
 }

@@ -4,7 +4,7 @@ import type { Context } from '../context';
 import { serve } from '../http/routing';
 import * as bringIn from './bring-in';
 import * as changes from './changes';
-import { lookAt } from './scans';
+import { bringForward } from './scans';
 import * as service from './service';
 import * as signatures from './signatures';
 import { sendPage, sendPdf, sendPdfBytes } from '../http/replies';
@@ -22,8 +22,8 @@ export function documentRoutes(app: FastifyInstance, ctx: Context): void {
     const { bytes, name } = await changes.changesFile(ctx, params.documentId, params.beforeId, member);
     return sendPdfBytes(reply, bytes, name);
   });
-  serve(app, 'dropDocument', async ({ params }) => {
-    await service.dropDocument(ctx, params.documentId);
+  serve(app, 'deleteDocument', async ({ params }) => {
+    await service.deleteDocument(ctx, params.documentId);
   });
   serve(app, 'documentFacts', async ({ params, request, reply, member }) => {
     const row = await service.documentFor(ctx.database.pool, params.documentId, member);
@@ -33,7 +33,7 @@ export function documentRoutes(app: FastifyInstance, ctx: Context): void {
     return reply
       .type('application/json')
       .header('content-encoding', 'gzip')
-      .send(await service.keptFacts(ctx, row));
+      .send(await service.storedFacts(ctx, row));
   });
   serve(app, 'documentFile', async ({ params, reply, member }) => {
     const row = await service.documentFor(ctx.database.pool, params.documentId, member);
@@ -44,7 +44,7 @@ export function documentRoutes(app: FastifyInstance, ctx: Context): void {
     const row = await service.documentFor(ctx.database.pool, params.documentId, member);
     if (row.status !== 'reading') return sendPage(reply, await service.pageImage(ctx, row, params.page, query.dpi));
     // While its words are recognised a page may still be turned the right way up.
-    lookAt(row.id, params.page);
+    bringForward(row.id, params.page);
     const png = await service.pageImage(ctx, row, params.page, query.dpi);
     return reply.type('image/png').header('cache-control', 'private, no-cache').send(png);
   });

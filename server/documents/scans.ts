@@ -9,20 +9,20 @@ import { itemAt } from '@gatepath/core/sure';
 import type { LeftOut } from '@gatepath/contract';
 import type { Context } from '../context';
 import { inTransaction } from '../db/tx';
-import { letGoIn, pictureDir } from '../files/tidy';
+import { queueDeletingFile, pictureDir } from '../files/tidy';
 import { newSecret } from '../ids';
 import type { ReadPage } from '../scan/layer';
 import type { Recognised } from '../scan/page';
 import type { ScanLanguage } from '../scan/recognise';
 import { WorkFailure } from '../work/failure';
-import { tellOf } from './place';
+import { notifyAbout } from './place';
 import * as q from './queries';
 
 /** How long one job goes on before it makes room for others and is taken up again. */
 const SLICE_MS = 5 * 60_000;
 
 /** What is known of a page; one that passed its allowance has no words. */
-interface KeptPage extends Recognised {
+interface RecognizedPage extends Recognised {
   failed?: true;
 }
 
@@ -30,11 +30,11 @@ const fileOf = (ctx: Context, sha256: string, page: number) =>
   path.join(pictureDir(ctx, sha256), `${sha256}-${page}.words.json`);
 
 /** Pages people looked at last, by document: they are read first. */
-const lookedAt = new LRUCache<string, number>({ max: 1_000 });
+const viewedPage = new LRUCache<string, number>({ max: 1_000 });
 
 /** Notes that somebody looks at a page that may be waiting to be read. */
-export function lookAt(documentId: string, page: number): void {
-  lookedAt.set(documentId, page);
+export function bringForward(documentId: string, page: number): void {
+  viewedPage.set(documentId, page);
 }
 
 /** Which of some pages is read next: the one somebody looks at, those behind it, the others. */
@@ -60,13 +60,13 @@ export async function scanDocument(ctx: Context, id: string): Promise<void> {
     // What lies in the store is looked at once; meanwhile somebody may have left pages out.
     const wanted = new Set(row.scan_pages);
     open = (open ?? (await openPages(ctx, row))).filter((p) => wanted.has(p));
-    const page = nextPage(open, lookedAt.get(id));
+    const page = nextPage(open, viewedPage.get(id));
     if (page === undefined) return layWords(ctx, row);
     if (Date.now() > end) return ctx.jobs.queueNow('scan', id);
     await recognise(ctx, row, page);
     open = open.filter((p) => p !== page);
     await q.setPagesRead(ctx.database.pool, id, row.pages.length - open.length);
-    tellOf(ctx, row);
+    notifyAbout(ctx, row);
   }
 }
 
@@ -85,7 +85,7 @@ const isThere = (file: string) =>
 async function recognise(ctx: Context, row: q.DocumentRow, page: number): Promise<void> {
   const language = await languageBefore(ctx, row, page);
   const task = { file: ctx.files.fileOf(row.sha256), page, size: itemAt(row.pages, page - 1), language };
-  let found: KeptPage;
+  let found: RecognizedPage;
   try {
     found = await ctx.work.run('recognise', task, row.deal_id ?? row.shelf_id ?? row.id);
   } catch (error) {
@@ -100,10 +100,10 @@ async function recognise(ctx: Context, row: q.DocumentRow, page: number): Promis
   await rename(temp, file);
 }
 
-async function kept(ctx: Context, row: q.DocumentRow, page: number): Promise<KeptPage | null> {
+async function kept(ctx: Context, row: q.DocumentRow, page: number): Promise<RecognizedPage | null> {
   const text = await readFile(fileOf(ctx, row.sha256, page), 'utf8').catch(() => null);
   if (text === null) return null;
-  const found: KeptPage = JSON.parse(text);
+  const found: RecognizedPage = JSON.parse(text);
   return found;
 }
 
@@ -130,7 +130,7 @@ async function layWords(ctx: Context, row: q.DocumentRow): Promise<void> {
     if (now?.sha256 !== row.sha256 || now.words_laid) return;
     await q.setWordsLaid(tx.db, row.id, stored.sha256, laid.pages, withUnread(now.left_out, unread));
     await ctx.jobs.queue(tx, 'read', row.id);
-    if (row.sha256 !== row.original_sha256) await letGoIn(ctx, tx, row.sha256);
+    if (row.sha256 !== row.original_sha256) await queueDeletingFile(ctx, tx, row.sha256);
   });
 }
 

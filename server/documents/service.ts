@@ -8,7 +8,7 @@ import { PAGE_DPIS, type DocumentPatch, type DocumentView, type PackedFacts } fr
 import type { Context } from '../context';
 import type { Db } from '../db/pool';
 import { inTransaction } from '../db/tx';
-import { dropFresh, letGoIn, pictureDir } from '../files/tidy';
+import { deleteFresh, queueDeletingFile, pictureDir } from '../files/tidy';
 import { newSecret } from '../ids';
 import { packetsWithDocument } from './queries';
 import { packedFactsIn, type FactsFile } from '../pdf/facts-file';
@@ -18,7 +18,7 @@ import { mayChangeItem } from '../sharing/queries';
 import { mayUseItem } from '../sharing/queries';
 import type { Member } from '../firm/queries';
 import { WorkFailure } from '../work/failure';
-import { documentChanged, documentRead, tellOf } from './place';
+import { documentChanged, documentRead, notifyAbout } from './place';
 import { beginScan, skipWords } from './scans';
 import { sealedCopyOf } from './sealed-copy';
 import { whyUnread } from './problems';
@@ -71,7 +71,7 @@ export async function readDocument(ctx: Context, id: string): Promise<void> {
     if (copy) await q.setOwnPages(db, id, copy.ownPages);
     await q.setDocumentReady(db, id, stored.sha256, suggestType(words, row.file_name), wordsToFind(words));
     // Whoever threw it away meanwhile knew of no facts.
-    if (!(await q.documentById(db, id))) await dropFresh(ctx, stored.sha256);
+    if (!(await q.documentById(db, id))) await deleteFresh(ctx, stored.sha256);
   } catch (error) {
     if (error instanceof Deleted) return;
     // Stopping the server ends the workers too, and a full disk is not the paper's fault: tried again.
@@ -92,7 +92,7 @@ function readFacts(
   return readPaper(ctx, { file, original, sizes: row.pages, owner, ...copy }, async (page) => {
     // Whoever deleted it meanwhile ends the work on it.
     if (!(await q.setPagesRead(ctx.database.pool, row.id, page))) throw new Deleted();
-    tellOf(ctx, row);
+    notifyAbout(ctx, row);
   });
 }
 
@@ -167,7 +167,7 @@ const unread = (row: q.DocumentRow): Problem =>
     : new Problem('reading', `“${row.name}” is still being read. It is ready in a moment.`);
 
 /** The facts of a document's pages as they are kept: JSON, compressed with gzip. */
-export function keptFacts(ctx: Context, row: q.DocumentRow): Promise<Buffer> {
+export function storedFacts(ctx: Context, row: q.DocumentRow): Promise<Buffer> {
   if (!row.facts_sha256) throw unread(row);
   return ctx.files.read(row.facts_sha256);
 }
@@ -276,7 +276,7 @@ export async function changeDocument(
 }
 
 /** Removes a document from its deal, unless a packet holds it; its files go when nothing else needs them. */
-export async function dropDocument(ctx: Context, id: string): Promise<void> {
+export async function deleteDocument(ctx: Context, id: string): Promise<void> {
   await inTransaction(ctx.database.pool, async (tx) => {
     const row = await q.lockDocument(tx.db, id);
     // A form's paper goes with its form.
@@ -290,6 +290,6 @@ export async function dropDocument(ctx: Context, id: string): Promise<void> {
     await q.deleteDocument(tx.db, id);
     await documentChanged(ctx, tx, row);
     for (const file of new Set([row.original_sha256, row.sha256, row.facts_sha256]))
-      if (file) await letGoIn(ctx, tx, file);
+      if (file) await queueDeletingFile(ctx, tx, file);
   });
 }

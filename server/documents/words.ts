@@ -14,7 +14,7 @@ export function wordsToFind(text: string): string {
 }
 
 /** Looks up the words of papers that were read before they were kept; a worker opens what was read. */
-export async function lookUpWords(ctx: Context, dealId: string): Promise<void> {
+export async function indexWords(ctx: Context, dealId: string): Promise<void> {
   const db = ctx.database.pool;
   for (const d of await q.documentsWithoutWords(db, dealId)) {
     const words = await ctx.work

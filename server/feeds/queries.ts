@@ -1,5 +1,5 @@
 import type { Db } from '../db/pool';
-import type { DealRow, DealStanding } from '../deal-records/queries';
+import type { DealRow, ComputedDeal } from '../deal-records/queries';
 
 /** Whose calendar it is. */
 export type Owner = { dealId: string } | { memberId: string };
@@ -23,7 +23,7 @@ export async function replaceFeed(db: Db, id: string, owner: Owner, at: Date): P
 }
 
 /** Takes a calendar's address away. */
-export async function dropFeed(db: Db, owner: Owner): Promise<void> {
+export async function deleteFeed(db: Db, owner: Owner): Promise<void> {
   await db.query(`delete from feed where ${column(owner)} = $1`, [idOf(owner)]);
 }
 
@@ -48,13 +48,13 @@ export async function openDealsOf(db: Db, memberId: string, limit: number): Prom
 }
 
 /** A deal as a calendar tells of it. */
-export type CalendarDeal = DealRow & { standing: DealStanding | null; looked: string };
+export type CalendarDeal = DealRow & { computed: ComputedDeal | null; looked: string };
 
 /** Deals with how they stand, and with the number of the last look at them, which grows with every change. */
 export async function calendarDeals(db: Db, ids: string[]): Promise<CalendarDeal[]> {
   const r = await db.query<CalendarDeal>(
     `select id, kind, address, city, time_zone, created_at, for_whom, status, status_on::text, facts, dates, tags, archived_at,
-            standing, looked::text from deal where id = any($1::text[]) order by id`,
+            computed, looked::text from deal where id = any($1::text[]) order by id`,
     [ids],
   );
   return r.rows;

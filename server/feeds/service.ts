@@ -49,7 +49,7 @@ export async function renewFeed(ctx: Context, owner: q.Owner): Promise<FeedView>
 
 /** Ends the address of a calendar. */
 export async function endFeed(ctx: Context, owner: q.Owner): Promise<FeedView> {
-  await q.dropFeed(ctx.database.pool, owner);
+  await q.deleteFeed(ctx.database.pool, owner);
   return { url: null };
 }
 
@@ -118,11 +118,11 @@ function entriesOfDeal(
     const day = deal.dates[date];
     return day ? [entry(`date-${date}`, day, DATE_WORDS[date])] : [];
   });
-  const { standing } = deal;
-  if (isOver(deal.status) || deal.archived_at || !standing) return out;
-  for (const r of standing.needs.requirements)
+  const { computed } = deal;
+  if (isOver(deal.status) || deal.archived_at || !computed) return out;
+  for (const r of computed.needs.requirements)
     if (r.due && r.state === 'open') out.push(entry(`need-${r.ruleId}`, r.due.day, `${r.title} due`, r.due.why));
-  for (const p of standing.packets)
+  for (const p of computed.packets)
     if (p.lastDay)
       out.push(entry(`last-${p.id}`, p.lastDay, `Last day for signing: ${p.name}`, '', `${base}/packets/${p.id}`));
   for (const d of terms) out.push(entry(`term-${d.id}`, d.ends_on, `${d.name} ends`));

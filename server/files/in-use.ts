@@ -10,7 +10,7 @@ export async function isInUse(db: Db, sha256: string): Promise<boolean> {
        or exists (select 1 from packet_file where sha256 = $1)
        or exists (select 1 from binder where sha256 = $1)
        or exists (select 1 from hand_picture where sha256 = $1)
-       or exists (select 1 from kept_hand where signature_sha256 = $1 or initials_sha256 = $1)`,
+       or exists (select 1 from saved_hand where signature_sha256 = $1 or initials_sha256 = $1)`,
     [sha256],
   );
   return r.rows.length > 0;

@@ -169,7 +169,7 @@ export class FileStore {
   }
 
   /** Removes what uploads left behind that were cut off with their server. */
-  async dropIncoming(olderThanMs: number): Promise<void> {
+  async deleteIncoming(olderThanMs: number): Promise<void> {
     const dir = path.join(this.root, 'incoming');
     for (const name of await readdir(dir).catch(() => [])) {
       const file = path.join(dir, name);

@@ -113,6 +113,6 @@ export async function handOver(db: Db, fromId: string, toId: string): Promise<vo
 export async function endWaysIn(db: Db, memberId: string, now: Date): Promise<void> {
   await db.query('delete from session where member_id = $1', [memberId]);
   await db.query('delete from feed where member_id = $1', [memberId]);
-  await db.query('update pass set ended_at = $2 where host_id = $1 and ended_at is null', [memberId, now]);
+  await db.query('update signing_link set ended_at = $2 where host_id = $1 and ended_at is null', [memberId, now]);
   await db.query('delete from password_reset where member_id = $1', [memberId]);
 }

@@ -116,7 +116,7 @@ export async function invite(ctx: Context, body: InviteBody, member: q.Member): 
       label: 'Join the firm',
       link: `${ctx.config.publicUrl}/join/${token}`,
     });
-    tx.afterCommit(() => ctx.live.tell(topics.firm()));
+    tx.afterCommit(() => ctx.live.notify(topics.firm()));
   });
   return firmView(ctx, member);
 }
@@ -125,7 +125,7 @@ export async function invite(ctx: Context, body: InviteBody, member: q.Member): 
 export async function withdrawInvitation(ctx: Context, id: string, member: q.Member): Promise<FirmView> {
   requireOwner(member);
   if (!(await m.deleteInvitation(ctx.database.pool, id))) throw notFound('This invitation');
-  ctx.live.tell(topics.firm());
+  ctx.live.notify(topics.firm());
   return firmView(ctx, member);
 }
 
@@ -159,7 +159,7 @@ export async function join(
     if (!found || !firm) throw deadLink();
     const made = { id: newId(), firm_id: firm.id, name: body.name, email: found.email, role: found.role };
     await q.insertMember(db, { ...made, password_hash, at: ctx.clock.now() });
-    afterCommit(() => ctx.live.tell(topics.firm()));
+    afterCommit(() => ctx.live.notify(topics.firm()));
     return q.memberById(db, made.id);
   }).catch((error: unknown) => {
     throw codeOf(error) === '23505' ? taken('This address') : error;
@@ -193,9 +193,9 @@ export async function disableMember(ctx: Context, id: string, toId: string, memb
     // First screens are by member: those of the deals handed over are computed anew.
     await ctx.jobs.queue(tx, 'rules', OPEN_DEALS);
     tx.afterCommit(() => {
-      ctx.live.tell(topics.firm());
-      ctx.live.tell(topics.deals());
-      ctx.live.tell(topics.today());
+      ctx.live.notify(topics.firm());
+      ctx.live.notify(topics.deals());
+      ctx.live.notify(topics.today());
     });
   });
   return firmView(ctx, member);
@@ -208,7 +208,7 @@ export async function enableMember(ctx: Context, id: string, member: q.Member): 
     await m.lockMembers(db);
     if (!(await q.memberById(db, id))?.disabled_at) throw notFound('This member');
     await m.saveEnabled(db, id);
-    afterCommit(() => ctx.live.tell(topics.firm()));
+    afterCommit(() => ctx.live.notify(topics.firm()));
   });
   return firmView(ctx, member);
 }

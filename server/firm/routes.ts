@@ -52,8 +52,8 @@ export function firmRoutes(app: FastifyInstance, ctx: Context): void {
     return reply;
   });
   serve(app, 'messageTexts', ({ member }) => texts.messageTexts(ctx, member));
-  serve(app, 'keepText', ({ body, member }) => texts.keepText(ctx, body, member));
-  serve(app, 'dropText', ({ params, member }) => texts.dropText(ctx, params.textId, member));
+  serve(app, 'saveText', ({ body, member }) => texts.saveText(ctx, body, member));
+  serve(app, 'deleteText', ({ params, member }) => texts.deleteText(ctx, params.textId, member));
   serve(app, 'firm', ({ member }) => service.firmView(ctx, member));
   serve(app, 'invite', ({ body, member }) => members.invite(ctx, body, member));
   serve(app, 'withdrawInvitation', ({ params, member }) =>

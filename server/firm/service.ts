@@ -3,7 +3,7 @@ import type { Context } from '../context';
 import { inTransaction } from '../db/tx';
 import { OPEN_DEALS } from '../jobs/deal-status';
 import { hashSecret, newId, newSecret } from '../ids';
-import { countTry, dropOldTries, forgetTries } from '../throttle/throttle';
+import { countTry, deleteOldTries, deleteTries } from '../throttle/throttle';
 import { JOB_NAMES } from '../jobs/jobs';
 import { failures } from '../jobs/queries';
 import { topics } from '../live/live';
@@ -78,8 +78,8 @@ export async function signIn(
   // Somebody who has left is answered like somebody who never was.
   if (!(await checkPassword(body.password, found?.password_hash ?? null)) || !found || found.disabled_at)
     throw new Problem('wrong-password', 'Email address and password do not go together. Check both and try again.');
-  await forgetTries(db, Object.values(keys));
-  await dropOldTries(db, now);
+  await deleteTries(db, Object.values(keys));
+  await deleteOldTries(db, now);
   const { password_hash: _, ...member } = found;
   return { member, token: await startSession(ctx, member.id, browser) };
 }
@@ -166,7 +166,7 @@ export async function firmView(ctx: Context, member: q.Member): Promise<FirmView
 export async function tryAgain(ctx: Context, queue: string, thing: string): Promise<void> {
   if (!isOneOf(JOB_NAMES, queue)) throw notFound('This work');
   await ctx.jobs.tryAgain(queue, thing);
-  ctx.live.tell(topics.firm());
+  ctx.live.notify(topics.firm());
 }
 
 /**
@@ -190,6 +190,6 @@ export async function setHolidays(ctx: Context, holidays: string[]): Promise<voi
   await inTransaction(ctx.database.pool, async (tx) => {
     await q.saveHolidays(tx.db, firm.id, [...new Set(holidays)].sort());
     await ctx.jobs.queue(tx, 'rules', OPEN_DEALS);
-    tx.afterCommit(() => ctx.live.tell(topics.firm()));
+    tx.afterCommit(() => ctx.live.notify(topics.firm()));
   });
 }

@@ -34,7 +34,7 @@ export async function messageTexts(ctx: Context, member: Member): Promise<Messag
  *
  * @throws Problem `over-limits`
  */
-export async function keepText(ctx: Context, body: MessageTextBody, member: Member): Promise<MessageTexts> {
+export async function saveText(ctx: Context, body: MessageTextBody, member: Member): Promise<MessageTexts> {
   await inTransaction(ctx.database.pool, async ({ db }) => {
     // Two screens of one member take turns, so that neither passes the limit.
     await db.query('select 1 from member where id = $1 for update', [member.id]);
@@ -57,7 +57,7 @@ export async function keepText(ctx: Context, body: MessageTextBody, member: Memb
  *
  * @throws Problem `not-found` for another's too
  */
-export async function dropText(ctx: Context, id: string, member: Member): Promise<MessageTexts> {
+export async function deleteText(ctx: Context, id: string, member: Member): Promise<MessageTexts> {
   const r = await ctx.database.pool.query('delete from message_text where id = $1 and member_id = $2', [id, member.id]);
   if (!r.rowCount) throw notFound('This text');
   return messageTexts(ctx, member);

@@ -38,7 +38,7 @@ interface Anyone {
 interface OfMember {
   member: NonNullable<FastifyRequest['member']>;
 }
-interface OfPass {
+interface OfLink {
   visit: NonNullable<FastifyRequest['visit']>;
 }
 
@@ -49,7 +49,7 @@ export type Call<N extends RouteName> = {
   params: ParamsOf<N>;
   body: BodyOf<N>;
   query: QueryOf<N>;
-} & (N extends RouteOf<'member'> ? OfMember : N extends RouteOf<'pass'> ? OfPass : Anyone) &
+} & (N extends RouteOf<'member'> ? OfMember : N extends RouteOf<'link'> ? OfLink : Anyone) &
   (N extends FileRoute ? { file: () => Promise<Upload> } : unknown);
 
 /** What a handler may answer: what the contract says, or the reply through which it has done so itself. */
@@ -92,7 +92,7 @@ export function serve<N extends RouteName>(
 }
 
 function callerOf(who: Who, request: FastifyRequest): object {
-  return who === 'pass' ? { visit: request.visit } : { member: request.member };
+  return who === 'link' ? { visit: request.visit } : { member: request.member };
 }
 
 function partsOf(route: Route, request: FastifyRequest): object {

@@ -176,7 +176,7 @@ async function takeDeals(
   }
   // What they need, and how they are found, is worked out in the background.
   if (fresh.length) await ctx.jobs.queue(tx, 'rules', 'imported');
-  tx.afterCommit(() => ctx.live.tell(topics.deals()));
+  tx.afterCommit(() => ctx.live.notify(topics.deals()));
   return { added: fresh.length, known: rows.length - fresh.length };
 }
 

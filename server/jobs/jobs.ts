@@ -174,7 +174,7 @@ export class Jobs {
 
   /** Tries something again that was given up. */
   async tryAgain(name: JobName, id: string): Promise<void> {
-    await q.forgetFailure(this.database.pool, name, id);
+    await q.deleteFailure(this.database.pool, name, id);
     await this.queueNow(name, id);
   }
 
@@ -281,7 +281,7 @@ export class Jobs {
     try {
       await within(KINDS[name].limit, name, handle(id));
       await this.boss.complete(name, job.id);
-      if (job.retryCount > 0) await q.forgetFailure(this.database.pool, name, id);
+      if (job.retryCount > 0) await q.deleteFailure(this.database.pool, name, id);
     } catch (error) {
       // The server going down is no fault of the work; the next one does it.
       if (this.stopping) return;
@@ -308,7 +308,7 @@ export class Jobs {
   private async giveUp(name: JobName, id: string, detail: string, tries: number): Promise<void> {
     const words = await this.describe(name, id).catch(() => name);
     await q.saveFailure(this.database.pool, { queue: name, thing: id, words, detail, tries });
-    this.live.tell(topics.firm());
+    this.live.notify(topics.firm());
   }
 
   /** Takes up again what others left, and gives up what has had all its tries. */

@@ -21,7 +21,7 @@ export async function saveFailure(db: Db, f: Omit<FailureRow, 'failed_at'>): Pro
 }
 
 /** Forgets work that was given up, since it is tried again. */
-export async function forgetFailure(db: Db, queue: string, thing: string): Promise<boolean> {
+export async function deleteFailure(db: Db, queue: string, thing: string): Promise<boolean> {
   return (
     ((await db.query('delete from work_failure where queue = $1 and thing = $2', [queue, thing])).rowCount ?? 0) > 0
   );

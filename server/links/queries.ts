@@ -2,7 +2,7 @@ import type { Hand } from '@gatepath/core/packet';
 import type { Db } from '../db/pool';
 import { itemAt } from '@gatepath/core/sure';
 
-export interface PassRow {
+export interface LinkRow {
   id: string;
   packet_id: string;
   party_id: string;
@@ -10,8 +10,8 @@ export interface PassRow {
   host_id: string | null;
 }
 
-/** Keeps a pass; of its secret only a hash. */
-export async function insertPass(
+/** Keeps a link; of its secret only a hash. */
+export async function insertLink(
   db: Db,
   p: {
     id: string;
@@ -25,50 +25,50 @@ export async function insertPass(
   },
 ): Promise<void> {
   await db.query(
-    'insert into pass (id, packet_id, party_id, token_hash, host_id, own, created_at) values ($1, $2, $3, $4, $5, $6, $7)',
+    'insert into signing_link (id, packet_id, party_id, token_hash, host_id, own, created_at) values ($1, $2, $3, $4, $5, $6, $7)',
     [p.id, p.packet_id, p.party_id, p.token_hash, p.host_id, p.own ?? false, p.at],
   );
 }
 
-/** Ends passes that were opened from an own page, but for the newest so many. */
+/** Ends links that were opened from an own page, but for the newest so many. */
 export async function endOlderOwn(db: Db, packetId: string, partyId: string, most: number, at: Date): Promise<void> {
   await db.query(
-    `update pass set ended_at = $4 where own and ended_at is null and packet_id = $1 and party_id = $2
-       and id not in (select id from pass where own and ended_at is null and packet_id = $1 and party_id = $2 order by id desc limit $3)`,
+    `update signing_link set ended_at = $4 where own and ended_at is null and packet_id = $1 and party_id = $2
+       and id not in (select id from signing_link where own and ended_at is null and packet_id = $1 and party_id = $2 order by id desc limit $3)`,
     [packetId, partyId, most, at],
   );
 }
 
-/** Passes by the hashes of their tokens. */
-export async function passesByHash(db: Db, hashes: string[]): Promise<Map<string, PassRow>> {
-  const r = await db.query<PassRow & { token_hash: string }>(
-    'select token_hash, id, packet_id, party_id, ended_at, host_id from pass where token_hash = any($1::text[])',
+/** Linkes by the hashes of their tokens. */
+export async function linksByHash(db: Db, hashes: string[]): Promise<Map<string, LinkRow>> {
+  const r = await db.query<LinkRow & { token_hash: string }>(
+    'select token_hash, id, packet_id, party_id, ended_at, host_id from signing_link where token_hash = any($1::text[])',
     [hashes],
   );
   return new Map(r.rows.map((row) => [row.token_hash, row]));
 }
 
-/** Ends the passes of a party, or of the whole packet, and what was proved with them. */
-export async function endPassesOf(db: Db, packetId: string, partyId: string | null, at: Date): Promise<void> {
+/** Ends the links of a party, or of the whole packet, and what was proved with them. */
+export async function endLinksOf(db: Db, packetId: string, partyId: string | null, at: Date): Promise<void> {
   await db.query(
-    'update pass set ended_at = $3 where packet_id = $1 and ($2::text is null or party_id = $2) and ended_at is null',
+    'update signing_link set ended_at = $3 where packet_id = $1 and ($2::text is null or party_id = $2) and ended_at is null',
     [packetId, partyId, at],
   );
-  await db.query('delete from pass_proof where packet_id = $1 and ($2::text is null or party_id = $2)', [
+  await db.query('delete from link_proof where packet_id = $1 and ($2::text is null or party_id = $2)', [
     packetId,
     partyId,
   ]);
 }
 
-/** Notes when a pass was last used. */
-export async function touchPass(db: Db, id: string, at: Date): Promise<void> {
-  await db.query('update pass set seen_at = $2 where id = $1', [id, at]);
+/** Notes when a link was last used. */
+export async function touchLink(db: Db, id: string, at: Date): Promise<void> {
+  await db.query('update signing_link set seen_at = $2 where id = $1', [id, at]);
 }
 
 /** When each party was last seen. */
 export async function seenOf(db: Db, packetId: string): Promise<Map<string, string>> {
   const r = await db.query<{ party_id: string; seen: Date }>(
-    'select party_id, max(seen_at) as seen from pass where packet_id = $1 and seen_at is not null group by party_id',
+    'select party_id, max(seen_at) as seen from signing_link where packet_id = $1 and seen_at is not null group by party_id',
     [packetId],
   );
   return new Map(r.rows.map((x) => [x.party_id, x.seen.toISOString()]));
@@ -179,7 +179,7 @@ export async function insertProof(
   db: Db,
   p: { token_hash: string; packet_id: string; party_id: string; at: Date },
 ): Promise<void> {
-  await db.query('insert into pass_proof (token_hash, packet_id, party_id, created_at) values ($1, $2, $3, $4)', [
+  await db.query('insert into link_proof (token_hash, packet_id, party_id, created_at) values ($1, $2, $3, $4)', [
     p.token_hash,
     p.packet_id,
     p.party_id,
@@ -189,7 +189,7 @@ export async function insertProof(
 
 /** Whether the second step was passed in the browser that carries this secret. */
 export async function proofExists(db: Db, hash: string, packetId: string, partyId: string): Promise<boolean> {
-  const r = await db.query('select 1 from pass_proof where token_hash = $1 and packet_id = $2 and party_id = $3', [
+  const r = await db.query('select 1 from link_proof where token_hash = $1 and packet_id = $2 and party_id = $3', [
     hash,
     packetId,
     partyId,
@@ -216,23 +216,23 @@ export async function picturesAdded(db: Db, packetId: string, partyId: string): 
 }
 
 /** Keeps a hand for whoever owns an address. */
-export async function keepHand(db: Db, ownerHash: string, hand: Hand, at: Date): Promise<void> {
+export async function saveHand(db: Db, ownerHash: string, hand: Hand, at: Date): Promise<void> {
   await db.query(
-    `insert into kept_hand (owner_hash, hand, kept_at) values ($1, $2, $3)
+    `insert into saved_hand (owner_hash, hand, kept_at) values ($1, $2, $3)
      on conflict (owner_hash) do update set hand = excluded.hand, kept_at = excluded.kept_at`,
     [ownerHash, JSON.stringify(hand), at],
   );
 }
 
 /** The hand kept for whoever owns an address; null when there is none. */
-export async function keptHand(db: Db, ownerHash: string): Promise<Hand | null> {
+export async function savedHand(db: Db, ownerHash: string): Promise<Hand | null> {
   return (
-    (await db.query<{ hand: Hand }>('select hand from kept_hand where owner_hash = $1', [ownerHash])).rows[0]?.hand ??
+    (await db.query<{ hand: Hand }>('select hand from saved_hand where owner_hash = $1', [ownerHash])).rows[0]?.hand ??
     null
   );
 }
 
 /** Forgets the hand kept for an address. */
-export async function forgetHand(db: Db, ownerHash: string): Promise<void> {
-  await db.query('delete from kept_hand where owner_hash = $1', [ownerHash]);
+export async function deleteHand(db: Db, ownerHash: string): Promise<void> {
+  await db.query('delete from saved_hand where owner_hash = $1', [ownerHash]);
 }

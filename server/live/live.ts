@@ -48,7 +48,7 @@ export class Live {
     private readonly onError: (error: unknown) => void = () => undefined,
   ) {}
 
-  /** Begins to hear what other servers tell. */
+  /** Subscribes to the notifications of other servers. */
   async start(): Promise<void> {
     if (!this.shared || this.closed) return;
     const client = this.shared.connect();
@@ -72,7 +72,7 @@ export class Live {
     }
   }
 
-  tell(topic: string, seq?: number): void {
+  notify(topic: string, seq?: number): void {
     this.emitter.emit(topic, { topic, seq });
     if (!this.shared || this.closed) return;
     if (!this.waiting.length) setImmediate(() => this.pass());

@@ -44,7 +44,7 @@ export async function postMessage(ctx: Context, tx: Tx, post: Post): Promise<voi
     at: ctx.clock.now(),
   });
   await ctx.jobs.queue(tx, 'mail', id);
-  tx.afterCommit(() => ctx.live.tell(topics.mailroom()));
+  tx.afterCommit(() => ctx.live.notify(topics.mailroom()));
 }
 
 /** A message as a text message: the link with whom it is from, else what it is about. */
@@ -87,7 +87,7 @@ export async function postToPerson(
     at: ctx.clock.now(),
   });
   await ctx.jobs.queue(tx, 'mail', id);
-  tx.afterCommit(() => ctx.live.tell(topics.mailroom()));
+  tx.afterCommit(() => ctx.live.notify(topics.mailroom()));
 }
 
 /** Queues a message to a member that is about no packet. */

@@ -94,7 +94,7 @@ export async function claimMessage(db: Db, id: string, seconds: number): Promise
 }
 
 /** Notes that a message stays in the mailroom. */
-export async function setMessageKept(db: Db, id: string): Promise<void> {
+export async function setMessageInMailroom(db: Db, id: string): Promise<void> {
   await db.query(`update message set status = 'kept' where id = $1`, [id]);
 }
 

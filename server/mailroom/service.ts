@@ -105,7 +105,7 @@ export async function deliver(ctx: Context, ways: { mailer: Mailer; texter: Text
   // Two servers may be asked for the same message; one of them gives it to the mail server.
   if (!(await q.claimMessage(db, id, SENDING_SECONDS))) return;
   const way = m.channel === 'text' ? ways.texter : ways.mailer;
-  if (way.kind === 'mailroom') await q.setMessageKept(db, id);
+  if (way.kind === 'mailroom') await q.setMessageInMailroom(db, id);
   else {
     try {
       if (m.channel === 'text') await ways.texter.send({ to: m.to_phone!, text: m.body_text });
@@ -117,13 +117,13 @@ export async function deliver(ctx: Context, ways: { mailer: Mailer; texter: Text
       if (responseCode && responseCode >= 500)
         return comeBack(ctx, m, `The mail server said: ${message.slice(0, 200)}`);
       await q.setMessageFailed(db, id, `The mail server did not take it: ${message.slice(0, 300)}`);
-      ctx.live.tell(topics.mailroom());
+      ctx.live.notify(topics.mailroom());
       throw error;
     }
     await q.setMessageSent(db, id, ctx.clock.now());
   }
   await arrived(ctx, m);
-  ctx.live.tell(topics.mailroom());
+  ctx.live.notify(topics.mailroom());
 }
 
 /** Messages with which something is delivered. */
@@ -153,7 +153,7 @@ export async function returnMessage(
 /** A message came back: the party is marked, and the sender told. */
 async function comeBack(ctx: Context, m: q.MessageRow, why: string): Promise<void> {
   const note = (tx: Tx) => {
-    tx.afterCommit(() => ctx.live.tell(topics.mailroom()));
+    tx.afterCommit(() => ctx.live.notify(topics.mailroom()));
     return q.setMessageReturned(tx.db, m.id, why);
   };
   const { packet_id: packetId, party_id: partyId } = m;

@@ -112,7 +112,7 @@ test('a mended row goes alone, and nobody gets it twice', async () => {
     body: { values: { 'paper.new_rent': 7 } },
   });
   expect(late.problem.type).toBe('/problems/already-sent');
-  const kept = await way.server.call('dropNotice', { params: { noticeId: sent.id } });
+  const kept = await way.server.call('deleteNotice', { params: { noticeId: sent.id } });
   expect(kept.problem.type).toBe('/problems/was-sent');
 });
 

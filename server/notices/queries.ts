@@ -184,7 +184,7 @@ export async function renewHomes(db: Db, noticeId: string, dealId: string | null
 }
 
 /** Lets everything that is ready go. @returns how many rows */
-export async function letGo(db: Db, noticeId: string): Promise<number> {
+export async function deleteFile(db: Db, noticeId: string): Promise<number> {
   await db.query('update notice set stopped_at = null where id = $1', [noticeId]);
   const r = await db.query(`update notice_row set state = 'going' where notice_id = $1 and state = 'ready'`, [
     noticeId,

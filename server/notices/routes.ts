@@ -13,8 +13,8 @@ export function noticeRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'newNotice', ({ body, member }) => service.newNotice(ctx, body, member));
   serve(app, 'notice', ({ params }) => views.noticeView(ctx, params.noticeId));
   serve(app, 'setNotice', ({ params, body }) => service.setNotice(ctx, params.noticeId, body));
-  serve(app, 'dropNotice', async ({ params }) => {
-    await service.dropNotice(ctx, params.noticeId);
+  serve(app, 'deleteNotice', async ({ params }) => {
+    await service.deleteNotice(ctx, params.noticeId);
   });
   serve(app, 'noticeRows', ({ params, query }) => views.listRows(ctx, params.noticeId, query));
   serve(app, 'addHomes', ({ params, body }) => service.addHomes(ctx, params.noticeId, body));

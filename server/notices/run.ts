@@ -8,12 +8,12 @@ import { inTransaction } from '../db/tx';
 import type { DealRow } from '../deal-records/queries';
 import { memberById, type Member } from '../firm/queries';
 import { topics } from '../live/live';
-import { dropDraft } from '../packets/draft-service';
+import { deleteDraft } from '../packets/draft-service';
 import { sendPacket } from '../packets/service';
 import { packetById } from '../packets/queries';
 import { Problem } from '../problem';
 import { isTransient } from '../transient';
-import { keepPacket } from '../shelf/use';
+import { savePacketOfKit } from '../shelf/use';
 import { workOut, type Worked } from '../shelf/work-out';
 import type { SettledPapers } from '../shelf/written';
 import * as q from './queries';
@@ -46,14 +46,14 @@ export async function runNotice(ctx: Context, id: string): Promise<void> {
       for (const row of next) await run.step(row);
     };
     await Promise.all(Array.from({ length: AT_ONCE }, hand));
-    ctx.live.tell(topics.notice(id));
+    ctx.live.notify(topics.notice(id));
     await breathe();
     if (performance.now() > until) {
       await ctx.jobs.queueNow('notice', id);
       break;
     }
   }
-  ctx.live.tell(topics.notice(id));
+  ctx.live.notify(topics.notice(id));
   // Told, and tried again, once everything else was done: what happens to one row keeps no other waiting.
   if (errors.error !== null) throw errors.error;
 }
@@ -66,7 +66,7 @@ interface RunErrors {
 }
 
 /** What comes of looking at a row. */
-interface Looked {
+interface EvaluatedRow {
   worked: Worked | null;
   problems: string[];
   notes: string[];
@@ -104,7 +104,7 @@ class Run {
     const now = await q.homeById(pool, row.notice_id, row.id);
     const packet = now?.packet_id ? await packetById(pool, now.packet_id) : null;
     if (packet && packet.status !== 'drafting') return q.setGone(pool, row.id, this.ctx.clock.now());
-    if (packet) await dropDraft(this.ctx, packet.id);
+    if (packet) await deleteDraft(this.ctx, packet.id);
     await q.setWrong(pool, row.id, [problem]);
   }
 
@@ -123,7 +123,7 @@ class Run {
   }
 
   /** @param papers  where papers are kept that are set, and found that were */
-  private async look(row: q.HomeOfNotice, papers: q.HomeOfNotice['papers']): Promise<Looked> {
+  private async look(row: q.HomeOfNotice, papers: q.HomeOfNotice['papers']): Promise<EvaluatedRow> {
     const problems = [...row.unread];
     const same = this.same.get(row.id);
     if (same) problems.push(same);
@@ -194,7 +194,7 @@ class Run {
   /** @returns null where the row does not go after all */
   private async makePacket(row: q.HomeOfNotice): Promise<string | null> {
     const { pool } = this.ctx.database;
-    // Looked at once more: what held yesterday, or before somebody changed the deal, may not hold now.
+    // EvaluatedRow at once more: what held yesterday, or before somebody changed the deal, may not hold now.
     const { worked, problems } = await this.look(row, {});
     if (!worked || problems.length) {
       await q.setWrong(pool, row.id, problems);
@@ -206,7 +206,7 @@ class Run {
       if (now?.state !== 'going') return null;
       if (now.packet_id) return now.packet_id;
       const of = { noticeId: this.notice.id, ...(this.notice.rule ? { delivery: this.notice.rule.delivery } : {}) };
-      const id = await keepPacket(this.ctx, tx, worked, this.member, of);
+      const id = await savePacketOfKit(this.ctx, tx, worked, this.member, of);
       await q.setPacket(tx.db, row.id, id);
       return id;
     });

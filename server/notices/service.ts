@@ -49,7 +49,7 @@ async function locked(db: Db, id: string): Promise<q.NoticeRow> {
 /** Has a notice looked at in the background, and tells its screens. */
 async function goOn(ctx: Context, tx: Tx, id: string): Promise<void> {
   await ctx.jobs.queue(tx, 'notice', id);
-  tx.afterCommit(() => ctx.live.tell(topics.notice(id)));
+  tx.afterCommit(() => ctx.live.notify(topics.notice(id)));
 }
 
 /**
@@ -238,7 +238,7 @@ export async function setRow(ctx: Context, id: string, rowId: string, body: Noti
 }
 
 /** Throws a notice away. @throws Problem `was-sent` once something of it has gone */
-export async function dropNotice(ctx: Context, id: string): Promise<void> {
+export async function deleteNotice(ctx: Context, id: string): Promise<void> {
   await inTransaction(ctx.database.pool, async (tx) => {
     await locked(tx.db, id);
     const counts = (await q.countsOf(tx.db, [id])).get(id);
@@ -261,7 +261,7 @@ export async function go(ctx: Context, id: string): Promise<NoticeView> {
       throw new Problem('nothing-to-send', `${counts.fresh} homes are still being worked out. A moment.`);
     if (n.all_or_none && counts?.wrong)
       throw new Problem('rows-wrong', `${counts.wrong} homes want mending, and none is to go without the others.`);
-    if (!(await q.letGo(tx.db, id)))
+    if (!(await q.deleteFile(tx.db, id)))
       throw new Problem('nothing-to-send', 'No home is ready. Mend a row, or add homes.');
     await goOn(ctx, tx, id);
   });
@@ -273,7 +273,7 @@ export async function stop(ctx: Context, id: string): Promise<NoticeView> {
   await inTransaction(ctx.database.pool, async (tx) => {
     await locked(tx.db, id);
     await q.hold(tx.db, id, ctx.clock.now());
-    tx.afterCommit(() => ctx.live.tell(topics.notice(id)));
+    tx.afterCommit(() => ctx.live.notify(topics.notice(id)));
   });
   return noticeView(ctx, id);
 }
@@ -301,7 +301,7 @@ export async function lettersWent(
       else if (w.value) done++;
     await breathe();
   }
-  ctx.live.tell(topics.notice(id));
+  ctx.live.notify(topics.notice(id));
   if (!done && refused) throw refused;
   return { done };
 }

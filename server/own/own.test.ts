@@ -97,7 +97,7 @@ test('before the code it shows nothing but whose firm it is and where the code g
   const cookie = await letIn(token, 'Wren Alder');
   wren = { token, cookie };
   const page = (await look(token, cookie)).body;
-  expect([page.proved, page.name, page.packets.map((x) => [x.name, x.standing])]).toEqual([
+  expect([page.proved, page.name, page.packets.map((x) => [x.name, x.status])]).toEqual([
     true,
     'Wren Alder',
     [['Papers', 'to_do']],
@@ -115,8 +115,8 @@ test('two people with one mailbox have a page each, and neither opens the otherâ
   expect(mine!.partyId).not.toBe(hers!.partyId);
   // The next paper is one touch away, as whoever's page it is.
   const params = { token, packetId: mine!.id };
-  const pass = await way.server.ok('openOwn', { params, as: 'nobody', headers: { cookie } });
-  expect((await way.server.ok('signing', { params: { token: pass.token } })).me.name).toBe('Callum Alder');
+  const link = await way.server.ok('openOwn', { params, as: 'nobody', headers: { cookie } });
+  expect((await way.server.ok('signing', { params: { token: link.token } })).me.name).toBe('Callum Alder');
 });
 
 test('nothing of anybody else is there: no packet, no document, not even whether there is one', async () => {
@@ -167,7 +167,7 @@ test('signed and sealed it is there as it was sent and as it was sealed, in the 
     headers,
   });
   const [packet] = page.packets;
-  expect([page.language, packet!.standing, packet!.documents.map((d) => d.sealed)]).toEqual(['es', 'executed', [true]]);
+  expect([page.language, packet!.status, packet!.documents.map((d) => d.sealed)]).toEqual(['es', 'executed', [true]]);
   const params = { token: wren.token, packetId: packet!.id, documentId: packet!.documents[0]!.id };
   const file = async (as: string) =>
     (await way.server.call('ownFile', { params, query: { as }, as: 'nobody', headers })).raw;

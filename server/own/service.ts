@@ -17,9 +17,9 @@ import { layOut, type Composed } from '../mail/messages';
 import { postToPerson } from '../mailroom/post';
 import { notFound } from '../problem';
 import { CODE_AGAIN_MS, enterProved, MAX_TRIES, newCode } from '../signing/entry';
-import { makeSecret } from '../links/passes';
+import { makeLinkSecret } from '../links/links';
 import { endOlderOwn } from '../links/queries';
-import { told, type Visit } from '../signing/visit';
+import { clientProblem, type Visit } from '../signing/visit';
 import { readableDocuments } from '../signing/views';
 import { LANGUAGES, wordsFor, wordsOf } from '../words';
 import * as q from './queries';
@@ -52,16 +52,17 @@ function hinted({ email, phone }: Pick<q.OwnPageRow, 'email' | 'phone'>): string
  * @throws Problem `code-soon` when one was sent just now
  */
 export async function askForPage(ctx: Context, visit: Visit): Promise<{ to: string }> {
-  const { party, words, pass } = await enterProved(ctx, visit);
+  const { party, words, link } = await enterProved(ctx, visit);
   const { called, mailbox } = whoOf(party);
   // Who signs at the desk, or is a member, has no address that links go to.
-  if (!mailbox || pass.host_id || !byLink(party)) throw notFound('An own page');
+  if (!mailbox || link.host_id || !byLink(party)) throw notFound('An own page');
   const firm = await ctx.firm();
   const now = ctx.clock.now();
   const secret = newSecret();
   await inTransaction(ctx.database.pool, async (tx) => {
     const last = await q.lastMade(tx.db, mailbox, called);
-    if (last && now.getTime() - last.getTime() < CODE_AGAIN_MS) throw told(words, 'code-soon', 'problem.code_soon');
+    if (last && now.getTime() - last.getTime() < CODE_AGAIN_MS)
+      throw clientProblem(words, 'code-soon', 'problem.code_soon');
     await q.insertPage(tx.db, {
       id: newId(),
       called,
@@ -127,7 +128,7 @@ const cookieOf = (pageId: string) => `gatepath_own_${sha256(pageId).slice(0, 16)
 async function pageOf(ctx: Context, visit: OwnVisit): Promise<{ page: q.OwnPageRow; words: Words; proved: boolean }> {
   const db = ctx.database.pool;
   const page = await q.pageByHash(db, hash(ctx, 'page', visit.token));
-  if (!page) throw told(visit.words, 'dead-link', 'problem.dead_own_page');
+  if (!page) throw clientProblem(visit.words, 'dead-link', 'problem.dead_own_page');
   const proof = visit.cookies[cookieOf(page.id)];
   const proved = !!proof && (await q.proofHolds(db, hash(ctx, 'proof', proof), page.id, ctx.clock.now()));
   return { page, words: wordsOf(page.language), proved };
@@ -135,7 +136,7 @@ async function pageOf(ctx: Context, visit: OwnVisit): Promise<{ page: q.OwnPageR
 
 async function provedPage(ctx: Context, visit: OwnVisit): Promise<{ page: q.OwnPageRow; words: Words }> {
   const { page, words, proved } = await pageOf(ctx, visit);
-  if (!proved) throw told(words, 'step-wanted', 'problem.step_wanted');
+  if (!proved) throw clientProblem(words, 'step-wanted', 'problem.step_wanted');
   return { page, words };
 }
 
@@ -146,10 +147,10 @@ export async function sendOwnCode(ctx: Context, visit: OwnVisit): Promise<OwnPag
   await inTransaction(ctx.database.pool, async (tx) => {
     const now = ctx.clock.now();
     const row = await q.lockPage(tx.db, page.id);
-    if (!row) throw told(words, 'dead-link', 'problem.dead_own_page');
-    if (row.locked_until && row.locked_until > now) throw told(words, 'locked', 'problem.own_locked');
+    if (!row) throw clientProblem(words, 'dead-link', 'problem.dead_own_page');
+    if (row.locked_until && row.locked_until > now) throw clientProblem(words, 'locked', 'problem.own_locked');
     if (row.code_hash && row.code_at && now.getTime() - row.code_at.getTime() < CODE_AGAIN_MS)
-      throw told(words, 'code-soon', 'problem.code_soon');
+      throw clientProblem(words, 'code-soon', 'problem.code_soon');
     const code = newCode();
     await q.saveCode(tx.db, page.id, hash(ctx, 'code', `${page.id}:${code}`), now);
     const parts = { firmName: firm?.name ?? '', toName: page.name, code, minutes: CODE_MINUTES };
@@ -179,14 +180,14 @@ export async function giveOwnCode(
   const wrong = await inTransaction(ctx.database.pool, async (tx) => {
     const now = ctx.clock.now();
     const row = await q.lockPage(tx.db, page.id);
-    if (!row) return told(words, 'dead-link', 'problem.dead_own_page');
-    if (row.locked_until && row.locked_until > now) return told(words, 'locked', 'problem.own_locked');
+    if (!row) return clientProblem(words, 'dead-link', 'problem.dead_own_page');
+    if (row.locked_until && row.locked_until > now) return clientProblem(words, 'locked', 'problem.own_locked');
     const code = hash(ctx, 'code', `${page.id}:${given.replace(/\D/g, '')}`);
     // A form that was sent twice: what it opened a moment ago it opens again, and nobody has guessed wrong.
     const repeated = code === row.used_hash && now.getTime() - (row.used_at?.getTime() ?? 0) < REPEATED_MS;
     const right = row.code_hash === code || repeated;
     const old = !repeated && (!row.code_at || now.getTime() - row.code_at.getTime() > CODE_MINUTES * 60_000);
-    if (right && old) return told(words, 'wrong-code', 'problem.code_old', { left: 0 });
+    if (right && old) return clientProblem(words, 'wrong-code', 'problem.code_old', { left: 0 });
     if (right) {
       // A code opens one browser, once.
       if (!repeated) {
@@ -203,8 +204,8 @@ export async function giveOwnCode(
     await q.saveTries(tx.db, page.id, locked ? 0 : tries, locked ? new Date(now.getTime() + LOCKED_MS) : null);
     if (locked) await q.saveCode(tx.db, page.id, null, now);
     return locked
-      ? told(words, 'locked', 'problem.own_locked')
-      : told(words, 'wrong-code', 'problem.code_wrong', { left: MAX_TRIES - tries });
+      ? clientProblem(words, 'locked', 'problem.own_locked')
+      : clientProblem(words, 'wrong-code', 'problem.code_wrong', { left: MAX_TRIES - tries });
   });
   // Thrown only here: the count of wrong tries must outlive the transaction.
   if (wrong) throw wrong;
@@ -267,7 +268,7 @@ function packetOf(state: PacketState, me: PacketParty): OwnPage['packets'][numbe
   const turn = isTurnOf(state, me.id) && holdsGate(me) && byLink(me) && !s.locked;
   // Before a second step nobody learns from here what a packet holds.
   const shut = !!me.secondStep;
-  const standing = receives(me)
+  const status = receives(me)
     ? 'delivered'
     : turn
       ? 'to_do'
@@ -281,7 +282,7 @@ function packetOf(state: PacketState, me: PacketParty): OwnPage['packets'][numbe
     partyId: me.id,
     name: shut ? '' : plan.packetName,
     dealName: plan.dealName,
-    standing,
+    status,
     act: me.act,
     left: turn ? marksLeft(state, me.id).length : 0,
     opened: s.openedAt !== null,
@@ -321,7 +322,7 @@ async function ownPacket(
 export async function openOwn(ctx: Context, visit: OwnVisit, packetId: string): Promise<{ token: string }> {
   const { state, party } = await ownPacket(ctx, visit, packetId);
   const token = await inTransaction(ctx.database.pool, async (tx) => {
-    const made = await makeSecret(ctx, tx, state.packetId, party.id, null, true);
+    const made = await makeLinkSecret(ctx, tx, state.packetId, party.id, null, true);
     await endOlderOwn(tx.db, state.packetId, party.id, MOST_OWN, ctx.clock.now());
     return made;
   });

@@ -21,12 +21,12 @@ import { dealOr404 } from '../deal-records/deals';
 import { queueDealStatus } from '../jobs/deal-status';
 import { documentsByIds } from '../documents/queries';
 import { factsFiles } from '../documents/service';
-import { keepSealedDocument } from '../documents/bring-in';
+import { saveSealedDocument } from '../documents/bring-in';
 import type { Member } from '../firm/queries';
 import { newId } from '../ids';
 import { topics } from '../live/live';
 import { notFound, Problem } from '../problem';
-import { makeSecret } from '../links/passes';
+import { makeLinkSecret } from '../links/links';
 import { carryAccessCodes } from '../links/queries';
 import { currentDraft } from './current';
 import { loadState } from './log';
@@ -309,7 +309,7 @@ export async function takeBack(ctx: Context, packetId: string, reason: string, m
       ...(kit ? { kit } : {}),
     });
     await carryAccessCodes(tx.db, packetId, id);
-    tx.afterCommit(() => ctx.live.tell(topics.deal(row.deal_id)));
+    tx.afterCommit(() => ctx.live.notify(topics.deal(row.deal_id)));
   });
   return id;
 }
@@ -331,7 +331,7 @@ export async function startLateRound(
   const documents: { id: string }[] = [];
   for (const d of wanted) {
     const { sha256 } = state.sealed.find((s) => s.documentId === d.id)!;
-    documents.push(await keepSealedDocument(ctx, row.deal_id, `${d.name}, signed`, sha256));
+    documents.push(await saveSealedDocument(ctx, row.deal_id, `${d.name}, signed`, sha256));
   }
   const id = newId();
   const name = `${row.name}, late round`;
@@ -359,7 +359,7 @@ export async function startLateRound(
       created_by: member.id,
       at: ctx.clock.now(),
     });
-    tx.afterCommit(() => ctx.live.tell(topics.deal(row.deal_id)));
+    tx.afterCommit(() => ctx.live.notify(topics.deal(row.deal_id)));
   });
   return id;
 }
@@ -371,16 +371,16 @@ export async function hostParty(ctx: Context, packetId: string, partyId: string,
     if (!party) throw notFound('This person');
     if (byLink(party)) throw new Problem('not-at-desk', `${party.name} signs through a link of their own.`);
     await run({ type: 'host', partyId, hostName: member.name }, byMember(member));
-    return makeSecret(ctx, tx, packetId, partyId, member.id);
+    return makeLinkSecret(ctx, tx, packetId, partyId, member.id);
   });
 }
 
 /** Opens the own ceremony of a member who is a party. */
-export async function ownPass(ctx: Context, packetId: string, partyId: string, member: Member): Promise<string> {
+export async function ownLink(ctx: Context, packetId: string, partyId: string, member: Member): Promise<string> {
   return ctx.packets.alone(packetId, async ({ tx, state }) => {
     const party = state && partyOf(state.plan, partyId);
     if (!party || party.memberId !== member.id)
       throw new Problem('not-you', 'Only the person themselves can open this ceremony.');
-    return makeSecret(ctx, tx, packetId, partyId, member.id);
+    return makeLinkSecret(ctx, tx, packetId, partyId, member.id);
   });
 }

@@ -76,7 +76,7 @@ export async function startPacket(ctx: Context, dealId: string, body: NewPacketB
       created_by: member.id,
       at: ctx.clock.now(),
     });
-    afterCommit(() => ctx.live.tell(topics.deal(dealId)));
+    afterCommit(() => ctx.live.notify(topics.deal(dealId)));
   });
   return id;
 }
@@ -123,8 +123,8 @@ export async function editDraft(ctx: Context, packetId: string, body: EditsBody,
     );
     const over = await overlaps(db, packetId, version, body, member);
     afterCommit(() => {
-      ctx.live.tell(topics.packet(packetId));
-      if (back) ctx.live.tell(topics.deal(row.deal_id));
+      ctx.live.notify(topics.packet(packetId));
+      if (back) ctx.live.notify(topics.deal(row.deal_id));
     });
     return { draft, version, over };
   });
@@ -166,7 +166,7 @@ async function overlaps(db: Db, packetId: string, version: number, body: EditsBo
   const client = body.client ?? member.id;
   const since = await q.changesSince(db, packetId, body.base ?? version, client);
   await q.insertChange(db, { packet_id: packetId, version, client, member_name: member.name, touched });
-  await q.forgetChanges(db, packetId, version - REMEMBERED);
+  await q.deleteChanges(db, packetId, version - REMEMBERED);
   const mine = new Set(touched);
   return [...new Set(since.filter((c) => c.touched.some((t) => mine.has(t))).map((c) => c.member_name))];
 }
@@ -176,7 +176,7 @@ async function overlaps(db: Db, packetId: string, version: number, body: EditsBo
  *
  * @throws Problem `already-sent` for a packet that was sent, `not-found`
  */
-export async function dropDraft(ctx: Context, packetId: string): Promise<void> {
+export async function deleteDraft(ctx: Context, packetId: string): Promise<void> {
   await inTransaction(ctx.database.pool, async (tx) => {
     const { db, afterCommit } = tx;
     const row = await lockedOr404(db, packetId);
@@ -184,6 +184,6 @@ export async function dropDraft(ctx: Context, packetId: string): Promise<void> {
       throw new Problem('already-sent', 'A packet that was sent stays in the deal. Withdraw it instead.');
     await q.deletePacket(db, packetId);
     await queueDealStatus(ctx, tx, row.deal_id);
-    afterCommit(() => ctx.live.tell(topics.deal(row.deal_id)));
+    afterCommit(() => ctx.live.notify(topics.deal(row.deal_id)));
   });
 }

@@ -21,7 +21,7 @@ import { allMembers, findFirm, memberById, type AnyMember, type Member } from '.
 import { compose, type MessageExtras, type MessageKind } from '../mail/messages';
 import { composeNotice, type NoticeWords } from '../mail/notices';
 import { postMessage } from '../mailroom/post';
-import { endPasses, makePass } from '../links/passes';
+import { endLinks, makeLink } from '../links/links';
 import { clearTries } from '../links/queries';
 import { wordsOf } from '../words';
 import type { PacketRow } from './queries';
@@ -67,7 +67,7 @@ export class Letters {
     const { firmName, sender } = await this.heads();
     const words = wordsOf(p.language);
     const mailbox = p.email.toLowerCase();
-    const link = o.link ? await makePass(this.ctx, this.tx, this.row.id, p.id) : null;
+    const link = o.link ? await makeLink(this.ctx, this.tx, this.row.id, p.id) : null;
     const parts = {
       firmName,
       senderName: sender.name,
@@ -187,8 +187,8 @@ class Following {
     return this.ctx.jobs.queue(this.tx, 'seal', this.row.id);
   }
 
-  endPasses(partyId: string | null): Promise<void> {
-    return endPasses(this.ctx, this.tx, this.row.id, partyId);
+  endLinks(partyId: string | null): Promise<void> {
+    return endLinks(this.ctx, this.tx, this.row.id, partyId);
   }
 }
 
@@ -243,11 +243,11 @@ const FOLLOWS: { [T in PacketEventType]: (f: Following, body: Body<T>) => Promis
     for (const x of f.asked()) if (x.id !== partyId) await f.letters.toParty(x, 'ended');
   },
   async withdrawn(f, { reason, newVersion }) {
-    await f.endPasses(null);
+    await f.endLinks(null);
     for (const x of f.asked()) await f.letters.toParty(x, newVersion ? 'new_version' : 'withdrawn', { note: reason });
   },
   async lapsed(f) {
-    await f.endPasses(null);
+    await f.endLinks(null);
     for (const x of f.asked())
       if (progressOf(f.state, x.id).status !== 'done' && isNeeded(progressOf(f.state, x.id).status))
         await f.letters.toParty(x, 'lapsed');
@@ -284,13 +284,13 @@ const FOLLOWS: { [T in PacketEventType]: (f: Following, body: Body<T>) => Promis
   },
   async party_corrected(f, { partyId }) {
     const p = f.party(partyId);
-    await f.endPasses(partyId);
+    await f.endLinks(partyId);
     if (progressOf(f.state, partyId).askedAt && byLink(p)) await f.letters.toParty(p, 'new_link', {}, { link: true });
   },
   async party_dropped(f, { partyId, reason }) {
     const p = f.party(partyId);
     const { askedAt, shownAt } = progressOf(f.state, partyId);
-    await f.endPasses(partyId);
+    await f.endLinks(partyId);
     if ((askedAt || shownAt) && byLink(p)) await f.letters.toParty(p, 'taken_out', { note: reason });
   },
   async shown(f, { partyId }) {
@@ -298,12 +298,12 @@ const FOLLOWS: { [T in PacketEventType]: (f: Following, body: Body<T>) => Promis
     await f.letters.toParty(p, 'read_along', {}, { link: true, message: f.plan.message, note: p.note });
   },
   async link_renewed(f, { partyId }) {
-    await f.endPasses(partyId);
+    await f.endLinks(partyId);
     return f.letters.toParty(f.party(partyId), 'new_link', {}, { link: true });
   },
   async handed_over(f, { partyId, reason }) {
     const p = f.party(partyId);
-    await f.endPasses(partyId);
+    await f.endLinks(partyId);
     await clearTries(f.tx.db, f.row.id, partyId);
     const before = progressOf(f.state, partyId).before.at(-1)!;
     const parts = { beforeName: before.name, note: reason };

@@ -1,7 +1,7 @@
 /** Sending at a day and hour of the deal's own time. */
 import type { PacketView } from '@gatepath/contract';
 import { addDays, dayOf } from '@gatepath/core/calendar';
-import { runCalendar } from '../schedule/calendar';
+import { queueDueWork } from '../schedule/calendar';
 import { markEdit, Way } from '../test/way';
 import { paper } from '../test/papers';
 
@@ -32,9 +32,9 @@ const set = (p: PacketView, more: object = {}) =>
     body: { version: p.version, day: tomorrow(), hour: 8, despiteWarnings: true, ...more },
   });
 const look = (p: PacketView) => way.server.ok('packet', { params: { packetId: p.id } });
-const letPass = async (hours: number) => {
+const advanceHours = async (hours: number) => {
   way.server.ctx.clock.forward(hours * 3_600_000);
-  await runCalendar(way.server.ctx);
+  await queueDueWork(way.server.ctx);
   await way.server.ctx.jobs.idle('tick');
 };
 
@@ -44,12 +44,12 @@ test('a draft waits for its hour where the deal is, and goes then, once', async 
   // Eight in the morning in New York.
   expect(waits.later?.at).toMatch(/T1[23]:00:00/);
   expect(waits.later).toMatchObject({ by: 'Odile Farrant', problem: null });
-  await letPass(12);
+  await advanceHours(12);
   expect((await look(p)).status).toBe('drafting');
-  await letPass(9);
+  await advanceHours(9);
   const sent = await look(p);
   expect([sent.status, sent.later]).toEqual(['at_gate', null]);
-  await letPass(1);
+  await advanceHours(1);
   const asks = (await way.server.ok('mailroom', { query: { packetId: p.id } })).items.filter((m) => m.kind === 'ask');
   expect(asks).toHaveLength(1);
   expect((await set(p)).problem.type).toBe('/problems/already-sent');
@@ -60,7 +60,7 @@ test('a sending that waits is stopped, and the draft stays', async () => {
   await set(p);
   const stopped = await way.server.ok('sendNotLater', { params: { packetId: p.id } });
   expect([stopped.status, stopped.later]).toEqual(['drafting', null]);
-  await letPass(48);
+  await advanceHours(48);
   expect((await look(p)).status).toBe('drafting');
 });
 
@@ -71,7 +71,7 @@ test('what could not go is not set to go; what cannot go any more stays a draft,
   await set(p);
   await way.server.edit(p.id, [{ op: 'drop', list: 'marks', id: 's' }]);
   expect((await set(await look(p))).problem.type).toBe('/problems/gate-check');
-  await letPass(24);
+  await advanceHours(24);
   const still = await look(p);
   expect([still.status, still.later?.at, still.later?.problem]).toEqual([
     'drafting',
@@ -81,7 +81,7 @@ test('what could not go is not set to go; what cannot go any more stays a draft,
   const { items } = await way.server.ok('mailroom', { query: { limit: '20' } });
   const mail = await way.server.ok('message', { params: { messageId: items.find((m) => m.kind === 'not_sent')!.id } });
   expect(mail.bodyText).toContain('has no signature anywhere');
-  await letPass(24);
+  await advanceHours(24);
   const told = (await way.server.ok('mailroom', { query: { limit: '40' } })).items.filter((m) => m.kind === 'not_sent');
   expect(told).toHaveLength(1);
 });

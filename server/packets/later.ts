@@ -70,8 +70,8 @@ async function change(
     if (!row) throw notFound('This packet');
     await work(tx, row);
     tx.afterCommit(() => {
-      ctx.live.tell(topics.packet(packetId));
-      ctx.live.tell(topics.deal(row.deal_id));
+      ctx.live.notify(topics.packet(packetId));
+      ctx.live.notify(topics.deal(row.deal_id));
     });
   });
 }
@@ -91,11 +91,11 @@ export async function sendWhenDue(ctx: Context, packetId: string): Promise<void>
     // Busy, still being read, changed in the same moment: it is tried again, and stays set until then.
     if (!(error instanceof Problem) || isTransient(error)) throw error;
     if (error.code === 'already-sent') return;
-    await tellWhy(ctx, row, member, error.message);
+    await reportNotSent(ctx, row, member, error.message);
   }
 }
 
-async function tellWhy(ctx: Context, row: q.PacketRow, member: Member, why: string): Promise<void> {
+async function reportNotSent(ctx: Context, row: q.PacketRow, member: Member, why: string): Promise<void> {
   const { address, time_zone: zone } = await dealOr404(ctx.database.pool, row.deal_id);
   const firm = await ctx.firm();
   const day = calendarDay(ENGLISH, (row.send_at ?? new Date()).toISOString().slice(0, 10), true);

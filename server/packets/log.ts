@@ -19,14 +19,14 @@ const kept = new LRUCache<string, { state: PacketState; hash: string }>({
   sizeCalculation: ({ state }) => 200 + state.plan.marks.length + state.fills.size,
 });
 /** Events of packets that are looked at again and again. */
-const keptEvents = new LRUCache<string, { events: PacketEvent[]; hash: string }>({
+const cachedEvents = new LRUCache<string, { events: PacketEvent[]; hash: string }>({
   maxSize: 200_000,
   sizeCalculation: ({ events }) => 20 + events.length,
 });
 
 /** The form in which states are kept as snapshots; raised when the reducer makes other ones. */
 const SNAPSHOT_FORM = 1;
-type StateAsKept = Omit<PacketState, 'fills'> & { fills: Record<string, Fill> };
+type StoredState = Omit<PacketState, 'fills'> & { fills: Record<string, Fill> };
 /** After so many events a new snapshot is worth its while. */
 export const SNAPSHOT_EVERY = 500;
 
@@ -68,7 +68,7 @@ async function stillGood<T extends { state: PacketState; hash: string }>(
 async function fromSnapshot(db: Db, packetId: string): Promise<{ state: PacketState; hash: string } | null> {
   const snapshot = await snapshotOf(db, packetId, SNAPSHOT_FORM);
   if (!snapshot) return null;
-  const kept: StateAsKept = JSON.parse((await unpack(new Uint8Array(snapshot.state))).toString('utf8'));
+  const kept: StoredState = JSON.parse((await unpack(new Uint8Array(snapshot.state))).toString('utf8'));
   const state: PacketState = { ...kept, fills: new Map(Object.entries(kept.fills)) };
   return stillGood(db, packetId, { state, hash: snapshot.hash });
 }
@@ -77,18 +77,18 @@ async function fromSnapshot(db: Db, packetId: string): Promise<{ state: PacketSt
 export async function takeSnapshot(db: Db, packetId: string): Promise<void> {
   const { state, hash } = await loadState(db, packetId);
   if (!state) return;
-  const asKept: StateAsKept = { ...state, fills: Object.fromEntries(state.fills) };
-  const packed = await pack(JSON.stringify(asKept));
+  const asStored: StoredState = { ...state, fills: Object.fromEntries(state.fills) };
+  const packed = await pack(JSON.stringify(asStored));
   await saveSnapshot(db, { packet_id: packetId, seq: state.seq, hash, form: SNAPSHOT_FORM, state: packed });
 }
 
 export async function loadEvents(db: Db, packetId: string): Promise<PacketEvent[]> {
-  const known = keptEvents.get(packetId);
+  const known = cachedEvents.get(packetId);
   const good = known && (await hashAt(db, packetId, known.events.length)) === known.hash;
   const rows = await eventsAfter(db, packetId, good ? known.events.length : 0);
   if (good && !rows.length) return known.events;
   const events = [...(good ? known.events : []), ...rows.map(eventOf)];
-  if (rows.length) keptEvents.set(packetId, { events, hash: lastOf(rows).hash });
+  if (rows.length) cachedEvents.set(packetId, { events, hash: lastOf(rows).hash });
   return events;
 }
 

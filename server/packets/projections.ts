@@ -26,7 +26,7 @@ import {
   type FillRow,
   type PacketPartyRow,
   type ProgressRow,
-  dropFills,
+  removeFills,
   saveFills,
   savePacketFiles,
   savePacketParties,
@@ -137,7 +137,7 @@ export async function project(db: Db, done: Appended[]): Promise<void> {
       );
     }
   }
-  await dropFills(db, [...w.cleared.values()]);
+  await removeFills(db, [...w.cleared.values()]);
   await saveFills(db, [...w.fills.values()]);
   for (const s of w.sealed) await saveSealed(db, s.packetId, s.documents);
   await savePacketParties(db, parties);

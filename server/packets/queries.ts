@@ -242,7 +242,7 @@ export async function changesSince(db: Db, packetId: string, base: number, clien
 }
 
 /** Forgets which parts were changed before a version. */
-export async function forgetChanges(db: Db, packetId: string, before: number): Promise<void> {
+export async function deleteChanges(db: Db, packetId: string, before: number): Promise<void> {
   await db.query('delete from draft_change where packet_id = $1 and version < $2', [packetId, before]);
 }
 

@@ -102,7 +102,7 @@ export async function saveFills(db: Db, rows: FillRow[]): Promise<void> {
 }
 
 /** Takes out what was taken back. */
-export async function dropFills(db: Db, fills: { packetId: string; markId: string }[]): Promise<void> {
+export async function removeFills(db: Db, fills: { packetId: string; markId: string }[]): Promise<void> {
   if (!fills.length) return;
   await db.query(
     `delete from packet_fill f using unnest($1::text[], $2::text[]) as x(packet_id, mark_id)

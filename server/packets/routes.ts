@@ -14,8 +14,8 @@ export function packetRoutes(app: FastifyInstance, ctx: Context): void {
   );
   serve(app, 'packet', ({ params }) => service.packetView(ctx, params.packetId));
   serve(app, 'editPacket', ({ params, body, member }) => drafts.editDraft(ctx, params.packetId, body, member));
-  serve(app, 'dropPacket', async ({ params }) => {
-    await drafts.dropDraft(ctx, params.packetId);
+  serve(app, 'deletePacket', async ({ params }) => {
+    await drafts.deleteDraft(ctx, params.packetId);
   });
   serve(app, 'sendPacket', async ({ params, body, member }) => {
     await service.sendPacket(ctx, params.packetId, body, member);
@@ -46,8 +46,8 @@ export function packetRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'hostParty', async ({ params, member }) => ({
     token: await changes.hostParty(ctx, params.packetId, params.partyId, member),
   }));
-  serve(app, 'ownPass', async ({ params, member }) => ({
-    token: await changes.ownPass(ctx, params.packetId, params.partyId, member),
+  serve(app, 'ownLink', async ({ params, member }) => ({
+    token: await changes.ownLink(ctx, params.packetId, params.partyId, member),
   }));
   serve(app, 'chain', async ({ params, reply }) => {
     const file = await service.chainOf(ctx, params.packetId);

@@ -107,7 +107,7 @@ function requireVersion(row: q.PacketRow, now: number, looked: number): void {
 const stop = (sentence: string) => new Problem('gate-check', sentence);
 
 /** Looks a draft through, whatever is found. In a worker: it reads every page. */
-export async function lookThrough(
+export async function runGateCheck(
   ctx: Context,
   row: q.PacketRow,
   draft: Draft,
@@ -134,7 +134,7 @@ export async function checkDraft(
   const row = await packetOr404(db, packetId);
   const { draft, version } = await q.draftOf(db, packetId);
   requireVersion(row, version, body.version);
-  const { findings, ...checked } = await lookThrough(ctx, row, draft);
+  const { findings, ...checked } = await runGateCheck(ctx, row, draft);
   const stops = findings.filter((f) => f.severity === 'stops');
   if (stops.length) throw stop(itemAt(stops, 0).sentence);
   if (findings.length && !body.despiteWarnings)
@@ -284,7 +284,7 @@ async function sentView(ctx: Context, packetId: string): Promise<SentView> {
     }),
     questions: state.questions,
     corrections: state.corrections,
-    ahead: lookAhead(state, ctx.clock.now()),
+    ahead: comingUp(state, ctx.clock.now()),
     revisions: state.revisions.map((r) => ({
       forSeq: r.forSeq,
       partyId: r.partyId,
@@ -307,7 +307,7 @@ async function sentView(ctx: Context, packetId: string): Promise<SentView> {
 }
 
 /** Dates that are still to come if nobody does anything. */
-function lookAhead(state: PacketState, now: Date): SentView['ahead'] {
+function comingUp(state: PacketState, now: Date): SentView['ahead'] {
   const { schedule, timeZone } = state.plan;
   if (state.status !== 'at_gate' || !schedule) return [];
   const today = dayOf(now.toISOString(), timeZone);

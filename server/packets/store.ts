@@ -201,8 +201,8 @@ export class PacketStore implements Packets {
       if (Math.floor(before / SNAPSHOT_EVERY) !== Math.floor(state.seq / SNAPSHOT_EVERY))
         await ctx.jobs.queue(tx, 'snapshot', row.id);
       tx.afterCommit(() => {
-        ctx.live.tell(topics.packet(row.id), state.seq);
-        ctx.live.tell(topics.deal(row.deal_id));
+        ctx.live.notify(topics.packet(row.id), state.seq);
+        ctx.live.notify(topics.deal(row.deal_id));
       });
     }
     return done;

@@ -97,12 +97,12 @@ function assemble(attributes: Buffer, signature: Uint8Array, certificates: Buffe
   );
 }
 
-export type CmsCheck =
+export type CmsVerification =
   | { ok: true; certificate: X509Certificate }
   | { ok: false; why: string; certificate: X509Certificate | null };
 
 /** Checks a CMS built by `buildCms` against the digest of what it signs. Any other byte is a change. */
-export function checkCms(cms: Buffer, digest: Buffer): CmsCheck {
+export function verifyCms(cms: Buffer, digest: Buffer): CmsVerification {
   let certificates: Buffer[];
   let attributes: Buffer;
   let signature: Buffer;
@@ -117,7 +117,7 @@ export function checkCms(cms: Buffer, digest: Buffer): CmsCheck {
   } catch {
     return { ok: false, why: 'the signature itself is damaged', certificate: null };
   }
-  const fail = (why: string): CmsCheck => ({ ok: false, why, certificate });
+  const fail = (why: string): CmsVerification => ({ ok: false, why, certificate });
   if (!signedAttributes(digest, itemAt(certificates, 0)).equals(attributes))
     return fail('the document was changed after it was sealed');
   if (!verify('sha256', new Uint8Array(attributes), certificate.publicKey, new Uint8Array(signature)))

@@ -88,12 +88,12 @@ async function checked(bytes: Uint8Array, dict: PDFDict): Promise<PaperSignature
   if (filter !== 'adbe.pkcs7.detached' && filter !== 'ETSI.CAdES.detached')
     return say('unknown', 'it is of a kind that cannot be checked here');
   const whole = c + d === bytes.length;
-  return checkedCms(contents.asBytes(), [bytes.subarray(0, b), bytes.subarray(c, c + d)], at, whole, say);
+  return verifiedCms(contents.asBytes(), [bytes.subarray(0, b), bytes.subarray(c, c + d)], at, whole, say);
 }
 
 type Say = (state: PaperSignature['state'], why: string, certificate?: Certificate | null) => PaperSignature;
 
-async function checkedCms(
+async function verifiedCms(
   cms: Uint8Array,
   parts: [Uint8Array, Uint8Array],
   at: string | null,

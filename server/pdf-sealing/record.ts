@@ -13,7 +13,7 @@ import {
   type RGB,
 } from '@cantoo/pdf-lib';
 import { Typesetter, type FaceName } from '../typesetting/fonts';
-import { Look } from '../typesetting/look';
+import { Appearance } from '../typesetting/appearance';
 import type { Spot, Spots } from './spots';
 import { INK } from './stamp';
 import { hexColor } from '../typesetting/color';
@@ -51,18 +51,18 @@ const placeOn = (packetId: string, page: number): Spot => ({
 });
 
 /** What a page says while it is kept for the record, and when the record did not need it. */
-export interface KeptWords {
+export interface RecordPageWords {
   kept: string[];
   unused: string[];
 }
 
 /** Keeps as many pages at the end as records like these would take. Only before the first seal. */
-export async function keepRecordPages(
+export async function reserveRecordPages(
   spots: Spots,
   type: Typesetter,
   packetId: string,
   like: RecordContent[],
-  words: KeptWords,
+  words: RecordPageWords,
 ): Promise<void> {
   // Laid out apart, so that the document takes in no letters for words that nobody said yet.
   const pages = await layRecords(new Typesetter(await PDFDocument.create()), like);
@@ -87,7 +87,7 @@ export async function writeRecords(
   type: Typesetter,
   packetId: string,
   records: RecordContent[],
-  words: KeptWords,
+  words: RecordPageWords,
   mayGrow: boolean,
 ): Promise<boolean> {
   const kept = spots.pagesMarked(RECORD_PAGE, packetId);
@@ -103,7 +103,7 @@ export async function writeRecords(
     spots.put(placeOn(packetId, page), `record ${i}`, look, TITLE, null);
   }
   const left = kept.slice(looks.length);
-  const unused = left.length ? await layWords(type, words.unused) : new Look();
+  const unused = left.length ? await layWords(type, words.unused) : new Appearance();
   for (const page of left) spots.put(placeOn(packetId, page), 'unused', unused, TITLE, null);
   return isWritten;
 }
@@ -116,20 +116,20 @@ export async function emptyRecord(): Promise<Uint8Array> {
 
 const TITLE = 'Signing record';
 
-async function layRecords(type: Typesetter, records: RecordContent[], scale = 1): Promise<Look[]> {
-  const pages: Look[] = [];
+async function layRecords(type: Typesetter, records: RecordContent[], scale = 1): Promise<Appearance[]> {
+  const pages: Appearance[] = [];
   for (const record of records) pages.push(...(await layRecord(type, record, scale)));
   return pages;
 }
 
-async function layWords(type: Typesetter, lines: string[]): Promise<Look> {
+async function layWords(type: Typesetter, lines: string[]): Promise<Appearance> {
   const flow = new Flow(type);
   for (const l of lines) await flow.text(l, 11, 'document', SLATE);
   return itemAt(flow.pages, 0);
 }
 
 /** A record laid out, a look a page. */
-async function layRecord(type: Typesetter, record: RecordContent, scale: number): Promise<Look[]> {
+async function layRecord(type: Typesetter, record: RecordContent, scale: number): Promise<Appearance[]> {
   const flow = new Flow(type, scale);
   await flow.text(record.title, 18, 'document-bold');
   await flow.text(`${record.packetName} · ${record.dealName}`, 11);
@@ -158,9 +158,9 @@ async function layRecord(type: Typesetter, record: RecordContent, scale: number)
 
 /** A column of text that runs on over pages; set smaller, a page holds more of it. */
 class Flow {
-  readonly pages: Look[] = [];
+  readonly pages: Appearance[] = [];
   private readonly width: number;
-  private page!: Look;
+  private page!: Appearance;
   private y = 0;
 
   constructor(
@@ -172,7 +172,7 @@ class Flow {
   }
 
   private turn(): void {
-    this.page = new Look();
+    this.page = new Appearance();
     if (this.scale !== 1) this.page.push(concatTransformationMatrix(this.scale, 0, 0, this.scale, 0, 0));
     this.pages.push(this.page);
     this.y = PAGE.height / this.scale - MARGIN;

@@ -12,13 +12,13 @@ import { Typesetter } from '../typesetting/fonts';
 import { Form, markName } from './form';
 import { openToAppend } from './incremental';
 import { Spots } from './spots';
-import { emptyRecord, keepRecordPages, writeRecords, type KeptWords, type RecordContent } from './record';
+import { emptyRecord, reserveRecordPages, writeRecords, type RecordPageWords, type RecordContent } from './record';
 import {
   RECORD_SIGNER,
   addSignature,
   fillSignature,
-  keepSignature,
-  keepSpares,
+  saveSignature,
+  reserveSpares,
   keyOf,
   type Signing,
 } from './signature';
@@ -38,7 +38,7 @@ export interface SealTask {
   /** The signing record, once for every language that is spoken in the packet; only with the last seal. */
   records: RecordContent[];
   /** What a page kept for the record says, in those languages. */
-  keptWords: KeptWords;
+  recordPageWords: RecordPageWords;
   /** Pictures of hands by fingerprint: PNG bytes. */
   pictures: Record<string, Uint8Array>;
   signing: Signing;
@@ -71,7 +71,7 @@ export async function seal(task: SealTask): Promise<Sealed> {
   await draw(doc, spots, type, task);
   if (isFirst && task.room) await makeRoom(doc, spots, type, task.room, task);
   const apart = task.records.length
-    ? !(await writeRecords(spots, type, packetId, task.records, task.keptWords, isFirst || !form.certified))
+    ? !(await writeRecords(spots, type, packetId, task.records, task.recordPageWords, isFirst || !form.certified))
     : false;
   spots.finish();
   const key = keyOf(task.signing);
@@ -105,15 +105,15 @@ async function makeRoom(doc: PDFDocument, spots: Spots, type: Typesetter, room: 
     const words = task.names[mark.markId] ?? mark.kind;
     spots.keep(spotOf(mark), words, holdsText(mark.kind) ? (mark.lines ? 'lines' : 'line') : null);
   }
-  await keepRecordPages(spots, type, task.signing.event.packetId, room.records, task.keptWords);
-  spots.keepRooms();
+  await reserveRecordPages(spots, type, task.signing.event.packetId, room.records, task.recordPageWords);
+  spots.reserveRooms();
   const own = (partyId: string) => marks.filter((m) => m.partyId === partyId).map((m) => markName(m.markId));
   const { signer } = task.signing;
   const to = room.signers.filter((s) => s.partyId !== signer);
-  keepSpares(doc, spots.form, to.length);
-  for (const { partyId, words } of to) keepSignature(doc, spots.form, { signer: partyId, words, locks: own(partyId) });
+  reserveSpares(doc, spots.form, to.length);
+  for (const { partyId, words } of to) saveSignature(doc, spots.form, { signer: partyId, words, locks: own(partyId) });
   const atEnd = spots.form.openIn('Unforeseen');
-  keepSignature(doc, spots.form, { signer: RECORD_SIGNER, words: 'Signing record', locks: atEnd });
+  saveSignature(doc, spots.form, { signer: RECORD_SIGNER, words: 'Signing record', locks: atEnd });
 }
 
 /** Whether a mark shows text that a reader may want to take out again. */

@@ -31,7 +31,7 @@ export const RECORD_SIGNER = 'the record';
 export const CHANGE_SIGNER = 'a change';
 
 /** A signature field that is kept for somebody, with the names of the fields it will lock. */
-export interface KeptSignature {
+export interface SavedSignature {
   signer: string;
   /** For those who listen: "Wren Alder, Seller 1". */
   words: string;
@@ -45,7 +45,7 @@ const SPARE = { own: 4, perSigner: 2, later: 6 };
 const RANGE_SLOT = '/**********';
 
 /** Keeps the signature field of somebody who is to come. Only before the first seal. */
-export function keepSignature(doc: PDFDocument, form: Form, { signer, words, locks }: KeptSignature): void {
+export function saveSignature(doc: PDFDocument, form: Form, { signer, words, locks }: SavedSignature): void {
   const field = signatureField(doc);
   field.set(PDFName.of('TU'), PDFHexString.fromText(words));
   // A lock has to be an object of its own (ISO 32000-2, table 235).
@@ -55,7 +55,7 @@ export function keepSignature(doc: PDFDocument, form: Form, { signer, words, loc
 }
 
 /** Keeps signature fields for each round that nobody has yet; `signers` are known to be still to come. */
-export function keepSpares(doc: PDFDocument, form: Form, signers: number): void {
+export function reserveSpares(doc: PDFDocument, form: Form, signers: number): void {
   for (const [i, round] of ROUNDS.entries()) {
     const spare = i ? SPARE.later : SPARE.own + SPARE.perSigner * signers;
     for (let n = 1; n <= spare; n++) form.add(lastPage(doc), spareName(round, n), signatureField(doc));

@@ -29,7 +29,7 @@ function sealing(bytes: Uint8Array, task: Partial<SealTask>, signer = 'wren', pa
     names: {},
     room: null,
     records: [],
-    keptWords: { kept: ['Kept for the record'], unused: ['Not needed'] },
+    recordPageWords: { kept: ['Kept for the record'], unused: ['Not needed'] },
     pictures: {},
     ...task,
     signing: says({ signer, event: { packetId, seq: ++n, hash: '0'.repeat(64) } }),

@@ -23,7 +23,7 @@ import {
 } from '@cantoo/pdf-lib';
 import type { Rect } from '@gatepath/core/paper';
 import { FIELD_READ_ONLY, type Field, type Form, LOCKED, PRINT, ROUNDS, annotate, markName } from './form';
-import { Look, short } from '../typesetting/look';
+import { Appearance, short } from '../typesetting/appearance';
 import { spaceOfPage, type Matrix, type PageSpace } from '../pdf/space';
 import { itemAt } from '@gatepath/core/sure';
 
@@ -69,7 +69,7 @@ export class Spots {
   }
 
   /** Keeps a place for what comes later. Nothing shows there yet. Only before the first seal. */
-  keep(place: Spot, words: string, text: 'line' | 'lines' | null, look = new Look()): void {
+  keep(place: Spot, words: string, text: 'line' | 'lines' | null, look = new Appearance()): void {
     const { context } = this.doc;
     const page = this.page(place);
     const flags = text ? (text === 'lines' ? MULTILINE : 0) : PUSHBUTTON;
@@ -89,14 +89,14 @@ export class Spots {
   }
 
   /** Keeps a room on every page for each round of signing. Only before the first seal. */
-  keepRooms(): void {
+  reserveRooms(): void {
     const { context } = this.doc;
     // Hundreds of them in a long document: what they show at first is one object for pages of a size.
     const empty = new Map<string, PDFRef>();
     const boxes = this.pages.map((_, i) => this.wholePage(i + 1));
     for (const box of boxes) {
       if (empty.has(box.join())) continue;
-      const N = context.register(roomLook(this.doc, '', box, {}));
+      const N = context.register(roomAppearance(this.doc, '', box, {}));
       empty.set(box.join(), context.register(context.obj({ N })));
     }
     for (const round of ROUNDS) {
@@ -112,7 +112,7 @@ export class Spots {
    * Puts a look in its place. `key` names looks that are the same, so that the initials of ten
    * pages are drawn once; `words` say what it is, and `value` is the text of a text mark.
    */
-  put(place: Spot, key: string, look: Look, words: string, value: string | null): void {
+  put(place: Spot, key: string, look: Appearance, words: string, value: string | null): void {
     const page = this.page(place);
     const drawn = this.register(place, key, look);
     const field = this.form.get(markName(place.id));
@@ -174,7 +174,7 @@ export class Spots {
   finish(): void {
     for (const [page, { room, before, operators, drawn }] of this.fillings) {
       const content = [before, ...operators.map(String)].join('\n');
-      const look = roomLook(this.doc, content, this.wholePage(page), Object.fromEntries(drawn));
+      const look = roomAppearance(this.doc, content, this.wholePage(page), Object.fromEntries(drawn));
       room.dict.set(PDFName.of('AP'), this.doc.context.obj({ N: this.doc.context.register(look) }));
       this.save(room.ref);
     }
@@ -243,7 +243,7 @@ export class Spots {
     return this.rectOf({ id: '', page, rect: { x: 0, y: 0, w: width, h: height }, around: 0 });
   }
 
-  private register({ page, rect, around }: Spot, key: string, look: Look): PDFRef {
+  private register({ page, rect, around }: Spot, key: string, look: Appearance): PDFRef {
     const [a, b, c, d] = this.space(page).toUser;
     const turn: Matrix = [a, b, c, d, 0, 0];
     const whole = JSON.stringify([key, short(rect.w), short(rect.h), around, turn]);
@@ -261,7 +261,7 @@ export class Spots {
 }
 
 /** What a room shows: a form (ISO 32000-1, 8.10) as wide as its page that draws others in their places. */
-function roomLook(doc: PDFDocument, content: string, box: number[], drawn: Record<string, PDFRef>): PDFStream {
+function roomAppearance(doc: PDFDocument, content: string, box: number[], drawn: Record<string, PDFRef>): PDFStream {
   return doc.context.flateStream(content, {
     Type: 'XObject',
     Subtype: 'Form',

@@ -37,7 +37,7 @@ import { type Rect, fitLine } from '@gatepath/core/paper';
 import { inkOf } from '@gatepath/core/inks';
 import type { ShownFill } from '@gatepath/core/packet';
 import { Typesetter } from '../typesetting/fonts';
-import { Look } from '../typesetting/look';
+import { Appearance } from '../typesetting/appearance';
 import type { Spot, Spots } from './spots';
 import { itemAt } from '@gatepath/core/sure';
 import { hexColor } from '../typesetting/color';
@@ -65,19 +65,19 @@ export async function stampFills(
 ): Promise<void> {
   const embedded = new Map<string, PDFImage>();
   for (const [sha256, bytes] of Object.entries(pictures)) embedded.set(sha256, await doc.embedPng(bytes));
-  const looks = new Map<string, Look>();
+  const looks = new Map<string, Appearance>();
   for (const fill of fills) {
     const key = JSON.stringify([fill.shows, fill.under, fill.kind, fill.lines, fill.ink, fill.rect.w, fill.rect.h]);
     let look = looks.get(key);
-    if (!look) looks.set(key, (look = await lookOf(type, fill, embedded)));
+    if (!look) looks.set(key, (look = await appearanceOf(type, fill, embedded)));
     const value = fill.shows.form === 'text' ? fill.shows.text : null;
     spots.put(spotOf(fill), key, look, names[fill.markId] ?? fill.kind, value);
   }
 }
 
 /** A fill drawn in a box of its own size, with what stands under it. */
-async function lookOf(type: Typesetter, fill: ShownFill, pictures: Map<string, PDFImage>): Promise<Look> {
-  const look = new Look();
+async function appearanceOf(type: Typesetter, fill: ShownFill, pictures: Map<string, PDFImage>): Promise<Appearance> {
+  const look = new Appearance();
   const { hand, words } = withUnder({ x: 0, y: 0, w: fill.rect.w, h: fill.rect.h }, fill.under);
   if (words && fill.under) {
     const runs = await type.runs(fill.under, 'document');
@@ -93,7 +93,12 @@ async function lookOf(type: Typesetter, fill: ShownFill, pictures: Map<string, P
 }
 
 /** Draws a fill from its box's lower left corner. */
-async function drawFill(look: Look, type: Typesetter, fill: ShownFill, pictures: Map<string, PDFImage>): Promise<void> {
+async function drawFill(
+  look: Appearance,
+  type: Typesetter,
+  fill: ShownFill,
+  pictures: Map<string, PDFImage>,
+): Promise<void> {
   const { shows } = fill;
   const { w, h } = fill.rect;
   const box: Rect = { x: 0, y: 0, w, h };
@@ -123,7 +128,7 @@ async function drawFill(look: Look, type: Typesetter, fill: ShownFill, pictures:
 
 /** Plain text in a box: one line resting on its foot, or several from its top. */
 async function writeText(
-  look: Look,
+  look: Appearance,
   type: Typesetter,
   text: string,
   box: Rect,
@@ -159,7 +164,7 @@ const REDLINE = hexColor('#8E1B2F');
 export async function stampRedlines(spots: Spots, type: Typesetter, redlines: Redline[]): Promise<void> {
   for (const r of redlines)
     for (const [i, rect] of r.rects.entries()) {
-      const look = new Look();
+      const look = new Appearance();
       const box: Rect = { x: 0, y: 0, w: rect.w, h: rect.h };
       if (r.kind === 'insert') await writeText(look, type, r.text, box, true, REDLINE);
       else strokeSteps(look, rect.h, [lineSteps([-1, rect.h * 0.52, rect.w + 1, rect.h * 0.52])], REDLINE);
@@ -176,7 +181,7 @@ const lineSteps = (p: readonly number[]): PathStep[] => [
 ];
 
 /** Strokes paths given y down from the top of a box of height `height`. */
-function strokeSteps(look: Look, height: number, paths: PathStep[][], color: RGB): void {
+function strokeSteps(look: Appearance, height: number, paths: PathStep[][], color: RGB): void {
   look.push(
     setStrokingColor(color),
     setLineWidth(PEN_WIDTH),

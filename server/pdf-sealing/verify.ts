@@ -1,12 +1,12 @@
 /** Whether a sealed copy is whole, and what its revisions say: who sealed what when. */
 import { createHash, type X509Certificate } from 'node:crypto';
-import type { CheckedRevision } from '@gatepath/contract';
+import type { VerifiedRevision } from '@gatepath/contract';
 import { sizes } from './compose';
-import { checkCms } from './cms';
+import { verifyCms } from './cms';
 import { itemAt, lastOf } from '@gatepath/core/sure';
 
 /** One signed revision of a file, with what only this side needs to know of it. */
-export interface RevisionCheck extends CheckedRevision {
+export interface RevisionVerification extends VerifiedRevision {
   /** Who vouches for the certificate. */
   issuer: string | null;
   /** The event of the packet's chain it stands for. */
@@ -18,10 +18,10 @@ export interface RevisionCheck extends CheckedRevision {
 /** The most seals a file may carry: a packet has at most 60 parties, who are asked again for each change. */
 const MOST_SEALS = 400;
 
-export interface SealCheck {
+export interface SealVerification {
   whole: boolean;
   why: string;
-  revisions: RevisionCheck[];
+  revisions: RevisionVerification[];
   /** SHA-256 of what stood there before the first seal, with none, one and two ends of line behind it. */
   before: string[];
 }
@@ -29,8 +29,8 @@ export interface SealCheck {
 const sha256 = (data: Uint8Array) => createHash('sha256').update(data).digest('hex');
 
 /** Checks the bytes of a PDF. Any change since the last seal, appended bytes included, is found. */
-export function verifySealed(pdf: Buffer): SealCheck {
-  const nothing = (why: string): SealCheck => ({ whole: false, why, revisions: [], before: [] });
+export function verifySealed(pdf: Buffer): SealVerification {
+  const nothing = (why: string): SealVerification => ({ whole: false, why, revisions: [], before: [] });
   const text = pdf.toString('latin1');
   if (!text.startsWith('%PDF-')) return nothing('this is not a PDF');
   const ranges: RegExpExecArray[] = [];
@@ -39,11 +39,11 @@ export function verifySealed(pdf: Buffer): SealCheck {
     if (ranges.push(match) > MOST_SEALS) return nothing(`it claims to carry more than ${MOST_SEALS} seals`);
   }
   if (!ranges.length) return nothing('it carries no seal, or the seal was damaged');
-  const revisions: RevisionCheck[] = [];
+  const revisions: RevisionVerification[] = [];
   const prefix = new Prefix(pdf);
   for (const match of ranges) {
     const start = revisions[revisions.length - 1]?.end ?? 0;
-    revisions.push(checkRevision(prefix, text, match, revisions.length + 1, start));
+    revisions.push(verifyRevision(prefix, text, match, revisions.length + 1, start));
   }
   const first = itemAt(ranges, 0).index;
   const bad = revisions.find((r) => !r.whole);
@@ -59,7 +59,7 @@ export function verifySealed(pdf: Buffer): SealCheck {
 }
 
 /** As `verifySealed`, with the number of pages of each revision that is whole. */
-export async function checkCopy(bytes: Uint8Array): Promise<{ check: SealCheck; pages: (number | null)[] }> {
+export async function verifyCopy(bytes: Uint8Array): Promise<{ check: SealVerification; pages: (number | null)[] }> {
   const pdf = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const check = verifySealed(pdf);
   const pages: (number | null)[] = [];
@@ -97,20 +97,20 @@ class Prefix {
   }
 }
 
-function checkRevision(
+function verifyRevision(
   prefix: Prefix,
   text: string,
   match: RegExpMatchArray & { index?: number },
   n: number,
   start: number,
-): RevisionCheck {
+): RevisionVerification {
   const [a = 0, b = 0, c = 0, d = 0] = match.slice(1).map(Number);
   const { pdf } = prefix;
   const at = match.index!;
   const end = c + d;
   const objectStart = text.lastIndexOf(' obj', at);
   const object = text.slice(objectStart, text.indexOf('endobj', at));
-  const base: Omit<RevisionCheck, 'whole' | 'why' | 'signer' | 'issuer' | 'fingerprint'> = {
+  const base: Omit<RevisionVerification, 'whole' | 'why' | 'signer' | 'issuer' | 'fingerprint'> = {
     n,
     name: textEntry(object, 'Name'),
     reason: textEntry(object, 'Reason'),
@@ -121,7 +121,7 @@ function checkRevision(
     covers: [a, b, c, d],
   };
   let whole = '';
-  const fail = (why: string, certificate: X509Certificate | null = null): RevisionCheck => ({
+  const fail = (why: string, certificate: X509Certificate | null = null): RevisionVerification => ({
     ...base,
     sha256: whole,
     whole: false,
@@ -138,7 +138,7 @@ function checkRevision(
   if (length === null || bytes.subarray(length).some((v) => v !== 0)) return fail('the signature itself is damaged');
   const digest = prefix.upTo(b).update(pdf.subarray(c, end)).digest();
   whole = prefix.upTo(end).digest('hex');
-  const check = checkCms(bytes.subarray(0, length), digest);
+  const check = verifyCms(bytes.subarray(0, length), digest);
   if (!check.ok) return fail(check.why, check.certificate);
   return { ...base, sha256: whole, whole: true, why: '', ...describe(check.certificate) };
 }
@@ -182,7 +182,7 @@ function dateEntry(object: string): string | null {
   return m ? `${m[1]}-${m[2]}-${m[3]}T${m[4]}:${m[5]}:${m[6]}Z` : null;
 }
 
-function eventEntry(object: string): RevisionCheck['event'] {
+function eventEntry(object: string): RevisionVerification['event'] {
   const packetId = /\/GatePath_Packet \(([\w-]+)\)/.exec(object)?.[1];
   const seq = /\/GatePath_Event (\d+)/.exec(object)?.[1];
   const hash = /\/GatePath_Hash \(([0-9a-f]{64})\)/.exec(object)?.[1];

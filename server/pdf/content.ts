@@ -63,7 +63,7 @@ const open = new LRUCache<string, { doc: PDFDocumentProxy; destroy: () => Promis
 });
 
 /** As `openContent`, from the few files kept open; nobody closes them. */
-export async function keptContent(file: string): Promise<PDFDocumentProxy> {
+export async function cachedContent(file: string): Promise<PDFDocumentProxy> {
   const known = open.get(file);
   if (known) return known.doc;
   const opened = await openContent(file);

@@ -19,6 +19,6 @@ export async function indexPeople(db: Db, people: Omit<PersonRow, 'merged_into'>
 }
 
 /** People who are found no more. */
-export async function dropPeople(db: Db, ids: string[]): Promise<void> {
+export async function deletePeopleEntries(db: Db, ids: string[]): Promise<void> {
   await db.query(`delete from find_entry where kind = 'person' and id = any($1::text[])`, [ids]);
 }

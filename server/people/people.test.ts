@@ -131,6 +131,6 @@ test('nothing somebody types makes it fall over, find everything, or wait', asyn
 test('what is gone is not found any more', async () => {
   const deal = await server.deal('99 Vanishing Way', []);
   expect((await find('vanishing')).deals).toHaveLength(1);
-  await server.ok('dropDeal', { params: { dealId: deal.id } });
+  await server.ok('deleteDeal', { params: { dealId: deal.id } });
   expect((await find('vanishing')).deals).toEqual([]);
 });

@@ -7,7 +7,7 @@ import type { Db } from '../db/pool';
 import { anywhere } from '../db/like';
 import { inTransaction } from '../db/tx';
 import { queueDealStatus } from '../jobs/deal-status';
-import { dropPeople } from './found';
+import { deletePeopleEntries } from './found';
 import { indexPeople } from './found';
 import { messagesTo } from '../mailroom/queries';
 import { messageSummary } from '../mailroom/service';
@@ -122,7 +122,7 @@ export async function mergePerson(ctx: Context, id: string, otherId: string, mem
     for (const dealId of await q.merge(tx.db, from.id, into.id)) await queueDealStatus(ctx, tx, dealId);
     await requireFree(tx.db, into.id, next.name, next.email);
     await q.updatePerson(tx.db, next);
-    await dropPeople(tx.db, [from.id]);
+    await deletePeopleEntries(tx.db, [from.id]);
     await indexPeople(tx.db, [next]);
   });
   return personView(ctx, id, member);

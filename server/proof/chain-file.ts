@@ -5,7 +5,7 @@
 import { createHash, createPrivateKey, sign, verify, X509Certificate } from 'node:crypto';
 import { canonicalJson, firstBreak, type ChainedEvent } from '@gatepath/core/proof';
 import { type PacketEvent, type PacketState, replay } from '@gatepath/core/routing';
-import type { SealCheck } from '../pdf-sealing/verify';
+import type { SealVerification } from '../pdf-sealing/verify';
 import { lastOf } from '@gatepath/core/sure';
 
 export const CHAIN_FORMAT = 'gate-path-chain/1';
@@ -42,13 +42,13 @@ function signedText(content: object, certificates: string[]): Buffer {
   return Buffer.from(canonicalJson({ ...content, seal: { certificates } }));
 }
 
-export type ChainCheck =
+export type ChainVerification =
   | { whole: true; state: PacketState; events: ChainedEvent<PacketEvent>[]; signer: string }
   | { whole: false; why: string; state: null };
 
 /** Checks a chain file: any changed byte is found. */
-export function verifyChain(text: string): ChainCheck {
-  const no = (why: string): ChainCheck => ({ whole: false, why, state: null });
+export function verifyChain(text: string): ChainVerification {
+  const no = (why: string): ChainVerification => ({ whole: false, why, state: null });
   let file: ChainFile;
   try {
     file = JSON.parse(text);
@@ -84,7 +84,7 @@ export function verifyChain(text: string): ChainCheck {
  *
  * @param pdf  the check of the sealed copy's bytes
  */
-export function disagreements(pdf: SealCheck, chain: Extract<ChainCheck, { whole: true }>): string[] {
+export function disagreements(pdf: SealVerification, chain: Extract<ChainVerification, { whole: true }>): string[] {
   const { state, events } = chain;
   const own = pdf.revisions.filter((r) => r.event?.packetId === state.packetId);
   if (!own.length) return ['the sealed copy is of another packet'];

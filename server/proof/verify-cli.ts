@@ -4,8 +4,8 @@
  */
 import { readFile } from 'node:fs/promises';
 import { firstStepBack } from '@gatepath/core/proof';
-import { disagreements, verifyChain, type ChainCheck } from './chain-file';
-import { verifySealed, type SealCheck } from '../pdf-sealing/verify';
+import { disagreements, verifyChain, type ChainVerification } from './chain-file';
+import { verifySealed, type SealVerification } from '../pdf-sealing/verify';
 import { lastOf } from '@gatepath/core/sure';
 
 const files = process.argv.slice(2);
@@ -14,8 +14,8 @@ if (!files.length) {
   process.exit(2);
 }
 let wrong = false;
-const chains: Extract<ChainCheck, { whole: true }>[] = [];
-const copies: { file: string; check: SealCheck }[] = [];
+const chains: Extract<ChainVerification, { whole: true }>[] = [];
+const copies: { file: string; check: SealVerification }[] = [];
 for (const file of files) {
   const bytes = await readFile(file).catch(() => null);
   if (!bytes) {
@@ -37,7 +37,7 @@ for (const { file, check } of copies)
   }
 process.exit(wrong ? 1 : 0);
 
-function chain(file: string, check: ChainCheck): void {
+function chain(file: string, check: ChainVerification): void {
   if (!check.whole) {
     wrong = true;
     console.log(`${file}: NOT whole: ${check.why}.`);
@@ -53,7 +53,7 @@ function chain(file: string, check: ChainCheck): void {
   console.log(`last hash  ${lastOf(check.events).hash}`);
 }
 
-function sealed(file: string, check: SealCheck): void {
+function sealed(file: string, check: SealVerification): void {
   wrong ||= !check.whole;
   console.log(
     check.whole ? `${file}: whole. Nothing was changed since it was sealed.` : `${file}: NOT whole: ${check.why}.`,

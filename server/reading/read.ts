@@ -9,7 +9,7 @@ import {
   type PrintedPlace,
 } from '@gatepath/core/reading';
 import type { PackedFacts } from '@gatepath/contract';
-import { keptContent, pageContent } from '../pdf/content';
+import { cachedContent, pageContent } from '../pdf/content';
 import { drawPixels, openFile, type PagePixels } from '../pdf/draw';
 import { formFields } from '../pdf/fields';
 import { readable, withRecognized, type Readable } from '@gatepath/core/scan';
@@ -60,7 +60,7 @@ export interface ReadStep {
 /** Facts of some pages of a file. */
 export async function readPages(task: ReadTask, at: (where: string) => void): Promise<ReadStep> {
   const drawn = await openFile(task.file);
-  const prepared = await keptContent(task.file);
+  const prepared = await cachedContent(task.file);
   const form = await readForm(task);
   const pages: PackedFacts['pages'] = [];
   const contents: PageContent[] = [];
@@ -118,7 +118,7 @@ const TURNED = '\u00b7';
 /** The form of the original, if it has one: its fields, and its pages without what the fields draw. */
 async function readForm(task: ReadTask): Promise<{ places: PrintedPlace[]; contents: PageContent[] } | null> {
   if (!task.original || task.original === task.file) return null;
-  const doc = await keptContent(task.original);
+  const doc = await cachedContent(task.original);
   const fields = await formFields(doc, task.from, task.to);
   if (!fields.length) return null;
   const contents: PageContent[] = [];

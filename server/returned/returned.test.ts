@@ -31,10 +31,10 @@ async function cameBack(
   const scan = await scanOf(await filledIn(bytes, full, chance(9)));
   const back = await server.uploadReady(deal.id, 'Signed.pdf', scan.bytes);
   const params = { documentId: back.id };
-  const begun = await server.ok('checkPaper', { params, body: { blankId: withBlank ? blank.id : null } });
+  const begun = await server.ok('beginPaperReview', { params, body: { blankId: withBlank ? blank.id : null } });
   expect(begun.status).toBe('checking');
   await server.ctx.jobs.idle('gaps');
-  return { deal, blank, back, params, view: await server.ok('paperCheck', { params }) };
+  return { deal, blank, back, params, view: await server.ok('paperReview', { params }) };
 }
 
 test('a whole paper counts as signed elsewhere; one with a gap does not, until somebody says that it is filled', async () => {
@@ -44,22 +44,22 @@ test('a whole paper counts as signed elsewhere; one with a gap does not, until s
   );
   const gaps = view.places.filter((p) => p.filled !== 'yes');
   expect(gaps.map((p) => [p.kind, p.role, p.filled])).toEqual([['initials', 'tenant', 'no']]);
-  const refused = await way.server.call('endCheck', { params, body: { how: 'meets', reason: '' } });
+  const refused = await way.server.call('endReview', { params, body: { how: 'meets', reason: '' } });
   expect([refused.status, refused.raw.toString()]).toEqual([409, expect.stringContaining('gaps-open')]);
   const body = { places: [{ id: gaps[0]!.id, said: 'yes' as const }] };
   expect((await way.server.ok('sayOfPlaces', { params, body })).places.find((p) => p.id === gaps[0]!.id)?.said).toBe(
     'yes',
   );
-  expect((await way.server.ok('endCheck', { params, body: { how: 'meets', reason: '' } })).ended).toBe('meets');
+  expect((await way.server.ok('endReview', { params, body: { how: 'meets', reason: '' } })).ended).toBe('meets');
   await way.server.ctx.jobs.idle('deal');
   const after = await way.server.ok('deal', { params: { dealId: deal.id } });
-  expect(after.papers.find((p) => p.documentId === back.id)?.standing).toBe('elsewhere');
+  expect(after.papers.find((p) => p.documentId === back.id)?.status).toBe('elsewhere');
 });
 
 test('it is kept as it is only with a reason', async () => {
   const { params } = await cameBack('2 Weir Row', (kind) => kind === 'initials', { withBlank: false });
-  expect((await way.server.call('endCheck', { params, body: { how: 'kept', reason: '  ' } })).status).toBe(409);
-  const kept = await way.server.ok('endCheck', { params, body: { how: 'kept', reason: 'The bank takes it so.' } });
+  expect((await way.server.call('endReview', { params, body: { how: 'kept', reason: '  ' } })).status).toBe(409);
+  const kept = await way.server.ok('endReview', { params, body: { how: 'kept', reason: 'The bank takes it so.' } });
   expect([kept.ended, kept.reason]).toEqual(['kept', 'The bank takes it so.']);
 });
 
@@ -79,8 +79,8 @@ test('asked twice at once there is one packet; thrown away, the gaps are open ag
   expect(ids.size).toBe(1);
   const { packets } = await way.server.ok('deal', { params: { dealId: deal.id } });
   expect(packets.map((p) => p.id)).toEqual([...ids]);
-  await way.server.ok('dropPacket', { params: { packetId: [...ids][0]! } });
-  expect(await way.server.ok('paperCheck', { params })).toMatchObject({ ended: null, packetId: null });
+  await way.server.ok('deletePacket', { params: { packetId: [...ids][0]! } });
+  expect(await way.server.ok('paperReview', { params })).toMatchObject({ ended: null, packetId: null });
   expect((await way.server.ok('sendBack', { params })).ended).toBe('sent_back');
 });
 
@@ -98,9 +98,9 @@ test('a page that did not come back is told, and what is doubtful is asked for f
   const first = await lease({ pages: 1, initials: true });
   const back = await server.uploadReady(deal.id, 'One page.pdf', (await scanOf(first)).bytes);
   const params = { documentId: back.id };
-  await server.ok('checkPaper', { params, body: { blankId: blank.id } });
+  await server.ok('beginPaperReview', { params, body: { blankId: blank.id } });
   await server.ctx.jobs.idle('gaps');
-  const view = await server.ok('paperCheck', { params });
+  const view = await server.ok('paperReview', { params });
   expect([...new Set(view.places.filter((p) => p.page === null).map((p) => p.formPage))]).toHaveLength(1);
   const refused = await server.call('sendBack', { params });
   expect([refused.status, refused.raw.toString()]).toEqual([409, expect.stringContaining('did not come back')]);
@@ -110,8 +110,10 @@ test('a paper that is not there, one of another deal as its form, and a check no
   const { params } = await cameBack('4 Weir Row', () => false);
   const other = await way.server.deal('5 Weir Row', PEOPLE);
   const stranger = await way.server.uploadReady(other.id, 'Other.pdf', await lease());
-  expect((await way.server.call('checkPaper', { params, body: { blankId: stranger.id } })).status).toBe(404);
-  expect((await way.server.call('checkPaper', { params, body: { blankId: params.documentId } })).status).toBe(404);
-  expect((await way.server.call('paperCheck', { params: { documentId: stranger.id } })).status).toBe(404);
+  expect((await way.server.call('beginPaperReview', { params, body: { blankId: stranger.id } })).status).toBe(404);
+  expect((await way.server.call('beginPaperReview', { params, body: { blankId: params.documentId } })).status).toBe(
+    404,
+  );
+  expect((await way.server.call('paperReview', { params: { documentId: stranger.id } })).status).toBe(404);
   expect((await way.server.call('sendBack', { params })).status).toBe(409);
 });

@@ -3,28 +3,28 @@ import { dayOf } from '@gatepath/core/calendar';
 import type { PrintedPlace } from '@gatepath/core/reading';
 import { isOfHand, stateOf } from '@gatepath/core/returned';
 import { clip, count } from '@gatepath/core/text';
-import type { CheckBody, CheckEndBody, CheckSaidBody, PaperCheckView } from '@gatepath/contract';
+import type { ReviewBody, ReviewEndBody, ReviewSaidBody, PaperReviewView } from '@gatepath/contract';
 import type { Context } from '../context';
 import { inTransaction, type Tx } from '../db/tx';
 import { dealOr404 } from '../deal-records/deals';
 import type { Member } from '../firm/queries';
 import { newId } from '../ids';
-import { dropDraft, editDraft, startPacket } from '../packets/draft-service';
+import { deleteDraft, editDraft, startPacket } from '../packets/draft-service';
 import { notFound, Problem } from '../problem';
 import { WorkFailure } from '../work/failure';
 import { packetView } from '../packets/service';
 import * as c from './queries';
-import { documentChanged, tellOf } from '../documents/place';
+import { documentChanged, notifyAbout } from '../documents/place';
 import { whyUnread } from '../documents/problems';
 import * as q from '../documents/queries';
 import { documentFor, factsFiles } from '../documents/service';
 
 /** Signatures, initials and days of signing that are not filled for certain. */
-const openIn = (row: c.CheckRow) => row.places.filter((p) => isOfHand(p) && stateOf(p) !== 'yes');
+const openIn = (row: c.ReviewRow) => row.places.filter((p) => isOfHand(p) && stateOf(p) !== 'yes');
 
-const isSentBack = (row: c.CheckRow) => row.ended === 'sent_back';
+const isSentBack = (row: c.ReviewRow) => row.ended === 'sent_back';
 
-function viewOf(row: c.CheckRow): PaperCheckView {
+function viewOf(row: c.ReviewRow): PaperReviewView {
   return {
     documentId: row.document_id,
     blankId: row.blank_id,
@@ -47,7 +47,12 @@ async function readyOr(ctx: Context, id: string, member: Member): Promise<q.Docu
 }
 
 /** Begins to look for the gaps of a paper, against an empty form where there is one. */
-export async function beginCheck(ctx: Context, id: string, body: CheckBody, member: Member): Promise<PaperCheckView> {
+export async function beginReview(
+  ctx: Context,
+  id: string,
+  body: ReviewBody,
+  member: Member,
+): Promise<PaperReviewView> {
   const row = await readyOr(ctx, id, member);
   if (!row.deal_id) throw notFound('This document');
   if (body.blankId) {
@@ -56,23 +61,23 @@ export async function beginCheck(ctx: Context, id: string, body: CheckBody, memb
   }
   await inTransaction(ctx.database.pool, async (tx) => {
     await q.lockDocument(tx.db, id);
-    const before = await c.checkOf(tx.db, id, true);
+    const before = await c.reviewOf(tx.db, id, true);
     if (before && isSentBack(before) && before.packet_id)
       throw new Problem(
         'sent-back',
         `“${row.name}” has been sent back for what is missing. Discard that draft or withdraw that packet first.`,
       );
-    await c.beginCheck(tx.db, id, body.blankId, ctx.clock.now());
+    await c.beginReview(tx.db, id, body.blankId, ctx.clock.now());
     await ctx.jobs.queue(tx, 'gaps', id);
   });
-  tellOf(ctx, row);
+  notifyAbout(ctx, row);
   return check(ctx, id, member);
 }
 
 /** The check of a paper as it stands. */
-export async function check(ctx: Context, id: string, member: Member): Promise<PaperCheckView> {
+export async function check(ctx: Context, id: string, member: Member): Promise<PaperReviewView> {
   await documentFor(ctx.database.pool, id, member);
-  const row = await c.checkOf(ctx.database.pool, id);
+  const row = await c.reviewOf(ctx.database.pool, id);
   if (!row) throw notFound('A check of this paper');
   return viewOf(row);
 }
@@ -80,10 +85,10 @@ export async function check(ctx: Context, id: string, member: Member): Promise<P
 /** Looks for the gaps; bears being called twice. */
 export async function findGaps(ctx: Context, id: string): Promise<void> {
   const db = ctx.database.pool;
-  const [row, was] = [await q.documentById(db, id), await c.checkOf(db, id)];
+  const [row, was] = [await q.documentById(db, id), await c.reviewOf(db, id)];
   if (!row || was?.status !== 'checking') return;
   const blank = was.blank_id ? await q.documentById(db, was.blank_id) : null;
-  let result: Pick<c.CheckRow, 'status' | 'problem' | 'places'>;
+  let result: Pick<c.ReviewRow, 'status' | 'problem' | 'places'>;
   try {
     const found = await ctx.work.run(
       'gaps',
@@ -109,18 +114,18 @@ export async function findGaps(ctx: Context, id: string): Promise<void> {
     result = { status: 'failed', problem: whyUnread(row.name, error), places: [] };
   }
   await inTransaction(db, async (tx) => {
-    const now = await c.checkOf(tx.db, id, true);
-    if (now?.status === 'checking' && now.blank_id === was.blank_id) await c.saveCheck(tx.db, { ...now, ...result });
+    const now = await c.reviewOf(tx.db, id, true);
+    if (now?.status === 'checking' && now.blank_id === was.blank_id) await c.saveReview(tx.db, { ...now, ...result });
   });
-  tellOf(ctx, row);
+  notifyAbout(ctx, row);
 }
 
 /** What somebody said of a place in an earlier check: it stays said of the place that is where that one was. */
 function saidBefore(
-  before: c.CheckRow['places'],
+  before: c.ReviewRow['places'],
   { page: formPage, kind, label }: PrintedPlace,
   page: number | null,
-): c.CheckRow['places'][number]['said'] {
+): c.ReviewRow['places'][number]['said'] {
   const alike = before.filter(
     (p) => p.formPage === formPage && p.page === page && p.kind === kind && p.label === label && p.said !== null,
   );
@@ -137,12 +142,12 @@ async function change<T>(
   ctx: Context,
   id: string,
   member: Member,
-  act: (tx: Tx, check: c.CheckRow, paper: q.DocumentRow) => Promise<T>,
+  act: (tx: Tx, check: c.ReviewRow, paper: q.DocumentRow) => Promise<T>,
 ): Promise<T> {
   await documentFor(ctx.database.pool, id, member);
   return inTransaction(ctx.database.pool, async (tx) => {
     const paper = await q.lockDocument(tx.db, id);
-    const row = await c.checkOf(tx.db, id, true);
+    const row = await c.reviewOf(tx.db, id, true);
     if (!paper || row?.status !== 'ready') throw notFound('A check of this paper');
     const done = await act(tx, row, paper);
     await documentChanged(ctx, tx, paper);
@@ -154,19 +159,24 @@ async function change<T>(
 export async function sayOfPlaces(
   ctx: Context,
   id: string,
-  body: CheckSaidBody,
+  body: ReviewSaidBody,
   member: Member,
-): Promise<PaperCheckView> {
+): Promise<PaperReviewView> {
   const said = new Map(body.places.map((p) => [p.id, p.said]));
   return change(ctx, id, member, async (tx, row) => {
     const places = row.places.map((p) => (said.has(p.id) ? { ...p, said: said.get(p.id) ?? null } : p));
-    await c.saveCheck(tx.db, { ...row, places });
+    await c.saveReview(tx.db, { ...row, places });
     return viewOf({ ...row, places });
   });
 }
 
 /** The paper is done: it has all it needs, or is kept as it is for a reason. */
-export async function endCheck(ctx: Context, id: string, body: CheckEndBody, member: Member): Promise<PaperCheckView> {
+export async function endReview(
+  ctx: Context,
+  id: string,
+  body: ReviewEndBody,
+  member: Member,
+): Promise<PaperReviewView> {
   return change(ctx, id, member, async (tx, row, paper) => {
     const open = openIn(row).length;
     if (body.how === 'meets' && open)
@@ -179,13 +189,13 @@ export async function endCheck(ctx: Context, id: string, body: CheckEndBody, mem
     const today = dayOf(ctx.clock.now().toISOString(), deal.time_zone);
     await q.updateDocument(tx.db, { ...paper, elsewhere_on: paper.elsewhere_on ?? today });
     const ended = { ...row, ended: body.how, reason: body.reason.trim() || null };
-    await c.saveCheck(tx.db, ended);
+    await c.saveReview(tx.db, ended);
     return viewOf(ended);
   });
 }
 
 /** Why a paper cannot be sent back as it stands; null where it can. */
-function whyNotBack(row: c.CheckRow): string | null {
+function whyNotBack(row: c.ReviewRow): string | null {
   const open = openIn(row);
   const gone = open.find((p) => p.page === null);
   if (gone)
@@ -196,9 +206,9 @@ function whyNotBack(row: c.CheckRow): string | null {
 }
 
 /** A draft for what is missing: marks at the empty places, for whom they are; the paper otherwise as it is. */
-export async function sendBack(ctx: Context, id: string, member: Member): Promise<PaperCheckView> {
+export async function sendBack(ctx: Context, id: string, member: Member): Promise<PaperReviewView> {
   await documentFor(ctx.database.pool, id, member);
-  const row = await c.checkOf(ctx.database.pool, id);
+  const row = await c.reviewOf(ctx.database.pool, id);
   if (row?.status !== 'ready') throw notFound('A check of this paper');
   if (isSentBack(row) && row.packet_id) return viewOf(row);
   const why = whyNotBack(row);
@@ -207,14 +217,14 @@ export async function sendBack(ctx: Context, id: string, member: Member): Promis
   const kept = await change(ctx, id, member, async (tx, now) => {
     // Of two who asked at once the first one's draft stays.
     const ended = isSentBack(now) && now.packet_id ? now : { ...now, ended: 'sent_back' as const, packet_id: packetId };
-    await c.saveCheck(tx.db, ended);
+    await c.saveReview(tx.db, ended);
     return ended;
   });
-  if (kept.packet_id !== packetId) await dropDraft(ctx, packetId);
+  if (kept.packet_id !== packetId) await deleteDraft(ctx, packetId);
   return viewOf(kept);
 }
 
-async function draftForMissing(ctx: Context, id: string, row: c.CheckRow, member: Member): Promise<string> {
+async function draftForMissing(ctx: Context, id: string, row: c.ReviewRow, member: Member): Promise<string> {
   const paper = await documentFor(ctx.database.pool, id, member);
   const missing = openIn(row).flatMap((p): PrintedPlace[] =>
     p.page === null ? [] : [{ ...p, page: p.page, source: 'print', confidence: 1 }],
@@ -233,7 +243,7 @@ async function draftForMissing(ctx: Context, id: string, row: c.CheckRow, member
       );
     await editDraft(ctx, packetId, { edits }, member);
   } catch (error) {
-    await dropDraft(ctx, packetId);
+    await deleteDraft(ctx, packetId);
     throw error;
   }
   return packetId;

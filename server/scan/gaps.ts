@@ -1,5 +1,5 @@
 /** The gaps of a paper that came back, in a worker: pages are drawn only where they have places. */
-import { gapsOf, type CheckedPlace, type ReturnedPaper } from '@gatepath/core/returned';
+import { gapsOf, type PlaceReviewed, type ReturnedPaper } from '@gatepath/core/returned';
 import { inkOf } from '@gatepath/core/scan';
 import { openFile } from '../pdf/draw';
 import { factsIn, type FactsFile } from '../pdf/facts-file';
@@ -16,7 +16,7 @@ export interface GapsPaper {
 export async function findGapsIn(
   t: { back: GapsPaper; blank: GapsPaper | null },
   at: (where: string) => void,
-): Promise<CheckedPlace[]> {
+): Promise<PlaceReviewed[]> {
   const back = await paperOf(t.back);
   return gapsOf(back, t.blank && (await paperOf(t.blank)), (page) => at(`page ${page}`));
 }

@@ -118,7 +118,7 @@ test('a thousand scanned pages hold nobody up: they come in, tell how far they a
   const archive = documents.find((d) => d.id === id)!;
   expect([archive.status, archive.pages.length]).toEqual(['reading', 1000]);
   // Whoever throws it away ends the work on it.
-  await way.server.ok('dropDocument', { params: { documentId: id } });
+  await way.server.ok('deleteDocument', { params: { documentId: id } });
   for (const job of ['read', 'scan'] as const) await way.server.ctx.jobs.idle(job);
 });
 

@@ -1,5 +1,5 @@
 /** Nudges, warnings, lapses and extensions, with the clock set forward. */
-import { settleCalendar } from './calendar';
+import { waitForDueWork } from './calendar';
 import { tokenIn, Way } from '../test/way';
 
 jest.setTimeout(180_000);
@@ -33,8 +33,8 @@ test('the calendar nudges only whom the packet waits for, warns, lapses; an exte
   const forward = async (days: number) => {
     for (let i = 0; i < days; i++) {
       way.server.ctx.clock.forward(DAY);
-      await settleCalendar(way.server.ctx);
-      await settleCalendar(way.server.ctx);
+      await waitForDueWork(way.server.ctx);
+      await waitForDueWork(way.server.ctx);
     }
   };
   const token = await way.server.tokenFor(packet.id, 'Wren Alder');

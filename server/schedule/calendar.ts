@@ -19,13 +19,13 @@ const A_LOOK = 500;
 const A_STRIDE = 12;
 
 /** The job that keeps the calendar going: queues itself anew before it does anything that could fail. */
-export async function lookAtCalendar(ctx: Context): Promise<void> {
+export async function runCalendarJob(ctx: Context): Promise<void> {
   await ctx.jobs.queueNow('calendar', 'calendar', EVERY);
-  await runCalendar(ctx);
+  await queueDueWork(ctx);
 }
 
 /** Queues whatever is due by now, a job a packet and a job a member; called twice it queues nothing the second time. */
-export async function runCalendar(ctx: Context): Promise<void> {
+export async function queueDueWork(ctx: Context): Promise<void> {
   const db = ctx.database.pool;
   for (const id of await packetsToTick(db, ctx.clock.now(), A_LOOK)) await ctx.jobs.queueNow('tick', id);
   for (const id of await packetsToSend(db, ctx.clock.now(), A_LOOK)) await ctx.jobs.queueNow('tick', id);
@@ -80,13 +80,13 @@ export async function forwardClock(ctx: Context, hours: number): Promise<void> {
   if (!ctx.config.clockForward) throw new Problem('not-demo', 'Only the demo’s clock can be set forward.');
   for (let left = hours; left > 0; left -= A_STRIDE) {
     ctx.clock.forward(Math.min(A_STRIDE, left) * 3_600_000);
-    await settleCalendar(ctx);
+    await waitForDueWork(ctx);
   }
 }
 
 /** Looks at the calendar and waits until what was due is done. */
-export async function settleCalendar(ctx: Context): Promise<void> {
-  await runCalendar(ctx);
+export async function waitForDueWork(ctx: Context): Promise<void> {
+  await queueDueWork(ctx);
   await ctx.jobs.idle('tick');
   await ctx.jobs.idle('deal');
   await ctx.jobs.idle('digest');

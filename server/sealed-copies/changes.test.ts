@@ -52,7 +52,7 @@ beforeAll(async () => {
       pictures: {},
       names: {},
       room: null,
-      keptWords: { kept: [], unused: [] },
+      recordPageWords: { kept: [], unused: [] },
       signing: signing(name, i + 1),
     });
     file = path.join(dir, `${i + 1}.pdf`);

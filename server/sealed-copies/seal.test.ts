@@ -47,7 +47,7 @@ beforeAll(async () => {
         pictures: {},
         names: {},
         room: null,
-        keptWords: { kept: [], unused: [] },
+        recordPageWords: { kept: [], unused: [] },
         records: [
           {
             title: 'Signing record',

@@ -31,7 +31,7 @@ export async function setUpFirm(
   const taken = () => new Problem('set-up', 'This server already has a firm. Sign in instead.');
   const member = await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
     if (await q.findFirm(db)) throw taken();
-    afterCommit(() => ctx.live.tell(topics.firm()));
+    afterCommit(() => ctx.live.notify(topics.firm()));
     const firm = { id: newId(), name: body.firmName, time_zone: body.timeZone };
     await q.insertFirm(db, { ...firm, at });
     await addSampleRules(db, at, true);

@@ -8,7 +8,7 @@ import type { Context } from '../context';
 import { inTransaction, type Tx } from '../db/tx';
 import { broughtIn, insertPaper } from '../documents/bring-in';
 import { documentsByIds } from '../documents/queries';
-import { dropFresh } from '../files/tidy';
+import { deleteFresh } from '../files/tidy';
 import type { Member } from '../firm/queries';
 import type { Upload } from '../http/upload';
 import { newId } from '../ids';
@@ -17,7 +17,7 @@ import { WorkFailure } from '../work/failure';
 import { itemOr404, requireForms } from './access';
 import { BUNDLE_FORMAT, draftForBundle, MANIFEST, type Bundle, type BundleForm } from '../uploads/bundle-file';
 import * as q from './queries';
-import { keepSet, setSample } from './written';
+import { saveTypeset, setSample } from './written';
 
 type Row = Pick<q.EditionRow, 'draft' | 'written'> & { id: string };
 
@@ -93,12 +93,12 @@ export async function bringBundle(ctx: Context, file: Upload, member: Member): P
     const bundle = await opened(ctx, stored.sha256);
     const forms: Came[] = [];
     for (const form of bundle.forms) forms.push(await formThatCame(ctx, form, came));
-    const view = await inTransaction(ctx.database.pool, (tx) => keepAll(ctx, tx, bundle, forms, member));
+    const view = await inTransaction(ctx.database.pool, (tx) => saveAll(ctx, tx, bundle, forms, member));
     came.clear();
     came.add(stored.sha256);
     return view;
   } finally {
-    for (const sha256 of came) await dropFresh(ctx, sha256);
+    for (const sha256 of came) await deleteFresh(ctx, sha256);
   }
 }
 
@@ -134,14 +134,14 @@ async function formThatCame(ctx: Context, form: BundleForm, came: Set<string>): 
   return { id, form, paper: { ...paper, name: form.name, type: form.type }, set: null };
 }
 
-async function keepAll(ctx: Context, tx: Tx, bundle: Bundle, forms: Came[], member: Member): Promise<BroughtView> {
+async function saveAll(ctx: Context, tx: Tx, bundle: Bundle, forms: Came[], member: Member): Promise<BroughtView> {
   const at = ctx.clock.now();
   const items: BroughtView['items'] = [];
   for (const { id, form, paper, set } of forms) {
     await q.insertItem(tx.db, { id, what: 'form', draft: form.draft, by: member.id, at });
     items.push({ id, what: 'form', name: form.name });
     if (set && form.written) {
-      await keepSet(ctx, tx, { id, draft: form.draft, version: 1, written_version: 0 }, form.written, set);
+      await saveTypeset(ctx, tx, { id, draft: form.draft, version: 1, written_version: 0 }, form.written, set);
       continue;
     }
     const kept = await insertPaper(ctx, tx, sure(paper, 'a paper'), { deal_id: null, shelf_id: id });

@@ -72,6 +72,6 @@ export async function slotsOfForm(ctx: Context, id: string): Promise<void> {
     if (!now || now.draft.parties.length || !slots.length) return;
     const draft: Draft = { ...now.draft, parties: slots, gates: gatesOfPattern('by_side', slots, newId) };
     await q.saveItemDraft(tx.db, id, draft, now.version + 1);
-    tx.afterCommit(() => ctx.live.tell(topics.shelf(id)));
+    tx.afterCommit(() => ctx.live.notify(topics.shelf(id)));
   });
 }

@@ -3,7 +3,7 @@ import { addDays, dayOf, hourOf, sendingDay } from '@gatepath/core/calendar';
 import type { DraftEdit } from '@gatepath/core/packet';
 import type { ShelfItemView } from '@gatepath/contract';
 import { listMembers } from '../firm/queries';
-import { runCalendar } from '../schedule/calendar';
+import { queueDueWork } from '../schedule/calendar';
 import { markEdit, Way } from '../test/way';
 import { paper } from '../test/papers';
 
@@ -32,7 +32,7 @@ async function kitOf(): Promise<ShelfItemView> {
   const draft = await way.server.ok('newPacket', { params, body: { name: 'Notice', documentIds: [doc.id] } });
   const place = { x: 72, y: 640, w: 160, h: 26 };
   await way.server.edit(draft.id, [markEdit('s', doc.id, 1, 'signature', deal.parties[0]!.id, place)]);
-  const kept = await way.server.ok('keepOnShelf', { body: { packetId: draft.id, name: 'Notice' } });
+  const kept = await way.server.ok('addToShelf', { body: { packetId: draft.id, name: 'Notice' } });
   return kept;
 }
 const now = () => way.server.ctx.clock.now().toISOString();
@@ -60,11 +60,11 @@ const textOf = async (messageId: string) => (await way.server.ok('message', { pa
 /** Lets the hour come at which the kit goes. */
 async function untilItGoes(): Promise<void> {
   const due = sendingDay({ days: 1, hour: 8 }, now(), ZONE, []);
-  await letPass((Date.parse(hourOf(due.day, due.hour, ZONE)) - Date.parse(now())) / 3_600_000 + 1);
+  await advanceHours((Date.parse(hourOf(due.day, due.hour, ZONE)) - Date.parse(now())) / 3_600_000 + 1);
 }
-async function letPass(hours: number): Promise<void> {
+async function advanceHours(hours: number): Promise<void> {
   way.server.ctx.clock.forward(hours * 3_600_000);
-  await runCalendar(way.server.ctx);
+  await queueDueWork(way.server.ctx);
   await way.server.ctx.jobs.idle('tick');
 }
 
@@ -170,7 +170,7 @@ test('nudges say the sender’s own words, with tags: those of the kit by themse
   });
   const said = async () => Promise.all((await mails(sent.id, 'nudge')).map((m) => textOf(m.id)));
   expect((await said())[0]).toContain('\n\nCall me before noon, Wren Alder.\n\n');
-  await letPass(48);
+  await advanceHours(48);
   const all = (await said()).join('\n');
   expect(all).toContain('The lock is closed for Wren Alder.');
   expect(all.match(/Call me before noon/g)).toHaveLength(1);

@@ -215,7 +215,7 @@ export async function editionsOf(db: Db, id: string, limit: number): Promise<Edi
 type Files = Pick<DocumentRow, 'original_sha256' | 'sha256' | 'facts_sha256'>;
 
 /** Forgets the papers of a form that stand neither in an edition nor in what is prepared and were brought in before a moment. */
-export async function dropLeftPapers(db: Db, id: string, before: Date): Promise<Files[]> {
+export async function deleteUnusedDocuments(db: Db, id: string, before: Date): Promise<Files[]> {
   const r = await db.query<Files>(
     `delete from document d where d.shelf_id = $1 and d.created_at < $2
        and not exists (select 1 from shelf_item i where i.id = $1 and i.draft->'documents' @> jsonb_build_array(jsonb_build_object('id', d.id)))

@@ -2,7 +2,7 @@ import type { FastifyInstance } from 'fastify';
 import type { Context } from '../context';
 import { serve } from '../http/routing';
 import { packetView } from '../packets/service';
-import { copyItem, keepOnShelf } from './keep';
+import { copyItem, addToShelf } from './add-to-shelf';
 import * as bundle from './bundle';
 import * as forms from './forms';
 import * as service from './service';
@@ -25,7 +25,7 @@ export function shelfRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'newWritten', ({ body, member }) => written.newWritten(ctx, body, member));
   serve(app, 'saveWritten', ({ params, body, member }) => written.saveText(ctx, params.shelfId, body, member));
   serve(app, 'newKit', ({ body, member }) => service.newKit(ctx, body, member));
-  serve(app, 'keepOnShelf', ({ body, member }) => keepOnShelf(ctx, body, member));
+  serve(app, 'addToShelf', ({ body, member }) => addToShelf(ctx, body, member));
   serve(app, 'shelfItem', ({ params, member }) => views.itemView(ctx, params.shelfId, member));
   serve(app, 'editShelfItem', ({ params, body, member }) => service.editItem(ctx, params.shelfId, body, member));
   serve(app, 'setShelfItem', ({ params, body, member }) => service.setItem(ctx, params.shelfId, body, member));
@@ -35,8 +35,8 @@ export function shelfRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'findAgain', ({ params, member }) => forms.findAgain(ctx, params.shelfId, params.documentId, member));
   serve(app, 'copyShelfItem', ({ params, member }) => copyItem(ctx, params.shelfId, member));
   serve(app, 'putOnShelf', ({ params, body, member }) => service.putOnShelf(ctx, params.shelfId, body, member));
-  serve(app, 'dropShelfItem', async ({ params, member }) => {
-    await service.dropItem(ctx, params.shelfId, member);
+  serve(app, 'deleteShelfItem', async ({ params, member }) => {
+    await service.deleteItem(ctx, params.shelfId, member);
   });
   serve(app, 'dealKits', ({ params, member }) => kitsForDeal(ctx, params.dealId, member));
   serve(app, 'tryKit', ({ params, body, member }) => tryKit(ctx, params.dealId, params.shelfId, body, member));

@@ -12,7 +12,7 @@ import { keysOf } from '@gatepath/core/sure';
 import { slotsTogether, type Locks } from '@gatepath/core/shelf';
 import type { EditionBody, EditsBody, KitBody, SavedDraft, ShelfItemView, ShelfPatch } from '@gatepath/contract';
 import type { Context } from '../context';
-import { letGoIn } from '../files/tidy';
+import { queueDeletingFile } from '../files/tidy';
 import type { Db } from '../db/pool';
 import { inTransaction, type Tx } from '../db/tx';
 import { documentsOnShelf, type DocumentRow } from '../documents/queries';
@@ -54,7 +54,7 @@ export async function editItem(ctx: Context, id: string, body: EditsBody, member
     await requirePapers(tx.db, row, draft, member);
     const version = row.version + 1;
     await q.saveItemDraft(tx.db, id, draft, version);
-    tx.afterCommit(() => ctx.live.tell(topics.shelf(id)));
+    tx.afterCommit(() => ctx.live.notify(topics.shelf(id)));
     return { draft, version, over: [] };
   });
 }
@@ -102,7 +102,7 @@ export async function setItem(ctx: Context, id: string, body: ShelfPatch, member
         body.retired === undefined ? was.retired_at : body.retired ? (was.retired_at ?? ctx.clock.now()) : null,
     };
     await q.saveItem(tx.db, row);
-    tx.afterCommit(() => ctx.live.tell(topics.shelf(id)));
+    tx.afterCommit(() => ctx.live.notify(topics.shelf(id)));
     return row;
   });
   // Whoever handed it over is told how it stands, once more.
@@ -137,8 +137,8 @@ export async function putOnShelf(ctx: Context, id: string, body: EditionBody, me
       at: ctx.clock.now(),
     });
     const before = new Date(ctx.clock.now().getTime() - LEFT_LYING_MS);
-    await tidyPapers(ctx, tx, await q.dropLeftPapers(tx.db, id, before));
-    tx.afterCommit(() => ctx.live.tell(topics.shelf(id)));
+    await tidyPapers(ctx, tx, await q.deleteUnusedDocuments(tx.db, id, before));
+    tx.afterCommit(() => ctx.live.notify(topics.shelf(id)));
   });
   return itemView(ctx, id, member);
 }
@@ -156,14 +156,14 @@ async function requireReady(db: Db, row: q.ShelfRow): Promise<void> {
 }
 
 /** Throws away what was never put on the shelf; the files of its paper go when nothing else needs them. */
-export async function dropItem(ctx: Context, id: string, member: Member): Promise<void> {
+export async function deleteItem(ctx: Context, id: string, member: Member): Promise<void> {
   await inTransaction(ctx.database.pool, async (tx) => {
     const row = await toChange(tx.db, id, member);
     if (row.edition) throw new Problem('was-sent', `“${row.name}” has been on the shelf. Retire it instead.`);
     const papers = await documentsOnShelf(tx.db, id);
     await q.deleteItem(tx.db, id);
     await tidyPapers(ctx, tx, papers);
-    tx.afterCommit(() => ctx.live.tell(topics.shelf(id)));
+    tx.afterCommit(() => ctx.live.notify(topics.shelf(id)));
   });
 }
 
@@ -174,5 +174,5 @@ export async function tidyPapers(
   papers: Pick<DocumentRow, 'original_sha256' | 'sha256' | 'facts_sha256'>[],
 ): Promise<void> {
   for (const file of new Set(papers.flatMap((d) => [d.original_sha256, d.sha256, d.facts_sha256])))
-    if (file) await letGoIn(ctx, tx, file);
+    if (file) await queueDeletingFile(ctx, tx, file);
 }

@@ -93,7 +93,7 @@ test('a paper becomes a form with the roles its lines name, and is not to be use
   expect(made.body).toMatchObject({ what: 'form', name: 'Draft form', edition: 0, changed: true });
   const no = await way.server.call('newKit', { body: { name: 'Too soon', formIds: [made.body.id] } });
   expect([no.status, no.problem.type]).toEqual([409, '/problems/not-on-shelf']);
-  expect((await way.server.call('dropShelfItem', { params: { shelfId: made.body.id } })).status).toBe(204);
+  expect((await way.server.call('deleteShelfItem', { params: { shelfId: made.body.id } })).status).toBe(204);
 
   form = await onShelf('Seller disclosure');
   expect(form.slots.map((s) => [s.name, s.letters])).toEqual([
@@ -239,7 +239,7 @@ test('a form that was retired, and an edition past its last day, are told where 
     ['Lead paint disclosure'],
   ]);
   await way.server.ok('setShelfItem', { params: { shelfId: form.id }, body: { retired: false } });
-  expect((await way.server.call('dropShelfItem', { params: { shelfId: form.id } })).problem.type).toBe(
+  expect((await way.server.call('deleteShelfItem', { params: { shelfId: form.id } })).problem.type).toBe(
     '/problems/was-sent',
   );
 });
@@ -252,7 +252,7 @@ test('a packet that went well becomes a kit: people turn into the places they st
     ],
     [{ names: ['Wren'] }, { names: ['Callum'] }],
   );
-  const kept = await way.server.ok('keepOnShelf', { body: { packetId: packet.id, name: 'As it went' } });
+  const kept = await way.server.ok('addToShelf', { body: { packetId: packet.id, name: 'As it went' } });
   expect(kept.slots.map((s) => s.name)).toEqual(['Seller 1', 'Seller 2']);
   expect(kept.gates).toHaveLength(2);
   expect(kept.forms).toEqual([expect.objectContaining({ edition: 1 })]);
@@ -302,7 +302,7 @@ test('who may only use it sees it and makes packets of it, and changes nothing; 
     () => server.call('editShelfItem', { params, body: { edits: [{ op: 'set', field: 'name', value: 'Mine' }] } }),
     () => server.call('setShelfItem', { params, body: { locks: [] } }),
     () => server.call('putOnShelf', { params, body: { version: 1 } }),
-    () => server.call('dropShelfItem', { params }),
+    () => server.call('deleteShelfItem', { params }),
     () => server.call('saveWritten', { params, body: { version: 1, text: { doc: { type: 'doc' } } } }),
   ];
   const look = [
@@ -330,7 +330,7 @@ test('who may only use it sees it and makes packets of it, and changes nothing; 
   ];
   expect(await statuses(cookies[1]!, paper)).toEqual([404, 404, 404, 404]);
   expect(await statuses(own, paper)).toEqual([200, 200, 200, 200]);
-  await server.call('dropShelfItem', ofForm);
+  await server.call('deleteShelfItem', ofForm);
   expect(await statuses(cookies[0]!, change)).toEqual([403, 403, 403, 403, 403]);
   expect(await statuses(cookies[0]!, look)).toEqual([200, 200, 200, 200, 200]);
   expect(await statuses(cookies[1]!, [...change, ...look])).toEqual(Array(10).fill(404));
@@ -362,7 +362,7 @@ test('a copy of a form is a form of its own, with the marks of the first', async
   ]);
   expect(copy.documents[0]!.id).not.toBe(form.documents[0]!.id);
   expect(copy.draft.marks.every((m) => m.documentId === copy.documents[0]!.id)).toBe(true);
-  expect((await way.server.call('dropShelfItem', { params: { shelfId: copy.id } })).status).toBe(204);
+  expect((await way.server.call('deleteShelfItem', { params: { shelfId: copy.id } })).status).toBe(204);
 });
 
 test('the shelf comes in pages by name, and somebody else’s edits arrive', async () => {

@@ -6,14 +6,14 @@ import { fillSlots, sameSlot, slotsOf, withDocuments } from '@gatepath/core/shel
 import { isOfPaper } from '@gatepath/core/writing';
 import type { DealPatch, KitsView, KitTrial, KitUseBody } from '@gatepath/contract';
 import type { Context } from '../context';
-import { dropDraft } from '../packets/draft-service';
+import { deleteDraft } from '../packets/draft-service';
 import { inTransaction, type Tx } from '../db/tx';
 import { changeDeal } from '../deals/changes';
 import { partiesOfDeal } from '../deal-records/party-queries';
 import * as deals from '../deal-records/queries';
 import { factsOfDeal } from '../deal-records/deals';
 import { dealOr404 } from '../deal-records/deals';
-import { NO_STANDING } from '../deals/standing';
+import { NOTHING_COMPUTED } from '../deals/status';
 import { queueDealStatus } from '../jobs/deal-status';
 import { insertDocument } from '../documents/queries';
 import type { Member } from '../firm/queries';
@@ -43,7 +43,7 @@ export async function tryKit(
   const tags = tagValues(factsOfDeal(deal), draft.parties);
   const says = (text: string) => mergeTags(text, tags).text;
   const types = new Set(forms.map((f) => f.document.type));
-  const standing = (await deals.standingOf(ctx.database.pool, dealId)) ?? NO_STANDING;
+  const computed = (await deals.computedOf(ctx.database.pool, dealId)) ?? NOTHING_COMPUTED;
   return {
     kit: { id: kit.id, name: kit.name, edition: edition.edition },
     address: deal.address,
@@ -64,7 +64,7 @@ export async function tryKit(
     findings,
     unknown: worked.unknown,
     used: before > 0,
-    meets: standing.needs.requirements.filter((r) => r.state === 'open' && types.has(r.paper)).map((r) => r.title),
+    meets: computed.needs.requirements.filter((r) => r.state === 'open' && types.has(r.paper)).map((r) => r.title),
     locks: locksView(kit.locks),
   };
 }
@@ -114,7 +114,7 @@ export async function useKit(
   body: KitUseBody,
   member: Member,
 ): Promise<string> {
-  const { send, despiteWarnings, keepValues, forId, ...changes } = body;
+  const { send, despiteWarnings, saveValues, forId, ...changes } = body;
   const worked = await workOut(ctx, dealId, kitId, changes, member);
   if (send) requireClean(worked.findings, despiteWarnings);
   if (send && forId && forId !== member.id) await inNameOf(ctx.database.pool, forId, member);
@@ -124,8 +124,8 @@ export async function useKit(
       'over-limits',
       `A packet takes at most ${PACKET_LIMITS[full]} ${full}, and this kit would make more. Make two kits of it.`,
     );
-  if (keepValues && changes.values) await changeDeal(ctx, dealId, ofDeal(changes.values), member);
-  const id = await inTransaction(ctx.database.pool, (tx) => keepPacket(ctx, tx, worked, member));
+  if (saveValues && changes.values) await changeDeal(ctx, dealId, ofDeal(changes.values), member);
+  const id = await inTransaction(ctx.database.pool, (tx) => savePacketOfKit(ctx, tx, worked, member));
   // Its warnings were answered above, those of the kit among them.
   const how = { version: 1, despiteWarnings: true, ...(forId ? { forId } : {}) };
   try {
@@ -133,7 +133,7 @@ export async function useKit(
     else if (send) await sendPacket(ctx, id, how, member, { isDue: true });
   } catch (error) {
     // Nothing was sent: whoever asks again makes this packet, and not a second one.
-    await dropDraft(ctx, id);
+    await deleteDraft(ctx, id);
     throw error;
   }
   return id;
@@ -154,7 +154,7 @@ function ofDeal(values: NonNullable<Changes['values']>): Pick<DealPatch, 'facts'
 }
 
 /** Keeps what was worked out as a packet. @throws Problem `changed-meanwhile` where the kit was used on the deal since it was worked out: one act is one packet */
-export async function keepPacket(
+export async function savePacketOfKit(
   ctx: Context,
   tx: Tx,
   worked: Worked,
@@ -182,7 +182,7 @@ export async function keepPacket(
     ...(of.noticeId ? { noticeId: of.noticeId } : {}),
   });
   await queueDealStatus(ctx, tx, deal.id);
-  tx.afterCommit(() => ctx.live.tell(topics.deal(deal.id)));
+  tx.afterCommit(() => ctx.live.notify(topics.deal(deal.id)));
   return id;
 }
 
@@ -232,7 +232,7 @@ export async function kitsForDeal(ctx: Context, dealId: string, member: Member):
   const formIds = [...new Set([...editions.values()].flatMap((e) => e.draft.documents.map((d) => d.id)))];
   const types = await q.typesOfForms(db, formIds);
   const people = (await partiesOfDeal(db, dealId)).map(asPacketParty);
-  const { needs } = (await deals.standingOf(db, dealId)) ?? NO_STANDING;
+  const { needs } = (await deals.computedOf(db, dealId)) ?? NOTHING_COMPUTED;
   const items = kits.flatMap((k) => {
     const draft = editions.get(k.id)?.draft;
     if (!draft) return [];

@@ -21,7 +21,7 @@ import { itemOr404, usableForms } from './access';
 import * as q from './queries';
 import { onDeal, paperOnDeal, type FormPaper, type OnDeal, type SettledPapers } from './written';
 
-export type Changes = Omit<KitUseBody, 'send' | 'despiteWarnings' | 'keepValues' | 'forId'>;
+export type Changes = Omit<KitUseBody, 'send' | 'despiteWarnings' | 'saveValues' | 'forId'>;
 interface Said {
   sentence: string;
   severity: 'stops' | 'warns';

@@ -133,7 +133,7 @@ test('what a deal does not know is named, and filled in for this packet or for t
   expect([no.status, no.problem.type]).toEqual([422, '/problems/gate-check']);
   const values = { rent: 1450, furnished: false, pets: true, 'date.move_in': '2027-02-01' };
   // What stops it stops it before the deal learns anything.
-  const held = await use(deal.id, { values, keepValues: true, send: true, despiteWarnings: true });
+  const held = await use(deal.id, { values, saveValues: true, send: true, despiteWarnings: true });
   expect([held.status, held.problem.type]).toEqual([422, '/problems/gate-check']);
   expect((await way.server.ok('deal', { params: { dealId: deal.id } })).facts).toEqual({});
   // A condition that holds now asks for more.
@@ -156,7 +156,7 @@ test('what a deal does not know is named, and filled in for this packet or for t
   expect(words).toMatch(/Furnished\s+no/);
   // Text stays text.
   expect(words.replace(/\s+/g, ' ')).toContain(HOSTILE);
-  await use(deal.id, { values: all, keepValues: true, despiteWarnings: true });
+  await use(deal.id, { values: all, saveValues: true, despiteWarnings: true });
   expect((await way.server.ok('deal', { params: { dealId: deal.id } })).facts).toMatchObject({
     rent: 1450,
     pets: true,

@@ -9,7 +9,7 @@ import {
   emptyWritten,
   namesBySide,
   sampleFor,
-  standingOn,
+  slotPeople,
   tagDefs,
   UnfitText,
   writtenFrom,
@@ -46,7 +46,7 @@ export async function newWritten(ctx: Context, body: WrittenFormBody, member: Me
   await inTransaction(ctx.database.pool, async (tx) => {
     const draft = emptyDraft(body.name);
     await q.insertItem(tx.db, { id, what: 'form', draft, by: member.id, at: ctx.clock.now() });
-    await keepSet(ctx, tx, { id, draft, version: 1, written_version: 0 }, text, set);
+    await saveTypeset(ctx, tx, { id, draft, version: 1, written_version: 0 }, text, set);
   });
   return itemView(ctx, id, member);
 }
@@ -69,9 +69,9 @@ export async function saveText(ctx: Context, id: string, body: WrittenBody, memb
         'changed-meanwhile',
         'Somebody else changed this text meanwhile. Yours is still here: copy what you need, then load the page again.',
       );
-    await keepSet(ctx, tx, row, text, set);
-    await tidyPapers(ctx, tx, await q.dropLeftPapers(tx.db, id, ctx.clock.now()));
-    tx.afterCommit(() => ctx.live.tell(topics.shelf(id)));
+    await saveTypeset(ctx, tx, row, text, set);
+    await tidyPapers(ctx, tx, await q.deleteUnusedDocuments(tx.db, id, ctx.clock.now()));
+    tx.afterCommit(() => ctx.live.notify(topics.shelf(id)));
   });
   return itemView(ctx, id, member);
 }
@@ -149,7 +149,7 @@ function marksOf({ made, rects }: Pick<SetPaper, 'made' | 'rects'>, documentId: 
 }
 
 /** Keeps a text with the paper set of it; the rest of the draft stays. */
-export async function keepSet(
+export async function saveTypeset(
   ctx: Context,
   tx: Tx,
   row: Pick<q.ShelfRow, 'id' | 'draft' | 'version' | 'written_version'>,
@@ -266,7 +266,7 @@ export async function paperOnDeal(
   const text = sure(row.written, 'a text');
   const slots = slotsOf(row.draft.parties);
   const words = wordsOf(text.language);
-  const who = standingOn(fillSlots(slots, on.people), on.people, words);
+  const who = slotPeople(fillSlots(slots, on.people), on.people, words);
   const made = inWords(() => composed(text, { words, tags: on.tags, values: on.values, ...who }));
   const key = sha256(Buffer.from(JSON.stringify([row.draft.name, made])));
   let set = before.get(key);

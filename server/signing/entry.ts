@@ -13,7 +13,7 @@ import { loadState } from '../packets/log';
 import { notFound, type Problem } from '../problem';
 import { wordsOf } from '../words';
 import * as q from '../links/queries';
-import { told, type Entry, type Visit } from './visit';
+import { clientProblem, type Entry, type Visit } from './visit';
 import { progressOf } from '@gatepath/core/routing';
 
 /** Wrong codes after which a party is locked out until the sender says otherwise. */
@@ -30,10 +30,10 @@ export function proofCookie(packetId: string, partyId: string): string {
   return `gatepath_proof_${sha256(`${packetId}:${partyId}`).slice(0, 16)}`;
 }
 
-/** The pass a visit comes through; looked up once a request. */
-function passOf(ctx: Context, visit: Visit): Promise<q.PassRow | null> {
-  visit.pass ??= ctx.passByHash(hashSecret(visit.token, ctx.config.sessionSecret));
-  return visit.pass;
+/** The link a visit comes through; looked up once a request. */
+function linkOf(ctx: Context, visit: Visit): Promise<q.LinkRow | null> {
+  visit.link ??= ctx.linkByHash(hashSecret(visit.token, ctx.config.sessionSecret));
+  return visit.link;
 }
 
 /**
@@ -41,74 +41,74 @@ function passOf(ctx: Context, visit: Visit): Promise<q.PassRow | null> {
  *
  * @param beforeStep whether the second step need not be passed
  */
-export async function requirePass(ctx: Context, visit: Visit, beforeStep = false): Promise<void> {
-  const entry = await lookIn(ctx, visit);
+export async function requireLink(ctx: Context, visit: Visit, beforeStep = false): Promise<void> {
+  const entry = await findEntry(ctx, visit);
   visit.door = { entry, at: performance.now() };
   if (!beforeStep) requireStep(entry);
 }
 
 function requireStep({ proved, words }: Entry): void {
-  if (!proved) throw told(words, 'step-wanted', 'problem.step_wanted');
+  if (!proved) throw clientProblem(words, 'step-wanted', 'problem.step_wanted');
 }
 
-const deadLink = (visit: Visit) => told(visit.words, 'dead-link', 'problem.dead_link');
+const deadLink = (visit: Visit) => clientProblem(visit.words, 'dead-link', 'problem.dead_link');
 
 /** The words of whoever comes through a link: the party's language, or the browser's when there is no party. */
-export async function wordsOfPass(ctx: Context, visit: Visit): Promise<Words> {
-  const pass = await passOf(ctx, visit);
-  const state = pass && (await loadState(ctx.database.pool, pass.packet_id)).state;
-  const party = state && partyOf(state.plan, pass.party_id);
+export async function wordsOfLink(ctx: Context, visit: Visit): Promise<Words> {
+  const link = await linkOf(ctx, visit);
+  const state = link && (await loadState(ctx.database.pool, link.packet_id)).state;
+  const party = state && partyOf(state.plan, link.party_id);
   return party ? wordsOf(party.language) : visit.words;
 }
 
-/** The pass behind a token. A wrong or ended token tells nothing about what it might have opened. */
+/** The link behind a token. A wrong or ended token tells nothing about what it might have opened. */
 export async function enter(ctx: Context, visit: Visit): Promise<Entry> {
   const { door } = visit;
   // What was seen at the door is good for one look, and for as long as a request usually takes.
   visit.door = undefined;
   if (door && performance.now() - door.at < AT_THE_DOOR_MS) return door.entry;
-  return door ? enterAnew(ctx, visit) : lookIn(ctx, visit);
+  return door ? enterAnew(ctx, visit) : findEntry(ctx, visit);
 }
 
 /** As `enter` when something long has come in meanwhile: the link may have ended, the packet gone on. */
 export function enterAnew(ctx: Context, visit: Visit): Promise<Entry> {
-  visit.pass = undefined;
-  return lookIn(ctx, visit);
+  visit.link = undefined;
+  return findEntry(ctx, visit);
 }
 
-async function lookIn(ctx: Context, visit: Visit): Promise<Entry> {
-  const pass = await passOf(ctx, visit);
+async function findEntry(ctx: Context, visit: Visit): Promise<Entry> {
+  const link = await linkOf(ctx, visit);
   const dead = () => deadLink(visit);
-  if (!pass) throw dead();
-  const { state } = await ctx.packets.look(pass.packet_id);
-  const party = state && partyOf(state.plan, pass.party_id);
+  if (!link) throw dead();
+  const { state } = await ctx.packets.look(link.packet_id);
+  const party = state && partyOf(state.plan, link.party_id);
   if (!state || !party) throw dead();
   const words = wordsOf(party.language);
   // Whoever was taken out is told so kindly, and nothing else of the packet.
-  if (progressOf(state, party.id).status === 'dropped') throw told(words, 'taken-out', 'problem.taken_out');
-  if (pass.ended_at) throw endedProblem(state, words) ?? dead();
+  if (progressOf(state, party.id).status === 'dropped') throw clientProblem(words, 'taken-out', 'problem.taken_out');
+  if (link.ended_at) throw endedProblem(state, words) ?? dead();
   const gone = state.status === 'withdrawn' ? endedProblem(state, words) : null;
   if (gone) throw gone;
   const s = progressOf(state, party.id);
   // Before the party was asked, or the packet is executed, there is nothing to see for it.
   if (!s.askedAt && state.status !== 'executed' && !readsAlong(state, party.id))
-    throw told(words, 'not-your-turn', 'problem.not_yet');
-  return { pass, state, party, words, proved: await isProved(ctx, visit, pass, party) };
+    throw clientProblem(words, 'not-your-turn', 'problem.not_yet');
+  return { link, state, party, words, proved: await isProved(ctx, visit, link, party) };
 }
 
 /** Why a link that once worked no longer does, where that may be told. */
 function endedProblem(state: PacketState, words: Words): Problem | null {
-  if (state.status === 'withdrawn') return told(words, 'withdrawn', 'problem.withdrawn');
+  if (state.status === 'withdrawn') return clientProblem(words, 'withdrawn', 'problem.withdrawn');
   if (state.status !== 'lapsed') return null;
   const day = calendarDay(words, state.plan.schedule!.lastDay!);
-  return told(words, 'lapsed', 'problem.lapsed', { day });
+  return clientProblem(words, 'lapsed', 'problem.lapsed', { day });
 }
 
-async function isProved(ctx: Context, visit: Visit, pass: q.PassRow, party: PacketParty): Promise<boolean> {
+async function isProved(ctx: Context, visit: Visit, link: q.LinkRow, party: PacketParty): Promise<boolean> {
   // Whoever was let in by the firm itself was seen in person.
-  if (!party.secondStep || pass.host_id) return true;
-  const proof = visit.cookies[proofCookie(pass.packet_id, party.id)];
-  return !!proof && q.proofExists(ctx.database.pool, hashFor(ctx, 'proof', proof), pass.packet_id, party.id);
+  if (!party.secondStep || link.host_id) return true;
+  const proof = visit.cookies[proofCookie(link.packet_id, party.id)];
+  return !!proof && q.proofExists(ctx.database.pool, hashFor(ctx, 'proof', proof), link.packet_id, party.id);
 }
 
 /** As `enter`, for everything that shows or changes documents: the second step must be passed. */
@@ -127,9 +127,9 @@ export async function sendCode(ctx: Context, visit: Visit): Promise<void> {
   await ctx.packets.alone(state.packetId, async ({ tx, row }) => {
     const now = ctx.clock.now();
     const step = await q.stepOf(tx.db, row.id, party.id);
-    if (progressOf(state, party.id).locked) throw told(words, 'locked', 'refusal.locked');
+    if (progressOf(state, party.id).locked) throw clientProblem(words, 'locked', 'refusal.locked');
     if (step?.code_at && step.code_hash && now.getTime() - step.code_at.getTime() < CODE_AGAIN_MS)
-      throw told(words, 'code-soon', 'problem.code_soon');
+      throw clientProblem(words, 'code-soon', 'problem.code_soon');
     const code = newCode();
     await q.saveCode(tx.db, row.id, party.id, hashFor(ctx, `code:${row.id}:${party.id}`, code), now);
     const parts = {
@@ -162,12 +162,12 @@ export async function giveCode(ctx: Context, visit: Visit, given: string): Promi
   const kind = party.secondStep;
   if (!kind) throw notFound('This step');
   const problem = (key: 'problem.code_wrong' | 'problem.code_old', left: number) =>
-    told(words, 'wrong-code', key, { left });
+    clientProblem(words, 'wrong-code', key, { left });
   const answer = await ctx.packets.alone(
     state.packetId,
     async ({ tx, row, state: before, run }): Promise<Problem | string> => {
       if (!before) throw notFound('This packet');
-      if (progressOf(before, party.id).locked) return told(words, 'locked', 'refusal.locked');
+      if (progressOf(before, party.id).locked) return clientProblem(words, 'locked', 'refusal.locked');
       const step = await q.stepOf(tx.db, row.id, party.id);
       const now = ctx.clock.now();
       const right =
@@ -197,7 +197,7 @@ export async function giveCode(ctx: Context, visit: Visit, given: string): Promi
       const tries = await q.countTry(tx.db, row.id, party.id);
       if (tries < MAX_TRIES) return problem('problem.code_wrong', MAX_TRIES - tries);
       await run({ type: 'lock', partyId: party.id }, { actor: { kind: 'system' }, origin: null });
-      return told(words, 'locked', 'refusal.locked');
+      return clientProblem(words, 'locked', 'refusal.locked');
     },
   );
   // Thrown only here: the count of wrong tries must outlive the transaction.
@@ -205,8 +205,8 @@ export async function giveCode(ctx: Context, visit: Visit, given: string): Promi
   return { name: proofCookie(state.packetId, party.id), secret: answer };
 }
 
-/** The packet of a pass and the pass itself: live views listen to the packet as long as the pass opens it. */
-export async function packetOfVisit(ctx: Context, visit: Visit): Promise<{ packetId: string; passId: string }> {
-  const { state, pass } = await enter(ctx, visit);
-  return { packetId: state.packetId, passId: pass.id };
+/** The packet of a link and the link itself: live views listen to the packet as long as the link opens it. */
+export async function packetOfVisit(ctx: Context, visit: Visit): Promise<{ packetId: string; linkId: string }> {
+  const { state, link } = await enter(ctx, visit);
+  return { packetId: state.packetId, linkId: link.id };
 }

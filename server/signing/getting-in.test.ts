@@ -177,7 +177,7 @@ test('a hand from a photo: the paper is gone, only the own picture can be used, 
         params: { token: await way.server.tokenFor(next.packet.id, name) },
         as: 'nobody',
       })
-    ).keptHand;
+    ).savedHand;
   expect((await kept('Wren Alder'))?.form).toBe('picture');
   expect(await kept('Callum Alder')).toBeNull();
 });

@@ -7,12 +7,12 @@ import { hashSecret } from '../ids';
 import { notFound } from '../problem';
 import { enterAnew, enterProved } from './entry';
 import * as q from '../links/queries';
-import { told, type Visit } from './visit';
+import { clientProblem, type Visit } from './visit';
 import { chunksOf } from '../files/chunks';
 
 /** Takes the paper out of a photo of writing and stores what is left. */
 export async function addPicture(ctx: Context, visit: Visit, upload: Upload): Promise<Picture> {
-  const { words, pass } = await enterProved(ctx, visit);
+  const { words, link } = await enterProved(ctx, visit);
   const chunks: Buffer[] = [];
   let size = 0;
   for await (const chunk of chunksOf(upload.stream)) {
@@ -21,7 +21,7 @@ export async function addPicture(ctx: Context, visit: Visit, upload: Upload): Pr
   }
   const no = (
     key: 'problem.no_picture' | 'problem.picture_empty' | 'problem.picture_small' | 'problem.file_too_large',
-  ) => told(words, 'no-picture', key, { name: upload.name });
+  ) => clientProblem(words, 'no-picture', key, { name: upload.name });
   if (size > MAX_PICTURE) throw no('problem.file_too_large');
   const made = await ctx.work.run('picture', { bytes: new Uint8Array(Buffer.concat(chunks)) });
   if (!made.ok)
@@ -35,7 +35,7 @@ export async function addPicture(ctx: Context, visit: Visit, upload: Upload): Pr
   // A photo is long on its way.
   await enterAnew(ctx, visit);
   const stored = await ctx.files.put(made.png);
-  await q.insertPicture(ctx.database.pool, pass.packet_id, pass.party_id, stored.sha256);
+  await q.insertPicture(ctx.database.pool, link.packet_id, link.party_id, stored.sha256);
   return { sha256: stored.sha256, width: made.width, height: made.height };
 }
 
@@ -73,12 +73,12 @@ async function ownerOf(ctx: Context, party: PacketParty): Promise<string | null>
 export async function rememberHand(ctx: Context, party: PacketParty, hand: Hand, keep: boolean): Promise<void> {
   const owner = await ownerOf(ctx, party);
   if (!owner) return;
-  if (keep) await q.keepHand(ctx.database.pool, owner, hand, ctx.clock.now());
-  else await q.forgetHand(ctx.database.pool, owner);
+  if (keep) await q.saveHand(ctx.database.pool, owner, hand, ctx.clock.now());
+  else await q.deleteHand(ctx.database.pool, owner);
 }
 
 /** The hand this person kept; null when there is none. */
 export async function rememberedHand(ctx: Context, party: PacketParty): Promise<Hand | null> {
   const owner = await ownerOf(ctx, party);
-  return owner ? q.keptHand(ctx.database.pool, owner) : null;
+  return owner ? q.savedHand(ctx.database.pool, owner) : null;
 }

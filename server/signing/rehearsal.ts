@@ -6,7 +6,7 @@ import type { SigningView } from '@gatepath/contract';
 import type { Context } from '../context';
 import { draftOf } from '../packets/queries';
 import { planOf } from '../packets/plan';
-import { lookThrough, packetOr404 } from '../packets/service';
+import { runGateCheck, packetOr404 } from '../packets/service';
 import { notFound, Problem } from '../problem';
 import { LANGUAGES } from '../words';
 import { view } from './views';
@@ -27,7 +27,7 @@ export async function rehearsalView(
   if (row.status !== 'drafting')
     throw new Problem('already-sent', 'This packet has been sent. Look at its page instead.');
   const { draft } = await draftOf(ctx.database.pool, packetId);
-  const checked = await lookThrough(ctx, row, draft);
+  const checked = await runGateCheck(ctx, row, draft);
   const firm = sure(await ctx.firm(), 'the firm');
   const plan = planOf(draft, { ...checked, holidays: firm.holidays });
   if (!partyOf(plan, partyId)) throw notFound('This person');

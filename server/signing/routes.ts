@@ -14,15 +14,15 @@ import * as talk from './talk';
 
 // eslint-disable-next-line max-lines-per-function -- a list of routes
 export function signingRoutes(app: FastifyInstance, ctx: Context): void {
-  serve(app, 'signing', ({ visit }) => service.openPass(ctx, visit));
+  serve(app, 'signing', ({ visit }) => service.openLink(ctx, visit));
   serve(app, 'signingLive', async ({ request, reply, visit }) => {
-    const { packetId, passId } = await entry.packetOfVisit(ctx, visit);
+    const { packetId, linkId } = await entry.packetOfVisit(ctx, visit);
     ctx.live.serve(request, reply, [topics.packet(packetId)], {
-      owner: passId,
+      owner: linkId,
       most: 6,
       // A link that was ended hears no more; so does one whose packet was withdrawn.
       mayHear: () =>
-        // Looked up anew each time: the pass that let it in may have ended since.
+        // EvaluatedRow up anew each time: the link that let it in may have ended since.
         entry.enterAnew(ctx, { ...visit }).then(
           () => true,
           () => false,
@@ -46,7 +46,7 @@ export function signingRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'addPicture', async ({ visit, file }) => hands.addPicture(ctx, visit, await file()));
   serve(app, 'sendCode', async ({ visit }) => {
     await entry.sendCode(ctx, visit);
-    return service.openPass(ctx, visit);
+    return service.openLink(ctx, visit);
   });
   serve(app, 'giveCode', async ({ body, reply, visit }) => {
     const proof = await entry.giveCode(ctx, visit, body.code);
@@ -57,7 +57,7 @@ export function signingRoutes(app: FastifyInstance, ctx: Context): void {
       secure: ctx.config.publicUrl.startsWith('https:'),
       maxAge: 30 * 86_400,
     });
-    return service.openPass(ctx, { ...visit, cookies: { ...visit.cookies, [proof.name]: proof.secret } });
+    return service.openLink(ctx, { ...visit, cookies: { ...visit.cookies, [proof.name]: proof.secret } });
   });
   serve(app, 'setLanguage', ({ body, visit }) => talk.setLanguage(ctx, visit, body.language));
   serve(app, 'agree', ({ body, visit }) => service.agree(ctx, visit, body));

@@ -1,7 +1,7 @@
-/** The ceremony: what a party does through its own pass. */
+/** The ceremony: what a party does through its own link. */
 import { LRUCache } from 'lru-cache';
 import { dayOf } from '@gatepath/core/calendar';
-import { checkValue, showDay, holdsGate, receives } from '@gatepath/core/packet';
+import { validateValue, showDay, holdsGate, receives } from '@gatepath/core/packet';
 import { type PartyCommand, isTurnOf, shownFills } from '@gatepath/core/routing';
 import { say, type Words } from '@gatepath/core/words';
 import type { ActAnswer, FillBody, HandBody, SigningView } from '@gatepath/contract';
@@ -16,20 +16,20 @@ import { soFar } from '../sealed-copies/so-far';
 import { agreementOf } from './agreement';
 import { enter, enterAnew, enterProved } from './entry';
 import { ownPictures, rememberHand, requirePictures } from './hands';
-import { touchPass } from '../links/queries';
-import { told, type Visit, type Entry } from './visit';
+import { touchLink } from '../links/queries';
+import { clientProblem, type Visit, type Entry } from './visit';
 import { patchOf, readableDocuments, view, waitingView } from './views';
 import { progressOf } from '@gatepath/core/routing';
 
 /**
- * Opens a packet with a pass. The first time is written down as an event.
+ * Opens a packet with a link. The first time is written down as an event.
  *
  * @returns what this party sees; before a second step that is asked for, only who is meant
  * @throws Problem `dead-link`, `withdrawn`, `lapsed`, `not-your-turn`
  */
-export async function openPass(ctx: Context, visit: Visit): Promise<SigningView> {
+export async function openLink(ctx: Context, visit: Visit): Promise<SigningView> {
   const entry = await enter(ctx, visit);
-  await seen(ctx, entry.pass.id);
+  await seen(ctx, entry.link.id);
   if (!entry.proved) return waitingView(ctx, entry);
   const { state, party } = entry;
   const s = progressOf(state, party.id);
@@ -46,34 +46,34 @@ export async function openPass(ctx: Context, visit: Visit): Promise<SigningView>
 const SEEN_EVERY_MS = 60_000;
 const lastSeen = new LRUCache<string, number>({ max: 20_000 });
 
-/** Notes that a pass was used just now. */
-async function seen(ctx: Context, passId: string): Promise<void> {
+/** Notes that a link was used just now. */
+async function seen(ctx: Context, linkId: string): Promise<void> {
   const now = ctx.clock.now();
-  if (now.getTime() - (lastSeen.get(passId) ?? -Infinity) < SEEN_EVERY_MS) return;
-  lastSeen.set(passId, now.getTime());
-  await touchPass(ctx.database.pool, passId, now);
+  if (now.getTime() - (lastSeen.get(linkId) ?? -Infinity) < SEEN_EVERY_MS) return;
+  lastSeen.set(linkId, now.getTime());
+  await touchLink(ctx.database.pool, linkId, now);
 }
 
-/** A command of a party without the party: whose it is comes from the pass, and from nowhere else. */
+/** A command of a party without the party: whose it is comes from the link, and from nowhere else. */
 export type OwnCommand = PartyCommand extends infer C ? (C extends PartyCommand ? Omit<C, 'partyId'> : never) : never;
 
-/** Runs a command of the pass's own party. Repeats of an act (same `actId`) change nothing. */
+/** Runs a command of the link's own party. Repeats of an act (same `actId`) change nothing. */
 export async function actAs(
   ctx: Context,
   visit: Visit,
-  { pass, party, words }: Entry,
+  { link, party, words }: Entry,
   cmd: OwnCommand,
   sameAs?: string,
 ): Promise<Done> {
   const own = 'actId' in cmd ? cmd.actId : sameAs;
   try {
-    return await ctx.packets.run(pass.packet_id, { ...cmd, partyId: party.id } as PartyCommand, {
+    return await ctx.packets.run(link.packet_id, { ...cmd, partyId: party.id } as PartyCommand, {
       actor: { kind: 'party', id: party.id },
       origin: visit.origin,
-      ...(own ? { actId: `${pass.party_id}:${own}` } : {}),
+      ...(own ? { actId: `${link.party_id}:${own}` } : {}),
     });
   } catch (error) {
-    throw await inWords(ctx, error, words, cmd, pass.packet_id);
+    throw await inWords(ctx, error, words, cmd, link.packet_id);
   }
 }
 
@@ -91,7 +91,7 @@ async function inWords(
   if (code === 'bad_value' && cmd.type === 'fill') {
     const { state } = await loadState(ctx.database.pool, packetId);
     const mark = state?.plan.marks.find((m) => m.id === cmd.markId);
-    const checked = mark && checkValue(mark, cmd.text ?? '', words);
+    const checked = mark && validateValue(mark, cmd.text ?? '', words);
     if (checked && !checked.ok) sentence = checked.sentence;
   }
   return error.saying(sentence);
@@ -120,7 +120,8 @@ export async function agree(
 ): Promise<SigningView> {
   const entry = await enterProved(ctx, visit);
   const { words } = entry;
-  if (agreement !== agreementOf(words).version) throw told(words, 'agreement-changed', 'problem.agreement_changed');
+  if (agreement !== agreementOf(words).version)
+    throw clientProblem(words, 'agreement-changed', 'problem.agreement_changed');
   return actAndView(ctx, visit, { type: 'agree', agreement }, { sameAs: actId, entry });
 }
 
@@ -131,13 +132,13 @@ export async function agree(
  */
 export async function setHand(ctx: Context, visit: Visit, body: HandBody): Promise<SigningView> {
   const entry = await enterProved(ctx, visit);
-  const { words, party, pass } = entry;
+  const { words, party, link } = entry;
   const { keep, actId, ...hand } = body;
   if (hand.form === 'typed') {
     const missing = await ctx.work.run('missing', { text: hand.signature + hand.initials, face: hand.face });
-    if (missing.length) throw told(words, 'letters', 'problem.letters', { letters: missing.join(' ') });
+    if (missing.length) throw clientProblem(words, 'letters', 'problem.letters', { letters: missing.join(' ') });
   }
-  await requirePictures(ctx, pass.packet_id, party, hand);
+  await requirePictures(ctx, link.packet_id, party, hand);
   const done = await actAndView(ctx, visit, { type: 'set_hand', hand }, { sameAs: actId, entry });
   if (keep !== undefined) await rememberHand(ctx, party, hand, keep);
   return done;
@@ -167,7 +168,7 @@ export async function addFile(
   const made = await bringIn(ctx, upload, state.packetId);
   if ('problem' in made) {
     const key = made.problem === 'too_large' ? 'problem.file_too_large' : 'problem.no_paper';
-    throw told(words, 'no-paper', key, { name: upload.name });
+    throw clientProblem(words, 'no-paper', key, { name: upload.name });
   }
   const file = { sha256: made.sha256, name: upload.name, bytes: made.original.bytes, pages: made.pages };
   // A file is long on its way.

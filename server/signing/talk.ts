@@ -5,7 +5,7 @@ import { Letters } from '../packets/follow-up';
 import { notFound } from '../problem';
 import { LANGUAGES } from '../words';
 import { enter, enterProved } from './entry';
-import { actAndView, actAs, openPass } from './service';
+import { actAndView, actAs, openLink } from './service';
 import type { Visit } from './visit';
 
 /** Asks the sender; a question sent again with the same id is the same question. */
@@ -25,7 +25,7 @@ export async function setLanguage(ctx: Context, visit: Visit, language: string):
   if (!LANGUAGES.some((l) => l.tag === language)) throw notFound('This language');
   const entry = await enter(ctx, visit);
   if (entry.state.status === 'at_gate') await actAs(ctx, visit, entry, { type: 'choose_language', language });
-  return openPass(ctx, visit);
+  return openLink(ctx, visit);
 }
 
 /** Sends the text about signing electronically to the party. */

@@ -1,4 +1,4 @@
-/** What a party is shown: the packet through its own pass, and what an act changed in it. */
+/** What a party is shown: the packet through its own link, and what an act changed in it. */
 import { LRUCache } from 'lru-cache';
 import {
   type PacketParty,
@@ -49,7 +49,7 @@ export function patchOf({ state, events }: Done, partyId: string, since: number)
     since,
     seq: state.seq,
     mine: progressOf(state, partyId).status,
-    ...standingOf(state, me),
+    ...computedOf(state, me),
     marks: [...ids].map((id) => ({ id, done: state.fills.has(id) })),
     fills: shownFills(state, ids),
     changesOpen: changesFor(state, partyId).map((c) => c.open),
@@ -57,7 +57,7 @@ export function patchOf({ state, events }: Done, partyId: string, since: number)
 }
 
 /** Whether somebody has put anything in, and may still hand over. */
-function standingOf(state: PacketState, me: PacketParty): { somethingSigned: boolean; mayHandOver: boolean } {
+function computedOf(state: PacketState, me: PacketParty): { somethingSigned: boolean; mayHandOver: boolean } {
   const somethingSigned = hasFilled(state, me.id);
   const may = isTurnOf(state, me.id) && byLink(me) && holdsGate(me) && !receives(me) && !me.memberId;
   return { somethingSigned, mayHandOver: !!state.plan.handOver && may && !somethingSigned };
@@ -102,7 +102,7 @@ export async function waitingView(ctx: Context, { state, party, words }: Entry):
     agreed: false,
     hostName: null,
     hand: null,
-    keptHand: null,
+    savedHand: null,
     suggestedInitials: '',
     faces: [],
     documents: [],
@@ -171,7 +171,7 @@ export async function view(ctx: Context, state: PacketState, partyId: string): P
     step: null,
     hostName: byLink(me) ? null : mine.hostName,
     hand: mine.hand?.hand ?? null,
-    keptHand: mine.hand ? null : await rememberedHand(ctx, me),
+    savedHand: mine.hand ? null : await rememberedHand(ctx, me),
     suggestedInitials: initialsOf(me.name),
     faces: await facesFor(ctx, me.name),
     documents: mayRead.map((d) => ({
@@ -205,7 +205,7 @@ export async function view(ctx: Context, state: PacketState, partyId: string): P
     // Whoever has begun to sign, or is not to, needs no telling.
     revised: isTurnOf(state, me.id) && !hasFilled(state, me.id) ? await revisedFor(ctx, state, me) : [],
     questions: questionsOf(state, partyId),
-    ...standingOf(state, me),
+    ...computedOf(state, me),
     others: plan.parties
       .filter((p) => p.id !== partyId && holdsGate(p) && !receives(p) && isNeeded(progressOf(state, p.id).status))
       .map((p) => ({ name: firstName(p.name), ink: p.ink, done: progressOf(state, p.id).status === 'done' })),

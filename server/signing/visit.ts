@@ -7,7 +7,7 @@ import { say, type WordKey, type WordParams, type Words } from '@gatepath/core/w
 import { originOf } from '../http/origin';
 import { Problem } from '../problem';
 import { wordsFor } from '../words';
-import type { PassRow } from '../links/queries';
+import type { LinkRow } from '../links/queries';
 
 declare module 'fastify' {
   interface FastifyRequest {
@@ -22,15 +22,15 @@ export interface Visit {
   /** The browser's own language: for what is said before it is known who comes. */
   words: Words;
   cookies: Record<string, string | undefined>;
-  /** The pass behind the token, once it was asked for. */
-  pass?: Promise<PassRow | null>;
+  /** The link behind the token, once it was asked for. */
+  link?: Promise<LinkRow | null>;
   /** What was found at the door and when (ms of this process), for whoever asks first. */
   door?: { entry: Entry; at: number };
 }
 
 /** Whom a link leads to, and to what. */
 export interface Entry {
-  pass: PassRow;
+  link: LinkRow;
   state: PacketState;
   party: PacketParty;
   words: Words;
@@ -49,7 +49,7 @@ export function visitOf(request: FastifyRequest): Visit {
   return request.visit;
 }
 
-/** A problem told to a client in a language. */
-export function told(words: Words, code: ProblemCode, key: WordKey, params: WordParams = {}): Problem {
+/** Returns a problem in a client's language. */
+export function clientProblem(words: Words, code: ProblemCode, key: WordKey, params: WordParams = {}): Problem {
   return new Problem(code, say(words, key, params), { language: words.language });
 }

@@ -12,7 +12,7 @@ ajv.addSchema(description, 'api');
 const compiled = new Map<RouteName, ValidateFunction>();
 
 /** The check of what a route answers when all goes well. */
-function answerCheck(name: RouteName): ValidateFunction {
+function answerValidator(name: RouteName): ValidateFunction {
   const { path, method }: Route = routes[name];
   const at = ['paths', path.replace(/:(\w+)/g, '{$1}'), method.toLowerCase(), 'responses', '200', 'content'];
   const pointer = [...at, 'application/json', 'schema']
@@ -26,7 +26,7 @@ function answerCheck(name: RouteName): ValidateFunction {
 /**
  * @throws when an answer is not what the description says, or a problem is none that the route may have
  */
-export function checkAsTold(name: RouteName, answer: Answer<unknown>): void {
+export function validateAnswer(name: RouteName, answer: Answer<unknown>): void {
   const route: Route = routes[name];
   if (answer.status >= 400) {
     const code = codeOf(answer.problem.type);
@@ -41,7 +41,7 @@ export function checkAsTold(name: RouteName, answer: Answer<unknown>): void {
   }
   // What travels compressed is looked at by the tests that unpack it.
   if (answer.body === null) return;
-  const check = answerCheck(name);
+  const check = answerValidator(name);
   if (!check(answer.body)) {
     const [error] = check.errors ?? [];
     throw new Error(

@@ -16,9 +16,9 @@ import { newId } from '../ids';
 import { InProcess, type Answer } from '../in-process';
 import type { WorkPool } from '../work/pool';
 import type { TaskName } from '../work/tasks';
-import { checkAsTold } from './as-told';
+import { validateAnswer } from './as-told';
 import { copyInto, removeFolder } from './folders';
-import { dropDatabase, newDatabase, onPostgres } from './postgres';
+import { deleteDatabase, newDatabase, onPostgres } from './postgres';
 import { RecordedWork } from './recorded';
 import { TEMPLATE_DIR } from './template';
 
@@ -82,7 +82,7 @@ export class TestServer extends InProcess {
   }
 
   protected override heard(name: RouteName, answer: Answer<unknown>): void {
-    checkAsTold(name, answer);
+    validateAnswer(name, answer);
   }
 
   async setUp(): Promise<void> {
@@ -102,7 +102,7 @@ export class TestServer extends InProcess {
   async stop(keep = false): Promise<void> {
     await this.running.close();
     if (keep) return;
-    if (onPostgres()) await dropDatabase(await databaseOf(this.dir));
+    if (onPostgres()) await deleteDatabase(await databaseOf(this.dir));
     removeFolder(this.dir);
   }
 

@@ -43,7 +43,7 @@ export async function emptyDatabaseOn(server: string): Promise<string> {
   return `${server}/gatepath`;
 }
 
-export async function dropDatabase(url: string): Promise<void> {
+export async function deleteDatabase(url: string): Promise<void> {
   await admin((client) => client.query(`drop database if exists ${new URL(url).pathname.slice(1)} with (force)`));
 }
 

@@ -5,7 +5,7 @@ import { itemAt } from '@gatepath/core/sure';
 import sharp from 'sharp';
 import { pdfium } from '../pdf/draw';
 
-export interface ScanLook {
+export interface ScanCondition {
   /** Dots an inch. */
   dpi: number;
   /** Degrees the paper lies askew; each page a little differently. */
@@ -20,7 +20,7 @@ export interface ScanLook {
   always?: boolean;
 }
 
-export const OFFICE: ScanLook = { dpi: 200, askew: 1.2, grain: 14, quality: 55, turned: 0 };
+export const OFFICE: ScanCondition = { dpi: 200, askew: 1.2, grain: 14, quality: 55, turned: 0 };
 
 /** Numbers that look like chance and are the same each time (Park and Miller 1988). */
 export function chance(seed: number): () => number {
@@ -51,7 +51,7 @@ export async function drawn(
 /** One page as a scanner sees it, as JPEG. */
 async function scannedPage(
   page: { width: number; height: number; data: Uint8Array },
-  look: ScanLook,
+  look: ScanCondition,
   askew: number,
   random: () => number,
 ): Promise<Uint8Array> {
@@ -85,7 +85,7 @@ export interface Scan {
 }
 
 /** A paper as it comes out of a scanner: a PDF of pictures. */
-export async function scanOf(paper: Uint8Array, look: ScanLook = OFFICE, seed = 1): Promise<Scan> {
+export async function scanOf(paper: Uint8Array, look: ScanCondition = OFFICE, seed = 1): Promise<Scan> {
   const random = chance(seed);
   const doc = await PDFDocument.create();
   const lain: { askew: number; width: number; height: number }[] = [];
@@ -110,7 +110,7 @@ export async function scanOf(paper: Uint8Array, look: ScanLook = OFFICE, seed = 
   };
 }
 
-function upright({ x, y, w, h }: Rect, turned: ScanLook['turned'], width: number, height: number): Rect {
+function upright({ x, y, w, h }: Rect, turned: ScanCondition['turned'], width: number, height: number): Rect {
   if (turned === 90) return { x: y, y: width - x - w, w: h, h: w };
   if (turned === 180) return { x: width - x - w, y: height - y - h, w, h };
   if (turned === 270) return { x: height - y - h, y: x, w: h, h: w };

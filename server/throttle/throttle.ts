@@ -22,12 +22,12 @@ export async function countTry(db: Db, key: string, windowMs: number, now: Date)
 }
 
 /** Forgets the tries of a key: somebody got in. */
-export async function forgetTries(db: Db, keys: string[]): Promise<void> {
+export async function deleteTries(db: Db, keys: string[]): Promise<void> {
   await db.query('delete from throttle where key = any($1::text[])', [keys]);
 }
 
 /** Clears away windows that have ended. */
-export async function dropOldTries(db: Db, now: Date): Promise<void> {
+export async function deleteOldTries(db: Db, now: Date): Promise<void> {
   await db.query('delete from throttle where until <= $1', [now]);
 }
 

@@ -75,12 +75,12 @@ export async function executedSince(db: Db, memberId: string, since: Date, limit
 }
 
 /** When a member last put away what was executed; null before the first time. */
-export async function lookedAt(db: Db, memberId: string): Promise<Date | null> {
+export async function lastVisitOf(db: Db, memberId: string): Promise<Date | null> {
   const r = await db.query<{ looked_at: Date | null }>('select looked_at from member where id = $1', [memberId]);
   return r.rows[0]?.looked_at ?? null;
 }
 
 /** Notes that a member has seen what was executed until a moment. */
-export async function noteLooked(db: Db, memberId: string, until: Date): Promise<void> {
+export async function saveLastVisit(db: Db, memberId: string, until: Date): Promise<void> {
   await db.query('update member set looked_at = $2 where id = $1', [memberId, until]);
 }

@@ -138,7 +138,7 @@ function stillItem(i: q.SeenItem, today: string, member: Member): Waiting {
 
 async function throughOf(ctx: Context, member: Member, now: Date): Promise<TodayView['through']> {
   const db = ctx.database.pool;
-  const looked = await q.lookedAt(db, member.id);
+  const looked = await q.lastVisitOf(db, member.id);
   const since = looked ?? new Date(now.getTime() - FIRST_LOOK * 86_400_000);
   const rows = await q.executedSince(db, member.id, since, MOST_THROUGH);
   return {
@@ -163,7 +163,7 @@ async function throughOf(ctx: Context, member: Member, now: Date): Promise<Today
 export async function seen(ctx: Context, member: Member, until: string): Promise<TodayView> {
   const at = new Date(until);
   if (Number.isNaN(at.getTime())) throw new Problem('invalid', 'This is no moment. Load the page again.');
-  await q.noteLooked(ctx.database.pool, member.id, at < ctx.clock.now() ? at : ctx.clock.now());
+  await q.saveLastVisit(ctx.database.pool, member.id, at < ctx.clock.now() ? at : ctx.clock.now());
   return todayView(ctx, member);
 }
 

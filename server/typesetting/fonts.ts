@@ -6,7 +6,7 @@ import * as fontkit from 'fontkit';
 import { LRUCache } from 'lru-cache';
 import type { PDFDocument, PDFFont, RGB } from '@cantoo/pdf-lib';
 import type { ScriptFace } from '@gatepath/core/packet';
-import type { Look } from './look';
+import type { Appearance } from './appearance';
 import { itemAt } from '@gatepath/core/sure';
 
 const require = createRequire(import.meta.url);
@@ -173,7 +173,7 @@ export class Typesetter {
   }
 
   /** Draws runs with their baseline starting at x, y (y up). */
-  static draw(look: Look, runs: Run[], x: number, y: number, size: number, color: RGB): void {
+  static draw(look: Appearance, runs: Run[], x: number, y: number, size: number, color: RGB): void {
     let at = x;
     for (const r of runs) {
       look.text(r.text, { x: at, y, size, font: r.font, color });

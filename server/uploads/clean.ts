@@ -22,7 +22,7 @@ import { PAPER_LIMITS, Refused } from './refusal';
 import { inflate, TooLarge, unpack } from './unpack';
 import { isKeyOf } from '@gatepath/core/sure';
 
-type Kept = PDFObject | undefined;
+type Copied = PDFObject | undefined;
 const key = (name: string) => PDFName.of(name);
 
 export class Cleaner {
@@ -39,7 +39,7 @@ export class Cleaner {
   ) {}
 
   /** One object, taken as a sort of thing; undefined when it is not one. */
-  take(value: Kept, spec: Spec, depth = 0): Kept {
+  take(value: Copied, spec: Spec, depth = 0): Copied {
     if (depth > 120) throw new Refused({ problem: 'too_deep', page: this.page });
     const v = value instanceof PDFRef ? this.from.lookup(value) : value;
     if (v === undefined || v === PDFNull) return undefined;
@@ -93,7 +93,7 @@ export class Cleaner {
   }
 
   /** Names, numbers, texts, and lists of them. */
-  private plain(v: PDFObject, depth: number): Kept {
+  private plain(v: PDFObject, depth: number): Copied {
     if (
       v instanceof PDFName ||
       v instanceof PDFNumber ||
@@ -108,7 +108,7 @@ export class Cleaner {
     return out;
   }
 
-  private map(v: PDFObject, sort: Sort, depth: number): Kept {
+  private map(v: PDFObject, sort: Sort, depth: number): Copied {
     if (!(v instanceof PDFDict)) return undefined;
     const out = PDFDict.withContext(this.to);
     for (const [name, entry] of v.entries()) {
@@ -118,7 +118,7 @@ export class Cleaner {
     return out;
   }
 
-  private list(v: PDFObject, sort: Sort, depth: number): Kept {
+  private list(v: PDFObject, sort: Sort, depth: number): Copied {
     if (!(v instanceof PDFArray)) return this.take(v, sort, depth + 1);
     const out = PDFArray.withContext(this.to);
     for (const item of v.asArray()) {
@@ -129,7 +129,7 @@ export class Cleaner {
   }
 
   /** A colour space (8.6.3): its family says what the other items are. */
-  private space(v: PDFArray, depth: number): Kept {
+  private space(v: PDFArray, depth: number): Copied {
     const family = v.lookup(0);
     if (!(family instanceof PDFName)) return undefined;
     const rest: Record<string, Spec[]> = {
@@ -154,7 +154,7 @@ export class Cleaner {
     return out;
   }
 
-  private stateFont(v: PDFArray, depth: number): Kept {
+  private stateFont(v: PDFArray, depth: number): Copied {
     const font = this.take(v.get(0), 'font', depth + 1);
     const size = this.take(v.get(1), 'plain', depth + 1);
     if (!font || !size) return undefined;

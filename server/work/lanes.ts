@@ -65,7 +65,7 @@ export const ALLOWED: Record<TaskName, Allowance> = {
   bundle: { lane: 'papers', seconds: 60 },
   table: { lane: 'papers', seconds: 30 },
   signatures: { lane: 'papers', seconds: 60 },
-  checkSeals: { lane: 'check', seconds: 30 },
+  verifySeals: { lane: 'check', seconds: 30 },
 };
 
 /** A task may stand still for so many times its allowance: on a machine that is busy, or waiting for a disk. */

@@ -90,7 +90,7 @@ export const tasks = {
   /** The digital signatures a paper came with. */
   signatures: async (t: { file: string }) =>
     (await import('../pdf-sealing/foreign')).foreignSignatures(await readStored(t.file)),
-  checkSeals: async (t: { bytes: Uint8Array }) => (await import('../pdf-sealing/verify')).checkCopy(t.bytes),
+  verifySeals: async (t: { bytes: Uint8Array }) => (await import('../pdf-sealing/verify')).verifyCopy(t.bytes),
 
   /** The gate check of a draft, and the marks and tags that would be sent. */
   gateCheck: async (t: { draft: Draft; documents: FactsFile[]; facts: DealFacts }) => {

@@ -1,6 +1,6 @@
 /** What is said of a paper that came back, and what can be done about it. */
 import { fireEvent, screen, waitFor } from '@testing-library/react';
-import type { CheckedPlaceView, DocumentView, PaperCheckView } from '@gatepath/contract';
+import type { ReviewedPlaceView, DocumentView, PaperReviewView } from '@gatepath/contract';
 import { ApiError } from '../../api/client';
 import { dealView, show, type Asked } from '../../test/office';
 import { CameBack } from './came-back';
@@ -22,7 +22,7 @@ const doc = (id: string, name: string) =>
     leftOut: [] as DocumentView['leftOut'],
     pages: [{ width: 612, height: 792 }],
   }) as DocumentView;
-const place = (id: string, more: Partial<CheckedPlaceView> = {}): CheckedPlaceView => ({
+const place = (id: string, more: Partial<ReviewedPlaceView> = {}): ReviewedPlaceView => ({
   id,
   page: 1,
   formPage: 1,
@@ -35,7 +35,7 @@ const place = (id: string, more: Partial<CheckedPlaceView> = {}): CheckedPlaceVi
   said: null,
   ...more,
 });
-const check = (places: CheckedPlaceView[], more: Partial<PaperCheckView> = {}): PaperCheckView => ({
+const check = (places: ReviewedPlaceView[], more: Partial<PaperReviewView> = {}): PaperReviewView => ({
   documentId: 'back',
   blankId: 'blank',
   status: 'ready',
@@ -48,10 +48,10 @@ const check = (places: CheckedPlaceView[], more: Partial<PaperCheckView> = {}): 
 });
 
 /** The screen, with a server where it stands as `then` after any act. */
-function screenOf(now: PaperCheckView | ApiError, then: PaperCheckView = check([])): Asked[] {
+function screenOf(now: PaperReviewView | ApiError, then: PaperReviewView = check([])): Asked[] {
   const deal = dealView({ documents: [doc('blank', 'Lease'), doc('back', 'Lease, signed')] });
   const form = { id: 'f', name: 'Lease of the house', type: 'lease', documentId: 'form-paper' };
-  let stands: PaperCheckView | ApiError = now;
+  let stands: PaperReviewView | ApiError = now;
   return show(<CameBack />, ({ method, url }) => {
     if (url.startsWith('/api/shelf')) return { items: [form], next: null };
     if (!url.includes('/check')) return deal;

@@ -4,10 +4,10 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import {
   urlOf,
-  type CheckedPlaceView,
+  type ReviewedPlaceView,
   type DealView,
   type DocumentView,
-  type PaperCheckView,
+  type PaperReviewView,
 } from '@gatepath/contract';
 import { sideOfRole } from '@gatepath/core/packet';
 import { isOfHand, stateOf } from '@gatepath/core/returned';
@@ -21,14 +21,14 @@ import { Button, Card, Loading, Note, Page, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 import { Crop } from '../pages/crop';
 import { cameSigned, PaperSignatures } from './paper-signatures';
-import { useCheck, useCheckActs, type Acts } from './use-check';
+import { useReview, useReviewActs, type Acts } from './use-review';
 
 /** The screen of one paper that came back. */
 export function CameBack() {
   const { dealId, documentId } = useLocalSearchParams<{ dealId: string; documentId: string }>();
   const deal = useDeal(dealId);
-  const check = useCheck(dealId, documentId);
-  const acts = useCheckActs(dealId, documentId);
+  const check = useReview(dealId, documentId);
+  const acts = useReviewActs(dealId, documentId);
   if (!isReady(deal)) return <NotReady query={deal} what="the deal" />;
   if (check.isError) return <NotReady query={check} what="the check" />;
   const doc = deal.data.documents.find((d) => d.id === documentId);
@@ -91,7 +91,7 @@ function Begin({ deal, doc, acts }: { deal: DealView; doc: DocumentView; acts: A
   );
 }
 
-function Found({ deal, doc, view, acts }: { deal: DealView; doc: DocumentView; view: PaperCheckView; acts: Acts }) {
+function Found({ deal, doc, view, acts }: { deal: DealView; doc: DocumentView; view: PaperReviewView; acts: Acts }) {
   const hands = view.places.filter(isOfHand);
   const others = view.places.filter((p) => !isOfHand(p));
   const empty = hands.filter((p) => stateOf(p) === 'no');
@@ -121,10 +121,10 @@ function Found({ deal, doc, view, acts }: { deal: DealView; doc: DocumentView; v
 // eslint-disable-next-line max-lines-per-function -- one card from top to bottom
 function Outcome(o: {
   deal: DealView;
-  view: PaperCheckView;
+  view: PaperReviewView;
   acts: Acts;
-  empty: CheckedPlaceView[];
-  doubtful: CheckedPlaceView[];
+  empty: ReviewedPlaceView[];
+  doubtful: ReviewedPlaceView[];
   hands: number;
 }) {
   const { view, acts, empty, doubtful } = o;
@@ -227,7 +227,7 @@ const KIND_WORDS = {
   checkbox: 'Box',
 };
 /** "Initials, Seller 2" */
-function nameOf(p: CheckedPlaceView): string {
+function nameOf(p: ReviewedPlaceView): string {
   const side = sideOfRole(p.role);
   return side ? `${KIND_WORDS[p.kind]}, ${sideLabel(side, p.ordinal ?? 1)}` : KIND_WORDS[p.kind];
 }
@@ -239,7 +239,7 @@ function PlaceRow({
   ended,
 }: {
   doc: DocumentView;
-  place: CheckedPlaceView;
+  place: ReviewedPlaceView;
   acts: Acts;
   ended: boolean;
 }) {
@@ -285,7 +285,7 @@ function PlaceRow({
 }
 
 /** The place as it lies on its page, with what is around it. */
-function PlacePicture(o: { doc: DocumentView; page: number; place: CheckedPlaceView; color: string }) {
+function PlacePicture(o: { doc: DocumentView; page: number; place: ReviewedPlaceView; color: string }) {
   const size = o.doc.pages[o.page - 1];
   if (!size) return null;
   const { rect } = o.place;

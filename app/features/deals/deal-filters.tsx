@@ -9,7 +9,7 @@ import { useFirm, type DealAsk } from '../../api/hooks';
 import { byKeys } from '../../ui/hooks';
 import { Pill, PillMenu } from '../../ui/pill';
 import { Button } from '../../ui/pieces';
-import { KeepList, KeptLists } from './kept-lists';
+import { SaveList, SavedLists } from './saved-lists';
 
 /** What the list shows before anything is asked: all but the archive. */
 export const FIRST_ASK: DealAsk = { archived: false };
@@ -36,7 +36,7 @@ const GATES = [1, 2, 3, 4, 5, 6].map((n) => ({ value: String(n), label: `At gate
 export function DealFilters({ ask, onAsk }: { ask: DealAsk; onAsk: (ask: DealAsk) => void }) {
   const firm = useFirm();
   const tags = useQuery({ queryKey: ['deals', 'tags'], queryFn: () => call('dealTags'), staleTime: 60_000 });
-  const [keeping, setKeeping] = useState(false);
+  const [saving, setSaving] = useState(false);
   const set = (change: Change) => onAsk(changed(ask, change));
   return (
     <View style={{ gap: 8 }}>
@@ -100,14 +100,14 @@ export function DealFilters({ ask, onAsk }: { ask: DealAsk; onAsk: (ask: DealAsk
           on={ask.archived === true}
           onPress={() => set({ archived: ask.archived !== true })}
         />
-        <KeptLists onAsk={onAsk} onKeep={() => setKeeping(true)} />
+        <SavedLists onAsk={onAsk} onSave={() => setSaving(true)} />
         {isNarrowed(ask) ? (
           <Button kind="quiet" onPress={() => onAsk(FIRST_ASK)} testID="all-deals">
             All deals
           </Button>
         ) : null}
       </ScrollView>
-      {keeping ? <KeepList ask={ask} onClose={() => setKeeping(false)} /> : null}
+      {saving ? <SaveList ask={ask} onClose={() => setSaving(false)} /> : null}
     </View>
   );
 }

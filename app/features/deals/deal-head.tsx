@@ -118,8 +118,8 @@ function More({ deal, change }: { deal: DealView; change: (body: DealPatch) => v
       <Input label="Tags, with commas between" value={tags} maxLength={400} onChangeText={setTags} testID="tags" />
       <LateDay
         label="Keep it at least until"
-        value={deal.keepUntil ?? ''}
-        onSave={(day) => change({ keepUntil: day || null })}
+        value={deal.retainUntil ?? ''}
+        onSave={(day) => change({ retainUntil: day || null })}
         testID="keep-until"
       />
       <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
@@ -140,12 +140,12 @@ function More({ deal, change }: { deal: DealView; change: (body: DealPatch) => v
         ) : null}
       </View>
       <CalendarFeed dealId={deal.id} />
-      {asking ? <ThrowAway dealId={deal.id} onKeep={() => setAsking(false)} /> : null}
+      {asking ? <ThrowAway dealId={deal.id} onCancel={() => setAsking(false)} /> : null}
     </View>
   );
 }
 
-function ThrowAway({ dealId, onKeep }: { dealId: string; onKeep: () => void }) {
+function ThrowAway({ dealId, onCancel }: { dealId: string; onCancel: () => void }) {
   const { drop } = useDealChanges(dealId);
   return (
     <View style={{ gap: 8 }}>
@@ -160,7 +160,7 @@ function ThrowAway({ dealId, onKeep }: { dealId: string; onKeep: () => void }) {
         >
           Throw it away
         </Button>
-        <Button onPress={onKeep}>Keep it</Button>
+        <Button onPress={onCancel}>Keep it</Button>
       </View>
     </View>
   );

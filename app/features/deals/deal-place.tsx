@@ -7,7 +7,7 @@ import type { DealView, PartyView } from '@gatepath/contract';
 import { shortDay } from '@gatepath/core/calendar';
 import { isOurs, KEY_DATES, sidesOf } from '@gatepath/core/deal';
 import { listWords, sideLabel } from '@gatepath/core/text';
-import { useDeal, useDropDocument, useNewPacket, usePartyActions } from '../../api/hooks';
+import { useDeal, useDeleteDocument, useNewPacket, usePartyActions } from '../../api/hooks';
 import { DocumentDrop } from '../uploads/document-drop';
 import { DocumentRow } from './document-row';
 import { earlierOf } from './earlier';
@@ -239,7 +239,7 @@ function PersonRow({
 }
 
 function Papers({ deal, uploads }: { deal: DealView; uploads: ReturnType<typeof useUploads> }) {
-  const drop = useDropDocument(deal.id);
+  const drop = useDeleteDocument(deal.id);
   const photographs = usePhotographs(deal.id);
   return (
     <Card>
@@ -253,7 +253,7 @@ function Papers({ deal, uploads }: { deal: DealView; uploads: ReturnType<typeof 
           <DocumentRow
             key={doc.id}
             doc={doc}
-            standing={deal.papers.find((x) => x.documentId === doc.id) ?? null}
+            inDeal={deal.papers.find((x) => x.documentId === doc.id) ?? null}
             today={deal.today}
             earlier={earlierOf(doc, deal.documents)}
             others={deal.documents.filter((d) => d.id !== doc.id && d.status === 'ready' && !d.replacedBy)}
@@ -274,15 +274,15 @@ function Packets({ deal, arriving }: { deal: DealView; arriving: boolean }) {
   const create = useNewPacket(deal.id);
   const [name, setName] = useState<string | null>(null);
   const signed = new Set(
-    deal.papers.filter((x) => x.standing === 'executed' || x.standing === 'out').map((x) => x.documentId),
+    deal.papers.filter((x) => x.status === 'executed' || x.status === 'out').map((x) => x.documentId),
   );
-  const standing = deal.documents.filter(
+  const left = deal.documents.filter(
     (d) => !d.replacedBy && d.status !== 'failed' && !d.unsigned && !d.elsewhereOn && !signed.has(d.id),
   );
-  const reading = standing.filter((d) => d.status !== 'ready');
+  const reading = left.filter((d) => d.status !== 'ready');
   const start = () =>
     create.mutate(
-      { name: (name ?? '').trim(), documentIds: standing.map((d) => d.id) },
+      { name: (name ?? '').trim(), documentIds: left.map((d) => d.id) },
       { onSuccess: (packet) => router.push(`/packets/${packet.id}`) },
     );
   return (
@@ -312,7 +312,7 @@ function Packets({ deal, arriving }: { deal: DealView; arriving: boolean }) {
         <Button
           kind={deal.packets.length ? 'plain' : 'main'}
           icon="plus"
-          onPress={() => setName(standing.length === 1 ? itemAt(standing, 0).name : `${deal.address} papers`)}
+          onPress={() => setName(left.length === 1 ? itemAt(left, 0).name : `${deal.address} papers`)}
           disabled={arriving}
           testID="new-packet"
         >

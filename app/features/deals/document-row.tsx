@@ -5,7 +5,7 @@ import { Linking, Pressable, View } from 'react-native';
 import { ProgressBar } from 'react-native-paper';
 import { urlOf, type DealView, type DocumentPatch, type DocumentView } from '@gatepath/contract';
 import { shortDay } from '@gatepath/core/calendar';
-import type { Corner, Standing } from '@gatepath/core/deal';
+import type { Corner, DocumentStatus } from '@gatepath/core/deal';
 import { DOCUMENT_TYPES, TYPE_WORDS } from '@gatepath/core/reading';
 import { count } from '@gatepath/core/text';
 import { useDealChanges } from '../../api/deal-hooks';
@@ -20,9 +20,9 @@ import { Small, Strong } from '../../ui/text';
 import type { Earlier } from './earlier';
 import { LeftOutNote } from './left-out';
 
-type PaperStanding = DealView['papers'][number];
+type DealDocument = DealView['papers'][number];
 
-const CORNERS: Record<Standing, Corner> = {
+const CORNERS: Record<DocumentStatus, Corner> = {
   executed: 'executed',
   elsewhere: 'executed',
   out: 'out',
@@ -32,7 +32,7 @@ const CORNERS: Record<Standing, Corner> = {
 
 interface Props {
   doc: DocumentView;
-  standing: PaperStanding | null;
+  inDeal: DealDocument | null;
   today: string;
   /** The version before it. */
   earlier: Earlier | null;
@@ -41,13 +41,13 @@ interface Props {
   onDrop: () => void;
 }
 
-export function DocumentRow({ doc, standing, today, earlier, others, onDrop }: Props) {
+export function DocumentRow({ doc, inDeal, today, earlier, others, onDrop }: Props) {
   const p = usePalette();
   const [open, setOpen] = useState(false);
   const reading = doc.status === 'reading';
   const words = [
     `${TYPE_WORDS[doc.type]}, ${count(doc.pages.length, 'page')}`,
-    doc.unsigned ? 'only kept' : (standing?.words ?? ''),
+    doc.unsigned ? 'only kept' : (inDeal?.words ?? ''),
     doc.endsOn ? `until ${shortDay(doc.endsOn, today)}` : '',
   ];
   return (
@@ -60,7 +60,7 @@ export function DocumentRow({ doc, standing, today, earlier, others, onDrop }: P
           onPress={() => setOpen(!open)}
           style={{ flex: 1, flexDirection: 'row', alignItems: 'center', gap: 10, minHeight: 44 }}
         >
-          <PaperCorner corner={CORNERS[standing?.standing ?? 'here']} />
+          <PaperCorner corner={CORNERS[inDeal?.status ?? 'here']} />
           <View style={{ flex: 1 }}>
             <Strong>{doc.name}</Strong>
             {doc.status === 'failed' ? (

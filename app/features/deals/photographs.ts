@@ -24,7 +24,7 @@ export interface Photograph {
 const LOOK = 1000;
 
 /** Finds the sheet in a picture, and whether it can be read. Throws where the browser cannot show it. */
-async function lookAt(file: File): Promise<Pick<Photograph, 'width' | 'height' | 'corners' | 'trouble'>> {
+async function readPhotograph(file: File): Promise<Pick<Photograph, 'width' | 'height' | 'corners' | 'trouble'>> {
   const bitmap = await createImageBitmap(file, { imageOrientation: 'from-image' });
   const scale = Math.min(1, LOOK / Math.max(bitmap.width, bitmap.height));
   const width = Math.max(1, Math.round(bitmap.width * scale));
@@ -100,7 +100,7 @@ export function usePhotographs(dealId: string) {
     setPhotos((all) => all.map((x) => (x.id === id ? { ...x, ...more } : x)));
 
   const looked = async (file: File): Promise<Photograph | null> => {
-    const found = await lookAt(file).catch(() => null);
+    const found = await readPhotograph(file).catch(() => null);
     if (found) return { id: newId(), file, url: addressOf(file), document: null, ...found };
     setProblem(`“${file.name}” is no picture this browser can show. Take it as JPEG or PNG.`);
     return null;

@@ -3,7 +3,7 @@ import { router } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { urlOf } from '@gatepath/contract/paths';
-import { editsToDropDocument } from '@gatepath/core/packet';
+import { editsToRemoveDocument } from '@gatepath/core/packet';
 import { DOCUMENT_TYPES, TYPE_WORDS } from '@gatepath/core/reading';
 import { count } from '@gatepath/core/text';
 import { useFilePick } from '../../ui/file-pick';
@@ -189,7 +189,7 @@ function DocumentMenu({ desk, tools, index, onReplace, onRename }: RowProps & { 
         title="The file as it was brought in"
         onPress={() => window.open(urlOf('documentFile', { documentId: id }), '_blank')}
       />
-      <MenuItem title="Take it out of the packet" onPress={() => desk.edit(editsToDropDocument(desk.draft, id))} />
+      <MenuItem title="Take it out of the packet" onPress={() => desk.edit(editsToRemoveDocument(desk.draft, id))} />
     </DropMenu>
   );
 }

@@ -2,7 +2,7 @@
 import { puts, calledOf } from '@gatepath/core/packet';
 import { View } from 'react-native';
 import { listWords } from '@gatepath/core/text';
-import { pageRuns } from '@gatepath/core/checks';
+import { pageRanges } from '@gatepath/core/checks';
 import { Icon } from '../../ui/icon';
 import { PartyChip } from '../../ui/party-chip';
 import { slotToken } from '../../ui/slot-token';
@@ -103,7 +103,7 @@ function RuleCard({ desk, documentId }: { desk: Desk; documentId: string }) {
                     .filter((x) => exceptions.some((e) => e.partyId === x.id))
                     .map(
                       (x) =>
-                        `${calledOf(x)} on ${pageRuns(exceptions.filter((e) => e.partyId === x.id).map((e) => e.page))}`,
+                        `${calledOf(x)} on ${pageRanges(exceptions.filter((e) => e.partyId === x.id).map((e) => e.page))}`,
                     ),
                 )}.`
               : printed

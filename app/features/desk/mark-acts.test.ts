@@ -168,7 +168,7 @@ test('words are struck, their stretch moved by words, and gone with their initia
   d.acts().remove(d.view().marks.filter((m) => m.redlineId));
   expect(d.said).toMatch(/go when the change goes/);
   expect(d.view().marks.filter((m) => m.redlineId)).toHaveLength(2);
-  d.acts().dropRedline(d.redline!);
+  d.acts().removeRedline(d.redline!);
   expect([d.draft.redlines, d.view().marks]).toEqual([[], []]);
   d.acts().strike({ x: 500, y: 700 }, { x: 510, y: 700 });
   expect([d.draft.redlines, d.said]).toEqual([[], 'No printed words are there.']);
@@ -194,6 +194,6 @@ test('a printed place is accepted, for somebody else too, or left out', () => {
   d.acts().accept(d.view().proposals.slice(0, 1), { partyId: 'callum' });
   expect(d.draft.marks[0]).toMatchObject({ partyId: 'callum', kind: 'signature', rect: doc.places[0]!.rect });
   const e = desk();
-  e.acts().pass(e.view().proposals);
+  e.acts().dismiss(e.view().proposals);
   expect(e.view().proposals.every((p) => p.state === 'passed')).toBe(true);
 });

@@ -170,7 +170,7 @@ function readActs(b: Bench) {
       const inHand = proposals.length === 1 ? putIds(edits).slice(0, 1) : [];
       make(b, edits, `${count(proposals.length, 'printed place')} accepted.`, inHand);
     },
-    pass: (proposals: Proposal[]) =>
+    dismiss: (proposals: Proposal[]) =>
       make(b, leaveOutEdits(proposals), `${count(proposals.length, 'printed place')} left out.`),
   };
 }

@@ -2,7 +2,7 @@
 import { type ReactNode, useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import { Dialog, Portal } from 'react-native-paper';
-import { KINDS, type Mark, type MarkCheck, filledHow, isAutomatic, kinOf, takesHand } from '@gatepath/core/packet';
+import { KINDS, type Mark, type ValueRule, filledHow, isAutomatic, kinOf, takesHand } from '@gatepath/core/packet';
 import { mergeTags } from '@gatepath/core/merge';
 import '@gatepath/core/patterns';
 import { patternOf } from '@gatepath/core/text';
@@ -24,13 +24,13 @@ const FORMS = [
 interface Editing {
   m: Mark;
   set: (more: Partial<Mark>) => void;
-  check: (more: Partial<MarkCheck>) => void;
+  check: (more: Partial<ValueRule>) => void;
 }
 
 export function MarkDetails({ desk, mark, onClose }: { desk: Desk; mark: Mark; onClose: () => void }) {
   const [m, setM] = useState(mark);
   const set = (more: Partial<Mark>) => setM((was) => ({ ...was, ...more }));
-  const check = (more: Partial<MarkCheck>) => set({ check: tidy({ ...m.check, ...more }) });
+  const check = (more: Partial<ValueRule>) => set({ check: tidy({ ...m.check, ...more }) });
   const editing: Editing = { m, set, check };
   const kin = kinOf(m.kind);
   const save = () => {
@@ -295,7 +295,7 @@ function NumberInput({
   );
 }
 
-function tidy(check: MarkCheck): MarkCheck | undefined {
+function tidy(check: ValueRule): ValueRule | undefined {
   const kept = { ...check };
   for (const key of keysOf(kept)) if (kept[key] === undefined || kept[key] === '') delete kept[key];
   return Object.keys(kept).length ? kept : undefined;

@@ -7,7 +7,7 @@ import {
   type Gate,
   type PacketParty,
   type PathPattern,
-  editsToDropParty,
+  editsToRemoveParty,
   hasDocument,
   gatesOfPattern,
   holdsGate,
@@ -206,7 +206,7 @@ function PartyOnPath({ on, party }: { on: OnPath; party: PacketParty }) {
       onGate={moveTo}
       onAct={setAct}
       onChange={(item) => edit([putParty(item)])}
-      onDrop={() => edit(editsToDropParty(draft, party.id))}
+      onDrop={() => edit(editsToRemoveParty(draft, party.id))}
       documents={draft.documents.flatMap((d) => {
         const name = on.names.find((x) => x.id === d.id)?.name;
         return name === undefined ? [] : [{ id: d.id, name, gets: hasDocument(party, d.id) }];

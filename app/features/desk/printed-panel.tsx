@@ -2,7 +2,7 @@
 import { KINDS, type Proposal, canAccept, isSure, peopleWithoutLine, puts, calledOf } from '@gatepath/core/packet';
 import { useMemo } from 'react';
 import { Pressable, View } from 'react-native';
-import { pageRuns } from '@gatepath/core/checks';
+import { pageRanges } from '@gatepath/core/checks';
 import { count, listWords } from '@gatepath/core/text';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { usePalette } from '../../ui/hooks';
@@ -162,7 +162,7 @@ function OfDocument({
           anchor={(open) => <IconButton name="more" label={`What to do with the places of ${name}`} onPress={open} />}
         >
           {sure.length ? <MenuItem title={`Accept ${sure.length} here`} onPress={() => desk.accept(sure)} /> : null}
-          <MenuItem title="Leave all of them out" onPress={() => desk.pass(places)} />
+          <MenuItem title="Leave all of them out" onPress={() => desk.dismiss(places)} />
           {nameless.length
             ? desk.draft.parties
                 .filter(puts)
@@ -174,7 +174,7 @@ function OfDocument({
                   />
                 ))
             : null}
-          <MenuItem title="Leave out those without a name" onPress={() => desk.pass(nameless)} />
+          <MenuItem title="Leave out those without a name" onPress={() => desk.dismiss(nameless)} />
         </DropMenu>
       </View>
       {groupsOf(matched).map((g) => (
@@ -195,7 +195,7 @@ function PlaceRow({ desk, places, onGo }: { desk: Desk; places: Proposal[]; onGo
   const p = usePalette();
   const place = itemAt(places, 0);
   const party = desk.draft.parties.find((x) => x.id === place.partyId);
-  const what = `${KINDS[place.kind].word}, ${pageRuns(places.map((x) => x.page))}`;
+  const what = `${KINDS[place.kind].word}, ${pageRanges(places.map((x) => x.page))}`;
   return (
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
       {party ? (
@@ -236,7 +236,7 @@ function PlaceRow({ desk, places, onGo }: { desk: Desk; places: Proposal[]; onGo
       {canAccept(place) ? (
         <IconButton name="check" label={`Accept ${what}`} onPress={() => desk.accept(places)} />
       ) : null}
-      <IconButton name="close" label={`Leave out ${what}`} onPress={() => desk.pass(places)} />
+      <IconButton name="close" label={`Leave out ${what}`} onPress={() => desk.dismiss(places)} />
     </View>
   );
 }

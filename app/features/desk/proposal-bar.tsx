@@ -64,7 +64,7 @@ export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal
             ))}
           </DropMenu>
         ) : null}
-        <BarButton onPress={() => desk.pass([proposal])} testID="pass-one">
+        <BarButton onPress={() => desk.dismiss([proposal])} testID="dismiss-one">
           Leave it out
         </BarButton>
       </View>

@@ -40,7 +40,7 @@ export function redlineActs(b: Bench) {
       const rects = [roundRect(clampToPage(rect, here.width, here.height))];
       begin({ ...at, kind: 'insert', rects, text, moved: [] });
     },
-    dropRedline: (id: string) => {
+    removeRedline: (id: string) => {
       edit([{ op: 'drop', list: 'redlines', id }]);
       b.setRedline(null);
       b.setSaid('The change and its initials are gone.');

@@ -74,7 +74,7 @@ export function RedlineBar({ desk, id }: { desk: Desk; id: string }) {
           name="trash"
           label="Take the change away"
           color={BAR_TEXT}
-          onPress={() => desk.dropRedline(id)}
+          onPress={() => desk.removeRedline(id)}
           testID="drop-redline"
         />
         <UndoRedo desk={desk} />

@@ -16,7 +16,7 @@ interface Props {
 
 export function TextMenu({ value, onChange }: Props) {
   const texts = useMessageTexts();
-  const [keeping, setKeeping] = useState(false);
+  const [saving, setSaving] = useState(false);
   const items = texts.data?.items ?? [];
   return (
     <View style={{ gap: 8 }}>
@@ -38,18 +38,18 @@ export function TextMenu({ value, onChange }: Props) {
             ))}
           </DropMenu>
         ) : null}
-        {value.trim() && !keeping ? (
-          <Button kind="quiet" onPress={() => setKeeping(true)} testID="keep-text">
+        {value.trim() && !saving ? (
+          <Button kind="quiet" onPress={() => setSaving(true)} testID="keep-text">
             Keep this message as a text
           </Button>
         ) : null}
       </View>
-      {keeping ? <KeepText text={value} onDone={() => setKeeping(false)} /> : null}
+      {saving ? <SaveText text={value} onDone={() => setSaving(false)} /> : null}
     </View>
   );
 }
 
-function KeepText({ text, onDone }: { text: string; onDone: () => void }) {
+function SaveText({ text, onDone }: { text: string; onDone: () => void }) {
   const { keep } = useTextActs();
   const [name, setName] = useState('');
   const [shared, setShared] = useState(true);

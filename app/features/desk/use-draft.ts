@@ -85,10 +85,10 @@ export const PACKET_HOME: DraftHome = {
 };
 
 /** What of a packet, or of something on the shelf, its draft is kept by. */
-type Kept = Pick<PacketView, 'id' | 'draft' | 'version'>;
+type DraftPacket = Pick<PacketView, 'id' | 'draft' | 'version'>;
 
 // eslint-disable-next-line max-lines-per-function -- keeping, sending and taking back edits share one list of what is not saved yet
-export function useDraft(packet: Kept, home: DraftHome = PACKET_HOME): DraftHandle {
+export function useDraft(packet: DraftPacket, home: DraftHome = PACKET_HOME): DraftHandle {
   const client = useQueryClient();
   const [base, setBase] = useState({ draft: packet.draft, version: packet.version });
   // Edits the server has not taken yet; some may lie here from a visit that was cut off.

@@ -82,7 +82,7 @@ function Tools({ editor }: { editor: Editor }) {
   const on = () => editor.chain().focus();
   return (
     <View style={{ gap: 8 }}>
-      <LookTools editor={editor} />
+      <StyleTools editor={editor} />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         <Button icon="plus" onPress={() => setPanel(panel === 'tag' ? null : 'tag')} testID="open-tags">
           Tag
@@ -116,7 +116,7 @@ function Tools({ editor }: { editor: Editor }) {
 }
 
 /** How the words look where the cursor is. */
-function LookTools({ editor }: { editor: Editor }) {
+function StyleTools({ editor }: { editor: Editor }) {
   const at = useEditorState({
     editor,
     selector: ({ editor: e }) => ({

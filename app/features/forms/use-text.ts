@@ -20,23 +20,23 @@ export interface TextHandle {
   change: (text: Written) => void;
 }
 
-interface Kept {
+interface UnsentText {
   version: number;
   text: Written;
 }
 
 const keyOf = (id: string) => `gatepath.text.${id}`;
 
-function keptText(id: string): Kept | null {
+function savedText(id: string): UnsentText | null {
   try {
-    const kept = JSON.parse(localStorage.getItem(keyOf(id)) ?? 'null') as Kept | null;
+    const kept = JSON.parse(localStorage.getItem(keyOf(id)) ?? 'null') as UnsentText | null;
     return kept?.text.doc ? kept : null;
   } catch {
     return null;
   }
 }
 
-function keep(id: string, kept: Kept | null): void {
+function keep(id: string, kept: UnsentText | null): void {
   try {
     if (kept) localStorage.setItem(keyOf(id), JSON.stringify(kept));
     else localStorage.removeItem(keyOf(id));
@@ -49,7 +49,7 @@ function keep(id: string, kept: Kept | null): void {
 export function useText(item: ShelfItemView & { written: NonNullable<ShelfItemView['written']> }): TextHandle {
   const client = useQueryClient();
   const { id, written } = item;
-  const [left] = useState(() => keptText(id));
+  const [left] = useState(() => savedText(id));
   const [text, setText] = useState<Written>(left?.text ?? written.text);
   const [from, setFrom] = useState(0);
   const [told, setTold] = useState<Pick<TextHandle, 'state' | 'sentence'>>({ state: 'saved', sentence: 'Saved' });

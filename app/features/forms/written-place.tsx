@@ -17,7 +17,7 @@ import { AtRect } from '../pages/mark-box';
 import { Sheet } from '../pages/sheet';
 import { About, Editions, Roles } from '../shelf/form-part';
 import { SHELF_HOME } from '../shelf/home';
-import { standing } from '../shelf/shelf-place';
+import { statusWords } from '../shelf/shelf-place';
 import { Sharing } from '../shelf/sharing';
 import { AboutProvider } from './about';
 import { useText, type TextHandle } from './use-text';
@@ -51,7 +51,7 @@ export function WrittenPlace({ item }: { item: WrittenItem }) {
   return (
     <AboutProvider value={{ roles: handle.draft.parties, tags: item.written.tags }}>
       <Page max={wide ? 1240 : 760}>
-        <Head name={handle.draft.name} how={`Written form, ${standing(item)} · ${text.sentence}`} />
+        <Head name={handle.draft.name} how={`Written form, ${statusWords(item)} · ${text.sentence}`} />
         {text.state === 'refused' ? <Note tone="stop" title={text.sentence} testID="text-refused" /> : null}
         {put.isError ? <Trouble error={put.error} /> : null}
         <Button

@@ -48,7 +48,7 @@ export function ImportPlace() {
           {file ? `Another file than ${file.name}` : 'Choose a file'}
         </Button>
       </Card>
-      {file ? <Look key={`${kind} ${file.name} ${file.lastModified}`} kind={kind} file={file} /> : null}
+      {file ? <Preview key={`${kind} ${file.name} ${file.lastModified}`} kind={kind} file={file} /> : null}
     </Page>
   );
 }
@@ -59,7 +59,7 @@ interface Ask {
 }
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
-function Look({ kind, file }: { kind: TableKind; file: File }) {
+function Preview({ kind, file }: { kind: TableKind; file: File }) {
   const client = useQueryClient();
   const [seen, setSeen] = useState<ImportView | null>(null);
   const begun = useRef(false);

@@ -1,7 +1,7 @@
 /** Every screen of the office, brought over the wire in one piece: a member needs nearly all of it, and what two of
  *  its screens share would otherwise be sent to people who only sign. */
 export { WhatChanged } from '../changes/what-changed';
-export { CheckScreen } from '../check/check-screen';
+export { VerifyScreen } from '../verify/verify-screen';
 export { CameBack } from '../deals/came-back';
 export { DealPlace } from '../deals/deal-place';
 export { DealsPlace } from '../deals/deals-place';

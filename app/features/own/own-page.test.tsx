@@ -13,7 +13,7 @@ const packet = (id: string, more: Partial<View['packets'][number]> = {}): View['
   partyId: 'wren',
   name: `Papers ${id}`,
   dealName: '14 Lantern Row, Tern Lock',
-  standing: 'executed',
+  status: 'executed',
   act: 'sign',
   left: 0,
   opened: true,
@@ -68,8 +68,8 @@ test('a wrong code is told, and can be given again', async () => {
 test('what waits comes first and is one touch away; what is done stands by its year', async () => {
   const packets = [
     packet('old', { on: '2025-03-01' }),
-    packet('read', { standing: 'delivered', act: 'receive', opened: false }),
-    packet('sign', { standing: 'to_do', left: 3, documents: [] }),
+    packet('read', { status: 'delivered', act: 'receive', opened: false }),
+    packet('sign', { status: 'to_do', left: 3, documents: [] }),
     packet('new'),
   ];
   const asked = show(<OwnPage token="t" />, (a) => (a.method === 'POST' ? { token: 'pass' } : page({ packets })));

@@ -144,8 +144,8 @@ function Door({ token, head }: { token: string; head: Own }) {
 function Papers({ token, own, head }: { token: string; own: Asked; head: Own }) {
   const t = useSay();
   const all = own.data?.pages.flatMap((x) => x.packets) ?? [];
-  const waiting = all.filter((x) => x.standing === 'to_do');
-  const unread = all.filter((x) => x.standing === 'delivered' && !x.opened);
+  const waiting = all.filter((x) => x.status === 'to_do');
+  const unread = all.filter((x) => x.status === 'delivered' && !x.opened);
   const first = [...waiting, ...unread];
   const rest = all.filter((x) => !first.includes(x));
   const years = [...new Set(rest.map((x) => x.on.slice(0, 4)))];
@@ -184,12 +184,12 @@ function Packet({ token, packet, waits }: { token: string; packet: OwnPacket; wa
   const words = useWords();
   const open = useMutation({
     mutationFn: () => call('openOwn', { params: { token, packetId: packet.id } }),
-    onSuccess: (pass) => router.push(`/sign/${pass.token}`),
+    onSuccess: (link) => router.push(`/sign/${link.token}`),
   });
-  const does = packet.standing !== 'to_do' ? 'own.read' : packet.act === 'approve' ? 'own.approve' : 'own.sign';
+  const does = packet.status !== 'to_do' ? 'own.read' : packet.act === 'approve' ? 'own.approve' : 'own.sign';
   const told = [
-    t(`own.s.${packet.standing}`),
-    packet.standing === 'to_do' && packet.act !== 'approve' ? t('own.left', { n: packet.left }) : '',
+    t(`own.s.${packet.status}`),
+    packet.status === 'to_do' && packet.act !== 'approve' ? t('own.left', { n: packet.left }) : '',
     packet.lastDay ? t('own.last_day', { day: calendarDay(words, packet.lastDay) }) : calendarDay(words, packet.on),
   ].filter(Boolean);
   return (

@@ -34,7 +34,7 @@ const write = (id: string, value: string) => fireEvent.change(screen.getByTestId
 const offered = () => screen.getByTestId('change-now').getAttribute('aria-disabled') !== 'true';
 
 test('words are struck as they are printed, with the boxes they stand in', async () => {
-  const asked = correction({ standings: { wren: { status: 'done' } } });
+  const asked = correction({ partyStatus: { wren: { status: 'done' } } });
   expect(screen.getByText(/One person who has signed will be asked to initial it/)).toBeTruthy();
   write('change-words', 'the roof');
   await waitFor(() => expect(offered()).toBe(true));

@@ -9,7 +9,7 @@ import { usePacketActions } from '../../api/hooks';
 import { usePalette, useWide } from '../../ui/hooks';
 import { Button, Card, IconButton, Page, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
-import { KeepCard } from '../shelf/keep-card';
+import { SaveToShelfCard } from '../shelf/save-as-kit-card';
 import { LedgerGrid } from '../ledger/grid';
 import { Fills } from '../pages/fills';
 import { Redlines } from '../pages/redlines';
@@ -70,7 +70,7 @@ export function PacketScreen({ packet, sent }: Props) {
               <Small testID="ledger-sum">{`${sent.ledger.done} of ${sent.ledger.total} done`}</Small>
             </View>
             {look ? (
-              <LookAtPage
+              <PageView
                 key={`${look.documentId}:${look.page}`}
                 packet={packet}
                 sent={sent}
@@ -107,7 +107,7 @@ function After({ packet, sent }: Props) {
       <Part name="What happened">
         <Activity packet={packet} sent={sent} />
       </Part>
-      {packet.status === 'withdrawn' ? null : <KeepCard packet={packet} />}
+      {packet.status === 'withdrawn' ? null : <SaveToShelfCard packet={packet} />}
       <EndCard packet={packet} />
     </>
   );
@@ -190,7 +190,7 @@ function Activity({ packet, sent }: Props) {
 
 /** One page with what stands on it and what is still wanted. */
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
-function LookAtPage({
+function PageView({
   packet,
   sent,
   look,

@@ -15,7 +15,7 @@ import { Button, Card, Choice, IconButton, Trouble } from '../../ui/pieces';
 import { Small, Strong } from '../../ui/text';
 import { Token } from '../../ui/token';
 import { NameAndEmail } from '../people/name-and-email';
-import { ChangeAct, DropParty, isUntouched } from './people-changes';
+import { ChangeAct, RemoveParty, isUntouched } from './people-changes';
 import { when } from '../../ui/dates';
 
 interface Props {
@@ -25,7 +25,7 @@ interface Props {
 }
 
 type Party = SentView['plan']['parties'][number];
-type Standing = SentView['parties'][number];
+type PartyStatusView = SentView['parties'][number];
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function PartyLine({ id, packet, sent }: Props) {
@@ -39,7 +39,7 @@ export function PartyLine({ id, packet, sent }: Props) {
   const under = packet.status === 'at_gate' && s.status !== 'dropped';
   const untouched = under && isUntouched(sent, id);
   const ahead = untouched && !s.askedAt;
-  const [head, tail] = standing(party, s, packet.timeZone);
+  const [head, tail] = statusWords(party, s, packet.timeZone);
   const waits = under && s.turn && holdsGate(party);
   const mine = !!party.memberId && party.memberId === session.data?.member?.id;
   const enter = (way: typeof host) => way.mutate(id, { onSuccess: ({ token }) => router.push(`/sign/${token}`) });
@@ -113,7 +113,9 @@ export function PartyLine({ id, packet, sent }: Props) {
       {error ? <Trouble error={error} /> : null}
       {doing === 'fix' ? <FixParty packet={packet} party={party} onClose={() => setDoing(null)} /> : null}
       {doing === 'act' ? <ChangeAct packet={packet} sent={sent} party={party} onClose={() => setDoing(null)} /> : null}
-      {doing === 'drop' ? <DropParty packet={packet} sent={sent} party={party} onClose={() => setDoing(null)} /> : null}
+      {doing === 'drop' ? (
+        <RemoveParty packet={packet} sent={sent} party={party} onClose={() => setDoing(null)} />
+      ) : null}
     </View>
   );
 }
@@ -121,7 +123,7 @@ export function PartyLine({ id, packet, sent }: Props) {
 const todayIn = (timeZone: string) => dayOf(new Date().toISOString(), timeZone);
 
 /** Where a party stands, as a line and a smaller one. */
-function standing(party: Party, s: Standing, timeZone: string): [string, string] {
+function statusWords(party: Party, s: PartyStatusView, timeZone: string): [string, string] {
   const first = firstName(party.name);
   const on = s.device ? ` on a ${s.device}` : '';
   const at = (iso: string | null) => (iso ? when(iso, timeZone) : '');
@@ -166,7 +168,7 @@ function standing(party: Party, s: Standing, timeZone: string): [string, string]
 }
 
 /** Where somebody stands to whom it is only delivered. */
-function delivery(party: Party, s: Standing, at: (iso: string | null) => string): [string, string] {
+function delivery(party: Party, s: PartyStatusView, at: (iso: string | null) => string): [string, string] {
   const first = firstName(party.name);
   const counts = s.countsFrom
     ? `counts as delivered on ${shortDay(s.countsFrom.day)}`

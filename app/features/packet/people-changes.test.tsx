@@ -4,7 +4,7 @@ import type { Mark } from '@gatepath/core/packet';
 import { ApiError } from '../../api/client';
 import { show, underWay } from '../../test/office';
 import { MarksCard, movable } from './marks-card';
-import { ChangeAct, DropParty, isUntouched } from './people-changes';
+import { ChangeAct, RemoveParty, isUntouched } from './people-changes';
 
 const mark = (id: string, partyId: string, kind: Mark['kind'], y: number): Mark => ({
   id,
@@ -16,8 +16,8 @@ const mark = (id: string, partyId: string, kind: Mark['kind'], y: number): Mark 
   required: true,
 });
 
-function packet(standings: Parameters<typeof underWay>[0] = {}) {
-  const way = underWay(standings);
+function packet(partyStatus: Parameters<typeof underWay>[0] = {}) {
+  const way = underWay(partyStatus);
   way.sent.plan.marks = [mark('s', 'callum', 'signature', 600), mark('i', 'callum', 'initials', 740)];
   return way;
 }
@@ -25,15 +25,15 @@ const posted = (asked: { method: string; body: unknown }[]) =>
   asked.filter((a) => a.method === 'POST').map((a) => a.body);
 
 test('only of those who have done nothing yet can something be changed', () => {
-  const { sent } = packet({ standings: { wren: { status: 'done' }, tobias: { status: 'dropped' } } });
+  const { sent } = packet({ partyStatus: { wren: { status: 'done' }, tobias: { status: 'dropped' } } });
   expect(['wren', 'callum', 'tobias'].map((id) => isUntouched(sent, id))).toEqual([false, true, false]);
   expect(movable(sent, 'doc').map((p) => p.id)).toEqual(['callum']);
 });
 
 test('somebody is taken out with a reason, which they read when they were asked', async () => {
-  const way = packet({ standings: { callum: { status: 'asked', askedAt: '2026-11-23T12:00:00.000Z' } } });
+  const way = packet({ partyStatus: { callum: { status: 'asked', askedAt: '2026-11-23T12:00:00.000Z' } } });
   const close = jest.fn();
-  const asked = show(<DropParty {...way} party={way.sent.plan.parties[1]!} onClose={close} />, () => way.packet);
+  const asked = show(<RemoveParty {...way} party={way.sent.plan.parties[1]!} onClose={close} />, () => way.packet);
   expect(screen.getByTestId('drop-now').getAttribute('aria-disabled')).toBe('true');
   fireEvent.change(screen.getByLabelText(/Callum will read it/), { target: { value: 'He sold his share.' } });
   fireEvent.click(screen.getByTestId('drop-now'));

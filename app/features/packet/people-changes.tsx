@@ -25,7 +25,7 @@ export function isUntouched(sent: SentView, partyId: string): boolean {
   return ['waiting', 'asked', 'opened', 'in_progress'].includes(s.status);
 }
 
-export function DropParty({ packet, sent, party, onClose }: Props & { sent: SentView }) {
+export function RemoveParty({ packet, sent, party, onClose }: Props & { sent: SentView }) {
   const { change } = usePacketActions(packet.id);
   const [reason, setReason] = useState('');
   const first = firstName(party.name);

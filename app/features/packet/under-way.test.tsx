@@ -132,7 +132,7 @@ test.each([
   ['excused', { status: 'excused' }, 'Wren was not needed', /another at this gate/],
   ['bounced', { bounced: 'No such mailbox' }, 'Wren has not opened it yet', /asked/],
 ] as const)('a party that is %s is told in words', (_, standing, head, tail) => {
-  const way = underWay({ standings: { wren: standing as never } });
+  const way = underWay({ partyStatus: { wren: standing as never } });
   show(<PartyLine id="wren" {...way} />);
   expect(screen.getByText(head)).toBeTruthy();
   expect(screen.getByText(tail)).toBeTruthy();
@@ -140,7 +140,7 @@ test.each([
 });
 
 test('a locked party is let in again, one at the desk is opened here, and who is a member signs here', async () => {
-  const locked = underWay({ standings: { wren: { locked: true } } });
+  const locked = underWay({ partyStatus: { wren: { locked: true } } });
   const asked = show(<PartyLine id="wren" {...locked} />, () => locked.packet);
   press('unlock-Wren');
   await waitFor(() => expect(bodies(asked)).toEqual([{ type: 'unlock', partyId: 'wren' }]));

@@ -73,7 +73,7 @@ function QuestionLine({ packet, sent, question: q }: Props & { question: SentVie
 }
 
 /** Reminding whoever is waited for, with words of one's own where that is wished. */
-function RemindNow({ packet }: Pick<Props, 'packet'>) {
+function NudgeNow({ packet }: Pick<Props, 'packet'>) {
   const { change } = usePacketActions(packet.id);
   const [saying, setSaying] = useState<string | null>(null);
   return (
@@ -142,7 +142,7 @@ export function AheadCard({ packet, sent }: Props) {
         <Small>No reminders and no last day.</Small>
       )}
       {sent.forecast ? <ForecastLine forecast={sent.forecast} /> : null}
-      {lapsed ? null : <RemindNow packet={packet} />}
+      {lapsed ? null : <NudgeNow packet={packet} />}
       {change.isError ? <Trouble error={change.error} /> : null}
       <View style={{ flexDirection: 'row', gap: 10, alignItems: 'flex-end' }}>
         <View style={{ flex: 1 }}>

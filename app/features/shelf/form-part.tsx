@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Linking, View } from 'react-native';
 import { urlOf } from '@gatepath/contract/paths';
 import { shortDay } from '@gatepath/core/calendar';
-import { editsToDropParty, type DraftEdit } from '@gatepath/core/packet';
+import { editsToRemoveParty, type DraftEdit } from '@gatepath/core/packet';
 import { DOCUMENT_TYPES, TYPE_WORDS, type DocumentType } from '@gatepath/core/reading';
 import { newSlot, slotName } from '@gatepath/core/shelf';
 import { SIDE_WORDS, SIDES, count, type Side } from '@gatepath/core/text';
@@ -87,7 +87,7 @@ export function Roles({ desk: { draft, edit } }: { desk: Pick<Desk, 'draft' | 'e
           <IconButton
             name="trash"
             label={`Take ${x.name} out, with its marks`}
-            onPress={() => edit(editsToDropParty(draft, x.id))}
+            onPress={() => edit(editsToRemoveParty(draft, x.id))}
           />
         </View>
       ))}

@@ -25,7 +25,7 @@ import { useDraft, type DraftHandle } from '../desk/use-draft';
 import { Editions, Roles } from './form-part';
 import { NotOwn, Sharing } from './sharing';
 import { SHELF_HOME } from './home';
-import { standing } from './shelf-place';
+import { statusWords } from './shelf-place';
 
 export function KitPlace() {
   const { kitId } = useLocalSearchParams<{ kitId: string }>();
@@ -65,7 +65,7 @@ function Kit({ kit }: { kit: ShelfItemView }) {
         <IconButton name="arrow-left" label="Back to the shelf" onPress={() => router.navigate('/shelf')} />
         <View style={{ flex: 1 }}>
           <Title numberOfLines={2}>{handle.draft.name}</Title>
-          <Small testID="saving">{`Kit, ${standing(kit)} · ${handle.saving.sentence}`}</Small>
+          <Small testID="saving">{`Kit, ${statusWords(kit)} · ${handle.saving.sentence}`}</Small>
         </View>
       </View>
       {put.isError ? <Trouble error={put.error} /> : null}

@@ -49,7 +49,7 @@ export function SeveralDeals() {
       try {
         const packet = await call('useKit', {
           params: { dealId, shelfId: kitId ?? '' },
-          body: { send: true, despiteWarnings: true, keepValues: false },
+          body: { send: true, despiteWarnings: true, saveValues: false },
         });
         setGone((was) => ({ ...was, [dealId]: { packetId: packet.id, waits: packet.status === 'drafting' } }));
       } catch (error) {

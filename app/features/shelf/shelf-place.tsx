@@ -178,7 +178,7 @@ function WriteForm() {
 }
 
 /** How an item stands, in words. */
-export function standing(i: Pick<ShelfSummary, 'edition' | 'changed' | 'retired' | 'endsOn'>): string {
+export function statusWords(i: Pick<ShelfSummary, 'edition' | 'changed' | 'retired' | 'endsOn'>): string {
   if (i.retired) return 'retired';
   if (!i.edition) return 'not on the shelf yet';
   return [`edition ${i.edition}`, i.changed ? 'changed since' : '', i.endsOn ? `until ${shortDay(i.endsOn, '')}` : '']
@@ -191,14 +191,14 @@ function KitCard({ kit }: { kit: ShelfSummary }) {
     <Pressable
       role="link"
       testID="kit-card"
-      aria-label={`${kit.name}, ${count(kit.forms.length, 'form')}, ${standing(kit)}`}
+      aria-label={`${kit.name}, ${count(kit.forms.length, 'form')}, ${statusWords(kit)}`}
       onPress={() => router.push(`/shelf/${kit.id}`)}
     >
       <Card style={{ gap: 6 }}>
         <Strong style={{ fontSize: 18 }}>{kit.name}</Strong>
         <SlotPath slots={kit.slots} gates={kit.gates} />
         <Small numberOfLines={2}>{`${kit.forms.join(', ')}. ${count(kit.pages, 'page')}`}</Small>
-        <Small>{standing(kit)}</Small>
+        <Small>{statusWords(kit)}</Small>
       </Card>
     </Pressable>
   );
@@ -210,7 +210,7 @@ function FormCard({ form }: { form: ShelfSummary }) {
     <Pressable
       role="link"
       testID="form-card"
-      aria-label={`${form.name}, ${standing(form)}`}
+      aria-label={`${form.name}, ${statusWords(form)}`}
       onPress={() => router.push(`/forms/${form.id}`)}
     >
       <Card style={{ flexDirection: 'row', gap: 14 }}>
@@ -230,7 +230,7 @@ function FormCard({ form }: { form: ShelfSummary }) {
             {[
               form.type && form.type !== 'other' ? TYPE_WORDS[form.type] : '',
               count(form.pages, 'page'),
-              standing(form),
+              statusWords(form),
             ]
               .filter(Boolean)
               .join(' · ')}

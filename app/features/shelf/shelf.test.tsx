@@ -151,7 +151,7 @@ test('a kit says who fills which place, who is missing, what it meets, and sends
     subject: 'Sign here',
     send: true,
     despiteWarnings: true,
-    keepValues: false,
+    saveValues: false,
   });
 });
 

@@ -16,7 +16,7 @@ interface Props {
   values: Values;
   onChange: (values: Values) => void;
   keep: boolean;
-  onKeep: (keep: boolean) => void;
+  onSave: (keep: boolean) => void;
 }
 
 /** A tag as a fact is asked for; names of people are no facts. */
@@ -24,7 +24,7 @@ function asFact(t: KitTrial['unknown'][number]): FactDef[] {
   return t.from === 'people' || t.type === 'names' ? [] : [{ ...t, type: t.type, kinds: [] }];
 }
 
-export function UnknownTags({ trial, values, onChange, keep, onKeep }: Props) {
+export function UnknownTags({ trial, values, onChange, keep, onSave }: Props) {
   // What was asked for once stays there when it is filled in, to be corrected.
   const [asked, setAsked] = useState<FactDef[]>([]);
   const fresh = trial.unknown.flatMap(asFact).filter((t) => !asked.some((a) => a.key === t.key));
@@ -43,7 +43,7 @@ export function UnknownTags({ trial, values, onChange, keep, onKeep }: Props) {
         />
       ))}
       <View>
-        <Switch label="Keep these for the deal" on={keep} onChange={onKeep} testID="keep-values" />
+        <Switch label="Keep these for the deal" on={keep} onChange={onSave} testID="keep-values" />
         {keep ? null : <Small>They stand on the papers of this packet alone.</Small>}
       </View>
       {left ? null : <Note tone="good" title="Nothing is missing on the papers." />}

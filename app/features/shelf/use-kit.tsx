@@ -21,7 +21,7 @@ import { UnknownTags } from './unknown-tags';
 export function UseKit() {
   const { dealId, kitId } = useLocalSearchParams<{ dealId: string; kitId: string }>();
   const [changes, setChanges] = useState<KitChanges>({});
-  const [keepValues, setKeepValues] = useState(true);
+  const [saveValues, setSaveValues] = useState(true);
   const [forId, setFor] = useState('');
   const deal = useDeal(dealId);
   // What is typed is not worked out letter by letter.
@@ -34,7 +34,7 @@ export function UseKit() {
   const forWhom = (send: boolean) => (send && forId ? { forId } : {});
   const go = (send: boolean) =>
     use.mutate(
-      { ...changes, ...forWhom(send), send, despiteWarnings: true, keepValues: keepValues && !!changes.values },
+      { ...changes, ...forWhom(send), send, despiteWarnings: true, saveValues: saveValues && !!changes.values },
       { onSuccess: (packet) => router.replace(`/packets/${packet.id}`) },
     );
   const stops = t.findings.filter((f) => f.severity === 'stops').length;
@@ -48,8 +48,8 @@ export function UseKit() {
           trial={t}
           values={changes.values ?? {}}
           onChange={(values) => setChanges((was) => ({ ...was, values: { ...was.values, ...values } }))}
-          keep={keepValues}
-          onKeep={setKeepValues}
+          keep={saveValues}
+          onSave={setSaveValues}
         />
         <Path trial={t} />
         <Settings trial={t} today={deal.data.today} onChange={(c) => setChanges((was) => ({ ...was, ...c }))} />

@@ -3,7 +3,7 @@
  * server in order. Each has an id of its own, so that however often it arrives it counts once.
  */
 import type { ActAnswer, SigningView } from '@gatepath/contract';
-import { checkValue, filledHow, showHand } from '@gatepath/core/filling';
+import { validateValue, filledHow, showHand } from '@gatepath/core/filling';
 import type { Hand } from '@gatepath/core/packet';
 import { ENGLISH } from '@gatepath/core/words';
 import { rulesOf } from './own-rules';
@@ -69,7 +69,7 @@ function showsOf(view: SigningView, mark: SigningView['marks'][number], text = '
   }
   if (!text.trim()) return mark.done ? null : undefined;
   if (how.by === 'touch') return { form: 'tick' };
-  const checked = checkValue(rulesOf(mark), text, ENGLISH);
+  const checked = validateValue(rulesOf(mark), text, ENGLISH);
   return checked.ok ? { form: 'text', text: checked.value } : undefined;
 }
 
@@ -118,12 +118,14 @@ function write(key: string, acts: PendingAct[], storage: Pick<Storage, 'setItem'
   }
 }
 
-type Keep = Pick<Storage, 'setItem' | 'removeItem'>;
+type ActStorage = Pick<Storage, 'setItem' | 'removeItem'>;
 /** Acts that wait on this device. */
 export const readActs = (token: string, storage: Pick<Storage, 'getItem'>) => read(storageKey(token), storage);
 /** Keeps the acts that wait on this device. */
-export const writeActs = (token: string, acts: PendingAct[], storage: Keep) => write(storageKey(token), acts, storage);
+export const writeActs = (token: string, acts: PendingAct[], storage: ActStorage) =>
+  write(storageKey(token), acts, storage);
 /** Acts the server would not take, kept on this device. */
 export const readAside = (token: string, storage: Pick<Storage, 'getItem'>) => read(asideKey(token), storage);
 /** Keeps the acts that the server would not take. */
-export const writeAside = (token: string, acts: PendingAct[], storage: Keep) => write(asideKey(token), acts, storage);
+export const writeAside = (token: string, acts: PendingAct[], storage: ActStorage) =>
+  write(asideKey(token), acts, storage);

@@ -1,4 +1,4 @@
-/** Where the pages and pictures of a ceremony are fetched: through the pass, or from the office while it is rehearsed. */
+/** Where the pages and pictures of a ceremony are fetched: through the signing link, or from the office while it is rehearsed. */
 import { createContext, useContext } from 'react';
 import { urlOf } from '@gatepath/contract/paths';
 

@@ -34,7 +34,7 @@ type Form = Hand['form'];
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function HandStep({ token, signing, view, onDone }: Props) {
   const t = useSay();
-  const was = view.hand ?? view.keptHand;
+  const was = view.hand ?? view.savedHand;
   const [form, setForm] = useState<Form>(was?.form ?? 'typed');
   const [name, setName] = useState(was?.form === 'typed' ? was.signature : view.me.name);
   const [initials, setInitials] = useState(was?.form === 'typed' ? was.initials : view.suggestedInitials);
@@ -44,7 +44,7 @@ export function HandStep({ token, signing, view, onDone }: Props) {
   const [pictures, setPictures] = useState<{ signature: Picture | null; initials: Picture | null }>(
     was?.form === 'picture' ? was : { signature: null, initials: null },
   );
-  const [keep, setKeep] = useState(view.keptHand !== null);
+  const [keep, setSaveHand] = useState(view.savedHand !== null);
   const [problem, setProblem] = useState<string | null>(null);
   const color = inkOf(view.me.ink).color;
   const initialsText = view.suggestedInitials.slice(0, 8);
@@ -73,7 +73,7 @@ export function HandStep({ token, signing, view, onDone }: Props) {
     <Page max={560}>
       <WhoIs view={view} />
       <Title>{t('sign.hand.title')}</Title>
-      <Body>{t(view.keptHand && !view.hand ? 'sign.hand.kept' : 'sign.hand.body')}</Body>
+      <Body>{t(view.savedHand && !view.hand ? 'sign.hand.kept' : 'sign.hand.body')}</Body>
       <Choice
         wrap
         label={t('sign.hand.how')}
@@ -136,7 +136,7 @@ export function HandStep({ token, signing, view, onDone }: Props) {
         on={keep}
         label={t('sign.hand.keep', { firmName: view.firmName })}
         hint={t('sign.hand.keep.why')}
-        onChange={setKeep}
+        onChange={setSaveHand}
         testID="keep-hand"
       />
       {problem ? <Note tone="warn" title={problem} testID="hand-problem" /> : null}

@@ -2,7 +2,7 @@
 import { useRef, useState } from 'react';
 import { View } from 'react-native';
 import type { SigningView } from '@gatepath/contract';
-import { checkValue, type Filled } from '@gatepath/core/filling';
+import { validateValue, type Filled } from '@gatepath/core/filling';
 import { newId } from '../../api/client';
 import { Input } from '../../ui/input';
 import { usePalette } from '../../ui/hooks';
@@ -41,7 +41,7 @@ export function Writing({
   const stands = view.fills.find((f) => f.markId === mark.id)?.shows;
   const [text, setText] = useState(stands?.form === 'text' ? stands.text : (mark.value ?? ''));
   const [left, setLeft] = useState(false);
-  const checked = checkValue(rulesOf(mark), text, words);
+  const checked = validateValue(rulesOf(mark), text, words);
   const wrong = left && text.trim() && !checked.ok ? checked.sentence : null;
   const fill = () => {
     setLeft(true);

@@ -6,7 +6,7 @@ import { Button, Note } from '../../ui/pieces';
 import { useSay, type Say } from './say';
 
 /** Whatever may go wrong in a ceremony. */
-type ClientProblem = RouteProblem<RouteOf<'pass'>> | 'offline';
+type ClientProblem = RouteProblem<RouteOf<'link'>> | 'offline';
 
 /** Words for what the server does not word for a client; null where its own sentence is in the client's language. */
 // eslint-disable-next-line max-lines-per-function -- one case for each problem; the compiler sees that none is missing

@@ -1,4 +1,4 @@
-import { checkDay } from '../values';
+import { validateDay } from '../values';
 import { written } from './kind';
 
-export const date = written('date', 96, { check: checkDay, keyboard: 'numeric', asks: 'days' });
+export const date = written('date', 96, { check: validateDay, keyboard: 'numeric', asks: 'days' });

@@ -4,7 +4,7 @@
  */
 import { ENGLISH, say, type Words } from '../../words';
 import { MARK_KINDS, type Mark, type MarkKind } from '../types';
-import { tidied, type ValueCheck } from '../values';
+import { tidied, type ValueResult } from '../values';
 import { choice } from './choice';
 import { company } from './company';
 import { date } from './date';
@@ -89,11 +89,11 @@ export function isForClient(mark: Pick<Mark, 'kind' | 'readOnly'>): boolean {
  * @param raw    as typed; days as ISO 8601 (2026-11-23) or as month/day/year
  * @param words  the language of who writes; what stands in the mark is the same in all of them
  */
-export function checkValue(
+export function validateValue(
   mark: Pick<Mark, 'kind' | 'check' | 'options' | 'lines'>,
   raw: string,
   words: Words = ENGLISH,
-): ValueCheck {
+): ValueResult {
   const filled = filledHow(mark.kind);
   const tidy = tidied(mark, raw, (key, params) => say(words, key, params));
   return 'sentence' in tidy || filled.by !== 'writing' ? tidy : filled.check(tidy.wanted);

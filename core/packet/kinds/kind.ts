@@ -1,6 +1,6 @@
 /** What is known of a kind of mark. Whatever asks about a kind asks its entry. */
 import { count } from '../../text/names';
-import type { ValueCheck, Wanted } from '../values';
+import type { ValueResult, Wanted } from '../values';
 import type { Mark, PacketParty } from '../types';
 
 export interface Size {
@@ -22,7 +22,7 @@ export type Filled =
   /** By itself as the party finishes. `known` is what will stand there as far as the draft tells; null when only time will. */
   | { by: 'itself'; text: (at: AtFinish) => string; known: (party: PacketParty) => string | null }
   /** With what the client writes or chooses of a list. */
-  | { by: 'writing'; check: (wanted: Wanted) => ValueCheck; keyboard: Keyboard; asks: Asks }
+  | { by: 'writing'; check: (wanted: Wanted) => ValueResult; keyboard: Keyboard; asks: Asks }
   /** With a touch; `together`: those of a group exclude each other, and one alone is none. */
   | { by: 'touch'; together: boolean }
   /** With a file the client adds. */

@@ -4,7 +4,7 @@ import '../../patterns';
 import { party } from '../../test-support';
 import { ENGLISH } from '../../words';
 import { MARK_KINDS } from '../types';
-import { checkValue, filledHow, handOf, isAutomatic, isFixed, isForClient, isOwn, kinOf, KINDS } from './index';
+import { validateValue, filledHow, handOf, isAutomatic, isFixed, isForClient, isOwn, kinOf, KINDS } from './index';
 
 test.each(MARK_KINDS)('%s can be put on a page, told of, and is filled by somebody', (kind) => {
   const { word, several, size, least, begins } = KINDS[kind];
@@ -59,9 +59,9 @@ test('whatever is written is taken in a form that is taken again as it is, or re
       fc.oneof(fc.string({ maxLength: 60 }), fc.double().map(String), fc.constantFrom('Gas', '11/23/2026', '$1,250')),
       (kind, text) => {
         const mark = { kind, options: ['Gas', 'Wood'] };
-        const first = checkValue(mark, text);
+        const first = validateValue(mark, text);
         if (!first.ok) return expect(first.sentence).toMatch(/\.$/);
-        expect(checkValue(mark, first.value)).toEqual({ ok: true, value: first.value });
+        expect(validateValue(mark, first.value)).toEqual({ ok: true, value: first.value });
       },
     ),
     {

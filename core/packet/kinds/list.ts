@@ -1,9 +1,9 @@
-import { checkListed } from '../values';
+import { validateListed } from '../values';
 import { written } from './kind';
 
 export const list = written(
   'list',
   120,
-  { check: checkListed, keyboard: 'text', asks: 'list' },
+  { check: validateListed, keyboard: 'text', asks: 'list' },
   { begins: { options: ['First', 'Second'] }, printed: false, kin: null },
 );

@@ -1,4 +1,4 @@
-import { checkMoney } from '../values';
+import { validateMoney } from '../values';
 import { written } from './kind';
 
-export const money = written('money', 96, { check: checkMoney, keyboard: 'decimal', asks: 'range' });
+export const money = written('money', 96, { check: validateMoney, keyboard: 'decimal', asks: 'range' });

@@ -1,4 +1,4 @@
-import { checkNumber } from '../values';
+import { validateNumber } from '../values';
 import { written } from './kind';
 
-export const number = written('number', 72, { check: checkNumber, keyboard: 'decimal', asks: 'range' });
+export const number = written('number', 72, { check: validateNumber, keyboard: 'decimal', asks: 'range' });

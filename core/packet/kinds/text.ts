@@ -1,4 +1,4 @@
-import { checkForm } from '../values';
+import { validateForm } from '../values';
 import { written } from './kind';
 
-export const text = written('text', 150, { check: checkForm, keyboard: 'text', asks: 'form' });
+export const text = written('text', 150, { check: validateForm, keyboard: 'text', asks: 'form' });

@@ -1,9 +1,9 @@
-import { checkForm } from '../values';
+import { validateForm } from '../values';
 import { written } from './kind';
 
 export const title = written(
   'title',
   120,
-  { check: checkForm, keyboard: 'text', asks: 'form' },
+  { check: validateForm, keyboard: 'text', asks: 'form' },
   { withSignature: true },
 );

@@ -12,7 +12,7 @@ import {
   type Next,
   type PacketNow,
   signersIn,
-  type PaperStanding,
+  type DealDocument,
   type Person,
 } from '@gatepath/core/deal';
 import { byLink, ofRole, receives, requiredPlaces, type Mark } from '@gatepath/core/packet';
@@ -30,7 +30,7 @@ import {
 import { count } from '@gatepath/core/text';
 import type { Context } from '../context';
 import { inTransaction } from '../db/tx';
-import { endedChecksOf, type CheckRow } from '../returned/queries';
+import { endedReviewsOf, type ReviewRow } from '../returned/queries';
 import { documentsOfDeal, type DocumentRow } from '../documents/queries';
 import { findFirm } from '../firm/queries';
 import { saveDealEntries, type Entry } from '../find/queries';
@@ -38,9 +38,9 @@ import { topics } from '../live/live';
 import { documentsOfDrafts, packetsOfDeals, type PacketListRow } from '../packets/queries';
 import { partiesOfDeal, type PartyRow } from '../deal-records/party-queries';
 import * as q from '../deal-records/queries';
-import { keptRules } from './rule-queries';
+import { rulesOfFirm } from './rule-queries';
 
-export const NO_STANDING: q.DealStanding = {
+export const NOTHING_COMPUTED: q.ComputedDeal = {
   needs: { requirements: [], asked: [] },
   papers: [],
   packets: [],
@@ -55,9 +55,9 @@ const NO_DAY = '9999-12-31';
  *
  * @returns whether there is such a deal
  */
-export async function lookAtDeal(ctx: Context, dealId: string): Promise<boolean> {
+export async function computeDealStatus(ctx: Context, dealId: string): Promise<boolean> {
   const db = ctx.database.pool;
-  const look = await q.nextLook(db);
+  const look = await q.nextComputation(db);
   const deal = await q.dealById(db, dealId);
   if (!deal) return false;
   // Not from memory: another server may have changed its holidays a moment ago.
@@ -67,7 +67,7 @@ export async function lookAtDeal(ctx: Context, dealId: string): Promise<boolean>
   const rows = await packetsOfDeals(db, [dealId]);
   const drafts = await documentsOfDrafts(db, dealId);
   const packets: PacketNow[] = [];
-  const found: PaperStanding[] = [];
+  const found: DealDocument[] = [];
   const states: PacketState[] = [];
   const signatures = { done: 0, of: 0 };
   const initials = { done: 0, of: 0 };
@@ -81,33 +81,33 @@ export async function lookAtDeal(ctx: Context, dealId: string): Promise<boolean>
     } else
       for (const id of drafts.get(row.id) ?? []) {
         const d = documents.find((x) => x.id === id);
-        if (d) found.push({ ...lying(d), standing: 'draft', packetId: row.id });
+        if (d) found.push({ ...lying(d), status: 'draft', packetId: row.id });
       }
   }
   for (const d of documents) if (!found.some((p) => p.documentId === d.id)) found.push(lying(d));
-  const signers = signersByDocument(documents, states, await endedChecksOf(db, dealId), parties);
+  const signers = signersByDocument(documents, states, await endedReviewsOf(db, dealId), parties);
   const needsDeal = { kind: deal.kind, forWhom: deal.for_whom, facts: deal.facts, dates: deal.dates, parties };
   const needs = needsOf({
     deal: needsDeal,
-    rules: await keptRules(db),
-    papers: found.map((p) => (p.standing === 'executed' ? { ...p, ...signersIn(signers(p.documentId), parties) } : p)),
+    rules: await rulesOfFirm(db),
+    papers: found.map((p) => (p.status === 'executed' ? { ...p, ...signersIn(signers(p.documentId), parties) } : p)),
     waivers: await q.waiversOf(db, dealId),
     holidays: firm?.holidays ?? [],
   });
-  const standing: q.DealStanding = { needs, papers: found, packets, signatures, initials };
+  const computed: q.ComputedDeal = { needs, papers: found, packets, signatures, initials };
   const members = await q.membersOfDeal(db, dealId);
   const addresses = await q.addressesOf(db, members);
   const own = await q.ownFacts(db);
   const over = isOver(deal.status) || deal.archived_at !== null;
-  const items = over ? [] : itemsOf(deal, standing, documents, members, addresses, own);
+  const items = over ? [] : itemsOf(deal, computed, documents, members, addresses, own);
   const entries = entriesOf(deal, documents, rows);
   await inTransaction(db, async (tx) => {
-    if (!(await q.claimLook(tx.db, dealId, look))) return;
+    if (!(await q.claimComputation(tx.db, dealId, look))) return;
     await saveDealEntries(tx.db, dealId, entries);
-    await q.saveStanding(tx.db, { dealId, standing, figures: figuresOf(needs), items });
+    await q.saveComputed(tx.db, { dealId, computed, figures: figuresOf(needs), items });
   });
-  ctx.live.tell(topics.deal(dealId));
-  ctx.live.tell(topics.today());
+  ctx.live.notify(topics.deal(dealId));
+  ctx.live.notify(topics.today());
   return true;
 }
 
@@ -138,12 +138,12 @@ function entriesOf(deal: q.DealRow, documents: DocumentRow[], packets: PacketLis
 }
 
 /** A document by itself: in no packet. */
-function lying(d: DocumentRow): PaperStanding {
+function lying(d: DocumentRow): DealDocument {
   return {
     documentId: d.id,
     name: d.name,
     type: d.type,
-    standing: d.elsewhere_on ? 'elsewhere' : 'here',
+    status: d.elsewhere_on ? 'elsewhere' : 'here',
     packetId: null,
     gaps: 0,
     signedBy: [],
@@ -162,7 +162,7 @@ function lying(d: DocumentRow): PaperStanding {
 function signersByDocument(
   documents: DocumentRow[],
   states: PacketState[],
-  checks: CheckRow[],
+  checks: ReviewRow[],
   parties: PartyRow[],
 ): (documentId: string) => Person[] {
   const sealedAs = new Map(states.flatMap((s) => (s.sealed ?? []).map((x) => [x.sha256, x.documentId] as const)));
@@ -202,7 +202,7 @@ function signedIn(state: PacketState): Map<string, Person[]> {
 }
 
 /** How the documents of a packet stand by it; nothing of one that ended without being executed. */
-function papersOf(state: PacketState, documents: DocumentRow[], zone: string): PaperStanding[] {
+function papersOf(state: PacketState, documents: DocumentRow[], zone: string): DealDocument[] {
   if (state.status !== 'at_gate' && state.status !== 'executed') return [];
   const places = requiredPlaces(marksThatCount(state));
   const filled = (p: Mark[]) => p.some((m) => state.fills.has(m.id));
@@ -216,7 +216,7 @@ function papersOf(state: PacketState, documents: DocumentRow[], zone: string): P
         documentId: doc.id,
         name: d.name,
         type: d.type,
-        standing: executed ? ('executed' as const) : ('out' as const),
+        status: executed ? ('executed' as const) : ('out' as const),
         packetId: state.packetId,
         gaps: own.filter((p) => !filled(p)).length,
         signedBy: [],
@@ -312,7 +312,7 @@ function waitOf(
 /** What stands on the first screens of those who work on a deal. */
 function itemsOf(
   deal: q.DealRow,
-  standing: q.DealStanding,
+  computed: q.ComputedDeal,
   documents: DocumentRow[],
   members: string[],
   addresses: Map<string, string>,
@@ -323,30 +323,30 @@ function itemsOf(
   const put = (member_id: string, list: q.ItemRow['list'], ref: string, day: string, item: object) =>
     out.push({ deal_id: deal.id, member_id, list, ref, day, item });
   for (const seer of seers) {
-    for (const r of standing.needs.requirements)
+    for (const r of computed.needs.requirements)
       if (r.state === 'open' && r.due)
         put(seer, 'due', `paper ${r.ruleId}`, r.due.day, { what: 'paper', title: r.title, packetId: r.packetId });
     put(seer, 'deal', '', NO_DAY, {});
     // Days from before they were bounded stay on the deal, and stand in no list.
     for (const [date, day] of Object.entries(deal.dates)) if (isDay(day)) put(seer, 'date', date, day, {});
-    for (const p of standing.packets) {
+    for (const p of computed.packets) {
       if (p.lastDay) put(seer, 'due', `last ${p.id}`, p.lastDay, { what: 'last_day', title: p.name, packetId: p.id });
       const first = [...p.waits].sort((a, b) => a.since.localeCompare(b.since))[0];
       if (first) put(seer, 'still', p.id, first.since, { name: p.name, wait: first, path: p.path });
     }
     for (const d of documents) if (d.ends_on) put(seer, 'term', d.id, d.ends_on, { title: d.name });
     // By a day that every act is old on: which of them there are does not depend on the day, only how they are weighed.
-    const acts = nextActs({ kind: deal.kind, ...standing, own, me: '', today: '9000-01-01' });
+    const acts = nextActs({ kind: deal.kind, ...computed, own, me: '', today: '9000-01-01' });
     for (const a of acts) if (!OWN_LISTS.includes(a.act.do)) put(seer, 'do', a.id, dayOfAct(a), a);
   }
   // Whoever has to sign is told so, whether or not the deal is theirs.
-  for (const p of standing.packets)
+  for (const p of computed.packets)
     for (const w of p.waits)
       for (const [member, email] of addresses)
         if (w.email && w.email === email && !w.bounced)
           for (const a of nextActs({
             kind: deal.kind,
-            needs: NO_STANDING.needs,
+            needs: NOTHING_COMPUTED.needs,
             packets: [p],
             own: [],
             me: email,

@@ -2,11 +2,11 @@
 import type { Context } from '../context';
 import { breathe } from '../db/breathe';
 import { inTransaction } from '../db/tx';
-import { lookUpWords } from '../documents/words';
+import { indexWords } from '../documents/words';
 import { indexPeople } from '../people/found';
 import { peopleAfter } from '../people/queries';
 import { dealIdsAfter } from '../deal-records/queries';
-import { lookAtDeal } from './standing';
+import { computeDealStatus } from './status';
 import { EVERYTHING } from '../jobs/deal-status';
 
 const A_STEP = 500;
@@ -19,7 +19,7 @@ const AFTER = ' after ';
  * Recomputes the open deals, or, by the name of it, whatever follows from all deals and people, for a minute. The rest is
  * a job of its own, which names where it goes on.
  */
-export async function lookAtMany(ctx: Context, what: string): Promise<void> {
+export async function recomputeDeals(ctx: Context, what: string): Promise<void> {
   const [name = '', from = ''] = what.split(AFTER);
   const all = name === EVERYTHING;
   const db = ctx.database.pool;
@@ -27,8 +27,8 @@ export async function lookAtMany(ctx: Context, what: string): Promise<void> {
   for (let after = from, ids = await dealIdsAfter(db, after, all, A_STEP); ids.length;) {
     for (const id of ids) {
       if (ctx.jobs.stopping) return;
-      if (all) await lookUpWords(ctx, id);
-      await lookAtDeal(ctx, id);
+      if (all) await indexWords(ctx, id);
+      await computeDealStatus(ctx, id);
       after = id;
       if (performance.now() > end)
         return await inTransaction(db, (tx) => ctx.jobs.queue(tx, 'rules', `${name}${AFTER}${after}`));

@@ -5,7 +5,7 @@ import { isNeeded, partyOf, progressOf } from './progress';
 import type { PacketEventBody, PacketState } from './types';
 
 /** Passes the open gate, excusing those of it whose act is not needed any more, and opens what follows. */
-export function passGate(state: PacketState, done: readonly string[] = []): PacketEventBody[] {
+export function advanceGate(state: PacketState, done: readonly string[] = []): PacketEventBody[] {
   const excused = (state.plan.gates[state.gate]?.partyIds ?? []).filter(
     (id) =>
       !done.includes(id) &&

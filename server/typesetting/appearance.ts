@@ -20,7 +20,7 @@ import {
 import type { Matrix } from '../pdf/space';
 
 /** Operators with the fonts and pictures they name. Lengths are points, y up from the mark's lower left corner. */
-export class Look {
+export class Appearance {
   private readonly operators: PDFOperator[] = [];
   private readonly fonts = new Map<PDFFont, string>();
   private readonly images = new Map<PDFImage, string>();

@@ -1,19 +1,19 @@
 /** The check of a paper that came back, and what is done with it. */
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { router } from 'expo-router';
-import type { PaperCheckView } from '@gatepath/contract';
+import type { PaperReviewView } from '@gatepath/contract';
 import { ApiError, call } from '../../api/client';
 import { keys } from '../../api/hooks';
 
 const checkKey = (dealId: string, documentId: string) => [...keys.deal(dealId), 'check', documentId];
 
 /** The check of a paper; null while none was begun. It is part of its deal, so that news of the deal asks for it anew. */
-export function useCheck(dealId: string, documentId: string) {
+export function useReview(dealId: string, documentId: string) {
   return useQuery({
     queryKey: checkKey(dealId, documentId),
-    queryFn: async (): Promise<PaperCheckView | null> => {
+    queryFn: async (): Promise<PaperReviewView | null> => {
       try {
-        return await call('paperCheck', { params: { documentId } });
+        return await call('paperReview', { params: { documentId } });
       } catch (error) {
         if (error instanceof ApiError && error.status === 404) return null;
         throw error;
@@ -29,18 +29,18 @@ type Act =
   | { what: 'end'; how: 'meets' | 'kept'; reason: string }
   | { what: 'back' };
 
-export function useCheckActs(dealId: string, documentId: string) {
+export function useReviewActs(dealId: string, documentId: string) {
   const client = useQueryClient();
   const params = { documentId };
   return useMutation({
-    mutationFn: (act: Act): Promise<PaperCheckView> => {
+    mutationFn: (act: Act): Promise<PaperReviewView> => {
       switch (act.what) {
         case 'begin':
-          return call('checkPaper', { params, body: { blankId: act.blankId } });
+          return call('beginPaperReview', { params, body: { blankId: act.blankId } });
         case 'say':
           return call('sayOfPlaces', { params, body: { places: [{ id: act.id, said: act.said }] } });
         case 'end':
-          return call('endCheck', { params, body: { how: act.how, reason: act.reason } });
+          return call('endReview', { params, body: { how: act.how, reason: act.reason } });
         case 'back':
           return call('sendBack', { params });
       }
@@ -53,4 +53,4 @@ export function useCheckActs(dealId: string, documentId: string) {
   });
 }
 
-export type Acts = ReturnType<typeof useCheckActs>;
+export type Acts = ReturnType<typeof useReviewActs>;

@@ -4,7 +4,7 @@ import { tagValues } from '@gatepath/core/merge';
 import { formFrom, kitFrom, slotsOfPeople, withDocuments, type Slot, type Tags } from '@gatepath/core/shelf';
 import { clip } from '@gatepath/core/text';
 import { sure } from '@gatepath/core/sure';
-import type { KeepBody, ShelfItemView } from '@gatepath/contract';
+import type { SaveToShelfBody, ShelfItemView } from '@gatepath/contract';
 import type { Context } from '../context';
 import { inTransaction, type Tx } from '../db/tx';
 import { factsOfDeal } from '../deal-records/deals';
@@ -25,7 +25,7 @@ import { itemView } from './views';
  *
  * @throws Problem `unknown-document`, `reading`, `sealed`
  */
-export async function keepOnShelf(ctx: Context, body: KeepBody, member: Member): Promise<ShelfItemView> {
+export async function addToShelf(ctx: Context, body: SaveToShelfBody, member: Member): Promise<ShelfItemView> {
   const db = ctx.database.pool;
   const packet = await packetOr404(db, body.packetId);
   const { draft } = await draftOf(db, packet.id);
@@ -48,7 +48,7 @@ export async function keepOnShelf(ctx: Context, body: KeepBody, member: Member):
   });
   if (!documents.length) throw new Problem('unknown-document', 'This paper is not in the packet any more.');
   const deal = await dealOr404(db, packet.deal_id);
-  const from: Keep = {
+  const from: ReuseFrom = {
     draft,
     people: slotsOfPeople(draft.parties, newId),
     tags: tagValues(factsOfDeal(deal), draft.parties),
@@ -59,7 +59,7 @@ export async function keepOnShelf(ctx: Context, body: KeepBody, member: Member):
     const formIds: string[] = [];
     for (const document of documents)
       formIds.push(
-        await keepForm(ctx, tx, { from, document, name: shelve ? document.name : body.name, member, shelve }),
+        await saveForm(ctx, tx, { from, document, name: shelve ? document.name : body.name, member, shelve }),
       );
     if (!shelve) return sure(formIds[0], 'a form');
     const kitId = newId();
@@ -96,7 +96,7 @@ export async function copyItem(ctx: Context, id: string, member: Member): Promis
   return itemView(ctx, copy, member);
 }
 
-interface Keep {
+interface ReuseFrom {
   draft: Draft;
   people: ReadonlyMap<string, Slot>;
   tags: Tags;
@@ -104,10 +104,10 @@ interface Keep {
 }
 
 /** @param shelve  whether it goes on the shelf at once: a kit takes nothing else */
-async function keepForm(
+async function saveForm(
   ctx: Context,
   tx: Tx,
-  o: { from: Keep; document: DocumentRow; name: string; member: Member; shelve: boolean },
+  o: { from: ReuseFrom; document: DocumentRow; name: string; member: Member; shelve: boolean },
 ): Promise<string> {
   const id = newId();
   const at = ctx.clock.now();

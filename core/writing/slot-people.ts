@@ -4,7 +4,7 @@ import { sideIn, type Words } from '../words';
 import type { Filling } from '../shelf/fill';
 import type { Slot } from '../shelf/slots';
 import { SIDES, sideLabel, type Side } from '../text/sides';
-import type { ComposeFor, Standing } from './compose';
+import type { ComposeFor, SlotPerson } from './compose';
 import type { TagDef, TagValues } from './tags';
 
 type Who = Pick<ComposeFor, 'slots' | 'everyOf' | 'sides'>;
@@ -19,25 +19,27 @@ const everyOf = (slots: readonly Slot[]) =>
  * @param people  everybody of the deal
  * @param words   of the paper's language
  */
-export function standingOn(filling: Filling, people: readonly PacketParty[], words: Words): Who {
-  const standing = (p: PacketParty, partyId: string): Standing => ({
+export function slotPeople(filling: Filling, people: readonly PacketParty[], words: Words): Who {
+  const slotPerson = (p: PacketParty, partyId: string): SlotPerson => ({
     partyId,
     name: p.company ? `${p.company}: ${p.name}` : p.name,
     under: sideIn(words, p),
   });
-  const slots = new Map<string, Standing[]>();
+  const slots = new Map<string, SlotPerson[]>();
   const idOf = new Map<string, string>();
   for (const { slot, people: here } of filling.slots) {
     slots.set(
       slot.id,
-      here.map((p) => standing(p, slot.slot === 'every' ? p.id : slot.id)),
+      here.map((p) => slotPerson(p, slot.slot === 'every' ? p.id : slot.id)),
     );
     if (slot.slot === 'one') for (const p of here) idOf.set(p.id, slot.id);
   }
   return {
     slots,
     everyOf: everyOf(filling.slots.map((f) => f.slot)),
-    sides: new Map(SIDES.map((side) => [side, inOrder(people, side).map((p) => standing(p, idOf.get(p.id) ?? p.id))])),
+    sides: new Map(
+      SIDES.map((side) => [side, inOrder(people, side).map((p) => slotPerson(p, idOf.get(p.id) ?? p.id))]),
+    ),
   };
 }
 
@@ -50,7 +52,7 @@ export const namesBySide = (people: readonly PacketParty[]): TagValues['people']
 
 /** Each slot once, by its name: how the paper looks while it is written. */
 export function sampleFor(slots: readonly Slot[], tags: ReadonlyMap<string, TagDef>, words: Words): ComposeFor {
-  const one = (s: Slot): Standing => ({ partyId: s.id, name: `‹${s.name}›`, under: '' });
+  const one = (s: Slot): SlotPerson => ({ partyId: s.id, name: `‹${s.name}›`, under: '' });
   return {
     words,
     tags,

@@ -2,7 +2,7 @@
 import { party } from '../test-support';
 import { fillSlots, newSlot } from '../shelf';
 import { ENGLISH } from '../words';
-import { emptyWritten, namesBySide, sampleFor, standingOn, tagDefs } from './index';
+import { emptyWritten, namesBySide, sampleFor, slotPeople, tagDefs } from './index';
 
 const landlord = newSlot('one', 'landlord', 1, 'L', 0);
 const tenants = newSlot('every', 'tenant', 1, 'T', 1);
@@ -14,7 +14,7 @@ const PEOPLE = [
 ];
 
 test('a slot for one person keeps its id; a slot for everybody uses the people’s ids, in order', () => {
-  const { slots, everyOf, sides } = standingOn(fillSlots([landlord, tenants], PEOPLE), PEOPLE, ENGLISH);
+  const { slots, everyOf, sides } = slotPeople(fillSlots([landlord, tenants], PEOPLE), PEOPLE, ENGLISH);
   const odile = { partyId: 'L', name: 'Canal Homes: Odile Marsh', under: 'Landlord 1' };
   const all = [
     { partyId: 'wren', name: 'Wren Alder', under: 'Tenant 1' },

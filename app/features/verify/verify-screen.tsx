@@ -2,7 +2,7 @@
 import { useDropzone } from 'react-dropzone';
 import { View } from 'react-native';
 import { useMutation } from '@tanstack/react-query';
-import type { CopyCheckView } from '@gatepath/contract';
+import type { CopyVerification } from '@gatepath/contract';
 import { count } from '@gatepath/core/text';
 import { uploadFile } from '../../api/client';
 import { Brand } from '../../ui/brand';
@@ -11,7 +11,7 @@ import { Icon } from '../../ui/icon';
 import { Button, Card, Note, Page, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 
-export function CheckScreen() {
+export function VerifyScreen() {
   const p = usePalette();
   const check = useMutation({
     mutationFn: (file: File) => uploadFile('check', file, {}),
@@ -53,7 +53,7 @@ export function CheckScreen() {
   );
 }
 
-function Outcome({ check }: { check: CopyCheckView }) {
+function Outcome({ check }: { check: CopyVerification }) {
   const last = check.revisions[check.revisions.length - 1];
   return (
     <>
@@ -83,7 +83,7 @@ function Outcome({ check }: { check: CopyCheckView }) {
   );
 }
 
-function RevisionLine({ revision: r }: { revision: CopyCheckView['revisions'][number] }) {
+function RevisionLine({ revision: r }: { revision: CopyVerification['revisions'][number] }) {
   const p = usePalette();
   const at = r.at
     ? new Intl.DateTimeFormat('en-US', { dateStyle: 'medium', timeStyle: 'long', timeZone: 'utc' }).format(

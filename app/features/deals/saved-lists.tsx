@@ -2,7 +2,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { View } from 'react-native';
-import type { KeptViews } from '@gatepath/contract';
+import type { SavedViews } from '@gatepath/contract';
 import { call } from '../../api/client';
 import type { DealAsk } from '../../api/hooks';
 import { Input } from '../../ui/input';
@@ -13,12 +13,12 @@ import { Switch } from '../../ui/switch';
 
 const KEY = ['kept-views'];
 
-export function KeptLists({ onAsk, onKeep }: { onAsk: (ask: DealAsk) => void; onKeep: () => void }) {
+export function SavedLists({ onAsk, onSave }: { onAsk: (ask: DealAsk) => void; onSave: () => void }) {
   const client = useQueryClient();
-  const views = useQuery({ queryKey: KEY, queryFn: () => call('keptViews'), staleTime: 60_000 });
+  const views = useQuery({ queryKey: KEY, queryFn: () => call('savedViews'), staleTime: 60_000 });
   const drop = useMutation({
-    mutationFn: (viewId: string) => call('dropView', { params: { viewId } }),
-    onSuccess: (all: KeptViews) => client.setQueryData(KEY, all),
+    mutationFn: (viewId: string) => call('deleteView', { params: { viewId } }),
+    onSuccess: (all: SavedViews) => client.setQueryData(KEY, all),
   });
   const items = views.data?.items ?? [];
   return (
@@ -30,7 +30,7 @@ export function KeptLists({ onAsk, onKeep }: { onAsk: (ask: DealAsk) => void; on
           onPress={() => onAsk(v.query)}
         />
       ))}
-      <MenuItem title="Keep this list" onPress={onKeep} />
+      <MenuItem title="Keep this list" onPress={onSave} />
       {items
         .filter((v) => v.own)
         .map((v) => (
@@ -40,13 +40,13 @@ export function KeptLists({ onAsk, onKeep }: { onAsk: (ask: DealAsk) => void; on
   );
 }
 
-export function KeepList({ ask, onClose }: { ask: DealAsk; onClose: () => void }) {
+export function SaveList({ ask, onClose }: { ask: DealAsk; onClose: () => void }) {
   const client = useQueryClient();
   const [name, setName] = useState('');
   const [shared, setShared] = useState(false);
   const keep = useMutation({
-    mutationFn: () => call('keepView', { body: { name, shared, query: ask } }),
-    onSuccess: (all: KeptViews) => {
+    mutationFn: () => call('saveView', { body: { name, shared, query: ask } }),
+    onSuccess: (all: SavedViews) => {
       client.setQueryData(KEY, all);
       onClose();
     },

@@ -8,7 +8,7 @@ import { Input } from '../../ui/input';
 import { Button, Card, Trouble } from '../../ui/pieces';
 import { Body, Heading } from '../../ui/text';
 
-export function KeepCard({ packet }: { packet: PacketView }) {
+export function SaveToShelfCard({ packet }: { packet: PacketView }) {
   const { keep } = useNewOnShelf();
   const [name, setName] = useState<string | null>(null);
   return (

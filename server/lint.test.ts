@@ -1,0 +1,36 @@
+/** The lint holds names to the glossary: what it refuses is planted here. */
+import path from 'node:path';
+import { Linter } from 'eslint';
+
+const ROOT = path.join(__dirname, '..');
+let words: object;
+beforeAll(async () => {
+  words = (await import(path.join(ROOT, 'scripts', 'lint', 'vocabulary.mjs'))).default;
+});
+
+const said = (code: string, file = 'core/deal/facts.ts'): string[] =>
+  new Linter()
+    .verify(code, [{ files: ['**/*.ts'], plugins: { words }, rules: { 'words/vocabulary': 'error' } }] as never, file)
+    .map((m) => m.message);
+
+test.each([
+  ['function keepRule() {}', 'save, cache, retain or reuse'],
+  ['function dropDraft() {}', 'delete, remove or release'],
+  ['const tellOf = 1;', 'notify or report'],
+  ['function lookAtDeal() {}', 'compute, read or appearance'],
+  ['class PassRow {}', 'link'],
+  ['const standing = 1;', 'status'],
+  ['const reminders = 1;', 'nudge'],
+  ['class A { checkValue() {} }', 'validate, verify or review'],
+])('a second word for one thing is refused: %s', (code, use) => {
+  expect(said(code)).toEqual([expect.stringContaining(use)]);
+});
+
+test('names that only contain such a word, and other people’s names, are let be', () => {
+  expect(said('const keepAlive = 1; const password = 2; function looks() {} const checkList = [];')).toEqual([]);
+});
+
+test('a file named by a second word is refused', () => {
+  expect(said('', 'server/links/passes.ts')).toEqual([expect.stringContaining('link')]);
+  expect(said('', 'server/links/links.ts')).toEqual([]);
+});
