@@ -73,7 +73,7 @@ const changes = {
   /** The letter to somebody who cannot be written to was posted, or handed over. */
   letter: {
     partyId: id().required(),
-    day: day().required('Say on which day it went.'),
+    day: day().required('Say on which day it was sent.'),
     way: yup.string().oneOf(LETTER_WAYS).required('Say how it went.'),
   },
 };

@@ -109,7 +109,7 @@ export const dealPatch = object({
 });
 export type DealPatch = yup.InferType<typeof dealPatch>;
 
-export const waiverBody = object({ reason: line(300).required('Say why it is done without.') });
+export const waiverBody = object({ reason: line(300).required('Say why it is waived.') });
 export type WaiverBody = yup.InferType<typeof waiverBody>;
 
 /**

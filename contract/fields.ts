@@ -5,7 +5,7 @@ import { isClean, isEmail, oneLine } from '@gatepath/core/text';
 
 /** The type a validation error has when a text holds what no text may hold. */
 export const UNCLEAN = 'unclean';
-const UNCLEAN_WORDS = 'This text holds characters that cannot be kept. Type it anew.';
+const UNCLEAN_WORDS = 'This text contains characters that cannot be saved. Type it again.';
 
 /**
  * An object that names its keys and refuses all others: what nobody asked for must never reach

@@ -66,7 +66,7 @@ export type HomeTableQuery = yup.InferType<typeof homeTableQuery>;
 export const lettersBody = object({
   /** Rows whose letters went; empty for all that want one. */
   rowIds: yup.array(id().required()).max(MOST_HOMES).default([]),
-  day: day().required('Say on which day they went.'),
+  day: day().required('Say on which day they were sent.'),
   way: yup.string().oneOf(LETTER_WAYS).required('Say how they went.'),
 });
 export type LettersBody = yup.InferType<typeof lettersBody>;

@@ -120,7 +120,7 @@ function bodyContent(r: Route, describe: Describer): Json {
 function success(r: Route, describe: Describer): Json {
   if (!isOther(r.answer))
     return { 200: { description: 'Done', content: { [JSON_TYPE]: { schema: describe.of(r.answer) } } } };
-  if (r.answer.kind === 'nothing') return { 204: { description: 'Done; there is nothing to tell' } };
+  if (r.answer.kind === 'nothing') return { 204: { description: 'Done; the answer is empty' } };
   const events = r.answer.kind === 'events';
   const schema = events ? { type: 'string' } : { contentMediaType: 'application/octet-stream' };
   const description = events ? 'A message each time something changed' : 'The file';
@@ -160,7 +160,7 @@ function problemSchemas(): Record<string, Json> {
       properties: {
         type: {
           enum: Object.keys(PROBLEMS).map((c) => `/problems/${c}`),
-          description: 'Stable; what programs look at.',
+          description: 'Stable; for programs.',
         },
         title: text,
         status: { type: 'integer' },

@@ -113,7 +113,7 @@ export const PROBLEMS = {
   // Getting in.
   ...kinds(401, 'Sign in first', 'sign-in'),
   ...kinds(401, 'Not signed in', 'wrong-password'),
-  ...kinds(403, 'The set-up code is wanted', 'setup-token'),
+  ...kinds(403, 'The set-up code is required', 'setup-token'),
   ...kinds(403, 'Owners only', 'not-owner'),
   ...kinds(409, 'Not possible now', 'member-exists', 'last-owner'),
   ...kinds(403, 'A code is wanted', 'step-wanted'),

@@ -88,7 +88,7 @@ export const ceremonyRoutes = {
   }),
   addPicture: route(paths.addPicture, {
     who: 'link',
-    summary: 'A photo of writing, its paper taken out',
+    summary: 'A photo of writing, with the paper background removed',
     body: file('a photo', MAX_PICTURE + 1),
     answer: picture,
     problems: [...FILE_PROBLEMS, 'no-picture'],
@@ -127,7 +127,7 @@ export const ceremonyRoutes = {
   }),
   handOver: route(paths.handOver, {
     who: 'link',
-    summary: 'Hand over to somebody else',
+    summary: 'Hand over to someone else',
     body: s.handOverBody,
     answer: NOTHING,
     problems: REFUSED,

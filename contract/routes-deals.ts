@@ -28,13 +28,13 @@ export const dealRoutes = {
   }),
   savedViews: route(paths.savedViews, {
     who: 'member',
-    summary: 'Lists kept under a name: the own ones and those shared',
+    summary: 'Saved lists: one’s own and those shared',
     answer: v.savedViews,
     problems: [],
   }),
   saveView: route(paths.saveView, {
     who: 'member',
-    summary: 'Keep what was asked of the list of deals under a name',
+    summary: 'Save a list of deals under a name',
     body: s.viewBody,
     answer: v.savedViews,
     problems: ['over-limits'],
@@ -60,14 +60,14 @@ export const dealRoutes = {
   }),
   setDeal: route(paths.setDeal, {
     who: 'member',
-    summary: 'Correct what is known of a deal, and hear what that moved',
+    summary: 'Correct a deal’s facts; the answer says what changed',
     body: s.dealPatch,
     answer: v.dealChanged,
     problems: ['bad-fact', 'bad-status', 'unknown-member'],
   }),
   deleteDeal: route(paths.deleteDeal, {
     who: 'member',
-    summary: 'Throw a deal away in which nothing was ever sent',
+    summary: 'Delete a deal in which nothing was ever sent',
     answer: NOTHING,
     problems: ['was-sent'],
   }),
@@ -104,13 +104,13 @@ export const dealRoutes = {
   }),
   binder: route(paths.binder, {
     who: 'member',
-    summary: 'How the binder of a deal stands',
+    summary: 'Status of a deal’s binder',
     answer: v.binderView,
     problems: [],
   }),
   makeBinder: route(paths.makeBinder, {
     who: 'member',
-    summary: 'Have the binder of a deal made, in the background',
+    summary: 'Make a deal’s binder, in the background',
     answer: v.binderView,
     problems: [],
   }),
@@ -140,14 +140,14 @@ export const dealRoutes = {
   }),
   waive: route(paths.waive, {
     who: 'member',
-    summary: 'Do without a paper that a rule calls for, with a reason',
+    summary: 'Waive a paper that a rule requires, with a reason',
     body: s.waiverBody,
     answer: v.dealChanged,
     problems: [],
   }),
   unwaive: route(paths.unwaive, {
     who: 'member',
-    summary: 'Ask for a paper again that was done without',
+    summary: 'Require a waived paper again',
     answer: v.dealChanged,
     problems: [],
   }),
@@ -161,7 +161,7 @@ export const dealRoutes = {
   }),
   tryRule: route(paths.tryRule, {
     who: 'member',
-    summary: 'What a rule would ask for in the open deals, without keeping it',
+    summary: 'What a rule would require in the open deals, without saving it',
     body: s.ruleTrialBody,
     answer: v.ruleTrial,
     problems: [],
@@ -188,7 +188,7 @@ export const dealRoutes = {
   }),
   setOwnFacts: route(paths.setOwnFacts, {
     who: 'member',
-    summary: 'The facts the firm adds to those of the house',
+    summary: 'The facts the firm adds to the built-in ones',
     body: s.ownFactsBody,
     answer: v.rulesView,
     problems: ['in-rule'],
@@ -215,7 +215,7 @@ export const dealRoutes = {
   }),
   mergePerson: route(paths.mergePerson, {
     who: 'member',
-    summary: 'Make one of a person who is named twice',
+    summary: 'Merge two entries for one person',
     body: s.mergeBody,
     answer: v.personView,
     problems: [],
@@ -246,7 +246,7 @@ export const dealRoutes = {
   }),
   importTable: route(paths.importTable, {
     who: 'member',
-    summary: 'Look at a table of deals or people (CSV, vCards), or bring it in',
+    summary: 'Preview or import a table of deals or people (CSV, vCards)',
     body: file('a table', MAX_TABLE),
     query: s.importQuery,
     answer: v.importView,
@@ -262,7 +262,7 @@ export const dealRoutes = {
   today: route(paths.today, { who: 'member', summary: 'What the day needs', answer: v.todayView, problems: [] }),
   seen: route(paths.seen, {
     who: 'member',
-    summary: 'Note that what was executed until a moment has been seen',
+    summary: 'Mark what was executed up to a moment as seen',
     body: s.seenBody,
     answer: v.todayView,
     problems: [],
@@ -283,7 +283,7 @@ export const dealRoutes = {
   }),
   removeParty: route(paths.removeParty, {
     who: 'member',
-    summary: 'Take a party out of a deal',
+    summary: 'Remove a party from a deal',
     answer: v.dealView,
     problems: ['in-packet'],
   }),

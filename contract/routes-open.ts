@@ -122,7 +122,7 @@ export const openRoutes = {
   }),
   check: route(paths.check, {
     who: 'anybody',
-    summary: 'Check a sealed PDF; it stays in memory and is kept nowhere',
+    summary: 'Verify a sealed PDF; it stays in memory and is not stored',
     body: file('a sealed PDF', MAX_FILE),
     answer: v.copyVerification,
     problems: [...FILE_PROBLEMS, 'paper-too-large'],

@@ -31,7 +31,7 @@ export const shelfRoutes = {
   }),
   newForm: route(paths.newForm, {
     who: 'member',
-    summary: 'Make a form of a paper',
+    summary: 'Make a form from a paper',
     body: file('a PDF', MAX_FILE),
     answer: v.shelfItemView,
     problems: [...FILE_PROBLEMS, ...PAPER_PROBLEMS],
@@ -44,21 +44,21 @@ export const shelfRoutes = {
   }),
   bringBundle: route(paths.bringBundle, {
     who: 'member',
-    summary: 'Bring in a bundle of forms and kits: all of it or nothing',
+    summary: 'Import a bundle of forms and kits, all of it or nothing',
     body: file('a bundle', MAX_FILE),
     answer: v.broughtView,
     problems: [...FILE_PROBLEMS, ...PAPER_PROBLEMS, 'bad-bundle', 'unfit-text'],
   }),
   newWritten: route(paths.newWritten, {
     who: 'member',
-    summary: 'Begin a form that is written here',
+    summary: 'Start a form that is written here',
     body: s.writtenFormBody,
     answer: v.shelfItemView,
     problems: [],
   }),
   saveWritten: route(paths.saveWritten, {
     who: 'member',
-    summary: 'Keep the text of a form, and set its paper anew',
+    summary: 'Save the text of a form and lay out its paper again',
     body: s.writtenBody,
     answer: v.shelfItemView,
     problems: ['not-maker', 'changed-meanwhile', 'unfit-text', 'over-limits'],
@@ -101,7 +101,7 @@ export const shelfRoutes = {
   }),
   bringChanged: route(paths.bringChanged, {
     who: 'member',
-    summary: 'Bring in a changed paper of a form; it takes no place yet',
+    summary: 'Add a changed paper of a form; it is not used yet',
     body: file('a PDF', MAX_FILE),
     answer: v.documentView,
     problems: [...FILE_PROBLEMS, ...PAPER_PROBLEMS, 'not-maker'],
@@ -127,7 +127,7 @@ export const shelfRoutes = {
   }),
   deleteShelfItem: route(paths.deleteShelfItem, {
     who: 'member',
-    summary: 'Throw away what was never put on the shelf',
+    summary: 'Delete what was never put on the shelf',
     answer: NOTHING,
     problems: ['was-sent', 'not-maker'],
   }),
@@ -139,7 +139,7 @@ export const shelfRoutes = {
   }),
   tryKit: route(paths.tryKit, {
     who: 'member',
-    summary: 'What a kit would make of a deal; nothing is kept',
+    summary: 'Preview a kit on a deal; nothing is saved',
     body: s.kitTrialBody,
     answer: v.kitTrial,
     problems: ['not-on-shelf', 'reading', 'locked-setting', 'bad-fact', 'unfit-text'],

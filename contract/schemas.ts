@@ -324,7 +324,7 @@ export const composeBody = object({
         turn: yup.number().oneOf([0, 90, 180, 270]).default(0),
       }).required(),
     )
-    .min(1, 'Leave at least one page in.')
+    .min(1, 'Keep at least one page.')
     .max(1000, 'A document takes at most 1,000 pages.')
     .required(),
   /** People for whom the paper has no line: further pages behind it take their signatures. */

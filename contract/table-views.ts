@@ -20,7 +20,7 @@ export const importView = named('Import', {
 });
 export type ImportView = yup.InferType<typeof importView>;
 
-/** How the binder of a deal stands. */
+/** Status of a deal’s binder. */
 export const binderView = named('Binder', {
   status: oneOf(['none', 'making', 'ready', 'failed']),
   /** Pieces put in so far, and in all. */

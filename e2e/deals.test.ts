@@ -198,7 +198,7 @@ test('a rule is written with the keyboard alone, and says in which deals it woul
   await wide.keyboard.type('Asso');
   await wide.waitForFunction(() => document.activeElement?.getAttribute('data-testid') === 'pick-association');
   await wide.keyboard.press('Enter');
-  await shows(wide, 'trial', 'In 2 a fact it hangs on is not known.');
+  await shows(wide, 'trial', 'In 2 a fact it depends on is not known.');
   await wide.focus(byTestId('save-rule'));
   await wide.keyboard.press('Enter');
   await wide.waitForSelector(byTestId('rule-row'));
@@ -208,7 +208,7 @@ test('a rule is written with the keyboard alone, and says in which deals it woul
   await eventually(async () => expect((await look()).asked.map((a) => a.fact)).toContain('association'));
 });
 
-test('a paper is done without by name and reason, and its deal is told', async () => {
+test('a paper is waived by name and reason, and its deal is told', async () => {
   await office.call('PATCH', `/api/deals/${deal.id}`, { facts: { association: true } });
   await wide.goto(`${server.url}/deals/${deal.id}`);
   await tap(wide, 'need-association');

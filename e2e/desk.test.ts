@@ -166,7 +166,7 @@ test('a second person at the same draft sees the change, and neither loses work'
   await Promise.all([tap(one, 'add-gate'), tap(two, 'rule-Mateo')]);
   await one.waitForFunction(() => document.querySelectorAll('[data-testid="gate"]').length === 3);
   await two.waitForFunction(() => document.querySelectorAll('[data-testid="gate"]').length === 3);
-  expect(await textOf(two, 'gate-check')).toContain('Nobody stands at gate 3');
+  expect(await textOf(two, 'gate-check')).toContain('No one is at gate 3');
   const { draft } = await call<PacketView>('GET', `/api/packets/${packet.id}`);
   expect([draft.gates.length, draft.rules[0]!.partyIds.includes(deal.parties[1]!.id)]).toEqual([3, false]);
   await one.browserContext().close();

@@ -67,7 +67,7 @@ const messages = async (kind: string) =>
 
 test('before anything is sent, the whole ceremony is gone through as the buyer will, and nothing is kept', async () => {
   await phone.goto(`${server.url}/packets/${packet.id}`);
-  await tapOn(phone, byLabel('See it as a party will'));
+  await tapOn(phone, byLabel('Preview as a party'));
   await tap(phone, 'go-through');
   await phone.waitForSelector(byTestId('agree'));
   await tap(phone, 'choice-es');

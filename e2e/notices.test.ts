@@ -123,7 +123,7 @@ test('by hand: a table, a row mended on the spot, sent; a client reads it, and f
     );
     await chooseFile(wide, 'homes-file', file);
     await tap(wide, 'take-homes');
-    await wide.waitForFunction(() => document.body.innerText.includes('1 to be mended'));
+    await wide.waitForFunction(() => document.body.innerText.includes('1 to be fixed'));
     const row = (await wide.$$(byTestId('home-row')))[1]!;
     await (await row.$('[role="button"]'))!.click();
     const rent = (await row.waitForSelector(byTestId('fact-paper.new_rent'), { visible: true }))!;

@@ -83,7 +83,7 @@ test('a photographed form of three pages becomes a signed and sealed packet on a
   for (let i = 0; i < 8; i++) await phone.keyboard.press('ArrowUp');
   await type(phone, 'photograph-name', 'Lease of Lantern Row');
   await tap(phone, 'photograph-make');
-  await phone.waitForFunction(() => /A scan: recognising/.test(document.body.textContent ?? ''), { timeout: 60_000 });
+  await phone.waitForFunction(() => /Scan: recognizing/.test(document.body.textContent ?? ''), { timeout: 60_000 });
   const doc = await eventually(async () => {
     const { documents } = await place.office.call<DealView>('GET', `/api/deals/${deal.id}`);
     return sure(
@@ -92,7 +92,7 @@ test('a photographed form of three pages becomes a signed and sealed packet on a
     );
   }, 200);
   expect([doc.name, doc.pages.length, doc.scanned]).toEqual(['Lease of Lantern Row', 3, 3]);
-  await phone.waitForFunction(() => !/A scan: recognising/.test(document.body.textContent ?? ''), { timeout: 60_000 });
+  await phone.waitForFunction(() => !/Scan: recognizing/.test(document.body.textContent ?? ''), { timeout: 60_000 });
 
   await tap(phone, 'new-packet');
   await tap(phone, 'start-packet');

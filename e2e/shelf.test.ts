@@ -131,7 +131,7 @@ test('from the page of a deal to a packet that is sent takes at most four acts',
   await phone.waitForSelector(byTestId('kit-slots'));
   const who = await textOf(phone, 'kit-slots');
   expect(who).toContain('Wren Alder');
-  expect(who).toContain('2 papers have no line for them, and room was found');
+  expect(who).toContain('2 papers have no line for them; space was found');
   expect(await axe(phone)).toEqual([]);
   await tap(phone, 'kit-send');
   await phone.waitForFunction(() =>
@@ -238,7 +238,7 @@ test('a changed paper takes the place of the old one, and the marks go where the
   await wide.goto(`${server.url}/forms/${items[0]!.id}`);
   await chooseFile(wide, 'changed-input', changed);
   await wide.waitForSelector(byTestId('found-again'));
-  expect(await textOf(wide, 'found-again')).toContain('0 marks where they were, 2 moved, 0 in doubt, 0 not found.');
+  expect(await textOf(wide, 'found-again')).toContain('0 marks where they were, 2 moved, 0 uncertain, 0 not found.');
   expect(await axe(wide)).toEqual([]);
   await tap(wide, 'take-changed');
   await eventually(async () => {
@@ -296,7 +296,7 @@ test('a form is written: roles, tags, a condition, a part for each tenant, a tab
   await wide.keyboard.press('Enter');
   await wide.keyboard.type('A pet may live here.');
   await tap(wide, 'open-parts');
-  await choose(wide, 'Only where something is so');
+  await choose(wide, 'Only when a condition holds');
   await toTheEnd();
   await wide.keyboard.type('The keys were handed over.');
   await tap(wide, 'open-parts');

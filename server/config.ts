@@ -95,7 +95,7 @@ function protocolOf(url: string): string {
 function sessionSecret(given: string | undefined, dataDir: string): string {
   if (given !== undefined) {
     if (given.length < 32)
-      throw new ConfigError('SESSION_SECRET is too short. Give at least 32 random characters, or leave it out.');
+      throw new ConfigError('SESSION_SECRET is too short. Give at least 32 random characters, or omit it.');
     return given;
   }
   const file = path.join(dataDir, 'session-secret');

@@ -134,6 +134,23 @@ test('a member is written to about what they chose, and once a morning if they w
   await server.stop();
 });
 
+test('a subject names the packet and the deal, whose address it never says twice', () => {
+  const subject = (packetName: string, kind: 'nudge' | 'executed' | 'ended' = 'nudge') =>
+    compose(kind, ENGLISH, {
+      firmName: 'Firm',
+      senderName: 'Odile',
+      packetName,
+      dealName: '14 Weir Terrace',
+      toName: 'Wren',
+      act: 'sign',
+      n: 2,
+    }).subject;
+  expect(subject('Listing papers')).toBe('Reminder: Listing papers, 14 Weir Terrace');
+  expect(subject('14 Weir Terrace papers')).toBe('Reminder: 14 Weir Terrace papers');
+  expect(subject('Listing papers', 'executed')).toContain('Listing papers, 14 Weir Terrace');
+  expect(subject('Listing papers', 'ended')).toContain('Listing papers, 14 Weir Terrace');
+});
+
 test('what people typed cannot break out of a message', () => {
   const m = compose(
     'ask',

@@ -94,7 +94,7 @@ test('a paper from elsewhere, and one nobody signs, stand for what they are', as
   });
   const now = await settled(deal.id);
   expect(needed(now, 'association')).toMatchObject({ state: 'met' });
-  expect(needed(now, 'water')).toMatchObject({ state: 'met', words: 'signed elsewhere Fri 20 Nov' });
+  expect(needed(now, 'water')).toMatchObject({ state: 'met', words: 'signed elsewhere Fri, Nov 20' });
   expect(now.documents.find((d) => d.id === a.id)).toMatchObject({ endsOn: '2027-06-30', unsigned: true });
 });
 
@@ -134,7 +134,7 @@ test('a deal is closed, taken up again and archived; it is thrown away only whil
   const no = await way.server.call('deleteDeal', params(sent.deal.id));
   expect([no.status, no.problem.detail]).toEqual([
     409,
-    'Papers of this deal were sent, so it is kept. Close it, or put it into the archive.',
+    'Papers of this deal were sent, so it cannot be deleted. Close it, or move it to the archive.',
   ]);
   const waits = async () => (await way.server.ok('today')).still.items.some((i) => i.packetId === sent.packet.id);
   await way.server.ctx.jobs.idle('deal');

@@ -28,7 +28,7 @@ const offline = (status = 0) =>
   new ApiError(
     status,
     'offline',
-    'The server cannot be reached. Check the connection; what you did is kept and can be tried again.',
+    'The server cannot be reached. Check your connection, then try again. Nothing you did is lost.',
   );
 
 const isProblem = (answer: unknown): answer is ProblemDetails =>

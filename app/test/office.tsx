@@ -187,7 +187,7 @@ export const dealSummary = (n: number, more: Partial<DealSummary> = {}): DealSum
   forWhom: 'seller',
   status: 'preparing',
   tags: [],
-  readiness: { met: 0, of: 0, late: [], before: [], sentence: 'Nothing is asked for by the rules yet.' },
+  readiness: { met: 0, of: 0, late: [], before: [], sentence: 'The rules require nothing yet.' },
   archivedAt: null,
   goalOn: null,
   createdAt: '2026-11-23T10:00:00.000Z',

@@ -40,7 +40,7 @@ export function Boundary({
           <Title>This page could not be shown</Title>
           <Note
             tone="warn"
-            title="Check the connection and try again. What you signed or placed is kept."
+            title="Check your connection and try again. What you signed or placed is saved."
             testID="not-shown"
             action={
               <Button kind="main" onPress={again} style={{ alignSelf: 'flex-start' }} testID="show-again">
@@ -63,7 +63,7 @@ export function Part({ children, name }: { children: ReactNode; name: string }) 
       instead={(again) => (
         <Note
           tone="warn"
-          title={`“${name}” cannot be shown just now. The rest goes on working, and what you did is kept.`}
+          title={`“${name}” cannot be shown right now. Everything else still works, and what you did is saved.`}
           testID="part-not-shown"
           action={
             <Button kind="quiet" onPress={again} style={{ alignSelf: 'flex-start' }} testID="show-part-again">

@@ -9,7 +9,7 @@ const SAYS: Record<Corner, string> = {
   draft: 'in draft',
   out: 'out to be signed',
   executed: 'in',
-  waived: 'done without',
+  waived: 'waived',
 };
 
 export function PaperCorner({ corner, size = 26 }: { corner: Corner; size?: number }) {

@@ -16,7 +16,7 @@ interface Props {
   testID?: string;
 }
 
-export function DoOrLeave({ label, onDo, onLeave, leave = 'Leave it', busy, disabled, stops, error, testID }: Props) {
+export function DoOrLeave({ label, onDo, onLeave, leave = 'Cancel', busy, disabled, stops, error, testID }: Props) {
   return (
     <>
       {error ? <Trouble error={error} /> : null}

@@ -34,7 +34,7 @@ test('what is offered is taken with a touch, and the clock there is told', () =>
   show(<Form />, () => null);
   screen.getByText(/there now/);
   fireEvent.change(screen.getByTestId('field-timeZone'), { target: { value: 'denver' } });
-  screen.getByText('Write the name of a large town near you.');
+  screen.getByText('Type the name of a large city near you.');
   fireEvent.click(screen.getByText('America/Denver'));
   screen.getByText('chosen America/Denver');
   expect(screen.queryByRole('button')).toBeNull();

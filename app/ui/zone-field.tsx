@@ -63,7 +63,7 @@ export function ZoneField<T extends FieldValues>({ control, name }: { control: C
         autoComplete="off"
         aria-invalid={!!error}
       />
-      <View role="group" aria-label="Time zones like it">
+      <View role="group" aria-label="Matching time zones">
         {offered.map((zone) => (
           <Pressable
             key={zone}
@@ -86,7 +86,7 @@ export function ZoneField<T extends FieldValues>({ control, name }: { control: C
       </View>
       <HelperText type={error ? 'error' : 'info'}>
         {error ??
-          (clock ? `It is ${clock} there now. Dates are shown in it.` : 'Write the name of a large town near you.')}
+          (clock ? `It is ${clock} there now. Dates are shown in it.` : 'Type the name of a large city near you.')}
       </HelperText>
     </View>
   );

@@ -12,142 +12,142 @@ const count = (text: string): Count => {
 /** How it is counted, from which day, the day, and what stands after the colon. */
 const CASES: [string, string, string, string][] = [
   // Business days forward.
-  ['3 business after', '2026-11-30', '2026-12-03', '3 business days after Mon 30 Nov, no holiday between'],
-  ['1 business after', '2026-11-30', '2026-12-01', '1 business day after Mon 30 Nov, no holiday between'],
-  ['3 business after', '2026-12-03', '2026-12-08', '3 business days after Thu 3 Dec, no holiday between'],
-  ['1 business after', '2026-12-04', '2026-12-07', '1 business day after Fri 4 Dec, no holiday between'],
-  ['1 business after', '2026-12-05', '2026-12-07', '1 business day after Sat 5 Dec, no holiday between'],
-  ['1 business after', '2026-12-06', '2026-12-07', '1 business day after Sun 6 Dec, no holiday between'],
-  ['5 business after', '2026-12-07', '2026-12-14', '5 business days after Mon 7 Dec, no holiday between'],
+  ['3 business after', '2026-11-30', '2026-12-03', '3 business days after Mon, Nov 30, no holiday between'],
+  ['1 business after', '2026-11-30', '2026-12-01', '1 business day after Mon, Nov 30, no holiday between'],
+  ['3 business after', '2026-12-03', '2026-12-08', '3 business days after Thu, Dec 3, no holiday between'],
+  ['1 business after', '2026-12-04', '2026-12-07', '1 business day after Fri, Dec 4, no holiday between'],
+  ['1 business after', '2026-12-05', '2026-12-07', '1 business day after Sat, Dec 5, no holiday between'],
+  ['1 business after', '2026-12-06', '2026-12-07', '1 business day after Sun, Dec 6, no holiday between'],
+  ['5 business after', '2026-12-07', '2026-12-14', '5 business days after Mon, Dec 7, no holiday between'],
   [
     '1 business after',
     '2026-11-25',
     '2026-11-30',
-    '1 business day after Wed 25 Nov, Thu 26 Nov and Fri 27 Nov are holidays',
+    '1 business day after Wed, Nov 25, Thu, Nov 26 and Fri, Nov 27 are holidays',
   ],
   [
     '3 business after',
     '2026-11-24',
     '2026-12-01',
-    '3 business days after Tue 24 Nov, Thu 26 Nov and Fri 27 Nov are holidays',
+    '3 business days after Tue, Nov 24, Thu, Nov 26 and Fri, Nov 27 are holidays',
   ],
-  ['1 business after', '2026-11-26', '2026-11-30', '1 business day after Thu 26 Nov, Fri 27 Nov is a holiday'],
-  ['2 business after', '2026-12-24', '2026-12-29', '2 business days after Thu 24 Dec, Fri 25 Dec is a holiday'],
-  ['3 business after', '2026-12-30', '2027-01-05', '3 business days after Wed 30 Dec, Fri 1 Jan 2027 is a holiday'],
-  ['1 business after', '2026-07-03', '2026-07-06', '1 business day after Fri 3 Jul, no holiday between'],
+  ['1 business after', '2026-11-26', '2026-11-30', '1 business day after Thu, Nov 26, Fri, Nov 27 is a holiday'],
+  ['2 business after', '2026-12-24', '2026-12-29', '2 business days after Thu, Dec 24, Fri, Dec 25 is a holiday'],
+  ['3 business after', '2026-12-30', '2027-01-05', '3 business days after Wed, Dec 30, Fri, Jan 1, 2027 is a holiday'],
+  ['1 business after', '2026-07-03', '2026-07-06', '1 business day after Fri, Jul 3, no holiday between'],
   [
     '10 business after',
     '2026-11-16',
     '2026-12-02',
-    '10 business days after Mon 16 Nov, Thu 26 Nov and Fri 27 Nov are holidays',
+    '10 business days after Mon, Nov 16, Thu, Nov 26 and Fri, Nov 27 are holidays',
   ],
   // Business days backward.
-  ['1 business before', '2026-12-04', '2026-12-03', '1 business day before Fri 4 Dec, no holiday between'],
-  ['1 business before', '2026-12-07', '2026-12-04', '1 business day before Mon 7 Dec, no holiday between'],
-  ['1 business before', '2026-12-06', '2026-12-04', '1 business day before Sun 6 Dec, no holiday between'],
+  ['1 business before', '2026-12-04', '2026-12-03', '1 business day before Fri, Dec 4, no holiday between'],
+  ['1 business before', '2026-12-07', '2026-12-04', '1 business day before Mon, Dec 7, no holiday between'],
+  ['1 business before', '2026-12-06', '2026-12-04', '1 business day before Sun, Dec 6, no holiday between'],
   [
     '3 business before',
     '2026-12-01',
     '2026-11-24',
-    '3 business days before Tue 1 Dec, Thu 26 Nov and Fri 27 Nov are holidays',
+    '3 business days before Tue, Dec 1, Thu, Nov 26 and Fri, Nov 27 are holidays',
   ],
-  ['1 business before', '2026-12-28', '2026-12-24', '1 business day before Mon 28 Dec, Fri 25 Dec is a holiday'],
-  ['2 business before', '2027-01-04', '2026-12-30', '2 business days before Mon 4 Jan, Fri 1 Jan is a holiday'],
+  ['1 business before', '2026-12-28', '2026-12-24', '1 business day before Mon, Dec 28, Fri, Dec 25 is a holiday'],
+  ['2 business before', '2027-01-04', '2026-12-30', '2 business days before Mon, Jan 4, Fri, Jan 1 is a holiday'],
   // Days of the calendar, forward; a day without work moves on.
-  ['7 after', '2026-11-30', '2026-12-07', '7 days after Mon 30 Nov'],
-  ['1 after', '2026-11-30', '2026-12-01', '1 day after Mon 30 Nov'],
+  ['7 after', '2026-11-30', '2026-12-07', '7 days after Mon, Nov 30'],
+  ['1 after', '2026-11-30', '2026-12-01', '1 day after Mon, Nov 30'],
   [
     '5 after',
     '2026-11-30',
     '2026-12-07',
-    '5 days after Mon 30 Nov is Sat 5 Dec, a weekend; this is the next business day',
+    '5 days after Mon, Nov 30 is Sat, Dec 5, a weekend; this is the next business day',
   ],
   [
     '6 after',
     '2026-11-30',
     '2026-12-07',
-    '6 days after Mon 30 Nov is Sun 6 Dec, a weekend; this is the next business day',
+    '6 days after Mon, Nov 30 is Sun, Dec 6, a weekend; this is the next business day',
   ],
   [
     '3 after',
     '2026-11-23',
     '2026-11-30',
-    '3 days after Mon 23 Nov is Thu 26 Nov, a holiday; this is the next business day',
+    '3 days after Mon, Nov 23 is Thu, Nov 26, a holiday; this is the next business day',
   ],
   [
     '10 after',
     '2026-12-15',
     '2026-12-28',
-    '10 days after Tue 15 Dec is Fri 25 Dec, a holiday; this is the next business day',
+    '10 days after Tue, Dec 15 is Fri, Dec 25, a holiday; this is the next business day',
   ],
   [
     '17 after',
     '2026-12-15',
     '2027-01-04',
-    '17 days after Tue 15 Dec is Fri 1 Jan 2027, a holiday; this is the next business day',
+    '17 days after Tue, Dec 15 is Fri, Jan 1, 2027, a holiday; this is the next business day',
   ],
   [
     '4 after',
     '2026-06-30',
     '2026-07-06',
-    '4 days after Tue 30 Jun is Sat 4 Jul, a weekend; this is the next business day',
+    '4 days after Tue, Jun 30 is Sat, Jul 4, a weekend; this is the next business day',
   ],
   // Backward; a day without work moves back, so that it is never too late.
-  ['10 before', '2026-12-14', '2026-12-04', '10 days before Mon 14 Dec'],
+  ['10 before', '2026-12-14', '2026-12-04', '10 days before Mon, Dec 14'],
   [
     '9 before',
     '2026-12-14',
     '2026-12-04',
-    '9 days before Mon 14 Dec is Sat 5 Dec, a weekend; this is the last business day before it',
+    '9 days before Mon, Dec 14 is Sat, Dec 5, a weekend; this is the last business day before it',
   ],
   [
     '8 before',
     '2026-12-14',
     '2026-12-04',
-    '8 days before Mon 14 Dec is Sun 6 Dec, a weekend; this is the last business day before it',
+    '8 days before Mon, Dec 14 is Sun, Dec 6, a weekend; this is the last business day before it',
   ],
   [
     '4 before',
     '2026-12-01',
     '2026-11-25',
-    '4 days before Tue 1 Dec is Fri 27 Nov, a holiday; this is the last business day before it',
+    '4 days before Tue, Dec 1 is Fri, Nov 27, a holiday; this is the last business day before it',
   ],
   [
     '3 before',
     '2026-12-28',
     '2026-12-24',
-    '3 days before Mon 28 Dec is Fri 25 Dec, a holiday; this is the last business day before it',
+    '3 days before Mon, Dec 28 is Fri, Dec 25, a holiday; this is the last business day before it',
   ],
   // The day itself.
-  ['0 after', '2026-11-30', '2026-11-30', 'on Mon 30 Nov'],
-  ['0 before', '2026-11-30', '2026-11-30', 'by Mon 30 Nov'],
-  ['0 after', '2026-12-05', '2026-12-07', 'Sat 5 Dec is a weekend; this is the next business day'],
-  ['0 before', '2026-12-05', '2026-12-04', 'Sat 5 Dec is a weekend; this is the last business day before it'],
-  ['0 before', '2026-12-25', '2026-12-24', 'Fri 25 Dec is a holiday; this is the last business day before it'],
+  ['0 after', '2026-11-30', '2026-11-30', 'on Mon, Nov 30'],
+  ['0 before', '2026-11-30', '2026-11-30', 'by Mon, Nov 30'],
+  ['0 after', '2026-12-05', '2026-12-07', 'Sat, Dec 5 is a weekend; this is the next business day'],
+  ['0 before', '2026-12-05', '2026-12-04', 'Sat, Dec 5 is a weekend; this is the last business day before it'],
+  ['0 before', '2026-12-25', '2026-12-24', 'Fri, Dec 25 is a holiday; this is the last business day before it'],
   // Ends of months, leap days, turns of the year.
   [
     '1 after',
     '2026-12-31',
     '2027-01-04',
-    '1 day after Thu 31 Dec is Fri 1 Jan 2027, a holiday; this is the next business day',
+    '1 day after Thu, Dec 31 is Fri, Jan 1, 2027, a holiday; this is the next business day',
   ],
-  ['1 after', '2028-02-28', '2028-02-29', '1 day after Mon 28 Feb'],
-  ['1 before', '2028-03-01', '2028-02-29', '1 day before Wed 1 Mar'],
-  ['1 after', '2027-02-28', '2027-03-01', '1 day after Sun 28 Feb'],
-  ['365 after', '2027-03-01', '2028-02-29', '365 days after Mon 1 Mar'],
-  ['2 business after', '2028-02-28', '2028-03-01', '2 business days after Mon 28 Feb, no holiday between'],
-  ['30 after', '2027-01-31', '2027-03-02', '30 days after Sun 31 Jan'],
-  ['1 business before', '2027-06-01', '2027-05-28', '1 business day before Tue 1 Jun, Mon 31 May is a holiday'],
+  ['1 after', '2028-02-28', '2028-02-29', '1 day after Mon, Feb 28'],
+  ['1 before', '2028-03-01', '2028-02-29', '1 day before Wed, Mar 1'],
+  ['1 after', '2027-02-28', '2027-03-01', '1 day after Sun, Feb 28'],
+  ['365 after', '2027-03-01', '2028-02-29', '365 days after Mon, Mar 1'],
+  ['2 business after', '2028-02-28', '2028-03-01', '2 business days after Mon, Feb 28, no holiday between'],
+  ['30 after', '2027-01-31', '2027-03-02', '30 days after Sun, Jan 31'],
+  ['1 business before', '2027-06-01', '2027-05-28', '1 business day before Tue, Jun 1, Mon, May 31 is a holiday'],
   // Over the nights in which the clocks change a day is a day.
   [
     '1 after',
     '2027-03-13',
     '2027-03-15',
-    '1 day after Sat 13 Mar is Sun 14 Mar, a weekend; this is the next business day',
+    '1 day after Sat, Mar 13 is Sun, Mar 14, a weekend; this is the next business day',
   ],
-  ['2 after', '2027-03-13', '2027-03-15', '2 days after Sat 13 Mar'],
-  ['3 business after', '2026-10-30', '2026-11-04', '3 business days after Fri 30 Oct, no holiday between'],
-  ['7 before', '2026-11-05', '2026-10-29', '7 days before Thu 5 Nov'],
+  ['2 after', '2027-03-13', '2027-03-15', '2 days after Sat, Mar 13'],
+  ['3 business after', '2026-10-30', '2026-11-04', '3 business days after Fri, Oct 30, no holiday between'],
+  ['7 before', '2026-11-05', '2026-10-29', '7 days before Thu, Nov 5'],
 ];
 
 test.each(CASES)('%s %s is %s', (how, from, day, why) => {
@@ -157,14 +157,14 @@ test('there are forty of them and more', () => expect(CASES.length).toBeGreaterT
 
 test('without rolling a day stays where it falls', () => {
   const due = dueDay({ ...count('5 after'), roll: false }, '2026-11-30', HOLIDAYS);
-  expect(due).toEqual({ day: '2026-12-05', why: 'Sat 5 Dec: 5 days after Mon 30 Nov' });
+  expect(due).toEqual({ day: '2026-12-05', why: 'Sat, Dec 5: 5 days after Mon, Nov 30' });
 });
 
 test('many holidays are counted, and not all named', () => {
   const week = ['2026-12-07', '2026-12-08', '2026-12-09', '2026-12-10'];
   expect(dueDay(count('1 business after'), '2026-12-04', week)).toEqual({
     day: '2026-12-11',
-    why: 'Fri 11 Dec: 1 business day after Fri 4 Dec, 4 holidays between',
+    why: 'Fri, Dec 11: 1 business day after Fri, Dec 4, 4 holidays between',
   });
 });
 

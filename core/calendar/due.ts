@@ -21,7 +21,7 @@ export interface Count {
 /** A day with the reason why it is that one. */
 export interface DueDay {
   day: string;
-  /** "Fri 4 Dec: 3 business days after Mon 30 Nov, no holiday between". */
+  /** "Fri, Dec 4: 3 business days after Mon, Nov 30, no holiday between". */
   why: string;
 }
 
@@ -64,15 +64,15 @@ export function isBusinessDay(day: string, holidays: readonly string[]): boolean
 }
 
 /**
- * A day in few words: "Fri 4 Dec", with its year when it is another than that of `beside`.
+ * Returns a day in few words: "Fri, Dec 4", with its year when that differs from the year of `beside`.
  *
  * @throws RangeError when it is no day of the calendar
  */
 export function shortDay(day: string, beside = day): string {
   const n = numberOf(day);
   const at = new Date(n * DAY_MS);
-  const year = day.slice(0, 4) === beside.slice(0, 4) ? '' : ` ${day.slice(0, 4)}`;
-  return `${WEEKDAYS[weekdayOf(n)] ?? ''} ${at.getUTCDate()} ${MONTHS[at.getUTCMonth()] ?? ''}${year}`;
+  const year = day.slice(0, 4) === beside.slice(0, 4) ? '' : `, ${day.slice(0, 4)}`;
+  return `${WEEKDAYS[weekdayOf(n)] ?? ''}, ${MONTHS[at.getUTCMonth()] ?? ''} ${at.getUTCDate()}${year}`;
 }
 
 /** "3 business days after", "10 days before"; "on" for the day itself. */

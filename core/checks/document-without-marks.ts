@@ -12,7 +12,7 @@ export const documentWithoutMarks: CheckRule = (input) => {
     .map((d) => ({
       rule: 'document-without-marks',
       severity: 'warns' as const,
-      sentence: `Nobody signs or initials ${parts.get(d.id)?.doc.name ?? 'a document'}.`,
+      sentence: `No one signs or initials ${parts.get(d.id)?.doc.name ?? 'a document'}.`,
       place: { documentId: d.id, page: 1 },
     }));
 };

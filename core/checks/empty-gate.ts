@@ -10,7 +10,7 @@ export const emptyGate: CheckRule = ({ draft }) => {
           {
             rule: 'empty-gate',
             severity: 'stops',
-            sentence: `Nobody stands at gate ${i + 1}.`,
+            sentence: `No one is at gate ${i + 1}.`,
             place: { gateId: g.id },
             mend: { label: 'Take the gate away', edits: [{ op: 'drop', list: 'gates', id: g.id }] },
           },

@@ -9,7 +9,7 @@ export const formEnded: CheckRule = (input) =>
           {
             rule: 'form-ended',
             severity: 'warns' as const,
-            sentence: `The form of “${d.name}” was to be used until ${shortDay(d.formEnded, '')}, which has passed. Look for a newer edition.`,
+            sentence: `The form for “${d.name}” could be used until ${shortDay(d.formEnded, '')}, which has passed. Look for a newer edition.`,
             place: { documentId: d.id },
           },
         ]

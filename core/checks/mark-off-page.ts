@@ -4,7 +4,7 @@ import { onEachDocument } from './documents';
 import type { Finding } from './types';
 import { nameIn, pageIn } from './words';
 
-/** A mark that hangs over the edge of its page would be cut off. */
+/** A mark that extends beyond the edge of its page would be cut off. */
 export const markOffPage = onEachDocument(({ doc, marks }, input) => {
   const found: Finding[] = [];
   for (const m of marks) {
@@ -13,7 +13,7 @@ export const markOffPage = onEachDocument(({ doc, marks }, input) => {
     const finding: Finding = {
       rule: 'mark-off-page',
       severity: 'stops',
-      sentence: `${nameIn(input, m.partyId)}’s ${KINDS[m.kind].word} hangs over the edge of ${pageIn(input, m.documentId, m.page)}.`,
+      sentence: `${nameIn(input, m.partyId)}’s ${KINDS[m.kind].word} extends beyond the edge of ${pageIn(input, m.documentId, m.page)}.`,
       place: { documentId: m.documentId, page: m.page, partyId: m.partyId, markId: m.id },
     };
     // A mark made from a rule is moved by the rule.

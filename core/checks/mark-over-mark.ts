@@ -19,7 +19,7 @@ export const markOverMark = onEachDocument((part, input) => {
           rule: 'mark-over-mark',
           severity: 'stops',
           sentence: capital(
-            `${markIn(input, a)} and ${markIn(input, b)} lie on each other on ${pageIn(input, a.documentId, a.page)}.`,
+            `${markIn(input, a)} and ${markIn(input, b)} overlap on ${pageIn(input, a.documentId, a.page)}.`,
           ),
           place: { documentId: a.documentId, page: a.page, partyId: b.partyId, markId: b.id },
         });

@@ -31,7 +31,7 @@ export const markTwice = onEachDocument(({ marks }, input) => {
     found.push({
       rule: 'mark-twice',
       severity: 'stops',
-      sentence: `${nameIn(input, m.partyId)} has the same ${KINDS[m.kind].word} twice on one spot on ${pageIn(input, m.documentId, m.page)}.`,
+      sentence: `${nameIn(input, m.partyId)} has the same ${KINDS[m.kind].word} twice in the same place on ${pageIn(input, m.documentId, m.page)}.`,
       place: { documentId: m.documentId, page: m.page, partyId: m.partyId, markId: m.id },
       ...(drop
         ? { mend: { label: 'Keep one', edits: [{ op: 'drop' as const, list: 'marks' as const, id: drop.id }] } }

@@ -18,7 +18,7 @@ export const markWithoutAct: CheckRule = (input) =>
           severity: 'stops' as const,
           sentence: `${nameIn(input, p.id)} only ${ACT_FACTS[p.act].does}, but has marks to fill.`,
           mend: {
-            label: 'Take the marks away',
+            label: 'Remove the marks',
             edits: [
               ...input.draft.marks
                 .filter((m) => m.partyId === p.id)

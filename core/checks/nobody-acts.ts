@@ -10,7 +10,7 @@ export const nobodyActs: CheckRule = ({ draft }) =>
           rule: 'nobody-acts',
           severity: 'stops',
           sentence:
-            'Nobody signs or approves anything in this packet, and it is delivered to nobody. Add the people first.',
+            'No one signs or approves anything in this packet, and it is delivered to no one. Add the people first.',
           place: {},
         },
       ];

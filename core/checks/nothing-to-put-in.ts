@@ -13,7 +13,7 @@ export const nothingToPutIn: CheckRule = (input) => {
       {
         rule: 'nothing-to-put-in',
         severity: 'stops',
-        sentence: `The ${KINDS[m.kind].word} on ${pageIn(input, m.documentId, m.page)} would stay empty, for it is not known of ${nameIn(input, m.partyId)}. Give it under Path, or take the mark out.`,
+        sentence: `The ${KINDS[m.kind].word} on ${pageIn(input, m.documentId, m.page)} would stay empty, because it is not known for ${nameIn(input, m.partyId)}. Enter it under Path, or remove the mark.`,
         place: { documentId: m.documentId, page: m.page, partyId: m.partyId, markId: m.id },
         ...(m.ruleId || m.redlineId
           ? {}

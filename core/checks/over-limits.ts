@@ -18,7 +18,7 @@ export const overLimits: CheckRule = (input) => {
           {
             rule: 'over-limits',
             severity: 'stops',
-            sentence: `The packet has ${k === 'parties' ? `${have[k]} people` : count(have[k], words[k])}; ${PACKET_LIMITS[k].toLocaleString('en-US')} is the most. Make two packets of it.`,
+            sentence: `The packet has ${k === 'parties' ? `${have[k]} people` : count(have[k], words[k])}; ${PACKET_LIMITS[k].toLocaleString('en-US')} is the maximum. Split it into two packets.`,
             place: {},
           },
         ]

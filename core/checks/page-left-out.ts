@@ -26,10 +26,10 @@ export const pageLeftOut: CheckRule = (input) =>
         {
           rule: 'page-left-out',
           severity: 'warns' as const,
-          sentence: `${nameIn(input, partyId)} does not initial ${pageRanges(bare)} of ${documentIn(input, doc.id)}: left out by hand.`,
+          sentence: `${nameIn(input, partyId)} does not initial ${pageRanges(bare)} of ${documentIn(input, doc.id)}: excepted by hand.`,
           place: { documentId: doc.id, page: itemAt(bare, 0), partyId },
           mend: {
-            label: 'Initial them after all',
+            label: 'Initial them anyway',
             edits: [
               {
                 op: 'put' as const,

@@ -12,14 +12,14 @@ export const partyGates: CheckRule = (input) => {
       found.push({
         rule: 'party-gates',
         severity: 'stops',
-        sentence: `${nameIn(input, p.id)} stands at no gate and would never be asked.`,
+        sentence: `${nameIn(input, p.id)} is at no gate and would never be asked.`,
         place: { partyId: p.id },
       });
     if (at.length > 1)
       found.push({
         rule: 'party-gates',
         severity: 'stops',
-        sentence: `${nameIn(input, p.id)} stands at ${at.length} gates.`,
+        sentence: `${nameIn(input, p.id)} is at ${at.length} gates.`,
         place: { partyId: p.id, gateId: itemAt(at, 1).id },
         mend: {
           label: 'Keep the first only',

@@ -14,7 +14,7 @@ export const partyWithoutAddress: CheckRule = ({ draft }) =>
       sentence: p.email.trim()
         ? `“${p.email}” is not an email address. Correct it for ${p.name}.`
         : receives(p)
-          ? `${p.name} has no email address: a letter is to be posted.`
+          ? `${p.name} has no email address: a letter must be mailed.`
           : `${p.name} has no email address.`,
       place: { partyId: p.id },
     }));

@@ -35,8 +35,8 @@ export const printedPlaceOpen = onEachDocument(({ marks, proposals }, input) => 
       sentence: first.beside
         ? `${nameIn(input, first.partyId!)} has no ${first.kind} beside the printed ${first.kind === 'signature' ? 'one' : 'ones'} ${where}.`
         : first.partyId
-          ? `${n} for ${nameIn(input, first.partyId)} ${where} ${places.length === 1 ? 'has' : 'have'} no mark${first.doubtful ? ', and may be for something else: look at it' : ''}.`
-          : `${n} ${where} ${places.length === 1 ? 'was' : 'were'} given to nobody.`,
+          ? `${n} for ${nameIn(input, first.partyId)} ${where} ${places.length === 1 ? 'has' : 'have'} no mark${first.doubtful ? ', and may be for something else: check it' : ''}.`
+          : `${n} ${where} ${places.length === 1 ? 'was' : 'were'} assigned to no one.`,
       place: { documentId: first.documentId, page: first.page, ...(first.partyId ? { partyId: first.partyId } : {}) },
       ...(sure ? { mend: { label: 'Put the marks there', edits: acceptEdits(places, input.draft.parties) } } : {}),
     };

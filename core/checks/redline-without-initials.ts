@@ -9,7 +9,7 @@ export const redlineWithoutInitials: CheckRule = (input) =>
       {
         rule: 'redline-without-initials',
         severity: 'stops' as const,
-        sentence: `No free space for ${nameIn(input, u.partyId)}’s initials beside the change on ${pageIn(input, u.documentId, u.page)}. Move the change, or take it away.`,
+        sentence: `No free space for ${nameIn(input, u.partyId)}’s initials beside the change on ${pageIn(input, u.documentId, u.page)}. Move the change, or remove it.`,
         place: { documentId: u.documentId, page: u.page, partyId: u.partyId },
       },
     ];

@@ -31,7 +31,7 @@ export const signatureParted: CheckRule = (input) => {
     found.push({
       rule: 'signature-parted',
       severity: 'warns',
-      sentence: `${nameIn(input, s.partyId)}’s signature is on page ${s.page} of ${documentIn(input, s.documentId)}, and the ${KINDS[over.kind].word} that goes with it on page ${s.page + 1}.`,
+      sentence: `${nameIn(input, s.partyId)}’s signature is on page ${s.page} of ${documentIn(input, s.documentId)}, and the ${KINDS[over.kind].word} that belongs with it on page ${s.page + 1}.`,
       place: { documentId: s.documentId, page: s.page, partyId: s.partyId, markId: s.id },
     });
   }

@@ -37,7 +37,7 @@ export const twoAnswersInOne: CheckRule = (input) =>
         ...(parts.length === 2 && half >= LEAST
           ? {
               mend: {
-                label: 'Make two places of it',
+                label: 'Split it into two places',
                 edits: [
                   {
                     op: 'put' as const,

@@ -75,10 +75,10 @@ test('a condition may be as deep and as wide as the limits say, and no more', ()
 });
 
 test.each<[string, unknown, string]>([
-  ['a list that is none', { all: 'pets' }, 'This is no condition.'],
-  ['a list with something beside it', { all: [old], value: 1 }, 'This is no condition.'],
-  ['a “not” with something beside it', { not: old, fact: 'pets' }, 'This is no condition.'],
-  ['one key that is no part', { nor: old }, 'This is no condition.'],
+  ['a list that is none', { all: 'pets' }, 'This is not a condition.'],
+  ['a list with something beside it', { all: [old], value: 1 }, 'This is not a condition.'],
+  ['a “not” with something beside it', { not: old, fact: 'pets' }, 'This is not a condition.'],
+  ['one key that is no part', { nor: old }, 'This is not a condition.'],
   ['a value alone', { value: 1 }, 'Choose a fact.'],
   ['a fact that is no text', { fact: 3, compare: 'is', value: 1 }, 'Choose a fact.'],
   ['a fact that is a list of one', { fact: ['pets'], compare: 'is', value: true }, 'Choose a fact.'],

@@ -92,19 +92,19 @@ export function conditionFaults(condition: unknown, facts: ReadonlyMap<string, F
       if (left === -1) wrong(`There are more than ${CONDITION_LIMITS.size} parts. Write it as two rules.`);
       return;
     }
-    if (typeof c !== 'object' || c === null || Array.isArray(c)) return wrong('This is no condition.');
+    if (typeof c !== 'object' || c === null || Array.isArray(c)) return wrong('This is not a condition.');
     const keys = Object.keys(c);
     const part = (key: string): unknown => Reflect.get(c, key);
     const under = (i: number) => (at ? `${at}.${i}` : String(i));
     if (keys.length === 1 && (keys[0] === 'all' || keys[0] === 'any')) {
       const list = part(keys[0]);
-      if (!Array.isArray(list)) return wrong('This is no condition.');
-      if (!list.length) return wrong('Nothing stands in here. Add a fact, or take it away.');
+      if (!Array.isArray(list)) return wrong('This is not a condition.');
+      if (!list.length) return wrong('This group is empty. Add a fact, or remove the group.');
       for (let i = 0; i < list.length && left >= 0; i++) look(list[i], under(i), depth + 1);
       return;
     }
     if (keys.length === 1 && keys[0] === 'not') return look(part('not'), under(0), depth + 1);
-    if (keys.some((k) => !['fact', 'compare', 'value'].includes(k))) return wrong('This is no condition.');
+    if (keys.some((k) => !['fact', 'compare', 'value'].includes(k))) return wrong('This is not a condition.');
     const fact = part('fact');
     const def = typeof fact === 'string' ? facts.get(fact) : undefined;
     if (!def) return wrong('Choose a fact.');

@@ -99,7 +99,7 @@ test('mistakes in a condition are named where they stand', () => {
     ],
   };
   expect(conditionFaults(wrong, FACTS)).toEqual([
-    { at: '1', words: 'Nothing stands in here. Add a fact, or take it away.' },
+    { at: '1', words: 'This group is empty. Add a fact, or remove the group.' },
     { at: '2.0', words: 'Choose a fact.' },
     { at: '3', words: 'Year built: say with what it is compared.' },
   ]);
@@ -108,7 +108,7 @@ test('mistakes in a condition are named where they stand', () => {
   expect(of({ fact: 'year_built', compare: 'is', value: 'old' })).toBe('Year built: write a year, like 1972.');
   expect(of({ fact: 'water', compare: 'is', value: 'wine' })).toContain('choose one of');
   expect(of({ fact: 'pets', compare: 'unknown', value: true })).toContain('takes no value');
-  expect(of({ fact: 'pets', compare: 'is', value: true, more: 1 })).toBe('This is no condition.');
+  expect(of({ fact: 'pets', compare: 'is', value: true, more: 1 })).toBe('This is not a condition.');
   for (const c of [null, 1, 'x', [], {}, { all: 1 }, { all: [], any: [] }]) expect(of(c)).toBeTruthy();
 });
 
@@ -172,6 +172,6 @@ test('a rule that cannot be kept says what is wrong in which part', () => {
   expect(faults.map((f) => f.part)).toEqual(['kinds', 'when', 'paper', 'title', 'reason', 'signers', 'due']);
   const lease = { ...sampleRules()[0]!, kinds: ['tenancy'] };
   expect(ruleFaults(lease, FACTS)).toEqual([
-    { part: 'due', at: '', words: 'A tenancy has no such day: it is listed.' },
+    { part: 'due', at: '', words: 'A tenancy does not have this date: it is listed.' },
   ]);
 });

@@ -55,17 +55,17 @@ export const FACTS: readonly FactDef[] = [
     options: options({ people: 'one or more people', trust: 'a trust', company: 'a company', estate: 'an estate' }),
     kinds: ALL,
   },
-  { key: 'lived_in', label: 'Somebody lives there now', type: 'flag', kinds: SALES },
+  { key: 'lived_in', label: 'Someone lives there now', type: 'flag', kinds: SALES },
   { key: 'pets', label: 'Pets', type: 'flag', kinds: RENTS },
   { key: 'furnished', label: 'Furnished', type: 'flag', kinds: RENTS },
-  { key: 'guaranteed', label: 'Somebody stands in for the rent', type: 'flag', kinds: RENTS },
+  { key: 'guaranteed', label: 'Someone guarantees the rent', type: 'flag', kinds: RENTS },
   { key: 'price', label: 'Price', type: 'money', kinds: SALES },
   { key: 'earnest', label: 'Earnest money', type: 'money', kinds: SALES },
   { key: 'commission', label: 'Commission', type: 'number', unit: '%', kinds: ALL },
   { key: 'rent', label: 'Rent a month', type: 'money', kinds: RENTS },
   { key: 'deposit', label: 'Deposit', type: 'money', kinds: RENTS },
   /** Stands in papers in place of the figure. */
-  { key: 'price_words', label: 'Price as papers write it', type: 'text', kinds: ALL },
+  { key: 'price_words', label: 'Price as written on papers', type: 'text', kinds: ALL },
 ];
 
 /** Things of a deal beside its facts that a rule may ask about too: its kind, for whom, and its days. */

@@ -160,8 +160,8 @@ test('of papers that are not enough the one that has come furthest is told of', 
 });
 
 test.each<[Partial<DealDocument>, string]>([
-  [{ on: '2026-12-01' }, 'executed Tue 1 Dec, no gap'],
-  [{ status: 'elsewhere', on: '2026-12-01' }, 'signed elsewhere Tue 1 Dec'],
+  [{ on: '2026-12-01' }, 'executed Tue, Dec 1, no gap'],
+  [{ status: 'elsewhere', on: '2026-12-01' }, 'signed elsewhere Tue, Dec 1'],
   [{ status: 'elsewhere' }, 'signed elsewhere'],
   [{ gaps: 2 }, 'executed with 2 gaps'],
   [{ status: 'out', waits: 'waits for Priya' }, 'out: waits for Priya'],
@@ -204,8 +204,8 @@ test('what is open stands before the goal unless it is due after it; a day late 
   expect(of([null, null]).sentence).toBe('1 of 3 in. Paper 1 and Paper 2 stand before closing.');
   expect(of([null, null, null]).sentence).toBe('1 of 4 in. Paper 1 and 2 more stand before closing.');
   expect(of(['2026-12-01', '2026-12-02']).sentence).toBe('1 of 3 in. Paper 1 and Paper 2 are late.');
-  expect(readinessOf({ met: 1, of: 1, open: [] }, DEAL, '2026-12-03').sentence).toBe('The one paper it needs is in.');
-  expect(readinessOf({ met: 2, of: 2, open: [] }, DEAL, '2026-12-03').sentence).toBe('All 2 papers are in.');
+  expect(readinessOf({ met: 1, of: 1, open: [] }, DEAL, '2026-12-03').sentence).toBe('The one paper it needs is done.');
+  expect(readinessOf({ met: 2, of: 2, open: [] }, DEAL, '2026-12-03').sentence).toBe('All 2 papers are done.');
 });
 
 test('a change tells what came, what went, and what moved from which day to which', () => {

@@ -292,8 +292,8 @@ export function readinessOf(figures: Figures, deal: Pick<NeedsDeal, 'kind' | 'da
 }
 
 function readinessWords(met: number, of: number, late: string[], before: string[], goal: KeyDate): string {
-  if (!of) return 'Nothing is asked for by the rules yet.';
-  if (met === of) return of === 1 ? 'The one paper it needs is in.' : `All ${of} papers are in.`;
+  if (!of) return 'The rules require nothing yet.';
+  if (met === of) return of === 1 ? 'The one paper it needs is done.' : `All ${of} papers are done.`;
   const figure = `${met} of ${of} in.`;
   const some = (titles: string[]) =>
     titles.length > 2 ? [...titles.slice(0, 1), `${titles.length - 1} more`] : titles;

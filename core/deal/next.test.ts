@@ -72,7 +72,7 @@ test('a message that came back, a member who is to sign, and somebody at the des
       id: 'sign p1 priya',
       act: { do: 'sign', ...part },
       title: 'Sign Purchase papers',
-      detail: 'you are the lit gate, today',
+      detail: 'waiting for you, today',
       weight: 80 + rush,
     },
   ]);

@@ -156,7 +156,7 @@ function waitAct(p: PacketNow, w: PacketNow['waits'][number], me: string, today:
       id: `sign ${id}`,
       act: { do: 'sign', ...part },
       title: `Sign ${p.name}`,
-      detail: `you are the lit gate, ${daysWords(days)}`,
+      detail: `waiting for you, ${daysWords(days)}`,
       weight: 80 + rush,
     };
   if (w.desk)

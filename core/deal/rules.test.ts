@@ -26,7 +26,7 @@ test('a rule without a fault', () => {
 test('title and reason: there, and no longer than they may be', () => {
   const title = 'title: Say what the paper is called.';
   for (const bad of ['', '  ', 3, null, undefined, ['Lease']]) expect(words({ title: bad })).toEqual([title]);
-  const reason = 'reason: Say why, in a few words: it stands beside the paper.';
+  const reason = 'reason: Say why, in a few words. The reason is shown next to the paper.';
   for (const bad of ['', ' \n', 3, null, undefined]) expect(words({ reason: bad })).toEqual([reason]);
   expect(of({ title: 'x'.repeat(RULE_LIMITS.title), reason: 'x'.repeat(RULE_LIMITS.reason) })).toEqual([]);
   expect(words({ title: 'x'.repeat(RULE_LIMITS.title + 1) })).toEqual(['title: Write at most 120 letters.']);
@@ -38,7 +38,7 @@ test('kinds and signers are what there is', () => {
   for (const kinds of [[], ['boat'], 'sale', null, undefined]) expect(words({ kinds, due: null })).toEqual([none]);
   expect(of({ kinds: ['sale', 'boat'] })).toEqual([]);
   for (const signers of [['king'], ['seller', 'king'], 'seller', null, undefined])
-    expect(words({ signers })).toEqual(['signers: Choose who signs, or nobody.']);
+    expect(words({ signers })).toEqual(['signers: Choose who signs, or no one.']);
 });
 
 test('a fault of the condition says where it stands', () => {
@@ -59,7 +59,9 @@ test('a term: every part of it is looked at, up to its limits', () => {
   for (const from of ['birthday', null, undefined])
     expect(term({ from })).toEqual(['due: Choose the day it is counted from.']);
   for (const bad of ['tomorrow', 3, true]) expect(words({ due: bad })).toEqual(['due: Choose when it is due.']);
-  expect(words({ kinds: ['tenancy', 'sale'] })).toEqual(['due: A tenancy has no such day: the offer is accepted.']);
+  expect(words({ kinds: ['tenancy', 'sale'] })).toEqual([
+    'due: A tenancy does not have this date: the offer is accepted.',
+  ]);
 });
 
 test('a term in words', () => {

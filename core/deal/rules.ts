@@ -59,10 +59,10 @@ export function ruleFaults(
   if (typeof title !== 'string' || !title.trim()) wrong('title', 'Say what the paper is called.');
   else if (title.length > RULE_LIMITS.title) wrong('title', `Write at most ${RULE_LIMITS.title} letters.`);
   if (typeof reason !== 'string' || !reason.trim())
-    wrong('reason', 'Say why, in a few words: it stands beside the paper.');
+    wrong('reason', 'Say why, in a few words. The reason is shown next to the paper.');
   else if (reason.length > RULE_LIMITS.reason) wrong('reason', `Write at most ${RULE_LIMITS.reason} letters.`);
   if (!Array.isArray(rule.signers) || rule.signers.some((s) => !isOneOf(SIDES, s)))
-    wrong('signers', 'Choose who signs, or nobody.');
+    wrong('signers', 'Choose who signs, or no one.');
   if (due !== null && due !== undefined) for (const words of termFaults(due, kinds)) wrong('due', words);
   return faults;
 }
@@ -78,7 +78,7 @@ function termFaults(due: unknown, kinds: DealKind[]): string[] {
   if (!isOneOf(['days', 'business_days'], part('unit')) || !isOneOf(['after', 'before'], part('way')))
     return ['Choose how the days are counted.'];
   const without = kinds.filter((k) => !DATES_OF[k].includes(from));
-  return without.length ? [`A ${without[0] ?? ''} has no such day: ${DATE_PHRASES[from]}.`] : [];
+  return without.length ? [`A ${without[0] ?? ''} does not have this date: ${DATE_PHRASES[from]}.`] : [];
 }
 
 /** "3 business days after the offer is accepted", "before the lease is signed". */

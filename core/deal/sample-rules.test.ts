@@ -56,7 +56,7 @@ test('a year that turns out to be earlier adds the paper, its reason and its day
     reason: 'built before 1978',
     state: 'open',
     corner: 'needed',
-    due: { day: '2026-12-03', why: 'Thu 3 Dec: 3 business days after Mon 30 Nov, no holiday between' },
+    due: { day: '2026-12-03', why: 'Thu, Dec 3: 3 business days after Mon, Nov 30, no holiday between' },
   });
   expect(changedNeeds(needs(), after)).toEqual({ moved: [], added: ['Lead paint disclosure'], gone: [] });
 });
@@ -65,7 +65,7 @@ test('a requirement is met by an executed paper without a gap that all its sides
   const facts = { ...DEAL.facts, year_built: 1972 };
   const of = (paper: Partial<DealDocument>, parties = DEAL.parties) =>
     find(needs({ facts, parties }, { papers: [{ ...lead, ...paper }] }), 'lead_paint')!;
-  expect(of({})).toMatchObject({ state: 'met', corner: 'executed', words: 'executed Tue 1 Dec, no gap' });
+  expect(of({})).toMatchObject({ state: 'met', corner: 'executed', words: 'executed Tue, Dec 1, no gap' });
   expect(of({ gaps: 2 })).toMatchObject({ state: 'open', corner: 'out', words: 'executed with 2 gaps' });
   expect(of({ signedBy: ['wren'] })).toMatchObject({ state: 'open', words: 'executed without Priya' });
   expect(of({ signedBy: ['wren'] }, [DEAL.parties[0]!])).toMatchObject({
@@ -199,10 +199,8 @@ test('readiness is a sentence with a figure', () => {
   const n = needs({ facts }, { papers: [lead] });
   expect(at(n, '2026-11-30')).toBe('1 of 4 in. Purchase agreement and 2 more stand before closing.');
   expect(at(n, '2026-12-03')).toBe('1 of 4 in. Purchase agreement is late.');
-  expect(readinessOf({ met: 4, of: 4, open: [] }, DEAL, '2026-12-03').sentence).toBe('All 4 papers are in.');
-  expect(readinessOf({ met: 0, of: 0, open: [] }, DEAL, '2026-12-03').sentence).toBe(
-    'Nothing is asked for by the rules yet.',
-  );
+  expect(readinessOf({ met: 4, of: 4, open: [] }, DEAL, '2026-12-03').sentence).toBe('All 4 papers are done.');
+  expect(readinessOf({ met: 0, of: 0, open: [] }, DEAL, '2026-12-03').sentence).toBe('The rules require nothing yet.');
   const move = readinessOf(
     { met: 0, of: 1, open: [{ title: 'Lease', day: null }] },
     { kind: 'tenancy', dates: {} },

@@ -14,7 +14,7 @@ const FORMULA = /^'(?=[=+\-@\t\r])/;
  */
 export function textOfCell(cell: string, label: string, most: number): string {
   const text = oneLine(cell).replace(FORMULA, '').trim();
-  if (!isClean(text)) throw new Error(`${label}: it holds characters that cannot be kept.`);
+  if (!isClean(text)) throw new Error(`${label}: it contains characters that cannot be saved.`);
   if (text.length > most) throw new Error(`${label}: it is longer than ${most} letters.`);
   return text;
 }

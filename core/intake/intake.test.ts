@@ -65,7 +65,7 @@ test('facts say what is wrong with what they cannot be', () => {
 test('an apostrophe that keeps a spreadsheet from working out a cell is no part of it', () => {
   expect(textOfCell("'=SUM(A1)", 'Name', 40)).toBe('=SUM(A1)');
   expect(textOfCell("'tis", 'Name', 40)).toBe("'tis");
-  expect(() => textOfCell('a\u0000b', 'Name', 40)).toThrow('cannot be kept');
+  expect(() => textOfCell('a\u0000b', 'Name', 40)).toThrow('cannot be saved');
   expect(() => textOfCell('a'.repeat(41), 'Name', 40)).toThrow('longer than 40');
 });
 
@@ -84,9 +84,9 @@ test('people: rows that cannot be taken are named with every reason, empty ones 
     { line: 2, row: { name: 'Wren Alder', email: 'wren@example.com', phone: '555-0101', company: '' } },
   ]);
   expect(taken.bad).toEqual([
-    { line: 3, why: ['Name: there is none.'] },
+    { line: 3, why: ['Name: missing.'] },
     { line: 5, why: ['Email: “not an address” is no address.', 'Phone: “none” is no number.'] },
-    { line: 6, why: ['The same stands on line 2.'] },
+    { line: 6, why: ['The same entry is on line 2.'] },
   ]);
 });
 

@@ -96,7 +96,7 @@ function takeAll<T>(table: Table, map: readonly string[], read: (r: Reading) => 
     const r = new Reading(cells, map);
     const row = read(r);
     const before = seen.get(same(row));
-    if (!r.why.length && before !== undefined) r.wrong(`The same stands on line ${before}.`);
+    if (!r.why.length && before !== undefined) r.wrong(`The same entry is on line ${before}.`);
     if (r.why.length) out.bad.push({ line, why: r.why });
     else {
       seen.set(same(row), line);
@@ -114,7 +114,7 @@ export function peopleOf(table: Table, map: readonly string[]): Taken<PersonRow>
     (r): PersonRow => {
       const parts = [r.text('first', 'Given name', 60), r.text('last', 'Family name', 60)].filter(Boolean).join(' ');
       const name = r.text('name', 'Name', 120) || parts;
-      if (!name) r.wrong('Name: there is none.');
+      if (!name) r.wrong('Name: missing.');
       const email = r.text('email', 'Email', 254);
       if (email && !isEmail(email)) r.wrong(`Email: “${email.slice(0, 60)}” is no address.`);
       const phone = r.text('phone', 'Phone', 40);
@@ -138,7 +138,7 @@ export function dealsOf(table: Table, map: readonly string[], own: readonly Fact
 
 function readDeal(r: Reading, map: readonly string[], defs: ReadonlyMap<string, FactDef>): DealRow {
   const address = r.text('address', 'Address', 160);
-  if (!address) r.wrong('Address: there is none.');
+  if (!address) r.wrong('Address: missing.');
   const kindText = r.text('kind', 'Kind', 40);
   const found = oneByWords(DEAL_KINDS, KIND_WORDS, kindText);
   if (kindText && !found) r.wrong(`Kind: “${kindText}” is none of ${namesOf(DEAL_KINDS, KIND_WORDS)}.`);
@@ -220,7 +220,7 @@ function datesIn(r: Reading, kind: DealKind, defs: ReadonlyMap<string, FactDef>)
     if (!text || !def?.kinds.includes(kind)) continue;
     const day = dayOfCell(text);
     if (day) dates[date] = day;
-    else r.wrong(`${label}: “${text}” is no day. Write it like 2026-11-30 or 11/30/2026.`);
+    else r.wrong(`${label}: “${text}” is not a date. Write it like 2026-11-30 or 11/30/2026.`);
   }
   return dates;
 }
@@ -241,7 +241,7 @@ function peopleIn(r: Reading, side: Side): DealRow['people'] {
             .slice(open + 1)
             .replace('>', '')
             .trim();
-    if (!name || name.length > 120) r.wrong(`“${text.slice(0, 60)}” has no name that can be kept.`);
+    if (!name || name.length > 120) r.wrong(`“${text.slice(0, 60)}” has no name that can be saved.`);
     if (email && !isEmail(email)) r.wrong(`“${email.slice(0, 60)}” is no address.`);
     return { side, name, email };
   });

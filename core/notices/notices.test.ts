@@ -23,7 +23,7 @@ test('a day too early for its term is named with the first one that holds', () =
   // Friday: it counts as delivered on Monday, and 60 days later it may hold.
   expect(find('2026-11-27', '2027-01-29')).toEqual({ delivered: '2026-11-30', earliest: '2027-01-29', sentence: null });
   expect(find('2026-11-27', '2027-01-28')?.sentence).toBe(
-    '60 days are wanted before Thu 28 Jan 2027, and there would be 59: it counts as delivered on Mon 30 Nov. The first day it can hold from is Fri 29 Jan 2027.',
+    '60 days are required before Thu, Jan 28, 2027, and there would be 59: it counts as delivered on Mon, Nov 30. The earliest effective date is Fri, Jan 29, 2027.',
   );
   // A letter takes longer.
   expect(find('2026-11-27', '2027-01-29', {}, 'post')?.sentence).toContain('there would be 58');
@@ -37,7 +37,7 @@ test('a term in business days is counted and named in business days', () => {
   // Counts as delivered on Monday 30 November; the week after has five business days, Friday 4 December the fourth.
   expect(find('2026-11-27', '2026-12-07', { term: after })?.sentence).toBeNull();
   expect(find('2026-11-27', '2026-12-04', { term: after })?.sentence).toContain(
-    '5 business days are wanted before Fri 4 Dec, and there would be 4:',
+    '5 business days are required before Fri, Dec 4, and there would be 4:',
   );
   // A weekend adds nothing.
   expect(find('2026-11-27', '2026-12-06', { term: after })?.sentence).toContain('there would be 4:');
@@ -90,7 +90,7 @@ test('columns are known by their headings, cells by their tags', () => {
       values: { 'paper.new_rent': 1190, 'paper.from': '2027-02-01', pets: false },
       why: [],
     },
-    { line: 3, home: '', values: { 'paper.new_rent': 1 }, why: ['Home: there is none.'] },
+    { line: 3, home: '', values: { 'paper.new_rent': 1 }, why: ['Home: missing.'] },
     {
       line: 4,
       home: 'Unit 2',
@@ -138,7 +138,7 @@ test('cells that are blank, too long, missing, or of a tag that names people', (
 
 test('a table without a column for the home has no home in any row', () => {
   expect(homesOf({ rows: [['900']], lines: [2] }, ['paper.new_rent'], TAGS)).toEqual([
-    { line: 2, home: '', values: { 'paper.new_rent': 900 }, why: ['Home: there is none.'] },
+    { line: 2, home: '', values: { 'paper.new_rent': 900 }, why: ['Home: missing.'] },
   ]);
 });
 
@@ -151,10 +151,10 @@ test('two ways to write an address are one home, two addresses are two', () => {
 test('rows say the same whatever the order of their columns, and of many others three are named', () => {
   const row = (n: number, values: Placed['values']): Placed => ({ id: `r${n}`, n, dealId: 'x', values });
   const alike = sameHomes([row(2, { rent: 1, from: '2027-01-01' }), row(3, { from: '2027-01-01', rent: 1 })]);
-  expect([...alike]).toEqual([['r3', 'The same stands in row 2. Leave this one out.']]);
+  expect([...alike]).toEqual([['r3', 'The same entry is in row 2. Leave this one out.']]);
   const five = sameHomes([1, 2, 3, 4, 5].map((n) => row(n, { rent: n })));
   expect(five.get('r5')).toBe(
-    'Row 1, 2, 3 is for the same home and says something else. Leave out what does not hold.',
+    'Row 1, 2, 3 is for the same home and says something different. Leave out the wrong one.',
   );
 });
 

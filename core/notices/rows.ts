@@ -51,7 +51,7 @@ export function homesOf(table: Table, map: readonly string[], tags: readonly Tag
       }
     };
     row.home = read('home', 'Home', 160);
-    if (!row.home && !row.why.length) row.why.push('Home: there is none.');
+    if (!row.home && !row.why.length) row.why.push('Home: missing.');
     for (const def of tags) {
       const text = at.has(def.key) ? read(def.key, def.label, 200) : '';
       if (!text || def.type === 'names') continue;
@@ -101,13 +101,13 @@ export function sameHomes(rows: readonly Placed[]): Map<string, string> {
     if (!first || !more.length) continue;
     const said = (r: Placed) => JSON.stringify(Object.entries(r.values).sort(([a], [b]) => a.localeCompare(b)));
     if (more.every((r) => said(r) === said(first)))
-      for (const r of more) out.set(r.id, `The same stands in row ${first.n}. Leave this one out.`);
+      for (const r of more) out.set(r.id, `The same entry is in row ${first.n}. Leave this one out.`);
     else
       for (const r of all) {
         const others = all.filter((x) => x !== r).map((x) => x.n);
         out.set(
           r.id,
-          `Row ${others.slice(0, 3).join(', ')} is for the same home and says something else. Leave out what does not hold.`,
+          `Row ${others.slice(0, 3).join(', ')} is for the same home and says something different. Leave out the wrong one.`,
         );
       }
   }

@@ -71,7 +71,7 @@ export function termOf(
   return {
     delivered,
     earliest,
-    sentence: `${rule.term.n} ${unit} are wanted before ${shortDay(from, goes)}, and ${said}: it counts as delivered on ${shortDay(delivered, goes)}. The first day it can hold from is ${shortDay(earliest, goes)}.`,
+    sentence: `${rule.term.n} ${unit} are required before ${shortDay(from, goes)}, and ${said}: it counts as delivered on ${shortDay(delivered, goes)}. The earliest effective date is ${shortDay(earliest, goes)}.`,
   };
 }
 

@@ -210,7 +210,7 @@ function placeGroup(space: FreeSpace, group: Piece[], last: Rect): Spot | null {
         }));
         const head = itemAt(rects, 0);
         const name = { x: head.x, y: round(head.y + head.h), w: head.w, h: NAME_HEIGHT };
-        // A block whose pieces lie on each other once shrunk is no block.
+        // A block whose pieces overlap once shrunk is no block.
         if (
           rects.some(
             (r, i) => rects.some((o, k) => k > i && overlapArea(r, o) > 0.5) || (i > 0 && overlapArea(r, name) > 0.5),

@@ -32,11 +32,11 @@ test.each<[Mark['kind'], string, string, Partial<Mark>]>([
 test.each<[Mark['kind'], string, RegExp, Partial<Mark>]>([
   ['text', '   ', /write something/, {}],
   ['number', 'twelve', /a number, like/, {}],
-  ['money', '1.234,00', /a sum, like/, {}],
+  ['money', '1.234,00', /an amount, like/, {}],
   ['money', '12.345', /two digits/, {}],
   ['money', '900', /\$1,000.00 or more/, { check: { min: 1000 } }],
   ['money', '9000', /\$5,000.00 or less/, { check: { max: 5000 } }],
-  ['date', '2026-02-30', /Please write a day/, {}],
+  ['date', '2026-02-30', /Please write a date/, {}],
   ['date', '2026-01-01', /Feb 1, 2026 or later/, { check: { from: '2026-02-01' } }],
   ['date', '2027-01-01', /Feb 1, 2026 or earlier/, { check: { to: '2026-02-01' } }],
   ['list', 'Coal', /from the list/, { options: ['Gas', 'Oil'] }],

@@ -1,4 +1,4 @@
-/** The gaps of a paper that came back: each printed place, where it is now, and whether it is filled. */
+/** The review of a returned paper: each printed place, where it is now, and whether it is filled. */
 import type { Rect } from '../paper/types';
 import type { PrintedPlace } from '../reading/types';
 import { itemAt } from '../sure';

@@ -189,7 +189,7 @@ function decideAddDocument(
     return refuseWith('bad_plan', `“${document.name}” is in this packet already.`);
   const later = new Set(ahead(state).map((p) => p.id));
   if (!later.size)
-    return refuseWith('bad_plan', 'Nobody is ahead of the open gate. Start a new packet for this document.');
+    return refuseWith('bad_plan', 'No one is after the open gate. Start a new packet for this document.');
   if (marks.some((m) => m.documentId !== document.id || !later.has(m.partyId)))
     return refuseWith('bad_plan', 'A document that is added now can be signed only by people whose gate is ahead.');
   return accept({ type: 'document_added', document, marks });

@@ -37,7 +37,7 @@ function decideSend(plan: Plan): Decision {
   const wrong = pathProblem(plan);
   if (wrong) return refuseWith('bad_plan', wrong);
   if (!plan.parties.some(holdsGate))
-    return refuseWith('bad_plan', 'Nobody has to sign or approve anything in this packet, and nothing is delivered.');
+    return refuseWith('bad_plan', 'No one has to sign or approve anything in this packet, and nothing is delivered.');
   const inGates = new Set(plan.gates.flatMap((g) => g.partyIds));
   const copies = plan.parties.filter((p) => !holdsGate(p) && p.copyAt === 'sending' && !inGates.has(p.id));
   return accept(

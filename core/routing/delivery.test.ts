@@ -58,7 +58,7 @@ test('what came back never counts by itself; a letter does, from its own day, or
     p.do({ type: 'bounce', partyId, channel: 'email', why: 'No such mailbox.' });
   expect(p.state!.parties.wren!.arrivedAt).toBeNull();
   expect([day(p, 'wren'), wantsLetter(p.state!, 'wren'), nextTick(p.state!)]).toEqual([null, true, null]);
-  expect(holdUp(p.state!).sentence).toContain('Post the letter');
+  expect(holdUp(p.state!).sentence).toContain('Mail the letter');
   p.do({ type: 'tick', today: '2027-01-01', working: true });
   expect(p.state!.status).toBe('at_gate');
   p.day = 3;
@@ -76,7 +76,7 @@ test('who cannot be written to waits for a letter; handed over it counts at once
   const p = TestPacket.sent(plan([gets('wren', { email: '', phone: null })]));
   expect([wantsLetter(p.state!, 'wren'), holdUp(p.state!).sentence]).toEqual([
     true,
-    expect.stringContaining('is to be posted'),
+    expect.stringContaining('must be mailed'),
   ]);
   p.do({ type: 'letter', partyId: 'wren', day: p.today, way: 'hand', today: p.today });
   expect(day(p, 'wren')).toBe(p.today);

@@ -59,13 +59,13 @@ export const EVENTS: { [T in PacketEventType]: Entry<T> } = {
     line: ({ who }, b) => `It counts as delivered to ${who}${b.day ? ` on ${b.day}` : ''}.`,
   },
   gate_passed: { consequence: true, line: (_told, b) => `Gate ${b.gate + 1} passed.` },
-  excused: { consequence: true, line: ({ who }) => `${who} is not needed any more: one at this gate was enough.` },
+  excused: { consequence: true, line: ({ who }) => `${who} is no longer needed: one person at this gate was enough.` },
   executed: { consequence: true, line: () => 'Everyone is done: the packet is executed.' },
   declined: { line: ({ who }, b) => `${who} declined: “${b.reason}”` },
   withdrawn: {
     line: ({ by }, b) =>
       b.newVersion
-        ? `${by} took the packet back for a new version: “${b.reason}”`
+        ? `${by} recalled the packet for a new version: “${b.reason}”`
         : `${by} withdrew the packet: “${b.reason}”`,
   },
   lapsed: { line: () => 'The last day for signing passed: the packet has lapsed.' },
@@ -91,11 +91,11 @@ export const EVENTS: { [T in PacketEventType]: Entry<T> } = {
   document_added: {
     changesPlan: true,
     changesFiles: true,
-    line: ({ by }, b) => `${by} added “${b.document.name}” for those ahead.`,
+    line: ({ by }, b) => `${by} added “${b.document.name}” for people at later gates.`,
   },
   party_dropped: {
     changesPlan: true,
-    line: ({ who, by }, b) => `${by} took ${who} out of the packet: “${b.reason}”`,
+    line: ({ who, by }, b) => `${by} removed ${who} from the packet: “${b.reason}”`,
   },
   act_changed: {
     changesPlan: true,
@@ -116,8 +116,8 @@ export const EVENTS: { [T in PacketEventType]: Entry<T> } = {
     changesPlan: true,
     line: ({ by }, b) =>
       b.allowed
-        ? `${by} lets those whose gate is ahead read along.`
-        : `${by} lets nobody read before their gate any more.`,
+        ? `${by} lets people at later gates read along.`
+        : `${by} no longer lets people read before their gate.`,
   },
   shown: { consequence: true, line: ({ who }) => `${who} may read along.` },
   corrected: {

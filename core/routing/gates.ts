@@ -10,15 +10,15 @@ export function pathProblem(plan: Pick<Plan, 'parties' | 'gates'>): string | nul
   const known = new Set(plan.parties.map((p) => p.id));
   const seen = new Set<string>();
   for (const gate of plan.gates) {
-    if (!gate.partyIds.length) return 'A gate on the path has nobody at it.';
+    if (!gate.partyIds.length) return 'A gate on the path has no one at it.';
     for (const id of gate.partyIds) {
-      if (!known.has(id)) return 'A gate names somebody who is not in the packet.';
-      if (seen.has(id)) return 'Somebody stands at two gates.';
+      if (!known.has(id)) return 'A gate names someone who is not in the packet.';
+      if (seen.has(id)) return 'Someone is at two gates.';
       seen.add(id);
     }
   }
   const lost = plan.parties.find((p) => holdsGate(p) && !seen.has(p.id));
-  return lost ? `${lost.name} stands at no gate.` : null;
+  return lost ? `${lost.name} is at no gate.` : null;
 }
 
 /**

@@ -11,7 +11,7 @@ test('somebody who has done nothing is taken out: their marks go, and the gate t
   expect(p.do({ type: 'drop_party', partyId: 'wren', reason: 'She sold her share.' })).toBe('ok');
   expect(p.state).toMatchObject({ gate: 1, parties: { wren: { status: 'dropped' }, callum: { status: 'asked' } } });
   expect(p.state!.plan.marks.some((m) => m.partyId === 'wren')).toBe(false);
-  expect(told(p)).toContain('Odile Farrant took Wren Alder out of the packet: “She sold her share.”');
+  expect(told(p)).toContain('Odile Farrant removed Wren Alder from the packet: “She sold her share.”');
   // Twice at once is once.
   const length = p.events.length;
   expect(p.do({ type: 'drop_party', partyId: 'wren', reason: 'Again' })).toBe('ok');

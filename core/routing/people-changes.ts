@@ -12,7 +12,7 @@ import { gateOf, hasActed, isHeld, isNeeded, progressOf, stillIn } from './progr
 import { accept, refuse, refuseWith, type Decision } from './refusal';
 import type { PacketState } from './types';
 
-const NOBODY_LEFT = 'Nobody would be left who signs or approves. Withdraw the packet instead.';
+const NOBODY_LEFT = 'No one would be left who signs or approves. Withdraw the packet instead.';
 
 /** Whether somebody has done nothing yet that others rely on: then what they have to do can still be changed. */
 function isUntouched(state: PacketState, partyId: string): boolean {
@@ -38,7 +38,7 @@ export function decideAct(
   if (act === party.act) return accept();
   const at = gateOf(state.plan, party.id);
   if (progressOf(state, party.id).askedAt || (at >= 0 && at <= state.gate))
-    return refuseWith('bad_plan', `${party.name} was asked already. Take them out and add them again instead.`);
+    return refuseWith('bad_plan', `${party.name} has already been asked. Remove them and add them again instead.`);
   const changed: PacketParty = { ...party, act, ...(only ? { only } : {}) };
   if (byLink(changed) && !party.email && !party.memberId) return refuse('bad_contact');
   const people = stillIn(state).map((p) => (p.id === party.id ? changed : p));
@@ -62,7 +62,7 @@ export function decideMarks(
   { put, drop }: { put: Mark[]; drop: string[] },
 ): Decision {
   if (!isUntouched(state, party.id)) return refuse('has_acted');
-  if (!puts(party)) return refuseWith('bad_plan', `${firstName(party.name)} puts nothing on the pages.`);
+  if (!puts(party)) return refuseWith('bad_plan', `${firstName(party.name)} has no marks on the pages.`);
   const { marks } = state.plan;
   const known = new Map(marks.map((m) => [m.id, m]));
   const dropped = [...new Set(drop)].flatMap((id) => known.get(id) ?? []);
@@ -71,7 +71,7 @@ export function decideMarks(
     return refuseWith('bad_plan', 'Initials beside a change stay with it. Move them instead.');
   const seen = new Set<string>();
   for (const m of put) {
-    const wrong = wrongWithMark(state, party, m, known.get(m.id)) ?? (seen.has(m.id) ? 'A mark comes twice.' : null);
+    const wrong = wrongWithMark(state, party, m, known.get(m.id)) ?? (seen.has(m.id) ? 'A mark appears twice.' : null);
     if (wrong) return refuseWith('bad_plan', wrong);
     seen.add(m.id);
   }
@@ -83,15 +83,15 @@ export function decideMarks(
     return refuseWith('bad_plan', `A packet takes at most ${PACKET_LIMITS.marks} marks.`);
   const over = put.find((m) => after.some((x) => x.id !== m.id && liesOn(m, x)));
   if (over)
-    return refuseWith('bad_plan', `On page ${over.page} it would lie on another mark. Put it where there is room.`);
+    return refuseWith('bad_plan', `On page ${over.page} it would overlap another mark. Put it where there is room.`);
   if (!put.length && !dropped.length) return accept();
   return accept({ type: 'marks_changed', partyId: party.id, put, dropped: dropped.map((m) => m.id) });
 }
 
 /** What is wrong with a mark that is to be put, in words; null when nothing is. */
 function wrongWithMark(state: PacketState, party: PacketParty, m: Mark, was: Mark | undefined): string | null {
-  if (m.partyId !== party.id || (was && was.partyId !== party.id)) return 'A mark is somebody else’s.';
-  if (!isForClient(m) && !isAutomatic(m.kind)) return 'Only marks that a person fills can be put in under way.';
+  if (m.partyId !== party.id || (was && was.partyId !== party.id)) return 'A mark belongs to someone else.';
+  if (!isForClient(m) && !isAutomatic(m.kind)) return 'Only marks that a person fills can be added after sending.';
   if (!isOnPage(state, m) || !hasDocument(party, m.documentId))
     return `A mark is not on a page that ${firstName(party.name)} gets.`;
   const moved =

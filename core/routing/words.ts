@@ -122,15 +122,15 @@ function statusSentence(state: PacketState, partyId: string): string {
   const first = firstName(p.name);
   const left = marksLeft(state, partyId).length;
   if (receives(p)) {
-    if (s.bounced && !s.letter) return `The message to ${first} came back. Post the letter, or correct the address.`;
-    if (wantsLetter(state, partyId)) return `The letter to ${first} is to be posted.`;
+    if (s.bounced && !s.letter) return `The message to ${first} came back. Mail the letter, or correct the address.`;
+    if (wantsLetter(state, partyId)) return `The letter to ${first} must be mailed.`;
     const counted = countsFrom(state, partyId);
     if (counted) return `It counts as delivered to ${first} on ${shortDay(counted.day)}.`;
   }
   if (s.bounced) return `The message to ${first} came back. Correct the address.`;
   if (s.locked) return `${first} is locked out after too many wrong codes.`;
   if (s.again)
-    return left ? `${first} has to initial a change: ${count(left, 'place')}.` : `${first} has to look at a change.`;
+    return left ? `${first} has to initial a change: ${count(left, 'place')}.` : `${first} has to read a change.`;
   if (!byLink(p) && !s.openedAt) return `${first} is to sign at the desk.`;
   if (!s.openedAt) return `${first} has not opened it yet.`;
   return left ? `${first} still has ${count(left, 'place')} to go.` : `${first} has only to finish.`;

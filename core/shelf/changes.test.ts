@@ -26,17 +26,17 @@ const changes = (after: Partial<Draft>, before: Partial<Draft> = {}) =>
   changesBetween({ ...FORM, ...before }, { ...FORM, ...after }, (id) => `Paper ${id}`);
 
 test.each<[string, Partial<Draft>, string]>([
-  ['subject', { subject: 'Please read' }, 'Subject or message is another.'],
-  ['message', { message: 'Hello' }, 'Subject or message is another.'],
-  ['last day', { schedule: { ...FORM.schedule, lastDay: '2026-12-24' } }, 'Nudges or the last day are others.'],
-  ['reading along', { readAlong: true }, 'Who may read along or hand over is another.'],
-  ['handing over', { handOver: true }, 'Who may read along or hand over is another.'],
-  ['reports', { reports: ['odile'] }, 'Who is told of it is another.'],
-  ['one at a gate', { gates: [{ id: 'g', partyIds: ['wren'] }] }, 'The order is another.'],
-  ['any of a gate', { gates: [{ ...FORM.gates[0]!, need: 'any' }] }, 'The order is another.'],
-  ['what a party does', { parties: [{ ...wren, act: 'approve' }, callum] }, 'Seller 1 does something else.'],
-  ['a note', { parties: [{ ...wren, note: 'x' }, callum] }, 'Seller 1 does something else.'],
-  ['a language', { parties: [wren, { ...callum, language: 'es' }] }, 'Seller 2 does something else.'],
+  ['subject', { subject: 'Please read' }, 'Subject or message changed.'],
+  ['message', { message: 'Hello' }, 'Subject or message changed.'],
+  ['last day', { schedule: { ...FORM.schedule, lastDay: '2026-12-24' } }, 'Nudges or the last day changed.'],
+  ['reading along', { readAlong: true }, 'Who may read along or hand over changed.'],
+  ['handing over', { handOver: true }, 'Who may read along or hand over changed.'],
+  ['reports', { reports: ['odile'] }, 'Who is notified changed.'],
+  ['one at a gate', { gates: [{ id: 'g', partyIds: ['wren'] }] }, 'The order changed.'],
+  ['any of a gate', { gates: [{ ...FORM.gates[0]!, need: 'any' }] }, 'The order changed.'],
+  ['what a party does', { parties: [{ ...wren, act: 'approve' }, callum] }, 'Seller 1 has a different act.'],
+  ['a note', { parties: [{ ...wren, note: 'x' }, callum] }, 'Seller 1 has a different act.'],
+  ['a language', { parties: [wren, { ...callum, language: 'es' }] }, 'Seller 2 has a different act.'],
   ['a mark’s page', { marks: [{ ...FORM.marks[0]!, page: 2 }, FORM.marks[1]!] }, '1 mark moved.'],
   [
     'a mark’s person',
@@ -50,7 +50,7 @@ test.each<[string, Partial<Draft>, string]>([
 test('a missing setting equals one that is off; ids, names and inks are not compared', () => {
   expect(changes({ readAlong: false })).toEqual([]);
   expect(changes({ readAlong: false }, { readAlong: false })).toEqual([]);
-  expect(changes({}, { readAlong: true })).toEqual(['Who may read along or hand over is another.']);
+  expect(changes({}, { readAlong: true })).toEqual(['Who may read along or hand over changed.']);
   expect(changes({ reports: [] })).toEqual([]);
   expect(changes({ gates: [{ id: 'other', partyIds: ['wren', 'callum'] }] })).toEqual([]);
   expect(changes({ parties: [{ ...wren, name: 'Seller', ink: 3 }, callum] })).toEqual([]);
@@ -58,15 +58,15 @@ test('a missing setting equals one that is off; ids, names and inks are not comp
 
 test('added, removed and reordered papers are named', () => {
   const papers = (...ids: string[]): Partial<Draft> => ({ documents: ids.map((id) => ({ id })) });
-  expect(changes(papers('a', 'b', 'c', 'd'))).toEqual(['Paper c and Paper d came in.']);
-  expect(changes(papers('a'))).toEqual(['Paper b went out.']);
-  expect(changes(papers('b', 'a'))).toEqual(['The papers are in another order.']);
-  expect(changes(papers('b', 'c'))).toEqual(['Paper c came in.', 'Paper a went out.']);
-  expect(changes(papers('a', 'c'))).toEqual(['Paper c came in.', 'Paper b went out.']);
+  expect(changes(papers('a', 'b', 'c', 'd'))).toEqual(['Paper c and Paper d were added.']);
+  expect(changes(papers('a'))).toEqual(['Paper b was removed.']);
+  expect(changes(papers('b', 'a'))).toEqual(['The order of the papers changed.']);
+  expect(changes(papers('b', 'c'))).toEqual(['Paper c was added.', 'Paper a was removed.']);
+  expect(changes(papers('a', 'c'))).toEqual(['Paper c was added.', 'Paper b was removed.']);
   // Replacing the only paper of a form is a changed paper, not one added and one removed.
   expect(changes(papers('c'), papers('a'))).toEqual(['The paper was changed.']);
-  expect(changes(papers('c'), papers('a', 'b'))).toEqual(['Paper c came in.', 'Paper a and Paper b went out.']);
-  expect(changes(papers('b', 'c'), papers('a'))).toEqual(['Paper b and Paper c came in.', 'Paper a went out.']);
+  expect(changes(papers('c'), papers('a', 'b'))).toEqual(['Paper c was added.', 'Paper a and Paper b were removed.']);
+  expect(changes(papers('b', 'c'), papers('a'))).toEqual(['Paper b and Paper c was added.', 'Paper a was removed.']);
 });
 
 test('a removed role is named once: its initials are not listed as well', () => {

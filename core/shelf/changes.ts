@@ -34,13 +34,13 @@ export function changesBetween(before: Draft, after: Draft, nameOf: (id: string)
     ...roles(before, after),
     ...marks(before, after),
     ...initials(before, after),
-    ...(alike(gates(before), gates(after)) ? [] : ['The order is another.']),
-    ...(before.subject === after.subject && before.message === after.message ? [] : ['Subject or message is another.']),
-    ...(alike(before.schedule, after.schedule) ? [] : ['Nudges or the last day are others.']),
+    ...(alike(gates(before), gates(after)) ? [] : ['The order changed.']),
+    ...(before.subject === after.subject && before.message === after.message ? [] : ['Subject or message changed.']),
+    ...(alike(before.schedule, after.schedule) ? [] : ['Nudges or the last day changed.']),
     ...((before.readAlong ?? false) === (after.readAlong ?? false) && before.handOver === after.handOver
       ? []
-      : ['Who may read along or hand over is another.']),
-    ...(alike(before.reports ?? [], after.reports ?? []) ? [] : ['Who is told of it is another.']),
+      : ['Who may read along or hand over changed.']),
+    ...(alike(before.reports ?? [], after.reports ?? []) ? [] : ['Who is notified changed.']),
   ];
 }
 
@@ -52,9 +52,9 @@ function papers(before: Draft, after: Draft, nameOf: (id: string) => string): st
   // One for one: the paper was changed.
   if (came.length === 1 && went.length === 1 && after.documents.length === 1) return ['The paper was changed.'];
   return [
-    ...(came.length ? [`${names(came)} came in.`] : []),
-    ...(went.length ? [`${names(went)} went out.`] : []),
-    ...(alike(order(before, after), order(after, before)) ? [] : ['The papers are in another order.']),
+    ...(came.length ? [`${names(came)} ${came.length === 1 ? 'was' : 'were'} added.`] : []),
+    ...(went.length ? [`${names(went)} ${went.length === 1 ? 'was' : 'were'} removed.`] : []),
+    ...(alike(order(before, after), order(after, before)) ? [] : ['The order of the papers changed.']),
   ];
 }
 
@@ -65,7 +65,7 @@ function roles(before: Draft, after: Draft): string[] {
   return [
     ...(came.length ? [`New: ${names(came)}.`] : []),
     ...(went.length ? [`No longer there: ${names(went)}.`] : []),
-    ...other.map((p) => `${calledOf(p)} does something else.`),
+    ...other.map((p) => `${calledOf(p)} has a different act.`),
   ];
 }
 

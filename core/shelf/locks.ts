@@ -19,7 +19,7 @@ export const LOCK_WORDS: Record<Lock, string> = {
   people: 'what people do',
   papers: 'the papers',
   marks: 'the marks',
-  reports: 'who is told',
+  reports: 'who is notified',
 };
 
 const OF_FIELD: Record<DraftField, Lock> = {
@@ -67,7 +67,7 @@ interface Broken {
 
 /** "Odile Farrant locked the order. …" */
 export const lockedWords = ({ lock, by }: Broken) =>
-  `${by} locked ${LOCK_WORDS[lock]} in the kit this packet is made of. Ask ${by}, or start a packet without the kit.`;
+  `${by} locked ${LOCK_WORDS[lock]} in the kit this packet was made from. Ask ${by}, or start a packet without the kit.`;
 
 /** What somebody does, apart from who they are: names and addresses can always be put right. */
 const doing = ({ act, only, secondStep, copyAt, note, memberId }: PacketParty) =>

@@ -278,22 +278,22 @@ test('what changed between two editions is told, each thing once; nothing where 
   expect(changesBetween(before, after, name)).toEqual([
     'It is called “Disclosure of 2027” now, and was “Disclosure”.',
     'New: Buyer 1.',
-    'Seller 1 does something else.',
+    'Seller 1 has a different act.',
     '1 mark more.',
     '1 mark taken away.',
     '1 mark moved.',
     'Buyer 1 initials every page now.',
     'Seller 1 no longer initials every page.',
-    'The order is another.',
-    'Subject or message is another.',
+    'The order changed.',
+    'Subject or message changed.',
   ]);
   // Another paper with the marks where they went is a changed paper and moved marks, and nothing else.
   const paper = withDocuments(before, () => 'form2');
   expect(changesBetween(before, paper, name)).toEqual(['The paper was changed.']);
   const kit = { ...emptyDraft('Kit'), documents: [{ id: 'a' }, { id: 'b' }] };
   expect(changesBetween(kit, { ...kit, documents: [{ id: 'b' }, { id: 'a' }, { id: 'c' }] }, name)).toEqual([
-    'Paper c came in.',
-    'The papers are in another order.',
+    'Paper c was added.',
+    'The order of the papers changed.',
   ]);
 });
 

@@ -131,7 +131,7 @@ test('marks get their slot’s person, labels stay, and choices of one question 
 
 test('marks that already name a person of the deal keep that person', () => {
   const [wren] = people('seller', 1);
-  const { draft } = use([form([s1], { marks: [put('a', wren!.id), put('b', 'somebody')] })], [wren!]);
+  const { draft } = use([form([s1], { marks: [put('a', wren!.id), put('b', 'someone')] })], [wren!]);
   expect(draft.marks.map((m) => m.partyId)).toEqual(['seller1']);
 });
 

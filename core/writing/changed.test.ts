@@ -18,10 +18,10 @@ test('new and removed lines are counted in singular and plural', () => {
 
 test('a new order, page break or blank line only changes the layout', () => {
   const [a, b] = [p(t('a')), p(t('b'))];
-  expect(changes([a, b], [b, a])).toEqual(['The text is set another way.']);
-  expect(changes([a], [a, { type: 'pageBreak' }])).toEqual(['The text is set another way.']);
+  expect(changes([a, b], [b, a])).toEqual(['The text is laid out differently.']);
+  expect(changes([a], [a, { type: 'pageBreak' }])).toEqual(['The text is laid out differently.']);
   // A blank line does not count as a new line.
-  expect(changes([a], [a, p()])).toEqual(['The text is set another way.']);
+  expect(changes([a], [a, p()])).toEqual(['The text is laid out differently.']);
 });
 
 const tag = (key: string) => p({ type: 'tag', attrs: { key } });

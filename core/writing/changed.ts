@@ -8,7 +8,8 @@ export function textChanges(before: Written | null, after: Written | null): stri
   const [was, is] = [linesOf(before), linesOf(after)];
   const more = beyond(is, was);
   const less = beyond(was, is);
-  if (!more && !less) return JSON.stringify(before) === JSON.stringify(after) ? [] : ['The text is set another way.'];
+  if (!more && !less)
+    return JSON.stringify(before) === JSON.stringify(after) ? [] : ['The text is laid out differently.'];
   return [
     ...(more ? [`${count(more, 'line')} of the text ${more === 1 ? 'is' : 'are'} new.`] : []),
     ...(less ? [`${count(less, 'line')} of it before ${less === 1 ? 'is' : 'are'} gone.`] : []),

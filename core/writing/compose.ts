@@ -113,7 +113,7 @@ class Composer {
   private count(n: number): void {
     this.made += n;
     if (this.made > WRITTEN_LIMITS.composed)
-      throw new UnfitText('With all the people of this deal the text is too long for one paper. Make two forms of it.');
+      throw new UnfitText('With everyone in this deal, the text is too long for one paper. Split the form in two.');
   }
 
   private block(b: Block, one: Repeated | null): PaperBlock[] {

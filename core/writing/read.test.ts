@@ -74,10 +74,10 @@ test('styles are limited to known ones, without duplicates, in a fixed order', (
 });
 
 test.each<[string, object, string]>([
-  ['a list of no items', list('bulletList', p()), 'A list holds something that is no item.'],
-  ['a table of no rows', { type: 'table', content: [p()] }, 'A table holds something that is no row.'],
-  ['a row of no cells', table([p()]), 'A row of a table holds something that is no cell.'],
-  ['a cell whose attributes are a list', table([cell([], { attrs: [] })]), 'A cell is not what it should be.'],
+  ['a list of no items', list('bulletList', p()), 'A list contains something that is not a list item.'],
+  ['a table of no rows', { type: 'table', content: [p()] }, 'A table contains something that is not a row.'],
+  ['a row of no cells', table([p()]), 'A table row contains something that is not a cell.'],
+  ['a cell whose attributes are a list', table([cell([], { attrs: [] })]), 'A cell is not valid.'],
   ['a part whose attributes are text', { type: 'paragraph', attrs: 'x' }, 'A part of the text is not'],
   ['a run whose attributes are text', p({ ...t('a'), attrs: 'x' }), 'A part of the text is not'],
   ['content that is no list', { type: 'paragraph', content: {} }, 'A part of the text is not'],

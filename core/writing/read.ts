@@ -25,7 +25,7 @@ type Bag = Record<string, unknown>;
 export function writtenFrom(value: unknown): Written {
   const from = bagOf(value, 'The text');
   const doc = bagOf(from.doc, 'The text');
-  if (doc.type !== 'doc') throw new UnfitText('This is no text of a form.');
+  if (doc.type !== 'doc') throw new UnfitText('This is not the text of a form.');
   return {
     language: languageOf(from.language ?? 'en'),
     doc: { type: 'doc', content: new Reader().blocks(doc.content, 1) },
@@ -44,11 +44,11 @@ class Reader {
   /** The parts of a list, counted before any of them is looked at. */
   private list(value: unknown, depth: number): Bag[] {
     if (value === undefined) return [];
-    if (!Array.isArray(value)) throw new UnfitText('A part of the text is not what it should be.');
-    if (depth > WRITTEN_LIMITS.depth) throw new UnfitText('Lists and tables stand too deep in each other.');
+    if (!Array.isArray(value)) throw new UnfitText('A part of the text is not valid.');
+    if (depth > WRITTEN_LIMITS.depth) throw new UnfitText('Lists and tables are nested too deeply.');
     this.nodes += value.length;
     if (this.nodes > WRITTEN_LIMITS.nodes)
-      throw new UnfitText('The text is too long for one form. Make two forms of it.');
+      throw new UnfitText('The text is too long for one form. Split it into two forms.');
     return value.map((v) => bagOf(v, 'A part of the text'));
   }
 
@@ -74,7 +74,7 @@ class Reader {
         return {
           type: b.type,
           content: this.list(b.content, depth + 1).map((item) => {
-            if (item.type !== 'listItem') throw new UnfitText('A list holds something that is no item.');
+            if (item.type !== 'listItem') throw new UnfitText('A list contains something that is not a list item.');
             return { type: 'listItem', content: this.blocks(item.content, depth + 2) };
           }),
         };
@@ -97,13 +97,13 @@ class Reader {
       case 'signatures':
         return { type: 'signatures', attrs: { slots: this.slots(attrs.slots), date: attrs.date !== false } };
       default:
-        throw new UnfitText('The text holds a part that forms do not have.');
+        throw new UnfitText('The text contains a part that forms do not support.');
     }
   }
 
   /** Within itself repeated, a text of a page would be one of thousands. */
   private each(b: Bag, side: Side, depth: number): Block {
-    if (this.repeated) throw new UnfitText('A part that is repeated cannot stand in another. Put it behind it.');
+    if (this.repeated) throw new UnfitText('A repeated part cannot be inside another one. Put it after it.');
     this.repeated = true;
     try {
       return { type: 'each', attrs: { side }, content: this.blocks(b.content, depth + 1) };
@@ -114,10 +114,10 @@ class Reader {
 
   private rows(value: unknown, depth: number): { type: 'tableRow'; content: Cell[] }[] {
     return this.list(value, depth).map((row) => {
-      if (row.type !== 'tableRow') throw new UnfitText('A table holds something that is no row.');
+      if (row.type !== 'tableRow') throw new UnfitText('A table contains something that is not a row.');
       const content = this.list(row.content, depth + 1).map((cell): Cell => {
         if (cell.type !== 'tableCell' && cell.type !== 'tableHeader')
-          throw new UnfitText('A row of a table holds something that is no cell.');
+          throw new UnfitText('A table row contains something that is not a cell.');
         const attrs = cell.attrs === undefined || cell.attrs === null ? {} : bagOf(cell.attrs, 'A cell');
         return {
           type: cell.type,
@@ -159,7 +159,7 @@ class Reader {
             },
           };
         default:
-          throw new UnfitText('A line holds something that forms do not have.');
+          throw new UnfitText('A line contains something that forms do not support.');
       }
     });
   }
@@ -182,12 +182,12 @@ class Reader {
     if (value.length > most) throw new UnfitText(`${what} is too long: at most ${most} letters.`);
     this.letters += value.length;
     if (this.letters > WRITTEN_LIMITS.letters)
-      throw new UnfitText('The text is too long for one form. Make two forms of it.');
+      throw new UnfitText('The text is too long for one form. Split it into two forms.');
     if (!isClean(value)) throw new UnfitText(`${what} holds a character that cannot be printed.`);
     const long = longestWord(value);
     if (long.length > WRITTEN_LIMITS.word)
       throw new UnfitText(
-        `${what} holds a word of ${long.length} letters, “${long.slice(0, 20)}…”. Part it, or take it out: it fits on no line.`,
+        `${what} holds a word of ${long.length} letters, “${long.slice(0, 20)}…”. Split it or remove it: it does not fit on a line.`,
       );
     return value;
   }
@@ -198,8 +198,7 @@ const longestWord = (text: string) =>
   text.split(/\s/u).reduce((long, word) => (word.length > long.length ? word : long), '');
 
 function bagOf(value: unknown, what: string): Bag {
-  if (typeof value !== 'object' || value === null || Array.isArray(value))
-    throw new UnfitText(`${what} is not what it should be.`);
+  if (typeof value !== 'object' || value === null || Array.isArray(value)) throw new UnfitText(`${what} is not valid.`);
   return value as Bag;
 }
 

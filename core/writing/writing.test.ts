@@ -229,7 +229,7 @@ test('of anything at all either a text comes or a sentence, and a text that came
 
 test('what is repeated cannot be repeated within itself, and stops before it fills a house', () => {
   const each = (content: object[]) => ({ type: 'each', attrs: { side: 'tenant' }, content });
-  expect(() => text(each([when('pets', 'there'), each([p(t('a'))])]))).toThrow('cannot stand in another');
+  expect(() => text(each([when('pets', 'there'), each([p(t('a'))])]))).toThrow('cannot be inside another');
   expect(text(each([p(t('a'))]), each([p(t('b'))])).doc.content).toHaveLength(2);
   const many = rentedBy(...Array.from({ length: 40 }, (_, i) => `Tenant ${i}`));
   const long = text(each(Array.from({ length: 2_000 }, () => p(t('a')))));
@@ -244,7 +244,7 @@ test('what is new in a text and what is gone is told by its lines', () => {
   expect(textChanges(before, after)).toEqual(['2 lines of the text are new.', '1 line of it before is gone.']);
   expect(textChanges(before, before)).toEqual([]);
   const bold: Block = { type: 'paragraph', content: [{ type: 'text', text: 'One', marks: [{ type: 'bold' }] }] };
-  expect(textChanges(text(p(t('One'))), text(bold))).toEqual(['The text is set another way.']);
+  expect(textChanges(text(p(t('One'))), text(bold))).toEqual(['The text is laid out differently.']);
   expect(textChanges(null, before)).toEqual([]);
   expect(emptyWritten('Rules').doc.content).toHaveLength(2);
 });

@@ -25,11 +25,11 @@ ${part(
   ),
 )}
 ${part(
-  'Originals, as they came',
+  'Original files',
   i.originals.map((o) => item(o.path, o.name, `${o.type}, added ${o.added}. SHA-256 ${o.sha256}`)),
 )}
 ${part(
-  'Chains of events',
+  'Event records',
   i.chains.map((c) => item(c.path, c.packet, 'who did what when, with its hashes')),
 )}
 <p><small>Made ${escape(i.madeAt)}. The same as a file for programs: index.json.</small></p>
@@ -54,14 +54,14 @@ export function indexText(i: BinderIndex): string {
       `    SHA-256 ${e.sha256}`,
     ]),
     '',
-    'Originals, as they came',
+    'Original files',
     ...i.originals.flatMap((o) => [
       `${o.path}`,
       `    ${o.name}, ${o.type}, added ${o.added}`,
       `    SHA-256 ${o.sha256}`,
     ]),
     '',
-    'Chains of events',
+    'Event records',
     ...i.chains.map((c) => `${c.path}: ${c.packet}`),
     '',
     `Made ${i.madeAt}.`,

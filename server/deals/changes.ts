@@ -51,7 +51,7 @@ export async function changeDeal(ctx: Context, dealId: string, body: DealPatch, 
     await q.updateDeal(db, now);
     if (body.memberIds) await giveTo(db, dealId, body.memberIds);
     await note(ctx, db, dealId, changeWords(was, now, own, member.name));
-    if (body.memberIds) await note(ctx, db, dealId, [`${member.name} changed who works on the deal.`]);
+    if (body.memberIds) await note(ctx, db, dealId, [`${member.name} changed who the deal is assigned to.`]);
     await queueDealStatus(ctx, tx, dealId);
     afterCommit(() => ctx.live.notify(topics.deals()));
   });
@@ -208,7 +208,7 @@ export async function unwaive(ctx: Context, dealId: string, ruleId: string, memb
     const { db } = tx;
     if (!(await q.deleteWaiver(db, dealId, ruleId))) throw notFound('This waiver');
     const title = (await rulesOfFirm(db)).find((r) => r.id === ruleId)?.title ?? 'A paper';
-    await note(ctx, db, dealId, [`${member.name} asks for “${title}” again.`]);
+    await note(ctx, db, dealId, [`${member.name} requires “${title}” again.`]);
     await queueDealStatus(ctx, tx, dealId);
   });
   return changedView(ctx, dealId, before, member);

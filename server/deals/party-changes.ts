@@ -76,7 +76,7 @@ export async function removeParty(ctx: Context, partyId: string, member: Member)
     if (!was) throw notFound('This person');
     // Packets hold snapshots of their parties, so a sent packet loses nothing by this.
     await p.deleteParty(db, partyId);
-    await note(ctx, db, was.deal_id, [`${member.name} took ${was.name} out of the deal.`], { partyId });
+    await note(ctx, db, was.deal_id, [`${member.name} removed ${was.name} from the deal.`], { partyId });
     afterCommit(() => ctx.live.notify(topics.deal(was.deal_id)));
     return was.deal_id;
   });

@@ -57,7 +57,7 @@ export async function saveOneRule(ctx: Context, id: string | null, body: RuleBod
     const all = await q.rulesOfFirm(db);
     if (id && !all.some((r) => r.id === id)) throw notFound('This rule');
     if (!id && all.length >= RULE_LIMITS.rules)
-      throw new Problem('over-limits', `A firm has at most ${RULE_LIMITS.rules} rules. Take one away first.`);
+      throw new Problem('over-limits', `A firm has at most ${RULE_LIMITS.rules} rules. Delete one first.`);
     const rule: Rule = { ...body, due: body.due ?? null, on: body.on ?? true, id: id ?? newId(), sample: false };
     await q.saveRule(db, rule, ctx.clock.now());
     await ctx.jobs.queue(tx, 'rules', OPEN_DEALS);
@@ -123,7 +123,7 @@ export async function tryRule(ctx: Context, body: RuleTrialBody): Promise<RuleTr
 }
 
 /**
- * The facts the firm adds to those of the house. Values of facts that are gone stay in their deals, unseen.
+ * The facts the firm adds to the built-in ones. Values of facts that are gone stay in their deals, unseen.
  *
  * @throws Problem `in-rule` when a rule asks about one that would be gone or of another type
  */

@@ -181,12 +181,12 @@ export async function deleteDeal(ctx: Context, dealId: string): Promise<void> {
     if (isRetained(deal.retain_until, dayOf(ctx.clock.now().toISOString(), deal.time_zone)))
       throw new Problem(
         'was-sent',
-        `This deal is to be kept until ${deal.retain_until ?? ''}. Put it into the archive.`,
+        `This deal must be retained until ${deal.retain_until ?? ''}. Move it to the archive.`,
       );
     if (await q.wasSent(db, dealId))
       throw new Problem(
         'was-sent',
-        'Papers of this deal were sent, so it is kept. Close it, or put it into the archive.',
+        'Papers of this deal were sent, so it cannot be deleted. Close it, or move it to the archive.',
       );
     const documents = await documentsOfDeal(db, dealId);
     await q.deleteDeal(db, dealId);

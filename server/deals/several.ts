@@ -20,7 +20,7 @@ export async function actOnDeals(ctx: Context, body: DealsActBody, member: Membe
   if (body.act === 'give') {
     const there = await listMembers(ctx.database.pool);
     if (!there.some((m) => m.id === body.memberId))
-      throw new Problem('unknown-member', 'Choose one of the firm to give them to.');
+      throw new Problem('unknown-member', 'Choose a member to assign them to.');
   }
   const out: DealsActed = { done: 0, left: [] };
   for (const id of new Set(body.dealIds)) {
@@ -79,6 +79,6 @@ async function nudge(ctx: Context, deal: DealRow, member: Member): Promise<strin
   return nudged
     ? null
     : waiting.length
-      ? `Nobody can be reminded in its ${count(waiting.length, 'packet')}.`
+      ? `No one can be nudged in its ${count(waiting.length, 'packet')}.`
       : 'No packet waits.';
 }

@@ -54,7 +54,7 @@ export async function saveView(ctx: Context, { name, shared, query }: ViewBody, 
       member.id,
     ]);
     if ((r.rows[0]?.n ?? 0) >= MOST_VIEWS)
-      throw new Problem('over-limits', `You keep ${MOST_VIEWS} lists already. Let one go first.`);
+      throw new Problem('over-limits', `You have saved ${MOST_VIEWS} lists already. Delete one first.`);
     await db.query(
       'insert into saved_view (id, member_id, name, shared, query, created_at) values ($1, $2, $3, $4, $5, $6)',
       [newId(), member.id, name, shared, JSON.stringify(query), ctx.clock.now()],

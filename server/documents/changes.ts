@@ -51,7 +51,7 @@ export async function compare(ctx: Context, { before, after }: Versions): Promis
 
 function notWorkedOut(error: unknown, after: DocumentRow): unknown {
   if (!(error instanceof WorkFailure) || error.reason === 'stopped') return error;
-  return new Problem('not-worked-out', `“${after.name}” ${error.inWords('compared')}. Look at both versions by eye.`);
+  return new Problem('not-worked-out', `“${after.name}” ${error.inWords('compared')}. Compare both versions yourself.`);
 }
 
 /** @throws Problem `reading` */

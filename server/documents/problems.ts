@@ -43,15 +43,15 @@ export function wordsOfProblem(p: PaperProblem, file: string): string {
     case 'page_size':
       return `Page ${p.page} of ${f} is ${inches(p.width)} by ${inches(p.height)} inches; a page is at most 200 inches a side, and not smaller than a stamp. ${AGAIN}`;
     case 'too_many_operators':
-      return `Page ${p.page} of ${f} draws ${whole(p.n)} lines and letters or more; 1,000,000 is the most. Print it to PDF as a picture, and add that.`;
+      return `Page ${p.page} of ${f} draws ${whole(p.n)} lines and letters or more; 1,000,000 is the maximum. Print it to PDF as a picture, and add that.`;
     case 'draws_itself':
-      return `Page ${p.page} of ${f} holds a drawing that draws itself, without end. ${AGAIN}`;
+      return `Page ${p.page} of ${f} contains a drawing that draws itself without end. ${AGAIN}`;
     case 'too_deep':
-      return `Page ${p.page} of ${f} holds drawings nested too deeply. ${AGAIN}`;
+      return `Page ${p.page} of ${f} contains drawings nested too deeply. ${AGAIN}`;
     case 'unpacks_too_large':
       return `Page ${p.page} of ${f} unpacks to more than a page may hold. ${AGAIN}`;
     case 'picture_too_large':
-      return `Page ${p.page} of ${f} holds a picture with too many pixels. Save it with smaller pictures, then add that.`;
+      return `Page ${p.page} of ${f} contains a picture with too many pixels. Save it with smaller pictures, then add that.`;
     case 'old_word':
       return `${f} is an old Word file. Save it as DOCX or PDF, then add that.`;
     case 'old_sheet':

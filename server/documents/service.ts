@@ -161,7 +161,7 @@ export async function documentFor(db: Db, id: string, member: Member): Promise<q
 /** What is said of a document that has not been read: it will be in a moment, or it could not be. */
 const unread = (row: q.DocumentRow): Problem =>
   row.status === 'failed'
-    ? new Problem('reading', `“${row.name}” could not be read. Replace the file, or take it out of the packet.`, {
+    ? new Problem('reading', `“${row.name}” could not be read. Replace the file, or remove it from the packet.`, {
         final: true,
       })
     : new Problem('reading', `“${row.name}” is still being read. It is ready in a moment.`);
@@ -252,7 +252,7 @@ export async function changeDocument(
       if (await q.isReplacedBy(db, by.id, id))
         throw new Problem(
           'replaced-already',
-          `“${by.name}” has itself been replaced by “${was.name}”. Keep both papers first, then choose which takes the other’s place.`,
+          `“${by.name}” has itself been replaced by “${was.name}”. Keep both papers first, then choose which one replaces the other.`,
         );
     }
     const now: q.DocumentRow = {
@@ -285,7 +285,7 @@ export async function deleteDocument(ctx: Context, id: string): Promise<void> {
     if (packets.length)
       throw new Problem(
         'in-packet',
-        `“${row.name}” is in the packet “${itemAt(packets, 0).name}”. Take it out there first.`,
+        `“${row.name}” is in the packet “${itemAt(packets, 0).name}”. Remove it there first.`,
       );
     await q.deleteDocument(tx.db, id);
     await documentChanged(ctx, tx, row);

@@ -51,10 +51,7 @@ const taken = (email: string) =>
 
 /** @throws Problem `dead-link` */
 const deadLink = () =>
-  new Problem(
-    'dead-link',
-    'This link does not work any more: it was used, withdrawn or has expired. Ask for a new one.',
-  );
+  new Problem('dead-link', 'This link no longer works: it was used, withdrawn or has expired. Ask for a new one.');
 
 /** Writes to somebody with a link that opens their account. */
 async function writeTo(
@@ -262,7 +259,7 @@ export async function forgotPassword(ctx: Context, email: string): Promise<void>
       to: member,
       subject: 'Choose a new password',
       lines: [
-        'Somebody asked for a new password for your account. If it was you, choose one here.',
+        'Someone asked for a new password for your account. If it was you, choose one here.',
         'The link works once, for one hour. If it was not you, do nothing: your password stays as it is.',
       ],
       label: 'Choose a new password',

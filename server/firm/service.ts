@@ -77,7 +77,7 @@ export async function signIn(
   const found = await q.memberByEmail(db, body.email);
   // Somebody who has left is answered like somebody who never was.
   if (!(await checkPassword(body.password, found?.password_hash ?? null)) || !found || found.disabled_at)
-    throw new Problem('wrong-password', 'Email address and password do not go together. Check both and try again.');
+    throw new Problem('wrong-password', 'The email address or password is wrong. Check both and try again.');
   await deleteTries(db, Object.values(keys));
   await deleteOldTries(db, now);
   const { password_hash: _, ...member } = found;

@@ -43,7 +43,10 @@ export async function saveText(ctx: Context, body: MessageTextBody, member: Memb
       member.id,
     ]);
     if ((r.rows[0]?.n ?? 0) >= MOST_TEXTS)
-      throw new Problem('over-limits', `You keep ${MOST_TEXTS} texts already. Let one go first, on the Firm screen.`);
+      throw new Problem(
+        'over-limits',
+        `You have saved ${MOST_TEXTS} texts already. Delete one first, on the Firm screen.`,
+      );
     await db.query(
       'insert into message_text (id, member_id, name, shared, text, created_at) values ($1, $2, $3, $4, $5, $6)',
       [newId(), member.id, body.name, body.shared, body.text, ctx.clock.now()],

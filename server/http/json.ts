@@ -18,8 +18,8 @@ function hasOddKey(parsed: unknown): boolean {
 }
 
 const WORDS = {
-  'too-deep': 'The request is nested too deeply. Load the page again and try once more.',
-  'too-many-values': 'The request holds too much at once. Send it in smaller portions.',
+  'too-deep': 'The request is nested too deeply. Load the page again, then try again.',
+  'too-many-values': 'The request is too large. Send it in smaller portions.',
 };
 
 /** Takes JSON bodies and no other kind (files come through `upload.ts`). Keys like `__proto__` are refused. */

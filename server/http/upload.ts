@@ -37,7 +37,7 @@ export function fileOf(request: FastifyRequest, wanted: string, fileSize = MAX_F
         limits: { fileSize, files: 1, fields: 4, fieldSize: 1_000, parts: 8, headerPairs: 20, headerSize: 8 * 1024 },
       });
     } catch {
-      reject(new Problem('no-form', 'The file did not come as a form. Load the page again and try once more.'));
+      reject(new Problem('no-form', 'The file was not sent as a form. Load the page again, then try again.'));
       return;
     }
     let timer = setTimeout(stalled, STALL_MS);
@@ -64,7 +64,7 @@ export function fileOf(request: FastifyRequest, wanted: string, fileSize = MAX_F
       }, SETTLE_MS);
     }
     function gone(): void {
-      if (!raw.complete) end(new Problem('cut-off', 'The file did not arrive whole. Add it again.'));
+      if (!raw.complete) end(new Problem('cut-off', 'The file did not arrive completely. Add it again.'));
     }
     form.on('file', (_field, stream, name) => {
       found = stream;
@@ -73,7 +73,7 @@ export function fileOf(request: FastifyRequest, wanted: string, fileSize = MAX_F
       stream.on('end', () => end(null));
       resolve({ name: fileNameOf(name), stream });
     });
-    form.on('error', () => end(new Problem('no-form', 'The file did not arrive whole. Add it again.')));
+    form.on('error', () => end(new Problem('no-form', 'The file did not arrive completely. Add it again.')));
     form.on('finish', () => end(null));
     raw.on('data', alive).on('end', settle).on('close', gone);
     raw.pipe(form);

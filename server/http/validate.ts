@@ -107,7 +107,7 @@ export function asProblem(error: unknown, limit: number): Problem {
   if (error instanceof DamagedFile)
     return new Problem(
       'damaged',
-      'A file on the server is not what it was when it was stored, so it is neither shown nor signed. Tell whoever runs the server: it has to come back from a backup.',
+      'A file on the server is not what it was when it was stored, so it is neither shown nor signed. Tell the person who runs the server: it must be restored from a backup.',
     );
   if (error instanceof WorkFailure && (error.reason === 'time' || error.reason === 'memory'))
     return new Problem('too-heavy', `This ${error.inWords('worked on')}.`);
@@ -119,11 +119,11 @@ export function asProblem(error: unknown, limit: number): Problem {
     return new Problem('busy', 'Somebody changed the same thing in this moment. Try again; nothing was lost.', {
       retryAfter: 1,
     });
-  if (isCutOff(error)) return new Problem('cut-off', 'The file did not arrive whole. Add it again.');
+  if (isCutOff(error)) return new Problem('cut-off', 'The file did not arrive completely. Add it again.');
   if (isDiskFull(error))
     return new Problem(
       'disk-full',
-      'The server’s disk is full, so nothing new can be kept. What was there is safe. Tell whoever runs the server.',
+      'The server’s disk is full, so nothing new can be saved. Existing data is safe. Tell the person who runs the server.',
     );
   if (status === 415)
     return new Problem(

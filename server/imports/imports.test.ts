@@ -34,7 +34,7 @@ test('5,000 rows with 37 bad ones: none, or 4,963, as chosen; the bad ones are n
   const looked = (await bring('people', table)).body;
   expect([looked.map, looked.good, looked.bad, looked.taken]).toEqual([['name', 'email', 'phone'], 4_963, 37, null]);
   expect(looked.wrong).toHaveLength(37);
-  expect(looked.wrong[0]).toEqual({ line: 9, why: ['Name: there is none.'] });
+  expect(looked.wrong[0]).toEqual({ line: 9, why: ['Name: missing.'] });
   const before = await people();
   const refused = await bring('people', table, { take: 'all' });
   expect([refused.status, refused.problem.type, await people()]).toEqual([422, '/problems/rows-wrong', before]);
@@ -74,7 +74,7 @@ test('deals come in with their people, facts and days, go out, and are known aga
   // A house of 1972 needs a lead paint disclosure: the rules were asked.
   expect(deal.requirements.some((r) => r.paper === 'lead_paint')).toBe(true);
   const activity = await server.ok('dealActivity', { params: { dealId: deal.id }, query: {} });
-  expect(activity.items.map((l) => l.sentence)).toContain('Odile Farrant brought the deal in from a table.');
+  expect(activity.items.map((l) => l.sentence)).toContain('Odile Farrant imported the deal from a table.');
   const out = await server.call('csv', { params: { list: 'deals' } });
   const again = (await bring('deals', out.raw, { take: 'all' })).body;
   expect([again.bad, again.taken?.added]).toEqual([0, 0]);

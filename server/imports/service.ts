@@ -64,7 +64,7 @@ export async function importTable(
   if (query.take === 'all' && bad.length)
     throw new Problem(
       'rows-wrong',
-      `${bad.length} of ${bad.length + good.length} rows have something wrong, so none was taken.`,
+      `${bad.length} of ${bad.length + good.length} rows have a problem, so none was imported.`,
     );
   const done = query.take === 'none' ? null : await take(ctx, read, member);
   return {
@@ -95,7 +95,7 @@ async function bytesOf(upload: Upload): Promise<Uint8Array> {
     size += part.length;
   }
   if (upload.stream.truncated || size > MAX_TABLE)
-    throw new Problem('bad-table', `This file is larger than ${MAX_TABLE / 1024 / 1024} MB. Bring it in in parts.`);
+    throw new Problem('bad-table', `This file is larger than ${MAX_TABLE / 1024 / 1024} MB. Import it in parts.`);
   return Buffer.concat(parts);
 }
 
@@ -169,7 +169,7 @@ async function takeDeals(
     await q.insertNotes(
       db,
       step.map((d) => ({ id: newId(), dealId: d.id })),
-      `${member.name} brought the deal in from a table.`,
+      `${member.name} imported the deal from a table.`,
       at,
     );
     await breathe();

@@ -316,7 +316,7 @@ export class Jobs {
     for (const { name, thing, failed, tries } of expired) {
       if (!isOneOf(JOB_NAMES, name)) continue;
       if (failed)
-        await this.giveUp(name, thing, 'It did not end, and its server was stopped or killed each time.', tries);
+        await this.giveUp(name, thing, 'It did not finish: its server was stopped or killed each time.', tries);
       else this.look(name);
     }
   }

@@ -61,27 +61,30 @@ export interface Composed {
   html: string;
 }
 
-/** Puts a message to a party into words. */
+/** Composes a message to a party, in the party's language. Its subject names the packet and the deal's address. */
 export function compose(kind: MessageKind, words: Words, parts: MessageParts, extras: MessageExtras = {}): Composed {
   const { says, as = kind } = MESSAGES[kind] as { says: readonly string[]; as?: string };
-  const tell = (key: string) => say(words, key as WordKey, { ...parts, lastDay: extras.lastDay });
+  const sentence = (key: string) => say(words, key as WordKey, { ...parts, lastDay: extras.lastDay });
   const paragraphs = says.flatMap((part): string[] => {
     if (part === 'NOTES') return [extras.message?.trim() ?? '', extras.note?.trim() ?? ''];
-    if (part === 'LAST_DAY') return extras.lastDay ? [tell('mail.last_day')] : [];
-    if (part === 'SHARED') return extras.shared ? [tell('mail.shared_mailbox')] : [];
+    if (part === 'LAST_DAY') return extras.lastDay ? [sentence('mail.last_day')] : [];
+    if (part === 'SHARED') return extras.shared ? [sentence('mail.shared_mailbox')] : [];
     // Nothing is left to do for who only approves.
     if (part === 'mail.nudge.left' && !parts.n) return [];
-    return [tell(part)];
+    return [sentence(part)];
   });
   const own = ['ask', 'ask_approve', 'deliver'].includes(kind) ? extras.subject?.trim() : '';
+  const { packetName, dealName } = parts;
+  const about = packetName.includes(dealName) ? packetName : `${packetName}, ${dealName}`;
   const button = `mail.${as}.button`;
-  const link = extras.link && button in words.messages ? { label: tell(button), href: extras.link } : null;
+  const link = extras.link && button in words.messages ? { label: sentence(button), href: extras.link } : null;
   return layOut({
     language: words.language,
-    subject: own || tell(`mail.${as}.subject`),
-    paragraphs: [tell('mail.hello'), ...paragraphs.filter(Boolean)],
+    subject:
+      own || say(words, `mail.${as}.subject` as WordKey, { ...parts, lastDay: extras.lastDay, packetName: about }),
+    paragraphs: [sentence('mail.hello'), ...paragraphs.filter(Boolean)],
     link,
-    fails: tell('mail.button_fails'),
+    fails: sentence('mail.button_fails'),
     firm: parts.firmName,
   });
 }

@@ -116,7 +116,7 @@ export async function deliver(ctx: Context, ways: { mailer: Mailer; texter: Text
       const message = messageOf(error);
       if (responseCode && responseCode >= 500)
         return comeBack(ctx, m, `The mail server said: ${message.slice(0, 200)}`);
-      await q.setMessageFailed(db, id, `The mail server did not take it: ${message.slice(0, 300)}`);
+      await q.setMessageFailed(db, id, `The mail server refused it: ${message.slice(0, 300)}`);
       ctx.live.notify(topics.mailroom());
       throw error;
     }

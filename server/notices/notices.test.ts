@@ -66,7 +66,7 @@ test('a table says what each home reads; what is wrong is named, and does not st
   const why = (n: number) => wrong.find((r) => r.n === n)?.problems.join(' ');
   expect(why(1)).toContain('Row 14 is for the same home and says something else');
   expect(why(2)).toContain('New rent a month is not known');
-  expect(why(3)).toContain('60 days are wanted before');
+  expect(why(3)).toContain('60 days are required before');
   expect(why(4)).toContain('New rent a month: write a figure, like 412,000.');
   expect(why(5)).toContain('No tenancy is at “Unit 900, Nowhere”');
   expect(why(13)).toContain('says something else');
@@ -212,7 +212,7 @@ test('a message that comes back is named in its row, and the letter goes in its 
   await way.server.ok('returnMessage', { params: { messageId: mail.id } });
   const [back] = await rows(other.id);
   expect([back!.steps.arrived, back!.countsFrom, back!.wantsLetter]).toEqual(['failed', null, true]);
-  expect(back!.says).toContain('The mailbox does not exist. Post the letter');
+  expect(back!.says).toContain('The mailbox does not exist. Mail the letter');
   const body = { day: today(), way: 'hand', rowIds: [back!.id] };
   expect((await way.server.ok('lettersWent', { params: { noticeId: other.id }, body })).done).toBe(1);
   const [done] = await rows(other.id);

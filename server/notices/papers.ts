@@ -69,7 +69,7 @@ export async function lettersOf(ctx: Context, id: string): Promise<{ name: strin
   const db = ctx.database.pool;
   const notice = await noticeOr404(db, id);
   const wanted = await q.lettersOf(db, id, [], LETTERS_A_FILE);
-  if (!wanted.length) throw new Problem('nothing-to-send', 'No letter is to be posted.');
+  if (!wanted.length) throw new Problem('nothing-to-send', 'There is no letter to mail.');
   const firmName = (await ctx.firm())?.name ?? '';
   const letters: LetterTask['letters'] = [];
   for (const l of wanted) {

@@ -31,7 +31,7 @@ export async function setRules(ctx: Context, body: NoticeRulesBody): Promise<Not
   const days = new Set((await dayTags(ctx)).map((d) => d.key));
   for (const r of body.rules)
     if (r.day !== null && !days.has(r.day))
-      throw new Problem('bad-fact', `“${r.name}” counts from a day that is no tag.`);
+      throw new Problem('bad-fact', `“${r.name}” counts from a day that is not a tag.`);
   if (new Set(body.rules.map((r) => r.id)).size !== body.rules.length)
     throw new Problem('bad-fact', 'Two rules have the same id.');
   await q.saveFirmRules(ctx.database.pool, body.rules);

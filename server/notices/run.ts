@@ -24,7 +24,7 @@ const SLICE_MS = 15_000;
 const AT_ONCE = 6;
 /** How often working a row out may fail for reasons of our own before the row waits for somebody to look at it. */
 const MOST_FAILURES = 3;
-const NOT_NOW = 'This row could not be worked out. Look at it, then try again.';
+const NOT_NOW = 'This row could not be prepared. Check it, then try again.';
 
 /** Does what is due of a notice. Called twice for the same one it does nothing twice. */
 export async function runNotice(ctx: Context, id: string): Promise<void> {

@@ -63,7 +63,7 @@ export async function newNotice(ctx: Context, body: NoticeBody, member: Member):
   if (!kit.edition || kit.retired_at)
     throw new Problem(
       'not-on-shelf',
-      `The kit “${kit.name}” is not on the shelf. Put it there first, or take another.`,
+      `The kit “${kit.name}” is not on the shelf. Put it there first, or choose another.`,
     );
   const tags = await tagsOfKit(ctx, kit.id);
   const rule = (await rulesOfFirm(ctx)).find((r) => r.day !== null && tags.some((t) => t.key === r.day)) ?? null;
@@ -92,7 +92,7 @@ async function homesOfBody(ctx: Context, body: HomesBody): Promise<NewHome[]> {
 async function addRows(db: Db, noticeId: string, rows: NewHome[]): Promise<void> {
   const there = await q.countHomes(db, noticeId);
   if (there + rows.length > MOST_HOMES)
-    throw new Problem('over-limits', `A notice goes to at most ${MOST_HOMES} homes. Make two notices of it.`);
+    throw new Problem('over-limits', `A notice goes to at most ${MOST_HOMES} homes. Split it into two notices.`);
   if (rows.length) await q.insertHomes(db, noticeId, there, rows);
 }
 
@@ -163,7 +163,7 @@ async function findHomes(db: Db, rows: readonly HomeRow[]): Promise<NewHome[]> {
     const one = open[0] ?? at[0];
     const why = [...r.why];
     if (r.home && !one)
-      why.push(`No tenancy is at “${clip(r.home, 80)}”. Choose the home, or bring the tenancy in first.`);
+      why.push(`No tenancy is at “${clip(r.home, 80)}”. Choose the home, or import the tenancy first.`);
     else if (open.length > 1)
       why.push(`${open.length} tenancies are at “${clip(r.home, 80)}”. Choose which one is meant.`);
     else if (one && !open.length) why.push(`The tenancy at “${one.address}” is over: ${STATUS_WORDS[one.status]}.`);
@@ -193,7 +193,7 @@ export async function setNotice(ctx: Context, id: string, body: NoticePatch): Pr
     if (counts && counts.gone + counts.going > 0 && other)
       throw new Problem(
         'already-sent',
-        'Some homes have this notice already. Change single rows, or begin another notice.',
+        'Some homes have this notice already. Change single rows, or start another notice.',
       );
     await q.saveNotice(tx.db, {
       id,
@@ -258,11 +258,11 @@ export async function go(ctx: Context, id: string): Promise<NoticeView> {
     const n = await locked(tx.db, id);
     const counts = (await q.countsOf(tx.db, [id])).get(id);
     if (counts?.fresh)
-      throw new Problem('nothing-to-send', `${counts.fresh} homes are still being worked out. A moment.`);
+      throw new Problem('nothing-to-send', `${counts.fresh} homes are still being prepared. Try again in a moment.`);
     if (n.all_or_none && counts?.wrong)
-      throw new Problem('rows-wrong', `${counts.wrong} homes want mending, and none is to go without the others.`);
+      throw new Problem('rows-wrong', `${counts.wrong} homes need fixing, and none may be sent without the others.`);
     if (!(await q.deleteFile(tx.db, id)))
-      throw new Problem('nothing-to-send', 'No home is ready. Mend a row, or add homes.');
+      throw new Problem('nothing-to-send', 'No home is ready. Fix a row, or add homes.');
     await goOn(ctx, tx, id);
   });
   return noticeView(ctx, id);
@@ -288,7 +288,7 @@ export async function lettersWent(
   const db = ctx.database.pool;
   await noticeOr404(db, id);
   const letters = await q.lettersOf(db, id, body.rowIds, MOST_HOMES * 4);
-  if (!letters.length) throw new Problem('nothing-to-send', 'No letter is to be posted.');
+  if (!letters.length) throw new Problem('nothing-to-send', 'There is no letter to mail.');
   let done = 0;
   let refused: unknown = null;
   for (let i = 0; i < letters.length; i += LETTERS_AT_ONCE) {

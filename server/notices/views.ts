@@ -167,7 +167,7 @@ function saysOf(r: q.HomeHead, at: q.Steps | undefined, people: q.PartyOfRow[], 
   if (r.state === 'ready' || !at) return r.notes[0] ?? '';
   const back = people.find((p) => p.bounced);
   if (back)
-    return `came back from ${firstName(back.name)}: ${(back.problem ?? 'it could not be delivered').replace(/\.$/, '')}. Post the letter`;
+    return `came back from ${firstName(back.name)}: ${(back.problem ?? 'it could not be delivered').replace(/\.$/, '')}. Mail the letter`;
   if (at.letter) return 'a letter is to be posted';
   if (people.some((p) => p.status === 'declined')) return 'declined';
   const opened = people.filter((p) => p.opened_at);

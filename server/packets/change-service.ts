@@ -175,7 +175,7 @@ async function placesFor(
   if (without.length)
     throw new Problem(
       'no-room',
-      `There is no room for a signature on “${itemAt(without, 0).document}”. Leave it out, or take the packet back and add a page.`,
+      `There is no room for a signature on “${itemAt(without, 0).document}”. Leave it out, or recall the packet and add a page.`,
     );
   return marks;
 }
@@ -232,7 +232,7 @@ async function changeMarks(ctx: Context, state: PacketState, body: Body<'change_
     if (first)
       throw new Problem(
         'warnings',
-        `On page ${first.page} it covers print. Put it where the page is free, or keep it there all the same.`,
+        `On page ${first.page} it covers print. Put it where the page is free, or keep it there anyway.`,
       );
   }
   return { type: 'change_marks', partyId: body.partyId, put, drop };
@@ -380,7 +380,7 @@ export async function ownLink(ctx: Context, packetId: string, partyId: string, m
   return ctx.packets.alone(packetId, async ({ tx, state }) => {
     const party = state && partyOf(state.plan, partyId);
     if (!party || party.memberId !== member.id)
-      throw new Problem('not-you', 'Only the person themselves can open this ceremony.');
+      throw new Problem('not-you', 'Only this person can open their own signing link.');
     return makeLinkSecret(ctx, tx, packetId, partyId, member.id);
   });
 }

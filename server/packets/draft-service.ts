@@ -84,10 +84,7 @@ export async function startPacket(ctx: Context, dealId: string, body: NewPacketB
 async function requireDocuments(db: Db, dealId: string, ids: string[]): Promise<void> {
   const found = await documentsByIds(db, ids);
   if (found.length !== new Set(ids).size || found.some((d) => d.deal_id !== dealId))
-    throw new Problem(
-      'unknown-document',
-      'A document of this packet is not in the deal any more. Load the page again.',
-    );
+    throw new Problem('unknown-document', 'A document of this packet is no longer in the deal. Load the page again.');
 }
 
 /** Applies edits to a draft; edits of several people are applied one after another. */

@@ -238,7 +238,7 @@ const FOLLOWS: { [T in PacketEventType]: (f: Following, body: Body<T>) => Promis
       `${firstName(p.name)} declined`,
       `${p.name} declined to sign, and wrote:`,
       `“${reason}”`,
-      'The packet has ended. Nobody else can sign it.',
+      'The packet has ended. No one else can sign it.',
     );
     for (const x of f.asked()) if (x.id !== partyId) await f.letters.toParty(x, 'ended');
   },
@@ -255,7 +255,7 @@ const FOLLOWS: { [T in PacketEventType]: (f: Following, body: Body<T>) => Promis
       'lapsing',
       'Lapsed',
       holdUp(f.state).sentence,
-      'You can extend the last day on the packet’s page; what was signed is kept.',
+      'You can extend the last day on the packet’s page. What was signed is saved.',
     );
   },
   async extended(f) {
@@ -344,7 +344,7 @@ const FOLLOWS: { [T in PacketEventType]: (f: Following, body: Body<T>) => Promis
     return f.tell(
       'trouble',
       `${firstName(p.name)} is locked out`,
-      `${p.name} gave too many wrong codes. Make sure it is them, then let them try again on the packet’s page.`,
+      `${p.name} entered too many wrong codes. Make sure it is really them, then let them try again on the packet’s page.`,
     );
   },
   unlocked: (f, { partyId }) => clearTries(f.tx.db, f.row.id, partyId),

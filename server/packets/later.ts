@@ -29,7 +29,7 @@ export async function sendLater(ctx: Context, packetId: string, body: SendLaterB
   if (!isHour(body.day, body.hour, zone))
     throw new Problem(
       'bad-day',
-      `The clocks go forward that night where the deal is (${zone}): there is no ${String(body.hour).padStart(2, '0')}:00. Choose another hour.`,
+      `Clocks change that night in the deal’s time zone (${zone}): there is no ${String(body.hour).padStart(2, '0')}:00. Choose another hour.`,
     );
   const at = new Date(hourOf(body.day, body.hour, zone));
   const why = notThen(at, ctx.clock.now());
@@ -51,7 +51,7 @@ export async function sendLater(ctx: Context, packetId: string, body: SendLaterB
 /** Why nothing can be set to go at an instant; null where it can. */
 export function notThen(at: Date, now: Date): string | null {
   const ahead = at.getTime() - now.getTime();
-  if (ahead <= 0) return 'This hour has passed where the deal is. Choose a later one.';
+  if (ahead <= 0) return 'This time has passed in the deal’s time zone. Choose a later one.';
   return ahead > MOST_AHEAD_MS ? 'That is more than a year ahead. Choose an earlier day.' : null;
 }
 
@@ -104,8 +104,8 @@ async function reportNotSent(ctx: Context, row: q.PacketRow, member: Member, why
     subject: `Not sent: ${row.name}`,
     paragraphs: [
       say(ENGLISH, 'mail.hello', { toName: member.name }),
-      `“${row.name}” for ${address} was to be sent on ${day} (${zone}), and was not: ${why}`,
-      'It is a draft as before. Mend it at the desk, then send it or set another time.',
+      `“${row.name}” for ${address} was scheduled for ${day} (${zone}) but was not sent: ${why}`,
+      'It is a draft again. Fix it at the desk, then send it or choose another time.',
     ],
     link: { label: 'Go to the desk', href: `${ctx.config.publicUrl}/packets/${row.id}` },
     fails: say(ENGLISH, 'mail.button_fails'),

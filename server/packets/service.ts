@@ -101,7 +101,7 @@ export const byMember = (member: Member, colleague: Member | null = null): By =>
 function requireVersion(row: q.PacketRow, now: number, looked: number): void {
   if (row.status !== 'drafting') throw new Problem('already-sent', 'This packet has already been sent.');
   if (now !== looked)
-    throw new Problem('changed-meanwhile', 'The draft was changed since you looked at it. Look again, then send.');
+    throw new Problem('changed-meanwhile', 'The draft has changed since you opened it. Check it again, then send.');
 }
 
 const stop = (sentence: string) => new Problem('gate-check', sentence);
@@ -140,7 +140,7 @@ export async function checkDraft(
   if (findings.length && !body.despiteWarnings)
     throw new Problem(
       'warnings',
-      `The gate check has a warning: ${itemAt(findings, 0).sentence} Send anyway if that is meant.`,
+      `The gate check has a warning: ${itemAt(findings, 0).sentence} Send anyway if that is intended.`,
     );
   const { lastDay } = draft.schedule;
   if (lastDay && lastDay < dayOf(ctx.clock.now().toISOString(), checked.deal.time_zone))

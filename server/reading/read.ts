@@ -25,7 +25,7 @@ const INK_CONTRAST = 22;
 export interface ReadTask {
   /** The prepared file. */
   file: string;
-  /** The file as it was brought in, when that was a PDF: its form is read there. */
+  /** The original file, when that was a PDF: its form is read there. */
   original: string | null;
   sizes: { width: number; height: number }[];
   /** From 1, both included. */

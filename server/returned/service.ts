@@ -239,7 +239,7 @@ async function draftForMissing(ctx: Context, id: string, row: c.ReviewRow, membe
     if (first)
       throw new Problem(
         'gaps-open',
-        `“${first.label || first.kind}” on page ${first.page} is for somebody who is not in this deal (${first.role.replace('_', ' ')} ${first.ordinal ?? 1}). Add them to the deal, or keep the paper with a reason.`,
+        `“${first.label || first.kind}” on page ${first.page} is for someone who is not in this deal (${first.role.replace('_', ' ')} ${first.ordinal ?? 1}). Add them to the deal, or keep the paper with a reason.`,
       );
     await editDraft(ctx, packetId, { edits }, member);
   } catch (error) {

@@ -1,4 +1,4 @@
-/** The gaps of a paper that came back, in a worker: pages are drawn only where they have places. */
+/** The review of a returned paper, in a worker: pages are drawn only where they have places. */
 import { gapsOf, type PlaceReviewed, type ReturnedPaper } from '@gatepath/core/returned';
 import { inkOf } from '@gatepath/core/scan';
 import { openFile } from '../pdf/draw';

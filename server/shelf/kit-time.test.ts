@@ -102,7 +102,7 @@ test('what is open of it is changed for one packet: another hour, at once, other
   const past = await use(deal.id, { later: { day: addDays(inZone(), -1), hour: 9 } });
   expect([past.problem.type, past.problem.detail]).toEqual([
     '/problems/gate-check',
-    'This hour has passed where the deal is. Choose a later one.',
+    'This time has passed in the deal’s time zone. Choose a later one.',
   ]);
   expect((await way.server.ok('deal', { params: { dealId: deal.id } })).packets).toHaveLength(1);
   expect((await use(deal.id, { later: null })).body.status).toBe('at_gate');

@@ -120,7 +120,7 @@ export async function putOnShelf(ctx: Context, id: string, body: EditionBody, me
     if (row.version !== body.version)
       throw new Problem(
         'changed-meanwhile',
-        'It was changed since you looked at it. Look again, then put it on the shelf.',
+        'It has changed since you opened it. Check it again, then put it on the shelf.',
       );
     await requireReady(tx.db, row);
     if (row.edition && !row.changed) return;

@@ -220,7 +220,7 @@ test('a form that was retired, and an edition past its last day, are told where 
   const deal = await way.server.deal('4 Mill Cut', people(2));
   await way.server.ok('setShelfItem', { params: { shelfId: form.id }, body: { endsOn: '2020-01-31' } });
   const trial = await way.server.ok('tryKit', { params: { dealId: deal.id, shelfId: kit.id }, body: {} });
-  expect(trial.findings[0]!.sentence).toContain('may be used until Fri 31 Jan 2020, which has passed');
+  expect(trial.findings[0]!.sentence).toContain('may be used until Fri, Jan 31, 2020, which has passed');
   expect((await use(deal.id, { send: true })).problem.type).toBe('/problems/warnings');
   // On the desk the gate check says so too, and only of the paper of that form.
   const draft: PacketView = (await use(deal.id)).body;
@@ -229,7 +229,7 @@ test('a form that was retired, and an edition past its last day, are told where 
     params: { packetId: draft.id },
     body: { version: draft.version },
   });
-  expect(held.problem.detail).toContain('The form of “Seller disclosure” was to be used until Fri 31 Jan 2020');
+  expect(held.problem.detail).toContain('The form of “Seller disclosure” was to be used until Fri, Jan 31, 2020');
   await way.server.ok('setShelfItem', { params: { shelfId: form.id }, body: { endsOn: null, retired: true } });
   expect((await use(deal.id)).problem.detail).toContain('was retired');
   const listed = async (retired: string) =>

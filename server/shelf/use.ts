@@ -29,7 +29,7 @@ import { locksView, slotView } from './views';
 import { workOut, type Changes, type Worked } from './work-out';
 import type { FormPaper } from './written';
 
-/** What a kit would make of a deal; nothing is kept. */
+/** Preview a kit on a deal; nothing is saved. */
 export async function tryKit(
   ctx: Context,
   dealId: string,
@@ -191,7 +191,7 @@ function requireClean(findings: Worked['findings'], despiteWarnings: boolean): v
   if (stop) throw new Problem('gate-check', stop.sentence);
   const warning = findings[0];
   if (warning && !despiteWarnings)
-    throw new Problem('warnings', `The gate check has a warning: ${warning.sentence} Send anyway if that is meant.`);
+    throw new Problem('warnings', `The gate check has a warning: ${warning.sentence} Send anyway if that is intended.`);
 }
 
 /** The paper of a form as a document of a deal: the same files, and where they come from. */

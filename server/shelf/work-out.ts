@@ -82,7 +82,7 @@ export async function workOut(
   if (!edition || kit.retired_at)
     throw new Problem(
       'not-on-shelf',
-      `The kit “${kit.name}” is not on the shelf. Put it there first, or take another.`,
+      `The kit “${kit.name}” is not on the shelf. Put it there first, or choose another.`,
     );
   const today = dayOf(ctx.clock.now().toISOString(), deal.time_zone);
   const sending = o.isNotice ? null : edition.draft.schedule.sending;
@@ -179,7 +179,7 @@ const ofTags = (unknown: readonly TagDef[]): Said[] =>
   unknown.map((t) => ({
     sentence:
       t.from === 'people'
-        ? `A paper names somebody who is not in the deal: ${lowerFirst(t.label)}. Add the person to the deal.`
+        ? `A paper names someone who is not in the deal: ${lowerFirst(t.label)}. Add the person to the deal.`
         : `${t.label} is not known, and a paper needs it. Fill it in here, or in the deal.`,
     severity: 'stops',
   }));

@@ -92,7 +92,7 @@ async function read(bytes: Uint8Array): Promise<Bundle> {
 type Bag = Record<string, unknown>;
 const bagOf = (value: unknown): Bag => {
   if (typeof value !== 'object' || value === null || Array.isArray(value))
-    throw new Unfit('A part of the bundle is not what it should be.');
+    throw new Unfit('A part of the bundle is not valid.');
   return value as Bag;
 };
 

@@ -84,7 +84,7 @@ function csvIn(text: string): ReadTable | TableProblem {
     };
   if (rest.length > TABLE_LIMITS.rows)
     return {
-      problem: `This table has more than ${TABLE_LIMITS.rows.toLocaleString('en-US')} rows. Bring it in in parts.`,
+      problem: `This table has more than ${TABLE_LIMITS.rows.toLocaleString('en-US')} rows. Import it in parts.`,
     };
   if (!rest.length) return { problem: 'There are headings in this table, and no rows.' };
   return { headings: head, rows: rest, lines: lines.slice(1) };
@@ -114,7 +114,7 @@ function cardsIn(text: string): ReadTable | TableProblem {
     cards.push({ text: begun.lines.join('\r\n'), line: begun.from });
     if (cards.length > TABLE_LIMITS.cards)
       return {
-        problem: `There are more than ${TABLE_LIMITS.cards.toLocaleString('en-US')} cards in this file. Bring it in in parts.`,
+        problem: `There are more than ${TABLE_LIMITS.cards.toLocaleString('en-US')} cards in this file. Import it in parts.`,
       };
     begun = null;
   }

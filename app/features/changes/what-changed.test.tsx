@@ -69,7 +69,7 @@ test('a change says what was and what is, also to whoever listens; it opens wher
 
 test('what says nothing is left aside, and can be seen', async () => {
   show(<WhatChanged />, () => compared([change({ aside: 'page_number' })]));
-  expect((await screen.findByTestId('changes-sum')).textContent).toBe('Nothing changed that could be seen');
+  expect((await screen.findByTestId('changes-sum')).textContent).toBe('No visible changes');
   fireEvent.click(screen.getByTestId('leave-aside'));
   expect(screen.getByTestId('changes-sum').textContent).toBe('1 change');
   expect(names()).toEqual(['Change 1, Page number, changed, page 1: $410,000 became $415,000']);
@@ -80,7 +80,7 @@ test('what could not be compared, or is too much to tell, is said', async () => 
   expect((await screen.findByTestId('changes-sum')).textContent).toBe('8 changes');
   expect(screen.getByText(/^On page 2 only words could be compared/)).toBeTruthy();
   expect(screen.getByText(/^7 further changes are not listed/)).toBeTruthy();
-  expect(screen.getByText(/^Read from a picture/)).toBeTruthy();
+  expect(screen.getByText(/^Read from a scan/)).toBeTruthy();
 });
 
 test('a move is no change of words; ink is told as ink; a long passage is told by its ends', async () => {

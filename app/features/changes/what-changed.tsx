@@ -87,7 +87,7 @@ function rowOf(view: ComparisonView, change: Change | null): number {
 function sumOf(view: ComparisonView, shown: Change[]): string {
   const own = shown.filter((c) => c.aside !== 'reading').length + view.more;
   if (own) return count(own, 'change');
-  return view.slight ? 'No change but words that were read slightly differently' : 'Nothing changed that could be seen';
+  return view.slight ? 'No changes except words that were read slightly differently' : 'No visible changes';
 }
 
 function Head({ view, shown }: { view: ComparisonView; shown: Change[] }) {
@@ -135,7 +135,7 @@ function LeftAside(o: {
     <>
       {n ? (
         <Switch
-          label={`Leave aside headers, page numbers, days of printing and numbering (${n})`}
+          label={`Hide changes in headers, page numbers, print dates and numbering (${n})`}
           on={o.aside}
           onChange={o.onAside}
           testID="leave-aside"
@@ -152,11 +152,14 @@ function LeftAside(o: {
       {pages.length ? (
         <Note
           tone="warn"
-          title={`On ${pages.length > 1 ? 'pages' : 'page'} ${listWords(pages.slice(0, 12).map(String))}${pages.length > 12 ? ' and more' : ''} only words could be compared: look at what is drawn there by eye.`}
+          title={`On ${pages.length > 1 ? 'pages' : 'page'} ${listWords(pages.slice(0, 12).map(String))}${pages.length > 12 ? ' and more' : ''} only words could be compared. Check the drawings there yourself.`}
         />
       ) : null}
       {view.more ? (
-        <Note tone="warn" title={`${count(view.more, 'further change')} are not listed: the two differ too much.`} />
+        <Note
+          tone="warn"
+          title={`${count(view.more, 'further change')} are not listed, because the two papers differ too much.`}
+        />
       ) : null}
     </>
   );
@@ -187,8 +190,8 @@ function ChangeRow(o: {
         style={{ gap: 4, padding: 12, minHeight: 44 }}
       >
         <Small>{`${n}. ${what[0]!.toUpperCase()}${what.slice(1)}, ${pageOf(c)}`}</Small>
-        {c.drawn ? <Body>Ink that is no word: look at it on the page.</Body> : <ChangedText change={c} short />}
-        {c.scan && !c.drawn ? <Small>Read from a picture: compare it with the page.</Small> : null}
+        {c.drawn ? <Body>A drawing or handwriting: check it on the page.</Body> : <ChangedText change={c} short />}
+        {c.scan && !c.drawn ? <Small>Read from a scan: compare it with the page.</Small> : null}
       </Pressable>
       {!o.wide && o.chosen ? <OnPages view={o.view} change={c} /> : null}
     </Card>

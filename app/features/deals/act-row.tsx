@@ -8,7 +8,7 @@ import { Body, Small, Strong } from '../../ui/text';
 interface Props {
   title: string;
   detail: string;
-  /** Beside the detail, in its own colour: "due Thu 3 Dec". */
+  /** Beside the detail, in its own colour: "due Thu, Dec 3". */
   due?: { words: string; late: boolean } | null;
   button: string;
   main?: boolean;
@@ -49,7 +49,7 @@ export function DoneRow({ done, onTakeBack }: { done: Later; onTakeBack: () => v
       style={{ flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: 58 }}
     >
       <Body style={{ flex: 1 }}>{done.said}</Body>
-      <Button kind="quiet" onPress={onTakeBack} label={`Take back: ${done.said}`}>
+      <Button kind="quiet" onPress={onTakeBack} label={`Undo: ${done.said}`}>
         Take back
       </Button>
     </View>

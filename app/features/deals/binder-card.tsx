@@ -34,11 +34,11 @@ export function BinderCard({ deal }: { deal: DealView }) {
     <Card testID="binder">
       <Heading>Binder</Heading>
       <Body>
-        Executed papers, originals and chains of events in one ZIP file, with an index that opens in any browser.
+        Executed papers, original files and event records in one ZIP file, with an index that opens in any browser.
       </Body>
       {making ? (
         <View role="status" style={{ gap: 6 }}>
-          <Small>{b.pieces ? `Being made: ${b.done} of ${b.pieces} pieces.` : 'Being made.'}</Small>
+          <Small>{b.pieces ? `Preparing: ${b.done} of ${b.pieces} files.` : 'Preparing.'}</Small>
           <View style={{ height: 6, borderRadius: 3, backgroundColor: p.rule }}>
             <View
               style={{
@@ -51,7 +51,9 @@ export function BinderCard({ deal }: { deal: DealView }) {
           </View>
         </View>
       ) : null}
-      {b?.status === 'failed' ? <Small style={{ color: p.wine }}>It could not be made. Try once more.</Small> : null}
+      {b?.status === 'failed' ? (
+        <Small style={{ color: p.wine }}>The binder could not be made. Try again.</Small>
+      ) : null}
       {make.isError ? <Trouble error={make.error} /> : null}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
         {b?.bytes ? (
@@ -70,7 +72,7 @@ export function BinderCard({ deal }: { deal: DealView }) {
           onPress={() => make.mutate()}
           testID="make-binder"
         >
-          {b?.bytes ? 'Make it anew' : 'Make the binder'}
+          {b?.bytes ? 'Make it again' : 'Make the binder'}
         </Button>
       </View>
       {b?.madeAt ? <Small>{`Made ${when(b.madeAt, deal.timeZone)}`}</Small> : null}

@@ -22,15 +22,18 @@ export function CalendarFeed({ dealId }: { dealId: string | null }) {
     <View style={{ gap: 8 }} testID="calendar-feed">
       <Small>
         {dealId
-          ? 'The days of this deal in your own calendar: by an address that it follows, or once as a file.'
-          : 'The days of your deals in your own calendar, by an address that it follows.'}
+          ? 'See this deal’s dates in your own calendar: subscribe to an address, or download them once as a file.'
+          : 'See your deals’ dates in your own calendar: subscribe to an address.'}
       </Small>
       {url ? (
         <>
           <Body style={{ fontSize: 14, wordBreak: 'break-all' } as object} testID="feed-url">
             {url}
           </Body>
-          <Small>Whoever has this address sees the days. Change it when it got about; the old one is dead then.</Small>
+          <Small>
+            Anyone with this address can see the dates. If it has been shared by mistake, change it; the old address
+            then stops working.
+          </Small>
         </>
       ) : null}
       {error ? <Trouble error={error} /> : null}

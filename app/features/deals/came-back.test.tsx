@@ -74,7 +74,7 @@ test('a whole paper can be counted as signed, and not sent back', async () => {
     check([place('a'), place('n', { kind: 'text', filled: 'no' })]),
     check([], { ended: 'meets' }),
   );
-  expect((await screen.findByTestId('gaps-sum')).textContent).toContain('Every place of a hand is filled');
+  expect((await screen.findByTestId('gaps-sum')).textContent).toContain('Every signature, initials and date is filled');
   expect(screen.queryByTestId('send-back')).toBeNull();
   fireEvent.click(screen.getByTestId('check-meets'));
   await screen.findByTestId('check-ended');
@@ -87,9 +87,9 @@ test('what is doubtful is said first; then it goes back for what is empty', asyn
   const back = await screen.findByTestId('send-back');
   expect(back.getAttribute('aria-disabled')).toBe('true');
   expect(screen.queryByTestId('check-meets')).toBeNull();
-  fireEvent.click(screen.getByLabelText('Call it filled: Initials, Landlord 1'));
+  fireEvent.click(screen.getByLabelText('Mark as filled: Initials, Landlord 1'));
   await waitFor(() => expect(screen.getByTestId('send-back').getAttribute('aria-disabled')).not.toBe('true'));
-  screen.getByText('Filled, as you said');
+  screen.getByText('Filled, set by you');
   fireEvent.click(screen.getByTestId('send-back'));
   await waitFor(() => expect(acts(asked)).toHaveLength(2));
   expect(acts(asked)).toEqual([

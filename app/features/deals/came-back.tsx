@@ -43,7 +43,7 @@ export function CameBack() {
       {view === null && !check.isPending ? <Begin deal={deal.data} doc={doc} acts={acts} /> : null}
       {view?.status === 'checking' ? (
         <View role="status" testID="checking">
-          <Body>Each printed place is looked at. This takes about a second a page.</Body>
+          <Body>Each printed place is being checked. This takes about one second per page.</Body>
         </View>
       ) : null}
       {view?.status === 'failed' ? <Note tone="stop" title={view.problem ?? 'It could not be checked.'} /> : null}
@@ -70,22 +70,22 @@ function Begin({ deal, doc, acts }: { deal: DealView; doc: DocumentView; acts: A
   const wait = acts.isPending || doc.status !== 'ready';
   return (
     <Card>
-      <Heading>Which paper was it before it was signed?</Heading>
-      <Body>With the empty paper at hand even a small stroke is told from print.</Body>
+      <Heading>Which blank paper is this a signed copy of?</Heading>
+      <Body>With the blank paper to compare, even a small pen stroke can be told from print.</Body>
       {doc.status === 'ready' ? null : <Small>This paper is still being read. It can be checked in a moment.</Small>}
       {forms.map((form) => (
         <Button key={form.id} disabled={wait} onPress={() => begin(form.id)} testID="blank">
           {form.name}
         </Button>
       ))}
-      {onShelf.length ? <Strong>Or a form of the shelf</Strong> : null}
+      {onShelf.length ? <Strong>Or a form from the shelf</Strong> : null}
       {onShelf.map((form) => (
         <Button key={form.id} disabled={wait} onPress={() => begin(form.documentId)} testID="blank-form">
           {form.name}
         </Button>
       ))}
       <Button kind="quiet" disabled={wait} onPress={() => begin(null)} testID="no-blank">
-        I do not have it: check this paper alone
+        I do not have it: review this paper by itself
       </Button>
     </Card>
   );
@@ -137,8 +137,8 @@ function Outcome(o: {
         testID="check-ended"
         title={
           {
-            meets: 'It is whole: it counts as signed elsewhere.',
-            kept: `It is kept as it is: ${view.reason ?? ''}`,
+            meets: 'Complete: it counts as signed elsewhere.',
+            kept: `Accepted as it is: ${view.reason ?? ''}`,
             sent_back: 'A packet asks for what is missing.',
           }[view.ended]
         }
@@ -155,7 +155,7 @@ function Outcome(o: {
               onPress={() => acts.mutate({ what: 'begin', blankId: view.blankId })}
               testID="check-again"
             >
-              Check it again
+              Review it again
             </Button>
           </View>
         }
@@ -168,11 +168,11 @@ function Outcome(o: {
           {empty.length
             ? `${count(empty.length, 'place is', 'places are')} empty`
             : doubtful.length
-              ? 'No place is empty for certain'
-              : 'Every place of a hand is filled'}
+              ? 'No place is certainly empty'
+              : 'Every signature, initials and date is filled'}
         </Strong>
         <Small>
-          {`${count(o.hands, 'signature, initials or day of signing was', 'signatures, initials and days of signing were')} looked at${doubtful.length ? `; ${count(doubtful.length, 'is', 'are')} doubtful: look at each and say` : ''}.`}
+          {`${count(o.hands, 'signature, initials or day of signing was', 'signatures, initials and days of signing were')} looked at${doubtful.length ? `; ${count(doubtful.length, 'is', 'are')} uncertain: decide each one` : ''}.`}
         </Small>
       </View>
       {!empty.length && !doubtful.length && o.hands ? (
@@ -182,11 +182,11 @@ function Outcome(o: {
           onPress={() => acts.mutate({ what: 'end', how: 'meets', reason: '' })}
           testID="check-meets"
         >
-          It is whole: count it as signed
+          Complete: count it as signed
         </Button>
       ) : null}
       {gone.length ? (
-        <Small testID="pages-gone">{`${gone.length > 1 ? 'Pages' : 'Page'} ${listWords(gone.map(String))} of the form did not come back. Bring in the whole paper, or keep it with a reason.`}</Small>
+        <Small testID="pages-gone">{`${gone.length > 1 ? 'Pages' : 'Page'} ${listWords(gone.map(String))} of the form did not come back. Add the complete paper, or accept it with a reason.`}</Small>
       ) : null}
       {empty.length && !gone.length ? (
         <Button
@@ -201,7 +201,7 @@ function Outcome(o: {
         </Button>
       ) : null}
       <Input
-        label="Or keep it as it is, because"
+        label="Or accept it as it is. Reason"
         value={reason}
         onChangeText={setReason}
         maxLength={500}
@@ -212,7 +212,7 @@ function Outcome(o: {
         onPress={() => acts.mutate({ what: 'end', how: 'kept', reason })}
         testID="check-keep"
       >
-        Keep it as it is
+        Accept it as it is
       </Button>
     </Card>
   );
@@ -257,23 +257,23 @@ function PlaceRow({
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
         <View style={{ flex: 1 }}>
           <Strong>{nameOf(place)}</Strong>
-          <Small style={{ color }}>{place.said ? `${words}, as you said` : words}</Small>
+          <Small style={{ color }}>{place.said ? `${words}, set by you` : words}</Small>
         </View>
         {ended || place.page === null ? null : (
           <View style={{ flexDirection: 'row' }}>
             {state === 'yes' ? null : (
               <Button
                 kind="quiet"
-                label={`Call it filled: ${nameOf(place)}`}
+                label={`Mark as filled: ${nameOf(place)}`}
                 onPress={() => say('yes')}
                 testID="say-yes"
               >
-                Call it filled
+                Mark as filled
               </Button>
             )}
             {state === 'no' ? null : (
-              <Button kind="quiet" label={`Call it empty: ${nameOf(place)}`} onPress={() => say('no')} testID="say-no">
-                Call it empty
+              <Button kind="quiet" label={`Mark as empty: ${nameOf(place)}`} onPress={() => say('no')} testID="say-no">
+                Mark as empty
               </Button>
             )}
           </View>

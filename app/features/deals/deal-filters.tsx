@@ -43,7 +43,7 @@ export function DealFilters({ ask, onAsk }: { ask: DealAsk; onAsk: (ask: DealAsk
       <ScrollView
         horizontal
         showsHorizontalScrollIndicator={false}
-        {...byKeys('What is asked for')}
+        {...byKeys('Filters')}
         contentContainerStyle={{ gap: 8, alignItems: 'center', paddingVertical: 2 }}
         testID="deal-filters"
       >
@@ -82,7 +82,7 @@ export function DealFilters({ ask, onAsk }: { ask: DealAsk; onAsk: (ask: DealAsk
           onChoose={(forWhom) => set({ forWhom })}
         />
         <PillMenu
-          label="Who works on it"
+          label="Assigned to"
           value={ask.memberId}
           options={(firm.data?.members ?? []).map((m) => ({ value: m.id, label: m.name }))}
           onChoose={(memberId) => set({ memberId })}

@@ -117,7 +117,7 @@ function More({ deal, change }: { deal: DealView; change: (body: DealPatch) => v
       {firm.data ? <Members deal={deal} firm={firm.data} change={change} /> : null}
       <Input label="Tags, with commas between" value={tags} maxLength={400} onChangeText={setTags} testID="tags" />
       <LateDay
-        label="Keep it at least until"
+        label="Retain at least until"
         value={deal.retainUntil ?? ''}
         onSave={(day) => change({ retainUntil: day || null })}
         testID="keep-until"
@@ -128,14 +128,14 @@ function More({ deal, change }: { deal: DealView; change: (body: DealPatch) => v
           onPress={() => change({ tags: tagsIn(tags) })}
           testID="save-tags"
         >
-          Keep the tags
+          Save tags
         </Button>
         <Button onPress={() => change({ archived: !deal.archivedAt })} testID="archive">
-          {deal.archivedAt ? 'Take out of the archive' : 'Put into the archive'}
+          {deal.archivedAt ? 'Restore from archive' : 'Move to archive'}
         </Button>
         {deal.disposable && !asking ? (
           <Button kind="quiet" icon="trash" onPress={() => setAsking(true)} testID="drop-deal">
-            Throw the deal away
+            Delete deal
           </Button>
         ) : null}
       </View>
@@ -149,7 +149,7 @@ function ThrowAway({ dealId, onCancel }: { dealId: string; onCancel: () => void 
   const { drop } = useDealChanges(dealId);
   return (
     <View style={{ gap: 8 }}>
-      <Body>Its papers, people and drafts are gone then. Nothing of it was sent to anybody.</Body>
+      <Body>This deletes its papers, people and drafts. Nothing in it was ever sent.</Body>
       {drop.isError ? <Trouble error={drop.error} /> : null}
       <View style={{ flexDirection: 'row', gap: 10 }}>
         <Button
@@ -158,7 +158,7 @@ function ThrowAway({ dealId, onCancel }: { dealId: string; onCancel: () => void 
           onPress={() => drop.mutate(undefined, { onSuccess: () => router.replace('/deals') })}
           testID="drop-deal-now"
         >
-          Throw it away
+          Delete
         </Button>
         <Button onPress={onCancel}>Keep it</Button>
       </View>
@@ -180,7 +180,7 @@ function Members({ deal, firm, change }: { deal: DealView; firm: FirmView; chang
   const on = (id: string) => deal.memberIds.includes(id);
   return (
     <View>
-      <Small>{deal.memberIds.length ? 'Who works on it' : 'Who works on it: everybody'}</Small>
+      <Small>{deal.memberIds.length ? 'Assigned to' : 'Assigned to: everyone'}</Small>
       {firm.members.map((m) => (
         <Switch
           key={m.id}

@@ -128,7 +128,7 @@ function Slow({ deal }: { deal: DealView }) {
     <Note
       tone="warn"
       testID="may-be-late"
-      title={`Perhaps not through by ${end}`}
+      title={`May not be signed by ${end}`}
       action={
         <View>
           {deal.slow.map((s) => (
@@ -138,7 +138,7 @@ function Slow({ deal }: { deal: DealView }) {
               onPress={() => router.push(`/packets/${s.packetId}`)}
               style={{ alignSelf: 'flex-start' }}
             >
-              {`${s.name}: nine times in ten by ${shortDay(s.day, deal.today)}`}
+              {`${s.name}: 90% likely by ${shortDay(s.day, deal.today)}`}
             </Button>
           ))}
         </View>
@@ -306,7 +306,7 @@ function Packets({ deal, arriving }: { deal: DealView; arriving: boolean }) {
       ))}
       {arriving ? <Small>Papers are still coming in.</Small> : null}
       {reading.length ? (
-        <Small testID="still-reading">{`Still being read: ${listWords(reading.map((d) => d.name))}. A packet can be begun meanwhile; marks go on the pages as they come.`}</Small>
+        <Small testID="still-reading">{`Still being read: ${listWords(reading.map((d) => d.name))}. You can start a packet now and place marks as the pages come in.`}</Small>
       ) : null}
       {name === null ? (
         <Button

@@ -62,7 +62,7 @@ export function DealsPlace() {
         {search
           ? `No deal has “${search}” in its street or town.`
           : asked
-            ? 'No deal is as it is asked for. Ask for less, or for all deals.'
+            ? 'No deal matches these filters. Remove a filter, or show all deals.'
             : 'A deal is one listing, sale or tenancy at one address. Open one, add its people and papers, then send them to be signed.'}
       </Body>
     </Card>

@@ -29,7 +29,7 @@ test('a row for each deal; the list is ordered by a heading, and columns are cho
   const asked = table();
   await screen.findByText('3 Lantern Row');
   expect(rows()).toHaveLength(5);
-  expect(rows()[1]!.textContent).toContain('Thu 10 Dec');
+  expect(rows()[1]!.textContent).toContain('Thu, Dec 10');
   fireEvent.click(screen.getByTestId('order-goal'));
   await waitFor(() => expect(asked.some((a) => a.url.includes('order=goal'))).toBe(true));
   expect(screen.queryByText('Tags')).toBeNull();
@@ -46,14 +46,14 @@ test('several in hand are nudged at once; those with which nothing was done stay
       : undefined,
   );
   await screen.findByText('3 Lantern Row');
-  fireEvent.click(screen.getByLabelText('Take 1 Lantern Row in hand'));
-  fireEvent.click(screen.getByLabelText('Take 2 Lantern Row in hand'));
+  fireEvent.click(screen.getByLabelText('Select 1 Lantern Row'));
+  fireEvent.click(screen.getByLabelText('Select 2 Lantern Row'));
   const foot = screen.getByTestId('in-hand');
-  within(foot).getByText('2 deals in hand');
+  within(foot).getByText('2 deals selected');
   fireEvent.click(screen.getByTestId('hand-nudge'));
   await within(foot).findByText(/Not with 2 Lantern Row \(No packet waits\.\)/);
   expect(asked.find((a) => a.url === '/api/deals/acts')!.body).toEqual({ act: 'nudge', dealIds: ['d1', 'd2'] });
-  fireEvent.click(within(foot).getByText('Put them down'));
+  fireEvent.click(within(foot).getByText('Clear the selection'));
   expect(screen.queryByTestId('in-hand')).toBeNull();
 });
 
@@ -63,10 +63,10 @@ test('what is asked for narrows the list, and is kept under a name for everybody
   fireEvent.click(screen.getByText('Due'));
   fireEvent.click(await screen.findByText('Something is late'));
   await waitFor(() => expect(asked.some((a) => a.url.includes('due=late'))).toBe(true));
-  fireEvent.click(screen.getByText('Kept lists'));
-  fireEvent.click(await screen.findByText('Keep this list'));
+  fireEvent.click(screen.getByText('Saved lists'));
+  fireEvent.click(await screen.findByText('Save this list'));
   fireEvent.change(await screen.findByTestId('view-name'), { target: { value: 'Late ones' } });
-  fireEvent.click(screen.getByLabelText('Everybody in the firm sees it'));
+  fireEvent.click(screen.getByLabelText('Everyone in the firm sees it'));
   fireEvent.click(screen.getByTestId('keep-now'));
   await waitFor(() => expect(screen.queryByTestId('keep-view')).toBeNull());
   expect(asked.find((a) => a.method === 'POST')!.body).toEqual({

@@ -40,8 +40,8 @@ const WORDS: Record<string, string> = {
   kind: 'Kind',
   status: 'Status',
   whom: 'For whom',
-  papers: 'Papers in',
-  goal: 'Goal day',
+  papers: 'Papers done',
+  goal: 'Target date',
   path: 'Path',
   hold: 'Where it stands',
   tags: 'Tags',
@@ -130,7 +130,7 @@ export function DealsTable({ deals, ask, onAsk, header, empty, footer, onEnd }: 
               >
                 <Box
                   on={table.getIsAllRowsSelected()}
-                  label="Take all that are shown in hand"
+                  label="Select all that are shown"
                   onPress={() => table.toggleAllRowsSelected()}
                 />
                 {table.getVisibleLeafColumns().map((c) => (
@@ -174,7 +174,7 @@ function Head({ id, ask, onAsk }: { id: string; ask: DealAsk; onAsk: (ask: DealA
       {order ? (
         <Pressable
           role="button"
-          aria-label={`Order by ${WORDS[id] ?? id}`}
+          aria-label={`Sort by ${WORDS[id] ?? id}`}
           aria-pressed={on}
           onPress={() => onAsk({ ...ask, order })}
           style={{ minHeight: 44, justifyContent: 'center' }}
@@ -228,7 +228,7 @@ function Row({
         backgroundColor: chosen ? p.brickWash : undefined,
       }}
     >
-      <Box on={chosen} label={`Take ${d.address} in hand`} onPress={() => row.toggleSelected()} />
+      <Box on={chosen} label={`Select ${d.address}`} onPress={() => row.toggleSelected()} />
       {row.getVisibleCells().map((cell) => (
         <View
           key={cell.id}

@@ -135,7 +135,7 @@ test('facts are corrected by their types; only what changed is sent, and what it
     facts: { year_built: 1972, price: 415_000, association: false },
   });
   expect(screen.getByTestId('moved').textContent).toContain('Lead paint disclosure is needed now.');
-  expect(screen.getByTestId('moved').textContent).toContain('Well statement: from Thu 3 Dec to no day.');
+  expect(screen.getByTestId('moved').textContent).toContain('Well statement: from Thu, Dec 3 to no day.');
 });
 
 test('what the server will not take stays written, with why', async () => {
@@ -173,7 +173,7 @@ const need = (more: Partial<Requirement>): Requirement => ({
   state: 'open',
   corner: 'needed',
   words: 'needed',
-  due: { day: '2026-12-03', why: 'Thu 3 Dec: 3 business days after Mon 30 Nov, no holiday between' },
+  due: { day: '2026-12-03', why: 'Thu, Dec 3: 3 business days after Mon, Nov 30, no holiday between' },
   dueHangsOn: null,
   documentId: null,
   packetId: null,
@@ -182,13 +182,13 @@ const need = (more: Partial<Requirement>): Requirement => ({
   ...more,
 });
 
-test('a paper that is needed says why and by when; it is done without only with a reason', async () => {
+test('a paper that is needed says why and by when; it is waived only with a reason', async () => {
   const asked = show(<NeedsCard deal={dealView({ requirements: [need({})] })} />, () => changed());
   const row = screen.getByTestId('need-lead_paint');
   expect(row.textContent).toContain('built before 1978');
-  expect(row.textContent).toContain('Thu 3 Dec');
+  expect(row.textContent).toContain('Thu, Dec 3');
   fireEvent.click(row);
-  screen.getByText('Thu 3 Dec: 3 business days after Mon 30 Nov, no holiday between');
+  screen.getByText('Thu, Dec 3: 3 business days after Mon, Nov 30, no holiday between');
   screen.getByText('Signed by: seller and buyer.');
   fireEvent.click(screen.getByTestId('waive'));
   fireEvent.click(screen.getByTestId('waive-now'));
@@ -202,13 +202,13 @@ test('a paper that is needed says why and by when; it is done without only with 
 
 test('what is open stands before what is in; a late one says so', () => {
   const list = [
-    need({ ruleId: 'a', title: 'In', state: 'met', corner: 'executed', words: 'executed Tue 1 Dec, no gap' }),
+    need({ ruleId: 'a', title: 'In', state: 'met', corner: 'executed', words: 'executed Tue, Dec 1, no gap' }),
     need({ ruleId: 'b', title: 'Late', due: { day: '2026-11-27', why: '' } }),
   ];
   show(<NeedsCard deal={dealView({ requirements: list })} />);
   const rows = screen.getAllByTestId('need-lead_paint').map((r) => r.textContent);
-  expect(rows[0]).toContain('late, Fri 27 Nov');
-  expect(rows[1]).toContain('executed Tue 1 Dec, no gap');
+  expect(rows[0]).toContain('late, Fri, Nov 27');
+  expect(rows[1]).toContain('executed Tue, Dec 1, no gap');
 });
 
 test('key dates stand in their order; one is set by touch, and what moved is told', async () => {
@@ -230,7 +230,7 @@ test('key dates stand in their order; one is set by touch, and what moved is tol
   fireEvent.click(screen.getByTestId('post-accepted'));
   fireEvent.change(screen.getByTestId('key-date'), { target: { value: '2026-12-02' } });
   fireEvent.click(screen.getByTestId('save-date'));
-  await screen.findByText('Lead paint disclosure: from Thu 3 Dec to Mon 7 Dec.');
+  await screen.findByText('Lead paint disclosure: from Thu, Dec 3 to Mon, Dec 7.');
   expect(asked[0]!.body).toEqual({ dates: { accepted: '2026-12-02' } });
 });
 

@@ -47,7 +47,7 @@ export function DocumentRow({ doc, inDeal, today, earlier, others, onDrop }: Pro
   const reading = doc.status === 'reading';
   const words = [
     `${TYPE_WORDS[doc.type]}, ${count(doc.pages.length, 'page')}`,
-    doc.unsigned ? 'only kept' : (inDeal?.words ?? ''),
+    doc.unsigned ? 'on file only' : (inDeal?.words ?? ''),
     doc.endsOn ? `until ${shortDay(doc.endsOn, today)}` : '',
   ];
   return (
@@ -106,10 +106,10 @@ function SinceEarlier({ doc, earlier }: { doc: DocumentView; earlier: Earlier })
         kind="quiet"
         disabled={document.isPending}
         onPress={() => document.mutate({ documentId: was.id, body: { replacedBy: replaced ? null : doc.id } })}
-        label={replaced ? `Keep ${was.name} beside ${doc.name}` : `${doc.name} takes the place of ${was.name}`}
+        label={replaced ? `Keep ${was.name} beside ${doc.name}` : `${doc.name} replaces ${was.name}`}
         testID={replaced ? 'keep-both' : 'takes-place'}
       >
-        {replaced ? 'Keep both papers' : 'This one takes its place'}
+        {replaced ? 'Keep both papers' : 'Replace the earlier one'}
       </Button>
       {document.isError ? <Trouble error={document.error} /> : null}
     </View>
@@ -129,7 +129,7 @@ function readingWords(doc: DocumentView): string {
       : left < 5400
         ? `about ${Math.round(left / 60)} minutes`
         : `about ${Math.round(left / 3600)} hours`;
-  return `A scan: recognising the words of page ${Math.min(doc.pagesRead + 1, doc.pages.length)} of ${doc.pages.length}, ${time} left`;
+  return `Scan: recognizing the words of page ${Math.min(doc.pagesRead + 1, doc.pages.length)} of ${doc.pages.length}, ${time} left`;
 }
 
 /** Whoever has no time places the marks by hand. */
@@ -144,7 +144,7 @@ function WithoutWords({ doc }: { doc: DocumentView }) {
         style={{ alignSelf: 'flex-start' }}
         testID="without-words"
       >
-        Go on without the words
+        Continue without recognized words
       </Button>
       {document.isError ? <Trouble error={document.error} /> : null}
     </>
@@ -218,7 +218,7 @@ function Detail({ doc, others }: { doc: DocumentView; others: DocumentView[] }) 
         </Button>
         {doc.dealId ? (
           <Button icon="check" onPress={() => router.push(`/deals/${doc.dealId}/back/${doc.id}`)} testID="came-back">
-            It came back signed
+            Review a signed copy
           </Button>
         ) : null}
         {others.length && doc.status === 'ready' ? (
@@ -241,7 +241,7 @@ function Detail({ doc, others }: { doc: DocumentView; others: DocumentView[] }) 
         ) : null}
       </View>
       <Switch
-        label="Nobody signs it: it is only kept"
+        label="No signatures needed: on file only"
         on={doc.unsigned}
         onChange={(unsigned) => set({ unsigned })}
         testID="unsigned"
@@ -253,7 +253,7 @@ function Detail({ doc, others }: { doc: DocumentView; others: DocumentView[] }) 
         testID="elsewhere-on"
       />
       <LateDay
-        label="Holds until"
+        label="Valid until"
         value={doc.endsOn ?? ''}
         onSave={(day) => set({ endsOn: day || null })}
         testID="ends-on"

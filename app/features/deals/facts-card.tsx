@@ -52,7 +52,7 @@ export function FactsCard({ deal, open }: { deal: DealView; open?: string | null
       {known.map((d) => (
         <Body key={d.key}>{factLine(d, deal.facts[d.key] as FactValue)}</Body>
       ))}
-      {known.length ? null : <Small>Nothing is known yet. What papers the deal needs depends on it.</Small>}
+      {known.length ? null : <Small>No facts yet. They decide which papers the deal needs.</Small>}
       {asked.length ? (
         <AskedFact
           key={(asked.find((a) => a.def.key === open) ?? asked[0])?.def.key}

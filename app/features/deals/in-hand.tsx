@@ -69,7 +69,7 @@ export function InHand({ deals, onDone }: { deals: DealSummary[]; onDone: () => 
           alignSelf: 'center',
         }}
       >
-        <Strong>{`${count(deals.length, 'deal')} in hand`}</Strong>
+        <Strong>{`${count(deals.length, 'deal')} selected`}</Strong>
         {tagging ? (
           <>
             <View style={{ width: 220 }}>
@@ -84,13 +84,13 @@ export function InHand({ deals, onDone }: { deals: DealSummary[]; onDone: () => 
               Tag them
             </Button>
             <Button kind="quiet" onPress={() => setTagging(false)}>
-              Leave it
+              Cancel
             </Button>
           </>
         ) : (
           <>
             <Button kind="main" busy={act.isPending} onPress={() => act.mutate({ act: 'nudge' })} testID="hand-nudge">
-              Nudge whom they wait for
+              Nudge the people they wait for
             </Button>
             <Button onPress={() => setTagging(true)}>Tag</Button>
             <UseKitOn deals={deals} />
@@ -102,16 +102,16 @@ export function InHand({ deals, onDone }: { deals: DealSummary[]; onDone: () => 
                 Send a notice
               </Button>
             ) : null}
-            <DropMenu anchor={(open) => <Button onPress={open}>Give to a colleague</Button>}>
+            <DropMenu anchor={(open) => <Button onPress={open}>Assign to a colleague</Button>}>
               {(firm.data?.members ?? []).map((m) => (
                 <MenuItem key={m.id} title={m.name} onPress={() => act.mutate({ act: 'give', memberId: m.id })} />
               ))}
             </DropMenu>
             <Button onPress={() => act.mutate({ act: archived ? 'take_out' : 'archive' })} testID="hand-archive">
-              {archived ? 'Take out of the archive' : 'Archive'}
+              {archived ? 'Restore from archive' : 'Archive'}
             </Button>
             <Button kind="quiet" onPress={onDone}>
-              Put them down
+              Clear the selection
             </Button>
           </>
         )}

@@ -37,7 +37,7 @@ export function LeftOutNote({ doc }: { doc: DocumentView }) {
       {words ? <Small>{words}</Small> : null}
       {unread ? (
         <Small style={{ color: p.ochre }}>
-          {`The words of ${count(unread, 'page')} were not recognised. Place the marks there by hand.`}
+          {`The words of ${count(unread, 'page')} were not recognized. Place the marks there by hand.`}
         </Small>
       ) : null}
       <Button

@@ -77,9 +77,7 @@ export function MilePosts({ deal, open }: { deal: DealView; open?: KeyDate | nul
       ) : null}
       {told ? <MovedNote changed={told} today={deal.today} /> : null}
       {posts.every((x) => !x.day) && !editing ? (
-        <Small style={{ color: p.slate }}>
-          No day is set yet. Touch one to set it; what is due is counted from them.
-        </Small>
+        <Small style={{ color: p.slate }}>No dates yet. Tap one to set it; due dates are counted from them.</Small>
       ) : null}
     </Card>
   );

@@ -32,8 +32,8 @@ export function NeedsCard({ deal, open }: { deal: DealView; open?: string | null
       {list.length ? null : (
         <Small>
           {deal.asked.length
-            ? 'Nothing is asked for yet. Fill in the facts: the firm’s rules look at them.'
-            : 'The firm’s rules ask for nothing in this deal.'}
+            ? 'No papers are required yet. Fill in the facts so that the firm’s rules can apply.'
+            : 'The firm’s rules require no papers for this deal.'}
         </Small>
       )}
       {list.map((r, i) => (
@@ -90,15 +90,15 @@ function Detail({ deal, r }: { deal: DealView; r: Requirement }) {
   const { documentId, packetId } = r;
   return (
     <View style={{ gap: 8, paddingBottom: 12, paddingLeft: 38 }} testID={`detail-${r.paper}`}>
-      <Small>{`Asked for because: ${r.reason}.`}</Small>
+      <Small>{`Required because: ${r.reason}.`}</Small>
       {r.due ? <Small>{r.due.why}</Small> : null}
       {r.dueHangsOn ? (
-        <Small>{`Its day is counted from when ${DATE_PHRASES[r.dueHangsOn]}; that is not set.`}</Small>
+        <Small>{`Its due date is counted from when ${DATE_PHRASES[r.dueHangsOn]}, which is not set.`}</Small>
       ) : null}
       <Small>
         {r.signers.length
           ? `Signed by: ${listWords(r.signers.map((s) => SIDE_WORDS[s].toLowerCase()))}.`
-          : 'Nobody signs it; it only has to be here.'}
+          : 'No signatures needed; it only has to be on file.'}
       </Small>
       {error ? <Trouble error={error} /> : null}
       {waive.isError ? <Trouble error={waive.error} /> : null}
@@ -122,19 +122,19 @@ function Detail({ deal, r }: { deal: DealView; r: Requirement }) {
         ) : null}
         {r.state === 'open' && reason === null ? (
           <Button kind="quiet" onPress={() => setReason('')} testID="waive">
-            Do without it
+            Waive
           </Button>
         ) : null}
         {r.state === 'waived' ? (
           <Button kind="quiet" busy={unwaive.isPending} onPress={() => unwaive.mutate(r.ruleId)} testID="unwaive">
-            Ask for it again
+            Require it again
           </Button>
         ) : null}
       </View>
       {reason !== null && r.state === 'open' ? (
         <View style={{ gap: 8 }}>
           <Input
-            label="Why it is done without"
+            label="Reason for waiving"
             value={reason}
             onChangeText={setReason}
             maxLength={300}
@@ -150,7 +150,7 @@ function Detail({ deal, r }: { deal: DealView; r: Requirement }) {
               }
               testID="waive-now"
             >
-              Do without it
+              Waive
             </Button>
             <Button onPress={() => setReason(null)}>Cancel</Button>
           </View>

@@ -30,20 +30,20 @@ export function PaperSignatures({ doc }: { doc: DocumentView }) {
       {asked.isError ? <Small style={{ color: p.ochre }}>{asked.error.message}</Small> : null}
       <Small>
         {found?.signatures.length
-          ? 'Signatures hold for the file as it came, not for the copy that is signed here.'
-          : 'This file came with digital signatures. They hold for the file as it came, not for the copy that is signed here.'}
+          ? 'Signatures are valid for the original file, not for the copy that is signed here.'
+          : 'This file came with digital signatures. They are valid for the original file, not for the copy that is signed here.'}
       </Small>
     </View>
   );
 }
 
 const STATES: Record<PaperSignature['state'], string> = {
-  holds: 'It holds',
-  broken: 'It does not hold',
-  unknown: 'It is doubtful',
+  holds: 'Valid',
+  broken: 'Not valid',
+  unknown: 'Unclear',
 };
 
-/** "Signed digitally by Wren Alder, Sun 29 Nov. It holds; Northlock vouches for the name." */
+/** "Signed digitally by Wren Alder, Sun, Nov 29. Valid. Northlock confirms the name; whether to trust that is up to you." */
 export function signatureWords(s: PaperSignature): string {
   const day = s.at ? `, ${shortDay(s.at.slice(0, 10))}` : '';
   const why = s.why ? `: ${s.why}` : '';
@@ -51,7 +51,7 @@ export function signatureWords(s: PaperSignature): string {
     s.issuer === null
       ? ''
       : s.selfMade
-        ? ' Nobody else vouches for the name.'
-        : ` ${s.issuer} vouches for the name; whether to trust that is yours to say.`;
+        ? ' No one else confirms the name.'
+        : ` ${s.issuer} confirms the name; whether to trust that is up to you.`;
   return `Signed digitally by ${s.signer}${day}. ${STATES[s.state]}${why}.${s.state === 'broken' ? '' : vouches}`;
 }

@@ -130,8 +130,8 @@ function PhotographPage({
       <CornerPicture photo={photo} n={n} onCorners={(corners) => setCorners(photo.id, corners)} />
       <Small>
         {whole
-          ? 'The whole picture is taken. Draw the corners to those of the sheet if it is smaller.'
-          : 'What lies within the corners becomes the page. Draw them to the corners of the sheet.'}
+          ? 'The whole picture is used. If the sheet is smaller, drag the corners to its corners.'
+          : 'Drag the corners to the corners of the sheet. What is inside them becomes the page.'}
       </Small>
     </View>
   );

@@ -102,7 +102,7 @@ export function usePhotographs(dealId: string) {
   const looked = async (file: File): Promise<Photograph | null> => {
     const found = await readPhotograph(file).catch(() => null);
     if (found) return { id: newId(), file, url: addressOf(file), document: null, ...found };
-    setProblem(`“${file.name}” is no picture this browser can show. Take it as JPEG or PNG.`);
+    setProblem(`“${file.name}” is not a picture that this browser can show. Use JPEG or PNG.`);
     return null;
   };
   const add = async (files: File[]) => {

@@ -22,7 +22,7 @@ export function SavedLists({ onAsk, onSave }: { onAsk: (ask: DealAsk) => void; o
   });
   const items = views.data?.items ?? [];
   return (
-    <DropMenu anchor={(open) => <Pill label="Kept lists" on={false} onPress={open} menu />}>
+    <DropMenu anchor={(open) => <Pill label="Saved lists" on={false} onPress={open} menu />}>
       {items.map((v) => (
         <MenuItem
           key={v.id}
@@ -30,7 +30,7 @@ export function SavedLists({ onAsk, onSave }: { onAsk: (ask: DealAsk) => void; o
           onPress={() => onAsk(v.query)}
         />
       ))}
-      <MenuItem title="Keep this list" onPress={onSave} />
+      <MenuItem title="Save this list" onPress={onSave} />
       {items
         .filter((v) => v.own)
         .map((v) => (
@@ -53,8 +53,8 @@ export function SaveList({ ask, onClose }: { ask: DealAsk; onClose: () => void }
   });
   return (
     <Card testID="keep-view">
-      <Input label="Keep this list as" value={name} onChangeText={setName} testID="view-name" />
-      <Switch label="Everybody in the firm sees it" on={shared} onChange={setShared} />
+      <Input label="Name of this list" value={name} onChangeText={setName} testID="view-name" />
+      <Switch label="Everyone in the firm sees it" on={shared} onChange={setShared} />
       {keep.isError ? <Trouble error={keep.error} /> : null}
       <View style={{ flexDirection: 'row', gap: 10 }}>
         <Button
@@ -66,7 +66,7 @@ export function SaveList({ ask, onClose }: { ask: DealAsk; onClose: () => void }
         >
           Keep it
         </Button>
-        <Button onPress={onClose}>Leave it</Button>
+        <Button onPress={onClose}>Cancel</Button>
       </View>
     </Card>
   );

@@ -31,7 +31,7 @@ export function CheckPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) {
         />
       ))}
       {findings.length > SHOWN ? (
-        <Small>{`And ${findings.length - SHOWN} more; they show as you clear these.`}</Small>
+        <Small>{`And ${findings.length - SHOWN} more. They appear as you clear these.`}</Small>
       ) : null}
     </View>
   );
@@ -56,7 +56,7 @@ function FindingCard({ finding, onGo, onMend }: { finding: Finding; onGo: () => 
     >
       <Pressable role="button" onPress={onGo} style={{ minHeight: 44, justifyContent: 'center' }}>
         <Strong>{finding.sentence}</Strong>
-        <Small>{stops ? 'Stops the sending' : 'A warning'}</Small>
+        <Small>{stops ? 'Stops sending' : 'A warning'}</Small>
       </Pressable>
       {finding.mend ? (
         <Button kind="quiet" onPress={onMend} style={{ alignSelf: 'flex-start' }}>

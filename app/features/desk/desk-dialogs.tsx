@@ -69,7 +69,7 @@ export function InsertDialog({ desk, at, onClose }: { desk: Desk; at: { x: numbe
         <Dialog.Actions style={{ gap: 8 }}>
           <Button onPress={onClose}>Cancel</Button>
           <Button kind="main" disabled={!text.trim()} onPress={put} testID="insert-now">
-            Put them in
+            Add the words
           </Button>
         </Dialog.Actions>
       </Dialog>

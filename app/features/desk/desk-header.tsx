@@ -59,7 +59,7 @@ export function DeskHeader({ desk, tab, onSee, onSend, finish }: Props) {
         </View>
         {wide ? (
           <Small style={{ color: stops ? p.wine : p.moss, marginRight: 10, fontFamily: FONT.bold }}>
-            {[stops ? count(stops, 'stop') : 'No stops', warns ? count(warns, 'warning') : '']
+            {[stops ? count(stops, 'stop') : 'Nothing stops it', warns ? count(warns, 'warning') : '']
               .filter(Boolean)
               .join(', ')}
           </Small>
@@ -68,7 +68,7 @@ export function DeskHeader({ desk, tab, onSee, onSend, finish }: Props) {
           <>
             <IconButton
               name="eye"
-              label="See it as a party will"
+              label="Preview as a party"
               disabled={!desk.ready || !desk.draft.parties.length}
               onPress={onSee}
               testID="see-as"

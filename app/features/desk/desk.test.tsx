@@ -168,7 +168,7 @@ test('somebody of the deal joins the packet, and goes out of it with all that is
   // The server takes no key in a draft that it does not know.
   expect(draft.parties[2]).not.toHaveProperty('personId');
   fireEvent.click(screen.getByLabelText('Change what Tobias Alder does, or where'));
-  fireEvent.click(await screen.findByText('Take out of the packet'));
+  fireEvent.click(await screen.findByText('Remove from the packet'));
   await kept(() => expect(draft.parties.map((p) => p.id)).toEqual(['wren', 'callum']));
   expect(names().flat()).not.toContain('tobias');
 });
@@ -198,14 +198,14 @@ test('printed places: accepted for whom they name, left out knowingly, and decid
     ]),
   );
   expect(draft.marks.every((m) => m.placeId)).toBe(true);
-  screen.getByText('Every printed place is decided on');
+  screen.getByText('Every printed place is decided');
 });
 
 test('the gate check: what stops is said, mended in one touch, and the sending waits for it', async () => {
   await open((d) => (d.rules = []));
   tap('send');
   const check = await screen.findByTestId('gate-check');
-  expect(within(check).getAllByText('Stops the sending').length).toBeGreaterThan(1);
+  expect(within(check).getAllByText('Stops sending').length).toBeGreaterThan(1);
   fireEvent.click(within(screen.getAllByTestId('finding-printed-place-open')[0]!).getByText('Put the marks there'));
   await kept(() => expect(draft.marks).toHaveLength(1));
   fireEvent.click(within(screen.getByTestId('finding-printed-place-open')).getByText('Put the marks there'));

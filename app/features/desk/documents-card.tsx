@@ -186,10 +186,10 @@ function DocumentMenu({ desk, tools, index, onReplace, onRename }: RowProps & { 
         />
       ) : null}
       <MenuItem
-        title="The file as it was brought in"
+        title="The original file"
         onPress={() => window.open(urlOf('documentFile', { documentId: id }), '_blank')}
       />
-      <MenuItem title="Take it out of the packet" onPress={() => desk.edit(editsToRemoveDocument(desk.draft, id))} />
+      <MenuItem title="Remove it from the packet" onPress={() => desk.edit(editsToRemoveDocument(desk.draft, id))} />
     </DropMenu>
   );
 }

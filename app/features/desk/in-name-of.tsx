@@ -15,7 +15,7 @@ export function InNameOf({ value, onChange }: Props) {
   return (
     <Choice
       wrap
-      label="In whose name it is sent"
+      label="Sent in the name of"
       value={value}
       options={[{ value: '', label: 'In my name' }, ...mayFor.map((m) => ({ value: m.id, label: `For ${m.name}` }))]}
       onChange={onChange}

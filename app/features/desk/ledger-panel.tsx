@@ -63,7 +63,7 @@ function RuleCard({ desk, documentId }: { desk: Desk; documentId: string }) {
   const printed = desk.view.documents.find((d) => d.id === documentId)?.places.some((x) => x.kind === 'initials');
   return (
     <Card style={{ padding: 12 }} testID="rule-card">
-      <Strong>{`Every page of ${name} initialled by`}</Strong>
+      <Strong>{`Every page of ${name} initialed by`}</Strong>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
         {parties.map((x) => {
           const ticked = on.includes(x.id);
@@ -107,8 +107,8 @@ function RuleCard({ desk, documentId }: { desk: Desk; documentId: string }) {
                     ),
                 )}.`
               : printed
-                ? 'In the blanks printed for them, else clear of print. No page left out.'
-                : 'Clear of print. No page left out.'}
+                ? 'In the blanks printed for them, otherwise clear of print. No page is skipped.'
+                : 'Clear of print. No page is skipped.'}
           </Small>
           {exceptions.length ? (
             <Button

@@ -121,7 +121,7 @@ function handActs(b: Bench) {
     remove: (marks: Mark[] = selected) => {
       const stay = marks.filter((m) => m.redlineId);
       make(b, removeEdits(draft, marks), `${count(marks.length - stay.length, 'mark')} removed.`, []);
-      if (stay.length) b.setSaid('Initials beside a change go when the change goes.');
+      if (stay.length) b.setSaid('Initials beside a change are removed with the change.');
     },
     change: (mark: Mark, more: Partial<Mark>) => edit([put({ ...mark, ...more })]),
     changeAll: (more: Partial<Mark>) =>

@@ -55,7 +55,7 @@ export function MarkDetails({ desk, mark, onClose }: { desk: Desk; mark: Mark; o
             <Taking {...editing} />
             {m.check ? (
               <Input
-                label="What to say when it does not fit (optional)"
+                label="Message when the entry is not accepted (optional)"
                 value={m.check.message ?? ''}
                 onChangeText={(message) => check({ message: message || undefined })}
               />
@@ -141,13 +141,13 @@ function FromTheStart({ m, set, desk }: Editing & { desk: Desk }) {
       {asks && asks !== 'list' ? (
         <>
           <Input
-            label="Stands in it from the start (optional)"
+            label="Starting text (optional)"
             value={m.value ?? ''}
             onChangeText={(value) => set({ value: value || undefined })}
             testID="detail-value"
           />
           <Switch
-            label="Cannot be changed by the client"
+            label="The client cannot change it"
             on={!!m.readOnly}
             onChange={(readOnly) => set({ readOnly: readOnly || undefined })}
           />
@@ -155,7 +155,7 @@ function FromTheStart({ m, set, desk }: Editing & { desk: Desk }) {
       ) : null}
       {isLabel(m) || m.value ? (
         <View style={{ gap: 4 }}>
-          <Small>Put in from the deal:</Small>
+          <Small>Insert from the deal:</Small>
           <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
             {[...desk.view.tags.keys()].map((tag) => (
               <Button
@@ -179,7 +179,7 @@ function Choices({ m, set, desk }: Editing & { desk: Desk }) {
     <>
       {asksOf(m) === 'list' ? (
         <Input
-          label="Choices, one a line"
+          label="Choices, one per line"
           multiline
           value={(m.options ?? []).join('\n')}
           onChangeText={(t) => set({ options: t.split('\n') })}
@@ -193,16 +193,16 @@ function Choices({ m, set, desk }: Editing & { desk: Desk }) {
   );
 }
 
-/** What it takes: a form of words, numbers within bounds, days within bounds. */
+/** What it accepts: a form of words, numbers within bounds, days within bounds. */
 function Taking({ m, check }: Editing) {
   const asks = asksOf(m);
   if (asks === 'form')
     return (
       <>
-        <Strong>What it takes</Strong>
+        <Strong>What it accepts</Strong>
         <Choice
           wrap
-          label="What it takes"
+          label="What it accepts"
           value={m.check?.form ?? ''}
           options={[...FORMS]}
           onChange={(form) => check({ form: form || undefined })}
@@ -216,7 +216,7 @@ function Taking({ m, check }: Editing) {
           />
         ) : null}
         <Row>
-          <NumberInput label="Least letters" value={m.check?.minLength} on={(minLength) => check({ minLength })} />
+          <NumberInput label="Fewest letters" value={m.check?.minLength} on={(minLength) => check({ minLength })} />
           <NumberInput label="Most letters" value={m.check?.maxLength} on={(maxLength) => check({ maxLength })} />
         </Row>
       </>

@@ -16,7 +16,7 @@ export function NudgeWords({ nudge, onChange }: Props) {
   return (
     <>
       <LateInput
-        label="Words of your own in the nudges (optional)"
+        label="Your own words in the nudges (optional)"
         multiline
         value={nudge.words ?? ''}
         onSave={save}

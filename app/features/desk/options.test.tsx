@@ -48,7 +48,7 @@ function schedule(change: Partial<ReturnType<typeof underWay>['packet']['draft']
 test('every date that follows is shown before sending, by the server’s clock; the warning is reminder enough', () => {
   schedule({ lastDay: '2026-12-01', warnDays: 1, nudge: { first: 2, every: 2, most: 3, businessDays: true } });
   expect(screen.getByTestId('planned-dates').textContent).toBe(
-    'If it goes out today and somebody does nothing:' +
+    'If it goes out today and someone does nothing:' +
       'Wed, Nov 25: reminder 1' +
       'Fri, Nov 27: reminder 2' +
       'Mon, Nov 30: warning: it is about to lapse' +
@@ -69,5 +69,5 @@ test('a last day brings a warning with it; a number that is none changes nothing
 
 test('a day that has passed is said to have', () => {
   schedule({ lastDay: '2026-11-20' });
-  expect(screen.getByText('This day has passed. Choose a later one.')).toBeTruthy();
+  expect(screen.getByText('This day has passed. Choose a later day.')).toBeTruthy();
 });

@@ -79,12 +79,12 @@ export function ThrowAway({ desk }: { desk: Desk }) {
   if (!asking)
     return (
       <Button kind="quiet" onPress={() => setAsking(true)} style={{ alignSelf: 'flex-start' }}>
-        Throw this draft away
+        Delete this draft
       </Button>
     );
   return (
     <Card style={{ padding: 12 }}>
-      <Body>{`“${desk.draft.name}” and its marks go for good. The documents stay in the deal.`}</Body>
+      <Body>{`“${desk.draft.name}” and its marks will be deleted. The documents stay in the deal.`}</Body>
       {drop.isError ? <Trouble error={drop.error} /> : null}
       <View style={{ flexDirection: 'row', gap: 10 }}>
         <Button

@@ -41,7 +41,7 @@ function NoPageYet({ desk }: { desk: Desk }) {
   if (!desk.draft.documents.length)
     return (
       <View style={{ flex: 1, padding: 24, gap: 16, maxWidth: 560, width: '100%', alignSelf: 'center' }}>
-        <Body>There is no document in this packet yet. Bring one in here, or choose one of the deal under Path.</Body>
+        <Body>There is no document in this packet yet. Add one here, or choose one of the deal’s under Path.</Body>
         <AddPapers desk={desk} />
       </View>
     );
@@ -159,7 +159,7 @@ function Stage({ desk, onInsert, room }: { desk: Desk; onInsert: Insert; room: {
                   role="button"
                   tabIndex={0}
                   testID="paper"
-                  aria-label={`Page ${at.page}. Touch to place, or press Enter to place in the middle.`}
+                  aria-label={`Page ${at.page}. Tap to place, or press Enter to place in the middle.`}
                   onPress={touch}
                   {...webProps({ onKeyDown })}
                   style={webStyle({ position: 'absolute', left: 0, top: 0, right: 0, bottom: 0, cursor: 'crosshair' })}

@@ -43,7 +43,7 @@ export function PagesSheet({ desk, onClose }: { desk: Desk; onClose: () => void 
             </View>
             <OtherDocument documents={documents} of={doc} by={1} onGo={setDocument} />
             <Button kind="quiet" onPress={() => setEditing((x) => !x)} testID="change-pages">
-              {editing ? 'Only look' : 'Change pages'}
+              {editing ? 'View only' : 'Change pages'}
             </Button>
             <IconButton name="close" label="Back to the desk" onPress={onClose} testID="pages-close" />
           </View>
@@ -195,8 +195,8 @@ function UseThem({ pages, busy }: { pages: Slots; busy: boolean }) {
   const p = usePalette();
   return (
     <View style={{ padding: 12, gap: 8, backgroundColor: p.sheet, borderTopWidth: 1, borderColor: p.rule }}>
-      {pages.left.length === 0 ? <Note tone="stop" title="Leave at least one page in." /> : null}
-      <Small>Marks move with their pages. The document as it was brought in stays in the deal.</Small>
+      {pages.left.length === 0 ? <Note tone="stop" title="Keep at least one page." /> : null}
+      <Small>Marks move with their pages. The original document stays in the deal.</Small>
       <View style={{ flexDirection: 'row', gap: 8 }}>
         <Button
           kind="main"
@@ -208,7 +208,7 @@ function UseThem({ pages, busy }: { pages: Slots; busy: boolean }) {
           Use these pages
         </Button>
         <Button onPress={pages.reset} disabled={!pages.isChanged}>
-          As it was
+          Discard changes
         </Button>
       </View>
     </View>

@@ -28,7 +28,7 @@ export function PartyOptions({ party, onChange }: { party: PacketParty; onChange
   return (
     <Card style={{ gap: 10 }} testID={`options-${first}`}>
       <Strong>{`Only for ${first}`}</Strong>
-      <Small>{`Language of what ${first} reads`}</Small>
+      <Small>{`Language ${first} reads`}</Small>
       <Choice
         wrap
         label={`Language for ${first}`}
@@ -49,7 +49,7 @@ export function PartyOptions({ party, onChange }: { party: PacketParty; onChange
         testID={`capacity-${first}`}
       />
       <LateInput
-        label="A note that nobody else reads"
+        label="A private note"
         value={party.note ?? ''}
         multiline
         onSave={(note) => set({ note: note.trim() || undefined })}
@@ -57,17 +57,17 @@ export function PartyOptions({ party, onChange }: { party: PacketParty; onChange
       />
       {!holdsGate(party) ? (
         <Switch
-          label="Send a copy at once, not only at the end"
+          label="Send a copy right away, not only at the end"
           on={party.copyAt === 'sending'}
           onChange={(on) => set({ copyAt: on ? 'sending' : undefined })}
           testID={`copy-now-${first}`}
         />
       ) : !byLink(party) || party.memberId ? null : (
         <>
-          <Small>{`How ${first} proves who it is, beside the link`}</Small>
+          <Small>{`How ${first} proves their identity, besides the link`}</Small>
           <Choice
             wrap
-            label={`How ${first} proves who it is`}
+            label={`How ${first} proves their identity`}
             value={party.secondStep ?? 'none'}
             options={STEPS}
             onChange={(s) =>
@@ -86,7 +86,7 @@ export function PartyOptions({ party, onChange }: { party: PacketParty; onChange
                 testID={`access-${first}`}
               />
               {party.codeKept ? (
-                <Small>{`A code is set for ${first}. It is kept so that nobody can read it, also not here.`}</Small>
+                <Small>{`A code is set for ${first}. It is stored so that no one can read it, not even here.`}</Small>
               ) : null}
             </>
           ) : null}

@@ -99,7 +99,7 @@ function PartyMenu({
           ))
         : null}
       <MenuItem title="Language, company, note, code…" onPress={onOptions} />
-      <MenuItem title="Take out of the packet" onPress={onDrop} />
+      <MenuItem title="Remove from the packet" onPress={onDrop} />
     </DropMenu>
   );
 }

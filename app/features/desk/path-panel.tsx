@@ -117,7 +117,7 @@ export function PathOfDraft({ on }: { on: OnPath }) {
 /** Who has to be done at a gate before the next one opens, in words. */
 function whoStands(here: PacketParty[], need: Gate['need']): string {
   const [first, ...others] = here.map((x) => calledOf(x));
-  if (first === undefined) return 'Nobody stands here.';
+  if (first === undefined) return 'No one is here.';
   if (!others.length) return `Only ${first}`;
   const names = listWords([first, ...others]);
   return need === 'any' ? `Any one of ${names}` : `${names}, in any order`;

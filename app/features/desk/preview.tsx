@@ -140,7 +140,7 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
             </Button>
             {holdsGate(party) && gate >= 0 && documents.length ? (
               <Button kind="main" onPress={() => setThrough(true)} style={{ flex: 1 }} testID="go-through">
-                {`Go through it as ${calledOf(party)}`}
+                {`Rehearse as ${calledOf(party)}`}
               </Button>
             ) : null}
           </View>
@@ -169,9 +169,9 @@ function GoThrough({ packetId, party, onClose }: { packetId: string; party: Pack
         }}
       >
         <Small style={{ flex: 1, color: p.ink }}>
-          {`You are going through it as ${calledOf(party)}. Nothing is sent, and nothing is kept.`}
+          {`You are rehearsing as ${calledOf(party)}. Nothing is sent or saved.`}
         </Small>
-        <IconButton name="close" label="End going through it" onPress={onClose} testID="rehearsal-close" />
+        <IconButton name="close" label="End the rehearsal" onPress={onClose} testID="rehearsal-close" />
       </View>
       <View style={{ flex: 1 }}>
         <Suspense fallback={null}>

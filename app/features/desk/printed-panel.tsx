@@ -26,9 +26,9 @@ export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) 
     <View style={{ gap: 10 }} testID="printed-panel">
       <Heading>Printed places</Heading>
       {proposals.length === 0 ? (
-        <Small>Nothing to fill in was read on these pages. Place marks by hand, or by rule.</Small>
+        <Small>Nothing to fill in was found on these pages. Place marks by hand, or by rule.</Small>
       ) : open.length === 0 ? (
-        <Note tone="good" title="Every printed place is decided on">
+        <Note tone="good" title="Every printed place is decided">
           {`${accepted} accepted, ${proposals.filter((x) => x.state === 'passed').length} left out.`}
         </Note>
       ) : (
@@ -116,7 +116,7 @@ function Doubtful({ n }: { n: number }) {
   return (
     <Note
       tone="warn"
-      title={`${count(n, 'place')} ${n === 1 ? 'is' : 'are'} doubtful: the page does not say clearly what for, or whose. Look at each before you accept it.`}
+      title={`${count(n, 'place')} ${n === 1 ? 'is' : 'are'} uncertain: the page does not say clearly what for, or whose. Check each one before you accept it.`}
       testID="doubtful"
     />
   );
@@ -162,7 +162,7 @@ function OfDocument({
           anchor={(open) => <IconButton name="more" label={`What to do with the places of ${name}`} onPress={open} />}
         >
           {sure.length ? <MenuItem title={`Accept ${sure.length} here`} onPress={() => desk.accept(sure)} /> : null}
-          <MenuItem title="Leave all of them out" onPress={() => desk.dismiss(places)} />
+          <MenuItem title="Dismiss all of them" onPress={() => desk.dismiss(places)} />
           {nameless.length
             ? desk.draft.parties
                 .filter(puts)
@@ -174,14 +174,14 @@ function OfDocument({
                   />
                 ))
             : null}
-          <MenuItem title="Leave out those without a name" onPress={() => desk.dismiss(nameless)} />
+          <MenuItem title="Dismiss those without a name" onPress={() => desk.dismiss(nameless)} />
         </DropMenu>
       </View>
       {groupsOf(matched).map((g) => (
         <PlaceRow key={itemAt(g, 0).id} desk={desk} places={g} onGo={onGo} />
       ))}
       {nameless.length ? (
-        <Small>{`${count(nameless.length, 'blank')} without a name: leave them empty, or give them to somebody.`}</Small>
+        <Small>{`${count(nameless.length, 'blank')} without a name: leave them empty, or assign them to someone.`}</Small>
       ) : null}
       {nameless.slice(0, SHOWN).map((x) => (
         <PlaceRow key={x.id} desk={desk} places={[x]} onGo={onGo} />
@@ -228,7 +228,7 @@ function PlaceRow({ desk, places, onGo }: { desk: Desk; places: Proposal[]; onGo
         {place.doubtful ? (
           <Small style={{ color: p.ochre }}>{`Doubtful${place.label ? `: ${place.label}` : ''}`}</Small>
         ) : place.beside ? (
-          <Small>Beside the printed ones, named underneath</Small>
+          <Small>Beside the printed ones, with the name underneath</Small>
         ) : place.label ? (
           <Small numberOfLines={1}>{place.label}</Small>
         ) : null}

@@ -38,7 +38,7 @@ export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal
           <DropMenu
             anchor={(open) => (
               <BarButton onPress={open} testID="accept-for">
-                For somebody else
+                For someone else
               </BarButton>
             )}
           >
@@ -51,7 +51,7 @@ export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal
           <DropMenu
             anchor={(open) => (
               <BarButton onPress={open} testID="accept-as">
-                As another kind
+                Change the kind
               </BarButton>
             )}
           >
@@ -65,7 +65,7 @@ export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal
           </DropMenu>
         ) : null}
         <BarButton onPress={() => desk.dismiss([proposal])} testID="dismiss-one">
-          Leave it out
+          Dismiss
         </BarButton>
       </View>
       <View style={{ flexDirection: 'row', justifyContent: 'flex-end' }}>

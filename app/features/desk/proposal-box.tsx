@@ -28,7 +28,7 @@ export function ProposalBox({ proposal, party, scale, selected, onSelect }: Prop
     <Pressable
       role="button"
       testID={`proposal-${kind}`}
-      aria-label={`Printed place: ${KINDS[kind].word}${party ? ` for ${party.name}` : ', for nobody yet'}, page ${proposal.page}. ${proposal.doubtful ? 'Doubtful: look at it first. ' : ''}Not a mark yet.`}
+      aria-label={`Printed place: ${KINDS[kind].word}${party ? ` for ${party.name}` : ', not assigned yet'}, page ${proposal.page}. ${proposal.doubtful ? 'Uncertain: check it first. ' : ''}Not a mark yet.`}
       onPress={onSelect}
       hitSlop={8}
       style={{

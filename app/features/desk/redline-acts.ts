@@ -43,7 +43,7 @@ export function redlineActs(b: Bench) {
     removeRedline: (id: string) => {
       edit([{ op: 'drop', list: 'redlines', id }]);
       b.setRedline(null);
-      b.setSaid('The change and its initials are gone.');
+      b.setSaid('The change and its initials were removed.');
     },
     /** Moves the ends of a strike by words, for those who do not draw. */
     moveStrike: (id: string, by: { first: number; last: number }) => {

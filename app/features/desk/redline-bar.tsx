@@ -72,7 +72,7 @@ export function RedlineBar({ desk, id }: { desk: Desk; id: string }) {
         <View style={{ flex: 1 }} />
         <IconButton
           name="trash"
-          label="Take the change away"
+          label="Remove the change"
           color={BAR_TEXT}
           onPress={() => desk.removeRedline(id)}
           testID="drop-redline"

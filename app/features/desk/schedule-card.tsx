@@ -52,10 +52,10 @@ export function ScheduleCard({ desk }: { desk: Desk }) {
         </View>
         {schedule.lastDay ? <Button onPress={() => set({ lastDay: null })}>None</Button> : null}
       </View>
-      {schedule.lastDay && schedule.lastDay < today ? <Small>This day has passed. Choose a later one.</Small> : null}
+      {schedule.lastDay && schedule.lastDay < today ? <Small>This day has passed. Choose a later day.</Small> : null}
       {schedule.lastDay ? (
         <NumberField
-          label="Days before it, a warning (0 for none)"
+          label="Warning, days before (0 for none)"
           value={schedule.warnDays}
           min={0}
           max={60}
@@ -63,7 +63,7 @@ export function ScheduleCard({ desk }: { desk: Desk }) {
         />
       ) : null}
       <Switch
-        label="Remind those who are waited for"
+        label="Nudge the people it waits for"
         on={nudge !== null}
         onChange={(on) => set({ nudge: on ? USUAL_SCHEDULE.nudge : null })}
         testID="nudges"
@@ -100,22 +100,22 @@ export function ScheduleCard({ desk }: { desk: Desk }) {
       ) : null}
       {dates.length ? (
         <View testID="planned-dates" style={{ gap: 2 }}>
-          <Small>{`If it goes out today and ${nudge ? 'somebody does nothing' : 'nobody does anything'}:`}</Small>
+          <Small>{`If it goes out today and ${nudge ? 'someone does nothing' : 'no one does anything'}:`}</Small>
           {dates.map((d) => (
             <Body key={`${d.what}${d.day}`}>{`${dayWords(d.day)}: ${WHAT[d.what](d)}`}</Body>
           ))}
         </View>
       ) : (
-        <Small>No last day and no reminders: it waits for as long as it takes.</Small>
+        <Small>No last day and no nudges: it waits as long as it takes.</Small>
       )}
       <Switch
-        label="Clients may hand over to somebody else"
+        label="Clients may hand over to someone else"
         on={draft.handOver}
         onChange={(handOver) => edit([{ op: 'set', field: 'handOver', value: handOver }])}
         testID="hand-over-allowed"
       />
       <Switch
-        label="Those whose gate comes later may read along"
+        label="People at later gates may read along"
         on={draft.readAlong ?? false}
         onChange={(readAlong) => edit([{ op: 'set', field: 'readAlong', value: readAlong }])}
         testID="read-along-allowed"

@@ -30,11 +30,11 @@ export function SelectionBar({ desk, onDetails }: { desk: Desk; onDetails: () =>
   const words =
     one && !desk.gathering
       ? one.partyId === NOBODY || !party
-        ? 'Label: drag it, or stretch its corner'
-        : `${calledOf(party)}’s ${KINDS[one.kind].word}: drag it, or stretch its corner`
+        ? 'Label: drag it, or drag its corner to resize'
+        : `${calledOf(party)}’s ${KINDS[one.kind].word}: drag it, or drag its corner to resize`
       : desk.gathering
-        ? `${count(selected.length, 'mark')} in hand: touch more of them`
-        : `${count(selected.length, 'mark')} in hand`;
+        ? `${count(selected.length, 'mark')} selected: tap more of them`
+        : `${count(selected.length, 'mark')} selected`;
   const others = draft.parties.filter((x) => puts(x) && !selected.every((m) => m.partyId === x.id));
   const here = desk.at
     ? desk.view.marks.filter((m) => m.documentId === desk.at!.documentId && m.page === desk.at!.page)
@@ -96,7 +96,7 @@ export function SelectionBar({ desk, onDetails }: { desk: Desk; onDetails: () =>
         ) : null}
         {here.length > 1 ? (
           <BarButton onPress={() => desk.gather(!desk.gathering)} testID="gather">
-            {desk.gathering ? 'Enough' : 'Take more'}
+            {desk.gathering ? 'Enough' : 'Select more'}
           </BarButton>
         ) : null}
         {here.length > selected.length ? (

@@ -31,11 +31,11 @@ export function SendLaterCard({ desk }: { desk: Desk }) {
   return (
     <Card style={{ gap: 10 }} testID="send-later">
       <Heading>When it goes</Heading>
-      {later?.problem ? <Note tone="warn" title={`It was not sent: ${later.problem}`} /> : null}
+      {later?.problem ? <Note tone="warn" title={`Not sent: ${later.problem}`} /> : null}
       {later?.at ? (
         <Note
           tone="good"
-          title={`Waits to be sent ${whenWords(later.at, packet.timeZone)}, set by ${later.by}${later.inNameOf ? ` in the name of ${later.inNameOf}` : ''}. It is checked once more then.`}
+          title={`Will be sent ${whenWords(later.at, packet.timeZone)}, set by ${later.by}${later.inNameOf ? ` in the name of ${later.inNameOf}` : ''}. It is checked again then.`}
           testID="waits"
           action={
             <Button
@@ -45,7 +45,7 @@ export function SendLaterCard({ desk }: { desk: Desk }) {
               style={{ alignSelf: 'flex-start' }}
               testID="send-not-later"
             >
-              Stop it
+              Cancel sending
             </Button>
           }
         />
@@ -67,9 +67,9 @@ export function SendLaterCard({ desk }: { desk: Desk }) {
 /** When it goes, where no time is set. */
 function whenSent({ draft, packet }: Desk, now: string): string {
   const { sending } = draft.schedule;
-  if (!sending) return 'When you send it; or at a day and hour of your choice.';
+  if (!sending) return 'When you send it, or at a day and time you choose.';
   const { day, hour } = sendingDay(sending, now, packet.timeZone, packet.holidays);
-  return `Its kit has it sent on ${shortDay(day, dayOf(now, packet.timeZone))} at ${hourWords(hour)}. Set that time, or another.`;
+  return `Its kit sends it on ${shortDay(day, dayOf(now, packet.timeZone))} at ${hourWords(hour)}. Set that time, or another.`;
 }
 
 function SetTime({ desk, onDone }: { desk: Desk; onDone: () => void }) {
@@ -108,9 +108,9 @@ function SetTime({ desk, onDone }: { desk: Desk; onDone: () => void }) {
           }
           testID="send-later-now"
         >
-          Send it then
+          Schedule sending
         </Button>
-        <Button onPress={onDone}>Leave it</Button>
+        <Button onPress={onDone}>Cancel</Button>
       </View>
     </>
   );

@@ -25,7 +25,7 @@ export function TextMenu({ value, onChange }: Props) {
           <DropMenu
             anchor={(open) => (
               <Button icon="plus" kind="quiet" onPress={open} testID="put-text">
-                Put in a text
+                Insert a saved text
               </Button>
             )}
           >
@@ -40,7 +40,7 @@ export function TextMenu({ value, onChange }: Props) {
         ) : null}
         {value.trim() && !saving ? (
           <Button kind="quiet" onPress={() => setSaving(true)} testID="keep-text">
-            Keep this message as a text
+            Save this message as a text
           </Button>
         ) : null}
       </View>
@@ -56,7 +56,7 @@ function SaveText({ text, onDone }: { text: string; onDone: () => void }) {
   return (
     <View style={{ gap: 8 }}>
       <Input label="Name of the text" value={name} onChangeText={setName} maxLength={60} testID="text-name" />
-      <Switch label="For everybody of the firm" on={shared} onChange={setShared} />
+      <Switch label="For everyone in the firm" on={shared} onChange={setShared} />
       <Small>
         Names of people stay in it as they are. Write tags like {'{seller 1}'} where another deal has others.
       </Small>
@@ -71,7 +71,7 @@ function SaveText({ text, onDone }: { text: string; onDone: () => void }) {
           Keep it
         </Button>
         <Button kind="quiet" onPress={onDone}>
-          Leave it
+          Cancel
         </Button>
       </View>
     </View>

@@ -33,8 +33,8 @@ export function ToldCard({ on: { draft, edit } }: { on: Pick<Desk, 'draft' | 'ed
   if (members.length < 2) return null;
   return (
     <Card style={{ gap: 4 }} testID="told">
-      <Heading>Who else is told</Heading>
-      <Small>What the sender is told of it, they are told too, as far as they chose to hear of such things.</Small>
+      <Heading>Who else is notified</Heading>
+      <Small>They get the same notices as the sender, as far as their own settings allow.</Small>
       <Told value={draft.reports ?? []} onChange={(value) => edit([{ op: 'set', field: 'reports', value }])} />
     </Card>
   );

@@ -49,14 +49,14 @@ function Tools({ desk }: { desk: Desk }) {
   const ruled = !!inHand && !!rule?.partyIds.includes(inHand.id);
   const hint =
     desk.tool === 'strike'
-      ? 'Draw over the words to strike. Everybody who signs initials it.'
+      ? 'Drag over the words to strike. Everyone who signs initials the change.'
       : desk.tool === 'insert'
-        ? 'Touch the page where words go in. Everybody who signs initials it.'
+        ? 'Tap the page where words go in. Everyone who signs initials the change.'
         : isSenders(desk.tool)
-          ? 'Touch the page to place a label'
+          ? 'Tap the page to place a label'
           : inHand
-            ? `Touch the page to place ${calledOf(inHand)}’s ${KINDS[desk.tool].word}`
-            : 'Nobody in this packet signs yet. Add people under Path.';
+            ? `Tap the page to place ${calledOf(inHand)}’s ${KINDS[desk.tool].word}`
+            : 'No one in this packet signs yet. Add people under Path.';
   const tokens = <PartyTokens desk={desk} />;
   const everyPage =
     desk.tool !== 'initials' || !inHand ? null : ruled ? (

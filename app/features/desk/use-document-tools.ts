@@ -32,7 +32,7 @@ export function useDocumentTools(desk: Desk) {
     let now = doc;
     const until = Date.now() + PATIENCE;
     while (now.status === 'reading') {
-      if (Date.now() > until) throw new Error(`“${doc.name}” is still being read. Look again in a moment.`);
+      if (Date.now() > until) throw new Error(`“${doc.name}” is still being read. Try again in a moment.`);
       await new Promise((r) => setTimeout(r, 250));
       const deal = await call('deal', { params: { dealId } });
       now = deal.documents.find((d) => d.id === doc.id) ?? now;

@@ -127,7 +127,7 @@ export function useDraft(packet: DraftPacket, home: DraftHome = PACKET_HOME): Dr
         setSaving({
           state: 'saved',
           sentence: saved.over.length
-            ? `Saved. ${listWords(saved.over)} changed the same thing meanwhile. Your change stands; look at it once more.`
+            ? `Saved. ${listWords(saved.over)} changed the same thing meanwhile. Your change was saved; please check it.`
             : `Saved ${new Date().toLocaleTimeString('en-US', { hour: 'numeric', minute: '2-digit' })}`,
         });
       })
@@ -153,8 +153,8 @@ export function useDraft(packet: DraftPacket, home: DraftHome = PACKET_HOME): Dr
           state: 'offline',
           sentence:
             error instanceof ApiError && error.status === 401
-              ? 'You are signed out. Your changes are kept here; sign in again and open this draft.'
-              : 'No connection. Your changes are kept here and sent when it is back.',
+              ? 'You are signed out. Your changes are saved on this device; sign in again and open this draft.'
+              : 'No connection. Your changes are saved on this device and sent when it is back.',
         });
         timer.current = setTimeout(() => setTries((n) => n + 1), 3000);
       });

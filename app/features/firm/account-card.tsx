@@ -87,7 +87,7 @@ function NewPassword(o: { password: ReturnType<typeof useOwnSessions>['password'
   );
   return (
     <View style={{ gap: 8 }}>
-      <Field control={control} name="current" label="Your password now" secret autoComplete="current-password" />
+      <Field control={control} name="current" label="Current password" secret autoComplete="current-password" />
       <NewPasswordField control={control} label="New password" onSubmit={() => void submit()} />
       {o.password.isError ? <Trouble error={o.password.error} /> : null}
       <Button kind="main" busy={o.password.isPending} onPress={() => void submit()} testID="save-password">

@@ -11,7 +11,7 @@ export function ColleaguesCard() {
   return (
     <Card testID="colleagues">
       <Heading>Who may send for you</Heading>
-      <Small>Their packets go out in your name, answers come to you, and the record says who sent them.</Small>
+      <Small>They send packets in your name. Answers come to you, and the record says who sent them.</Small>
       {others.map((m) => (
         <Switch
           key={m.id}

@@ -40,7 +40,7 @@ export function NoticeRulesCard() {
   return (
     <Card testID="notice-rules" style={{ gap: 10 }}>
       <Heading>Rules for notices</Heading>
-      <Small>Samples to begin with: look at each, and set it as your law and your leases want it.</Small>
+      <Small>These are samples. Check each one and set it to match your law and your leases.</Small>
       {shown.map((rule) => (
         <RuleRow
           key={rule.id}
@@ -65,10 +65,10 @@ export function NoticeRulesCard() {
               onPress={() => keep.mutate({ rules: draft }, { onSuccess: () => setDraft(null) })}
               testID="keep-notice-rules"
             >
-              Keep the rules
+              Save rules
             </Button>
             <Button kind="quiet" onPress={() => setDraft(null)}>
-              Leave it
+              Cancel
             </Button>
           </>
         ) : null}
@@ -98,12 +98,12 @@ function RuleRow({ rule, days, open, onOpen, onChange, onDrop }: RowProps) {
         <View style={{ flex: 1 }}>
           <Strong>{rule.name}</Strong>
           <Small>
-            {day ? `delivered ${words(rule.term)} before: ${day.toLowerCase()}` : 'no term'}
+            {day ? `delivered ${words(rule.term)} before: ${day.toLowerCase()}` : 'no notice period'}
             {`; counts ${words(rule.delivery.link)} after sending, ${words(rule.delivery.post)} after posting`}
           </Small>
         </View>
         <IconButton name="pencil" label={`Change the rule ${rule.name}`} on={open} onPress={onOpen} />
-        <IconButton name="trash" label={`Take the rule ${rule.name} away`} onPress={onDrop} />
+        <IconButton name="trash" label={`Delete the rule ${rule.name}`} onPress={onDrop} />
       </View>
       {open ? (
         <View style={{ gap: 10 }}>
@@ -111,7 +111,7 @@ function RuleRow({ rule, days, open, onOpen, onChange, onDrop }: RowProps) {
           <DropMenu
             anchor={(show) => (
               <Button onPress={show} style={{ alignSelf: 'flex-start' }}>
-                {day ? `Counts back from: ${day}` : 'Counts back from no day'}
+                {day ? `Counts back from: ${day}` : 'Not counted back from a day'}
               </Button>
             )}
           >

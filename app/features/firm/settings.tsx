@@ -12,14 +12,14 @@ import { dayWords } from '../../ui/dates';
 import { when } from '../../ui/dates';
 
 const NOTICE_WORDS: Record<Notice, string> = {
-  asked: 'Somebody was asked',
-  opened: 'Somebody opened a packet',
-  done: 'Somebody is done, and who is next',
-  declined: 'Somebody declined',
-  question: 'Somebody has a question',
+  asked: 'Someone was asked',
+  opened: 'Someone opened a packet',
+  done: 'Someone is done, and who is next',
+  declined: 'Someone declined',
+  question: 'Someone has a question',
   lapsing: 'A packet is about to lapse, or has lapsed',
   executed: 'A packet is executed',
-  trouble: 'A message came back, a code was locked, somebody handed over',
+  trouble: 'A message came back, a code was locked, or someone handed over',
 };
 
 export function NoticesCard() {
@@ -31,7 +31,7 @@ export function NoticesCard() {
     notices.mutate({ notices: me.notices, digest: me.digest, ...change });
   return (
     <Card testID="notices">
-      <Heading>Write to me when</Heading>
+      <Heading>Email me when</Heading>
       {NOTICES.map((n) => (
         <Switch
           key={n}
@@ -42,7 +42,7 @@ export function NoticesCard() {
         />
       ))}
       <Switch
-        label="Once a morning: what the day needs"
+        label="Each morning: what needs you today"
         on={me.digest}
         onChange={(digest) => set({ digest })}
         testID="digest"
@@ -58,7 +58,7 @@ export function HolidaysCard({ firm }: { firm: FirmView }) {
   return (
     <Card testID="holidays">
       <Heading>Holidays</Heading>
-      <Small>On these days nobody is reminded. Packets that are on their way keep the list they were sent with.</Small>
+      <Small>No one is nudged on these days. Packets already sent keep the list they were sent with.</Small>
       {firm.holidays.map((d) => (
         <View key={d} style={{ flexDirection: 'row', alignItems: 'center' }}>
           <Body style={{ flex: 1 }}>{`${dayWords(d)}, ${d.slice(0, 4)}`}</Body>
@@ -95,14 +95,14 @@ export function ClockCard() {
     <Card testID="clock">
       <Heading>Clock</Heading>
       <Body>{session.data ? when(session.data.now, session.data.firm?.timeZone) : ''}</Body>
-      <Small>Set it forward to see reminders, warnings and lapses happen. It does not go back.</Small>
+      <Small>Set it forward to see nudges, warnings and lapses happen. It cannot go back.</Small>
       {forward.isError ? <Trouble error={forward.error} /> : null}
       <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
         {(
           [
-            [24, 'One day on'],
-            [72, 'Three days on'],
-            [168, 'A week on'],
+            [24, 'Forward one day'],
+            [72, 'Forward three days'],
+            [168, 'Forward one week'],
           ] as const
         ).map(([hours, label]) => (
           <Button
@@ -125,8 +125,8 @@ export function FailuresCard({ firm }: { firm: FirmView }) {
   if (!firm.failures.length) return null;
   return (
     <Card testID="failures">
-      <Heading>Left undone</Heading>
-      <Small>These were tried several times. Mend the cause if you can, then try again.</Small>
+      <Heading>Failed work</Heading>
+      <Small>These were tried several times. Fix the cause if you can, then try again.</Small>
       {firm.failures.map((f) => (
         <View key={`${f.queue} ${f.thing}`} style={{ gap: 2 }}>
           <Body>{f.sentence}</Body>

@@ -12,14 +12,14 @@ export function TextsCard() {
     <Card testID="texts-card">
       <Heading>Message texts</Heading>
       {items.length ? null : (
-        <Small>None yet. Keep a message as a text where you write it, and put it into the next one.</Small>
+        <Small>None yet. Save a message as a text where you write it, and insert it into the next one.</Small>
       )}
       {items.map((t) => (
         <View key={t.id} style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
           <View style={{ flex: 1 }}>
             <Strong>{t.name}</Strong>
             <Small numberOfLines={2}>{t.text}</Small>
-            <Small>{t.own ? (t.shared ? 'yours, for everybody' : 'yours alone') : `from ${t.by}`}</Small>
+            <Small>{t.own ? (t.shared ? 'yours, shared' : 'only yours') : `from ${t.by}`}</Small>
           </View>
           {t.own ? <IconButton name="trash" label={`Let “${t.name}” go`} onPress={() => drop.mutate(t.id)} /> : null}
         </View>

@@ -138,7 +138,7 @@ function StyleTools({ editor }: { editor: Editor }) {
   return (
     <View
       role="toolbar"
-      aria-label="How it looks"
+      aria-label="Style"
       style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 4 }}
     >
       <LevelMenu editor={editor} />
@@ -147,9 +147,9 @@ function StyleTools({ editor }: { editor: Editor }) {
       <IconButton name="underline" label="Underline" on={at.underline} onPress={() => on().toggleUnderline().run()} />
       <IconButton name="bullets" label="List" on={at.bullets} onPress={() => on().toggleBulletList().run()} />
       <IconButton name="numbers" label="Numbered list" on={at.numbers} onPress={() => on().toggleOrderedList().run()} />
-      <IconButton name="center" label="In the middle" on={at.center} onPress={middle} />
+      <IconButton name="center" label="Center" on={at.center} onPress={middle} />
       <IconButton name="undo" label="Take back" disabled={!at.undo} onPress={() => on().undo().run()} />
-      <IconButton name="redo" label="Do again" disabled={!at.redo} onPress={() => on().redo().run()} />
+      <IconButton name="redo" label="Redo" disabled={!at.redo} onPress={() => on().redo().run()} />
     </View>
   );
 }
@@ -206,7 +206,7 @@ function PartMenu({ editor }: { editor: Editor }) {
         }
       />
       <MenuItem
-        title="Only where something is so"
+        title="Only when a condition holds"
         testID="part-when"
         onPress={() => on().wrapIn('when', { key: 'pets', is: 'there', value: '' }).run()}
       />
@@ -236,13 +236,13 @@ function TableTools({ editor }: { editor: Editor }) {
         Column beside
       </Button>
       <Button kind="quiet" onPress={() => on().deleteRow().run()}>
-        Row out
+        Delete row
       </Button>
       <Button kind="quiet" onPress={() => on().deleteColumn().run()}>
-        Column out
+        Delete column
       </Button>
       <Button kind="quiet" onPress={() => on().deleteTable().run()}>
-        Table out
+        Delete table
       </Button>
     </View>
   );

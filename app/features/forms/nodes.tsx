@@ -172,7 +172,7 @@ function WhenView({ node, updateAttributes, editor, getPos }: NodeViewProps) {
             onChange={(value) => updateAttributes({ value })}
           />
         ) : null}
-        <Unwrap label="Let this part stand always" word="Always" editor={editor} getPos={getPos} node={node} />
+        <Unwrap label="Always show this part" word="Always" editor={editor} getPos={getPos} node={node} />
       </div>
       <NodeViewContent />
     </NodeViewWrapper>
@@ -192,7 +192,7 @@ function EachView({ node, updateAttributes, editor, getPos }: NodeViewProps) {
           options={EACH_SIDES.map((s) => ({ value: s, label: eachWords(s) }))}
           onChange={(s) => updateAttributes({ side: s })}
         />
-        <Unwrap label="Let this part stand once" word="Only once" editor={editor} getPos={getPos} node={node} />
+        <Unwrap label="Show this part once" word="Only once" editor={editor} getPos={getPos} node={node} />
       </div>
       <NodeViewContent />
     </NodeViewWrapper>
@@ -229,7 +229,7 @@ function SignaturesView({ node, updateAttributes, selected }: NodeViewProps) {
             <span>{r.name}</span>
           </label>
         ))}
-        {signing.length ? null : <p style={{ color: p.ochre }}>Nobody signs yet. Add a role beside the text.</p>}
+        {signing.length ? null : <p style={{ color: p.ochre }}>No one signs yet. Add a role beside the text.</p>}
         <label style={{ display: 'flex', alignItems: 'center', gap: 10, minHeight: 44 }}>
           <input
             type="checkbox"

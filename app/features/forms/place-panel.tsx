@@ -39,8 +39,8 @@ export function PlacePanel({ onPick, onClose }: Props) {
             options={INLINE_KINDS.map((k) => ({ value: k, label: placeWords(k) }))}
             onChange={setKind}
           />
-          <Input label="What is asked for" value={label} onChangeText={setLabel} maxLength={200} testID="place-label" />
-          {kind === 'tick' ? null : <Switch label="It has to be filled" on={required} onChange={setRequired} />}
+          <Input label="Filters" value={label} onChangeText={setLabel} maxLength={200} testID="place-label" />
+          {kind === 'tick' ? null : <Switch label="Required" on={required} onChange={setRequired} />}
           {kind === 'text' ? <Switch label="A long line" on={wide} onChange={setWide} /> : null}
         </>
       ) : (
@@ -52,7 +52,7 @@ export function PlacePanel({ onPick, onClose }: Props) {
           onPress={() => onPick({ slot, kind, label: label.trim(), required, wide })}
           testID="put-place"
         >
-          Put it in
+          Insert
         </Button>
         <Button kind="quiet" onPress={onClose}>
           Close

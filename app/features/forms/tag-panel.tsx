@@ -12,7 +12,7 @@ const FROM_WORDS: Record<TagDef['from'], string> = {
   deal: 'The deal',
   people: 'People',
   firm: 'The firm',
-  paper: 'This paper alone, filled in with each use',
+  paper: 'This paper only, filled in with each use',
 };
 const TYPE_WORDS: Record<TagDef['type'], string> = {
   flag: 'yes or no',
@@ -61,7 +61,7 @@ export function TagPanel({ onPick, onClose }: { onPick: (key: string) => void; o
             </View>
           ) : null;
         })}
-        {found.length ? null : <Body>No tag is called that. The firm adds facts of its own on the Rules screen.</Body>}
+        {found.length ? null : <Body>No tag has that name. You can add the firm’s own facts on the Rules screen.</Body>}
       </ScrollView>
     </Card>
   );

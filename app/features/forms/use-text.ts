@@ -80,7 +80,7 @@ export function useText(item: ShelfItemView & { written: NonNullable<ShelfItemVi
       const away = !(error instanceof ApiError) || error.status >= 500 || error.status === 401;
       setTold({
         state: away ? 'offline' : 'refused',
-        sentence: away ? 'No connection. What you wrote is kept here and sent when it is back.' : error.message,
+        sentence: away ? 'No connection. Your text is saved on this device and sent when it is back.' : error.message,
       });
       if (away) timer.current = setTimeout(() => void send(), AGAIN);
     } finally {

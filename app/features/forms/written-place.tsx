@@ -167,7 +167,7 @@ function Paper({ item }: { item: WrittenItem }) {
           </Sheet>
         ) : null}
       </View>
-      <Small>On a deal the tags are filled in, and everybody in it has lines of their own.</Small>
+      <Small>On a deal, the tags are filled in and everyone has their own lines.</Small>
     </Card>
   );
 }
@@ -217,7 +217,7 @@ function LanguageCard({ language, onChange }: { language: string; onChange: (tag
         options={languages.map((l) => ({ value: l.tag, label: l.name }))}
         onChange={onChange}
       />
-      <Small>Sums, days, figures and lists of names are written as it writes them.</Small>
+      <Small>Amounts, dates, numbers and lists of names are written in this language.</Small>
     </Card>
   );
 }

@@ -62,7 +62,7 @@ test('what is only alike says so', async () => {
   act(() => void window.dispatchEvent(new Event('gatepath:command-line')));
   await screen.findByTestId('command-input');
   write('lantren');
-  await screen.findByText('Nothing is written quite so. This is alike:');
+  await screen.findByText('No exact match. Similar:');
 });
 
 test('nothing found is said in words', async () => {
@@ -70,5 +70,5 @@ test('nothing found is said in words', async () => {
   fireEvent.keyDown(document.body, { key: 'k', ctrlKey: true });
   await screen.findByTestId('command-input');
   write('zzz');
-  await screen.findByText('Nothing has “zzz” in it, or anything alike.');
+  await screen.findByText('Nothing has “zzz” in it, or anything similar.');
 });

@@ -23,8 +23,8 @@ const PLACES = [
   { words: 'Notices', href: '/notices', more: 'rent entry letters tenants many homes' },
   { words: 'New notice', href: '/notices/new', more: 'rent entry many homes' },
   { words: 'People', href: '/people', more: 'address book contacts' },
-  { words: 'How it goes', href: '/insight', more: 'charts insight weeks time at gate' },
-  { words: 'Bring in a table', href: '/import', more: 'csv vcard import deals people' },
+  { words: 'Reports', href: '/insight', more: 'charts insight weeks time at gate' },
+  { words: 'Import a table', href: '/import', more: 'csv vcard import deals people' },
   { words: 'Rules', href: '/rules', more: 'requirements papers needed' },
   { words: 'New rule', href: '/rules/new', more: '' },
   { words: 'Mailroom', href: '/mailroom', more: 'messages mail' },
@@ -126,7 +126,7 @@ function Lines({ onDone }: { onDone: () => void }) {
       <Command.List>
         {results?.alike ? (
           <View style={{ padding: 12 }}>
-            <Small>Nothing is written quite so. This is alike:</Small>
+            <Small>No exact match. Similar:</Small>
           </View>
         ) : null}
         {GROUPS.map(([key, title]) =>
@@ -147,7 +147,7 @@ function Lines({ onDone }: { onDone: () => void }) {
           ) : null,
         )}
         {places.length ? (
-          <Command.Group heading="Places and acts">
+          <Command.Group heading="Screens and actions">
             {places.map((x) => (
               <Command.Item key={x.href} value={x.href} onSelect={() => go(x.href)} data-testid={`go-${x.href}`}>
                 <Body>{x.words}</Body>
@@ -165,7 +165,7 @@ function Lines({ onDone }: { onDone: () => void }) {
         ) : null}
         {nothing ? (
           <View role="status" style={{ padding: 16 }}>
-            <Body>{`Nothing has “${q.trim().slice(0, 40)}” in it, or anything alike.`}</Body>
+            <Body>{`Nothing has “${q.trim().slice(0, 40)}” in it, or anything similar.`}</Body>
           </View>
         ) : null}
       </Command.List>

@@ -18,9 +18,9 @@ export function Columns({ seen, onSet }: { seen: Seen; onSet: (at: number, key: 
   const label = (key: string) => seen.fields.find((f) => f.key === key)?.label ?? 'left out';
   return (
     <Card testID="import-columns">
-      <Heading>Which column is what</Heading>
+      <Heading>What each column is</Heading>
       {seen.missing.length ? (
-        <Note tone="warn" title={`No column is taken for: ${seen.missing.join(', ')}. Choose one.`} />
+        <Note tone="warn" title={`No column is set for: ${seen.missing.join(', ')}. Choose one.`} />
       ) : null}
       {seen.headings.map((heading, i) => (
         <View

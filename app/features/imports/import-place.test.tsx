@@ -25,7 +25,7 @@ const seen = (more: Partial<ImportView> = {}): ImportView => ({
   sample: [['Wren Alder', 'wren@example.com']],
   good: 0,
   bad: 2,
-  wrong: [{ line: 2, why: ['Name: there is none.'] }],
+  wrong: [{ line: 2, why: ['Name: missing.'] }],
   taken: null,
   ...more,
 });
@@ -46,14 +46,14 @@ test('a column that was not understood is chosen by hand; then the good rows com
   show(<ImportPlace />);
   const file = new File(['Who,E-mail\n'], 'people.csv', { type: 'text/csv' });
   fireEvent.change(screen.getByTestId('import-file'), { target: { files: [file] } });
-  await screen.findByText('No column is taken for: Name. Choose one.');
+  await screen.findByText('No column is set for: Name. Choose one.');
   expect(screen.getByTestId('import-take').getAttribute('aria-disabled')).toBe('true');
   fireEvent.click(screen.getByLabelText('Who is: left out. Change it'));
   fireEvent.click(await screen.findByText('Name'));
   await screen.findByText('Email: “x” is no address.');
   screen.getByText('Line 3');
-  fireEvent.click(screen.getByText('Bring in the 1 good row'));
-  await screen.findByText(/1 person brought in\. 2 were there already/);
+  fireEvent.click(screen.getByText('Import the 1 good row'));
+  await screen.findByText(/1 person imported\. 2 were already there/);
   await waitFor(() => expect(mockSent).toHaveBeenCalledTimes(3));
   expect(mockSent.mock.calls.map(([, o]) => (o as { query: unknown }).query)).toEqual([
     { take: 'none' },

@@ -29,7 +29,7 @@ export function ImportPlace() {
     <Page max={760}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
         <IconButton name="arrow-left" label="Back to the list" onPress={() => router.navigate(`/${kind}`)} />
-        <Title>Bring in a table</Title>
+        <Title>Import a table</Title>
       </View>
       <Card>
         <Choice
@@ -40,12 +40,12 @@ export function ImportPlace() {
         />
         <Body>
           {kind === 'people'
-            ? 'A CSV file with a row for each person, or cards (vCard). The columns may stand in any order.'
-            : 'A CSV file with a row for each deal. The columns may stand in any order; a list that was written out here comes in again as it is.'}
+            ? 'A CSV file with a row for each person, or cards (vCard). The columns can be in any order.'
+            : 'A CSV file with a row for each deal. The columns can be in any order. A list exported here can be imported again unchanged.'}
         </Body>
         {pick.field}
         <Button icon="file-plus" onPress={pick.open} style={{ alignSelf: 'flex-start' }}>
-          {file ? `Another file than ${file.name}` : 'Choose a file'}
+          {file ? `Use a file other than ${file.name}` : 'Choose a file'}
         </Button>
       </Card>
       {file ? <Preview key={`${kind} ${file.name} ${file.lastModified}`} kind={kind} file={file} /> : null}
@@ -92,7 +92,7 @@ function Preview({ kind, file }: { kind: TableKind; file: File }) {
       {taken ? (
         <Note
           tone="good"
-          title={`${count(taken.added, kind === 'people' ? 'person' : 'deal', kind)} brought in.${taken.known ? ` ${taken.known} were there already, and stay as they are.` : ''}`}
+          title={`${count(taken.added, kind === 'people' ? 'person' : 'deal', kind)} imported.${taken.known ? ` ${taken.known} were already there and stay as they are.` : ''}`}
           testID="import-done"
           action={
             <Button kind="quiet" onPress={() => router.navigate(`/${kind}`)} style={{ alignSelf: 'flex-start' }}>
@@ -114,12 +114,12 @@ function Preview({ kind, file }: { kind: TableKind; file: File }) {
                 onPress={() => look.mutate({ take: seen.bad ? 'good' : 'all', map: seen.map })}
                 testID="import-take"
               >
-                {seen.bad ? `Bring in the ${count(seen.good, 'good row')}` : `Bring in all ${count(seen.good, 'row')}`}
+                {seen.bad ? `Import the ${count(seen.good, 'good row')}` : `Import all ${count(seen.good, 'row')}`}
               </Button>
-              <Button onPress={() => router.navigate(`/${kind}`)}>Leave it</Button>
+              <Button onPress={() => router.navigate(`/${kind}`)}>Cancel</Button>
             </View>
             {seen.bad ? (
-              <Small>To have all of it or nothing, mend the rows above in the file and choose it again.</Small>
+              <Small>To import everything or nothing, fix the rows above in the file and choose it again.</Small>
             ) : null}
           </Card>
         </>
@@ -137,10 +137,10 @@ function Rows({ seen, kind }: { seen: ImportView; kind: TableKind }) {
     <Card testID="import-rows">
       <Heading>
         {seen.bad
-          ? `${count(seen.good, 'row')} can come in, ${seen.bad} cannot`
-          : `All ${count(seen.good, 'row')} can come in`}
+          ? `${count(seen.good, 'row')} can be imported, ${seen.bad} cannot`
+          : `All ${count(seen.good, 'row')} can be imported`}
       </Heading>
-      {seen.bad ? null : <Body>{`Each becomes one of the ${kind}. Nothing is kept before you say so.`}</Body>}
+      {seen.bad ? null : <Body>{`Each becomes one of the ${kind}. Nothing is saved until you confirm.`}</Body>}
       {listed.map((w) => (
         <View key={w.line}>
           <Strong>{`Line ${w.line}`}</Strong>

@@ -9,17 +9,17 @@ export function ListActs({ list }: { list: 'people' | 'deals' }) {
   return (
     <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
       <Button kind="quiet" icon="file-plus" onPress={() => router.push(`/import?what=${list}`)} testID="bring-in">
-        Bring in a table
+        Import a table
       </Button>
       <CsvLink list={list} />
       {list === 'deals' ? (
         <Button kind="quiet" onPress={() => router.push('/insight')} testID="to-insight">
-          How it goes
+          Reports
         </Button>
       ) : null}
       {list === 'people' ? (
         <Button kind="quiet" icon="download" onPress={() => void Linking.openURL(urlOf('cards'))}>
-          As cards
+          As contact cards
         </Button>
       ) : null}
     </View>

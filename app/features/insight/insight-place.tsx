@@ -1,4 +1,4 @@
-/** How it goes: what was sent and executed, how long people take, whom packets wait for, how long it all takes. */
+/** Reports: what was sent and executed, how long people take, whom packets wait for, how long it all takes. */
 import { useQuery } from '@tanstack/react-query';
 import { View } from 'react-native';
 import type { InsightView } from '@gatepath/contract';
@@ -20,8 +20,8 @@ export function InsightPlace() {
   return (
     <Page max={wide ? 1120 : 760}>
       <View>
-        <Title>How it goes</Title>
-        <Body>What the firm’s packets say of the last months. Nothing here is counted by person.</Body>
+        <Title>Reports</Title>
+        <Body>How the firm’s packets went in the last months. Nothing here is counted by person.</Body>
       </View>
       {wide ? (
         <View style={{ flexDirection: 'row', gap: 16, alignItems: 'flex-start' }}>
@@ -91,7 +91,7 @@ function Waits({ v }: { v: InsightView }) {
       title="Time at a gate, by side"
       lying
       sentence={slowest ? waitWords(slowest) : ''}
-      empty="Nobody has finished anything in the last half year."
+      empty="No one has finished anything in the last six months."
       list="waits"
       nothing={!v.waits.length}
       rows={v.waits.map((w) => ({ x: SIDE_WORDS[w.side], median: w.median, slow: w.slow }))}
@@ -115,7 +115,7 @@ function HoldUps({ v }: { v: InsightView }) {
       title="Held up now, by side"
       lying
       sentence={`${count(all, 'person', 'people')} ${all === 1 ? 'is' : 'are'} waited for, the longest for ${days(longest)}.`}
-      empty="Nobody is waited for."
+      empty="No one is waited for."
       list="hold-ups"
       nothing={!v.holdUps.length}
       rows={v.holdUps.map((h) => ({ x: SIDE_WORDS[h.side], n: h.n }))}

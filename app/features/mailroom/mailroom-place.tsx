@@ -17,10 +17,10 @@ export function MailroomPlace() {
       <Title>Mailroom</Title>
       {session.data?.mail === 'mailroom' ? (
         session.data.demo ? (
-          <Small>In the demo nothing leaves this computer: every message lies here, and its links work.</Small>
+          <Small>In the demo, nothing leaves this computer: every message stays here, and its links work.</Small>
         ) : (
           <Note tone="warn" title="No mail server is set">
-            Messages stay here and reach nobody. Set SMTP_URL and start the server again; until then, pass the links on
+            Messages stay here and reach no one. Set SMTP_URL and restart the server; until then, send the links on
             yourself.
           </Note>
         )
@@ -52,7 +52,7 @@ function MessageCard({ message: m, timeZone }: { message: MessageSummary; timeZo
         <Small>
           {m.channel === 'text' ? `Text message to ${m.toName} (${m.toPhone})` : `To ${m.toName} (${m.toEmail})`}
         </Small>
-        <Small>{`${when(m.createdAt, timeZone)} · ${{ queued: 'on its way', kept: 'kept here', sent: 'sent', failed: 'not sent', returned: 'came back' }[m.status]}`}</Small>
+        <Small>{`${when(m.createdAt, timeZone)} · ${{ queued: 'on its way', kept: 'in the mailroom', sent: 'sent', failed: 'not sent', returned: 'came back' }[m.status]}`}</Small>
         {m.problem ? <Small style={{ color: p.wine }}>{m.problem}</Small> : null}
       </Pressable>
       {m.link && /\/sign\//.test(m.link) ? (

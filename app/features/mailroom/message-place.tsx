@@ -40,7 +40,7 @@ export function MessagePlace() {
         ) : null}
         {m.status === 'kept' ? (
           <Button busy={giveBack.isPending} onPress={() => giveBack.mutate()} testID="return-message">
-            Let it come back as undeliverable
+            Return it as undeliverable
           </Button>
         ) : null}
         {m.channel === 'email' ? (

@@ -22,7 +22,7 @@ export function HomeChooser({ home, onChoose }: { home: string; onChoose: (dealI
   return (
     <View style={{ gap: 8 }} testID="home-chooser">
       <Input label="Find the tenancy" value={search} onChangeText={setSearch} maxLength={120} testID="find-home" />
-      {found.isSuccess && !items.length ? <Small>No running tenancy is called that.</Small> : null}
+      {found.isSuccess && !items.length ? <Small>No active tenancy has that name.</Small> : null}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         {items.map((d) => (
           <Button key={d.id} onPress={() => onChoose(d.id)} testID="choose-home">

@@ -200,7 +200,7 @@ function Opened({ row, notice, acts }: { row: NoticeRow; notice: NoticeView; act
             onPress={() => setRow.mutate({ rowId: row.id, values: on.said }, { onSuccess: on.clear })}
             testID="mend-row"
           >
-            Keep for this home
+            Save for this home
           </Button>
         ) : null}
         {row.dealId ? (
@@ -230,7 +230,7 @@ function Opened({ row, notice, acts }: { row: NoticeRow; notice: NoticeView; act
             onPress={() => setRow.mutate({ rowId: row.id, leftOut: row.state !== 'left_out' })}
             testID="leave-out"
           >
-            {row.state === 'left_out' ? 'Take it in again' : 'Leave it out'}
+            {row.state === 'left_out' ? 'Include it again' : 'Dismiss'}
           </Button>
         ) : null}
       </View>

@@ -36,10 +36,10 @@ export function Homes({ notice, acts }: { notice: NoticeView; acts: Acts }) {
     <View style={{ flex: 1, gap: 14, minWidth: 0 }}>
       <Card style={{ gap: 10 }} testID="homes-card">
         <Heading>{notice.counts.homes ? `${count(notice.counts.homes, 'home')} so far` : 'Who gets it'}</Heading>
-        <Small>A CSV file with a row a home: its address, and in further columns what its notice says.</Small>
+        <Small>A CSV file with one row per home: its address, and in the other columns what its notice says.</Small>
         {pick.field}
         <Button icon="file-plus" onPress={pick.open} style={{ alignSelf: 'flex-start' }} testID="bring-homes">
-          {file ? `Another table than ${file.name}` : 'Bring in a table'}
+          {file ? `Use a table other than ${file.name}` : 'Import a table'}
         </Button>
         {table.isError ? <Trouble error={table.error} /> : null}
         <OfList add={add} />
@@ -61,7 +61,7 @@ export function Homes({ notice, acts }: { notice: NoticeView; acts: Acts }) {
       {seen?.taken ? (
         <Note
           tone="good"
-          title={`${count(seen.taken, 'row')} taken. What is wrong with one stands in it.`}
+          title={`${count(seen.taken, 'row')} taken. Any problem is shown in its row.`}
           testID="homes-taken"
         />
       ) : null}
@@ -81,7 +81,7 @@ function OfList({ add }: Pick<Acts, 'add'>) {
   };
   return (
     <>
-      <Small>Or every running tenancy, those of an address or a town, or with a tag:</Small>
+      <Small>Or every active tenancy, those at an address or in a town, or with a tag:</Small>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
         <View style={{ flexGrow: 1, minWidth: 150 }}>
           <Input
@@ -102,7 +102,7 @@ function OfList({ add }: Pick<Acts, 'add'>) {
         style={{ alignSelf: 'flex-start' }}
         testID="add-homes"
       >
-        {search.trim() || tag.trim() ? 'Add these tenancies' : 'Add every running tenancy'}
+        {search.trim() || tag.trim() ? 'Add these tenancies' : 'Add every active tenancy'}
       </Button>
       {add.isError ? <Trouble error={add.error} /> : null}
     </>

@@ -19,8 +19,8 @@ export function Letters({ notice, acts: { letters } }: { notice: NoticeView; act
     <Card style={{ gap: 10 }} testID="letters-card">
       <Heading>{`Letters for ${count(notice.counts.letters, 'home')}`}</Heading>
       <Small>
-        For people without an address, and in place of messages that came back. Each begins with a page that has a slip
-        to sign.
+        For people without an email address, and in place of messages that came back. Each starts with a page that has a
+        slip to sign.
       </Small>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10, alignItems: 'flex-end' }}>
         <Button
@@ -31,7 +31,7 @@ export function Letters({ notice, acts: { letters } }: { notice: NoticeView; act
           Letters as PDF
         </Button>
         <Choice
-          label="How they went"
+          label="How they were sent"
           value={way}
           options={[
             { value: 'post', label: 'Posted' },
@@ -46,7 +46,7 @@ export function Letters({ notice, acts: { letters } }: { notice: NoticeView; act
           onPress={() => letters.mutate({ rowIds: [], day, way })}
           testID="letters-went"
         >
-          All of them went
+          All of them were sent
         </Button>
       </View>
       {letters.isError ? <Trouble error={letters.error} /> : null}

@@ -28,13 +28,12 @@ export function NewNotice() {
         </View>
       </View>
       <Body>
-        Choose the kit it is made of. In a kit whose tenants have it delivered, nobody signs; in any other they are
-        asked to.
+        Choose the kit to send. If the kit’s tenants receive it, no one signs; otherwise they are asked to sign.
       </Body>
       {shelf.isPending ? <Loading what="the kits" /> : null}
       {shelf.isError ? <Trouble error={shelf.error} retry={() => void shelf.refetch()} /> : null}
       {shelf.isSuccess && !kits.length ? (
-        <Body>No kit is on the shelf yet. Write a form, put it into a kit, and let its tenants have it delivered.</Body>
+        <Body>No kit is on the shelf yet. Write a form, add it to a kit, and set its tenants to receive it.</Body>
       ) : null}
       {begin.isError ? <Trouble error={begin.error} /> : null}
       {kits.map((k) => (

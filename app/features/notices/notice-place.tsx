@@ -26,7 +26,7 @@ export function NoticePlace() {
 
 const SHOWS: { value: RowShow; label: string }[] = [
   { value: 'all', label: 'All' },
-  { value: 'wrong', label: 'To mend' },
+  { value: 'wrong', label: 'To fix' },
   { value: 'ready', label: 'To go' },
   { value: 'gone', label: 'Gone' },
   { value: 'letters', label: 'Letters' },
@@ -125,7 +125,7 @@ function Head({ notice, acts }: { notice: NoticeView; acts: Acts }) {
               busy={drop.isPending}
               onPress={() => drop.mutate(undefined, { onSuccess: () => router.navigate('/notices') })}
             >
-              Throw it away
+              Delete
             </Button>
           ) : null}
           {notice.state === 'going' || (!counts.ready && counts.gone) ? null : (
@@ -158,7 +158,7 @@ function Progress({ notice }: { notice: NoticeView }) {
   const all = counts.homes - counts.leftOut;
   if (!all) return null;
   const told = [
-    counts.wrong ? `${counts.wrong} to be mended` : '',
+    counts.wrong ? `${counts.wrong} to be fixed` : '',
     counts.fresh ? `${counts.fresh} being worked out` : '',
     counts.ready ? `${counts.ready} to go` : '',
     counts.cameBack ? `${counts.cameBack} came back` : '',
@@ -179,7 +179,7 @@ function Progress({ notice }: { notice: NoticeView }) {
       <Body>
         <Strong>{`${counts.gone} of ${all} gone`}</Strong>
         {told.length ? `, ${listWords(told)}` : ''}
-        {notice.state === 'stopped' ? '. Stopped: what is to go waits for you.' : ''}
+        {notice.state === 'stopped' ? '. Stopped: the rest waits for you.' : ''}
       </Body>
     </View>
   );

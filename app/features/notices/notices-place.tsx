@@ -35,8 +35,8 @@ export function NoticesPlace() {
         <Card>
           <Heading>No notices yet</Heading>
           <Body>
-            A notice is one kit for many homes: a change of rent, an entry, new house rules. Each home is worked out and
-            checked before anything goes, and its delivery is proved afterwards.
+            A notice is one kit for many homes: a change of rent, an entry, new house rules. Each home is prepared and
+            checked before anything is sent, and its delivery is recorded.
           </Body>
         </Card>
       }
@@ -58,7 +58,7 @@ function NoticeCard({ notice }: { notice: NoticeSummary }) {
   const all = counts.homes - counts.leftOut;
   const told = [
     notice.state === 'gone' ? '' : STATE_WORDS[notice.state],
-    counts.wrong ? `${counts.wrong} to be mended` : '',
+    counts.wrong ? `${counts.wrong} to be fixed` : '',
     counts.cameBack ? `${counts.cameBack} came back` : '',
     counts.letters ? `${count(counts.letters, 'letter')} to be posted` : '',
   ].filter(Boolean);

@@ -129,7 +129,7 @@ test('a run that goes is stopped, and what was stopped says that it waits', asyn
     return a.url.includes('/rows') ? { items: [row()], next: null } : now;
   });
   fireEvent.click(await screen.findByTestId('stop-notice'));
-  await screen.findByText(/Stopped: what is to go waits for you/);
+  await screen.findByText(/Stopped: the rest waits for you/);
   screen.getByText('Send the 1 that waits');
   expect(asked.find((a) => a.method === 'POST')!.url).toContain('/notices/n/stop');
 });

@@ -25,9 +25,9 @@ export function SaidToAll({ notice, acts: { set } }: { notice: NoticeView; acts:
       <Heading>What every home reads</Heading>
       <Input label="Name of the notice" value={name} onChangeText={setName} maxLength={120} testID="notice-name" />
       {facts.length ? (
-        <Small>Filled in here it is the same for all; left open, each row says it.</Small>
+        <Small>What is filled in here is the same for every home. What is left open comes from each row.</Small>
       ) : (
-        <Small>The papers of this kit ask for nothing that differs from home to home.</Small>
+        <Small>Nothing in this kit’s papers differs from home to home.</Small>
       )}
       <SaidFields facts={facts} values={notice.values} on={on} />
       <Button
@@ -40,10 +40,10 @@ export function SaidToAll({ notice, acts: { set } }: { notice: NoticeView; acts:
         Keep it
       </Button>
       <View style={{ gap: 4 }}>
-        <Small>Held to the rule</Small>
+        <Small>Rule</Small>
         <Choice
           wrap
-          label="Held to the rule"
+          label="Rule"
           value={rule?.id ?? NO_RULE}
           options={[
             ...notice.rules.map((r) => ({ value: r.id, label: r.name })),
@@ -55,10 +55,10 @@ export function SaidToAll({ notice, acts: { set } }: { notice: NoticeView; acts:
       </View>
       {term?.sentence ? <Note tone="warn" title={term.sentence} /> : null}
       {term && !term.sentence ? (
-        <Small>{`Sent today, it counts as delivered on ${shortDay(term.delivered)}: it may hold from ${shortDay(term.earliest, term.delivered)} on.`}</Small>
+        <Small>{`Sent today, it counts as delivered on ${shortDay(term.delivered)}: it can take effect from ${shortDay(term.earliest, term.delivered)} on.`}</Small>
       ) : null}
       <Switch
-        label="Nothing goes while a row is wrong"
+        label="Send nothing while a row is wrong"
         on={notice.allOrNone}
         onChange={(allOrNone) => set.mutate({ allOrNone })}
         testID="all-or-none"

@@ -37,7 +37,7 @@ export function SetUp() {
     <Page max={480}>
       <Brand />
       <Title>Set up your firm</Title>
-      <Body>This is asked once. You become the first member and can start with a deal right away.</Body>
+      <Body>You do this once. You become the first member and can open a deal right away.</Body>
       <Card style={{ gap: 12 }}>
         <Field control={control} name="firmName" label="Name of the firm" autoComplete="organization" />
         <ZoneField control={control} name="timeZone" />

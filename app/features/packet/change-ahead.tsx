@@ -33,7 +33,7 @@ export function ChangeAhead({ packet, sent }: Props) {
   if (open === 'order') return <Order packet={packet} sent={sent} onClose={() => setOpen(null)} />;
   return (
     <Card>
-      <Heading>Change what is ahead</Heading>
+      <Heading>Change what comes next</Heading>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         <Button icon="account-plus" onPress={() => setOpen('person')} testID="add-person">
           Add a person
@@ -47,14 +47,14 @@ export function ChangeAhead({ packet, sent }: Props) {
       </View>
       {later.length || plan.readAlong ? (
         <Switch
-          label="Those whose gate comes later may read along"
+          label="People at later gates may read along"
           on={plan.readAlong ?? false}
           onChange={(allowed) => change.mutate({ type: 'set_reading', allowed })}
           testID="read-along"
         />
       ) : null}
       {change.isError ? <Trouble error={change.error} /> : null}
-      <Small>To change a page, or somebody’s places on it, touch it in the ledger.</Small>
+      <Small>To change a page, or someone’s places on it, tap it in the ledger.</Small>
     </Card>
   );
 }
@@ -154,7 +154,7 @@ function NewDocument({
   const [signers, setSigners] = useState(later.map((p) => p.id));
   return (
     <Card>
-      <Heading>Add a document for those ahead</Heading>
+      <Heading>Add a document for the people ahead</Heading>
       <Choice
         wrap
         label="Document"
@@ -170,7 +170,7 @@ function NewDocument({
           onChange={(on) => setSigners(on ? [...signers, p.id] : signers.filter((x) => x !== p.id))}
         />
       ))}
-      <Small>Those whose gate is open or passed do not get it.</Small>
+      <Small>People whose gate is open or done do not get it.</Small>
       <DoOrLeave
         label="Add"
         busy={change.isPending}

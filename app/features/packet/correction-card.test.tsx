@@ -56,7 +56,7 @@ test('words that are not printed cannot be struck; words that stand twice say so
   await waitFor(() => expect(screen.getByText(/not printed on this page/)).toBeTruthy());
   expect(offered()).toBe(false);
   write('change-words', 'stays');
-  await waitFor(() => expect(screen.getByText(/They stand here 2 times/)).toBeTruthy());
+  await waitFor(() => expect(screen.getByText(/They appear 2 times/)).toBeTruthy());
 });
 
 test('words put in go near the words that were named', async () => {

@@ -113,15 +113,15 @@ export function CorrectionCard({ packet, sent, look, onClose }: Props) {
           tone="warn"
           title={
             !page
-              ? 'The page is still being looked at.'
+              ? 'The page is still being read.'
               : kind === 'strike'
-                ? 'These words are not printed on this page. Write them as they stand there.'
+                ? 'These words are not printed on this page. Type them as printed.'
                 : 'There is no room for these words on this page. Write fewer.'
           }
         />
       ) : null}
       {found.length > 1 ? (
-        <Small>{`They stand here ${found.length} times; the first is struck. Add a word to choose.`}</Small>
+        <Small>{`They appear ${found.length} times; the first is struck. Add a word to choose another.`}</Small>
       ) : null}
       <DoOrLeave
         label="Make the change"
@@ -140,9 +140,9 @@ export function CorrectionCard({ packet, sent, look, onClose }: Props) {
         hint={
           kind === 'strike'
             ? picked && !picked.both
-              ? 'Now touch the last word of it.'
-              : 'Touch the first word on the page, then the last; or write them.'
-            : 'Touch the page where the words belong.'
+              ? 'Now tap its last word.'
+              : 'Tap the first word on the page, then the last, or type them.'
+            : 'Tap the page where the words belong.'
         }
         onTouch={touch}
       />

@@ -86,7 +86,7 @@ export function MarksCard({ packet, sent, look, onClose }: Props) {
   return (
     <Card testID="marks-card">
       <Heading>{`Places on page ${look.page} of ${doc.name}`}</Heading>
-      <Small>Of people who have not put anything in yet. Whoever has signed keeps what they signed.</Small>
+      <Small>Only for people who have not filled in anything yet. What is signed stays as signed.</Small>
       {people.length > 1 ? (
         <Choice
           wrap
@@ -116,7 +116,7 @@ export function MarksCard({ packet, sent, look, onClose }: Props) {
         packet={packet}
         sent={sent}
         look={look}
-        hint={hand ? 'Touch the page where it belongs, or use the arrows.' : 'Take one of the places, or put one in.'}
+        hint={hand ? 'Tap the page where it belongs, or use the arrows.' : 'Choose one of the places, or add one.'}
         onTouch={({ x, y }) => hand && moveTo(hand, x - hand.rect.w / 2, y - hand.rect.h / 2)}
         over={(scale) => (
           <View aria-hidden style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}>
@@ -173,7 +173,7 @@ export function MarksCard({ packet, sent, look, onClose }: Props) {
       <DropMenu
         anchor={(open) => (
           <Button icon="plus" onPress={open} style={{ alignSelf: 'flex-start' }} testID="put-in">
-            {`Put one in for ${firstName(party.name)}`}
+            {`Add one for ${firstName(party.name)}`}
           </Button>
         )}
       >
@@ -192,7 +192,7 @@ export function MarksCard({ packet, sent, look, onClose }: Props) {
       />
       {covers ? (
         <Button onPress={() => send(true)} style={{ alignSelf: 'flex-start' }} testID="places-anyway">
-          Keep it there all the same
+          Keep it there anyway
         </Button>
       ) : null}
     </Card>

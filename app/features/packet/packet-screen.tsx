@@ -182,7 +182,7 @@ function Activity({ packet, sent }: Props) {
         style={{ alignSelf: 'flex-start' }}
         testID="download-chain"
       >
-        The chain of events as a file
+        Download the event record
       </Button>
     </Card>
   );
@@ -255,7 +255,7 @@ function PageView({
       <Small>
         {fills.length
           ? `Filled: ${[...new Set(fills.map((f) => sent.plan.parties.find((x) => x.id === f.partyId)?.name))].join(', ')}`
-          : 'Nobody has filled anything here yet.'}
+          : 'No one has filled in anything here yet.'}
       </Small>
       {packet.status === 'at_gate' ? (
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>

@@ -36,7 +36,7 @@ export function RemoveParty({ packet, sent, party, onClose }: Props & { sent: Se
       <Strong>{`Take ${party.name} out of the packet`}</Strong>
       <Body>{`Their places go${told ? ', their link ends' : ''}, and the record says so.${told ? ` ${first} is told why.` : ''}`}</Body>
       <Input
-        label={told ? `Why? ${first} will read it` : 'Why? The record keeps it'}
+        label={told ? `Why? ${first} will read it` : 'Why? It goes into the record'}
         value={reason}
         onChangeText={setReason}
         testID="drop-reason"

@@ -23,7 +23,7 @@ export function SignsWhat({ documents, signed, onSigned, initials, onInitials }:
         />
       ))}
       <Switch label="Initials every page of them" on={initials} onChange={onInitials} />
-      <Small>Their places are put where the pages have room, near the signatures that are there.</Small>
+      <Small>Their places are added where the pages have room, near the existing signatures.</Small>
     </>
   );
 }

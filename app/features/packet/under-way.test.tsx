@@ -60,9 +60,9 @@ test('withdrawing and taking back ask for a reason first, and can be left', asyn
   const { packet } = underWay();
   const asked = show(<EndCard packet={packet} />, () => ({ ...packet, id: 'v2' }));
   press('withdraw');
-  fireEvent.click(screen.getByText('Keep it going'));
+  fireEvent.click(screen.getByText('Keep it open'));
   press('new-version');
-  expect(screen.getByText(/signatures given so far do not carry over/)).toBeTruthy();
+  expect(screen.getByText(/Signatures given so far do not carry over/)).toBeTruthy();
   write('end-reason', 'The price changed');
   press('end-now');
   await waitFor(() =>

@@ -1,4 +1,4 @@
-/** What the sender can do with a packet that is on its way, and what comes next if nobody does anything. */
+/** What the sender can do with a packet that is on its way, and what comes next if no one does anything. */
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
@@ -81,7 +81,7 @@ function NudgeNow({ packet }: Pick<Props, 'packet'>) {
       {saying === null ? null : (
         <>
           <Input
-            label="What you say in it (optional)"
+            label="Message (optional)"
             value={saying}
             onChangeText={setSaying}
             multiline
@@ -103,11 +103,11 @@ function NudgeNow({ packet }: Pick<Props, 'packet'>) {
           }
           testID="nudge-now"
         >
-          Remind who is waited for now
+          Nudge now
         </Button>
         {saying === null ? (
           <Button kind="quiet" onPress={() => setSaying('')} testID="nudge-say">
-            Say something in it
+            Add a message
           </Button>
         ) : null}
       </View>
@@ -125,7 +125,7 @@ export function AheadCard({ packet, sent }: Props) {
   const lastDay = sent.plan.schedule?.lastDay ?? '';
   return (
     <Card testID="ahead">
-      <Heading>{lapsed ? 'Lapsed' : 'What comes by itself'}</Heading>
+      <Heading>{lapsed ? 'Lapsed' : 'Coming up'}</Heading>
       {lapsed ? (
         <Body>
           The last day passed. Extend it and everyone who is waited for gets a new link; what was signed is kept.
@@ -139,7 +139,7 @@ export function AheadCard({ packet, sent }: Props) {
             </Body>
           ))
       ) : (
-        <Small>No reminders and no last day.</Small>
+        <Small>No nudges and no last day.</Small>
       )}
       {sent.forecast ? <ForecastLine forecast={sent.forecast} /> : null}
       {lapsed ? null : <NudgeNow packet={packet} />}
@@ -173,12 +173,12 @@ function ForecastLine({ forecast: f }: { forecast: NonNullable<SentView['forecas
       <Strong>
         {f.likely === f.slow
           ? `Likely executed by ${dayWords(f.slow)}`
-          : `Likely executed by ${dayWords(f.likely)}; nine times in ten by ${dayWords(f.slow)}`}
+          : `Likely executed by ${dayWords(f.likely)}; 90% likely by ${dayWords(f.slow)}`}
       </Strong>
       <Small>
         {f.few
-          ? `Of few of your own people yet (${f.from}), so usual figures speak too.`
-          : `From how long ${f.from} of your people took before, and what is still ahead.`}
+          ? `Based on few of your own people so far (${f.from}), so typical times are used too.`
+          : `Based on how long ${f.from} of your people took before, and what is still ahead.`}
       </Small>
     </View>
   );
@@ -194,7 +194,7 @@ export function EndCard({ packet }: { packet: PacketView }) {
     return (
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         <Button kind="quiet" onPress={() => setWay('version')} testID="new-version">
-          Take it back and change it
+          Recall and change it
         </Button>
         <Button kind="quiet" onPress={() => setWay('withdraw')} testID="withdraw">
           Withdraw this packet
@@ -205,17 +205,17 @@ export function EndCard({ packet }: { packet: PacketView }) {
   const error = withdraw.error ?? newVersion.error;
   return (
     <Card>
-      <Heading>{way === 'withdraw' ? 'Withdraw this packet' : 'Take it back into a new version'}</Heading>
+      <Heading>{way === 'withdraw' ? 'Withdraw this packet' : 'Recall into a new version'}</Heading>
       <Body>
         {way === 'withdraw'
-          ? 'Everyone who was asked is told, and no link works any more.'
-          : 'This packet ends and everyone who was asked is told why. A draft of the new version opens on the desk; signatures given so far do not carry over.'}
+          ? 'Everyone who was asked is notified, and their links stop working.'
+          : 'This packet ends, and everyone who was asked is notified why. A draft of the new version opens on the desk. Signatures given so far do not carry over.'}
       </Body>
       <Input label="Why?" value={reason} onChangeText={setReason} testID="end-reason" />
       <TextMenu value={reason} onChange={(value) => setReason(value.slice(0, MOST_REASON))} />
       <DoOrLeave
         label={way === 'withdraw' ? 'Withdraw' : 'Take it back'}
-        leave="Keep it going"
+        leave="Keep it open"
         stops={way === 'withdraw'}
         busy={busy}
         error={error}
@@ -244,7 +244,7 @@ export function KinNote({ packet }: { packet: PacketView }) {
   return (
     <Note
       tone="plain"
-      title="Belongs together"
+      title="Related packets"
       action={
         <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
           {packet.kin.map((k) => (

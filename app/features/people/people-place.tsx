@@ -35,11 +35,11 @@ export function PeoplePlace() {
       render={(p) => <PersonCard person={p} />}
       empty={
         <Card>
-          <Heading>{search ? 'Nobody found' : 'Nobody yet'}</Heading>
+          <Heading>{search ? 'No one found' : 'No one yet'}</Heading>
           <Body>
             {search
-              ? `Nobody has “${search}” in their name, company or address.`
-              : 'Whoever you add to a deal stands here, with all their deals, papers and messages on one page.'}
+              ? `No one has “${search}” in their name, company or address.`
+              : 'Everyone you add to a deal appears here, with their deals, papers and messages on one page.'}
           </Body>
         </Card>
       }

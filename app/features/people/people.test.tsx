@@ -44,7 +44,7 @@ test('people are looked for, and opened', async () => {
   fireEvent.click(await screen.findByTestId('person-card'));
   expect(mockWent).toHaveBeenCalledWith('/people/ivo');
   fireEvent.change(screen.getByPlaceholderText(/Find a name/), { target: { value: 'ana' } });
-  await screen.findByText('Nobody found');
+  await screen.findByText('No one found');
   expect(asked.at(-1)?.url).toBe('/api/people?search=ana&limit=40');
 });
 

@@ -52,7 +52,7 @@ function Reached({ person: p }: { person: PersonView }) {
         onPress={() => void Linking.openURL(urlOf('personCard', { personId: p.id }))}
         style={{ alignSelf: 'flex-start' }}
       >
-        As a card
+        As a contact card
       </Button>
       {p.phone ? (
         <Button
@@ -105,7 +105,7 @@ function PersonForm({ person, onDone }: { person: PersonView; onDone: () => void
         maxLength={160}
         onChangeText={(company) => put({ company })}
       />
-      <Small>Corrected in every open deal. Packets on their way keep whom they were sent to.</Small>
+      <Small>This corrects every open deal. Packets already sent keep the name and address they were sent to.</Small>
       {set.isError ? <Trouble error={set.error} /> : null}
       <View style={{ flexDirection: 'row', gap: 10 }}>
         <Button
@@ -130,21 +130,21 @@ function Alike({ person, other }: { person: PersonView; other: PersonView['alike
   return (
     <Note
       tone="plain"
-      title={`${other.name}${other.email ? `, ${other.email}` : ''} is in the book too`}
+      title={`${other.name}${other.email ? `, ${other.email}` : ''} is also in the address book`}
       testID="alike"
       action={
         <View style={{ gap: 8 }}>
           {asking ? (
-            <Small>{`${other.name} leads to ${person.name} then, with all their deals. This cannot be undone.`}</Small>
+            <Small>{`${other.name} and all their deals become part of ${person.name}. This cannot be undone.`}</Small>
           ) : null}
           {merge.isError ? <Trouble error={merge.error} /> : null}
           <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
             {asking ? (
               <>
                 <Button kind="main" busy={merge.isPending} onPress={() => merge.mutate(other.id)} testID="merge-now">
-                  Make them one
+                  Merge them
                 </Button>
-                <Button onPress={() => setAsking(false)}>Leave them two</Button>
+                <Button onPress={() => setAsking(false)}>Keep both</Button>
               </>
             ) : (
               <>
@@ -210,7 +210,7 @@ const Packets = ({ person: p }: { person: PersonView }) => (
 const Messages = ({ person: p }: { person: PersonView }) => (
   <Card testID="messages-of">
     <Heading>Messages</Heading>
-    {p.messages.length ? null : <Small>Nothing was written to them.</Small>}
+    {p.messages.length ? null : <Small>No messages were sent to them.</Small>}
     {p.messages.map((m) => (
       <Line
         key={m.id}

@@ -104,7 +104,7 @@ function GroupEditor({ condition, facts, faults, at = '', onChange, onDrop }: Pr
           ))}
         </DropMenu>
         <View style={{ flex: 1 }} />
-        <IconButton name="close" label={`Take away: ${GROUPS[group]}`} onPress={onDrop} />
+        <IconButton name="close" label={`Remove: ${GROUPS[group]}`} onPress={onDrop} />
       </View>
       <Faults at={at} faults={faults} />
       {parts.map((part, i) => (
@@ -224,7 +224,7 @@ function FactRow({
           </DropMenu>
         ) : null}
         <View style={{ flex: 1 }} />
-        <IconButton name="close" label={`Take away: ${def?.label ?? 'this part'}`} onPress={onDrop} />
+        <IconButton name="close" label={`Remove: ${def?.label ?? 'this part'}`} onPress={onDrop} />
       </View>
       {def && c.compare !== 'unknown' ? (
         <FactField

@@ -49,7 +49,7 @@ export function RulePlace() {
     return (
       <Page>
         <Title>This rule is gone</Title>
-        <Body>Somebody has taken it away.</Body>
+        <Body>Someone has deleted it.</Body>
         <Button onPress={() => router.replace('/rules')} style={{ alignSelf: 'flex-start' }}>
           See the rules
         </Button>
@@ -77,7 +77,7 @@ function RuleEditor({ rule, ownFacts }: { rule: Rule | null; ownFacts: FactDef[]
       </View>
       {rule?.sample ? (
         <Note tone="warn" title="This rule came as a sample">
-          It is no legal advice. Kept once, it is your own.
+          It is not legal advice. Once you save it, it is yours.
         </Note>
       ) : null}
       <View style={{ flexDirection: wide ? 'row' : 'column', gap: 16, alignItems: wide ? 'flex-start' : 'stretch' }}>
@@ -105,7 +105,7 @@ function RuleEditor({ rule, ownFacts }: { rule: Rule | null; ownFacts: FactDef[]
               onPress={() => save.mutate({ id: rule?.id ?? null, body }, { onSuccess: back })}
               testID="save-rule"
             >
-              Keep the rule
+              Save rule
             </Button>
             <Button onPress={back}>Cancel</Button>
             {rule ? (
@@ -116,7 +116,7 @@ function RuleEditor({ rule, ownFacts }: { rule: Rule | null; ownFacts: FactDef[]
                 onPress={() => drop.mutate(rule.id, { onSuccess: back })}
                 testID="drop-rule"
               >
-                Take the rule away
+                Delete rule
               </Button>
             ) : null}
           </View>
@@ -219,7 +219,7 @@ function Asks({ body, faults, set }: PartProps) {
         <Faults of="kinds" faults={faults} />
       </View>
       <View>
-        <Small>{body.signers.length ? 'Who signs it' : 'Who signs it: nobody, it only has to be here'}</Small>
+        <Small>{body.signers.length ? 'Who signs it' : 'Who signs it: no one, it only has to be on file'}</Small>
         <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
           {SIDES.filter((s) => s !== 'other').map((s: Side) => (
             <View key={s} style={{ width: '50%' }}>
@@ -295,7 +295,7 @@ function Due({ body, faults, set }: PartProps) {
             wrap
             options={[
               { value: 'business_days', label: 'Business days' },
-              { value: 'days', label: 'Days of the calendar' },
+              { value: 'days', label: 'Calendar days' },
             ]}
             onChange={(unit) => put({ unit })}
           />
@@ -320,30 +320,30 @@ function Due({ body, faults, set }: PartProps) {
             ))}
           </DropMenu>
           <Switch
-            label="Never on a weekend or a holiday"
+            label="Never on a weekend or holiday"
             hint={
               due.way === 'after'
-                ? 'Such a day moves on to the next business day.'
-                : 'Such a day moves back to the last business day.'
+                ? 'Such a day moves to the next business day.'
+                : 'Such a day moves back to the business day before.'
             }
             on={due.roll}
             onChange={(roll) => put({ roll })}
           />
           <Faults of="due" faults={faults} />
           <Button kind="quiet" onPress={() => set({ due: null })} style={{ alignSelf: 'flex-start' }}>
-            No day of its own
+            No due date
           </Button>
         </>
       ) : (
         <>
-          <Body>It has no day of its own: it is wanted before the deal is closed.</Body>
+          <Body>It has no due date of its own: it is needed before the deal closes.</Body>
           <Button
             onPress={() => set({ due: { ...START, from: dates[0] ?? 'accepted' } })}
             style={{ alignSelf: 'flex-start' }}
             disabled={!dates.length}
             testID="add-due"
           >
-            Give it a day
+            Set a due date
           </Button>
         </>
       )}
@@ -360,16 +360,16 @@ function TrialCard({ trial }: { trial: RuleTrial | undefined }) {
     <Card testID="trial">
       <Heading>In your open deals</Heading>
       {wrong ? (
-        <Small>Once what is marked is mended, it shows here in which deals this would ask for the paper.</Small>
+        <Small>Fix what is marked to see in which deals this rule would require the paper.</Small>
       ) : (
         <>
           <Body>
             {trial.of
-              ? `It would ask for the paper in ${trial.asks} of ${count(trial.of, 'open deal')}.`
+              ? `It would require the paper in ${trial.asks} of ${count(trial.of, 'open deal')}.`
               : 'There is no open deal of these kinds.'}
           </Body>
           {trial.unknown ? (
-            <Small style={{ color: p.ochre }}>{`In ${trial.unknown} a fact it hangs on is not known.`}</Small>
+            <Small style={{ color: p.ochre }}>{`In ${trial.unknown} a fact it depends on is not known.`}</Small>
           ) : null}
           {trial.deals.map((d) => (
             <View key={d.id} style={{ borderTopWidth: 1, borderColor: p.rule, paddingTop: 6 }}>

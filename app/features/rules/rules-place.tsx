@@ -32,12 +32,12 @@ export function RulesPlace() {
         </Button>
       </View>
       <Body>
-        A rule looks at the facts of each deal and says which paper it needs, who signs it, and by when. Change them to
-        what holds where you work.
+        A rule looks at the facts of each deal and says which paper it needs, who signs it, and by when. Change the
+        rules to match the law where you work.
       </Body>
       {samples.length ? (
         <Note tone="warn" title={`${count(samples.length, 'rule')} came as samples`}>
-          They show how rules are written and are no legal advice. Read each one; changing it makes it your own.
+          They show how rules are written and are not legal advice. Read each one; once you change it, it is yours.
         </Note>
       ) : null}
       {SETS.map((set) => (
@@ -75,7 +75,7 @@ function RuleSet({ title, rules, ownFacts }: { title: string; rules: Rule[]; own
         ) : null}
       </View>
       {turn.isError ? <Trouble error={turn.error} /> : null}
-      {rules.length ? null : <Small>No rule looks at these deals.</Small>}
+      {rules.length ? null : <Small>No rule applies to these deals.</Small>}
       {rules.map((r, i) => (
         <View key={r.id} style={{ borderTopWidth: i ? 1 : 0, borderColor: p.rule, paddingVertical: 6 }}>
           <RuleRow rule={r} facts={facts} onTurn={(on) => turn.mutate({ ids: [r.id], on })} />
@@ -114,10 +114,10 @@ function RuleRow({
         <Small>{`When: ${r.when ? conditionWords(r.when, facts) : 'always'}`}</Small>
         <Small>
           {[
-            r.due ? `Due ${termWords(r.due)}` : 'No day of its own',
+            r.due ? `Due ${termWords(r.due)}` : 'No due date',
             r.signers.length
               ? `signed by ${listWords(r.signers.map((s) => SIDE_WORDS[s].toLowerCase()))}`
-              : 'nobody signs',
+              : 'no one signs',
           ].join('; ')}
         </Small>
       </Pressable>
@@ -148,13 +148,13 @@ function OwnFacts({ facts }: { facts: FactDef[] }) {
   return (
     <Card testID="own-facts">
       <Heading>Facts of your own</Heading>
-      <Small>Beside what every deal is asked for. Rules may ask about them too.</Small>
+      <Small>In addition to the facts every deal has. Rules can use them too.</Small>
       {facts.map((f) => (
         <View key={f.key} style={{ flexDirection: 'row', alignItems: 'center' }}>
           <Body style={{ flex: 1 }}>{`${f.label}, ${TYPE_LABELS[f.type] ?? f.type}`}</Body>
           <IconButton
             name="trash"
-            label={`Take away: ${f.label}`}
+            label={`Remove: ${f.label}`}
             onPress={() => keep(facts.filter((x) => x.key !== f.key))}
           />
         </View>

@@ -62,7 +62,7 @@ test('a fact of the firm’s own is added with its choices', async () => {
 test('a rule is tried as it is written, and kept whole', async () => {
   mockRule = 'sample-sale-lead_paint';
   const asked = show(<RulePlace />, server);
-  await screen.findByText('It would ask for the paper in 1 of 4 open deals.');
+  await screen.findByText('It would require the paper in 1 of 4 open deals.');
   screen.getByText('7 Weir Terrace');
   write('rule-days', '5');
   write('rule-title', 'Lead paper');
@@ -80,7 +80,7 @@ test('a rule is tried as it is written, and kept whole', async () => {
 
 test('one that is wrong says where, and is not kept', async () => {
   mockRule = 'new';
-  const faults = [{ part: 'due', at: '', words: 'A tenancy has no such day: it is listed.' }];
+  const faults = [{ part: 'due', at: '', words: 'A tenancy does not have this date: it is listed.' }];
   show(<RulePlace />, ({ url }) =>
     url === '/api/rules/trial' ? { faults, of: 0, asks: 0, unknown: 0, deals: [] } : { rules: [], ownFacts: [] },
   );
@@ -88,7 +88,7 @@ test('one that is wrong says where, and is not kept', async () => {
   write('rule-title', 'T');
   write('rule-reason', 'R');
   fireEvent.click(screen.getByTestId('add-due'));
-  expect(screen.getByTestId('fault').textContent).toBe('A tenancy has no such day: it is listed.');
+  expect(screen.getByTestId('fault').textContent).toBe('A tenancy does not have this date: it is listed.');
   expect(screen.getByTestId('save-rule').getAttribute('aria-disabled')).toBe('true');
 });
 
@@ -136,8 +136,8 @@ test('values are written into their part, parts are taken away, and the last one
       { fact: 'units', compare: 'at_least', value: 3 },
     ],
   });
-  fireEvent.click(screen.getByLabelText('Take away: Year built'));
+  fireEvent.click(screen.getByLabelText('Remove: Year built'));
   expect(told.at(-1)).toEqual({ all: [{ fact: 'units', compare: 'at_least', value: 3 }] });
-  fireEvent.click(screen.getByLabelText('Take away: Homes in the building'));
+  fireEvent.click(screen.getByLabelText('Remove: Homes in the building'));
   screen.getByText('nothing');
 });

@@ -1,4 +1,4 @@
-/** A form's paper was changed: its marks find their places again, and what is in doubt is looked at before it is taken. */
+/** A form's paper was changed: its marks find their places again, and what is uncertain is looked at before it is taken. */
 import { router } from 'expo-router';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -55,11 +55,9 @@ export function ChangedPaper({ desk }: { desk: Desk }) {
         <Loading what="the changed paper" />
       ) : (
         <>
-          <Small>
-            The marks look for their places on it by the words around them. Nothing is taken before you look.
-          </Small>
+          <Small>The marks are placed again by the words around them. Nothing is changed until you approve it.</Small>
           <Button icon="file-plus" onPress={pick.open} busy={busy} testID="bring-changed">
-            Bring in the changed paper
+            Add the changed paper
           </Button>
         </>
       )}
@@ -68,7 +66,7 @@ export function ChangedPaper({ desk }: { desk: Desk }) {
   );
 }
 
-const WORDS = { same: 'where it was', moved: 'moved', doubtful: 'in doubt', lost: 'not found' } as const;
+const WORDS = { same: 'where it was', moved: 'moved', doubtful: 'uncertain', lost: 'not found' } as const;
 
 function FoundAgain({ desk, paper, onDone }: { desk: Desk; paper: DocumentView; onDone: () => void }) {
   const found = useQuery({
@@ -91,7 +89,7 @@ function FoundAgain({ desk, paper, onDone }: { desk: Desk; paper: DocumentView; 
   };
   return (
     <View style={{ gap: 8 }} testID="found-again">
-      <Body>{`${count(of('same').length, 'mark')} where they were, ${of('moved').length} moved, ${of('doubtful').length} in doubt, ${of('lost').length} not found.`}</Body>
+      <Body>{`${count(of('same').length, 'mark')} in place, ${of('moved').length} moved, ${of('doubtful').length} uncertain, ${of('lost').length} not found.`}</Body>
       {[...of('doubtful'), ...of('moved')].map((a) => (
         <Place
           key={a.markId}
@@ -103,13 +101,13 @@ function FoundAgain({ desk, paper, onDone }: { desk: Desk; paper: DocumentView; 
         />
       ))}
       {of('lost').map((a) => (
-        <Small key={a.markId}>{`${nameOf(desk, a)}: its words are gone. Place it by hand.`}</Small>
+        <Small key={a.markId}>{`${nameOf(desk, a)}: the words around it are gone. Place it by hand.`}</Small>
       ))}
       <View style={{ flexDirection: 'row', gap: 10 }}>
         <Button kind="main" onPress={take} testID="take-changed">
-          Take the new paper
+          Use the new paper
         </Button>
-        <Button onPress={onDone}>Keep the old one</Button>
+        <Button onPress={onDone}>Keep the old paper</Button>
         {was ? (
           <Button kind="quiet" onPress={() => router.push(`/changes/${paper.id}/${was}`)} testID="what-changed">
             What changed

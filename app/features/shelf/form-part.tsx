@@ -171,7 +171,7 @@ export function Editions({ id }: { id: string }) {
   return (
     <Card style={{ gap: 6 }}>
       <Heading>Editions</Heading>
-      {since.length ? <Small>{`Being prepared: ${since.join(' ')}`}</Small> : null}
+      {since.length ? <Small>{`In preparation: ${since.join(' ')}`}</Small> : null}
       {editions.length ? (
         editions.map((e) => (
           <View key={e.edition}>
@@ -180,7 +180,7 @@ export function Editions({ id }: { id: string }) {
           </View>
         ))
       ) : (
-        <Small>None yet. Packets are made of editions, so that what is being prepared disturbs nobody.</Small>
+        <Small>None yet. Packets use editions, so changes you are preparing affect no one.</Small>
       )}
       {kits.length ? <Small>{`In ${count(kits.length, 'kit')}: ${kits.map((k) => k.name).join(', ')}`}</Small> : null}
       <Button
@@ -190,11 +190,11 @@ export function Editions({ id }: { id: string }) {
         style={{ alignSelf: 'flex-start' }}
         testID="pass-on"
       >
-        Pass it on as a file
+        Export as a file
       </Button>
       {edition ? (
         <Button kind="quiet" onPress={() => set.mutate({ retired: !retired })} style={{ alignSelf: 'flex-start' }}>
-          {retired ? 'Bring it back into use' : 'Retire it'}
+          {retired ? 'Restore' : 'Retire'}
         </Button>
       ) : asking ? (
         <View style={{ flexDirection: 'row', gap: 10 }}>
@@ -209,7 +209,7 @@ export function Editions({ id }: { id: string }) {
         </View>
       ) : (
         <Button kind="quiet" onPress={() => setAsking(true)} style={{ alignSelf: 'flex-start' }}>
-          Throw it away
+          Delete
         </Button>
       )}
       {drop.isError ? <Trouble error={drop.error} /> : null}

@@ -29,7 +29,7 @@ export function KitChooser({ dealId }: { dealId: string }) {
       {kits.isPending ? <Loading what="the kits" /> : null}
       {kits.isError ? <Trouble error={kits.error} retry={() => void kits.refetch()} /> : null}
       {kits.isSuccess && !items.length ? (
-        <Body>No kit is on the shelf yet. Make one of forms, or of a packet that went well.</Body>
+        <Body>No kit is on the shelf yet. Make one from forms, or from a packet that went well.</Body>
       ) : null}
       {(all ? items : items.slice(0, AT_FIRST)).map((k) => (
         <Pressable
@@ -46,7 +46,7 @@ export function KitChooser({ dealId }: { dealId: string }) {
             {[
               count(k.papers, 'paper'),
               k.meets.length ? `meets ${listWords(k.meets)}` : '',
-              k.missing.length ? `nobody yet for ${listWords(k.missing)}` : '',
+              k.missing.length ? `no one yet for ${listWords(k.missing)}` : '',
             ]
               .filter(Boolean)
               .join('; ')}

@@ -160,7 +160,7 @@ function Sending({ value, onChange }: { value: SendingTime | null; onChange: (to
   return (
     <>
       <Switch
-        label="It goes at an hour of the deal’s own time, and not the moment it is sent"
+        label="Send at a set time (deal’s time zone)"
         on={value !== null}
         onChange={(on) => onChange(on ? FIRST_TIME : null)}
         testID="kit-sending"
@@ -180,7 +180,7 @@ function Sending({ value, onChange }: { value: SendingTime | null; onChange: (to
             </View>
             <HourMenu value={value.hour} onChange={(hour) => onChange({ ...value, hour })} testID="kit-sending-hour" />
           </View>
-          <Small>Of a notice to many homes each goes when you let the notice go.</Small>
+          <Small>In a notice to many homes, each is sent when you release the notice.</Small>
         </>
       ) : null}
     </>
@@ -197,7 +197,7 @@ function Time({ kit, handle: { draft, edit } }: Part) {
       <Heading>Time</Heading>
       <Sending value={sending ?? null} onChange={(to) => setSchedule({ sending: to })} />
       <Switch
-        label="The last day to sign is counted from the sending"
+        label="Count the last day to sign from the day it is sent"
         on={kit.lastIn !== null}
         onChange={(on) => set.mutate({ lastIn: on ? 7 : null })}
         testID="last-in"
@@ -212,14 +212,14 @@ function Time({ kit, handle: { draft, edit } }: Part) {
         />
       )}
       <Switch
-        label="Nudge whoever has not signed, after 2 business days and then every 2"
+        label="Nudge people who have not signed after 2 business days, then every 2"
         on={nudge !== null}
         onChange={(on) => setSchedule({ nudge: on ? USUAL_SCHEDULE.nudge : null })}
         testID="nudges"
       />
       {nudge ? <NudgeWords nudge={nudge} onChange={(now) => setSchedule({ nudge: now })} /> : null}
       <Switch
-        label="Those further along the path may read along"
+        label="People further along the path may read along"
         on={draft.readAlong ?? false}
         onChange={(value) => edit([{ op: 'set', field: 'readAlong', value }])}
       />
@@ -240,7 +240,7 @@ function Locked({ kit }: { kit: ShelfItemView }) {
     <Card>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
         <Icon name="lock" color={p.slate} size={20} />
-        <Heading>Locked for those who use it</Heading>
+        <Heading>Locked for people who use it</Heading>
       </View>
       {LOCKS.map((lock) => {
         const by = kit.locks.find((l) => l.lock === lock)?.by;

@@ -27,7 +27,7 @@ export function NewKit() {
       </View>
       <Card style={{ gap: 10 }}>
         <Input label="Name of the kit" value={name} onChangeText={setName} testID="kit-name" />
-        <Small>Which forms go together? They go into packets in the order in which you choose them.</Small>
+        <Small>Which forms go together? They appear in packets in the order you choose them.</Small>
         {usable.map((f) => (
           <Switch
             key={f.id}
@@ -40,7 +40,7 @@ export function NewKit() {
         ))}
         {forms.hasNextPage ? <Button onPress={() => void forms.fetchNextPage()}>Show more forms</Button> : null}
         {usable.length ? null : (
-          <Body>No form is on the shelf yet. Bring one in, finish it at its desk and put it on the shelf.</Body>
+          <Body>No form is on the shelf yet. Add one, finish it at its desk and put it on the shelf.</Body>
         )}
         {kit.isError ? <Trouble error={kit.error} /> : null}
         <Button

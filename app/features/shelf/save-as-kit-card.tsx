@@ -13,15 +13,15 @@ export function SaveToShelfCard({ packet }: { packet: PacketView }) {
   const [name, setName] = useState<string | null>(null);
   return (
     <Card testID="keep-card">
-      <Heading>Again, for the next deal</Heading>
+      <Heading>Use again for the next deal</Heading>
       {name === null ? (
         <>
           <Body>
-            Its papers, roles, path and message can be kept as a kit. Names and what was written in for this deal stay
-            behind; what is printed on the papers goes along.
+            Save its papers, roles, path and message as a kit. Names and what was filled in for this deal are left out;
+            what is printed on the papers is included.
           </Body>
           <Button onPress={() => setName(packet.name)} style={{ alignSelf: 'flex-start' }} testID="keep-kit">
-            Keep as a kit
+            Save as a kit
           </Button>
         </>
       ) : (

@@ -116,7 +116,7 @@ function DealRow({
         listWords(trial.people.map((x) => firstName(x.name))) || 'nobody',
         ...trial.findings.map((f) => f.sentence),
       ].join('. ')
-    : (error?.message ?? 'being worked out…');
+    : (error?.message ?? 'being prepared…');
   return (
     <View testID="several-row" style={{ borderBottomWidth: 1, borderColor: p.rule, paddingVertical: 6 }}>
       {gone ? (
@@ -128,7 +128,7 @@ function DealRow({
               onPress={() => router.push(`/packets/${gone.packetId}`)}
               style={{ alignSelf: 'flex-start' }}
             >
-              {gone.waits ? 'Goes at its hour. See the packet' : 'Sent. See the packet'}
+              {gone.waits ? 'Goes out at its set time. See the packet' : 'Sent. See the packet'}
             </Button>
           ) : (
             <Body style={{ color: p.wine }}>{gone.problem}</Body>

@@ -32,7 +32,7 @@ export function Sharing({ item }: { item: ShelfItemView }) {
   const part = (label: string, chosen: string[] | null, save: (ids: string[] | null) => void, test: string) => (
     <View style={{ gap: 2 }}>
       <Switch
-        label={`Everybody of the firm may ${label}`}
+        label={`Everyone in the firm may ${label}`}
         on={chosen === null}
         onChange={(all) => save(all ? null : [])}
         testID={test}
@@ -54,8 +54,8 @@ export function Sharing({ item }: { item: ShelfItemView }) {
   );
   return (
     <Card style={{ gap: 6 }} testID="sharing">
-      <Heading>Whose it is</Heading>
-      <Small>{`${item.owner.name} answers for it.`}</Small>
+      <Heading>Owner</Heading>
+      <Small>{`${item.owner.name} owns it.`}</Small>
       {part('use it', item.users, (users) => set.mutate({ users }), 'all-use')}
       {part('change it', item.makers, (makers) => set.mutate({ makers }), 'all-make')}
       {set.isError ? <Trouble error={set.error} /> : null}
@@ -64,7 +64,7 @@ export function Sharing({ item }: { item: ShelfItemView }) {
         <DropMenu
           anchor={(open) => (
             <Button kind="quiet" onPress={open}>
-              Hand it over
+              Transfer it
             </Button>
           )}
         >
@@ -92,7 +92,7 @@ export function NotOwn({ item }: { item: ShelfItemView }) {
         <Title style={{ flex: 1 }}>{item.name}</Title>
       </View>
       <Card style={{ gap: 10 }}>
-        <Body>{`${item.owner.name} answers for it. You can use it on a deal, and not change it.`}</Body>
+        <Body>{`${item.owner.name} owns it. You can use it on a deal but not change it.`}</Body>
         {item.forms.map((f, i) => (
           <Strong key={f.id}>{`${i + 1}. ${f.name}`}</Strong>
         ))}
@@ -104,7 +104,7 @@ export function NotOwn({ item }: { item: ShelfItemView }) {
           style={{ alignSelf: 'flex-start' }}
           testID="copy-item"
         >
-          Make a copy that is yours
+          Make your own copy
         </Button>
       </Card>
     </Page>

@@ -84,8 +84,8 @@ function Empty({ what, search, retired }: { what: ShelfKind; search: string; ret
       {search || retired ? null : (
         <Body>
           {what === 'kit'
-            ? 'A kit is a packet to be used again: forms in their order, the path by role, the message. Bring in a form first, or make a kit of a packet that went well, on its page.'
-            : 'A form is a paper whose places belong to roles, like Seller 1 or every tenant. Bring in a PDF, and its printed places are read and proposed; or write one here.'}
+            ? 'A kit is a packet you can use again: its forms in order, its path by role, its message. Add a form first, or make a kit from a packet that went well, on that packet’s page.'
+            : 'A form is a paper whose places belong to roles, like Seller 1 or every tenant. Add a PDF and its printed places are found and proposed, or write a form here.'}
         </Body>
       )}
     </Card>
@@ -119,7 +119,7 @@ function NewForm() {
     <View style={{ gap: 6 }}>
       {pick.field}
       <Button icon="file-plus" onPress={pick.open} busy={part !== null} testID="new-form">
-        Bring in a form
+        Add a form from a file
       </Button>
       {part === null ? null : <ProgressBar progress={part} color={p.brick} aria-label="Sending the form" />}
       {error ? <Trouble error={error} /> : null}
@@ -145,13 +145,13 @@ function BringBundle() {
     <View style={{ gap: 6 }}>
       {pick.field}
       <Button kind="quiet" icon="download" onPress={pick.open} busy={bring.isPending} testID="bring-bundle">
-        Forms from a file
+        Import shared forms
       </Button>
       {bring.isError ? <Trouble error={bring.error} /> : null}
       {items.length ? (
         <Note
           tone="good"
-          title={`Brought in: ${listWords(items.map((i) => i.name))}. Look at each, then put it on the shelf.`}
+          title={`Imported: ${listWords(items.map((i) => i.name))}. Check each one, then put it on the shelf.`}
           testID="bundle-done"
         />
       ) : null}

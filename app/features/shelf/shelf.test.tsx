@@ -168,10 +168,10 @@ test('it goes at a day and an hour when that is wished, in a colleague’s name,
   const day = screen.getByTestId('kit-later-day');
   fireEvent.change(day, { target: { value: '2026-12-03' } });
   fireEvent.blur(day);
-  await screen.findByText('goes Thu 3 Dec at 9:00');
+  await screen.findByText('goes Thu, Dec 3 at 9:00');
   fireEvent.click(screen.getByTestId('kit-later-hour'));
   fireEvent.click(await screen.findByText('15:00'));
-  await screen.findByText('Send it Thu 3 Dec at 15:00');
+  await screen.findByText('Send it Thu, Dec 3 at 15:00');
   fireEvent.click(screen.getByTestId('change-Told'));
   fireEvent.click(screen.getByTestId('told-Tobias Vane'));
   await screen.findByText('you, Tobias Vane');
@@ -214,7 +214,7 @@ test('kits for a deal are asked for when they are wanted, each with what it meet
   }));
   expect(asked).toEqual([]);
   fireEvent.click(screen.getByTestId('use-kit'));
-  await screen.findByText('2 papers; meets Lead paint disclosure; nobody yet for Buyer 1');
+  await screen.findByText('2 papers; meets Lead paint disclosure; no one yet for Buyer 1');
   fireEvent.click(screen.getByTestId('kit-choice'));
   expect(mockWent).toHaveBeenCalledWith('/deals/d1/kit/k1');
 });
@@ -248,7 +248,7 @@ test('who may use it is everybody or those who are named; who may only use it is
 
 test('what is not one’s own is shown with a way to a copy', async () => {
   show(<NotOwn item={item({ own: false })} />, () => item({ id: 'copy' }));
-  screen.getByText('Odile Farrant answers for it. You can use it on a deal, and not change it.');
+  screen.getByText('Odile Farrant owns it. You can use it on a deal but not change it.');
   fireEvent.click(screen.getByTestId('copy-item'));
   await waitFor(() => expect(mockWent).toHaveBeenCalledWith('/shelf/copy'));
 });

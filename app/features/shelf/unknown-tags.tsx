@@ -33,7 +33,7 @@ export function UnknownTags({ trial, values, onChange, keep, onSave }: Props) {
   const left = asked.filter((t) => trial.unknown.some((u) => u.key === t.key)).length;
   return (
     <Card style={{ gap: 10 }} testID="unknown-tags">
-      <Heading>{left ? `${count(left, 'thing')} the papers want to know` : 'All known'}</Heading>
+      <Heading>{left ? `${count(left, 'thing')} the papers need` : 'All known'}</Heading>
       {asked.map((t) => (
         <FactField
           key={t.key}
@@ -43,8 +43,8 @@ export function UnknownTags({ trial, values, onChange, keep, onSave }: Props) {
         />
       ))}
       <View>
-        <Switch label="Keep these for the deal" on={keep} onChange={onSave} testID="keep-values" />
-        {keep ? null : <Small>They stand on the papers of this packet alone.</Small>}
+        <Switch label="Save these to the deal" on={keep} onChange={onSave} testID="keep-values" />
+        {keep ? null : <Small>They appear only on this packet’s papers.</Small>}
       </View>
       {left ? null : <Note tone="good" title="Nothing is missing on the papers." />}
     </Card>

@@ -16,7 +16,7 @@ import { Button, Card } from '../../ui/pieces';
 import { Body, Small } from '../../ui/text';
 import { Told } from '../desk/told';
 
-/** "Thu 3 Dec at 9:00" */
+/** "Thu, Dec 3 at 9:00" */
 export const laterWords = ({ day, hour }: NonNullable<KitTrial['later']>, today: string) =>
   `${shortDay(day, today)} at ${hourWords(hour)}`;
 
@@ -56,7 +56,7 @@ export function Settings({
       )}
       {line(
         'When',
-        t.later ? `goes ${laterWords(t.later, today)}` : 'goes when you send it',
+        t.later ? `goes ${laterWords(t.later, today)}` : 'sent when you send it',
         'schedule',
         <When trial={t} onChange={(later) => onChange({ later })} />,
       )}
@@ -73,7 +73,7 @@ export function Settings({
       )}
       {line(
         'Nudges',
-        t.nudges ? 'sent by themselves' : 'none',
+        t.nudges ? 'automatic' : 'none',
         'schedule',
         <Small>Nudges are set in the kit, or at the desk.</Small>,
       )}

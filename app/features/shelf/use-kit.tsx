@@ -161,7 +161,7 @@ function Slots({ trial: t, dealId }: { trial: KitTrial; dealId: string }) {
               <Strong>{s.empty === 'fewer' ? `No ${s.name.toLowerCase()}` : `No ${s.name.toLowerCase()} yet`}</Strong>
               <Small>
                 {s.empty === 'fewer'
-                  ? 'What is for this place is left out.'
+                  ? 'What is meant for this role is left out.'
                   : `${count(s.papers, 'paper')} ${s.papers === 1 ? 'wants' : 'want'} one.`}
               </Small>
               {s.empty === 'nobody' ? (
@@ -237,7 +237,7 @@ function Path({ trial: t }: { trial: KitTrial }) {
           </View>
         ))}
       </View>
-      {by ? <Small>{`The order was set by ${by} and stays.`}</Small> : null}
+      {by ? <Small>{`The order was set by ${by} and cannot be changed.`}</Small> : null}
     </Card>
   );
 }

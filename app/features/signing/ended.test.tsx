@@ -39,7 +39,7 @@ test.each([
   [{ others: [] }, 'Thank you, Wren', /You are done\./],
   [{ mine: 'excused' }, 'Already done', /another has done it/],
   [{ status: 'declined', mine: 'declined' }, 'You have declined', /told Towpath/],
-  [{ status: 'declined', mine: 'asked' }, 'This has ended', /Somebody declined/],
+  [{ status: 'declined', mine: 'asked' }, 'This has ended', /Someone declined/],
   [{ status: 'executed' }, 'Everyone has signed', /being made/],
 ] as [Partial<SigningView>, string, RegExp][])('at the end %j it says “%s”', (more, title, text) => {
   show([], more);

@@ -40,7 +40,7 @@ test('each change is told with its page; one goes on when all is there', async (
   const rows = await screen.findAllByTestId('revised-change');
   expect(rows.map((r) => r.textContent)).toEqual([
     'Page 2. Changed… The price shall be $410,000 $415,000 at closing. …',
-    'Page 2. Something drawn or written was put in. Look at the page.',
+    'Page 2. Something drawn or written was added. Look at the page.',
   ]);
   expect(screen.getByText(/earlier version on Friday, November 27/)).toBeTruthy();
   expect(asked.map((a) => a.url)).toEqual(['/api/signing/t/documents/d/changes']);
@@ -54,9 +54,9 @@ test('page numbers say nothing; a header may, and is told', async () => {
   expect(screen.getByText(/There are 3 more changes/)).toBeTruthy();
 });
 
-test('what could not be worked out stops nobody, and is not called the same', async () => {
+test('what could not be determined stops nobody, and is not called the same', async () => {
   const { onGo } = shown(new ApiError(422, 'not-worked-out', 'no'));
-  await screen.findByText(/could not be worked out/);
+  await screen.findByText(/could not be determined/);
   expect(screen.queryByText(/the same as before/)).toBeNull();
   await waitFor(() => expect(screen.getByTestId('seen-changes').getAttribute('aria-disabled')).not.toBe('true'));
   fireEvent.click(screen.getByTestId('seen-changes'));

@@ -9,7 +9,7 @@ import type { Signing } from './use-signing';
 /** What would go to the server: here it says that it does not. */
 function useNothing<Answer, Body>(): UseMutationResult<Answer, Error, Body> {
   return useMutation<Answer, Error, Body>({
-    mutationFn: () => Promise.reject(new ApiError(409, 'invalid', 'You are only going through it: nothing is sent.')),
+    mutationFn: () => Promise.reject(new ApiError(409, 'invalid', 'This is a rehearsal: nothing is sent.')),
   });
 }
 

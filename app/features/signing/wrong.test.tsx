@@ -14,7 +14,7 @@ const tell: Say = (key, params) => say(ENGLISH, key, params);
 const problem = (status: number, code: ApiError['code'], detail: string) => new ApiError(status, code, detail);
 
 test.each([
-  [problem(0, 'offline', 'x'), 'The server cannot be reached. Check the connection;'],
+  [problem(0, 'offline', 'x'), 'The server cannot be reached. Check your connection.'],
   [problem(429, 'too-many', 'x'), 'Too many tries in a short time.'],
   [problem(500, 'internal', 'x'), 'Something went wrong. Please load the page again;'],
   [problem(422, 'no-picture', 'No hay escritura.'), 'No hay escritura.'],

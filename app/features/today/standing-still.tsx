@@ -29,7 +29,7 @@ export function StandingStill({ today, acts }: { today: TodayView; acts: Acts })
   return (
     <View style={{ gap: 8 }} testID="still">
       <View style={{ flexDirection: 'row', alignItems: 'flex-end', justifyContent: 'space-between' }}>
-        <Heading>Standing still</Heading>
+        <Heading>Stalled</Heading>
         <Small>longest first</Small>
       </View>
       <Card style={{ gap: 0, paddingVertical: 4 }}>
@@ -42,7 +42,7 @@ export function StandingStill({ today, acts }: { today: TodayView; acts: Acts })
         {items.length > listed.length ? (
           <MoreLink onPress={() => setAll(true)}>{`${items.length - listed.length + today.still.more} more`}</MoreLink>
         ) : today.still.more ? (
-          <Small style={{ paddingVertical: 8 }}>{`${today.still.more} more stand in their deals.`}</Small>
+          <Small style={{ paddingVertical: 8 }}>{`${today.still.more} more are shown in their deals.`}</Small>
         ) : null}
       </Card>
     </View>

@@ -36,7 +36,7 @@ export function Through({ today }: { today: TodayView }) {
   };
   return (
     <View style={{ gap: 8 }} testID="through">
-      <Heading>Through</Heading>
+      <Heading>Completed</Heading>
       <Card style={{ gap: 0, paddingVertical: 4 }}>
         {listed.map((i, n) => (
           <Pressable
@@ -63,11 +63,11 @@ export function Through({ today }: { today: TodayView }) {
         <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', minHeight: 46 }}>
           {items.length ? (
             <Button kind="quiet" busy={seen.isPending} onPress={putAway} testID="put-away">
-              Put away
+              Dismiss
             </Button>
           ) : (
             <>
-              <Body>Put away.</Body>
+              <Body>Dismiss.</Body>
               <Button kind="quiet" onPress={() => before && seen.mutate(before, { onSuccess: () => setBefore(null) })}>
                 Take back
               </Button>

@@ -33,7 +33,7 @@ export function TodayPlace() {
     </Part>
   );
   const still = (
-    <Part name="Standing still">
+    <Part name="Stalled">
       <StandingStill today={t} acts={acts} />
     </Part>
   );
@@ -77,11 +77,11 @@ export function TodayPlace() {
 const isEmpty = (t: TodayView) =>
   !t.waiting.items.length && !t.week.items.length && !t.still.items.length && !t.through.items.length;
 
-/** "Monday 30 November" */
+/** Returns a day written out: "Monday, November 30". */
 export function longDay(day: string): string {
   const at = new Date(`${day}T12:00:00Z`);
   const part = (o: Intl.DateTimeFormatOptions) => at.toLocaleDateString('en-US', { ...o, timeZone: 'utc' });
-  return `${part({ weekday: 'long' })} ${part({ day: 'numeric' })} ${part({ month: 'long' })}`;
+  return `${part({ weekday: 'long' })}, ${part({ month: 'long' })} ${part({ day: 'numeric' })}`;
 }
 
 /** Nothing to do is a good state: a gate that stands open, and the way on. */
@@ -90,11 +90,11 @@ function Empty({ today }: { today: TodayView }) {
   return (
     <Card style={{ alignItems: 'center', gap: 12, paddingVertical: 36 }} testID="nothing-waits">
       <View style={{ width: 46, height: 5, borderRadius: 3, backgroundColor: p.moss }} />
-      <Heading>{today.deals ? 'Everything is on its way' : 'Begin with a deal'}</Heading>
+      <Heading>{today.deals ? 'Everything is on its way' : 'Start with a deal'}</Heading>
       <Body style={{ textAlign: 'center', maxWidth: 420 }}>
         {today.deals
-          ? 'No paper is due this week, nobody keeps a packet waiting, and nobody has asked anything.'
-          : 'Open one with its address. What it needs, and what is due, stands here from then on.'}
+          ? 'No paper is due this week, no packet is stalled, and there are no questions.'
+          : 'Open a deal with its address. What it needs and what is due will appear here.'}
       </Body>
       <Button
         kind={today.deals ? 'plain' : 'main'}

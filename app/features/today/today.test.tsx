@@ -123,10 +123,10 @@ test('acts lead to where they are done, and what presses is counted apart from w
   show(<TodayPlace />, () => ({ ...EMPTY, waiting: { items, pressing: 7, more: 20 } }));
   fireEvent.click(await screen.findByLabelText('Add: Add paper 1, 7 Weir Terrace'));
   expect(mockWent).toHaveBeenCalledWith('/deals/d1?add=r1');
-  expect(screen.getAllByTestId('waiting-bring')[0]!.textContent).toContain('late since Fri 27 Nov');
+  expect(screen.getAllByTestId('waiting-bring')[0]!.textContent).toContain('late since Fri, Nov 27');
   fireEvent.click(screen.getByText(/^\d more$/));
   expect(screen.getAllByTestId('waiting-bring')).toHaveLength(9);
-  screen.getByText('20 more stand in their deals.');
+  screen.getByText('20 more are shown in their deals.');
 });
 
-test('a day in words', () => expect(longDay('2026-11-30')).toBe('Monday 30 November'));
+test('a day in words', () => expect(longDay('2026-11-30')).toBe('Monday, November 30'));

@@ -40,14 +40,14 @@ export function Waiting({ today, acts }: { today: TodayView; acts: Acts }) {
             <WaitingRow item={a} today={today.today} busy={acts.busy} onPress={() => acts.act(a)} />
           </View>
         ))}
-        {left.length || acts.shown.length ? null : <Small style={{ paddingVertical: 12 }}>Nothing. Well done.</Small>}
+        {left.length || acts.shown.length ? null : <Small style={{ paddingVertical: 12 }}>Nothing urgent.</Small>}
         {acts.error ? <Trouble error={acts.error} /> : null}
         {left.length > listed.length ? (
           <MoreLink onPress={() => setAll(true)}>
             {pressing > 0 ? `${pressing} more` : 'More, when there is time'}
           </MoreLink>
         ) : today.waiting.more ? (
-          <Small style={{ paddingVertical: 8 }}>{`${today.waiting.more} more stand in their deals.`}</Small>
+          <Small style={{ paddingVertical: 8 }}>{`${today.waiting.more} more are shown in their deals.`}</Small>
         ) : null}
       </Card>
     </View>

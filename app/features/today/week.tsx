@@ -76,7 +76,7 @@ export function Week({ today }: { today: TodayView }) {
               ))}
           </View>
         )}
-        {today.week.more ? <Small>{`${today.week.more} more stand in their deals.`}</Small> : null}
+        {today.week.more ? <Small>{`${today.week.more} more are shown in their deals.`}</Small> : null}
       </Card>
     </View>
   );

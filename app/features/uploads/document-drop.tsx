@@ -47,7 +47,7 @@ export function DocumentDrop({ uploads, add, drop, retry }: ReturnType<typeof us
                   Try again
                 </Button>
                 <Button kind="quiet" onPress={() => drop(u.id)}>
-                  Leave it out
+                  Dismiss
                 </Button>
               </View>
             }

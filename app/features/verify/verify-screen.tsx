@@ -25,8 +25,8 @@ export function VerifyScreen() {
   return (
     <Page max={760}>
       <Brand />
-      <Title>Is this sealed copy whole?</Title>
-      <Body>Choose a sealed PDF. It is looked at in the server’s memory and kept nowhere. You need no account.</Body>
+      <Title>Verify a sealed copy</Title>
+      <Body>Choose a sealed PDF. It is checked in the server’s memory and not stored. You need no account.</Body>
       <div {...drop.getRootProps()} data-testid="drop">
         <input {...drop.getInputProps()} aria-label="Choose a sealed PDF" data-testid="check-file" />
         <View
@@ -41,7 +41,7 @@ export function VerifyScreen() {
             backgroundColor: p.sheet,
           }}
         >
-          <Body style={{ textAlign: 'center' }}>{drop.isDragActive ? 'Let go here.' : 'Drop the PDF here, or'}</Body>
+          <Body style={{ textAlign: 'center' }}>{drop.isDragActive ? 'Drop it here.' : 'Drop the PDF here, or'}</Body>
           <Button kind="main" busy={check.isPending} onPress={drop.open} testID="choose-file">
             Choose a file
           </Button>
@@ -67,7 +67,7 @@ function Outcome({ check }: { check: CopyVerification }) {
         }
       >
         {check.whole && last
-          ? `Sealed by ${last.signer}${last.selfMade ? ', with a certificate of its own making' : ''}${check.ours ? '; this server made that seal' : ''}.`
+          ? `Sealed by ${last.signer}${last.selfMade ? ', with a self-made certificate' : ''}${check.ours ? '; this server made that seal' : ''}.`
           : 'Do not rely on it. Ask whoever sent it for the file again.'}
       </Note>
       {check.revisions.length ? (
@@ -89,7 +89,7 @@ function RevisionLine({ revision: r }: { revision: CopyVerification['revisions']
     ? new Intl.DateTimeFormat('en-US', { dateStyle: 'medium', timeStyle: 'long', timeZone: 'utc' }).format(
         new Date(r.at),
       )
-    : 'no time in it';
+    : 'no time recorded';
   return (
     <View testID="revision" style={{ flexDirection: 'row', gap: 10, paddingVertical: 6 }}>
       <Icon name={r.whole ? 'check' : 'alert'} color={r.whole ? p.moss : p.wine} />
