@@ -64,7 +64,7 @@ test('a table says what each home reads; what is wrong is named, and does not st
   expect([counts.homes, counts.ready, counts.wrong, counts.gone]).toEqual([14, 7, 7, 0]);
   const wrong = await rows(notice.id, 'wrong');
   const why = (n: number) => wrong.find((r) => r.n === n)?.problems.join(' ');
-  expect(why(1)).toContain('Row 14 is for the same home and says something else');
+  expect(why(1)).toContain('Row 14 is for the same home and says something different');
   expect(why(2)).toContain('New rent a month is not known');
   expect(why(3)).toContain('60 days are required before');
   expect(why(4)).toContain('New rent a month: write a figure, like 412,000.');
@@ -181,7 +181,7 @@ test('who cannot be written to gets a letter with a slip to sign, counted from i
   await way.server.ok('setNotice', { params: { noticeId: notice.id }, body: { values } });
   const { counts } = await look(notice.id);
   expect(counts).toMatchObject({ ready: 1, wrong: 0 });
-  expect((await rows(notice.id))[0]!.notes.join(' ')).toContain('a letter is to be posted');
+  expect((await rows(notice.id))[0]!.notes.join(' ')).toContain('a letter must be mailed');
   await way.server.ok('goNotice', { params: { noticeId: notice.id } });
   expect((await look(notice.id)).counts).toMatchObject({ gone: 1, letters: 1 });
   const file = await way.server.call('noticeLetters', { params: { noticeId: notice.id } });
