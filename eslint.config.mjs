@@ -47,6 +47,12 @@ export default ts.config(
     rules: { 'words/vocabulary': 'error' },
   },
   {
+    files: ['app/{features,ui}/**/*.tsx'],
+    ignores: ['**/*.test.tsx'],
+    plugins: { words },
+    rules: { 'words/literal-text': 'error' },
+  },
+  {
     files: ['app/**/*.{ts,tsx}'],
     plugins: { 'react-hooks': hooks },
     rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },

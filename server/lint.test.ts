@@ -8,9 +8,20 @@ beforeAll(async () => {
   words = (await import(path.join(ROOT, 'scripts', 'lint', 'vocabulary.mjs'))).default;
 });
 
-const said = (code: string, file = 'core/deal/facts.ts'): string[] =>
+const said = (code: string, file = 'core/deal/facts.ts', rule = 'words/vocabulary'): string[] =>
   new Linter()
-    .verify(code, [{ files: ['**/*.ts'], plugins: { words }, rules: { 'words/vocabulary': 'error' } }] as never, file)
+    .verify(
+      code,
+      [
+        {
+          files: ['**/*.{ts,tsx}'],
+          languageOptions: { parserOptions: { ecmaFeatures: { jsx: true } } },
+          plugins: { words },
+          rules: { [rule]: 'error' },
+        },
+      ] as never,
+      file,
+    )
     .map((m) => m.message);
 
 test.each([
@@ -33,4 +44,20 @@ test('names that only contain such a word, and other people’s names, are let b
 test('a file named by a second word is refused', () => {
   expect(said('', 'server/links/passes.ts')).toEqual([expect.stringContaining('link')]);
   expect(said('', 'server/links/links.ts')).toEqual([]);
+});
+
+test.each([
+  ['<Button>Save tags</Button>', 'Save tags'],
+  ['<Input label="Street address" />', 'Street address'],
+  ["<Body>{'Nothing yet.'}</Body>", 'Nothing yet.'],
+  ["<Pill label={'Open'} />", 'Open'],
+])('text in JSX is refused: %s', (code, text) => {
+  expect(said(`const x = ${code};`, 'app/features/deals/x.tsx', 'words/literal-text')).toEqual([
+    expect.stringContaining(text),
+  ]);
+});
+
+test('names in JSX that nobody reads are let be', () => {
+  const code = 'const x = <Button kind="quiet" testID="Save Tags" style="A b">{TEXT.saveTags} · {n}</Button>;';
+  expect(said(code, 'app/features/deals/x.tsx', 'words/literal-text')).toEqual([]);
 });

@@ -2,6 +2,7 @@
 import { Component, type ReactNode } from 'react';
 import { Button, Note, Page } from './pieces';
 import { Title } from './text';
+import { TEXT } from './words';
 
 interface CatchProps {
   children: ReactNode;
@@ -37,14 +38,14 @@ export function Boundary({
     <Catch
       instead={() => (
         <Page max={560}>
-          <Title>This page could not be shown</Title>
+          <Title>{TEXT.thisPageCouldNotBe}</Title>
           <Note
             tone="warn"
-            title="Check your connection and try again. What you signed or placed is saved."
+            title={TEXT.checkYourConnectionAndTry}
             testID="not-shown"
             action={
               <Button kind="main" onPress={again} style={{ alignSelf: 'flex-start' }} testID="show-again">
-                Try again
+                {TEXT.tryAgain}
               </Button>
             }
           />
@@ -63,11 +64,11 @@ export function Part({ children, name }: { children: ReactNode; name: string }) 
       instead={(again) => (
         <Note
           tone="warn"
-          title={`“${name}” cannot be shown right now. Everything else still works, and what you did is saved.`}
+          title={TEXT.cannotBeShownRightNow(name)}
           testID="part-not-shown"
           action={
             <Button kind="quiet" onPress={again} style={{ alignSelf: 'flex-start' }} testID="show-part-again">
-              Show it again
+              {TEXT.showItAgain}
             </Button>
           }
         />

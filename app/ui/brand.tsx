@@ -2,6 +2,7 @@ import { View } from 'react-native';
 import { GatePost } from './gate';
 import { Body } from './text';
 import { FONT } from './theme';
+import { TEXT } from './words';
 
 /** The product's name beside an open gate. */
 export function Brand() {
@@ -10,7 +11,7 @@ export function Brand() {
       <View aria-hidden>
         <GatePost state="passed" n={1} size={28} />
       </View>
-      <Body style={{ fontFamily: FONT.heading, fontSize: 20 }}>Gate Path</Body>
+      <Body style={{ fontFamily: FONT.heading, fontSize: 20 }}>{TEXT.gatePath}</Body>
     </View>
   );
 }

@@ -2,6 +2,7 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { Button, IconButton } from './pieces';
+import { TEXT } from './words';
 
 export function ConfirmRemove({ label, onRemove }: { label: string; onRemove: () => void }) {
   const [asking, setAsking] = useState(false);
@@ -10,15 +11,15 @@ export function ConfirmRemove({ label, onRemove }: { label: string; onRemove: ()
     <View style={{ gap: 4 }}>
       <Button
         kind="stop"
-        label={`Yes: ${label}`}
+        label={TEXT.yes(label)}
         onPress={() => {
           setAsking(false);
           onRemove();
         }}
       >
-        Remove
+        {TEXT.remove}
       </Button>
-      <Button onPress={() => setAsking(false)}>Keep</Button>
+      <Button onPress={() => setAsking(false)}>{TEXT.keep}</Button>
     </View>
   );
 }

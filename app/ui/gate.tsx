@@ -2,6 +2,7 @@
 import { View } from 'react-native';
 import Svg, { Circle, Line } from 'react-native-svg';
 import { usePalette } from './hooks';
+import { TEXT } from './words';
 
 export type GateState = 'passed' | 'lit' | 'closed' | 'stopped';
 
@@ -19,7 +20,7 @@ export function GatePost({ state, size = 30, n }: { state: GateState; size?: num
   return (
     <View
       role="img"
-      aria-label={`Gate ${n}, ${SAYS[state]}`}
+      aria-label={TEXT.gate(n, SAYS[state])}
       style={{ width: size, height: size, opacity: state === 'closed' ? 0.6 : 1 }}
     >
       <Svg width={size} height={size} viewBox="0 0 32 32" aria-hidden>

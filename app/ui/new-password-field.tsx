@@ -1,6 +1,7 @@
 /** The field in which a member chooses a password; forms that set one share it. */
 import type { Control, FieldPath, FieldValues } from 'react-hook-form';
 import { Field } from './field';
+import { TEXT } from './words';
 
 interface Props<F extends FieldValues> {
   control: Control<F>;
@@ -20,7 +21,7 @@ export function NewPasswordField<F extends FieldValues & { password: string }>({
       label={label}
       secret
       autoComplete="new-password"
-      hint="Use at least 10 characters."
+      hint={TEXT.useAtLeastCharacters}
       onSubmit={onSubmit}
     />
   );

@@ -2,6 +2,7 @@
 import { isRefused } from '../api/client';
 import { Loading, Page, Trouble } from './pieces';
 import { Title } from './text';
+import { TEXT } from './words';
 
 /** A query's answer, as far as a screen asks for it. */
 interface Query<T> {
@@ -23,7 +24,7 @@ export function NotReady({ query, what }: { query: Query<unknown>; what: string 
     <Page max={560}>
       {query.error ? (
         <>
-          <Title>{`${what[0]!.toUpperCase()}${what.slice(1)} did not load`}</Title>
+          <Title>{TEXT.didNotLoad(what[0]!.toUpperCase(), what.slice(1))}</Title>
           <Trouble error={query.error} retry={() => void query.refetch()} />
         </>
       ) : (

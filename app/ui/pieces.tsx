@@ -8,6 +8,7 @@ import { FONT } from './theme';
 import { pillFrame, pillWords } from './pill';
 import { Radio, RadioGroup } from './radio';
 import { webProps } from './web';
+import { TEXT } from './words';
 
 export function Card({
   children,
@@ -195,7 +196,7 @@ export function Loading({ what, level }: { what: string; level?: number }) {
   return (
     <View role="status" style={{ padding: 32, alignItems: 'center', gap: 12 }}>
       <ActivityIndicator color={p.brick} aria-hidden />
-      <Small level={level}>{`Loading ${what}…`}</Small>
+      <Small level={level}>{TEXT.loading(what)}</Small>
     </View>
   );
 }
@@ -211,7 +212,7 @@ export function Trouble({ error, retry }: { error: unknown; retry?: () => void }
       action={
         retry ? (
           <Button kind="quiet" onPress={retry} style={{ alignSelf: 'flex-start' }}>
-            Try again
+            {TEXT.tryAgain}
           </Button>
         ) : null
       }

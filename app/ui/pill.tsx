@@ -5,6 +5,7 @@ import { Icon } from './icon';
 import { DropMenu, MenuItem } from './menu';
 import { Body } from './text';
 import { FONT, type Palette } from './theme';
+import { TEXT } from './words';
 
 /** The frame itself, and how words stand in it. */
 export const pillFrame = (p: Palette, on: boolean): ViewStyle => ({
@@ -60,7 +61,7 @@ export function PillMenu<T extends string>({
   const chosen = options.find((o) => o.value === value);
   return (
     <DropMenu anchor={(open) => <Pill label={chosen?.label ?? label} on={!!chosen} onPress={open} menu />}>
-      <MenuItem title={`${label}: any`} onPress={() => onChoose(undefined)} />
+      <MenuItem title={TEXT.any(label)} onPress={() => onChoose(undefined)} />
       {options.map((o) => (
         <MenuItem key={o.value} title={o.label} onPress={() => onChoose(o.value)} />
       ))}

@@ -6,6 +6,7 @@ import { HelperText } from 'react-native-paper';
 import { usePalette } from './hooks';
 import { Input } from './input';
 import { Body, Small } from './text';
+import { TEXT } from './words';
 
 /** How many zones are offered at a time. */
 const OFFERED = 6;
@@ -51,7 +52,7 @@ export function ZoneField<T extends FieldValues>({ control, name }: { control: C
   return (
     <View>
       <Input
-        label="Time zone"
+        label={TEXT.timeZone}
         testID={`field-${name}`}
         value={value}
         onChangeText={(text) => {
@@ -63,7 +64,7 @@ export function ZoneField<T extends FieldValues>({ control, name }: { control: C
         autoComplete="off"
         aria-invalid={!!error}
       />
-      <View role="group" aria-label="Matching time zones">
+      <View role="group" aria-label={TEXT.matchingTimeZones}>
         {offered.map((zone) => (
           <Pressable
             key={zone}
@@ -85,8 +86,7 @@ export function ZoneField<T extends FieldValues>({ control, name }: { control: C
         ))}
       </View>
       <HelperText type={error ? 'error' : 'info'}>
-        {error ??
-          (clock ? `It is ${clock} there now. Dates are shown in it.` : 'Type the name of a large city near you.')}
+        {error ?? (clock ? TEXT.itIsThereNowDates(clock) : TEXT.typeTheName)}
       </HelperText>
     </View>
   );

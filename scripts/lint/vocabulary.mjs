@@ -1,6 +1,6 @@
 /**
- * ESLint rules that hold the code to docs/glossary.md: a declared name, or a file's, must not use a word for something that
- * has another word. Only words that a list can judge are here; the glossary has all of them.
+ * ESLint rules about words. `vocabulary` holds declared names and file names to docs/glossary.md, as far as a list can
+ * judge. `literal-text` keeps what people read out of JSX, so that each folder's words stand together in its `words.ts`.
  */
 import path from 'node:path';
 
@@ -64,4 +64,39 @@ const vocabulary = {
   },
 };
 
-export default { rules: { vocabulary } };
+/** Attributes whose text people read. */
+const SHOWN = new Set(['label', 'title', 'placeholder', 'hint', 'more', 'what', 'aria-label', 'alt']);
+/** Whether a text is words: two letters or more in a row. Names of things in code have no spaces and begin small. */
+const isText = (text) => /\p{L}{2}/u.test(text) && (/\s/.test(text.trim()) || /^\p{Lu}/u.test(text.trim()));
+
+const literalText = {
+  meta: {
+    type: 'problem',
+    schema: [],
+    messages: { text: '“{{text}}”: what people read is in the words.ts of its folder.' },
+  },
+  create(context) {
+    const judge = (node, text) => {
+      if (isText(text)) context.report({ node, messageId: 'text', data: { text: text.trim().slice(0, 40) } });
+    };
+    const textOf = (node) => {
+      if (node?.type === 'Literal' && typeof node.value === 'string') return node.value;
+      return null;
+    };
+    return {
+      JSXText(node) {
+        if (/\p{L}{2}/u.test(node.value)) judge(node, `${node.value.trim()} .`);
+      },
+      JSXAttribute(node) {
+        const name = node.name.type === 'JSXIdentifier' ? node.name.name : '';
+        const text = textOf(node.value) ?? textOf(node.value?.expression);
+        if (SHOWN.has(name) && text !== null) judge(node, text);
+      },
+      'JSXElement > JSXExpressionContainer > Literal'(node) {
+        if (typeof node.value === 'string') judge(node, node.value);
+      },
+    };
+  },
+};
+
+export default { rules: { vocabulary, 'literal-text': literalText } };

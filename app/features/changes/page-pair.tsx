@@ -8,6 +8,7 @@ import { IconButton } from '../../ui/pieces';
 import { Body, Small } from '../../ui/text';
 import { AtRect } from '../pages/mark-box';
 import { Sheet } from '../pages/sheet';
+import { TEXT } from './words';
 
 /** What is marked on one page of either version. */
 export function ChangeBoxes(o: {
@@ -67,11 +68,11 @@ export function PagePair({ view, shown, chosen, row, onRow }: Props) {
   return (
     <View style={{ gap: 8 }} onLayout={(e) => setWidth(e.nativeEvent.layout.width)} testID="page-pair">
       <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'center' }}>
-        <IconButton name="chevron-left" label="Pages before" disabled={row === 0} onPress={() => onRow(row - 1)} />
+        <IconButton name="chevron-left" label={TEXT.pagesBefore} disabled={row === 0} onPress={() => onRow(row - 1)} />
         <Small>{`${row + 1} of ${view.pages.length}`}</Small>
         <IconButton
           name="chevron-right"
-          label="Next pages"
+          label={TEXT.nextPages}
           disabled={row >= view.pages.length - 1}
           onPress={() => onRow(row + 1)}
         />
@@ -103,18 +104,18 @@ function Half(o: {
       <View style={{ width: o.width, gap: 4 }}>
         <Small>{word}</Small>
         <View style={{ borderWidth: 1, borderStyle: 'dashed', borderColor: p.rule, padding: 24 }}>
-          <Body>{o.side === 'before' ? 'This page is new.' : 'This page is gone.'}</Body>
+          <Body>{o.side === 'before' ? TEXT.thisPageIsNew : TEXT.thisPageIsGone}</Body>
         </View>
       </View>
     );
   return (
     <View style={{ gap: 4 }}>
-      <Small>{`${word}, page ${o.page}`}</Small>
+      <Small>{TEXT.page(word, o.page)}</Small>
       <Sheet
         page={size}
         url={urlOf('documentPage', { documentId: o.view[o.side].id, page: o.page })}
         width={o.width}
-        label={`${word}, page ${o.page} of ${o.view[o.side].name}`}
+        label={TEXT.pageOf(word, o.page, o.view[o.side].name)}
       >
         <ChangeBoxes changes={o.shown} chosen={o.chosen} side={o.side} page={o.page} scale={o.width / size.width} />
       </Sheet>

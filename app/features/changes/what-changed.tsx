@@ -16,6 +16,7 @@ import { Body, Small, Strong, Title } from '../../ui/text';
 import { ChangedText } from '../pages/changed-text';
 import { Crop } from '../pages/crop';
 import { ChangeBoxes, PagePair } from './page-pair';
+import { TEXT } from './words';
 
 /** What changed from an earlier version; both are of one deal, or one is a form of the shelf. */
 function useChanges(documentId: string, beforeId: string) {
@@ -31,7 +32,7 @@ function useChanges(documentId: string, beforeId: string) {
 export function WhatChanged() {
   const { documentId, beforeId } = useLocalSearchParams<{ documentId: string; beforeId: string }>();
   const changes = useChanges(documentId, beforeId);
-  if (!isReady(changes)) return <NotReady query={changes} what="the comparison" />;
+  if (!isReady(changes)) return <NotReady query={changes} what={TEXT.theComparison} />;
   return <Compared view={changes.data} />;
 }
 
@@ -97,8 +98,17 @@ function Head({ view, shown }: { view: ComparisonView; shown: Change[] }) {
   const back = dealId ? `/deals/${dealId}` : after.shelfId ? `/forms/${after.shelfId}` : null;
   return (
     <View style={{ gap: 6 }}>
-      <Title>{`What changed: ${after.name}`}</Title>
-      <Small>{`Before: ${before.name}, ${day(before)}, ${count(before.pages.length, 'page')}. Now: ${after.name}, ${day(after)}, ${count(after.pages.length, 'page')}.`}</Small>
+      <Title>{TEXT.whatChanged(after.name)}</Title>
+      <Small>
+        {TEXT.beforeNow(
+          before.name,
+          day(before),
+          count(before.pages.length, 'page'),
+          after.name,
+          day(after),
+          count(after.pages.length, 'page'),
+        )}
+      </Small>
       <View role="status">
         <Strong testID="changes-sum">{sumOf(view, shown)}</Strong>
       </View>
@@ -108,11 +118,11 @@ function Head({ view, shown }: { view: ComparisonView; shown: Change[] }) {
           onPress={() => void Linking.openURL(urlOf('changesFile', { documentId: after.id, beforeId: before.id }))}
           testID="changes-file"
         >
-          Both as a PDF
+          {TEXT.bothAsAPdf}
         </Button>
         {back ? (
           <Button kind="quiet" onPress={() => router.push(back)}>
-            {dealId ? 'To the deal' : 'To the form'}
+            {dealId ? TEXT.toTheDeal : TEXT.toTheForm}
           </Button>
         ) : null}
       </View>
@@ -134,16 +144,14 @@ function LeftAside(o: {
   return (
     <>
       {n ? (
-        <Switch
-          label={`Hide changes in headers, page numbers, print dates and numbering (${n})`}
-          on={o.aside}
-          onChange={o.onAside}
-          testID="leave-aside"
-        />
+        <Switch label={TEXT.hideChangesInHeadersPage(n)} on={o.aside} onChange={o.onAside} testID="leave-aside" />
       ) : null}
       {view.slight ? (
         <Switch
-          label={`${count(view.slight, 'word was', 'words were')} read slightly differently: review ${view.slight === 1 ? 'it' : 'them'}`}
+          label={TEXT.readSlightlyDifferentlyReview(
+            count(view.slight, 'word was', 'words were'),
+            view.slight === 1 ? 'it' : 'them',
+          )}
           on={o.review}
           onChange={o.onReview}
           testID="review-slight"
@@ -152,15 +160,14 @@ function LeftAside(o: {
       {pages.length ? (
         <Note
           tone="warn"
-          title={`On ${pages.length > 1 ? 'pages' : 'page'} ${listWords(pages.slice(0, 12).map(String))}${pages.length > 12 ? ' and more' : ''} only words could be compared. Check the drawings there yourself.`}
+          title={TEXT.onOnlyWordsCouldBe(
+            pages.length > 1 ? 'pages' : 'page',
+            listWords(pages.slice(0, 12).map(String)),
+            pages.length > 12 ? TEXT.andMore : '',
+          )}
         />
       ) : null}
-      {view.more ? (
-        <Note
-          tone="warn"
-          title={`${count(view.more, 'further change')} are not listed, because the two papers differ too much.`}
-        />
-      ) : null}
+      {view.more ? <Note tone="warn" title={TEXT.areNotListedBecause(count(view.more, 'further change'))} /> : null}
     </>
   );
 }
@@ -185,13 +192,13 @@ function ChangeRow(o: {
       <Pressable
         role="button"
         aria-pressed={o.chosen}
-        aria-label={`Change ${n}, ${what}, ${pageOf(c)}: ${c.kind === 'moved' ? (c.after?.text ?? '') : words}`}
+        aria-label={TEXT.change(n, what, pageOf(c), c.kind === 'moved' ? (c.after?.text ?? '') : words)}
         onPress={o.onChoose}
         style={{ gap: 4, padding: 12, minHeight: 44 }}
       >
         <Small>{`${n}. ${what[0]!.toUpperCase()}${what.slice(1)}, ${pageOf(c)}`}</Small>
-        {c.drawn ? <Body>A drawing or handwriting: check it on the page.</Body> : <ChangedText change={c} short />}
-        {c.scan && !c.drawn ? <Small>Read from a scan: compare it with the page.</Small> : null}
+        {c.drawn ? <Body>{TEXT.aDrawingOrHandwritingCheck}</Body> : <ChangedText change={c} short />}
+        {c.scan && !c.drawn ? <Small>{TEXT.readFromAScanCompare}</Small> : null}
       </Pressable>
       {!o.wide && o.chosen ? <OnPages view={o.view} change={c} /> : null}
     </Card>
@@ -208,12 +215,12 @@ function OnPages({ view, change }: { view: ComparisonView; change: Change }) {
         if (!box || !size) return null;
         return (
           <View key={side} style={{ gap: 2 }}>
-            <Small>{side === 'before' ? 'Before' : 'Now'}</Small>
+            <Small>{side === 'before' ? TEXT.before : TEXT.now}</Small>
             <Crop
               page={size}
               url={urlOf('documentPage', { documentId: view[side].id, page: box.page })}
               rect={box.rect}
-              label={`${side === 'before' ? 'Before' : 'Now'}, page ${box.page}`}
+              label={TEXT.page2(side === 'before' ? TEXT.before : TEXT.now, box.page)}
             >
               {(scale) => <ChangeBoxes changes={[change]} chosen={change} side={side} page={box.page} scale={scale} />}
             </Crop>

@@ -4,6 +4,7 @@ import { usePalette } from '../../ui/hooks';
 import type { Later } from '../../ui/later';
 import { Button } from '../../ui/pieces';
 import { Body, Small, Strong } from '../../ui/text';
+import { TEXT } from './words';
 
 interface Props {
   title: string;
@@ -49,8 +50,8 @@ export function DoneRow({ done, onTakeBack }: { done: Later; onTakeBack: () => v
       style={{ flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: 58 }}
     >
       <Body style={{ flex: 1 }}>{done.said}</Body>
-      <Button kind="quiet" onPress={onTakeBack} label={`Undo: ${done.said}`}>
-        Take back
+      <Button kind="quiet" onPress={onTakeBack} label={TEXT.undo(done.said)}>
+        {TEXT.takeBack}
       </Button>
     </View>
   );

@@ -8,6 +8,7 @@ import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, Card, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small } from '../../ui/text';
 import { when } from '../../ui/dates';
+import { TEXT } from './words';
 
 interface About {
   words: string;
@@ -29,11 +30,11 @@ export function ActivityCard({ deal }: { deal: DealView }) {
     <Card testID="activity">
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
         <View style={{ flex: 1 }}>
-          <Heading>What happened</Heading>
+          <Heading>{TEXT.whatHappened}</Heading>
         </View>
         <DropMenu
           anchor={(open) => (
-            <Button kind="quiet" icon="chevron-down" onPress={open} label={`Shown: ${about.words}. Change`}>
+            <Button kind="quiet" icon="chevron-down" onPress={open} label={TEXT.shownChange(about.words)}>
               {about.words.length > 18 ? `${about.words.slice(0, 17)}…` : about.words}
             </Button>
           )}
@@ -49,11 +50,11 @@ export function ActivityCard({ deal }: { deal: DealView }) {
           <Small>{[when(line.at, deal.timeZone), line.packetName].filter(Boolean).join(' · ')}</Small>
         </View>
       ))}
-      {activity.isSuccess && !itemsOf(activity).length ? <Small>Nothing yet.</Small> : null}
+      {activity.isSuccess && !itemsOf(activity).length ? <Small>{TEXT.nothingYet}</Small> : null}
       {activity.isError ? <Trouble error={activity.error} retry={() => void activity.refetch()} /> : null}
       {activity.hasNextPage ? (
         <Button kind="quiet" busy={activity.isFetchingNextPage} onPress={() => void activity.fetchNextPage()}>
-          Earlier
+          {TEXT.earlier}
         </Button>
       ) : null}
     </Card>

@@ -8,6 +8,7 @@ import { usePalette } from '../../ui/hooks';
 import { Button, Card, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small } from '../../ui/text';
 import { when } from '../../ui/dates';
+import { TEXT } from './words';
 
 const LOOK_MS = 700;
 const size = (bytes: number) =>
@@ -32,13 +33,11 @@ export function BinderCard({ deal }: { deal: DealView }) {
   const making = b?.status === 'making';
   return (
     <Card testID="binder">
-      <Heading>Binder</Heading>
-      <Body>
-        Executed papers, original files and event records in one ZIP file, with an index that opens in any browser.
-      </Body>
+      <Heading>{TEXT.binder}</Heading>
+      <Body>{TEXT.executedPapersOriginalFiles}</Body>
       {making ? (
         <View role="status" style={{ gap: 6 }}>
-          <Small>{b.pieces ? `Preparing: ${b.done} of ${b.pieces} files.` : 'Preparing.'}</Small>
+          <Small>{b.pieces ? TEXT.preparingOfFiles(b.done, b.pieces) : TEXT.preparing}</Small>
           <View style={{ height: 6, borderRadius: 3, backgroundColor: p.rule }}>
             <View
               style={{
@@ -51,9 +50,7 @@ export function BinderCard({ deal }: { deal: DealView }) {
           </View>
         </View>
       ) : null}
-      {b?.status === 'failed' ? (
-        <Small style={{ color: p.wine }}>The binder could not be made. Try again.</Small>
-      ) : null}
+      {b?.status === 'failed' ? <Small style={{ color: p.wine }}>{TEXT.theBinderCouldNotBe}</Small> : null}
       {make.isError ? <Trouble error={make.error} /> : null}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
         {b?.bytes ? (
@@ -62,7 +59,7 @@ export function BinderCard({ deal }: { deal: DealView }) {
             onPress={() => void Linking.openURL(urlOf('binderFile', params))}
             testID="download-binder"
           >
-            {`Download, ${size(b.bytes)}`}
+            {TEXT.download(size(b.bytes))}
           </Button>
         ) : null}
         <Button
@@ -72,10 +69,10 @@ export function BinderCard({ deal }: { deal: DealView }) {
           onPress={() => make.mutate()}
           testID="make-binder"
         >
-          {b?.bytes ? 'Make it again' : 'Make the binder'}
+          {b?.bytes ? TEXT.makeItAgain : TEXT.makeTheBinder}
         </Button>
       </View>
-      {b?.madeAt ? <Small>{`Made ${when(b.madeAt, deal.timeZone)}`}</Small> : null}
+      {b?.madeAt ? <Small>{TEXT.made(when(b.madeAt, deal.timeZone))}</Small> : null}
     </Card>
   );
 }

@@ -5,6 +5,7 @@ import { urlOf } from '@gatepath/contract';
 import { useFeed } from '../../api/deal-hooks';
 import { Button, Trouble } from '../../ui/pieces';
 import { Body, Small } from '../../ui/text';
+import { TEXT } from './words';
 
 /** @param dealId  of the deal whose days it holds; null for the member's own */
 export function CalendarFeed({ dealId }: { dealId: string | null }) {
@@ -20,20 +21,13 @@ export function CalendarFeed({ dealId }: { dealId: string | null }) {
   const error = feed.error ?? renew.error ?? end.error;
   return (
     <View style={{ gap: 8 }} testID="calendar-feed">
-      <Small>
-        {dealId
-          ? 'See this deal’s dates in your own calendar: subscribe to an address, or download them once as a file.'
-          : 'See your deals’ dates in your own calendar: subscribe to an address.'}
-      </Small>
+      <Small>{dealId ? TEXT.seeThisDealsDates : TEXT.seeYourDealsDates}</Small>
       {url ? (
         <>
           <Body style={{ fontSize: 14, wordBreak: 'break-all' } as object} testID="feed-url">
             {url}
           </Body>
-          <Small>
-            Anyone with this address can see the dates. If it has been shared by mistake, change it; the old address
-            then stops working.
-          </Small>
+          <Small>{TEXT.anyoneWithThisAddressCan}</Small>
         </>
       ) : null}
       {error ? <Trouble error={error} /> : null}
@@ -41,27 +35,27 @@ export function CalendarFeed({ dealId }: { dealId: string | null }) {
         {url ? (
           <>
             <Button icon="copy" onPress={copy}>
-              {copied ? 'Copied' : 'Copy the address'}
+              {copied ? TEXT.copied : TEXT.copyTheAddress}
             </Button>
             <Button
               busy={renew.isPending}
               onPress={() => renew.mutate(undefined, { onSuccess: () => setCopied(false) })}
               testID="renew-feed"
             >
-              Change it
+              {TEXT.changeIt}
             </Button>
             <Button kind="quiet" busy={end.isPending} onPress={() => end.mutate()}>
-              End it
+              {TEXT.endIt}
             </Button>
           </>
         ) : (
           <Button busy={renew.isPending} onPress={() => renew.mutate()} testID="make-feed">
-            Make an address
+            {TEXT.makeAnAddress}
           </Button>
         )}
         {dealId ? (
           <Button icon="download" onPress={() => void Linking.openURL(urlOf('dealCalendar', { dealId }))}>
-            As a file
+            {TEXT.asAFile}
           </Button>
         ) : null}
       </View>

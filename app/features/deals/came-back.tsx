@@ -22,6 +22,7 @@ import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 import { Crop } from '../pages/crop';
 import { cameSigned, PaperSignatures } from './paper-signatures';
 import { useReview, useReviewActs, type Acts } from './use-review';
+import { TEXT } from './words';
 
 /** The screen of one paper that came back. */
 export function CameBack() {
@@ -29,24 +30,24 @@ export function CameBack() {
   const deal = useDeal(dealId);
   const check = useReview(dealId, documentId);
   const acts = useReviewActs(dealId, documentId);
-  if (!isReady(deal)) return <NotReady query={deal} what="the deal" />;
-  if (check.isError) return <NotReady query={check} what="the check" />;
+  if (!isReady(deal)) return <NotReady query={deal} what={TEXT.theDeal} />;
+  if (check.isError) return <NotReady query={check} what={TEXT.theCheck} />;
   const doc = deal.data.documents.find((d) => d.id === documentId);
-  if (!doc) return <Note tone="stop" title="This paper is no longer in the deal." />;
+  if (!doc) return <Note tone="stop" title={TEXT.thisPaperIsNoLonger} />;
   const view = check.data ?? null;
   return (
     <Page>
-      <Title>{`What came back: ${doc.name}`}</Title>
+      <Title>{TEXT.whatCameBack(doc.name)}</Title>
       {cameSigned(doc) ? <PaperSignatures doc={doc} /> : null}
       {acts.isError ? <Trouble error={acts.error} /> : null}
-      {check.isPending ? <Loading what="the check" /> : null}
+      {check.isPending ? <Loading what={TEXT.theCheck} /> : null}
       {view === null && !check.isPending ? <Begin deal={deal.data} doc={doc} acts={acts} /> : null}
       {view?.status === 'checking' ? (
         <View role="status" testID="checking">
-          <Body>Each printed place is being checked. This takes about one second per page.</Body>
+          <Body>{TEXT.eachPrintedPlaceIsBeing}</Body>
         </View>
       ) : null}
-      {view?.status === 'failed' ? <Note tone="stop" title={view.problem ?? 'It could not be checked.'} /> : null}
+      {view?.status === 'failed' ? <Note tone="stop" title={view.problem ?? TEXT.itCouldNotBeChecked} /> : null}
       {view?.status === 'ready' ? <Found deal={deal.data} doc={doc} view={view} acts={acts} /> : null}
     </Page>
   );
@@ -70,22 +71,22 @@ function Begin({ deal, doc, acts }: { deal: DealView; doc: DocumentView; acts: A
   const wait = acts.isPending || doc.status !== 'ready';
   return (
     <Card>
-      <Heading>Which blank paper is this a signed copy of?</Heading>
-      <Body>With the blank paper to compare, even a small pen stroke can be told from print.</Body>
-      {doc.status === 'ready' ? null : <Small>This paper is still being read. It can be checked in a moment.</Small>}
+      <Heading>{TEXT.whichBlankPaperIsThis}</Heading>
+      <Body>{TEXT.withTheBlankPaper}</Body>
+      {doc.status === 'ready' ? null : <Small>{TEXT.thisPaperIsStillBeing}</Small>}
       {forms.map((form) => (
         <Button key={form.id} disabled={wait} onPress={() => begin(form.id)} testID="blank">
           {form.name}
         </Button>
       ))}
-      {onShelf.length ? <Strong>Or a form from the shelf</Strong> : null}
+      {onShelf.length ? <Strong>{TEXT.orAFormFrom}</Strong> : null}
       {onShelf.map((form) => (
         <Button key={form.id} disabled={wait} onPress={() => begin(form.documentId)} testID="blank-form">
           {form.name}
         </Button>
       ))}
       <Button kind="quiet" disabled={wait} onPress={() => begin(null)} testID="no-blank">
-        I do not have it: review this paper by itself
+        {TEXT.iDoNotHave}
       </Button>
     </Card>
   );
@@ -102,7 +103,7 @@ function Found({ deal, doc, view, acts }: { deal: DealView; doc: DocumentView; v
       <Outcome deal={deal} view={view} acts={acts} empty={empty} doubtful={doubtful} hands={hands.length} />
       {pages.map((page) => (
         <Card key={page}>
-          <Heading>{`Page ${page}`}</Heading>
+          <Heading>{TEXT.page(page)}</Heading>
           {hands
             .filter((p) => (p.page ?? p.formPage) === page)
             .map((p) => (
@@ -111,7 +112,12 @@ function Found({ deal, doc, view, acts }: { deal: DealView; doc: DocumentView; v
         </Card>
       ))}
       {others.length ? (
-        <Small>{`${count(others.length, 'other place')}, such as names and sums: ${others.filter((p) => stateOf(p) === 'yes').length} filled.`}</Small>
+        <Small>
+          {TEXT.suchAsNamesAndSums(
+            count(others.length, 'other place'),
+            others.filter((p) => stateOf(p) === 'yes').length,
+          )}
+        </Small>
       ) : null}
     </>
   );
@@ -138,7 +144,7 @@ function Outcome(o: {
         title={
           {
             meets: 'Complete: it counts as signed elsewhere.',
-            kept: `Accepted as it is: ${view.reason ?? ''}`,
+            kept: TEXT.acceptedAs(view.reason ?? ''),
             sent_back: 'A packet asks for what is missing.',
           }[view.ended]
         }
@@ -146,7 +152,7 @@ function Outcome(o: {
           <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
             {view.packetId ? (
               <Button kind="quiet" onPress={() => router.push(`/packets/${view.packetId}`)}>
-                Open the packet
+                {TEXT.openThePacket}
               </Button>
             ) : null}
             <Button
@@ -155,7 +161,7 @@ function Outcome(o: {
               onPress={() => acts.mutate({ what: 'begin', blankId: view.blankId })}
               testID="check-again"
             >
-              Review it again
+              {TEXT.reviewItAgain}
             </Button>
           </View>
         }
@@ -166,13 +172,20 @@ function Outcome(o: {
       <View role="status" testID="gaps-sum" style={{ gap: 4 }}>
         <Strong>
           {empty.length
-            ? `${count(empty.length, 'place is', 'places are')} empty`
+            ? TEXT.empty(count(empty.length, 'place is', 'places are'))
             : doubtful.length
-              ? 'No place is certainly empty'
-              : 'Every signature, initials and date is filled'}
+              ? TEXT.noPlaceIsCertainlyEmpty
+              : TEXT.everySignatureInitialsAndDate}
         </Strong>
         <Small>
-          {`${count(o.hands, 'signature, initials or day of signing was', 'signatures, initials and days of signing were')} looked at${doubtful.length ? `; ${count(doubtful.length, 'is', 'are')} uncertain: decide each one` : ''}.`}
+          {TEXT.lookedAt(
+            count(
+              o.hands,
+              'signature, initials or day of signing was',
+              'signatures, initials and days of signing were',
+            ),
+            doubtful.length ? `; ${count(doubtful.length, 'is', 'are')} uncertain: decide each one` : '',
+          )}
         </Small>
       </View>
       {!empty.length && !doubtful.length && o.hands ? (
@@ -182,11 +195,13 @@ function Outcome(o: {
           onPress={() => acts.mutate({ what: 'end', how: 'meets', reason: '' })}
           testID="check-meets"
         >
-          Complete: count it as signed
+          {TEXT.completeCountItAsSigned}
         </Button>
       ) : null}
       {gone.length ? (
-        <Small testID="pages-gone">{`${gone.length > 1 ? 'Pages' : 'Page'} ${listWords(gone.map(String))} of the form did not come back. Add the complete paper, or accept it with a reason.`}</Small>
+        <Small testID="pages-gone">
+          {TEXT.ofTheFormDidNot(gone.length > 1 ? TEXT.pages : TEXT.page2, listWords(gone.map(String)))}
+        </Small>
       ) : null}
       {empty.length && !gone.length ? (
         <Button
@@ -195,24 +210,16 @@ function Outcome(o: {
           onPress={() => acts.mutate({ what: 'back' })}
           testID="send-back"
         >
-          {empty.length === 1
-            ? 'Send it back for what is missing'
-            : `Send it back for the ${empty.length} places missing`}
+          {empty.length === 1 ? TEXT.sendItBackForWhat : TEXT.sendItBack(empty.length)}
         </Button>
       ) : null}
-      <Input
-        label="Or accept it as it is. Reason"
-        value={reason}
-        onChangeText={setReason}
-        maxLength={500}
-        testID="keep-reason"
-      />
+      <Input label={TEXT.orAcceptItAs} value={reason} onChangeText={setReason} maxLength={500} testID="keep-reason" />
       <Button
         disabled={acts.isPending || !reason.trim()}
         onPress={() => acts.mutate({ what: 'end', how: 'kept', reason })}
         testID="check-keep"
       >
-        Accept it as it is
+        {TEXT.acceptItAs}
       </Button>
     </Card>
   );
@@ -257,23 +264,18 @@ function PlaceRow({
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
         <View style={{ flex: 1 }}>
           <Strong>{nameOf(place)}</Strong>
-          <Small style={{ color }}>{place.said ? `${words}, set by you` : words}</Small>
+          <Small style={{ color }}>{place.said ? TEXT.setByYou(words) : words}</Small>
         </View>
         {ended || place.page === null ? null : (
           <View style={{ flexDirection: 'row' }}>
             {state === 'yes' ? null : (
-              <Button
-                kind="quiet"
-                label={`Mark as filled: ${nameOf(place)}`}
-                onPress={() => say('yes')}
-                testID="say-yes"
-              >
-                Mark as filled
+              <Button kind="quiet" label={TEXT.markAsFilled(nameOf(place))} onPress={() => say('yes')} testID="say-yes">
+                {TEXT.markAsFilled2}
               </Button>
             )}
             {state === 'no' ? null : (
-              <Button kind="quiet" label={`Mark as empty: ${nameOf(place)}`} onPress={() => say('no')} testID="say-no">
-                Mark as empty
+              <Button kind="quiet" label={TEXT.markAsEmpty(nameOf(place))} onPress={() => say('no')} testID="say-no">
+                {TEXT.markAsEmpty2}
               </Button>
             )}
           </View>
@@ -294,7 +296,7 @@ function PlacePicture(o: { doc: DocumentView; page: number; place: ReviewedPlace
       page={size}
       url={urlOf('documentPage', { documentId: o.doc.id, page: o.page })}
       rect={rect}
-      label={`${nameOf(o.place)} on page ${o.page}`}
+      label={TEXT.onPage(nameOf(o.place), o.page)}
     >
       {(scale) => (
         <View

@@ -8,6 +8,7 @@ import { upperFirst } from '@gatepath/core/text';
 import { usePalette } from '../../ui/hooks';
 import { Small, Strong } from '../../ui/text';
 import { PathStrip } from '../packet-status/path-strip';
+import { TEXT } from './words';
 
 /** Pixels a row is high. */
 export const ROW = 40;
@@ -67,7 +68,7 @@ export function DealCell({ id, deal: d }: { id: string; deal: DealSummary }) {
           style={{ height: ROW, justifyContent: 'center' }}
         >
           {plain(
-            `${packet.name}${packet.holdUp ? `: ${packet.holdUp}` : packet.status === 'drafting' ? ': draft' : ''}`,
+            `${packet.name}${packet.holdUp ? `: ${packet.holdUp}` : packet.status === 'drafting' ? TEXT.draft : ''}`,
             packet.status === 'at_gate' ? p.brick : p.slate,
           )}
         </Pressable>

@@ -10,6 +10,7 @@ import { byKeys } from '../../ui/hooks';
 import { Pill, PillMenu } from '../../ui/pill';
 import { Button } from '../../ui/pieces';
 import { SaveList, SavedLists } from './saved-lists';
+import { TEXT } from './words';
 
 /** What the list shows before anything is asked: all but the archive. */
 export const FIRST_ASK: DealAsk = { archived: false };
@@ -48,62 +49,62 @@ export function DealFilters({ ask, onAsk }: { ask: DealAsk; onAsk: (ask: DealAsk
         testID="deal-filters"
       >
         <PillMenu
-          label="Kind"
+          label={TEXT.kind}
           value={ask.kind}
           options={DEAL_KINDS.map((k) => ({ value: k, label: KIND_WORDS[k] }))}
           onChoose={(kind) => set({ kind })}
         />
         <PillMenu
-          label="Status"
+          label={TEXT.status}
           value={ask.status}
           options={[
-            { value: 'open', label: 'Open' },
+            { value: 'open', label: TEXT.open },
             ...DEAL_STATUSES.map((s) => ({ value: s, label: upperFirst(STATUS_WORDS[s]) })),
           ]}
           onChoose={(status) => set({ status })}
         />
-        <PillMenu label="Due" value={ask.due} options={DUE} onChoose={(due) => set({ due })} />
+        <PillMenu label={TEXT.due} value={ask.due} options={DUE} onChoose={(due) => set({ due })} />
         <PillMenu
-          label="Held up by"
+          label={TEXT.heldUp}
           value={ask.holdUp}
-          options={SIDES.map((s) => ({ value: s, label: `Waits for: ${SIDE_WORDS[s]}` }))}
+          options={SIDES.map((s) => ({ value: s, label: TEXT.waitsFor(SIDE_WORDS[s]) }))}
           onChoose={(holdUp) => set({ holdUp })}
         />
         <PillMenu
-          label="Gate"
+          label={TEXT.gate}
           value={ask.gate === undefined ? undefined : String(ask.gate)}
           options={GATES}
           onChoose={(gate) => set({ gate: gate === undefined ? undefined : Number(gate) })}
         />
         <PillMenu
-          label="For whom"
+          label={TEXT.forWhom}
           value={ask.forWhom}
           options={FOR_WHOM.map((w) => ({ value: w, label: upperFirst(forWhomWords(w)) }))}
           onChoose={(forWhom) => set({ forWhom })}
         />
         <PillMenu
-          label="Assigned to"
+          label={TEXT.assignedTo}
           value={ask.memberId}
           options={(firm.data?.members ?? []).map((m) => ({ value: m.id, label: m.name }))}
           onChoose={(memberId) => set({ memberId })}
         />
         {tags.data?.tags.length ? (
           <PillMenu
-            label="Tag"
+            label={TEXT.tag}
             value={ask.tag}
             options={tags.data.tags.map((t) => ({ value: t, label: t }))}
             onChoose={(tag) => set({ tag })}
           />
         ) : null}
         <Pill
-          label="In the archive"
+          label={TEXT.inTheArchive}
           on={ask.archived === true}
           onPress={() => set({ archived: ask.archived !== true })}
         />
         <SavedLists onAsk={onAsk} onSave={() => setSaving(true)} />
         {isNarrowed(ask) ? (
           <Button kind="quiet" onPress={() => onAsk(FIRST_ASK)} testID="all-deals">
-            All deals
+            {TEXT.allDeals}
           </Button>
         ) : null}
       </ScrollView>

@@ -16,6 +16,7 @@ import { Button, Choice, IconButton, Trouble } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Body, Small, Strong, Title } from '../../ui/text';
 import { CalendarFeed } from './calendar-feed';
+import { TEXT } from './words';
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function DealHead({ deal }: { deal: DealView }) {
@@ -34,7 +35,7 @@ export function DealHead({ deal }: { deal: DealView }) {
         </View>
         <IconButton
           name={more ? 'close' : 'more'}
-          label={more ? 'Close' : 'More about this deal'}
+          label={more ? TEXT.close : TEXT.moreAboutThisDeal}
           onPress={() => setMore(!more)}
           testID="deal-more"
         />
@@ -49,7 +50,7 @@ export function DealHead({ deal }: { deal: DealView }) {
             <Button
               icon="chevron-down"
               onPress={open}
-              label={`The deal is ${STATUS_WORDS[deal.status]}. Change`}
+              label={TEXT.theDealIsChange(STATUS_WORDS[deal.status])}
               testID="deal-status"
             >
               {upperFirst(STATUS_WORDS[deal.status])}
@@ -67,8 +68,8 @@ export function DealHead({ deal }: { deal: DealView }) {
         </DropMenu>
         <Small>
           {[
-            deal.statusOn ? `since ${shortDay(deal.statusOn, deal.today)}` : '',
-            deal.archivedAt ? 'in the archive' : '',
+            deal.statusOn ? TEXT.since(shortDay(deal.statusOn, deal.today)) : '',
+            deal.archivedAt ? TEXT.inTheArchive2 : '',
           ]
             .filter(Boolean)
             .join(' · ')}
@@ -103,21 +104,21 @@ function More({ deal, change }: { deal: DealView; change: (body: DealPatch) => v
       testID="deal-more-panel"
       style={{ gap: 12, backgroundColor: p.sheet, borderWidth: 1, borderColor: p.rule, borderRadius: 16, padding: 16 }}
     >
-      <Small>For whom the firm acts</Small>
+      <Small>{TEXT.forWhomTheFirmActs}</Small>
       <Choice
-        label="For whom the firm acts"
+        label={TEXT.forWhomTheFirmActs}
         value={deal.forWhom}
         wrap
         options={FOR_WHOM_OF[deal.kind].map((value) => ({
           value,
-          label: value === 'both' ? 'Both sides' : `The ${value}`,
+          label: value === 'both' ? TEXT.bothSides : TEXT.the(value),
         }))}
         onChange={(forWhom) => change({ forWhom })}
       />
       {firm.data ? <Members deal={deal} firm={firm.data} change={change} /> : null}
-      <Input label="Tags, with commas between" value={tags} maxLength={400} onChangeText={setTags} testID="tags" />
+      <Input label={TEXT.tagsWithCommasBetween} value={tags} maxLength={400} onChangeText={setTags} testID="tags" />
       <LateDay
-        label="Retain at least until"
+        label={TEXT.retainAtLeastUntil}
         value={deal.retainUntil ?? ''}
         onSave={(day) => change({ retainUntil: day || null })}
         testID="keep-until"
@@ -128,14 +129,14 @@ function More({ deal, change }: { deal: DealView; change: (body: DealPatch) => v
           onPress={() => change({ tags: tagsIn(tags) })}
           testID="save-tags"
         >
-          Save tags
+          {TEXT.saveTags}
         </Button>
         <Button onPress={() => change({ archived: !deal.archivedAt })} testID="archive">
-          {deal.archivedAt ? 'Restore from archive' : 'Move to archive'}
+          {deal.archivedAt ? TEXT.restoreFromArchive : TEXT.moveToArchive}
         </Button>
         {deal.disposable && !asking ? (
           <Button kind="quiet" icon="trash" onPress={() => setAsking(true)} testID="drop-deal">
-            Delete deal
+            {TEXT.deleteDeal}
           </Button>
         ) : null}
       </View>
@@ -149,7 +150,7 @@ function ThrowAway({ dealId, onCancel }: { dealId: string; onCancel: () => void 
   const { drop } = useDealChanges(dealId);
   return (
     <View style={{ gap: 8 }}>
-      <Body>This deletes its papers, people and drafts. Nothing in it was ever sent.</Body>
+      <Body>{TEXT.thisDeletesItsPapersPeople}</Body>
       {drop.isError ? <Trouble error={drop.error} /> : null}
       <View style={{ flexDirection: 'row', gap: 10 }}>
         <Button
@@ -158,9 +159,9 @@ function ThrowAway({ dealId, onCancel }: { dealId: string; onCancel: () => void 
           onPress={() => drop.mutate(undefined, { onSuccess: () => router.replace('/deals') })}
           testID="drop-deal-now"
         >
-          Delete
+          {TEXT.deleteWord}
         </Button>
-        <Button onPress={onCancel}>Keep it</Button>
+        <Button onPress={onCancel}>{TEXT.keepIt}</Button>
       </View>
     </View>
   );
@@ -180,7 +181,7 @@ function Members({ deal, firm, change }: { deal: DealView; firm: FirmView; chang
   const on = (id: string) => deal.memberIds.includes(id);
   return (
     <View>
-      <Small>{deal.memberIds.length ? 'Assigned to' : 'Assigned to: everyone'}</Small>
+      <Small>{deal.memberIds.length ? TEXT.assignedTo : TEXT.assignedToEveryone}</Small>
       {firm.members.map((m) => (
         <Switch
           key={m.id}

@@ -32,6 +32,7 @@ import { Button, Card, IconButton, Note, Page, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
 import { Token } from '../../ui/token';
 import { itemAt } from '@gatepath/core/sure';
+import { TEXT } from './words';
 
 /** A deal: its days, what would help most, what it needs, its packets, papers, people, facts, and what happened. */
 // eslint-disable-next-line max-lines-per-function -- where everything of a deal stands, part by part
@@ -41,7 +42,7 @@ export function DealPlace() {
   const deal = useDeal(dealId);
   const wide = useWide();
   const uploads = useUploads(dealId);
-  if (!isReady(deal)) return <NotReady query={deal} what="the deal" />;
+  if (!isReady(deal)) return <NotReady query={deal} what={TEXT.theDeal} />;
   const d = deal.data;
   const date = KEY_DATES.find((k) => k === asked.date) ?? null;
   const column = { flex: 1, gap: 16, minWidth: 0 };
@@ -128,7 +129,7 @@ function Slow({ deal }: { deal: DealView }) {
     <Note
       tone="warn"
       testID="may-be-late"
-      title={`May not be signed by ${end}`}
+      title={TEXT.mayNotBeSigned(end)}
       action={
         <View>
           {deal.slow.map((s) => (
@@ -154,13 +155,13 @@ function People({ deal }: { deal: DealView }) {
   const p = usePalette();
   return (
     <Card>
-      <Heading>People</Heading>
+      <Heading>{TEXT.people}</Heading>
       {inOrder(deal).map(({ party, ink: i }) =>
         editing === party.id ? (
           <PartyForm
             key={party.id}
             start={party}
-            saveLabel="Save"
+            saveLabel={TEXT.save}
             error={actions.set.error}
             onCancel={() => setEditing(null)}
             onSave={async (body) => {
@@ -184,7 +185,7 @@ function People({ deal }: { deal: DealView }) {
           <PartyForm
             key={deal.parties.length}
             start={{ side: deal.parties[deal.parties.length - 1]?.side ?? itemAt(sidesOf(deal.kind, deal.forWhom), 0) }}
-            saveLabel="Add this person"
+            saveLabel={TEXT.addThisPerson}
             error={actions.add.error}
             onCancel={deal.parties.length ? () => setAdding(false) : undefined}
             onSave={(body) => actions.add.mutateAsync(body)}
@@ -192,7 +193,7 @@ function People({ deal }: { deal: DealView }) {
         </View>
       ) : (
         <Button icon="account-plus" onPress={() => setAdding(true)} testID="add-party">
-          Add a person
+          {TEXT.addAPerson}
         </Button>
       )}
     </Card>
@@ -227,13 +228,13 @@ function PersonRow({
       <Token name={party.name} ink={ink} size={32} />
       <View style={{ flex: 1 }}>
         <Strong>{party.name}</Strong>
-        <Small>{`${sideLabel(party.side, party.ordinal)}${ours ? ', ours' : ''}${party.capacity ? `, ${party.capacity}` : ''}${party.company ? `, for ${party.company}` : ''}`}</Small>
+        <Small>{`${sideLabel(party.side, party.ordinal)}${ours ? TEXT.ours : ''}${party.capacity ? `, ${party.capacity}` : ''}${party.company ? TEXT.forWord(party.company) : ''}`}</Small>
         <Small numberOfLines={1} style={party.email ? null : { color: p.wine }}>
-          {party.email || 'No email address yet'}
+          {party.email || TEXT.noEmailAddressYet}
         </Small>
       </View>
-      <IconButton name="pencil" label={`Correct ${party.name}`} onPress={onEdit} />
-      <ConfirmRemove label={`Remove ${party.name}`} onRemove={onDrop} />
+      <IconButton name="pencil" label={TEXT.correct(party.name)} onPress={onEdit} />
+      <ConfirmRemove label={TEXT.remove(party.name)} onRemove={onDrop} />
     </View>
   );
 }
@@ -243,10 +244,8 @@ function Papers({ deal, uploads }: { deal: DealView; uploads: ReturnType<typeof 
   const photographs = usePhotographs(deal.id);
   return (
     <Card>
-      <Heading>Papers</Heading>
-      {deal.documents.length === 0 ? (
-        <Body>Add the papers of this deal: PDF, Word, a spreadsheet, text, or a picture of a page.</Body>
-      ) : null}
+      <Heading>{TEXT.papers}</Heading>
+      {deal.documents.length === 0 ? <Body>{TEXT.addThePapersOfThis}</Body> : null}
       {deal.documents
         .filter((doc) => !doc.replacedBy)
         .map((doc) => (
@@ -287,10 +286,8 @@ function Packets({ deal, arriving }: { deal: DealView; arriving: boolean }) {
     );
   return (
     <Card>
-      <Heading>Packets</Heading>
-      {deal.packets.length === 0 ? (
-        <Body>A packet is what goes to signature together: papers, people, and the path they take.</Body>
-      ) : null}
+      <Heading>{TEXT.packets}</Heading>
+      {deal.packets.length === 0 ? <Body>{TEXT.aPacketIsWhatGoes}</Body> : null}
       {deal.packets.map((packet) => (
         <Pressable
           key={packet.id}
@@ -304,9 +301,9 @@ function Packets({ deal, arriving }: { deal: DealView; arriving: boolean }) {
           <Small>{packetLine(packet)}</Small>
         </Pressable>
       ))}
-      {arriving ? <Small>Papers are still coming in.</Small> : null}
+      {arriving ? <Small>{TEXT.papersAreStillComing}</Small> : null}
       {reading.length ? (
-        <Small testID="still-reading">{`Still being read: ${listWords(reading.map((d) => d.name))}. You can start a packet now and place marks as the pages come in.`}</Small>
+        <Small testID="still-reading">{TEXT.stillBeingReadYouCan(listWords(reading.map((d) => d.name)))}</Small>
       ) : null}
       {name === null ? (
         <Button
@@ -316,12 +313,12 @@ function Packets({ deal, arriving }: { deal: DealView; arriving: boolean }) {
           disabled={arriving}
           testID="new-packet"
         >
-          New packet
+          {TEXT.newPacket}
         </Button>
       ) : (
         <View style={{ gap: 10 }}>
           <Input
-            label="Name of the packet"
+            label={TEXT.nameOfThePacket}
             value={name}
             onChangeText={setName}
             testID="packet-name"
@@ -330,16 +327,16 @@ function Packets({ deal, arriving }: { deal: DealView; arriving: boolean }) {
           {create.isError ? <Trouble error={create.error} /> : null}
           <View style={{ flexDirection: 'row', gap: 10 }}>
             <Button kind="main" onPress={start} busy={create.isPending} testID="start-packet">
-              Go to the desk
+              {TEXT.goToTheDesk}
             </Button>
-            <Button onPress={() => setName(null)}>Cancel</Button>
+            <Button onPress={() => setName(null)}>{TEXT.cancel}</Button>
           </View>
         </View>
       )}
       {name === null ? <KitChooser dealId={deal.id} /> : null}
       {name === null && deal.kind === 'tenancy' ? (
         <Button kind="quiet" onPress={() => router.push(`/notices/new?deals=${deal.id}`)} testID="send-notice">
-          Send a notice
+          {TEXT.sendANotice}
         </Button>
       ) : null}
     </Card>

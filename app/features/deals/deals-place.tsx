@@ -15,6 +15,7 @@ import { ListPage, itemsOf } from '../../ui/list-page';
 import { useOlder } from '../../ui/older';
 import { Button, Card, Loading, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
+import { TEXT } from './words';
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function DealsPlace() {
@@ -29,7 +30,7 @@ export function DealsPlace() {
   const many = items.length > 3 || asked;
   const bar = (
     <SearchBar
-      placeholder="Find a street or town"
+      placeholder={TEXT.findAStreetOrTown}
       value={search}
       onChangeText={(text) => setAsk(text ? { ...rest, search: text } : rest)}
       style={wide ? { flex: 1, maxWidth: 420 } : undefined}
@@ -38,13 +39,13 @@ export function DealsPlace() {
   const next = useOlder(deals);
   const add = (
     <Button kind="main" icon="plus" onPress={() => router.push('/deals/new')} testID="new-deal">
-      New deal
+      {TEXT.newDeal}
     </Button>
   );
   const header = (
     <>
       <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', gap: 16 }}>
-        <Title>Deals</Title>
+        <Title>{TEXT.deals}</Title>
         {wide && many ? bar : null}
         {wide ? <View style={{ flex: 1 }} /> : null}
         {wide ? <ListActs list="deals" /> : null}
@@ -57,13 +58,9 @@ export function DealsPlace() {
   );
   const empty = (
     <Card>
-      <Heading>{asked ? 'Nothing found' : 'No deals yet'}</Heading>
+      <Heading>{asked ? TEXT.nothingFound : TEXT.noDealsYet}</Heading>
       <Body>
-        {search
-          ? `No deal has “${search}” in its street or town.`
-          : asked
-            ? 'No deal matches these filters. Remove a filter, or show all deals.'
-            : 'A deal is one listing, sale or tenancy at one address. Open one, add its people and papers, then send them to be signed.'}
+        {search ? TEXT.noDealHasInIts(search) : asked ? TEXT.noDealMatchesTheseFilters : TEXT.aDealIsOneListing}
       </Body>
     </Card>
   );
@@ -71,8 +68,8 @@ export function DealsPlace() {
     return (
       <ListPage
         header={header}
-        what="the deals"
-        more="Show older deals"
+        what={TEXT.theDeals}
+        more={TEXT.showOlderDeals}
         list={deals}
         render={(deal) => <DealCard deal={deal} />}
         empty={empty}
@@ -86,7 +83,7 @@ export function DealsPlace() {
       header={
         <View style={{ gap: 12 }}>
           {header}
-          {deals.isPending ? <Loading what="the deals" /> : null}
+          {deals.isPending ? <Loading what={TEXT.theDeals} /> : null}
           {deals.isError ? <Trouble error={deals.error} retry={() => void deals.refetch()} /> : null}
         </View>
       }
@@ -94,7 +91,7 @@ export function DealsPlace() {
       footer={
         deals.hasNextPage ? (
           <Button onPress={next} busy={deals.isFetchingNextPage}>
-            Show older deals
+            {TEXT.showOlderDeals}
           </Button>
         ) : null
       }
@@ -123,7 +120,7 @@ function DealCard({ deal }: { deal: DealSummary }) {
           <Small style={{ color: r.late.length ? p.wine : r.met === r.of ? p.moss : p.ochre }}>{r.sentence}</Small>
         ) : null}
       </Pressable>
-      {deal.packets.length === 0 ? <Small>No packet yet.</Small> : null}
+      {deal.packets.length === 0 ? <Small>{TEXT.noPacketYet}</Small> : null}
       {deal.packets.map((packet) => (
         <Pressable
           key={packet.id}

@@ -19,6 +19,7 @@ import { TickBox } from '../../ui/tick-box';
 import { FONT } from '../../ui/theme';
 import { DealCell, ROW } from './deal-cell';
 import { InHand } from './in-hand';
+import { TEXT } from './words';
 
 const KEPT = 'gatepath:deal-columns';
 
@@ -130,7 +131,7 @@ export function DealsTable({ deals, ask, onAsk, header, empty, footer, onEnd }: 
               >
                 <Box
                   on={table.getIsAllRowsSelected()}
-                  label="Select all that are shown"
+                  label={TEXT.selectAllThatAreShown}
                   onPress={() => table.toggleAllRowsSelected()}
                 />
                 {table.getVisibleLeafColumns().map((c) => (
@@ -138,13 +139,13 @@ export function DealsTable({ deals, ask, onAsk, header, empty, footer, onEnd }: 
                 ))}
                 <DropMenu
                   anchor={(open) => (
-                    <IconButton name="more" label="Choose the columns" onPress={open} testID="columns" />
+                    <IconButton name="more" label={TEXT.chooseTheColumns} onPress={open} testID="columns" />
                   )}
                 >
                   {table.getAllLeafColumns().map((c) => (
                     <MenuItem
                       key={c.id}
-                      title={`${c.getIsVisible() ? 'Leave out' : 'Show'} ${WORDS[c.id] ?? c.id}`}
+                      title={`${c.getIsVisible() ? TEXT.leaveOut : TEXT.show} ${WORDS[c.id] ?? c.id}`}
                       onPress={() => c.toggleVisibility()}
                     />
                   ))}
@@ -174,7 +175,7 @@ function Head({ id, ask, onAsk }: { id: string; ask: DealAsk; onAsk: (ask: DealA
       {order ? (
         <Pressable
           role="button"
-          aria-label={`Sort by ${WORDS[id] ?? id}`}
+          aria-label={TEXT.sortBy(WORDS[id] ?? id)}
           aria-pressed={on}
           onPress={() => onAsk({ ...ask, order })}
           style={{ minHeight: 44, justifyContent: 'center' }}
@@ -228,7 +229,7 @@ function Row({
         backgroundColor: chosen ? p.brickWash : undefined,
       }}
     >
-      <Box on={chosen} label={`Select ${d.address}`} onPress={() => row.toggleSelected()} />
+      <Box on={chosen} label={TEXT.select(d.address)} onPress={() => row.toggleSelected()} />
       {row.getVisibleCells().map((cell) => (
         <View
           key={cell.id}

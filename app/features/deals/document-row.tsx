@@ -19,6 +19,7 @@ import { Switch } from '../../ui/switch';
 import { Small, Strong } from '../../ui/text';
 import type { Earlier } from './earlier';
 import { LeftOutNote } from './left-out';
+import { TEXT } from './words';
 
 type DealDocument = DealView['papers'][number];
 
@@ -70,7 +71,7 @@ export function DocumentRow({ doc, inDeal, today, earlier, others, onDrop }: Pro
             )}
           </View>
         </Pressable>
-        <ConfirmRemove label={`Remove ${doc.name}`} onRemove={onDrop} />
+        <ConfirmRemove label={TEXT.remove(doc.name)} onRemove={onDrop} />
       </View>
       <LeftOutNote doc={doc} />
       {earlier ? <SinceEarlier doc={doc} earlier={earlier} /> : null}
@@ -78,7 +79,7 @@ export function DocumentRow({ doc, inDeal, today, earlier, others, onDrop }: Pro
         <ProgressBar
           progress={doc.pagesRead / Math.max(1, doc.pages.length)}
           color={p.brick}
-          aria-label={`Reading ${doc.name}`}
+          aria-label={TEXT.reading(doc.name)}
         />
       ) : null}
       {reading && doc.scanned ? <WithoutWords doc={doc} /> : null}
@@ -97,19 +98,19 @@ function SinceEarlier({ doc, earlier }: { doc: DocumentView; earlier: Earlier })
       <Button
         kind="quiet"
         onPress={() => router.push(`/changes/${doc.id}/${was.id}`)}
-        label={`What changed in ${doc.name} since ${same ? 'the file before' : was.name}`}
+        label={TEXT.whatChangedInSince(doc.name, same ? TEXT.theFileBefore : was.name)}
         testID="what-changed"
       >
-        {replaced && same ? 'What changed since the file before' : `What changed since “${was.name}”`}
+        {replaced && same ? TEXT.whatChangedSinceTheFile : TEXT.whatChangedSince(was.name)}
       </Button>
       <Button
         kind="quiet"
         disabled={document.isPending}
         onPress={() => document.mutate({ documentId: was.id, body: { replacedBy: replaced ? null : doc.id } })}
-        label={replaced ? `Keep ${was.name} beside ${doc.name}` : `${doc.name} replaces ${was.name}`}
+        label={replaced ? TEXT.keepBeside(was.name, doc.name) : TEXT.replaces(doc.name, was.name)}
         testID={replaced ? 'keep-both' : 'takes-place'}
       >
-        {replaced ? 'Keep both papers' : 'Replace the earlier one'}
+        {replaced ? TEXT.keepBothPapers : TEXT.replaceTheEarlierOne}
       </Button>
       {document.isError ? <Trouble error={document.error} /> : null}
     </View>
@@ -144,7 +145,7 @@ function WithoutWords({ doc }: { doc: DocumentView }) {
         style={{ alignSelf: 'flex-start' }}
         testID="without-words"
       >
-        Continue without recognized words
+        {TEXT.continueWithoutRecognizedWords}
       </Button>
       {document.isError ? <Trouble error={document.error} /> : null}
     </>
@@ -167,8 +168,8 @@ function Detail({ doc, others }: { doc: DocumentView; others: DocumentView[] }) 
       {size && doc.status !== 'failed' ? (
         <View style={{ gap: 4, alignItems: 'center' }}>
           <img
-            src={`${image}?dpi=72`}
-            alt={`Page ${page} of ${doc.name}`}
+            src={TEXT.dpi(image)}
+            alt={TEXT.pageOf(page, doc.name)}
             style={{
               width: '100%',
               maxWidth: 420,
@@ -181,14 +182,14 @@ function Detail({ doc, others }: { doc: DocumentView; others: DocumentView[] }) 
             <View style={{ flexDirection: 'row', alignItems: 'center' }}>
               <IconButton
                 name="chevron-left"
-                label="Page before"
+                label={TEXT.pageBefore}
                 disabled={page === 1}
                 onPress={() => setPage(page - 1)}
               />
-              <Small>{`Page ${page} of ${doc.pages.length}`}</Small>
+              <Small>{TEXT.pageOfOf(page, doc.pages.length)}</Small>
               <IconButton
                 name="chevron-right"
-                label="Next page"
+                label={TEXT.nextPage}
                 disabled={page === doc.pages.length}
                 onPress={() => setPage(page + 1)}
               />
@@ -202,7 +203,7 @@ function Detail({ doc, others }: { doc: DocumentView; others: DocumentView[] }) 
             <Button
               icon="chevron-down"
               onPress={open}
-              label={`Type: ${TYPE_WORDS[doc.type]}. Change`}
+              label={TEXT.typeChange(TYPE_WORDS[doc.type])}
               testID="paper-type"
             >
               {TYPE_WORDS[doc.type]}
@@ -214,18 +215,18 @@ function Detail({ doc, others }: { doc: DocumentView; others: DocumentView[] }) 
           ))}
         </DropMenu>
         <Button icon="download" onPress={() => void Linking.openURL(urlOf('documentFile', { documentId: doc.id }))}>
-          As it came
+          {TEXT.asItCame}
         </Button>
         {doc.dealId ? (
           <Button icon="check" onPress={() => router.push(`/deals/${doc.dealId}/back/${doc.id}`)} testID="came-back">
-            Review a signed copy
+            {TEXT.reviewASignedCopy}
           </Button>
         ) : null}
         {others.length && doc.status === 'ready' ? (
           <DropMenu
             anchor={(open) => (
-              <Button icon="pages" onPress={open} label={`Compare ${doc.name} with another paper`}>
-                Compare with
+              <Button icon="pages" onPress={open} label={TEXT.compareWithAnotherPaper(doc.name)}>
+                {TEXT.compareWith}
               </Button>
             )}
           >
@@ -241,19 +242,19 @@ function Detail({ doc, others }: { doc: DocumentView; others: DocumentView[] }) 
         ) : null}
       </View>
       <Switch
-        label="No signatures needed: on file only"
+        label={TEXT.noSignaturesNeededOnFile}
         on={doc.unsigned}
         onChange={(unsigned) => set({ unsigned })}
         testID="unsigned"
       />
       <LateDay
-        label="Signed elsewhere on"
+        label={TEXT.signedElsewhere}
         value={doc.elsewhereOn ?? ''}
         onSave={(day) => set({ elsewhereOn: day || null })}
         testID="elsewhere-on"
       />
       <LateDay
-        label="Valid until"
+        label={TEXT.validUntil}
         value={doc.endsOn ?? ''}
         onSave={(day) => set({ endsOn: day || null })}
         testID="ends-on"

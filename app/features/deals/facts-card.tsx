@@ -11,6 +11,7 @@ import { Button, Card, IconButton, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small } from '../../ui/text';
 import { FactField, factLine, type Written } from '../facts/fact-field';
 import { MovedNote } from './mile-posts';
+import { TEXT } from './words';
 
 /** The facts a deal of this kind is asked for: the house's, then the firm's own. */
 export const factsFor = (deal: Pick<DealView, 'kind' | 'ownFacts'>): FactDef[] =>
@@ -40,11 +41,11 @@ export function FactsCard({ deal, open }: { deal: DealView; open?: string | null
     <Card testID="facts">
       <View style={{ flexDirection: 'row', alignItems: 'center' }}>
         <View style={{ flex: 1 }}>
-          <Heading>Facts</Heading>
+          <Heading>{TEXT.facts}</Heading>
         </View>
         <IconButton
           name="pencil"
-          label="Correct the facts of this deal"
+          label={TEXT.correctTheFactsOfThis}
           onPress={() => setEditing(true)}
           testID="edit-facts"
         />
@@ -52,7 +53,7 @@ export function FactsCard({ deal, open }: { deal: DealView; open?: string | null
       {known.map((d) => (
         <Body key={d.key}>{factLine(d, deal.facts[d.key] as FactValue)}</Body>
       ))}
-      {known.length ? null : <Small>No facts yet. They decide which papers the deal needs.</Small>}
+      {known.length ? null : <Small>{TEXT.noFactsYetTheyDecide}</Small>}
       {asked.length ? (
         <AskedFact
           key={(asked.find((a) => a.def.key === open) ?? asked[0])?.def.key}
@@ -89,7 +90,13 @@ function AskedFact({
   const value = 'value' in written ? written.value : null;
   return (
     <View testID="asked" style={{ gap: 6, borderTopWidth: 1, borderColor: p.rule, paddingTop: 10 }}>
-      <Small>{`${listWords(papers.slice(0, 3))} ${papers.length === 1 ? 'hangs' : 'hang'} on this${more ? `; ${more} more to fill in` : ''}.`}</Small>
+      <Small>
+        {TEXT.onThis(
+          listWords(papers.slice(0, 3)),
+          papers.length === 1 ? 'hangs' : 'hang',
+          more ? `; ${more} more to fill in` : '',
+        )}
+      </Small>
       <FactField
         def={def}
         value={null}
@@ -107,7 +114,7 @@ function AskedFact({
           style={{ alignSelf: 'flex-start' }}
           testID="save-asked"
         >
-          Fill in
+          {TEXT.fillIn}
         </Button>
       ) : null}
       {set.isError ? <Trouble error={set.error} /> : null}
@@ -136,9 +143,15 @@ function FactsForm({
   );
   return (
     <Card>
-      <Heading>Facts</Heading>
-      <Input label="Street address" value={address} onChangeText={setAddress} maxLength={160} testID="fact-address" />
-      <Input label="Town" value={city} onChangeText={setCity} maxLength={120} />
+      <Heading>{TEXT.facts}</Heading>
+      <Input
+        label={TEXT.streetAddress}
+        value={address}
+        onChangeText={setAddress}
+        maxLength={160}
+        testID="fact-address"
+      />
+      <Input label={TEXT.town} value={city} onChangeText={setCity} maxLength={120} />
       {defs.map((def) => (
         <FactField
           key={def.key}
@@ -156,9 +169,9 @@ function FactsForm({
           onPress={() => set.mutate({ address, city, facts: values }, { onSuccess: onDone })}
           testID="save-facts"
         >
-          Save
+          {TEXT.save}
         </Button>
-        <Button onPress={() => onDone(null)}>Cancel</Button>
+        <Button onPress={() => onDone(null)}>{TEXT.cancel}</Button>
       </View>
     </Card>
   );

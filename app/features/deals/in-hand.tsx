@@ -13,6 +13,7 @@ import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, Trouble } from '../../ui/pieces';
 import { Small, Strong } from '../../ui/text';
 import { UseKitOn } from '../shelf/use-kit-on';
+import { TEXT } from './words';
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function InHand({ deals, onDone }: { deals: DealSummary[]; onDone: () => void }) {
@@ -51,10 +52,14 @@ export function InHand({ deals, onDone }: { deals: DealSummary[]; onDone: () => 
       {left.length ? (
         <View role="status">
           <Small>
-            {`Done with ${act.data?.done ?? 0}. Not with ${left
-              .slice(0, 3)
-              .map((l) => `${l.address} (${l.why})`)
-              .join(', ')}${left.length > 3 ? ` and ${left.length - 3} more` : ''}.`}
+            {TEXT.doneWithNot(
+              act.data?.done ?? 0,
+              left
+                .slice(0, 3)
+                .map((l) => `${l.address} (${l.why})`)
+                .join(', '),
+              left.length > 3 ? TEXT.andMore(left.length - 3) : '',
+            )}
           </Small>
         </View>
       ) : null}
@@ -69,11 +74,11 @@ export function InHand({ deals, onDone }: { deals: DealSummary[]; onDone: () => 
           alignSelf: 'center',
         }}
       >
-        <Strong>{`${count(deals.length, 'deal')} selected`}</Strong>
+        <Strong>{TEXT.selected(count(deals.length, 'deal'))}</Strong>
         {tagging ? (
           <>
             <View style={{ width: 220 }}>
-              <Input label="Tag" value={tag} onChangeText={setTag} testID="tag-text" />
+              <Input label={TEXT.tag} value={tag} onChangeText={setTag} testID="tag-text" />
             </View>
             <Button
               disabled={!tag.trim()}
@@ -81,37 +86,37 @@ export function InHand({ deals, onDone }: { deals: DealSummary[]; onDone: () => 
               onPress={() => act.mutate({ act: 'tag', tag: tag.trim() })}
               testID="tag-now"
             >
-              Tag them
+              {TEXT.tagThem}
             </Button>
             <Button kind="quiet" onPress={() => setTagging(false)}>
-              Cancel
+              {TEXT.cancel}
             </Button>
           </>
         ) : (
           <>
             <Button kind="main" busy={act.isPending} onPress={() => act.mutate({ act: 'nudge' })} testID="hand-nudge">
-              Nudge the people they wait for
+              {TEXT.nudgeThePeopleTheyWait}
             </Button>
-            <Button onPress={() => setTagging(true)}>Tag</Button>
+            <Button onPress={() => setTagging(true)}>{TEXT.tag}</Button>
             <UseKitOn deals={deals} />
             {deals.every((d) => d.kind === 'tenancy') ? (
               <Button
                 onPress={() => router.push(`/notices/new?deals=${deals.map((d) => d.id).join(',')}`)}
                 testID="hand-notice"
               >
-                Send a notice
+                {TEXT.sendANotice}
               </Button>
             ) : null}
-            <DropMenu anchor={(open) => <Button onPress={open}>Assign to a colleague</Button>}>
+            <DropMenu anchor={(open) => <Button onPress={open}>{TEXT.assignToAColleague}</Button>}>
               {(firm.data?.members ?? []).map((m) => (
                 <MenuItem key={m.id} title={m.name} onPress={() => act.mutate({ act: 'give', memberId: m.id })} />
               ))}
             </DropMenu>
             <Button onPress={() => act.mutate({ act: archived ? 'take_out' : 'archive' })} testID="hand-archive">
-              {archived ? 'Restore from archive' : 'Archive'}
+              {archived ? TEXT.restoreFromArchive : TEXT.archive}
             </Button>
             <Button kind="quiet" onPress={onDone}>
-              Clear the selection
+              {TEXT.clearTheSelection}
             </Button>
           </>
         )}

@@ -7,6 +7,7 @@ import { usePalette } from '../../ui/hooks';
 import { Button } from '../../ui/pieces';
 import { Small } from '../../ui/text';
 import { cameSigned, PaperSignatures } from './paper-signatures';
+import { TEXT } from './words';
 
 const WORDS: Record<Exclude<LeftOutKind, 'signatures' | 'words'>, (n: number) => string> = {
   scripts: (n) => count(n, 'script'),
@@ -35,18 +36,14 @@ export function LeftOutNote({ doc }: { doc: DocumentView }) {
     <View testID="left-out" style={{ gap: 2 }}>
       {signed ? <PaperSignatures doc={doc} /> : null}
       {words ? <Small>{words}</Small> : null}
-      {unread ? (
-        <Small style={{ color: p.ochre }}>
-          {`The words of ${count(unread, 'page')} were not recognized. Place the marks there by hand.`}
-        </Small>
-      ) : null}
+      {unread ? <Small style={{ color: p.ochre }}>{TEXT.theWordsOfWereNot(count(unread, 'page'))}</Small> : null}
       <Button
         kind="quiet"
         icon="download"
         onPress={() => void Linking.openURL(urlOf('documentFile', { documentId: doc.id }))}
         style={{ alignSelf: 'flex-start' }}
       >
-        The file as it came
+        {TEXT.theFileAsItCame}
       </Button>
     </View>
   );

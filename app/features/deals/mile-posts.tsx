@@ -11,6 +11,7 @@ import { usePalette, useWide } from '../../ui/hooks';
 import { Button, Card, Note, Trouble } from '../../ui/pieces';
 import { Small } from '../../ui/text';
 import { FONT } from '../../ui/theme';
+import { TEXT } from './words';
 
 type PostState = 'passed' | 'next' | 'ahead' | 'unknown';
 
@@ -47,7 +48,7 @@ export function MilePosts({ deal, open }: { deal: DealView; open?: KeyDate | nul
   const perRow = wide || posts.length <= 4 ? posts.length : Math.ceil(posts.length / 2);
   return (
     <Card testID="mile-posts">
-      <View role="list" aria-label="Key dates" style={{ flexDirection: 'row', flexWrap: 'wrap', rowGap: 12 }}>
+      <View role="list" aria-label={TEXT.keyDates} style={{ flexDirection: 'row', flexWrap: 'wrap', rowGap: 12 }}>
         {posts.map((post, i) => (
           <View key={post.date} role="listitem" style={{ width: `${100 / perRow}%` }}>
             <Post
@@ -77,7 +78,7 @@ export function MilePosts({ deal, open }: { deal: DealView; open?: KeyDate | nul
       ) : null}
       {told ? <MovedNote changed={told} today={deal.today} /> : null}
       {posts.every((x) => !x.day) && !editing ? (
-        <Small style={{ color: p.slate }}>No dates yet. Tap one to set it; due dates are counted from them.</Small>
+        <Small style={{ color: p.slate }}>{TEXT.noDatesYetTapOne}</Small>
       ) : null}
     </Card>
   );
@@ -111,7 +112,12 @@ function Post({
       role="button"
       testID={`post-${date}`}
       aria-expanded={pressed}
-      aria-label={`${DATE_WORDS[date]}: ${day ? shortDay(day, today) : 'not set'}, ${says}${hangs ? `, ${count(hangs, 'paper')} due before it` : ''}. Change`}
+      aria-label={TEXT.change(
+        DATE_WORDS[date],
+        day ? shortDay(day, today) : TEXT.notSet,
+        says,
+        hangs ? TEXT.dueBefore(count(hangs, 'paper')) : '',
+      )}
       onPress={onPress}
       style={{
         alignItems: 'stretch',
@@ -146,7 +152,7 @@ function Post({
         {day ? shortDay(day, today).replace(/^\w+ /, '') : 'set'}
       </Small>
       {hangs ? (
-        <Small style={{ ...words, color: state === 'passed' ? p.wine : p.ochre }}>{`${hangs} due`}</Small>
+        <Small style={{ ...words, color: state === 'passed' ? p.wine : p.ochre }}>{TEXT.dueOf(hangs)}</Small>
       ) : null}
     </Pressable>
   );
@@ -177,11 +183,11 @@ function DateForm({
           onPress={() => save(day)}
           testID="save-date"
         >
-          Set the day
+          {TEXT.setTheDay}
         </Button>
-        {was ? <Button onPress={() => save(null)}>Not known</Button> : null}
+        {was ? <Button onPress={() => save(null)}>{TEXT.notKnown}</Button> : null}
         <Button kind="quiet" onPress={() => onDone(null)}>
-          Cancel
+          {TEXT.cancel}
         </Button>
       </View>
     </View>
@@ -198,12 +204,12 @@ export function MovedNote({ changed, today }: { changed: Omit<DealChanged, 'deal
   ];
   if (!lines.length) return null;
   return (
-    <Note tone="plain" title="What this changed" testID="moved">
+    <Note tone="plain" title={TEXT.whatThisChanged} testID="moved">
       <View>
         {lines.slice(0, 8).map((l) => (
           <Small key={l}>{l}</Small>
         ))}
-        {lines.length > 8 ? <Small>{`and ${lines.length - 8} more`}</Small> : null}
+        {lines.length > 8 ? <Small>{TEXT.andMoreOf(lines.length - 8)}</Small> : null}
       </View>
     </Note>
   );

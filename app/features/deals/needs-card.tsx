@@ -14,6 +14,7 @@ import { Button, Card, Trouble } from '../../ui/pieces';
 import { Heading, Small, Strong } from '../../ui/text';
 import { FONT } from '../../ui/theme';
 import { useActs } from './use-acts';
+import { TEXT } from './words';
 
 export function NeedsCard({ deal, open }: { deal: DealView; open?: string | null }) {
   const p = usePalette();
@@ -23,18 +24,14 @@ export function NeedsCard({ deal, open }: { deal: DealView; open?: string | null
     <Card testID="needs">
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
         <View style={{ flex: 1 }}>
-          <Heading>What the deal needs</Heading>
+          <Heading>{TEXT.whatTheDealNeeds}</Heading>
         </View>
         <Button kind="quiet" onPress={() => router.push('/rules')} testID="why-these">
-          Why these?
+          {TEXT.whyThese}
         </Button>
       </View>
       {list.length ? null : (
-        <Small>
-          {deal.asked.length
-            ? 'No papers are required yet. Fill in the facts so that the firm’s rules can apply.'
-            : 'The firm’s rules require no papers for this deal.'}
-        </Small>
+        <Small>{deal.asked.length ? TEXT.noPapersAreRequiredYet : TEXT.theFirmsRulesRequireNo}</Small>
       )}
       {list.map((r, i) => (
         <View key={r.ruleId} style={{ borderTopWidth: i ? 1 : 0, borderColor: p.rule }}>
@@ -64,7 +61,7 @@ function Row({ deal, r, open, onOpen }: { deal: DealView; r: Requirement; open: 
         role="button"
         testID={`need-${r.paper}`}
         aria-expanded={open}
-        aria-label={`${r.title}: ${under}${due ? `, ${late ? 'late since' : ''} ${due}` : ''}`}
+        aria-label={`${r.title}: ${under}${due ? `, ${late ? TEXT.lateSince : ''} ${due}` : ''}`}
         onPress={onOpen}
         style={{ flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: 56, paddingVertical: 6 }}
       >
@@ -90,21 +87,19 @@ function Detail({ deal, r }: { deal: DealView; r: Requirement }) {
   const { documentId, packetId } = r;
   return (
     <View style={{ gap: 8, paddingBottom: 12, paddingLeft: 38 }} testID={`detail-${r.paper}`}>
-      <Small>{`Required because: ${r.reason}.`}</Small>
+      <Small>{TEXT.requiredBecause(r.reason)}</Small>
       {r.due ? <Small>{r.due.why}</Small> : null}
-      {r.dueHangsOn ? (
-        <Small>{`Its due date is counted from when ${DATE_PHRASES[r.dueHangsOn]}, which is not set.`}</Small>
-      ) : null}
+      {r.dueHangsOn ? <Small>{TEXT.itsDueDateIsCounted(DATE_PHRASES[r.dueHangsOn])}</Small> : null}
       <Small>
         {r.signers.length
-          ? `Signed by: ${listWords(r.signers.map((s) => SIDE_WORDS[s].toLowerCase()))}.`
+          ? TEXT.signedBy(listWords(r.signers.map((s) => SIDE_WORDS[s].toLowerCase())))
           : 'No signatures needed; it only has to be on file.'}
       </Small>
       {error ? <Trouble error={error} /> : null}
       {waive.isError ? <Trouble error={waive.error} /> : null}
       <View style={{ flexDirection: 'row', gap: 8, flexWrap: 'wrap' }}>
         {packetId ? (
-          <Button onPress={() => router.push(`/packets/${packetId}`)}>Open the packet</Button>
+          <Button onPress={() => router.push(`/packets/${packetId}`)}>{TEXT.openThePacket}</Button>
         ) : r.state === 'open' && documentId ? (
           <Button
             busy={busy}
@@ -117,24 +112,24 @@ function Detail({ deal, r }: { deal: DealView; r: Requirement }) {
               })
             }
           >
-            Put into a packet
+            {TEXT.putIntoAPacket}
           </Button>
         ) : null}
         {r.state === 'open' && reason === null ? (
           <Button kind="quiet" onPress={() => setReason('')} testID="waive">
-            Waive
+            {TEXT.waive}
           </Button>
         ) : null}
         {r.state === 'waived' ? (
           <Button kind="quiet" busy={unwaive.isPending} onPress={() => unwaive.mutate(r.ruleId)} testID="unwaive">
-            Require it again
+            {TEXT.requireItAgain}
           </Button>
         ) : null}
       </View>
       {reason !== null && r.state === 'open' ? (
         <View style={{ gap: 8 }}>
           <Input
-            label="Reason for waiving"
+            label={TEXT.reasonForWaiving}
             value={reason}
             onChangeText={setReason}
             maxLength={300}
@@ -150,9 +145,9 @@ function Detail({ deal, r }: { deal: DealView; r: Requirement }) {
               }
               testID="waive-now"
             >
-              Waive
+              {TEXT.waive}
             </Button>
-            <Button onPress={() => setReason(null)}>Cancel</Button>
+            <Button onPress={() => setReason(null)}>{TEXT.cancel}</Button>
           </View>
         </View>
       ) : null}

@@ -9,6 +9,7 @@ import { useNewDeal } from '../../api/hooks';
 import { Field, showFieldErrors } from '../../ui/field';
 import { Button, Card, Choice, IconButton, Page, Trouble } from '../../ui/pieces';
 import { Small, Title } from '../../ui/text';
+import { TEXT } from './words';
 
 const START: DealBody = { kind: 'listing', forWhom: 'seller', address: '', city: '', parties: [] };
 
@@ -30,13 +31,13 @@ export function NewDeal() {
   return (
     <Page max={520}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
-        <IconButton name="arrow-left" label="Back to the deals" onPress={() => router.navigate('/deals')} />
-        <Title>New deal</Title>
+        <IconButton name="arrow-left" label={TEXT.backToTheDeals} onPress={() => router.navigate('/deals')} />
+        <Title>{TEXT.newDeal}</Title>
       </View>
       <Card style={{ gap: 14 }}>
-        <Small>What kind of deal is it?</Small>
+        <Small>{TEXT.whatKindOfDeal}</Small>
         <Choice
-          label="Kind of deal"
+          label={TEXT.kindOfDeal}
           value={kind.field.value as DealKind}
           options={DEAL_KINDS.map((k) => ({ value: k, label: KIND_WORDS[k] }))}
           onChange={(k) => {
@@ -45,19 +46,19 @@ export function NewDeal() {
               forWhom.field.onChange(itemAt(FOR_WHOM_OF[k], 0));
           }}
         />
-        <Small>For whom do you act?</Small>
+        <Small>{TEXT.forWhomDoYouAct}</Small>
         <Choice
-          label="For whom you act"
+          label={TEXT.forWhomYouAct}
           value={forWhom.field.value as ForWhom}
           wrap
-          options={sides.map((value) => ({ value, label: value === 'both' ? 'Both sides' : `The ${value}` }))}
+          options={sides.map((value) => ({ value, label: value === 'both' ? TEXT.bothSides : TEXT.the(value) }))}
           onChange={forWhom.field.onChange}
         />
-        <Field control={control} name="address" label="Street address" autoComplete="off" />
-        <Field control={control} name="city" label="Town" autoComplete="off" onSubmit={() => void submit()} />
+        <Field control={control} name="address" label={TEXT.streetAddress} autoComplete="off" />
+        <Field control={control} name="city" label={TEXT.town} autoComplete="off" onSubmit={() => void submit()} />
         {create.isError ? <Trouble error={create.error} /> : null}
         <Button kind="main" onPress={() => void submit()} busy={create.isPending} testID="open-deal">
-          Open the deal
+          {TEXT.openTheDeal}
         </Button>
       </Card>
     </Page>

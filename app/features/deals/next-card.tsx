@@ -8,6 +8,7 @@ import { Button, Card, Trouble } from '../../ui/pieces';
 import { Heading } from '../../ui/text';
 import { ActRow, DoneRow } from './act-row';
 import { ACT_WORDS, isDone, useActs } from './use-acts';
+import { TEXT } from './words';
 
 const AT_FIRST = 3;
 
@@ -21,7 +22,7 @@ export function NextCard({ deal }: { deal: DealView }) {
   const listed = all ? left : left.slice(0, AT_FIRST);
   return (
     <Card testID="next">
-      <Heading>What would help most</Heading>
+      <Heading>{TEXT.whatWouldHelpMost}</Heading>
       {listed.map((a, i) => (
         <View key={a.id} style={{ borderTopWidth: i ? 1 : 0, borderColor: p.rule }}>
           <ActRow
@@ -42,7 +43,7 @@ export function NextCard({ deal }: { deal: DealView }) {
       {error ? <Trouble error={error} /> : null}
       {left.length > AT_FIRST ? (
         <Button kind="quiet" onPress={() => setAll(!all)} style={{ alignSelf: 'flex-start' }}>
-          {all ? 'Show less' : `${left.length - AT_FIRST} more`}
+          {all ? TEXT.showLess : TEXT.more(left.length - AT_FIRST)}
         </Button>
       ) : null}
     </Card>

@@ -7,6 +7,7 @@ import { count } from '@gatepath/core/text';
 import { call } from '../../api/client';
 import { usePalette } from '../../ui/hooks';
 import { Small } from '../../ui/text';
+import { TEXT } from './words';
 
 /** Whether a paper came with any. */
 export const cameSigned = (doc: DocumentView) => doc.leftOut.some((l) => l.what === 'signatures');
@@ -26,13 +27,9 @@ export function PaperSignatures({ doc }: { doc: DocumentView }) {
           {signatureWords(s)}
         </Small>
       ))}
-      {found?.more ? <Small>{`${count(found.more, 'further signature')} were not looked at.`}</Small> : null}
+      {found?.more ? <Small>{TEXT.wereNotLooked(count(found.more, 'further signature'))}</Small> : null}
       {asked.isError ? <Small style={{ color: p.ochre }}>{asked.error.message}</Small> : null}
-      <Small>
-        {found?.signatures.length
-          ? 'Signatures are valid for the original file, not for the copy that is signed here.'
-          : 'This file came with digital signatures. They are valid for the original file, not for the copy that is signed here.'}
-      </Small>
+      <Small>{found?.signatures.length ? TEXT.signaturesAreValid : TEXT.thisFileCameWithDigital}</Small>
     </View>
   );
 }

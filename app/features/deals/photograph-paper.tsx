@@ -8,6 +8,7 @@ import { usePalette } from '../../ui/hooks';
 import { Button, IconButton, Note } from '../../ui/pieces';
 import { Small, Strong } from '../../ui/text';
 import type { Photograph, usePhotographs } from './photographs';
+import { TEXT } from './words';
 
 type Photographs = ReturnType<typeof usePhotographs>;
 
@@ -45,12 +46,12 @@ export function PhotographPaper({ photographs }: { photographs: Photographs }) {
       ))}
       {problem ? <Note tone="stop" title={problem} testID="photograph-problem" /> : null}
       <Button icon="camera" onPress={camera.open} disabled={sent !== null} testID="photograph">
-        {photos.length ? 'Photograph the next page' : 'Photograph a paper'}
+        {photos.length ? TEXT.photographTheNextPage : TEXT.photographAPaper}
       </Button>
       {photos.length ? (
         <>
           <Input
-            label="What the paper is called"
+            label={TEXT.whatThePaperIsCalled}
             value={name}
             onChangeText={setName}
             maxLength={120}
@@ -63,8 +64,8 @@ export function PhotographPaper({ photographs }: { photographs: Photographs }) {
             testID="photograph-make"
           >
             {sent === null
-              ? `Make one paper of ${count(photos.length, 'page')}`
-              : `Sending ${Math.min(sent + 1, photos.length)} of ${photos.length}…`}
+              ? TEXT.makeOnePaper(count(photos.length, 'page'))
+              : TEXT.sendingOf(Math.min(sent + 1, photos.length), photos.length)}
           </Button>
         </>
       ) : null}
@@ -98,22 +99,17 @@ function PhotographPage({
       {camera.field}
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
         <View style={{ flex: 1 }}>
-          <Strong>{`Page ${n} of ${of}`}</Strong>
+          <Strong>{TEXT.pageOf2(n, of)}</Strong>
         </View>
         {n > 1 ? (
           <IconButton
             name="arrow-up"
-            label={`Move page ${n} one earlier`}
+            label={TEXT.movePageOneEarlier(n)}
             disabled={sent !== null}
             onPress={() => earlier(photo.id)}
           />
         ) : null}
-        <IconButton
-          name="close"
-          label={`Leave out page ${n}`}
-          disabled={sent !== null}
-          onPress={() => drop(photo.id)}
-        />
+        <IconButton name="close" label={TEXT.leaveOutPage(n)} disabled={sent !== null} onPress={() => drop(photo.id)} />
       </View>
       {photo.trouble ? (
         <Note
@@ -122,17 +118,13 @@ function PhotographPage({
           testID="photograph-trouble"
           action={
             <Button kind="quiet" onPress={camera.open}>
-              Take it again
+              {TEXT.takeItAgain}
             </Button>
           }
         />
       ) : null}
       <CornerPicture photo={photo} n={n} onCorners={(corners) => setCorners(photo.id, corners)} />
-      <Small>
-        {whole
-          ? 'The whole picture is used. If the sheet is smaller, drag the corners to its corners.'
-          : 'Drag the corners to the corners of the sheet. What is inside them becomes the page.'}
-      </Small>
+      <Small>{whole ? TEXT.theWholePictureIsUsed : TEXT.dragTheCorners}</Small>
     </View>
   );
 }
@@ -180,7 +172,7 @@ function CornerPicture({
       >
         <img
           src={photo.url}
-          alt={`Photograph of page ${n}`}
+          alt={TEXT.photographOfPage(n)}
           draggable={false}
           style={{ width: '100%', aspectRatio: `${photo.width} / ${photo.height}`, userSelect: 'none' }}
         />

@@ -10,6 +10,7 @@ import { DropMenu, MenuItem } from '../../ui/menu';
 import { Pill } from '../../ui/pill';
 import { Button, Card, Trouble } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
+import { TEXT } from './words';
 
 const KEY = ['kept-views'];
 
@@ -22,19 +23,19 @@ export function SavedLists({ onAsk, onSave }: { onAsk: (ask: DealAsk) => void; o
   });
   const items = views.data?.items ?? [];
   return (
-    <DropMenu anchor={(open) => <Pill label="Saved lists" on={false} onPress={open} menu />}>
+    <DropMenu anchor={(open) => <Pill label={TEXT.savedLists} on={false} onPress={open} menu />}>
       {items.map((v) => (
         <MenuItem
           key={v.id}
-          title={v.own ? (v.shared ? `${v.name}, shared` : v.name) : `${v.name}, from ${v.by}`}
+          title={v.own ? (v.shared ? TEXT.shared(v.name) : v.name) : TEXT.from(v.name, v.by)}
           onPress={() => onAsk(v.query)}
         />
       ))}
-      <MenuItem title="Save this list" onPress={onSave} />
+      <MenuItem title={TEXT.saveThisList} onPress={onSave} />
       {items
         .filter((v) => v.own)
         .map((v) => (
-          <MenuItem key={`drop ${v.id}`} title={`Let “${v.name}” go`} onPress={() => drop.mutate(v.id)} />
+          <MenuItem key={`drop ${v.id}`} title={TEXT.letGo(v.name)} onPress={() => drop.mutate(v.id)} />
         ))}
     </DropMenu>
   );
@@ -53,8 +54,8 @@ export function SaveList({ ask, onClose }: { ask: DealAsk; onClose: () => void }
   });
   return (
     <Card testID="keep-view">
-      <Input label="Name of this list" value={name} onChangeText={setName} testID="view-name" />
-      <Switch label="Everyone in the firm sees it" on={shared} onChange={setShared} />
+      <Input label={TEXT.nameOfThisList} value={name} onChangeText={setName} testID="view-name" />
+      <Switch label={TEXT.everyoneInTheFirmSees} on={shared} onChange={setShared} />
       {keep.isError ? <Trouble error={keep.error} /> : null}
       <View style={{ flexDirection: 'row', gap: 10 }}>
         <Button
@@ -64,9 +65,9 @@ export function SaveList({ ask, onClose }: { ask: DealAsk; onClose: () => void }
           onPress={() => keep.mutate()}
           testID="keep-now"
         >
-          Keep it
+          {TEXT.keepIt}
         </Button>
-        <Button onPress={onClose}>Cancel</Button>
+        <Button onPress={onClose}>{TEXT.cancel}</Button>
       </View>
     </Card>
   );

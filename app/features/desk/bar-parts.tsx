@@ -6,6 +6,7 @@ import { slotToken } from '../../ui/slot-token';
 import { Token } from '../../ui/token';
 import type { Desk } from './use-desk';
 import { Radio, RadioGroup } from '../../ui/radio';
+import { TEXT } from './words';
 
 /** The bar is dark in both themes: it lies over the paper and must not be taken for it. */
 export const BAR = '#1E2A32';
@@ -17,11 +18,11 @@ export function UndoRedo({ desk }: { desk: Desk }) {
   return (
     <View style={{ flexDirection: 'row' }}>
       {desk.copied.length ? (
-        <IconButton name="paste" label="Paste onto this page" color={BAR_TEXT} onPress={desk.paste} testID="paste" />
+        <IconButton name="paste" label={TEXT.pasteOntoThisPage} color={BAR_TEXT} onPress={desk.paste} testID="paste" />
       ) : null}
       <IconButton
         name="undo"
-        label="Undo"
+        label={TEXT.undo}
         color={BAR_TEXT}
         disabled={!desk.canUndo}
         onPress={desk.undo}
@@ -29,7 +30,7 @@ export function UndoRedo({ desk }: { desk: Desk }) {
       />
       <IconButton
         name="redo"
-        label="Redo"
+        label={TEXT.redo}
         color={BAR_TEXT}
         disabled={!desk.canRedo}
         onPress={desk.redo}
@@ -43,7 +44,7 @@ export function UndoRedo({ desk }: { desk: Desk }) {
 export function PartyTokens({ desk }: { desk: Desk }) {
   return (
     <RadioGroup
-      label="Whose mark"
+      label={TEXT.whoseMark}
       value={desk.partyId}
       onChange={desk.takeParty}
       style={{ flexDirection: 'row', gap: 4 }}

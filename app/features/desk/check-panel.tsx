@@ -5,18 +5,19 @@ import { usePalette } from '../../ui/hooks';
 import { Button, Loading, Note } from '../../ui/pieces';
 import { Heading, Small, Strong } from '../../ui/text';
 import type { Desk } from './use-desk';
+import { TEXT } from './words';
 
 const SHOWN = 60;
 
 export function CheckPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) {
   const { findings } = desk.view;
-  if (!desk.ready) return <Loading what="the pages" />;
+  if (!desk.ready) return <Loading what={TEXT.thePages} />;
   return (
     <View style={{ gap: 10 }} testID="gate-check">
-      <Heading>Gate check</Heading>
+      <Heading>{TEXT.gateCheck}</Heading>
       {findings.length === 0 ? (
-        <Note tone="good" title="Nothing is missing" testID="check-clean">
-          {`Every page and every person is covered. ${desk.bench.what === 'form' ? 'It can go on the shelf.' : 'You can send.'}`}
+        <Note tone="good" title={TEXT.nothingIsMissing} testID="check-clean">
+          {TEXT.everyPageAndEveryPerson(desk.bench.what === 'form' ? TEXT.itCanGo : TEXT.youCanSend)}
         </Note>
       ) : null}
       {findings.slice(0, SHOWN).map((f, i) => (
@@ -30,9 +31,7 @@ export function CheckPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) {
           onMend={() => f.mend && desk.edit(f.mend.edits)}
         />
       ))}
-      {findings.length > SHOWN ? (
-        <Small>{`And ${findings.length - SHOWN} more. They appear as you clear these.`}</Small>
-      ) : null}
+      {findings.length > SHOWN ? <Small>{TEXT.andMoreTheyAppearAs(findings.length - SHOWN)}</Small> : null}
     </View>
   );
 }
@@ -56,7 +55,7 @@ function FindingCard({ finding, onGo, onMend }: { finding: Finding; onGo: () => 
     >
       <Pressable role="button" onPress={onGo} style={{ minHeight: 44, justifyContent: 'center' }}>
         <Strong>{finding.sentence}</Strong>
-        <Small>{stops ? 'Stops sending' : 'A warning'}</Small>
+        <Small>{stops ? TEXT.stopsSending : TEXT.aWarning}</Small>
       </Pressable>
       {finding.mend ? (
         <Button kind="quiet" onPress={onMend} style={{ alignSelf: 'flex-start' }}>

@@ -9,6 +9,7 @@ import { Button, Note, Trouble } from '../../ui/pieces';
 import { Body, Small } from '../../ui/text';
 import { InNameOf } from './in-name-of';
 import type { Desk } from './use-desk';
+import { TEXT } from './words';
 
 export function SendDialog({ desk, onClose }: { desk: Desk; onClose: () => void }) {
   const { send } = usePacketActions(desk.packet.id);
@@ -19,7 +20,7 @@ export function SendDialog({ desk, onClose }: { desk: Desk; onClose: () => void 
   return (
     <Portal>
       <Dialog visible onDismiss={onClose} style={{ maxWidth: 520, alignSelf: 'center', width: '92%' }}>
-        <Dialog.Title>{`Send “${desk.draft.name}”?`}</Dialog.Title>
+        <Dialog.Title>{TEXT.send(desk.draft.name)}</Dialog.Title>
         <Dialog.Content style={{ gap: 10 }}>
           <Body>{`${listWords(first.map((x) => x.name))} ${first.length === 1 ? 'is' : 'are'} asked now; the others when it is their turn.`}</Body>
           {first.map((x) => (
@@ -32,7 +33,7 @@ export function SendDialog({ desk, onClose }: { desk: Desk; onClose: () => void 
           {send.isError ? <Trouble error={send.error} /> : null}
         </Dialog.Content>
         <Dialog.Actions style={{ gap: 8 }}>
-          <Button onPress={onClose}>Not yet</Button>
+          <Button onPress={onClose}>{TEXT.notYet}</Button>
           <Button
             kind="main"
             busy={send.isPending || !saved}
@@ -41,7 +42,7 @@ export function SendDialog({ desk, onClose }: { desk: Desk; onClose: () => void 
             }
             testID="send-now"
           >
-            {warns.length ? 'Send anyway' : 'Send'}
+            {warns.length ? TEXT.sendAnyway : TEXT.send2}
           </Button>
         </Dialog.Actions>
       </Dialog>
@@ -62,14 +63,14 @@ export function InsertDialog({ desk, at, onClose }: { desk: Desk; at: { x: numbe
   return (
     <Portal>
       <Dialog visible onDismiss={onClose} style={{ maxWidth: 520, alignSelf: 'center', width: '92%' }}>
-        <Dialog.Title>Put words in</Dialog.Title>
+        <Dialog.Title>{TEXT.putWords}</Dialog.Title>
         <Dialog.Content>
-          <Input label="The words" value={text} onChangeText={setText} multiline autoFocus testID="insert-text" />
+          <Input label={TEXT.theWords} value={text} onChangeText={setText} multiline autoFocus testID="insert-text" />
         </Dialog.Content>
         <Dialog.Actions style={{ gap: 8 }}>
-          <Button onPress={onClose}>Cancel</Button>
+          <Button onPress={onClose}>{TEXT.cancel}</Button>
           <Button kind="main" disabled={!text.trim()} onPress={put} testID="insert-now">
-            Add the words
+            {TEXT.addTheWords}
           </Button>
         </Dialog.Actions>
       </Dialog>

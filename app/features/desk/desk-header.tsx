@@ -11,6 +11,7 @@ import { Body, Small, Title } from '../../ui/text';
 import { FONT } from '../../ui/theme';
 import type { Desk } from './use-desk';
 import { Banner } from '../../ui/banner';
+import { TEXT } from './words';
 
 export type DeskTab = 'pages' | 'printed' | 'ledger' | 'path' | 'check';
 /** The parts of the desk, in their order. */
@@ -48,7 +49,7 @@ export function DeskHeader({ desk, tab, onSee, onSend, finish }: Props) {
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
         <IconButton
           name="arrow-left"
-          label={onShelf ? 'Back to the shelf' : 'Back to the deal'}
+          label={onShelf ? TEXT.backToTheShelf : TEXT.backToTheDeal}
           onPress={() => router.navigate(onShelf ? '/shelf' : `/deals/${desk.packet.dealId}`)}
         />
         <View style={{ flex: 1 }}>
@@ -59,7 +60,7 @@ export function DeskHeader({ desk, tab, onSee, onSend, finish }: Props) {
         </View>
         {wide ? (
           <Small style={{ color: stops ? p.wine : p.moss, marginRight: 10, fontFamily: FONT.bold }}>
-            {[stops ? count(stops, 'stop') : 'Nothing stops it', warns ? count(warns, 'warning') : '']
+            {[stops ? count(stops, 'stop') : TEXT.nothingStops, warns ? count(warns, 'warning') : '']
               .filter(Boolean)
               .join(', ')}
           </Small>
@@ -68,13 +69,13 @@ export function DeskHeader({ desk, tab, onSee, onSend, finish }: Props) {
           <>
             <IconButton
               name="eye"
-              label="Preview as a party"
+              label={TEXT.previewAsAParty}
               disabled={!desk.ready || !desk.draft.parties.length}
               onPress={onSee}
               testID="see-as"
             />
             <Button kind="main" onPress={onSend} disabled={!desk.ready} testID="send">
-              {wide ? 'Send through gate 1' : 'Send'}
+              {wide ? TEXT.sendThroughGate : TEXT.send2}
             </Button>
           </>
         )}
@@ -100,7 +101,7 @@ function DeskTabs({ desk, tab }: Pick<Props, 'desk' | 'tab'>) {
   const { stops } = findingsOf(desk);
   const openPlaces = desk.view.proposals.some(canAccept);
   return (
-    <TabList label="Parts of the desk" style={{ flexDirection: 'row', gap: 2, paddingVertical: 4 }}>
+    <TabList label={TEXT.partsOfTheDesk} style={{ flexDirection: 'row', gap: 2, paddingVertical: 4 }}>
       {TABS.map((t) => (
         <Tab
           key={t.value}
@@ -120,7 +121,7 @@ function DeskTabs({ desk, tab }: Pick<Props, 'desk' | 'tab'>) {
           }}
         >
           <Body style={{ color: t.value === tab ? p.paper : p.slate, fontFamily: FONT.bold, fontSize: 15 }}>
-            {t.value === 'path' && desk.bench.what === 'form' ? 'Roles' : t.label}
+            {t.value === 'path' && desk.bench.what === 'form' ? TEXT.roles : t.label}
           </Body>
           {t.value === 'printed' && openPlaces ? (
             <View style={{ width: 9, height: 9, borderRadius: 5, backgroundColor: p.brick }} />

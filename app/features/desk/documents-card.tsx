@@ -15,6 +15,7 @@ import { PAPER_FILES } from '../../ui/paper-files';
 import { AddPapers } from './packet-cards';
 import type { Desk } from './use-desk';
 import { useDocumentTools } from './use-document-tools';
+import { TEXT } from './words';
 
 type Tools = ReturnType<typeof useDocumentTools>;
 
@@ -48,7 +49,7 @@ export function DocumentsCard({ desk }: { desk: Desk }) {
   });
   return (
     <Card style={{ padding: 12 }} testID="documents-card">
-      <Heading>Documents</Heading>
+      <Heading>{TEXT.documents}</Heading>
       {pick.field}
       {tools.error ? <Trouble error={tools.error} /> : null}
       {told ? <Replaced {...told} /> : null}
@@ -65,11 +66,11 @@ export function DocumentsCard({ desk }: { desk: Desk }) {
           }}
         />
       ))}
-      {tools.busy ? <Small>Working on it…</Small> : null}
+      {tools.busy ? <Small>{TEXT.workingOn}</Small> : null}
       <AddPapers desk={desk} />
       {addable.map((d) => (
         <Button key={d.id} icon="plus" onPress={() => edit([{ op: 'put', list: 'documents', item: { id: d.id } }])}>
-          {`Add ${d.name}`}
+          {TEXT.add(d.name)}
         </Button>
       ))}
     </Card>
@@ -90,7 +91,7 @@ const Replaced = ({ words, id, was }: ReplacedFile) => (
     title={words}
     action={
       <Button kind="quiet" onPress={() => router.push(`/changes/${id}/${was}`)} testID="what-changed">
-        What changed in it
+        {TEXT.whatChanged}
       </Button>
     }
   />
@@ -120,7 +121,7 @@ function DocumentRow({ desk, tools, index, onReplace }: RowProps) {
     <View>
       {renaming ? (
         <LateInput
-          label="Name of the document"
+          label={TEXT.nameOfTheDocument}
           value={name}
           onSave={(value) => {
             if (value.trim()) void tools.change(id, { name: value.trim() });
@@ -133,10 +134,10 @@ function DocumentRow({ desk, tools, index, onReplace }: RowProps) {
           <Body>{name}</Body>
           <Small>{doc ? `${TYPE_WORDS[doc.type]}, ${count(doc.pages.length, 'page')}` : ''}</Small>
         </View>
-        <IconButton name="arrow-up" label={`${name} earlier`} disabled={index === 0} onPress={() => move(index - 1)} />
+        <IconButton name="arrow-up" label={TEXT.earlier(name)} disabled={index === 0} onPress={() => move(index - 1)} />
         <IconButton
           name="arrow-down"
-          label={`${name} later`}
+          label={TEXT.later(name)}
           disabled={index === desk.draft.documents.length - 1}
           onPress={() => move(index + 1)}
         />
@@ -152,7 +153,7 @@ function DocumentRow({ desk, tools, index, onReplace }: RowProps) {
         <DropMenu
           anchor={(open) => (
             <Button kind="quiet" onPress={open} style={{ alignSelf: 'flex-start', minHeight: 44 }}>
-              {`Type: ${TYPE_WORDS[doc.type]}`}
+              {TEXT.type(TYPE_WORDS[doc.type])}
             </Button>
           )}
         >
@@ -174,22 +175,22 @@ function DocumentMenu({ desk, tools, index, onReplace, onRename }: RowProps & { 
   return (
     <DropMenu
       anchor={(open) => (
-        <IconButton name="more" label={`More about ${name}`} onPress={open} testID={`document-more-${index}`} />
+        <IconButton name="more" label={TEXT.moreAbout(name)} onPress={open} testID={`document-more-${index}`} />
       )}
     >
-      <MenuItem title="Rename" onPress={onRename} />
-      <MenuItem title="Replace the file, keep the marks" onPress={onReplace} />
+      <MenuItem title={TEXT.rename} onPress={onRename} />
+      <MenuItem title={TEXT.replaceTheFileKeep} onPress={onReplace} />
       {next ? (
         <MenuItem
-          title={`Join with ${next.doc?.name ?? 'Document'}`}
+          title={TEXT.joinWith(next.doc?.name ?? TEXT.document)}
           onPress={() => void tools.join([id, next.id], name)}
         />
       ) : null}
       <MenuItem
-        title="The original file"
+        title={TEXT.theOriginalFile}
         onPress={() => window.open(urlOf('documentFile', { documentId: id }), '_blank')}
       />
-      <MenuItem title="Remove it from the packet" onPress={() => desk.edit(editsToRemoveDocument(desk.draft, id))} />
+      <MenuItem title={TEXT.removeItFromThePacket} onPress={() => desk.edit(editsToRemoveDocument(desk.draft, id))} />
     </DropMenu>
   );
 }

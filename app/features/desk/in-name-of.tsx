@@ -1,6 +1,7 @@
 /** In whose name something is sent, where a colleague allowed it. */
 import { useColleagues } from '../../api/colleague-hooks';
 import { Choice } from '../../ui/pieces';
+import { TEXT } from './words';
 
 interface Props {
   /** The colleague's id; empty for one's own name. */
@@ -15,9 +16,12 @@ export function InNameOf({ value, onChange }: Props) {
   return (
     <Choice
       wrap
-      label="Sent in the name of"
+      label={TEXT.sentInTheName}
       value={value}
-      options={[{ value: '', label: 'In my name' }, ...mayFor.map((m) => ({ value: m.id, label: `For ${m.name}` }))]}
+      options={[
+        { value: '', label: TEXT.inMyName },
+        ...mayFor.map((m) => ({ value: m.id, label: TEXT.forWord(m.name) })),
+      ]}
       onChange={onChange}
     />
   );

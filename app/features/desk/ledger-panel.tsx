@@ -10,6 +10,7 @@ import { Button, Card, Choice, Loading } from '../../ui/pieces';
 import { Heading, Small, Strong } from '../../ui/text';
 import { LedgerGrid } from '../ledger/grid';
 import type { Desk } from './use-desk';
+import { TEXT } from './words';
 
 const ANCHORS = [
   { value: '0,1', label: 'Foot, left' },
@@ -22,14 +23,14 @@ const ANCHORS = [
 export function LedgerPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) {
   const { view, draft } = desk;
   const parties = draft.parties.filter(puts);
-  if (!desk.ready) return <Loading what="the pages" />;
+  if (!desk.ready) return <Loading what={TEXT.thePages} />;
   const placed = view.ledger.rows.reduce((n, r) => n + r.cells.filter((c) => c.markIds.length > 0).length, 0);
   const wanted = placed + view.ledger.gaps;
   return (
     <View style={{ gap: 12 }}>
       <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'baseline' }}>
-        <Heading>Page ledger</Heading>
-        <Small testID="ledger-sum">{`${placed} of ${wanted} placed`}</Small>
+        <Heading>{TEXT.pageLedger}</Heading>
+        <Small testID="ledger-sum">{TEXT.ofPlaced(placed, wanted)}</Small>
       </View>
       {draft.documents.map((d) => (
         <RuleCard key={d.id} desk={desk} documentId={d.id} />
@@ -63,7 +64,7 @@ function RuleCard({ desk, documentId }: { desk: Desk; documentId: string }) {
   const printed = desk.view.documents.find((d) => d.id === documentId)?.places.some((x) => x.kind === 'initials');
   return (
     <Card style={{ padding: 12 }} testID="rule-card">
-      <Strong>{`Every page of ${name} initialed by`}</Strong>
+      <Strong>{TEXT.everyPageOfInitialed(name)}</Strong>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
         {parties.map((x) => {
           const ticked = on.includes(x.id);
@@ -74,7 +75,7 @@ function RuleCard({ desk, documentId }: { desk: Desk; documentId: string }) {
               letters={slotToken(x)}
               ink={x.ink}
               words={calledOf(x)}
-              label={`${x.name} initials every page of ${name}`}
+              label={TEXT.initialsEveryPage(x.name, name)}
               testID={`rule-${calledOf(x)}`}
               on={ticked}
               onPress={() => toggle(x.id)}
@@ -88,9 +89,9 @@ function RuleCard({ desk, documentId }: { desk: Desk; documentId: string }) {
         <>
           <Choice
             wrap
-            label="Where on the page"
+            label={TEXT.whereOnThePage}
             value={anchor ?? ''}
-            options={anchor ? [...ANCHORS] : [{ value: '', label: 'As placed' }, ...ANCHORS]}
+            options={anchor ? [...ANCHORS] : [{ value: '', label: TEXT.asPlaced }, ...ANCHORS]}
             onChange={(v) => {
               const [fx, fy] = v.split(',').map(Number);
               if (v) desk.setRule(documentId, { anchor: { fx: fx!, fy: fy! }, moved: [] });
@@ -98,17 +99,19 @@ function RuleCard({ desk, documentId }: { desk: Desk; documentId: string }) {
           />
           <Small>
             {exceptions.length
-              ? `Left out: ${listWords(
-                  parties
-                    .filter((x) => exceptions.some((e) => e.partyId === x.id))
-                    .map(
-                      (x) =>
-                        `${calledOf(x)} on ${pageRanges(exceptions.filter((e) => e.partyId === x.id).map((e) => e.page))}`,
-                    ),
-                )}.`
+              ? TEXT.leftOut(
+                  listWords(
+                    parties
+                      .filter((x) => exceptions.some((e) => e.partyId === x.id))
+                      .map(
+                        (x) =>
+                          `${calledOf(x)} on ${pageRanges(exceptions.filter((e) => e.partyId === x.id).map((e) => e.page))}`,
+                      ),
+                  ),
+                )
               : printed
-                ? 'In the blanks printed for them, otherwise clear of print. No page is skipped.'
-                : 'Clear of print. No page is skipped.'}
+                ? TEXT.inTheBlanksPrinted
+                : TEXT.clearOfPrintNoPage}
           </Small>
           {exceptions.length ? (
             <Button
@@ -116,7 +119,7 @@ function RuleCard({ desk, documentId }: { desk: Desk; documentId: string }) {
               onPress={() => desk.setRule(documentId, { except: [] })}
               style={{ alignSelf: 'flex-start' }}
             >
-              Put them back
+              {TEXT.putThemBack}
             </Button>
           ) : null}
         </>

@@ -12,6 +12,7 @@ import { Small, Strong } from '../../ui/text';
 import { Switch } from '../../ui/switch';
 import type { Desk } from './use-desk';
 import { keysOf } from '@gatepath/core/sure';
+import { TEXT } from './words';
 
 const FORMS = [
   { value: '', label: 'anything' },
@@ -46,7 +47,7 @@ export function MarkDetails({ desk, mark, onClose }: { desk: Desk; mark: Mark; o
         onDismiss={onClose}
         style={{ maxWidth: 560, width: '94%', alignSelf: 'center', maxHeight: '92%' }}
       >
-        <Dialog.Title>{`Details: ${KINDS[m.kind].word}`}</Dialog.Title>
+        <Dialog.Title>{TEXT.details(KINDS[m.kind].word)}</Dialog.Title>
         <Dialog.ScrollArea style={{ paddingHorizontal: 20 }}>
           <ScrollView contentContainerStyle={{ gap: 12, paddingVertical: 12 }}>
             <Asking {...editing} />
@@ -55,17 +56,17 @@ export function MarkDetails({ desk, mark, onClose }: { desk: Desk; mark: Mark; o
             <Taking {...editing} />
             {m.check ? (
               <Input
-                label="Message when the entry is not accepted (optional)"
+                label={TEXT.messageWhenTheEntry}
                 value={m.check.message ?? ''}
                 onChangeText={(message) => check({ message: message || undefined })}
               />
             ) : null}
             {kin.length ? (
               <>
-                <Strong>Kind</Strong>
+                <Strong>{TEXT.kind}</Strong>
                 <Choice
                   wrap
-                  label="Kind"
+                  label={TEXT.kind}
                   value={m.kind}
                   options={kin.map((k) => ({ value: k, label: KINDS[k].word }))}
                   onChange={(kind) => set({ kind })}
@@ -76,9 +77,9 @@ export function MarkDetails({ desk, mark, onClose }: { desk: Desk; mark: Mark; o
           </ScrollView>
         </Dialog.ScrollArea>
         <Dialog.Actions style={{ gap: 8 }}>
-          <Button onPress={onClose}>Cancel</Button>
+          <Button onPress={onClose}>{TEXT.cancel}</Button>
           <Button kind="main" onPress={save} disabled={hasBadPattern(m)} testID="details-save">
-            Save
+            {TEXT.save}
           </Button>
         </Dialog.Actions>
       </Dialog>
@@ -106,24 +107,34 @@ function Asking({ m, set }: Editing) {
   return (
     <>
       {isLabel(m) ? (
-        <Input label="Words" value={m.value ?? ''} onChangeText={(value) => set({ value })} testID="detail-value" />
+        <Input
+          label={TEXT.words}
+          value={m.value ?? ''}
+          onChangeText={(value) => set({ value })}
+          testID="detail-value"
+        />
       ) : takesHand(m.kind) || isAutomatic(m.kind) ? null : (
         <>
           <Input
-            label={isChoice(m) ? 'Words of this choice' : 'What it asks for'}
+            label={isChoice(m) ? TEXT.wordsOfThisChoice : TEXT.whatItAsks}
             value={m.label ?? ''}
             onChangeText={(label) => set({ label })}
             testID="detail-label"
           />
-          <Input label="More about it (optional)" value={m.help ?? ''} onChangeText={(help) => set({ help })} />
+          <Input label={TEXT.moreAboutItOptional} value={m.help ?? ''} onChangeText={(help) => set({ help })} />
         </>
       )}
       {isLabel(m) || isAutomatic(m.kind) ? null : (
-        <Switch label="Required" on={m.required} onChange={(required) => set({ required })} testID="detail-required" />
+        <Switch
+          label={TEXT.required}
+          on={m.required}
+          onChange={(required) => set({ required })}
+          testID="detail-required"
+        />
       )}
       {asksOf(m) === 'form' || isLabel(m) ? (
         <Switch
-          label="Several lines"
+          label={TEXT.severalLines}
           on={m.lines === 'several'}
           onChange={(on) => set({ lines: on ? 'several' : undefined })}
         />
@@ -141,13 +152,13 @@ function FromTheStart({ m, set, desk }: Editing & { desk: Desk }) {
       {asks && asks !== 'list' ? (
         <>
           <Input
-            label="Starting text (optional)"
+            label={TEXT.startingTextOptional}
             value={m.value ?? ''}
             onChangeText={(value) => set({ value: value || undefined })}
             testID="detail-value"
           />
           <Switch
-            label="The client cannot change it"
+            label={TEXT.theClientCannotChange}
             on={!!m.readOnly}
             onChange={(readOnly) => set({ readOnly: readOnly || undefined })}
           />
@@ -155,7 +166,7 @@ function FromTheStart({ m, set, desk }: Editing & { desk: Desk }) {
       ) : null}
       {isLabel(m) || m.value ? (
         <View style={{ gap: 4 }}>
-          <Small>Insert from the deal:</Small>
+          <Small>{TEXT.insertFromTheDeal}</Small>
           <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
             {[...desk.view.tags.keys()].map((tag) => (
               <Button
@@ -165,7 +176,7 @@ function FromTheStart({ m, set, desk }: Editing & { desk: Desk }) {
               >{`{${tag}}`}</Button>
             ))}
           </View>
-          {tags ? <Small>{`Reads: ${tags.text}`}</Small> : null}
+          {tags ? <Small>{TEXT.reads(tags.text)}</Small> : null}
         </View>
       ) : null}
     </>
@@ -179,7 +190,7 @@ function Choices({ m, set, desk }: Editing & { desk: Desk }) {
     <>
       {asksOf(m) === 'list' ? (
         <Input
-          label="Choices, one per line"
+          label={TEXT.choicesOnePerLine}
           multiline
           value={(m.options ?? []).join('\n')}
           onChangeText={(t) => set({ options: t.split('\n') })}
@@ -199,47 +210,47 @@ function Taking({ m, check }: Editing) {
   if (asks === 'form')
     return (
       <>
-        <Strong>What it accepts</Strong>
+        <Strong>{TEXT.whatItAccepts}</Strong>
         <Choice
           wrap
-          label="What it accepts"
+          label={TEXT.whatItAccepts}
           value={m.check?.form ?? ''}
           options={[...FORMS]}
           onChange={(form) => check({ form: form || undefined })}
         />
         {m.check?.form === 'pattern' ? (
           <Input
-            label="Pattern (regular expression)"
+            label={TEXT.patternRegularExpression}
             value={m.check.pattern ?? ''}
             error={hasBadPattern(m)}
             onChangeText={(pattern) => check({ pattern })}
           />
         ) : null}
         <Row>
-          <NumberInput label="Fewest letters" value={m.check?.minLength} on={(minLength) => check({ minLength })} />
-          <NumberInput label="Most letters" value={m.check?.maxLength} on={(maxLength) => check({ maxLength })} />
+          <NumberInput label={TEXT.fewestLetters} value={m.check?.minLength} on={(minLength) => check({ minLength })} />
+          <NumberInput label={TEXT.mostLetters} value={m.check?.maxLength} on={(maxLength) => check({ maxLength })} />
         </Row>
       </>
     );
   if (asks === 'range')
     return (
       <Row>
-        <NumberInput label="Least" value={m.check?.min} on={(min) => check({ min })} />
-        <NumberInput label="Most" value={m.check?.max} on={(max) => check({ max })} />
+        <NumberInput label={TEXT.least} value={m.check?.min} on={(min) => check({ min })} />
+        <NumberInput label={TEXT.most} value={m.check?.max} on={(max) => check({ max })} />
       </Row>
     );
   if (asks === 'days')
     return (
       <Row>
         <Input
-          label="First day (2026-11-23)"
+          label={TEXT.firstDay}
           dense
           style={{ flex: 1 }}
           value={m.check?.from ?? ''}
           onChangeText={(from) => check({ from: from || undefined })}
         />
         <Input
-          label="Last day"
+          label={TEXT.lastDay}
           dense
           style={{ flex: 1 }}
           value={m.check?.to ?? ''}
@@ -255,7 +266,7 @@ const SIDES = { x: 'From left', y: 'From top', w: 'Width', h: 'Height' };
 function WhereItStands({ m, set }: Editing) {
   return (
     <>
-      <Strong>Place, in points</Strong>
+      <Strong>{TEXT.placeInPoints}</Strong>
       <Row>
         {keysOf(SIDES).map((k) => (
           <NumberInput

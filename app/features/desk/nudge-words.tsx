@@ -2,6 +2,7 @@
 import type { NudgePlan } from '@gatepath/core/calendar';
 import { LateInput } from '../../ui/late-input';
 import { TextMenu } from './text-menu';
+import { TEXT } from './words';
 
 interface Props {
   nudge: NudgePlan;
@@ -15,13 +16,7 @@ export function NudgeWords({ nudge, onChange }: Props) {
   };
   return (
     <>
-      <LateInput
-        label="Your own words in the nudges (optional)"
-        multiline
-        value={nudge.words ?? ''}
-        onSave={save}
-        testID="nudge-words"
-      />
+      <LateInput label={TEXT.yourOwnWords} multiline value={nudge.words ?? ''} onSave={save} testID="nudge-words" />
       <TextMenu value={nudge.words ?? ''} onChange={save} />
     </>
   );

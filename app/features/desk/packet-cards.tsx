@@ -11,6 +11,7 @@ import { useUploads } from '../uploads/uploads';
 import { useDocumentTools } from './use-document-tools';
 import { TextMenu } from './text-menu';
 import type { Desk } from './use-desk';
+import { TEXT } from './words';
 
 /** Papers brought in at the desk: into the deal, and into this packet as soon as their pages are read. */
 export function AddPapers({ desk }: { desk: Desk }) {
@@ -30,7 +31,7 @@ export function AddPapers({ desk }: { desk: Desk }) {
       {tools.error ? <Trouble error={tools.error} /> : null}
       <DocumentDrop {...uploads} />
       {reading.map((name) => (
-        <Small key={name}>{`Reading ${name}…`}</Small>
+        <Small key={name}>{TEXT.reading(name)}</Small>
       ))}
     </View>
   );
@@ -49,25 +50,25 @@ export function WordsCard({
 }) {
   return (
     <Card style={{ padding: 12 }}>
-      <Heading>Message</Heading>
+      <Heading>{TEXT.message}</Heading>
       <LateInput
         label={nameLabel}
         value={draft.name}
         onSave={(value) => value.trim() && edit([{ op: 'set', field: 'name', value }])}
       />
       <LateInput
-        label="Subject"
+        label={TEXT.subject}
         value={draft.subject}
         onSave={(value) => edit([{ op: 'set', field: 'subject', value }])}
       />
       <LateInput
-        label="Message to everyone (optional)"
+        label={TEXT.messageToEveryoneOptional}
         multiline
         value={draft.message}
         onSave={(value) => edit([{ op: 'set', field: 'message', value }])}
       />
       <TextMenu value={draft.message} onChange={(value) => edit([{ op: 'set', field: 'message', value }])} />
-      <Small>{`Words in curly brackets come from the deal: ${tags.map((t) => `{${t}}`).join(', ')}.`}</Small>
+      <Small>{TEXT.wordsInCurlyBracketsCome(tags.map((t) => `{${t}}`).join(', '))}</Small>
     </Card>
   );
 }
@@ -79,12 +80,12 @@ export function ThrowAway({ desk }: { desk: Desk }) {
   if (!asking)
     return (
       <Button kind="quiet" onPress={() => setAsking(true)} style={{ alignSelf: 'flex-start' }}>
-        Delete this draft
+        {TEXT.deleteThisDraft}
       </Button>
     );
   return (
     <Card style={{ padding: 12 }}>
-      <Body>{`“${desk.draft.name}” and its marks will be deleted. The documents stay in the deal.`}</Body>
+      <Body>{TEXT.andItsMarksWillBe(desk.draft.name)}</Body>
       {drop.isError ? <Trouble error={drop.error} /> : null}
       <View style={{ flexDirection: 'row', gap: 10 }}>
         <Button
@@ -92,9 +93,9 @@ export function ThrowAway({ desk }: { desk: Desk }) {
           busy={drop.isPending}
           onPress={() => drop.mutate(undefined, { onSuccess: () => router.replace(`/deals/${desk.packet.dealId}`) })}
         >
-          Throw away
+          {TEXT.throwAway}
         </Button>
-        <Button onPress={() => setAsking(false)}>Keep</Button>
+        <Button onPress={() => setAsking(false)}>{TEXT.keep}</Button>
       </View>
     </Card>
   );

@@ -16,6 +16,7 @@ import { RedlineHandles } from './redline-handles';
 import { usePinch } from './use-pinch';
 import type { Desk } from './use-desk';
 import { elementOf, webProps, webStyle } from '../../ui/web';
+import { TEXT } from './words';
 
 export const ZOOMS = [1, 1.25, 1.5, 2, 3, 4];
 
@@ -41,13 +42,13 @@ function NoPageYet({ desk }: { desk: Desk }) {
   if (!desk.draft.documents.length)
     return (
       <View style={{ flex: 1, padding: 24, gap: 16, maxWidth: 560, width: '100%', alignSelf: 'center' }}>
-        <Body>There is no document in this packet yet. Add one here, or choose one of the deal’s under Path.</Body>
+        <Body>{TEXT.thereIsNoDocument}</Body>
         <AddPapers desk={desk} />
       </View>
     );
   return reading ? (
     <View role="status" style={{ flex: 1, padding: 24 }} testID="still-reading">
-      <Body>{`The pages of “${reading.name}” are being read: ${reading.pagesRead} of ${reading.pages.length}.`}</Body>
+      <Body>{TEXT.thePagesOfAreBeing(reading.name, reading.pagesRead, reading.pages.length)}</Body>
     </View>
   ) : null;
 }
@@ -128,15 +129,14 @@ function Stage({ desk, onInsert, room }: { desk: Desk; onInsert: Insert; room: {
             borderColor: p.rule,
           }}
         >
-          <IconButton name="chevron-left" label="Page before" onPress={() => desk.step(-1)} />
-          <Small
-            numberOfLines={1}
-            style={{ color: p.ink, minWidth: 92, flexShrink: 1, textAlign: 'center' }}
-          >{`${draft.documents.length > 1 ? `${doc.name}, ` : ''}page ${at.page} of ${doc.pages.length}`}</Small>
-          <IconButton name="chevron-right" label="Next page" onPress={() => desk.step(1)} />
-          <IconButton name="pages" label="All pages" onPress={() => setPages(true)} testID="all-pages" />
-          <IconButton name="zoom-out" label="Smaller" disabled={zoom <= 1} onPress={() => zoomBy(-1)} />
-          <IconButton name="zoom-in" label="Larger" disabled={zoom >= 4} onPress={() => zoomBy(1)} />
+          <IconButton name="chevron-left" label={TEXT.pageBefore} onPress={() => desk.step(-1)} />
+          <Small numberOfLines={1} style={{ color: p.ink, minWidth: 92, flexShrink: 1, textAlign: 'center' }}>
+            {TEXT.pageOf(draft.documents.length > 1 ? `${doc.name}, ` : '', at.page, doc.pages.length)}
+          </Small>
+          <IconButton name="chevron-right" label={TEXT.nextPage} onPress={() => desk.step(1)} />
+          <IconButton name="pages" label={TEXT.allPages} onPress={() => setPages(true)} testID="all-pages" />
+          <IconButton name="zoom-out" label={TEXT.smaller} disabled={zoom <= 1} onPress={() => zoomBy(-1)} />
+          <IconButton name="zoom-in" label={TEXT.larger} disabled={zoom >= 4} onPress={() => zoomBy(1)} />
         </View>
       ) : null}
       <View ref={area} style={{ flex: 1 }}>
@@ -151,7 +151,7 @@ function Stage({ desk, onInsert, room }: { desk: Desk; onInsert: Insert; room: {
                 page={page}
                 width={width}
                 url={urlOf('documentPage', { documentId: at.documentId, page: at.page })}
-                label={`Page ${at.page} of ${doc.name}`}
+                label={TEXT.pageOfOf(at.page, doc.name)}
                 testID="sheet"
               >
                 <Pressable
@@ -159,7 +159,7 @@ function Stage({ desk, onInsert, room }: { desk: Desk; onInsert: Insert; room: {
                   role="button"
                   tabIndex={0}
                   testID="paper"
-                  aria-label={`Page ${at.page}. Tap to place, or press Enter to place in the middle.`}
+                  aria-label={TEXT.pageTapToPlace(at.page)}
                   onPress={touch}
                   {...webProps({ onKeyDown })}
                   style={webStyle({ position: 'absolute', left: 0, top: 0, right: 0, bottom: 0, cursor: 'crosshair' })}

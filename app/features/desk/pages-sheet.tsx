@@ -15,6 +15,7 @@ import { webStyle } from '../../ui/web';
 import type { Desk } from './use-desk';
 import { useDocumentTools } from './use-document-tools';
 import { type Slot, turned, usePageSlots } from './use-page-slots';
+import { TEXT } from './words';
 
 const THUMB = 96;
 
@@ -43,9 +44,9 @@ export function PagesSheet({ desk, onClose }: { desk: Desk; onClose: () => void 
             </View>
             <OtherDocument documents={documents} of={doc} by={1} onGo={setDocument} />
             <Button kind="quiet" onPress={() => setEditing((x) => !x)} testID="change-pages">
-              {editing ? 'View only' : 'Change pages'}
+              {editing ? TEXT.viewOnly : TEXT.changePages}
             </Button>
-            <IconButton name="close" label="Back to the desk" onPress={onClose} testID="pages-close" />
+            <IconButton name="close" label={TEXT.backToTheDesk} onPress={onClose} testID="pages-close" />
           </View>
           {tools.error ? (
             <View style={{ padding: 10 }}>
@@ -100,7 +101,7 @@ function OtherDocument({
   return (
     <IconButton
       name={by < 0 ? 'chevron-left' : 'chevron-right'}
-      label={by < 0 ? 'Document before' : 'Next document'}
+      label={by < 0 ? TEXT.documentBefore : TEXT.nextDocument}
       onPress={() => onGo(to.id)}
     />
   );
@@ -120,7 +121,7 @@ function Thumb({ desk, doc, slot, onPress }: { desk: Desk; doc: DocumentFacts; s
       <Pressable
         role="button"
         testID={`thumb-${slot.page}`}
-        aria-label={`Page ${slot.page}, ${count(marks, 'mark')}${slot.out ? ', left out' : ''}`}
+        aria-label={TEXT.page(slot.page, count(marks, 'mark'), slot.out ? TEXT.leftOut2 : '')}
         onPress={onPress}
         style={{
           width: THUMB + 8,
@@ -160,31 +161,31 @@ function SlotActs({ pages, slot, index, busy }: { pages: Slots; slot: Slot; inde
     <View style={{ flexDirection: 'row', flexWrap: 'wrap', justifyContent: 'center', width: THUMB + 14 }}>
       <IconButton
         name="chevron-left"
-        label={`Page ${page} earlier`}
+        label={TEXT.pageEarlier(page)}
         disabled={index === 0}
         onPress={() => pages.swap(index, index - 1)}
       />
       <IconButton
         name="chevron-right"
-        label={`Page ${page} later`}
+        label={TEXT.pageLater(page)}
         disabled={index === pages.slots.length - 1}
         onPress={() => pages.swap(index, index + 1)}
       />
       <IconButton
         name="turn"
-        label={`Turn page ${page}`}
+        label={TEXT.turnPage(page)}
         onPress={() => pages.set(index, { turn: turned(slot.turn) })}
         testID={`turn-${page}`}
       />
       <IconButton
         name={out ? 'plus' : 'trash'}
-        label={out ? `Put page ${page} back` : `Leave page ${page} out`}
+        label={out ? TEXT.putPageBack(page) : TEXT.leavePageOut(page)}
         onPress={() => pages.set(index, { out: !out })}
         testID={`out-${page}`}
       />
       {!pages.isChanged && page > 1 ? (
         <Button kind="quiet" onPress={() => void pages.split(page)} disabled={busy}>
-          Split before
+          {TEXT.splitBefore}
         </Button>
       ) : null}
     </View>
@@ -195,8 +196,8 @@ function UseThem({ pages, busy }: { pages: Slots; busy: boolean }) {
   const p = usePalette();
   return (
     <View style={{ padding: 12, gap: 8, backgroundColor: p.sheet, borderTopWidth: 1, borderColor: p.rule }}>
-      {pages.left.length === 0 ? <Note tone="stop" title="Keep at least one page." /> : null}
-      <Small>Marks move with their pages. The original document stays in the deal.</Small>
+      {pages.left.length === 0 ? <Note tone="stop" title={TEXT.keepAtLeastOnePage} /> : null}
+      <Small>{TEXT.marksMoveWithTheirPages}</Small>
       <View style={{ flexDirection: 'row', gap: 8 }}>
         <Button
           kind="main"
@@ -205,10 +206,10 @@ function UseThem({ pages, busy }: { pages: Slots; busy: boolean }) {
           onPress={() => void pages.apply()}
           testID="apply-pages"
         >
-          Use these pages
+          {TEXT.useThesePages}
         </Button>
         <Button onPress={pages.reset} disabled={!pages.isChanged}>
-          Discard changes
+          {TEXT.discardChanges}
         </Button>
       </View>
     </View>

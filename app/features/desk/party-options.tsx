@@ -7,6 +7,7 @@ import { Card, Choice } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Small, Strong } from '../../ui/text';
 import { keysOf } from '@gatepath/core/sure';
+import { TEXT } from './words';
 
 const STEPS: { value: SecondStep | 'none'; label: string }[] = [
   { value: 'none', label: 'The link is enough' },
@@ -27,29 +28,29 @@ export function PartyOptions({ party, onChange }: { party: PacketParty; onChange
   };
   return (
     <Card style={{ gap: 10 }} testID={`options-${first}`}>
-      <Strong>{`Only for ${first}`}</Strong>
-      <Small>{`Language ${first} reads`}</Small>
+      <Strong>{TEXT.onlyFor(first)}</Strong>
+      <Small>{TEXT.languageReads(first)}</Small>
       <Choice
         wrap
-        label={`Language for ${first}`}
+        label={TEXT.languageFor(first)}
         value={party.language ?? 'en'}
         options={(session.data?.languages ?? []).map((l) => ({ value: l.tag, label: l.name }))}
         onChange={(l) => set({ language: l === 'en' ? undefined : l })}
       />
       <LateInput
-        label={`A company or trust ${first} signs for`}
+        label={TEXT.aCompanyOrTrustSigns(first)}
         value={party.company ?? ''}
         onSave={(company) => set({ company: company.trim() || undefined })}
         testID={`company-${first}`}
       />
       <LateInput
-        label={`In what capacity ${first} signs, under the signature`}
+        label={TEXT.inWhatCapacitySignsUnder(first)}
         value={party.capacity ?? ''}
         onSave={(capacity) => set({ capacity: capacity.trim() || undefined })}
         testID={`capacity-${first}`}
       />
       <LateInput
-        label="A private note"
+        label={TEXT.aPrivateNote}
         value={party.note ?? ''}
         multiline
         onSave={(note) => set({ note: note.trim() || undefined })}
@@ -57,17 +58,17 @@ export function PartyOptions({ party, onChange }: { party: PacketParty; onChange
       />
       {!holdsGate(party) ? (
         <Switch
-          label="Send a copy right away, not only at the end"
+          label={TEXT.sendACopyRightAway}
           on={party.copyAt === 'sending'}
           onChange={(on) => set({ copyAt: on ? 'sending' : undefined })}
           testID={`copy-now-${first}`}
         />
       ) : !byLink(party) || party.memberId ? null : (
         <>
-          <Small>{`How ${first} proves their identity, besides the link`}</Small>
+          <Small>{TEXT.howProvesTheirIdentityBesides(first)}</Small>
           <Choice
             wrap
-            label={`How ${first} proves their identity`}
+            label={TEXT.howProvesTheirIdentity(first)}
             value={party.secondStep ?? 'none'}
             options={STEPS}
             onChange={(s) =>
@@ -80,14 +81,12 @@ export function PartyOptions({ party, onChange }: { party: PacketParty; onChange
           {party.secondStep === 'code' ? (
             <>
               <LateInput
-                label={party.codeKept ? `A new code for ${first}` : `The code you tell ${first} in person`}
+                label={party.codeKept ? TEXT.aNewCode(first) : TEXT.theCodeYouTell(first)}
                 value={party.accessCode ?? ''}
                 onSave={(accessCode) => accessCode.trim() && set({ accessCode: accessCode.trim() })}
                 testID={`access-${first}`}
               />
-              {party.codeKept ? (
-                <Small>{`A code is set for ${first}. It is stored so that no one can read it, not even here.`}</Small>
-              ) : null}
+              {party.codeKept ? <Small>{TEXT.aCodeIsSet(first)}</Small> : null}
             </>
           ) : null}
         </>

@@ -18,6 +18,7 @@ import { Body, Small } from '../../ui/text';
 import { slotToken } from '../../ui/slot-token';
 import { Token } from '../../ui/token';
 import { PartyOptions } from './party-options';
+import { TEXT } from './words';
 
 interface Props {
   party: PacketParty;
@@ -42,7 +43,7 @@ export function PartyRow(props: Props) {
         <View style={{ flex: 1 }}>
           <Body>{party.name}</Body>
           <Small>{[does, ...particulars(party)].join(' · ')}</Small>
-          {without.length ? <Small>{`Does not get ${listWords(without.map((d) => d.name))}`}</Small> : null}
+          {without.length ? <Small>{TEXT.doesNotGet(listWords(without.map((d) => d.name)))}</Small> : null}
         </View>
         <PartyMenu {...props} onOptions={() => setOpen(true)} />
       </View>
@@ -50,7 +51,7 @@ export function PartyRow(props: Props) {
         <>
           <PartyOptions party={party} onChange={props.onChange} />
           <Button kind="quiet" onPress={() => setOpen(false)} style={{ alignSelf: 'flex-start' }}>
-            {`Done with ${calledOf(party)}`}
+            {TEXT.doneWith(calledOf(party))}
           </Button>
         </>
       ) : null}
@@ -72,7 +73,7 @@ function PartyMenu({
   return (
     <DropMenu
       anchor={(open) => (
-        <IconButton name="chevron-down" label={`Change what ${party.name} does, or where`} onPress={open} />
+        <IconButton name="chevron-down" label={TEXT.changeWhatDoesOrWhere(party.name)} onPress={open} />
       )}
     >
       {ACTS.filter((a) => a !== party.act).map((a) => (
@@ -85,7 +86,7 @@ function PartyMenu({
       {holdsGate(party)
         ? gates.map((g, i) =>
             g.partyIds.includes(party.id) ? null : (
-              <MenuItem key={g.id} title={`To gate ${i + 1}`} onPress={() => onGate(g.id)} />
+              <MenuItem key={g.id} title={TEXT.toGate(i + 1)} onPress={() => onGate(g.id)} />
             ),
           )
         : null}
@@ -93,13 +94,13 @@ function PartyMenu({
         ? documents.map((d) => (
             <MenuItem
               key={d.id}
-              title={d.gets ? `Leave out ${d.name}` : `Give ${d.name} too`}
+              title={d.gets ? TEXT.leaveOut(d.name) : TEXT.giveToo(d.name)}
               onPress={() => onDocument(d.id)}
             />
           ))
         : null}
-      <MenuItem title="Language, company, note, code…" onPress={onOptions} />
-      <MenuItem title="Remove from the packet" onPress={onDrop} />
+      <MenuItem title={TEXT.languageCompanyNoteCode} onPress={onOptions} />
+      <MenuItem title={TEXT.removeFromThePacket} onPress={onDrop} />
     </DropMenu>
   );
 }

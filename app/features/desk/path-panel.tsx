@@ -28,6 +28,7 @@ import { PartyRow } from './party-row';
 import { ScheduleCard } from './schedule-card';
 import { SendLaterCard } from './send-later-card';
 import type { Desk } from './use-desk';
+import { TEXT } from './words';
 
 const PATTERNS: { value: PathPattern; label: string }[] = [
   { value: 'by_side', label: 'Sellers, then broker, then buyers' },
@@ -52,14 +53,14 @@ export interface OnPath extends Pick<Desk, 'draft' | 'edit'> {
 export function PathPanel({ desk }: { desk: Desk }) {
   return (
     <View style={{ gap: 12 }}>
-      <Heading>Path</Heading>
+      <Heading>{TEXT.path}</Heading>
       <PathOfDraft on={{ draft: desk.draft, edit: desk.edit, names: desk.packet.documents }} />
       <Addable desk={desk} />
       <AddMyself desk={desk} />
       <DocumentsCard desk={desk} />
       <SendLaterCard desk={desk} />
       <ScheduleCard desk={desk} />
-      <WordsCard on={desk} nameLabel="Name of the packet" tags={[...desk.view.tags.keys()].slice(0, 4)} />
+      <WordsCard on={desk} nameLabel={TEXT.nameOfThePacket} tags={[...desk.view.tags.keys()].slice(0, 4)} />
       <ToldCard on={desk} />
       <ThrowAway desk={desk} />
     </View>
@@ -100,11 +101,11 @@ export function PathOfDraft({ on }: { on: OnPath }) {
         style={{ alignSelf: 'flex-start' }}
         testID="add-gate"
       >
-        Add a gate
+        {TEXT.addAGate}
       </Button>
       {off.length ? (
         <View style={{ gap: 4 }}>
-          <Strong>At no gate</Strong>
+          <Strong>{TEXT.atNoGate}</Strong>
           {off.map((party) => (
             <PartyOnPath key={party.id} on={on} party={party} />
           ))}
@@ -137,30 +138,30 @@ function GateRow({ on, gate, n }: { on: OnPath; gate: Gate; n: number }) {
       <View style={{ flex: 1, gap: 4 }}>
         <View style={{ flexDirection: 'row', alignItems: 'center' }}>
           <View style={{ flex: 1 }}>
-            <Strong>{`Gate ${n}`}</Strong>
+            <Strong>{TEXT.gate(n)}</Strong>
             <Small>{whoStands(here, gate.need)}</Small>
           </View>
           <IconButton
             name="arrow-up"
-            label={`Gate ${n} earlier`}
+            label={TEXT.gateEarlier(n)}
             disabled={n === 1}
             onPress={() => edit([putGate(gate, n - 2)])}
           />
           <IconButton
             name="arrow-down"
-            label={`Gate ${n} later`}
+            label={TEXT.gateLater(n)}
             disabled={isLast}
             onPress={() => edit([putGate(gate, n)])}
           />
           <IconButton
             name="trash"
-            label={`Remove gate ${n}`}
+            label={TEXT.removeGate(n)}
             onPress={() => edit([{ op: 'drop', list: 'gates', id: gate.id }])}
           />
         </View>
         {here.filter(holdsGate).length > 1 ? (
           <Switch
-            label="Any one of them is enough"
+            label={TEXT.anyOneOfThem}
             on={gate.need === 'any'}
             onChange={(any) => {
               const { need: _need, ...all } = gate;
@@ -222,11 +223,11 @@ function Addable({ desk: { draft, edit, packet } }: { desk: Desk }) {
   if (!addable.length) return null;
   return (
     <View style={{ gap: 6 }}>
-      <Strong>In the deal, not in this packet</Strong>
+      <Strong>{TEXT.inTheDealNot}</Strong>
       {/* Who they are in the address book is the deal's to know, and stands in no draft. */}
       {addable.map(({ personId: _, ...x }) => (
         <Button key={x.id} icon="plus" onPress={() => edit([putParty({ ...x, act: 'sign', ink: nextInk(draft) })])}>
-          {`Add ${x.name}`}
+          {TEXT.add(x.name)}
         </Button>
       ))}
     </View>
@@ -257,7 +258,7 @@ function AddMyself({ desk: { draft, edit } }: { desk: Desk }) {
       style={{ alignSelf: 'flex-start' }}
       testID="add-myself"
     >
-      I sign here too
+      {TEXT.iSignHereToo}
     </Button>
   );
 }

@@ -7,6 +7,7 @@ import { MarkFace } from '../pages/mark-box';
 import type { Desk } from './use-desk';
 import { isFocusedByKeys, webProps, webStyle } from '../../ui/web';
 import { useDrag } from './use-drag';
+import { TEXT } from './words';
 
 interface Props {
   mark: Mark;
@@ -50,7 +51,7 @@ export function PlacedMark({ mark, party, scale, selected, alone, desk }: Props)
         role="button"
         tabIndex={0}
         testID={`mark-${mark.kind}`}
-        aria-label={`${whose}, page ${mark.page}. Arrow keys move it, Alt and arrow keys change its size, Delete removes it.`}
+        aria-label={TEXT.pageArrowKeysMove(whose, mark.page)}
         {...webProps({ onKeyDown: (e: Key) => onKey(e, mark, desk, selected), onFocus, 'aria-pressed': selected })}
         style={webStyle({
           position: 'absolute',

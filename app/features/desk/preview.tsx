@@ -27,6 +27,7 @@ import { Redlines } from '../pages/redlines';
 import { Sheet } from '../pages/sheet';
 import type { Desk } from './use-desk';
 import { webStyle } from '../../ui/web';
+import { TEXT } from './words';
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }) {
@@ -53,29 +54,29 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
           <View style={{ backgroundColor: p.sheet, padding: 12, gap: 8, borderBottomWidth: 1, borderColor: p.rule }}>
             <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
               <View style={{ flex: 1 }}>
-                <Strong style={{ fontSize: 18 }}>{`As ${calledOf(party)} will see it`}</Strong>
+                <Strong style={{ fontSize: 18 }}>{TEXT.asWillSee(calledOf(party))}</Strong>
                 <Small>
                   {puts(party)
-                    ? `${count(places, 'place')} to fill on ${count(pages.length, 'page')}, at gate ${gate + 1}`
+                    ? TEXT.toFillOnAtGate(count(places, 'place'), count(pages.length, 'page'), gate + 1)
                     : approves(party)
-                      ? `Reads ${count(pages.length, 'page')} and approves, at gate ${gate + 1}`
-                      : `Gets a copy of ${count(pages.length, 'page')} at the end`}
+                      ? TEXT.readsAndApprovesAtGate(count(pages.length, 'page'), gate + 1)
+                      : TEXT.getsACopy(count(pages.length, 'page'))}
                 </Small>
               </View>
-              <IconButton name="close" label="Back to the desk" onPress={onClose} testID="preview-close" />
+              <IconButton name="close" label={TEXT.backToTheDesk} onPress={onClose} testID="preview-close" />
             </View>
             {draft.parties.length > 1 ? (
               <Choice
                 wrap
-                label="Whose view"
+                label={TEXT.whoseView}
                 value={partyId}
                 options={draft.parties.map((x) => ({ value: x.id, label: calledOf(x) }))}
                 onChange={setParty}
               />
             ) : null}
-            <Small
-              numberOfLines={2}
-            >{`Subject: ${words(draft.subject)}${draft.message ? `. ${words(draft.message)}` : ''}`}</Small>
+            <Small numberOfLines={2}>
+              {TEXT.subjectOf(words(draft.subject), draft.message ? `. ${words(draft.message)}` : '')}
+            </Small>
           </View>
           <View style={{ flex: 1 }} onLayout={(e) => setWidth(Math.min(720, e.nativeEvent.layout.width - 20))}>
             {width > 0 ? (
@@ -85,9 +86,7 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
                 contentContainerStyle={{ alignItems: 'center', gap: 14, paddingVertical: 14 }}
                 initialNumToRender={2}
                 windowSize={3}
-                ListEmptyComponent={
-                  <Body style={{ padding: 24 }}>No document of this packet goes to this person.</Body>
-                }
+                ListEmptyComponent={<Body style={{ padding: 24 }}>{TEXT.noDocumentOfThisPacket}</Body>}
                 renderItem={({ item }) => {
                   const scale = width / item.size.width;
                   const here = <T extends { documentId: string; page: number }>(all: T[]) =>
@@ -99,7 +98,7 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
                         page={item.size}
                         width={width}
                         url={urlOf('documentPage', { documentId: item.doc.id, page: item.page })}
-                        label={`Page ${item.page} of ${item.doc.name}`}
+                        label={TEXT.pageOfOf(item.page, item.doc.name)}
                       >
                         <Redlines page={item.size} scale={scale} redlines={here(draft.redlines)} />
                         <Fills page={item.size} scale={scale} fills={here(written)} pictureUrl={() => ''} />
@@ -118,7 +117,7 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
                             </AtRect>
                           ))}
                       </Sheet>
-                      <Small style={{ textAlign: 'center' }}>{`page ${item.page} of ${item.doc.pages.length}`}</Small>
+                      <Small style={{ textAlign: 'center' }}>{TEXT.pageOf2(item.page, item.doc.pages.length)}</Small>
                     </View>
                   );
                 }}
@@ -136,11 +135,11 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
             }}
           >
             <Button onPress={onClose} style={{ flex: 1 }}>
-              Back to the desk
+              {TEXT.backToTheDesk}
             </Button>
             {holdsGate(party) && gate >= 0 && documents.length ? (
               <Button kind="main" onPress={() => setThrough(true)} style={{ flex: 1 }} testID="go-through">
-                {`Rehearse as ${calledOf(party)}`}
+                {TEXT.rehearseAs(calledOf(party))}
               </Button>
             ) : null}
           </View>
@@ -168,10 +167,8 @@ function GoThrough({ packetId, party, onClose }: { packetId: string; party: Pack
           borderColor: p.rule,
         }}
       >
-        <Small style={{ flex: 1, color: p.ink }}>
-          {`You are rehearsing as ${calledOf(party)}. Nothing is sent or saved.`}
-        </Small>
-        <IconButton name="close" label="End the rehearsal" onPress={onClose} testID="rehearsal-close" />
+        <Small style={{ flex: 1, color: p.ink }}>{TEXT.youAreRehearsingAsNothing(calledOf(party))}</Small>
+        <IconButton name="close" label={TEXT.endTheRehearsal} onPress={onClose} testID="rehearsal-close" />
       </View>
       <View style={{ flex: 1 }}>
         <Suspense fallback={null}>

@@ -14,9 +14,10 @@ import { Token } from '../../ui/token';
 import { useDocumentTools } from './use-document-tools';
 import type { Desk } from './use-desk';
 import { itemAt } from '@gatepath/core/sure';
+import { TEXT } from './words';
 
 export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) {
-  if (!desk.ready) return <Loading what="the pages" />;
+  if (!desk.ready) return <Loading what={TEXT.thePages} />;
   const { proposals } = desk.view;
   const open = proposals.filter((x) => x.state === 'open' && !x.stranger);
   const matched = open.filter(isSure);
@@ -24,21 +25,26 @@ export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) 
   const accepted = proposals.filter((x) => x.state === 'accepted').length;
   return (
     <View style={{ gap: 10 }} testID="printed-panel">
-      <Heading>Printed places</Heading>
+      <Heading>{TEXT.printedPlaces}</Heading>
       {proposals.length === 0 ? (
-        <Small>Nothing to fill in was found on these pages. Place marks by hand, or by rule.</Small>
+        <Small>{TEXT.nothingToFillInWas}</Small>
       ) : open.length === 0 ? (
-        <Note tone="good" title="Every printed place is decided">
-          {`${accepted} accepted, ${proposals.filter((x) => x.state === 'passed').length} left out.`}
+        <Note tone="good" title={TEXT.everyPrintedPlaceIsDecided}>
+          {TEXT.acceptedLeftOut(accepted, proposals.filter((x) => x.state === 'passed').length)}
         </Note>
       ) : (
         <Small>
-          {`${count(open.length, 'place')} read, not marks yet. ${matched.length || 'None'} of them ${matched.length > 1 ? 'name' : 'names'} ${desk.bench.what === 'form' ? 'a role of this form' : 'somebody in this packet'}.`}
+          {TEXT.readNotMarksYet(
+            count(open.length, 'place'),
+            matched.length || TEXT.none,
+            matched.length > 1 ? 'name' : 'names',
+            desk.bench.what === 'form' ? TEXT.aRoleOfThisForm : TEXT.somebodyInThisPacket,
+          )}
         </Small>
       )}
       {matched.length ? (
         <Button kind="main" onPress={() => desk.accept(matched)} testID="accept-all">
-          {`Accept all ${matched.length}`}
+          {TEXT.acceptAll(matched.length)}
         </Button>
       ) : null}
       <Doubtful n={open.filter((x) => canAccept(x) && x.doubtful).length} />
@@ -53,7 +59,7 @@ export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) 
                 letters={slotToken(party)}
                 ink={party.ink}
                 words={`${calledOf(party)}, ${mine.length}`}
-                label={`Accept all ${mine.length} places of ${party.name}`}
+                label={TEXT.acceptAllPlaces(mine.length, party.name)}
                 testID={`accept-party-${calledOf(party)}`}
                 onPress={() => desk.accept(mine)}
               />
@@ -66,7 +72,7 @@ export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) 
         const here = open.filter((x) => x.documentId === d.id);
         return here.length ? <OfDocument key={d.id} desk={desk} documentId={d.id} places={here} onGo={onGo} /> : null;
       })}
-      {strangers ? <Small>{`${count(strangers, 'more place')} for people who are not in this packet.`}</Small> : null}
+      {strangers ? <Small>{TEXT.forPeopleWhoAreNot(count(strangers, 'more place'))}</Small> : null}
     </View>
   );
 }
@@ -92,7 +98,7 @@ function Further({ desk }: { desk: Desk }) {
         <Note
           key={doc.id}
           tone="warn"
-          title={`“${doc.name}” has no line for ${listWords(people.map(calledOf))}, and no room beside the printed ones.`}
+          title={TEXT.hasNoLine(doc.name, listWords(people.map(calledOf)))}
           testID="further"
           action={
             <Button
@@ -101,7 +107,7 @@ function Further({ desk }: { desk: Desk }) {
               style={{ alignSelf: 'flex-start' }}
               testID="add-further"
             >
-              Add a page for their signatures
+              {TEXT.addAPageForTheir}
             </Button>
           }
         />
@@ -116,7 +122,7 @@ function Doubtful({ n }: { n: number }) {
   return (
     <Note
       tone="warn"
-      title={`${count(n, 'place')} ${n === 1 ? 'is' : 'are'} uncertain: the page does not say clearly what for, or whose. Check each one before you accept it.`}
+      title={TEXT.uncertainThePageDoesNot(count(n, 'place'), n === 1 ? 'is' : 'are')}
       testID="doubtful"
     />
   );
@@ -156,37 +162,33 @@ function OfDocument({
       <View style={{ flexDirection: 'row', alignItems: 'center' }}>
         <View style={{ flex: 1 }}>
           <Strong>{name}</Strong>
-          <Small>{`${count(places.length, 'place')} open`}</Small>
+          <Small>{TEXT.open(count(places.length, 'place'))}</Small>
         </View>
-        <DropMenu
-          anchor={(open) => <IconButton name="more" label={`What to do with the places of ${name}`} onPress={open} />}
-        >
-          {sure.length ? <MenuItem title={`Accept ${sure.length} here`} onPress={() => desk.accept(sure)} /> : null}
-          <MenuItem title="Dismiss all of them" onPress={() => desk.dismiss(places)} />
+        <DropMenu anchor={(open) => <IconButton name="more" label={TEXT.whatToDo(name)} onPress={open} />}>
+          {sure.length ? <MenuItem title={TEXT.acceptHere(sure.length)} onPress={() => desk.accept(sure)} /> : null}
+          <MenuItem title={TEXT.dismissAllOfThem} onPress={() => desk.dismiss(places)} />
           {nameless.length
             ? desk.draft.parties
                 .filter(puts)
                 .map((x) => (
                   <MenuItem
                     key={x.id}
-                    title={`Give ${nameless.length} without a name to ${calledOf(x)}`}
+                    title={TEXT.giveWithoutAName(nameless.length, calledOf(x))}
                     onPress={() => desk.accept(nameless, { partyId: x.id })}
                   />
                 ))
             : null}
-          <MenuItem title="Dismiss those without a name" onPress={() => desk.dismiss(nameless)} />
+          <MenuItem title={TEXT.dismissThoseWithoutAName} onPress={() => desk.dismiss(nameless)} />
         </DropMenu>
       </View>
       {groupsOf(matched).map((g) => (
         <PlaceRow key={itemAt(g, 0).id} desk={desk} places={g} onGo={onGo} />
       ))}
-      {nameless.length ? (
-        <Small>{`${count(nameless.length, 'blank')} without a name: leave them empty, or assign them to someone.`}</Small>
-      ) : null}
+      {nameless.length ? <Small>{TEXT.withoutANameLeaveThem(count(nameless.length, 'blank'))}</Small> : null}
       {nameless.slice(0, SHOWN).map((x) => (
         <PlaceRow key={x.id} desk={desk} places={[x]} onGo={onGo} />
       ))}
-      {nameless.length > SHOWN ? <Small>{`And ${nameless.length - SHOWN} more on the pages.`}</Small> : null}
+      {nameless.length > SHOWN ? <Small>{TEXT.andMoreOnThePages(nameless.length - SHOWN)}</Small> : null}
     </Card>
   );
 }
@@ -226,17 +228,17 @@ function PlaceRow({ desk, places, onGo }: { desk: Desk; places: Proposal[]; onGo
       >
         <Body style={{ fontSize: 15 }}>{what}</Body>
         {place.doubtful ? (
-          <Small style={{ color: p.ochre }}>{`Doubtful${place.label ? `: ${place.label}` : ''}`}</Small>
+          <Small style={{ color: p.ochre }}>{TEXT.doubtful(place.label ? `: ${place.label}` : '')}</Small>
         ) : place.beside ? (
-          <Small>Beside the printed ones, with the name underneath</Small>
+          <Small>{TEXT.besideThePrintedOnes}</Small>
         ) : place.label ? (
           <Small numberOfLines={1}>{place.label}</Small>
         ) : null}
       </Pressable>
       {canAccept(place) ? (
-        <IconButton name="check" label={`Accept ${what}`} onPress={() => desk.accept(places)} />
+        <IconButton name="check" label={TEXT.accept(what)} onPress={() => desk.accept(places)} />
       ) : null}
-      <IconButton name="close" label={`Leave out ${what}`} onPress={() => desk.dismiss(places)} />
+      <IconButton name="close" label={TEXT.leaveOutOf(what)} onPress={() => desk.dismiss(places)} />
     </View>
   );
 }

@@ -7,6 +7,7 @@ import { Body } from '../../ui/text';
 import { BarButton } from './selection-bar';
 import { BAR_TEXT, UndoRedo } from './bar-parts';
 import type { Desk } from './use-desk';
+import { TEXT } from './words';
 
 const PRINTED = MARK_KINDS.filter((k) => KINDS[k].printed);
 
@@ -20,9 +21,9 @@ export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal
     <>
       <View style={{ flexDirection: 'row', alignItems: 'center' }}>
         <Body numberOfLines={2} style={{ color: BAR_TEXT, fontSize: 15, flex: 1 }}>
-          {`${proposal.doubtful ? 'Doubtful' : 'Printed here'}: ${KINDS[proposal.kind].word}${proposal.label ? `, “${proposal.label}”` : ''}`}
+          {`${proposal.doubtful ? TEXT.doubtful2 : TEXT.printedHere}: ${KINDS[proposal.kind].word}${proposal.label ? `, “${proposal.label}”` : ''}`}
         </Body>
-        <IconButton name="close" label="Let go" color={BAR_TEXT} onPress={() => desk.pickProposal(null)} />
+        <IconButton name="close" label={TEXT.letGo} color={BAR_TEXT} onPress={() => desk.pickProposal(null)} />
       </View>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         {to ? (
@@ -31,14 +32,14 @@ export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal
             testID="accept-one"
             onPress={() => desk.accept([proposal], party ? {} : { partyId: to.id })}
           >
-            {`Accept for ${calledOf(to)}`}
+            {TEXT.acceptFor(calledOf(to))}
           </Button>
         ) : null}
         {signers.length > 1 ? (
           <DropMenu
             anchor={(open) => (
               <BarButton onPress={open} testID="accept-for">
-                For someone else
+                {TEXT.forSomeoneElse}
               </BarButton>
             )}
           >
@@ -51,7 +52,7 @@ export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal
           <DropMenu
             anchor={(open) => (
               <BarButton onPress={open} testID="accept-as">
-                Change the kind
+                {TEXT.changeTheKind}
               </BarButton>
             )}
           >
@@ -65,7 +66,7 @@ export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal
           </DropMenu>
         ) : null}
         <BarButton onPress={() => desk.dismiss([proposal])} testID="dismiss-one">
-          Dismiss
+          {TEXT.dismiss}
         </BarButton>
       </View>
       <View style={{ flexDirection: 'row', justifyContent: 'flex-end' }}>

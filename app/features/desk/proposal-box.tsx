@@ -4,6 +4,7 @@ import { KINDS, type PacketParty, type Proposal, lettersOf } from '@gatepath/cor
 import { inkOf } from '@gatepath/core/inks';
 import { Body } from '../../ui/text';
 import { FONT } from '../../ui/theme';
+import { TEXT } from './words';
 
 interface Props {
   proposal: Proposal;
@@ -28,7 +29,12 @@ export function ProposalBox({ proposal, party, scale, selected, onSelect }: Prop
     <Pressable
       role="button"
       testID={`proposal-${kind}`}
-      aria-label={`Printed place: ${KINDS[kind].word}${party ? ` for ${party.name}` : ', not assigned yet'}, page ${proposal.page}. ${proposal.doubtful ? 'Uncertain: check it first. ' : ''}Not a mark yet.`}
+      aria-label={TEXT.printedPlacePageNot(
+        KINDS[kind].word,
+        party ? TEXT.forWordOf(party.name) : TEXT.notAssignedYet,
+        proposal.page,
+        proposal.doubtful ? TEXT.uncertainCheckItFirst : '',
+      )}
       onPress={onSelect}
       hitSlop={8}
       style={{

@@ -8,6 +8,7 @@ import { BarButton } from './selection-bar';
 import { BAR_TEXT, UndoRedo } from './bar-parts';
 import type { Desk } from './use-desk';
 import { lastOf } from '@gatepath/core/sure';
+import { TEXT } from './words';
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function RedlineBar({ desk, id }: { desk: Desk; id: string }) {
@@ -18,13 +19,13 @@ export function RedlineBar({ desk, id }: { desk: Desk; id: string }) {
     <>
       <View style={{ flexDirection: 'row', alignItems: 'center' }}>
         <Body numberOfLines={2} style={{ color: BAR_TEXT, fontSize: 15, flex: 1 }}>
-          {`${redline.kind === 'strike' ? `Struck: “${redline.text}”` : 'Words put in'}. ${initials} to initial it.`}
+          {TEXT.toInitial(redline.kind === 'strike' ? TEXT.struck(redline.text) : TEXT.wordsPut, initials)}
         </Body>
-        <IconButton name="close" label="Let go" color={BAR_TEXT} onPress={() => desk.pickRedline(null)} />
+        <IconButton name="close" label={TEXT.letGo} color={BAR_TEXT} onPress={() => desk.pickRedline(null)} />
       </View>
       {redline.kind === 'insert' ? (
         <Input
-          label="Words put in"
+          label={TEXT.wordsPut}
           value={text ?? redline.text}
           onChangeText={setText}
           onBlur={() => {
@@ -38,11 +39,11 @@ export function RedlineBar({ desk, id }: { desk: Desk; id: string }) {
       {redline.kind === 'strike' ? (
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
           <BarButton onPress={() => desk.moveStrike(id, { first: 0, last: 1 })} testID="strike-more">
-            One word more
+            {TEXT.oneWordMore}
           </BarButton>
-          <BarButton onPress={() => desk.moveStrike(id, { first: 0, last: -1 })}>One fewer</BarButton>
-          <BarButton onPress={() => desk.moveStrike(id, { first: -1, last: -1 })}>A word back</BarButton>
-          <BarButton onPress={() => desk.moveStrike(id, { first: 1, last: 1 })}>A word on</BarButton>
+          <BarButton onPress={() => desk.moveStrike(id, { first: 0, last: -1 })}>{TEXT.oneFewer}</BarButton>
+          <BarButton onPress={() => desk.moveStrike(id, { first: -1, last: -1 })}>{TEXT.aWordBack}</BarButton>
+          <BarButton onPress={() => desk.moveStrike(id, { first: 1, last: 1 })}>{TEXT.aWord}</BarButton>
         </View>
       ) : null}
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
@@ -54,16 +55,26 @@ export function RedlineBar({ desk, id }: { desk: Desk; id: string }) {
               desk.insert({ x: last.x, y: Math.max(4, last.y - 15), w: 150, h: 14 }, 'New words');
             }}
           >
-            Put words in above
+            {TEXT.putWordsInAbove}
           </BarButton>
         ) : (
           <>
-            <IconButton name="arrow-up" label="Move up" color={BAR_TEXT} onPress={() => shift(desk, id, 0, -3)} />
-            <IconButton name="arrow-down" label="Move down" color={BAR_TEXT} onPress={() => shift(desk, id, 0, 3)} />
-            <IconButton name="chevron-left" label="Move left" color={BAR_TEXT} onPress={() => shift(desk, id, -3, 0)} />
+            <IconButton name="arrow-up" label={TEXT.moveUp} color={BAR_TEXT} onPress={() => shift(desk, id, 0, -3)} />
+            <IconButton
+              name="arrow-down"
+              label={TEXT.moveDown}
+              color={BAR_TEXT}
+              onPress={() => shift(desk, id, 0, 3)}
+            />
+            <IconButton
+              name="chevron-left"
+              label={TEXT.moveLeft}
+              color={BAR_TEXT}
+              onPress={() => shift(desk, id, -3, 0)}
+            />
             <IconButton
               name="chevron-right"
-              label="Move right"
+              label={TEXT.moveRight}
               color={BAR_TEXT}
               onPress={() => shift(desk, id, 3, 0)}
             />
@@ -72,7 +83,7 @@ export function RedlineBar({ desk, id }: { desk: Desk; id: string }) {
         <View style={{ flex: 1 }} />
         <IconButton
           name="trash"
-          label="Remove the change"
+          label={TEXT.removeTheChange}
           color={BAR_TEXT}
           onPress={() => desk.removeRedline(id)}
           testID="drop-redline"

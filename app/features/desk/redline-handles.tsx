@@ -6,6 +6,7 @@ import type { PageFacts } from '@gatepath/core/paper';
 import { REDLINE } from '../pages/redlines';
 import type { Desk } from './use-desk';
 import { elementOf, webStyle } from '../../ui/web';
+import { TEXT } from './words';
 
 interface Props {
   desk: Desk;
@@ -25,7 +26,7 @@ export function RedlineHandles({ desk, redlines, page, scale, point }: Props) {
             key={`${r.id}${i}`}
             role="button"
             testID={`redline-${r.kind}`}
-            aria-label={r.kind === 'strike' ? `Struck: ${r.text}` : `Put in: ${r.text}`}
+            aria-label={r.kind === 'strike' ? TEXT.struckOf(r.text) : TEXT.putIn(r.text)}
             onPress={() => desk.pickRedline(r.id)}
             style={{
               position: 'absolute',

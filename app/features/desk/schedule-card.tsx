@@ -17,6 +17,7 @@ import { Body, Heading, Small } from '../../ui/text';
 import { dayWords } from '../../ui/dates';
 import { NudgeWords } from './nudge-words';
 import type { Desk } from './use-desk';
+import { TEXT } from './words';
 
 const WHAT: Record<PlannedDate['what'], (d: PlannedDate) => string> = {
   nudge: (d) => `reminder ${d.n}`,
@@ -39,23 +40,23 @@ export function ScheduleCard({ desk }: { desk: Desk }) {
   const { nudge } = schedule;
   return (
     <Card style={{ gap: 10 }} testID="schedule">
-      <Heading>Time</Heading>
+      <Heading>{TEXT.time}</Heading>
       <View style={{ flexDirection: 'row', gap: 10, alignItems: 'flex-end' }}>
         <View style={{ flex: 1 }}>
           <DayField
-            label="Last day for signing"
+            label={TEXT.lastDayForSigning}
             value={schedule.lastDay ?? ''}
             min={today}
             onChange={(day) => set({ lastDay: day || null, ...(day && !schedule.warnDays ? { warnDays: 1 } : {}) })}
             testID="last-day"
           />
         </View>
-        {schedule.lastDay ? <Button onPress={() => set({ lastDay: null })}>None</Button> : null}
+        {schedule.lastDay ? <Button onPress={() => set({ lastDay: null })}>{TEXT.none}</Button> : null}
       </View>
-      {schedule.lastDay && schedule.lastDay < today ? <Small>This day has passed. Choose a later day.</Small> : null}
+      {schedule.lastDay && schedule.lastDay < today ? <Small>{TEXT.thisDayHasPassedChoose}</Small> : null}
       {schedule.lastDay ? (
         <NumberField
-          label="Warning, days before (0 for none)"
+          label={TEXT.warningDaysBeforeForNone}
           value={schedule.warnDays}
           min={0}
           max={60}
@@ -63,7 +64,7 @@ export function ScheduleCard({ desk }: { desk: Desk }) {
         />
       ) : null}
       <Switch
-        label="Nudge the people it waits for"
+        label={TEXT.nudgeThePeopleItWaits}
         on={nudge !== null}
         onChange={(on) => set({ nudge: on ? USUAL_SCHEDULE.nudge : null })}
         testID="nudges"
@@ -73,9 +74,9 @@ export function ScheduleCard({ desk }: { desk: Desk }) {
           <View style={{ flexDirection: 'row', gap: 8 }}>
             {(
               [
-                ['first', 'After days', 1, 90],
-                ['every', 'Then every', 1, 90],
-                ['most', 'At most', 0, 20],
+                ['first', TEXT.afterDays, 1, 90],
+                ['every', TEXT.thenEvery, 1, 90],
+                ['most', TEXT.atMost, 0, 20],
               ] as const
             ).map(([key, label, min, max]) => (
               <View key={key} style={{ flex: 1 }}>
@@ -91,7 +92,7 @@ export function ScheduleCard({ desk }: { desk: Desk }) {
             ))}
           </View>
           <Switch
-            label="Not on weekends or holidays"
+            label={TEXT.notOnWeekendsOrHolidays}
             on={nudge.businessDays}
             onChange={(businessDays) => setNudge({ businessDays })}
           />
@@ -100,22 +101,22 @@ export function ScheduleCard({ desk }: { desk: Desk }) {
       ) : null}
       {dates.length ? (
         <View testID="planned-dates" style={{ gap: 2 }}>
-          <Small>{`If it goes out today and ${nudge ? 'someone does nothing' : 'no one does anything'}:`}</Small>
+          <Small>{TEXT.ifItGoesOutToday(nudge ? TEXT.someoneDoesNothing : TEXT.noOneDoesAnything)}</Small>
           {dates.map((d) => (
             <Body key={`${d.what}${d.day}`}>{`${dayWords(d.day)}: ${WHAT[d.what](d)}`}</Body>
           ))}
         </View>
       ) : (
-        <Small>No last day and no nudges: it waits as long as it takes.</Small>
+        <Small>{TEXT.noLastDayAndNo}</Small>
       )}
       <Switch
-        label="Clients may hand over to someone else"
+        label={TEXT.clientsMayHandOver}
         on={draft.handOver}
         onChange={(handOver) => edit([{ op: 'set', field: 'handOver', value: handOver }])}
         testID="hand-over-allowed"
       />
       <Switch
-        label="People at later gates may read along"
+        label={TEXT.peopleAtLaterGatesMay}
         on={draft.readAlong ?? false}
         onChange={(readAlong) => edit([{ op: 'set', field: 'readAlong', value: readAlong }])}
         testID="read-along-allowed"

@@ -10,6 +10,7 @@ import { Body } from '../../ui/text';
 import { BAR_TEXT, PartyTokens, UndoRedo } from './bar-parts';
 import type { Desk } from './use-desk';
 import { itemAt } from '@gatepath/core/sure';
+import { TEXT } from './words';
 
 /** A button on the dark bar. */
 export function BarButton(props: { children: string; onPress: () => void; testID?: string }) {
@@ -44,7 +45,13 @@ export function SelectionBar({ desk, onDetails }: { desk: Desk; onDetails: () =>
     <>
       <View style={{ flexDirection: 'row', alignItems: 'center' }}>
         <Body style={{ color: BAR_TEXT, fontSize: 15, flex: 1 }}>{words}</Body>
-        <IconButton name="close" label="Let go" color={BAR_TEXT} onPress={() => desk.select(null)} testID="let-go" />
+        <IconButton
+          name="close"
+          label={TEXT.letGo}
+          color={BAR_TEXT}
+          onPress={() => desk.select(null)}
+          testID="let-go"
+        />
       </View>
       <ScrollView horizontal showsHorizontalScrollIndicator={false}>
         <PartyTokens desk={desk} />
@@ -52,18 +59,18 @@ export function SelectionBar({ desk, onDetails }: { desk: Desk; onDetails: () =>
       {/* One row that scrolls: the page behind the bar is what matters on a phone. */}
       <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={{ gap: 8 }}>
         <BarButton onPress={() => setRepeating(true)} testID="repeat">
-          Repeat
+          {TEXT.repeat}
         </BarButton>
         {one?.kind === 'initials' && !made ? (
           <BarButton onPress={desk.everyPageLikeThis} testID="every-page">
-            Every page, like this
+            {TEXT.everyPageLikeThis}
           </BarButton>
         ) : null}
         {others.length ? (
           <DropMenu
             anchor={(open) => (
               <BarButton onPress={open} testID="hand-to">
-                Give to…
+                {TEXT.giveTo}
               </BarButton>
             )}
           >
@@ -74,42 +81,42 @@ export function SelectionBar({ desk, onDetails }: { desk: Desk; onDetails: () =>
         ) : null}
         {one && !made ? (
           <BarButton onPress={onDetails} testID="details">
-            Details
+            {TEXT.details2}
           </BarButton>
         ) : null}
         {selected.length > 1 ? (
           <DropMenu
             anchor={(open) => (
               <BarButton onPress={open} testID="arrange">
-                Arrange
+                {TEXT.arrange}
               </BarButton>
             )}
           >
-            <MenuItem title="Line up left edges" onPress={() => desk.alignTo('left')} />
-            <MenuItem title="Line up right edges" onPress={() => desk.alignTo('right')} />
-            <MenuItem title="Line up top edges" onPress={() => desk.alignTo('top')} />
-            <MenuItem title="Line up on one line" onPress={() => desk.alignTo('bottom')} />
-            <MenuItem title="Space evenly across" onPress={() => desk.spread('across')} />
-            <MenuItem title="Space evenly down" onPress={() => desk.spread('down')} />
-            <MenuItem title="Same size as the first" onPress={desk.evenOut} />
+            <MenuItem title={TEXT.lineUpLeftEdges} onPress={() => desk.alignTo('left')} />
+            <MenuItem title={TEXT.lineUpRightEdges} onPress={() => desk.alignTo('right')} />
+            <MenuItem title={TEXT.lineUpTopEdges} onPress={() => desk.alignTo('top')} />
+            <MenuItem title={TEXT.lineUpOnOneLine} onPress={() => desk.alignTo('bottom')} />
+            <MenuItem title={TEXT.spaceEvenlyAcross} onPress={() => desk.spread('across')} />
+            <MenuItem title={TEXT.spaceEvenlyDown} onPress={() => desk.spread('down')} />
+            <MenuItem title={TEXT.sameSizeAsTheFirst} onPress={desk.evenOut} />
           </DropMenu>
         ) : null}
         {here.length > 1 ? (
           <BarButton onPress={() => desk.gather(!desk.gathering)} testID="gather">
-            {desk.gathering ? 'Enough' : 'Select more'}
+            {desk.gathering ? TEXT.enough : TEXT.selectMore}
           </BarButton>
         ) : null}
         {here.length > selected.length ? (
           <BarButton onPress={() => desk.selectMany(here.map((m) => m.id))} testID="select-page">
-            All on this page
+            {TEXT.allOnThisPage}
           </BarButton>
         ) : null}
       </ScrollView>
       <View style={{ flexDirection: 'row', alignItems: 'center', minHeight: 46 }}>
-        <IconButton name="copy" label="Copy" color={BAR_TEXT} onPress={desk.copy} testID="copy" />
+        <IconButton name="copy" label={TEXT.copy} color={BAR_TEXT} onPress={desk.copy} testID="copy" />
         <IconButton
           name="trash"
-          label={one ? 'Remove this mark' : 'Remove these marks'}
+          label={one ? TEXT.removeThisMark : TEXT.removeTheseMarks}
           color={BAR_TEXT}
           onPress={() => desk.remove()}
           testID="remove-mark"
@@ -132,12 +139,10 @@ function RepeatBar({ desk, onClose }: { desk: Desk; onClose: () => void }) {
   const fine = [a, b].every((n) => Number.isInteger(n) && n >= 1 && n <= last);
   return (
     <>
-      <Body style={{ color: BAR_TEXT }}>
-        {fine ? `Repeat on pages ${from} to ${to}, at the same place` : `Pages go from 1 to ${last}.`}
-      </Body>
+      <Body style={{ color: BAR_TEXT }}>{fine ? TEXT.repeatOnPages(from, to) : TEXT.pagesGoFrom(last)}</Body>
       <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
         <Input
-          label="From page"
+          label={TEXT.fromPage}
           value={from}
           onChangeText={setFrom}
           inputMode="numeric"
@@ -146,7 +151,7 @@ function RepeatBar({ desk, onClose }: { desk: Desk; onClose: () => void }) {
           testID="repeat-from"
         />
         <Input
-          label="To page"
+          label={TEXT.toPage}
           value={to}
           onChangeText={setTo}
           inputMode="numeric"
@@ -163,9 +168,9 @@ function RepeatBar({ desk, onClose }: { desk: Desk; onClose: () => void }) {
             onClose();
           }}
         >
-          Repeat
+          {TEXT.repeat}
         </Button>
-        <IconButton name="close" label="Do not repeat" color={BAR_TEXT} onPress={onClose} />
+        <IconButton name="close" label={TEXT.doNotRepeat} color={BAR_TEXT} onPress={onClose} />
       </View>
     </>
   );

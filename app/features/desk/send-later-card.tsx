@@ -10,6 +10,7 @@ import { Switch } from '../../ui/switch';
 import { Heading, Small } from '../../ui/text';
 import { InNameOf } from './in-name-of';
 import type { Desk } from './use-desk';
+import { TEXT } from './words';
 
 const whenWords = (iso: string, timeZone: string) =>
   new Intl.DateTimeFormat('en-GB', {
@@ -30,12 +31,16 @@ export function SendLaterCard({ desk }: { desk: Desk }) {
   const { later } = packet;
   return (
     <Card style={{ gap: 10 }} testID="send-later">
-      <Heading>When it goes</Heading>
-      {later?.problem ? <Note tone="warn" title={`Not sent: ${later.problem}`} /> : null}
+      <Heading>{TEXT.whenItGoes}</Heading>
+      {later?.problem ? <Note tone="warn" title={TEXT.notSent(later.problem)} /> : null}
       {later?.at ? (
         <Note
           tone="good"
-          title={`Will be sent ${whenWords(later.at, packet.timeZone)}, set by ${later.by}${later.inNameOf ? ` in the name of ${later.inNameOf}` : ''}. It is checked again then.`}
+          title={TEXT.willBeSentSet(
+            whenWords(later.at, packet.timeZone),
+            later.by,
+            later.inNameOf ? TEXT.inTheName(later.inNameOf) : '',
+          )}
           testID="waits"
           action={
             <Button
@@ -45,7 +50,7 @@ export function SendLaterCard({ desk }: { desk: Desk }) {
               style={{ alignSelf: 'flex-start' }}
               testID="send-not-later"
             >
-              Cancel sending
+              {TEXT.cancelSending}
             </Button>
           }
         />
@@ -55,7 +60,7 @@ export function SendLaterCard({ desk }: { desk: Desk }) {
         <>
           <Small>{whenSent(desk, now)}</Small>
           <Button onPress={() => setOpen(true)} style={{ alignSelf: 'flex-start' }} testID="choose-time">
-            Choose a time
+            {TEXT.chooseATime}
           </Button>
         </>
       )}
@@ -86,13 +91,13 @@ function SetTime({ desk, onDone }: { desk: Desk; onDone: () => void }) {
   return (
     <>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10, alignItems: 'flex-end' }}>
-        <DayField label="Day" value={day} min={dayOf(now, packet.timeZone)} onChange={setDay} testID="later-day" />
+        <DayField label={TEXT.day} value={day} min={dayOf(now, packet.timeZone)} onChange={setDay} testID="later-day" />
         <HourMenu value={hour} onChange={setHour} testID="later-hour" />
       </View>
-      <Small>{`In the deal’s time, ${packet.timeZone}.`}</Small>
+      <Small>{TEXT.inTheDealsTime(packet.timeZone)}</Small>
       <InNameOf value={forId} onChange={setFor} />
       {warns ? (
-        <Switch label="Send it despite the warnings" on={despite} onChange={setDespite} testID="later-despite" />
+        <Switch label={TEXT.sendItDespiteTheWarnings} on={despite} onChange={setDespite} testID="later-despite" />
       ) : null}
       {sendLater.isError ? <Trouble error={sendLater.error} /> : null}
       <View style={{ flexDirection: 'row', gap: 10 }}>
@@ -108,9 +113,9 @@ function SetTime({ desk, onDone }: { desk: Desk; onDone: () => void }) {
           }
           testID="send-later-now"
         >
-          Schedule sending
+          {TEXT.scheduleSending}
         </Button>
-        <Button onPress={onDone}>Cancel</Button>
+        <Button onPress={onDone}>{TEXT.cancel}</Button>
       </View>
     </>
   );

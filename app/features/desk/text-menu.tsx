@@ -7,6 +7,7 @@ import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, Trouble } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Small } from '../../ui/text';
+import { TEXT } from './words';
 
 interface Props {
   /** The message as it stands. */
@@ -25,7 +26,7 @@ export function TextMenu({ value, onChange }: Props) {
           <DropMenu
             anchor={(open) => (
               <Button icon="plus" kind="quiet" onPress={open} testID="put-text">
-                Insert a saved text
+                {TEXT.insertASavedText}
               </Button>
             )}
           >
@@ -40,7 +41,7 @@ export function TextMenu({ value, onChange }: Props) {
         ) : null}
         {value.trim() && !saving ? (
           <Button kind="quiet" onPress={() => setSaving(true)} testID="keep-text">
-            Save this message as a text
+            {TEXT.saveThisMessageAs}
           </Button>
         ) : null}
       </View>
@@ -55,10 +56,12 @@ function SaveText({ text, onDone }: { text: string; onDone: () => void }) {
   const [shared, setShared] = useState(true);
   return (
     <View style={{ gap: 8 }}>
-      <Input label="Name of the text" value={name} onChangeText={setName} maxLength={60} testID="text-name" />
-      <Switch label="For everyone in the firm" on={shared} onChange={setShared} />
+      <Input label={TEXT.nameOfTheText} value={name} onChangeText={setName} maxLength={60} testID="text-name" />
+      <Switch label={TEXT.forEveryoneInTheFirm} on={shared} onChange={setShared} />
       <Small>
-        Names of people stay in it as they are. Write tags like {'{seller 1}'} where another deal has others.
+        {TEXT.namesOfPeopleStay}
+        {TEXT.exampleTag}
+        {TEXT.whereAnotherDealHasOthers}
       </Small>
       {keep.isError ? <Trouble error={keep.error} /> : null}
       <View style={{ flexDirection: 'row', gap: 10 }}>
@@ -68,10 +71,10 @@ function SaveText({ text, onDone }: { text: string; onDone: () => void }) {
           onPress={() => keep.mutate({ name, text, shared }, { onSuccess: onDone })}
           testID="keep-text-now"
         >
-          Keep it
+          {TEXT.keepIt}
         </Button>
         <Button kind="quiet" onPress={onDone}>
-          Cancel
+          {TEXT.cancel}
         </Button>
       </View>
     </View>

@@ -4,6 +4,7 @@ import { Card } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Heading, Small } from '../../ui/text';
 import type { Desk } from './use-desk';
+import { TEXT } from './words';
 
 interface Props {
   /** Their ids. */
@@ -33,8 +34,8 @@ export function ToldCard({ on: { draft, edit } }: { on: Pick<Desk, 'draft' | 'ed
   if (members.length < 2) return null;
   return (
     <Card style={{ gap: 4 }} testID="told">
-      <Heading>Who else is notified</Heading>
-      <Small>They get the same notices as the sender, as far as their own settings allow.</Small>
+      <Heading>{TEXT.whoElseIsNotified}</Heading>
+      <Small>{TEXT.theyGetTheSameNotices}</Small>
       <Told value={draft.reports ?? []} onChange={(value) => edit([{ op: 'set', field: 'reports', value }])} />
     </Card>
   );

@@ -13,6 +13,7 @@ import { SelectionBar } from './selection-bar';
 import type { Tool } from './mark-acts';
 import type { Desk } from './use-desk';
 import { Radio, RadioGroup } from '../../ui/radio';
+import { TEXT } from './words';
 
 const TOOLS: { tool: Tool; word: string }[] = [
   ...MARK_KINDS.map((k) => ({ tool: k, word: KINDS[k].word })),
@@ -62,11 +63,11 @@ function Tools({ desk }: { desk: Desk }) {
     desk.tool !== 'initials' || !inHand ? null : ruled ? (
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6, minHeight: 46, flexShrink: 1 }}>
         <Icon name="check" color={BAR_TEXT} size={20} />
-        <Body style={{ color: BAR_TEXT, flexShrink: 1 }}>{`${calledOf(inHand)} initials every page`}</Body>
+        <Body style={{ color: BAR_TEXT, flexShrink: 1 }}>{TEXT.initialsEveryPageOf(calledOf(inHand))}</Body>
       </View>
     ) : (
       <Button kind="main" onPress={desk.everyPageLikeThis} testID="every-page" style={{ flexShrink: 1 }}>
-        Every page
+        {TEXT.everyPage}
       </Button>
     );
   return (
@@ -87,7 +88,7 @@ function Tools({ desk }: { desk: Desk }) {
       )}
       <ScrollView horizontal showsHorizontalScrollIndicator={wide}>
         <RadioGroup
-          label="Which tool"
+          label={TEXT.whichTool}
           value={desk.tool}
           onChange={(v) => {
             const taken = TOOLS.find((t) => t.tool === v);

@@ -7,6 +7,7 @@ import { usePalette } from '../../ui/hooks';
 import { Input } from '../../ui/input';
 import { Choice } from '../../ui/pieces';
 import { Small } from '../../ui/text';
+import { TEXT } from './words';
 
 /** What stands in the field while it is written: a value, nothing for "not known", or text that is not a value yet. */
 export type Written = { value: FactValue | null } | { wrong: string };
@@ -53,7 +54,7 @@ export function FactField({ def, value, onChange, onSubmit }: Props) {
           label={def.label}
           value={now}
           wrap
-          options={[...options, { value: '', label: 'Not known' }]}
+          options={[...options, { value: '', label: TEXT.notKnown }]}
           onChange={(v) => onChange({ value: v === '' ? null : def.type === 'flag' ? v === 'yes' : v })}
         />
       </View>

@@ -10,6 +10,7 @@ import { NewPasswordField } from '../../ui/new-password-field';
 import { Button, Card, Note, Trouble } from '../../ui/pieces';
 import { Heading, Small, Strong } from '../../ui/text';
 import { when } from '../../ui/dates';
+import { TEXT } from './words';
 
 type Session = SessionsView['sessions'][number];
 
@@ -39,18 +40,16 @@ export function AccountCard() {
   const list = sessions.data?.sessions ?? [];
   return (
     <Card testID="account" style={{ gap: 12 }}>
-      <Heading>Your account</Heading>
-      {password.isSuccess && !changing ? (
-        <Note tone="good" title="Your password is changed. You are signed out everywhere else." />
-      ) : null}
+      <Heading>{TEXT.yourAccount}</Heading>
+      {password.isSuccess && !changing ? <Note tone="good" title={TEXT.yourPasswordIsChangedYou} /> : null}
       {changing ? (
         <NewPassword password={password} onClose={() => setChanging(false)} />
       ) : (
         <Button onPress={() => setChanging(true)} style={{ alignSelf: 'flex-start' }} testID="change-password">
-          Change your password
+          {TEXT.changeYourPassword}
         </Button>
       )}
-      <Strong>Where you are signed in</Strong>
+      <Strong>{TEXT.whereYouAreSigned}</Strong>
       {list.map((s) => (
         <SessionRow key={s.id} session={s} onEnd={() => end.mutate(s.id)} />
       ))}
@@ -63,14 +62,10 @@ function SessionRow({ session: s, onEnd }: { session: Session; onEnd: () => void
   const browser = browserWords(s.browser);
   return (
     <View style={{ gap: 4 }} testID="session">
-      <Small>{`${browser}, since ${when(s.since)}${s.current ? ' (this one)' : ''}`}</Small>
+      <Small>{TEXT.since(browser, when(s.since), s.current ? TEXT.thisOne : '')}</Small>
       {s.current ? null : (
-        <Button
-          onPress={onEnd}
-          style={{ alignSelf: 'flex-start' }}
-          label={`Sign out ${browser}, since ${when(s.since)}`}
-        >
-          Sign out there
+        <Button onPress={onEnd} style={{ alignSelf: 'flex-start' }} label={TEXT.signOutSince(browser, when(s.since))}>
+          {TEXT.signOutThere}
         </Button>
       )}
     </View>
@@ -87,14 +82,14 @@ function NewPassword(o: { password: ReturnType<typeof useOwnSessions>['password'
   );
   return (
     <View style={{ gap: 8 }}>
-      <Field control={control} name="current" label="Current password" secret autoComplete="current-password" />
-      <NewPasswordField control={control} label="New password" onSubmit={() => void submit()} />
+      <Field control={control} name="current" label={TEXT.currentPassword} secret autoComplete="current-password" />
+      <NewPasswordField control={control} label={TEXT.newPassword} onSubmit={() => void submit()} />
       {o.password.isError ? <Trouble error={o.password.error} /> : null}
       <Button kind="main" busy={o.password.isPending} onPress={() => void submit()} testID="save-password">
-        Change the password
+        {TEXT.changeThePassword}
       </Button>
       <Button kind="quiet" onPress={o.onClose}>
-        Cancel
+        {TEXT.cancel}
       </Button>
     </View>
   );

@@ -3,6 +3,7 @@ import { useColleagues } from '../../api/colleague-hooks';
 import { Card, Trouble } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Heading, Small } from '../../ui/text';
+import { TEXT } from './words';
 
 export function ColleaguesCard() {
   const { colleagues, set } = useColleagues();
@@ -10,8 +11,8 @@ export function ColleaguesCard() {
   if (!others.length) return null;
   return (
     <Card testID="colleagues">
-      <Heading>Who may send for you</Heading>
-      <Small>They send packets in your name. Answers come to you, and the record says who sent them.</Small>
+      <Heading>{TEXT.whoMaySendForYou}</Heading>
+      <Small>{TEXT.theySendPacketsInYour}</Small>
       {others.map((m) => (
         <Switch
           key={m.id}

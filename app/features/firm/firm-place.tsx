@@ -10,12 +10,13 @@ import { ClockCard, FailuresCard, HolidaysCard, NoticesCard } from './settings';
 import { NotReady, isReady } from '../../ui/not-ready';
 import { Button, Card, Note, Page } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
+import { TEXT } from './words';
 
 export function FirmPlace() {
   const firm = useFirm();
   const session = useSession();
   const signOut = useSignOut();
-  if (!isReady(firm)) return <NotReady query={firm} what="the firm" />;
+  if (!isReady(firm)) return <NotReady query={firm} what={TEXT.theFirm} />;
   const f = firm.data;
   return (
     <Page>
@@ -24,26 +25,22 @@ export function FirmPlace() {
       <MembersCard firm={f} meId={session.data?.member?.id ?? ''} />
       <AccountCard />
       <Card>
-        <Heading>Seal</Heading>
+        <Heading>{TEXT.seal}</Heading>
         <Strong>{f.seal.subject}</Strong>
-        <Small>
-          {f.seal.selfMade
-            ? 'A certificate made by this server. Set SEAL_P12 to seal with one from a certificate authority.'
-            : `Certified by ${f.seal.issuer}.`}
-        </Small>
-        <Small>{`Valid until ${new Date(f.seal.validUntil).toLocaleDateString('en-US', { dateStyle: 'long' })}`}</Small>
-        <Small>{`SHA-256 ${f.seal.fingerprint}`}</Small>
+        <Small>{f.seal.selfMade ? TEXT.aCertificateMadeByThis : TEXT.certifiedBy(f.seal.issuer)}</Small>
+        <Small>{TEXT.validUntil(new Date(f.seal.validUntil).toLocaleDateString('en-US', { dateStyle: 'long' }))}</Small>
+        <Small>{TEXT.sha(f.seal.fingerprint)}</Small>
       </Card>
       {f.mail === 'mailroom' && !session.data?.demo ? (
-        <Note tone="warn" title="No mail server is set">
-          Messages stay in the mailroom. Set SMTP_URL to send them.
+        <Note tone="warn" title={TEXT.noMailServerIsSet}>
+          {TEXT.messagesStayInTheMailroom}
         </Note>
       ) : null}
       <Card>
-        <Heading>Rules</Heading>
-        <Body>What each deal needs, why, and by when.</Body>
+        <Heading>{TEXT.rules}</Heading>
+        <Body>{TEXT.whatEachDealNeedsWhy}</Body>
         <Button onPress={() => router.push('/rules')} style={{ alignSelf: 'flex-start' }} testID="to-rules">
-          See the rules
+          {TEXT.seeTheRules}
         </Button>
       </Card>
       <TextsCard />
@@ -51,7 +48,7 @@ export function FirmPlace() {
       <NoticesCard />
       <ColleaguesCard />
       <Card>
-        <Heading>Your calendar</Heading>
+        <Heading>{TEXT.yourCalendar}</Heading>
         <CalendarFeed dealId={null} />
       </Card>
       <HolidaysCard firm={f} />
@@ -60,7 +57,7 @@ export function FirmPlace() {
         onPress={() => signOut.mutate(undefined, { onSuccess: () => router.replace('/sign-in') })}
         style={{ alignSelf: 'flex-start' }}
       >
-        Sign out
+        {TEXT.signOut}
       </Button>
     </Page>
   );

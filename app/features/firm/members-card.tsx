@@ -9,6 +9,7 @@ import { useMembers } from '../../api/member-hooks';
 import { Field, showFieldErrors } from '../../ui/field';
 import { Button, Card, Choice, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
+import { TEXT } from './words';
 
 type Member = FirmView['members'][number];
 
@@ -23,7 +24,7 @@ export function MembersCard({ firm, meId }: { firm: FirmView; meId: string }) {
   const failed = [acts.withdraw, acts.enable].find((a) => a.isError);
   return (
     <Card testID="members" style={{ gap: 12 }}>
-      <Heading>Members</Heading>
+      <Heading>{TEXT.members}</Heading>
       {firm.members.map((m) => (
         <MemberRow
           key={m.id}
@@ -40,9 +41,15 @@ export function MembersCard({ firm, meId }: { firm: FirmView; meId: string }) {
       {firm.invitations.map((i) => (
         <View key={i.id} style={{ gap: 4 }} testID={`invited-${i.email}`}>
           <Strong>{i.name}</Strong>
-          <Small>{`${i.email}, invited as ${i.role === 'owner' ? 'an owner' : 'a member'}. The link expires ${shortDay(i.expiresAt.slice(0, 10))}.`}</Small>
+          <Small>
+            {TEXT.invitedAsTheLinkExpires(
+              i.email,
+              i.role === 'owner' ? TEXT.anOwner : TEXT.aMember,
+              shortDay(i.expiresAt.slice(0, 10)),
+            )}
+          </Small>
           <Button onPress={() => acts.withdraw.mutate(i.id)} style={{ alignSelf: 'flex-start' }}>
-            Withdraw the invitation
+            {TEXT.withdrawTheInvitation}
           </Button>
         </View>
       ))}
@@ -50,11 +57,11 @@ export function MembersCard({ firm, meId }: { firm: FirmView; meId: string }) {
       {isOwner && inviting ? <Invite onClose={() => setInviting(false)} /> : null}
       {isOwner && !inviting ? (
         <Button onPress={() => setInviting(true)} style={{ alignSelf: 'flex-start' }} testID="invite">
-          Invite a member
+          {TEXT.inviteAMember}
         </Button>
       ) : null}
-      {isOwner ? null : <Small>Only an owner can invite or disable members.</Small>}
-      <Small>{`Dates are shown in ${firm.timeZone}.`}</Small>
+      {isOwner ? null : <Small>{TEXT.onlyAnOwnerCanInvite}</Small>}
+      <Small>{TEXT.datesAreShown(firm.timeZone)}</Small>
     </Card>
   );
 }
@@ -78,15 +85,15 @@ function MemberRow(o: {
         <Button
           onPress={o.onDisable}
           style={{ alignSelf: 'flex-start' }}
-          label={`Disable ${m.name}`}
+          label={TEXT.disable(m.name)}
           testID={`disable-${m.email}`}
         >
-          Disable
+          {TEXT.disable2}
         </Button>
       ) : null}
       {o.onEnable ? (
-        <Button onPress={o.onEnable} style={{ alignSelf: 'flex-start' }} label={`Enable ${m.name}`}>
-          Enable
+        <Button onPress={o.onEnable} style={{ alignSelf: 'flex-start' }} label={TEXT.enable(m.name)}>
+          {TEXT.enable2}
         </Button>
       ) : null}
       {o.children}
@@ -101,9 +108,9 @@ function HandOver({ member, others, onClose }: { member: Member; others: Member[
   const to = others.find((m) => m.id === toId);
   return (
     <View style={{ gap: 8 }}>
-      <Body>{`${member.name} is signed out everywhere, and their calendar addresses stop working. Who takes over their deals, drafts, packets, notices, forms and kits?`}</Body>
+      <Body>{TEXT.isSignedOutEverywhere(member.name)}</Body>
       <Choice
-        label="Who takes over"
+        label={TEXT.whoTakesOver}
         value={toId}
         options={others.map((m) => ({ value: m.id, label: m.name }))}
         onChange={setToId}
@@ -115,10 +122,10 @@ function HandOver({ member, others, onClose }: { member: Member; others: Member[
         onPress={() => disable.mutate({ memberId: member.id, toId }, { onSuccess: onClose })}
         testID="hand-over"
       >
-        {`Disable ${member.name}, hand over to ${to?.name ?? ''}`}
+        {TEXT.disableHandOver(member.name, to?.name ?? '')}
       </Button>
       <Button kind="quiet" onPress={onClose}>
-        Cancel
+        {TEXT.cancel}
       </Button>
     </View>
   );
@@ -135,21 +142,27 @@ function Invite({ onClose }: { onClose: () => void }) {
   );
   return (
     <View style={{ gap: 8 }}>
-      <Field control={control} name="name" label="Name" />
-      <Field control={control} name="email" label="Email" keyboard="email-address" onSubmit={() => void submit()} />
+      <Field control={control} name="name" label={TEXT.name} />
+      <Field
+        control={control}
+        name="email"
+        label={TEXT.email}
+        keyboard="email-address"
+        onSubmit={() => void submit()}
+      />
       <Choice
-        label="Role"
+        label={TEXT.role}
         value={watch('role')}
         options={MEMBER_ROLES.map((value) => ({ value, label: ROLE_WORDS[value] }))}
         onChange={(role) => setValue('role', role)}
       />
-      <Small>They get a link by email to choose a password. It works once, for three days.</Small>
+      <Small>{TEXT.theyGetALink}</Small>
       {invite.isError ? <Trouble error={invite.error} /> : null}
       <Button kind="main" busy={invite.isPending} onPress={() => void submit()} testID="send-invitation">
-        Send the invitation
+        {TEXT.sendTheInvitation}
       </Button>
       <Button kind="quiet" onPress={onClose}>
-        Cancel
+        {TEXT.cancel}
       </Button>
     </View>
   );

@@ -9,6 +9,7 @@ import { DropMenu, MenuItem } from '../../ui/menu';
 import { NumberField } from '../../ui/number-field';
 import { Button, Card, Choice, IconButton, Trouble } from '../../ui/pieces';
 import { Heading, Small, Strong } from '../../ui/text';
+import { TEXT } from './words';
 
 type Rule = NoticeRulesView['rules'][number];
 type After = Rule['term'];
@@ -39,8 +40,8 @@ export function NoticeRulesCard() {
   };
   return (
     <Card testID="notice-rules" style={{ gap: 10 }}>
-      <Heading>Rules for notices</Heading>
-      <Small>These are samples. Check each one and set it to match your law and your leases.</Small>
+      <Heading>{TEXT.rulesForNotices}</Heading>
+      <Small>{TEXT.theseAreSamplesCheckEach}</Small>
       {shown.map((rule) => (
         <RuleRow
           key={rule.id}
@@ -54,7 +55,7 @@ export function NoticeRulesCard() {
       ))}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
         <Button icon="plus" onPress={add}>
-          Add a rule
+          {TEXT.addARule}
         </Button>
         {draft ? (
           <>
@@ -65,10 +66,10 @@ export function NoticeRulesCard() {
               onPress={() => keep.mutate({ rules: draft }, { onSuccess: () => setDraft(null) })}
               testID="keep-notice-rules"
             >
-              Save rules
+              {TEXT.saveRules}
             </Button>
             <Button kind="quiet" onPress={() => setDraft(null)}>
-              Cancel
+              {TEXT.cancel}
             </Button>
           </>
         ) : null}
@@ -98,31 +99,36 @@ function RuleRow({ rule, days, open, onOpen, onChange, onDrop }: RowProps) {
         <View style={{ flex: 1 }}>
           <Strong>{rule.name}</Strong>
           <Small>
-            {day ? `delivered ${words(rule.term)} before: ${day.toLowerCase()}` : 'no notice period'}
+            {day ? TEXT.deliveredBefore(words(rule.term), day.toLowerCase()) : TEXT.noNoticePeriod}
             {`; counts ${words(rule.delivery.link)} after sending, ${words(rule.delivery.post)} after posting`}
           </Small>
         </View>
-        <IconButton name="pencil" label={`Change the rule ${rule.name}`} on={open} onPress={onOpen} />
-        <IconButton name="trash" label={`Delete the rule ${rule.name}`} onPress={onDrop} />
+        <IconButton name="pencil" label={TEXT.changeTheRule(rule.name)} on={open} onPress={onOpen} />
+        <IconButton name="trash" label={TEXT.deleteTheRule(rule.name)} onPress={onDrop} />
       </View>
       {open ? (
         <View style={{ gap: 10 }}>
-          <Input label="Name" value={rule.name} maxLength={60} onChangeText={(name) => onChange({ ...rule, name })} />
+          <Input
+            label={TEXT.name}
+            value={rule.name}
+            maxLength={60}
+            onChangeText={(name) => onChange({ ...rule, name })}
+          />
           <DropMenu
             anchor={(show) => (
               <Button onPress={show} style={{ alignSelf: 'flex-start' }}>
-                {day ? `Counts back from: ${day}` : 'Not counted back from a day'}
+                {day ? TEXT.countsBackFrom(day) : TEXT.notCountedBackFrom}
               </Button>
             )}
           >
-            <MenuItem title="No day" onPress={() => onChange({ ...rule, day: null })} />
+            <MenuItem title={TEXT.noDay} onPress={() => onChange({ ...rule, day: null })} />
             {days.map((d) => (
               <MenuItem key={d.key} title={d.label} onPress={() => onChange({ ...rule, day: d.key })} />
             ))}
           </DropMenu>
           {rule.day ? (
             <AfterField
-              label="Delivered before it by"
+              label={TEXT.deliveredBefore2}
               value={rule.term}
               onChange={(term) => onChange({ ...rule, term })}
             />
@@ -130,7 +136,7 @@ function RuleRow({ rule, days, open, onOpen, onChange, onDrop }: RowProps) {
           {WAYS.map(({ way, label }) => (
             <AfterField
               key={way}
-              label={`Counts as delivered, when ${label}, after`}
+              label={TEXT.countsAsDeliveredWhenAfter(label)}
               value={rule.delivery[way]}
               onChange={(value) => onChange({ ...rule, delivery: { ...rule.delivery, [way]: value } })}
             />
@@ -146,7 +152,7 @@ function AfterField({ label, value, onChange }: { label: string; value: After; o
     <View style={{ gap: 4 }}>
       <NumberField label={label} value={value.n} min={0} max={365} onChange={(n) => onChange({ ...value, n })} />
       <Choice
-        label={`${label}: days of which sort`}
+        label={TEXT.daysOfWhichSort(label)}
         value={value.unit}
         options={UNITS}
         onChange={(unit) => onChange({ ...value, unit })}

@@ -10,6 +10,7 @@ import { Switch } from '../../ui/switch';
 import { Body, Heading, Small } from '../../ui/text';
 import { dayWords } from '../../ui/dates';
 import { when } from '../../ui/dates';
+import { TEXT } from './words';
 
 const NOTICE_WORDS: Record<Notice, string> = {
   asked: 'Someone was asked',
@@ -31,7 +32,7 @@ export function NoticesCard() {
     notices.mutate({ notices: me.notices, digest: me.digest, ...change });
   return (
     <Card testID="notices">
-      <Heading>Email me when</Heading>
+      <Heading>{TEXT.emailMeWhen}</Heading>
       {NOTICES.map((n) => (
         <Switch
           key={n}
@@ -42,7 +43,7 @@ export function NoticesCard() {
         />
       ))}
       <Switch
-        label="Each morning: what needs you today"
+        label={TEXT.eachMorningWhatNeedsYou}
         on={me.digest}
         onChange={(digest) => set({ digest })}
         testID="digest"
@@ -57,21 +58,21 @@ export function HolidaysCard({ firm }: { firm: FirmView }) {
   const [day, setDay] = useState('');
   return (
     <Card testID="holidays">
-      <Heading>Holidays</Heading>
-      <Small>No one is nudged on these days. Packets already sent keep the list they were sent with.</Small>
+      <Heading>{TEXT.holidays}</Heading>
+      <Small>{TEXT.noOneIsNudged}</Small>
       {firm.holidays.map((d) => (
         <View key={d} style={{ flexDirection: 'row', alignItems: 'center' }}>
           <Body style={{ flex: 1 }}>{`${dayWords(d)}, ${d.slice(0, 4)}`}</Body>
           <IconButton
             name="close"
-            label={`Remove ${d}`}
+            label={TEXT.remove(d)}
             onPress={() => holidays.mutate(firm.holidays.filter((x) => x !== d))}
           />
         </View>
       ))}
       <View style={{ flexDirection: 'row', gap: 10, alignItems: 'flex-end' }}>
         <View style={{ flex: 1 }}>
-          <DayField label="Another holiday" value={day} onChange={setDay} testID="holiday" />
+          <DayField label={TEXT.anotherHoliday} value={day} onChange={setDay} testID="holiday" />
         </View>
         <Button
           disabled={!day}
@@ -79,7 +80,7 @@ export function HolidaysCard({ firm }: { firm: FirmView }) {
           onPress={() => holidays.mutate([...firm.holidays, day], { onSuccess: () => setDay('') })}
           testID="add-holiday"
         >
-          Add
+          {TEXT.add}
         </Button>
       </View>
       {holidays.isError ? <Trouble error={holidays.error} /> : null}
@@ -93,16 +94,16 @@ export function ClockCard() {
   const { forward } = useSettings();
   return (
     <Card testID="clock">
-      <Heading>Clock</Heading>
+      <Heading>{TEXT.clock}</Heading>
       <Body>{session.data ? when(session.data.now, session.data.firm?.timeZone) : ''}</Body>
-      <Small>Set it forward to see nudges, warnings and lapses happen. It cannot go back.</Small>
+      <Small>{TEXT.setItForwardToSee}</Small>
       {forward.isError ? <Trouble error={forward.error} /> : null}
       <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
         {(
           [
-            [24, 'Forward one day'],
-            [72, 'Forward three days'],
-            [168, 'Forward one week'],
+            [24, TEXT.forwardOneDay],
+            [72, TEXT.forwardThreeDays],
+            [168, TEXT.forwardOneWeek],
           ] as const
         ).map(([hours, label]) => (
           <Button
@@ -125,12 +126,12 @@ export function FailuresCard({ firm }: { firm: FirmView }) {
   if (!firm.failures.length) return null;
   return (
     <Card testID="failures">
-      <Heading>Failed work</Heading>
-      <Small>These were tried several times. Fix the cause if you can, then try again.</Small>
+      <Heading>{TEXT.failedWork}</Heading>
+      <Small>{TEXT.theseWereTriedSeveralTimes}</Small>
       {firm.failures.map((f) => (
         <View key={`${f.queue} ${f.thing}`} style={{ gap: 2 }}>
           <Body>{f.sentence}</Body>
-          <Small>{`Tried ${count(f.tries, 'time')}, last ${when(f.at, firm.timeZone)}. The server says: ${f.detail}`}</Small>
+          <Small>{TEXT.triedLastTheServerSays(count(f.tries, 'time'), when(f.at, firm.timeZone), f.detail)}</Small>
           <Button
             kind="quiet"
             onPress={() => again.mutate({ queue: f.queue, thing: f.thing })}
@@ -138,7 +139,7 @@ export function FailuresCard({ firm }: { firm: FirmView }) {
             style={{ alignSelf: 'flex-start' }}
             testID="work-again"
           >
-            Try again
+            {TEXT.tryAgain}
           </Button>
         </View>
       ))}

@@ -12,6 +12,7 @@ import { useAbout, eachWords } from './about';
 import { PARTS } from './nodes';
 import { PlacePanel } from './place-panel';
 import { TagPanel } from './tag-panel';
+import { TEXT } from './words';
 
 interface Props {
   text: Written;
@@ -85,10 +86,10 @@ function Tools({ editor }: { editor: Editor }) {
       <StyleTools editor={editor} />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         <Button icon="plus" onPress={() => setPanel(panel === 'tag' ? null : 'tag')} testID="open-tags">
-          Tag
+          {TEXT.tag}
         </Button>
         <Button icon="plus" onPress={() => setPanel(panel === 'place' ? null : 'place')} testID="open-places">
-          Place
+          {TEXT.place}
         </Button>
         <PartMenu editor={editor} />
       </View>
@@ -138,18 +139,28 @@ function StyleTools({ editor }: { editor: Editor }) {
   return (
     <View
       role="toolbar"
-      aria-label="Style"
+      aria-label={TEXT.style}
       style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 4 }}
     >
       <LevelMenu editor={editor} />
-      <IconButton name="bold" label="Bold" on={at.bold} onPress={() => on().toggleBold().run()} />
-      <IconButton name="italic" label="Italic" on={at.italic} onPress={() => on().toggleItalic().run()} />
-      <IconButton name="underline" label="Underline" on={at.underline} onPress={() => on().toggleUnderline().run()} />
-      <IconButton name="bullets" label="List" on={at.bullets} onPress={() => on().toggleBulletList().run()} />
-      <IconButton name="numbers" label="Numbered list" on={at.numbers} onPress={() => on().toggleOrderedList().run()} />
-      <IconButton name="center" label="Center" on={at.center} onPress={middle} />
-      <IconButton name="undo" label="Take back" disabled={!at.undo} onPress={() => on().undo().run()} />
-      <IconButton name="redo" label="Redo" disabled={!at.redo} onPress={() => on().redo().run()} />
+      <IconButton name="bold" label={TEXT.bold} on={at.bold} onPress={() => on().toggleBold().run()} />
+      <IconButton name="italic" label={TEXT.italic} on={at.italic} onPress={() => on().toggleItalic().run()} />
+      <IconButton
+        name="underline"
+        label={TEXT.underline}
+        on={at.underline}
+        onPress={() => on().toggleUnderline().run()}
+      />
+      <IconButton name="bullets" label={TEXT.list} on={at.bullets} onPress={() => on().toggleBulletList().run()} />
+      <IconButton
+        name="numbers"
+        label={TEXT.numberedList}
+        on={at.numbers}
+        onPress={() => on().toggleOrderedList().run()}
+      />
+      <IconButton name="center" label={TEXT.center} on={at.center} onPress={middle} />
+      <IconButton name="undo" label={TEXT.takeBack} disabled={!at.undo} onPress={() => on().undo().run()} />
+      <IconButton name="redo" label={TEXT.redo} disabled={!at.redo} onPress={() => on().redo().run()} />
     </View>
   );
 }
@@ -168,13 +179,13 @@ function LevelMenu({ editor }: { editor: Editor }) {
       returnTo={() => editor.commands.focus()}
       anchor={(open) => (
         <Button onPress={open} testID="text-level">
-          {level ? `Heading ${level}` : 'Text'}
+          {level ? TEXT.heading(level) : TEXT.text}
         </Button>
       )}
     >
-      <MenuItem title="Text" onPress={() => on().setParagraph().run()} />
+      <MenuItem title={TEXT.text} onPress={() => on().setParagraph().run()} />
       {LEVELS.map((l) => (
-        <MenuItem key={l} title={`Heading ${l}`} onPress={() => on().setHeading({ level: l }).run()} />
+        <MenuItem key={l} title={TEXT.headingOf(l)} onPress={() => on().setHeading({ level: l }).run()} />
       ))}
     </DropMenu>
   );
@@ -192,12 +203,12 @@ function PartMenu({ editor }: { editor: Editor }) {
       returnTo={() => editor.commands.focus()}
       anchor={(open) => (
         <Button icon="plus" onPress={open} testID="open-parts">
-          Part
+          {TEXT.part}
         </Button>
       )}
     >
       <MenuItem
-        title="Signatures"
+        title={TEXT.signatures}
         testID="part-signatures"
         onPress={() =>
           on()
@@ -206,21 +217,21 @@ function PartMenu({ editor }: { editor: Editor }) {
         }
       />
       <MenuItem
-        title="Only when a condition holds"
+        title={TEXT.onlyWhenAConditionHolds}
         testID="part-when"
         onPress={() => on().wrapIn('when', { key: 'pets', is: 'there', value: '' }).run()}
       />
       <MenuItem
-        title={`Once for ${eachWords(side)}`}
+        title={TEXT.onceFor(eachWords(side))}
         testID="part-each"
         onPress={() => on().wrapIn('each', { side }).run()}
       />
       <MenuItem
-        title="Table"
+        title={TEXT.table}
         testID="part-table"
         onPress={() => on().insertTable({ rows: 3, cols: 2, withHeaderRow: true }).run()}
       />
-      <MenuItem title="New page" onPress={() => on().insertContent({ type: 'pageBreak' }).run()} />
+      <MenuItem title={TEXT.newPage} onPress={() => on().insertContent({ type: 'pageBreak' }).run()} />
     </DropMenu>
   );
 }
@@ -230,19 +241,19 @@ function TableTools({ editor }: { editor: Editor }) {
   return (
     <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
       <Button kind="quiet" onPress={() => on().addRowAfter().run()}>
-        Row below
+        {TEXT.rowBelow}
       </Button>
       <Button kind="quiet" onPress={() => on().addColumnAfter().run()}>
-        Column beside
+        {TEXT.columnBeside}
       </Button>
       <Button kind="quiet" onPress={() => on().deleteRow().run()}>
-        Delete row
+        {TEXT.deleteRow}
       </Button>
       <Button kind="quiet" onPress={() => on().deleteColumn().run()}>
-        Delete column
+        {TEXT.deleteColumn}
       </Button>
       <Button kind="quiet" onPress={() => on().deleteTable().run()}>
-        Delete table
+        {TEXT.deleteTable}
       </Button>
     </View>
   );

@@ -15,6 +15,7 @@ import { FormPart, PutOnShelf } from '../shelf/form-part';
 import { SHELF_HOME } from '../shelf/home';
 import { WrittenPlace } from './written-place';
 import { NotOwn } from '../shelf/sharing';
+import { TEXT } from './words';
 
 const BENCH: Bench = { what: 'form', home: SHELF_HOME, rules: FORM_RULES };
 
@@ -43,9 +44,9 @@ export function FormPlace() {
   const item = useShelfItem(session.data?.member ? formId : '');
   const zone = session.data?.firm?.timeZone ?? 'UTC';
   const packet = useMemo(() => (item.data ? asPacket(item.data, zone) : null), [item.data, zone]);
-  if (!isReady(session)) return <NotReady query={session} what="Gate Path" />;
+  if (!isReady(session)) return <NotReady query={session} what={TEXT.gatePath} />;
   if (!session.data.member) return <Redirect href="/sign-in" />;
-  if (!isReady(item) || !packet) return <NotReady query={item} what="the form" />;
+  if (!isReady(item) || !packet) return <NotReady query={item} what={TEXT.theForm} />;
   if (!item.data.own) return <NotOwn item={item.data} />;
   const { written } = item.data;
   if (written)

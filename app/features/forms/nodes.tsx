@@ -7,6 +7,7 @@ import { WHENS, type When } from '@gatepath/core/writing';
 import { usePalette } from '../../ui/hooks';
 import { FONT } from '../../ui/theme';
 import { eachWords, EACH_SIDES, roleName, tagLabel, useAbout } from './about';
+import { TEXT } from './words';
 
 const text = (value: unknown) => (typeof value === 'string' ? value : '');
 
@@ -151,28 +152,28 @@ function WhenView({ node, updateAttributes, editor, getPos }: NodeViewProps) {
   return (
     <NodeViewWrapper style={frame(p.ochre)} data-testid="when-part">
       <div contentEditable={false} style={{ ...HEAD, color: p.ochre }}>
-        <span>Only where</span>
+        <span>{TEXT.onlyWhere}</span>
         <Pick
-          label="What it depends on"
+          label={TEXT.whatItDepends}
           value={key}
           options={about.tags.map((t) => ({ value: t.key, label: t.label }))}
           onChange={(k) => updateAttributes({ key: k, is: is === 'equals' ? 'there' : is, value: '' })}
         />
         <Pick
-          label="In which case"
+          label={TEXT.inWhichCase}
           value={is}
           options={ways.map((w) => ({ value: w, label: WHEN_WORDS[w] }))}
           onChange={(w) => updateAttributes({ is: w, value: w === 'equals' ? (def?.options?.[0]?.value ?? '') : '' })}
         />
         {is === 'equals' && def?.options ? (
           <Pick
-            label="Which"
+            label={TEXT.which}
             value={text(node.attrs.value)}
             options={def.options}
             onChange={(value) => updateAttributes({ value })}
           />
         ) : null}
-        <Unwrap label="Always show this part" word="Always" editor={editor} getPos={getPos} node={node} />
+        <Unwrap label={TEXT.alwaysShowThisPart} word={TEXT.always} editor={editor} getPos={getPos} node={node} />
       </div>
       <NodeViewContent />
     </NodeViewWrapper>
@@ -185,14 +186,14 @@ function EachView({ node, updateAttributes, editor, getPos }: NodeViewProps) {
   return (
     <NodeViewWrapper style={frame(p.moss)} data-testid="each-part">
       <div contentEditable={false} style={{ ...HEAD, color: p.moss }}>
-        <span>Once for</span>
+        <span>{TEXT.onceFor2}</span>
         <Pick
-          label="For whom it is repeated"
+          label={TEXT.forWhomItIsRepeated}
           value={side}
           options={EACH_SIDES.map((s) => ({ value: s, label: eachWords(s) }))}
           onChange={(s) => updateAttributes({ side: s })}
         />
-        <Unwrap label="Show this part once" word="Only once" editor={editor} getPos={getPos} node={node} />
+        <Unwrap label={TEXT.showThisPartOnce} word={TEXT.onlyOnce} editor={editor} getPos={getPos} node={node} />
       </div>
       <NodeViewContent />
     </NodeViewWrapper>
@@ -217,7 +218,7 @@ function SignaturesView({ node, updateAttributes, selected }: NodeViewProps) {
       style={{ border: `1.5px solid ${selected ? p.brick : p.rule}`, borderRadius: 10, padding: 12, margin: '12px 0' }}
     >
       <div contentEditable={false} style={{ fontFamily: FONT.text, color: p.ink }}>
-        <strong>Signatures, kept on one page</strong>
+        <strong>{TEXT.signaturesKeptOnOnePage}</strong>
         {signing.map((r) => (
           <label key={r.id} style={{ display: 'flex', alignItems: 'center', gap: 10, minHeight: 44 }}>
             <input
@@ -229,7 +230,7 @@ function SignaturesView({ node, updateAttributes, selected }: NodeViewProps) {
             <span>{r.name}</span>
           </label>
         ))}
-        {signing.length ? null : <p style={{ color: p.ochre }}>No one signs yet. Add a role beside the text.</p>}
+        {signing.length ? null : <p style={{ color: p.ochre }}>{TEXT.noOneSignsYetAdd}</p>}
         <label style={{ display: 'flex', alignItems: 'center', gap: 10, minHeight: 44 }}>
           <input
             type="checkbox"
@@ -237,7 +238,7 @@ function SignaturesView({ node, updateAttributes, selected }: NodeViewProps) {
             onChange={(e) => updateAttributes({ date: e.target.checked })}
             style={{ width: 22, height: 22, accentColor: p.ink }}
           />
-          <span>with the date signed</span>
+          <span>{TEXT.withTheDateSigned}</span>
         </label>
       </div>
     </NodeViewWrapper>
@@ -259,7 +260,7 @@ function BreakView({ selected }: NodeViewProps) {
           margin: '14px 0',
         }}
       >
-        a new page begins here
+        {TEXT.aNewPageBeginsHere}
       </div>
     </NodeViewWrapper>
   );

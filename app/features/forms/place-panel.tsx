@@ -8,6 +8,7 @@ import { Switch } from '../../ui/switch';
 import { Body } from '../../ui/text';
 import { useAbout } from './about';
 import { placeWords } from './nodes';
+import { TEXT } from './words';
 
 interface Props {
   onPick: (attrs: PlaceRun['attrs']) => void;
@@ -26,25 +27,25 @@ export function PlacePanel({ onPick, onClose }: Props) {
       {roles.length ? (
         <>
           <Choice
-            label="Whose place"
+            label={TEXT.whosePlace}
             wrap
             value={slot}
             options={roles.map((r) => ({ value: r.id, label: r.name }))}
             onChange={setSlot}
           />
           <Choice
-            label="What they do"
+            label={TEXT.whatTheyDo}
             wrap
             value={kind}
             options={INLINE_KINDS.map((k) => ({ value: k, label: placeWords(k) }))}
             onChange={setKind}
           />
-          <Input label="Filters" value={label} onChangeText={setLabel} maxLength={200} testID="place-label" />
-          {kind === 'tick' ? null : <Switch label="Required" on={required} onChange={setRequired} />}
-          {kind === 'text' ? <Switch label="A long line" on={wide} onChange={setWide} /> : null}
+          <Input label={TEXT.filters} value={label} onChangeText={setLabel} maxLength={200} testID="place-label" />
+          {kind === 'tick' ? null : <Switch label={TEXT.required} on={required} onChange={setRequired} />}
+          {kind === 'text' ? <Switch label={TEXT.aLongLine} on={wide} onChange={setWide} /> : null}
         </>
       ) : (
-        <Body>Add a role first: whoever fills the place.</Body>
+        <Body>{TEXT.addARoleFirstWhoever}</Body>
       )}
       <View style={{ flexDirection: 'row', gap: 10 }}>
         <Button
@@ -52,10 +53,10 @@ export function PlacePanel({ onPick, onClose }: Props) {
           onPress={() => onPick({ slot, kind, label: label.trim(), required, wide })}
           testID="put-place"
         >
-          Insert
+          {TEXT.insert}
         </Button>
         <Button kind="quiet" onPress={onClose}>
-          Close
+          {TEXT.close}
         </Button>
       </View>
     </Card>

@@ -7,6 +7,7 @@ import { Button, Card } from '../../ui/pieces';
 import { SearchBar } from '../../ui/search-bar';
 import { Body, Small, Strong } from '../../ui/text';
 import { useAbout } from './about';
+import { TEXT } from './words';
 
 const FROM_WORDS: Record<TagDef['from'], string> = {
   deal: 'The deal',
@@ -39,14 +40,14 @@ export function TagPanel({ onPick, onClose }: { onPick: (key: string) => void; o
     <Card style={{ gap: 8, padding: 12 }} testID="tag-panel">
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
         <SearchBar
-          placeholder="Find a tag"
+          placeholder={TEXT.findATag}
           value={search}
           onChangeText={setSearch}
           testID="find-tag"
           style={{ flex: 1 }}
         />
         <Button kind="quiet" onPress={onClose}>
-          Close
+          {TEXT.close}
         </Button>
       </View>
       <ScrollView style={{ maxHeight: 260 }} {...byKeys('Tags')}>
@@ -61,7 +62,7 @@ export function TagPanel({ onPick, onClose }: { onPick: (key: string) => void; o
             </View>
           ) : null;
         })}
-        {found.length ? null : <Body>No tag has that name. You can add the firm’s own facts on the Rules screen.</Body>}
+        {found.length ? null : <Body>{TEXT.noTagHasThatName}</Body>}
       </ScrollView>
     </Card>
   );

@@ -21,6 +21,7 @@ import { statusWords } from '../shelf/shelf-place';
 import { Sharing } from '../shelf/sharing';
 import { AboutProvider } from './about';
 import { useText, type TextHandle } from './use-text';
+import { TEXT } from './words';
 
 /** The editor comes over the wire when somebody writes. */
 const FormEditor = lazy(async () => ({ default: (await import('./editor')).FormEditor }));
@@ -44,14 +45,14 @@ export function WrittenPlace({ item }: { item: WrittenItem }) {
   const roles = <RolesCard item={item} handle={handle} />;
   const rest = <Rest item={item} handle={handle} text={text} />;
   const editor = (
-    <Suspense key="editor" fallback={<Loading what="the text" />}>
+    <Suspense key="editor" fallback={<Loading what={TEXT.theText} />}>
       <FormEditor text={text.text} from={text.from} onChange={(doc) => text.change({ ...text.text, doc })} />
     </Suspense>
   );
   return (
     <AboutProvider value={{ roles: handle.draft.parties, tags: item.written.tags }}>
       <Page max={wide ? 1240 : 760}>
-        <Head name={handle.draft.name} how={`Written form, ${statusWords(item)} · ${text.sentence}`} />
+        <Head name={handle.draft.name} how={TEXT.writtenForm(statusWords(item), text.sentence)} />
         {text.state === 'refused' ? <Note tone="stop" title={text.sentence} testID="text-refused" /> : null}
         {put.isError ? <Trouble error={put.error} /> : null}
         <Button
@@ -62,7 +63,7 @@ export function WrittenPlace({ item }: { item: WrittenItem }) {
           testID="put-on-shelf"
           style={{ alignSelf: 'flex-start' }}
         >
-          {there ? `On the shelf, edition ${item.edition}` : 'Put on the shelf'}
+          {there ? TEXT.onTheShelfEdition(item.edition) : TEXT.putOnTheShelf}
         </Button>
         {wide ? (
           <View style={{ flexDirection: 'row', gap: 16, alignItems: 'flex-start' }}>
@@ -75,7 +76,7 @@ export function WrittenPlace({ item }: { item: WrittenItem }) {
           </View>
         ) : (
           <>
-            <Choice label="What is shown" value={shown} options={[...SHOWN]} onChange={setShown} />
+            <Choice label={TEXT.whatIsShown} value={shown} options={[...SHOWN]} onChange={setShown} />
             {shown === 'text' ? editor : <Paper item={item} />}
             {roles}
             {rest}
@@ -94,7 +95,7 @@ interface Part {
 function RolesCard({ item, handle }: Part) {
   return (
     <Card>
-      <Heading>Roles</Heading>
+      <Heading>{TEXT.roles}</Heading>
       <Roles desk={handle} />
       <EveryPage handle={handle} documentId={item.draft.documents[0]?.id ?? ''} />
     </Card>
@@ -118,7 +119,7 @@ const isRead = (item: WrittenItem) => item.documents.every((d) => d.status !== '
 function Head({ name, how }: { name: string; how: string }) {
   return (
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
-      <IconButton name="arrow-left" label="Back to the shelf" onPress={() => router.navigate('/shelf')} />
+      <IconButton name="arrow-left" label={TEXT.backToTheShelf} onPress={() => router.navigate('/shelf')} />
       <View style={{ flex: 1 }}>
         <Title numberOfLines={2}>{name}</Title>
         <Small testID="text-saving">{how}</Small>
@@ -141,12 +142,12 @@ function Paper({ item }: { item: WrittenItem }) {
   return (
     <Card style={{ gap: 8 }} testID="form-paper">
       <View style={{ flexDirection: 'row', alignItems: 'center' }}>
-        <Heading style={{ flex: 1 }}>Paper</Heading>
-        <IconButton name="arrow-left" label="The page before" disabled={at === 1} onPress={() => setPage(at - 1)} />
-        <Small>{`Page ${at} of ${document.pages.length}`}</Small>
+        <Heading style={{ flex: 1 }}>{TEXT.paper}</Heading>
+        <IconButton name="arrow-left" label={TEXT.thePageBefore} disabled={at === 1} onPress={() => setPage(at - 1)} />
+        <Small>{TEXT.pageOf(at, document.pages.length)}</Small>
         <IconButton
           name="arrow-right"
-          label="The next page"
+          label={TEXT.theNextPage}
           disabled={at === document.pages.length}
           onPress={() => setPage(at + 1)}
         />
@@ -157,7 +158,7 @@ function Paper({ item }: { item: WrittenItem }) {
             page={size}
             url={urlOf('documentPage', { documentId: document.id, page: at })}
             width={width}
-            label={`Page ${at} of the paper, with ${marks.length} places`}
+            label={TEXT.pageOfThePaper(at, marks.length)}
           >
             {marks.map((m) => (
               <AtRect key={m.id} rect={m.rect} scale={scale}>
@@ -167,7 +168,7 @@ function Paper({ item }: { item: WrittenItem }) {
           </Sheet>
         ) : null}
       </View>
-      <Small>On a deal, the tags are filled in and everyone has their own lines.</Small>
+      <Small>{TEXT.onADealTheTags}</Small>
     </Card>
   );
 }
@@ -190,7 +191,7 @@ function EveryPage({ handle: { draft, edit }, documentId }: { handle: DraftHandl
   const signing = draft.parties.filter((x) => x.act === 'sign' || x.act === 'desk');
   return signing.length ? (
     <View style={{ marginTop: 6 }}>
-      <Small>Initials at the foot of every page</Small>
+      <Small>{TEXT.initialsAtTheFoot}</Small>
       {signing.map((x) => (
         <Switch
           key={x.id}
@@ -209,15 +210,15 @@ function LanguageCard({ language, onChange }: { language: string; onChange: (tag
   const languages = session.data?.languages ?? [];
   return (
     <Card>
-      <Heading>Language of the paper</Heading>
+      <Heading>{TEXT.languageOfThePaper}</Heading>
       <Choice
-        label="Language of the paper"
+        label={TEXT.languageOfThePaper}
         value={language}
         wrap
         options={languages.map((l) => ({ value: l.tag, label: l.name }))}
         onChange={onChange}
       />
-      <Small>Amounts, dates, numbers and lists of names are written in this language.</Small>
+      <Small>{TEXT.amountsDatesNumbersAndLists}</Small>
     </Card>
   );
 }

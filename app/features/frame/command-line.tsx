@@ -9,6 +9,7 @@ import { useSignOut } from '../../api/hooks';
 import { usePalette, useSettled, useWide } from '../../ui/hooks';
 import { Body, Small } from '../../ui/text';
 import { FONT } from '../../ui/theme';
+import { TEXT } from './words';
 
 const OPEN = 'gatepath:command-line';
 /** Opens the line from anywhere. */
@@ -78,7 +79,7 @@ export function CommandLine() {
     <Command.Dialog
       open={open}
       onOpenChange={setOpen}
-      label="Find or do anything"
+      label={TEXT.findOrDoAnything}
       shouldFilter={false}
       overlayClassName="gp-over"
       contentClassName="gp-line"
@@ -119,14 +120,14 @@ function Lines({ onDone }: { onDone: () => void }) {
       <Command.Input
         value={q}
         onValueChange={setQ}
-        placeholder="Find or do anything"
+        placeholder={TEXT.findOrDoAnything}
         maxLength={200}
         data-testid="command-input"
       />
       <Command.List>
         {results?.alike ? (
           <View style={{ padding: 12 }}>
-            <Small>No exact match. Similar:</Small>
+            <Small>{TEXT.noExactMatchSimilar}</Small>
           </View>
         ) : null}
         {GROUPS.map(([key, title]) =>
@@ -147,25 +148,25 @@ function Lines({ onDone }: { onDone: () => void }) {
           ) : null,
         )}
         {places.length ? (
-          <Command.Group heading="Screens and actions">
+          <Command.Group heading={TEXT.screensAndActions}>
             {places.map((x) => (
               <Command.Item key={x.href} value={x.href} onSelect={() => go(x.href)} data-testid={`go-${x.href}`}>
                 <Body>{x.words}</Body>
               </Command.Item>
             ))}
-            {!words || 'sign out leave'.includes(words) ? (
+            {!words || TEXT.signOutLeave.includes(words) ? (
               <Command.Item
                 value="sign-out"
                 onSelect={() => signOut.mutate(undefined, { onSuccess: () => router.replace('/sign-in') })}
               >
-                <Body>Sign out</Body>
+                <Body>{TEXT.signOut}</Body>
               </Command.Item>
             ) : null}
           </Command.Group>
         ) : null}
         {nothing ? (
           <View role="status" style={{ padding: 16 }}>
-            <Body>{`Nothing has “${q.trim().slice(0, 40)}” in it, or anything similar.`}</Body>
+            <Body>{TEXT.nothingHas(q.trim().slice(0, 40))}</Body>
           </View>
         ) : null}
       </Command.List>
@@ -181,7 +182,7 @@ export function CommandButton() {
     <Pressable
       role="button"
       testID="command-line"
-      aria-label="Find or do anything"
+      aria-label={TEXT.findOrDoAnything}
       onPress={openCommandLine}
       style={{
         marginLeft: wide ? 'auto' : 0,
@@ -197,7 +198,7 @@ export function CommandButton() {
         backgroundColor: p.sheet,
       }}
     >
-      <Small>Find or do anything</Small>
+      <Small>{TEXT.findOrDoAnything}</Small>
       {wide ? <Small style={{ fontFamily: FONT.bold }}>/</Small> : null}
     </Pressable>
   );

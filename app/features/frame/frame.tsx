@@ -7,6 +7,7 @@ import { NotReady, isReady } from '../../ui/not-ready';
 import { Body } from '../../ui/text';
 import { FONT } from '../../ui/theme';
 import { CommandButton, CommandLine } from './command-line';
+import { TEXT } from './words';
 
 const PLACES = [
   { href: '/today', label: 'Today' },
@@ -22,7 +23,7 @@ export function OfficeFrame() {
   const session = useSession();
   const p = usePalette();
   const wide = useWide();
-  if (!isReady(session)) return <NotReady query={session} what="Gate Path" />;
+  if (!isReady(session)) return <NotReady query={session} what={TEXT.gatePath} />;
   if (!session.data.firm) return <Redirect href="/setup" />;
   if (!session.data.member) return <Redirect href="/sign-in" />;
   return (

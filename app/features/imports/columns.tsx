@@ -5,6 +5,7 @@ import { usePalette } from '../../ui/hooks';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, Card, Note } from '../../ui/pieces';
 import { Heading, Small, Strong } from '../../ui/text';
+import { TEXT } from './words';
 
 /** A table that was looked at. */
 type Seen = Pick<HomeTable, 'headings' | 'map' | 'fields' | 'missing' | 'sample'>;
@@ -18,10 +19,8 @@ export function Columns({ seen, onSet }: { seen: Seen; onSet: (at: number, key: 
   const label = (key: string) => seen.fields.find((f) => f.key === key)?.label ?? 'left out';
   return (
     <Card testID="import-columns">
-      <Heading>What each column is</Heading>
-      {seen.missing.length ? (
-        <Note tone="warn" title={`No column is set for: ${seen.missing.join(', ')}. Choose one.`} />
-      ) : null}
+      <Heading>{TEXT.whatEachColumn}</Heading>
+      {seen.missing.length ? <Note tone="warn" title={TEXT.noColumnIsSet(seen.missing.join(', '))} /> : null}
       {seen.headings.map((heading, i) => (
         <View
           key={`${i} ${heading}`}
@@ -34,12 +33,12 @@ export function Columns({ seen, onSet }: { seen: Seen; onSet: (at: number, key: 
           }}
         >
           <View style={{ flex: 1, paddingVertical: 8 }}>
-            <Strong numberOfLines={1}>{heading || `Column ${i + 1}`}</Strong>
+            <Strong numberOfLines={1}>{heading || TEXT.column(i + 1)}</Strong>
             <Small numberOfLines={1}>
               {seen.sample
                 .map((r) => r[i])
                 .filter(Boolean)
-                .join(', ') || 'nothing in the first rows'}
+                .join(', ') || TEXT.nothingInTheFirstRows}
             </Small>
           </View>
           <DropMenu
@@ -47,13 +46,13 @@ export function Columns({ seen, onSet }: { seen: Seen; onSet: (at: number, key: 
               <Button
                 kind="quiet"
                 onPress={open}
-                label={`${heading || `Column ${i + 1}`} is: ${label(seen.map[i] ?? '')}. Change it`}
+                label={TEXT.isChange(heading || TEXT.column(i + 1), label(seen.map[i] ?? ''))}
               >
                 {label(seen.map[i] ?? '')}
               </Button>
             )}
           >
-            <MenuItem title="left out" onPress={() => onSet(i, '')} />
+            <MenuItem title={TEXT.leftOut} onPress={() => onSet(i, '')} />
             {seen.fields.map((f) => (
               <MenuItem key={f.key} title={f.label} onPress={() => onSet(i, f.key)} />
             ))}

@@ -12,6 +12,7 @@ import { useFilePick } from '../../ui/file-pick';
 import { Button, Card, Choice, IconButton, Note, Page, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 import { Columns, withField } from './columns';
+import { TEXT } from './words';
 
 const WHAT: Record<TableKind, string> = { deals: 'Deals', people: 'People' };
 
@@ -28,24 +29,20 @@ export function ImportPlace() {
   return (
     <Page max={760}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
-        <IconButton name="arrow-left" label="Back to the list" onPress={() => router.navigate(`/${kind}`)} />
-        <Title>Import a table</Title>
+        <IconButton name="arrow-left" label={TEXT.backToTheList} onPress={() => router.navigate(`/${kind}`)} />
+        <Title>{TEXT.importATable}</Title>
       </View>
       <Card>
         <Choice
-          label="What its rows are"
+          label={TEXT.whatItsRows}
           value={kind}
           options={TABLE_KINDS.map((k) => ({ value: k, label: WHAT[k] }))}
           onChange={setKind}
         />
-        <Body>
-          {kind === 'people'
-            ? 'A CSV file with a row for each person, or cards (vCard). The columns can be in any order.'
-            : 'A CSV file with a row for each deal. The columns can be in any order. A list exported here can be imported again unchanged.'}
-        </Body>
+        <Body>{kind === 'people' ? TEXT.aCsvFile : TEXT.aCsvFile2}</Body>
         {pick.field}
         <Button icon="file-plus" onPress={pick.open} style={{ alignSelf: 'flex-start' }}>
-          {file ? `Use a file other than ${file.name}` : 'Choose a file'}
+          {file ? TEXT.aFileOtherThan(file.name) : TEXT.chooseAFile}
         </Button>
       </Card>
       {file ? <Preview key={`${kind} ${file.name} ${file.lastModified}`} kind={kind} file={file} /> : null}
@@ -88,15 +85,18 @@ function Preview({ kind, file }: { kind: TableKind; file: File }) {
   return (
     <>
       {look.isError ? <Trouble error={look.error} /> : null}
-      {look.isPending && !seen ? <Body>The table is being read…</Body> : null}
+      {look.isPending && !seen ? <Body>{TEXT.theTableIsBeingRead}</Body> : null}
       {taken ? (
         <Note
           tone="good"
-          title={`${count(taken.added, kind === 'people' ? 'person' : 'deal', kind)} imported.${taken.known ? ` ${taken.known} were already there and stay as they are.` : ''}`}
+          title={TEXT.imported(
+            count(taken.added, kind === 'people' ? 'person' : 'deal', kind),
+            taken.known ? TEXT.wereAlreadyThereAndStay(taken.known) : '',
+          )}
           testID="import-done"
           action={
             <Button kind="quiet" onPress={() => router.navigate(`/${kind}`)} style={{ alignSelf: 'flex-start' }}>
-              {kind === 'people' ? 'To the address book' : 'To the deals'}
+              {kind === 'people' ? TEXT.toTheAddressBook : TEXT.toTheDeals}
             </Button>
           }
         />
@@ -114,13 +114,11 @@ function Preview({ kind, file }: { kind: TableKind; file: File }) {
                 onPress={() => look.mutate({ take: seen.bad ? 'good' : 'all', map: seen.map })}
                 testID="import-take"
               >
-                {seen.bad ? `Import the ${count(seen.good, 'good row')}` : `Import all ${count(seen.good, 'row')}`}
+                {seen.bad ? TEXT.importThe(count(seen.good, 'good row')) : TEXT.importAll(count(seen.good, 'row'))}
               </Button>
-              <Button onPress={() => router.navigate(`/${kind}`)}>Cancel</Button>
+              <Button onPress={() => router.navigate(`/${kind}`)}>{TEXT.cancel}</Button>
             </View>
-            {seen.bad ? (
-              <Small>To import everything or nothing, fix the rows above in the file and choose it again.</Small>
-            ) : null}
+            {seen.bad ? <Small>{TEXT.toImportEverythingOrNothing}</Small> : null}
           </Card>
         </>
       ) : null}
@@ -137,23 +135,23 @@ function Rows({ seen, kind }: { seen: ImportView; kind: TableKind }) {
     <Card testID="import-rows">
       <Heading>
         {seen.bad
-          ? `${count(seen.good, 'row')} can be imported, ${seen.bad} cannot`
-          : `All ${count(seen.good, 'row')} can be imported`}
+          ? TEXT.canBeImportedCannot(count(seen.good, 'row'), seen.bad)
+          : TEXT.allCanBeImported(count(seen.good, 'row'))}
       </Heading>
-      {seen.bad ? null : <Body>{`Each becomes one of the ${kind}. Nothing is saved until you confirm.`}</Body>}
+      {seen.bad ? null : <Body>{TEXT.eachBecomesOne(kind)}</Body>}
       {listed.map((w) => (
         <View key={w.line}>
-          <Strong>{`Line ${w.line}`}</Strong>
+          <Strong>{TEXT.line(w.line)}</Strong>
           <Small>{w.why.join(' ')}</Small>
         </View>
       ))}
       {seen.wrong.length > listed.length ? (
         <Button kind="quiet" onPress={() => setAll(true)} style={{ alignSelf: 'flex-start' }}>
-          {`${seen.wrong.length - listed.length} more`}
+          {TEXT.more(seen.wrong.length - listed.length)}
         </Button>
       ) : null}
       {all && seen.bad > seen.wrong.length ? (
-        <Small>{`And ${seen.bad - seen.wrong.length} more after these.`}</Small>
+        <Small>{TEXT.andMoreAfterThese(seen.bad - seen.wrong.length)}</Small>
       ) : null}
     </Card>
   );

@@ -8,6 +8,7 @@ import { usePalette } from '../../ui/hooks';
 import { Button, Card } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
 import { FONT } from '../../ui/theme';
+import { TEXT } from './words';
 
 export interface Series {
   key: string;
@@ -108,7 +109,7 @@ export function ChartCard({
       {numbers ? <Numbers headings={headings} table={table} label={title} /> : null}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
         <Button kind="quiet" onPress={() => setNumbers(!numbers)} testID={`${testID}-numbers`}>
-          {numbers ? 'Hide the numbers' : 'The numbers'}
+          {numbers ? TEXT.hideTheNumbers : TEXT.theNumbers}
         </Button>
         <CsvLink list={list} />
       </View>

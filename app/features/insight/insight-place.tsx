@@ -10,18 +10,19 @@ import { isReady, NotReady } from '../../ui/not-ready';
 import { Page } from '../../ui/pieces';
 import { Body, Title } from '../../ui/text';
 import { ChartCard } from './chart-card';
+import { TEXT } from './words';
 
 export function InsightPlace() {
   const wide = useWide();
   const insight = useQuery({ queryKey: ['insight'], queryFn: () => call('insight'), staleTime: 60_000 });
-  if (!isReady(insight)) return <NotReady query={insight} what="how it goes" />;
+  if (!isReady(insight)) return <NotReady query={insight} what={TEXT.howItGoes} />;
   const v = insight.data;
   const column = { flex: 1, gap: 16, minWidth: 0 };
   return (
     <Page max={wide ? 1120 : 760}>
       <View>
-        <Title>Reports</Title>
-        <Body>How the firm’s packets went in the last months. Nothing here is counted by person.</Body>
+        <Title>{TEXT.reports}</Title>
+        <Body>{TEXT.howTheFirmsPacketsWent}</Body>
       </View>
       {wide ? (
         <View style={{ flexDirection: 'row', gap: 16, alignItems: 'flex-start' }}>
@@ -56,9 +57,9 @@ function Weeks({ v }: { v: InsightView }) {
   return (
     <ChartCard
       testID="chart-weeks"
-      title="Packets a week"
+      title={TEXT.packetsAWeek}
       sentence={`In ${v.weeks.length} weeks ${count(sum('sent'), 'packet')} went out and ${sum('executed')} were executed; ${sum('lapsed') || 'none'} lapsed.`}
-      empty="Nothing has been sent in the last weeks."
+      empty={TEXT.nothingHasBeenSent}
       list="weeks"
       nothing={v.weeks.every((w) => !w.sent && !w.executed && !w.lapsed)}
       rows={v.weeks.map((w, i) => ({
@@ -70,7 +71,7 @@ function Weeks({ v }: { v: InsightView }) {
         { key: 'sent', label: 'sent', color: p.slate },
         { key: 'executed', label: 'executed', color: p.moss },
       ]}
-      headings={['Week of', 'Sent', 'Executed', 'Lapsed']}
+      headings={[TEXT.weekOf, TEXT.sent, TEXT.executed, TEXT.lapsed]}
       table={v.weeks.map((w) => [under(w.week), w.sent, w.executed, w.lapsed])}
     />
   );
@@ -88,18 +89,18 @@ function Waits({ v }: { v: InsightView }) {
   return (
     <ChartCard
       testID="chart-waits"
-      title="Time at a gate, by side"
+      title={TEXT.timeAtAGate}
       lying
       sentence={slowest ? waitWords(slowest) : ''}
-      empty="No one has finished anything in the last six months."
+      empty={TEXT.noOneHasFinishedAnything}
       list="waits"
       nothing={!v.waits.length}
       rows={v.waits.map((w) => ({ x: SIDE_WORDS[w.side], median: w.median, slow: w.slow }))}
       series={[
-        { key: 'median', label: 'half take no longer (days)', color: p.brick },
-        { key: 'slow', label: 'nine in ten take no longer', color: p.slate },
+        { key: 'median', label: TEXT.halfTakeNoLongerDays, color: p.brick },
+        { key: 'slow', label: TEXT.nineInTenTakeNo, color: p.slate },
       ]}
-      headings={['Side', 'People', 'Half', 'Nine in ten']}
+      headings={[TEXT.side, TEXT.people, TEXT.half, TEXT.nineInTen]}
       table={v.waits.map((w) => [SIDE_WORDS[w.side], w.n, w.median, w.slow])}
     />
   );
@@ -112,15 +113,15 @@ function HoldUps({ v }: { v: InsightView }) {
   return (
     <ChartCard
       testID="chart-hold-ups"
-      title="Held up now, by side"
+      title={TEXT.heldUpNowBySide}
       lying
-      sentence={`${count(all, 'person', 'people')} ${all === 1 ? 'is' : 'are'} waited for, the longest for ${days(longest)}.`}
-      empty="No one is waited for."
+      sentence={TEXT.waitedForTheLongest(count(all, 'person', 'people'), all === 1 ? 'is' : 'are', days(longest))}
+      empty={TEXT.noOneIsWaited}
       list="hold-ups"
       nothing={!v.holdUps.length}
       rows={v.holdUps.map((h) => ({ x: SIDE_WORDS[h.side], n: h.n }))}
-      series={[{ key: 'n', label: 'waited for', color: p.ochre }]}
-      headings={['Side', 'Waited for', 'Longest, days']}
+      series={[{ key: 'n', label: TEXT.waitedFor, color: p.ochre }]}
+      headings={[TEXT.side, TEXT.waitedFor2, TEXT.longestDays]}
       table={v.holdUps.map((h) => [SIDE_WORDS[h.side], h.n, h.longest])}
     />
   );
@@ -135,18 +136,14 @@ function Through({ v }: { v: InsightView }) {
   return (
     <ChartCard
       testID="chart-through"
-      title="From draft to executed"
-      sentence={
-        last
-          ? `In ${monthName(last.month)} half of the packets took no longer than ${days(last.median ?? 0)}, from the draft to the end.`
-          : ''
-      }
-      empty="No packet was executed in the last year."
+      title={TEXT.fromDraftToExecuted}
+      sentence={last ? TEXT.inHalfOfThePackets(monthName(last.month), days(last.median ?? 0)) : ''}
+      empty={TEXT.noPacketWasExecuted}
       list="through"
       nothing={!last}
       rows={v.through.map((m) => ({ x: monthName(m.month), median: m.median ?? 0 }))}
       series={[{ key: 'median', label: 'days', color: p.moss }]}
-      headings={['Month', 'Executed', 'Half, days']}
+      headings={[TEXT.month, TEXT.executed, TEXT.halfDays]}
       table={v.through.map((m) => [`${monthName(m.month)} ${m.month.slice(0, 4)}`, m.n, m.median ?? '–'])}
     />
   );

@@ -8,6 +8,7 @@ import { usePalette } from '../../ui/hooks';
 import { Body, Small, Strong } from '../../ui/text';
 import { Token } from '../../ui/token';
 import { FONT } from '../../ui/theme';
+import { TEXT } from './words';
 
 export interface LedgerParty {
   id: string;
@@ -79,7 +80,7 @@ export function LedgerGrid({ rows, parties, documents, onTouch, here, height }: 
             row={item.row}
             parties={parties}
             cell={cell}
-            label={width - cell * parties.length < 66 ? String(item.row.page) : `page ${item.row.page}`}
+            label={width - cell * parties.length < 66 ? String(item.row.page) : TEXT.page(item.row.page)}
             onTouch={onTouch}
             here={
               here && here.documentId === item.row.documentId && here.page === item.row.page
@@ -92,7 +93,12 @@ export function LedgerGrid({ rows, parties, documents, onTouch, here, height }: 
     />
   );
   return (
-    <View role="table" aria-label="Page ledger" testID="ledger" onLayout={(e) => setWidth(e.nativeEvent.layout.width)}>
+    <View
+      role="table"
+      aria-label={TEXT.pageLedger}
+      testID="ledger"
+      onLayout={(e) => setWidth(e.nativeEvent.layout.width)}
+    >
       <View role="row" style={{ flexDirection: 'row', alignItems: 'center', minHeight: 36 }}>
         <View style={{ flex: 1 }} />
         {parties.map((p) => (
@@ -146,7 +152,7 @@ const Row = memo(function Row({
             role="cell"
             tabIndex={0}
             testID={`cell-${row.page}-${cell.state}`}
-            aria-label={`Page ${row.page}, ${party?.name ?? ''}: ${SAYS[cell.state]}`}
+            aria-label={TEXT.pageOf(row.page, party?.name ?? '', SAYS[cell.state])}
             onPress={() => onTouch(row.documentId, row.page, cell.partyId)}
             style={{ width: cellWidth, height: ROW, alignItems: 'center', justifyContent: 'center' }}
           >

@@ -6,19 +6,20 @@ import { when } from '../../ui/dates';
 import { NotReady, isReady } from '../../ui/not-ready';
 import { Button, Card, Note, Page, Trouble } from '../../ui/pieces';
 import { Body, Small, Title } from '../../ui/text';
+import { TEXT } from './words';
 
 export function MessagePlace() {
   const { messageId } = useLocalSearchParams<{ messageId: string }>();
   const message = useMessage(messageId);
   const session = useSession();
   const giveBack = useReturnMessage(messageId);
-  if (!isReady(message)) return <NotReady query={message} what="the message" />;
+  if (!isReady(message)) return <NotReady query={message} what={TEXT.theMessage} />;
   const m = message.data;
   return (
     <Page>
       <View>
         <Title>{m.subject}</Title>
-        <Small>{`${m.channel === 'text' ? `Text message to ${m.toName} (${m.toPhone})` : `To ${m.toName} (${m.toEmail})`} · ${when(m.createdAt, session.data?.firm?.timeZone)}`}</Small>
+        <Small>{`${m.channel === 'text' ? TEXT.textMessage(m.toName, m.toPhone ?? '') : `To ${m.toName} (${m.toEmail})`} · ${when(m.createdAt, session.data?.firm?.timeZone)}`}</Small>
       </View>
       <Card>
         {m.bodyText
@@ -35,17 +36,17 @@ export function MessagePlace() {
       <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
         {m.link ? (
           <Button kind="main" onPress={() => void Linking.openURL(m.link!)}>
-            Open the link
+            {TEXT.openTheLink}
           </Button>
         ) : null}
         {m.status === 'kept' ? (
           <Button busy={giveBack.isPending} onPress={() => giveBack.mutate()} testID="return-message">
-            Return it as undeliverable
+            {TEXT.returnItAsUndeliverable}
           </Button>
         ) : null}
         {m.channel === 'email' ? (
           <Button icon="download" onPress={() => void Linking.openURL(urlOf('messageFile', { messageId: m.id }))}>
-            Save as .eml
+            {TEXT.saveAsEml}
           </Button>
         ) : null}
       </View>

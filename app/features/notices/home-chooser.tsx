@@ -7,6 +7,7 @@ import { useSettled } from '../../ui/hooks';
 import { Input } from '../../ui/input';
 import { Button } from '../../ui/pieces';
 import { Small } from '../../ui/text';
+import { TEXT } from './words';
 
 const SHOWN = 6;
 
@@ -21,8 +22,8 @@ export function HomeChooser({ home, onChoose }: { home: string; onChoose: (dealI
   const items = found.data?.items ?? [];
   return (
     <View style={{ gap: 8 }} testID="home-chooser">
-      <Input label="Find the tenancy" value={search} onChangeText={setSearch} maxLength={120} testID="find-home" />
-      {found.isSuccess && !items.length ? <Small>No active tenancy has that name.</Small> : null}
+      <Input label={TEXT.findTheTenancy} value={search} onChangeText={setSearch} maxLength={120} testID="find-home" />
+      {found.isSuccess && !items.length ? <Small>{TEXT.noActiveTenancyHasThat}</Small> : null}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         {items.map((d) => (
           <Button key={d.id} onPress={() => onChoose(d.id)} testID="choose-home">

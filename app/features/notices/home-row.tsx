@@ -16,6 +16,7 @@ import { webProps } from '../../ui/web';
 import { HomeChooser } from './home-chooser';
 import { SaidFields, useSaid } from './said-fields';
 import { STATE_WORDS, StepMark, type StepName } from './step-mark';
+import { TEXT } from './words';
 
 export type Acts = ReturnType<typeof useNoticeActs>;
 
@@ -87,7 +88,7 @@ export function HomeRow(props: Props) {
         onPress={() => setOpen(!open)}
         aria-label={[
           `${row.home}, ${tenants}`,
-          ...columns.map((c) => `${c.label}: ${valueWords(c, row.values[c.key]) || 'not said'}`),
+          ...columns.map((c) => `${c.label}: ${valueWords(c, row.values[c.key]) || TEXT.notSaid}`),
           ...stepsOf(notice)
             .filter((x) => row.steps[x.name] !== 'none')
             .map((x) => `${x.label}: ${STATE_WORDS[row.steps[x.name]]}`),
@@ -124,7 +125,7 @@ function Cells({ row, notice, columns, says }: Part) {
         <Strong numberOfLines={1}>{row.home}</Strong>
       </View>
       <View style={{ flex: WIDTH.tenants }}>
-        <Small numberOfLines={1}>{listWords(row.tenants) || 'nobody yet'}</Small>
+        <Small numberOfLines={1}>{listWords(row.tenants) || TEXT.nobodyYet}</Small>
       </View>
       {columns.map((c) => (
         <View key={c.key} style={{ width: WIDTH.value }}>
@@ -200,7 +201,7 @@ function Opened({ row, notice, acts }: { row: NoticeRow; notice: NoticeView; act
             onPress={() => setRow.mutate({ rowId: row.id, values: on.said }, { onSuccess: on.clear })}
             testID="mend-row"
           >
-            Save for this home
+            {TEXT.saveForThisHome}
           </Button>
         ) : null}
         {row.dealId ? (
@@ -210,17 +211,17 @@ function Opened({ row, notice, acts }: { row: NoticeRow; notice: NoticeView; act
             onPress={() => void Linking.openURL(urlOf('noticePaper', params))}
             testID="see-paper"
           >
-            {row.packetId ? 'See what went' : 'See what will go'}
+            {row.packetId ? TEXT.seeWhatWent : TEXT.seeWhatWillGo}
           </Button>
         ) : null}
         {row.packetId ? (
           <Button kind="quiet" onPress={() => router.push(`/packets/${row.packetId}`)}>
-            Its packet and proof
+            {TEXT.itsPacketAndProof}
           </Button>
         ) : null}
         {row.dealId ? (
           <Button kind="quiet" onPress={() => router.push(`/deals/${row.dealId}`)}>
-            The tenancy
+            {TEXT.theTenancy}
           </Button>
         ) : null}
         {open ? (
@@ -230,7 +231,7 @@ function Opened({ row, notice, acts }: { row: NoticeRow; notice: NoticeView; act
             onPress={() => setRow.mutate({ rowId: row.id, leftOut: row.state !== 'left_out' })}
             testID="leave-out"
           >
-            {row.state === 'left_out' ? 'Include it again' : 'Dismiss'}
+            {row.state === 'left_out' ? TEXT.includeItAgain : TEXT.dismiss}
           </Button>
         ) : null}
       </View>

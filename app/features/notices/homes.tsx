@@ -9,6 +9,7 @@ import { Button, Card, Note, Trouble } from '../../ui/pieces';
 import { Heading, Small } from '../../ui/text';
 import { Columns, withField } from '../imports/columns';
 import type { Acts } from './home-row';
+import { TEXT } from './words';
 
 export function Homes({ notice, acts }: { notice: NoticeView; acts: Acts }) {
   const [file, setFile] = useState<File | null>(null);
@@ -35,11 +36,11 @@ export function Homes({ notice, acts }: { notice: NoticeView; acts: Acts }) {
   return (
     <View style={{ flex: 1, gap: 14, minWidth: 0 }}>
       <Card style={{ gap: 10 }} testID="homes-card">
-        <Heading>{notice.counts.homes ? `${count(notice.counts.homes, 'home')} so far` : 'Who gets it'}</Heading>
-        <Small>A CSV file with one row per home: its address, and in the other columns what its notice says.</Small>
+        <Heading>{notice.counts.homes ? TEXT.soFar(count(notice.counts.homes, 'home')) : TEXT.whoGets}</Heading>
+        <Small>{TEXT.aCsvFileWithOne}</Small>
         {pick.field}
         <Button icon="file-plus" onPress={pick.open} style={{ alignSelf: 'flex-start' }} testID="bring-homes">
-          {file ? `Use a table other than ${file.name}` : 'Import a table'}
+          {file ? TEXT.aTableOtherThan(file.name) : TEXT.importATable}
         </Button>
         {table.isError ? <Trouble error={table.error} /> : null}
         <OfList add={add} />
@@ -54,16 +55,12 @@ export function Homes({ notice, acts }: { notice: NoticeView; acts: Acts }) {
             onPress={() => table.mutate({ file, take: true, map: seen.map }, { onSuccess: setSeen })}
             testID="take-homes"
           >
-            {`Take ${count(seen.rows, 'row')}`}
+            {TEXT.take(count(seen.rows, 'row'))}
           </Button>
         </>
       ) : null}
       {seen?.taken ? (
-        <Note
-          tone="good"
-          title={`${count(seen.taken, 'row')} taken. Any problem is shown in its row.`}
-          testID="homes-taken"
-        />
+        <Note tone="good" title={TEXT.takenAnyProblemIsShown(count(seen.taken, 'row'))} testID="homes-taken" />
       ) : null}
     </View>
   );
@@ -81,11 +78,11 @@ function OfList({ add }: Pick<Acts, 'add'>) {
   };
   return (
     <>
-      <Small>Or every active tenancy, those at an address or in a town, or with a tag:</Small>
+      <Small>{TEXT.orEveryActiveTenancyThose}</Small>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
         <View style={{ flexGrow: 1, minWidth: 150 }}>
           <Input
-            label="Address or town"
+            label={TEXT.addressOrTown}
             value={search}
             onChangeText={setSearch}
             maxLength={120}
@@ -93,7 +90,7 @@ function OfList({ add }: Pick<Acts, 'add'>) {
           />
         </View>
         <View style={{ flexGrow: 1, minWidth: 110 }}>
-          <Input label="Tag" value={tag} onChangeText={setTag} maxLength={40} testID="homes-tag" />
+          <Input label={TEXT.tag} value={tag} onChangeText={setTag} maxLength={40} testID="homes-tag" />
         </View>
       </View>
       <Button
@@ -102,7 +99,7 @@ function OfList({ add }: Pick<Acts, 'add'>) {
         style={{ alignSelf: 'flex-start' }}
         testID="add-homes"
       >
-        {search.trim() || tag.trim() ? 'Add these tenancies' : 'Add every active tenancy'}
+        {search.trim() || tag.trim() ? TEXT.addTheseTenancies : TEXT.addEveryActiveTenancy}
       </Button>
       {add.isError ? <Trouble error={add.error} /> : null}
     </>

@@ -8,6 +8,7 @@ import { DayField } from '../../ui/day-field';
 import { Button, Card, Choice, Trouble } from '../../ui/pieces';
 import { Heading, Small } from '../../ui/text';
 import type { Acts } from './home-row';
+import { TEXT } from './words';
 
 /** Today where the browser is; the server knows the day where the home is, and refuses one that has not come. */
 const today = () => new Date(Date.now() - new Date().getTimezoneOffset() * 60_000).toISOString().slice(0, 10);
@@ -17,36 +18,33 @@ export function Letters({ notice, acts: { letters } }: { notice: NoticeView; act
   const [way, setWay] = useState<'post' | 'hand'>('post');
   return (
     <Card style={{ gap: 10 }} testID="letters-card">
-      <Heading>{`Letters for ${count(notice.counts.letters, 'home')}`}</Heading>
-      <Small>
-        For people without an email address, and in place of messages that came back. Each starts with a page that has a
-        slip to sign.
-      </Small>
+      <Heading>{TEXT.lettersFor(count(notice.counts.letters, 'home'))}</Heading>
+      <Small>{TEXT.forPeopleWithoutAnEmail}</Small>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10, alignItems: 'flex-end' }}>
         <Button
           icon="download"
           onPress={() => void Linking.openURL(urlOf('noticeLetters', { noticeId: notice.id }))}
           testID="print-letters"
         >
-          Letters as PDF
+          {TEXT.lettersAsPdf}
         </Button>
         <Choice
-          label="How they were sent"
+          label={TEXT.howTheyWereSent}
           value={way}
           options={[
-            { value: 'post', label: 'Posted' },
-            { value: 'hand', label: 'Handed over' },
+            { value: 'post', label: TEXT.posted },
+            { value: 'hand', label: TEXT.handedOver },
           ]}
           onChange={setWay}
         />
-        <DayField label="On" value={day} onChange={setDay} testID="letters-day" />
+        <DayField label={TEXT.on} value={day} onChange={setDay} testID="letters-day" />
         <Button
           disabled={!day}
           busy={letters.isPending}
           onPress={() => letters.mutate({ rowIds: [], day, way })}
           testID="letters-went"
         >
-          All of them were sent
+          {TEXT.allOfThemWereSent}
         </Button>
       </View>
       {letters.isError ? <Trouble error={letters.error} /> : null}

@@ -9,8 +9,8 @@ import { itemsOf } from '../../ui/list-page';
 import { Button, IconButton, Loading, Page, Trouble } from '../../ui/pieces';
 import { Body, Small, Strong, Title } from '../../ui/text';
 import { SlotPath } from '../shelf/slot-path';
+import { TEXT } from './words';
 
-// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function NewNotice() {
   const p = usePalette();
   const { deals } = useLocalSearchParams<{ deals?: string }>();
@@ -21,27 +21,23 @@ export function NewNotice() {
   return (
     <Page max={760}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
-        <IconButton name="arrow-left" label="Back to the notices" onPress={() => router.navigate('/notices')} />
+        <IconButton name="arrow-left" label={TEXT.backToTheNotices} onPress={() => router.navigate('/notices')} />
         <View style={{ flex: 1 }}>
-          {dealIds.length ? <Small>{`For ${count(dealIds.length, 'home')}`}</Small> : null}
-          <Title>New notice</Title>
+          {dealIds.length ? <Small>{TEXT.forWord(count(dealIds.length, 'home'))}</Small> : null}
+          <Title>{TEXT.newNotice}</Title>
         </View>
       </View>
-      <Body>
-        Choose the kit to send. If the kit’s tenants receive it, no one signs; otherwise they are asked to sign.
-      </Body>
-      {shelf.isPending ? <Loading what="the kits" /> : null}
+      <Body>{TEXT.chooseTheKitToSend}</Body>
+      {shelf.isPending ? <Loading what={TEXT.theKits} /> : null}
       {shelf.isError ? <Trouble error={shelf.error} retry={() => void shelf.refetch()} /> : null}
-      {shelf.isSuccess && !kits.length ? (
-        <Body>No kit is on the shelf yet. Write a form, add it to a kit, and set its tenants to receive it.</Body>
-      ) : null}
+      {shelf.isSuccess && !kits.length ? <Body>{TEXT.noKit}</Body> : null}
       {begin.isError ? <Trouble error={begin.error} /> : null}
       {kits.map((k) => (
         <Pressable
           key={k.id}
           role="link"
           testID="notice-kit"
-          aria-label={`A notice of ${k.name}`}
+          aria-label={TEXT.aNotice(k.name)}
           disabled={begin.isPending}
           onPress={() =>
             begin.mutate(
@@ -65,7 +61,7 @@ export function NewNotice() {
       ))}
       {shelf.hasNextPage ? (
         <Button kind="quiet" onPress={() => void shelf.fetchNextPage()}>
-          More kits
+          {TEXT.moreKits}
         </Button>
       ) : null}
     </Page>

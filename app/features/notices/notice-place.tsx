@@ -16,11 +16,12 @@ import { columnsOf, HomeRow, stepsOf, WIDTH, type Acts } from './home-row';
 import { Homes } from './homes';
 import { Letters } from './letters';
 import { SaidToAll } from './said-to-all';
+import { TEXT } from './words';
 
 export function NoticePlace() {
   const { noticeId } = useLocalSearchParams<{ noticeId: string }>();
   const notice = useNotice(noticeId);
-  if (!isReady(notice)) return <NotReady query={notice} what="the notice" />;
+  if (!isReady(notice)) return <NotReady query={notice} what={TEXT.theNotice} />;
   return <Notice key={notice.data.id} notice={notice.data} />;
 }
 
@@ -54,12 +55,12 @@ function Notice({ notice }: { notice: NoticeView }) {
         </View>
       ) : null}
       {notice.counts.homes ? (
-        <Choice wrap label="Which homes are shown" value={show} options={SHOWS} onChange={setShow} />
+        <Choice wrap label={TEXT.whichHomesAreShown} value={show} options={SHOWS} onChange={setShow} />
       ) : null}
       {!wide && items.length ? (
-        <Small>{`The signs of a home, in their order: ${listWords(stepsOf(notice).map((x) => x.label))}.`}</Small>
+        <Small>{TEXT.theSignsOfAHome(listWords(stepsOf(notice).map((x) => x.label)))}</Small>
       ) : null}
-      {rows.isPending ? <Loading what="the homes" /> : null}
+      {rows.isPending ? <Loading what={TEXT.theHomes} /> : null}
       {rows.isError ? <Trouble error={rows.error} retry={() => void rows.refetch()} /> : null}
       {wide && items.length ? <Heads notice={notice} labels={columns.map((c) => c.label)} /> : null}
     </View>
@@ -82,12 +83,12 @@ function Notice({ notice }: { notice: NoticeView }) {
         onEndReachedThreshold={1}
         contentContainerStyle={{ padding: 16, paddingBottom: 60, width: '100%', maxWidth: 1260, alignSelf: 'center' }}
         ListHeaderComponent={header}
-        ListEmptyComponent={rows.isSuccess && notice.counts.homes ? <Body>No home here.</Body> : null}
+        ListEmptyComponent={rows.isSuccess && notice.counts.homes ? <Body>{TEXT.noHomeHere}</Body> : null}
         ListFooterComponent={
           <View style={{ borderTopWidth: items.length ? 1 : 0, borderColor: p.rule, paddingTop: 12 }}>
             {rows.hasNextPage ? (
               <Button onPress={next} busy={rows.isFetchingNextPage}>
-                Show more homes
+                {TEXT.showMoreHomes}
               </Button>
             ) : null}
           </View>
@@ -107,16 +108,16 @@ function Head({ notice, acts }: { notice: NoticeView; acts: Acts }) {
     <View style={{ gap: 10 }}>
       <View style={{ flexDirection: wide ? 'row' : 'column', gap: 10, alignItems: wide ? 'center' : 'stretch' }}>
         <View style={{ flex: wide ? 1 : undefined, flexDirection: 'row', alignItems: 'center', gap: 4 }}>
-          <IconButton name="arrow-left" label="Back to the notices" onPress={() => router.navigate('/notices')} />
+          <IconButton name="arrow-left" label={TEXT.backToTheNotices} onPress={() => router.navigate('/notices')} />
           <View style={{ flex: 1 }}>
-            <Small>{notice.signed ? 'Notice, to be signed' : 'Notice, only delivered'}</Small>
+            <Small>{notice.signed ? TEXT.noticeToBeSigned : TEXT.noticeOnlyDelivered}</Small>
             <Title numberOfLines={2}>{notice.name}</Title>
           </View>
         </View>
         <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
           {notice.state === 'going' ? (
             <Button busy={stop.isPending} onPress={() => stop.mutate()} testID="stop-notice">
-              Stop the run
+              {TEXT.stopTheRun}
             </Button>
           ) : null}
           {counts.gone === 0 && notice.state !== 'going' ? (
@@ -125,7 +126,7 @@ function Head({ notice, acts }: { notice: NoticeView; acts: Acts }) {
               busy={drop.isPending}
               onPress={() => drop.mutate(undefined, { onSuccess: () => router.navigate('/notices') })}
             >
-              Delete
+              {TEXT.deleteWord}
             </Button>
           ) : null}
           {notice.state === 'going' || (!counts.ready && counts.gone) ? null : (
@@ -139,9 +140,9 @@ function Head({ notice, acts }: { notice: NoticeView; acts: Acts }) {
             >
               {counts.ready
                 ? mended
-                  ? `Send the ${counts.ready} that ${counts.ready === 1 ? 'waits' : 'wait'}`
-                  : `Send to ${count(counts.ready, 'home')}`
-                : 'Nothing to send yet'}
+                  ? TEXT.sendTheThat(counts.ready, counts.ready === 1 ? 'waits' : 'wait')
+                  : TEXT.sendTo(count(counts.ready, 'home'))
+                : TEXT.nothingToSendYet}
             </Button>
           )}
         </View>
@@ -173,11 +174,11 @@ function Progress({ notice }: { notice: NoticeView }) {
           progress={counts.gone / all}
           color={p.moss}
           style={{ height: 8, borderRadius: 4 }}
-          aria-label="Gone"
+          aria-label={TEXT.gone}
         />
       </View>
       <Body>
-        <Strong>{`${counts.gone} of ${all} gone`}</Strong>
+        <Strong>{TEXT.ofGone(counts.gone, all)}</Strong>
         {told.length ? `, ${listWords(told)}` : ''}
         {notice.state === 'stopped' ? '. Stopped: the rest waits for you.' : ''}
       </Body>
@@ -209,9 +210,9 @@ function Heads({ notice, labels }: { notice: NoticeView; labels: string[] }) {
         {cell('home', { flex: WIDTH.home })}
         {cell('tenants', { flex: WIDTH.tenants })}
         {labels.map((l) => cell(l.toLowerCase(), { width: WIDTH.value }))}
-        {cell('counts from', { width: WIDTH.from })}
+        {cell(TEXT.countsFrom, { width: WIDTH.from })}
         {stepsOf(notice).map((s) => cell(s.label, { width: WIDTH.step, alignItems: 'center' }))}
-        {cell('how it stands', { flex: WIDTH.says })}
+        {cell(TEXT.howItStands, { flex: WIDTH.says })}
       </View>
     </Card>
   );

@@ -12,6 +12,7 @@ import { ListPage } from '../../ui/list-page';
 import { Button, Card } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
 import { ShelfHead } from '../shelf/shelf-head';
+import { TEXT } from './words';
 
 export function NoticesPlace() {
   const list = useNotices();
@@ -22,22 +23,19 @@ export function NoticesPlace() {
           what="notice"
           acts={
             <Button kind="main" icon="plus" onPress={() => router.push('/notices/new')} testID="new-notice">
-              New notice
+              {TEXT.newNotice}
             </Button>
           }
         />
       }
-      what="the notices"
-      more="Show older notices"
+      what={TEXT.theNotices}
+      more={TEXT.showOlderNotices}
       list={list}
       render={(n) => <NoticeCard notice={n} />}
       empty={
         <Card>
-          <Heading>No notices yet</Heading>
-          <Body>
-            A notice is one kit for many homes: a change of rent, an entry, new house rules. Each home is prepared and
-            checked before anything is sent, and its delivery is recorded.
-          </Body>
+          <Heading>{TEXT.noNoticesYet}</Heading>
+          <Body>{TEXT.aNoticeIsOneKit}</Body>
         </Card>
       }
     />
@@ -66,7 +64,7 @@ function NoticeCard({ notice }: { notice: NoticeSummary }) {
     <Pressable
       role="link"
       testID="notice-card"
-      aria-label={`${notice.name}, ${counts.gone} of ${all} gone`}
+      aria-label={TEXT.ofGoneOf(notice.name, counts.gone, all)}
       onPress={() => router.push(`/notices/${notice.id}`)}
     >
       <Card>
@@ -79,7 +77,7 @@ function NoticeCard({ notice }: { notice: NoticeSummary }) {
             aria-hidden
           />
         </View>
-        <Small>{`${counts.gone} of ${count(all, 'home')} gone, ${counts.opened} opened`}</Small>
+        <Small>{TEXT.ofGoneOpened(counts.gone, count(all, 'home'), counts.opened)}</Small>
         <Small>{`${told.length ? `${upperFirst(told.join(', '))}. ` : ''}${notice.by}, ${shortDay(dayOf(notice.createdAt, zone))}`}</Small>
       </Card>
     </Pressable>

@@ -10,6 +10,7 @@ import { Switch } from '../../ui/switch';
 import { Heading, Small } from '../../ui/text';
 import { SaidFields, useSaid } from './said-fields';
 import { asFacts, type Acts } from './home-row';
+import { TEXT } from './words';
 
 const NO_RULE = 'none';
 
@@ -22,13 +23,9 @@ export function SaidToAll({ notice, acts: { set } }: { notice: NoticeView; acts:
   const { rule, term } = notice;
   return (
     <Card style={{ flex: 1, gap: 10, minWidth: 0 }} testID="said-to-all">
-      <Heading>What every home reads</Heading>
-      <Input label="Name of the notice" value={name} onChangeText={setName} maxLength={120} testID="notice-name" />
-      {facts.length ? (
-        <Small>What is filled in here is the same for every home. What is left open comes from each row.</Small>
-      ) : (
-        <Small>Nothing in this kit’s papers differs from home to home.</Small>
-      )}
+      <Heading>{TEXT.whatEveryHomeReads}</Heading>
+      <Input label={TEXT.nameOfTheNotice} value={name} onChangeText={setName} maxLength={120} testID="notice-name" />
+      {facts.length ? <Small>{TEXT.whatIsFilledInHere}</Small> : <Small>{TEXT.nothingInThisKitsPapers}</Small>}
       <SaidFields facts={facts} values={notice.values} on={on} />
       <Button
         disabled={!changed || !name.trim() || !on.fits}
@@ -37,28 +34,28 @@ export function SaidToAll({ notice, acts: { set } }: { notice: NoticeView; acts:
         style={{ alignSelf: 'flex-start' }}
         testID="keep-said"
       >
-        Keep it
+        {TEXT.keepIt}
       </Button>
       <View style={{ gap: 4 }}>
-        <Small>Rule</Small>
+        <Small>{TEXT.rule}</Small>
         <Choice
           wrap
-          label="Rule"
+          label={TEXT.rule}
           value={rule?.id ?? NO_RULE}
           options={[
             ...notice.rules.map((r) => ({ value: r.id, label: r.name })),
             ...(rule && !notice.rules.some((r) => r.id === rule.id) ? [{ value: rule.id, label: rule.name }] : []),
-            { value: NO_RULE, label: 'No rule' },
+            { value: NO_RULE, label: TEXT.noRule },
           ]}
           onChange={(id) => set.mutate({ ruleId: id === NO_RULE ? null : id })}
         />
       </View>
       {term?.sentence ? <Note tone="warn" title={term.sentence} /> : null}
       {term && !term.sentence ? (
-        <Small>{`Sent today, it counts as delivered on ${shortDay(term.delivered)}: it can take effect from ${shortDay(term.earliest, term.delivered)} on.`}</Small>
+        <Small>{TEXT.sentTodayItCountsAs(shortDay(term.delivered), shortDay(term.earliest, term.delivered))}</Small>
       ) : null}
       <Switch
-        label="Send nothing while a row is wrong"
+        label={TEXT.sendNothingWhileARow}
         on={notice.allOrNone}
         onChange={(allOrNone) => set.mutate({ allOrNone })}
         testID="all-or-none"

@@ -10,6 +10,7 @@ import { NewPasswordField } from '../../ui/new-password-field';
 import { Button, Card, Page, Trouble } from '../../ui/pieces';
 import { Body, Title } from '../../ui/text';
 import { ZoneField } from '../../ui/zone-field';
+import { TEXT } from './words';
 
 export function SetUp() {
   const session = useSession();
@@ -25,7 +26,7 @@ export function SetUp() {
       token: '',
     },
   });
-  if (!isReady(session)) return <NotReady query={session} what="the set-up" />;
+  if (!isReady(session)) return <NotReady query={session} what={TEXT.theSetUp} />;
   if (session.data.firm && !setup.isPending) return <Redirect href="/today" />;
   const submit = handleSubmit((body) =>
     setup.mutate(body, {
@@ -36,26 +37,26 @@ export function SetUp() {
   return (
     <Page max={480}>
       <Brand />
-      <Title>Set up your firm</Title>
-      <Body>You do this once. You become the first member and can open a deal right away.</Body>
+      <Title>{TEXT.setUpYourFirm}</Title>
+      <Body>{TEXT.youDoThisOnceYou}</Body>
       <Card style={{ gap: 12 }}>
-        <Field control={control} name="firmName" label="Name of the firm" autoComplete="organization" />
+        <Field control={control} name="firmName" label={TEXT.nameOfTheFirm} autoComplete="organization" />
         <ZoneField control={control} name="timeZone" />
-        <Field control={control} name="name" label="Your name" autoComplete="name" />
-        <Field control={control} name="email" label="Your email" keyboard="email-address" autoComplete="email" />
+        <Field control={control} name="name" label={TEXT.yourName} autoComplete="name" />
+        <Field control={control} name="email" label={TEXT.yourEmail} keyboard="email-address" autoComplete="email" />
         <NewPasswordField control={control} onSubmit={() => void submit()} />
         {session.data.setupToken ? (
           <Field
             control={control}
             name="token"
-            label="Set-up code"
-            hint="The server prints this code when it starts. Without it, nobody can set up the firm."
+            label={TEXT.setUpCode}
+            hint={TEXT.theServerPrintsThisCode}
             onSubmit={() => void submit()}
           />
         ) : null}
         {setup.isError ? <Trouble error={setup.error} /> : null}
         <Button kind="main" onPress={() => void submit()} busy={setup.isPending} testID="set-up">
-          Set up
+          {TEXT.setUp}
         </Button>
       </Card>
     </Page>

@@ -9,6 +9,7 @@ import { Field } from '../../ui/field';
 import { NotReady, isReady } from '../../ui/not-ready';
 import { Button, Card, Page, Trouble } from '../../ui/pieces';
 import { Small, Title } from '../../ui/text';
+import { TEXT } from './words';
 
 export function SignIn() {
   const session = useSession();
@@ -17,35 +18,38 @@ export function SignIn() {
     resolver: yupResolver(signInBody),
     defaultValues: { email: '', password: '' },
   });
-  if (!isReady(session)) return <NotReady query={session} what="the sign-in" />;
+  if (!isReady(session)) return <NotReady query={session} what={TEXT.theSign} />;
   if (!session.data.firm) return <Redirect href="/setup" />;
   if (session.data.member) return <Redirect href="/today" />;
   const submit = handleSubmit((body) => signIn.mutate(body, { onSuccess: () => router.replace('/today') }));
   return (
     <Page max={440}>
       <Brand />
-      <Title>Sign in to {session.data.firm.name}</Title>
+      <Title>
+        {TEXT.signIn}
+        {session.data.firm.name}
+      </Title>
       <Card style={{ gap: 14 }}>
-        <Field control={control} name="email" label="Email" keyboard="email-address" autoComplete="email" />
+        <Field control={control} name="email" label={TEXT.email} keyboard="email-address" autoComplete="email" />
         <Field
           control={control}
           name="password"
-          label="Password"
+          label={TEXT.password}
           secret
           autoComplete="current-password"
           onSubmit={() => void submit()}
         />
         {signIn.isError ? <Trouble error={signIn.error} /> : null}
         <Button kind="main" onPress={() => void submit()} busy={signIn.isPending} testID="sign-in">
-          Sign in
+          {TEXT.signIn2}
         </Button>
         <Button kind="quiet" onPress={() => router.push('/forgot')} testID="forgot">
-          Forgot your password?
+          {TEXT.forgotYourPassword}
         </Button>
       </Card>
       {session.data.demo?.signIns.length ? (
         <Card>
-          <Small>This is the demo. Its people and papers are made up.</Small>
+          <Small>{TEXT.thisIsTheDemoIts}</Small>
           <View style={{ gap: 8 }}>
             {session.data.demo.signIns.map((s) => (
               <Button
@@ -56,7 +60,7 @@ export function SignIn() {
                   void submit();
                 }}
               >
-                {`Sign in as ${s.name}`}
+                {TEXT.signInAs(s.name)}
               </Button>
             ))}
           </View>

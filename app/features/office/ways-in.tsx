@@ -19,6 +19,7 @@ import { isReady, NotReady } from '../../ui/not-ready';
 import { NewPasswordField } from '../../ui/new-password-field';
 import { Button, Card, Note, Page, Trouble } from '../../ui/pieces';
 import { Body, Title } from '../../ui/text';
+import { TEXT } from './words';
 
 const toSignIn = () => router.replace('/sign-in');
 
@@ -32,11 +33,11 @@ export function Join() {
         <Brand />
         <Trouble error={invitation.error} />
         <Button kind="quiet" onPress={toSignIn}>
-          Go to sign-in
+          {TEXT.goToSign}
         </Button>
       </Page>
     );
-  if (!isReady(invitation)) return <NotReady query={invitation} what="the invitation" />;
+  if (!isReady(invitation)) return <NotReady query={invitation} what={TEXT.theInvitation} />;
   return <JoinForm token={token} invitation={invitation.data} />;
 }
 
@@ -55,14 +56,14 @@ function JoinForm({ token, invitation }: { token: string; invitation: Invitation
   return (
     <Page max={480}>
       <Brand />
-      <Title>{`Join ${invitation.firm}`}</Title>
-      <Body>{`You will sign in with ${invitation.email}.`}</Body>
+      <Title>{TEXT.join(invitation.firm)}</Title>
+      <Body>{TEXT.youWillSign(invitation.email)}</Body>
       <Card style={{ gap: 12 }}>
-        <Field control={control} name="name" label="Your name" autoComplete="name" />
+        <Field control={control} name="name" label={TEXT.yourName} autoComplete="name" />
         <NewPasswordField control={control} onSubmit={() => void submit()} />
         {join.isError ? <Trouble error={join.error} /> : null}
         <Button kind="main" onPress={() => void submit()} busy={join.isPending} testID="join">
-          Join
+          {TEXT.join2}
         </Button>
       </Card>
     </Page>
@@ -82,31 +83,29 @@ export function Forgot() {
   return (
     <Page max={440}>
       <Brand />
-      <Title>Reset your password</Title>
+      <Title>{TEXT.resetYourPassword}</Title>
       {forgot.isSuccess ? (
-        <Note tone="good" title={inMailroom ? 'Ask an owner for the link' : 'Check your email'}>
-          {inMailroom
-            ? 'If this address belongs to a member, the mailroom now has a link to choose a new password. An owner of your firm can send it to you.'
-            : 'If this address belongs to a member, we will email you a link to choose a new password. The link works once and expires after one hour.'}
+        <Note tone="good" title={inMailroom ? TEXT.askAnOwner : TEXT.checkYourEmail}>
+          {inMailroom ? TEXT.ifThisAddressBelongs : TEXT.ifThisAddressBelongs2}
         </Note>
       ) : (
         <Card style={{ gap: 12 }}>
           <Field
             control={control}
             name="email"
-            label="Email"
+            label={TEXT.email}
             keyboard="email-address"
             autoComplete="email"
             onSubmit={() => void submit()}
           />
           {forgot.isError ? <Trouble error={forgot.error} /> : null}
           <Button kind="main" onPress={() => void submit()} busy={forgot.isPending} testID="send-reset">
-            Email me a link
+            {TEXT.emailMeALink}
           </Button>
         </Card>
       )}
       <Button kind="quiet" onPress={toSignIn}>
-        Back to sign-in
+        {TEXT.backToSign}
       </Button>
     </Page>
   );
@@ -124,20 +123,20 @@ export function Reset() {
   return (
     <Page max={440}>
       <Brand />
-      <Title>Choose a new password</Title>
+      <Title>{TEXT.chooseANewPassword}</Title>
       {reset.isSuccess ? (
         <>
-          <Note tone="good" title="Your password is changed. You are signed out everywhere." />
+          <Note tone="good" title={TEXT.yourPasswordIsChangedYou} />
           <Button kind="main" onPress={toSignIn} testID="to-sign-in">
-            Sign in
+            {TEXT.signIn2}
           </Button>
         </>
       ) : (
         <Card style={{ gap: 12 }}>
-          <NewPasswordField control={control} label="New password" onSubmit={() => void submit()} />
+          <NewPasswordField control={control} label={TEXT.newPassword} onSubmit={() => void submit()} />
           {reset.isError ? <Trouble error={reset.error} /> : null}
           <Button kind="main" onPress={() => void submit()} busy={reset.isPending} testID="reset">
-            Change the password
+            {TEXT.changeThePassword}
           </Button>
         </Card>
       )}

@@ -4,6 +4,7 @@ import type { PacketSummary } from '@gatepath/contract';
 import { GatePost, type GateState } from '../../ui/gate';
 import { usePalette } from '../../ui/hooks';
 import { Token } from '../../ui/token';
+import { TEXT } from './words';
 
 export function gateState(p: { status: string; gate: number }, index: number): GateState {
   if (p.status === 'executed' || index < p.gate) return 'passed';
@@ -33,7 +34,7 @@ export function PathStrip({ packet }: { packet: Pick<PacketSummary, 'status' | '
                   name={party.name}
                   ink={party.ink}
                   size={24}
-                  label={`${party.name}${party.done ? ', done' : ''}`}
+                  label={`${party.name}${party.done ? TEXT.done : ''}`}
                 />
               ) : null;
             })}

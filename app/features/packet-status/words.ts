@@ -23,3 +23,9 @@ export const STATUS_WORDS: Record<AnyPacketStatus, string> = {
   withdrawn: 'Withdrawn',
   lapsed: 'Lapsed',
 };
+
+/** What the screens of “packet-status” say, in one place to read, edit and translate. */
+export const TEXT = {
+  // path-strip.tsx
+  done: ', done',
+};

@@ -12,6 +12,7 @@ import { Body, Heading, Small } from '../../ui/text';
 import { SignsWhat } from './signs-what';
 import { NameAndEmail } from '../people/name-and-email';
 import { itemAt } from '@gatepath/core/sure';
+import { TEXT } from './words';
 
 interface Props {
   packet: PacketView;
@@ -33,28 +34,28 @@ export function ChangeAhead({ packet, sent }: Props) {
   if (open === 'order') return <Order packet={packet} sent={sent} onClose={() => setOpen(null)} />;
   return (
     <Card>
-      <Heading>Change what comes next</Heading>
+      <Heading>{TEXT.changeWhatComesNext}</Heading>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         <Button icon="account-plus" onPress={() => setOpen('person')} testID="add-person">
-          Add a person
+          {TEXT.addAPerson}
         </Button>
-        {later.length > 1 ? <Button onPress={() => setOpen('order')}>Change the order</Button> : null}
+        {later.length > 1 ? <Button onPress={() => setOpen('order')}>{TEXT.changeTheOrder}</Button> : null}
         {addable.length && later.length ? (
           <Button icon="file-plus" onPress={() => setOpen('document')}>
-            Add a document
+            {TEXT.addADocument}
           </Button>
         ) : null}
       </View>
       {later.length || plan.readAlong ? (
         <Switch
-          label="People at later gates may read along"
+          label={TEXT.peopleAtLaterGatesMay}
           on={plan.readAlong ?? false}
           onChange={(allowed) => change.mutate({ type: 'set_reading', allowed })}
           testID="read-along"
         />
       ) : null}
       {change.isError ? <Trouble error={change.error} /> : null}
-      <Small>To change a page, or someone’s places on it, tap it in the ledger.</Small>
+      <Small>{TEXT.toChangeAPage}</Small>
     </Card>
   );
 }
@@ -72,33 +73,33 @@ function NewPerson({ packet, sent, onClose }: Props & { onClose: () => void }) {
   const signs = puts({ act });
   return (
     <Card testID="new-person">
-      <Heading>Add a person</Heading>
+      <Heading>{TEXT.addAPerson}</Heading>
       <NameAndEmail value={who} onChange={setWho} testID="new" />
       <Choice
         wrap
-        label="Side"
+        label={TEXT.side}
         value={side}
         options={SIDES.map((s) => ({ value: s, label: SIDE_WORDS[s] }))}
         onChange={setSide}
       />
       <Choice
         wrap
-        label="What they do"
+        label={TEXT.whatTheyDo}
         value={act}
         options={ACTS.map((a) => ({ value: a, label: upperFirst(ACT_FACTS[a].does) }))}
         onChange={setAct}
       />
       {!holdsGate({ act }) ? null : (
         <>
-          <Small>A gate of their own comes</Small>
+          <Small>{TEXT.aGateOfTheirOwn}</Small>
           <Choice
             wrap
-            label="When"
+            label={TEXT.when}
             value={after}
             options={plan.gates
               .map((_, i) => i)
               .filter((i) => i >= sent.gate)
-              .map((i) => ({ value: String(i), label: `after gate ${i + 1}` }))}
+              .map((i) => ({ value: String(i), label: TEXT.afterGate(i + 1) }))}
             onChange={setAfter}
           />
         </>
@@ -113,7 +114,7 @@ function NewPerson({ packet, sent, onClose }: Props & { onClose: () => void }) {
         />
       ) : null}
       <DoOrLeave
-        label="Add"
+        label={TEXT.add}
         busy={change.isPending}
         error={change.error}
         onDo={() =>
@@ -154,10 +155,10 @@ function NewDocument({
   const [signers, setSigners] = useState(later.map((p) => p.id));
   return (
     <Card>
-      <Heading>Add a document for the people ahead</Heading>
+      <Heading>{TEXT.addADocument2}</Heading>
       <Choice
         wrap
-        label="Document"
+        label={TEXT.document}
         value={documentId}
         options={documents.map((d) => ({ value: d.id, label: d.name }))}
         onChange={setDocument}
@@ -165,14 +166,14 @@ function NewDocument({
       {later.map((p) => (
         <Switch
           key={p.id}
-          label={`${firstName(p.name)} signs it`}
+          label={TEXT.signsIt(firstName(p.name))}
           on={signers.includes(p.id)}
           onChange={(on) => setSigners(on ? [...signers, p.id] : signers.filter((x) => x !== p.id))}
         />
       ))}
-      <Small>People whose gate is open or done do not get it.</Small>
+      <Small>{TEXT.peopleWhoseGateIsOpen}</Small>
       <DoOrLeave
-        label="Add"
+        label={TEXT.add}
         busy={change.isPending}
         error={change.error}
         onDo={() => change.mutate({ type: 'add_document', documentId, partyIds: signers }, { onSuccess: onClose })}
@@ -193,7 +194,7 @@ function Order({ packet, sent, onClose }: Props & { onClose: () => void }) {
   };
   return (
     <Card>
-      <Heading>Order of the gates ahead</Heading>
+      <Heading>{TEXT.orderOfTheGatesAhead}</Heading>
       {gates.map((g, i) => {
         if (i <= sent.gate) return null;
         const names = listWords(g.partyIds.map((id) => firstName(sent.plan.parties.find((p) => p.id === id)!.name)));
@@ -202,13 +203,13 @@ function Order({ packet, sent, onClose }: Props & { onClose: () => void }) {
             <Body style={{ flex: 1 }}>{`${i + 1}. ${names}`}</Body>
             <IconButton
               name="arrow-up"
-              label={`${names} earlier`}
+              label={TEXT.earlier(names)}
               disabled={i === sent.gate + 1}
               onPress={() => move(i, -1)}
             />
             <IconButton
               name="arrow-down"
-              label={`${names} later`}
+              label={TEXT.later(names)}
               disabled={i === gates.length - 1}
               onPress={() => move(i, 1)}
             />
@@ -216,7 +217,7 @@ function Order({ packet, sent, onClose }: Props & { onClose: () => void }) {
         );
       })}
       <DoOrLeave
-        label="Use this order"
+        label={TEXT.useThisOrder}
         busy={change.isPending}
         error={change.error}
         onDo={() => change.mutate({ type: 'set_path', gates }, { onSuccess: onClose })}

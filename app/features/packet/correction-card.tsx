@@ -12,6 +12,7 @@ import { Input } from '../../ui/input';
 import { Card, Choice, Note } from '../../ui/pieces';
 import { Body, Heading, Small } from '../../ui/text';
 import { CorrectionPage } from './correction-page';
+import { TEXT } from './words';
 
 interface Props {
   packet: PacketView;
@@ -75,19 +76,19 @@ export function CorrectionCard({ packet, sent, look, onClose }: Props) {
     );
   return (
     <Card testID="correction">
-      <Heading>{`Change page ${look.page} of ${doc.name}`}</Heading>
+      <Heading>{TEXT.changePage(look.page, doc.name)}</Heading>
       <Body>
         {signers
           ? `${doneWords(signers)} will be asked to initial it; everyone ahead sees it. What was signed stays as it is.`
-          : 'Everyone who signs this document is asked to initial it.'}
+          : TEXT.everyoneWhoSignsThisDocument}
       </Body>
       <Choice
         wrap
-        label="What to change"
+        label={TEXT.whatToChange}
         value={kind}
         options={[
-          { value: 'strike', label: 'Strike words' },
-          { value: 'insert', label: 'Put words in' },
+          { value: 'strike', label: TEXT.strikeWords },
+          { value: 'insert', label: TEXT.putWords },
         ]}
         onChange={(k) => {
           setKind(k);
@@ -96,7 +97,7 @@ export function CorrectionCard({ packet, sent, look, onClose }: Props) {
         }}
       />
       <Input
-        label={kind === 'strike' ? 'The words to strike, as printed' : 'The words to put in'}
+        label={kind === 'strike' ? TEXT.theWordsToStrikeAs : TEXT.theWordsToPut}
         value={words}
         onChangeText={(text) => {
           setPicked(null);
@@ -106,17 +107,13 @@ export function CorrectionCard({ packet, sent, look, onClose }: Props) {
         testID="change-words"
       />
       {kind === 'insert' ? (
-        <Input label="Or beside these printed words" value={after} onChangeText={setAfter} testID="change-near" />
+        <Input label={TEXT.orBesideThesePrintedWords} value={after} onChangeText={setAfter} testID="change-near" />
       ) : null}
       {words.trim() && !place ? (
         <Note
           tone="warn"
           title={
-            !page
-              ? 'The page is still being read.'
-              : kind === 'strike'
-                ? 'These words are not printed on this page. Type them as printed.'
-                : 'There is no room for these words on this page. Write fewer.'
+            !page ? TEXT.thePageIsStillBeing : kind === 'strike' ? TEXT.theseWordsAreNotPrinted : TEXT.thereIsNoRoom
           }
         />
       ) : null}
@@ -124,7 +121,7 @@ export function CorrectionCard({ packet, sent, look, onClose }: Props) {
         <Small>{`They appear ${found.length} times; the first is struck. Add a word to choose another.`}</Small>
       ) : null}
       <DoOrLeave
-        label="Make the change"
+        label={TEXT.makeTheChange}
         busy={change.isPending}
         disabled={!redline}
         error={change.error}
@@ -140,9 +137,9 @@ export function CorrectionCard({ packet, sent, look, onClose }: Props) {
         hint={
           kind === 'strike'
             ? picked && !picked.both
-              ? 'Now tap its last word.'
-              : 'Tap the first word on the page, then the last, or type them.'
-            : 'Tap the page where the words belong.'
+              ? TEXT.nowTapItsLastWord
+              : TEXT.tapTheFirstWord
+            : TEXT.tapThePageWhere
         }
         onTouch={touch}
       />

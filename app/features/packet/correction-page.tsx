@@ -12,6 +12,7 @@ import { Redlines } from '../pages/redlines';
 import { Sheet } from '../pages/sheet';
 import { elementOf, webStyle } from '../../ui/web';
 import { itemAt } from '@gatepath/core/sure';
+import { TEXT } from './words';
 
 interface Props {
   packet: PacketView;
@@ -51,10 +52,10 @@ export function CorrectionPage({ packet, sent, look, redline, over, hint, onTouc
     <View style={{ gap: 4 }}>
       <View style={{ flexDirection: 'row', alignItems: 'center' }}>
         <Small style={{ flex: 1 }}>{hint}</Small>
-        <IconButton name="zoom-out" label="Smaller" disabled={zoom === 0} onPress={() => setZoom(zoom - 1)} />
+        <IconButton name="zoom-out" label={TEXT.smaller} disabled={zoom === 0} onPress={() => setZoom(zoom - 1)} />
         <IconButton
           name="zoom-in"
-          label="Larger"
+          label={TEXT.larger}
           disabled={zoom === ZOOMS.length - 1}
           onPress={() => setZoom(zoom + 1)}
         />
@@ -69,7 +70,7 @@ export function CorrectionPage({ packet, sent, look, redline, over, hint, onTouc
             page={page}
             width={width}
             url={urlOf('documentPage', { documentId: doc.id, page: look.page })}
-            label={`Page ${look.page} of ${doc.name} with the change`}
+            label={TEXT.pageOfWithTheChange(look.page, doc.name)}
           >
             {/* Who has no pointer writes the words instead: this is the quicker way for a hand. */}
             <Pressable

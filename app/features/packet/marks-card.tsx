@@ -13,6 +13,7 @@ import { Body, Heading, Small } from '../../ui/text';
 import { AtRect, MarkFace } from '../pages/mark-box';
 import { CorrectionPage } from './correction-page';
 import { isUntouched } from './people-changes';
+import { TEXT } from './words';
 
 interface Props {
   packet: PacketView;
@@ -85,12 +86,12 @@ export function MarksCard({ packet, sent, look, onClose }: Props) {
   const covers = change.error instanceof ApiError && change.error.code === 'warnings';
   return (
     <Card testID="marks-card">
-      <Heading>{`Places on page ${look.page} of ${doc.name}`}</Heading>
-      <Small>Only for people who have not filled in anything yet. What is signed stays as signed.</Small>
+      <Heading>{TEXT.placesOnPage(look.page, doc.name)}</Heading>
+      <Small>{TEXT.onlyForPeopleWhoHave}</Small>
       {people.length > 1 ? (
         <Choice
           wrap
-          label="Whose places"
+          label={TEXT.whosePlaces}
           value={partyId}
           options={people.map((p) => ({ value: p.id, label: firstName(p.name) }))}
           onChange={(id) => {
@@ -104,19 +105,19 @@ export function MarksCard({ packet, sent, look, onClose }: Props) {
       {mine.length ? (
         <Choice
           wrap
-          label={`Places of ${firstName(party.name)}`}
+          label={TEXT.placesOf(firstName(party.name))}
           value={held ?? ''}
           options={mine.map((m, i) => ({ value: m.id, label: `${i + 1}. ${KINDS[m.kind].word}` }))}
           onChange={setHeld}
         />
       ) : (
-        <Body>{`${firstName(party.name)} has nothing to do on this page.`}</Body>
+        <Body>{TEXT.hasNothingToDo(firstName(party.name))}</Body>
       )}
       <CorrectionPage
         packet={packet}
         sent={sent}
         look={look}
-        hint={hand ? 'Tap the page where it belongs, or use the arrows.' : 'Choose one of the places, or add one.'}
+        hint={hand ? TEXT.tapThePageWhere2 : TEXT.chooseOneOfThePlaces}
         onTouch={({ x, y }) => hand && moveTo(hand, x - hand.rect.w / 2, y - hand.rect.h / 2)}
         over={(scale) => (
           <View aria-hidden style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}>
@@ -139,41 +140,45 @@ export function MarksCard({ packet, sent, look, onClose }: Props) {
         <View
           style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center' }}
           role="group"
-          aria-label="Move it"
+          aria-label={TEXT.moveIt}
         >
           <IconButton
             name="arrow-left"
-            label="To the left"
+            label={TEXT.toTheLeft}
             onPress={() => moveTo(hand, hand.rect.x - STEP, hand.rect.y)}
           />
-          <IconButton name="arrow-up" label="Up" onPress={() => moveTo(hand, hand.rect.x, hand.rect.y - STEP)} />
-          <IconButton name="arrow-down" label="Down" onPress={() => moveTo(hand, hand.rect.x, hand.rect.y + STEP)} />
+          <IconButton name="arrow-up" label={TEXT.up} onPress={() => moveTo(hand, hand.rect.x, hand.rect.y - STEP)} />
+          <IconButton
+            name="arrow-down"
+            label={TEXT.down}
+            onPress={() => moveTo(hand, hand.rect.x, hand.rect.y + STEP)}
+          />
           <IconButton
             name="arrow-right"
-            label="To the right"
+            label={TEXT.toTheRight}
             onPress={() => moveTo(hand, hand.rect.x + STEP, hand.rect.y)}
           />
           <IconButton
             name="minus"
-            label="Narrower"
+            label={TEXT.narrower}
             onPress={() =>
               moveTo(hand, hand.rect.x, hand.rect.y, Math.max(KINDS[hand.kind].least.w, hand.rect.w - STEP))
             }
           />
           <IconButton
             name="plus"
-            label="Wider"
+            label={TEXT.wider}
             onPress={() => moveTo(hand, hand.rect.x, hand.rect.y, hand.rect.w + STEP)}
           />
           <Button kind="quiet" onPress={() => takeAway(hand)} testID="take-away">
-            Take it away
+            {TEXT.takeItAway}
           </Button>
         </View>
       ) : null}
       <DropMenu
         anchor={(open) => (
           <Button icon="plus" onPress={open} style={{ alignSelf: 'flex-start' }} testID="put-in">
-            {`Add one for ${firstName(party.name)}`}
+            {TEXT.addOne(firstName(party.name))}
           </Button>
         )}
       >
@@ -182,7 +187,7 @@ export function MarksCard({ packet, sent, look, onClose }: Props) {
         ))}
       </DropMenu>
       <DoOrLeave
-        label="Change the places"
+        label={TEXT.changeThePlaces}
         busy={change.isPending}
         disabled={!put.length && !gone.length}
         error={change.error}
@@ -192,7 +197,7 @@ export function MarksCard({ packet, sent, look, onClose }: Props) {
       />
       {covers ? (
         <Button onPress={() => send(true)} style={{ alignSelf: 'flex-start' }} testID="places-anyway">
-          Keep it there anyway
+          {TEXT.keepItThereAnyway}
         </Button>
       ) : null}
     </Card>

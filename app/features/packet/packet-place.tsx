@@ -7,15 +7,16 @@ import { useWide } from '../../ui/hooks';
 import { NotReady, isReady } from '../../ui/not-ready';
 import { CommandLine } from '../frame/command-line';
 import { Places } from '../frame/frame';
+import { TEXT } from './words';
 
 export function PacketPlace() {
   const { packetId } = useLocalSearchParams<{ packetId: string }>();
   const session = useSession();
   const wide = useWide();
   const packet = usePacket(session.data?.member ? packetId : '');
-  if (!isReady(session)) return <NotReady query={session} what="Gate Path" />;
+  if (!isReady(session)) return <NotReady query={session} what={TEXT.gatePath} />;
   if (!session.data.member) return <Redirect href="/sign-in" />;
-  if (!isReady(packet)) return <NotReady query={packet} what="the packet" />;
+  if (!isReady(packet)) return <NotReady query={packet} what={TEXT.thePacket} />;
   return (
     <View style={{ flex: 1 }}>
       {packet.data.sent ? (

@@ -22,6 +22,7 @@ import { PathCard } from './path-card';
 import { AheadCard, EndCard, KinNote, QuestionsCard } from './under-way';
 import { STATUS_WORDS } from '../packet-status/words';
 import { when } from '../../ui/dates';
+import { TEXT } from './words';
 
 interface Props {
   packet: PacketView;
@@ -43,7 +44,7 @@ export function PacketScreen({ packet, sent }: Props) {
       <View style={{ flexDirection: 'row', alignItems: 'flex-start', gap: 4 }}>
         <IconButton
           name="arrow-left"
-          label="Back to the deal"
+          label={TEXT.backToTheDeal}
           onPress={() => router.navigate(`/deals/${packet.dealId}`)}
         />
         <View style={{ flex: 1 }}>
@@ -66,8 +67,8 @@ export function PacketScreen({ packet, sent }: Props) {
         <View style={{ flex: wide ? 1 : undefined, gap: 16 }}>
           <Card>
             <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'baseline' }}>
-              <Heading>Page ledger</Heading>
-              <Small testID="ledger-sum">{`${sent.ledger.done} of ${sent.ledger.total} done`}</Small>
+              <Heading>{TEXT.pageLedger}</Heading>
+              <Small testID="ledger-sum">{TEXT.ofDone(sent.ledger.done, sent.ledger.total)}</Small>
             </View>
             {look ? (
               <PageView
@@ -118,7 +119,7 @@ function Sealed({ packet, sent }: Props) {
   if (packet.status !== 'executed') return null;
   return (
     <Card testID="sealed">
-      <Heading>Sealed copies</Heading>
+      <Heading>{TEXT.sealedCopies}</Heading>
       {sent.sealed ? (
         sent.sealed.map((s) => (
           <Button
@@ -131,12 +132,12 @@ function Sealed({ packet, sent }: Props) {
           </Button>
         ))
       ) : (
-        <Body>The sealed copies are being made. They show here in a moment.</Body>
+        <Body>{TEXT.theSealedCopiesAreBeing}</Body>
       )}
       {sent.sealed ? (
         <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
           <Button kind="quiet" onPress={() => router.push('/check')}>
-            Check a sealed copy
+            {TEXT.checkASealedCopy}
           </Button>
           <Button
             kind="quiet"
@@ -149,7 +150,7 @@ function Sealed({ packet, sent }: Props) {
             }
             testID="late-round"
           >
-            Start a late signing round
+            {TEXT.startALateSigningRound}
           </Button>
         </View>
       ) : null}
@@ -163,7 +164,7 @@ function Activity({ packet, sent }: Props) {
   const lines = all ? sent.activity : sent.activity.slice(0, 8);
   return (
     <Card>
-      <Heading>What happened</Heading>
+      <Heading>{TEXT.whatHappened}</Heading>
       {lines.map((l) => (
         <View key={l.seq}>
           <Body>{l.sentence}</Body>
@@ -172,7 +173,7 @@ function Activity({ packet, sent }: Props) {
       ))}
       {sent.activity.length > lines.length ? (
         <Button kind="quiet" onPress={() => setAll(true)} style={{ alignSelf: 'flex-start' }}>
-          Show everything
+          {TEXT.showEverything}
         </Button>
       ) : null}
       <Button
@@ -182,7 +183,7 @@ function Activity({ packet, sent }: Props) {
         style={{ alignSelf: 'flex-start' }}
         testID="download-chain"
       >
-        Download the event record
+        {TEXT.downloadTheEventRecord}
       </Button>
     </Card>
   );
@@ -216,8 +217,8 @@ function PageView({
   return (
     <View style={{ gap: 6 }} testID="look">
       <View style={{ flexDirection: 'row', alignItems: 'center' }}>
-        <Strong style={{ flex: 1 }}>{`${doc.name}, page ${look.page}`}</Strong>
-        <IconButton name="close" label="Close the page" onPress={onClose} />
+        <Strong style={{ flex: 1 }}>{TEXT.page(doc.name, look.page)}</Strong>
+        <IconButton name="close" label={TEXT.closeThePage} onPress={onClose} />
       </View>
       <View onLayout={(e) => setWidth(e.nativeEvent.layout.width)}>
         {width > 0 ? (
@@ -225,7 +226,7 @@ function PageView({
             page={page}
             width={width}
             url={urlOf('documentPage', { documentId: doc.id, page: look.page })}
-            label={`Page ${look.page} of ${doc.name}`}
+            label={TEXT.pageOf(look.page, doc.name)}
           >
             <Redlines
               page={page}
@@ -254,17 +255,19 @@ function PageView({
       </View>
       <Small>
         {fills.length
-          ? `Filled: ${[...new Set(fills.map((f) => sent.plan.parties.find((x) => x.id === f.partyId)?.name))].join(', ')}`
-          : 'No one has filled in anything here yet.'}
+          ? TEXT.filled(
+              [...new Set(fills.map((f) => sent.plan.parties.find((x) => x.id === f.partyId)?.name))].join(', '),
+            )
+          : TEXT.noOneHasFilled}
       </Small>
       {packet.status === 'at_gate' ? (
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
           <Button onPress={() => setChanging('words')} testID="change-page">
-            Change something on this page
+            {TEXT.changeSomethingOnThisPage}
           </Button>
           {movable(sent, doc.id).length ? (
             <Button onPress={() => setChanging('places')} testID="change-places">
-              Change places on it
+              {TEXT.changePlaces}
             </Button>
           ) : null}
         </View>

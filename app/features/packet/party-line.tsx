@@ -17,6 +17,7 @@ import { Token } from '../../ui/token';
 import { NameAndEmail } from '../people/name-and-email';
 import { ChangeAct, RemoveParty, isUntouched } from './people-changes';
 import { when } from '../../ui/dates';
+import { TEXT } from './words';
 
 interface Props {
   id: string;
@@ -52,39 +53,41 @@ export function PartyLine({ id, packet, sent }: Props) {
         <View style={{ flex: 1 }}>
           <Strong style={bad ? { color: p.wine } : null}>{head}</Strong>
           <Small>{tail}</Small>
-          {s.bounced ? <Small style={{ color: p.wine }}>{`The message came back: ${s.bounced}`}</Small> : null}
+          {s.bounced ? <Small style={{ color: p.wine }}>{TEXT.theMessageCameBack(s.bounced)}</Small> : null}
           {s.nudges && s.turn ? (
-            <Small>{`Reminded ${s.nudges === 1 ? 'once' : `${s.nudges} times`}, last ${when(s.lastNudgeAt!, packet.timeZone)}`}</Small>
+            <Small>
+              {TEXT.remindedLast(s.nudges === 1 ? 'once' : TEXT.times(s.nudges), when(s.lastNudgeAt!, packet.timeZone))}
+            </Small>
           ) : null}
           {s.before.map((b) => (
-            <Small key={b.at}>{`Handed over by ${b.name}: “${b.reason}”`}</Small>
+            <Small key={b.at}>{TEXT.handedOver(b.name, b.reason)}</Small>
           ))}
         </View>
         {under ? (
-          <DropMenu anchor={(open) => <IconButton name="more" label={`What to do for ${party.name}`} onPress={open} />}>
-            <MenuItem title="Correct name or address" onPress={() => setDoing('fix')} />
+          <DropMenu anchor={(open) => <IconButton name="more" label={TEXT.whatToDo(party.name)} onPress={open} />}>
+            <MenuItem title={TEXT.correctNameOrAddress} onPress={() => setDoing('fix')} />
             {waits && byLink(party) ? (
               <MenuItem
-                title={`Remind ${first} now`}
+                title={TEXT.remindNow(first)}
                 onPress={() => change.mutate({ type: 'nudge', partyIds: [id] })}
               />
             ) : null}
             {s.askedAt && byLink(party) ? (
-              <MenuItem title="Send a new link" onPress={() => change.mutate({ type: 'renew_link', partyId: id })} />
+              <MenuItem title={TEXT.sendANewLink} onPress={() => change.mutate({ type: 'renew_link', partyId: id })} />
             ) : null}
-            {ahead ? <MenuItem title={`Change what ${first} does`} onPress={() => setDoing('act')} /> : null}
-            {untouched ? <MenuItem title={`Take ${first} out`} onPress={() => setDoing('drop')} /> : null}
+            {ahead ? <MenuItem title={TEXT.changeWhatDoes(first)} onPress={() => setDoing('act')} /> : null}
+            {untouched ? <MenuItem title={TEXT.takeOut(first)} onPress={() => setDoing('drop')} /> : null}
           </DropMenu>
         ) : null}
       </View>
       {waits && !byLink(party) ? (
         <Button busy={host.isPending} onPress={() => enter(host)} testID={`host-${first}`}>
-          {`Open it for ${first} at this device`}
+          {TEXT.openItForAtThis(first)}
         </Button>
       ) : null}
       {waits && mine ? (
         <Button kind="main" busy={own.isPending} onPress={() => enter(own)} testID="sign-myself">
-          Sign now
+          {TEXT.signNow}
         </Button>
       ) : null}
       {under && s.locked ? (
@@ -93,7 +96,7 @@ export function PartyLine({ id, packet, sent }: Props) {
           onPress={() => change.mutate({ type: 'unlock', partyId: id })}
           testID={`unlock-${first}`}
         >
-          {`Let ${first} try again`}
+          {TEXT.letTryAgain(first)}
         </Button>
       ) : null}
       {under && s.wantsLetter ? (
@@ -105,7 +108,7 @@ export function PartyLine({ id, packet, sent }: Props) {
               onPress={() => change.mutate({ type: 'letter', partyId: id, way, day: todayIn(packet.timeZone) })}
               testID={`letter-${way}-${first}`}
             >
-              {way === 'post' ? 'Letter posted today' : 'Letter handed over today'}
+              {way === 'post' ? TEXT.letterPostedToday : TEXT.letterHandedOverToday}
             </Button>
           ))}
         </View>
@@ -198,19 +201,19 @@ function FixParty({ packet, party, onClose }: { packet: PacketView; party: Party
   const [language, setLanguage] = useState(party.language ?? 'en');
   return (
     <Card testID="fix-party">
-      <Strong>{`Correct ${party.name}`}</Strong>
-      <Small>The old link stops working at once; a new one goes to the corrected address.</Small>
+      <Strong>{TEXT.correct(party.name)}</Strong>
+      <Small>{TEXT.theOldLinkStopsWorking}</Small>
       <NameAndEmail value={to} onChange={setTo} testID="fix" />
-      <Input label="Phone" value={to.phone} inputMode="tel" onChangeText={(phone) => setTo({ ...to, phone })} />
+      <Input label={TEXT.phone} value={to.phone} inputMode="tel" onChangeText={(phone) => setTo({ ...to, phone })} />
       <Choice
         wrap
-        label="Language"
+        label={TEXT.language}
         value={language}
         options={(session.data?.languages ?? []).map((l) => ({ value: l.tag, label: l.name }))}
         onChange={setLanguage}
       />
       <DoOrLeave
-        label="Correct"
+        label={TEXT.correct2}
         busy={change.isPending}
         error={change.error}
         onDo={() =>

@@ -8,6 +8,7 @@ import { Button, Card } from '../../ui/pieces';
 import { Heading, Small } from '../../ui/text';
 import { PartyLine } from './party-line';
 import { gateState } from '../packet-status/path-strip';
+import { TEXT } from './words';
 
 interface Props {
   packet: PacketView;
@@ -37,7 +38,7 @@ export function PathCard({ packet, sent }: Props) {
           {last ? null : <Way state={state} wide={wide} />}
         </View>
         <View style={{ flex: wide ? undefined : 1, gap: 10, paddingBottom: 12, paddingRight: wide ? 16 : 0 }}>
-          {gate.need === 'any' ? <Small>Any one of them is enough</Small> : null}
+          {gate.need === 'any' ? <Small>{TEXT.anyOneOfThem}</Small> : null}
           {people(gate.partyIds)}
         </View>
       </View>
@@ -45,9 +46,9 @@ export function PathCard({ packet, sent }: Props) {
   });
   return (
     <Card>
-      <Heading>Path</Heading>
+      <Heading>{TEXT.path}</Heading>
       {wide ? (
-        <ScrollView horizontal {...byKeys('The gates of the path')} contentContainerStyle={{ flexGrow: 1 }}>
+        <ScrollView horizontal {...byKeys(TEXT.theGatesOfThePath)} contentContainerStyle={{ flexGrow: 1 }}>
           {gates}
         </ScrollView>
       ) : (
@@ -68,7 +69,7 @@ export function PathCard({ packet, sent }: Props) {
         onPress={() => router.push(`/mailroom?packetId=${packet.id}`)}
         style={{ alignSelf: 'flex-start' }}
       >
-        What was sent to whom
+        {TEXT.whatWasSentToWhom}
       </Button>
     </Card>
   );

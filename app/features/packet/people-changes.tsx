@@ -9,6 +9,7 @@ import { Input } from '../../ui/input';
 import { Card, Choice } from '../../ui/pieces';
 import { Body, Small, Strong } from '../../ui/text';
 import { SignsWhat } from './signs-what';
+import { TEXT } from './words';
 
 type Party = SentView['plan']['parties'][number];
 
@@ -33,16 +34,16 @@ export function RemoveParty({ packet, sent, party, onClose }: Props & { sent: Se
   const told = !!at && (at.askedAt !== null || at.shownAt !== null);
   return (
     <Card testID="drop-party">
-      <Strong>{`Take ${party.name} out of the packet`}</Strong>
-      <Body>{`Their places go${told ? ', their link ends' : ''}, and the record says so.${told ? ` ${first} is told why.` : ''}`}</Body>
+      <Strong>{TEXT.takeOutOfThePacket(party.name)}</Strong>
+      <Body>{TEXT.theirPlacesGo(told ? TEXT.theirLinkEnds : '', told ? TEXT.isToldWhy(first) : '')}</Body>
       <Input
-        label={told ? `Why? ${first} will read it` : 'Why? It goes into the record'}
+        label={told ? TEXT.whyWillRead(first) : TEXT.whyItGoesInto}
         value={reason}
         onChangeText={setReason}
         testID="drop-reason"
       />
       <DoOrLeave
-        label={`Take ${first} out`}
+        label={TEXT.takeOut(first)}
         stops
         busy={change.isPending}
         disabled={!reason.trim()}
@@ -65,16 +66,16 @@ export function ChangeAct({ packet, sent, party, onClose }: Props & { sent: Sent
   const signsNow = puts({ act }) && !puts(party);
   return (
     <Card testID="change-act">
-      <Strong>{`What ${party.name} does`}</Strong>
+      <Strong>{TEXT.whatDoes(party.name)}</Strong>
       <Choice
         wrap
-        label={`What ${first} does`}
+        label={TEXT.whatDoesOf(first)}
         value={act}
         options={ACTS.map((a) => ({ value: a, label: upperFirst(ACT_FACTS[a].does) }))}
         onChange={setAct}
       />
-      {puts(party) && !puts({ act }) ? <Small>{`The places of ${first} on the pages go.`}</Small> : null}
-      {!stands && holdsGate({ act }) ? <Small>{`${first} gets a gate of their own at the end.`}</Small> : null}
+      {puts(party) && !puts({ act }) ? <Small>{TEXT.thePlaces(first)}</Small> : null}
+      {!stands && holdsGate({ act }) ? <Small>{TEXT.getsAGateOfTheir(first)}</Small> : null}
       {signsNow ? (
         <SignsWhat
           documents={sent.plan.documents}
@@ -85,7 +86,7 @@ export function ChangeAct({ packet, sent, party, onClose }: Props & { sent: Sent
         />
       ) : null}
       <DoOrLeave
-        label="Change it"
+        label={TEXT.changeIt}
         busy={change.isPending}
         disabled={act === party.act || (signsNow && !documents.length)}
         error={change.error}

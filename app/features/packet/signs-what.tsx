@@ -1,6 +1,7 @@
 /** Which papers somebody signs who comes to it under way, and whether they initial every page. */
 import { Switch } from '../../ui/switch';
 import { Small } from '../../ui/text';
+import { TEXT } from './words';
 
 interface Props {
   documents: { id: string; name: string }[];
@@ -17,13 +18,13 @@ export function SignsWhat({ documents, signed, onSigned, initials, onInitials }:
       {documents.map((d) => (
         <Switch
           key={d.id}
-          label={`Signs ${d.name}`}
+          label={TEXT.signs(d.name)}
           on={signed.includes(d.id)}
           onChange={(on) => onSigned(on ? [...signed, d.id] : signed.filter((x) => x !== d.id))}
         />
       ))}
-      <Switch label="Initials every page of them" on={initials} onChange={onInitials} />
-      <Small>Their places are added where the pages have room, near the existing signatures.</Small>
+      <Switch label={TEXT.initialsEveryPageOfThem} on={initials} onChange={onInitials} />
+      <Small>{TEXT.theirPlacesAreAddedWhere}</Small>
     </>
   );
 }

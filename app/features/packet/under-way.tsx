@@ -13,6 +13,7 @@ import { Body, Heading, Small, Strong } from '../../ui/text';
 import { TextMenu } from '../desk/text-menu';
 import { dayWords } from '../../ui/dates';
 import { when } from '../../ui/dates';
+import { TEXT } from './words';
 
 interface Props {
   packet: PacketView;
@@ -27,7 +28,7 @@ export function QuestionsCard({ packet, sent }: Props) {
   if (!sent.questions.length) return null;
   return (
     <Card testID="questions">
-      <Heading>Questions</Heading>
+      <Heading>{TEXT.questions}</Heading>
       {sent.questions.map((q) => (
         <QuestionLine key={q.id} packet={packet} sent={sent} question={q} />
       ))}
@@ -48,7 +49,7 @@ function QuestionLine({ packet, sent, question: q }: Props & { question: SentVie
       ) : (
         <>
           <Input
-            label={`Your answer to ${firstName(name)}`}
+            label={TEXT.yourAnswer(firstName(name))}
             value={text}
             onChangeText={setText}
             multiline
@@ -64,7 +65,7 @@ function QuestionLine({ packet, sent, question: q }: Props & { question: SentVie
             style={{ alignSelf: 'flex-start' }}
             testID="answer-now"
           >
-            Send the answer
+            {TEXT.sendTheAnswer}
           </Button>
         </>
       )}
@@ -81,7 +82,7 @@ function NudgeNow({ packet }: Pick<Props, 'packet'>) {
       {saying === null ? null : (
         <>
           <Input
-            label="Message (optional)"
+            label={TEXT.messageOptional}
             value={saying}
             onChangeText={setSaying}
             multiline
@@ -103,11 +104,11 @@ function NudgeNow({ packet }: Pick<Props, 'packet'>) {
           }
           testID="nudge-now"
         >
-          Nudge now
+          {TEXT.nudgeNow}
         </Button>
         {saying === null ? (
           <Button kind="quiet" onPress={() => setSaying('')} testID="nudge-say">
-            Add a message
+            {TEXT.addAMessage}
           </Button>
         ) : null}
       </View>
@@ -125,21 +126,19 @@ export function AheadCard({ packet, sent }: Props) {
   const lastDay = sent.plan.schedule?.lastDay ?? '';
   return (
     <Card testID="ahead">
-      <Heading>{lapsed ? 'Lapsed' : 'Coming up'}</Heading>
+      <Heading>{lapsed ? TEXT.lapsed : TEXT.comingUp}</Heading>
       {lapsed ? (
-        <Body>
-          The last day passed. Extend it and everyone who is waited for gets a new link; what was signed is kept.
-        </Body>
+        <Body>{TEXT.theLastDayPassedExtend}</Body>
       ) : sent.ahead.length ? (
         sent.ahead
           .slice(0, 8)
           .map((a) => (
             <Body key={`${a.what}${a.day}${a.partyId}`}>
-              {`${dayWords(a.day)}: ${a.what === 'nudge' ? `reminder to ${name(a.partyId)}` : a.what === 'warning' ? 'warning before it lapses' : 'last day for signing'}`}
+              {`${dayWords(a.day)}: ${a.what === 'nudge' ? TEXT.reminderTo(name(a.partyId)) : a.what === 'warning' ? TEXT.warningBeforeItLapses : TEXT.lastDayForSigning}`}
             </Body>
           ))
       ) : (
-        <Small>No nudges and no last day.</Small>
+        <Small>{TEXT.noNudgesAndNoLast}</Small>
       )}
       {sent.forecast ? <ForecastLine forecast={sent.forecast} /> : null}
       {lapsed ? null : <NudgeNow packet={packet} />}
@@ -147,7 +146,7 @@ export function AheadCard({ packet, sent }: Props) {
       <View style={{ flexDirection: 'row', gap: 10, alignItems: 'flex-end' }}>
         <View style={{ flex: 1 }}>
           <DayField
-            label={lastDay ? 'New last day' : 'Set a last day'}
+            label={lastDay ? TEXT.newLastDay : TEXT.setALastDay}
             value={day || lastDay}
             onChange={setDay}
             testID="extend-day"
@@ -159,7 +158,7 @@ export function AheadCard({ packet, sent }: Props) {
           onPress={() => change.mutate({ type: 'extend', lastDay: day }, { onSuccess: () => setDay('') })}
           testID="extend-now"
         >
-          {lapsed ? 'Extend' : 'Set'}
+          {lapsed ? TEXT.extend : TEXT.set}
         </Button>
       </View>
     </Card>
@@ -172,14 +171,10 @@ function ForecastLine({ forecast: f }: { forecast: NonNullable<SentView['forecas
     <View testID="forecast">
       <Strong>
         {f.likely === f.slow
-          ? `Likely executed by ${dayWords(f.slow)}`
+          ? TEXT.likelyExecuted(dayWords(f.slow))
           : `Likely executed by ${dayWords(f.likely)}; 90% likely by ${dayWords(f.slow)}`}
       </Strong>
-      <Small>
-        {f.few
-          ? `Based on few of your own people so far (${f.from}), so typical times are used too.`
-          : `Based on how long ${f.from} of your people took before, and what is still ahead.`}
-      </Small>
+      <Small>{f.few ? TEXT.basedOnFewOfYour(f.from) : TEXT.basedOnHowLong(f.from)}</Small>
     </View>
   );
 }
@@ -194,10 +189,10 @@ export function EndCard({ packet }: { packet: PacketView }) {
     return (
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         <Button kind="quiet" onPress={() => setWay('version')} testID="new-version">
-          Recall and change it
+          {TEXT.recallAndChange}
         </Button>
         <Button kind="quiet" onPress={() => setWay('withdraw')} testID="withdraw">
-          Withdraw this packet
+          {TEXT.withdrawThisPacket}
         </Button>
       </View>
     );
@@ -205,17 +200,13 @@ export function EndCard({ packet }: { packet: PacketView }) {
   const error = withdraw.error ?? newVersion.error;
   return (
     <Card>
-      <Heading>{way === 'withdraw' ? 'Withdraw this packet' : 'Recall into a new version'}</Heading>
-      <Body>
-        {way === 'withdraw'
-          ? 'Everyone who was asked is notified, and their links stop working.'
-          : 'This packet ends, and everyone who was asked is notified why. A draft of the new version opens on the desk. Signatures given so far do not carry over.'}
-      </Body>
-      <Input label="Why?" value={reason} onChangeText={setReason} testID="end-reason" />
+      <Heading>{way === 'withdraw' ? TEXT.withdrawThisPacket : TEXT.recallIntoANewVersion}</Heading>
+      <Body>{way === 'withdraw' ? TEXT.everyoneWhoWasAsked : TEXT.thisPacketEndsAndEveryone}</Body>
+      <Input label={TEXT.why} value={reason} onChangeText={setReason} testID="end-reason" />
       <TextMenu value={reason} onChange={(value) => setReason(value.slice(0, MOST_REASON))} />
       <DoOrLeave
-        label={way === 'withdraw' ? 'Withdraw' : 'Take it back'}
-        leave="Keep it open"
+        label={way === 'withdraw' ? TEXT.withdraw : TEXT.takeItBack}
+        leave={TEXT.keepItOpen}
         stops={way === 'withdraw'}
         busy={busy}
         error={error}
@@ -244,7 +235,7 @@ export function KinNote({ packet }: { packet: PacketView }) {
   return (
     <Note
       tone="plain"
-      title="Related packets"
+      title={TEXT.relatedPackets}
       action={
         <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
           {packet.kin.map((k) => (

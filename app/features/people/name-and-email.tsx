@@ -1,5 +1,6 @@
 /** Name and email address, as they are asked for wherever somebody is added or corrected under way. */
 import { Input } from '../../ui/input';
+import { TEXT } from './words';
 
 interface Props<T extends { name: string; email: string }> {
   value: T;
@@ -12,14 +13,14 @@ export function NameAndEmail<T extends { name: string; email: string }>({ value,
   return (
     <>
       <Input
-        label="Name"
+        label={TEXT.name}
         value={value.name}
         maxLength={120}
         onChangeText={(name) => onChange({ ...value, name })}
         testID={`${testID}-name`}
       />
       <Input
-        label="Email"
+        label={TEXT.email}
         value={value.email}
         inputMode="email"
         autoCapitalize="none"

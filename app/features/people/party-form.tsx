@@ -9,6 +9,7 @@ import { Button, Trouble } from '../../ui/pieces';
 import { Small } from '../../ui/text';
 import { SideField } from './side-field';
 import { Suggestions } from './suggestions';
+import { TEXT } from './words';
 
 interface Props {
   start: Partial<PartyBody> & { side: Side };
@@ -48,10 +49,10 @@ export function PartyForm({ start, saveLabel, onSave, onCancel, error }: Props) 
   return (
     <View style={{ gap: 10 }}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
-        <Small>Side</Small>
+        <Small>{TEXT.side}</Small>
         <SideField value={side.field.value as Side} onChange={side.field.onChange} />
       </View>
-      <Field control={control} name="name" label="Name" autoComplete="off" />
+      <Field control={control} name="name" label={TEXT.name} autoComplete="off" />
       {picked ? null : (
         <Suggestions
           name={name}
@@ -68,13 +69,13 @@ export function PartyForm({ start, saveLabel, onSave, onCancel, error }: Props) 
           }
         />
       )}
-      <Field control={control} name="email" label="Email" keyboard="email-address" autoComplete="off" />
-      <Field control={control} name="phone" label="Phone (optional)" keyboard="phone-pad" autoComplete="off" />
-      <Field control={control} name="company" label="Signs for a company or trust (optional)" autoComplete="off" />
+      <Field control={control} name="email" label={TEXT.email} keyboard="email-address" autoComplete="off" />
+      <Field control={control} name="phone" label={TEXT.phoneOptional} keyboard="phone-pad" autoComplete="off" />
+      <Field control={control} name="company" label={TEXT.signsForACompany} autoComplete="off" />
       <Field
         control={control}
         name="capacity"
-        label="In what capacity: “trustee of …” (optional)"
+        label={TEXT.inWhatCapacityTrustee}
         autoComplete="off"
         onSubmit={() => void submit()}
       />
@@ -83,7 +84,7 @@ export function PartyForm({ start, saveLabel, onSave, onCancel, error }: Props) 
         <Button kind="main" onPress={() => void submit()} testID="save-party">
           {saveLabel}
         </Button>
-        {onCancel ? <Button onPress={onCancel}>Cancel</Button> : null}
+        {onCancel ? <Button onPress={onCancel}>{TEXT.cancel}</Button> : null}
       </View>
     </View>
   );

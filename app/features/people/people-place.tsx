@@ -10,37 +10,29 @@ import { ListActs } from '../imports/list-acts';
 import { ListPage } from '../../ui/list-page';
 import { Card } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
+import { TEXT } from './words';
 
 export function PeoplePlace() {
   const [search, setSearch] = useState('');
   const people = usePeople(search);
   const header = (
     <>
-      <Title>People</Title>
+      <Title>{TEXT.people}</Title>
       <ListActs list="people" />
-      <SearchBar
-        placeholder="Find a name, company or address"
-        value={search}
-        onChangeText={setSearch}
-        testID="find-people"
-      />
+      <SearchBar placeholder={TEXT.findANameCompany} value={search} onChangeText={setSearch} testID="find-people" />
     </>
   );
   return (
     <ListPage
       header={header}
-      what="the address book"
-      more="Show more people"
+      what={TEXT.theAddressBook}
+      more={TEXT.showMorePeople}
       list={people}
       render={(p) => <PersonCard person={p} />}
       empty={
         <Card>
-          <Heading>{search ? 'No one found' : 'No one yet'}</Heading>
-          <Body>
-            {search
-              ? `No one has “${search}” in their name, company or address.`
-              : 'Everyone you add to a deal appears here, with their deals, papers and messages on one page.'}
-          </Body>
+          <Heading>{search ? TEXT.noOneFound : TEXT.noOneYet}</Heading>
+          <Body>{search ? TEXT.noOneHasInTheir(search) : TEXT.everyoneYouAdd}</Body>
         </Card>
       }
     />
@@ -58,7 +50,7 @@ function PersonCard({ person: p }: { person: PersonSummary }) {
       <Card style={{ gap: 2, paddingVertical: 12 }}>
         <Strong>{p.name}</Strong>
         <Small numberOfLines={1}>
-          {[p.company, p.email || 'no email address', p.phone].filter(Boolean).join(' · ')}
+          {[p.company, p.email || TEXT.noEmailAddress, p.phone].filter(Boolean).join(' · ')}
         </Small>
         <Small>{count(p.deals, 'deal')}</Small>
       </Card>

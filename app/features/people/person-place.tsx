@@ -14,21 +14,22 @@ import { Button, Card, IconButton, Note, Page, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 import { STATUS_WORDS as PACKET_WORDS } from '../packet-status/words';
 import { when } from '../../ui/dates';
+import { TEXT } from './words';
 
 export function PersonPlace() {
   const { personId } = useLocalSearchParams<{ personId: string }>();
   const person = usePerson(personId);
   const [editing, setEditing] = useState(false);
-  if (!isReady(person)) return <NotReady query={person} what="the person" />;
+  if (!isReady(person)) return <NotReady query={person} what={TEXT.thePerson} />;
   const p = person.data;
   return (
     <Page>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
-        <IconButton name="arrow-left" label="Back to the people" onPress={() => router.navigate('/people')} />
+        <IconButton name="arrow-left" label={TEXT.backToThePeople} onPress={() => router.navigate('/people')} />
         <View style={{ flex: 1 }}>
           <Title>{p.name}</Title>
         </View>
-        <IconButton name="pencil" label={`Correct ${p.name}`} onPress={() => setEditing(true)} testID="edit-person" />
+        <IconButton name="pencil" label={TEXT.correct(p.name)} onPress={() => setEditing(true)} testID="edit-person" />
       </View>
       {editing ? <PersonForm person={p} onDone={() => setEditing(false)} /> : <Reached person={p} />}
       {p.alike.map((a) => (
@@ -44,15 +45,15 @@ export function PersonPlace() {
 function Reached({ person: p }: { person: PersonView }) {
   return (
     <Card>
-      {p.company ? <Body>{`Signs for ${p.company}`}</Body> : null}
-      <Body>{p.email || 'No email address yet'}</Body>
+      {p.company ? <Body>{TEXT.signsFor(p.company)}</Body> : null}
+      <Body>{p.email || TEXT.noEmailAddressYet}</Body>
       <Button
         kind="quiet"
         icon="download"
         onPress={() => void Linking.openURL(urlOf('personCard', { personId: p.id }))}
         style={{ alignSelf: 'flex-start' }}
       >
-        As a contact card
+        {TEXT.asAContactCard}
       </Button>
       {p.phone ? (
         <Button
@@ -60,7 +61,7 @@ function Reached({ person: p }: { person: PersonView }) {
           onPress={() => void Linking.openURL(`tel:${(p.phone ?? '').replace(/[^\d+]/g, '')}`)}
           style={{ alignSelf: 'flex-start' }}
         >
-          {`Call ${p.phone}`}
+          {TEXT.call(p.phone)}
         </Button>
       ) : null}
     </Card>
@@ -79,33 +80,33 @@ function PersonForm({ person, onDone }: { person: PersonView; onDone: () => void
   return (
     <Card style={{ gap: 10 }}>
       <Input
-        label="Name"
+        label={TEXT.name}
         value={body.name}
         maxLength={120}
         onChangeText={(name) => put({ name })}
         testID="person-name"
       />
       <Input
-        label="Email"
+        label={TEXT.email}
         value={body.email}
         inputMode="email"
         autoCapitalize="none"
         onChangeText={(email) => put({ email })}
       />
       <Input
-        label="Phone"
+        label={TEXT.phone}
         value={body.phone ?? ''}
         inputMode="tel"
         maxLength={40}
         onChangeText={(phone) => put({ phone: phone || null })}
       />
       <Input
-        label="Signs for a company or trust"
+        label={TEXT.signsForACompany2}
         value={body.company}
         maxLength={160}
         onChangeText={(company) => put({ company })}
       />
-      <Small>This corrects every open deal. Packets already sent keep the name and address they were sent to.</Small>
+      <Small>{TEXT.thisCorrectsEveryOpenDeal}</Small>
       {set.isError ? <Trouble error={set.error} /> : null}
       <View style={{ flexDirection: 'row', gap: 10 }}>
         <Button
@@ -115,9 +116,9 @@ function PersonForm({ person, onDone }: { person: PersonView; onDone: () => void
           onPress={() => set.mutate(body, { onSuccess: onDone })}
           testID="save-person"
         >
-          Save
+          {TEXT.save}
         </Button>
-        <Button onPress={onDone}>Cancel</Button>
+        <Button onPress={onDone}>{TEXT.cancel}</Button>
       </View>
     </Card>
   );
@@ -130,29 +131,27 @@ function Alike({ person, other }: { person: PersonView; other: PersonView['alike
   return (
     <Note
       tone="plain"
-      title={`${other.name}${other.email ? `, ${other.email}` : ''} is also in the address book`}
+      title={TEXT.isAlsoInTheAddress(other.name, other.email ? `, ${other.email}` : '')}
       testID="alike"
       action={
         <View style={{ gap: 8 }}>
-          {asking ? (
-            <Small>{`${other.name} and all their deals become part of ${person.name}. This cannot be undone.`}</Small>
-          ) : null}
+          {asking ? <Small>{TEXT.andAllTheirDealsBecome(other.name, person.name)}</Small> : null}
           {merge.isError ? <Trouble error={merge.error} /> : null}
           <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
             {asking ? (
               <>
                 <Button kind="main" busy={merge.isPending} onPress={() => merge.mutate(other.id)} testID="merge-now">
-                  Merge them
+                  {TEXT.mergeThem}
                 </Button>
-                <Button onPress={() => setAsking(false)}>Keep both</Button>
+                <Button onPress={() => setAsking(false)}>{TEXT.keepBoth}</Button>
               </>
             ) : (
               <>
                 <Button kind="quiet" onPress={() => router.push(`/people/${other.id}`)}>
-                  Look
+                  {TEXT.look}
                 </Button>
                 <Button kind="quiet" onPress={() => setAsking(true)} testID="merge">
-                  The same person
+                  {TEXT.theSamePerson}
                 </Button>
               </>
             )}
@@ -179,8 +178,8 @@ function Line({ title, under, onPress }: { title: string; under: string; onPress
 
 const Deals = ({ person: p }: { person: PersonView }) => (
   <Card testID="deals-of">
-    <Heading>Deals</Heading>
-    {p.deals.length ? null : <Small>In no deal.</Small>}
+    <Heading>{TEXT.deals}</Heading>
+    {p.deals.length ? null : <Small>{TEXT.inNoDeal}</Small>}
     {p.deals.map((d) => (
       <Line
         key={`${d.id} ${d.side} ${d.ordinal}`}
@@ -194,8 +193,8 @@ const Deals = ({ person: p }: { person: PersonView }) => (
 
 const Packets = ({ person: p }: { person: PersonView }) => (
   <Card testID="packets-of">
-    <Heading>Packets</Heading>
-    {p.packets.length ? null : <Small>In no packet.</Small>}
+    <Heading>{TEXT.packets}</Heading>
+    {p.packets.length ? null : <Small>{TEXT.inNoPacket}</Small>}
     {p.packets.map((k) => (
       <Line
         key={k.id}
@@ -209,12 +208,12 @@ const Packets = ({ person: p }: { person: PersonView }) => (
 
 const Messages = ({ person: p }: { person: PersonView }) => (
   <Card testID="messages-of">
-    <Heading>Messages</Heading>
-    {p.messages.length ? null : <Small>No messages were sent to them.</Small>}
+    <Heading>{TEXT.messages}</Heading>
+    {p.messages.length ? null : <Small>{TEXT.noMessagesWereSent}</Small>}
     {p.messages.map((m) => (
       <Line
         key={m.id}
-        title={m.subject || 'Text message'}
+        title={m.subject || TEXT.textMessage}
         under={when(m.createdAt)}
         onPress={() => router.push(`/mailroom/${m.id}`)}
       />

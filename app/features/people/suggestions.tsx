@@ -5,6 +5,7 @@ import { usePeople } from '../../api/deal-hooks';
 import { usePalette, useSettled } from '../../ui/hooks';
 import { itemsOf } from '../../ui/list-page';
 import { Small, Strong } from '../../ui/text';
+import { TEXT } from './words';
 
 const WAIT_MS = 250;
 const MOST = 4;
@@ -16,13 +17,13 @@ export function Suggestions({ name, onPick }: { name: string; onPick: (person: P
   const list = settled.length > 1 ? itemsOf(people).slice(0, MOST) : [];
   if (!list.length) return null;
   return (
-    <View role="list" aria-label="From the address book" style={{ gap: 4 }}>
+    <View role="list" aria-label={TEXT.fromTheAddressBook} style={{ gap: 4 }}>
       {list.map((x) => (
         <Pressable
           key={x.id}
           role="button"
           testID="suggestion"
-          aria-label={`Take ${x.name} from the address book`}
+          aria-label={TEXT.takeFromTheAddressBook(x.name)}
           onPress={() => onPick(x)}
           style={{
             minHeight: 44,
@@ -34,7 +35,7 @@ export function Suggestions({ name, onPick }: { name: string; onPick: (person: P
           }}
         >
           <Strong numberOfLines={1}>{x.name}</Strong>
-          <Small numberOfLines={1}>{[x.company, x.email].filter(Boolean).join(' · ') || 'no address yet'}</Small>
+          <Small numberOfLines={1}>{[x.company, x.email].filter(Boolean).join(' · ') || TEXT.noAddressYet}</Small>
         </Pressable>
       ))}
     </View>

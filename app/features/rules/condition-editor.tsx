@@ -15,6 +15,7 @@ import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, IconButton } from '../../ui/pieces';
 import { Small } from '../../ui/text';
 import { FactField } from '../facts/fact-field';
+import { TEXT } from './words';
 
 interface Fault {
   at: string;
@@ -89,7 +90,7 @@ function GroupEditor({ condition, facts, faults, at = '', onChange, onDrop }: Pr
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
         <DropMenu
           anchor={(open) => (
-            <Button kind="quiet" icon="chevron-down" onPress={open} label={`${GROUPS[group]}. Change`}>
+            <Button kind="quiet" icon="chevron-down" onPress={open} label={TEXT.change(GROUPS[group])}>
               {GROUPS[group]}
             </Button>
           )}
@@ -104,7 +105,7 @@ function GroupEditor({ condition, facts, faults, at = '', onChange, onDrop }: Pr
           ))}
         </DropMenu>
         <View style={{ flex: 1 }} />
-        <IconButton name="close" label={`Remove: ${GROUPS[group]}`} onPress={onDrop} />
+        <IconButton name="close" label={TEXT.remove(GROUPS[group])} onPress={onDrop} />
       </View>
       <Faults at={at} faults={faults} />
       {parts.map((part, i) => (
@@ -122,7 +123,7 @@ function GroupEditor({ condition, facts, faults, at = '', onChange, onDrop }: Pr
         <View style={{ flexDirection: 'row', gap: 8, flexWrap: 'wrap' }}>
           <FactMenu
             facts={facts}
-            words="Add a fact"
+            words={TEXT.addAFact}
             testID={`add-fact-${at || 'top'}`}
             onPick={(def) => add(startOf(def))}
           />
@@ -130,7 +131,7 @@ function GroupEditor({ condition, facts, faults, at = '', onChange, onDrop }: Pr
             <DropMenu
               anchor={(open) => (
                 <Button kind="quiet" icon="plus" onPress={open}>
-                  Add a group
+                  {TEXT.addAGroup}
                 </Button>
               )}
             >
@@ -204,11 +205,11 @@ function FactRow({
   return (
     <View testID={`part-${at || 'top'}`} style={{ gap: 6 }}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8, flexWrap: 'wrap' }}>
-        <FactMenu facts={facts} words={def?.label ?? 'Choose a fact'} onPick={(d) => onChange(startOf(d))} />
+        <FactMenu facts={facts} words={def?.label ?? TEXT.chooseAFact} onPick={(d) => onChange(startOf(d))} />
         {def ? (
           <DropMenu
             anchor={(open) => (
-              <Button icon="chevron-down" onPress={open} label={`${def.label} ${compareWords(c.compare, def)}. Change`}>
+              <Button icon="chevron-down" onPress={open} label={TEXT.changeOf(def.label, compareWords(c.compare, def))}>
                 {compareWords(c.compare, def)}
               </Button>
             )}
@@ -224,7 +225,7 @@ function FactRow({
           </DropMenu>
         ) : null}
         <View style={{ flex: 1 }} />
-        <IconButton name="close" label={`Remove: ${def?.label ?? 'this part'}`} onPress={onDrop} />
+        <IconButton name="close" label={TEXT.removeOf(def?.label ?? TEXT.thisPart)} onPress={onDrop} />
       </View>
       {def && c.compare !== 'unknown' ? (
         <FactField

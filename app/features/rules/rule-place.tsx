@@ -28,6 +28,7 @@ import { Button, Card, Choice, IconButton, Note, Page, Trouble } from '../../ui/
 import { Switch } from '../../ui/switch';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 import { ConditionEditor, FactMenu, startOf } from './condition-editor';
+import { TEXT } from './words';
 
 const EMPTY: RuleBody = {
   kinds: ['listing', 'sale'],
@@ -43,15 +44,15 @@ const EMPTY: RuleBody = {
 export function RulePlace() {
   const { ruleId } = useLocalSearchParams<{ ruleId: string }>();
   const rules = useRules();
-  if (!isReady(rules)) return <NotReady query={rules} what="the rule" />;
+  if (!isReady(rules)) return <NotReady query={rules} what={TEXT.theRule} />;
   const rule = rules.data.rules.find((r) => r.id === ruleId) ?? null;
   if (!rule && ruleId !== 'new')
     return (
       <Page>
-        <Title>This rule is gone</Title>
-        <Body>Someone has deleted it.</Body>
+        <Title>{TEXT.thisRuleIsGone}</Title>
+        <Body>{TEXT.someoneHasDeleted}</Body>
         <Button onPress={() => router.replace('/rules')} style={{ alignSelf: 'flex-start' }}>
-          See the rules
+          {TEXT.seeTheRules}
         </Button>
       </Page>
     );
@@ -72,12 +73,12 @@ function RuleEditor({ rule, ownFacts }: { rule: Rule | null; ownFacts: FactDef[]
   return (
     <Page max={wide ? 1080 : 760}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
-        <IconButton name="arrow-left" label="Back to the rules" onPress={back} />
-        <Title>{rule ? rule.title : 'New rule'}</Title>
+        <IconButton name="arrow-left" label={TEXT.backToTheRules} onPress={back} />
+        <Title>{rule ? rule.title : TEXT.newRule}</Title>
       </View>
       {rule?.sample ? (
-        <Note tone="warn" title="This rule came as a sample">
-          It is not legal advice. Once you save it, it is yours.
+        <Note tone="warn" title={TEXT.thisRuleCameAs}>
+          {TEXT.itIsNotLegalAdvice}
         </Note>
       ) : null}
       <View style={{ flexDirection: wide ? 'row' : 'column', gap: 16, alignItems: wide ? 'flex-start' : 'stretch' }}>
@@ -105,9 +106,9 @@ function RuleEditor({ rule, ownFacts }: { rule: Rule | null; ownFacts: FactDef[]
               onPress={() => save.mutate({ id: rule?.id ?? null, body }, { onSuccess: back })}
               testID="save-rule"
             >
-              Save rule
+              {TEXT.saveRule}
             </Button>
-            <Button onPress={back}>Cancel</Button>
+            <Button onPress={back}>{TEXT.cancel}</Button>
             {rule ? (
               <Button
                 kind="quiet"
@@ -116,7 +117,7 @@ function RuleEditor({ rule, ownFacts }: { rule: Rule | null; ownFacts: FactDef[]
                 onPress={() => drop.mutate(rule.id, { onSuccess: back })}
                 testID="drop-rule"
               >
-                Delete rule
+                {TEXT.deleteRule}
               </Button>
             ) : null}
           </View>
@@ -163,15 +164,15 @@ function Asks({ body, faults, set }: PartProps) {
   const toggle = <T,>(list: readonly T[], one: T, on: boolean) => (on ? [...list, one] : list.filter((x) => x !== one));
   return (
     <>
-      <Heading>What it asks for</Heading>
+      <Heading>{TEXT.whatItAsks}</Heading>
       <View style={{ gap: 4 }}>
-        <Small>Type of paper</Small>
+        <Small>{TEXT.typeOfPaper}</Small>
         <DropMenu
           anchor={(open) => (
             <Button
               icon="chevron-down"
               onPress={open}
-              label={`Type of paper: ${TYPE_WORDS[body.paper]}. Change`}
+              label={TEXT.typeOfPaperChange(TYPE_WORDS[body.paper])}
               style={{ alignSelf: 'flex-start' }}
               testID="rule-paper"
             >
@@ -191,22 +192,22 @@ function Asks({ body, faults, set }: PartProps) {
         <Faults of="paper" faults={faults} />
       </View>
       <Input
-        label="What the paper is called"
+        label={TEXT.whatThePaperIsCalled}
         value={body.title}
         maxLength={120}
         onChangeText={(title) => set({ title })}
         testID="rule-title"
       />
       <Input
-        label="Why, in a few words"
+        label={TEXT.whyInAFewWords}
         value={body.reason}
         maxLength={200}
         onChangeText={(reason) => set({ reason })}
-        placeholder="built before 1978"
+        placeholder={TEXT.builtBefore}
         testID="rule-reason"
       />
       <View>
-        <Small>In which deals</Small>
+        <Small>{TEXT.inWhichDeals}</Small>
         {DEAL_KINDS.map((k) => (
           <Switch
             key={k}
@@ -219,7 +220,7 @@ function Asks({ body, faults, set }: PartProps) {
         <Faults of="kinds" faults={faults} />
       </View>
       <View>
-        <Small>{body.signers.length ? 'Who signs it' : 'Who signs it: no one, it only has to be on file'}</Small>
+        <Small>{body.signers.length ? TEXT.whoSigns : TEXT.whoSignsItNoOne}</Small>
         <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
           {SIDES.filter((s) => s !== 'other').map((s: Side) => (
             <View key={s} style={{ width: '50%' }}>
@@ -242,7 +243,7 @@ function When({ body, ownFacts, faults, set }: PartProps & { ownFacts: FactDef[]
   const when = (body.when ?? null) as Condition | null;
   return (
     <>
-      <Heading>When</Heading>
+      <Heading>{TEXT.when}</Heading>
       {when ? (
         <ConditionEditor
           condition={when}
@@ -253,11 +254,11 @@ function When({ body, ownFacts, faults, set }: PartProps & { ownFacts: FactDef[]
         />
       ) : (
         <>
-          <Body>Always, in every deal of these kinds.</Body>
+          <Body>{TEXT.alwaysInEveryDeal}</Body>
           <View style={{ alignSelf: 'flex-start' }}>
             <FactMenu
               facts={facts}
-              words="Only when …"
+              words={TEXT.onlyWhen}
               testID="add-condition"
               onPick={(def) => set({ when: { all: [startOf(def)] } })}
             />
@@ -277,12 +278,12 @@ function Due({ body, faults, set }: PartProps) {
   const put = (change: Partial<Term>) => due && set({ due: { ...due, ...change } });
   return (
     <>
-      <Heading>By when</Heading>
+      <Heading>{TEXT.byWhen}</Heading>
       {due ? (
         <>
-          <Strong>{`Due ${termWords(due)}`}</Strong>
+          <Strong>{TEXT.due(termWords(due))}</Strong>
           <Input
-            label="How many days"
+            label={TEXT.howManyDays}
             value={String(due.n)}
             inputMode="numeric"
             maxLength={4}
@@ -290,21 +291,21 @@ function Due({ body, faults, set }: PartProps) {
             testID="rule-days"
           />
           <Choice
-            label="How the days are counted"
+            label={TEXT.howTheDaysAreCounted}
             value={due.unit}
             wrap
             options={[
-              { value: 'business_days', label: 'Business days' },
-              { value: 'days', label: 'Calendar days' },
+              { value: 'business_days', label: TEXT.businessDays },
+              { value: 'days', label: TEXT.calendarDays },
             ]}
             onChange={(unit) => put({ unit })}
           />
           <Choice
-            label="Before or after"
+            label={TEXT.beforeOrAfter}
             value={due.way}
             options={[
-              { value: 'after', label: 'After' },
-              { value: 'before', label: 'Before' },
+              { value: 'after', label: TEXT.after },
+              { value: 'before', label: TEXT.before },
             ]}
             onChange={(way) => put({ way })}
           />
@@ -320,30 +321,26 @@ function Due({ body, faults, set }: PartProps) {
             ))}
           </DropMenu>
           <Switch
-            label="Never on a weekend or holiday"
-            hint={
-              due.way === 'after'
-                ? 'Such a day moves to the next business day.'
-                : 'Such a day moves back to the business day before.'
-            }
+            label={TEXT.neverOnAWeekend}
+            hint={due.way === 'after' ? TEXT.suchADayMoves : TEXT.suchADayMovesBack}
             on={due.roll}
             onChange={(roll) => put({ roll })}
           />
           <Faults of="due" faults={faults} />
           <Button kind="quiet" onPress={() => set({ due: null })} style={{ alignSelf: 'flex-start' }}>
-            No due date
+            {TEXT.noDueDate}
           </Button>
         </>
       ) : (
         <>
-          <Body>It has no due date of its own: it is needed before the deal closes.</Body>
+          <Body>{TEXT.itHasNoDueDate}</Body>
           <Button
             onPress={() => set({ due: { ...START, from: dates[0] ?? 'accepted' } })}
             style={{ alignSelf: 'flex-start' }}
             disabled={!dates.length}
             testID="add-due"
           >
-            Set a due date
+            {TEXT.setADueDate}
           </Button>
         </>
       )}
@@ -358,28 +355,24 @@ function TrialCard({ trial }: { trial: RuleTrial | undefined }) {
   const wrong = trial.faults.some((f) => ['kinds', 'when', 'due'].includes(f.part));
   return (
     <Card testID="trial">
-      <Heading>In your open deals</Heading>
+      <Heading>{TEXT.inYourOpenDeals}</Heading>
       {wrong ? (
-        <Small>Fix what is marked to see in which deals this rule would require the paper.</Small>
+        <Small>{TEXT.fixWhatIsMarked}</Small>
       ) : (
         <>
           <Body>
-            {trial.of
-              ? `It would require the paper in ${trial.asks} of ${count(trial.of, 'open deal')}.`
-              : 'There is no open deal of these kinds.'}
+            {trial.of ? TEXT.itWouldRequireThePaper(trial.asks, count(trial.of, 'open deal')) : TEXT.thereIsNoOpenDeal}
           </Body>
-          {trial.unknown ? (
-            <Small style={{ color: p.ochre }}>{`In ${trial.unknown} a fact it depends on is not known.`}</Small>
-          ) : null}
+          {trial.unknown ? <Small style={{ color: p.ochre }}>{TEXT.inAFactItDepends(trial.unknown)}</Small> : null}
           {trial.deals.map((d) => (
             <View key={d.id} style={{ borderTopWidth: 1, borderColor: p.rule, paddingTop: 6 }}>
               <Body>{d.address}</Body>
               <Small>
                 {d.hangsOn.length
-                  ? `not known: ${d.hangsOn.join(', ')}`
+                  ? TEXT.notKnown(d.hangsOn.join(', '))
                   : d.due
-                    ? `due ${shortDay(d.due)}`
-                    : 'no day yet'}
+                    ? TEXT.dueOf(shortDay(d.due))
+                    : TEXT.noDayYet}
               </Small>
             </View>
           ))}

@@ -12,6 +12,7 @@ import { NotReady, isReady } from '../../ui/not-ready';
 import { Button, Card, Choice, IconButton, Note, Page, Trouble } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
+import { TEXT } from './words';
 
 const SETS = [
   { id: 'sale', title: 'Listings and sales', kinds: ['listing', 'sale'] },
@@ -20,24 +21,21 @@ const SETS = [
 
 export function RulesPlace() {
   const rules = useRules();
-  if (!isReady(rules)) return <NotReady query={rules} what="the rules" />;
+  if (!isReady(rules)) return <NotReady query={rules} what={TEXT.theRules} />;
   const { rules: all, ownFacts } = rules.data;
   const samples = all.filter((r) => r.sample);
   return (
     <Page>
       <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', gap: 12 }}>
-        <Title>Rules</Title>
+        <Title>{TEXT.rules}</Title>
         <Button kind="main" icon="plus" onPress={() => router.push('/rules/new')} testID="new-rule">
-          New rule
+          {TEXT.newRule}
         </Button>
       </View>
-      <Body>
-        A rule looks at the facts of each deal and says which paper it needs, who signs it, and by when. Change the
-        rules to match the law where you work.
-      </Body>
+      <Body>{TEXT.aRuleLooks}</Body>
       {samples.length ? (
-        <Note tone="warn" title={`${count(samples.length, 'rule')} came as samples`}>
-          They show how rules are written and are not legal advice. Read each one; once you change it, it is yours.
+        <Note tone="warn" title={TEXT.cameAsSamples(count(samples.length, 'rule'))}>
+          {TEXT.theyShowHowRules}
         </Note>
       ) : null}
       {SETS.map((set) => (
@@ -70,12 +68,12 @@ function RuleSet({ title, rules, ownFacts }: { title: string; rules: Rule[]; own
             busy={turn.isPending}
             onPress={() => turn.mutate({ ids: rules.map((r) => r.id), on: !allOn })}
           >
-            {allOn ? 'Turn all off' : 'Turn all on'}
+            {allOn ? TEXT.turnAllOff : TEXT.turnAll}
           </Button>
         ) : null}
       </View>
       {turn.isError ? <Trouble error={turn.error} /> : null}
-      {rules.length ? null : <Small>No rule applies to these deals.</Small>}
+      {rules.length ? null : <Small>{TEXT.noRuleAppliesToThese}</Small>}
       {rules.map((r, i) => (
         <View key={r.id} style={{ borderTopWidth: i ? 1 : 0, borderColor: p.rule, paddingVertical: 6 }}>
           <RuleRow rule={r} facts={facts} onTurn={(on) => turn.mutate({ ids: [r.id], on })} />
@@ -99,7 +97,7 @@ function RuleRow({
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }} testID="rule-row">
       <Pressable
         role="link"
-        aria-label={`${r.title}. Change this rule`}
+        aria-label={TEXT.changeThisRule(r.title)}
         onPress={() => router.push(`/rules/${r.id}`)}
         style={{ flex: 1, gap: 2, minHeight: 44, opacity: r.on ? 1 : 0.65 }}
       >
@@ -107,17 +105,17 @@ function RuleRow({
           <Strong>{r.title}</Strong>
           {r.sample ? (
             <View style={{ borderWidth: 1, borderColor: p.ochre, borderRadius: 6, paddingHorizontal: 6 }}>
-              <Small style={{ color: p.ochre }}>sample</Small>
+              <Small style={{ color: p.ochre }}>{TEXT.sample}</Small>
             </View>
           ) : null}
         </View>
-        <Small>{`When: ${r.when ? conditionWords(r.when, facts) : 'always'}`}</Small>
+        <Small>{TEXT.whenOf(r.when ? conditionWords(r.when, facts) : 'always')}</Small>
         <Small>
           {[
-            r.due ? `Due ${termWords(r.due)}` : 'No due date',
+            r.due ? TEXT.due(termWords(r.due)) : TEXT.noDueDate,
             r.signers.length
-              ? `signed by ${listWords(r.signers.map((s) => SIDE_WORDS[s].toLowerCase()))}`
-              : 'no one signs',
+              ? TEXT.signedBy(listWords(r.signers.map((s) => SIDE_WORDS[s].toLowerCase())))
+              : TEXT.noOneSigns,
           ].join('; ')}
         </Small>
       </Pressable>
@@ -147,14 +145,14 @@ function OwnFacts({ facts }: { facts: FactDef[] }) {
   const keep = (list: FactDef[], onSuccess?: () => void) => save.mutate({ facts: list }, { onSuccess });
   return (
     <Card testID="own-facts">
-      <Heading>Facts of your own</Heading>
-      <Small>In addition to the facts every deal has. Rules can use them too.</Small>
+      <Heading>{TEXT.factsOfYourOwn}</Heading>
+      <Small>{TEXT.inAdditionToTheFacts}</Small>
       {facts.map((f) => (
         <View key={f.key} style={{ flexDirection: 'row', alignItems: 'center' }}>
           <Body style={{ flex: 1 }}>{`${f.label}, ${TYPE_LABELS[f.type] ?? f.type}`}</Body>
           <IconButton
             name="trash"
-            label={`Remove: ${f.label}`}
+            label={TEXT.removeOf(f.label)}
             onPress={() => keep(facts.filter((x) => x.key !== f.key))}
           />
         </View>
@@ -168,7 +166,7 @@ function OwnFacts({ facts }: { facts: FactDef[] }) {
         />
       ) : (
         <Button icon="plus" onPress={() => setAdding(true)} style={{ alignSelf: 'flex-start' }} testID="add-own-fact">
-          Add a fact
+          {TEXT.addAFact}
         </Button>
       )}
     </Card>
@@ -199,19 +197,19 @@ function OwnFactForm({
   const ready = label.trim() !== '' && (type !== 'choice' || options.length > 1);
   return (
     <View style={{ gap: 10 }}>
-      <Input label="What the fact is called" value={label} onChangeText={setLabel} maxLength={60} testID="own-label" />
-      <Choice label="What kind of answer it has" value={type} options={[...TYPES]} wrap onChange={setType} />
+      <Input label={TEXT.whatTheFactIsCalled} value={label} onChangeText={setLabel} maxLength={60} testID="own-label" />
+      <Choice label={TEXT.whatKindOfAnswer} value={type} options={[...TYPES]} wrap onChange={setType} />
       {type === 'choice' ? (
-        <Input label="Its choices, with commas between" value={choices} onChangeText={setChoices} maxLength={600} />
+        <Input label={TEXT.itsChoicesWithCommasBetween} value={choices} onChangeText={setChoices} maxLength={600} />
       ) : null}
       <Choice
-        label="In which deals"
+        label={TEXT.inWhichDeals}
         value={where}
         wrap
         options={[
-          { value: 'both', label: 'In all deals' },
-          { value: 'sale', label: 'Listings and sales' },
-          { value: 'tenancy', label: 'Tenancies' },
+          { value: 'both', label: TEXT.inAllDeals },
+          { value: 'sale', label: TEXT.listingsAndSales },
+          { value: 'tenancy', label: TEXT.tenancies },
         ]}
         onChange={setWhere}
       />
@@ -231,9 +229,9 @@ function OwnFactForm({
           }
           testID="save-own-fact"
         >
-          Add the fact
+          {TEXT.addTheFact}
         </Button>
-        <Button onPress={onCancel}>Cancel</Button>
+        <Button onPress={onCancel}>{TEXT.cancel}</Button>
       </View>
     </View>
   );

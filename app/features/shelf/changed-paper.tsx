@@ -19,6 +19,7 @@ import { PAPER_FILES } from '../../ui/paper-files';
 import { AtRect } from '../pages/mark-box';
 import { Sheet } from '../pages/sheet';
 import type { Desk } from '../desk/use-desk';
+import { TEXT } from './words';
 
 export function ChangedPaper({ desk }: { desk: Desk }) {
   const [paper, setPaper] = useState<DocumentView | null>(null);
@@ -46,18 +47,18 @@ export function ChangedPaper({ desk }: { desk: Desk }) {
   const now = paper && item.data?.documents.find((d) => d.id === paper.id);
   return (
     <Card style={{ gap: 8 }} testID="changed-paper">
-      <Heading>A changed paper</Heading>
+      <Heading>{TEXT.aChangedPaper}</Heading>
       {pick.field}
-      {now?.status === 'failed' ? <Note tone="stop" title={now.problem ?? 'It could not be read.'} /> : null}
+      {now?.status === 'failed' ? <Note tone="stop" title={now.problem ?? TEXT.itCouldNotBeRead} /> : null}
       {now?.status === 'ready' ? (
         <FoundAgain desk={desk} paper={now} onDone={() => setPaper(null)} />
       ) : now ? (
-        <Loading what="the changed paper" />
+        <Loading what={TEXT.theChangedPaper} />
       ) : (
         <>
-          <Small>The marks are placed again by the words around them. Nothing is changed until you approve it.</Small>
+          <Small>{TEXT.theMarksArePlacedAgain}</Small>
           <Button icon="file-plus" onPress={pick.open} busy={busy} testID="bring-changed">
-            Add the changed paper
+            {TEXT.addTheChangedPaper}
           </Button>
         </>
       )}
@@ -75,7 +76,7 @@ function FoundAgain({ desk, paper, onDone }: { desk: Desk; paper: DocumentView; 
     staleTime: Infinity,
   });
   const [turned, setTurned] = useState<Record<string, boolean>>({});
-  if (found.isPending) return <Loading what="the places" />;
+  if (found.isPending) return <Loading what={TEXT.thePlaces} />;
   if (found.isError) return <Trouble error={found.error} retry={() => void found.refetch()} />;
   const items = found.data.items;
   const was = desk.draft.documents[0]?.id;
@@ -89,7 +90,14 @@ function FoundAgain({ desk, paper, onDone }: { desk: Desk; paper: DocumentView; 
   };
   return (
     <View style={{ gap: 8 }} testID="found-again">
-      <Body>{`${count(of('same').length, 'mark')} in place, ${of('moved').length} moved, ${of('doubtful').length} uncertain, ${of('lost').length} not found.`}</Body>
+      <Body>
+        {TEXT.inPlaceMovedUncertainNot(
+          count(of('same').length, 'mark'),
+          of('moved').length,
+          of('doubtful').length,
+          of('lost').length,
+        )}
+      </Body>
       {[...of('doubtful'), ...of('moved')].map((a) => (
         <Place
           key={a.markId}
@@ -101,16 +109,16 @@ function FoundAgain({ desk, paper, onDone }: { desk: Desk; paper: DocumentView; 
         />
       ))}
       {of('lost').map((a) => (
-        <Small key={a.markId}>{`${nameOf(desk, a)}: the words around it are gone. Place it by hand.`}</Small>
+        <Small key={a.markId}>{TEXT.theWordsAround(nameOf(desk, a))}</Small>
       ))}
       <View style={{ flexDirection: 'row', gap: 10 }}>
         <Button kind="main" onPress={take} testID="take-changed">
-          Use the new paper
+          {TEXT.useTheNewPaper}
         </Button>
-        <Button onPress={onDone}>Keep the old paper</Button>
+        <Button onPress={onDone}>{TEXT.keepTheOldPaper}</Button>
         {was ? (
           <Button kind="quiet" onPress={() => router.push(`/changes/${paper.id}/${was}`)} testID="what-changed">
-            What changed
+            {TEXT.whatChanged}
           </Button>
         ) : null}
       </View>
@@ -148,7 +156,7 @@ function Place({
   return (
     <View style={{ gap: 4 }}>
       <Switch
-        label={`${nameOf(desk, a)}, page ${a.page}`}
+        label={TEXT.page(nameOf(desk, a), a.page)}
         hint={WORDS[a.state]}
         on={on}
         onChange={onTurn}
@@ -161,7 +169,7 @@ function Place({
               page={page}
               url={urlOf('documentPage', { documentId: paper.id, page: a.page })}
               width={width}
-              label={`Page ${a.page} of the changed paper`}
+              label={TEXT.pageOfTheChangedPaper(a.page)}
             >
               <AtRect rect={a.rect} scale={scale}>
                 <View style={{ flex: 1, borderWidth: 2, borderColor: p.brick }} />
@@ -172,7 +180,7 @@ function Place({
       ) : null}
       {a.state === 'moved' ? (
         <Button kind="quiet" onPress={() => setOpen(!open)} style={{ alignSelf: 'flex-start' }}>
-          {open ? 'Hide it' : 'See it on the page'}
+          {open ? TEXT.hideIt : TEXT.seeItOnThePage}
         </Button>
       ) : null}
     </View>

@@ -21,6 +21,7 @@ import { findingsOf } from '../desk/desk-header';
 import { ChangedPaper } from './changed-paper';
 import { Sharing } from './sharing';
 import type { Desk } from '../desk/use-desk';
+import { TEXT } from './words';
 
 /** The one act of a form's desk. */
 export function PutOnShelf({ desk }: { desk: Desk }) {
@@ -36,7 +37,7 @@ export function PutOnShelf({ desk }: { desk: Desk }) {
       onPress={() => put.mutate(desk.version)}
       testID="put-on-shelf"
     >
-      {there ? `On the shelf, edition ${item.data?.edition ?? 1}` : 'Put on the shelf'}
+      {there ? TEXT.onTheShelfEdition(item.data?.edition ?? 1) : TEXT.putOnTheShelf}
     </Button>
   );
 }
@@ -44,8 +45,8 @@ export function PutOnShelf({ desk }: { desk: Desk }) {
 export function FormPart({ desk }: { desk: Desk }) {
   return (
     <View style={{ gap: 12 }}>
-      <Heading>Roles</Heading>
-      <Small>Places belong to roles. On a deal they are filled by side and order.</Small>
+      <Heading>{TEXT.roles}</Heading>
+      <Small>{TEXT.placesBelongToRoles}</Small>
       <Roles desk={desk} />
       <About on={{ id: desk.packet.id, draft: desk.draft, edit: desk.edit }} />
       <ChangedPaper desk={desk} />
@@ -86,7 +87,7 @@ export function Roles({ desk: { draft, edit } }: { desk: Pick<Desk, 'draft' | 'e
           <Body style={{ flex: 1 }}>{x.name}</Body>
           <IconButton
             name="trash"
-            label={`Take ${x.name} out, with its marks`}
+            label={TEXT.takeOutWithItsMarks(x.name)}
             onPress={() => edit(editsToRemoveParty(draft, x.id))}
           />
         </View>
@@ -94,7 +95,7 @@ export function Roles({ desk: { draft, edit } }: { desk: Pick<Desk, 'draft' | 'e
       <DropMenu
         anchor={(open) => (
           <Button icon="plus" onPress={open} style={{ alignSelf: 'flex-start' }} testID="add-role">
-            Add a role
+            {TEXT.addARole}
           </Button>
         )}
       >
@@ -109,7 +110,7 @@ export function Roles({ desk: { draft, edit } }: { desk: Pick<Desk, 'draft' | 'e
             : [
                 <MenuItem
                   key={`every ${side}`}
-                  title={`Every ${SIDE_WORDS[side].toLowerCase()}`}
+                  title={TEXT.every(SIDE_WORDS[side].toLowerCase())}
                   onPress={() => add('every', side, 1)}
                 />,
               ]),
@@ -132,7 +133,7 @@ export function About({ on: { id, draft, edit } }: { on: Pick<Desk, 'draft' | 'e
   return (
     <Card style={{ gap: 10 }}>
       <LateInput
-        label="Name of the form"
+        label={TEXT.nameOfTheForm}
         value={draft.name}
         onSave={(value) => value.trim() && edit([{ op: 'set', field: 'name', value }])}
         testID="form-name"
@@ -141,7 +142,7 @@ export function About({ on: { id, draft, edit } }: { on: Pick<Desk, 'draft' | 'e
         <DropMenu
           anchor={(open) => (
             <Button onPress={open} style={{ alignSelf: 'flex-start' }} testID="form-type">
-              {`Type: ${TYPE_WORDS[paper.type]}`}
+              {TEXT.type(TYPE_WORDS[paper.type])}
             </Button>
           )}
         >
@@ -151,7 +152,7 @@ export function About({ on: { id, draft, edit } }: { on: Pick<Desk, 'draft' | 'e
         </DropMenu>
       ) : null}
       <DayField
-        label="This edition may be used until"
+        label={TEXT.thisEditionMayBeUsed}
         value={item.data?.endsOn ?? ''}
         onChange={(day) => set.mutate({ endsOn: day || null })}
         testID="form-ends"
@@ -170,8 +171,8 @@ export function Editions({ id }: { id: string }) {
   const { editions, since, kits, retired, edition } = item.data;
   return (
     <Card style={{ gap: 6 }}>
-      <Heading>Editions</Heading>
-      {since.length ? <Small>{`In preparation: ${since.join(' ')}`}</Small> : null}
+      <Heading>{TEXT.editions}</Heading>
+      {since.length ? <Small>{TEXT.inPreparation(since.join(' '))}</Small> : null}
       {editions.length ? (
         editions.map((e) => (
           <View key={e.edition}>
@@ -180,7 +181,7 @@ export function Editions({ id }: { id: string }) {
           </View>
         ))
       ) : (
-        <Small>None yet. Packets use editions, so changes you are preparing affect no one.</Small>
+        <Small>{TEXT.noneYetPacketsUseEditions}</Small>
       )}
       {kits.length ? <Small>{`In ${count(kits.length, 'kit')}: ${kits.map((k) => k.name).join(', ')}`}</Small> : null}
       <Button
@@ -190,11 +191,11 @@ export function Editions({ id }: { id: string }) {
         style={{ alignSelf: 'flex-start' }}
         testID="pass-on"
       >
-        Export as a file
+        {TEXT.exportAsAFile}
       </Button>
       {edition ? (
         <Button kind="quiet" onPress={() => set.mutate({ retired: !retired })} style={{ alignSelf: 'flex-start' }}>
-          {retired ? 'Restore' : 'Retire'}
+          {retired ? TEXT.restore : TEXT.retire}
         </Button>
       ) : asking ? (
         <View style={{ flexDirection: 'row', gap: 10 }}>
@@ -203,13 +204,13 @@ export function Editions({ id }: { id: string }) {
             busy={drop.isPending}
             onPress={() => drop.mutate(undefined, { onSuccess: () => router.replace('/shelf') })}
           >
-            Throw away
+            {TEXT.throwAway}
           </Button>
-          <Button onPress={() => setAsking(false)}>Keep</Button>
+          <Button onPress={() => setAsking(false)}>{TEXT.keep}</Button>
         </View>
       ) : (
         <Button kind="quiet" onPress={() => setAsking(true)} style={{ alignSelf: 'flex-start' }}>
-          Delete
+          {TEXT.deleteWord}
         </Button>
       )}
       {drop.isError ? <Trouble error={drop.error} /> : null}

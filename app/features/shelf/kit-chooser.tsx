@@ -8,6 +8,7 @@ import { usePalette } from '../../ui/hooks';
 import { Button, Loading, Trouble } from '../../ui/pieces';
 import { Body, Small, Strong } from '../../ui/text';
 import { SlotPath } from './slot-path';
+import { TEXT } from './words';
 
 /** As many as are shown before more are asked for. */
 const AT_FIRST = 5;
@@ -20,23 +21,21 @@ export function KitChooser({ dealId }: { dealId: string }) {
   if (!open)
     return (
       <Button icon="pages" onPress={() => setOpen(true)} testID="use-kit">
-        Use a kit
+        {TEXT.useAKit}
       </Button>
     );
   const items = kits.data?.items ?? [];
   return (
     <View style={{ gap: 8 }} testID="kit-chooser">
-      {kits.isPending ? <Loading what="the kits" /> : null}
+      {kits.isPending ? <Loading what={TEXT.theKits} /> : null}
       {kits.isError ? <Trouble error={kits.error} retry={() => void kits.refetch()} /> : null}
-      {kits.isSuccess && !items.length ? (
-        <Body>No kit is on the shelf yet. Make one from forms, or from a packet that went well.</Body>
-      ) : null}
+      {kits.isSuccess && !items.length ? <Body>{TEXT.noKit}</Body> : null}
       {(all ? items : items.slice(0, AT_FIRST)).map((k) => (
         <Pressable
           key={k.id}
           role="link"
           testID="kit-choice"
-          aria-label={`Use ${k.name}`}
+          aria-label={TEXT.kitToUse(k.name)}
           onPress={() => router.push(`/deals/${dealId}/kit/${k.id}`)}
           style={{ gap: 4, borderWidth: 1, borderColor: p.rule, borderRadius: 12, padding: 12 }}
         >
@@ -45,8 +44,8 @@ export function KitChooser({ dealId }: { dealId: string }) {
           <Small>
             {[
               count(k.papers, 'paper'),
-              k.meets.length ? `meets ${listWords(k.meets)}` : '',
-              k.missing.length ? `no one yet for ${listWords(k.missing)}` : '',
+              k.meets.length ? TEXT.meets(listWords(k.meets)) : '',
+              k.missing.length ? TEXT.noOneYet(listWords(k.missing)) : '',
             ]
               .filter(Boolean)
               .join('; ')}
@@ -56,11 +55,11 @@ export function KitChooser({ dealId }: { dealId: string }) {
       <View style={{ flexDirection: 'row', gap: 10 }}>
         {!all && items.length > AT_FIRST ? (
           <Button kind="quiet" onPress={() => setAll(true)}>
-            {`Show all ${items.length}`}
+            {TEXT.showAll(items.length)}
           </Button>
         ) : null}
         <Button kind="quiet" onPress={() => setOpen(false)}>
-          Close
+          {TEXT.close}
         </Button>
       </View>
     </View>

@@ -26,11 +26,12 @@ import { Editions, Roles } from './form-part';
 import { NotOwn, Sharing } from './sharing';
 import { SHELF_HOME } from './home';
 import { statusWords } from './shelf-place';
+import { TEXT } from './words';
 
 export function KitPlace() {
   const { kitId } = useLocalSearchParams<{ kitId: string }>();
   const item = useShelfItem(kitId);
-  if (!isReady(item)) return <NotReady query={item} what="the kit" />;
+  if (!isReady(item)) return <NotReady query={item} what={TEXT.theKit} />;
   return item.data.own ? <Kit key={item.data.id} kit={item.data} /> : <NotOwn item={item.data} />;
 }
 
@@ -43,16 +44,16 @@ function Kit({ kit }: { kit: ShelfItemView }) {
   const left = [
     <Forms key="forms" kit={kit} handle={handle} />,
     <Card key="roles">
-      <Heading>Roles</Heading>
+      <Heading>{TEXT.roles}</Heading>
       <Roles desk={handle} />
     </Card>,
     <Card key="path" style={{ gap: 10 }}>
-      <Heading>Path</Heading>
+      <Heading>{TEXT.path}</Heading>
       <PathOfDraft on={{ ...handle, names: [] }} />
     </Card>,
   ];
   const right = [
-    <WordsCard key="words" on={handle} nameLabel="Name of the kit and its packets" tags={TAGS} />,
+    <WordsCard key="words" on={handle} nameLabel={TEXT.nameOfTheKit} tags={TAGS} />,
     <Time key="time" kit={kit} handle={handle} />,
     <ToldCard key="told" on={handle} />,
     <Locked key="locks" kit={kit} />,
@@ -62,16 +63,14 @@ function Kit({ kit }: { kit: ShelfItemView }) {
   return (
     <Page max={wide ? 1160 : 760}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
-        <IconButton name="arrow-left" label="Back to the shelf" onPress={() => router.navigate('/shelf')} />
+        <IconButton name="arrow-left" label={TEXT.backToTheShelf} onPress={() => router.navigate('/shelf')} />
         <View style={{ flex: 1 }}>
           <Title numberOfLines={2}>{handle.draft.name}</Title>
-          <Small testID="saving">{`Kit, ${statusWords(kit)} · ${handle.saving.sentence}`}</Small>
+          <Small testID="saving">{TEXT.kit(statusWords(kit), handle.saving.sentence)}</Small>
         </View>
       </View>
       {put.isError ? <Trouble error={put.error} /> : null}
-      {kit.forms.some((f) => f.retired) ? (
-        <Note tone="warn" title="A form of this kit was retired. Take it out, or bring it back into use." />
-      ) : null}
+      {kit.forms.some((f) => f.retired) ? <Note tone="warn" title={TEXT.aFormOfThisKit} /> : null}
       <Button
         kind="main"
         disabled={there || handle.saving.state !== 'saved'}
@@ -80,7 +79,7 @@ function Kit({ kit }: { kit: ShelfItemView }) {
         testID="put-on-shelf"
         style={{ alignSelf: 'flex-start' }}
       >
-        {there ? `On the shelf, edition ${kit.edition}` : 'Put on the shelf'}
+        {there ? TEXT.onTheShelfEdition(kit.edition) : TEXT.putOnTheShelf}
       </Button>
       {wide ? (
         <View style={{ flexDirection: 'row', gap: 16, alignItems: 'flex-start' }}>
@@ -110,7 +109,7 @@ function Forms({ kit, handle: { draft, edit } }: Part) {
   });
   return (
     <Card>
-      <Heading>Forms</Heading>
+      <Heading>{TEXT.forms}</Heading>
       {draft.documents.map((d, i) => {
         const name = nameOf(d.id) ?? 'A form';
         return (
@@ -118,13 +117,13 @@ function Forms({ kit, handle: { draft, edit } }: Part) {
             <Body style={{ flex: 1 }}>{`${i + 1}. ${name}`}</Body>
             <IconButton
               name="arrow-up"
-              label={`${name} earlier`}
+              label={TEXT.earlier(name)}
               disabled={i === 0}
               onPress={() => edit([put(d.id, i - 1)])}
             />
             <IconButton
               name="trash"
-              label={`Take ${name} out of the kit`}
+              label={TEXT.takeOutOfTheKit(name)}
               disabled={draft.documents.length === 1}
               onPress={() => edit([{ op: 'drop', list: 'documents', id: d.id }])}
             />
@@ -135,14 +134,14 @@ function Forms({ kit, handle: { draft, edit } }: Part) {
         <DropMenu
           anchor={(open) => (
             <Button icon="plus" onPress={open} style={{ alignSelf: 'flex-start' }} testID="add-form">
-              Add a form
+              {TEXT.addAForm}
             </Button>
           )}
         >
           {addable.map((f) => (
             <MenuItem key={f.id} title={f.name} onPress={() => edit([put(f.id)])} />
           ))}
-          {all.hasNextPage ? <MenuItem title="More forms…" onPress={() => void all.fetchNextPage()} /> : null}
+          {all.hasNextPage ? <MenuItem title={TEXT.moreForms} onPress={() => void all.fetchNextPage()} /> : null}
         </DropMenu>
       ) : null}
     </Card>
@@ -160,7 +159,7 @@ function Sending({ value, onChange }: { value: SendingTime | null; onChange: (to
   return (
     <>
       <Switch
-        label="Send at a set time (deal’s time zone)"
+        label={TEXT.sendAtASetTime}
         on={value !== null}
         onChange={(on) => onChange(on ? FIRST_TIME : null)}
         testID="kit-sending"
@@ -170,7 +169,7 @@ function Sending({ value, onChange }: { value: SendingTime | null; onChange: (to
           <View style={{ flexDirection: 'row', gap: 10, alignItems: 'flex-end' }}>
             <View style={{ flex: 1 }}>
               <NumberField
-                label="Business days later (0 for the same day)"
+                label={TEXT.businessDaysLater}
                 value={value.days}
                 min={0}
                 max={60}
@@ -180,7 +179,7 @@ function Sending({ value, onChange }: { value: SendingTime | null; onChange: (to
             </View>
             <HourMenu value={value.hour} onChange={(hour) => onChange({ ...value, hour })} testID="kit-sending-hour" />
           </View>
-          <Small>In a notice to many homes, each is sent when you release the notice.</Small>
+          <Small>{TEXT.inANoticeToMany}</Small>
         </>
       ) : null}
     </>
@@ -194,17 +193,17 @@ function Time({ kit, handle: { draft, edit } }: Part) {
     edit([{ op: 'set', field: 'schedule', value: { ...draft.schedule, ...change } }]);
   return (
     <Card style={{ gap: 10 }}>
-      <Heading>Time</Heading>
+      <Heading>{TEXT.time}</Heading>
       <Sending value={sending ?? null} onChange={(to) => setSchedule({ sending: to })} />
       <Switch
-        label="Count the last day to sign from the day it is sent"
+        label={TEXT.countTheLastDay}
         on={kit.lastIn !== null}
         onChange={(on) => set.mutate({ lastIn: on ? 7 : null })}
         testID="last-in"
       />
       {kit.lastIn === null ? null : (
         <NumberField
-          label="Business days after sending"
+          label={TEXT.businessDaysAfterSending}
           value={kit.lastIn}
           min={1}
           max={365}
@@ -212,14 +211,14 @@ function Time({ kit, handle: { draft, edit } }: Part) {
         />
       )}
       <Switch
-        label="Nudge people who have not signed after 2 business days, then every 2"
+        label={TEXT.nudgePeopleWhoHaveNot}
         on={nudge !== null}
         onChange={(on) => setSchedule({ nudge: on ? USUAL_SCHEDULE.nudge : null })}
         testID="nudges"
       />
       {nudge ? <NudgeWords nudge={nudge} onChange={(now) => setSchedule({ nudge: now })} /> : null}
       <Switch
-        label="People further along the path may read along"
+        label={TEXT.peopleFurtherAlongThePath}
         on={draft.readAlong ?? false}
         onChange={(value) => edit([{ op: 'set', field: 'readAlong', value }])}
       />
@@ -240,7 +239,7 @@ function Locked({ kit }: { kit: ShelfItemView }) {
     <Card>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
         <Icon name="lock" color={p.slate} size={20} />
-        <Heading>Locked for people who use it</Heading>
+        <Heading>{TEXT.lockedForPeopleWhoUse}</Heading>
       </View>
       {LOCKS.map((lock) => {
         const by = kit.locks.find((l) => l.lock === lock)?.by;
@@ -255,7 +254,7 @@ function Locked({ kit }: { kit: ShelfItemView }) {
           />
         );
       })}
-      <Small>{`${count(kit.locks.length, 'setting')} locked. What is not locked can be changed for one packet, before it is sent.`}</Small>
+      <Small>{TEXT.lockedWhatIsNotLocked(count(kit.locks.length, 'setting'))}</Small>
     </Card>
   );
 }

@@ -10,24 +10,25 @@ import { NotReady, isReady } from '../../ui/not-ready';
 import { Button, Card, IconButton, Page, Trouble } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Body, Small, Title } from '../../ui/text';
+import { TEXT } from './words';
 
 export function NewKit() {
   const forms = useShelf('form', '');
   const { kit } = useNewOnShelf();
   const [name, setName] = useState('');
   const [chosen, setChosen] = useState<string[]>([]);
-  if (!isReady(forms)) return <NotReady query={forms} what="the forms" />;
+  if (!isReady(forms)) return <NotReady query={forms} what={TEXT.theForms} />;
   const usable = itemsOf(forms).filter((f) => f.edition > 0);
   const turn = (id: string) => setChosen((was) => (was.includes(id) ? was.filter((x) => x !== id) : [...was, id]));
   return (
     <Page max={560}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
-        <IconButton name="arrow-left" label="Back to the shelf" onPress={() => router.navigate('/shelf')} />
-        <Title>New kit</Title>
+        <IconButton name="arrow-left" label={TEXT.backToTheShelf} onPress={() => router.navigate('/shelf')} />
+        <Title>{TEXT.newKit}</Title>
       </View>
       <Card style={{ gap: 10 }}>
-        <Input label="Name of the kit" value={name} onChangeText={setName} testID="kit-name" />
-        <Small>Which forms go together? They appear in packets in the order you choose them.</Small>
+        <Input label={TEXT.nameOfTheKit2} value={name} onChangeText={setName} testID="kit-name" />
+        <Small>{TEXT.whichFormsGoTogetherThey}</Small>
         {usable.map((f) => (
           <Switch
             key={f.id}
@@ -38,10 +39,8 @@ export function NewKit() {
             testID={`choose-${f.name}`}
           />
         ))}
-        {forms.hasNextPage ? <Button onPress={() => void forms.fetchNextPage()}>Show more forms</Button> : null}
-        {usable.length ? null : (
-          <Body>No form is on the shelf yet. Add one, finish it at its desk and put it on the shelf.</Body>
-        )}
+        {forms.hasNextPage ? <Button onPress={() => void forms.fetchNextPage()}>{TEXT.showMoreForms}</Button> : null}
+        {usable.length ? null : <Body>{TEXT.noForm}</Body>}
         {kit.isError ? <Trouble error={kit.error} /> : null}
         <Button
           kind="main"
@@ -52,7 +51,7 @@ export function NewKit() {
           }
           testID="make-kit"
         >
-          Make the kit
+          {TEXT.makeTheKit}
         </Button>
       </Card>
     </Page>

@@ -7,26 +7,24 @@ import { useNewOnShelf } from '../../api/shelf-hooks';
 import { Input } from '../../ui/input';
 import { Button, Card, Trouble } from '../../ui/pieces';
 import { Body, Heading } from '../../ui/text';
+import { TEXT } from './words';
 
 export function SaveToShelfCard({ packet }: { packet: PacketView }) {
   const { keep } = useNewOnShelf();
   const [name, setName] = useState<string | null>(null);
   return (
     <Card testID="keep-card">
-      <Heading>Use again for the next deal</Heading>
+      <Heading>{TEXT.useAgainForTheNext}</Heading>
       {name === null ? (
         <>
-          <Body>
-            Save its papers, roles, path and message as a kit. Names and what was filled in for this deal are left out;
-            what is printed on the papers is included.
-          </Body>
+          <Body>{TEXT.saveItsPapersRolesPath}</Body>
           <Button onPress={() => setName(packet.name)} style={{ alignSelf: 'flex-start' }} testID="keep-kit">
-            Save as a kit
+            {TEXT.saveAsAKit}
           </Button>
         </>
       ) : (
         <>
-          <Input label="Name of the kit" value={name} onChangeText={setName} testID="keep-name" />
+          <Input label={TEXT.nameOfTheKit2} value={name} onChangeText={setName} testID="keep-name" />
           {keep.isError ? <Trouble error={keep.error} /> : null}
           <View style={{ flexDirection: 'row', gap: 10 }}>
             <Button
@@ -38,9 +36,9 @@ export function SaveToShelfCard({ packet }: { packet: PacketView }) {
               }
               testID="keep-now"
             >
-              Make the kit
+              {TEXT.makeTheKit}
             </Button>
-            <Button onPress={() => setName(null)}>Cancel</Button>
+            <Button onPress={() => setName(null)}>{TEXT.cancel}</Button>
           </View>
         </>
       )}

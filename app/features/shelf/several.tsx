@@ -13,6 +13,7 @@ import { NotReady, isReady } from '../../ui/not-ready';
 import { Button, Card, IconButton, Page } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Body, Small, Strong, Title } from '../../ui/text';
+import { TEXT } from './words';
 
 /** As many deals as can be in hand. */
 const MOST = 100;
@@ -38,7 +39,7 @@ export function SeveralDeals() {
   const [turned, setTurned] = useState<Record<string, boolean>>({});
   const [gone, setGone] = useState<Record<string, Gone>>({});
   const [running, setRunning] = useState(false);
-  if (!isReady(kit)) return <NotReady query={kit} what="the kit" />;
+  if (!isReady(kit)) return <NotReady query={kit} what={TEXT.theKit} />;
   const isOn = (id: string, t: KitTrial | undefined) =>
     !!t && !gone[id] && canGo(t) && (turned[id] ?? (!t.used && t.slots.every((s) => s.empty !== 'nobody')));
   const going = ids.filter((id, i) => isOn(id, rows[i]?.data));
@@ -64,9 +65,9 @@ export function SeveralDeals() {
   return (
     <Page max={820}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
-        <IconButton name="arrow-left" label="Back to the deals" onPress={() => router.navigate('/deals')} />
+        <IconButton name="arrow-left" label={TEXT.backToTheDeals} onPress={() => router.navigate('/deals')} />
         <View style={{ flex: 1 }}>
-          <Small>{`For ${count(ids.length, 'deal')}`}</Small>
+          <Small>{TEXT.forWord(count(ids.length, 'deal'))}</Small>
           <Title numberOfLines={2}>{kit.data.name}</Title>
         </View>
       </View>
@@ -74,7 +75,7 @@ export function SeveralDeals() {
         {ids.map((id, i) => (
           <DealRow
             key={id}
-            address={rows[i]?.data?.address ?? 'A deal'}
+            address={rows[i]?.data?.address ?? TEXT.aDeal}
             trial={rows[i]?.data}
             error={rows[i]?.error ?? null}
             gone={gone[id]}
@@ -84,10 +85,10 @@ export function SeveralDeals() {
         ))}
       </Card>
       {running ? (
-        <ProgressBar progress={done / Math.max(1, done + going.length)} color={p.brick} aria-label="Sending" />
+        <ProgressBar progress={done / Math.max(1, done + going.length)} color={p.brick} aria-label={TEXT.sending} />
       ) : null}
       <Button kind="main" disabled={!going.length} busy={running} onPress={() => void run()} testID="send-several">
-        {going.length ? `Send ${count(going.length, 'packet')}` : done ? 'Nothing left to send' : 'Nothing to send'}
+        {going.length ? TEXT.send(count(going.length, 'packet')) : done ? TEXT.nothingLeftToSend : TEXT.nothingToSend}
       </Button>
     </Page>
   );
@@ -128,7 +129,7 @@ function DealRow({
               onPress={() => router.push(`/packets/${gone.packetId}`)}
               style={{ alignSelf: 'flex-start' }}
             >
-              {gone.waits ? 'Goes out at its set time. See the packet' : 'Sent. See the packet'}
+              {gone.waits ? TEXT.goesOutAtItsSet : TEXT.sentSeeThePacket}
             </Button>
           ) : (
             <Body style={{ color: p.wine }}>{gone.problem}</Body>

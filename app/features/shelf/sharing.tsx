@@ -11,6 +11,7 @@ import { Button, Card, IconButton, Page, Trouble } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 import { SlotPath } from './slot-path';
+import { TEXT } from './words';
 
 /** Makes a copy that is one's own to change, and goes there. */
 export function useCopy(item: Pick<ShelfItemView, 'id' | 'what'>) {
@@ -32,7 +33,7 @@ export function Sharing({ item }: { item: ShelfItemView }) {
   const part = (label: string, chosen: string[] | null, save: (ids: string[] | null) => void, test: string) => (
     <View style={{ gap: 2 }}>
       <Switch
-        label={`Everyone in the firm may ${label}`}
+        label={TEXT.everyoneInTheFirmMay(label)}
         on={chosen === null}
         onChange={(all) => save(all ? null : [])}
         testID={test}
@@ -54,17 +55,17 @@ export function Sharing({ item }: { item: ShelfItemView }) {
   );
   return (
     <Card style={{ gap: 6 }} testID="sharing">
-      <Heading>Owner</Heading>
-      <Small>{`${item.owner.name} owns it.`}</Small>
-      {part('use it', item.users, (users) => set.mutate({ users }), 'all-use')}
-      {part('change it', item.makers, (makers) => set.mutate({ makers }), 'all-make')}
+      <Heading>{TEXT.owner}</Heading>
+      <Small>{TEXT.ownsIt(item.owner.name)}</Small>
+      {part(TEXT.useIt, item.users, (users) => set.mutate({ users }), 'all-use')}
+      {part(TEXT.changeIt, item.makers, (makers) => set.mutate({ makers }), 'all-make')}
       {set.isError ? <Trouble error={set.error} /> : null}
       {copy.isError ? <Trouble error={copy.error} /> : null}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
         <DropMenu
           anchor={(open) => (
             <Button kind="quiet" onPress={open}>
-              Transfer it
+              {TEXT.transferIt}
             </Button>
           )}
         >
@@ -75,7 +76,7 @@ export function Sharing({ item }: { item: ShelfItemView }) {
             ))}
         </DropMenu>
         <Button kind="quiet" busy={copy.isPending} onPress={() => copy.mutate()} testID="copy-item">
-          Make a copy
+          {TEXT.makeACopy}
         </Button>
       </View>
     </Card>
@@ -88,11 +89,11 @@ export function NotOwn({ item }: { item: ShelfItemView }) {
   return (
     <Page max={620}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
-        <IconButton name="arrow-left" label="Back to the shelf" onPress={() => router.navigate('/shelf')} />
+        <IconButton name="arrow-left" label={TEXT.backToTheShelf} onPress={() => router.navigate('/shelf')} />
         <Title style={{ flex: 1 }}>{item.name}</Title>
       </View>
       <Card style={{ gap: 10 }}>
-        <Body>{`${item.owner.name} owns it. You can use it on a deal but not change it.`}</Body>
+        <Body>{TEXT.ownsItYouCanUse(item.owner.name)}</Body>
         {item.forms.map((f, i) => (
           <Strong key={f.id}>{`${i + 1}. ${f.name}`}</Strong>
         ))}
@@ -104,7 +105,7 @@ export function NotOwn({ item }: { item: ShelfItemView }) {
           style={{ alignSelf: 'flex-start' }}
           testID="copy-item"
         >
-          Make your own copy
+          {TEXT.makeYourOwnCopy}
         </Button>
       </Card>
     </Page>

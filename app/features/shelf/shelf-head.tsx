@@ -6,6 +6,7 @@ import type { ShelfKind } from '../../api/shelf-hooks';
 import { useWide } from '../../ui/hooks';
 import { Choice } from '../../ui/pieces';
 import { Title } from '../../ui/text';
+import { TEXT } from './words';
 
 type Shown = ShelfKind | 'notice';
 const WHAT: { value: Shown; label: string }[] = [
@@ -32,11 +33,11 @@ export function ShelfHead({ what, onWhat, acts, children }: Props) {
   return (
     <>
       <View style={{ flexDirection: wide ? 'row' : 'column', gap: 12 }}>
-        <Title style={wide ? { flex: 1 } : null}>Shelf</Title>
+        <Title style={wide ? { flex: 1 } : null}>{TEXT.shelf}</Title>
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>{acts}</View>
       </View>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 12 }}>
-        <Choice label="What is shown" value={what} options={WHAT} onChange={show} />
+        <Choice label={TEXT.whatIsShown} value={what} options={WHAT} onChange={show} />
         {children}
       </View>
     </>

@@ -20,6 +20,7 @@ import { Body, Heading, Small, Strong } from '../../ui/text';
 import { PAPER_FILES } from '../../ui/paper-files';
 import { ShelfHead } from './shelf-head';
 import { SlotPath, SlotToken } from './slot-path';
+import { TEXT } from './words';
 
 export function ShelfPlace() {
   const wide = useWide();
@@ -45,17 +46,17 @@ export function ShelfPlace() {
               testID="new-kit"
               style={wide ? null : { flex: 1 }}
             >
-              New kit
+              {TEXT.newKit}
             </Button>
           </>
         }
       >
         <Button kind="quiet" onPress={() => setRetired(!retired)}>
-          {retired ? 'Show those in use' : 'Show retired ones'}
+          {retired ? TEXT.showThoseInUse : TEXT.showRetiredOnes}
         </Button>
       </ShelfHead>
       <SearchBar
-        placeholder={what === 'kit' ? 'Find a kit' : 'Find a form'}
+        placeholder={what === 'kit' ? TEXT.findAKit : TEXT.findAForm}
         value={search}
         onChangeText={setSearch}
         testID="find-on-shelf"
@@ -66,8 +67,8 @@ export function ShelfPlace() {
   return (
     <ListPage
       header={header}
-      what="the shelf"
-      more={what === 'kit' ? 'Show more kits' : 'Show more forms'}
+      what={TEXT.theShelf}
+      more={what === 'kit' ? TEXT.showMoreKits : TEXT.showMoreForms}
       list={list}
       render={(item) => (item.what === 'kit' ? <KitCard kit={item} /> : <FormCard form={item} />)}
       empty={<Empty what={what} search={search} retired={retired} />}
@@ -79,15 +80,9 @@ function Empty({ what, search, retired }: { what: ShelfKind; search: string; ret
   return (
     <Card>
       <Heading>
-        {search ? 'Nothing found' : retired ? 'None retired' : what === 'kit' ? 'No kits yet' : 'No forms yet'}
+        {search ? TEXT.nothingFound : retired ? TEXT.noneRetired : what === 'kit' ? TEXT.noKitsYet : TEXT.noFormsYet}
       </Heading>
-      {search || retired ? null : (
-        <Body>
-          {what === 'kit'
-            ? 'A kit is a packet you can use again: its forms in order, its path by role, its message. Add a form first, or make a kit from a packet that went well, on that packet’s page.'
-            : 'A form is a paper whose places belong to roles, like Seller 1 or every tenant. Add a PDF and its printed places are found and proposed, or write a form here.'}
-        </Body>
-      )}
+      {search || retired ? null : <Body>{what === 'kit' ? TEXT.aKitIsAPacket : TEXT.aFormIsAPaper}</Body>}
     </Card>
   );
 }
@@ -119,9 +114,9 @@ function NewForm() {
     <View style={{ gap: 6 }}>
       {pick.field}
       <Button icon="file-plus" onPress={pick.open} busy={part !== null} testID="new-form">
-        Add a form from a file
+        {TEXT.addAFormFrom}
       </Button>
-      {part === null ? null : <ProgressBar progress={part} color={p.brick} aria-label="Sending the form" />}
+      {part === null ? null : <ProgressBar progress={part} color={p.brick} aria-label={TEXT.sendingTheForm} />}
       {error ? <Trouble error={error} /> : null}
     </View>
   );
@@ -145,13 +140,13 @@ function BringBundle() {
     <View style={{ gap: 6 }}>
       {pick.field}
       <Button kind="quiet" icon="download" onPress={pick.open} busy={bring.isPending} testID="bring-bundle">
-        Import shared forms
+        {TEXT.importSharedForms}
       </Button>
       {bring.isError ? <Trouble error={bring.error} /> : null}
       {items.length ? (
         <Note
           tone="good"
-          title={`Imported: ${listWords(items.map((i) => i.name))}. Check each one, then put it on the shelf.`}
+          title={TEXT.importedCheckEachOneThen(listWords(items.map((i) => i.name)))}
           testID="bundle-done"
         />
       ) : null}
@@ -170,7 +165,7 @@ function WriteForm() {
         onPress={() => written.mutate({ name: 'New form' }, { onSuccess: (form) => router.push(`/forms/${form.id}`) })}
         testID="write-form"
       >
-        Write a form
+        {TEXT.writeAForm}
       </Button>
       {written.isError ? <Trouble error={written.error} /> : null}
     </View>

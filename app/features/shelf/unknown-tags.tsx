@@ -8,6 +8,7 @@ import { Card, Note } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Heading, Small } from '../../ui/text';
 import { FactField } from '../facts/fact-field';
+import { TEXT } from './words';
 
 type Values = Record<string, FactValue | null>;
 
@@ -33,7 +34,7 @@ export function UnknownTags({ trial, values, onChange, keep, onSave }: Props) {
   const left = asked.filter((t) => trial.unknown.some((u) => u.key === t.key)).length;
   return (
     <Card style={{ gap: 10 }} testID="unknown-tags">
-      <Heading>{left ? `${count(left, 'thing')} the papers need` : 'All known'}</Heading>
+      <Heading>{left ? TEXT.thePapersNeed(count(left, 'thing')) : TEXT.allKnown}</Heading>
       {asked.map((t) => (
         <FactField
           key={t.key}
@@ -43,10 +44,10 @@ export function UnknownTags({ trial, values, onChange, keep, onSave }: Props) {
         />
       ))}
       <View>
-        <Switch label="Save these to the deal" on={keep} onChange={onSave} testID="keep-values" />
-        {keep ? null : <Small>They appear only on this packet’s papers.</Small>}
+        <Switch label={TEXT.saveTheseToTheDeal} on={keep} onChange={onSave} testID="keep-values" />
+        {keep ? null : <Small>{TEXT.theyAppearOnlyOnThis}</Small>}
       </View>
-      {left ? null : <Note tone="good" title="Nothing is missing on the papers." />}
+      {left ? null : <Note tone="good" title={TEXT.nothingIsMissing} />}
     </Card>
   );
 }

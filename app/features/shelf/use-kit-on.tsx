@@ -5,6 +5,7 @@ import { useShelf } from '../../api/shelf-hooks';
 import { itemsOf } from '../../ui/list-page';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button } from '../../ui/pieces';
+import { TEXT } from './words';
 
 export function UseKitOn({ deals }: { deals: DealSummary[] }) {
   const shelf = useShelf('kit', '');
@@ -15,14 +16,14 @@ export function UseKitOn({ deals }: { deals: DealSummary[] }) {
     <DropMenu
       anchor={(open) => (
         <Button onPress={open} testID="hand-kit">
-          Use a kit
+          {TEXT.useAKit}
         </Button>
       )}
     >
       {kits.map((k) => (
         <MenuItem key={k.id} title={k.name} onPress={() => router.push(`/shelf/several?kitId=${k.id}&deals=${ids}`)} />
       ))}
-      {shelf.hasNextPage ? <MenuItem title="More kits…" onPress={() => void shelf.fetchNextPage()} /> : null}
+      {shelf.hasNextPage ? <MenuItem title={TEXT.moreKits} onPress={() => void shelf.fetchNextPage()} /> : null}
     </DropMenu>
   );
 }

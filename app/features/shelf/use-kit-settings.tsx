@@ -15,6 +15,7 @@ import { LateInput } from '../../ui/late-input';
 import { Button, Card } from '../../ui/pieces';
 import { Body, Small } from '../../ui/text';
 import { Told } from '../desk/told';
+import { TEXT } from './words';
 
 /** "Thu, Dec 3 at 9:00" */
 export const laterWords = ({ day, hour }: NonNullable<KitTrial['later']>, today: string) =>
@@ -49,51 +50,46 @@ export function Settings({
   return (
     <Card style={{ gap: 0, paddingVertical: 6 }}>
       {line(
-        'Name',
+        TEXT.name,
         t.name,
         'name',
-        <LateInput label="Name" value={t.name} onSave={(name) => onChange({ name })} testID="kit-name" />,
+        <LateInput label={TEXT.name} value={t.name} onSave={(name) => onChange({ name })} testID="kit-name" />,
       )}
       {line(
-        'When',
-        t.later ? `goes ${laterWords(t.later, today)}` : 'sent when you send it',
+        TEXT.when,
+        t.later ? TEXT.goes(laterWords(t.later, today)) : TEXT.sentWhenYouSend,
         'schedule',
         <When trial={t} onChange={(later) => onChange({ later })} />,
       )}
       {line(
-        'Last day',
+        TEXT.lastDay,
         t.lastDay ? shortDay(t.lastDay, today) : 'none',
         'schedule',
         <DayField
-          label="Last day to sign"
+          label={TEXT.lastDayToSign}
           value={t.lastDay ?? ''}
           min={today}
           onChange={(day) => onChange({ lastDay: day || null })}
         />,
       )}
+      {line(TEXT.nudges, t.nudges ? 'automatic' : 'none', 'schedule', <Small>{TEXT.nudgesAreSet}</Small>)}
       {line(
-        'Nudges',
-        t.nudges ? 'automatic' : 'none',
-        'schedule',
-        <Small>Nudges are set in the kit, or at the desk.</Small>,
-      )}
-      {line(
-        'Subject',
+        TEXT.subject,
         t.says.subject,
         'message',
         <LateInput
-          label="Subject"
+          label={TEXT.subject}
           value={t.subject}
           onSave={(subject) => onChange({ subject })}
           testID="kit-subject"
         />,
       )}
       {line(
-        'Message',
+        TEXT.message,
         t.says.message || 'none',
         'message',
         <LateInput
-          label="Message"
+          label={TEXT.message}
           multiline
           value={t.message}
           onSave={(message) => onChange({ message })}
@@ -102,7 +98,7 @@ export function Settings({
       )}
       {members.length > 1
         ? line(
-            'Told',
+            TEXT.told,
             ['you', ...t.reports.flatMap((id) => members.find((m) => m.id === id)?.name ?? [])].join(', '),
             'reports',
             <Told value={t.reports} onChange={(reports) => onChange({ reports })} />,
@@ -125,7 +121,7 @@ function When({
     <View style={{ gap: 8 }}>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10, alignItems: 'flex-end' }}>
         <LateDay
-          label="Day"
+          label={TEXT.day}
           value={day}
           onSave={(to) => onChange(to ? { day: to, hour } : null)}
           testID="kit-later-day"
@@ -133,9 +129,9 @@ function When({
         {later ? (
           <HourMenu value={hour} onChange={(to) => onChange({ day, hour: to })} testID="kit-later-hour" />
         ) : null}
-        {later ? <Button onPress={() => onChange(null)}>At once</Button> : null}
+        {later ? <Button onPress={() => onChange(null)}>{TEXT.atOnce}</Button> : null}
       </View>
-      <Small>{`In the deal’s time, ${timeZone}.`}</Small>
+      <Small>{TEXT.inTheDealsTime(timeZone)}</Small>
     </View>
   );
 }
@@ -166,15 +162,15 @@ function Setting({
         {lockedBy ? (
           <View
             role="img"
-            aria-label={`Locked by ${lockedBy}`}
+            aria-label={TEXT.lockedBy(lockedBy)}
             style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}
           >
             <Icon name="lock" color={p.slate} size={18} />
             <Small>{firstName(lockedBy)}</Small>
           </View>
         ) : (
-          <Button kind="quiet" onPress={onOpen} label={`Change ${label.toLowerCase()}`} testID={`change-${label}`}>
-            {open ? 'Done' : 'Change'}
+          <Button kind="quiet" onPress={onOpen} label={TEXT.change(label.toLowerCase())} testID={`change-${label}`}>
+            {open ? TEXT.done : TEXT.change2}
           </Button>
         )}
       </View>

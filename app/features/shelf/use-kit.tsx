@@ -17,6 +17,7 @@ import { InNameOf } from '../desk/in-name-of';
 import { SlotToken } from './slot-path';
 import { laterWords, Settings } from './use-kit-settings';
 import { UnknownTags } from './unknown-tags';
+import { TEXT } from './words';
 
 export function UseKit() {
   const { dealId, kitId } = useLocalSearchParams<{ dealId: string; kitId: string }>();
@@ -28,8 +29,8 @@ export function UseKit() {
   const settled = useSettled(changes, 350);
   const trial = useKitTrial(dealId, kitId, settled);
   const use = useKit(dealId, kitId);
-  if (!isReady(deal)) return <NotReady query={deal} what="the deal" />;
-  if (!isReady(trial)) return <NotReady query={trial} what="the kit" />;
+  if (!isReady(deal)) return <NotReady query={deal} what={TEXT.theDeal} />;
+  if (!isReady(trial)) return <NotReady query={trial} what={TEXT.theKit} />;
   const t = trial.data;
   const forWhom = (send: boolean) => (send && forId ? { forId } : {});
   const go = (send: boolean) =>
@@ -60,7 +61,7 @@ export function UseKit() {
       <Foot>
         <View style={{ flexDirection: 'row', gap: 10 }}>
           <Button onPress={() => go(false)} disabled={use.isPending} testID="kit-to-desk" style={{ flex: 1 }}>
-            To the desk
+            {TEXT.toTheDesk}
           </Button>
           <Button
             kind="main"
@@ -87,7 +88,7 @@ function Findings({ findings }: Pick<KitTrial, 'findings'>) {
 function Head({ dealId, address, name }: { dealId: string; address: string; name: string }) {
   return (
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
-      <IconButton name="arrow-left" label="Back to the deal" onPress={() => router.navigate(`/deals/${dealId}`)} />
+      <IconButton name="arrow-left" label={TEXT.backToTheDeal} onPress={() => router.navigate(`/deals/${dealId}`)} />
       <View style={{ flex: 1 }}>
         <Small>{address}</Small>
         <Title numberOfLines={2}>{name}</Title>
@@ -143,7 +144,7 @@ function Slots({ trial: t, dealId }: { trial: KitTrial; dealId: string }) {
   const arrow = <Icon name="arrow-right" color={p.slate} size={20} />;
   return (
     <Card style={{ gap: 0 }} testID="kit-slots">
-      <Heading>Who fills which place</Heading>
+      <Heading>{TEXT.whoFillsWhichPlace}</Heading>
       {t.slots.map((s) => (
         <Row key={s.id}>
           <SlotToken slot={s} size={32} />
@@ -158,11 +159,11 @@ function Slots({ trial: t, dealId }: { trial: KitTrial; dealId: string }) {
             </View>
           ) : (
             <View style={{ flex: 1 }}>
-              <Strong>{s.empty === 'fewer' ? `No ${s.name.toLowerCase()}` : `No ${s.name.toLowerCase()} yet`}</Strong>
+              <Strong>{s.empty === 'fewer' ? `No ${s.name.toLowerCase()}` : TEXT.noYet(s.name.toLowerCase())}</Strong>
               <Small>
                 {s.empty === 'fewer'
-                  ? 'What is meant for this role is left out.'
-                  : `${count(s.papers, 'paper')} ${s.papers === 1 ? 'wants' : 'want'} one.`}
+                  ? TEXT.whatIsMeantForThis
+                  : TEXT.one(count(s.papers, 'paper'), s.papers === 1 ? 'wants' : 'want')}
               </Small>
               {s.empty === 'nobody' ? (
                 <Button
@@ -170,7 +171,7 @@ function Slots({ trial: t, dealId }: { trial: KitTrial; dealId: string }) {
                   onPress={() => router.navigate(`/deals/${dealId}`)}
                   style={{ alignSelf: 'flex-start' }}
                 >
-                  Add a person
+                  {TEXT.addAPerson}
                 </Button>
               ) : null}
             </View>
@@ -237,7 +238,7 @@ function Path({ trial: t }: { trial: KitTrial }) {
           </View>
         ))}
       </View>
-      {by ? <Small>{`The order was set by ${by} and cannot be changed.`}</Small> : null}
+      {by ? <Small>{TEXT.theOrderWasSet(by)}</Small> : null}
     </Card>
   );
 }

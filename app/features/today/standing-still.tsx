@@ -11,6 +11,7 @@ import { Body, Heading, Small, Strong } from '../../ui/text';
 import { FONT } from '../../ui/theme';
 import { PathStrip } from '../packet-status/path-strip';
 import { isDone, type Acts } from '../deals/use-acts';
+import { TEXT } from './words';
 
 type Item = TodayView['still']['items'][number];
 
@@ -29,8 +30,8 @@ export function StandingStill({ today, acts }: { today: TodayView; acts: Acts })
   return (
     <View style={{ gap: 8 }} testID="still">
       <View style={{ flexDirection: 'row', alignItems: 'flex-end', justifyContent: 'space-between' }}>
-        <Heading>Stalled</Heading>
-        <Small>longest first</Small>
+        <Heading>{TEXT.stalled}</Heading>
+        <Small>{TEXT.longestFirst}</Small>
       </View>
       <Card style={{ gap: 0, paddingVertical: 4 }}>
         {listed.map((i, n) => (
@@ -38,11 +39,11 @@ export function StandingStill({ today, acts }: { today: TodayView; acts: Acts })
             <Row item={i} acts={acts} />
           </View>
         ))}
-        {items.length ? null : <Small style={{ paddingVertical: 12 }}>All of them were nudged just now.</Small>}
+        {items.length ? null : <Small style={{ paddingVertical: 12 }}>{TEXT.allOfThemWereNudged}</Small>}
         {items.length > listed.length ? (
-          <MoreLink onPress={() => setAll(true)}>{`${items.length - listed.length + today.still.more} more`}</MoreLink>
+          <MoreLink onPress={() => setAll(true)}>{TEXT.more(items.length - listed.length + today.still.more)}</MoreLink>
         ) : today.still.more ? (
-          <Small style={{ paddingVertical: 8 }}>{`${today.still.more} more are shown in their deals.`}</Small>
+          <Small style={{ paddingVertical: 8 }}>{TEXT.moreAreShownInTheir(today.still.more)}</Small>
         ) : null}
       </Card>
     </View>
@@ -80,7 +81,7 @@ function Row({ item, acts }: { item: Item; acts: Acts }) {
       {item.phone ? (
         <IconButton
           name="phone"
-          label={`Call ${item.who}`}
+          label={TEXT.call(item.who)}
           onPress={() => void Linking.openURL(`tel:${(item.phone ?? '').replace(/[^\d+]/g, '')}`)}
         />
       ) : null}

@@ -10,6 +10,7 @@ import { usePalette, useWide } from '../../ui/hooks';
 import { Button, Card, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
 import { when } from '../../ui/dates';
+import { TEXT } from './words';
 
 const AT_FIRST = { wide: 2, phone: 8 };
 
@@ -36,7 +37,7 @@ export function Through({ today }: { today: TodayView }) {
   };
   return (
     <View style={{ gap: 8 }} testID="through">
-      <Heading>Completed</Heading>
+      <Heading>{TEXT.completed}</Heading>
       <Card style={{ gap: 0, paddingVertical: 4 }}>
         {listed.map((i, n) => (
           <Pressable
@@ -63,17 +64,17 @@ export function Through({ today }: { today: TodayView }) {
         <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', minHeight: 46 }}>
           {items.length ? (
             <Button kind="quiet" busy={seen.isPending} onPress={putAway} testID="put-away">
-              Dismiss
+              {TEXT.dismiss}
             </Button>
           ) : (
             <>
-              <Body>Dismiss.</Body>
+              <Body>{TEXT.dismiss2}</Body>
               <Button kind="quiet" onPress={() => before && seen.mutate(before, { onSuccess: () => setBefore(null) })}>
-                Take back
+                {TEXT.takeBack}
               </Button>
             </>
           )}
-          {behind ? <Small>{`and ${behind} more`}</Small> : null}
+          {behind ? <Small>{TEXT.andMore(behind)}</Small> : null}
         </View>
       </Card>
     </View>

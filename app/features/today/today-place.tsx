@@ -15,62 +15,75 @@ import { StandingStill } from './standing-still';
 import { Through } from './through';
 import { Waiting } from './waiting';
 import { Week } from './week';
+import { TEXT } from './words';
 
 export function TodayPlace() {
   const today = useToday();
   const wide = useWide();
-  const acts = useActs();
-  if (!isReady(today)) return <NotReady query={today} what="your day" />;
+  if (!isReady(today)) return <NotReady query={today} what={TEXT.yourDay} />;
   const t = today.data;
-  const waiting = (
-    <Part name="For you to do">
-      <Waiting today={t} acts={acts} />
-    </Part>
-  );
-  const week = (
-    <Part name="The week">
-      <Week today={t} />
-    </Part>
-  );
-  const still = (
-    <Part name="Stalled">
-      <StandingStill today={t} acts={acts} />
-    </Part>
-  );
-  const through = (
-    <Part name="Through">
-      <Through today={t} />
-    </Part>
-  );
   return (
     <Page max={wide ? 1240 : 760}>
       <View>
         <Title testID="today-sentence">{t.sentence}</Title>
-        <Small>{`${longDay(t.today)}. ${count(t.deals, 'open deal')}, ${count(t.packets, 'packet')} on ${t.packets === 1 ? 'its' : 'their'} way.`}</Small>
+        <Small>
+          {TEXT.onWay(
+            longDay(t.today),
+            count(t.deals, 'open deal'),
+            count(t.packets, 'packet'),
+            t.packets === 1 ? 'its' : 'their',
+          )}
+        </Small>
       </View>
       {wide ? null : <CommandButton />}
-      {isEmpty(t) ? (
-        <Empty today={t} />
-      ) : wide ? (
-        <View style={{ flexDirection: 'row', gap: 20, alignItems: 'flex-start' }}>
-          <View style={{ width: 430, gap: 16 }}>
-            {waiting}
-            {through}
-          </View>
-          <View style={{ flex: 1, gap: 16, minWidth: 0 }}>
-            {week}
-            {still}
-          </View>
-        </View>
-      ) : (
-        <>
-          {waiting}
-          {week}
-          {still}
-          {through}
-        </>
-      )}
+      {isEmpty(t) ? <Empty today={t} /> : <Parts today={t} wide={wide} />}
     </Page>
+  );
+}
+
+/** The four parts of a day: beside each other on a wide screen, else one after another. */
+function Parts({ today, wide }: { today: TodayView; wide: boolean }) {
+  const acts = useActs();
+  const waiting = (
+    <Part name="For you to do">
+      <Waiting today={today} acts={acts} />
+    </Part>
+  );
+  const week = (
+    <Part name="The week">
+      <Week today={today} />
+    </Part>
+  );
+  const still = (
+    <Part name="Stalled">
+      <StandingStill today={today} acts={acts} />
+    </Part>
+  );
+  const through = (
+    <Part name="Completed">
+      <Through today={today} />
+    </Part>
+  );
+  if (!wide)
+    return (
+      <>
+        {waiting}
+        {week}
+        {still}
+        {through}
+      </>
+    );
+  return (
+    <View style={{ flexDirection: 'row', gap: 20, alignItems: 'flex-start' }}>
+      <View style={{ width: 430, gap: 16 }}>
+        {waiting}
+        {through}
+      </View>
+      <View style={{ flex: 1, gap: 16, minWidth: 0 }}>
+        {week}
+        {still}
+      </View>
+    </View>
   );
 }
 
@@ -90,18 +103,16 @@ function Empty({ today }: { today: TodayView }) {
   return (
     <Card style={{ alignItems: 'center', gap: 12, paddingVertical: 36 }} testID="nothing-waits">
       <View style={{ width: 46, height: 5, borderRadius: 3, backgroundColor: p.moss }} />
-      <Heading>{today.deals ? 'Everything is on its way' : 'Start with a deal'}</Heading>
+      <Heading>{today.deals ? TEXT.everythingIsOnItsWay : TEXT.startWithADeal}</Heading>
       <Body style={{ textAlign: 'center', maxWidth: 420 }}>
-        {today.deals
-          ? 'No paper is due this week, no packet is stalled, and there are no questions.'
-          : 'Open a deal with its address. What it needs and what is due will appear here.'}
+        {today.deals ? TEXT.noPaperIsDueThis : TEXT.openADealWithIts}
       </Body>
       <Button
         kind={today.deals ? 'plain' : 'main'}
         onPress={() => router.push(today.deals ? '/deals' : '/deals/new')}
         testID={today.deals ? 'see-deals' : 'new-deal'}
       >
-        {today.deals ? 'See the deals' : 'New deal'}
+        {today.deals ? TEXT.seeTheDeals : TEXT.newDeal}
       </Button>
     </Card>
   );

@@ -10,6 +10,7 @@ import { Heading, Small, Strong } from '../../ui/text';
 import { DoneRow } from '../deals/act-row';
 import { dueWords } from '../deals/next-card';
 import { ACT_WORDS, isDone, type Acts } from '../deals/use-acts';
+import { TEXT } from './words';
 
 /** As many as stand beside the week without scrolling. */
 const AT_FIRST = { wide: 5, phone: 6 };
@@ -27,7 +28,7 @@ export function Waiting({ today, acts }: { today: TodayView; acts: Acts }) {
   const pressing = today.waiting.pressing - (today.waiting.items.length - left.length) - listed.length;
   return (
     <View style={{ gap: 8 }} testID="waiting">
-      <Heading>For you to do</Heading>
+      <Heading>{TEXT.forYouToDo}</Heading>
       <Card style={{ gap: 0, paddingVertical: 4 }}>
         {acts.shown.map((d) => (
           <DoneRow key={d.id} done={d} onTakeBack={() => acts.takeBack(d.id)} />
@@ -40,14 +41,14 @@ export function Waiting({ today, acts }: { today: TodayView; acts: Acts }) {
             <WaitingRow item={a} today={today.today} busy={acts.busy} onPress={() => acts.act(a)} />
           </View>
         ))}
-        {left.length || acts.shown.length ? null : <Small style={{ paddingVertical: 12 }}>Nothing urgent.</Small>}
+        {left.length || acts.shown.length ? null : <Small style={{ paddingVertical: 12 }}>{TEXT.nothingUrgent}</Small>}
         {acts.error ? <Trouble error={acts.error} /> : null}
         {left.length > listed.length ? (
           <MoreLink onPress={() => setAll(true)}>
-            {pressing > 0 ? `${pressing} more` : 'More, when there is time'}
+            {pressing > 0 ? TEXT.moreOf(pressing) : TEXT.moreWhenThereIsTime}
           </MoreLink>
         ) : today.waiting.more ? (
-          <Small style={{ paddingVertical: 8 }}>{`${today.waiting.more} more are shown in their deals.`}</Small>
+          <Small style={{ paddingVertical: 8 }}>{TEXT.moreAreShownInTheir(today.waiting.more)}</Small>
         ) : null}
       </Card>
     </View>
@@ -65,7 +66,7 @@ function WaitingRow({ item, today, busy, onPress }: { item: Item; today: string;
     >
       <Pressable
         role="link"
-        aria-label={`${item.title}, ${item.address}. Open the deal`}
+        aria-label={TEXT.openTheDeal(item.title, item.address)}
         onPress={() => router.push(`/deals/${item.dealId}`)}
         style={{ flex: 1, minHeight: 44, justifyContent: 'center' }}
       >

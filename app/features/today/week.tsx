@@ -9,6 +9,7 @@ import { MoreLink } from '../../ui/more-link';
 import { Card } from '../../ui/pieces';
 import { Heading, Small } from '../../ui/text';
 import { FONT } from '../../ui/theme';
+import { TEXT } from './words';
 
 type Item = TodayView['week']['items'][number];
 
@@ -51,8 +52,8 @@ export function Week({ today }: { today: TodayView }) {
   return (
     <View style={{ gap: 8 }} testID="week">
       <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'flex-end' }}>
-        <Heading>The week</Heading>
-        {wide && behind ? <MoreLink onPress={() => setAll(true)}>{`${behind} more after that`}</MoreLink> : null}
+        <Heading>{TEXT.theWeek}</Heading>
+        {wide && behind ? <MoreLink onPress={() => setAll(true)}>{TEXT.moreAfterThat(behind)}</MoreLink> : null}
       </View>
       <Card style={{ paddingVertical: 12 }}>
         {wide ? (
@@ -76,7 +77,7 @@ export function Week({ today }: { today: TodayView }) {
               ))}
           </View>
         )}
-        {today.week.more ? <Small>{`${today.week.more} more are shown in their deals.`}</Small> : null}
+        {today.week.more ? <Small>{TEXT.moreAreShownInTheir(today.week.more)}</Small> : null}
       </Card>
     </View>
   );
@@ -93,11 +94,11 @@ const colorOf = (p: ReturnType<typeof usePalette>, item: Item, today: string) =>
 
 function DayName({ post, today }: { post: PostOf; today: string }) {
   const p = usePalette();
-  if (!post.day) return <Small style={{ color: p.wine, fontFamily: FONT.bold }}>Late</Small>;
+  if (!post.day) return <Small style={{ color: p.wine, fontFamily: FONT.bold }}>{TEXT.late}</Small>;
   const [name = '', ...rest] = shortDay(post.day, today).split(' ');
   return (
     <Small style={post.day === today ? { color: p.brick, fontFamily: FONT.bold } : null}>
-      {post.day === today ? 'Today' : `${name} ${rest.join(' ')}`}
+      {post.day === today ? TEXT.today : `${name} ${rest.join(' ')}`}
     </Small>
   );
 }
@@ -117,7 +118,7 @@ function WidePost({ post, today, first, n }: { post: PostOf; today: string; firs
         <Thing key={i.id} item={i} today={today} />
       ))}
       {post.items.length > listed.length ? (
-        <MoreLink onPress={() => setAll(true)}>{`${post.items.length - listed.length} more`}</MoreLink>
+        <MoreLink onPress={() => setAll(true)}>{TEXT.more(post.items.length - listed.length)}</MoreLink>
       ) : null}
     </View>
   );
@@ -144,9 +145,9 @@ function PhonePost({ post, today, last }: { post: PostOf; today: string; last: b
           <Thing key={i.id} item={i} today={today} />
         ))}
         {post.items.length > listed.length ? (
-          <MoreLink onPress={() => setAll(true)}>{`${post.items.length - listed.length} more`}</MoreLink>
+          <MoreLink onPress={() => setAll(true)}>{TEXT.more(post.items.length - listed.length)}</MoreLink>
         ) : null}
-        {post.items.length ? null : <Small>Nothing is due.</Small>}
+        {post.items.length ? null : <Small>{TEXT.nothingIsDue}</Small>}
       </View>
     </View>
   );
@@ -164,7 +165,7 @@ function Thing({ item, today }: { item: Item; today: string }) {
     <Pressable
       role="link"
       testID="week-thing"
-      aria-label={`${item.title}, ${item.address}${late ? `, since ${shortDay(item.day, today)}` : ''}`}
+      aria-label={`${item.title}, ${item.address}${late ? TEXT.since(shortDay(item.day, today)) : ''}`}
       onPress={() => router.push(item.packetId ? `/packets/${item.packetId}` : `/deals/${item.dealId}`)}
       style={{
         borderLeftWidth: 4,

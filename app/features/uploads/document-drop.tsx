@@ -7,6 +7,7 @@ import { Button, Note } from '../../ui/pieces';
 import { Small } from '../../ui/text';
 import { type useUploads } from './uploads';
 import { PAPER_FILES } from '../../ui/paper-files';
+import { TEXT } from './words';
 
 export function DocumentDrop({ uploads, add, drop, retry }: ReturnType<typeof useUploads>) {
   const p = usePalette();
@@ -14,7 +15,7 @@ export function DocumentDrop({ uploads, add, drop, retry }: ReturnType<typeof us
   const zone = useDropzone({ onDrop: (files) => void add(files), noClick: true, noKeyboard: true });
   return (
     <div {...zone.getRootProps()} style={{ display: 'flex', flexDirection: 'column', gap: 10 }}>
-      <input {...zone.getInputProps()} data-testid="file-input" aria-label="Add papers" accept={PAPER_FILES} />
+      <input {...zone.getInputProps()} data-testid="file-input" aria-label={TEXT.addPapers} accept={PAPER_FILES} />
       <View
         style={{
           borderWidth: 2,
@@ -28,11 +29,9 @@ export function DocumentDrop({ uploads, add, drop, retry }: ReturnType<typeof us
         }}
       >
         <Button icon="file-plus" onPress={zone.open} testID="add-documents">
-          Add papers
+          {TEXT.addPapers}
         </Button>
-        {wide ? (
-          <Small>or drop them here: PDF, Word (DOCX), spreadsheet (XLSX), text, or a picture. Up to 50 MB each.</Small>
-        ) : null}
+        {wide ? <Small>{TEXT.orDropThemHerePdf}</Small> : null}
       </View>
       {uploads.map((u) =>
         u.problem ? (
@@ -44,18 +43,18 @@ export function DocumentDrop({ uploads, add, drop, retry }: ReturnType<typeof us
             action={
               <View style={{ flexDirection: 'row' }}>
                 <Button kind="quiet" onPress={() => void retry(u)}>
-                  Try again
+                  {TEXT.tryAgain}
                 </Button>
                 <Button kind="quiet" onPress={() => drop(u.id)}>
-                  Dismiss
+                  {TEXT.dismiss}
                 </Button>
               </View>
             }
           />
         ) : (
           <View key={u.id} role="status" style={{ gap: 4 }}>
-            <Small>{u.part < 1 ? `Sending ${u.name}…` : `Checking ${u.name}…`}</Small>
-            <ProgressBar progress={u.part} color={p.brick} aria-label={`Sending ${u.name}`} />
+            <Small>{u.part < 1 ? TEXT.sending(u.name) : TEXT.checking(u.name)}</Small>
+            <ProgressBar progress={u.part} color={p.brick} aria-label={TEXT.sendingOf(u.name)} />
           </View>
         ),
       )}

@@ -10,6 +10,7 @@ import { usePalette } from '../../ui/hooks';
 import { Icon } from '../../ui/icon';
 import { Button, Card, Note, Page, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
+import { TEXT } from './words';
 
 export function VerifyScreen() {
   const p = usePalette();
@@ -25,10 +26,10 @@ export function VerifyScreen() {
   return (
     <Page max={760}>
       <Brand />
-      <Title>Verify a sealed copy</Title>
-      <Body>Choose a sealed PDF. It is checked in the server’s memory and not stored. You need no account.</Body>
+      <Title>{TEXT.verifyASealedCopy}</Title>
+      <Body>{TEXT.chooseASealedPdf}</Body>
       <div {...drop.getRootProps()} data-testid="drop">
-        <input {...drop.getInputProps()} aria-label="Choose a sealed PDF" data-testid="check-file" />
+        <input {...drop.getInputProps()} aria-label={TEXT.chooseASealedPdf2} data-testid="check-file" />
         <View
           style={{
             borderWidth: 2,
@@ -41,9 +42,9 @@ export function VerifyScreen() {
             backgroundColor: p.sheet,
           }}
         >
-          <Body style={{ textAlign: 'center' }}>{drop.isDragActive ? 'Drop it here.' : 'Drop the PDF here, or'}</Body>
+          <Body style={{ textAlign: 'center' }}>{drop.isDragActive ? TEXT.dropItHere : TEXT.dropThePdfHere}</Body>
           <Button kind="main" busy={check.isPending} onPress={drop.open} testID="choose-file">
-            Choose a file
+            {TEXT.chooseAFile}
           </Button>
         </View>
       </div>
@@ -61,19 +62,21 @@ function Outcome({ check }: { check: CopyVerification }) {
         tone={check.whole ? 'good' : 'stop'}
         testID="outcome"
         title={
-          check.whole
-            ? `“${check.fileName}” is whole. Nothing was changed since its last seal.`
-            : `“${check.fileName}” is NOT whole: ${check.why}.`
+          check.whole ? TEXT.isWholeNothingWasChanged(check.fileName) : TEXT.isNotWhole(check.fileName, check.why ?? '')
         }
       >
         {check.whole && last
-          ? `Sealed by ${last.signer}${last.selfMade ? ', with a self-made certificate' : ''}${check.ours ? '; this server made that seal' : ''}.`
-          : 'Do not rely on it. Ask whoever sent it for the file again.'}
+          ? TEXT.sealedBy(
+              last.signer ?? '',
+              last.selfMade ? TEXT.withASelfMadeCertificate : '',
+              check.ours ? '; this server made that seal' : '',
+            )
+          : TEXT.doNotRely}
       </Note>
       {check.revisions.length ? (
         <Card>
           <Heading>{count(check.revisions.length, 'seal')}</Heading>
-          <Small>Each seal covers the file up to its own end, so each earlier state can be cut out of it.</Small>
+          <Small>{TEXT.eachSealCoversTheFile}</Small>
           {check.revisions.map((r) => (
             <RevisionLine key={r.n} revision={r} />
           ))}
@@ -94,11 +97,11 @@ function RevisionLine({ revision: r }: { revision: CopyVerification['revisions']
     <View testID="revision" style={{ flexDirection: 'row', gap: 10, paddingVertical: 6 }}>
       <Icon name={r.whole ? 'check' : 'alert'} color={r.whole ? p.moss : p.wine} />
       <View style={{ flex: 1 }}>
-        <Strong>{`${r.n}. ${r.name || 'Unnamed'}`}</Strong>
+        <Strong>{`${r.n}. ${r.name || TEXT.unnamed}`}</Strong>
         <Body>{r.reason}</Body>
-        <Small>{`${at}${r.pages ? `, ${count(r.pages, 'page')}` : ''}, bytes 1 to ${r.end.toLocaleString('en-US')}`}</Small>
-        {r.whole ? null : <Small style={{ color: p.wine }}>{`Not whole: ${r.why}`}</Small>}
-        <Small style={{ fontSize: 12 }}>{`SHA-256 ${r.sha256}`}</Small>
+        <Small>{TEXT.bytesTo(at, r.pages ? `, ${count(r.pages, 'page')}` : '', r.end.toLocaleString('en-US'))}</Small>
+        {r.whole ? null : <Small style={{ color: p.wine }}>{TEXT.notWhole(r.why)}</Small>}
+        <Small style={{ fontSize: 12 }}>{TEXT.sha(r.sha256)}</Small>
       </View>
     </View>
   );

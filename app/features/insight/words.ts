@@ -1,0 +1,40 @@
+/** What fills a gap in a sentence: a name, a number, or words already put together. */
+type Part = string | number;
+
+/** What the screens of “insight” say, in one place to read, edit and translate. */
+export const TEXT = {
+  // chart-card.tsx
+  hideTheNumbers: 'Hide the numbers',
+  theNumbers: 'The numbers',
+  // insight-place.tsx
+  howItGoes: 'how it goes',
+  reports: 'Reports',
+  howTheFirmsPacketsWent: 'How the firm’s packets went in the last months. Nothing here is counted by person.',
+  packetsAWeek: 'Packets a week',
+  nothingHasBeenSent: 'Nothing has been sent in the last weeks.',
+  weekOf: 'Week of',
+  sent: 'Sent',
+  executed: 'Executed',
+  lapsed: 'Lapsed',
+  timeAtAGate: 'Time at a gate, by side',
+  noOneHasFinishedAnything: 'No one has finished anything in the last six months.',
+  halfTakeNoLongerDays: 'half take no longer (days)',
+  nineInTenTakeNo: 'nine in ten take no longer',
+  side: 'Side',
+  people: 'People',
+  half: 'Half',
+  nineInTen: 'Nine in ten',
+  heldUpNowBySide: 'Held up now, by side',
+  waitedForTheLongest: (persons: Part, part: Part, days: Part) =>
+    `${persons} ${part} waited for, the longest for ${days}.`,
+  noOneIsWaited: 'No one is waited for.',
+  waitedFor: 'waited for',
+  waitedFor2: 'Waited for',
+  longestDays: 'Longest, days',
+  fromDraftToExecuted: 'From draft to executed',
+  inHalfOfThePackets: (monthName: Part, days: Part) =>
+    `In ${monthName} half of the packets took no longer than ${days}, from the draft to the end.`,
+  noPacketWasExecuted: 'No packet was executed in the last year.',
+  month: 'Month',
+  halfDays: 'Half, days',
+};

@@ -1,0 +1,10 @@
+/** What fills a gap in a sentence: a name, a number, or words already put together. */
+type Part = string | number;
+
+/** What the screens of “ledger” say, in one place to read, edit and translate. */
+export const TEXT = {
+  // grid.tsx
+  page: (page: Part) => `page ${page}`,
+  pageLedger: 'Page ledger',
+  pageOf: (page: Part, name: Part, says: Part) => `Page ${page}, ${name}: ${says}`,
+};

@@ -1,0 +1,34 @@
+/** What fills a gap in a sentence: a name, a number, or words already put together. */
+type Part = string | number;
+
+/** What the shared controls say, in one place to read, edit and translate. */
+export const TEXT = {
+  // boundary.tsx
+  thisPageCouldNotBe: 'This page could not be shown',
+  checkYourConnectionAndTry: 'Check your connection and try again. What you signed or placed is saved.',
+  tryAgain: 'Try again',
+  cannotBeShownRightNow: (name: Part) =>
+    `“${name}” cannot be shown right now. Everything else still works, and what you did is saved.`,
+  showItAgain: 'Show it again',
+  // brand.tsx
+  gatePath: 'Gate Path',
+  // confirm.tsx
+  yes: (label: Part) => `Yes: ${label}`,
+  remove: 'Remove',
+  keep: 'Keep',
+  // gate.tsx
+  gate: (n: Part, says: Part) => `Gate ${n}, ${says}`,
+  // new-password-field.tsx
+  useAtLeastCharacters: 'Use at least 10 characters.',
+  // not-ready.tsx
+  didNotLoad: (toUpperCase: Part, slice: Part) => `${toUpperCase}${slice} did not load`,
+  // pieces.tsx
+  loading: (what: Part) => `Loading ${what}…`,
+  // pill.tsx
+  any: (label: Part) => `${label}: any`,
+  // zone-field.tsx
+  timeZone: 'Time zone',
+  matchingTimeZones: 'Matching time zones',
+  itIsThereNowDates: (clock: Part) => `It is ${clock} there now. Dates are shown in it.`,
+  typeTheName: 'Type the name of a large city near you.',
+};
