@@ -140,9 +140,10 @@ test('a subject names the packet and the deal, whose address it never says twice
       firmName: 'Firm',
       senderName: 'Odile',
       packetName,
-      dealName: '14 Weir Terrace',
+      dealName: '14 Weir Terrace, Tern Lock',
       toName: 'Wren',
       act: 'sign',
+      documents: 'Lease',
       n: 2,
     }).subject;
   expect(subject('Listing papers')).toBe('Reminder: Listing papers, 14 Weir Terrace');

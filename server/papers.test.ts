@@ -332,9 +332,9 @@ test('every kind of mark is filled by its own rules, a file joins the packet, an
     });
   const refused = async (markId: string, text: string) => (await fill(markId, text)).problem.detail;
   expect(await refused('num', '12')).toBe('Please write 9 or less.');
-  expect(await refused('day', 'soon')).toMatch(/Please write a day/);
+  expect(await refused('day', 'soon')).toMatch(/Please write a date/);
   expect(await refused('lst', 'Coal')).toMatch(/from the list/);
-  expect(await refused('lbl', 'x')).toMatch(/belongs to somebody else/);
+  expect(await refused('lbl', 'x')).toMatch(/belongs to someone else/);
   expect(await refused('pdf', 'words')).toMatch(/photo or a PDF/);
   for (const [id, text] of [
     ['sig'],

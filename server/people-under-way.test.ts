@@ -48,7 +48,7 @@ test('somebody is taken out after another has signed: kindly, on record, and eve
   expect(now.sent!.gate).toBe(2);
   expect(now.sent!.parties.map((p) => p.status)).toEqual(['done', 'dropped', 'asked']);
   expect(now.sent!.activity.map((l) => l.sentence)).toContain(
-    'Odile Farrant took Callum Alder out of the packet: “He sold his share.”',
+    'Odile Farrant removed Callum Alder from the packet: “He sold his share.”',
   );
   const letter = await way.newest(packet.id, 'Callum Alder', 'taken_out');
   expect(letter.bodyText).toContain('He sold his share.');
@@ -62,7 +62,7 @@ test('somebody is taken out after another has signed: kindly, on record, and eve
   await way.signAll(await way.server.tokenFor(packet.id, 'Tobias Mercer'), 'Tobias Mercer');
   const [pdf] = await way.sealed(packet.id);
   expect(judged(pdf!)).toEqual(sound(3));
-  expect(textOf(pdf!)).toContain('Taken out before acting: “He sold his share.”');
+  expect(textOf(pdf!)).toContain('Removed before acting: “He sold his share.”');
   // Nothing is written to them about the end.
   expect((await way.messagesOf(packet.id)).filter((m) => m.toName === 'Callum Alder' && m.kind === 'executed')).toEqual(
     [],

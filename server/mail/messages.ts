@@ -74,8 +74,10 @@ export function compose(kind: MessageKind, words: Words, parts: MessageParts, ex
     return [sentence(part)];
   });
   const own = ['ask', 'ask_approve', 'deliver'].includes(kind) ? extras.subject?.trim() : '';
-  const { packetName, dealName } = parts;
-  const about = packetName.includes(dealName) ? packetName : `${packetName}, ${dealName}`;
+  const { packetName } = parts;
+  // The town is left out: phones show some forty letters of a subject.
+  const street = parts.dealName.split(',', 1)[0] ?? '';
+  const about = packetName.includes(street) ? packetName : `${packetName}, ${street}`;
   const button = `mail.${as}.button`;
   const link = extras.link && button in words.messages ? { label: sentence(button), href: extras.link } : null;
   return layOut({

@@ -69,8 +69,8 @@ test('a table says what each home reads; what is wrong is named, and does not st
   expect(why(3)).toContain('60 days are required before');
   expect(why(4)).toContain('New rent a month: write a figure, like 412,000.');
   expect(why(5)).toContain('No tenancy is at “Unit 900, Nowhere”');
-  expect(why(13)).toContain('says something else');
-  expect(why(14)).toContain('The same stands in row 13');
+  expect(why(13)).toContain('says something different');
+  expect(why(14)).toContain('The same entry is in row 13');
   // Each row can be read as it will go.
   const ready = (await rows(notice.id)).find((r) => r.n === 6)!;
   const paper = await way.server.call('noticePaper', { params: { noticeId: notice.id, rowId: ready.id } });

@@ -229,7 +229,7 @@ test('a form that was retired, and an edition past its last day, are told where 
     params: { packetId: draft.id },
     body: { version: draft.version },
   });
-  expect(held.problem.detail).toContain('The form of “Seller disclosure” was to be used until Fri, Jan 31, 2020');
+  expect(held.problem.detail).toContain('The form for “Seller disclosure” could be used until Fri, Jan 31, 2020');
   await way.server.ok('setShelfItem', { params: { shelfId: form.id }, body: { endsOn: null, retired: true } });
   expect((await use(deal.id)).problem.detail).toContain('was retired');
   const listed = async (retired: string) =>

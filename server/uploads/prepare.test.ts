@@ -193,7 +193,7 @@ const NASTY: [string, () => Uint8Array | Promise<Uint8Array>, string[], RegExp][
   ['a mask that masks itself', mask, ['draws_itself'], /draws itself/],
   ['a letter made of itself', glyphs, ['draws_itself'], /draws itself/],
   ['two million strokes', twoMillionStrokes, ['too_many_operators'], /Page 1 of “x.pdf” draws [\d,]+ lines/],
-  ['forms that multiply', multiplying, ['too_many_operators'], /1,000,000 is the most/],
+  ['forms that multiply', multiplying, ['too_many_operators'], /1,000,000 is the maximum/],
   ['forms nested without end', () => nested(60), ['too_deep'], /nested too deeply/],
   ['400 MB of blanks', bomb, ['unpacks_too_large'], /unpacks to more/],
   ['a page of nothing', () => page('0 0 0 0'), ['page_size'], /0 by 0 inches/],
