@@ -169,7 +169,7 @@ test('from the first screen to a nudged hold-up in two touches, with a way back,
   });
   await tap(phone, 'still-nudge');
   await shows(phone, 'done-row', 'Nudged');
-  await press(phone, 'Take back');
+  await press(phone, 'Undo');
   await phone.waitForSelector(byTestId('still-nudge'));
   expect(await nudges()).toBe(before);
   await tap(phone, 'still-nudge');
@@ -181,7 +181,7 @@ test('what came through is put away and taken back', async () => {
   await shows(phone, 'through', 'Lead paint, 7 Weir Terrace');
   await tap(phone, 'put-away');
   await eventually(async () => expect((await today()).through.items).toEqual([]));
-  await press(phone, 'Take back');
+  await press(phone, 'Undo');
   await eventually(async () => expect((await today()).through.items).toHaveLength(1));
 });
 

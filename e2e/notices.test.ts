@@ -132,11 +132,11 @@ test('by hand: a table, a row mended on the spot, sent; a client reads it, and f
     await rent.click();
     await rent.type('1650');
     await tap(wide, 'mend-row');
-    await wide.waitForFunction(() => document.body.innerText.includes('2 to go'));
+    await wide.waitForFunction(() => document.body.innerText.includes('2 to send'));
     await settled(wide);
     expect(await findings(wide)).toEqual([]);
     await tap(wide, 'go-notice');
-    await wide.waitForFunction(() => document.body.innerText.includes('2 of 2 gone'));
+    await wide.waitForFunction(() => document.body.innerText.includes('2 of 2 sent'));
     const phone = await openPage(browser, PHONE);
     phone.on('pageerror', (e) => errors.push(String(e)));
     const mail = await newest('deliver', 'ines1@example.com');

@@ -41,7 +41,7 @@ export const STATUS_WORDS: Record<DealStatus, string> = {
   fell_through: 'fell through',
   offered: 'offered',
   agreed: 'agreed',
-  running: 'running',
+  running: 'active',
   notice_given: 'notice given',
   ended: 'ended',
 };

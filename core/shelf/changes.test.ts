@@ -66,7 +66,7 @@ test('added, removed and reordered papers are named', () => {
   // Replacing the only paper of a form is a changed paper, not one added and one removed.
   expect(changes(papers('c'), papers('a'))).toEqual(['The paper was changed.']);
   expect(changes(papers('c'), papers('a', 'b'))).toEqual(['Paper c was added.', 'Paper a and Paper b were removed.']);
-  expect(changes(papers('b', 'c'), papers('a'))).toEqual(['Paper b and Paper c was added.', 'Paper a was removed.']);
+  expect(changes(papers('b', 'c'), papers('a'))).toEqual(['Paper b and Paper c were added.', 'Paper a was removed.']);
 });
 
 test('a removed role is named once: its initials are not listed as well', () => {

@@ -132,7 +132,7 @@ test('only delivered: arrived, opened by whom and when, and a sealed copy with i
   };
   const first = await open(0);
   expect([first.me.act, first.myTurn, first.mine]).toEqual(['receive', false, 'done']);
-  expect((await rows(sent.id)).find((r) => r.n === 7)!.says).toMatch(/^opened \w+ \d+ \w+ by (Ines|Rowan)$/);
+  expect((await rows(sent.id)).find((r) => r.n === 7)!.says).toMatch(/^opened \w+, \w+ \d+ by (Ines|Rowan)$/);
   await open(1);
   await way.server.ctx.jobs.idle('seal');
   const packet = await way.server.ok('packet', { params: { packetId: row.packetId! } });

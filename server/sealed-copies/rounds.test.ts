@@ -81,9 +81,7 @@ test('from the first seal to the record: every state can be cut out, and other t
   );
   // Callum reads what he signed in his language.
   const { subject } = await way.newest(packet.id, 'Callum Alder');
-  expect(subject).toBe(
-    say(wordsOf('es'), 'mail.executed.subject', { packetName: `${packet.name}, 14 Lantern Row` }),
-  );
+  expect(subject).toBe(say(wordsOf('es'), 'mail.executed.subject', { packetName: `${packet.name}, 14 Lantern Row` }));
 });
 
 test('a late signing round: old seals stay valid, new marks are free of print, one file', async () => {

@@ -80,7 +80,9 @@ test('who has a phone and no email is written to there, in short', async () => {
   const ask = await way.newest(packet.id, 'Wren Alder');
   expect([ask.channel, ask.toPhone, ask.bodyText.includes(ask.link!)]).toEqual(['text', '555-0111', true]);
   await way.server.ok('withdrawPacket', { params: { packetId: packet.id }, body: { reason: 'Not now' } });
-  expect((await way.newest(packet.id, 'Wren Alder')).bodyText).toBe('Towpath & Vane Realty: Withdrawn: Papers, 14 Lantern Row');
+  expect((await way.newest(packet.id, 'Wren Alder')).bodyText).toBe(
+    'Towpath & Vane Realty: Withdrawn: Papers, 14 Lantern Row',
+  );
 });
 
 test('a question is asked and answered, and handing over leaves a trail', async () => {

@@ -4,10 +4,10 @@ type Part = string | number;
 /** What the screens of “changes” say, in one place to read, edit and translate. */
 export const TEXT = {
   // page-pair.tsx
-  pagesBefore: 'Pages before',
+  pagesBefore: 'Previous pages',
   nextPages: 'Next pages',
   thisPageIsNew: 'This page is new.',
-  thisPageIsGone: 'This page is gone.',
+  thisPageIsGone: 'This page was removed.',
   page: (word: Part, page: Part) => `${word}, page ${page}`,
   pageOf: (word: Part, page: Part, name: Part) => `${word}, page ${page} of ${name}`,
   // what-changed.tsx

@@ -44,7 +44,7 @@ const WORDS: Record<string, string> = {
   papers: 'Papers done',
   goal: 'Target date',
   path: 'Path',
-  hold: 'Where it stands',
+  hold: 'Progress',
   tags: 'Tags',
   opened: 'Opened',
 };

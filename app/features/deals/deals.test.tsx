@@ -251,7 +251,7 @@ test('a nudge leaves with a way back, and goes out when the time for that is ove
     const asked = show(<NextCard deal={dealView({ next: [nudge()] })} />);
     fireEvent.click(screen.getByLabelText('Nudge: Nudge Priya'));
     expect(screen.getByTestId('done-row').textContent).toContain('Nudged Priya');
-    fireEvent.click(screen.getByText('Take back'));
+    fireEvent.click(screen.getByText('Undo'));
     await act(async () => jest.advanceTimersByTimeAsync(10_000));
     expect(asked).toEqual([]);
     fireEvent.click(screen.getByLabelText('Nudge: Nudge Priya'));

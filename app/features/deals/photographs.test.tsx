@@ -84,7 +84,7 @@ test('pages are put in order and left out; arrow keys move a corner, and never p
   await waitFor(() => expect(pictures()).toEqual(['blob:one.jpg', 'blob:two.jpg']));
   fireEvent.click(screen.getByLabelText('Move page 2 one earlier'));
   expect(pictures()).toEqual(['blob:two.jpg', 'blob:one.jpg']);
-  fireEvent.click(screen.getByLabelText('Leave out page 1'));
+  fireEvent.click(screen.getByLabelText('Remove page 1'));
   expect(pictures()).toEqual(['blob:one.jpg']);
   const across = () => Number(/(\d+) % across/.exec(screen.getByTestId('corner-1-0').getAttribute('aria-label')!)![1]);
   const before = across();

@@ -5,7 +5,7 @@ type Part = string | number;
 export const TEXT = {
   // act-row.tsx
   undo: (said: Part) => `Undo: ${said}`,
-  takeBack: 'Take back',
+  takeBack: 'Undo',
   // activity-card.tsx
   whatHappened: 'What happened',
   shownChange: (words: Part) => `Shown: ${words}. Change`,
@@ -102,7 +102,7 @@ export const TEXT = {
   deleteDeal: 'Delete deal',
   thisDeletesItsPapersPeople: 'This deletes its papers, people and drafts. Nothing in it was ever sent.',
   deleteWord: 'Delete',
-  keepIt: 'Keep it',
+  keepIt: 'Cancel',
   assignedToEveryone: 'Assigned to: everyone',
   // deal-place.tsx
   mayNotBeSigned: (end: Part) => `May not be signed by ${end}`,
@@ -143,15 +143,15 @@ export const TEXT = {
   // deals-table.tsx
   selectAllThatAreShown: 'Select all that are shown',
   chooseTheColumns: 'Choose the columns',
-  leaveOut: 'Leave out',
+  leaveOut: 'Hide',
   show: 'Show',
   sortBy: (word: Part) => `Sort by ${word}`,
   select: (address: Part) => `Select ${address}`,
   // document-row.tsx
   reading: (name: Part) => `Reading ${name}`,
-  theFileBefore: 'the file before',
+  theFileBefore: 'the previous file',
   whatChangedInSince: (name: Part, part: Part) => `What changed in ${name} since ${part}`,
-  whatChangedSinceTheFile: 'What changed since the file before',
+  whatChangedSinceTheFile: 'What changed since the previous file',
   whatChangedSince: (name: Part) => `What changed since “${name}”`,
   keepBeside: (name: Part, name2: Part) => `Keep ${name} beside ${name2}`,
   replaces: (name: Part, name2: Part) => `${name} replaces ${name2}`,
@@ -160,7 +160,7 @@ export const TEXT = {
   continueWithoutRecognizedWords: 'Continue without recognized words',
   dpi: (image: Part) => `${image}?dpi=72`,
   pageOf: (page: Part, name: Part) => `Page ${page} of ${name}`,
-  pageBefore: 'Page before',
+  pageBefore: 'Previous page',
   pageOfOf: (page: Part, pagesCount: Part) => `Page ${page} of ${pagesCount}`,
   nextPage: 'Next page',
   typeChange: (type: Part) => `Type: ${type}. Change`,
@@ -211,7 +211,7 @@ export const TEXT = {
   requiredBecause: (reason: Part) => `Required because: ${reason}.`,
   itsDueDateIsCounted: (datePhrases: Part) => `Its due date is counted from when ${datePhrases}, which is not set.`,
   signedBy: (list: Part) => `Signed by: ${list}.`,
-  putIntoAPacket: 'Put into a packet',
+  putIntoAPacket: 'Add to a packet',
   waive: 'Waive',
   requireItAgain: 'Require it again',
   reasonForWaiving: 'Reason for waiving',
@@ -223,7 +223,7 @@ export const TEXT = {
   forWhomYouAct: 'For whom you act',
   openTheDeal: 'Open the deal',
   // next-card.tsx
-  whatWouldHelpMost: 'What would help most',
+  whatWouldHelpMost: 'Most helpful next',
   showLess: 'Show less',
   more: (leftCount: Part) => `${leftCount} more`,
   // paper-signatures.tsx
@@ -239,8 +239,8 @@ export const TEXT = {
   sendingOf: (min: Part, photosCount: Part) => `Sending ${min} of ${photosCount}…`,
   pageOf2: (n: Part, part: Part) => `Page ${n} of ${part}`,
   movePageOneEarlier: (n: Part) => `Move page ${n} one earlier`,
-  leaveOutPage: (n: Part) => `Leave out page ${n}`,
-  takeItAgain: 'Take it again',
+  leaveOutPage: (n: Part) => `Remove page ${n}`,
+  takeItAgain: 'Retake it',
   theWholePictureIsUsed: 'The whole picture is used. If the sheet is smaller, drag the corners to its corners.',
   dragTheCorners: 'Drag the corners to the corners of the sheet. What is inside them becomes the page.',
   photographOfPage: (n: Part) => `Photograph of page ${n}`,
@@ -249,7 +249,7 @@ export const TEXT = {
   shared: (name: Part) => `${name}, shared`,
   from: (name: Part, by: Part) => `${name}, from ${by}`,
   saveThisList: 'Save this list',
-  letGo: (name: Part) => `Let “${name}” go`,
+  letGo: (name: Part) => `Delete “${name}”`,
   nameOfThisList: 'Name of this list',
   everyoneInTheFirmSees: 'Everyone in the firm sees it',
 };

@@ -48,9 +48,9 @@ function schedule(change: Partial<ReturnType<typeof underWay>['packet']['draft']
 test('every date that follows is shown before sending, by the server’s clock; the warning is reminder enough', () => {
   schedule({ lastDay: '2026-12-01', warnDays: 1, nudge: { first: 2, every: 2, most: 3, businessDays: true } });
   expect(screen.getByTestId('planned-dates').textContent).toBe(
-    'If it goes out today and someone does nothing:' +
-      'Wed, Nov 25: reminder 1' +
-      'Fri, Nov 27: reminder 2' +
+    'If it is sent today and someone does nothing:' +
+      'Wed, Nov 25: nudge 1' +
+      'Fri, Nov 27: nudge 2' +
       'Mon, Nov 30: warning: it is about to lapse' +
       'Tue, Dec 1: last day for signing, until its end',
   );

@@ -20,7 +20,7 @@ import type { Desk } from './use-desk';
 import { TEXT } from './words';
 
 const WHAT: Record<PlannedDate['what'], (d: PlannedDate) => string> = {
-  nudge: (d) => `reminder ${d.n}`,
+  nudge: (d) => `nudge ${d.n}`,
   warning: () => 'warning: it is about to lapse',
   last_day: () => 'last day for signing, until its end',
 };

@@ -96,5 +96,5 @@ export const TEXT = {
   yoursShared: 'yours, shared',
   onlyYours: 'only yours',
   from: (by: Part) => `from ${by}`,
-  letGo: (name: Part) => `Let “${name}” go`,
+  letGo: (name: Part) => `Delete “${name}”`,
 };

@@ -22,8 +22,8 @@ export type Acts = ReturnType<typeof useNoticeActs>;
 
 /** The steps there are: a notice that is only delivered is not signed. */
 export const stepsOf = (notice: Pick<NoticeView, 'signed'>): { name: StepName; label: string }[] => [
-  { name: 'worked', label: 'worked out' },
-  { name: 'gone', label: 'gone' },
+  { name: 'worked', label: 'prepared' },
+  { name: 'gone', label: 'sent' },
   { name: 'arrived', label: 'arrived' },
   { name: 'opened', label: 'opened' },
   ...(notice.signed ? [{ name: 'done' as const, label: 'signed' }] : []),
@@ -63,7 +63,7 @@ export function HomeRow(props: Props) {
   const [open, setOpen] = useState(false);
   const bad = row.state === 'wrong' || row.steps.arrived === 'failed';
   const out = row.state === 'left_out';
-  const tenants = listWords(row.tenants) || 'nobody yet';
+  const tenants = listWords(row.tenants) || 'no one yet';
   // What is wrong stands beneath, whole, once the row is open.
   const says =
     open && row.state === 'wrong' ? null : (
@@ -148,7 +148,7 @@ function Cells({ row, notice, columns, says }: Part) {
 /** The same in lines, on a phone. */
 function Lines({ row, notice, columns, says }: Part) {
   const told = [
-    listWords(row.tenants.map(firstName)) || 'nobody yet',
+    listWords(row.tenants.map(firstName)) || 'no one yet',
     ...columns.map((c) => valueWords(c, row.values[c.key])),
     row.countsFrom ? `counts from ${shortDay(row.countsFrom)}` : '',
   ];

@@ -28,8 +28,8 @@ export function NoticePlace() {
 const SHOWS: { value: RowShow; label: string }[] = [
   { value: 'all', label: 'All' },
   { value: 'wrong', label: 'To fix' },
-  { value: 'ready', label: 'To go' },
-  { value: 'gone', label: 'Gone' },
+  { value: 'ready', label: 'To send' },
+  { value: 'gone', label: 'Sent' },
   { value: 'letters', label: 'Letters' },
 ];
 
@@ -161,7 +161,7 @@ function Progress({ notice }: { notice: NoticeView }) {
   const told = [
     counts.wrong ? `${counts.wrong} to be fixed` : '',
     counts.fresh ? `${counts.fresh} being worked out` : '',
-    counts.ready ? `${counts.ready} to go` : '',
+    counts.ready ? `${counts.ready} to send` : '',
     counts.cameBack ? `${counts.cameBack} came back` : '',
     counts.gone ? `${counts.opened} opened` : '',
     notice.signed && counts.gone ? `${counts.done} signed` : '',

@@ -81,9 +81,9 @@ const place = (view: NoticeView, rows: NoticeRow[], then: (asked: Asked) => unkn
 test('every row says its steps to whoever cannot see them, and what is wrong stands in it', async () => {
   place(notice(), [row(), bad]);
   const right = await screen.findByLabelText(/^Unit 1, 4 Basin Street, Odile Barrow\./);
-  expect(right.getAttribute('aria-label')).toContain('New rent a month: $1,190. worked out: yes. gone: not yet');
-  expect(screen.getByLabelText(/^Unit 2/).getAttribute('aria-label')).toContain('worked out: no');
-  screen.getByText('0 of 2 gone');
+  expect(right.getAttribute('aria-label')).toContain('New rent a month: $1,190. prepared: yes. sent: not yet');
+  expect(screen.getByLabelText(/^Unit 2/).getAttribute('aria-label')).toContain('prepared: no');
+  screen.getByText('0 of 2 sent');
   screen.getByText('Send to 1 home');
 });
 

@@ -37,7 +37,7 @@ test('what comes by itself is told day by day, and the last day can be moved', a
   });
   const asked = show(<AheadCard {...way} />, () => way.packet);
   for (const line of [
-    'Wed, Nov 25: reminder to Wren',
+    'Wed, Nov 25: nudge to Wren',
     'Mon, Nov 30: warning before it lapses',
     'Tue, Dec 1: last day for signing',
   ])

@@ -134,7 +134,7 @@ export function AheadCard({ packet, sent }: Props) {
           .slice(0, 8)
           .map((a) => (
             <Body key={`${a.what}${a.day}${a.partyId}`}>
-              {`${dayWords(a.day)}: ${a.what === 'nudge' ? TEXT.reminderTo(name(a.partyId)) : a.what === 'warning' ? TEXT.warningBeforeItLapses : TEXT.lastDayForSigning}`}
+              {`${dayWords(a.day)}: ${a.what === 'nudge' ? TEXT.nudgeTo(name(a.partyId)) : a.what === 'warning' ? TEXT.warningBeforeItLapses : TEXT.lastDayForSigning}`}
             </Body>
           ))
       ) : (

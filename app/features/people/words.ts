@@ -53,6 +53,6 @@ export const TEXT = {
   sideChange: (side: Part) => `Side: ${side}. Change`,
   // suggestions.tsx
   fromTheAddressBook: 'From the address book',
-  takeFromTheAddressBook: (name: Part) => `Take ${name} from the address book`,
+  takeFromTheAddressBook: (name: Part) => `Choose ${name} from the address book`,
   noAddressYet: 'no address yet',
 };

@@ -95,7 +95,7 @@ test('one that is wrong says where, and is not kept', async () => {
 test('a rule that somebody took away is told so', async () => {
   mockRule = 'gone';
   show(<RulePlace />, server);
-  await screen.findByText('This rule is gone');
+  await screen.findByText('This rule was deleted');
 });
 
 const told: Condition[] = [];

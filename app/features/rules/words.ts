@@ -14,7 +14,7 @@ export const TEXT = {
   removeOf: (label: Part) => `Remove: ${label}`,
   // rule-place.tsx
   theRule: 'the rule',
-  thisRuleIsGone: 'This rule is gone',
+  thisRuleIsGone: 'This rule was deleted',
   someoneHasDeleted: 'Someone has deleted it.',
   seeTheRules: 'See the rules',
   backToTheRules: 'Back to the rules',
@@ -47,7 +47,7 @@ export const TEXT = {
   before: 'Before',
   neverOnAWeekend: 'Never on a weekend or holiday',
   suchADayMoves: 'Such a day moves to the next business day.',
-  suchADayMovesBack: 'Such a day moves back to the business day before.',
+  suchADayMovesBack: 'Such a day moves to the business day before.',
   noDueDate: 'No due date',
   itHasNoDueDate: 'It has no due date of its own: it is needed before the deal closes.',
   setADueDate: 'Set a due date',

@@ -168,7 +168,7 @@ test('it goes at a day and an hour when that is wished, in a colleague’s name,
   const day = screen.getByTestId('kit-later-day');
   fireEvent.change(day, { target: { value: '2026-12-03' } });
   fireEvent.blur(day);
-  await screen.findByText('goes Thu, Dec 3 at 9:00');
+  await screen.findByText('sent Thu, Dec 3 at 9:00');
   fireEvent.click(screen.getByTestId('kit-later-hour'));
   fireEvent.click(await screen.findByText('15:00'));
   await screen.findByText('Send it Thu, Dec 3 at 15:00');

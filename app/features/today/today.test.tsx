@@ -68,7 +68,7 @@ test('a packet that stands still is nudged; it leaves, and comes back when that 
   within(row!).getByLabelText('Call Priya Nair');
   fireEvent.click(within(row!).getByTestId('still-nudge'));
   expect(screen.getAllByTestId('still-row')).toHaveLength(1);
-  fireEvent.click(screen.getByText('Take back'));
+  fireEvent.click(screen.getByText('Undo'));
   expect(screen.getAllByTestId('still-row')).toHaveLength(2);
   expect(asked.filter((a) => a.method === 'POST')).toEqual([]);
   fireEvent.click(screen.getAllByTestId('still-nudge')[1]!);

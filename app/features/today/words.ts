@@ -14,7 +14,7 @@ export const TEXT = {
   completed: 'Completed',
   dismiss: 'Dismiss',
   dismiss2: 'Dismiss.',
-  takeBack: 'Take back',
+  takeBack: 'Undo',
   andMore: (behind: Part) => `and ${behind} more`,
   // today-place.tsx
   yourDay: 'your day',

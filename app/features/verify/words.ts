@@ -14,7 +14,7 @@ export const TEXT = {
   isNotWhole: (fileName: Part, why: Part) => `“${fileName}” is NOT whole: ${why}.`,
   withASelfMadeCertificate: ', with a self-made certificate',
   sealedBy: (signer: Part, part: Part, part2: Part) => `Sealed by ${signer}${part}${part2}.`,
-  doNotRely: 'Do not rely on it. Ask whoever sent it for the file again.',
+  doNotRely: 'Do not rely on it. Ask the sender for the file again.',
   eachSealCoversTheFile: 'Each seal covers the file up to its own end, so each earlier state can be cut out of it.',
   unnamed: 'Unnamed',
   bytesTo: (at: Part, part: Part, value: Part) => `${at}${part}, bytes 1 to ${value}`,
