@@ -7,7 +7,7 @@ import { notFound } from '../problem';
 import * as q from './queries';
 
 /**
- * A deal by its id.
+ * Returns a deal by its id.
  *
  * @throws Problem `not-found`
  */
@@ -17,7 +17,7 @@ export async function dealOr404(db: Db, id: string): Promise<q.DealRow> {
   return deal;
 }
 
-/** What text in this deal's packets may name. */
+/** Returns the facts that text in the deal's packets can insert. */
 export function factsOfDeal(deal: q.DealRow): DealFacts {
   const { price_words: words, price, rent } = deal.facts;
   const sum = price ?? rent;

@@ -3,7 +3,7 @@ import type { Db } from '../db/pool';
 import { newId } from '../ids';
 import * as q from './queries';
 
-/** Keeps what happened in a deal, in words. */
+/** Saves sentences about what happened in a deal. */
 export async function note(
   ctx: Context,
   db: Db,

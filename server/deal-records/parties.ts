@@ -1,18 +1,18 @@
-/** People of deals: a row as screens see it, and one more in their side. */
+/** People of deals: their view, and adding one. */
 import type { PartyBody, PartyView } from '@gatepath/contract';
 import type { Db } from '../db/pool';
 import { newId } from '../ids';
 import { personFor } from '../people/book';
 import * as q from './party-queries';
 
-/** What a screen needs of a person of a deal. */
+/** Returns what screens show of a person of a deal. */
 export function partyView(p: q.PartyRow): PartyView {
   const { id, side, ordinal, name, email, phone, company, capacity, person_id: personId } = p;
   return { id, side, ordinal, name, email, phone, company, capacity, personId };
 }
 
 /**
- * Adds a person to a deal whose row is locked, the next one of their side.
+ * Adds a person to a deal as the next one of their side. The deal's row must be locked.
  *
  * @returns their id
  */

@@ -1,4 +1,4 @@
-/** The people of deals. */
+/** SQL of the people of deals. */
 import { itemAt } from '@gatepath/core/sure';
 import type { Side } from '@gatepath/core/text';
 import type { Db } from '../db/pool';
@@ -13,32 +13,32 @@ export interface PartyRow {
   phone: string | null;
   company: string;
   capacity: string;
-  /** Who of the address book they are. */
+  /** Their entry of the address book. */
   person_id: string | null;
 }
 
-/** The people of several deals. */
+/** Returns the people of several deals. */
 export async function partiesOfDeals(db: Db, dealIds: string[]): Promise<PartyRow[]> {
   if (!dealIds.length) return [];
   return (await db.query<PartyRow>('select * from party where deal_id = any($1::text[]) order by id', [dealIds])).rows;
 }
 
-/** The people of a deal, in the order in which they were added. */
+/** Returns the people of a deal in the order in which they were added. */
 export async function partiesOfDeal(db: Db, dealId: string): Promise<PartyRow[]> {
   return (await db.query<PartyRow>('select * from party where deal_id = $1 order by id', [dealId])).rows;
 }
 
-/** A person of a deal; null when there is none. */
+/** Returns a person of a deal; null if there is none. */
 export async function partyById(db: Db, id: string): Promise<PartyRow | null> {
   return (await db.query<PartyRow>('select * from party where id = $1', [id])).rows[0] ?? null;
 }
 
-/** A person of a deal, locked until the transaction ends. */
+/** Returns a person of a deal, locked until the transaction ends. */
 export async function lockParty(db: Db, id: string): Promise<PartyRow | null> {
   return (await db.query<PartyRow>('select * from party where id = $1 for update', [id])).rows[0] ?? null;
 }
 
-/** Which one of a side the next person is, from 1. */
+/** Returns the number of the next person of a side, from 1. */
 export async function nextOrdinal(db: Db, dealId: string, side: Side): Promise<number> {
   const r = await db.query<{ n: number }>(
     'select coalesce(max(ordinal), 0)::int + 1 as n from party where deal_id = $1 and side = $2',
@@ -47,7 +47,7 @@ export async function nextOrdinal(db: Db, dealId: string, side: Side): Promise<n
   return itemAt(r.rows, 0).n;
 }
 
-/** Keeps a person of a deal. */
+/** Inserts a person of a deal. */
 export async function insertParty(db: Db, p: PartyRow & { at: Date }): Promise<void> {
   await db.query(
     `insert into party (id, deal_id, side, ordinal, name, email, phone, company, created_at, person_id, capacity)
@@ -65,7 +65,7 @@ export async function updateParty(db: Db, p: PartyRow): Promise<void> {
   );
 }
 
-/** Takes a person out of a deal. */
+/** Deletes a person of a deal. */
 export async function deleteParty(db: Db, id: string): Promise<void> {
   await db.query('delete from party where id = $1', [id]);
 }

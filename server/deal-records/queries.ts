@@ -16,7 +16,7 @@ import { itemAt } from '@gatepath/core/sure';
 
 export type OwnFact = FactDef;
 
-/** What is kept of how a deal stands. */
+/** The computed status of a deal. */
 export interface ComputedDeal {
   needs: Needs;
   papers: DealDocument[];
@@ -44,7 +44,7 @@ export interface DealRow {
   dates: KeyDates;
   tags: string[];
   archived_at: Date | null;
-  /** ISO day; kept at least until then. */
+  /** ISO day until which the deal must be retained at least. */
   retain_until: string | null;
 }
 
@@ -54,7 +54,7 @@ export type DealListRow = DealRow & { figures: Figures | null };
 export const COLUMNS =
   'id, kind, address, city, time_zone, created_at, for_whom, status, status_on::text, facts, dates, tags, archived_at, retain_until::text';
 
-/** Keeps a deal. */
+/** Inserts a deal. */
 export async function insertDeal(
   db: Db,
   d: Pick<
@@ -69,12 +69,12 @@ export async function insertDeal(
   );
 }
 
-/** A deal; null when there is none. */
+/** Returns a deal; null if there is none. */
 export async function dealById(db: Db, id: string): Promise<DealRow | null> {
   return (await db.query<DealRow>(`select ${COLUMNS} from deal where id = $1`, [id])).rows[0] ?? null;
 }
 
-/** The deal, locked until the transaction ends: who changes it or its people goes one after another. */
+/** Returns a deal, locked until the transaction ends: changes of it and its people run one after another. */
 export async function lockDeal(db: Db, id: string): Promise<DealRow | null> {
   return (await db.query<DealRow>(`select ${COLUMNS} from deal where id = $1 for update`, [id])).rows[0] ?? null;
 }
@@ -101,13 +101,13 @@ export async function updateDeal(db: Db, d: DealRow): Promise<void> {
   );
 }
 
-/** Throws a deal away with everything in it. */
+/** Deletes a deal with everything in it. */
 export async function deleteDeal(db: Db, id: string): Promise<void> {
   await db.query('delete from document where deal_id = $1', [id]);
   await db.query('delete from deal where id = $1', [id]);
 }
 
-/** Whether anything in a deal was ever sent, or a message belongs to it. */
+/** Returns whether anything in a deal was ever sent, or a message belongs to it. */
 export async function wasSent(db: Db, dealId: string): Promise<boolean> {
   const r = await db.query<{ sent: boolean }>(
     `select exists (select 1 from packet where deal_id = $1 and status <> 'drafting')
@@ -117,19 +117,19 @@ export async function wasSent(db: Db, dealId: string): Promise<boolean> {
   return itemAt(r.rows, 0).sent;
 }
 
-/** Members who work on a deal, by id; nobody for everybody. */
+/** Returns the ids of the members assigned to a deal; none means everyone. */
 export async function membersOfDeal(db: Db, dealId: string): Promise<string[]> {
   const sql = 'select member_id from deal_member where deal_id = $1 order by member_id';
   return (await db.query<{ member_id: string }>(sql, [dealId])).rows.map((r) => r.member_id);
 }
 
-/** Says who works on a deal. */
+/** Replaces the members assigned to a deal. */
 export async function setMembers(db: Db, dealId: string, ids: string[]): Promise<void> {
   await db.query('delete from deal_member where deal_id = $1', [dealId]);
   await db.query('insert into deal_member (deal_id, member_id) select $1, unnest($2::text[])', [dealId, ids]);
 }
 
-/** Addresses of members in lower case: of these, or of all when none are named. */
+/** Returns email addresses of members in lower case: of these, or of all if none are named. */
 export async function addressesOf(db: Db, ids: string[]): Promise<Map<string, string>> {
   const r = await db.query<{ id: string; email: string }>(
     'select id, lower(email) as email from member where cardinality($1::text[]) = 0 or id = any($1::text[])',
@@ -147,7 +147,7 @@ export interface EventRow {
   document_id: string | null;
 }
 
-/** Keeps what happened in a deal. */
+/** Inserts entries of a deal's own activity. */
 export async function insertEvents(db: Db, rows: EventRow[]): Promise<void> {
   for (const e of rows)
     await db.query(
@@ -156,7 +156,7 @@ export async function insertEvents(db: Db, rows: EventRow[]): Promise<void> {
     );
 }
 
-/** What happened in a deal beside its packets, newest first. */
+/** Returns what happened in a deal besides its packets, newest first. */
 export async function eventsOf(
   db: Db,
   o: {
@@ -176,7 +176,7 @@ export async function eventsOf(
   return r.rows;
 }
 
-/** Papers a deal does without. */
+/** Returns the waivers of a deal. */
 export async function waiversOf(db: Db, dealId: string): Promise<Waiver[]> {
   const r = await db.query<{
     rule_id: string;
@@ -196,7 +196,7 @@ export async function waiversOf(db: Db, dealId: string): Promise<Waiver[]> {
   }));
 }
 
-/** Keeps that a paper is done without. */
+/** Saves a waiver. */
 export async function saveWaiver(db: Db, dealId: string, w: Waiver): Promise<void> {
   await db.query(
     `insert into waiver (deal_id, rule_id, reason, by_name, at, facts, rule) values ($1, $2, $3, $4, $5, $6, $7)
@@ -205,19 +205,19 @@ export async function saveWaiver(db: Db, dealId: string, w: Waiver): Promise<voi
   );
 }
 
-/** Takes that back. @returns whether there was one */
+/** Deletes a waiver. @returns whether it existed */
 export async function deleteWaiver(db: Db, dealId: string, ruleId: string): Promise<boolean> {
   const r = await db.query('delete from waiver where deal_id = $1 and rule_id = $2', [dealId, ruleId]);
   return (r.rowCount ?? 0) > 0;
 }
 
-/** Facts the firm added to those of the house. */
+/** Returns the facts the firm added to the built-in ones. */
 export async function ownFacts(db: Db): Promise<OwnFact[]> {
   const r = await db.query<{ own_facts: OwnFact[] }>('select own_facts from firm order by id limit 1');
   return r.rows[0]?.own_facts ?? [];
 }
 
-/** Begins a look at a deal: the number tells which of two began later. */
+/** Starts computing a deal's status. Of two numbers the greater one started later. */
 export async function nextComputation(db: Db): Promise<string> {
   return itemAt((await db.query<{ n: string }>(`select nextval('deal_look')::text as n`)).rows, 0).n;
 }
@@ -233,16 +233,16 @@ export interface ItemRow {
 }
 
 /**
- * Begins to keep what a look at a deal found; from then on until the end of the transaction nobody else does.
+ * Claims saving a computed status until the end of the transaction.
  *
- * @returns false when the deal is gone, or a look that began later was here first
+ * @returns false if the deal is gone, or a computation that started later was saved already
  */
 export async function claimComputation(db: Db, dealId: string, look: string): Promise<boolean> {
   const r = await db.query('update deal set looked = $2::bigint where id = $1 and looked < $2::bigint', [dealId, look]);
   return (r.rowCount ?? 0) > 0;
 }
 
-/** Keeps how a deal stands, within a claim. */
+/** Saves a computed status. Call `claimComputation` first. */
 export async function saveComputed(
   db: Db,
   s: { dealId: string; computed: ComputedDeal; figures: Figures; items: ItemRow[] },
@@ -266,13 +266,13 @@ export async function saveComputed(
   );
 }
 
-/** How a deal stands, as it was last worked out; null before that. */
+/** Returns a deal's last computed status; null before the first. */
 export async function computedOf(db: Db, dealId: string): Promise<ComputedDeal | null> {
   const r = await db.query<{ computed: ComputedDeal | null }>('select computed from deal where id = $1', [dealId]);
   return r.rows[0]?.computed ?? null;
 }
 
-/** Ids of deals after one of them, oldest first: of all, or of those in which something may be asked for. */
+/** Returns ids of deals after one of them, oldest first: of all deals, or of open ones. */
 export async function dealIdsAfter(db: Db, after: string, all: boolean, limit: number): Promise<string[]> {
   const r = await db.query<{ id: string }>(
     `select id from deal where id > $1
@@ -282,7 +282,7 @@ export async function dealIdsAfter(db: Db, after: string, all: boolean, limit: n
   return r.rows.map((d) => d.id);
 }
 
-/** Open deals, as far as rules look at them. */
+/** Returns the open deals, with what rules need of them. */
 export async function openDeals(db: Db, limit: number): Promise<DealRow[]> {
   const r = await db.query<DealRow>(
     `select ${COLUMNS} from deal where archived_at is null and status not in ('closed', 'fell_through', 'ended')

@@ -1,4 +1,4 @@
-/** What happened in a deal, in words: its own changes, and what its packets' logs tell, newest first. */
+/** The activity of a deal: its own changes and the events of its packets, newest first, in sentences. */
 import { activity } from '@gatepath/core/routing';
 import { lastOf } from '@gatepath/core/sure';
 import type { ActivityQuery, ActivityView } from '@gatepath/contract';
@@ -11,14 +11,14 @@ import { dealOr404 } from '../deal-records/deals';
 
 type Item = ActivityView['items'][number];
 
-/** Logs that are read for one answer; a deal has a few, and the newest are what is asked for. */
+/** Maximum number of logs read for one answer. A deal has a few; the newest are what is asked for. */
 const MOST_LOGS = 30;
 
 /**
- * A part of a deal's activity.
+ * Returns one page of a deal's activity.
  *
- * @param o.partyId     only what a person of the deal did or what was done about them
- * @param o.documentId  only what concerns a paper
+ * @param o.partyId only what this person did or what was done about them
+ * @param o.documentId only what concerns this document
  * @throws Problem `not-found`
  */
 export async function dealActivity(ctx: Context, dealId: string, o: ActivityQuery): Promise<ActivityView> {
@@ -58,10 +58,10 @@ export async function dealActivity(ctx: Context, dealId: string, o: ActivityQuer
 
 type Place = Pick<Item, 'at' | 'id'>;
 
-/** Newest first; of one moment by id, so that none is lost between two parts. */
+/** Orders entries newest first, and by id within one moment, so that no entry is lost between two pages. */
 const order = (a: Place, b: Place) => (a.at === b.at ? (a.id < b.id ? 1 : a.id > b.id ? -1 : 0) : a.at < b.at ? 1 : -1);
 
-/** Where a part ended that was answered before; null for a text that is none of ours. */
+/** Returns where the previous page ended; null if the text is not one of our cursors. */
 function cursorIn(text: string | undefined): Place | null {
   const [at = '', id = ''] = text?.split('/') ?? [];
   return /^\d{4}-\d{2}-\d{2}T[\d:.]{5,20}Z$/.test(at) && !Number.isNaN(Date.parse(at)) ? { at, id } : null;

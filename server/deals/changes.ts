@@ -1,4 +1,4 @@
-/** What members correct about a deal, told in words, and what of its needs that moved. */
+/** Corrections of a deal by members, reported in sentences, with their effect on what the deal needs. */
 import { dayOf, shortDay } from '@gatepath/core/calendar';
 import {
   changedNeeds,
@@ -35,9 +35,10 @@ import { computeDealStatus, NOTHING_COMPUTED } from './status';
 import { queueDealStatus } from '../jobs/deal-status';
 
 /**
- * Corrects what is known of a deal; drafts read it anew, sent packets keep what they were sent with.
+ * Changes a deal's facts, dates and other properties. Drafts use the new values; sent packets keep the ones they were
+ * sent with.
  *
- * @returns the deal, with what the change moved, added and took away
+ * @returns the deal, with the requirements that the change moved, added and removed
  * @throws Problem `not-found`, `bad-fact`, `bad-status`, `unknown-member`
  */
 export async function changeDeal(ctx: Context, dealId: string, body: DealPatch, member: Member): Promise<DealChanged> {
@@ -58,7 +59,7 @@ export async function changeDeal(ctx: Context, dealId: string, body: DealPatch, 
   return changedView(ctx, dealId, before, member);
 }
 
-/** The deal after a change, and what the change did to what it needs. */
+/** Returns the deal after a change, with the change's effect on its requirements. */
 async function changedView(ctx: Context, dealId: string, before: Needs, member: Member): Promise<DealChanged> {
   // The change is kept, and a job computes the same: the answer shows it at once where it can.
   await computeDealStatus(ctx, dealId).catch(() => false);
@@ -74,7 +75,7 @@ async function giveTo(db: Db, dealId: string, ids: string[]): Promise<void> {
   await q.setMembers(db, dealId, unique);
 }
 
-/** A deal after a patch. */
+/** Returns the deal's row after a patch. */
 function changed(was: q.DealRow, body: DealPatch, own: q.OwnFact[], now: Date): q.DealRow {
   const kind = body.kind ?? was.kind;
   const moved = kind !== was.kind;
@@ -134,7 +135,7 @@ function withDates(was: KeyDates, change: NonNullable<DealPatch['dates']>): KeyD
   return out;
 }
 
-/** What a change was, in sentences. */
+/** Returns what changed, in sentences. */
 function changeWords(was: q.DealRow, now: q.DealRow, own: q.OwnFact[], by: string): string[] {
   const defs = factsByKey(own);
   const out: string[] = [];
@@ -170,7 +171,7 @@ function changeWords(was: q.DealRow, now: q.DealRow, own: q.OwnFact[], by: strin
 }
 
 /**
- * Does without a paper that a rule calls for, as long as the facts the rule hangs on stay what they are.
+ * Waives a paper that a rule requires. The waiver is valid as long as the rule and the facts behind it are unchanged.
  *
  * @throws Problem `not-found` for the deal or the rule
  */
@@ -198,9 +199,9 @@ export async function waive(
 }
 
 /**
- * Asks for a paper again that was done without.
+ * Ends a waiver, so that the paper is required again.
  *
- * @throws Problem `not-found` when it was not
+ * @throws Problem `not-found` if it was not waived
  */
 export async function unwaive(ctx: Context, dealId: string, ruleId: string, member: Member): Promise<DealChanged> {
   const before = (await q.computedOf(ctx.database.pool, dealId))?.needs ?? NOTHING_COMPUTED.needs;

@@ -2,9 +2,9 @@ import { FOR_WHOM_OF, forWhomWords, type DealKind, type ForWhom } from '@gatepat
 import { Problem } from '../problem';
 
 /**
- * For whom the firm acts in a deal, as wished.
+ * Returns the side the firm acts for, if a deal of this kind has it.
  *
- * @throws Problem `bad-status` when a deal of this kind has no such side
+ * @throws Problem `bad-status` if not
  */
 export function forWhomIn(kind: DealKind, wished: ForWhom): ForWhom {
   if (FOR_WHOM_OF[kind].includes(wished)) return wished;

@@ -1,16 +1,16 @@
-/** The list of deals: narrowed, ordered, and paged by key. */
+/** SQL of the list of deals: filters, order, and paging by key. */
 import type { DealKind, DealStatus, ForWhom } from '@gatepath/core/deal';
 import type { Side } from '@gatepath/core/text';
 import type { Db } from '../db/pool';
 import { COLUMNS, type DealListRow } from '../deal-records/queries';
 
-/** Deals newest first, by key: those with an id below `after`. */
+/** Returns deals newest first, with ids below `after`. */
 export async function listDeals(
   db: Db,
   o: { after: string | null; search: string | null; limit: number } & Partial<DealFilters>,
 ): Promise<DealListRow[]> {
   const values: unknown[] = [o.after, o.search, o.limit];
-  /** A condition with a value of its own; nothing where none is asked for. */
+  /** Adds a condition with its value; nothing if there is no value. */
   const when = <T>(value: T | null | undefined, sql: (at: string) => string): string => {
     if (value === null || value === undefined) return '';
     values.push(value);
@@ -51,7 +51,7 @@ export interface DealFilters {
   memberId: string;
   /** ISO day: deals with something that is due before it. */
   dueBefore: string;
-  /** With a packet on its way; at a gate, by its index; that waits for somebody of a side. */
+  /** With a packet that is out; at the gate with this index; that waits for a person of this side. */
   waits: boolean;
   gate: number;
   holdUp: Side;
@@ -59,9 +59,9 @@ export interface DealFilters {
   order: keyof typeof ORDERS;
 }
 
-/** The day a deal works towards, last where there is none. */
+/** The deal's target date; last in order if there is none. */
 const GOAL_DAY = `coalesce(d.dates->>(case when d.kind = 'tenancy' then 'move_in' else 'closing' end), '9999')`;
-/** How a list is ordered, and what comes after the deal of an id in it. */
+/** How a list is ordered, and the condition for what follows the deal with a given id. */
 const ORDERS = {
   opened: { by: 'd.id desc', after: 'd.id < $1' },
   address: {
@@ -74,10 +74,10 @@ const ORDERS = {
   },
 } as const;
 
-/** As many tags as can be chosen from. */
+/** Maximum number of tags to choose from. */
 const MOST_TAGS = 200;
 
-/** The tags there are, those of most deals first. */
+/** Returns the tags in use, those of most deals first. */
 export async function tagsInUse(db: Db): Promise<string[]> {
   const r = await db.query<{ tag: string }>(
     `select tag from deal, jsonb_array_elements_text(tags) as tag where tags <> '[]'

@@ -1,4 +1,4 @@
-/** The list of deals, as it is asked for. */
+/** The list of deals with its filters. */
 import { addDays, dayOf } from '@gatepath/core/calendar';
 import { DEAL_STATUSES, isOver } from '@gatepath/core/deal';
 import { lastOf } from '@gatepath/core/sure';
@@ -10,14 +10,14 @@ import { packetSummary } from '../packets/summary';
 import * as q from './list-queries';
 import { dealHead } from './service';
 
-/** "Due this week" is due within so many days, today among them. */
+/** "Due this week" means due within this many days, including today. */
 const A_WEEK = 7;
 
 /**
- * A page of deals, newest first, with the latest packets of each.
+ * Returns one page of deals, newest first, with the latest packets of each.
  *
- * @param query.after the id of the last deal of the page before
- * @returns the page, with what the next one is asked for by; null at the end
+ * @param query.after id of the last deal of the previous page
+ * @returns the page and the cursor of the next one; null at the end
  */
 export async function listDeals(ctx: Context, query: DealsQuery): Promise<Page<DealSummary>> {
   const db = ctx.database.pool;
@@ -43,7 +43,7 @@ export async function listDeals(ctx: Context, query: DealsQuery): Promise<Page<D
   };
 }
 
-/** Every deal that a list would show, by its id; at most so many, and one more that tells there are more. */
+/** Returns the ids of all deals that a list would show: at most the limit, plus one that shows there are more. */
 export async function idsOfList(ctx: Context, query: Partial<DealsQuery>, most: number): Promise<string[]> {
   const rows = await q.listDeals(ctx.database.pool, {
     after: null,
@@ -54,7 +54,7 @@ export async function idsOfList(ctx: Context, query: Partial<DealsQuery>, most: 
   return rows.map((d) => d.id);
 }
 
-/** What is asked of the list, as the database is asked. */
+/** Translates the filters of the list into those of the database. */
 async function filtersOf(ctx: Context, query: Partial<DealsQuery>): Promise<Partial<q.DealFilters>> {
   const { kind, forWhom, status, tag, memberId, due, waits, gate, holdUp, archived, order } = query;
   const zone = (await ctx.firm())?.time_zone ?? 'UTC';
@@ -76,7 +76,7 @@ async function filtersOf(ctx: Context, query: Partial<DealsQuery>): Promise<Part
   };
 }
 
-/** The tags there are to choose from. */
+/** Returns the tags to choose from. */
 export async function dealTags(ctx: Context): Promise<DealTags> {
   return { tags: await q.tagsInUse(ctx.database.pool) };
 }

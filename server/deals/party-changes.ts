@@ -1,4 +1,4 @@
-/** What members change about the people of a deal. */
+/** Changes of the people of a deal by members. */
 import type { DealView, PartyBody } from '@gatepath/contract';
 import type { Context } from '../context';
 import { inTransaction } from '../db/tx';
@@ -15,7 +15,7 @@ import { correctInDrafts } from './party-drafts';
 import { computeDealStatus } from './status';
 
 /**
- * Adds a person to a deal, the next one of their side.
+ * Adds a person to a deal as the next one of their side.
  *
  * @returns the deal with them
  * @throws Problem `not-found` for the deal
@@ -33,7 +33,7 @@ export async function addPartyToDeal(ctx: Context, dealId: string, body: PartyBo
 }
 
 /**
- * Corrects a person of a deal and of its drafts. Packets that are under way keep who they were sent to.
+ * Corrects a person of a deal and of its drafts. Sent packets keep the person they were sent to.
  *
  * @returns the deal
  * @throws Problem `not-found` for the person
@@ -65,7 +65,7 @@ export async function correctParty(ctx: Context, partyId: string, body: PartyBod
 }
 
 /**
- * Takes a person out of a deal. Packets that were sent keep them.
+ * Removes a person from a deal. Sent packets keep them.
  *
  * @returns the deal
  * @throws Problem `not-found` for the person

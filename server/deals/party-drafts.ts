@@ -1,12 +1,12 @@
-/** A person of a deal as they stand in its drafts. */
+/** Corrections of a person in a deal's drafts. */
 import { applyEdits } from '@gatepath/core/packet';
 import type { Db } from '../db/pool';
 import { draftOf, draftsWithParty, saveDraft } from '../packets/queries';
 import type { PartyRow } from '../deal-records/party-queries';
 
 /**
- * Corrects a person in every draft of their deal that holds them: name, addresses, company, side and place in it. What the
- * draft itself says of them (act, gate, note, language) stays.
+ * Corrects a person in every draft of their deal: name, addresses, company, side and number. What the draft itself
+ * says about them (act, gate, note, language) is unchanged.
  *
  * @returns the packets whose drafts were corrected
  */

@@ -10,14 +10,14 @@ import { computeDealStatus } from './status';
 import { EVERYTHING } from '../jobs/deal-status';
 
 const A_STEP = 500;
-/** How long one job goes on before the next takes over from it. */
+/** How long one job runs before the next one continues, in milliseconds. */
 const SLICE_MS = 60_000;
-/** Parts the name of a look from the deal it goes on behind. */
+/** Separates the subject of a job from the id of the deal after which it continues. */
 const AFTER = ' after ';
 
 /**
- * Recomputes the open deals, or, by the name of it, whatever follows from all deals and people, for a minute. The rest is
- * a job of its own, which names where it goes on.
+ * Recomputes the open deals, or, for the subject `EVERYTHING`, all deals and the search index of people, for one
+ * minute. The rest is enqueued as a job that names the deal after which it continues.
  */
 export async function recomputeDeals(ctx: Context, what: string): Promise<void> {
   const [name = '', from = ''] = what.split(AFTER);

@@ -1,4 +1,4 @@
-/** A firm's rules: read, tried, written. Changing one has every open deal looked at anew. */
+/** A firm's rules: view, try, save. A change enqueues recomputing every open deal. */
 import {
   dueOf,
   factsByKey,
@@ -22,18 +22,18 @@ import * as deals from '../deal-records/queries';
 import { OPEN_DEALS } from '../jobs/deal-status';
 import * as q from './rule-queries';
 
-/** Open deals a rule is tried on; of more the newest. */
+/** Maximum number of open deals a rule is tried on; the newest are used. */
 const MOST_TRIED = 2_000;
-/** Deals that are named of those. */
+/** Maximum number of deals named in a trial. */
 const MOST_NAMED = 12;
 
-/** The firm's rules, and the facts they may ask about beside the house's. */
+/** Returns the firm's rules and its own facts. */
 export async function rulesView(ctx: Context): Promise<RulesView> {
   const db = ctx.database.pool;
   return { rules: await q.rulesOfFirm(db), ownFacts: await deals.ownFacts(db) };
 }
 
-/** Puts the sample rules into a firm that has none. @param on whether they ask for anything at once */
+/** Adds the sample rules to a firm that has none. @param on whether they are active at once */
 export async function addSampleRules(db: Db, at: Date, on: boolean): Promise<void> {
   for (const rule of sampleRules()) await q.saveRule(db, { ...rule, on }, at);
 }
@@ -45,9 +45,9 @@ async function requireSound(ctx: Context, body: RuleBody): Promise<void> {
 }
 
 /**
- * Keeps a rule, new or changed; a sample that is changed is the firm's own from then on.
+ * Saves a rule, new or changed. A changed sample becomes the firm's own.
  *
- * @param id of the rule that is changed; null for a new one
+ * @param id of the changed rule; null for a new one
  * @throws Problem `bad-rule`, `over-limits`, `not-found`
  */
 export async function saveOneRule(ctx: Context, id: string | null, body: RuleBody): Promise<RulesView> {
@@ -79,7 +79,7 @@ export async function turnRules(ctx: Context, ids: string[], on: boolean): Promi
 }
 
 /**
- * Takes a rule away. What was waived by it stays in the activity of its deals.
+ * Deletes a rule. Its waivers stay in the activity of their deals.
  *
  * @throws Problem `not-found`
  */
@@ -92,7 +92,7 @@ export async function deleteOneRule(ctx: Context, id: string): Promise<RulesView
   return rulesView(ctx);
 }
 
-/** What a rule would ask for in the firm's open deals, and what is wrong with it, without keeping it. */
+/** Returns what a rule would require in the firm's open deals and what is wrong with it, without saving it. */
 export async function tryRule(ctx: Context, body: RuleTrialBody): Promise<RuleTrial> {
   const db = ctx.database.pool;
   const facts = factsByKey(await deals.ownFacts(db));
@@ -123,9 +123,9 @@ export async function tryRule(ctx: Context, body: RuleTrialBody): Promise<RuleTr
 }
 
 /**
- * The facts the firm adds to the built-in ones. Values of facts that are gone stay in their deals, unseen.
+ * Replaces the firm's own facts. Values of deleted facts stay in their deals, unseen.
  *
- * @throws Problem `in-rule` when a rule asks about one that would be gone or of another type
+ * @throws Problem `in-rule` if a rule uses a fact that would be deleted or change its type
  */
 export async function setOwnFacts(ctx: Context, body: OwnFactsBody): Promise<RulesView> {
   await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {

@@ -34,7 +34,7 @@ import type { ComputedDeal } from '../deal-records/queries';
 import { computeDealStatus, NOTHING_COMPUTED } from './status';
 import { dealOr404 } from '../deal-records/deals';
 
-/** What every view of a deal begins with. */
+/** Returns what every view of a deal starts with. */
 export function dealHead(d: q.DealRow, figures: Figures | null, today: string): Omit<DealSummary, 'packets'> {
   return {
     id: d.id,
@@ -52,7 +52,7 @@ export function dealHead(d: q.DealRow, figures: Figures | null, today: string): 
 }
 
 /**
- * Opens a deal with the people it is given, and tells the lists of deals.
+ * Opens a deal with its first people and notifies the lists of deals.
  *
  * @returns the deal
  */
@@ -83,9 +83,9 @@ export async function openDeal(ctx: Context, body: DealBody, member: Member): Pr
 }
 
 /**
- * A deal with its people, documents and packets, what it needs and what is next.
+ * Returns a deal with its people, documents and packets, its requirements and what to do next.
  *
- * @param member who looks: an act of theirs is told as theirs
+ * @param member who asks: their own acts are worded as theirs
  * @throws Problem `not-found`
  */
 export async function dealView(ctx: Context, id: string, member: Member): Promise<DealView> {
@@ -132,13 +132,13 @@ export async function dealView(ctx: Context, id: string, member: Member): Promis
   };
 }
 
-/** Whether a day until which a deal is kept has not passed. */
+/** Whether the day until which a deal must be retained has not passed. */
 const isRetained = (until: string | null, today: string): boolean => until !== null && until >= today;
 
-/** Packets looked at for when they will be executed. */
+/** Maximum number of packets for which a forecast is computed. */
 const MOST_FORESEEN = 12;
 
-/** Packets that may not be through by the day the deal is about: nine times in ten only by a later one. */
+/** Returns packets that may not be executed by the deal's target date: their 90% day is later. */
 async function mayBeLate(
   ctx: Context,
   deal: q.DealRow,
@@ -156,10 +156,10 @@ async function mayBeLate(
   return out;
 }
 
-/** As many acts as a deal's page tells of; the first two or three are shown at once. */
+/** Maximum number of next acts on a deal's page; the first two or three are shown at once. */
 const MOST_NEXT = 8;
 
-/** How a paper stands, in words. */
+/** Returns a document's status in words. */
 function paperWords(p: DealDocument): string {
   const on = p.on ? ` ${shortDay(p.on)}` : '';
   if (p.status === 'executed') return `executed${on}${p.gaps ? `, ${count(p.gaps, 'gap')}` : ', no gap'}`;
@@ -169,7 +169,7 @@ function paperWords(p: DealDocument): string {
 }
 
 /**
- * Throws a deal away in which nothing was ever sent.
+ * Deletes a deal in which nothing was ever sent.
  *
  * @throws Problem `not-found`, `was-sent`
  */

@@ -1,4 +1,4 @@
-/** One act on several deals in hand. */
+/** One act on several selected deals. */
 import { count } from '@gatepath/core/text';
 import type { DealPatch, DealsActBody, DealsActed } from '@gatepath/contract';
 import type { Context } from '../context';
@@ -10,9 +10,9 @@ import { changeDeal } from './changes';
 import { dealById, membersOfDeal, type DealRow } from '../deal-records/queries';
 
 /**
- * Does one act with each of several deals, one after the other; one that cannot be done leaves the others as they are.
+ * Applies one act to several deals, one after another. A deal for which it fails stays as it was.
  *
- * @returns with how many it was done, and with which not, and why
+ * @returns for how many it was done, and for which not, with reasons
  * @throws Problem `bad-act`, `unknown-member`
  */
 export async function actOnDeals(ctx: Context, body: DealsActBody, member: Member): Promise<DealsActed> {
@@ -33,7 +33,7 @@ export async function actOnDeals(ctx: Context, body: DealsActBody, member: Membe
   return out;
 }
 
-/** Does it with one deal. @returns why it was not done; null when it was */
+/** Applies the act to one deal. @returns why it was not done; null if it was */
 async function act(ctx: Context, deal: DealRow, body: DealsActBody, member: Member): Promise<string | null> {
   if (body.act === 'nudge') return nudge(ctx, deal, member);
   const patch = await patchOf(ctx, deal, body);
@@ -64,7 +64,7 @@ async function patchOf(ctx: Context, deal: DealRow, { act, tag, memberId }: Deal
   }
 }
 
-/** Reminds everybody whom the packets of a deal wait for. */
+/** Nudges everyone the packets of a deal wait for. */
 async function nudge(ctx: Context, deal: DealRow, member: Member): Promise<string | null> {
   const waiting = (await packetsOfDeals(ctx.database.pool, [deal.id])).filter((p) => p.status === 'at_gate');
   let nudged = 0;

@@ -1,6 +1,6 @@
 /**
- * How a deal stands, worked out from its facts, its people, its papers and its packets, and kept: the deal's page, lists
- * and the first screen read it. It is a read model; nothing in it depends on what day it is when it is read.
+ * Computing a deal's status from its facts, people, documents and packets. It is a read model for the deal's page,
+ * lists and first screens, and does not depend on the day on which it is read.
  */
 import { dayOf, isDay } from '@gatepath/core/calendar';
 import {
@@ -51,9 +51,9 @@ export const NOTHING_COMPUTED: q.ComputedDeal = {
 const NO_DAY = '9999-12-31';
 
 /**
- * Works out how a deal stands and keeps it. Called twice at once, the one that began later is what stays.
+ * Computes and saves a deal's status. Of two concurrent computations the one that started later is saved.
  *
- * @returns whether there is such a deal
+ * @returns whether the deal exists
  */
 export async function computeDealStatus(ctx: Context, dealId: string): Promise<boolean> {
   const db = ctx.database.pool;
@@ -111,7 +111,7 @@ export async function computeDealStatus(ctx: Context, dealId: string): Promise<b
   return true;
 }
 
-/** How the deal, its papers and its packets are found. */
+/** Returns the search entries of a deal, its documents and its packets. */
 function entriesOf(deal: q.DealRow, documents: DocumentRow[], packets: PacketListRow[]): Entry[] {
   const of = { deal_id: deal.id, open: !isOver(deal.status) && deal.archived_at === null };
   const out: Entry[] = [
@@ -137,7 +137,7 @@ function entriesOf(deal: q.DealRow, documents: DocumentRow[], packets: PacketLis
   return out;
 }
 
-/** A document by itself: in no packet. */
+/** Returns the status of a document that is in no packet. */
 function lying(d: DocumentRow): DealDocument {
   return {
     documentId: d.id,
@@ -190,7 +190,7 @@ function signersByDocument(
   return (documentId) => signers.get(firstOf(documentId)) ?? [];
 }
 
-/** Who signed each document of a packet. */
+/** Returns who signed each document of a packet. */
 function signedIn(state: PacketState): Map<string, Person[]> {
   const out = new Map<string, Person[]>();
   for (const place of requiredPlaces(marksThatCount(state))) {
@@ -201,7 +201,7 @@ function signedIn(state: PacketState): Map<string, Person[]> {
   return out;
 }
 
-/** How the documents of a packet stand by it; nothing of one that ended without being executed. */
+/** Returns the status of a packet's documents; nothing for a packet that ended without being executed. */
 function papersOf(state: PacketState, documents: DocumentRow[], zone: string): DealDocument[] {
   if (state.status !== 'at_gate' && state.status !== 'executed') return [];
   const places = requiredPlaces(marksThatCount(state));
@@ -273,7 +273,7 @@ function packetNow(row: PacketListRow, state: PacketState | null, zone: string, 
   };
 }
 
-/** What is only delivered waits for nobody to act, unless it cannot reach them. */
+/** Whether a party is waited for. A party that only receives is not, unless it cannot be reached. */
 const wantsAct = (state: PacketState, p: PacketState['plan']['parties'][number]) => {
   const { bounced, letter } = progressOf(state, p.id);
   return !receives(p) || (!!bounced && !letter);
@@ -309,7 +309,7 @@ function waitOf(
   };
 }
 
-/** What stands on the first screens of those who work on a deal. */
+/** Returns the entries of the first screens of everyone who works on a deal. */
 function itemsOf(
   deal: q.DealRow,
   computed: q.ComputedDeal,
@@ -356,10 +356,10 @@ function itemsOf(
   return out;
 }
 
-/** Acts that stand in a list of their own on the first screen. */
+/** Acts that have a list of their own on the first screen. */
 const OWN_LISTS: readonly Next['act']['do'][] = ['nudge', 'sign', 'host', 'address'];
 
-/** The day an act is put in order by: a question's, the one by which a paper is due; none for what has no day. */
+/** Returns the day by which an act is ordered: that of a question, or a document's due day; none otherwise. */
 function dayOfAct(a: Next): string {
   if (a.act.do === 'answer') return a.since ?? NO_DAY;
   // Before what is only not known yet.

@@ -1,4 +1,4 @@
-/** Lists of deals kept under a name. */
+/** Saved lists of deals. */
 import type { SavedViews, ViewBody } from '@gatepath/contract';
 import type { Context } from '../context';
 import type { Db } from '../db/pool';
@@ -27,7 +27,7 @@ async function viewsFor(db: Db, memberId: string): Promise<ViewRow[]> {
   return r.rows;
 }
 
-/** The views of a member, and those the firm shares. */
+/** Returns a member's own views and those the firm shares. */
 export async function savedViews(ctx: Context, member: Member): Promise<SavedViews> {
   const rows = await viewsFor(ctx.database.pool, member.id);
   return {
@@ -43,7 +43,7 @@ export async function savedViews(ctx: Context, member: Member): Promise<SavedVie
 }
 
 /**
- * Keeps a view; one of the member's own of the same name is replaced.
+ * Saves a view. It replaces the member's own view of the same name.
  *
  * @throws Problem `over-limits`
  */
@@ -64,9 +64,9 @@ export async function saveView(ctx: Context, { name, shared, query }: ViewBody, 
 }
 
 /**
- * Lets one of the member's own views go.
+ * Deletes one of the member's own views.
  *
- * @throws Problem `not-found` for another's too
+ * @throws Problem `not-found`, also for another member's view
  */
 export async function deleteView(ctx: Context, id: string, member: Member): Promise<SavedViews> {
   const r = await ctx.database.pool.query('delete from saved_view where id = $1 and member_id = $2', [id, member.id]);

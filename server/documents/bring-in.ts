@@ -1,4 +1,4 @@
-/** Bringing papers into a deal: stored, made PDF if they are none, prepared; and making new ones of their pages. */
+/** Adding files to a deal: stored, converted to PDF, prepared; and making documents from pages of others. */
 import { PAPER_KINDS, type ComposeBody, type DocumentView, type LeftOut, type PaperKind } from '@gatepath/contract';
 import type { Corners } from '@gatepath/core/scan';
 import { clip } from '@gatepath/core/text';
@@ -20,12 +20,12 @@ import { isOneOf, itemAt } from '@gatepath/core/sure';
 
 const isPaper = (sort: PaperKind | SortProblem): sort is PaperKind => isOneOf(PAPER_KINDS, sort);
 
-/** Brings one paper into a deal: stores it, makes it a PDF if it is none, prepares it; its pages are read afterwards. */
+/** Adds a file to a deal: stores it, converts it to PDF, prepares it. Its pages are read afterwards. */
 export async function addDocument(
   ctx: Context,
   dealId: string,
   file: Upload,
-  /** Where the sheet is in a photograph. */
+  /** The corners of the sheet in a photo. */
   corners: Corners | null = null,
 ): Promise<DocumentView> {
   await dealOr404(ctx.database.pool, dealId);
@@ -33,7 +33,7 @@ export async function addDocument(
   return documentView(await saveDocument(ctx, { ...paper, deal_id: dealId }));
 }
 
-/** What a file becomes as a document, wherever it is kept; its files are stored. */
+/** Returns the document a file becomes, wherever it is stored; its files are stored. */
 export async function broughtIn(
   ctx: Context,
   { name, stream }: Upload,
@@ -56,13 +56,13 @@ export async function broughtIn(
   };
 }
 
-/** A prepared paper that is not kept yet. */
+/** A prepared document that is not in the database yet. */
 type Paper = Pick<
   q.DocumentRow,
   'name' | 'file_name' | 'original_sha256' | 'sha256' | 'pages' | 'type' | 'came_as' | 'made_from'
 > & { bytes: number; sealed?: boolean; left_out?: LeftOut[] };
 
-/** A paper as it was brought in, with what is shown of it. */
+/** A file as it was added, with what is shown of it. */
 export interface Brought {
   original: StoredFile;
   kind: PaperKind;
@@ -72,7 +72,7 @@ export interface Brought {
   leftOut: LeftOut[];
 }
 
-/** Stores a file and makes the PDF of it that is shown; of a file that cannot be used nothing stays behind. */
+/** Stores a file and its prepared PDF. If the file cannot be used, nothing stays behind. */
 export async function bringIn(
   ctx: Context,
   { name, stream }: Upload,
@@ -113,7 +113,7 @@ export async function bringIn(
   }
 }
 
-/** Stores a prepared document and begins to read it. */
+/** Inserts a prepared document and starts reading it. */
 async function saveDocument(ctx: Context, d: Paper & { deal_id: string; replaces?: string[] }): Promise<q.DocumentRow> {
   return inTransaction(ctx.database.pool, async (tx) => {
     const row = await insertPaper(ctx, tx, d, { deal_id: d.deal_id, shelf_id: null });
@@ -122,7 +122,7 @@ async function saveDocument(ctx: Context, d: Paper & { deal_id: string; replaces
   });
 }
 
-/** Keeps a prepared paper in a deal or on the shelf, and has it read. */
+/** Inserts a prepared document into a deal or the shelf, and enqueues reading it. */
 export async function insertPaper(
   ctx: Context,
   tx: Tx,
@@ -165,7 +165,7 @@ export async function insertPaper(
   return row;
 }
 
-/** Makes one document of pages of others in the deal; the others stay for their originals and for undo. */
+/** Makes one document from pages of others in the deal. Those stay, for their originals and for undo. */
 export async function composeDocument(ctx: Context, dealId: string, body: ComposeBody): Promise<DocumentView> {
   await dealOr404(ctx.database.pool, dealId);
   const ids = [...new Set(body.parts.map((p) => p.documentId))];
@@ -205,7 +205,7 @@ export async function composeDocument(ctx: Context, dealId: string, body: Compos
   return documentView(kept);
 }
 
-/** "Seller_disclosure-v2.pdf" becomes "Seller disclosure v2". */
+/** Returns a name for a file: "Seller_disclosure-v2.pdf" becomes "Seller disclosure v2". */
 function nameOf(fileName: string): string {
   const bare = fileName
     .replace(/\.(?:pdf|docx|xls[xm]|txt|text|md|png|jpe?g|webp)$/i, '')
@@ -216,8 +216,8 @@ function nameOf(fileName: string): string {
 }
 
 /**
- * Keeps a sealed copy as a document of its deal, byte for byte: what is signed on it later is
- * appended, so that the seals it carries stay valid.
+ * Saves a sealed copy as a document of its deal, byte for byte: later marks are appended, so that its seals stay
+ * valid.
  */
 export async function saveSealedDocument(
   ctx: Context,

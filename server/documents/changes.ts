@@ -1,4 +1,4 @@
-/** What changed from one version of a paper to the next: for the office, and for whoever signed the earlier one. */
+/** What changed from one version of a document to the next, for members and for clients who signed the earlier one. */
 import { LRUCache } from 'lru-cache';
 import type { Comparison } from '@gatepath/core/changed';
 import type { ComparisonView } from '@gatepath/contract';
@@ -16,7 +16,10 @@ interface Versions {
   after: DocumentRow;
 }
 
-/** Both versions, where this member may see both and they belong together: of one deal, or one of them a form of the shelf. */
+/**
+ * Returns both versions, if this member may see both and they belong together: in one deal, or one is a form of the
+ * shelf.
+ */
 async function versionsOf(ctx: Context, id: string, beforeId: string, member: Member): Promise<Versions> {
   const [after, before] = await Promise.all([id, beforeId].map((x) => documentFor(ctx.database.pool, x, member)));
   if (!after || !before || after.id === before.id) throw notFound('The earlier version');
@@ -25,13 +28,13 @@ async function versionsOf(ctx: Context, id: string, beforeId: string, member: Me
   return { before, after };
 }
 
-/** Comparisons by what was read on both papers: the same two are asked for again and again. */
+/** Cached comparisons, by what was read on both documents. */
 const compared = new LRUCache<string, Promise<Comparison>>({ max: 60 });
 
 /**
- * Compares two papers.
+ * Compares two documents.
  *
- * @throws Problem `reading` while one of them is still read, `not-worked-out`
+ * @throws Problem `reading` while one of them is still being read, `not-worked-out`
  */
 export async function compare(ctx: Context, { before, after }: Versions): Promise<Comparison> {
   const task = { before: versionFile(ctx, before), after: versionFile(ctx, after) };
@@ -69,14 +72,14 @@ const versionView = (row: DocumentRow): ComparisonView['before'] => ({
   createdAt: row.created_at.toISOString(),
 });
 
-/** What changed from an earlier version, with both. */
+/** Returns what changed from an earlier version, with both versions. */
 export async function changesOf(ctx: Context, id: string, beforeId: string, member: Member): Promise<ComparisonView> {
   const versions = await versionsOf(ctx, id, beforeId, member);
   const found = await compare(ctx, versions);
   return { ...found, before: versionView(versions.before), after: versionView(versions.after) };
 }
 
-/** Both versions side by side with what changed, as a PDF. */
+/** Returns both versions side by side with what changed, as a PDF. */
 export async function changesFile(
   ctx: Context,
   id: string,

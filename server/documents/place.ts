@@ -1,4 +1,4 @@
-/** Where a document is, in a deal or on the shelf: who hears of its changes, and what is worked out anew. */
+/** What follows from a change of a document, in a deal or on the shelf. */
 import type { Context } from '../context';
 import type { Tx } from '../db/tx';
 import { queueDealStatus } from '../jobs/deal-status';
@@ -9,16 +9,16 @@ type Place = Pick<DocumentRow, 'deal_id' | 'shelf_id'>;
 
 const topicOf = (d: Place) => (d.deal_id ? topics.deal(d.deal_id) : topics.shelf(d.shelf_id ?? ''));
 
-/** Tells the screens that show a document. */
+/** Notifies the screens that show a document. */
 export const notifyAbout = (ctx: Context, d: Place) => ctx.live.notify(topicOf(d));
 
-/** What follows from a change of a document once it is committed. */
+/** Enqueues what follows from a change of a document after the commit. */
 export async function documentChanged(ctx: Context, tx: Tx, d: Place): Promise<void> {
   if (d.deal_id) await queueDealStatus(ctx, tx, d.deal_id);
   tx.afterCommit(() => notifyAbout(ctx, d));
 }
 
-/** What follows once its pages are read: its type may be known by now, or what places it has. */
+/** Enqueues what follows once its pages are read: its type or its places may be known by then. */
 export async function documentRead(ctx: Context, d: Place): Promise<void> {
   notifyAbout(ctx, d);
   if (d.deal_id) await ctx.jobs.queueNow('deal', d.deal_id);

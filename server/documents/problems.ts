@@ -1,11 +1,11 @@
-/** Why a file cannot be taken in, for whoever brought it: what is wrong, and the way out. */
+/** Why a file cannot be used, for the person who added it: the problem and the way out. */
 import type { PaperCode } from '@gatepath/contract/routes';
 import type { ConvertProblem, SortProblem } from '../uploads/convert';
 import type { PaperRefusal } from '../uploads/refusal';
 import { WorkFailure } from '../work/failure';
 import { dashed } from '@gatepath/contract/routes';
 
-/** Anything that can be wrong with a paper. */
+/** Anything that can be wrong with a file. */
 export type PaperProblem =
   | PaperRefusal
   | { problem: SortProblem | 'empty' | 'too_large' }
@@ -16,7 +16,7 @@ const whole = (n: number) => Math.round(n).toLocaleString('en-US');
 const inches = (points: number) => `${(Math.round((points / 72) * 10) / 10).toLocaleString('en-US')}`;
 const AGAIN = 'Open it elsewhere, print it to PDF, and add that.';
 
-/** A sentence for the screen. */
+/** Returns the sentence for a problem. */
 export function wordsOfProblem(p: PaperProblem, file: string): string {
   const f = `“${file}”`;
   switch (p.problem) {
@@ -74,10 +74,10 @@ export function wordsOfProblem(p: PaperProblem, file: string): string {
   }
 }
 
-/** The stable name of a problem. */
+/** Returns the stable code of a problem. */
 export const codeOfProblem = (p: PaperProblem): PaperCode => `paper-${dashed(p.problem)}`;
 
-/** Why a document's pages could not be read, once it was in. */
+/** Returns why a document's pages could not be read after it was added. */
 export function whyUnread(name: string, error: unknown): string {
   if (error instanceof WorkFailure) return wordsOfProblem({ problem: 'gave_up', failure: error }, name);
   return `“${name}” could not be read. ${AGAIN}`;

@@ -8,7 +8,7 @@ export interface DocumentRow {
   deal_id: string | null;
   /** The form it is the paper of; null in a deal. */
   shelf_id: string | null;
-  /** The form it was made of, and which edition of it. */
+  /** The form it was made from, and which edition of it. */
   form_id: string | null;
   form_edition: number | null;
   name: string;
@@ -28,9 +28,9 @@ export interface DocumentRow {
   replaced_by: string | null;
   /** A sealed copy that came back for a late signing round. */
   sealed: boolean;
-  /** What it held beside its pages and what of it did not come along. */
+  /** What the original held besides its pages, and what of it was left out. */
   left_out: LeftOut[];
-  /** ISO day; the last one it holds. */
+  /** ISO day; the last day it is valid. */
   ends_on: string | null;
   /** ISO day on which it was signed somewhere else. */
   elsewhere_on: string | null;
@@ -38,15 +38,15 @@ export interface DocumentRow {
   unsigned: boolean;
   /** The words of its first pages; null before they were looked up. */
   words: string | null;
-  /** Pages that are pictures, from 1, whose words are to be recognised. */
+  /** Scanned pages, from 1, whose words are to be recognized. */
   scan_pages: number[];
-  /** Whether the words of those are laid over them, or were left out. */
+  /** Whether recognized words were laid over those pages, or skipped. */
   words_laid: boolean;
   /** The number of a sealed copy's own pages, without the signing record; null for any other document. */
   own_pages: number | null;
 }
 
-/** A document as it comes in: nothing is said of it yet. */
+/** A document as it is inserted, before it is read. */
 export type NewDocument = Omit<
   DocumentRow,
   'bytes' | 'ends_on' | 'elsewhere_on' | 'unsigned' | 'scan_pages' | 'words_laid' | 'own_pages'
@@ -56,7 +56,7 @@ export type NewDocument = Omit<
 
 const COLUMNS = '*, ends_on::text, elsewhere_on::text';
 
-/** Keeps a document. */
+/** Inserts a document. */
 export async function insertDocument(db: Db, d: NewDocument): Promise<void> {
   await db.query(
     `insert into document (id, deal_id, name, file_name, original_sha256, sha256, bytes, pages, pages_read, status, problem, facts_sha256, created_at, type, came_as, made_from, replaced_by, sealed, left_out, shelf_id, form_id, form_edition, words)
@@ -89,26 +89,26 @@ export async function insertDocument(db: Db, d: NewDocument): Promise<void> {
   );
 }
 
-/** A document; null when there is none. */
+/** Returns a document; null if there is none. */
 export async function documentById(db: Db, id: string): Promise<DocumentRow | null> {
   return (await db.query<DocumentRow>(`select ${COLUMNS} from document where id = $1`, [id])).rows[0] ?? null;
 }
 
-/** The documents of a deal, oldest first. */
+/** Returns the documents of a deal, oldest first. */
 export async function documentsOfDeal(db: Db, dealId: string): Promise<DocumentRow[]> {
   return (await db.query<DocumentRow>(`select ${COLUMNS} from document where deal_id = $1 order by id`, [dealId])).rows;
 }
 
-/** The papers of a form, oldest first: those that stood in it, and those that are to. */
+/** Returns the papers of a form, oldest first: earlier ones, and those that may replace the current one. */
 export async function documentsOnShelf(db: Db, shelfId: string): Promise<DocumentRow[]> {
   return (await db.query<DocumentRow>(`select ${COLUMNS} from document where shelf_id = $1 order by id`, [shelfId]))
     .rows;
 }
 
-/** How many versions back are looked at. */
+/** Maximum number of versions to go back. */
 const MOST_BACK = 20;
 
-/** Earlier versions of documents with the packets they were in, the nearest first. */
+/** Returns earlier versions of documents with the packets they were in, the nearest first. */
 export async function earlierVersions(
   db: Db,
   ids: string[],
@@ -127,7 +127,7 @@ export async function earlierVersions(
   return r.rows;
 }
 
-/** Documents by their ids, oldest first. */
+/** Returns documents by their ids, oldest first. */
 export async function documentsByIds(db: Db, ids: string[]): Promise<DocumentRow[]> {
   return (await db.query<DocumentRow>(`select ${COLUMNS} from document where id = any($1::text[]) order by id`, [ids]))
     .rows;
@@ -138,18 +138,18 @@ export async function setOwnPages(db: Db, id: string, pages: number): Promise<vo
   await db.query('update document set own_pages = $2 where id = $1', [id, pages]);
 }
 
-/** The packet and the document in it that a sealed copy is of; null for a file that is none. */
+/** Returns the packet and document a sealed copy was made of; null for any other file. */
 export async function sealedFrom(db: Db, sha256: string): Promise<{ packet_id: string; document_id: string } | null> {
   const sql = 'select packet_id, document_id from packet_sealed where sha256 = $1 order by packet_id limit 1';
   return (await db.query<{ packet_id: string; document_id: string }>(sql, [sha256])).rows[0] ?? null;
 }
 
-/** Has transactions that say which document replaces which, in one place, wait for each other. */
+/** Locks the replacements of one deal, so that transactions that change them run one after another. */
 export async function lockReplacements(db: Db, place: string): Promise<void> {
   await db.query(`select pg_advisory_xact_lock(hashtextextended('replacements ' || $1, 0))`, [place]);
 }
 
-/** Whether a document was replaced by another, directly or through others. */
+/** Returns whether a document was replaced by another, directly or through others. */
 export async function isReplacedBy(db: Db, id: string, by: string): Promise<boolean> {
   const r = await db.query(
     `with recursive next as (
@@ -161,19 +161,19 @@ export async function isReplacedBy(db: Db, id: string, by: string): Promise<bool
   return r.rows.length > 0;
 }
 
-/** The document, locked until the transaction ends. */
+/** Returns a document, locked until the transaction ends. */
 export async function lockDocument(db: Db, id: string): Promise<DocumentRow | null> {
   return (
     (await db.query<DocumentRow>(`select ${COLUMNS} from document where id = $1 for update`, [id])).rows[0] ?? null
   );
 }
 
-/** Notes how many pages have been read. @returns whether the document is still there */
+/** Saves how many pages have been read. @returns whether the document still exists */
 export async function setPagesRead(db: Db, id: string, n: number): Promise<boolean> {
   return ((await db.query('update document set pages_read = $2 where id = $1', [id, n])).rowCount ?? 0) > 0;
 }
 
-/** Notes which pages are pictures whose words are wanted, and what was left out. */
+/** Saves which pages are scans whose words are needed, and what was left out. */
 export async function setScanPages(db: Db, id: string, pages: number[], leftOut: LeftOut[]): Promise<void> {
   await db.query('update document set scan_pages = $2, left_out = $3 where id = $1', [
     id,
@@ -182,7 +182,7 @@ export async function setScanPages(db: Db, id: string, pages: number[], leftOut:
   ]);
 }
 
-/** The file with the words of its pages laid over them. */
+/** Replaces the file by the one with words laid over its pages. */
 export async function setWordsLaid(
   db: Db,
   id: string,
@@ -198,7 +198,7 @@ export async function setWordsLaid(
   ]);
 }
 
-/** A type somebody chose stays; one that was never chosen is the one suggested. */
+/** Marks a document as read. A type chosen by a member stays; otherwise the suggested one is saved. */
 export async function setDocumentReady(
   db: Db,
   id: string,
@@ -213,7 +213,7 @@ export async function setDocumentReady(
   );
 }
 
-/** Notes why the pages could not be read. */
+/** Saves why the pages could not be read. */
 export async function setDocumentFailed(db: Db, id: string, problem: string): Promise<void> {
   await db.query(`update document set status = 'failed', problem = $2 where id = $1`, [id, problem]);
 }
@@ -230,7 +230,7 @@ export async function updateDocument(
   );
 }
 
-/** Marks documents as having had their place taken by another. */
+/** Marks documents as replaced by another one. */
 export async function setReplaced(db: Db, dealId: string, ids: string[], by: string): Promise<void> {
   await db.query('update document set replaced_by = $3 where deal_id = $1 and id = any($2::text[]) and id <> $3', [
     dealId,
@@ -239,7 +239,7 @@ export async function setReplaced(db: Db, dealId: string, ids: string[], by: str
   ]);
 }
 
-/** Takes that back. @returns how many of the documents had been replaced */
+/** Ends that. @returns how many of the documents had been replaced */
 export async function clearReplaced(db: Db, ids: string[]): Promise<number> {
   if (!ids.length) return 0;
   const r = await db.query(
@@ -249,17 +249,17 @@ export async function clearReplaced(db: Db, ids: string[]): Promise<number> {
   return r.rows.length;
 }
 
-/** Takes a document out of its deal. */
+/** Deletes a document. */
 export async function deleteDocument(db: Db, id: string): Promise<void> {
   await db.query('delete from document where id = $1', [id]);
 }
 
-/** Keeps the words of a document's first pages. */
+/** Saves the words of a document's first pages. */
 export async function setWords(db: Db, id: string, words: string): Promise<void> {
   await db.query('update document set words = $2 where id = $1', [id, words]);
 }
 
-/** Papers of a deal that were read before their words were kept. */
+/** Returns documents of a deal that were read before their words were saved. */
 export async function documentsWithoutWords(db: Db, dealId: string): Promise<{ id: string; facts_sha256: string }[]> {
   const r = await db.query<{ id: string; facts_sha256: string }>(
     `select id, facts_sha256 from document
@@ -269,7 +269,7 @@ export async function documentsWithoutWords(db: Db, dealId: string): Promise<{ i
   return r.rows;
 }
 
-/** Of papers made of forms those whose form has a last day that has passed, by the paper's id. */
+/** Returns, by document id, the last day of those forms whose edition has expired. */
 export async function endedForms(
   db: Db,
   papers: Pick<DocumentRow, 'id' | 'form_id'>[],
@@ -290,7 +290,7 @@ export async function endedForms(
   );
 }
 
-/** Packets that hold a document, in their drafts or under way. */
+/** Returns the packets that contain a document, as drafts or after sending. */
 export async function packetsWithDocument(db: Db, documentId: string): Promise<{ id: string; name: string }[]> {
   const r = await db.query<{ id: string; name: string }>(
     'select p.id, p.name from packet_document d join packet p on p.id = d.packet_id where d.document_id = $1 order by p.id',

@@ -9,7 +9,7 @@ import * as service from './service';
 import * as signatures from './signatures';
 import { sendPage, sendPdf, sendPdfBytes } from '../http/replies';
 
-/** Bringing papers in, and what was read on them. */
+/** Serves adding documents, and what was read on them. */
 export function documentRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'addDocument', async ({ params, query, file }) =>
     bringIn.addDocument(ctx, params.dealId, await file(), query.corners ? cornersOfText(query.corners) : null),
@@ -50,7 +50,7 @@ export function documentRoutes(app: FastifyInstance, ctx: Context): void {
   });
 }
 
-/** A file as it was brought in, never to be shown by the browser itself. */
+/** Sends an original file, never to be shown by the browser itself. */
 function sendOriginal(reply: FastifyReply, body: unknown, name: string): FastifyReply {
   return reply
     .type('application/octet-stream')

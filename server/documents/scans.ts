@@ -1,6 +1,6 @@
 /**
- * Papers that came as pictures: the words of each page are recognised, one page at a time in a process of its own, kept
- * beside the file as they come, and laid over the pictures when all are there. Then the paper is read like any other.
+ * Recognizing scanned pages: one page per task, stored beside the file as they come, and laid over the images once
+ * all are there. Then the document is read like any other.
  */
 import { mkdir, readFile, rename, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
@@ -18,10 +18,10 @@ import { WorkFailure } from '../work/failure';
 import { notifyAbout } from './place';
 import * as q from './queries';
 
-/** How long one job goes on before it makes room for others and is taken up again. */
+/** How long one job runs before it makes room for others and continues as a new job, in milliseconds. */
 const SLICE_MS = 5 * 60_000;
 
-/** What is known of a page; one that passed its allowance has no words. */
+/** What is known of a page. A page that exceeded its time has no words. */
 interface RecognizedPage extends Recognised {
   failed?: true;
 }
@@ -29,20 +29,20 @@ interface RecognizedPage extends Recognised {
 const fileOf = (ctx: Context, sha256: string, page: number) =>
   path.join(pictureDir(ctx, sha256), `${sha256}-${page}.words.json`);
 
-/** Pages people looked at last, by document: they are read first. */
+/** The page somebody last viewed, by document: it is recognized first. */
 const viewedPage = new LRUCache<string, number>({ max: 1_000 });
 
-/** Notes that somebody looks at a page that may be waiting to be read. */
+/** Records that somebody views a page that may be waiting to be recognized. */
 export function bringForward(documentId: string, page: number): void {
   viewedPage.set(documentId, page);
 }
 
-/** Which of some pages is read next: the one somebody looks at, those behind it, the others. */
+/** Returns which page is recognized next: the one somebody views, those after it, the others. */
 export function nextPage(open: number[], looked: number | undefined): number | undefined {
   return open.find((p) => looked !== undefined && p >= looked) ?? open[0];
 }
 
-/** Has the words of some pages recognised. */
+/** Enqueues recognizing some pages. */
 export async function beginScan(ctx: Context, row: q.DocumentRow, pages: number[]): Promise<void> {
   await inTransaction(ctx.database.pool, async (tx) => {
     await q.setScanPages(tx.db, row.id, pages, row.left_out);
@@ -50,7 +50,7 @@ export async function beginScan(ctx: Context, row: q.DocumentRow, pages: number[
   });
 }
 
-/** Recognises the words of a paper's pages, for a while; the rest is a job again. */
+/** Recognizes pages of a document for a while; the rest is enqueued again. */
 export async function scanDocument(ctx: Context, id: string): Promise<void> {
   const end = Date.now() + SLICE_MS;
   let open: number[] | null = null;
@@ -107,13 +107,13 @@ async function kept(ctx: Context, row: q.DocumentRow, page: number): Promise<Rec
   return found;
 }
 
-/** The language of the page before; papers are mostly in one. */
+/** Returns the language of the page before: most documents are in one language. */
 async function languageBefore(ctx: Context, row: q.DocumentRow, page: number): Promise<ScanLanguage> {
   const before = row.scan_pages.filter((p) => p < page).at(-1);
   return (before === undefined ? null : await kept(ctx, row, before))?.language ?? 'eng';
 }
 
-/** Sets the pages straight, lays their words over them, and has the paper read. */
+/** Straightens the pages, lays their words over them, and enqueues reading the document. */
 async function layWords(ctx: Context, row: q.DocumentRow): Promise<void> {
   const pages: ReadPage[] = [];
   let unread = 0;
@@ -134,7 +134,7 @@ async function layWords(ctx: Context, row: q.DocumentRow): Promise<void> {
   });
 }
 
-/** The paper with its words laid over it; null where they cannot be. */
+/** Returns the document with its words laid over it; null if that fails. */
 async function laidOver(ctx: Context, row: q.DocumentRow, pages: ReadPage[]) {
   try {
     return await ctx.work.run('layWords', { file: ctx.files.fileOf(row.sha256), pages }, row.deal_id ?? row.id);
@@ -144,7 +144,7 @@ async function laidOver(ctx: Context, row: q.DocumentRow, pages: ReadPage[]) {
   }
 }
 
-/** Reads a paper as it is: its scanned pages are shown without words, and marks are placed on them by hand. */
+/** Reads a document without words on its scanned pages; marks are placed on them by hand. */
 async function readWithoutWords(ctx: Context, row: q.DocumentRow): Promise<void> {
   await inTransaction(ctx.database.pool, async (tx) => {
     const now = await q.lockDocument(tx.db, row.id);
@@ -154,14 +154,14 @@ async function readWithoutWords(ctx: Context, row: q.DocumentRow): Promise<void>
   });
 }
 
-/** What was left out, with pages whose words are not known. */
+/** Returns what was left out, including pages whose words are not known. */
 function withUnread(leftOut: LeftOut[], n: number): LeftOut[] {
   const before = leftOut.find((l) => l.what === 'words')?.n ?? 0;
   const others = leftOut.filter((l) => l.what !== 'words');
   return n + before ? [...others, { what: 'words', n: n + before }] : others;
 }
 
-/** Goes on without the words of the pages that are not read yet; marks are placed on them by hand. */
+/** Skips the words of pages that are not recognized yet; marks are placed on them by hand. */
 export async function skipWords(ctx: Context, row: q.DocumentRow): Promise<void> {
   const open = new Set(await openPages(ctx, row));
   await inTransaction(ctx.database.pool, async (tx) => {

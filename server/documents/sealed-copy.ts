@@ -1,15 +1,17 @@
-/** What is known of a sealed copy that comes back for a late round: what people have put on it, and which pages are its record. */
+/**
+ * What is known of a sealed copy that is used in a late round: what people put on it, and which pages are its record.
+ */
 import type { PutOn } from '../reading/read';
 import { shownFills } from '@gatepath/core/routing';
 import type { Context } from '../context';
 import * as q from './queries';
 
-/** Rounds a sealed copy may have been through; more are not looked at. */
+/** Maximum number of rounds considered. */
 const MOST_ROUNDS = 40;
 
 /**
- * Finds what was put on a sealed copy, in all its rounds, and how many of its pages are its own. In the file itself marks
- * are fields over the page: what reads the page's print does not meet them.
+ * Finds what was put on a sealed copy in all its rounds, and how many of its pages are its own. In the file, marks
+ * are fields over the page, which reading the page's print does not see.
  */
 export async function sealedCopyOf(ctx: Context, row: q.DocumentRow): Promise<{ putOn: PutOn[]; ownPages: number }> {
   const db = ctx.database.pool;

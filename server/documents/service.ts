@@ -26,7 +26,7 @@ import { wordsToFind } from './words';
 import * as q from './queries';
 import { itemAt, lastOf } from '@gatepath/core/sure';
 
-/** What a screen needs of a document. */
+/** Returns what screens show of a document. */
 export function documentView(d: q.DocumentRow): DocumentView {
   return {
     id: d.id,
@@ -54,10 +54,10 @@ export function documentView(d: q.DocumentRow): DocumentView {
 
 const PAGES_A_STEP = 10;
 
-/** The document that is being read was deleted. */
+/** The document was deleted while being read. */
 class Deleted extends Error {}
 
-/** Reads the pages of a document, telling the screens how far it is. A file that cannot be read is set aside with the reason. */
+/** Reads the pages of a document and reports progress. A file that cannot be read is set aside with the reason. */
 export async function readDocument(ctx: Context, id: string): Promise<void> {
   const db = ctx.database.pool;
   const row = await q.documentById(db, id);
@@ -99,13 +99,16 @@ function readFacts(
 interface PaperRead {
   facts: string;
   words: string;
-  /** Pages that are pictures and have no words. */
+  /** Scanned pages without words. */
   scans: number[];
 }
 
 type Readable = Pick<ReadTask, 'file' | 'original' | 'sizes' | 'putOn'> & { owner: string; ownPages?: number };
 
-/** Reads the pages of a paper that is kept as no document. @returns the fingerprint of its facts, and its words to find */
+/**
+ * Reads the pages of a file that is not a document. @returns the fingerprint of its facts, and its words for
+ * searching
+ */
 export async function factsOfPaper(ctx: Context, paper: Readable): Promise<{ sha256: string; words: string }> {
   const { facts, words } = await readPaper(ctx, paper, () => Promise.resolve());
   return { sha256: (await ctx.files.put(await pack(facts))).sha256, words: wordsToFind(words) };
@@ -137,7 +140,7 @@ async function readPaper(
 const pack = promisify(gzip);
 
 /**
- * A document by its id.
+ * Returns a document by its id.
  *
  * @throws Problem `not-found`
  */
@@ -148,7 +151,7 @@ export async function documentOr404(db: Db, id: string): Promise<q.DocumentRow> 
 }
 
 /**
- * A document that a member may look at, by its id: a form's paper is there for those who may use the form.
+ * Returns a document that a member may see: a form's paper is visible to those who may use the form.
  *
  * @throws Problem `not-found`
  */
@@ -158,7 +161,7 @@ export async function documentFor(db: Db, id: string, member: Member): Promise<q
   return row;
 }
 
-/** What is said of a document that has not been read: it will be in a moment, or it could not be. */
+/** Returns the problem of a document without facts: it is still being read, or could not be read. */
 const unread = (row: q.DocumentRow): Problem =>
   row.status === 'failed'
     ? new Problem('reading', `“${row.name}” could not be read. Replace the file, or remove it from the packet.`, {
@@ -166,22 +169,22 @@ const unread = (row: q.DocumentRow): Problem =>
       })
     : new Problem('reading', `“${row.name}” is still being read. It is ready in a moment.`);
 
-/** The facts of a document's pages as they are kept: JSON, compressed with gzip. */
+/** Returns the stored facts of a document's pages: JSON, compressed with gzip. */
 export function storedFacts(ctx: Context, row: q.DocumentRow): Promise<Buffer> {
   if (!row.facts_sha256) throw unread(row);
   return ctx.files.read(row.facts_sha256);
 }
 
 /**
- * What was read on the pages of a document, as it is kept and sent.
+ * Returns what was read on the pages of a document, as it is stored and sent.
  *
- * @throws Problem where the pages have not been read
+ * @throws Problem if the pages have not been read
  */
 export async function packedFacts(ctx: Context, row: q.DocumentRow): Promise<PackedFacts> {
   return packedFactsIn(await factsFile(ctx, row));
 }
 
-/** Where the facts of documents lie, for the workers that look at them. */
+/** Returns the files with the facts of documents, for worker processes. */
 export function factsFiles(ctx: Context, rows: q.DocumentRow[]): FactsFile[] {
   return rows.map((row) => ({ id: row.id, name: row.name, file: factsFile(ctx, row) }));
 }
@@ -191,7 +194,7 @@ function factsFile(ctx: Context, row: q.DocumentRow): string {
   return ctx.files.fileOf(row.facts_sha256);
 }
 
-/** A page as PNG, drawn once and kept under the cache folder. */
+/** Returns a page as PNG, drawn once and cached in the cache folder. */
 export async function pageImage(
   ctx: Context,
   doc: { sha256: string; pages: { width: number; height: number }[] },
@@ -212,7 +215,7 @@ export async function pageImage(
   return png;
 }
 
-/** Pages that could not be drawn, and why: they are not tried again by themselves. */
+/** Pages that could not be drawn, and why; they are not drawn again. */
 const undrawable = new LRUCache<string, WorkFailure>({ max: 1_000 });
 
 async function drawn(
@@ -232,7 +235,7 @@ async function drawn(
   }
 }
 
-/** Corrects a document's name or type, or says which other one took its place. */
+/** Changes a document's name or type, or which document replaces it. */
 export async function changeDocument(
   ctx: Context,
   id: string,
@@ -275,7 +278,7 @@ export async function changeDocument(
   return documentView(row);
 }
 
-/** Removes a document from its deal, unless a packet holds it; its files go when nothing else needs them. */
+/** Deletes a document unless a packet contains it. Its files are deleted when nothing else needs them. */
 export async function deleteDocument(ctx: Context, id: string): Promise<void> {
   await inTransaction(ctx.database.pool, async (tx) => {
     const row = await q.lockDocument(tx.db, id);

@@ -1,4 +1,4 @@
-/** The digital signatures a paper came with. They are of the file as it came, which is kept as it came. */
+/** Digital signatures that a file arrived with. They belong to the original, which is stored unchanged. */
 import { LRUCache } from 'lru-cache';
 import type { PaperSignatures } from '@gatepath/contract';
 import type { Context } from '../context';
@@ -7,10 +7,12 @@ import { Problem } from '../problem';
 import { WorkFailure } from '../work/failure';
 import { documentFor } from './service';
 
-/** By the fingerprint of the file: it never changes. */
+/** Cached by the file's fingerprint, so entries never change. */
 const known = new LRUCache<string, PaperSignatures>({ max: 1_000 });
 
-/** Whose signatures a paper came with, and whether they hold; none for what came as no PDF. */
+/**
+ * Returns who signed the original digitally and whether the signatures are valid; none for files that were not PDFs.
+ */
 export async function signaturesOf(ctx: Context, id: string, member: Member): Promise<PaperSignatures> {
   const row = await documentFor(ctx.database.pool, id, member);
   if (row.came_as !== 'pdf' || row.made_from) return { signatures: [], more: 0 };

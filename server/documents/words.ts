@@ -1,19 +1,19 @@
-/** The words of papers' first pages, by which they are found. */
+/** The words of documents' first pages, for searching. */
 import { isClean } from '@gatepath/core/text';
 import type { Context } from '../context';
 import { WorkFailure } from '../work/failure';
 import * as q from './queries';
 
-/** As many letters of a paper as are looked through. */
+/** Maximum number of letters of a document that are searched. */
 const MOST = 20_000;
 
-/** What is kept of a paper's words: the first pages, without what a text column cannot hold. */
+/** Returns the words to save: of the first pages, without characters a text column cannot hold. */
 export function wordsToFind(text: string): string {
   const words = text.slice(0, MOST);
   return isClean(words) ? words : [...words].filter(isClean).join('');
 }
 
-/** Looks up the words of papers that were read before they were kept; a worker opens what was read. */
+/** Saves the words of documents that were read before words were saved. */
 export async function indexWords(ctx: Context, dealId: string): Promise<void> {
   const db = ctx.database.pool;
   for (const d of await q.documentsWithoutWords(db, dealId)) {

@@ -1,7 +1,7 @@
 /**
- * Background work over pg-boss: one job a thing, queued in the transaction it follows from. Each
- * kind has its own tries with growing pauses; what is given up is told on the Firm screen. Jobs
- * lie in the database, so they outlive the process, and of several servers one does each.
+ * Background jobs over pg-boss: one per thing, enqueued in the transaction it follows from. Each kind has its own
+ * retries with growing pauses; failures are shown on the Firm screen. Jobs are in the database, so they outlive the
+ * process, and several servers share them.
  */
 import PgBoss from 'pg-boss';
 import type { Database, Db } from '../db/pool';
@@ -16,9 +16,9 @@ export type JobName =
   | 'mail'
   | 'seal'
   | 'read'
-  /** The words of pages that are pictures. */
+  /** Recognizing the words of scanned pages. */
   | 'scan'
-  /** Whether the places of a paper that came back are filled. */
+  /** Reviewing the places of a returned paper. */
   | 'gaps'
   | 'tick'
   | 'digest'
@@ -32,13 +32,13 @@ export type JobName =
   | 'form';
 
 interface Kind {
-  /** Tries after the first. */
+  /** Number of tries after the first. */
   again: number;
   /** Seconds before the next try; each pause is longer than the one before. */
   pause: number;
   /** Time limit of one attempt, in seconds. */
   limit: number;
-  /** How many one server does at a time. */
+  /** How many of them one server runs at a time. */
   atOnce: number;
 }
 
@@ -64,16 +64,18 @@ const KINDS: Record<JobName, Kind> = {
 };
 export const JOB_NAMES = keysOf(KINDS);
 
-/** How often a server looks for work that nobody told it of: what is due later, and what others left. */
+/** How often a server polls for jobs it was not notified of: delayed ones, and those other servers left. */
 const LOOK_MS = 2_000;
-/** How long a job waits whose like is being done just now. */
+/** How long a job waits while another one with the same subject runs. */
 const A_MOMENT_MS = 200;
-/** How often a server renews the leases of its jobs, and looks for leases that have run out. */
+/** How often a server renews the leases of its jobs and looks for expired ones. */
 const LEASES_MS = 10_000;
-/** Seconds after which a job is taken from a server that does not renew its lease: it was killed, or is cut off. */
+/**
+ * Seconds after which a job is taken from a server that does not renew its lease, because it was killed or cut off.
+ */
 const LEASE = 60;
 
-/** Waits for a handler no longer than some seconds. @throws Error when it does not end in time */
+/** Waits for a handler, at most some seconds. @throws Error if it does not end in time */
 async function within(seconds: number, name: JobName, handled: Promise<void>): Promise<void> {
   let timer: NodeJS.Timeout | undefined;
   const late = new Promise<never>((_, reject) => {
@@ -95,7 +97,7 @@ export type Handle = (id: string) => Promise<void>;
 interface Queue {
   handle: Handle;
   running: Map<string, { jobId: string; done: Promise<void> }>;
-  /** Asked for while it was being looked; looks once more. */
+  /** A request arrived while the queue was being polled: poll again. */
   dirty: boolean;
   looking: Promise<void> | null;
   timer: NodeJS.Timeout | null;
@@ -106,14 +108,14 @@ export class Jobs {
   private readonly queues = new Map<JobName, Queue>();
   private readonly stops: (() => void)[] = [];
   private leases: NodeJS.Timeout | null = null;
-  /** Set once the server is going down: failures from then on are not the work's fault. */
+  /** Set once the server stops: failures from then on are not the handler's. */
   stopping = false;
 
   constructor(
     private readonly database: Database,
     private readonly live: Live,
     private readonly onError: (error: unknown) => void,
-    /** Says in words what a job was about, for the screen that tells of what was given up. */
+    /** Returns what a job was about, in words, for the list of failures. */
     private readonly describe: (name: JobName, id: string) => Promise<string> = async (name) => name,
   ) {
     this.boss = new PgBoss({
@@ -152,7 +154,7 @@ export class Jobs {
     this.leases = setInterval(mind, LEASES_MS);
   }
 
-  /** Takes up work of one kind; `handle` must bear being called twice for the same thing. */
+  /** Registers the handler of one kind of job. It must be idempotent. */
   work(name: JobName, handle: Handle): void {
     const queue: Queue = { handle, running: new Map(), dirty: false, looking: null, timer: null };
     this.queues.set(name, queue);
@@ -160,19 +162,19 @@ export class Jobs {
     this.look(name);
   }
 
-  /** Queues a job as part of a transaction; it starts when, and only if, the transaction commits, or some seconds later. */
+  /** Enqueues a job in a transaction. It starts if and when the transaction commits, or some seconds later. */
   async queue(tx: Tx, name: JobName, id: string, inSeconds = 0): Promise<void> {
     await this.send(tx.db, name, id, inSeconds);
     if (!inSeconds) tx.afterCommit(() => this.look(name));
   }
 
-  /** Queues a job by itself, at once or some seconds from now. */
+  /** Enqueues a job outside a transaction, at once or some seconds from now. */
   async queueNow(name: JobName, id: string, inSeconds = 0): Promise<void> {
     await this.send(this.database.pool, name, id, inSeconds);
     if (!inSeconds) this.look(name);
   }
 
-  /** Tries something again that was given up. */
+  /** Enqueues a failed job again. */
   async tryAgain(name: JobName, id: string): Promise<void> {
     await q.deleteFailure(this.database.pool, name, id);
     await this.queueNow(name, id);
@@ -189,7 +191,7 @@ export class Jobs {
     return [...this.queues.values()].flatMap((x) => [...x.running.values()].map((r) => r.jobId));
   }
 
-  /** Waits until nothing of a kind is waiting to be done now, or being done here. */
+  /** Waits until no job of a kind is due or running here. */
   async idle(name: JobName): Promise<void> {
     for (;;) {
       const queue = this.queues.get(name);
@@ -204,7 +206,7 @@ export class Jobs {
     }
   }
 
-  /** Lets what is being done end, gives back what does not end soon, and takes no more. */
+  /** Waits for running jobs to end, returns those that do not end soon to the queue, and takes no more. */
   async stop(): Promise<void> {
     this.stopping = true;
     if (this.leases) clearInterval(this.leases);
@@ -233,7 +235,7 @@ export class Jobs {
     );
   }
 
-  /** Looks for work of a kind, now and again after a while. */
+  /** Polls for jobs of a kind, now and regularly. */
   private look(name: JobName): void {
     const queue = this.queues.get(name);
     if (!queue || this.stopping) return;
@@ -292,7 +294,7 @@ export class Jobs {
     }
   }
 
-  /** Gives a job back to be tried again after its pause, as if it had not been tried. */
+  /** Returns a job to the queue after its pause, without counting a try. */
   private async later(name: JobName, job: PgBoss.JobWithMetadata<{ id: string }>): Promise<void> {
     await q.giveBack(this.database.pool, [job.id], KINDS[name].pause);
     setTimeout(() => this.look(name), KINDS[name].pause * 1000 + 20).unref();
@@ -304,14 +306,14 @@ export class Jobs {
     if (job.retryCount >= KINDS[name].again) await this.giveUp(name, job.data.id, detail, job.retryCount + 1);
   }
 
-  /** Notes that work was given up, for the Firm screen. */
+  /** Records a failure for the Firm screen. */
   private async giveUp(name: JobName, id: string, detail: string, tries: number): Promise<void> {
     const words = await this.describe(name, id).catch(() => name);
     await q.saveFailure(this.database.pool, { queue: name, thing: id, words, detail, tries });
     this.live.notify(topics.firm());
   }
 
-  /** Takes up again what others left, and gives up what has had all its tries. */
+  /** Takes over jobs of other servers, and fails those without tries left. */
   private async endExpired(expired: q.Expired[]): Promise<void> {
     for (const { name, thing, failed, tries } of expired) {
       if (!isOneOf(JOB_NAMES, name)) continue;

@@ -1,4 +1,4 @@
-/** Statements about jobs beside those of pg-boss, and about work that was given up. */
+/** SQL about jobs besides pg-boss's own, and about failures. */
 import type { Db } from '../db/pool';
 
 export interface FailureRow {
@@ -10,7 +10,7 @@ export interface FailureRow {
   failed_at: Date;
 }
 
-/** Notes work that was given up. */
+/** Records a failure. */
 export async function saveFailure(db: Db, f: Omit<FailureRow, 'failed_at'>): Promise<void> {
   await db.query(
     `insert into work_failure (queue, thing, words, detail, tries, failed_at) values ($1, $2, $3, $4, $5, now())
@@ -20,19 +20,19 @@ export async function saveFailure(db: Db, f: Omit<FailureRow, 'failed_at'>): Pro
   );
 }
 
-/** Forgets work that was given up, since it is tried again. */
+/** Deletes a failure, because the job is tried again. */
 export async function deleteFailure(db: Db, queue: string, thing: string): Promise<boolean> {
   return (
     ((await db.query('delete from work_failure where queue = $1 and thing = $2', [queue, thing])).rowCount ?? 0) > 0
   );
 }
 
-/** The newest so many things that were given up. */
+/** Returns the newest failures. */
 export async function failures(db: Db, most: number): Promise<FailureRow[]> {
   return (await db.query<FailureRow>('select * from work_failure order by failed_at desc limit $1', [most])).rows;
 }
 
-/** Jobs that were taken and not done go back to be taken, without counting as a try. */
+/** Returns taken jobs to the queue without counting a try. */
 export async function giveBack(db: Db, ids: string[], inSeconds = 0): Promise<void> {
   if (!ids.length) return;
   await db.query(
@@ -42,7 +42,10 @@ export async function giveBack(db: Db, ids: string[], inSeconds = 0): Promise<vo
   );
 }
 
-/** Whether there is fresh work of a kind to be done now, or in a moment: given back because the same is being done. */
+/**
+ * Returns whether new jobs of a kind are due now or in a moment. A job returned because the same subject is running
+ * counts.
+ */
 export async function isWaiting(db: Db, name: string): Promise<boolean> {
   const r = await db.query(
     `select 1 from pgboss.job where name = $1 and state < 'active' and start_after <= now() + interval '1 second' and retry_count = 0 limit 1`,
@@ -51,7 +54,7 @@ export async function isWaiting(db: Db, name: string): Promise<boolean> {
   return r.rows.length > 0;
 }
 
-/** A job that was taken and not done. */
+/** A job that was taken and not finished. */
 export interface Expired {
   name: string;
   /** What it was about. */
@@ -61,7 +64,7 @@ export interface Expired {
   tries: number;
 }
 
-/** Counts a try of jobs that were taken and not done, and requeues them; after their last try they have failed. */
+/** Counts a try of jobs that were taken and not finished, and requeues them; after their last try they have failed. */
 async function expireWhere(db: Db, condition: string, values: unknown[] = []): Promise<Expired[]> {
   const r = await db.query<Expired>(
     `update pgboss.job set
@@ -75,10 +78,10 @@ async function expireWhere(db: Db, condition: string, values: unknown[] = []): P
   return r.rows;
 }
 
-/** The same for all jobs that were taken: for a server that is alone on its database and starts again. */
+/** The same for all taken jobs: for the only server of a database, when it starts again. */
 export const expireAll = (db: Db): Promise<Expired[]> => expireWhere(db, 'true');
 
-/** Renews the leases of jobs that are still being done. */
+/** Renews the leases of running jobs. */
 export async function renew(db: Db, ids: string[]): Promise<void> {
   if (!ids.length) return;
   await db.query(`update pgboss.job set started_on = now() where id = any($1::uuid[]) and state = 'active'`, [ids]);

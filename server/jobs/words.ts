@@ -1,4 +1,4 @@
-/** What a piece of background work was about, for the Firm screen. */
+/** What a job was about, in words, for the Firm screen. */
 import type { Db } from '../db/pool';
 import type { JobName } from './jobs';
 

@@ -1,10 +1,10 @@
-/** Linkes: a party's own secret way into one packet. Only a keyed hash of the secret is kept. */
+/** Signing links: a party's own secret address into one packet. Only a keyed hash of the secret is stored. */
 import type { Context } from '../context';
 import type { Tx } from '../db/tx';
 import { hashSecret, newId, newSecret } from '../ids';
 import { endLinksOf, insertLink } from './queries';
 
-/** Makes a link with a secret of 192 random bits; returns the secret, which is kept nowhere. */
+/** Makes a link with a secret of 192 random bits. @returns the secret, which is not stored */
 export async function makeLinkSecret(
   ctx: Context,
   tx: Tx,
@@ -26,12 +26,12 @@ export async function makeLinkSecret(
   return secret;
 }
 
-/** Makes a link; returns the link that opens it. */
+/** Makes a signing link. @returns its address */
 export async function makeLink(ctx: Context, tx: Tx, packetId: string, partyId: string): Promise<string> {
   return `${ctx.config.publicUrl}/sign/${await makeLinkSecret(ctx, tx, packetId, partyId)}`;
 }
 
-/** Ends all links of a party, or of everybody: from now on their links open nothing. */
+/** Ends all links of a party, or of everyone: from then on they open nothing. */
 export function endLinks(ctx: Context, tx: Tx, packetId: string, partyId: string | null): Promise<void> {
   return endLinksOf(tx.db, packetId, partyId, ctx.clock.now());
 }

@@ -10,7 +10,7 @@ export interface LinkRow {
   host_id: string | null;
 }
 
-/** Keeps a link; of its secret only a hash. */
+/** Inserts a link; of its secret only a hash. */
 export async function insertLink(
   db: Db,
   p: {
@@ -30,7 +30,7 @@ export async function insertLink(
   );
 }
 
-/** Ends links that were opened from an own page, but for the newest so many. */
+/** Ends links that were opened from an own page, except the newest. */
 export async function endOlderOwn(db: Db, packetId: string, partyId: string, most: number, at: Date): Promise<void> {
   await db.query(
     `update signing_link set ended_at = $4 where own and ended_at is null and packet_id = $1 and party_id = $2
@@ -39,7 +39,7 @@ export async function endOlderOwn(db: Db, packetId: string, partyId: string, mos
   );
 }
 
-/** Linkes by the hashes of their tokens. */
+/** Returns links by the hashes of their secrets. */
 export async function linksByHash(db: Db, hashes: string[]): Promise<Map<string, LinkRow>> {
   const r = await db.query<LinkRow & { token_hash: string }>(
     'select token_hash, id, packet_id, party_id, ended_at, host_id from signing_link where token_hash = any($1::text[])',
@@ -48,7 +48,7 @@ export async function linksByHash(db: Db, hashes: string[]): Promise<Map<string,
   return new Map(r.rows.map((row) => [row.token_hash, row]));
 }
 
-/** Ends the links of a party, or of the whole packet, and what was proved with them. */
+/** Ends the links of a party, or of the whole packet, and their proofs of a second step. */
 export async function endLinksOf(db: Db, packetId: string, partyId: string | null, at: Date): Promise<void> {
   await db.query(
     'update signing_link set ended_at = $3 where packet_id = $1 and ($2::text is null or party_id = $2) and ended_at is null',
@@ -60,12 +60,12 @@ export async function endLinksOf(db: Db, packetId: string, partyId: string | nul
   ]);
 }
 
-/** Notes when a link was last used. */
+/** Records when a link was last used. */
 export async function touchLink(db: Db, id: string, at: Date): Promise<void> {
   await db.query('update signing_link set seen_at = $2 where id = $1', [id, at]);
 }
 
-/** When each party was last seen. */
+/** Returns when each party was last seen. */
 export async function seenOf(db: Db, packetId: string): Promise<Map<string, string>> {
   const r = await db.query<{ party_id: string; seen: Date }>(
     'select party_id, max(seen_at) as seen from signing_link where packet_id = $1 and seen_at is not null group by party_id',
@@ -78,14 +78,14 @@ export interface StepRow {
   packet_id: string;
   party_id: string;
   access_hash: string | null;
-  /** For whom it was hashed; absent in rows of the first days, which were hashed for their own packet and party. */
+  /** For whom the code was hashed; null in old rows, which were hashed for their own packet and party. */
   access_for: string | null;
   code_hash: string | null;
   code_at: Date | null;
   tries: number;
 }
 
-/** The party's second step, locked until the transaction ends: tries are counted one after another. */
+/** Returns a party's second step, locked until the transaction ends: tries are counted one after another. */
 export async function stepOf(db: Db, packetId: string, partyId: string): Promise<StepRow | null> {
   const r = await db.query<StepRow>('select * from second_step where packet_id = $1 and party_id = $2 for update', [
     packetId,
@@ -94,7 +94,7 @@ export async function stepOf(db: Db, packetId: string, partyId: string): Promise
   return r.rows[0] ?? null;
 }
 
-/** Whether a one-time code was sent. */
+/** Returns whether a one-time code was sent. */
 export async function isCodeSent(db: Db, packetId: string, partyId: string): Promise<boolean> {
   const r = await db.query(
     'select 1 from second_step where packet_id = $1 and party_id = $2 and code_hash is not null',
@@ -103,7 +103,7 @@ export async function isCodeSent(db: Db, packetId: string, partyId: string): Pro
   return r.rows.length > 0;
 }
 
-/** Keeps the access code the sender chose, as a hash. */
+/** Saves the hash of the access code that the sender chose. */
 export async function saveAccessCode(
   db: Db,
   packetId: string,
@@ -118,7 +118,7 @@ export async function saveAccessCode(
   );
 }
 
-/** A new version of a packet asks for the codes its people were told for the one before. */
+/** Copies access codes to a new version of a packet, whose people were told them already. */
 export async function carryAccessCodes(db: Db, fromPacket: string, toPacket: string): Promise<void> {
   await db.query(
     `insert into second_step (packet_id, party_id, access_hash, access_for)
@@ -128,7 +128,7 @@ export async function carryAccessCodes(db: Db, fromPacket: string, toPacket: str
   );
 }
 
-/** Whose codes told in person are kept for a packet. */
+/** Returns the parties of a packet that have an access code. */
 export async function haveAccessCodes(db: Db, packetId: string): Promise<Set<string>> {
   const r = await db.query<{ party_id: string }>(
     'select party_id from second_step where packet_id = $1 and access_hash is not null',
@@ -137,7 +137,7 @@ export async function haveAccessCodes(db: Db, packetId: string): Promise<Set<str
   return new Set(r.rows.map((x) => x.party_id));
 }
 
-/** Keeps a one-time code, as a hash. */
+/** Saves the hash of a one-time code. */
 export async function saveCode(
   db: Db,
   packetId: string,
@@ -166,7 +166,7 @@ export async function countTry(db: Db, packetId: string, partyId: string): Promi
   return itemAt(r.rows, 0).tries;
 }
 
-/** Forgets the wrong codes of a party. */
+/** Deletes the count of a party's wrong codes. */
 export async function clearTries(db: Db, packetId: string, partyId: string): Promise<void> {
   await db.query('update second_step set tries = 0, code_hash = null where packet_id = $1 and party_id = $2', [
     packetId,
@@ -174,7 +174,7 @@ export async function clearTries(db: Db, packetId: string, partyId: string): Pro
   ]);
 }
 
-/** Keeps that the second step was passed in one browser. */
+/** Saves that the second step was passed in one browser. */
 export async function insertProof(
   db: Db,
   p: { token_hash: string; packet_id: string; party_id: string; at: Date },
@@ -187,7 +187,7 @@ export async function insertProof(
   ]);
 }
 
-/** Whether the second step was passed in the browser that carries this secret. */
+/** Returns whether the second step was passed in the browser that has this secret. */
 export async function proofExists(db: Db, hash: string, packetId: string, partyId: string): Promise<boolean> {
   const r = await db.query('select 1 from link_proof where token_hash = $1 and packet_id = $2 and party_id = $3', [
     hash,

@@ -1,4 +1,4 @@
-/** What the sender changes while a packet is on its way, and the drafts that come of sent packets. */
+/** Changes by the sender after sending, and drafts made from sent packets. */
 import { dayOf } from '@gatepath/core/calendar';
 import {
   type Gate,
@@ -36,13 +36,13 @@ import { itemAt } from '@gatepath/core/sure';
 
 type Body<T extends ChangeBody['type']> = Extract<ChangeBody, { type: T }>;
 
-/** How often a change is worked out anew because somebody signed meanwhile. */
+/** How often a change is computed again because somebody signed meanwhile. */
 const TRIES = 5;
 
 /**
- * Carries out one change of a packet that is on its way.
+ * Applies one change to a packet that was sent.
  *
- * @throws Problem `locked-setting` for what the kit it was made of keeps as it is
+ * @throws Problem `locked-setting` for what its kit locks
  */
 export async function changePacket(ctx: Context, packetId: string, body: ChangeBody, member: Member): Promise<void> {
   const kit = await q.kitOfPacket(ctx.database.pool, packetId);
@@ -110,14 +110,14 @@ async function commandOf(ctx: Context, row: q.PacketRow, state: PacketState, bod
   }
 }
 
-/** Words of the sender with what their tags stand for now; a text that recurs has them. */
+/** Returns text of the sender with its tags replaced by their current values. */
 async function merged(ctx: Context, row: q.PacketRow, state: PacketState, text: string): Promise<string> {
   if (!text.includes('{')) return text;
   const deal = await dealOr404(ctx.database.pool, row.deal_id);
   return mergeTags(text, tagValues(factsOfDeal(deal), state.plan.parties)).text;
 }
 
-/** Where the facts of a packet's documents lie. */
+/** Returns the stored facts of a packet's documents. */
 async function factsOfPacket(ctx: Context, ids: string[]) {
   return factsFiles(ctx, await documentsByIds(ctx.database.pool, ids));
 }
@@ -150,7 +150,7 @@ async function addParty(ctx: Context, state: PacketState, body: Body<'add_party'
 }
 
 /**
- * Where somebody signs who comes to it under way.
+ * Returns the places of somebody who joins the packet after sending.
  *
  * @throws Problem `no-room`
  */
@@ -180,7 +180,7 @@ async function placesFor(
   return marks;
 }
 
-/** Another act for somebody ahead; whoever signs from now on gets places, whoever had none a gate. */
+/** Changes the act of somebody ahead. Who signs from now on gets places; who had no gate gets one. */
 async function changeAct(ctx: Context, state: PacketState, body: Body<'change_act'>): Promise<ChangeCommand> {
   const { plan } = state;
   const { partyId, act } = body;
@@ -198,7 +198,7 @@ async function changeAct(ctx: Context, state: PacketState, body: Body<'change_ac
   return { type: 'change_act', partyId, act, gates, marks, ...only };
 }
 
-/** Marks as they are to be. One that moved gets an id of its own: the room kept for the old one stays empty. */
+/** Replaces marks. A mark that moved gets a new id, because a sealed file may have reserved room for the old one. */
 async function changeMarks(ctx: Context, state: PacketState, body: Body<'change_marks'>): Promise<ChangeCommand> {
   const known = new Map(state.plan.marks.map((m) => [m.id, m]));
   const drop = [...body.drop];
@@ -290,7 +290,7 @@ async function correct(ctx: Context, state: PacketState, body: Body<'correct'>):
   return { type: 'correct', redline, marks };
 }
 
-/** Takes a packet back: it is withdrawn, and a draft of its new version remembers what it replaces. */
+/** Recalls a packet: withdraws it and makes a draft of its new version. */
 export async function takeBack(ctx: Context, packetId: string, reason: string, member: Member): Promise<string> {
   const id = newId();
   await ctx.packets.alone(packetId, async ({ tx, row, state, run }) => {
@@ -364,7 +364,7 @@ export async function startLateRound(
   return id;
 }
 
-/** Opens the ceremony of a party that signs at the desk; the record says who hosted. */
+/** Opens the signing link of a party that signs at the desk. The record names the host. */
 export async function hostParty(ctx: Context, packetId: string, partyId: string, member: Member): Promise<string> {
   return ctx.packets.alone(packetId, async ({ tx, state, run }) => {
     const party = state && partyOf(state.plan, partyId);
@@ -375,7 +375,7 @@ export async function hostParty(ctx: Context, packetId: string, partyId: string,
   });
 }
 
-/** Opens the own ceremony of a member who is a party. */
+/** Opens the signing link of a member who is a party. */
 export async function ownLink(ctx: Context, packetId: string, partyId: string, member: Member): Promise<string> {
   return ctx.packets.alone(packetId, async ({ tx, state }) => {
     const party = state && partyOf(state.plan, partyId);

@@ -1,11 +1,11 @@
-/** A draft brought up to what its packet has become under way. */
+/** A draft with everything that changed after it was sent. */
 import { type Draft, type InitialsRule, type Mark, NOBODY } from '@gatepath/core/packet';
 import { stillIn, type PacketState } from '@gatepath/core/routing';
 
 /**
- * The draft a packet was sent from, with everything that was changed since: people as they are
- * called and reached now, who was added or taken out, what they do, their marks, the order of
- * gates, documents, and changes on pages. What rules and redlines make is made anew on the desk.
+ * Returns the draft a packet was sent from, with everything that changed since: names and addresses, people added or
+ * removed, their acts and marks, the order of gates, documents, and redlines. Marks of rules and redlines are
+ * computed again on the desk.
  */
 export function currentDraft(draft: Draft, state: PacketState): Draft {
   const { plan } = state;
@@ -37,7 +37,7 @@ export function currentDraft(draft: Draft, state: PacketState): Draft {
   };
 }
 
-/** A rule without those who were taken out, that leaves alone the pages where its initials were moved or taken away. */
+/** Returns an initials rule without removed people, and with exceptions where its initials were moved or removed. */
 function ruleNow(
   rule: InitialsRule,
   inIt: ReadonlySet<string>,

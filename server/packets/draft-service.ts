@@ -1,4 +1,4 @@
-/** Drafts: starting one, editing it, throwing it away. */
+/** Drafts: starting, editing and deleting them. */
 import {
   type Draft,
   type DraftEdit,
@@ -27,7 +27,7 @@ import { saveAccessCode } from '../links/queries';
 import * as q from './queries';
 
 /**
- * A packet by its id, locked until the transaction ends.
+ * Returns a packet, locked until the transaction ends.
  *
  * @throws Problem `not-found`
  */
@@ -37,7 +37,7 @@ export async function lockedOr404(db: Db, id: string): Promise<q.PacketRow> {
   return row;
 }
 
-/** A person of a deal as they stand in a packet. */
+/** Returns a person of a deal as a party of a packet. */
 export const asPacketParty = (p: PartyRow, ink: number): PacketParty => ({
   id: p.id,
   name: p.name,
@@ -51,7 +51,7 @@ export const asPacketParty = (p: PartyRow, ink: number): PacketParty => ({
   ...(p.capacity ? { capacity: p.capacity } : {}),
 });
 
-/** Starts a draft with the deal's parties on a usual path; the desk goes on from there. */
+/** Starts a draft with the deal's parties on a usual path. */
 export async function startPacket(ctx: Context, dealId: string, body: NewPacketBody, member: Member): Promise<string> {
   const id = newId();
   await inTransaction(ctx.database.pool, async (tx) => {
@@ -87,7 +87,7 @@ async function requireDocuments(db: Db, dealId: string, ids: string[]): Promise<
     throw new Problem('unknown-document', 'A document of this packet is no longer in the deal. Load the page again.');
 }
 
-/** Applies edits to a draft; edits of several people are applied one after another. */
+/** Applies edits to a draft. Edits of several members are applied one after another. */
 export async function editDraft(ctx: Context, packetId: string, body: EditsBody, member: Member): Promise<SavedDraft> {
   return inTransaction(ctx.database.pool, async (tx) => {
     const { db, afterCommit } = tx;
@@ -127,7 +127,7 @@ export async function editDraft(ctx: Context, packetId: string, body: EditsBody,
   });
 }
 
-/** Codes told in person are kept as keyed hashes from the moment they are set, and stand in no draft; nor do slots. */
+/** Replaces codes told in person by keyed hashes as they are set, so that no draft contains them; removes slots. */
 async function withoutCodes(ctx: Context, db: Db, packetId: string, edits: DraftEdit[]): Promise<DraftEdit[]> {
   const out: DraftEdit[] = [];
   for (const edit of edits) {
@@ -150,10 +150,10 @@ async function withoutCodes(ctx: Context, db: Db, packetId: string, edits: Draft
   return out;
 }
 
-/** How many versions back an edit may come from and still be compared; older ones are forgotten. */
+/** How many versions back an edit may be based and still be compared; older changes are deleted. */
 const REMEMBERED = 500;
 
-/** Notes what was touched, and tells whose changes of the same items came after the edits' base. */
+/** Records what was touched, and returns whose changes of the same items came after the edits' base. */
 async function overlaps(db: Db, packetId: string, version: number, body: EditsBody, member: Member): Promise<string[]> {
   const touched = [
     ...new Set(
@@ -169,7 +169,7 @@ async function overlaps(db: Db, packetId: string, version: number, body: EditsBo
 }
 
 /**
- * Throws a draft away.
+ * Deletes a draft.
  *
  * @throws Problem `already-sent` for a packet that was sent, `not-found`
  */

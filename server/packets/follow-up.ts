@@ -1,4 +1,4 @@
-/** What follows from events: passes, messages, sealing. Queued in the events' own transaction. */
+/** What follows from events: signing links, messages, sealing. Enqueued in the events' own transaction. */
 import { byLink, ACT_FACTS, receives } from '@gatepath/core/packet';
 import { firstName, listWords } from '@gatepath/core/text';
 import { calendarDay, ENGLISH } from '@gatepath/core/words';
@@ -27,10 +27,10 @@ import { wordsOf } from '../words';
 import type { PacketRow } from './queries';
 import { progressOf } from '@gatepath/core/routing';
 
-/** What a sender is told of each household of a notice. */
+/** What a sender is notified of about each household of a notice. */
 const ALWAYS_TOLD: readonly NoticeWords['notice'][] = ['question', 'declined', 'trouble'];
 
-/** Writes to a packet's people: to parties in their language, to the sender what they chose to know. */
+/** Writes to a packet's people: to parties in their language, to the sender about what they chose. */
 export class Letters {
   private from: Promise<{ firmName: string; sender: Member }> | null = null;
 
@@ -41,7 +41,7 @@ export class Letters {
     private readonly state: PacketState,
   ) {}
 
-  /** Firm and sender, read when the first letter is written: most acts write none. */
+  /** Returns firm and sender, read when the first letter is written: most acts write none. */
   private heads(): Promise<{ firmName: string; sender: Member }> {
     this.from ??= (async () => ({
       firmName: (await findFirm(this.tx.db))!.name,
@@ -50,13 +50,13 @@ export class Letters {
     return this.from;
   }
 
-  /** The last day as the party's language writes it; null when there is none. */
+  /** Returns the last day in the party's language; null if there is none. */
   private lastDay(p: PacketParty): string | null {
     const day = this.state.plan.schedule?.lastDay;
     return day ? calendarDay(wordsOf(p.language), day) : null;
   }
 
-  /** Writes to a party; `link` makes a new pass for it. */
+  /** Writes to a party; `link` makes a new signing link for it. */
   async toParty(
     p: PacketParty,
     kind: MessageKind,
@@ -96,7 +96,7 @@ export class Letters {
     });
   }
 
-  /** Tells the sender and whom the packet reports to, each if they chose to be told of such things. */
+  /** Notifies the sender and the members the packet reports to, each according to their settings. */
   async toSender(words: NoticeWords): Promise<void> {
     // Of a notice to many households its own screen tells; only what wants somebody is written about.
     if (this.row.notice_id && !ALWAYS_TOLD.includes(words.notice)) return;
@@ -120,7 +120,7 @@ export class Letters {
     }
   }
 
-  /** Who else is told: members named in the packet, as long as they are of the firm. */
+  /** Returns the members the packet reports to who still belong to the firm. */
   private async reported(sender: Member): Promise<Member[]> {
     const ids = this.state.plan.reports ?? [];
     if (!ids.length) return [];
@@ -134,7 +134,7 @@ export class Letters {
   }
 }
 
-/** The member, or whoever took over from them, in turn; null where nobody did. */
+/** Returns a member, or whoever took over from them, in turn; null if nobody did. */
 function inPlaceOf(id: string, all: ReadonlyMap<string, AnyMember>): Member | null {
   const seen = new Set<string>();
   let m = all.get(id);
@@ -147,7 +147,7 @@ function inPlaceOf(id: string, all: ReadonlyMap<string, AnyMember>): Member | nu
 
 type Body<T extends PacketEventType> = Extract<PacketEventBody, { type: T }>;
 
-/** What an event's consequences are worked out with. */
+/** What the follow-up of an event is computed from. */
 class Following {
   readonly letters: Letters;
 
@@ -170,7 +170,7 @@ class Following {
     return p;
   }
 
-  /** Everybody who was asked so far. */
+  /** Returns everyone who was asked so far. */
   asked(): PacketParty[] {
     return stillIn(this.state).filter((x) => progressOf(this.state, x.id).askedAt);
   }
@@ -194,7 +194,7 @@ class Following {
 
 const nothing = async () => undefined;
 
-/** What follows from each sort of event; those from which nothing follows say so. */
+/** What follows from each event. Events without follow-up say so. */
 const FOLLOWS: { [T in PacketEventType]: (f: Following, body: Body<T>) => Promise<void> } = {
   async asked(f, { partyId }) {
     const p = f.party(partyId);
@@ -383,7 +383,7 @@ const FOLLOWS: { [T in PacketEventType]: (f: Following, body: Body<T>) => Promis
   revised: nothing,
 };
 
-/** Does what follows from events: passes, messages, sealing. In the transaction the events are in. */
+/** Does what follows from events, in their transaction: signing links, messages, sealing. */
 export async function followUp(
   ctx: Context,
   tx: Tx,

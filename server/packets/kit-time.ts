@@ -1,4 +1,4 @@
-/** When a packet made of a kit goes, where the kit keeps that as it is. */
+/** The sending time of a packet whose kit locks it. */
 import { sendingDay } from '@gatepath/core/calendar';
 import type { Draft } from '@gatepath/core/packet';
 import { calendarDay, ENGLISH } from '@gatepath/core/words';
@@ -7,9 +7,9 @@ import { Problem } from '../problem';
 import * as q from './queries';
 
 /**
- * Holds a sending to the time that a kit locked.
+ * Refuses a sending time other than the one a kit locked.
  *
- * @param at  the day and hour it is set for; null where it would go now
+ * @param at day and hour it is scheduled for; null if it would be sent now
  * @throws Problem `locked-setting`
  */
 export async function requireKitTime(

@@ -1,4 +1,4 @@
-/** Sending at a day and hour of the deal's own time: set, stopped, and done when it comes. */
+/** Sending at a day and hour of the deal's time zone: scheduling, canceling, and doing it when due. */
 import { hourOf, isHour } from '@gatepath/core/calendar';
 import { calendarDay, ENGLISH, say } from '@gatepath/core/words';
 import type { SendLaterBody } from '@gatepath/contract';
@@ -15,13 +15,14 @@ import * as q from './queries';
 import { requireKitTime } from './kit-time';
 import { checkDraft, inNameOf, packetOr404, sendPacket } from './service';
 
-/** As far ahead as something can be set to be sent. */
+/** How far ahead a sending can be scheduled. */
 const MOST_AHEAD_MS = 366 * 86_400_000;
 
 /**
- * Sets when a draft is sent. It is checked now, so that nothing waits that could not go; and again when its time comes.
+ * Schedules a draft. It is checked now, so that nothing waits that could not be sent, and again when it is due.
  *
- * @throws Problem `locked-setting`, `not-allowed-for`, `gate-check`, `warnings`, `changed-meanwhile`, `already-sent`, `bad-day`
+ * @throws Problem `locked-setting`, `not-allowed-for`, `gate-check`, `warnings`, `changed-meanwhile`, `already-sent`,
+ * `bad-day`
  */
 export async function sendLater(ctx: Context, packetId: string, body: SendLaterBody, member: Member): Promise<void> {
   const row = await packetOr404(ctx.database.pool, packetId);
@@ -48,14 +49,14 @@ export async function sendLater(ctx: Context, packetId: string, body: SendLaterB
   });
 }
 
-/** Why nothing can be set to go at an instant; null where it can. */
+/** Returns why nothing can be scheduled for an instant; null if it can. */
 export function notThen(at: Date, now: Date): string | null {
   const ahead = at.getTime() - now.getTime();
   if (ahead <= 0) return 'This time has passed in the deal’s time zone. Choose a later one.';
   return ahead > MOST_AHEAD_MS ? 'That is more than a year ahead. Choose an earlier day.' : null;
 }
 
-/** Stops a sending that waits; the draft stays as it is. */
+/** Cancels a scheduled sending; the draft stays as it is. */
 export async function sendNotLater(ctx: Context, packetId: string): Promise<void> {
   await change(ctx, packetId, (tx) => q.clearSendAt(tx.db, packetId, null));
 }
@@ -76,7 +77,10 @@ async function change(
   });
 }
 
-/** Sends what waits and whose time has come. What cannot go any more stays a draft, and whoever set it is told why. */
+/**
+ * Sends a scheduled draft that is due. If it cannot be sent it stays a draft, and the member who scheduled it is
+ * notified why.
+ */
 export async function sendWhenDue(ctx: Context, packetId: string): Promise<void> {
   const db = ctx.database.pool;
   const row = await q.packetById(db, packetId);

@@ -1,4 +1,4 @@
-/** The log in the database: events, acts that are in it, snapshots of what it comes to. */
+/** SQL of the log: events, the acts in it, snapshots. */
 import type { PacketEvent } from '@gatepath/core/routing';
 import type { Db } from '../db/pool';
 
@@ -24,7 +24,7 @@ export async function insertEvents(db: Db, rows: (EventRow & { act_id: string | 
   );
 }
 
-/** The events of a packet after a number, in order. */
+/** Returns the events of a packet after a number, in order. */
 export async function eventsAfter(db: Db, packetId: string, seq: number): Promise<EventRow[]> {
   const r = await db.query<EventRow>(
     `select packet_id, seq, at, actor, origin, body, prev_hash, hash from packet_event
@@ -34,7 +34,7 @@ export async function eventsAfter(db: Db, packetId: string, seq: number): Promis
   return r.rows;
 }
 
-/** The hash of one event; null when there is none of that number. */
+/** Returns the hash of one event; null if there is no event of that number. */
 export async function hashAt(db: Db, packetId: string, seq: number): Promise<string | null> {
   const r = await db.query<{ hash: string }>('select hash from packet_event where packet_id = $1 and seq = $2', [
     packetId,
@@ -43,7 +43,7 @@ export async function hashAt(db: Db, packetId: string, seq: number): Promise<str
   return r.rows[0]?.hash ?? null;
 }
 
-/** Which of these acts are in the log already, each as "packet act". */
+/** Returns which of these acts are in the log already, each as "packet act". */
 export async function actsThere(db: Db, acts: { packetId: string; actId: string }[]): Promise<Map<string, string>> {
   if (!acts.length) return new Map();
   const r = await db.query<{ packet_id: string; act_id: string; actor: string }>(
@@ -62,7 +62,7 @@ export interface SnapshotRow {
   state: Uint8Array;
 }
 
-/** The newest snapshot of a packet in this form; null when there is none. */
+/** Returns the newest snapshot of a packet in this form; null if there is none. */
 export async function snapshotOf(db: Db, packetId: string, form: number): Promise<SnapshotRow | null> {
   const r = await db.query<SnapshotRow>('select * from packet_snapshot where packet_id = $1 and form = $2', [
     packetId,
@@ -71,7 +71,7 @@ export async function snapshotOf(db: Db, packetId: string, form: number): Promis
   return r.rows[0] ?? null;
 }
 
-/** Keeps a snapshot of a packet. */
+/** Saves a snapshot of a packet. */
 export async function saveSnapshot(db: Db, s: SnapshotRow): Promise<void> {
   await db.query(
     `insert into packet_snapshot (packet_id, seq, hash, form, state) values ($1, $2, $3, $4, $5)
@@ -80,7 +80,7 @@ export async function saveSnapshot(db: Db, s: SnapshotRow): Promise<void> {
   );
 }
 
-/** The last device each party acted from. */
+/** Returns the last device each party acted from. */
 export async function devicesOf(db: Db, packetId: string): Promise<Map<string, string>> {
   const r = await db.query<{ party_id: string; device: string | null }>(
     `select distinct on (body->>'partyId') body->>'partyId' as party_id, origin->>'device' as device

@@ -1,4 +1,4 @@
-/** A packet's event log: the state its events make, and appending to it. */
+/** A packet's event log: computing its state and appending to it. */
 import { gunzip, gzip } from 'node:zlib';
 import { promisify } from 'node:util';
 import { LRUCache } from 'lru-cache';
@@ -13,21 +13,21 @@ import { type EventRow, eventsAfter, hashAt, insertEvents, saveSnapshot, snapsho
 import { clearReadModel } from './read-model-queries';
 import { lastOf } from '@gatepath/core/sure';
 
-/** States kept in memory, by packet; each is good only as long as its hash is the log's. Weighed by what they hold. */
+/** Cached states by packet, weighed by their size. A state is valid only while its hash is the log's. */
 const kept = new LRUCache<string, { state: PacketState; hash: string }>({
   maxSize: 400_000,
   sizeCalculation: ({ state }) => 200 + state.plan.marks.length + state.fills.size,
 });
-/** Events of packets that are looked at again and again. */
+/** Cached events of packets that are read again and again. */
 const cachedEvents = new LRUCache<string, { events: PacketEvent[]; hash: string }>({
   maxSize: 200_000,
   sizeCalculation: ({ events }) => 20 + events.length,
 });
 
-/** The form in which states are kept as snapshots; raised when the reducer makes other ones. */
+/** The format of stored snapshots. Raise it when the reducer makes different states. */
 const SNAPSHOT_FORM = 1;
 type StoredState = Omit<PacketState, 'fills'> & { fills: Record<string, Fill> };
-/** After so many events a new snapshot is worth its while. */
+/** Number of events after which a new snapshot is taken. */
 export const SNAPSHOT_EVERY = 500;
 
 const pack = promisify(gzip);
@@ -37,13 +37,13 @@ function eventOf(row: EventRow): PacketEvent {
   return { packetId: row.packet_id, seq: row.seq, at: row.at, actor: row.actor, origin: row.origin, body: row.body };
 }
 
-/** The state that a packet's events make, as far as the log goes now. */
+/** Returns the state of a packet as of the end of its log. */
 export async function loadState(db: Db, packetId: string): Promise<Logged> {
   const row = await q.packetById(db, packetId);
   return row ? stateAt(db, row) : { state: null, hash: CHAIN_START };
 }
 
-/** The state of a packet whose row is at hand. */
+/** Returns the state of a packet whose row is at hand. */
 export async function stateAt(db: Db, row: Pick<q.PacketRow, 'id' | 'seq' | 'last_hash'>): Promise<Logged> {
   if (!row.last_hash) return { state: null, hash: CHAIN_START };
   const known = kept.get(row.id);
@@ -56,7 +56,7 @@ export async function stateAt(db: Db, row: Pick<q.PacketRow, 'id' | 'seq' | 'las
   return { state, hash };
 }
 
-/** A state in memory is a beginning only if it came to be: its transaction may have been rolled back. */
+/** Returns a cached state only if it was committed: the transaction that made it may have been rolled back. */
 async function stillGood<T extends { state: PacketState; hash: string }>(
   db: Db,
   packetId: string,
@@ -73,7 +73,7 @@ async function fromSnapshot(db: Db, packetId: string): Promise<{ state: PacketSt
   return stillGood(db, packetId, { state, hash: snapshot.hash });
 }
 
-/** Keeps the state of a packet as it is now, so that its log need not be replayed from the beginning. */
+/** Saves the current state of a packet as a snapshot, so that its log is not replayed from the start. */
 export async function takeSnapshot(db: Db, packetId: string): Promise<void> {
   const { state, hash } = await loadState(db, packetId);
   if (!state) return;
@@ -93,8 +93,8 @@ export async function loadEvents(db: Db, packetId: string): Promise<PacketEvent[
 }
 
 /**
- * Appends events to packets, stamps and chains them, and brings the read models up to them: a few
- * statements, however many packets. In the caller's transaction.
+ * Appends events to packets, with time and hash chain, and updates the read models: a few statements, however many
+ * packets. Runs in the caller's transaction.
  */
 export async function append(db: Db, items: Append[], at: Date): Promise<Appended[]> {
   const rows: (EventRow & { act_id: string | null })[] = [];
@@ -141,7 +141,7 @@ export async function append(db: Db, items: Append[], at: Date): Promise<Appende
   return done;
 }
 
-/** When the last event of a state was, as far as it is known without asking the log. */
+/** Time of the last event of a state, where it is known without reading the log. */
 const lasts = new WeakMap<PacketState, string>();
 
 function lastAt(state: PacketState): string {
@@ -154,7 +154,7 @@ function lastAt(state: PacketState): string {
   );
 }
 
-/** Throws the read models of a packet away and makes them again from its events. */
+/** Deletes a packet's read models and rebuilds them from its events. */
 export async function rebuild(db: Db, packetId: string): Promise<void> {
   const rows = await eventsAfter(db, packetId, 0);
   const events = rows.map(eventOf);

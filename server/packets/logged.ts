@@ -1,7 +1,7 @@
-/** What goes into the log of a packet and what comes back. */
+/** Types of what goes into a packet's log and comes back. */
 import type { Actor, Origin, PacketEvent, PacketEventBody, PacketState } from '@gatepath/core/routing';
 
-/** A state together with the hash its last event has. */
+/** A state with the hash of its last event. */
 export interface Logged {
   state: PacketState | null;
   hash: string;
@@ -11,11 +11,11 @@ export interface Logged {
 export interface By {
   actor: Actor;
   origin: Origin | null;
-  /** An id made by whoever acts: sent twice, the act counts once. */
+  /** An id made by the sender of the act: sent twice, the act counts once. */
   actId?: string;
 }
 
-/** What is to be appended to one packet. */
+/** What to append to one packet. */
 export interface Append {
   packetId: string;
   before: Logged;

@@ -1,10 +1,10 @@
-/** What is sent of a draft: the plan that stands in the event, with its tags filled in. */
+/** Making the plan of a packet from its draft, with tags filled in. */
 import { mergeTags } from '@gatepath/core/merge';
 import { approves, puts, type Draft, type Mark, type Plan } from '@gatepath/core/packet';
 import type { DealRow } from '../deal-records/queries';
 import type { DocumentRow } from '../documents/queries';
 
-/** A draft as it stands, looked through: its documents, the marks and tags that go out with it, and what was found. */
+/** A draft after its check: its documents, the marks and tags that are sent with it, and the findings. */
 export interface CheckedDraft {
   docs: DocumentRow[];
   deal: DealRow;
@@ -12,7 +12,7 @@ export interface CheckedDraft {
   tags: ReadonlyMap<string, string>;
 }
 
-/** What is sent of a draft, given what its check found. */
+/** Returns the plan of a draft, given its check. */
 export function planOf(
   draft: Draft,
   { docs, deal, marks, tags, holidays }: CheckedDraft & { holidays: string[] },
@@ -52,10 +52,10 @@ export function planOf(
   };
 }
 
-/** How the subject of a packet begins that was not written by hand. */
+/** Start of a subject that nobody wrote by hand. */
 const ASKS_TO_SIGN = 'Please sign: ';
 
-/** The subject, which asks nobody to sign where nobody signs, and names the deal. */
+/** Returns the subject. It asks nobody to sign where nobody signs, and it names the deal. */
 function subjectOf({ subject, parties }: Draft, address: string): string {
   if (!subject.startsWith(ASKS_TO_SIGN)) return subject;
   const rest = subject.slice(ASKS_TO_SIGN.length);
@@ -64,7 +64,7 @@ function subjectOf({ subject, parties }: Draft, address: string): string {
   return `${parties.some(approves) ? 'Please approve: ' : 'Please read: '}${about}`;
 }
 
-/** What of a draft's times goes with it: when it is sent is over by then. */
+/** Returns the part of a draft's schedule that the plan keeps: its sending time is over by then. */
 function scheduleOf(
   { schedule: { sending: _over, ...rest } }: Draft,
   words: (text: string) => string,

@@ -1,4 +1,4 @@
-/** The read models of packets: what lists and other features ask for without replaying a log. */
+/** The read models of packets: what lists and other features need without replaying a log. */
 import { type Mark, receives, requiredPlaces } from '@gatepath/core/packet';
 import { whoOf } from '@gatepath/core/text';
 import {
@@ -37,7 +37,7 @@ import { pathRow } from './queries';
 import { sure } from '@gatepath/core/sure';
 import { progressOf } from '@gatepath/core/routing';
 
-/** What is written for events that came to several packets. */
+/** Collects the rows to write for events of several packets. */
 class Writing {
   readonly fills = new Map<string, FillRow>();
   readonly cleared = new Map<string, { packetId: string; markId: string }>();
@@ -47,7 +47,7 @@ class Writing {
 type Body<T extends PacketEventType> = Extract<PacketEventBody, { type: T }>;
 const nothing = () => undefined;
 
-/** What each sort of event writes beside progress and parties, which are worked out from the state. */
+/** What each event writes besides progress and parties, which are computed from the state. */
 const WRITES: { [T in PacketEventType]: (w: Writing, event: PacketEvent, body: Body<T>) => void } = {
   mark_filled(w, event, body) {
     const key = `${event.packetId} ${body.markId}`;
@@ -110,7 +110,7 @@ const WRITES: { [T in PacketEventType]: (w: Writing, event: PacketEvent, body: B
   revised: nothing,
 };
 
-/** Writes into the read models what events changed, given the states after them. */
+/** Updates the read models for appended events, given the states after them. */
 export async function project(db: Db, done: Appended[]): Promise<void> {
   const w = new Writing();
   const parties: PacketPartyRow[] = [];
@@ -144,7 +144,7 @@ export async function project(db: Db, done: Appended[]): Promise<void> {
   await saveProgress(db, progress);
 }
 
-/** Most marks and hands bring no file; only those that do are worth a look. */
+/** Whether events can change which files a packet needs. Most marks and hands bring no file. */
 function needsFiles(events: PacketEvent[]): boolean {
   return events.some(({ body }) => {
     if (body.type === 'mark_filled') return 'file' in body.value;
@@ -153,7 +153,10 @@ function needsFiles(events: PacketEvent[]): boolean {
   });
 }
 
-/** Every file a packet needs: its documents as they were sent and as they are sealed by now, files and pictures of its people. */
+/**
+ * Returns every file a packet needs: its documents as sent and as sealed so far, and files and pictures of its
+ * people.
+ */
 export function filesOf(state: PacketState): string[] {
   const out = new Set<string>();
   for (const d of documentsOf(state)) {
@@ -186,7 +189,7 @@ function progressRow(state: PacketState, hash: string, planChanged: boolean): Pr
   };
 }
 
-/** Places by plan: they are others only when the plan is, or when somebody was excused. */
+/** Required places by plan. They change only with the plan, or when somebody is excused. */
 const places = new WeakMap<PacketState['plan'], { excused: string; places: Mark[][] }>();
 
 function placesThatCount(state: PacketState): Mark[][] {
@@ -201,7 +204,7 @@ function placesThatCount(state: PacketState): Mark[][] {
   return found;
 }
 
-/** How many of the required places are filled; a group of choices is one place. */
+/** Returns how many required places are filled. A group of choices is one place. */
 function doneOf(state: PacketState, list: Mark[][]): number {
   return list.filter((p) => p.some((m) => state.fills.has(m.id))).length;
 }

@@ -3,7 +3,7 @@ import type { Locks } from '@gatepath/core/shelf';
 import type { AnyPacketStatus } from '@gatepath/contract';
 import type { Db } from '../db/pool';
 
-/** A packet's row: small, so that whoever locks or lists packets reads little. Its draft lies apart. */
+/** A packet's row. It is small, because it is locked and listed often; the draft is in a table of its own. */
 export interface PacketRow {
   id: string;
   deal_id: string;
@@ -23,12 +23,12 @@ export interface PacketRow {
   ended_at: Date | null;
   replaces_id: string | null;
   continues_id: string | null;
-  /** The notice to many households it is one of. */
+  /** The notice to many households that it belongs to. */
   notice_id: string | null;
-  /** When a draft is to be sent, and who set it; whether warnings were seen, and why it did not go. */
+  /** When a draft is to be sent and who scheduled it; whether warnings were accepted, and why it was not sent. */
   send_at: Date | null;
   send_by: string | null;
-  /** The colleague in whose name it goes then. */
+  /** The colleague in whose name it is sent then. */
   send_for: string | null;
   send_despite: boolean;
   send_problem: string | null;
@@ -37,13 +37,13 @@ export interface PacketRow {
 const COLUMNS =
   'id, deal_id, name, status, created_by, created_at, seq, last_hash, gate, gate_count, marks_total, marks_done, hold_up, sent_at, ended_at, replaces_id, continues_id, notice_id, send_at, send_by, send_for, send_despite, send_problem';
 
-/** Parties and gates of a packet as they stand now. */
+/** The parties and gates of a packet as they are now. */
 export interface PathRow {
   parties: Pick<Draft['parties'][number], 'id' | 'name' | 'ink' | 'act'>[];
   gates: Draft['gates'];
 }
 
-/** The gates of a plan as lists show them. */
+/** Returns the gates of a plan as lists show them. */
 export const pathRow = (plan: { parties: PathRow['parties']; gates: PathRow['gates'] }): PathRow => ({
   parties: plan.parties.map(({ id, name, ink, act }) => ({ id, name, ink, act })),
   gates: plan.gates,
@@ -56,7 +56,7 @@ export type PacketListRow = PacketRow & {
   done: string[];
 };
 
-/** Keeps a packet that is being prepared. */
+/** Inserts a packet that is in draft. */
 export async function insertPacket(
   db: Db,
   p: {
@@ -96,23 +96,23 @@ export async function insertPacket(
   );
 }
 
-/** A packet; null when there is none. */
+/** Returns a packet; null if there is none. */
 export async function packetById(db: Db, id: string): Promise<PacketRow | null> {
   return (await db.query<PacketRow>(`select ${COLUMNS} from packet where id = $1`, [id])).rows[0] ?? null;
 }
 
-/** Rows of packets by id. */
+/** Returns packets by id. */
 export async function packetsByIds(db: Db, ids: string[]): Promise<Map<string, PacketRow>> {
   const r = await db.query<PacketRow>(`select ${COLUMNS} from packet where id = any($1::text[])`, [ids]);
   return new Map(r.rows.map((row) => [row.id, row]));
 }
 
-/** The packet, locked until the transaction ends: commands on one packet go one after another. */
+/** Returns a packet, locked until the transaction ends: commands on one packet run one after another. */
 export async function lockPacket(db: Db, id: string): Promise<PacketRow | null> {
   return (await db.query<PacketRow>(`select ${COLUMNS} from packet where id = $1 for update`, [id])).rows[0] ?? null;
 }
 
-/** Several packets, locked in one order, so that two who lock some of the same never wait for each other. */
+/** Locks several packets in one order, so that two callers never wait for each other. */
 export async function lockPackets(db: Db, ids: string[]): Promise<PacketRow[]> {
   const sql = `select ${COLUMNS} from packet where id = any($1::text[]) order by id for update`;
   return (await db.query<PacketRow>(sql, [ids])).rows;
@@ -121,18 +121,18 @@ export async function lockPackets(db: Db, ids: string[]): Promise<PacketRow[]> {
 export interface DraftRow {
   draft: Draft;
   version: number;
-  /** What the kit it was made of keeps as it is. */
+  /** What the kit it was made from locks. */
   locks: Locks;
 }
 
-/** The kit a draft was made of. */
+/** The kit a draft was made from. */
 export interface KitOfDraft {
   id: string;
   edition: number;
   locks: Locks;
 }
 
-/** Drafts of a deal that hold a person, locked until the transaction ends. */
+/** Returns the drafts of a deal that contain a person, locked until the transaction ends. */
 export async function draftsWithParty(db: Db, dealId: string, partyId: string): Promise<string[]> {
   const r = await db.query<{ id: string }>(
     `select p.id from packet p join packet_draft d on d.packet_id = p.id
@@ -143,20 +143,20 @@ export async function draftsWithParty(db: Db, dealId: string, partyId: string): 
   return r.rows.map((x) => x.id);
 }
 
-/** A packet's draft; of one that was sent, the draft it was sent from. */
+/** Returns a packet's draft; for a sent packet, the draft it was sent from. */
 export async function draftOf(db: Db, packetId: string): Promise<DraftRow> {
   const r = await db.query<DraftRow>('select draft, version, locks from packet_draft where packet_id = $1', [packetId]);
   if (!r.rows[0]) throw new Error('a packet has a draft');
   return r.rows[0];
 }
 
-/** The kit a packet was made of, with what it keeps as it is; null where there was none. */
+/** Returns the kit a packet was made from and what it locks; null if there was none. */
 export async function kitOfPacket(db: Db, packetId: string): Promise<KitOfDraft | null> {
   const sql = `select kit_id as id, kit_edition as edition, locks from packet_draft where packet_id = $1 and kit_id is not null`;
   return (await db.query<KitOfDraft>(sql, [packetId])).rows[0] ?? null;
 }
 
-/** The packets of several deals, newest first. */
+/** Returns the packets of several deals, newest first. */
 export async function packetsOfDeals(db: Db, dealIds: string[]): Promise<PacketListRow[]> {
   if (!dealIds.length) return [];
   const r = await db.query<PacketListRow>(
@@ -168,7 +168,7 @@ export async function packetsOfDeals(db: Db, dealIds: string[]): Promise<PacketL
   return r.rows;
 }
 
-/** Ids of the documents in each draft of a deal, by packet. */
+/** Returns the ids of the documents in each draft of a deal, by packet. */
 export async function documentsOfDrafts(db: Db, dealId: string): Promise<Map<string, string[]>> {
   const r = await db.query<{ packet_id: string; ids: string[] }>(
     `select d.packet_id, array_agg(d.document_id order by d.document_id) as ids
@@ -179,7 +179,7 @@ export async function documentsOfDrafts(db: Db, dealId: string): Promise<Map<str
   return new Map(r.rows.map((x) => [x.packet_id, x.ids]));
 }
 
-/** Keeps which documents a packet was sent with. */
+/** Saves which documents a packet was sent with. */
 export async function savePacketDocuments(db: Db, packetId: string, ids: string[]): Promise<void> {
   await db.query('delete from packet_document where packet_id = $1 and document_id <> all($2::text[])', [
     packetId,
@@ -191,7 +191,7 @@ export async function savePacketDocuments(db: Db, packetId: string, ids: string[
   );
 }
 
-/** Keeps a draft in its next version. */
+/** Saves a draft in its next version. */
 export async function saveDraft(db: Db, id: string, draft: Draft, version: number): Promise<void> {
   await db.query('update packet_draft set draft = $2, version = $3 where packet_id = $1', [
     id,
@@ -210,7 +210,7 @@ export async function saveDraft(db: Db, id: string, draft: Draft, version: numbe
   );
 }
 
-/** Throws a packet away. */
+/** Deletes a packet. */
 export async function deletePacket(db: Db, id: string): Promise<void> {
   await db.query('delete from packet where id = $1', [id]);
 }
@@ -223,7 +223,7 @@ export interface DraftChangeRow {
   touched: string[];
 }
 
-/** Notes which parts of a draft were changed, in which version and at which screen. */
+/** Records which parts of a draft were changed, in which version and on which screen. */
 export async function insertChange(db: Db, c: DraftChangeRow): Promise<void> {
   await db.query(
     'insert into draft_change (packet_id, version, client, member_name, touched) values ($1, $2, $3, $4, $5)',
@@ -231,7 +231,7 @@ export async function insertChange(db: Db, c: DraftChangeRow): Promise<void> {
   );
 }
 
-/** Changes of a draft after a version that were made at other screens. */
+/** Returns changes of a draft after a version that were made on other screens. */
 export async function changesSince(db: Db, packetId: string, base: number, client: string): Promise<DraftChangeRow[]> {
   return (
     await db.query<DraftChangeRow>(
@@ -241,14 +241,14 @@ export async function changesSince(db: Db, packetId: string, base: number, clien
   ).rows;
 }
 
-/** Forgets which parts were changed before a version. */
+/** Deletes the record of changes before a version. */
 export async function deleteChanges(db: Db, packetId: string, before: number): Promise<void> {
   await db.query('delete from draft_change where packet_id = $1 and version < $2', [packetId, before]);
 }
 
 /**
- * Packets for which the calendar has something to do by now: the first so many, the longest due
- * first. Those that are in work already, or were given up, are not among them.
+ * Returns packets for which the calendar has something to do by now, the longest due first. Packets whose job is
+ * enqueued or has failed for good are left out.
  */
 export async function packetsToTick(db: Db, now: Date, most: number): Promise<string[]> {
   const r = await db.query<{ id: string }>(
@@ -261,12 +261,12 @@ export async function packetsToTick(db: Db, now: Date, most: number): Promise<st
   return r.rows.map((x) => x.id);
 }
 
-/** Who a packet's messages come from. */
+/** Sets the sender of a packet's messages. */
 export async function setSender(db: Db, id: string, memberId: string): Promise<void> {
   await db.query('update packet set created_by = $2 where id = $1', [id, memberId]);
 }
 
-/** Drafts whose time to be sent has come. */
+/** Returns drafts whose sending time has come. */
 export async function packetsToSend(db: Db, now: Date, most: number): Promise<string[]> {
   const r = await db.query<{ id: string }>(
     `select id from packet p where send_at <= $1 and status = 'drafting'
@@ -278,7 +278,7 @@ export async function packetsToSend(db: Db, now: Date, most: number): Promise<st
   return r.rows.map((x) => x.id);
 }
 
-/** Sets when a draft is sent. */
+/** Sets when a draft is to be sent. */
 export async function setSendAt(
   db: Db,
   id: string,
@@ -290,12 +290,12 @@ export async function setSendAt(
   );
 }
 
-/** A draft waits no more; with the reason where it could not go. */
+/** Clears the sending time of a draft; with the reason if it could not be sent. */
 export async function clearSendAt(db: Db, id: string, problem: string | null): Promise<void> {
   await db.query('update packet set send_at = null, send_problem = $2 where id = $1', [id, problem]);
 }
 
-/** Packets that came of this one. */
+/** Returns packets that continue or replace this one, or that it continues or replaces. */
 export async function kinOf(
   db: Db,
   id: string,

@@ -1,4 +1,4 @@
-/** Read models in the database: what follows from the log, kept for lists and rebuilt from it. */
+/** SQL of the read models, which follow from the log and can be rebuilt. */
 import type { FillValue } from '@gatepath/core/packet';
 import type { AnyPacketStatus } from '@gatepath/contract';
 import type { Db } from '../db/pool';
@@ -20,16 +20,16 @@ export interface PacketPartyRow {
   marks_total: number;
   marks_done: number;
   arrived_at: string | null;
-  /** The day something counts as delivered; of those only to whom it is. */
+  /** The day something counts as delivered; null for acts that are not delivered. */
   counts_from: string | null;
   bounced: boolean;
   wants_letter: boolean;
-  /** Who they are: name and address, in lower case. */
+  /** Name in lower case; `mailbox` is the address in lower case. */
   called: string;
   mailbox: string | null;
 }
 
-/** What the events made of packets; `path` is null where it stays as it is. */
+/** What events changed about packets; `path` is null if it stays as it is. */
 export interface ProgressRow {
   id: string;
   status: AnyPacketStatus;
@@ -47,7 +47,7 @@ export interface ProgressRow {
   path: PathRow | null;
 }
 
-/** Writes where packets stand. */
+/** Saves the progress of packets. */
 export async function saveProgress(db: Db, rows: ProgressRow[]): Promise<void> {
   if (!rows.length) return;
   await db.query(
@@ -63,7 +63,7 @@ export async function saveProgress(db: Db, rows: ProgressRow[]): Promise<void> {
   );
 }
 
-/** Writes where the parties of packets stand. */
+/** Saves the status of the parties of packets. */
 export async function savePacketParties(db: Db, rows: PacketPartyRow[]): Promise<void> {
   if (!rows.length) return;
   await db.query(
@@ -90,7 +90,7 @@ export interface FillRow {
   seq: number;
 }
 
-/** Writes what was filled. */
+/** Saves filled marks. */
 export async function saveFills(db: Db, rows: FillRow[]): Promise<void> {
   if (!rows.length) return;
   await db.query(
@@ -101,7 +101,7 @@ export async function saveFills(db: Db, rows: FillRow[]): Promise<void> {
   );
 }
 
-/** Takes out what was taken back. */
+/** Removes fills that were taken back. */
 export async function removeFills(db: Db, fills: { packetId: string; markId: string }[]): Promise<void> {
   if (!fills.length) return;
   await db.query(
@@ -111,7 +111,7 @@ export async function removeFills(db: Db, fills: { packetId: string; markId: str
   );
 }
 
-/** The files a packet needs from now on. */
+/** Replaces the list of files a packet needs. */
 export async function savePacketFiles(db: Db, packetId: string, files: string[]): Promise<void> {
   await db.query('delete from packet_file where packet_id = $1 and sha256 <> all($2::text[])', [packetId, files]);
   await db.query('insert into packet_file (packet_id, sha256) select $1, unnest($2::text[]) on conflict do nothing', [
@@ -120,7 +120,7 @@ export async function savePacketFiles(db: Db, packetId: string, files: string[])
   ]);
 }
 
-/** Writes the sealed copies of a packet. */
+/** Saves the sealed copies of a packet. */
 export async function saveSealed(
   db: Db,
   packetId: string,
@@ -133,7 +133,7 @@ export async function saveSealed(
   );
 }
 
-/** All read-model rows of a packet in a stable order: what a rebuild is compared with. */
+/** Returns all read-model rows of a packet in a stable order, to compare with a rebuild. */
 export async function readModelOf(db: Db, packetId: string): Promise<unknown> {
   const one = async (sql: string) => (await db.query(sql, [packetId])).rows;
   return {
@@ -148,7 +148,7 @@ export async function readModelOf(db: Db, packetId: string): Promise<unknown> {
   };
 }
 
-/** Empties all that is made again from the events of a packet. */
+/** Deletes all rows that a rebuild of a packet makes again. */
 export async function clearReadModel(db: Db, packetId: string): Promise<void> {
   for (const table of ['packet_party', 'packet_fill', 'packet_sealed', 'packet_file'])
     await db.query(`delete from ${table} where packet_id = $1`, [packetId]);

@@ -1,6 +1,6 @@
 /**
- * npm run -s check-events: checks every packet's hash chain, its read models against a rebuild from
- * its events, and that every file something refers to is there and is what its name says. Changes nothing.
+ * npm run -s check-events: audits every packet's hash chain, compares its read models with a rebuild, and verifies
+ * that every referenced file exists and matches its name. Changes nothing.
  */
 import { existsSync } from 'node:fs';
 import path from 'node:path';
@@ -26,7 +26,7 @@ try {
 }
 const { pool } = database;
 const wrong: string[] = [];
-/** What is odd and stays so: it hides no problem that is found next week. */
+/** Oddities that cannot be fixed. They are reported as remarks, so that they do not hide new problems. */
 const remarks: string[] = [];
 
 const packets = await pool.query<{ id: string }>(`select id from packet where status <> 'drafting' order by id`);

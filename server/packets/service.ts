@@ -1,4 +1,4 @@
-/** Sending, withdrawing and watching packets. */
+/** Sending, withdrawing and viewing packets. */
 import { dayOf, warnDay } from '@gatepath/core/calendar';
 import { type Draft, buildLedger, puts, byLink, receives } from '@gatepath/core/packet';
 import {
@@ -47,7 +47,7 @@ import { progressOf } from '@gatepath/core/routing';
 /**
  * Checks a draft and sends it through its first gate.
  *
- * @param o  `isDue`: that it goes now was settled before, with what a kit says of it
+ * @param o `isDue`: its time, including what a kit requires of it, was settled before
  */
 export async function sendPacket(
   ctx: Context,
@@ -76,7 +76,7 @@ export async function sendPacket(
   });
 }
 
-/** The colleague in whose name something is sent. @throws Problem `not-allowed-for` */
+/** Returns the colleague in whose name something is sent. @throws Problem `not-allowed-for` */
 export async function inNameOf(db: Db, id: string, sender: Member): Promise<Member> {
   const colleague = await memberById(db, id);
   if (!colleague || !(await letsSend(db, id, sender.id)))
@@ -87,7 +87,7 @@ export async function inNameOf(db: Db, id: string, sender: Member): Promise<Memb
   return colleague;
 }
 
-/** An act of a member. */
+/** Returns the author of an act by a member. */
 export const byMember = (member: Member, colleague: Member | null = null): By => ({
   actor: {
     kind: 'member',
@@ -106,7 +106,7 @@ function requireVersion(row: q.PacketRow, now: number, looked: number): void {
 
 const stop = (sentence: string) => new Problem('gate-check', sentence);
 
-/** Looks a draft through, whatever is found. In a worker: it reads every page. */
+/** Runs the gate check of a draft and returns whatever it finds. It runs in a worker, because it reads every page. */
 export async function runGateCheck(
   ctx: Context,
   row: q.PacketRow,
@@ -124,7 +124,10 @@ export async function runGateCheck(
   return { docs, deal, ...(await ctx.work.run('gateCheck', task, row.id)) };
 }
 
-/** The gate check of a draft as it stands: throws what stops it, and warnings that are not yet accepted. */
+/**
+ * Runs the gate check of a draft. @throws Problem for a finding that stops it, or for warnings that are not accepted
+ * yet
+ */
 export async function checkDraft(
   ctx: Context,
   packetId: string,
@@ -149,16 +152,16 @@ export async function checkDraft(
 }
 
 /**
- * Takes a packet back. Every link of it ends, and its parties are told why.
+ * Withdraws a packet. All its links end, and its parties are notified why.
  *
- * @throws Problem for a refusal of the core: it has ended already, no reason is given
+ * @throws Problem if the core refuses: it has ended already, or no reason is given
  */
 export async function withdrawPacket(ctx: Context, packetId: string, reason: string, member: Member): Promise<void> {
   await ctx.packets.run(packetId, { type: 'withdraw', reason }, byMember(member));
 }
 
 /**
- * A packet by its id.
+ * Returns a packet by its id.
  *
  * @throws Problem `not-found`
  */
@@ -169,7 +172,7 @@ export async function packetOr404(db: Db, id: string): Promise<q.PacketRow> {
 }
 
 /**
- * A packet: its draft and, once sent, its way.
+ * Returns a packet: its draft and, once sent, its progress.
  *
  * @throws Problem `not-found`
  */
@@ -201,7 +204,7 @@ export async function packetView(ctx: Context, id: string): Promise<PacketView> 
   };
 }
 
-/** When a draft waits to be sent, or why it did not go. */
+/** Returns when a draft will be sent, or why it was not. */
 async function laterOf(db: Db, row: q.PacketRow): Promise<PacketView['later']> {
   if (row.status !== 'drafting' || (!row.send_at && !row.send_problem)) return null;
   const by = row.send_by ? await memberById(db, row.send_by) : null;
@@ -306,7 +309,7 @@ async function sentView(ctx: Context, packetId: string): Promise<SentView> {
   };
 }
 
-/** Dates that are still to come if nobody does anything. */
+/** Returns the dates that will come if nobody does anything. */
 function comingUp(state: PacketState, now: Date): SentView['ahead'] {
   const { schedule, timeZone } = state.plan;
   if (state.status !== 'at_gate' || !schedule) return [];
@@ -328,7 +331,7 @@ function comingUp(state: PacketState, now: Date): SentView['ahead'] {
   return out.sort((a, b) => a.day.localeCompare(b.day));
 }
 
-/** The packet's chain of events as a file that `verify` checks. */
+/** Returns the packet's chain of events as a file that `verify` accepts. */
 export async function chainOf(ctx: Context, packetId: string): Promise<{ name: string; text: string }> {
   const row = await packetOr404(ctx.database.pool, packetId);
   const rows = await eventsAfter(ctx.database.pool, packetId, 0);
@@ -338,7 +341,7 @@ export async function chainOf(ctx: Context, packetId: string): Promise<{ name: s
   return { name: chainFileName(row.name), text: writeChain(packetId, chain, await ctx.seal()) };
 }
 
-/** A picture of a hand that stands on a page of the packet. */
+/** Returns a picture of a hand that is on a page of the packet. */
 export async function packetPicture(ctx: Context, packetId: string, sha256: string): Promise<string> {
   const { state } = await loadState(ctx.database.pool, packetId);
   const there = state && shownFills(state).some((f) => f.shows.form === 'picture' && f.shows.picture.sha256 === sha256);
@@ -346,7 +349,7 @@ export async function packetPicture(ctx: Context, packetId: string, sha256: stri
   return sha256;
 }
 
-/** The sealed copy of one document of a packet, ready to be sent. */
+/** Returns the sealed copy of one document of a packet. */
 export async function sealedFile(
   db: Db,
   packetId: string,

@@ -1,7 +1,7 @@
 /**
- * The one way into packets. A command is decided by the core on the packet's state; its events,
- * the read models and what follows from them are one transaction. Commands of many people that
- * come at once share one: a few statements carry all of them.
+ * The implementation of packets. The core decides a command on the packet's state; its events, the read models and
+ * the follow-up work are one transaction. Commands of many people that arrive together share a transaction: a few
+ * statements carry all of them.
  */
 import { decide, type PacketCommand, type PacketEventType, type Refusal } from '@gatepath/core/routing';
 import { CHAIN_START } from '@gatepath/core/proof';
@@ -26,7 +26,7 @@ interface Run {
   reject(error: unknown): void;
 }
 
-/** Events after which a deal stands as it did before. */
+/** Events that do not change the status of a deal. */
 const QUIET: ReadonlySet<PacketEventType> = new Set([
   'mark_filled',
   'mark_cleared',
@@ -38,10 +38,10 @@ const QUIET: ReadonlySet<PacketEventType> = new Set([
   'revised',
 ]);
 
-/** Commands that share a transaction at most. */
+/** Maximum number of commands per transaction. */
 const MOST_AT_ONCE = 64;
 
-/** What became of a command: done, refused by the core, its packet gone, or its id used by somebody else. */
+/** The outcome of a command: done, refused by the core, packet missing, or its id used by another command. */
 type Outcome = Done | { refusal: Refusal } | { missing: true } | { foreign: true };
 
 const actorId = ({ actor }: By) => ('id' in actor ? actor.id : '');
@@ -102,7 +102,7 @@ export class PacketStore implements Packets {
     this.working = false;
   }
 
-  /** The next commands, each for another packet; those of one packet keep their order. */
+  /** Takes the next commands, each for another packet. Those of one packet keep their order. */
   private take(): Run[] {
     const seen = new Set<string>();
     const batch: Run[] = [];
@@ -183,7 +183,7 @@ export class PacketStore implements Packets {
     return outcomes;
   }
 
-  /** Appends, follows up, and tells the screens once it is safe. */
+  /** Appends, follows up, and notifies the screens after the commit. */
   private async write(tx: Tx, items: { row: q.PacketRow; item: Append }[]): Promise<Appended[]> {
     if (!items.length) return [];
     const ctx = this.ctx();

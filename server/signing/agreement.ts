@@ -1,7 +1,7 @@
-/** What a client agrees to before the first mark; the words are with the languages. */
+/** What a client agrees to before the first mark. The text is in the language files. */
 import { say, type Words } from '@gatepath/core/words';
 
-/** Rises when the meaning of the text changes; together with the language it goes into the record. */
+/** Raise when the meaning of the text changes. It goes into the record together with the language. */
 const VERSION = 2;
 
 export function agreementOf(words: Words): { version: string; paragraphs: string[] } {

@@ -1,4 +1,4 @@
-/** Getting in: from a link to a packet and a party, and the second step where one is asked for. */
+/** Entering: from a signing link to a packet and a party, and the second step if one is required. */
 import { randomInt } from 'node:crypto';
 import { CODE_MINUTES } from '@gatepath/contract';
 import type { PacketParty } from '@gatepath/core/packet';
@@ -16,30 +16,33 @@ import * as q from '../links/queries';
 import { clientProblem, type Entry, type Visit } from './visit';
 import { progressOf } from '@gatepath/core/routing';
 
-/** Wrong codes after which a party is locked out until the sender says otherwise. */
+/** Number of wrong codes after which a party is locked out until the sender unlocks it. */
 export const MAX_TRIES = 5;
-/** How soon another one-time code may be sent. */
+/** How soon another one-time code may be sent, in milliseconds. */
 export const CODE_AGAIN_MS = 60_000;
-/** A one-time code of six digits. */
+/** Returns a new one-time code of six digits. */
 export const newCode = () => String(randomInt(0, 1_000_000)).padStart(6, '0');
-/** How long what was found at the door holds: longer is only a body that is slow to come. */
+/**
+ * How long the entry found before the body was read stays valid, in milliseconds. A request that takes longer is
+ * checked again.
+ */
 const AT_THE_DOOR_MS = 500;
 
-/** The cookie a browser shows that gave the right code for a party. */
+/** Returns the name of the cookie of a browser that gave the right code for a party. */
 export function proofCookie(packetId: string, partyId: string): string {
   return `gatepath_proof_${sha256(`${packetId}:${partyId}`).slice(0, 16)}`;
 }
 
-/** The link a visit comes through; looked up once a request. */
+/** Returns the signing link of a visit; looked up once per request. */
 function linkOf(ctx: Context, visit: Visit): Promise<q.LinkRow | null> {
   visit.link ??= ctx.linkByHash(hashSecret(visit.token, ctx.config.sessionSecret));
   return visit.link;
 }
 
 /**
- * Refuses whoever may not come in, or not yet or no more, before anything that comes with them is looked at.
+ * Refuses a visit that may not enter, not yet or no longer, before its body is read.
  *
- * @param beforeStep whether the second step need not be passed
+ * @param beforeStep whether the second step may still be open
  */
 export async function requireLink(ctx: Context, visit: Visit, beforeStep = false): Promise<void> {
   const entry = await findEntry(ctx, visit);
@@ -53,7 +56,7 @@ function requireStep({ proved, words }: Entry): void {
 
 const deadLink = (visit: Visit) => clientProblem(visit.words, 'dead-link', 'problem.dead_link');
 
-/** The words of whoever comes through a link: the party's language, or the browser's when there is no party. */
+/** Returns the words for a visit: in the party's language, or the browser's if there is no party. */
 export async function wordsOfLink(ctx: Context, visit: Visit): Promise<Words> {
   const link = await linkOf(ctx, visit);
   const state = link && (await loadState(ctx.database.pool, link.packet_id)).state;
@@ -61,7 +64,7 @@ export async function wordsOfLink(ctx: Context, visit: Visit): Promise<Words> {
   return party ? wordsOf(party.language) : visit.words;
 }
 
-/** The link behind a token. A wrong or ended token tells nothing about what it might have opened. */
+/** Returns the link, packet and party of a visit. A wrong or ended link reveals nothing about what it opened. */
 export async function enter(ctx: Context, visit: Visit): Promise<Entry> {
   const { door } = visit;
   // What was seen at the door is good for one look, and for as long as a request usually takes.
@@ -70,7 +73,7 @@ export async function enter(ctx: Context, visit: Visit): Promise<Entry> {
   return door ? enterAnew(ctx, visit) : findEntry(ctx, visit);
 }
 
-/** As `enter` when something long has come in meanwhile: the link may have ended, the packet gone on. */
+/** The same after a long body has arrived: the link may have ended meanwhile. */
 export function enterAnew(ctx: Context, visit: Visit): Promise<Entry> {
   visit.link = undefined;
   return findEntry(ctx, visit);
@@ -96,7 +99,7 @@ async function findEntry(ctx: Context, visit: Visit): Promise<Entry> {
   return { link, state, party, words, proved: await isProved(ctx, visit, link, party) };
 }
 
-/** Why a link that once worked no longer does, where that may be told. */
+/** Returns why a link that once worked no longer does, if that may be said. */
 function endedProblem(state: PacketState, words: Words): Problem | null {
   if (state.status === 'withdrawn') return clientProblem(words, 'withdrawn', 'problem.withdrawn');
   if (state.status !== 'lapsed') return null;
@@ -111,7 +114,7 @@ async function isProved(ctx: Context, visit: Visit, link: q.LinkRow, party: Pack
   return !!proof && q.proofExists(ctx.database.pool, hashFor(ctx, 'proof', proof), link.packet_id, party.id);
 }
 
-/** As `enter`, for everything that shows or changes documents: the second step must be passed. */
+/** The same for everything that shows or changes documents: the second step must be passed. */
 export async function enterProved(ctx: Context, visit: Visit): Promise<Entry> {
   const entry = await enter(ctx, visit);
   requireStep(entry);
@@ -154,8 +157,8 @@ export async function sendCode(ctx: Context, visit: Visit): Promise<void> {
 }
 
 /**
- * Takes a code. The right one gives this browser a proof (its secret is returned, for a cookie);
- * a wrong one is counted, and after a few the party is locked out.
+ * Accepts a code. The right one gives this browser a proof, whose secret is returned for a cookie. A wrong one is
+ * counted; after a few the party is locked out.
  */
 export async function giveCode(ctx: Context, visit: Visit, given: string): Promise<{ name: string; secret: string }> {
   const { state, party, words } = await enter(ctx, visit);
@@ -205,7 +208,7 @@ export async function giveCode(ctx: Context, visit: Visit, given: string): Promi
   return { name: proofCookie(state.packetId, party.id), secret: answer };
 }
 
-/** The packet of a link and the link itself: live views listen to the packet as long as the link opens it. */
+/** Returns the packet and the link of a visit: a live view follows the packet as long as the link works. */
 export async function packetOfVisit(ctx: Context, visit: Visit): Promise<{ packetId: string; linkId: string }> {
   const { state, link } = await enter(ctx, visit);
   return { packetId: state.packetId, linkId: link.id };

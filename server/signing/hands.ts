@@ -1,4 +1,4 @@
-/** Hands: set for a packet, made of a picture, and kept for others only where the person says so. */
+/** Hands: set for a packet, made from a picture, and saved for other packets only if the person says so. */
 import type { Hand, PacketParty, Picture } from '@gatepath/core/packet';
 import { MAX_PICTURE } from '@gatepath/contract';
 import type { Context } from '../context';
@@ -10,7 +10,7 @@ import * as q from '../links/queries';
 import { clientProblem, type Visit } from './visit';
 import { chunksOf } from '../files/chunks';
 
-/** Takes the paper out of a photo of writing and stores what is left. */
+/** Removes the paper background from a photo of writing and stores the result. */
 export async function addPicture(ctx: Context, visit: Visit, upload: Upload): Promise<Picture> {
   const { words, link } = await enterProved(ctx, visit);
   const chunks: Buffer[] = [];
@@ -39,12 +39,12 @@ export async function addPicture(ctx: Context, visit: Visit, upload: Upload): Pr
   return { sha256: stored.sha256, width: made.width, height: made.height };
 }
 
-/** The pictures of a hand. */
+/** Returns the pictures of a hand. */
 export function picturesOfHand(hand: Hand): Picture[] {
   return hand.form === 'picture' ? [hand.signature, hand.initials] : [];
 }
 
-/** Pictures this party may show as its own: those it added here, and those of its kept hand. */
+/** Returns the pictures a party may use: those it added here, and those of its saved hand. */
 export async function ownPictures(ctx: Context, packetId: string, party: PacketParty): Promise<string[]> {
   const kept = await rememberedHand(ctx, party);
   return [
@@ -53,7 +53,7 @@ export async function ownPictures(ctx: Context, packetId: string, party: PacketP
   ];
 }
 
-/** A hand's pictures must be the party's own: no other file of the store can be made one. */
+/** Refuses a hand whose pictures are not the party's own: no other file of the store can become one. */
 export async function requirePictures(ctx: Context, packetId: string, party: PacketParty, hand: Hand): Promise<void> {
   const pictures = picturesOfHand(hand);
   if (!pictures.length) return;
@@ -61,7 +61,7 @@ export async function requirePictures(ctx: Context, packetId: string, party: Pac
   if (pictures.some((p) => !own.includes(p.sha256))) throw notFound('This picture');
 }
 
-/** Whose hand it is across packets: the mailbox and the name together, as spouses may share the first. */
+/** Returns the owner of a hand across packets: mailbox and name together, because spouses may share a mailbox. */
 async function ownerOf(ctx: Context, party: PacketParty): Promise<string | null> {
   const firm = await ctx.firm();
   if (!party.email || !firm) return null;
@@ -69,7 +69,7 @@ async function ownerOf(ctx: Context, party: PacketParty): Promise<string | null>
   return hashSecret(`hand:${firm.id}:${party.email.toLowerCase()}:${name}`, ctx.config.sessionSecret);
 }
 
-/** Keeps a hand for this person's next packet, or forgets the one that is kept; for people with an email address. */
+/** Saves a hand for this person's next packet, or deletes the saved one; only for people with an email address. */
 export async function rememberHand(ctx: Context, party: PacketParty, hand: Hand, keep: boolean): Promise<void> {
   const owner = await ownerOf(ctx, party);
   if (!owner) return;
@@ -77,7 +77,7 @@ export async function rememberHand(ctx: Context, party: PacketParty, hand: Hand,
   else await q.deleteHand(ctx.database.pool, owner);
 }
 
-/** The hand this person kept; null when there is none. */
+/** Returns the hand this person saved; null if there is none. */
 export async function rememberedHand(ctx: Context, party: PacketParty): Promise<Hand | null> {
   const owner = await ownerOf(ctx, party);
   return owner ? q.savedHand(ctx.database.pool, owner) : null;

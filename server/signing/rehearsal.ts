@@ -1,4 +1,4 @@
-/** A draft as one of its people will go through it: nothing is sent, and nothing of it is kept. */
+/** Rehearsing a draft as one of its parties: nothing is sent or saved. */
 import type { PacketEvent, PacketEventBody } from '@gatepath/core/routing';
 import { gateOf, partyOf, replay } from '@gatepath/core/routing';
 import { sure } from '@gatepath/core/sure';
@@ -12,7 +12,7 @@ import { LANGUAGES } from '../words';
 import { view } from './views';
 
 /**
- * What a person of a draft is shown when their gate has opened, in their language or in another they may choose.
+ * Returns what a party of a draft would see when their gate opens, in their language or another.
  *
  * @throws Problem `not-found`, `already-sent`, `reading`
  */

@@ -1,4 +1,4 @@
-/** Documents of a packet of which somebody signed an earlier version: they are shown what changed before they sign again. */
+/** Documents of which a party signed an earlier version: what changed is shown before they sign again. */
 import { dayOf } from '@gatepath/core/calendar';
 import { hasDocument, type PacketParty } from '@gatepath/core/packet';
 import { marksOfParty, type PacketState } from '@gatepath/core/routing';
@@ -18,7 +18,7 @@ interface Revised {
   on: string;
 }
 
-/** The nearest earlier version of each document that this party put anything in. */
+/** Returns the nearest earlier version of each document that this party signed or filled. */
 async function revisedIn(ctx: Context, state: PacketState, party: PacketParty): Promise<Revised[]> {
   const ids = state.plan.documents.filter((d) => hasDocument(party, d.id)).map((d) => d.id);
   const out = new Map<string, Revised>();
@@ -31,7 +31,7 @@ async function revisedIn(ctx: Context, state: PacketState, party: PacketParty): 
   return [...out.values()];
 }
 
-/** When somebody put something in a document of a packet; null where they did not. */
+/** Returns when somebody put something on a document of a packet; null if they did not. */
 async function signedOn(ctx: Context, packetId: string, documentId: string, who: PacketParty): Promise<string | null> {
   const { state } = await ctx.packets.look(packetId);
   if (!state) return null;
@@ -44,13 +44,16 @@ async function signedOn(ctx: Context, packetId: string, documentId: string, who:
   return last ? dayOf(last, state.plan.timeZone) : null;
 }
 
-/** The same person in another packet. A part that was handed over keeps its place and has another name: what was before is not theirs. */
+/**
+ * Returns whether two parties of different packets are the same person. After a handover the name differs, and what
+ * was before is not theirs.
+ */
 function isSame(a: PacketParty, b: PacketParty): boolean {
   const bare = (text: string) => text.trim().toLowerCase();
   return bare(a.name) === bare(b.name) && (a.id === b.id || (!!a.email && bare(a.email) === bare(b.email)));
 }
 
-/** What the ceremony says of it. */
+/** Returns what the ceremony shows about changed documents. */
 export async function revisedFor(
   ctx: Context,
   state: PacketState,
@@ -59,7 +62,7 @@ export async function revisedFor(
   return (await revisedIn(ctx, state, party)).map(({ documentId, on }) => ({ documentId, on }));
 }
 
-/** What changed in a document since this party signed an earlier version of it. */
+/** Returns what changed in a document since this party signed an earlier version of it. */
 export async function changesSince(ctx: Context, visit: Visit, documentId: string): Promise<ChangesOfPaper> {
   const { state, party } = await enterProved(ctx, visit);
   const found = (await revisedIn(ctx, state, party)).find((r) => r.documentId === documentId);

@@ -1,4 +1,4 @@
-/** The ceremony: what a party does through its own link. */
+/** What a party does through its own signing link. */
 import { LRUCache } from 'lru-cache';
 import { dayOf } from '@gatepath/core/calendar';
 import { validateValue, showDay, holdsGate, receives } from '@gatepath/core/packet';
@@ -22,9 +22,9 @@ import { patchOf, readableDocuments, view, waitingView } from './views';
 import { progressOf } from '@gatepath/core/routing';
 
 /**
- * Opens a packet with a link. The first time is written down as an event.
+ * Opens a packet through a link. The first time is recorded as an event.
  *
- * @returns what this party sees; before a second step that is asked for, only who is meant
+ * @returns what this party sees; before a required second step, only for whom it is
  * @throws Problem `dead-link`, `withdrawn`, `lapsed`, `not-your-turn`
  */
 export async function openLink(ctx: Context, visit: Visit): Promise<SigningView> {
@@ -42,11 +42,11 @@ export async function openLink(ctx: Context, visit: Visit): Promise<SigningView>
   return view(ctx, opens ? (await actAs(ctx, visit, entry, { type: 'open' })).state : state, party.id);
 }
 
-/** How long a visit counts as one; noting every look would make each a write. */
+/** How often a link's last use is recorded, in milliseconds: recording every view would make each one a write. */
 const SEEN_EVERY_MS = 60_000;
 const lastSeen = new LRUCache<string, number>({ max: 20_000 });
 
-/** Notes that a link was used just now. */
+/** Records that a link was used just now. */
 async function seen(ctx: Context, linkId: string): Promise<void> {
   const now = ctx.clock.now();
   if (now.getTime() - (lastSeen.get(linkId) ?? -Infinity) < SEEN_EVERY_MS) return;
@@ -54,10 +54,10 @@ async function seen(ctx: Context, linkId: string): Promise<void> {
   await touchLink(ctx.database.pool, linkId, now);
 }
 
-/** A command of a party without the party: whose it is comes from the link, and from nowhere else. */
+/** A party's command without the party, which comes from the link and from nowhere else. */
 export type OwnCommand = PartyCommand extends infer C ? (C extends PartyCommand ? Omit<C, 'partyId'> : never) : never;
 
-/** Runs a command of the link's own party. Repeats of an act (same `actId`) change nothing. */
+/** Runs a command of the link's own party. A repeated act (same `actId`) changes nothing. */
 export async function actAs(
   ctx: Context,
   visit: Visit,
@@ -77,7 +77,7 @@ export async function actAs(
   }
 }
 
-/** A refusal of the core, in the client's language. */
+/** Returns a refusal of the core in the client's language. */
 async function inWords(
   ctx: Context,
   error: unknown,
@@ -97,7 +97,7 @@ async function inWords(
   return error.saying(sentence);
 }
 
-/** Runs a command and answers with the view after it; `entry` where the caller has one already. */
+/** Runs a command and returns the view after it. `entry` if the caller has it already. */
 export async function actAndView(
   ctx: Context,
   visit: Visit,
@@ -109,9 +109,9 @@ export async function actAndView(
 }
 
 /**
- * Agrees to sign electronically.
+ * Records agreement to sign electronically.
  *
- * @throws Problem `agreement-changed` when another wording is in force by now, or a refusal of the core
+ * @throws Problem `agreement-changed` if another text is in force by now, or a refusal of the core
  */
 export async function agree(
   ctx: Context,
@@ -126,9 +126,9 @@ export async function agree(
 }
 
 /**
- * Takes a hand: typed, drawn, or from a photo.
+ * Sets a hand: typed, drawn, or from a photo.
  *
- * @throws Problem when letters are missing in its face or its picture is not there, or a refusal of the core
+ * @throws Problem if its typeface lacks letters or its picture is missing, or a refusal of the core
  */
 export async function setHand(ctx: Context, visit: Visit, body: HandBody): Promise<SigningView> {
   const entry = await enterProved(ctx, visit);
@@ -144,7 +144,7 @@ export async function setHand(ctx: Context, visit: Visit, body: HandBody): Promi
   return done;
 }
 
-/** Fills a mark. Who says what they see is answered with what changed in it; everybody else with the whole view. */
+/** Fills a mark. A client that says what it sees gets the changes only, otherwise the whole view. */
 export async function fill(ctx: Context, visit: Visit, markId: string, body: FillBody): Promise<ActAnswer> {
   const { actId, text, since } = body;
   const entry = await enterProved(ctx, visit);
@@ -154,7 +154,7 @@ export async function fill(ctx: Context, visit: Visit, markId: string, body: Fil
   return patch ? { patch } : view(ctx, done.state, entry.party.id);
 }
 
-/** Takes the file that a mark asks for: made a PDF like any paper, kept with the packet. */
+/** Adds the file a mark asks for: converted to PDF like any document, stored with the packet. */
 export async function addFile(
   ctx: Context,
   visit: Visit,
@@ -177,9 +177,9 @@ export async function addFile(
 }
 
 /**
- * Finishes for this party: with this its acts become a revision of the documents.
+ * Finishes for this party: its acts become a revision of the documents.
  *
- * @param actId made by the client; the same one again changes nothing
+ * @param actId made by the client; repeated, it changes nothing
  * @throws Problem for a refusal of the core: something is left to do
  */
 export async function finish(ctx: Context, visit: Visit, actId: string): Promise<SigningView> {
@@ -191,7 +191,7 @@ export async function finish(ctx: Context, visit: Visit, actId: string): Promise
 }
 
 /**
- * Declines for this party, which ends the packet for everybody.
+ * Declines for this party, which ends the packet for everyone.
  *
  * @throws Problem for a refusal of the core: no reason is given
  */
@@ -199,7 +199,7 @@ export function decline(ctx: Context, visit: Visit, reason: string): Promise<Sig
   return actAndView(ctx, visit, { type: 'decline', reason });
 }
 
-/** A page of the packet, for the eyes of a party that may see it. */
+/** Returns the image of a page that this party may see. */
 export async function page(
   ctx: Context,
   visit: Visit,
@@ -214,8 +214,8 @@ export async function page(
 }
 
 /**
- * The document's file: the sealed copy once there is one; before, the latest sealed revision
- * with what this party has put in since drawn onto a copy of it.
+ * Returns a document's file: the sealed copy once there is one; before that, the latest sealed revision with this
+ * party's unsealed marks drawn onto a copy.
  */
 export async function file(
   ctx: Context,
@@ -231,7 +231,7 @@ export async function file(
   return { ...now, name: 'bytes' in now ? `${doc.name} (so far).pdf` : `${doc.name}.pdf` };
 }
 
-/** A picture of a hand that this party may see: its own, or one that stands on a page it may read. */
+/** Returns a picture of a hand that this party may see: its own, or one on a page it may read. */
 export async function picture(ctx: Context, visit: Visit, sha256: string): Promise<string> {
   const { state, party } = await enterProved(ctx, visit);
   const readable = new Set(readableDocuments(state, party.id).map((d) => d.id));

@@ -1,4 +1,4 @@
-/** Talking with the sender, handing over, choosing a language, having the agreement sent. */
+/** Questions to the sender, handing over, choosing a language, and sending the agreement's text. */
 import type { HandOverBody, QuestionBody, SigningView } from '@gatepath/contract';
 import type { Context } from '../context';
 import { Letters } from '../packets/follow-up';
@@ -8,19 +8,19 @@ import { enter, enterProved } from './entry';
 import { actAndView, actAs, openLink } from './service';
 import type { Visit } from './visit';
 
-/** Asks the sender; a question sent again with the same id is the same question. */
+/** Sends a question. The same id again is the same question. */
 export function askQuestion(ctx: Context, visit: Visit, body: QuestionBody): Promise<SigningView> {
   return actAndView(ctx, visit, { type: 'ask_question', questionId: body.actId, text: body.text });
 }
 
-/** Hands over to somebody else; afterwards this link is dead. */
+/** Hands over to someone else; afterwards this link no longer works. */
 export async function handOver(ctx: Context, visit: Visit, body: HandOverBody): Promise<void> {
   const { reason, name, email, phone } = body;
   const contact = { name, email, phone };
   await actAs(ctx, visit, await enterProved(ctx, visit), { type: 'hand_over', contact, reason });
 }
 
-/** Changes the language, also before a code was given: it must be readable what is asked for. */
+/** Changes the language, also before the second step: what it asks must be readable. */
 export async function setLanguage(ctx: Context, visit: Visit, language: string): Promise<SigningView> {
   if (!LANGUAGES.some((l) => l.tag === language)) throw notFound('This language');
   const entry = await enter(ctx, visit);

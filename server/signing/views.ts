@@ -1,4 +1,4 @@
-/** What a party is shown: the packet through its own link, and what an act changed in it. */
+/** What a party sees: the packet through its own link, and what an act changed in it. */
 import { LRUCache } from 'lru-cache';
 import {
   type PacketParty,
@@ -36,7 +36,7 @@ import { rememberedHand } from './hands';
 import { isCodeSent } from '../links/queries';
 import { progressOf } from '@gatepath/core/routing';
 
-/** What an act changed since a view, where it changed nothing but marks; null where more has happened. */
+/** Returns what an act changed since a view, if it changed marks only; null otherwise. */
 export function patchOf({ state, events }: Done, partyId: string, since: number): SigningPatch | null {
   if (!events.length || state.seq !== since + events.length) return null;
   const ids = new Set<string>();
@@ -56,14 +56,14 @@ export function patchOf({ state, events }: Done, partyId: string, since: number)
   };
 }
 
-/** Whether somebody has put anything in, and may still hand over. */
+/** Returns whether a party has put anything on a page, and whether it may still hand over. */
 function computedOf(state: PacketState, me: PacketParty): { somethingSigned: boolean; mayHandOver: boolean } {
   const somethingSigned = hasFilled(state, me.id);
   const may = isTurnOf(state, me.id) && byLink(me) && holdsGate(me) && !receives(me) && !me.memberId;
   return { somethingSigned, mayHandOver: !!state.plan.handOver && may && !somethingSigned };
 }
 
-/** Changes of pages a party is to initial, and which of them are still open. */
+/** Returns the redlines a party is to initial, with those that are still open. */
 function changesFor(state: PacketState, partyId: string): SigningView['changes'] {
   const mine = state.corrections.filter((c) => c.askedAgain.includes(partyId));
   if (!mine.length) return [];
@@ -77,7 +77,7 @@ function changesFor(state: PacketState, partyId: string): SigningView['changes']
     .map((c) => ({ redline: c.redline, open: left.has(initials.get(c.redline.id) ?? '') }));
 }
 
-/** The documents a party may read: those it gets, the files it added itself, and the records of both. */
+/** Returns the documents a party may read: those it gets, files it added, and their records. */
 export function readableDocuments(state: PacketState, partyId: string): PlanDocument[] {
   const { plan } = state;
   const me = plan.parties.find((p) => p.id === partyId)!;
@@ -89,7 +89,7 @@ export function readableDocuments(state: PacketState, partyId: string): PlanDocu
   return documentsOf(state).filter((d) => isMine(recordOf.get(d.id) ?? d.id));
 }
 
-/** What is shown before the second step is passed: for whom it is, and nothing of what it is. */
+/** Returns what is shown before the second step: for whom it is, and nothing about what it is. */
 export async function waitingView(ctx: Context, { state, party, words }: Entry): Promise<SigningView> {
   const kind = party.secondStep!;
   return {
@@ -124,7 +124,7 @@ export async function waitingView(ctx: Context, { state, party, words }: Entry):
   };
 }
 
-/** What anybody with the link may know: whose it is, from which firm, and how it stands. */
+/** Returns what anyone with the link may know: the person, the firm and the packet's status. */
 async function headOf(ctx: Context, state: PacketState, me: PacketParty, words: Words) {
   const firm = await ctx.firm();
   return {
@@ -219,7 +219,10 @@ const questionsOf = (state: PacketState, partyId: string): SigningView['question
 
 const facesByName = new LRUCache<string, Promise<ScriptFace[]>>({ max: 5_000 });
 
-/** Script faces that can write the whole name; the first one, borrowing letters, when none can. Asked once a name, however many come at once. */
+/**
+ * Returns script typefaces that contain every letter of a name; if none does, the first, borrowing letters. Computed
+ * once per name.
+ */
 function facesFor(ctx: Context, name: string): Promise<ScriptFace[]> {
   const known = facesByName.get(name);
   if (known) return known;

@@ -1,4 +1,4 @@
-/** Who comes through a signing link: what their browser says, and in which language to answer. */
+/** A visit through a signing link: its browser and its language. */
 import type { FastifyRequest } from 'fastify';
 import type { ProblemCode } from '@gatepath/contract';
 import type { PacketParty } from '@gatepath/core/packet';
@@ -19,22 +19,22 @@ declare module 'fastify' {
 export interface Visit {
   token: string;
   origin: Origin;
-  /** The browser's own language: for what is said before it is known who comes. */
+  /** The browser's language: for what is said before the party is known. */
   words: Words;
   cookies: Record<string, string | undefined>;
-  /** The link behind the token, once it was asked for. */
+  /** The link of the token, once it was looked up. */
   link?: Promise<LinkRow | null>;
-  /** What was found at the door and when (ms of this process), for whoever asks first. */
+  /** The entry found before the body was read, and when (ms of this process). */
   door?: { entry: Entry; at: number };
 }
 
-/** Whom a link leads to, and to what. */
+/** The link, packet and party of a visit. */
 export interface Entry {
   link: LinkRow;
   state: PacketState;
   party: PacketParty;
   words: Words;
-  /** Whether the second step, if there is one, is passed in this browser. */
+  /** Whether this browser has passed the second step, if there is one. */
   proved: boolean;
 }
 
