@@ -1,15 +1,18 @@
-/** Which words of two rows are the same ones: what both have alone is held fast, and between such words the longest common row is found. */
+/**
+ * Aligning the words of two texts: words that occur once in both are fixed points, and between them the longest
+ * common subsequence is found.
+ */
 import { itemAt } from '../sure';
 
-/** Cells of one table of the longest common row. */
+/** Maximum number of cells of one longest-common-subsequence table. */
 const MOST_CELLS = 400_000;
-/** Words in a row that hold two versions fast, where both have them once: longer rows first. */
+/** Lengths of rows of words that become fixed points if they occur once in both; longer rows first. */
 const ROWS = [8, 4, 2, 1];
 
 /**
- * Matches two rows of words.
+ * Aligns two rows of words.
  *
- * @returns for each word of `a` the index of its like in `b`, rising, or -1. Takes time about in proportion to both.
+ * @returns for each word of `a` the index of its match in `b`, ascending, or -1. Time is about proportional to both.
  */
 export function align(a: readonly string[], b: readonly string[]): Int32Array {
   const ids = new Map<string, number>();
@@ -32,11 +35,11 @@ interface Span {
   a1: number;
   b0: number;
   b1: number;
-  /** Which of `ROWS` is tried. */
+  /** Index into `ROWS` of the row length that is tried. */
   row: number;
 }
 
-/** Matches what is clear in a span. @returns what is left of it */
+/** Matches what is unambiguous in a span. @returns the rest */
 function within(x: Int32Array, y: Int32Array, span: Span, out: Int32Array): Span[] {
   let { a0, a1, b0, b1 } = span;
   while (a0 < a1 && b0 < b1 && x[a0] === y[b0]) out[a0++] = b0++;
@@ -65,7 +68,7 @@ function within(x: Int32Array, y: Int32Array, span: Span, out: Int32Array): Span
   return [];
 }
 
-/** Rows of `n` words that stand once in each of both, as pairs of where they begin. */
+/** Returns rows of `n` words that occur once in each text, as pairs of start indices. */
 function onceInBoth(x: Int32Array, y: Int32Array, { a0, a1, b0, b1 }: Span, n: number): [number, number][] {
   const once = (row: Int32Array, from: number, to: number) => {
     const at = new Map<string, number>();
@@ -84,7 +87,7 @@ function onceInBoth(x: Int32Array, y: Int32Array, { a0, a1, b0, b1 }: Span, n: n
   return out.sort((p, q) => p[0] - q[0]);
 }
 
-/** The longest part of some pairs in which both sides rise (patience sorting). */
+/** Returns the longest subset of pairs in which both sides ascend (patience sorting). */
 function rising(pairs: [number, number][]): [number, number][] {
   const ends: number[] = [];
   const before = new Int32Array(pairs.length).fill(-1);
@@ -103,7 +106,7 @@ function rising(pairs: [number, number][]): [number, number][] {
   return out.reverse();
 }
 
-/** The longest common row of a small span, by the table of its lengths. */
+/** Returns the longest common subsequence of a small span, by dynamic programming. */
 function longestCommon(x: Int32Array, y: Int32Array, { a0, a1, b0, b1 }: Span, out: Int32Array): void {
   const [n, m] = [a1 - a0, b1 - b0];
   const w = m + 1;

@@ -1,15 +1,15 @@
 /**
- * Whether two words of two versions are the same word. Print is compared sign by sign. A word that was recognized on a
- * scanned page may have been read slightly differently: that is never decided silently, but reported as such, and never
- * said of a word whose meaning hangs on its letters.
+ * Whether two words of two versions are the same word. Print is compared character by character. A word recognized on
+ * a scanned page may have been read slightly differently: that is reported, never decided silently, and never applied
+ * to a word whose meaning depends on its letters.
  */
 import { cutEnd } from '../text/ends';
 import type { Token } from './tokens';
 
-/** `slight`: most likely one word, read slightly differently; reported for review. */
+/** `slight`: most likely the same word, read slightly differently; reported for review. */
 export type Likeness = 'same' | 'slight' | 'differs';
 
-/** Words that say the opposite, or how many: another letter is another meaning. Folded, English and Spanish. */
+/** Words whose meaning changes with a letter: opposites and quantities. Folded, English and Spanish. */
 const GUARDED = new Set(
   (
     'no not non never none nor neither nothing nobody nowhere without cannot cant wont shant mustnt dont doesnt didnt isnt ' +
@@ -35,15 +35,15 @@ const GUARDED = new Set(
 const folded = (text: string) => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
 const lettersOf = (text: string) => folded(text).replace(/[^\p{L}]/gu, '');
 
-/** Whether a word has a figure in it. */
+/** Whether a word contains a digit. */
 export const hasFigure = (text: string) => /\p{N}/u.test(text);
 
-/** Whether another letter in a word would be another meaning: negations, number words, days, figures, names. */
+/** Whether another letter could change a word's meaning: negations, number words, days, figures, names. */
 export function isGuarded(t: Token): boolean {
   return hasFigure(t.text) || GUARDED.has(lettersOf(t.text)) || isName(t);
 }
 
-/** Whether a word is written as names are: capitalized where no sentence, item or line of a heading begins. */
+/** Whether a word looks like a name: capitalized where no sentence, item or heading line begins. */
 function isName({ text, begins }: Token): boolean {
   const word = text.replace(/^[^\p{L}]+/u, '');
   if (!/^\p{Lu}/u.test(word)) return false;
@@ -51,10 +51,10 @@ function isName({ text, begins }: Token): boolean {
   return !begins && (/\p{Ll}/u.test(word) || word.replace(/[^\p{L}]/gu, '').length === 1);
 }
 
-/** Signs at the rim of a word that sentences put there. */
+/** Removes punctuation that sentences put around a word. */
 const bare = (text: string) => cutEnd(text.replace(/^["'([]+/u, ''), /["')\],.;:]/);
 
-/** Pairs of letters that one print of a letter may be read as; written in the same way, they are one. */
+/** Pairs of letters that one printed letter may be read as; both spellings are mapped to one. */
 const LOOKALIKES: readonly [RegExp, string][] = [
   [/rn/g, 'm'],
   [/vv/g, 'w'],
@@ -65,10 +65,10 @@ const LOOKALIKES: readonly [RegExp, string][] = [
 ];
 const shapeOf = (letters: string) => LOOKALIKES.reduce((s, [from, to]) => s.replace(from, to), letters);
 
-/** Fewest letters of a word that may have been read with some of them wrong, and letters that may be wrong in it. */
+/** Minimum length of a word that may have been read with wrong letters. */
 const SHORTEST = 5;
 const LONG = 9;
-/** Longer words are compared sign by sign. */
+/** Longer words are compared character by character. */
 const LONGEST = 60;
 
 /** Compares two words. */
@@ -90,7 +90,7 @@ export function likeness(a: Token, b: Token): Likeness {
   return nearlyAlike(x, y, n < LONG ? 1 : 2) ? 'slight' : 'differs';
 }
 
-/** Whether letters that look alike explain at most so many differences between two words of one length. */
+/** Whether look-alike letters explain at most `most` differences between two words of equal length. */
 function nearlyAlike(x: string, y: string, most: number): boolean {
   if (shapeOf(x) !== shapeOf(y)) return false;
   // "rn" for "m" counts once.
@@ -101,7 +101,9 @@ function nearlyAlike(x: string, y: string, most: number): boolean {
   return wrong <= most;
 }
 
-/** Whether some words are the same letters, only otherwise divided: by spaces, or by the hyphen at the end of a line. */
+/**
+ * Whether some words have the same letters, only divided differently: by spaces, or by a hyphen at the end of a line.
+ */
 export function onlyDivided(a: readonly Token[], b: readonly Token[]): boolean {
   if ([...a, ...b].some(isGuarded)) return false;
   const joined = (tokens: readonly Token[]) =>

@@ -1,4 +1,4 @@
-/** What changed from one version of a paper to the next. */
+/** Comparing two versions of a document. */
 import { around, roundRect } from '../paper/geometry';
 import { clip } from '../text';
 import { groupBy, itemAt } from '../sure';
@@ -11,12 +11,12 @@ import { judged, runsOf, type Run } from './differences';
 import { markAsides, tokensOf, type Token } from './tokens';
 import type { AsideKind, Change, Comparison, Passage, VersionPage } from './types';
 
-/** What is told at most: changes, letters of a passage, boxes of it, words around it. */
+/** Maximum numbers reported: changes, letters of a passage, boxes of it, words around it. */
 export const COMPARE_LIMITS = { changes: 500, letters: 800, boxes: 40, around: 6 } as const;
 
 /**
- * Compares two versions word by word, and what is drawn beside the words. Words at the rims of pages, and items counted anew,
- * are told as such. Takes time about in proportion to both.
+ * Compares two versions word by word, and what is drawn beside the words. Headers, page numbers and renumbered items
+ * are reported as such. Time is about proportional to both.
  */
 export function compareVersions(before: readonly VersionPage[], after: readonly VersionPage[]): Comparison {
   // The same lookup key on both sides finds candidate matches; `likeness` then compares them page by page.
@@ -63,7 +63,7 @@ export function compareVersions(before: readonly VersionPage[], after: readonly 
   };
 }
 
-/** As many as are told, in order: what can be left aside gives way to what cannot. */
+/** Returns as many changes as are reported, in order; those that can be hidden make way for those that cannot. */
 function shown(found: Placed[]): Placed[] {
   const byPlace = (p: Placed, q: Placed) => p.at[0] - q.at[0] || p.at[1] - q.at[1] || p.at[2] - q.at[2];
   const sorted = [...found].sort(byPlace);
@@ -75,8 +75,7 @@ function shown(found: Placed[]): Placed[] {
 const asideOf = (placed: Placed, aside: AsideKind): Placed => ({ ...placed, change: { ...placed.change, aside } });
 
 /**
- * Parts the pairs that were only looked up alike: what differs is matched no more, what was read slightly differently
- * is returned.
+ * Splits pairs that matched only by their loose key: real differences are unmatched, slight misreadings are returned.
  */
 function split(match: Int32Array, a: readonly Token[], b: readonly Token[]): Run[] {
   const slight: Run[] = [];
@@ -89,7 +88,7 @@ function split(match: Int32Array, a: readonly Token[], b: readonly Token[]): Run
   return slight;
 }
 
-/** A change, and where it is told: its row of pages, then how far down, then how far right. */
+/** A change with its sort position: row of pages, then down, then right. */
 interface Placed {
   change: Change;
   /** Whether its words begin lines: only there does a number count items. */
@@ -103,7 +102,10 @@ const matched = (a: readonly Token[], b: readonly Token[]) =>
     b.map((t) => t.key),
   );
 
-/** Both rows of words; `next` is, for each word of the earlier one and its end, where the next that stayed is in the later one. */
+/**
+ * Both rows of words. `next` is, for each word of the earlier one and its end, the index of the next unchanged word
+ * in the later one.
+ */
 interface Rows {
   a: readonly Token[];
   b: readonly Token[];
@@ -139,7 +141,7 @@ function changeOf(r: Run, rows: Rows, moved: boolean): Placed {
   };
 }
 
-/** Where in the later version: what was struck is told where the next word that stayed is. */
+/** Returns the position in the later version; struck text is placed at the next unchanged word. */
 function whereIn(r: Run, { b, next }: Rows): [number, number, number] {
   const put = r.b0 < r.b1;
   const at = b[put ? r.b0 : itemAt(next, r.a1)] ?? b[b.length - 1];
@@ -155,7 +157,7 @@ function placeOf(change: Change, pages: Comparison['pages']): [number, number, n
   return [row?.after ?? Infinity, (old?.rect.y ?? 0) + (old?.rect.h ?? 0) / 2, old?.rect.x ?? 0];
 }
 
-/** Some words with one box for each line they stand on. */
+/** Returns words as a passage with one box per line. */
 function passageOf(tokens: readonly Token[]): Passage | null {
   if (!tokens.length) return null;
   const boxes: Passage['boxes'] = [];
@@ -181,7 +183,7 @@ function passageOf(tokens: readonly Token[]): Passage | null {
   };
 }
 
-/** What changed at the rims of pages that lie beside each other. */
+/** Returns what changed in headers and footers of paired pages. */
 function asidesOf(pages: Comparison['pages'], allA: readonly Token[], allB: readonly Token[]): Placed[] {
   const byPage = (all: readonly Token[]) =>
     groupBy(
@@ -204,7 +206,7 @@ function asidesOf(pages: Comparison['pages'], allA: readonly Token[], allB: read
 
 const ITEM = /^\(?(?:\d{1,3}(?:\.\d{1,3}){0,4}|[a-z]|[ivxlc]{1,6})[.)]$/i;
 
-/** Where something was put in, struck or moved, the items after it are counted anew: "4." is "5." now. */
+/** Marks renumbered items: where something was inserted, struck or moved, "4." after it becomes "5.". */
 function numberingAside(found: Placed[]): void {
   const others = found.some((f) => !f.change.aside && !isNumbering(f));
   for (const f of found)

@@ -1,9 +1,9 @@
-/** From matched words to what was struck and put in: as few and as whole pieces as a reader would tell. */
+/** From matched words to struck and inserted text, in pieces as few and as whole as a reader would describe them. */
 import { itemAt } from '../sure';
 import { likeness, onlyDivided } from './alike';
 import type { Token } from './tokens';
 
-/** A piece that differs: words of the earlier version from a0 to before a1, of the later one from b0 to before b1. */
+/** A difference: words a0 up to a1 of the earlier version against b0 up to b1 of the later one (ends excluded). */
 export interface Run {
   a0: number;
   a1: number;
@@ -11,12 +11,12 @@ export interface Run {
   b1: number;
 }
 
-/** Words in a row between two changes, fewer than which only interrupt them. */
+/** Fewer equal words than this between two changes only interrupt them. */
 const ISLAND = 3;
 
 const sizeOf = (r: Run) => Math.max(r.a1 - r.a0, r.b1 - r.b0);
 
-/** The pieces that differ, in order. */
+/** Returns the differences, in order. */
 export function runsOf(match: Int32Array, a: readonly Token[], b: readonly Token[]): Run[] {
   const out: Run[] = [];
   let [i, j] = [0, 0];
@@ -29,19 +29,19 @@ export function runsOf(match: Int32Array, a: readonly Token[], b: readonly Token
   return joined(out).map((r) => slid(r, a, b));
 }
 
-/** What differs, and what was most likely only read slightly differently. */
+/** Real differences, and words that were most likely only read slightly differently. */
 export interface Judged {
   runs: Run[];
   slight: Run[];
 }
 
-/** Words of a piece that are compared word by word or letter by letter; a longer piece differs. */
+/** Maximum number of words of a difference that are compared one by one; a longer one counts as different. */
 const MOST_JUDGED = 400;
 
 /**
- * Takes apart what differs and what was only read slightly differently, without leaving anything out.
+ * Separates real differences from slight misreadings; nothing is left out.
  *
- * @param runs  pieces that differ by the words they are looked up by
+ * @param runs differences by the words' loose keys
  */
 export function judged(runs: readonly Run[], a: readonly Token[], b: readonly Token[]): Judged {
   const out: Judged = { runs: [], slight: [] };
@@ -63,10 +63,12 @@ export function judged(runs: readonly Run[], a: readonly Token[], b: readonly To
   return out;
 }
 
-/** Single letters that are words, in English or Spanish: one more or less is told. */
+/** Single letters that are words in English or Spanish: one more or less is reported. */
 const LETTER_WORDS = new Set(['a', 'e', 'i', 'o', 'u', 'y', 'x']);
 
-/** Whether a piece is but one small letter that a machine met, or missed, on a scanned page: a speck is as large. */
+/**
+ * Whether a difference is one small letter that recognition found or missed on a scanned page: a speck is as large.
+ */
 function isSpeck(r: Run, a: readonly Token[], b: readonly Token[]): boolean {
   const own = [...a.slice(r.a0, Math.min(r.a1, r.a0 + 2)), ...b.slice(r.b0, Math.min(r.b1, r.b0 + 2))];
   const [letter] = own;
@@ -74,7 +76,7 @@ function isSpeck(r: Run, a: readonly Token[], b: readonly Token[]): boolean {
   return letter.scan || [a[r.a0 - 1], b[r.b0 - 1], a[r.a1], b[r.b1]].some((t) => t?.scan);
 }
 
-/** Changes between which only a word or two are the same are one change, where they are larger than what divides them. */
+/** Joins changes with only a word or two between them, if they are larger than what divides them. */
 function joined(runs: Run[]): Run[] {
   const out: Run[] = [];
   for (const r of runs) {
@@ -87,7 +89,7 @@ function joined(runs: Run[]): Run[] {
   return out;
 }
 
-/** How well something may begin at a word: where a sentence, or at least a line, begins. */
+/** Returns how well text may begin at a word: best at a sentence, then at a line. */
 function beginsAt(tokens: readonly Token[], i: number): number {
   const before = tokens[i - 1];
   if (!before) return 3;
@@ -95,7 +97,10 @@ function beginsAt(tokens: readonly Token[], i: number): number {
   return (ended ? 2 : 0) + (before.ends ? 1 : 0);
 }
 
-/** What is only put in, or only struck, can often be told in several ways ("the buyer. The seller"): the one that begins best. */
+/**
+ * Returns the best of several equivalent positions of an insertion or deletion ("the buyer. The seller"): the one
+ * that begins best.
+ */
 function slid(r: Run, a: readonly Token[], b: readonly Token[]): Run {
   const [tokens, from, to] = r.a0 === r.a1 ? [b, r.b0, r.b1] : [a, r.a0, r.a1];
   if (r.a0 !== r.a1 && r.b0 !== r.b1) return r;

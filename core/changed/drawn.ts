@@ -1,4 +1,7 @@
-/** Ink that is no word: a signature, a stroke through a sum, a tick. Where the words of two pages agree on how they lie, so must the rest. */
+/**
+ * Comparing ink that is not words: a signature, a struck sum, a tick. Where the words of two pages agree on their
+ * alignment, the rest must agree too.
+ */
 import { eachInked, hasInk } from '../paper/ink';
 import { around, grow, overlapArea } from '../paper/geometry';
 import type { InkGrid, Rect } from '../paper/types';
@@ -6,18 +9,18 @@ import { groupBy, itemAt } from '../sure';
 import { UNREAD, type Token } from './tokens';
 import type { Change, Comparison, Passage, VersionPage } from './types';
 
-/** Words both pages must have, so that what lies between them can be compared. */
+/** Minimum number of common words for comparing what is between them. */
 const FEWEST_WORDS = 8;
-/** How far, in cells, ink may lie from where the words around it say. */
+/** How far, in cells, ink may be from where the words around it put it. */
 const STRAY = 2;
-/** Cells of a piece of ink, fewer than which are a speck; on a picture more are. */
+/** Pieces with fewer cells are specks; on a scan more are. */
 const SPECK = 7;
 const SPECK_ON_SCAN = 14;
-/** The height and width, in points, below which a piece is a rule or the rim of a letter. */
+/** Height and width, in points, below which a piece is a rule or the edge of a letter. */
 const THIN = 7;
-/** Pieces of a page that are told: where there are more, the pages cannot be compared so. */
+/** Maximum number of pieces reported per page. With more, the pages cannot be compared this way. */
 const MOST_PIECES = 12;
-/** How far apart pieces may lie, in points, that are one drawing. */
+/** How far apart, in points, pieces of one drawing may be. */
 const APART = 14;
 
 interface Pair {
@@ -25,7 +28,7 @@ interface Pair {
   b: Rect;
 }
 
-/** What is drawn on one version's page and not on the other's. */
+/** Returns what is drawn on one version's page and not on the other's. */
 export function drawnBetween(
   before: readonly VersionPage[],
   after: readonly VersionPage[],
@@ -67,20 +70,20 @@ const changeOf = (kind: 'put_in' | 'struck', before: Passage | null, after: Pass
   scan,
 });
 
-/** Words that are the same, by the pages they stand on. */
+/** Returns the matching words by the pages they are on. */
 function pairsByPage({ a, b, match }: { a: readonly Token[]; b: readonly Token[]; match: Int32Array }) {
   const same = Array.from(match, (j, i) => (j < 0 ? [] : [[itemAt(a, i), itemAt(b, j)] as const])).flat();
   return groupBy(same, ([x, y]) => `${x.page} ${y.page}`);
 }
 
-/** Where something is told already, by version and page. */
+/** Returns the boxes already reported, by version and page. */
 function boxesByPage(told: readonly Change[]) {
   const sides = ['before', 'after'] as const;
   const boxes = told.flatMap((c) => sides.flatMap((side) => (c[side]?.boxes ?? []).map((box) => ({ side, ...box }))));
   return groupBy(boxes, ({ side, page }) => `${side} ${page}`);
 }
 
-/** Pieces of ink on `page` beside its words that `other` does not have; null where too much differs to tell. */
+/** Returns pieces of ink on `page` besides its words that `other` does not have; null if too much differs to say. */
 function piecesOf(page: VersionPage, other: VersionPage, pairs: Pair[], known: Rect[]): Rect[] | null {
   const extra = extraInk(page, other, pairs);
   const scan = page.scan || other.scan;
@@ -91,7 +94,7 @@ function piecesOf(page: VersionPage, other: VersionPage, pairs: Pair[], known: R
   return whole.length > MOST_PIECES ? null : whole;
 }
 
-/** Cells with ink that belongs to no word and that the other page does not have where its words say. */
+/** Returns cells with ink that belongs to no word and that the other page lacks where its words put it. */
 function extraInk(page: VersionPage, other: VersionPage, pairs: Pair[]): Uint8Array {
   const { cols, rows, cell } = page.ink;
   const worded = new Uint8Array(cols * rows);
@@ -122,7 +125,7 @@ function inkNear(g: InkGrid, c: number, r: number): boolean {
   return false;
 }
 
-/** For each row of cells: how far what lies there is from where it lies on the other page, by the word nearest above or below. */
+/** Returns for each row of cells the offset to the other page, taken from the nearest word above or below. */
 function offsets(pairs: Pair[], rows: number, cell: number): { dx: number; dy: number }[] {
   const middle = (r: Rect) => r.y + r.h / 2;
   const sorted = [...pairs].sort((p, q) => middle(p.b) - middle(q.b));
@@ -141,7 +144,7 @@ function offsets(pairs: Pair[], rows: number, cell: number): { dx: number; dy: n
   return out;
 }
 
-/** Connected pieces of cells, as rectangles in points; specks and thin rules left out. */
+/** Returns connected cells as rectangles in points, without specks and thin rules. */
 function clusters(cells: Uint8Array, { cols, rows, cell }: InkGrid, speck: number): Rect[] {
   const out: Rect[] = [];
   const left = cells.slice();
@@ -167,7 +170,7 @@ function clusters(cells: Uint8Array, { cols, rows, cell }: InkGrid, speck: numbe
   return out;
 }
 
-/** Pieces that lie close to each other as one. */
+/** Merges pieces that are close to each other. */
 function merged(pieces: Rect[]): Rect[] {
   const out: Rect[] = [];
   for (const piece of pieces.slice(0, 400)) {

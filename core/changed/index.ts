@@ -1,6 +1,6 @@
 /**
- * Two versions of one paper: what was struck, put in, moved, in words and in ink. It knows pages, words and where they lie; it
- * must not know of deals, packets, or why somebody compares.
+ * Comparing two versions of one document: what was struck, inserted and moved, in words and ink. Knows pages, words
+ * and positions; must not know deals, packets, or why somebody compares.
  */
 export { compareVersions, COMPARE_LIMITS } from './compare';
 export {

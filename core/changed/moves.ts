@@ -1,9 +1,9 @@
-/** What was struck in one place and put in at another is one move, and not two changes. */
+/** Finding moves: text that was struck in one place and inserted at another. */
 import { itemAt } from '../sure';
 import type { Run } from './differences';
 import type { Token } from './tokens';
 
-/** A row of words that stands elsewhere now, the same on both sides. */
+/** A row of words that is elsewhere now, the same on both sides. */
 interface Row {
   a0: number;
   b0: number;
@@ -11,24 +11,24 @@ interface Row {
 }
 
 export interface Sorted {
-  /** From where to where each moved piece stood and stands. */
+  /** Each moved piece with its old and new position. */
   moves: Run[];
-  /** Which word of the earlier version is which of the later one, in what moved. */
+  /** Pairs of matching words within moved pieces. */
   same: [number, number][];
-  /** What remains; what was changed within a moved piece has both its sides. */
+  /** The remaining differences; a change within a moved piece has both its sides. */
   runs: Run[];
-  /** Numbers of items that moved. */
+  /** Item numbers that moved. */
   numbering: Run[];
 }
 
-/** Words by which a piece is looked up, and fewest words that are a move and no coincidence. */
+/** Number of words by which a piece is looked up; fewer are a coincidence. */
 const SEED = 4;
 const FEWEST = 6;
-/** Fewer will do where a whole piece moved: a heading, a short item. */
+/** Fewer are enough if a whole piece moved: a heading, a short item. */
 const FEWEST_WHOLE = 3;
-/** Places at which a row of words may stand to be looked at: more often it is boilerplate. */
+/** A row of words that occurs at more places than this is boilerplate. */
 const MOST_PLACES = 12;
-/** Words that may have been changed in the midst of what moved. */
+/** Maximum number of changed words within a moved piece. */
 const WITHIN = 6;
 
 const seedAt = (tokens: readonly Token[], i: number, n: number) => {
@@ -37,7 +37,7 @@ const seedAt = (tokens: readonly Token[], i: number, n: number) => {
   return key;
 };
 
-/** Tells moves from what was struck and put in. */
+/** Separates moves from struck and inserted text. */
 export function movesOf(runs: readonly Run[], a: readonly Token[], b: readonly Token[]): Sorted {
   const found = candidates(runs, a, b).sort((p, q) => q.n - p.n || p.b0 - q.b0);
   const gone = { a: new Uint8Array(a.length), b: new Uint8Array(b.length) };
@@ -67,17 +67,17 @@ export function movesOf(runs: readonly Run[], a: readonly Token[], b: readonly T
   };
 }
 
-/** For each word the number of its piece, from 1; 0 where it did not change. */
+/** Returns for each word the number of its difference, from 1; 0 if it did not change. */
 function spansOf(runs: readonly Run[], side: 'a' | 'b', length: number): Int32Array {
   const out = new Int32Array(length);
   runs.forEach((r, i) => out.fill(i + 1, side === 'a' ? r.a0 : r.b0, side === 'a' ? r.a1 : r.b1));
   return out;
 }
 
-/** Words beyond what changed within a moved piece, by which it is told to go on. */
+/** Number of equal words that must follow a change within a moved piece. */
 const GOES_ON = 2;
 
-/** A moved piece goes on behind (or before) a few words that were changed in it. @returns whether it did */
+/** Extends a moved piece over a few changed words. @returns whether it did */
 function goesOn(
   span: Run,
   way: 1 | -1,
@@ -118,7 +118,7 @@ function goesOn(
   return false;
 }
 
-/** Rows of words that are struck in one place and put in at another, each as long as it can be. */
+/** Returns rows of words that are struck in one place and inserted at another, each as long as possible. */
 function candidates(runs: readonly Run[], a: readonly Token[], b: readonly Token[]): Row[] {
   const out: Row[] = [];
   const struck = new Map<string, { at: number; run: Run }[]>();
@@ -154,7 +154,7 @@ function candidates(runs: readonly Run[], a: readonly Token[], b: readonly Token
   return out;
 }
 
-/** The longest part of a move that no other has taken; null where nothing is left of it. */
+/** Returns the longest part of a move that no other move has taken; null if nothing is left. */
 function freePart(m: Row, goneA: Uint8Array, goneB: Uint8Array): Row | null {
   let best: Row | null = null;
   let from = 0;
@@ -167,7 +167,7 @@ function freePart(m: Row, goneA: Uint8Array, goneB: Uint8Array): Row | null {
   return best;
 }
 
-/** The parts of a piece that did not move: what stood in the same place before and after belongs together. */
+/** Returns the parts of a difference that did not move, keeping together what was and is at the same place. */
 function remaining(r: Run, goneA: Uint8Array, goneB: Uint8Array): Run[] {
   const parts = (from: number, to: number, gone: Uint8Array) => {
     const out: [number, number][] = [];
@@ -190,7 +190,7 @@ function remaining(r: Run, goneA: Uint8Array, goneB: Uint8Array): Run[] {
 
 const NUMBERING = /^\(?(?:\d{1,3}(?:\.\d{1,3})*|[a-z]|[ivxlc]{1,6})[.):]?\)?$/i;
 
-/** The number of an item that moved stands at the end of what is before it: it is no part of that. */
+/** Removes a moved item's number from the end of the text before it. */
 function withoutNumber(
   r: Run,
   gone: { a: Uint8Array; b: Uint8Array },
@@ -207,7 +207,7 @@ function withoutNumber(
   ];
 }
 
-/** Items that changed places are counted anew: whether a piece is but a number at the rim of what moved. */
+/** Returns differences that are only item numbers next to a moved piece. */
 function numberingOf(moves: readonly Run[], a: readonly Token[], b: readonly Token[]): (r: Run) => boolean {
   const [rimA, rimB] = [new Set(moves.flatMap((m) => [m.a0, -m.a1])), new Set(moves.flatMap((m) => [m.b0, -m.b1]))];
   return (r) => {

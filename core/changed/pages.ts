@@ -1,4 +1,4 @@
-/** Which pages of two versions lie beside each other: those that share most words, in order. */
+/** Pairing the pages of two versions: those that share most words, in order. */
 import { itemAt } from '../sure';
 import type { Token } from './tokens';
 import type { Comparison, VersionPage } from './types';
@@ -6,7 +6,7 @@ import type { Comparison, VersionPage } from './types';
 /**
  * Pairs the pages of two versions.
  *
- * @returns rows in the order of the later version; what it has no more stands before what came after it
+ * @returns rows in the order of the later version; removed pages come before what followed them
  */
 export function pairPages(
   before: readonly VersionPage[],

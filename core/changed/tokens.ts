@@ -1,17 +1,17 @@
-/** The words of a version in a row, as they are compared; what stands at the rim of its pages apart. */
+/** The words of a version in reading order, as they are compared, with headers and footers apart. */
 import type { Rect } from '../paper/types';
 import { groupBy, itemAt } from '../sure';
 import type { AsideKind, VersionPage } from './types';
 
 export interface Token {
   text: string;
-  /** What it is looked up by: as it was printed, or loosely where a side was recognized. */
+  /** The key it is looked up by: exact for print, loose if a side was recognized. */
   key: string;
-  /** What it is compared by in the end. */
+  /** The text it is finally compared by. */
   exact: string;
   /** From 1. */
   page: number;
-  /** Its line of the page, from 0. */
+  /** Its line on the page, from 0. */
   line: number;
   rect: Rect;
   /** Whether it is the last of its line. */
@@ -24,12 +24,14 @@ export interface Token {
   scan: boolean;
 }
 
-/** Stands for words that do not run left to right: they cannot be read. */
+/** Stands for words that do not run left to right, which cannot be read. */
 export const UNREAD = '\u00b7';
 
 const isBlank = (text: string) => /^[_\u2026.\u2013\u2014-]{3,}$/.test(text);
 
-/** A word without what says nothing: the shape of its quotation marks, its dashes and its ligatures, the length of a blank. */
+/**
+ * Returns a word without meaningless variation: shapes of quotation marks and dashes, ligatures, lengths of blanks.
+ */
 export function keyOf(text: string): string {
   if (isBlank(text)) return '_';
   return text
@@ -41,8 +43,8 @@ export function keyOf(text: string): string {
 }
 
 /**
- * What a word is looked up by where a side was recognized: words that may be one have one. Nothing is equal by it alone;
- * `likeness` compares what it brings together.
+ * Returns the loose key of a word, equal for words that may be the same one on a scan. Equal keys decide nothing;
+ * `likeness` compares the words.
  */
 export function looseKeyOf(text: string): string {
   const t = keyOf(text).toLowerCase();
@@ -55,7 +57,7 @@ export function looseKeyOf(text: string): string {
     .replace(/^,|,$/g, '');
 }
 
-/** All words of a version in the order in which they are read. */
+/** Returns all words of a version in reading order. */
 export function tokensOf(pages: readonly VersionPage[], loose: boolean): Token[] {
   const out: Token[] = [];
   pages.forEach((page, i) => {
@@ -82,16 +84,16 @@ function sameLine(a: Rect, b: Rect): boolean {
   return Math.abs(a.y + a.h / 2 - b.y - b.h / 2) < 0.5 * Math.max(a.h, b.h) && b.x > a.x;
 }
 
-/** How much of a page, from the top and from the foot, is its rim. */
+/** Share of a page, from the top and from the bottom, that counts as header and footer. */
 const RIM = 0.11;
 
 interface Line {
   tokens: Token[];
-  /** Its words with all figures alike. */
+  /** Its words with all digits alike. */
   shape: string;
 }
 
-/** Lines at the rim of pages. */
+/** Returns the lines in headers and footers. */
 function rimLines(tokens: Token[], pages: readonly VersionPage[]): Line[] {
   const atRim = tokens.filter((t) => {
     const h = itemAt(pages, t.page - 1).height;
@@ -107,7 +109,7 @@ function rimLines(tokens: Token[], pages: readonly VersionPage[]): Line[] {
   }));
 }
 
-/** What of some lines stands at the rim of at least two pages, and of half of them. */
+/** Returns lines that occur in the header or footer of at least two pages and half of them. */
 function repeated(lines: Line[], pages: number): Set<string> {
   const on = new Map<string, Set<number>>();
   for (const { shape, tokens } of lines) {
@@ -124,7 +126,7 @@ const IS_PAGE = /\b(?:page|pg|p\u00e1gina)[.:]? #/;
 const PRINTED = /\b(?:printed|print|generated|produced|created|impreso|impresa|generado|exported|downloaded)\b/;
 const DAY = /#[/.-]#[/.-]#|\b(?:jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec|ene|abr|ago|dic)/;
 
-/** Marks what stands at the rims of both versions and says nothing. */
+/** Marks headers, page numbers and print dates of both versions. */
 export function markAsides(versions: { tokens: Token[]; pages: readonly VersionPage[] }[]): void {
   const rims = versions.map((v) => rimLines(v.tokens, v.pages));
   const everywhere = new Set(versions.flatMap((v, i) => [...repeated(itemAt(rims, i), v.pages.length)]));

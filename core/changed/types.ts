@@ -1,12 +1,12 @@
-/** Two versions of one paper, and what lies between them. Lengths are points from the top left of the page. */
+/** Types of a comparison of two versions of a document. Lengths are points from the top left of the page. */
 import type { PageFacts, Rect } from '../paper/types';
 
-/** A page of a version, with whether it is a picture whose words were recognised. */
+/** A page of a version, and whether it is a scan whose words were recognized. */
 export interface VersionPage extends PageFacts {
   scan?: boolean;
 }
 
-/** Words of a version and where they are: one box a line they stand on. */
+/** Words of a version and their position: one box per line. */
 export interface Passage {
   text: string;
   boxes: { page: number; rect: Rect }[];
@@ -16,36 +16,36 @@ export const CHANGE_KINDS = ['struck', 'put_in', 'replaced', 'moved'] as const;
 export type ChangeKind = (typeof CHANGE_KINDS)[number];
 
 /**
- * What says little by itself, and can be left aside: what stands at the rim of pages, items that are only counted anew,
- * and words that were most likely only read slightly differently. All of it is reported.
+ * Differences that say little by themselves and can be hidden: headers and page numbers, renumbered items, and words
+ * most likely read slightly differently. All of them are reported.
  */
 export const ASIDES = ['header', 'page_number', 'print_date', 'numbering', 'reading'] as const;
 export type AsideKind = (typeof ASIDES)[number];
 
 export interface Change {
   kind: ChangeKind;
-  /** In the earlier version; null where it is only put in. */
+  /** In the earlier version; null if it was only inserted. */
   before: Passage | null;
-  /** In the later version; null where it is only struck. */
+  /** In the later version; null if it was only struck. */
   after: Passage | null;
-  /** Words before and after it that both versions have, for whoever reads only this. */
+  /** Words before and after it that both versions have, for readers who see only this. */
   lead: string;
   tail: string;
   aside: AsideKind | null;
-  /** Whether it is no words, but ink: a signature, a stroke, a tick. */
+  /** Whether it is ink rather than words: a signature, a stroke, a tick. */
   drawn: boolean;
-  /** Whether its words were recognised on a picture, and may be wrong. */
+  /** Whether its words were recognized on a scan and may be wrong. */
   scan: boolean;
 }
 
 export interface Comparison {
-  /** Which pages lie beside each other, from 1; null where one has no counterpart. */
+  /** Pages shown side by side, from 1; null if a page has no counterpart. */
   pages: { before: number | null; after: number | null }[];
   /** In the order of the later version. */
   changes: Change[];
-  /** Changes there are beyond those told. */
+  /** Number of further changes that are not listed. */
   more: number;
-  /** Words that were most likely only read slightly differently, told or not. */
+  /** Number of words that were most likely only read slightly differently, listed or not. */
   slight: number;
   /** Pages of the later version on which only words could be compared. */
   wordsOnly: number[];

@@ -1,7 +1,7 @@
-/** A change in words, for the office. */
+/** A change in words, for members. */
 import type { AsideKind, Change } from './types';
 
-/** How a change is marked on the pages of either version: by shape, and in one colour each, since paper is white everywhere. */
+/** How a change is marked on the pages: by shape and one color each, since paper is white in every theme. */
 export const MARK_INKS = { struck: '#8E1B2F', put_in: '#4C6B3C', moved: '#5B6770' } as const;
 
 export const markedAs = (c: Change, side: 'before' | 'after'): keyof typeof MARK_INKS =>
@@ -22,11 +22,11 @@ const KIND_WORDS: Record<Change['kind'], string> = {
   moved: 'moved',
 };
 
-/** "put in", "something drawn, struck". */
+/** Returns the kind of a change: "inserted", "something drawn, struck". */
 export const kindInWords = (c: Change): string =>
   c.drawn ? `something drawn, ${KIND_WORDS[c.kind]}` : KIND_WORDS[c.kind];
 
-/** "page 3", "page 2 before", "from page 2 to page 5": where a reader finds it. */
+/** Returns where a change is: "page 3", "page 2 before", "from page 2 to page 5". */
 export function pageOf(c: Change): string {
   const [old, now] = [c.before?.boxes[0]?.page, c.after?.boxes[0]?.page];
   if (c.kind === 'moved' && old !== now) return `from page ${old} to page ${now}`;

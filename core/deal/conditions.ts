@@ -1,10 +1,13 @@
-/** Conditions over the facts of a deal. What is not known makes neither yes nor no, and says what it hangs on. */
+/**
+ * Conditions over the facts of a deal. With an unknown fact a condition can be neither true nor false, and reports
+ * the facts it depends on.
+ */
 import { factWords, wrongWith, type FactDef, type Facts, type FactValue } from './facts';
 
 export const COMPARES = ['is', 'is_not', 'before', 'at_least', 'unknown'] as const;
 export type Compare = (typeof COMPARES)[number];
 
-/** One fact, compared with a value; `unknown` asks only whether it is known. */
+/** A fact compared with a value; `unknown` tests only whether it is known. */
 export interface Comparison {
   fact: string;
   compare: Compare;
@@ -12,16 +15,16 @@ export interface Comparison {
 }
 export type Condition = { all: Condition[] } | { any: Condition[] } | { not: Condition } | Comparison;
 
-/** How deep conditions may stand in each other, and how many comparisons there may be in all. */
+/** Maximum nesting of conditions, and maximum number of parts. */
 export const CONDITION_LIMITS = { depth: 8, size: 60 };
 
-/** Yes, no, or not known yet, and then which facts it hangs on. */
+/** True, false, or not known yet with the facts it depends on. */
 export type Truth = { is: boolean; hangs: [] } | { is: null; hangs: string[] };
 const TRUE: Truth = { is: true, hangs: [] };
 const FALSE: Truth = { is: false, hangs: [] };
 const truth = (is: boolean): Truth => (is ? TRUE : FALSE);
 
-/** Whether a condition holds: an unknown fact only counts where the answer hangs on it. */
+/** Evaluates a condition. An unknown fact matters only if the result depends on it. */
 export function holds(condition: Condition, facts: Facts): Truth {
   if ('all' in condition) return several(condition.all, facts, false);
   if ('any' in condition) return several(condition.any, facts, true);
@@ -36,7 +39,7 @@ export function holds(condition: Condition, facts: Facts): Truth {
   return truth(compare(condition.compare, known, condition.value));
 }
 
-/** One that decides is enough; without it whatever is unknown is. */
+/** Evaluates a group: one part that decides is enough; otherwise every unknown part is reported. */
 function several(list: Condition[], facts: Facts, decides: boolean): Truth {
   const hangs = new Set<string>();
   for (const one of list) {
@@ -58,7 +61,7 @@ function compare(how: Exclude<Compare, 'unknown'>, known: FactValue, value: Fact
 const same = (a: FactValue, b: FactValue | undefined) =>
   typeof a === 'string' && typeof b === 'string' ? a.trim().toLowerCase() === b.trim().toLowerCase() : a === b;
 
-/** Every fact a condition names, each once. */
+/** Returns every fact a condition names, each once. */
 export function factsIn(condition: Condition): string[] {
   const out = new Set<string>();
   const list = [condition];
@@ -71,15 +74,15 @@ export function factsIn(condition: Condition): string[] {
   return [...out];
 }
 
-/** Something wrong in a condition, and where: `0.1` is the second part of the first. */
+/** A fault in a condition and its position: `0.1` is the second part of the first. */
 export interface ConditionFault {
   at: string;
   words: string;
 }
 
 /**
- * What is wrong with a condition that came from outside. Looks at what it is given before it goes into it, and goes
- * no deeper than the limit, whatever there is.
+ * Returns the faults of a condition from outside. Validates each part before descending into it, and never deeper
+ * than the limit.
  */
 export function conditionFaults(condition: unknown, facts: ReadonlyMap<string, FactDef>): ConditionFault[] {
   const faults: ConditionFault[] = [];
@@ -124,7 +127,7 @@ export function conditionFaults(condition: unknown, facts: ReadonlyMap<string, F
 /** Whether "before" and "at least" make sense for a fact. */
 export const isOrdered = (def: Pick<FactDef, 'type'>) => ['number', 'money', 'year', 'day'].includes(def.type);
 
-/** How a comparison is said of a fact: years and days are "before", figures are "less than". */
+/** Returns a comparison in words: years and dates are "before", numbers are "less than". */
 export function compareWords(how: Compare, def: Pick<FactDef, 'type'>): string {
   const day = def.type === 'year' || def.type === 'day';
   if (how === 'is') return 'is';
@@ -134,7 +137,7 @@ export function compareWords(how: Compare, def: Pick<FactDef, 'type'>): string {
   return 'is not known';
 }
 
-/** A condition as a sentence: "Year built is before 1978 and (Association is yes or Pets is yes)". */
+/** Returns a condition as a sentence: "Year built is before 1978 and (Association is yes or Pets is yes)". */
 export function conditionWords(condition: Condition, facts: ReadonlyMap<string, FactDef>, inside = false): string {
   const join = (list: Condition[], word: string) => {
     const said = list.map((c) => conditionWords(c, facts, list.length > 1)).join(` ${word} `);

@@ -1,4 +1,4 @@
-/** What is known of a deal that its papers depend on. Not to be known is a value of its own: it is there by not being kept. */
+/** Facts of a deal on which its documents depend. An unknown fact is represented by its absence. */
 import { isDay } from '../calendar';
 import { DATE_WORDS, DEAL_KINDS, DATES_OF, FOR_WHOM, KIND_WORDS, type DealKind, type KeyDate } from './kinds';
 import { keysOf } from '../sure';
@@ -8,15 +8,15 @@ export type FactType = (typeof FACT_TYPES)[number];
 export type FactValue = boolean | number | string;
 export type Facts = Readonly<Record<string, FactValue>>;
 
-/** A thing that can be known of a deal. */
+/** Definition of a fact. */
 export interface FactDef {
-  /** A name of this house, or of a firm's own: `own.…`. */
+  /** A built-in name, or one of the firm's own: `own.…`. */
   key: string;
   label: string;
   type: FactType;
-  /** Follows the figure: "%", "months". */
+  /** Follows the number: "%", "months". */
   unit?: string;
-  /** Of a choice: its values and their words. */
+  /** For a choice: its values with their labels. */
   options?: { value: string; label: string }[];
   kinds: DealKind[];
 }
@@ -26,7 +26,7 @@ const SALES: DealKind[] = ['listing', 'sale'];
 const RENTS: DealKind[] = ['tenancy'];
 const options = (o: Record<string, string>) => keysOf(o).map((value) => ({ value, label: o[value] ?? value }));
 
-/** What this house asks of a deal; a firm adds its own. */
+/** The built-in facts of a deal; a firm adds its own. */
 export const FACTS: readonly FactDef[] = [
   { key: 'year_built', label: 'Year built', type: 'year', kinds: ALL },
   { key: 'units', label: 'Homes in the building', type: 'number', kinds: ALL },
@@ -64,11 +64,11 @@ export const FACTS: readonly FactDef[] = [
   { key: 'commission', label: 'Commission', type: 'number', unit: '%', kinds: ALL },
   { key: 'rent', label: 'Rent a month', type: 'money', kinds: RENTS },
   { key: 'deposit', label: 'Deposit', type: 'money', kinds: RENTS },
-  /** Stands in papers in place of the figure. */
+  /** Used in text in place of the number. */
   { key: 'price_words', label: 'Price as written on papers', type: 'text', kinds: ALL },
 ];
 
-/** Things of a deal beside its facts that a rule may ask about too: its kind, for whom, and its days. */
+/** Properties besides facts that rules can use: kind, for whom, and key dates. */
 const BESIDE: readonly FactDef[] = [
   {
     key: 'kind',
@@ -92,12 +92,12 @@ const BESIDE: readonly FactDef[] = [
   })),
 ];
 
-/** Everything a rule may ask about, by its key. */
+/** Returns everything rules can use, by key. */
 export function factsByKey(own: readonly FactDef[] = []): Map<string, FactDef> {
   return new Map([...FACTS, ...BESIDE, ...own].map((f) => [f.key, f]));
 }
 
-/** The key date a fact's key stands for; null when it stands for none. */
+/** Returns the key date of a fact's key; null if it is not one. */
 export const dateOfKey = (key: string): KeyDate | null => {
   const name = key.startsWith('date.') ? key.slice(5) : '';
   return keysOf(DATE_WORDS).find((d) => d === name) ?? null;
@@ -107,9 +107,9 @@ export const dateOfKey = (key: string): KeyDate | null => {
 export const MOST_FACT_TEXT = 200;
 
 /**
- * Whether a value can stand in a fact.
+ * Validates a value of a fact.
  *
- * @returns what is wrong with it, in words; null when nothing is
+ * @returns what is wrong with it, in words; null if nothing is
  */
 export function wrongWith(def: Pick<FactDef, 'label' | 'type' | 'options'>, value: unknown): string | null {
   const { label } = def;
@@ -140,10 +140,10 @@ export function wrongWith(def: Pick<FactDef, 'label' | 'type' | 'options'>, valu
 
 const MONEY = new Intl.NumberFormat('en-US', { style: 'currency', currency: 'USD', maximumFractionDigits: 2 });
 
-/** An amount as papers write it: "$412,000", "$1,250.50". */
+/** Returns an amount as written on papers: "$412,000", "$1,250.50". */
 export const moneyWords = (amount: number) => MONEY.format(amount).replace(/\.00$/, '');
 
-/** A value in words: "yes", "$412,000", "a well". */
+/** Returns a value in words: "yes", "$412,000", "a well". */
 export function factWords(def: Pick<FactDef, 'type' | 'unit' | 'options'>, value: FactValue): string {
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (def.type === 'money' && typeof value === 'number') return moneyWords(value);

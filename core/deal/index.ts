@@ -1,7 +1,7 @@
 /**
- * A deal as a whole: its kind, facts and key dates, what a firm's rules make of them, how its papers stand, how ready it
- * is and what to do next. It knows types of paper by name only; it must not know of packets' insides, of storage, or of
- * the clock: whoever asks says what day it is.
+ * A deal as a whole: kind, facts and key dates, requirements by the firm's rules, status of its documents, readiness
+ * and what to do next. Knows document types by name only; must not know packets' insides, storage or the clock:
+ * callers pass the day.
  */
 export {
   DATE_PHRASES,

@@ -1,4 +1,4 @@
-/** What sorts of deals there are, for whom the firm acts in them, how they stand, and which days they have. */
+/** Kinds of deals: for whom the firm acts in them, their statuses and their key dates. */
 import type { Side } from '../text/sides';
 
 export const DEAL_KINDS = ['listing', 'sale', 'tenancy'] as const;
@@ -6,10 +6,10 @@ export type DealKind = (typeof DEAL_KINDS)[number];
 export const KIND_WORDS: Record<DealKind, string> = { listing: 'Listing', sale: 'Sale', tenancy: 'Tenancy' };
 
 export const FOR_WHOM = ['seller', 'buyer', 'landlord', 'tenant', 'both'] as const;
-/** The side the firm acts for; `both` for both of the deal's two. */
+/** The side the firm acts for; `both` for both main sides. */
 export type ForWhom = (typeof FOR_WHOM)[number];
 
-/** For whom the firm can act in a deal of a kind; the first is the usual one. */
+/** For whom the firm can act in each kind of deal; the first is the usual one. */
 export const FOR_WHOM_OF: Record<DealKind, readonly ForWhom[]> = {
   listing: ['seller', 'both'],
   sale: ['seller', 'buyer', 'both'],
@@ -46,14 +46,14 @@ export const STATUS_WORDS: Record<DealStatus, string> = {
   ended: 'ended',
 };
 
-/** How a deal of a kind can stand, in the usual order; the first is how it begins. */
+/** Statuses of each kind of deal in the usual order; the first is the initial one. */
 export const STATUSES_OF: Record<DealKind, readonly DealStatus[]> = {
   listing: ['preparing', 'active', 'under_contract', 'closed', 'fell_through'],
   sale: ['preparing', 'active', 'under_contract', 'closed', 'fell_through'],
   tenancy: ['offered', 'agreed', 'running', 'notice_given', 'ended', 'fell_through'],
 };
 
-/** Whether nothing is asked for any more. A tenancy that runs is still looked after. */
+/** Whether the deal needs nothing any more. An active tenancy still does. */
 export const isOver = (status: DealStatus) => status === 'closed' || status === 'fell_through' || status === 'ended';
 
 export const KEY_DATES = [
@@ -68,10 +68,10 @@ export const KEY_DATES = [
   'notice_given',
   'end',
 ] as const;
-/** A day of the deal's own from which others are counted. */
+/** A key date: a day of the deal from which others are counted. */
 export type KeyDate = (typeof KEY_DATES)[number];
 
-/** As it stands over its post: "Accepted". */
+/** As a label: "Accepted". */
 export const DATE_WORDS: Record<KeyDate, string> = {
   listed: 'Listed',
   accepted: 'Accepted',
@@ -84,7 +84,7 @@ export const DATE_WORDS: Record<KeyDate, string> = {
   notice_given: 'Notice given',
   end: 'End',
 };
-/** As it stands in a sentence: "3 days after the offer is accepted". */
+/** Within a sentence: "3 days after the offer is accepted". */
 export const DATE_PHRASES: Record<KeyDate, string> = {
   listed: 'it is listed',
   accepted: 'the offer is accepted',
@@ -98,17 +98,17 @@ export const DATE_PHRASES: Record<KeyDate, string> = {
   end: 'the tenancy ends',
 };
 
-/** Which days a deal of a kind has, in the order in which they usually come. */
+/** The key dates of each kind of deal, in the order in which they usually come. */
 export const DATES_OF: Record<DealKind, readonly KeyDate[]> = {
   listing: ['listed', 'accepted', 'disclosed', 'inspection', 'loan', 'closing'],
   sale: ['accepted', 'disclosed', 'inspection', 'loan', 'closing'],
   tenancy: ['lease_signed', 'move_in', 'notice_given', 'end'],
 };
 
-/** The day a deal works towards: nothing may be open when it comes. */
+/** The target date of each kind of deal: nothing may be open when it comes. */
 export const GOAL: Record<DealKind, KeyDate> = { listing: 'closing', sale: 'closing', tenancy: 'move_in' };
 
-/** Days that are known, by their names. */
+/** Known key dates by name. */
 export type KeyDates = Partial<Record<KeyDate, string>>;
 
 const OURS: Record<ForWhom, readonly Side[]> = {
@@ -119,13 +119,13 @@ const OURS: Record<ForWhom, readonly Side[]> = {
   both: ['seller', 'buyer', 'landlord', 'tenant', 'guarantor', 'manager', 'listing_broker', 'buyer_broker'],
 };
 
-/** Whether somebody of a side is on the side the firm acts for. */
+/** Whether a party's side is one the firm acts for. */
 export const isOurs = (whom: ForWhom, side: Side) => OURS[whom].includes(side);
 
 const SALE_SIDES: readonly Side[] = ['seller', 'buyer', 'listing_broker', 'buyer_broker', 'other'];
 const TENANCY_SIDES: readonly Side[] = ['landlord', 'tenant', 'guarantor', 'manager', 'listing_broker', 'other'];
 
-/** The sides a deal has, ours first: they are asked for in this order. */
+/** Returns the sides of a deal, ours first: forms ask for them in this order. */
 export function sidesOf(kind: DealKind, whom: ForWhom): Side[] {
   const all = kind === 'tenancy' ? TENANCY_SIDES : SALE_SIDES;
   return [...all.filter((s) => isOurs(whom, s)), ...all.filter((s) => !isOurs(whom, s))];

@@ -1,4 +1,7 @@
-/** What a deal needs by a firm's rules, how each paper of it stands, and how ready it is. Knows no clock: today is given. */
+/**
+ * What a deal needs by the firm's rules, the status of each document, and readiness. Has no clock: callers pass
+ * today.
+ */
 import { dueDay, isDay, shortDay, type DueDay } from '../calendar/due';
 import type { DocumentType } from '../reading/suggest';
 import { count, firstName, listWords } from '../text/names';
@@ -9,7 +12,7 @@ import type { Facts, FactValue } from './facts';
 import { GOAL, type DealKind, type ForWhom, type KeyDate, type KeyDates } from './kinds';
 import type { Rule, Term } from './rules';
 
-/** What of a deal its needs are worked out from. */
+/** What requirements are computed from. */
 export interface NeedsDeal {
   kind: DealKind;
   forWhom: ForWhom;
@@ -18,39 +21,39 @@ export interface NeedsDeal {
   parties: { id: string; name: string; side: Side; ordinal: number }[];
 }
 
-/** How far a paper of the deal has come, from the best to the least. */
+/** How far a document of the deal has come, from the best to the least. */
 export const DOCUMENT_STATUSES = ['executed', 'elsewhere', 'out', 'draft', 'here'] as const;
 export type DocumentStatus = (typeof DOCUMENT_STATUSES)[number];
 
-/** A paper of the deal, and how it stands in one packet; once for each packet it is in. */
+/** A document of the deal with its status in one packet; one entry per packet it is in. */
 export interface DealDocument {
   documentId: string;
   name: string;
   type: DocumentType;
   status: DocumentStatus;
   packetId: string | null;
-  /** Of one that is executed: how many required places nobody filled. */
+  /** For an executed document: how many required places are not filled. */
   gaps: number;
   /** People of the deal who signed it, in any round and on any returned sheet. */
   signedBy: string[];
-  /** Sides for which somebody signed it who is not one of the deal's people: the firm's own broker. */
+  /** Sides for which somebody signed who is not one of the deal's people: the firm's own broker. */
   signedFor: Side[];
-  /** Who holds it up, in words; empty when nobody does. */
+  /** Who holds it up, in words; empty if nobody does. */
   waits: string;
   /** The day it was executed, or signed elsewhere. */
   on: string | null;
 }
 
-/** That a paper is done without, said by a member. */
+/** A member's waiver of a required document. */
 export interface Waiver {
   ruleId: string;
   reason: string;
   by: string;
   /** ISO 8601 in UTC. */
   at: string;
-  /** The facts the rule hung on, as they were then; null where one was not known. */
+  /** The facts the rule depended on, as they were then; null for unknown ones. */
   facts: Record<string, FactValue | null>;
-  /** The rule as it stood when it was waived, as returned by `ruleAsWaived`. */
+  /** The rule as it was when it was waived, as returned by `ruleAsWaived`. */
   rule: string;
 }
 
@@ -63,22 +66,22 @@ export interface Requirement {
   reason: string;
   state: 'open' | 'met' | 'waived';
   corner: Corner;
-  /** How it stands, in words: "out, waits for Priya". */
+  /** Its status in words: "out, waits for Priya". */
   words: string;
   due: DueDay | null;
-  /** The day of the deal it is counted from, while that is not known. */
+  /** The key date it is counted from, while that is not known. */
   dueHangsOn: KeyDate | null;
-  /** The paper that stands for it; null while there is none. */
+  /** The document that meets or may meet it; null if there is none. */
   documentId: string | null;
   packetId: string | null;
   signers: Side[];
   waiver: { reason: string; by: string; at: string } | null;
 }
 
-/** A fact that is not known and that rules hang on. */
+/** An unknown fact on which rules depend. */
 export interface Asked {
   fact: string;
-  /** What the rules that hang on it are about. */
+  /** The papers of the rules that depend on it. */
   papers: string[];
 }
 
@@ -87,13 +90,13 @@ export interface Needs {
   asked: Asked[];
 }
 
-/** Facts of a deal with what rules may ask about beside them. */
+/** Returns the facts of a deal with its other properties that rules can use. */
 export function factsOf(deal: Pick<NeedsDeal, 'kind' | 'forWhom' | 'facts' | 'dates'>): Facts {
   const dates = Object.entries(deal.dates).map(([k, day]) => [`date.${k}`, day] as const);
   return { ...deal.facts, kind: deal.kind, for_whom: deal.forWhom, ...Object.fromEntries(dates) };
 }
 
-/** The facts a rule hangs on as they are: a waiver holds as long as these are what they were. */
+/** Returns the facts a rule depends on: a waiver is valid while they are unchanged. */
 export function factsBehind(rule: Pick<Rule, 'when'>, facts: Facts): Record<string, FactValue | null> {
   return Object.fromEntries((rule.when ? factsIn(rule.when) : []).map((f) => [f, facts[f] ?? null]));
 }
@@ -105,7 +108,7 @@ export function factsBehind(rule: Pick<Rule, 'when'>, facts: Facts): Record<stri
 export const ruleAsWaived = ({ paper, title, when, signers }: Pick<Rule, 'paper' | 'title' | 'when' | 'signers'>) =>
   canonicalJson({ paper, title, when, signers: [...signers].sort() });
 
-/** Why a waiver does not hold any more: the rule or the facts behind it are not what they were. Null while it holds. */
+/** Returns why a waiver is no longer valid: the rule or its facts changed. Null while it is valid. */
 function endedBy(waiver: Waiver, rule: Rule, facts: Facts): 'rule' | 'facts' | null {
   if (waiver.rule !== ruleAsWaived(rule)) return 'rule';
   const same = Object.entries(factsBehind(rule, facts)).every(([f, value]) => (waiver.facts[f] ?? null) === value);
@@ -113,9 +116,9 @@ function endedBy(waiver: Waiver, rule: Rule, facts: Facts): 'rule' | 'facts' | n
 }
 
 /**
- * What a deal needs by the rules.
+ * Returns what a deal needs by the firm's rules.
  *
- * @param papers   how the deal's papers stand
+ * @param papers status of the deal's documents
  * @param holidays ISO days on which the firm does not work
  */
 export function needsOf(o: {
@@ -144,7 +147,7 @@ export function needsOf(o: {
   };
 }
 
-/** Soonest first; what has no day comes last. */
+/** Orders by due day; those without one come last. */
 const byDue = (a: Requirement, b: Requirement) => (a.due?.day ?? '9999').localeCompare(b.due?.day ?? '9999');
 
 function requirementOf(rule: Rule, facts: Facts, o: Parameters<typeof needsOf>[0]): Requirement {
@@ -177,7 +180,10 @@ function requirementOf(rule: Rule, facts: Facts, o: Parameters<typeof needsOf>[0
   };
 }
 
-/** When something is due by a term; null without one, or while the day it is counted from is not known or cannot be counted from. */
+/**
+ * Returns when something is due by a term; null without a term, or while its key date is unknown or cannot be counted
+ * from.
+ */
 export function dueOf(term: Term | null, dates: KeyDates, holidays: readonly string[]): DueDay | null {
   const from = term ? dates[term.from] : undefined;
   return term && from && isDay(from) ? dueDay(term, from, holidays) : null;
@@ -193,11 +199,11 @@ const CORNERS: Record<DocumentStatus, Corner> = {
 
 interface Found {
   paper: DealDocument;
-  /** What keeps it from meeting the requirement; empty when nothing does. */
+  /** What it lacks to meet the requirement; empty if nothing. */
   lacks: string;
 }
 
-/** The paper of a rule's type that has come furthest; one that is enough goes before all others. */
+/** Returns the document of a rule's type that has come furthest; one that meets the rule comes first. */
 function bestPaper(rule: Rule, deal: NeedsDeal, papers: readonly DealDocument[]): Found | null {
   const all = papers
     .filter((p) => p.type === rule.paper)
@@ -249,24 +255,24 @@ function wordsOf(found: Found | null, lapsed: { by: string; ended: 'rule' | 'fac
 }
 
 export interface Readiness {
-  /** Papers that are in, of those that are needed; waived ones count for neither. */
+  /** Number of met requirements among the needed ones; waived ones count for neither. */
   met: number;
   of: number;
   late: string[];
-  /** Titles of what is open and due before the day the deal works towards. */
+  /** Titles of open requirements that are due before the target date. */
   before: string[];
   sentence: string;
 }
 
-/** What a deal's readiness is told from, without its whole needs: small enough to stand in a list. */
+/** What readiness is computed from, without all requirements: small enough for lists. */
 export interface Figures {
   met: number;
   of: number;
-  /** What is open, soonest due first. */
+  /** Open requirements, soonest due first. */
   open: { title: string; day: string | null }[];
 }
 
-/** The figures of a deal's needs. */
+/** Returns the figures of a deal's needs. */
 export function figuresOf(needs: Needs): Figures {
   const asked = needs.requirements.filter((r) => r.state !== 'waived');
   const open = asked.filter((r) => r.state === 'open');
@@ -278,9 +284,9 @@ export function figuresOf(needs: Needs): Figures {
 }
 
 /**
- * How ready a deal is.
+ * Returns the readiness of a deal.
  *
- * @param today ISO day where the deal is
+ * @param today ISO day in the deal's time zone
  */
 export function readinessOf(figures: Figures, deal: Pick<NeedsDeal, 'kind' | 'dates'>, today: string): Readiness {
   const { met, of, open } = figures;
@@ -303,14 +309,14 @@ function readinessWords(met: number, of: number, late: string[], before: string[
   return figure;
 }
 
-/** A day that moved because another did. */
+/** A due day that moved because another day did. */
 export interface Moved {
   title: string;
   from: string | null;
   to: string | null;
 }
 
-/** What a change of facts or days moved, and what it added or took away. */
+/** Returns which due days a change moved, and which requirements it added or removed. */
 export function changedNeeds(before: Needs, after: Needs): { moved: Moved[]; added: string[]; gone: string[] } {
   const was = new Map(before.requirements.map((r) => [r.ruleId, r]));
   const is = new Map(after.requirements.map((r) => [r.ruleId, r]));

@@ -1,4 +1,4 @@
-/** What to do next in a deal: the acts that would move it most, each one touch away. */
+/** What to do next in a deal: the acts that help most, each one tap away. */
 import { daysBetween } from '../calendar';
 import { lowerFirst } from '../text/ends';
 import { firstName, listWords } from '../text/names';
@@ -6,30 +6,30 @@ import { factsByKey, type FactDef } from './facts';
 import { DATE_WORDS, type DealKind, type KeyDate } from './kinds';
 import type { Needs } from './needs';
 
-/** A packet of the deal, as far as what is next depends on it. */
+/** What the next acts depend on in a packet. */
 export interface PacketNow {
   id: string;
   name: string;
   status: 'drafting' | 'at_gate' | 'executed' | 'declined' | 'withdrawn' | 'lapsed';
-  /** Whom it waits for. */
+  /** The people it waits for. */
   waits: {
     partyId: string;
     name: string;
-    /** The last day of any sign of them, or the day they were asked. */
+    /** The day they were last seen, or asked. */
     since: string;
     /** "has not opened it", "has 3 places to go". */
     words: string;
-    /** Their message came back. */
+    /** Whether their message came back. */
     bounced: boolean;
-    /** An address in lower case: a member who finds their own has to sign. */
+    /** Address in lower case: a member who finds their own address must sign. */
     email: string;
     phone: string | null;
-    /** They act at a member's desk. */
+    /** Whether they act at a member's desk. */
     desk: boolean;
   }[];
   questions: { id: string; partyId: string; name: string; day: string; text: string }[];
   lastDay: string | null;
-  /** The day it was sent, or begun while it is a draft. */
+  /** The day it was sent; for a draft, the day it was started. */
   since: string;
   documents: number;
   path: {
@@ -39,7 +39,7 @@ export interface PacketNow {
   };
 }
 
-/** How an act is carried out from where it stands. */
+/** How an act is carried out. */
 export type NextAct =
   | { do: 'answer'; packetId: string; questionId: string; partyId: string; text: string }
   | { do: 'sign'; packetId: string; partyId: string }
@@ -53,25 +53,25 @@ export type NextAct =
   | { do: 'date'; date: KeyDate };
 
 export interface Next {
-  /** Names it among all acts of the deal; the same from one look to the next. */
+  /** Identifies it among all acts of the deal; stable across computations. */
   id: string;
   act: NextAct;
-  /** Verb first: "Nudge Priya". */
+  /** Starts with a verb: "Nudge Priya". */
   title: string;
   /** Why, and since when: "has not opened it, 3 days". */
   detail: string;
-  /** The day by which it should be done; null when none is set. */
+  /** The day by which it should be done; null if none is set. */
   due: string | null;
-  /** The day since which it waits; null where that says nothing. */
+  /** The day since which it waits; null if that says nothing. */
   since: string | null;
-  /** The greater, the more it would move; for the order among acts. */
+  /** Greater for acts that help more; orders acts. */
   weight: number;
 }
 
-/** Days after which somebody who is waited for is worth a nudge. */
+/** Days after which a person who is waited for should be nudged. */
 export const STANDS_STILL = 1;
 
-/** How much sooner than a week ahead something is due, and more when it is late. */
+/** Returns how urgent a day is: more the sooner within a week, most if late. */
 const urgency = (day: string | null, today: string) =>
   day ? Math.max(-7, Math.min(60, 7 - daysBetween(today, day))) : 0;
 
@@ -79,11 +79,11 @@ const urgency = (day: string | null, today: string) =>
 export const daysWords = (days: number) => (days <= 0 ? 'today' : days === 1 ? 'since yesterday' : `${days} days`);
 
 /**
- * All that could be done next in a deal, what moves it most first.
+ * Returns everything that could be done next in a deal, most helpful first.
  *
- * @param me     the address of the member who looks, in lower case
- * @param own    facts the firm added
- * @param today  ISO day where the deal is
+ * @param me address of the member who asks, in lower case
+ * @param own facts the firm added
+ * @param today ISO day in the deal's time zone
  */
 export function nextActs(o: {
   kind: DealKind;
@@ -133,7 +133,7 @@ function packetActs(p: PacketNow, me: string, today: string): Next[] {
   return out;
 }
 
-/** What can be done about one person who is waited for; null while it is too soon to do anything. */
+/** Returns what can be done about one person who is waited for; null while it is too soon. */
 function waitAct(p: PacketNow, w: PacketNow['waits'][number], me: string, today: string): Next | null {
   const days = daysBetween(w.since, today);
   const about = { detail: `${p.name}: ${w.words}, ${daysWords(days)}`, due: p.lastDay, since: w.since };

@@ -1,4 +1,4 @@
-/** Rules by which a firm says what its deals need: a condition over facts, the paper, who signs it, when it is due, why. */
+/** A firm's rules: a condition over facts, the required document, who signs it, when it is due, and why. */
 import { countWords, MOST_DAYS, type Count } from '../calendar/due';
 import { DOCUMENT_TYPES, type DocumentType } from '../reading/suggest';
 import { isOneOf } from '../sure';
@@ -7,43 +7,43 @@ import { conditionFaults, type Condition } from './conditions';
 import type { FactDef } from './facts';
 import { DATE_PHRASES, DATES_OF, DEAL_KINDS, KEY_DATES, type DealKind, type KeyDate } from './kinds';
 
-/** When a paper is due: counted from a day of the deal. */
+/** When a document is due: counted from a key date. */
 export interface Term extends Count {
   from: KeyDate;
 }
 
 export interface Rule {
   id: string;
-  /** Kinds of deal in which it asks for something at all. */
+  /** Kinds of deal to which it applies. */
   kinds: DealKind[];
   /** null for always. */
   when: Condition | null;
-  /** The paper it calls for. */
+  /** The document type it requires. */
   paper: DocumentType;
-  /** What the paper is called in this firm: "Lead paint disclosure". */
+  /** What the document is called in this firm: "Lead paint disclosure". */
   title: string;
-  /** Whose signatures it takes; nobody's when the paper need only be there. */
+  /** Sides that must sign; empty if the document only has to be on file. */
   signers: Side[];
-  /** null when it has no day of its own. */
+  /** null if it has no due day. */
   due: Term | null;
   /** Why, in words: "built before 1978". */
   reason: string;
-  /** Whether it asks for anything now. */
+  /** Whether it is active. */
   on: boolean;
-  /** Came with the house as an example: to be read and made the firm's own. */
+  /** A shipped sample: to be read and adapted by the firm. */
   sample: boolean;
 }
 
 export const RULE_LIMITS = { title: 120, reason: 200, rules: 400 };
 
-/** Something wrong in a rule: in which part of it, and where in its condition. */
+/** A fault in a rule: in which part, and where in its condition. */
 export interface RuleFault {
   part: 'kinds' | 'when' | 'paper' | 'title' | 'signers' | 'due' | 'reason';
   at: string;
   words: string;
 }
 
-/** What is wrong with a rule that somebody has written; empty when it can be kept. */
+/** Returns the faults of a rule; empty if it can be saved. */
 export function ruleFaults(
   rule: { [K in keyof Omit<Rule, 'id' | 'sample' | 'on'>]?: unknown },
   facts: ReadonlyMap<string, FactDef>,
@@ -319,10 +319,10 @@ const TENANCY: Sample[] = [
   },
 ];
 
-/** The sets that ship: examples, and no legal advice. */
+/** The shipped sample sets; not legal advice. */
 export const SAMPLE_SETS = { sale: SALE, tenancy: TENANCY } as const;
 
-/** All sample rules with ids that stay the same from one server to the next. */
+/** Returns all sample rules, with ids that are the same on every server. */
 export function sampleRules(): Rule[] {
   return Object.entries(SAMPLE_SETS).flatMap(([set, list]) =>
     list.map((r) => ({ ...r, id: `sample-${set}-${r.paper}`, on: true, sample: true })),

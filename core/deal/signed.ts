@@ -2,7 +2,7 @@
 import { isBroker, type Side } from '../text/sides';
 import { whoOf } from '../text/who';
 
-/** Somebody in a deal, or in a packet of it. */
+/** A person of a deal, or of one of its packets. */
 export interface Person {
   id: string;
   name: string;

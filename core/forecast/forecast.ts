@@ -1,4 +1,4 @@
-/** The day by which a packet on its way will likely be executed, from what is still ahead on its path. */
+/** Estimating by which day a packet will be executed, from what is ahead on its path. */
 import { addDays, dayOf } from '../calendar';
 import { holdsGate } from '../packet/acts';
 import type { PacketParty } from '../packet/types';
@@ -6,24 +6,24 @@ import { partyOf, progressOf, isNeeded, type PacketState } from '../routing';
 import { chanceWithin, doingBetween, partOfDayPassed, weekdayOf, type Pace } from './waits';
 
 export interface Forecast {
-  /** The day by which it is executed half of the time. */
+  /** The day by which it is executed with 50% probability. */
   likely: string;
-  /** The day by which it is executed nine times in ten. */
+  /** The day by which it is executed with 90% probability. */
   slow: string;
-  /** How many waits of the firm's past it rests on. */
+  /** Number of past waits it is based on. */
   from: number;
 }
 
-/** A firm with fewer waits behind it is told that usual figures are used too. */
+/** With fewer waits, the estimate is said to use typical times too. */
 export const FEW_WAITS = 20;
-/** Days looked ahead; what takes longer is told as the last of them. */
+/** Maximum number of days ahead; longer times are reported as the last one. */
 const HORIZON = 200;
-/** From here on a chance is as good as sure. */
+/** Probability treated as certain. */
 const SURE = 0.9995;
-/** When somebody at a gate ahead is asked, as part of the day on which the gate before passes. */
+/** When a person at a later gate is asked, as a share of the day on which the gate before is done. */
 const MIDDAY = 0.5;
 
-/** Somebody who holds a gate, and since when they have been asked; null for not yet. */
+/** A person who holds a gate, and since when they were asked; null for not yet. */
 interface Holder {
   party: PacketParty;
   askedAt: string | null;
@@ -58,7 +58,7 @@ interface GateAhead {
   any: boolean;
 }
 
-/** The open gate, with those of earlier ones who were asked again, and the gates after it. */
+/** Returns the open gate, with people of earlier gates who were asked again, and the gates after it. */
 function gatesAhead(state: PacketState): GateAhead[] {
   const { gates } = state.plan;
   const holdersOf = (ids: string[], only: (id: string) => boolean): Holder[] =>
@@ -82,7 +82,7 @@ function gatesAhead(state: PacketState): GateAhead[] {
   return [first, ...later.filter((g) => g.holders.length)];
 }
 
-/** By each day from today, how likely the open gate is passed. */
+/** Returns for each day from today the probability that the open gate is done. */
 function openGateDone(gate: GateAhead, pace: Pace, now: string, zone: string): number[] {
   const rest = 1 - partOfDayPassed(now, zone);
   const first = weekdayOf(dayOf(now, zone));
@@ -97,7 +97,7 @@ function openGateDone(gate: GateAhead, pace: Pace, now: string, zone: string): n
   return together(perHolder, gate.any);
 }
 
-/** By each day, how likely a gate is passed that opens when the one before it passes. */
+/** Returns for each day the probability that a later gate is done, given those of the gate before. */
 function laterGateDone(gate: GateAhead, before: number[], days: number[], pace: Pace): number[] {
   const byWeekday = Array.from({ length: 7 }, (_, weekday) =>
     mass(
@@ -121,7 +121,7 @@ const weekdaysFrom = (day: string) => {
   return Array.from({ length: HORIZON }, (_, i) => (first + i) % 7);
 };
 
-/** A chance at the end of each day, of the doing that lies before it. */
+/** Returns a probability at the end of each day, as a function of the activity until then. */
 function byDays(weekday: number, restOfFirst: number, pace: Pace, chance: (doing: number) => number): number[] {
   let doing = 0;
   let last = 0;
@@ -133,17 +133,17 @@ function byDays(weekday: number, restOfFirst: number, pace: Pace, chance: (doing
   });
 }
 
-/** All of several, or any one of them, by each day. */
+/** Combines people: all of them, or any one of them, by each day. */
 function together(people: number[][], any: boolean): number[] {
   return Array.from({ length: HORIZON }, (_, d) =>
     any ? 1 - people.reduce((a, p) => a * (1 - (p[d] ?? 1)), 1) : people.reduce((a, p) => a * (p[d] ?? 1), 1),
   );
 }
 
-/** From "by each day" to "on each day". */
+/** Turns cumulative probabilities into those of single days. */
 const mass = (by: number[]) => by.map((x, i) => Math.max(0, x - (i ? (by[i - 1] ?? 0) : 0)));
 
-/** The day by whose end the chance is nearest to what is wanted. */
+/** Returns the day whose cumulative probability is nearest to the wanted one. */
 function dayNearest(on: number[], wanted: number): number {
   let sum = 0;
   for (let d = 0; d < on.length; d++) {

@@ -1,6 +1,6 @@
 /**
- * When packets on their way will likely be executed, learned from how long a firm's people took before. It knows packets
- * and the calendar; it must not know of storage, or of a clock: the caller says what time it is.
+ * Estimating when packets will be executed, learned from how long a firm's people took before. Knows packets and the
+ * calendar; must not know storage or a clock: callers pass the time.
  */
 export { chanceWithin, doingBetween, type Pace, paceOf, type Wait, weekdayOf } from './waits';
 export { FEW_WAITS, forecastOf } from './forecast';

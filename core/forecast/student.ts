@@ -1,4 +1,4 @@
-/** Student's distribution: what is known of a mean and a spread when only few have been seen. */
+/** Student's t distribution: mean and spread estimated from few observations. */
 
 /** Coefficients of Lanczos' approximation of the gamma function (g = 7, n = 9). */
 const LANCZOS = [
@@ -6,7 +6,7 @@ const LANCZOS = [
   12.507343278686905, -0.13857109526572012, 9.9843695780195716e-6, 1.5056327351493116e-7,
 ] as const;
 
-/** The natural logarithm of the gamma function, for x > 0. */
+/** Returns the natural logarithm of the gamma function, for x > 0. */
 function logGamma(x: number): number {
   const [first, ...rest] = LANCZOS;
   const t = x + 6.5;
@@ -18,7 +18,7 @@ const STEPS = 200;
 const NEAR = 1e-12;
 const TINY = 1e-300;
 
-/** The continued fraction of the incomplete beta function, by Lentz' method. */
+/** Returns the continued fraction of the incomplete beta function, by Lentz's method. */
 function fraction(x: number, a: number, b: number): number {
   const off = (v: number) => (Math.abs(v) < TINY ? TINY : v);
   let c = 1;
@@ -39,7 +39,7 @@ function fraction(x: number, a: number, b: number): number {
   return out;
 }
 
-/** The regularized incomplete beta function I_x(a, b), for x from 0 to 1. */
+/** Returns the regularized incomplete beta function I_x(a, b), for x from 0 to 1. */
 function incompleteBeta(x: number, a: number, b: number): number {
   if (x <= 0) return 0;
   if (x >= 1) return 1;
@@ -49,7 +49,7 @@ function incompleteBeta(x: number, a: number, b: number): number {
 }
 
 /**
- * The chance that Student's t with so many degrees of freedom is at most `t`.
+ * Returns the probability that Student's t is at most `t`.
  *
  * @example studentCdf(0, 5) // 0.5
  */

@@ -1,13 +1,13 @@
 /**
- * How long people take, learned from a firm's past: by side and by what they do. Little data leans on what lies above
- * it (all of the act, all of the firm), and a firm without a past on figures that stand here.
+ * How long people take, learned from a firm's past by side and act. Small groups are shrunk toward larger ones (all
+ * of the act, all of the firm), and a firm without a past toward fixed values.
  */
 import { dayOf, leftOfDay } from '../calendar';
 import type { Act } from '../packet/types';
 import type { Side } from '../text/sides';
 import { studentCdf } from './student';
 
-/** Somebody who was asked, and when they were done. Instants in UTC. */
+/** A person who was asked, and when they were done. Instants in UTC. */
 export interface Wait {
   side: Side;
   act: Act;
@@ -15,55 +15,55 @@ export interface Wait {
   doneAt: string;
 }
 
-/** What is believed of the logarithm of a time: a normal whose mean and spread are uncertain (normal-inverse-gamma). */
+/** Distribution of the logarithm of a time: normal, with uncertain mean and spread (normal-inverse-gamma). */
 interface Belief {
   mean: number;
-  /** How many observations the mean is worth. */
+  /** Number of observations the mean is worth. */
   weight: number;
-  /** Half the observations that the spread is worth, and half their sum of squares. */
+  /** `alpha`: half the observations the spread is worth; `beta`: half their sum of squares. */
   alpha: number;
   beta: number;
 }
 
 /**
- * What is believed before a firm has any past: half are done within about a day and a half, nine in ten within some ten
- * days, and firms differ a lot.
+ * The prior before any past: half are done within about a day and a half, nine in ten within some ten days, and firms
+ * differ a lot.
  */
 const USUAL: Belief = { mean: Math.log(1.4), weight: 1.6, alpha: 2.6, beta: 2.3 };
-/** How much a group leans on what lies above it, in observations. */
+/** How strongly a group is shrunk toward the larger one, in observations. */
 const LEANS = 4;
-/** How much people do on a day of the week, from Monday, before anything is known; a mean day is 1. */
+/** Prior activity by day of the week, from Monday; an average day is 1. */
 const USUAL_WEEK = [1.2, 1.2, 1.2, 1.15, 1.1, 0.65, 0.5];
-/** How many people's days the usual week is worth. */
+/** Number of person-days the prior week is worth. */
 const WEEK_LEANS = 30;
 const DAY_MS = 86_400_000;
-/** A quarter of an hour: less is not told apart. */
+/** Shortest distinguishable time, in days: a quarter of an hour. */
 const LEAST = 1 / 96;
 
-/** The day of the week, from 0 for Monday. */
+/** Returns the day of the week, from 0 for Monday. */
 export const weekdayOf = (day: string): number => (new Date(`${day}T12:00:00Z`).getUTCDay() + 6) % 7;
 
-/** The part of its day that has passed at an instant, in a zone. */
+/** Returns the share of its day that has passed at an instant, in a time zone. */
 export function partOfDayPassed(instant: string, zone: string): number {
   // A day of 23 or 25 hours is a day.
   return Math.min(1, Math.max(0, 1 - leftOfDay(instant, zone) / DAY_MS));
 }
 
-/** What a firm's past says of how long people take. */
+/** What a firm's past says about how long people take. */
 export interface Pace {
-  /** How much is done on each day of the week, from Monday; a mean day is 1. */
+  /** Activity by day of the week, from Monday; an average day is 1. */
   week: number[];
-  /** How many waits it rests on. */
+  /** Number of waits it is based on. */
   from: number;
   beliefs: ReadonlyMap<string, Belief>;
   all: Belief;
-  /** Chances that were worked out of these beliefs. */
+  /** Cached probabilities. */
   tables: Map<string, Float64Array>;
 }
 
 const keyOf = (side: Side, act: Act) => `${act} ${side}`;
 
-/** What is believed after some times were seen. */
+/** Returns the distribution after observing some times. */
 function learn(before: Belief, logs: readonly number[]): Belief {
   const n = logs.length;
   if (!n) return before;
@@ -78,7 +78,7 @@ function learn(before: Belief, logs: readonly number[]): Belief {
   };
 }
 
-/** A belief as the beginning for a group beneath it: the same middle and spread, worth only so many observations. */
+/** Returns a distribution as prior for a smaller group: same center and spread, worth only `LEANS` observations. */
 function lean(above: Belief): Belief {
   const alpha = Math.min(above.alpha, USUAL.alpha + LEANS / 2);
   return {
@@ -89,7 +89,7 @@ function lean(above: Belief): Belief {
   };
 }
 
-/** How much of a week's doing lies between two instants, in mean days. */
+/** Returns how much activity lies between two instants, in average days. */
 export function doingBetween(week: readonly number[], from: string, to: string, zone: string): number {
   const first = dayOf(from, zone);
   const last = dayOf(to, zone);
@@ -140,7 +140,7 @@ export function paceOf(waits: readonly Wait[], zone: string): Pace {
 }
 
 /**
- * The chance that somebody is done within so much doing (mean days) after being asked.
+ * Returns the probability that a person is done within some activity (average days) after being asked.
  *
  * @example chanceWithin(pace, { side: 'seller', act: 'sign' }, 2)
  */
@@ -153,12 +153,12 @@ export function chanceWithin(pace: Pace, who: { side: Side; act: Act }, doing: n
   return low + (high - low) * Math.min(1, at - i);
 }
 
-/** Where chances are worked out, as logarithms of mean days: from a quarter of an hour to more than a year. */
+/** Grid of the cached probabilities, as logarithms of average days: from a quarter of an hour to more than a year. */
 const FIRST = Math.log(LEAST);
 const STEP = 0.05;
 const POINTS = 224;
 
-/** The chances of somebody by how much doing it takes; worked out once, asked for thousands of times. */
+/** Returns a person's cached probabilities by activity: computed once, used thousands of times. */
 function tableOf(pace: Pace, { side, act }: { side: Side; act: Act }): Float64Array {
   const key = keyOf(side, act);
   const known = pace.tables.get(key);

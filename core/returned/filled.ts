@@ -1,4 +1,4 @@
-/** Whether something was written at a printed place: its ink, without the ink of the empty form. */
+/** Whether something was written at a printed place: its ink, without the ink of the blank form. */
 import type { Rect } from '../paper/types';
 import type { PlaceKind } from '../reading/types';
 import type { Mask } from '../scan/types';
@@ -8,7 +8,7 @@ import type { Fit } from './line-up';
 export const FILLED = ['yes', 'no', 'doubtful'] as const;
 export type Filled = (typeof FILLED)[number];
 
-/** A place as it was looked at, and what somebody said of it who looked. */
+/** A place as it was measured, and what a member decided about it. */
 interface ReviewedPlace {
   kind: PlaceKind;
   signed?: boolean | undefined;
@@ -16,42 +16,42 @@ interface ReviewedPlace {
   said: 'yes' | 'no' | null;
 }
 
-/** Whether it is filled: whoever looked knows best. */
+/** Whether it is filled: a member's decision wins. */
 export const stateOf = (p: Pick<ReviewedPlace, 'filled' | 'said'>): Filled => p.said ?? p.filled;
 
-/** Whether it is a hand's, without which a paper is not signed. */
+/** Whether it is a signature, initials or a date of signing, without which a document is not signed. */
 export const isOfHand = (p: Pick<ReviewedPlace, 'kind' | 'signed'>): boolean =>
   p.kind === 'signature' || p.kind === 'initials' || (p.kind === 'date' && p.signed !== false);
 
 /** A page's ink. */
 export interface Sheet {
   mask: Mask;
-  /** Dots a point. */
+  /** Pixels per point. */
   scale: number;
 }
 
-/** How far, in points, printed ink may lie from where the blank has it. */
+/** How far, in points, printed ink may be from where the blank has it. */
 const STRAY = 1.1;
-/** How far a place's own surroundings are moved to lie on the blank's. */
+/** How far, in points, a place's surroundings may be shifted to match the blank's. */
 const MOVED = 3;
-/** Around a place, in points, that is looked at to see how it lies, and where strokes may begin. */
+/** Margin around a place, in points, that is used for alignment, and where strokes may begin. */
 const AROUND = 14;
 /** Strokes shorter than this, in points, are specks. */
 const SPECK = 2.2;
-/** The rule at the foot of a place, in points, which is no writing. */
+/** Thickness, in points, of the rule at the bottom of a place, which is not writing. */
 const RULE = 1.6;
 
-/** Ink of a place in square points: below `no` there is none that counts, from `yes` on somebody wrote. */
+/** Ink of a place in square points: below `no` nothing counts, from `yes` on it is filled. */
 const INK: Record<'box' | 'line', { no: number; yes: number }> = {
   box: { no: 1.6, yes: 4.5 },
   line: { no: 2, yes: 7 },
 };
 
 /**
- * Whether a place is filled.
+ * Returns whether a place is filled.
  *
- * @param rect   where it is on the page that came back, in points
- * @param blank  the empty form's page with how the two lie on each other; without it whatever is not a line counts
+ * @param rect its position on the returned page, in points
+ * @param blank the blank form's page with their alignment; without it, everything that is not a line counts
  */
 export function filledAt(back: Sheet, rect: Rect, kind: PlaceKind, blank: { sheet: Sheet; fit: Fit } | null): Filled {
   const look = blank ? rect : trimmed(rect, kind);
@@ -63,7 +63,7 @@ export function filledAt(back: Sheet, rect: Rect, kind: PlaceKind, blank: { shee
   return own + stray < no ? 'no' : 'doubtful';
 }
 
-/** Without the frame and the rule that belong to an empty place. */
+/** Returns the inner part of a place, without its frame and rule. */
 function trimmed({ x, y, w, h }: Rect, kind: PlaceKind): Rect {
   const side = kind === 'checkbox' ? Math.min(2.4, w / 4) : 1;
   return {
@@ -74,9 +74,9 @@ function trimmed({ x, y, w, h }: Rect, kind: PlaceKind): Rect {
   };
 }
 
-/** A piece of a page's dots. */
+/** A section of a page's pixels. */
 interface Piece {
-  /** Dots of the page at its top left. */
+  /** Its offset on the page, in pixels. */
   x: number;
   y: number;
   width: number;
@@ -86,7 +86,7 @@ interface Piece {
   was: Uint8Array;
 }
 
-/** The ink around a place that the blank does not have there. */
+/** Returns the ink around a place that the blank does not have there. */
 function extraInk(back: Sheet, rect: Rect, blank: { sheet: Sheet; fit: Fit } | null, grow: number): Piece {
   const { mask, scale } = back;
   const x = Math.max(0, Math.floor((rect.x - grow) * scale));
@@ -102,7 +102,7 @@ function extraInk(back: Sheet, rect: Rect, blank: { sheet: Sheet; fit: Fit } | n
   return piece;
 }
 
-/** Takes out of a piece what the blank has at the same place, moved by what lets most of it go. */
+/** Removes from a section the blank's ink at the same place, shifted so that most of it is removed. */
 function takeOut(piece: Piece, scale: number, { sheet, fit }: { sheet: Sheet; fit: Fit }): void {
   const expected = expectedInk(piece, scale, sheet, fit);
   const [dx, dy] = bestMove(piece, expected, Math.round(MOVED * scale));
@@ -116,7 +116,7 @@ function takeOut(piece: Piece, scale: number, { sheet, fit }: { sheet: Sheet; fi
     }
 }
 
-/** The blank's ink where a piece of the page is. */
+/** Returns the blank's ink in a section of the page. */
 function expectedInk(piece: Piece, scale: number, { mask, scale: own }: Sheet, fit: Fit): Uint8Array {
   const [a, b, c, d, e, f] = fit.matrix;
   const det = a * e - b * d;
@@ -133,7 +133,7 @@ function expectedInk(piece: Piece, scale: number, { mask, scale: own }: Sheet, f
   return out;
 }
 
-/** By how many dots the expected ink is moved to lie on most of what is there. */
+/** Returns the shift, in pixels, that puts most of the expected ink onto existing ink. */
 function bestMove(piece: Piece, expected: Uint8Array, most: number): [dx: number, dy: number] {
   const { width, height, data } = piece;
   const dots: [number, number][] = [];
@@ -169,7 +169,7 @@ function thickened(ink: Uint8Array, width: number, height: number, reach: number
   return out;
 }
 
-/** Long level runs of ink, as thin as a rule, are the form's. */
+/** Removes long horizontal runs of ink as thin as a rule: they belong to the form. */
 function takeOutRules(piece: Piece, scale: number): void {
   const { width, height, data } = piece;
   const least = Math.round(12 * scale);
@@ -188,7 +188,7 @@ function takeOutRules(piece: Piece, scale: number): void {
   }
 }
 
-/** Takes out the upright run of ink through a dot where it is no thicker than a rule. */
+/** Removes the vertical run of ink through a pixel if it is no thicker than a rule. */
 function clearThin({ width, height, data }: Piece, x: number, y: number, most: number): void {
   if (!data[y * width + x]) return;
   let a = y;
@@ -198,10 +198,10 @@ function clearThin({ width, height, data }: Piece, x: number, y: number, most: n
   if (b - a + 1 <= most) for (let k = a; k <= b; k++) data[k * width + x] = 0;
 }
 
-/** Thickest rule, in points, that parts a stroke when it is taken out. */
+/** Thickest rule, in points, whose removal can split a stroke. */
 const PARTED = 4;
 
-/** Where a stroke goes on behind a rule that was taken out of it, in one direction; null where it ends there. */
+/** Returns where a stroke continues behind a removed rule, in one direction; null if it ends there. */
 function behindRule(
   { width, height, data, was }: Piece,
   x: number,
@@ -217,7 +217,10 @@ function behindRule(
   return null;
 }
 
-/** Ink of strokes in a place, in square points: `own` lie mostly in it, `stray` reach into it from elsewhere. */
+/**
+ * Returns ink of strokes in a place, in square points: `own` is mostly inside it, `stray` reaches into it from
+ * elsewhere.
+ */
 function strokesIn(piece: Piece, rect: Rect, scale: number): { own: number; stray: number } {
   const { width, height, data } = piece;
   const seen = new Uint8Array(data.length);

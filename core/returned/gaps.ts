@@ -10,7 +10,7 @@ export interface ReturnedPage {
   width: number;
   height: number;
   words: PlacedText[];
-  /** Its ink, drawn when it is asked for: a paper may have many pages. */
+  /** Its ink, drawn on demand: a document may have many pages. */
   sheet: () => Promise<Sheet>;
 }
 
@@ -21,19 +21,19 @@ export interface ReturnedPaper {
 
 export interface PlaceReviewed {
   place: PrintedPlace;
-  /** Its page of the paper that came back, from 1; null where that page did not come back. */
+  /** Its page of the returned paper, from 1; null if that page was not returned. */
   page: number | null;
-  /** Where it is there. */
+  /** Its position there. */
   rect: Rect;
   filled: Filled;
 }
 
 /**
- * Looks at every place of a paper that came back, page by page.
+ * Reviews every place of a returned paper, page by page.
  *
- * @param back   what came back, with the places that were read on it
- * @param blank  the empty form, where it is at hand: then its places are looked for
- * @param told   called with each page of the form that was looked at
+ * @param back the returned paper with the places read on it
+ * @param blank the blank form, if available: then its places are used
+ * @param told called after each page
  */
 export async function gapsOf(
   back: ReturnedPaper,

@@ -1,4 +1,4 @@
-/** Where on a page that came back a point of its blank lies: told by the words both have. */
+/** Aligning a returned page with its blank by the words both have. */
 import type { Rect } from '../paper/types';
 import { matchPages } from '../reading/match';
 import { plain } from '../reading/words';
@@ -9,20 +9,20 @@ export interface PlacedText {
   rect: Rect;
 }
 
-/** From points of the blank to points of the page that came back. */
+/** Maps points of the blank to points of the returned page. */
 export interface Fit {
   /** x' = a x + b y + c, y' = d x + e y + f. */
   matrix: [a: number, b: number, c: number, d: number, e: number, f: number];
-  /** How many words say so; 0 where the pages are only laid on each other. */
+  /** Number of words it is based on; 0 if the pages are merely overlaid. */
   words: number;
 }
 
-/** How far, in points, a word may lie from where the others say. */
+/** How far, in points, a word may be from where the others put it, in successive passes. */
 const NEAR = [40, 12, 4, 2.5];
-/** Words fewer than which say nothing of a page. */
+/** Minimum number of matching words needed to align a page. */
 const FEWEST = 5;
 
-/** Pages of the blank and those that came back: which is which. Where words do not tell, the same number is taken. */
+/** Matches pages of the blank with returned pages. Where words do not decide, the same page number is taken. */
 export function matchSheets(blank: PlacedText[][], back: PlacedText[][]): (number | null)[] {
   const text = (pages: PlacedText[][]) => pages.map((p) => p.map((w) => w.text).join(' '));
   const found = matchPages(text(blank), text(back));
@@ -30,7 +30,7 @@ export function matchSheets(blank: PlacedText[][], back: PlacedText[][]): (numbe
   return found.map((j, i) => j ?? (i < back.length && !taken.has(i) ? i : null));
 }
 
-/** Lines a page up with its blank. */
+/** Aligns a page with its blank. */
 export function lineUp(
   blank: { width: number; height: number; words: PlacedText[] },
   back: { width: number; height: number; words: PlacedText[] },
@@ -48,7 +48,7 @@ export function lineUp(
   return { ...fit, words: pairs.length };
 }
 
-/** A rectangle of the blank on the page that came back. */
+/** Returns a rectangle of the blank on the returned page. */
 export function rectOn({ matrix: [a, b, c, d, e, f] }: Fit, { x, y, w, h }: Rect): Rect {
   const cx = x + w / 2;
   const cy = y + h / 2;
@@ -66,7 +66,7 @@ interface Pair {
 const off = ({ matrix: [a, b, c, d, e, f] }: Fit, { x, y, u, v }: Pair) =>
   Math.hypot(a * x + b * y + c - u, d * x + e * y + f - v);
 
-/** Words that stand once on both pages, and of the others the nearest to where they would lie. */
+/** Returns pairs of words that occur once on both pages, and of the others the nearest to where they would be. */
 function pairsOf(blank: PlacedText[], back: PlacedText[], laid: Fit): Pair[] {
   const byText = new Map<string, PlacedText[]>();
   for (const w of back) {
@@ -99,7 +99,7 @@ function moved({ matrix: [a, , , , e] }: Fit, pairs: Pair[]): Fit {
   };
 }
 
-/** The affine map that fits best (least squares); null where the words stand on one line. */
+/** Returns the best affine map (least squares); null if the words are on one line. */
 function solved(pairs: Pair[]): Fit | null {
   const n = pairs.length;
   const mean = (of: (p: Pair) => number) => pairs.reduce((s, p) => s + of(p), 0) / n;

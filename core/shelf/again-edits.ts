@@ -1,12 +1,12 @@
-/** Putting a changed paper in the place of a form's, with the marks that found their places. */
+/** Edits that replace a form's paper by its changed version, with the marks that were found on it. */
 import type { Draft, DraftEdit } from '../packet/draft';
 import type { Again } from './again';
 
 /**
- * The edits that take a paper out and put the changed one in, with marks where they were found; what was not found goes.
- * The rule of initials comes along, and places every page anew.
+ * Returns the edits that replace the paper, with marks where they were found; marks that were not found are left out.
+ * The initials rule is kept and places every page again.
  *
- * @param take  marks that are taken, those in doubt too that somebody looked at
+ * @param take marks to keep, including uncertain ones that a member confirmed
  */
 export function editsOfAgain(
   draft: Draft,

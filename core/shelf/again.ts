@@ -1,6 +1,6 @@
 /**
- * A form's marks on a changed paper: each finds its place by the words around it, wherever those went; what cannot be
- * found for certain is told, and never put somewhere in silence.
+ * Finding a form's marks on a changed paper by the words around them, wherever those moved. What cannot be found for
+ * certain is reported, never placed silently.
  */
 import { clampToPage, coversPrint, overlapArea, roundRect } from '../paper/geometry';
 import type { Rect } from '../paper/types';
@@ -12,19 +12,19 @@ import type { DocumentFacts } from '../packet/resolve';
 import type { Mark, MarkKind } from '../packet/types';
 import { itemAt } from '../sure';
 
-/** `same`: where it was; `moved`: found elsewhere; `doubtful`: to be looked at before it is taken; `lost`: not found. */
+/** `same`: where it was; `moved`: found elsewhere; `doubtful`: a member must confirm it; `lost`: not found. */
 export const FOUND_AGAIN = ['same', 'moved', 'doubtful', 'lost'] as const;
 export type FoundAgain = (typeof FOUND_AGAIN)[number];
 
 export interface Again {
   markId: string;
   state: FoundAgain;
-  /** Where it would stand; for a lost one where it stood, as far as there is such a page. */
+  /** Where it would be; for a lost mark where it was, if that page still exists. */
   page: number;
   rect: Rect;
 }
 
-/** A printed word where it stands. */
+/** A printed word and its position. */
 interface Word {
   page: number;
   rect: Rect;
@@ -32,10 +32,10 @@ interface Word {
 }
 
 /**
- * Where marks stand on the changed paper.
+ * Finds each mark on the changed paper.
  *
- * @param before  the paper the marks were placed on
- * @param after   the changed one
+ * @param before the paper the marks were placed on
+ * @param after the changed paper
  */
 export function findAgain(before: DocumentFacts, after: DocumentFacts, marks: readonly Mark[]): Again[] {
   const was = wordsOf(before);
@@ -72,10 +72,13 @@ function wordsOf(doc: DocumentFacts): Word[] {
   );
 }
 
-/** As many words in a row as must be met once on either paper to be known again; the longest rows come first. */
+/** How many words in a row must occur once on either paper to be matched; longer rows are tried first. */
 const ROWS = [5, 4, 3, 2, 1];
 
-/** For each word of the old paper the one it is on the new, or -1: rows met only once on both, and what stands beside them. */
+/**
+ * Returns for each word of the old paper its word on the new one, or -1: rows that occur once on both, and the words
+ * beside them.
+ */
 function matchWords(was: Word[], now: Word[]): Int32Array {
   const went = new Int32Array(was.length).fill(-1);
   const taken = new Uint8Array(now.length);
@@ -103,7 +106,7 @@ function matchWords(was: Word[], now: Word[]): Int32Array {
   return went;
 }
 
-/** Rows of `n` words that are met once, with where they begin. */
+/** Returns rows of `n` words that occur once, with the index of their first word. */
 function onceIn(words: Word[], n: number): Map<string, number> {
   const seen = new Map<string, number>();
   const often = new Set<string>();
@@ -123,30 +126,33 @@ interface Papers {
   before: DocumentFacts;
   after: DocumentFacts;
   was: Word[];
-  /** The words of each old page, by their place among all. */
+  /** The words of each old page, by their index among all. */
   onPage: ReadonlyMap<number, number[]>;
   now: Word[];
   went: Int32Array;
   pages: (number | null)[];
 }
 
-/** How far around a mark its words are looked for, in points. */
+/** How far around a mark words are considered, in points. */
 const NEAR = { x: 240, y: 70 };
-/** A caption stands closer under its blank than a paragraph would. */
+/** A caption is closer under its blank than a paragraph would be, in points. */
 const CAPTION = 9;
-/** How far apart two words may put a mark and still mean the same place. */
+/** How far apart, in points, two words may place a mark and still mean the same place. */
 const APART = 14;
-/** What part of the words around it must agree for a place to be found; with less it is doubtful, or lost. */
+/** Share of the surrounding words that must agree for a place to be found. With less it is uncertain or lost. */
 const SURE = 0.6;
 const HARDLY = 0.3;
-/** Of a mark on no printed place: the most that may speak for another place, and how many must mean the same column. */
+/**
+ * For a mark on no printed place: the greatest share that may favor another place, and the share that must mean the
+ * same column.
+ */
 const FREE = 0.25;
 const AGREED = 0.7;
-/** How far apart, across the page, two words may put a mark and still mean the same column. */
+/** How far apart, across the page in points, two words may place a mark and still mean the same column. */
 const COLUMN = 8;
-/** In type of another size nobody knows how far from its words such a mark belongs. */
+/** Greatest relative change of type size. Beyond it, the distance of such a mark from its words is unknown. */
 const SAME_TYPE = 0.03;
-/** How far a printed place may be from where the words say, to be the one that is meant. */
+/** How far, in points, a printed place may be from where the words point, to be the one meant. */
 const SNAP = 36;
 
 function findOne(papers: Papers, m: Mark): Again {
@@ -186,8 +192,9 @@ interface Vote {
 }
 
 /**
- * Where each word near a mark says that it stands now; one that is gone says nothing, and counts. A line counts as its
- * nearest word does, however many words it has: else a paragraph below would outvote the heading beside.
+ * Returns where each word near a mark says it is now. A word that is gone has no vote but counts. A line counts as
+ * much as its nearest word, however many words it has; otherwise a paragraph below would outvote the heading beside
+ * the mark.
  */
 function votesFor(papers: Papers, m: Mark): Vote[] {
   const near = (papers.onPage.get(m.page) ?? []).flatMap((i) => {
@@ -222,10 +229,13 @@ function voteOf({ now, went }: Papers, m: Mark, word: Word, i: number, weight: n
   };
 }
 
-/** Across a line the blank keeps its place, whatever the size of the words: only small distances grow with them. */
+/**
+ * Returns a horizontal distance at another type size. Only small distances grow with the type: a blank keeps its
+ * place across a line.
+ */
 const across = (scale: number, distance: number) => (distance < 40 ? scale : 1);
 
-/** How much a word tells of a mark: its caption beneath and what stands on its line tell most. */
+/** Returns how much a word says about a mark: its caption below and words on its line say most. */
 function nearness(word: Rect, mark: Rect): number {
   const dx = Math.max(0, mark.x - (word.x + word.w), word.x - (mark.x + mark.w));
   const dy = Math.max(0, mark.y - (word.y + word.h), word.y - (mark.y + mark.h));
@@ -237,7 +247,10 @@ function nearness(word: Rect, mark: Rect): number {
   return (beneath ? 5 : 1) / (1 + Math.hypot(dx, dy * 2) / 18);
 }
 
-/** The place most of the votes mean, with the weight of it and of the next one elsewhere; `agree`: the share that means its column, `asLarge`: none of the words changed its size. */
+/**
+ * Returns the place most votes mean, with its weight and that of the next other place. `agree`: the share that means
+ * its column; `asLarge`: no word changed its size.
+ */
 function strongest(votes: Vote[]): (Vote & { second: number; agree: number; asLarge: boolean }) | null {
   const groups: { page: number; votes: Vote[]; weight: number }[] = [];
   for (const v of [...votes].sort((a, b) => b.weight - a.weight)) {
@@ -269,7 +282,7 @@ function strongest(votes: Vote[]): (Vote & { second: number; agree: number; asLa
   };
 }
 
-/** The middle of what votes say, by their weight. */
+/** Returns the weighted median of the votes. */
 function median(votes: Vote[], axis: 'x' | 'y'): number {
   const sorted = [...votes].sort((a, b) => a.rect[axis] - b.rect[axis]);
   const half = sorted.reduce((sum, v) => sum + v.weight, 0) / 2;
@@ -294,7 +307,7 @@ const PLACE_OF: Partial<Record<MarkKind, PlaceKind>> = {
   choice: 'checkbox',
 };
 
-/** The printed place a mark stands on, or near; of the same role and number as the one it stood on, when that is told. */
+/** Returns the printed place at or near a mark; of the same role and number as the one it was on, if known. */
 function placeUnder(
   doc: DocumentFacts,
   m: Mark,
@@ -317,7 +330,7 @@ function placeUnder(
   return best?.place ?? null;
 }
 
-/** A mark with no word near it stands where it stood, on the page its page became, while that place is free. */
+/** Returns the old position of a mark without nearby words, on the matching page, if that place is free. */
 function onSamePage({ after, pages }: Papers, m: Mark): Again | null {
   const to = pages[m.page - 1];
   if (to === null || to === undefined) return null;

@@ -1,4 +1,4 @@
-/** What is different between two editions of a form or a kit, in words. */
+/** The differences between two editions of a form or kit, in sentences. */
 import { calledOf } from '../packet/called';
 import type { Draft } from '../packet/draft';
 import type { Mark, PacketParty } from '../packet/types';
@@ -6,7 +6,7 @@ import { count, listWords } from '../text';
 
 type Item = { id: string };
 
-/** What of a list came, went, and stayed as another. */
+/** Returns which items of a list were added, removed, and changed. */
 function compared<T extends Item>(before: readonly T[], after: readonly T[], same: (a: T, b: T) => boolean) {
   const was = new Map(before.map((x) => [x.id, x]));
   const is = new Map(after.map((x) => [x.id, x]));
@@ -23,9 +23,9 @@ function compared<T extends Item>(before: readonly T[], after: readonly T[], sam
 const alike = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
 
 /**
- * The changes from one draft to another, each a sentence; none where nothing a packet would show is different.
+ * Returns the changes from one draft to another, one sentence each; none if a packet would look the same.
  *
- * @param nameOf  what a document, or in a kit a form, is called
+ * @param nameOf the name of a document or, in a kit, of a form
  */
 export function changesBetween(before: Draft, after: Draft, nameOf: (id: string) => string): string[] {
   return [
@@ -69,7 +69,7 @@ function roles(before: Draft, after: Draft): string[] {
   ];
 }
 
-/** A changed paper gives its marks another document, which is no change of theirs. */
+/** Returns changes of marks. A changed paper gives its marks another document, which is not a change of theirs. */
 function marks(before: Draft, after: Draft): string[] {
   const bare = ({ rect: _rect, page: _page, documentId: _doc, placeId: _place, ...rest }: Mark) => rest;
   const place = ({ rect, page }: Mark) => [page, rect];

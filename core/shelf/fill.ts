@@ -1,30 +1,30 @@
-/** Who of a deal fills which slot: by side and by order. */
+/** Filling slots with the people of a deal, by side and number. */
 import type { PacketParty } from '../packet/types';
 import type { Slot } from './slots';
 
-/** A slot with whoever fills it. */
+/** A slot with the people who fill it. */
 export interface FilledSlot {
   slot: Slot;
-  /** In the order of their side; nobody where the deal has nobody for it. */
+  /** In the order of their side; empty if the deal has nobody for it. */
   people: PacketParty[];
   /**
-   * Why nobody fills it: `nobody` of its side is in the deal (or the side has a number and it is the first), so a person
-   * is missing; `fewer`: the form has lines for more people than there are, and what is for them goes.
+   * Why nobody fills it. `nobody`: the deal has nobody of its side (or it is the first slot of its side), so a person
+   * is missing. `fewer`: the form has lines for more people than there are, and their marks are left out.
    */
   empty: 'nobody' | 'fewer' | null;
 }
 
 export interface Filling {
   slots: FilledSlot[];
-  /** People for whom no slot of their side is left, each with the last one of it: the form has fewer lines than people. */
+  /** People beyond the number of slots, paired with their side's last slot. */
   beyond: { person: PacketParty; like: Slot }[];
 }
 
 /**
  * Fills slots with people.
  *
- * @param people  of the deal; a side's are taken in the order of their numbers
- * @param fixed   who stands for a slot that is always the same person: the one person for all forms that name them
+ * @param people of the deal; those of a side are taken in the order of their numbers
+ * @param fixed the person for a slot that is always the same person, one for all forms that name them
  */
 export function fillSlots(
   slots: readonly Slot[],

@@ -1,6 +1,6 @@
 /**
- * The shelf: forms and kits, which are drafts whose people are slots, and how they become a packet of a deal. Who
- * may use and change them. It knows drafts and pages; it must not know of storage, or which edition is the last.
+ * The shelf: forms and kits, which are drafts whose people are slots, and how they become a packet of a deal; who may
+ * use and change them. Knows drafts and pages; must not know storage, or which edition is the last.
  */
 export { newSlot, sameSlot, type Slot, slotLetters, slotName, slotsOf, slotsTogether } from './slots';
 export { fillSlots } from './fill';

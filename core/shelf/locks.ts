@@ -1,16 +1,16 @@
-/** Settings of a kit that those who use it cannot change. */
+/** Settings of a kit that its users cannot change. */
 import type { Draft, DraftEdit, DraftField, DraftList } from '../packet/draft';
 import type { PacketParty } from '../packet/types';
 import type { ChangeCommand } from '../routing';
 
 export const LOCKS = ['name', 'message', 'schedule', 'path', 'people', 'papers', 'marks', 'reports'] as const;
-/** What can be locked: each stands for the fields and lists of a draft that it is about. */
+/** What can be locked; each stands for the fields and lists of a draft it covers. */
 export type Lock = (typeof LOCKS)[number];
 
 /** Who locked what. */
 export type Locks = Partial<Record<Lock, { memberId: string; name: string }>>;
 
-/** What a lock is called where it is set, and where it stops somebody. */
+/** What a lock is called where it is set, and where it stops an edit. */
 export const LOCK_WORDS: Record<Lock, string> = {
   name: 'the name',
   message: 'subject and message',
@@ -41,10 +41,10 @@ const OF_LIST: Record<DraftList, Lock> = {
   passed: 'marks',
 };
 
-/** What an edit is about. */
+/** Returns the lock that covers an edit. */
 export const lockOf = (edit: DraftEdit): Lock => (edit.op === 'set' ? OF_FIELD[edit.field] : OF_LIST[edit.list]);
 
-/** What a change under way is about, where that can be locked; what has to be done when something happens cannot. */
+/** The lock that covers a change after sending. Changes that must always be possible have none. */
 const OF_CHANGE: Partial<Record<ChangeCommand['type'], Lock>> = {
   set_path: 'path',
   change_act: 'people',
@@ -53,7 +53,7 @@ const OF_CHANGE: Partial<Record<ChangeCommand['type'], Lock>> = {
   set_reading: 'schedule',
 };
 
-/** The lock that a change of a packet under way would break; null when it breaks none. */
+/** Returns the lock that a change after sending would break; null if none. */
 export function lockBrokenBy(change: ChangeCommand['type'], locks: Locks): Broken | null {
   const lock = OF_CHANGE[change];
   const by = lock && locks[lock];
@@ -65,18 +65,18 @@ interface Broken {
   by: string;
 }
 
-/** "Odile Farrant locked the order. …" */
+/** Returns the sentence for a broken lock: "Odile Farrant locked the order. …" */
 export const lockedWords = ({ lock, by }: Broken) =>
   `${by} locked ${LOCK_WORDS[lock]} in the kit this packet was made from. Ask ${by}, or start a packet without the kit.`;
 
-/** What somebody does, apart from who they are: names and addresses can always be put right. */
+/** Returns what a person does, without who they are: names and addresses can always be corrected. */
 const doing = ({ act, only, secondStep, copyAt, note, memberId }: PacketParty) =>
   JSON.stringify([act, only, secondStep, copyAt, note, memberId]);
 
 /**
- * The first lock that edits would break; null when they break none.
+ * Returns the first lock that edits would break; null if none.
  *
- * @param before  the draft they are made to
+ * @param before the draft they apply to
  */
 export function brokenLock(
   edits: readonly DraftEdit[],

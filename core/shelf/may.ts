@@ -1,10 +1,10 @@
-/** Who of the firm may use what is on the shelf, and who may make and change it. */
+/** Who of the firm may use items of the shelf, and who may change them. */
 
-/** Members by their ids; null for everybody of the firm. */
+/** Members by their ids; null for everyone in the firm. */
 export type Members = string[] | null;
 
 export interface Sharing {
-  /** Who answers for it: may always do everything with it, and hand it over. */
+  /** The owner: may do everything with it, and transfer it. */
   ownerId: string;
   users: Members;
   makers: Members;
@@ -15,5 +15,5 @@ const among = (members: Members, id: string) => members === null || members.incl
 /** Whether a member may change it, put it on the shelf, lock and share it. */
 export const mayMake = (s: Sharing, memberId: string): boolean => s.ownerId === memberId || among(s.makers, memberId);
 
-/** Whether a member sees it and may make packets of it; whoever may make it may. */
+/** Whether a member sees it and may make packets from it. Whoever may change it may. */
 export const mayUse = (s: Sharing, memberId: string): boolean => mayMake(s, memberId) || among(s.users, memberId);

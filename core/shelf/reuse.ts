@@ -1,14 +1,17 @@
-/** What of a packet can be used again: its forms with roles in the place of people, and nothing that was that deal's alone. */
+/**
+ * What of a packet can be used again: its forms, with roles in place of people, and nothing that belonged to that
+ * deal alone.
+ */
 import { fold } from '../text/names';
 import { NO_SCHEDULE } from '../calendar';
 import { emptyDraft, type Draft } from '../packet/draft';
 import type { Mark, PacketParty } from '../packet/types';
 import { newSlot, slotsTogether, type Slot } from './slots';
 
-/** What stands for what in the deal the packet was of: its tags with their values, as `tagValues` of merging tells them. */
+/** Tags with their values in the packet's deal, as `tagValues` of merging returns them. */
 export type Tags = ReadonlyMap<string, string>;
 
-/** The slot each person stood in; who is of no side stays the same person. A note to somebody was for them alone. */
+/** Returns the slot of each person. A person of no side stays the same person. Notes to a person are removed. */
 export function slotsOfPeople(parties: readonly PacketParty[], newId: () => string): Map<string, Slot> {
   return new Map(parties.map((p) => [p.id, slotOf(p, newId())]));
 }
@@ -34,9 +37,9 @@ interface From {
 }
 
 /**
- * What stands on one document of a draft, as a form.
+ * Returns what is on one document of a draft, as a form.
  *
- * @param to  the id of the form's own document
+ * @param to id of the form's own document
  */
 export function formFrom({ draft, people, tags, newId }: From, documentId: string, to: string, name: string): Draft {
   const as = (partyId: string) => people.get(partyId)?.id ?? partyId;
@@ -69,7 +72,7 @@ export function formFrom({ draft, people, tags, newId }: From, documentId: strin
   };
 }
 
-/** The mark without what was written into it for that deal; a label that was nothing but that goes. */
+/** Returns a mark without text that was written for that deal; null for a label that was nothing else. */
 function withoutWords(m: Mark, parties: readonly PacketParty[], tags: Tags): Mark[] {
   // What a choice is called is the form's own.
   if (!m.value || m.kind === 'choice') return [m];
@@ -80,7 +83,7 @@ function withoutWords(m: Mark, parties: readonly PacketParty[], tags: Tags): Mar
   return [empty];
 }
 
-/** The whole of a draft as a kit of forms. */
+/** Returns a whole draft as a kit of forms. */
 export function kitFrom({ draft, people, tags, newId }: From, formIds: readonly string[], name: string): Draft {
   return {
     ...emptyDraft(name),
@@ -101,12 +104,12 @@ export function kitFrom({ draft, people, tags, newId }: From, formIds: readonly 
   };
 }
 
-/** Shorter values stand in other words by chance. */
+/** Shorter values occur in other words by chance. */
 const SHORTEST = 4;
 
 /**
- * Text with tags in the place of what they stood for; empty where somebody of the packet is named in it all the same, by
- * a part of their name: nobody else is to read that.
+ * Returns text with tags in place of their values; empty if a person of the packet is still named in it, even by a
+ * part of their name: nobody else may read that.
  */
 export function asTags(text: string, parties: readonly PacketParty[], tags: Tags): string {
   // The longest first, and of those that say the same the one that names a single person.

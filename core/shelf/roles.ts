@@ -1,10 +1,10 @@
-/** Slots for a form that was just brought in: those its printed places name. */
+/** Slots for a new form: those its printed places name. */
 import { sideOfRole } from '../packet/place-party';
 import type { PrintedPlace } from '../reading/types';
 import type { Side } from '../text/sides';
 import { newSlot, type Slot } from './slots';
 
-/** The order in which they stand. */
+/** The order of sides. */
 const ORDER: Side[] = [
   'seller',
   'landlord',
@@ -15,10 +15,10 @@ const ORDER: Side[] = [
   'guarantor',
   'buyer_broker',
 ];
-/** As many lines of a side as a form may have; beyond that what was read is no line. */
+/** Maximum number of lines of a side that are believed. */
 const MOST = 12;
 
-/** The slots that printed places call for: of each side as many as it has lines to sign or initial. */
+/** Returns the slots that printed places need: as many of each side as it has lines to sign or initial. */
 export function slotsOnPages(places: readonly PrintedPlace[], newId: () => string): Slot[] {
   const lines = new Map<Side, number>();
   for (const p of places) {

@@ -1,4 +1,4 @@
-/** Slots: places of a form or a kit that people of a deal fill, kept as the parties of its draft. */
+/** Slots: roles of a form or kit that people of a deal fill, stored as the parties of its draft. */
 import type { PacketParty, SlotKind } from '../packet/types';
 
 export { slotLetters } from '../packet/called';
@@ -7,19 +7,19 @@ import { SIDE_WORDS, sideLabel, type Side } from '../text/sides';
 /** A party of a draft on the shelf. */
 export type Slot = PacketParty & { slot: SlotKind };
 
-/** The slots of a draft; a party without a kind is one person's place. */
+/** Returns the slots of a draft. A party without a kind is a slot for one person. */
 export const slotsOf = (parties: readonly PacketParty[]): Slot[] =>
   parties.map((p) => ({ ...p, slot: p.slot ?? 'one' }));
 
-/** What a slot is called: "Seller 2", "Every tenant"; a person by their name. */
+/** Returns a slot's name: "Seller 2", "Every tenant"; a fixed person by their name. */
 export function slotName(kind: SlotKind, side: Side, ordinal: number): string {
   return kind === 'every' ? `Every ${SIDE_WORDS[side].toLowerCase()}` : sideLabel(side, ordinal);
 }
 
 /**
- * A slot for a side.
+ * Returns a slot for a side.
  *
- * @param id  from outside: the core has no randomness
+ * @param id from outside: the core has no randomness
  */
 export function newSlot(kind: 'one' | 'every', side: Side, ordinal: number, id: string, ink: number): Slot {
   return {
@@ -35,14 +35,14 @@ export function newSlot(kind: 'one' | 'every', side: Side, ordinal: number, id: 
   };
 }
 
-/** Whether two slots are the same place: of the same sort, side and number; a person by their address. */
+/** Whether two slots are the same role: the same kind, side and number; fixed persons by their address. */
 export const sameSlot = (a: Slot, b: Slot): boolean =>
   a.slot === b.slot &&
   (a.slot === 'person'
     ? a.email.toLowerCase() === b.email.toLowerCase() && a.name === b.name
     : a.side === b.side && (a.slot === 'every' || a.ordinal === b.ordinal));
 
-/** The slots of several drafts: each place once, in the order they are met, as the first of them has it. */
+/** Returns the slots of several drafts: each role once, in the order of first use, as the first draft has it. */
 export function slotsTogether(drafts: readonly { parties: readonly PacketParty[] }[]): Slot[] {
   const out: Slot[] = [];
   for (const slot of drafts.flatMap((d) => slotsOf(d.parties)))

@@ -8,26 +8,26 @@ import { NOBODY, type InitialsRule, type Mark, type PacketParty } from '../packe
 import { fillSlots, type FilledSlot, type Filling } from './fill';
 import { sameSlot, slotsOf, slotsTogether, type Slot } from './slots';
 
-/** A form as it goes into a packet: its draft, and what its one document looks like. */
+/** A form as used in a packet: its draft, and what its one document looks like. */
 export interface FormInUse {
   draft: Draft;
   document: DocumentFacts;
 }
 
 export interface KitUse {
-  /** The packet's draft; its documents still have the ids of the forms'. */
+  /** The packet's draft; its documents still have the forms' ids. */
   draft: Draft;
   slots: FilledSlot[];
-  /** People for whom a form had no line, with the documents on which room was found for them. */
+  /** People for whom a form has no line, with the documents on which room was found for them. */
   beyond: { partyId: string; documentIds: string[] }[];
 }
 
 /**
- * The draft that a kit makes for the people of a deal. Slots are filled by side and order; who is beyond the lines of a
- * form gets places of the same kinds beside the last ones; what is for slots that nobody fills goes.
+ * Returns the draft that a kit makes for the people of a deal. Slots are filled by side and number. People beyond the
+ * lines of a form get places of the same kinds beside the last ones. Marks of unfilled slots are left out.
  *
- * @param people  of the deal, as they would stand in a packet
- * @param newId   makes an id
+ * @param people of the deal, as parties of a packet
+ * @param newId makes an id
  */
 export function draftOfKit(o: {
   kit: Draft;
@@ -71,7 +71,7 @@ export function draftOfKit(o: {
   };
 }
 
-/** Everybody who fills a slot of the kit or has something to do on a form of it, acting as their slot says. */
+/** Returns everyone who fills a slot of the kit or has something to do on one of its forms, with the slot's act. */
 function partiesOf(asOne: (slot: Slot) => Slot, filling: Filling, forms: { filling: Filling }[]): PacketParty[] {
   const found = new Map<string, { person: PacketParty; slot: Slot }>();
   const add = (person: PacketParty, slot: Slot) => {
@@ -92,7 +92,9 @@ function partiesOf(asOne: (slot: Slot) => Slot, filling: Filling, forms: { filli
   }));
 }
 
-/** The kit's gates with people in the place of slots; who acts and stands at none of them comes after all others. */
+/**
+ * Returns the kit's gates with people in place of slots. People who act and are at no gate get one after all others.
+ */
 function gatesOf(kit: Draft, filling: Filling, parties: PacketParty[], newId: () => string): Draft['gates'] {
   const acting = new Set(parties.filter(holdsGate).map((p) => p.id));
   const at = (slotId: string) => [
@@ -111,7 +113,7 @@ function gatesOf(kit: Draft, filling: Filling, parties: PacketParty[], newId: ()
   return left.length ? [...gates, { id: newId(), partyIds: left }] : gates;
 }
 
-/** The draft with what a form has on its pages, for whoever fills its slots. */
+/** Adds to the draft what a form has on its pages, for the people who fill its slots. */
 function withForm(draft: Draft, form: FormInUse & { filling: Filling }, newId: () => string): Draft {
   const people = new Map(form.filling.slots.map((f) => [f.slot.id, f.people]));
   // A form that was set for these people has marks that are theirs already.
@@ -134,7 +136,10 @@ function withForm(draft: Draft, form: FormInUse & { filling: Filling }, newId: (
   return { ...made, passed: [...made.passed, ...form.draft.passed] };
 }
 
-/** Choices of one question stay together, and apart from those of the same form used twice. */
+/**
+ * Returns a function that keeps the choices of one question together, and apart from those of the same form used
+ * twice.
+ */
 function groups(newId: () => string): (m: Mark) => Mark {
   const made = new Map<string, string>();
   return (m) => {
@@ -145,7 +150,7 @@ function groups(newId: () => string): (m: Mark) => Mark {
   };
 }
 
-/** Everybody of the rule's slots, and who is beyond them, initials every page too. */
+/** Returns an initials rule for everyone in the rule's slots and for people beyond them. */
 function ruleFor(rule: InitialsRule, form: FormInUse & { filling: Filling }, newId: () => string): InitialsRule[] {
   const of = (slotId: string) => [
     ...(form.filling.slots.find((f) => f.slot.id === slotId)?.people ?? []),
@@ -170,7 +175,7 @@ function ruleFor(rule: InitialsRule, form: FormInUse & { filling: Filling }, new
   ];
 }
 
-/** The marks of one person of a slot, also for another, in free space beside them. */
+/** Adds marks like those of a slot's person for another person, in free space beside them. */
 function withSameMarks(
   draft: Draft,
   form: FormInUse,
@@ -190,7 +195,7 @@ function withSameMarks(
 
 const placeOf = (m: Mark) => `${m.page} ${m.kind} ${m.rect.x} ${m.rect.y}`;
 
-/** The draft with places for somebody beyond the lines of a form: in the printed arrangement, or beside the last person's. */
+/** Adds places for a person beyond the lines of a form: in the printed arrangement, or beside the last person's. */
 function withPerson(
   draft: Draft,
   form: FormInUse & { filling: Filling },
@@ -212,7 +217,7 @@ function withPerson(
   return fromId ? withSameMarks(draft, form, fromId, person.id, like, newId) : draft;
 }
 
-/** The draft with other documents in the place of its forms', each under the id it got in the deal. */
+/** Returns the draft with documents of the deal in place of its forms' documents. */
 export function withDocuments(draft: Draft, idOf: (formDocumentId: string) => string): Draft {
   const place = (id: string) => {
     const [documentId, ...rest] = id.split('.');
