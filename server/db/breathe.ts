@@ -1,7 +1,7 @@
 import { setImmediate } from 'node:timers/promises';
 
 /**
- * Lets others have a turn. The embedded database answers without ever letting go of the event loop: work that asks it
- * statement after statement keeps every request waiting until it is through, unless it breathes in between.
+ * Yields to other work. The embedded database answers without returning to the event loop: a long loop of statements
+ * would block every request.
  */
 export const breathe = (): Promise<void> => setImmediate();

@@ -1,4 +1,4 @@
-/** Looking up one row for each of many who ask at once, with one statement. */
+/** Batching look-ups: one statement for many callers that each need one row. */
 import { outsideTransactions } from './tx';
 
 interface Asked<V> {
@@ -6,12 +6,12 @@ interface Asked<V> {
   reject(error: unknown): void;
 }
 
-/** Keys that go into one statement at most. */
+/** Maximum number of keys per statement. */
 const MOST = 500;
 
 /**
- * Makes a look-up of one key out of one of many: whoever asks while a statement is under way, or in
- * the same turn of the loop, is answered by the next one together.
+ * Returns a look-up of one key that batches concurrent callers: those that ask while a statement runs, or in the same
+ * turn of the event loop, share the next one.
  */
 export function gathered<V>(load: (keys: string[]) => Promise<Map<string, V>>): (key: string) => Promise<V | null> {
   const waiting = new Map<string, Asked<V>[]>();

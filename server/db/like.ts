@@ -1,2 +1,2 @@
-/** A pattern for `like` that finds a text anywhere; its own signs mean themselves. */
+/** Returns a `like` pattern that finds a text anywhere; its special characters are escaped. */
 export const anywhere = (text: string): string => `%${text.replace(/[\\%_]/g, '\\$&')}%`;

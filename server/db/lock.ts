@@ -1,4 +1,4 @@
-/** Holds a data folder for one server: a second one on the same embedded database would overwrite the first. */
+/** Locking a data folder for one server: a second one on the same embedded database would overwrite the first. */
 import { closeSync, mkdirSync, openSync, readFileSync, renameSync, rmSync, writeSync } from 'node:fs';
 import path from 'node:path';
 import { ConfigError } from '../config';
@@ -7,16 +7,16 @@ import { codeOf } from '../errors';
 
 interface Owner {
   pid: number;
-  /** When the process began, as the system tells it: a number that comes again is another process. */
+  /** Start time of the process as the system reports it: a reused process id has another one. */
   began: string;
   token: string;
 }
 
 const NAME = 'server.lock';
-/** Locks this process holds, so that its own number does not look like somebody else's. */
+/** Locks this process holds, so that it does not mistake its own for another's. */
 const mine = new Set<string>();
 
-/** When a process began; empty where the system does not tell. */
+/** Returns the start time of a process; empty if the system does not say. */
 function beganAt(pid: number): string {
   try {
     const stat = readFileSync(`/proc/${pid}/stat`, 'latin1');
@@ -46,10 +46,10 @@ function ownerOf(file: string): Owner | null {
 }
 
 /**
- * Takes the folder.
+ * Locks the folder.
  *
- * @returns gives it back
- * @throws `ConfigError` when another server that is still running has it
+ * @returns a function that unlocks it
+ * @throws `ConfigError` if another running server has it
  */
 export function lockFolder(dir: string): () => void {
   mkdirSync(dir, { recursive: true });

@@ -7,10 +7,10 @@ import type { Database } from './pool';
 import { withClient } from './tx';
 
 const DIR = path.join(path.dirname(fileURLToPath(import.meta.url)), 'migrations');
-/** The number of the advisory lock that servers wait for which bring one database up to date. */
+/** Number of the advisory lock for migrations. */
 const LOCK = 4310_0001;
 
-/** Names of all migrations, in order. */
+/** Returns the names of all migrations, in order. */
 export async function migrationNames(): Promise<string[]> {
   return (await readdir(DIR)).filter((f) => f.endsWith('.sql')).sort();
 }
@@ -57,7 +57,7 @@ export async function migrate(pool: pg.Pool, upTo?: string): Promise<string[]> {
   return ran;
 }
 
-/** Does something while no other server holds the lock under which databases are brought up to date. */
+/** Runs work while no other server holds the migration lock. */
 function locked<T>(pool: pg.Pool, work: (client: pg.PoolClient) => Promise<T>): Promise<T> {
   return withClient(pool, async (client) => {
     await client.query('select pg_advisory_lock($1)', [LOCK]);

@@ -4,7 +4,7 @@ import type { FastifyInstance } from 'fastify';
 import { Problem } from '../problem';
 import { shapeProblem } from '../json-shape';
 
-/** Whether any object in something has a key that every object has: what is looked up by it would find that. */
+/** Whether any object has a key that every object has, such as `constructor`: a lookup by it would succeed. */
 function hasOddKey(parsed: unknown): boolean {
   const open: unknown[] = [parsed];
   for (let v = open.pop(); v !== undefined; v = open.pop()) {
@@ -22,7 +22,7 @@ const WORDS = {
   'too-many-values': 'The request is too large. Send it in smaller portions.',
 };
 
-/** Takes JSON bodies and no other kind (files come through `upload.ts`). Keys like `__proto__` are refused. */
+/** Accepts JSON bodies only (files come through `upload.ts`). Keys like `__proto__` are refused. */
 export function addJsonBodies(app: FastifyInstance): void {
   const parse = app.getDefaultJsonParser('error', 'error');
   app.removeAllContentTypeParsers();

@@ -1,16 +1,16 @@
-/** Where a request came from, as far as the server can see. */
+/** Where a request came from, as far as the server can tell. */
 import Bowser from 'bowser';
 import type { FastifyRequest } from 'fastify';
 import { LRUCache } from 'lru-cache';
 import type { Origin } from '@gatepath/core/routing';
 
-/** Who is behind a request: its network address, and what its device calls itself, in short. */
+/** Returns the network address of a request, and its device in short. */
 export function originOf(request: FastifyRequest): Origin {
   return { ip: request.ip ?? null, device: deviceOf(request.headers['user-agent'] ?? '') };
 }
 
 const KINDS: Record<string, string> = { mobile: 'phone', tablet: 'tablet' };
-/** Browsers under their plain names. */
+/** Browsers under their usual names. */
 const BROWSERS: Record<string, string> = {
   'Microsoft Edge': 'Edge',
   Firefox: 'Firefox',
@@ -19,10 +19,10 @@ const BROWSERS: Record<string, string> = {
   Safari: 'Safari',
 };
 
-/** Devices that were met, by what they call themselves: each request brings the same few. */
+/** Cached device names by user agent: each request has one of a few. */
 const met = new LRUCache<string, string>({ max: 500 });
 
-/** "phone (Safari)", "computer (Chrome)": enough to recognise, too little to track. */
+/** Returns "phone (Safari)", "computer (Chrome)": enough to recognize, too little to track. */
 export function deviceOf(userAgent: string): string | null {
   if (!userAgent) return null;
   // No browser calls itself longer than that, and patterns take their time over what somebody made up.

@@ -1,16 +1,16 @@
 import type { FastifyReply } from 'fastify';
 
-/** Sends the picture of a page. It never changes: a document with other pages is another document. */
+/** Sends the image of a page. It never changes: a document with other pages is another document. */
 export function sendPage(reply: FastifyReply, png: Buffer): FastifyReply {
   return reply.type('image/png').header('cache-control', 'private, max-age=604800, immutable').send(png);
 }
 
-/** A picture for whoever has a link: a lent browser keeps nothing of it once the link has ended. */
+/** Sends an image to a client, without caching: a borrowed browser retains nothing once the link has ended. */
 export function sendForVisit(reply: FastifyReply, png: unknown): FastifyReply {
   return reply.type('image/png').header('cache-control', 'private, no-store').send(png);
 }
 
-/** A picture of a hand: it has its fingerprint for a name, so it never changes. */
+/** Sends a picture of a hand. Its name is its fingerprint, so it never changes. */
 export function sendPng(reply: FastifyReply, body: unknown): FastifyReply {
   return reply.type('image/png').header('cache-control', 'private, max-age=604800, immutable').send(body);
 }

@@ -1,4 +1,4 @@
-/** Puts routes of the contract on the server: their method, path, rights, schemas and answers come from there. */
+/** Registers routes of the contract on the server: method, path, rights, schemas and answers come from there. */
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import type { BodySize, ParamsOf, RouteName } from '@gatepath/contract';
 import {
@@ -20,12 +20,12 @@ import { validate } from './validate';
 
 declare module 'fastify' {
   interface FastifyContextConfig {
-    /** How much a JSON body may hold. */
+    /** Maximum size of a JSON body. */
     size?: BodySize;
     beforeStep?: boolean;
   }
   interface FastifyInstance {
-    /** Who is let in here; null outside of the areas. */
+    /** Who may enter this area; null outside the areas. */
     letsIn: Who | null;
   }
 }
@@ -52,17 +52,17 @@ export type Call<N extends RouteName> = {
 } & (N extends RouteOf<'member'> ? OfMember : N extends RouteOf<'link'> ? OfLink : Anyone) &
   (N extends FileRoute ? { file: () => Promise<Upload> } : unknown);
 
-/** What a handler may answer: what the contract says, or the reply through which it has done so itself. */
+/** What a handler may return: the contract's answer, or the reply it has already sent. */
 type Answered<N extends RouteName> =
   (typeof routes)[N]['answer'] extends OtherAnswer<'bytes' | 'events'> ? FastifyReply : AnswerOf<N> | FastifyReply;
 
-/** Guessing and flooding are slow, whoever does it. */
+/** Rate limit against guessing and flooding. */
 const SLOW = { rateLimit: { max: 30, timeWindow: 60_000 } };
 
 /**
- * Serves one route.
+ * Registers one route.
  *
- * @throws when the area of the server it is put in lets in others than the contract says
+ * @throws if its area lets in others than the contract says
  */
 export function serve<N extends RouteName>(
   app: FastifyInstance,
@@ -106,7 +106,7 @@ function partsOf(route: Route, request: FastifyRequest): object {
   };
 }
 
-/** What is no possible name of a thing names nothing. */
+/** Returns the parameters; an impossible id is answered like a missing one. */
 function paramsOf(route: Route, request: FastifyRequest): unknown {
   try {
     return validate(route.params, request.params);

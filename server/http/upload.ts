@@ -1,4 +1,4 @@
-/** One file from a multipart form, as it streams in; nothing that is sent can leave the request unanswered. */
+/** One file from a multipart form, as a stream; every request is answered, whatever was sent. */
 import type { Readable } from 'node:stream';
 import { Busboy, type BusboyFileStream } from '@fastify/busboy';
 import type { FastifyRequest } from 'fastify';
@@ -7,21 +7,21 @@ import { fileNameOf } from '@gatepath/core/text';
 import { Problem } from '../problem';
 
 export interface Upload {
-  /** Safe to show: one line, without control characters. It says nothing of what the file is. */
+  /** Safe to show: one line, without control characters. It says nothing about the file's type. */
   name: string;
   stream: Readable & { truncated?: boolean };
 }
 
-/** How long a sender may be silent in the middle of a file. */
+/** How long a sender may be silent in the middle of a file, in milliseconds. */
 const STALL_MS = 60_000;
-/** How long to wait for a part after the last byte of the request has come. */
+/** How long to wait for a part after the last byte of the request, in milliseconds. */
 const SETTLE_MS = 1_000;
 
 /**
- * The first file of the request.
+ * Returns the first file of the request.
  *
- * @param wanted what to choose, for the sentence that says that none came
- * @throws `Problem` when there is none, or when what came is no form
+ * @param wanted what to choose, for the message if there is no file
+ * @throws `Problem` if there is none, or the request is not a form
  */
 export function fileOf(request: FastifyRequest, wanted: string, fileSize = MAX_FILE): Promise<Upload> {
   const none = () => new Problem('no-file', `No file came with the request. Choose ${wanted} and try again.`);

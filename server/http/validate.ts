@@ -8,10 +8,10 @@ import { itemAt } from '@gatepath/core/sure';
 import { messageOf, numberOf } from '../errors';
 import { isCollision, isDatabaseAway, isDiskFull } from '../transient';
 
-/** As many faults as are told at once: a body made of faults must not make an answer of its own size. */
+/** Maximum number of faults reported: a body full of faults must not make an answer of its own size. */
 const MOST_FIELDS = 30;
 
-/** Values a body may hold for all of its faults to be looked for; of a larger one the first is told. */
+/** Maximum number of values for which all faults are searched; in a larger body only the first is. */
 const MOST_SEARCHED = 200;
 
 /**
@@ -40,7 +40,7 @@ export function validate(schema: AnySchema, value: unknown): unknown {
   }
 }
 
-/** Whether there are more values in something than a number. */
+/** Whether a value contains more than a number of values. */
 function isLarger(value: unknown, most: number): boolean {
   let left = most;
   const open: unknown[] = [value];
@@ -54,7 +54,7 @@ function isLarger(value: unknown, most: number): boolean {
   return left < 0;
 }
 
-/** What the schema of a list says it may hold at most; null for a list without a bound. */
+/** Returns the maximum length in the schema of a list; null if it has none. */
 function mostOf(schema: Schema): number | null {
   for (const { OPTIONS } of schema.tests) {
     const most: unknown = OPTIONS?.name === 'max' ? OPTIONS.params?.max : undefined;
@@ -63,7 +63,7 @@ function mostOf(schema: Schema): number | null {
   return null;
 }
 
-/** The fault of the first list that is longer than its schema allows; nothing in a list is looked at before its length. */
+/** Returns the fault of the first list that is too long; lengths are checked before items. */
 function tooLong(schema: Schema | undefined, value: unknown, path: string): ValidationError | null {
   if (!schema || typeof value !== 'object' || value === null) return null;
   if (schema.type === 'lazy') return tooLong((schema as Schema).resolve({ value }), value, path);
@@ -86,17 +86,17 @@ function tooLong(schema: Schema | undefined, value: unknown, path: string): Vali
   return null;
 }
 
-/** Bytes as people say them. */
+/** Returns bytes in words. */
 const sizeInWords = (bytes: number) =>
   bytes < 1024 * 1024 ? `${Math.round(bytes / 1024)} kB` : `${Math.round(bytes / 1024 / 1024)} MB`;
 
-/** The parser of forms gives its errors no code. */
+/** Whether the form parser's error means that the upload was cut off; it has no code. */
 const isCutOff = (error: unknown) => /^(?:Part terminated early|Unexpected end of )/.test(messageOf(error));
 
 /**
- * Turns any error into a problem; what was not foreseen tells nothing of the inside.
+ * Turns any error into a problem. Unforeseen errors reveal nothing about the inside.
  *
- * @param limit the most bytes the request's body may have had
+ * @param limit maximum bytes of the request's body
  */
 export function asProblem(error: unknown, limit: number): Problem {
   if (error instanceof Problem) return error;

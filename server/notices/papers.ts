@@ -1,4 +1,4 @@
-/** The papers of a household before and after they go, and the letters for those who cannot be written to. */
+/** The papers of a household before and after they are sent, and letters for people without an address. */
 import { dayOf } from '@gatepath/core/calendar';
 import { hasDocument } from '@gatepath/core/packet';
 import { documentsOf, partyOf, type PacketState } from '@gatepath/core/routing';
@@ -13,10 +13,10 @@ import { wordsOf } from '../words';
 import * as q from './queries';
 import { noticeOr404 } from './service';
 
-/** Letters in one file: whoever prints them prints so many at a time. */
+/** Maximum number of letters per file: they are printed in portions. */
 const LETTERS_A_FILE = 100;
 
-/** A household's papers in one file, as they will go, or as they went. */
+/** Returns a household's papers in one file, as they will be or were sent. */
 export async function paperOfRow(
   ctx: Context,
   id: string,
@@ -48,7 +48,7 @@ type Files = LetterTask['letters'][number]['files'];
 const joined = (ctx: Context, files: Files, owner: string): Promise<Uint8Array> =>
   ctx.work.run('letters', { letters: [{ cover: null, files }] }, owner);
 
-/** The papers of a packet as somebody has them before them; with what the preparer put on them. */
+/** Returns the papers of a packet as a party has them, with the sender's labels. */
 async function filesOf(ctx: Context, state: PacketState, partyId: string | null): Promise<Files> {
   const party = partyId ? partyOf(state.plan, partyId) : undefined;
   const out: Files = [];
@@ -61,7 +61,7 @@ async function filesOf(ctx: Context, state: PacketState, partyId: string | null)
 }
 
 /**
- * The letters that are to be posted: for each a first page with whom it is for and a slip to sign for it, then its papers.
+ * Returns the letters to mail: each starts with an address page with a slip to sign, followed by its papers.
  *
  * @throws Problem `nothing-to-send`
  */
@@ -100,5 +100,5 @@ export async function lettersOf(ctx: Context, id: string): Promise<{ name: strin
   return { name: `${notice.name}, letters.pdf`, bytes };
 }
 
-/** "Unit 4, 4 Basin Street, Tern Lock" as lines of an address. */
+/** Returns "Unit 4, 4 Basin Street, Tern Lock" as lines of an address. */
 const addressLines = (dealName: string) => dealName.split(', ').slice(0, 5);

@@ -1,4 +1,4 @@
-/** Notices in the database: runs, and the row each household has in one. */
+/** SQL of notices: runs, and one row per household. */
 import type { DealStatus, FactValue } from '@gatepath/core/deal';
 import type { HomeRow, NoticeRule } from '@gatepath/core/notices';
 import type { NoticeRow as RowView, NoticeRowsQuery } from '@gatepath/contract';
@@ -41,7 +41,7 @@ export interface HomeOfNotice {
   gone_at: Date | null;
 }
 const ROW = 'id, notice_id, n, line, home, deal_id, said, unread, state, problems, notes, papers, packet_id, gone_at';
-/** What lists need of a row: its papers are long. */
+/** A row without its papers, which are long. */
 export type HomeHead = Omit<HomeOfNotice, 'papers'>;
 const HEAD = ROW.replace('papers, ', '');
 
@@ -59,7 +59,10 @@ export async function noticeById(db: Db, id: string): Promise<NoticeRow | null> 
   return (await db.query<NoticeRow>(`select ${NOTICE} where n.id = $1`, [id])).rows[0] ?? null;
 }
 
-/** The same, locked: what changes a run, or lets it go, takes turns. Packets that refer to it can still be kept meanwhile. */
+/**
+ * Returns a notice, locked: changing and sending it run one after another. Packets that refer to it can still be
+ * saved meanwhile.
+ */
 export async function lockNotice(db: Db, id: string): Promise<NoticeRow | null> {
   return (await db.query<NoticeRow>(`select ${NOTICE} where n.id = $1 for no key update of n`, [id])).rows[0] ?? null;
 }
@@ -89,7 +92,7 @@ export async function deleteNotice(db: Db, id: string): Promise<void> {
   await db.query('delete from notice where id = $1', [id]);
 }
 
-/** Households behind those that are there already, in the order they come in. */
+/** Inserts households after those that are there already, in order. */
 export async function insertHomes(
   db: Db,
   noticeId: string,
@@ -123,7 +126,7 @@ export async function lockHome(db: Db, id: string): Promise<HomeOfNotice | null>
   return (await db.query<HomeOfNotice>(`select ${ROW} from notice_row where id = $1 for update`, [id])).rows[0] ?? null;
 }
 
-/** Rows that something is to be done with, worked out or let go, but for some. Those that go come first. */
+/** Returns rows that are to be prepared or sent, except some. Rows to send come first. */
 export async function dueHomes(db: Db, noticeId: string, limit: number, except: string[]): Promise<HomeOfNotice[]> {
   const r = await db.query<HomeOfNotice>(
     `select ${ROW} from notice_row where notice_id = $1 and state in ('new', 'going') and id <> all($3::text[])
@@ -133,7 +136,7 @@ export async function dueHomes(db: Db, noticeId: string, limit: number, except: 
   return r.rows;
 }
 
-/** Which home each row is for, and what it says: what rows for one and the same home are found by. */
+/** Returns the home of each row and its values, to find rows for the same home. */
 export async function placedHomes(
   db: Db,
   noticeId: string,
@@ -146,7 +149,7 @@ export async function placedHomes(
   return r.rows;
 }
 
-/** What came of working a row out; when anything of the notice was changed meanwhile, it is worked out once more. */
+/** Saves a prepared row. If the notice changed meanwhile, the row is prepared again. */
 export async function saveWorked(
   db: Db,
   w: Pick<HomeOfNotice, 'id' | 'problems' | 'notes' | 'papers' | 'state'> & { version: number },
@@ -158,7 +161,7 @@ export async function saveWorked(
   );
 }
 
-/** A row as a member changed it: to be worked out anew. */
+/** Saves a row that a member changed; it will be prepared again. */
 export async function saveHome(
   db: Db,
   h: Pick<HomeOfNotice, 'id' | 'home' | 'deal_id' | 'said' | 'unread' | 'state'>,
@@ -173,7 +176,7 @@ export async function saveHome(
   ]);
 }
 
-/** Has rows looked at anew: all that have not gone, or those for one home. */
+/** Marks rows to be prepared again: all that are not sent, or those of one home. */
 export async function renewHomes(db: Db, noticeId: string, dealId: string | null = null): Promise<void> {
   await db.query('update notice set version = version + 1 where id = $1', [noticeId]);
   await db.query(
@@ -183,8 +186,8 @@ export async function renewHomes(db: Db, noticeId: string, dealId: string | null
   );
 }
 
-/** Lets everything that is ready go. @returns how many rows */
-export async function deleteFile(db: Db, noticeId: string): Promise<number> {
+/** Releases everything that is ready. @returns the number of rows */
+export async function releaseReady(db: Db, noticeId: string): Promise<number> {
   await db.query('update notice set stopped_at = null where id = $1', [noticeId]);
   const r = await db.query(`update notice_row set state = 'going' where notice_id = $1 and state = 'ready'`, [
     noticeId,
@@ -192,7 +195,7 @@ export async function deleteFile(db: Db, noticeId: string): Promise<number> {
   return r.rowCount ?? 0;
 }
 
-/** Holds what has not begun to go. */
+/** Stops rows that have not started to be sent. */
 export async function hold(db: Db, noticeId: string, at: Date): Promise<void> {
   const r = await db.query(
     `update notice_row set state = 'ready' where notice_id = $1 and state = 'going' and packet_id is null`,
@@ -201,12 +204,12 @@ export async function hold(db: Db, noticeId: string, at: Date): Promise<void> {
   if (r.rowCount) await db.query('update notice set stopped_at = $2 where id = $1', [noticeId, at]);
 }
 
-/** A row's packet, from the moment there is one. */
+/** Saves a row's packet as soon as there is one. */
 export async function setPacket(db: Db, id: string, packetId: string): Promise<void> {
   await db.query('update notice_row set packet_id = $2 where id = $1', [id, packetId]);
 }
 
-/** A row whose packet is on its way; its papers lie with the packet from now on. */
+/** Marks a row as sent; its papers are with the packet from then on. */
 export async function setGone(db: Db, id: string, at: Date): Promise<void> {
   await db.query(
     `update notice_row set state = 'gone', gone_at = $2, papers = '{}', problems = '[]' where id = $1 and state = 'going'`,
@@ -214,7 +217,7 @@ export async function setGone(db: Db, id: string, at: Date): Promise<void> {
   );
 }
 
-/** A row that cannot go after all. */
+/** Marks a row that could not be sent as wrong. */
 export async function setWrong(db: Db, id: string, problems: string[]): Promise<void> {
   await db.query(
     `update notice_row set state = 'wrong', problems = $2, failures = 0 where id = $1 and state in ('new', 'going')`,
@@ -222,7 +225,7 @@ export async function setWrong(db: Db, id: string, problems: string[]): Promise<
   );
 }
 
-/** Counts that working a row out failed for a reason of our own. @returns how often it did */
+/** Counts that preparing a row failed for a reason of our own. @returns how often it did */
 export async function countFailure(db: Db, id: string): Promise<number> {
   const sql = 'update notice_row set failures = failures + 1 where id = $1 returning failures';
   return (await db.query<{ failures: number }>(sql, [id])).rows[0]?.failures ?? 0;
@@ -243,7 +246,7 @@ export interface Counts {
   letters: number;
 }
 
-/** How far those are to whom a packet goes, a row a packet. */
+/** The progress of the people a packet is sent to, one row per packet. */
 const STEPS = `select pp.packet_id,
     bool_and(pp.arrived_at is not null or exists (select 1 from message x where x.packet_id = pp.packet_id
       and x.party_id = pp.party_id and x.status in ('kept', 'sent'))) as arrived,
@@ -252,7 +255,7 @@ const STEPS = `select pp.packet_id,
   from packet_party pp
   where pp.act <> 'copy' and pp.status not in ('dropped', 'excused')`;
 
-/** How many households of each notice are how far. */
+/** Returns how many households of each notice have reached which step. */
 export async function countsOf(db: Db, noticeIds: string[]): Promise<Map<string, Counts>> {
   const r = await db.query<Counts & { id: string }>(
     `select r.notice_id as id, count(*)::int as homes,
@@ -280,7 +283,7 @@ export interface Steps {
   counts_from: string | null;
 }
 
-/** How far the packets of some rows are. */
+/** Returns the progress of some rows' packets. */
 export async function stepsOf(db: Db, packetIds: string[]): Promise<Map<string, Steps>> {
   const r = await db.query<Steps>(`${STEPS} and pp.packet_id = any($1::text[]) group by pp.packet_id`, [packetIds]);
   return new Map(r.rows.map((s) => [s.packet_id, s]));
@@ -298,7 +301,7 @@ export interface PartyOfRow {
   problem: string | null;
 }
 
-/** Those to whom packets go, with why a message to them came back. */
+/** Returns the people packets are sent to, with the reason if their message came back. */
 export async function partiesOfRows(db: Db, packetIds: string[]): Promise<PartyOfRow[]> {
   const r = await db.query<PartyOfRow>(
     `select pp.packet_id, pp.party_id, x->>'name' as name, pp.act, pp.status, pp.opened_at, pp.bounced, pp.wants_letter,
@@ -332,7 +335,7 @@ export async function listHomes(
   return r.rows;
 }
 
-/** Tenants of deals, by name, in their order. */
+/** Returns the tenants of deals, by name, in order. */
 export async function tenantsOf(db: Db, dealIds: string[]): Promise<Map<string, string[]>> {
   const r = await db.query<{ deal_id: string; names: string[] }>(
     `select deal_id, array_agg(name order by ordinal) as names from party where deal_id = any($1::text[]) and side = 'tenant'
@@ -342,7 +345,7 @@ export async function tenantsOf(db: Db, dealIds: string[]): Promise<Map<string, 
   return new Map(r.rows.map((x) => [x.deal_id, x.names]));
 }
 
-/** Tenancies at any of these addresses (with or without the town, in lower case), or with one of these ids. */
+/** Returns tenancies at any of these addresses (with or without the town, in lower case), or with one of these ids. */
 export async function homesAt(
   db: Db,
   keys: string[],
@@ -355,7 +358,7 @@ export async function homesAt(
   return r.rows;
 }
 
-/** The address of a tenancy that a row is moved to; null where there is none. */
+/** Returns the address of a tenancy that a row is moved to; null if there is none. */
 export async function addressOf(db: Db, dealId: string): Promise<string | null> {
   return (
     (await db.query<{ address: string }>("select address from deal where id = $1 and kind = 'tenancy'", [dealId]))
@@ -363,7 +366,7 @@ export async function addressOf(db: Db, dealId: string): Promise<string | null> 
   );
 }
 
-/** Tenancies of these ids, by their addresses; what is none is left out. */
+/** Returns tenancies of these ids, by address; other ids are ignored. */
 export async function addressesOf(db: Db, dealIds: string[]): Promise<{ id: string; address: string }[]> {
   return (
     await db.query<{ id: string; address: string }>(
@@ -373,7 +376,7 @@ export async function addressesOf(db: Db, dealIds: string[]): Promise<{ id: stri
   ).rows;
 }
 
-/** Parties that are to get a letter, with the packets they are in. */
+/** Returns parties that must get a letter, with their packets. */
 export async function lettersOf(
   db: Db,
   noticeId: string,
@@ -388,7 +391,7 @@ export async function lettersOf(
   return r.rows;
 }
 
-/** The rules of the firm; null while it has the samples. */
+/** Returns the firm's rules; null while it uses the samples. */
 export async function firmRules(db: Db): Promise<NoticeRule[] | null> {
   const r = await db.query<{ notice_rules: NoticeRule[] | null }>('select notice_rules from firm order by id limit 1');
   return r.rows[0]?.notice_rules ?? null;

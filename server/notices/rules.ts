@@ -7,12 +7,12 @@ import { ownFacts } from '../deal-records/queries';
 import { Problem } from '../problem';
 import * as q from './queries';
 
-/** The rules in force: the firm's own, or the samples while it has none. */
+/** Returns the rules in force: the firm's own, or the samples while it has none. */
 export async function rulesOfFirm(ctx: Context): Promise<readonly NoticeRule[]> {
   return (await q.firmRules(ctx.database.pool)) ?? SAMPLE_NOTICE_RULES;
 }
 
-/** Tags that are days: what a rule can be counted back from. */
+/** Returns tags that are dates, from which rules can count back. */
 async function dayTags(ctx: Context): Promise<NoticeRulesView['days']> {
   const tags = tagDefs(await ownFacts(ctx.database.pool));
   return tags.filter((t) => t.type === 'day' && t.key !== 'today').map(({ key, label }) => ({ key, label }));
@@ -23,9 +23,9 @@ export async function rulesView(ctx: Context): Promise<NoticeRulesView> {
 }
 
 /**
- * Keeps the firm's rules. Notices that were begun keep the rule they have.
+ * Saves the firm's rules. Notices that were started keep their rule.
  *
- * @throws Problem `bad-fact` for a day that is no tag
+ * @throws Problem `bad-fact` for a day that is not a tag
  */
 export async function setRules(ctx: Context, body: NoticeRulesBody): Promise<NoticeRulesView> {
   const days = new Set((await dayTags(ctx)).map((d) => d.key));

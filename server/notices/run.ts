@@ -1,4 +1,4 @@
-/** Working a notice out, household by household, and letting it go: in the background, in slices, each step once. */
+/** Preparing and sending a notice, household by household: in the background, in slices, each step once. */
 import { dayOf } from '@gatepath/core/calendar';
 import { dateOfKey, isOver, STATUS_WORDS, type FactValue } from '@gatepath/core/deal';
 import { sameHomes, termOf, type NoticeRule } from '@gatepath/core/notices';
@@ -18,15 +18,15 @@ import { workOut, type Worked } from '../shelf/work-out';
 import type { SettledPapers } from '../shelf/written';
 import * as q from './queries';
 
-/** How long one slice goes on; another follows as long as there is something to do. */
+/** How long one slice runs, in milliseconds; another follows as long as there is work. */
 const SLICE_MS = 15_000;
-/** Households that are worked on at the same time: while one waits for its paper, others are kept and sent. */
+/** Households processed at the same time: while one waits for its paper, others are saved and sent. */
 const AT_ONCE = 6;
-/** How often working a row out may fail for reasons of our own before the row waits for somebody to look at it. */
+/** How often preparing a row may fail for reasons of our own before a member must look at it. */
 const MOST_FAILURES = 3;
 const NOT_NOW = 'This row could not be prepared. Check it, then try again.';
 
-/** Does what is due of a notice. Called twice for the same one it does nothing twice. */
+/** Does what is due for a notice. Idempotent. */
 export async function runNotice(ctx: Context, id: string): Promise<void> {
   const until = performance.now() + SLICE_MS;
   const db = ctx.database.pool;
@@ -58,14 +58,14 @@ export async function runNotice(ctx: Context, id: string): Promise<void> {
   if (errors.error !== null) throw errors.error;
 }
 
-/** What went wrong in a run for no fault of the rows. */
+/** Errors of a run that are not the rows' fault. */
 interface RunErrors {
   /** Ids of rows that this run skips and the next run tries again. */
   failed: Set<string>;
   error: unknown;
 }
 
-/** What comes of looking at a row. */
+/** The result of evaluating a row. */
 interface EvaluatedRow {
   worked: Worked | null;
   problems: string[];
@@ -81,7 +81,10 @@ class Run {
     private readonly errors: RunErrors,
   ) {}
 
-  /** One step of one row. What is wrong with a row stays with it; what passes, or is our fault, is tried again. */
+  /**
+   * Does one step of one row. What is wrong with a row is saved with it; transient problems and our own errors are
+   * retried.
+   */
   async step(row: q.HomeOfNotice): Promise<void> {
     if (this.ctx.jobs.stopping) return;
     try {
@@ -98,7 +101,7 @@ class Run {
     }
   }
 
-  /** A row that cannot go on is wrong, and says why; a packet of it that was not sent is thrown away. */
+  /** Marks a row as wrong, with the reason; its unsent packet is deleted. */
   private async failed(row: q.HomeOfNotice, problem: string): Promise<void> {
     const { pool } = this.ctx.database;
     const now = await q.homeById(pool, row.notice_id, row.id);
@@ -108,7 +111,9 @@ class Run {
     await q.setWrong(pool, row.id, [problem]);
   }
 
-  /** Looks at a row whole: its home, what its papers say, the gate check, the rule. Its papers are set, and kept. */
+  /**
+   * Evaluates a row: its home, the values of its papers, the gate check, the rule. Its papers are typeset and saved.
+   */
   private async workOut(row: q.HomeOfNotice): Promise<void> {
     const papers: q.HomeOfNotice['papers'] = {};
     const { problems, notes } = await this.look(row, papers);
@@ -122,7 +127,7 @@ class Run {
     });
   }
 
-  /** @param papers  where papers are kept that are set, and found that were */
+  /** @param papers where typeset papers are stored and found again */
   private async look(row: q.HomeOfNotice, papers: q.HomeOfNotice['papers']): Promise<EvaluatedRow> {
     const problems = [...row.unread];
     const same = this.same.get(row.id);
@@ -160,7 +165,7 @@ class Run {
     return { worked, problems, notes: findings.filter((f) => f.severity !== 'stops').map((f) => f.sentence) };
   }
 
-  /** What is wrong by the firm's rule; null when nothing is. */
+  /** Returns what is wrong by the firm's rule; null if nothing. */
   private async term(
     rule: NoticeRule,
     { deal, made }: Worked,
@@ -179,7 +184,10 @@ class Run {
     );
   }
 
-  /** Lets a row go: its packet is kept with the row, then sent. Cut off in between, the same packet is sent later. */
+  /**
+   * Sends a row: its packet is saved with the row, then sent. If interrupted in between, the same packet is sent
+   * later.
+   */
   private async send(row: q.HomeOfNotice): Promise<void> {
     const { pool } = this.ctx.database;
     const packetId = row.packet_id ?? (await this.makePacket(row));
@@ -191,7 +199,7 @@ class Run {
     await q.setGone(pool, row.id, this.ctx.clock.now());
   }
 
-  /** @returns null where the row does not go after all */
+  /** @returns null if the row is not sent after all */
   private async makePacket(row: q.HomeOfNotice): Promise<string | null> {
     const { pool } = this.ctx.database;
     // EvaluatedRow at once more: what held yesterday, or before somebody changed the deal, may not hold now.
@@ -213,7 +221,7 @@ class Run {
   }
 }
 
-/** What a deal itself knows of a day. */
+/** Returns what the deal itself says about a date. */
 function known(deal: DealRow, key: string): FactValue | undefined {
   const date = dateOfKey(key);
   return date ? deal.dates[date] : deal.facts[key];

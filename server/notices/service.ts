@@ -1,4 +1,4 @@
-/** Notices to many households: begun, filled with homes, mended, let go and stopped. */
+/** Notices to many households: starting, filling with homes, fixing, sending and stopping them. */
 import { isDeepStrictEqual } from 'node:util';
 import { dayOf } from '@gatepath/core/calendar';
 import { guessFields } from '@gatepath/core/intake';
@@ -33,7 +33,7 @@ import { rulesOfFirm } from './rules';
 import { tagsOfKit, withValues } from './tags';
 import { noticeView, rowView } from './views';
 
-/** A notice by its id. @throws Problem `not-found` */
+/** Returns a notice by its id. @throws Problem `not-found` */
 export async function noticeOr404(db: Db, id: string): Promise<q.NoticeRow> {
   const row = await q.noticeById(db, id);
   if (!row) throw notFound('This notice');
@@ -46,16 +46,16 @@ async function locked(db: Db, id: string): Promise<q.NoticeRow> {
   return row;
 }
 
-/** Has a notice looked at in the background, and tells its screens. */
+/** Enqueues the run of a notice and notifies its screens. */
 async function goOn(ctx: Context, tx: Tx, id: string): Promise<void> {
   await ctx.jobs.queue(tx, 'notice', id);
   tx.afterCommit(() => ctx.live.notify(topics.notice(id)));
 }
 
 /**
- * Begins a notice. Its rule is the first of the firm's whose day the papers of the kit ask for.
+ * Starts a notice. Its rule is the firm's first one whose date the kit's papers use.
  *
- * @throws Problem `not-on-shelf`, `over-limits`, `not-found` for a kit that is not there for the member
+ * @throws Problem `not-on-shelf`, `over-limits`, `not-found` for a kit the member may not use
  */
 export async function newNotice(ctx: Context, body: NoticeBody, member: Member): Promise<NoticeView> {
   const kit = await itemOr404(ctx.database.pool, body.kitId, member);
@@ -80,7 +80,7 @@ export async function newNotice(ctx: Context, body: NoticeBody, member: Member):
 
 type NewHome = Parameters<typeof q.insertHomes>[3][number];
 
-/** The homes of a request, by their deals. */
+/** Returns the homes of a request, by their deals. */
 async function homesOfBody(ctx: Context, body: HomesBody): Promise<NewHome[]> {
   const ids = new Set(body.dealIds);
   if (body.filter) for (const id of await idsOfList(ctx, { ...body.filter, kind: 'tenancy' }, MOST_HOMES)) ids.add(id);
@@ -96,7 +96,7 @@ async function addRows(db: Db, noticeId: string, rows: NewHome[]): Promise<void>
   if (rows.length) await q.insertHomes(db, noticeId, there, rows);
 }
 
-/** Adds homes; those that are in the notice already stay as they are. @throws Problem `over-limits` */
+/** Adds homes; those already in the notice stay as they are. @throws Problem `over-limits` */
 export async function addHomes(ctx: Context, id: string, body: HomesBody): Promise<NoticeView> {
   const homes = await homesOfBody(ctx, body);
   await inTransaction(ctx.database.pool, async (tx) => {
@@ -114,9 +114,9 @@ export async function addHomes(ctx: Context, id: string, body: HomesBody): Promi
 }
 
 /**
- * Looks at a table with a row a household, or takes its rows. A row with something wrong comes in too, to be mended.
+ * Previews a table with one row per household, or adds its rows. A row with problems is added too, to be fixed.
  *
- * @throws Problem `bad-table`, `rows-wrong` where no column says which home a row is for, `over-limits`
+ * @throws Problem `bad-table`, `rows-wrong` if no column names the home, `over-limits`
  */
 export async function takeTable(ctx: Context, id: string, query: HomeTableQuery, upload: Upload): Promise<HomeTable> {
   const notice = await noticeOr404(ctx.database.pool, id);
@@ -150,7 +150,7 @@ export async function takeTable(ctx: Context, id: string, query: HomeTableQuery,
 
 const keyOf = (text: string) => oneLine(text).toLowerCase();
 
-/** Rows with the tenancies they name; what cannot be found is said in the row. */
+/** Returns rows with the tenancies they name; a row whose tenancy is not found says so. */
 async function findHomes(db: Db, rows: readonly HomeRow[]): Promise<NewHome[]> {
   const known = new Map<string, Awaited<ReturnType<typeof q.homesAt>>>();
   const keys = [...new Set(rows.flatMap((r) => (r.home ? [keyOf(r.home), r.home] : [])))];
@@ -178,7 +178,7 @@ async function findHomes(db: Db, rows: readonly HomeRow[]): Promise<NewHome[]> {
   });
 }
 
-/** @throws Problem `bad-fact`, `already-sent` for what cannot be changed once something has gone */
+/** @throws Problem `bad-fact`, `already-sent` for what cannot be changed once something was sent */
 export async function setNotice(ctx: Context, id: string, body: NoticePatch): Promise<NoticeView> {
   const before = await noticeOr404(ctx.database.pool, id);
   const tags = await tagsOfKit(ctx, before.kit_id);
@@ -237,7 +237,7 @@ export async function setRow(ctx: Context, id: string, rowId: string, body: Noti
   return rowView(ctx, id, rowId);
 }
 
-/** Throws a notice away. @throws Problem `was-sent` once something of it has gone */
+/** Deletes a notice. @throws Problem `was-sent` once part of it was sent */
 export async function deleteNotice(ctx: Context, id: string): Promise<void> {
   await inTransaction(ctx.database.pool, async (tx) => {
     await locked(tx.db, id);
@@ -249,9 +249,9 @@ export async function deleteNotice(ctx: Context, id: string): Promise<void> {
 }
 
 /**
- * Lets every household that is ready have its notice.
+ * Releases every household that is ready.
  *
- * @throws Problem `rows-wrong` while a row is wrong and none is to go without the others; `nothing-to-send`
+ * @throws Problem `rows-wrong` while a row is wrong and none may be sent without the others; `nothing-to-send`
  */
 export async function go(ctx: Context, id: string): Promise<NoticeView> {
   await inTransaction(ctx.database.pool, async (tx) => {
@@ -261,14 +261,14 @@ export async function go(ctx: Context, id: string): Promise<NoticeView> {
       throw new Problem('nothing-to-send', `${counts.fresh} homes are still being prepared. Try again in a moment.`);
     if (n.all_or_none && counts?.wrong)
       throw new Problem('rows-wrong', `${counts.wrong} homes need fixing, and none may be sent without the others.`);
-    if (!(await q.deleteFile(tx.db, id)))
+    if (!(await q.releaseReady(tx.db, id)))
       throw new Problem('nothing-to-send', 'No home is ready. Fix a row, or add homes.');
     await goOn(ctx, tx, id);
   });
   return noticeView(ctx, id);
 }
 
-/** Stops a run: what has begun to go goes, and everything else waits. */
+/** Stops a run: what has started is sent, everything else waits. */
 export async function stop(ctx: Context, id: string): Promise<NoticeView> {
   await inTransaction(ctx.database.pool, async (tx) => {
     await locked(tx.db, id);
@@ -278,7 +278,7 @@ export async function stop(ctx: Context, id: string): Promise<NoticeView> {
   return noticeView(ctx, id);
 }
 
-/** The letters of a notice were posted, or handed over, on a day. @returns how many */
+/** Records that the letters of a notice were mailed, or handed over, on a day. @returns how many */
 export async function lettersWent(
   ctx: Context,
   id: string,
@@ -306,7 +306,7 @@ export async function lettersWent(
   return { done };
 }
 
-/** Letters that are noted together. */
+/** Number of letters recorded together. */
 const LETTERS_AT_ONCE = 60;
 
 async function letterWent(

@@ -1,4 +1,4 @@
-/** What the papers of a notice ask for, and values that are given for it. */
+/** The values that the papers of a notice need, and setting them. */
 import { wrongWith, type FactValue } from '@gatepath/core/deal';
 import { keysIn, tagDefs, type TagDef } from '@gatepath/core/writing';
 import type { Context } from '../context';
@@ -6,10 +6,10 @@ import { ownFacts } from '../deal-records/queries';
 import { Problem } from '../problem';
 import * as shelf from '../shelf/queries';
 
-/** Tags that say who somebody is, or whose firm it is: rows say nothing of them. */
+/** Tags about a person or the firm, which rows do not set. */
 const OWN = ['address', 'city', 'firm', 'today', 'kind', 'for_whom'];
 
-/** The tags that the forms of a kit have in their texts, for rows to say; of forms of a paper there are none. */
+/** Returns the tags in the texts of a kit's written forms, for rows to set. */
 export async function tagsOfKit(ctx: Context, kitId: string): Promise<TagDef[]> {
   const db = ctx.database.pool;
   const kit = (await shelf.lastEditions(db, [kitId])).get(kitId);
@@ -22,9 +22,9 @@ export async function tagsOfKit(ctx: Context, kitId: string): Promise<TagDef[]> 
 }
 
 /**
- * Values with changes made to them; null takes one away.
+ * Returns values with changes applied; null removes one.
  *
- * @throws Problem `bad-fact` for what is no tag of these, or no value of one
+ * @throws Problem `bad-fact` for an unknown tag, or a value that does not fit
  */
 export function withValues(
   was: Record<string, FactValue>,

@@ -1,4 +1,4 @@
-/** How notices and their rows are shown. */
+/** Views of notices and their rows. */
 import { dayOf, shortDay } from '@gatepath/core/calendar';
 import { termOf } from '@gatepath/core/notices';
 import { firstName, listWords } from '@gatepath/core/text';
@@ -158,7 +158,7 @@ function stepsIn(r: q.HomeHead, at: q.Steps | undefined): NoticeRow['steps'] {
   };
 }
 
-/** Where a row stands, in few words: what is wrong before what is well. */
+/** Returns the status of a row in a few words: problems before successes. */
 function saysOf(r: q.HomeHead, at: q.Steps | undefined, people: q.PartyOfRow[], zone: string): string {
   if (r.state === 'wrong') return r.problems[0] ?? 'wants mending';
   if (r.state === 'left_out') return 'left out';

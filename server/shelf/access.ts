@@ -1,4 +1,4 @@
-/** Who comes to a form or a kit: what a member may not use is not there for them. */
+/** Access to forms and kits: what a member may not use does not exist for them. */
 import { mayMake, mayUse } from '@gatepath/core/shelf';
 import type { Db } from '../db/pool';
 import type { Member } from '../firm/queries';
@@ -9,7 +9,7 @@ import * as q from './queries';
 const what = 'This form or kit';
 
 /**
- * A form or a kit that a member may use, by its id.
+ * Returns a form or kit that a member may use.
  *
  * @throws Problem `not-found`
  */
@@ -36,7 +36,7 @@ export async function toChange(db: Db, id: string, member: Member): Promise<q.Sh
 }
 
 /**
- * Forms that go into a kit: whoever makes it takes those they may use; whoever uses it later takes what is in it.
+ * Refuses forms that a member may not put into a kit. Later users of the kit may use whatever is in it.
  *
  * @throws Problem `not-found`, `unknown-document`
  */
@@ -48,9 +48,9 @@ export async function requireForms(db: Db, ids: string[], member: Member): Promi
 }
 
 /**
- * The last editions of forms that may go into packets.
+ * Returns the last editions of forms that packets may use.
  *
- * @throws Problem `not-on-shelf` for one that has none, or was retired
+ * @throws Problem `not-on-shelf` for a form without an edition, or a retired one
  */
 export async function usableForms(db: Db, ids: string[]): Promise<Map<string, q.EditionRow>> {
   const rows = await q.headsByIds(db, ids);

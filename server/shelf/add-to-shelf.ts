@@ -1,4 +1,4 @@
-/** What went well, kept: forms of the documents of a packet, and a kit of the whole of it. */
+/** Adding to the shelf from a packet that went well: forms of its documents, and a kit of the whole. */
 import type { Draft } from '@gatepath/core/packet';
 import { tagValues } from '@gatepath/core/merge';
 import { formFrom, kitFrom, slotsOfPeople, withDocuments, type Slot, type Tags } from '@gatepath/core/shelf';
@@ -20,8 +20,8 @@ import * as q from './queries';
 import { itemView } from './views';
 
 /**
- * Makes a form of one document of a packet, or a kit of all of it with a form for each of its documents. People become
- * the slots they stood in; who is of no side stays the same person.
+ * Makes a form of one document of a packet, or a kit of the packet with a form for each document. People become
+ * slots; a person of no side stays the same person.
  *
  * @throws Problem `unknown-document`, `reading`, `sealed`
  */
@@ -70,7 +70,7 @@ export async function addToShelf(ctx: Context, body: SaveToShelfBody, member: Me
   return itemView(ctx, id, member);
 }
 
-/** A copy of a form or a kit as it is prepared, which is the member's to change. */
+/** Makes a copy of a form or kit that belongs to the member. */
 export async function copyItem(ctx: Context, id: string, member: Member): Promise<ShelfItemView> {
   const db = ctx.database.pool;
   const row = await itemOr404(db, id, member);
@@ -103,7 +103,7 @@ interface ReuseFrom {
   newId: typeof newId;
 }
 
-/** @param shelve  whether it goes on the shelf at once: a kit takes nothing else */
+/** @param shelve whether it is put on the shelf at once, as a kit requires */
 async function saveForm(
   ctx: Context,
   tx: Tx,

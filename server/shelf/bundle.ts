@@ -1,4 +1,4 @@
-/** Forms and kits passed on: out as one open file, and in from another house, to be looked at before they are used. */
+/** Exporting and importing forms and kits as one open file. */
 import { Readable } from 'node:stream';
 import yazl from 'yazl';
 import { sure } from '@gatepath/core/sure';
@@ -22,8 +22,8 @@ import { saveTypeset, setSample } from './written';
 type Row = Pick<q.EditionRow, 'draft' | 'written'> & { id: string };
 
 /**
- * A form, or a kit with all of its forms, as one file: of each the edition on the shelf, or what is prepared where there
- * is none.
+ * Returns a form, or a kit with all of its forms, as one file: the edition on the shelf, or the draft if there is
+ * none.
  *
  * @throws Problem `not-found`, `no-document`
  */
@@ -68,7 +68,7 @@ export async function bundleOf(ctx: Context, id: string, member: Member): Promis
   return { name: `${item.name}.zip`, stream: Readable.from(zip.outputStream) };
 }
 
-/** Items as packets are made of them; as they are prepared where they were never put on the shelf. */
+/** Returns items as packets use them, or their drafts if they were never put on the shelf. */
 async function asUsed(ctx: Context, ids: string[]): Promise<Map<string, Row>> {
   const db = ctx.database.pool;
   const editions = await q.lastEditions(db, ids);
@@ -81,9 +81,9 @@ async function asUsed(ctx: Context, ids: string[]): Promise<Map<string, Row>> {
 }
 
 /**
- * Brings a bundle in: all of it or nothing. What came is on no shelf before somebody puts it there.
+ * Imports a bundle, completely or not at all. Imported items are not on the shelf until a member puts them there.
  *
- * @throws Problem `bad-bundle`, and those of papers
+ * @throws Problem `bad-bundle`, and those of documents
  */
 export async function bringBundle(ctx: Context, file: Upload, member: Member): Promise<BroughtView> {
   const stored = await ctx.files.putStream(file.stream);
@@ -120,7 +120,7 @@ interface Came {
   set: Awaited<ReturnType<typeof setSample>> | null;
 }
 
-/** A form of a bundle with its paper, prepared as any that is brought in, or set of its text. */
+/** Imports a form of a bundle with its paper, prepared like any upload, or typeset from its text. */
 async function formThatCame(ctx: Context, form: BundleForm, came: Set<string>): Promise<Came> {
   const id = newId();
   if (form.written) {

@@ -1,4 +1,4 @@
-/** Forms: a paper brought in, its slots, and a changed paper that takes its place. */
+/** Forms: made from a file, their slots, and a changed paper that replaces theirs. */
 import { emptyDraft, gatesOfPattern, type Draft } from '@gatepath/core/packet';
 import type { AgainView, DocumentView, ShelfItemView } from '@gatepath/contract';
 import type { Context } from '../context';
@@ -15,7 +15,7 @@ import { itemOr404, toChange } from './access';
 import * as q from './queries';
 import { itemView } from './views';
 
-/** Makes a form of a paper; its slots come with its printed places, once they are read. */
+/** Makes a form from a file; its slots come from its printed places, once they are read. */
 export async function newForm(ctx: Context, file: Upload, member: Member): Promise<ShelfItemView> {
   const id = newId();
   const paper = await broughtIn(ctx, file, id);
@@ -28,7 +28,7 @@ export async function newForm(ctx: Context, file: Upload, member: Member): Promi
   return itemView(ctx, id, member);
 }
 
-/** Brings in a changed paper of a form: it is read, and takes no place before somebody has looked. */
+/** Adds a changed paper of a form: it is read, and replaces nothing before a member approves it. */
 export async function bringChanged(ctx: Context, id: string, file: Upload, member: Member): Promise<DocumentView> {
   // Who may not is told before the file is worked on, and asked again when it is kept.
   const mine = (db: Parameters<typeof toChange>[0]) => toChange(db, id, member);
@@ -42,7 +42,7 @@ export async function bringChanged(ctx: Context, id: string, file: Upload, membe
 }
 
 /**
- * Where the marks of a form stand on a changed paper of it.
+ * Returns where the marks of a form are on its changed paper.
  *
  * @throws Problem `unknown-document`, `reading`
  */
@@ -60,7 +60,7 @@ export async function findAgain(ctx: Context, id: string, documentId: string, me
   return { items: await ctx.work.run('again', { before: was, after: now, marks }, id) };
 }
 
-/** Gives a form that was just read the slots its printed places name; one that has any already stays as it is. */
+/** Gives a form that was just read the slots its printed places name, unless it has slots already. */
 export async function slotsOfForm(ctx: Context, id: string): Promise<void> {
   const row = await q.itemById(ctx.database.pool, id);
   const paper = row && (await documentById(ctx.database.pool, row.draft.documents[0]?.id ?? ''));

@@ -1,4 +1,4 @@
-/** The shelf in the database: items as they are prepared, their editions, and what was made of them. */
+/** SQL of the shelf: items in preparation, their editions, and what was made from them. */
 import type { Draft } from '@gatepath/core/packet';
 import type { Locks, Members } from '@gatepath/core/shelf';
 import type { DocumentType } from '@gatepath/core/reading';
@@ -22,7 +22,7 @@ export interface ShelfRow {
   users: Members;
   makers: Members;
   retired_at: Date | null;
-  /** The text of a form written here; null for a form of a paper. */
+  /** The text of a form written here; null for a form made from a file. */
   written: Written | null;
   written_version: number;
   created_by: string;

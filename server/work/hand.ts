@@ -6,14 +6,14 @@ import { DamagedFile } from '../files/stored';
 import { WorkFailure } from './failure';
 import { LANE_LIMITS, MOST_MEMORY, WALL_FACTOR, type Lane } from './lanes';
 
-/** How often a worker under way is looked at. */
+/** How often a busy worker is checked, in milliseconds. */
 const LOOK_MS = 100;
 /** Seconds a process may take to start, on the slowest of machines. */
 const MOST_TO_START = 180;
-/** What a process sees of the environment: it handles strangers' files and needs no secret of ours. */
+/** The environment variables a process gets: it handles strangers' files and needs none of our secrets. */
 const ENV = ['PATH', 'HOME', 'TMPDIR', 'TEMP', 'LANG', 'SystemRoot'];
 
-/** What a worker process answers. */
+/** A worker process's answer. */
 export type Reply = { ready: true } | { at: string } | { value: unknown } | { error: string; damaged?: string };
 
 export interface Job {
@@ -26,9 +26,9 @@ export interface Job {
 
 interface UnderWay {
   job: Job;
-  /** Where it says it is: "page 3". */
+  /** Its current step: "page 3". */
   at: string | null;
-  /** Processor seconds the process had used, and when, as the step began. */
+  /** CPU seconds the process had used when the step started, and when that was. */
   cpu: number;
   since: number;
 }
@@ -46,7 +46,7 @@ export class Hand {
   constructor(
     lane: Lane,
     program: string,
-    /** Told whenever it is free again, or has ended. */
+    /** Called whenever it is free again, or has ended. */
     private readonly changed: (hand: Hand) => void,
   ) {
     const env = Object.fromEntries(ENV.flatMap((k) => (process.env[k] === undefined ? [] : [[k, process.env[k]]])));
@@ -73,7 +73,7 @@ export class Hand {
     return this.now !== null;
   }
 
-  /** Memory the process holds, in bytes; 0 where the system does not tell. */
+  /** Returns the memory the process holds, in bytes; 0 if the system does not say. */
   memory(): number {
     return this.look()?.memory ?? 0;
   }
@@ -86,7 +86,7 @@ export class Hand {
     });
   }
 
-  /** Ends the process; what it was doing fails for the reason given. */
+  /** Ends the process; its task fails for the given reason. */
   stop(why: WorkFailure['reason'] = 'stopped'): void {
     this.why ??= why;
     this.ended = true;
@@ -129,7 +129,7 @@ export class Hand {
     else if (waited > now.job.seconds * WALL_FACTOR) this.stop('time');
   }
 
-  /** Processor seconds used and memory held, where the system tells (proc(5)). */
+  /** Returns CPU seconds used and memory held, if the system says (proc(5)). */
   private look(): { cpu: number; memory: number } | null {
     try {
       const stat = readFileSync(`/proc/${this.child.pid}/stat`, 'latin1');

@@ -10,7 +10,7 @@ import type { TaskName } from './tasks';
 export const LANES = ['pages', 'acts', 'seal', 'desk', 'compare', 'papers', 'scans', 'check'] as const;
 export type Lane = (typeof LANES)[number];
 
-/** Worker processes a lane may have, and how far it gives way to others (`nice`, from 0). */
+/** Number of worker processes per lane, and how far it yields to others (`nice`, from 0). */
 export const LANE_LIMITS: Record<Lane, { processes: number; nice: number }> = {
   pages: { processes: 2, nice: 0 },
   acts: { processes: 1, nice: 0 },
@@ -26,7 +26,7 @@ export const WARM_LANES: readonly Lane[] = ['pages', 'acts', 'seal', 'desk', 'pa
 
 export interface Allowance {
   lane: Lane;
-  /** Processor time for one step, in seconds; a task that tells where it is begins a new step with it. */
+  /** CPU time for one step, in seconds. A task that reports its position starts a new step. */
   seconds: number;
 }
 
@@ -68,12 +68,12 @@ export const ALLOWED: Record<TaskName, Allowance> = {
   verifySeals: { lane: 'check', seconds: 30 },
 };
 
-/** A task may stand still for so many times its allowance: on a machine that is busy, or waiting for a disk. */
+/** A task may take this many times its allowance in wall time: on a busy machine, or waiting for a disk. */
 export const WALL_FACTOR = 6;
-/** Memory one worker process may hold, in bytes. */
+/** Maximum memory of one worker process, in bytes. */
 export const MOST_MEMORY = 1_500 * 1024 * 1024;
-/** A worker that holds more than this after its work makes room for a fresh one: WebAssembly never gives back. */
+/** A worker that holds more than this after its work is replaced: WebAssembly never returns memory. */
 export const TIDY_MEMORY = 500 * 1024 * 1024;
-/** Tasks that may wait in a lane, and those of one owner among them. */
+/** Maximum number of tasks waiting in a lane, and of one owner among them. */
 export const MOST_WAITING = 240;
 export const MOST_OF_ONE = 80;

@@ -1,4 +1,4 @@
-/** The worker processes for papers: nothing that draws, reads, seals or checks a paper runs on the request thread. */
+/** The worker processes: nothing that draws, reads, seals or verifies a file runs on the request thread. */
 import { SCRIPT_FACES } from '@gatepath/core/packet';
 import { busy, WorkFailure } from './failure';
 import { Hand, type Job } from './hand';
@@ -17,7 +17,7 @@ export class WorkPool {
   private closed = false;
   private readonly ready: Promise<void>;
 
-  /** Where the workers' program lies, once it is put together. */
+  /** The workers' program, once it is built. */
   private program: string | null = null;
 
   /** @param width most worker processes of any lane; they are started as they are wanted */
@@ -57,14 +57,14 @@ export class WorkPool {
     });
   }
 
-  /** Starts a worker in every lane and loads its fonts, so that the first client does not wait for that. */
+  /** Starts a worker in every warm lane and loads its fonts, so that the first client does not wait. */
   async warm(): Promise<void> {
     await this.ready;
     for (const lane of WARM_LANES) if (!this.lanes[lane].hands.length) this.start(lane);
     for (const face of [...SCRIPT_FACES, 'document'] as const) await this.run('missing', { text: 'Żofia Ж Σ', face });
   }
 
-  /** Ends all workers; what they were doing fails as `stopped`. */
+  /** Ends all workers; their tasks fail as `stopped`. */
   async close(): Promise<void> {
     this.closed = true;
     for (const lane of LANES) {

@@ -1,4 +1,4 @@
-/** The program of a worker process: takes a task, does it, answers. See pool.ts for the calling side. */
+/** The program of a worker process: takes a task, runs it, answers. See pool.ts for the calling side. */
 import { DamagedFile } from '../files/stored';
 import { tasks, type TaskName } from './tasks';
 import type { Reply } from './hand';

@@ -1,7 +1,6 @@
 /**
- * The program of the worker processes, put together once as plain JavaScript: a worker that had
- * to read TypeScript by itself would take seconds to start, and one is started whenever another
- * was ended.
+ * Building the workers' program as plain JavaScript, once: reading TypeScript would add seconds to each start, and
+ * one is started whenever another was ended.
  */
 import { existsSync } from 'node:fs';
 import { mkdir, readdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
@@ -17,7 +16,7 @@ const OLD_MS = 7 * 86_400_000;
 
 let made: Promise<string> | null = null;
 
-/** The file to start worker processes with; the tests put it together once for all their servers. */
+/** Returns the file to start worker processes with. Tests build it once for all their servers. */
 export function workerProgram(): Promise<string> {
   const { GATEPATH_WORKERS } = process.env;
   made ??= GATEPATH_WORKERS ? Promise.resolve(GATEPATH_WORKERS) : make();
@@ -59,10 +58,10 @@ async function make(): Promise<string> {
   return outputFiles.find((f) => /^process-/.test(path.basename(f.path)))!.path;
 }
 
-/** Packages of many small files, which take longer to find than to run: they are put into the program. */
+/** Packages of many small files, which take longer to load than to run: they are bundled. */
 const INSIDE = new Set(['@cantoo/pdf-lib', 'asn1js', 'fontkit', 'jszip', 'lru-cache', 'luxon', 'node-forge', 'parse5']);
 
-/** Packages that are loaded from where they are installed: all others but our own. */
+/** Returns packages that are loaded from where they are installed: all others except our own. */
 async function packages(): Promise<string[]> {
   const found = new Set<string>();
   for (const part of ['server', 'core', 'contract']) {

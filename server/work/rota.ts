@@ -1,4 +1,4 @@
-/** A bounded queue that is fair between owners: whoever has much waiting does not keep the others from their turn. */
+/** A bounded queue that is fair between owners: much work of one owner does not delay the others. */
 export class Rota<T> {
   private readonly byOwner = new Map<string, T[]>();
   private n = 0;
@@ -12,7 +12,7 @@ export class Rota<T> {
     return this.n;
   }
 
-  /** Takes something in, behind its owner's other things; false when there is no room. */
+  /** Adds an item behind its owner's others; false if there is no room. */
   push(owner: string, item: T): boolean {
     const own = this.byOwner.get(owner) ?? [];
     if (this.n >= this.most || own.length >= this.mostOfOne) return false;
@@ -22,7 +22,7 @@ export class Rota<T> {
     return true;
   }
 
-  /** The next thing of the owner whose turn it is; that owner's next turn comes after everybody else's. */
+  /** Returns the next item of the owner whose turn it is; that owner's next turn comes after all others'. */
   shift(): T | undefined {
     for (const [owner, own] of this.byOwner) {
       const item = own.shift();
@@ -35,7 +35,7 @@ export class Rota<T> {
     return undefined;
   }
 
-  /** Takes out everything that is left. */
+  /** Removes and returns everything. */
   drain(): T[] {
     const all = [...this.byOwner.values()].flat();
     this.byOwner.clear();

@@ -1,4 +1,4 @@
-/** What the worker processes do, by name. Each takes and returns plain data; bytes of papers lie in files. */
+/** The tasks of worker processes, by name. Each takes and returns plain data; bytes of documents are in files. */
 import type { Draft, Mark, PacketParty, Redline, ScriptFace } from '@gatepath/core/packet';
 import type { DealFacts } from '@gatepath/core/merge';
 import type { PrintedPlace } from '@gatepath/core/reading';
@@ -21,7 +21,7 @@ import type { RecogniseTask } from '../scan/page';
 import type { WrittenTask } from '../typesetting/written';
 import { itemAt } from '@gatepath/core/sure';
 
-/** A task whose bytes lie in files: workers read them themselves. */
+/** A task whose bytes are in files that workers read themselves. */
 type FromFiles<T> = Omit<T, 'bytes' | 'pictures'> & { file: string; pictures: Record<string, string> };
 
 async function withBytes<T extends { file: string; pictures: Record<string, string> }>(
@@ -32,7 +32,7 @@ async function withBytes<T extends { file: string; pictures: Record<string, stri
   return { ...t, bytes: await readStored(t.file), pictures };
 }
 
-/** Says where a task is, for whoever watches it. */
+/** Reports a task's position to its watcher. */
 export type At = (where: string) => void;
 
 // Libraries are loaded with the first task that needs them: a fresh worker should be ready soon.
@@ -41,10 +41,10 @@ export const tasks = {
     (await import('../uploads/convert')).sortOf(await readStored(t.file), t.name),
   convert: async (t: { file: string; kind: Exclude<PaperKind, 'pdf'>; title: string; corners?: Corners | null }) =>
     (await import('../uploads/convert')).convert(await readStored(t.file), t.kind, t.title, t.corners),
-  /** What a bundle of forms and kits holds, or why it cannot be taken. */
+  /** Reads a bundle of forms and kits, or says why it cannot be used. */
   bundle: async (t: { file: string }) => (await import('../uploads/bundle-file')).readBundle(await readStored(t.file)),
   written: async (t: WrittenTask) => (await import('../typesetting/written')).setWritten(t),
-  /** The same for many households: whoever writes or signs does not wait behind them. */
+  /** The same for many households, in a lane that nobody who writes or signs waits for. */
   writtenOfMany: async (t: WrittenTask) => (await import('../typesetting/written')).setWritten(t),
   letters: async (t: LetterTask, at: At) => (await import('../typesetting/letters')).setLetters(t, at),
   compose: async (t: ComposeTask) => (await import('../pdf-sealing/compose')).compose(t),
@@ -58,7 +58,7 @@ export const tasks = {
     (await import('../scan/layer')).withWords(await readStored(t.file), t.pages),
   gaps: async (t: { back: GapsPaper; blank: GapsPaper | null }, at: At) =>
     (await import('../scan/gaps')).findGapsIn(t, at),
-  /** What changed from one version of a paper to the next. */
+  /** Compares two versions of a document. */
   changes: async (t: { before: VersionFile; after: VersionFile }) => (await import('../reading/changes')).changesIn(t),
   changesPdf: async (t: ChangesPdfTask, at: At) => (await import('../typesetting/changes-pdf')).changesPdf(t, at),
   png: async (t: { file: string; page: number; size: { width: number; height: number }; dpi: number }) =>
@@ -68,14 +68,14 @@ export const tasks = {
   picture: async (t: { bytes: Uint8Array }) => (await import('../uploads/hand-picture')).handPicture(t),
   missing: async (t: { text: string; face: FaceName; alone?: boolean }) =>
     (await import('../typesetting/fonts')).missingCharacters(t.text, t.face, t.alone),
-  /** Script faces that have every letter of a name. */
+  /** Returns the script typefaces that have every letter of a name. */
   faces: async (t: { name: string }): Promise<ScriptFace[]> => {
     const { missingCharacters } = await import('../typesetting/fonts');
     const { SCRIPT_FACES } = await import('@gatepath/core/packet');
     const missing = await Promise.all(SCRIPT_FACES.map((face) => missingCharacters(t.name, face, true)));
     return SCRIPT_FACES.filter((_, i) => itemAt(missing, i).length === 0);
   },
-  /** The words of a paper's first pages, of what was read on them. */
+  /** Returns the words of a document's first pages from its facts. */
   words: async (t: { file: string; most: number }): Promise<string> => {
     const { packedFactsIn } = await import('../pdf/facts-file');
     let words = '';
@@ -85,21 +85,21 @@ export const tasks = {
     }
     return words.slice(0, t.most);
   },
-  /** Headings and cells of a table; a sentence where it is none. */
+  /** Reads headings and cells of a table, or says why it is not one. */
   table: async (t: { bytes: Uint8Array }) => (await import('../uploads/table')).readTable(t.bytes),
-  /** The digital signatures a paper came with. */
+  /** Verifies the digital signatures a file arrived with. */
   signatures: async (t: { file: string }) =>
     (await import('../pdf-sealing/foreign')).foreignSignatures(await readStored(t.file)),
   verifySeals: async (t: { bytes: Uint8Array }) => (await import('../pdf-sealing/verify')).verifyCopy(t.bytes),
 
-  /** The gate check of a draft, and the marks and tags that would be sent. */
+  /** Runs the gate check of a draft, and returns the marks and tags that would be sent. */
   gateCheck: async (t: { draft: Draft; documents: FactsFile[]; facts: DealFacts }) => {
     const { viewDraft } = await import('@gatepath/core/checks');
     const { factsIn } = await import('../pdf/facts-file');
     const { findings, marks, tags } = viewDraft(t.draft, await factsIn(t.documents), t.facts);
     return { findings, marks, tags };
   },
-  /** The slots that the printed places of a form name. */
+  /** Returns the slots that the printed places of a form name. */
   slots: async (t: { documents: FactsFile[] }): Promise<Slot[]> => {
     const { slotsOnPages } = await import('@gatepath/core/shelf');
     const { factsIn } = await import('../pdf/facts-file');
@@ -108,14 +108,14 @@ export const tasks = {
       newId,
     );
   },
-  /** Where the marks of a form stand on its changed paper. */
+  /** Finds the marks of a form on its changed paper. */
   again: async (t: { before: FactsFile; after: FactsFile; marks: Mark[] }): Promise<Again[]> => {
     const { findAgain } = await import('@gatepath/core/shelf');
     const { factsIn } = await import('../pdf/facts-file');
     const [before, after] = await factsIn([t.before, t.after]);
     return before && after ? findAgain(before, after, t.marks) : [];
   },
-  /** What a kit makes of a deal: the draft, who fills which slot, what each will do, and what the gate check says. */
+  /** Previews a kit on a deal: the draft, who fills which slot, what each will do, and the gate check. */
   kit: async (t: {
     kit: Draft;
     forms: { draft: Draft; document: FactsFile }[];
@@ -138,7 +138,7 @@ export const tasks = {
     });
     return { ...use, findings, doing };
   },
-  /** Marks of somebody who is added under way. */
+  /** Returns the marks of a person who is added after sending. */
   marksFor: async (t: {
     parties: PacketParty[];
     documents: FactsFile[];
@@ -158,7 +158,7 @@ export const tasks = {
     }
     return { marks: made, without };
   },
-  /** The ids of marks that cover printed words of their pages. */
+  /** Returns the ids of marks that cover printed words. */
   marksOverPrint: async (t: { documents: FactsFile[]; marks: Mark[] }): Promise<string[]> => {
     const { coversPrint } = await import('@gatepath/core/paper');
     const { factsIn } = await import('../pdf/facts-file');
@@ -170,13 +170,13 @@ export const tasks = {
       })
       .map((m) => m.id);
   },
-  /** What makes of a fresh draft one for what is missing on a paper that came back. */
+  /** Returns the edits that make a new draft ask for what is missing on a returned paper. */
   missingOn: async (t: { draft: Draft; document: FactsFile; missing: PrintedPlace[] }) => {
     const { missingEdits } = await import('@gatepath/core/packet');
     const { factsIn } = await import('../pdf/facts-file');
     return missingEdits(t.draft, itemAt(await factsIn([t.document]), 0), t.missing, newId);
   },
-  /** Initials beside a change of a page. */
+  /** Returns initials beside a redline. */
   marksBeside: async (t: {
     redline: Redline;
     document: FactsFile;
