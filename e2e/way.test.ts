@@ -156,7 +156,7 @@ step('a seller asks and is answered, loses the connection, comes back on another
   await first.setOfflineMode(true);
   await signThrough(first, 3);
   await first.waitForSelector(byTestId('offline'));
-  expect(await textOf(first, 'offline')).toContain('3 acts are waiting');
+  expect(await textOf(first, 'offline')).toContain('3 steps are waiting');
   expect(await textOf(first, 'left')).toBe(`${LONG_PAGES - 3} initials and 1 signature`);
   await check(first, 'offline');
   expect(Object.keys((await look()).sent!.fills)).toHaveLength(0);

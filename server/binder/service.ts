@@ -3,7 +3,7 @@ import { PassThrough, Readable } from 'node:stream';
 import yazl from 'yazl';
 import type { BinderView } from '@gatepath/contract';
 import type { Context } from '../context';
-import { deleteFile } from '../files/tidy';
+import { queueFileDeletion } from '../files/tidy';
 import { inTransaction } from '../db/tx';
 import { dealOr404 } from '../deal-records/deals';
 import { chunksOf } from '../files/chunks';
@@ -75,7 +75,7 @@ export async function makeBinder(ctx: Context, dealId: string): Promise<void> {
     const kept = await ctx.files.putStream(Readable.from(zipped(ctx, all, new Date(index.madeAt), progress)));
     if (kept === 'truncated') throw new Error('a binder is not cut short');
     const before = await q.saveBinder(db, dealId, kept, ctx.clock.now());
-    if (before) await deleteFile(ctx, before);
+    if (before) await queueFileDeletion(ctx, before);
   } catch (error) {
     await q.binderFailed(db, dealId);
     throw error;
@@ -131,6 +131,6 @@ async function indexPdf(ctx: Context, title: string, text: string): Promise<Uint
     if ('problem' in made) throw new Error(`the index of a binder cannot be set: ${made.problem}`);
     return made.bytes;
   } finally {
-    await deleteFile(ctx, sha256);
+    await queueFileDeletion(ctx, sha256);
   }
 }

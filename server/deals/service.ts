@@ -14,7 +14,7 @@ import { itemAt, sure } from '@gatepath/core/sure';
 import { count } from '@gatepath/core/text';
 import type { DealBody, DealSummary, DealView } from '@gatepath/contract';
 import type { Context } from '../context';
-import { queueDeletingFile } from '../files/tidy';
+import { queueFileDeletionIn } from '../files/tidy';
 import { inTransaction } from '../db/tx';
 import { documentsOfDeal } from '../documents/queries';
 import { documentView } from '../documents/service';
@@ -191,7 +191,7 @@ export async function deleteDeal(ctx: Context, dealId: string): Promise<void> {
     const documents = await documentsOfDeal(db, dealId);
     await q.deleteDeal(db, dealId);
     for (const file of new Set(documents.flatMap((d) => [d.original_sha256, d.sha256, d.facts_sha256])))
-      if (file) await queueDeletingFile(ctx, tx, file);
+      if (file) await queueFileDeletionIn(ctx, tx, file);
     afterCommit(() => {
       ctx.live.notify(topics.deals());
       ctx.live.notify(topics.today());

@@ -9,7 +9,7 @@ import { itemAt } from '@gatepath/core/sure';
 import type { LeftOut } from '@gatepath/contract';
 import type { Context } from '../context';
 import { inTransaction } from '../db/tx';
-import { queueDeletingFile, pictureDir } from '../files/tidy';
+import { queueFileDeletionIn, pictureDir } from '../files/tidy';
 import { newSecret } from '../ids';
 import type { ReadPage } from '../scan/layer';
 import type { Recognised } from '../scan/page';
@@ -130,7 +130,7 @@ async function layWords(ctx: Context, row: q.DocumentRow): Promise<void> {
     if (now?.sha256 !== row.sha256 || now.words_laid) return;
     await q.setWordsLaid(tx.db, row.id, stored.sha256, laid.pages, withUnread(now.left_out, unread));
     await ctx.jobs.queue(tx, 'read', row.id);
-    if (row.sha256 !== row.original_sha256) await queueDeletingFile(ctx, tx, row.sha256);
+    if (row.sha256 !== row.original_sha256) await queueFileDeletionIn(ctx, tx, row.sha256);
   });
 }
 

@@ -8,7 +8,7 @@ import { PAGE_DPIS, type DocumentPatch, type DocumentView, type PackedFacts } fr
 import type { Context } from '../context';
 import type { Db } from '../db/pool';
 import { inTransaction } from '../db/tx';
-import { deleteFresh, queueDeletingFile, pictureDir } from '../files/tidy';
+import { deleteFresh, queueFileDeletionIn, pictureDir } from '../files/tidy';
 import { newSecret } from '../ids';
 import { packetsWithDocument } from './queries';
 import { packedFactsIn, type FactsFile } from '../pdf/facts-file';
@@ -293,6 +293,6 @@ export async function deleteDocument(ctx: Context, id: string): Promise<void> {
     await q.deleteDocument(tx.db, id);
     await documentChanged(ctx, tx, row);
     for (const file of new Set([row.original_sha256, row.sha256, row.facts_sha256]))
-      if (file) await queueDeletingFile(ctx, tx, file);
+      if (file) await queueFileDeletionIn(ctx, tx, file);
   });
 }

@@ -22,17 +22,17 @@ export async function tidy(ctx: Context, what: string): Promise<void> {
   await ctx.jobs.queueNow('tidy', ALL_FILES, DAY_S);
   for await (const sha256 of ctx.files.all())
     if ((await ctx.files.age(sha256)) > YOUNG_MS && !(await isInUse(ctx.database.pool, sha256)))
-      await deleteFile(ctx, sha256);
+      await queueFileDeletion(ctx, sha256);
   await ctx.files.deleteIncoming(YOUNG_MS);
 }
 
 /** Has a file deleted in an hour, if nothing refers to it then and nobody has brought it again meanwhile. */
-export async function deleteFile(ctx: Context, sha256: string): Promise<void> {
+export async function queueFileDeletion(ctx: Context, sha256: string): Promise<void> {
   await ctx.jobs.queueNow('tidy', sha256, TIDY_AFTER_S);
 }
 
 /** The same as part of a transaction: for files whose last reference the transaction removes. */
-export async function queueDeletingFile(ctx: Context, tx: Tx, sha256: string): Promise<void> {
+export async function queueFileDeletionIn(ctx: Context, tx: Tx, sha256: string): Promise<void> {
   await ctx.jobs.queue(tx, 'tidy', sha256, TIDY_AFTER_S);
 }
 
@@ -40,14 +40,14 @@ export async function queueDeletingFile(ctx: Context, tx: Tx, sha256: string): P
 export async function deleteFresh(ctx: Context, sha256: string): Promise<void> {
   if (await isInUse(ctx.database.pool, sha256)) return;
   if (await ctx.files.removeFresh(sha256)) await deletePictures(ctx, sha256);
-  else if (await ctx.files.has(sha256)) await deleteFile(ctx, sha256);
+  else if (await ctx.files.has(sha256)) await queueFileDeletion(ctx, sha256);
 }
 
 async function deleteUnused(ctx: Context, sha256: string): Promise<void> {
   if (await isInUse(ctx.database.pool, sha256)) return;
   if (await ctx.files.removeOlder(sha256, YOUNG_MS)) await deletePictures(ctx, sha256);
   // Brought again within the hour, by somebody whose document may not be there yet.
-  else if (await ctx.files.has(sha256)) await deleteFile(ctx, sha256);
+  else if (await ctx.files.has(sha256)) await queueFileDeletion(ctx, sha256);
 }
 
 /** Where the pictures of a file's pages lie. */

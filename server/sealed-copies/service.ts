@@ -10,7 +10,7 @@ import {
 } from '@gatepath/core/routing';
 import { ENGLISH, say, sideIn } from '@gatepath/core/words';
 import type { Context } from '../context';
-import { queueDeletingFile } from '../files/tidy';
+import { queueFileDeletionIn } from '../files/tidy';
 import { loadEvents, loadState } from '../packets/log';
 import { hashAt } from '../packets/log-queries';
 import type { RecordContent } from '../pdf-sealing/record';
@@ -201,6 +201,6 @@ async function store(
   await ctx.packets.alone(state.packetId, async ({ tx, state: now, run }) => {
     if (cmd.type === 'seal' && now?.sealed) return;
     await run(cmd, { actor: { kind: 'system' }, origin: null });
-    for (const { sha256 } of old) await queueDeletingFile(ctx, tx, sha256);
+    for (const { sha256 } of old) await queueFileDeletionIn(ctx, tx, sha256);
   });
 }

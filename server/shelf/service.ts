@@ -12,7 +12,7 @@ import { keysOf } from '@gatepath/core/sure';
 import { slotsTogether, type Locks } from '@gatepath/core/shelf';
 import type { EditionBody, EditsBody, KitBody, SavedDraft, ShelfItemView, ShelfPatch } from '@gatepath/contract';
 import type { Context } from '../context';
-import { queueDeletingFile } from '../files/tidy';
+import { queueFileDeletionIn } from '../files/tidy';
 import type { Db } from '../db/pool';
 import { inTransaction, type Tx } from '../db/tx';
 import { documentsOnShelf, type DocumentRow } from '../documents/queries';
@@ -174,5 +174,5 @@ export async function tidyPapers(
   papers: Pick<DocumentRow, 'original_sha256' | 'sha256' | 'facts_sha256'>[],
 ): Promise<void> {
   for (const file of new Set(papers.flatMap((d) => [d.original_sha256, d.sha256, d.facts_sha256])))
-    if (file) await queueDeletingFile(ctx, tx, file);
+    if (file) await queueFileDeletionIn(ctx, tx, file);
 }

@@ -116,7 +116,7 @@ export function useDesk(packet: PacketView, bench: Bench = PACKET_BENCH): Desk {
   const [gathering, setGathering] = useState(false);
   const [said, setSaid] = useState('');
 
-  const deleteFile = () => {
+  const deselect = () => {
     setGathering(false);
     setSelected([]);
     setProposal(null);
@@ -173,7 +173,7 @@ export function useDesk(packet: PacketView, bench: Bench = PACKET_BENCH): Desk {
     ]);
   };
   const goToPlace = (place: FindingPlace) => {
-    deleteFile();
+    deselect();
     if (place.documentId) setWhere({ documentId: place.documentId, page: place.page ?? 1 });
     if (place.partyId) setParty(place.partyId);
     if (place.markId) setSelected([place.markId]);
@@ -193,7 +193,7 @@ export function useDesk(packet: PacketView, bench: Bench = PACKET_BENCH): Desk {
     takeParty: setParty,
     tool,
     takeTool: (t) => {
-      deleteFile();
+      deselect();
       setTool(t);
     },
     selected,
@@ -203,14 +203,14 @@ export function useDesk(packet: PacketView, bench: Bench = PACKET_BENCH): Desk {
     selectMany: setSelected,
     proposal,
     pickProposal: (id) => {
-      deleteFile();
+      deselect();
       setProposal(id);
       const of = view.proposals.find((p) => p.id === id);
       if (of?.partyId) setParty(of.partyId);
     },
     redlineId: draft.redlines.some((r) => r.id === redlineId) ? redlineId : null,
     pickRedline: (id) => {
-      deleteFile();
+      deselect();
       setRedline(id);
     },
     copied,

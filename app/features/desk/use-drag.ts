@@ -48,7 +48,7 @@ interface Start {
 function listen(el: HTMLElement, now: RefObject<Newest>, setDrag: (drag: Drag | null) => void): () => void {
   let from: Start | null = null;
   let last: Rect | null = null;
-  const deleteFile = () => {
+  const endDrag = () => {
     from = null;
     last = null;
     setDrag(null);
@@ -77,7 +77,7 @@ function listen(el: HTMLElement, now: RefObject<Newest>, setDrag: (drag: Drag | 
     const { mark, desk } = now.current;
     if (from?.moved && last) putDown(now.current, from, last);
     else if (from && !from.also && desk.selected.length > 1) desk.select(mark.id);
-    deleteFile();
+    endDrag();
   };
   const still = (e: Event) => e.stopPropagation();
   const hearing = new AbortController();
@@ -85,7 +85,7 @@ function listen(el: HTMLElement, now: RefObject<Newest>, setDrag: (drag: Drag | 
   el.addEventListener('pointerdown', down, { signal });
   el.addEventListener('pointermove', move, { signal });
   el.addEventListener('pointerup', up, { signal });
-  el.addEventListener('pointercancel', deleteFile, { signal });
+  el.addEventListener('pointercancel', endDrag, { signal });
   el.addEventListener('click', still, { signal });
   return () => hearing.abort();
 }
