@@ -145,7 +145,7 @@ test('a table with two wrong rows is brought in with a mouse: the wrong ones are
   await choose(wide, 'Name');
   await wide.waitForFunction(() => document.body.textContent!.includes('Line 4'));
   await tap(wide, 'import-take');
-  expect(await textOf(wide, 'import-done')).toContain('1 person brought in.');
+  expect(await textOf(wide, 'import-done')).toContain('1 person imported.');
   expect(await findings(wide)).toEqual([]);
 });
 

@@ -141,5 +141,5 @@ test('a forgotten password is chosen anew by the link, and a wrong link says so'
   await tap(page, 'to-sign-in');
   await signIn(page, server.url, MEMBER.email, 'another long password');
   await page.goto(`${server.url}/join/nobody-was-ever-invited-so`);
-  await page.waitForFunction(() => document.body.textContent!.includes('does not work any more'));
+  await page.waitForFunction(() => document.body.textContent!.includes('no longer works'));
 });

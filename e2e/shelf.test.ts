@@ -238,7 +238,7 @@ test('a changed paper takes the place of the old one, and the marks go where the
   await wide.goto(`${server.url}/forms/${items[0]!.id}`);
   await chooseFile(wide, 'changed-input', changed);
   await wide.waitForSelector(byTestId('found-again'));
-  expect(await textOf(wide, 'found-again')).toContain('0 marks where they were, 2 moved, 0 uncertain, 0 not found.');
+  expect(await textOf(wide, 'found-again')).toContain('0 marks in place, 2 moved, 0 uncertain, 0 not found.');
   expect(await axe(wide)).toEqual([]);
   await tap(wide, 'take-changed');
   await eventually(async () => {
@@ -260,7 +260,7 @@ test('what is not locked is changed for one packet, what is locked says by whom'
   await type(phone, 'kit-name', 'Papers of the mill');
   await phone.keyboard.press('Tab');
   await phone.waitForFunction(() =>
-    document.body.textContent!.includes('The order was set by Odile Farrant and stays.'),
+    document.body.textContent!.includes('The order was set by Odile Farrant and cannot be changed.'),
   );
   await phone.waitForFunction(
     () => document.querySelector('h1, [role="heading"]')?.textContent === 'Papers of the mill',

@@ -202,7 +202,7 @@ class Run {
   /** @returns null if the row is not sent after all */
   private async makePacket(row: q.HomeOfNotice): Promise<string | null> {
     const { pool } = this.ctx.database;
-    // EvaluatedRow at once more: what held yesterday, or before somebody changed the deal, may not hold now.
+    // Evaluated once more: what held yesterday, or before somebody changed the deal, may not hold now.
     const { worked, problems } = await this.look(row, {});
     if (!worked || problems.length) {
       await q.setWrong(pool, row.id, problems);
