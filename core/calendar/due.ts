@@ -46,6 +46,7 @@ const isWeekend = (n: number) => weekdayOf(n) === 0 || weekdayOf(n) === 6;
 
 /** Years a day of a deal may be in: 9999 stands for "no end" in other programs, and leaves no room to count from it. */
 export const FIRST_YEAR = 1900;
+/** Last year a day of the calendar may be in; `dueDay` refuses later ones. */
 export const LAST_YEAR = 2200;
 
 /** Whether a text is a day of the calendar that can be counted from: ISO 8601, of the years 1900 to 2200. */

@@ -18,6 +18,7 @@ export interface Schedule {
   sending?: SendingTime | null;
 }
 
+/** When a party that does not act is nudged. */
 export interface NudgePlan {
   /** Days from being asked to the first nudge. */
   first: number;
@@ -31,7 +32,9 @@ export interface NudgePlan {
   words?: string;
 }
 
+/** A schedule without a last day, warnings or nudges. */
 export const NO_SCHEDULE: Schedule = { lastDay: null, warnDays: 0, nudge: null };
+/** The schedule a new packet starts with. */
 export const USUAL_SCHEDULE: Schedule = {
   lastDay: null,
   warnDays: 1,

@@ -10,6 +10,7 @@ interface Row {
   n: number;
 }
 
+/** Differences sorted into moves and the rest. */
 export interface Sorted {
   /** Each moved piece with its old and new position. */
   moves: Run[];

@@ -3,6 +3,7 @@ import type { Rect } from '../paper/types';
 import { groupBy, itemAt } from '../sure';
 import type { AsideKind, VersionPage } from './types';
 
+/** A word of a version as it is compared. */
 export interface Token {
   text: string;
   /** The key it is looked up by: exact for print, loose if a side was recognized. */

@@ -12,7 +12,9 @@ export interface Passage {
   boxes: { page: number; rect: Rect }[];
 }
 
+/** Kinds of change between two versions. */
 export const CHANGE_KINDS = ['struck', 'put_in', 'replaced', 'moved'] as const;
+/** One of `CHANGE_KINDS`. */
 export type ChangeKind = (typeof CHANGE_KINDS)[number];
 
 /**
@@ -20,8 +22,10 @@ export type ChangeKind = (typeof CHANGE_KINDS)[number];
  * most likely read slightly differently. All of them are reported.
  */
 export const ASIDES = ['header', 'page_number', 'print_date', 'numbering', 'reading'] as const;
+/** One of `ASIDES`. */
 export type AsideKind = (typeof ASIDES)[number];
 
+/** One change between two versions. */
 export interface Change {
   kind: ChangeKind;
   /** In the earlier version; null if it was only inserted. */
@@ -38,6 +42,7 @@ export interface Change {
   scan: boolean;
 }
 
+/** The result of comparing two versions. */
 export interface Comparison {
   /** Pages shown side by side, from 1; null if a page has no counterpart. */
   pages: { before: number | null; after: number | null }[];

@@ -43,6 +43,7 @@ import { twoAnswersInOne } from './two-answers-in-one';
 import type { CheckInput, CheckRule, Finding } from './types';
 import { itemAt } from '../sure';
 
+/** All rules of the gate check, in the order in which their findings are listed. */
 export const CHECK_RULES: CheckRule[] = [
   nothingToSign,
   overLimits,

@@ -16,6 +16,7 @@ export interface FindingPlace {
   gateId?: string;
 }
 
+/** One finding of the gate check: what is wrong, how severe it is, where it is and, if possible, a fix. */
 export interface Finding {
   /** Name of the rule, equal to its file's name. */
   rule: string;
@@ -55,4 +56,5 @@ export interface Named {
   documents: Pick<DocumentFacts, 'id' | 'name'>[];
 }
 
+/** A rule of the gate check. Returns its findings; none if the draft passes. */
 export type CheckRule = (input: CheckInput) => Finding[];

@@ -4,7 +4,9 @@
  */
 import { factWords, wrongWith, type FactDef, type Facts, type FactValue } from './facts';
 
+/** Ways to compare a fact with a value. */
 export const COMPARES = ['is', 'is_not', 'before', 'at_least', 'unknown'] as const;
+/** One of `COMPARES`. */
 export type Compare = (typeof COMPARES)[number];
 
 /** A fact compared with a value; `unknown` tests only whether it is known. */
@@ -13,6 +15,7 @@ export interface Comparison {
   compare: Compare;
   value?: FactValue;
 }
+/** A condition over facts: a comparison, or a group of conditions. */
 export type Condition = { all: Condition[] } | { any: Condition[] } | { not: Condition } | Comparison;
 
 /** Maximum nesting of conditions, and maximum number of parts. */

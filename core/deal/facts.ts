@@ -3,9 +3,13 @@ import { isDay } from '../calendar';
 import { DATE_WORDS, DEAL_KINDS, DATES_OF, FOR_WHOM, KIND_WORDS, type DealKind, type KeyDate } from './kinds';
 import { keysOf } from '../sure';
 
+/** Types of facts. A choice is stored as text, a day as ISO day. */
 export const FACT_TYPES = ['flag', 'number', 'money', 'year', 'choice', 'text', 'day'] as const;
+/** One of `FACT_TYPES`. */
 export type FactType = (typeof FACT_TYPES)[number];
+/** The value of a fact. */
 export type FactValue = boolean | number | string;
+/** Known facts by key; unknown ones are absent. */
 export type Facts = Readonly<Record<string, FactValue>>;
 
 /** Definition of a fact. */

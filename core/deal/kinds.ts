@@ -1,10 +1,14 @@
 /** Kinds of deals: for whom the firm acts in them, their statuses and their key dates. */
 import type { Side } from '../text/sides';
 
+/** Kinds of deals. */
 export const DEAL_KINDS = ['listing', 'sale', 'tenancy'] as const;
+/** One of `DEAL_KINDS`. */
 export type DealKind = (typeof DEAL_KINDS)[number];
+/** Labels of the kinds of deals. */
 export const KIND_WORDS: Record<DealKind, string> = { listing: 'Listing', sale: 'Sale', tenancy: 'Tenancy' };
 
+/** The sides a firm can act for. */
 export const FOR_WHOM = ['seller', 'buyer', 'landlord', 'tenant', 'both'] as const;
 /** The side the firm acts for; `both` for both main sides. */
 export type ForWhom = (typeof FOR_WHOM)[number];
@@ -19,6 +23,7 @@ export const FOR_WHOM_OF: Record<DealKind, readonly ForWhom[]> = {
 /** "for the seller", "for both sides". */
 export const forWhomWords = (whom: ForWhom) => (whom === 'both' ? 'for both sides' : `for the ${whom}`);
 
+/** Statuses of deals of all kinds; `STATUSES_OF` says which belong to which. */
 export const DEAL_STATUSES = [
   'preparing',
   'active',
@@ -31,8 +36,10 @@ export const DEAL_STATUSES = [
   'notice_given',
   'ended',
 ] as const;
+/** One of `DEAL_STATUSES`. */
 export type DealStatus = (typeof DEAL_STATUSES)[number];
 
+/** Labels of the statuses of deals. */
 export const STATUS_WORDS: Record<DealStatus, string> = {
   preparing: 'preparing',
   active: 'active',
@@ -56,6 +63,7 @@ export const STATUSES_OF: Record<DealKind, readonly DealStatus[]> = {
 /** Whether the deal needs nothing any more. An active tenancy still does. */
 export const isOver = (status: DealStatus) => status === 'closed' || status === 'fell_through' || status === 'ended';
 
+/** Names of all key dates. */
 export const KEY_DATES = [
   'listed',
   'accepted',

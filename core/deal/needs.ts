@@ -23,6 +23,7 @@ export interface NeedsDeal {
 
 /** How far a document of the deal has come, from the best to the least. */
 export const DOCUMENT_STATUSES = ['executed', 'elsewhere', 'out', 'draft', 'here'] as const;
+/** One of `DOCUMENT_STATUSES`. */
 export type DocumentStatus = (typeof DOCUMENT_STATUSES)[number];
 
 /** A document of the deal with its status in one packet; one entry per packet it is in. */
@@ -57,8 +58,10 @@ export interface Waiver {
   rule: string;
 }
 
+/** The symbol in a document's corner on screens. */
 export type Corner = 'needed' | 'draft' | 'out' | 'executed' | 'waived';
 
+/** A document a deal needs because of a rule, and how far it is. */
 export interface Requirement {
   ruleId: string;
   paper: DocumentType;
@@ -85,6 +88,7 @@ export interface Asked {
   papers: string[];
 }
 
+/** Everything a deal needs: its requirements, and facts to ask for. */
 export interface Needs {
   requirements: Requirement[];
   asked: Asked[];
@@ -254,6 +258,7 @@ function wordsOf(found: Found | null, lapsed: { by: string; ended: 'rule' | 'fac
   }
 }
 
+/** How ready a deal is. */
 export interface Readiness {
   /** Number of met requirements among the needed ones; waived ones count for neither. */
   met: number;

@@ -52,6 +52,7 @@ export type NextAct =
   | { do: 'fact'; fact: string }
   | { do: 'date'; date: KeyDate };
 
+/** An act that would help a deal. */
 export interface Next {
   /** Identifies it among all acts of the deal; stable across computations. */
   id: string;

@@ -12,6 +12,7 @@ export interface Term extends Count {
   from: KeyDate;
 }
 
+/** A rule of the firm. */
 export interface Rule {
   id: string;
   /** Kinds of deal to which it applies. */
@@ -34,6 +35,7 @@ export interface Rule {
   sample: boolean;
 }
 
+/** Maximum lengths of title and reason, and maximum number of rules. */
 export const RULE_LIMITS = { title: 120, reason: 200, rules: 400 };
 
 /** A fault in a rule: in which part, and where in its condition. */

@@ -11,6 +11,7 @@ export interface Person {
   side: Side;
 }
 
+/** Who of a deal's people signed a document. */
 export interface Signed {
   /** Ids of the deal's people who signed. */
   signedBy: string[];

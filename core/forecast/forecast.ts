@@ -5,6 +5,7 @@ import type { PacketParty } from '../packet/types';
 import { partyOf, progressOf, isNeeded, type PacketState } from '../routing';
 import { chanceWithin, doingBetween, partOfDayPassed, weekdayOf, type Pace } from './waits';
 
+/** When a packet will probably be executed. */
 export interface Forecast {
   /** The day by which it is executed with 50% probability. */
   likely: string;

@@ -11,6 +11,7 @@ export interface Ink {
   shape: 'disc' | 'square' | 'diamond' | 'triangle' | 'hexagon' | 'pentagon' | 'shield' | 'bar';
 }
 
+/** The eight inks of parties. Color never stands alone: each has its own shape. */
 export const INKS: readonly Ink[] = [
   { name: 'harbour', color: '#1F5F8B', shape: 'disc' },
   { name: 'plum', color: '#7A3E6D', shape: 'square' },

@@ -3,10 +3,12 @@ import { DATE_WORDS, FACTS, KEY_DATES, type FactDef } from '../deal';
 import { fold } from '../text/names';
 import { SIDE_WORDS, SIDES, type Side } from '../text/sides';
 
+/** Kinds of tables that can be imported. */
 export const TABLE_KINDS = ['deals', 'people'] as const;
 /** What a table's rows are to become. */
 export type TableKind = (typeof TABLE_KINDS)[number];
 
+/** A field that a column of a table can be. */
 export interface IntakeField {
   /** A name of this house: `address`, `fact.price`, `date.closing`, `side.seller`. */
   key: string;

@@ -27,11 +27,13 @@ export interface BadRow {
   why: string[];
 }
 
+/** The result of reading one row: a value, or what is wrong with it. */
 export interface Taken<T> {
   good: { line: number; row: T }[];
   bad: BadRow[];
 }
 
+/** A person read from a row. */
 export interface PersonRow {
   name: string;
   email: string;
@@ -39,6 +41,7 @@ export interface PersonRow {
   company: string;
 }
 
+/** A deal read from a row. */
 export interface DealRow {
   kind: DealKind;
   forWhom: ForWhom;
@@ -51,6 +54,7 @@ export interface DealRow {
   people: { side: Side; name: string; email: string }[];
 }
 
+/** A table from outside: headings and rows of text. */
 export interface Table {
   /** Cells, row by row, without the headings. */
   rows: readonly string[][];

@@ -12,6 +12,7 @@ export interface DealFacts {
   closing: string;
 }
 
+/** Facts of a deal before anything is known. */
 export const NO_FACTS: DealFacts = { address: '', city: '', price: '', closing: '' };
 
 const SIDE_TAGS: Record<Side, string> = {

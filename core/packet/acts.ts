@@ -23,6 +23,7 @@ interface ActFacts {
   did: string;
 }
 
+/** What each act means; adding an act is one entry here. */
 export const ACT_FACTS: Record<Act, ActFacts> = {
   sign: { does: 'signs', holdsGate: true, puts: true, signs: true, byLink: true, letter: 'ask', did: 'Signed' },
   approve: {

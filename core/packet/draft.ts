@@ -6,6 +6,7 @@
 import { NO_SCHEDULE, type Schedule } from '../calendar';
 import type { Delivery, Gate, PacketParty, InitialsRule, Mark, Redline } from './types';
 
+/** A document of a draft, with the pages and text runs its marks need. */
 export interface DraftDocument {
   id: string;
   /** It came back signed by hand: only what is missing on it is asked for. */
@@ -16,6 +17,7 @@ export interface DraftDocument {
 export const isByHand = (draft: Pick<Draft, 'documents'>, documentId: string): boolean =>
   draft.documents.some((d) => d.id === documentId && d.byHand);
 
+/** A packet before it is sent. */
 export interface Draft {
   name: string;
   subject: string;
@@ -57,7 +59,9 @@ interface DraftLists {
   redlines: Redline;
   passed: LeftOutPlace;
 }
+/** Name of a list of a draft. */
 export type DraftList = keyof DraftLists;
+/** All lists of a draft. */
 export const DRAFT_LISTS: DraftList[] = ['parties', 'documents', 'gates', 'marks', 'rules', 'redlines', 'passed'];
 interface DraftFields {
   name: string;
@@ -68,7 +72,9 @@ interface DraftFields {
   readAlong: boolean;
   reports: string[];
 }
+/** Name of a field of a draft. */
 export type DraftField = keyof DraftFields;
+/** All fields of a draft. */
 export const DRAFT_FIELDS: DraftField[] = [
   'name',
   'subject',
@@ -97,6 +103,7 @@ export const overLimit = (draft: Draft): DraftList | null =>
 
 type PutEdit = { [L in DraftList]: { op: 'put'; list: L; item: DraftLists[L]; index?: number } }[DraftList];
 type SetEdit = { [F in DraftField]: { op: 'set'; field: F; value: DraftFields[F] } }[DraftField];
+/** An invertible change of a draft. */
 export type DraftEdit = PutEdit | { op: 'drop'; list: DraftList; id: string } | SetEdit;
 
 type AnyItem = { id: string };

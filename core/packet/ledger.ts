@@ -2,6 +2,7 @@
 import { isAutomatic, isForClient, isSenders } from './kinds';
 import type { InitialsRule, LeftOutPage, Mark } from './types';
 
+/** States of a cell of the page ledger. */
 export const CELL_STATES = [
   /** Nothing to do here for this party. */
   'none',
@@ -18,9 +19,12 @@ export const CELL_STATES = [
   /** Everything the party has to do here is done. */
   'done',
 ] as const;
+/** One of `CELL_STATES`. */
 export type CellState = (typeof CELL_STATES)[number];
+/** What a cell of the page ledger asks for; the strongest wins. */
 export const CELL_WANTS = ['initials', 'signature', 'other', 'none'] as const;
 
+/** One person's part of one page. */
 export interface LedgerCell {
   partyId: string;
   state: CellState;
@@ -33,12 +37,14 @@ export interface LedgerCell {
   gapFrom: 'rule' | 'pattern' | null;
 }
 
+/** One page of one document, with a cell per party. */
 export interface LedgerRow {
   documentId: string;
   page: number;
   cells: LedgerCell[];
 }
 
+/** The page ledger: rows per page, columns per party, totals. */
 export interface Ledger {
   partyIds: string[];
   rows: LedgerRow[];
@@ -48,6 +54,7 @@ export interface Ledger {
   gaps: number;
 }
 
+/** What the page ledger is computed from. */
 export interface LedgerInput {
   /** `ownPages`: pages before those of a signing record, on which nothing is asked for. */
   documents: { id: string; pageCount: number; ownPages?: number | undefined }[];

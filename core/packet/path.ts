@@ -13,6 +13,7 @@ const SIDE_STEPS: Side[][] = [
   ['other'],
 ];
 
+/** Usual arrangements of gates. */
 export type PathPattern = 'together' | 'one_by_one' | 'by_side';
 
 /**

@@ -13,6 +13,7 @@ const SIZES = [
 /** How far from the change, in points, its initials may stand. */
 const REACH = [90, 200, 800];
 
+/** The marks beside redlines, and redlines without room for them. */
 export interface RedlineMarks {
   marks: Mark[];
   unplaced: { documentId: string; page: number; partyId: string; redlineId: string }[];

@@ -30,6 +30,7 @@ export interface Unplaced {
   redlineId?: string;
 }
 
+/** All marks of a draft, those of rules and redlines included, and what could not be placed. */
 export interface ResolvedMarks {
   marks: Mark[];
   unplaced: Unplaced[];

@@ -6,6 +6,7 @@ import type { Schedule } from '../calendar';
 import type { Rect } from '../paper/types';
 import type { Side } from '../text/sides';
 
+/** Names of the kinds of marks. */
 export const MARK_KINDS = [
   'signature',
   'initials',
@@ -24,6 +25,7 @@ export const MARK_KINDS = [
   'file',
   'label',
 ] as const;
+/** One of `MARK_KINDS`. */
 export type MarkKind = (typeof MARK_KINDS)[number];
 
 /** Stands where a party's id would: a label belongs to nobody. */
@@ -112,10 +114,12 @@ export interface InitialsRule {
 
 /** What a party does. `desk` signs in person on a host's device; to `receive` is to have it delivered; a `copy` never holds a gate. */
 export const ACTS = ['sign', 'approve', 'desk', 'receive', 'copy'] as const;
+/** One of `ACTS`. */
 export type Act = (typeof ACTS)[number];
 
 /** What proves, beside the link, that it is this person: a code told in person, or one sent by email or phone. */
 export const SECOND_STEPS = ['code', 'email', 'phone'] as const;
+/** One of `SECOND_STEPS`. */
 export type SecondStep = (typeof SECOND_STEPS)[number];
 
 /** A party as it stands in one packet: a snapshot of the deal's party, plus its act and ink. */
@@ -155,6 +159,7 @@ export interface PacketParty {
 
 /** What fills a place of a form: the one person at this place of a side, everybody of the side, or always the same person. */
 export const SLOT_KINDS = ['one', 'every', 'person'] as const;
+/** One of `SLOT_KINDS`. */
 export type SlotKind = (typeof SLOT_KINDS)[number];
 
 /** A point on the path where its parties must act before the packet moves on: all of them, or any one. */
@@ -218,10 +223,12 @@ export interface Plan {
 
 /** Ways in which a paper comes to somebody: through their link, by post, or handed over. */
 export const DELIVERY_WAYS = ['link', 'post', 'hand'] as const;
+/** One of `DELIVERY_WAYS`. */
 export type DeliveryWay = (typeof DELIVERY_WAYS)[number];
 
 /** Ways of what goes on paper. */
 export const LETTER_WAYS = ['post', 'hand'] as const;
+/** One of `LETTER_WAYS`. */
 export type LetterWay = (typeof LETTER_WAYS)[number];
 
 /** Days after the sending, the posting or the handing over. */
@@ -233,7 +240,9 @@ export interface DeemedAfter {
 /** When something counts as delivered, by the way it came. */
 export type Delivery = Record<DeliveryWay, DeemedAfter>;
 
+/** Script typefaces for typed signatures. */
 export const SCRIPT_FACES = ['caveat', 'dancing-script', 'la-belle-aurore', 'reenie-beanie'] as const;
+/** One of `SCRIPT_FACES`. */
 export type ScriptFace = (typeof SCRIPT_FACES)[number];
 
 /** One pen stroke as x, y pairs, in the units of the drawing's own box. */

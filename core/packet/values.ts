@@ -7,8 +7,10 @@ import { itemAt } from '../sure';
 
 /** Longest text a mark takes, in characters. */
 export const MAX_TEXT = 500;
+/** Maximum length of a text of several lines, in UTF-16 units. */
 export const MAX_TEXT_LINES = 4000;
 
+/** The validated value, or the sentence that says what is wrong. */
 export type ValueResult = { ok: true; value: string } | Wrong;
 type Wrong = { ok: false; sentence: string };
 

@@ -3,6 +3,7 @@ import { clampToPage, roundRect } from './geometry';
 import type { Rect } from './types';
 import { itemAt, lastOf } from '../sure';
 
+/** How several marks are aligned. */
 export type Edge = 'left' | 'right' | 'top' | 'bottom' | 'middle' | 'centre';
 
 /** The rectangles lined up at one edge; `middle` is along a level line, `centre` along an upright one. */

@@ -3,6 +3,7 @@
 /** Width of `text` set at `size` points. */
 export type Measure = (text: string, size: number) => number;
 
+/** Text set into a box: its lines and type size. */
 export interface FittedText {
   /** Type size in points. */
   size: number;

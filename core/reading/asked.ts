@@ -6,6 +6,7 @@ import { captionsOf, tail, type Captions } from './captions';
 import type { PlaceKind, PlaceRole } from './types';
 import { isRoleHeading, kindOfWords, plain, roleOfWords, type RoleRead } from './words';
 
+/** A place as rules decided it. */
 export interface Judged {
   blank: Blank;
   captions: Captions;
@@ -20,6 +21,7 @@ export interface Judged {
   by: 'words' | 'role' | 'shape' | 'none';
 }
 
+/** What rules may know about the whole document. */
 export interface PaperContext {
   owner: PlaceRole;
   /** Whether the paper asks anywhere for initials before its clauses. */
@@ -57,6 +59,7 @@ function captionAtEnd(before: string): string {
   return /:$/.test(own) && own.split(' ').length < 6 ? own : '';
 }
 
+/** A blank under judgment, with everything rules may ask about its surroundings. */
 export class Asked {
   readonly c: Captions;
   readonly width: number;

@@ -6,6 +6,7 @@ import type { AcrossLine, PageContent } from './types';
 import { isRoleHeading, kindOfWords } from './words';
 import { itemAt, lastOf } from '../sure';
 
+/** A blank found on a page, before it is known what it is for. */
 export interface Blank {
   x0: number;
   x1: number;
@@ -21,6 +22,7 @@ export interface Blank {
   pieces?: boolean;
 }
 
+/** Lines, words, boxes and blanks of a page. */
 export interface PageScan {
   content: PageContent;
   lines: TextLine[];
@@ -32,6 +34,7 @@ export interface PageScan {
   right: number;
 }
 
+/** Characters that are printed as an empty box. */
 export const BOX_GLYPH = /[\u2610-\u2612\u25a1\u25a2\u25fb\u25fd\u2b1c\u2b1a\u274f-\u2752\u25cb\u25ef\u2751\u2752]/u;
 const TICKED = /^[xX\u2713-\u2718\u2022]$/u;
 

@@ -7,6 +7,7 @@ import type { Blank, PageScan } from './blanks';
 import type { Phrase } from './text';
 import { itemAt } from '../sure';
 
+/** The words around a blank. */
 export interface Captions {
   left: string;
   /** Where the words on the left begin; the blank's own left end when there are none. */
@@ -40,6 +41,7 @@ function onRow(p: { y: number; size: number }, b: Blank): boolean {
   return p.y <= b.y + 0.35 * p.size && p.y >= b.y - 0.75 * p.size - 2;
 }
 
+/** Whether two blanks are in one row. */
 export function sameRow(a: Blank, b: Blank): boolean {
   return Math.abs(a.y - b.y) < 7 || (a.made === 'cell' && b.made === 'cell' && Math.abs(a.y - b.y) < 10);
 }

@@ -2,6 +2,7 @@
 import { lastOf } from '../sure';
 import type { Blank, PageScan } from './blanks';
 
+/** The running text around a blank. */
 export interface Flow {
   /** The text before and behind the blank, with other blanks as `BLANK`; empty where none runs on there. */
   before: string;

@@ -3,6 +3,7 @@ import type { Rect } from '../paper/types';
 import type { AcrossLine, DownLine, PageContent } from './types';
 import { itemAt } from '../sure';
 
+/** Boxes of a page that enclose others, such as table cells. */
 export interface Frames {
   /** Smallest closed rectangles between lines. */
   cells: Rect[];

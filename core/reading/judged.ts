@@ -10,6 +10,7 @@ export function tidyLabel(label: string): string {
 
 /** A date within a sentence is the paper's, however near somebody signs: the day of an offer, the end of a term. */
 export const isOfText = (j: Judged) => j.kind === 'date' && j.inText;
+/** Whether a place is filled when signing, although it is not a signature itself: it belongs to a person and asks for the day of signing. */
 export const isSigned = (j: Judged) => j.role !== null && !isOfText(j) && isDayOfSigning(j.label);
 
 /** Whether a caption asks for the day and nothing more: "date of birth" is not the day on which somebody signs. */

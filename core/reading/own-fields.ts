@@ -38,6 +38,7 @@ export function ownBlanks(scan: PageScan, fields: PrintedPlace[]): Map<Blank, Pr
 const NAMED = 0.9;
 const isNamed = (f: PrintedPlace) => f.kind !== 'text' || f.confidence >= NAMED;
 
+/** Applies what a form's own field says about a place: its name, options and limits. */
 export function sayOwn(j: Judged, f: PrintedPlace): void {
   if (isNamed(f)) j.kind = f.kind;
   if (f.role !== 'unknown') j.role = { role: f.role, ordinal: f.ordinal };

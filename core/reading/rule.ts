@@ -9,6 +9,7 @@ interface Rule<N extends string> {
   judge: (q: Asked) => Saying;
 }
 
+/** Returns a named rule of reading. */
 export const rule = <const N extends string>(name: N, judge: (q: Asked) => Judged | Judged[] | null): Rule<N> => ({
   name,
   judge: (q) => {
@@ -20,6 +21,7 @@ export const rule = <const N extends string>(name: N, judge: (q: Asked) => Judge
 /** Widest that a blank for initials is, and for the day, month or year of a date, in points. */
 export const INITIALS_WIDE = 90;
 
+/** Width, in points, up to which a blank can be a day. */
 export const DAY_WIDE = 110;
 
 /** Narrowest that a signature is. */

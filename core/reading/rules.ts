@@ -57,6 +57,7 @@ import {
   partedLine,
 } from './rules-of-people';
 
+/** All rules of reading, in the order in which they decide. */
 export const RULES = [
   boxToTick,
   dateInPieces,
@@ -106,4 +107,5 @@ export const RULES = [
   textToWrite,
 ] as const;
 
+/** Name of a rule of reading. */
 export type RuleName = (typeof RULES)[number]['name'];

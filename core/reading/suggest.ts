@@ -1,6 +1,7 @@
 /** What type of document a paper is, suggested from its words. */
 import { plain } from './words';
 
+/** Types of documents. */
 export const DOCUMENT_TYPES = [
   'listing_agreement',
   'purchase_agreement',
@@ -31,8 +32,10 @@ export const DOCUMENT_TYPES = [
   'picture',
   'other',
 ] as const;
+/** One of `DOCUMENT_TYPES`. */
 export type DocumentType = (typeof DOCUMENT_TYPES)[number];
 
+/** Labels of the document types. */
 export const TYPE_WORDS: Record<DocumentType, string> = {
   listing_agreement: 'Listing agreement',
   purchase_agreement: 'Purchase agreement',

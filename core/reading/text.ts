@@ -15,6 +15,7 @@ export interface Token {
   made: 'word' | 'underscores' | 'dots';
 }
 
+/** A line of text on a page. */
 export interface TextLine {
   y: number;
   size: number;

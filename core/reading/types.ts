@@ -50,9 +50,12 @@ export interface PageContent {
   scan?: 'bare' | 'worded';
 }
 
+/** Kinds of printed places. */
 export const PLACE_KINDS = ['signature', 'initials', 'date', 'name', 'text', 'checkbox'] as const;
+/** One of `PLACE_KINDS`. */
 export type PlaceKind = (typeof PLACE_KINDS)[number];
 
+/** Roles of the person a printed place is for. */
 export const PLACE_ROLES = [
   'seller',
   'buyer',
@@ -64,6 +67,7 @@ export const PLACE_ROLES = [
   'manager',
   'unknown',
 ] as const;
+/** One of `PLACE_ROLES`. */
 export type PlaceRole = (typeof PLACE_ROLES)[number];
 
 /** A place on the page that is there to be filled, as it was read. */
@@ -86,6 +90,7 @@ export interface PrintedPlace {
   field?: FieldDetail;
 }
 
+/** What a form field itself says about its place. */
 export interface FieldDetail {
   name: string;
   required: boolean;

@@ -102,6 +102,7 @@ const ROLES: [PlaceRole, RegExp][] = [
 /** Who an "owner" is depends on the paper: a landlord in a tenancy, a seller elsewhere. */
 const OWNER = /\b(?:co-?)?owners?\b|\b(?:co-?)?propietari[oa]s?\b|\bduen[oa]s?\b/;
 
+/** A role that was read in words, with its number if there is one. */
 export interface RoleRead {
   role: PlaceRole;
   ordinal: number | null;

@@ -5,7 +5,9 @@ import type { Mask } from '../scan/types';
 import { itemAt } from '../sure';
 import type { Fit } from './line-up';
 
+/** Whether a place is filled. */
 export const FILLED = ['yes', 'no', 'doubtful'] as const;
+/** One of `FILLED`. */
 export type Filled = (typeof FILLED)[number];
 
 /** A place as it was measured, and what a member decided about it. */

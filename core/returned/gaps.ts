@@ -5,6 +5,7 @@ import { itemAt } from '../sure';
 import { filledAt, type Filled, type Sheet } from './filled';
 import { lineUp, matchSheets, rectOn, type PlacedText } from './line-up';
 
+/** A page of a returned paper or its blank. */
 export interface ReturnedPage {
   /** In points. */
   width: number;
@@ -14,11 +15,13 @@ export interface ReturnedPage {
   sheet: () => Promise<Sheet>;
 }
 
+/** A returned paper or its blank: pages and the places read on them. */
 export interface ReturnedPaper {
   pages: ReturnedPage[];
   places: PrintedPlace[];
 }
 
+/** A place after its review. */
 export interface PlaceReviewed {
   place: PrintedPlace;
   /** Its page of the returned paper, from 1; null if that page was not returned. */

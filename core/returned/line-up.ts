@@ -4,6 +4,7 @@ import { matchPages } from '../reading/match';
 import { plain } from '../reading/words';
 import { itemAt } from '../sure';
 
+/** A word with its position. */
 export interface PlacedText {
   text: string;
   rect: Rect;

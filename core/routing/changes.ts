@@ -13,6 +13,7 @@ import type { Contact, PacketEventBody, PacketState } from './types';
 import { progressOf } from './progress';
 import { isOneOf } from '../sure';
 
+/** A change by the sender after sending. */
 export type ChangeCommand =
   | { type: 'withdraw'; reason: string; newVersion?: string }
   | { type: 'correct_party'; partyId: string; contact: Contact }
@@ -56,6 +57,7 @@ const CHANGES: ChangeCommand['type'][] = [
   'letter',
 ];
 
+/** Whether a command is a change by the sender. */
 export function isChange(command: { type: string }): command is ChangeCommand {
   return isOneOf(CHANGES, command.type);
 }

@@ -13,6 +13,7 @@ import { decideSystem, isSystem, type SystemCommand } from './system-acts';
 import type { PacketEventBody, PacketState } from './types';
 import type { Plan } from '../packet/types';
 
+/** Any command on a packet. */
 export type PacketCommand = { type: 'send'; plan: Plan } | PartyCommand | ChangeCommand | SystemCommand;
 
 /** Decides a command against the state so far (`null`: the packet has not been sent). */

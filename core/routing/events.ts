@@ -3,6 +3,7 @@ import { ACT_FACTS } from '../packet/acts';
 import { count } from '../text/names';
 import type { PacketEvent, PacketEventBody, PacketEventType } from './types';
 
+/** What is known of a kind of event besides its effect on the state. */
 export interface EventFacts {
   /** Follows by itself from another act (a gate opens): it is the system's doing, whoever acted. */
   consequence?: true;
@@ -39,6 +40,7 @@ const STEP_DONE = {
   phone: 'gave the code sent by text message',
 } as const;
 
+/** What each event changes, and its line in the activity; adding an event is one entry here. */
 export const EVENTS: { [T in PacketEventType]: Entry<T> } = {
   sent: { changesPlan: true, changesFiles: true, line: ({ by }) => `${by} sent the packet.` },
   gate_opened: { consequence: true, line: (_told, b) => `Gate ${b.gate + 1} opened.` },

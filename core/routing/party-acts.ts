@@ -11,6 +11,7 @@ import type { AddedFile, FillValue, Hand, PacketParty, SecondStep } from '../pac
 import type { Contact, PacketEventBody, PacketState } from './types';
 import { progressOf } from './progress';
 
+/** A command of a party. */
 export type PartyCommand =
   | { type: 'open'; partyId: string }
   | { type: 'prove'; partyId: string; step: SecondStep }

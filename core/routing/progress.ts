@@ -89,6 +89,7 @@ export function gateOf(plan: Plan, partyId: string): number {
   return plan.gates.findIndex((g) => g.partyIds.includes(partyId));
 }
 
+/** Returns a party of a plan. */
 export function partyOf(plan: Plan, partyId: string): PacketParty | undefined {
   return plan.parties.find((p) => p.id === partyId);
 }

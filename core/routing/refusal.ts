@@ -2,6 +2,7 @@
 import { ENGLISH, say, type WordParams } from '../words';
 import type { PacketEventBody } from './types';
 
+/** Codes of all refusals; their words are in the language files. */
 export const REFUSALS = [
   'already_sent',
   'not_sent',
@@ -37,6 +38,7 @@ export const REFUSALS = [
   'bad_day',
   'bad_letter_day',
 ] as const;
+/** One of `REFUSALS`. */
 export type RefusalCode = (typeof REFUSALS)[number];
 
 /** `code` is stable and names the sentence in every language; `sentence` is the English one. */
@@ -46,6 +48,7 @@ export interface Refusal {
   sentence: string;
 }
 
+/** The decision on a command: events, or a refusal. */
 export type Decision = { ok: true; events: PacketEventBody[] } | { ok: false; refusal: Refusal };
 
 /**

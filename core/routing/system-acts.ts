@@ -9,6 +9,7 @@ import { lastOf } from '../sure';
 import { progressOf } from './progress';
 import { isOneOf } from '../sure';
 
+/** A command of the system: time, seals, delivery, returned mail. */
 export type SystemCommand =
   /** `today` is the day in the deal's zone; `working` whether its morning hour has come. */
   | { type: 'tick'; today: string; working: boolean }

@@ -28,6 +28,7 @@ export interface Origin {
   device: string | null;
 }
 
+/** What each event says. Stored events keep these names for good. */
 export type PacketEventBody =
   | { type: 'sent'; plan: Plan }
   | { type: 'gate_opened'; gate: number }
@@ -104,6 +105,7 @@ export interface SealedFile {
   pages?: PlanDocument['pages'];
 }
 
+/** Type of an event. */
 export type PacketEventType = PacketEventBody['type'];
 
 /** One line of the log: what happened, when (UTC, ISO 8601), by whom and from where. */
@@ -131,10 +133,14 @@ export const PARTY_STATUSES = [
   'excused',
   'dropped',
 ] as const;
+/** One of `PARTY_STATUSES`. */
 export type PartyStatus = (typeof PARTY_STATUSES)[number];
+/** Statuses of a packet that was sent. */
 export const PACKET_STATUSES = ['at_gate', 'executed', 'declined', 'withdrawn', 'lapsed'] as const;
+/** One of `PACKET_STATUSES`. */
 export type PacketStatus = (typeof PACKET_STATUSES)[number];
 
+/** How far a party is. */
 export interface PartyProgress {
   status: PartyStatus;
   askedAt: string | null;
@@ -195,6 +201,7 @@ export interface RevisionDue {
   partyId: string | null;
 }
 
+/** A filled mark. */
 export interface Fill {
   value: FillValue;
   at: string;

@@ -17,6 +17,7 @@ const BOX = { from: 6.4, to: 20 };
 /** Most lines looked at on a page: drawings and noise have more. */
 const MANY = 2_500;
 
+/** Ink of a scanned page: lines and boxes found in it. */
 export interface DrawnInk {
   across: AcrossLine[];
   down: DownLine[];

@@ -10,6 +10,7 @@ export interface Corner {
 /** The corners of a sheet as it is read: top left, top right, bottom right, bottom left. */
 export type Corners = [Corner, Corner, Corner, Corner];
 
+/** Corners of a picture that is used whole. */
 export const WHOLE: Corners = [
   { x: 0, y: 0 },
   { x: 1, y: 0 },
@@ -150,6 +151,7 @@ function filledSize(dots: number[], width: number): number {
   return n;
 }
 
+/** What is wrong with a photo of a page. */
 export type PhotoTrouble = 'dark' | 'blurred';
 
 /** Brightness of paper below which a photograph is too dark to be read. */

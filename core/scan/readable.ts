@@ -14,6 +14,7 @@ interface Helped {
   y: number;
 }
 
+/** A form of a recognized word for finding places; never stored as text. */
 export interface Readable {
   glyphs: Glyph[];
   /** The words of a text that was read near a place, as they were recognized. */

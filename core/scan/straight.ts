@@ -13,6 +13,7 @@ const FEWEST = 400;
 /** How much sharper rows of print are at their angle than at others. */
 const SHARP = 1.3;
 
+/** How a scanned page is turned and tilted. */
 export interface Lie {
   /** Whether its lines run from the top down: it is to be turned by 90 degrees. */
   aside: boolean;

@@ -14,8 +14,10 @@ import { itemAt } from '../sure';
 
 /** `same`: where it was; `moved`: found elsewhere; `doubtful`: a member must confirm it; `lost`: not found. */
 export const FOUND_AGAIN = ['same', 'moved', 'doubtful', 'lost'] as const;
+/** One of `FOUND_AGAIN`. */
 export type FoundAgain = (typeof FOUND_AGAIN)[number];
 
+/** A mark on the changed paper. */
 export interface Again {
   markId: string;
   state: FoundAgain;

@@ -14,6 +14,7 @@ export interface FilledSlot {
   empty: 'nobody' | 'fewer' | null;
 }
 
+/** Slots with the people who fill them. */
 export interface Filling {
   slots: FilledSlot[];
   /** People beyond the number of slots, paired with their side's last slot. */

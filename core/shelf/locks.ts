@@ -3,6 +3,7 @@ import type { Draft, DraftEdit, DraftField, DraftList } from '../packet/draft';
 import type { PacketParty } from '../packet/types';
 import type { ChangeCommand } from '../routing';
 
+/** Names of the settings of a kit that can be locked. */
 export const LOCKS = ['name', 'message', 'schedule', 'path', 'people', 'papers', 'marks', 'reports'] as const;
 /** What can be locked; each stands for the fields and lists of a draft it covers. */
 export type Lock = (typeof LOCKS)[number];

@@ -3,6 +3,7 @@
 /** Members by their ids; null for everyone in the firm. */
 export type Members = string[] | null;
 
+/** Who owns, may use and may change an item of the shelf. */
 export interface Sharing {
   /** The owner: may do everything with it, and transfer it. */
   ownerId: string;

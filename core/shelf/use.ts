@@ -14,6 +14,7 @@ export interface FormInUse {
   document: DocumentFacts;
 }
 
+/** What a kit makes of a deal. */
 export interface KitUse {
   /** The packet's draft; its documents still have the forms' ids. */
   draft: Draft;

@@ -7,6 +7,7 @@
 
 /** Whether a whole text has the form. */
 export type Pattern = (text: string) => boolean;
+/** Compiles a pattern; null if it cannot be used. */
 export type PatternEngine = (source: string) => Pattern | null;
 
 let engine: PatternEngine | null = null;

@@ -10,6 +10,7 @@ export const SIDES = [
   'manager',
   'other',
 ] as const;
+/** One of `SIDES`. */
 export type Side = (typeof SIDES)[number];
 
 /** Plain words for the sides of a deal. */

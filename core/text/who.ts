@@ -6,6 +6,7 @@ export interface Who {
   mailbox: string | null;
 }
 
+/** Returns who somebody is: name and address in lower case, the phone only without an address. */
 export const whoOf = (p: { name: string; email: string; phone: string | null }): Who => ({
   called: p.name.trim().toLowerCase(),
   mailbox: (p.email || p.phone || '').trim().toLowerCase() || null,

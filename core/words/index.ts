@@ -17,11 +17,13 @@ export interface Words {
   messages: Record<WordKey, string>;
 }
 
+/** Values for a sentence's placeholders. */
 export type WordParams = Record<string, string | number | boolean | null | undefined>;
 
 /** English: what the firm's own screens speak, and what every other language is measured by. */
 export const ENGLISH: Words = { language: 'en', messages: en };
 
+/** Keys of all sentences. */
 export const WORD_KEYS = keysOf(en);
 
 const formats = new WeakMap<Words, Map<string, IntlMessageFormat>>();

@@ -19,6 +19,7 @@ export interface Signer {
   sign: number;
   date: number | null;
 }
+/** A block of a composed paper. */
 export type PaperBlock =
   | { is: 'heading'; level: number; runs: PaperRun[] }
   | { is: 'paragraph'; runs: PaperRun[]; align: Align }
@@ -46,6 +47,7 @@ export interface SlotPerson {
   under: string;
 }
 
+/** A composed paper: its blocks and places. */
 export interface Composed {
   blocks: PaperBlock[];
   places: PaperPlace[];
@@ -69,6 +71,7 @@ const SIZE: Record<string, { w: number; h: number }> = {
 };
 const WIDE_TEXT = 300;
 
+/** What a written form is composed for: values, people, language. */
 export interface ComposeFor {
   /** Of the paper's language. */
   words: Words;

@@ -5,11 +5,15 @@ import { listIn, localeOf, say, type Words } from '../words';
 
 /** Types of tags: those of facts, and lists of names. */
 export const TAG_TYPES = [...FACT_TYPES, 'names'] as const;
+/** Type of a tag's value. */
 export type TagType = FactType | 'names';
 
+/** Where a tag's value comes from. */
 export const TAG_SOURCES = ['deal', 'people', 'firm', 'paper'] as const;
+/** One of `TAG_SOURCES`. */
 export type TagSource = (typeof TAG_SOURCES)[number];
 
+/** Definition of a tag. */
 export interface TagDef {
   key: string;
   label: string;

@@ -2,13 +2,17 @@
 import type { MarkKind } from '../packet/types';
 import type { Side } from '../text/sides';
 
+/** Styles of text. */
 export const STYLES = ['bold', 'italic', 'underline', 'strike'] as const;
+/** One of `STYLES`. */
 export type Style = (typeof STYLES)[number];
 
 /** What may stand within a line of text for a person to fill. */
 export const INLINE_KINDS = ['text', 'number', 'money', 'date', 'initials', 'tick'] as const satisfies MarkKind[];
+/** One of `INLINE_KINDS`. */
 export type InlineKind = (typeof INLINE_KINDS)[number];
 
+/** A piece of text with one style. */
 export interface TextRun {
   type: 'text';
   text: string;
@@ -24,9 +28,11 @@ export interface PlaceRun {
   type: 'place';
   attrs: { kind: InlineKind; slot: string; label: string; required: boolean; wide: boolean };
 }
+/** A line break. */
 export interface BreakRun {
   type: 'hardBreak';
 }
+/** A piece of a line. */
 export type Inline = TextRun | TagRun | PlaceRun | BreakRun;
 
 /** Where a line of text stands; absent for the left. */
@@ -34,13 +40,16 @@ export type Align = 'left' | 'center' | 'right';
 
 /** When what is inside stands on the paper. */
 export const WHENS = ['there', 'not', 'equals'] as const;
+/** One of `WHENS`. */
 export type When = (typeof WHENS)[number];
 
+/** A cell of a table. */
 export interface Cell {
   type: 'tableCell' | 'tableHeader';
   attrs: { colspan: number };
   content: Block[];
 }
+/** A block of a written form's text. */
 export type Block =
   | { type: 'heading'; attrs: { level: number }; content: Inline[] }
   | { type: 'paragraph'; attrs?: { align: Align }; content: Inline[] }

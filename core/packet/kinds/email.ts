@@ -2,6 +2,7 @@ import { isEmail } from '../../text/email';
 import { count } from '../../text/names';
 import { written } from './kind';
 
+/** The mark "email address". */
 export const email = written(
   'email address',
   180,

@@ -1,6 +1,7 @@
 import { count } from '../../text/names';
 import { LEAST, type Kind } from './kind';
 
+/** The mark "file": a photo or PDF that a client adds. */
 export const file = {
   word: 'file asked for',
   several: (n) => count(n, 'file'),

@@ -25,6 +25,7 @@ import { title } from './title';
 
 export type { Asks, AtFinish, Filled, Keyboard, Kind } from './kind';
 
+/** All kinds of marks; adding one is one entry here. */
 export const KINDS: Record<MarkKind, Kind> = {
   signature,
   initials,

@@ -3,6 +3,7 @@ import { count } from '../../text/names';
 import type { ValueResult, Wanted } from '../values';
 import type { Mark, PacketParty } from '../types';
 
+/** Width and height in points. */
 export interface Size {
   w: number;
   h: number;
@@ -35,6 +36,7 @@ export type Keyboard = 'text' | 'email' | 'numeric' | 'decimal';
 /** What a preparer can ask of what is written: a form and a length, least and most, first and last day, one of a list. */
 export type Asks = 'form' | 'range' | 'days' | 'list' | 'nothing';
 
+/** Everything the product knows about a kind of mark. */
 export interface Kind {
   /** Plain words for it on the screens of members; clients read `kind.…` of their language. */
   word: string;

@@ -1,6 +1,7 @@
 import { count } from '../../text/names';
 import { LEAST, type Kind } from './kind';
 
+/** The mark "label": fixed text of the sender. */
 export const label = {
   word: 'label',
   several: (n) => count(n, 'label'),

@@ -1,6 +1,7 @@
 import { validateListed } from '../values';
 import { written } from './kind';
 
+/** The mark "choice from a list". */
 export const list = written(
   'list',
   120,

@@ -1,6 +1,7 @@
 import { validateForm } from '../values';
 import { written } from './kind';
 
+/** The mark "title". */
 export const title = written(
   'title',
   120,
