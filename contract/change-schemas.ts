@@ -7,9 +7,11 @@ import { LETTER_WAYS } from '@gatepath/core/packet';
 import { markItem } from './draft-schemas';
 import { day, email, gate, id, language, line, object, rect, trimmed } from './fields';
 
+/** Body of withdrawing a packet. */
 export const withdrawBody = object({
   reason: trimmed(400).required('Say why in a few words; everyone who was asked will read it.'),
 });
+/** The type of `withdrawBody`. */
 export type WithdrawBody = yup.InferType<typeof withdrawBody>;
 
 const contact = {
@@ -77,8 +79,12 @@ const changes = {
     way: yup.string().oneOf(LETTER_WAYS).required('Say how it went.'),
   },
 };
+/** Body of changing a packet after sending: one of several kinds, by `type`. */
 export const changeBody = choiceBy('type', changes, { unknown: 'is not a change we know' });
+/** The type of `changeBody`. */
 export type ChangeBody = yup.InferType<typeof changeBody>;
 
+/** Body of starting a late signing round. */
 export const lateRoundBody = object({ documentIds: yup.array(id().required()).min(1).max(60).required() });
+/** The type of `lateRoundBody`. */
 export type LateRoundBody = yup.InferType<typeof lateRoundBody>;

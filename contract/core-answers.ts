@@ -33,9 +33,12 @@ import { SIDES } from '@gatepath/core/text';
 import { calendarDay, flag, list, moment, named, number, of, oneOf, shape, text, whole } from './answer-fields';
 import { choiceBy } from './choice';
 
+/** A rectangle on a page, in points from its top left. */
 export const rect = of<Rect>()(named('Rect', { x: number(), y: number(), w: number(), h: number() }));
+/** Width and height of a page, in points. */
 export const pageSize = named('PageSize', { width: number(), height: number() });
 
+/** What a value must satisfy. */
 export const valueRule = of<ValueRule>()(
   named('ValueRule', {
     form: yup.string().oneOf(['digits', 'email', 'phone', 'pattern'] as const),
@@ -50,6 +53,7 @@ export const valueRule = of<ValueRule>()(
   }),
 );
 
+/** A mark of a draft or plan. */
 export const mark = of<Mark>()(
   named('Mark', {
     id: text(),
@@ -73,6 +77,7 @@ export const mark = of<Mark>()(
   }),
 );
 
+/** A redline of a draft or plan. */
 export const redline = of<Redline>()(
   named('Redline', {
     id: text(),
@@ -96,6 +101,7 @@ const rule = of<InitialsRule>()(
   }),
 );
 
+/** A party of a packet. */
 export const party = of<PacketParty>()(
   named('PacketParty', {
     id: text(),
@@ -140,10 +146,12 @@ const schedule = of<Schedule>()(
 );
 
 const after = shape({ n: whole(), unit: oneOf(['days', 'business_days'] as const) });
+/** When something counts as delivered, by way of delivery. */
 export const delivery = of<Delivery>()(shape({ link: after, post: after, hand: after }));
 const replaces = shape({ packetId: text(), version: whole() }).optional();
 const continues = shape({ packetId: text(), packetName: text() }).optional();
 
+/** A draft. */
 export const draft = of<Draft>()(
   named('Draft', {
     name: text(),
@@ -176,6 +184,7 @@ const planDocument = of<PlanDocument>()(
   }),
 );
 
+/** A plan. */
 export const plan = of<Plan>()(
   named('Plan', {
     packetName: text(),
@@ -201,6 +210,7 @@ export const plan = of<Plan>()(
 );
 
 const drawing = of<Drawing>()(named('Drawing', { width: number(), height: number(), strokes: list(list(number())) }));
+/** A picture of a hand, by its fingerprint, with its size in pixels. */
 export const picture = of<Picture>()(named('Picture', { sha256: text(), width: whole(), height: whole() }));
 
 const handOfPictures = { initialsText: text() };
@@ -222,6 +232,7 @@ const shows = choiceBy('form', {
   text: { text: text() },
   tick: {},
 });
+/** What a filled mark shows. */
 export const shownFill = of<ShownFill>()(
   named('ShownFill', {
     markId: text(),
@@ -237,6 +248,7 @@ export const shownFill = of<ShownFill>()(
   }),
 );
 
+/** A row of the page ledger. */
 export const ledgerRow = of<LedgerRow>()(
   named('LedgerRow', {
     documentId: text(),
@@ -255,6 +267,7 @@ export const ledgerRow = of<LedgerRow>()(
   }),
 );
 
+/** A party's question and its answer. */
 export const question = of<Question>()(
   named('Question', {
     id: text(),
@@ -265,14 +278,17 @@ export const question = of<Question>()(
   }),
 );
 
+/** A redline that was made after sending. */
 export const correction = of<Correction>()(
   named('Correction', { redline, seq: whole(), at: moment(), by: text(), askedAgain: list(text()) }),
 );
 
+/** A line of a packet's activity. */
 export const activityLine = of<ActivityLine>()(
   named('ActivityLine', { seq: whole(), at: moment(), partyId: text().nullable(), sentence: text() }),
 );
 
+/** A printed place of a document. */
 export const printedPlace = of<PrintedPlace>()(
   named('PrintedPlace', {
     page: whole(),
@@ -296,6 +312,7 @@ export const printedPlace = of<PrintedPlace>()(
   }),
 );
 
+/** Facts that text in packets can insert. */
 export const dealFacts = of<DealFacts>()(
   named('DealFacts', { address: text(), city: text(), price: text(), closing: text() }),
 );

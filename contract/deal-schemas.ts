@@ -46,6 +46,7 @@ const dateValues = () =>
     )
     .meta({ jsonSchema: { type: 'object' } });
 
+/** Orders of the list of deals. */
 export const DEAL_ORDERS = ['opened', 'address', 'goal'] as const;
 /** What is asked of the list of deals, beside where a page begins. */
 export const dealFilters = {
@@ -66,11 +67,13 @@ export const dealFilters = {
   archived: yup.boolean(),
   order: yup.string().oneOf(DEAL_ORDERS),
 };
+/** Query of the list of deals: filters, order and page. */
 export const dealsQuery = object({
   ...dealFilters,
   after: id(),
   limit: yup.number().integer().min(1).max(100).default(20),
 });
+/** The type of `dealsQuery`. */
 export type DealsQuery = yup.InferType<typeof dealsQuery>;
 
 /** A list to be found again under a name. */
@@ -79,6 +82,7 @@ export const viewBody = object({
   shared: yup.boolean().default(false),
   query: object(dealFilters).required(),
 });
+/** The type of `viewBody`. */
 export type ViewBody = yup.InferType<typeof viewBody>;
 
 /** One act on several deals in hand. */
@@ -91,8 +95,10 @@ export const dealsActBody = object({
   tag: line(40),
   memberId: id(),
 });
+/** The type of `dealsActBody`. */
 export type DealsActBody = yup.InferType<typeof dealsActBody>;
 
+/** Body of changing a deal; absent fields stay as they are. */
 export const dealPatch = object({
   kind: yup.string().oneOf(DEAL_KINDS),
   forWhom: yup.string().oneOf(FOR_WHOM),
@@ -107,9 +113,12 @@ export const dealPatch = object({
   /** Until when it is kept at the least; null for no day. */
   retainUntil: day().nullable(),
 });
+/** The type of `dealPatch`. */
 export type DealPatch = yup.InferType<typeof dealPatch>;
 
+/** Body of waiving a requirement. */
 export const waiverBody = object({ reason: line(300).required('Say why it is waived.') });
+/** The type of `waiverBody`. */
 export type WaiverBody = yup.InferType<typeof waiverBody>;
 
 /**
@@ -123,6 +132,7 @@ const condition = () =>
     .defined()
     .meta({ jsonSchema: { type: ['object', 'null'], description: `at most ${CONDITION_LIMITS.depth} deep` } });
 
+/** When a document is due, counted from a key date. */
 export const term = object({
   n: yup.number().integer().min(0).required(),
   unit: yup.string().oneOf(['days', 'business_days']).required(),
@@ -131,6 +141,7 @@ export const term = object({
   from: yup.string().oneOf(KEY_DATES).required(),
 });
 
+/** Body of saving a rule. */
 export const ruleBody = object({
   kinds: yup.array(yup.string().oneOf(DEAL_KINDS).required()).max(DEAL_KINDS.length).required(),
   when: condition(),
@@ -141,6 +152,7 @@ export const ruleBody = object({
   reason: line(RULE_LIMITS.reason).required('Say why, in a few words.'),
   on: yup.boolean().default(true),
 });
+/** The type of `ruleBody`. */
 export type RuleBody = yup.InferType<typeof ruleBody>;
 
 /** A rule that is still being written: anything may be missing from it, and what is wrong is told in words. */
@@ -156,6 +168,7 @@ export const ruleTrialBody = object({
     .meta({ jsonSchema: { type: ['object', 'null'] } }),
   reason: yup.string().max(1_000),
 });
+/** The type of `ruleTrialBody`. */
 export type RuleTrialBody = yup.InferType<typeof ruleTrialBody>;
 
 /** Several rules turned on or off at once. */
@@ -163,10 +176,12 @@ export const rulesOnBody = object({
   ids: yup.array(id().required()).max(RULE_LIMITS.rules).required(),
   on: yup.boolean().required(),
 });
+/** The type of `rulesOnBody`. */
 export type RulesOnBody = yup.InferType<typeof rulesOnBody>;
 
 /** Facts a firm adds to those of the house. */
 export const MOST_OWN_FACTS = 60;
+/** Body of replacing the firm's own facts. */
 export const ownFactsBody = object({
   facts: yup
     .array(
@@ -204,6 +219,7 @@ export const ownFactsBody = object({
     )
     .required(),
 });
+/** The type of `ownFactsBody`. */
 export type OwnFactsBody = yup.InferType<typeof ownFactsBody>;
 
 /** A part of a deal's activity: at most so many lines, those before a moment. */
@@ -214,17 +230,20 @@ export const activityQuery = object({
   documentId: id(),
   limit: yup.number().integer().min(1).max(200).default(40),
 });
+/** The type of `activityQuery`. */
 export type ActivityQuery = yup.InferType<typeof activityQuery>;
 
 /** That the first screen was seen up to a moment. */
 export const seenBody = object({ until: line(40).required() });
 
+/** Body of correcting a person of the address book. */
 export const personBody = object({
   name: line(120).required('Give a name.'),
   email: email().default(''),
   phone: line(40).nullable().default(null),
   company: line(160).default(''),
 });
+/** The type of `personBody`. */
 export type PersonBody = yup.InferType<typeof personBody>;
 
 /** The other person that this one is. */
@@ -233,4 +252,5 @@ export const mergeBody = object({ personId: id().required('Choose the other pers
 /** What can be found by its words. */
 export const FOUND_KINDS = ['deal', 'person', 'paper', 'packet'] as const;
 
+/** Query of the search. */
 export const findQuery = object({ q: line(200).default('') });

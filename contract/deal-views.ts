@@ -23,6 +23,7 @@ import { SIDES } from '@gatepath/core/text';
 import { byName, calendarDay, flag, list, moment, named, number, of, oneOf, shape, text, whole } from './answer-fields';
 import { choiceBy } from './choice';
 
+/** A member's saved lists of deals, and shared ones. */
 export const savedViews = named('SavedViews', {
   items: list(
     shape({
@@ -43,10 +44,12 @@ export const savedViews = named('SavedViews', {
     }),
   ),
 });
+/** The type of `savedViews`. */
 export type SavedViews = yup.InferType<typeof savedViews>;
 
 /** Tags to choose from, those of most deals first. */
 export const dealTags = named('DealTags', { tags: list(text()) });
+/** The type of `dealTags`. */
 export type DealTags = yup.InferType<typeof dealTags>;
 
 /** What became of an act on several deals. */
@@ -55,6 +58,7 @@ export const dealsActed = named('DealsActed', {
   /** Those with which nothing was done, and why. */
   left: list(shape({ dealId: text(), address: text(), why: text() })),
 });
+/** The type of `dealsActed`. */
 export type DealsActed = yup.InferType<typeof dealsActed>;
 
 const value = (): yup.Schema<FactValue> =>
@@ -73,6 +77,7 @@ export const keyDates = () =>
 
 const CORNERS = ['needed', 'draft', 'out', 'executed', 'waived'] as const satisfies readonly Corner[];
 
+/** A requirement of a deal. */
 export const requirement = of<Requirement>()(
   named('Requirement', {
     ruleId: text(),
@@ -90,15 +95,19 @@ export const requirement = of<Requirement>()(
     waiver: shape({ reason: text(), by: text(), at: moment() }).nullable(),
   }),
 );
+/** An unknown fact on which rules depend. */
 export const asked = of<Asked>()(shape({ fact: text(), papers: list(text()) }));
+/** A deal's readiness. */
 export const readiness = of<Readiness>()(
   named('Readiness', { met: whole(), of: whole(), late: list(text()), before: list(text()), sentence: text() }),
 );
+/** A due day that a change moved. */
 export const moved = of<Moved>()(
   shape({ title: text(), from: calendarDay().nullable(), to: calendarDay().nullable() }),
 );
 
 const party = { packetId: text(), partyId: text() };
+/** How a next act is carried out, by `do`. */
 export const nextAct = choiceBy('do', {
   answer: { ...party, questionId: text(), text: text() },
   sign: party,
@@ -121,8 +130,10 @@ const nextFields = {
   since: calendarDay().nullable(),
   weight: number(),
 };
+/** A next act. */
 export const next = of<Next>()(named('Next', nextFields));
 
+/** Definition of a fact. */
 export const factDef = of<FactDef>()(
   named('FactDef', {
     key: text(),
@@ -158,10 +169,12 @@ const ruleFields = {
   on: flag(),
   sample: flag(),
 };
+/** A rule of the firm. */
 export const rule = of<Rule>()(named('Rule', ruleFields));
 
 /** The firm's rules, and the facts they may ask about beside the house's. */
 export const rulesView = named('Rules', { rules: list(rule), ownFacts: list(factDef) });
+/** The type of `rulesView`. */
 export type RulesView = yup.InferType<typeof rulesView>;
 
 /** What a rule would do if it were kept as it is. */
@@ -177,8 +190,10 @@ export const ruleTrial = named('RuleTrial', {
   /** The first of those, with what it would say there. */
   deals: list(shape({ id: text(), address: text(), due: calendarDay().nullable(), hangsOn: list(text()) })),
 });
+/** The type of `ruleTrial`. */
 export type RuleTrial = yup.InferType<typeof ruleTrial>;
 
+/** A page of a deal's activity. */
 export const activityView = named('DealActivity', {
   items: list(
     shape({
@@ -194,10 +209,12 @@ export const activityView = named('DealActivity', {
   /** Hand back as `before` for the next part; null at the end. */
   next: text().nullable(),
 });
+/** The type of `activityView`. */
 export type ActivityView = yup.InferType<typeof activityView>;
 
 /** A deal as things on the first screen name it. */
 const where = { dealId: text(), address: text() };
+/** The first screen of a day. */
 export const todayView = named('Today', {
   /** Where the firm is. */
   today: calendarDay(),
@@ -255,8 +272,10 @@ export const todayView = named('Today', {
     more: whole(),
   }),
 });
+/** The type of `todayView`. */
 export type TodayView = yup.InferType<typeof todayView>;
 
 /** The secret address of a calendar; null when it has none. */
 export const feedView = named('Feed', { url: text().nullable() });
+/** The type of `feedView`. */
 export type FeedView = yup.InferType<typeof feedView>;

@@ -22,10 +22,13 @@ export const LEFT_OUT = [
   /** The words of pages that are pictures: they could not be recognised, or nobody waited for them. */
   'words',
 ] as const;
+/** One of `LEFT_OUT`. */
 export type LeftOutKind = (typeof LEFT_OUT)[number];
 const leftOut = shape({ what: oneOf(LEFT_OUT), n: whole() });
+/** The type of `leftOut`. */
 export type LeftOut = yup.InferType<typeof leftOut>;
 
+/** A document of a deal or form. */
 export const documentView = named('Document', {
   id: text(),
   /** Where it is: in a deal, or null on the shelf. */
@@ -76,8 +79,10 @@ const reviewedPlace = shape({
   /** What somebody said of it who looked. */
   said: oneOf(['yes', 'no']).nullable(),
 });
+/** The type of `reviewedPlace`. */
 export type ReviewedPlaceView = yup.InferType<typeof reviewedPlace>;
 
+/** The review of a returned paper. */
 export const paperReviewView = named('PaperReview', {
   documentId: text(),
   /** The empty form it was compared with. */
@@ -90,8 +95,10 @@ export const paperReviewView = named('PaperReview', {
   /** The packet that asks for what is missing. */
   packetId: text().nullable(),
 });
+/** The type of `paperReviewView`. */
 export type PaperReviewView = yup.InferType<typeof paperReviewView>;
 
+/** The type of `documentView`. */
 export type DocumentView = yup.InferType<typeof documentView>;
 
 const passage = of<Passage>()(
@@ -133,6 +140,7 @@ const changesFields = {
 };
 /** What changed since an earlier version, without the pages. */
 export const changesOfPaper = named('ChangesOfPaper', changesFields);
+/** The type of `changesOfPaper`. */
 export type ChangesOfPaper = yup.InferType<typeof changesOfPaper>;
 
 const version = shape({
@@ -145,6 +153,7 @@ const version = shape({
   createdAt: moment(),
 });
 
+/** What changed between two versions of a document, with both. */
 export const comparisonView = named('Comparison', {
   before: version,
   after: version,
@@ -152,6 +161,7 @@ export const comparisonView = named('Comparison', {
   pages: list(shape({ before: whole().nullable(), after: whole().nullable() })),
   ...changesFields,
 });
+/** The type of `comparisonView`. */
 export type ComparisonView = yup.InferType<typeof comparisonView>;
 
 /** How a digital signature stands that a paper came with. */
@@ -168,12 +178,15 @@ const paperSignature = named('PaperSignature', {
   /** What is to be said of that; empty for nothing. */
   why: text(),
 });
+/** The type of `paperSignature`. */
 export type PaperSignature = yup.InferType<typeof paperSignature>;
 
+/** The digital signatures a file arrived with. */
 export const paperSignatures = named('PaperSignatures', {
   /** In the order in which they were made. */
   signatures: list(paperSignature),
   /** Further ones that were not looked at. */
   more: whole(),
 });
+/** The type of `paperSignatures`. */
 export type PaperSignatures = yup.InferType<typeof paperSignatures>;

@@ -171,14 +171,17 @@ const draftEdit = choiceOf<DraftEdit>([...sets.values(), drop, ...puts.values()]
   return puts.get(part('list')) ?? unknownPut;
 });
 
+/** Body of editing a draft. */
 export const editsBody = object({
   edits: yup.array(draftEdit).min(1).max(EDITS_AT_ONCE).required(),
   /** The version these edits were made on, and the screen they were made at. */
   base: yup.number().integer().min(0),
   client: id(),
 });
+/** The type of `editsBody`. */
 export type EditsBody = yup.InferType<typeof editsBody>;
 
+/** Body of sending a draft. */
 export const sendBody = object({
   /** The version the sender looked at when deciding to send. */
   version: yup.number().integer().min(1).required(),
@@ -187,6 +190,7 @@ export const sendBody = object({
   /** The colleague in whose name it is sent. */
   forId: id(),
 });
+/** The type of `sendBody`. */
 export type SendBody = yup.InferType<typeof sendBody>;
 
 /** A day and an hour of the deal's own time. */
@@ -195,6 +199,7 @@ export const sendingHour = object({
   hour: yup.number().integer().min(0).max(23).required('Choose an hour.'),
 });
 
+/** Body of scheduling a draft. */
 export const sendLaterBody = object({
   version: yup.number().integer().min(1).required(),
   despiteWarnings: yup.boolean().default(false),
@@ -204,4 +209,5 @@ export const sendLaterBody = object({
   /** The colleague in whose name it is sent. */
   forId: id(),
 });
+/** The type of `sendLaterBody`. */
 export type SendLaterBody = yup.InferType<typeof sendLaterBody>;

@@ -50,6 +50,7 @@ export const day = () =>
 /** A length on a page, in points; generous, since pages are checked elsewhere. */
 export const points = () => yup.number().min(-20000).max(20000);
 
+/** A rectangle on a page, in points from its top left. */
 export const rect = object({
   x: points().required(),
   y: points().required(),
@@ -60,6 +61,7 @@ export const rect = object({
 /** A language by its tag (BCP 47), as its file of words is named. */
 export const language = () => yup.string().matches(/^[a-z]{2,3}(-[A-Za-z]{2,8})?$/, 'is not a language, like en or es');
 
+/** A gate of a path. */
 export const gate = object({
   id: id().required(),
   partyIds: yup.array(id().required()).max(60).required(),

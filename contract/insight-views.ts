@@ -3,6 +3,7 @@ import type * as yup from 'yup';
 import { SIDES } from '@gatepath/core/text';
 import { calendarDay, flag, list, named, number, oneOf, shape, text, whole } from './answer-fields';
 
+/** Sums over the firm's packets. */
 export const insightView = named('Insight', {
   /** By week, each named by its Monday, oldest first. */
   weeks: list(shape({ week: calendarDay(), sent: whole(), executed: whole(), lapsed: whole() })),
@@ -13,8 +14,10 @@ export const insightView = named('Insight', {
   /** Days from draft to executed by month ("2026-11"), oldest first; null where none was. */
   through: list(shape({ month: text(), n: whole(), median: number().nullable() })),
 });
+/** The type of `insightView`. */
 export type InsightView = yup.InferType<typeof insightView>;
 
+/** When a packet will probably be executed. */
 export const forecast = named('Forecast', {
   /** The day by which it is executed half of the time, and nine times in ten. */
   likely: calendarDay(),
@@ -23,4 +26,5 @@ export const forecast = named('Forecast', {
   from: whole(),
   few: flag(),
 });
+/** The type of `forecast`. */
 export type ForecastView = yup.InferType<typeof forecast>;

@@ -22,6 +22,7 @@ export const MAX_FILE = 50 * 1024 * 1024;
 /** The largest photo of somebody's writing, in bytes. */
 /** Most bytes of a table that is brought in. */
 export const MAX_TABLE = 5 * 1024 * 1024;
+/** Maximum size of a picture, in bytes. */
 export const MAX_PICTURE = 20 * 1024 * 1024;
 
 /** The most edits of a draft that one request may hold. */
@@ -36,10 +37,12 @@ export const PAGE_DPIS = [24, 72, 108, 144, 216, 288] as const;
 
 /** What a paper can be brought in as. */
 export const PAPER_KINDS = ['pdf', 'docx', 'xlsx', 'text', 'picture'] as const;
+/** One of `PAPER_KINDS`. */
 export type PaperKind = (typeof PAPER_KINDS)[number];
 
 /** What a screen can hear of, each with an id behind it: `deal:…`, `packet:…`, `today:firm`. */
 export const TOPIC_KINDS = ['deal', 'packet', 'today', 'shelf', 'notice'] as const;
+/** A topic of live updates: its kind and an id. */
 export type Topic = `${(typeof TOPIC_KINDS)[number]}:${string}`;
 /** Topics that one stream may be about. */
 export const MOST_TOPICS = 60;

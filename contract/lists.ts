@@ -10,6 +10,7 @@ export const LISTS = [
   'hold-ups',
   'through',
 ] as const;
+/** One of `LISTS`. */
 export type ListName = (typeof LISTS)[number];
 
 /** How a packet stands for the person whose own page it is on. */

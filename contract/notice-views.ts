@@ -9,11 +9,13 @@ const after = shape({ n: whole(), unit: oneOf(['days', 'business_days'] as const
 const rule = of<NoticeRule>()(
   named('NoticeRule', { id: text(), name: text(), day: text().nullable(), term: after, delivery }),
 );
+/** The firm's rules for notices, and the dates they can count from. */
 export const noticeRulesView = named('NoticeRules', {
   rules: list(rule),
   /** Tags that are days: what a rule can count back from. */
   days: list(shape({ key: text(), label: text() })),
 });
+/** The type of `noticeRulesView`. */
 export type NoticeRulesView = yup.InferType<typeof noticeRulesView>;
 
 /** `preparing` until something goes; `stopped` by hand half-way; `gone` once nothing is left that can go. */
@@ -45,7 +47,9 @@ const noticeFields = {
   by: text(),
   counts,
 };
+/** A notice as lists show it. */
 export const noticeSummary = named('NoticeSummary', noticeFields);
+/** The type of `noticeSummary`. */
 export type NoticeSummary = yup.InferType<typeof noticeSummary>;
 
 const value = yup
@@ -61,6 +65,7 @@ const values = yup
   .defined()
   .meta({ jsonSchema: { type: 'object' } });
 
+/** A notice. */
 export const noticeView = named('Notice', {
   ...noticeFields,
   kit: shape({ id: text(), name: text() }),
@@ -77,12 +82,16 @@ export const noticeView = named('Notice', {
   /** Whether rows are being worked out now. */
   working: flag(),
 });
+/** The type of `noticeView`. */
 export type NoticeView = yup.InferType<typeof noticeView>;
 
+/** States of a household's row. */
 export const ROW_STATES = ['new', 'ready', 'going', 'wrong', 'left_out', 'gone'] as const;
+/** States of one step of a row. */
 export const STEP_STATES = ['to_do', 'now', 'done', 'failed', 'none'] as const;
 const step = oneOf(STEP_STATES);
 
+/** One household's row. */
 export const noticeRow = named('NoticeRow', {
   id: text(),
   /** Its place in the list, from 1. */
@@ -105,8 +114,10 @@ export const noticeRow = named('NoticeRow', {
   says: text(),
   wantsLetter: flag(),
 });
+/** The type of `noticeRow`. */
 export type NoticeRow = yup.InferType<typeof noticeRow>;
 
+/** Preview of a table of homes. */
 export const homeTable = named('HomeTable', {
   headings: list(text()),
   map: list(text()),
@@ -117,6 +128,8 @@ export const homeTable = named('HomeTable', {
   rows: whole(),
   taken: whole().nullable(),
 });
+/** The type of `homeTable`. */
 export type HomeTable = yup.InferType<typeof homeTable>;
 
+/** How many letters were recorded as sent. */
 export const lettersWent = named('LettersWent', { done: whole() });

@@ -5,10 +5,15 @@ import { calendarDay, flag, list, named, oneOf, shape, text, whole } from './ans
 import { id, language, line, object } from './fields';
 import { OWN_STATUSES } from './lists';
 
+/** Body of giving the code of an own page. */
 export const ownCodeBody = object({ code: line(40).required('Give the code.') });
+/** The type of `ownCodeBody`. */
 export type OwnCodeBody = yup.InferType<typeof ownCodeBody>;
+/** Body of choosing the language of an own page. */
 export const ownLanguageBody = object({ language: language().required() });
+/** Query of an own page: the packet after which it continues. */
 export const ownPageQuery = object({ after: id() });
+/** Query of a document of an own page: as sent, or sealed. */
 export const ownFileQuery = object({
   as: yup
     .string()
@@ -16,6 +21,7 @@ export const ownFileQuery = object({
     .default('original'),
 });
 
+/** A person's own page. */
 export const ownPageView = named('OwnPage', {
   firmName: text(),
   firstName: text(),
@@ -47,8 +53,10 @@ export const ownPageView = named('OwnPage', {
   ),
   next: text().nullable(),
 });
+/** The type of `ownPageView`. */
 export type OwnPage = yup.InferType<typeof ownPageView>;
 
 /** Where the address of an own page was sent. */
 export const ownPageSent = named('OwnPageSent', { to: text() });
+/** The type of `ownPageSent`. */
 export type OwnPageSent = yup.InferType<typeof ownPageSent>;

@@ -4,8 +4,10 @@
 import type { ListName } from './lists';
 import type { TableKind } from '@gatepath/core/intake';
 
+/** HTTP methods of routes. */
 export type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
 
+/** Method and path of a route. */
 export interface Wire<M extends Method = Method, P extends string = string> {
   method: M;
   /** Below `API`. */
@@ -50,6 +52,7 @@ export interface PathValues {
   /** A language by its tag. */
   language: string;
 }
+/** Name of a part of a path. */
 export type PathValue = keyof PathValues;
 
 /** The names in a path. */
@@ -59,6 +62,7 @@ export type NamesIn<P extends string> = P extends `${string}:${infer N}/${infer 
     ? N
     : never;
 
+/** Method and path of every route, by name. */
 export const paths = {
   session: to('GET', '/session'),
   setup: to('POST', '/setup'),
@@ -233,6 +237,7 @@ export const paths = {
   ownFile: to('GET', '/mine/:token/packets/:packetId/documents/:documentId'),
 } satisfies Record<string, Wire>;
 
+/** Name of a route. */
 export type RouteName = keyof typeof paths;
 /** What the path of a route has to be filled in with. */
 export type ParamsOf<N extends RouteName> = Pick<PathValues, NamesIn<(typeof paths)[N]['path']> & PathValue>;

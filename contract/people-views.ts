@@ -20,9 +20,13 @@ const messageFields = {
   channel: oneOf(['email', 'text']),
   toPhone: text().nullable(),
 };
+/** A message as lists show it. */
 export const messageSummary = named('MessageSummary', messageFields);
+/** The type of `messageSummary`. */
 export type MessageSummary = yup.InferType<typeof messageSummary>;
+/** A message with its text. */
 export const messageView = named('Message', { ...messageFields, bodyText: text() });
+/** The type of `messageView`. */
 export type MessageView = yup.InferType<typeof messageView>;
 
 const personFields = {
@@ -34,6 +38,7 @@ const personFields = {
 };
 /** Somebody of the address book, with how many deals they are in. */
 export const personSummary = named('PersonSummary', { ...personFields, deals: whole() });
+/** The type of `personSummary`. */
 export type PersonSummary = yup.InferType<typeof personSummary>;
 
 /** One person with all their deals, papers and messages, newest first. */
@@ -56,10 +61,13 @@ export const personView = named('Person', {
   /** Others who may be the same person: of the same name, or reached at the same address. */
   alike: list(shape(personFields)),
 });
+/** The type of `personView`. */
 export type PersonView = yup.InferType<typeof personView>;
 
 const found = shape({ kind: oneOf(FOUND_KINDS), id: text(), dealId: text().nullable(), title: text(), detail: text() });
+/** The type of `found`. */
 export type Found = yup.InferType<typeof found>;
+/** Search results by kind. */
 export const foundView = named('Found', {
   deals: list(found),
   people: list(found),
@@ -68,4 +76,5 @@ export const foundView = named('Found', {
   /** Whether nothing is written quite so, and what is alike is shown. */
   alike: flag(),
 });
+/** The type of `foundView`. */
 export type FoundView = yup.InferType<typeof foundView>;

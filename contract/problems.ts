@@ -106,6 +106,7 @@ const OF_ANYTHING = {
   ...kinds(507, 'No room left', 'disk-full'),
 };
 
+/** Every problem the API can return, with its HTTP status and title. */
 export const PROBLEMS = {
   ...OF_ANYTHING,
   ...OF_REFUSALS,
@@ -172,13 +173,18 @@ export const PROBLEMS = {
   ...kinds(422, 'Cannot be used', 'no-name', 'no-room', 'no-document', 'unknown-document', 'over-limits', 'letters'),
 } satisfies Record<string, Kind>;
 
+/** Code of a problem. */
 export type ProblemCode = keyof typeof PROBLEMS;
 
 /** Problems that any route may answer with; a route names the others it has. */
 export type AnyProblem = keyof typeof OF_ANYTHING;
+/** Problems that any route can return. */
 export const ANY_PROBLEM = keysOf(OF_ANYTHING);
+/** Code of a problem with a file. */
 export type PaperCode = keyof typeof OF_PAPERS;
+/** Codes of all problems with files. */
 export const PAPER_PROBLEMS = keysOf(OF_PAPERS);
+/** Codes of problems that are refusals of the core. */
 export const REFUSED = keysOf(OF_REFUSALS);
 
 /** Problems that may tell which fields of what was sent are wrong, each in a sentence. */

@@ -32,21 +32,28 @@ export interface OtherAnswer<K extends 'nothing' | 'bytes' | 'events' = 'nothing
   /** Media types. */
   types: readonly string[];
 }
+/** An answer without content. */
 export const NOTHING: OtherAnswer<'nothing'> = { kind: 'nothing', types: [] };
+/** A stream of server-sent events. */
 export const EVENTS: OtherAnswer<'events'> = { kind: 'events', types: ['text/event-stream'] };
 /** An answer that is a file of one of these types. */
 export const bytes = (...types: readonly string[]): OtherAnswer<'bytes'> => ({ kind: 'bytes', types });
 
+/** A PDF file. */
 export const PDF = bytes('application/pdf');
+/** A PNG image. */
 export const PNG = bytes('image/png');
 
 /** What may go wrong with a file that is sent in. */
 export const FILE_PROBLEMS = ['no-file', 'no-form', 'stalled', 'cut-off'] as const;
 
 // A schema of whatever there is: one of `unknown` would take none with a type of its own.
+/** Any schema. */
 // eslint-disable-next-line @typescript-eslint/no-explicit-any
 export type AnySchema = yup.ISchema<any>;
+/** What a route answers: JSON by a schema, or something else. */
 export type Answer = AnySchema | OtherAnswer;
+/** Schema of a query. */
 export type Query = yup.ObjectSchema<yup.AnyObject>;
 
 /** What every `:name` in a path must be; what is not does not exist. */
@@ -79,6 +86,7 @@ const PATH_SCHEMAS: { [K in PathValue]: yup.Schema<PathValues[K]> } = {
   language: language().required(),
 };
 
+/** What is declared of a route besides its method and path. */
 export interface Told {
   who: Who;
   summary: string;
@@ -95,6 +103,7 @@ export interface Told {
   beforeStep?: boolean;
 }
 
+/** A route: who may call it, its body, query, answer and problems. */
 export interface Route extends Told, Wire {
   /** What the path is filled in with. */
   params: AnySchema;

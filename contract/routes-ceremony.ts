@@ -9,6 +9,7 @@ import * as s from './schemas';
 import { changesOfPaper } from './document-views';
 import { actAnswer, signingView } from './signing-views';
 
+/** Routes for clients, through their own signing link. */
 export const ceremonyRoutes = {
   signing: route(paths.signing, {
     who: 'link',

@@ -5,6 +5,7 @@ import { bytes, file, FILE_PROBLEMS, NOTHING, route } from './route';
 import * as s from './schemas';
 import * as v from './views';
 
+/** Routes of deals, rules, people and lists, for members. */
 export const dealRoutes = {
   deals: route(paths.deals, {
     who: 'member',

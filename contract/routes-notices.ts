@@ -5,6 +5,7 @@ import { bytes, file, FILE_PROBLEMS, NOTHING, route } from './route';
 import * as s from './schemas';
 import * as v from './views';
 
+/** Routes of notices, for members. */
 export const noticeRoutes = {
   notices: route(paths.notices, {
     who: 'member',

@@ -18,6 +18,7 @@ const CHANGES = [
   'locked-setting',
 ] as const;
 
+/** Routes of firm, documents, packets and mailroom, for members. */
 export const officeRoutes = {
   setNotices: route(paths.setNotices, {
     who: 'member',

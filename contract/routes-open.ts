@@ -6,6 +6,7 @@ import { ownCodeBody, ownFileQuery, ownLanguageBody, ownPageQuery, ownPageView }
 import * as s from './schemas';
 import * as v from './views';
 
+/** Routes that anybody may call. */
 export const openRoutes = {
   session: route(paths.session, {
     who: 'anybody',

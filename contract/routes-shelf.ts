@@ -21,6 +21,7 @@ const USE = [
   'unfit-text',
 ] as const;
 
+/** Routes of the shelf, for members. */
 export const shelfRoutes = {
   shelf: route(paths.shelf, {
     who: 'member',

@@ -9,6 +9,7 @@ import { officeRoutes } from './routes-office';
 import { openRoutes } from './routes-open';
 import { shelfRoutes } from './routes-shelf';
 
+/** All routes by name. */
 export const routes = {
   ...openRoutes,
   ...dealRoutes,
@@ -29,6 +30,7 @@ export type AnswerOf<N extends RouteName> = Routes[N]['answer'] extends OtherAns
   : Inside<Routes[N]['answer']>;
 /** What goes into a route as JSON; `undefined` where nothing does. */
 export type BodyOf<N extends RouteName> = Routes[N] extends { body: infer B } ? Inside<B> : undefined;
+/** Type of a route's query. */
 export type QueryOf<N extends RouteName> = Routes[N] extends { query: infer Q } ? Inside<Q> : undefined;
 /** Routes whose answer is JSON or nothing: those that a screen calls and reads. */
 export type JsonRoute = {

@@ -5,8 +5,10 @@ import { givenFacts } from './deal-schemas';
 import { sendingHour } from './draft-schemas';
 import { day, id, line, object, text } from './fields';
 
+/** Kinds of items on the shelf. */
 export const SHELF_KINDS = ['form', 'kit'] as const;
 
+/** Query of a list of the shelf. */
 export const shelfQuery = object({
   what: yup.string().oneOf(SHELF_KINDS).required('Ask for forms or for kits.'),
   /** Part of a name. */
@@ -17,6 +19,7 @@ export const shelfQuery = object({
   limit: yup.number().integer().min(1).max(100).default(40),
 });
 
+/** The type of `shelfQuery`. */
 export type ShelfQuery = yup.InferType<typeof shelfQuery>;
 
 /** A form of a document of a packet, or a kit of the whole of it. */
@@ -26,18 +29,23 @@ export const saveToShelfBody = object({
   documentId: id(),
   name: line(120).required('Give it a name.'),
 });
+/** The type of `saveToShelfBody`. */
 export type SaveToShelfBody = yup.InferType<typeof saveToShelfBody>;
 
+/** Body of making a kit. */
 export const kitBody = object({
   name: line(120).required('Give the kit a name.'),
   formIds: yup.array(id().required()).min(1, 'Choose a form.').max(60).required('Choose a form.'),
 });
+/** The type of `kitBody`. */
 export type KitBody = yup.InferType<typeof kitBody>;
 
 /** A form that is written here, and its name. */
 export const writtenFormBody = object({ name: line(120).required('Give the form a name.') });
+/** The type of `writtenFormBody`. */
 export type WrittenFormBody = yup.InferType<typeof writtenFormBody>;
 
+/** Body of saving the text of a written form. */
 export const writtenBody = object({
   /** The version of the text that was at hand when it was changed. */
   version: yup.number().integer().min(0).required(),
@@ -47,8 +55,10 @@ export const writtenBody = object({
     .required('There is no text.')
     .meta({ jsonSchema: { type: 'object' } }),
 });
+/** The type of `writtenBody`. */
 export type WrittenBody = yup.InferType<typeof writtenBody>;
 
+/** Body of changing a form or kit besides its draft. */
 export const shelfPatch = object({
   /** The last day on which this edition may be used; null for no end. */
   endsOn: day().nullable(),
@@ -63,12 +73,15 @@ export const shelfPatch = object({
   /** Business days after sending until the last day to sign; null for none. */
   lastIn: yup.number().integer().min(1).max(365).nullable(),
 });
+/** The type of `shelfPatch`. */
 export type ShelfPatch = yup.InferType<typeof shelfPatch>;
 
+/** Body of putting an edition on the shelf. */
 export const editionBody = object({
   /** The version that was looked at when deciding to put it on the shelf. */
   version: yup.number().integer().min(1).required(),
 });
+/** The type of `editionBody`. */
 export type EditionBody = yup.InferType<typeof editionBody>;
 
 const kitChanges = {
@@ -84,7 +97,9 @@ const kitChanges = {
   /** What tags of its forms stand for, where the deal does not know it. */
   values: givenFacts(),
 };
+/** Body of previewing a kit on a deal. */
 export const kitTrialBody = object(kitChanges);
+/** Body of using a kit on a deal. */
 export const kitUseBody = object({
   ...kitChanges,
   /** Whether it goes out at once; otherwise it is a draft on the desk. */
@@ -95,4 +110,5 @@ export const kitUseBody = object({
   /** The colleague in whose name it is sent. */
   forId: id(),
 });
+/** The type of `kitUseBody`. */
 export type KitUseBody = yup.InferType<typeof kitUseBody>;

@@ -19,6 +19,7 @@ const slotFields = {
   kind: oneOf(SLOT_KINDS),
 };
 const slot = shape(slotFields);
+/** The type of `slot`. */
 export type SlotView = yup.InferType<typeof slot>;
 
 const itemFields = {
@@ -39,6 +40,7 @@ const itemFields = {
   pages: whole(),
 };
 
+/** An item of the shelf as lists show it. */
 export const shelfSummary = named('ShelfSummary', {
   ...itemFields,
   /** The document whose first page shows what it is; null while there is none. */
@@ -47,12 +49,14 @@ export const shelfSummary = named('ShelfSummary', {
   /** The forms of a kit, in order. */
   forms: list(text()),
 });
+/** The type of `shelfSummary`. */
 export type ShelfSummary = yup.InferType<typeof shelfSummary>;
 
 /** Marks of a form on its changed paper: where each was found again, or that it was not. */
 export const againView = named('Again', {
   items: list(of<Again>()(shape({ markId: text(), state: oneOf(FOUND_AGAIN), page: whole(), rect: core.rect }))),
 });
+/** The type of `againView`. */
 export type AgainView = yup.InferType<typeof againView>;
 
 /** Who locked a setting of a kit, and which. */
@@ -62,6 +66,7 @@ const locks = list(shape({ lock: oneOf(LOCKS), by: text() }));
 export const broughtView = named('Brought', {
   items: list(shape({ id: text(), what: oneOf(SHELF_KINDS), name: text() })),
 });
+/** The type of `broughtView`. */
 export type BroughtView = yup.InferType<typeof broughtView>;
 
 const tagFields = {
@@ -71,6 +76,7 @@ const tagFields = {
   unit: yup.string(),
   options: yup.array(shape({ value: text(), label: text() })),
 };
+/** Definition of a tag. */
 export const tagDef = of<TagDef>()(shape({ ...tagFields, from: oneOf(TAG_SOURCES) }));
 
 /** The text of a form as its editor keeps it: blocks within blocks. */
@@ -102,8 +108,10 @@ export const shelfItemView = named('ShelfItem', {
   /** The text of a form that is written here, with the tags it may have; null for a form of a paper. */
   written: shape({ text: writtenText, version: whole(), tags: list(tagDef) }).nullable(),
 });
+/** The type of `shelfItemView`. */
 export type ShelfItemView = yup.InferType<typeof shelfItemView>;
 
+/** Preview of a kit on a deal. */
 export const kitTrial = named('KitTrial', {
   kit: shape({ id: text(), name: text(), edition: whole() }),
   /** Where the deal is. */
@@ -158,6 +166,7 @@ export const kitTrial = named('KitTrial', {
   meets: list(text()),
   locks,
 });
+/** The type of `kitTrial`. */
 export type KitTrial = yup.InferType<typeof kitTrial>;
 
 /** Kits for a deal, those that fit it first. */
@@ -176,4 +185,5 @@ export const kitsView = named('Kits', {
     }),
   ),
 });
+/** The type of `kitsView`. */
 export type KitsView = yup.InferType<typeof kitsView>;

@@ -68,10 +68,12 @@ export const handBody = choiceBy(
   },
   { unknown: 'Choose a typed or a drawn signature.' },
 ) satisfies yup.ISchema<Hand>;
+/** The type of `handBody`. */
 export type HandBody = yup.InferType<typeof handBody>;
 
 /** Every act carries an id made on the client: sent twice, it counts once. */
 export const agreementBody = object({ agreement: line(20).required(), actId: id() });
+/** Body of filling a mark. */
 export const fillBody = object({
   actId: id().required(),
   /** What was written; for ticks and choices any word, and nothing to take it back. */
@@ -79,21 +81,31 @@ export const fillBody = object({
   /** How far the log went in the view that is shown: the answer is then only what changed since. */
   since: yup.number().integer().min(0),
 });
+/** The type of `fillBody`. */
 export type FillBody = yup.InferType<typeof fillBody>;
+/** Body of finishing. */
 export const finishBody = object({ actId: id().required() });
+/** Body of declining. */
 export const declineBody = object({
   /** The core asks for it in the client's own language. */
   reason: trimmed(600).default(''),
 });
+/** The type of `declineBody`. */
 export type DeclineBody = yup.InferType<typeof declineBody>;
+/** Body of asking the sender. */
 export const questionBody = object({ actId: id().required(), text: trimmed(2000).default('') });
+/** The type of `questionBody`. */
 export type QuestionBody = yup.InferType<typeof questionBody>;
+/** Body of handing over. */
 export const handOverBody = object({
   name: line(120).defined().default(''),
   email: line(254).defined().default(''),
   phone: line(40).nullable().default(null),
   reason: trimmed(600).defined().default(''),
 });
+/** The type of `handOverBody`. */
 export type HandOverBody = yup.InferType<typeof handOverBody>;
+/** Body of giving the code of the second step. */
 export const codeBody = object({ code: line(40).default('') });
+/** Body of choosing a language. */
 export const languageBody = object({ language: language().required() });

@@ -90,6 +90,7 @@ export const signingView = named('Signing', {
   /** Given names of those who come after, for "what happens next". */
   others: list(shape({ name: text(), ink: whole(), done: flag() })),
 });
+/** The type of `signingView`. */
 export type SigningView = yup.InferType<typeof signingView>;
 
 /** What an act of a client changed, for a screen that showed everything up to `since`. */
@@ -106,6 +107,7 @@ const signingPatch = named('SigningPatch', {
   /** Which of the changes of pages are still to be initialled, in the view’s order. */
   changesOpen: list(flag()),
 });
+/** The type of `signingPatch`. */
 export type SigningPatch = yup.InferType<typeof signingPatch>;
 
 const patched = shape({ patch: signingPatch });
@@ -113,4 +115,5 @@ const patched = shape({ patch: signingPatch });
 export const actAnswer = choiceOf<SigningView | yup.InferType<typeof patched>>([signingView, patched], (value) =>
   typeof value === 'object' && value !== null && 'patch' in value ? patched : signingView,
 );
+/** The type of `actAnswer`. */
 export type ActAnswer = yup.InferType<typeof actAnswer>;

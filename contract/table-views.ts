@@ -2,6 +2,7 @@
 import type * as yup from 'yup';
 import { flag, list, moment, oneOf, named, shape, text, whole } from './answer-fields';
 
+/** Preview or result of importing a table. */
 export const importView = named('Import', {
   headings: list(text()),
   /** The field each column is taken for; empty for none. */
@@ -18,6 +19,7 @@ export const importView = named('Import', {
   /** What became of it; null when it was only looked at. Known ones were there already, and stay as they are. */
   taken: shape({ added: whole(), known: whole() }).nullable(),
 });
+/** The type of `importView`. */
 export type ImportView = yup.InferType<typeof importView>;
 
 /** Status of a deal’s binder. */
@@ -30,4 +32,5 @@ export const binderView = named('Binder', {
   bytes: whole().nullable(),
   madeAt: moment().nullable(),
 });
+/** The type of `binderView`. */
 export type BinderView = yup.InferType<typeof binderView>;

@@ -108,6 +108,7 @@ export {
 } from './notice-views';
 export { binderView, type BinderView, importView, type ImportView } from './table-views';
 
+/** The signed-in member, the firm, and what this server can do. */
 export const sessionView = named('Session', {
   /** null until the firm is set up. */
   firm: shape({ name: text(), timeZone: text() }).nullable(),
@@ -131,14 +132,17 @@ export const sessionView = named('Session', {
   languages: list(shape({ tag: text(), name: text() })),
   now: moment(),
 });
+/** The type of `sessionView`. */
 export type SessionView = yup.InferType<typeof sessionView>;
 
 /** Message texts: the member's own, and those the firm shares. */
 export const messageTexts = named('MessageTexts', {
   items: list(shape({ id: text(), name: text(), text: text(), shared: flag(), own: flag(), by: text() })),
 });
+/** The type of `messageTexts`. */
 export type MessageTexts = yup.InferType<typeof messageTexts>;
 
+/** A packet as lists show it. */
 export const packetSummary = named('PacketSummary', {
   id: text(),
   dealId: text(),
@@ -157,6 +161,7 @@ export const packetSummary = named('PacketSummary', {
   endedAt: moment().nullable(),
   createdAt: moment(),
 });
+/** The type of `packetSummary`. */
 export type PacketSummary = yup.InferType<typeof packetSummary>;
 
 const dealFields = {
@@ -174,9 +179,12 @@ const dealFields = {
   goalOn: calendarDay().nullable(),
   packets: list(packetSummary),
 };
+/** A deal as lists show it. */
 export const dealSummary = named('DealSummary', dealFields);
+/** The type of `dealSummary`. */
 export type DealSummary = yup.InferType<typeof dealSummary>;
 
+/** A person of a deal. */
 export const partyView = named('Party', {
   id: text(),
   side: oneOf(SIDES),
@@ -191,8 +199,10 @@ export const partyView = named('Party', {
   /** Who of the address book they are. */
   personId: text().nullable(),
 });
+/** The type of `partyView`. */
 export type PartyView = yup.InferType<typeof partyView>;
 
+/** A deal. */
 export const dealView = named('Deal', {
   ...dealFields,
   timeZone: text(),
@@ -226,6 +236,7 @@ export const dealView = named('Deal', {
   /** Until when it is kept at the least. */
   retainUntil: calendarDay().nullable(),
 });
+/** The type of `dealView`. */
 export type DealView = yup.InferType<typeof dealView>;
 
 /** A deal after a change, with what the change did to what it needs. */
@@ -235,10 +246,12 @@ export const dealChanged = named('DealChanged', {
   added: list(text()),
   gone: list(text()),
 });
+/** The type of `dealChanged`. */
 export type DealChanged = yup.InferType<typeof dealChanged>;
 
 /** A part of a long list; hand `next` back as `after` for the next part, null at the end. */
 export const pageOf = <T>(item: yup.ISchema<T>) => shape({ items: list(item), next: text().nullable() });
+/** A page of a list, and the cursor of the next one. */
 export interface Page<T> {
   items: T[];
   next: string | null;
@@ -264,6 +277,7 @@ export const packedFacts = named('DocumentFacts', {
   /** The number of a sealed copy's own pages, without the signing record that follows them. */
   ownPages: whole().optional(),
 });
+/** The type of `packedFacts`. */
 export type PackedFacts = yup.InferType<typeof packedFacts>;
 
 /** What became of edits: the draft after them, and whether somebody else had just changed the same things. */
@@ -273,6 +287,7 @@ export const savedDraft = named('SavedDraft', {
   /** Names of those whose change of the same items these edits stand over; empty nearly always. */
   over: list(text()),
 });
+/** The type of `savedDraft`. */
 export type SavedDraft = yup.InferType<typeof savedDraft>;
 
 const sentParty = shape({
@@ -332,8 +347,10 @@ export const sentView = named('Sent', {
   activity: list(core.activityLine),
   sealed: list(shape({ documentId: text(), name: text(), sha256: text() })).nullable(),
 });
+/** The type of `sentView`. */
 export type SentView = yup.InferType<typeof sentView>;
 
+/** A packet: its draft and, once sent, its progress. */
 export const packetView = named('Packet', {
   id: text(),
   dealId: text(),
@@ -363,9 +380,11 @@ export const packetView = named('Packet', {
   }).nullable(),
   sent: sentView.nullable(),
 });
+/** The type of `packetView`. */
 export type PacketView = yup.InferType<typeof packetView>;
 
 const colleague = shape({ id: text(), name: text() });
+/** Who may send in the member's name, and in whose name they may send. */
 export const colleaguesView = named('Colleagues', {
   others: list(colleague),
   /** Those who may send in the member's name, by their ids. */
@@ -373,6 +392,7 @@ export const colleaguesView = named('Colleagues', {
   /** Those in whose name the member may send. */
   mayFor: list(colleague),
 });
+/** The type of `colleaguesView`. */
 export type Colleagues = yup.InferType<typeof colleaguesView>;
 
 /** The sentences of one language, by their keys. */
@@ -392,8 +412,10 @@ const workFailureView = named('WorkFailure', {
   tries: whole(),
   at: moment(),
 });
+/** The type of `workFailureView`. */
 export type WorkFailureView = yup.InferType<typeof workFailureView>;
 
+/** The firm: members, invitations, seal, holidays and failed work. */
 export const firmView = named('Firm', {
   name: text(),
   timeZone: text(),
@@ -419,6 +441,7 @@ export const firmView = named('Firm', {
 });
 /** Who is invited by a link. */
 export const invitationView = named('Invitation', { firm: text(), name: text(), email: text() });
+/** The type of `invitationView`. */
 export type InvitationView = yup.InferType<typeof invitationView>;
 
 /** Where a member is signed in. */
@@ -435,8 +458,10 @@ export const sessionsView = named('Sessions', {
     }),
   ),
 });
+/** The type of `sessionsView`. */
 export type SessionsView = yup.InferType<typeof sessionsView>;
 
+/** The type of `firmView`. */
 export type FirmView = yup.InferType<typeof firmView>;
 
 const revision = shape({
@@ -473,6 +498,7 @@ export const copyVerification = named('Check', {
   /** Whether this server made the last seal. */
   ours: flag(),
 });
+/** The type of `copyVerification`. */
 export type CopyVerification = yup.InferType<typeof copyVerification>;
 /** One signed revision of a sealed PDF, as the file itself tells of it. */
 export type VerifiedRevision = Omit<CopyVerification['revisions'][number], 'selfMade' | 'pages'>;
