@@ -81,6 +81,7 @@ export async function api(app: FastifyInstance, { ctx }: { ctx: Context }): Prom
   await area('link', (inside) => ceremony(inside, ctx), [signingRoutes, ownPageRequestRoutes]);
 }
 
+/** The answer for an unknown address. */
 export const NOWHERE = new Problem('not-found', 'There is nothing at this address.');
 
 /** Whoever comes; a member is known by their session. */

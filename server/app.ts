@@ -45,12 +45,14 @@ import { slotsOfForm } from './shelf/forms';
 import { onAfterCommitError, outsideTransactions } from './db/tx';
 import { itemAt } from '@gatepath/core/sure';
 
+/** A server that is running. */
 export interface Running {
   app: FastifyInstance;
   ctx: Context;
   close(): Promise<void>;
 }
 
+/** How to build a server. */
 export interface BuildOptions {
   config: Config;
   clock?: Clock;
@@ -65,6 +67,7 @@ export interface BuildOptions {
 
 const WEB = path.join(path.dirname(fileURLToPath(import.meta.url)), '..', 'app', 'dist');
 
+/** Builds a server: opens and migrates its database, registers its routes, starts its background jobs. */
 export async function buildServer(options: BuildOptions): Promise<Running> {
   const { config } = options;
   const step = options.progress ?? (() => undefined);

@@ -5,6 +5,7 @@ export interface Clock {
   forward(ms: number): void;
 }
 
+/** Returns the system's clock. */
 export function systemClock(): Clock {
   let ahead = 0;
   return {

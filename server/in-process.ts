@@ -24,6 +24,7 @@ export interface Answer<T> {
   cookie: string | null;
 }
 
+/** What is sent with a call. */
 export interface CallOptions {
   params?: Partial<PathValues>;
   /** What is sent, right or wrong. */
@@ -33,6 +34,7 @@ export interface CallOptions {
   headers?: Record<string, string>;
 }
 
+/** A caller of a server in the same process, through its real routes. */
 export class InProcess {
   cookie = '';
   constructor(private readonly app: () => FastifyInstance) {}

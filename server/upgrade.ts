@@ -14,6 +14,7 @@ import { saveAccessCode } from './links/queries';
 import { once } from './db/migrate';
 import { inTransaction } from './db/tx';
 
+/** Runs what SQL alone cannot do after a migration, each piece once per database. */
 export async function upgrade(ctx: Context): Promise<void> {
   const { pool } = ctx.database;
   await once(pool, '0005_firm_ground: access codes', () => hideAccessCodes(ctx));

@@ -1,5 +1,6 @@
 import type { Db } from '../db/pool';
 
+/** The binder of a deal: how far it is, and its file. */
 export interface BinderRow {
   deal_id: string;
   status: 'making' | 'ready' | 'failed';
@@ -11,6 +12,7 @@ export interface BinderRow {
   made_at: Date | null;
 }
 
+/** Returns the binder of a deal; null if none was made. */
 export async function binderOf(db: Db, dealId: string): Promise<BinderRow | null> {
   return (await db.query<BinderRow>('select * from binder where deal_id = $1', [dealId])).rows[0] ?? null;
 }
@@ -44,6 +46,7 @@ export async function saveBinder(
   return was?.sha256 && was.sha256 !== file.sha256 ? was.sha256 : null;
 }
 
+/** Records that making a binder failed. */
 export async function binderFailed(db: Db, dealId: string): Promise<void> {
   await db.query(`update binder set status = 'failed' where deal_id = $1`, [dealId]);
 }

@@ -11,6 +11,7 @@ import { insightView } from '../insight/service';
 import * as q from './queries';
 
 type Cell = string | number;
+/** A list as CSV, in parts. */
 export interface WrittenList {
   headings: string[];
   rows: AsyncIterable<Cell[]> | Cell[][];

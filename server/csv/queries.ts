@@ -17,6 +17,7 @@ async function part<R extends object>(
   return r.rows;
 }
 
+/** A person as a row of the exported list. */
 export interface PersonPart {
   id: string;
   name: string;
@@ -25,6 +26,7 @@ export interface PersonPart {
   company: string;
   deals: number;
 }
+/** Returns the next people of the exported list. */
 export const peoplePart = (db: Db, after: string | null, limit: number) =>
   part<PersonPart>(
     db,
@@ -36,6 +38,7 @@ export const peoplePart = (db: Db, after: string | null, limit: number) =>
     limit,
   );
 
+/** A packet as a row of the exported list. */
 export interface PacketPart {
   id: string;
   address: string;
@@ -50,6 +53,7 @@ export interface PacketPart {
   sent_at: Date | null;
   ended_at: Date | null;
 }
+/** Returns the next packets of the exported list. */
 export const packetsPart = (db: Db, after: string | null, limit: number) =>
   part<PacketPart>(
     db,
@@ -61,6 +65,7 @@ export const packetsPart = (db: Db, after: string | null, limit: number) =>
     limit,
   );
 
+/** A document as a row of the exported list. */
 export interface PaperPart {
   id: string;
   address: string;
@@ -72,6 +77,7 @@ export interface PaperPart {
   ends_on: string | null;
   created_at: Date;
 }
+/** Returns the next documents of the exported list. */
 export const papersPart = (db: Db, after: string | null, limit: number) =>
   part<PaperPart>(
     db,
@@ -83,6 +89,7 @@ export const papersPart = (db: Db, after: string | null, limit: number) =>
     limit,
   );
 
+/** A message as a row of the exported list. */
 export interface MessagePart {
   id: string;
   to_name: string;
@@ -94,6 +101,7 @@ export interface MessagePart {
   problem: string | null;
   created_at: Date;
 }
+/** Returns the next messages of the exported list. */
 export const messagesPart = (db: Db, after: string | null, limit: number) =>
   part<MessagePart>(
     db,

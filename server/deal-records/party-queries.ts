@@ -3,6 +3,7 @@ import { itemAt } from '@gatepath/core/sure';
 import type { Side } from '@gatepath/core/text';
 import type { Db } from '../db/pool';
 
+/** A person of a deal. */
 export interface PartyRow {
   id: string;
   deal_id: string;

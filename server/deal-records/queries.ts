@@ -14,6 +14,7 @@ import type {
 import type { Db } from '../db/pool';
 import { itemAt } from '@gatepath/core/sure';
 
+/** A fact the firm added. */
 export type OwnFact = FactDef;
 
 /** The computed status of a deal. */
@@ -24,11 +25,13 @@ export interface ComputedDeal {
   signatures: Tally;
   initials: Tally;
 }
+/** How many places of a kind are done, and of how many. */
 export interface Tally {
   done: number;
   of: number;
 }
 
+/** A deal. */
 export interface DealRow {
   id: string;
   kind: DealKind;
@@ -51,6 +54,7 @@ export interface DealRow {
 /** A deal as lists show it. */
 export type DealListRow = DealRow & { figures: Figures | null };
 
+/** The columns of `DealRow`. */
 export const COLUMNS =
   'id, kind, address, city, time_zone, created_at, for_whom, status, status_on::text, facts, dates, tags, archived_at, retain_until::text';
 
@@ -138,6 +142,7 @@ export async function addressesOf(db: Db, ids: string[]): Promise<Map<string, st
   return new Map(r.rows.map((m) => [m.id, m.email]));
 }
 
+/** An entry of a deal's own activity. */
 export interface EventRow {
   id: string;
   deal_id: string;
@@ -222,6 +227,7 @@ export async function nextComputation(db: Db): Promise<string> {
   return itemAt((await db.query<{ n: string }>(`select nextval('deal_look')::text as n`)).rows, 0).n;
 }
 
+/** An entry of the first screens: what is due, waiting or done, for a member. */
 export interface ItemRow {
   deal_id: string;
   member_id: string;

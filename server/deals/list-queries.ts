@@ -43,6 +43,7 @@ export async function listDeals(
   return r.rows;
 }
 
+/** Filters of the list of deals. */
 export interface DealFilters {
   kind: DealKind;
   forWhom: ForWhom;

@@ -10,6 +10,7 @@ import * as service from './service';
 import { actOnDeals } from './several';
 import * as views from './views';
 
+/** Serves deals, for members. */
 export function dealRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'deals', ({ query }) => list.listDeals(ctx, query));
   serve(app, 'dealsAct', ({ body, member }) => actOnDeals(ctx, body, member));
@@ -31,6 +32,7 @@ export function dealRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'removeParty', ({ params, member }) => parties.removeParty(ctx, params.partyId, member));
 }
 
+/** Serves the firm's rules, for members. */
 export function ruleRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'rules', () => rules.rulesView(ctx));
   serve(app, 'newRule', ({ body }) => rules.saveOneRule(ctx, null, body));

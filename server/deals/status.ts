@@ -40,6 +40,7 @@ import { partiesOfDeal, type PartyRow } from '../deal-records/party-queries';
 import * as q from '../deal-records/queries';
 import { rulesOfFirm } from './rule-queries';
 
+/** What a deal shows before its status was computed. */
 export const NOTHING_COMPUTED: q.ComputedDeal = {
   needs: { requirements: [], asked: [] },
   papers: [],

@@ -2,6 +2,7 @@ import type { DocumentType } from '@gatepath/core/reading';
 import type { LeftOut, PaperKind } from '@gatepath/contract';
 import type { Db } from '../db/pool';
 
+/** A document. */
 export interface DocumentRow {
   id: string;
   /** The deal it is in; null on the shelf. */

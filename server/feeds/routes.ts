@@ -6,6 +6,7 @@ import * as service from './service';
 const send = (reply: FastifyReply, text: string) =>
   reply.type('text/calendar; charset=utf-8').header('cache-control', 'private, no-store').send(text);
 
+/** Serves calendars of deals and members, for members. */
 export function feedRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'dealFeed', ({ params }) => service.feedView(ctx, params));
   serve(app, 'renewDealFeed', ({ params }) => service.renewFeed(ctx, params));

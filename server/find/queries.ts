@@ -57,6 +57,7 @@ export async function saveDealEntries(db: Db, dealId: string, entries: Entry[]):
   await saveEntries(db, entries);
 }
 
+/** A search result with its rank. */
 export interface FoundRow extends Found {
   rank: number;
 }

@@ -2,6 +2,7 @@
 import type { Db } from '../db/pool';
 import type { Role } from './queries';
 
+/** An invitation. */
 export interface InvitationRow {
   id: string;
   token_hash: string;

@@ -1,6 +1,7 @@
 import type { Notice } from '@gatepath/contract';
 import type { Db } from '../db/pool';
 
+/** The firm. */
 export interface Firm {
   id: string;
   name: string;
@@ -12,6 +13,7 @@ export interface Firm {
 /** Only owners may invite and disable members; otherwise both roles have the same rights. */
 export type Role = 'owner' | 'member';
 
+/** A member. */
 export interface Member {
   id: string;
   firm_id: string;
@@ -94,6 +96,7 @@ export async function insertSession(
   );
 }
 
+/** A member's session. */
 export interface SessionRow {
   id: string;
   token_hash: string;

@@ -46,6 +46,7 @@ export function sessionRoutes(app: FastifyInstance, ctx: Context): void {
   });
 }
 
+/** Serves the firm, its members and their settings. */
 export function firmRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'live', ({ query, request, reply, member }) => {
     ctx.live.serve(request, reply, query.topics.split(','), listening(ctx, request, member));

@@ -11,8 +11,10 @@ declare module 'fastify' {
   }
 }
 
+/** Name of the session cookie. */
 export const SESSION_COOKIE = 'gatepath_session';
 
+/** Returns the session secret of a request. */
 export function cookieOf(request: FastifyRequest): string | undefined {
   return request.cookies[SESSION_COOKIE];
 }

@@ -6,6 +6,7 @@ import { MAX_FILE } from '@gatepath/contract';
 import { fileNameOf } from '@gatepath/core/text';
 import { Problem } from '../problem';
 
+/** A file that is being uploaded. */
 export interface Upload {
   /** Safe to show: one line, without control characters. It says nothing about the file's type. */
   name: string;

@@ -19,6 +19,7 @@ export async function insertPeople(
   return new Set(r.rows.map((x) => x.id));
 }
 
+/** A person with a name and an address. */
 export interface Named {
   name: string;
   email: string;
@@ -60,6 +61,7 @@ export async function insertDeals(
   );
 }
 
+/** A person of an imported deal. */
 export interface NewParty extends Named {
   id: string;
   dealId: string;

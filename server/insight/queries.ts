@@ -4,6 +4,7 @@ import type { Wait } from '@gatepath/core/forecast';
 import type { Side } from '@gatepath/core/text';
 import type { Db } from '../db/pool';
 
+/** Packets of one week. */
 export interface WeekRow {
   /** Its Monday, as a day. */
   week: string;
@@ -28,6 +29,7 @@ export async function weeksSince(db: Db, day: string, zone: string): Promise<Wee
   return r.rows;
 }
 
+/** How long people of a side took. */
 export interface SideWait {
   side: Side;
   n: number;
@@ -51,6 +53,7 @@ export async function waitsBySide(db: Db, since: string): Promise<SideWait[]> {
   return r.rows;
 }
 
+/** How many people of a side are waited for. */
 export interface SideHoldUp {
   side: Side;
   n: number;
@@ -69,6 +72,7 @@ export async function holdUpsBySide(db: Db): Promise<SideHoldUp[]> {
   return r.rows;
 }
 
+/** How long packets executed in a month took. */
 export interface MonthRow {
   /** As "2026-11". */
   month: string;

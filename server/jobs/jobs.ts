@@ -12,6 +12,7 @@ import { isOneOf, keysOf } from '@gatepath/core/sure';
 import { messageOf } from '../errors';
 import { isTransient } from '../transient';
 
+/** Kinds of background jobs. */
 export type JobName =
   | 'mail'
   | 'seal'
@@ -62,6 +63,7 @@ const KINDS: Record<JobName, Kind> = {
   binder: { again: 2, pause: 10, limit: 3_600, atOnce: 1 },
   tidy: { again: 2, pause: 60, limit: 3_600, atOnce: 1 },
 };
+/** All kinds of background jobs. */
 export const JOB_NAMES = keysOf(KINDS);
 
 /** How often a server polls for jobs it was not notified of: delayed ones, and those other servers left. */
@@ -92,6 +94,7 @@ async function within(seconds: number, name: JobName, handled: Promise<void>): P
   }
 }
 
+/** Handles a job; must be idempotent. */
 export type Handle = (id: string) => Promise<void>;
 
 interface Queue {
@@ -103,6 +106,7 @@ interface Queue {
   timer: NodeJS.Timeout | null;
 }
 
+/** Runs background jobs. Make one per server, register handlers with `work`, then `start`. */
 export class Jobs {
   private readonly boss: PgBoss;
   private readonly queues = new Map<JobName, Queue>();

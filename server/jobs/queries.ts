@@ -1,6 +1,7 @@
 /** SQL about jobs besides pg-boss's own, and about failures. */
 import type { Db } from '../db/pool';
 
+/** Work that was given up. */
 export interface FailureRow {
   queue: string;
   thing: string;

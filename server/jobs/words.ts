@@ -31,6 +31,7 @@ const WORDS: Record<JobName, (db: Db, id: string) => Promise<string>> = {
   tidy: async () => 'Unused files could not be deleted.',
 };
 
+/** Returns what failed, as a sentence. */
 export function workInWords(db: Db, name: JobName, id: string): Promise<string> {
   return WORDS[name](db, id);
 }

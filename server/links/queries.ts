@@ -2,6 +2,7 @@ import type { Hand } from '@gatepath/core/packet';
 import type { Db } from '../db/pool';
 import { itemAt } from '@gatepath/core/sure';
 
+/** A signing link. */
 export interface LinkRow {
   id: string;
   packet_id: string;
@@ -74,6 +75,7 @@ export async function seenOf(db: Db, packetId: string): Promise<Map<string, stri
   return new Map(r.rows.map((x) => [x.party_id, x.seen.toISOString()]));
 }
 
+/** A party's second step. */
 export interface StepRow {
   packet_id: string;
   party_id: string;

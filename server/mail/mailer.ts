@@ -1,6 +1,7 @@
 import { createTransport, type Transporter } from 'nodemailer';
 import MailComposer from 'nodemailer/lib/mail-composer';
 
+/** An email to send. */
 export interface OutgoingMail {
   id: string;
   toName: string;
@@ -18,6 +19,7 @@ export interface Mailer {
   close(): void;
 }
 
+/** Returns the mailer: SMTP if configured, otherwise the mailroom. */
 export function makeMailer(smtpUrl: string | null, from: string): Mailer {
   if (!smtpUrl) return { kind: 'mailroom', send: async () => undefined, close: () => undefined };
   const transport: Transporter = createTransport(

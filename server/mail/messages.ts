@@ -32,7 +32,9 @@ const MESSAGES = {
   executed: { says: ['mail.executed.lead', 'mail.executed.keep'] },
 } as const satisfies Record<string, { says: readonly (WordKey | 'NOTES' | 'LAST_DAY' | 'SHARED')[]; as?: string }>;
 
+/** Kinds of messages to parties. */
 export type MessageKind = keyof typeof MESSAGES;
+/** All kinds of messages to parties. */
 export const MESSAGE_KINDS = keysOf(MESSAGES);
 
 /** What fills a message. Every kind needs the first five; the rest is asked for by some. */
@@ -44,6 +46,7 @@ export interface MessageParts extends WordParams {
   toName: string;
 }
 
+/** What a message contains besides its required parts. */
 export interface MessageExtras {
   link?: string | null;
   /** The sender's own subject, message for all, and note for this party. */
@@ -55,6 +58,7 @@ export interface MessageExtras {
   shared?: boolean;
 }
 
+/** A composed message. */
 export interface Composed {
   subject: string;
   text: string;

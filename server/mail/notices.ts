@@ -3,6 +3,7 @@ import type { Notice } from '@gatepath/contract';
 import { ENGLISH, say } from '@gatepath/core/words';
 import { layOut, type Composed } from './messages';
 
+/** What notices to members need. */
 export interface NoticeParts {
   firmName: string;
   toName: string;
@@ -18,6 +19,7 @@ export interface NoticeWords {
   paragraphs: string[];
 }
 
+/** Composes a notice to a member. */
 export function composeNotice(parts: NoticeParts, words: NoticeWords): Composed {
   return layOut({
     language: 'en',

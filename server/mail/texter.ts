@@ -5,6 +5,7 @@ export interface Texter {
   send(message: { to: string; text: string }): Promise<void>;
 }
 
+/** Returns the texter: the mailroom stands in for a gateway. */
 export function makeTexter(): Texter {
   return { kind: 'mailroom', send: async () => undefined };
 }

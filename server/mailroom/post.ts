@@ -7,6 +7,7 @@ import { topics } from '../live/live';
 import type { Composed } from '../mail/messages';
 import { insertMessage } from './queries';
 
+/** A message to post. */
 export interface Post {
   row: { id: string; deal_id: string };
   kind: string;

@@ -1,5 +1,6 @@
 import type { Db } from '../db/pool';
 
+/** A message. */
 export interface MessageRow {
   id: string;
   packet_id: string | null;

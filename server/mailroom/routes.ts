@@ -3,6 +3,7 @@ import type { Context } from '../context';
 import { serve } from '../http/routing';
 import * as service from './service';
 
+/** Serves the mailroom, for members. */
 export function mailroomRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'mailroom', ({ query, member }) => service.listMessages(ctx, query, member));
   serve(app, 'message', ({ params, member }) => service.messageView(ctx, params.messageId, member));

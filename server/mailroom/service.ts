@@ -21,6 +21,7 @@ interface Reader {
 const mayRead = (m: Pick<q.MessageRow, 'kind' | 'to_email'>, member: Reader) =>
   !PRIVATE_KINDS.includes(m.kind) || member.role === 'owner' || m.to_email.toLowerCase() === member.email.toLowerCase();
 
+/** Returns a message as lists show it; its link only for those who may use it. */
 export function messageSummary(m: q.MessageListRow, member: Reader): MessageSummary {
   return {
     id: m.id,

@@ -7,6 +7,7 @@ import type { Settled } from '../shelf/written';
 
 type Said = Record<string, FactValue>;
 
+/** A notice. */
 export interface NoticeRow {
   id: string;
   kit_id: string;
@@ -45,6 +46,7 @@ const ROW = 'id, notice_id, n, line, home, deal_id, said, unread, state, problem
 export type HomeHead = Omit<HomeOfNotice, 'papers'>;
 const HEAD = ROW.replace('papers, ', '');
 
+/** Inserts a notice. */
 export async function insertNotice(
   db: Db,
   n: Pick<NoticeRow, 'id' | 'kit_id' | 'name' | 'rule' | 'created_by'> & { at: Date },
@@ -55,6 +57,7 @@ export async function insertNotice(
   );
 }
 
+/** Returns a notice; null if there is none. */
 export async function noticeById(db: Db, id: string): Promise<NoticeRow | null> {
   return (await db.query<NoticeRow>(`select ${NOTICE} where n.id = $1`, [id])).rows[0] ?? null;
 }
@@ -67,6 +70,7 @@ export async function lockNotice(db: Db, id: string): Promise<NoticeRow | null> 
   return (await db.query<NoticeRow>(`select ${NOTICE} where n.id = $1 for no key update of n`, [id])).rows[0] ?? null;
 }
 
+/** Returns notices, newest first, by page. */
 export async function listNotices(db: Db, o: { after: string | null; limit: number }): Promise<NoticeRow[]> {
   const r = await db.query<NoticeRow>(
     `select ${NOTICE} where ($1::text is null or n.id < $1) order by n.id desc limit $2`,
@@ -75,6 +79,7 @@ export async function listNotices(db: Db, o: { after: string | null; limit: numb
   return r.rows;
 }
 
+/** Saves a notice in its next version. */
 export async function saveNotice(
   db: Db,
   n: Pick<NoticeRow, 'id' | 'name' | 'said' | 'rule' | 'all_or_none'>,
@@ -88,6 +93,7 @@ export async function saveNotice(
   ]);
 }
 
+/** Deletes a notice. */
 export async function deleteNotice(db: Db, id: string): Promise<void> {
   await db.query('delete from notice where id = $1', [id]);
 }
@@ -107,6 +113,7 @@ export async function insertHomes(
   );
 }
 
+/** Returns the number of households in a notice. */
 export async function countHomes(db: Db, noticeId: string): Promise<number> {
   const r = await db.query<{ n: number }>('select coalesce(max(n), 0)::int as n from notice_row where notice_id = $1', [
     noticeId,
@@ -114,6 +121,7 @@ export async function countHomes(db: Db, noticeId: string): Promise<number> {
   return r.rows[0]?.n ?? 0;
 }
 
+/** Returns a household's row; null if there is none. */
 export async function homeById(db: Db, noticeId: string, id: string): Promise<HomeOfNotice | null> {
   const r = await db.query<HomeOfNotice>(`select ${ROW} from notice_row where notice_id = $1 and id = $2`, [
     noticeId,
@@ -122,6 +130,7 @@ export async function homeById(db: Db, noticeId: string, id: string): Promise<Ho
   return r.rows[0] ?? null;
 }
 
+/** Returns a household's row, locked until the transaction ends. */
 export async function lockHome(db: Db, id: string): Promise<HomeOfNotice | null> {
   return (await db.query<HomeOfNotice>(`select ${ROW} from notice_row where id = $1 for update`, [id])).rows[0] ?? null;
 }
@@ -231,6 +240,7 @@ export async function countFailure(db: Db, id: string): Promise<number> {
   return (await db.query<{ failures: number }>(sql, [id])).rows[0]?.failures ?? 0;
 }
 
+/** How many households of a notice are in which state. */
 export interface Counts {
   homes: number;
   fresh: number;
@@ -273,6 +283,7 @@ export async function countsOf(db: Db, noticeIds: string[]): Promise<Map<string,
   return new Map(r.rows.map(({ id, ...c }) => [id, c]));
 }
 
+/** Progress of the people of one row's packet. */
 export interface Steps {
   packet_id: string;
   arrived: boolean;
@@ -289,6 +300,7 @@ export async function stepsOf(db: Db, packetIds: string[]): Promise<Map<string, 
   return new Map(r.rows.map((s) => [s.packet_id, s]));
 }
 
+/** A person a row's packet is sent to. */
 export interface PartyOfRow {
   packet_id: string;
   party_id: string;
@@ -324,6 +336,7 @@ const SHOWS: Record<NoticeRowsQuery['show'], string> = {
   letters: 'exists (select 1 from packet_party pp where pp.packet_id = r.packet_id and pp.wants_letter)',
 };
 
+/** Returns households of a notice, by filter and page. */
 export async function listHomes(
   db: Db,
   o: { noticeId: string; after: number; show: NoticeRowsQuery['show']; limit: number },
@@ -397,6 +410,7 @@ export async function firmRules(db: Db): Promise<NoticeRule[] | null> {
   return r.rows[0]?.notice_rules ?? null;
 }
 
+/** Saves the firm's rules for notices. */
 export async function saveFirmRules(db: Db, rules: NoticeRule[]): Promise<void> {
   await db.query('update firm set notice_rules = $1', [JSON.stringify(rules)]);
 }

@@ -18,6 +18,7 @@ async function dayTags(ctx: Context): Promise<NoticeRulesView['days']> {
   return tags.filter((t) => t.type === 'day' && t.key !== 'today').map(({ key, label }) => ({ key, label }));
 }
 
+/** Returns the firm's rules for notices, and the dates they can count from. */
 export async function rulesView(ctx: Context): Promise<NoticeRulesView> {
   return { rules: [...(await rulesOfFirm(ctx))], days: await dayTags(ctx) };
 }

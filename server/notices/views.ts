@@ -50,6 +50,7 @@ function summary(n: q.NoticeRow, c: q.Counts): NoticeSummary {
   };
 }
 
+/** Returns a page of notices, newest first. */
 export async function listNotices(ctx: Context, query: NoticesQuery): Promise<Page<NoticeSummary>> {
   const db = ctx.database.pool;
   const rows = await q.listNotices(db, { after: query.after ?? null, limit: query.limit + 1 });
@@ -88,6 +89,7 @@ export async function noticeView(ctx: Context, id: string): Promise<NoticeView> 
   };
 }
 
+/** Returns a page of a notice's rows. @throws Problem `not-found` */
 export async function listRows(ctx: Context, id: string, query: NoticeRowsQuery): Promise<Page<NoticeRow>> {
   const db = ctx.database.pool;
   if (!(await q.noticeById(db, id))) throw notFound('This notice');

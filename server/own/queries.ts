@@ -2,6 +2,7 @@
 import type { AnyPacketStatus } from '@gatepath/contract';
 import type { Db } from '../db/pool';
 
+/** A person's own page. */
 export interface OwnPageRow {
   id: string;
   /** Name and address in lower case: whose packets are shown. */
@@ -52,6 +53,7 @@ export async function lastMade(db: Db, mailbox: string, called: string): Promise
   return r.rows[0]?.at ?? null;
 }
 
+/** Returns an own page by the hash of its address; null if there is none. */
 export async function pageByHash(db: Db, tokenHash: string): Promise<OwnPageRow | null> {
   return (
     (await db.query<OwnPageRow>(`select ${COLUMNS} from own_page where token_hash = $1`, [tokenHash])).rows[0] ?? null
@@ -63,22 +65,27 @@ export async function lockPage(db: Db, id: string): Promise<OwnPageRow | null> {
   return (await db.query<OwnPageRow>(`select ${COLUMNS} from own_page where id = $1 for update`, [id])).rows[0] ?? null;
 }
 
+/** Saves the hash of a code, or that it was used. */
 export async function saveCode(db: Db, id: string, codeHash: string | null, at: Date): Promise<void> {
   await db.query('update own_page set code_hash = $2, code_at = $3 where id = $1', [id, codeHash, at]);
 }
 
+/** Saves which code opened the page last, and when. */
 export async function noteUsed(db: Db, id: string, codeHash: string, at: Date): Promise<void> {
   await db.query('update own_page set used_hash = $2, used_at = $3 where id = $1', [id, codeHash, at]);
 }
 
+/** Saves the number of wrong codes, and until when the page is locked. */
 export async function saveTries(db: Db, id: string, tries: number, lockedUntil: Date | null): Promise<void> {
   await db.query('update own_page set tries = $2, locked_until = $3 where id = $1', [id, tries, lockedUntil]);
 }
 
+/** Saves the page's language. */
 export async function saveLanguage(db: Db, id: string, language: string): Promise<void> {
   await db.query('update own_page set language = $2 where id = $1', [id, language]);
 }
 
+/** Saves that a browser gave the code. */
 export async function insertProof(
   db: Db,
   p: { tokenHash: string; pageId: string; at: Date; expires: Date },
@@ -91,6 +98,7 @@ export async function insertProof(
   ]);
 }
 
+/** Returns whether a browser's proof for a page is valid. */
 export async function proofHolds(db: Db, tokenHash: string, pageId: string, now: Date): Promise<boolean> {
   const r = await db.query('select 1 from own_proof where token_hash = $1 and page_id = $2 and expires_at > $3', [
     tokenHash,
@@ -100,6 +108,7 @@ export async function proofHolds(db: Db, tokenHash: string, pageId: string, now:
   return r.rows.length > 0;
 }
 
+/** A packet that was sent to the person of an own page. */
 export interface OwnPacket {
   packet_id: string;
   party_id: string;

@@ -116,6 +116,7 @@ export interface OwnVisit {
   words: Words;
 }
 
+/** Returns the visit of a request to an own page. */
 export const ownVisitOf = (request: FastifyRequest, token: string): OwnVisit => ({
   token,
   cookies: request.cookies,
@@ -217,6 +218,7 @@ export async function ownPage(ctx: Context, visit: OwnVisit, after?: string): Pr
   return viewOf(ctx, await pageOf(ctx, visit), after);
 }
 
+/** Changes the language of an own page. @throws Problem `dead-link` */
 export async function setOwnLanguage(ctx: Context, visit: OwnVisit, language: string): Promise<OwnPage> {
   const { page } = await pageOf(ctx, visit);
   if (!LANGUAGES.some((l) => l.tag === language)) throw notFound('This language');

@@ -2,6 +2,7 @@
 import type { PacketEvent } from '@gatepath/core/routing';
 import type { Db } from '../db/pool';
 
+/** An event with its hashes. */
 export interface EventRow {
   packet_id: string;
   seq: number;
@@ -54,6 +55,7 @@ export async function actsThere(db: Db, acts: { packetId: string; actId: string 
   return new Map(r.rows.map((x) => [`${x.packet_id} ${x.act_id}`, x.actor]));
 }
 
+/** A snapshot of a packet's state. */
 export interface SnapshotRow {
   packet_id: string;
   seq: number;

@@ -82,6 +82,7 @@ export async function takeSnapshot(db: Db, packetId: string): Promise<void> {
   await saveSnapshot(db, { packet_id: packetId, seq: state.seq, hash, form: SNAPSHOT_FORM, state: packed });
 }
 
+/** Returns all events of a packet, in order. */
 export async function loadEvents(db: Db, packetId: string): Promise<PacketEvent[]> {
   const known = cachedEvents.get(packetId);
   const good = known && (await hashAt(db, packetId, known.events.length)) === known.hash;

@@ -21,6 +21,7 @@ export interface Now {
   run(command: PacketCommand, by: By): Promise<Done>;
 }
 
+/** What other features may do with packets. */
 export interface Packets {
   /** Returns the current state of a packet without locking it. */
   look(packetId: string): Promise<Logged>;

@@ -118,6 +118,7 @@ export async function lockPackets(db: Db, ids: string[]): Promise<PacketRow[]> {
   return (await db.query<PacketRow>(sql, [ids])).rows;
 }
 
+/** A draft with its version. */
 export interface DraftRow {
   draft: Draft;
   version: number;
@@ -215,6 +216,7 @@ export async function deletePacket(db: Db, id: string): Promise<void> {
   await db.query('delete from packet where id = $1', [id]);
 }
 
+/** A change of a draft: what was touched, on which screen. */
 export interface DraftChangeRow {
   packet_id: string;
   version: number;

@@ -4,6 +4,7 @@ import type { AnyPacketStatus } from '@gatepath/contract';
 import type { Db } from '../db/pool';
 import type { PathRow } from './queries';
 
+/** A party of a packet as lists need it. */
 export interface PacketPartyRow {
   packet_id: string;
   party_id: string;
@@ -81,6 +82,7 @@ export async function savePacketParties(db: Db, rows: PacketPartyRow[]): Promise
   );
 }
 
+/** A filled mark. */
 export interface FillRow {
   packet_id: string;
   mark_id: string;

@@ -8,6 +8,7 @@ import * as drafts from './draft-service';
 import * as later from './later';
 import * as service from './service';
 
+/** Serves packets, for members. */
 export function packetRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'newPacket', async ({ params, body, member }) =>
     service.packetView(ctx, await drafts.startPacket(ctx, params.dealId, body, member)),

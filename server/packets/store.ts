@@ -46,6 +46,7 @@ type Outcome = Done | { refusal: Refusal } | { missing: true } | { foreign: true
 
 const actorId = ({ actor }: By) => ('id' in actor ? actor.id : '');
 
+/** The only way to change packets; see `Packets`. */
 export class PacketStore implements Packets {
   private waiting: Run[] = [];
   private working = false;

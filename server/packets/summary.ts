@@ -1,6 +1,7 @@
 import type { PacketSummary } from '@gatepath/contract';
 import type { PacketListRow } from './queries';
 
+/** Returns a packet as lists show it. */
 export function packetSummary(p: PacketListRow): PacketSummary {
   return {
     id: p.id,

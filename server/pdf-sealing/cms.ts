@@ -97,6 +97,7 @@ function assemble(attributes: Buffer, signature: Uint8Array, certificates: Buffe
   );
 }
 
+/** The verification of a signature container: valid, or why not. */
 export type CmsVerification =
   | { ok: true; certificate: X509Certificate }
   | { ok: false; why: string; certificate: X509Certificate | null };

@@ -5,6 +5,7 @@ import { sizesOf } from '../pdf/space';
 import { printDefinition } from '../typesetting/typeset';
 import { itemAt } from '@gatepath/core/sure';
 
+/** A file and the pages to take from it. */
 export interface ComposePart {
   file: string;
   /** From 1. */
@@ -13,6 +14,7 @@ export interface ComposePart {
   turn: 0 | 90 | 180 | 270;
 }
 
+/** What to compose a PDF from. */
 export interface ComposeTask {
   parts: ComposePart[];
   /** People whose signatures further pages take, and what the paper is called. */

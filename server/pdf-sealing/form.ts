@@ -21,16 +21,19 @@ export interface Field {
  * (its rooms), and signature fields. The last seal of a round locks them and leaves later ones open.
  */
 export const ROUNDS = ['Unforeseen', 'Late 1', 'Late 2'] as const;
+/** One of `ROUNDS`. */
 export type Round = (typeof ROUNDS)[number];
 
 /** Annotation flags (ISO 32000-1, table 165): printed; not moved or taken off by a viewer. */
 export const PRINT = 4;
+/** Annotation flag: the field cannot be moved or changed by a viewer (ISO 32000-1, table 165). */
 export const LOCKED = 128;
 /** Field flag (table 221). */
 export const FIELD_READ_ONLY = 1;
 
 const name = (text: string) => PDFName.of(text);
 
+/** The form of a sealed copy: its fields for marks, signatures and record pages. */
 export class Form {
   private readonly fields = new Map<string, Field>();
   /** The rooms of each round, page by page. */
@@ -179,6 +182,7 @@ export const spareName = (round: Round, n: number) => `${round} seal ${n}`;
 /** A text as a file has it: as it is where that is safe, else in UTF-16. */
 export const written = (text: string) => (/^[\w -]*$/.test(text) ? PDFString.of(text) : PDFHexString.fromText(text));
 
+/** Returns the text of a PDF string object. */
 export const textIn = (object: PDFObject | undefined) =>
   object instanceof PDFHexString || object instanceof PDFString ? object.decodeText() : '';
 

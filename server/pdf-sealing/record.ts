@@ -30,6 +30,7 @@ export interface RecordContent {
   sections: RecordSection[];
 }
 
+/** A section of the signing record. */
 export type RecordSection =
   | { heading: string; people: { name: string; lines: string[] }[] }
   | { heading: string; acts: { name: string; items: string[] }[] }

@@ -26,6 +26,7 @@ import { spotOf, stampFills, stampRedlines } from './stamp';
 
 export type { Signing } from './signature';
 
+/** What to add to a file in one revision. */
 export interface SealTask {
   /** The document as it is: as it was sent, or after its latest seal. */
   bytes: Uint8Array;
@@ -119,6 +120,7 @@ async function makeRoom(doc: PDFDocument, spots: Spots, type: Typesetter, room: 
 /** Whether a mark shows text that a reader may want to take out again. */
 const holdsText = (kind: MarkKind) => takesText(kind) || isAutomatic(kind) || kind === 'file';
 
+/** What is drawn on a copy that is not signed. */
 export type Copy = Pick<SealTask, 'bytes' | 'fills' | 'redlines' | 'names' | 'pictures'>;
 
 /**

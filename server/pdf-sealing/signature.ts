@@ -28,6 +28,7 @@ export interface Signing {
 
 /** Who signs that is no party: a round's last seal, and a change on the way. No id of a party has a blank in it. */
 export const RECORD_SIGNER = 'the record';
+/** Name of the signature of a correction. */
 export const CHANGE_SIGNER = 'a change';
 
 /** A signature field that is kept for somebody, with the names of the fields it will lock. */

@@ -53,6 +53,7 @@ interface Filling {
   drawn: [name: string, ref: PDFRef][];
 }
 
+/** The places in a PDF where appearances go: reserved fields, or stamps on a page. */
 export class Spots {
   private readonly pages: PDFPage[];
   private readonly spaces = new Map<number, PageSpace>();

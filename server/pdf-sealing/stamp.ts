@@ -42,6 +42,7 @@ import type { Spot, Spots } from './spots';
 import { itemAt } from '@gatepath/core/sure';
 import { hexColor } from '../typesetting/color';
 
+/** The color of ink on paper. */
 export const INK = hexColor('#1E2A32');
 
 /** How far around its place a look of a kind may reach: script faces swing out, text does not. */

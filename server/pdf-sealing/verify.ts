@@ -18,6 +18,7 @@ export interface RevisionVerification extends VerifiedRevision {
 /** The most seals a file may carry: a packet has at most 60 parties, who are asked again for each change. */
 const MOST_SEALS = 400;
 
+/** The verification of a sealed copy. */
 export interface SealVerification {
   whole: boolean;
   why: string;

@@ -39,6 +39,7 @@ function close(file: string): void {
   open.delete(file);
 }
 
+/** A drawn page. */
 export interface PagePixels {
   width: number;
   height: number;

@@ -6,6 +6,7 @@ import type { DocumentFacts } from '@gatepath/core/packet';
 import { unpackFacts, type PackedFacts } from '@gatepath/contract';
 import { readStored } from '../files/stored';
 
+/** A document's facts in a file. */
 export interface FactsFile {
   id: string;
   name: string;
@@ -20,6 +21,7 @@ const MOST = 512 * 1024 * 1024;
 /** A desk asks for the same documents again and again. */
 const kept = new LRUCache<string, DocumentFacts>({ max: 40 });
 
+/** Returns the facts of a file, packed as they are sent. */
 export async function packedFactsIn(file: string): Promise<PackedFacts> {
   const facts: PackedFacts = JSON.parse(
     (await unzip(await readStored(file), { maxOutputLength: MOST })).toString('utf8'),

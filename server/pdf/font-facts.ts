@@ -2,6 +2,7 @@
 import type { M } from './paths';
 import { matrixIn } from './operands';
 
+/** What reading needs to know about a font. */
 export interface FontFacts {
   name: string;
   bold: boolean;
@@ -11,6 +12,7 @@ export interface FontFacts {
   boxes: Map<number, string> | null;
 }
 
+/** Facts of a font about which nothing is known. */
 export const PLAIN: FontFacts = {
   name: '',
   bold: false,

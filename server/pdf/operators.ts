@@ -4,6 +4,7 @@
  */
 import { itemAt } from '@gatepath/core/sure';
 
+/** How much a content stream draws. */
 export interface ContentCount {
   operators: number;
   /** How often each XObject is drawn, by name. */
@@ -103,6 +104,7 @@ function pastInlineImage(b: Uint8Array, at: number): number {
   return b.length;
 }
 
+/** Counts what a content stream draws, without drawing it. */
 export function countContent(content: Uint8Array): ContentCount {
   const out: ContentCount = {
     operators: 0,

@@ -42,6 +42,7 @@ export function nested(a: Rect, b: Rect): boolean {
   );
 }
 
+/** A connected part of a drawn path. */
 export interface Subpath {
   edges: [number, number, number, number][];
   box: Rect;

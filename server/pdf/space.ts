@@ -8,6 +8,7 @@ import type { PDFDocument, PDFPage } from '@cantoo/pdf-lib';
 /** A PDF matrix [a b c d e f]: x' = a x + c y + e, y' = b x + d y + f. */
 export type Matrix = [number, number, number, number, number, number];
 
+/** How a page's user space maps to the page as displayed. */
 export interface PageSpace {
   /** Size as displayed, in points. */
   width: number;

@@ -3,6 +3,7 @@ import type { DealKind, DealStatus } from '@gatepath/core/deal';
 import type { Side } from '@gatepath/core/text';
 import type { Db } from '../db/pool';
 
+/** A person of the address book. */
 export interface PersonRow {
   id: string;
   name: string;
@@ -108,6 +109,7 @@ export async function alike(db: Db, p: PersonRow): Promise<PersonRow[]> {
   return r.rows;
 }
 
+/** A deal a person is in. */
 export interface DealOfPerson {
   id: string;
   address: string;
@@ -127,6 +129,7 @@ export async function dealsOf(db: Db, personId: string, limit: number): Promise<
   return r.rows;
 }
 
+/** A packet a person acts in. */
 export interface PacketOfPerson {
   id: string;
   name: string;

@@ -4,6 +4,7 @@ import { find } from '../find/service';
 import { serve } from '../http/routing';
 import * as service from './service';
 
+/** Serves the address book and the search, for members. */
 export function peopleRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'people', ({ query }) => service.listPeople(ctx, query));
   serve(app, 'person', ({ params, member }) => service.personView(ctx, params.personId, member));

@@ -8,8 +8,10 @@ import { type PacketEvent, type PacketState, replay } from '@gatepath/core/routi
 import type { SealVerification } from '../pdf-sealing/verify';
 import { lastOf } from '@gatepath/core/sure';
 
+/** Format name of an exported chain of events. */
 export const CHAIN_FORMAT = 'gate-path-chain/1';
 
+/** An exported chain of events. */
 export interface ChainFile {
   format: typeof CHAIN_FORMAT;
   packetId: string;
@@ -42,6 +44,7 @@ function signedText(content: object, certificates: string[]): Buffer {
   return Buffer.from(canonicalJson({ ...content, seal: { certificates } }));
 }
 
+/** The verification of a chain: valid, or where it breaks. */
 export type ChainVerification =
   | { whole: true; state: PacketState; events: ChainedEvent<PacketEvent>[]; signer: string }
   | { whole: false; why: string; state: null };

@@ -3,6 +3,7 @@ import type { Context } from '../context';
 import { serve } from '../http/routing';
 import { verifyCopy } from './verify-service';
 
+/** Serves the verification of sealed copies, for anybody. */
 export function proofRoutes(app: FastifyInstance, ctx: Context): void {
   // Anybody may check.
   serve(app, 'check', async ({ file }) => verifyCopy(ctx, await file()));

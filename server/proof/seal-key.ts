@@ -10,6 +10,7 @@ import { newSecret } from '../ids';
 import { sealKey, type SealKey } from '../pdf-sealing/cms';
 import { itemAt, lastOf } from '@gatepath/core/sure';
 
+/** The firm's seal: key, certificate, and what it says about itself. */
 export interface Seal extends SealKey {
   keyPem: string;
   selfMade: boolean;

@@ -5,6 +5,7 @@ import type { Upload } from '../http/upload';
 import { Problem } from '../problem';
 import { chunksOf } from '../files/chunks';
 
+/** Verifies a sealed copy that anybody uploaded. The file stays in memory. @throws Problem `busy` */
 export async function verifyCopy(ctx: Context, { name: fileName, stream }: Upload): Promise<CopyVerification> {
   const chunks: Buffer[] = [];
   for await (const chunk of chunksOf(stream)) chunks.push(chunk);

@@ -3,6 +3,7 @@ import { compareVersions, type Comparison, type VersionPage } from '@gatepath/co
 import { factsIn, type FactsFile } from '../pdf/facts-file';
 import { itemAt } from '@gatepath/core/sure';
 
+/** A version of a document, for comparing. */
 export interface VersionFile {
   facts: FactsFile;
   /** Pages that are pictures, from 1. */

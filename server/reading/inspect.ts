@@ -18,6 +18,7 @@ import { openContent, pageContent } from '../pdf/content';
 import { pdfium } from '../pdf/draw';
 import { formFields } from '../pdf/fields';
 
+/** What `inspect` prints about a file. */
 export interface Inspection {
   pages: { width: number; height: number; rotation: number }[];
   /** Each place, and whether it is filled. */

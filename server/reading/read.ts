@@ -22,6 +22,7 @@ const READ_DPI = 96;
 /** Difference in brightness (of 255) from the page's ground from which a pixel counts as ink. */
 const INK_CONTRAST = 22;
 
+/** What to read: a prepared file and its original. */
 export interface ReadTask {
   /** The prepared file. */
   file: string;
@@ -47,6 +48,7 @@ export interface PutOn {
 /** Share of a printed place that something on it covers from which the place is filled. */
 const FILLED = 0.25;
 
+/** Progress of reading. */
 export interface ReadStep {
   /** Pages and places as items of JSON lists, without the brackets: the server only joins and packs them. */
   pages: string;

@@ -1,6 +1,7 @@
 import type { ReviewedPlaceView } from '@gatepath/contract';
 import type { Db } from '../db/pool';
 
+/** The review of a returned paper. */
 export interface ReviewRow {
   document_id: string;
   /** The empty form it is compared with; null for none. */

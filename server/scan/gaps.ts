@@ -6,6 +6,7 @@ import { factsIn, type FactsFile } from '../pdf/facts-file';
 import { itemAt } from '@gatepath/core/sure';
 import { grayOf, scaleOf } from './page';
 
+/** A returned paper or its blank, for the review. */
 export interface GapsPaper {
   facts: FactsFile;
   /** The prepared file. */

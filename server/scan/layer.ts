@@ -8,6 +8,7 @@ import { sizesOf, spaceOfPage } from '../pdf/space';
 import { wrapContent } from './wrap';
 import { itemAt } from '@gatepath/core/sure';
 
+/** A recognized page. */
 export interface ReadPage {
   /** From 1. */
   page: number;

@@ -42,6 +42,7 @@ export async function addDrawn(doc: PDFiumDocument, page: number, content: PageC
   content.frames.push(...drawn.frames);
 }
 
+/** A page to recognize. */
 export interface RecogniseTask {
   file: string;
   /** From 1. */
@@ -51,6 +52,7 @@ export interface RecogniseTask {
   language: ScanLanguage;
 }
 
+/** The words recognized on a page, and how it is turned and tilted. */
 export interface Recognised {
   /** How the page lies; its words are told as if it lay straight. */
   lie: Lie;

@@ -7,7 +7,9 @@ import { createWorker, OEM, PSM, type Worker } from 'tesseract.js';
 const require = createRequire(import.meta.url);
 /** Which of the models that come with a language: the exact ones, in whole numbers. */
 const MODEL = '4.0.0_best_int';
+/** Languages that are recognized, as the model names them. */
 export const SCAN_LANGUAGES = ['eng', 'spa'] as const;
+/** One of `SCAN_LANGUAGES`. */
 export type ScanLanguage = (typeof SCAN_LANGUAGES)[number];
 
 let engine: { language: ScanLanguage; worker: Promise<Worker> } | null = null;

@@ -8,6 +8,7 @@ import { withWords, type ReadPage } from './layer';
 import { grayOf, recogniseGray, scaleOf } from './page';
 import type { ScanLanguage } from './recognise';
 
+/** A file whose pages were all recognized. */
 export interface ReadWhole {
   /** The file with its pages straight and their words laid over them. */
   bytes: Uint8Array;

@@ -5,6 +5,7 @@ import { calendarDay, say, sideIn, timeIn, type WordKey, type WordParams, type W
 import type { RecordContent } from '../pdf-sealing/record';
 import { progressOf } from '@gatepath/core/routing';
 
+/** Returns the signing record of a packet, section by section, in one language. */
 // eslint-disable-next-line max-lines-per-function -- the signing record in its order, section by section
 export function recordOf(
   words: Words,

@@ -6,6 +6,7 @@ import type { Written } from '@gatepath/core/writing';
 import type { Db } from '../db/pool';
 import type { DocumentRow } from '../documents/queries';
 
+/** An item of the shelf. */
 export interface ShelfRow {
   id: string;
   what: 'form' | 'kit';

@@ -10,6 +10,7 @@ import * as views from './views';
 import { kitsForDeal, tryKit, useKit } from './use';
 import * as written from './written';
 
+/** Serves the shelf, for members. */
 export function shelfRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'shelf', ({ query, member }) => views.listShelf(ctx, member, query));
   serve(app, 'newForm', async ({ file, member }) => forms.newForm(ctx, await file(), member));

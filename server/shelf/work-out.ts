@@ -21,6 +21,7 @@ import { itemOr404, usableForms } from './access';
 import * as q from './queries';
 import { onDeal, paperOnDeal, type FormPaper, type OnDeal, type SettledPapers } from './written';
 
+/** What a member changes about a kit before using it. */
 export type Changes = Omit<KitUseBody, 'send' | 'despiteWarnings' | 'saveValues' | 'forId'>;
 interface Said {
   sentence: string;

@@ -12,6 +12,7 @@ import { changesSince } from './revised';
 import * as service from './service';
 import * as talk from './talk';
 
+/** Serves the ceremony, for bearers of a signing link. */
 // eslint-disable-next-line max-lines-per-function -- a list of routes
 export function signingRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'signing', ({ visit }) => service.openLink(ctx, visit));

@@ -151,6 +151,7 @@ async function headOf(ctx: Context, state: PacketState, me: PacketParty, words: 
   };
 }
 
+/** Returns the packet as one party sees it. */
 export async function view(ctx: Context, state: PacketState, partyId: string): Promise<SigningView> {
   const { plan } = state;
   const me = plan.parties.find((p) => p.id === partyId)!;

@@ -16,6 +16,7 @@ declare module 'fastify' {
   }
 }
 
+/** A request through a signing link. */
 export interface Visit {
   token: string;
   origin: Origin;

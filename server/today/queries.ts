@@ -50,6 +50,7 @@ export async function countItems(
   return itemAt(r.rows, 0).n;
 }
 
+/** An executed packet on the first screen. */
 export interface ThroughRow {
   id: string;
   deal_id: string;

@@ -33,6 +33,7 @@ interface Side {
   sizes: { width: number; height: number }[];
 }
 
+/** Two versions with their changes, to lay out side by side. */
 export interface ChangesPdfTask {
   before: Side;
   after: Side;

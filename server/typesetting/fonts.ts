@@ -11,6 +11,7 @@ import { itemAt } from '@gatepath/core/sure';
 
 const require = createRequire(import.meta.url);
 
+/** Name of a font. */
 export type FaceName = ScriptFace | 'mynerve' | 'document' | 'document-bold';
 
 const FILES: Record<FaceName, [pack: string, file: string]> = {

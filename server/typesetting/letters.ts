@@ -20,6 +20,7 @@ interface Cover {
   dateWord: string;
 }
 
+/** A letter to typeset. */
 export interface LetterTask {
   letters: {
     /** Null for the papers alone. */

@@ -6,12 +6,14 @@ import type { Rect } from '@gatepath/core/paper';
 import { missingCharacters } from './fonts';
 import { printDefinition } from './typeset';
 
+/** A composed paper to typeset. */
 export interface WrittenTask {
   title: string;
   blocks: PaperBlock[];
   places: PaperPlace[];
 }
 
+/** A typeset paper with its places. */
 export interface WrittenPaper {
   bytes: Uint8Array;
   pages: { width: number; height: number }[];

@@ -9,7 +9,9 @@ import { UnfitText, writtenFrom, type Written } from '@gatepath/core/writing';
 import { keysOf } from '@gatepath/core/sure';
 import { UnfitParts, unfolded } from './zip-parts';
 
+/** Format name of a bundle. */
 export const BUNDLE_FORMAT = 'gate-path-shelf/1';
+/** Name of a bundle's manifest. */
 export const MANIFEST = 'bundle.json';
 
 /** How much one bundle may hold. */
@@ -23,6 +25,7 @@ const MOST_NAME = 120;
 /** Edits looked over at once. */
 const PORTION = 2_000;
 
+/** A form of a bundle. */
 export interface BundleForm {
   /** As the kits of the bundle name it, and its draft its one document. */
   id: string;
@@ -33,11 +36,13 @@ export interface BundleForm {
   /** The PDF; null for a form that is written. */
   paper: Uint8Array | null;
 }
+/** A kit of a bundle. */
 export interface BundleKit {
   name: string;
   draft: Draft;
   lastIn: number | null;
 }
+/** A bundle as it was read. */
 export interface Bundle {
   forms: BundleForm[];
   kits: BundleKit[];

@@ -25,6 +25,7 @@ import { isKeyOf } from '@gatepath/core/sure';
 type Copied = PDFObject | undefined;
 const key = (name: string) => PDFName.of(name);
 
+/** Copies allowed parts of a PDF into a new one. */
 export class Cleaner {
   /** What stands in the fresh file for an object of the old one, by what it was taken as. */
   private readonly made = new Map<PDFObject, Map<string, PDFRef>>();

@@ -15,6 +15,7 @@ import { isWholePicture, uprightRgb } from './whole-picture';
 
 const require = createRequire(import.meta.url);
 
+/** Why a kind of file cannot be used. */
 export type SortProblem = 'old_word' | 'old_sheet' | 'heic' | 'not_pdf' | 'unknown';
 
 /**
@@ -43,6 +44,7 @@ export async function sortOf(bytes: Uint8Array, name: string): Promise<PaperKind
   return textOf(bytes) === null ? 'unknown' : 'text';
 }
 
+/** Why a file cannot be converted. */
 export type ConvertProblem =
   | { problem: 'cut_short' | 'external' | 'too_many_parts' | 'cannot_convert' | 'broken' }
   | { problem: 'picture_too_large'; page: number };

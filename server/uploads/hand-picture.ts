@@ -3,6 +3,7 @@ import sharp from 'sharp';
 import { isWholePicture, uprightRgb } from './whole-picture';
 import { itemAt } from '@gatepath/core/sure';
 
+/** A picture of a hand without its paper, or why there is none. */
 export type HandPicture =
   | { ok: true; png: Uint8Array; width: number; height: number }
   | { ok: false; problem: 'no_picture' | 'empty' | 'small' };

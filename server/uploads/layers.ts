@@ -6,6 +6,7 @@ const name = (d: PDFDict, key: string) => {
   return v instanceof PDFName ? v.decodeText() : null;
 };
 
+/** The optional layers of a PDF, and which are off. */
 export class Layers {
   private readonly off = new Set<PDFObject>();
   private readonly all: PDFObject[] = [];

@@ -33,10 +33,12 @@ type Listed =
 
 /** Sorts that have to be looked at to know what they are. */
 export type Chosen = 'xobject' | 'pattern' | 'space' | 'stateFont' | 'imageMask';
+/** Name of a kind of part that may be copied. */
 export type Sort = Listed | Chosen;
 
 const plain = (...keys: string[]): Record<string, Spec> => Object.fromEntries(keys.map((k) => [k, 'plain']));
 
+/** The allow-list: which entries of which kind of part are copied. */
 export const PARTS: Record<Listed, Record<string, Spec>> = {
   resources: {
     ...plain('ProcSet'),

@@ -30,6 +30,7 @@ import { sizesOf, type Matrix } from '../pdf/space';
 import { Scale } from './weigh';
 import { itemAt } from '@gatepath/core/sure';
 
+/** A prepared file, or why it cannot be used. */
 export type Prepared =
   | { ok: true; bytes: Uint8Array; pages: { width: number; height: number }[]; leftOut: LeftOut[] }
   | { ok: false; refusal: PaperRefusal };

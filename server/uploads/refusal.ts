@@ -13,12 +13,14 @@ export const PAPER_LIMITS = {
   pagePixels: 400_000_000,
 } as const;
 
+/** Why a PDF is refused. */
 export type PaperRefusal =
   | { problem: 'not_pdf' | 'locked' | 'broken' | 'no_pages' | 'too_many_pages' | 'too_many_objects' | 'xfa_only' }
   | { problem: 'page_size'; page: number; width: number; height: number }
   | { problem: 'too_many_operators'; page: number; n: number }
   | { problem: 'draws_itself' | 'too_deep' | 'unpacks_too_large' | 'picture_too_large'; page: number };
 
+/** Thrown when a PDF is refused. */
 export class Refused extends Error {
   constructor(readonly refusal: PaperRefusal) {
     super(refusal.problem);

@@ -5,6 +5,7 @@ import { parse } from 'csv-parse/sync';
 /** What a table may hold: what is more is refused before it is worked on. */
 export const TABLE_LIMITS = { rows: 20_000, columns: 60, record: 64 * 1024, cards: 20_000 } as const;
 
+/** A table as it was read. */
 export interface ReadTable {
   headings: string[];
   rows: string[][];

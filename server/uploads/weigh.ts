@@ -14,6 +14,7 @@ const within = (resources: PDFDict | null, category: string, name: string): PDFO
   return map instanceof PDFDict ? map.lookup(key(name)) : undefined;
 };
 
+/** How much a page draws. */
 export interface Weight {
   operators: number;
   pixels: number;

@@ -7,6 +7,7 @@ import { Problem } from '../problem';
  */
 export type FailureReason = 'time' | 'memory' | 'died' | 'error' | 'stopped';
 
+/** A task failed: it exceeded its allowance, its library failed, or it was stopped. */
 export class WorkFailure extends Error {
   constructor(
     readonly reason: FailureReason,

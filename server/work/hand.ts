@@ -16,6 +16,7 @@ const ENV = ['PATH', 'HOME', 'TMPDIR', 'TEMP', 'LANG', 'SystemRoot'];
 /** A worker process's answer. */
 export type Reply = { ready: true } | { at: string } | { value: unknown } | { error: string; damaged?: string };
 
+/** A task with its caller. */
 export interface Job {
   task: string;
   input: unknown;
@@ -33,6 +34,7 @@ interface UnderWay {
   since: number;
 }
 
+/** One worker process. */
 export class Hand {
   private readonly child: ChildProcess;
   private now: UnderWay | null = null;

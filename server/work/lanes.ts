@@ -7,7 +7,9 @@
  */
 import type { TaskName } from './tasks';
 
+/** Lanes of worker processes. */
 export const LANES = ['pages', 'acts', 'seal', 'desk', 'compare', 'papers', 'scans', 'check'] as const;
+/** One of `LANES`. */
 export type Lane = (typeof LANES)[number];
 
 /** Number of worker processes per lane, and how far it yields to others (`nice`, from 0). */
@@ -24,6 +26,7 @@ export const LANE_LIMITS: Record<Lane, { processes: number; nice: number }> = {
 /** Lanes whose first process is started with the server. */
 export const WARM_LANES: readonly Lane[] = ['pages', 'acts', 'seal', 'desk', 'papers'];
 
+/** What a task may use. */
 export interface Allowance {
   lane: Lane;
   /** CPU time for one step, in seconds. A task that reports its position starts a new step. */
@@ -76,4 +79,5 @@ export const MOST_MEMORY = 1_500 * 1024 * 1024;
 export const TIDY_MEMORY = 500 * 1024 * 1024;
 /** Maximum number of tasks waiting in a lane, and of one owner among them. */
 export const MOST_WAITING = 240;
+/** Maximum number of waiting tasks of one owner in a lane. */
 export const MOST_OF_ONE = 80;

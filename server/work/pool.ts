@@ -12,6 +12,7 @@ interface LaneState {
   hands: Hand[];
 }
 
+/** The worker processes of a server; see `run`. */
 export class WorkPool {
   private readonly lanes: Record<Lane, LaneState>;
   private closed = false;

@@ -36,6 +36,7 @@ async function withBytes<T extends { file: string; pictures: Record<string, stri
 export type At = (where: string) => void;
 
 // Libraries are loaded with the first task that needs them: a fresh worker should be ready soon.
+/** All tasks by name; each takes and returns plain data. */
 export const tasks = {
   sort: async (t: { file: string; name: string }) =>
     (await import('../uploads/convert')).sortOf(await readStored(t.file), t.name),
@@ -191,5 +192,7 @@ export const tasks = {
   },
 };
 
+/** The type of `tasks`. */
 export type Tasks = typeof tasks;
+/** Name of a task. */
 export type TaskName = keyof Tasks;
