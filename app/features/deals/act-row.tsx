@@ -18,6 +18,17 @@ interface Props {
   testID?: string;
 }
 
+/**
+ * Returns the label of a button that carries out an act. It starts with the words on the button, and says them once.
+ *
+ * @example actLabel('Fill in', 'Fill in: association') // "Fill in: association"
+ */
+export function actLabel(button: string, title: string): string {
+  const rest = title.startsWith(button) ? title.slice(button.length).replace(/^[:\s]+/, '') : title;
+  return rest ? `${button}: ${rest}` : button;
+}
+
+/** An act with its button. */
 export function ActRow({ title, detail, due, button, main, busy, onPress, testID }: Props) {
   const p = usePalette();
   return (
@@ -34,7 +45,7 @@ export function ActRow({ title, detail, due, button, main, busy, onPress, testID
           ) : null}
         </Small>
       </View>
-      <Button kind={main ? 'main' : 'plain'} onPress={onPress} busy={busy} label={`${button}: ${title}`}>
+      <Button kind={main ? 'main' : 'plain'} onPress={onPress} busy={busy} label={actLabel(button, title)}>
         {button}
       </Button>
     </View>

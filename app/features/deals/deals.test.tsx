@@ -249,12 +249,12 @@ test('a nudge leaves with a way back, and goes out when the time for that is ove
   jest.useFakeTimers();
   try {
     const asked = show(<NextCard deal={dealView({ next: [nudge()] })} />);
-    fireEvent.click(screen.getByLabelText('Nudge: Nudge Priya'));
+    fireEvent.click(screen.getByLabelText('Nudge: Priya'));
     expect(screen.getByTestId('done-row').textContent).toContain('Nudged Priya');
     fireEvent.click(screen.getByText('Undo'));
     await act(async () => jest.advanceTimersByTimeAsync(10_000));
     expect(asked).toEqual([]);
-    fireEvent.click(screen.getByLabelText('Nudge: Nudge Priya'));
+    fireEvent.click(screen.getByLabelText('Nudge: Priya'));
     await act(async () => jest.advanceTimersByTimeAsync(10_000));
     expect(asked.map((a) => a.body)).toEqual([{ type: 'nudge', partyIds: ['priya'] }]);
   } finally {
@@ -264,7 +264,7 @@ test('a nudge leaves with a way back, and goes out when the time for that is ove
 
 test('a nudge that could still be taken back is not lost when the page is closed', async () => {
   const asked = show(<NextCard deal={dealView({ next: [nudge()] })} />);
-  fireEvent.click(screen.getByLabelText('Nudge: Nudge Priya'));
+  fireEvent.click(screen.getByLabelText('Nudge: Priya'));
   act(() => void window.dispatchEvent(new Event('pagehide')));
   await waitFor(() => expect(asked).toHaveLength(1));
 });
@@ -280,7 +280,7 @@ test('other acts lead to where they are done', () => {
     nudge({ id: 'c', act: { do: 'date', date: 'accepted' }, title: 'Set the day: accepted' }),
   ];
   show(<NextCard deal={dealView({ next })} />);
-  for (const label of ['Answer: Answer Priya', 'Fill in: Fill in: year built', 'Set: Set the day: accepted'])
+  for (const label of ['Answer: Priya', 'Fill in: year built', 'Set: the day: accepted'])
     fireEvent.click(screen.getByLabelText(label));
   expect(mockWent.mock.calls.map(([to]) => to as string)).toEqual([
     '/packets/p1',

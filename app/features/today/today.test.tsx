@@ -121,7 +121,7 @@ test('acts lead to where they are done, and what presses is counted apart from w
   });
   const items = [1, 2, 3, 4, 5, 6, 7].map((n) => item(n, '2026-11-27')).concat([8, 9].map((n) => item(n, null)));
   show(<TodayPlace />, () => ({ ...EMPTY, waiting: { items, pressing: 7, more: 20 } }));
-  fireEvent.click(await screen.findByLabelText('Add: Add paper 1, 7 Weir Terrace'));
+  fireEvent.click(await screen.findByLabelText('Add: paper 1, 7 Weir Terrace'));
   expect(mockWent).toHaveBeenCalledWith('/deals/d1?add=r1');
   expect(screen.getAllByTestId('waiting-bring')[0]!.textContent).toContain('late since Fri, Nov 27');
   fireEvent.click(screen.getByText(/^\d more$/));

@@ -7,7 +7,7 @@ import { usePalette, useWide } from '../../ui/hooks';
 import { MoreLink } from '../../ui/more-link';
 import { Button, Card, Trouble } from '../../ui/pieces';
 import { Heading, Small, Strong } from '../../ui/text';
-import { DoneRow } from '../deals/act-row';
+import { actLabel, DoneRow } from '../deals/act-row';
 import { dueWords } from '../deals/next-card';
 import { ACT_WORDS, isDone, type Acts } from '../deals/use-acts';
 import { TEXT } from './words';
@@ -83,7 +83,7 @@ function WaitingRow({ item, today, busy, onPress }: { item: Item; today: string;
       <Button
         onPress={onPress}
         busy={busy && item.act.do === 'prepare'}
-        label={`${ACT_WORDS[item.act.do]}: ${item.title}, ${item.address}`}
+        label={actLabel(ACT_WORDS[item.act.do], `${item.title}, ${item.address}`)}
       >
         {ACT_WORDS[item.act.do]}
       </Button>
