@@ -267,6 +267,35 @@ test.each(['0001_start.sql', '0002_desk.sql', '0003_overlaps.sql', '0004_under_w
   },
 );
 
+test('tables and columns renamed after 0022 keep what was in them', async () => {
+  const old: Old = { dir: folder(), url: onPostgres() ? await newDatabase(true) : null };
+  const db = await open(old);
+  await migrate(db.pool, '0022_members.sql');
+  const at = '2026-10-01T12:00:00.000Z';
+  const papers = [
+    { documentId: 'b', standing: 'out', waits: 'waits for Priya' },
+    { documentId: 'a', standing: 'executed', waits: '' },
+  ];
+  const insert = `insert into deal (id, kind, address, city, time_zone, created_at, standing, keep_until) values ($1, 'sale', 'x', '', 'UTC', $2, $3, '2030-01-31')`;
+  await db.pool.query(insert, ['full', at, JSON.stringify({ needs: { requirements: [] }, papers, packets: [] })]);
+  await db.pool.query(insert, ['none', at, JSON.stringify({ papers: [] })]);
+  await db.pool.query(insert, ['fresh', at, null]);
+  await migrate(db.pool);
+  const { rows } = await db.pool.query<{ id: string; computed: { papers: object[] } | null; until: string }>(
+    'select id, computed, retain_until::text as until from deal order by id',
+  );
+  expect(rows.map((r) => [r.id, r.computed?.papers ?? null, r.until])).toEqual([
+    ['fresh', null, '2030-01-31'],
+    ['full', papers.map(({ standing, ...p }) => ({ ...p, status: standing })), '2030-01-31'],
+    ['none', [], '2030-01-31'],
+  ]);
+  for (const table of ['signing_link', 'link_proof', 'saved_view', 'saved_hand', 'paper_review'])
+    expect((await db.pool.query(`select count(*)::int as n from ${table}`)).rows).toEqual([{ n: 0 }]);
+  await db.close();
+  if (old.url) await deleteDatabase(old.url);
+  removeFolder(old.dir);
+});
+
 test('several that start at once bring a database up to date once, and a changed migration is refused', async () => {
   if (!onPostgres()) {
     // The embedded database is one server's: here only the refusal.
