@@ -131,7 +131,7 @@ test('a kit says who fills which place, who is missing, what it meets, and sends
   );
   await screen.findByText('2 papers, 6 pages. Meets 1 of what the deal needs: Lead paint disclosure.');
   screen.getByText('signs 2, initials 6');
-  screen.getByText('signs 2, initials 6; a paper has no line for them, and room was found');
+  screen.getByText('signs 2, initials 6; a paper has no line for them; space was found');
   screen.getByText('No buyer 1 yet');
   screen.getByText('The papers for 7 Weir Terrace');
   expect(screen.queryByTestId('change-Last day')).toBeNull();

@@ -132,7 +132,7 @@ function does(p: KitTrial['people'][number]): string {
   ].filter(Boolean);
   const what = p.act === 'copy' ? 'gets a copy' : p.act === 'approve' ? 'reads and approves' : parts.join(', ');
   const more = p.beyond
-    ? `; ${p.beyond === 1 ? 'a paper has' : `${p.beyond} papers have`} no line for them, and room was found`
+    ? `; ${p.beyond === 1 ? 'a paper has' : `${p.beyond} papers have`} no line for them; space was found`
     : '';
   return `${what || 'has nothing to put in'}${more}`;
 }
