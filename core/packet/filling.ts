@@ -1,5 +1,7 @@
-/** What whoever fills marks and shows what stands in them needs. A door of its own beside the whole of `packet`, so that
- *  the reading of forms, the proposals and the edits of a draft are not sent to people who only sign. */
+/**
+ * What is needed to fill marks and show what is in them. A separate entry beside `packet`, so that reading forms,
+ * proposals and draft edits are not sent to people who only sign.
+ */
 export { approves, holdsGate, puts, receives } from './acts';
 export { validateValue, type Filled, filledHow, handOf, KINDS, takesHand } from './kinds';
 export {

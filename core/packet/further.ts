@@ -1,4 +1,4 @@
-/** People who sign a paper on which there is no line for them, and no room beside the printed ones. */
+/** People who sign a document on which there is no line for them, and no room beside the printed ones. */
 import { sideLabel } from '../text/sides';
 import type { Draft } from './draft';
 import type { Proposal } from './proposal';
@@ -8,10 +8,11 @@ import type { DocumentFacts } from './resolve';
 import type { Mark, PacketParty } from './types';
 
 /**
- * Who is left over on a document: of a role that signs it on printed lines, with neither a line nor a place beside them.
+ * Returns who is left over on a document: of a role that signs on printed lines, with neither a line nor a place
+ * beside them.
  *
- * @param proposals  of the draft
- * @param marks      that stand on its documents
+ * @param proposals of the draft
+ * @param marks on its documents
  */
 export function peopleWithoutLine(
   draft: Pick<Draft, 'parties'>,
@@ -32,12 +33,15 @@ export function peopleWithoutLine(
     .filter((p, i, all) => !has.has(p.id) && all.indexOf(p) === i);
 }
 
-/** How somebody is called under their line on a page for further signatures. */
+/** Returns a person's name under their line on a page for further signatures. */
 export const furtherName = (p: Pick<PacketParty, 'side' | 'ordinal' | 'name'>) => ({
   called: sideLabel(p.side, p.ordinal),
   name: p.name,
 });
 
-/** What a page for further signatures holds for people, once it is read: all of it is theirs, without a look at each. */
+/**
+ * Returns the places of people on a page for further signatures, once it is read: all of them are theirs and need no
+ * confirmation.
+ */
 export const furtherPlaces = (proposals: readonly Proposal[], documentId: string, after: number): Proposal[] =>
   proposals.filter((p) => p.documentId === documentId && p.page > after && isSure(p));

@@ -1,12 +1,12 @@
-/** The geometry of hands and text inside a mark, shared by screen and paper so both show the same. */
+/** The geometry of hands and text inside a mark, shared by screen and paper so that both show the same. */
 import { fitLine, type Measure } from '../paper/fit';
 import type { Rect } from '../paper/types';
 import { itemAt, lastOf } from '../sure';
 
-/** One pen stroke as flat x, y pairs. */
+/** A pen stroke as flat x, y pairs. */
 type Pairs = readonly number[];
 
-/** A step of an outline: move, line, or quadratic curve through a control point. Points. */
+/** A step of an outline: move, line, or quadratic curve through a control point. In points. */
 export type PathStep =
   | { to: 'M'; x: number; y: number }
   | { to: 'L'; x: number; y: number }
@@ -16,8 +16,8 @@ export type PathStep =
 export const PEN_WIDTH = 1.3;
 
 /**
- * Strokes of a drawing scaled into a mark (aspect kept, centred), as smooth curves through the
- * midpoints of the drawn points. Coordinates as displayed: y down.
+ * Returns the strokes of a drawing scaled into a mark (aspect kept, centered), as smooth curves through the midpoints
+ * of the drawn points. Coordinates as displayed: y down.
  */
 export function drawingSteps(drawing: { strokes: readonly Pairs[] }, rect: Rect): PathStep[][] {
   const box = strokesBox(drawing.strokes);
@@ -45,7 +45,7 @@ function smooth(stroke: Pairs, at: (x: number, y: number) => { x: number; y: num
   return steps;
 }
 
-/** The box that strokes take up, in the drawing's own units. */
+/** Returns the box around strokes, in the drawing's own units. */
 export function strokesBox(strokes: readonly Pairs[]): Rect {
   let x0 = Infinity;
   let y0 = Infinity;
@@ -62,17 +62,14 @@ export function strokesBox(strokes: readonly Pairs[]): Rect {
   return x0 === Infinity ? { x: 0, y: 0, w: 1, h: 1 } : { x: x0, y: y0, w: x1 - x0, h: y1 - y0 };
 }
 
-/**
- * A signature's box parted for what stands under it: the hand above, one small line below. Without such a line the hand
- * has all of it.
- */
+/** Splits a signature's box: the hand above, one small line below. Without such a line the hand has all of it. */
 export function withUnder(rect: Rect, under: string | undefined): { hand: Rect; words: Rect | null } {
   if (!under) return { hand: rect, words: null };
   const h = Math.min(9, rect.h * 0.34);
   return { hand: { ...rect, h: rect.h - h }, words: { ...rect, y: rect.y + rect.h - h, h } };
 }
 
-/** How one line of text stands in a mark: size and baseline start, in points as displayed. */
+/** How a line of text is set in a mark: size and start of its baseline, in points as displayed. */
 export interface SetLine {
   size: number;
   x: number;
@@ -81,8 +78,8 @@ export interface SetLine {
 }
 
 /**
- * Sets a typed hand in a mark: as large as it fits, centred for initials, from the left for
- * signatures. Script faces reach further up and down than text faces, hence the line of 1.3.
+ * Sets a typed hand in a mark: as large as it fits, centered for initials, from the left for signatures. Script
+ * typefaces reach further up and down than text, hence the line height of 1.3.
  */
 export function setScript(text: string, kind: 'signature' | 'initials', rect: Rect, measure: Measure): SetLine {
   const fit = fitLine(text, { w: rect.w - 4, h: rect.h }, measure, 40, 5, 1.3);
@@ -91,20 +88,20 @@ export function setScript(text: string, kind: 'signature' | 'initials', rect: Re
   return { size: fit.size, x, baseline: rect.y + rect.h / 2 + fit.size * 0.3, fits: fit.fits };
 }
 
-/** Sets a line of plain text in a mark, from the left, resting near the foot as on a form's line. */
+/** Sets a line of plain text in a mark, from the left, near the bottom as on a form's line. */
 export function setText(text: string, rect: Rect, measure: Measure): SetLine {
   const fit = fitLine(text, { w: rect.w - 4, h: rect.h }, measure, 11, 5, 1.25);
   return { size: fit.size, x: rect.x + 2, baseline: rect.y + rect.h / 2 + fit.size * 0.36, fits: fit.fits };
 }
 
-/** One line of a paragraph as it stands in a mark. */
+/** A line of a paragraph in a mark. */
 export interface ParagraphLine extends SetLine {
   text: string;
 }
 
 /**
- * Sets several lines of text in a mark, from the top: as large as they fit, words wrapped,
- * line breaks kept. Type shrinks from 11 points down to `least` before it would run over.
+ * Sets several lines of text in a mark, from the top: as large as they fit, words wrapped, line breaks kept. Type
+ * shrinks from 11 points to `least` before it would overflow.
  */
 export function setParagraph(text: string, rect: Rect, measure: Measure, least = 5): ParagraphLine[] {
   const width = rect.w - 4;
@@ -140,7 +137,7 @@ function wrap(text: string, width: number, measure: (t: string) => number): stri
   return out;
 }
 
-/** The two strokes of a tick inside a box, as x, y pairs. */
+/** Returns the two strokes of a tick inside a box, as x, y pairs. */
 export function tickStrokes(rect: Rect): Pairs[] {
   const side = Math.min(rect.w, rect.h);
   const x = rect.x + (rect.w - side) / 2;
@@ -152,7 +149,7 @@ export function tickStrokes(rect: Rect): Pairs[] {
   ];
 }
 
-/** Where a picture of somebody's writing stands in its mark: as large as fits, in the middle, not stretched. */
+/** Returns where a picture of writing is in its mark: as large as fits, centered, not stretched. */
 export function fitPicture(picture: { width: number; height: number }, rect: Rect): Rect {
   const k = Math.min(rect.w / picture.width, rect.h / picture.height);
   const w = picture.width * k;

@@ -1,7 +1,7 @@
 /**
- * What a packet is made of: parties with their acts, kinds of marks and what may stand in them, the draft with its rules,
- * redlines and edits, and what a printed form proposes for it. It knows the page and what was read of it; it must not
- * know how a packet goes from gate to gate.
+ * What a packet consists of: parties with their acts, kinds of marks and their values, the draft with its rules,
+ * redlines and edits, and what a printed form proposes for it. Knows pages and what was read on them; must not know
+ * how a packet moves from gate to gate.
  */
 export {
   type Act,

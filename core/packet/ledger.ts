@@ -1,4 +1,4 @@
-/** The page ledger: pages down, parties across; what each must do, what is done, where a gap is. */
+/** The page ledger: pages down, parties across; what each must do, what is done, and gaps. */
 import { isAutomatic, isForClient, isSenders } from './kinds';
 import type { InitialsRule, LeftOutPage, Mark } from './types';
 
@@ -6,13 +6,13 @@ import type { InitialsRule, LeftOutPage, Mark } from './types';
 export const CELL_STATES = [
   /** Nothing to do here for this party. */
   'none',
-  /** Initials wanted, not given yet. */
+  /** Initials are required and not given yet. */
   'initials',
-  /** A signature wanted, not given yet. */
+  /** A signature is required and not given yet. */
   'signature',
-  /** Other marks wanted, not filled yet. */
+  /** Other marks are required and not filled yet. */
   'other',
-  /** Wanted by the rule, or by the party's other pages, and there is no mark for it. */
+  /** Required by the rule, or by the party's other pages, without a mark for it. */
   'gap',
   /** Excepted from the initials rule by hand. */
   'excepted',
@@ -28,7 +28,7 @@ export const CELL_WANTS = ['initials', 'signature', 'other', 'none'] as const;
 export interface LedgerCell {
   partyId: string;
   state: CellState;
-  /** What the cell asks for, whether done or not: drives the sign shown in it. */
+  /** What the cell asks for, done or not: determines its symbol. */
   wants: (typeof CELL_WANTS)[number];
   markIds: string[];
   total: number;
@@ -48,7 +48,7 @@ export interface LedgerRow {
 export interface Ledger {
   partyIds: string[];
   rows: LedgerRow[];
-  /** Required marks in all, and those done. */
+  /** Number of required marks, and of those done. */
   total: number;
   done: number;
   gaps: number;
@@ -56,20 +56,20 @@ export interface Ledger {
 
 /** What the page ledger is computed from. */
 export interface LedgerInput {
-  /** `ownPages`: pages before those of a signing record, on which nothing is asked for. */
+  /** `ownPages`: pages before a signing record, on which nothing is required. */
   documents: { id: string; pageCount: number; ownPages?: number | undefined }[];
   partyIds: string[];
   marks: Mark[];
   rules: InitialsRule[];
-  /** Pages left out by hand, where no rule says so. */
+  /** Pages excepted by hand where no rule applies. */
   leftOut?: LeftOutPage[];
-  /** Marks that are filled. */
+  /** Ids of filled marks. */
   filled: ReadonlySet<string>;
 }
 
 /**
- * Builds the ledger. A party who initials some pages of a document but not all of them, with
- * no rule that says so, has a gap of the `pattern` kind on the others.
+ * Builds the ledger. A party that initials some pages of a document but not all, without a rule that says so, has a
+ * gap of the `pattern` kind on the others.
  */
 // eslint-disable-next-line max-lines-per-function -- one walk over pages and parties; rows, sums and gaps come of the same counting
 export function buildLedger(input: LedgerInput): Ledger {
@@ -144,7 +144,7 @@ export function buildLedger(input: LedgerInput): Ledger {
   return ledger;
 }
 
-/** One ledger of those of single documents, in their order; documents have nothing to do with each other in it. */
+/** Joins ledgers of single documents, which are independent of each other. */
 export function joinLedgers(partyIds: string[], ledgers: Ledger[]): Ledger {
   const sum = (of: (l: Ledger) => number) => ledgers.reduce((n, l) => n + of(l), 0);
   return {
@@ -158,7 +158,7 @@ export function joinLedgers(partyIds: string[], ledgers: Ledger[]): Ledger {
 
 const NONE: Mark[] = [];
 
-/** The places among these marks that have to be filled; the choices of a group are one place. */
+/** Returns the places among marks that must be filled; the choices of a group are one place. */
 export function requiredPlaces(marks: Mark[]): Mark[][] {
   const units: Mark[][] = [];
   const groups = new Map<string, Mark[]>();

@@ -1,4 +1,7 @@
-/** Sending a paper back for what is missing on it: marks where nobody wrote, for whom they are, and for nobody else. */
+/**
+ * Sending a returned paper back for what is missing: marks where nobody wrote, for the people they belong to, and for
+ * nobody else.
+ */
 import { overlapArea } from '../paper/geometry';
 import type { PrintedPlace } from '../reading/types';
 import type { Draft, DraftEdit } from './draft';

@@ -1,4 +1,4 @@
-/** Where somebody signs who is added while a packet is on its way: free of print and of every mark. */
+/** Signatures of a person who is added after sending: clear of print and of every mark. */
 import type { PacketParty, Mark, Redline } from './types';
 import { placeInitials } from '../paper/placing';
 import type { DocumentFacts } from './resolve';
@@ -11,10 +11,10 @@ const SMALL = { w: 130, h: 22 };
 const DATE = { w: 84, h: 20 };
 
 /**
- * A signature with its date on every document, near those who signed there already, and, if
- * wished, initials on every page. Documents without room for a signature are told in `without`.
+ * Returns a signature with its date on every document, near existing signatures, and initials on every page if
+ * wanted. Documents without room are listed in `without`.
  *
- * @param newId  ids come from outside: the core has no randomness
+ * @param newId ids come from outside: the core has no randomness
  */
 export function marksForNewcomer(
   party: PacketParty,
@@ -55,7 +55,7 @@ export function marksForNewcomer(
   return { marks: out, without };
 }
 
-/** Below the last signature there is, on its page; else on any page with room, from the last one back. */
+/** Returns a place below the last signature on its page; otherwise on any page with room, from the last page back. */
 function signaturePlace(
   doc: DocumentFacts,
   marks: Mark[],

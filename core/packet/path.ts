@@ -1,9 +1,9 @@
-/** Paths in one touch: orders that practitioners use again and again. */
+/** Usual paths that one tap sets up. */
 import { holdsGate } from './acts';
 import type { Gate, PacketParty } from './types';
 import type { Side } from '../text/sides';
 
-/** Who stands at which gate when sellers (or landlords) go first, then their broker, then the other side. */
+/** Sides by gate when sellers (or landlords) go first, then their broker, then the other side. */
 const SIDE_STEPS: Side[][] = [
   ['seller', 'landlord'],
   ['listing_broker', 'manager'],
@@ -17,8 +17,8 @@ const SIDE_STEPS: Side[][] = [
 export type PathPattern = 'together' | 'one_by_one' | 'by_side';
 
 /**
- * The gates of a pattern. Parties who only get a copy stand at no gate: they are sent it at
- * the end. Ids come from `newId`, since the core has no randomness.
+ * Returns the gates of a pattern. Parties who only get a copy are at no gate: they get it at the end. Ids come from
+ * `newId`, since the core has no randomness.
  */
 export function gatesOfPattern(pattern: PathPattern, parties: PacketParty[], newId: () => string): Gate[] {
   const acting = parties.filter(holdsGate);
@@ -31,7 +31,7 @@ export function gatesOfPattern(pattern: PathPattern, parties: PacketParty[], new
   return gates.filter((g) => g.length).map((partyIds) => ({ id: newId(), partyIds }));
 }
 
-/** Parties in the order of the sides on a usual path, then by their place in the side. */
+/** Returns parties in the order of sides on a usual path, then by their number. */
 export function inSideOrder(parties: PacketParty[]): PacketParty[] {
   const step = (p: PacketParty) => SIDE_STEPS.findIndex((s) => s.includes(p.side));
   return [...parties].sort((a, b) => step(a) - step(b) || a.ordinal - b.ordinal);

@@ -1,4 +1,4 @@
-/** Whose a printed place is: from the role and the number on the page to a party of the packet. */
+/** Whose a printed place is: from the role and number on the page to a party of the packet. */
 import { puts } from './acts';
 import { plain, roleOfWords } from '../reading/words';
 import type { PlaceRole, PrintedPlace } from '../reading/types';
@@ -26,10 +26,10 @@ const SIDES: Record<Exclude<PlaceRole, 'unknown'>, Side[]> = {
   manager: ['manager', 'listing_broker'],
 };
 
-/** The side a role is of, where nobody says otherwise. */
+/** Returns the side of a role, unless something else says otherwise. */
 export const sideOfRole = (role: PlaceRole): Side | null => (role === 'unknown' ? null : (SIDES[role][0] ?? null));
 
-/** People of a role in their order, by the first of its sides that has any. */
+/** Returns people of a role in order, of the first of its sides that has any. */
 export function ofRole<T extends { side: Side; ordinal: number }>(role: PlaceRole, people: readonly T[]): T[] {
   if (role === 'unknown') return [];
   for (const side of SIDES[role]) {
@@ -39,7 +39,7 @@ export function ofRole<T extends { side: Side; ordinal: number }>(role: PlaceRol
   return [];
 }
 
-/** The signers of a role in the order of their places. */
+/** Returns the signers of a role in the order of their numbers. */
 export function signersOf(role: PlaceRole, documentId: string, parties: PacketParty[]): PacketParty[] {
   return ofRole(
     role,
@@ -47,7 +47,7 @@ export function signersOf(role: PlaceRole, documentId: string, parties: PacketPa
   );
 }
 
-/** The role as it is meant in this packet: "seller or landlord" is whoever of them is there. */
+/** Returns the role as it is meant in this packet: "seller or landlord" is whichever is there. */
 export function roleHere(place: PrintedPlace, documentId: string, parties: PacketParty[]): PlaceRole {
   if (place.role === 'unknown' || signersOf(place.role, documentId, parties).length) return place.role;
   const rest = plain(place.label).split(/\bor\b|\/|\bo\b/);
@@ -58,7 +58,7 @@ export function roleHere(place: PrintedPlace, documentId: string, parties: Packe
   return place.role;
 }
 
-/** The party a printed place is for, or null. */
+/** Returns the party a printed place is for; null if none. */
 export function partyOfPlace(place: PrintedPlace, documentId: string, parties: PacketParty[]): PacketParty | null {
   const here = signersOf(roleHere(place, documentId, parties), documentId, parties);
   return here[(place.ordinal ?? 1) - 1] ?? null;

@@ -10,7 +10,7 @@ export interface Proposal {
   page: number;
   rect: Rect;
   kind: MarkKind;
-  /** Whose it would be; null when the page does not say, or nobody in the packet fits. */
+  /** Whose it would be; null if the page does not say, or nobody in the packet fits. */
   partyId: string | null;
   /** Whether the page names somebody who is not in this packet. */
   stranger: boolean;
@@ -21,8 +21,8 @@ export interface Proposal {
   doubtful?: true;
   /** Boxes that answer one question and exclude each other. */
   group?: string;
-  /** For a place beyond the printed ones: the printed place it stands beside. */
+  /** For a place beyond the printed ones: the printed place it is beside. */
   beside?: string;
-  /** For a place beyond the printed ones: where the name stands under it. */
+  /** For a place beyond the printed ones: where the name is printed under it. */
   nameAt?: Rect;
 }

@@ -1,10 +1,10 @@
-/** Passing the open gate. */
+/** Closing the open gate and opening what follows. */
 import { holdsGate } from '../packet/acts';
 import { openFrom } from './gates';
 import { isNeeded, partyOf, progressOf } from './progress';
 import type { PacketEventBody, PacketState } from './types';
 
-/** Passes the open gate, excusing those of it whose act is not needed any more, and opens what follows. */
+/** Closes the open gate, excuses those of it whose act is no longer needed, and opens what follows. */
 export function advanceGate(state: PacketState, done: readonly string[] = []): PacketEventBody[] {
   const excused = (state.plan.gates[state.gate]?.partyIds ?? []).filter(
     (id) =>

@@ -1,4 +1,4 @@
-/** What the sender does with a packet that is on its way. */
+/** Changes by the sender after sending. */
 import { byLink, ACT_FACTS } from '../packet/acts';
 import { isDay } from '../calendar';
 import { isEmail } from '../text/email';
@@ -21,20 +21,20 @@ export type ChangeCommand =
   | { type: 'add_party'; party: PacketParty; gates: Gate[]; marks: Mark[] }
   | { type: 'add_document'; document: PlanDocument; marks: Mark[] }
   | { type: 'drop_party'; partyId: string; reason: string }
-  /** `marks` are those to add, for somebody who puts nothing on the pages yet. */
+  /** `marks` are those to add, for a person who had nothing to fill. */
   | { type: 'change_act'; partyId: string; act: Act; only?: string[]; gates: Gate[]; marks: Mark[] }
-  /** A mark that moves comes under a new id: rooms for the old one may be kept in a sealed file. */
+  /** A mark that moves gets a new id: a sealed file may have reserved room for the old one. */
   | { type: 'change_marks'; partyId: string; put: Mark[]; drop: string[] }
   | { type: 'set_reading'; allowed: boolean }
   | { type: 'correct'; redline: Redline; marks: Mark[] }
-  /** `today` is the day in the deal's zone. */
+  /** `today` is the day in the deal's time zone. */
   | { type: 'extend'; lastDay: string; today: string }
   | { type: 'nudge'; partyIds?: string[]; words?: string }
   | { type: 'answer'; questionId: string; text: string }
   | { type: 'unlock'; partyId: string }
   | { type: 'renew_link'; partyId: string }
   | { type: 'host'; partyId: string; hostName: string }
-  /** `day` is the day it went, `today` the day in the deal's zone. */
+  /** `day` is the day it was sent, `today` the day in the deal's time zone. */
   | { type: 'letter'; partyId: string; day: string; way: 'post' | 'hand'; today: string };
 
 const CHANGES: ChangeCommand['type'][] = [
@@ -62,7 +62,7 @@ export function isChange(command: { type: string }): command is ChangeCommand {
   return isOneOf(CHANGES, command.type);
 }
 
-/** Decides a change by the sender. Only a lapsed packet can be taken up again, by extending it. */
+/** Decides a change by the sender. A lapsed packet can only be extended. */
 export function decideChange(state: PacketState, command: ChangeCommand): Decision {
   if (command.type === 'extend') return decideExtend(state, command);
   // An answer that comes late still reaches who asked.
@@ -178,7 +178,7 @@ function decideAddParty(
   );
 }
 
-/** Parties whose gate is still ahead: only they get a document that is added now. */
+/** Returns the parties at later gates: only they get a document that is added now. */
 export function ahead(state: PacketState): PacketParty[] {
   return stillIn(state).filter((p) => gateOf(state.plan, p.id) > state.gate);
 }
@@ -259,7 +259,7 @@ function decideNudge(state: PacketState, { partyIds, words }: { partyIds?: strin
   );
 }
 
-/** Who will have to initial a change of a document: those who sign it and were not excused. */
+/** Returns who must initial a change of a document: those who sign it and were not excused. */
 export function initialsOfChange(state: PacketState, documentId: string): PacketParty[] {
   return state.plan.parties.filter((p) => signsDocument(p, documentId) && isNeeded(progressOf(state, p.id).status));
 }

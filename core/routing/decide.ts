@@ -1,6 +1,6 @@
 /**
- * The packet's state machine: a command either becomes events or is refused with a reason.
- * It never looks at a clock: the caller stamps the events it returns.
+ * The packet's state machine: a command becomes events or is refused with a reason. It has no clock: callers stamp
+ * the events.
  */
 import { holdsGate, receives } from '../packet/acts';
 import { decideChange, isChange, type ChangeCommand } from './changes';
@@ -26,7 +26,7 @@ export function decide(state: PacketState | null, command: PacketCommand): Decis
   return decidePartyAct(state, command);
 }
 
-/** After its end, only that somebody opened what had been delivered is still written down. */
+/** Decides a party's command after the packet's end: only opening what was delivered is still recorded. */
 function decideLate(state: PacketState, command: PartyCommand): Decision {
   const party = partyOf(state.plan, command.partyId);
   if (command.type === 'open' && state.status === 'executed' && party && receives(party))

@@ -1,4 +1,4 @@
-/** What is only delivered: on which day it counts as delivered, and what follows when that day comes, or it is opened. */
+/** Delivery: the day something counts as delivered, and what follows when that day comes or it is opened. */
 import { dayOf, dueDay, shortDay, type DueDay } from '../calendar';
 import { receives } from '../packet/acts';
 import type { DeemedAfter, Delivery, Plan } from '../packet/types';
@@ -7,22 +7,22 @@ import { advanceGate } from './advance-gate';
 import { accept, refuse, type Decision } from './refusal';
 import type { PacketEventBody, PacketState } from './types';
 
-/** How days are counted where no rule says otherwise. */
+/** How days are counted if no rule says otherwise. */
 export const USUAL_DELIVERY: Delivery = {
   link: { n: 1, unit: 'business_days' },
   post: { n: 3, unit: 'business_days' },
   hand: { n: 0, unit: 'days' },
 };
 
-/** The day something counts as delivered that went on another. */
+/** Returns the day something counts as delivered, given the day it was sent. */
 export function deliveredAfter(after: DeemedAfter, from: string, holidays: readonly string[]): DueDay {
   return dueDay({ ...after, way: 'after', roll: after.unit === 'business_days' }, from, holidays);
 }
 
 /**
- * The day on which what went to a party counts as delivered.
+ * Returns the day on which what was sent to a party counts as delivered.
  *
- * @returns null while there is none: nothing has gone yet, or the message came back and no letter went in its place
+ * @returns null while there is none: nothing was sent yet, or the message came back and no letter was mailed
  */
 export function countsFrom(state: PacketState, partyId: string): DueDay | null {
   const { plan } = state;
@@ -54,7 +54,7 @@ export function wantsLetter(state: PacketState, partyId: string): boolean {
   return !!s.bounced || !isWrittenTo(state.plan, partyId);
 }
 
-/** It is opened: with that it is delivered. */
+/** Decides that a party opened it, which delivers it. */
 export function decideOpened(state: PacketState, partyId: string): Decision {
   const s = progressOf(state, partyId);
   const opened: PacketEventBody[] = s.openedAt ? [] : [{ type: 'opened', partyId }];
@@ -67,7 +67,7 @@ export function decideOpened(state: PacketState, partyId: string): Decision {
   );
 }
 
-/** Those of the open gate for whom it counts as delivered by a day, and what follows. */
+/** Returns the events for people of the open gate for whom it counts as delivered by a day. */
 export function deliveredBy(state: PacketState, today: string): PacketEventBody[] {
   const due = waitingFor(state).flatMap((p) => {
     const day = receives(p) ? countsFrom(state, p.id)?.day : undefined;
@@ -86,7 +86,7 @@ export function deliveredBy(state: PacketState, today: string): PacketEventBody[
 const passing = (state: PacketState, done: string[]): PacketEventBody[] =>
   isHeld(state, done) ? [] : advanceGate(state, done);
 
-/** A letter went by post, or was handed over. */
+/** Decides that a letter was mailed or handed over. */
 export function decideLetter(
   state: PacketState,
   { partyId, day, way, today }: { partyId: string; day: string; way: 'post' | 'hand'; today: string },

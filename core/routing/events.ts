@@ -1,37 +1,37 @@
-/** What is known of each sort of event beside how it changes the state: one entry each, none forgotten. */
+/** What is known of each event besides its effect on the state: one entry each, required by the compiler. */
 import { ACT_FACTS } from '../packet/acts';
 import { count } from '../text/names';
 import type { PacketEvent, PacketEventBody, PacketEventType } from './types';
 
 /** What is known of a kind of event besides its effect on the state. */
 export interface EventFacts {
-  /** Follows by itself from another act (a gate opens): it is the system's doing, whoever acted. */
+  /** It follows from another act (a gate opens): it is the system's, whoever acted. */
   consequence?: true;
-  /** Parties, gates, documents or marks of the plan are others afterwards. */
+  /** It changes parties, gates, documents or marks of the plan. */
   changesPlan?: true;
-  /** Which files the packet needs is another matter afterwards. */
+  /** It changes which files the packet needs. */
   changesFiles?: true;
 }
 
 /** Names as they were when an event happened. */
 export interface NamesThen {
-  /** Of a party by its id. */
+  /** Returns a party's name by its id. */
   of(partyId: string): string;
   documents: ReadonlyMap<string, string>;
 }
 
-/** Who an event is about, and who caused it. */
+/** Whom an event is about, and who caused it. */
 interface Told {
-  /** The party it is about. */
+  /** The name of the party it is about. */
   who: string;
-  /** The member who did it. */
+  /** The name of the member who did it. */
   by: string;
   names: NamesThen;
 }
 
 type BodyOf<T extends PacketEventType> = Extract<PacketEventBody, { type: T }>;
 
-/** An event's facts, and its line in the packet's activity; null where it is told with others, or not at all. */
+/** An event's facts, and its line in the packet's activity; null if it is not listed by itself. */
 type Entry<T extends PacketEventType> = EventFacts & { line: ((told: Told, body: BodyOf<T>) => string) | null };
 
 const STEP_DONE = {
@@ -141,7 +141,7 @@ export const EVENTS: { [T in PacketEventType]: Entry<T> } = {
   },
 };
 
-/** An event as a sentence for the coordinator. */
+/** Returns an event as a sentence for members. */
 export function sentenceOf({ body, actor }: Pick<PacketEvent, 'body' | 'actor'>, names: NamesThen): string | null {
   const told: Told = {
     names,

@@ -1,11 +1,11 @@
-/** Gates on the path: whether it can be walked, and what opens with each. */
+/** Gates: whether a path is valid, and what opens with each gate. */
 import { byLink, holdsGate } from '../packet/acts';
 import type { Gate, Plan } from '../packet/types';
 import { partyOf } from './progress';
 import type { PacketEventBody, PacketState } from './types';
 import { itemAt } from '../sure';
 
-/** What is wrong with a path, in words; null when nothing is. */
+/** Returns what is wrong with a path, in words; null if nothing. */
 export function pathProblem(plan: Pick<Plan, 'parties' | 'gates'>): string | null {
   const known = new Set(plan.parties.map((p) => p.id));
   const seen = new Set<string>();
@@ -22,8 +22,8 @@ export function pathProblem(plan: Pick<Plan, 'parties' | 'gates'>): string | nul
 }
 
 /**
- * Opens gate `index`, asks its parties, and goes on through every gate that nobody holds
- * (copies only); after the last gate the packet is executed.
+ * Opens gate `index`, asks its parties, and continues through gates that nobody holds (copies only). After the last
+ * gate the packet is executed.
  */
 export function openFrom(plan: Plan, index: number): PacketEventBody[] {
   const out: PacketEventBody[] = [];
@@ -38,13 +38,13 @@ export function openFrom(plan: Plan, index: number): PacketEventBody[] {
   return out;
 }
 
-/** The first gate that somebody holds: where a packet stands once it is sent. */
+/** Returns the first gate that somebody holds: where a packet is once it is sent. */
 export function firstHeld(plan: Plan): number {
   const at = plan.gates.findIndex((g) => g.partyIds.some((id) => holdsGate(partyOf(plan, id)!)));
   return at < 0 ? plan.gates.length : at;
 }
 
-/** Those after an open gate who can be written to about reading along, as the events that tell them. */
+/** Returns the events that let people at later gates read along, for those who can be written to. */
 export function readersOf(plan: Plan, gate: number): PacketEventBody[] {
   const later = new Set(plan.gates.slice(gate + 1).flatMap((g) => g.partyIds));
   return plan.parties
@@ -55,7 +55,10 @@ export function readersOf(plan: Plan, gate: number): PacketEventBody[] {
 /** Whether two values of plain data are the same. */
 export const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
 
-/** Gates up to the open one are as they were; the rest may be any order of those who come later. */
+/**
+ * Returns what is wrong with a new order of gates: those up to the open one must be unchanged, the rest may be any
+ * order of the same people.
+ */
 export function aheadOnly(state: PacketState, gates: Gate[]): string | null {
   for (let i = 0; i <= state.gate; i++)
     if (!same(gates[i], state.plan.gates[i])) return 'Only gates that are still ahead can be changed.';

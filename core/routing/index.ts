@@ -1,7 +1,7 @@
 /**
- * A packet on its way: commands are decided into events, events make states, and a state says who is waited for, what is
- * left to do and what is shown. It knows what a packet is made of; it must not know of clocks, of storage, or of how
- * anybody is told: the caller stamps events and does what follows.
+ * A packet after sending: commands become events, events make states, and a state says who is waited for, what is
+ * left to do and what is shown. Knows what a packet consists of; must not know clocks, storage or messages: callers
+ * stamp events and do what follows from them.
  */
 export { countsFrom, wantsLetter } from './delivery';
 export {

@@ -24,10 +24,10 @@ export type PartyCommand =
   | { type: 'hand_over'; partyId: string; contact: Contact; reason: string }
   | { type: 'ask_question'; partyId: string; questionId: string; text: string };
 
-/** The most questions one party can have open at a time. */
+/** Maximum number of open questions per party. */
 export const MAX_QUESTIONS = 20;
 
-/** Decides an act of a party in a packet that is under way. */
+/** Decides an act of a party. */
 export function decidePartyAct(state: PacketState, command: PartyCommand): Decision {
   const party = partyOf(state.plan, command.partyId);
   const progress = state.parties[command.partyId];

@@ -1,4 +1,4 @@
-/** What the sender changes about people who have not put anything on a page yet: taken out, another act, other marks. */
+/** Changes by the sender about people who have put nothing on a page yet: removal, another act, other marks. */
 import { ACT_FACTS, byLink, holdsGate, puts } from '../packet/acts';
 import { PACKET_LIMITS } from '../packet/draft';
 import { isAutomatic, isForClient } from '../packet/kinds';
@@ -20,7 +20,7 @@ function isUntouched(state: PacketState, partyId: string): boolean {
   return !hasActed(state, partyId) && !s.again && s.status !== 'declined' && isNeeded(s.status);
 }
 
-/** Takes somebody out; when the open gate waited for them alone, it passes. */
+/** Removes a party. If the open gate waited for it alone, the gate closes. */
 export function decideRemove(state: PacketState, party: PacketParty, reason: string): Decision {
   if (!reason) return refuse('reason_wanted');
   if (!isUntouched(state, party.id)) return refuse('has_acted');
@@ -29,7 +29,7 @@ export function decideRemove(state: PacketState, party: PacketParty, reason: str
   return accept({ type: 'party_dropped', partyId: party.id, reason }, ...(held ? [] : advanceGate(state, [party.id])));
 }
 
-/** Gives somebody whose gate is still ahead another act. */
+/** Gives a party at a later gate another act. */
 export function decideAct(
   state: PacketState,
   party: PacketParty,
@@ -55,7 +55,7 @@ export function decideAct(
   return accept({ type: 'act_changed', partyId: party.id, act, gates, marks, ...(only ? { only } : {}) });
 }
 
-/** Puts, moves and takes away marks of somebody. */
+/** Adds, moves and removes marks of a party. */
 export function decideMarks(
   state: PacketState,
   party: PacketParty,
@@ -88,7 +88,7 @@ export function decideMarks(
   return accept({ type: 'marks_changed', partyId: party.id, put, dropped: dropped.map((m) => m.id) });
 }
 
-/** What is wrong with a mark that is to be put, in words; null when nothing is. */
+/** Returns what is wrong with a mark to add, in words; null if nothing. */
 function wrongWithMark(state: PacketState, party: PacketParty, m: Mark, was: Mark | undefined): string | null {
   if (m.partyId !== party.id || (was && was.partyId !== party.id)) return 'A mark belongs to someone else.';
   if (!isForClient(m) && !isAutomatic(m.kind)) return 'Only marks that a person fills can be added after sending.';

@@ -1,4 +1,4 @@
-/** Questions about a packet's state: whose turn it is, what is left, what holds. */
+/** Questions about a packet's state: whose turn it is, what is left, what holds it up. */
 import { holdsGate } from '../packet/acts';
 import { isForClient } from '../packet/kinds';
 import { hasDocument } from '../packet/place-party';
@@ -6,7 +6,7 @@ import type { Mark, PacketParty, Plan } from '../packet/types';
 import { sure } from '../sure';
 import type { PacketState, PartyProgress, PartyStatus } from './types';
 
-/** The plan's marks document by document, page by page, top to bottom, left to right. */
+/** Returns the plan's marks by document and page, top to bottom, left to right. */
 export function inReadingOrder(plan: Plan): readonly Mark[] {
   const known = ordered.get(plan);
   if (known) return known;
@@ -22,11 +22,11 @@ export function inReadingOrder(plan: Plan): readonly Mark[] {
   return marks;
 }
 
-/** A plan is never changed in place, so what was put in order once stays so. */
+/** Cached order by plan: a plan is never changed in place. */
 const ordered = new WeakMap<Plan, readonly Mark[]>();
 const ofParty = new WeakMap<Plan, Map<string, readonly Mark[]>>();
 
-/** A party's marks in reading order. */
+/** Returns a party's marks in reading order. */
 export function marksOfParty(plan: Plan, partyId: string): readonly Mark[] {
   let known = ofParty.get(plan);
   if (!known) {
@@ -42,9 +42,9 @@ export function marksOfParty(plan: Plan, partyId: string): readonly Mark[] {
 }
 
 /**
- * Where a party of the packet stands.
+ * Returns a party's progress.
  *
- * @throws Error when the packet has no such party
+ * @throws Error if the packet has no such party
  */
 export const progressOf = (state: Pick<PacketState, 'parties'>, partyId: string): PartyProgress =>
   sure(state.parties[partyId], `the progress of party ${partyId}`);
@@ -52,11 +52,11 @@ export const progressOf = (state: Pick<PacketState, 'parties'>, partyId: string)
 /** Whether a packet still counts on somebody: not on those who were excused, or taken out. */
 export const isNeeded = (status: PartyStatus): boolean => status !== 'excused' && status !== 'dropped';
 
-/** The parties that were not taken out. */
+/** Returns the parties that were not removed. */
 export const stillIn = (state: PacketState): PacketParty[] =>
   state.plan.parties.filter((p) => progressOf(state, p.id).status !== 'dropped');
 
-/** The marks a party must fill itself and has not filled yet, in reading order. */
+/** Returns the marks a party must fill itself and has not filled yet, in reading order. */
 export function marksLeft(state: PacketState, partyId: string): Mark[] {
   const at = state.parties[partyId]?.status;
   if (at && !isNeeded(at)) return [];
@@ -73,18 +73,18 @@ export function marksLeft(state: PacketState, partyId: string): Mark[] {
   });
 }
 
-/** How many places a party has to fill itself; a group of choices is one. */
+/** Returns how many places a party has to fill itself; a group of choices is one. */
 export function countPlaces(plan: Plan, partyId: string): number {
   const mine = marksOfParty(plan, partyId).filter((m) => m.required && isForClient(m));
   return new Set(mine.map((m) => m.group ?? m.id)).size;
 }
 
-/** The marks that count: those of somebody who is not needed are nobody's any more. */
+/** Returns the marks that count: those of excused parties do not. */
 export function marksThatCount(state: PacketState): Mark[] {
   return state.plan.marks.filter((m) => isNeeded(state.parties[m.partyId]?.status ?? 'waiting'));
 }
 
-/** The gate's index that a party stands at; -1 when it stands at none (it gets a copy at the end). */
+/** Returns the index of a party's gate; -1 if it is at none (it gets a copy at the end). */
 export function gateOf(plan: Plan, partyId: string): number {
   return plan.gates.findIndex((g) => g.partyIds.includes(partyId));
 }
@@ -106,7 +106,7 @@ export function isTurnOf(state: PacketState, partyId: string): boolean {
   return gate === state.gate || (gate < state.gate && (s.again || !holdsGate(partyOf(state.plan, partyId)!)));
 }
 
-/** Whom the packet waits for now: those who hold it and are not done. */
+/** Returns whom the packet waits for: those who hold it and are not done. */
 export function waitingFor(state: PacketState): PacketParty[] {
   return state.plan.parties.filter((p) => holdsGate(p) && isTurnOf(state, p.id));
 }
@@ -148,7 +148,7 @@ export function hasActed(state: PacketState, partyId: string): boolean {
   return state.parties[partyId]?.status === 'done' || hasFilled(state, partyId);
 }
 
-/** Those who were done with a document when it was changed, and have to say so again. */
+/** Returns those who were done with a document when it was changed, and must confirm again. */
 export function doneWith(state: PacketState, documentId: string): PacketParty[] {
   return state.plan.parties.filter(
     (p) => holdsGate(p) && hasDocument(p, documentId) && progressOf(state, p.id).status === 'done',

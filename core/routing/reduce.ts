@@ -24,8 +24,8 @@ const FRESH: PartyProgress = {
 };
 
 /**
- * Which parts of a state are this replay's own, and may be changed in place: a part is copied
- * when it is first changed, so that a log is replayed in time that grows with its length alone.
+ * Tracks which parts of a state belong to this replay and may be changed in place. A part is copied when it is first
+ * changed, so replaying takes time linear in the log.
  */
 class Own {
   private readonly parts = new Set<string>();
@@ -48,9 +48,9 @@ class Own {
   }
 
   /**
-   * A party, to be changed: a copy of it the first time, that copy afterwards.
+   * Returns a party's progress for changing: a copy the first time, that copy afterwards.
    *
-   * @throws when the packet has no such party: then the log is damaged
+   * @throws if the packet has no such party: then the log is damaged
    */
   party(state: PacketState, id: string): PartyProgress {
     const was = state.parties[id];
@@ -72,15 +72,15 @@ class Own {
 }
 
 /**
- * The state after one more event. Pure: returns a new state, shares what did not change.
+ * Returns the state after one more event. Pure: unchanged parts are shared.
  *
- * @throws when the events are not in order, or the first is not `sent`: then the log is damaged
+ * @throws if the events are out of order, or the first is not `sent`: then the log is damaged
  */
 export function evolve(state: PacketState | null, event: PacketEvent): PacketState {
   return step(state && { ...state }, event, new Own());
 }
 
-/** Brings a state, which is the caller's own, up to one more event. */
+/** Applies one more event to a state that belongs to the caller. */
 // eslint-disable-next-line max-lines-per-function -- one case for each event; the compiler sees that none is missing
 function step(state: PacketState | null, event: PacketEvent, own: Own): PacketState {
   const { body, at, seq } = event;
@@ -322,8 +322,8 @@ function withContact(plan: Plan, partyId: string, contact: Contact): Plan {
 type BodyOf<T extends PacketEventBody['type']> = Extract<PacketEventBody, { type: T }>;
 
 /**
- * The plan without somebody's marks and place on the path. They are still named in it: the log and the record tell of
- * them. At a gate that nobody else stands at, open or passed, they keep standing: what comes after keeps its number.
+ * Returns the plan without a person's marks and gate. The person is still named in it, for the log and the record. At
+ * a gate with nobody else, open or done, they stay, so that later gates keep their number.
  */
 function without({ plan, gate }: PacketState, partyId: string): Plan {
   const left = plan.gates.map((g, i) => {
@@ -348,7 +348,9 @@ function withAct(plan: Plan, { partyId, act, only, gates, marks }: BodyOf<'act_c
   };
 }
 
-/** Marks put, moved or taken away; a page that loses its initials by it is one that was left out by hand. */
+/**
+ * Returns the plan with marks added, moved or removed. A page that loses its initials is an exception made by hand.
+ */
 function withMarks(plan: Plan, { partyId, put, dropped }: BodyOf<'marks_changed'>): Plan {
   const gone = new Set([...dropped, ...put.map((m) => m.id)]);
   const marks = [...plan.marks.filter((m) => !gone.has(m.id)), ...put];
@@ -369,7 +371,10 @@ function withMarks(plan: Plan, { partyId, put, dropped }: BodyOf<'marks_changed'
   return { ...plan, marks, ...(leftOut.length || plan.leftOut ? { leftOut } : {}) };
 }
 
-/** A document that comes along later is for those whose gate is ahead, and for copies at the end. */
+/**
+ * Returns the plan with a document that was added after sending: it is for people at later gates, and for copies at
+ * the end.
+ */
 function withDocument(
   state: PacketState,
   { document, marks }: Pick<BodyOf<'document_added'>, 'document' | 'marks'>,
@@ -391,7 +396,10 @@ function withDocument(
   };
 }
 
-/** The state of a whole log, or of what follows a state; null for an empty one. Takes time linear in the events. */
+/**
+ * Returns the state of a whole log, or of what follows a state; null for an empty log. Takes time linear in the
+ * events.
+ */
 export function replay(events: PacketEvent[], from: PacketState | null = null): PacketState | null {
   const own = new Own();
   let state = from && events.length ? { ...from } : from;

@@ -1,4 +1,4 @@
-/** Why a command cannot be carried out. */
+/** Reasons for which a command is refused. */
 import { ENGLISH, say, type WordParams } from '../words';
 import type { PacketEventBody } from './types';
 
@@ -52,13 +52,13 @@ export interface Refusal {
 export type Decision = { ok: true; events: PacketEventBody[] } | { ok: false; refusal: Refusal };
 
 /**
- * A command that is accepted: the events it makes, in order; none when it changes nothing.
+ * Accepts a command: the events it makes, in order; none if it changes nothing.
  *
  * @example accept({ type: 'gate_opened', gate: 0 })
  */
 export const accept = (...events: PacketEventBody[]): Decision => ({ ok: true, events });
 /**
- * A command that is refused: a code that never changes, its parts, and the sentence in English.
+ * Refuses a command: a stable code, its parameters, and the sentence in English.
  *
  * @example refuse('reason_wanted')
  */
@@ -66,7 +66,7 @@ export const refuse = (code: RefusalCode, params: WordParams = {}): Decision => 
   ok: false,
   refusal: { code, params, sentence: say(ENGLISH, `refusal.${code}`, params) },
 });
-/** A refusal for the sender's eyes alone, or with words that were already found. */
+/** Refuses with given words: for members only, or with words that were already found. */
 export const refuseWith = (code: RefusalCode, sentence: string, params: WordParams = {}): Decision => ({
   ok: false,
   refusal: { code, params, sentence },

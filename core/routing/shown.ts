@@ -4,8 +4,8 @@ import type { PlanDocument, Redline } from '../packet/types';
 import type { PacketState } from './types';
 
 /**
- * Everything that stands on the pages so far, in the plan's order of marks: the preparer's words and
- * what was filled. With `only`, what stands in those marks.
+ * Returns everything that is on the pages so far, in the plan's order of marks: the sender's labels and what was
+ * filled. With `only`, what is in those marks.
  */
 export function shownFills(state: PacketState, only?: ReadonlySet<string>): ShownFill[] {
   const inks = new Map(state.plan.parties.map((p) => [p.id, p]));
@@ -29,8 +29,8 @@ export function shownFills(state: PacketState, only?: ReadonlySet<string>): Show
 }
 
 /**
- * The documents of a packet: those that were sent, the files its people added, each named by its
- * mark, and signing records that have a file of their own.
+ * Returns the documents of a packet: those that were sent, files its people added, named by their marks, and signing
+ * records that are files of their own.
  */
 export function documentsOf(state: PacketState): PlanDocument[] {
   const added = state.plan.marks.flatMap((m): PlanDocument[] => {
@@ -47,7 +47,7 @@ export function documentsOf(state: PacketState): PlanDocument[] {
   return [...of, ...records];
 }
 
-/** The preparer's changes on the pages of a packet. */
+/** Returns the redlines on the pages of a packet. */
 export function shownRedlines(state: PacketState): Redline[] {
   return state.plan.redlines ?? [];
 }

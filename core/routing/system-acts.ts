@@ -11,10 +11,10 @@ import { isOneOf } from '../sure';
 
 /** A command of the system: time, seals, delivery, returned mail. */
 export type SystemCommand =
-  /** `today` is the day in the deal's zone; `working` whether its morning hour has come. */
+  /** `today` is the day in the deal's time zone; `working` whether its morning hour has come. */
   | { type: 'tick'; today: string; working: boolean }
   | { type: 'lock'; partyId: string }
-  /** A message reached their mail server, or their phone. */
+  /** A message reached the party's mail server or phone. */
   | { type: 'arrive'; partyId: string; channel: 'email' | 'phone' }
   | { type: 'bounce'; partyId: string; channel: 'email' | 'phone'; why: string }
   | { type: 'revise'; forSeq: number; documents: SealedFile[] }
@@ -30,7 +30,7 @@ export function isSystem(command: { type: string }): command is SystemCommand {
 /**
  * Decides a command of the system.
  *
- * @returns the events it makes; a refusal when it comes too late, as the second of two seals of one packet
+ * @returns its events, or a refusal if it is too late, as the second of two seals
  */
 export function decideSystem(state: PacketState, command: SystemCommand): Decision {
   switch (command.type) {
@@ -62,13 +62,13 @@ export function decideSystem(state: PacketState, command: SystemCommand): Decisi
   }
 }
 
-/** The days on which somebody asked at an instant is nudged. */
+/** Returns the days on which a party asked at an instant is nudged. */
 export function nudgesOf(state: PacketState, askedAt: string): string[] {
   const { schedule, timeZone, holidays } = state.plan;
   return schedule ? nudgeDays(schedule, askedAt, timeZone, holidays ?? []) : [];
 }
 
-/** What is due on a day: the lapse, else the warning and the nudges of those who are waited for. */
+/** Decides what is due on a day: the lapse, otherwise the warning and the nudges. */
 function decideTick(state: PacketState, { today, working }: { today: string; working: boolean }): Decision {
   const { schedule, timeZone } = state.plan;
   if (state.status !== 'at_gate') return accept();
@@ -98,7 +98,7 @@ function decideTick(state: PacketState, { today, working }: { today: string; wor
 /** Whether somebody is waited for who has to do something. */
 const signersWait = (state: PacketState) => waitingFor(state).some((p) => !receives(p));
 
-/** The next instant at which the calendar has something to do with a packet; null for never. */
+/** Returns the next instant at which the calendar has something to do with a packet; null for never. */
 export function nextTick(state: PacketState): string | null {
   const { schedule, timeZone } = state.plan;
   if (state.status !== 'at_gate') return null;

@@ -17,7 +17,7 @@ export class TestPacket {
     return p;
   }
 
-  /** The day's date in the plan's zone (noon in UTC is the same day there). */
+  /** The day's date in the plan's time zone (noon in UTC is the same day there). */
   get today(): string {
     return new Date(Date.UTC(2026, 10, 23 + this.day)).toISOString().slice(0, 10);
   }
@@ -40,7 +40,7 @@ export class TestPacket {
     return 'ok';
   }
 
-  /** Everything a party has to do, up to Finish. */
+  /** Does everything a party has to do, up to Finish. */
   signAll(id: string): string {
     this.do({ type: 'open', partyId: id });
     if (this.state?.plan.parties.find((p) => p.id === id)?.act === 'desk')

@@ -1,6 +1,6 @@
 /**
- * The vocabulary of a packet on its way. Everything here is plain data: it is what the
- * event log stores, what crosses the wire, and what the screens show.
+ * Types of a packet after sending. All of it is plain data: what the event log stores, the API sends and screens
+ * show.
  */
 import type {
   Act,
@@ -22,7 +22,7 @@ export type Actor =
   | { kind: 'party'; id: string }
   | { kind: 'system' };
 
-/** Where an act came from, as far as the server could see. */
+/** Where an act came from, as far as the server can tell. */
 export interface Origin {
   ip: string | null;
   device: string | null;
@@ -39,11 +39,11 @@ export type PacketEventBody =
   | { type: 'mark_filled'; partyId: string; markId: string; value: FillValue; actId: string }
   | { type: 'mark_cleared'; partyId: string; markId: string; actId: string }
   | { type: 'party_done'; partyId: string; actId: string }
-  /** Taken by the mail server, or the phone network, of who it is for. */
+  /** Accepted by the mail server, or the phone network, of its recipient. */
   | { type: 'arrived'; partyId: string; channel: 'email' | 'phone' }
-  /** A letter went in place of a message. `day` is the day it was posted or handed over. */
+  /** A letter replaced a message. `day` is the day it was mailed or handed over. */
   | { type: 'letter_went'; partyId: string; day: string; way: 'post' | 'hand' }
-  /** `day` is the one it counts from; null where none could be told yet. */
+  /** `day` is the one it counts from; null if none could be determined yet. */
   | { type: 'delivered'; partyId: string; how: 'opened' | 'deemed'; day: string | null }
   | { type: 'gate_passed'; gate: number }
   | { type: 'excused'; partyId: string }
@@ -68,7 +68,7 @@ export type PacketEventBody =
   | { type: 'path_changed'; gates: Gate[] }
   | { type: 'party_added'; party: PacketParty; gates: Gate[]; marks: Mark[] }
   | { type: 'document_added'; document: PlanDocument; marks: Mark[] }
-  /** Taken out before they put anything on a page. */
+  /** Removed before they put anything on a page. */
   | { type: 'party_dropped'; partyId: string; reason: string }
   /** `marks` are new; those they had stay when they still put something on the pages, and go otherwise. */
   | { type: 'act_changed'; partyId: string; act: Act; only?: string[]; gates: Gate[]; marks: Mark[] }

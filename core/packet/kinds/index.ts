@@ -1,6 +1,6 @@
 /**
- * The kinds of marks, each in a file of its own. To add one: its name in `MARK_KINDS`, its file here, its line below, and
- * its words (`kind.…`) in every language.
+ * The kinds of marks, one file each. To add one: its name in `MARK_KINDS`, its file here, its line below, and its
+ * words (`kind.…`) in every language.
  */
 import { ENGLISH, say, type Words } from '../../words';
 import { MARK_KINDS, type Mark, type MarkKind } from '../types';
@@ -45,31 +45,31 @@ export const KINDS: Record<MarkKind, Kind> = {
   label,
 };
 
-/** How a mark of a kind is filled. */
+/** Returns how a mark of a kind is filled. */
 export const filledHow = (kind: MarkKind): Filled => KINDS[kind].filled;
 
-/** Kinds the product fills by itself when the party finishes. */
+/** Whether the product fills a kind by itself when its party finishes. */
 export const isAutomatic = (kind: MarkKind): boolean => filledHow(kind).by === 'itself';
 
-/** Kinds that take the party's hand. */
+/** Whether a kind takes the party's hand. */
 export const takesHand = (kind: MarkKind): boolean => filledHow(kind).by === 'hand';
 
-/** Kinds that take written words or figures. */
+/** Whether a kind takes written words or numbers. */
 export const takesText = (kind: MarkKind): boolean => filledHow(kind).by === 'writing';
 
-/** Kinds that are words of the sender's, and belong to no party. */
+/** Whether a kind is text of the sender and belongs to no party. */
 export const isSenders = (kind: MarkKind): boolean => filledHow(kind).by === 'sender';
 
-/** Which form of the hand a kind takes; the signature where it takes none. */
+/** Returns which form of the hand a kind takes; the signature if it takes none. */
 export function handOf(kind: MarkKind): 'signature' | 'initials' {
   const filled = filledHow(kind);
   return filled.by === 'hand' ? filled.as : 'signature';
 }
 
-/** Kinds that tell who a party is and that it signed, whatever the form asks for. */
+/** Whether a kind identifies a party and that it signed, whatever the form asks for. */
 export const isOwn = (kind: MarkKind): boolean => KINDS[kind].kin === 'own';
 
-/** The kinds a mark can be made into without losing what it is about, itself included; none for many. */
+/** Returns the kinds a mark can become without losing its meaning, itself included; none for many kinds. */
 export function kinOf(kind: MarkKind): MarkKind[] {
   const { kin } = KINDS[kind];
   return kin ? MARK_KINDS.filter((k) => KINDS[k].kin === kin) : [];

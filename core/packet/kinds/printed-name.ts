@@ -2,7 +2,7 @@ import { count } from '../../text/names';
 import type { PacketParty } from '../types';
 import { byItself } from './kind';
 
-/** "Wren Alder, trustee of the Alder Trust" */
+/** Returns "Wren Alder, trustee of the Alder Trust". */
 const nameWithCapacity = ({ name, capacity }: PacketParty): string => (capacity ? `${name}, ${capacity}` : name);
 
 /** The mark "printed name", filled when its party finishes. */
