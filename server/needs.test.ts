@@ -107,7 +107,7 @@ test('facts, statuses and members that are none are refused by name, and change 
   expect(await no({ facts: { year_built: 'old' } })).toEqual([422, 'Year built: write a year, like 1972.']);
   expect(await no({ facts: { nothing: 1 } })).toEqual([422, '“nothing” is not a fact of this firm.']);
   expect(await no({ facts: { kind: 'sale' } })).toEqual([422, '“kind” is not a fact of this firm.']);
-  expect(await no({ status: 'running' })).toEqual([422, 'A sale cannot be “running”.']);
+  expect(await no({ status: 'running' })).toEqual([422, 'A sale cannot be “current”.']);
   expect(await no({ forWhom: 'tenant' })).toEqual([
     422,
     'In a sale the firm cannot act for the tenant. Choose another side.',

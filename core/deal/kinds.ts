@@ -48,7 +48,7 @@ export const STATUS_WORDS: Record<DealStatus, string> = {
   fell_through: 'fell through',
   offered: 'offered',
   agreed: 'agreed',
-  running: 'active',
+  running: 'current',
   notice_given: 'notice given',
   ended: 'ended',
 };
