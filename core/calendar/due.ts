@@ -1,6 +1,6 @@
 /**
- * Days that are counted from other days: "3 business days after acceptance", "10 days before entry", and why they
- * fall where they fall. A day is ISO 8601 in the deal's time zone; hours and daylight saving play no part in it.
+ * Days counted from other days: "3 business days after acceptance", "10 days before entry", with the reason for the
+ * result. A day is ISO 8601 in the deal's time zone; hours and daylight saving play no part.
  */
 import { listWords } from '../text/names';
 

@@ -1,10 +1,10 @@
-/** What stands in a cell, as people and other programs write it. */
+/** Reading cells as people and other programs write them. */
 import { isDay } from '../calendar';
 import type { FactDef, FactValue } from '../deal';
 import { isClean, oneLine } from '../text/hygiene';
 import { fold } from '../text/names';
 
-/** Signs that a spreadsheet takes for the beginning of a formula; whoever writes them out puts an apostrophe before them. */
+/** Characters that start a formula in a spreadsheet; exporters put an apostrophe before them. */
 const FORMULA = /^'(?=[=+\-@\t\r])/;
 
 /**
@@ -21,7 +21,7 @@ export function textOfCell(cell: string, label: string, most: number): string {
 
 const two = (n: string) => n.padStart(2, '0');
 
-/** A day as it is written in tables: "2026-11-30", "11/30/2026", "30.11.2026"; null when it is none. */
+/** Returns a day written in a table: "2026-11-30", "11/30/2026", "30.11.2026"; null if it is not one. */
 export function dayOfCell(text: string): string | null {
   const iso = /^(\d{4})-(\d{1,2})-(\d{1,2})(?:[T ].*)?$/.exec(text);
   const us = /^(\d{1,2})\/(\d{1,2})\/(\d{4})$/.exec(text);
@@ -39,8 +39,8 @@ export function dayOfCell(text: string): string | null {
 }
 
 /**
- * A figure: "412000", "$412,000.50", "3 %"; null when it is none. Three figures behind a dot are none: where a dot parts
- * thousands, "1.190" is 1,190.
+ * Returns a number: "412000", "$412,000.50", "3 %"; null if it is not one. Three digits after a dot are refused:
+ * where dots separate thousands, "1.190" is 1,190.
  */
 export function figureOfCell(text: string): number | null {
   const plain = text.trim();
@@ -56,7 +56,7 @@ export function figureOfCell(text: string): number | null {
 const YES = new Set(['yes', 'y', 'true', '1', 'x']);
 const NO = new Set(['no', 'n', 'false', '0']);
 
-/** What a cell says of a fact; what cannot be understood stays text, and the fact itself says what is wrong with it. */
+/** Returns a fact's value from a cell. What cannot be read stays text, and validating the fact reports it. */
 export function factOfCell(def: FactDef, text: string): FactValue {
   const word = fold(text).trim();
   switch (def.type) {

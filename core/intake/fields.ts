@@ -1,21 +1,21 @@
-/** What the columns of a table from outside can be, and which one a heading most likely means. */
+/** What columns of an imported table can be, and which one a heading most likely means. */
 import { DATE_WORDS, FACTS, KEY_DATES, type FactDef } from '../deal';
 import { fold } from '../text/names';
 import { SIDE_WORDS, SIDES, type Side } from '../text/sides';
 
 /** Kinds of tables that can be imported. */
 export const TABLE_KINDS = ['deals', 'people'] as const;
-/** What a table's rows are to become. */
+/** What the rows of a table become. */
 export type TableKind = (typeof TABLE_KINDS)[number];
 
 /** A field that a column of a table can be. */
 export interface IntakeField {
-  /** A name of this house: `address`, `fact.price`, `date.closing`, `side.seller`. */
+  /** A field's name: `address`, `fact.price`, `date.closing`, `side.seller`. */
   key: string;
   label: string;
-  /** A row without it cannot be taken. */
+  /** A row without it cannot be imported. */
   needed?: true;
-  /** Headings that mean it too, folded. */
+  /** Other headings with the same meaning, folded. */
   also: string[];
 }
 
@@ -38,7 +38,7 @@ const sideField = (side: Side): IntakeField => ({
   also: [`${side.replace('_', ' ')}s`, `${side.replace('_', ' ')} 1`],
 });
 
-/** The fields of a kind of table, in the order in which they are offered. */
+/** Returns the fields of a kind of table, in the order in which they are offered. */
 export function intakeFields(kind: TableKind, own: readonly FactDef[] = []): IntakeField[] {
   if (kind === 'people') return PEOPLE;
   return [
@@ -67,16 +67,16 @@ export function intakeFields(kind: TableKind, own: readonly FactDef[] = []): Int
   ];
 }
 
-/** A heading as it is compared: folded, with nothing but letters, digits and single spaces. */
+/** Returns a heading for comparing: folded, with only letters, digits and single spaces. */
 const plain = (heading: string) =>
   fold(heading)
     .replace(/[^\p{L}\p{N}]+/gu, ' ')
     .trim();
 
 /**
- * Which field each column most likely holds, by its heading; each field once.
+ * Returns the field each column most likely holds, by its heading; each field once.
  *
- * @returns a key for each heading; an empty one where none fits
+ * @returns a key per heading; empty if none fits
  */
 export function guessFields(headings: readonly string[], fields: readonly IntakeField[]): string[] {
   const taken = new Set<string>();

@@ -20,7 +20,7 @@ import { fold } from '../text/names';
 import { SIDES, type Side } from '../text/sides';
 import { dayOfCell, factOfCell, textOfCell } from './cells';
 
-/** A row that cannot be taken, with every reason. */
+/** A row that cannot be imported, with every reason. */
 export interface BadRow {
   /** Its line in the file, from 1. */
   line: number;
@@ -62,14 +62,14 @@ export interface Table {
   lines: readonly number[];
 }
 
-/** Reads cells by their fields, and gathers what is wrong with a row. */
+/** Reads cells by their fields, and collects what is wrong with a row. */
 class Reading {
   readonly why: string[] = [];
   constructor(
     private readonly cells: readonly string[],
     private readonly map: readonly string[],
   ) {}
-  /** The text of a field; empty where it has no column. */
+  /** Returns the text of a field; empty if it has no column. */
   text(key: string, label: string, most: number): string {
     const at = this.map.indexOf(key);
     const cell = at < 0 ? '' : (this.cells[at] ?? '');
@@ -110,7 +110,7 @@ function takeAll<T>(table: Table, map: readonly string[], read: (r: Reading) => 
   return out;
 }
 
-/** People of a table; `map` names the field of each column, empty for none. */
+/** Returns the people of a table; `map` names the field of each column, empty for none. */
 export function peopleOf(table: Table, map: readonly string[]): Taken<PersonRow> {
   return takeAll(
     table,
@@ -129,7 +129,7 @@ export function peopleOf(table: Table, map: readonly string[]): Taken<PersonRow>
   );
 }
 
-/** Deals of a table. */
+/** Returns the deals of a table. */
 export function dealsOf(table: Table, map: readonly string[], own: readonly FactDef[] = []): Taken<DealRow> {
   const defs = factsByKey(own);
   return takeAll(
@@ -231,7 +231,7 @@ function datesIn(r: Reading, kind: DealKind, defs: ReadonlyMap<string, FactDef>)
 
 const MOST_OF_A_SIDE = 20;
 
-/** "Wren Alder <wren@example.com>; Callum Alder" */
+/** Reads "Wren Alder <wren@example.com>; Callum Alder". */
 function peopleIn(r: Reading, side: Side): DealRow['people'] {
   const all = list(r.text(`side.${side}`, 'People', 2_000));
   if (all.length > MOST_OF_A_SIDE) r.wrong(`There are more than ${MOST_OF_A_SIDE} people of one side.`);

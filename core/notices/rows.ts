@@ -1,14 +1,14 @@
-/** A table with one row a household: which home each is for, and what its notice says. */
+/** A table with one row per household: its home, and the values of its notice. */
 import type { FactValue } from '../deal';
 import { wrongWith } from '../deal';
 import { factOfCell, textOfCell, type IntakeField, type Table } from '../intake';
 import { fold } from '../text/names';
 import type { TagDef } from '../writing/tags';
 
-/** Households that one notice goes to at most. */
+/** Maximum number of households of one notice. */
 export const MOST_HOMES = 2_000;
 
-/** A row as it stands in the table. */
+/** A row of the table. */
 export interface HomeRow {
   /** Its line in the file, from 1. */
   line: number;
@@ -18,7 +18,7 @@ export interface HomeRow {
   why: string[];
 }
 
-/** What a column can be: the home, or a tag of the notice's papers. */
+/** Returns what a column can be: the home, or a tag of the notice's papers. */
 export function homeFields(tags: readonly TagDef[]): IntakeField[] {
   return [
     {
@@ -35,7 +35,7 @@ export function homeFields(tags: readonly TagDef[]): IntakeField[] {
   ];
 }
 
-/** The rows of a table; `map` names the field of each column, empty for none. Rows without anything in them are none. */
+/** Returns the rows of a table; `map` names the field of each column, empty for none. Empty rows are skipped. */
 export function homesOf(table: Table, map: readonly string[], tags: readonly TagDef[]): HomeRow[] {
   const at = new Map(map.map((key, i) => [key, i]));
   const rows = table.rows.flatMap((cells, i): HomeRow[] => {
@@ -66,24 +66,23 @@ export function homesOf(table: Table, map: readonly string[], tags: readonly Tag
   return rows;
 }
 
-/** An address as two writings of it are compared: letters and figures alone. */
+/** Returns an address for comparing: letters and digits only. */
 export const homeKey = (home: string) =>
   fold(home)
     .replace(/[^\p{L}\p{N}]+/gu, ' ')
     .trim();
 
-/** A row with the home it is for. */
+/** A row with its home. */
 export interface Placed {
   id: string;
-  /** Where it stands: its line in the file, or its place in the list. */
+  /** Its position: line in the file, or place in the list. */
   n: number;
   dealId: string | null;
   values: Record<string, FactValue>;
 }
 
 /**
- * Rows for one and the same home. Of rows that say the same the first stays; where they differ nobody can tell which is
- * meant, so all of them are named.
+ * Finds rows for the same home. Of equal rows the first is kept; of different ones all are reported.
  *
  * @returns what is wrong with a row, by its id
  */

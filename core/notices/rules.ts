@@ -1,27 +1,30 @@
-/** A firm's rules for notices: how long before its day a notice must be delivered, and when it counts as that. */
+/**
+ * A firm's rules for notices: how long before its effective date a notice must be delivered, and when it counts as
+ * delivered.
+ */
 import { addDays, dueDay, isDay, shortDay } from '../calendar';
 import type { FactValue } from '../deal';
 import type { Delivery } from '../packet/types';
 import { deliveredAfter, USUAL_DELIVERY } from '../routing/delivery';
 
-/** What a notice is held to. */
+/** A rule for notices. */
 export interface NoticeRule {
   id: string;
   /** "Rent change". */
   name: string;
-  /** The tag that says from which day it holds; null where there is no such day. */
+  /** The tag with the effective date; null if there is none. */
   day: string | null;
-  /** How long before that day it must be delivered. */
+  /** How long before that date it must be delivered. */
   term: { n: number; unit: 'days' | 'business_days' };
   delivery: Delivery;
 }
 
-/** As many rules as a firm keeps. */
+/** Maximum number of notice rules per firm. */
 export const MOST_NOTICE_RULES = 40;
 
 const days = (n: number) => ({ n, unit: 'days' as const });
 
-/** Samples to begin with, for a firm to edit; none of them is legal advice. */
+/** Sample rules for a firm to edit; not legal advice. */
 export const SAMPLE_NOTICE_RULES: readonly NoticeRule[] = [
   { id: 'rent_change', name: 'Rent change', day: 'paper.from', term: days(60), delivery: USUAL_DELIVERY },
   {
@@ -35,13 +38,13 @@ export const SAMPLE_NOTICE_RULES: readonly NoticeRule[] = [
   { id: 'house_rules', name: 'House rules', day: 'paper.from', term: days(30), delivery: USUAL_DELIVERY },
 ];
 
-/** What a term comes to for a notice that goes on a day. */
+/** What a rule means for a notice sent on a day. */
 export interface TermFound {
   /** The day it would count as delivered. */
   delivered: string;
-  /** The first day it could hold from. */
+  /** The earliest possible effective date. */
   earliest: string;
-  /** What is wrong; null when nothing is. */
+  /** What is wrong; null if nothing. */
   sentence: string | null;
 }
 
@@ -75,7 +78,7 @@ export function termOf(
   };
 }
 
-/** Days of the rule's sort between two days. */
+/** Returns the number of days of the rule's kind between two days. */
 function countBetween({ term }: NoticeRule, from: string, to: string, holidays: readonly string[]): number {
   let n = 0;
   // At most as many steps as the term has days: whoever asks knows there are fewer.

@@ -1,11 +1,11 @@
 /**
- * What parties of a packet do, and all that is known of each. To add one: its name in `ACTS`, its entry here, and what the
- * compiler then asks for.
+ * The acts of parties, and everything that is known of each. To add one: its name in `ACTS`, its entry here, and what
+ * the compiler then asks for.
  */
 import type { Act, PacketParty } from './types';
 
 interface ActFacts {
-  /** What a member reads it as: "signs". */
+  /** As members read it: "signs". */
   does: string;
   /** Whether its gate stays closed until it is done. */
   holdsGate: boolean;
@@ -15,11 +15,11 @@ interface ActFacts {
   signs: boolean;
   /** Whether it comes through a link of its own and is written to; the others are let in by a host. */
   byLink: boolean;
-  /** The message it is asked with. */
+  /** The message that asks for it. */
   letter: 'ask' | 'ask_approve' | 'deliver' | 'copy';
   /** Whether it may come as a letter on paper to who has neither an address nor a phone. */
   byPost?: true;
-  /** What its seal says it did. */
+  /** What the seal says the party did. */
   did: string;
 }
 

@@ -1,4 +1,4 @@
-/** What a party of a draft is called in few words, and the letters of its token: people by their names, slots by their place. */
+/** Short names of a draft's parties and the letters of their tokens: people by name, slots by role. */
 import { firstName, initialsOf } from '../text/names';
 import type { Side } from '../text/sides';
 import type { PacketParty } from './types';
@@ -15,7 +15,7 @@ const LETTERS: Record<Side, string> = {
   other: 'O',
 };
 
-/** The letters in a slot's token: "S1", "T+" for every tenant, "LB". */
+/** Returns the letters of a slot's token: "S1", "T+" for every tenant, "LB". */
 export function slotLetters(slot: Pick<PacketParty, 'side' | 'ordinal' | 'slot'>): string {
   const letters = LETTERS[slot.side];
   if (slot.slot === 'every') return `${letters}+`;
@@ -26,8 +26,8 @@ type Called = Pick<PacketParty, 'name' | 'side' | 'ordinal' | 'slot'>;
 
 const isPlace = (p: Called) => p.slot === 'one' || p.slot === 'every';
 
-/** "Wren"; a slot by the whole of its name, "Seller 2". */
+/** Returns "Wren"; for a slot its whole name, "Seller 2". */
 export const calledOf = (p: Called): string => (isPlace(p) ? p.name : firstName(p.name));
 
-/** "WA"; a slot's "S2". */
+/** Returns "WA"; for a slot "S2". */
 export const lettersOf = (p: Called): string => (isPlace(p) ? slotLetters(p) : initialsOf(p.name));

@@ -1,4 +1,4 @@
-/** Changes of a packet that is on its way: found by their words, put where there is room. */
+/** Redlines after sending: found by their words, inserted where there is room. */
 import { cutEnd } from '../text/ends';
 import { plain } from '../reading/words';
 import { FreeSpace } from '../paper/space';
@@ -6,15 +6,12 @@ import { wordsBetween } from './redline';
 import type { PageFacts, Rect } from '../paper/types';
 import { itemAt } from '../sure';
 
-/** Size of inserted words, in points: a little smaller than most print, to fit between it. */
+/** Size of inserted words, in points: a little smaller than most print, to fit between lines. */
 const LINE = 13;
 const PER_SIGN = 5.4;
 const WIDEST = 320;
 
-/**
- * Finds words on a page as they are printed, whatever their case and punctuation: all places
- * where they stand, in reading order.
- */
+/** Finds words on a page as printed, ignoring case and punctuation. Returns every occurrence in reading order. */
 export function findWords(page: PageFacts, text: string): { rects: Rect[]; text: string }[] {
   const wanted = text.split(/\s+/).map(bare).filter(Boolean);
   if (!wanted.length) return [];
@@ -31,7 +28,7 @@ export function findWords(page: PageFacts, text: string): { rects: Rect[]; text:
   return out;
 }
 
-/** Words picked by touching the page: the first touch takes one word, the second all up to another. */
+/** Words picked by tapping the page: the first tap picks one word, the second extends to another. */
 export interface PickedWords {
   from: { x: number; y: number };
   /** Whether both ends were touched; a touch after that begins anew. */
@@ -40,7 +37,7 @@ export interface PickedWords {
   text: string;
 }
 
-/** What is picked after a touch at a point of the page; null when no word is near. */
+/** Returns what is picked after a tap; null if no word is near. */
 export function pickWords(
   page: PageFacts,
   before: PickedWords | null,
@@ -51,12 +48,12 @@ export function pickWords(
   return found && { ...found, from, both: from !== at };
 }
 
-/** A word without case, accents and the punctuation around it. */
+/** Returns a word without case, accents and surrounding punctuation. */
 const bare = (word: string) => cutEnd(plain(word).replace(/^[^\p{L}\p{N}]+/u, ''), /[^\p{L}\p{N}]/u);
 
 const middle = (r: Rect) => ({ x: r.x + r.w / 2, y: r.y + r.h / 2 });
 
-/** Line by line, left to right; words of one line need not stand at quite the same height. */
+/** Orders words by line, then left to right; words of one line may differ slightly in height. */
 function lineOrder(page: PageFacts, a: number, b: number): number {
   const [p, q] = [itemAt(page.print, a), itemAt(page.print, b)];
   const apart = p.y + p.h / 2 - (q.y + q.h / 2);
@@ -64,10 +61,10 @@ function lineOrder(page: PageFacts, a: number, b: number): number {
 }
 
 /**
- * Room for words that are put in, as near as can be to a place.
+ * Returns room for inserted words, as near as possible to a point.
  *
- * @param obstacles  marks and changes that stand there already
- * @returns null when the page is full
+ * @param obstacles existing marks and redlines
+ * @returns null if the page is full
  */
 export function roomForWords(
   page: PageFacts,

@@ -9,7 +9,7 @@ import type { Delivery, Gate, PacketParty, InitialsRule, Mark, Redline } from '.
 /** A document of a draft, with the pages and text runs its marks need. */
 export interface DraftDocument {
   id: string;
-  /** It came back signed by hand: only what is missing on it is asked for. */
+  /** It is a returned paper: only what is missing on it is asked for. */
   byHand?: boolean;
 }
 
@@ -28,24 +28,24 @@ export interface Draft {
   marks: Mark[];
   rules: InitialsRule[];
   redlines: Redline[];
-  /** Printed places that were looked at and left out knowingly. */
+  /** Printed places that were dismissed on purpose. */
   passed: LeftOutPlace[];
   schedule: Schedule;
   /** Whether a party may hand over to somebody else. */
   handOver: boolean;
   /** Whether those whose gate is still ahead may read along; absent in drafts of before that could be. */
   readAlong?: boolean;
-  /** Members who are told what the sender is told, by their ids; absent for nobody. */
+  /** Ids of members who are notified like the sender; absent for nobody. */
   reports?: string[];
-  /** The packet this draft is the new version of. */
+  /** The packet of which this draft is the new version. */
   replaces?: { packetId: string; version: number };
-  /** The executed packet whose documents get a late signing round. */
+  /** The executed packet whose documents get a late round. */
   continues?: { packetId: string; packetName: string };
-  /** How what is only delivered is counted; absent for the usual way. */
+  /** How delivery is counted; absent for the usual way. */
   delivery?: Delivery;
 }
 
-/** A printed place nobody is to fill; its id is the place's. */
+/** A dismissed printed place; its id is the place's. */
 export interface LeftOutPlace {
   id: string;
 }
@@ -85,7 +85,7 @@ export const DRAFT_FIELDS: DraftField[] = [
   'reports',
 ];
 
-/** The most a packet may hold: enough for the largest one, and an end. Pages are those of all its documents. */
+/** Maximum sizes of a packet: enough for the largest one. Pages are those of all its documents. */
 export const PACKET_LIMITS = {
   documents: 60,
   pages: 1000,
@@ -97,7 +97,7 @@ export const PACKET_LIMITS = {
   passed: 20_000,
 } as const;
 
-/** The list in which a draft holds more than it may; null where it holds to all bounds. */
+/** Returns the list of a draft that exceeds its limit; null if none. */
 export const overLimit = (draft: Draft): DraftList | null =>
   DRAFT_LISTS.find((list) => draft[list].length > PACKET_LIMITS[list]) ?? null;
 
@@ -108,7 +108,7 @@ export type DraftEdit = PutEdit | { op: 'drop'; list: DraftList; id: string } | 
 
 type AnyItem = { id: string };
 
-/** A packet with nothing in it. */
+/** Returns an empty draft. */
 export function emptyDraft(name: string): Draft {
   return {
     name,
@@ -127,7 +127,7 @@ export function emptyDraft(name: string): Draft {
   };
 }
 
-/** The draft after one edit; the given draft stays as it was. Dropping what is not there is no error. */
+/** Returns the draft after one edit; the given one is unchanged. Dropping an item that does not exist is no error. */
 export function applyEdit(draft: Draft, edit: DraftEdit): Draft {
   if (edit.op === 'set') return { ...draft, [edit.field]: edit.value };
   const list: AnyItem[] = draft[edit.list];
@@ -139,12 +139,12 @@ export function applyEdit(draft: Draft, edit: DraftEdit): Draft {
   return { ...draft, [edit.list]: next };
 }
 
-/** The draft after several edits in order. */
+/** Returns the draft after several edits, in order. */
 export function applyEdits(draft: Draft, edits: DraftEdit[]): Draft {
   return edits.reduce(applyEdit, draft);
 }
 
-/** The edit that takes `edit` back, given the draft before it. */
+/** Returns the edit that undoes `edit`, given the draft before it. */
 export function invertEdit(before: Draft, edit: DraftEdit): DraftEdit {
   if (edit.op === 'set')
     return { op: 'set', field: edit.field, value: before[edit.field] ?? emptyDraft('')[edit.field] } as DraftEdit;
@@ -155,7 +155,7 @@ export function invertEdit(before: Draft, edit: DraftEdit): DraftEdit {
   return { op: 'put', list: edit.list, item: list[index], index } as DraftEdit;
 }
 
-/** The edits, in order, that take `edits` back. */
+/** Returns the edits, in order, that undo `edits`. */
 export function invertEdits(before: Draft, edits: DraftEdit[]): DraftEdit[] {
   const back: DraftEdit[] = [];
   let at = before;
@@ -166,7 +166,7 @@ export function invertEdits(before: Draft, edits: DraftEdit[]): DraftEdit[] {
   return back;
 }
 
-/** The edits that take a party out of the packet, with everything that hangs on it. */
+/** Returns the edits that remove a party from the packet, with everything that depends on it. */
 export function editsToRemoveParty(draft: Draft, partyId: string): DraftEdit[] {
   return [
     ...draft.marks
@@ -202,7 +202,7 @@ export function editsToRemoveParty(draft: Draft, partyId: string): DraftEdit[] {
   ];
 }
 
-/** The edits that take a document out of the packet, with its marks and its rule. */
+/** Returns the edits that remove a document from the packet, with its marks and its rule. */
 export function editsToRemoveDocument(draft: Draft, documentId: string): DraftEdit[] {
   return [
     ...draft.marks

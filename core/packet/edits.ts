@@ -1,4 +1,4 @@
-/** What is done to marks on the desk, as edits: moving, removing, copying, repeating, handing on. */
+/** Actions on marks at the desk, as edits: moving, removing, copying, repeating, assigning. */
 import type { Draft, DraftEdit } from './draft';
 import { clampToPage, overlapArea, roundRect } from '../paper/geometry';
 import { KINDS, isSenders } from './kinds';
@@ -8,7 +8,7 @@ import type { InitialsRule, Mark, Redline } from './types';
 import type { Rect } from '../paper/types';
 import { itemAt } from '../sure';
 
-/** The initials rule of a document, or an empty one that is not in the draft yet. */
+/** Returns the initials rule of a document, or an empty one that is not in the draft yet. */
 export function ruleOf(draft: Draft, documentId: string): InitialsRule {
   return (
     draft.rules.find((r) => r.documentId === documentId) ?? {
@@ -22,16 +22,13 @@ export function ruleOf(draft: Draft, documentId: string): InitialsRule {
   );
 }
 
-/** What a mark is when it stands by itself: not made from a rule, not beside a change. */
+/** Returns a mark by itself: not computed from a rule or redline. */
 function plain(m: Mark): Mark {
   const { ruleId: _rule, redlineId: _redline, placeId: _place, ...rest } = m;
   return rest;
 }
 
-/**
- * The edits that put marks at other rectangles. A mark made from a rule or beside a change
- * stays theirs: the move is written down there.
- */
+/** Returns the edits that move marks. A computed mark stays computed: its move is stored in its rule or redline. */
 export function moveEdits(draft: Draft, documents: DocumentFacts[], moves: { mark: Mark; rect: Rect }[]): DraftEdit[] {
   const rules = new Map<string, InitialsRule>();
   const redlines = new Map<string, Redline>();
@@ -60,8 +57,8 @@ export function moveEdits(draft: Draft, documents: DocumentFacts[], moves: { mar
 }
 
 /**
- * The edits that take marks away. Taking away a rule's mark is an exception from the rule,
- * which the ledger shows; initials beside a change stay as long as the change does.
+ * Returns the edits that remove marks. Removing a rule's mark makes an exception, which the ledger shows; initials
+ * beside a redline stay as long as the redline.
  */
 export function removeEdits(draft: Draft, marks: Mark[]): DraftEdit[] {
   const rules = new Map<string, InitialsRule>();
@@ -79,16 +76,16 @@ export function removeEdits(draft: Draft, marks: Mark[]): DraftEdit[] {
   return edits;
 }
 
-/** Choices that were one group stay one group of their own wherever they are copied to. */
+/** Returns a function that keeps choices of one group together in a group of their own wherever they are copied. */
 function regroup(id: (of: string) => string): (m: Mark) => Mark {
   return (m) => (m.group ? { ...m, group: id(m.group) } : m);
 }
 
 /**
- * The edits that put copies of marks on other pages, at the same place.
+ * Returns the edits that copy marks to other pages, at the same position.
  *
- * @param onto   document and page of each copy
- * @param newId  makes an id
+ * @param onto document and page of each copy
+ * @param newId makes an id
  */
 export function copyEdits(
   marks: Mark[],
@@ -121,7 +118,7 @@ export function copyEdits(
   });
 }
 
-/** Pages `from` to `to` of a document, both included, as places for copies. */
+/** Returns pages `from` to `to` of a document, both included, as targets for copies. */
 export function pageRange(documentId: string, from: number, to: number): { documentId: string; page: number }[] {
   const [a, b] = from <= to ? [from, to] : [to, from];
   return Array.from({ length: b - a + 1 }, (_, i) => ({ documentId, page: a + i }));
@@ -174,7 +171,7 @@ export function handEdits(
   });
 }
 
-/** The smallest shift at which a group of rectangles lies free; a line lower when there is none. */
+/** Returns the smallest shift at which a group of rectangles is free; one line down if there is none. */
 function freeOffset(
   rects: Rect[],
   page: DocumentFacts['pages'][number],

@@ -1,4 +1,4 @@
-/** More people than lines: finding room beside what is printed, in the printed arrangement. */
+/** More people than lines: finding room beside the print, in the printed arrangement. */
 import type { PlaceRole } from '../reading/types';
 import type { PacketParty, Mark, MarkKind } from './types';
 import { overlapArea } from '../paper/geometry';
@@ -9,21 +9,23 @@ import { FreeSpace } from '../paper/space';
 import type { PageFacts, Rect } from '../paper/types';
 import { itemAt } from '../sure';
 
-/** How far from a signature, in points, its date and name may stand. */
+/** How far from a signature, in points, its date and name may be. */
 const BLOCK = 110;
 
 interface Block {
   role: PlaceRole;
   page: number;
   kind: MarkKind;
-  /** Least and greatest ordinal printed in this block. */
+  /** Lowest and highest number printed in this block. */
   first: number;
   lines: number;
-  /** The places of the last printed one. */
+  /** The places of the last printed person. */
   group: Proposal[];
 }
 
-/** Blocks of printed places, each with what its last person has: a signature with date and name, or initials. */
+/**
+ * Returns blocks of printed places, each with what its last person has: a signature with date and name, or initials.
+ */
 function blocks(printed: Proposal[], roleOf: (p: Proposal) => PlaceRole): Block[] {
   const out: Block[] = [];
   const heads = printed.filter(
@@ -69,9 +71,9 @@ function companions(sign: Proposal, printed: Proposal[]): Proposal[] {
   );
 }
 
-/** Points that the name under an added place takes. */
+/** Height of the name under an added place, in points. */
 const NAME_HEIGHT = 9;
-/** How much smaller than the printed ones added places may be. */
+/** Sizes of added places relative to the printed ones. */
 const SCALES = [1, 0.85, 0.7, 0.58];
 const LEAST: Partial<Record<MarkKind, { w: number; h: number }>> = {
   signature: { w: 84, h: 15 },
@@ -145,9 +147,9 @@ export function extraPlaces(
   );
 }
 
-/** A printed place, as far as room beside it is looked for. */
+/** A printed place, as far as the search for room needs it. */
 type Piece = Pick<Proposal, 'rect' | 'kind'>;
-/** Where a person's places stand, and the name under the first. */
+/** Where a person's places are, and the name under the first. */
 interface Spot {
   rects: Rect[];
   names: Rect[];
@@ -157,10 +159,10 @@ interface Ask {
   people: number;
 }
 
-/** What was found last for a page: most edits leave nearly all pages as they are, and the search is long. */
+/** Cached results per page: most edits leave nearly all pages unchanged, and the search is slow. */
 const kept = new WeakMap<PageFacts, { key: string; spots: (Spot | null)[][] }>();
 
-/** For each block of a page a spot for each of its people in turn, or null where there is no room. */
+/** Returns for each block of a page a spot for each of its people, or null where there is no room. */
 function spotsOf(page: PageFacts, taken: Rect[], asks: Ask[]): (Spot | null)[][] {
   const key = JSON.stringify([taken, asks]);
   const last = kept.get(page);
@@ -184,7 +186,10 @@ function boxOf(rects: Rect[]): Rect {
   return { x, y, w: Math.max(...rects.map((r) => r.x + r.w)) - x, h: Math.max(...rects.map((r) => r.y + r.h)) - y };
 }
 
-/** Places a person's group near the last one: as it is printed where that fits, else smaller; null where there is no room. */
+/**
+ * Returns a spot for a person's group near the last one: as printed if that fits, otherwise smaller; null if there is
+ * no room.
+ */
 function placeGroup(space: FreeSpace, group: Piece[], last: Rect): Spot | null {
   const box = boxOf(group.map((p) => p.rect));
   const below = { x: last.x, y: last.y + last.h + 6 };

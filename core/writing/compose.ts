@@ -5,14 +5,14 @@ import { say, type Words } from '../words';
 import { EACH_NAME, tagFact, tagWords, type TagDef, type TagValues } from './tags';
 import { UnfitText, WRITTEN_LIMITS, type Align, type Block, type Inline, type Style, type Written } from './types';
 
-/** A piece of a line; with a place it is the blank of it. */
+/** A piece of a line; with a place, it is that place's blank. */
 export interface PaperRun {
   text: string;
   styles?: Style[];
   /** Index of its place. */
   place?: number;
 }
-/** Somebody who signs, with the indexes of their places. */
+/** A signer, with the indexes of their places. */
 export interface Signer {
   name: string;
   under: string;
@@ -28,10 +28,10 @@ export type PaperBlock =
   | { is: 'break' }
   | { is: 'signers'; signers: Signer[]; dateWord: string };
 
-/** A place on the paper, before it is known where it comes to lie. Sizes in points. */
+/** A place on the paper before its position is known. Sizes in points. */
 export interface PaperPlace {
   kind: MarkKind;
-  /** The slot, or whoever stands in one that is for everybody. */
+  /** The slot, or the person in a slot for everyone. */
   partyId: string;
   label: string;
   required: boolean;
@@ -39,7 +39,7 @@ export interface PaperPlace {
   h: number;
 }
 
-/** Somebody in a slot, under the id that places of theirs carry. */
+/** A person in a slot, under the id their places use. */
 export interface SlotPerson {
   partyId: string;
   name: string;
@@ -51,11 +51,11 @@ export interface SlotPerson {
 export interface Composed {
   blocks: PaperBlock[];
   places: PaperPlace[];
-  /** Keys of tags that stand on the paper, or decide what does, and are not known. */
+  /** Keys of unknown tags that are on the paper, or decide what is. */
   missing: string[];
 }
 
-/** What stands where something is not known. */
+/** Printed where something is unknown. */
 const BLANK = '____________';
 
 /** Sizes of places in points. */
@@ -77,13 +77,13 @@ export interface ComposeFor {
   words: Words;
   tags: ReadonlyMap<string, TagDef>;
   values: TagValues;
-  /** Whoever stands in each slot, by its id; nobody for one that is not filled. */
+  /** The people in each slot, by its id; empty for an unfilled one. */
   slots: ReadonlyMap<string, readonly SlotPerson[]>;
-  /** Sides of the slots that are for everybody of one, by the slot's id. */
+  /** Sides of the slots that are for everyone of a side, by the slot's id. */
   everyOf: ReadonlyMap<string, Side>;
-  /** People of each side, for what is repeated, with the ids their places carry. */
+  /** People of each side, for repeated parts, with the ids their places use. */
   sides: ReadonlyMap<Side, readonly SlotPerson[]>;
-  /** As it is looked at while it is written: tags are named, and everything that depends on a condition is shown. */
+  /** A sample while writing: tags are named, and every conditional part is shown. */
   sample?: boolean;
 }
 
@@ -112,7 +112,7 @@ class Composer {
     return content.flatMap((b) => this.block(b, one));
   }
 
-  /** Counts what stands on the paper, before it does. */
+  /** Counts items before they are composed. */
   private count(n: number): void {
     this.made += n;
     if (this.made > WRITTEN_LIMITS.composed)
@@ -167,7 +167,7 @@ class Composer {
     return is === 'not' ? !there : known !== undefined && String(known) === value;
   }
 
-  /** Whoever stands in a slot: within a part repeated for a side, the one it is repeated for. */
+  /** Returns the people in a slot; within a part repeated for a side, the one it is repeated for. */
   private who(slot: string, one: Repeated | null): readonly SlotPerson[] {
     if (one && this.on.everyOf.get(slot) === one.side) return [one.person];
     return this.on.slots.get(slot) ?? [];

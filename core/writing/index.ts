@@ -1,6 +1,6 @@
 /**
- * Forms written in the product: their text, its tags, and what of it stands on the paper of a deal. It knows facts of
- * deals and sides; it must not know how a page is set, or where text is kept.
+ * Forms written in the product: their text, its tags, and what of it is on the paper of a deal. Knows facts of deals
+ * and sides; must not know typesetting or storage.
  */
 export {
   type Block,

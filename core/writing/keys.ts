@@ -1,8 +1,8 @@
-/** Which tags a text asks for. */
+/** The tags a text uses. */
 import { EACH_NAME } from './tags';
 import type { Block, Inline, Written } from './types';
 
-/** The keys of the tags of a text, those its conditions ask about among them, in the order in which they stand in it. */
+/** Returns the keys of a text's tags, those of its conditions included, in order. */
 export function keysIn(text: Written): string[] {
   const keys = new Set<string>();
   const runs = (list: readonly Inline[]) => {

@@ -1,4 +1,4 @@
-/** A written form's text from outside: looked over part by part, so that only what this house knows how to set comes in. */
+/** Reading a written form's text from outside, part by part: only what can be typeset is accepted. */
 import { SIDES, type Side } from '../text/sides';
 import { isClean, oneLine } from '../text/hygiene';
 import {
@@ -41,7 +41,7 @@ class Reader {
     return this.list(value, depth).map((b) => this.block(b, depth));
   }
 
-  /** The parts of a list, counted before any of them is looked at. */
+  /** Returns the parts of a list, whose number is checked before any of them is read. */
   private list(value: unknown, depth: number): Bag[] {
     if (value === undefined) return [];
     if (!Array.isArray(value)) throw new UnfitText('A part of the text is not valid.');
@@ -101,7 +101,7 @@ class Reader {
     }
   }
 
-  /** Within itself repeated, a text of a page would be one of thousands. */
+  /** A part repeated within a repeated part would grow with the square of the people, so it is refused. */
   private each(b: Bag, side: Side, depth: number): Block {
     if (this.repeated) throw new UnfitText('A repeated part cannot be inside another one. Put it after it.');
     this.repeated = true;
@@ -193,7 +193,7 @@ class Reader {
   }
 }
 
-/** The longest row of letters without a blank. */
+/** Returns the longest word. */
 const longestWord = (text: string) =>
   text.split(/\s/u).reduce((long, word) => (word.length > long.length ? word : long), '');
 

@@ -1,4 +1,4 @@
-/** Who stands in the slots of a written form: of a deal, or for looking at it while it is written. */
+/** The people in the slots of a written form: of a deal, or a sample while writing. */
 import type { PacketParty } from '../packet/types';
 import { sideIn, type Words } from '../words';
 import type { Filling } from '../shelf/fill';
@@ -46,11 +46,11 @@ export function slotPeople(filling: Filling, people: readonly PacketParty[], wor
 const inOrder = (people: readonly PacketParty[], side: Side) =>
   people.filter((p) => p.side === side).sort((a, b) => a.ordinal - b.ordinal);
 
-/** Names of a deal's people as tags stand for them. */
+/** Returns the names of a deal's people for tags. */
 export const namesBySide = (people: readonly PacketParty[]): TagValues['people'] =>
   new Map(SIDES.map((side) => [side, inOrder(people, side).map((p) => p.company || p.name)]));
 
-/** Each slot once, by its name: how the paper looks while it is written. */
+/** Returns each slot once, by its name: how the paper looks while it is written. */
 export function sampleFor(slots: readonly Slot[], tags: ReadonlyMap<string, TagDef>, words: Words): ComposeFor {
   const one = (s: Slot): SlotPerson => ({ partyId: s.id, name: `‹${s.name}›`, under: '' });
   return {

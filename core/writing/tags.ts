@@ -1,4 +1,4 @@
-/** Tags of written forms: what a deal knows, each with its type, written as the paper's language writes it. */
+/** Tags of written forms: what a deal knows, with types, formatted in the paper's language. */
 import { factsByKey, factWords, FACT_TYPES, type FactDef, type FactType, type FactValue } from '../deal/facts';
 import { SIDE_WORDS, SIDES, sideLabel, type Side } from '../text/sides';
 import { listIn, localeOf, say, type Words } from '../words';
@@ -20,17 +20,17 @@ export interface TagDef {
   type: TagType;
   unit?: string;
   options?: { value: string; label: string }[];
-  /** Where it is found when writing; `paper` is what each use of the paper says anew. */
+  /** Where it is offered while writing; `paper` tags are filled in for each use. */
   from: TagSource;
 }
 
-/** What tags stand for: facts by their keys, and people of each side by their names, in order. */
+/** The values of tags: facts by key, and people of each side by name, in order. */
 export interface TagValues {
   facts: ReadonlyMap<string, FactValue>;
   people: ReadonlyMap<Side, readonly string[]>;
 }
 
-/** Inside a part that is repeated: whoever it is repeated for. */
+/** Inside a repeated part: the person it is repeated for. */
 export const EACH_NAME = 'each.name';
 const OF_DEAL: readonly TagDef[] = [
   { key: 'address', label: 'Address', type: 'text', from: 'deal' },
@@ -38,7 +38,7 @@ const OF_DEAL: readonly TagDef[] = [
   { key: 'firm', label: 'Name of the firm', type: 'text', from: 'firm' },
   { key: 'today', label: 'Day of sending', type: 'day', from: 'firm' },
 ];
-/** What no deal keeps: it is filled in for one packet, or for each household of a notice. */
+/** Tags that no deal stores: filled in for one packet, or for each household of a notice. */
 const OF_PAPER: readonly TagDef[] = [
   { key: 'paper.new_rent', label: 'New rent a month', type: 'money', from: 'paper' },
   { key: 'paper.from', label: 'From which day', type: 'day', from: 'paper' },
@@ -52,10 +52,10 @@ const OF_PAPER: readonly TagDef[] = [
 /** Whether a tag is of the paper alone, and nothing a deal keeps. */
 export const isOfPaper = (key: string): boolean => OF_PAPER.some((t) => t.key === key);
 
-/** As many people of one side as have a tag of their own. */
+/** Maximum number of people of one side with a tag of their own. */
 const MOST_ORDINALS = 4;
 
-/** Every tag there is, in the order in which they are offered. @param own  facts that the firm asks for */
+/** Returns every tag, in the order in which they are offered. @param own facts that the firm added */
 export function tagDefs(own: readonly FactDef[] = []): TagDef[] {
   const facts = [...factsByKey(own).values()].map(({ key, label, type, unit, options }): TagDef => ({
     key,
@@ -78,7 +78,7 @@ export function tagDefs(own: readonly FactDef[] = []): TagDef[] {
   return [...OF_DEAL, ...facts, ...OF_PAPER, ...people, each];
 }
 
-/** A value as papers of a language write it: "$1,450", "1 de diciembre de 2026", "yes". */
+/** Returns a value in a language: "$1,450", "1 de diciembre de 2026", "yes". */
 export function valueIn(words: Words, def: Pick<TagDef, 'type' | 'unit' | 'options'>, v: FactValue): string {
   const locale = localeOf(words);
   if (typeof v === 'boolean') return say(words, v ? 'paper.yes' : 'paper.no');
@@ -98,9 +98,9 @@ export function valueIn(words: Words, def: Pick<TagDef, 'type' | 'unit' | 'optio
 }
 
 /**
- * What a tag's key stands for among the values.
+ * Returns the value of a tag in words.
  *
- * @returns null where nothing is known
+ * @returns null if it is unknown
  */
 export function tagWords(key: string, def: TagDef | undefined, values: TagValues, words: Words): string | null {
   const [what, side, ordinal] = key.split('.');
@@ -113,7 +113,7 @@ export function tagWords(key: string, def: TagDef | undefined, values: TagValues
   return v === undefined || v === '' || !def ? null : valueIn(words, def, v);
 }
 
-/** The raw value a condition asks about; for people whether there are any. */
+/** Returns the raw value a condition tests; for people, whether there are any. */
 export function tagFact(key: string, values: TagValues): FactValue | undefined {
   const [what, side, ordinal] = key.split('.');
   if (what === 'people') return namesOf(values, side).length > 0;

@@ -1,4 +1,7 @@
-/** A form's own text: blocks and runs of text as the editor keeps them, with tags, conditions, repetitions and places in it. */
+/**
+ * The text of a form: blocks and pieces of lines as the editor stores them, with tags, conditions, repetitions and
+ * places.
+ */
 import type { MarkKind } from '../packet/types';
 import type { Side } from '../text/sides';
 
@@ -7,7 +10,7 @@ export const STYLES = ['bold', 'italic', 'underline', 'strike'] as const;
 /** One of `STYLES`. */
 export type Style = (typeof STYLES)[number];
 
-/** What may stand within a line of text for a person to fill. */
+/** What a person can fill within a line of text. */
 export const INLINE_KINDS = ['text', 'number', 'money', 'date', 'initials', 'tick'] as const satisfies MarkKind[];
 /** One of `INLINE_KINDS`. */
 export type InlineKind = (typeof INLINE_KINDS)[number];
@@ -18,7 +21,7 @@ export interface TextRun {
   text: string;
   marks?: { type: Style }[];
 }
-/** Stands for something the deal knows: see `tags.ts`. */
+/** Stands for something the deal knows; see `tags.ts`. */
 export interface TagRun {
   type: 'tag';
   attrs: { key: string };
@@ -35,10 +38,10 @@ export interface BreakRun {
 /** A piece of a line. */
 export type Inline = TextRun | TagRun | PlaceRun | BreakRun;
 
-/** Where a line of text stands; absent for the left. */
+/** Alignment of a line; absent for left. */
 export type Align = 'left' | 'center' | 'right';
 
-/** When what is inside stands on the paper. */
+/** When a conditional part is on the paper. */
 export const WHENS = ['there', 'not', 'equals'] as const;
 /** One of `WHENS`. */
 export type When = (typeof WHENS)[number];
@@ -62,29 +65,29 @@ export type Block =
 
 /** The text of a written form. Slots are named by their ids in the form's draft. */
 export interface Written {
-  /** Its tag (BCP 47): figures, days, lists and the house's own words are written in it. */
+  /** Language tag (BCP 47) for numbers, dates, lists and the product's own words. */
   language: string;
   doc: { type: 'doc'; content: Block[] };
 }
 
-/** How much one text may be. */
+/** Maximum sizes of one text. */
 export const WRITTEN_LIMITS = {
-  /** Blocks, runs, rows and cells together. */
+  /** Blocks, pieces of lines, rows and cells together. */
   nodes: 8_000,
-  /** UTF-16 units of all its text. */
+  /** UTF-16 units of all text. */
   letters: 300_000,
-  /** UTF-16 units without a blank: setting one takes time by its square. */
+  /** UTF-16 units without a blank: typesetting one takes time proportional to its square. */
   word: 300,
   depth: 14,
-  /** Lines, runs and signers that stand on the paper of one deal, once everything is repeated. */
+  /** Lines, pieces and signers on the paper of one deal, after repetition. */
   composed: 40_000,
   columns: 12,
-  /** Of a tag's key, a slot's id, and what a condition compares with. */
+  /** UTF-16 units of a tag's key, a slot's id, and a value in a condition. */
   name: 80,
   label: 200,
 } as const;
 
-/** A text to begin with: its title, and a line to write on. */
+/** Returns a text to start with: its title, and an empty line. */
 export const emptyWritten = (title: string): Written => ({
   language: 'en',
   doc: {
@@ -96,5 +99,5 @@ export const emptyWritten = (title: string): Written => ({
   },
 });
 
-/** A text that cannot be taken or set, with a sentence for whoever wrote it. */
+/** A text that cannot be used or typeset, with a sentence for its author. */
 export class UnfitText extends Error {}
