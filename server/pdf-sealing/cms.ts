@@ -1,7 +1,7 @@
 /**
- * The signature inside a sealed copy: a CMS SignedData (RFC 5652) with the CAdES attribute
- * signing-certificate-v2 (RFC 5035), detached, RSA with SHA-256. Built from fixed parts, so
- * that a check can build it again and compare every byte.
+ * The signature inside a sealed copy: a CMS SignedData (RFC 5652) with the CAdES attribute signing-certificate-v2
+ * (RFC 5035), detached, RSA with SHA-256. It is built from fixed parts, so that verification can build it again and
+ * compare every byte.
  */
 import { createHash, createPrivateKey, sign, verify, X509Certificate, type KeyObject } from 'node:crypto';
 import * as asn1js from 'asn1js';
@@ -38,19 +38,19 @@ const raw = (der: Uint8Array) => {
   return parsed.result;
 };
 
-/** A block that has to be of this sort. */
+/** Returns a block as the given type. @throws if it is another one */
 function asSort<T extends asn1js.BaseBlock>(sort: new (...args: never[]) => T, block: asn1js.BaseBlock | undefined): T {
   if (!(block instanceof sort)) throw new Error('damaged DER');
   return block;
 }
-/** What a sequence, a set or a tagged value holds. */
+/** Returns the contents of a sequence, a set or a tagged value. */
 const inside = (block: asn1js.BaseBlock | undefined) => asSort(asn1js.Constructed, block).valueBlock.value;
 
 const der = (block: asn1js.BaseBlock) => Buffer.from(block.toBER(false));
 const exact = (data: Uint8Array): ArrayBuffer => new Uint8Array(data).buffer;
 const sha256 = (data: Uint8Array) => createHash('sha256').update(data).digest();
 
-/** Signs a digest: DER of the whole ContentInfo. */
+/** Signs a digest. Returns the whole ContentInfo in DER. */
 export function buildCms(digest: Buffer, seal: SealKey): Buffer {
   const attributes = signedAttributes(digest, itemAt(seal.certificates, 0));
   // The signature covers the attributes as a SET (RFC 5652, 5.4).
@@ -102,7 +102,7 @@ export type CmsVerification =
   | { ok: true; certificate: X509Certificate }
   | { ok: false; why: string; certificate: X509Certificate | null };
 
-/** Checks a CMS built by `buildCms` against the digest of what it signs. Any other byte is a change. */
+/** Verifies a CMS built by `buildCms` against the digest of what it signs. Any other byte is a change. */
 export function verifyCms(cms: Buffer, digest: Buffer): CmsVerification {
   let certificates: Buffer[];
   let attributes: Buffer;

@@ -1,4 +1,4 @@
-/** Making one document of pages of others: left out, turned, reordered, joined. */
+/** Making one document from pages of others: removed, turned, reordered, joined. */
 import { degrees, PDFDocument } from '@cantoo/pdf-lib';
 import { readStored } from '../files/stored';
 import { sizesOf } from '../pdf/space';
@@ -10,18 +10,18 @@ export interface ComposePart {
   file: string;
   /** From 1. */
   page: number;
-  /** Clockwise, beyond how the page stands already. */
+  /** Clockwise, in addition to the page's own rotation. */
   turn: 0 | 90 | 180 | 270;
 }
 
 /** What to compose a PDF from. */
 export interface ComposeTask {
   parts: ComposePart[];
-  /** People whose signatures further pages take, and what the paper is called. */
+  /** People whose signatures go on further pages, and the document's name. */
   further?: { paper: string; people: { called: string; name: string }[] };
 }
 
-/** A PDF of the pages in the order given, with their sizes as displayed. */
+/** Returns a PDF of the pages in the given order, with their sizes as displayed. */
 export async function compose({
   parts,
   further,
@@ -47,7 +47,7 @@ export async function compose({
   return { bytes: await out.save({ useObjectStreams: false }), pages: sizesOf(out) };
 }
 
-/** Pages for further signatures, in the size of the last page, numbered on. */
+/** Adds pages for further signatures, in the size of the last page, with continued numbers. */
 async function addFurther(out: PDFDocument, { paper, people }: NonNullable<ComposeTask['further']>): Promise<void> {
   const { width, height } = itemAt(sizesOf(out), out.getPageCount() - 1);
   const before = out.getPageCount();
@@ -81,7 +81,7 @@ async function addFurther(out: PDFDocument, { paper, people }: NonNullable<Compo
   for (const page of await out.copyPages(pages, pages.getPageIndices())) out.addPage(page);
 }
 
-/** The sizes of a PDF's pages as displayed, in points. */
+/** Returns the sizes of a PDF's pages as displayed, in points. */
 export async function sizes(bytes: Uint8Array): Promise<{ width: number; height: number }[]> {
   return sizesOf(await PDFDocument.load(bytes, { updateMetadata: false }));
 }

@@ -16,10 +16,10 @@ import { AttributeTypeAndValue, ContentInfo, SignedData, type Certificate } from
 import type { PaperSignature } from '@gatepath/contract';
 import { clip, isClean, oneLine } from '@gatepath/core/text';
 
-/** Signatures that are looked at; a file with more is odd by itself. */
+/** Maximum number of signatures verified; a file with more is suspicious. */
 export const MOST_SIGNATURES = 40;
 
-/** The signatures of a file in the order in which they were made. Bytes that are no PDF have none. */
+/** Returns the signatures of a file in the order in which they were made; none if it is not a PDF. */
 export async function foreignSignatures(bytes: Uint8Array): Promise<{ signatures: PaperSignature[]; more: number }> {
   const doc = await PDFDocument.load(bytes, { updateMetadata: false, ignoreEncryption: true }).catch(() => null);
   const found = doc ? dictionaries(doc) : [];
@@ -45,7 +45,7 @@ function dictionaries(doc: PDFDocument): PDFDict[] {
   return [...out];
 }
 
-/** The bytes it is of: all of the file but the signature itself. */
+/** Returns the signed byte range: the whole file except the signature itself. */
 function rangeOf(dict: PDFDict): [number, number, number, number] | null {
   const range = entry(dict, 'ByteRange');
   if (!(range instanceof PDFArray) || range.size() !== 4) return null;
@@ -130,9 +130,8 @@ async function verifiedCms(
 const DATA = '1.2.840.113549.1.7.1';
 
 /**
- * What of a container keeps it from being a detached signature of one person over the bytes of the file (RFC 5652;
- * ISO 32000-1, 12.8.3.3); null for nothing. Content that the container brings itself would be verified in place of
- * the file's.
+ * Returns what keeps a container from being a detached signature of one person over the bytes of the file (RFC 5652;
+ * ISO 32000-1, 12.8.3.3); null if nothing. Content inside the container would be verified in place of the file's.
  */
 function unusualShape({ encapContentInfo, signerInfos }: SignedData): [PaperSignature['state'], string] | null {
   if (encapContentInfo.eContent || encapContentInfo.eContentType !== DATA)
@@ -153,7 +152,7 @@ function certificateIn(answer: unknown): Certificate | null {
 const isCertificate = (x: unknown): x is Certificate =>
   typeof x === 'object' && x !== null && 'subject' in x && 'notAfter' in x;
 
-/** SHA-1 and MD5 (RFC 6151, RFC 8933): whoever wants to can make two files with one digest. */
+/** SHA-1 and MD5 (RFC 6151, RFC 8933): two files with the same digest can be made on purpose. */
 const WEAK = new Set(['1.3.14.3.2.26', '1.2.840.113549.2.5']);
 const weak = (signed: SignedData) => signed.signerInfos.some((s) => WEAK.has(s.digestAlgorithm.algorithmId));
 
@@ -173,7 +172,7 @@ function nameIn(certificate: Certificate, who: 'subject' | 'issuer'): string {
   return shown(String(found?.value.valueBlock.value ?? ''));
 }
 
-/** What a stranger's file says, as one line of what can be shown. */
+/** Returns text of a stranger's file as one line that is safe to show. */
 const shown = (text: string) => clip(oneLine([...clip(text, 1_000)].filter((c) => isClean(c)).join('')), 200).trim();
 
 function textIn(dict: PDFDict, key: string): string {

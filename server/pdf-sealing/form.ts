@@ -8,7 +8,7 @@ import { PDFArray, PDFDict, PDFHexString, PDFName, PDFNumber, PDFRef, PDFString 
 import type { PDFDocument, PDFObject, PDFPage } from '@cantoo/pdf-lib';
 import { itemAt } from '@gatepath/core/sure';
 
-/** A field, or what shows of it on one page. */
+/** A field, or its appearance on one page. */
 export interface Field {
   name: string;
   ref: PDFRef;
@@ -24,7 +24,7 @@ export const ROUNDS = ['Unforeseen', 'Late 1', 'Late 2'] as const;
 /** One of `ROUNDS`. */
 export type Round = (typeof ROUNDS)[number];
 
-/** Annotation flags (ISO 32000-1, table 165): printed; not moved or taken off by a viewer. */
+/** Annotation flags (ISO 32000-1, table 165): printed; not moved or removed by a viewer. */
 export const PRINT = 4;
 /** Annotation flag: the field cannot be moved or changed by a viewer (ISO 32000-1, table 165). */
 export const LOCKED = 128;
@@ -39,7 +39,7 @@ export class Form {
   /** The rooms of each round, page by page. */
   private readonly rooms = new Map<Round, { ref: PDFRef; dict: PDFDict }[]>();
   private readonly locked = new Set<string>();
-  /** How many seals stand on the document already. */
+  /** Number of seals on the document. */
   readonly seals: number = 0;
   /** Whether the first of them says what may change after it. A document sealed long ago says nothing. */
   readonly certified: boolean;
@@ -79,29 +79,29 @@ export class Form {
     return this.locked.has(full);
   }
 
-  /** The round that is under way: the first whose rooms no seal has locked. */
+  /** Returns the current round: the first whose rooms no seal has locked. */
   round(): Round | null {
     return ROUNDS.find((r) => this.rooms.has(r) && !this.isLocked(r)) ?? null;
   }
 
-  /** What the last seal of a round locks: every field but what is kept for the rounds after it. */
+  /** Returns what the last seal of a round locks: every field except those reserved for later rounds. */
   openIn(round: Round): string[] {
     const later = new Set(ROUNDS.slice(ROUNDS.indexOf(round) + 1).flatMap((r) => [r, ...this.sparesOf(r)]));
     return [...this.fields.keys()].filter((full) => !later.has(full) && !this.isLocked(full));
   }
 
-  /** Names of the signature fields of a round. */
+  /** Returns the names of the signature fields of a round. */
   private sparesOf(round: Round): string[] {
     return [...this.fields.keys()].filter((n) => n.startsWith(`${round} seal `));
   }
 
-  /** The room of a round on a page; pages count from 1. */
+  /** Returns the room of a round on a page; pages count from 1. */
   room(round: Round, page: number): Field | undefined {
     const found = this.rooms.get(round)?.[page - 1];
     return found && { name: round, ...found };
   }
 
-  /** The signature field that is `signer`'s, or else the next free one of the round under way. */
+  /** Returns the signature field reserved for `signer`, or the next free one of the current round. */
   freeSignature(signer: string): Field | null {
     const free = (f: Field | undefined) => f && !f.dict.has(name('V')) && !this.isLocked(f.name) && f;
     const own = free(this.get(sealName(signer)));
@@ -116,7 +116,7 @@ export class Form {
     );
   }
 
-  /** Adds a field that shows on a page. Later than the first seal this is a change that nobody certified. */
+  /** Adds a field with an appearance on a page. After the first seal, that is a change nobody certified. */
   add(page: PDFPage, full: string, entries: PDFDict): void {
     entries.set(name('T'), written(full));
     const ref = this.doc.context.register(entries);
@@ -125,7 +125,7 @@ export class Form {
     this.fields.set(full, { name: full, ref, dict: entries });
   }
 
-  /** Adds the rooms of a round: `field` says what they have in common, `rooms` one for each page in order. */
+  /** Adds the rooms of a round: `field` is what they have in common, `rooms` one per page in order. */
   addRooms(pages: PDFPage[], round: Round, field: PDFDict, rooms: PDFDict[]): void {
     const { context } = this.doc;
     const parent = context.register(field);
@@ -142,7 +142,7 @@ export class Form {
     this.rooms.set(round, kids);
   }
 
-  /** The face that a viewer shows a text field's value in, if it does not show ours. */
+  /** Adds the font in which a viewer shows a text field's value if it does not show ours. */
   giveFont(): void {
     const acro = this.acro();
     if (acro.has(name('DR'))) return;
@@ -155,7 +155,7 @@ export class Form {
     return this.acro().lookup(name('Fields'), PDFArray);
   }
 
-  /** The document's form, made when there is none, to be written again. */
+  /** Returns the document's form, created if there is none, marked to be written again. */
   private acro(): PDFDict {
     const { context, catalog } = this.doc;
     const was = catalog.lookup(name('AcroForm'));
@@ -169,24 +169,24 @@ export class Form {
   }
 }
 
-/** Names of fields may not have dots of their own (ISO 32000-1, 12.7.3.2). */
+/** Returns an id without dots, which field names may not contain (ISO 32000-1, 12.7.3.2). */
 const plain = (id: string) => id.replace(/\./g, '·');
 
-/** The field of a mark. */
+/** Returns the name of a mark's field. */
 export const markName = (markId: string) => plain(`Mark ${markId}`);
-/** The signature field kept for somebody. */
+/** Returns the name of the signature field reserved for a signer. */
 export const sealName = (signer: string) => plain(`Seal ${signer}`);
-/** The signature fields of a round, from 1. */
+/** Returns the name of a round's signature field, counted from 1. */
 export const spareName = (round: Round, n: number) => `${round} seal ${n}`;
 
-/** A text as a file has it: as it is where that is safe, else in UTF-16. */
+/** Returns a text as a PDF string: plain where that is safe, otherwise UTF-16. */
 export const written = (text: string) => (/^[\w -]*$/.test(text) ? PDFString.of(text) : PDFHexString.fromText(text));
 
 /** Returns the text of a PDF string object. */
 export const textIn = (object: PDFObject | undefined) =>
   object instanceof PDFHexString || object instanceof PDFString ? object.decodeText() : '';
 
-/** Names of the fields that a signature locks, as it says itself. */
+/** Returns the names of the fields that a signature says it locks. */
 function locksOf(signature: PDFDict): string[] {
   const references = signature.lookup(name('Reference'));
   if (!(references instanceof PDFArray)) return [];
@@ -196,7 +196,7 @@ function locksOf(signature: PDFDict): string[] {
   });
 }
 
-/** Names of the fields in a dictionary that says a lock (ISO 32000-2, table 236 or 259). */
+/** Returns the names of the fields in a lock dictionary (ISO 32000-2, table 236 or 259). */
 export function lockedBy(dict: PDFDict): string[] {
   const fields = dict.lookup(name('Fields'));
   return fields instanceof PDFArray ? fields.asArray().map(textIn) : [];
@@ -208,7 +208,7 @@ export function lockedBy(dict: PDFDict): string[] {
  */
 export const lockEntries = (fields: string[]) => ({ Action: 'Include', Fields: fields.map(written) });
 
-/** Adds an annotation to a page and leaves all else on it as it is written. */
+/** Adds an annotation to a page and leaves everything else on it as it is written. */
 export function annotate(doc: PDFDocument, page: PDFPage, ref: PDFRef): void {
   // The library's own way puts the page's content in order first: a change, to a viewer that compares.
   const annots = page.node.Annots();

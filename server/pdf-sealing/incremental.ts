@@ -1,4 +1,4 @@
-/** A document opened to have something appended to it, with its changes noted without searching for them. */
+/** Opening a document for an incremental update, with changes recorded as they are made. */
 import { PDFDocument, ParseSpeeds, type PDFContext, type PDFObject, type PDFRef } from '@cantoo/pdf-lib';
 
 interface Watched {

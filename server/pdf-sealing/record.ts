@@ -19,12 +19,12 @@ import { INK } from './stamp';
 import { hexColor } from '../typesetting/color';
 import { itemAt } from '@gatepath/core/sure';
 
-/** What the record of one document says, in one language; all texts ready to print. */
+/** The record of one document in one language; all texts ready to print. */
 export interface RecordContent {
   title: string;
   packetName: string;
   dealName: string;
-  /** Label and value, as a table at its head. */
+  /** Label and value, as a table at the top. */
   facts: [label: string, value: string][];
   explains: string;
   sections: RecordSection[];
@@ -41,7 +41,7 @@ const MARGIN = 54;
 const SLATE = hexColor('#5B6770');
 const RULE = rgb(0.87, 0.84, 0.77);
 
-/** Names a page that is kept for the record of a packet (second-class name; ISO 32000-1, Annex E). */
+/** Marks a page that is reserved for the record of a packet (second-class name; ISO 32000-1, Annex E). */
 const RECORD_PAGE = 'GatePath_Record';
 
 const placeOn = (packetId: string, page: number): Spot => ({
@@ -51,13 +51,13 @@ const placeOn = (packetId: string, page: number): Spot => ({
   around: 0,
 });
 
-/** What a page says while it is kept for the record, and when the record did not need it. */
+/** What a reserved page says before it is used, and if the record did not need it. */
 export interface RecordPageWords {
   kept: string[];
   unused: string[];
 }
 
-/** Keeps as many pages at the end as records like these would take. Only before the first seal. */
+/** Reserves as many pages at the end as such records would take. Only before the first seal. */
 export async function reserveRecordPages(
   spots: Spots,
   type: Typesetter,
@@ -74,7 +74,7 @@ export async function reserveRecordPages(
   }
 }
 
-/** How small a record may be set so that it fits the pages that were kept for it. */
+/** Scales at which a record may be set to fit its reserved pages. */
 const SCALES = [0.9, 0.8, 0.7];
 
 /**
@@ -109,7 +109,7 @@ export async function writeRecords(
   return isWritten;
 }
 
-/** A document with no pages yet, to become a record of its own. */
+/** Returns a document without pages, to become a record of its own. */
 export async function emptyRecord(): Promise<Uint8Array> {
   const doc = await PDFDocument.create();
   return doc.save({ addDefaultPage: false, useObjectStreams: false });
@@ -129,7 +129,7 @@ async function layWords(type: Typesetter, lines: string[]): Promise<Appearance> 
   return itemAt(flow.pages, 0);
 }
 
-/** A record laid out, a look a page. */
+/** Returns a record laid out, one appearance per page. */
 async function layRecord(type: Typesetter, record: RecordContent, scale: number): Promise<Appearance[]> {
   const flow = new Flow(type, scale);
   await flow.text(record.title, 18, 'document-bold');
@@ -157,7 +157,7 @@ async function layRecord(type: Typesetter, record: RecordContent, scale: number)
   return flow.pages;
 }
 
-/** A column of text that runs on over pages; set smaller, a page holds more of it. */
+/** A column of text that continues over pages. */
 class Flow {
   readonly pages: Appearance[] = [];
   private readonly width: number;
@@ -224,7 +224,7 @@ class Flow {
     }
   }
 
-  /** Short items down the page in several columns. */
+  /** Lays out short items in several columns. */
   async columns(items: string[], n: number): Promise<void> {
     const step = (this.width - 2 * MARGIN - 12) / n;
     for (let i = 0; i < items.length; i += n) {

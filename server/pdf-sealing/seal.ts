@@ -28,40 +28,40 @@ export type { Signing } from './signature';
 
 /** What to add to a file in one revision. */
 export interface SealTask {
-  /** The document as it is: as it was sent, or after its latest seal. */
+  /** The document as it is: as sent, or after its latest seal. */
   bytes: Uint8Array;
   fills: ShownFill[];
   redlines: Redline[];
-  /** What each mark is, by its id, for those who listen. */
+  /** What each mark is, by its id, for screen readers. */
   names: Record<string, string>;
-  /** With a document's first seal: what is kept for the seals after it. Without it, nothing may come later. */
+  /** With a document's first seal: what is reserved for later ones. Without it, nothing may follow. */
   room: Room | null;
-  /** The signing record, once for every language that is spoken in the packet; only with the last seal. */
+  /** The signing record, once per language of the packet; only with the last seal. */
   records: RecordContent[];
-  /** What a page kept for the record says, in those languages. */
+  /** What a reserved record page says, in those languages. */
   recordPageWords: RecordPageWords;
-  /** Pictures of hands by fingerprint: PNG bytes. */
+  /** Pictures of hands by fingerprint, as PNG. */
   pictures: Record<string, Uint8Array>;
   signing: Signing;
 }
 
-/** What the seals after the first will need: so they only fill what was there already. */
+/** What later seals will need, so that they only fill what exists. */
 export interface Room {
   marks: (Pick<ShownFill, 'markId' | 'page' | 'rect' | 'kind' | 'lines'> & { partyId: string })[];
-  /** Whose seals are to come, with their name and side. */
+  /** The signers to come, with their name and side. */
   signers: { partyId: string; words: string }[];
-  /** The record as it may come out. */
+  /** The record as it may become. */
   records: RecordContent[];
 }
 
-/** What sealing makes. */
+/** The result of sealing. */
 export interface Sealed {
   bytes: Uint8Array;
-  /** The signing record as a file of its own, where the document has no pages for it. */
+  /** The signing record as a file of its own, if the document has no pages for it. */
   record: { bytes: Uint8Array; pages: PlanDocument['pages'] } | null;
 }
 
-/** Appends one signed revision to a document: the whole new file. */
+/** Appends one signed revision to a document. Returns the whole new file. */
 export async function seal(task: SealTask): Promise<Sealed> {
   const doc = await openToAppend(task.bytes);
   const type = new Typesetter(doc);
@@ -84,21 +84,21 @@ export async function seal(task: SealTask): Promise<Sealed> {
   };
 }
 
-/** What a seal locks: the kept fields it filled or, as the last of its round, all that is of this round. */
+/** Returns what a seal locks: the reserved fields it filled or, as the last of its round, everything of the round. */
 function locksOf(form: Form, spots: Spots, task: SealTask): string[] {
   const round = form.round();
   if (task.records.length && round) return form.openIn(round);
   return form.certified ? spots.filled : [];
 }
 
-/** The signing record as a document of its own, sealed and closed. */
+/** Returns the signing record as a document of its own, sealed and closed. */
 async function recordApart(task: SealTask): Promise<Sealed['record']> {
   const empty = await emptyRecord();
   const { bytes } = await seal({ ...task, bytes: empty, fills: [], redlines: [], room: null });
   return { bytes, pages: await sizes(bytes) };
 }
 
-/** Makes room for what comes after the first seal. */
+/** Reserves what later seals need. */
 async function makeRoom(doc: PDFDocument, spots: Spots, type: Typesetter, room: Room, task: SealTask): Promise<void> {
   const now = new Set(task.fills.map((f) => f.markId));
   const marks = room.marks.filter((m) => !now.has(m.markId));
@@ -124,8 +124,8 @@ const holdsText = (kind: MarkKind) => takesText(kind) || isAutomatic(kind) || ki
 export type Copy = Pick<SealTask, 'bytes' | 'fills' | 'redlines' | 'names' | 'pictures'>;
 
 /**
- * A copy with what somebody has put in so far, for them to keep. It is appended too, so that the
- * seals of others on it stay valid; it has none of its own.
+ * Returns a copy with what somebody has put on it so far. It is appended too, so that the seals of others stay valid;
+ * it has none of its own.
  */
 export async function copyWith(task: Copy): Promise<Uint8Array> {
   const doc = await openToAppend(task.bytes);
@@ -141,7 +141,7 @@ async function draw(doc: PDFDocument, spots: Spots, type: Typesetter, task: Copy
   await stampFills(doc, spots, type, task.fills, task.names, task.pictures);
 }
 
-/** The file with what was changed in it appended. */
+/** Returns the file with its changes appended. */
 async function appended(doc: PDFDocument, before: Uint8Array): Promise<Buffer> {
   // A worker has nothing else to do meanwhile: it need not pause for others every few objects.
   const added = await doc.saveIncremental(doc.context.snapshot!, { useObjectStreams: false, objectsPerTick: Infinity });

@@ -11,35 +11,35 @@ import { PDFArray, PDFDict, type PDFDocument, PDFHexString, PDFName, PDFNumber, 
 import { buildCms, sealKey, type SealKey } from './cms';
 import { FIELD_READ_ONLY, type Form, LOCKED, PRINT, ROUNDS, lockEntries, lockedBy, sealName, spareName } from './form';
 
-/** What a seal says about itself, for whoever opens the file and for `verify`. */
+/** What a seal says about itself, for viewers and for `verify`. */
 export interface Signing {
   keyPem: string;
   certificates: Uint8Array[];
-  /** Whose signature field it fills, if one was kept: a party's id, `RECORD_SIGNER` or `CHANGE_SIGNER`. */
+  /** Whose reserved signature field it fills: a party's id, `RECORD_SIGNER` or `CHANGE_SIGNER`. */
   signer: string;
-  /** Whose acts it holds: a party, the member who made a correction, or the firm for the record. */
+  /** Whose acts it contains: a party, the member who made a correction, or the firm for the record. */
   name: string;
   reason: string;
   /** ISO 8601. */
   at: string;
-  /** The event of the packet's chain it stands for. */
+  /** The event of the packet's chain it belongs to. */
   event: { packetId: string; seq: number; hash: string };
 }
 
-/** Who signs that is no party: a round's last seal, and a change on the way. No id of a party has a blank in it. */
+/** Signers that are not parties: a round's last seal, and a change after sending. A party's id contains no blank. */
 export const RECORD_SIGNER = 'the record';
 /** Name of the signature of a correction. */
 export const CHANGE_SIGNER = 'a change';
 
-/** A signature field that is kept for somebody, with the names of the fields it will lock. */
+/** A signature field reserved for somebody, with the names of the fields it will lock. */
 export interface SavedSignature {
   signer: string;
-  /** For those who listen: "Wren Alder, Seller 1". */
+  /** For screen readers: "Wren Alder, Seller 1". */
   words: string;
   locks: string[];
 }
 
-/** Signature fields a round has for what nobody could foresee: changes, their initials, people added. */
+/** Number of signature fields of a round for what nobody could foresee: changes, their initials, people added. */
 const SPARE = { own: 4, perSigner: 2, later: 6 };
 
 /** Ten digits hold any offset in a file of up to 10 GB. */
@@ -55,7 +55,7 @@ export function saveSignature(doc: PDFDocument, form: Form, { signer, words, loc
   form.add(lastPage(doc), sealName(signer), field);
 }
 
-/** Keeps signature fields for each round that nobody has yet; `signers` are known to be still to come. */
+/** Reserves signature fields of each round that belong to nobody yet; `signers` are known to follow. */
 export function reserveSpares(doc: PDFDocument, form: Form, signers: number): void {
   for (const [i, round] of ROUNDS.entries()) {
     const spare = i ? SPARE.later : SPARE.own + SPARE.perSigner * signers;
@@ -67,7 +67,7 @@ function lastPage(doc: PDFDocument) {
   return doc.getPage(doc.getPageCount() - 1);
 }
 
-/** An invisible signature field. */
+/** Returns an invisible signature field. */
 function signatureField(doc: PDFDocument): PDFDict {
   return doc.context.obj({
     Type: 'Annot',
@@ -80,15 +80,15 @@ function signatureField(doc: PDFDocument): PDFDict {
   });
 }
 
-/** What a signature says of the document it stands on. */
+/** What a signature says about its document. */
 export interface Reach {
-  /** Only with the first: whether anything at all may come later. */
+  /** Only for the first: whether anything may follow. */
   certifies: 'closed' | 'open' | null;
-  /** Names of the fields it locks; a kept signature field says itself what. */
+  /** Names of the fields it locks; a reserved signature field names them itself. */
   locks: string[];
 }
 
-/** Puts a signature with room for its bytes into its field. */
+/** Adds a signature with room for its bytes to its field. */
 export function addSignature(doc: PDFDocument, form: Form, signing: Signing, reach: Reach, key: SealKey): void {
   const { context } = doc;
   const field = form.freeSignature(signing.signer);
@@ -141,10 +141,10 @@ function references(doc: PDFDocument, certifies: Reach['certifies'], locks: stri
   return all.length ? { Reference: all } : {};
 }
 
-/** The firm has one key, and seals thousands of documents with it: it is read, and its length known, once. */
+/** Cached keys: a firm has one, which seals thousands of documents. */
 const keys = new LRUCache<string, SealKey>({ max: 2 });
 
-/** The key of a seal, ready to sign with. */
+/** Returns the key of a seal, ready to sign with. */
 export function keyOf({ keyPem, certificates }: Signing): SealKey {
   const chain = certificates.map((c) => Buffer.from(c));
   const named = [keyPem, ...chain.map((c) => c.toString('base64'))].join('\n');
@@ -155,14 +155,14 @@ export function keyOf({ keyPem, certificates }: Signing): SealKey {
 
 const lengths = new WeakMap<SealKey, number>();
 
-/** Bytes a signature by this key takes: always the same, so that no room is kept in vain. */
+/** Returns the number of bytes a signature by this key takes; it is always the same. */
 function cmsLength(key: SealKey): number {
   let n = lengths.get(key);
   if (n === undefined) lengths.set(key, (n = buildCms(Buffer.alloc(32), key).length));
   return n;
 }
 
-/** Writes the byte range and the signature into the places of the newest revision, changing no length. */
+/** Writes byte range and signature into the newest revision without changing any length. */
 export function fillSignature(pdf: Buffer, from: number, key: SealKey): Buffer {
   const at = (what: string, start: number) => pdf.indexOf(what, start, 'latin1');
   const rangeAt = at(`${RANGE_SLOT} ${RANGE_SLOT} ${RANGE_SLOT}`, from);

@@ -27,18 +27,18 @@ import { Appearance, short } from '../typesetting/appearance';
 import { spaceOfPage, type Matrix, type PageSpace } from '../pdf/space';
 import { itemAt } from '@gatepath/core/sure';
 
-/** A place on a page, in points as displayed, y down. */
+/** A position on a page, in points as displayed, y down. */
 export interface Spot {
-  /** Unique in the document; the same when it is kept and when it is filled. */
+  /** Unique in the document; the same when reserved and when filled. */
   id: string;
   /** From 1. */
   page: number;
   rect: Rect;
-  /** How far around the place a look may reach. */
+  /** How far around the position an appearance may reach, in points. */
   around: number;
 }
 
-/** Annotation flags beside those of `form.ts`. */
+/** Annotation flags besides those of `form.ts`. */
 const READ_ONLY = 64;
 const LOCKED_CONTENTS = 512;
 /** Field flags (ISO 32000-1, tables 226 and 228). */

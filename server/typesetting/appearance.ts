@@ -1,4 +1,4 @@
-/** What is drawn for one mark: a form of its own (ISO 32000-1, 8.10) that can stand anywhere on a page. */
+/** The appearance of one mark: a form XObject (ISO 32000-1, 8.10) that can be placed anywhere on a page. */
 import {
   beginText,
   concatTransformationMatrix,
@@ -50,8 +50,8 @@ export class Appearance {
   }
 
   /**
-   * Makes it an object of a document. `box` is what can be seen of it, as [x0, y0, x1, y1];
-   * `matrix` turns it as the page is turned.
+   * Registers it as an object of a document. `box` is its visible part, as [x0, y0, x1, y1]; `matrix` turns it with
+   * the page.
    */
   register(doc: PDFDocument, box: [number, number, number, number], matrix: Matrix): PDFRef {
     const { context } = doc;
@@ -73,7 +73,7 @@ export class Appearance {
 const refsByName = (of: Map<{ ref: PDFRef }, string>) =>
   Object.fromEntries([...of].map(([{ ref }, name]) => [name, ref]));
 
-/** A number without digits that nobody sees. */
+/** Rounds a number to digits that are visible. */
 export const short = (n: number) => Math.round(n * 1000) / 1000;
 
 function nameIn<T>(names: Map<T, string>, what: T, letter: string): string {

@@ -1,4 +1,4 @@
-/** Two versions of a paper in one file: what changed in words, then both side by side with it marked. */
+/** Two versions of a document in one file: the changes in words, then both side by side with marks. */
 import {
   PDFDocument,
   rgb,
@@ -40,7 +40,7 @@ export interface ChangesPdfTask {
   comparison: Comparison;
 }
 
-/** Letter, lying. */
+/** US Letter, landscape, in points. */
 const SHEET = { width: 792, height: 612 };
 const MARGIN = 26;
 const HEAD = 40;
@@ -61,13 +61,13 @@ export async function changesPdf(t: ChangesPdfTask, at: (where: string) => void)
   return out.save({ useObjectStreams: false });
 }
 
-/** A page of a version as displayed; nothing of one that has no content. */
+/** A page of a version as displayed; empty for a page without content. */
 interface PlacedPage {
   embedded: PDFEmbeddedPage | null;
   size: { width: number; height: number };
 }
 
-/** All pages of a version, upright and cropped, in one go: what they share is taken along once. */
+/** Embeds all pages of a version, upright and cropped, at once, so that shared resources are copied once. */
 async function pagesIn(out: PDFDocument, side: Side): Promise<PlacedPage[]> {
   const source = await PDFDocument.load(await readStored(side.file), { updateMetadata: false });
   const pages = source.getPages();
@@ -93,7 +93,7 @@ interface PageMark {
   first: boolean;
 }
 
-/** What is marked on which page of a version, with the number it has in the list. */
+/** Returns what is marked on which page of a version, with its number in the list. */
 function marksOf(changes: Change[], side: 'before' | 'after'): Map<number, PageMark[]> {
   const marks = changes.flatMap((c, i) =>
     (c[side]?.boxes ?? []).map(({ page, rect }, k) => ({
@@ -131,7 +131,7 @@ function half(
   for (const mark of o.marks.get(o.page) ?? []) drawMark(sheet, font, mark, { x, top, scale });
 }
 
-/** What of a page is seen, and how it is laid so that it stands as displayed. */
+/** Returns the visible part of a page and the matrix that shows it as displayed. */
 function placeOf(page: PDFPage) {
   const { width, height, toUser } = spaceOfPage(page);
   const [a, b, c, d, e, f] = toUser;
@@ -142,7 +142,7 @@ function placeOf(page: PDFPage) {
   return { matrix, box: { left: corner.x, bottom: corner.y, right: corner.x + user.w, top: corner.y + user.h } };
 }
 
-/** Marked by shape as well as by colour: struck is crossed out, put in is underlined, moved is framed. */
+/** Draws a mark by shape as well as color: struck text is crossed out, inserted text underlined, moved text framed. */
 function drawMark(sheet: PDFPage, font: PDFFont, mark: PageMark, at: { x: number; top: number; scale: number }): void {
   const { rect: r, kind } = mark;
   const color = hexColor(MARK_INKS[kind]);
@@ -168,7 +168,7 @@ function drawMark(sheet: PDFPage, font: PDFFont, mark: PageMark, at: { x: number
   }
 }
 
-/** The changes in words, as the first pages. */
+/** Returns the list of changes, as the first pages. */
 function listed(t: ChangesPdfTask, changes: Change[]): Promise<Uint8Array> {
   const own = changes.filter((c) => !c.aside).length;
   const { more, slight, wordsOnly } = t.comparison;

@@ -1,4 +1,4 @@
-/** The shipped fonts, and text set with a chain of them so that every script comes out right. */
+/** The shipped fonts, and text set with a chain of them so that every script is covered. */
 import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import path from 'node:path';
@@ -26,7 +26,7 @@ const FILES: Record<FaceName, [pack: string, file: string]> = {
   'document-bold': ['noto-sans', '700Bold/NotoSans_700Bold.ttf'],
 };
 
-/** The reader looks past an empty glyph at a font's very end; it must find something there. */
+/** fontkit reads past an empty glyph at the very end of a font; these bytes are there for it. */
 const PADDING = 16;
 
 interface Face {
@@ -37,7 +37,7 @@ interface Face {
 const faces = new Map<FaceName, Promise<Face>>();
 const parsedFonts = new WeakMap<Uint8Array, fontkit.Font | fontkit.FontCollection>();
 
-/** A font as the embedder wants it, its tables read once for all documents of this worker. */
+/** Returns a font for the embedder, parsed once for all documents of this worker. */
 function parsed(bytes: Uint8Array): fontkit.Font | fontkit.FontCollection {
   let font = parsedFonts.get(bytes);
   if (!font) parsedFonts.set(bytes, (font = fontkit.create(bytes as Buffer)));
@@ -51,19 +51,19 @@ interface Shaped {
   layout(text: string, features?: unknown): { glyphs: unknown[] };
 }
 
-/** Faces that set documents; a letter of theirs looks the same beside any other. */
+/** Typefaces for documents; a letter of theirs looks the same beside any other. */
 const DOCUMENT_FACES = new Set<FaceName>(['document', 'document-bold']);
 /**
  * Latin (Vietnamese too), Greek and Cyrillic letters, figures and signs: one glyph each, none that changes with its
  * neighbours. A shaper would take some of them apart, and their marks would be lost to whoever searches the page.
  */
 const PLAIN = /^[\u0020-\u007e\u00a0-\u024f\u0370-\u03ff\u0400-\u04ff\u1e00-\u1fff\u2010-\u2044\u20a0-\u20bf]*$/;
-/** Texts whose shape is kept for each face: the same initials stand on every page. */
+/** Number of texts whose shape is cached per font: the same initials are on every page. */
 const KEEP_SHAPES = 2_000;
 
 /**
- * Shapes a text once. In a document face plain text needs no shaper at all: its glyphs are those of
- * its letters, and the embedder sets them by their advances, without kerning, in any case.
+ * Shapes a text once. In a document typeface plain text needs no shaper: its glyphs are those of its letters, set by
+ * their advances without kerning.
  */
 function shapeOnce(font: Shaped, plainly: boolean): void {
   const shape = font.layout.bind(font);
@@ -104,13 +104,13 @@ function loadFace(name: FaceName): Promise<Face> {
   return face;
 }
 
-/** The faces a text is set with, first choice first. */
+/** Returns the fonts a text is set with, first choice first. */
 export function chainOf(name: FaceName): FaceName[] {
   if (DOCUMENT_FACES.has(name)) return [...new Set<FaceName>([name, 'document'])];
   return [...new Set<FaceName>([name, 'caveat', 'mynerve', 'document'])];
 }
 
-/** Characters of `text` that a face cannot write: by itself (`alone`), or with the whole chain behind it. */
+/** Returns characters of `text` that a font cannot write: by itself (`alone`), or with its whole chain. */
 export async function missingCharacters(text: string, face: FaceName, alone = false): Promise<string[]> {
   const chain = await Promise.all((alone ? [face] : chainOf(face)).map(loadFace));
   return Array.from(text.normalize('NFC')).filter(
@@ -123,7 +123,7 @@ interface Run {
   text: string;
 }
 
-/** Sets text in one document; fonts are embedded, subset, when first needed. */
+/** Sets text in one document; fonts are embedded as subsets when first needed. */
 export class Typesetter {
   private readonly embedded = new Map<FaceName, Promise<PDFFont>>();
   private readonly known = new Map<string, Promise<Run[]>>();
@@ -141,7 +141,7 @@ export class Typesetter {
     return font;
   }
 
-  /** A line of text cut into runs of one font each; what nothing can write becomes a replacement sign. */
+  /** Splits a line of text into runs of one font each; what no font can write becomes a replacement character. */
   runs(text: string, face: FaceName): Promise<Run[]> {
     // The same initials stand on every page: they are cut into runs once.
     const key = `${face}:${text}`;
@@ -168,7 +168,7 @@ export class Typesetter {
     return Promise.all(runs.map(async (r) => ({ font: await this.embed(r.name), text: r.text })));
   }
 
-  /** Width in points of runs set at `size`. */
+  /** Returns the width in points of runs set at `size`. */
   static width(runs: Run[], size: number): number {
     return runs.reduce((w, r) => w + r.font.widthOfTextAtSize(r.text, size), 0);
   }

@@ -1,4 +1,4 @@
-/** Letters to be posted: a first page with whom each is for and a slip to sign for it, then its papers, in one file. */
+/** Letters to mail: for each a first page with the address and a slip to sign, then its documents, in one file. */
 import { PDFDocument } from '@cantoo/pdf-lib';
 import { readStored } from '../files/stored';
 import { printDefinition } from './typeset';
@@ -11,10 +11,10 @@ interface Cover {
   subject: string;
   /** Paragraphs. */
   text: string[];
-  /** The papers that go along. */
+  /** Names of the enclosed documents. */
   enclosed: string[];
   enclosedWord: string;
-  /** What whoever signs the slip confirms. */
+  /** What the slip confirms. */
   slip: string;
   signWord: string;
   dateWord: string;
@@ -23,13 +23,13 @@ interface Cover {
 /** A letter to typeset. */
 export interface LetterTask {
   letters: {
-    /** Null for the papers alone. */
+    /** Null for the documents alone. */
     cover: Cover | null;
     files: ({ file: string } | { bytes: Uint8Array })[];
   }[];
 }
 
-/** Puts letters one after another. Whoever prints them on both sides gets each on a sheet of its own. */
+/** Puts letters one after another; each starts on a sheet of its own when printed on both sides. */
 export async function setLetters({ letters }: LetterTask, at: (where: string) => void): Promise<Uint8Array> {
   const out = await PDFDocument.create();
   for (const [i, { cover, files }] of letters.entries()) {

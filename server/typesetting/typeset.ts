@@ -1,10 +1,10 @@
-/** Setting text as PDF with pdfmake: for papers that come as DOCX or plain text. */
+/** Typesetting PDF with pdfmake, for documents that were DOCX or plain text. */
 import { createRequire } from 'node:module';
 import path from 'node:path';
 
 const require = createRequire(import.meta.url);
 
-/** A document as pdfmake takes it; it brings no types of its own. */
+/** A pdfmake document definition; pdfmake has no types of its own. */
 export interface PaperDefinition {
   content: unknown;
   defaultStyle?: Record<string, unknown>;
@@ -40,8 +40,8 @@ interface EmbeddedFont {
 }
 
 /**
- * Lets all documents of this process share each font once it is parsed. pdfmake parses a font anew for every document,
- * which takes most of the time of a short one; only the subset belongs to a document.
+ * Shares parsed fonts between all documents of this process. pdfmake parses a font for every document, which takes
+ * most of the time of a short one; only the subset belongs to a document.
  */
 function shareFonts({ prototype }: PdfMakeDocument): void {
   const provide = prototype.provideFont;
@@ -86,7 +86,7 @@ async function pdfmake(): Promise<PdfMake> {
   return made;
 }
 
-/** A PDF of a pdfmake definition, in Noto Sans. */
+/** Returns a PDF of a pdfmake definition, in Noto Sans. */
 export async function printDefinition(def: PaperDefinition): Promise<Uint8Array> {
   const pm = await pdfmake();
   const doc = pm.createPdf({ ...def, defaultStyle: { font: 'Noto', ...def.defaultStyle } });

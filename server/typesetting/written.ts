@@ -1,4 +1,4 @@
-/** The paper of a written form: set once, and told where its places came to lie. */
+/** The paper of a written form, with the positions of its places. */
 import { PDFArray, PDFDict, PDFDocument, PDFHexString, PDFName, PDFRef, PDFString } from '@cantoo/pdf-lib';
 import type { PaperBlock, PaperPlace, PaperRun, Signer } from '@gatepath/core/writing';
 import { itemAt } from '@gatepath/core/sure';
@@ -17,9 +17,9 @@ export interface WrittenTask {
 export interface WrittenPaper {
   bytes: Uint8Array;
   pages: { width: number; height: number }[];
-  /** Where each place lies, by its index; one that is on no page is not there. */
+  /** The position of each place, by its index; a place that is on no page is missing. */
   rects: { place: number; page: number; rect: Rect }[];
-  /** Letters that no face here has, each once. */
+  /** Letters that no font here has, each once. */
   unprintable: string[];
 }
 
@@ -27,22 +27,22 @@ type Content = Record<string, unknown>;
 
 const SIZE = 10.5;
 const HEADINGS = [18, 14, 12];
-/** Beneath the text room is left for initials at the foot of every page. */
+/** Margins in points; the bottom one leaves room for initials. */
 const MARGINS = [64, 60, 64, 96];
 const LETTER = { width: 612, height: 792 };
-/** A no-break space in the face papers are set in, as a part of its size. */
+/** Width of a no-break space relative to the type size. */
 const SPACE = 0.26;
 const blank = (w: number, size = SIZE) => '\u00a0'.repeat(Math.max(1, Math.floor(w / (SPACE * size))));
-/** Signers that stay together on a page; more of them go on in another block. */
+/** Number of signers kept together on a page; more continue in another block. */
 const TOGETHER = 8;
-/** A paragraph as long as this, or a heading, stays with the signatures it stands before. */
+/** A paragraph up to this length, or a heading, stays with the signatures after it. */
 const LEADS_LETTERS = 500;
-/** The same text is the same file, whenever it is set. */
+/** Fixed creation time: the same text gives the same bytes. */
 const SET_AT = new Date(Date.UTC(2000, 0, 1));
-/** Links that lead nowhere say where a blank came to lie; they are taken out again. */
+/** Links with this prefix report where a blank is; they are removed again. */
 const AT = 'place:';
 
-/** Sets a paper in letter size. The same input gives the same bytes. */
+/** Typesets a paper in US Letter. The same input gives the same bytes. */
 export async function setWritten({ title, blocks, places }: WrittenTask): Promise<WrittenPaper> {
   const set = await printDefinition({
     pageSize: LETTER,
@@ -155,7 +155,7 @@ function tableContent(rows: Extract<PaperBlock, { is: 'table' }>['rows'], places
   };
 }
 
-/** Signers below one another, some at a time on one page, the first of them with what stands before. */
+/** Returns signers one below another, in groups that stay on a page, the first with what precedes it. */
 function signersContent(
   { signers, dateWord }: Extract<PaperBlock, { is: 'signers' }>,
   places: readonly PaperPlace[],
@@ -210,7 +210,7 @@ function runsContent(runs: readonly PaperRun[], places: readonly PaperPlace[]): 
   });
 }
 
-/** Reads where the places lie off their links, and takes the links out. */
+/** Reads the positions of places from their links, and removes the links. */
 function takePlaces(doc: PDFDocument, places: readonly PaperPlace[]): WrittenPaper['rects'] {
   const out: WrittenPaper['rects'] = [];
   doc.getPages().forEach((page, index) => {
@@ -237,7 +237,7 @@ function placeOf(annot: PDFDict): number {
   return text.startsWith(AT) ? Number(text.slice(AT.length)) : -1;
 }
 
-/** A place on its line: with its foot where the blank has it. Coordinates from the top left. */
+/** Returns a place on its line, with its bottom at the blank's. Coordinates from the top left. */
 function rectOf(place: PaperPlace, box: { x: number; y: number; width: number; height: number }, page: number): Rect {
   const foot = page - box.y;
   const round = (n: number) => Math.round(n * 10) / 10;

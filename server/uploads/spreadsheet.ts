@@ -19,11 +19,11 @@ const LIMITS = {
   letters: 1_500_000,
 };
 
-/** Parts of the file that are read; drawings, links to other files, programs and the rest stay behind. */
+/** Parts of the file that are read; drawings, links to other files, macros and the rest are ignored. */
 const READ =
   /^(?:\[Content_Types\]\.xml|_rels\/\.rels|xl\/workbook\.xml|xl\/_rels\/workbook\.xml\.rels|xl\/styles\.xml|xl\/sharedStrings\.xml|xl\/theme\/theme1\.xml|xl\/worksheets\/[^/]+\.xml)$/i;
 
-/** Parts of a sheet that a reader would unfold cell by cell, and that show nothing. */
+/** Parts of a sheet that a reader would expand cell by cell and that show nothing. */
 const IGNORED = [
   'mergeCells',
   'dataValidations',
@@ -38,7 +38,7 @@ const IGNORED = [
   'autoFilter',
 ];
 
-/** Makes a PDF of a spreadsheet. @throws UnfitParts */
+/** Converts a spreadsheet to PDF. @throws UnfitParts */
 export async function spreadsheetToPdf(bytes: Uint8Array, title: string): Promise<Uint8Array> {
   const zip = await openParts(bytes, LIMITS);
   const kept = new JSZip();
@@ -66,10 +66,10 @@ export async function spreadsheetToPdf(bytes: Uint8Array, title: string): Promis
   });
 }
 
-/** Rows and columns that a sheet can have at all, in any program (ECMA-376). */
+/** Maximum rows and columns of a sheet in any program (ECMA-376). */
 const MOST = { rows: 1_048_576, columns: 16_384 };
 
-/** Refuses a sheet that names rows or columns no sheet has: whoever opened it would make all of them. @throws UnfitParts */
+/** Refuses a sheet that names rows or columns no sheet has: a reader would allocate all of them. @throws UnfitParts */
 function requireInSheet(xml: string): void {
   for (const [, row] of xml.matchAll(/<(?:\w{1,20}:)?row\s[^>]{0,400}?\br\s{0,9}=\s{0,9}["'](\d{1,20})/g))
     if (Number(row) > MOST.rows) throw new UnfitParts('too_many_parts');
@@ -88,7 +88,7 @@ async function opened(file: Buffer): Promise<Workbook> {
   return book;
 }
 
-/** The text without an element and what is in it. */
+/** Returns the text without an element and its contents. */
 function without(xml: string, name: string): string {
   let out = '';
   let at = 0;
@@ -112,20 +112,20 @@ interface TableCell {
 interface SheetTable {
   name: string;
   rows: TableCell[][];
-  /** In points, at the size of type it was made with. */
+  /** In points, at the type size of the file. */
   widths: number[];
   cells: number;
   letters: number;
   wide: boolean;
 }
 
-/** Width of a digit and what stands around it, in points, of which a column's width is told. */
+/** Width of a digit with its margins, in points, in which column widths are given. */
 const DIGIT = 5.4;
-/** Width of a letter among others, about. */
+/** Average width of a letter. */
 const LETTER = 5;
 const USUAL = 8.43;
 
-/** What a sheet shows: its rows and columns that are not hidden, up to the last with something in it. */
+/** Returns what a sheet shows: its visible rows and columns, up to the last with content. */
 function tableOf(sheet: Worksheet): SheetTable {
   const rows: { number: number; cells: Map<number, TableCell> }[] = [];
   let [cells, right, letters] = [0, 0, 0];
@@ -157,10 +157,12 @@ function tableOf(sheet: Worksheet): SheetTable {
   };
 }
 
-/** Letters of a text that stand in one line at least; figures and days are never divided. */
+/** Number of letters that stay on one line; numbers and dates are never divided. */
 const IN_LINE = 26;
 
-/** As wide as the file says, and as what stands in it needs where it cannot run over the next cell. */
+/**
+ * Returns a column's width: as the file says, and as its content needs where it cannot overflow into the next cell.
+ */
 function widthOf(column: number, last: number, said: number, rows: { cells: Map<number, TableCell> }[]): number {
   let letters = said;
   for (const { cells } of rows) {
@@ -176,7 +178,7 @@ const isFramed = (cell: TableCell) => cell.border.some(Boolean);
 
 const EMPTY: TableCell = { text: '', alignment: 'left', bold: false, border: [false, false, false, false] };
 
-/** Empty rows between others are one gap each, however many there are. */
+/** Replaces empty rows between others by one gap, however many there are. */
 function withGaps(rows: { number: number; cells: Map<number, TableCell> }[]): Map<number, TableCell>[] {
   return rows.flatMap((r, i) => {
     const before = rows[i - 1];
@@ -199,10 +201,10 @@ function shownCell(cell: Cell): TableCell {
 
 type Shown = string | number | boolean | Date | null;
 
-/** What a formula came to when the file was kept, where it was kept. */
+/** Shown for a formula whose result was not stored. */
 const NOT_KEPT = '(not worked out)';
 
-/** What a cell holds; of a formula what it came to last, for it is never run. */
+/** Returns what a cell holds; for a formula its stored result, because formulas are never run. */
 function valueOf(cell: Cell): Shown {
   const { value } = cell;
   if (value === null || value === undefined) return null;
@@ -224,18 +226,18 @@ function resultOf(result: unknown): Shown {
   return typeof error === 'string' ? error : NOT_KEPT;
 }
 
-/** The words of a link can be rich text, too, whatever its type says. */
+/** Returns the text of a link, which can be rich text whatever its type says. */
 function textOfLink(text: unknown): string {
   if (typeof text === 'string') return text;
   const parts: unknown = typeof text === 'object' && text ? Reflect.get(text, 'richText') : null;
   return Array.isArray(parts) ? parts.map((p: { text?: unknown }) => String(p.text ?? '')).join('') : '';
 }
 
-/** A day as such files count it: days since the end of 1899. */
+/** Returns a day as such files count it: days since the end of 1899. */
 const serialOf = (day: Date) => day.getTime() / 86_400_000 + 25_569;
 const LONGEST_FORMAT = 200;
 
-/** A value as it is shown. */
+/** Returns a value as it is shown. */
 function textOf(value: Shown, numFmt: string | undefined): string {
   if (value === null) return '';
   if (typeof value === 'boolean') return value ? 'TRUE' : 'FALSE';
@@ -251,7 +253,7 @@ function textOf(value: Shown, numFmt: string | undefined): string {
 
 const MARGIN = 36;
 const SIZE = 9;
-/** Type is not set smaller than this; what is still too wide goes on further pages. */
+/** Smallest type size; wider sheets continue on further pages. */
 const SMALLEST = 6;
 const ROOM = { portrait: 612 - 2 * MARGIN, landscape: 792 - 2 * MARGIN };
 
@@ -260,7 +262,7 @@ interface Piece {
   [key: string]: unknown;
 }
 
-/** The pages of one sheet: upright where it fits, lying where it is wide, in pieces where it is wider still. */
+/** Returns the pages of a sheet: portrait if it fits, landscape if it is wide, split if it is wider still. */
 function pagesOf(sheet: SheetTable, index: number, named: boolean): Piece[] {
   // What stands around the words of a cell.
   const total = sheet.widths.reduce((n, w) => n + w, 0);
@@ -296,7 +298,7 @@ interface Band {
   widths: number[];
 }
 
-/** Columns side by side as far as there is room. */
+/** Groups columns that fit side by side. */
 function bandsOf(widths: number[], room: number): Band[] {
   const out: Band[] = [{ from: 0, widths: [] }];
   let used = 0;
@@ -311,9 +313,9 @@ function bandsOf(widths: number[], room: number): Band[] {
   return out;
 }
 
-/** Letters of a cell that may want much of a page. */
+/** Letters of a cell that may need much of a page. */
 const TALL = 500;
-/** Room within a cell, left and right. */
+/** Padding of a cell, left and right, in points. */
 const PAD = 2;
 
 /** Whether the words of a cell run over those beside it: they are empty, and it is narrower than its words. */

@@ -1,8 +1,8 @@
-/** A file with a table in it, as headings and cells: CSV in the encodings that programs write, or a book of vCards. */
+/** Reading a table: CSV in the encodings that programs write, or a file of vCards. */
 import ICAL from 'ical.js';
 import { parse } from 'csv-parse/sync';
 
-/** What a table may hold: what is more is refused before it is worked on. */
+/** Maximum sizes of a table, checked before it is processed. */
 export const TABLE_LIMITS = { rows: 20_000, columns: 60, record: 64 * 1024, cards: 20_000 } as const;
 
 /** A table as it was read. */
@@ -13,12 +13,12 @@ export interface ReadTable {
   lines: number[];
 }
 
-/** A sentence for whoever sent it. */
+/** A sentence for the person who sent it. */
 export interface TableProblem {
   problem: string;
 }
 
-/** The text of a file: UTF-8, UTF-16 by its mark, or what Western programs write when they write neither. */
+/** Returns the text of a file: UTF-8, UTF-16 by its mark, otherwise Windows-1252. */
 export function textOfFile(bytes: Uint8Array): string {
   const [a, b] = bytes;
   if (a === 0xff && b === 0xfe) return new TextDecoder('utf-16le').decode(bytes);
@@ -38,7 +38,7 @@ export function readTable(bytes: Uint8Array): ReadTable | TableProblem {
   return /^BEGIN:VCARD/i.test(head) ? cardsIn(text) : csvIn(text);
 }
 
-/** Which sign parts the cells: the one the first line has most of. */
+/** Returns the delimiter: the candidate most frequent in the first line. */
 function delimiterOf(text: string): string {
   const end = text.search(/[\r\n]/);
   const first = (end < 0 ? text : text.slice(0, end)).slice(0, 4_000);
@@ -100,7 +100,7 @@ function csvError(error: unknown): { code: string; line: number } {
 
 const CARD_HEADINGS = ['Name', 'Email', 'Phone', 'Company'];
 
-/** vCards (RFC 6350, and 3.0 as older programs write it): names and how people are reached; pictures and the rest stay out. */
+/** Reads vCards (RFC 6350, and 3.0 from older programs): names and addresses only. */
 function cardsIn(text: string): ReadTable | TableProblem {
   const cards: { text: string; line: number }[] = [];
   let begun: { from: number; lines: string[]; skipping: boolean } | null = null;

@@ -1,14 +1,14 @@
-/** Unpacking streams of strangers' PDFs, never further than is allowed. */
+/** Unpacking streams of strangers' PDFs within limits. */
 import { constants, inflateRawSync, inflateSync } from 'node:zlib';
 import { Refused } from './refusal';
 import { decodePDFRawStream, PDFArray, PDFDict, PDFName, PDFRawStream } from '@cantoo/pdf-lib';
 import { itemAt } from '@gatepath/core/sure';
 import { codeOf } from '../errors';
 
-/** A stream that unpacks to more than it may. */
+/** A stream unpacks to more than allowed. */
 export class TooLarge extends Error {}
 
-/** Names of a stream's filters, in order. */
+/** Returns the names of a stream's filters, in order. */
 export function filtersOf(stream: PDFRawStream): string[] {
   const filter = stream.dict.lookup(PDFName.of('Filter'));
   if (filter instanceof PDFName) return [filter.decodeText()];
@@ -20,16 +20,16 @@ export function filtersOf(stream: PDFRawStream): string[] {
 }
 
 const FLATE = new Set(['FlateDecode', 'Fl']);
-/** Filters of pictures: what they hold is bounded by the picture's size. */
+/** Filters of pictures, which are bounded by the picture's size. */
 const PICTURE = new Set(['DCTDecode', 'DCT', 'JPXDecode', 'CCITTFaxDecode', 'CCF', 'JBIG2Decode']);
-/** LZW and run lengths are unpacked by a library that knows no bound: by their packed size then. */
+/** Maximum packed size for LZW and run lengths, which a library without limits unpacks. */
 const MOST_OTHER = 2 * 1024 * 1024;
 
 /**
- * The bytes of a stream.
+ * Returns the bytes of a stream.
  *
- * @param most  the most it may unpack to
- * @throws `TooLarge`, or `Refused` when it is damaged
+ * @param most maximum unpacked bytes
+ * @throws `TooLarge`, or `Refused` if it is damaged
  */
 export function unpack(stream: PDFRawStream, most: number): Uint8Array {
   const filters = filtersOf(stream);
@@ -71,7 +71,7 @@ function oneFilter(stream: PDFRawStream, bytes: Uint8Array, i: number): PDFRawSt
   return PDFRawStream.of(dict, bytes);
 }
 
-/** As readers do: what a damaged stream gives is taken, what it holds beyond that is not missed. */
+/** Inflates like PDF readers do: what a damaged stream yields is accepted. */
 export function inflate(bytes: Uint8Array, most: number): Uint8Array {
   const options = { maxOutputLength: Math.max(1, most), finishFlush: constants.Z_SYNC_FLUSH };
   try {

@@ -1,6 +1,6 @@
 /**
- * How much a page draws, worked out before anything is drawn: forms that draw forms multiply, and
- * one that draws itself has no end.
+ * Measuring how much a page draws before drawing it: forms that draw forms multiply, and one that draws itself never
+ * ends.
  */
 import { PDFDict, PDFName, PDFNumber, PDFRawStream, PDFStream, type PDFObject } from '@cantoo/pdf-lib';
 import { countContent, type ContentCount } from '../pdf/operators';
@@ -20,18 +20,18 @@ export interface Weight {
   pixels: number;
 }
 
-/** Weighs content of a cleaned file. */
+/** Measures content of a cleaned file. */
 export class Scale {
   private readonly known = new Map<PDFObject, Weight>();
   private readonly counts = new Map<PDFObject, ContentCount>();
   private readonly onTheWay = new Set<PDFObject>();
 
-  /** The page being weighed, for refusals. */
+  /** The page being measured, for refusals. */
   page = 1;
 
   constructor(private readonly unpack: (stream: PDFStream) => Uint8Array) {}
 
-  /** The weight of content with the resources it draws from; deeper content without its own borrows them. */
+  /** Returns the measure of content with its resources; nested content without its own borrows them. */
   weigh(count: ContentCount, resources: PDFDict | null, depth = 0): Weight {
     if (depth > PAPER_LIMITS.depth) throw new Refused({ problem: 'too_deep', page: this.page });
     let operators = count.operators;

@@ -1,13 +1,16 @@
-/** Pictures from outside: whether a file goes to its end (what libraries fill up with grey must not be signed), and its dots. */
+/**
+ * Pictures from outside: whether a file is complete (what libraries fill with gray must not be signed), and its
+ * pixels.
+ */
 import type { Rgb } from '@gatepath/core/scan';
 import sharp from 'sharp';
 import { itemAt } from '@gatepath/core/sure';
 
 /**
- * The dots of a picture: turned upright by its EXIF data, what is clear in it white, not larger than asked.
+ * Returns the pixels of a picture: turned upright by its EXIF data, transparency as white, scaled down.
  *
- * @param most   dots along the longer side
- * @param pixels the most it may unpack to
+ * @param most pixels along the longer side
+ * @param pixels maximum pixels it may unpack to
  */
 export async function uprightRgb(bytes: Uint8Array, most: number, pixels: number): Promise<Rgb> {
   const { data, info } = await sharp(bytes, { failOn: 'error', limitInputPixels: pixels })

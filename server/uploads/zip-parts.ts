@@ -1,4 +1,6 @@
-/** Files that are packed folders (DOCX, XLSX, bundles): their parts, never unfolded further than is allowed, whatever they say of themselves. */
+/**
+ * Files that are ZIP archives (DOCX, XLSX, bundles): their parts, never unpacked beyond limits, whatever they claim.
+ */
 import JSZip from 'jszip';
 import { numberOf } from '../errors';
 
@@ -15,20 +17,20 @@ declare module 'jszip' {
   }
 }
 
-/** A file that unpacks to more than it may, or that holds parts which lie elsewhere or grow as they are read. */
+/** The file unpacks to more than allowed, or has parts that are elsewhere or grow while being read. */
 export class UnfitParts extends Error {
   constructor(readonly why: 'too_many_parts' | 'external') {
     super(why);
   }
 }
 
-/** Most bytes, and most parts, such a file may unpack to. */
+/** Maximum bytes and parts such a file may unpack to. */
 export interface PartLimits {
   bytes: number;
   parts: number;
 }
 
-/** Opens the folder; what it says of itself is asked before anything is unfolded. */
+/** Opens the archive; its claims are checked before anything is unpacked. */
 export async function openParts(bytes: Uint8Array, limits: PartLimits): Promise<JSZip> {
   const zip = await JSZip.loadAsync(bytes);
   const files = Object.values(zip.files);
@@ -44,9 +46,9 @@ function saidSize(file: JSZip.JSZipObject): number {
 }
 
 /**
- * The bytes of a part, counted as they unfold: a part can say that it is small.
+ * Returns the bytes of a part, counted while unpacking, because a part can lie about its size.
  *
- * @throws UnfitParts once they are more than allowed
+ * @throws UnfitParts once there are more than allowed
  */
 export function unfolded(part: JSZip.JSZipObject, most: number): Promise<Buffer> {
   return new Promise((resolve, reject) => {
@@ -67,11 +69,11 @@ export function unfolded(part: JSZip.JSZipObject, most: number): Promise<Buffer>
   });
 }
 
-/** The text of a part. */
+/** Returns the text of a part. */
 export const textOfPart = async (part: JSZip.JSZipObject, most: number) =>
   (await unfolded(part, most)).toString('utf8');
 
-/** Refuses document types: neither kind of file has any, and entities that grow, or that lie elsewhere, need one. */
+/** Refuses document types: these files have none, and growing or external entities need one. */
 export function refuseTypes(xml: string): void {
   if (/<!(?:DOCTYPE|ENTITY)/i.test(xml)) throw new UnfitParts('external');
 }
