@@ -1,6 +1,6 @@
 /**
- * Text and drawing of pages, from pdf.js's operator lists: every character at its true place
- * (ISO 32000-1, 9.4.4) and every straight line. One pass gives both.
+ * Text and drawing of pages, from pdf.js's operator lists: every character at its position (ISO 32000-1, 9.4.4) and
+ * every straight line, in one pass.
  */
 import {
   AnnotationMode,
@@ -56,13 +56,16 @@ export async function openContent(
   return { doc: await task.promise, destroy: () => task.destroy() };
 }
 
-/** Files kept open: a paper is read some pages at a time, and opening it anew each time costs as much as all of it. */
+/**
+ * Cached open files: a document is read some pages at a time, and opening it again costs as much as reading all of
+ * it.
+ */
 const open = new LRUCache<string, { doc: PDFDocumentProxy; destroy: () => Promise<void> }>({
   max: 3,
   dispose: (was) => void was.destroy(),
 });
 
-/** As `openContent`, from the few files kept open; nobody closes them. */
+/** Like `openContent`, from the cache; callers must not close it. */
 export async function cachedContent(file: string): Promise<PDFDocumentProxy> {
   const known = open.get(file);
   if (known) return known.doc;
@@ -71,7 +74,7 @@ export async function cachedContent(file: string): Promise<PDFDocumentProxy> {
   return opened.doc;
 }
 
-/** The content of one page (from 1), in points as displayed. */
+/** Returns the content of one page (from 1), in points as displayed. */
 export async function pageContent(doc: PDFDocumentProxy, n: number): Promise<PageContent> {
   const page = await doc.getPage(n);
   const list = await page.getOperatorList({ annotationMode: AnnotationMode.DISABLE });
@@ -84,10 +87,10 @@ const isWhite = (c: string) => /^#f[c-f]f[c-f]f[c-f]$/i.test(c);
 /** Thickness, in points, up to which a filled box is a line. */
 const THIN = 2.2;
 
-/** A page is a picture where one covers this share of it and hardly anything else is written on it. */
+/** A page is a scan if a picture covers this share of it and hardly anything else is written on it. */
 const COVERED = 0.55;
 const MOST_WRITTEN = 120;
-/** Letters that lie unseen over a picture, from which it counts as read. */
+/** Number of invisible letters over a picture from which it counts as recognized. */
 const WORDED = 12;
 
 const isGlyph = (operand: unknown): operand is Glyph =>
@@ -103,7 +106,7 @@ class Reader {
   private lineX = 0;
   private lineY = 0;
   private readonly fonts = new Map<string, FontFacts>();
-  /** Area of the pictures, and letters that are seen and unseen. */
+  /** Area of the pictures, and numbers of visible and invisible letters. */
   private pictured = 0;
   private seen = 0;
   private unseen = 0;

@@ -1,23 +1,23 @@
-/** Drawing pages with PDFium. Runs in a worker; keeps the last few documents open. */
+/** Drawing pages with PDFium in a worker; the last few documents stay open. */
 import { PDFiumLibrary, type PDFiumDocument } from '@hyzyla/pdfium';
 import sharp from 'sharp';
 import { readStored } from '../files/stored';
 
 let library: Promise<PDFiumLibrary> | null = null;
 const open = new Map<string, { doc: PDFiumDocument; pagesTouched: number }>();
-/** Sealed copies: marks stand in their forms, too. Prepared files have none. */
+/** Sealed copies, whose marks are in their forms too. Prepared files have none. */
 const withForm = new WeakSet<PDFiumDocument>();
 const KEEP = 3;
-/** PDFium keeps every page it has loaded until the document is closed; this bounds that. */
+/** PDFium retains every loaded page until the document is closed; this limits that. */
 const PAGES_BEFORE_REOPEN = 150;
 
-/** PDFium, started once a worker. */
+/** Returns PDFium, started once per worker. */
 export function pdfium(): Promise<PDFiumLibrary> {
   library ??= PDFiumLibrary.init();
   return library;
 }
 
-/** The document in a file, from the few kept open. */
+/** Returns the document of a file, from those open or newly opened. */
 export async function openFile(file: string): Promise<PDFiumDocument> {
   const kept = open.get(file);
   if (kept && ++kept.pagesTouched < PAGES_BEFORE_REOPEN) {
@@ -46,7 +46,7 @@ export interface PagePixels {
   data: Uint8Array;
 }
 
-/** Draws a page into raw pixels: 1 byte a pixel when `gray`, else RGBA. */
+/** Draws a page into raw pixels: 1 byte per pixel if `gray`, otherwise RGBA. */
 export async function drawPixels(
   doc: PDFiumDocument,
   page: number,

@@ -1,4 +1,4 @@
-/** The facts of a document's pages as they are kept: JSON, compressed with gzip, named by its fingerprint. */
+/** Stored facts of a document's pages: JSON, compressed with gzip, named by its fingerprint. */
 import { gunzip } from 'node:zlib';
 import { promisify } from 'node:util';
 import { LRUCache } from 'lru-cache';
@@ -11,14 +11,14 @@ export interface FactsFile {
   id: string;
   name: string;
   file: string;
-  /** The last day of the form it was made of, where that has passed. */
+  /** The last day of the form it was made from, if that has passed. */
   formEnded?: string;
 }
 
 const unzip = promisify(gunzip);
-/** More than the facts of the largest document there may be. */
+/** More than the facts of the largest possible document. */
 const MOST = 512 * 1024 * 1024;
-/** A desk asks for the same documents again and again. */
+/** Cached facts: a desk asks for the same documents again and again. */
 const kept = new LRUCache<string, DocumentFacts>({ max: 40 });
 
 /** Returns the facts of a file, packed as they are sent. */
@@ -29,7 +29,7 @@ export async function packedFactsIn(file: string): Promise<PackedFacts> {
   return facts;
 }
 
-/** The facts of documents as the core takes them. */
+/** Returns the facts of documents for the core. */
 export function factsIn(documents: FactsFile[]): Promise<DocumentFacts[]> {
   return Promise.all(
     documents.map(async ({ id, name, file, formEnded }) => {

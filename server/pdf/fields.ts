@@ -1,4 +1,4 @@
-/** The fields of a PDF's form, as pdf.js reads its widgets. */
+/** The form fields of a PDF, as pdf.js reads its widgets. */
 import type { PDFDocumentProxy } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { FormField } from '@gatepath/core/reading';
 import { itemAt } from '@gatepath/core/sure';
@@ -27,7 +27,7 @@ interface Widget {
 /** Bit of a field's flags (ISO 32000-1, table 221). */
 const REQUIRED = 2;
 
-/** Every widget of a document that can be seen, with its rectangle as displayed. */
+/** Returns every visible widget of a document, with its rectangle as displayed. */
 export async function formFields(doc: PDFDocumentProxy, from = 1, to = doc.numPages): Promise<FormField[]> {
   const out: FormField[] = [];
   for (let n = from; n <= to; n++) {

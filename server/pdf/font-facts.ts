@@ -1,4 +1,4 @@
-/** What reading needs to know of a font, from what pdf.js says about it. */
+/** What reading needs to know about a font, from what pdf.js reports. */
 import type { M } from './paths';
 import { matrixIn } from './operands';
 
@@ -8,7 +8,7 @@ export interface FontFacts {
   bold: boolean;
   matrix: M;
   vertical: boolean;
-  /** What single characters of a picture font stand for. */
+  /** What single characters of a symbol font stand for. */
   boxes: Map<number, string> | null;
 }
 
@@ -21,7 +21,7 @@ export const PLAIN: FontFacts = {
   boxes: null,
 };
 
-/** Characters of picture fonts that are boxes to tick (Wingdings and Zapf Dingbats encodings). */
+/** Characters of symbol fonts that are boxes to tick (Wingdings and Zapf Dingbats encodings). */
 const WINGDINGS = new Map<number, string>([
   [0x6f, '\u2610'],
   [0x71, '\u2751'],
@@ -40,7 +40,7 @@ const DINGBATS = new Map<number, string>([
   [0x72, '\u2752'],
 ]);
 
-/** The facts of a font as pdf.js hands it over. */
+/** Returns the facts of a font as pdf.js reports it. */
 export function fontFacts(raw: unknown): FontFacts {
   const part = (name: string): unknown =>
     typeof raw === 'object' && raw !== null ? Reflect.get(raw, name) : undefined;

@@ -1,6 +1,6 @@
 /**
- * Content streams, operator by operator (ISO 32000-1, 7.8.2): counted before anything is drawn,
- * and cleared of what belongs to layers that are switched off.
+ * Content streams, operator by operator (ISO 32000-1, 7.8.2): counted before anything is drawn, and cleared of what
+ * belongs to layers that are off.
  */
 import { itemAt } from '@gatepath/core/sure';
 
@@ -13,7 +13,7 @@ export interface ContentCount {
   states: Set<string>;
   patterns: Set<string>;
   fonts: Set<string>;
-  /** Graphics states that were saved and never restored. */
+  /** Number of graphics states saved and never restored. */
   open: number;
   /** Whether any content belongs to a layer. */
   layered: boolean;
@@ -27,7 +27,7 @@ for (const c of '()<>[]{}/%') DELIMITER[c.charCodeAt(0)] = 1;
 
 type Visit = (operator: string, from: number, to: number, operands: string[]) => void;
 
-/** Goes through a stream; operands are told only where they are names, the last few of them. */
+/** Walks through a stream; of operands only names are reported, the last few of them. */
 function walk(b: Uint8Array, visit: Visit): void {
   let i = 0;
   let from = 0;
@@ -79,7 +79,7 @@ function walk(b: Uint8Array, visit: Visit): void {
   }
 }
 
-/** Names may write characters as #xx (7.3.5). */
+/** Decodes #xx in names (7.3.5). */
 const plainName = (name: string) =>
   name.includes('#')
     ? name.replace(/#([0-9A-Fa-f]{2})/g, (_, h: string) => String.fromCharCode(parseInt(h, 16)))
@@ -96,7 +96,7 @@ function pastString(b: Uint8Array, at: number): number {
   return b.length;
 }
 
-/** Behind the EI of an inline image (8.9.7): one that stands between white space. */
+/** Returns the position after the EI of an inline image (8.9.7): one between white space. */
 function pastInlineImage(b: Uint8Array, at: number): number {
   for (let i = at; i + 1 < b.length; i++)
     if (b[i] === 0x45 && b[i + 1] === 0x49 && SPACE[itemAt(b, i - 1)] && (i + 2 >= b.length || SPACE[itemAt(b, i + 2)]))
@@ -146,7 +146,7 @@ export function countContent(content: Uint8Array): ContentCount {
   return out;
 }
 
-/** What stands for an operator that puts ink on the page, where there is to be none. */
+/** Replacements for operators that put ink on the page where there must be none. */
 const INSTEAD: Record<string, string> = {
   ...Object.fromEntries(['S', 's', 'f', 'F', 'f*', 'B', 'B*', 'b', 'b*'].map((op) => [op, ' n '])),
   ...Object.fromEntries(['Do', 'sh', 'BI', 'Tj', 'TJ'].map((op) => [op, ' '])),
@@ -154,7 +154,7 @@ const INSTEAD: Record<string, string> = {
   '"': ' T* ',
 };
 
-/** The content without what is drawn for layers that are off; everything else stays byte for byte. */
+/** Returns the content without what is drawn for layers that are off; everything else is unchanged byte for byte. */
 export function withoutLayers(content: Uint8Array, isHidden: (property: string) => boolean): Uint8Array {
   const parts: Uint8Array[] = [];
   const stack: boolean[] = [];

@@ -5,7 +5,7 @@ import { itemAt, lastOf } from '@gatepath/core/sure';
 /** A PDF matrix [a b c d e f]: x' = a x + c y + e, y' = b x + d y + f. */
 export type M = [number, number, number, number, number, number];
 
-/** The matrix that applies `n` first and `m` then. */
+/** Returns the matrix that applies `n` first and `m` then. */
 export const times = (m: M, n: M): M => [
   m[0] * n[0] + m[2] * n[1],
   m[1] * n[0] + m[3] * n[1],
@@ -14,10 +14,10 @@ export const times = (m: M, n: M): M => [
   m[0] * n[4] + m[2] * n[5] + m[4],
   m[1] * n[4] + m[3] * n[5] + m[5],
 ];
-/** Where a matrix brings a point. */
+/** Returns a point transformed by a matrix. */
 export const point = (m: M, x: number, y: number) => [m[0] * x + m[2] * y + m[4], m[1] * x + m[3] * y + m[5]] as const;
 
-/** A light tint: what marks a field; neither white nor a dark bar with white words on it. */
+/** Whether a color is a light tint, as of fields; neither white nor a dark bar with white text. */
 export function isTint(color: string): boolean {
   const n = parseInt(color.slice(1), 16);
   const light = (0.3 * (n >> 16) + 0.59 * ((n >> 8) & 255) + 0.11 * (n & 255)) / 255;
@@ -49,11 +49,11 @@ export interface Subpath {
   closed: boolean;
   curved: boolean;
   sides: number;
-  /** Edges that are level or upright. */
+  /** Number of horizontal edges; `upright`: vertical ones. */
   level: number;
 }
 
-/** The parts of a path as pdf.js packs it (0 move, 1 line, 2 cubic, 3 quadratic, 4 close). */
+/** Returns the parts of a path as pdf.js packs it (0 move, 1 line, 2 cubic, 3 quadratic, 4 close). */
 export function subpaths(data: ArrayLike<number>, m: M): Subpath[] {
   const out: Subpath[] = [];
   let points: (readonly [number, number])[] = [];
@@ -111,7 +111,7 @@ export function subpaths(data: ArrayLike<number>, m: M): Subpath[] {
   return out;
 }
 
-/** The box around points. */
+/** Returns the box around points. */
 export function bounds(points: readonly (readonly [number, number])[]): Rect {
   let x0 = Infinity;
   let y0 = Infinity;

@@ -14,11 +14,11 @@ export interface PageSpace {
   width: number;
   height: number;
   rotation: 0 | 90 | 180 | 270;
-  /** From displayed space with y UP (origin bottom left as displayed) to user space. */
+  /** From displayed space with y up (origin bottom left as displayed) to user space. */
   toUser: Matrix;
 }
 
-/** The space of a page from its visible box in user space and its rotation (clockwise degrees). */
+/** Returns the space of a page from its visible box in user space and its rotation (clockwise degrees). */
 export function pageSpace(box: { x: number; y: number; width: number; height: number }, rotate: number): PageSpace {
   const rotation = ((((Math.round(rotate / 90) * 90) % 360) + 360) % 360) as PageSpace['rotation'];
   const { x, y, width: w, height: h } = box;
@@ -34,7 +34,7 @@ export function pageSpace(box: { x: number; y: number; width: number; height: nu
   return { width: turned ? h : w, height: turned ? w : h, rotation, toUser };
 }
 
-/** The space of a pdf-lib page: its crop box as far as the media box reaches. */
+/** Returns the space of a pdf-lib page: its crop box within the media box. */
 export function spaceOfPage(page: PDFPage): PageSpace {
   const m = page.getMediaBox();
   const c = page.getCropBox();
@@ -46,7 +46,7 @@ export function spaceOfPage(page: PDFPage): PageSpace {
   return pageSpace(box, page.getRotation().angle);
 }
 
-/** The sizes of a file's pages as displayed, in points, to a thousandth. */
+/** Returns the sizes of a file's pages as displayed, in points, rounded to a thousandth. */
 export function sizesOf(doc: PDFDocument): { width: number; height: number }[] {
   const round = (n: number) => Math.round(n * 1000) / 1000;
   return doc.getPages().map((page) => {
@@ -55,7 +55,7 @@ export function sizesOf(doc: PDFDocument): { width: number; height: number }[] {
   });
 }
 
-/** A point as displayed (y down) in user space. */
+/** Returns a point as displayed (y down) in user space. */
 export function toUserPoint(space: PageSpace, x: number, y: number): { x: number; y: number } {
   const [a, b, c, d, e, f] = space.toUser;
   const up = space.height - y;

@@ -1,4 +1,4 @@
-/** The review of a returned paper, in a worker: pages are drawn only where they have places. */
+/** The review of a returned paper in a worker: only pages with places are drawn. */
 import { gapsOf, type PlaceReviewed, type ReturnedPaper } from '@gatepath/core/returned';
 import { inkOf } from '@gatepath/core/scan';
 import { openFile } from '../pdf/draw';
@@ -13,7 +13,7 @@ export interface GapsPaper {
   file: string;
 }
 
-/** Looks at every printed place of a paper, or of the empty form it was. */
+/** Reviews every printed place of a returned paper, or of its blank. */
 export async function findGapsIn(
   t: { back: GapsPaper; blank: GapsPaper | null },
   at: (where: string) => void,

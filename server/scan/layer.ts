@@ -1,6 +1,6 @@
 /**
- * Pages that are pictures, set upright and laid straight, with their words unseen over them, so that they can be searched
- * for, selected and read. The pictures themselves stay as they are.
+ * Scanned pages, upright and straightened, with invisible words over them, so that they can be searched, selected and
+ * read. The images themselves are unchanged.
  */
 import { degrees, PDFDocument, StandardFonts, type PDFFont, type PDFName, type PDFPage } from '@cantoo/pdf-lib';
 import type { Lie, PlacedWord } from '@gatepath/core/scan';
@@ -13,12 +13,12 @@ export interface ReadPage {
   /** From 1. */
   page: number;
   lie: Lie;
-  /** Whether, set straight, it stands on its head. */
+  /** Whether the straightened page is upside down. */
   over: boolean;
   words: PlacedWord[];
 }
 
-/** A copy of a file with some of its pages straight and their words laid over them. */
+/** Returns a copy of a file with some of its pages straightened and their words laid over them. */
 export async function withWords(
   bytes: Uint8Array,
   pages: ReadPage[],
@@ -35,7 +35,7 @@ export async function withWords(
   return { bytes: await doc.save({ useObjectStreams: false }), pages: sizesOf(doc) };
 }
 
-/** Turns what is on a page clockwise around the middle of it. */
+/** Turns what is on a page clockwise around its center. */
 function straighten(page: PDFPage, byDegrees: number): void {
   const { width, height, toUser } = spaceOfPage(page);
   const [a, b, c, d, e, f] = toUser;

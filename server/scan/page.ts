@@ -1,4 +1,4 @@
-/** One page that is a picture: its lines, and its words by recognition. Runs in a worker. */
+/** One scanned page in a worker: its lines, and its words by recognition. */
 import type { PDFiumDocument } from '@hyzyla/pdfium';
 import sharp, { type Sharp } from 'sharp';
 import {
@@ -17,7 +17,7 @@ import type { PageContent } from '@gatepath/core/reading';
 import { drawPixels, openFile } from '../pdf/draw';
 import { recognise, SCAN_LANGUAGES, type ScanLanguage } from './recognise';
 
-/** Dots an inch at which pages are read; of very large sheets fewer, so that there are never more than some. */
+/** Resolution in dots per inch at which pages are read; less for very large sheets, to limit pixels. */
 const READ_DPI = 200;
 const MOST_DOTS = 9_000_000;
 
@@ -26,15 +26,15 @@ interface Size {
   height: number;
 }
 
-/** Dots a point. */
+/** Returns pixels per point. */
 export const scaleOf = ({ width, height }: Size): number =>
   Math.min(READ_DPI / 72, Math.sqrt(MOST_DOTS / (width * height)));
 
-/** A page in gray, as it is read. */
+/** Returns a page in gray at reading resolution. */
 export const grayOf = (doc: PDFiumDocument, page: number, size: Size): Promise<Gray> =>
   drawPixels(doc, page, size, scaleOf(size) * 72, true);
 
-/** Puts the lines and boxes of a page's picture to what else it draws. */
+/** Adds the lines and boxes of a scanned page to what else it draws. */
 export async function addDrawn(doc: PDFiumDocument, page: number, content: PageContent): Promise<void> {
   const drawn = drawnOf(linesIn(inkOf(await grayOf(doc, page, content)), scaleOf(content)));
   content.across.push(...drawn.across);
@@ -48,13 +48,13 @@ export interface RecogniseTask {
   /** From 1. */
   page: number;
   size: Size;
-  /** The language of the page before; the page's own is told by its words. */
+  /** The language of the page before; the page's own is determined from its words. */
   language: ScanLanguage;
 }
 
 /** The words recognized on a page, and how it is turned and tilted. */
 export interface Recognised {
-  /** How the page lies; its words are told as if it lay straight. */
+  /** How the page is turned and tilted; its words are given as if it were straight. */
   lie: Lie;
   words: PlacedWord[];
   /** Whether the page stands on its head; its words are told as if it were turned. */
@@ -67,7 +67,7 @@ export async function recognisePage({ file, page, size, language }: RecogniseTas
   return recogniseGray(await grayOf(await openFile(file), page, size), scaleOf(size), language);
 }
 
-/** Degrees below which nobody sees that a page lies askew. */
+/** Degrees of tilt below which nobody notices. */
 const LEAST_ASKEW = 0.12;
 
 /** Reads the words of a picture, however it lies. */
@@ -89,9 +89,9 @@ export async function recogniseGray(asItLies: Gray, scale: number, language: Sca
   return { lie, words: best.words, over: best.over, language };
 }
 
-/** Surer than this nobody doubts that a page stands upright. */
+/** Confidence from which a page counts as upright. */
 const SURE = 0.8;
-/** Letters fewer than which tell nothing. */
+/** Minimum number of letters to decide anything. */
 const FEWEST = 12;
 
 async function wordsIn(
@@ -106,7 +106,7 @@ async function wordsIn(
   return { words: wordsOfScan(seen, ink, scale), seen, sense: senseOf(seen) };
 }
 
-/** How sure recognition is of the letters of a page, from 0 to 1. */
+/** Returns the mean confidence of a page's letters, from 0 to 1. */
 function senseOf(words: SeenWord[]): number {
   let sum = 0;
   let letters = 0;
@@ -118,13 +118,13 @@ function senseOf(words: SeenWord[]): number {
   return letters < FEWEST ? 0 : sum / letters;
 }
 
-/** Small words that only one of the languages has. */
+/** Short words that only one of the languages has. */
 const SMALL: Record<ScanLanguage, Set<string>> = {
   eng: new Set('the of and to in is that for by this with or be as at'.split(' ')),
   spa: new Set('de la el los las que del por con para una un se su al lo'.split(' ')),
 };
 
-/** The language most small words belong to; null where there are too few. */
+/** Returns the language most short words belong to; null if there are too few. */
 function languageOf(words: SeenWord[]): ScanLanguage | null {
   const counts = SCAN_LANGUAGES.map((language) => ({
     language,
@@ -139,7 +139,7 @@ const pngOf = ({ data, width, height }: Gray) =>
     .png({ compressionLevel: 1 })
     .toBuffer();
 
-/** The picture turned as it is to lie; what is turned out of it is cut off. */
+/** Returns the image turned to lie straight; what is turned out of it is cut off. */
 async function laidStraight(gray: Gray, { aside, straighten }: Lie): Promise<Gray> {
   if (!aside && !straighten) return gray;
   const [width, height] = aside ? [gray.height, gray.width] : [gray.width, gray.height];
@@ -161,7 +161,7 @@ async function laidStraight(gray: Gray, { aside, straighten }: Lie): Promise<Gra
   return { width, height, data: out };
 }
 
-/** The picture turned by 180 degrees. */
+/** Returns the image turned by 180 degrees. */
 function headOver({ width, height, data }: Gray): Gray {
   return { width, height, data: data.slice().reverse() };
 }

@@ -1,11 +1,11 @@
-/** Words in a picture, by recognition that needs nothing from outside. Runs in a worker; keeps its engine. */
+/** Recognizing words in an image without network access, in a worker that keeps its engine. */
 import { createRequire } from 'node:module';
 import path from 'node:path';
 import type { SeenWord } from '@gatepath/core/scan';
 import { createWorker, OEM, PSM, type Worker } from 'tesseract.js';
 
 const require = createRequire(import.meta.url);
-/** Which of the models that come with a language: the exact ones, in whole numbers. */
+/** Which of a language's models is used: the exact one, in integers. */
 const MODEL = '4.0.0_best_int';
 /** Languages that are recognized, as the model names them. */
 export const SCAN_LANGUAGES = ['eng', 'spa'] as const;
@@ -40,10 +40,10 @@ async function start(language: ScanLanguage): Promise<Worker> {
 }
 
 /**
- * The words of a picture of a page that lies straight, in no order.
+ * Returns the words of an image of a straight page, in no order.
  *
  * @param picture PNG or JPEG
- * @param dpi     dots an inch
+ * @param dpi dots per inch
  */
 export async function recognise(picture: Buffer, dpi: number, language: ScanLanguage): Promise<SeenWord[]> {
   const worker = await engineFor(language).catch((error: unknown) => {

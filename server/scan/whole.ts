@@ -1,4 +1,4 @@
-/** A whole file read by itself, outside of the server: for `npm run inspect` and for measuring. */
+/** Reading a whole file outside the server: for `npm run inspect` and for measuring. */
 import { PDFDocument } from '@cantoo/pdf-lib';
 import type { PrintedPlace } from '@gatepath/core/reading';
 import { pdfium } from '../pdf/draw';
@@ -10,13 +10,13 @@ import type { ScanLanguage } from './recognise';
 
 /** A file whose pages were all recognized. */
 export interface ReadWhole {
-  /** The file with its pages straight and their words laid over them. */
+  /** The file with its pages straightened and their words laid over them. */
   bytes: Uint8Array;
-  /** From a place on a straight page to where it is in the file as it came. */
+  /** Maps a place on a straightened page to its position in the original. */
   asItCame: (place: PrintedPlace) => PrintedPlace;
 }
 
-/** Straightens and reads the pages of a file that are pictures without words. */
+/** Straightens and reads the scanned pages of a file. */
 export async function readWhole(bytes: Uint8Array, pages: number[]): Promise<ReadWhole> {
   const came = sizesOf(await PDFDocument.load(bytes, { updateMetadata: false }));
   const drawn = await (await pdfium()).loadDocument(Buffer.from(bytes));
@@ -41,7 +41,7 @@ export async function readWhole(bytes: Uint8Array, pages: number[]): Promise<Rea
   };
 }
 
-/** Undoes the turns of a page for a place on it; its middle moves, a quarter turn exchanges its sides. */
+/** Undoes the turns of a page for a place on it; its center moves, a quarter turn exchanges its sides. */
 function back(place: PrintedPlace, came: { width: number; height: number }, { lie, over }: ReadPage): PrintedPlace {
   const { rect: r } = place;
   const size = lie.aside ? { width: came.height, height: came.width } : came;

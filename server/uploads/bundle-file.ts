@@ -1,4 +1,4 @@
-/** A bundle of forms and kits as a file: read in a worker, and nothing of it believed before it was looked at. */
+/** Reading a bundle of forms and kits in a worker: nothing in it is believed before it is validated. */
 import JSZip from 'jszip';
 import { editsBody, type BodySize } from '@gatepath/contract';
 import { shapeProblem } from '../json-shape';
@@ -14,26 +14,26 @@ export const BUNDLE_FORMAT = 'gate-path-shelf/1';
 /** Name of a bundle's manifest. */
 export const MANIFEST = 'bundle.json';
 
-/** How much one bundle may hold. */
+/** Maximum contents of one bundle. */
 const MOST_FORMS = 60;
 const MOST_KITS = 60;
 const MOST_ENTRIES = 200;
-/** Of the manifest, and of all papers unfolded; bytes. */
+/** Maximum bytes of the manifest, and of all papers unpacked. */
 const MANIFEST_SIZE: BodySize = { bytes: 16 * 1024 * 1024, values: 1_000_000, depth: 60 };
 const PAPERS_BYTES = 200 * 1024 * 1024;
 const MOST_NAME = 120;
-/** Edits looked over at once. */
+/** Number of edits validated at once. */
 const PORTION = 2_000;
 
 /** A form of a bundle. */
 export interface BundleForm {
-  /** As the kits of the bundle name it, and its draft its one document. */
+  /** As the bundle's kits and its own draft's document name it. */
   id: string;
   name: string;
   type: DocumentType;
   draft: Draft;
   written: Written | null;
-  /** The PDF; null for a form that is written. */
+  /** The PDF; null for a written form. */
   paper: Uint8Array | null;
 }
 /** A kit of a bundle. */
@@ -48,10 +48,10 @@ export interface Bundle {
   kits: BundleKit[];
 }
 
-/** Why a bundle cannot be taken, in a sentence. */
+/** A bundle cannot be used; its message is the sentence for the sender. */
 class Unfit extends Error {}
 
-/** What a bundle holds, or the sentence that says why it cannot be taken. */
+/** Reads a bundle, or returns the sentence that says why it cannot be used. */
 export async function readBundle(bytes: Uint8Array): Promise<Bundle | { problem: string }> {
   try {
     return await read(bytes);
@@ -145,7 +145,7 @@ function kitOf(k: Bag, forms: ReadonlySet<string>): BundleKit {
 const FIELDS = ['subject', 'message', 'schedule', 'handOver', 'readAlong'] as const;
 const LISTS = ['parties', 'documents', 'gates', 'marks', 'rules', 'passed'] as const;
 
-/** A draft put together by edits, each held to what a desk may send. What stands on other papers is left out. */
+/** Returns a draft built from edits, each validated like one from a desk. Marks on unknown documents are left out. */
 function draftOf(value: unknown, name: string, documents: ReadonlySet<string>): Draft {
   const from = bagOf(value);
   const edits: unknown[] = FIELDS.filter((field) => from[field] !== undefined).map((field) => ({
@@ -183,7 +183,7 @@ function fitEdits(edits: unknown[], name: string): DraftEdit[] {
   }
 }
 
-/** What of a draft goes into a bundle: nothing that belongs to members of the firm. */
+/** Returns what of a draft goes into a bundle: nothing that belongs to members of the firm. */
 export function draftForBundle(draft: Draft): Partial<Draft> {
   const { name: _name, redlines: _redlines, ...rest } = draft;
   const out: Bag = {};

@@ -1,4 +1,4 @@
-/** Copies what pages need to be seen out of a stranger's file into a fresh one; see parts.ts for what that is. */
+/** Copying what pages need to be seen from a stranger's file into a new one; parts.ts says what that is. */
 import { deflateSync } from 'node:zlib';
 import {
   PDFArray,
@@ -27,7 +27,7 @@ const key = (name: string) => PDFName.of(name);
 
 /** Copies allowed parts of a PDF into a new one. */
 export class Cleaner {
-  /** What stands in the fresh file for an object of the old one, by what it was taken as. */
+  /** The copy of each object, by the kind of part it was copied as. */
   private readonly made = new Map<PDFObject, Map<string, PDFRef>>();
   private objects = 0;
   /** The page being copied, for refusals. */
@@ -39,7 +39,7 @@ export class Cleaner {
     private readonly layers: Layers,
   ) {}
 
-  /** One object, taken as a sort of thing; undefined when it is not one. */
+  /** Copies an object as a kind of part; undefined if it is not one. */
   take(value: Copied, spec: Spec, depth = 0): Copied {
     if (depth > 120) throw new Refused({ problem: 'too_deep', page: this.page });
     const v = value instanceof PDFRef ? this.from.lookup(value) : value;
@@ -55,7 +55,7 @@ export class Cleaner {
     return this.object(v, sort, depth);
   }
 
-  /** What a thing is, where it has to be looked at. */
+  /** Returns the kind of an object, if that must be determined. */
   private sortOf(v: PDFObject, spec: Sort): Sort | 'plain' | null {
     const dict = v instanceof PDFStream ? v.dict : v instanceof PDFDict ? v : null;
     const is = (entry: string) => {
@@ -93,7 +93,7 @@ export class Cleaner {
     }
   }
 
-  /** Names, numbers, texts, and lists of them. */
+  /** Copies names, numbers, texts, and lists of them. */
   private plain(v: PDFObject, depth: number): Copied {
     if (
       v instanceof PDFName ||
@@ -129,7 +129,7 @@ export class Cleaner {
     return out;
   }
 
-  /** A colour space (8.6.3): its family says what the other items are. */
+  /** Copies a color space (8.6.3): its family determines its other items. */
   private space(v: PDFArray, depth: number): Copied {
     const family = v.lookup(0);
     if (!(family instanceof PDFName)) return undefined;
@@ -165,7 +165,7 @@ export class Cleaner {
     return out;
   }
 
-  /** A dictionary or a stream, once for each sort it is taken as. */
+  /** Copies a dictionary or stream, once per kind it is copied as. */
   private object(v: PDFDict | PDFStream, sort: Sort, depth: number): PDFRef {
     const known = this.made.get(v)?.get(sort);
     if (known) return known;
@@ -210,7 +210,10 @@ export class Cleaner {
     return PDFRawStream.of(dict, v.getContents());
   }
 
-  /** Parameters stand beside their filters by position: a null keeps the place of one that has none. */
+  /**
+   * Copies a stream's filters with their parameters, which correspond by position: null stands for a filter without
+   * any.
+   */
   private paired(v: PDFRawStream, parms: PDFObject): PDFObject {
     const from = v.dict.lookup(key('DecodeParms')) ?? v.dict.lookup(key('DP'));
     if (!(from instanceof PDFArray)) return parms;
@@ -219,7 +222,7 @@ export class Cleaner {
     return out;
   }
 
-  /** Content is packed anew: what is counted and cleared is what is drawn. */
+  /** Compresses content again: what is counted and cleared is what is drawn. */
   content(bytes: Uint8Array, dict: PDFDict | null, from: PDFDict | null): PDFStream {
     const properties = from?.lookup(key('Resources'));
     const shown = this.withoutHidden(bytes, properties instanceof PDFDict ? properties : null);
@@ -228,7 +231,7 @@ export class Cleaner {
     return PDFRawStream.of(own, new Uint8Array(deflateSync(shown)));
   }
 
-  /** Content without what belongs to layers that are off, by the properties its resources name. */
+  /** Returns content without what belongs to layers that are off, by the properties its resources name. */
   withoutHidden(bytes: Uint8Array, resources: PDFDict | null): Uint8Array {
     if (!this.layers.hidden) return bytes;
     const properties = resources?.lookup(key('Properties'));

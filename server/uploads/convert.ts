@@ -1,4 +1,4 @@
-/** Papers that are not PDF become PDF once, when they are brought in: what is seen is what is sent. */
+/** Converting files that are not PDFs, once, when they are added: what is seen is what is sent. */
 import { createRequire } from 'node:module';
 import JSZip from 'jszip';
 import sharp, { type Sharp } from 'sharp';
@@ -19,8 +19,8 @@ const require = createRequire(import.meta.url);
 export type SortProblem = 'old_word' | 'old_sheet' | 'heic' | 'not_pdf' | 'unknown';
 
 /**
- * What a file is, told by its bytes. Its name is asked only about text, which nearly anything
- * can pass for: a web page that was saved as PDF is no paper.
+ * Returns a file's kind by its bytes. Its name matters only for text, which nearly anything can be: a web page saved
+ * as PDF is not a document.
  */
 export async function sortOf(bytes: Uint8Array, name: string): Promise<PaperKind | SortProblem> {
   const b = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
@@ -55,12 +55,12 @@ class Unfit extends Error {
   }
 }
 
-/** Makes a PDF of a paper of another kind. */
+/** Converts a file of another kind to PDF. */
 export async function convert(
   bytes: Uint8Array,
   kind: Exclude<PaperKind, 'pdf'>,
   title: string,
-  /** Where the sheet is in a photograph. */
+  /** Corners of the sheet in a photo. */
   corners: Corners | null = null,
 ): Promise<{ bytes: Uint8Array } | ConvertProblem> {
   try {
@@ -74,13 +74,13 @@ export async function convert(
   }
 }
 
-/** Paper sizes, in points, upright. */
+/** Paper sizes, in points, portrait. */
 const LETTER = { width: 612, height: 792 };
 const A4 = { width: 595.28, height: 841.89 };
-/** Pixels along the longer side: 200 a printed inch, sharp enough to read and small enough to send. */
+/** Pixels along the longer side: 200 per printed inch, sharp enough to read and small enough to send. */
 const MAX_SIDE = 2200;
 
-/** A photographed page: turned upright by its EXIF data, without its other data, on letter or A4. */
+/** Converts a photographed page: turned upright by its EXIF data, without its other data, on US Letter or A4. */
 async function pictureToPdf(bytes: Uint8Array, corners: Corners | null): Promise<Uint8Array> {
   if (!isWholePicture(bytes)) throw new Unfit({ problem: 'cut_short' });
   // What it says of itself is read without unfolding it; one that is too large is told as that.
@@ -111,10 +111,10 @@ async function pictureToPdf(bytes: Uint8Array, corners: Corners | null): Promise
   return doc.save();
 }
 
-/** Dots along the longer side of a photograph that is worked on: a sheet in it has enough of them left. */
+/** Pixels along the longer side of a photo while it is processed: enough remain for the sheet in it. */
 const PHOTO_SIDE = 3600;
 
-/** The sheet of a photograph alone, flat, in the proportions of letter or A4 where it nearly has them. */
+/** Returns the sheet of a photo alone, flat, in the proportions of US Letter or A4 if nearly so. */
 async function flatSheet(bytes: Uint8Array, corners: Corners): Promise<Sharp> {
   const picture = await uprightRgb(bytes, PHOTO_SIDE, PAPER_LIMITS.pixels);
   const { width, height } = sheetSize(sidesOf(corners, picture));
@@ -122,10 +122,10 @@ async function flatSheet(bytes: Uint8Array, corners: Corners): Promise<Sharp> {
   return sharp(flat.data, { raw: { width, height, channels: 3 } });
 }
 
-/** How far from its proportions a sheet may look: perspective shortens what lies further away. */
+/** Tolerance of proportions: perspective shortens what is further away. */
 const NEARLY = 0.16;
 
-/** The size a sheet becomes, in dots. */
+/** Returns the size of a flattened sheet, in pixels. */
 function sheetSize({ across, down }: { across: number; down: number }): { width: number; height: number } {
   const ratio = Math.max(across, down) / Math.max(1, Math.min(across, down));
   const known = [LETTER, A4]
@@ -137,7 +137,7 @@ function sheetSize({ across, down }: { across: number; down: number }): { width:
   return across > down ? { width: long, height: short } : { width: short, height: long };
 }
 
-/** The text of a file, or null when it is none. UTF-8, UTF-16 with its mark, or Windows-1252. */
+/** Returns the text of a file, or null if it is not text. UTF-8, UTF-16 with its mark, or Windows-1252. */
 export function textOf(bytes: Uint8Array): string | null {
   const b = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   if (b[0] === 0xff && b[1] === 0xfe) return tidy(new TextDecoder('utf-16le').decode(b));
@@ -194,15 +194,14 @@ async function docxToPdf(bytes: Uint8Array, title: string): Promise<Uint8Array> 
   });
 }
 
-/** Most bytes, and most parts, a DOCX may unpack to. */
+/** Maximum bytes and parts a DOCX may unpack to. */
 const MOST_UNFOLDED = { bytes: 200 * 1024 * 1024, parts: 5_000 };
 
-/** Characters a line drawn by a tab stop is given. */
+/** The line drawn for a tab stop. */
 const LINE = '_'.repeat(30);
 
 /**
- * Lines to write on that a word processor draws as the leader of a tab stop are no text to
- * the reader of DOCX files, and would be lost; here they become underscores.
+ * Replaces lines that a word processor draws as leaders of tab stops by underscores; the DOCX reader would lose them.
  */
 async function withLeaders(bytes: Uint8Array): Promise<Buffer> {
   const zip = await openParts(bytes, MOST_UNFOLDED);
@@ -216,7 +215,7 @@ async function withLeaders(bytes: Uint8Array): Promise<Buffer> {
   return zip.generateAsync({ type: 'nodebuffer' });
 }
 
-/** Paragraph by paragraph: tabs become lines where a tab stop draws one. */
+/** Replaces tabs by lines, paragraph by paragraph, where a tab stop draws one. */
 function leadersDrawn(xml: string): string {
   let out = '';
   let at = 0;

@@ -1,4 +1,4 @@
-/** From a photo of somebody's writing to the writing alone: the paper is taken out of it. */
+/** Extracting the writing from a photo: the paper background is removed. */
 import sharp from 'sharp';
 import { isWholePicture, uprightRgb } from './whole-picture';
 import { itemAt } from '@gatepath/core/sure';
@@ -8,19 +8,22 @@ export type HandPicture =
   | { ok: true; png: Uint8Array; width: number; height: number }
   | { ok: false; problem: 'no_picture' | 'empty' | 'small' };
 
-/** Longest side of what is worked on, in pixels: enough for print at the size of a signature. */
+/** Longest side while processing, in pixels: enough for print at the size of a signature. */
 const MOST = 1200;
-/** Strokes narrower than this, in pixels of the picture as it came, cannot be read on paper. */
+/** Smallest size of writing, in pixels of the original, that can be read on paper. */
 const LEAST = { width: 60, height: 20 };
-/** Side of the neighbourhood a pixel's paper is judged by, as a part of the longer side. */
+/** Side of the neighborhood that determines a pixel's paper, relative to the longer side. */
 const PAPER = 0.08;
-/** How much darker than its paper (of 1) ink must be: below the first nothing stays, from the second all of it. */
+/**
+ * How much darker than its paper (of 1) ink must be: below the first value it vanishes, from the second on it is
+ * opaque.
+ */
 const FAINT = 0.12;
 const SURE = 0.35;
 
 /**
- * Cuts the writing out of a photo: each pixel is compared with the paper around it, so that
- * shadows and yellow light do not matter; what is as light as the paper becomes clear.
+ * Extracts the writing from a photo. Each pixel is compared with the paper around it, so that shadows and yellow
+ * light do not matter; what is as light as the paper becomes transparent.
  */
 export async function handPicture(t: { bytes: Uint8Array }): Promise<HandPicture> {
   let pixels: Uint8Array;
@@ -68,7 +71,10 @@ export async function handPicture(t: { bytes: Uint8Array }): Promise<HandPicture
   return { ok: true, png: new Uint8Array(png), width: box.w, height: box.h };
 }
 
-/** How light the paper is around each pixel: the lightest value of each cell of `r` pixels, blended between cells. */
+/**
+ * Returns the lightness of the paper around each pixel: the lightest value of each cell of `r` pixels, blended
+ * between cells.
+ */
 function paperOf(grey: Float32Array, w: number, h: number, r: number): Float32Array {
   const cols = Math.ceil(w / r);
   const rows = Math.ceil(h / r);
@@ -105,7 +111,7 @@ interface Box {
   h: number;
 }
 
-/** The box around what is surely ink, with a little air; single specks do not count. */
+/** Returns the box around certain ink, with a margin; single specks do not count. */
 function inkBox(alpha: Uint8Array, w: number, h: number): Box | null {
   const rows = new Uint32Array(h);
   const cols = new Uint32Array(w);

@@ -1,4 +1,4 @@
-/** From the plain HTML that a DOCX turns into, to the content pdfmake sets. */
+/** Converting the plain HTML of a DOCX to pdfmake content. */
 import { parseFragment, type DefaultTreeAdapterMap } from 'parse5';
 import { itemAt } from '@gatepath/core/sure';
 
@@ -16,7 +16,7 @@ interface Style {
 
 const HEADINGS: Record<string, number> = { h1: 19, h2: 15.5, h3: 13.5, h4: 12, h5: 11.5, h6: 11 };
 
-/** Blocks of content, in order. Elements it does not know give their words. */
+/** Returns blocks of content, in order. Unknown elements yield their text. */
 export function htmlContent(html: string): Content[] {
   return blocks(parseFragment(html).childNodes, {});
 }
@@ -115,7 +115,7 @@ function inline(n: Node, style: Style): Content[] {
   }
 }
 
-/** Pictures inside an element, as far as a PDF takes them as they are. */
+/** Returns pictures inside an element that a PDF can contain unchanged. */
 function images(e: Element): Content[] {
   const src = e.tagName === 'img' ? attr(e, 'src') : undefined;
   const own =

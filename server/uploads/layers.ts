@@ -1,4 +1,4 @@
-/** Layers (optional content, ISO 32000-1, 8.11): which are off as the file opens. */
+/** Layers (optional content, ISO 32000-1, 8.11): which are off when the file opens. */
 import { PDFArray, PDFDict, PDFName, type PDFDocument, type PDFObject } from '@cantoo/pdf-lib';
 
 const name = (d: PDFDict, key: string) => {
@@ -22,7 +22,7 @@ export class Layers {
     for (const g of groups(config.lookup(PDFName.of('OFF')))) this.off.add(g);
   }
 
-  /** How many layers are off. */
+  /** Number of layers that are off. */
   get hidden(): number {
     return this.off.size;
   }

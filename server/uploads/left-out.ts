@@ -1,4 +1,4 @@
-/** What a stranger's file holds beside its pages, counted so that it can be told what was left out. */
+/** Counting what a stranger's file contains besides its pages, to report what was left out. */
 import { PDFArray, PDFDict, PDFName, PDFStream, type PDFDocument, type PDFObject } from '@cantoo/pdf-lib';
 import type { LeftOut, LeftOutKind } from '@gatepath/contract';
 
@@ -21,7 +21,7 @@ const ACTIONS = new Set([
   'Thread',
 ]);
 
-/** Counts by what was found. */
+/** Counts by kind. */
 export class Tally {
   private readonly n = new Map<LeftOutKind, number>();
 
@@ -34,7 +34,7 @@ export class Tally {
   }
 }
 
-/** Looks through every object of a file, direct ones too. */
+/** Counts every object of a file, direct ones too. */
 export function tallyActive(doc: PDFDocument, tally: Tally): void {
   const name = (d: PDFDict, k: string) => {
     const v = d.get(PDFName.of(k));

@@ -1,4 +1,4 @@
-/** Links of a page: those to the web, to a mailbox and to places in the same file come along, made anew. */
+/** Links of a page: those to the web, to a mailbox and within the file are made again; others are left out. */
 import {
   PDFArray,
   PDFDict,
@@ -28,7 +28,7 @@ export class Links {
     this.pages = new Map(doc.getPages().map((p, i) => [p.ref, i]));
   }
 
-  /** The target of a link annotation; null for one that leads out by any other way. */
+  /** Returns the target of a link annotation; null if it leads elsewhere. */
   targetOf(annot: PDFDict): Target | null {
     const direct = annot.lookup(key('Dest'));
     if (direct) return this.place(direct);
@@ -52,7 +52,7 @@ export class Links {
     return name === null || !tries ? null : this.place(this.named().get(name), tries - 1);
   }
 
-  /** Named places, of both kinds (12.3.2.3). */
+  /** Returns named destinations, of both kinds (12.3.2.3). */
   private named(): Map<string, PDFObject> {
     if (this.names) return this.names;
     const out = new Map<string, PDFObject>();
@@ -90,7 +90,7 @@ function text(v: PDFObject | undefined): string | null {
   }
 }
 
-/** A web or mail address, written the one way it is understood; null for any other. */
+/** Returns a web or mail address in normal form; null for any other. */
 export function safeAddress(uri: string): Target | null {
   if (uri.length > MOST_LENGTH || !isClean(uri)) return null;
   try {

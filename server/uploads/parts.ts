@@ -4,10 +4,10 @@
  * come along: actions, scripts, attachments, media, forms, structure, and what nobody has thought of.
  */
 
-/** `plain`: names, numbers, texts and lists of them. `map`: a dictionary of things. `list`: one thing or a list. */
+/** `plain`: names, numbers, texts and lists of them. `map`: a dictionary of parts. `list`: one part or a list. */
 export type Spec = 'plain' | Sort | { map: Sort } | { list: Sort };
 
-/** Sorts whose entries are named below. */
+/** Kinds whose entries are listed below. */
 type Listed =
   | 'resources'
   | 'form'
@@ -31,7 +31,7 @@ type Listed =
   | 'calibration'
   | 'parms';
 
-/** Sorts that have to be looked at to know what they are. */
+/** Kinds that must be determined by looking at the object. */
 export type Chosen = 'xobject' | 'pattern' | 'space' | 'stateFont' | 'imageMask';
 /** Name of a kind of part that may be copied. */
 export type Sort = Listed | Chosen;
@@ -128,7 +128,7 @@ export const PARTS: Record<Listed, Record<string, Spec>> = {
   },
 };
 
-/** Filters a stream may have; `Crypt` asks for keys that we have not. */
+/** Filters a stream may have; `Crypt` would need keys that we do not have. */
 export const FILTERS = new Set([
   'FlateDecode',
   'Fl',
@@ -148,5 +148,5 @@ export const FILTERS = new Set([
   'JBIG2Decode',
 ]);
 
-/** Sorts whose stream is content: operators that draw. */
+/** Kinds whose stream is content: operators that draw. */
 export const DRAWS = new Set<Sort>(['form', 'tiling', 'glyph']);

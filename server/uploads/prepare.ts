@@ -37,7 +37,7 @@ export type Prepared =
 
 const key = (name: string) => PDFName.of(name);
 
-/** Checks and prepares the bytes of a paper that was brought in. */
+/** Validates and prepares the bytes of an added PDF. */
 export async function prepare(original: Uint8Array, at: (where: string) => void = () => undefined): Promise<Prepared> {
   try {
     return await prepared(original, at);
@@ -73,7 +73,7 @@ async function prepared(original: Uint8Array, at: (where: string) => void): Prom
   return { ok: true, bytes, pages: sizesOf(to), leftOut: tally.list };
 }
 
-/** How many pages another library finds; where they differ nobody can say what the paper is. */
+/** Returns how many pages another library finds. If they differ, nobody can say what the document is. */
 async function pagesByPdfium(bytes: Uint8Array): Promise<number> {
   const doc = await (await pdfium()).loadDocument(bytes);
   const n = doc.getPageCount();
@@ -83,7 +83,7 @@ async function pagesByPdfium(bytes: Uint8Array): Promise<number> {
   return n;
 }
 
-/** Gives fields whose look was left to the viewer one. */
+/** Gives fields an appearance if it was left to the viewer. */
 function drawFields(doc: PDFDocument): void {
   const acro = doc.catalog.lookup(key('AcroForm'));
   if (!(acro instanceof PDFDict)) return;
@@ -105,7 +105,7 @@ function drawFields(doc: PDFDocument): void {
 /** Annotation flags (ISO 32000-1, table 165). */
 const HIDDEN = 1 << 1;
 const NO_VIEW = 1 << 5;
-/** Annotations that are not part of what the page says. */
+/** Annotations that are not part of the page. */
 const BESIDE = new Set(['Popup', 'FileAttachment', 'Sound', 'Movie', 'Screen', '3D', 'RichMedia', 'TrapNet', 'Redact']);
 const SIDE = new Set(['MediaBox', 'CropBox']);
 
@@ -160,7 +160,7 @@ class Copy {
     return own;
   }
 
-  /** The page's content, with its annotations drawn behind it. */
+  /** Sets the page's content, with its annotations drawn after it. */
   private contents(page: PDFPage, node: PDFDict, resources: PDFDict): void {
     const streams = streamsOf(page);
     const source = page.node.Resources() ?? null;
@@ -179,7 +179,7 @@ class Copy {
     node.set(key('Contents'), this.to.context.register(PDFRawStream.of(dict, new Uint8Array(deflateSync(content)))));
   }
 
-  /** What fields and annotations show, as forms of the page; the rest is told and goes. */
+  /** Returns the appearances of fields and annotations as forms of the page; the rest is counted and left out. */
   private annotations(page: PDFPage, resources: PDFDict): { name: string; operators: string }[] {
     const annots = page.node.Annots();
     const out: { name: string; operators: string }[] = [];
@@ -209,7 +209,7 @@ class Copy {
     return out;
   }
 
-  /** The appearance of an annotation in the state it is in, copied. */
+  /** Copies the appearance of an annotation in its current state. */
   private look(annot: PDFDict): { ref: PDFRef; dict: PDFDict } | null {
     const ap = annot.lookup(key('AP'));
     if (!(ap instanceof PDFDict)) return null;
@@ -234,7 +234,7 @@ class Copy {
     else this.found.push({ page: itemAt(this.to.getPages(), this.to.getPageCount() - 1), rect, target });
   }
 
-  /** Makes the links anew, once all pages they may lead to are there. */
+  /** Makes the links again, once all pages exist. */
   links(): void {
     const { context } = this.to;
     const pages = this.to.getPages();
@@ -256,7 +256,7 @@ class Copy {
 
 const number = (n: number) => String(Math.round(n * 100_000) / 100_000);
 
-/** A box as a file has it: two corners, in any order. */
+/** A box as in the file: two corners, in any order. */
 type Box = [x0: number, y0: number, x1: number, y1: number];
 
 function numbers(value: PDFObject | undefined, n: number): number[] | null {

@@ -1,6 +1,6 @@
-/** Why a paper cannot be taken in, with what is needed to say so. */
+/** Reasons to refuse a PDF, with what is needed to explain them. */
 
-/** The most a paper may be. Sizes in points (200 inches), pixels, bytes after unpacking, operators. */
+/** Maximum sizes of a document: points (200 inches), pixels, bytes after unpacking, operators. */
 export const PAPER_LIMITS = {
   pages: 1000,
   side: 14_400,

@@ -1,4 +1,4 @@
-/** Spreadsheets become tables on pages: values as shown, formulas never run, nothing from elsewhere. */
+/** Converting spreadsheets to tables on pages: values as shown, formulas never run, nothing loaded from elsewhere. */
 import { createRequire } from 'node:module';
 import type { Cell, Workbook, Worksheet } from 'exceljs';
 import JSZip from 'jszip';
@@ -9,7 +9,7 @@ import { openParts, refuseTypes, textOfPart, UnfitParts } from './zip-parts';
 
 const require = createRequire(import.meta.url);
 
-/** What is unfolded, in bytes, and what is set, in cells, at most: about 300 pages. */
+/** Maximum bytes unpacked and cells typeset: about 300 pages. */
 const LIMITS = {
   bytes: 120 * 1024 * 1024,
   parts: 2_000,
