@@ -94,7 +94,7 @@ test('somebody ahead is taken out, and the places of another are moved on the pa
   await phone.goto(`${server.url}/packets/${packet.id}`);
   await phone.waitForSelector(byTestId('party-Callum'));
   await tapOn(phone, byLabel('What to do for Callum Alder'));
-  await choose(phone, 'Take Callum out');
+  await choose(phone, 'Remove Callum');
   await type(phone, 'drop-reason', 'He sold his share.');
   await tap(phone, 'drop-now');
   await phone.waitForFunction(() => document.body.textContent!.includes('Callum was taken out'));
