@@ -83,7 +83,7 @@ export async function changedAccuracy(most = Infinity): Promise<ChangedAccuracy>
     out.words += before.reduce((n, p) => n + p.words.length, 0);
     out.falseWords += told.filter((c) => !c.drawn).length;
     out.falseInk += told.filter((c) => c.drawn).length;
-    if (process.env.TOLD)
+    if (process.env['TOLD'])
       for (const c of told) console.log(name, c.kind, c.drawn ? 'ink' : '', c.before?.text, '->', c.after?.text);
     const other = await altered(bytes, before, chance(k + 7));
     const { changes } = compareVersions(before, await versionOf((await scanOf(other.bytes, undefined, k + 3)).bytes));

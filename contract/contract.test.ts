@@ -100,18 +100,18 @@ test('the API’s description is one by an independent validator’s judgement, 
 
 test('the description tells who may come, what goes in, what comes out and what goes wrong', () => {
   const { paths } = description;
-  expect(paths['/deals']!.get!.security).toEqual([{ session: [] }]);
-  expect(paths['/signing/{token}']!.get!.security).toEqual([]);
-  expect(paths['/deals/{dealId}/documents']!.post!.requestBody!.content).toHaveProperty(['multipart/form-data']);
-  expect(Object.keys(paths['/documents/{documentId}']!.delete!.responses)).toContain('204');
-  const change = paths['/packets/{packetId}/changes']!.post!.requestBody!.content['application/json']!.schema;
+  expect(paths['/deals']!['get']!.security).toEqual([{ session: [] }]);
+  expect(paths['/signing/{token}']!['get']!.security).toEqual([]);
+  expect(paths['/deals/{dealId}/documents']!['post']!.requestBody!.content).toHaveProperty(['multipart/form-data']);
+  expect(Object.keys(paths['/documents/{documentId}']!['delete']!.responses)).toContain('204');
+  const change = paths['/packets/{packetId}/changes']!['post']!.requestBody!.content['application/json']!.schema;
   expect(change.oneOf).toHaveLength(15);
-  expect(paths['/documents/{documentId}/pages/{page}']!.get!.parameters).toMatchObject([
+  expect(paths['/documents/{documentId}/pages/{page}']!['get']!.parameters).toMatchObject([
     { name: 'documentId', in: 'path', required: true, schema: { type: 'string' } },
     { name: 'page', in: 'path', required: true, schema: { type: 'integer', minimum: 1 } },
     { name: 'dpi', in: 'query', required: false, schema: { type: 'number', default: 108 } },
   ]);
-  const told = (status: number) => JSON.stringify(paths['/packets/{packetId}/send']!.post!.responses[status]);
+  const told = (status: number) => JSON.stringify(paths['/packets/{packetId}/send']!['post']!.responses[status]);
   expect(told(409)).toContain('/problems/warnings');
   expect(told(422)).toContain('/problems/gate-check');
 });

@@ -42,15 +42,15 @@ class Describer {
     if (Array.isArray(schema)) return schema.map((s) => this.named(s)) as unknown as Json;
     if (typeof schema !== 'object' || schema === null) return schema as Json;
     const { [NAME]: name, default: standard, ...rest } = schema as Json & { [NAME]?: string };
-    const orNull = Array.isArray(rest.type) && rest.type.includes('null');
+    const orNull = Array.isArray(rest['type']) && rest['type'].includes('null');
     if (name && this.parts[name]) return orNull ? { oneOf: [ref(name), { type: 'null' }] } : ref(name);
     if (name) this.parts[name] = {};
     const out: Json = {};
     for (const [key, value] of Object.entries(rest)) out[key] = key === 'enum' ? value : this.named(value);
-    if (out.properties) out.additionalProperties = false;
+    if (out['properties']) out['additionalProperties'] = false;
     // An object's default is the empty one, whatever it must hold.
-    if (standard !== undefined && typeof standard !== 'object') out.default = standard;
-    if (orNull && out.enum) out.enum = [...new Set([...(out.enum as unknown[]), null])];
+    if (standard !== undefined && typeof standard !== 'object') out['default'] = standard;
+    if (orNull && out['enum']) out['enum'] = [...new Set([...(out['enum'] as unknown[]), null])];
     if (!name) return out;
     this.parts[name] = { ...out, ...(orNull ? { type: 'object' } : {}) };
     return orNull ? { oneOf: [ref(name), { type: 'null' }] } : ref(name);

@@ -2,7 +2,7 @@
 import { existsSync } from 'node:fs';
 import puppeteer, { type Browser, type ElementHandle, type Page } from 'puppeteer-core';
 
-const PLACES = [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'];
+const PLACES = [process.env['CHROMIUM'], '/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'];
 
 export function launch(): Promise<Browser> {
   const executablePath = PLACES.find((p) => p && existsSync(p));

@@ -86,7 +86,7 @@ test('a year that turns out to be earlier adds the paper with its reason and its
   await tap(phone, 'edit-facts');
   await type(phone, 'fact-year_built', '1985');
   await tap(phone, 'save-facts');
-  await eventually(async () => expect((await look()).facts.year_built).toBe(1985));
+  await eventually(async () => expect((await look()).facts['year_built']).toBe(1985));
   await settled(wide);
   expect(await wide.$(byTestId('need-lead_paint'))).toBeNull();
 

@@ -25,7 +25,7 @@ let deal: DealView;
 let packet: PacketView;
 const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-lists-'));
 /** As many deals as stand behind the end of a list; with MANY=10000 it takes two minutes more. */
-const MANY = Number(process.env.MANY ?? 600);
+const MANY = Number(process.env['MANY'] ?? 600);
 
 beforeAll(async () => {
   stage = await Stage.set({ CLOCK_FORWARD: '1' });

@@ -22,13 +22,13 @@ import { download } from './proof';
 
 const OUT = path.join(process.cwd(), 'docs', 'screenshots');
 const PORT = 4399;
-const base = process.env.DEMO_URL ?? `http://localhost:${PORT}`;
+const base = process.env['DEMO_URL'] ?? `http://localhost:${PORT}`;
 const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-shots-'));
 mkdirSync(OUT, { recursive: true });
 
 /** Starts a demo of its own, unless DEMO_URL names one that runs. */
 async function startDemo(): Promise<() => void> {
-  if (process.env.DEMO_URL) return () => undefined;
+  if (process.env['DEMO_URL']) return () => undefined;
   const child = spawn(process.execPath, ['scripts/demo.mjs'], {
     env: { ...process.env, PORT: String(PORT), DATA_DIR: dir },
     stdio: ['ignore', 'pipe', 'inherit'],

@@ -252,6 +252,6 @@ test('a client fills every kind on a phone, is told what is wrong, and skips kno
     e: 'Town',
     f: 'Added: Purchase agreement.pdf',
   });
-  expect(shown.c).toBeUndefined();
+  expect(shown['c']).toBeUndefined();
   await page.browserContext().close();
 });

@@ -29,40 +29,40 @@ export class ConfigError extends Error {}
 
 /** Reads the configuration from the environment. Throws `ConfigError` on the first wrong value. */
 export function readConfig(env: NodeJS.ProcessEnv, options: { demo: boolean }): Config {
-  const dataDir = path.resolve(env.DATA_DIR || 'data');
+  const dataDir = path.resolve(env['DATA_DIR'] || 'data');
   try {
     makePrivate(dataDir);
   } catch {
     throw new ConfigError(`DATA_DIR is ${dataDir}, and that folder cannot be made. Name one that can be written to.`);
   }
-  const port = Number(env.PORT || 4310);
+  const port = Number(env['PORT'] || 4310);
   if (!Number.isInteger(port) || port < 0 || port > 65535)
-    throw new ConfigError(`PORT is “${env.PORT}”. It must be a whole number from 0 to 65535.`);
-  const databaseUrl = env.DATABASE_URL || null;
+    throw new ConfigError(`PORT is “${env['PORT']}”. It must be a whole number from 0 to 65535.`);
+  const databaseUrl = env['DATABASE_URL'] || null;
   if (databaseUrl && !/^postgres(ql)?:$/.test(protocolOf(databaseUrl)))
     throw new ConfigError('DATABASE_URL must begin with postgres:// or postgresql://.');
-  const publicUrl = cutEnd(env.PUBLIC_URL || `http://localhost:${port}`, /\//);
+  const publicUrl = cutEnd(env['PUBLIC_URL'] || `http://localhost:${port}`, /\//);
   if (!/^https?:$/.test(protocolOf(publicUrl)))
     throw new ConfigError(`PUBLIC_URL is “${publicUrl}”. It must begin with http:// or https://.`);
-  const smtpUrl = env.SMTP_URL || null;
+  const smtpUrl = env['SMTP_URL'] || null;
   if (smtpUrl && !/^smtps?:$/.test(protocolOf(smtpUrl)))
     throw new ConfigError('SMTP_URL must begin with smtp:// or smtps://.');
-  const sealP12 = env.SEAL_P12 || null;
+  const sealP12 = env['SEAL_P12'] || null;
   if (sealP12 && !existsSync(sealP12)) throw new ConfigError(`SEAL_P12 names ${sealP12}, and there is no such file.`);
   return {
     databaseUrl,
     dataDir,
     port,
-    host: env.HOST || (options.demo ? '127.0.0.1' : '0.0.0.0'),
+    host: env['HOST'] || (options.demo ? '127.0.0.1' : '0.0.0.0'),
     publicUrl,
     smtpUrl,
-    mailFrom: env.MAIL_FROM || 'Gate Path <no-reply@localhost>',
+    mailFrom: env['MAIL_FROM'] || 'Gate Path <no-reply@localhost>',
     sealP12,
-    sealP12Password: env.SEAL_P12_PASSWORD ?? '',
-    sessionSecret: sessionSecret(env.SESSION_SECRET, dataDir),
+    sealP12Password: env['SEAL_P12_PASSWORD'] ?? '',
+    sessionSecret: sessionSecret(env['SESSION_SECRET'], dataDir),
     demo: options.demo,
-    clockForward: options.demo || env.CLOCK_FORWARD === '1',
-    trustProxy: hops(env.TRUST_PROXY || '0'),
+    clockForward: options.demo || env['CLOCK_FORWARD'] === '1',
+    trustProxy: hops(env['TRUST_PROXY'] || '0'),
   };
 }
 

@@ -264,7 +264,7 @@ test('two changes of the same thing at once both stand, and two people never get
   await Promise.all(['A', 'B', 'C', 'D', 'E'].map(add));
   const now = await way.server.ok('deal', { params: { dealId: deal.id } });
   expect(now.documents[0]).toMatchObject({ name: 'New name', type: 'lease' });
-  expect([now.city, now.facts.price]).toEqual(['Weir', 1]);
+  expect([now.city, now.facts['price']]).toEqual(['Weir', 1]);
   expect(now.parties.map((p) => p.ordinal).sort()).toEqual([1, 2, 3, 4, 5, 6]);
 });
 

@@ -1,4 +1,7 @@
-/** The lint holds names to the glossary: what it refuses is planted here. */
+/** The lint holds names to the glossary, and promises to be awaited: what it refuses is planted here. */
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { Linter } from 'eslint';
 
@@ -60,4 +63,17 @@ test.each([
 test('names in JSX that nobody reads are let be', () => {
   const code = 'const x = <Button kind="quiet" testID="Save Tags" style="A b">{TEXT.saveTags} · {n}</Button>;';
   expect(said(code, 'app/features/deals/x.tsx', 'words/literal-text')).toEqual([]);
+});
+
+test.each([
+  ['fetch("/x");', 'no-floating-promises'],
+  ['["a"].forEach(async () => { await fetch("/x"); });', 'no-misused-promises'],
+])('a promise that nobody awaits is refused: %s', (code, rule) => {
+  const dir = mkdtempSync(path.join(tmpdir(), 'gatepath-lint-'));
+  writeFileSync(path.join(dir, 'tsconfig.json'), JSON.stringify({ compilerOptions: { lib: ['ES2023', 'DOM'] } }));
+  writeFileSync(path.join(dir, 'planted.ts'), `export function planted() {\n  ${code}\n}\n`);
+  const config = path.join(ROOT, '.oxlintrc.json');
+  const bin = path.join(ROOT, 'node_modules', '.bin', 'oxlint');
+  const { status, stdout } = spawnSync(bin, ['--type-aware', '-c', config, 'planted.ts'], { cwd: dir });
+  expect([status, stdout.toString()]).toEqual([1, expect.stringContaining(rule)]);
 });

@@ -250,7 +250,7 @@ test('of two looks at a deal at once the one that began later stays', async () =
   const years = [1950, 1985, 1960, 1990, 1970];
   await Promise.all(years.map((year_built) => set(deal.id, { facts: { year_built } })));
   const now = await settled(deal.id);
-  expect(!!needed(now, 'lead_paint')).toBe(Number(now.facts.year_built) < 1978);
+  expect(!!needed(now, 'lead_paint')).toBe(Number(now.facts['year_built']) < 1978);
 });
 
 test('activity is told by person and by paper, and in parts', async () => {

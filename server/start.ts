@@ -24,8 +24,8 @@ export async function run(running: Running, config: Config): Promise<void> {
     await running.close();
     process.exit(0);
   };
-  process.on('SIGINT', stop);
-  process.on('SIGTERM', stop);
+  process.on('SIGINT', () => void stop());
+  process.on('SIGTERM', () => void stop());
   void running.ctx.work.warm().catch(() => undefined);
   try {
     await running.app.listen({ port: config.port, host: config.host });
@@ -42,7 +42,7 @@ export async function run(running: Running, config: Config): Promise<void> {
 /** Builds the server, or ends the process when what it was given cannot serve. */
 export async function buildOrExit(config: Config, progress: (step: string) => void): Promise<Running> {
   try {
-    return await buildServer({ config, progress, logLevel: process.env.LOG_LEVEL ?? 'warn' });
+    return await buildServer({ config, progress, logLevel: process.env['LOG_LEVEL'] ?? 'warn' });
   } catch (error) {
     if (error instanceof ConfigError) console.error(`Gate Path cannot start. ${error.message}`);
     else if (config.databaseUrl && !(error instanceof TypeError))

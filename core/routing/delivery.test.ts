@@ -18,7 +18,7 @@ test('opened it is delivered, and when all have it the packet is executed', () =
   const p = TestPacket.sent(plan([gets('wren'), gets('callum')]));
   expect([day(p, 'wren'), wantsLetter(p.state!, 'wren')]).toEqual(['2026-11-24', false]);
   expect(p.do({ type: 'open', partyId: 'wren' })).toBe('ok');
-  expect(p.state!.parties.wren).toMatchObject({ status: 'done', delivered: { how: 'opened', day: '2026-11-24' } });
+  expect(p.state!.parties['wren']).toMatchObject({ status: 'done', delivered: { how: 'opened', day: '2026-11-24' } });
   expect(p.state!.status).toBe('at_gate');
   p.do({ type: 'open', partyId: 'callum' });
   expect(p.state!.status).toBe('executed');
@@ -42,10 +42,10 @@ test('unopened it counts from the day of the rule, and not a day before; opened 
   p.do({ type: 'tick', today: '2026-11-24', working: false });
   expect(p.state!.status).toBe('at_gate');
   p.do({ type: 'tick', today: '2026-11-24', working: true });
-  expect([p.state!.status, p.state!.parties.wren!.delivered?.how]).toEqual(['executed', 'deemed']);
+  expect([p.state!.status, p.state!.parties['wren']!.delivered?.how]).toEqual(['executed', 'deemed']);
   p.day = 4;
   expect(p.do({ type: 'open', partyId: 'callum' })).toBe('ok');
-  expect(p.state!.parties.callum).toMatchObject({ status: 'done', openedAt: expect.stringContaining('2026-11-27') });
+  expect(p.state!.parties['callum']).toMatchObject({ status: 'done', openedAt: expect.stringContaining('2026-11-27') });
   const before = p.events.length;
   p.do({ type: 'open', partyId: 'callum' });
   expect(p.events).toHaveLength(before);
@@ -56,7 +56,7 @@ test('what came back never counts by itself; a letter does, from its own day, or
   p.do({ type: 'arrive', partyId: 'wren', channel: 'email' });
   for (const partyId of ['wren', 'callum'])
     p.do({ type: 'bounce', partyId, channel: 'email', why: 'No such mailbox.' });
-  expect(p.state!.parties.wren!.arrivedAt).toBeNull();
+  expect(p.state!.parties['wren']!.arrivedAt).toBeNull();
   expect([day(p, 'wren'), wantsLetter(p.state!, 'wren'), nextTick(p.state!)]).toEqual([null, true, null]);
   expect(holdUp(p.state!).sentence).toContain('Mail the letter');
   p.do({ type: 'tick', today: '2027-01-01', working: true });
@@ -96,7 +96,7 @@ test('signers behind it are asked once it is delivered', () => {
     ],
   });
   p.do({ type: 'tick', today: '2026-11-24', working: true });
-  expect([p.state!.gate, p.state!.parties.tobias!.status]).toEqual([1, 'asked']);
+  expect([p.state!.gate, p.state!.parties['tobias']!.status]).toEqual([1, 'asked']);
 });
 
 test('property: whatever the order, a packet is executed when each has opened it or their day has come, and never before', () => {

@@ -11,14 +11,14 @@ const sent = (plan: Plan): Packet => {
 
 test('gates open one after the other, and the last one executes the packet', () => {
   const p = sent(planOf([['wren', 'callum'], ['tobias']]));
-  expect(p.state!.parties.tobias!.status).toBe('waiting');
+  expect(p.state!.parties['tobias']!.status).toBe('waiting');
   expect(p.do({ type: 'open', partyId: 'tobias' })).toBe('not_your_turn');
   expect(p.signAll('wren')).toBe('ok');
   expect(p.state!.gate).toBe(0);
   expect(holdUp(p.state!).sentence).toBe('Callum has not opened it yet.');
   expect(p.signAll('callum')).toBe('ok');
   expect(p.state!.gate).toBe(1);
-  expect(p.state!.parties.tobias!.status).toBe('asked');
+  expect(p.state!.parties['tobias']!.status).toBe('asked');
   expect(p.signAll('tobias')).toBe('ok');
   expect(p.state!.status).toBe('executed');
   expect(shownFills(p.state!)).toHaveLength(9);
@@ -66,14 +66,14 @@ test('whoever approves holds the gate without marks; copies never hold one', () 
   p.do({ type: 'agree', partyId: 'attorney', agreement: '1' });
   expect(p.do({ type: 'finish', partyId: 'attorney', actId: 'f', dateText: 'x' })).toBe('ok');
   expect(p.state!.gate).toBe(2);
-  expect(p.state!.parties.escrow!.status).toBe('asked');
+  expect(p.state!.parties['escrow']!.status).toBe('asked');
 });
 
 test('a copy at sending goes out at once and never holds; one at the end waits', () => {
   const plan = planOf([['wren']]);
   const copies = [party('escrow', { act: 'copy', copyAt: 'sending' }), party('lender', { act: 'copy' })];
   const p = sent({ ...plan, parties: [...plan.parties, ...copies] });
-  expect([p.state!.parties.escrow!.status, p.state!.parties.lender!.status]).toEqual(['asked', 'waiting']);
+  expect([p.state!.parties['escrow']!.status, p.state!.parties['lender']!.status]).toEqual(['asked', 'waiting']);
   expect(p.do({ type: 'open', partyId: 'escrow' })).toBe('ok');
   expect(p.do({ type: 'finish', partyId: 'escrow', actId: 'f', dateText: 'x' })).toBe('not_your_turn');
   expect(p.signAll('wren')).toBe('ok');
@@ -85,7 +85,7 @@ test('who signs at the desk needs a host, and the host is remembered', () => {
   expect(p.do({ type: 'agree', partyId: 'wren', agreement: '2' })).toBe('host_wanted');
   expect(p.do({ type: 'host', partyId: 'wren', hostName: 'Odile Farrant' })).toBe('ok');
   expect(p.signAll('wren')).toBe('ok');
-  expect(p.state!.parties.wren!.hostName).toBe('Odile Farrant');
+  expect(p.state!.parties['wren']!.hostName).toBe('Odile Farrant');
 });
 
 test('what was sealed once stays: after a change only the new initials can be given', () => {

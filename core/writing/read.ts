@@ -24,11 +24,11 @@ type Bag = Record<string, unknown>;
  */
 export function writtenFrom(value: unknown): Written {
   const from = bagOf(value, 'The text');
-  const doc = bagOf(from.doc, 'The text');
-  if (doc.type !== 'doc') throw new UnfitText('This is not the text of a form.');
+  const doc = bagOf(from['doc'], 'The text');
+  if (doc['type'] !== 'doc') throw new UnfitText('This is not the text of a form.');
   return {
-    language: languageOf(from.language ?? 'en'),
-    doc: { type: 'doc', content: new Reader().blocks(doc.content, 1) },
+    language: languageOf(from['language'] ?? 'en'),
+    doc: { type: 'doc', content: new Reader().blocks(doc['content'], 1) },
   };
 }
 
@@ -53,49 +53,49 @@ class Reader {
   }
 
   private block(b: Bag, depth: number): Block {
-    const attrs = b.attrs === undefined || b.attrs === null ? {} : bagOf(b.attrs, 'A part of the text');
-    switch (b.type) {
+    const attrs = b['attrs'] === undefined || b['attrs'] === null ? {} : bagOf(b['attrs'], 'A part of the text');
+    switch (b['type']) {
       case 'heading':
         return {
           type: 'heading',
-          attrs: { level: whole(attrs.level, 1, 3, 'The level of a heading') },
-          content: this.inlines(b.content, depth + 1),
+          attrs: { level: whole(attrs['level'], 1, 3, 'The level of a heading') },
+          content: this.inlines(b['content'], depth + 1),
         };
       case 'paragraph': {
-        const align = alignOf(attrs.align ?? attrs.textAlign);
+        const align = alignOf(attrs['align'] ?? attrs['textAlign']);
         return {
           type: 'paragraph',
           ...(align ? { attrs: { align } } : {}),
-          content: this.inlines(b.content, depth + 1),
+          content: this.inlines(b['content'], depth + 1),
         };
       }
       case 'bulletList':
       case 'orderedList':
         return {
-          type: b.type,
-          content: this.list(b.content, depth + 1).map((item) => {
-            if (item.type !== 'listItem') throw new UnfitText('A list contains something that is not a list item.');
-            return { type: 'listItem', content: this.blocks(item.content, depth + 2) };
+          type: b['type'],
+          content: this.list(b['content'], depth + 1).map((item) => {
+            if (item['type'] !== 'listItem') throw new UnfitText('A list contains something that is not a list item.');
+            return { type: 'listItem', content: this.blocks(item['content'], depth + 2) };
           }),
         };
       case 'table':
-        return { type: 'table', content: this.rows(b.content, depth + 1) };
+        return { type: 'table', content: this.rows(b['content'], depth + 1) };
       case 'pageBreak':
         return { type: 'pageBreak' };
       case 'when':
         return {
           type: 'when',
           attrs: {
-            key: this.word(attrs.key, WRITTEN_LIMITS.name, 'What a condition asks about'),
-            is: oneOf(attrs.is, WHENS, 'A condition'),
-            value: this.word(attrs.value ?? '', WRITTEN_LIMITS.name, 'What a condition compares with'),
+            key: this.word(attrs['key'], WRITTEN_LIMITS.name, 'What a condition asks about'),
+            is: oneOf(attrs['is'], WHENS, 'A condition'),
+            value: this.word(attrs['value'] ?? '', WRITTEN_LIMITS.name, 'What a condition compares with'),
           },
-          content: this.blocks(b.content, depth + 1),
+          content: this.blocks(b['content'], depth + 1),
         };
       case 'each':
-        return this.each(b, oneOf(attrs.side, SIDES, 'For whom a part is repeated'), depth);
+        return this.each(b, oneOf(attrs['side'], SIDES, 'For whom a part is repeated'), depth);
       case 'signatures':
-        return { type: 'signatures', attrs: { slots: this.slots(attrs.slots), date: attrs.date !== false } };
+        return { type: 'signatures', attrs: { slots: this.slots(attrs['slots']), date: attrs['date'] !== false } };
       default:
         throw new UnfitText('The text contains a part that forms do not support.');
     }
@@ -106,7 +106,7 @@ class Reader {
     if (this.repeated) throw new UnfitText('A repeated part cannot be inside another one. Put it after it.');
     this.repeated = true;
     try {
-      return { type: 'each', attrs: { side }, content: this.blocks(b.content, depth + 1) };
+      return { type: 'each', attrs: { side }, content: this.blocks(b['content'], depth + 1) };
     } finally {
       this.repeated = false;
     }
@@ -114,15 +114,15 @@ class Reader {
 
   private rows(value: unknown, depth: number): { type: 'tableRow'; content: Cell[] }[] {
     return this.list(value, depth).map((row) => {
-      if (row.type !== 'tableRow') throw new UnfitText('A table contains something that is not a row.');
-      const content = this.list(row.content, depth + 1).map((cell): Cell => {
-        if (cell.type !== 'tableCell' && cell.type !== 'tableHeader')
+      if (row['type'] !== 'tableRow') throw new UnfitText('A table contains something that is not a row.');
+      const content = this.list(row['content'], depth + 1).map((cell): Cell => {
+        if (cell['type'] !== 'tableCell' && cell['type'] !== 'tableHeader')
           throw new UnfitText('A table row contains something that is not a cell.');
-        const attrs = cell.attrs === undefined || cell.attrs === null ? {} : bagOf(cell.attrs, 'A cell');
+        const attrs = cell['attrs'] === undefined || cell['attrs'] === null ? {} : bagOf(cell['attrs'], 'A cell');
         return {
-          type: cell.type,
-          attrs: { colspan: whole(attrs.colspan ?? 1, 1, WRITTEN_LIMITS.columns, 'The width of a cell') },
-          content: this.blocks(cell.content, depth + 2),
+          type: cell['type'],
+          attrs: { colspan: whole(attrs['colspan'] ?? 1, 1, WRITTEN_LIMITS.columns, 'The width of a cell') },
+          content: this.blocks(cell['content'], depth + 2),
         };
       });
       if (content.reduce((sum, c) => sum + c.attrs.colspan, 0) > WRITTEN_LIMITS.columns)
@@ -133,29 +133,29 @@ class Reader {
 
   private inlines(value: unknown, depth: number): Inline[] {
     return this.list(value, depth).map((r): Inline => {
-      const attrs = r.attrs === undefined || r.attrs === null ? {} : bagOf(r.attrs, 'A part of the text');
-      switch (r.type) {
+      const attrs = r['attrs'] === undefined || r['attrs'] === null ? {} : bagOf(r['attrs'], 'A part of the text');
+      switch (r['type']) {
         case 'text': {
-          const marks = this.styles(r.marks);
+          const marks = this.styles(r['marks']);
           return {
             type: 'text',
-            text: this.word(r.text, WRITTEN_LIMITS.letters, 'A line of the text'),
+            text: this.word(r['text'], WRITTEN_LIMITS.letters, 'A line of the text'),
             ...(marks.length ? { marks } : {}),
           };
         }
         case 'hardBreak':
           return { type: 'hardBreak' };
         case 'tag':
-          return { type: 'tag', attrs: { key: this.word(attrs.key, WRITTEN_LIMITS.name, 'A tag') } };
+          return { type: 'tag', attrs: { key: this.word(attrs['key'], WRITTEN_LIMITS.name, 'A tag') } };
         case 'place':
           return {
             type: 'place',
             attrs: {
-              kind: oneOf(attrs.kind, INLINE_KINDS, 'A place in the text'),
-              slot: this.word(attrs.slot, WRITTEN_LIMITS.name, 'Whose place it is'),
-              label: oneLine(this.word(attrs.label ?? '', WRITTEN_LIMITS.label, 'What a place asks for')),
-              required: attrs.required !== false,
-              wide: attrs.wide === true,
+              kind: oneOf(attrs['kind'], INLINE_KINDS, 'A place in the text'),
+              slot: this.word(attrs['slot'], WRITTEN_LIMITS.name, 'Whose place it is'),
+              label: oneLine(this.word(attrs['label'] ?? '', WRITTEN_LIMITS.label, 'What a place asks for')),
+              required: attrs['required'] !== false,
+              wide: attrs['wide'] === true,
             },
           };
         default:
@@ -167,9 +167,11 @@ class Reader {
   private styles(value: unknown): { type: Style }[] {
     if (value === undefined || value === null) return [];
     if (!Array.isArray(value) || value.length > 20) throw new UnfitText('How a piece of text looks is not known.');
-    return STYLES.filter((style) => value.some((m) => bagOf(m, 'A part of the text').type === style)).map((type) => ({
-      type,
-    }));
+    return STYLES.filter((style) => value.some((m) => bagOf(m, 'A part of the text')['type'] === style)).map(
+      (type) => ({
+        type,
+      }),
+    );
   }
 
   private slots(value: unknown): string[] {

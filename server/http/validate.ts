@@ -57,7 +57,7 @@ function isLarger(value: unknown, most: number): boolean {
 /** Returns the maximum length in the schema of a list; null if it has none. */
 function mostOf(schema: Schema): number | null {
   for (const { OPTIONS } of schema.tests) {
-    const most: unknown = OPTIONS?.name === 'max' ? OPTIONS.params?.max : undefined;
+    const most: unknown = OPTIONS?.name === 'max' ? OPTIONS.params?.['max'] : undefined;
     if (typeof most === 'number') return most;
   }
   return null;

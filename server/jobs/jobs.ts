@@ -155,7 +155,7 @@ export class Jobs {
       this.mindLeases().catch((error: unknown) => {
         if (!this.stopping) this.onError(error);
       });
-    this.leases = setInterval(mind, LEASES_MS);
+    this.leases = setInterval(() => void mind(), LEASES_MS);
   }
 
   /** Registers the handler of one kind of job. It must be idempotent. */

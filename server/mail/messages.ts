@@ -74,7 +74,7 @@ export function compose(kind: MessageKind, words: Words, parts: MessageParts, ex
     if (part === 'LAST_DAY') return extras.lastDay ? [sentence('mail.last_day')] : [];
     if (part === 'SHARED') return extras.shared ? [sentence('mail.shared_mailbox')] : [];
     // Nothing is left to do for who only approves.
-    if (part === 'mail.nudge.left' && !parts.n) return [];
+    if (part === 'mail.nudge.left' && !parts['n']) return [];
     return [sentence(part)];
   });
   const own = ['ask', 'ask_approve', 'deliver'].includes(kind) ? extras.subject?.trim() : '';

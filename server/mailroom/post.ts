@@ -52,7 +52,7 @@ export async function postMessage(ctx: Context, tx: Tx, post: Post): Promise<voi
 function shortOf(post: Post, words: Words): string {
   return post.link
     ? say(words, 'text.link', { ...post.parts, link: post.link })
-    : `${String(post.parts?.firmName ?? '')}: ${post.message.subject}`;
+    : `${String(post.parts?.['firmName'] ?? '')}: ${post.message.subject}`;
 }
 
 /** Queues a message to a person that is about no packet: by email, or as a text message to who has a phone only. */

@@ -104,7 +104,7 @@ function messageOf(
     paragraphs: [tell('mail.hello'), tell(`mail.${kind}.lead`), tell(`mail.${kind}.careful`)],
     link: link ? { label: tell('mail.own_page.button'), href: link } : null,
     fails: tell('mail.button_fails'),
-    firm: String(parts.firmName),
+    firm: String(parts['firmName']),
   });
 }
 

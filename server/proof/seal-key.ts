@@ -107,8 +107,8 @@ export function fromP12(file: Buffer, password: string, name: string): Seal {
     throw new ConfigError(`SEAL_P12 (${name}) cannot be opened with SEAL_P12_PASSWORD. Check both.`);
   }
   const bag = (type: string) => p12.getBags({ bagType: type })[type] ?? [];
-  const key = [...bag(forge.pki.oids.pkcs8ShroudedKeyBag!), ...bag(forge.pki.oids.keyBag!)][0]?.key;
-  const certs = bag(forge.pki.oids.certBag!)
+  const key = [...bag(forge.pki.oids['pkcs8ShroudedKeyBag']!), ...bag(forge.pki.oids['keyBag']!)][0]?.key;
+  const certs = bag(forge.pki.oids['certBag']!)
     .map((b) => b.cert)
     .filter((c): c is forge.pki.Certificate => !!c);
   if (!key || !certs.length)

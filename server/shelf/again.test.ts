@@ -303,7 +303,7 @@ test.each([
         wrong.push({ name, id: a.markId, state: a.state, at: [a.page, a.rect], truth });
     }
   }
-  if (process.env.SHOW) console.log(told, kept, undecided, JSON.stringify(wrong, null, 1));
+  if (process.env['SHOW']) console.log(told, kept, undecided, JSON.stringify(wrong, null, 1));
   expect(wrong).toEqual([]);
   // Not by calling everything doubtful.
   expect(undecided.length / kept).toBeLessThan(0.1);

@@ -69,12 +69,12 @@ export class TestServer extends InProcess {
   static async start(options: { setUp?: boolean; env?: NodeJS.ProcessEnv; dir?: string } = {}): Promise<TestServer> {
     const dir = options.dir ?? mkdtempSync(path.join(os.tmpdir(), 'gatepath-test-'));
     const env: NodeJS.ProcessEnv = { DATA_DIR: dir, PORT: '0', HOST: '127.0.0.1', ...options.env };
-    if (onPostgres()) env.DATABASE_URL = await databaseOf(dir);
+    if (onPostgres()) env['DATABASE_URL'] = await databaseOf(dir);
     else if (!existsSync(path.join(dir, 'database'))) copyInto(TEMPLATE_DIR, dir);
     const config = readConfig(env, { demo: false });
     work ??= new RecordedWork();
     const server = new TestServer(
-      await buildServer({ config, work, logLevel: process.env.LOG_LEVEL ?? 'silent' }),
+      await buildServer({ config, work, logLevel: process.env['LOG_LEVEL'] ?? 'silent' }),
       dir,
     );
     if (options.setUp !== false) await server.setUp();

@@ -19,7 +19,7 @@ async function place(): Promise<{ databaseUrl: string | null; dataDir: string }>
   if (process.argv[2] !== 'postgres') {
     return { databaseUrl: null, dataDir: MAKING };
   }
-  const url = process.env.GATEPATH_TEST_PG!;
+  const url = process.env['GATEPATH_TEST_PG']!;
   const admin = new pg.Client({ connectionString: `${url}/postgres` });
   await admin.connect();
   await admin.query(`create database ${TEMPLATE_DATABASE}`);

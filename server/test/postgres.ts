@@ -9,7 +9,7 @@ export const onPostgres = (): boolean => (globalThis as { __POSTGRES__?: boolean
 
 async function admin<T>(
   work: (client: pg.Client) => Promise<T>,
-  server = sure(process.env.GATEPATH_TEST_PG, 'a PostgreSQL server'),
+  server = sure(process.env['GATEPATH_TEST_PG'], 'a PostgreSQL server'),
 ): Promise<T> {
   const client = new pg.Client({ connectionString: `${server}/postgres` });
   await client.connect();
@@ -34,7 +34,7 @@ export async function newDatabase(empty = false): Promise<string> {
         await new Promise((r) => setTimeout(r, 50));
       }
   });
-  return `${process.env.GATEPATH_TEST_PG}/${name}`;
+  return `${process.env['GATEPATH_TEST_PG']}/${name}`;
 }
 
 /** Makes an empty database on another server. @returns its URL */

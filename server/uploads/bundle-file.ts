@@ -71,14 +71,14 @@ async function read(bytes: Uint8Array): Promise<Bundle> {
   const manifest = await unfolded(raw, MANIFEST_SIZE.bytes);
   if (shapeProblem(manifest, MANIFEST_SIZE)) throw new Unfit('The bundle says too much of itself at once.');
   const top = bagOf(JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(manifest)));
-  if (top.format !== BUNDLE_FORMAT) throw new Unfit('This bundle is of a version that cannot be read here.');
+  if (top['format'] !== BUNDLE_FORMAT) throw new Unfit('This bundle is of a version that cannot be read here.');
   const forms: BundleForm[] = [];
   let left = PAPERS_BYTES;
   // Everything that is said is looked over before a paper is unfolded.
-  const said = listOf(top.forms, MOST_FORMS, 'forms').map(formOf);
+  const said = listOf(top['forms'], MOST_FORMS, 'forms').map(formOf);
   const ids = new Set(said.map((f) => f.id));
   if (ids.size !== said.length) throw new Unfit('Two forms of the bundle have the same id.');
-  const kits = listOf(top.kits, MOST_KITS, 'kits').map((k) => kitOf(k, ids));
+  const kits = listOf(top['kits'], MOST_KITS, 'kits').map((k) => kitOf(k, ids));
   if (!said.length) throw new Unfit('There is no form in the bundle.');
   for (const { file, ...form } of said) {
     if (file === null) {
@@ -114,30 +114,30 @@ function nameOf(value: unknown): string {
 }
 
 function formOf(f: Bag): Omit<BundleForm, 'paper'> & { file: string | null } {
-  const name = nameOf(f.name);
-  const id = typeof f.id === 'string' && /^[\w-]{1,40}$/.test(f.id) ? f.id : null;
+  const name = nameOf(f['name']);
+  const id = typeof f['id'] === 'string' && /^[\w-]{1,40}$/.test(f['id']) ? f['id'] : null;
   if (!id) throw new Unfit(`“${name}” has no id that can be used.`);
-  const written = f.written === null || f.written === undefined ? null : writtenFrom(f.written);
-  const file = f.paper === null || f.paper === undefined ? null : f.paper;
+  const written = f['written'] === null || f['written'] === undefined ? null : writtenFrom(f['written']);
+  const file = f['paper'] === null || f['paper'] === undefined ? null : f['paper'];
   if (written ? file !== null : typeof file !== 'string')
     throw new Unfit(`“${name}” has to have either a paper or a text.`);
-  const type = DOCUMENT_TYPES.find((t) => t === f.type) ?? 'other';
+  const type = DOCUMENT_TYPES.find((t) => t === f['type']) ?? 'other';
   return {
     id,
     name,
     type,
-    draft: draftOf(f.draft, name, new Set([id])),
+    draft: draftOf(f['draft'], name, new Set([id])),
     written,
     file: typeof file === 'string' ? file : null,
   };
 }
 
 function kitOf(k: Bag, forms: ReadonlySet<string>): BundleKit {
-  const name = nameOf(k.name);
-  const lastIn = k.lastIn ?? null;
+  const name = nameOf(k['name']);
+  const lastIn = k['lastIn'] ?? null;
   if (lastIn !== null && !(typeof lastIn === 'number' && Number.isInteger(lastIn) && lastIn >= 1 && lastIn <= 365))
     throw new Unfit(`The last day of “${name}” is not counted in 1 to 365 days.`);
-  const draft = draftOf(k.draft, name, forms);
+  const draft = draftOf(k['draft'], name, forms);
   if (!draft.documents.length) throw new Unfit(`The kit “${name}” has no form.`);
   return { name, draft: { ...draft, marks: [], rules: [], passed: [] }, lastIn };
 }
@@ -188,6 +188,6 @@ export function draftForBundle(draft: Draft): Partial<Draft> {
   const { name: _name, redlines: _redlines, ...rest } = draft;
   const out: Bag = {};
   for (const key of keysOf(rest)) if ([...FIELDS, ...LISTS].some((k) => k === key)) out[key] = rest[key];
-  out.parties = draft.parties.map(({ accessCode: _told, codeKept: _kept, memberId: _member, ...p }) => p);
+  out['parties'] = draft.parties.map(({ accessCode: _told, codeKept: _kept, memberId: _member, ...p }) => p);
   return out;
 }

@@ -155,8 +155,8 @@ function table(e: Element, style: Style): Content {
           : inner.length === 1
             ? { ...itemAt(inner, 0), margin: [0, 2, 0, 2] }
             : { stack: inner };
-      if (across > 1) cell.colSpan = across;
-      if (down > 1) cell.rowSpan = down;
+      if (across > 1) cell['colSpan'] = across;
+      if (down > 1) cell['rowSpan'] = down;
       for (let i = 0; i < across; i++) {
         if (down > 1) taken[cells.length] = down - 1;
         cells.push(i === 0 ? cell : { text: '' });

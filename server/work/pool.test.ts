@@ -85,7 +85,7 @@ test('what is too much is refused at once, and said so', async () => {
 });
 
 test('workers see none of the server’s secrets', async () => {
-  process.env.SESSION_SECRET_OF_TEST = 'a secret';
+  process.env['SESSION_SECRET_OF_TEST'] = 'a secret';
   const fresh = new WorkPool(1);
   // What a child is given is decided in one place; this looks at the running process.
   await fresh.run('missing', { text: 'a', face: 'caveat' });

@@ -36,7 +36,7 @@ function TagView({ node, selected }: NodeViewProps) {
   const about = useAbout();
   return (
     <NodeViewWrapper as="span" data-testid="tag-chip">
-      <Chip on={selected}>{tagLabel(about, text(node.attrs.key))}</Chip>
+      <Chip on={selected}>{tagLabel(about, text(node.attrs['key']))}</Chip>
     </NodeViewWrapper>
   );
 }
@@ -145,8 +145,8 @@ const WHEN_WORDS: Record<When, string> = {
 function WhenView({ node, updateAttributes, editor, getPos }: NodeViewProps) {
   const p = usePalette();
   const about = useAbout();
-  const key = text(node.attrs.key);
-  const is = WHENS.find((w) => w === node.attrs.is) ?? 'there';
+  const key = text(node.attrs['key']);
+  const is = WHENS.find((w) => w === node.attrs['is']) ?? 'there';
   const def = about.tags.find((t) => t.key === key);
   const ways = WHENS.filter((w) => w !== 'equals' || def?.options);
   return (
@@ -168,7 +168,7 @@ function WhenView({ node, updateAttributes, editor, getPos }: NodeViewProps) {
         {is === 'equals' && def?.options ? (
           <Pick
             label={TEXT.which}
-            value={text(node.attrs.value)}
+            value={text(node.attrs['value'])}
             options={def.options}
             onChange={(value) => updateAttributes({ value })}
           />
@@ -182,7 +182,7 @@ function WhenView({ node, updateAttributes, editor, getPos }: NodeViewProps) {
 
 function EachView({ node, updateAttributes, editor, getPos }: NodeViewProps) {
   const p = usePalette();
-  const side = EACH_SIDES.find((s) => s === node.attrs.side) ?? 'tenant';
+  const side = EACH_SIDES.find((s) => s === node.attrs['side']) ?? 'tenant';
   return (
     <NodeViewWrapper style={frame(p.moss)} data-testid="each-part">
       <div contentEditable={false} style={{ ...HEAD, color: p.moss }}>
@@ -203,7 +203,7 @@ function EachView({ node, updateAttributes, editor, getPos }: NodeViewProps) {
 function SignaturesView({ node, updateAttributes, selected }: NodeViewProps) {
   const p = usePalette();
   const about = useAbout();
-  const list: unknown = node.attrs.slots;
+  const list: unknown = node.attrs['slots'];
   const slots = Array.isArray(list) ? list.map(text) : [];
   const signing = about.roles.filter((r) => r.act === 'sign' || r.act === 'desk');
   const turn = (id: string) =>
@@ -234,7 +234,7 @@ function SignaturesView({ node, updateAttributes, selected }: NodeViewProps) {
         <label style={{ display: 'flex', alignItems: 'center', gap: 10, minHeight: 44 }}>
           <input
             type="checkbox"
-            checked={node.attrs.date !== false}
+            checked={node.attrs['date'] !== false}
             onChange={(e) => updateAttributes({ date: e.target.checked })}
             style={{ width: 22, height: 22, accentColor: p.ink }}
           />

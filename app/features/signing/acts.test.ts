@@ -36,7 +36,7 @@ const packet = () => {
 /** The view a server would give of the packet as it is. */
 function viewOf(p: TestPacket): SigningView {
   const state = p.state!;
-  const wren = state.parties.wren!;
+  const wren = state.parties['wren']!;
   return {
     seq: state.seq,
     me: { id: 'wren', name: 'Wren Alder', side: 'seller', ordinal: 1, act: 'sign', ink: 0, company: '' },
