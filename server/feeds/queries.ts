@@ -54,7 +54,7 @@ export type CalendarDeal = DealRow & { computed: ComputedDeal | null; looked: st
 export async function calendarDeals(db: Db, ids: string[]): Promise<CalendarDeal[]> {
   const r = await db.query<CalendarDeal>(
     `select id, kind, address, city, time_zone, created_at, for_whom, status, status_on::text, facts, dates, tags, archived_at,
-            computed, looked::text from deal where id = any($1::text[]) order by id`,
+            retain_until::text, computed, looked::text from deal where id = any($1::text[]) order by id`,
     [ids],
   );
   return r.rows;

@@ -99,7 +99,7 @@ export async function handOver(db: Db, fromId: string, toId: string): Promise<vo
   );
   await db.query('delete from deal_member where member_id = $1', [fromId]);
   await db.query('delete from deal_item where member_id = $1', [fromId]);
-  for (const column of ['created_by', 'send_by', 'send_for'])
+  for (const column of ['created_by', 'send_by', 'send_for'] as const)
     await db.query(`update packet set ${column} = $2 where ${column} = $1`, [fromId, toId]);
   await db.query('update notice set created_by = $2 where created_by = $1', [fromId, toId]);
   await db.query('update shelf_item set owner_id = $2 where owner_id = $1', [fromId, toId]);

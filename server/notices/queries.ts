@@ -41,10 +41,10 @@ export interface HomeOfNotice {
   packet_id: string | null;
   gone_at: Date | null;
 }
-const ROW = 'id, notice_id, n, line, home, deal_id, said, unread, state, problems, notes, papers, packet_id, gone_at';
 /** A row without its papers, which are long. */
 export type HomeHead = Omit<HomeOfNotice, 'papers'>;
-const HEAD = ROW.replace('papers, ', '');
+const HEAD = 'id, notice_id, n, line, home, deal_id, said, unread, state, problems, notes, packet_id, gone_at';
+const ROW = `${HEAD}, papers`;
 
 /** Inserts a notice. */
 export async function insertNotice(

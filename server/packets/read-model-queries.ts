@@ -152,6 +152,6 @@ export async function readModelOf(db: Db, packetId: string): Promise<unknown> {
 
 /** Deletes all rows that a rebuild of a packet makes again. */
 export async function clearReadModel(db: Db, packetId: string): Promise<void> {
-  for (const table of ['packet_party', 'packet_fill', 'packet_sealed', 'packet_file'])
+  for (const table of ['packet_party', 'packet_fill', 'packet_sealed', 'packet_file'] as const)
     await db.query(`delete from ${table} where packet_id = $1`, [packetId]);
 }
