@@ -3,9 +3,10 @@ import js from '@eslint/js';
 import hooks from 'eslint-plugin-react-hooks';
 import regexp from 'eslint-plugin-regexp';
 import ts from 'typescript-eslint';
+import layout from './scripts/lint/layout.mjs';
 import words from './scripts/lint/vocabulary.mjs';
 
-/** Forbids importing some parts of the house, by package name and by path. */
+/** Forbids importing some parts of the product, by package name and by path. */
 const keepOut = (parts, message) => ({
   'no-restricted-imports': [
     'error',
@@ -49,8 +50,28 @@ export default ts.config(
   {
     files: ['app/{features,ui}/**/*.tsx'],
     ignores: ['**/*.test.tsx'],
-    plugins: { words },
-    rules: { 'words/literal-text': 'error' },
+    plugins: { words, layout },
+    rules: { 'words/literal-text': 'error', 'layout/primitive': 'error' },
+  },
+  {
+    // Acts and the keys of answers are said in one place each, so that no screen misses what another changed.
+    files: ['app/**/*.{ts,tsx}'],
+    ignores: ['app/api/act.ts', 'app/api/keys.ts', '**/*.test.{ts,tsx}'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        { selector: 'ExportAllDeclaration', message: 'Name what others may use: export { … } from.' },
+        {
+          selector: 'Property[key.name="queryKey"] > ArrayExpression',
+          message: 'Name the key in app/api/keys.ts.',
+        },
+        {
+          selector: 'CallExpression[callee.property.name="setQueryData"] > ArrayExpression:first-child',
+          message: 'Name the key in app/api/keys.ts.',
+        },
+        { selector: 'ImportSpecifier[imported.name="useMutation"]', message: 'Use useAct of app/api/act.ts.' },
+      ],
+    },
   },
   {
     files: ['app/**/*.{ts,tsx}'],

@@ -7,8 +7,11 @@ import { Linter } from 'eslint';
 
 const ROOT = path.join(__dirname, '..');
 let words: object;
+let layout: object;
 beforeAll(async () => {
-  words = (await import(path.join(ROOT, 'scripts', 'lint', 'vocabulary.mjs'))).default;
+  const rules = async (name: string) => (await import(path.join(ROOT, 'scripts', 'lint', name))).default;
+  words = await rules('vocabulary.mjs');
+  layout = await rules('layout.mjs');
 });
 
 const said = (code: string, file = 'core/deal/facts.ts', rule = 'words/vocabulary'): string[] =>
@@ -19,7 +22,7 @@ const said = (code: string, file = 'core/deal/facts.ts', rule = 'words/vocabular
         {
           files: ['**/*.{ts,tsx}'],
           languageOptions: { parserOptions: { ecmaFeatures: { jsx: true } } },
-          plugins: { words },
+          plugins: { words, layout },
           rules: { [rule]: 'error' },
         },
       ] as never,
@@ -63,6 +66,14 @@ test.each([
 test('names in JSX that nobody reads are let be', () => {
   const code = 'const x = <Button kind="quiet" testID="Save Tags" style="A b">{TEXT.saveTags} · {n}</Button>;';
   expect(said(code, 'app/features/deals/x.tsx', 'words/literal-text')).toEqual([]);
+});
+
+test('a view that only places others is refused, and one with a look of its own is not', () => {
+  const faults = (style: string) =>
+    said(`const x = <View style={{ ${style} }} />;`, 'app/ui/x.tsx', 'layout/primitive');
+  expect(faults("flexDirection: 'row', gap: 10")).toEqual([expect.stringContaining('Use Row')]);
+  expect(faults('flex: 1')).toHaveLength(1);
+  expect(faults("flexDirection: 'row', borderTopWidth: 1")).toEqual([]);
 });
 
 test.each([

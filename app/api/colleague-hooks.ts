@@ -1,16 +1,11 @@
 /** Sending in a colleague's name, as hooks. */
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from './act';
 import { call } from './client';
+import { keys } from './keys';
 
-const KEY = ['colleagues'];
-
-/** Who may send in the member's name, and in whose name they may; and saying so anew. */
-export function useColleagues() {
-  const client = useQueryClient();
-  const colleagues = useQuery({ queryKey: KEY, queryFn: () => call('colleagues'), staleTime: 60_000 });
-  const set = useMutation({
-    mutationFn: (lets: string[]) => call('setLets', { body: { lets } }),
-    onSuccess: (view) => client.setQueryData(KEY, view),
-  });
-  return { colleagues, set };
-}
+/** Who may send in the member's name, and in whose name the member may send. */
+export const useColleagues = () => ({
+  colleagues: useQuery({ queryKey: keys.colleagues, queryFn: () => call('colleagues'), staleTime: 60_000 }),
+  set: useAct((lets: string[]) => call('setLets', { body: { lets } }), { shows: keys.colleagues }),
+});

@@ -1,83 +1,56 @@
 /** Deals as a whole, rules, and the first screen, as hooks. Apart from the others: people who only sign need none of it. */
-import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import type {
   DealChanged,
   DealPatch,
   DocumentPatch,
-  FeedView,
   PersonBody,
-  PersonView,
   OwnFactsBody,
   RuleBody,
-  RulesView,
   RuleTrialBody,
-  TodayView,
 } from '@gatepath/contract';
 import { call } from './client';
-import { keys, pageAfter } from './hooks';
+import { useAct } from './act';
+import { pageAfter } from './hooks';
+import { keys } from './keys';
 import { officeNews, useLive } from './live';
-
-export const dealKeys = {
-  today: ['today'],
-  rules: ['rules'],
-  trial: (body: unknown) => ['trial', body],
-  people: (search: string) => ['people', search],
-  person: (id: string) => ['person', id],
-  find: (q: string) => ['find', q],
-  feed: (dealId: string | null) => ['feed', dealId ?? 'own'],
-  activity: (dealId: string, about: string) => ['activity', dealId, about],
-} as const;
 
 /** What the day needs; asked for again whenever a deal stands otherwise. */
 export function useToday() {
-  useLive(officeNews, 'today:firm', dealKeys.today);
-  return useQuery({ queryKey: dealKeys.today, queryFn: () => call('today'), refetchInterval: 300_000 });
+  useLive(officeNews, 'today:firm', keys.today);
+  return useQuery({ queryKey: keys.today, queryFn: () => call('today'), refetchInterval: 300_000 });
 }
 
-/** Puts away what was executed until a moment. */
-export function useSeen() {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: (until: string) => call('seen', { body: { until } }),
-    onSuccess: (today: TodayView) => client.setQueryData(dealKeys.today, today),
-  });
-}
+/** Marks what was executed up to a time as seen. */
+export const useSeen = () => useAct((until: string) => call('seen', { body: { until } }), { shows: keys.today });
 
-/** Changes of a deal; each answers with what it did to what the deal needs. */
+/** Changes of a deal; most answer with the deal and with what became of its requirements. */
 export function useDealChanges(dealId: string) {
-  const client = useQueryClient();
-  const onSuccess = ({ deal }: DealChanged) => {
-    client.setQueryData(keys.deal(dealId), deal);
-    void client.invalidateQueries({ queryKey: ['activity', dealId] });
-    void client.invalidateQueries({ queryKey: ['deals'] });
-  };
   const params = { dealId };
+  const changes = {
+    shows: ({ deal }: DealChanged) => [[keys.deal(dealId), deal]] as const,
+    renews: [keys.activity(dealId), keys.deals],
+  };
   return {
-    set: useMutation({ mutationFn: (body: DealPatch) => call('setDeal', { params, body }), onSuccess }),
-    waive: useMutation({
-      mutationFn: ({ ruleId, reason }: { ruleId: string; reason: string }) =>
+    set: useAct((body: DealPatch) => call('setDeal', { params, body }), changes),
+    waive: useAct(
+      ({ ruleId, reason }: { ruleId: string; reason: string }) =>
         call('waive', { params: { dealId, ruleId }, body: { reason } }),
-      onSuccess,
-    }),
-    unwaive: useMutation({
-      mutationFn: (ruleId: string) => call('unwaive', { params: { dealId, ruleId } }),
-      onSuccess,
-    }),
-    drop: useMutation({
-      mutationFn: () => call('deleteDeal', { params }),
-      onSuccess: () => client.invalidateQueries({ queryKey: ['deals'] }),
-    }),
-    document: useMutation({
-      mutationFn: ({ documentId, body }: { documentId: string; body: DocumentPatch }) =>
+      changes,
+    ),
+    unwaive: useAct((ruleId: string) => call('unwaive', { params: { dealId, ruleId } }), changes),
+    drop: useAct(() => call('deleteDeal', { params }), { waitsFor: [keys.deals] }),
+    document: useAct(
+      ({ documentId, body }: { documentId: string; body: DocumentPatch }) =>
         call('setDocument', { params: { documentId }, body }),
-      onSuccess: () => client.invalidateQueries({ queryKey: keys.deal(dealId) }),
-    }),
+      { waitsFor: [keys.deal(dealId)] },
+    ),
   };
 }
 
 /** What happened in a deal, newest first; of one person or of one paper when it is asked for so. */
 export function useDealActivity(dealId: string, about: { partyId?: string; documentId?: string } = {}) {
-  const key = dealKeys.activity(dealId, about.partyId ?? about.documentId ?? '');
+  const key = keys.activityAbout(dealId, about.partyId ?? about.documentId ?? '');
   useLive(officeNews, `deal:${dealId}`, key);
   return useInfiniteQuery({
     queryKey: key,
@@ -90,28 +63,21 @@ export function useDealActivity(dealId: string, about: { partyId?: string; docum
 
 /** The firm's rules and the facts it added. */
 export function useRules() {
-  return useQuery({ queryKey: dealKeys.rules, queryFn: () => call('rules') });
+  return useQuery({ queryKey: keys.rules, queryFn: () => call('rules') });
 }
 
-/** Rules written, turned on and off, taken away; each answers with all of them. */
+/** Saves, turns on and off, and deletes rules; each act answers with all rules. */
 export function useRuleActions() {
-  const client = useQueryClient();
-  const onSuccess = (rules: RulesView) => {
-    client.setQueryData(dealKeys.rules, rules);
-    void client.invalidateQueries({ queryKey: ['deal'] });
-  };
+  const all = { shows: keys.rules, renews: [keys.everyDeal] };
   return {
-    save: useMutation({
-      mutationFn: ({ id, body }: { id: string | null; body: RuleBody }) =>
+    save: useAct(
+      ({ id, body }: { id: string | null; body: RuleBody }) =>
         id ? call('setRule', { params: { ruleId: id }, body }) : call('newRule', { body }),
-      onSuccess,
-    }),
-    drop: useMutation({ mutationFn: (ruleId: string) => call('deleteOneRule', { params: { ruleId } }), onSuccess }),
-    turn: useMutation({
-      mutationFn: (body: { ids: string[]; on: boolean }) => call('turnRules', { body }),
-      onSuccess,
-    }),
-    facts: useMutation({ mutationFn: (body: OwnFactsBody) => call('setOwnFacts', { body }), onSuccess }),
+      all,
+    ),
+    drop: useAct((ruleId: string) => call('deleteOneRule', { params: { ruleId } }), all),
+    turn: useAct((body: { ids: string[]; on: boolean }) => call('turnRules', { body }), all),
+    facts: useAct((body: OwnFactsBody) => call('setOwnFacts', { body }), all),
   };
 }
 
@@ -119,7 +85,7 @@ export function useRuleActions() {
 export function useTrial({ kinds, when, paper, title, signers, due, reason }: RuleTrialBody) {
   const body = { kinds, when, paper, title, signers, due, reason };
   return useQuery({
-    queryKey: dealKeys.trial(body),
+    queryKey: keys.ruleTrial(body),
     queryFn: () => call('tryRule', { body }),
     placeholderData: (before) => before,
     staleTime: 10_000,
@@ -128,29 +94,21 @@ export function useTrial({ kinds, when, paper, title, signers, due, reason }: Ru
 
 /** The secret address of a deal's calendar, or of the member's own when no deal is named. */
 export function useFeed(dealId: string | null) {
-  const client = useQueryClient();
-  const key = dealKeys.feed(dealId);
-  const onSuccess = (feed: FeedView) => client.setQueryData(key, feed);
+  const shows = keys.feed(dealId);
   return {
     feed: useQuery({
-      queryKey: key,
+      queryKey: shows,
       queryFn: () => (dealId ? call('dealFeed', { params: { dealId } }) : call('ownFeed')),
     }),
-    renew: useMutation({
-      mutationFn: () => (dealId ? call('renewDealFeed', { params: { dealId } }) : call('renewOwnFeed')),
-      onSuccess,
-    }),
-    end: useMutation({
-      mutationFn: () => (dealId ? call('endDealFeed', { params: { dealId } }) : call('endOwnFeed')),
-      onSuccess,
-    }),
+    renew: useAct(() => (dealId ? call('renewDealFeed', { params: { dealId } }) : call('renewOwnFeed')), { shows }),
+    end: useAct(() => (dealId ? call('endDealFeed', { params: { dealId } }) : call('endOwnFeed')), { shows }),
   };
 }
 
 /** The address book, by name, page by page. */
 export function usePeople(search: string, enabled = true) {
   return useInfiniteQuery({
-    queryKey: dealKeys.people(search),
+    queryKey: keys.peopleFound(search),
     enabled,
     initialPageParam: '',
     queryFn: ({ pageParam }) => call('people', { query: { search, ...pageAfter(pageParam) } }),
@@ -160,30 +118,23 @@ export function usePeople(search: string, enabled = true) {
 
 /** One person with all their deals, packets and messages. */
 export function usePerson(personId: string) {
-  return useQuery({ queryKey: dealKeys.person(personId), queryFn: () => call('person', { params: { personId } }) });
+  return useQuery({ queryKey: keys.person(personId), queryFn: () => call('person', { params: { personId } }) });
 }
 
 /** Corrects a person, or makes one of two. */
 export function usePersonActions(personId: string) {
-  const client = useQueryClient();
-  const onSuccess = (person: PersonView) => {
-    client.setQueryData(dealKeys.person(personId), person);
-    for (const key of ['people', 'deal', 'find']) void client.invalidateQueries({ queryKey: [key] });
-  };
   const params = { personId };
+  const changes = { shows: keys.person(personId), renews: [keys.people, keys.everyDeal, keys.find] };
   return {
-    set: useMutation({ mutationFn: (body: PersonBody) => call('setPerson', { params, body }), onSuccess }),
-    merge: useMutation({
-      mutationFn: (otherId: string) => call('mergePerson', { params, body: { personId: otherId } }),
-      onSuccess,
-    }),
+    set: useAct((body: PersonBody) => call('setPerson', { params, body }), changes),
+    merge: useAct((otherId: string) => call('mergePerson', { params, body: { personId: otherId } }), changes),
   };
 }
 
 /** What is found by words; the last answer stays until the next is there. */
 export function useFind(q: string) {
   return useQuery({
-    queryKey: dealKeys.find(q),
+    queryKey: keys.found(q),
     queryFn: () => call('find', { query: { q } }),
     enabled: q.trim() !== '',
     placeholderData: (before) => before,

@@ -1,11 +1,10 @@
-/** The server's data as hooks. Keys and routes have the same nouns. */
+/** The server's data as hooks. */
 import { useCallback } from 'react';
-import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import type {
   ChangeBody,
   NoticesBody,
   DealBody,
-  DealView,
   NewPacketBody,
   PacketView,
   PartyBody,
@@ -17,20 +16,10 @@ import type {
   TryAgainBody,
   DealsQuery,
 } from '@gatepath/contract';
+import { useAct } from './act';
 import { call } from './client';
+import { keys } from './keys';
 import { officeNews, useLive } from './live';
-
-export const keys = {
-  session: ['session'],
-  firm: ['firm'],
-  deals: (ask: object) => ['deals', ask],
-  deal: (id: string) => ['deal', id],
-  packet: (id: string) => ['packet', id],
-  facts: (id: string) => ['facts', id],
-  mailroom: (packetId: string | undefined) => ['mailroom', packetId ?? 'all'],
-  message: (id: string) => ['message', id],
-  signing: (token: string) => ['signing', token],
-} as const;
 
 /** The part of a long list to ask for: little at first, more at once for whoever goes on towards its end. */
 export const pageAfter = (after: string) => (after ? { after, limit: 100 } : { limit: 40 });
@@ -40,12 +29,11 @@ export function useSession() {
   return useQuery({ queryKey: keys.session, queryFn: () => call('session'), staleTime: 60_000 });
 }
 
-/** An act after which somebody else, or nobody, is signed in: all that was shown is forgotten. */
-export function useEnter<B>(enter: (body: B) => Promise<SessionView>) {
+/** An act after which somebody else, or nobody, is signed in: everything that was cached is removed. */
+export function useEnter<B = void>(enter: (body: B) => Promise<SessionView>) {
   const client = useQueryClient();
-  return useMutation({
-    mutationFn: enter,
-    onSuccess: (session) => {
+  return useAct(enter, {
+    onDone: (session) => {
       client.clear();
       client.setQueryData(keys.session, session);
     },
@@ -56,17 +44,8 @@ export const useSetup = () => useEnter((body: SetupBody) => call('setup', { body
 /** Signs in. */
 export const useSignIn = () => useEnter((body: SignInBody) => call('signIn', { body }));
 
-/** Signs out, and forgets all that was shown. */
-export function useSignOut() {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: () => call('signOut'),
-    onSuccess: (session) => {
-      client.clear();
-      client.setQueryData(keys.session, session);
-    },
-  });
-}
+/** Signs out. */
+export const useSignOut = () => useEnter(() => call('signOut'));
 
 /** The firm with its members and its seal. */
 export function useFirm() {
@@ -79,7 +58,7 @@ export type DealAsk = Omit<DealsQuery, 'after' | 'limit'>;
 /** Deals, newest first or as they are ordered, page by page. */
 export function useDeals(ask: DealAsk) {
   return useInfiniteQuery({
-    queryKey: keys.deals(ask),
+    queryKey: keys.dealList(ask),
     initialPageParam: '',
     queryFn: ({ pageParam }) => call('deals', { query: { ...ask, ...pageAfter(pageParam) } }),
     placeholderData: keepPreviousData,
@@ -88,16 +67,11 @@ export function useDeals(ask: DealAsk) {
 }
 
 /** Opens a deal. */
-export function useNewDeal() {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: (body: DealBody) => call('newDeal', { body }),
-    onSuccess: (deal) => {
-      client.setQueryData(keys.deal(deal.id), deal);
-      void client.invalidateQueries({ queryKey: ['deals'] });
-    },
+export const useNewDeal = () =>
+  useAct((body: DealBody) => call('newDeal', { body }), {
+    shows: (deal) => [[keys.deal(deal.id), deal]],
+    renews: [keys.deals],
   });
-}
 
 /** A deal, asked for again whenever it changes. */
 export function useDeal(dealId: string) {
@@ -109,47 +83,31 @@ export function useDeal(dealId: string) {
   });
 }
 
-/** Adds, corrects or drops a party of a deal; each answers with the whole deal. */
+/** Adds, corrects or removes a party of a deal. */
 export function usePartyActions(dealId: string) {
-  const client = useQueryClient();
-  const onSuccess = (deal: DealView) => client.setQueryData(keys.deal(dealId), deal);
+  const shows = keys.deal(dealId);
   return {
-    add: useMutation({
-      mutationFn: (body: PartyBody) => call('addParty', { params: { dealId }, body }),
-      onSuccess,
-    }),
-    set: useMutation({
-      mutationFn: ({ partyId, body }: { partyId: string; body: PartyBody }) =>
-        call('setParty', { params: { partyId }, body }),
-      onSuccess,
-    }),
-    drop: useMutation({
-      mutationFn: (partyId: string) => call('removeParty', { params: { partyId } }),
-      onSuccess,
-    }),
+    add: useAct((body: PartyBody) => call('addParty', { params: { dealId }, body }), { shows }),
+    set: useAct(
+      ({ partyId, body }: { partyId: string; body: PartyBody }) => call('setParty', { params: { partyId }, body }),
+      { shows },
+    ),
+    drop: useAct((partyId: string) => call('removeParty', { params: { partyId } }), { shows }),
   };
 }
 
-/** Takes a document out of a deal. */
-export function useDeleteDocument(dealId: string) {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: (documentId: string) => call('deleteDocument', { params: { documentId } }),
-    onSuccess: () => client.invalidateQueries({ queryKey: keys.deal(dealId) }),
+/** Deletes a document of a deal. */
+export const useDeleteDocument = (dealId: string) =>
+  useAct((documentId: string) => call('deleteDocument', { params: { documentId } }), {
+    waitsFor: [keys.deal(dealId)],
   });
-}
 
 /** Begins a packet in a deal. */
-export function useNewPacket(dealId: string) {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: (body: NewPacketBody) => call('newPacket', { params: { dealId }, body }),
-    onSuccess: (packet) => {
-      client.setQueryData(keys.packet(packet.id), packet);
-      void client.invalidateQueries({ queryKey: keys.deal(dealId) });
-    },
+export const useNewPacket = (dealId: string) =>
+  useAct((body: NewPacketBody) => call('newPacket', { params: { dealId }, body }), {
+    shows: (packet) => [[keys.packet(packet.id), packet]],
+    renews: [keys.deal(dealId)],
   });
-}
 
 /** A packet, asked for again whenever it changes; while pages are read, every second. */
 export function usePacket(packetId: string) {
@@ -174,86 +132,39 @@ export function waitsForReading(packet: PacketView | undefined): boolean {
   return packet.draft.documents.some((d) => reading.has(d.id));
 }
 
-/** What can be done with a packet; each answers with the packet as it is then. */
+/** Acts on a packet; most answer with the packet as it is then. */
 export function usePacketActions(packetId: string) {
-  const client = useQueryClient();
-  const onSuccess = (packet: PacketView) => client.setQueryData(keys.packet(packetId), packet);
+  const shows = keys.packet(packetId);
+  const params = { packetId };
   return {
-    send: useMutation({
-      mutationFn: (body: SendBody) => call('sendPacket', { params: { packetId }, body }),
-      onSuccess,
-    }),
-    sendLater: useMutation({
-      mutationFn: (body: SendLaterBody) => call('sendLater', { params: { packetId }, body }),
-      onSuccess,
-    }),
-    sendNotLater: useMutation({
-      mutationFn: () => call('sendNotLater', { params: { packetId } }),
-      onSuccess,
-    }),
-    withdraw: useMutation({
-      mutationFn: (reason: string) => call('withdrawPacket', { params: { packetId }, body: { reason } }),
-      onSuccess,
-    }),
-    drop: useMutation({ mutationFn: () => call('deletePacket', { params: { packetId } }) }),
-    change: useMutation({
-      mutationFn: (body: ChangeBody) => call('changePacket', { params: { packetId }, body }),
-      onSuccess,
-    }),
-    newVersion: useMutation({
-      mutationFn: (reason: string) => call('newVersion', { params: { packetId }, body: { reason } }),
-      onSuccess: () => client.invalidateQueries({ queryKey: keys.packet(packetId) }),
-    }),
-    lateRound: useMutation({
-      mutationFn: (documentIds: string[]) => call('lateRound', { params: { packetId }, body: { documentIds } }),
-    }),
-    host: useMutation({
-      mutationFn: (partyId: string) => call('hostParty', { params: { packetId, partyId } }),
-    }),
-    own: useMutation({
-      mutationFn: (partyId: string) => call('ownLink', { params: { packetId, partyId } }),
-    }),
+    send: useAct((body: SendBody) => call('sendPacket', { params, body }), { shows }),
+    sendLater: useAct((body: SendLaterBody) => call('sendLater', { params, body }), { shows }),
+    sendNotLater: useAct(() => call('sendNotLater', { params }), { shows }),
+    withdraw: useAct((reason: string) => call('withdrawPacket', { params, body: { reason } }), { shows }),
+    drop: useAct(() => call('deletePacket', { params })),
+    change: useAct((body: ChangeBody) => call('changePacket', { params, body }), { shows }),
+    newVersion: useAct((reason: string) => call('newVersion', { params, body: { reason } }), { waitsFor: [shows] }),
+    lateRound: useAct((documentIds: string[]) => call('lateRound', { params, body: { documentIds } })),
+    host: useAct((partyId: string) => call('hostParty', { params: { packetId, partyId } })),
+    own: useAct((partyId: string) => call('ownLink', { params: { packetId, partyId } })),
   };
 }
 
 /** Settings of the member and of the firm, and the demo's clock. */
-export function useSettings() {
-  const client = useQueryClient();
-  const onSession = (session: SessionView) => client.setQueryData(keys.session, session);
-  return {
-    notices: useMutation({
-      mutationFn: (body: NoticesBody) => call('setNotices', { body }),
-      onSuccess: onSession,
-    }),
-    holidays: useMutation({
-      mutationFn: (holidays: string[]) => call('setHolidays', { body: { holidays } }),
-      onSuccess: (firm) => client.setQueryData(keys.firm, firm),
-    }),
-    again: useMutation({
-      mutationFn: (body: TryAgainBody) => call('tryAgain', { body }),
-      onSuccess: (firm) => client.setQueryData(keys.firm, firm),
-    }),
-    forward: useMutation({
-      mutationFn: (hours: number) => call('forwardClock', { body: { hours } }),
-      onSuccess: (session) => {
-        onSession(session);
-        void client.invalidateQueries();
-      },
-    }),
-  };
-}
+export const useSettings = () => ({
+  notices: useAct((body: NoticesBody) => call('setNotices', { body }), { shows: keys.session }),
+  holidays: useAct((holidays: string[]) => call('setHolidays', { body: { holidays } }), { shows: keys.firm }),
+  again: useAct((body: TryAgainBody) => call('tryAgain', { body }), { shows: keys.firm }),
+  // With another time everything may be otherwise.
+  forward: useAct((hours: number) => call('forwardClock', { body: { hours } }), { shows: keys.session, renews: [[]] }),
+});
 
-/** Lets a message come back, as if its address were wrong. */
-export function useReturnMessage(messageId: string) {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: () => call('returnMessage', { params: { messageId }, body: {} }),
-    onSuccess: (m) => {
-      client.setQueryData(keys.message(messageId), m);
-      void client.invalidateQueries({ queryKey: ['mailroom'] });
-    },
+/** Returns a message, as if its address were wrong. */
+export const useReturnMessage = (messageId: string) =>
+  useAct(() => call('returnMessage', { params: { messageId }, body: {} }), {
+    shows: keys.message(messageId),
+    renews: [keys.mailroom],
   });
-}
 
 /** Facts of a document's pages never change: asked for once. */
 export function factsQuery(documentId: string) {
@@ -268,7 +179,7 @@ export function factsQuery(documentId: string) {
 /** Messages, newest first, page by page; of one packet or of all. */
 export function useMailroom(packetId?: string) {
   return useInfiniteQuery({
-    queryKey: keys.mailroom(packetId),
+    queryKey: keys.messages(packetId),
     initialPageParam: '',
     queryFn: ({ pageParam }) => call('mailroom', { query: { packetId, ...pageAfter(pageParam) } }),
     getNextPageParam: (last) => last.next,

@@ -1,5 +1,5 @@
 /** Notices to households as hooks. */
-import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import type {
   HomesBody,
   LettersBody,
@@ -8,26 +8,19 @@ import type {
   NoticeRowPatch,
   NoticeRowsQuery,
   NoticeRulesBody,
-  NoticeView,
 } from '@gatepath/contract';
 import { call, uploadFile } from './client';
+import { useAct } from './act';
 import { pageAfter } from './hooks';
+import { keys } from './keys';
 import { officeNews, useLive } from './live';
 
 export type RowShow = NoticeRowsQuery['show'];
 
-const keys = {
-  list: ['notices'],
-  one: (id: string) => ['notice', id],
-  view: (id: string) => ['notice', id, 'view'],
-  rows: (id: string, show: RowShow) => ['notice', id, 'rows', show],
-  rules: ['notice-rules'],
-} as const;
-
 /** Notices, newest first, page by page. */
 export function useNotices(enabled = true) {
   return useInfiniteQuery({
-    queryKey: keys.list,
+    queryKey: keys.notices,
     initialPageParam: '',
     queryFn: ({ pageParam }) => call('notices', { query: pageAfter(pageParam) }),
     getNextPageParam: (last) => last.next,
@@ -37,9 +30,9 @@ export function useNotices(enabled = true) {
 
 /** A notice, asked for again whenever something of it changes. */
 export function useNotice(id: string) {
-  useLive(officeNews, `notice:${id}`, keys.one(id));
+  useLive(officeNews, `notice:${id}`, keys.notice(id));
   return useQuery({
-    queryKey: keys.view(id),
+    queryKey: keys.noticeView(id),
     queryFn: () => call('notice', { params: { noticeId: id } }),
     // Messages arrive and are opened without the run having anything to do with it.
     refetchInterval: (q) => (q.state.data?.state === 'going' || q.state.data?.working ? 1_500 : 30_000),
@@ -49,7 +42,7 @@ export function useNotice(id: string) {
 /** The households of a notice, page by page. */
 export function useNoticeRows(id: string, show: RowShow) {
   return useInfiniteQuery({
-    queryKey: keys.rows(id, show),
+    queryKey: keys.noticeRows(id, show),
     initialPageParam: 0,
     queryFn: ({ pageParam }) =>
       call('noticeRows', { params: { noticeId: id }, query: { show, after: pageParam, limit: 50 } }),
@@ -57,59 +50,36 @@ export function useNoticeRows(id: string, show: RowShow) {
   });
 }
 
-export function useNewNotice() {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: (body: NoticeBody) => call('newNotice', { body }),
-    onSuccess: () => void client.invalidateQueries({ queryKey: keys.list }),
-  });
-}
+/** Begins a notice. */
+export const useNewNotice = () => useAct((body: NoticeBody) => call('newNotice', { body }), { renews: [keys.notices] });
 
-/** What is done with a notice as a whole, and with single rows. */
+/** Acts on a notice as a whole, and on single rows. */
 export function useNoticeActs(noticeId: string) {
-  const client = useQueryClient();
   const params = { noticeId };
-  const again = () => void client.invalidateQueries({ queryKey: keys.one(noticeId) });
-  const onSuccess = (view: NoticeView) => {
-    client.setQueryData(keys.view(noticeId), view);
-    again();
-  };
+  const renews = [keys.notice(noticeId)];
+  const whole = { shows: keys.noticeView(noticeId), renews };
   return {
-    set: useMutation({ mutationFn: (body: NoticePatch) => call('setNotice', { params, body }), onSuccess }),
-    add: useMutation({ mutationFn: (body: HomesBody) => call('addHomes', { params, body }), onSuccess }),
-    go: useMutation({ mutationFn: () => call('goNotice', { params }), onSuccess }),
-    stop: useMutation({ mutationFn: () => call('stopNotice', { params }), onSuccess }),
-    drop: useMutation({
-      mutationFn: () => call('deleteNotice', { params }),
-      onSuccess: () => void client.invalidateQueries({ queryKey: keys.list }),
-    }),
-    setRow: useMutation({
-      mutationFn: ({ rowId, ...body }: NoticeRowPatch & { rowId: string }) =>
+    set: useAct((body: NoticePatch) => call('setNotice', { params, body }), whole),
+    add: useAct((body: HomesBody) => call('addHomes', { params, body }), whole),
+    go: useAct(() => call('goNotice', { params }), whole),
+    stop: useAct(() => call('stopNotice', { params }), whole),
+    drop: useAct(() => call('deleteNotice', { params }), { renews: [keys.notices] }),
+    setRow: useAct(
+      ({ rowId, ...body }: NoticeRowPatch & { rowId: string }) =>
         call('setNoticeRow', { params: { noticeId, rowId }, body }),
-      onSuccess: again,
-    }),
-    letters: useMutation({
-      mutationFn: (body: LettersBody) => call('lettersWent', { params, body }),
-      onSuccess: again,
-    }),
-    table: useMutation({
-      mutationFn: ({ file, take, map }: { file: File; take: boolean; map?: string[] }) =>
-        uploadFile('homeTable', file, {
-          params,
-          query: { take, ...(map ? { map: map.join(',') } : {}) },
-        }),
-      onSuccess: again,
-    }),
+      { renews },
+    ),
+    letters: useAct((body: LettersBody) => call('lettersWent', { params, body }), { renews }),
+    table: useAct(
+      ({ file, take, map }: { file: File; take: boolean; map?: string[] }) =>
+        uploadFile('homeTable', file, { params, query: { take, ...(map ? { map: map.join(',') } : {}) } }),
+      { renews },
+    ),
   };
 }
 
-/** The firm's rules for notices, and keeping them. */
-export function useNoticeRules() {
-  const client = useQueryClient();
-  const rules = useQuery({ queryKey: keys.rules, queryFn: () => call('noticeRules'), staleTime: 60_000 });
-  const keep = useMutation({
-    mutationFn: (body: NoticeRulesBody) => call('setNoticeRules', { body }),
-    onSuccess: (view) => client.setQueryData(keys.rules, view),
-  });
-  return { rules, keep };
-}
+/** The firm's rules for notices, and saving them. */
+export const useNoticeRules = () => ({
+  rules: useQuery({ queryKey: keys.noticeRules, queryFn: () => call('noticeRules'), staleTime: 60_000 }),
+  keep: useAct((body: NoticeRulesBody) => call('setNoticeRules', { body }), { shows: keys.noticeRules }),
+});

@@ -1,32 +1,19 @@
 /** The shelf as hooks: forms and kits, and what a kit makes of a deal. */
-import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type {
-  SaveToShelfBody,
-  KitBody,
-  KitUseBody,
-  PacketView,
-  ShelfItemView,
-  ShelfPatch,
-  WrittenFormBody,
-} from '@gatepath/contract';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import type { SaveToShelfBody, KitBody, KitUseBody, ShelfPatch, WrittenFormBody } from '@gatepath/contract';
 import { call } from './client';
-import { keys, pageAfter } from './hooks';
+import { useAct } from './act';
+import { pageAfter } from './hooks';
+import { keys } from './keys';
 import { officeNews, useLive } from './live';
 
 export type ShelfKind = 'form' | 'kit';
 export type KitChanges = Omit<KitUseBody, 'send' | 'despiteWarnings' | 'saveValues'>;
 
-export const shelfKeys = {
-  list: (what: ShelfKind, search: string, retired: boolean) => ['shelf', what, search, retired],
-  item: (id: string) => ['shelf-item', id],
-  kits: (dealId: string) => ['deal', dealId, 'kits'],
-  trial: (dealId: string, kitId: string, changes: object) => ['trial-kit', dealId, kitId, changes],
-} as const;
-
 /** The forms or the kits, by name, page by page. */
 export function useShelf(what: ShelfKind, search: string, retired = false) {
   return useInfiniteQuery({
-    queryKey: shelfKeys.list(what, search, retired),
+    queryKey: keys.shelfList(what, search, retired),
     initialPageParam: '',
     queryFn: ({ pageParam }) =>
       call('shelf', { query: { what, retired, ...(search ? { search } : {}), ...pageAfter(pageParam) } }),
@@ -36,9 +23,9 @@ export function useShelf(what: ShelfKind, search: string, retired = false) {
 
 /** A form or a kit, asked for again whenever it changes. */
 export function useShelfItem(id: string) {
-  useLive(officeNews, id ? `shelf:${id}` : null, shelfKeys.item(id));
+  useLive(officeNews, id ? `shelf:${id}` : null, keys.shelfItem(id));
   return useQuery({
-    queryKey: shelfKeys.item(id),
+    queryKey: keys.shelfItem(id),
     queryFn: () => call('shelfItem', { params: { shelfId: id } }),
     enabled: !!id,
     // Its paper is read in the background.
@@ -46,39 +33,31 @@ export function useShelfItem(id: string) {
   });
 }
 
-/** What is made new: a kit of forms, or what a packet leaves behind. */
+/** Makes something new on the shelf: a kit of forms, a written form, or a form or kit from a packet. */
 export function useNewOnShelf() {
-  const client = useQueryClient();
-  const onSuccess = () => void client.invalidateQueries({ queryKey: ['shelf'] });
+  const renews = [keys.shelf];
   return {
-    kit: useMutation({ mutationFn: (body: KitBody) => call('newKit', { body }), onSuccess }),
-    written: useMutation({ mutationFn: (body: WrittenFormBody) => call('newWritten', { body }), onSuccess }),
-    keep: useMutation({ mutationFn: (body: SaveToShelfBody) => call('addToShelf', { body }), onSuccess }),
+    kit: useAct((body: KitBody) => call('newKit', { body }), { renews }),
+    written: useAct((body: WrittenFormBody) => call('newWritten', { body }), { renews }),
+    keep: useAct((body: SaveToShelfBody) => call('addToShelf', { body }), { renews }),
   };
 }
 
-/** What is done with a form or a kit as a whole. */
+/** Acts on a form or a kit as a whole. */
 export function useShelfActs(shelfId: string) {
-  const client = useQueryClient();
   const params = { shelfId };
-  const onSuccess = (item: ShelfItemView) => {
-    client.setQueryData(shelfKeys.item(shelfId), item);
-    void client.invalidateQueries({ queryKey: ['shelf'] });
-  };
+  const item = { shows: keys.shelfItem(shelfId), renews: [keys.shelf] };
   return {
-    set: useMutation({ mutationFn: (body: ShelfPatch) => call('setShelfItem', { params, body }), onSuccess }),
-    put: useMutation({ mutationFn: (version: number) => call('putOnShelf', { params, body: { version } }), onSuccess }),
-    drop: useMutation({
-      mutationFn: () => call('deleteShelfItem', { params }),
-      onSuccess: () => void client.invalidateQueries({ queryKey: ['shelf'] }),
-    }),
+    set: useAct((body: ShelfPatch) => call('setShelfItem', { params, body }), item),
+    put: useAct((version: number) => call('putOnShelf', { params, body: { version } }), item),
+    drop: useAct(() => call('deleteShelfItem', { params }), { renews: [keys.shelf] }),
   };
 }
 
 /** Kits for a deal, those first that meet what it needs. */
 export function useDealKits(dealId: string, enabled: boolean) {
   return useQuery({
-    queryKey: shelfKeys.kits(dealId),
+    queryKey: keys.dealKits(dealId),
     queryFn: () => call('dealKits', { params: { dealId } }),
     enabled,
   });
@@ -87,7 +66,7 @@ export function useDealKits(dealId: string, enabled: boolean) {
 /** What a kit would make of a deal. */
 export function useKitTrial(dealId: string, kitId: string, changes: KitChanges) {
   return useQuery({
-    queryKey: shelfKeys.trial(dealId, kitId, changes),
+    queryKey: keys.kitTrial(dealId, kitId, changes),
     queryFn: () => call('tryKit', { params: { dealId, shelfId: kitId }, body: changes }),
     placeholderData: (was) => was,
     gcTime: 0,
@@ -95,14 +74,8 @@ export function useKitTrial(dealId: string, kitId: string, changes: KitChanges) 
 }
 
 /** Makes a packet of a kit, sent or as a draft. */
-export function useKit(dealId: string, kitId: string) {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: (body: KitUseBody) => call('useKit', { params: { dealId, shelfId: kitId }, body }),
-    onSuccess: (packet: PacketView) => {
-      client.setQueryData(keys.packet(packet.id), packet);
-      void client.invalidateQueries({ queryKey: ['deals'] });
-      void client.invalidateQueries({ queryKey: keys.deal(dealId) });
-    },
+export const useKit = (dealId: string, kitId: string) =>
+  useAct((body: KitUseBody) => call('useKit', { params: { dealId, shelfId: kitId }, body }), {
+    shows: (packet) => [[keys.packet(packet.id), packet]],
+    renews: [keys.deals, keys.deal(dealId)],
   });
-}

@@ -5,8 +5,9 @@ import { configure, render } from '@testing-library/react';
 import { PaperProvider } from 'react-native-paper';
 import type { DealSummary, DealView, PacketView, SentView, SessionView } from '@gatepath/contract';
 import { type PacketParty, emptyDraft } from '@gatepath/core/packet';
+import { keys } from '../api/keys';
 import { ApiError } from '../api/client';
-import { keys } from '../api/hooks';
+
 import { makeTheme } from '../ui/theme';
 
 // On a machine that does much else an answer may take longer than the second that is usual.

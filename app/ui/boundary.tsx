@@ -44,7 +44,7 @@ export function Boundary({
             title={TEXT.checkYourConnectionAndTry}
             testID="not-shown"
             action={
-              <Button kind="main" onPress={again} style={{ alignSelf: 'flex-start' }} testID="show-again">
+              <Button kind="main" onPress={again} fit testID="show-again">
                 {TEXT.tryAgain}
               </Button>
             }
@@ -67,7 +67,7 @@ export function Part({ children, name }: { children: ReactNode; name: string }) 
           title={TEXT.cannotBeShownRightNow(name)}
           testID="part-not-shown"
           action={
-            <Button kind="quiet" onPress={again} style={{ alignSelf: 'flex-start' }} testID="show-part-again">
+            <Button kind="quiet" onPress={again} fit testID="show-part-again">
               {TEXT.showItAgain}
             </Button>
           }

@@ -3,15 +3,16 @@ import { GatePost } from './gate';
 import { Body } from './text';
 import { FONT } from './theme';
 import { TEXT } from './words';
+import { Row } from './layout';
 
 /** The product's name beside an open gate. */
 export function Brand() {
   return (
-    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+    <Row gap={8}>
       <View aria-hidden>
         <GatePost state="passed" n={1} size={28} />
       </View>
       <Body style={{ fontFamily: FONT.heading, fontSize: 20 }}>{TEXT.gatePath}</Body>
-    </View>
+    </Row>
   );
 }

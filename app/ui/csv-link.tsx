@@ -11,7 +11,7 @@ export function CsvLink({ list, children = 'As CSV' }: { list: ListName; childre
       icon="download"
       label={`${children}: ${list}`}
       onPress={() => void Linking.openURL(urlOf('csv', { list }))}
-      style={{ alignSelf: 'flex-start' }}
+      fit
       testID={`csv-${list}`}
     >
       {children}

@@ -1,9 +1,9 @@
 /** A day of the calendar, chosen with the browser's own picker: keyboard and screen reader know it already. */
 import { useState } from 'react';
-import { View } from 'react-native';
 import { usePalette } from './hooks';
 import { Small } from './text';
 import { FONT } from './theme';
+import { Stack } from './layout';
 
 interface Props {
   label: string;
@@ -19,7 +19,7 @@ interface Props {
 export function DayField({ label, value, onChange, min, onBlur, testID }: Props) {
   const p = usePalette();
   return (
-    <View style={{ gap: 4 }}>
+    <Stack gap={4}>
       <Small>{label}</Small>
       <input
         type="date"
@@ -42,7 +42,7 @@ export function DayField({ label, value, onChange, min, onBlur, testID }: Props)
           boxSizing: 'border-box',
         }}
       />
-    </View>
+    </Stack>
   );
 }
 

@@ -1,6 +1,6 @@
 /** The end of a small form: do it, or leave things as they are. */
-import { View } from 'react-native';
 import { Button, Trouble } from './pieces';
+import { Actions } from './layout';
 
 interface Props {
   /** What doing it is called. */
@@ -20,12 +20,12 @@ export function DoOrLeave({ label, onDo, onLeave, leave = 'Cancel', busy, disabl
   return (
     <>
       {error ? <Trouble error={error} /> : null}
-      <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
+      <Actions>
         <Button kind={stops ? 'stop' : 'main'} busy={busy} disabled={disabled} onPress={onDo} testID={testID}>
           {label}
         </Button>
         <Button onPress={onLeave}>{leave}</Button>
-      </View>
+      </Actions>
     </>
   );
 }

@@ -1,11 +1,10 @@
 /** "3 more": opens what is behind; low where a mouse points at it, as high as a thumb on a phone. */
 import { Pressable } from 'react-native';
-import { usePalette, useWide } from './hooks';
+import { useWide } from './hooks';
 import { Small } from './text';
 import { FONT } from './theme';
 
 export function MoreLink({ children, onPress }: { children: string; onPress: () => void }) {
-  const p = usePalette();
   const wide = useWide();
   return (
     <Pressable
@@ -13,7 +12,9 @@ export function MoreLink({ children, onPress }: { children: string; onPress: () 
       onPress={onPress}
       style={{ minHeight: wide ? 30 : 44, alignSelf: 'flex-start', justifyContent: 'center', paddingHorizontal: 4 }}
     >
-      <Small style={{ color: p.brick, fontFamily: FONT.bold }}>{children}</Small>
+      <Small tone="act" style={{ fontFamily: FONT.bold }}>
+        {children}
+      </Small>
     </Pressable>
   );
 }

@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import { ActivityIndicator, Pressable, ScrollView, View, type StyleProp, type ViewStyle } from 'react-native';
 import { usePalette } from './hooks';
 import { Icon, type IconName } from './icon';
+import type { Gap } from './layout';
 import { Body, Small, Strong } from './text';
 import { FONT } from './theme';
 import { pillFrame, pillWords } from './pill';
@@ -12,10 +13,12 @@ import { TEXT } from './words';
 
 export function Card({
   children,
+  gap = 8,
   style,
   testID,
 }: {
   children: ReactNode;
+  gap?: Gap;
   style?: StyleProp<ViewStyle>;
   testID?: string;
 }) {
@@ -24,7 +27,7 @@ export function Card({
     <View
       testID={testID}
       style={[
-        { backgroundColor: p.sheet, borderColor: p.rule, borderWidth: 1, borderRadius: 16, padding: 16, gap: 8 },
+        { backgroundColor: p.sheet, borderColor: p.rule, borderWidth: 1, borderRadius: 16, padding: 16, gap },
         style,
       ]}
     >
@@ -46,6 +49,10 @@ interface ButtonProps {
   label?: string;
   style?: StyleProp<ViewStyle>;
   large?: boolean;
+  /** As wide as its words, in a stack. */
+  fit?: boolean;
+  /** Takes the room that others in a row leave. */
+  grow?: boolean;
   /** The act a screen is about: found by what moves the focus along. */
   act?: boolean;
 }
@@ -62,6 +69,8 @@ export function Button({
   label,
   style,
   large,
+  fit,
+  grow,
   act,
 }: ButtonProps) {
   const p = usePalette();
@@ -92,6 +101,8 @@ export function Button({
           justifyContent: 'center',
           gap: 8,
         },
+        fit ? { alignSelf: 'flex-start' } : undefined,
+        grow ? { flex: 1 } : undefined,
         style,
       ]}
     >
@@ -211,13 +222,18 @@ export function Trouble({ error, retry }: { error: unknown; retry?: () => void }
       testID="trouble"
       action={
         retry ? (
-          <Button kind="quiet" onPress={retry} style={{ alignSelf: 'flex-start' }}>
+          <Button kind="quiet" onPress={retry} fit>
             {TEXT.tryAgain}
           </Button>
         ) : null
       }
     />
   );
+}
+
+/** What an act was refused for; nothing while it was not. */
+export function ActError({ of }: { of: { isError: boolean; error: unknown } }) {
+  return of.isError ? <Trouble error={of.error} /> : null;
 }
 
 /** A column of content in the middle of a wide screen, the whole width of a phone. */

@@ -1,7 +1,8 @@
 /** A thing that is on or off, with its words; the whole line can be touched. */
-import { Pressable, View } from 'react-native';
+import { Pressable } from 'react-native';
 import { Body, Small } from './text';
 import { TickBox } from './tick-box';
+import { Stack } from './layout';
 
 interface Props {
   label: string;
@@ -26,10 +27,10 @@ export function Switch({ label, on, onChange, testID, large, hint }: Props) {
       style={{ flexDirection: 'row', alignItems: 'center', gap: large ? 12 : 10, minHeight: large ? 56 : 44 }}
     >
       <TickBox on={on} size={size} />
-      <View style={{ flex: 1 }}>
+      <Stack grow>
         <Body style={large ? { fontSize: 18 } : null}>{label}</Body>
         {hint ? <Small>{hint}</Small> : null}
-      </View>
+      </Stack>
     </Pressable>
   );
 }

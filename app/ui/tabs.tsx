@@ -3,6 +3,7 @@ import * as Tabs from '@radix-ui/react-tabs';
 import type { ReactNode } from 'react';
 import { StyleSheet, View, type ViewStyle } from 'react-native';
 import { webStyle } from './web';
+import { Stack } from './layout';
 
 // The library puts styles of its own beside ours, entry by entry: ours have to be one object.
 const TOUCHED = webStyle({ cursor: 'pointer', userSelect: 'none' });
@@ -17,7 +18,7 @@ interface Props {
 export function TabbedView({ value, onChange, children }: Props) {
   return (
     <Tabs.Root asChild value={value} onValueChange={onChange}>
-      <View style={{ flex: 1 }}>{children}</View>
+      <Stack grow>{children}</Stack>
     </Tabs.Root>
   );
 }

@@ -1,11 +1,21 @@
-/** Type, in the few forms the house uses. */
+/** Type, in the few forms that screens use. */
 import type { ReactNode } from 'react';
 import { Text as NativeText, type StyleProp, type TextStyle } from 'react-native';
 import { usePalette } from './hooks';
-import { FONT } from './theme';
+import { FONT, type Palette } from './theme';
+
+/** What a color says: `stop` an error, `warn` something to look at, `good` done, `act` what can be touched. */
+export type TextTone = 'stop' | 'warn' | 'good' | 'act' | 'plain' | 'ink';
+
+const colorOf = (p: Palette, tone: TextTone) =>
+  ({ stop: p.wine, warn: p.ochre, good: p.moss, act: p.brick, plain: p.slate, ink: p.ink })[tone];
 
 interface Props {
   children: ReactNode;
+  tone?: TextTone;
+  /** Takes the room that others in a row leave. */
+  grow?: boolean;
+  center?: boolean;
   style?: StyleProp<TextStyle>;
   testID?: string;
   numberOfLines?: number;
@@ -43,39 +53,30 @@ export function Heading({ children, style, testID }: Props) {
   );
 }
 
-export function Body({ children, style, testID, numberOfLines, level }: Props) {
+export function Body({ children, style, testID, numberOfLines, level, tone = 'ink', grow, center }: Props) {
   const p = usePalette();
   return (
     <NativeText
       {...(level ? { role: 'heading' as const, 'aria-level': level } : {})}
       numberOfLines={numberOfLines}
       testID={testID}
-      style={[{ fontFamily: FONT.text, fontSize: 16, lineHeight: 23, color: p.ink }, style]}
+      style={[
+        { fontFamily: FONT.text, fontSize: 16, lineHeight: 23, color: colorOf(p, tone) },
+        grow ? { flex: 1 } : undefined,
+        center ? { textAlign: 'center' } : undefined,
+        style,
+      ]}
     >
       {children}
     </NativeText>
   );
 }
 
-export function Strong({ children, style, testID, numberOfLines, level }: Props) {
-  return (
-    <Body level={level} numberOfLines={numberOfLines} testID={testID} style={[{ fontFamily: FONT.bold }, style]}>
-      {children}
-    </Body>
-  );
+export function Strong({ style, ...rest }: Props) {
+  return <Body style={[{ fontFamily: FONT.bold }, style]} {...rest} />;
 }
 
 /** Secondary text: slate, a little smaller, never for what must be read. */
-export function Small({ children, style, testID, numberOfLines, level }: Props) {
-  const p = usePalette();
-  return (
-    <Body
-      level={level}
-      numberOfLines={numberOfLines}
-      testID={testID}
-      style={[{ fontSize: 14.5, lineHeight: 20, color: p.slate }, style]}
-    >
-      {children}
-    </Body>
-  );
+export function Small({ style, tone = 'plain', ...rest }: Props) {
+  return <Body tone={tone} style={[{ fontSize: 14.5, lineHeight: 20 }, style]} {...rest} />;
 }

@@ -9,6 +9,7 @@ import { Body, Small } from '../../ui/text';
 import { AtRect } from '../pages/mark-box';
 import { Sheet } from '../pages/sheet';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 /** What is marked on one page of either version. */
 export function ChangeBoxes(o: {
@@ -66,8 +67,8 @@ export function PagePair({ view, shown, chosen, row, onRow }: Props) {
   if (!pair) return null;
   const half = (width - GAP) / 2;
   return (
-    <View style={{ gap: 8 }} onLayout={(e) => setWidth(e.nativeEvent.layout.width)} testID="page-pair">
-      <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'center' }}>
+    <Stack gap={8} onLayout={(e) => setWidth(e.nativeEvent.layout.width)} testID="page-pair">
+      <Row justify="center">
         <IconButton name="chevron-left" label={TEXT.pagesBefore} disabled={row === 0} onPress={() => onRow(row - 1)} />
         <Small>{`${row + 1} of ${view.pages.length}`}</Small>
         <IconButton
@@ -76,15 +77,15 @@ export function PagePair({ view, shown, chosen, row, onRow }: Props) {
           disabled={row >= view.pages.length - 1}
           onPress={() => onRow(row + 1)}
         />
-      </View>
+      </Row>
       {width ? (
-        <View style={{ flexDirection: 'row', gap: GAP, alignItems: 'flex-start' }}>
+        <Row align="start" style={{ gap: GAP }}>
           {(['before', 'after'] as const).map((side) => (
             <Half key={side} view={view} side={side} page={pair[side]} width={half} shown={shown} chosen={chosen} />
           ))}
-        </View>
+        </Row>
       ) : null}
-    </View>
+    </Stack>
   );
 }
 
@@ -101,15 +102,15 @@ function Half(o: {
   const size = o.page === null ? undefined : o.view[o.side].pages[o.page - 1];
   if (o.page === null || !size)
     return (
-      <View style={{ width: o.width, gap: 4 }}>
+      <Stack gap={4} style={{ width: o.width }}>
         <Small>{word}</Small>
         <View style={{ borderWidth: 1, borderStyle: 'dashed', borderColor: p.rule, padding: 24 }}>
           <Body>{o.side === 'before' ? TEXT.thisPageIsNew : TEXT.thisPageIsGone}</Body>
         </View>
-      </View>
+      </Stack>
     );
   return (
-    <View style={{ gap: 4 }}>
+    <Stack gap={4}>
       <Small>{TEXT.page(word, o.page)}</Small>
       <Sheet
         page={size}
@@ -119,6 +120,6 @@ function Half(o: {
       >
         <ChangeBoxes changes={o.shown} chosen={o.chosen} side={o.side} page={o.page} scale={o.width / size.width} />
       </Sheet>
-    </View>
+    </Stack>
   );
 }

@@ -7,6 +7,7 @@ import { urlOf, type ComparisonView } from '@gatepath/contract';
 import { shortDay } from '@gatepath/core/calendar';
 import { ASIDE_WORDS, kindInWords, pageOf, type Change } from '@gatepath/core/changed';
 import { count, listWords } from '@gatepath/core/text';
+import { keys } from '../../api/keys';
 import { call } from '../../api/client';
 import { usePalette, useWide } from '../../ui/hooks';
 import { NotReady, isReady } from '../../ui/not-ready';
@@ -17,11 +18,12 @@ import { ChangedText } from '../pages/changed-text';
 import { Crop } from '../pages/crop';
 import { ChangeBoxes, PagePair } from './page-pair';
 import { TEXT } from './words';
+import { Actions, Stack } from '../../ui/layout';
 
 /** What changed from an earlier version; both are of one deal, or one is a form of the shelf. */
 function useChanges(documentId: string, beforeId: string) {
   return useQuery({
-    queryKey: ['changes', documentId, beforeId],
+    queryKey: keys.changes(documentId, beforeId),
     queryFn: () => call('changes', { params: { documentId, beforeId } }),
     // Papers do not change.
     staleTime: Infinity,
@@ -67,9 +69,9 @@ function Compared({ view }: { view: ComparisonView }) {
           ))}
         </View>
         {wide ? (
-          <View style={{ flex: 1 }}>
+          <Stack grow>
             <PagePair view={view} shown={shown} chosen={at} row={row ?? rowOf(view, at)} onRow={setRow} />
-          </View>
+          </Stack>
         ) : null}
       </View>
     </Page>
@@ -97,7 +99,7 @@ function Head({ view, shown }: { view: ComparisonView; shown: Change[] }) {
   const day = (version: ComparisonView['after']) => shortDay(version.createdAt.slice(0, 10));
   const back = dealId ? `/deals/${dealId}` : after.shelfId ? `/forms/${after.shelfId}` : null;
   return (
-    <View style={{ gap: 6 }}>
+    <Stack gap={8}>
       <Title>{TEXT.whatChanged(after.name)}</Title>
       <Small>
         {TEXT.beforeNow(
@@ -112,7 +114,7 @@ function Head({ view, shown }: { view: ComparisonView; shown: Change[] }) {
       <View role="status">
         <Strong testID="changes-sum">{sumOf(view, shown)}</Strong>
       </View>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+      <Actions>
         <Button
           icon="download"
           onPress={() => void Linking.openURL(urlOf('changesFile', { documentId: after.id, beforeId: before.id }))}
@@ -125,8 +127,8 @@ function Head({ view, shown }: { view: ComparisonView; shown: Change[] }) {
             {dealId ? TEXT.toTheDeal : TEXT.toTheForm}
           </Button>
         ) : null}
-      </View>
-    </View>
+      </Actions>
+    </Stack>
   );
 }
 
@@ -186,7 +188,8 @@ function ChangeRow(o: {
   const words = [c.before?.text, c.after?.text].filter(Boolean).join(c.kind === 'moved' ? '' : ' became ');
   return (
     <Card
-      style={{ gap: 4, padding: 0, borderColor: o.chosen ? p.brick : p.rule, borderWidth: o.chosen ? 2 : 1 }}
+      gap={4}
+      style={{ padding: 0, borderColor: o.chosen ? p.brick : p.rule, borderWidth: o.chosen ? 2 : 1 }}
       testID="change"
     >
       <Pressable
@@ -208,13 +211,13 @@ function ChangeRow(o: {
 /** On a phone: the place on either page, under its words. */
 function OnPages({ view, change }: { view: ComparisonView; change: Change }) {
   return (
-    <View style={{ gap: 8, padding: 12, paddingTop: 0 }}>
+    <Stack gap={8} style={{ padding: 12, paddingTop: 0 }}>
       {(['before', 'after'] as const).map((side) => {
         const box = change[side]?.boxes[0];
         const size = box && view[side].pages[box.page - 1];
         if (!box || !size) return null;
         return (
-          <View key={side} style={{ gap: 2 }}>
+          <Stack key={side} gap={4}>
             <Small>{side === 'before' ? TEXT.before : TEXT.now}</Small>
             <Crop
               page={size}
@@ -224,9 +227,9 @@ function OnPages({ view, change }: { view: ComparisonView; change: Change }) {
             >
               {(scale) => <ChangeBoxes changes={[change]} chosen={change} side={side} page={box.page} scale={scale} />}
             </Crop>
-          </View>
+          </Stack>
         );
       })}
-    </View>
+    </Stack>
   );
 }

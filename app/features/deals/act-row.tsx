@@ -1,10 +1,9 @@
 /** One act: verb first, why beneath it, the button under the thumb; done ones say so and can be taken back. */
-import { View } from 'react-native';
-import { usePalette } from '../../ui/hooks';
 import type { Later } from '../../ui/later';
 import { Button } from '../../ui/pieces';
 import { Body, Small, Strong } from '../../ui/text';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 interface Props {
   title: string;
@@ -30,40 +29,30 @@ export function actLabel(button: string, title: string): string {
 
 /** An act with its button. */
 export function ActRow({ title, detail, due, button, main, busy, onPress, testID }: Props) {
-  const p = usePalette();
   return (
-    <View
-      testID={testID}
-      style={{ flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: 58, paddingVertical: 6 }}
-    >
-      <View style={{ flex: 1 }}>
+    <Row testID={testID} gap={12} style={{ minHeight: 58, paddingVertical: 6 }}>
+      <Stack grow>
         <Strong>{title}</Strong>
         <Small numberOfLines={2}>
           {detail}
-          {due ? (
-            <Small style={{ color: due.late ? p.wine : p.ochre }}>{`${detail ? ' · ' : ''}${due.words}`}</Small>
-          ) : null}
+          {due ? <Small tone={due.late ? 'stop' : 'warn'}>{`${detail ? ' · ' : ''}${due.words}`}</Small> : null}
         </Small>
-      </View>
+      </Stack>
       <Button kind={main ? 'main' : 'plain'} onPress={onPress} busy={busy} label={actLabel(button, title)}>
         {button}
       </Button>
-    </View>
+    </Row>
   );
 }
 
 /** What was just done, with the way back. */
 export function DoneRow({ done, onTakeBack }: { done: Later; onTakeBack: () => void }) {
   return (
-    <View
-      role="status"
-      testID="done-row"
-      style={{ flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: 58 }}
-    >
-      <Body style={{ flex: 1 }}>{done.said}</Body>
+    <Row role="status" testID="done-row" gap={12} style={{ minHeight: 58 }}>
+      <Body grow>{done.said}</Body>
       <Button kind="quiet" onPress={onTakeBack} label={TEXT.undo(done.said)}>
         {TEXT.takeBack}
       </Button>
-    </View>
+    </Row>
   );
 }

@@ -9,6 +9,7 @@ import { Button, Card, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small } from '../../ui/text';
 import { when } from '../../ui/dates';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 interface About {
   words: string;
@@ -28,10 +29,10 @@ export function ActivityCard({ deal }: { deal: DealView }) {
   ];
   return (
     <Card testID="activity">
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-        <View style={{ flex: 1 }}>
+      <Row gap={8}>
+        <Stack grow>
           <Heading>{TEXT.whatHappened}</Heading>
-        </View>
+        </Stack>
         <DropMenu
           anchor={(open) => (
             <Button kind="quiet" icon="chevron-down" onPress={open} label={TEXT.shownChange(about.words)}>
@@ -43,7 +44,7 @@ export function ActivityCard({ deal }: { deal: DealView }) {
             <MenuItem key={c.partyId ?? c.documentId ?? ''} title={c.words} onPress={() => setAbout(c)} />
           ))}
         </DropMenu>
-      </View>
+      </Row>
       {itemsOf(activity).map((line) => (
         <View key={line.id} testID="activity-line">
           <Body>{line.sentence}</Body>

@@ -1,34 +1,32 @@
 /** One file of the whole deal: made in the background, told how far it is, then downloaded. */
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { Linking, View } from 'react-native';
-import type { BinderView, DealView } from '@gatepath/contract';
+import type { DealView } from '@gatepath/contract';
 import { urlOf } from '@gatepath/contract/paths';
+import { useAct } from '../../api/act';
+import { keys } from '../../api/keys';
 import { call } from '../../api/client';
 import { usePalette } from '../../ui/hooks';
-import { Button, Card, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card } from '../../ui/pieces';
 import { Body, Heading, Small } from '../../ui/text';
 import { when } from '../../ui/dates';
 import { TEXT } from './words';
+import { Actions, Stack } from '../../ui/layout';
 
 const LOOK_MS = 700;
 const size = (bytes: number) =>
   bytes > 900_000 ? `${(bytes / 1_000_000).toFixed(1)} MB` : `${Math.max(1, Math.round(bytes / 1_000))} kB`;
 
-// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function BinderCard({ deal }: { deal: DealView }) {
   const p = usePalette();
-  const client = useQueryClient();
-  const key = ['binder', deal.id];
+  const key = keys.binder(deal.id);
   const params = { dealId: deal.id };
   const binder = useQuery({
     queryKey: key,
     queryFn: () => call('binder', { params }),
     refetchInterval: (q) => (q.state.data?.status === 'making' ? LOOK_MS : false),
   });
-  const make = useMutation({
-    mutationFn: () => call('makeBinder', { params }),
-    onSuccess: (b: BinderView) => client.setQueryData(key, b),
-  });
+  const make = useAct(() => call('makeBinder', { params }), { shows: key });
   const b = binder.data;
   const making = b?.status === 'making';
   return (
@@ -36,7 +34,7 @@ export function BinderCard({ deal }: { deal: DealView }) {
       <Heading>{TEXT.binder}</Heading>
       <Body>{TEXT.executedPapersOriginalFiles}</Body>
       {making ? (
-        <View role="status" style={{ gap: 6 }}>
+        <Stack role="status" gap={8}>
           <Small>{b.pieces ? TEXT.preparingOfFiles(b.done, b.pieces) : TEXT.preparing}</Small>
           <View style={{ height: 6, borderRadius: 3, backgroundColor: p.rule }}>
             <View
@@ -48,11 +46,11 @@ export function BinderCard({ deal }: { deal: DealView }) {
               }}
             />
           </View>
-        </View>
+        </Stack>
       ) : null}
-      {b?.status === 'failed' ? <Small style={{ color: p.wine }}>{TEXT.theBinderCouldNotBe}</Small> : null}
-      {make.isError ? <Trouble error={make.error} /> : null}
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+      {b?.status === 'failed' ? <Small tone="stop">{TEXT.theBinderCouldNotBe}</Small> : null}
+      <ActError of={make} />
+      <Actions>
         {b?.bytes ? (
           <Button
             icon="download"
@@ -71,7 +69,7 @@ export function BinderCard({ deal }: { deal: DealView }) {
         >
           {b?.bytes ? TEXT.makeItAgain : TEXT.makeTheBinder}
         </Button>
-      </View>
+      </Actions>
       {b?.madeAt ? <Small>{TEXT.made(when(b.madeAt, deal.timeZone))}</Small> : null}
     </Card>
   );

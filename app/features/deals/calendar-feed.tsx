@@ -1,11 +1,12 @@
 /** A calendar's secret address: made, copied, changed, ended. Whoever has it sees the days, so it is changed when it got about. */
 import { useState } from 'react';
-import { Linking, View } from 'react-native';
+import { Linking } from 'react-native';
 import { urlOf } from '@gatepath/contract';
 import { useFeed } from '../../api/deal-hooks';
 import { Button, Trouble } from '../../ui/pieces';
 import { Body, Small } from '../../ui/text';
 import { TEXT } from './words';
+import { Actions, Stack } from '../../ui/layout';
 
 /** @param dealId  of the deal whose days it holds; null for the member's own */
 export function CalendarFeed({ dealId }: { dealId: string | null }) {
@@ -20,7 +21,7 @@ export function CalendarFeed({ dealId }: { dealId: string | null }) {
       .catch(() => setCopied(false));
   const error = feed.error ?? renew.error ?? end.error;
   return (
-    <View style={{ gap: 8 }} testID="calendar-feed">
+    <Stack gap={8} testID="calendar-feed">
       <Small>{dealId ? TEXT.seeThisDealsDates : TEXT.seeYourDealsDates}</Small>
       {url ? (
         <>
@@ -31,7 +32,7 @@ export function CalendarFeed({ dealId }: { dealId: string | null }) {
         </>
       ) : null}
       {error ? <Trouble error={error} /> : null}
-      <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
+      <Actions>
         {url ? (
           <>
             <Button icon="copy" onPress={copy}>
@@ -58,7 +59,7 @@ export function CalendarFeed({ dealId }: { dealId: string | null }) {
             {TEXT.asAFile}
           </Button>
         ) : null}
-      </View>
-    </View>
+      </Actions>
+    </Stack>
   );
 }

@@ -17,12 +17,13 @@ import { useShelf } from '../../api/shelf-hooks';
 import { Input } from '../../ui/input';
 import { usePalette } from '../../ui/hooks';
 import { NotReady, isReady } from '../../ui/not-ready';
-import { Button, Card, Loading, Note, Page, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, Loading, Note, Page } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 import { Crop } from '../pages/crop';
 import { cameSigned, PaperSignatures } from './paper-signatures';
 import { useReview, useReviewActs, type Acts } from './use-review';
 import { TEXT } from './words';
+import { Row, Ruled, Stack } from '../../ui/layout';
 
 /** The screen of one paper that came back. */
 export function CameBack() {
@@ -39,7 +40,7 @@ export function CameBack() {
     <Page>
       <Title>{TEXT.whatCameBack(doc.name)}</Title>
       {cameSigned(doc) ? <PaperSignatures doc={doc} /> : null}
-      {acts.isError ? <Trouble error={acts.error} /> : null}
+      <ActError of={acts} />
       {check.isPending ? <Loading what={TEXT.theCheck} /> : null}
       {view === null && !check.isPending ? <Begin deal={deal.data} doc={doc} acts={acts} /> : null}
       {view?.status === 'checking' ? (
@@ -149,7 +150,7 @@ function Outcome(o: {
           }[view.ended]
         }
         action={
-          <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
+          <Row align="stretch" wrap>
             {view.packetId ? (
               <Button kind="quiet" onPress={() => router.push(`/packets/${view.packetId}`)}>
                 {TEXT.openThePacket}
@@ -163,13 +164,13 @@ function Outcome(o: {
             >
               {TEXT.reviewItAgain}
             </Button>
-          </View>
+          </Row>
         }
       />
     );
   return (
     <Card>
-      <View role="status" testID="gaps-sum" style={{ gap: 4 }}>
+      <Stack role="status" testID="gaps-sum" gap={4}>
         <Strong>
           {empty.length
             ? TEXT.empty(count(empty.length, 'place is', 'places are'))
@@ -187,7 +188,7 @@ function Outcome(o: {
             doubtful.length ? `; ${count(doubtful.length, 'is', 'are')} uncertain: decide each one` : '',
           )}
         </Small>
-      </View>
+      </Stack>
       {!empty.length && !doubtful.length && o.hands ? (
         <Button
           kind="main"
@@ -260,14 +261,14 @@ function PlaceRow({
   const color = { yes: p.moss, no: p.wine, doubtful: p.ochre }[state];
   const say = (said: 'yes' | 'no') => acts.mutate({ what: 'say', id: place.id, said });
   return (
-    <View testID={`place-${state}`} style={{ gap: 6, borderTopWidth: 1, borderColor: p.rule, paddingTop: 10 }}>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-        <View style={{ flex: 1 }}>
+    <Ruled testID={`place-${state}`} gap={8}>
+      <Row gap={8}>
+        <Stack grow>
           <Strong>{nameOf(place)}</Strong>
           <Small style={{ color }}>{place.said ? TEXT.setByYou(words) : words}</Small>
-        </View>
+        </Stack>
         {ended || place.page === null ? null : (
-          <View style={{ flexDirection: 'row' }}>
+          <Row align="stretch">
             {state === 'yes' ? null : (
               <Button kind="quiet" label={TEXT.markAsFilled(nameOf(place))} onPress={() => say('yes')} testID="say-yes">
                 {TEXT.markAsFilled2}
@@ -278,11 +279,11 @@ function PlaceRow({
                 {TEXT.markAsEmpty2}
               </Button>
             )}
-          </View>
+          </Row>
         )}
-      </View>
+      </Row>
       {place.page === null ? null : <PlacePicture doc={doc} page={place.page} place={place} color={color} />}
-    </View>
+    </Ruled>
   );
 }
 

@@ -1,9 +1,10 @@
 /** What is asked of the list of deals: pills that narrow it. */
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ScrollView, View } from 'react-native';
+import { ScrollView } from 'react-native';
 import { DEAL_KINDS, DEAL_STATUSES, FOR_WHOM, forWhomWords, KIND_WORDS, STATUS_WORDS } from '@gatepath/core/deal';
 import { SIDE_WORDS, SIDES, upperFirst } from '@gatepath/core/text';
+import { keys } from '../../api/keys';
 import { call } from '../../api/client';
 import { useFirm, type DealAsk } from '../../api/hooks';
 import { byKeys } from '../../ui/hooks';
@@ -11,6 +12,7 @@ import { Pill, PillMenu } from '../../ui/pill';
 import { Button } from '../../ui/pieces';
 import { SaveList, SavedLists } from './saved-lists';
 import { TEXT } from './words';
+import { Stack } from '../../ui/layout';
 
 /** What the list shows before anything is asked: all but the archive. */
 export const FIRST_ASK: DealAsk = { archived: false };
@@ -36,11 +38,11 @@ const GATES = [1, 2, 3, 4, 5, 6].map((n) => ({ value: String(n), label: `At gate
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function DealFilters({ ask, onAsk }: { ask: DealAsk; onAsk: (ask: DealAsk) => void }) {
   const firm = useFirm();
-  const tags = useQuery({ queryKey: ['deals', 'tags'], queryFn: () => call('dealTags'), staleTime: 60_000 });
+  const tags = useQuery({ queryKey: keys.dealTags, queryFn: () => call('dealTags'), staleTime: 60_000 });
   const [saving, setSaving] = useState(false);
   const set = (change: Change) => onAsk(changed(ask, change));
   return (
-    <View style={{ gap: 8 }}>
+    <Stack gap={8}>
       <ScrollView
         horizontal
         showsHorizontalScrollIndicator={false}
@@ -109,6 +111,6 @@ export function DealFilters({ ask, onAsk }: { ask: DealAsk; onAsk: (ask: DealAsk
         ) : null}
       </ScrollView>
       {saving ? <SaveList ask={ask} onClose={() => setSaving(false)} /> : null}
-    </View>
+    </Stack>
   );
 }

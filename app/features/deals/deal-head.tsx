@@ -12,11 +12,12 @@ import { usePalette } from '../../ui/hooks';
 import { LateDay } from '../../ui/day-field';
 import { Input } from '../../ui/input';
 import { DropMenu, MenuItem } from '../../ui/menu';
-import { Button, Choice, IconButton, Trouble } from '../../ui/pieces';
+import { ActError, Button, Choice, IconButton } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Body, Small, Strong, Title } from '../../ui/text';
 import { CalendarFeed } from './calendar-feed';
 import { TEXT } from './words';
+import { Actions, Row, Stack } from '../../ui/layout';
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function DealHead({ deal }: { deal: DealView }) {
@@ -27,24 +28,24 @@ export function DealHead({ deal }: { deal: DealView }) {
   const color = r.late.length ? p.wine : r.of > 0 && r.met === r.of ? p.moss : p.ochre;
   const kind = `${KIND_WORDS[deal.kind]}, ${forWhomWords(deal.forWhom)}`;
   return (
-    <View style={{ gap: 6 }}>
-      <View style={{ flexDirection: 'row', alignItems: 'flex-start', gap: 8 }}>
-        <View style={{ flex: 1 }}>
+    <Stack gap={8}>
+      <Row gap={8} align="start">
+        <Stack grow>
           <Small>{[kind, deal.city].filter(Boolean).join(' · ')}</Small>
           <Title>{deal.address}</Title>
-        </View>
+        </Stack>
         <IconButton
           name={more ? 'close' : 'more'}
           label={more ? TEXT.close : TEXT.moreAboutThisDeal}
           onPress={() => setMore(!more)}
           testID="deal-more"
         />
-      </View>
+      </Row>
       <Strong style={{ color }} testID="readiness">
         {r.sentence}
       </Strong>
       <Figures deal={deal} />
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10, flexWrap: 'wrap' }}>
+      <Row gap={8} wrap>
         <DropMenu
           anchor={(open) => (
             <Button
@@ -79,10 +80,10 @@ export function DealHead({ deal }: { deal: DealView }) {
             <Small>{t}</Small>
           </View>
         ))}
-      </View>
-      {set.isError ? <Trouble error={set.error} /> : null}
+      </Row>
+      <ActError of={set} />
       {more ? <More deal={deal} change={(body) => set.mutate(body)} /> : null}
-    </View>
+    </Stack>
   );
 }
 
@@ -100,9 +101,10 @@ function More({ deal, change }: { deal: DealView; change: (body: DealPatch) => v
   const [tags, setTags] = useState(deal.tags.join(', '));
   const [asking, setAsking] = useState(false);
   return (
-    <View
+    <Stack
       testID="deal-more-panel"
-      style={{ gap: 12, backgroundColor: p.sheet, borderWidth: 1, borderColor: p.rule, borderRadius: 16, padding: 16 }}
+      gap={12}
+      style={{ backgroundColor: p.sheet, borderWidth: 1, borderColor: p.rule, borderRadius: 16, padding: 16 }}
     >
       <Small>{TEXT.forWhomTheFirmActs}</Small>
       <Choice
@@ -123,7 +125,7 @@ function More({ deal, change }: { deal: DealView; change: (body: DealPatch) => v
         onSave={(day) => change({ retainUntil: day || null })}
         testID="keep-until"
       />
-      <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
+      <Actions>
         <Button
           disabled={tags === deal.tags.join(', ')}
           onPress={() => change({ tags: tagsIn(tags) })}
@@ -139,20 +141,20 @@ function More({ deal, change }: { deal: DealView; change: (body: DealPatch) => v
             {TEXT.deleteDeal}
           </Button>
         ) : null}
-      </View>
+      </Actions>
       <CalendarFeed dealId={deal.id} />
       {asking ? <ThrowAway dealId={deal.id} onCancel={() => setAsking(false)} /> : null}
-    </View>
+    </Stack>
   );
 }
 
 function ThrowAway({ dealId, onCancel }: { dealId: string; onCancel: () => void }) {
   const { drop } = useDealChanges(dealId);
   return (
-    <View style={{ gap: 8 }}>
+    <Stack gap={8}>
       <Body>{TEXT.thisDeletesItsPapersPeople}</Body>
-      {drop.isError ? <Trouble error={drop.error} /> : null}
-      <View style={{ flexDirection: 'row', gap: 10 }}>
+      <ActError of={drop} />
+      <Row gap={8} align="stretch">
         <Button
           kind="stop"
           busy={drop.isPending}
@@ -162,8 +164,8 @@ function ThrowAway({ dealId, onCancel }: { dealId: string; onCancel: () => void 
           {TEXT.deleteWord}
         </Button>
         <Button onPress={onCancel}>{TEXT.keepIt}</Button>
-      </View>
-    </View>
+      </Row>
+    </Stack>
   );
 }
 

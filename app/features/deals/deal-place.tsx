@@ -28,11 +28,12 @@ import { KitChooser } from '../shelf/kit-chooser';
 import { ConfirmRemove } from '../../ui/confirm';
 import { usePalette, useWide } from '../../ui/hooks';
 import { NotReady, isReady } from '../../ui/not-ready';
-import { Button, Card, IconButton, Note, Page, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, IconButton, Note, Page } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
 import { Token } from '../../ui/token';
 import { itemAt } from '@gatepath/core/sure';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 /** A deal: its days, what would help most, what it needs, its packets, papers, people, facts, and what happened. */
 // eslint-disable-next-line max-lines-per-function -- where everything of a deal stands, part by part
@@ -111,10 +112,10 @@ export function DealPlace() {
       </Part>
       {slow}
       {wide ? (
-        <View style={{ flexDirection: 'row', gap: 16, alignItems: 'flex-start' }}>
+        <Row gap={16} align="start">
           <View style={column}>{stack(left)}</View>
           <View style={column}>{stack(right)}</View>
-        </View>
+        </Row>
       ) : (
         stack(asFirst ? [asFirst, ...order.filter((x) => x !== asFirst)] : order)
       )}
@@ -133,12 +134,7 @@ function Slow({ deal }: { deal: DealView }) {
       action={
         <View>
           {deal.slow.map((s) => (
-            <Button
-              key={s.packetId}
-              kind="quiet"
-              onPress={() => router.push(`/packets/${s.packetId}`)}
-              style={{ alignSelf: 'flex-start' }}
-            >
+            <Button key={s.packetId} kind="quiet" onPress={() => router.push(`/packets/${s.packetId}`)} fit>
               {`${s.name}: 90% likely by ${shortDay(s.day, deal.today)}`}
             </Button>
           ))}
@@ -224,18 +220,18 @@ function PersonRow({
 }) {
   const p = usePalette();
   return (
-    <View testID="person-row" style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
+    <Row testID="person-row" gap={8}>
       <Token name={party.name} ink={ink} size={32} />
-      <View style={{ flex: 1 }}>
+      <Stack grow>
         <Strong>{party.name}</Strong>
         <Small>{`${sideLabel(party.side, party.ordinal)}${ours ? TEXT.ours : ''}${party.capacity ? `, ${party.capacity}` : ''}${party.company ? TEXT.forWord(party.company) : ''}`}</Small>
         <Small numberOfLines={1} style={party.email ? null : { color: p.wine }}>
           {party.email || TEXT.noEmailAddressYet}
         </Small>
-      </View>
+      </Stack>
       <IconButton name="pencil" label={TEXT.correct(party.name)} onPress={onEdit} />
       <ConfirmRemove label={TEXT.remove(party.name)} onRemove={onDrop} />
-    </View>
+    </Row>
   );
 }
 
@@ -259,7 +255,7 @@ function Papers({ deal, uploads }: { deal: DealView; uploads: ReturnType<typeof 
             onDrop={() => drop.mutate(doc.id)}
           />
         ))}
-      {drop.isError ? <Trouble error={drop.error} /> : null}
+      <ActError of={drop} />
       <DocumentDrop {...uploads} />
       <PhotographPaper photographs={photographs} />
     </Card>
@@ -316,7 +312,7 @@ function Packets({ deal, arriving }: { deal: DealView; arriving: boolean }) {
           {TEXT.newPacket}
         </Button>
       ) : (
-        <View style={{ gap: 10 }}>
+        <Stack gap={8}>
           <Input
             label={TEXT.nameOfThePacket}
             value={name}
@@ -324,14 +320,14 @@ function Packets({ deal, arriving }: { deal: DealView; arriving: boolean }) {
             testID="packet-name"
             onSubmitEditing={start}
           />
-          {create.isError ? <Trouble error={create.error} /> : null}
-          <View style={{ flexDirection: 'row', gap: 10 }}>
+          <ActError of={create} />
+          <Row gap={8} align="stretch">
             <Button kind="main" onPress={start} busy={create.isPending} testID="start-packet">
               {TEXT.goToTheDesk}
             </Button>
             <Button onPress={() => setName(null)}>{TEXT.cancel}</Button>
-          </View>
-        </View>
+          </Row>
+        </Stack>
       )}
       {name === null ? <KitChooser dealId={deal.id} /> : null}
       {name === null && deal.kind === 'tenancy' ? (

@@ -1,6 +1,6 @@
 import { router } from 'expo-router';
 import { useState } from 'react';
-import { Pressable, View } from 'react-native';
+import { Pressable } from 'react-native';
 import { SearchBar } from '../../ui/search-bar';
 import type { DealSummary } from '@gatepath/contract';
 import { isOver, KIND_WORDS, STATUS_WORDS } from '@gatepath/core/deal';
@@ -16,6 +16,7 @@ import { useOlder } from '../../ui/older';
 import { Button, Card, Loading, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function DealsPlace() {
@@ -44,13 +45,13 @@ export function DealsPlace() {
   );
   const header = (
     <>
-      <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', gap: 16 }}>
+      <Row gap={16} justify="between">
         <Title>{TEXT.deals}</Title>
         {wide && many ? bar : null}
-        {wide ? <View style={{ flex: 1 }} /> : null}
+        {wide ? <Stack grow /> : null}
         {wide ? <ListActs list="deals" /> : null}
         {add}
-      </View>
+      </Row>
       {many && !wide ? bar : null}
       {many ? <DealFilters ask={ask} onAsk={setAsk} /> : null}
       {wide ? null : <ListActs list="deals" />}
@@ -81,11 +82,11 @@ export function DealsPlace() {
       ask={ask}
       onAsk={setAsk}
       header={
-        <View style={{ gap: 12 }}>
+        <Stack gap={12}>
           {header}
           {deals.isPending ? <Loading what={TEXT.theDeals} /> : null}
           {deals.isError ? <Trouble error={deals.error} retry={() => void deals.refetch()} /> : null}
-        </View>
+        </Stack>
       }
       empty={deals.isSuccess ? empty : null}
       footer={
@@ -104,7 +105,7 @@ function DealCard({ deal }: { deal: DealSummary }) {
   const p = usePalette();
   const { readiness: r } = deal;
   return (
-    <Card testID="deal-card" style={{ gap: 10 }}>
+    <Card testID="deal-card">
       <Pressable
         role="link"
         onPress={() => router.push(`/deals/${deal.id}`)}
@@ -117,7 +118,7 @@ function DealCard({ deal }: { deal: DealSummary }) {
             .join(' · ')}
         </Small>
         {r.of && !isOver(deal.status) ? (
-          <Small style={{ color: r.late.length ? p.wine : r.met === r.of ? p.moss : p.ochre }}>{r.sentence}</Small>
+          <Small tone={r.late.length ? 'stop' : r.met === r.of ? 'good' : 'warn'}>{r.sentence}</Small>
         ) : null}
       </Pressable>
       {deal.packets.length === 0 ? <Small>{TEXT.noPacketYet}</Small> : null}
@@ -131,16 +132,15 @@ function DealCard({ deal }: { deal: DealSummary }) {
           <Body>{packet.name}</Body>
           <PathStrip packet={packet} />
           <Small
-            style={{
-              color:
-                packet.status === 'at_gate'
-                  ? p.brick
-                  : packet.status === 'executed'
-                    ? p.moss
-                    : packet.status === 'drafting'
-                      ? p.slate
-                      : p.wine,
-            }}
+            tone={
+              packet.status === 'at_gate'
+                ? 'act'
+                : packet.status === 'executed'
+                  ? 'good'
+                  : packet.status === 'drafting'
+                    ? 'plain'
+                    : 'stop'
+            }
           >
             {packetLine(packet)}
           </Small>

@@ -20,6 +20,7 @@ import { FONT } from '../../ui/theme';
 import { DealCell, ROW } from './deal-cell';
 import { InHand } from './in-hand';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 const KEPT = 'gatepath:deal-columns';
 
@@ -107,7 +108,7 @@ export function DealsTable({ deals, ask, onAsk, header, empty, footer, onEnd }: 
       <FlatList
         data={rows}
         keyExtractor={(r) => r.id}
-        renderItem={({ item }) => <Row row={item} chosen={item.getIsSelected()} columns={columnVisibility} />}
+        renderItem={({ item }) => <DealRow row={item} chosen={item.getIsSelected()} columns={columnVisibility} />}
         extraData={[rowSelection, columnVisibility]}
         initialNumToRender={30}
         windowSize={5}
@@ -116,19 +117,10 @@ export function DealsTable({ deals, ask, onAsk, header, empty, footer, onEnd }: 
         onEndReachedThreshold={1.5}
         contentContainerStyle={{ padding: 16, paddingBottom: 96, maxWidth: 1500, width: '100%', alignSelf: 'center' }}
         ListHeaderComponent={
-          <View style={{ gap: 12 }}>
+          <Stack gap={12}>
             {header}
             {rows.length ? (
-              <View
-                style={{
-                  flexDirection: 'row',
-                  alignItems: 'center',
-                  gap: 10,
-                  minHeight: 44,
-                  borderBottomWidth: 2,
-                  borderColor: p.rule,
-                }}
-              >
+              <Row gap={8} style={{ minHeight: 44, borderBottomWidth: 2, borderColor: p.rule }}>
                 <Box
                   on={table.getIsAllRowsSelected()}
                   label={TEXT.selectAllThatAreShown}
@@ -150,9 +142,9 @@ export function DealsTable({ deals, ask, onAsk, header, empty, footer, onEnd }: 
                     />
                   ))}
                 </DropMenu>
-              </View>
+              </Row>
             ) : null}
-          </View>
+          </Stack>
         }
         ListEmptyComponent={empty}
         ListFooterComponent={footer}
@@ -204,7 +196,7 @@ function Box({ on, label, onPress }: { on: boolean; label: string; onPress: () =
   );
 }
 
-function Row({
+function DealRow({
   row,
   chosen,
   columns: _columns,
@@ -217,12 +209,10 @@ function Row({
   const p = usePalette();
   const d = row.original;
   return (
-    <View
+    <Row
       testID="deal-row"
+      gap={8}
       style={{
-        flexDirection: 'row',
-        alignItems: 'center',
-        gap: 10,
         height: ROW,
         borderBottomWidth: 1,
         borderColor: p.rule,
@@ -239,6 +229,6 @@ function Row({
         </View>
       ))}
       <View style={{ width: 44 }} />
-    </View>
+    </Row>
   );
 }

@@ -1,7 +1,7 @@
 /** A paper of the deal: what it is, how it stands, and behind it its pages, its type, its file, and where it was signed. */
 import { router } from 'expo-router';
 import { useState } from 'react';
-import { Linking, Pressable, View } from 'react-native';
+import { Linking, Pressable } from 'react-native';
 import { ProgressBar } from 'react-native-paper';
 import { urlOf, type DealView, type DocumentPatch, type DocumentView } from '@gatepath/contract';
 import { shortDay } from '@gatepath/core/calendar';
@@ -14,12 +14,13 @@ import { PaperCorner } from '../../ui/corner';
 import { LateDay } from '../../ui/day-field';
 import { usePalette } from '../../ui/hooks';
 import { DropMenu, MenuItem } from '../../ui/menu';
-import { Button, IconButton, Trouble } from '../../ui/pieces';
+import { ActError, Button, IconButton } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Small, Strong } from '../../ui/text';
 import type { Earlier } from './earlier';
 import { LeftOutNote } from './left-out';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 type DealDocument = DealView['papers'][number];
 
@@ -52,8 +53,8 @@ export function DocumentRow({ doc, inDeal, today, earlier, others, onDrop }: Pro
     doc.endsOn ? `until ${shortDay(doc.endsOn, today)}` : '',
   ];
   return (
-    <View testID="document-row" style={{ gap: 4 }}>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8, minHeight: 44 }}>
+    <Stack testID="document-row" gap={4}>
+      <Row gap={8} style={{ minHeight: 44 }}>
         <Pressable
           role="button"
           aria-expanded={open}
@@ -62,17 +63,17 @@ export function DocumentRow({ doc, inDeal, today, earlier, others, onDrop }: Pro
           style={{ flex: 1, flexDirection: 'row', alignItems: 'center', gap: 10, minHeight: 44 }}
         >
           <PaperCorner corner={CORNERS[inDeal?.status ?? 'here']} />
-          <View style={{ flex: 1 }}>
+          <Stack grow>
             <Strong>{doc.name}</Strong>
             {doc.status === 'failed' ? (
-              <Small style={{ color: p.wine }}>{doc.problem}</Small>
+              <Small tone="stop">{doc.problem}</Small>
             ) : (
               <Small>{reading ? readingWords(doc) : words.filter(Boolean).join(' · ')}</Small>
             )}
-          </View>
+          </Stack>
         </Pressable>
         <ConfirmRemove label={TEXT.remove(doc.name)} onRemove={onDrop} />
-      </View>
+      </Row>
       <LeftOutNote doc={doc} />
       {earlier ? <SinceEarlier doc={doc} earlier={earlier} /> : null}
       {reading ? (
@@ -84,7 +85,7 @@ export function DocumentRow({ doc, inDeal, today, earlier, others, onDrop }: Pro
       ) : null}
       {reading && doc.scanned ? <WithoutWords doc={doc} /> : null}
       {open ? <Detail doc={doc} others={others} /> : null}
-    </View>
+    </Stack>
   );
 }
 
@@ -94,7 +95,7 @@ function SinceEarlier({ doc, earlier }: { doc: DocumentView; earlier: Earlier })
   const { doc: was, replaced } = earlier;
   const same = was.name === doc.name;
   return (
-    <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center' }}>
+    <Row wrap>
       <Button
         kind="quiet"
         onPress={() => router.push(`/changes/${doc.id}/${was.id}`)}
@@ -112,8 +113,8 @@ function SinceEarlier({ doc, earlier }: { doc: DocumentView; earlier: Earlier })
       >
         {replaced ? TEXT.keepBothPapers : TEXT.replaceTheEarlierOne}
       </Button>
-      {document.isError ? <Trouble error={document.error} /> : null}
-    </View>
+      <ActError of={document} />
+    </Row>
   );
 }
 
@@ -142,12 +143,12 @@ function WithoutWords({ doc }: { doc: DocumentView }) {
         kind="quiet"
         disabled={document.isPending}
         onPress={() => document.mutate({ documentId: doc.id, body: { withoutWords: true } })}
-        style={{ alignSelf: 'flex-start' }}
+        fit
         testID="without-words"
       >
         {TEXT.continueWithoutRecognizedWords}
       </Button>
-      {document.isError ? <Trouble error={document.error} /> : null}
+      <ActError of={document} />
     </>
   );
 }
@@ -161,12 +162,13 @@ function Detail({ doc, others }: { doc: DocumentView; others: DocumentView[] }) 
   const size = doc.pages[page - 1];
   const image = urlOf('documentPage', { documentId: doc.id, page });
   return (
-    <View
+    <Stack
       testID="document-detail"
-      style={{ gap: 10, borderWidth: 1, borderColor: p.rule, borderRadius: 12, padding: 12, backgroundColor: p.paper }}
+      gap={8}
+      style={{ borderWidth: 1, borderColor: p.rule, borderRadius: 12, padding: 12, backgroundColor: p.paper }}
     >
       {size && doc.status !== 'failed' ? (
-        <View style={{ gap: 4, alignItems: 'center' }}>
+        <Stack gap={4} align="center">
           <img
             src={TEXT.dpi(image)}
             alt={TEXT.pageOf(page, doc.name)}
@@ -179,7 +181,7 @@ function Detail({ doc, others }: { doc: DocumentView; others: DocumentView[] }) 
             }}
           />
           {doc.pages.length > 1 ? (
-            <View style={{ flexDirection: 'row', alignItems: 'center' }}>
+            <Row>
               <IconButton
                 name="chevron-left"
                 label={TEXT.pageBefore}
@@ -193,11 +195,11 @@ function Detail({ doc, others }: { doc: DocumentView; others: DocumentView[] }) 
                 disabled={page === doc.pages.length}
                 onPress={() => setPage(page + 1)}
               />
-            </View>
+            </Row>
           ) : null}
-        </View>
+        </Stack>
       ) : null}
-      <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
+      <Row gap={8} align="stretch" wrap>
         <DropMenu
           anchor={(open) => (
             <Button
@@ -240,7 +242,7 @@ function Detail({ doc, others }: { doc: DocumentView; others: DocumentView[] }) 
             ))}
           </DropMenu>
         ) : null}
-      </View>
+      </Row>
       <Switch
         label={TEXT.noSignaturesNeededOnFile}
         on={doc.unsigned}
@@ -259,7 +261,7 @@ function Detail({ doc, others }: { doc: DocumentView; others: DocumentView[] }) 
         onSave={(day) => set({ endsOn: day || null })}
         testID="ends-on"
       />
-      {document.isError ? <Trouble error={document.error} /> : null}
-    </View>
+      <ActError of={document} />
+    </Stack>
   );
 }

@@ -1,17 +1,16 @@
 /** What is known of a deal that its papers depend on; what papers hang on and nobody knows yet is asked for first. */
 import { useState } from 'react';
-import { View } from 'react-native';
 import type { DealChanged, DealView } from '@gatepath/contract';
 import { FACTS, type FactDef, type FactValue } from '@gatepath/core/deal';
 import { listWords } from '@gatepath/core/text';
 import { useDealChanges } from '../../api/deal-hooks';
-import { usePalette } from '../../ui/hooks';
 import { Input } from '../../ui/input';
-import { Button, Card, IconButton, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, IconButton } from '../../ui/pieces';
 import { Body, Heading, Small } from '../../ui/text';
 import { FactField, factLine, type Written } from '../facts/fact-field';
 import { MovedNote } from './mile-posts';
 import { TEXT } from './words';
+import { Row, Ruled, Stack } from '../../ui/layout';
 
 /** The facts a deal of this kind is asked for: the house's, then the firm's own. */
 export const factsFor = (deal: Pick<DealView, 'kind' | 'ownFacts'>): FactDef[] =>
@@ -39,17 +38,17 @@ export function FactsCard({ deal, open }: { deal: DealView; open?: string | null
     );
   return (
     <Card testID="facts">
-      <View style={{ flexDirection: 'row', alignItems: 'center' }}>
-        <View style={{ flex: 1 }}>
+      <Row>
+        <Stack grow>
           <Heading>{TEXT.facts}</Heading>
-        </View>
+        </Stack>
         <IconButton
           name="pencil"
           label={TEXT.correctTheFactsOfThis}
           onPress={() => setEditing(true)}
           testID="edit-facts"
         />
-      </View>
+      </Row>
       {known.map((d) => (
         <Body key={d.key}>{factLine(d, deal.facts[d.key] as FactValue)}</Body>
       ))}
@@ -80,7 +79,6 @@ function AskedFact({
   more: number;
   onTold: (changed: DealChanged) => void;
 }) {
-  const p = usePalette();
   const { set } = useDealChanges(deal.id);
   const [written, setWritten] = useState<Written>({ value: null });
   if (!asked) return null;
@@ -89,7 +87,7 @@ function AskedFact({
   const typed = def.type !== 'flag' && def.type !== 'choice';
   const value = 'value' in written ? written.value : null;
   return (
-    <View testID="asked" style={{ gap: 6, borderTopWidth: 1, borderColor: p.rule, paddingTop: 10 }}>
+    <Ruled testID="asked" gap={8}>
       <Small>
         {TEXT.onThis(
           listWords(papers.slice(0, 3)),
@@ -111,14 +109,14 @@ function AskedFact({
           onPress={() => value !== null && save(value)}
           disabled={value === null}
           busy={set.isPending}
-          style={{ alignSelf: 'flex-start' }}
+          fit
           testID="save-asked"
         >
           {TEXT.fillIn}
         </Button>
       ) : null}
-      {set.isError ? <Trouble error={set.error} /> : null}
-    </View>
+      <ActError of={set} />
+    </Ruled>
   );
 }
 
@@ -160,8 +158,8 @@ function FactsForm({
           onChange={(w) => setWritten((all) => ({ ...all, [def.key]: w }))}
         />
       ))}
-      {set.isError ? <Trouble error={set.error} /> : null}
-      <View style={{ flexDirection: 'row', gap: 10 }}>
+      <ActError of={set} />
+      <Row gap={8} align="stretch">
         <Button
           kind="main"
           busy={set.isPending}
@@ -172,7 +170,7 @@ function FactsForm({
           {TEXT.save}
         </Button>
         <Button onPress={() => onDone(null)}>{TEXT.cancel}</Button>
-      </View>
+      </Row>
     </Card>
   );
 }

@@ -1,54 +1,56 @@
 /** Several deals in hand: their acts in one bar at the foot. */
-import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { DealsActBody, DealSummary } from '@gatepath/contract';
 import { count } from '@gatepath/core/text';
+import { useAct } from '../../api/act';
+import { keys } from '../../api/keys';
 import { call } from '../../api/client';
 import { useFirm } from '../../api/hooks';
 import { usePalette } from '../../ui/hooks';
 import { Input } from '../../ui/input';
 import { DropMenu, MenuItem } from '../../ui/menu';
-import { Button, Trouble } from '../../ui/pieces';
+import { ActError, Button } from '../../ui/pieces';
 import { Small, Strong } from '../../ui/text';
 import { UseKitOn } from '../shelf/use-kit-on';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function InHand({ deals, onDone }: { deals: DealSummary[]; onDone: () => void }) {
   const p = usePalette();
-  const client = useQueryClient();
   const firm = useFirm();
   const [tagging, setTagging] = useState(false);
   const [tag, setTag] = useState('');
-  const act = useMutation({
-    mutationFn: (body: Omit<DealsActBody, 'dealIds'>) =>
-      call('dealsAct', { body: { ...body, dealIds: deals.map((d) => d.id) } }),
-    onSuccess: ({ left }) => {
-      void client.invalidateQueries({ queryKey: ['deals'] });
-      setTagging(false);
-      if (!left.length) onDone();
+  const act = useAct(
+    (body: Omit<DealsActBody, 'dealIds'>) => call('dealsAct', { body: { ...body, dealIds: deals.map((d) => d.id) } }),
+    {
+      renews: [keys.deals],
+      onDone: ({ left }) => {
+        setTagging(false);
+        if (!left.length) onDone();
+      },
     },
-  });
+  );
   const archived = deals.every((d) => d.archivedAt);
   const left = act.data?.left ?? [];
   return (
-    <View
+    <Stack
       testID="in-hand"
+      gap={8}
       style={{
         position: 'absolute',
         left: 0,
         right: 0,
         bottom: 0,
         padding: 12,
-        gap: 8,
         backgroundColor: p.sheet,
         borderTopWidth: 1,
         borderColor: p.rule,
       }}
     >
-      {act.isError ? <Trouble error={act.error} /> : null}
+      <ActError of={act} />
       {left.length ? (
         <View role="status">
           <Small>
@@ -63,17 +65,7 @@ export function InHand({ deals, onDone }: { deals: DealSummary[]; onDone: () => 
           </Small>
         </View>
       ) : null}
-      <View
-        style={{
-          flexDirection: 'row',
-          alignItems: 'center',
-          gap: 10,
-          flexWrap: 'wrap',
-          maxWidth: 1460,
-          width: '100%',
-          alignSelf: 'center',
-        }}
-      >
+      <Row gap={8} wrap style={{ maxWidth: 1460, width: '100%', alignSelf: 'center' }}>
         <Strong>{TEXT.selected(count(deals.length, 'deal'))}</Strong>
         {tagging ? (
           <>
@@ -120,7 +112,7 @@ export function InHand({ deals, onDone }: { deals: DealSummary[]; onDone: () => 
             </Button>
           </>
         )}
-      </View>
-    </View>
+      </Row>
+    </Stack>
   );
 }

@@ -1,13 +1,13 @@
 /** What a paper held beside its pages, and that it was not taken along. */
-import { Linking, View } from 'react-native';
+import { Linking } from 'react-native';
 import type { DocumentView, LeftOut, LeftOutKind } from '@gatepath/contract';
 import { urlOf } from '@gatepath/contract/paths';
 import { count, listWords } from '@gatepath/core/text';
-import { usePalette } from '../../ui/hooks';
 import { Button } from '../../ui/pieces';
 import { Small } from '../../ui/text';
 import { cameSigned, PaperSignatures } from './paper-signatures';
 import { TEXT } from './words';
+import { Stack } from '../../ui/layout';
 
 const WORDS: Record<Exclude<LeftOutKind, 'signatures' | 'words'>, (n: number) => string> = {
   scripts: (n) => count(n, 'script'),
@@ -27,24 +27,23 @@ export function leftOutWords(leftOut: LeftOut[]): string | null {
 }
 
 export function LeftOutNote({ doc }: { doc: DocumentView }) {
-  const p = usePalette();
   const signed = cameSigned(doc);
   const words = leftOutWords(doc.leftOut);
   const unread = doc.leftOut.find((l) => l.what === 'words')?.n ?? 0;
   if (!signed && !words && !unread) return null;
   return (
-    <View testID="left-out" style={{ gap: 2 }}>
+    <Stack testID="left-out" gap={4}>
       {signed ? <PaperSignatures doc={doc} /> : null}
       {words ? <Small>{words}</Small> : null}
-      {unread ? <Small style={{ color: p.ochre }}>{TEXT.theWordsOfWereNot(count(unread, 'page'))}</Small> : null}
+      {unread ? <Small tone="warn">{TEXT.theWordsOfWereNot(count(unread, 'page'))}</Small> : null}
       <Button
         kind="quiet"
         icon="download"
         onPress={() => void Linking.openURL(urlOf('documentFile', { documentId: doc.id }))}
-        style={{ alignSelf: 'flex-start' }}
+        fit
       >
         {TEXT.theFileAsItCame}
       </Button>
-    </View>
+    </Stack>
   );
 }

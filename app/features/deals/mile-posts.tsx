@@ -8,10 +8,11 @@ import { count } from '@gatepath/core/text';
 import { useDealChanges } from '../../api/deal-hooks';
 import { DayField } from '../../ui/day-field';
 import { usePalette, useWide } from '../../ui/hooks';
-import { Button, Card, Note, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, Note } from '../../ui/pieces';
 import { Small } from '../../ui/text';
 import { FONT } from '../../ui/theme';
 import { TEXT } from './words';
+import { Actions, Row, Stack } from '../../ui/layout';
 
 type PostState = 'passed' | 'next' | 'ahead' | 'unknown';
 
@@ -37,7 +38,6 @@ export function postsOf(deal: Pick<DealView, 'kind' | 'dates' | 'today' | 'requi
 }
 
 export function MilePosts({ deal, open }: { deal: DealView; open?: KeyDate | null }) {
-  const p = usePalette();
   const wide = useWide();
   const [editing, setEditing] = useState<KeyDate | null>(open ?? null);
   const [told, setTold] = useState<DealChanged | null>(null);
@@ -48,7 +48,7 @@ export function MilePosts({ deal, open }: { deal: DealView; open?: KeyDate | nul
   const perRow = wide || posts.length <= 4 ? posts.length : Math.ceil(posts.length / 2);
   return (
     <Card testID="mile-posts">
-      <View role="list" aria-label={TEXT.keyDates} style={{ flexDirection: 'row', flexWrap: 'wrap', rowGap: 12 }}>
+      <Row role="list" aria-label={TEXT.keyDates} align="stretch" wrap style={{ rowGap: 12 }}>
         {posts.map((post, i) => (
           <View key={post.date} role="listitem" style={{ width: `${100 / perRow}%` }}>
             <Post
@@ -64,7 +64,7 @@ export function MilePosts({ deal, open }: { deal: DealView; open?: KeyDate | nul
             />
           </View>
         ))}
-      </View>
+      </Row>
       {editing ? (
         <DateForm
           key={editing}
@@ -77,9 +77,7 @@ export function MilePosts({ deal, open }: { deal: DealView; open?: KeyDate | nul
         />
       ) : null}
       {told ? <MovedNote changed={told} today={deal.today} /> : null}
-      {posts.every((x) => !x.day) && !editing ? (
-        <Small style={{ color: p.slate }}>{TEXT.noDatesYetTapOne}</Small>
-      ) : null}
+      {posts.every((x) => !x.day) && !editing ? <Small tone="plain">{TEXT.noDatesYetTapOne}</Small> : null}
     </Card>
   );
 }
@@ -130,7 +128,7 @@ function Post({
       <Small numberOfLines={1} style={{ ...words, color: state === 'next' ? p.brick : p.ink, fontFamily: FONT.bold }}>
         {DATE_WORDS[date]}
       </Small>
-      <View style={{ flexDirection: 'row', alignItems: 'center' }}>
+      <Row>
         <View style={[line, first ? { opacity: 0 } : null]} />
         <View
           style={{
@@ -147,7 +145,7 @@ function Post({
           }}
         />
         <View style={[line, last ? { opacity: 0 } : null]} />
-      </View>
+      </Row>
       <Small numberOfLines={1} style={words}>
         {day ? shortDay(day, today).replace(/^\w+ /, '') : 'set'}
       </Small>
@@ -172,10 +170,10 @@ function DateForm({
   const [day, setDay] = useState(was);
   const save = (value: string | null) => set.mutate({ dates: { [date]: value } }, { onSuccess: onDone });
   return (
-    <View style={{ gap: 10 }}>
+    <Stack gap={8}>
       <DayField label={DATE_WORDS[date]} value={day} onChange={setDay} testID="key-date" />
-      {set.isError ? <Trouble error={set.error} /> : null}
-      <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
+      <ActError of={set} />
+      <Actions>
         <Button
           kind="main"
           disabled={!day || day === was}
@@ -189,8 +187,8 @@ function DateForm({
         <Button kind="quiet" onPress={() => onDone(null)}>
           {TEXT.cancel}
         </Button>
-      </View>
-    </View>
+      </Actions>
+    </Stack>
   );
 }
 

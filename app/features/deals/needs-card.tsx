@@ -10,11 +10,12 @@ import { useDealChanges } from '../../api/deal-hooks';
 import { PaperCorner } from '../../ui/corner';
 import { usePalette } from '../../ui/hooks';
 import { Input } from '../../ui/input';
-import { Button, Card, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, Trouble } from '../../ui/pieces';
 import { Heading, Small, Strong } from '../../ui/text';
 import { FONT } from '../../ui/theme';
 import { useActs } from './use-acts';
 import { TEXT } from './words';
+import { Actions, Row, Stack } from '../../ui/layout';
 
 export function NeedsCard({ deal, open }: { deal: DealView; open?: string | null }) {
   const p = usePalette();
@@ -22,20 +23,20 @@ export function NeedsCard({ deal, open }: { deal: DealView; open?: string | null
   const list = [...deal.requirements].sort((a, b) => rank(a) - rank(b));
   return (
     <Card testID="needs">
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-        <View style={{ flex: 1 }}>
+      <Row gap={8}>
+        <Stack grow>
           <Heading>{TEXT.whatTheDealNeeds}</Heading>
-        </View>
+        </Stack>
         <Button kind="quiet" onPress={() => router.push('/rules')} testID="why-these">
           {TEXT.whyThese}
         </Button>
-      </View>
+      </Row>
       {list.length ? null : (
         <Small>{deal.asked.length ? TEXT.noPapersAreRequiredYet : TEXT.theFirmsRulesRequireNo}</Small>
       )}
       {list.map((r, i) => (
         <View key={r.ruleId} style={{ borderTopWidth: i ? 1 : 0, borderColor: p.rule }}>
-          <Row
+          <RequirementRow
             deal={deal}
             r={r}
             open={shown === r.ruleId}
@@ -50,8 +51,17 @@ export function NeedsCard({ deal, open }: { deal: DealView; open?: string | null
 /** What is open stands before what is in. */
 const rank = (r: Requirement) => ({ open: 0, met: 1, waived: 2 })[r.state];
 
-function Row({ deal, r, open, onOpen }: { deal: DealView; r: Requirement; open: boolean; onOpen: () => void }) {
-  const p = usePalette();
+function RequirementRow({
+  deal,
+  r,
+  open,
+  onOpen,
+}: {
+  deal: DealView;
+  r: Requirement;
+  open: boolean;
+  onOpen: () => void;
+}) {
   const late = r.state === 'open' && r.due !== null && r.due.day < deal.today;
   const due = r.state === 'met' ? 'in' : r.state === 'waived' ? 'waived' : r.due ? shortDay(r.due.day, deal.today) : '';
   const under = r.state === 'open' && r.corner === 'needed' && !r.documentId ? r.reason : r.words;
@@ -66,12 +76,13 @@ function Row({ deal, r, open, onOpen }: { deal: DealView; r: Requirement; open: 
         style={{ flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: 56, paddingVertical: 6 }}
       >
         <PaperCorner corner={r.corner} />
-        <View style={{ flex: 1 }}>
+        <Stack grow>
           <Strong>{r.title}</Strong>
           <Small>{under}</Small>
-        </View>
+        </Stack>
         <Small
-          style={{ fontFamily: FONT.bold, color: late ? p.wine : p.slate, textAlign: 'right' }}
+          tone={late ? 'stop' : 'plain'}
+          style={{ fontFamily: FONT.bold, textAlign: 'right' }}
         >{`${late ? 'late, ' : ''}${due}`}</Small>
       </Pressable>
       {open ? <Detail deal={deal} r={r} /> : null}
@@ -86,7 +97,7 @@ function Detail({ deal, r }: { deal: DealView; r: Requirement }) {
   const [reason, setReason] = useState<string | null>(null);
   const { documentId, packetId } = r;
   return (
-    <View style={{ gap: 8, paddingBottom: 12, paddingLeft: 38 }} testID={`detail-${r.paper}`}>
+    <Stack gap={8} style={{ paddingBottom: 12, paddingLeft: 38 }} testID={`detail-${r.paper}`}>
       <Small>{TEXT.requiredBecause(r.reason)}</Small>
       {r.due ? <Small>{r.due.why}</Small> : null}
       {r.dueHangsOn ? <Small>{TEXT.itsDueDateIsCounted(DATE_PHRASES[r.dueHangsOn])}</Small> : null}
@@ -96,8 +107,8 @@ function Detail({ deal, r }: { deal: DealView; r: Requirement }) {
           : 'No signatures needed; it only has to be on file.'}
       </Small>
       {error ? <Trouble error={error} /> : null}
-      {waive.isError ? <Trouble error={waive.error} /> : null}
-      <View style={{ flexDirection: 'row', gap: 8, flexWrap: 'wrap' }}>
+      <ActError of={waive} />
+      <Actions>
         {packetId ? (
           <Button onPress={() => router.push(`/packets/${packetId}`)}>{TEXT.openThePacket}</Button>
         ) : r.state === 'open' && documentId ? (
@@ -125,9 +136,9 @@ function Detail({ deal, r }: { deal: DealView; r: Requirement }) {
             {TEXT.requireItAgain}
           </Button>
         ) : null}
-      </View>
+      </Actions>
       {reason !== null && r.state === 'open' ? (
-        <View style={{ gap: 8 }}>
+        <Stack gap={8}>
           <Input
             label={TEXT.reasonForWaiving}
             value={reason}
@@ -135,7 +146,7 @@ function Detail({ deal, r }: { deal: DealView; r: Requirement }) {
             maxLength={300}
             testID="waive-reason"
           />
-          <View style={{ flexDirection: 'row', gap: 8 }}>
+          <Row gap={8} align="stretch">
             <Button
               kind="main"
               disabled={!reason.trim()}
@@ -148,9 +159,9 @@ function Detail({ deal, r }: { deal: DealView; r: Requirement }) {
               {TEXT.waive}
             </Button>
             <Button onPress={() => setReason(null)}>{TEXT.cancel}</Button>
-          </View>
-        </View>
+          </Row>
+        </Stack>
       ) : null}
-    </View>
+    </Stack>
   );
 }

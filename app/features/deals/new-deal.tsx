@@ -1,15 +1,15 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import { router } from 'expo-router';
 import { useController, useForm } from 'react-hook-form';
-import { View } from 'react-native';
 import { dealBody, type DealBody } from '@gatepath/contract';
 import { DEAL_KINDS, FOR_WHOM_OF, KIND_WORDS, type DealKind, type ForWhom } from '@gatepath/core/deal';
 import { itemAt } from '@gatepath/core/sure';
 import { useNewDeal } from '../../api/hooks';
 import { Field, showFieldErrors } from '../../ui/field';
-import { Button, Card, Choice, IconButton, Page, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, Choice, IconButton, Page } from '../../ui/pieces';
 import { Small, Title } from '../../ui/text';
 import { TEXT } from './words';
+import { Row } from '../../ui/layout';
 
 const START: DealBody = { kind: 'listing', forWhom: 'seller', address: '', city: '', parties: [] };
 
@@ -30,11 +30,11 @@ export function NewDeal() {
   );
   return (
     <Page max={520}>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
+      <Row gap={4}>
         <IconButton name="arrow-left" label={TEXT.backToTheDeals} onPress={() => router.navigate('/deals')} />
         <Title>{TEXT.newDeal}</Title>
-      </View>
-      <Card style={{ gap: 14 }}>
+      </Row>
+      <Card gap={12}>
         <Small>{TEXT.whatKindOfDeal}</Small>
         <Choice
           label={TEXT.kindOfDeal}
@@ -56,7 +56,7 @@ export function NewDeal() {
         />
         <Field control={control} name="address" label={TEXT.streetAddress} autoComplete="off" />
         <Field control={control} name="city" label={TEXT.town} autoComplete="off" onSubmit={() => void submit()} />
-        {create.isError ? <Trouble error={create.error} /> : null}
+        <ActError of={create} />
         <Button kind="main" onPress={() => void submit()} busy={create.isPending} testID="open-deal">
           {TEXT.openTheDeal}
         </Button>

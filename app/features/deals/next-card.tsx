@@ -42,7 +42,7 @@ export function NextCard({ deal }: { deal: DealView }) {
       ))}
       {error ? <Trouble error={error} /> : null}
       {left.length > AT_FIRST ? (
-        <Button kind="quiet" onPress={() => setAll(!all)} style={{ alignSelf: 'flex-start' }}>
+        <Button kind="quiet" onPress={() => setAll(!all)} fit>
           {all ? TEXT.showLess : TEXT.more(left.length - AT_FIRST)}
         </Button>
       ) : null}

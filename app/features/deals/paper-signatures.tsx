@@ -1,13 +1,14 @@
 /** The digital signatures a paper came with: whose they are, and whether they hold for the file as it came. */
 import { useQuery } from '@tanstack/react-query';
-import { View } from 'react-native';
 import type { DocumentView, PaperSignature } from '@gatepath/contract';
 import { shortDay } from '@gatepath/core/calendar';
 import { count } from '@gatepath/core/text';
+import { keys } from '../../api/keys';
 import { call } from '../../api/client';
 import { usePalette } from '../../ui/hooks';
 import { Small } from '../../ui/text';
 import { TEXT } from './words';
+import { Stack } from '../../ui/layout';
 
 /** Whether a paper came with any. */
 export const cameSigned = (doc: DocumentView) => doc.leftOut.some((l) => l.what === 'signatures');
@@ -15,22 +16,22 @@ export const cameSigned = (doc: DocumentView) => doc.leftOut.some((l) => l.what 
 export function PaperSignatures({ doc }: { doc: DocumentView }) {
   const p = usePalette();
   const asked = useQuery({
-    queryKey: ['signatures', doc.id],
+    queryKey: keys.signatures(doc.id),
     queryFn: () => call('paperSignatures', { params: { documentId: doc.id } }),
     staleTime: Infinity,
   });
   const found = asked.data;
   return (
-    <View style={{ gap: 2 }} testID="paper-signatures">
+    <Stack gap={4} testID="paper-signatures">
       {found?.signatures.map((s, i) => (
         <Small key={i} style={{ color: { holds: p.moss, broken: p.wine, unknown: p.ochre }[s.state] }}>
           {signatureWords(s)}
         </Small>
       ))}
       {found?.more ? <Small>{TEXT.wereNotLooked(count(found.more, 'further signature'))}</Small> : null}
-      {asked.isError ? <Small style={{ color: p.ochre }}>{asked.error.message}</Small> : null}
+      {asked.isError ? <Small tone="warn">{asked.error.message}</Small> : null}
       <Small>{found?.signatures.length ? TEXT.signaturesAreValid : TEXT.thisFileCameWithDigital}</Small>
-    </View>
+    </Stack>
   );
 }
 

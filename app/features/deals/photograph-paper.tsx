@@ -1,6 +1,5 @@
 /** Photographing a paper: each page with its corners to correct, in order, and one paper made of them. */
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { View } from 'react-native';
 import { WHOLE, isSheet, type Corner, type Corners } from '@gatepath/core/scan';
 import { count } from '@gatepath/core/text';
 import { Input } from '../../ui/input';
@@ -9,6 +8,7 @@ import { Button, IconButton, Note } from '../../ui/pieces';
 import { Small, Strong } from '../../ui/text';
 import type { Photograph, usePhotographs } from './photographs';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 type Photographs = ReturnType<typeof usePhotographs>;
 
@@ -39,7 +39,7 @@ export function PhotographPaper({ photographs }: { photographs: Photographs }) {
   const [name, setName] = useState('');
   const camera = useCamera('Photograph a page', 'photograph-input', (files) => void add(files));
   return (
-    <View style={{ gap: 12 }}>
+    <Stack gap={12}>
       {camera.field}
       {photos.map((photo, i) => (
         <PhotographPage key={photo.id} photo={photo} n={i + 1} of={photos.length} photographs={photographs} />
@@ -69,7 +69,7 @@ export function PhotographPaper({ photographs }: { photographs: Photographs }) {
           </Button>
         </>
       ) : null}
-    </View>
+    </Stack>
   );
 }
 
@@ -95,12 +95,12 @@ function PhotographPage({
   });
   const whole = photo.corners.every((c, i) => c.x === WHOLE[i]?.x && c.y === WHOLE[i]?.y);
   return (
-    <View testID="photograph-page" style={{ gap: 6 }}>
+    <Stack testID="photograph-page" gap={8}>
       {camera.field}
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
-        <View style={{ flex: 1 }}>
+      <Row gap={4}>
+        <Stack grow>
           <Strong>{TEXT.pageOf2(n, of)}</Strong>
-        </View>
+        </Stack>
         {n > 1 ? (
           <IconButton
             name="arrow-up"
@@ -110,7 +110,7 @@ function PhotographPage({
           />
         ) : null}
         <IconButton name="close" label={TEXT.leaveOutPage(n)} disabled={sent !== null} onPress={() => drop(photo.id)} />
-      </View>
+      </Row>
       {photo.trouble ? (
         <Note
           tone="warn"
@@ -125,7 +125,7 @@ function PhotographPage({
       ) : null}
       <CornerPicture photo={photo} n={n} onCorners={(corners) => setCorners(photo.id, corners)} />
       <Small>{whole ? TEXT.theWholePictureIsUsed : TEXT.dragTheCorners}</Small>
-    </View>
+    </Stack>
   );
 }
 

@@ -4,8 +4,8 @@ import { useQueryClient } from '@tanstack/react-query';
 import type { DocumentView } from '@gatepath/contract';
 import { cornersAsText, sheetIn, troubleOf, type Corners, type PhotoTrouble } from '@gatepath/core/scan';
 import { itemAt } from '@gatepath/core/sure';
+import { keys } from '../../api/keys';
 import { call, newId, uploadFile } from '../../api/client';
-import { keys } from '../../api/hooks';
 
 export interface Photograph {
   id: string;

@@ -1,26 +1,21 @@
 /** Lists of deals kept under a name: gone back to, kept, shared with the firm, let go. */
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { View } from 'react-native';
-import type { SavedViews } from '@gatepath/contract';
+import { useAct } from '../../api/act';
 import { call } from '../../api/client';
+import { keys } from '../../api/keys';
 import type { DealAsk } from '../../api/hooks';
 import { Input } from '../../ui/input';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { Pill } from '../../ui/pill';
-import { Button, Card, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { TEXT } from './words';
-
-const KEY = ['kept-views'];
+import { Row } from '../../ui/layout';
 
 export function SavedLists({ onAsk, onSave }: { onAsk: (ask: DealAsk) => void; onSave: () => void }) {
-  const client = useQueryClient();
-  const views = useQuery({ queryKey: KEY, queryFn: () => call('savedViews'), staleTime: 60_000 });
-  const drop = useMutation({
-    mutationFn: (viewId: string) => call('deleteView', { params: { viewId } }),
-    onSuccess: (all: SavedViews) => client.setQueryData(KEY, all),
-  });
+  const views = useQuery({ queryKey: keys.savedLists, queryFn: () => call('savedViews'), staleTime: 60_000 });
+  const drop = useAct((viewId: string) => call('deleteView', { params: { viewId } }), { shows: keys.savedLists });
   const items = views.data?.items ?? [];
   return (
     <DropMenu anchor={(open) => <Pill label={TEXT.savedLists} on={false} onPress={open} menu />}>
@@ -42,22 +37,18 @@ export function SavedLists({ onAsk, onSave }: { onAsk: (ask: DealAsk) => void; o
 }
 
 export function SaveList({ ask, onClose }: { ask: DealAsk; onClose: () => void }) {
-  const client = useQueryClient();
   const [name, setName] = useState('');
   const [shared, setShared] = useState(false);
-  const keep = useMutation({
-    mutationFn: () => call('saveView', { body: { name, shared, query: ask } }),
-    onSuccess: (all: SavedViews) => {
-      client.setQueryData(KEY, all);
-      onClose();
-    },
+  const keep = useAct(() => call('saveView', { body: { name, shared, query: ask } }), {
+    shows: keys.savedLists,
+    onDone: onClose,
   });
   return (
     <Card testID="keep-view">
       <Input label={TEXT.nameOfThisList} value={name} onChangeText={setName} testID="view-name" />
       <Switch label={TEXT.everyoneInTheFirmSees} on={shared} onChange={setShared} />
-      {keep.isError ? <Trouble error={keep.error} /> : null}
-      <View style={{ flexDirection: 'row', gap: 10 }}>
+      <ActError of={keep} />
+      <Row gap={8} align="stretch">
         <Button
           kind="main"
           busy={keep.isPending}
@@ -68,7 +59,7 @@ export function SaveList({ ask, onClose }: { ask: DealAsk; onClose: () => void }
           {TEXT.keepIt}
         </Button>
         <Button onPress={onClose}>{TEXT.cancel}</Button>
-      </View>
+      </Row>
     </Card>
   );
 }

@@ -1,10 +1,11 @@
 /** What is next in a deal, done from wherever it is told: most acts lead to a place, a nudge is done at once. */
 import { router } from 'expo-router';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useQueryClient } from '@tanstack/react-query';
 import type { Next, NextAct } from '@gatepath/core/deal';
+import { useAct } from '../../api/act';
+import { keys } from '../../api/keys';
 import { call } from '../../api/client';
-import { dealKeys } from '../../api/deal-hooks';
-import { keys } from '../../api/hooks';
+
 import { useLater } from '../../ui/later';
 
 /** The word on the button of an act. */
@@ -47,27 +48,24 @@ export type DealAct = Pick<Next, 'id' | 'act' | 'title'> & { dealId: string };
 export function useActs() {
   const client = useQueryClient();
   const { shown, later, takeBack } = useLater();
-  const nudge = useMutation({
-    mutationFn: (o: { packetId: string; partyId: string }) =>
-      call(
-        'changePacket',
-        { params: { packetId: o.packetId }, body: { type: 'nudge', partyIds: [o.partyId] } },
-        // It may be on its way because the page is closed.
-        { keepalive: true },
-      ),
-    onSettled: (_answer, _error, o) => {
-      void client.invalidateQueries({ queryKey: keys.packet(o.packetId) });
-      void client.invalidateQueries({ queryKey: dealKeys.today });
-    },
-  });
-  const prepare = useMutation({
-    mutationFn: (o: { dealId: string; name: string; documentId: string }) =>
+  const nudge = useAct((o: { packetId: string; partyId: string }) =>
+    call(
+      'changePacket',
+      { params: { packetId: o.packetId }, body: { type: 'nudge', partyIds: [o.partyId] } },
+      // It may be on its way because the page is closed.
+      { keepalive: true },
+    ).finally(() => {
+      for (const queryKey of [keys.packet(o.packetId), keys.today]) void client.invalidateQueries({ queryKey });
+    }),
+  );
+  const prepare = useAct(
+    (o: { dealId: string; name: string; documentId: string }) =>
       call('newPacket', { params: { dealId: o.dealId }, body: { name: o.name, documentIds: [o.documentId] } }),
-    onSuccess: (packet) => {
-      client.setQueryData(keys.packet(packet.id), packet);
-      router.push(`/packets/${packet.id}`);
+    {
+      shows: (packet) => [[keys.packet(packet.id), packet]],
+      onDone: (packet) => router.push(`/packets/${packet.id}`),
     },
-  });
+  );
   const act = ({ id, act: what, title, dealId }: DealAct) => {
     if (what.do === 'nudge') {
       const name = title.replace(/^Nudge /, '');

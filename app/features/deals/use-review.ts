@@ -1,16 +1,15 @@
 /** The check of a paper that came back, and what is done with it. */
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { router } from 'expo-router';
 import type { PaperReviewView } from '@gatepath/contract';
+import { useAct } from '../../api/act';
+import { keys } from '../../api/keys';
 import { ApiError, call } from '../../api/client';
-import { keys } from '../../api/hooks';
-
-const checkKey = (dealId: string, documentId: string) => [...keys.deal(dealId), 'check', documentId];
 
 /** The check of a paper; null while none was begun. It is part of its deal, so that news of the deal asks for it anew. */
 export function useReview(dealId: string, documentId: string) {
   return useQuery({
-    queryKey: checkKey(dealId, documentId),
+    queryKey: keys.review(dealId, documentId),
     queryFn: async (): Promise<PaperReviewView | null> => {
       try {
         return await call('paperReview', { params: { documentId } });
@@ -32,8 +31,8 @@ type Act =
 export function useReviewActs(dealId: string, documentId: string) {
   const client = useQueryClient();
   const params = { documentId };
-  return useMutation({
-    mutationFn: (act: Act): Promise<PaperReviewView> => {
+  return useAct(
+    (act: Act): Promise<PaperReviewView> => {
       switch (act.what) {
         case 'begin':
           return call('beginPaperReview', { params, body: { blankId: act.blankId } });
@@ -45,12 +44,14 @@ export function useReviewActs(dealId: string, documentId: string) {
           return call('sendBack', { params });
       }
     },
-    onSuccess: (view, act) => {
-      client.setQueryData(checkKey(dealId, documentId), view);
-      if (act.what === 'end' || act.what === 'back') void client.invalidateQueries({ queryKey: keys.deal(dealId) });
-      if (act.what === 'back' && view.packetId) router.push(`/packets/${view.packetId}`);
+    {
+      shows: keys.review(dealId, documentId),
+      onDone: (view, act) => {
+        if (act.what === 'end' || act.what === 'back') void client.invalidateQueries({ queryKey: keys.deal(dealId) });
+        if (act.what === 'back' && view.packetId) router.push(`/packets/${view.packetId}`);
+      },
     },
-  });
+  );
 }
 
 export type Acts = ReturnType<typeof useReviewActs>;

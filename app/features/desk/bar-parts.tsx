@@ -1,12 +1,12 @@
 /** What the bars of the desk share, whatever is in hand. */
 import { puts, calledOf } from '@gatepath/core/packet';
-import { View } from 'react-native';
 import { IconButton } from '../../ui/pieces';
 import { slotToken } from '../../ui/slot-token';
 import { Token } from '../../ui/token';
 import type { Desk } from './use-desk';
 import { Radio, RadioGroup } from '../../ui/radio';
 import { TEXT } from './words';
+import { Row } from '../../ui/layout';
 
 /** The bar is dark in both themes: it lies over the paper and must not be taken for it. */
 export const BAR = '#1E2A32';
@@ -16,7 +16,7 @@ export const BAR_TEXT = '#FBF8F3';
 /** Undo and redo are always at the same end of the bar. */
 export function UndoRedo({ desk }: { desk: Desk }) {
   return (
-    <View style={{ flexDirection: 'row' }}>
+    <Row align="stretch">
       {desk.copied.length ? (
         <IconButton name="paste" label={TEXT.pasteOntoThisPage} color={BAR_TEXT} onPress={desk.paste} testID="paste" />
       ) : null}
@@ -36,7 +36,7 @@ export function UndoRedo({ desk }: { desk: Desk }) {
         onPress={desk.redo}
         testID="redo"
       />
-    </View>
+    </Row>
   );
 }
 

@@ -6,6 +6,7 @@ import { Button, Loading, Note } from '../../ui/pieces';
 import { Heading, Small, Strong } from '../../ui/text';
 import type { Desk } from './use-desk';
 import { TEXT } from './words';
+import { Stack } from '../../ui/layout';
 
 const SHOWN = 60;
 
@@ -13,7 +14,7 @@ export function CheckPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) {
   const { findings } = desk.view;
   if (!desk.ready) return <Loading what={TEXT.thePages} />;
   return (
-    <View style={{ gap: 10 }} testID="gate-check">
+    <Stack gap={8} testID="gate-check">
       <Heading>{TEXT.gateCheck}</Heading>
       {findings.length === 0 ? (
         <Note tone="good" title={TEXT.nothingIsMissing} testID="check-clean">
@@ -32,7 +33,7 @@ export function CheckPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) {
         />
       ))}
       {findings.length > SHOWN ? <Small>{TEXT.andMoreTheyAppearAs(findings.length - SHOWN)}</Small> : null}
-    </View>
+    </Stack>
   );
 }
 
@@ -58,7 +59,7 @@ function FindingCard({ finding, onGo, onMend }: { finding: Finding; onGo: () => 
         <Small>{stops ? TEXT.stopsSending : TEXT.aWarning}</Small>
       </Pressable>
       {finding.mend ? (
-        <Button kind="quiet" onPress={onMend} style={{ alignSelf: 'flex-start' }}>
+        <Button kind="quiet" onPress={onMend} fit>
           {finding.mend.label}
         </Button>
       ) : null}

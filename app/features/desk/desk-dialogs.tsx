@@ -5,7 +5,7 @@ import { Dialog, Portal } from 'react-native-paper';
 import { listWords } from '@gatepath/core/text';
 import { usePacketActions } from '../../api/hooks';
 import { Input } from '../../ui/input';
-import { Button, Note, Trouble } from '../../ui/pieces';
+import { ActError, Button, Note } from '../../ui/pieces';
 import { Body, Small } from '../../ui/text';
 import { InNameOf } from './in-name-of';
 import type { Desk } from './use-desk';
@@ -30,7 +30,7 @@ export function SendDialog({ desk, onClose }: { desk: Desk; onClose: () => void 
             <Note key={i} tone="warn" title={f.sentence} />
           ))}
           <InNameOf value={forId} onChange={setFor} />
-          {send.isError ? <Trouble error={send.error} /> : null}
+          <ActError of={send} />
         </Dialog.Content>
         <Dialog.Actions style={{ gap: 8 }}>
           <Button onPress={onClose}>{TEXT.notYet}</Button>

@@ -12,6 +12,7 @@ import { FONT } from '../../ui/theme';
 import type { Desk } from './use-desk';
 import { Banner } from '../../ui/banner';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 export type DeskTab = 'pages' | 'printed' | 'ledger' | 'path' | 'check';
 /** The parts of the desk, in their order. */
@@ -40,26 +41,25 @@ interface Props {
 
 export function DeskHeader({ desk, tab, onSee, onSend, finish }: Props) {
   const onShelf = desk.bench.what === 'form';
-  const p = usePalette();
   const wide = useWide();
   const { stops, warns } = findingsOf(desk);
   const unsaved = desk.saving.state === 'refused' || desk.saving.state === 'offline';
   return (
     <Banner style={{ paddingHorizontal: wide ? 16 : 8, paddingTop: 6, paddingBottom: wide ? 6 : 0 }}>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
+      <Row gap={8}>
         <IconButton
           name="arrow-left"
           label={onShelf ? TEXT.backToTheShelf : TEXT.backToTheDeal}
           onPress={() => router.navigate(onShelf ? '/shelf' : `/deals/${desk.packet.dealId}`)}
         />
-        <View style={{ flex: 1 }}>
+        <Stack grow>
           <Title numberOfLines={1} style={{ fontSize: wide ? 22 : 19, lineHeight: wide ? 28 : 24 }}>
             {desk.draft.name}
           </Title>
           <SavedOrNot desk={desk} wide={wide} unsaved={unsaved} />
-        </View>
+        </Stack>
         {wide ? (
-          <Small style={{ color: stops ? p.wine : p.moss, marginRight: 10, fontFamily: FONT.bold }}>
+          <Small tone={stops ? 'stop' : 'good'} style={{ marginRight: 10, fontFamily: FONT.bold }}>
             {[stops ? count(stops, 'stop') : TEXT.nothingStops, warns ? count(warns, 'warning') : '']
               .filter(Boolean)
               .join(', ')}
@@ -79,7 +79,7 @@ export function DeskHeader({ desk, tab, onSee, onSend, finish }: Props) {
             </Button>
           </>
         )}
-      </View>
+      </Row>
       {wide ? null : <DeskTabs desk={desk} tab={tab} />}
     </Banner>
   );

@@ -17,6 +17,7 @@ import { PreviewAs } from './preview';
 import { PrintedPanel } from './printed-panel';
 import { ToolBar } from './tool-bar';
 import { useDesk, type Bench, type Desk } from './use-desk';
+import { Row, Stack } from '../../ui/layout';
 
 interface DeskProps {
   packet: PacketView;
@@ -59,7 +60,7 @@ export function DeskScreen({ packet, bench, finish, PathPart = PathPanel }: Desk
             {stage}
           </WideDesk>
         ) : (
-          <View role="main" style={{ flex: 1 }}>
+          <Stack role="main" grow>
             {TABS.map(({ value }) => (
               <TabPanel key={value} value={value} style={value === tab ? { flex: 1 } : undefined}>
                 {value === 'pages' ? (
@@ -71,7 +72,7 @@ export function DeskScreen({ packet, bench, finish, PathPart = PathPanel }: Desk
                 )}
               </TabPanel>
             ))}
-          </View>
+          </Stack>
         )}
       </TabbedView>
       {open === 'details' && mark && !others.length ? (
@@ -94,14 +95,14 @@ function WideDesk({ desk, PathPart, children }: { desk: Desk; PathPart: Panel; c
     ? ['printed', 'check', 'path']
     : ['check', 'printed', 'path'];
   return (
-    <View role="main" style={{ flex: 1, flexDirection: 'row' }}>
+    <Row role="main" align="stretch" grow>
       <ScrollView
         style={{ width: 320, flexGrow: 0, borderRightWidth: 1, borderColor: p.rule }}
         contentContainerStyle={PAD}
       >
         <PanelOf tab="ledger" desk={desk} PathPart={PathPart} />
       </ScrollView>
-      <View style={{ flex: 1 }}>{children}</View>
+      <Stack grow>{children}</Stack>
       <ScrollView
         style={{ width: 330, flexGrow: 0, borderLeftWidth: 1, borderColor: p.rule }}
         contentContainerStyle={[PAD, { gap: 20 }]}
@@ -110,7 +111,7 @@ function WideDesk({ desk, PathPart, children }: { desk: Desk; PathPart: Panel; c
           <PanelOf key={tab} tab={tab} desk={desk} PathPart={PathPart} />
         ))}
       </ScrollView>
-    </View>
+    </Row>
   );
 }
 

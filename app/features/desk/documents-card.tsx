@@ -16,6 +16,7 @@ import { AddPapers } from './packet-cards';
 import type { Desk } from './use-desk';
 import { useDocumentTools } from './use-document-tools';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 type Tools = ReturnType<typeof useDocumentTools>;
 
@@ -129,11 +130,11 @@ function DocumentRow({ desk, tools, index, onReplace }: RowProps) {
           }}
         />
       ) : null}
-      <View style={{ flexDirection: 'row', alignItems: 'center' }}>
-        <View style={{ flex: 1 }}>
+      <Row>
+        <Stack grow>
           <Body>{name}</Body>
           <Small>{doc ? `${TYPE_WORDS[doc.type]}, ${count(doc.pages.length, 'page')}` : ''}</Small>
-        </View>
+        </Stack>
         <IconButton name="arrow-up" label={TEXT.earlier(name)} disabled={index === 0} onPress={() => move(index - 1)} />
         <IconButton
           name="arrow-down"
@@ -148,11 +149,11 @@ function DocumentRow({ desk, tools, index, onReplace }: RowProps) {
           onReplace={onReplace}
           onRename={() => setRenaming(true)}
         />
-      </View>
+      </Row>
       {doc ? (
         <DropMenu
           anchor={(open) => (
-            <Button kind="quiet" onPress={open} style={{ alignSelf: 'flex-start', minHeight: 44 }}>
+            <Button kind="quiet" onPress={open} fit style={{ minHeight: 44 }}>
               {TEXT.type(TYPE_WORDS[doc.type])}
             </Button>
           )}

@@ -1,6 +1,5 @@
 /** The ledger of a draft, and the initials rule of each document. */
 import { puts, calledOf } from '@gatepath/core/packet';
-import { View } from 'react-native';
 import { listWords } from '@gatepath/core/text';
 import { pageRanges } from '@gatepath/core/checks';
 import { Icon } from '../../ui/icon';
@@ -11,6 +10,7 @@ import { Heading, Small, Strong } from '../../ui/text';
 import { LedgerGrid } from '../ledger/grid';
 import type { Desk } from './use-desk';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 const ANCHORS = [
   { value: '0,1', label: 'Foot, left' },
@@ -27,11 +27,11 @@ export function LedgerPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) {
   const placed = view.ledger.rows.reduce((n, r) => n + r.cells.filter((c) => c.markIds.length > 0).length, 0);
   const wanted = placed + view.ledger.gaps;
   return (
-    <View style={{ gap: 12 }}>
-      <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'baseline' }}>
+    <Stack gap={12}>
+      <Row align="baseline" justify="between">
         <Heading>{TEXT.pageLedger}</Heading>
         <Small testID="ledger-sum">{TEXT.ofPlaced(placed, wanted)}</Small>
-      </View>
+      </Row>
       {draft.documents.map((d) => (
         <RuleCard key={d.id} desk={desk} documentId={d.id} />
       ))}
@@ -47,7 +47,7 @@ export function LedgerPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) {
           onGo?.();
         }}
       />
-    </View>
+    </Stack>
   );
 }
 
@@ -65,7 +65,7 @@ function RuleCard({ desk, documentId }: { desk: Desk; documentId: string }) {
   return (
     <Card style={{ padding: 12 }} testID="rule-card">
       <Strong>{TEXT.everyPageOfInitialed(name)}</Strong>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
+      <Row gap={8} align="stretch" wrap>
         {parties.map((x) => {
           const ticked = on.includes(x.id);
           return (
@@ -84,7 +84,7 @@ function RuleCard({ desk, documentId }: { desk: Desk; documentId: string }) {
             </PartyChip>
           );
         })}
-      </View>
+      </Row>
       {on.length ? (
         <>
           <Choice
@@ -114,11 +114,7 @@ function RuleCard({ desk, documentId }: { desk: Desk; documentId: string }) {
                 : TEXT.clearOfPrintNoPage}
           </Small>
           {exceptions.length ? (
-            <Button
-              kind="quiet"
-              onPress={() => desk.setRule(documentId, { except: [] })}
-              style={{ alignSelf: 'flex-start' }}
-            >
+            <Button kind="quiet" onPress={() => desk.setRule(documentId, { except: [] })} fit>
               {TEXT.putThemBack}
             </Button>
           ) : null}

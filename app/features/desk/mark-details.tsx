@@ -1,6 +1,6 @@
 /** Everything about one mark, by typing: what it asks, what it takes, and where it stands. */
 import { type ReactNode, useState } from 'react';
-import { ScrollView, View } from 'react-native';
+import { ScrollView } from 'react-native';
 import { Dialog, Portal } from 'react-native-paper';
 import { KINDS, type Mark, type ValueRule, filledHow, isAutomatic, kinOf, takesHand } from '@gatepath/core/packet';
 import { mergeTags } from '@gatepath/core/merge';
@@ -13,6 +13,7 @@ import { Switch } from '../../ui/switch';
 import type { Desk } from './use-desk';
 import { keysOf } from '@gatepath/core/sure';
 import { TEXT } from './words';
+import { Actions, Row, Stack } from '../../ui/layout';
 
 const FORMS = [
   { value: '', label: 'anything' },
@@ -165,9 +166,9 @@ function FromTheStart({ m, set, desk }: Editing & { desk: Desk }) {
         </>
       ) : null}
       {isLabel(m) || m.value ? (
-        <View style={{ gap: 4 }}>
+        <Stack gap={4}>
           <Small>{TEXT.insertFromTheDeal}</Small>
-          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
+          <Actions>
             {[...desk.view.tags.keys()].map((tag) => (
               <Button
                 key={tag}
@@ -175,9 +176,9 @@ function FromTheStart({ m, set, desk }: Editing & { desk: Desk }) {
                 onPress={() => set({ value: `${m.value === 'Label' ? '' : (m.value ?? '')}{${tag}}` })}
               >{`{${tag}}`}</Button>
             ))}
-          </View>
+          </Actions>
           {tags ? <Small>{TEXT.reads(tags.text)}</Small> : null}
-        </View>
+        </Stack>
       ) : null}
     </>
   );
@@ -226,22 +227,22 @@ function Taking({ m, check }: Editing) {
             onChangeText={(pattern) => check({ pattern })}
           />
         ) : null}
-        <Row>
+        <DetailRow>
           <NumberInput label={TEXT.fewestLetters} value={m.check?.minLength} on={(minLength) => check({ minLength })} />
           <NumberInput label={TEXT.mostLetters} value={m.check?.maxLength} on={(maxLength) => check({ maxLength })} />
-        </Row>
+        </DetailRow>
       </>
     );
   if (asks === 'range')
     return (
-      <Row>
+      <DetailRow>
         <NumberInput label={TEXT.least} value={m.check?.min} on={(min) => check({ min })} />
         <NumberInput label={TEXT.most} value={m.check?.max} on={(max) => check({ max })} />
-      </Row>
+      </DetailRow>
     );
   if (asks === 'days')
     return (
-      <Row>
+      <DetailRow>
         <Input
           label={TEXT.firstDay}
           dense
@@ -256,7 +257,7 @@ function Taking({ m, check }: Editing) {
           value={m.check?.to ?? ''}
           onChangeText={(to) => check({ to: to || undefined })}
         />
-      </Row>
+      </DetailRow>
     );
   return null;
 }
@@ -267,7 +268,7 @@ function WhereItStands({ m, set }: Editing) {
   return (
     <>
       <Strong>{TEXT.placeInPoints}</Strong>
-      <Row>
+      <DetailRow>
         {keysOf(SIDES).map((k) => (
           <NumberInput
             key={k}
@@ -276,13 +277,15 @@ function WhereItStands({ m, set }: Editing) {
             on={(n) => set({ rect: { ...m.rect, [k]: n ?? m.rect[k] } })}
           />
         ))}
-      </Row>
+      </DetailRow>
     </>
   );
 }
 
-const Row = ({ children }: { children: ReactNode }) => (
-  <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>{children}</View>
+const DetailRow = ({ children }: { children: ReactNode }) => (
+  <Row gap={8} align="stretch" wrap>
+    {children}
+  </Row>
 );
 
 function NumberInput({

@@ -1,10 +1,9 @@
 /** What else belongs to a draft: bringing papers in, its words, and throwing it away. */
 import { router } from 'expo-router';
 import { useRef, useState } from 'react';
-import { View } from 'react-native';
 import { usePacketActions } from '../../api/hooks';
 import { LateInput } from '../../ui/late-input';
-import { Button, Card, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small } from '../../ui/text';
 import { DocumentDrop } from '../uploads/document-drop';
 import { useUploads } from '../uploads/uploads';
@@ -12,6 +11,7 @@ import { useDocumentTools } from './use-document-tools';
 import { TextMenu } from './text-menu';
 import type { Desk } from './use-desk';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 /** Papers brought in at the desk: into the deal, and into this packet as soon as their pages are read. */
 export function AddPapers({ desk }: { desk: Desk }) {
@@ -27,13 +27,13 @@ export function AddPapers({ desk }: { desk: Desk }) {
     });
   });
   return (
-    <View style={{ gap: 8 }}>
+    <Stack gap={8}>
       {tools.error ? <Trouble error={tools.error} /> : null}
       <DocumentDrop {...uploads} />
       {reading.map((name) => (
         <Small key={name}>{TEXT.reading(name)}</Small>
       ))}
-    </View>
+    </Stack>
   );
 }
 
@@ -79,15 +79,15 @@ export function ThrowAway({ desk }: { desk: Desk }) {
   const [asking, setAsking] = useState(false);
   if (!asking)
     return (
-      <Button kind="quiet" onPress={() => setAsking(true)} style={{ alignSelf: 'flex-start' }}>
+      <Button kind="quiet" onPress={() => setAsking(true)} fit>
         {TEXT.deleteThisDraft}
       </Button>
     );
   return (
     <Card style={{ padding: 12 }}>
       <Body>{TEXT.andItsMarksWillBe(desk.draft.name)}</Body>
-      {drop.isError ? <Trouble error={drop.error} /> : null}
-      <View style={{ flexDirection: 'row', gap: 10 }}>
+      <ActError of={drop} />
+      <Row gap={8} align="stretch">
         <Button
           kind="stop"
           busy={drop.isPending}
@@ -96,7 +96,7 @@ export function ThrowAway({ desk }: { desk: Desk }) {
           {TEXT.throwAway}
         </Button>
         <Button onPress={() => setAsking(false)}>{TEXT.keep}</Button>
-      </View>
+      </Row>
     </Card>
   );
 }

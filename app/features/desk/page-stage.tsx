@@ -17,6 +17,7 @@ import { usePinch } from './use-pinch';
 import type { Desk } from './use-desk';
 import { elementOf, webProps, webStyle } from '../../ui/web';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 export const ZOOMS = [1, 1.25, 1.5, 2, 3, 4];
 
@@ -41,10 +42,10 @@ function NoPageYet({ desk }: { desk: Desk }) {
   const reading = desk.packet.documents.find((d) => d.status === 'reading' && inDraft(d.id));
   if (!desk.draft.documents.length)
     return (
-      <View style={{ flex: 1, padding: 24, gap: 16, maxWidth: 560, width: '100%', alignSelf: 'center' }}>
+      <Stack gap={16} grow style={{ padding: 24, maxWidth: 560, width: '100%', alignSelf: 'center' }}>
         <Body>{TEXT.thereIsNoDocument}</Body>
         <AddPapers desk={desk} />
-      </View>
+      </Stack>
     );
   return reading ? (
     <View role="status" style={{ flex: 1, padding: 24 }} testID="still-reading">
@@ -119,25 +120,16 @@ function Stage({ desk, onInsert, room }: { desk: Desk; onInsert: Insert; room: {
   return (
     <>
       {doc && at ? (
-        <View
-          style={{
-            flexDirection: 'row',
-            alignItems: 'center',
-            justifyContent: 'center',
-            backgroundColor: p.sheet,
-            borderBottomWidth: 1,
-            borderColor: p.rule,
-          }}
-        >
+        <Row justify="center" style={{ backgroundColor: p.sheet, borderBottomWidth: 1, borderColor: p.rule }}>
           <IconButton name="chevron-left" label={TEXT.pageBefore} onPress={() => desk.step(-1)} />
-          <Small numberOfLines={1} style={{ color: p.ink, minWidth: 92, flexShrink: 1, textAlign: 'center' }}>
+          <Small numberOfLines={1} tone="ink" center style={{ minWidth: 92, flexShrink: 1 }}>
             {TEXT.pageOf(draft.documents.length > 1 ? `${doc.name}, ` : '', at.page, doc.pages.length)}
           </Small>
           <IconButton name="chevron-right" label={TEXT.nextPage} onPress={() => desk.step(1)} />
           <IconButton name="pages" label={TEXT.allPages} onPress={() => setPages(true)} testID="all-pages" />
           <IconButton name="zoom-out" label={TEXT.smaller} disabled={zoom <= 1} onPress={() => zoomBy(-1)} />
           <IconButton name="zoom-in" label={TEXT.larger} disabled={zoom >= 4} onPress={() => zoomBy(1)} />
-        </View>
+        </Row>
       ) : null}
       <View ref={area} style={{ flex: 1 }}>
         <ScrollView ref={scroller} style={{ flex: 1 }} contentContainerStyle={{ flexGrow: 1, paddingBottom: 24 }}>

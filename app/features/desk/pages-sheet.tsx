@@ -16,6 +16,7 @@ import type { Desk } from './use-desk';
 import { useDocumentTools } from './use-document-tools';
 import { type Slot, turned, usePageSlots } from './use-page-slots';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 const THUMB = 96;
 
@@ -36,18 +37,18 @@ export function PagesSheet({ desk, onClose }: { desk: Desk; onClose: () => void 
     <Portal>
       <Modal visible onDismiss={onClose} contentContainerStyle={webStyle({ position: 'absolute', inset: 0 })}>
         <View style={{ flex: 1, backgroundColor: p.paper }} testID="pages-sheet">
-          <View style={{ flexDirection: 'row', alignItems: 'center', padding: 10, gap: 8, backgroundColor: p.sheet }}>
+          <Row gap={8} style={{ padding: 10, backgroundColor: p.sheet }}>
             <OtherDocument documents={documents} of={doc} by={-1} onGo={setDocument} />
-            <View style={{ flex: 1 }}>
+            <Stack grow>
               <Strong numberOfLines={1}>{doc.name}</Strong>
               <Small>{count(pages.left.length, 'page')}</Small>
-            </View>
+            </Stack>
             <OtherDocument documents={documents} of={doc} by={1} onGo={setDocument} />
             <Button kind="quiet" onPress={() => setEditing((x) => !x)} testID="change-pages">
               {editing ? TEXT.viewOnly : TEXT.changePages}
             </Button>
             <IconButton name="close" label={TEXT.backToTheDesk} onPress={onClose} testID="pages-close" />
-          </View>
+          </Row>
           {tools.error ? (
             <View style={{ padding: 10 }}>
               <Trouble error={tools.error} />
@@ -158,7 +159,7 @@ function Thumb({ desk, doc, slot, onPress }: { desk: Desk; doc: DocumentFacts; s
 function SlotActs({ pages, slot, index, busy }: { pages: Slots; slot: Slot; index: number; busy: boolean }) {
   const { page, out } = slot;
   return (
-    <View style={{ flexDirection: 'row', flexWrap: 'wrap', justifyContent: 'center', width: THUMB + 14 }}>
+    <Row align="stretch" justify="center" wrap style={{ width: THUMB + 14 }}>
       <IconButton
         name="chevron-left"
         label={TEXT.pageEarlier(page)}
@@ -188,17 +189,17 @@ function SlotActs({ pages, slot, index, busy }: { pages: Slots; slot: Slot; inde
           {TEXT.splitBefore}
         </Button>
       ) : null}
-    </View>
+    </Row>
   );
 }
 
 function UseThem({ pages, busy }: { pages: Slots; busy: boolean }) {
   const p = usePalette();
   return (
-    <View style={{ padding: 12, gap: 8, backgroundColor: p.sheet, borderTopWidth: 1, borderColor: p.rule }}>
+    <Stack gap={8} style={{ padding: 12, backgroundColor: p.sheet, borderTopWidth: 1, borderColor: p.rule }}>
       {pages.left.length === 0 ? <Note tone="stop" title={TEXT.keepAtLeastOnePage} /> : null}
       <Small>{TEXT.marksMoveWithTheirPages}</Small>
-      <View style={{ flexDirection: 'row', gap: 8 }}>
+      <Row gap={8} align="stretch">
         <Button
           kind="main"
           disabled={!pages.isChanged || pages.left.length === 0}
@@ -211,7 +212,7 @@ function UseThem({ pages, busy }: { pages: Slots; busy: boolean }) {
         <Button onPress={pages.reset} disabled={!pages.isChanged}>
           {TEXT.discardChanges}
         </Button>
-      </View>
-    </View>
+      </Row>
+    </Stack>
   );
 }

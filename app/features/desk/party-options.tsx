@@ -27,7 +27,7 @@ export function PartyOptions({ party, onChange }: { party: PacketParty; onChange
     onChange(next);
   };
   return (
-    <Card style={{ gap: 10 }} testID={`options-${first}`}>
+    <Card testID={`options-${first}`}>
       <Strong>{TEXT.onlyFor(first)}</Strong>
       <Small>{TEXT.languageReads(first)}</Small>
       <Choice

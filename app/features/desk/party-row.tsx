@@ -1,6 +1,5 @@
 /** A party on the path of a draft: what it does, and a menu to change that. */
 import { useState } from 'react';
-import { View } from 'react-native';
 import {
   type Act,
   ACT_FACTS,
@@ -19,6 +18,7 @@ import { slotToken } from '../../ui/slot-token';
 import { Token } from '../../ui/token';
 import { PartyOptions } from './party-options';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 interface Props {
   party: PacketParty;
@@ -37,25 +37,25 @@ export function PartyRow(props: Props) {
   const without = documents.filter((d) => !d.gets);
   const does = `${sideLabel(party.side, party.ordinal)}, ${ACT_FACTS[party.act].does}`;
   return (
-    <View style={{ gap: 6 }}>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+    <Stack gap={8}>
+      <Row gap={8}>
         <Token name={party.name} letters={slotToken(party)} ink={party.ink} size={28} />
-        <View style={{ flex: 1 }}>
+        <Stack grow>
           <Body>{party.name}</Body>
           <Small>{[does, ...particulars(party)].join(' · ')}</Small>
           {without.length ? <Small>{TEXT.doesNotGet(listWords(without.map((d) => d.name)))}</Small> : null}
-        </View>
+        </Stack>
         <PartyMenu {...props} onOptions={() => setOpen(true)} />
-      </View>
+      </Row>
       {open ? (
         <>
           <PartyOptions party={party} onChange={props.onChange} />
-          <Button kind="quiet" onPress={() => setOpen(false)} style={{ alignSelf: 'flex-start' }}>
+          <Button kind="quiet" onPress={() => setOpen(false)} fit>
             {TEXT.doneWith(calledOf(party))}
           </Button>
         </>
       ) : null}
-    </View>
+    </Stack>
   );
 }
 

@@ -29,6 +29,7 @@ import { ScheduleCard } from './schedule-card';
 import { SendLaterCard } from './send-later-card';
 import type { Desk } from './use-desk';
 import { TEXT } from './words';
+import { Actions, Row, Stack } from '../../ui/layout';
 
 const PATTERNS: { value: PathPattern; label: string }[] = [
   { value: 'by_side', label: 'Sellers, then broker, then buyers' },
@@ -52,7 +53,7 @@ export interface OnPath extends Pick<Desk, 'draft' | 'edit'> {
 
 export function PathPanel({ desk }: { desk: Desk }) {
   return (
-    <View style={{ gap: 12 }}>
+    <Stack gap={12}>
       <Heading>{TEXT.path}</Heading>
       <PathOfDraft on={{ draft: desk.draft, edit: desk.edit, names: desk.packet.documents }} />
       <Addable desk={desk} />
@@ -63,7 +64,7 @@ export function PathPanel({ desk }: { desk: Desk }) {
       <WordsCard on={desk} nameLabel={TEXT.nameOfThePacket} tags={[...desk.view.tags.keys()].slice(0, 4)} />
       <ToldCard on={desk} />
       <ThrowAway desk={desk} />
-    </View>
+    </Stack>
   );
 }
 
@@ -79,7 +80,7 @@ export function PathOfDraft({ on }: { on: OnPath }) {
     ]);
   return (
     <>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+      <Actions>
         {PATTERNS.map((x) => (
           <Button
             key={x.value}
@@ -90,7 +91,7 @@ export function PathOfDraft({ on }: { on: OnPath }) {
             {x.label}
           </Button>
         ))}
-      </View>
+      </Actions>
       {draft.gates.map((gate, i) => (
         <GateRow key={gate.id} on={on} gate={gate} n={i + 1} />
       ))}
@@ -98,18 +99,18 @@ export function PathOfDraft({ on }: { on: OnPath }) {
         icon="plus"
         kind="quiet"
         onPress={() => edit([putGate({ id: newId(), partyIds: [] })])}
-        style={{ alignSelf: 'flex-start' }}
+        fit
         testID="add-gate"
       >
         {TEXT.addAGate}
       </Button>
       {off.length ? (
-        <View style={{ gap: 4 }}>
+        <Stack gap={4}>
           <Strong>{TEXT.atNoGate}</Strong>
           {off.map((party) => (
             <PartyOnPath key={party.id} on={on} party={party} />
           ))}
-        </View>
+        </Stack>
       ) : null}
     </>
   );
@@ -130,17 +131,17 @@ function GateRow({ on, gate, n }: { on: OnPath; gate: Gate; n: number }) {
   const here = gate.partyIds.flatMap((id) => draft.parties.find((x) => x.id === id) ?? []);
   const isLast = n === draft.gates.length;
   return (
-    <View testID="gate" style={{ flexDirection: 'row', gap: 10 }}>
-      <View style={{ alignItems: 'center' }}>
+    <Row testID="gate" gap={8} align="stretch">
+      <Stack align="center">
         <GatePost state={n === 1 ? 'lit' : 'closed'} n={n} />
         {isLast ? null : <View style={{ flex: 1, width: 3, backgroundColor: p.rule, marginTop: 4 }} />}
-      </View>
-      <View style={{ flex: 1, gap: 4 }}>
-        <View style={{ flexDirection: 'row', alignItems: 'center' }}>
-          <View style={{ flex: 1 }}>
+      </Stack>
+      <Stack gap={4} grow>
+        <Row>
+          <Stack grow>
             <Strong>{TEXT.gate(n)}</Strong>
             <Small>{whoStands(here, gate.need)}</Small>
-          </View>
+          </Stack>
           <IconButton
             name="arrow-up"
             label={TEXT.gateEarlier(n)}
@@ -158,7 +159,7 @@ function GateRow({ on, gate, n }: { on: OnPath; gate: Gate; n: number }) {
             label={TEXT.removeGate(n)}
             onPress={() => edit([{ op: 'drop', list: 'gates', id: gate.id }])}
           />
-        </View>
+        </Row>
         {here.filter(holdsGate).length > 1 ? (
           <Switch
             label={TEXT.anyOneOfThem}
@@ -173,8 +174,8 @@ function GateRow({ on, gate, n }: { on: OnPath; gate: Gate; n: number }) {
         {here.map((party) => (
           <PartyOnPath key={party.id} on={on} party={party} />
         ))}
-      </View>
-    </View>
+      </Stack>
+    </Row>
   );
 }
 
@@ -222,7 +223,7 @@ function Addable({ desk: { draft, edit, packet } }: { desk: Desk }) {
   const addable = packet.dealParties.filter((x) => !draft.parties.some((y) => y.id === x.id));
   if (!addable.length) return null;
   return (
-    <View style={{ gap: 6 }}>
+    <Stack gap={8}>
       <Strong>{TEXT.inTheDealNot}</Strong>
       {/* Who they are in the address book is the deal's to know, and stands in no draft. */}
       {addable.map(({ personId: _, ...x }) => (
@@ -230,7 +231,7 @@ function Addable({ desk: { draft, edit, packet } }: { desk: Desk }) {
           {TEXT.add(x.name)}
         </Button>
       ))}
-    </View>
+    </Stack>
   );
 }
 
@@ -251,13 +252,7 @@ function AddMyself({ desk: { draft, edit } }: { desk: Desk }) {
     memberId: me.id,
   };
   return (
-    <Button
-      icon="account-plus"
-      kind="quiet"
-      onPress={() => edit([putParty(asBroker)])}
-      style={{ alignSelf: 'flex-start' }}
-      testID="add-myself"
-    >
+    <Button icon="account-plus" kind="quiet" onPress={() => edit([putParty(asBroker)])} fit testID="add-myself">
       {TEXT.iSignHereToo}
     </Button>
   );

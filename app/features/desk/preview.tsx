@@ -28,6 +28,7 @@ import { Sheet } from '../pages/sheet';
 import type { Desk } from './use-desk';
 import { webStyle } from '../../ui/web';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }) {
@@ -51,9 +52,9 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
     <Portal>
       <Modal visible onDismiss={onClose} contentContainerStyle={webStyle({ position: 'absolute', inset: 0 })}>
         <View ref={alone} style={{ flex: 1, backgroundColor: p.bench }} testID="preview">
-          <View style={{ backgroundColor: p.sheet, padding: 12, gap: 8, borderBottomWidth: 1, borderColor: p.rule }}>
-            <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
-              <View style={{ flex: 1 }}>
+          <Stack gap={8} style={{ backgroundColor: p.sheet, padding: 12, borderBottomWidth: 1, borderColor: p.rule }}>
+            <Row gap={8}>
+              <Stack grow>
                 <Strong style={{ fontSize: 18 }}>{TEXT.asWillSee(calledOf(party))}</Strong>
                 <Small>
                   {puts(party)
@@ -62,9 +63,9 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
                       ? TEXT.readsAndApprovesAtGate(count(pages.length, 'page'), gate + 1)
                       : TEXT.getsACopy(count(pages.length, 'page'))}
                 </Small>
-              </View>
+              </Stack>
               <IconButton name="close" label={TEXT.backToTheDesk} onPress={onClose} testID="preview-close" />
-            </View>
+            </Row>
             {draft.parties.length > 1 ? (
               <Choice
                 wrap
@@ -77,8 +78,8 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
             <Small numberOfLines={2}>
               {TEXT.subjectOf(words(draft.subject), draft.message ? `. ${words(draft.message)}` : '')}
             </Small>
-          </View>
-          <View style={{ flex: 1 }} onLayout={(e) => setWidth(Math.min(720, e.nativeEvent.layout.width - 20))}>
+          </Stack>
+          <Stack grow onLayout={(e) => setWidth(Math.min(720, e.nativeEvent.layout.width - 20))}>
             {width > 0 ? (
               <FlatList
                 data={pages}
@@ -92,7 +93,7 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
                   const here = <T extends { documentId: string; page: number }>(all: T[]) =>
                     all.filter((x) => x.documentId === item.doc.id && x.page === item.page);
                   return (
-                    <View style={{ gap: 4 }}>
+                    <Stack gap={4}>
                       {item.page === 1 ? <Strong>{item.doc.name}</Strong> : null}
                       <Sheet
                         page={item.size}
@@ -117,32 +118,27 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
                             </AtRect>
                           ))}
                       </Sheet>
-                      <Small style={{ textAlign: 'center' }}>{TEXT.pageOf2(item.page, item.doc.pages.length)}</Small>
-                    </View>
+                      <Small center>{TEXT.pageOf2(item.page, item.doc.pages.length)}</Small>
+                    </Stack>
                   );
                 }}
               />
             ) : null}
-          </View>
-          <View
-            style={{
-              flexDirection: 'row',
-              gap: 10,
-              padding: 10,
-              backgroundColor: p.sheet,
-              borderTopWidth: 1,
-              borderColor: p.rule,
-            }}
+          </Stack>
+          <Row
+            gap={8}
+            align="stretch"
+            style={{ padding: 10, backgroundColor: p.sheet, borderTopWidth: 1, borderColor: p.rule }}
           >
-            <Button onPress={onClose} style={{ flex: 1 }}>
+            <Button onPress={onClose} grow>
               {TEXT.backToTheDesk}
             </Button>
             {holdsGate(party) && gate >= 0 && documents.length ? (
-              <Button kind="main" onPress={() => setThrough(true)} style={{ flex: 1 }} testID="go-through">
+              <Button kind="main" onPress={() => setThrough(true)} grow testID="go-through">
                 {TEXT.rehearseAs(calledOf(party))}
               </Button>
             ) : null}
-          </View>
+          </Row>
           {through ? <GoThrough packetId={desk.packet.id} party={party} onClose={() => setThrough(false)} /> : null}
         </View>
       </Modal>
@@ -156,25 +152,20 @@ function GoThrough({ packetId, party, onClose }: { packetId: string; party: Pack
   const alone = useAlone();
   return (
     <View ref={alone} style={webStyle({ position: 'absolute', inset: 0, backgroundColor: p.paper })} testID="rehearsal">
-      <View
-        style={{
-          flexDirection: 'row',
-          alignItems: 'center',
-          gap: 10,
-          backgroundColor: p.bench,
-          paddingHorizontal: 12,
-          borderBottomWidth: 1,
-          borderColor: p.rule,
-        }}
+      <Row
+        gap={8}
+        style={{ backgroundColor: p.bench, paddingHorizontal: 12, borderBottomWidth: 1, borderColor: p.rule }}
       >
-        <Small style={{ flex: 1, color: p.ink }}>{TEXT.youAreRehearsingAsNothing(calledOf(party))}</Small>
+        <Small tone="ink" grow>
+          {TEXT.youAreRehearsingAsNothing(calledOf(party))}
+        </Small>
         <IconButton name="close" label={TEXT.endTheRehearsal} onPress={onClose} testID="rehearsal-close" />
-      </View>
-      <View style={{ flex: 1 }}>
+      </Row>
+      <Stack grow>
         <Suspense fallback={null}>
           <Rehearsal packetId={packetId} partyId={party.id} />
         </Suspense>
-      </View>
+      </Stack>
     </View>
   );
 }

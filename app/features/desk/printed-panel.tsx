@@ -15,6 +15,7 @@ import { useDocumentTools } from './use-document-tools';
 import type { Desk } from './use-desk';
 import { itemAt } from '@gatepath/core/sure';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) {
   if (!desk.ready) return <Loading what={TEXT.thePages} />;
@@ -24,7 +25,7 @@ export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) 
   const strangers = proposals.filter((x) => x.state === 'open' && x.stranger).length;
   const accepted = proposals.filter((x) => x.state === 'accepted').length;
   return (
-    <View style={{ gap: 10 }} testID="printed-panel">
+    <Stack gap={8} testID="printed-panel">
       <Heading>{TEXT.printedPlaces}</Heading>
       {proposals.length === 0 ? (
         <Small>{TEXT.nothingToFillInWas}</Small>
@@ -49,7 +50,7 @@ export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) 
       ) : null}
       <Doubtful n={open.filter((x) => canAccept(x) && x.doubtful).length} />
       {matched.length && desk.draft.parties.length > 1 ? (
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
+        <Row gap={8} align="stretch" wrap>
           {desk.draft.parties.map((party) => {
             const mine = matched.filter((x) => x.partyId === party.id);
             return mine.length ? (
@@ -65,7 +66,7 @@ export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) 
               />
             ) : null;
           })}
-        </View>
+        </Row>
       ) : null}
       {desk.bench.what === 'form' ? null : <Further desk={desk} />}
       {desk.draft.documents.map((d) => {
@@ -73,7 +74,7 @@ export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) 
         return here.length ? <OfDocument key={d.id} desk={desk} documentId={d.id} places={here} onGo={onGo} /> : null;
       })}
       {strangers ? <Small>{TEXT.forPeopleWhoAreNot(count(strangers, 'more place'))}</Small> : null}
-    </View>
+    </Stack>
   );
 }
 
@@ -101,12 +102,7 @@ function Further({ desk }: { desk: Desk }) {
           title={TEXT.hasNoLine(doc.name, listWords(people.map(calledOf)))}
           testID="further"
           action={
-            <Button
-              busy={tools.busy}
-              onPress={() => void tools.addFurther(doc.id, people)}
-              style={{ alignSelf: 'flex-start' }}
-              testID="add-further"
-            >
+            <Button busy={tools.busy} onPress={() => void tools.addFurther(doc.id, people)} fit testID="add-further">
               {TEXT.addAPageForTheir}
             </Button>
           }
@@ -159,11 +155,11 @@ function OfDocument({
   const nameless = places.filter((x) => !x.partyId);
   return (
     <Card style={{ padding: 12 }}>
-      <View style={{ flexDirection: 'row', alignItems: 'center' }}>
-        <View style={{ flex: 1 }}>
+      <Row>
+        <Stack grow>
           <Strong>{name}</Strong>
           <Small>{TEXT.open(count(places.length, 'place'))}</Small>
-        </View>
+        </Stack>
         <DropMenu anchor={(open) => <IconButton name="more" label={TEXT.whatToDo(name)} onPress={open} />}>
           {sure.length ? <MenuItem title={TEXT.acceptHere(sure.length)} onPress={() => desk.accept(sure)} /> : null}
           <MenuItem title={TEXT.dismissAllOfThem} onPress={() => desk.dismiss(places)} />
@@ -180,7 +176,7 @@ function OfDocument({
             : null}
           <MenuItem title={TEXT.dismissThoseWithoutAName} onPress={() => desk.dismiss(nameless)} />
         </DropMenu>
-      </View>
+      </Row>
       {groupsOf(matched).map((g) => (
         <PlaceRow key={itemAt(g, 0).id} desk={desk} places={g} onGo={onGo} />
       ))}
@@ -199,7 +195,7 @@ function PlaceRow({ desk, places, onGo }: { desk: Desk; places: Proposal[]; onGo
   const party = desk.draft.parties.find((x) => x.id === place.partyId);
   const what = `${KINDS[place.kind].word}, ${pageRanges(places.map((x) => x.page))}`;
   return (
-    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+    <Row gap={8}>
       {party ? (
         <Token name={party.name} letters={slotToken(party)} ink={party.ink} size={24} />
       ) : (
@@ -214,7 +210,9 @@ function PlaceRow({ desk, places, onGo }: { desk: Desk; places: Proposal[]; onGo
             alignItems: 'center',
           }}
         >
-          <Body style={{ fontSize: 14, lineHeight: 20, color: p.slate }}>?</Body>
+          <Body tone="plain" style={{ fontSize: 14, lineHeight: 20 }}>
+            ?
+          </Body>
         </View>
       )}
       <Pressable
@@ -228,7 +226,7 @@ function PlaceRow({ desk, places, onGo }: { desk: Desk; places: Proposal[]; onGo
       >
         <Body style={{ fontSize: 15 }}>{what}</Body>
         {place.doubtful ? (
-          <Small style={{ color: p.ochre }}>{TEXT.doubtful(place.label ? `: ${place.label}` : '')}</Small>
+          <Small tone="warn">{TEXT.doubtful(place.label ? `: ${place.label}` : '')}</Small>
         ) : place.beside ? (
           <Small>{TEXT.besideThePrintedOnes}</Small>
         ) : place.label ? (
@@ -239,6 +237,6 @@ function PlaceRow({ desk, places, onGo }: { desk: Desk; places: Proposal[]; onGo
         <IconButton name="check" label={TEXT.accept(what)} onPress={() => desk.accept(places)} />
       ) : null}
       <IconButton name="close" label={TEXT.leaveOutOf(what)} onPress={() => desk.dismiss(places)} />
-    </View>
+    </Row>
   );
 }

@@ -1,6 +1,5 @@
 /** A printed place in hand: accept it as it was read, correct it, or leave it out. */
 import { KINDS, MARK_KINDS, type Proposal, puts, calledOf } from '@gatepath/core/packet';
-import { View } from 'react-native';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, IconButton } from '../../ui/pieces';
 import { Body } from '../../ui/text';
@@ -8,6 +7,7 @@ import { BarButton } from './selection-bar';
 import { BAR_TEXT, UndoRedo } from './bar-parts';
 import type { Desk } from './use-desk';
 import { TEXT } from './words';
+import { Row } from '../../ui/layout';
 
 const PRINTED = MARK_KINDS.filter((k) => KINDS[k].printed);
 
@@ -19,13 +19,13 @@ export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal
   const to = party ?? signers.find((x) => x.id === desk.partyId) ?? null;
   return (
     <>
-      <View style={{ flexDirection: 'row', alignItems: 'center' }}>
-        <Body numberOfLines={2} style={{ color: BAR_TEXT, fontSize: 15, flex: 1 }}>
+      <Row>
+        <Body numberOfLines={2} grow style={{ color: BAR_TEXT, fontSize: 15 }}>
           {`${proposal.doubtful ? TEXT.doubtful2 : TEXT.printedHere}: ${KINDS[proposal.kind].word}${proposal.label ? `, “${proposal.label}”` : ''}`}
         </Body>
         <IconButton name="close" label={TEXT.letGo} color={BAR_TEXT} onPress={() => desk.pickProposal(null)} />
-      </View>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+      </Row>
+      <Row gap={8} align="stretch" wrap>
         {to ? (
           <Button
             kind="main"
@@ -68,10 +68,10 @@ export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal
         <BarButton onPress={() => desk.dismiss([proposal])} testID="dismiss-one">
           {TEXT.dismiss}
         </BarButton>
-      </View>
-      <View style={{ flexDirection: 'row', justifyContent: 'flex-end' }}>
+      </Row>
+      <Row align="stretch" justify="end">
         <UndoRedo desk={desk} />
-      </View>
+      </Row>
     </>
   );
 }

@@ -1,5 +1,4 @@
 /** A change in hand: its words, and taking it away with its initials. */
-import { View } from 'react-native';
 import { Input } from '../../ui/input';
 import { IconButton } from '../../ui/pieces';
 import { Body } from '../../ui/text';
@@ -9,6 +8,7 @@ import { BAR_TEXT, UndoRedo } from './bar-parts';
 import type { Desk } from './use-desk';
 import { lastOf } from '@gatepath/core/sure';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function RedlineBar({ desk, id }: { desk: Desk; id: string }) {
@@ -17,12 +17,12 @@ export function RedlineBar({ desk, id }: { desk: Desk; id: string }) {
   const initials = desk.view.marks.filter((m) => m.redlineId === id).length;
   return (
     <>
-      <View style={{ flexDirection: 'row', alignItems: 'center' }}>
-        <Body numberOfLines={2} style={{ color: BAR_TEXT, fontSize: 15, flex: 1 }}>
+      <Row>
+        <Body numberOfLines={2} grow style={{ color: BAR_TEXT, fontSize: 15 }}>
           {TEXT.toInitial(redline.kind === 'strike' ? TEXT.struck(redline.text) : TEXT.wordsPut, initials)}
         </Body>
         <IconButton name="close" label={TEXT.letGo} color={BAR_TEXT} onPress={() => desk.pickRedline(null)} />
-      </View>
+      </Row>
       {redline.kind === 'insert' ? (
         <Input
           label={TEXT.wordsPut}
@@ -37,16 +37,16 @@ export function RedlineBar({ desk, id }: { desk: Desk; id: string }) {
         />
       ) : null}
       {redline.kind === 'strike' ? (
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        <Row gap={8} align="stretch" wrap>
           <BarButton onPress={() => desk.moveStrike(id, { first: 0, last: 1 })} testID="strike-more">
             {TEXT.oneWordMore}
           </BarButton>
           <BarButton onPress={() => desk.moveStrike(id, { first: 0, last: -1 })}>{TEXT.oneFewer}</BarButton>
           <BarButton onPress={() => desk.moveStrike(id, { first: -1, last: -1 })}>{TEXT.aWordBack}</BarButton>
           <BarButton onPress={() => desk.moveStrike(id, { first: 1, last: 1 })}>{TEXT.aWord}</BarButton>
-        </View>
+        </Row>
       ) : null}
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+      <Row gap={8}>
         {redline.kind === 'strike' ? (
           <BarButton
             testID="insert-beside"
@@ -80,7 +80,7 @@ export function RedlineBar({ desk, id }: { desk: Desk; id: string }) {
             />
           </>
         )}
-        <View style={{ flex: 1 }} />
+        <Stack grow />
         <IconButton
           name="trash"
           label={TEXT.removeTheChange}
@@ -89,7 +89,7 @@ export function RedlineBar({ desk, id }: { desk: Desk; id: string }) {
           testID="drop-redline"
         />
         <UndoRedo desk={desk} />
-      </View>
+      </Row>
     </>
   );
 }

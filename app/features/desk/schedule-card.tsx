@@ -1,5 +1,4 @@
 /** When the packet ends by itself and whom it reminds, with every date that follows shown before sending. */
-import { View } from 'react-native';
 import {
   dayOf,
   plannedDates,
@@ -18,6 +17,7 @@ import { dayWords } from '../../ui/dates';
 import { NudgeWords } from './nudge-words';
 import type { Desk } from './use-desk';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 const WHAT: Record<PlannedDate['what'], (d: PlannedDate) => string> = {
   nudge: (d) => `nudge ${d.n}`,
@@ -39,10 +39,10 @@ export function ScheduleCard({ desk }: { desk: Desk }) {
   const dates = plannedDates(schedule, now, packet.timeZone, packet.holidays);
   const { nudge } = schedule;
   return (
-    <Card style={{ gap: 10 }} testID="schedule">
+    <Card testID="schedule">
       <Heading>{TEXT.time}</Heading>
-      <View style={{ flexDirection: 'row', gap: 10, alignItems: 'flex-end' }}>
-        <View style={{ flex: 1 }}>
+      <Row gap={8} align="end">
+        <Stack grow>
           <DayField
             label={TEXT.lastDayForSigning}
             value={schedule.lastDay ?? ''}
@@ -50,9 +50,9 @@ export function ScheduleCard({ desk }: { desk: Desk }) {
             onChange={(day) => set({ lastDay: day || null, ...(day && !schedule.warnDays ? { warnDays: 1 } : {}) })}
             testID="last-day"
           />
-        </View>
+        </Stack>
         {schedule.lastDay ? <Button onPress={() => set({ lastDay: null })}>{TEXT.none}</Button> : null}
-      </View>
+      </Row>
       {schedule.lastDay && schedule.lastDay < today ? <Small>{TEXT.thisDayHasPassedChoose}</Small> : null}
       {schedule.lastDay ? (
         <NumberField
@@ -71,7 +71,7 @@ export function ScheduleCard({ desk }: { desk: Desk }) {
       />
       {nudge ? (
         <>
-          <View style={{ flexDirection: 'row', gap: 8 }}>
+          <Row gap={8} align="stretch">
             {(
               [
                 ['first', TEXT.afterDays, 1, 90],
@@ -79,7 +79,7 @@ export function ScheduleCard({ desk }: { desk: Desk }) {
                 ['most', TEXT.atMost, 0, 20],
               ] as const
             ).map(([key, label, min, max]) => (
-              <View key={key} style={{ flex: 1 }}>
+              <Stack key={key} grow>
                 <NumberField
                   label={label}
                   value={nudge[key]}
@@ -88,9 +88,9 @@ export function ScheduleCard({ desk }: { desk: Desk }) {
                   onChange={(n) => setNudge({ [key]: n })}
                   testID={`nudge-${key}`}
                 />
-              </View>
+              </Stack>
             ))}
-          </View>
+          </Row>
           <Switch
             label={TEXT.notOnWeekendsOrHolidays}
             on={nudge.businessDays}
@@ -100,12 +100,12 @@ export function ScheduleCard({ desk }: { desk: Desk }) {
         </>
       ) : null}
       {dates.length ? (
-        <View testID="planned-dates" style={{ gap: 2 }}>
+        <Stack testID="planned-dates" gap={4}>
           <Small>{TEXT.ifItGoesOutToday(nudge ? TEXT.someoneDoesNothing : TEXT.noOneDoesAnything)}</Small>
           {dates.map((d) => (
             <Body key={`${d.what}${d.day}`}>{`${dayWords(d.day)}: ${WHAT[d.what](d)}`}</Body>
           ))}
-        </View>
+        </Stack>
       ) : (
         <Small>{TEXT.noLastDayAndNo}</Small>
       )}

@@ -1,7 +1,7 @@
 /** What can be done with the marks in hand. */
 import { KINDS, NOBODY, puts, calledOf } from '@gatepath/core/packet';
 import { useState } from 'react';
-import { ScrollView, View } from 'react-native';
+import { ScrollView } from 'react-native';
 import { count } from '@gatepath/core/text';
 import { Input } from '../../ui/input';
 import { DropMenu, MenuItem } from '../../ui/menu';
@@ -11,6 +11,7 @@ import { BAR_TEXT, PartyTokens, UndoRedo } from './bar-parts';
 import type { Desk } from './use-desk';
 import { itemAt } from '@gatepath/core/sure';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 /** A button on the dark bar. */
 export function BarButton(props: { children: string; onPress: () => void; testID?: string }) {
@@ -43,8 +44,10 @@ export function SelectionBar({ desk, onDetails }: { desk: Desk; onDetails: () =>
   if (repeating) return <RepeatBar desk={desk} onClose={() => setRepeating(false)} />;
   return (
     <>
-      <View style={{ flexDirection: 'row', alignItems: 'center' }}>
-        <Body style={{ color: BAR_TEXT, fontSize: 15, flex: 1 }}>{words}</Body>
+      <Row>
+        <Body grow style={{ color: BAR_TEXT, fontSize: 15 }}>
+          {words}
+        </Body>
         <IconButton
           name="close"
           label={TEXT.letGo}
@@ -52,7 +55,7 @@ export function SelectionBar({ desk, onDetails }: { desk: Desk; onDetails: () =>
           onPress={() => desk.select(null)}
           testID="let-go"
         />
-      </View>
+      </Row>
       <ScrollView horizontal showsHorizontalScrollIndicator={false}>
         <PartyTokens desk={desk} />
       </ScrollView>
@@ -112,7 +115,7 @@ export function SelectionBar({ desk, onDetails }: { desk: Desk; onDetails: () =>
           </BarButton>
         ) : null}
       </ScrollView>
-      <View style={{ flexDirection: 'row', alignItems: 'center', minHeight: 46 }}>
+      <Row style={{ minHeight: 46 }}>
         <IconButton name="copy" label={TEXT.copy} color={BAR_TEXT} onPress={desk.copy} testID="copy" />
         <IconButton
           name="trash"
@@ -121,9 +124,9 @@ export function SelectionBar({ desk, onDetails }: { desk: Desk; onDetails: () =>
           onPress={() => desk.remove()}
           testID="remove-mark"
         />
-        <View style={{ flex: 1 }} />
+        <Stack grow />
         <UndoRedo desk={desk} />
-      </View>
+      </Row>
     </>
   );
 }
@@ -140,7 +143,7 @@ function RepeatBar({ desk, onClose }: { desk: Desk; onClose: () => void }) {
   return (
     <>
       <Body style={{ color: BAR_TEXT }}>{fine ? TEXT.repeatOnPages(from, to) : TEXT.pagesGoFrom(last)}</Body>
-      <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
+      <Row gap={8}>
         <Input
           label={TEXT.fromPage}
           value={from}
@@ -171,7 +174,7 @@ function RepeatBar({ desk, onClose }: { desk: Desk; onClose: () => void }) {
           {TEXT.repeat}
         </Button>
         <IconButton name="close" label={TEXT.doNotRepeat} color={BAR_TEXT} onPress={onClose} />
-      </View>
+      </Row>
     </>
   );
 }

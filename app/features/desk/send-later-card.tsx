@@ -1,16 +1,16 @@
 /** Sending at a day and hour of the deal's own time: set, shown while it waits, and stopped. */
 import { useState } from 'react';
-import { View } from 'react-native';
 import { dayOf, sendingDay, shortDay } from '@gatepath/core/calendar';
 import { usePacketActions, useSession } from '../../api/hooks';
 import { DayField } from '../../ui/day-field';
 import { HourMenu, hourWords } from '../../ui/hour-menu';
-import { Button, Card, Note, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, Note } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Heading, Small } from '../../ui/text';
 import { InNameOf } from './in-name-of';
 import type { Desk } from './use-desk';
 import { TEXT } from './words';
+import { Row } from '../../ui/layout';
 
 const whenWords = (iso: string, timeZone: string) =>
   new Intl.DateTimeFormat('en-GB', {
@@ -30,7 +30,7 @@ export function SendLaterCard({ desk }: { desk: Desk }) {
   if (packet.status !== 'drafting') return null;
   const { later } = packet;
   return (
-    <Card style={{ gap: 10 }} testID="send-later">
+    <Card testID="send-later">
       <Heading>{TEXT.whenItGoes}</Heading>
       {later?.problem ? <Note tone="warn" title={TEXT.notSent(later.problem)} /> : null}
       {later?.at ? (
@@ -47,7 +47,7 @@ export function SendLaterCard({ desk }: { desk: Desk }) {
               kind="quiet"
               busy={sendNotLater.isPending}
               onPress={() => sendNotLater.mutate()}
-              style={{ alignSelf: 'flex-start' }}
+              fit
               testID="send-not-later"
             >
               {TEXT.cancelSending}
@@ -59,12 +59,12 @@ export function SendLaterCard({ desk }: { desk: Desk }) {
       ) : (
         <>
           <Small>{whenSent(desk, now)}</Small>
-          <Button onPress={() => setOpen(true)} style={{ alignSelf: 'flex-start' }} testID="choose-time">
+          <Button onPress={() => setOpen(true)} fit testID="choose-time">
             {TEXT.chooseATime}
           </Button>
         </>
       )}
-      {sendNotLater.isError ? <Trouble error={sendNotLater.error} /> : null}
+      <ActError of={sendNotLater} />
     </Card>
   );
 }
@@ -90,17 +90,17 @@ function SetTime({ desk, onDone }: { desk: Desk; onDone: () => void }) {
   const warns = desk.view.findings.some((f) => f.severity === 'warns');
   return (
     <>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10, alignItems: 'flex-end' }}>
+      <Row gap={8} align="end" wrap>
         <DayField label={TEXT.day} value={day} min={dayOf(now, packet.timeZone)} onChange={setDay} testID="later-day" />
         <HourMenu value={hour} onChange={setHour} testID="later-hour" />
-      </View>
+      </Row>
       <Small>{TEXT.inTheDealsTime(packet.timeZone)}</Small>
       <InNameOf value={forId} onChange={setFor} />
       {warns ? (
         <Switch label={TEXT.sendItDespiteTheWarnings} on={despite} onChange={setDespite} testID="later-despite" />
       ) : null}
-      {sendLater.isError ? <Trouble error={sendLater.error} /> : null}
-      <View style={{ flexDirection: 'row', gap: 10 }}>
+      <ActError of={sendLater} />
+      <Row gap={8} align="stretch">
         <Button
           kind="main"
           disabled={!day || desk.saving.state !== 'saved'}
@@ -116,7 +116,7 @@ function SetTime({ desk, onDone }: { desk: Desk; onDone: () => void }) {
           {TEXT.scheduleSending}
         </Button>
         <Button onPress={onDone}>{TEXT.cancel}</Button>
-      </View>
+      </Row>
     </>
   );
 }

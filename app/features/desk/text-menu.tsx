@@ -1,13 +1,13 @@
 /** Texts that recur: put into a message, and kept from one. */
 import { useState } from 'react';
-import { View } from 'react-native';
 import { useMessageTexts, useTextActs } from '../../api/text-hooks';
 import { Input } from '../../ui/input';
 import { DropMenu, MenuItem } from '../../ui/menu';
-import { Button, Trouble } from '../../ui/pieces';
+import { ActError, Button } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Small } from '../../ui/text';
 import { TEXT } from './words';
+import { Actions, Row, Stack } from '../../ui/layout';
 
 interface Props {
   /** The message as it stands. */
@@ -20,8 +20,8 @@ export function TextMenu({ value, onChange }: Props) {
   const [saving, setSaving] = useState(false);
   const items = texts.data?.items ?? [];
   return (
-    <View style={{ gap: 8 }}>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+    <Stack gap={8}>
+      <Actions>
         {items.length ? (
           <DropMenu
             anchor={(open) => (
@@ -44,9 +44,9 @@ export function TextMenu({ value, onChange }: Props) {
             {TEXT.saveThisMessageAs}
           </Button>
         ) : null}
-      </View>
+      </Actions>
       {saving ? <SaveText text={value} onDone={() => setSaving(false)} /> : null}
-    </View>
+    </Stack>
   );
 }
 
@@ -55,7 +55,7 @@ function SaveText({ text, onDone }: { text: string; onDone: () => void }) {
   const [name, setName] = useState('');
   const [shared, setShared] = useState(true);
   return (
-    <View style={{ gap: 8 }}>
+    <Stack gap={8}>
       <Input label={TEXT.nameOfTheText} value={name} onChangeText={setName} maxLength={60} testID="text-name" />
       <Switch label={TEXT.forEveryoneInTheFirm} on={shared} onChange={setShared} />
       <Small>
@@ -63,8 +63,8 @@ function SaveText({ text, onDone }: { text: string; onDone: () => void }) {
         {TEXT.exampleTag}
         {TEXT.whereAnotherDealHasOthers}
       </Small>
-      {keep.isError ? <Trouble error={keep.error} /> : null}
-      <View style={{ flexDirection: 'row', gap: 10 }}>
+      <ActError of={keep} />
+      <Row gap={8} align="stretch">
         <Button
           disabled={!name.trim()}
           busy={keep.isPending}
@@ -76,7 +76,7 @@ function SaveText({ text, onDone }: { text: string; onDone: () => void }) {
         <Button kind="quiet" onPress={onDone}>
           {TEXT.cancel}
         </Button>
-      </View>
-    </View>
+      </Row>
+    </Stack>
   );
 }

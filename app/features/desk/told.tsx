@@ -33,7 +33,7 @@ export function ToldCard({ on: { draft, edit } }: { on: Pick<Desk, 'draft' | 'ed
   const members = useFirm().data?.members ?? [];
   if (members.length < 2) return null;
   return (
-    <Card style={{ gap: 4 }} testID="told">
+    <Card gap={4} testID="told">
       <Heading>{TEXT.whoElseIsNotified}</Heading>
       <Small>{TEXT.theyGetTheSameNotices}</Small>
       <Told value={draft.reports ?? []} onChange={(value) => edit([{ op: 'set', field: 'reports', value }])} />

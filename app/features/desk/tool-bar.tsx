@@ -14,6 +14,7 @@ import type { Tool } from './mark-acts';
 import type { Desk } from './use-desk';
 import { Radio, RadioGroup } from '../../ui/radio';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 const TOOLS: { tool: Tool; word: string }[] = [
   ...MARK_KINDS.map((k) => ({ tool: k, word: KINDS[k].word })),
@@ -32,12 +33,12 @@ export function ToolBar({ desk, onDetails }: { desk: Desk; onDetails: () => void
     <Tools desk={desk} />
   );
   return (
-    <View style={{ backgroundColor: BAR, borderTopLeftRadius: 18, borderTopRightRadius: 18, padding: 12, gap: 8 }}>
+    <Stack gap={8} style={{ backgroundColor: BAR, borderTopLeftRadius: 18, borderTopRightRadius: 18, padding: 12 }}>
       {inner}
       <View role="status" aria-live="polite" style={{ position: 'absolute', width: 1, height: 1, overflow: 'hidden' }}>
         <Body>{desk.said}</Body>
       </View>
-    </View>
+    </Stack>
   );
 }
 
@@ -61,10 +62,10 @@ function Tools({ desk }: { desk: Desk }) {
   const tokens = <PartyTokens desk={desk} />;
   const everyPage =
     desk.tool !== 'initials' || !inHand ? null : ruled ? (
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6, minHeight: 46, flexShrink: 1 }}>
+      <Row gap={8} style={{ minHeight: 46, flexShrink: 1 }}>
         <Icon name="check" color={BAR_TEXT} size={20} />
         <Body style={{ color: BAR_TEXT, flexShrink: 1 }}>{TEXT.initialsEveryPageOf(calledOf(inHand))}</Body>
-      </View>
+      </Row>
     ) : (
       <Button kind="main" onPress={desk.everyPageLikeThis} testID="every-page" style={{ flexShrink: 1 }}>
         {TEXT.everyPage}
@@ -74,13 +75,13 @@ function Tools({ desk }: { desk: Desk }) {
     <>
       <Body style={{ color: BAR_TEXT, fontSize: 15 }}>{hint}</Body>
       {wide ? (
-        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
+        <Row gap={12}>
           <ScrollView horizontal showsHorizontalScrollIndicator={false} style={{ flex: 1 }}>
             {tokens}
           </ScrollView>
           {everyPage}
           <UndoRedo desk={desk} />
-        </View>
+        </Row>
       ) : (
         <ScrollView horizontal showsHorizontalScrollIndicator={false}>
           {tokens}
@@ -119,10 +120,12 @@ function Tools({ desk }: { desk: Desk }) {
         </RadioGroup>
       </ScrollView>
       {wide ? null : (
-        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8, minHeight: 46 }}>
-          <View style={{ flex: 1, flexDirection: 'row' }}>{everyPage}</View>
+        <Row gap={8} style={{ minHeight: 46 }}>
+          <Row align="stretch" grow>
+            {everyPage}
+          </Row>
           <UndoRedo desk={desk} />
-        </View>
+        </Row>
       )}
     </>
   );

@@ -14,8 +14,9 @@ import {
 } from '@gatepath/core/packet';
 import type { ComposeBody, DocumentPatch, DocumentView, PacketView } from '@gatepath/contract';
 import { unpackFacts } from '@gatepath/contract/facts';
+import { keys } from '../../api/keys';
 import { call, uploadFile } from '../../api/client';
-import { factsQuery, keys } from '../../api/hooks';
+import { factsQuery } from '../../api/hooks';
 import type { Desk } from './use-desk';
 
 const PATIENCE = 90_000;

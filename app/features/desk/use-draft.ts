@@ -6,8 +6,8 @@ import type { EditsBody, PacketView, SavedDraft } from '@gatepath/contract';
 import { EDITS_A_PORTION } from '@gatepath/contract/limits';
 import { TRANSIENT } from '@gatepath/contract/transient';
 import { listWords } from '@gatepath/core/text';
+import { keys } from '../../api/keys';
 import { ApiError, call, newId } from '../../api/client';
-import { keys } from '../../api/hooks';
 
 export interface Saving {
   state: 'saved' | 'saving' | 'offline' | 'refused';

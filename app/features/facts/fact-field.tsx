@@ -3,11 +3,11 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { factWords, wrongWith, type FactDef, type FactValue } from '@gatepath/core/deal';
 import { DayField } from '../../ui/day-field';
-import { usePalette } from '../../ui/hooks';
 import { Input } from '../../ui/input';
 import { Choice } from '../../ui/pieces';
 import { Small } from '../../ui/text';
 import { TEXT } from './words';
+import { Stack } from '../../ui/layout';
 
 /** What stands in the field while it is written: a value, nothing for "not known", or text that is not a value yet. */
 export type Written = { value: FactValue | null } | { wrong: string };
@@ -34,7 +34,6 @@ interface Props {
 }
 
 export function FactField({ def, value, onChange, onSubmit }: Props) {
-  const p = usePalette();
   const [text, setText] = useState(value === null || typeof value === 'boolean' ? '' : String(value));
   const [wrong, setWrong] = useState('');
   const testID = `fact-${def.key}`;
@@ -48,7 +47,7 @@ export function FactField({ def, value, onChange, onSubmit }: Props) {
         : (def.options ?? []);
     const now = value === null ? '' : def.type === 'flag' ? (value === true ? 'yes' : 'no') : String(value);
     return (
-      <View style={{ gap: 4 }} testID={testID}>
+      <Stack gap={4} testID={testID}>
         <Small>{def.label}</Small>
         <Choice
           label={def.label}
@@ -57,7 +56,7 @@ export function FactField({ def, value, onChange, onSubmit }: Props) {
           options={[...options, { value: '', label: TEXT.notKnown }]}
           onChange={(v) => onChange({ value: v === '' ? null : def.type === 'flag' ? v === 'yes' : v })}
         />
-      </View>
+      </Stack>
     );
   }
   const write = (t: string) => {
@@ -79,7 +78,7 @@ export function FactField({ def, value, onChange, onSubmit }: Props) {
         onSubmitEditing={onSubmit}
         testID={testID}
       />
-      {wrong ? <Small style={{ color: p.wine }}>{wrong}</Small> : null}
+      {wrong ? <Small tone="stop">{wrong}</Small> : null}
     </View>
   );
 }

@@ -2,15 +2,15 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
-import { View } from 'react-native';
 import { passwordBody, type PasswordBody, type SessionsView } from '@gatepath/contract';
 import { useOwnSessions } from '../../api/member-hooks';
 import { Field, showFieldErrors } from '../../ui/field';
 import { NewPasswordField } from '../../ui/new-password-field';
-import { Button, Card, Note, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, Note } from '../../ui/pieces';
 import { Heading, Small, Strong } from '../../ui/text';
 import { when } from '../../ui/dates';
 import { TEXT } from './words';
+import { Stack } from '../../ui/layout';
 
 type Session = SessionsView['sessions'][number];
 
@@ -39,13 +39,13 @@ export function AccountCard() {
   const [changing, setChanging] = useState(false);
   const list = sessions.data?.sessions ?? [];
   return (
-    <Card testID="account" style={{ gap: 12 }}>
+    <Card testID="account" gap={12}>
       <Heading>{TEXT.yourAccount}</Heading>
       {password.isSuccess && !changing ? <Note tone="good" title={TEXT.yourPasswordIsChangedYou} /> : null}
       {changing ? (
         <NewPassword password={password} onClose={() => setChanging(false)} />
       ) : (
-        <Button onPress={() => setChanging(true)} style={{ alignSelf: 'flex-start' }} testID="change-password">
+        <Button onPress={() => setChanging(true)} fit testID="change-password">
           {TEXT.changeYourPassword}
         </Button>
       )}
@@ -53,7 +53,7 @@ export function AccountCard() {
       {list.map((s) => (
         <SessionRow key={s.id} session={s} onEnd={() => end.mutate(s.id)} />
       ))}
-      {end.isError ? <Trouble error={end.error} /> : null}
+      <ActError of={end} />
     </Card>
   );
 }
@@ -61,14 +61,14 @@ export function AccountCard() {
 function SessionRow({ session: s, onEnd }: { session: Session; onEnd: () => void }) {
   const browser = browserWords(s.browser);
   return (
-    <View style={{ gap: 4 }} testID="session">
+    <Stack gap={4} testID="session">
       <Small>{TEXT.since(browser, when(s.since), s.current ? TEXT.thisOne : '')}</Small>
       {s.current ? null : (
-        <Button onPress={onEnd} style={{ alignSelf: 'flex-start' }} label={TEXT.signOutSince(browser, when(s.since))}>
+        <Button onPress={onEnd} fit label={TEXT.signOutSince(browser, when(s.since))}>
           {TEXT.signOutThere}
         </Button>
       )}
-    </View>
+    </Stack>
   );
 }
 
@@ -81,16 +81,16 @@ function NewPassword(o: { password: ReturnType<typeof useOwnSessions>['password'
     o.password.mutate(body, { onSuccess: o.onClose, onError: (e) => showFieldErrors(e, setError) }),
   );
   return (
-    <View style={{ gap: 8 }}>
+    <Stack gap={8}>
       <Field control={control} name="current" label={TEXT.currentPassword} secret autoComplete="current-password" />
       <NewPasswordField control={control} label={TEXT.newPassword} onSubmit={() => void submit()} />
-      {o.password.isError ? <Trouble error={o.password.error} /> : null}
+      <ActError of={o.password} />
       <Button kind="main" busy={o.password.isPending} onPress={() => void submit()} testID="save-password">
         {TEXT.changeThePassword}
       </Button>
       <Button kind="quiet" onPress={o.onClose}>
         {TEXT.cancel}
       </Button>
-    </View>
+    </Stack>
   );
 }

@@ -1,6 +1,6 @@
 /** Colleagues who may send in one's own name. */
 import { useColleagues } from '../../api/colleague-hooks';
-import { Card, Trouble } from '../../ui/pieces';
+import { ActError, Card } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Heading, Small } from '../../ui/text';
 import { TEXT } from './words';
@@ -22,7 +22,7 @@ export function ColleaguesCard() {
           testID={`lets-${m.name}`}
         />
       ))}
-      {set.isError ? <Trouble error={set.error} /> : null}
+      <ActError of={set} />
     </Card>
   );
 }

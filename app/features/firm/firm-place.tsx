@@ -39,7 +39,7 @@ export function FirmPlace() {
       <Card>
         <Heading>{TEXT.rules}</Heading>
         <Body>{TEXT.whatEachDealNeedsWhy}</Body>
-        <Button onPress={() => router.push('/rules')} style={{ alignSelf: 'flex-start' }} testID="to-rules">
+        <Button onPress={() => router.push('/rules')} fit testID="to-rules">
           {TEXT.seeTheRules}
         </Button>
       </Card>
@@ -53,10 +53,7 @@ export function FirmPlace() {
       </Card>
       <HolidaysCard firm={f} />
       {session.data?.clockForward ? <ClockCard /> : null}
-      <Button
-        onPress={() => signOut.mutate(undefined, { onSuccess: () => router.replace('/sign-in') })}
-        style={{ alignSelf: 'flex-start' }}
-      >
+      <Button onPress={() => signOut.mutate(undefined, { onSuccess: () => router.replace('/sign-in') })} fit>
         {TEXT.signOut}
       </Button>
     </Page>

@@ -2,14 +2,14 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
-import { View } from 'react-native';
 import { inviteBody, MEMBER_ROLES, type FirmView, type InviteBody } from '@gatepath/contract';
 import { shortDay } from '@gatepath/core/calendar';
 import { useMembers } from '../../api/member-hooks';
 import { Field, showFieldErrors } from '../../ui/field';
-import { Button, Card, Choice, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, Choice, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
 import { TEXT } from './words';
+import { Stack } from '../../ui/layout';
 
 type Member = FirmView['members'][number];
 
@@ -23,7 +23,7 @@ export function MembersCard({ firm, meId }: { firm: FirmView; meId: string }) {
   const isOwner = active.some((m) => m.id === meId && m.role === 'owner');
   const failed = [acts.withdraw, acts.enable].find((a) => a.isError);
   return (
-    <Card testID="members" style={{ gap: 12 }}>
+    <Card testID="members" gap={12}>
       <Heading>{TEXT.members}</Heading>
       {firm.members.map((m) => (
         <MemberRow
@@ -39,7 +39,7 @@ export function MembersCard({ firm, meId }: { firm: FirmView; meId: string }) {
         </MemberRow>
       ))}
       {firm.invitations.map((i) => (
-        <View key={i.id} style={{ gap: 4 }} testID={`invited-${i.email}`}>
+        <Stack key={i.id} gap={4} testID={`invited-${i.email}`}>
           <Strong>{i.name}</Strong>
           <Small>
             {TEXT.invitedAsTheLinkExpires(
@@ -48,15 +48,15 @@ export function MembersCard({ firm, meId }: { firm: FirmView; meId: string }) {
               shortDay(i.expiresAt.slice(0, 10)),
             )}
           </Small>
-          <Button onPress={() => acts.withdraw.mutate(i.id)} style={{ alignSelf: 'flex-start' }}>
+          <Button onPress={() => acts.withdraw.mutate(i.id)} fit>
             {TEXT.withdrawTheInvitation}
           </Button>
-        </View>
+        </Stack>
       ))}
       {failed ? <Trouble error={failed.error} /> : null}
       {isOwner && inviting ? <Invite onClose={() => setInviting(false)} /> : null}
       {isOwner && !inviting ? (
-        <Button onPress={() => setInviting(true)} style={{ alignSelf: 'flex-start' }} testID="invite">
+        <Button onPress={() => setInviting(true)} fit testID="invite">
           {TEXT.inviteAMember}
         </Button>
       ) : null}
@@ -78,26 +78,21 @@ function MemberRow(o: {
     ? `Disabled ${shortDay(m.disabledAt.slice(0, 10))}${m.handedTo ? `; ${m.handedTo} took over` : ''}. `
     : '';
   return (
-    <View style={{ gap: 4 }} testID={`member-${m.email}`}>
+    <Stack gap={4} testID={`member-${m.email}`}>
       <Strong>{`${m.name}${o.isMe ? ' (you)' : ''}`}</Strong>
       <Small>{`${left}${ROLE_WORDS[m.role]}, ${m.email}`}</Small>
       {o.onDisable && !o.children ? (
-        <Button
-          onPress={o.onDisable}
-          style={{ alignSelf: 'flex-start' }}
-          label={TEXT.disable(m.name)}
-          testID={`disable-${m.email}`}
-        >
+        <Button onPress={o.onDisable} fit label={TEXT.disable(m.name)} testID={`disable-${m.email}`}>
           {TEXT.disable2}
         </Button>
       ) : null}
       {o.onEnable ? (
-        <Button onPress={o.onEnable} style={{ alignSelf: 'flex-start' }} label={TEXT.enable(m.name)}>
+        <Button onPress={o.onEnable} fit label={TEXT.enable(m.name)}>
           {TEXT.enable2}
         </Button>
       ) : null}
       {o.children}
-    </View>
+    </Stack>
   );
 }
 
@@ -107,7 +102,7 @@ function HandOver({ member, others, onClose }: { member: Member; others: Member[
   const [toId, setToId] = useState(others[0]?.id ?? '');
   const to = others.find((m) => m.id === toId);
   return (
-    <View style={{ gap: 8 }}>
+    <Stack gap={8}>
       <Body>{TEXT.isSignedOutEverywhere(member.name)}</Body>
       <Choice
         label={TEXT.whoTakesOver}
@@ -115,7 +110,7 @@ function HandOver({ member, others, onClose }: { member: Member; others: Member[
         options={others.map((m) => ({ value: m.id, label: m.name }))}
         onChange={setToId}
       />
-      {disable.isError ? <Trouble error={disable.error} /> : null}
+      <ActError of={disable} />
       <Button
         kind="main"
         busy={disable.isPending}
@@ -127,7 +122,7 @@ function HandOver({ member, others, onClose }: { member: Member; others: Member[
       <Button kind="quiet" onPress={onClose}>
         {TEXT.cancel}
       </Button>
-    </View>
+    </Stack>
   );
 }
 
@@ -141,7 +136,7 @@ function Invite({ onClose }: { onClose: () => void }) {
     invite.mutate(body, { onSuccess: onClose, onError: (e) => showFieldErrors(e, setError) }),
   );
   return (
-    <View style={{ gap: 8 }}>
+    <Stack gap={8}>
       <Field control={control} name="name" label={TEXT.name} />
       <Field
         control={control}
@@ -157,13 +152,13 @@ function Invite({ onClose }: { onClose: () => void }) {
         onChange={(role) => setValue('role', role)}
       />
       <Small>{TEXT.theyGetALink}</Small>
-      {invite.isError ? <Trouble error={invite.error} /> : null}
+      <ActError of={invite} />
       <Button kind="main" busy={invite.isPending} onPress={() => void submit()} testID="send-invitation">
         {TEXT.sendTheInvitation}
       </Button>
       <Button kind="quiet" onPress={onClose}>
         {TEXT.cancel}
       </Button>
-    </View>
+    </Stack>
   );
 }

@@ -1,15 +1,14 @@
 /** The firm's rules for notices: how long before its day each must be delivered, and when it counts as that. */
 import { useState } from 'react';
-import { View } from 'react-native';
 import type { NoticeRulesView } from '@gatepath/contract';
 import { useNoticeRules } from '../../api/notice-hooks';
-import { usePalette } from '../../ui/hooks';
 import { Input } from '../../ui/input';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { NumberField } from '../../ui/number-field';
-import { Button, Card, Choice, IconButton, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, Choice, IconButton, Trouble } from '../../ui/pieces';
 import { Heading, Small, Strong } from '../../ui/text';
 import { TEXT } from './words';
+import { Actions, Row, Ruled, Stack } from '../../ui/layout';
 
 type Rule = NoticeRulesView['rules'][number];
 type After = Rule['term'];
@@ -39,7 +38,7 @@ export function NoticeRulesCard() {
     setOpen(id);
   };
   return (
-    <Card testID="notice-rules" style={{ gap: 10 }}>
+    <Card testID="notice-rules">
       <Heading>{TEXT.rulesForNotices}</Heading>
       <Small>{TEXT.theseAreSamplesCheckEach}</Small>
       {shown.map((rule) => (
@@ -53,7 +52,7 @@ export function NoticeRulesCard() {
           onDrop={() => setDraft(shown.filter((r) => r.id !== rule.id))}
         />
       ))}
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+      <Actions>
         <Button icon="plus" onPress={add}>
           {TEXT.addARule}
         </Button>
@@ -73,8 +72,8 @@ export function NoticeRulesCard() {
             </Button>
           </>
         ) : null}
-      </View>
-      {keep.isError ? <Trouble error={keep.error} /> : null}
+      </Actions>
+      <ActError of={keep} />
     </Card>
   );
 }
@@ -91,23 +90,22 @@ interface RowProps {
 }
 
 function RuleRow({ rule, days, open, onOpen, onChange, onDrop }: RowProps) {
-  const p = usePalette();
   const day = days.find((d) => d.key === rule.day)?.label;
   return (
-    <View style={{ gap: 8, borderTopWidth: 1, borderColor: p.rule, paddingTop: 8 }}>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-        <View style={{ flex: 1 }}>
+    <Ruled gap={8}>
+      <Row gap={8}>
+        <Stack grow>
           <Strong>{rule.name}</Strong>
           <Small>
             {day ? TEXT.deliveredBefore(words(rule.term), day.toLowerCase()) : TEXT.noNoticePeriod}
             {`; counts ${words(rule.delivery.link)} after sending, ${words(rule.delivery.post)} after posting`}
           </Small>
-        </View>
+        </Stack>
         <IconButton name="pencil" label={TEXT.changeTheRule(rule.name)} on={open} onPress={onOpen} />
         <IconButton name="trash" label={TEXT.deleteTheRule(rule.name)} onPress={onDrop} />
-      </View>
+      </Row>
       {open ? (
-        <View style={{ gap: 10 }}>
+        <Stack gap={8}>
           <Input
             label={TEXT.name}
             value={rule.name}
@@ -116,7 +114,7 @@ function RuleRow({ rule, days, open, onOpen, onChange, onDrop }: RowProps) {
           />
           <DropMenu
             anchor={(show) => (
-              <Button onPress={show} style={{ alignSelf: 'flex-start' }}>
+              <Button onPress={show} fit>
                 {day ? TEXT.countsBackFrom(day) : TEXT.notCountedBackFrom}
               </Button>
             )}
@@ -141,15 +139,15 @@ function RuleRow({ rule, days, open, onOpen, onChange, onDrop }: RowProps) {
               onChange={(value) => onChange({ ...rule, delivery: { ...rule.delivery, [way]: value } })}
             />
           ))}
-        </View>
+        </Stack>
       ) : null}
-    </View>
+    </Ruled>
   );
 }
 
 function AfterField({ label, value, onChange }: { label: string; value: After; onChange: (value: After) => void }) {
   return (
-    <View style={{ gap: 4 }}>
+    <Stack gap={4}>
       <NumberField label={label} value={value.n} min={0} max={365} onChange={(n) => onChange({ ...value, n })} />
       <Choice
         label={TEXT.daysOfWhichSort(label)}
@@ -157,6 +155,6 @@ function AfterField({ label, value, onChange }: { label: string; value: After; o
         options={UNITS}
         onChange={(unit) => onChange({ ...value, unit })}
       />
-    </View>
+    </Stack>
   );
 }

@@ -1,16 +1,16 @@
 /** Settings: what a member is written to about, the firm's holidays, and the demo's clock. */
 import { useState } from 'react';
-import { View } from 'react-native';
 import { NOTICES, type FirmView, type Notice } from '@gatepath/contract';
 import { count } from '@gatepath/core/text';
 import { useSession, useSettings } from '../../api/hooks';
 import { DayField } from '../../ui/day-field';
-import { Button, Card, IconButton, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, IconButton } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Body, Heading, Small } from '../../ui/text';
 import { dayWords } from '../../ui/dates';
 import { when } from '../../ui/dates';
 import { TEXT } from './words';
+import { Actions, Row, Stack } from '../../ui/layout';
 
 const NOTICE_WORDS: Record<Notice, string> = {
   asked: 'Someone was asked',
@@ -48,7 +48,7 @@ export function NoticesCard() {
         onChange={(digest) => set({ digest })}
         testID="digest"
       />
-      {notices.isError ? <Trouble error={notices.error} /> : null}
+      <ActError of={notices} />
     </Card>
   );
 }
@@ -61,19 +61,19 @@ export function HolidaysCard({ firm }: { firm: FirmView }) {
       <Heading>{TEXT.holidays}</Heading>
       <Small>{TEXT.noOneIsNudged}</Small>
       {firm.holidays.map((d) => (
-        <View key={d} style={{ flexDirection: 'row', alignItems: 'center' }}>
-          <Body style={{ flex: 1 }}>{`${dayWords(d)}, ${d.slice(0, 4)}`}</Body>
+        <Row key={d}>
+          <Body grow>{`${dayWords(d)}, ${d.slice(0, 4)}`}</Body>
           <IconButton
             name="close"
             label={TEXT.remove(d)}
             onPress={() => holidays.mutate(firm.holidays.filter((x) => x !== d))}
           />
-        </View>
+        </Row>
       ))}
-      <View style={{ flexDirection: 'row', gap: 10, alignItems: 'flex-end' }}>
-        <View style={{ flex: 1 }}>
+      <Row gap={8} align="end">
+        <Stack grow>
           <DayField label={TEXT.anotherHoliday} value={day} onChange={setDay} testID="holiday" />
-        </View>
+        </Stack>
         <Button
           disabled={!day}
           busy={holidays.isPending}
@@ -82,8 +82,8 @@ export function HolidaysCard({ firm }: { firm: FirmView }) {
         >
           {TEXT.add}
         </Button>
-      </View>
-      {holidays.isError ? <Trouble error={holidays.error} /> : null}
+      </Row>
+      <ActError of={holidays} />
     </Card>
   );
 }
@@ -97,8 +97,8 @@ export function ClockCard() {
       <Heading>{TEXT.clock}</Heading>
       <Body>{session.data ? when(session.data.now, session.data.firm?.timeZone) : ''}</Body>
       <Small>{TEXT.setItForwardToSee}</Small>
-      {forward.isError ? <Trouble error={forward.error} /> : null}
-      <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
+      <ActError of={forward} />
+      <Actions>
         {(
           [
             [24, TEXT.forwardOneDay],
@@ -115,7 +115,7 @@ export function ClockCard() {
             {label}
           </Button>
         ))}
-      </View>
+      </Actions>
     </Card>
   );
 }
@@ -129,21 +129,21 @@ export function FailuresCard({ firm }: { firm: FirmView }) {
       <Heading>{TEXT.failedWork}</Heading>
       <Small>{TEXT.theseWereTriedSeveralTimes}</Small>
       {firm.failures.map((f) => (
-        <View key={`${f.queue} ${f.thing}`} style={{ gap: 2 }}>
+        <Stack key={`${f.queue} ${f.thing}`} gap={4}>
           <Body>{f.sentence}</Body>
           <Small>{TEXT.triedLastTheServerSays(count(f.tries, 'time'), when(f.at, firm.timeZone), f.detail)}</Small>
           <Button
             kind="quiet"
             onPress={() => again.mutate({ queue: f.queue, thing: f.thing })}
             busy={again.isPending && again.variables.thing === f.thing}
-            style={{ alignSelf: 'flex-start' }}
+            fit
             testID="work-again"
           >
             {TEXT.tryAgain}
           </Button>
-        </View>
+        </Stack>
       ))}
-      {again.isError ? <Trouble error={again.error} /> : null}
+      <ActError of={again} />
     </Card>
   );
 }

@@ -1,9 +1,9 @@
 /** Message texts on the Firm screen: what there is, and letting one's own go. */
-import { View } from 'react-native';
 import { useMessageTexts, useTextActs } from '../../api/text-hooks';
-import { Card, IconButton, Trouble } from '../../ui/pieces';
+import { ActError, Card, IconButton } from '../../ui/pieces';
 import { Heading, Small, Strong } from '../../ui/text';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 export function TextsCard() {
   const texts = useMessageTexts();
@@ -14,16 +14,16 @@ export function TextsCard() {
       <Heading>{TEXT.messageTexts}</Heading>
       {items.length ? null : <Small>{TEXT.noneYetSaveAMessage}</Small>}
       {items.map((t) => (
-        <View key={t.id} style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-          <View style={{ flex: 1 }}>
+        <Row key={t.id} gap={8}>
+          <Stack grow>
             <Strong>{t.name}</Strong>
             <Small numberOfLines={2}>{t.text}</Small>
             <Small>{t.own ? (t.shared ? TEXT.yoursShared : TEXT.onlyYours) : TEXT.from(t.by)}</Small>
-          </View>
+          </Stack>
           {t.own ? <IconButton name="trash" label={TEXT.letGo(t.name)} onPress={() => drop.mutate(t.id)} /> : null}
-        </View>
+        </Row>
       ))}
-      {drop.isError ? <Trouble error={drop.error} /> : null}
+      <ActError of={drop} />
     </Card>
   );
 }

@@ -3,7 +3,6 @@ import { Table, TableCell, TableHeader, TableRow } from '@tiptap/extension-table
 import { EditorContent, useEditor, useEditorState, type Editor } from '@tiptap/react';
 import StarterKit from '@tiptap/starter-kit';
 import { useEffect, useState } from 'react';
-import { View } from 'react-native';
 import type { Written } from '@gatepath/core/writing';
 import { usePalette } from '../../ui/hooks';
 import { DropMenu, MenuItem } from '../../ui/menu';
@@ -13,6 +12,7 @@ import { PARTS } from './nodes';
 import { PlacePanel } from './place-panel';
 import { TagPanel } from './tag-panel';
 import { TEXT } from './words';
+import { Actions, Row, Stack } from '../../ui/layout';
 
 interface Props {
   text: Written;
@@ -52,11 +52,11 @@ export function FormEditor({ text, from, onChange }: Props) {
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the text at hand is newer than any but one from elsewhere
   }, [editor, from]);
   return (
-    <View style={{ gap: 8 }}>
+    <Stack gap={8}>
       <style>{styles(p.rule)}</style>
       <Tools editor={editor} />
       <EditorContent editor={editor} data-testid="form-text" />
-    </View>
+    </Stack>
   );
 }
 
@@ -82,9 +82,9 @@ function Tools({ editor }: { editor: Editor }) {
   const inTable = useEditorState({ editor, selector: ({ editor: e }) => e.isActive('table') });
   const on = () => editor.chain().focus();
   return (
-    <View style={{ gap: 8 }}>
+    <Stack gap={8}>
       <StyleTools editor={editor} />
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+      <Row gap={8} align="stretch" wrap>
         <Button icon="plus" onPress={() => setPanel(panel === 'tag' ? null : 'tag')} testID="open-tags">
           {TEXT.tag}
         </Button>
@@ -92,7 +92,7 @@ function Tools({ editor }: { editor: Editor }) {
           {TEXT.place}
         </Button>
         <PartMenu editor={editor} />
-      </View>
+      </Row>
       {inTable ? <TableTools editor={editor} /> : null}
       {panel === 'tag' ? (
         <TagPanel
@@ -112,7 +112,7 @@ function Tools({ editor }: { editor: Editor }) {
           onClose={() => setPanel(null)}
         />
       ) : null}
-    </View>
+    </Stack>
   );
 }
 
@@ -137,11 +137,7 @@ function StyleTools({ editor }: { editor: Editor }) {
       .updateAttributes('paragraph', { align: at.center ? null : 'center' })
       .run();
   return (
-    <View
-      role="toolbar"
-      aria-label={TEXT.style}
-      style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 4 }}
-    >
+    <Row role="toolbar" aria-label={TEXT.style} gap={4} wrap>
       <LevelMenu editor={editor} />
       <IconButton name="bold" label={TEXT.bold} on={at.bold} onPress={() => on().toggleBold().run()} />
       <IconButton name="italic" label={TEXT.italic} on={at.italic} onPress={() => on().toggleItalic().run()} />
@@ -161,7 +157,7 @@ function StyleTools({ editor }: { editor: Editor }) {
       <IconButton name="center" label={TEXT.center} on={at.center} onPress={middle} />
       <IconButton name="undo" label={TEXT.takeBack} disabled={!at.undo} onPress={() => on().undo().run()} />
       <IconButton name="redo" label={TEXT.redo} disabled={!at.redo} onPress={() => on().redo().run()} />
-    </View>
+    </Row>
   );
 }
 
@@ -239,7 +235,7 @@ function PartMenu({ editor }: { editor: Editor }) {
 function TableTools({ editor }: { editor: Editor }) {
   const on = () => editor.chain().focus();
   return (
-    <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+    <Actions>
       <Button kind="quiet" onPress={() => on().addRowAfter().run()}>
         {TEXT.rowBelow}
       </Button>
@@ -255,6 +251,6 @@ function TableTools({ editor }: { editor: Editor }) {
       <Button kind="quiet" onPress={() => on().deleteTable().run()}>
         {TEXT.deleteTable}
       </Button>
-    </View>
+    </Actions>
   );
 }

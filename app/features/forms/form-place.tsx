@@ -1,7 +1,6 @@
 /** A form at the desk: the same bench as for packets, with roles in hand instead of people. */
 import { Redirect, useLocalSearchParams } from 'expo-router';
 import { useMemo } from 'react';
-import { View } from 'react-native';
 import type { PacketView, ShelfItemView } from '@gatepath/contract';
 import { FORM_RULES } from '@gatepath/core/checks';
 import { NO_FACTS } from '@gatepath/core/merge';
@@ -16,6 +15,7 @@ import { SHELF_HOME } from '../shelf/home';
 import { WrittenPlace } from './written-place';
 import { NotOwn } from '../shelf/sharing';
 import { TEXT } from './words';
+import { Stack } from '../../ui/layout';
 
 const BENCH: Bench = { what: 'form', home: SHELF_HOME, rules: FORM_RULES };
 
@@ -51,13 +51,13 @@ export function FormPlace() {
   const { written } = item.data;
   if (written)
     return (
-      <View style={{ flex: 1 }}>
+      <Stack grow>
         <WrittenPlace key={item.data.id} item={{ ...item.data, written }} />
         <CommandLine />
-      </View>
+      </Stack>
     );
   return (
-    <View style={{ flex: 1 }}>
+    <Stack grow>
       <DeskScreen
         key={item.data.id}
         packet={packet}
@@ -66,6 +66,6 @@ export function FormPlace() {
         PathPart={FormPart}
       />
       <CommandLine />
-    </View>
+    </Stack>
   );
 }

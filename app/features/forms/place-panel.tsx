@@ -1,6 +1,5 @@
 /** A blank in the line for one of the roles: who fills it, with what, and what is asked. */
 import { useState } from 'react';
-import { View } from 'react-native';
 import { INLINE_KINDS, type InlineKind, type PlaceRun } from '@gatepath/core/writing';
 import { Input } from '../../ui/input';
 import { Button, Card, Choice } from '../../ui/pieces';
@@ -9,6 +8,7 @@ import { Body } from '../../ui/text';
 import { useAbout } from './about';
 import { placeWords } from './nodes';
 import { TEXT } from './words';
+import { Row } from '../../ui/layout';
 
 interface Props {
   onPick: (attrs: PlaceRun['attrs']) => void;
@@ -23,7 +23,7 @@ export function PlacePanel({ onPick, onClose }: Props) {
   const [required, setRequired] = useState(true);
   const [wide, setWide] = useState(false);
   return (
-    <Card style={{ gap: 10, padding: 12 }} testID="place-panel">
+    <Card style={{ padding: 12 }} testID="place-panel">
       {roles.length ? (
         <>
           <Choice
@@ -47,7 +47,7 @@ export function PlacePanel({ onPick, onClose }: Props) {
       ) : (
         <Body>{TEXT.addARoleFirstWhoever}</Body>
       )}
-      <View style={{ flexDirection: 'row', gap: 10 }}>
+      <Row gap={8} align="stretch">
         <Button
           disabled={!roles.length}
           onPress={() => onPick({ slot, kind, label: label.trim(), required, wide })}
@@ -58,7 +58,7 @@ export function PlacePanel({ onPick, onClose }: Props) {
         <Button kind="quiet" onPress={onClose}>
           {TEXT.close}
         </Button>
-      </View>
+      </Row>
     </Card>
   );
 }

@@ -8,6 +8,7 @@ import { SearchBar } from '../../ui/search-bar';
 import { Body, Small, Strong } from '../../ui/text';
 import { useAbout } from './about';
 import { TEXT } from './words';
+import { Row } from '../../ui/layout';
 
 const FROM_WORDS: Record<TagDef['from'], string> = {
   deal: 'The deal',
@@ -37,8 +38,8 @@ export function TagPanel({ onPick, onClose }: { onPick: (key: string) => void; o
       (search.trim() !== '' || t.from !== 'people' || !sides.size || sides.has(t.key.split('.')[1] ?? '')),
   );
   return (
-    <Card style={{ gap: 8, padding: 12 }} testID="tag-panel">
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+    <Card style={{ padding: 12 }} testID="tag-panel">
+      <Row gap={8}>
         <SearchBar
           placeholder={TEXT.findATag}
           value={search}
@@ -49,7 +50,7 @@ export function TagPanel({ onPick, onClose }: { onPick: (key: string) => void; o
         <Button kind="quiet" onPress={onClose}>
           {TEXT.close}
         </Button>
-      </View>
+      </Row>
       <ScrollView style={{ maxHeight: 260 }} {...byKeys('Tags')}>
         {TAG_SOURCES.map((from) => {
           const some = found.filter((t) => t.from === from);
@@ -84,7 +85,7 @@ function TagRow({ tag: t, onPick }: { tag: TagDef; onPick: (key: string) => void
         borderColor: p.rule,
       }}
     >
-      <Strong style={{ flex: 1 }}>{t.label}</Strong>
+      <Strong grow>{t.label}</Strong>
       <Small>{TYPE_WORDS[t.type]}</Small>
     </Pressable>
   );

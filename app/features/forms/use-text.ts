@@ -3,8 +3,8 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import type { ShelfItemView } from '@gatepath/contract';
 import type { Written } from '@gatepath/core/writing';
+import { keys } from '../../api/keys';
 import { ApiError, call } from '../../api/client';
-import { shelfKeys } from '../../api/shelf-hooks';
 
 /** Milliseconds without a letter until a text is sent. */
 const PAUSE = 900;
@@ -75,7 +75,7 @@ export function useText(item: ShelfItemView & { written: NonNullable<ShelfItemVi
         keep(id, null);
         setTold({ state: 'saved', sentence: 'Saved' });
       } else keep(id, { version: version.current, text: unsent.current ?? mine });
-      client.setQueryData(shelfKeys.item(id), saved);
+      client.setQueryData(keys.shelfItem(id), saved);
     } catch (error) {
       const away = !(error instanceof ApiError) || error.status >= 500 || error.status === 401;
       setTold({

@@ -9,7 +9,7 @@ import { newId } from '../../api/client';
 import { useSession } from '../../api/hooks';
 import { useShelfActs } from '../../api/shelf-hooks';
 import { usePalette, useWide } from '../../ui/hooks';
-import { Button, Card, Choice, IconButton, Loading, Note, Page, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, Choice, IconButton, Loading, Note, Page } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Heading, Small, Title } from '../../ui/text';
 import { useDraft, type DraftHandle } from '../desk/use-draft';
@@ -22,6 +22,7 @@ import { Sharing } from '../shelf/sharing';
 import { AboutProvider } from './about';
 import { useText, type TextHandle } from './use-text';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 /** The editor comes over the wire when somebody writes. */
 const FormEditor = lazy(async () => ({ default: (await import('./editor')).FormEditor }));
@@ -54,26 +55,28 @@ export function WrittenPlace({ item }: { item: WrittenItem }) {
       <Page max={wide ? 1240 : 760}>
         <Head name={handle.draft.name} how={TEXT.writtenForm(statusWords(item), text.sentence)} />
         {text.state === 'refused' ? <Note tone="stop" title={text.sentence} testID="text-refused" /> : null}
-        {put.isError ? <Trouble error={put.error} /> : null}
+        <ActError of={put} />
         <Button
           kind="main"
           disabled={there || !saved}
           busy={put.isPending}
           onPress={() => put.mutate(handle.version)}
           testID="put-on-shelf"
-          style={{ alignSelf: 'flex-start' }}
+          fit
         >
           {there ? TEXT.onTheShelfEdition(item.edition) : TEXT.putOnTheShelf}
         </Button>
         {wide ? (
-          <View style={{ flexDirection: 'row', gap: 16, alignItems: 'flex-start' }}>
-            <View style={{ flex: 3, gap: 16, minWidth: 0 }}>{editor}</View>
-            <View style={{ flex: 2, gap: 16, minWidth: 0 }}>
+          <Row gap={16} align="start">
+            <Stack gap={16} style={{ flex: 3, minWidth: 0 }}>
+              {editor}
+            </Stack>
+            <Stack gap={16} style={{ flex: 2, minWidth: 0 }}>
               {roles}
               <Paper item={item} />
               {rest}
-            </View>
-          </View>
+            </Stack>
+          </Row>
         ) : (
           <>
             <Choice label={TEXT.whatIsShown} value={shown} options={[...SHOWN]} onChange={setShown} />
@@ -118,13 +121,13 @@ const isRead = (item: WrittenItem) => item.documents.every((d) => d.status !== '
 
 function Head({ name, how }: { name: string; how: string }) {
   return (
-    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
+    <Row gap={8}>
       <IconButton name="arrow-left" label={TEXT.backToTheShelf} onPress={() => router.navigate('/shelf')} />
-      <View style={{ flex: 1 }}>
+      <Stack grow>
         <Title numberOfLines={2}>{name}</Title>
         <Small testID="text-saving">{how}</Small>
-      </View>
-    </View>
+      </Stack>
+    </Row>
   );
 }
 
@@ -140,8 +143,8 @@ function Paper({ item }: { item: WrittenItem }) {
   const scale = width / size.width;
   const marks = item.draft.marks.filter((m) => m.page === at);
   return (
-    <Card style={{ gap: 8 }} testID="form-paper">
-      <View style={{ flexDirection: 'row', alignItems: 'center' }}>
+    <Card testID="form-paper">
+      <Row>
         <Heading style={{ flex: 1 }}>{TEXT.paper}</Heading>
         <IconButton name="arrow-left" label={TEXT.thePageBefore} disabled={at === 1} onPress={() => setPage(at - 1)} />
         <Small>{TEXT.pageOf(at, document.pages.length)}</Small>
@@ -151,7 +154,7 @@ function Paper({ item }: { item: WrittenItem }) {
           disabled={at === document.pages.length}
           onPress={() => setPage(at + 1)}
         />
-      </View>
+      </Row>
       <View onLayout={(e) => setWidth(e.nativeEvent.layout.width)}>
         {width ? (
           <Sheet

@@ -8,6 +8,7 @@ import { Body } from '../../ui/text';
 import { FONT } from '../../ui/theme';
 import { CommandButton, CommandLine } from './command-line';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 const PLACES = [
   { href: '/today', label: 'Today' },
@@ -29,9 +30,9 @@ export function OfficeFrame() {
   return (
     <View style={{ flex: 1, backgroundColor: p.paper }}>
       {wide ? <Places /> : null}
-      <View style={{ flex: 1 }}>
+      <Stack grow>
         <Slot />
-      </View>
+      </Stack>
       {wide ? null : <Places />}
       <CommandLine />
     </View>
@@ -43,16 +44,14 @@ export function Places() {
   const p = usePalette();
   const wide = useWide();
   return (
-    <View
+    <Row
       role="navigation"
       style={{
-        flexDirection: 'row',
         backgroundColor: p.sheet,
         borderColor: p.rule,
         borderTopWidth: wide ? 0 : 1,
         borderBottomWidth: wide ? 1 : 0,
         paddingHorizontal: wide ? 24 : 0,
-        alignItems: 'center',
         justifyContent: wide ? 'flex-start' : 'space-around',
         gap: wide ? 12 : 0,
         minHeight: 62,
@@ -67,7 +66,7 @@ export function Places() {
         <NavLink key={place.href} {...place} />
       ))}
       {wide ? <CommandButton /> : null}
-    </View>
+    </Row>
   );
 }
 
@@ -86,7 +85,7 @@ function NavLink({ href, label }: (typeof PLACES)[number]) {
       style={{ minHeight: 60, minWidth: wide ? 72 : 60, alignItems: 'center', justifyContent: 'center', gap: 6 }}
     >
       <View style={{ width: on ? 28 : 8, height: 6, borderRadius: 3, backgroundColor: on ? p.brick : p.rule }} />
-      <Body style={{ color: on ? p.brick : p.slate, fontFamily: on ? FONT.bold : FONT.text, fontSize: wide ? 15 : 14 }}>
+      <Body tone={on ? 'act' : 'plain'} style={{ fontFamily: on ? FONT.bold : FONT.text, fontSize: wide ? 15 : 14 }}>
         {label}
       </Body>
     </Pressable>

@@ -6,6 +6,7 @@ import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, Card, Note } from '../../ui/pieces';
 import { Heading, Small, Strong } from '../../ui/text';
 import { TEXT } from './words';
+import { Row } from '../../ui/layout';
 
 /** A table that was looked at. */
 type Seen = Pick<HomeTable, 'headings' | 'map' | 'fields' | 'missing' | 'sample'>;
@@ -22,16 +23,7 @@ export function Columns({ seen, onSet }: { seen: Seen; onSet: (at: number, key: 
       <Heading>{TEXT.whatEachColumn}</Heading>
       {seen.missing.length ? <Note tone="warn" title={TEXT.noColumnIsSet(seen.missing.join(', '))} /> : null}
       {seen.headings.map((heading, i) => (
-        <View
-          key={`${i} ${heading}`}
-          style={{
-            flexDirection: 'row',
-            alignItems: 'center',
-            gap: 10,
-            borderTopWidth: i ? 1 : 0,
-            borderColor: p.rule,
-          }}
-        >
+        <Row key={`${i} ${heading}`} gap={8} style={{ borderTopWidth: i ? 1 : 0, borderColor: p.rule }}>
           <View style={{ flex: 1, paddingVertical: 8 }}>
             <Strong numberOfLines={1}>{heading || TEXT.column(i + 1)}</Strong>
             <Small numberOfLines={1}>
@@ -57,7 +49,7 @@ export function Columns({ seen, onSet }: { seen: Seen; onSet: (at: number, key: 
               <MenuItem key={f.key} title={f.label} onPress={() => onSet(i, f.key)} />
             ))}
           </DropMenu>
-        </View>
+        </Row>
       ))}
     </Card>
   );

@@ -1,5 +1,5 @@
 /** A table of another program brought in: which column is what, what is wrong with which row, and then all or the good ones. */
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useQueryClient } from '@tanstack/react-query';
 import { router, useLocalSearchParams } from 'expo-router';
 import { useRef, useState } from 'react';
 import { View } from 'react-native';
@@ -7,12 +7,15 @@ import type { ImportView } from '@gatepath/contract';
 import { TABLE_KINDS, type TableKind } from '@gatepath/core/intake';
 import { count } from '@gatepath/core/text';
 import { isOneOf } from '@gatepath/core/sure';
+import { useAct } from '../../api/act';
+import { keys } from '../../api/keys';
 import { uploadFile } from '../../api/client';
 import { useFilePick } from '../../ui/file-pick';
-import { Button, Card, Choice, IconButton, Note, Page, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, Choice, IconButton, Note, Page } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 import { Columns, withField } from './columns';
 import { TEXT } from './words';
+import { Actions, Row } from '../../ui/layout';
 
 const WHAT: Record<TableKind, string> = { deals: 'Deals', people: 'People' };
 
@@ -28,10 +31,10 @@ export function ImportPlace() {
   });
   return (
     <Page max={760}>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
+      <Row gap={4}>
         <IconButton name="arrow-left" label={TEXT.backToTheList} onPress={() => router.navigate(`/${kind}`)} />
         <Title>{TEXT.importATable}</Title>
-      </View>
+      </Row>
       <Card>
         <Choice
           label={TEXT.whatItsRows}
@@ -41,7 +44,7 @@ export function ImportPlace() {
         />
         <Body>{kind === 'people' ? TEXT.aCsvFile : TEXT.aCsvFile2}</Body>
         {pick.field}
-        <Button icon="file-plus" onPress={pick.open} style={{ alignSelf: 'flex-start' }}>
+        <Button icon="file-plus" onPress={pick.open} fit>
           {file ? TEXT.aFileOtherThan(file.name) : TEXT.chooseAFile}
         </Button>
       </Card>
@@ -60,17 +63,19 @@ function Preview({ kind, file }: { kind: TableKind; file: File }) {
   const client = useQueryClient();
   const [seen, setSeen] = useState<ImportView | null>(null);
   const begun = useRef(false);
-  const look = useMutation({
-    mutationFn: ({ take, map }: Ask) =>
+  const look = useAct(
+    ({ take, map }: Ask) =>
       uploadFile('importTable', file, {
         params: { tableKind: kind },
         query: { take, ...(map ? { map: map.join(',') } : {}) },
       }),
-    onSuccess: (view) => {
-      setSeen(view);
-      if (view.taken) void client.invalidateQueries({ queryKey: [kind] });
+    {
+      onDone: (view) => {
+        setSeen(view);
+        if (view.taken) void client.invalidateQueries({ queryKey: keys[kind] });
+      },
     },
-  });
+  );
   if (!begun.current) {
     begun.current = true;
     look.mutate({ take: 'none' });
@@ -84,7 +89,7 @@ function Preview({ kind, file }: { kind: TableKind; file: File }) {
   const taken = seen?.taken;
   return (
     <>
-      {look.isError ? <Trouble error={look.error} /> : null}
+      <ActError of={look} />
       {look.isPending && !seen ? <Body>{TEXT.theTableIsBeingRead}</Body> : null}
       {taken ? (
         <Note
@@ -95,7 +100,7 @@ function Preview({ kind, file }: { kind: TableKind; file: File }) {
           )}
           testID="import-done"
           action={
-            <Button kind="quiet" onPress={() => router.navigate(`/${kind}`)} style={{ alignSelf: 'flex-start' }}>
+            <Button kind="quiet" onPress={() => router.navigate(`/${kind}`)} fit>
               {kind === 'people' ? TEXT.toTheAddressBook : TEXT.toTheDeals}
             </Button>
           }
@@ -106,7 +111,7 @@ function Preview({ kind, file }: { kind: TableKind; file: File }) {
           <Columns seen={seen} onSet={setField} />
           <Rows seen={seen} kind={kind} />
           <Card>
-            <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+            <Actions>
               <Button
                 kind="main"
                 busy={look.isPending}
@@ -117,7 +122,7 @@ function Preview({ kind, file }: { kind: TableKind; file: File }) {
                 {seen.bad ? TEXT.importThe(count(seen.good, 'good row')) : TEXT.importAll(count(seen.good, 'row'))}
               </Button>
               <Button onPress={() => router.navigate(`/${kind}`)}>{TEXT.cancel}</Button>
-            </View>
+            </Actions>
             {seen.bad ? <Small>{TEXT.toImportEverythingOrNothing}</Small> : null}
           </Card>
         </>
@@ -146,7 +151,7 @@ function Rows({ seen, kind }: { seen: ImportView; kind: TableKind }) {
         </View>
       ))}
       {seen.wrong.length > listed.length ? (
-        <Button kind="quiet" onPress={() => setAll(true)} style={{ alignSelf: 'flex-start' }}>
+        <Button kind="quiet" onPress={() => setAll(true)} fit>
           {TEXT.more(seen.wrong.length - listed.length)}
         </Button>
       ) : null}

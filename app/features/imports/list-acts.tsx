@@ -1,14 +1,15 @@
 /** What goes with a whole list: bringing one in, and writing it out. */
 import { router } from 'expo-router';
-import { Linking, View } from 'react-native';
+import { Linking } from 'react-native';
 import { urlOf } from '@gatepath/contract/paths';
 import { CsvLink } from '../../ui/csv-link';
 import { Button } from '../../ui/pieces';
 import { TEXT } from './words';
+import { Row } from '../../ui/layout';
 
 export function ListActs({ list }: { list: 'people' | 'deals' }) {
   return (
-    <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
+    <Row align="stretch" wrap>
       <Button kind="quiet" icon="file-plus" onPress={() => router.push(`/import?what=${list}`)} testID="bring-in">
         {TEXT.importATable}
       </Button>
@@ -23,6 +24,6 @@ export function ListActs({ list }: { list: 'people' | 'deals' }) {
           {TEXT.asContactCards}
         </Button>
       ) : null}
-    </View>
+    </Row>
   );
 }

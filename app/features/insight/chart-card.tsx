@@ -9,6 +9,7 @@ import { Button, Card } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
 import { FONT } from '../../ui/theme';
 import { TEXT } from './words';
+import { Row } from '../../ui/layout';
 
 export interface Series {
   key: string;
@@ -62,14 +63,14 @@ export function ChartCard({
       {nothing ? null : (
         <>
           {series.length > 1 ? (
-            <View style={{ flexDirection: 'row', gap: 16, flexWrap: 'wrap' }}>
+            <Row gap={16} align="stretch" wrap>
               {series.map((s) => (
-                <View key={s.key} style={{ flexDirection: 'row', gap: 6, alignItems: 'center' }}>
+                <Row key={s.key} gap={8}>
                   <View style={{ width: 14, height: 14, borderRadius: 3, backgroundColor: s.color }} />
-                  <Small style={{ color: p.ink }}>{s.label}</Small>
-                </View>
+                  <Small tone="ink">{s.label}</Small>
+                </Row>
               ))}
-            </View>
+            </Row>
           ) : null}
           <View onLayout={(e) => setWidth(Math.floor(e.nativeEvent.layout.width))} aria-hidden>
             {width > 0 ? (
@@ -107,12 +108,12 @@ export function ChartCard({
         </>
       )}
       {numbers ? <Numbers headings={headings} table={table} label={title} /> : null}
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
+      <Row align="stretch" wrap>
         <Button kind="quiet" onPress={() => setNumbers(!numbers)} testID={`${testID}-numbers`}>
           {numbers ? TEXT.hideTheNumbers : TEXT.theNumbers}
         </Button>
         <CsvLink list={list} />
-      </View>
+      </Row>
     </Card>
   );
 }
@@ -122,25 +123,27 @@ function Numbers({ headings, table, label }: { headings: string[]; table: (strin
   const cell = { flex: 1, fontVariant: ['tabular-nums' as const] };
   return (
     <View role="table" aria-label={label}>
-      <View role="row" style={{ flexDirection: 'row', gap: 8, paddingVertical: 6 }}>
+      <Row role="row" gap={8} align="stretch" style={{ paddingVertical: 6 }}>
         {headings.map((h, i) => (
           <View key={h} role="columnheader" style={{ flex: i ? 1 : 1.6 }}>
             <Strong style={{ fontSize: 14, textAlign: i ? 'right' : 'left' }}>{h}</Strong>
           </View>
         ))}
-      </View>
+      </Row>
       {table.map((row) => (
-        <View
+        <Row
           key={String(row[0])}
           role="row"
-          style={{ flexDirection: 'row', gap: 8, paddingVertical: 4, borderTopWidth: 1, borderColor: p.rule }}
+          gap={8}
+          align="stretch"
+          style={{ paddingVertical: 4, borderTopWidth: 1, borderColor: p.rule }}
         >
           {row.map((value, i) => (
             <View key={headings[i]} role="cell" style={{ flex: i ? 1 : 1.6 }}>
               <Small style={{ ...cell, color: p.ink, textAlign: i ? 'right' : 'left' }}>{String(value)}</Small>
             </View>
           ))}
-        </View>
+        </Row>
       ))}
     </View>
   );

@@ -4,6 +4,7 @@ import { View } from 'react-native';
 import type { InsightView } from '@gatepath/contract';
 import { shortDay } from '@gatepath/core/calendar';
 import { count, lowerFirst, SIDE_WORDS } from '@gatepath/core/text';
+import { keys } from '../../api/keys';
 import { call } from '../../api/client';
 import { usePalette, useWide } from '../../ui/hooks';
 import { isReady, NotReady } from '../../ui/not-ready';
@@ -11,10 +12,11 @@ import { Page } from '../../ui/pieces';
 import { Body, Title } from '../../ui/text';
 import { ChartCard } from './chart-card';
 import { TEXT } from './words';
+import { Row } from '../../ui/layout';
 
 export function InsightPlace() {
   const wide = useWide();
-  const insight = useQuery({ queryKey: ['insight'], queryFn: () => call('insight'), staleTime: 60_000 });
+  const insight = useQuery({ queryKey: keys.insight, queryFn: () => call('insight'), staleTime: 60_000 });
   if (!isReady(insight)) return <NotReady query={insight} what={TEXT.howItGoes} />;
   const v = insight.data;
   const column = { flex: 1, gap: 16, minWidth: 0 };
@@ -25,7 +27,7 @@ export function InsightPlace() {
         <Body>{TEXT.howTheFirmsPacketsWent}</Body>
       </View>
       {wide ? (
-        <View style={{ flexDirection: 'row', gap: 16, alignItems: 'flex-start' }}>
+        <Row gap={16} align="start">
           <View style={column}>
             <Weeks v={v} />
             <Through v={v} />
@@ -34,7 +36,7 @@ export function InsightPlace() {
             <Waits v={v} />
             <HoldUps v={v} />
           </View>
-        </View>
+        </Row>
       ) : (
         <>
           <Weeks v={v} />

@@ -9,6 +9,7 @@ import { Body, Small, Strong } from '../../ui/text';
 import { Token } from '../../ui/token';
 import { FONT } from '../../ui/theme';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 export interface LedgerParty {
   id: string;
@@ -76,7 +77,7 @@ export function LedgerGrid({ rows, parties, documents, onTouch, here, height }: 
             <Strong numberOfLines={1}>{item.head}</Strong>
           </View>
         ) : (
-          <Row
+          <LedgerRow
             row={item.row}
             parties={parties}
             cell={cell}
@@ -99,20 +100,20 @@ export function LedgerGrid({ rows, parties, documents, onTouch, here, height }: 
       testID="ledger"
       onLayout={(e) => setWidth(e.nativeEvent.layout.width)}
     >
-      <View role="row" style={{ flexDirection: 'row', alignItems: 'center', minHeight: 36 }}>
-        <View style={{ flex: 1 }} />
+      <Row role="row" style={{ minHeight: 36 }}>
+        <Stack grow />
         {parties.map((p) => (
           <View key={p.id} role="columnheader" style={{ width: cell, alignItems: 'center' }}>
             <Token name={p.name} letters={p.letters} ink={p.ink} size={Math.min(26, cell - 4)} />
           </View>
         ))}
-      </View>
+      </Row>
       {list}
     </View>
   );
 }
 
-const Row = memo(function Row({
+const LedgerRow = memo(function LedgerRow({
   row,
   parties,
   cell: cellWidth,
@@ -127,20 +128,12 @@ const Row = memo(function Row({
   onTouch: Props['onTouch'];
   here: string | null;
 }) {
-  const p = usePalette();
   return (
-    <View
-      role="row"
-      testID={`ledger-row-${row.page}`}
-      style={{ flexDirection: 'row', alignItems: 'center', height: ROW }}
-    >
+    <Row role="row" testID={`ledger-row-${row.page}`} style={{ height: ROW }}>
       <Small
-        style={{
-          flex: 1,
-          color: here !== null ? p.brick : p.ink,
-          fontFamily: here !== null ? FONT.bold : FONT.text,
-          fontVariant: ['tabular-nums'],
-        }}
+        tone={here !== null ? 'act' : 'ink'}
+        grow
+        style={{ fontFamily: here !== null ? FONT.bold : FONT.text, fontVariant: ['tabular-nums'] }}
       >
         {label}
       </Small>
@@ -160,7 +153,7 @@ const Row = memo(function Row({
           </Pressable>
         );
       })}
-    </View>
+    </Row>
   );
 });
 
@@ -187,7 +180,9 @@ function Cell({ cell, here }: { cell: LedgerCell; here: boolean }) {
       }}
     >
       {gap ? (
-        <Body style={{ color: p.wine, fontFamily: FONT.bold, fontSize: 14, lineHeight: 16 }}>?</Body>
+        <Body tone="stop" style={{ fontFamily: FONT.bold, fontSize: 14, lineHeight: 16 }}>
+          ?
+        </Body>
       ) : cell.state === 'excepted' ? (
         <View style={{ width: 10, height: 2, backgroundColor: p.slate }} />
       ) : done && cell.wants !== 'signature' ? (

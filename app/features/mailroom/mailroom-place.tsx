@@ -1,13 +1,13 @@
 import { router, useLocalSearchParams } from 'expo-router';
-import { Linking, Pressable, View } from 'react-native';
+import { Linking, Pressable } from 'react-native';
 import type { MessageSummary } from '@gatepath/contract';
 import { useMailroom, useSession } from '../../api/hooks';
 import { when } from '../../ui/dates';
-import { usePalette } from '../../ui/hooks';
 import { ListPage } from '../../ui/list-page';
 import { Button, Card, Note } from '../../ui/pieces';
 import { Body, Small, Strong, Title } from '../../ui/text';
 import { TEXT } from './words';
+import { Row } from '../../ui/layout';
 
 export function MailroomPlace() {
   const { packetId } = useLocalSearchParams<{ packetId?: string }>();
@@ -44,7 +44,6 @@ export function MailroomPlace() {
 }
 
 function MessageCard({ message: m, timeZone }: { message: MessageSummary; timeZone?: string }) {
-  const p = usePalette();
   return (
     <Card testID="message">
       <Pressable role="link" onPress={() => router.push(`/mailroom/${m.id}`)} style={{ gap: 2, minHeight: 44 }}>
@@ -53,14 +52,14 @@ function MessageCard({ message: m, timeZone }: { message: MessageSummary; timeZo
           {m.channel === 'text' ? TEXT.textMessage(m.toName, m.toPhone ?? '') : `To ${m.toName} (${m.toEmail})`}
         </Small>
         <Small>{`${when(m.createdAt, timeZone)} · ${{ queued: 'on its way', kept: 'in the mailroom', sent: 'sent', failed: 'not sent', returned: 'came back' }[m.status]}`}</Small>
-        {m.problem ? <Small style={{ color: p.wine }}>{m.problem}</Small> : null}
+        {m.problem ? <Small tone="stop">{m.problem}</Small> : null}
       </Pressable>
       {m.link && /\/sign\//.test(m.link) ? (
-        <View style={{ flexDirection: 'row' }}>
+        <Row align="stretch">
           <Button onPress={() => void Linking.openURL(m.link!)} testID={`open-link-${m.toName.split(' ')[0]}`}>
             {TEXT.openSSigningLink(m.toName.split(' ')[0] ?? '')}
           </Button>
-        </View>
+        </Row>
       ) : null}
     </Card>
   );

@@ -4,9 +4,10 @@ import { urlOf } from '@gatepath/contract/paths';
 import { useMessage, useReturnMessage, useSession } from '../../api/hooks';
 import { when } from '../../ui/dates';
 import { NotReady, isReady } from '../../ui/not-ready';
-import { Button, Card, Note, Page, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, Note, Page } from '../../ui/pieces';
 import { Body, Small, Title } from '../../ui/text';
 import { TEXT } from './words';
+import { Actions } from '../../ui/layout';
 
 export function MessagePlace() {
   const { messageId } = useLocalSearchParams<{ messageId: string }>();
@@ -32,8 +33,8 @@ export function MessagePlace() {
           ))}
       </Card>
       {m.problem ? <Note tone="warn" title={m.problem} /> : null}
-      {giveBack.isError ? <Trouble error={giveBack.error} /> : null}
-      <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
+      <ActError of={giveBack} />
+      <Actions>
         {m.link ? (
           <Button kind="main" onPress={() => void Linking.openURL(m.link!)}>
             {TEXT.openTheLink}
@@ -49,7 +50,7 @@ export function MessagePlace() {
             {TEXT.saveAsEml}
           </Button>
         ) : null}
-      </View>
+      </Actions>
     </Page>
   );
 }

@@ -10,13 +10,14 @@ import { firstName, listWords } from '@gatepath/core/text';
 import { isOfPaper } from '@gatepath/core/writing';
 import type { useNoticeActs } from '../../api/notice-hooks';
 import { usePalette } from '../../ui/hooks';
-import { Button, Trouble } from '../../ui/pieces';
+import { ActError, Button } from '../../ui/pieces';
 import { Body, Small, Strong } from '../../ui/text';
 import { webProps } from '../../ui/web';
 import { HomeChooser } from './home-chooser';
 import { SaidFields, useSaid } from './said-fields';
 import { STATE_WORDS, StepMark, type StepName } from './step-mark';
 import { TEXT } from './words';
+import { Actions, Row, Stack } from '../../ui/layout';
 
 export type Acts = ReturnType<typeof useNoticeActs>;
 
@@ -153,23 +154,22 @@ function Lines({ row, notice, columns, says }: Part) {
     row.countsFrom ? `counts from ${shortDay(row.countsFrom)}` : '',
   ];
   return (
-    <View style={{ gap: 4 }}>
-      <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
-        <Strong style={{ flex: 1 }}>{row.home}</Strong>
+    <Stack gap={4}>
+      <Row gap={8}>
+        <Strong grow>{row.home}</Strong>
         {stepsOf(notice).map((s) => (
           <StepMark key={s.name} state={row.steps[s.name]} label={s.label} />
         ))}
-      </View>
+      </Row>
       <Small>{told.filter(Boolean).join(', ')}</Small>
       {says}
-    </View>
+    </Stack>
   );
 }
 
 /** What can be done for one household. */
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 function Opened({ row, notice, acts }: { row: NoticeRow; notice: NoticeView; acts: Acts }) {
-  const p = usePalette();
   const on = useSaid();
   const { setRow } = acts;
   const open = row.state !== 'gone' && row.state !== 'going';
@@ -179,9 +179,9 @@ function Opened({ row, notice, acts }: { row: NoticeRow; notice: NoticeView; act
     (def) => isOfPaper(def.key) || def.key in row.values || row.problems.some((text) => text.startsWith(def.label)),
   );
   return (
-    <View testID="home-open" style={{ gap: 10, paddingHorizontal: 14, paddingBottom: 14, maxWidth: 720 }}>
+    <Stack testID="home-open" gap={8} style={{ paddingHorizontal: 14, paddingBottom: 14, maxWidth: 720 }}>
       {row.problems.map((text) => (
-        <Body key={text} style={{ color: p.wine }}>
+        <Body key={text} tone="stop">
           {text}
         </Body>
       ))}
@@ -192,8 +192,8 @@ function Opened({ row, notice, acts }: { row: NoticeRow; notice: NoticeView; act
         <HomeChooser home={row.home} onChoose={(dealId) => setRow.mutate({ rowId: row.id, dealId })} />
       ) : null}
       {open && row.state !== 'left_out' ? <SaidFields facts={asked} values={row.values} on={on} /> : null}
-      {setRow.isError ? <Trouble error={setRow.error} /> : null}
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+      <ActError of={setRow} />
+      <Actions>
         {open && row.state !== 'left_out' ? (
           <Button
             disabled={!on.changed || !on.fits}
@@ -234,7 +234,7 @@ function Opened({ row, notice, acts }: { row: NoticeRow; notice: NoticeView; act
             {row.state === 'left_out' ? TEXT.includeItAgain : TEXT.dismiss}
           </Button>
         ) : null}
-      </View>
-    </View>
+      </Actions>
+    </Stack>
   );
 }

@@ -5,11 +5,12 @@ import type { HomeTable, NoticeView } from '@gatepath/contract';
 import { count } from '@gatepath/core/text';
 import { useFilePick } from '../../ui/file-pick';
 import { Input } from '../../ui/input';
-import { Button, Card, Note, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, Note } from '../../ui/pieces';
 import { Heading, Small } from '../../ui/text';
 import { Columns, withField } from '../imports/columns';
 import type { Acts } from './home-row';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 export function Homes({ notice, acts }: { notice: NoticeView; acts: Acts }) {
   const [file, setFile] = useState<File | null>(null);
@@ -34,15 +35,15 @@ export function Homes({ notice, acts }: { notice: NoticeView; acts: Acts }) {
     look(file, map);
   };
   return (
-    <View style={{ flex: 1, gap: 14, minWidth: 0 }}>
-      <Card style={{ gap: 10 }} testID="homes-card">
+    <Stack gap={12} grow style={{ minWidth: 0 }}>
+      <Card testID="homes-card">
         <Heading>{notice.counts.homes ? TEXT.soFar(count(notice.counts.homes, 'home')) : TEXT.whoGets}</Heading>
         <Small>{TEXT.aCsvFileWithOne}</Small>
         {pick.field}
-        <Button icon="file-plus" onPress={pick.open} style={{ alignSelf: 'flex-start' }} testID="bring-homes">
+        <Button icon="file-plus" onPress={pick.open} fit testID="bring-homes">
           {file ? TEXT.aTableOtherThan(file.name) : TEXT.importATable}
         </Button>
-        {table.isError ? <Trouble error={table.error} /> : null}
+        <ActError of={table} />
         <OfList add={add} />
       </Card>
       {seen && !seen.taken && file ? (
@@ -62,7 +63,7 @@ export function Homes({ notice, acts }: { notice: NoticeView; acts: Acts }) {
       {seen?.taken ? (
         <Note tone="good" title={TEXT.takenAnyProblemIsShown(count(seen.taken, 'row'))} testID="homes-taken" />
       ) : null}
-    </View>
+    </Stack>
   );
 }
 
@@ -79,7 +80,7 @@ function OfList({ add }: Pick<Acts, 'add'>) {
   return (
     <>
       <Small>{TEXT.orEveryActiveTenancyThose}</Small>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+      <Row gap={8} align="stretch" wrap>
         <View style={{ flexGrow: 1, minWidth: 150 }}>
           <Input
             label={TEXT.addressOrTown}
@@ -92,16 +93,11 @@ function OfList({ add }: Pick<Acts, 'add'>) {
         <View style={{ flexGrow: 1, minWidth: 110 }}>
           <Input label={TEXT.tag} value={tag} onChangeText={setTag} maxLength={40} testID="homes-tag" />
         </View>
-      </View>
-      <Button
-        busy={add.isPending}
-        onPress={() => add.mutate({ dealIds: [], filter })}
-        style={{ alignSelf: 'flex-start' }}
-        testID="add-homes"
-      >
+      </Row>
+      <Button busy={add.isPending} onPress={() => add.mutate({ dealIds: [], filter })} fit testID="add-homes">
         {search.trim() || tag.trim() ? TEXT.addTheseTenancies : TEXT.addEveryActiveTenancy}
       </Button>
-      {add.isError ? <Trouble error={add.error} /> : null}
+      <ActError of={add} />
     </>
   );
 }

@@ -1,14 +1,15 @@
 /** Letters for those who cannot be written to: to be printed, posted, and noted. */
 import { useState } from 'react';
-import { Linking, View } from 'react-native';
+import { Linking } from 'react-native';
 import type { NoticeView } from '@gatepath/contract';
 import { urlOf } from '@gatepath/contract/paths';
 import { count } from '@gatepath/core/text';
 import { DayField } from '../../ui/day-field';
-import { Button, Card, Choice, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, Choice } from '../../ui/pieces';
 import { Heading, Small } from '../../ui/text';
 import type { Acts } from './home-row';
 import { TEXT } from './words';
+import { Row } from '../../ui/layout';
 
 /** Today where the browser is; the server knows the day where the home is, and refuses one that has not come. */
 const today = () => new Date(Date.now() - new Date().getTimezoneOffset() * 60_000).toISOString().slice(0, 10);
@@ -17,10 +18,10 @@ export function Letters({ notice, acts: { letters } }: { notice: NoticeView; act
   const [day, setDay] = useState(today);
   const [way, setWay] = useState<'post' | 'hand'>('post');
   return (
-    <Card style={{ gap: 10 }} testID="letters-card">
+    <Card testID="letters-card">
       <Heading>{TEXT.lettersFor(count(notice.counts.letters, 'home'))}</Heading>
       <Small>{TEXT.forPeopleWithoutAnEmail}</Small>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10, alignItems: 'flex-end' }}>
+      <Row gap={8} align="end" wrap>
         <Button
           icon="download"
           onPress={() => void Linking.openURL(urlOf('noticeLetters', { noticeId: notice.id }))}
@@ -46,8 +47,8 @@ export function Letters({ notice, acts: { letters } }: { notice: NoticeView; act
         >
           {TEXT.allOfThemWereSent}
         </Button>
-      </View>
-      {letters.isError ? <Trouble error={letters.error} /> : null}
+      </Row>
+      <ActError of={letters} />
     </Card>
   );
 }

@@ -1,15 +1,16 @@
 /** A new notice: which kit it is made of. Homes come along from where it was begun, or are chosen next. */
 import { router, useLocalSearchParams } from 'expo-router';
-import { Pressable, View } from 'react-native';
+import { Pressable } from 'react-native';
 import { count } from '@gatepath/core/text';
 import { useNewNotice } from '../../api/notice-hooks';
 import { useShelf } from '../../api/shelf-hooks';
 import { usePalette } from '../../ui/hooks';
 import { itemsOf } from '../../ui/list-page';
-import { Button, IconButton, Loading, Page, Trouble } from '../../ui/pieces';
+import { ActError, Button, IconButton, Loading, Page, Trouble } from '../../ui/pieces';
 import { Body, Small, Strong, Title } from '../../ui/text';
 import { SlotPath } from '../shelf/slot-path';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 export function NewNotice() {
   const p = usePalette();
@@ -20,18 +21,18 @@ export function NewNotice() {
   const kits = itemsOf(shelf).filter((k) => k.edition > 0);
   return (
     <Page max={760}>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
+      <Row gap={4}>
         <IconButton name="arrow-left" label={TEXT.backToTheNotices} onPress={() => router.navigate('/notices')} />
-        <View style={{ flex: 1 }}>
+        <Stack grow>
           {dealIds.length ? <Small>{TEXT.forWord(count(dealIds.length, 'home'))}</Small> : null}
           <Title>{TEXT.newNotice}</Title>
-        </View>
-      </View>
+        </Stack>
+      </Row>
       <Body>{TEXT.chooseTheKitToSend}</Body>
       {shelf.isPending ? <Loading what={TEXT.theKits} /> : null}
       {shelf.isError ? <Trouble error={shelf.error} retry={() => void shelf.refetch()} /> : null}
       {shelf.isSuccess && !kits.length ? <Body>{TEXT.noKit}</Body> : null}
-      {begin.isError ? <Trouble error={begin.error} /> : null}
+      <ActError of={begin} />
       {kits.map((k) => (
         <Pressable
           key={k.id}

@@ -17,6 +17,7 @@ import { Homes } from './homes';
 import { Letters } from './letters';
 import { SaidToAll } from './said-to-all';
 import { TEXT } from './words';
+import { Actions, Columns, Row, Stack } from '../../ui/layout';
 
 export function NoticePlace() {
   const { noticeId } = useLocalSearchParams<{ noticeId: string }>();
@@ -44,15 +45,15 @@ function Notice({ notice }: { notice: NoticeView }) {
   const columns = columnsOf(notice, items);
   const next = useOlder(rows);
   const header = (
-    <View style={{ gap: 14, paddingBottom: 14 }}>
+    <Stack gap={12} style={{ paddingBottom: 14 }}>
       <Head notice={notice} acts={acts} />
       <Progress notice={notice} />
       {notice.counts.letters ? <Letters notice={notice} acts={acts} /> : null}
       {notice.state === 'preparing' ? (
-        <View style={{ flexDirection: wide ? 'row' : 'column', gap: 14, alignItems: wide ? 'flex-start' : 'stretch' }}>
+        <Columns wide={wide}>
           <SaidToAll notice={notice} acts={acts} />
           <Homes notice={notice} acts={acts} />
-        </View>
+        </Columns>
       ) : null}
       {notice.counts.homes ? (
         <Choice wrap label={TEXT.whichHomesAreShown} value={show} options={SHOWS} onChange={setShow} />
@@ -63,7 +64,7 @@ function Notice({ notice }: { notice: NoticeView }) {
       {rows.isPending ? <Loading what={TEXT.theHomes} /> : null}
       {rows.isError ? <Trouble error={rows.error} retry={() => void rows.refetch()} /> : null}
       {wide && items.length ? <Heads notice={notice} labels={columns.map((c) => c.label)} /> : null}
-    </View>
+    </Stack>
   );
   return (
     <View role="main" style={{ flex: 1, backgroundColor: p.paper }}>
@@ -105,16 +106,16 @@ function Head({ notice, acts }: { notice: NoticeView; acts: Acts }) {
   const mended = counts.gone > 0 && counts.ready > 0;
   const error = go.error ?? stop.error ?? drop.error;
   return (
-    <View style={{ gap: 10 }}>
+    <Stack gap={8}>
       <View style={{ flexDirection: wide ? 'row' : 'column', gap: 10, alignItems: wide ? 'center' : 'stretch' }}>
-        <View style={{ flex: wide ? 1 : undefined, flexDirection: 'row', alignItems: 'center', gap: 4 }}>
+        <Row gap={4} style={{ flex: wide ? 1 : undefined }}>
           <IconButton name="arrow-left" label={TEXT.backToTheNotices} onPress={() => router.navigate('/notices')} />
-          <View style={{ flex: 1 }}>
+          <Stack grow>
             <Small>{notice.signed ? TEXT.noticeToBeSigned : TEXT.noticeOnlyDelivered}</Small>
             <Title numberOfLines={2}>{notice.name}</Title>
-          </View>
-        </View>
-        <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
+          </Stack>
+        </Row>
+        <Actions>
           {notice.state === 'going' ? (
             <Button busy={stop.isPending} onPress={() => stop.mutate()} testID="stop-notice">
               {TEXT.stopTheRun}
@@ -145,10 +146,10 @@ function Head({ notice, acts }: { notice: NoticeView; acts: Acts }) {
                 : TEXT.nothingToSendYet}
             </Button>
           )}
-        </View>
+        </Actions>
       </View>
       {error ? <Trouble error={error} /> : null}
-    </View>
+    </Stack>
   );
 }
 
@@ -168,7 +169,7 @@ function Progress({ notice }: { notice: NoticeView }) {
     counts.leftOut ? `${counts.leftOut} left out` : '',
   ].filter(Boolean);
   return (
-    <View role="status" style={{ gap: 6 }} testID="notice-progress">
+    <Stack role="status" gap={8} testID="notice-progress">
       <View style={{ height: 8 }}>
         <ProgressBar
           progress={counts.gone / all}
@@ -182,7 +183,7 @@ function Progress({ notice }: { notice: NoticeView }) {
         {told.length ? `, ${listWords(told)}` : ''}
         {notice.state === 'stopped' ? '. Stopped: the rest waits for you.' : ''}
       </Body>
-    </View>
+    </Stack>
   );
 }
 
@@ -196,16 +197,10 @@ function Heads({ notice, labels }: { notice: NoticeView; labels: string[] }) {
   return (
     // Each row says its own steps to a screen reader: what stands above columns is for the eye.
     <Card style={{ padding: 0, marginBottom: -15, borderBottomLeftRadius: 0, borderBottomRightRadius: 0 }}>
-      <View
-        style={{
-          flexDirection: 'row',
-          alignItems: 'flex-end',
-          gap: 10,
-          paddingHorizontal: 14,
-          paddingVertical: 10,
-          borderBottomWidth: 1.5,
-          borderColor: p.ink,
-        }}
+      <Row
+        gap={8}
+        align="end"
+        style={{ paddingHorizontal: 14, paddingVertical: 10, borderBottomWidth: 1.5, borderColor: p.ink }}
       >
         {cell('home', { flex: WIDTH.home })}
         {cell('tenants', { flex: WIDTH.tenants })}
@@ -213,7 +208,7 @@ function Heads({ notice, labels }: { notice: NoticeView; labels: string[] }) {
         {cell(TEXT.countsFrom, { width: WIDTH.from })}
         {stepsOf(notice).map((s) => cell(s.label, { width: WIDTH.step, alignItems: 'center' }))}
         {cell(TEXT.howItStands, { flex: WIDTH.says })}
-      </View>
+      </Row>
     </Card>
   );
 }

@@ -1,16 +1,16 @@
 /** What a notice says to everybody, the rule it is held to, and whether wrong rows hold up right ones. */
 import { useState } from 'react';
-import { View } from 'react-native';
 import type { NoticeView } from '@gatepath/contract';
 import { shortDay } from '@gatepath/core/calendar';
 import { isOfPaper } from '@gatepath/core/writing';
-import { Choice, Button, Card, Note, Trouble } from '../../ui/pieces';
+import { ActError, Choice, Button, Card, Note } from '../../ui/pieces';
 import { Input } from '../../ui/input';
 import { Switch } from '../../ui/switch';
 import { Heading, Small } from '../../ui/text';
 import { SaidFields, useSaid } from './said-fields';
 import { asFacts, type Acts } from './home-row';
 import { TEXT } from './words';
+import { Stack } from '../../ui/layout';
 
 const NO_RULE = 'none';
 
@@ -22,7 +22,7 @@ export function SaidToAll({ notice, acts: { set } }: { notice: NoticeView; acts:
   const changed = on.changed || name.trim() !== notice.name;
   const { rule, term } = notice;
   return (
-    <Card style={{ flex: 1, gap: 10, minWidth: 0 }} testID="said-to-all">
+    <Card style={{ flex: 1, minWidth: 0 }} testID="said-to-all">
       <Heading>{TEXT.whatEveryHomeReads}</Heading>
       <Input label={TEXT.nameOfTheNotice} value={name} onChangeText={setName} maxLength={120} testID="notice-name" />
       {facts.length ? <Small>{TEXT.whatIsFilledInHere}</Small> : <Small>{TEXT.nothingInThisKitsPapers}</Small>}
@@ -31,12 +31,12 @@ export function SaidToAll({ notice, acts: { set } }: { notice: NoticeView; acts:
         disabled={!changed || !name.trim() || !on.fits}
         busy={set.isPending}
         onPress={() => set.mutate({ name: name.trim(), values: on.said }, { onSuccess: on.clear })}
-        style={{ alignSelf: 'flex-start' }}
+        fit
         testID="keep-said"
       >
         {TEXT.keepIt}
       </Button>
-      <View style={{ gap: 4 }}>
+      <Stack gap={4}>
         <Small>{TEXT.rule}</Small>
         <Choice
           wrap
@@ -49,7 +49,7 @@ export function SaidToAll({ notice, acts: { set } }: { notice: NoticeView; acts:
           ]}
           onChange={(id) => set.mutate({ ruleId: id === NO_RULE ? null : id })}
         />
-      </View>
+      </Stack>
       {term?.sentence ? <Note tone="warn" title={term.sentence} /> : null}
       {term && !term.sentence ? (
         <Small>{TEXT.sentTodayItCountsAs(shortDay(term.delivered), shortDay(term.earliest, term.delivered))}</Small>
@@ -60,7 +60,7 @@ export function SaidToAll({ notice, acts: { set } }: { notice: NoticeView; acts:
         onChange={(allOrNone) => set.mutate({ allOrNone })}
         testID="all-or-none"
       />
-      {set.isError ? <Trouble error={set.error} /> : null}
+      <ActError of={set} />
     </Card>
   );
 }

@@ -7,7 +7,7 @@ import { Brand } from '../../ui/brand';
 import { Field, showFieldErrors } from '../../ui/field';
 import { isReady, NotReady } from '../../ui/not-ready';
 import { NewPasswordField } from '../../ui/new-password-field';
-import { Button, Card, Page, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, Page } from '../../ui/pieces';
 import { Body, Title } from '../../ui/text';
 import { ZoneField } from '../../ui/zone-field';
 import { TEXT } from './words';
@@ -39,7 +39,7 @@ export function SetUp() {
       <Brand />
       <Title>{TEXT.setUpYourFirm}</Title>
       <Body>{TEXT.youDoThisOnceYou}</Body>
-      <Card style={{ gap: 12 }}>
+      <Card gap={12}>
         <Field control={control} name="firmName" label={TEXT.nameOfTheFirm} autoComplete="organization" />
         <ZoneField control={control} name="timeZone" />
         <Field control={control} name="name" label={TEXT.yourName} autoComplete="name" />
@@ -54,7 +54,7 @@ export function SetUp() {
             onSubmit={() => void submit()}
           />
         ) : null}
-        {setup.isError ? <Trouble error={setup.error} /> : null}
+        <ActError of={setup} />
         <Button kind="main" onPress={() => void submit()} busy={setup.isPending} testID="set-up">
           {TEXT.setUp}
         </Button>

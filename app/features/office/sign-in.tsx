@@ -2,14 +2,14 @@ import { yupResolver } from '@hookform/resolvers/yup';
 import { signInBody, type SignInBody } from '@gatepath/contract';
 import { Redirect, router } from 'expo-router';
 import { useForm } from 'react-hook-form';
-import { View } from 'react-native';
 import { useSession, useSignIn } from '../../api/hooks';
 import { Brand } from '../../ui/brand';
 import { Field } from '../../ui/field';
 import { NotReady, isReady } from '../../ui/not-ready';
-import { Button, Card, Page, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, Page } from '../../ui/pieces';
 import { Small, Title } from '../../ui/text';
 import { TEXT } from './words';
+import { Stack } from '../../ui/layout';
 
 export function SignIn() {
   const session = useSession();
@@ -29,7 +29,7 @@ export function SignIn() {
         {TEXT.signIn}
         {session.data.firm.name}
       </Title>
-      <Card style={{ gap: 14 }}>
+      <Card gap={12}>
         <Field control={control} name="email" label={TEXT.email} keyboard="email-address" autoComplete="email" />
         <Field
           control={control}
@@ -39,7 +39,7 @@ export function SignIn() {
           autoComplete="current-password"
           onSubmit={() => void submit()}
         />
-        {signIn.isError ? <Trouble error={signIn.error} /> : null}
+        <ActError of={signIn} />
         <Button kind="main" onPress={() => void submit()} busy={signIn.isPending} testID="sign-in">
           {TEXT.signIn2}
         </Button>
@@ -50,7 +50,7 @@ export function SignIn() {
       {session.data.demo?.signIns.length ? (
         <Card>
           <Small>{TEXT.thisIsTheDemoIts}</Small>
-          <View style={{ gap: 8 }}>
+          <Stack gap={8}>
             {session.data.demo.signIns.map((s) => (
               <Button
                 key={s.email}
@@ -63,7 +63,7 @@ export function SignIn() {
                 {TEXT.signInAs(s.name)}
               </Button>
             ))}
-          </View>
+          </Stack>
         </Card>
       ) : null}
     </Page>

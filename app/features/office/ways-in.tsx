@@ -17,7 +17,7 @@ import { Brand } from '../../ui/brand';
 import { Field, showFieldErrors } from '../../ui/field';
 import { isReady, NotReady } from '../../ui/not-ready';
 import { NewPasswordField } from '../../ui/new-password-field';
-import { Button, Card, Note, Page, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, Note, Page, Trouble } from '../../ui/pieces';
 import { Body, Title } from '../../ui/text';
 import { TEXT } from './words';
 
@@ -58,10 +58,10 @@ function JoinForm({ token, invitation }: { token: string; invitation: Invitation
       <Brand />
       <Title>{TEXT.join(invitation.firm)}</Title>
       <Body>{TEXT.youWillSign(invitation.email)}</Body>
-      <Card style={{ gap: 12 }}>
+      <Card gap={12}>
         <Field control={control} name="name" label={TEXT.yourName} autoComplete="name" />
         <NewPasswordField control={control} onSubmit={() => void submit()} />
-        {join.isError ? <Trouble error={join.error} /> : null}
+        <ActError of={join} />
         <Button kind="main" onPress={() => void submit()} busy={join.isPending} testID="join">
           {TEXT.join2}
         </Button>
@@ -89,7 +89,7 @@ export function Forgot() {
           {inMailroom ? TEXT.ifThisAddressBelongs : TEXT.ifThisAddressBelongs2}
         </Note>
       ) : (
-        <Card style={{ gap: 12 }}>
+        <Card gap={12}>
           <Field
             control={control}
             name="email"
@@ -98,7 +98,7 @@ export function Forgot() {
             autoComplete="email"
             onSubmit={() => void submit()}
           />
-          {forgot.isError ? <Trouble error={forgot.error} /> : null}
+          <ActError of={forgot} />
           <Button kind="main" onPress={() => void submit()} busy={forgot.isPending} testID="send-reset">
             {TEXT.emailMeALink}
           </Button>
@@ -132,9 +132,9 @@ export function Reset() {
           </Button>
         </>
       ) : (
-        <Card style={{ gap: 12 }}>
+        <Card gap={12}>
           <NewPasswordField control={control} label={TEXT.newPassword} onSubmit={() => void submit()} />
-          {reset.isError ? <Trouble error={reset.error} /> : null}
+          <ActError of={reset} />
           <Button kind="main" onPress={() => void submit()} busy={reset.isPending} testID="reset">
             {TEXT.changeThePassword}
           </Button>

@@ -1,12 +1,14 @@
 /** A person's own page: what waits for them first, then what is done, by year. As calm as the ceremony. */
-import { useInfiniteQuery, useMutation, useQueryClient, type InfiniteData } from '@tanstack/react-query';
+import { useInfiniteQuery, type InfiniteData } from '@tanstack/react-query';
 import { router } from 'expo-router';
 import { useState } from 'react';
-import { Linking, View } from 'react-native';
+import { Linking } from 'react-native';
 import type { OwnPage as Own } from '@gatepath/contract';
 import { CODE_MINUTES } from '@gatepath/contract/limits';
 import { urlOf } from '@gatepath/contract/paths';
 import { calendarDay } from '@gatepath/core/words';
+import { useAct } from '../../api/act';
+import { keys } from '../../api/keys';
 import { call } from '../../api/client';
 import { usePalette } from '../../ui/hooks';
 import { Input } from '../../ui/input';
@@ -16,14 +18,13 @@ import { browserLanguage, Unopened, Waiting } from '../signing/opening';
 import { Lead } from '../signing/parts';
 import { InLanguage, useLanguage, useSay, useWords } from '../signing/say';
 import { Wrong } from '../signing/wrong';
+import { Row, Ruled, Stack } from '../../ui/layout';
 
 type OwnPacket = Own['packets'][number];
 
-const keyOf = (token: string) => ['own-page', token];
-
 function useOwn(token: string) {
   return useInfiniteQuery({
-    queryKey: keyOf(token),
+    queryKey: keys.ownPage(token),
     initialPageParam: '',
     queryFn: ({ pageParam }) => call('ownPage', { params: { token }, query: pageParam ? { after: pageParam } : {} }),
     getNextPageParam: (last) => last.next,
@@ -54,19 +55,16 @@ export function OwnPage({ token }: { token: string }) {
   );
 }
 
-/** What an act answers with becomes the page. */
-function useShow(token: string) {
-  const client = useQueryClient();
-  return (view: Own) =>
-    client.setQueryData<InfiniteData<Own, string>>(keyOf(token), { pages: [view], pageParams: [''] });
-}
+/** Shows the page that an act answers with. */
+const shows = (token: string) => (view: Own) => {
+  const page: InfiniteData<Own, string> = { pages: [view], pageParams: [''] };
+  return [[keys.ownPage(token), page]] as const;
+};
 
 function Languages({ token, head }: { token: string; head: Own }) {
   const t = useSay();
-  const show = useShow(token);
-  const set = useMutation({
-    mutationFn: (language: string) => call('setOwnLanguage', { params: { token }, body: { language } }),
-    onSuccess: show,
+  const set = useAct((language: string) => call('setOwnLanguage', { params: { token }, body: { language } }), {
+    shows: shows(token),
   });
   if (head.languages.length < 2) return null;
   return (
@@ -86,13 +84,11 @@ function Languages({ token, head }: { token: string; head: Own }) {
 /** The code that opens the page. */
 function Door({ token, head }: { token: string; head: Own }) {
   const t = useSay();
-  const show = useShow(token);
   const [code, setCode] = useState('');
   const params = { token };
-  const send = useMutation({ mutationFn: () => call('sendOwnCode', { params }), onSuccess: show });
-  const give = useMutation({
-    mutationFn: () => call('giveOwnCode', { params, body: { code } }),
-    onSuccess: show,
+  const send = useAct(() => call('sendOwnCode', { params }), { shows: shows(token) });
+  const give = useAct(() => call('giveOwnCode', { params, body: { code } }), {
+    shows: shows(token),
     onError: () => setCode(''),
   });
   const { to, sent } = head.code;
@@ -160,14 +156,14 @@ function Papers({ token, own, head }: { token: string; own: Asked; head: Own }) 
         <Packet key={`${x.id} ${x.partyId}`} token={token} packet={x} waits />
       ))}
       {years.map((year) => (
-        <View key={year} style={{ gap: 12 }}>
+        <Stack key={year} gap={12}>
           <Heading>{year}</Heading>
           {rest
             .filter((x) => x.on.startsWith(year))
             .map((x) => (
               <Packet key={`${x.id} ${x.partyId}`} token={token} packet={x} />
             ))}
-        </View>
+        </Stack>
       ))}
       {own.hasNextPage ? (
         <Button large busy={own.isFetchingNextPage} onPress={() => void own.fetchNextPage()}>
@@ -182,9 +178,8 @@ function Packet({ token, packet, waits }: { token: string; packet: OwnPacket; wa
   const p = usePalette();
   const t = useSay();
   const words = useWords();
-  const open = useMutation({
-    mutationFn: () => call('openOwn', { params: { token, packetId: packet.id } }),
-    onSuccess: (link) => router.push(`/sign/${link.token}`),
+  const open = useAct(() => call('openOwn', { params: { token, packetId: packet.id } }), {
+    onDone: (link) => router.push(`/sign/${link.token}`),
   });
   const does = packet.status !== 'to_do' ? 'own.read' : packet.act === 'approve' ? 'own.approve' : 'own.sign';
   const told = [
@@ -208,13 +203,13 @@ function Packet({ token, packet, waits }: { token: string; packet: OwnPacket; wa
         {t(does)}
       </Button>
       {packet.documents.map((d) => (
-        <View key={d.id} style={{ borderTopWidth: 1, borderColor: p.rule, paddingTop: 8, gap: 2 }}>
+        <Ruled key={d.id} gap={4}>
           <Body>{`${d.name}, ${t('own.pages', { n: d.pages })}`}</Body>
-          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+          <Row gap={8} align="stretch" wrap>
             {d.sealed ? <FileLink token={token} packet={packet} documentId={d.id} name={d.name} as="sealed" /> : null}
             <FileLink token={token} packet={packet} documentId={d.id} name={d.name} as="original" />
-          </View>
-        </View>
+          </Row>
+        </Ruled>
       ))}
     </Card>
   );

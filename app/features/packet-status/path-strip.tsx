@@ -5,6 +5,7 @@ import { GatePost, type GateState } from '../../ui/gate';
 import { usePalette } from '../../ui/hooks';
 import { Token } from '../../ui/token';
 import { TEXT } from './words';
+import { Row } from '../../ui/layout';
 
 export function gateState(p: { status: string; gate: number }, index: number): GateState {
   if (p.status === 'executed' || index < p.gate) return 'passed';
@@ -16,16 +17,16 @@ export function gateState(p: { status: string; gate: number }, index: number): G
 export function PathStrip({ packet }: { packet: Pick<PacketSummary, 'status' | 'gate' | 'path' | 'parties'> }) {
   const p = usePalette();
   return (
-    <View style={{ flexDirection: 'row', alignItems: 'center', flexWrap: 'wrap', rowGap: 6 }}>
+    <Row wrap style={{ rowGap: 6 }}>
       {packet.path.map((gate, i) => (
-        <View key={i} style={{ flexDirection: 'row', alignItems: 'center' }}>
+        <Row key={i}>
           {i > 0 ? (
             <View
               style={{ width: 22, height: 3, backgroundColor: gateState(packet, i - 1) === 'passed' ? p.moss : p.rule }}
             />
           ) : null}
           <GatePost state={gateState(packet, i)} n={i + 1} size={26} />
-          <View style={{ flexDirection: 'row', gap: 3, marginLeft: 5, marginRight: 5 }}>
+          <Row align="stretch" style={{ gap: 3, marginLeft: 5, marginRight: 5 }}>
             {gate.partyIds.map((id) => {
               const party = packet.parties.find((x) => x.id === id);
               return party ? (
@@ -38,9 +39,9 @@ export function PathStrip({ packet }: { packet: Pick<PacketSummary, 'status' | '
                 />
               ) : null;
             })}
-          </View>
-        </View>
+          </Row>
+        </Row>
       ))}
-    </View>
+    </Row>
   );
 }

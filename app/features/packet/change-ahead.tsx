@@ -1,11 +1,10 @@
 /** Changing who and what is still ahead of a packet on its way. */
 import { useState } from 'react';
-import { View } from 'react-native';
 import type { PacketView, SentView } from '@gatepath/contract';
 import { ACTS, type Act, type Gate, holdsGate, puts, ACT_FACTS } from '@gatepath/core/packet';
 import { SIDES, SIDE_WORDS, type Side, firstName, listWords, upperFirst } from '@gatepath/core/text';
 import { usePacketActions } from '../../api/hooks';
-import { Button, Card, Choice, IconButton, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, Choice, IconButton } from '../../ui/pieces';
 import { DoOrLeave } from '../../ui/do-or-leave';
 import { Switch } from '../../ui/switch';
 import { Body, Heading, Small } from '../../ui/text';
@@ -13,6 +12,7 @@ import { SignsWhat } from './signs-what';
 import { NameAndEmail } from '../people/name-and-email';
 import { itemAt } from '@gatepath/core/sure';
 import { TEXT } from './words';
+import { Actions, Row } from '../../ui/layout';
 
 interface Props {
   packet: PacketView;
@@ -35,7 +35,7 @@ export function ChangeAhead({ packet, sent }: Props) {
   return (
     <Card>
       <Heading>{TEXT.changeWhatComesNext}</Heading>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+      <Actions>
         <Button icon="account-plus" onPress={() => setOpen('person')} testID="add-person">
           {TEXT.addAPerson}
         </Button>
@@ -45,7 +45,7 @@ export function ChangeAhead({ packet, sent }: Props) {
             {TEXT.addADocument}
           </Button>
         ) : null}
-      </View>
+      </Actions>
       {later.length || plan.readAlong ? (
         <Switch
           label={TEXT.peopleAtLaterGatesMay}
@@ -54,7 +54,7 @@ export function ChangeAhead({ packet, sent }: Props) {
           testID="read-along"
         />
       ) : null}
-      {change.isError ? <Trouble error={change.error} /> : null}
+      <ActError of={change} />
       <Small>{TEXT.toChangeAPage}</Small>
     </Card>
   );
@@ -199,8 +199,8 @@ function Order({ packet, sent, onClose }: Props & { onClose: () => void }) {
         if (i <= sent.gate) return null;
         const names = listWords(g.partyIds.map((id) => firstName(sent.plan.parties.find((p) => p.id === id)!.name)));
         return (
-          <View key={g.id} style={{ flexDirection: 'row', alignItems: 'center' }}>
-            <Body style={{ flex: 1 }}>{`${i + 1}. ${names}`}</Body>
+          <Row key={g.id}>
+            <Body grow>{`${i + 1}. ${names}`}</Body>
             <IconButton
               name="arrow-up"
               label={TEXT.earlier(names)}
@@ -213,7 +213,7 @@ function Order({ packet, sent, onClose }: Props & { onClose: () => void }) {
               disabled={i === gates.length - 1}
               onPress={() => move(i, 1)}
             />
-          </View>
+          </Row>
         );
       })}
       <DoOrLeave

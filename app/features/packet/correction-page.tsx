@@ -13,6 +13,7 @@ import { Sheet } from '../pages/sheet';
 import { elementOf, webStyle } from '../../ui/web';
 import { itemAt } from '@gatepath/core/sure';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 interface Props {
   packet: PacketView;
@@ -49,9 +50,9 @@ export function CorrectionPage({ packet, sent, look, redline, over, hint, onTouc
     if (box) onTouch({ x: (clientX - box.left) / scale, y: (clientY - box.top) / scale });
   };
   return (
-    <View style={{ gap: 4 }}>
-      <View style={{ flexDirection: 'row', alignItems: 'center' }}>
-        <Small style={{ flex: 1 }}>{hint}</Small>
+    <Stack gap={4}>
+      <Row>
+        <Small grow>{hint}</Small>
         <IconButton name="zoom-out" label={TEXT.smaller} disabled={zoom === 0} onPress={() => setZoom(zoom - 1)} />
         <IconButton
           name="zoom-in"
@@ -59,7 +60,7 @@ export function CorrectionPage({ packet, sent, look, redline, over, hint, onTouc
           disabled={zoom === ZOOMS.length - 1}
           onPress={() => setZoom(zoom + 1)}
         />
-      </View>
+      </Row>
       <ScrollView
         horizontal
         {...byKeys('The page with the change')}
@@ -93,6 +94,6 @@ export function CorrectionPage({ packet, sent, look, redline, over, hint, onTouc
           </Sheet>
         ) : null}
       </ScrollView>
-    </View>
+    </Stack>
   );
 }

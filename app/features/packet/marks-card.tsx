@@ -14,6 +14,7 @@ import { AtRect, MarkFace } from '../pages/mark-box';
 import { CorrectionPage } from './correction-page';
 import { isUntouched } from './people-changes';
 import { TEXT } from './words';
+import { Row } from '../../ui/layout';
 
 interface Props {
   packet: PacketView;
@@ -137,11 +138,7 @@ export function MarksCard({ packet, sent, look, onClose }: Props) {
         )}
       />
       {hand ? (
-        <View
-          style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center' }}
-          role="group"
-          aria-label={TEXT.moveIt}
-        >
+        <Row wrap role="group" aria-label={TEXT.moveIt}>
           <IconButton
             name="arrow-left"
             label={TEXT.toTheLeft}
@@ -173,11 +170,11 @@ export function MarksCard({ packet, sent, look, onClose }: Props) {
           <Button kind="quiet" onPress={() => takeAway(hand)} testID="take-away">
             {TEXT.takeItAway}
           </Button>
-        </View>
+        </Row>
       ) : null}
       <DropMenu
         anchor={(open) => (
-          <Button icon="plus" onPress={open} style={{ alignSelf: 'flex-start' }} testID="put-in">
+          <Button icon="plus" onPress={open} fit testID="put-in">
             {TEXT.addOne(firstName(party.name))}
           </Button>
         )}
@@ -196,7 +193,7 @@ export function MarksCard({ packet, sent, look, onClose }: Props) {
         testID="places-now"
       />
       {covers ? (
-        <Button onPress={() => send(true)} style={{ alignSelf: 'flex-start' }} testID="places-anyway">
+        <Button onPress={() => send(true)} fit testID="places-anyway">
           {TEXT.keepItThereAnyway}
         </Button>
       ) : null}

@@ -1,5 +1,4 @@
 import { Redirect, useLocalSearchParams } from 'expo-router';
-import { View } from 'react-native';
 import { usePacket, useSession } from '../../api/hooks';
 import { DeskScreen } from '../desk/desk';
 import { PacketScreen } from './packet-screen';
@@ -8,6 +7,7 @@ import { NotReady, isReady } from '../../ui/not-ready';
 import { CommandLine } from '../frame/command-line';
 import { Places } from '../frame/frame';
 import { TEXT } from './words';
+import { Stack } from '../../ui/layout';
 
 export function PacketPlace() {
   const { packetId } = useLocalSearchParams<{ packetId: string }>();
@@ -18,7 +18,7 @@ export function PacketPlace() {
   if (!session.data.member) return <Redirect href="/sign-in" />;
   if (!isReady(packet)) return <NotReady query={packet} what={TEXT.thePacket} />;
   return (
-    <View style={{ flex: 1 }}>
+    <Stack grow>
       {packet.data.sent ? (
         <>
           {wide ? <Places /> : null}
@@ -28,6 +28,6 @@ export function PacketPlace() {
         <DeskScreen key={packet.data.id} packet={packet.data} />
       )}
       <CommandLine />
-    </View>
+    </Stack>
   );
 }

@@ -7,7 +7,7 @@ import type { PacketView, SentView } from '@gatepath/contract';
 import { urlOf } from '@gatepath/contract/paths';
 import { usePacketActions } from '../../api/hooks';
 import { usePalette, useWide } from '../../ui/hooks';
-import { Button, Card, IconButton, Page, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, IconButton, Page } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 import { SaveToShelfCard } from '../shelf/save-as-kit-card';
 import { LedgerGrid } from '../ledger/grid';
@@ -23,6 +23,7 @@ import { AheadCard, EndCard, KinNote, QuestionsCard } from './under-way';
 import { STATUS_WORDS } from '../packet-status/words';
 import { when } from '../../ui/dates';
 import { TEXT } from './words';
+import { Actions, Columns, Row, Stack } from '../../ui/layout';
 
 interface Props {
   packet: PacketView;
@@ -41,35 +42,35 @@ export function PacketScreen({ packet, sent }: Props) {
   const color = packet.status === 'executed' ? p.moss : packet.status === 'at_gate' ? p.brick : p.wine;
   return (
     <Page max={wide ? 1120 : 760}>
-      <View style={{ flexDirection: 'row', alignItems: 'flex-start', gap: 4 }}>
+      <Row gap={4} align="start">
         <IconButton
           name="arrow-left"
           label={TEXT.backToTheDeal}
           onPress={() => router.navigate(`/deals/${packet.dealId}`)}
         />
-        <View style={{ flex: 1 }}>
+        <Stack grow>
           <Small>{packet.dealName}</Small>
           <Title>{packet.name}</Title>
           <Strong style={{ color }} testID="packet-state">
             {head}
           </Strong>
-        </View>
-      </View>
+        </Stack>
+      </Row>
       {wide ? <PathCard packet={packet} sent={sent} /> : null}
-      <View style={{ flexDirection: wide ? 'row' : 'column', gap: 16, alignItems: wide ? 'flex-start' : 'stretch' }}>
-        <View style={{ flex: wide ? 1 : undefined, gap: 16 }}>
+      <Columns wide={wide}>
+        <Stack gap={16} style={{ flex: wide ? 1 : undefined }}>
           <KinNote packet={packet} />
           <QuestionsCard packet={packet} sent={sent} />
           <Sealed packet={packet} sent={sent} />
           {wide ? null : <PathCard packet={packet} sent={sent} />}
           {wide ? <After packet={packet} sent={sent} /> : null}
-        </View>
-        <View style={{ flex: wide ? 1 : undefined, gap: 16 }}>
+        </Stack>
+        <Stack gap={16} style={{ flex: wide ? 1 : undefined }}>
           <Card>
-            <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'baseline' }}>
+            <Row align="baseline" justify="between">
               <Heading>{TEXT.pageLedger}</Heading>
               <Small testID="ledger-sum">{TEXT.ofDone(sent.ledger.done, sent.ledger.total)}</Small>
-            </View>
+            </Row>
             {look ? (
               <PageView
                 key={`${look.documentId}:${look.page}`}
@@ -89,8 +90,8 @@ export function PacketScreen({ packet, sent }: Props) {
             />
           </Card>
           {wide ? null : <After packet={packet} sent={sent} />}
-        </View>
-      </View>
+        </Stack>
+      </Columns>
     </Page>
   );
 }
@@ -135,7 +136,7 @@ function Sealed({ packet, sent }: Props) {
         <Body>{TEXT.theSealedCopiesAreBeing}</Body>
       )}
       {sent.sealed ? (
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
+        <Row align="stretch" wrap>
           <Button kind="quiet" onPress={() => router.push('/check')}>
             {TEXT.checkASealedCopy}
           </Button>
@@ -152,9 +153,9 @@ function Sealed({ packet, sent }: Props) {
           >
             {TEXT.startALateSigningRound}
           </Button>
-        </View>
+        </Row>
       ) : null}
-      {lateRound.isError ? <Trouble error={lateRound.error} /> : null}
+      <ActError of={lateRound} />
     </Card>
   );
 }
@@ -172,7 +173,7 @@ function Activity({ packet, sent }: Props) {
         </View>
       ))}
       {sent.activity.length > lines.length ? (
-        <Button kind="quiet" onPress={() => setAll(true)} style={{ alignSelf: 'flex-start' }}>
+        <Button kind="quiet" onPress={() => setAll(true)} fit>
           {TEXT.showEverything}
         </Button>
       ) : null}
@@ -180,7 +181,7 @@ function Activity({ packet, sent }: Props) {
         kind="quiet"
         icon="download"
         onPress={() => void Linking.openURL(urlOf('chain', { packetId: packet.id }))}
-        style={{ alignSelf: 'flex-start' }}
+        fit
         testID="download-chain"
       >
         {TEXT.downloadTheEventRecord}
@@ -215,11 +216,11 @@ function PageView({
   const filled = new Set(fills.map((f) => f.markId));
   const open = sent.plan.marks.filter((m) => m.documentId === doc.id && m.page === look.page && !filled.has(m.id));
   return (
-    <View style={{ gap: 6 }} testID="look">
-      <View style={{ flexDirection: 'row', alignItems: 'center' }}>
-        <Strong style={{ flex: 1 }}>{TEXT.page(doc.name, look.page)}</Strong>
+    <Stack gap={8} testID="look">
+      <Row>
+        <Strong grow>{TEXT.page(doc.name, look.page)}</Strong>
         <IconButton name="close" label={TEXT.closeThePage} onPress={onClose} />
-      </View>
+      </Row>
       <View onLayout={(e) => setWidth(e.nativeEvent.layout.width)}>
         {width > 0 ? (
           <Sheet
@@ -261,7 +262,7 @@ function PageView({
           : TEXT.noOneHasFilled}
       </Small>
       {packet.status === 'at_gate' ? (
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        <Actions>
           <Button onPress={() => setChanging('words')} testID="change-page">
             {TEXT.changeSomethingOnThisPage}
           </Button>
@@ -270,8 +271,8 @@ function PageView({
               {TEXT.changePlaces}
             </Button>
           ) : null}
-        </View>
+        </Actions>
       ) : null}
-    </View>
+    </Stack>
   );
 }

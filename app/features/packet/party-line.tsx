@@ -2,7 +2,6 @@
 import { holdsGate, byLink, receives, ACT_FACTS, LETTER_WAYS } from '@gatepath/core/packet';
 import { router } from 'expo-router';
 import { useState } from 'react';
-import { View } from 'react-native';
 import type { PacketView, SentView } from '@gatepath/contract';
 import { dayOf, shortDay } from '@gatepath/core/calendar';
 import { count, firstName, sideLabel } from '@gatepath/core/text';
@@ -18,6 +17,7 @@ import { NameAndEmail } from '../people/name-and-email';
 import { ChangeAct, RemoveParty, isUntouched } from './people-changes';
 import { when } from '../../ui/dates';
 import { TEXT } from './words';
+import { Actions, Row, Stack } from '../../ui/layout';
 
 interface Props {
   id: string;
@@ -47,13 +47,13 @@ export function PartyLine({ id, packet, sent }: Props) {
   const bad = s.status === 'declined' || s.bounced || s.locked;
   const error = host.error ?? own.error ?? change.error;
   return (
-    <View testID={`party-${first}`} style={{ gap: 6 }}>
-      <View style={{ flexDirection: 'row', gap: 10, alignItems: 'flex-start' }}>
+    <Stack testID={`party-${first}`} gap={8}>
+      <Row gap={8} align="start">
         <Token name={party.name} ink={party.ink} size={30} />
-        <View style={{ flex: 1 }}>
+        <Stack grow>
           <Strong style={bad ? { color: p.wine } : null}>{head}</Strong>
           <Small>{tail}</Small>
-          {s.bounced ? <Small style={{ color: p.wine }}>{TEXT.theMessageCameBack(s.bounced)}</Small> : null}
+          {s.bounced ? <Small tone="stop">{TEXT.theMessageCameBack(s.bounced)}</Small> : null}
           {s.nudges && s.turn ? (
             <Small>
               {TEXT.remindedLast(s.nudges === 1 ? 'once' : TEXT.times(s.nudges), when(s.lastNudgeAt!, packet.timeZone))}
@@ -62,7 +62,7 @@ export function PartyLine({ id, packet, sent }: Props) {
           {s.before.map((b) => (
             <Small key={b.at}>{TEXT.handedOver(b.name, b.reason)}</Small>
           ))}
-        </View>
+        </Stack>
         {under ? (
           <DropMenu anchor={(open) => <IconButton name="more" label={TEXT.whatToDo(party.name)} onPress={open} />}>
             <MenuItem title={TEXT.correctNameOrAddress} onPress={() => setDoing('fix')} />
@@ -79,7 +79,7 @@ export function PartyLine({ id, packet, sent }: Props) {
             {untouched ? <MenuItem title={TEXT.takeOut(first)} onPress={() => setDoing('drop')} /> : null}
           </DropMenu>
         ) : null}
-      </View>
+      </Row>
       {waits && !byLink(party) ? (
         <Button busy={host.isPending} onPress={() => enter(host)} testID={`host-${first}`}>
           {TEXT.openItForAtThis(first)}
@@ -100,7 +100,7 @@ export function PartyLine({ id, packet, sent }: Props) {
         </Button>
       ) : null}
       {under && s.wantsLetter ? (
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+        <Actions>
           {LETTER_WAYS.map((way) => (
             <Button
               key={way}
@@ -111,7 +111,7 @@ export function PartyLine({ id, packet, sent }: Props) {
               {way === 'post' ? TEXT.letterPostedToday : TEXT.letterHandedOverToday}
             </Button>
           ))}
-        </View>
+        </Actions>
       ) : null}
       {error ? <Trouble error={error} /> : null}
       {doing === 'fix' ? <FixParty packet={packet} party={party} onClose={() => setDoing(null)} /> : null}
@@ -119,7 +119,7 @@ export function PartyLine({ id, packet, sent }: Props) {
       {doing === 'drop' ? (
         <RemoveParty packet={packet} sent={sent} party={party} onClose={() => setDoing(null)} />
       ) : null}
-    </View>
+    </Stack>
   );
 }
 

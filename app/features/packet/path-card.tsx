@@ -9,6 +9,7 @@ import { Heading, Small } from '../../ui/text';
 import { PartyLine } from './party-line';
 import { gateState } from '../packet-status/path-strip';
 import { TEXT } from './words';
+import { Stack } from '../../ui/layout';
 
 interface Props {
   packet: PacketView;
@@ -37,10 +38,10 @@ export function PathCard({ packet, sent }: Props) {
           <GatePost state={state} n={i + 1} size={34} />
           {last ? null : <Way state={state} wide={wide} />}
         </View>
-        <View style={{ flex: wide ? undefined : 1, gap: 10, paddingBottom: 12, paddingRight: wide ? 16 : 0 }}>
+        <Stack gap={8} style={{ flex: wide ? undefined : 1, paddingBottom: 12, paddingRight: wide ? 16 : 0 }}>
           {gate.need === 'any' ? <Small>{TEXT.anyOneOfThem}</Small> : null}
           {people(gate.partyIds)}
-        </View>
+        </Stack>
       </View>
     );
   });
@@ -63,12 +64,7 @@ export function PathCard({ packet, sent }: Props) {
           ))}
         </View>
       ) : null}
-      <Button
-        kind="quiet"
-        icon="email"
-        onPress={() => router.push(`/mailroom?packetId=${packet.id}`)}
-        style={{ alignSelf: 'flex-start' }}
-      >
+      <Button kind="quiet" icon="email" onPress={() => router.push(`/mailroom?packetId=${packet.id}`)} fit>
         {TEXT.whatWasSentToWhom}
       </Button>
     </Card>

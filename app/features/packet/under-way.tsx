@@ -8,12 +8,13 @@ import { usePacketActions } from '../../api/hooks';
 import { DayField } from '../../ui/day-field';
 import { DoOrLeave } from '../../ui/do-or-leave';
 import { Input } from '../../ui/input';
-import { Button, Card, Note, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, Note } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
 import { TextMenu } from '../desk/text-menu';
 import { dayWords } from '../../ui/dates';
 import { when } from '../../ui/dates';
 import { TEXT } from './words';
+import { Actions, Row, Stack } from '../../ui/layout';
 
 interface Props {
   packet: PacketView;
@@ -41,7 +42,7 @@ function QuestionLine({ packet, sent, question: q }: Props & { question: SentVie
   const [text, setText] = useState('');
   const name = sent.plan.parties.find((p) => p.id === q.partyId)?.name ?? 'Somebody';
   return (
-    <View style={{ gap: 6 }}>
+    <Stack gap={8}>
       <Strong>{`${firstName(name)}: “${q.text}”`}</Strong>
       <Small>{when(q.at, packet.timeZone)}</Small>
       {q.answer ? (
@@ -56,20 +57,20 @@ function QuestionLine({ packet, sent, question: q }: Props & { question: SentVie
             testID="answer-text"
           />
           <TextMenu value={text} onChange={setText} />
-          {change.isError ? <Trouble error={change.error} /> : null}
+          <ActError of={change} />
           <Button
             kind="main"
             disabled={!text.trim()}
             busy={change.isPending}
             onPress={() => change.mutate({ type: 'answer', questionId: q.id, text })}
-            style={{ alignSelf: 'flex-start' }}
+            fit
             testID="answer-now"
           >
             {TEXT.sendTheAnswer}
           </Button>
         </>
       )}
-    </View>
+    </Stack>
   );
 }
 
@@ -92,8 +93,8 @@ function NudgeNow({ packet }: Pick<Props, 'packet'>) {
           <TextMenu value={saying} onChange={setSaying} />
         </>
       )}
-      {change.isError ? <Trouble error={change.error} /> : null}
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+      <ActError of={change} />
+      <Actions>
         <Button
           busy={change.isPending && change.variables?.type === 'nudge'}
           onPress={() =>
@@ -111,7 +112,7 @@ function NudgeNow({ packet }: Pick<Props, 'packet'>) {
             {TEXT.addAMessage}
           </Button>
         ) : null}
-      </View>
+      </Actions>
     </>
   );
 }
@@ -142,16 +143,16 @@ export function AheadCard({ packet, sent }: Props) {
       )}
       {sent.forecast ? <ForecastLine forecast={sent.forecast} /> : null}
       {lapsed ? null : <NudgeNow packet={packet} />}
-      {change.isError ? <Trouble error={change.error} /> : null}
-      <View style={{ flexDirection: 'row', gap: 10, alignItems: 'flex-end' }}>
-        <View style={{ flex: 1 }}>
+      <ActError of={change} />
+      <Row gap={8} align="end">
+        <Stack grow>
           <DayField
             label={lastDay ? TEXT.newLastDay : TEXT.setALastDay}
             value={day || lastDay}
             onChange={setDay}
             testID="extend-day"
           />
-        </View>
+        </Stack>
         <Button
           disabled={!day || day === lastDay}
           busy={change.isPending && change.variables?.type === 'extend'}
@@ -160,7 +161,7 @@ export function AheadCard({ packet, sent }: Props) {
         >
           {lapsed ? TEXT.extend : TEXT.set}
         </Button>
-      </View>
+      </Row>
     </Card>
   );
 }
@@ -187,14 +188,14 @@ export function EndCard({ packet }: { packet: PacketView }) {
   if (packet.status !== 'at_gate') return null;
   if (!way)
     return (
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+      <Actions>
         <Button kind="quiet" onPress={() => setWay('version')} testID="new-version">
           {TEXT.recallAndChange}
         </Button>
         <Button kind="quiet" onPress={() => setWay('withdraw')} testID="withdraw">
           {TEXT.withdrawThisPacket}
         </Button>
-      </View>
+      </Actions>
     );
   const busy = withdraw.isPending || newVersion.isPending;
   const error = withdraw.error ?? newVersion.error;
@@ -237,13 +238,13 @@ export function KinNote({ packet }: { packet: PacketView }) {
       tone="plain"
       title={TEXT.relatedPackets}
       action={
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
+        <Row align="stretch" wrap>
           {packet.kin.map((k) => (
             <Button key={k.id + k.how} kind="quiet" onPress={() => router.push(`/packets/${k.id}`)}>
               {`${KIN[k.how]}: ${k.name}`}
             </Button>
           ))}
-        </View>
+        </Row>
       }
     />
   );

@@ -1,7 +1,6 @@
 /** One person of a deal: side, name, address, phone, whom they sign for. Used for adding and for correcting. */
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useForm, useController, useWatch } from 'react-hook-form';
-import { View } from 'react-native';
 import { partyBody, type PartyBody } from '@gatepath/contract';
 import type { Side } from '@gatepath/core/text';
 import { Field, showFieldErrors } from '../../ui/field';
@@ -10,6 +9,7 @@ import { Small } from '../../ui/text';
 import { SideField } from './side-field';
 import { Suggestions } from './suggestions';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 interface Props {
   start: Partial<PartyBody> & { side: Side };
@@ -47,11 +47,11 @@ export function PartyForm({ start, saveLabel, onSave, onCancel, error }: Props) 
     }
   });
   return (
-    <View style={{ gap: 10 }}>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
+    <Stack gap={8}>
+      <Row gap={8}>
         <Small>{TEXT.side}</Small>
         <SideField value={side.field.value as Side} onChange={side.field.onChange} />
-      </View>
+      </Row>
       <Field control={control} name="name" label={TEXT.name} autoComplete="off" />
       {picked ? null : (
         <Suggestions
@@ -80,12 +80,12 @@ export function PartyForm({ start, saveLabel, onSave, onCancel, error }: Props) 
         onSubmit={() => void submit()}
       />
       {error ? <Trouble error={error} /> : null}
-      <View style={{ flexDirection: 'row', gap: 10 }}>
+      <Row gap={8} align="stretch">
         <Button kind="main" onPress={() => void submit()} testID="save-party">
           {saveLabel}
         </Button>
         {onCancel ? <Button onPress={onCancel}>{TEXT.cancel}</Button> : null}
-      </View>
-    </View>
+      </Row>
+    </Stack>
   );
 }

@@ -47,7 +47,7 @@ function PersonCard({ person: p }: { person: PersonSummary }) {
       aria-label={`${p.name}, ${count(p.deals, 'deal')}`}
       onPress={() => router.push(`/people/${p.id}`)}
     >
-      <Card style={{ gap: 2, paddingVertical: 12 }}>
+      <Card gap={4} style={{ paddingVertical: 12 }}>
         <Strong>{p.name}</Strong>
         <Small numberOfLines={1}>
           {[p.company, p.email || TEXT.noEmailAddress, p.phone].filter(Boolean).join(' · ')}

@@ -1,7 +1,7 @@
 /** One person: how they are reached, all their deals, packets and messages; and who may be the same person. */
 import { router, useLocalSearchParams } from 'expo-router';
 import { useState } from 'react';
-import { Linking, Pressable, View } from 'react-native';
+import { Linking, Pressable } from 'react-native';
 import type { PersonBody, PersonView } from '@gatepath/contract';
 import { urlOf } from '@gatepath/contract/paths';
 import { KIND_WORDS, STATUS_WORDS } from '@gatepath/core/deal';
@@ -10,11 +10,12 @@ import { usePerson, usePersonActions } from '../../api/deal-hooks';
 import { usePalette } from '../../ui/hooks';
 import { Input } from '../../ui/input';
 import { NotReady, isReady } from '../../ui/not-ready';
-import { Button, Card, IconButton, Note, Page, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, IconButton, Note, Page } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 import { STATUS_WORDS as PACKET_WORDS } from '../packet-status/words';
 import { when } from '../../ui/dates';
 import { TEXT } from './words';
+import { Actions, Row, Stack } from '../../ui/layout';
 
 export function PersonPlace() {
   const { personId } = useLocalSearchParams<{ personId: string }>();
@@ -24,13 +25,13 @@ export function PersonPlace() {
   const p = person.data;
   return (
     <Page>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
+      <Row gap={4}>
         <IconButton name="arrow-left" label={TEXT.backToThePeople} onPress={() => router.navigate('/people')} />
-        <View style={{ flex: 1 }}>
+        <Stack grow>
           <Title>{p.name}</Title>
-        </View>
+        </Stack>
         <IconButton name="pencil" label={TEXT.correct(p.name)} onPress={() => setEditing(true)} testID="edit-person" />
-      </View>
+      </Row>
       {editing ? <PersonForm person={p} onDone={() => setEditing(false)} /> : <Reached person={p} />}
       {p.alike.map((a) => (
         <Alike key={a.id} person={p} other={a} />
@@ -51,16 +52,12 @@ function Reached({ person: p }: { person: PersonView }) {
         kind="quiet"
         icon="download"
         onPress={() => void Linking.openURL(urlOf('personCard', { personId: p.id }))}
-        style={{ alignSelf: 'flex-start' }}
+        fit
       >
         {TEXT.asAContactCard}
       </Button>
       {p.phone ? (
-        <Button
-          icon="phone"
-          onPress={() => void Linking.openURL(`tel:${(p.phone ?? '').replace(/[^\d+]/g, '')}`)}
-          style={{ alignSelf: 'flex-start' }}
-        >
+        <Button icon="phone" onPress={() => void Linking.openURL(`tel:${(p.phone ?? '').replace(/[^\d+]/g, '')}`)} fit>
           {TEXT.call(p.phone)}
         </Button>
       ) : null}
@@ -78,7 +75,7 @@ function PersonForm({ person, onDone }: { person: PersonView; onDone: () => void
   });
   const put = (change: Partial<PersonBody>) => setBody((b) => ({ ...b, ...change }));
   return (
-    <Card style={{ gap: 10 }}>
+    <Card>
       <Input
         label={TEXT.name}
         value={body.name}
@@ -107,8 +104,8 @@ function PersonForm({ person, onDone }: { person: PersonView; onDone: () => void
         onChangeText={(company) => put({ company })}
       />
       <Small>{TEXT.thisCorrectsEveryOpenDeal}</Small>
-      {set.isError ? <Trouble error={set.error} /> : null}
-      <View style={{ flexDirection: 'row', gap: 10 }}>
+      <ActError of={set} />
+      <Row gap={8} align="stretch">
         <Button
           kind="main"
           disabled={!body.name.trim()}
@@ -119,7 +116,7 @@ function PersonForm({ person, onDone }: { person: PersonView; onDone: () => void
           {TEXT.save}
         </Button>
         <Button onPress={onDone}>{TEXT.cancel}</Button>
-      </View>
+      </Row>
     </Card>
   );
 }
@@ -134,10 +131,10 @@ function Alike({ person, other }: { person: PersonView; other: PersonView['alike
       title={TEXT.isAlsoInTheAddress(other.name, other.email ? `, ${other.email}` : '')}
       testID="alike"
       action={
-        <View style={{ gap: 8 }}>
+        <Stack gap={8}>
           {asking ? <Small>{TEXT.andAllTheirDealsBecome(other.name, person.name)}</Small> : null}
-          {merge.isError ? <Trouble error={merge.error} /> : null}
-          <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
+          <ActError of={merge} />
+          <Actions>
             {asking ? (
               <>
                 <Button kind="main" busy={merge.isPending} onPress={() => merge.mutate(other.id)} testID="merge-now">
@@ -155,8 +152,8 @@ function Alike({ person, other }: { person: PersonView; other: PersonView['alike
                 </Button>
               </>
             )}
-          </View>
-        </View>
+          </Actions>
+        </Stack>
       }
     />
   );

@@ -1,11 +1,12 @@
 /** People of the address book who begin as what is being written: one touch fills them in. */
-import { Pressable, View } from 'react-native';
+import { Pressable } from 'react-native';
 import type { PersonSummary } from '@gatepath/contract';
 import { usePeople } from '../../api/deal-hooks';
 import { usePalette, useSettled } from '../../ui/hooks';
 import { itemsOf } from '../../ui/list-page';
 import { Small, Strong } from '../../ui/text';
 import { TEXT } from './words';
+import { Stack } from '../../ui/layout';
 
 const WAIT_MS = 250;
 const MOST = 4;
@@ -17,7 +18,7 @@ export function Suggestions({ name, onPick }: { name: string; onPick: (person: P
   const list = settled.length > 1 ? itemsOf(people).slice(0, MOST) : [];
   if (!list.length) return null;
   return (
-    <View role="list" aria-label={TEXT.fromTheAddressBook} style={{ gap: 4 }}>
+    <Stack role="list" aria-label={TEXT.fromTheAddressBook} gap={4}>
       {list.map((x) => (
         <Pressable
           key={x.id}
@@ -38,6 +39,6 @@ export function Suggestions({ name, onPick }: { name: string; onPick: (person: P
           <Small numberOfLines={1}>{[x.company, x.email].filter(Boolean).join(' · ') || TEXT.noAddressYet}</Small>
         </Pressable>
       ))}
-    </View>
+    </Stack>
   );
 }

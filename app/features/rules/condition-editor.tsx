@@ -1,5 +1,4 @@
 /** A condition over facts, written part by part; what is wrong is told beneath the part it stands in. */
-import { View } from 'react-native';
 import {
   COMPARES,
   compareWords,
@@ -16,6 +15,7 @@ import { Button, IconButton } from '../../ui/pieces';
 import { Small } from '../../ui/text';
 import { FactField } from '../facts/fact-field';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 interface Fault {
   at: string;
@@ -81,13 +81,14 @@ function GroupEditor({ condition, facts, faults, at = '', onChange, onDrop }: Pr
   };
   const add = (part: Condition) => onChange(withParts(group, [...parts, part]));
   return (
-    <View
+    <Stack
       role="group"
       aria-label={GROUPS[group]}
       testID={`group-${at || 'top'}`}
-      style={{ borderLeftWidth: 3, borderColor: p.rule, paddingLeft: 12, gap: 10 }}
+      gap={8}
+      style={{ borderLeftWidth: 3, borderColor: p.rule, paddingLeft: 12 }}
     >
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
+      <Row gap={8}>
         <DropMenu
           anchor={(open) => (
             <Button kind="quiet" icon="chevron-down" onPress={open} label={TEXT.change(GROUPS[group])}>
@@ -104,9 +105,9 @@ function GroupEditor({ condition, facts, faults, at = '', onChange, onDrop }: Pr
             />
           ))}
         </DropMenu>
-        <View style={{ flex: 1 }} />
+        <Stack grow />
         <IconButton name="close" label={TEXT.remove(GROUPS[group])} onPress={onDrop} />
-      </View>
+      </Row>
       <Faults at={at} faults={faults} />
       {parts.map((part, i) => (
         <ConditionEditor
@@ -120,7 +121,7 @@ function GroupEditor({ condition, facts, faults, at = '', onChange, onDrop }: Pr
         />
       ))}
       {group === 'not' ? null : (
-        <View style={{ flexDirection: 'row', gap: 8, flexWrap: 'wrap' }}>
+        <Row gap={8} align="stretch" wrap>
           <FactMenu
             facts={facts}
             words={TEXT.addAFact}
@@ -144,9 +145,9 @@ function GroupEditor({ condition, facts, faults, at = '', onChange, onDrop }: Pr
               ))}
             </DropMenu>
           ) : null}
-        </View>
+        </Row>
       )}
-    </View>
+    </Stack>
   );
 }
 
@@ -203,8 +204,8 @@ function FactRow({
     ...(value === null ? {} : { value }),
   });
   return (
-    <View testID={`part-${at || 'top'}`} style={{ gap: 6 }}>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8, flexWrap: 'wrap' }}>
+    <Stack testID={`part-${at || 'top'}`} gap={8}>
+      <Row gap={8} wrap>
         <FactMenu facts={facts} words={def?.label ?? TEXT.chooseAFact} onPick={(d) => onChange(startOf(d))} />
         {def ? (
           <DropMenu
@@ -224,9 +225,9 @@ function FactRow({
             ))}
           </DropMenu>
         ) : null}
-        <View style={{ flex: 1 }} />
+        <Stack grow />
         <IconButton name="close" label={TEXT.removeOf(def?.label ?? TEXT.thisPart)} onPress={onDrop} />
-      </View>
+      </Row>
       {def && c.compare !== 'unknown' ? (
         <FactField
           key={`${c.fact} ${c.compare}`}
@@ -236,18 +237,17 @@ function FactRow({
         />
       ) : null}
       <Faults at={at} faults={faults} />
-    </View>
+    </Stack>
   );
 }
 
 function Faults({ at, faults }: { at: string; faults: Fault[] }) {
-  const p = usePalette();
   return (
     <>
       {faults
         .filter((f) => f.at === at)
         .map((f) => (
-          <Small key={f.words} testID="fault" style={{ color: p.wine }}>
+          <Small key={f.words} testID="fault" tone="stop">
             {f.words}
           </Small>
         ))}

@@ -20,15 +20,16 @@ import {
 import { DOCUMENT_TYPES, TYPE_WORDS } from '@gatepath/core/reading';
 import { count, SIDE_WORDS, SIDES, type Side } from '@gatepath/core/text';
 import { useRuleActions, useRules, useTrial } from '../../api/deal-hooks';
-import { usePalette, useSettled, useWide } from '../../ui/hooks';
+import { useSettled, useWide } from '../../ui/hooks';
 import { Input } from '../../ui/input';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { NotReady, isReady } from '../../ui/not-ready';
-import { Button, Card, Choice, IconButton, Note, Page, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, Choice, IconButton, Note, Page, Trouble } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 import { ConditionEditor, FactMenu, startOf } from './condition-editor';
 import { TEXT } from './words';
+import { Actions, Columns, Row, Ruled, Stack } from '../../ui/layout';
 
 const EMPTY: RuleBody = {
   kinds: ['listing', 'sale'],
@@ -51,7 +52,7 @@ export function RulePlace() {
       <Page>
         <Title>{TEXT.thisRuleIsGone}</Title>
         <Body>{TEXT.someoneHasDeleted}</Body>
-        <Button onPress={() => router.replace('/rules')} style={{ alignSelf: 'flex-start' }}>
+        <Button onPress={() => router.replace('/rules')} fit>
           {TEXT.seeTheRules}
         </Button>
       </Page>
@@ -72,33 +73,33 @@ function RuleEditor({ rule, ownFacts }: { rule: Rule | null; ownFacts: FactDef[]
   const ready = faults.length === 0 && body.title.trim() !== '' && body.reason.trim() !== '';
   return (
     <Page max={wide ? 1080 : 760}>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
+      <Row gap={4}>
         <IconButton name="arrow-left" label={TEXT.backToTheRules} onPress={back} />
         <Title>{rule ? rule.title : TEXT.newRule}</Title>
-      </View>
+      </Row>
       {rule?.sample ? (
         <Note tone="warn" title={TEXT.thisRuleCameAs}>
           {TEXT.itIsNotLegalAdvice}
         </Note>
       ) : null}
-      <View style={{ flexDirection: wide ? 'row' : 'column', gap: 16, alignItems: wide ? 'flex-start' : 'stretch' }}>
-        <View style={{ flex: wide ? 3 : undefined, gap: 16 }}>
-          <Card style={{ gap: 14 }}>
+      <Columns wide={wide}>
+        <Stack gap={16} style={{ flex: wide ? 3 : undefined }}>
+          <Card gap={12}>
             <Asks body={body} faults={faults} set={set} />
           </Card>
-          <Card style={{ gap: 12 }}>
+          <Card gap={12}>
             <When body={body} ownFacts={ownFacts} faults={faults} set={set} />
           </Card>
-          <Card style={{ gap: 12 }}>
+          <Card gap={12}>
             <Due body={body} faults={faults} set={set} />
           </Card>
-        </View>
-        <View style={{ flex: wide ? 2 : undefined, gap: 16 }}>
+        </Stack>
+        <Stack gap={16} style={{ flex: wide ? 2 : undefined }}>
           <TrialCard trial={trial.data} />
           {trial.isError ? <Trouble error={trial.error} retry={() => void trial.refetch()} /> : null}
-          {save.isError ? <Trouble error={save.error} /> : null}
-          {drop.isError ? <Trouble error={drop.error} /> : null}
-          <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
+          <ActError of={save} />
+          <ActError of={drop} />
+          <Actions>
             <Button
               kind="main"
               disabled={!ready}
@@ -120,9 +121,9 @@ function RuleEditor({ rule, ownFacts }: { rule: Rule | null; ownFacts: FactDef[]
                 {TEXT.deleteRule}
               </Button>
             ) : null}
-          </View>
-        </View>
-      </View>
+          </Actions>
+        </Stack>
+      </Columns>
     </Page>
   );
 }
@@ -145,13 +146,12 @@ interface PartProps {
 }
 
 function Faults({ of, faults }: { of: RuleTrial['faults'][number]['part']; faults: RuleTrial['faults'] }) {
-  const p = usePalette();
   return (
     <>
       {faults
         .filter((f) => f.part === of)
         .map((f) => (
-          <Small key={f.words} testID="fault" style={{ color: p.wine }}>
+          <Small key={f.words} testID="fault" tone="stop">
             {f.words}
           </Small>
         ))}
@@ -165,7 +165,7 @@ function Asks({ body, faults, set }: PartProps) {
   return (
     <>
       <Heading>{TEXT.whatItAsks}</Heading>
-      <View style={{ gap: 4 }}>
+      <Stack gap={4}>
         <Small>{TEXT.typeOfPaper}</Small>
         <DropMenu
           anchor={(open) => (
@@ -173,7 +173,7 @@ function Asks({ body, faults, set }: PartProps) {
               icon="chevron-down"
               onPress={open}
               label={TEXT.typeOfPaperChange(TYPE_WORDS[body.paper])}
-              style={{ alignSelf: 'flex-start' }}
+              fit
               testID="rule-paper"
             >
               {TYPE_WORDS[body.paper]}
@@ -190,7 +190,7 @@ function Asks({ body, faults, set }: PartProps) {
           ))}
         </DropMenu>
         <Faults of="paper" faults={faults} />
-      </View>
+      </Stack>
       <Input
         label={TEXT.whatThePaperIsCalled}
         value={body.title}
@@ -221,7 +221,7 @@ function Asks({ body, faults, set }: PartProps) {
       </View>
       <View>
         <Small>{body.signers.length ? TEXT.whoSigns : TEXT.whoSignsItNoOne}</Small>
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
+        <Row align="stretch" wrap>
           {SIDES.filter((s) => s !== 'other').map((s: Side) => (
             <View key={s} style={{ width: '50%' }}>
               <Switch
@@ -232,7 +232,7 @@ function Asks({ body, faults, set }: PartProps) {
               />
             </View>
           ))}
-        </View>
+        </Row>
       </View>
     </>
   );
@@ -311,7 +311,7 @@ function Due({ body, faults, set }: PartProps) {
           />
           <DropMenu
             anchor={(open) => (
-              <Button icon="chevron-down" onPress={open} style={{ alignSelf: 'flex-start' }} testID="rule-from">
+              <Button icon="chevron-down" onPress={open} fit testID="rule-from">
                 {DATE_PHRASES[due.from]}
               </Button>
             )}
@@ -327,7 +327,7 @@ function Due({ body, faults, set }: PartProps) {
             onChange={(roll) => put({ roll })}
           />
           <Faults of="due" faults={faults} />
-          <Button kind="quiet" onPress={() => set({ due: null })} style={{ alignSelf: 'flex-start' }}>
+          <Button kind="quiet" onPress={() => set({ due: null })} fit>
             {TEXT.noDueDate}
           </Button>
         </>
@@ -336,7 +336,7 @@ function Due({ body, faults, set }: PartProps) {
           <Body>{TEXT.itHasNoDueDate}</Body>
           <Button
             onPress={() => set({ due: { ...START, from: dates[0] ?? 'accepted' } })}
-            style={{ alignSelf: 'flex-start' }}
+            fit
             disabled={!dates.length}
             testID="add-due"
           >
@@ -350,7 +350,6 @@ function Due({ body, faults, set }: PartProps) {
 
 /** In which of the firm's open deals the rule would ask for something, as it stands. */
 function TrialCard({ trial }: { trial: RuleTrial | undefined }) {
-  const p = usePalette();
   if (!trial) return null;
   const wrong = trial.faults.some((f) => ['kinds', 'when', 'due'].includes(f.part));
   return (
@@ -363,9 +362,9 @@ function TrialCard({ trial }: { trial: RuleTrial | undefined }) {
           <Body>
             {trial.of ? TEXT.itWouldRequireThePaper(trial.asks, count(trial.of, 'open deal')) : TEXT.thereIsNoOpenDeal}
           </Body>
-          {trial.unknown ? <Small style={{ color: p.ochre }}>{TEXT.inAFactItDepends(trial.unknown)}</Small> : null}
+          {trial.unknown ? <Small tone="warn">{TEXT.inAFactItDepends(trial.unknown)}</Small> : null}
           {trial.deals.map((d) => (
-            <View key={d.id} style={{ borderTopWidth: 1, borderColor: p.rule, paddingTop: 6 }}>
+            <Ruled key={d.id}>
               <Body>{d.address}</Body>
               <Small>
                 {d.hangsOn.length
@@ -374,7 +373,7 @@ function TrialCard({ trial }: { trial: RuleTrial | undefined }) {
                     ? TEXT.dueOf(shortDay(d.due))
                     : TEXT.noDayYet}
               </Small>
-            </View>
+            </Ruled>
           ))}
         </>
       )}

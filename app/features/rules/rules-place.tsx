@@ -9,10 +9,11 @@ import { newId } from '../../api/client';
 import { usePalette } from '../../ui/hooks';
 import { Input } from '../../ui/input';
 import { NotReady, isReady } from '../../ui/not-ready';
-import { Button, Card, Choice, IconButton, Note, Page, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, Choice, IconButton, Note, Page } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 const SETS = [
   { id: 'sale', title: 'Listings and sales', kinds: ['listing', 'sale'] },
@@ -26,12 +27,12 @@ export function RulesPlace() {
   const samples = all.filter((r) => r.sample);
   return (
     <Page>
-      <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', gap: 12 }}>
+      <Row gap={12} justify="between">
         <Title>{TEXT.rules}</Title>
         <Button kind="main" icon="plus" onPress={() => router.push('/rules/new')} testID="new-rule">
           {TEXT.newRule}
         </Button>
-      </View>
+      </Row>
       <Body>{TEXT.aRuleLooks}</Body>
       {samples.length ? (
         <Note tone="warn" title={TEXT.cameAsSamples(count(samples.length, 'rule'))}>
@@ -58,10 +59,10 @@ function RuleSet({ title, rules, ownFacts }: { title: string; rules: Rule[]; own
   const allOn = rules.every((r) => r.on);
   return (
     <Card testID="rule-set">
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-        <View style={{ flex: 1 }}>
+      <Row gap={8}>
+        <Stack grow>
           <Heading>{title}</Heading>
-        </View>
+        </Stack>
         {rules.length ? (
           <Button
             kind="quiet"
@@ -71,8 +72,8 @@ function RuleSet({ title, rules, ownFacts }: { title: string; rules: Rule[]; own
             {allOn ? TEXT.turnAllOff : TEXT.turnAll}
           </Button>
         ) : null}
-      </View>
-      {turn.isError ? <Trouble error={turn.error} /> : null}
+      </Row>
+      <ActError of={turn} />
       {rules.length ? null : <Small>{TEXT.noRuleAppliesToThese}</Small>}
       {rules.map((r, i) => (
         <View key={r.id} style={{ borderTopWidth: i ? 1 : 0, borderColor: p.rule, paddingVertical: 6 }}>
@@ -94,21 +95,21 @@ function RuleRow({
 }) {
   const p = usePalette();
   return (
-    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }} testID="rule-row">
+    <Row gap={8} testID="rule-row">
       <Pressable
         role="link"
         aria-label={TEXT.changeThisRule(r.title)}
         onPress={() => router.push(`/rules/${r.id}`)}
         style={{ flex: 1, gap: 2, minHeight: 44, opacity: r.on ? 1 : 0.65 }}
       >
-        <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center', flexWrap: 'wrap' }}>
+        <Row gap={8} wrap>
           <Strong>{r.title}</Strong>
           {r.sample ? (
             <View style={{ borderWidth: 1, borderColor: p.ochre, borderRadius: 6, paddingHorizontal: 6 }}>
-              <Small style={{ color: p.ochre }}>{TEXT.sample}</Small>
+              <Small tone="warn">{TEXT.sample}</Small>
             </View>
           ) : null}
-        </View>
+        </Row>
         <Small>{TEXT.whenOf(r.when ? conditionWords(r.when, facts) : 'always')}</Small>
         <Small>
           {[
@@ -122,7 +123,7 @@ function RuleRow({
       <View style={{ width: 74 }}>
         <Switch label={r.on ? 'on' : 'off'} on={r.on} onChange={onTurn} testID={`rule-on-${r.paper}`} />
       </View>
-    </View>
+    </Row>
   );
 }
 
@@ -148,16 +149,16 @@ function OwnFacts({ facts }: { facts: FactDef[] }) {
       <Heading>{TEXT.factsOfYourOwn}</Heading>
       <Small>{TEXT.inAdditionToTheFacts}</Small>
       {facts.map((f) => (
-        <View key={f.key} style={{ flexDirection: 'row', alignItems: 'center' }}>
-          <Body style={{ flex: 1 }}>{`${f.label}, ${TYPE_LABELS[f.type] ?? f.type}`}</Body>
+        <Row key={f.key}>
+          <Body grow>{`${f.label}, ${TYPE_LABELS[f.type] ?? f.type}`}</Body>
           <IconButton
             name="trash"
             label={TEXT.removeOf(f.label)}
             onPress={() => keep(facts.filter((x) => x.key !== f.key))}
           />
-        </View>
+        </Row>
       ))}
-      {save.isError ? <Trouble error={save.error} /> : null}
+      <ActError of={save} />
       {adding ? (
         <OwnFactForm
           busy={save.isPending}
@@ -165,7 +166,7 @@ function OwnFacts({ facts }: { facts: FactDef[] }) {
           onSave={(f) => keep([...facts, f], () => setAdding(false))}
         />
       ) : (
-        <Button icon="plus" onPress={() => setAdding(true)} style={{ alignSelf: 'flex-start' }} testID="add-own-fact">
+        <Button icon="plus" onPress={() => setAdding(true)} fit testID="add-own-fact">
           {TEXT.addAFact}
         </Button>
       )}
@@ -196,7 +197,7 @@ function OwnFactForm({
     where === 'both' ? ['listing', 'sale', 'tenancy'] : where === 'sale' ? ['listing', 'sale'] : ['tenancy'];
   const ready = label.trim() !== '' && (type !== 'choice' || options.length > 1);
   return (
-    <View style={{ gap: 10 }}>
+    <Stack gap={8}>
       <Input label={TEXT.whatTheFactIsCalled} value={label} onChangeText={setLabel} maxLength={60} testID="own-label" />
       <Choice label={TEXT.whatKindOfAnswer} value={type} options={[...TYPES]} wrap onChange={setType} />
       {type === 'choice' ? (
@@ -213,7 +214,7 @@ function OwnFactForm({
         ]}
         onChange={setWhere}
       />
-      <View style={{ flexDirection: 'row', gap: 10 }}>
+      <Row gap={8} align="stretch">
         <Button
           kind="main"
           disabled={!ready}
@@ -232,7 +233,7 @@ function OwnFactForm({
           {TEXT.addTheFact}
         </Button>
         <Button onPress={onCancel}>{TEXT.cancel}</Button>
-      </View>
-    </View>
+      </Row>
+    </Stack>
   );
 }

@@ -8,6 +8,7 @@ import { urlOf } from '@gatepath/contract/paths';
 import { calledOf, KINDS, NOBODY } from '@gatepath/core/packet';
 import { editsOfAgain, type Again } from '@gatepath/core/shelf';
 import { count } from '@gatepath/core/text';
+import { keys } from '../../api/keys';
 import { call, uploadFile } from '../../api/client';
 import { useShelfItem } from '../../api/shelf-hooks';
 import { useFilePick } from '../../ui/file-pick';
@@ -20,6 +21,7 @@ import { AtRect } from '../pages/mark-box';
 import { Sheet } from '../pages/sheet';
 import type { Desk } from '../desk/use-desk';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 export function ChangedPaper({ desk }: { desk: Desk }) {
   const [paper, setPaper] = useState<DocumentView | null>(null);
@@ -46,7 +48,7 @@ export function ChangedPaper({ desk }: { desk: Desk }) {
   });
   const now = paper && item.data?.documents.find((d) => d.id === paper.id);
   return (
-    <Card style={{ gap: 8 }} testID="changed-paper">
+    <Card testID="changed-paper">
       <Heading>{TEXT.aChangedPaper}</Heading>
       {pick.field}
       {now?.status === 'failed' ? <Note tone="stop" title={now.problem ?? TEXT.itCouldNotBeRead} /> : null}
@@ -71,7 +73,7 @@ const WORDS = { same: 'where it was', moved: 'moved', doubtful: 'uncertain', los
 
 function FoundAgain({ desk, paper, onDone }: { desk: Desk; paper: DocumentView; onDone: () => void }) {
   const found = useQuery({
-    queryKey: ['again', desk.packet.id, paper.id, desk.version],
+    queryKey: keys.foundAgain(desk.packet.id, paper.id, desk.version),
     queryFn: () => call('findAgain', { params: { shelfId: desk.packet.id, documentId: paper.id } }),
     staleTime: Infinity,
   });
@@ -89,7 +91,7 @@ function FoundAgain({ desk, paper, onDone }: { desk: Desk; paper: DocumentView; 
     onDone();
   };
   return (
-    <View style={{ gap: 8 }} testID="found-again">
+    <Stack gap={8} testID="found-again">
       <Body>
         {TEXT.inPlaceMovedUncertainNot(
           count(of('same').length, 'mark'),
@@ -111,7 +113,7 @@ function FoundAgain({ desk, paper, onDone }: { desk: Desk; paper: DocumentView; 
       {of('lost').map((a) => (
         <Small key={a.markId}>{TEXT.theWordsAround(nameOf(desk, a))}</Small>
       ))}
-      <View style={{ flexDirection: 'row', gap: 10 }}>
+      <Row gap={8} align="stretch">
         <Button kind="main" onPress={take} testID="take-changed">
           {TEXT.useTheNewPaper}
         </Button>
@@ -121,8 +123,8 @@ function FoundAgain({ desk, paper, onDone }: { desk: Desk; paper: DocumentView; 
             {TEXT.whatChanged}
           </Button>
         ) : null}
-      </View>
-    </View>
+      </Row>
+    </Stack>
   );
 }
 
@@ -154,7 +156,7 @@ function Place({
   const width = 280;
   const scale = page ? width / page.width : 1;
   return (
-    <View style={{ gap: 4 }}>
+    <Stack gap={4}>
       <Switch
         label={TEXT.page(nameOf(desk, a), a.page)}
         hint={WORDS[a.state]}
@@ -179,10 +181,10 @@ function Place({
         </View>
       ) : null}
       {a.state === 'moved' ? (
-        <Button kind="quiet" onPress={() => setOpen(!open)} style={{ alignSelf: 'flex-start' }}>
+        <Button kind="quiet" onPress={() => setOpen(!open)} fit>
           {open ? TEXT.hideIt : TEXT.seeItOnThePage}
         </Button>
       ) : null}
-    </View>
+    </Stack>
   );
 }

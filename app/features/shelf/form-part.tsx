@@ -13,7 +13,7 @@ import { useShelfActs, useShelfItem } from '../../api/shelf-hooks';
 import { DayField } from '../../ui/day-field';
 import { LateInput } from '../../ui/late-input';
 import { DropMenu, MenuItem } from '../../ui/menu';
-import { Button, Card, IconButton, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, IconButton } from '../../ui/pieces';
 import { Body, Heading, Small } from '../../ui/text';
 import { slotToken } from '../../ui/slot-token';
 import { Token } from '../../ui/token';
@@ -22,6 +22,7 @@ import { ChangedPaper } from './changed-paper';
 import { Sharing } from './sharing';
 import type { Desk } from '../desk/use-desk';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 /** The one act of a form's desk. */
 export function PutOnShelf({ desk }: { desk: Desk }) {
@@ -44,7 +45,7 @@ export function PutOnShelf({ desk }: { desk: Desk }) {
 
 export function FormPart({ desk }: { desk: Desk }) {
   return (
-    <View style={{ gap: 12 }}>
+    <Stack gap={12}>
       <Heading>{TEXT.roles}</Heading>
       <Small>{TEXT.placesBelongToRoles}</Small>
       <Roles desk={desk} />
@@ -52,7 +53,7 @@ export function FormPart({ desk }: { desk: Desk }) {
       <ChangedPaper desk={desk} />
       <SharingOf id={desk.packet.id} />
       <Editions id={desk.packet.id} />
-    </View>
+    </Stack>
   );
 }
 
@@ -76,25 +77,21 @@ export function Roles({ desk: { draft, edit } }: { desk: Pick<Desk, 'draft' | 'e
     draft.parties.filter((x) => x.side === side && x.slot !== 'every').reduce((n, x) => Math.max(n, x.ordinal), 0) + 1;
   const hasEvery = (side: Side) => draft.parties.some((x) => x.side === side && x.slot === 'every');
   return (
-    <View style={{ gap: 4 }}>
+    <Stack gap={4}>
       {draft.parties.map((x) => (
-        <View
-          key={x.id}
-          testID="role-row"
-          style={{ flexDirection: 'row', alignItems: 'center', gap: 10, minHeight: 46 }}
-        >
+        <Row key={x.id} testID="role-row" gap={8} style={{ minHeight: 46 }}>
           <Token name={x.name} ink={x.ink} letters={slotToken(x)} size={32} />
-          <Body style={{ flex: 1 }}>{x.name}</Body>
+          <Body grow>{x.name}</Body>
           <IconButton
             name="trash"
             label={TEXT.takeOutWithItsMarks(x.name)}
             onPress={() => edit(editsToRemoveParty(draft, x.id))}
           />
-        </View>
+        </Row>
       ))}
       <DropMenu
         anchor={(open) => (
-          <Button icon="plus" onPress={open} style={{ alignSelf: 'flex-start' }} testID="add-role">
+          <Button icon="plus" onPress={open} fit testID="add-role">
             {TEXT.addARole}
           </Button>
         )}
@@ -116,7 +113,7 @@ export function Roles({ desk: { draft, edit } }: { desk: Pick<Desk, 'draft' | 'e
               ]),
         ])}
       </DropMenu>
-    </View>
+    </Stack>
   );
 }
 
@@ -131,7 +128,7 @@ export function About({ on: { id, draft, edit } }: { on: Pick<Desk, 'draft' | 'e
     await item.refetch();
   };
   return (
-    <Card style={{ gap: 10 }}>
+    <Card>
       <LateInput
         label={TEXT.nameOfTheForm}
         value={draft.name}
@@ -141,7 +138,7 @@ export function About({ on: { id, draft, edit } }: { on: Pick<Desk, 'draft' | 'e
       {paper ? (
         <DropMenu
           anchor={(open) => (
-            <Button onPress={open} style={{ alignSelf: 'flex-start' }} testID="form-type">
+            <Button onPress={open} fit testID="form-type">
               {TEXT.type(TYPE_WORDS[paper.type])}
             </Button>
           )}
@@ -157,7 +154,7 @@ export function About({ on: { id, draft, edit } }: { on: Pick<Desk, 'draft' | 'e
         onChange={(day) => set.mutate({ endsOn: day || null })}
         testID="form-ends"
       />
-      {set.isError ? <Trouble error={set.error} /> : null}
+      <ActError of={set} />
     </Card>
   );
 }
@@ -170,7 +167,7 @@ export function Editions({ id }: { id: string }) {
   if (!item.data) return null;
   const { editions, since, kits, retired, edition } = item.data;
   return (
-    <Card style={{ gap: 6 }}>
+    <Card>
       <Heading>{TEXT.editions}</Heading>
       {since.length ? <Small>{TEXT.inPreparation(since.join(' '))}</Small> : null}
       {editions.length ? (
@@ -188,17 +185,17 @@ export function Editions({ id }: { id: string }) {
         kind="quiet"
         icon="download"
         onPress={() => void Linking.openURL(urlOf('shelfBundle', { shelfId: id }))}
-        style={{ alignSelf: 'flex-start' }}
+        fit
         testID="pass-on"
       >
         {TEXT.exportAsAFile}
       </Button>
       {edition ? (
-        <Button kind="quiet" onPress={() => set.mutate({ retired: !retired })} style={{ alignSelf: 'flex-start' }}>
+        <Button kind="quiet" onPress={() => set.mutate({ retired: !retired })} fit>
           {retired ? TEXT.restore : TEXT.retire}
         </Button>
       ) : asking ? (
-        <View style={{ flexDirection: 'row', gap: 10 }}>
+        <Row gap={8} align="stretch">
           <Button
             kind="stop"
             busy={drop.isPending}
@@ -207,13 +204,13 @@ export function Editions({ id }: { id: string }) {
             {TEXT.throwAway}
           </Button>
           <Button onPress={() => setAsking(false)}>{TEXT.keep}</Button>
-        </View>
+        </Row>
       ) : (
-        <Button kind="quiet" onPress={() => setAsking(true)} style={{ alignSelf: 'flex-start' }}>
+        <Button kind="quiet" onPress={() => setAsking(true)} fit>
           {TEXT.deleteWord}
         </Button>
       )}
-      {drop.isError ? <Trouble error={drop.error} /> : null}
+      <ActError of={drop} />
     </Card>
   );
 }

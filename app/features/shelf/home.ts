@@ -1,13 +1,14 @@
 import type { ShelfItemView } from '@gatepath/contract';
+import { keys } from '../../api/keys';
 import { call } from '../../api/client';
-import { shelfKeys } from '../../api/shelf-hooks';
+
 import type { DraftHome } from '../desk/use-draft';
 
 /** The draft of something on the shelf. */
 export const SHELF_HOME: DraftHome = {
   save: (shelfId, body) => call('editShelfItem', { params: { shelfId }, body }),
   note: (client, id, saved) =>
-    client.setQueryData<ShelfItemView>(shelfKeys.item(id), (was) =>
+    client.setQueryData<ShelfItemView>(keys.shelfItem(id), (was) =>
       was && was.version < saved.version
         ? { ...was, draft: saved.draft, version: saved.version, name: saved.draft.name, changed: true }
         : was,

@@ -1,7 +1,7 @@
 /** Kits for a deal, those first that meet most of what it needs. */
 import { router } from 'expo-router';
 import { useState } from 'react';
-import { Pressable, View } from 'react-native';
+import { Pressable } from 'react-native';
 import { count, listWords } from '@gatepath/core/text';
 import { useDealKits } from '../../api/shelf-hooks';
 import { usePalette } from '../../ui/hooks';
@@ -9,6 +9,7 @@ import { Button, Loading, Trouble } from '../../ui/pieces';
 import { Body, Small, Strong } from '../../ui/text';
 import { SlotPath } from './slot-path';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 /** As many as are shown before more are asked for. */
 const AT_FIRST = 5;
@@ -26,7 +27,7 @@ export function KitChooser({ dealId }: { dealId: string }) {
     );
   const items = kits.data?.items ?? [];
   return (
-    <View style={{ gap: 8 }} testID="kit-chooser">
+    <Stack gap={8} testID="kit-chooser">
       {kits.isPending ? <Loading what={TEXT.theKits} /> : null}
       {kits.isError ? <Trouble error={kits.error} retry={() => void kits.refetch()} /> : null}
       {kits.isSuccess && !items.length ? <Body>{TEXT.noKit}</Body> : null}
@@ -52,7 +53,7 @@ export function KitChooser({ dealId }: { dealId: string }) {
           </Small>
         </Pressable>
       ))}
-      <View style={{ flexDirection: 'row', gap: 10 }}>
+      <Row gap={8} align="stretch">
         {!all && items.length > AT_FIRST ? (
           <Button kind="quiet" onPress={() => setAll(true)}>
             {TEXT.showAll(items.length)}
@@ -61,7 +62,7 @@ export function KitChooser({ dealId }: { dealId: string }) {
         <Button kind="quiet" onPress={() => setOpen(false)}>
           {TEXT.close}
         </Button>
-      </View>
-    </View>
+      </Row>
+    </Stack>
   );
 }

@@ -14,7 +14,7 @@ import { itemsOf } from '../../ui/list-page';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { NotReady, isReady } from '../../ui/not-ready';
 import { NumberField } from '../../ui/number-field';
-import { Button, Card, IconButton, Note, Page, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, IconButton, Note, Page } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Body, Heading, Small, Title } from '../../ui/text';
 import { WordsCard } from '../desk/packet-cards';
@@ -27,6 +27,7 @@ import { NotOwn, Sharing } from './sharing';
 import { SHELF_HOME } from './home';
 import { statusWords } from './shelf-place';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 export function KitPlace() {
   const { kitId } = useLocalSearchParams<{ kitId: string }>();
@@ -47,7 +48,7 @@ function Kit({ kit }: { kit: ShelfItemView }) {
       <Heading>{TEXT.roles}</Heading>
       <Roles desk={handle} />
     </Card>,
-    <Card key="path" style={{ gap: 10 }}>
+    <Card key="path">
       <Heading>{TEXT.path}</Heading>
       <PathOfDraft on={{ ...handle, names: [] }} />
     </Card>,
@@ -62,14 +63,14 @@ function Kit({ kit }: { kit: ShelfItemView }) {
   ];
   return (
     <Page max={wide ? 1160 : 760}>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
+      <Row gap={8}>
         <IconButton name="arrow-left" label={TEXT.backToTheShelf} onPress={() => router.navigate('/shelf')} />
-        <View style={{ flex: 1 }}>
+        <Stack grow>
           <Title numberOfLines={2}>{handle.draft.name}</Title>
           <Small testID="saving">{TEXT.kit(statusWords(kit), handle.saving.sentence)}</Small>
-        </View>
-      </View>
-      {put.isError ? <Trouble error={put.error} /> : null}
+        </Stack>
+      </Row>
+      <ActError of={put} />
       {kit.forms.some((f) => f.retired) ? <Note tone="warn" title={TEXT.aFormOfThisKit} /> : null}
       <Button
         kind="main"
@@ -77,15 +78,15 @@ function Kit({ kit }: { kit: ShelfItemView }) {
         busy={put.isPending}
         onPress={() => put.mutate(handle.version)}
         testID="put-on-shelf"
-        style={{ alignSelf: 'flex-start' }}
+        fit
       >
         {there ? TEXT.onTheShelfEdition(kit.edition) : TEXT.putOnTheShelf}
       </Button>
       {wide ? (
-        <View style={{ flexDirection: 'row', gap: 16, alignItems: 'flex-start' }}>
+        <Row gap={16} align="start">
           <View style={column}>{left}</View>
           <View style={column}>{right}</View>
-        </View>
+        </Row>
       ) : (
         [...left, ...right]
       )}
@@ -113,8 +114,8 @@ function Forms({ kit, handle: { draft, edit } }: Part) {
       {draft.documents.map((d, i) => {
         const name = nameOf(d.id) ?? 'A form';
         return (
-          <View key={d.id} style={{ flexDirection: 'row', alignItems: 'center' }}>
-            <Body style={{ flex: 1 }}>{`${i + 1}. ${name}`}</Body>
+          <Row key={d.id}>
+            <Body grow>{`${i + 1}. ${name}`}</Body>
             <IconButton
               name="arrow-up"
               label={TEXT.earlier(name)}
@@ -127,13 +128,13 @@ function Forms({ kit, handle: { draft, edit } }: Part) {
               disabled={draft.documents.length === 1}
               onPress={() => edit([{ op: 'drop', list: 'documents', id: d.id }])}
             />
-          </View>
+          </Row>
         );
       })}
       {addable.length || all.hasNextPage ? (
         <DropMenu
           anchor={(open) => (
-            <Button icon="plus" onPress={open} style={{ alignSelf: 'flex-start' }} testID="add-form">
+            <Button icon="plus" onPress={open} fit testID="add-form">
               {TEXT.addAForm}
             </Button>
           )}
@@ -166,8 +167,8 @@ function Sending({ value, onChange }: { value: SendingTime | null; onChange: (to
       />
       {value ? (
         <>
-          <View style={{ flexDirection: 'row', gap: 10, alignItems: 'flex-end' }}>
-            <View style={{ flex: 1 }}>
+          <Row gap={8} align="end">
+            <Stack grow>
               <NumberField
                 label={TEXT.businessDaysLater}
                 value={value.days}
@@ -176,9 +177,9 @@ function Sending({ value, onChange }: { value: SendingTime | null; onChange: (to
                 onChange={(days) => onChange({ ...value, days })}
                 testID="kit-sending-days"
               />
-            </View>
+            </Stack>
             <HourMenu value={value.hour} onChange={(hour) => onChange({ ...value, hour })} testID="kit-sending-hour" />
-          </View>
+          </Row>
           <Small>{TEXT.inANoticeToMany}</Small>
         </>
       ) : null}
@@ -192,7 +193,7 @@ function Time({ kit, handle: { draft, edit } }: Part) {
   const setSchedule = (change: Partial<Schedule>) =>
     edit([{ op: 'set', field: 'schedule', value: { ...draft.schedule, ...change } }]);
   return (
-    <Card style={{ gap: 10 }}>
+    <Card>
       <Heading>{TEXT.time}</Heading>
       <Sending value={sending ?? null} onChange={(to) => setSchedule({ sending: to })} />
       <Switch
@@ -222,7 +223,7 @@ function Time({ kit, handle: { draft, edit } }: Part) {
         on={draft.readAlong ?? false}
         onChange={(value) => edit([{ op: 'set', field: 'readAlong', value }])}
       />
-      {set.isError ? <Trouble error={set.error} /> : null}
+      <ActError of={set} />
     </Card>
   );
 }
@@ -237,10 +238,10 @@ function Locked({ kit }: { kit: ShelfItemView }) {
   };
   return (
     <Card>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+      <Row gap={8}>
         <Icon name="lock" color={p.slate} size={20} />
         <Heading>{TEXT.lockedForPeopleWhoUse}</Heading>
-      </View>
+      </Row>
       {LOCKS.map((lock) => {
         const by = kit.locks.find((l) => l.lock === lock)?.by;
         return (

@@ -1,16 +1,16 @@
 /** A new kit: the forms that go together, and a name. */
 import { router } from 'expo-router';
 import { useState } from 'react';
-import { View } from 'react-native';
 import { count } from '@gatepath/core/text';
 import { useNewOnShelf, useShelf } from '../../api/shelf-hooks';
 import { Input } from '../../ui/input';
 import { itemsOf } from '../../ui/list-page';
 import { NotReady, isReady } from '../../ui/not-ready';
-import { Button, Card, IconButton, Page, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, IconButton, Page } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Body, Small, Title } from '../../ui/text';
 import { TEXT } from './words';
+import { Row } from '../../ui/layout';
 
 export function NewKit() {
   const forms = useShelf('form', '');
@@ -22,11 +22,11 @@ export function NewKit() {
   const turn = (id: string) => setChosen((was) => (was.includes(id) ? was.filter((x) => x !== id) : [...was, id]));
   return (
     <Page max={560}>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
+      <Row gap={4}>
         <IconButton name="arrow-left" label={TEXT.backToTheShelf} onPress={() => router.navigate('/shelf')} />
         <Title>{TEXT.newKit}</Title>
-      </View>
-      <Card style={{ gap: 10 }}>
+      </Row>
+      <Card>
         <Input label={TEXT.nameOfTheKit2} value={name} onChangeText={setName} testID="kit-name" />
         <Small>{TEXT.whichFormsGoTogetherThey}</Small>
         {usable.map((f) => (
@@ -41,7 +41,7 @@ export function NewKit() {
         ))}
         {forms.hasNextPage ? <Button onPress={() => void forms.fetchNextPage()}>{TEXT.showMoreForms}</Button> : null}
         {usable.length ? null : <Body>{TEXT.noForm}</Body>}
-        {kit.isError ? <Trouble error={kit.error} /> : null}
+        <ActError of={kit} />
         <Button
           kind="main"
           disabled={!name.trim() || !chosen.length}

@@ -1,13 +1,13 @@
 /** A packet that went well becomes a kit: the next deal begins where this one ended. */
 import { router } from 'expo-router';
 import { useState } from 'react';
-import { View } from 'react-native';
 import type { PacketView } from '@gatepath/contract';
 import { useNewOnShelf } from '../../api/shelf-hooks';
 import { Input } from '../../ui/input';
-import { Button, Card, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card } from '../../ui/pieces';
 import { Body, Heading } from '../../ui/text';
 import { TEXT } from './words';
+import { Row } from '../../ui/layout';
 
 export function SaveToShelfCard({ packet }: { packet: PacketView }) {
   const { keep } = useNewOnShelf();
@@ -18,15 +18,15 @@ export function SaveToShelfCard({ packet }: { packet: PacketView }) {
       {name === null ? (
         <>
           <Body>{TEXT.saveItsPapersRolesPath}</Body>
-          <Button onPress={() => setName(packet.name)} style={{ alignSelf: 'flex-start' }} testID="keep-kit">
+          <Button onPress={() => setName(packet.name)} fit testID="keep-kit">
             {TEXT.saveAsAKit}
           </Button>
         </>
       ) : (
         <>
           <Input label={TEXT.nameOfTheKit2} value={name} onChangeText={setName} testID="keep-name" />
-          {keep.isError ? <Trouble error={keep.error} /> : null}
-          <View style={{ flexDirection: 'row', gap: 10 }}>
+          <ActError of={keep} />
+          <Row gap={8} align="stretch">
             <Button
               kind="main"
               disabled={!name.trim()}
@@ -39,7 +39,7 @@ export function SaveToShelfCard({ packet }: { packet: PacketView }) {
               {TEXT.makeTheKit}
             </Button>
             <Button onPress={() => setName(null)}>{TEXT.cancel}</Button>
-          </View>
+          </Row>
         </>
       )}
     </Card>

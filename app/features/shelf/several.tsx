@@ -6,14 +6,16 @@ import { View } from 'react-native';
 import { ProgressBar } from 'react-native-paper';
 import type { KitTrial } from '@gatepath/contract';
 import { count, firstName, listWords } from '@gatepath/core/text';
+import { keys } from '../../api/keys';
 import { call } from '../../api/client';
-import { shelfKeys, useShelfItem } from '../../api/shelf-hooks';
+import { useShelfItem } from '../../api/shelf-hooks';
 import { usePalette } from '../../ui/hooks';
 import { NotReady, isReady } from '../../ui/not-ready';
 import { Button, Card, IconButton, Page } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Body, Small, Strong, Title } from '../../ui/text';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 /** As many deals as can be in hand. */
 const MOST = 100;
@@ -30,7 +32,7 @@ export function SeveralDeals() {
   const kit = useShelfItem(kitId ?? '');
   const rows = useQueries({
     queries: ids.map((dealId) => ({
-      queryKey: shelfKeys.trial(dealId, kitId ?? '', {}),
+      queryKey: keys.kitTrial(dealId, kitId ?? '', {}),
       queryFn: () => call('tryKit', { params: { dealId, shelfId: kitId ?? '' }, body: {} }),
       staleTime: Infinity,
       gcTime: 0,
@@ -59,18 +61,18 @@ export function SeveralDeals() {
       }
     }
     setRunning(false);
-    void client.invalidateQueries({ queryKey: ['deals'] });
+    void client.invalidateQueries({ queryKey: keys.deals });
   };
   const done = Object.keys(gone).length;
   return (
     <Page max={820}>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
+      <Row gap={4}>
         <IconButton name="arrow-left" label={TEXT.backToTheDeals} onPress={() => router.navigate('/deals')} />
-        <View style={{ flex: 1 }}>
+        <Stack grow>
           <Small>{TEXT.forWord(count(ids.length, 'deal'))}</Small>
           <Title numberOfLines={2}>{kit.data.name}</Title>
-        </View>
-      </View>
+        </Stack>
+      </Row>
       <Card style={{ gap: 0 }}>
         {ids.map((id, i) => (
           <DealRow
@@ -124,15 +126,11 @@ function DealRow({
         <View style={{ minHeight: 44, justifyContent: 'center' }}>
           <Strong>{address}</Strong>
           {'packetId' in gone ? (
-            <Button
-              kind="quiet"
-              onPress={() => router.push(`/packets/${gone.packetId}`)}
-              style={{ alignSelf: 'flex-start' }}
-            >
+            <Button kind="quiet" onPress={() => router.push(`/packets/${gone.packetId}`)} fit>
               {gone.waits ? TEXT.goesOutAtItsSet : TEXT.sentSeeThePacket}
             </Button>
           ) : (
-            <Body style={{ color: p.wine }}>{gone.problem}</Body>
+            <Body tone="stop">{gone.problem}</Body>
           )}
         </View>
       ) : trial && canGo(trial) ? (
@@ -140,7 +138,7 @@ function DealRow({
       ) : (
         <View style={{ minHeight: 44, justifyContent: 'center' }}>
           <Strong>{address}</Strong>
-          <Small style={{ color: trial || error ? p.wine : p.slate }}>{hint}</Small>
+          <Small tone={trial || error ? 'stop' : 'plain'}>{hint}</Small>
         </View>
       )}
     </View>

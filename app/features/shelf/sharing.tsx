@@ -2,26 +2,24 @@
 import { router } from 'expo-router';
 import { View } from 'react-native';
 import type { ShelfItemView } from '@gatepath/contract';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useAct } from '../../api/act';
+import { keys } from '../../api/keys';
 import { call } from '../../api/client';
 import { useFirm } from '../../api/hooks';
 import { useShelfActs } from '../../api/shelf-hooks';
 import { DropMenu, MenuItem } from '../../ui/menu';
-import { Button, Card, IconButton, Page, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, IconButton, Page } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 import { SlotPath } from './slot-path';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 /** Makes a copy that is one's own to change, and goes there. */
 export function useCopy(item: Pick<ShelfItemView, 'id' | 'what'>) {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: () => call('copyShelfItem', { params: { shelfId: item.id } }),
-    onSuccess: (copy) => {
-      void client.invalidateQueries({ queryKey: ['shelf'] });
-      router.push(item.what === 'kit' ? `/shelf/${copy.id}` : `/forms/${copy.id}`);
-    },
+  return useAct(() => call('copyShelfItem', { params: { shelfId: item.id } }), {
+    renews: [keys.shelf],
+    onDone: (copy) => router.push(item.what === 'kit' ? `/shelf/${copy.id}` : `/forms/${copy.id}`),
   });
 }
 
@@ -31,7 +29,7 @@ export function Sharing({ item }: { item: ShelfItemView }) {
   const copy = useCopy(item);
   const members = firm.data?.members ?? [];
   const part = (label: string, chosen: string[] | null, save: (ids: string[] | null) => void, test: string) => (
-    <View style={{ gap: 2 }}>
+    <Stack gap={4}>
       <Switch
         label={TEXT.everyoneInTheFirmMay(label)}
         on={chosen === null}
@@ -51,17 +49,17 @@ export function Sharing({ item }: { item: ShelfItemView }) {
                 />
               </View>
             ))}
-    </View>
+    </Stack>
   );
   return (
-    <Card style={{ gap: 6 }} testID="sharing">
+    <Card testID="sharing">
       <Heading>{TEXT.owner}</Heading>
       <Small>{TEXT.ownsIt(item.owner.name)}</Small>
       {part(TEXT.useIt, item.users, (users) => set.mutate({ users }), 'all-use')}
       {part(TEXT.changeIt, item.makers, (makers) => set.mutate({ makers }), 'all-make')}
-      {set.isError ? <Trouble error={set.error} /> : null}
-      {copy.isError ? <Trouble error={copy.error} /> : null}
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
+      <ActError of={set} />
+      <ActError of={copy} />
+      <Row align="stretch" wrap>
         <DropMenu
           anchor={(open) => (
             <Button kind="quiet" onPress={open}>
@@ -78,7 +76,7 @@ export function Sharing({ item }: { item: ShelfItemView }) {
         <Button kind="quiet" busy={copy.isPending} onPress={() => copy.mutate()} testID="copy-item">
           {TEXT.makeACopy}
         </Button>
-      </View>
+      </Row>
     </Card>
   );
 }
@@ -88,23 +86,18 @@ export function NotOwn({ item }: { item: ShelfItemView }) {
   const copy = useCopy(item);
   return (
     <Page max={620}>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
+      <Row gap={8}>
         <IconButton name="arrow-left" label={TEXT.backToTheShelf} onPress={() => router.navigate('/shelf')} />
         <Title style={{ flex: 1 }}>{item.name}</Title>
-      </View>
-      <Card style={{ gap: 10 }}>
+      </Row>
+      <Card>
         <Body>{TEXT.ownsItYouCanUse(item.owner.name)}</Body>
         {item.forms.map((f, i) => (
           <Strong key={f.id}>{`${i + 1}. ${f.name}`}</Strong>
         ))}
         <SlotPath slots={item.slots} gates={item.gates} />
-        {copy.isError ? <Trouble error={copy.error} /> : null}
-        <Button
-          busy={copy.isPending}
-          onPress={() => copy.mutate()}
-          style={{ alignSelf: 'flex-start' }}
-          testID="copy-item"
-        >
+        <ActError of={copy} />
+        <Button busy={copy.isPending} onPress={() => copy.mutate()} fit testID="copy-item">
           {TEXT.makeYourOwnCopy}
         </Button>
       </Card>

@@ -7,6 +7,7 @@ import { useWide } from '../../ui/hooks';
 import { Choice } from '../../ui/pieces';
 import { Title } from '../../ui/text';
 import { TEXT } from './words';
+import { Row } from '../../ui/layout';
 
 type Shown = ShelfKind | 'notice';
 const WHAT: { value: Shown; label: string }[] = [
@@ -34,12 +35,14 @@ export function ShelfHead({ what, onWhat, acts, children }: Props) {
     <>
       <View style={{ flexDirection: wide ? 'row' : 'column', gap: 12 }}>
         <Title style={wide ? { flex: 1 } : null}>{TEXT.shelf}</Title>
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>{acts}</View>
+        <Row gap={8} align="stretch" wrap>
+          {acts}
+        </Row>
       </View>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 12 }}>
+      <Row gap={12} wrap>
         <Choice label={TEXT.whatIsShown} value={what} options={WHAT} onChange={show} />
         {children}
-      </View>
+      </Row>
     </>
   );
 }

@@ -1,5 +1,4 @@
 /** The shelf: the firm's forms and kits, so that what was right once stays right. */
-import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { router, useLocalSearchParams } from 'expo-router';
 import { useState } from 'react';
 import { Image, Pressable, View } from 'react-native';
@@ -9,18 +8,21 @@ import { urlOf } from '@gatepath/contract/paths';
 import { shortDay } from '@gatepath/core/calendar';
 import { TYPE_WORDS } from '@gatepath/core/reading';
 import { count, listWords } from '@gatepath/core/text';
+import { useAct } from '../../api/act';
+import { keys } from '../../api/keys';
 import { uploadFile } from '../../api/client';
 import { useNewOnShelf, useShelf, type ShelfKind } from '../../api/shelf-hooks';
 import { useFilePick } from '../../ui/file-pick';
 import { usePalette, useSettled, useWide } from '../../ui/hooks';
 import { ListPage } from '../../ui/list-page';
-import { Button, Card, Note, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, Note, Trouble } from '../../ui/pieces';
 import { SearchBar } from '../../ui/search-bar';
 import { Body, Heading, Small, Strong } from '../../ui/text';
 import { PAPER_FILES } from '../../ui/paper-files';
 import { ShelfHead } from './shelf-head';
 import { SlotPath, SlotToken } from './slot-path';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 export function ShelfPlace() {
   const wide = useWide();
@@ -111,24 +113,20 @@ function NewForm() {
     onFile: (file) => void bring(file),
   });
   return (
-    <View style={{ gap: 6 }}>
+    <Stack gap={8}>
       {pick.field}
       <Button icon="file-plus" onPress={pick.open} busy={part !== null} testID="new-form">
         {TEXT.addAFormFrom}
       </Button>
       {part === null ? null : <ProgressBar progress={part} color={p.brick} aria-label={TEXT.sendingTheForm} />}
       {error ? <Trouble error={error} /> : null}
-    </View>
+    </Stack>
   );
 }
 
 /** Brings in forms and kits that another house passed on. */
 function BringBundle() {
-  const client = useQueryClient();
-  const bring = useMutation({
-    mutationFn: (file: File) => uploadFile('bringBundle', file, {}),
-    onSuccess: () => void client.invalidateQueries({ queryKey: ['shelf'] }),
-  });
+  const bring = useAct((file: File) => uploadFile('bringBundle', file, {}), { renews: [keys.shelf] });
   const pick = useFilePick({
     accept: '.zip,application/zip',
     label: 'Choose the file with forms',
@@ -137,12 +135,12 @@ function BringBundle() {
   });
   const items = bring.data?.items ?? [];
   return (
-    <View style={{ gap: 6 }}>
+    <Stack gap={8}>
       {pick.field}
       <Button kind="quiet" icon="download" onPress={pick.open} busy={bring.isPending} testID="bring-bundle">
         {TEXT.importSharedForms}
       </Button>
-      {bring.isError ? <Trouble error={bring.error} /> : null}
+      <ActError of={bring} />
       {items.length ? (
         <Note
           tone="good"
@@ -150,7 +148,7 @@ function BringBundle() {
           testID="bundle-done"
         />
       ) : null}
-    </View>
+    </Stack>
   );
 }
 
@@ -158,7 +156,7 @@ function BringBundle() {
 function WriteForm() {
   const { written } = useNewOnShelf();
   return (
-    <View style={{ gap: 6 }}>
+    <Stack gap={8}>
       <Button
         icon="pencil"
         busy={written.isPending}
@@ -167,8 +165,8 @@ function WriteForm() {
       >
         {TEXT.writeAForm}
       </Button>
-      {written.isError ? <Trouble error={written.error} /> : null}
-    </View>
+      <ActError of={written} />
+    </Stack>
   );
 }
 
@@ -189,7 +187,7 @@ function KitCard({ kit }: { kit: ShelfSummary }) {
       aria-label={`${kit.name}, ${count(kit.forms.length, 'form')}, ${statusWords(kit)}`}
       onPress={() => router.push(`/shelf/${kit.id}`)}
     >
-      <Card style={{ gap: 6 }}>
+      <Card>
         <Strong style={{ fontSize: 18 }}>{kit.name}</Strong>
         <SlotPath slots={kit.slots} gates={kit.gates} />
         <Small numberOfLines={2}>{`${kit.forms.join(', ')}. ${count(kit.pages, 'page')}`}</Small>
@@ -208,7 +206,7 @@ function FormCard({ form }: { form: ShelfSummary }) {
       aria-label={`${form.name}, ${statusWords(form)}`}
       onPress={() => router.push(`/forms/${form.id}`)}
     >
-      <Card style={{ flexDirection: 'row', gap: 14 }}>
+      <Card gap={12} style={{ flexDirection: 'row' }}>
         <View style={{ width: 64, height: 84, borderWidth: 1, borderColor: p.rule, backgroundColor: '#FFFFFF' }}>
           {form.documentId ? (
             <Image
@@ -219,7 +217,7 @@ function FormCard({ form }: { form: ShelfSummary }) {
             />
           ) : null}
         </View>
-        <View style={{ flex: 1, gap: 4 }}>
+        <Stack gap={4} grow>
           <Strong style={{ fontSize: 18 }}>{form.name}</Strong>
           <Small>
             {[
@@ -230,12 +228,12 @@ function FormCard({ form }: { form: ShelfSummary }) {
               .filter(Boolean)
               .join(' · ')}
           </Small>
-          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 4 }}>
+          <Row gap={4} align="stretch" wrap>
             {form.slots.map((s) => (
               <SlotToken key={s.id} slot={s} />
             ))}
-          </View>
-        </View>
+          </Row>
+        </Stack>
       </Card>
     </Pressable>
   );

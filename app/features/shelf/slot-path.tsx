@@ -4,6 +4,7 @@ import type { SlotView } from '@gatepath/contract';
 import { GatePost } from '../../ui/gate';
 import { usePalette } from '../../ui/hooks';
 import { Token } from '../../ui/token';
+import { Row } from '../../ui/layout';
 
 /** The outline that a person fills; somebody who is always the same is filled already. */
 export function SlotToken({ slot, size = 26 }: { slot: SlotView; size?: number }) {
@@ -13,17 +14,17 @@ export function SlotToken({ slot, size = 26 }: { slot: SlotView; size?: number }
 export function SlotPath({ slots, gates }: { slots: SlotView[]; gates: string[][] }) {
   const p = usePalette();
   return (
-    <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', rowGap: 6 }}>
+    <Row wrap style={{ rowGap: 6 }}>
       {gates.map((ids, i) => (
-        <View key={i} style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
+        <Row key={i} gap={4}>
           {i ? <View style={{ width: 18, height: 3, backgroundColor: p.rule, marginHorizontal: 4 }} /> : null}
           <GatePost state="closed" n={i + 1} size={24} />
           {ids.map((id) => {
             const slot = slots.find((s) => s.id === id);
             return slot ? <SlotToken key={id} slot={slot} /> : null;
           })}
-        </View>
+        </Row>
       ))}
-    </View>
+    </Row>
   );
 }

@@ -33,7 +33,7 @@ export function UnknownTags({ trial, values, onChange, keep, onSave }: Props) {
   if (!asked.length) return null;
   const left = asked.filter((t) => trial.unknown.some((u) => u.key === t.key)).length;
   return (
-    <Card style={{ gap: 10 }} testID="unknown-tags">
+    <Card testID="unknown-tags">
       <Heading>{left ? TEXT.thePapersNeed(count(left, 'thing')) : TEXT.allKnown}</Heading>
       {asked.map((t) => (
         <FactField

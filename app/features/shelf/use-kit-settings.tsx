@@ -1,6 +1,5 @@
 /** What of a kit is open to change for one packet, and what is locked. */
 import { useState, type ReactNode } from 'react';
-import { View } from 'react-native';
 import type { KitTrial } from '@gatepath/contract';
 import { shortDay } from '@gatepath/core/calendar';
 import type { Lock } from '@gatepath/core/shelf';
@@ -16,6 +15,7 @@ import { Button, Card } from '../../ui/pieces';
 import { Body, Small } from '../../ui/text';
 import { Told } from '../desk/told';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 /** "Thu, Dec 3 at 9:00" */
 export const laterWords = ({ day, hour }: NonNullable<KitTrial['later']>, today: string) =>
@@ -118,8 +118,8 @@ function When({
 }) {
   const { day, hour } = later ?? { day: '', hour: 9 };
   return (
-    <View style={{ gap: 8 }}>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10, alignItems: 'flex-end' }}>
+    <Stack gap={8}>
+      <Row gap={8} align="end" wrap>
         <LateDay
           label={TEXT.day}
           value={day}
@@ -130,9 +130,9 @@ function When({
           <HourMenu value={hour} onChange={(to) => onChange({ day, hour: to })} testID="kit-later-hour" />
         ) : null}
         {later ? <Button onPress={() => onChange(null)}>{TEXT.atOnce}</Button> : null}
-      </View>
+      </Row>
       <Small>{TEXT.inTheDealsTime(timeZone)}</Small>
-    </View>
+    </Stack>
   );
 }
 
@@ -153,28 +153,24 @@ function Setting({
 }) {
   const p = usePalette();
   return (
-    <View style={{ borderTopWidth: label === 'Name' ? 0 : 1, borderColor: p.rule, paddingVertical: 4, gap: 6 }}>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10, minHeight: 46 }}>
+    <Stack gap={8} style={{ borderTopWidth: label === 'Name' ? 0 : 1, borderColor: p.rule, paddingVertical: 4 }}>
+      <Row gap={8} style={{ minHeight: 46 }}>
         <Small style={{ width: 70 }}>{label}</Small>
-        <Body style={{ flex: 1 }} numberOfLines={2}>
+        <Body grow numberOfLines={2}>
           {words}
         </Body>
         {lockedBy ? (
-          <View
-            role="img"
-            aria-label={TEXT.lockedBy(lockedBy)}
-            style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}
-          >
+          <Row role="img" aria-label={TEXT.lockedBy(lockedBy)} gap={4}>
             <Icon name="lock" color={p.slate} size={18} />
             <Small>{firstName(lockedBy)}</Small>
-          </View>
+          </Row>
         ) : (
           <Button kind="quiet" onPress={onOpen} label={TEXT.change(label.toLowerCase())} testID={`change-${label}`}>
             {open ? TEXT.done : TEXT.change2}
           </Button>
         )}
-      </View>
+      </Row>
       {open ? children : null}
-    </View>
+    </Stack>
   );
 }

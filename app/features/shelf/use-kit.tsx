@@ -10,7 +10,7 @@ import { GatePost } from '../../ui/gate';
 import { usePalette, useSettled } from '../../ui/hooks';
 import { Icon } from '../../ui/icon';
 import { NotReady, isReady } from '../../ui/not-ready';
-import { Button, Card, IconButton, Note, Page, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, IconButton, Note, Page } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 import { Token } from '../../ui/token';
 import { InNameOf } from '../desk/in-name-of';
@@ -18,6 +18,7 @@ import { SlotToken } from './slot-path';
 import { laterWords, Settings } from './use-kit-settings';
 import { UnknownTags } from './unknown-tags';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 export function UseKit() {
   const { dealId, kitId } = useLocalSearchParams<{ dealId: string; kitId: string }>();
@@ -40,7 +41,7 @@ export function UseKit() {
     );
   const stops = t.findings.filter((f) => f.severity === 'stops').length;
   return (
-    <View style={{ flex: 1 }}>
+    <Stack grow>
       <Page max={620}>
         <Head dealId={dealId} address={deal.data.address} name={t.name} />
         <Body>{holds(t)}</Body>
@@ -56,11 +57,11 @@ export function UseKit() {
         <Settings trial={t} today={deal.data.today} onChange={(c) => setChanges((was) => ({ ...was, ...c }))} />
         <InNameOf value={forId} onChange={setFor} />
         <Findings findings={t.findings} />
-        {use.isError ? <Trouble error={use.error} /> : null}
+        <ActError of={use} />
       </Page>
       <Foot>
-        <View style={{ flexDirection: 'row', gap: 10 }}>
-          <Button onPress={() => go(false)} disabled={use.isPending} testID="kit-to-desk" style={{ flex: 1 }}>
+        <Row gap={8} align="stretch">
+          <Button onPress={() => go(false)} disabled={use.isPending} testID="kit-to-desk" grow>
             {TEXT.toTheDesk}
           </Button>
           <Button
@@ -73,9 +74,9 @@ export function UseKit() {
           >
             {sendWords(t, deal.data.today)}
           </Button>
-        </View>
+        </Row>
       </Foot>
-    </View>
+    </Stack>
   );
 }
 
@@ -87,13 +88,13 @@ function Findings({ findings }: Pick<KitTrial, 'findings'>) {
 
 function Head({ dealId, address, name }: { dealId: string; address: string; name: string }) {
   return (
-    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
+    <Row gap={4}>
       <IconButton name="arrow-left" label={TEXT.backToTheDeal} onPress={() => router.navigate(`/deals/${dealId}`)} />
-      <View style={{ flex: 1 }}>
+      <Stack grow>
         <Small>{address}</Small>
         <Title numberOfLines={2}>{name}</Title>
-      </View>
-    </View>
+      </Stack>
+    </Row>
   );
 }
 
@@ -146,19 +147,19 @@ function Slots({ trial: t, dealId }: { trial: KitTrial; dealId: string }) {
     <Card style={{ gap: 0 }} testID="kit-slots">
       <Heading>{TEXT.whoFillsWhichPlace}</Heading>
       {t.slots.map((s) => (
-        <Row key={s.id}>
+        <SettingRow key={s.id}>
           <SlotToken slot={s} size={32} />
           {arrow}
           {s.people.length ? (
-            <View style={{ flex: 1, gap: 8 }}>
+            <Stack gap={8} grow>
               {s.people
                 .flatMap((id) => t.people.find((x) => x.id === id) ?? [])
                 .map((x) => (
                   <Person key={x.id} person={x} />
                 ))}
-            </View>
+            </Stack>
           ) : (
-            <View style={{ flex: 1 }}>
+            <Stack grow>
               <Strong>{s.empty === 'fewer' ? `No ${s.name.toLowerCase()}` : TEXT.noYet(s.name.toLowerCase())}</Strong>
               <Small>
                 {s.empty === 'fewer'
@@ -166,57 +167,43 @@ function Slots({ trial: t, dealId }: { trial: KitTrial; dealId: string }) {
                   : TEXT.one(count(s.papers, 'paper'), s.papers === 1 ? 'wants' : 'want')}
               </Small>
               {s.empty === 'nobody' ? (
-                <Button
-                  kind="quiet"
-                  onPress={() => router.navigate(`/deals/${dealId}`)}
-                  style={{ alignSelf: 'flex-start' }}
-                >
+                <Button kind="quiet" onPress={() => router.navigate(`/deals/${dealId}`)} fit>
                   {TEXT.addAPerson}
                 </Button>
               ) : null}
-            </View>
+            </Stack>
           )}
-        </Row>
+        </SettingRow>
       ))}
       {beyond.map((x) => (
-        <Row key={x.id}>
+        <SettingRow key={x.id}>
           <View style={{ width: 32 }} />
           {arrow}
           <Person person={x} />
-        </Row>
+        </SettingRow>
       ))}
     </Card>
   );
 }
 
-function Row({ children }: { children: ReactNode }) {
+function SettingRow({ children }: { children: ReactNode }) {
   const p = usePalette();
   return (
-    <View
-      testID="kit-slot"
-      style={{
-        flexDirection: 'row',
-        alignItems: 'center',
-        gap: 12,
-        paddingVertical: 10,
-        borderTopWidth: 1,
-        borderColor: p.rule,
-      }}
-    >
+    <Row testID="kit-slot" gap={12} style={{ paddingVertical: 10, borderTopWidth: 1, borderColor: p.rule }}>
       {children}
-    </View>
+    </Row>
   );
 }
 
 function Person({ person: x }: { person: KitTrial['people'][number] }) {
   return (
-    <View style={{ flex: 1, flexDirection: 'row', alignItems: 'center', gap: 12 }}>
+    <Row gap={12} grow>
       <Token name={x.name} ink={x.ink} size={32} />
-      <View style={{ flex: 1 }}>
+      <Stack grow>
         <Strong>{x.name}</Strong>
         <Small>{does(x)}</Small>
-      </View>
-    </View>
+      </Stack>
+    </Row>
   );
 }
 
@@ -224,10 +211,10 @@ function Path({ trial: t }: { trial: KitTrial }) {
   const p = usePalette();
   const by = t.locks.find((l) => l.lock === 'path')?.by;
   return (
-    <Card style={{ gap: 8 }}>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', rowGap: 6 }}>
+    <Card>
+      <Row wrap style={{ rowGap: 6 }}>
         {t.gates.map((ids, i) => (
-          <View key={i} style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
+          <Row key={i} gap={4}>
             {i ? <View style={{ width: 20, height: 3, backgroundColor: p.rule, marginHorizontal: 4 }} /> : null}
             <GatePost state={i === 0 ? 'lit' : 'closed'} n={i + 1} size={28} />
             {ids
@@ -235,9 +222,9 @@ function Path({ trial: t }: { trial: KitTrial }) {
               .map((x) => (
                 <Token key={x.id} name={x.name} ink={x.ink} size={26} />
               ))}
-          </View>
+          </Row>
         ))}
-      </View>
+      </Row>
       {by ? <Small>{TEXT.theOrderWasSet(by)}</Small> : null}
     </Card>
   );

@@ -9,6 +9,7 @@ import { Lead, Languages, leftByKind, useLastDay, WhoIs } from './parts';
 import { useSay, useWords } from './say';
 import { Wrong } from './wrong';
 import { elementOf } from '../../ui/web';
+import { Stack } from '../../ui/layout';
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function AgreementStep({ signing, view, onSide }: StepProps) {
@@ -32,10 +33,10 @@ export function AgreementStep({ signing, view, onSide }: StepProps) {
       {view.hostName ? (
         <Note tone="plain" title={t('sign.host', { hostName: view.hostName, firmName: view.firmName })} />
       ) : null}
-      <View style={{ gap: 4 }}>
+      <Stack gap={4}>
         <Small>{t('sign.from', { firmName: view.firmName, dealName: view.dealName })}</Small>
         <Title>{view.packetName}</Title>
-      </View>
+      </Stack>
       {view.message ? (
         <Card>
           <Body>{view.message}</Body>
@@ -72,7 +73,7 @@ export function AgreementStep({ signing, view, onSide }: StepProps) {
             kind="quiet"
             busy={signing.agreementCopy.isPending}
             onPress={() => signing.agreementCopy.mutate()}
-            style={{ alignSelf: 'flex-start' }}
+            fit
             testID="agreement-copy"
           >
             {t('sign.agree.send_copy')}

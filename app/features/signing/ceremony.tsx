@@ -29,6 +29,7 @@ import type { Aside, StepProps } from './step';
 import { InLanguage, useLanguage } from './say';
 import { useRehearsal } from './use-rehearsal';
 import { useSigning, type Signing } from './use-signing';
+import { Stack } from '../../ui/layout';
 
 export function Ceremony({ token }: { token: string }) {
   return <Gone token={token} signing={useSigning(token)} />;
@@ -75,9 +76,9 @@ function Gone({ token, signing }: { token: string; signing: Signing }) {
     <InLanguage words={words}>
       <View style={{ flex: 1, backgroundColor: p.paper }}>
         <SendingBar signing={signing} />
-        <View style={{ flex: 1 }}>
+        <Stack grow>
           <Steps token={token} signing={signing} view={view} />
-        </View>
+        </Stack>
       </View>
     </InLanguage>
   );

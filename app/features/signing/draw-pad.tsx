@@ -10,6 +10,7 @@ import { Strong } from '../../ui/text';
 import { useSay } from './say';
 import { elementOf, webStyle } from '../../ui/web';
 import { itemAt } from '@gatepath/core/sure';
+import { Row, Stack } from '../../ui/layout';
 
 interface Props {
   label: string;
@@ -91,7 +92,7 @@ export function DrawPad({ label, height, value, color, onChange, testID }: Props
   // Shown where it was drawn: a rectangle of the drawing's own size leaves it as it is.
   const rect = { x: all.x - 1.3, y: all.y - 1.3, w: all.w + 2.6, h: all.h + 2.6 };
   return (
-    <View style={{ gap: 4 }}>
+    <Stack gap={4}>
       <Strong>{label}</Strong>
       <View
         ref={box}
@@ -133,7 +134,7 @@ export function DrawPad({ label, height, value, color, onChange, testID }: Props
             : null}
         </Svg>
       </View>
-      <View style={{ flexDirection: 'row', justifyContent: 'flex-end' }}>
+      <Row align="stretch" justify="end">
         <Button
           kind="quiet"
           icon="undo"
@@ -147,7 +148,7 @@ export function DrawPad({ label, height, value, color, onChange, testID }: Props
         <Button kind="quiet" disabled={!value} onPress={() => onChange(null)}>
           {t('sign.hand.start_over')}
         </Button>
-      </View>
-    </View>
+      </Row>
+    </Stack>
   );
 }

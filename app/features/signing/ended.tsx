@@ -12,6 +12,7 @@ import { Questions } from './ask-step';
 import type { StepProps } from './step';
 import { Lead, Downloads, WhoIs } from './parts';
 import { useSay, useWords, type Say } from './say';
+import { Stack } from '../../ui/layout';
 
 export function Ended(props: StepProps) {
   // "Thank you" is said only once the server has everything: who closes the page now must lose nothing.
@@ -24,10 +25,10 @@ function Sending({ view }: { view: SigningView }) {
   return (
     <Page max={560}>
       <WhoIs view={view} over />
-      <View role="status" style={{ gap: 16 }}>
+      <Stack role="status" gap={16}>
         <Title testID="sending">{t('sign.offline.sending')}</Title>
         <Lead>{t('sign.offline.keep_open')}</Lead>
-      </View>
+      </Stack>
     </Page>
   );
 }
@@ -55,14 +56,14 @@ function AtEnd({ token, view, onSide }: StepProps) {
       ) : null}
       <Downloads token={token} view={view}>
         {reads ? null : (
-          <Button kind="quiet" onPress={() => onSide('read')} style={{ alignSelf: 'flex-start' }}>
+          <Button kind="quiet" onPress={() => onSide('read')} fit>
             {t('sign.end.read_here')}
           </Button>
         )}
       </Downloads>
       <Questions view={view} />
       {view.status === 'at_gate' && holdsGate(view.me) && view.mine !== 'waiting' ? (
-        <Button kind="quiet" onPress={() => onSide('ask')} style={{ alignSelf: 'flex-start' }} testID="ask">
+        <Button kind="quiet" onPress={() => onSide('ask')} fit testID="ask">
           {t('sign.ask')}
         </Button>
       ) : null}

@@ -1,6 +1,5 @@
 /** Handing over to somebody else, where the sender allows it. */
 import { useState } from 'react';
-import { View } from 'react-native';
 import { Input } from '../../ui/input';
 import { Button, Page } from '../../ui/pieces';
 import { Body, Title } from '../../ui/text';
@@ -8,6 +7,7 @@ import type { StepProps } from './step';
 import { WhoIs } from './parts';
 import { useSay } from './say';
 import { Wrong } from './wrong';
+import { Stack } from '../../ui/layout';
 
 export function HandOverStep({ signing, view, onBack }: StepProps) {
   const t = useSay();
@@ -52,10 +52,10 @@ export function HandedOver({ to }: { to: string }) {
   const t = useSay();
   return (
     <Page max={560}>
-      <View role="status" style={{ gap: 12 }}>
+      <Stack role="status" gap={12}>
         <Title testID="handed-over">{t('sign.handed_over.title', { to })}</Title>
         <Body>{t('sign.handed_over.body', { to })}</Body>
-      </View>
+      </Stack>
     </Page>
   );
 }

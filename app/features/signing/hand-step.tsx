@@ -21,6 +21,7 @@ import type { Signing } from './use-signing';
 import { Wrong } from './wrong';
 import { itemAt } from '@gatepath/core/sure';
 import { Radio, RadioGroup } from '../../ui/radio';
+import { Stack } from '../../ui/layout';
 
 interface Props {
   token: string;
@@ -86,7 +87,7 @@ export function HandStep({ token, signing, view, onDone }: Props) {
         onChange={setForm}
       />
       {form === 'typed' ? (
-        <Card style={{ gap: 12 }}>
+        <Card gap={12}>
           <Input label={t('sign.hand.name')} value={name} onChangeText={setName} maxLength={80} testID="hand-name" />
           <Input
             label={t('sign.hand.initials')}
@@ -98,7 +99,7 @@ export function HandStep({ token, signing, view, onDone }: Props) {
           <Faces faces={view.faces} face={face} onFace={setFace} name={name} initials={initials} color={color} />
         </Card>
       ) : form === 'drawn' ? (
-        <Card style={{ gap: 12 }}>
+        <Card gap={12}>
           <DrawPad
             label={t('sign.hand.draw_signature')}
             height={150}
@@ -117,7 +118,7 @@ export function HandStep({ token, signing, view, onDone }: Props) {
           />
         </Card>
       ) : (
-        <Card style={{ gap: 12 }}>
+        <Card gap={12}>
           <Body>{t('sign.hand.picture_how')}</Body>
           {(['signature', 'initials'] as const).map((as) => (
             <PictureField
@@ -197,7 +198,7 @@ function Faces({
             }}
           >
             <Preview shows={showHand(hand, 'signature', name)} kind="signature" width={200} color={color} />
-            <View style={{ flex: 1 }} />
+            <Stack grow />
             <Preview shows={showHand(hand, 'initials', name)} kind="initials" width={80} color={color} />
           </Radio>
         );
@@ -237,7 +238,7 @@ function PictureField({
       .finally(() => setBusy(false));
   };
   return (
-    <View style={{ gap: 8 }}>
+    <Stack gap={8}>
       <Strong>{t(as === 'signature' ? 'kind.signature' : 'kind.initials')}</Strong>
       {value ? (
         <View style={{ borderWidth: 1, borderColor: p.rule, borderRadius: 12, backgroundColor: '#FFFFFF', padding: 8 }}>
@@ -275,7 +276,7 @@ function PictureField({
       <Button busy={busy} onPress={() => input.current?.click()}>
         {value ? t('sign.hand.picture_other') : label}
       </Button>
-    </View>
+    </Stack>
   );
 }
 

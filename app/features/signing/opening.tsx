@@ -39,7 +39,7 @@ export function Unopened({ error, retry, title = 'sign.cannot_open' }: Props) {
         title={wordsOfError(t, error)}
         testID="trouble"
         action={
-          <Button kind="quiet" onPress={retry} style={{ alignSelf: 'flex-start' }}>
+          <Button kind="quiet" onPress={retry} fit>
             {t('sign.try_again')}
           </Button>
         }

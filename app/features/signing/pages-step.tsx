@@ -10,6 +10,7 @@ import { signingPlaces } from './places';
 import { BackBar, leftByKind } from './parts';
 import { useSay, useWords } from './say';
 import { itemAt } from '@gatepath/core/sure';
+import { Stack } from '../../ui/layout';
 
 const GAP = 14;
 
@@ -31,16 +32,17 @@ export function PagesStep({ token, view, onBack, onPlace }: StepProps & { onPlac
   );
   return (
     <View style={{ flex: 1, backgroundColor: p.bench }}>
-      <View
+      <Stack
         role="banner"
-        style={{ padding: GAP, backgroundColor: p.sheet, borderBottomWidth: 1, borderColor: p.rule, gap: 2 }}
+        gap={4}
+        style={{ padding: GAP, backgroundColor: p.sheet, borderBottomWidth: 1, borderColor: p.rule }}
       >
         <Strong level={1} style={{ fontSize: 19 }}>
           {t('sign.pages')}
         </Strong>
         <Small>{leftByKind(t, words, view)}</Small>
-      </View>
-      <View role="main" style={{ flex: 1 }}>
+      </Stack>
+      <Stack role="main" grow>
         <FlatList
           key={columns}
           data={pages}
@@ -73,15 +75,15 @@ export function PagesStep({ token, view, onBack, onPlace }: StepProps & { onPlac
                     pictureUrl={files.picture}
                   />
                 </Sheet>
-                <Small style={{ textAlign: 'center' }}>
-                  {t('sign.page_short', { page: item.n, pages: item.doc.pages.length })}
+                <Small center>{t('sign.page_short', { page: item.n, pages: item.doc.pages.length })}</Small>
+                <Small tone={item.left ? 'act' : 'good'} center>
+                  {left}
                 </Small>
-                <Small style={{ textAlign: 'center', color: item.left ? p.brick : p.moss }}>{left}</Small>
               </Pressable>
             );
           }}
         />
-      </View>
+      </Stack>
       <BackBar onBack={onBack} />
     </View>
   );

@@ -15,6 +15,7 @@ import { useSay, useWords, type Say } from './say';
 import type { Signing } from './use-signing';
 import { Wrong, wordsOfError } from './wrong';
 import { itemAt } from '@gatepath/core/sure';
+import { Row, Stack } from '../../ui/layout';
 
 /** Who is signing, said clearly: two people may share one mailbox. */
 export function WhoIs({ view, over, onNotMe }: { view: SigningView; over?: boolean; onNotMe?: () => void }) {
@@ -22,7 +23,7 @@ export function WhoIs({ view, over, onNotMe }: { view: SigningView; over?: boole
   const words = useWords();
   const first = firstName(view.me.name);
   return (
-    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12, flexWrap: 'wrap' }}>
+    <Row gap={12} wrap>
       <Token name={view.me.name} ink={view.me.ink} size={42} />
       <View style={{ flex: 1, minWidth: 150 }}>
         <Strong style={{ fontSize: 19, lineHeight: 25 }}>{t(over ? 'sign.for' : 'sign.as', { first })}</Strong>
@@ -35,7 +36,7 @@ export function WhoIs({ view, over, onNotMe }: { view: SigningView; over?: boole
           {t('sign.not_me')}
         </Button>
       ) : null}
-    </View>
+    </Row>
   );
 }
 
@@ -44,7 +45,7 @@ export function Languages({ signing, view }: { signing: Signing; view: SigningVi
   const t = useSay();
   if (view.languages.length < 2) return null;
   return (
-    <View style={{ gap: 6 }}>
+    <Stack gap={8}>
       <Choice
         wrap
         label={t('sign.language')}
@@ -53,7 +54,7 @@ export function Languages({ signing, view }: { signing: Signing; view: SigningVi
         onChange={(language) => signing.setLanguage.mutate(language)}
       />
       {signing.setLanguage.isError ? <Wrong error={signing.setLanguage.error} /> : null}
-    </View>
+    </Stack>
   );
 }
 
@@ -90,7 +91,7 @@ export function SendingBar({ signing }: { signing: Signing }) {
           })}
           testID="refused"
           action={
-            <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
+            <Row align="stretch" wrap>
               <Button kind="quiet" onPress={signing.forgive}>
                 {t('sign.go_on')}
               </Button>
@@ -99,7 +100,7 @@ export function SendingBar({ signing }: { signing: Signing }) {
                   {t('sign.try_again')}
                 </Button>
               ) : null}
-            </View>
+            </Row>
           }
         />
       </View>

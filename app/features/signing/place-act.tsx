@@ -14,6 +14,7 @@ import { useSay, type Say } from './say';
 import type { OwnMark } from './own-rules';
 import type { Signing } from './use-signing';
 import { itemAt } from '@gatepath/core/sure';
+import { Row, Stack } from '../../ui/layout';
 
 interface Props {
   token: string;
@@ -56,7 +57,7 @@ export function PlaceAct({ token, signing, view, place, next, onHand, onNext, on
   const act = ticks ? t(mark.done ? 'sign.place.untick' : 'sign.place.tick') : verb;
   return (
     <>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10, flexWrap: 'wrap' }}>
+      <Row gap={8} wrap>
         <View style={{ flex: 1, minWidth: 160 }} aria-live="polite">
           <Strong style={{ fontSize: 20, lineHeight: 26 }} testID="place-title">
             {title}
@@ -77,7 +78,7 @@ export function PlaceAct({ token, signing, view, place, next, onHand, onNext, on
           {!place.required ? <Small>{t('sign.place.optional')}</Small> : null}
         </View>
         {takesHand(mark.kind) ? <OwnHand token={token} view={view} mark={mark} onHand={onHand} /> : null}
-      </View>
+      </Row>
       {how.by === 'touch' && how.together ? (
         <Choosing signing={signing} view={view} place={place} onNext={onNext} />
       ) : how.by === 'file' ? (
@@ -153,7 +154,7 @@ function OwnHand({
   if (!view.hand) return null;
   const as = handOf(mark.kind);
   return (
-    <View style={{ alignItems: 'center' }}>
+    <Stack align="center">
       <View
         style={{
           borderWidth: 1,
@@ -174,6 +175,6 @@ function OwnHand({
       <Button kind="quiet" onPress={onHand} style={{ minHeight: 44 }} testID="hand">
         {t('sign.place.change_hand')}
       </Button>
-    </View>
+    </Stack>
   );
 }

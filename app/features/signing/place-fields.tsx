@@ -5,7 +5,6 @@ import type { SigningView } from '@gatepath/contract';
 import { validateValue, type Filled } from '@gatepath/core/filling';
 import { newId } from '../../api/client';
 import { Input } from '../../ui/input';
-import { usePalette } from '../../ui/hooks';
 import { Button, Choice } from '../../ui/pieces';
 import { Small } from '../../ui/text';
 import { rulesOf, type OwnMark } from './own-rules';
@@ -14,6 +13,7 @@ import { useSay, useWords } from './say';
 import type { Signing } from './use-signing';
 import { Wrong } from './wrong';
 import { itemAt } from '@gatepath/core/sure';
+import { Stack } from '../../ui/layout';
 
 /** The keyboard for a form that the preparer asks for. */
 const KEYBOARD = { email: 'email', phone: 'tel', digits: 'numeric' } as const;
@@ -35,7 +35,6 @@ export function Writing({
   goes: string;
   onNext: () => void;
 }) {
-  const p = usePalette();
   const t = useSay();
   const words = useWords();
   const stands = view.fills.find((f) => f.markId === mark.id)?.shows;
@@ -78,7 +77,7 @@ export function Writing({
       )}
       {wrong ? (
         <View role="alert">
-          <Small style={{ color: p.wine }} testID="place-wrong">
+          <Small tone="stop" testID="place-wrong">
             {wrong}
           </Small>
         </View>
@@ -105,11 +104,7 @@ export function Choosing({
   const chosen = place.marks.find((m) => view.fills.some((f) => f.markId === m.id));
   return (
     <>
-      <View
-        role="group"
-        aria-label={t('sign.place.choose_page', { page: itemAt(place.marks, 0).page })}
-        style={{ gap: 8 }}
-      >
+      <Stack role="group" aria-label={t('sign.place.choose_page', { page: itemAt(place.marks, 0).page })} gap={8}>
         {place.marks.map((m, i) => (
           <Button
             key={m.id}
@@ -125,7 +120,7 @@ export function Choosing({
             {m.label || t('sign.place.choice', { n: i + 1 })}
           </Button>
         ))}
-      </View>
+      </Stack>
     </>
   );
 }

@@ -18,6 +18,7 @@ import type { OwnMark } from './own-rules';
 import { elementOf, pictureAhead } from '../../ui/web';
 import { itemAt } from '@gatepath/core/sure';
 import { Banner } from '../../ui/banner';
+import { Row, Stack } from '../../ui/layout';
 
 const MARGIN = 10;
 const ZOOMS = [1, 1.6, 2.4];
@@ -86,7 +87,7 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
   return (
     <Frame tight={tight} color={p.bench}>
       <Banner style={{ paddingHorizontal: 14, paddingVertical: 10, gap: 8 }}>
-        <View style={{ flexDirection: 'row', alignItems: 'center', columnGap: 10, flexWrap: 'wrap' }}>
+        <Row wrap style={{ columnGap: 10 }}>
           <Token name={view.me.name} ink={view.me.ink} size={34} />
           <View style={{ flex: 1, minWidth: tight ? 110 : 140 }}>
             <Strong level={1} style={{ fontSize: 18 }}>
@@ -99,7 +100,7 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
           <Button kind="quiet" onPress={() => onSide('pages')} label={t('sign.left.show')} testID="pages">
             {t('sign.pages')}
           </Button>
-        </View>
+        </Row>
         <View
           role="progressbar"
           aria-label={t('sign.progress')}
@@ -186,7 +187,7 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
               </Button>
             </>
           )}
-          <View style={{ flexDirection: 'row', justifyContent: 'space-between', flexWrap: 'wrap' }}>
+          <Row align="stretch" justify="between" wrap>
             <Button kind="quiet" onPress={() => onSide('read')}>
               {t('sign.read')}
             </Button>
@@ -196,7 +197,7 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
             <Button kind="quiet" onPress={() => onSide('more')} testID="more">
               {t('sign.more')}
             </Button>
-          </View>
+          </Row>
         </View>
       </ScrollView>
     </Frame>
@@ -249,14 +250,14 @@ function useShownPages() {
 function PageAwaited({ missing, onRetry }: { missing: boolean; onRetry: () => void }) {
   const t = useSay();
   return (
-    <View role="status" style={{ gap: 8 }} testID="page-awaited">
+    <Stack role="status" gap={8} testID="page-awaited">
       <Strong>{t(missing ? 'problem.page' : 'sign.place.page_awaited')}</Strong>
       {missing ? (
         <Button large kind="main" onPress={onRetry} testID="page-again">
           {t('sign.try_again')}
         </Button>
       ) : null}
-    </View>
+    </Stack>
   );
 }
 

@@ -7,6 +7,7 @@ import { Small, Strong } from '../../ui/text';
 import { BackBar } from './parts';
 import { useSay } from './say';
 import { SigningSheet } from './signing-sheet';
+import { Stack } from '../../ui/layout';
 
 export function ReadAll({ token, view, onBack }: { token: string; view: SigningView; onBack: () => void }) {
   const p = usePalette();
@@ -15,7 +16,7 @@ export function ReadAll({ token, view, onBack }: { token: string; view: SigningV
   const pages = view.documents.flatMap((d) => d.pages.map((_, i) => ({ doc: d, page: i + 1 })));
   return (
     <View style={{ flex: 1, backgroundColor: p.bench }}>
-      <View role="main" style={{ flex: 1 }} onLayout={(e) => setWidth(Math.min(820, e.nativeEvent.layout.width - 20))}>
+      <Stack role="main" grow onLayout={(e) => setWidth(Math.min(820, e.nativeEvent.layout.width - 20))}>
         {width > 0 ? (
           <FlatList
             data={pages}
@@ -25,17 +26,15 @@ export function ReadAll({ token, view, onBack }: { token: string; view: SigningV
             initialNumToRender={2}
             windowSize={3}
             renderItem={({ item }) => (
-              <View style={{ gap: 4 }}>
+              <Stack gap={4}>
                 {item.page === 1 ? <Strong level={1}>{item.doc.name}</Strong> : null}
                 <SigningSheet token={token} view={view} documentId={item.doc.id} page={item.page} width={width} />
-                <Small style={{ textAlign: 'center' }}>
-                  {t('sign.page_short', { page: item.page, pages: item.doc.pages.length })}
-                </Small>
-              </View>
+                <Small center>{t('sign.page_short', { page: item.page, pages: item.doc.pages.length })}</Small>
+              </Stack>
             )}
           />
         ) : null}
-      </View>
+      </Stack>
       <BackBar onBack={onBack} />
     </View>
   );

@@ -1,9 +1,9 @@
 /** Somebody signed an earlier version of a paper: what is different now, before the first touch. */
 import { useQueries, type UseQueryResult } from '@tanstack/react-query';
 import { useState } from 'react';
-import { View } from 'react-native';
 import type { ChangesOfPaper, SigningView } from '@gatepath/contract';
 import { calendarDay, type WordKey } from '@gatepath/core/words';
+import { keys } from '../../api/keys';
 import { call } from '../../api/client';
 import { Button, Card, Note, Page } from '../../ui/pieces';
 import { Body, Heading, Small, Title } from '../../ui/text';
@@ -11,6 +11,7 @@ import { ChangedText } from '../pages/changed-text';
 import { Lead, WhoIs } from './parts';
 import { useSay, useWords } from './say';
 import type { StepProps } from './step';
+import { Stack } from '../../ui/layout';
 
 type Change = ChangesOfPaper['changes'][number];
 
@@ -19,7 +20,7 @@ export function RevisedStep({ view, token, onSide, onGo }: StepProps & { onGo: (
   const asked = useQueries({
     queries: view.revised.map(({ documentId }) => ({
       // Not a part of the view: its answers cancel what was asked for of it before.
-      queryKey: ['revised', token, documentId],
+      queryKey: keys.signingChanges(token, documentId),
       queryFn: () => call('signingChanges', { params: { token, documentId } }),
       staleTime: Infinity,
       retry: 1,
@@ -53,7 +54,7 @@ function Revised(o: { view: SigningView; n: number; changes: UseQueryResult<Chan
   if (!revised) return null;
   const name = o.view.documents.find((d) => d.id === revised.documentId)?.name ?? '';
   return (
-    <Card style={{ gap: 8 }}>
+    <Card>
       <Heading>{name}</Heading>
       <Lead>{t('sign.revised.body', { day: calendarDay(words, revised.on) })}</Lead>
       {changes.isPending ? <Body>{t('sign.loading')}</Body> : null}
@@ -72,17 +73,17 @@ function List({ found }: { found: ChangesOfPaper }) {
   const told = found.changes.filter(isTold);
   const small = found.changes.filter((c) => !isTold(c));
   return (
-    <View style={{ gap: 12 }}>
+    <Stack gap={12}>
       {told.length ? null : <Body>{t(small.length ? 'sign.revised.nearly_same' : 'sign.revised.same')}</Body>}
       {found.wordsOnly.length ? (
         <Note tone="warn" title={t('sign.revised.words_only', { pages: found.wordsOnly.join(', ') })} />
       ) : null}
       {(all ? found.changes : told).map((c, i) => (
-        <View key={i} testID="revised-change" style={{ gap: 2 }}>
+        <Stack key={i} testID="revised-change" gap={4}>
           <Small>{`${t('sign.revised.page', { page: pageOf(c) })}. ${t(kindOf(c))}`}</Small>
           {c.drawn ? null : <ChangedText change={c} />}
           {c.scan && !c.drawn ? <Small>{t('sign.revised.scan')}</Small> : null}
-        </View>
+        </Stack>
       ))}
       {small.length && !all ? (
         <Button kind="quiet" onPress={() => setAll(true)} testID="small-changes">
@@ -90,7 +91,7 @@ function List({ found }: { found: ChangesOfPaper }) {
         </Button>
       ) : null}
       {found.more ? <Body>{t('sign.revised.more', { n: found.more })}</Body> : null}
-    </View>
+    </Stack>
   );
 }
 

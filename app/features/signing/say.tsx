@@ -2,6 +2,7 @@
 import { createContext, useContext, useEffect, type ReactNode } from 'react';
 import { useQuery } from '@tanstack/react-query';
 import { ENGLISH, say, type WordKey, type WordParams, type Words } from '@gatepath/core/words';
+import { keys } from '../../api/keys';
 import { call } from '../../api/client';
 
 const Language = createContext<Words>(ENGLISH);
@@ -22,7 +23,7 @@ export function useWords(): Words {
 export function useLanguage(language: string | undefined): Words | null {
   const other = language && language !== 'en' ? language : null;
   const query = useQuery({
-    queryKey: ['words', other],
+    queryKey: keys.words(other),
     queryFn: () => call('words', { params: { language: other! } }),
     enabled: other !== null,
     staleTime: Infinity,

@@ -1,22 +1,23 @@
 /** A ceremony that is only gone through: everything shows as it would, and nothing leaves the page. */
 import { useState } from 'react';
-import { useMutation, useQuery, useQueryClient, type UseMutationResult } from '@tanstack/react-query';
+import { useQuery, type UseMutationResult } from '@tanstack/react-query';
 import type { Hand } from '@gatepath/core/packet';
+import { useAct } from '../../api/act';
+import { keys } from '../../api/keys';
 import { ApiError, call, newId } from '../../api/client';
 import { showAct, type PendingAct } from './acts';
 import type { Signing } from './use-signing';
 
 /** What would go to the server: here it says that it does not. */
 function useNothing<Answer, Body>(): UseMutationResult<Answer, Error, Body> {
-  return useMutation<Answer, Error, Body>({
-    mutationFn: () => Promise.reject(new ApiError(409, 'invalid', 'This is a rehearsal: nothing is sent.')),
-  });
+  return useAct<Body, Answer>(() =>
+    Promise.reject(new ApiError(409, 'invalid', 'This is a rehearsal: nothing is sent.')),
+  );
 }
 
 /** The ceremony of a person of a draft, as `useSigning` gives that of a packet that was sent. */
 export function useRehearsal(packetId: string, partyId: string): Signing {
-  const client = useQueryClient();
-  const key = ['rehearsal', packetId, partyId];
+  const key = keys.rehearsal(packetId, partyId);
   const params = { packetId, partyId };
   const query = useQuery({
     queryKey: key,
@@ -46,10 +47,7 @@ export function useRehearsal(packetId: string, partyId: string): Signing {
     ask: useNothing(),
     handOver: useNothing(),
     // The words come from the server; who chose them is forgotten with the page.
-    setLanguage: useMutation({
-      mutationFn: (language: string) => call('rehearsal', { params, query: { language } }),
-      onSuccess: (view) => client.setQueryData(key, view),
-    }),
+    setLanguage: useAct((language: string) => call('rehearsal', { params, query: { language } }), { shows: key }),
     sendCode: useNothing(),
     giveCode: useNothing(),
     agreementCopy: useNothing(),

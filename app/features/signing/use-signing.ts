@@ -1,11 +1,13 @@
 /** The ceremony's data and acts. */
 import { useCallback, useEffect, useMemo, useState } from 'react';
-import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import type { ActAnswer, HandOverBody, SigningView } from '@gatepath/contract';
 import { urlOf } from '@gatepath/contract/paths';
 import type { Hand } from '@gatepath/core/packet';
+import { useAct } from '../../api/act';
+import { keys } from '../../api/keys';
 import { ApiError, call, newId, uploadFile } from '../../api/client';
-import { keys } from '../../api/hooks';
+
 import { News, useLive } from '../../api/live';
 import { showAct, withAnswer, type PendingAct } from './acts';
 import { Outbox, type OutboxState } from './outbox';
@@ -104,7 +106,7 @@ export function useSigning(token: string) {
   useEffect(() => {
     if (patterns) void import('@gatepath/core/patterns');
   }, [patterns]);
-  const onSuccess = (next: SigningView) => show(client, token, next);
+  const onDone = (next: SigningView) => show(client, token, next);
   const act = (
     a:
       | Omit<Extract<PendingAct, { type: 'agree' }>, 'id'>
@@ -122,39 +124,26 @@ export function useSigning(token: string) {
     setHand: (hand: Hand, keep: boolean) => act({ type: 'hand', hand, keep }),
     fill: (markId: string, text?: string) => act({ type: 'fill', markId, ...(text === undefined ? {} : { text }) }),
     finish: () => act({ type: 'finish' }),
-    addFile: useMutation({
-      mutationFn: ({ markId, file, actId }: { markId: string; file: File; actId: string }) =>
+    addFile: useAct(
+      ({ markId, file, actId }: { markId: string; file: File; actId: string }) =>
         uploadFile('addFile', file, { params: { token, markId }, query: { actId } }),
-      onSuccess,
+      { onDone, retry: again },
+    ),
+    addPicture: useAct((file: File) => uploadFile('addPicture', file, { params: { token } })),
+    decline: useAct((reason: string) => call('decline', { params, body: { reason } }), { onDone }),
+    ask: useAct((body: { actId: string; text: string }) => call('askQuestion', { params, body }), {
+      onDone,
       retry: again,
     }),
-    addPicture: useMutation({
-      mutationFn: (file: File) => uploadFile('addPicture', file, { params: { token } }),
+    // The link has ended with that: nothing more is asked for with it.
+    handOver: useAct((body: HandOverBody) => call('handOver', { params, body })),
+    setLanguage: useAct((language: string) => call('setLanguage', { params, body: { language } }), { onDone }),
+    sendCode: useAct(() => call('sendCode', { params }), { onDone }),
+    giveCode: useAct((code: string) => call('giveCode', { params, body: { code } }), {
+      onDone,
+      onError: () => void client.invalidateQueries({ queryKey: keys.signing(token) }),
     }),
-    decline: useMutation({
-      mutationFn: (reason: string) => call('decline', { params, body: { reason } }),
-      onSuccess,
-    }),
-    ask: useMutation({
-      mutationFn: (body: { actId: string; text: string }) => call('askQuestion', { params, body }),
-      onSuccess,
-      retry: again,
-    }),
-    handOver: useMutation({
-      // Its link has ended with that: nothing more is asked for with it.
-      mutationFn: (body: HandOverBody) => call('handOver', { params, body }),
-    }),
-    setLanguage: useMutation({
-      mutationFn: (language: string) => call('setLanguage', { params, body: { language } }),
-      onSuccess,
-    }),
-    sendCode: useMutation({ mutationFn: () => call('sendCode', { params }), onSuccess }),
-    giveCode: useMutation({
-      mutationFn: (code: string) => call('giveCode', { params, body: { code } }),
-      onSuccess,
-      onError: () => client.invalidateQueries({ queryKey: keys.signing(token) }),
-    }),
-    agreementCopy: useMutation({ mutationFn: () => call('agreementCopy', { params }) }),
+    agreementCopy: useAct(() => call('agreementCopy', { params })),
   };
 }
 

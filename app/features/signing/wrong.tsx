@@ -99,7 +99,7 @@ export function Wrong({ error, retry }: { error: unknown; retry?: () => void }) 
       testID="trouble"
       action={
         retry ? (
-          <Button kind="quiet" onPress={retry} style={{ alignSelf: 'flex-start' }}>
+          <Button kind="quiet" onPress={retry} fit>
             {t('sign.try_again')}
           </Button>
         ) : null

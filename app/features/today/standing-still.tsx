@@ -12,6 +12,7 @@ import { FONT } from '../../ui/theme';
 import { PathStrip } from '../packet-status/path-strip';
 import { isDone, type Acts } from '../deals/use-acts';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 type Item = TodayView['still']['items'][number];
 
@@ -28,15 +29,15 @@ export function StandingStill({ today, acts }: { today: TodayView; acts: Acts })
   const listed = all ? items : items.slice(0, AT_FIRST[wide ? 'wide' : 'phone']);
   if (!today.still.items.length) return null;
   return (
-    <View style={{ gap: 8 }} testID="still">
-      <View style={{ flexDirection: 'row', alignItems: 'flex-end', justifyContent: 'space-between' }}>
+    <Stack gap={8} testID="still">
+      <Row align="end" justify="between">
         <Heading>{TEXT.stalled}</Heading>
         <Small>{TEXT.longestFirst}</Small>
-      </View>
+      </Row>
       <Card style={{ gap: 0, paddingVertical: 4 }}>
         {listed.map((i, n) => (
           <View key={i.packetId} style={{ borderTopWidth: n ? 1 : 0, borderColor: p.rule }}>
-            <Row item={i} acts={acts} />
+            <HoldUpRow item={i} acts={acts} />
           </View>
         ))}
         {items.length ? null : <Small style={{ paddingVertical: 12 }}>{TEXT.allOfThemWereNudged}</Small>}
@@ -46,15 +47,14 @@ export function StandingStill({ today, acts }: { today: TodayView; acts: Acts })
           <Small style={{ paddingVertical: 8 }}>{TEXT.moreAreShownInTheir(today.still.more)}</Small>
         ) : null}
       </Card>
-    </View>
+    </Stack>
   );
 }
 
 const stoodWords = (n: number) => (n === 0 ? 'today' : n === 1 ? '1 day' : `${n} days`);
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
-function Row({ item, acts }: { item: Item; acts: Acts }) {
-  const p = usePalette();
+function HoldUpRow({ item, acts }: { item: Item; acts: Acts }) {
   const wide = useWide();
   const open = () => router.push(`/packets/${item.packetId}`);
   const press = () =>
@@ -72,12 +72,12 @@ function Row({ item, acts }: { item: Item; acts: Acts }) {
     parties: item.parties,
   };
   const days = (
-    <Strong style={{ color: item.days > 2 ? p.wine : item.days ? p.brick : p.slate, width: wide ? 64 : undefined }}>
+    <Strong tone={item.days > 2 ? 'stop' : item.days ? 'act' : 'plain'} style={{ width: wide ? 64 : undefined }}>
       {stoodWords(item.days)}
     </Strong>
   );
   const act = (
-    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
+    <Row gap={4}>
       {item.phone ? (
         <IconButton
           name="phone"
@@ -92,7 +92,7 @@ function Row({ item, acts }: { item: Item; acts: Acts }) {
       >
         {WORDS[item.act]}
       </Button>
-    </View>
+    </Row>
   );
   const name = (
     <Pressable
@@ -106,29 +106,31 @@ function Row({ item, acts }: { item: Item; acts: Acts }) {
   );
   if (wide)
     return (
-      <View testID="still-row" style={{ flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: 54 }}>
+      <Row testID="still-row" gap={12} style={{ minHeight: 54 }}>
         {days}
         {name}
         <View style={{ maxWidth: 230, height: 30, overflow: 'hidden' }}>
           <PathStrip packet={strip} />
         </View>
-        <Small style={{ flex: 1 }} numberOfLines={2}>
+        <Small grow numberOfLines={2}>
           {item.words}
         </Small>
         {act}
-      </View>
+      </Row>
     );
   return (
-    <View testID="still-row" style={{ paddingVertical: 10, gap: 6 }}>
-      <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 10 }}>
-        <View style={{ flex: 1 }}>{name}</View>
+    <Stack testID="still-row" gap={8} style={{ paddingVertical: 10 }}>
+      <Row gap={8} align="stretch" justify="between">
+        <Stack grow>{name}</Stack>
         {days}
-      </View>
+      </Row>
       <PathStrip packet={strip} />
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
-        <Body style={{ flex: 1, fontFamily: FONT.text }}>{item.words}</Body>
+      <Row gap={8}>
+        <Body grow style={{ fontFamily: FONT.text }}>
+          {item.words}
+        </Body>
         {act}
-      </View>
-    </View>
+      </Row>
+    </Stack>
   );
 }

@@ -1,16 +1,17 @@
 /** What was executed since the member last put it away. */
 import { router } from 'expo-router';
 import { useState } from 'react';
-import { Pressable, View } from 'react-native';
+import { Pressable } from 'react-native';
 import type { TodayView } from '@gatepath/contract';
 import { useSeen, useToday } from '../../api/deal-hooks';
 import { useSession } from '../../api/hooks';
 import { GatePost } from '../../ui/gate';
 import { usePalette, useWide } from '../../ui/hooks';
-import { Button, Card, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
 import { when } from '../../ui/dates';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 const AT_FIRST = { wide: 2, phone: 8 };
 
@@ -36,7 +37,7 @@ export function Through({ today }: { today: TodayView }) {
     seen.mutate(latest ?? new Date(asked.dataUpdatedAt).toISOString());
   };
   return (
-    <View style={{ gap: 8 }} testID="through">
+    <Stack gap={8} testID="through">
       <Heading>{TEXT.completed}</Heading>
       <Card style={{ gap: 0, paddingVertical: 4 }}>
         {listed.map((i, n) => (
@@ -54,14 +55,14 @@ export function Through({ today }: { today: TodayView }) {
             }}
           >
             <GatePost state="passed" n={1} size={24} />
-            <View style={{ flex: 1 }}>
+            <Stack grow>
               <Strong numberOfLines={1}>{`${i.name}, ${i.address}`}</Strong>
               <Small numberOfLines={1}>{`${when(i.at, session.data?.firm?.timeZone)}, ${i.detail}`}</Small>
-            </View>
+            </Stack>
           </Pressable>
         ))}
-        {seen.isError ? <Trouble error={seen.error} /> : null}
-        <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', minHeight: 46 }}>
+        <ActError of={seen} />
+        <Row justify="between" style={{ minHeight: 46 }}>
           {items.length ? (
             <Button kind="quiet" busy={seen.isPending} onPress={putAway} testID="put-away">
               {TEXT.dismiss}
@@ -75,8 +76,8 @@ export function Through({ today }: { today: TodayView }) {
             </>
           )}
           {behind ? <Small>{TEXT.andMore(behind)}</Small> : null}
-        </View>
+        </Row>
       </Card>
-    </View>
+    </Stack>
   );
 }

@@ -16,6 +16,7 @@ import { Through } from './through';
 import { Waiting } from './waiting';
 import { Week } from './week';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 export function TodayPlace() {
   const today = useToday();
@@ -74,16 +75,16 @@ function Parts({ today, wide }: { today: TodayView; wide: boolean }) {
       </>
     );
   return (
-    <View style={{ flexDirection: 'row', gap: 20, alignItems: 'flex-start' }}>
-      <View style={{ width: 430, gap: 16 }}>
+    <Row gap={16} align="start">
+      <Stack gap={16} style={{ width: 430 }}>
         {waiting}
         {through}
-      </View>
-      <View style={{ flex: 1, gap: 16, minWidth: 0 }}>
+      </Stack>
+      <Stack gap={16} grow style={{ minWidth: 0 }}>
         {week}
         {still}
-      </View>
-    </View>
+      </Stack>
+    </Row>
   );
 }
 
@@ -101,10 +102,10 @@ export function longDay(day: string): string {
 function Empty({ today }: { today: TodayView }) {
   const p = usePalette();
   return (
-    <Card style={{ alignItems: 'center', gap: 12, paddingVertical: 36 }} testID="nothing-waits">
+    <Card gap={12} style={{ alignItems: 'center', paddingVertical: 36 }} testID="nothing-waits">
       <View style={{ width: 46, height: 5, borderRadius: 3, backgroundColor: p.moss }} />
       <Heading>{today.deals ? TEXT.everythingIsOnItsWay : TEXT.startWithADeal}</Heading>
-      <Body style={{ textAlign: 'center', maxWidth: 420 }}>
+      <Body center style={{ maxWidth: 420 }}>
         {today.deals ? TEXT.noPaperIsDueThis : TEXT.openADealWithIts}
       </Body>
       <Button

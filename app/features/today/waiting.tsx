@@ -11,6 +11,7 @@ import { actLabel, DoneRow } from '../deals/act-row';
 import { dueWords } from '../deals/next-card';
 import { ACT_WORDS, isDone, type Acts } from '../deals/use-acts';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 /** As many as stand beside the week without scrolling. */
 const AT_FIRST = { wide: 5, phone: 6 };
@@ -27,7 +28,7 @@ export function Waiting({ today, acts }: { today: TodayView; acts: Acts }) {
   // Of those that press; what can wait is not counted against anybody.
   const pressing = today.waiting.pressing - (today.waiting.items.length - left.length) - listed.length;
   return (
-    <View style={{ gap: 8 }} testID="waiting">
+    <Stack gap={8} testID="waiting">
       <Heading>{TEXT.forYouToDo}</Heading>
       <Card style={{ gap: 0, paddingVertical: 4 }}>
         {acts.shown.map((d) => (
@@ -51,19 +52,15 @@ export function Waiting({ today, acts }: { today: TodayView; acts: Acts }) {
           <Small style={{ paddingVertical: 8 }}>{TEXT.moreAreShownInTheir(today.waiting.more)}</Small>
         ) : null}
       </Card>
-    </View>
+    </Stack>
   );
 }
 
 function WaitingRow({ item, today, busy, onPress }: { item: Item; today: string; busy: boolean; onPress: () => void }) {
-  const p = usePalette();
   const wide = useWide();
   const late = item.due !== null && item.due < today;
   return (
-    <View
-      testID={`waiting-${item.act.do}`}
-      style={{ flexDirection: 'row', alignItems: 'center', gap: 10, minHeight: wide ? 58 : 66, paddingVertical: 4 }}
-    >
+    <Row testID={`waiting-${item.act.do}`} gap={8} style={{ minHeight: wide ? 58 : 66, paddingVertical: 4 }}>
       <Pressable
         role="link"
         aria-label={TEXT.openTheDeal(item.title, item.address)}
@@ -74,7 +71,7 @@ function WaitingRow({ item, today, busy, onPress }: { item: Item; today: string;
         <Small numberOfLines={1}>
           {item.address}
           {item.due ? (
-            <Small style={{ color: late ? p.wine : p.ochre }}>{` · ${dueWords(item.due, today)}`}</Small>
+            <Small tone={late ? 'stop' : 'warn'}>{` · ${dueWords(item.due, today)}`}</Small>
           ) : (
             ` · ${item.detail}`
           )}
@@ -87,6 +84,6 @@ function WaitingRow({ item, today, busy, onPress }: { item: Item; today: string;
       >
         {ACT_WORDS[item.act.do]}
       </Button>
-    </View>
+    </Row>
   );
 }

@@ -10,6 +10,7 @@ import { Card } from '../../ui/pieces';
 import { Heading, Small } from '../../ui/text';
 import { FONT } from '../../ui/theme';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 type Item = TodayView['week']['items'][number];
 
@@ -50,14 +51,14 @@ export function Week({ today }: { today: TodayView }) {
   const shown = all ? posts : posts.slice(0, IN_A_ROW);
   const behind = posts.slice(shown.length).reduce((n, x) => n + x.items.length, 0);
   return (
-    <View style={{ gap: 8 }} testID="week">
-      <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'flex-end' }}>
+    <Stack gap={8} testID="week">
+      <Row align="end" justify="between">
         <Heading>{TEXT.theWeek}</Heading>
         {wide && behind ? <MoreLink onPress={() => setAll(true)}>{TEXT.moreAfterThat(behind)}</MoreLink> : null}
-      </View>
+      </Row>
       <Card style={{ paddingVertical: 12 }}>
         {wide ? (
-          <View role="list" style={{ flexDirection: 'row', flexWrap: 'wrap', rowGap: 14 }}>
+          <Row role="list" align="stretch" wrap style={{ rowGap: 14 }}>
             {shown.map((x, i) => (
               <WidePost
                 key={x.day ?? 'late'}
@@ -67,7 +68,7 @@ export function Week({ today }: { today: TodayView }) {
                 n={Math.min(posts.length, IN_A_ROW)}
               />
             ))}
-          </View>
+          </Row>
         ) : (
           <View role="list">
             {posts
@@ -79,7 +80,7 @@ export function Week({ today }: { today: TodayView }) {
         )}
         {today.week.more ? <Small>{TEXT.moreAreShownInTheir(today.week.more)}</Small> : null}
       </Card>
-    </View>
+    </Stack>
   );
 }
 
@@ -94,7 +95,12 @@ const colorOf = (p: ReturnType<typeof usePalette>, item: Item, today: string) =>
 
 function DayName({ post, today }: { post: PostOf; today: string }) {
   const p = usePalette();
-  if (!post.day) return <Small style={{ color: p.wine, fontFamily: FONT.bold }}>{TEXT.late}</Small>;
+  if (!post.day)
+    return (
+      <Small tone="stop" style={{ fontFamily: FONT.bold }}>
+        {TEXT.late}
+      </Small>
+    );
   const [name = '', ...rest] = shortDay(post.day, today).split(' ');
   return (
     <Small style={post.day === today ? { color: p.brick, fontFamily: FONT.bold } : null}>
@@ -108,19 +114,19 @@ function WidePost({ post, today, first, n }: { post: PostOf; today: string; firs
   const [all, setAll] = useState(false);
   const listed = all ? post.items : post.items.slice(0, AT_A_POST);
   return (
-    <View role="listitem" style={{ width: `${100 / n}%`, gap: 6, paddingRight: 8 }}>
+    <Stack role="listitem" gap={8} style={{ width: `${100 / n}%`, paddingRight: 8 }}>
       <DayName post={post} today={today} />
-      <View style={{ flexDirection: 'row', alignItems: 'center', marginRight: -8 }}>
+      <Row style={{ marginRight: -8 }}>
         {post.day ? <PostMark on={post.day === today} /> : null}
         <View style={{ flex: 1, height: 3, backgroundColor: post.day || !first ? p.rule : 'transparent' }} />
-      </View>
+      </Row>
       {listed.map((i) => (
         <Thing key={i.id} item={i} today={today} />
       ))}
       {post.items.length > listed.length ? (
         <MoreLink onPress={() => setAll(true)}>{TEXT.more(post.items.length - listed.length)}</MoreLink>
       ) : null}
-    </View>
+    </Stack>
   );
 }
 
@@ -129,7 +135,7 @@ function PhonePost({ post, today, last }: { post: PostOf; today: string; last: b
   const [all, setAll] = useState(false);
   const listed = all ? post.items : post.items.slice(0, AT_A_POST + 1);
   return (
-    <View role="listitem" style={{ flexDirection: 'row', gap: 12 }}>
+    <Row role="listitem" gap={12} align="stretch">
       <View style={{ alignItems: 'center', width: 16 }}>
         <View style={{ height: 2 }} />
         {post.day ? (
@@ -139,7 +145,7 @@ function PhonePost({ post, today, last }: { post: PostOf; today: string; last: b
         )}
         {last ? null : <View style={{ flex: 1, width: 3, backgroundColor: p.rule }} />}
       </View>
-      <View style={{ flex: 1, gap: 6, paddingBottom: 14 }}>
+      <Stack gap={8} grow style={{ paddingBottom: 14 }}>
         <DayName post={post} today={today} />
         {listed.map((i) => (
           <Thing key={i.id} item={i} today={today} />
@@ -148,8 +154,8 @@ function PhonePost({ post, today, last }: { post: PostOf; today: string; last: b
           <MoreLink onPress={() => setAll(true)}>{TEXT.more(post.items.length - listed.length)}</MoreLink>
         ) : null}
         {post.items.length ? null : <Small>{TEXT.nothingIsDue}</Small>}
-      </View>
-    </View>
+      </Stack>
+    </Row>
   );
 }
 
@@ -178,7 +184,7 @@ function Thing({ item, today }: { item: Item; today: string }) {
         justifyContent: 'center',
       }}
     >
-      <Small numberOfLines={2} style={{ color: p.ink, fontFamily: FONT.bold, fontSize: 14, lineHeight: 18 }}>
+      <Small numberOfLines={2} tone="ink" style={{ fontFamily: FONT.bold, fontSize: 14, lineHeight: 18 }}>
         {item.title}
       </Small>
       <Small numberOfLines={1} style={{ fontSize: 13.5, lineHeight: 18 }}>

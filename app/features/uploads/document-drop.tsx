@@ -1,6 +1,5 @@
 /** Adding papers: a picker everywhere, and a place to drop files on a wide screen. */
 import { useDropzone } from 'react-dropzone';
-import { View } from 'react-native';
 import { ProgressBar } from 'react-native-paper';
 import { usePalette, useWide } from '../../ui/hooks';
 import { Button, Note } from '../../ui/pieces';
@@ -8,6 +7,7 @@ import { Small } from '../../ui/text';
 import { type useUploads } from './uploads';
 import { PAPER_FILES } from '../../ui/paper-files';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 export function DocumentDrop({ uploads, add, drop, retry }: ReturnType<typeof useUploads>) {
   const p = usePalette();
@@ -16,7 +16,9 @@ export function DocumentDrop({ uploads, add, drop, retry }: ReturnType<typeof us
   return (
     <div {...zone.getRootProps()} style={{ display: 'flex', flexDirection: 'column', gap: 10 }}>
       <input {...zone.getInputProps()} data-testid="file-input" aria-label={TEXT.addPapers} accept={PAPER_FILES} />
-      <View
+      <Stack
+        gap={8}
+        align="center"
         style={{
           borderWidth: 2,
           borderStyle: 'dashed',
@@ -24,15 +26,13 @@ export function DocumentDrop({ uploads, add, drop, retry }: ReturnType<typeof us
           backgroundColor: zone.isDragActive ? p.brickWash : 'transparent',
           borderRadius: 14,
           padding: wide ? 20 : 10,
-          alignItems: 'center',
-          gap: 6,
         }}
       >
         <Button icon="file-plus" onPress={zone.open} testID="add-documents">
           {TEXT.addPapers}
         </Button>
         {wide ? <Small>{TEXT.orDropThemHerePdf}</Small> : null}
-      </View>
+      </Stack>
       {uploads.map((u) =>
         u.problem ? (
           <Note
@@ -41,21 +41,21 @@ export function DocumentDrop({ uploads, add, drop, retry }: ReturnType<typeof us
             title={u.problem}
             testID="upload-problem"
             action={
-              <View style={{ flexDirection: 'row' }}>
+              <Row align="stretch">
                 <Button kind="quiet" onPress={() => void retry(u)}>
                   {TEXT.tryAgain}
                 </Button>
                 <Button kind="quiet" onPress={() => drop(u.id)}>
                   {TEXT.dismiss}
                 </Button>
-              </View>
+              </Row>
             }
           />
         ) : (
-          <View key={u.id} role="status" style={{ gap: 4 }}>
+          <Stack key={u.id} role="status" gap={4}>
             <Small>{u.part < 1 ? TEXT.sending(u.name) : TEXT.checking(u.name)}</Small>
             <ProgressBar progress={u.part} color={p.brick} aria-label={TEXT.sendingOf(u.name)} />
-          </View>
+          </Stack>
         ),
       )}
     </div>

@@ -3,8 +3,8 @@ import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import type { DocumentView } from '@gatepath/contract';
 import { MAX_FILE } from '@gatepath/contract/limits';
+import { keys } from '../../api/keys';
 import { ApiError, newId, uploadFile } from '../../api/client';
-import { keys } from '../../api/hooks';
 
 export interface Upload {
   id: string;

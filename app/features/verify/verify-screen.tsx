@@ -1,22 +1,20 @@
 /** Anybody's page: drop a sealed PDF and read whether it is whole, and who signed what when. */
 import { useDropzone } from 'react-dropzone';
-import { View } from 'react-native';
-import { useMutation } from '@tanstack/react-query';
 import type { CopyVerification } from '@gatepath/contract';
 import { count } from '@gatepath/core/text';
+import { useAct } from '../../api/act';
 import { uploadFile } from '../../api/client';
 import { Brand } from '../../ui/brand';
 import { usePalette } from '../../ui/hooks';
 import { Icon } from '../../ui/icon';
-import { Button, Card, Note, Page, Trouble } from '../../ui/pieces';
+import { ActError, Button, Card, Note, Page } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 import { TEXT } from './words';
+import { Row, Stack } from '../../ui/layout';
 
 export function VerifyScreen() {
   const p = usePalette();
-  const check = useMutation({
-    mutationFn: (file: File) => uploadFile('check', file, {}),
-  });
+  const check = useAct((file: File) => uploadFile('check', file, {}));
   const drop = useDropzone({
     multiple: false,
     noClick: true,
@@ -30,25 +28,25 @@ export function VerifyScreen() {
       <Body>{TEXT.chooseASealedPdf}</Body>
       <div {...drop.getRootProps()} data-testid="drop">
         <input {...drop.getInputProps()} aria-label={TEXT.chooseASealedPdf2} data-testid="check-file" />
-        <View
+        <Stack
+          gap={12}
+          align="center"
           style={{
             borderWidth: 2,
             borderStyle: 'dashed',
             borderColor: drop.isDragActive ? p.brick : p.slate,
             borderRadius: 16,
             padding: 24,
-            gap: 12,
-            alignItems: 'center',
             backgroundColor: p.sheet,
           }}
         >
-          <Body style={{ textAlign: 'center' }}>{drop.isDragActive ? TEXT.dropItHere : TEXT.dropThePdfHere}</Body>
+          <Body center>{drop.isDragActive ? TEXT.dropItHere : TEXT.dropThePdfHere}</Body>
           <Button kind="main" busy={check.isPending} onPress={drop.open} testID="choose-file">
             {TEXT.chooseAFile}
           </Button>
-        </View>
+        </Stack>
       </div>
-      {check.isError ? <Trouble error={check.error} /> : null}
+      <ActError of={check} />
       {check.data ? <Outcome check={check.data} /> : null}
     </Page>
   );
@@ -94,15 +92,15 @@ function RevisionLine({ revision: r }: { revision: CopyVerification['revisions']
       )
     : 'no time recorded';
   return (
-    <View testID="revision" style={{ flexDirection: 'row', gap: 10, paddingVertical: 6 }}>
+    <Row testID="revision" gap={8} align="stretch" style={{ paddingVertical: 6 }}>
       <Icon name={r.whole ? 'check' : 'alert'} color={r.whole ? p.moss : p.wine} />
-      <View style={{ flex: 1 }}>
+      <Stack grow>
         <Strong>{`${r.n}. ${r.name || TEXT.unnamed}`}</Strong>
         <Body>{r.reason}</Body>
         <Small>{TEXT.bytesTo(at, r.pages ? `, ${count(r.pages, 'page')}` : '', r.end.toLocaleString('en-US'))}</Small>
-        {r.whole ? null : <Small style={{ color: p.wine }}>{TEXT.notWhole(r.why)}</Small>}
+        {r.whole ? null : <Small tone="stop">{TEXT.notWhole(r.why)}</Small>}
         <Small style={{ fontSize: 12 }}>{TEXT.sha(r.sha256)}</Small>
-      </View>
-    </View>
+      </Stack>
+    </Row>
   );
 }
