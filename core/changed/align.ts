@@ -2,6 +2,7 @@
  * Aligning the words of two texts: words that occur once in both are fixed points, and between them the longest
  * common subsequence is found.
  */
+import { numberWords, onceInBoth, type Parts } from '../paper/words-match';
 import { itemAt } from '../sure';
 
 /** Maximum number of cells of one longest-common-subsequence table. */
@@ -15,26 +16,14 @@ const ROWS = [8, 4, 2, 1];
  * @returns for each word of `a` the index of its match in `b`, ascending, or -1. Time is about proportional to both.
  */
 export function align(a: readonly string[], b: readonly string[]): Int32Array {
-  const ids = new Map<string, number>();
-  const idsOf = (row: readonly string[]) =>
-    Int32Array.from(row, (t) => {
-      const known = ids.get(t);
-      if (known !== undefined) return known;
-      ids.set(t, ids.size);
-      return ids.size - 1;
-    });
-  const [x, y] = [idsOf(a), idsOf(b)];
+  const [x, y] = numberWords(a, b);
   const out = new Int32Array(a.length).fill(-1);
   const todo: Span[] = [{ a0: 0, a1: a.length, b0: 0, b1: b.length, row: 0 }];
   for (let span = todo.pop(); span; span = todo.pop()) for (const left of within(x, y, span, out)) todo.push(left);
   return out;
 }
 
-interface Span {
-  a0: number;
-  a1: number;
-  b0: number;
-  b1: number;
+interface Span extends Parts {
   /** Index into `ROWS` of the row length that is tried. */
   row: number;
 }
@@ -51,7 +40,7 @@ function within(x: Int32Array, y: Int32Array, span: Span, out: Int32Array): Span
   }
   for (let row = span.row; row < ROWS.length; row++) {
     const n = itemAt(ROWS, row);
-    const fast = rising(onceInBoth(x, y, { a0, a1, b0, b1, row }, n));
+    const fast = rising(onceInBoth(x, y, { a0, a1, b0, b1 }, n));
     if (!fast.length) continue;
     const left: Span[] = [];
     let [p, q] = [a0, b0];
@@ -66,25 +55,6 @@ function within(x: Int32Array, y: Int32Array, span: Span, out: Int32Array): Span
   }
   // Nothing holds them together: a part that was written anew.
   return [];
-}
-
-/** Returns rows of `n` words that occur once in each text, as pairs of start indices. */
-function onceInBoth(x: Int32Array, y: Int32Array, { a0, a1, b0, b1 }: Span, n: number): [number, number][] {
-  const once = (row: Int32Array, from: number, to: number) => {
-    const at = new Map<string, number>();
-    for (let i = from; i + n <= to; i++) {
-      const key = n === 1 ? String(row[i]) : row.subarray(i, i + n).join(' ');
-      at.set(key, at.has(key) ? -1 : i);
-    }
-    return at;
-  };
-  const there = once(y, b0, b1);
-  const out: [number, number][] = [];
-  for (const [key, i] of once(x, a0, a1)) {
-    const j = there.get(key);
-    if (i >= 0 && j !== undefined && j >= 0) out.push([i, j]);
-  }
-  return out.sort((p, q) => p[0] - q[0]);
 }
 
 /** Returns the longest subset of pairs in which both sides ascend (patience sorting). */

@@ -2,6 +2,7 @@
  * Comparing ink that is not words: a signature, a struck sum, a tick. Where the words of two pages agree on their
  * alignment, the rest must agree too.
  */
+import { connectedPieces } from '../paper/connected';
 import { eachInked, hasInk } from '../paper/ink';
 import { around, grow, overlapArea } from '../paper/geometry';
 import type { InkGrid, Rect } from '../paper/types';
@@ -147,25 +148,9 @@ function offsets(pairs: Pair[], rows: number, cell: number): { dx: number; dy: n
 /** Returns connected cells as rectangles in points, without specks and thin rules. */
 function clusters(cells: Uint8Array, { cols, rows, cell }: InkGrid, speck: number): Rect[] {
   const out: Rect[] = [];
-  const left = cells.slice();
-  for (let start = 0; start < left.length; start++) {
-    if (!left[start]) continue;
-    let [n, x0, x1, y0, y1] = [0, cols, 0, rows, 0];
-    const todo = [start];
-    left[start] = 0;
-    for (let i = todo.pop(); i !== undefined; i = todo.pop()) {
-      const [x, y] = [i % cols, Math.floor(i / cols)];
-      n++;
-      [x0, x1, y0, y1] = [Math.min(x0, x), Math.max(x1, x), Math.min(y0, y), Math.max(y1, y)];
-      for (let v = Math.max(0, y - 1); v <= Math.min(rows - 1, y + 1); v++)
-        for (let u = Math.max(0, x - 1); u <= Math.min(cols - 1, x + 1); u++)
-          if (left[v * cols + u]) {
-            left[v * cols + u] = 0;
-            todo.push(v * cols + u);
-          }
-    }
-    const rect = { x: x0 * cell, y: y0 * cell, w: (x1 - x0 + 1) * cell, h: (y1 - y0 + 1) * cell };
-    if (n >= speck && rect.w >= THIN && rect.h >= THIN) out.push(rect);
+  for (const { cells: all, left, right, top, bottom } of connectedPieces(cells, cols, rows)) {
+    const rect = { x: left * cell, y: top * cell, w: (right - left + 1) * cell, h: (bottom - top + 1) * cell };
+    if (all.length >= speck && rect.w >= THIN && rect.h >= THIN) out.push(rect);
   }
   return out;
 }

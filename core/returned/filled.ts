@@ -1,4 +1,5 @@
 /** Whether something was written at a printed place: its ink, without the ink of the blank form. */
+import { connectedPieces } from '../paper/connected';
 import type { Rect } from '../paper/types';
 import type { PlaceKind } from '../reading/types';
 import type { Mask } from '../scan/types';
@@ -225,40 +226,21 @@ function behindRule(
  */
 function strokesIn(piece: Piece, rect: Rect, scale: number): { own: number; stray: number } {
   const { width, height, data } = piece;
-  const seen = new Uint8Array(data.length);
   const speck = SPECK * scale;
   const [x0, y0] = [rect.x * scale - piece.x, rect.y * scale - piece.y];
   const [x1, y1] = [x0 + rect.w * scale, y0 + rect.h * scale];
   const sum = { own: 0, stray: 0 };
-  for (let start = 0; start < data.length; start++) {
-    if (!data[start] || seen[start]) continue;
-    const stroke = [start];
-    seen[start] = 1;
+  const behind = (x: number, y: number) =>
+    ([1, -1] as const).flatMap((step) => behindRule(piece, x, y, step, PARTED * scale) ?? []);
+  for (const stroke of connectedPieces(data, width, height, behind)) {
     let inside = 0;
-    let [left, right, top, foot] = [width, 0, height, 0];
-    for (let k = 0; k < stroke.length; k++) {
-      const i = itemAt(stroke, k);
+    for (const i of stroke.cells) {
       const [x, y] = [i % width, Math.floor(i / width)];
       if (x >= x0 && x < x1 && y >= y0 && y < y1) inside++;
-      [left, right, top, foot] = [Math.min(left, x), Math.max(right, x), Math.min(top, y), Math.max(foot, y)];
-      for (let dy = -1; dy <= 1; dy++)
-        for (let dx = -1; dx <= 1; dx++) {
-          const [nx, ny] = [x + dx, y + dy];
-          const j = ny * width + nx;
-          if (nx < 0 || ny < 0 || nx >= width || ny >= height || !data[j] || seen[j]) continue;
-          seen[j] = 1;
-          stroke.push(j);
-        }
-      for (const step of [1, -1] as const) {
-        const j = behindRule(piece, x, y, step, PARTED * scale);
-        if (j === null || seen[j]) continue;
-        seen[j] = 1;
-        stroke.push(j);
-      }
     }
-    if (!inside || Math.max(right - left, foot - top) < speck) continue;
+    if (!inside || Math.max(stroke.right - stroke.left, stroke.bottom - stroke.top) < speck) continue;
     // What lies mostly beside the place belongs to another; a large hand may still reach far out of its own.
-    if (inside >= 0.4 * stroke.length) sum.own += inside;
+    if (inside >= 0.4 * stroke.cells.length) sum.own += inside;
     else sum.stray += inside;
   }
   return { own: sum.own / scale ** 2, stray: sum.stray / scale ** 2 };

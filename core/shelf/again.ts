@@ -4,6 +4,7 @@
  */
 import { clampToPage, coversPrint, overlapArea, roundRect } from '../paper/geometry';
 import type { Rect } from '../paper/types';
+import { numberWords, onceInBoth } from '../paper/words-match';
 import { matchPages } from '../reading/match';
 import type { PlaceKind, PrintedPlace } from '../reading/types';
 import { plain } from '../reading/words';
@@ -96,32 +97,19 @@ function matchWords(was: Word[], now: Word[]): Int32Array {
     went[i] === -1 &&
     !taken[j] &&
     was[i]?.text === now[j]?.text;
-  for (const n of ROWS) {
-    const there = onceIn(now, n);
-    for (const [row, i] of onceIn(was, n)) {
-      const j = there.get(row);
-      if (j === undefined || !free(i, j)) continue;
+  const [x, y] = numberWords(
+    was.map((w) => w.text),
+    now.map((w) => w.text),
+  );
+  const whole = { a0: 0, a1: was.length, b0: 0, b1: now.length };
+  for (const n of ROWS)
+    for (const [i, j] of onceInBoth(x, y, whole, n)) {
+      // One short word alone says nothing of where it is.
+      if (!free(i, j) || (n === 1 && itemAt(was, i).text.length < 5)) continue;
       for (let k = 0; free(i + k, j + k); k++) pair(i + k, j + k);
       for (let k = 1; free(i - k, j - k); k++) pair(i - k, j - k);
     }
-  }
   return went;
-}
-
-/** Returns rows of `n` words that occur once, with the index of their first word. */
-function onceIn(words: Word[], n: number): Map<string, number> {
-  const seen = new Map<string, number>();
-  const often = new Set<string>();
-  for (let i = 0; i + n <= words.length; i++) {
-    let row = '';
-    for (let k = 0; k < n; k++) row += `${words[i + k]?.text ?? ''} `;
-    // One short word alone says nothing of where it is.
-    if (n === 1 && row.length < 6) continue;
-    if (seen.has(row)) often.add(row);
-    else seen.set(row, i);
-  }
-  for (const row of often) seen.delete(row);
-  return seen;
 }
 
 interface Papers {
