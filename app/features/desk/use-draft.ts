@@ -1,4 +1,4 @@
-/** The draft on this screen: every change shows at once, is kept on the device, and travels when it can. */
+/** The draft on this screen: every change shows at once, is saved on the device, and is sent when it can be. */
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { type Draft, type DraftEdit, applyEdits, invertEdits } from '@gatepath/core/packet';
@@ -8,6 +8,7 @@ import { TRANSIENT } from '@gatepath/contract/transient';
 import { listWords } from '@gatepath/core/text';
 import { keys } from '../../api/keys';
 import { ApiError, call, newId } from '../../api/client';
+import { RetryQueue, useRunning, type QueueState } from '../../api/retry-queue';
 
 export interface Saving {
   state: 'saved' | 'saving' | 'offline' | 'refused';
@@ -49,19 +50,9 @@ function storePending(packetId: string, edits: DraftEdit[]): void {
   }
 }
 
-/** Answers after which the same request may be taken later: a sign-in is wanted, it took too long, or too much came. */
-const FOR_NOW = [401, 408, 425, 429];
-
-/** Whether the server will never take what was sent, as against being away, busy, or wanting a sign-in first. */
-function isForGood(error: unknown): error is ApiError {
-  return (
-    error instanceof ApiError &&
-    error.status >= 400 &&
-    error.status < 500 &&
-    !FOR_NOW.includes(error.status) &&
-    !(TRANSIENT as readonly string[]).includes(error.code)
-  );
-}
+/** Whether the server may take the same edits later: a sign-in is wanted, or the problem isTransient by itself. */
+const isTransient = (error: unknown): boolean =>
+  !(error instanceof ApiError) || error.status === 401 || (TRANSIENT as readonly string[]).includes(error.code);
 
 /** Codes of refusals that are about the draft as a whole: nothing more of it will be taken. */
 const OVER = ['already-sent', 'not-found'];
@@ -87,100 +78,122 @@ export const PACKET_HOME: DraftHome = {
 /** What of a packet, or of something on the shelf, its draft is kept by. */
 type DraftPacket = Pick<PacketView, 'id' | 'draft' | 'version'>;
 
-// eslint-disable-next-line max-lines-per-function -- keeping, sending and taking back edits share one list of what is not saved yet
-export function useDraft(packet: DraftPacket, home: DraftHome = PACKET_HOME): DraftHandle {
+type Base = Pick<DraftPacket, 'draft' | 'version'>;
+type DraftQueue = RetryQueue<DraftEdit, SavedDraft>;
+
+/** What the screen says of edits that are not saved, or were just saved. */
+function savingOf({ waiting, offline, delayedBy, refused }: QueueState<DraftEdit>, saved: string): Saving {
+  if (offline)
+    return {
+      state: 'offline',
+      sentence:
+        delayedBy instanceof ApiError && delayedBy.status === 401
+          ? 'You are signed out. Your changes are saved on this device; sign in again and open this draft.'
+          : 'No connection. Your changes are saved on this device and sent when it is back.',
+    };
+  if (refused instanceof Error) return { state: 'refused', sentence: `One change was not saved: ${refused.message}` };
+  return waiting.length ? { state: 'saving', sentence: 'Saving…' } : { state: 'saved', sentence: saved };
+}
+
+const sentenceOf = ({ over }: SavedDraft): string =>
+  over.length
+    ? `Saved. ${listWords(over)} changed the same thing meanwhile. Your change was saved; please check it.`
+    : `Saved ${new Date().toLocaleTimeString('en-US', { hour: 'numeric', minute: '2-digit' })}`;
+
+/** The draft as the server has it, and the edits it has not taken yet; some may be here from a visit that was cut off. */
+function useEdits(packet: DraftPacket, home: DraftHome, onRefused: () => void) {
   const client = useQueryClient();
-  const [base, setBase] = useState({ draft: packet.draft, version: packet.version });
-  // Edits the server has not taken yet; some may lie here from a visit that was cut off.
-  const [pending, setPending] = useState<DraftEdit[]>(() => loadPending(packet.id));
-  const [saving, setSaving] = useState<Saving>({ state: 'saved', sentence: 'Saved' });
+  const [base, setBase] = useState<Base>({ draft: packet.draft, version: packet.version });
+  const version = useRef(packet.version);
+  const [saved, setSaved] = useState('Saved');
+  const refusedNow = useRef(onRefused);
+  refusedNow.current = onRefused;
+  const rebase = useCallback((next: Base) => {
+    version.current = next.version;
+    setBase(next);
+  }, []);
+  const [queue, setState, state] = useDraftQueue(packet.id, {
+    send: async (edits) => {
+      const answer = await home.save(packet.id, { edits, base: version.current, client: SCREEN });
+      home.note(client, packet.id, answer);
+      return answer;
+    },
+    onAnswer: (answer) => {
+      if (!answer) return refusedNow.current();
+      rebase(answer);
+      setSaved(sentenceOf(answer));
+    },
+  });
+  useRunning(queue, setState);
+  // What others changed meanwhile arrives with the packet; edits that wait stay on top of it.
+  useEffect(() => {
+    if (!queue.busy && packet.version > version.current) rebase({ draft: packet.draft, version: packet.version });
+  }, [packet.version, packet.draft, queue, rebase]);
+  return { base, queue, waiting: state.waiting, saving: savingOf(state, saved) };
+}
+
+function useDraftQueue(
+  packetId: string,
+  how: { send: (edits: DraftEdit[]) => Promise<SavedDraft>; onAnswer: (answer: SavedDraft | null) => void },
+): [DraftQueue, (state: QueueState<DraftEdit>) => void, QueueState<DraftEdit>] {
+  const latest = useRef(how);
+  latest.current = how;
+  const shown = useRef<(state: QueueState<DraftEdit>) => void>(() => undefined);
+  const queue = useMemo(
+    () =>
+      new RetryQueue<DraftEdit, SavedDraft>({
+        store: {
+          read: () => ({ waiting: loadPending(packetId), aside: [] }),
+          writeWaiting: (edits) => storePending(packetId, edits),
+          // What the server refused for good is named once and not kept.
+          writeAside: () => undefined,
+        },
+        send: (edits) => latest.current.send(edits),
+        changed: (state, answer) => {
+          if (answer !== undefined) latest.current.onAnswer(answer);
+          shown.current(state);
+        },
+        portion: EDITS_A_PORTION,
+        failures: Infinity,
+        isTransient,
+        refusesAll: (error) => OVER.includes(error.code),
+      }),
+    [packetId],
+  );
+  const [state, setState] = useState(queue.state);
+  shown.current = setState;
+  return [queue, setState, state];
+}
+
+export function useDraft(packet: DraftPacket, home: DraftHome = PACKET_HOME): DraftHandle {
   const [past, setPast] = useState<DraftEdit[][]>([]);
   const [future, setFuture] = useState<DraftEdit[][]>([]);
-  const flushing = useRef(false);
-  const [tries, setTries] = useState(0);
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
-
-  // What others changed meanwhile arrives with the packet; pending edits stay on top of it.
-  useEffect(() => {
-    if (!flushing.current && packet.version > base.version) setBase({ draft: packet.draft, version: packet.version });
-  }, [packet.version, packet.draft, base.version]);
-
-  const draft = useMemo(() => applyEdits(base.draft, pending), [base.draft, pending]);
-
-  // How many edits go at once; fewer after a refusal, until the one the server will not take stands alone.
-  const portion = useRef(EDITS_A_PORTION);
-
-  useEffect(() => {
-    storePending(packet.id, pending);
-    if (!pending.length || flushing.current) return;
-    flushing.current = true;
-    const sending = pending.slice(0, portion.current);
-    setSaving({ state: 'saving', sentence: 'Saving…' });
-    home
-      .save(packet.id, { edits: sending, base: base.version, client: SCREEN })
-      .then((saved) => {
-        flushing.current = false;
-        portion.current = Math.min(EDITS_A_PORTION, portion.current * 2);
-        setBase({ draft: saved.draft, version: saved.version });
-        setPending((now) => now.slice(sending.length));
-        home.note(client, packet.id, saved);
-        setSaving({
-          state: 'saved',
-          sentence: saved.over.length
-            ? `Saved. ${listWords(saved.over)} changed the same thing meanwhile. Your change was saved; please check it.`
-            : `Saved ${new Date().toLocaleTimeString('en-US', { hour: 'numeric', minute: '2-digit' })}`,
-        });
-      })
-      .catch((error: unknown) => {
-        flushing.current = false;
-        if (isForGood(error)) {
-          // Of several, only the ones it will never take go: they are looked for by halves.
-          const over = OVER.includes(error.code);
-          if (sending.length > 1 && !over) {
-            portion.current = Math.ceil(sending.length / 2);
-            setTries((n) => n + 1);
-            return;
-          }
-          portion.current = EDITS_A_PORTION;
-          setPending((now) => now.slice(over ? now.length : 1));
-          // What was taken back was made on top of what is gone.
-          setPast([]);
-          setFuture([]);
-          setSaving({ state: 'refused', sentence: `One change was not saved: ${error.message}` });
-          return;
-        }
-        setSaving({
-          state: 'offline',
-          sentence:
-            error instanceof ApiError && error.status === 401
-              ? 'You are signed out. Your changes are saved on this device; sign in again and open this draft.'
-              : 'No connection. Your changes are saved on this device and sent when it is back.',
-        });
-        timer.current = setTimeout(() => setTries((n) => n + 1), 3000);
-      });
-  }, [pending, packet.id, home, client, tries, base.version]);
-  useEffect(() => () => clearTimeout(timer.current), []);
-
+  const { base, queue, waiting, saving } = useEdits(packet, home, () => {
+    // What can be undone was made on top of what is gone.
+    setPast([]);
+    setFuture([]);
+  });
+  const draft = useMemo(() => applyEdits(base.draft, waiting), [base.draft, waiting]);
   const edit = useCallback(
     (edits: DraftEdit[]) => {
       if (!edits.length) return;
       setPast((all) => [...all.slice(-199), invertEdits(draft, edits)]);
       setFuture([]);
-      setPending((now) => [...now, ...edits]);
+      queue.push(...edits);
     },
-    [draft],
+    [draft, queue],
   );
   const step = (from: DraftEdit[][], setFrom: typeof setPast, setTo: typeof setPast) => {
     const edits = from[from.length - 1];
     if (!edits) return;
     setFrom(from.slice(0, -1));
     setTo((all) => [...all, invertEdits(draft, edits)]);
-    setPending((now) => [...now, ...edits]);
+    queue.push(...edits);
   };
   return {
     draft,
     version: base.version,
-    saving: pending.length && saving.state === 'saved' ? { state: 'saving', sentence: 'Saving…' } : saving,
+    saving,
     edit,
     undo: () => step(past, setPast, setFuture),
     redo: () => step(future, setFuture, setPast),

@@ -33,6 +33,7 @@ export function useRehearsal(packetId: string, partyId: string): Signing {
     view: query.data ? acts.reduce(showAct, query.data) : null,
     waiting: [],
     offline: false,
+    delayedBy: null,
     refused: null,
     aside: [],
     forgive: () => undefined,

@@ -5,6 +5,7 @@ import type { ActAnswer, HandOverBody, SigningView } from '@gatepath/contract';
 import { urlOf } from '@gatepath/contract/paths';
 import type { Hand } from '@gatepath/core/packet';
 import { useAct } from '../../api/act';
+import { useRunning } from '../../api/retry-queue';
 import { keys } from '../../api/keys';
 import { ApiError, call, newId, uploadFile } from '../../api/client';
 
@@ -44,7 +45,13 @@ function show(client: QueryClient, token: string, view: SigningView): void {
 
 function useOutbox(token: string) {
   const client = useQueryClient();
-  const [state, setState] = useState<OutboxState>({ waiting: [], offline: false, refused: null, aside: [] });
+  const [state, setState] = useState<OutboxState>({
+    waiting: [],
+    offline: false,
+    delayedBy: null,
+    refused: null,
+    aside: [],
+  });
   const outbox = useMemo(
     () =>
       new Outbox<ActAnswer>(
@@ -60,21 +67,13 @@ function useOutbox(token: string) {
       ),
     [client, token],
   );
+  useRunning(outbox, setState);
   useEffect(() => {
-    setState(outbox.state);
-    // What an earlier visit on this device could not send goes first.
-    void outbox.flush();
-    const back = () => void outbox.flush();
     const stay = (e: BeforeUnloadEvent) => {
       if (outbox.state.waiting.length) e.preventDefault();
     };
-    window.addEventListener('online', back);
     window.addEventListener('beforeunload', stay);
-    return () => {
-      window.removeEventListener('online', back);
-      window.removeEventListener('beforeunload', stay);
-      outbox.close();
-    };
+    return () => window.removeEventListener('beforeunload', stay);
   }, [outbox]);
   return { outbox, state };
 }

@@ -1,49 +1,13 @@
-/**
- * The kinds of marks, one file each. To add one: its name in `MARK_KINDS`, its file here, its line below, and its
- * words (`kind.…`) in every language.
- */
+/** The kinds of marks, and what is asked of them. */
 import { ENGLISH, say, type Words } from '../../words';
 import { MARK_KINDS, type Mark, type MarkKind } from '../types';
 import { tidied, type ValueResult } from '../values';
-import { choice } from './choice';
-import { company } from './company';
-import { date } from './date';
-import { dateSigned } from './date-signed';
-import { email } from './email';
-import { file } from './file';
-import { initials } from './initials';
-import type { Filled, Kind } from './kind';
-import { label } from './label';
-import { list } from './list';
-import { money } from './money';
-import { number } from './number';
-import { printedName } from './printed-name';
-import { signature } from './signature';
-import { text } from './text';
-import { tick } from './tick';
-import { title } from './title';
+import type { Filled } from './kind';
+import { KINDS } from './table';
 
 export type { Asks, AtFinish, Filled, Keyboard, Kind } from './kind';
 
-/** All kinds of marks; adding one is one entry here. */
-export const KINDS: Record<MarkKind, Kind> = {
-  signature,
-  initials,
-  date_signed: dateSigned,
-  printed_name: printedName,
-  company,
-  title,
-  text,
-  number,
-  money,
-  date,
-  email,
-  tick,
-  choice,
-  list,
-  file,
-  label,
-};
+export { KINDS };
 
 /** Returns how a mark of a kind is filled. */
 export const filledHow = (kind: MarkKind): Filled => KINDS[kind].filled;

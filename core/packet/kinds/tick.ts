@@ -1,4 +1,0 @@
-import { ticked } from './kind';
-
-/** The mark "box to tick". */
-export const tick = ticked('tick', false, { required: false, printed: true });
