@@ -2,7 +2,7 @@
  * Recognizing scanned pages: one page per task, stored beside the file as they come, and laid over the images once
  * all are there. Then the document is read like any other.
  */
-import { mkdir, readFile, rename, stat, writeFile } from 'node:fs/promises';
+import { readFile, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { LRUCache } from 'lru-cache';
 import { itemAt } from '@gatepath/core/sure';
@@ -10,13 +10,13 @@ import type { LeftOut } from '@gatepath/contract';
 import type { Context } from '../context';
 import { inTransaction } from '../db/tx';
 import { queueFileDeletionIn, pictureDir } from '../files/tidy';
-import { newSecret } from '../ids';
 import type { ReadPage } from '../scan/layer';
 import type { Recognised } from '../scan/page';
 import type { ScanLanguage } from '../scan/recognise';
 import { WorkFailure } from '../work/failure';
 import { notifyAbout } from './place';
 import * as q from './queries';
+import { writeWhole } from '../write-whole';
 
 /** How long one job runs before it makes room for others and continues as a new job, in milliseconds. */
 const SLICE_MS = 5 * 60_000;
@@ -93,11 +93,7 @@ async function recognise(ctx: Context, row: q.DocumentRow, page: number): Promis
     // Noise, or a drawing: it is shown as it is, and marks are placed on it by hand.
     found = { lie: { aside: false, straighten: 0 }, words: [], over: false, language, failed: true };
   }
-  const file = fileOf(ctx, row.sha256, page);
-  await mkdir(path.dirname(file), { recursive: true });
-  const temp = `${file}.${newSecret()}`;
-  await writeFile(temp, JSON.stringify(found));
-  await rename(temp, file);
+  await writeWhole(fileOf(ctx, row.sha256, page), JSON.stringify(found));
 }
 
 async function kept(ctx: Context, row: q.DocumentRow, page: number): Promise<RecognizedPage | null> {

@@ -1,4 +1,4 @@
-import { mkdir, readFile, rename, stat, writeFile } from 'node:fs/promises';
+import { readFile, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { promisify } from 'node:util';
 import { gzip } from 'node:zlib';
@@ -9,7 +9,6 @@ import type { Context } from '../context';
 import type { Db } from '../db/pool';
 import { inTransaction } from '../db/tx';
 import { deleteFresh, queueFileDeletionIn, pictureDir } from '../files/tidy';
-import { newSecret } from '../ids';
 import { packetsWithDocument } from './queries';
 import { packedFactsIn, type FactsFile } from '../pdf/facts-file';
 import type { ReadTask } from '../reading/read';
@@ -25,6 +24,7 @@ import { whyUnread } from './problems';
 import { wordsToFind } from './words';
 import * as q from './queries';
 import { itemAt, lastOf } from '@gatepath/core/sure';
+import { writeWhole } from '../write-whole';
 
 /** Returns what screens show of a document. */
 export function documentView(d: q.DocumentRow): DocumentView {
@@ -208,10 +208,7 @@ export async function pageImage(
   const kept = await stat(file).catch(() => null);
   if (kept) return readFile(file);
   const png = await drawn(ctx, { file: ctx.files.fileOf(doc.sha256), page, size, dpi }, doc.sha256);
-  await mkdir(path.dirname(file), { recursive: true });
-  const temp = `${file}.${newSecret()}`;
-  await writeFile(temp, png);
-  await rename(temp, file);
+  await writeWhole(file, png);
   return png;
 }
 

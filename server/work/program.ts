@@ -3,11 +3,11 @@
  * one is started whenever another was ended.
  */
 import { existsSync } from 'node:fs';
-import { mkdir, readdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
+import { mkdir, readdir, readFile, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
-import { newSecret } from '../ids';
+import { writeWhole } from '../write-whole';
 
 const HERE = path.dirname(fileURLToPath(import.meta.url));
 const OUT = path.join(HERE, 'built');
@@ -44,9 +44,7 @@ async function make(): Promise<string> {
   // Several processes may do this at once: names tell contents, and a file appears whole or not at all.
   for (const file of outputFiles) {
     if (existsSync(file.path)) continue;
-    const temp = `${file.path}.${newSecret()}`;
-    await writeFile(temp, file.contents);
-    await rename(temp, file.path);
+    await writeWhole(file.path, file.contents);
   }
   for (const name of await readdir(OUT)) {
     const file = path.join(OUT, name);

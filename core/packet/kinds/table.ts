@@ -28,12 +28,7 @@ export const KINDS: Record<MarkKind, Kind> = {
     text: ({ party }) => party.company ?? '',
     known: (party) => party.company ?? '',
   }),
-  title: written(
-    'title',
-    120,
-    { check: validateForm, keyboard: 'text', asks: 'form' },
-    { withSignature: true },
-  ),
+  title: written('title', 120, { check: validateForm, keyboard: 'text', asks: 'form' }, { withSignature: true }),
   text: written('text', 150, { check: validateForm, keyboard: 'text', asks: 'form' }),
   number: written('number', 72, { check: validateNumber, keyboard: 'decimal', asks: 'range' }),
   money: written('money', 96, { check: validateMoney, keyboard: 'decimal', asks: 'range' }),
