@@ -1,6 +1,5 @@
 import type { Hand } from '@gatepath/core/packet';
 import type { Db } from '../db/pool';
-import { itemAt } from '@gatepath/core/sure';
 
 /** A signing link. */
 export interface LinkRow {
@@ -154,21 +153,16 @@ export async function saveCode(
   );
 }
 
-/**
- * Counts a wrong code.
- *
- * @returns how many there were
- */
-export async function countTry(db: Db, packetId: string, partyId: string): Promise<number> {
-  const r = await db.query<{ tries: number }>(
-    `insert into second_step (packet_id, party_id, tries) values ($1, $2, 1)
-     on conflict (packet_id, party_id) do update set tries = second_step.tries + 1 returning tries`,
-    [packetId, partyId],
+/** Saves the number of a party's wrong codes. */
+export async function saveTries(db: Db, packetId: string, partyId: string, tries: number): Promise<void> {
+  await db.query(
+    `insert into second_step (packet_id, party_id, tries) values ($1, $2, $3)
+     on conflict (packet_id, party_id) do update set tries = excluded.tries`,
+    [packetId, partyId, tries],
   );
-  return itemAt(r.rows, 0).tries;
 }
 
-/** Deletes the count of a party's wrong codes. */
+/** Deletes the count of a party's wrong codes, and the code: it was used. */
 export async function clearTries(db: Db, packetId: string, partyId: string): Promise<void> {
   await db.query('update second_step set tries = 0, code_hash = null where packet_id = $1 and party_id = $2', [
     packetId,

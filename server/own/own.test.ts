@@ -203,3 +203,20 @@ test('guessing is counted: after five wrong codes even the right one waits, and 
   const nobody = await look('A'.repeat(32));
   expect([nobody.status, nobody.problem.type]).toEqual([404, '/problems/dead-link']);
 });
+
+test('tries are counted per person: another page of theirs gives no other five', async () => {
+  const first = await pageFor(wrens, 'Wren Alder');
+  const second = await pageFor(wrens, 'Wren Alder');
+  const give = (token: string) =>
+    way.server.call('giveOwnCode', { params: { token }, body: { code: '000000' }, as: 'nobody' });
+  // The test before left one wrong code behind.
+  await letIn(first, 'Wren Alder');
+  for (let i = 0; i < 4; i++) expect((await give(i % 2 ? first : second)).problem.type).toBe('/problems/wrong-code');
+  expect((await give(second)).problem.type).toBe('/problems/locked');
+  for (const token of [first, await pageFor(wrens, 'Wren Alder')])
+    expect((await way.server.call('sendOwnCode', { params: { token }, as: 'nobody' })).problem.type).toBe(
+      '/problems/locked',
+    );
+  // Whoever has the same mailbox and another name is not locked out by that.
+  expect(await letIn(await pageFor(callums, 'Callum Alder'), 'Callum Alder')).toContain('gatepath_own_');
+});

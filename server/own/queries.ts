@@ -23,7 +23,10 @@ export interface OwnPageRow {
 const COLUMNS =
   'id, called, mailbox, name, email, phone, language, code_hash, code_at, used_hash, used_at, tries, locked_until';
 
-/** Keeps a page under its address; of one person the latest few stay. */
+/**
+ * Saves a page under its address, with the tries and the lock of the person's other pages. Of one person the latest few
+ * stay.
+ */
 export async function insertPage(
   db: Db,
   p: Pick<OwnPageRow, 'id' | 'called' | 'mailbox' | 'name' | 'email' | 'phone' | 'language'> & {
@@ -38,8 +41,9 @@ export async function insertPage(
     [p.mailbox, p.called, p.keep - 1],
   );
   await db.query(
-    `insert into own_page (id, token_hash, called, mailbox, name, email, phone, language, created_at)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
+    `insert into own_page (id, token_hash, called, mailbox, name, email, phone, language, created_at, tries, locked_until)
+     select $1, $2, $3::text, $4::text, $5, $6, $7, $8, $9, coalesce(max(tries), 0), max(locked_until)
+     from own_page where mailbox = $4 and called = $3`,
     [p.id, p.tokenHash, p.called, p.mailbox, p.name, p.email, p.phone, p.language, p.at],
   );
 }
@@ -60,9 +64,14 @@ export async function pageByHash(db: Db, tokenHash: string): Promise<OwnPageRow 
   );
 }
 
-/** The page, locked: tries at its code take turns. */
+/** Returns the page and locks all pages of its person until the transaction ends: tries are counted one after another. */
 export async function lockPage(db: Db, id: string): Promise<OwnPageRow | null> {
-  return (await db.query<OwnPageRow>(`select ${COLUMNS} from own_page where id = $1 for update`, [id])).rows[0] ?? null;
+  const r = await db.query<OwnPageRow>(
+    `select ${COLUMNS} from own_page
+     where (mailbox, called) = (select mailbox, called from own_page where id = $1) order by id for update`,
+    [id],
+  );
+  return r.rows.find((page) => page.id === id) ?? null;
 }
 
 /** Saves the hash of a code, or that it was used. */
@@ -75,9 +84,19 @@ export async function noteUsed(db: Db, id: string, codeHash: string, at: Date): 
   await db.query('update own_page set used_hash = $2, used_at = $3 where id = $1', [id, codeHash, at]);
 }
 
-/** Saves the number of wrong codes, and until when the page is locked. */
-export async function saveTries(db: Db, id: string, tries: number, lockedUntil: Date | null): Promise<void> {
-  await db.query('update own_page set tries = $2, locked_until = $3 where id = $1', [id, tries, lockedUntil]);
+/** Saves a person's number of wrong codes, and until when all their pages are locked. */
+export async function saveTries(
+  db: Db,
+  page: Pick<OwnPageRow, 'mailbox' | 'called'>,
+  tries: number,
+  lockedUntil: Date | null,
+): Promise<void> {
+  await db.query('update own_page set tries = $3, locked_until = $4 where mailbox = $1 and called = $2', [
+    page.mailbox,
+    page.called,
+    tries,
+    lockedUntil,
+  ]);
 }
 
 /** Saves the page's language. */

@@ -16,17 +16,17 @@ import { hashSecret, newId, newSecret, sha256 } from '../ids';
 import { layOut, type Composed } from '../mail/messages';
 import { postToPerson } from '../mailroom/post';
 import { notFound } from '../problem';
-import { CODE_AGAIN_MS, enterProved, MAX_TRIES, newCode } from '../signing/entry';
+import { enterProved } from '../signing/entry';
 import { makeLinkSecret } from '../links/links';
+import { CODE_AGAIN_MS, digitsOf, judgeCode, MAX_TRIES, newCode, sentJustNow } from '../links/one-time-code';
 import { endOlderOwn } from '../links/queries';
 import { clientProblem, type Visit } from '../signing/visit';
 import { readableDocuments } from '../signing/views';
 import { LANGUAGES, wordsFor, wordsOf } from '../words';
 import * as q from './queries';
 
+/** How long nobody gets in after too many wrong codes, in milliseconds. */
 const LOCKED_MS = 30 * 60_000;
-/** How long the same code, sent again, opens the page again. */
-const REPEATED_MS = 15_000;
 /** Links into one packet that were opened from an own page and stay good: a person has a few windows. */
 const MOST_OWN = 5;
 /** How long a browser that gave the code is let in. */
@@ -150,8 +150,7 @@ export async function sendOwnCode(ctx: Context, visit: OwnVisit): Promise<OwnPag
     const row = await q.lockPage(tx.db, page.id);
     if (!row) throw clientProblem(words, 'dead-link', 'problem.dead_own_page');
     if (row.locked_until && row.locked_until > now) throw clientProblem(words, 'locked', 'problem.own_locked');
-    if (row.code_hash && row.code_at && now.getTime() - row.code_at.getTime() < CODE_AGAIN_MS)
-      throw clientProblem(words, 'code-soon', 'problem.code_soon');
+    if (sentJustNow(row, now)) throw clientProblem(words, 'code-soon', 'problem.code_soon');
     const code = newCode();
     await q.saveCode(tx.db, page.id, hash(ctx, 'code', `${page.id}:${code}`), now);
     const parts = { firmName: firm?.name ?? '', toName: page.name, code, minutes: CODE_MINUTES };
@@ -183,30 +182,24 @@ export async function giveOwnCode(
     const row = await q.lockPage(tx.db, page.id);
     if (!row) return clientProblem(words, 'dead-link', 'problem.dead_own_page');
     if (row.locked_until && row.locked_until > now) return clientProblem(words, 'locked', 'problem.own_locked');
-    const code = hash(ctx, 'code', `${page.id}:${given.replace(/\D/g, '')}`);
-    // A form that was sent twice: what it opened a moment ago it opens again, and nobody has guessed wrong.
-    const repeated = code === row.used_hash && now.getTime() - (row.used_at?.getTime() ?? 0) < REPEATED_MS;
-    const right = row.code_hash === code || repeated;
-    const old = !repeated && (!row.code_at || now.getTime() - row.code_at.getTime() > CODE_MINUTES * 60_000);
-    if (right && old) return clientProblem(words, 'wrong-code', 'problem.code_old', { left: 0 });
-    if (right) {
-      // A code opens one browser, once.
-      if (!repeated) {
+    const code = hash(ctx, 'code', `${page.id}:${digitsOf(given)}`);
+    const verdict = judgeCode(row, code, now);
+    if (verdict.is === 'old') return clientProblem(words, 'wrong-code', 'problem.code_old', { left: 0 });
+    if (verdict.is === 'right') {
+      if (!verdict.repeated) {
         await q.saveCode(tx.db, page.id, null, now);
         await q.noteUsed(tx.db, page.id, code, now);
       }
-      await q.saveTries(tx.db, page.id, 0, null);
+      await q.saveTries(tx.db, row, 0, null);
       const expires = new Date(now.getTime() + PROOF_SECONDS * 1_000);
       await q.insertProof(tx.db, { tokenHash: hash(ctx, 'proof', secret), pageId: page.id, at: now, expires });
       return null;
     }
-    const tries = row.tries + 1;
-    const locked = tries >= MAX_TRIES;
-    await q.saveTries(tx.db, page.id, locked ? 0 : tries, locked ? new Date(now.getTime() + LOCKED_MS) : null);
-    if (locked) await q.saveCode(tx.db, page.id, null, now);
-    return locked
-      ? clientProblem(words, 'locked', 'problem.own_locked')
-      : clientProblem(words, 'wrong-code', 'problem.code_wrong', { left: MAX_TRIES - tries });
+    const { tries, locked } = verdict;
+    await q.saveTries(tx.db, row, locked ? 0 : tries, locked ? new Date(now.getTime() + LOCKED_MS) : null);
+    if (!locked) return clientProblem(words, 'wrong-code', 'problem.code_wrong', { left: MAX_TRIES - tries });
+    await q.saveCode(tx.db, page.id, null, now);
+    return clientProblem(words, 'locked', 'problem.own_locked');
   });
   // Thrown only here: the count of wrong tries must outlive the transaction.
   if (wrong) throw wrong;

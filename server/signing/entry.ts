@@ -1,5 +1,4 @@
 /** Entering: from a signing link to a packet and a party, and the second step if one is required. */
-import { randomInt } from 'node:crypto';
 import { CODE_MINUTES } from '@gatepath/contract';
 import type { PacketParty } from '@gatepath/core/packet';
 import { type PacketState, isTurnOf, partyOf, readsAlong } from '@gatepath/core/routing';
@@ -7,6 +6,15 @@ import { calendarDay, say, type Words } from '@gatepath/core/words';
 import type { Context } from '../context';
 import { hashSecret, newSecret, sha256 } from '../ids';
 import { accessFor, accessHash, hashFor } from '../links/access-codes';
+import {
+  type CodeVerdict,
+  digitsOf,
+  judgeCode,
+  MAX_TRIES,
+  newCode,
+  sentJustNow,
+  wrongTry,
+} from '../links/one-time-code';
 import { compose } from '../mail/messages';
 import { postMessage } from '../mailroom/post';
 import { loadState } from '../packets/log';
@@ -16,12 +24,6 @@ import * as q from '../links/queries';
 import { clientProblem, type Entry, type Visit } from './visit';
 import { progressOf } from '@gatepath/core/routing';
 
-/** Number of wrong codes after which a party is locked out until the sender unlocks it. */
-export const MAX_TRIES = 5;
-/** How soon another one-time code may be sent, in milliseconds. */
-export const CODE_AGAIN_MS = 60_000;
-/** Returns a new one-time code of six digits. */
-export const newCode = () => String(randomInt(0, 1_000_000)).padStart(6, '0');
 /**
  * How long the entry found before the body was read stays valid, in milliseconds. A request that takes longer is
  * checked again.
@@ -121,7 +123,11 @@ export async function enterProved(ctx: Context, visit: Visit): Promise<Entry> {
   return entry;
 }
 
-/** Sends a one-time code of six digits to the party's email or phone. */
+/**
+ * Sends a one-time code of six digits to the party's email or phone.
+ *
+ * @throws Problem `code-soon` within a minute of the last one, `locked`
+ */
 export async function sendCode(ctx: Context, visit: Visit): Promise<void> {
   const { state, party, words } = await enter(ctx, visit);
   if (party.secondStep !== 'email' && party.secondStep !== 'phone') throw notFound('This code');
@@ -131,10 +137,9 @@ export async function sendCode(ctx: Context, visit: Visit): Promise<void> {
     const now = ctx.clock.now();
     const step = await q.stepOf(tx.db, row.id, party.id);
     if (progressOf(state, party.id).locked) throw clientProblem(words, 'locked', 'refusal.locked');
-    if (step?.code_at && step.code_hash && now.getTime() - step.code_at.getTime() < CODE_AGAIN_MS)
-      throw clientProblem(words, 'code-soon', 'problem.code_soon');
+    if (sentJustNow(step, now)) throw clientProblem(words, 'code-soon', 'problem.code_soon');
     const code = newCode();
-    await q.saveCode(tx.db, row.id, party.id, hashFor(ctx, `code:${row.id}:${party.id}`, code), now);
+    await q.saveCode(tx.db, row.id, party.id, hashFor(ctx, codeFor(row.id, party.id), code), now);
     const parts = {
       firmName: firm.name,
       senderName: '',
@@ -156,9 +161,32 @@ export async function sendCode(ctx: Context, visit: Visit): Promise<void> {
   });
 }
 
+/** Returns what the hash of a party's one-time code is for. */
+const codeFor = (packetId: string, partyId: string) => `code:${packetId}:${partyId}`;
+
+/** Returns the verdict on a code told in person, or on a one-time code. */
+function judge(
+  ctx: Context,
+  o: {
+    kind: NonNullable<PacketParty['secondStep']>;
+    step: q.StepRow | null;
+    given: string;
+    packetId: string;
+    partyId: string;
+  },
+): CodeVerdict {
+  const { step, packetId, partyId } = o;
+  if (o.kind !== 'code')
+    return judgeCode(step, hashFor(ctx, codeFor(packetId, partyId), digitsOf(o.given)), ctx.clock.now());
+  const hash = accessHash(ctx, step?.access_for ?? accessFor(packetId, partyId), o.given);
+  return step?.access_hash === hash ? { is: 'right', repeated: false } : wrongTry(step);
+}
+
 /**
  * Accepts a code. The right one gives this browser a proof, whose secret is returned for a cookie. A wrong one is
- * counted; after a few the party is locked out.
+ * counted; after a few the party is locked out until the sender unlocks it.
+ *
+ * @throws Problem `wrong-code`, `locked`, `not-found` when no second step is asked of the party
  */
 export async function giveCode(ctx: Context, visit: Visit, given: string): Promise<{ name: string; secret: string }> {
   const { state, party, words } = await enter(ctx, visit);
@@ -172,15 +200,9 @@ export async function giveCode(ctx: Context, visit: Visit, given: string): Promi
       if (!before) throw notFound('This packet');
       if (progressOf(before, party.id).locked) return clientProblem(words, 'locked', 'refusal.locked');
       const step = await q.stepOf(tx.db, row.id, party.id);
-      const now = ctx.clock.now();
-      const right =
-        kind === 'code'
-          ? !!step?.access_hash &&
-            step.access_hash === accessHash(ctx, step.access_for ?? accessFor(row.id, party.id), given)
-          : !!step?.code_hash &&
-            step.code_hash === hashFor(ctx, `code:${row.id}:${party.id}`, given.replace(/\D/g, ''));
-      const old = kind !== 'code' && (!step?.code_at || now.getTime() - step.code_at.getTime() > CODE_MINUTES * 60_000);
-      if (right && !old) {
+      const verdict = judge(ctx, { kind, step, given, packetId: row.id, partyId: party.id });
+      if (verdict.is === 'old') return problem('problem.code_old', 0);
+      if (verdict.is === 'right') {
         await q.clearTries(tx.db, row.id, party.id);
         if (isTurnOf(before, party.id))
           await run(
@@ -192,13 +214,12 @@ export async function giveCode(ctx: Context, visit: Visit, given: string): Promi
           token_hash: hashFor(ctx, 'proof', secret),
           packet_id: row.id,
           party_id: party.id,
-          at: now,
+          at: ctx.clock.now(),
         });
         return secret;
       }
-      if (right) return problem('problem.code_old', 0);
-      const tries = await q.countTry(tx.db, row.id, party.id);
-      if (tries < MAX_TRIES) return problem('problem.code_wrong', MAX_TRIES - tries);
+      await q.saveTries(tx.db, row.id, party.id, verdict.tries);
+      if (!verdict.locked) return problem('problem.code_wrong', MAX_TRIES - verdict.tries);
       await run({ type: 'lock', partyId: party.id }, { actor: { kind: 'system' }, origin: null });
       return clientProblem(words, 'locked', 'refusal.locked');
     },
