@@ -58,7 +58,28 @@ export function DropMenu({ anchor, children, returnTo }: Props) {
   );
 }
 
-export function MenuItem({ title, onPress, testID }: { title: string; onPress: () => void; testID?: string }) {
+interface Item {
+  title: string;
+  onPress: () => void;
+  testID?: string;
+}
+
+export interface ItemMenuProps extends Omit<Props, 'children'> {
+  items: Item[];
+}
+
+/** A menu of plain items. */
+export function ItemMenu({ items, ...menu }: ItemMenuProps) {
+  return (
+    <DropMenu {...menu}>
+      {items.map((item) => (
+        <MenuItem key={item.title} {...item} />
+      ))}
+    </DropMenu>
+  );
+}
+
+export function MenuItem({ title, onPress, testID }: Item) {
   return (
     <Drop.Item
       onSelect={onPress}

@@ -6,7 +6,7 @@ import { Icon, type IconName } from './icon';
 import type { Gap } from './layout';
 import { Body, Small, Strong } from './text';
 import { FONT } from './theme';
-import { pillFrame, pillWords } from './pill';
+import { pillFrame, pillWords } from './pill-frame';
 import { Radio, RadioGroup } from './radio';
 import { webProps } from './web';
 import { TEXT } from './words';

@@ -1,26 +1,11 @@
 /** A round frame for words that can be chosen: filled where they hold. */
-import { Pressable, type ViewStyle } from 'react-native';
+import { Pressable } from 'react-native';
 import { usePalette } from './hooks';
 import { Icon } from './icon';
 import { DropMenu, MenuItem } from './menu';
+import { pillFrame, pillWords } from './pill-frame';
 import { Body } from './text';
-import { FONT, type Palette } from './theme';
 import { TEXT } from './words';
-
-/** The frame itself, and how words stand in it. */
-export const pillFrame = (p: Palette, on: boolean): ViewStyle => ({
-  minHeight: 44,
-  paddingHorizontal: 14,
-  borderRadius: 22,
-  borderWidth: 1.5,
-  borderColor: on ? p.ink : p.rule,
-  backgroundColor: on ? p.ink : p.sheet,
-  justifyContent: 'center',
-});
-export const pillWords = (p: Palette, on: boolean) => ({
-  color: on ? p.paper : p.ink,
-  fontFamily: on ? FONT.bold : FONT.text,
-});
 
 interface PillProps {
   label: string;

@@ -45,9 +45,9 @@ test('in any order of sending, giving and waiting, no code opens twice or late',
   fc.assert(
     fc.property(fc.array(step, { maxLength: 40 }), (steps) => {
       let seconds = 0;
-      let row: CodeRow | null = null;
+      let row = null as CodeRow | null;
       // What may be opened: the last code that was sent, and when.
-      let open: { code: string; at: number } | null = null;
+      let open = null as { code: string; at: number } | null;
       for (const s of steps) {
         if (s.act === 'wait') seconds += s.seconds;
         else if (s.act === 'send') {

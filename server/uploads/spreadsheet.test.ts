@@ -1,22 +1,23 @@
 /** Spreadsheets as papers: values as shown, formulas never run, and files made to hurt. */
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import os from 'node:os';
 import path from 'node:path';
 import { deflateRawSync } from 'node:zlib';
-import type { Workbook } from 'exceljs';
 import JSZip from 'jszip';
+import * as xlsx from '@e965/xlsx';
 import { TestServer } from '../test/harness';
 import { convert, sortOf } from './convert';
 
 jest.setTimeout(240_000);
 
-const require = createRequire(import.meta.url);
-const excel: typeof import('exceljs') = require('exceljs');
 const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-sheets-'));
 
-const kept = async (book: Workbook) => new Uint8Array(Buffer.from(await book.xlsx.writeBuffer()));
+/** A file as another program writes it. */
+const kept = (book: xlsx.WorkBook) => {
+  const bytes: Buffer = xlsx.write(book, { type: 'buffer', bookType: 'xlsx', compression: true, bookSST: true });
+  return new Uint8Array(bytes);
+};
 let n = 0;
 /** The words of what a spreadsheet becomes, and the sizes of its pages, as others see them. */
 async function printed(bytes: Uint8Array): Promise<{ text: string; sizes: string[] }> {
@@ -32,28 +33,29 @@ async function printed(bytes: Uint8Array): Promise<{ text: string; sizes: string
   };
 }
 
-function roll(columns = 4): Workbook {
-  const book = new excel.Workbook();
-  const sheet = book.addWorksheet('Rent roll');
-  sheet.addRow([
-    'Unit',
-    'Rent',
-    'Since',
-    'Share',
-    ...Array.from({ length: columns - 4 }, (_, i) => `Column ${i + 5}`),
-  ]).font = { bold: true };
-  sheet.addRow([
-    '1A',
-    1250.5,
-    new Date(Date.UTC(2026, 2, 1)),
-    0.256,
-    ...Array.from({ length: columns - 4 }, (_, i) => i),
+/** Days since the end of 1899. */
+const day = (iso: string) => Date.parse(iso) / 86_400_000 + 25_569;
+
+function roll(columns = 4): xlsx.WorkBook {
+  const more = <T>(one: (i: number) => T) => Array.from({ length: columns - 4 }, (_, i) => one(i));
+  const sheet = xlsx.utils.aoa_to_sheet([
+    ['Unit', 'Rent', 'Since', 'Share', ...more((i) => `Column ${i + 5}`)],
+    ['1A', 1250.5, day('2026-03-01'), 0.256, ...more((i) => i)],
+    ['1B', -300, day('2026-11-29'), 1],
   ]);
-  sheet.addRow(['1B', -300, new Date(Date.UTC(2026, 10, 29)), 1]);
-  sheet.getColumn(2).numFmt = '"$"#,##0.00;[Red]("$"#,##0.00)';
-  sheet.getColumn(3).numFmt = 'd mmm yyyy';
-  sheet.getColumn(4).numFmt = '0.0%';
+  for (const row of [2, 3]) {
+    sheet[`B${row}`].z = '"$"#,##0.00;[Red]("$"#,##0.00)';
+    sheet[`C${row}`].z = 'd mmm yyyy';
+    sheet[`D${row}`].z = '0.0%';
+  }
+  const book = xlsx.utils.book_new();
+  xlsx.utils.book_append_sheet(book, sheet, 'Rent roll');
   return book;
+}
+const first = (book: xlsx.WorkBook) => book.Sheets['Rent roll']!;
+/** Sets cells of the first sheet, down to the seventh row. */
+function set(book: xlsx.WorkBook, cells: Record<string, xlsx.CellObject>): void {
+  Object.assign(first(book), cells, { '!ref': 'A1:D7' });
 }
 
 describe('what is shown', () => {
@@ -66,11 +68,12 @@ describe('what is shown', () => {
   });
   test('a formula is what it came to when the file was kept, and is never run; without that it says so', async () => {
     const book = roll();
-    const sheet = book.getWorksheet(1)!;
-    sheet.getCell('B5').value = { formula: 'SUM(B2:B3)', result: 77, date1904: false };
-    sheet.getCell('D5').value = { formula: 'D2-D2', result: 0, date1904: false };
-    sheet.getCell('A6').value = { formula: "'[C:\\other.xlsx]Sheet1'!A1", result: 'from elsewhere', date1904: false };
-    sheet.getCell('A7').value = { formula: 'WEBSERVICE("http://localhost/")', date1904: false };
+    set(book, {
+      B5: { t: 'n', f: 'SUM(B2:B3)', v: 77, z: '"$"#,##0.00' },
+      D5: { t: 'n', f: 'D2-D2', v: 0, z: '0.0%' },
+      A6: { t: 's', f: "'[C:\\other.xlsx]Sheet1'!A1", v: 'from elsewhere' },
+      A7: { t: 'n', f: 'WEBSERVICE("http://localhost/")' },
+    });
     const { text } = await printed(await kept(book));
     expect(text).toMatch(/\$77\.00 +0\.0%/);
     expect(text).toContain('from elsewhere');
@@ -81,10 +84,9 @@ describe('what is shown', () => {
     const wide = await printed(await kept(roll(14)));
     expect(wide.sizes).toEqual(['792 x 612']);
     const book = roll(60);
-    const hidden = book.addWorksheet('Secret');
-    hidden.state = 'hidden';
-    hidden.addRow(['nobody sees this']);
-    book.getWorksheet(1)!.getRow(3).hidden = true;
+    xlsx.utils.book_append_sheet(book, xlsx.utils.aoa_to_sheet([['nobody sees this']]), 'Secret');
+    book.Workbook = { Sheets: [{ Hidden: 0 }, { Hidden: 1 }] };
+    first(book)['!rows'] = [{}, {}, { hidden: true }];
     const { text, sizes } = await printed(await kept(book));
     expect(sizes.length).toBeGreaterThan(1);
     expect(text).toContain('Column 60');
@@ -93,9 +95,7 @@ describe('what is shown', () => {
   });
   test('a long remark stands there whole, over as many pages as it needs', async () => {
     const book = roll();
-    const sheet = book.getWorksheet(1)!;
-    sheet.getCell('A5').value = 'One remark. '.repeat(900);
-    sheet.getCell('B5').value = 1;
+    set(book, { A5: { t: 's', v: 'One remark. '.repeat(900) }, B5: { t: 'n', v: 1 } });
     const { text, sizes } = await printed(await kept(book));
     expect(text.match(/remark\./g)).toHaveLength(900);
     expect(sizes.length).toBeGreaterThan(1);
@@ -128,7 +128,7 @@ async function withPart(name: string, change: (xml: string) => string): Promise<
 
 /** A folder of one part that unfolds to a gigabyte, and says that it is as large as it says. */
 function gigabyte(said: number): Uint8Array {
-  const name = Buffer.from('xl/worksheets/sheet1.xml');
+  const name = Buffer.from('xl/workbook.xml');
   const real = 1024 * 1024 * 1024;
   const data = deflateRawSync(Buffer.alloc(real, 0x20), { level: 9 });
   const head = (central: boolean) => {
@@ -203,9 +203,9 @@ describe('files made to hurt', () => {
   });
   test('more cells than a paper may hold are refused; as many as it may are set', async () => {
     const rows = (count: number) => {
-      const book = new excel.Workbook();
-      const sheet = book.addWorksheet('All');
-      for (let i = 0; i < count; i++) sheet.addRow(['Lantern Row', i, i * 2, 'paid', 'x', 'y']);
+      const book = xlsx.utils.book_new();
+      const all = Array.from({ length: count }, (_, i) => ['Lantern Row', i, i * 2, 'paid', 'x', 'y']);
+      xlsx.utils.book_append_sheet(book, xlsx.utils.aoa_to_sheet(all), 'All');
       return kept(book);
     };
     expect(await problem(await rows(5_100))).toBe('too_many_parts');
@@ -214,10 +214,7 @@ describe('files made to hurt', () => {
   });
   test('a format made to hurt shows the value plainly', async () => {
     const book = roll();
-    const cell = book.getWorksheet(1)!.getCell('A2');
-    cell.value = 5;
-    cell.numFmt = '0'.repeat(5_000);
-    book.getWorksheet(1)!.getCell('A3').numFmt = '[$-x]yyyy"';
+    set(book, { A2: { t: 'n', v: 5, z: '0'.repeat(5_000) }, A3: { t: 'n', v: 6, z: '[$-x]yyyy"' } });
     expect((await printed(await kept(book))).text).toMatch(/5 +\$1,250\.50/);
   });
 });

@@ -1,60 +1,23 @@
 /** Converting spreadsheets to tables on pages: values as shown, formulas never run, nothing loaded from elsewhere. */
-import { createRequire } from 'node:module';
-import type { Cell, Workbook, Worksheet } from 'exceljs';
-import JSZip from 'jszip';
 import { format } from 'numfmt';
 import { itemAt } from '@gatepath/core/sure';
 import { printDefinition } from '../typesetting/typeset';
-import { openParts, refuseTypes, textOfPart, UnfitParts } from './zip-parts';
-
-const require = createRequire(import.meta.url);
+import { type CellStyle, type CellValue, readWorkbook, type WorkbookCell, type WorkbookSheet } from './workbook';
+import { openParts, UnfitParts } from './zip-parts';
 
 /** Maximum bytes unpacked and cells typeset: about 300 pages. */
 const LIMITS = {
   bytes: 120 * 1024 * 1024,
   parts: 2_000,
-  part: 24 * 1024 * 1024,
   cells: 30_000,
   columns: 400,
   letters: 1_500_000,
 };
 
-/** Parts of the file that are read; drawings, links to other files, macros and the rest are ignored. */
-const READ =
-  /^(?:\[Content_Types\]\.xml|_rels\/\.rels|xl\/workbook\.xml|xl\/_rels\/workbook\.xml\.rels|xl\/styles\.xml|xl\/sharedStrings\.xml|xl\/theme\/theme1\.xml|xl\/worksheets\/[^/]+\.xml)$/i;
-
-/** Parts of a sheet that a reader would expand cell by cell and that show nothing. */
-const IGNORED = [
-  'mergeCells',
-  'dataValidations',
-  'conditionalFormatting',
-  'hyperlinks',
-  'drawing',
-  'picture',
-  'extLst',
-  'tableParts',
-  'legacyDrawing',
-  'sheetProtection',
-  'autoFilter',
-];
-
 /** Converts a spreadsheet to PDF. @throws UnfitParts */
 export async function spreadsheetToPdf(bytes: Uint8Array, title: string): Promise<Uint8Array> {
-  const zip = await openParts(bytes, LIMITS);
-  const kept = new JSZip();
-  let left = LIMITS.bytes;
-  for (const f of Object.values(zip.files)) {
-    if (f.dir || !READ.test(f.name)) continue;
-    const xml = await textOfPart(f, Math.min(left, LIMITS.part));
-    left -= xml.length;
-    refuseTypes(xml);
-    requireInSheet(xml);
-    kept.file(f.name, without(without(xml, 'definedNames'), 'externalReferences'));
-  }
-  const book = await opened(await kept.generateAsync({ type: 'nodebuffer' }));
-  const sheets = book.worksheets.filter((s) => s.state === 'visible').map(tableOf);
-  const total = (of: 'cells' | 'letters') => sheets.reduce((n, s) => n + s[of], 0);
-  if (total('cells') > LIMITS.cells || total('letters') > LIMITS.letters) throw new UnfitParts('too_many_parts');
+  const sheets = (await readWorkbook(await openParts(bytes, LIMITS), LIMITS)).map(tableOf);
+  if (sheets.reduce((n, s) => n + s.cells, 0) > LIMITS.cells) throw new UnfitParts('too_many_parts');
   const content = sheets.filter((s) => s.rows.length).flatMap((s, i) => pagesOf(s, i, sheets.length > 1));
   return printDefinition({
     info: { title },
@@ -64,41 +27,6 @@ export async function spreadsheetToPdf(bytes: Uint8Array, title: string): Promis
     defaultStyle: { fontSize: SIZE, lineHeight: 1.1 },
     content: content.length ? content : [{ text: 'This spreadsheet is empty.' }],
   });
-}
-
-/** Maximum rows and columns of a sheet in any program (ECMA-376). */
-const MOST = { rows: 1_048_576, columns: 16_384 };
-
-/** Refuses a sheet that names rows or columns no sheet has: a reader would allocate all of them. @throws UnfitParts */
-function requireInSheet(xml: string): void {
-  for (const [, row] of xml.matchAll(/<(?:\w{1,20}:)?row\s[^>]{0,400}?\br\s{0,9}=\s{0,9}["'](\d{1,20})/g))
-    if (Number(row) > MOST.rows) throw new UnfitParts('too_many_parts');
-  for (const [, column] of xml.matchAll(/\b(?:min|max)\s{0,9}=\s{0,9}["'](\d{1,20})/g))
-    if (Number(column) > MOST.columns) throw new UnfitParts('too_many_parts');
-  for (const [, letters = '', row] of xml.matchAll(/\br\s{0,9}=\s{0,9}["']([A-Za-z]{1,20})(\d{1,20})/g))
-    if (letters.length > 3 || Number(row) > MOST.rows) throw new UnfitParts('too_many_parts');
-}
-
-async function opened(file: Buffer): Promise<Workbook> {
-  const excel: typeof import('exceljs') = require('exceljs');
-  const book = new excel.Workbook();
-  // Its types know an older buffer than Node's.
-  const bytes: unknown = file;
-  await book.xlsx.load(bytes as Parameters<typeof book.xlsx.load>[0], { ignoreNodes: IGNORED });
-  return book;
-}
-
-/** Returns the text without an element and its contents. */
-function without(xml: string, name: string): string {
-  let out = '';
-  let at = 0;
-  for (;;) {
-    const open = xml.indexOf(`<${name}`, at);
-    const close = open < 0 ? -1 : xml.indexOf(`</${name}>`, open);
-    if (close < 0) return out + xml.slice(at);
-    out += xml.slice(at, open);
-    at = close + name.length + 3;
-  }
 }
 
 interface TableCell {
@@ -115,7 +43,6 @@ interface SheetTable {
   /** In points, at the type size of the file. */
   widths: number[];
   cells: number;
-  letters: number;
   wide: boolean;
 }
 
@@ -126,34 +53,22 @@ const LETTER = 5;
 const USUAL = 8.43;
 
 /** Returns what a sheet shows: its visible rows and columns, up to the last with content. */
-function tableOf(sheet: Worksheet): SheetTable {
-  const rows: { number: number; cells: Map<number, TableCell> }[] = [];
-  let [cells, right, letters] = [0, 0, 0];
-  sheet.eachRow({ includeEmpty: false }, (row, number) => {
-    if (row.hidden) return;
-    const own = new Map<number, TableCell>();
-    row.eachCell({ includeEmpty: false }, (cell, column) => {
-      if (sheet.getColumn(column).hidden) return;
-      const shown = shownCell(cell);
-      if (!shown.text && !shown.border.some(Boolean)) return;
-      own.set(column, shown);
-      letters += shown.text.length;
-      if (shown.text || column <= LIMITS.columns) right = Math.max(right, column);
-      if (++cells > LIMITS.cells) throw new UnfitParts('too_many_parts');
-    });
-    if (own.size) rows.push({ number, cells: own });
-  });
+function tableOf(sheet: WorkbookSheet): SheetTable {
+  const rows = sheet.rows.map(({ number, cells }) => ({
+    number,
+    cells: new Map([...cells].map(([column, cell]) => [column, shownCell(cell)])),
+  }));
+  const right = rows.reduce((most, r) => Math.max(most, ...r.cells.keys()), 0);
   if (right > LIMITS.columns) throw new UnfitParts('too_many_parts');
-  const columns = Array.from({ length: right }, (_, i) => i + 1).filter((c) => !sheet.getColumn(c).hidden);
+  const columns = Array.from({ length: right }, (_, i) => i + 1).filter((c) => !sheet.hidden.has(c));
   const first = columns.findIndex((c) => rows.some((r) => r.cells.has(c)));
   const used = columns.slice(Math.max(0, first));
   return {
     name: sheet.name,
     rows: withGaps(rows).map((own) => used.map((c) => own.get(c) ?? EMPTY)),
-    widths: used.map((c) => widthOf(c, right, sheet.getColumn(c).width ?? USUAL, rows)),
+    widths: used.map((c) => widthOf(c, right, sheet.widths.get(c) ?? USUAL, rows)),
     cells: used.length * rows.length,
-    letters,
-    wide: sheet.pageSetup.orientation === 'landscape',
+    wide: sheet.landscape,
   };
 }
 
@@ -186,68 +101,22 @@ function withGaps(rows: { number: number; cells: Map<number, TableCell> }[]): Ma
   });
 }
 
-function shownCell(cell: Cell): TableCell {
-  const value = valueOf(cell);
-  const { horizontal } = cell.alignment ?? {};
-  const told = horizontal === 'center' || horizontal === 'right' || horizontal === 'left' ? horizontal : null;
-  const { left, top, right, bottom } = cell.border ?? {};
+function shownCell({ value, style }: WorkbookCell): TableCell {
   return {
-    text: textOf(value, cell.numFmt),
-    alignment: told ?? (typeof value === 'number' || value instanceof Date ? 'right' : 'left'),
-    bold: cell.font?.bold ?? false,
-    border: [!!left?.style, !!top?.style, !!right?.style, !!bottom?.style],
+    text: textOf(value, style),
+    alignment: style.alignment ?? (typeof value === 'number' ? 'right' : 'left'),
+    bold: style.bold,
+    border: style.border,
   };
 }
 
-type Shown = string | number | boolean | Date | null;
-
-/** Shown for a formula whose result was not stored. */
-const NOT_KEPT = '(not worked out)';
-
-/** Returns what a cell holds; for a formula its stored result, because formulas are never run. */
-function valueOf(cell: Cell): Shown {
-  const { value } = cell;
-  if (value === null || value === undefined) return null;
-  if (typeof value !== 'object' || value instanceof Date) return value;
-  if ('richText' in value) return value.richText.map((t) => t.text).join('');
-  if ('error' in value) return value.error;
-  if ('hyperlink' in value) return textOfLink(value.text);
-  if ('formula' in value || 'sharedFormula' in value) {
-    // The value itself leaves out a result of nought.
-    return resultOf(cell.result);
-  }
-  return null;
-}
-
-function resultOf(result: unknown): Shown {
-  if (typeof result === 'string' || typeof result === 'number' || typeof result === 'boolean') return result;
-  if (result instanceof Date) return result;
-  const error: unknown = typeof result === 'object' && result ? Reflect.get(result, 'error') : null;
-  return typeof error === 'string' ? error : NOT_KEPT;
-}
-
-/** Returns the text of a link, which can be rich text whatever its type says. */
-function textOfLink(text: unknown): string {
-  if (typeof text === 'string') return text;
-  const parts: unknown = typeof text === 'object' && text ? Reflect.get(text, 'richText') : null;
-  return Array.isArray(parts) ? parts.map((p: { text?: unknown }) => String(p.text ?? '')).join('') : '';
-}
-
-/** Returns a day as such files count it: days since the end of 1899. */
-const serialOf = (day: Date) => day.getTime() / 86_400_000 + 25_569;
-const LONGEST_FORMAT = 200;
-
 /** Returns a value as it is shown. */
-function textOf(value: Shown, numFmt: string | undefined): string {
-  if (value === null) return '';
+function textOf(value: CellValue, { format: pattern, isDay }: CellStyle): string {
   if (typeof value === 'boolean') return value ? 'TRUE' : 'FALSE';
-  const usual = value instanceof Date ? 'yyyy-mm-dd' : 'General';
-  const pattern = numFmt && numFmt.length <= LONGEST_FORMAT ? numFmt : usual;
-  const plain = value instanceof Date ? serialOf(value) : value;
   try {
-    return String(format(pattern, plain, { throws: true })).trim();
+    return String(format(pattern, value, { throws: true })).trim();
   } catch {
-    return String(format(usual, plain, { throws: false }));
+    return String(format(isDay ? 'yyyy-mm-dd' : 'General', value, { throws: false }));
   }
 }
 

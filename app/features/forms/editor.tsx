@@ -2,10 +2,10 @@
 import { Table, TableCell, TableHeader, TableRow } from '@tiptap/extension-table';
 import { EditorContent, useEditor, useEditorState, type Editor } from '@tiptap/react';
 import StarterKit from '@tiptap/starter-kit';
-import { useEffect, useState } from 'react';
+import { type ComponentType, useEffect, useState } from 'react';
 import type { Written } from '@gatepath/core/writing';
 import { usePalette } from '../../ui/hooks';
-import { DropMenu, MenuItem } from '../../ui/menu';
+import type { ItemMenuProps } from '../../ui/menu';
 import { Button, IconButton } from '../../ui/pieces';
 import { useAbout, eachWords } from './about';
 import { PARTS } from './nodes';
@@ -19,7 +19,11 @@ interface Props {
   /** Counts what came from elsewhere: with another number the text is shown anew. */
   from: number;
   onChange: (doc: Written['doc']) => void;
+  /** Given by the office: a library imported both there and here would be fetched by those who only sign. */
+  menu: Menu;
 }
+
+type Menu = ComponentType<ItemMenuProps>;
 
 const EXTENSIONS = [
   StarterKit.configure({
@@ -37,7 +41,7 @@ const EXTENSIONS = [
   ...PARTS,
 ];
 
-export function FormEditor({ text, from, onChange }: Props) {
+export function FormEditor({ text, from, onChange, menu }: Props) {
   const p = usePalette();
   const editor = useEditor({
     extensions: EXTENSIONS,
@@ -54,7 +58,7 @@ export function FormEditor({ text, from, onChange }: Props) {
   return (
     <Stack gap={8}>
       <style>{styles(p.rule)}</style>
-      <Tools editor={editor} />
+      <Tools editor={editor} menu={menu} />
       <EditorContent editor={editor} data-testid="form-text" />
     </Stack>
   );
@@ -77,13 +81,18 @@ const styles = (rule: string) => `
 
 type Panel = 'tag' | 'place' | null;
 
-function Tools({ editor }: { editor: Editor }) {
+interface ToolProps {
+  editor: Editor;
+  menu: Menu;
+}
+
+function Tools({ editor, menu }: ToolProps) {
   const [panel, setPanel] = useState<Panel>(null);
   const inTable = useEditorState({ editor, selector: ({ editor: e }) => e.isActive('table') });
   const on = () => editor.chain().focus();
   return (
     <Stack gap={8}>
-      <StyleTools editor={editor} />
+      <StyleTools editor={editor} menu={menu} />
       <Row gap={8} align="stretch" wrap>
         <Button icon="plus" onPress={() => setPanel(panel === 'tag' ? null : 'tag')} testID="open-tags">
           {TEXT.tag}
@@ -91,7 +100,7 @@ function Tools({ editor }: { editor: Editor }) {
         <Button icon="plus" onPress={() => setPanel(panel === 'place' ? null : 'place')} testID="open-places">
           {TEXT.place}
         </Button>
-        <PartMenu editor={editor} />
+        <PartMenu editor={editor} menu={menu} />
       </Row>
       {inTable ? <TableTools editor={editor} /> : null}
       {panel === 'tag' ? (
@@ -117,7 +126,7 @@ function Tools({ editor }: { editor: Editor }) {
 }
 
 /** How the words look where the cursor is. */
-function StyleTools({ editor }: { editor: Editor }) {
+function StyleTools({ editor, menu }: ToolProps) {
   const at = useEditorState({
     editor,
     selector: ({ editor: e }) => ({
@@ -138,7 +147,7 @@ function StyleTools({ editor }: { editor: Editor }) {
       .run();
   return (
     <Row role="toolbar" aria-label={TEXT.style} gap={4} wrap>
-      <LevelMenu editor={editor} />
+      <LevelMenu editor={editor} menu={menu} />
       <IconButton name="bold" label={TEXT.bold} on={at.bold} onPress={() => on().toggleBold().run()} />
       <IconButton name="italic" label={TEXT.italic} on={at.italic} onPress={() => on().toggleItalic().run()} />
       <IconButton
@@ -163,14 +172,14 @@ function StyleTools({ editor }: { editor: Editor }) {
 
 const LEVELS = [1, 2, 3] as const;
 
-function LevelMenu({ editor }: { editor: Editor }) {
+function LevelMenu({ editor, menu: Menu }: ToolProps) {
   const level = useEditorState({
     editor,
     selector: ({ editor: e }) => LEVELS.find((l) => e.isActive('heading', { level: l })) ?? 0,
   });
   const on = () => editor.chain().focus();
   return (
-    <DropMenu
+    <Menu
       // Whoever chose goes on writing.
       returnTo={() => editor.commands.focus()}
       anchor={(open) => (
@@ -178,23 +187,22 @@ function LevelMenu({ editor }: { editor: Editor }) {
           {level ? TEXT.heading(level) : TEXT.text}
         </Button>
       )}
-    >
-      <MenuItem title={TEXT.text} onPress={() => on().setParagraph().run()} />
-      {LEVELS.map((l) => (
-        <MenuItem key={l} title={TEXT.headingOf(l)} onPress={() => on().setHeading({ level: l }).run()} />
-      ))}
-    </DropMenu>
+      items={[
+        { title: TEXT.text, onPress: () => on().setParagraph().run() },
+        ...LEVELS.map((l) => ({ title: TEXT.headingOf(l), onPress: () => on().setHeading({ level: l }).run() })),
+      ]}
+    />
   );
 }
 
 /** What can be put in beside words. */
-function PartMenu({ editor }: { editor: Editor }) {
+function PartMenu({ editor, menu: Menu }: ToolProps) {
   const { roles } = useAbout();
   const on = () => editor.chain().focus();
   const slots = roles.filter((r) => r.act === 'sign' || r.act === 'desk').map((r) => r.id);
   const side = roles.find((r) => r.slot === 'every')?.side ?? roles[0]?.side ?? 'tenant';
   return (
-    <DropMenu
+    <Menu
       // Whoever chose goes on writing.
       returnTo={() => editor.commands.focus()}
       anchor={(open) => (
@@ -202,33 +210,33 @@ function PartMenu({ editor }: { editor: Editor }) {
           {TEXT.part}
         </Button>
       )}
-    >
-      <MenuItem
-        title={TEXT.signatures}
-        testID="part-signatures"
-        onPress={() =>
-          on()
-            .insertContent({ type: 'signatures', attrs: { slots, date: true } })
-            .run()
-        }
-      />
-      <MenuItem
-        title={TEXT.onlyWhenAConditionHolds}
-        testID="part-when"
-        onPress={() => on().wrapIn('when', { key: 'pets', is: 'there', value: '' }).run()}
-      />
-      <MenuItem
-        title={TEXT.onceFor(eachWords(side))}
-        testID="part-each"
-        onPress={() => on().wrapIn('each', { side }).run()}
-      />
-      <MenuItem
-        title={TEXT.table}
-        testID="part-table"
-        onPress={() => on().insertTable({ rows: 3, cols: 2, withHeaderRow: true }).run()}
-      />
-      <MenuItem title={TEXT.newPage} onPress={() => on().insertContent({ type: 'pageBreak' }).run()} />
-    </DropMenu>
+      items={[
+        {
+          title: TEXT.signatures,
+          testID: 'part-signatures',
+          onPress: () =>
+            on()
+              .insertContent({ type: 'signatures', attrs: { slots, date: true } })
+              .run(),
+        },
+        {
+          title: TEXT.onlyWhenAConditionHolds,
+          testID: 'part-when',
+          onPress: () => on().wrapIn('when', { key: 'pets', is: 'there', value: '' }).run(),
+        },
+        {
+          title: TEXT.onceFor(eachWords(side)),
+          testID: 'part-each',
+          onPress: () => on().wrapIn('each', { side }).run(),
+        },
+        {
+          title: TEXT.table,
+          testID: 'part-table',
+          onPress: () => on().insertTable({ rows: 3, cols: 2, withHeaderRow: true }).run(),
+        },
+        { title: TEXT.newPage, onPress: () => on().insertContent({ type: 'pageBreak' }).run() },
+      ]}
+    />
   );
 }
 

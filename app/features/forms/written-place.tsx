@@ -9,6 +9,7 @@ import { newId } from '../../api/client';
 import { useSession } from '../../api/hooks';
 import { useShelfActs } from '../../api/shelf-hooks';
 import { usePalette, useWide } from '../../ui/hooks';
+import { ItemMenu } from '../../ui/menu';
 import { ActError, Button, Card, Choice, IconButton, Loading, Note, Page } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Heading, Small, Title } from '../../ui/text';
@@ -47,7 +48,12 @@ export function WrittenPlace({ item }: { item: WrittenItem }) {
   const rest = <Rest item={item} handle={handle} text={text} />;
   const editor = (
     <Suspense key="editor" fallback={<Loading what={TEXT.theText} />}>
-      <FormEditor text={text.text} from={text.from} onChange={(doc) => text.change({ ...text.text, doc })} />
+      <FormEditor
+        text={text.text}
+        from={text.from}
+        onChange={(doc) => text.change({ ...text.text, doc })}
+        menu={ItemMenu}
+      />
     </Suspense>
   );
   return (
