@@ -15,7 +15,6 @@ if (process.argv.includes('--fresh')) {
 }
 const step = (text: string) => console.log(`  ${text}…`);
 const running = await buildOrExit(config, step);
-announceSignIns();
 const marker = path.join(config.dataDir, 'demo-world');
 if (!(await isLoaded(running))) {
   await loadWorld(running, step);
@@ -26,8 +25,8 @@ if (!(await isLoaded(running))) {
   await running.close();
   process.exit(1);
 }
+const signIns = announceSignIns(running);
 await run(running, config);
-const { demoSignIns } = await import('../server/firm/service');
 console.log('');
-for (const s of demoSignIns) console.log(`Sign in as ${s.name}: ${s.email}, password ${s.password}`);
+for (const s of signIns) console.log(`Sign in as ${s.name}: ${s.email}, password ${s.password}`);
 console.log(`Gate Path is ready: ${config.publicUrl}`);

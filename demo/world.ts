@@ -6,7 +6,7 @@ import { addDays, dayOf } from '@gatepath/core/calendar';
 import type { Running } from '../server/app';
 import { findFirm, insertMember, listMembers } from '../server/firm/queries';
 import { hashPassword } from '../server/firm/password';
-import { demoSignIns } from '../server/firm/service';
+import { demoSignInsOf } from '../server/firm/service';
 import { InProcess } from '../server/in-process';
 import { newId } from '../server/ids';
 import { documentById } from '../server/documents/queries';
@@ -22,9 +22,11 @@ const MEMBERS = [
   { name: 'Tobias Mercer', email: 'tobias@towpath-vane.example.com' },
 ];
 
-/** Tells the sign-in screen who there is. */
-export function announceSignIns(): void {
-  demoSignIns.splice(0, demoSignIns.length, ...MEMBERS.map((m) => ({ ...m, password: PASSWORD })));
+/** Puts the demo's members on the sign-in screen, and returns them. */
+export function announceSignIns(running: Running) {
+  const signIns = MEMBERS.map((m) => ({ ...m, password: PASSWORD }));
+  demoSignInsOf(running.ctx).push(...signIns);
+  return signIns;
 }
 
 export async function isLoaded(running: Running): Promise<boolean> {

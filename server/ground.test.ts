@@ -63,7 +63,7 @@ test('one bad packet stops the calendar for no other packet, and is told on the 
   expect(await kinds(bad.packet.id)).not.toContain('nudge');
   // Its tries, without waiting for the pauses between them.
   await until(async () => {
-    await db().query(`update pgboss.job set start_after = now() where name = 'tick' and state = 'retry'`);
+    await db().query(`update job set start_after = now() where name = 'tick' and state = 'retry'`);
     return (await way.server.ok('firm')).failures.length > 0;
   });
   const [failure] = (await way.server.ok('firm')).failures;
@@ -107,7 +107,7 @@ test('a code told in person stands nowhere but as a keyed hash, and a new versio
   const everything = async () => {
     const tables = await db().query<{ name: string }>(
       `select quote_ident(table_schema) || '.' || quote_ident(table_name) as name from information_schema.tables
-       where table_schema in ('public', 'pgboss') and table_type = 'BASE TABLE'`,
+       where table_schema = 'public' and table_type = 'BASE TABLE'`,
     );
     let all = '';
     for (const { name } of tables.rows) all += JSON.stringify((await db().query(`select t::text from ${name} t`)).rows);
@@ -244,11 +244,11 @@ test('a stored file with a changed byte is not shown, not sent and not sealed', 
   expect(copy.status).toBe(500);
   await way.signAll(token, 'Ada Byron');
   await until(
-    async () => (await db().query(`select 1 from pgboss.job where name = 'seal' and state = 'retry'`)).rows.length > 0,
+    async () => (await db().query(`select 1 from job where name = 'seal' and state = 'retry'`)).rows.length > 0,
   );
   expect((await way.look(packet.id)).sent!.sealed).toBeNull();
   writeFileSync(file, good);
-  await db().query(`update pgboss.job set start_after = now() where name = 'seal' and state = 'retry'`);
+  await db().query(`update job set start_after = now() where name = 'seal' and state = 'retry'`);
   expect((await way.sealed(packet.id)).length).toBe(1);
 });
 

@@ -46,7 +46,7 @@ describe('busy is not final', () => {
     );
     const waiting = await server.ok('packet', { params });
     expect([waiting.status, waiting.later?.problem, waiting.later?.at !== null]).toEqual(['drafting', null, true]);
-    await pool.query(`update pgboss.job set start_after = now() where name = 'tick' and state = 'retry'`);
+    await pool.query(`update job set start_after = now() where name = 'tick' and state = 'retry'`);
     await queueDueWork(server.ctx);
     await server.ctx.jobs.idle('tick');
     expect((await server.ok('packet', { params })).status).toBe('at_gate');
@@ -70,7 +70,7 @@ describe('busy is not final', () => {
     );
     const pool = server.ctx.database.pool;
     for (let again = 0; again < 60; again++) {
-      await pool.query(`update pgboss.job set start_after = now() where name = 'notice' and state = 'retry'`);
+      await pool.query(`update job set start_after = now() where name = 'notice' and state = 'retry'`);
       await server.ctx.jobs.queueNow('notice', notice.id);
       await server.ctx.jobs.idle('notice');
       const { counts } = await server.ok('notice', { params });
@@ -82,8 +82,8 @@ describe('busy is not final', () => {
 
   test('a job that does not end, and one that ends its process, come to an end all the same', async () => {
     const { jobs, database } = server.ctx;
-    const last = `update pgboss.job set state = 'active', started_on = now() - interval '2 days', retry_count = retry_limit
-       where name = 'form' and data->>'id' = 'stuck'`;
+    const last = `update job set state = 'running', leased_at = now() - interval '2 days', tries = most_tries
+       where name = 'form' and thing = 'stuck'`;
     await jobs.queueNow('form', 'stuck', 3_600);
     await database.pool.query(last);
     // Runs what otherwise runs every ten seconds: the search for expired leases.
@@ -92,8 +92,8 @@ describe('busy is not final', () => {
       await new Promise((r) => setTimeout(r, 50));
     }
     expect((await server.ok('firm')).failures.find((f) => f.thing === 'stuck')).toMatchObject({ queue: 'form' });
-    const { rows } = await database.pool.query(`select state from pgboss.job where data->>'id' = 'stuck'`);
-    expect(rows).toEqual([{ state: 'failed' }]);
+    const { rows } = await database.pool.query(`select state from job where thing = 'stuck'`);
+    expect(rows).toEqual([]);
   });
 });
 

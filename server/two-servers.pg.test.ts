@@ -277,7 +277,7 @@ test('two hundred messages go out once each, also when one of the two is killed 
   // What the killed one had taken is the other's once its lease is over; here it need not wait so long.
   await pause(1_000);
   await db.query(
-    `update pgboss.job set started_on = now() - interval '1 day' where name = 'mail' and state = 'active' and started_on < now() - interval '900 milliseconds'`,
+    `update job set leased_at = now() - interval '1 day' where name = 'mail' and state = 'running' and leased_at < now() - interval '900 milliseconds'`,
   );
   await db.query(
     `update message set sending_at = null where status = 'queued' and sending_at < now() - interval '900 milliseconds'`,

@@ -296,6 +296,51 @@ test('tables and columns renamed after 0022 keep what was in them', async () => 
   removeFolder(old.dir);
 });
 
+test('jobs that waited in the queues of earlier versions wait in the table of jobs', async () => {
+  const old: Old = { dir: folder(), url: onPostgres() ? await newDatabase(true) : null };
+  const db = await open(old);
+  await migrate(db.pool, '0023_words.sql');
+  // As far as the library's table mattered here.
+  await db.pool.query('create schema pgboss');
+  await db.pool.query(
+    `create type pgboss.job_state as enum ('created', 'retry', 'active', 'completed', 'cancelled', 'failed')`,
+  );
+  await db.pool.query(
+    `create table pgboss.job (id uuid not null default gen_random_uuid(), name text not null, data jsonb,
+       state pgboss.job_state not null, retry_count integer not null default 0, retry_limit integer not null default 2,
+       start_after timestamptz not null default now())`,
+  );
+  const insert = `insert into pgboss.job (name, data, state, retry_count, retry_limit, start_after)
+     select x->>'name', x->'data', (x->>'state')::pgboss.job_state, (x->>'tries')::int, 5, '2026-12-24T12:00:00Z'
+     from jsonb_array_elements($1::jsonb) x`;
+  const one = (name: string, id: string | null, state: string, tries = 0) => ({ name, data: { id }, state, tries });
+  const jobs = [
+    one('mail', 'a', 'created'),
+    one('mail', 'a', 'created'),
+    one('mail', 'b', 'retry', 3),
+    one('seal', 'c', 'active', 1),
+    one('seal', 'd', 'completed'),
+    one('seal', 'e', 'failed', 5),
+    one('seal', null, 'created'),
+  ];
+  await db.pool.query(insert, [JSON.stringify(jobs)]);
+  await migrate(db.pool);
+  const { rows } = await db.pool.query(
+    `select name, thing, state, tries, most_tries, start_after = '2026-12-24T12:00:00Z' as then, runner from job
+     order by thing`,
+  );
+  const row = { most_tries: 6, then: true, runner: null };
+  expect(rows).toEqual([
+    { name: 'mail', thing: 'a', state: 'new', tries: 0, ...row },
+    { name: 'mail', thing: 'b', state: 'retry', tries: 3, ...row },
+    { name: 'seal', thing: 'c', state: 'retry', tries: 1, ...row },
+  ]);
+  expect((await db.pool.query(`select 1 from pg_namespace where nspname = 'pgboss'`)).rows).toEqual([]);
+  await db.close();
+  if (old.url) await deleteDatabase(old.url);
+  removeFolder(old.dir);
+});
+
 test('several that start at once bring a database up to date once, and a changed migration is refused', async () => {
   if (!onPostgres()) {
     // The embedded database is one server's: here only the refusal.

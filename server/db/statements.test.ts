@@ -82,7 +82,6 @@ const AT_RUN_TIME = {
   'server/db/migrate.ts': 'the migrations, from their files',
   'server/deals/list-queries.ts': 'the list of deals, from its filters: described below',
   'server/find/queries.ts': 'the search, from the kinds it asks for: described below',
-  'server/jobs/jobs.ts': 'what the queue library sends',
 };
 
 /** The statement that a query sends. */

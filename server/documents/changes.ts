@@ -3,6 +3,7 @@ import { LRUCache } from 'lru-cache';
 import type { Comparison } from '@gatepath/core/changed';
 import type { ComparisonView } from '@gatepath/contract';
 import type { Context } from '../context';
+import { perContext } from '../per-context';
 import type { Member } from '../firm/queries';
 import type { VersionFile } from '../reading/changes';
 import { notFound, Problem } from '../problem';
@@ -29,7 +30,7 @@ async function versionsOf(ctx: Context, id: string, beforeId: string, member: Me
 }
 
 /** Cached comparisons, by what was read on both documents. */
-const compared = new LRUCache<string, Promise<Comparison>>({ max: 60 });
+const comparedOf = perContext(() => new LRUCache<string, Promise<Comparison>>({ max: 60 }));
 
 /**
  * Compares two documents.
@@ -39,6 +40,7 @@ const compared = new LRUCache<string, Promise<Comparison>>({ max: 60 });
 export async function compare(ctx: Context, { before, after }: Versions): Promise<Comparison> {
   const task = { before: versionFile(ctx, before), after: versionFile(ctx, after) };
   const key = `${before.facts_sha256} ${after.facts_sha256} ${before.scan_pages.join()} ${after.scan_pages.join()}`;
+  const compared = comparedOf(ctx);
   const known = compared.get(key);
   const asked = known ?? ctx.work.run('changes', task, after.deal_id ?? after.id);
   if (!known) {

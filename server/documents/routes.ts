@@ -44,7 +44,7 @@ export function documentRoutes(app: FastifyInstance, ctx: Context): void {
     const row = await service.documentFor(ctx.database.pool, params.documentId, member);
     if (row.status !== 'reading') return sendPage(reply, await service.pageImage(ctx, row, params.page, query.dpi));
     // While its words are recognised a page may still be turned the right way up.
-    bringForward(row.id, params.page);
+    bringForward(ctx, row.id, params.page);
     const png = await service.pageImage(ctx, row, params.page, query.dpi);
     return reply.type('image/png').header('cache-control', 'private, no-cache').send(png);
   });

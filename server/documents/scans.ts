@@ -8,6 +8,7 @@ import { LRUCache } from 'lru-cache';
 import { itemAt } from '@gatepath/core/sure';
 import type { LeftOut } from '@gatepath/contract';
 import type { Context } from '../context';
+import { perContext } from '../per-context';
 import { inTransaction } from '../db/tx';
 import { queueFileDeletionIn, pictureDir } from '../files/tidy';
 import type { ReadPage } from '../scan/layer';
@@ -30,11 +31,11 @@ const fileOf = (ctx: Context, sha256: string, page: number) =>
   path.join(pictureDir(ctx, sha256), `${sha256}-${page}.words.json`);
 
 /** The page somebody last viewed, by document: it is recognized first. */
-const viewedPage = new LRUCache<string, number>({ max: 1_000 });
+const viewedPageOf = perContext(() => new LRUCache<string, number>({ max: 1_000 }));
 
 /** Records that somebody views a page that may be waiting to be recognized. */
-export function bringForward(documentId: string, page: number): void {
-  viewedPage.set(documentId, page);
+export function bringForward(ctx: Context, documentId: string, page: number): void {
+  viewedPageOf(ctx).set(documentId, page);
 }
 
 /** Returns which page is recognized next: the one somebody views, those after it, the others. */
@@ -60,7 +61,7 @@ export async function scanDocument(ctx: Context, id: string): Promise<void> {
     // What lies in the store is looked at once; meanwhile somebody may have left pages out.
     const wanted = new Set(row.scan_pages);
     open = (open ?? (await openPages(ctx, row))).filter((p) => wanted.has(p));
-    const page = nextPage(open, viewedPage.get(id));
+    const page = nextPage(open, viewedPageOf(ctx).get(id));
     if (page === undefined) return layWords(ctx, row);
     if (Date.now() > end) return ctx.jobs.queueNow('scan', id);
     await recognise(ctx, row, page);

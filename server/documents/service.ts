@@ -6,6 +6,7 @@ import { LRUCache } from 'lru-cache';
 import { suggestType } from '@gatepath/core/reading';
 import { PAGE_DPIS, type DocumentPatch, type DocumentView, type PackedFacts } from '@gatepath/contract';
 import type { Context } from '../context';
+import { perContext } from '../per-context';
 import type { Db } from '../db/pool';
 import { inTransaction } from '../db/tx';
 import { deleteFresh, queueFileDeletionIn, pictureDir } from '../files/tidy';
@@ -213,7 +214,7 @@ export async function pageImage(
 }
 
 /** Pages that could not be drawn, and why; they are not drawn again. */
-const undrawable = new LRUCache<string, WorkFailure>({ max: 1_000 });
+const undrawableOf = perContext(() => new LRUCache<string, WorkFailure>({ max: 1_000 }));
 
 async function drawn(
   ctx: Context,
@@ -221,6 +222,7 @@ async function drawn(
   owner: string,
 ): Promise<Buffer> {
   const key = `${owner}-${task.page}`;
+  const undrawable = undrawableOf(ctx);
   const before = undrawable.get(key);
   try {
     if (before) throw before;

@@ -2,13 +2,14 @@
 import { LRUCache } from 'lru-cache';
 import type { PaperSignatures } from '@gatepath/contract';
 import type { Context } from '../context';
+import { perContext } from '../per-context';
 import type { Member } from '../firm/queries';
 import { Problem } from '../problem';
 import { WorkFailure } from '../work/failure';
 import { documentFor } from './service';
 
 /** Cached by the file's fingerprint, so entries never change. */
-const known = new LRUCache<string, PaperSignatures>({ max: 1_000 });
+const knownOf = perContext(() => new LRUCache<string, PaperSignatures>({ max: 1_000 }));
 
 /**
  * Returns who signed the original digitally and whether the signatures are valid; none for files that were not PDFs.
@@ -17,6 +18,7 @@ export async function signaturesOf(ctx: Context, id: string, member: Member): Pr
   const row = await documentFor(ctx.database.pool, id, member);
   if (row.came_as !== 'pdf' || row.made_from) return { signatures: [], more: 0 };
   const { original_sha256: file } = row;
+  const known = knownOf(ctx);
   const before = known.get(file);
   if (before) return before;
   try {

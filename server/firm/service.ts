@@ -1,5 +1,6 @@
 import { type FirmView, type Notice, type SessionView, type SignInBody } from '@gatepath/contract';
 import type { Context } from '../context';
+import { perContext } from '../per-context';
 import { inTransaction } from '../db/tx';
 import { OPEN_DEALS } from '../jobs/deal-status';
 import { hashSecret, newId, newSecret } from '../ids';
@@ -22,8 +23,8 @@ const MOST_FAILURES = 50;
 const MOST_TRIES = { both: 8, account: 60, address: 40 };
 const WINDOW_MS = 15 * 60_000;
 
-/** Sign-ins the demo may show; empty otherwise. */
-export const demoSignIns: { name: string; email: string; password: string }[] = [];
+/** Returns the sign-ins that the demo shows; empty otherwise. The demo puts them in. */
+export const demoSignInsOf = perContext((): { name: string; email: string; password: string }[] => []);
 
 /** What every screen needs to begin: the firm, who is signed in, and what this server can do. */
 export async function sessionView(ctx: Context, member: q.Member | null): Promise<SessionView> {
@@ -39,7 +40,7 @@ export async function sessionView(ctx: Context, member: q.Member | null): Promis
       digest: member.digest,
     },
     setupToken: !firm && setupTokenWanted(ctx),
-    demo: ctx.config.demo ? { signIns: demoSignIns } : null,
+    demo: ctx.config.demo ? { signIns: demoSignInsOf(ctx) } : null,
     clockForward: ctx.config.clockForward,
     mail: ctx.config.smtpUrl ? 'smtp' : 'mailroom',
     languages: LANGUAGES,

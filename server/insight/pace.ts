@@ -3,6 +3,7 @@ import { FEW_WAITS, forecastOf, paceOf, type Pace } from '@gatepath/core/forecas
 import type { PacketState } from '@gatepath/core/routing';
 import type { ForecastView } from '@gatepath/contract';
 import type { Context } from '../context';
+import { perContext } from '../per-context';
 import { latestWaits } from './queries';
 
 /** Waits that are learned from: the latest say most. */
@@ -10,19 +11,21 @@ const MOST_WAITS = 1_000;
 /** How long what was learned is good for, by the clock that everything goes by. */
 const KEPT_MS = 10 * 60_000;
 
-const kept = new WeakMap<Context, { at: number; pace: Promise<Pace> }>();
+const learnedOf = perContext((): { at: number; pace: Promise<Pace> | null } => ({ at: 0, pace: null }));
 
 /** What the firm's past says. */
 export function paceNow(ctx: Context): Promise<Pace> {
   const now = ctx.clock.now().getTime();
-  const known = kept.get(ctx);
-  if (known && Math.abs(now - known.at) < KEPT_MS) return known.pace;
+  const learned = learnedOf(ctx);
+  if (learned.pace && Math.abs(now - learned.at) < KEPT_MS) return learned.pace;
   const pace = (async () => {
     const zone = (await ctx.firm())?.time_zone ?? 'UTC';
     return paceOf(await latestWaits(ctx.database.pool, MOST_WAITS), zone);
   })();
-  kept.set(ctx, { at: now, pace });
-  pace.catch(() => kept.delete(ctx));
+  Object.assign(learned, { at: now, pace });
+  pace.catch(() => {
+    if (learned.pace === pace) learned.pace = null;
+  });
   return pace;
 }
 

@@ -27,7 +27,7 @@ async function runner(): Promise<Jobs> {
   await jobs.start();
   return jobs;
 }
-const hurry = () => db().query(`update pgboss.job set start_after = now() where state = 'retry'`);
+const hurry = () => db().query(`update job set start_after = now() where state = 'retry'`);
 const until = async (what: () => boolean | Promise<boolean>) => {
   for (let n = 0; n < 1_200; n++) {
     if (await what()) return;
@@ -93,7 +93,7 @@ test('what was under way when a server stopped is done by the next one', async (
   await first.queueNow('snapshot', 'long');
   await until(() => begun);
   // Killed: nobody gives the job back. Its lease runs out.
-  await db().query(`update pgboss.job set started_on = now() - interval '1 day' where state = 'active'`);
+  await db().query(`update job set leased_at = now() - interval '1 day' where state = 'running'`);
   const second = await runner();
   const done: string[] = [];
   second.work('snapshot', async (id) => void done.push(id));
@@ -107,8 +107,7 @@ test('a server keeps what it is still doing, and loses what it does not renew', 
   let end = () => {};
   const ended = new Promise<void>((r) => (end = r));
   const begun: string[] = [];
-  const leaseOver = () =>
-    db().query(`update pgboss.job set started_on = now() - interval '1 day' where state = 'active'`);
+  const leaseOver = () => db().query(`update job set leased_at = now() - interval '1 day' where state = 'running'`);
   a.work('snapshot', async () => {
     begun.push('a');
     await ended;

@@ -1,11 +1,11 @@
 /**
- * Background jobs over pg-boss: one per thing, enqueued in the transaction it follows from. Each kind has its own
- * retries with growing pauses; failures are shown on the Firm screen. Jobs are in the database, so they outlive the
- * process, and several servers share them.
+ * Background jobs: one per thing, enqueued in the transaction it follows from. Each kind has its own retries with
+ * growing pauses; failures are shown on the Firm screen. Jobs are in the database, so they outlive the process, and
+ * several servers share them: each leases what it runs.
  */
-import PgBoss from 'pg-boss';
 import type { Database, Db } from '../db/pool';
 import type { Tx } from '../db/tx';
+import { newId } from '../ids';
 import { type Live, topics } from '../live/live';
 import * as q from './queries';
 import { isOneOf, keysOf } from '@gatepath/core/sure';
@@ -94,6 +94,11 @@ async function within(seconds: number, name: JobName, handled: Promise<void>): P
   }
 }
 
+/** Returns the pause before the next try, in seconds: each is twice the one before, and no two servers' are equal. */
+function pauseBefore(name: JobName, tries: number): number {
+  return KINDS[name].pause * 2 ** Math.min(tries - 1, 16) * (1 + Math.random());
+}
+
 /** Handles a job; must be idempotent. */
 export type Handle = (id: string) => Promise<void>;
 
@@ -108,7 +113,8 @@ interface Queue {
 
 /** Runs background jobs. Make one per server, register handlers with `work`, then `start`. */
 export class Jobs {
-  private readonly boss: PgBoss;
+  /** Names this server in the leases of its jobs. */
+  private readonly runner = newId();
   private readonly queues = new Map<JobName, Queue>();
   private readonly stops: (() => void)[] = [];
   private leases: NodeJS.Timeout | null = null;
@@ -121,35 +127,12 @@ export class Jobs {
     private readonly onError: (error: unknown) => void,
     /** Returns what a job was about, in words, for the list of failures. */
     private readonly describe: (name: JobName, id: string) => Promise<string> = async (name) => name,
-  ) {
-    this.boss = new PgBoss({
-      db: { executeSql: (text, values) => database.pool.query(text, values) },
-      supervise: false,
-    });
-    this.boss.on('error', (e) => {
-      if (!this.stopping) this.onError(e);
-    });
-  }
+  ) {}
 
   async start(): Promise<void> {
-    await this.boss.start();
-    for (const name of JOB_NAMES) {
-      const kind = KINDS[name];
-      const options = {
-        name,
-        // Of jobs that wait for the same thing one is enough.
-        policy: 'short' as const,
-        retryLimit: kind.again,
-        retryDelay: kind.pause,
-        retryBackoff: true,
-        expireInSeconds: LEASE,
-      };
-      await this.boss.createQueue(name, options);
-      await this.boss.updateQueue(name, options);
-    }
     // The embedded database is this server's alone: what is under way there was cut off with the last one. On a database
     // server others may be at work. A job may have ended the process: that counts as a try.
-    if (this.database.kind === 'embedded') await this.endExpired(await q.expireAll(this.database.pool));
+    if (this.database.kind === 'embedded') await this.endExpired(await q.expire(this.database.pool, 0));
     else await this.mindLeases();
     const mind = () =>
       this.mindLeases().catch((error: unknown) => {
@@ -184,9 +167,9 @@ export class Jobs {
     await this.queueNow(name, id);
   }
 
-  /** Renews the leases of this server's running jobs, requeues jobs whose lease has expired, and deletes old finished jobs. */
+  /** Renews the leases of this server's running jobs, and requeues jobs whose lease has expired. */
   async mindLeases(): Promise<void> {
-    await q.renew(this.database.pool, this.running());
+    await q.renew(this.database.pool, this.running(), this.runner);
     await this.endExpired(await q.expire(this.database.pool, LEASE));
   }
 
@@ -223,20 +206,11 @@ export class Jobs {
       Promise.all(running.map((r) => r.done)),
       new Promise((r) => setTimeout(r, running.length ? 10_000 : 0).unref()),
     ]);
-    await q.giveBack(this.database.pool, this.running()).catch(() => undefined);
-    await this.boss.stop({ graceful: false, close: false, wait: false });
+    await q.giveBack(this.database.pool, this.running(), this.runner).catch(() => undefined);
   }
 
-  private async send(db: Db, name: JobName, id: string, inSeconds = 0): Promise<void> {
-    await this.boss.send(
-      name,
-      { id },
-      {
-        singletonKey: id,
-        ...(inSeconds ? { startAfter: inSeconds } : {}),
-        db: { executeSql: (text: string, values: unknown[]) => db.query(text, values) },
-      },
-    );
+  private send(db: Db, name: JobName, thing: string, inSeconds: number): Promise<void> {
+    return q.insertJob(db, { id: newId(), name, thing, mostTries: KINDS[name].again + 1, inSeconds });
   }
 
   /** Polls for jobs of a kind, now and regularly. */
@@ -263,31 +237,29 @@ export class Jobs {
       queue.dirty = false;
       const room = KINDS[name].atOnce - queue.running.size;
       if (room <= 0) return;
-      const jobs = await this.boss.fetch<{ id: string }>(name, { batchSize: room, includeMetadata: true });
+      const jobs = await q.takeJobs(this.database.pool, name, this.runner, room);
       for (const job of jobs) {
-        const { id } = job.data;
         // Two jobs of one thing, one of them tried again: the second waits for its turn.
-        if (queue.running.has(id)) {
-          await q.giveBack(this.database.pool, [job.id], A_MOMENT_MS / 1000);
+        if (queue.running.has(job.thing)) {
+          await q.giveBack(this.database.pool, [job.id], this.runner, A_MOMENT_MS / 1000);
           setTimeout(() => this.look(name), A_MOMENT_MS + 20).unref();
           continue;
         }
         const done = this.run(name, queue.handle, job).finally(() => {
-          queue.running.delete(id);
+          queue.running.delete(job.thing);
           this.look(name);
         });
-        queue.running.set(id, { jobId: job.id, done });
+        queue.running.set(job.thing, { jobId: job.id, done });
       }
       if (jobs.length === room) queue.dirty = true;
     }
   }
 
-  private async run(name: JobName, handle: Handle, job: PgBoss.JobWithMetadata<{ id: string }>): Promise<void> {
-    const { id } = job.data;
+  private async run(name: JobName, handle: Handle, job: q.JobRow): Promise<void> {
     try {
-      await within(KINDS[name].limit, name, handle(id));
-      await this.boss.complete(name, job.id);
-      if (job.retryCount > 0) await q.deleteFailure(this.database.pool, name, id);
+      await within(KINDS[name].limit, name, handle(job.thing));
+      await q.deleteJob(this.database.pool, job.id, this.runner);
+      if (job.tries > 0) await q.deleteFailure(this.database.pool, name, job.thing);
     } catch (error) {
       // The server going down is no fault of the work; the next one does it.
       if (this.stopping) return;
@@ -299,15 +271,19 @@ export class Jobs {
   }
 
   /** Returns a job to the queue after its pause, without counting a try. */
-  private async later(name: JobName, job: PgBoss.JobWithMetadata<{ id: string }>): Promise<void> {
-    await q.giveBack(this.database.pool, [job.id], KINDS[name].pause);
+  private async later(name: JobName, job: q.JobRow): Promise<void> {
+    await q.giveBack(this.database.pool, [job.id], this.runner, KINDS[name].pause);
     setTimeout(() => this.look(name), KINDS[name].pause * 1000 + 20).unref();
   }
 
-  private async failed(name: JobName, job: PgBoss.JobWithMetadata<{ id: string }>, error: unknown): Promise<void> {
-    const detail = messageOf(error).slice(0, 500);
-    await this.boss.fail(name, job.id, { message: detail });
-    if (job.retryCount >= KINDS[name].again) await this.giveUp(name, job.data.id, detail, job.retryCount + 1);
+  private async failed(name: JobName, job: q.JobRow, error: unknown): Promise<void> {
+    const tries = job.tries + 1;
+    if (tries < job.most_tries) {
+      await q.retryJob(this.database.pool, job.id, this.runner, pauseBefore(name, tries));
+      return;
+    }
+    await q.deleteJob(this.database.pool, job.id, this.runner);
+    await this.giveUp(name, job.thing, messageOf(error).slice(0, 500), tries);
   }
 
   /** Records a failure for the Firm screen. */

@@ -1,5 +1,120 @@
-/** SQL about jobs besides pg-boss's own, and about failures. */
+/** SQL about jobs, and about those that were given up. */
 import type { Db } from '../db/pool';
+
+/** A job that a server has taken. */
+export interface JobRow {
+  id: string;
+  thing: string;
+  /** Tries that failed. */
+  tries: number;
+  most_tries: number;
+}
+
+/**
+ * Enqueues a job, unless a new one already waits for the same thing: one is enough. A row that is there is not locked, so
+ * transactions that enqueue the same things in another order never wait for each other.
+ *
+ * @param inSeconds  how long it waits at least
+ */
+export async function insertJob(
+  db: Db,
+  job: { id: string; name: string; thing: string; mostTries: number; inSeconds: number },
+): Promise<void> {
+  await db.query(
+    `insert into job (id, name, thing, state, most_tries, start_after)
+     values ($1, $2, $3, 'new', $4, now() + $5 * interval '1 second')
+     on conflict (name, thing) where state = 'new' do nothing`,
+    [job.id, job.name, job.thing, job.mostTries, job.inSeconds],
+  );
+}
+
+/** Takes jobs of a kind that are due, the oldest first, for one runner; others pass them over. */
+export async function takeJobs(db: Db, name: string, runner: string, most: number): Promise<JobRow[]> {
+  const r = await db.query<JobRow>(
+    `update job set state = 'running', runner = $2, leased_at = now()
+     where id in (
+       select id from job where name = $1 and state <> 'running' and start_after <= now()
+       order by id limit $3 for update skip locked)
+     returning id, thing, tries, most_tries`,
+    [name, runner, most],
+  );
+  return r.rows;
+}
+
+/** Deletes a job that ended, unless its runner has lost it meanwhile. */
+export async function deleteJob(db: Db, id: string, runner: string): Promise<void> {
+  await db.query('delete from job where id = $1 and runner = $2', [id, runner]);
+}
+
+/** Returns taken jobs to the queue without counting a try. */
+export async function giveBack(db: Db, ids: string[], runner: string, inSeconds = 0): Promise<void> {
+  if (!ids.length) return;
+  await db.query(
+    `update job set state = 'retry', start_after = now() + $3 * interval '1 second', runner = null, leased_at = null
+     where id = any($1::text[]) and runner = $2`,
+    [ids, runner, inSeconds],
+  );
+}
+
+/** Counts a try of a job and returns it to the queue. */
+export async function retryJob(db: Db, id: string, runner: string, inSeconds: number): Promise<void> {
+  await db.query(
+    `update job set state = 'retry', tries = tries + 1, start_after = now() + $3 * interval '1 second', runner = null,
+       leased_at = null
+     where id = $1 and runner = $2`,
+    [id, runner, inSeconds],
+  );
+}
+
+/**
+ * Returns whether new jobs of a kind are due now or in a moment. A job returned because the same subject is running
+ * counts.
+ */
+export async function isWaiting(db: Db, name: string): Promise<boolean> {
+  const r = await db.query(
+    `select 1 from job where name = $1 and state <> 'running' and start_after <= now() + interval '1 second' and tries = 0
+     limit 1`,
+    [name],
+  );
+  return r.rows.length > 0;
+}
+
+/** Renews the leases of running jobs. */
+export async function renew(db: Db, ids: string[], runner: string): Promise<void> {
+  if (!ids.length) return;
+  await db.query('update job set leased_at = now() where id = any($1::text[]) and runner = $2', [ids, runner]);
+}
+
+/** A job that was taken and not finished. */
+export interface Expired {
+  name: string;
+  thing: string;
+  /** Whether that was its last try. */
+  failed: boolean;
+  tries: number;
+}
+
+/**
+ * Counts a try of jobs whose lease has expired, and requeues them; after their last try they are deleted.
+ *
+ * @param lease  seconds since they were taken or renewed; 0 for all taken jobs
+ */
+export async function expire(db: Db, lease: number): Promise<Expired[]> {
+  const r = await db.query<Expired>(
+    `with over as (
+       select id from job where state = 'running' and leased_at <= now() - $1 * interval '1 second' for update skip locked),
+     gone as (
+       delete from job where id in (select id from over) and tries + 1 >= most_tries
+       returning name, thing, tries + 1 as tries),
+     again as (
+       update job set state = 'retry', tries = tries + 1, start_after = now(), runner = null, leased_at = null
+       where id in (select id from over) and tries + 1 < most_tries
+       returning name, thing, tries)
+     select name, thing, true as failed, tries from gone union all select name, thing, false, tries from again`,
+    [lease],
+  );
+  return r.rows;
+}
 
 /** Work that was given up. */
 export interface FailureRow {
@@ -31,72 +146,4 @@ export async function deleteFailure(db: Db, queue: string, thing: string): Promi
 /** Returns the newest failures. */
 export async function failures(db: Db, most: number): Promise<FailureRow[]> {
   return (await db.query<FailureRow>('select * from work_failure order by failed_at desc limit $1', [most])).rows;
-}
-
-/** Returns taken jobs to the queue without counting a try. */
-export async function giveBack(db: Db, ids: string[], inSeconds = 0): Promise<void> {
-  if (!ids.length) return;
-  await db.query(
-    `update pgboss.job set state = 'retry', start_after = now() + $2 * interval '1 second', started_on = null
-     where id = any($1::uuid[]) and state = 'active'`,
-    [ids, inSeconds],
-  );
-}
-
-/**
- * Returns whether new jobs of a kind are due now or in a moment. A job returned because the same subject is running
- * counts.
- */
-export async function isWaiting(db: Db, name: string): Promise<boolean> {
-  const r = await db.query(
-    `select 1 from pgboss.job where name = $1 and state < 'active' and start_after <= now() + interval '1 second' and retry_count = 0 limit 1`,
-    [name],
-  );
-  return r.rows.length > 0;
-}
-
-/** A job that was taken and not finished. */
-export interface Expired {
-  name: string;
-  /** What it was about. */
-  thing: string;
-  /** Whether that was its last try. */
-  failed: boolean;
-  tries: number;
-}
-
-/** Counts a try of jobs that were taken and not finished, and requeues them; after their last try they have failed. */
-async function expireWhere(db: Db, condition: string, values: unknown[] = []): Promise<Expired[]> {
-  const r = await db.query<Expired>(
-    `update pgboss.job set
-       state = case when retry_count >= retry_limit then 'failed'::pgboss.job_state else 'retry' end,
-       completed_on = case when retry_count >= retry_limit then now() end,
-       retry_count = least(retry_count + 1, retry_limit), start_after = now(), started_on = null
-     where state = 'active' and ${condition}
-     returning name, data->>'id' as thing, state = 'failed' as failed, retry_count + 1 as tries`,
-    values,
-  );
-  return r.rows;
-}
-
-/** The same for all taken jobs: for the only server of a database, when it starts again. */
-export const expireAll = (db: Db): Promise<Expired[]> => expireWhere(db, 'true');
-
-/** Renews the leases of running jobs. */
-export async function renew(db: Db, ids: string[]): Promise<void> {
-  if (!ids.length) return;
-  await db.query(`update pgboss.job set started_on = now() where id = any($1::uuid[]) and state = 'active'`, [ids]);
-}
-
-/**
- * Requeues jobs whose lease has expired, and deletes jobs that ended more than a day ago.
- *
- * @param lease  seconds since it was taken or renewed
- */
-export async function expire(db: Db, lease: number): Promise<Expired[]> {
-  const expired = await expireWhere(db, `started_on < now() - $1 * interval '1 second'`, [lease]);
-  await db.query(
-    `delete from pgboss.job where state in ('completed', 'failed', 'cancelled') and completed_on < now() - interval '1 day'`,
-  );
-  return expired;
 }

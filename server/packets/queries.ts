@@ -256,7 +256,7 @@ export async function packetsToTick(db: Db, now: Date, most: number): Promise<st
   const r = await db.query<{ id: string }>(
     `select id from packet p where next_tick_at is not null and next_tick_at <= $1 and status = 'at_gate'
        and not exists (select 1 from work_failure f where f.queue = 'tick' and f.thing = p.id)
-       and not exists (select 1 from pgboss.job j where j.name = 'tick' and j.singleton_key = p.id and j.state <= 'active')
+       and not exists (select 1 from job j where j.name = 'tick' and j.thing = p.id)
      order by next_tick_at limit $2`,
     [now, most],
   );
@@ -273,7 +273,7 @@ export async function packetsToSend(db: Db, now: Date, most: number): Promise<st
   const r = await db.query<{ id: string }>(
     `select id from packet p where send_at <= $1 and status = 'drafting'
        and not exists (select 1 from work_failure f where f.queue = 'tick' and f.thing = p.id)
-       and not exists (select 1 from pgboss.job j where j.name = 'tick' and j.singleton_key = p.id and j.state <= 'active')
+       and not exists (select 1 from job j where j.name = 'tick' and j.thing = p.id)
      order by send_at limit $2`,
     [now, most],
   );

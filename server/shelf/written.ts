@@ -21,6 +21,7 @@ import {
 import { itemAt, sure } from '@gatepath/core/sure';
 import type { ShelfItemView, WrittenBody, WrittenFormBody } from '@gatepath/contract';
 import type { Context } from '../context';
+import { perContext } from '../per-context';
 import { inTransaction, type Tx } from '../db/tx';
 import * as deals from '../deal-records/queries';
 import { insertPaper } from '../documents/bring-in';
@@ -248,7 +249,7 @@ export interface SettledPapers {
 }
 
 /** What was set before for the same text, people and values: whoever looks at a kit on a deal does so several times. */
-const settled = new LRUCache<string, Settled>({ max: 60, ttl: SETTLED_MS });
+const settledOf = perContext(() => new LRUCache<string, Settled>({ max: 60, ttl: SETTLED_MS }));
 
 /**
  * The paper of a written form for a deal, read and with its marks, in place of the one it was looked at with. A paper
@@ -260,7 +261,7 @@ export async function paperOnDeal(
   ctx: Context,
   form: FormPaper,
   on: OnDeal,
-  before: SettledPapers = settled,
+  before: SettledPapers = settledOf(ctx),
 ): Promise<{ form: FormPaper; missing: string[]; unprintable: string[] }> {
   const { row, document } = form;
   const text = sure(row.written, 'a text');

@@ -6,6 +6,7 @@ import { type PartyCommand, isTurnOf, shownFills } from '@gatepath/core/routing'
 import { say, type Words } from '@gatepath/core/words';
 import type { ActAnswer, FillBody, HandBody, SigningView } from '@gatepath/contract';
 import type { Context } from '../context';
+import { perContext } from '../per-context';
 import { bringIn } from '../documents/bring-in';
 import { pageImage } from '../documents/service';
 import type { Upload } from '../http/upload';
@@ -44,11 +45,12 @@ export async function openLink(ctx: Context, visit: Visit): Promise<SigningView>
 
 /** How often a link's last use is recorded, in milliseconds: recording every view would make each one a write. */
 const SEEN_EVERY_MS = 60_000;
-const lastSeen = new LRUCache<string, number>({ max: 20_000 });
+const lastSeenOf = perContext(() => new LRUCache<string, number>({ max: 20_000 }));
 
 /** Records that a link was used just now. */
 async function seen(ctx: Context, linkId: string): Promise<void> {
   const now = ctx.clock.now();
+  const lastSeen = lastSeenOf(ctx);
   if (now.getTime() - (lastSeen.get(linkId) ?? -Infinity) < SEEN_EVERY_MS) return;
   lastSeen.set(linkId, now.getTime());
   await touchLink(ctx.database.pool, linkId, now);

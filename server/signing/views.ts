@@ -27,6 +27,7 @@ import { firstName, initialsOf } from '@gatepath/core/text';
 import type { Words } from '@gatepath/core/words';
 import type { SigningPatch, SigningView } from '@gatepath/contract';
 import type { Context } from '../context';
+import { perContext } from '../per-context';
 import type { Done } from '../packets/packets';
 import { LANGUAGES, wordsOf } from '../words';
 import { agreementOf } from './agreement';
@@ -218,13 +219,14 @@ const questionsOf = (state: PacketState, partyId: string): SigningView['question
     .filter((x) => x.partyId === partyId)
     .map((x) => ({ id: x.id, text: x.text, at: x.at, answer: x.answer && { text: x.answer.text, at: x.answer.at } }));
 
-const facesByName = new LRUCache<string, Promise<ScriptFace[]>>({ max: 5_000 });
+const facesOf = perContext(() => new LRUCache<string, Promise<ScriptFace[]>>({ max: 5_000 }));
 
 /**
  * Returns script typefaces that contain every letter of a name; if none does, the first, borrowing letters. Computed
  * once per name.
  */
 function facesFor(ctx: Context, name: string): Promise<ScriptFace[]> {
+  const facesByName = facesOf(ctx);
   const known = facesByName.get(name);
   if (known) return known;
   const asked = ctx.work

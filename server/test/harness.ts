@@ -129,7 +129,7 @@ export class TestServer extends InProcess {
     const old = new Date(Date.now() - 2 * 3_600_000);
     for await (const sha256 of this.ctx.files.all()) await utimes(this.ctx.files.fileOf(sha256), old, old);
     await this.ctx.database.pool.query(
-      `update pgboss.job set start_after = now() where name = 'tidy' and state < 'active' and data->>'id' <> $1`,
+      `update job set start_after = now() where name = 'tidy' and state <> 'running' and thing <> $1`,
       [ALL_FILES],
     );
     await this.ctx.jobs.idle('tidy');

@@ -51,6 +51,6 @@ export async function deleteDatabase(url: string): Promise<void> {
 export async function endLeases(url: string): Promise<void> {
   const client = new pg.Client({ connectionString: url });
   await client.connect();
-  await client.query(`update pgboss.job set started_on = now() - interval '1 day' where state = 'active'`);
+  await client.query(`update job set leased_at = now() - interval '1 day' where state = 'running'`);
   await client.end();
 }
