@@ -165,7 +165,11 @@ export async function insertPaper(
   return row;
 }
 
-/** Makes one document from pages of others in the deal. Those stay, for their originals and for undo. */
+/**
+ * Makes one document from pages of others in the deal. Those stay, for their originals and for undo.
+ *
+ * @throws Problem `not-found`, `sealed`, `no-such-page`
+ */
 export async function composeDocument(ctx: Context, dealId: string, body: ComposeBody): Promise<DocumentView> {
   await dealOr404(ctx.database.pool, dealId);
   const ids = [...new Set(body.parts.map((p) => p.documentId))];

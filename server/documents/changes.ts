@@ -74,14 +74,22 @@ const versionView = (row: DocumentRow): ComparisonView['before'] => ({
   createdAt: row.created_at.toISOString(),
 });
 
-/** Returns what changed from an earlier version, with both versions. */
+/**
+ * Returns what changed from an earlier version, with both versions.
+ *
+ * @throws Problem `not-found`, `not-worked-out`
+ */
 export async function changesOf(ctx: Context, id: string, beforeId: string, member: Member): Promise<ComparisonView> {
   const versions = await versionsOf(ctx, id, beforeId, member);
   const found = await compare(ctx, versions);
   return { ...found, before: versionView(versions.before), after: versionView(versions.after) };
 }
 
-/** Returns both versions side by side with what changed, as a PDF. */
+/**
+ * Returns both versions side by side with what changed, as a PDF.
+ *
+ * @throws Problem `not-found`, `not-worked-out`
+ */
 export async function changesFile(
   ctx: Context,
   id: string,

@@ -170,7 +170,11 @@ const unread = (row: q.DocumentRow): Problem =>
       })
     : new Problem('reading', `“${row.name}” is still being read. It is ready in a moment.`);
 
-/** Returns the stored facts of a document's pages: JSON, compressed with gzip. */
+/**
+ * Returns the stored facts of a document's pages: JSON, compressed with gzip.
+ *
+ * @throws Problem `reading`
+ */
 export function storedFacts(ctx: Context, row: q.DocumentRow): Promise<Buffer> {
   if (!row.facts_sha256) throw unread(row);
   return ctx.files.read(row.facts_sha256);
@@ -180,12 +184,17 @@ export function storedFacts(ctx: Context, row: q.DocumentRow): Promise<Buffer> {
  * Returns what was read on the pages of a document, as it is stored and sent.
  *
  * @throws Problem if the pages have not been read
+ * @throws Problem `reading`
  */
 export async function packedFacts(ctx: Context, row: q.DocumentRow): Promise<PackedFacts> {
   return packedFactsIn(await factsFile(ctx, row));
 }
 
-/** Returns the files with the facts of documents, for worker processes. */
+/**
+ * Returns the files with the facts of documents, for worker processes.
+ *
+ * @throws Problem `reading`
+ */
 export function factsFiles(ctx: Context, rows: q.DocumentRow[]): FactsFile[] {
   return rows.map((row) => ({ id: row.id, name: row.name, file: factsFile(ctx, row) }));
 }
@@ -195,7 +204,11 @@ function factsFile(ctx: Context, row: q.DocumentRow): string {
   return ctx.files.fileOf(row.facts_sha256);
 }
 
-/** Returns a page as PNG, drawn once and cached in the cache folder. */
+/**
+ * Returns a page as PNG, drawn once and cached in the cache folder.
+ *
+ * @throws Problem `not-found`, `undrawable`
+ */
 export async function pageImage(
   ctx: Context,
   doc: { sha256: string; pages: { width: number; height: number }[] },
@@ -234,7 +247,11 @@ async function drawn(
   }
 }
 
-/** Changes a document's name or type, or which document replaces it. */
+/**
+ * Changes a document's name or type, or which document replaces it.
+ *
+ * @throws Problem `not-found`, `replaced-already`
+ */
 export async function changeDocument(
   ctx: Context,
   id: string,
@@ -277,7 +294,11 @@ export async function changeDocument(
   return documentView(row);
 }
 
-/** Deletes a document unless a packet contains it. Its files are deleted when nothing else needs them. */
+/**
+ * Deletes a document unless a packet contains it. Its files are deleted when nothing else needs them.
+ *
+ * @throws Problem `not-found`, `in-packet`
+ */
 export async function deleteDocument(ctx: Context, id: string): Promise<void> {
   await inTransaction(ctx.database.pool, async (tx) => {
     const row = await q.lockDocument(tx.db, id);

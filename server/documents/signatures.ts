@@ -13,6 +13,8 @@ const knownOf = perContext(() => new LRUCache<string, PaperSignatures>({ max: 1_
 
 /**
  * Returns who signed the original digitally and whether the signatures are valid; none for files that were not PDFs.
+ *
+ * @throws Problem `not-worked-out`
  */
 export async function signaturesOf(ctx: Context, id: string, member: Member): Promise<PaperSignatures> {
   const row = await documentFor(ctx.database.pool, id, member);

@@ -39,7 +39,11 @@ export async function feedView(ctx: Context, owner: q.Owner): Promise<FeedView> 
   return { url: id ? addressOf(ctx, id) : null };
 }
 
-/** Gives a calendar an address, or another one: whatever it had before is dead. */
+/**
+ * Gives a calendar an address, or another one: whatever it had before is dead.
+ *
+ * @throws Problem `not-found`
+ */
 export async function renewFeed(ctx: Context, owner: q.Owner): Promise<FeedView> {
   if ('dealId' in owner && !(await deals.dealById(ctx.database.pool, owner.dealId))) throw notFound('This deal');
   const id = newId();

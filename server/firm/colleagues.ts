@@ -1,4 +1,4 @@
-/** Sending in a colleague's name: who allows it to whom. */
+/** Sending in a colleague's name: who permits it to whom. */
 import type { Colleagues } from '@gatepath/contract';
 import type { Context } from '../context';
 import type { Db } from '../db/pool';
@@ -6,7 +6,7 @@ import { inTransaction } from '../db/tx';
 import { Problem } from '../problem';
 import { listMembers, type Member } from './queries';
 
-/** Whom a member lets send in their name, and in whose name they may send themselves. */
+/** Returns who may send in a member's name, and in whose name the member may send. */
 export async function colleagues(ctx: Context, member: Member): Promise<Colleagues> {
   const db = ctx.database.pool;
   const r = await db.query<{ member_id: string; sender_id: string }>(
@@ -20,7 +20,7 @@ export async function colleagues(ctx: Context, member: Member): Promise<Colleagu
   return { others, lets: [...lets], mayFor: others.filter((m) => may.has(m.id)) };
 }
 
-/** Says anew who may send in a member's name. @throws Problem `unknown-member` */
+/** Replaces the list of who may send in a member's name. @throws Problem `unknown-member` */
 export async function setLets(ctx: Context, member: Member, ids: string[]): Promise<Colleagues> {
   const known = new Set((await listMembers(ctx.database.pool)).map((m) => m.id));
   const wanted = [...new Set(ids)].filter((id) => id !== member.id);
@@ -32,7 +32,7 @@ export async function setLets(ctx: Context, member: Member, ids: string[]): Prom
   return colleagues(ctx, member);
 }
 
-/** Whether somebody lets a colleague send in their name. */
+/** Returns whether a member permits a colleague to send in their name. */
 export async function letsSend(db: Db, memberId: string, senderId: string): Promise<boolean> {
   const r = await db.query('select 1 from send_for where member_id = $1 and sender_id = $2', [memberId, senderId]);
   return r.rows.length > 0;

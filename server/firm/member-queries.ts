@@ -1,4 +1,4 @@
-/** Statements about members who come and go: invitations, new passwords, and what is handed over. */
+/** SQL about invitations, password resets and handovers. */
 import type { Db } from '../db/pool';
 import type { Role } from './queries';
 
@@ -14,7 +14,7 @@ export interface InvitationRow {
   expires_at: Date;
 }
 
-/** Saves an invitation; an earlier one to the same address ends. */
+/** Saves an invitation. An earlier one to the same address ends. */
 export async function saveInvitation(db: Db, i: InvitationRow): Promise<void> {
   await db.query('delete from invitation where lower(email) = lower($1)', [i.email]);
   await db.query(
@@ -24,18 +24,18 @@ export async function saveInvitation(db: Db, i: InvitationRow): Promise<void> {
   );
 }
 
-/** Invitations nobody has taken yet, newest first, those that have expired too. */
+/** Returns invitations that were not accepted, newest first, expired ones included. */
 export async function invitations(db: Db): Promise<InvitationRow[]> {
   return (await db.query<InvitationRow>('select * from invitation order by created_at desc')).rows;
 }
 
-/** The invitation of a link; null when it was taken, withdrawn, or has expired. */
+/** Returns the invitation of a link; null if it was accepted, withdrawn or has expired. */
 export async function invitationByHash(db: Db, hash: string, now: Date): Promise<InvitationRow | null> {
   const sql = 'select * from invitation where token_hash = $1 and expires_at > $2';
   return (await db.query<InvitationRow>(sql, [hash, now])).rows[0] ?? null;
 }
 
-/** Takes an invitation: of several who try at once one has it. */
+/** Accepts an invitation. Of several who try at once, one succeeds. */
 export async function takeInvitation(db: Db, hash: string, now: Date): Promise<InvitationRow | null> {
   const sql = 'delete from invitation where token_hash = $1 and expires_at > $2 returning *';
   return (await db.query<InvitationRow>(sql, [hash, now])).rows[0] ?? null;
@@ -46,7 +46,7 @@ export async function deleteInvitation(db: Db, id: string): Promise<boolean> {
   return ((await db.query('delete from invitation where id = $1', [id])).rowCount ?? 0) > 0;
 }
 
-/** Saves a way to choose a new password. */
+/** Saves a password reset. */
 export async function saveReset(
   db: Db,
   r: { token_hash: string; member_id: string; at: Date; expires: Date },
@@ -60,7 +60,7 @@ export async function saveReset(
   ]);
 }
 
-/** Whose password a link may reset; null when it was used or has expired. */
+/** Returns the member whose password a link may reset; null if the link was used or has expired. */
 export async function resetByHash(db: Db, hash: string, now: Date): Promise<string | null> {
   const r = await db.query<{ member_id: string }>(
     `select r.member_id from password_reset r join member m on m.id = r.member_id
@@ -70,27 +70,27 @@ export async function resetByHash(db: Db, hash: string, now: Date): Promise<stri
   return r.rows[0]?.member_id ?? null;
 }
 
-/** Ends every way to reset a member's password. @returns how many there were */
+/** Deletes all password resets of a member. @returns their number */
 export async function deleteResetsOf(db: Db, memberId: string): Promise<number> {
   return (await db.query('delete from password_reset where member_id = $1', [memberId])).rowCount ?? 0;
 }
 
-/** Has whoever changes the firm's members wait for whoever does already. */
+/** Locks the members until the transaction ends: changes are made one after another. */
 export async function lockMembers(db: Db): Promise<void> {
   await db.query('select 1 from firm order by id limit 1 for update');
 }
 
-/** Notes that a member has left, and who takes over. */
+/** Records that a member was disabled, and who takes over. */
 export async function saveDisabled(db: Db, memberId: string, toId: string, at: Date): Promise<void> {
   await db.query('update member set disabled_at = $2, handed_to = $3 where id = $1', [memberId, at, toId]);
 }
 
-/** Lets a member who had left sign in again. What was handed over stays where it is. */
+/** Enables a member who was disabled. What was handed over stays where it is. */
 export async function saveEnabled(db: Db, memberId: string): Promise<void> {
   await db.query('update member set disabled_at = null, handed_to = null where id = $1', [memberId]);
 }
 
-/** Hands everything of one member to another, in one transaction: deals, drafts, packets, notices, forms and kits. */
+/** Hands everything of one member to another in one transaction: deals, drafts, packets, notices, forms and kits. */
 export async function handOver(db: Db, fromId: string, toId: string): Promise<void> {
   await db.query(
     `insert into deal_member (deal_id, member_id) select deal_id, $2 from deal_member where member_id = $1
@@ -110,7 +110,7 @@ export async function handOver(db: Db, fromId: string, toId: string): Promise<vo
   await db.query('delete from send_for where member_id = $1 or sender_id = $1', [fromId]);
 }
 
-/** Ends every way in that a member has: sessions, calendar addresses, ceremonies opened at their desk, new passwords. */
+/** Ends all access of a member: sessions, calendar addresses, ceremonies opened at their desk, password resets. */
 export async function endWaysIn(db: Db, memberId: string, now: Date): Promise<void> {
   await db.query('delete from session where member_id = $1', [memberId]);
   await db.query('delete from feed where member_id = $1', [memberId]);

@@ -1,4 +1,4 @@
-/** Members of the firm: invited, disabled with a handover, and their passwords and sessions. */
+/** Members of the firm: invitations, disabling with a handover, passwords and sessions. */
 import type {
   FirmView,
   InvitationView,
@@ -27,12 +27,12 @@ import { firmView, startSession } from './service';
 
 const INVITATION_MS = 3 * 86_400_000;
 const RESET_MS = 3_600_000;
-/** Mails with a new way in that one address gets within the time one is good. */
+/** Maximum number of password resets mailed to one address while one is valid. */
 const MOST_RESETS = 3;
-/** Wrong passwords within a quarter of an hour before a member who is signed in has to wait. */
+/** Maximum number of wrong passwords in fifteen minutes from a member who is signed in. */
 const MOST_TRIES = 8;
 const TRIES_MS = 15 * 60_000;
-/** Sessions that are listed. */
+/** Maximum number of sessions listed. */
 const MOST_SESSIONS = 50;
 
 const hashOf = (ctx: Context, token: string) => hashSecret(token, ctx.config.sessionSecret);
@@ -53,7 +53,7 @@ const taken = (email: string) =>
 const deadLink = () =>
   new Problem('dead-link', 'This link no longer works: it was used, withdrawn or has expired. Ask for a new one.');
 
-/** Writes to somebody with a link that opens their account. */
+/** Sends a message with a link that opens an account. */
 async function writeTo(
   ctx: Context,
   tx: Tx,
@@ -80,7 +80,7 @@ async function writeTo(
 }
 
 /**
- * Invites somebody to become a member; an earlier invitation to the same address ends.
+ * Invites a person to become a member. An earlier invitation to the same address ends.
  *
  * @throws Problem `not-owner`, `member-exists`
  */
@@ -118,7 +118,7 @@ export async function invite(ctx: Context, body: InviteBody, member: q.Member): 
   return firmView(ctx, member);
 }
 
-/** Withdraws an invitation: its link opens nothing from now on. @throws Problem `not-owner`, `not-found` */
+/** Withdraws an invitation. @throws Problem `not-owner`, `not-found` */
 export async function withdrawInvitation(ctx: Context, id: string, member: q.Member): Promise<FirmView> {
   requireOwner(member);
   if (!(await m.deleteInvitation(ctx.database.pool, id))) throw notFound('This invitation');
@@ -126,7 +126,7 @@ export async function withdrawInvitation(ctx: Context, id: string, member: q.Mem
   return firmView(ctx, member);
 }
 
-/** Who is invited by a link. @throws Problem `dead-link` */
+/** Returns who is invited by a link. @throws Problem `dead-link` */
 export async function invitationOf(ctx: Context, token: string): Promise<InvitationView> {
   const db = ctx.database.pool;
   const found = await m.invitationByHash(db, hashOf(ctx, token), ctx.clock.now());
@@ -136,7 +136,7 @@ export async function invitationOf(ctx: Context, token: string): Promise<Invitat
 }
 
 /**
- * Makes somebody who was invited a member, and signs them in.
+ * Makes an invited person a member and signs them in.
  *
  * @throws Problem `dead-link`, `member-exists`
  */
@@ -166,10 +166,11 @@ export async function join(
 }
 
 /**
- * Disables a member and hands what was theirs to another: deals, drafts, packets on their way, notices, forms and kits.
- * Their sessions and calendar addresses end at once.
+ * Disables a member and hands their deals, drafts, packets, notices, forms and kits to another. Their sessions and
+ * calendar addresses end at once.
  *
- * @throws Problem `not-owner`, `not-found`, `last-owner`, `unknown-member` for whom it is to be handed to
+ * @throws Problem `sign-in`, `not-owner`, `not-found`, `last-owner`, `unknown-member` if there is nobody to hand over
+ * to
  */
 export async function disableMember(ctx: Context, id: string, toId: string, member: q.Member): Promise<FirmView> {
   requireOwner(member);
@@ -198,7 +199,9 @@ export async function disableMember(ctx: Context, id: string, toId: string, memb
   return firmView(ctx, member);
 }
 
-/** Lets a member who had left sign in again; what was handed over stays where it is. @throws Problem `not-owner`, `not-found` */
+/**
+ * Enables a member who was disabled; what was handed over stays where it is. @throws Problem `not-owner`, `not-found`
+ */
 export async function enableMember(ctx: Context, id: string, member: q.Member): Promise<FirmView> {
   requireOwner(member);
   await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
@@ -211,7 +214,7 @@ export async function enableMember(ctx: Context, id: string, member: q.Member): 
 }
 
 /**
- * Changes a member's own password; their other sessions end.
+ * Changes a member's own password and ends their other sessions.
  *
  * @param session  the session that stays
  * @throws Problem `wrong-password`, `too-many`
@@ -239,7 +242,7 @@ export async function changePassword(
   });
 }
 
-/** Mails a link to choose a new password, if the address is a member's: what is answered does not tell. */
+/** Mails a link to choose a new password if the address is a member's. The answer is the same if it is not. */
 export async function forgotPassword(ctx: Context, email: string): Promise<void> {
   const db = ctx.database.pool;
   const at = ctx.clock.now();
@@ -269,7 +272,7 @@ export async function forgotPassword(ctx: Context, email: string): Promise<void>
 }
 
 /**
- * Sets a new password by the link that was mailed. All sessions end, and so do all such links.
+ * Sets a new password by a mailed link. All sessions and all such links of the member end.
  *
  * @throws Problem `dead-link`
  */
@@ -287,7 +290,7 @@ export async function resetPassword(ctx: Context, token: string, body: ResetBody
   });
 }
 
-/** A member's own sessions, newest first. @param session the one that asks */
+/** Returns a member's sessions, newest first. @param session the session of the request */
 export async function sessionsOf(ctx: Context, member: q.Member, session: string): Promise<SessionsView> {
   const hash = hashOf(ctx, session);
   const rows = await q.sessionsOf(ctx.database.pool, member.id, ctx.clock.now(), MOST_SESSIONS);
@@ -308,5 +311,5 @@ export async function endSession(ctx: Context, id: string, member: q.Member, ses
   return sessionsOf(ctx, member, session);
 }
 
-/** A browser as it names itself, as one line that can be shown. */
+/** Returns how a browser names itself, as one line that can be shown. */
 export const browserOf = (agent: string | undefined): string => oneLine((agent ?? '').slice(0, 400)).slice(0, 200);

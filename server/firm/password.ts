@@ -1,6 +1,6 @@
 import { randomBytes, scrypt, timingSafeEqual, type ScryptOptions } from 'node:crypto';
 
-/** scrypt with N = 2^15, r = 8, p = 1: 32 MB and some tenths of a second a try (RFC 7914). */
+/** scrypt with N = 2^15, r = 8, p = 1: 32 MB and some tenths of a second per try (RFC 7914). */
 const COST: ScryptOptions = { N: 2 ** 15, r: 8, p: 1, maxmem: 64 * 1024 * 1024 };
 
 function derive(password: string, salt: Buffer, options: ScryptOptions): Promise<Buffer> {
@@ -9,14 +9,14 @@ function derive(password: string, salt: Buffer, options: ScryptOptions): Promise
   );
 }
 
-/** The stored form of a password: scrypt$N$r$p$salt$key, base64url. */
+/** Returns the stored form of a password: scrypt$N$r$p$salt$key, base64url. */
 export async function hashPassword(password: string): Promise<string> {
   const salt = randomBytes(16);
   const key = await derive(password, salt, COST);
   return ['scrypt', COST.N, COST.r, COST.p, salt.toString('base64url'), key.toString('base64url')].join('$');
 }
 
-/** Whether a password belongs to a stored form. With none stored it takes as long and says no. */
+/** Returns whether a password matches a stored form. Without one it takes as long and returns false. */
 export async function checkPassword(password: string, stored: string | null): Promise<boolean> {
   const [, n, r, p, salt, key] = (stored ?? `scrypt$${COST.N}$8$1$AAAAAAAAAAAAAAAAAAAAAA$AAAA`).split('$');
   const derived = await derive(password, Buffer.from(salt!, 'base64url'), {

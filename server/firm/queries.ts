@@ -6,7 +6,7 @@ export interface Firm {
   id: string;
   name: string;
   time_zone: string;
-  /** Days on which nobody is reminded. */
+  /** Days without reminders. */
   holidays: string[];
 }
 
@@ -24,22 +24,22 @@ export interface Member {
   digest: boolean;
 }
 
-/** A member with whether they have left. */
+/** A member, disabled ones included. */
 export interface AnyMember extends Member {
   disabled_at: Date | null;
-  /** Who took over what was theirs. */
+  /** The member who took over. */
   handed_to: string | null;
 }
 
 const COLUMNS = 'id, firm_id, name, email, role, notices, digest';
 
-/** The firm; null before it is set up. */
+/** Returns the firm; null before it is set up. */
 export async function findFirm(db: Db): Promise<Firm | null> {
   const r = await db.query<Firm>('select id, name, time_zone, holidays from firm order by id limit 1');
   return r.rows[0] ?? null;
 }
 
-/** Keeps the firm. */
+/** Saves the firm. */
 export async function insertFirm(db: Db, f: Omit<Firm, 'holidays'> & { at: Date }): Promise<void> {
   await db.query('insert into firm (id, name, time_zone, created_at) values ($1, $2, $3, $4)', [
     f.id,
@@ -49,7 +49,7 @@ export async function insertFirm(db: Db, f: Omit<Firm, 'holidays'> & { at: Date 
   ]);
 }
 
-/** Keeps a member; of the password only a hash. */
+/** Saves a member, with a hash of the password. */
 export async function insertMember(
   db: Db,
   m: Omit<Member, 'notices' | 'digest'> & { password_hash: string; at: Date },
@@ -60,23 +60,23 @@ export async function insertMember(
   );
 }
 
-/** Returns the members who have not left, in the order they joined. */
+/** Returns the members who are not disabled, in the order they joined. */
 export async function listMembers(db: Db): Promise<Member[]> {
   return (await db.query<Member>(`select ${COLUMNS} from member where disabled_at is null order by id`)).rows;
 }
 
-/** All members there ever were, oldest first. */
+/** Returns all members, disabled ones included, oldest first. */
 export async function allMembers(db: Db): Promise<AnyMember[]> {
   return (await db.query<AnyMember>(`select ${COLUMNS}, disabled_at, handed_to from member order by id`)).rows;
 }
 
-/** A member, also one who has left; null when there is none. */
+/** Returns a member, disabled ones included; null if there is none. */
 export async function memberById(db: Db, id: string): Promise<AnyMember | null> {
   const sql = `select ${COLUMNS}, disabled_at, handed_to from member where id = $1`;
   return (await db.query<AnyMember>(sql, [id])).rows[0] ?? null;
 }
 
-/** A member by email address, in whatever case it is written, also one who has left; null when there is none. */
+/** Returns a member by email address, ignoring case, disabled ones included; null if there is none. */
 export async function memberByEmail(db: Db, email: string): Promise<(AnyMember & { password_hash: string }) | null> {
   const r = await db.query<AnyMember & { password_hash: string }>(
     `select ${COLUMNS}, disabled_at, handed_to, password_hash from member where lower(email) = lower($1)`,
@@ -85,7 +85,7 @@ export async function memberByEmail(db: Db, email: string): Promise<(AnyMember &
   return r.rows[0] ?? null;
 }
 
-/** Keeps a session; of its secret only a hash. */
+/** Saves a session, with a hash of its secret. */
 export async function insertSession(
   db: Db,
   s: { id: string; token_hash: string; member_id: string; browser: string; at: Date; expires: Date },
@@ -105,7 +105,7 @@ export interface SessionRow {
   expires_at: Date;
 }
 
-/** A member's sessions that have not ended, newest first; at most so many. */
+/** Returns a member's valid sessions, newest first. */
 export async function sessionsOf(db: Db, memberId: string, now: Date, most: number): Promise<SessionRow[]> {
   const r = await db.query<SessionRow>(
     `select id, token_hash, browser, created_at, expires_at from session where member_id = $1 and expires_at > $2
@@ -121,7 +121,7 @@ export async function deleteSessionOf(db: Db, memberId: string, id: string): Pro
   return (r.rowCount ?? 0) > 0;
 }
 
-/** Ends all sessions of a member, but for one by its hash. */
+/** Ends all sessions of a member except one. */
 export async function deleteSessionsOf(db: Db, memberId: string, but: string | null = null): Promise<void> {
   await db.query('delete from session where member_id = $1 and ($2::text is null or token_hash <> $2)', [
     memberId,
@@ -134,7 +134,7 @@ export async function savePassword(db: Db, memberId: string, hash: string): Prom
   await db.query('update member set password_hash = $2 where id = $1', [memberId, hash]);
 }
 
-/** The member whose session this is, if it has not ended. */
+/** Returns the member of a session, if it is valid. */
 export async function memberOfSession(db: Db, tokenHash: string, now: Date): Promise<Member | null> {
   const r = await db.query<Member>(
     `select m.id, m.firm_id, m.name, m.email, m.role, m.notices, m.digest from session s join member m on m.id = s.member_id
@@ -149,12 +149,12 @@ export async function deleteSession(db: Db, tokenHash: string): Promise<void> {
   await db.query('delete from session where token_hash = $1', [tokenHash]);
 }
 
-/** Clears away sessions that have ended. */
+/** Deletes expired sessions. */
 export async function deleteExpiredSessions(db: Db, now: Date): Promise<void> {
   await db.query('delete from session where expires_at <= $1', [now]);
 }
 
-/** Keeps what a member wants to be written to about. */
+/** Saves what a member wants to be notified of. */
 export async function saveNotices(db: Db, memberId: string, notices: Notice[], digest: boolean): Promise<void> {
   await db.query('update member set notices = $2, digest = $3 where id = $1', [
     memberId,
@@ -163,12 +163,12 @@ export async function saveNotices(db: Db, memberId: string, notices: Notice[], d
   ]);
 }
 
-/** Keeps the days on which nobody is reminded. */
+/** Saves the days without reminders. */
 export async function saveHolidays(db: Db, firmId: string, holidays: string[]): Promise<void> {
   await db.query('update firm set holidays = $2 where id = $1', [firmId, JSON.stringify(holidays)]);
 }
 
-/** Members who want a digest and have not had it on this day. */
+/** Returns members who want a daily summary and have not had that of this day. */
 export async function digestReaders(db: Db, day: string): Promise<Member[]> {
   const r = await db.query<Member>(
     `select ${COLUMNS} from member
@@ -178,7 +178,7 @@ export async function digestReaders(db: Db, day: string): Promise<Member[]> {
   return r.rows;
 }
 
-/** Notes that a member had the digest of a day; false when somebody else has noted it meanwhile. */
+/** Records that a member had the summary of a day. @returns false if another server recorded it meanwhile */
 export async function noteDigest(db: Db, memberId: string, day: string): Promise<boolean> {
   const r = await db.query(
     'update member set digest_day = $2 where id = $1 and (digest_day is null or digest_day < $2)',

@@ -11,7 +11,7 @@ import { cookieOf, listening, remember, SESSION_COOKIE } from './session';
 /** Returns how the browser of a request names itself, shortened. */
 export const agentOf = (request: FastifyRequest) => members.browserOf(request.headers['user-agent']);
 
-/** Coming and going, and what a screen needs before it is known who comes. */
+/** Serves signing in and out, and what a screen needs before it is known who it is for. */
 export function sessionRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'session', ({ member }) => service.sessionView(ctx, member));
   serve(app, 'signIn', async ({ body, request, reply }) => {

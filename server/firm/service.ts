@@ -17,16 +17,19 @@ import { setupTokenWanted } from './setup-token';
 import { isOneOf } from '@gatepath/core/sure';
 
 const SESSION_DAYS = 14;
-/** Things given up that are told at a time. */
+/** Maximum number of failed jobs shown. */
 const MOST_FAILURES = 50;
-/** Wrong passwords within the window: for one account from one address, for one account, from one address. */
+/**
+ * Maximum number of wrong passwords within the window: for one account from one address, for one account, from one
+ * address.
+ */
 const MOST_TRIES = { both: 8, account: 60, address: 40 };
 const WINDOW_MS = 15 * 60_000;
 
 /** Returns the sign-ins that the demo shows; empty otherwise. The demo puts them in. */
 export const demoSignInsOf = perContext((): { name: string; email: string; password: string }[] => []);
 
-/** What every screen needs to begin: the firm, who is signed in, and what this server can do. */
+/** Returns what every screen needs first: the firm, the signed-in member, and what this server can do. */
 export async function sessionView(ctx: Context, member: q.Member | null): Promise<SessionView> {
   const firm = await ctx.firm();
   return {
@@ -49,10 +52,11 @@ export async function sessionView(ctx: Context, member: q.Member | null): Promis
 }
 
 /**
- * Signs a member in. Tries are counted before the password is looked at, so that many at once are
- * as many; whoever does not know it cannot lock a member out from elsewhere.
+ * Signs a member in. A try is counted before the password is verified, so parallel tries count in full. Wrong
+ * passwords from elsewhere do not lock a member out.
  *
  * @param address  where the request comes from
+ * @throws Problem `wrong-password`, `too-many`
  */
 export async function signIn(
   ctx: Context,
@@ -85,7 +89,7 @@ export async function signIn(
   return { member, token: await startSession(ctx, member.id, browser) };
 }
 
-/** Starts a session. @param browser as it names itself @returns its secret, which is kept nowhere */
+/** Starts a session. @param browser how the browser names itself @returns the secret, which is not stored */
 export async function startSession(ctx: Context, memberId: string, browser: string): Promise<string> {
   const token = newSecret();
   const at = ctx.clock.now();
@@ -102,20 +106,20 @@ export async function startSession(ctx: Context, memberId: string, browser: stri
 }
 
 /**
- * Whose session a cookie carries.
+ * Returns the member whose session a cookie carries.
  *
- * @returns null for one that has ended or never was
+ * @returns null if the session has ended or never existed
  */
 export function memberOfToken(ctx: Context, token: string): Promise<q.Member | null> {
   return q.memberOfSession(ctx.database.pool, hashSecret(token, ctx.config.sessionSecret), ctx.clock.now());
 }
 
-/** Ends a session. Its live views hear no more. */
+/** Ends a session and its live views. */
 export async function signOut(ctx: Context, token: string): Promise<void> {
   await q.deleteSession(ctx.database.pool, hashSecret(token, ctx.config.sessionSecret));
 }
 
-/** The firm with its members, its seal, its holidays, and background work that was given up. */
+/** Returns the firm with its members, seal, holidays and failed background jobs. */
 export async function firmView(ctx: Context, member: q.Member): Promise<FirmView> {
   const firm = (await ctx.firm())!;
   const seal = await ctx.seal();
@@ -163,7 +167,7 @@ export async function firmView(ctx: Context, member: q.Member): Promise<FirmView
   };
 }
 
-/** Tries something again that was given up. */
+/** Tries a failed job again. @throws Problem `not-found` */
 export async function tryAgain(ctx: Context, queue: string, thing: string): Promise<void> {
   if (!isOneOf(JOB_NAMES, queue)) throw notFound('This work');
   await ctx.jobs.tryAgain(queue, thing);
@@ -171,9 +175,9 @@ export async function tryAgain(ctx: Context, queue: string, thing: string): Prom
 }
 
 /**
- * Changes what a member is written to about.
+ * Changes what a member is notified of.
  *
- * @returns the member as they are now
+ * @returns the member as changed
  */
 export async function setNotices(
   ctx: Context,
@@ -185,7 +189,7 @@ export async function setNotices(
   return { ...member, notices, digest };
 }
 
-/** The firm's holidays; packets on their way keep those they were sent with. */
+/** Sets the firm's holidays. Packets that were sent keep the holidays they were sent with. */
 export async function setHolidays(ctx: Context, holidays: string[]): Promise<void> {
   const firm = (await ctx.firm())!;
   await inTransaction(ctx.database.pool, async (tx) => {

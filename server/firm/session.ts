@@ -1,4 +1,4 @@
-/** A member's session, as their browser carries it. */
+/** A member's session, as a cookie carries it. */
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import type { Context } from '../context';
 import type { StreamOptions } from '../live/live';
@@ -19,13 +19,13 @@ export function cookieOf(request: FastifyRequest): string | undefined {
   return request.cookies[SESSION_COOKIE];
 }
 
-/** The member who sent a request; null when nobody is signed in. */
+/** Returns the member who sent a request; null if nobody is signed in. */
 export async function memberOfRequest(ctx: Context, request: FastifyRequest): Promise<Member | null> {
   const token = cookieOf(request);
   return token ? memberOfToken(ctx, token) : null;
 }
 
-/** Lets a browser carry a session. */
+/** Sets the session cookie. */
 export function remember(ctx: Context, reply: FastifyReply, token: string): void {
   void reply.setCookie(SESSION_COOKIE, token, {
     path: '/',
@@ -36,7 +36,7 @@ export function remember(ctx: Context, reply: FastifyReply, token: string): void
   });
 }
 
-/** A member's live view: it ends with the session. */
+/** Registers a member's live view; it ends with the session. */
 export function listening(ctx: Context, request: FastifyRequest, member: Member): StreamOptions {
   return {
     owner: `member:${member.id}`,

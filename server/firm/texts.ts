@@ -1,4 +1,4 @@
-/** Message texts: parts of messages that recur, a member's own and those the firm shares. */
+/** Message texts: recurring parts of messages, a member's own and those the firm shares. */
 import type { MessageTextBody, MessageTexts } from '@gatepath/contract';
 import type { Context } from '../context';
 import { inTransaction } from '../db/tx';
@@ -6,7 +6,7 @@ import { newId } from '../ids';
 import { notFound, Problem } from '../problem';
 import type { Member } from './queries';
 
-/** Texts that one member keeps at the most. */
+/** Maximum number of a member's own texts. */
 const MOST_TEXTS = 100;
 
 interface TextRow {
@@ -18,7 +18,7 @@ interface TextRow {
   by: string;
 }
 
-/** The texts of a member, and those the firm shares, by name. */
+/** Returns the texts of a member and those the firm shares, by name. */
 export async function messageTexts(ctx: Context, member: Member): Promise<MessageTexts> {
   const r = await ctx.database.pool.query<TextRow>(
     `select t.id, t.name, t.text, t.shared, t.member_id = $1 as own, m.name as by
@@ -30,7 +30,7 @@ export async function messageTexts(ctx: Context, member: Member): Promise<Messag
 }
 
 /**
- * Keeps a text; one of the member's own of the same name is replaced.
+ * Saves a text, replacing the member's own text of the same name.
  *
  * @throws Problem `over-limits`
  */
@@ -56,9 +56,9 @@ export async function saveText(ctx: Context, body: MessageTextBody, member: Memb
 }
 
 /**
- * Lets one of the member's own texts go.
+ * Deletes one of the member's own texts.
  *
- * @throws Problem `not-found` for another's too
+ * @throws Problem `not-found`, also for another member's text
  */
 export async function deleteText(ctx: Context, id: string, member: Member): Promise<MessageTexts> {
   const r = await ctx.database.pool.query('delete from message_text where id = $1 and member_id = $2', [id, member.id]);

@@ -23,6 +23,7 @@ const SETTLE_MS = 1_000;
  *
  * @param wanted what to choose, for the message if there is no file
  * @throws `Problem` if there is none, or the request is not a form
+ * @throws Problem `no-file`, `no-form`, `stalled`, `cut-off`
  */
 export function fileOf(request: FastifyRequest, wanted: string, fileSize = MAX_FILE): Promise<Upload> {
   const none = () => new Problem('no-file', `No file came with the request. Choose ${wanted} and try again.`);

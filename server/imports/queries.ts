@@ -1,9 +1,12 @@
-/** Many rows at once: what comes in as a table is written in a few statements, so that nobody waits for it long. */
+/** SQL for many rows at once: a table is written in a few statements, so that nobody waits long. */
 import type { DealRow as NewDeal, PersonRow as NewPerson } from '@gatepath/core/intake';
 import type { Db } from '../db/pool';
 import type { Side } from '@gatepath/core/text';
 
-/** Keeps people; those the book has by name and address already stay as they are. @returns the ids of those that are new */
+/**
+ * Saves people; those already in the address book by name and address stay as they are. @returns the ids of the new
+ * ones
+ */
 export async function insertPeople(
   db: Db,
   rows: (NewPerson & { id: string })[],
@@ -25,7 +28,10 @@ export interface Named {
   email: string;
 }
 
-/** Who of the book has which name and address, both in lower case; of one who was made one with another, the other. */
+/**
+ * Returns who in the address book has which name and address, both in lower case. Of merged people it returns the one
+ * they were merged into.
+ */
 export async function peopleNamed(db: Db, names: Named[]): Promise<(Named & { id: string })[]> {
   const r = await db.query<Named & { id: string }>(
     `select coalesce(p.merged_into, p.id) as id, lower(p.name) as name, lower(p.email) as email
@@ -37,7 +43,7 @@ export async function peopleNamed(db: Db, names: Named[]): Promise<(Named & { id
   return r.rows;
 }
 
-/** Deals at any of these addresses, whatever their case. */
+/** Returns deals at any of these addresses, ignoring case. */
 export async function dealsAt(db: Db, addresses: string[]): Promise<{ kind: string; address: string; city: string }[]> {
   const r = await db.query<{ kind: string; address: string; city: string }>(
     'select kind, address, city from deal where lower(address) = any($1::text[])',
@@ -46,7 +52,7 @@ export async function dealsAt(db: Db, addresses: string[]): Promise<{ kind: stri
   return r.rows;
 }
 
-/** Keeps deals as they came. */
+/** Saves deals. */
 export async function insertDeals(
   db: Db,
   rows: (Omit<NewDeal, 'people'> & { id: string })[],
@@ -70,7 +76,7 @@ export interface NewParty extends Named {
   personId: string | null;
 }
 
-/** Keeps the people of new deals. */
+/** Saves the people of new deals. */
 export async function insertParties(db: Db, rows: NewParty[], at: Date): Promise<void> {
   await db.query(
     `insert into party (id, deal_id, side, ordinal, name, email, created_at, person_id)
@@ -80,7 +86,7 @@ export async function insertParties(db: Db, rows: NewParty[], at: Date): Promise
   );
 }
 
-/** Keeps the same sentence as what happened in each of these deals. */
+/** Saves the same note in each of these deals. */
 export async function insertNotes(
   db: Db,
   rows: { id: string; dealId: string }[],

@@ -1,4 +1,4 @@
-/** Tables of other programs brought in: looked at first, then taken whole, or the rows that are good. */
+/** Importing tables of other programs: first a preview, then all rows, or the rows without problems. */
 import {
   dealsOf,
   guessFields,
@@ -29,18 +29,18 @@ import { Problem } from '../problem';
 import * as q from './queries';
 import type { ReadTable } from '../uploads/table';
 
-/** Rows with something wrong that are named. */
+/** Maximum number of rows with problems that are listed. */
 const MOST_NAMED = 200;
-/** Rows written in one statement. */
+/** Rows per statement. */
 const A_STEP = 500;
 
 type AnyTaken = { kind: 'people'; taken: Taken<PersonRow> } | { kind: 'deals'; taken: Taken<DealRow> };
 
 /**
- * Looks at a table, and brings it in when it is asked to.
+ * Reads a table, and imports it if asked to.
  *
- * @param query.map the field of each column, in their order; without it they are guessed
- * @param query.take `none` only looks, `all` brings in every row or none, `good` those with nothing wrong
+ * @param query.map the field of each column in order; without it the fields are guessed
+ * @param query.take `none` previews, `all` imports every row or none, `good` imports the rows without problems
  * @throws Problem `bad-table`, `rows-wrong`
  */
 export async function importTable(
@@ -80,7 +80,7 @@ export async function importTable(
   };
 }
 
-/** The table in a file that is sent in. @throws Problem `bad-table` */
+/** Returns the table in an uploaded file. @throws Problem `bad-table` */
 export async function tableOf(ctx: Context, upload: Upload): Promise<ReadTable> {
   const table = await ctx.work.run('table', { bytes: await bytesOf(upload) });
   if ('problem' in table) throw new Problem('bad-table', table.problem);
@@ -99,7 +99,7 @@ async function bytesOf(upload: Upload): Promise<Uint8Array> {
   return Buffer.concat(parts);
 }
 
-/** Writes the good rows, all in one transaction: none is there when one fails. */
+/** Writes the good rows in one transaction: if one fails, none is written. */
 async function take(ctx: Context, read: AnyTaken, member: Member): Promise<{ added: number; known: number }> {
   const zone = sure(await ctx.firm(), 'the firm').time_zone;
   return inTransaction(ctx.database.pool, (tx) =>
@@ -180,7 +180,7 @@ async function takeDeals(
   return { added: fresh.length, known: rows.length - fresh.length };
 }
 
-/** The people of new deals, and whoever of them the address book does not know yet. */
+/** Saves the people of new deals, and adds those the address book does not have. */
 async function takeParties(db: Db, deals: (DealRow & { id: string })[], at: Date): Promise<void> {
   const parties = deals.flatMap((d) =>
     d.people.map((p, i) => ({
@@ -206,7 +206,7 @@ async function takeParties(db: Db, deals: (DealRow & { id: string })[], at: Date
   );
 }
 
-/** The beginning of a cell, as it can be shown. */
+/** Returns the beginning of a cell, as it can be shown. */
 function sampleOf(cell: string): string {
   const line = clip(oneLine(cell), 60);
   return isClean(line) ? line : '';

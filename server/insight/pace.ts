@@ -1,4 +1,4 @@
-/** How long the firm's people take, learned from its past and kept for a while. */
+/** How long the firm's people take, computed from its past and cached for a while. */
 import { FEW_WAITS, forecastOf, paceOf, type Pace } from '@gatepath/core/forecast';
 import type { PacketState } from '@gatepath/core/routing';
 import type { ForecastView } from '@gatepath/contract';
@@ -6,14 +6,14 @@ import type { Context } from '../context';
 import { perContext } from '../per-context';
 import { latestWaits } from './queries';
 
-/** Waits that are learned from: the latest say most. */
+/** Maximum number of waits to compute from: the latest matter most. */
 const MOST_WAITS = 1_000;
-/** How long what was learned is good for, by the clock that everything goes by. */
+/** How long a computed pace is used, in milliseconds of the server's clock. */
 const KEPT_MS = 10 * 60_000;
 
 const learnedOf = perContext((): { at: number; pace: Promise<Pace> | null } => ({ at: 0, pace: null }));
 
-/** What the firm's past says. */
+/** Returns how long the firm's people take. */
 export function paceNow(ctx: Context): Promise<Pace> {
   const now = ctx.clock.now().getTime();
   const learned = learnedOf(ctx);
@@ -29,7 +29,7 @@ export function paceNow(ctx: Context): Promise<Pace> {
   return pace;
 }
 
-/** When a packet will likely be executed; null for one that is not on its way. */
+/** Returns when a packet will likely be executed; null if it is not at a gate. */
 export async function forecastView(ctx: Context, state: PacketState): Promise<ForecastView | null> {
   if (state.status !== 'at_gate') return null;
   const forecast = forecastOf(state, await paceNow(ctx), ctx.clock.now().toISOString());

@@ -1,4 +1,4 @@
-/** Sums over packets: what was sent and executed, how long people took, whom packets wait for. */
+/** SQL for reports: packets sent and executed, how long people took, and whom packets wait for. */
 import type { Act } from '@gatepath/core/packet';
 import type { Wait } from '@gatepath/core/forecast';
 import type { Side } from '@gatepath/core/text';
@@ -6,14 +6,14 @@ import type { Db } from '../db/pool';
 
 /** Packets of one week. */
 export interface WeekRow {
-  /** Its Monday, as a day. */
+  /** The Monday of the week. */
   week: string;
   sent: number;
   executed: number;
   lapsed: number;
 }
 
-/** Packets sent, executed and lapsed, by week in a zone, from a day on; weeks in which nothing happened are not told. */
+/** Returns packets sent, executed and lapsed by week in a time zone, from a day on. Weeks without any are left out. */
 export async function weeksSince(db: Db, day: string, zone: string): Promise<WeekRow[]> {
   const r = await db.query<WeekRow>(
     `select to_char(week, 'YYYY-MM-DD') as week, sum(sent)::int as sent, sum(executed)::int as executed, sum(lapsed)::int as lapsed
@@ -33,12 +33,12 @@ export async function weeksSince(db: Db, day: string, zone: string): Promise<Wee
 export interface SideWait {
   side: Side;
   n: number;
-  /** Days from being asked to being done: half took no longer, and nine in ten. */
+  /** Days from being asked to being done: the median, and the 90th percentile. */
   median: number;
   slow: number;
 }
 
-/** How long people took who were done since an instant, by side. */
+/** Returns how long people took who were done since an instant, by side. */
 export async function waitsBySide(db: Db, since: string): Promise<SideWait[]> {
   const r = await db.query<SideWait>(
     `select side, count(*)::int as n,
@@ -53,15 +53,15 @@ export async function waitsBySide(db: Db, since: string): Promise<SideWait[]> {
   return r.rows;
 }
 
-/** How many people of a side are waited for. */
+/** The number of people of a side that packets wait for. */
 export interface SideHoldUp {
   side: Side;
   n: number;
-  /** Since when the one asked longest ago is waited for. */
+  /** When the person waited for longest was asked. */
   since: string;
 }
 
-/** Whom packets wait for now, by side. */
+/** Returns whom packets wait for now, by side. */
 export async function holdUpsBySide(db: Db): Promise<SideHoldUp[]> {
   const r = await db.query<SideHoldUp>(
     `select pp.side, count(*)::int as n, min(pp.asked_at) as since
@@ -74,14 +74,17 @@ export async function holdUpsBySide(db: Db): Promise<SideHoldUp[]> {
 
 /** How long packets executed in a month took. */
 export interface MonthRow {
-  /** As "2026-11". */
+  /** For example "2026-11". */
   month: string;
   n: number;
-  /** Days from the draft to the end, half took no longer. */
+  /** The median number of days from the draft to the end. */
   median: number;
 }
 
-/** How long packets took from the draft to being executed, by the month in which they were, from a day on. */
+/**
+ * Returns how long packets took from the draft to being executed, by the month in which they were executed, from a
+ * day on.
+ */
 export async function throughByMonth(db: Db, day: string, zone: string): Promise<MonthRow[]> {
   const r = await db.query<MonthRow>(
     `select to_char(ended_at at time zone $2, 'YYYY-MM') as month, count(*)::int as n,
@@ -93,7 +96,7 @@ export async function throughByMonth(db: Db, day: string, zone: string): Promise
   return r.rows;
 }
 
-/** The latest of those who were asked and are done, of whoever holds a gate. */
+/** Returns the latest waits of people who were asked and are done, of those who hold a gate. */
 export async function latestWaits(db: Db, limit: number): Promise<Wait[]> {
   const r = await db.query<{ side: Side; act: Act; asked_at: string; done_at: string }>(
     `select side, act, asked_at, done_at from packet_party

@@ -3,7 +3,7 @@ import type { Context } from '../context';
 import { serve } from '../http/routing';
 import { insightView } from './service';
 
-/** Serves sums over the firm's packets, for members. */
+/** Serves the reports, for members. */
 export function insightRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'insight', () => insightView(ctx));
 }

@@ -1,4 +1,4 @@
-/** How it goes: sums for charts and tables. */
+/** Reports: sums for charts and tables. */
 import { addDays, dayOf } from '@gatepath/core/calendar';
 import { weekdayOf } from '@gatepath/core/forecast';
 import type { InsightView } from '@gatepath/contract';
@@ -6,13 +6,15 @@ import type { Context } from '../context';
 import * as q from './queries';
 
 const WEEKS = 13;
-/** About half a year: long enough to tell sides apart, short enough to be today's people. */
+/**
+ * Days to look back: about half a year is long enough to compare sides and short enough to be about today's people.
+ */
 const DAYS = 182;
 const MONTHS = 12;
 
 const tenths = (days: number) => Math.round(days * 10) / 10;
 
-/** What the charts show, with every week and month there is, also those in which nothing happened. */
+/** Returns what the charts show. Weeks and months in which nothing happened are included. */
 export async function insightView(ctx: Context): Promise<InsightView> {
   const db = ctx.database.pool;
   const zone = (await ctx.firm())?.time_zone ?? 'UTC';
@@ -39,7 +41,7 @@ export async function insightView(ctx: Context): Promise<InsightView> {
   };
 }
 
-/** The last months, as "2026-11", this one last. */
+/** Returns the last months up to the current one, for example "2026-11". */
 function monthsTo(today: string): string[] {
   const [year = 0, month = 1] = today.split('-').map(Number);
   return Array.from({ length: MONTHS }, (_, i) => {

@@ -12,7 +12,7 @@ export interface OutgoingMail {
   at: Date;
 }
 
-/** One way out for messages: a mail server, or the mailroom, where they are only kept. */
+/** A way to send messages: a mail server, or the mailroom, where they are only stored. */
 export interface Mailer {
   kind: 'smtp' | 'mailroom';
   send(mail: OutgoingMail): Promise<void>;
@@ -48,7 +48,7 @@ function fieldsOf(mail: OutgoingMail, from: string) {
   };
 }
 
-/** The message as a file that any mail program opens (RFC 5322). */
+/** Returns the message as a file that mail programs open (RFC 5322). */
 export function toEml(mail: OutgoingMail, from: string): Promise<Buffer> {
   return new MailComposer(fieldsOf(mail, from)).compile().build();
 }

@@ -37,7 +37,7 @@ export type MessageKind = keyof typeof MESSAGES;
 /** All kinds of messages to parties. */
 export const MESSAGE_KINDS = keysOf(MESSAGES);
 
-/** What fills a message. Every kind needs the first five; the rest is asked for by some. */
+/** Values of a message. Every kind needs the first five; some ask for others. */
 export interface MessageParts extends WordParams {
   firmName: string;
   senderName: string;
@@ -95,7 +95,7 @@ export function compose(kind: MessageKind, words: Words, parts: MessageParts, ex
   });
 }
 
-/** A message's parts as plain text and HTML. */
+/** Returns a message's parts as plain text and HTML. */
 export function layOut(m: {
   language: string;
   subject: string;
@@ -108,7 +108,7 @@ export function layOut(m: {
   return { subject: oneLine(m.subject), text, html: htmlOf(m) };
 }
 
-/** Header fields hold one line: a line break in a subject must not begin a new header. */
+/** Returns text as one line: a line break in a subject must not begin a new header. */
 function oneLine(text: string): string {
   return text.replace(/[\r\n]+/g, ' ').slice(0, 200);
 }

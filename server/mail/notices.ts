@@ -1,4 +1,4 @@
-/** Messages to the sender: what happened to a packet, in the firm's own language. */
+/** Messages to the sender about a packet, in the firm's language. */
 import type { Notice } from '@gatepath/contract';
 import { ENGLISH, say } from '@gatepath/core/words';
 import { layOut, type Composed } from './messages';
@@ -12,7 +12,7 @@ export interface NoticeParts {
   link: string;
 }
 
-/** One thing to tell: which kind it is, the subject, and what happened. */
+/** One thing to notify of: its kind, the subject, and what happened. */
 export interface NoticeWords {
   notice: Notice;
   subject: string;

@@ -1,4 +1,4 @@
-/** One way out for text messages. What ships is the mailroom, where they are only kept and can be read. */
+/** A way to send text messages. The mailroom, where they are only stored and can be read, ships with the product. */
 export interface Texter {
   kind: 'mailroom' | 'gateway';
   /** Sends one text message to a phone number. */

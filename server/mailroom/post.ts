@@ -1,4 +1,4 @@
-/** Putting a message on its way: by email, or as a text message to who has a phone only. */
+/** Enqueuing messages: by email, or as a text message to people who have only a phone. */
 import { say, type WordParams, type Words } from '@gatepath/core/words';
 import type { Context } from '../context';
 import type { Tx } from '../db/tx';
@@ -15,14 +15,14 @@ export interface Post {
   to: { name: string; email: string; phone: string | null };
   message: Composed;
   link: string | null;
-  /** For a text message in the reader's language; without them only email can go out. */
+  /** The words of a text message in the reader's language; without them only an email can be sent. */
   words?: Words;
   parts?: WordParams;
-  /** Send it to the phone even if there is an email address. */
+  /** Sends it to the phone even if there is an email address. */
   byPhone?: { text: string };
 }
 
-/** Queues a message in the transaction it follows from. Who has neither address is reached by nobody. */
+/** Enqueues a message in the transaction it follows from. Nothing is sent to a person with neither address. */
 export async function postMessage(ctx: Context, tx: Tx, post: Post): Promise<void> {
   const { to, words } = post;
   const text = post.byPhone?.text ?? (to.email || !to.phone || !words ? null : shortOf(post, words));
@@ -48,14 +48,16 @@ export async function postMessage(ctx: Context, tx: Tx, post: Post): Promise<voi
   tx.afterCommit(() => ctx.live.notify(topics.mailroom()));
 }
 
-/** A message as a text message: the link with whom it is from, else what it is about. */
+/** Returns a message as a text message: its link and the sender, or what it is about. */
 function shortOf(post: Post, words: Words): string {
   return post.link
     ? say(words, 'text.link', { ...post.parts, link: post.link })
     : `${String(post.parts?.['firmName'] ?? '')}: ${post.message.subject}`;
 }
 
-/** Queues a message to a person that is about no packet: by email, or as a text message to who has a phone only. */
+/**
+ * Enqueues a message to a person that is about no packet: by email, or as a text message if they have only a phone.
+ */
 export async function postToPerson(
   ctx: Context,
   tx: Tx,
@@ -63,7 +65,7 @@ export async function postToPerson(
     kind: string;
     to: { name: string; email: string; phone: string | null };
     message: Composed;
-    /** The same as a text message. */
+    /** The text message. */
     text: string;
     link: string | null;
   },
@@ -91,7 +93,7 @@ export async function postToPerson(
   tx.afterCommit(() => ctx.live.notify(topics.mailroom()));
 }
 
-/** Queues a message to a member that is about no packet. */
+/** Enqueues a message to a member that is about no packet. */
 export function postLetter(
   ctx: Context,
   tx: Tx,

@@ -21,10 +21,10 @@ export interface MessageRow {
   sent_at: Date | null;
 }
 
-/** What a list of messages shows: not what they say. */
+/** What lists show of a message: everything but its text. */
 export type MessageListRow = Omit<MessageRow, 'body_text' | 'body_html'>;
 
-/** Keeps a message before it is sent. */
+/** Saves a message before it is sent. */
 export async function insertMessage(
   db: Db,
   m: Omit<MessageRow, 'status' | 'problem' | 'created_at' | 'sent_at'> & { at: Date },
@@ -51,12 +51,12 @@ export async function insertMessage(
   );
 }
 
-/** A message; null when there is none. */
+/** Returns a message; null if there is none. */
 export async function messageById(db: Db, id: string): Promise<MessageRow | null> {
   return (await db.query<MessageRow>('select * from message where id = $1', [id])).rows[0] ?? null;
 }
 
-/** A page of messages, newest first. */
+/** Returns a page of messages, newest first. */
 export async function listMessages(
   db: Db,
   o: { after: string | null; packetId: string | null; search: string | null; limit: number },
@@ -72,7 +72,7 @@ export async function listMessages(
   return r.rows;
 }
 
-/** What was written to a person of the address book, in whichever deal, newest first. */
+/** Returns the messages to a person of the address book, in all deals, newest first. */
 export async function messagesTo(db: Db, personId: string, limit: number): Promise<MessageListRow[]> {
   const r = await db.query<MessageListRow>(
     `select id, packet_id, deal_id, party_id, kind, to_name, to_email, to_phone, channel, subject, link, status, problem,
@@ -84,7 +84,7 @@ export async function messagesTo(db: Db, personId: string, limit: number): Promi
   return r.rows;
 }
 
-/** Takes a message for sending; false when somebody else is at it. */
+/** Claims a message for sending. @returns false if another server has claimed it */
 export async function claimMessage(db: Db, id: string, seconds: number): Promise<boolean> {
   const r = await db.query(
     `update message set sending_at = now() where id = $1 and status in ('queued', 'failed')
@@ -94,12 +94,12 @@ export async function claimMessage(db: Db, id: string, seconds: number): Promise
   return (r.rowCount ?? 0) > 0;
 }
 
-/** Notes that a message stays in the mailroom. */
+/** Records that a message stays in the mailroom. */
 export async function setMessageInMailroom(db: Db, id: string): Promise<void> {
   await db.query(`update message set status = 'kept' where id = $1`, [id]);
 }
 
-/** Once a mail server has taken a message its secret link is not kept here any longer. */
+/** Records that a mail server accepted a message, and deletes its secret link. */
 export async function setMessageSent(db: Db, id: string, at: Date): Promise<void> {
   await db.query(
     `update message set status = 'sent', sent_at = $2, problem = null,
@@ -110,12 +110,12 @@ export async function setMessageSent(db: Db, id: string, at: Date): Promise<void
   );
 }
 
-/** Notes that a message came back, and why. */
+/** Records that a message was returned, and why. */
 export async function setMessageReturned(db: Db, id: string, problem: string): Promise<void> {
   await db.query(`update message set status = 'returned', problem = $2 where id = $1`, [id, problem]);
 }
 
-/** Notes why a message was not taken; it is tried again. */
+/** Records why a message was not accepted; it is tried again. */
 export async function setMessageFailed(db: Db, id: string, problem: string): Promise<void> {
   await db.query(`update message set status = 'failed', problem = $2, sending_at = null where id = $1`, [id, problem]);
 }

@@ -11,17 +11,20 @@ import * as q from './queries';
 import { lastOf } from '@gatepath/core/sure';
 import { messageOf, numberOf } from '../errors';
 
-/** The member who reads messages. */
+/** A member who reads messages. */
 interface Reader {
   role: 'owner' | 'member';
   email: string;
 }
 
-/** Whether a member may read a message: those that open an account are their reader's, and owners' who pass them on. */
+/**
+ * Returns whether a member may read a message. Those that open an account are for their reader, and for owners, who
+ * pass them on.
+ */
 const mayRead = (m: Pick<q.MessageRow, 'kind' | 'to_email'>, member: Reader) =>
   !PRIVATE_KINDS.includes(m.kind) || member.role === 'owner' || m.to_email.toLowerCase() === member.email.toLowerCase();
 
-/** Returns a message as lists show it; its link only for those who may use it. */
+/** Returns a message as lists show it. Its link is included only for those who may use it. */
 export function messageSummary(m: q.MessageListRow, member: Reader): MessageSummary {
   return {
     id: m.id,
@@ -39,7 +42,7 @@ export function messageSummary(m: q.MessageListRow, member: Reader): MessageSumm
   };
 }
 
-/** A page of messages, newest first; of one packet or of all. */
+/** Returns a page of messages of one packet or of all, newest first. */
 export async function listMessages(
   ctx: Context,
   query: ListQuery & { packetId?: string },
@@ -59,7 +62,7 @@ export async function listMessages(
 }
 
 /**
- * A message with what it says.
+ * Returns a message with its text.
  *
  * @throws Problem `not-found`
  */
@@ -87,7 +90,7 @@ function outgoing(m: q.MessageRow): OutgoingMail {
 }
 
 /**
- * A message as a file that mail programs open (RFC 5322).
+ * Returns a message as a file that mail programs open (RFC 5322).
  *
  * @throws Problem `not-found`
  */
@@ -95,10 +98,10 @@ export async function messageEml(ctx: Context, id: string, member: Reader): Prom
   return toEml(outgoing(await messageOr404(ctx, id, member)), ctx.config.mailFrom);
 }
 
-/** Seconds a mail server may take with a message; afterwards it counts as not given. */
+/** How long a mail server may take with a message, in seconds; after that the message counts as not accepted. */
 const SENDING_SECONDS = 110;
 
-/** Hands one message to the mailer, or to the texter; called again for the same message it does nothing. */
+/** Sends one message by email or as a text message. Calling it again for the same message does nothing. */
 export async function deliver(ctx: Context, ways: { mailer: Mailer; texter: Texter }, id: string): Promise<void> {
   const db = ctx.database.pool;
   const m = await q.messageById(db, id);
@@ -127,10 +130,10 @@ export async function deliver(ctx: Context, ways: { mailer: Mailer; texter: Text
   ctx.live.notify(topics.mailroom());
 }
 
-/** Messages with which something is delivered. */
+/** Kinds of messages that deliver something. */
 const DELIVERING = ['deliver', 'new_link', 'nudge'];
 
-/** What is only delivered has arrived where a mail server took it; that is part of its proof. */
+/** Records that a delivery arrived where a mail server accepted its message; the signing record says so. */
 async function arrived(ctx: Context, m: q.MessageRow): Promise<void> {
   if (!m.packet_id || !m.party_id || !DELIVERING.includes(m.kind)) return;
   const channel = m.channel === 'text' ? ('phone' as const) : ('email' as const);
@@ -138,7 +141,11 @@ async function arrived(ctx: Context, m: q.MessageRow): Promise<void> {
   await ctx.packets.run(m.packet_id, { type: 'arrive', partyId: m.party_id, channel }, by);
 }
 
-/** Lets a message come back, as a mail server does with an address that does not exist. */
+/**
+ * Records a message as returned, as a mail server does for an address that does not exist.
+ *
+ * @throws Problem `sent`, `not-found`
+ */
 export async function returnMessage(
   ctx: Context,
   id: string,
@@ -151,7 +158,7 @@ export async function returnMessage(
   return messageView(ctx, id, member);
 }
 
-/** A message came back: the party is marked, and the sender told. */
+/** Marks the party of a returned message and notifies the sender. */
 async function comeBack(ctx: Context, m: q.MessageRow, why: string): Promise<void> {
   const note = (tx: Tx) => {
     tx.afterCommit(() => ctx.live.notify(topics.mailroom()));

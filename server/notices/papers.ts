@@ -16,7 +16,11 @@ import { noticeOr404 } from './service';
 /** Maximum number of letters per file: they are printed in portions. */
 const LETTERS_A_FILE = 100;
 
-/** Returns a household's papers in one file, as they will be or were sent. */
+/**
+ * Returns a household's papers in one file, as they will be or were sent.
+ *
+ * @throws Problem `not-found`
+ */
 export async function paperOfRow(
   ctx: Context,
   id: string,

@@ -96,7 +96,9 @@ async function addRows(db: Db, noticeId: string, rows: NewHome[]): Promise<void>
   if (rows.length) await q.insertHomes(db, noticeId, there, rows);
 }
 
-/** Adds homes; those already in the notice stay as they are. @throws Problem `over-limits` */
+/**
+ * Adds homes; those already in the notice stay as they are. @throws Problem `not-found`, `over-limits`
+ */
 export async function addHomes(ctx: Context, id: string, body: HomesBody): Promise<NoticeView> {
   const homes = await homesOfBody(ctx, body);
   await inTransaction(ctx.database.pool, async (tx) => {
@@ -116,7 +118,7 @@ export async function addHomes(ctx: Context, id: string, body: HomesBody): Promi
 /**
  * Previews a table with one row per household, or adds its rows. A row with problems is added too, to be fixed.
  *
- * @throws Problem `bad-table`, `rows-wrong` if no column names the home, `over-limits`
+ * @throws Problem `not-found`, `bad-table`, `rows-wrong` if no column names the home, `over-limits`
  */
 export async function takeTable(ctx: Context, id: string, query: HomeTableQuery, upload: Upload): Promise<HomeTable> {
   const notice = await noticeOr404(ctx.database.pool, id);
@@ -178,7 +180,9 @@ async function findHomes(db: Db, rows: readonly HomeRow[]): Promise<NewHome[]> {
   });
 }
 
-/** @throws Problem `bad-fact`, `already-sent` for what cannot be changed once something was sent */
+/**
+ * @throws Problem `not-found`, `bad-fact`, `already-sent` for what cannot be changed once something was sent
+ */
 export async function setNotice(ctx: Context, id: string, body: NoticePatch): Promise<NoticeView> {
   const before = await noticeOr404(ctx.database.pool, id);
   const tags = await tagsOfKit(ctx, before.kit_id);
@@ -237,7 +241,9 @@ export async function setRow(ctx: Context, id: string, rowId: string, body: Noti
   return rowView(ctx, id, rowId);
 }
 
-/** Deletes a notice. @throws Problem `was-sent` once part of it was sent */
+/**
+ * Deletes a notice. @throws Problem `not-found`, `was-sent` once part of it was sent
+ */
 export async function deleteNotice(ctx: Context, id: string): Promise<void> {
   await inTransaction(ctx.database.pool, async (tx) => {
     await locked(tx.db, id);
@@ -251,7 +257,8 @@ export async function deleteNotice(ctx: Context, id: string): Promise<void> {
 /**
  * Releases every household that is ready.
  *
- * @throws Problem `rows-wrong` while a row is wrong and none may be sent without the others; `nothing-to-send`
+ * @throws Problem `not-found`, `rows-wrong` while a row is wrong and none may be sent without the others;
+ * `nothing-to-send`
  */
 export async function go(ctx: Context, id: string): Promise<NoticeView> {
   await inTransaction(ctx.database.pool, async (tx) => {
@@ -268,7 +275,11 @@ export async function go(ctx: Context, id: string): Promise<NoticeView> {
   return noticeView(ctx, id);
 }
 
-/** Stops a run: what has started is sent, everything else waits. */
+/**
+ * Stops a run: what has started is sent, everything else waits.
+ *
+ * @throws Problem `not-found`
+ */
 export async function stop(ctx: Context, id: string): Promise<NoticeView> {
   await inTransaction(ctx.database.pool, async (tx) => {
     await locked(tx.db, id);
@@ -278,7 +289,10 @@ export async function stop(ctx: Context, id: string): Promise<NoticeView> {
   return noticeView(ctx, id);
 }
 
-/** Records that the letters of a notice were mailed, or handed over, on a day. @returns how many */
+/**
+ * Records that the letters of a notice were mailed, or handed over, on a day. @returns how many
+ * @throws Problem `nothing-to-send`, `not-found`
+ */
 export async function lettersWent(
   ctx: Context,
   id: string,

@@ -1,4 +1,4 @@
-/** Own pages in the database: whose they are, the code that opens them, and the packets that went to their person. */
+/** SQL about own pages: whose they are, the code that opens them, and the packets sent to their person. */
 import type { AnyPacketStatus } from '@gatepath/contract';
 import type { Db } from '../db/pool';
 
@@ -48,7 +48,7 @@ export async function insertPage(
   );
 }
 
-/** When a page was made for somebody last. */
+/** Returns when a page was last made for a person; null if never. */
 export async function lastMade(db: Db, mailbox: string, called: string): Promise<Date | null> {
   const r = await db.query<{ at: Date | null }>(
     'select max(created_at) as at from own_page where mailbox = $1 and called = $2',
@@ -135,7 +135,7 @@ export interface OwnPacket {
   sent_at: Date;
 }
 
-/** Packets that somebody was asked in, told of, or is to have a copy of, newest first. */
+/** Returns packets in which the person was asked, was notified or is to receive a copy, newest first. */
 export async function packetsOf(
   db: Db,
   o: { mailbox: string; called: string; after: string | null; limit: number },
@@ -150,7 +150,7 @@ export async function packetsOf(
   return r.rows;
 }
 
-/** The party that somebody is in a packet; more than one where they stand in it twice. */
+/** Returns the parties that a person is in a packet: more than one if they are in it twice. */
 export async function partiesIn(db: Db, packetId: string, mailbox: string, called: string): Promise<string[]> {
   const r = await db.query<{ party_id: string }>(
     `select party_id from packet_party where packet_id = $1 and mailbox = $2 and called = $3 and status <> 'dropped'

@@ -4,7 +4,7 @@ import { sendPdf } from '../http/replies';
 import { serve } from '../http/routing';
 import * as own from './service';
 
-/** A person's own page: open to whoever has its address and gives the code. */
+/** Serves a person's own page, for whoever has its address and enters the code. */
 export function ownRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'ownPage', ({ params, query, request }) =>
     own.ownPage(ctx, own.ownVisitOf(request, params.token), query.after),

@@ -27,19 +27,19 @@ import * as q from './queries';
 
 /** How long nobody gets in after too many wrong codes, in milliseconds. */
 const LOCKED_MS = 30 * 60_000;
-/** Links into one packet that were opened from an own page and stay good: a person has a few windows. */
+/** Maximum number of links into one packet, opened from an own page, that keep working: a person has a few windows. */
 const MOST_OWN = 5;
-/** How long a browser that gave the code is let in. */
+/** How long a browser that entered the code stays admitted, in seconds. */
 export const PROOF_SECONDS = 12 * 3_600;
-/** Addresses of one person's page that work: whoever asks again has lost the last one. */
+/** Maximum number of a person's page addresses that work: whoever asks again has lost the last one. */
 const PAGES_KEPT = 5;
-/** Packets on one page before more are asked for. */
+/** Number of packets listed at a time. */
 const A_PAGE = 40;
 
 const hash = (ctx: Context, what: string, secret: string) =>
   hashSecret(`own ${what}:${secret}`, ctx.config.sessionSecret);
 
-/** Where a code goes, told so that only its owner knows the address by it: "w…@example.com", "…42". */
+/** Returns where a code is sent, in a form that only the owner of the address recognizes: "w…@example.com", "…42". */
 function hinted({ email, phone }: Pick<q.OwnPageRow, 'email' | 'phone'>): string {
   if (!email) return `…${(phone ?? '').slice(-2)}`;
   const at = email.lastIndexOf('@');
@@ -49,7 +49,7 @@ function hinted({ email, phone }: Pick<q.OwnPageRow, 'email' | 'phone'>): string
 /**
  * Sends somebody the address of their own page. It goes to where their links go, and nowhere else.
  *
- * @throws Problem `code-soon` when one was sent just now
+ * @throws Problem `not-found`, `code-soon` when one was sent just now
  */
 export async function askForPage(ctx: Context, visit: Visit): Promise<{ to: string }> {
   const { party, words, link } = await enterProved(ctx, visit);
@@ -88,7 +88,7 @@ export async function askForPage(ctx: Context, visit: Visit): Promise<{ to: stri
   return { to: hinted(party) };
 }
 
-/** What is written to somebody about their own page. */
+/** Kinds of messages about own pages. */
 export const OWN_MESSAGES = ['own_page', 'own_code'] as const;
 
 function messageOf(
@@ -108,11 +108,11 @@ function messageOf(
   });
 }
 
-/** Who comes to an own page: by its address, with what their browser says. */
+/** A request to an own page: its address, and what the browser sent. */
 export interface OwnVisit {
   token: string;
   cookies: Record<string, string | undefined>;
-  /** The browser's language, for what is said when nobody is known. */
+  /** The browser's language, used while the person is not known. */
   words: Words;
 }
 
@@ -123,7 +123,7 @@ export const ownVisitOf = (request: FastifyRequest, token: string): OwnVisit => 
   words: wordsFor(request.headers['accept-language']),
 });
 
-/** The cookie of a browser that gave the code of a page. */
+/** Returns the name of the cookie of a browser that entered the code of a page. */
 const cookieOf = (pageId: string) => `gatepath_own_${sha256(pageId).slice(0, 16)}`;
 
 async function pageOf(ctx: Context, visit: OwnVisit): Promise<{ page: q.OwnPageRow; words: Words; proved: boolean }> {
@@ -166,7 +166,8 @@ export async function sendOwnCode(ctx: Context, visit: OwnVisit): Promise<OwnPag
 }
 
 /**
- * Takes a code. The right one lets this browser in for some hours; after a few wrong ones nobody gets in for a while.
+ * Accepts a code. The right one admits this browser for some hours; after a few wrong ones the person's pages are
+ * locked for a while.
  *
  * @throws Problem `dead-link`, `wrong-code`, `locked`
  */
@@ -206,12 +207,18 @@ export async function giveOwnCode(
   return { name: cookieOf(page.id), secret, view: await viewOf(ctx, { page, words, proved: true }) };
 }
 
-/** The page; before the code is given only whose firm it is and where the code goes. */
+/**
+ * Returns the page. Before the code is entered it contains only the firm's name and where the code is sent.
+ *
+ * @throws Problem `dead-link`
+ */
 export async function ownPage(ctx: Context, visit: OwnVisit, after?: string): Promise<OwnPage> {
   return viewOf(ctx, await pageOf(ctx, visit), after);
 }
 
-/** Changes the language of an own page. @throws Problem `dead-link` */
+/**
+ * Changes the language of an own page. @throws Problem `not-found`, `dead-link`
+ */
 export async function setOwnLanguage(ctx: Context, visit: OwnVisit, language: string): Promise<OwnPage> {
   const { page } = await pageOf(ctx, visit);
   if (!LANGUAGES.some((l) => l.tag === language)) throw notFound('This language');
@@ -256,7 +263,7 @@ const isWho = (p: PacketParty, page: Pick<q.OwnPageRow, 'mailbox' | 'called'>) =
   return mailbox === page.mailbox && called === page.called;
 };
 
-/** One packet, as the person it went to finds it. */
+/** Returns one packet as its person sees it. */
 function packetOf(state: PacketState, me: PacketParty): OwnPage['packets'][number] {
   const { plan } = state;
   const s = progressOf(state, me.id);
@@ -294,7 +301,7 @@ function packetOf(state: PacketState, me: PacketParty): OwnPage['packets'][numbe
   };
 }
 
-/** The packet and the person's party in it. @throws Problem `not-found` for whatever is not theirs */
+/** Returns the packet and the person's party in it. @throws Problem `not-found` if it is not theirs */
 async function ownPacket(
   ctx: Context,
   visit: OwnVisit,
@@ -313,7 +320,10 @@ async function ownPacket(
   return { state, party, words };
 }
 
-/** A new link into one of the person's packets. @returns its secret */
+/**
+ * Makes a new link into one of the person's packets. @returns its secret
+ * @throws Problem `not-found`, `step-wanted`, `dead-link`
+ */
 export async function openOwn(ctx: Context, visit: OwnVisit, packetId: string): Promise<{ token: string }> {
   const { state, party } = await ownPacket(ctx, visit, packetId);
   const token = await inTransaction(ctx.database.pool, async (tx) => {
@@ -324,7 +334,11 @@ export async function openOwn(ctx: Context, visit: OwnVisit, packetId: string): 
   return { token };
 }
 
-/** A document of theirs: the sealed copy once there is one, or as it was sent. @throws Problem `not-found` */
+/**
+ * Returns a document of theirs: the sealed copy if there is one, otherwise the document as it was sent. @throws
+ * Problem `not-found`
+ * @throws Problem `step-wanted`, `dead-link`
+ */
 export async function ownFile(
   ctx: Context,
   visit: OwnVisit,

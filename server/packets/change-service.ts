@@ -42,7 +42,8 @@ const TRIES = 5;
 /**
  * Applies one change to a packet that was sent.
  *
- * @throws Problem `locked-setting` for what its kit locks
+ * @throws Problem `not-sent`, `over-limits`, `no-document`, `unknown-document`, `no-room`, `not-found`, `warnings`,
+ * `locked-setting` for what its kit locks
  */
 export async function changePacket(ctx: Context, packetId: string, body: ChangeBody, member: Member): Promise<void> {
   const kit = await q.kitOfPacket(ctx.database.pool, packetId);
@@ -290,7 +291,11 @@ async function correct(ctx: Context, state: PacketState, body: Body<'correct'>):
   return { type: 'correct', redline, marks };
 }
 
-/** Recalls a packet: withdraws it and makes a draft of its new version. */
+/**
+ * Recalls a packet: withdraws it and makes a draft of its new version.
+ *
+ * @throws Problem `not-sent`
+ */
 export async function takeBack(ctx: Context, packetId: string, reason: string, member: Member): Promise<string> {
   const id = newId();
   await ctx.packets.alone(packetId, async ({ tx, row, state, run }) => {
@@ -314,7 +319,11 @@ export async function takeBack(ctx: Context, packetId: string, reason: string, m
   return id;
 }
 
-/** Starts a late signing round: a draft whose documents are the sealed copies of an executed packet. */
+/**
+ * Starts a late signing round: a draft whose documents are the sealed copies of an executed packet.
+ *
+ * @throws Problem `not-found`, `not-sealed`, `no-document`
+ */
 export async function startLateRound(
   ctx: Context,
   packetId: string,
@@ -364,7 +373,11 @@ export async function startLateRound(
   return id;
 }
 
-/** Opens the signing link of a party that signs at the desk. The record names the host. */
+/**
+ * Opens the signing link of a party that signs at the desk. The record names the host.
+ *
+ * @throws Problem `not-found`, `not-at-desk`
+ */
 export async function hostParty(ctx: Context, packetId: string, partyId: string, member: Member): Promise<string> {
   return ctx.packets.alone(packetId, async ({ tx, state, run }) => {
     const party = state && partyOf(state.plan, partyId);
@@ -375,7 +388,11 @@ export async function hostParty(ctx: Context, packetId: string, partyId: string,
   });
 }
 
-/** Opens the signing link of a member who is a party. */
+/**
+ * Opens the signing link of a member who is a party.
+ *
+ * @throws Problem `not-you`
+ */
 export async function ownLink(ctx: Context, packetId: string, partyId: string, member: Member): Promise<string> {
   return ctx.packets.alone(packetId, async ({ tx, state }) => {
     const party = state && partyOf(state.plan, partyId);

@@ -51,7 +51,11 @@ export const asPacketParty = (p: PartyRow, ink: number): PacketParty => ({
   ...(p.capacity ? { capacity: p.capacity } : {}),
 });
 
-/** Starts a draft with the deal's parties on a usual path. */
+/**
+ * Starts a draft with the deal's parties on a usual path.
+ *
+ * @throws Problem `unknown-document`
+ */
 export async function startPacket(ctx: Context, dealId: string, body: NewPacketBody, member: Member): Promise<string> {
   const id = newId();
   await inTransaction(ctx.database.pool, async (tx) => {
@@ -87,7 +91,11 @@ async function requireDocuments(db: Db, dealId: string, ids: string[]): Promise<
     throw new Problem('unknown-document', 'A document of this packet is no longer in the deal. Load the page again.');
 }
 
-/** Applies edits to a draft. Edits of several members are applied one after another. */
+/**
+ * Applies edits to a draft. Edits of several members are applied one after another.
+ *
+ * @throws Problem `already-sent`, `locked-setting`, `over-limits`, `no-name`, `not-found`, `unknown-document`
+ */
 export async function editDraft(ctx: Context, packetId: string, body: EditsBody, member: Member): Promise<SavedDraft> {
   return inTransaction(ctx.database.pool, async (tx) => {
     const { db, afterCommit } = tx;

@@ -21,8 +21,8 @@ const MOST_AHEAD_MS = 366 * 86_400_000;
 /**
  * Schedules a draft. It is checked now, so that nothing waits that could not be sent, and again when it is due.
  *
- * @throws Problem `locked-setting`, `not-allowed-for`, `gate-check`, `warnings`, `changed-meanwhile`, `already-sent`,
- * `bad-day`
+ * @throws Problem `not-found`, `locked-setting`, `not-allowed-for`, `gate-check`, `warnings`, `changed-meanwhile`,
+ * `already-sent`, `bad-day`
  */
 export async function sendLater(ctx: Context, packetId: string, body: SendLaterBody, member: Member): Promise<void> {
   const row = await packetOr404(ctx.database.pool, packetId);
@@ -56,7 +56,11 @@ export function notThen(at: Date, now: Date): string | null {
   return ahead > MOST_AHEAD_MS ? 'That is more than a year ahead. Choose an earlier day.' : null;
 }
 
-/** Cancels a scheduled sending; the draft stays as it is. */
+/**
+ * Cancels a scheduled sending; the draft stays as it is.
+ *
+ * @throws Problem `not-found`
+ */
 export async function sendNotLater(ctx: Context, packetId: string): Promise<void> {
   await change(ctx, packetId, (tx) => q.clearSendAt(tx.db, packetId, null));
 }
@@ -80,6 +84,8 @@ async function change(
 /**
  * Sends a scheduled draft that is due. If it cannot be sent it stays a draft, and the member who scheduled it is
  * notified why.
+ *
+ * @throws Problem `not-found`
  */
 export async function sendWhenDue(ctx: Context, packetId: string): Promise<void> {
   const db = ctx.database.pool;

@@ -48,6 +48,7 @@ import { progressOf } from '@gatepath/core/routing';
  * Checks a draft and sends it through its first gate.
  *
  * @param o `isDue`: its time, including what a kit requires of it, was settled before
+ * @throws Problem `warnings`, `not-allowed-for`, `already-sent`, `changed-meanwhile`, `gate-check`, `not-found`
  */
 export async function sendPacket(
   ctx: Context,
@@ -127,6 +128,7 @@ export async function runGateCheck(
 /**
  * Runs the gate check of a draft. @throws Problem for a finding that stops it, or for warnings that are not accepted
  * yet
+ * @throws Problem `warnings`, `not-found`, `already-sent`, `changed-meanwhile`, `gate-check`
  */
 export async function checkDraft(
   ctx: Context,
@@ -331,7 +333,11 @@ function comingUp(state: PacketState, now: Date): SentView['ahead'] {
   return out.sort((a, b) => a.day.localeCompare(b.day));
 }
 
-/** Returns the packet's chain of events as a file that `verify` accepts. */
+/**
+ * Returns the packet's chain of events as a file that `verify` accepts.
+ *
+ * @throws Problem `not-found`
+ */
 export async function chainOf(ctx: Context, packetId: string): Promise<{ name: string; text: string }> {
   const row = await packetOr404(ctx.database.pool, packetId);
   const rows = await eventsAfter(ctx.database.pool, packetId, 0);
@@ -341,7 +347,11 @@ export async function chainOf(ctx: Context, packetId: string): Promise<{ name: s
   return { name: chainFileName(row.name), text: writeChain(packetId, chain, await ctx.seal()) };
 }
 
-/** Returns a picture of a hand that is on a page of the packet. */
+/**
+ * Returns a picture of a hand that is on a page of the packet.
+ *
+ * @throws Problem `not-found`
+ */
 export async function packetPicture(ctx: Context, packetId: string, sha256: string): Promise<string> {
   const { state } = await loadState(ctx.database.pool, packetId);
   const there = state && shownFills(state).some((f) => f.shows.form === 'picture' && f.shows.picture.sha256 === sha256);
@@ -349,7 +359,11 @@ export async function packetPicture(ctx: Context, packetId: string, sha256: stri
   return sha256;
 }
 
-/** Returns the sealed copy of one document of a packet. */
+/**
+ * Returns the sealed copy of one document of a packet.
+ *
+ * @throws Problem `not-found`
+ */
 export async function sealedFile(
   db: Db,
   packetId: string,

@@ -1,4 +1,4 @@
-/** The address book from within a transaction: who somebody is that a deal names. */
+/** Finding and adding people of the address book within a transaction. */
 import type { PartyBody } from '@gatepath/contract';
 import { sure } from '@gatepath/core/sure';
 import type { Db } from '../db/pool';
@@ -7,8 +7,8 @@ import { newId } from '../ids';
 import * as q from './queries';
 
 /**
- * Who of the address book a person of a deal is: whom it names, else whoever has their name and address, else somebody
- * new. What the deal knows of how they are reached is what the book knows from then on.
+ * Returns the person of the address book that a party of a deal is: the one it names, otherwise the one with the same
+ * name and address, otherwise a new one. The address book takes over how the deal reaches them.
  *
  * @returns the person's id
  */

@@ -2,7 +2,7 @@ import type { Db } from '../db/pool';
 import { saveEntries } from '../find/queries';
 import type { PersonRow } from './queries';
 
-/** Keeps how people of the address book are found. */
+/** Saves the search entries of people. */
 export async function indexPeople(db: Db, people: Omit<PersonRow, 'merged_into'>[]): Promise<void> {
   await saveEntries(
     db,
@@ -18,7 +18,7 @@ export async function indexPeople(db: Db, people: Omit<PersonRow, 'merged_into'>
   );
 }
 
-/** People who are found no more. */
+/** Deletes the search entries of people. */
 export async function deletePeopleEntries(db: Db, ids: string[]): Promise<void> {
   await db.query(`delete from find_entry where kind = 'person' and id = any($1::text[])`, [ids]);
 }

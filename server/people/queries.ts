@@ -15,7 +15,7 @@ export interface PersonRow {
 
 const COLUMNS = 'id, name, email, phone, company, merged_into';
 
-/** A person, or the one they were made one with; null when there is none. */
+/** Returns a person, or the person they were merged into; null if there is none. */
 export async function personById(db: Db, id: string): Promise<PersonRow | null> {
   const r = await db.query<PersonRow>(
     `with recursive way as (
@@ -28,7 +28,7 @@ export async function personById(db: Db, id: string): Promise<PersonRow | null> 
   return r.rows[0] ?? null;
 }
 
-/** A person by name and address, in whatever case they are written; null when there is none. */
+/** Returns a person by name and address, ignoring case; null if there is none. */
 export async function personByName(db: Db, name: string, email: string): Promise<PersonRow | null> {
   const r = await db.query<PersonRow>(
     `select ${COLUMNS} from person where lower(name) = lower($1) and lower(email) = lower($2)`,
@@ -37,7 +37,7 @@ export async function personByName(db: Db, name: string, email: string): Promise
   return r.rows[0] ?? null;
 }
 
-/** Keeps a person; one of the same name and address who came in meanwhile stays. */
+/** Saves a person, unless one with the same name and address was saved meanwhile. */
 export async function insertPerson(db: Db, p: Omit<PersonRow, 'merged_into'> & { at: Date }): Promise<void> {
   await db.query(
     `insert into person (id, name, email, phone, company, created_at) values ($1, $2, $3, $4, $5, $6)
@@ -46,12 +46,12 @@ export async function insertPerson(db: Db, p: Omit<PersonRow, 'merged_into'> & {
   );
 }
 
-/** Gives up the name and address of a row that only leads to another person, so that they can have it. */
+/** Clears the name and address of a merged row, so that another person can have them. */
 export async function freeName(db: Db, id: string): Promise<void> {
   await db.query(`update person set name = name || ' ' || id where id = $1 and merged_into is not null`, [id]);
 }
 
-/** Corrects a person. */
+/** Saves a corrected person. */
 export async function updatePerson(db: Db, p: Omit<PersonRow, 'merged_into'>): Promise<void> {
   await db.query('update person set name = $2, email = $3, phone = $4, company = $5 where id = $1', [
     p.id,
@@ -62,7 +62,7 @@ export async function updatePerson(db: Db, p: Omit<PersonRow, 'merged_into'>): P
   ]);
 }
 
-/** Corrects a person in the open deals they are in. @returns the deals */
+/** Corrects a person in the open deals they are in. @returns the ids of the deals */
 export async function updateParties(db: Db, p: Omit<PersonRow, 'merged_into'>): Promise<string[]> {
   const r = await db.query<{ deal_id: string }>(
     `update party set name = $2, email = $3, phone = $4 from deal d
@@ -74,7 +74,7 @@ export async function updateParties(db: Db, p: Omit<PersonRow, 'merged_into'>): 
   return [...new Set(r.rows.map((x) => x.deal_id))];
 }
 
-/** Makes `from` lead to `into`, with all the deals they are in. @returns those deals */
+/** Merges `from` into `into`, with all their deals. @returns the ids of those deals */
 export async function merge(db: Db, from: string, into: string): Promise<string[]> {
   const r = await db.query<{ deal_id: string }>(
     'update party set person_id = $2 where person_id = $1 returning deal_id',
@@ -84,7 +84,7 @@ export async function merge(db: Db, from: string, into: string): Promise<string[
   return [...new Set(r.rows.map((x) => x.deal_id))];
 }
 
-/** People by name, after the one with this name and id. */
+/** Returns people by name, after the one with this name and id. */
 export async function listPeople(
   db: Db,
   o: { after: { name: string; id: string } | null; search: string | null; limit: number },
@@ -99,7 +99,7 @@ export async function listPeople(
   return r.rows;
 }
 
-/** Others of the same name, or reached at the same address. */
+/** Returns others with the same name or the same address. */
 export async function alike(db: Db, p: PersonRow): Promise<PersonRow[]> {
   const r = await db.query<PersonRow>(
     `select ${COLUMNS} from person where merged_into is null and id <> $1
@@ -109,7 +109,7 @@ export async function alike(db: Db, p: PersonRow): Promise<PersonRow[]> {
   return r.rows;
 }
 
-/** A deal a person is in. */
+/** A deal that a person is in. */
 export interface DealOfPerson {
   id: string;
   address: string;
@@ -119,7 +119,7 @@ export interface DealOfPerson {
   ordinal: number;
 }
 
-/** The deals a person is in, newest first. */
+/** Returns the deals a person is in, newest first. */
 export async function dealsOf(db: Db, personId: string, limit: number): Promise<DealOfPerson[]> {
   const r = await db.query<DealOfPerson>(
     `select d.id, d.address, d.kind, d.status, p.side, p.ordinal from party p join deal d on d.id = p.deal_id
@@ -129,7 +129,7 @@ export async function dealsOf(db: Db, personId: string, limit: number): Promise<
   return r.rows;
 }
 
-/** A packet a person acts in. */
+/** A packet that a person has a part in. */
 export interface PacketOfPerson {
   id: string;
   name: string;
@@ -139,7 +139,7 @@ export interface PacketOfPerson {
   at: Date;
 }
 
-/** The packets a person acts in, newest first. */
+/** Returns the packets a person has a part in, newest first. */
 export async function packetsOf(db: Db, personId: string, limit: number): Promise<PacketOfPerson[]> {
   const r = await db.query<PacketOfPerson>(
     `select k.id, k.name, d.address, k.status, k.hold_up, coalesce(k.sent_at, k.created_at) as at
@@ -153,7 +153,7 @@ export async function packetsOf(db: Db, personId: string, limit: number): Promis
   return r.rows;
 }
 
-/** People of the book after one of them, in the order of their ids. */
+/** Returns people after one of them, in the order of their ids. */
 export async function peopleAfter(db: Db, after: string, limit: number): Promise<PersonRow[]> {
   const r = await db.query<PersonRow>(
     `select ${COLUMNS} from person where id > $1 and merged_into is null order by id limit $2`,

@@ -1,4 +1,4 @@
-/** The firm's address book: one person in many deals, with all of it on one page. */
+/** The firm's address book: one person in many deals, all of it on one page. */
 import type { ListQuery, Page, PersonBody, PersonSummary, PersonView } from '@gatepath/contract';
 import { lastOf } from '@gatepath/core/sure';
 import type { Context } from '../context';
@@ -14,12 +14,12 @@ import { messageSummary } from '../mailroom/service';
 import { notFound, Problem } from '../problem';
 import * as q from './queries';
 
-/** Deals, packets and messages that one page tells of. */
+/** Maximum number of deals, packets and messages on one page. */
 const MOST = { deals: 100, packets: 60, messages: 40 };
 
 const summary = ({ id, name, email, phone, company }: q.PersonRow) => ({ id, name, email, phone, company });
 
-/** A page of the address book, by name. */
+/** Returns a page of the address book, by name. */
 export async function listPeople(ctx: Context, query: ListQuery): Promise<Page<PersonSummary>> {
   const rows = await q.listPeople(ctx.database.pool, {
     after: query.after ? await placeOf(ctx, query.after) : null,
@@ -33,14 +33,14 @@ export async function listPeople(ctx: Context, query: ListQuery): Promise<Page<P
   };
 }
 
-/** Where in the book a person stands, after whom a page begins. */
+/** Returns the name and id of the person after whom a page begins. */
 async function placeOf(ctx: Context, id: string): Promise<{ name: string; id: string } | null> {
   const p = await q.personById(ctx.database.pool, id);
   return p && { name: p.name.toLowerCase(), id: p.id };
 }
 
 /**
- * One person; of one who was made one with another, the other.
+ * Returns a person, or the person they were merged into.
  *
  * @throws Problem `not-found`
  */
@@ -65,7 +65,7 @@ export async function personView(ctx: Context, id: string, member: Member): Prom
 }
 
 /**
- * Makes sure that nobody else has a name and address; a row that only leads to this person gives them up.
+ * Requires that nobody else has a name and address. A row that was merged into this person gives them up.
  *
  * @throws Problem `named-twice`
  */
@@ -78,7 +78,8 @@ async function requireFree(db: Db, id: string, name: string, email: string): Pro
 }
 
 /**
- * Corrects a person in the book and in their open deals; packets that are on their way keep whom they were sent to.
+ * Corrects a person in the address book and in their open deals. Packets that were sent keep the names they were sent
+ * with.
  *
  * @throws Problem `not-found`, `named-twice`
  */
@@ -103,10 +104,10 @@ export async function setPerson(ctx: Context, id: string, body: PersonBody, memb
 }
 
 /**
- * Makes one of a person who is named twice: the one stays, the other leads to it, with all their deals.
+ * Merges a person who is in the address book twice, with all their deals.
  *
- * @param otherId  who is found no more by themselves
- * @throws Problem `not-found`
+ * @param otherId  the person that is merged and no longer found
+ * @throws Problem `named-twice`, `not-found`
  */
 export async function mergePerson(ctx: Context, id: string, otherId: string, member: Member): Promise<PersonView> {
   await inTransaction(ctx.database.pool, async (tx) => {

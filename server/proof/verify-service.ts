@@ -5,7 +5,9 @@ import type { Upload } from '../http/upload';
 import { Problem } from '../problem';
 import { chunksOf } from '../files/chunks';
 
-/** Verifies a sealed copy that anybody uploaded. The file stays in memory. @throws Problem `busy` */
+/**
+ * Verifies a sealed copy that anybody uploaded. The file stays in memory. @throws Problem `paper-too-large`, `busy`
+ */
 export async function verifyCopy(ctx: Context, { name: fileName, stream }: Upload): Promise<CopyVerification> {
   const chunks: Buffer[] = [];
   for await (const chunk of chunksOf(stream)) chunks.push(chunk);

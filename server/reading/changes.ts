@@ -1,12 +1,12 @@
-/** What changed from one version of a paper to the next, of what was read on both. */
+/** Comparing two versions of a paper by what was read on both. */
 import { compareVersions, type Comparison, type VersionPage } from '@gatepath/core/changed';
 import { factsIn, type FactsFile } from '../pdf/facts-file';
 import { itemAt } from '@gatepath/core/sure';
 
-/** A version of a document, for comparing. */
+/** A version of a document to compare. */
 export interface VersionFile {
   facts: FactsFile;
-  /** Pages that are pictures, from 1. */
+  /** Scanned pages, from 1. */
   scans: number[];
 }
 

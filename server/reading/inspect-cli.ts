@@ -1,4 +1,7 @@
-/** `npm run -s inspect -- FILE.pdf [--blank FILE.pdf]`: pages and places of a PDF, and which are filled, as one JSON object. */
+/**
+ * `npm run -s inspect -- FILE.pdf [--blank FILE.pdf]` prints the pages and places of a PDF, and which are filled, as
+ * one JSON object.
+ */
 import { parseArgs } from 'node:util';
 import { inspect } from './inspect';
 import { stopRecognising } from '../scan/recognise';

@@ -1,4 +1,4 @@
-/** What a PDF has printed on it: the pages and the places to fill, for the desk and for `npm run inspect`. */
+/** What is printed on a PDF: its pages and places, for the desk and for `npm run inspect`. */
 import type { PDFiumDocument } from '@hyzyla/pdfium';
 import { roundRect } from '@gatepath/core/paper';
 import {
@@ -18,7 +18,7 @@ import { openContent, pageContent } from '../pdf/content';
 import { pdfium } from '../pdf/draw';
 import { formFields } from '../pdf/fields';
 
-/** What `inspect` prints about a file. */
+/** What `inspect` prints of a file. */
 export interface Inspection {
   pages: { width: number; height: number; rotation: number }[];
   /** Each place, and whether it is filled. */
@@ -26,9 +26,9 @@ export interface Inspection {
 }
 
 /**
- * Reads the places of a file, printed ones and fields of its form; of pages that are pictures, too.
+ * Reads the places of a file: printed places, form fields, and places on scanned pages.
  *
- * @param blank the empty form, where it is at hand: then its places are looked for in the file
+ * @param blank the empty form, if there is one: its places are looked for in the file
  */
 export async function inspect(file: string | Uint8Array, blank?: string | Uint8Array): Promise<Inspection> {
   const back = await wholePaper(file);
@@ -51,20 +51,20 @@ export async function inspect(file: string | Uint8Array, blank?: string | Uint8A
 }
 
 interface WholePaper extends ReturnedPaper {
-  /** Its pages as they came. */
+  /** The pages as read, before they were straightened. */
   came: PageContent[];
   asItCame: (place: PrintedPlace) => PrintedPlace;
   close: () => void;
 }
 
-/** The places of a file alone, without looking whether they are filled. */
+/** Returns the places of a file, without examining whether they are filled. */
 export async function placesIn(file: string | Uint8Array): Promise<PrintedPlace[]> {
   const paper = await wholePaper(file);
   paper.close();
   return paper.places.map(paper.asItCame);
 }
 
-/** A file with everything that is read on it. */
+/** Returns a file with everything that is read on it. */
 async function wholePaper(file: string | Uint8Array): Promise<WholePaper> {
   const bytes = typeof file === 'string' ? await readStored(file) : file;
   const came = await contentsOf(bytes);

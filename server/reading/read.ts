@@ -16,25 +16,25 @@ import { readable, withRecognized, type Readable } from '@gatepath/core/scan';
 import { addDrawn } from '../scan/page';
 import { itemAt } from '@gatepath/core/sure';
 
-/** Cells of the ink grid, in points; at 96 dpi a cell is four pixels wide. */
+/** Size of a cell of the ink grid, in points; at 96 dpi a cell is four pixels wide. */
 const CELL = 3;
 const READ_DPI = 96;
-/** Difference in brightness (of 255) from the page's ground from which a pixel counts as ink. */
+/** Difference in brightness (of 255) from the page's background above which a pixel counts as ink. */
 const INK_CONTRAST = 22;
 
 /** What to read: a prepared file and its original. */
 export interface ReadTask {
   /** The prepared file. */
   file: string;
-  /** The original file, when that was a PDF: its form is read there. */
+  /** The original file if it was a PDF: its form is read there. */
   original: string | null;
   sizes: { width: number; height: number }[];
   /** From 1, both included. */
   from: number;
   to: number;
-  /** Words of the pages read before, which tell what kind of paper it is. */
+  /** Words of the pages already read, which show what type of document it is. */
   before: string;
-  /** What people have put on the pages already, of a sealed copy. */
+  /** What people have put on the pages of a sealed copy. */
   putOn?: PutOn[];
 }
 
@@ -45,21 +45,21 @@ export interface PutOn {
   rect: Rect;
 }
 
-/** Share of a printed place that something on it covers from which the place is filled. */
+/** Share of a printed place that must be covered for the place to count as filled. */
 const FILLED = 0.25;
 
 /** Progress of reading. */
 export interface ReadStep {
-  /** Pages and places as items of JSON lists, without the brackets: the server only joins and packs them. */
+  /** Pages and places as items of JSON lists, without the brackets: the server only joins and compresses them. */
   pages: string;
   places: string;
-  /** Pages that are pictures and have no words yet. */
+  /** Scanned pages that have no words yet. */
   scans: number[];
-  /** Words of these pages. */
+  /** The words of these pages. */
   text: string;
 }
 
-/** Facts of some pages of a file. */
+/** Reads some pages of a file. */
 export async function readPages(task: ReadTask, at: (where: string) => void): Promise<ReadStep> {
   const drawn = await openFile(task.file);
   const prepared = await cachedContent(task.file);
@@ -106,7 +106,7 @@ export async function readPages(task: ReadTask, at: (where: string) => void): Pr
   };
 }
 
-/** Whether somebody has put something where a place is printed. */
+/** Returns whether a person has put something on a printed place. */
 const isFilled = ({ page, rect }: PrintedPlace, putOn: PutOn[]) =>
   putOn.some(
     (p) => p.page === page && overlapArea(p.rect, rect) >= FILLED * Math.min(rect.w * rect.h, p.rect.w * p.rect.h),
@@ -114,10 +114,10 @@ const isFilled = ({ page, rect }: PrintedPlace, putOn: PutOn[]) =>
 
 const items = (list: unknown[]) => JSON.stringify(list).slice(1, -1);
 
-/** Stands for words that do not run left to right: they are print, but are not read. */
+/** Stands for words that do not run left to right: they are print, but they are not read. */
 const TURNED = '\u00b7';
 
-/** The form of the original, if it has one: its fields, and its pages without what the fields draw. */
+/** Returns the form of the original, if it has one: its fields, and its pages without what the fields draw. */
 async function readForm(task: ReadTask): Promise<{ places: PrintedPlace[]; contents: PageContent[] } | null> {
   if (!task.original || task.original === task.file) return null;
   const doc = await cachedContent(task.original);
@@ -130,7 +130,7 @@ async function readForm(task: ReadTask): Promise<{ places: PrintedPlace[]; conte
   return { places: places.map((p) => ({ ...p, page: p.page - task.from + 1 })), contents };
 }
 
-/** The ink grid of a drawn page. The ground is its commonest brightness, so tinted sheets work too. */
+/** Returns the ink grid of a drawn page. The background is the most common brightness, so tinted sheets work too. */
 export function inkOfPixels(px: PagePixels, size: { width: number; height: number }): InkGrid {
   const histogram = new Uint32Array(256);
   for (const v of px.data) histogram[v]!++;

@@ -46,7 +46,11 @@ async function readyOr(ctx: Context, id: string, member: Member): Promise<q.Docu
   return row;
 }
 
-/** Begins to look for the gaps of a paper, against an empty form where there is one. */
+/**
+ * Begins to look for the gaps of a paper, against an empty form where there is one.
+ *
+ * @throws Problem `not-found`, `sent-back`, `reading`
+ */
 export async function beginReview(
   ctx: Context,
   id: string,
@@ -74,7 +78,11 @@ export async function beginReview(
   return check(ctx, id, member);
 }
 
-/** The check of a paper as it stands. */
+/**
+ * The check of a paper as it stands.
+ *
+ * @throws Problem `not-found`
+ */
 export async function check(ctx: Context, id: string, member: Member): Promise<PaperReviewView> {
   await documentFor(ctx.database.pool, id, member);
   const row = await c.reviewOf(ctx.database.pool, id);
@@ -155,7 +163,11 @@ async function change<T>(
   });
 }
 
-/** What somebody says of places after looking at them. */
+/**
+ * What somebody says of places after looking at them.
+ *
+ * @throws Problem `not-found`
+ */
 export async function sayOfPlaces(
   ctx: Context,
   id: string,
@@ -170,7 +182,11 @@ export async function sayOfPlaces(
   });
 }
 
-/** The paper is done: it has all it needs, or is kept as it is for a reason. */
+/**
+ * The paper is done: it has all it needs, or is kept as it is for a reason.
+ *
+ * @throws Problem `gaps-open`, `not-found`
+ */
 export async function endReview(
   ctx: Context,
   id: string,
@@ -205,7 +221,11 @@ function whyNotBack(row: c.ReviewRow): string | null {
   return open.length ? null : 'No place is empty: there is nothing to send it back for.';
 }
 
-/** A draft for what is missing: marks at the empty places, for whom they are; the paper otherwise as it is. */
+/**
+ * A draft for what is missing: marks at the empty places, for whom they are; the paper otherwise as it is.
+ *
+ * @throws Problem `not-found`, `gaps-open`
+ */
 export async function sendBack(ctx: Context, id: string, member: Member): Promise<PaperReviewView> {
   await documentFor(ctx.database.pool, id, member);
   const row = await c.reviewOf(ctx.database.pool, id);

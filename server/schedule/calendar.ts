@@ -75,7 +75,11 @@ export async function sendDigest(ctx: Context, id: string): Promise<void> {
   });
 }
 
-/** Sets the demo's clock forward and lets happen what then is due, half a day at a time. */
+/**
+ * Sets the demo's clock forward and lets happen what then is due, half a day at a time.
+ *
+ * @throws Problem `not-demo`
+ */
 export async function forwardClock(ctx: Context, hours: number): Promise<void> {
   if (!ctx.config.clockForward) throw new Problem('not-demo', 'Only the demo’s clock can be set forward.');
   for (let left = hours; left > 0; left -= A_STRIDE) {

@@ -83,7 +83,7 @@ async function asUsed(ctx: Context, ids: string[]): Promise<Map<string, Row>> {
 /**
  * Imports a bundle, completely or not at all. Imported items are not on the shelf until a member puts them there.
  *
- * @throws Problem `bad-bundle`, and those of documents
+ * @throws Problem `too-large`, `bad-bundle`, and those of documents
  */
 export async function bringBundle(ctx: Context, file: Upload, member: Member): Promise<BroughtView> {
   const stored = await ctx.files.putStream(file.stream);

@@ -28,7 +28,11 @@ export async function newForm(ctx: Context, file: Upload, member: Member): Promi
   return itemView(ctx, id, member);
 }
 
-/** Adds a changed paper of a form: it is read, and replaces nothing before a member approves it. */
+/**
+ * Adds a changed paper of a form: it is read, and replaces nothing before a member approves it.
+ *
+ * @throws Problem `not-found`
+ */
 export async function bringChanged(ctx: Context, id: string, file: Upload, member: Member): Promise<DocumentView> {
   // Who may not is told before the file is worked on, and asked again when it is kept.
   const mine = (db: Parameters<typeof toChange>[0]) => toChange(db, id, member);

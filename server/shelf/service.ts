@@ -43,7 +43,11 @@ export async function newKit(ctx: Context, body: KitBody, member: Member): Promi
   return itemView(ctx, id, member);
 }
 
-/** Applies edits to what is prepared; edits of several people are applied one after another. */
+/**
+ * Applies edits to what is prepared; edits of several people are applied one after another.
+ *
+ * @throws Problem `over-limits`, `no-name`, `unknown-document`
+ */
 export async function editItem(ctx: Context, id: string, body: EditsBody, member: Member): Promise<SavedDraft> {
   return inTransaction(ctx.database.pool, async (tx) => {
     const row = await toChange(tx.db, id, member);
@@ -76,7 +80,11 @@ async function requirePapers(db: Db, row: q.ShelfRow, draft: Draft, member: Memb
     throw new Problem('unknown-document', 'A paper of this form is not there any more. Load the page again.');
 }
 
-/** Sets what stands beside the draft: the last day, what is locked, whether it is retired. */
+/**
+ * Sets what stands beside the draft: the last day, what is locked, whether it is retired.
+ *
+ * @throws Problem `unknown-member`
+ */
 export async function setItem(ctx: Context, id: string, body: ShelfPatch, member: Member): Promise<ShelfItemView> {
   const now = await inTransaction(ctx.database.pool, async (tx) => {
     const was = await toChange(tx.db, id, member);
@@ -155,7 +163,11 @@ async function requireReady(db: Db, row: q.ShelfRow): Promise<void> {
   if (reading) throw new Problem('reading', `“${reading.name}” is still being read. It is ready in a moment.`);
 }
 
-/** Throws away what was never put on the shelf; the files of its paper go when nothing else needs them. */
+/**
+ * Throws away what was never put on the shelf; the files of its paper go when nothing else needs them.
+ *
+ * @throws Problem `was-sent`
+ */
 export async function deleteItem(ctx: Context, id: string, member: Member): Promise<void> {
   await inTransaction(ctx.database.pool, async (tx) => {
     const row = await toChange(tx.db, id, member);

@@ -106,6 +106,7 @@ function peopleTold({ made }: Worked): KitTrial['people'] {
  * Makes a packet of a kit, and sends it when that is wished. What stops it stops it before anything is kept.
  *
  * @returns the packet's id
+ * @throws Problem `over-limits`, `gate-check`, `warnings`, `changed-meanwhile`
  */
 export async function useKit(
   ctx: Context,

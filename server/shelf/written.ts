@@ -39,7 +39,11 @@ import * as q from './queries';
 import { tidyPapers } from './service';
 import { itemView } from './views';
 
-/** Begins a form that is written here. */
+/**
+ * Begins a form that is written here.
+ *
+ * @throws Problem `unfit-text`
+ */
 export async function newWritten(ctx: Context, body: WrittenFormBody, member: Member): Promise<ShelfItemView> {
   const id = newId();
   const text = emptyWritten(body.name);
@@ -55,7 +59,7 @@ export async function newWritten(ctx: Context, body: WrittenFormBody, member: Me
 /**
  * Keeps the text of a form and sets its paper anew; the places in it are the form's marks from then on.
  *
- * @throws Problem `unfit-text`, `changed-meanwhile`, `over-limits`, `not-maker`
+ * @throws Problem `not-found`, `unfit-text`, `changed-meanwhile`, `over-limits`, `not-maker`
  */
 export async function saveText(ctx: Context, id: string, body: WrittenBody, member: Member): Promise<ShelfItemView> {
   const text = fitText(body.text);
@@ -256,6 +260,7 @@ const settledOf = perContext(() => new LRUCache<string, Settled>({ max: 60, ttl:
  * that is looked at only is cleared away with whatever nobody uses.
  *
  * @returns the form, the keys of tags that are not known, and letters that cannot be printed
+ * @throws Problem `unfit-text`
  */
 export async function paperOnDeal(
   ctx: Context,

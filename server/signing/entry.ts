@@ -45,6 +45,7 @@ function linkOf(ctx: Context, visit: Visit): Promise<q.LinkRow | null> {
  * Refuses a visit that may not enter, not yet or no longer, before its body is read.
  *
  * @param beforeStep whether the second step may still be open
+ * @throws Problem `step-wanted`, and those of `enter`
  */
 export async function requireLink(ctx: Context, visit: Visit, beforeStep = false): Promise<void> {
   const entry = await findEntry(ctx, visit);
@@ -66,7 +67,11 @@ export async function wordsOfLink(ctx: Context, visit: Visit): Promise<Words> {
   return party ? wordsOf(party.language) : visit.words;
 }
 
-/** Returns the link, packet and party of a visit. A wrong or ended link reveals nothing about what it opened. */
+/**
+ * Returns the link, packet and party of a visit. A wrong or ended link reveals nothing about what it opened.
+ *
+ * @throws Problem `taken-out`, `not-your-turn`, `dead-link`, `withdrawn`, `lapsed`
+ */
 export async function enter(ctx: Context, visit: Visit): Promise<Entry> {
   const { door } = visit;
   // What was seen at the door is good for one look, and for as long as a request usually takes.
@@ -75,7 +80,7 @@ export async function enter(ctx: Context, visit: Visit): Promise<Entry> {
   return door ? enterAnew(ctx, visit) : findEntry(ctx, visit);
 }
 
-/** The same after a long body has arrived: the link may have ended meanwhile. */
+/** The same after a long body has arrived: the link may have ended meanwhile. @throws Problem those of `enter` */
 export function enterAnew(ctx: Context, visit: Visit): Promise<Entry> {
   visit.link = undefined;
   return findEntry(ctx, visit);
@@ -116,7 +121,11 @@ async function isProved(ctx: Context, visit: Visit, link: q.LinkRow, party: Pack
   return !!proof && q.proofExists(ctx.database.pool, hashFor(ctx, 'proof', proof), link.packet_id, party.id);
 }
 
-/** The same for everything that shows or changes documents: the second step must be passed. */
+/**
+ * The same for everything that shows or changes documents: the second step must be passed.
+ *
+ * @throws Problem `step-wanted`, and those of `enter`
+ */
 export async function enterProved(ctx: Context, visit: Visit): Promise<Entry> {
   const entry = await enter(ctx, visit);
   requireStep(entry);
@@ -126,7 +135,8 @@ export async function enterProved(ctx: Context, visit: Visit): Promise<Entry> {
 /**
  * Sends a one-time code of six digits to the party's email or phone.
  *
- * @throws Problem `code-soon` within a minute of the last one, `locked`
+ * @throws Problem `code-soon` within a minute of the last one, `locked`, `not-found` when no code is asked of the party, and
+ * those of `enter`
  */
 export async function sendCode(ctx: Context, visit: Visit): Promise<void> {
   const { state, party, words } = await enter(ctx, visit);
@@ -186,7 +196,7 @@ function judge(
  * Accepts a code. The right one gives this browser a proof, whose secret is returned for a cookie. A wrong one is
  * counted; after a few the party is locked out until the sender unlocks it.
  *
- * @throws Problem `wrong-code`, `locked`, `not-found` when no second step is asked of the party
+ * @throws Problem `wrong-code`, `locked`, `not-found` when no second step is asked of the party, and those of `enter`
  */
 export async function giveCode(ctx: Context, visit: Visit, given: string): Promise<{ name: string; secret: string }> {
   const { state, party, words } = await enter(ctx, visit);
@@ -229,7 +239,11 @@ export async function giveCode(ctx: Context, visit: Visit, given: string): Promi
   return { name: proofCookie(state.packetId, party.id), secret: answer };
 }
 
-/** Returns the packet and the link of a visit: a live view follows the packet as long as the link works. */
+/**
+ * Returns the packet and the link of a visit: a live view follows the packet as long as the link works.
+ *
+ * @throws Problem those of `enter`
+ */
 export async function packetOfVisit(ctx: Context, visit: Visit): Promise<{ packetId: string; linkId: string }> {
   const { state, link } = await enter(ctx, visit);
   return { packetId: state.packetId, linkId: link.id };

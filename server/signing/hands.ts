@@ -10,7 +10,11 @@ import * as q from '../links/queries';
 import { clientProblem, type Visit } from './visit';
 import { chunksOf } from '../files/chunks';
 
-/** Removes the paper background from a photo of writing and stores the result. */
+/**
+ * Removes the paper background from a photo of writing and stores the result.
+ *
+ * @throws Problem `no-picture`
+ */
 export async function addPicture(ctx: Context, visit: Visit, upload: Upload): Promise<Picture> {
   const { words, link } = await enterProved(ctx, visit);
   const chunks: Buffer[] = [];
@@ -53,7 +57,11 @@ export async function ownPictures(ctx: Context, packetId: string, party: PacketP
   ];
 }
 
-/** Refuses a hand whose pictures are not the party's own: no other file of the store can become one. */
+/**
+ * Refuses a hand whose pictures are not the party's own: no other file of the store can become one.
+ *
+ * @throws Problem `not-found`
+ */
 export async function requirePictures(ctx: Context, packetId: string, party: PacketParty, hand: Hand): Promise<void> {
   const pictures = picturesOfHand(hand);
   if (!pictures.length) return;

@@ -62,7 +62,11 @@ export async function revisedFor(
   return (await revisedIn(ctx, state, party)).map(({ documentId, on }) => ({ documentId, on }));
 }
 
-/** Returns what changed in a document since this party signed an earlier version of it. */
+/**
+ * Returns what changed in a document since this party signed an earlier version of it.
+ *
+ * @throws Problem `not-found`, `not-worked-out`
+ */
 export async function changesSince(ctx: Context, visit: Visit, documentId: string): Promise<ChangesOfPaper> {
   const { state, party } = await enterProved(ctx, visit);
   const found = (await revisedIn(ctx, state, party)).find((r) => r.documentId === documentId);

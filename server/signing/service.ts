@@ -131,6 +131,7 @@ export async function agree(
  * Sets a hand: typed, drawn, or from a photo.
  *
  * @throws Problem if its typeface lacks letters or its picture is missing, or a refusal of the core
+ * @throws Problem `letters`
  */
 export async function setHand(ctx: Context, visit: Visit, body: HandBody): Promise<SigningView> {
   const entry = await enterProved(ctx, visit);
@@ -156,7 +157,11 @@ export async function fill(ctx: Context, visit: Visit, markId: string, body: Fil
   return patch ? { patch } : view(ctx, done.state, entry.party.id);
 }
 
-/** Adds the file a mark asks for: converted to PDF like any document, stored with the packet. */
+/**
+ * Adds the file a mark asks for: converted to PDF like any document, stored with the packet.
+ *
+ * @throws Problem `not-found`, `no-paper`
+ */
 export async function addFile(
   ctx: Context,
   visit: Visit,
@@ -201,7 +206,11 @@ export function decline(ctx: Context, visit: Visit, reason: string): Promise<Sig
   return actAndView(ctx, visit, { type: 'decline', reason });
 }
 
-/** Returns the image of a page that this party may see. */
+/**
+ * Returns the image of a page that this party may see.
+ *
+ * @throws Problem `not-found`
+ */
 export async function page(
   ctx: Context,
   visit: Visit,
@@ -218,6 +227,8 @@ export async function page(
 /**
  * Returns a document's file: the sealed copy once there is one; before that, the latest sealed revision with this
  * party's unsealed marks drawn onto a copy.
+ *
+ * @throws Problem `not-found`
  */
 export async function file(
   ctx: Context,
@@ -233,7 +244,11 @@ export async function file(
   return { ...now, name: 'bytes' in now ? `${doc.name} (so far).pdf` : `${doc.name}.pdf` };
 }
 
-/** Returns a picture of a hand that this party may see: its own, or one on a page it may read. */
+/**
+ * Returns a picture of a hand that this party may see: its own, or one on a page it may read.
+ *
+ * @throws Problem `not-found`
+ */
 export async function picture(ctx: Context, visit: Visit, sha256: string): Promise<string> {
   const { state, party } = await enterProved(ctx, visit);
   const readable = new Set(readableDocuments(state, party.id).map((d) => d.id));

@@ -20,7 +20,11 @@ export async function handOver(ctx: Context, visit: Visit, body: HandOverBody): 
   await actAs(ctx, visit, await enterProved(ctx, visit), { type: 'hand_over', contact, reason });
 }
 
-/** Changes the language, also before the second step: what it asks must be readable. */
+/**
+ * Changes the language, also before the second step: what it asks must be readable.
+ *
+ * @throws Problem `not-found`
+ */
 export async function setLanguage(ctx: Context, visit: Visit, language: string): Promise<SigningView> {
   if (!LANGUAGES.some((l) => l.tag === language)) throw notFound('This language');
   const entry = await enter(ctx, visit);
