@@ -1,55 +1,60 @@
 /**
  * Days counted from other days: "3 business days after acceptance", "10 days before entry", with the reason for the
- * result. A day is ISO 8601 in the deal's time zone; hours and daylight saving play no part.
+ * result. A day is ISO 8601 in the deal's time zone; hours and daylight saving time do not matter.
  */
 import { listWords } from '../text/names';
 
 /** How a day is counted from another. */
 export interface Count {
-  /** How many days; 0 for the day itself. */
+  /** Number of days; 0 for the day itself. */
   n: number;
-  /** Days of the calendar, or days on which people work. */
+  /** Calendar days, or business days. */
   unit: 'days' | 'business_days';
   way: 'after' | 'before';
   /**
-   * Whether a day that falls on a weekend or a holiday is moved to a day on which people work: on to the next one
-   * when counted forward, back to the last one when counted backward, so that it is never too late.
+   * Whether a day on a weekend or holiday is moved to a business day: to the next one when counted forward, to the
+   * one before when counted backward, so that it is never too late.
    */
   roll: boolean;
 }
 
-/** A day with the reason why it is that one. */
+/** A day with the reason for it. */
 export interface DueDay {
   day: string;
   /** "Fri, Dec 4: 3 business days after Mon, Nov 30, no holiday between". */
   why: string;
 }
 
-/** More days than any paper gives. */
+/** Maximum number of days that can be counted. */
 export const MOST_DAYS = 3_660;
 
 const WEEKDAYS = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat'];
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
 const DAY_MS = 86_400_000;
 
-/** Days since the first of January 1970; plain arithmetic, since a year of them is counted for every rule. */
+/**
+ * Returns the number of days since January 1, 1970. Plain arithmetic, because every rule counts up to a year of them.
+ */
 const numberOf = (day: string) => Date.parse(`${day}T00:00:00Z`) / DAY_MS;
-/** @throws RangeError beyond the years 0 to 9999, which a day is not written for */
+/** Returns the day of a number. @throws RangeError beyond the years 0 to 9999, which ISO days cannot express */
 function dayAt(n: number): string {
   const text = new Date(n * DAY_MS).toISOString();
   if (text.length !== 'YYYY-MM-DDTHH:MM:SS.mmmZ'.length) throw new RangeError('a day beyond the year 9999');
   return text.slice(0, 10);
 }
-/** 1970 began on a Thursday. */
+/** Returns the day of the week, 0 for Sunday; 1970 began on a Thursday. */
 const weekdayOf = (n: number) => (((n + 4) % 7) + 7) % 7;
 const isWeekend = (n: number) => weekdayOf(n) === 0 || weekdayOf(n) === 6;
 
-/** Years a day of a deal may be in: 9999 stands for "no end" in other programs, and leaves no room to count from it. */
+/**
+ * First year a day of a deal may be in. The year 9999 stands for "no end" in other programs and leaves no room to
+ * count from it.
+ */
 export const FIRST_YEAR = 1900;
-/** Last year a day of the calendar may be in; `dueDay` refuses later ones. */
+/** Last year a day of a deal may be in; `dueDay` refuses later ones. */
 export const LAST_YEAR = 2200;
 
-/** Whether a text is a day of the calendar that can be counted from: ISO 8601, of the years 1900 to 2200. */
+/** Returns whether a text is a day that can be counted from: ISO 8601, in the years 1900 to 2200. */
 export function isDay(text: string): boolean {
   if (!/^\d{4}-\d{2}-\d{2}$/.test(text)) return false;
   const year = Number(text.slice(0, 4));
@@ -59,15 +64,15 @@ export function isDay(text: string): boolean {
   return Number.isFinite(n) && dayAt(n) === text;
 }
 
-/** Whether people work on it: no Saturday, no Sunday, no holiday of the firm. */
+/** Returns whether a day is a business day: no Saturday, no Sunday, no holiday of the firm. */
 export function isBusinessDay(day: string, holidays: readonly string[]): boolean {
   return !isWeekend(numberOf(day)) && !holidays.includes(day);
 }
 
 /**
- * Returns a day in few words: "Fri, Dec 4", with its year when that differs from the year of `beside`.
+ * Returns a day in few words: "Fri, Dec 4", with its year if it differs from that of `beside`.
  *
- * @throws RangeError when it is no day of the calendar
+ * @throws RangeError if it is not a day of the calendar
  */
 export function shortDay(day: string, beside = day): string {
   const n = numberOf(day);
@@ -76,18 +81,19 @@ export function shortDay(day: string, beside = day): string {
   return `${WEEKDAYS[weekdayOf(n)] ?? ''}, ${MONTHS[at.getUTCMonth()] ?? ''} ${at.getUTCDate()}${year}`;
 }
 
-/** "3 business days after", "10 days before"; "on" for the day itself. */
+/** Returns a count in words: "3 business days after", "10 days before"; "on" for the day itself. */
 export function countWords({ n, unit, way }: Pick<Count, 'n' | 'unit' | 'way'>): string {
   if (n === 0) return way === 'after' ? 'on' : 'by';
   return `${n} ${unit === 'days' ? '' : 'business '}${n === 1 ? 'day' : 'days'} ${way}`;
 }
 
 /**
- * The day that is counted from another.
+ * Returns the day counted from another.
  *
  * @param from      ISO day
  * @param holidays  ISO days on which the firm does not work
- * @throws RangeError when `from` is no day, or `n` is no whole number from 0 to `MOST_DAYS`
+ * @throws RangeError if `from` is not a day, or `n` is not an integer from 0 to `MOST_DAYS`
+ * @example dueDay({ n: 3, unit: 'business_days', way: 'after', roll: true }, '2026-11-30', []).day // '2026-12-03'
  */
 export function dueDay(count: Count, from: string, holidays: readonly string[]): DueDay {
   if (!isDay(from)) throw new RangeError(`“${from}” is not a day`);

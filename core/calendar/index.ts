@@ -1,20 +1,20 @@
 /**
- * Days and deadlines. A day is ISO 8601 (2026-11-23) in the deal's time zone and lasts until
- * its end; an instant is ISO 8601 in UTC. Holidays are the firm's own list.
+ * Days and deadlines. A day is ISO 8601 (2026-11-23) in the deal's time zone and lasts until its end; an instant is
+ * ISO 8601 in UTC. Holidays are the firm's own list.
  */
 import { DateTime } from 'luxon';
 import { dueDay, isBusinessDay } from './due';
 
 export { countWords, dueDay, isBusinessDay, isDay, MOST_DAYS, shortDay, type Count, type DueDay } from './due';
 
-/** When a packet ends by itself, and whom it reminds when. */
+/** When a packet lapses, and when people are nudged and warned. */
 export interface Schedule {
   /** Last day for signing; null for none. */
   lastDay: string | null;
-  /** Days before the last one on which those who are waited for are warned; 0 for no warning. */
+  /** Days before the last day on which people who are waited for are warned; 0 for no warning. */
   warnDays: number;
   nudge: NudgePlan | null;
-  /** When what is begun goes out; absent for the moment it is sent. */
+  /** When the packet is sent; absent to send it at once. */
   sending?: SendingTime | null;
 }
 
@@ -24,11 +24,11 @@ export interface NudgePlan {
   first: number;
   /** Days from one nudge to the next. */
   every: number;
-  /** How many at most, to each person. */
+  /** Maximum number of nudges per person. */
   most: number;
-  /** Never on a weekend or a holiday: such a nudge waits for the next business day. */
+  /** Never on a weekend or holiday: such a nudge waits for the next business day. */
   businessDays: boolean;
-  /** What the sender says in a nudge of their own, with tags; absent for nothing. */
+  /** The sender's own words in a nudge, with tags; absent for none. */
   words?: string;
 }
 
@@ -44,19 +44,22 @@ export const USUAL_SCHEDULE: Schedule = {
 /** The hour of the day, local time, at which nudges and warnings go out. */
 export const NUDGE_HOUR = 9;
 
-/** The day an instant falls on in a zone. */
+/** Returns the day of an instant in a time zone. */
 export function dayOf(instant: string, zone: string): string {
   return DateTime.fromISO(instant, { zone }).toISODate()!;
 }
 
-/** When something begun now goes: so many business days from today, at a full hour of the deal's own time. */
+/**
+ * When something is sent that is begun now: a number of business days from today, at a full hour in the deal's time
+ * zone.
+ */
 export interface SendingTime {
-  /** 0 for the same day, or the next business day where the hour has passed. */
+  /** 0 for the same day, or the next business day if the hour has passed. */
   days: number;
   hour: number;
 }
 
-/** The day and hour that a sending time means for what is begun at an instant. */
+/** Returns the day and hour of a sending time for something begun at an instant. */
 export function sendingDay(
   { days, hour }: SendingTime,
   now: string,
@@ -69,29 +72,29 @@ export function sendingDay(
   return { day: hourOf(day, hour, zone) > now ? day : after(days + 1), hour };
 }
 
-/** The first instant after a day: what is due on it is late from then on. */
+/** Returns the first instant after a day: what is due on it is late from then on. */
 export function endOfDay(day: string, zone: string): string {
   return DateTime.fromISO(day, { zone }).plus({ days: 1 }).startOf('day').toUTC().toISO()!;
 }
 
-/** How much of its day is left at an instant, in milliseconds. */
+/** Returns how much of its day is left at an instant, in milliseconds. */
 export function leftOfDay(instant: string, zone: string): number {
   const at = DateTime.fromISO(instant, { zone });
   return at.plus({ days: 1 }).startOf('day').toMillis() - at.toMillis();
 }
 
-/** A day so many days later (or earlier, when negative). */
+/** Returns the day a number of days later, or earlier if negative. */
 export function addDays(day: string, days: number): string {
   return DateTime.fromISO(day, { zone: 'utc' }).plus({ days }).toISODate()!;
 }
 
-/** Days from one day to another; negative when the other is earlier. */
+/** Returns the number of days from one day to another; negative if the other is earlier. */
 export function daysBetween(from: string, to: string): number {
   const at = (d: string) => DateTime.fromISO(d, { zone: 'utc' });
   return Math.round(at(to).diff(at(from), 'days').days);
 }
 
-/** The day itself when it is a business day, else the next one. */
+/** Returns the day if it is a business day, otherwise the next one. */
 export function businessDayFrom(day: string, holidays: readonly string[]): string {
   let at = day;
   // A list of holidays without any gap would have no answer: after a year it is taken as it is.
@@ -99,24 +102,26 @@ export function businessDayFrom(day: string, holidays: readonly string[]): strin
   return isBusinessDay(at, holidays) ? at : day;
 }
 
-/** The morning of a day at which messages go out. */
+/** Returns the instant in the morning of a day at which messages are sent. */
 export function morningOf(day: string, zone: string): string {
   return DateTime.fromISO(day, { zone }).set({ hour: NUDGE_HOUR }).toUTC().toISO()!;
 }
 
-/** Whether an hour of a day is there in a zone: a change of the clocks leaves one out. */
+/** Returns whether an hour of a day exists in a time zone: daylight saving time skips one. */
 export function isHour(day: string, hour: number, zone: string): boolean {
   return DateTime.fromISO(day, { zone }).set({ hour }).hour === hour;
 }
 
-/** An hour of a day in a zone, as an instant; one that a change of the clocks leaves out is the next there is. */
+/**
+ * Returns an hour of a day in a time zone as an instant; for an hour that daylight saving time skips, the next one.
+ */
 export function hourOf(day: string, hour: number, zone: string): string {
   return DateTime.fromISO(day, { zone }).set({ hour }).toUTC().toISO()!;
 }
 
 /**
- * The days on which somebody is nudged who was asked at an instant and does nothing. None is
- * after the last day, no two are the same, and the day of the warning needs no nudge too.
+ * Returns the days on which a person is nudged who was asked at an instant and does nothing. None is after the last
+ * day, no two are the same, and the day of the warning has no nudge.
  */
 export function nudgeDays(schedule: Schedule, askedAt: string, zone: string, holidays: readonly string[]): string[] {
   const plan = schedule.nudge;
@@ -135,12 +140,12 @@ export function nudgeDays(schedule: Schedule, askedAt: string, zone: string, hol
   return out.filter((d) => d !== warning);
 }
 
-/** The day of the warning before a packet lapses; null when there is none. */
+/** Returns the day of the warning before a packet lapses; null if there is none. */
 export function warnDay(schedule: Schedule): string | null {
   return schedule.lastDay && schedule.warnDays > 0 ? addDays(schedule.lastDay, -schedule.warnDays) : null;
 }
 
-/** One date of a packet's future, for the preview before sending. */
+/** A future date of a packet, for the preview before sending. */
 export interface PlannedDate {
   what: 'nudge' | 'warning' | 'last_day';
   day: string;
@@ -148,7 +153,7 @@ export interface PlannedDate {
   n?: number;
 }
 
-/** Every date that follows from a schedule if nobody does anything, in order. */
+/** Returns every date that follows from a schedule if nobody does anything, in order. */
 export function plannedDates(
   schedule: Schedule,
   askedAt: string,

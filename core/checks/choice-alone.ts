@@ -2,7 +2,7 @@ import type { Mark } from '../packet/types';
 import type { CheckRule, Finding } from './types';
 import { nameIn, pageIn } from './words';
 
-/** A group of choices with only one in it leaves nothing to choose. */
+/** Finds groups of choices with only one in them: there is nothing to choose. */
 export const choiceAlone: CheckRule = (input) => {
   const groups = new Map<string, Mark[]>();
   for (const m of input.marks) {

@@ -5,7 +5,7 @@ import type { CheckRule, Finding } from './types';
 import { nameIn } from './words';
 import { itemAt } from '../sure';
 
-/** Whom each side countersigns: those sign before it does. */
+/** Whom each side countersigns: they sign before it. */
 const AFTER: Partial<Record<Side, Side[]>> = {
   listing_broker: ['seller', 'landlord'],
   buyer_broker: ['buyer'],
@@ -13,7 +13,7 @@ const AFTER: Partial<Record<Side, Side[]>> = {
   guarantor: ['tenant'],
 };
 
-/** Somebody who countersigns stands at a gate before those whose signature it follows. */
+/** Finds people who countersign at a gate that is not after those they countersign. */
 export const countersignerFirst: CheckRule = (input) => {
   const { draft } = input;
   const gateOf = (id: string) => draft.gates.findIndex((g) => g.partyIds.includes(id));

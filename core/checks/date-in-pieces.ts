@@ -6,11 +6,11 @@ import { nameIn, pageIn } from './words';
 import { itemAt } from '../sure';
 
 const PIECES = new Set<Mark['kind']>(['date', 'date_signed', 'text', 'number']);
-/** Widest that the day, month or year of a date is, and the widest gap between them, in points. */
+/** Maximum width of the day, month or year of a date, and of the gaps between them, in points. */
 const NARROW = 80;
 const GAP = 46;
 
-/** A date blank split into three marks where one date would do: three things to fill instead of one. */
+/** Finds date blanks split into three marks where one date would do. */
 export const dateInPieces: CheckRule = (input) => {
   const found: Finding[] = [];
   const rows = new Map<string, Mark[]>();

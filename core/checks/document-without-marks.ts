@@ -2,7 +2,7 @@ import { puts, receives } from '../packet/acts';
 import { isSenders } from '../packet/kinds';
 import type { CheckRule } from './types';
 
-/** A document that nobody marks: perhaps meant only to be read, perhaps forgotten. */
+/** Finds documents without marks: perhaps only to be read, perhaps forgotten. */
 export const documentWithoutMarks: CheckRule = (input) => {
   // Where nobody puts anything on a page, all of it is only to be delivered or read.
   if (!input.draft.parties.some(puts) && input.draft.parties.some(receives)) return [];

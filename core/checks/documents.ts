@@ -1,4 +1,4 @@
-/** A packet document by document: what an edit of one leaves as it was in the others is not looked for again. */
+/** A packet document by document: an edit of one document does not make the others be examined again. */
 import { buildLedger, joinLedgers, type Ledger } from '../packet/ledger';
 import type { Proposal } from '../packet/proposal';
 import type { DocumentFacts } from '../packet/resolve';
@@ -7,7 +7,7 @@ import type { CheckRule, DocumentPart, Finding, Named } from './types';
 
 const parts = new WeakMap<DocumentFacts, DocumentPart>();
 
-/** The part of a document; the one of before where it still says the same. */
+/** Returns the part of a document; the earlier object if it still holds. */
 export function partOf(doc: DocumentFacts, marks: Mark[], proposals: Proposal[]): DocumentPart {
   const last = parts.get(doc);
   if (last && last.marks === marks && last.proposals === proposals) return last;
@@ -17,8 +17,8 @@ export function partOf(doc: DocumentFacts, marks: Mark[], proposals: Proposal[])
 }
 
 /**
- * A rule that looks at each document by itself. It is given the document and the people of the packet and nothing else:
- * whatever else it looked at could change without its being asked again.
+ * Returns a rule that examines each document by itself. It sees the document and the people of the packet and nothing
+ * else, because it is not run again when anything else changes.
  */
 export function onEachDocument(look: (part: DocumentPart, named: Named) => Finding[]): CheckRule {
   const kept = new WeakMap<DocumentPart, { parties: PacketParty[]; found: Finding[] }>();
@@ -34,7 +34,7 @@ export function onEachDocument(look: (part: DocumentPart, named: Named) => Findi
 
 const ledgers = new WeakMap<DocumentPart, { of: string; rules: InitialsRule[]; ledger: Ledger }>();
 
-/** The ledger of a draft, where nothing is filled yet. */
+/** Returns the ledger of a draft, in which nothing is filled yet. */
 export function ledgerOfParts(all: DocumentPart[], partyIds: string[], rules: InitialsRule[]): Ledger {
   const of = partyIds.join();
   return joinLedgers(

@@ -1,6 +1,6 @@
 import type { CheckRule, Finding } from './types';
 
-/** A gate at which nobody stands. */
+/** Finds gates without people. */
 export const emptyGate: CheckRule = ({ draft }) => {
   const known = new Set(draft.parties.map((p) => p.id));
   return draft.gates.flatMap((g, i): Finding[] =>

@@ -1,7 +1,7 @@
 import { shortDay } from '../calendar';
 import type { CheckRule } from './types';
 
-/** A paper was made of a form that may no longer be used. */
+/** Finds papers made from a form that may no longer be used. */
 export const formEnded: CheckRule = (input) =>
   input.documents.flatMap((d) =>
     d.formEnded

@@ -1,7 +1,7 @@
 /**
- * The gate check: every finding there is before a packet may be sent. One rule, one file, one entry here. A rule knows the
- * draft, what its pages look like, and what follows from both; it must not change anything: a way out is an edit in the
- * finding, which the coordinator takes or leaves.
+ * The gate check: everything to be fixed or known before a packet is sent. One rule, one file, one entry here. A rule
+ * knows the draft, its pages, and what follows from both. It must not change anything: a fix is an edit in the
+ * finding, which the coordinator accepts or ignores.
  */
 import { puts } from '../packet/acts';
 import { tagValues, NO_FACTS, type DealFacts } from '../merge';
@@ -76,7 +76,7 @@ export const CHECK_RULES: CheckRule[] = [
   formEnded,
 ];
 
-/** What is about people, their gates, and words that come from a deal: on a form there are none of these yet. */
+/** Rules about people, their gates and values of a deal, which a form does not have. */
 const OF_PACKETS: ReadonlySet<CheckRule> = new Set([
   nothingToSign,
   nobodyActs,
@@ -89,17 +89,17 @@ const OF_PACKETS: ReadonlySet<CheckRule> = new Set([
   tagWithoutValue,
   formEnded,
 ]);
-/** Advice before a paper becomes a form, which is when it can still be set another way. */
+/** Advice before a paper becomes a form, when it can still be changed. */
 export const FORM_ADVICE: CheckRule[] = [twoAnswersInOne, loneLastLine];
-/** What is looked for on a form. */
+/** Rules that apply to a form. */
 export const FORM_RULES: CheckRule[] = [...CHECK_RULES.filter((rule) => !OF_PACKETS.has(rule)), ...FORM_ADVICE];
 
-/** Everything that follows from a draft and its pages: marks, ledger and findings at once. */
+/** Everything that follows from a draft and its pages: marks, ledger and findings. */
 export interface DraftView extends CheckInput {
   findings: Finding[];
 }
 
-/** Resolves the marks of a draft, builds its ledger and runs the rules; stops come first. */
+/** Resolves the marks of a draft, builds its ledger and runs the rules; findings that stop the sending come first. */
 export function viewDraft(
   draft: Draft,
   documents: DocumentFacts[],

@@ -4,7 +4,7 @@ import { onEachDocument } from './documents';
 import { documentIn, pageRanges } from './words';
 import { itemAt } from '../sure';
 
-/** What a page says never changes; it is looked through once. */
+/** Cached by page: what a page says never changes. */
 const known = new WeakMap<PageFacts, boolean>();
 
 function asks(page: PageFacts): boolean {
@@ -15,7 +15,7 @@ function asks(page: PageFacts): boolean {
   return says;
 }
 
-/** A page that has a word for initials, where no place for them was read and nobody was given one. */
+/** Finds pages that have a word for initials but no place for them that was read or given to anyone. */
 export const initialsUnread = onEachDocument(({ doc, marks }, named) => {
   const there = new Set([
     ...doc.places.filter((p) => p.kind === 'initials').map((p) => p.page),

@@ -1,13 +1,13 @@
 import type { CheckRule, Finding } from './types';
 
-/** Lines as few as these look as if they had been forgotten, when nothing else stands on the page. */
+/** Maximum number of lines that look forgotten when nothing else is on the page. */
 const FEW = 2;
-/** Words belong to one line when their feet are as near as this, in points. */
+/** Maximum difference between the baselines of words of one line, in points. */
 const LEVEL = 4;
-/** What stands in the margin at head and foot is no line of the text, as a part of the page's height. */
+/** Share of the page's height at head and foot whose words are not lines of the text. */
 const MARGIN = 0.07;
 
-/** A paper that ends with a line or two on a page of their own: everybody initials a page that is nearly empty. */
+/** Finds papers that end with a line or two on their own page: everyone would initial a nearly empty page. */
 export const loneLastLine: CheckRule = (input) =>
   input.documents.flatMap((d): Finding[] => {
     const n = d.pages.length;

@@ -4,7 +4,7 @@ import { onEachDocument } from './documents';
 import type { Finding } from './types';
 import { nameIn, pageIn } from './words';
 
-/** A mark that extends beyond the edge of its page would be cut off. */
+/** Finds marks that extend beyond the edge of their page and would be cut off. */
 export const markOffPage = onEachDocument(({ doc, marks }, input) => {
   const found: Finding[] = [];
   for (const m of marks) {

@@ -3,7 +3,7 @@ import { hasDocument } from '../packet/place-party';
 import type { CheckRule, Finding } from './types';
 import { documentIn, nameIn } from './words';
 
-/** Marks on a document that their party does not get: it could never fill them. */
+/** Finds marks on documents that their party does not receive: the party could never fill them. */
 export const markOutsideAct: CheckRule = (input) => {
   const found: Finding[] = [];
   for (const p of input.draft.parties) {

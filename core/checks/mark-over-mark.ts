@@ -6,7 +6,7 @@ import { isTwice } from './mark-twice';
 import { capital, markIn, pageIn } from './words';
 import { itemAt } from '../sure';
 
-/** Two marks on the same spot: neither could be read. */
+/** Finds marks that overlap others: neither could be read. */
 export const markOverMark = onEachDocument((part, input) => {
   const found: Finding[] = [];
   for (const marks of groupBy(part.marks, (m) => m.page).values()) {

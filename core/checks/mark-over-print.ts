@@ -3,7 +3,7 @@ import { onEachDocument } from './documents';
 import type { Finding } from './types';
 import { capital, markIn, pageIn } from './words';
 
-/** A mark that covers printed words makes both unreadable. */
+/** Finds marks that cover printed words. */
 export const markOverPrint = onEachDocument(({ doc, marks }, input) => {
   const found: Finding[] = [];
   for (const m of marks) {

@@ -5,14 +5,14 @@ import { onEachDocument } from './documents';
 import type { Finding } from './types';
 import { nameIn, pageIn } from './words';
 
-/** Whether two marks are the same one put down twice: one party, one kind, nearly one spot. */
+/** Returns whether two marks are the same one placed twice: one party, one kind, nearly one spot. */
 export function isTwice(a: Mark, b: Mark): boolean {
   if (a.partyId !== b.partyId || a.kind !== b.kind || a.page !== b.page || a.documentId !== b.documentId) return false;
   const both = overlapArea(a.rect, b.rect);
   return both > 0.6 * Math.min(a.rect.w * a.rect.h, b.rect.w * b.rect.h);
 }
 
-/** Two marks of one party on the same spot: a slip of the finger, and a place that asks twice. */
+/** Finds marks of one party that were placed twice on the same spot. */
 export const markTwice = onEachDocument(({ marks }, input) => {
   const found: Finding[] = [];
   const spots = new Map<string, Mark[]>();

@@ -4,7 +4,7 @@ import type { DraftEdit } from '../packet/draft';
 import type { CheckRule } from './types';
 import { nameIn } from './words';
 
-/** Marks of a party who only approves, has it delivered or gets a copy would never be filled. */
+/** Finds marks of parties who only approve, receive a delivery or get a copy: they would never be filled. */
 export const markWithoutAct: CheckRule = (input) =>
   input.draft.parties
     .filter((p) => !puts(p))

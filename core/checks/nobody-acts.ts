@@ -1,7 +1,7 @@
 import { holdsGate } from '../packet/acts';
 import type { CheckRule } from './types';
 
-/** A packet needs at least one party who signs or approves, or to whom it is delivered. */
+/** Requires a party who signs, approves or receives a delivery. */
 export const nobodyActs: CheckRule = ({ draft }) =>
   draft.parties.some(holdsGate)
     ? []

@@ -2,7 +2,7 @@ import { filledHow, KINDS } from '../packet/kinds';
 import type { CheckRule, Finding } from './types';
 import { nameIn, pageIn } from './words';
 
-/** A mark that fills itself, for somebody of whom it is not known what belongs there: it would stay empty on paper. */
+/** Finds marks that fill themselves for a party whose value is not known: they would stay empty. */
 export const nothingToPutIn: CheckRule = (input) => {
   const parties = new Map(input.draft.parties.map((p) => [p.id, p]));
   return input.marks.flatMap((m): Finding[] => {

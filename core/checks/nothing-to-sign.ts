@@ -1,6 +1,6 @@
 import type { CheckRule } from './types';
 
-/** A packet without documents cannot be sent. */
+/** Requires a document. */
 export const nothingToSign: CheckRule = ({ draft }) =>
   draft.documents.length
     ? []

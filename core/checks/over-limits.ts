@@ -3,7 +3,7 @@ import { count } from '../text/names';
 import type { CheckRule, Finding } from './types';
 import { keysOf } from '../sure';
 
-/** A packet that is larger than what can be sent in one piece. */
+/** Finds packets that are too large to send. */
 export const overLimits: CheckRule = (input) => {
   const have = {
     documents: input.draft.documents.length,

@@ -2,7 +2,7 @@ import type { CheckRule } from './types';
 import { documentIn, nameIn, pageRanges } from './words';
 import { itemAt } from '../sure';
 
-/** A page that was left out of the initials rule by hand: shown, so that it is never forgotten. */
+/** Lists pages that were left out of the initials rule by hand, so that they are not forgotten. */
 export const pageLeftOut: CheckRule = (input) =>
   input.draft.rules.flatMap((rule) => {
     const doc = input.documents.find((d) => d.id === rule.documentId);

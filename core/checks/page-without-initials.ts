@@ -5,8 +5,8 @@ import { documentIn, nameIn, pageIn, pageRanges } from './words';
 import { itemAt } from '../sure';
 
 /**
- * A page that lacks a party's initials, because the rule found no space for them, or because
- * the party initials other pages of the same document by hand but not this one.
+ * Finds pages that lack a party's initials: the rule found no space for them, or the party initials other pages of
+ * the document but not this one.
  */
 export const pageWithoutInitials: CheckRule = (input) => {
   const found: Finding[] = input.unplaced

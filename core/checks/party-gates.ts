@@ -3,7 +3,7 @@ import type { CheckRule, Finding } from './types';
 import { nameIn } from './words';
 import { itemAt } from '../sure';
 
-/** Whoever signs or approves stands at exactly one gate. */
+/** Requires that whoever signs or approves is at exactly one gate. */
 export const partyGates: CheckRule = (input) => {
   const found: Finding[] = [];
   for (const p of input.draft.parties) {

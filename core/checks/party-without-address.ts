@@ -2,7 +2,7 @@ import { byLink, receives } from '../packet/acts';
 import { isEmail } from '../text/email';
 import type { CheckRule, Finding } from './types';
 
-/** Every party is written to, at least with a copy: without an address or a phone that cannot be. */
+/** Finds parties without an email address and phone: everyone receives at least a copy. */
 export const partyWithoutAddress: CheckRule = ({ draft }) =>
   draft.parties
     // Who signs at the desk, or is a member of the firm, needs none to sign.

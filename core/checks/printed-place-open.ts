@@ -7,8 +7,8 @@ import { documentIn, nameIn, pageRanges } from './words';
 import { itemAt } from '../sure';
 
 /**
- * A printed signature or initials place nobody was given. Places of somebody who is not in the
- * packet are left alone; those that were passed over by hand are, too.
+ * Finds printed places for signatures and initials that were given to nobody. Places of people who are not in the
+ * packet, and places dismissed by hand, are ignored.
  */
 export const printedPlaceOpen = onEachDocument(({ marks, proposals }, input) => {
   const taken = new Set(proposals.filter((p) => p.state === 'accepted').map((p) => p.id));

@@ -1,7 +1,7 @@
 import type { CheckRule } from './types';
 import { nameIn, pageIn } from './words';
 
-/** A change on the page that somebody who signs it would not initial, because there is no space for it. */
+/** Finds changes on a page that a signer would not initial because there is no space. */
 export const redlineWithoutInitials: CheckRule = (input) =>
   input.unplaced.flatMap((u) => {
     if (!u.redlineId) return [];

@@ -1,6 +1,6 @@
 import type { CheckRule, Finding } from './types';
 
-/** Two parties with the same name and email: one of them is likely a slip. Spouses share an address, not a name. */
+/** Finds two parties with the same name and email address. Spouses share an address, not a name. */
 export const samePersonTwice: CheckRule = ({ draft }) => {
   const found: Finding[] = [];
   const seen = new Map<string, string>();

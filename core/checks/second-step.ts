@@ -2,7 +2,7 @@ import { holdsGate, byLink } from '../packet/acts';
 import { firstName } from '../text/names';
 import type { CheckRule, Finding } from './types';
 
-/** A second step that nobody could pass: no code was set, or there is nowhere to send one. */
+/** Finds second steps that nobody could pass: no code was set, or there is no address to send one to. */
 export const secondStep: CheckRule = ({ draft }) =>
   draft.parties.flatMap((p): Finding[] => {
     const wrong =

@@ -3,11 +3,11 @@ import { KINDS } from '../packet/kinds';
 import type { CheckRule, Finding } from './types';
 import { documentIn, nameIn } from './words';
 
-/** How near to the foot and to the head of the page, as a part of its height. */
+/** How near to the foot and head of a page, as shares of its height. */
 const FOOT = 0.82;
 const HEAD = 0.2;
 
-/** A signature at the foot of a page whose date or name stands at the head of the next: the block was parted. */
+/** Finds signatures at the foot of a page whose date or name is at the head of the next. */
 export const signatureParted: CheckRule = (input) => {
   const found: Finding[] = [];
   const signatures = input.marks.filter((m) => m.kind === 'signature');

@@ -3,7 +3,7 @@ import { isByHand } from '../packet/draft';
 import type { CheckRule } from './types';
 import { nameIn } from './words';
 
-/** A party who signs must have a signature somewhere in the packet. */
+/** Requires that every party who signs has a signature in the packet. */
 export const signerWithoutSignature: CheckRule = (input) =>
   input.draft.parties
     .filter(puts)

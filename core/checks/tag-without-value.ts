@@ -2,7 +2,7 @@ import { mergeTags } from '../merge';
 import type { CheckRule, Finding } from './types';
 import { pageIn } from './words';
 
-/** A tag that the deal has no value for would be sent as it stands, in curly brackets. */
+/** Finds tags that have no value in the deal: they would be sent in curly brackets. */
 export const tagWithoutValue: CheckRule = (input) => {
   const found: Finding[] = [];
   const look = (text: string | undefined, where: string, place: Finding['place']) => {

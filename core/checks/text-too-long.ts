@@ -6,17 +6,17 @@ import { type Mark, NOBODY, type PacketParty } from '../packet/types';
 import type { CheckRule, Finding } from './types';
 import { markIn, capital, pageIn } from './words';
 
-/** The smallest type that is still read without effort on paper, in points. */
+/** The smallest type size that is easily read on paper, in points. */
 const READABLE = 6.5;
 
-/** A rough width of text, a little on the wide side; the screen and the seal measure exactly. */
+/** Returns a rough width of text, a little too wide; the screen and the seal measure exactly. */
 export function roughWidth(text: string, size: number): number {
   let em = 0;
   for (const c of text) em += /[ilIj.,:;'|!()[\] ft]/.test(c) ? 0.32 : /[A-Zmw@%&]/.test(c) ? 0.7 : 0.53;
   return em * size;
 }
 
-/** Text that stands in a mark from the start and does not fit at a readable size. */
+/** Finds texts that do not fit their mark at a readable size. */
 export const textTooLong: CheckRule = (input) => {
   const found: Finding[] = [];
   const parties = new Map(input.draft.parties.map((p) => [p.id, p]));
@@ -41,7 +41,10 @@ export const textTooLong: CheckRule = (input) => {
   return found;
 };
 
-/** The text that is known beforehand; the small name under an added place is meant to be small. */
+/**
+ * Returns the text that is known before sending. The small name under an added place is left out: it is meant to be
+ * small.
+ */
 function wordsOf(m: Mark, party: PacketParty | undefined, tags: ReadonlyMap<string, string>): string | null {
   if (isSenders(m.kind) && m.partyId !== NOBODY) return null;
   const how = filledHow(m.kind);

@@ -17,7 +17,7 @@ const ANSWERS = [
   'number',
 ];
 
-/** One blank for two answers, like "Name and phone": what is written there can be checked, and found again, as neither. */
+/** Finds blanks for two answers, such as "Name and phone": they can be validated and found again as neither. */
 export const twoAnswersInOne: CheckRule = (input) =>
   input.marks.flatMap((m): Finding[] => {
     if (m.kind !== 'text' || m.lines || m.readOnly || !m.label) return [];
@@ -62,6 +62,6 @@ export const twoAnswersInOne: CheckRule = (input) =>
     ];
   });
 
-/** Between the two places, and the least either may be wide; points. */
+/** Gap between the two places, and the minimum width of each, in points. */
 const GAP = 8;
 const LEAST = 60;

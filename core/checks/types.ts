@@ -4,10 +4,10 @@ import type { DocumentFacts, Unplaced } from '../packet/resolve';
 import type { Ledger } from '../packet/ledger';
 import type { Mark } from '../packet/types';
 
-/** Findings that would make a worthless packet stop the sending; the others warn. */
+/** Findings that stop the sending, because the packet would be worthless, and findings that warn. */
 export type Severity = 'stops' | 'warns';
 
-/** Where a finding is, so that touching it leads there. */
+/** Where a finding is; touching the finding leads there. */
 export interface FindingPlace {
   documentId?: string;
   page?: number;
@@ -18,35 +18,35 @@ export interface FindingPlace {
 
 /** One finding of the gate check: what is wrong, how severe it is, where it is and, if possible, a fix. */
 export interface Finding {
-  /** Name of the rule, equal to its file's name. */
+  /** Name of the rule; its file has the same name. */
   rule: string;
   severity: Severity;
   /** One clear sentence for the coordinator. */
   sentence: string;
   place: FindingPlace;
-  /** A mechanical way out, done in one touch. */
+  /** A fix that one touch makes. */
   mend?: { label: string; edits: DraftEdit[] };
 }
 
-/** What there is on one document. Never changed; the same one as before as long as nothing in it is another. */
+/** One document of the packet. Never changed; the same object as before as long as nothing in it changes. */
 export interface DocumentPart {
   doc: DocumentFacts;
   marks: Mark[];
   proposals: Proposal[];
 }
 
-/** All a rule may look at: the draft, what its pages look like, and what follows from both. */
+/** Everything a rule may examine: the draft, its pages, and what follows from both. */
 export interface CheckInput {
   draft: Draft;
   documents: DocumentFacts[];
-  /** The same document by document, for rules that look at one at a time. */
+  /** The same document by document, for rules that examine one at a time. */
   parts: DocumentPart[];
   marks: Mark[];
   unplaced: Unplaced[];
   ledger: Ledger;
   /** What was read on the pages, with what was decided about it. */
   proposals: Proposal[];
-  /** What tags in text stand for. */
+  /** The values of tags in text. */
   tags: ReadonlyMap<string, string>;
 }
 

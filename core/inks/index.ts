@@ -1,10 +1,10 @@
 /**
- * The eight party inks, for screen and paper alike. Colour is never the only sign: each has a shape, and tokens carry
- * letters. A party's ink is an index; nothing here knows of parties.
+ * The eight party inks, for screen and paper. Color is never the only sign: each ink has a shape, and tokens carry
+ * letters. A party's ink is an index; nothing here knows parties.
  */
 import { itemAt } from '../sure';
 
-/** One ink: its name, its colour as #rrggbb, and the shape that stands for it. */
+/** One ink: its name, its color as #rrggbb, and its shape. */
 export interface Ink {
   name: string;
   color: string;
@@ -23,7 +23,7 @@ export const INKS: readonly Ink[] = [
   { name: 'graphite', color: '#4A4F55', shape: 'bar' },
 ];
 
-/** The ink of an index; indexes run on past eight. */
+/** Returns the ink of an index; indexes continue past eight. */
 export function inkOf(index: number): Ink {
   return itemAt(INKS, ((index % INKS.length) + INKS.length) % INKS.length);
 }

@@ -8,9 +8,9 @@ import { fold } from '../text/names';
 const FORMULA = /^'(?=[=+\-@\t\r])/;
 
 /**
- * A cell as a line of text, without the apostrophe that keeps a spreadsheet from working it out.
+ * Returns a cell as a line of text, without the apostrophe that keeps a spreadsheet from running it as a formula.
  *
- * @throws Error with a sentence when it is too long, or holds what no text may
+ * @throws Error with a sentence if it is too long or contains unusable characters
  */
 export function textOfCell(cell: string, label: string, most: number): string {
   const text = oneLine(cell).replace(FORMULA, '').trim();

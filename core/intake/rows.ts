@@ -88,7 +88,7 @@ class Reading {
   }
 }
 
-/** Whether nothing stands in any cell. */
+/** Returns whether all cells are empty. */
 const isEmpty = (cells: readonly string[]) => cells.every((c) => !c.trim());
 
 function takeAll<T>(table: Table, map: readonly string[], read: (r: Reading) => T, same: (row: T) => string): Taken<T> {

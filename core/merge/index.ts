@@ -1,14 +1,14 @@
-/** Tags in a preparer's text: "{address}" becomes the deal's address when the packet is sent. */
+/** Tags in a sender's text: "{address}" becomes the deal's address when the packet is sent. */
 import { listWords } from '../text/names';
 import type { PacketParty } from '../packet/types';
 import type { Side } from '../text/sides';
 
-/** What a deal knows that text may name; empty where it is not known yet. */
+/** Facts of a deal that text may name; empty if not known yet. */
 export interface DealFacts {
   address: string;
   city: string;
   price: string;
-  /** The day of the hand-over, in words. */
+  /** The day of closing, in words. */
   closing: string;
 }
 
@@ -34,7 +34,7 @@ const key = (tag: string) =>
     .replace(/\s+/g, ' ')
     .trim();
 
-/** Every tag that has a meaning in this packet, with its value (which may be empty). */
+/** Returns every tag that has a meaning in this packet, with its value, which may be empty. */
 export function tagValues(
   facts: DealFacts,
   parties: Pick<PacketParty, 'name' | 'side' | 'ordinal'>[],
@@ -56,7 +56,11 @@ export function tagValues(
 
 const TAG = /\{([^{}\n]{1,40})\}/g;
 
-/** Text with its tags filled in; `missing` names the tags that have no value, which stay as they are. */
+/**
+ * Returns text with its tags filled in. `missing` names the tags without a value, which stay as they are.
+ *
+ * @example mergeTags('{address}', new Map([['address', '7 Weir Terrace']])).text // '7 Weir Terrace'
+ */
 export function mergeTags(text: string, values: ReadonlyMap<string, string>): { text: string; missing: string[] } {
   const missing: string[] = [];
   const merged = text.replace(TAG, (whole, tag: string) => {

@@ -6,7 +6,10 @@ import { itemAt, lastOf } from '../sure';
 /** How several marks are aligned. */
 export type Edge = 'left' | 'right' | 'top' | 'bottom' | 'middle' | 'centre';
 
-/** The rectangles lined up at one edge; `middle` is along a level line, `centre` along an upright one. */
+/**
+ * Returns the rectangles aligned at one edge; `middle` aligns them along a horizontal line, `centre` along a vertical
+ * one.
+ */
 export function align(rects: Rect[], edge: Edge): Rect[] {
   if (!rects.length) return [];
   const left = Math.min(...rects.map((r) => r.x));
@@ -23,7 +26,7 @@ export function align(rects: Rect[], edge: Edge): Rect[] {
   });
 }
 
-/** The rectangles spread so that the gaps between neighbours are equal; the outermost two stay. */
+/** Returns the rectangles spread so that the gaps between neighbors are equal; the outermost two stay. */
 export function distribute(rects: Rect[], along: 'across' | 'down'): Rect[] {
   if (rects.length < 3) return rects;
   const at = along === 'across' ? 'x' : 'y';
@@ -43,18 +46,18 @@ export function distribute(rects: Rect[], along: 'across' | 'down'): Rect[] {
   return out;
 }
 
-/** All rectangles as large as the first, each about its own top left corner. */
+/** Returns the rectangles in the size of the first, each at its own top left corner. */
 export function sameSize(rects: Rect[]): Rect[] {
   const first = rects[0];
   return first ? rects.map((r) => ({ ...r, w: first.w, h: first.h })) : [];
 }
 
-/** Points within which an edge jumps to a line. */
+/** Distance in points within which an edge snaps to a line. */
 export const SNAP = 4;
 
 /**
- * A rectangle being moved, with its edges drawn to nearby lines: edges and middles of other
- * marks, and the blanks printed on the page (whose whole rectangle is taken when it is close).
+ * Returns a rectangle that is being moved, snapped to nearby lines: edges and middles of other marks, and printed
+ * blanks, whose rectangle is taken if it is close.
  */
 export function snap(
   rect: Rect,
@@ -95,7 +98,7 @@ export function snap(
   return { rect: clampToPage({ ...rect, x, y }, page.width, page.height), lines };
 }
 
-/** A rectangle on a page that is turned clockwise by quarter turns. */
+/** Returns a rectangle on a page that is turned clockwise by quarter turns. */
 export function turnRect(r: Rect, page: { width: number; height: number }, turn: 0 | 90 | 180 | 270): Rect {
   if (turn === 90) return { x: page.height - r.y - r.h, y: r.x, w: r.h, h: r.w };
   if (turn === 180) return { x: page.width - r.x - r.w, y: page.height - r.y - r.h, w: r.w, h: r.h };

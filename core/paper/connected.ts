@@ -1,7 +1,7 @@
 /** Connected pieces of a grid of cells: the strokes and blots that ink on a page consists of. */
 import { itemAt } from '../sure';
 
-/** Cells that touch each other, at a side or a corner, with the columns and rows they reach from and to. */
+/** Cells that touch each other at a side or a corner, with the columns and rows they span. */
 export interface ConnectedPiece {
   /** Indices of the cells, row by row: `row * cols + col`. */
   cells: number[];
@@ -14,7 +14,7 @@ export interface ConnectedPiece {
 /**
  * Returns the connected pieces of the cells that are not 0, in the order of their first cells.
  *
- * @param also  cells that a cell is connected with though they do not touch it
+ * @param also  returns cells that a cell is connected with although they do not touch it
  */
 export function connectedPieces(
   grid: Uint8Array,

@@ -1,9 +1,9 @@
 /** Fitting text into a mark. Widths come from the caller, so the same code serves screen and paper. */
 
-/** Width of `text` set at `size` points. */
+/** Returns the width of `text` at `size` points. */
 export type Measure = (text: string, size: number) => number;
 
-/** Text set into a box: its lines and type size. */
+/** Text fitted into a box: its lines and type size. */
 export interface FittedText {
   /** Type size in points. */
   size: number;
@@ -12,7 +12,7 @@ export interface FittedText {
 }
 
 /**
- * The largest size, between `min` and `max`, at which one line of text fits a box.
+ * Returns the largest size between `min` and `max` at which one line of text fits a box.
  *
  * @param lineHeight  height of a line as a multiple of the type size
  */

@@ -1,6 +1,6 @@
 /**
- * The page as a sheet: where it carries ink and print, where it is free, how text is set into a box. It knows points and
- * boxes; it must not know of kinds of marks, of people, or of what a form says.
+ * The page as a sheet: where it carries ink and print, where it is free, how text fits into a box. Knows points and
+ * boxes; must not know kinds of marks, people, or what a form says.
  */
 export type { InkGrid, PageFacts, Rect } from './types';
 export { clampToPage, overlapArea, roundRect, coversPrint } from './geometry';

@@ -1,8 +1,8 @@
-/** Ink grids: which parts of a page carry print, and constant-time answers about rectangles of it. */
+/** Ink grids: which cells of a page carry ink, and constant-time counts within rectangles. */
 import type { InkGrid, Rect } from './types';
 import { itemAt } from '../sure';
 
-/** An empty grid that covers a page of `width` x `height` points. */
+/** Returns an empty grid for a page of `width` x `height` points. */
 export function emptyGrid(width: number, height: number, cell = 3): InkGrid {
   const cols = Math.max(1, Math.ceil(width / cell));
   const rows = Math.max(1, Math.ceil(height / cell));
@@ -15,19 +15,22 @@ export function setInk(g: InkGrid, c: number, r: number): void {
   g.bits[i >> 3]! |= 1 << (i & 7);
 }
 
-/** Whether the cell in column `c`, row `r` is inked. */
+/** Returns whether the cell in column `c`, row `r` is inked. */
 export const hasInk = (g: InkGrid, c: number, r: number): boolean => isInked(g, r * g.cols + c);
 
 /** Returns whether a cell is inked. `i` is its index in the grid, row by row from 0. */
 const isInked = (g: InkGrid, i: number): boolean => (itemAt(g.bits, i >> 3) & (1 << (i & 7))) !== 0;
 
-/** Calls `visit` with the index of every inked cell, row by row. Skips eight blank cells at a time: most of a page is blank. */
+/**
+ * Calls `visit` with the index of every inked cell, row by row. Skips eight blank cells at a time, because most of a
+ * page is blank.
+ */
 export function eachInked(g: InkGrid, visit: (i: number) => void): void {
   for (const [byte, eight] of g.bits.entries())
     if (eight) for (let bit = 0; bit < 8; bit++) if ((eight >> bit) & 1) visit(byte * 8 + bit);
 }
 
-/** Marks every cell that a rectangle (points) touches. */
+/** Marks every cell that a rectangle (in points) touches. */
 export function inkRect(g: InkGrid, rect: Rect): void {
   const c0 = Math.max(0, Math.floor(rect.x / g.cell));
   const r0 = Math.max(0, Math.floor(rect.y / g.cell));
@@ -36,7 +39,7 @@ export function inkRect(g: InkGrid, rect: Rect): void {
   for (let r = r0; r <= r1; r++) for (let c = c0; c <= c1; c++) setInk(g, c, r);
 }
 
-/** The cells inked in any of some grids of the same shape; at least one. */
+/** Returns the cells that are inked in any of the grids, which have the same shape; there is at least one grid. */
 export function unionInk(grids: InkGrid[]): InkGrid {
   const bits = new Uint8Array(itemAt(grids, 0).bits);
   for (const { bits: more } of grids.slice(1)) for (let i = 0; i < bits.length; i++) bits[i]! |= itemAt(more, i);
@@ -44,8 +47,8 @@ export function unionInk(grids: InkGrid[]): InkGrid {
 }
 
 /**
- * A summed-area table over a grid (Crow 1984): the number of inked cells in any block of
- * cells in four look-ups. Shape (rows + 1) x (cols + 1), row by row.
+ * A summed-area table over a grid (Crow 1984): the number of inked cells in any block in four look-ups. Shape (rows +
+ * 1) x (cols + 1), row by row.
  */
 export interface InkSums {
   cols: number;
@@ -56,7 +59,7 @@ export interface InkSums {
 /**
  * Builds the summed-area table of a grid.
  *
- * @param from  the first row that changed since `known` was built; what lies above is taken from it
+ * @param from  the first row that changed since `known` was built; rows above are copied from it
  */
 export function sumInk(g: InkGrid, known?: InkSums, from = 0): InkSums {
   const { bits, cols, rows } = g;
@@ -75,7 +78,7 @@ export function sumInk(g: InkGrid, known?: InkSums, from = 0): InkSums {
   return { cols, rows, sums };
 }
 
-/** Inked cells in the block of `w` x `h` cells whose top left cell is column `c`, row `r`. */
+/** Returns the number of inked cells in the block of `w` x `h` cells whose top left cell is column `c`, row `r`. */
 export function countInk(s: InkSums, c: number, r: number, w: number, h: number): number {
   const stride = s.cols + 1;
   const top = r * stride;
@@ -86,8 +89,8 @@ export function countInk(s: InkSums, c: number, r: number, w: number, h: number)
 }
 
 /**
- * A grid as text for the wire and the store: run lengths of blank and inked cells in turn,
- * starting with blank, in base 36 joined by commas. A letter page takes two to four kilobytes.
+ * Returns a grid as text: run lengths of blank and inked cells in turn, starting with blank, in base 36, joined by
+ * commas. A letter page takes two to four kilobytes.
  */
 export function packGrid(g: InkGrid): string {
   const runs: string[] = [];
@@ -107,7 +110,7 @@ export function packGrid(g: InkGrid): string {
   return runs.join(',');
 }
 
-/** Reads back what `packGrid` wrote. Throws when the runs do not fill the grid exactly. */
+/** Reads what `packGrid` wrote. @throws Error if the runs do not fill the grid exactly */
 export function unpackGrid(packed: string, cols: number, rows: number, cell: number): InkGrid {
   const total = cols * rows;
   const bits = new Uint8Array(Math.ceil(total / 8));

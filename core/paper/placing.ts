@@ -1,27 +1,26 @@
 /**
- * Placing initials by rule: the nearest free space to a wished-for place, clear of print and
- * of other marks, side by side for several parties, and at the same place on every page
- * where the pages allow it.
+ * Placing initials by rule: the nearest free space to a requested place, clear of print and other marks, side by side
+ * for several parties, and at the same place on every page where possible.
  */
 import { emptyGrid, inkRect, sumInk, unionInk, countInk, type InkSums } from './ink';
 import { grow, roundRect } from './geometry';
 import type { InkGrid, PageFacts, Rect } from './types';
 import { itemAt } from '../sure';
 
-/** Width and height of one set of initials, in points, from comfortable down to still readable. */
+/** Width and height of one set of initials, in points, from comfortable to just readable. */
 export const INITIALS_SIZES = [
   { w: 54, h: 22 },
   { w: 44, h: 18 },
   { w: 36, h: 15 },
 ] as const;
 
-/** Points between the marks of neighbours. */
+/** Points between the marks of neighbors. */
 const GAP = 6;
-/** Points kept free around a block of marks. */
+/** Points around a block of marks that stay free. */
 const CLEARANCE = 3;
-/** Points from the edge of the sheet that a printer may not reach. */
+/** Width in points of the edge of a sheet that a printer may not reach. */
 export const PAGE_EDGE = 24;
-/** A shared place further than this from the wish is given up for places page by page. */
+/** Maximum distance in points of a shared place from the requested one; beyond it, places are chosen page by page. */
 const SHARED_REACH = 220;
 
 interface Layout {
@@ -35,7 +34,7 @@ interface Cellar {
   page: number;
   facts: PageFacts;
   ink: InkGrid;
-  /** Made when first asked for: pages that share a place need only those of all of them together. */
+  /** Built when first needed: pages that share a place need only those of all of them together. */
   sums(): InkSums;
 }
 
@@ -44,7 +43,7 @@ function cellar(page: number, facts: PageFacts, ink: InkGrid): Cellar {
   return { page, facts, ink, sums: () => (sums ??= sumInk(ink)) };
 }
 
-/** Ways to lay out `n` marks as one block: one row, then more rows, then smaller marks. */
+/** Returns ways to lay out `n` marks as one block: one row, then more rows, then smaller marks. */
 function layouts(n: number): Layout[] {
   const out: Layout[] = [];
   for (const size of INITIALS_SIZES) {
@@ -66,10 +65,10 @@ function layouts(n: number): Layout[] {
 }
 
 /**
- * Visits every position of a block on a page of this size, row by row, with its distance in
- * points from the wished-for place; rows that lie out of reach are passed over.
+ * Visits every position of a block on a page of this size, row by row, with its distance in points from the requested
+ * place. Rows out of reach are skipped.
  *
- * @param visit  answers how far the search still reaches
+ * @param visit  returns how far the search still reaches
  */
 function eachPlace(
   page: { width: number; height: number },
@@ -97,7 +96,7 @@ function eachPlace(
   }
 }
 
-/** Cells a block needs, its clearance included. */
+/** Returns the cells a block needs, with the space around it. */
 function blockCells(layout: Layout, cell: number): { cw: number; ch: number } {
   return {
     cw: Math.ceil((layout.w + 2 * CLEARANCE) / cell),
@@ -120,7 +119,7 @@ function splitBlock(x: number, y: number, layout: Layout, n: number): Rect[] {
   );
 }
 
-/** Nearest free position of a block on a page, or null. */
+/** Returns the nearest free position of a block on a page, or null. */
 function nearestPlace(
   p: Cellar,
   layout: Layout,
@@ -142,7 +141,7 @@ function nearestPlace(
   return at && { x: blockTop(at.c, p.ink.cell), y: blockTop(at.r, p.ink.cell) };
 }
 
-/** The position within reach that is free on the most of `pages`, with the pages it serves. */
+/** Returns the position within reach that is free on most of the `pages`, with those pages. */
 function commonestPlace(
   pages: Cellar[],
   layout: Layout,
@@ -175,7 +174,7 @@ function commonestPlace(
   };
 }
 
-/** A page to place on: its number, its facts, and what must be kept clear besides its print. */
+/** A page to place on: its number, its facts, and what must stay clear besides its print. */
 export interface PlacingPage {
   page: number;
   facts: PageFacts;
@@ -185,11 +184,11 @@ export interface PlacingPage {
 /**
  * Places `n` marks side by side on each page.
  *
- * @param pages   the pages, of any sizes; each is placed on at most once
- * @param n       how many marks a page needs, in order (left to right, then down)
- * @param anchor  the wished-for place as fractions of the free page, 0,0 top left
- * @returns for each page number its `n` rectangles (points), or null where the page has no
- *          free space that is large enough even for the smallest marks
+ * @param pages   the pages, of any sizes; each gets one block at most
+ * @param n       number of marks per page, in order: left to right, then down
+ * @param anchor  the requested place as fractions of the free page, 0,0 top left
+ * @returns for each page number its `n` rectangles in points, or null if the page has no free space even for the
+ * smallest marks
  */
 export function placeInitials(
   pages: PlacingPage[],
@@ -245,7 +244,7 @@ function placeAlone(p: Cellar, all: Layout[], n: number, anchor: { fx: number; f
   return n > 1 ? placeApart(p, n, anchor) : null;
 }
 
-/** No space for a block: each mark takes the nearest free space of its own. */
+/** Places each mark by itself in the nearest free space, where there is no space for a block. */
 function placeApart(p: Cellar, n: number, anchor: { fx: number; fy: number }): Rect[] | null {
   const ink = { ...p.ink, bits: new Uint8Array(p.ink.bits) };
   const rects: Rect[] = [];
@@ -267,7 +266,7 @@ function placeApart(p: Cellar, n: number, anchor: { fx: number; fy: number }): R
   return rects;
 }
 
-/** A page without any print: what a blank sheet of this size looks like to the rules. */
+/** Returns the facts of a blank page of this size. */
 export function blankPage(width: number, height: number): PageFacts {
   return { width, height, ink: emptyGrid(width, height), print: [], words: [] };
 }

@@ -1,9 +1,9 @@
-/** Finding free space: the nearest spot to a wished-for one that carries no ink and no mark. */
+/** Finding free space: the spot nearest to a requested one that carries no ink and no mark. */
 import { grow, roundRect } from './geometry';
 import { countInk, inkRect, sumInk, type InkSums } from './ink';
 import type { InkGrid, PageFacts, Rect } from './types';
 
-/** A page being filled: its ink, plus what was put on it meanwhile. */
+/** A page being filled: its ink, and what was placed on it since. */
 export class FreeSpace {
   private readonly ink: InkGrid;
   private sums: InkSums;
@@ -18,7 +18,7 @@ export class FreeSpace {
     this.sums = sumInk(this.ink);
   }
 
-  /** Keeps a rectangle clear from now on. */
+  /** Marks a rectangle as taken. */
   take(rect: Rect): void {
     const clear = grow(rect, 1);
     inkRect(this.ink, clear);
@@ -26,14 +26,14 @@ export class FreeSpace {
   }
 
   /**
-   * The free spot for a box that lies nearest to a wish.
+   * Returns the free spot for a box that is nearest to a requested one.
    *
    * @param size   width and height in points
-   * @param wish   top left corner that would be best
-   * @param reach  furthest distance from the wish, in points
-   * @param edge   points to keep from the sheet's edge
-   * @param weight how much a point up or down counts against one to the side
-   * @returns the box, or null when nothing is free within reach
+   * @param wish   the requested top left corner
+   * @param reach  maximum distance from it, in points
+   * @param edge   distance to the sheet's edge, in points
+   * @param weight how much a point up or down counts compared with one to the side
+   * @returns the box, or null if nothing is free within reach
    */
   nearest(
     size: { w: number; h: number },
@@ -76,7 +76,7 @@ export class FreeSpace {
     return best && roundRect(best);
   }
 
-  /** Whether a rectangle carries no ink at all. */
+  /** Returns whether a rectangle carries no ink. */
   isFree(rect: Rect): boolean {
     const { cell, cols, rows } = this.ink;
     const c0 = Math.max(0, Math.floor(rect.x / cell));

@@ -1,6 +1,6 @@
 /**
  * Geometry. All lengths are PDF points; the origin is the top left corner of the page as displayed (rotation and crop
- * box applied) and y runs down.
+ * box applied), and y runs down.
  */
 
 /** x, y of the top left corner, then width and height, in points. */
@@ -11,18 +11,18 @@ export interface Rect {
   h: number;
 }
 
-/** What one page looks like to the rules: its size, where it carries ink, where its words are. */
+/** What the rules know of a page: its size, where it carries ink, where its words are. */
 export interface PageFacts {
   width: number;
   height: number;
   ink: InkGrid;
-  /** Boxes of printed words; rules, underscores and blanks are not in here. */
+  /** Boxes of printed words; lines, underscores and blanks are not included. */
   print: Rect[];
-  /** The words themselves, one for each box. */
+  /** The words, one for each box. */
   words: string[];
 }
 
-/** Which cells of a page carry any ink at all, as drawn. One bit a cell, row by row. */
+/** Which cells of a page carry ink, as drawn. One bit per cell, row by row. */
 export interface InkGrid {
   /** Side of a cell in points. */
   cell: number;

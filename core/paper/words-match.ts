@@ -1,4 +1,7 @@
-/** Matching the words of two texts: rows of words that occur once in each are the fixed points of every comparison. */
+/**
+ * Matching the words of two texts: sequences of words that occur once in each are the fixed points of every
+ * comparison.
+ */
 
 /** A part of each text: word indices from `a0` to before `a1`, and from `b0` to before `b1`. */
 export interface Parts {

@@ -1,11 +1,11 @@
-/** The engine for members' patterns: RE2's syntax and its linear time, in plain JavaScript. */
+/** The engine for members' patterns: RE2's syntax and linear time, in plain JavaScript. */
 import { RE2JS } from 're2js';
 import { runPatternsWith, type Pattern } from '../text/pattern';
 
 const KEEP = 200;
 const made = new Map<string, Pattern | null>();
 
-/** A pattern by its source; null for one with a mistake, or with look-around or back-references. */
+/** Returns a compiled pattern; null if it has a mistake, look-around or back-references. */
 export function linearPattern(source: string): Pattern | null {
   const known = made.get(source);
   if (known !== undefined) return known;

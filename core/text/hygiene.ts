@@ -1,14 +1,17 @@
 /**
- * What text from outside may hold. Characters that no keyboard puts into a name (NUL and other
- * controls, half a surrogate pair) make a text unusable: databases, PDF and mail refuse them.
- * Characters that only steer how others are shown are taken out of single lines, so that a name
- * or a file's name cannot pretend to be another (Unicode Technical Report 36, 2.8).
+ * What text from outside may contain. Characters that no keyboard puts into a name (NUL and other controls, half a
+ * surrogate pair) make a text unusable: databases, PDF and mail refuse them. Characters that only change how others
+ * are displayed are removed from single lines, so that a name or file name cannot look like another (Unicode
+ * Technical Report 36, 2.8).
  */
 
-/** Control characters other than tab, line feed and carriage return; DEL and the C1 controls too. */
+/**
+ * Returns whether a character is a control character other than tab, line feed and carriage return; DEL and the C1
+ * controls count.
+ */
 const isControl = (c: number) => (c < 32 && c !== 9 && c !== 10 && c !== 13) || (c >= 127 && c < 160);
 
-/** Whether a text holds nothing that cannot be stored, shown or sent on. */
+/** Returns whether a text contains nothing that cannot be stored, shown or sent. */
 export function isClean(text: string): boolean {
   for (let i = 0; i < text.length; i++) {
     const c = text.charCodeAt(i);
@@ -23,10 +26,12 @@ export function isClean(text: string): boolean {
 
 /** Marks of direction, embeddings, overrides, isolates, and spaces without width. */
 const STEERING = /[\u061c\u200b\u200e\u200f\u2028\u2029\u202a-\u202e\u2060-\u2064\u2066-\u206f\ufeff\ufff9-\ufffb]/g;
-/** Joiners mean something between letters of scripts that join; beside ASCII they only hide. */
+/** Joiners matter between letters of scripts that join; next to ASCII letters they only hide something. */
 const JOINERS = /[\u200c\u200d]/g;
 
-/** A text as one line: breaks become spaces, characters that steer or hide go, ends are trimmed. */
+/**
+ * Returns a text as one line: breaks become spaces, invisible and direction characters are removed, ends are trimmed.
+ */
 export function oneLine(text: string): string {
   return text
     .replace(/\r\n|[\t\n\r\u0085\u2028\u2029]/g, ' ')
@@ -37,14 +42,17 @@ export function oneLine(text: string): string {
     .trim();
 }
 
-/** The beginning of a text, at most `max` UTF-16 units long, never cut inside a character. */
+/** Returns the beginning of a text, at most `max` UTF-16 units, never cut within a character. */
 export function clip(text: string, max: number): string {
   if (text.length <= max) return text;
   const last = text.charCodeAt(max - 1);
   return text.slice(0, last >= 0xd800 && last <= 0xdbff ? max - 1 : max);
 }
 
-/** The name of a file from outside: one line, without what cannot be kept, never empty, at most 200 units. */
+/**
+ * Returns the name of a file from outside as one line of at most 200 UTF-16 units, without unusable characters, never
+ * empty.
+ */
 export function fileNameOf(name: string | undefined): string {
   let out = '';
   for (const c of clip(name ?? '', 1000)) if (isClean(c) && c !== '/' && c !== '\\') out += c;

@@ -1,6 +1,6 @@
 /**
- * Words about people and places, and what text from outside must be before it is used: names, sides of a deal, email
- * addresses, cleanliness, members' patterns. It knows nothing of packets; every layer may use it.
+ * Words about people and places, and cleaning text from outside: names, sides of a deal, email addresses, members'
+ * patterns. Knows nothing of packets; every layer may use it.
  */
 export { count, doneWords, firstName, fold, initialsOf, listWords, numberWord } from './names';
 export { patternOf } from './pattern';

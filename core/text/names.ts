@@ -1,14 +1,14 @@
 /** Names of people as they are shown. */
 import { itemAt, lastOf } from '../sure';
 
-/** The given name, as far as a name tells: the first word. */
+/** Returns the given name, as far as a name shows it: the first word. */
 export function firstName(name: string): string {
   return name.trim().split(/\s+/)[0] ?? name;
 }
 
 /**
- * Initials of a name: the first letters of its words, at most three; small particles
- * (de, van, la …) count only when they are written with a capital.
+ * Returns the initials of a name: the first letters of its words, at most three. Small particles (de, van, la …)
+ * count only if they are capitalized.
  */
 export function initialsOf(name: string): string {
   const words = name
@@ -23,28 +23,28 @@ export function initialsOf(name: string): string {
   return itemAt(letters, 0) + itemAt(letters, letters.length - 2) + lastOf(letters);
 }
 
-/** "Wren", "Wren and Callum", "Wren, Callum and Priya". */
+/** Returns a list in words: "Wren", "Wren and Callum", "Wren, Callum and Priya". */
 export function listWords(items: string[]): string {
   if (items.length < 2) return items[0] ?? '';
   return `${items.slice(0, -1).join(', ')} and ${items[items.length - 1]}`;
 }
 
-/** "1 page", "3 pages". */
+/** Returns a number with its noun: "1 page", "3 pages". */
 export function count(n: number, one: string, many = `${one}s`): string {
   return `${n} ${n === 1 ? one : many}`;
 }
 
-/** "One person who has signed", "3 people who have signed". */
+/** Returns "One person who has signed", "3 people who have signed". */
 export function doneWords(n: number): string {
   return n === 1 ? 'One person who has signed' : `${n} people who have signed`;
 }
 
 const NUMBER_WORDS = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine', 'Ten'];
 
-/** A number as a sentence begins with it: "Three", and "14" from eleven on. */
+/** Returns a number as it begins a sentence: "Three"; from eleven on in digits. */
 export const numberWord = (n: number) => NUMBER_WORDS[n] ?? String(n);
 
-/** A text as it is searched: without accents, in lower case. */
+/** Returns a text as it is searched: without accents, in lower case. */
 export const fold = (text: string) =>
   text
     .normalize('NFD')

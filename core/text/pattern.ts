@@ -1,11 +1,10 @@
 /**
- * Patterns (regular expressions) that members write for what may stand in a mark. They are run by
- * an engine whose time is linear in the text; a program that judges values names it once, by
- * importing `@gatepath/core/patterns`. A page that only fills marks may do without: the server
- * judges what is sent to it all the same.
+ * Patterns (regular expressions) that members write for what a mark may contain. An engine with linear time runs
+ * them; a program that validates values loads it once by importing `@gatepath/core/patterns`. A page that only fills
+ * marks may do without it: the server validates every value.
  */
 
-/** Whether a whole text has the form. */
+/** Returns whether a whole text matches. */
 export type Pattern = (text: string) => boolean;
 /** Compiles a pattern; null if it cannot be used. */
 export type PatternEngine = (source: string) => Pattern | null;
@@ -17,7 +16,10 @@ export function runPatternsWith(which: PatternEngine): void {
   engine = which;
 }
 
-/** A pattern over the whole value; null when it cannot be used (no engine, a mistake, or a form that is not linear). */
+/**
+ * Returns a pattern for the whole value; null if it cannot be used: there is no engine, it has a mistake, or it is
+ * not linear.
+ */
 export function patternOf(source: string): Pattern | null {
   return engine?.(source) ?? null;
 }

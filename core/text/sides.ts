@@ -1,4 +1,4 @@
-/** Which side of the deal a party stands on. */
+/** Sides of a deal. */
 export const SIDES = [
   'seller',
   'buyer',
@@ -13,7 +13,7 @@ export const SIDES = [
 /** One of `SIDES`. */
 export type Side = (typeof SIDES)[number];
 
-/** Plain words for the sides of a deal. */
+/** The sides of a deal in words. */
 export const SIDE_WORDS: Record<Side, string> = {
   seller: 'Seller',
   buyer: 'Buyer',
@@ -26,11 +26,11 @@ export const SIDE_WORDS: Record<Side, string> = {
   other: 'Other',
 };
 
-/** Whether a side is that of somebody who represents others. */
+/** Returns whether a side represents others. */
 export const isBroker = (side: Side): boolean =>
   side === 'listing_broker' || side === 'buyer_broker' || side === 'manager';
 
-/** "Seller 2"; a side of which there is usually one goes without a number unless it is past the first. */
+/** Returns a party's side: "Seller 2". A side that usually has one person is numbered only from the second on. */
 export function sideLabel(side: Side, ordinal: number): string {
   return isBroker(side) && ordinal === 1 ? SIDE_WORDS[side] : `${SIDE_WORDS[side]} ${ordinal}`;
 }

@@ -1,38 +1,39 @@
 /**
- * What people read, in their language. A language is one file of ICU messages
- * (https://unicode-org.github.io/icu/userguide/format_parse/messages/): `en.json` names every
- * key, the others say the same. The server finds the files; nothing else lists them.
+ * Texts in the reader's language. A language is one file of ICU messages
+ * (https://unicode-org.github.io/icu/userguide/format_parse/messages/): `en.json` has every key, the others have the
+ * same. The server finds the files; nothing else lists them.
  */
 import { IntlMessageFormat } from 'intl-messageformat';
 import type { Side } from '../text/sides';
 import en from './en.json';
 import { keysOf } from '../sure';
 
-/** Name of one sentence. */
+/** Key of a text. */
 export type WordKey = keyof typeof en;
 
-/** The sentences of one language; `language` is its tag (BCP 47), as the file is named. */
+/** The texts of one language; `language` is its tag (BCP 47) and the name of its file. */
 export interface Words {
   language: string;
   messages: Record<WordKey, string>;
 }
 
-/** Values for a sentence's placeholders. */
+/** Values for the placeholders of a text. */
 export type WordParams = Record<string, string | number | boolean | null | undefined>;
 
-/** English: what the firm's own screens speak, and what every other language is measured by. */
+/** English: the language of the firm's screens, and the reference for every other language. */
 export const ENGLISH: Words = { language: 'en', messages: en };
 
-/** Keys of all sentences. */
+/** The keys of all texts. */
 export const WORD_KEYS = keysOf(en);
 
 const formats = new WeakMap<Words, Map<string, IntlMessageFormat>>();
 
 /**
- * One sentence with its parts put in.
+ * Returns a text with its values filled in.
  *
- * @throws when the language has no such sentence, or a part of it was not given: a hole in a
- *   message is a fault, never shown to a client
+ * @throws Error if the language lacks the text or a value is missing: a gap in a message is a bug, and clients never
+ * see one
+ * @example say(ENGLISH, 'side.seller', { n: 2 }) // 'Seller 2'
  */
 export function say(words: Words, key: WordKey, params: WordParams = {}): string {
   let known = formats.get(words);
@@ -47,24 +48,24 @@ export function say(words: Words, key: WordKey, params: WordParams = {}): string
   return String(format.format(params));
 }
 
-/** Which party of the deal somebody is: "Seller 2". */
+/** Returns a party's side in a language: "Seller 2". */
 export function sideIn(words: Words, p: { side: Side; ordinal: number }): string {
   return say(words, `side.${p.side}`, { n: p.ordinal });
 }
 
-/** A list of names as the language joins them: "Wren, Callum and Priya". */
+/** Returns a list of names as the language joins them: "Wren, Callum and Priya". */
 export function listIn(words: Words, items: string[]): string {
   const joined = new Intl.ListFormat(localeOf(words), { style: 'long', type: 'conjunction' }).format(items);
   // English as it is written everywhere else here: without a comma before "and".
   return words.language === 'en' ? joined.replace(/, and /, ' and ') : joined;
 }
 
-/** A day of the calendar (ISO 8601, no time): the same everywhere. */
+/** Returns a day of the calendar (ISO 8601 without a time) in words; it is the same in every time zone. */
 export function calendarDay(words: Words, day: string, withYear = false): string {
   return dayIn(words, `${day}T12:00:00Z`, 'utc', withYear);
 }
 
-/** A day, long enough to be read once: "Friday, November 27". */
+/** Returns a day in words: "Friday, November 27". */
 export function dayIn(words: Words, iso: string, timeZone: string, withYear = false): string {
   return new Intl.DateTimeFormat(localeOf(words), {
     weekday: 'long',
@@ -75,7 +76,7 @@ export function dayIn(words: Words, iso: string, timeZone: string, withYear = fa
   }).format(new Date(iso));
 }
 
-/** Day and time to the second with the zone's offset, as records want them. */
+/** Returns day and time to the second with the zone's offset, for records. */
 export function timeIn(words: Words, iso: string, timeZone: string): string {
   return new Intl.DateTimeFormat(localeOf(words), {
     year: 'numeric',
@@ -92,7 +93,7 @@ export function timeIn(words: Words, iso: string, timeZone: string): string {
     .replace(/GMT/, 'UTC');
 }
 
-/** The locale a language's numbers, lists and dates are written in; English as in the United States. */
+/** Returns the locale for numbers, lists and dates of a language; for English that of the United States. */
 export function localeOf(words: Words): string {
   return words.language === 'en' ? 'en-US' : words.language;
 }

@@ -33,12 +33,12 @@ const BESIDE =
   'id, what, name, version, edition, changed, ends_on::text, locks, last_in, owner_id, users, makers, retired_at, created_by, created_at';
 const COLUMNS = `draft, written, written_version, ${BESIDE}`;
 
-/** What lists need of an item: its draft without the marks, of which there may be thousands. */
+/** What lists need of an item: the draft without its marks, of which there may be thousands. */
 export type HeadRow = Omit<ShelfRow, 'draft' | 'written' | 'written_version'> &
   Pick<Draft, 'parties' | 'gates' | 'documents'>;
 const HEAD = `draft->'parties' as parties, draft->'gates' as gates, draft->'documents' as documents, ${BESIDE}`;
 
-/** Keeps a form or a kit that is being prepared. */
+/** Saves a new form or kit. */
 export async function insertItem(
   db: Db,
   i: { id: string; what: ShelfRow['what']; draft: Draft; by: string; at: Date },
@@ -49,26 +49,26 @@ export async function insertItem(
   );
 }
 
-/** An item by its id. */
+/** Returns an item; null if there is none. */
 export async function itemById(db: Db, id: string): Promise<ShelfRow | null> {
   return (await db.query<ShelfRow>(`select ${COLUMNS} from shelf_item where id = $1`, [id])).rows[0] ?? null;
 }
 
-/** The item, locked until the transaction ends. */
+/** Returns an item, locked until the transaction ends; null if there is none. */
 export async function lockItem(db: Db, id: string): Promise<ShelfRow | null> {
   return (await db.query<ShelfRow>(`select ${COLUMNS} from shelf_item where id = $1 for update`, [id])).rows[0] ?? null;
 }
 
-/** Items by their ids, without their marks. */
+/** Returns items by their ids, without their marks. */
 export async function headsByIds(db: Db, ids: string[]): Promise<HeadRow[]> {
   return (await db.query<HeadRow>(`select ${HEAD} from shelf_item where id = any($1::text[])`, [ids])).rows;
 }
 
-/** What a member may use, as `mayUse` of the core says it. */
+/** Returns the condition for what a member may use, as `mayUse` of the core has it. */
 const seenBy = (member: string) =>
   `(owner_id = ${member} or users is null or users ? ${member} or makers is null or makers ? ${member})`;
 
-/** Forms or kits by name, by key: those behind the one of an id. */
+/** Returns forms or kits by name, after the one with this id. */
 export async function listItems(
   db: Db,
   o: {
@@ -90,7 +90,7 @@ export async function listItems(
   return r.rows;
 }
 
-/** Keeps a draft under its next version. */
+/** Saves a draft as its next version. */
 export async function saveItemDraft(db: Db, id: string, draft: Draft, version: number): Promise<void> {
   await db.query('update shelf_item set draft = $2, name = $3, version = $4, changed = true where id = $1', [
     id,
@@ -100,7 +100,7 @@ export async function saveItemDraft(db: Db, id: string, draft: Draft, version: n
   ]);
 }
 
-/** Keeps a text under its next version, with the draft of how it is set. */
+/** Saves a text as its next version, with the draft of its paper. */
 export async function saveWritten(
   db: Db,
   i: { id: string; written: Written; writtenVersion: number; draft: Draft; version: number },
@@ -113,7 +113,7 @@ export async function saveWritten(
   await saveItemDraft(db, i.id, i.draft, i.version);
 }
 
-/** Keeps what is set beside the draft. */
+/** Saves an item's settings outside the draft. */
 export async function saveItem(
   db: Db,
   i: Pick<ShelfRow, 'id' | 'ends_on' | 'locks' | 'last_in' | 'retired_at' | 'owner_id' | 'users' | 'makers'>,
@@ -133,12 +133,12 @@ export async function saveItem(
   );
 }
 
-/** Forgets an item; its papers and editions go with it. */
+/** Deletes an item with its papers and editions. */
 export async function deleteItem(db: Db, id: string): Promise<void> {
   await db.query('delete from shelf_item where id = $1', [id]);
 }
 
-/** An edition as packets are made of it. */
+/** An edition as packets use it. */
 export interface EditionRow {
   item_id: string;
   edition: number;
@@ -146,16 +146,16 @@ export interface EditionRow {
   written: Written | null;
 }
 
-/** An edition as it is told of. */
+/** An edition as screens list it. */
 export interface EditionNote {
   edition: number;
-  /** What it changed of the one before, in words. */
+  /** What it changed compared with the one before, in words. */
   changes: string[];
   by: string;
   made_at: Date;
 }
 
-/** Keeps an edition, and notes that nothing differs from it. */
+/** Saves an edition, and that the item is the same as it. */
 export async function insertEdition(
   db: Db,
   e: {
@@ -183,7 +183,7 @@ export async function insertEdition(
   await db.query('update shelf_item set edition = $2, changed = false where id = $1', [e.itemId, e.edition]);
 }
 
-/** The last edition of each item. */
+/** Returns the last edition of each item. */
 export async function lastEditions(db: Db, ids: string[]): Promise<Map<string, EditionRow>> {
   const r = await db.query<EditionRow>(
     `select e.item_id, e.edition, e.draft, e.written from shelf_item i join shelf_edition e on e.item_id = i.id and e.edition = i.edition
@@ -193,7 +193,7 @@ export async function lastEditions(db: Db, ids: string[]): Promise<Map<string, E
   return new Map(r.rows.map((e) => [e.item_id, e]));
 }
 
-/** What type of paper the last edition of each form is. */
+/** Returns the document type of the last edition of each form. */
 export async function typesOfForms(db: Db, ids: string[]): Promise<Map<string, DocumentType>> {
   const r = await db.query<{ id: string; type: DocumentType }>(
     `select i.id, d.type from shelf_item i join shelf_edition e on e.item_id = i.id and e.edition = i.edition
@@ -203,7 +203,7 @@ export async function typesOfForms(db: Db, ids: string[]): Promise<Map<string, D
   return new Map(r.rows.map((x) => [x.id, x.type]));
 }
 
-/** The editions of an item, newest first, as many as are told of. */
+/** Returns the latest editions of an item, newest first. */
 export async function editionsOf(db: Db, id: string, limit: number): Promise<EditionNote[]> {
   const r = await db.query<EditionNote>(
     `select e.edition, e.changes, m.name as by, e.made_at from shelf_edition e join member m on m.id = e.made_by
@@ -215,7 +215,7 @@ export async function editionsOf(db: Db, id: string, limit: number): Promise<Edi
 
 type Files = Pick<DocumentRow, 'original_sha256' | 'sha256' | 'facts_sha256'>;
 
-/** Forgets the papers of a form that stand neither in an edition nor in what is prepared and were brought in before a moment. */
+/** Deletes the papers of a form that are neither in an edition nor in the draft and were added before an instant. */
 export async function deleteUnusedDocuments(db: Db, id: string, before: Date): Promise<Files[]> {
   const r = await db.query<Files>(
     `delete from document d where d.shelf_id = $1 and d.created_at < $2
@@ -227,7 +227,7 @@ export async function deleteUnusedDocuments(db: Db, id: string, before: Date): P
   return r.rows;
 }
 
-/** Kits in which a form stands, as they are prepared. */
+/** Returns the kits whose drafts contain a form. */
 export async function kitsWithForm(db: Db, formId: string): Promise<{ id: string; name: string }[]> {
   const r = await db.query<{ id: string; name: string }>(
     `select id, name from shelf_item where what = 'kit' and draft->'documents' @> $1::jsonb order by lower(name), id limit 100`,
@@ -236,7 +236,7 @@ export async function kitsWithForm(db: Db, formId: string): Promise<{ id: string
   return r.rows;
 }
 
-/** All kits that can be used, by name. */
+/** Returns the kits that can be used, by name. */
 export async function usableKits(db: Db, memberId: string, limit: number): Promise<HeadRow[]> {
   const r = await db.query<HeadRow>(
     `select ${HEAD} from shelf_item where what = 'kit' and retired_at is null and edition > 0 and ${seenBy('$2')}
@@ -246,7 +246,7 @@ export async function usableKits(db: Db, memberId: string, limit: number): Promi
   return r.rows;
 }
 
-/** Packets of a deal that a kit was used for and that stand, newest first. */
+/** Returns the packets of a deal that were made from a kit and not withdrawn, newest first. */
 export async function packetsOfKit(db: Db, dealId: string, kitId: string): Promise<{ name: string; status: string }[]> {
   const r = await db.query<{ name: string; status: string }>(
     `select p.name, p.status from packet p join packet_draft d on d.packet_id = p.id

@@ -1,4 +1,4 @@
-/** Forms and kits as they are prepared: made, edited, put on the shelf in editions, shared, retired. */
+/** Forms and kits in preparation: made, edited, put on the shelf in editions, shared, retired. */
 import {
   PACKET_LIMITS,
   applyEdits,
@@ -24,7 +24,11 @@ import { requireForms, toChange, usableForms } from './access';
 import * as q from './queries';
 import { changesSince, itemView, viewOf } from './views';
 
-/** Makes a kit of forms that are on the shelf, on a usual path. */
+/**
+ * Makes a kit of forms that are on the shelf, with the usual path.
+ *
+ * @throws Problem `not-found`, `unknown-document`, `not-on-shelf`
+ */
 export async function newKit(ctx: Context, body: KitBody, member: Member): Promise<ShelfItemView> {
   const db = ctx.database.pool;
   const ids = [...new Set(body.formIds)];
@@ -44,7 +48,7 @@ export async function newKit(ctx: Context, body: KitBody, member: Member): Promi
 }
 
 /**
- * Applies edits to what is prepared; edits of several people are applied one after another.
+ * Applies edits to a form or kit in preparation; edits of several people are applied one after another.
  *
  * @throws Problem `over-limits`, `no-name`, `unknown-document`
  */
@@ -63,14 +67,14 @@ export async function editItem(ctx: Context, id: string, body: EditsBody, member
   });
 }
 
-/** No code that is told to one person stands on the shelf. */
+/** Returns an edit without an access code: codes told to one person are never stored on the shelf. */
 function withoutCode(edit: DraftEdit): DraftEdit {
   if (edit.op !== 'put' || edit.list !== 'parties') return edit;
   const { accessCode: _told, codeKept: _kept, ...item } = edit.item;
   return { ...edit, item };
 }
 
-/** A form has papers of its own, a kit forms: nothing else can be put among its documents. */
+/** Requires that a form contains only papers of its own, and a kit only forms. */
 async function requirePapers(db: Db, row: q.ShelfRow, draft: Draft, member: Member): Promise<void> {
   const added = draft.documents.filter((d) => !row.draft.documents.some((x) => x.id === d.id)).map((d) => d.id);
   if (!added.length) return;
@@ -81,7 +85,7 @@ async function requirePapers(db: Db, row: q.ShelfRow, draft: Draft, member: Memb
 }
 
 /**
- * Sets what stands beside the draft: the last day, what is locked, whether it is retired.
+ * Changes settings outside the draft: the last day, locks, whether it is retired.
  *
  * @throws Problem `unknown-member`
  */
@@ -118,7 +122,7 @@ export async function setItem(ctx: Context, id: string, body: ShelfPatch, member
 }
 
 /**
- * Puts what is prepared on the shelf as the next edition; packets that were made of earlier ones keep them.
+ * Puts a form or kit on the shelf as its next edition; packets made from earlier ones keep them.
  *
  * @throws Problem `changed-meanwhile`, `reading`, `no-document`, `not-on-shelf`
  */
@@ -151,10 +155,10 @@ export async function putOnShelf(ctx: Context, id: string, body: EditionBody, me
   return itemView(ctx, id, member);
 }
 
-/** How long a changed paper lies beside its form before it goes, when nobody took it. */
+/** How long a changed paper that nobody took is stored, in milliseconds. */
 const LEFT_LYING_MS = 86_400_000;
 
-/** What is prepared can be used: its paper is read, or all of its forms are on the shelf. */
+/** Requires that an item can be used: its paper is read, or all of its forms are on the shelf. */
 async function requireReady(db: Db, row: q.ShelfRow): Promise<void> {
   const ids = row.draft.documents.map((d) => d.id);
   if (!ids.length) throw new Problem('no-document', 'There is no paper in it yet.');
@@ -164,7 +168,7 @@ async function requireReady(db: Db, row: q.ShelfRow): Promise<void> {
 }
 
 /**
- * Throws away what was never put on the shelf; the files of its paper go when nothing else needs them.
+ * Deletes an item that was never put on the shelf. The files of its paper are deleted when nothing else needs them.
  *
  * @throws Problem `was-sent`
  */
@@ -179,7 +183,7 @@ export async function deleteItem(ctx: Context, id: string, member: Member): Prom
   });
 }
 
-/** Has the files of papers that are gone looked at: they go when nothing else needs them. */
+/** Enqueues deleting the files of deleted papers, if nothing else needs them. */
 export async function tidyPapers(
   ctx: Context,
   tx: Tx,

@@ -1,4 +1,4 @@
-/** Using a kit on a deal: what it would make of it, and making it, sent or as a draft. */
+/** Using a kit on a deal: the preview, and making the packet, sent or as a draft. */
 import { dateOfKey } from '@gatepath/core/deal';
 import { mergeTags, tagValues } from '@gatepath/core/merge';
 import { PACKET_LIMITS, overLimit, type Delivery } from '@gatepath/core/packet';
@@ -29,7 +29,7 @@ import { locksView, slotView } from './views';
 import { workOut, type Changes, type Worked } from './work-out';
 import type { FormPaper } from './written';
 
-/** Preview a kit on a deal; nothing is saved. */
+/** Returns a preview of a kit on a deal; nothing is saved. */
 export async function tryKit(
   ctx: Context,
   dealId: string,
@@ -69,7 +69,7 @@ export async function tryKit(
   };
 }
 
-/** The kit's slots with whoever fills them, and how many papers have something for each. */
+/** Returns the kit's slots with the people who fill them, and how many papers have something for each. */
 function slotsTold({ forms, made }: Worked): KitTrial['slots'] {
   const wanted = forms.flatMap(({ row: { draft } }) => {
     const ids = new Set([...draft.marks.map((m) => m.partyId), ...draft.rules.flatMap((r) => r.partyIds)]);
@@ -84,7 +84,7 @@ function slotsTold({ forms, made }: Worked): KitTrial['slots'] {
   }));
 }
 
-/** Everybody of the packet, with what they will have to do. */
+/** Returns everyone in the packet, with what they will have to do. */
 function peopleTold({ made }: Worked): KitTrial['people'] {
   return made.draft.parties.map((p) => {
     const does = made.doing.find((d) => d.partyId === p.id);
@@ -103,7 +103,7 @@ function peopleTold({ made }: Worked): KitTrial['people'] {
 }
 
 /**
- * Makes a packet of a kit, and sends it when that is wished. What stops it stops it before anything is kept.
+ * Makes a packet from a kit, and sends it if asked to. A problem stops it before anything is saved.
  *
  * @returns the packet's id
  * @throws Problem `over-limits`, `gate-check`, `warnings`, `changed-meanwhile`
@@ -140,7 +140,7 @@ export async function useKit(
   return id;
 }
 
-/** Values of tags as facts and days of a deal. */
+/** Returns values of tags as facts and days of a deal. */
 function ofDeal(values: NonNullable<Changes['values']>): Pick<DealPatch, 'facts' | 'dates' | 'city'> {
   const facts: NonNullable<DealPatch['facts']> = {};
   const dates: NonNullable<DealPatch['dates']> = {};
@@ -154,7 +154,10 @@ function ofDeal(values: NonNullable<Changes['values']>): Pick<DealPatch, 'facts'
   return { facts, dates, ...(typeof city === 'string' ? { city } : {}) };
 }
 
-/** Keeps what was worked out as a packet. @throws Problem `changed-meanwhile` where the kit was used on the deal since it was worked out: one act is one packet */
+/**
+ * Saves a packet made from a kit. @throws Problem `changed-meanwhile` if the kit was used on the deal since the
+ * preview: one act makes one packet
+ */
 export async function savePacketOfKit(
   ctx: Context,
   tx: Tx,
@@ -195,7 +198,7 @@ function requireClean(findings: Worked['findings'], despiteWarnings: boolean): v
     throw new Problem('warnings', `The gate check has a warning: ${warning.sentence} Send anyway if that is intended.`);
 }
 
-/** The paper of a form as a document of a deal: the same files, and where they come from. */
+/** Saves the paper of a form as a document of a deal, with the same files. */
 async function copyToDeal(
   db: Parameters<typeof insertDocument>[0],
   { row, document }: FormPaper,
@@ -218,10 +221,10 @@ async function copyToDeal(
   return id;
 }
 
-/** As many kits as are looked through for a deal. */
+/** Maximum number of kits considered for a deal. */
 const MOST_KITS = 200;
 
-/** Kits for a deal: those first that meet most of what it needs, and of those that miss nobody. */
+/** Returns kits for a deal: first those that meet most of what it needs, and of those the ones that miss nobody. */
 export async function kitsForDeal(ctx: Context, dealId: string, member: Member): Promise<KitsView> {
   const db = ctx.database.pool;
   await dealOr404(db, dealId);

@@ -1,4 +1,4 @@
-/** The shelf as screens show it: its lists, and a form or a kit as it is prepared. */
+/** The shelf as screens show it: its lists, and a form or kit in preparation. */
 import { lastOf, keysOf } from '@gatepath/core/sure';
 import { changesBetween, mayMake, slotLetters, slotsOf, type Locks, type Slot } from '@gatepath/core/shelf';
 import { tagDefs, textChanges } from '@gatepath/core/writing';
@@ -14,7 +14,7 @@ import { itemOr404 } from './access';
 import { sharingOf } from '../sharing/queries';
 import * as q from './queries';
 
-/** Slots as screens show them. */
+/** Returns a slot as screens show it. */
 export const slotView = (s: Slot): SlotView => ({
   id: s.id,
   name: s.name,
@@ -23,13 +23,13 @@ export const slotView = (s: Slot): SlotView => ({
   kind: s.slot,
 });
 
-/** Locks as screens show them. */
+/** Returns locks as screens show them. */
 export const locksView = (locks: Locks) =>
   keysOf(locks).flatMap((lock) => (locks[lock] ? [{ lock, by: locks[lock].name }] : []));
 
 type Papers = ReadonlyMap<string, DocumentRow>;
 
-/** The papers of forms by the form: of each the one that stands in it as it is prepared. */
+/** Returns the papers in the drafts of forms, by form. */
 async function papersOf(db: Db, forms: q.HeadRow[]): Promise<Papers> {
   const ids = forms.flatMap((f) => f.documents[0]?.id ?? []);
   return new Map((await documentsByIds(db, ids)).flatMap((d) => (d.shelf_id ? [[d.shelf_id, d]] : [])));
@@ -53,7 +53,7 @@ function headOf(row: q.HeadRow, papers: Papers, member: Member) {
   };
 }
 
-/** A page of the shelf. */
+/** Returns a page of the shelf. */
 export async function listShelf(ctx: Context, member: Member, query: ShelfQuery): Promise<Page<ShelfSummary>> {
   const db = ctx.database.pool;
   const rows = await q.listItems(db, {
@@ -83,15 +83,15 @@ export async function listShelf(ctx: Context, member: Member, query: ShelfQuery)
   };
 }
 
-/** A form or a kit as it is prepared. */
+/** Returns a form or kit in preparation. */
 export async function itemView(ctx: Context, id: string, member: Member): Promise<ShelfItemView> {
   return viewOf(ctx, await itemOr404(ctx.database.pool, id, member), member);
 }
 
-/** As many editions as are told of. */
+/** Maximum number of editions listed. */
 const MOST_EDITIONS = 6;
 
-/** The same of a row that is at hand. */
+/** Returns the view of a row. */
 export async function viewOf(ctx: Context, row: q.ShelfRow, member: Member): Promise<ShelfItemView> {
   const db = ctx.database.pool;
   const { id, draft } = row;
@@ -133,12 +133,15 @@ export async function viewOf(ctx: Context, row: q.ShelfRow, member: Member): Pro
 
 type Told = Pick<q.EditionRow, 'draft' | 'written'>;
 
-/** What is different since an edition. Of a form written here that is told by its text, and not by where its places lie. */
+/**
+ * Returns what differs from an edition, in words. For a form written here it is the text that counts, not where its
+ * places are.
+ */
 export function changesSince(last: Told, now: Told, forms: readonly Pick<q.HeadRow, 'id' | 'name'>[]): string[] {
   const bare = (of: Told) => (of.written ? { ...of.draft, documents: [], marks: [] } : of.draft);
   return [...changesBetween(bare(last), bare(now), nameIn(forms)), ...textChanges(last.written, now.written)];
 }
 
-/** What the forms of a kit are called where it is told what came in and went out. */
+/** Returns a function that names the forms of a kit in the list of changes. */
 const nameIn = (forms: readonly Pick<q.HeadRow, 'id' | 'name'>[]) => (id: string) =>
   forms.find((f) => f.id === id)?.name ?? 'A paper';

@@ -1,4 +1,6 @@
-/** A kit worked out for a deal: who fills which slot, the papers it takes, and what there is to say before it is used. */
+/**
+ * Working out a kit for a deal: who fills which slot, the papers it uses, and what has to be said before it is used.
+ */
 import { dayOf, dueDay, hourOf, sendingDay, shortDay } from '@gatepath/core/calendar';
 import { applyEdits, type Draft, type DraftEdit } from '@gatepath/core/packet';
 import { brokenLock, lockedWords } from '@gatepath/core/shelf';
@@ -34,17 +36,17 @@ export interface Worked {
   edition: q.EditionRow;
   deal: deals.DealRow;
   forms: FormPaper[];
-  /** Tags of its forms for which there is nothing. */
+  /** Tags of its forms that have no value. */
   unknown: TagDef[];
   made: Awaited<ReturnType<typeof runKit>>;
-  /** When it goes, in the deal's own time; null for the moment it is sent. */
+  /** When it is sent, in the deal's time zone; null to send it at once. */
   later: { day: string; hour: number } | null;
-  /** How many packets of the deal were made of it before. */
+  /** How many packets of the deal were made from it before. */
   before: number;
   findings: Said[];
 }
 
-/** @param kit  with the changes of who uses it */
+/** @param kit  with the member's changes */
 const runKit = (
   ctx: Context,
   t: { kit: Draft; forms: Worked['forms']; people: Draft['parties']; deal: deals.DealRow },
@@ -64,7 +66,9 @@ const runKit = (
   );
 
 /**
- * @param o  `before`: papers set earlier for it; `isNotice`: it goes when its notice is let go, whatever the kit says
+ * Works out a kit for a deal.
+ *
+ * @param o  `before`: papers typeset earlier for it; `isNotice`: it is sent with its notice, whatever the kit says
  * @throws Problem `not-found`, `not-on-shelf`, `reading`, `locked-setting`
  */
 export async function workOut(
@@ -119,7 +123,7 @@ export async function workOut(
   return { kit, edition, deal, forms, unknown, made, later: later ?? null, before: used.length, findings };
 }
 
-/** Changes of who uses a kit as edits: of what they leave as it is there is none. */
+/** Returns the member's changes as edits; what they leave unchanged needs none. */
 function editsOf(kit: Draft, c: Changes, planned: Changes['later']): DraftEdit[] {
   const edits: DraftEdit[] = [];
   for (const field of ['name', 'subject', 'message'] as const) {
@@ -155,7 +159,7 @@ const ofDay = ({ schedule: { lastDay } }: Draft, today: string): Said[] =>
     ? [{ sentence: `The last day for signing, ${shortDay(lastDay, today)}, has passed.`, severity: 'stops' }]
     : [];
 
-/** How a packet stands, in few words. */
+/** The status of a packet, in a few words. */
 const STANDS: Record<string, string> = { drafting: 'is in draft', at_gate: 'is on its way', executed: 'is executed' };
 
 const ofUse = ([newest]: { name: string; status: string }[]): Said[] =>
@@ -195,7 +199,7 @@ const ofLetters = (letters: readonly string[]): Said[] =>
       ]
     : [];
 
-/** The papers of forms written here, set for a deal; those of others stay as they are. */
+/** Typesets the forms written here for a deal; other forms stay as they are. */
 async function setForms(
   ctx: Context,
   kept: FormPaper[],
@@ -219,7 +223,7 @@ async function setForms(
   return { forms, unknown, unprintable: [...unprintable] };
 }
 
-/** A tag whose fact the firm asks for no more. */
+/** Returns a tag whose fact the firm no longer asks for. */
 const goneTag = (key: string): TagDef => ({ key, label: `The tag “${key}”`, type: 'text', from: 'firm' });
 
 async function ofForms(ctx: Context, forms: Worked['forms'], today: string): Promise<Said[]> {
@@ -236,7 +240,7 @@ async function ofForms(ctx: Context, forms: Worked['forms'], today: string): Pro
   );
 }
 
-/** The forms of a kit, each in its last edition with the paper of it. */
+/** Returns the forms of a kit, each in its last edition with its paper. */
 async function formsOf(ctx: Context, kit: Draft): Promise<Worked['forms']> {
   const db = ctx.database.pool;
   const ids = kit.documents.map((d) => d.id);

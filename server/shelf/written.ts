@@ -1,4 +1,4 @@
-/** Forms written here: their text, and the paper that is set of it, to be looked at and for the people of a deal. */
+/** Forms written here: their text, and the paper typeset from it, as a sample and for the people of a deal. */
 import { LRUCache } from 'lru-cache';
 import { dayOf } from '@gatepath/core/calendar';
 import { KEY_DATES, wrongWith, type FactValue } from '@gatepath/core/deal';
@@ -40,7 +40,7 @@ import { tidyPapers } from './service';
 import { itemView } from './views';
 
 /**
- * Begins a form that is written here.
+ * Makes a form that is written here.
  *
  * @throws Problem `unfit-text`
  */
@@ -57,7 +57,7 @@ export async function newWritten(ctx: Context, body: WrittenFormBody, member: Me
 }
 
 /**
- * Keeps the text of a form and sets its paper anew; the places in it are the form's marks from then on.
+ * Saves the text of a form and typesets its paper; the places in the text become the form's marks.
  *
  * @throws Problem `not-found`, `unfit-text`, `changed-meanwhile`, `over-limits`, `not-maker`
  */
@@ -83,7 +83,7 @@ export async function saveText(ctx: Context, id: string, body: WrittenBody, memb
 
 const fitText = (value: unknown): Written => inWords(() => writtenFrom(value));
 
-/** What cannot be taken or set is told as a problem. */
+/** Runs `work` and reports an unfit text as a problem. */
 function inWords<T>(work: () => T): T {
   try {
     return work();
@@ -93,7 +93,7 @@ function inWords<T>(work: () => T): T {
   }
 }
 
-/** A paper that was set, and what was put together for it. */
+/** A typeset paper, and what it was composed from. */
 interface SetPaper extends Pick<WrittenPaper, 'pages' | 'rects' | 'unprintable'> {
   sha256: string;
   bytes: number;
@@ -106,7 +106,7 @@ interface About {
   slots: ReturnType<typeof slotsOf>;
 }
 
-/** The paper of a text as it is looked at while it is written. @throws Problem `unfit-text` */
+/** Returns the sample paper of a text, shown while it is written. @throws Problem `unfit-text` */
 export async function setSample(ctx: Context, form: About, text: Written): Promise<SetPaper> {
   const tags = new Map(tagDefs(await deals.ownFacts(ctx.database.pool)).map((t) => [t.key, t]));
   const made = inWords(() => composed(text, sampleFor(form.slots, tags, wordsOf(text.language))));
@@ -136,10 +136,10 @@ async function setPaper(
   return { ...set, sha256: (await ctx.files.put(bytes)).sha256, bytes: bytes.length, made };
 }
 
-/** Pages that one written form may have. */
+/** Maximum number of pages of a written form. */
 const MOST_PAGES = 100;
 
-/** The places of a paper as marks. */
+/** Returns the places of a paper as marks. */
 function marksOf({ made, rects }: Pick<SetPaper, 'made' | 'rects'>, documentId: string): Mark[] {
   const count = new Map<string, number>();
   return rects.flatMap(({ place, page, rect }): Mark[] => {
@@ -153,7 +153,7 @@ function marksOf({ made, rects }: Pick<SetPaper, 'made' | 'rects'>, documentId: 
   });
 }
 
-/** Keeps a text with the paper set of it; the rest of the draft stays. */
+/** Saves a text with its typeset paper; the rest of the draft stays. */
 export async function saveTypeset(
   ctx: Context,
   tx: Tx,
@@ -209,7 +209,10 @@ export interface OnDeal {
   values: TagValues;
 }
 
-/** What the tags of written forms stand for on a deal. @param told  values for this packet. @throws Problem `bad-fact` */
+/**
+ * Returns what the tags of written forms stand for in a deal. @param told  values for this packet. @throws Problem
+ * `bad-fact`
+ */
 export async function onDeal(
   ctx: Context,
   deal: deals.DealRow,
@@ -239,12 +242,12 @@ export async function onDeal(
   return { deal, people, tags, values: { facts, people: namesBySide(people) } };
 }
 
-/** Shorter than an unused file is left lying: what is known here is there. */
+/** How long a typeset paper is cached, in milliseconds; shorter than an unused file is stored. */
 const SETTLED_MS = 1_800_000;
-/** A paper that was set and read, but for what was put together for it. */
+/** A paper that was typeset and read, without what it was composed from. */
 export type Settled = Omit<SetPaper, 'made'> & { facts: string; words: string };
 
-/** Where papers are kept that were set before. */
+/** A cache of papers that were typeset. */
 export interface SettledPapers {
   /** Whether it is one of many that nobody waits for. */
   ofMany?: true;
@@ -252,14 +255,17 @@ export interface SettledPapers {
   set(key: string, paper: Settled): void;
 }
 
-/** What was set before for the same text, people and values: whoever looks at a kit on a deal does so several times. */
+/**
+ * Returns the cache of papers typeset for the same text, people and values: whoever previews a kit on a deal does so
+ * several times.
+ */
 const settledOf = perContext(() => new LRUCache<string, Settled>({ max: 60, ttl: SETTLED_MS }));
 
 /**
- * The paper of a written form for a deal, read and with its marks, in place of the one it was looked at with. A paper
- * that is looked at only is cleared away with whatever nobody uses.
+ * Returns a form with the paper typeset for a deal, read and with its marks. A paper that is only previewed is
+ * deleted with other unused files.
  *
- * @returns the form, the keys of tags that are not known, and letters that cannot be printed
+ * @returns the form, the keys of unknown tags, and letters that cannot be printed
  * @throws Problem `unfit-text`
  */
 export async function paperOnDeal(
