@@ -3,7 +3,7 @@ import type { Rect } from '../paper/types';
 import type { PlaceKind, PrintedPlace } from './types';
 import { kindOfWords, roleOfWords } from './words';
 
-/** A widget of a form, its rectangle as displayed. */
+/** A widget of a form, with its rectangle as displayed. */
 export interface FormField {
   page: number;
   rect: Rect;
@@ -15,11 +15,11 @@ export interface FormField {
   multiline: boolean;
   maxLength: number | null;
   options: string[];
-  /** Whether it holds a value already; that value stays on the page. */
+  /** Whether it has a value already; that value stays on the page. */
   filled: boolean;
 }
 
-/** "topmost.Seller1_SignatureDate[0]" becomes "topmost Seller 1 Signature Date". */
+/** Returns the words of a field's name: "topmost Seller 1 Signature Date" of "topmost.Seller1_SignatureDate[0]". */
 export function wordsOfName(name: string): string {
   return name
     .replace(/\[\d+\]/g, ' ')
@@ -35,7 +35,7 @@ export function wordsOfName(name: string): string {
     .trim();
 }
 
-/** The place a field stands for; null for buttons and for fields that nobody can fill. */
+/** Returns the place of a field; null for buttons and fields that nobody can fill. */
 export function placeOfField(f: FormField): PrintedPlace | null {
   if (f.type === 'button' || f.readOnly) return null;
   // The last part of a dotted name is the field's own; the others name its groups.

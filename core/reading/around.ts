@@ -1,8 +1,8 @@
-/** What stands around a blank, beyond its captions: signatures, other lines to write on, the heads of a table. */
+/** What is around a blank besides its captions: signatures, other lines to write on, the headings of a table. */
 import { BOX_GLYPH, type Blank, type PageScan } from './blanks';
 import { isRoleHeading, plain } from './words';
 
-/** The words after the last blank of a row: "Initials ____ / ____ tenants". */
+/** Returns the words after the last blank of a row: "Initials ____ / ____ tenants". */
 export function afterRow(scan: PageScan, b: Blank): string {
   const last = scan.blanks.filter((o) => Math.abs(o.y - b.y) < 4).reduce((x, o) => Math.max(x, o.x1), b.x1);
   return scan.phrases
@@ -11,7 +11,7 @@ export function afterRow(scan: PageScan, b: Blank): string {
     .join(' ');
 }
 
-/** The words of a box to tick: they go on to the next box, blank or wide gap. */
+/** Returns the words of a checkbox, up to the next box, blank or wide gap. */
 export function boxWords(scan: PageScan, b: Blank): string {
   const middle = b.y - b.h / 2;
   const line = scan.lines.find((l) =>
@@ -37,7 +37,7 @@ export function boxWords(scan: PageScan, b: Blank): string {
   return words.join(' ');
 }
 
-/** Whether people sign around here: a date to be written close by, or the word signature over the block. */
+/** Returns whether people sign near a blank: there is a date close by, or the word signature over the block. */
 export function signsNear(scan: PageScan, b: Blank): boolean {
   return scan.phrases.some((p) => {
     const t = plain(p.text);
@@ -52,7 +52,7 @@ export function signsNear(scan: PageScan, b: Blank): boolean {
   });
 }
 
-/** Whether a line to write on comes after words that ask, or after another such line, at writing distance. */
+/** Returns whether a line follows words that ask for something, or another such line at writing distance. */
 export function followsBlank(scan: PageScan, b: Blank): boolean {
   const near = scan.blanks.some(
     (o) =>
@@ -80,12 +80,15 @@ export function followsBlank(scan: PageScan, b: Blank): boolean {
   return (near || asks || next) && !between;
 }
 
-/** Whether nothing is printed between a height and a blank below it. */
+/** Returns whether nothing is printed between a height and a blank below it. */
 function empty(scan: PageScan, from: number, b: Blank): boolean {
   return !scan.phrases.some((p) => p.y > from + 1.5 && p.y < b.y + 1 && p.x0 < b.x1 && p.x1 > b.x0);
 }
 
-/** Whether an empty cell is the corner between a table's heads: words to its right and below it, nothing above. */
+/**
+ * Returns whether an empty cell is the corner between a table's headings: words to its right and below it, none
+ * above.
+ */
 export function isCorner(scan: PageScan, b: Blank): boolean {
   const c = b.cell!;
   const words = (r: { x: number; y: number; w: number; h: number }) =>
@@ -98,7 +101,9 @@ export function isCorner(scan: PageScan, b: Blank): boolean {
   return !over && !!right && words(right) && !!under && words(under);
 }
 
-/** The nearest heading over a blank, or a head of its column, that asks for initials; null where none does. */
+/**
+ * Returns the nearest heading over a blank, or the heading of its column, that asks for initials; null if none does.
+ */
 export function initialsAsked(scan: PageScan, b: Blank): string | null {
   const heads = scan.phrases
     .filter(
@@ -115,10 +120,13 @@ export function initialsAsked(scan: PageScan, b: Blank): string | null {
   return near && /\binitials?\b|\biniciales\b/.test(plain(near.text)) ? near.text : null;
 }
 
-/** Heads over short blanks that ask for an answer and no hand. */
+/** Headings over short blanks that ask for an answer, not for initials. */
 const ANSWERS = /^(?:yes|no|n\/?a|unknown|si|s\/n|in|out|ok|good|poor)\W*$/;
 
-/** Two to four short blanks alone at the head of a line, before a clause: the clause, and which of them this one is, from 1. */
+/**
+ * Returns the clause after two to four short blanks at the beginning of a line, and which of the blanks this is, from
+ * 1.
+ */
 export function handsAtHead(scan: PageScan, b: Blank): { clause: string; n: number } | null {
   const row = scan.blanks
     .filter((o) => Math.abs(o.y - b.y) < 4 && o.made !== 'cell' && o.made !== 'box')
@@ -143,7 +151,7 @@ export function handsAtHead(scan: PageScan, b: Blank): { clause: string; n: numb
   return answers ? null : { clause: clause.text, n };
 }
 
-/** A role alone over a line, with nothing between but such lines. */
+/** Returns a role alone over a line, with nothing but such lines between. */
 export function roleOver(scan: PageScan, b: Blank): string | null {
   const over = scan.phrases
     .filter((p) => b.y - p.y > 8 && b.y - p.y < 130 && p.x0 < b.x1 - 2 && p.x1 > b.x0 + 2)

@@ -1,4 +1,4 @@
-/** A blank with everything that is asked about it, each worked out once and only when it is. */
+/** A blank with everything that rules ask about it; each answer is computed once, when it is first needed. */
 import { afterRow } from './around';
 import type { Blank, PageScan } from './blanks';
 import { BLANK, flowOf, type Flow } from './flow';
@@ -6,7 +6,7 @@ import { captionsOf, tail, type Captions } from './captions';
 import type { PlaceKind, PlaceRole } from './types';
 import { isRoleHeading, kindOfWords, plain, roleOfWords, type RoleRead } from './words';
 
-/** A place as rules decided it. */
+/** A place as the rules decided it. */
 export interface Judged {
   blank: Blank;
   captions: Captions;
@@ -14,32 +14,32 @@ export interface Judged {
   role: RoleRead | null;
   label: string;
   confidence: number;
-  /** Whether it stands within a sentence; and whether that goes on on both sides, whatever its words are. */
+  /** Whether it is within a sentence that continues on both sides. */
   inText: boolean;
   amid: boolean;
-  /** Where the kind came from, for what follows from neighbours. */
+  /** What decided the kind, for what follows for its neighbors. */
   by: 'words' | 'role' | 'shape' | 'none';
 }
 
 /** What rules may know about the whole document. */
 export interface PaperContext {
   owner: PlaceRole;
-  /** Whether the paper asks anywhere for initials before its clauses. */
+  /** Whether the document asks for initials before its clauses. */
   asksInitials: boolean;
-  /** Whether it speaks of initials at all, and not only of what comes first. */
+  /** Whether it speaks of initials at all. */
   speaksOfInitials: boolean;
-  /** Whom the sentence names that asks for them. */
+  /** Who is asked for initials. */
   initialsBy: RoleRead | null;
 }
 
-/** The kind that captions name, how sure it is, and the words that name it. */
+/** The kind that captions name, with its confidence and the words that name it. */
 interface Best {
   kind: Exclude<PlaceKind, 'checkbox'>;
   weight: number;
   text: string;
 }
 
-/** Whether words before a blank are a sentence that runs up to it, and no caption of it. */
+/** Returns whether words before a blank are a sentence that runs up to it, not its caption. */
 function runsOn(before: string): boolean {
   const sentence = before.split(/[.;!?] /).pop() ?? '';
   const own = sentence.split(BLANK).pop()?.trim() ?? '';
@@ -53,27 +53,27 @@ const wordsIn = (sentence: string) =>
     .split(' ')
     .filter((w) => /^[a-z']{2,}[,;]?$/.test(w)).length;
 
-/** "Tenant:" at the end of a line, whose blank begins the next. */
+/** Returns a caption at the end of a line whose blank begins the next line: "Tenant:". */
 function captionAtEnd(before: string): string {
   const own = before.split(BLANK).pop()?.trim() ?? '';
   return /:$/.test(own) && own.split(' ').length < 6 ? own : '';
 }
 
-/** A blank under judgment, with everything rules may ask about its surroundings. */
+/** A blank being judged, with everything rules may ask about its surroundings. */
 export class Asked {
   readonly c: Captions;
   readonly width: number;
-  /** The words before the blank: the last five of them, and those behind it, both plain. */
+  /** The last five words before the blank, and the words after it, both folded. */
   readonly leftTail: string;
   readonly right: string;
-  /** What stands before the blank where that is a caption; nothing where it is the tail of a sentence. */
+  /** The words before the blank if they are a caption; empty if they are the end of a sentence. */
   readonly shortLeft: string;
   readonly below: string;
-  /** Whether a sentence runs up to the blank: then it is a part of it, and nobody signs there. */
+  /** Whether a sentence runs up to the blank: nobody signs there. */
   readonly runs: boolean;
-  /** A blank across the whole page is a line to write on. */
+  /** Whether it spans the page: a line to write on. */
   readonly pageWide: boolean;
-  /** Whether a sentence goes on behind the blank: that is no caption of it. */
+  /** Whether a sentence continues after the blank: it is not its caption. */
   readonly flows: boolean;
   private readonly known = new Map<string, unknown>();
 
@@ -102,7 +102,7 @@ export class Asked {
     return this.known.get(name) as T;
   }
 
-  /** Whom words name. */
+  /** Returns the role that words name. */
   role(text: string): RoleRead | null {
     return text ? roleOfWords(text, this.paper.owner) : null;
   }
@@ -112,34 +112,34 @@ export class Asked {
     return flowOf(this.scan, this.b);
   }
 
-  /** What the blank before this one in the text was judged to be. */
+  /** The judgment of the blank before this one in the text. */
   get lastInText(): Judged | undefined {
     return this.flow.last ? this.soFar.get(this.flow.last) : undefined;
   }
 
-  /** What the blank just before on the row was judged to be. */
+  /** The judgment of the blank just before on the row. */
   get prior(): Judged | undefined {
     return this.c.after ? this.soFar.get(this.c.after) : undefined;
   }
 
-  /** The words behind the last blank of the row. */
+  /** The words after the last blank of the row. */
   get after(): string {
     return this.once('after', () => afterRow(this.scan, this.b));
   }
 
-  /** Whom the brackets behind the blank name: "____ (landlord) and ____ (tenant)". */
+  /** The role in the brackets after the blank: "____ (landlord) and ____ (tenant)". */
   get bracket(): RoleRead | null {
     return this.once('bracket', () => (/^\(/.test(this.c.right) ? this.role(this.c.right.split(')')[0] ?? '') : null));
   }
 
-  /** Words above the blank, where they can be its caption. */
+  /** Words above the blank that can be its caption. */
   private get above(): string {
     // A sentence that ends over the blank says nothing of it.
     const ended = /[.;]$/.test(this.c.above) && this.c.above.split(' ').length > 3;
     return ended || this.runs || this.flows || (this.pageWide && this.b.made === 'rule') ? '' : this.c.above;
   }
 
-  /** Whose the blank is, as far as the words around it say. */
+  /** The role of the blank, as far as the words around it name one. */
   get who(): RoleRead | null {
     return this.once('who', () => {
       const { c } = this;
@@ -154,7 +154,7 @@ export class Asked {
     });
   }
 
-  /** The words that may be a caption, with how much they count. */
+  /** The words that may be a caption, with their weights. */
   private get sources(): { text: string; weight: number }[] {
     const { c, b, shortLeft } = this;
     const inTable = b.made === 'cell' && !c.cell;
@@ -172,7 +172,10 @@ export class Asked {
     ];
   }
 
-  /** The surest kind that a caption names: one under the line beats a role or an unsure word on its left. */
+  /**
+   * The most certain kind that a caption names. A caption under the line counts more than a role or an unclear word
+   * on its left.
+   */
   get best(): Best | null {
     return this.once('best', () => {
       let best: Best | null = null;
@@ -191,24 +194,24 @@ export class Asked {
     return this.best?.text ?? (this.shortLeft || this.below || c.cell || c.above || c.left || c.right);
   }
 
-  /** The words nearest to the blank, whatever they are. */
+  /** The words nearest to the blank. */
   get words(): string {
     const { c } = this;
     return (c.left || c.right || this.below || c.cell || c.above).trim();
   }
 
-  /** Whether a sentence that began before the blank goes on behind it. */
+  /** Whether a sentence that began before the blank continues after it. */
   private get goesOn(): boolean {
     const behind = this.flow.after.split(BLANK)[0]?.trim() ?? '';
     return this.flow.before !== '' && /^,? ?[a-z]/.test(behind) && behind.split(' ').length > 3;
   }
 
-  /** The same of what is a part of the paper's text: a term's end, the day of an offer. */
+  /** Returns the judgment for a part of the document's text: the end of a term, the day of an offer. */
   ofText(...said: Parameters<Asked['is']>): Judged {
     return { ...this.is(...said), inText: true };
   }
 
-  /** The judgement: what the blank, or a part of it, is for. */
+  /** Returns the judgment: what the blank, or a part of it, is for. */
   is(
     kind: PlaceKind,
     role: RoleRead | null,

@@ -1,4 +1,4 @@
-/** Everything on a page that looks like a place to write: not yet knowing what for. */
+/** Everything on a page that looks like a place to write, before it is known what for. */
 import type { Rect } from '../paper/types';
 import { framesOf } from './frames';
 import { boxOf, linesOf, phrasesOf, type Phrase, type TextLine, type Token } from './text';
@@ -15,10 +15,10 @@ export interface Blank {
   /** Free height above the line. */
   h: number;
   made: 'underscores' | 'rule' | 'cell' | 'box' | 'parens' | 'dots';
-  /** Words that stand in the same cell. */
+  /** Words in the same cell. */
   inside?: Phrase[];
   cell?: Rect;
-  /** Several blanks joined by slashes: a date in pieces. */
+  /** Whether it consists of blanks joined by slashes: a date in pieces. */
   pieces?: boolean;
 }
 
@@ -29,7 +29,7 @@ export interface PageScan {
   phrases: Phrase[];
   blanks: Blank[];
   cells: Rect[];
-  /** Left and right end of the page's text. */
+  /** Left and right edge of the page's text. */
   left: number;
   right: number;
 }
@@ -38,7 +38,7 @@ export interface PageScan {
 export const BOX_GLYPH = /[\u2610-\u2612\u25a1\u25a2\u25fb\u25fd\u2b1c\u2b1a\u274f-\u2752\u25cb\u25ef\u2751\u2752]/u;
 const TICKED = /^[xX\u2713-\u2718\u2022]$/u;
 
-/** Looks over one page. */
+/** Returns the lines, words, boxes and blanks of a page. */
 export function scanPage(content: PageContent): PageScan {
   const lines = linesOf(content.glyphs);
   const phrases = lines.flatMap((l) => phrasesOf(l, content.down));
@@ -59,7 +59,7 @@ export function scanPage(content: PageContent): PageScan {
   return scan;
 }
 
-/** Height above a typed blank that nothing is printed in: a hand wants more than the line's own type. */
+/** Returns the free height above a typed blank: handwriting needs more than the line's type size. */
 function freeAbove(scan: PageScan, b: Blank): number {
   let top = b.y - 26;
   const over = (x0: number, x1: number) => x0 < b.x1 - 0.5 && x1 > b.x0 + 0.5;
@@ -156,7 +156,7 @@ function typedBlanks(line: TextLine): Blank[] {
   return out;
 }
 
-/** Dots that lead the eye to a page number, a price or an answer are not there to be written on. */
+/** Returns whether dots lead to a page number, price or answer, and are not a blank. */
 function leader(rest: Token[], dots: Token): boolean {
   const next = rest[0];
   if (!next) return dots.x1 - dots.x0 < 24;
@@ -164,7 +164,7 @@ function leader(rest: Token[], dots: Token): boolean {
   return !/[:)]/.test(rest.map((r) => r.text).join(' ')) && next.made === 'word' && next.x0 - dots.x1 < 12;
 }
 
-/** Small squares and circles that are empty or ticked. */
+/** Returns small squares and circles, empty or checked. */
 function boxBlanks(scan: PageScan): Blank[] {
   const squares: Rect[] = [];
   for (const c of scan.cells) {
@@ -184,7 +184,7 @@ function gapBetween(a: Rect, b: Rect): number {
   return Math.max(a.x, b.x) - Math.min(a.x + a.w, b.x + b.w);
 }
 
-/** Phrases whose middle lies in a rectangle. */
+/** Returns phrases whose center is in a rectangle. */
 export function textIn(scan: PageScan, r: Rect, grow = 0): Phrase[] {
   return scan.phrases.filter((p) => {
     const x = (p.x0 + p.x1) / 2;
@@ -197,7 +197,7 @@ export function textIn(scan: PageScan, r: Rect, grow = 0): Phrase[] {
 const FOOT = 0.86;
 const textOf = (words: Phrase[]) => words.map((w) => w.text).join(' ');
 
-/** Cells of a table, and drawn boxes, that have room to write in. */
+/** Returns table cells and drawn boxes with room to write in. */
 function cellBlanks(scan: PageScan, boxes: Blank[]): Blank[] {
   const out: Blank[] = [];
   for (const c of scan.cells) {
@@ -249,7 +249,7 @@ function cellBlanks(scan: PageScan, boxes: Blank[]): Blank[] {
   return out;
 }
 
-/** Whether a cell is to be filled beside its words: "Phone: ____", and "Lessor ____" at the foot of a page. */
+/** Returns whether a cell is to be filled beside its words: "Phone: ____", and "Lessor ____" at the foot of a page. */
 function hasRoomBeside(scan: PageScan, c: Rect, o: { words: Phrase[]; beside: number; size: number }): boolean {
   const text = textOf(o.words);
   if (o.beside > 20 && c.w < 130 && c.y > FOOT * scan.content.height && isRoleHeading(text)) return true;
@@ -257,7 +257,7 @@ function hasRoomBeside(scan: PageScan, c: Rect, o: { words: Phrase[]; beside: nu
   return /:\s*$/.test(text) || (c.h > 2.4 * o.size && asksFor(o.words) && !isHead(scan, c));
 }
 
-/** Whether the cell right under this one, or right beside it, is empty: then this one is its head. */
+/** Returns whether the cell right below or beside this one is empty: then this one is its heading. */
 function isHead(scan: PageScan, c: Rect): boolean {
   return scan.cells.some(
     (o) =>
@@ -267,7 +267,10 @@ function isHead(scan: PageScan, c: Rect): boolean {
   );
 }
 
-/** Whether a cell's few words ask for a hand, a day or a name: a head cell would be no higher than its words. */
+/**
+ * Returns whether a cell's few words ask for a signature, a day or a name: a heading would be no higher than its
+ * words.
+ */
 function asksFor(words: Phrase[]): boolean {
   const text = words.map((w) => w.text).join(' ');
   const kind = kindOfWords(text);
@@ -288,7 +291,7 @@ function inside(a: Rect, b: Rect): boolean {
   );
 }
 
-/** A drawn line that stands alone: to write on, unless it underlines words or parts the page. */
+/** Returns a line that stands alone as a blank, unless it underlines words or divides the page. */
 function ruledBlank(scan: PageScan, l: AcrossLine): Blank[] {
   const w = l.x1 - l.x0;
   if (w < 14) return [];

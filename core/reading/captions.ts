@@ -1,4 +1,4 @@
-/** The words that belong to a blank: on its left, under it, above it, on its right, in its cell. */
+/** The words that belong to a blank: on its left, below it, above it, on its right, in its cell. */
 import type { Rect } from '../paper/types';
 import { cutEnd } from '../text/ends';
 import { flowOf } from './flow';
@@ -10,28 +10,28 @@ import { itemAt } from '../sure';
 /** The words around a blank. */
 export interface Captions {
   left: string;
-  /** Where the words on the left begin; the blank's own left end when there are none. */
+  /** Where the words on the left begin; the blank's own left end if there are none. */
   from: number;
-  /** The rest of the row to the left, other blanks' words included. */
+  /** The rest of the row to the left, including the words of other blanks. */
   row: string;
   below: Phrase[];
   above: string;
   right: string;
-  /** Whether the words on the right stand before another blank, whose caption they are. */
+  /** Whether the words on the right are the caption of another blank. */
   rightTaken: boolean;
-  /** Words in the same cell, of the row's first cell and of the column's first cell. */
+  /** Words in the same cell, in the row's first cell and in the column's first cell. */
   cell: string;
   rowHead: string;
   colHead: string;
-  /** The blank just before on the same row, when only punctuation stands between. */
+  /** The blank just before on the same row, if only punctuation is between. */
   after: Blank | null;
-  /** Whether the words on the left are the tail of a sentence. */
+  /** Whether the words on the left are the end of a sentence. */
   sentence: boolean;
 }
 
 const PUNCTUATION = /^[\s()[\]/,.;:&|\\-]*$|^(?:and|or|y|e|o|&)$|^[,;]?\s?\(?[1-9][.):]?\)?$/i;
 
-/** Whether a phrase stands on the row of a blank. */
+/** Returns whether a phrase is on the row of a blank. */
 function onRow(p: { y: number; size: number }, b: Blank): boolean {
   if (b.made === 'box' && b.cell) {
     const middle = b.y - b.h / 2;
@@ -41,7 +41,7 @@ function onRow(p: { y: number; size: number }, b: Blank): boolean {
   return p.y <= b.y + 0.35 * p.size && p.y >= b.y - 0.75 * p.size - 2;
 }
 
-/** Whether two blanks are in one row. */
+/** Returns whether two blanks are on one row. */
 export function sameRow(a: Blank, b: Blank): boolean {
   return Math.abs(a.y - b.y) < 7 || (a.made === 'cell' && b.made === 'cell' && Math.abs(a.y - b.y) < 10);
 }
@@ -223,7 +223,7 @@ function cellCaptions(scan: PageScan, b: Blank, out: Captions): void {
   if (!out.cell && !out.left && !out.colHead) aroundBox(scan, b, c, out);
 }
 
-/** A box of its own: words beside, above or under it. */
+/** Adds the captions of a box: words beside, above or below it. */
 function aroundBox(scan: PageScan, b: Blank, c: Rect, out: Captions): void {
   const beside = scan.phrases
     .filter((p) => p.x1 <= c.x + 2 && c.x - p.x1 < 60 && p.y > c.y - 2 && p.y < c.y + c.h + 4)
@@ -254,7 +254,7 @@ function aroundBox(scan: PageScan, b: Blank, c: Rect, out: Captions): void {
   out.below = under.slice(0, 1);
 }
 
-/** The last words of a caption, which stand next to the blank. */
+/** Returns the last words of a caption, those next to the blank. */
 export function tail(text: string, words: number): string {
   return plain(text).split(' ').slice(-words).join(' ');
 }

@@ -1,4 +1,4 @@
-/** What a blank is for, judged by its captions: see `rules.ts`. */
+/** What a blank is for, by its captions: see `rules.ts`. */
 import { Asked, type Judged, type PaperContext } from './asked';
 import type { Blank, PageScan } from './blanks';
 import { RULES, type RuleName } from './rules';
@@ -9,8 +9,8 @@ export { OUTSIDER } from './rules-of-people';
 /**
  * Judges one blank.
  *
- * @param soFar  what the blanks before it on the page were judged to be
- * @returns the places it is, with the rule that said so; none when it is nothing to be filled
+ * @param soFar  judgments of the blanks before it on the page
+ * @returns its places, with the rule that decided; none if there is nothing to fill
  */
 export function judge(
   scan: PageScan,

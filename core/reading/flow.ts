@@ -1,15 +1,15 @@
-/** The running text around a blank, over the ends of lines: what a sentence says before and behind it. */
+/** The running text around a blank across line breaks: what the sentence says before and after it. */
 import { lastOf } from '../sure';
 import type { Blank, PageScan } from './blanks';
 
 /** The running text around a blank. */
 export interface Flow {
-  /** The text before and behind the blank, with other blanks as `BLANK`; empty where none runs on there. */
+  /** The text before and after the blank, with other blanks as `BLANK`; empty if there is none. */
   before: string;
   after: string;
   /** The blank before this one in the text. */
   last: Blank | null;
-  /** A blank at the end of the line above, where this one begins its line; and one that begins the line below. */
+  /** A blank at the end of the line above, if this one begins its line; and one that begins the line below. */
   from: Blank | null;
   to: Blank | null;
 }
@@ -27,19 +27,19 @@ interface Item {
 }
 type Run = Item[];
 
-/** Widest gap between words and blanks of one run, as a share of the type's size. */
+/** Maximum gap between words and blanks of one run, as a share of the type size. */
 const GAP = 1.6;
-/** How far apart two lines of a paragraph stand at most, as a share of the type's size. */
+/** Maximum distance of two lines of a paragraph, as a share of the type size. */
 const PITCH = 2.1;
-/** Most runs of a page whose flow is followed; a page to read has hundreds. */
+/** Maximum number of runs of a page whose flow is followed; a page of text has hundreds. */
 const MANY = 4_000;
-/** How much of a flow is kept on each side; a name's explanation stands no further away. */
+/** Number of characters of a flow on each side; a name's explanation is no further away. */
 const REACH = 240;
 
 const NONE: Flow = { before: '', after: '', last: null, from: null, to: null };
 const kept = new WeakMap<PageScan, { blanks: Blank[]; flows: Map<Blank, Flow> }>();
 
-/** The flow around a blank of a page; looked through once for all of them. */
+/** Returns the flow around a blank; a page is examined once for all of them. */
 export function flowOf(scan: PageScan, b: Blank): Flow {
   let known = kept.get(scan);
   if (known?.blanks !== scan.blanks) {
@@ -76,7 +76,7 @@ function flowsOf(scan: PageScan): Map<Blank, Flow> {
   return out;
 }
 
-/** Words and blanks that stand one after the other on a line. */
+/** Returns words and blanks that follow each other on a line. */
 function runsOf(scan: PageScan): Run[] {
   const items: Item[] = scan.phrases.map((p) => ({ ...p, blank: null }));
   const sizes = scan.phrases.map((p) => p.size).sort((a, b) => a - b);
@@ -106,7 +106,7 @@ function runsOf(scan: PageScan): Run[] {
   });
 }
 
-/** Runs that go on in the next line, as one: such a line ends near the right edge of the text. */
+/** Returns runs that continue on the next line as one: such a line ends near the right edge of the text. */
 function paragraphs(scan: PageScan, runs: Run[]): Run[][] {
   if (runs.length > MANY) return [];
   const edge = scan.left + 0.72 * (scan.right - scan.left);

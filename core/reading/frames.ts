@@ -1,13 +1,13 @@
-/** From drawn lines to cells, boxes and the lines that stand alone. */
+/** From drawn lines to cells, boxes and lines that stand alone. */
 import type { Rect } from '../paper/types';
 import type { AcrossLine, DownLine, PageContent } from './types';
 import { itemAt } from '../sure';
 
-/** Boxes of a page that enclose others, such as table cells. */
+/** Cells and lines of a page. */
 export interface Frames {
-  /** Smallest closed rectangles between lines. */
+  /** The smallest closed rectangles between lines. */
   cells: Rect[];
-  /** Horizontal lines that are no border of a cell. */
+  /** Horizontal lines that are not a border of a cell. */
   alone: AcrossLine[];
   /** All horizontal lines, joined where they touch. */
   across: AcrossLine[];
@@ -15,7 +15,7 @@ export interface Frames {
 
 const TOUCH = 2;
 
-/** Horizontal lines at one height that touch or overlap, made one. */
+/** Returns horizontal lines at one height that touch or overlap as one. */
 export function joinAcross(lines: AcrossLine[], touch = 1): AcrossLine[] {
   const sorted = [...lines].sort((a, b) => a.y - b.y || a.x0 - b.x0);
   const out: AcrossLine[] = [];
@@ -36,10 +36,10 @@ function joinDown(lines: DownLine[]): DownLine[] {
   ).map((l) => ({ y0: l.x0, y1: l.x1, x: l.y }));
 }
 
-/** Most lines a page may have for its cells to be looked for; drawings and maps have more. */
+/** Maximum number of lines of a page whose cells are looked for; drawings and maps have more. */
 const MANY = 900;
 
-/** Finds the cells of a page, and which lines stand alone. */
+/** Returns the cells of a page, and the lines that stand alone. */
 export function framesOf(content: PageContent): Frames {
   const across = joinAcross([
     ...content.across,
@@ -72,7 +72,7 @@ function overlaps(a: Rect, b: Rect): boolean {
   return a.x < b.x + b.w - 2 && b.x < a.x + a.w - 2 && a.y < b.y + b.h - 2 && b.y < a.y + a.h - 2;
 }
 
-/** The smallest rectangles whose four sides are all drawn. */
+/** Returns the smallest rectangles with all four sides drawn. */
 function cellsOf(across: AcrossLine[], down: DownLine[]): Rect[] {
   const out: Rect[] = [];
   const cols = [...down].sort((a, b) => a.x - b.x);
@@ -109,7 +109,7 @@ function bordersCell(l: AcrossLine, cells: Rect[]): boolean {
   );
 }
 
-/** A line that vertical lines run through or hang from belongs to a drawing or an open table. */
+/** Returns whether vertical lines cross a line or hang from it: it belongs to a drawing or an open table. */
 function crossed(l: AcrossLine, down: DownLine[]): boolean {
   return down.filter((d) => d.x > l.x0 - 1 && d.x < l.x1 + 1 && d.y0 < l.y + 1 && d.y1 > l.y - 1).length >= 2;
 }

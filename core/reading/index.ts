@@ -1,7 +1,7 @@
 /**
- * Reading a printed form: from characters and lines on a page to the places that are there to be filled, whose they are
- * and what kind of paper it is. It knows what a page draws; it must not know of packets, or of who is in one: a place
- * belongs to a role ("the second seller"), never to a person.
+ * Reading a printed form: from characters and lines on a page to the places to fill, their roles, and the type of
+ * document. Knows what a page draws; must not know packets or who is in one: a place belongs to a role ("the second
+ * seller"), never to a person.
  */
 export { type Glyph, type PageContent, PLACE_KINDS, PLACE_ROLES, type PlaceKind, type PrintedPlace } from './types';
 export { asksForInitials, DOUBT, readPlaces } from './read';

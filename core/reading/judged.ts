@@ -1,19 +1,22 @@
-/** What is said of a blank once it is judged: its caption as it is shown, and whether a date is the day of signing. */
+/** What is said of a judged blank: its caption as shown, and whether a date is the date of signing. */
 import { cutEnd } from '../text/ends';
 import type { Judged } from './classify';
 import { plain, roleOfWords } from './words';
 
-/** A caption without the brackets and signs that led up to the blank. */
+/** Returns a caption without brackets and signs that lead to the blank. */
 export function tidyLabel(label: string): string {
   return cutEnd(label, /[\s([{$:;,_-]/).trim();
 }
 
-/** A date within a sentence is the paper's, however near somebody signs: the day of an offer, the end of a term. */
+/** Returns whether a date belongs to the text, however near somebody signs: the day of an offer, the end of a term. */
 export const isOfText = (j: Judged) => j.kind === 'date' && j.inText;
-/** Whether a place is filled when signing, although it is not a signature itself: it belongs to a person and asks for the day of signing. */
+/**
+ * Returns whether a place is filled when signing although it is not a signature: it belongs to a person and asks for
+ * the date of signing.
+ */
 export const isSigned = (j: Judged) => j.role !== null && !isOfText(j) && isDayOfSigning(j.label);
 
-/** Whether a caption asks for the day and nothing more: "date of birth" is not the day on which somebody signs. */
+/** Returns whether a caption asks for the day and nothing more: a date of birth is not the date of signing. */
 function isDayOfSigning(label: string): boolean {
   const words = plain(label)
     .replace(/[^a-z ]+/g, ' ')

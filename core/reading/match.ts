@@ -1,8 +1,8 @@
-/** Which page of a new file is which page of the old one, told by their words. */
+/** Which page of a new file is which page of the old one, by their words. */
 import { plain } from './words';
 import { itemAt } from '../sure';
 
-/** Words of a page as a set of pairs, which tell pages of one form apart better than single words. */
+/** Returns the words of a page as a set of pairs, which distinguish pages of one form better than single words. */
 function pairs(text: string): Set<string> {
   const words = plain(text)
     .replace(/[^a-z0-9 ]+/g, ' ')
@@ -14,7 +14,7 @@ function pairs(text: string): Set<string> {
   return out;
 }
 
-/** Share of pairs two pages have in common (Jaccard), 0 to 1. */
+/** Returns the share of pairs that two pages have in common (Jaccard), 0 to 1. */
 function likeness(a: Set<string>, b: Set<string>): number {
   if (!a.size && !b.size) return 0.5;
   let both = 0;
@@ -22,14 +22,14 @@ function likeness(a: Set<string>, b: Set<string>): number {
   return both / (a.size + b.size - both);
 }
 
-/** Pages less alike than this are different pages. */
+/** Minimum share for two pages to be the same. */
 const ALIKE = 0.35;
 
 /**
- * Matches old pages to new ones by their text, each at most once, likeliest first; of equally
- * alike pages the one at the same distance from the start is taken.
+ * Matches old pages to new ones by their text, each at most once, most similar first. Of equally similar pages it
+ * takes the one at the same distance from the start.
  *
- * @returns for each old page (by index) its new page's index, or null where it is gone
+ * @returns for each old page the index of its new page, or null if it is gone
  */
 export function matchPages(before: string[], after: string[]): (number | null)[] {
   const old = before.map(pairs);

@@ -1,4 +1,4 @@
-/** Fields of a form among the blanks of its pages: they stand in for what is printed under them, and take its captions. */
+/** Form fields among the blanks of a page: they replace what is printed under them, and take its captions. */
 import type { Rect } from '../paper/types';
 import type { Blank, PageScan } from './blanks';
 import type { Judged } from './classify';
@@ -11,7 +11,7 @@ function meets(a: Rect, b: Rect): boolean {
   return w > 0.3 * Math.min(a.w, b.w) && h > 0.2 * Math.min(a.h, b.h);
 }
 
-/** Puts a form's fields among the blanks of a page, in the place of what is printed under them. */
+/** Returns the blanks of a page with the form's fields in place of what is printed under them. */
 export function ownBlanks(scan: PageScan, fields: PrintedPlace[]): Map<Blank, PrintedPlace> {
   const out = new Map<Blank, PrintedPlace>();
   for (const f of fields) {
@@ -34,17 +34,17 @@ export function ownBlanks(scan: PageScan, fields: PrintedPlace[]): Map<Blank, Pr
   return out;
 }
 
-/** From here on a field's name is taken to say what it is for. */
+/** Minimum confidence at which a field's name says what it is for. */
 const NAMED = 0.9;
 const isNamed = (f: PrintedPlace) => f.kind !== 'text' || f.confidence >= NAMED;
 
-/** Applies what a form's own field says about a place: its name, options and limits. */
+/** Applies what a form field says about a place: its name, options and limits. */
 export function sayOwn(j: Judged, f: PrintedPlace): void {
   if (isNamed(f)) j.kind = f.kind;
   if (f.role !== 'unknown') j.role = { role: f.role, ordinal: f.ordinal };
 }
 
-/** A field whose name says nothing takes kind, role and words from what is printed beside it. */
+/** Returns a field with kind, role and words of the print beside it, if its own name says nothing. */
 export function withCaptions(f: PrintedPlace, j: Judged | undefined): PrintedPlace {
   if (!j) return f;
   const plainField = !f.field?.multiline && !f.field?.options.length && j.kind !== 'checkbox';

@@ -1,4 +1,4 @@
-/** Reading a whole paper: every printed place with its kind, its role and which one of that role. */
+/** Reading a document: every printed place with its kind, role and ordinal. */
 import type { Rect } from '../paper/types';
 import { scanPage, type PageScan } from './blanks';
 import { sameRow } from './captions';
@@ -14,25 +14,25 @@ import { itemAt } from '../sure';
 const ASKS_INITIALS =
   /\binitial(?:s|ed|ing)? (?:each|every|here|next|beside|below|above|where|all|before|opposite|in the|(?:to|at|on) the (?:left|right|side|margin))\b|\bmust be initial(?:l)?ed\b|\binitial(?:l)?ed by\b|\biniciales (?:en|junto)\b/;
 
-/** A word for initials: "the initial term" is none. */
+/** Words for initials; "the initial term" is none. */
 const SPEAKS_OF_INITIALS =
   /\binitials\b|\binitial(?:ed|led)?\b(?: (?:each|every|here|what|below|above|beside|where|one|all|the|in|by|and)\b|\s*[:.,)\]])|\biniciales\b|\bto initial\b/;
 
-/** Whether a text speaks of initials, as papers do that want them. */
+/** Returns whether a text speaks of initials, as documents do that ask for them. */
 export const asksForInitials = (text: string): boolean => SPEAKS_OF_INITIALS.test(plain(text));
 
-/** Points below which nothing can be written or ticked. */
+/** Width in points below which nothing can be written or checked. */
 const NARROWEST = 4;
 
-/** Places we are less sure of than this are not told at all. */
+/** Places with less confidence are left out. */
 const LEAST = 0.34;
 
 /**
- * Finds the printed places of a paper.
+ * Finds the printed places of a document.
  *
  * @param pages  text and drawing of each page, in order
- * @param fields places of an AcroForm, which stand in for what is printed under them
- * @param before words of the pages before these, when a paper is read in parts
+ * @param fields places of an AcroForm, which replace what is printed under them
+ * @param before words of the pages before these, if a document is read in parts
  * @returns places in reading order, page by page
  */
 export function readPlaces(pages: PageContent[], fields: PrintedPlace[] = [], before = ''): PrintedPlace[] {
@@ -95,7 +95,7 @@ function judgePage(scan: PageScan, paper: PaperContext): Judged[] {
   return out;
 }
 
-/** Nobody signs in the middle of a sentence, whatever a word near the blank says. */
+/** Returns a judgment without signatures and initials within a sentence, whatever a word near the blank says. */
 function withinReason(j: Judged): Judged {
   const hand = j.kind === 'signature' || j.kind === 'initials';
   return hand && (j.amid || (j.inText && j.by !== 'words')) ? { ...j, kind: 'text', role: null, by: 'none' } : j;
@@ -103,7 +103,7 @@ function withinReason(j: Judged): Judged {
 
 const PERSONAL: PlaceKind[] = ['signature', 'initials', 'date', 'name'];
 
-/** Roles that the captions left open: from the same row, the same column, or the heading over the block. */
+/** Gives roles to places without one: from the same row, the same column, or the heading over the block. */
 function giveRoles(scan: PageScan, all: Judged[], paper: PaperContext): void {
   const headings = scan.phrases.filter(
     (p) =>
@@ -150,14 +150,14 @@ function giveRoles(scan: PageScan, all: Judged[], paper: PaperContext): void {
   }
 }
 
-/** What a signer writes about himself beside the signature. */
+/** What signers write about themselves beside the signature. */
 const OF_SIGNER =
   /\b(?:phone|telephone|tel|cell|mobile|fax|e-?mail|address|licen[sc]e|lic|title|its|firm|company|brokerage|time|domicilio|direccion|telefono|correo|titulo|cargo|empresa)\b/;
 
-/** Which signature's role a date or name has taken over; its ordinal follows. */
+/** The signature whose role a date or name has taken; its ordinal follows. */
 const shared = new WeakMap<Judged, Judged>();
 
-/** The name of somebody on the row of what they write about themselves. */
+/** Returns the name of a person on the row of what they write about themselves. */
 function besideName(j: Judged, all: Judged[]): Judged | undefined {
   if (j.kind !== 'text' || !OF_SIGNER.test(plain(j.label))) return undefined;
   return all.find((o) => o.kind === 'name' && o.role && o.blank.x1 <= j.blank.x0 && sameRow(o.blank, j.blank));
@@ -167,7 +167,9 @@ function inBlock(j: Judged, partner: Judged): boolean {
   return j.blank.y - partner.blank.y < 110 && j.blank.y - partner.blank.y > -60;
 }
 
-/** The signature a date or name goes with: on its row, to the left first; else the nearest one in its column. */
+/**
+ * Returns the signature a date or name belongs to: first to its left on its row, otherwise the nearest in its column.
+ */
 function partnerOf(j: Judged, signs: Judged[]): Judged | null {
   const row = signs.filter((s) => sameRow(s.blank, j.blank) && s !== j);
   const left = row.filter((s) => s.blank.x1 <= j.blank.x0 + 6).sort((a, b) => b.blank.x1 - a.blank.x1)[0];
@@ -195,7 +197,7 @@ function partnerOf(j: Judged, signs: Judged[]): Judged | null {
   return above ?? below ?? row[0] ?? null;
 }
 
-/** The role of the nearest heading above, in the blank's column. */
+/** Returns the role of the nearest heading above, in the blank's column. */
 function underHeading(scan: PageScan, j: Judged, headings: Phrase[], paper: PaperContext): RoleRead | null {
   const b = j.blank;
   // A table with heads of its own is no part of a block that began far above it.
@@ -227,10 +229,10 @@ function underHeading(scan: PageScan, j: Judged, headings: Phrase[], paper: Pape
 
 const holds = (c: Rect, p: Phrase) => p.x0 >= c.x - 1 && p.x1 <= c.x + c.w + 1 && p.y > c.y && p.y < c.y + c.h + 1;
 
-/** How far apart, in points, two places of one role may stand and still be counted on. */
+/** Maximum distance in points of two places of one role that are counted on. */
 const BLOCK = 150;
 
-/** Counts the places of a role that do not say which one they are. */
+/** Gives ordinals to places of a role that do not say which one they are. */
 function giveOrdinals(all: Judged[]): void {
   for (const kind of PERSONAL) {
     const roles = new Set(all.filter((j) => j.kind === kind && j.role).map((j) => j.role!.role));
@@ -266,12 +268,12 @@ function giveOrdinals(all: Judged[]): void {
   }
 }
 
-/** Surer than this is what can be accepted without a look at it. */
+/** Minimum confidence of what can be accepted without looking at it. */
 export const DOUBT = 0.6;
 
 /**
- * On a picture a heading, or the caption of the first of two lines, may not have been recognised: whose a place is there is
- * sure only where its own caption says it, or that of the signature it belongs to.
+ * Lowers the confidence of roles on scanned pages that come from a heading or a neighbor, which may not have been
+ * recognized. A role is certain only if the place's own caption names it, or that of its signature.
  */
 function doubtBorrowed(all: Judged[], paper: PaperContext): void {
   const says = (j: Judged) => roleOfWords(j.label, paper.owner)?.role === j.role?.role;
@@ -281,7 +283,7 @@ function doubtBorrowed(all: Judged[], paper: PaperContext): void {
   }
 }
 
-/** Whether a date stands under two signatures of one role, and the upper one has none of its own. */
+/** Returns whether a date is below two signatures of one role, and the upper one has no date of its own. */
 function isOfTwo(j: Judged, partner: Judged, all: Judged[]): boolean {
   if (sameRow(j.blank, partner.blank)) return false;
   const upper = all.find(
@@ -296,7 +298,9 @@ function isOfTwo(j: Judged, partner: Judged, all: Judged[]): boolean {
   return !!upper && !all.some((o) => o.kind === 'date' && shared.get(o) === upper);
 }
 
-/** Whether a row of initials begins anew: more than one to a row, so the next row asks the same people again. */
+/**
+ * Returns whether a row of initials starts again: it has more than one, so the next row asks the same people again.
+ */
 function sameHead(last: Judged, mine: Judged[]): boolean {
   return mine.some((o) => o !== last && sameRow(o.blank, last.blank));
 }
@@ -317,7 +321,7 @@ function place(j: Judged, page: number): PrintedPlace {
 
 const HEIGHTS: Record<PlaceKind, number> = { signature: 24, initials: 18, date: 16, name: 16, text: 16, checkbox: 20 };
 
-/** The rectangle to write in: on the line, as high as the kind wants and the page leaves free. */
+/** Returns the rectangle to write in: on the line, as high as the kind needs and the page leaves free. */
 function rectOf(j: Judged): Rect {
   const b = j.blank;
   const r1 = (n: number) => Math.round(n * 10) / 10;

@@ -1,7 +1,7 @@
-/** What a rule of reading is; the rules themselves lie by what they are about, and stand in their order in `rules.ts`. */
+/** What a rule of reading is. The rules are in files by subject, and in their order in `rules.ts`. */
 import type { Asked, Judged } from './asked';
 
-/** What a rule says: places to fill, none where the blank is no place, null where it has nothing to say. */
+/** What a rule decides: places to fill, none if the blank is not a place, null if the rule does not apply. */
 type Saying = Judged[] | null;
 
 interface Rule<N extends string> {
@@ -18,16 +18,16 @@ export const rule = <const N extends string>(name: N, judge: (q: Asked) => Judge
   },
 });
 
-/** Widest that a blank for initials is, and for the day, month or year of a date, in points. */
+/** Maximum width of a blank for initials, and for the day, month or year of a date, in points. */
 export const INITIALS_WIDE = 90;
 
-/** Width, in points, up to which a blank can be a day. */
+/** Maximum width of a blank for a day, in points. */
 export const DAY_WIDE = 110;
 
-/** Narrowest that a signature is. */
+/** Minimum width of a signature, in points. */
 export const SIGNED_WIDE = 80;
 
-/** One after the other asks the same of the next one of its role. */
+/** Returns the judgment of the one before for the next of its role. */
 export function sameAgain(q: Asked, prior: Judged, by: Judged['by']): Judged {
   const role = prior.role && { role: prior.role.role, ordinal: null };
   return q.is(prior.kind, role, prior.label, prior.confidence, by);

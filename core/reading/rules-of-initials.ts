@@ -37,7 +37,7 @@ export const initialHere = rule('initial here', (q) =>
     : null,
 );
 
-/** Whether a short blank stands before words that are no caption: a clause, an answer. */
+/** Returns whether a short blank is before words that are not a caption: a clause, an answer. */
 function beforeClause(q: Asked): boolean {
   const { c } = q;
   if (q.runs) return false;

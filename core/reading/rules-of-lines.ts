@@ -18,7 +18,7 @@ export const goesOn = rule('blank over two lines', (q) => {
   return to.x1 - to.x0 > q.width ? q.is('text', null, q.words, 0.7, 'none', to) : null;
 });
 
-/** Whether a blank at the end of a line goes on at the head of the next. */
+/** Returns whether a blank at the end of a line continues at the beginning of the next. */
 function isCut(q: Asked, from: Blank, to: Blank): boolean {
   if (from.made !== 'underscores' || to.made !== 'underscores' || q.scan.right - from.x1 > 24) return false;
   const words = q.scan.phrases.some(

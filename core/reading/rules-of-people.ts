@@ -29,7 +29,7 @@ const ABOUT_THINGS =
 /** A sentence that names who agrees, and has not ended. */
 const AMONG_PARTIES = /\b(?:between|parties|entre|among)\b[^.;]*$/;
 
-/** "The owner, ____,", "The tenant ____ owes" */
+/** Returns the role named before a blank: "The owner, ____,", "The tenant ____ owes". */
 function calledBefore(q: Asked, before: string): RoleRead | null {
   const who = /([a-z' -]{3,30}),$/.exec(before)?.[1]?.split(' ').slice(-2).join(' ') ?? '';
   if (/^\s*,/.test(q.flow.after) && isRoleHeading(who)) return q.role(who);
@@ -37,7 +37,7 @@ function calledBefore(q: Asked, before: string): RoleRead | null {
   return /^\s*(?:[a-z]|,)/.test(q.flow.after) && isRoleHeading(named) ? q.role(named) : null;
 }
 
-/** "hereinafter called the seller", ", buyer,", "(the “Tenant”)": who is explained right behind the blank. */
+/** Returns the role explained right after a blank: "hereinafter called the seller", ", buyer,", "(the “Tenant”)". */
 function calledAs(q: Asked, after: string): RoleRead | null {
   const said =
     /^\s*[,(]?\s*(?:[(“"']|hereinafter|herein|as\b|called|collectively|together|jointly|the\b|el\b|la\b|en adelante)?[^,.;)_]{0,48}/i.exec(
@@ -55,7 +55,7 @@ function calledAs(q: Asked, after: string): RoleRead | null {
   return /^\s*(?:[(]|hereinafter|as|called)/i.test(after) && isRoleHeading(first) ? q.role(first) : null;
 }
 
-/** The first brackets ahead in the sentence, where they name a role. */
+/** Returns the role in the next brackets of the sentence. */
 function bracketAhead(q: Asked, after: string): RoleRead | null {
   const said = /\(|,\s*(?:called|hereinafter|herein|denominad[oa])\b/i.exec(after);
   if (!said || /[.;]\s/.test(after.slice(0, said.index))) return null;
@@ -154,7 +154,7 @@ export const whoSpeaks = rule('who speaks', (q) =>
     : null,
 );
 
-/** Whether the caption is a role and nothing else, at a blank wide enough for a name. */
+/** Returns whether the caption is a role and nothing else, at a blank wide enough for a name. */
 function roleAlone(q: Asked): boolean {
   if (q.runs) return false;
   const leadsOn = /\b(?:of|at|in|to|for|the|del?|en|a|al)\s*$/i.test(q.c.left);

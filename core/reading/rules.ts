@@ -1,6 +1,6 @@
 /**
- * What a blank is for: rules in their order, the first that says something decides. Each is there for lines of a form, which
- * its comment shows; the tests hold one such form for each. The last says something of whatever is left.
+ * What a blank is for: rules in their order; the first that applies decides. Each is for lines of a form, which its
+ * comment shows; the tests have one such form for each. The last applies to whatever is left.
  */
 import {
   dateInPieces,

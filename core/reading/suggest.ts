@@ -1,4 +1,4 @@
-/** What type of document a paper is, suggested from its words. */
+/** The type of a document, suggested by its words. */
 import { plain } from './words';
 
 /** Types of documents. */
@@ -67,7 +67,7 @@ export const TYPE_WORDS: Record<DocumentType, string> = {
   other: 'Other paper',
 };
 
-/** Whether the title says so: the word is among the first seven. */
+/** Returns whether the title says so: the word is among the first seven. */
 const beginsWithNotice = (text: string) => text.split(/\W+/, 9).filter(Boolean).slice(0, 7).includes('notice');
 
 const SIGNS: [DocumentType, RegExp, RegExp][] = [
@@ -102,7 +102,7 @@ const SIGNS: [DocumentType, RegExp, RegExp][] = [
   ['trust', /\btrust(?:ee)? (?:certification|agreement)|certification of trust|power of attorney/, /\btrustee?\b/g],
 ];
 
-/** Finer types, told by the title alone: the words within such papers are those of many others. */
+/** Finer types, by the title alone: the words within such documents are those of many others. */
 const TITLES: [DocumentType, RegExp][] = [
   ['lead_paint', /\blead[- ](?:based )?paint|pintura (?:a base de|con) plomo/],
   ['both_sides', /\bconsent (?:to|of) (?:act|both|dual)|act for both/],
@@ -124,19 +124,19 @@ const TITLES: [DocumentType, RegExp][] = [
     /\bsellers?'?s? (?:property )?(?:condition )?disclosure|property (?:condition )?disclosure statement/,
   ],
 ];
-/** Its text is that of the agreement it answers: only its own title tells it. */
+/** A counter-offer has the text of the agreement it answers: only its title shows it. */
 const COUNTER = /\bcounter[ -]?offer\b|\bcontraoferta\b/;
 
-/** Types that a title may tell more of; the others are what they are, whatever else stands in their title. */
+/** Types that a title may refine; the others stay, whatever else their title says. */
 const COARSE: readonly DocumentType[] = ['disclosure', 'addendum', 'notice', 'inspection', 'trust', 'lease', 'other'];
 
 const says = (type: DocumentType, title: RegExp, text: string) =>
   title.test(text) || (type === 'notice' && beginsWithNotice(text));
 
 /**
- * The likeliest type of a paper.
+ * Returns the most likely type of a document.
  *
- * @param text   its words, page by page or the first pages only
+ * @param text   its words; the first pages are enough
  * @param name   its file name, which often says it
  */
 export function suggestType(text: string, name = ''): DocumentType {

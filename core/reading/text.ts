@@ -1,9 +1,9 @@
-/** From single characters to lines, tokens and phrases. */
+/** From characters to lines, tokens and phrases. */
 import type { Rect } from '../paper/types';
 import type { DownLine, Glyph } from './types';
 import { itemAt } from '../sure';
 
-/** A stretch of a line without a gap in it: a word, or a run of blank-making characters. */
+/** A part of a line without a gap: a word, or a run of characters that make a blank. */
 export interface Token {
   text: string;
   x0: number;
@@ -11,7 +11,7 @@ export interface Token {
   y: number;
   size: number;
   bold: boolean;
-  /** What the token is made of: underscores and dots are there to be written on. */
+  /** What the token is made of: underscores and dots are to be written on. */
   made: 'word' | 'underscores' | 'dots';
 }
 
@@ -22,7 +22,7 @@ export interface TextLine {
   tokens: Token[];
 }
 
-/** Words that stand together on one line, between blanks and wide gaps. */
+/** Words that are together on one line, between blanks and wide gaps. */
 export interface Phrase {
   text: string;
   x0: number;
@@ -35,14 +35,14 @@ export interface Phrase {
 const UNDERSCORE = /[_\u2017\uff3f\u23af]/u;
 const DOT = /[.\u2024\u2025\u2026\u00b7\u2022]/u;
 
-/** Whether two characters belong to different kinds of token. */
+/** Returns which kind of token a character belongs to. */
 function makeOf(ch: string): Token['made'] {
   if (UNDERSCORE.test(ch)) return 'underscores';
   if (ch === '\u2026') return 'dots';
   return 'word';
 }
 
-/** Groups characters by baseline and cuts each line into tokens, left to right, top to bottom. */
+/** Groups characters by baseline and divides each line into tokens, left to right, top to bottom. */
 export function linesOf(glyphs: Glyph[]): TextLine[] {
   const sorted = [...glyphs].sort((a, b) => a.y - b.y || a.x0 - b.x0);
   const rows: Glyph[][] = [];
@@ -92,7 +92,7 @@ function lineOf(row: Glyph[]): TextLine {
   };
 }
 
-/** Four or more dots in a row are a leader or a blank, not the end of a sentence. */
+/** Returns a token divided before four or more dots, which are a leader or a blank, not the end of a sentence. */
 function splitDots(t: Token): Token[] {
   if (t.made !== 'word') return [t];
   const chars = Array.from(t.text);
@@ -118,7 +118,7 @@ function splitDots(t: Token): Token[] {
   return out;
 }
 
-/** Dots set apart by spaces, and underscores cut into runs by the typesetter, become one token again. */
+/** Returns dots separated by spaces, and underscores in several runs, as one token. */
 function joinBlanks(tokens: Token[]): Token[] {
   const out: Token[] = [];
   for (const t of tokens) {
@@ -141,7 +141,7 @@ function joinBlanks(tokens: Token[]): Token[] {
   return out;
 }
 
-/** The phrases of a line: cut at blanks, at gaps wider than about two letters, and at vertical lines. */
+/** Returns the phrases of a line: divided at blanks, gaps wider than about two letters, and vertical lines. */
 export function phrasesOf(line: TextLine, down: DownLine[]): Phrase[] {
   const out: Phrase[] = [];
   let open: Phrase | null = null;
@@ -167,12 +167,12 @@ export function phrasesOf(line: TextLine, down: DownLine[]): Phrase[] {
   return out;
 }
 
-/** The box of a token or phrase: from the height of capitals to a little below the baseline. */
+/** Returns the box of a token or phrase: from the height of capitals to a little below the baseline. */
 export function boxOf(t: { x0: number; x1: number; y: number; size: number }): Rect {
   return { x: t.x0, y: t.y - 0.74 * t.size, w: t.x1 - t.x0, h: 0.94 * t.size };
 }
 
-/** The words of a page with their boxes; blanks that are made of characters are left out. */
+/** Returns the words of a page with their boxes, without blanks made of characters. */
 export function wordsOf(lines: TextLine[]): { text: string; rect: Rect }[] {
   return lines.flatMap((l) => l.tokens.filter((t) => t.made === 'word').map((t) => ({ text: t.text, rect: boxOf(t) })));
 }

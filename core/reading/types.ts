@@ -1,6 +1,6 @@
 /**
- * What a page looks like to the reader, and what it finds there. All lengths are PDF points
- * from the top left corner of the page as displayed, y down.
+ * What the reader knows of a page, and what it finds there. All lengths are PDF points from the top left corner of
+ * the page as displayed, y down.
  */
 import type { Rect } from '../paper/types';
 
@@ -31,11 +31,11 @@ export interface DownLine {
   x: number;
 }
 
-/** Text and drawing of one page, as its operators say, without widgets of a form. */
+/** Text and drawing of one page by its operators, without form widgets. */
 export interface PageContent {
   width: number;
   height: number;
-  /** Clockwise degrees the page was turned by for display. */
+  /** Degrees the page is turned for display, clockwise. */
   rotation: number;
   glyphs: Glyph[];
   /** Boxes of words that do not run left to right; they are print, but not read. */
@@ -46,7 +46,7 @@ export interface PageContent {
   frames: Rect[];
   /** Filled areas that are tinted, as fields on a screen are. */
   shades: Rect[];
-  /** Of a page that is a picture: without words, or with words that lie unseen over it. */
+  /** For a scanned page: without words, or with invisible words over it. */
   scan?: 'bare' | 'worded';
 }
 
@@ -70,27 +70,29 @@ export const PLACE_ROLES = [
 /** One of `PLACE_ROLES`. */
 export type PlaceRole = (typeof PLACE_ROLES)[number];
 
-/** A place on the page that is there to be filled, as it was read. */
+/** A place on the page that is to be filled, as it was read. */
 export interface PrintedPlace {
   /** From 1. */
   page: number;
   kind: PlaceKind;
   role: PlaceRole;
-  /** Which one of its role, from 1; null where the page does not say. */
+  /** Which one of its role, from 1; null if the page does not say. */
   ordinal: number | null;
   rect: Rect;
-  /** Of a date: whether it is the day on which somebody signs, which their act dates; other dates are a part of the text. */
+  /**
+   * For a date: whether it is the date of signing, which the act of signing sets; other dates are part of the text.
+   */
   signed?: boolean;
   /** The words beside it, as printed. */
   label: string;
   source: 'print' | 'acroform';
   /** 0 to 1. */
   confidence: number;
-  /** What a form's field says beyond its place. */
+  /** What a form field says besides its place. */
   field?: FieldDetail;
 }
 
-/** What a form field itself says about its place. */
+/** What a form field says about its place. */
 export interface FieldDetail {
   name: string;
   required: boolean;
@@ -98,7 +100,7 @@ export interface FieldDetail {
   maxLength: number | null;
   /** Choices of a list or the value of a radio button. */
   options: string[];
-  /** Radio buttons of one group share it. */
+  /** Shared by the radio buttons of one group. */
   group: string | null;
   readOnly: boolean;
 }

@@ -3,7 +3,7 @@ import { cutEnd } from '../text/ends';
 import type { PlaceKind, PlaceRole } from './types';
 import { itemAt } from '../sure';
 
-/** Lower case, straight apostrophes, no accents, single spaces. */
+/** Returns text in lower case with straight apostrophes, without accents, and with single spaces. */
 export function plain(text: string): string {
   return text
     .normalize('NFKD')
@@ -14,7 +14,7 @@ export function plain(text: string): string {
     .toLowerCase();
 }
 
-/** Captions are short; of a run of thousands of characters the ends are all that could name a place. */
+/** Number of characters of a caption that are examined: only the ends of a long run could name a place. */
 const MOST = 600;
 const caption = (text: string) =>
   plain(text.length > MOST ? `${text.slice(0, MOST / 2)} ${text.slice(-MOST / 2)}` : text);
@@ -34,7 +34,7 @@ const OTHER =
 const THING_NAME =
   /\bnames? of (?:the |your |an? )?(?!the\b|your\b|an?\b|seller|buyer|purchaser|tenant|landlord|lessor|lessee|owner|guarantor|broker|agent|manager|signer|person|applicant|occupant|resident|witness|notary|spouse|party|parties|vendedor|comprador)\w+|\b(?:trust|company|firm|business|brokerage|office|bank|street|file|document|pet|empresa|banco|calle)(?:'s)? name\b/;
 
-/** The kind a caption names by its words alone, or null. The last words of a caption weigh most. */
+/** Returns the kind a caption names by its words alone, or null. The last words count most. */
 export function kindOfWords(words: string): Exclude<PlaceKind, 'checkbox'> | null {
   const t = cutEnd(caption(words), /[*_.]/).trim();
   if (!t) return null;
@@ -99,16 +99,16 @@ const ROLES: [PlaceRole, RegExp][] = [
   ['seller', /\b(?:co-?)?(?:seller|vendor|transferor|grantor)s?\b|\b(?:co-?)?vendedor(?:a|es|as)?\b/],
   ['buyer', /\b(?:co-?)?(?:buyer|purchaser|transferee|grantee|offeror)s?\b|\b(?:co-?)?comprador(?:a|es|as)?\b/],
 ];
-/** Who an "owner" is depends on the paper: a landlord in a tenancy, a seller elsewhere. */
+/** An "owner" is a landlord in a tenancy and a seller elsewhere. */
 const OWNER = /\b(?:co-?)?owners?\b|\b(?:co-?)?propietari[oa]s?\b|\bduen[oa]s?\b/;
 
-/** A role that was read in words, with its number if there is one. */
+/** A role in words, with its number if there is one. */
 export interface RoleRead {
   role: PlaceRole;
   ordinal: number | null;
 }
 
-/** The role a caption names, and which one of its role; null when it names none. */
+/** Returns the role a caption names, and its ordinal; null if it names none. */
 export function roleOfWords(words: string, owner: PlaceRole = 'seller'): RoleRead | null {
   const t = caption(words);
   let best: { role: PlaceRole; from: number; word: string } | null = null;
@@ -156,7 +156,7 @@ function ordinalOf(t: string, from: number, to: number, word: string): number | 
   return null;
 }
 
-/** Whether a phrase is nothing but a role, perhaps with ordinal and colon: a heading over a block. */
+/** Returns whether a phrase is only a role, perhaps with an ordinal and colon: a heading over a block. */
 export function isRoleHeading(text: string): boolean {
   const t = caption(text)
     .replace(/\(s\)/g, 's')
@@ -179,7 +179,7 @@ export function isRoleHeading(text: string): boolean {
   return rest === '' && roleOfWords(t) !== null;
 }
 
-/** Whether "owner" means landlord in this paper: it speaks of tenants, leases or rent more than of sales. */
+/** Returns whether "owner" means landlord in a document: it speaks of tenants, leases or rent more than of sales. */
 export function ownerOf(text: string): PlaceRole {
   const t = plain(text);
   const count = (re: RegExp) => (t.match(re) ?? []).length;

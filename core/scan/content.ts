@@ -1,29 +1,29 @@
-/** What stands on a page that is a picture, told as a printed page tells of itself. */
+/** What is on a scanned page, in the form that a printed page has. */
 import type { Rect } from '../paper/types';
 import type { PageContent } from '../reading/types';
 import { itemAt } from '../sure';
 import type { DrawnInk } from './lines';
 import type { SeenWord } from './types';
 
-/** Words we are less sure of than this are strokes of a pen, stains or lines. */
+/** Minimum confidence of a word; below it are pen strokes, stains and lines. */
 const LEAST = 0.3;
 /** Type size as a share of the height from capitals to descenders. */
 const OF_HEIGHT = 0.98;
 
-/** Characters that recognition makes of lines and frames. */
+/** Characters that recognition reads in lines and frames. */
 const NO_WORD = /^[_\-\u2013\u2014=|~.,'"`:;\\/\u00b0\u00a6\u2022*]+$/u;
 
-/** A word as it stands on a page, in points. */
+/** A word on a page, in points. */
 export interface PlacedWord {
   text: string;
   x: number;
-  /** Where its letters stand. */
+  /** The baseline of its letters. */
   y: number;
   w: number;
   size: number;
 }
 
-/** Lines and boxes as a page's own drawing. */
+/** Returns lines and boxes as a page's drawing. */
 export const drawnOf = (ink: DrawnInk): Pick<PageContent, 'across' | 'down' | 'frames'> => ({
   across: ink.across,
   down: ink.down,
@@ -31,9 +31,9 @@ export const drawnOf = (ink: DrawnInk): Pick<PageContent, 'across' | 'down' | 'f
 });
 
 /**
- * The words of a page as they were recognized; what recognition made of lines, boxes and stains is none.
+ * Returns the words of a page as recognized, without what recognition read in lines, boxes and stains.
  *
- * @param scale dots a point
+ * @param scale dots per point
  */
 export function wordsOfScan(words: SeenWord[], ink: DrawnInk, scale: number): PlacedWord[] {
   const placed = words.flatMap((word) => {
@@ -52,11 +52,13 @@ export function wordsOfScan(words: SeenWord[], ink: DrawnInk, scale: number): Pl
   return parted(levelled(placed));
 }
 
-/** Widest gap between words of one line, and how far one may stand from the one before, as shares of their size. */
+/**
+ * Maximum gap between words of one line, and maximum difference of height between neighbors, as shares of their size.
+ */
 const GAP = 4;
 const STRAY = 0.34;
 
-/** Words that follow each other on a line stand on one line, which on a photograph may rise a little. */
+/** Returns words that follow each other on a line on one baseline; on a photograph a line may rise a little. */
 function levelled(words: PlacedWord[]): PlacedWord[] {
   const sorted = [...words].sort((a, b) => a.x - b.x);
   const rows: PlacedWord[][] = [];
@@ -82,7 +84,7 @@ function levelled(words: PlacedWord[]): PlacedWord[] {
 /** Space between two words, as a share of their size. */
 const SPACE = 0.28;
 
-/** Boxes of words that nearly touch would run their words into one: each ends a space before the next begins. */
+/** Returns words whose boxes end a space before the next begins: boxes that nearly touch would join their words. */
 function parted(words: PlacedWord[]): PlacedWord[] {
   const rows = [...words].sort((a, b) => a.y - b.y);
   return words.map((word) => {
@@ -93,7 +95,7 @@ function parted(words: PlacedWord[]): PlacedWord[] {
   });
 }
 
-/** Those of some words, by their heights, that stand on the line of another. */
+/** Returns those of some words, sorted by height, that are on the line of another. */
 function near(rows: PlacedWord[], { y, size }: PlacedWord): PlacedWord[] {
   let from = 0;
   let to = rows.length;
@@ -113,5 +115,5 @@ function covers(s: Rect, b: Rect): boolean {
   return w > 0.5 * b.w && h > 0.4 * b.h;
 }
 
-/** A blank printed behind a word is read as part of it; it is a line, and found as one. */
+/** Returns a word without the blank after it, which recognition reads as part of it; the blank is found as a line. */
 const tidied = ({ text }: SeenWord): string => text.replace(/_{2,}/g, '');

@@ -1,14 +1,15 @@
-/** A picture without its lines and boxes: recognition takes them for letters. */
+/** A picture without its lines and boxes, which recognition would take for letters. */
 import type { DrawnInk } from './lines';
 import type { Gray, Mask } from './types';
 
-/** How far beside a line its ink is looked for, in points. */
+/** Distance in points beside a line within which its ink is looked for. */
 const BESIDE = 0.7;
 
 /**
- * A copy of a picture without the lines and boxes that were found; where a letter crosses a line, the letter stays.
+ * Returns a copy of a picture without the lines and boxes that were found. Where a letter crosses a line, the letter
+ * stays.
  *
- * @param scale dots a point
+ * @param scale dots per point
  */
 export function withoutLines(gray: Gray, mask: Mask, ink: DrawnInk, scale: number): Gray {
   const { width, height } = gray;
@@ -22,7 +23,7 @@ export function withoutLines(gray: Gray, mask: Mask, ink: DrawnInk, scale: numbe
         if (xx >= 0 && yy >= 0 && xx < width && yy < height) data[yy * width + xx] = 255;
       }
   };
-  /** The run of ink through a dot, in one direction, is taken out where it is as thin as a line. */
+  /** Clears the run of ink through a dot in one direction if it is as thin as a line. */
   const clear = (x: number, y: number, dx: number, dy: number) => {
     const inked = (k: number) => {
       const [xx, yy] = [x + k * dx, y + k * dy];

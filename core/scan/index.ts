@@ -1,7 +1,7 @@
 /**
- * Pages that are pictures: how they lie, where they carry ink, and which lines, boxes and words that ink is. It makes of a
- * picture what a printed page says of itself (`PageContent`), so that the same rules read both. It knows dots; it must not
- * know of PDF, of packets or of who recognised the words.
+ * Scanned pages: how they lie, where they carry ink, and which lines, boxes and words that ink is. Makes a
+ * `PageContent` of a picture, as a printed page has, so that the same rules read both. Knows dots; must not know PDF,
+ * packets or who recognized the words.
  */
 export type { Gray, SeenWord } from './types';
 export { inkOf } from './ink';

@@ -4,12 +4,12 @@ import type { Gray, Mask } from './types';
 
 /** How much darker than the paper around it a dot must be to be ink, as a share. */
 const DARKER = 0.18;
-/** Side of the neighbourhood a dot is compared with, as a share of the picture's width. */
+/** Side of the neighborhood a dot is compared with, as a share of the picture's width. */
 const AROUND = 1 / 14;
 
 /**
- * The ink of a picture, each dot judged by the brightness around it (Bradley and Roth 2007), so that shadows and yellowed
- * paper do not count. Specks of one dot are left out.
+ * Returns the ink of a picture, each dot judged by the brightness around it (Bradley and Roth 2007), so that shadows
+ * and yellowed paper do not count. Specks of one dot are left out.
  */
 export function inkOf(gray: Gray): Mask {
   const { width, height, data } = gray;
@@ -44,7 +44,7 @@ export function inkOf(gray: Gray): Mask {
   return { width, height, data: withoutSpecks(rough, width, height) };
 }
 
-/** Dots with fewer than two others beside them are grain. */
+/** Clears dots with fewer than two inked neighbors, which are grain. */
 function withoutSpecks(rough: Uint8Array, width: number, height: number): Uint8Array {
   const out = new Uint8Array(rough.length);
   for (let y = 1; y < height - 1; y++)

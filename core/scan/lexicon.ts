@@ -1,6 +1,6 @@
 /**
- * Words that forms are made of: what recognition nearly read as one of them most likely was one. This only helps to find
- * what is printed for whom; the text that is stored, searched, compared and read aloud stays as it was recognized.
+ * Words that occur on forms: what recognition nearly read as one of them most likely was one. This only helps to find
+ * what is printed for whom; the text that is stored, searched, compared and read aloud stays as recognized.
  */
 
 const WORDS = (
@@ -12,7 +12,7 @@ const WORDS = (
   'inquilino inquilina propietario propietaria corredor corredora fiador fiadora firma firmas firmado fecha nombre ' +
   'iniciales domicilio teléfono correo página'
 ).split(' ');
-/** Other words that are as near. */
+/** Other words that are as similar. */
 const OTHERS = (
   'purchase purchased agency lease leased sealed initially owned tended dates title nombres properly promises promise ' +
   'broken guarantee guarantees guaranteed officer officers manages managed manage signer signers sealing sealer singed ' +
@@ -20,16 +20,16 @@ const OTHERS = (
   'printer emails witnessed witnesses licensed licenses company companies occupancy seniors buyout'
 ).split(' ');
 const KNOWN = new Set([...WORDS, ...OTHERS]);
-/** By their lengths, so that only those of about the same length are compared. */
+/** By length, so that only words of about the same length are compared. */
 const BY_LENGTH = new Map<number, string[]>();
 for (const w of WORDS) BY_LENGTH.set(w.length, [...(BY_LENGTH.get(w.length) ?? []), w]);
 
-/** Letters that may be wrong in a word of some letters. */
+/** Maximum number of wrong letters in a word of a length. */
 const wrongIn = (letters: number) => (letters < 5 ? 0 : letters < 9 ? 1 : 2);
 
 const isLetter = (ch: string) => /[\p{L}\p{N}]/u.test(ch);
 
-/** A word without the signs around it, and those. */
+/** Returns a word without the signs around it, and the signs. */
 function bared(text: string): [before: string, word: string, after: string] {
   const chars = Array.from(text);
   const from = chars.findIndex(isLetter);
@@ -40,7 +40,7 @@ function bared(text: string): [before: string, word: string, after: string] {
 }
 
 /**
- * Returns a recognized word as it was most likely printed: "lnitiale:" becomes "Initials:". Words that are whole stay.
+ * Returns a recognized word as it was most likely printed: "lnitiale:" becomes "Initials:". Known words stay.
  *
  * @example asPrinted('Iandlord’s') // 'Landlord’s'
  */
@@ -64,7 +64,7 @@ export function asPrinted(text: string): string {
 
 const isKnown = (word: string) => KNOWN.has(word) || (/\u2019s$/.test(word) && KNOWN.has(word.slice(0, -2)));
 
-/** Where two words ran into one, as recognition lets them; 0 for nowhere. */
+/** Returns where two words were joined by recognition; 0 if they were not. */
 function partedAt(word: string): number {
   for (let i = 4; i <= word.length - 4; i++) if (isKnown(word.slice(0, i)) && isKnown(word.slice(i))) return i;
   return 0;
@@ -77,7 +77,7 @@ function inCaseOf(was: string, word: string): string {
   return lower ? word : word.charAt(0).toUpperCase() + word.slice(1);
 }
 
-/** Whether two words differ by at most so many letters changed, left out or put in (Levenshtein 1966). */
+/** Returns whether two words differ by at most a number of letters changed, left out or added (Levenshtein 1966). */
 function isNear(a: string, b: string, most: number): boolean {
   let row = Array.from({ length: b.length + 1 }, (_, i) => i);
   for (let i = 1; i <= a.length; i++) {

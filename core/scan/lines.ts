@@ -1,43 +1,43 @@
-/** Which of a page's ink are lines and boxes, drawn to be written on or to part a table. */
+/** Which ink of a page is lines and boxes, drawn to write on or to divide a table. */
 import type { Rect } from '../paper/types';
 import type { AcrossLine, DownLine } from '../reading/types';
 import { itemAt } from '../sure';
 import type { Mask } from './types';
 
-/** All lengths in points: the shortest line across, the shortest one down, and how thick one may be. */
+/** Lengths in points: the shortest horizontal line, the shortest vertical one, and the maximum thickness. */
 const SHORTEST = 13;
 const SHORTEST_DOWN = 14;
 const THICKEST = 3;
-/** As long as the feet of a word's letters may be. */
+/** Maximum length of the feet of a word's letters. */
 const LETTERS = 60;
-/** A line up to here must be free of letters. */
+/** Maximum length of a line that must be free of letters. */
 const SHORT = 26;
-/** Sides of a box to tick. */
+/** Sides of a checkbox, in points. */
 const BOX = { from: 6.4, to: 20 };
-/** Most lines looked at on a page: drawings and noise have more. */
+/** Maximum number of lines examined on a page: drawings and noise have more. */
 const MANY = 2_500;
 
-/** Ink of a scanned page: lines and boxes found in it. */
+/** Lines and boxes found in the ink of a scanned page. */
 export interface DrawnInk {
   across: AcrossLine[];
   down: DownLine[];
-  /** Small empty or ticked squares. */
+  /** Small squares, empty or checked. */
   squares: Rect[];
 }
 
-/** A stretch of a line, in dots. */
+/** A part of a line, in dots. */
 interface Stretch {
   from: number;
   to: number;
-  /** Its middle, and how many dots thick it is. */
+  /** Its center, and its thickness in dots. */
   at: number;
   thick: number;
 }
 
 /**
- * The lines and boxes of a page that lies straight.
+ * Returns the lines and boxes of a page that lies straight.
  *
- * @param scale dots a point
+ * @param scale dots per point
  */
 export function linesIn(mask: Mask, scale: number): DrawnInk {
   const level = stretches(mask, scale, SHORTEST);
@@ -56,7 +56,7 @@ export function linesIn(mask: Mask, scale: number): DrawnInk {
   };
 }
 
-/** The mask with rows and columns exchanged. */
+/** Returns the mask with rows and columns exchanged. */
 function turnedMask({ width, height, data }: Mask): Mask {
   const out = new Uint8Array(data.length);
   for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) if (data[y * width + x]) out[x * height + y] = 1;
@@ -64,8 +64,8 @@ function turnedMask({ width, height, data }: Mask): Mask {
 }
 
 /**
- * Long thin runs of ink along rows. A run may stray by a dot up or down, and miss a few dots. What is thick in most places
- * is no line; where a hand or a letter crosses it, it may be.
+ * Returns long thin runs of ink along rows. A run may drift by a dot up or down and miss a few dots. What is thick in
+ * most places is not a line; where handwriting or a letter crosses it, it may be.
  */
 function stretches(mask: Mask, scale: number, shortest: number): Stretch[] {
   const { width, height, data } = mask;
@@ -97,7 +97,7 @@ function stretches(mask: Mask, scale: number, shortest: number): Stretch[] {
   return thin(mask, joined(found, gap), scale, least).slice(0, MANY);
 }
 
-/** Runs of neighbouring rows that lie beside or behind each other are one line. */
+/** Returns runs of neighboring rows that lie beside or behind each other as one line. */
 function joined(runs: Stretch[], gap: number): (Stretch & { top: number; foot: number })[] {
   const out: (Stretch & { top: number; foot: number })[] = [];
   let open: (Stretch & { top: number; foot: number })[] = [];
@@ -160,7 +160,7 @@ function thin(mask: Mask, lines: (Stretch & { top: number; foot: number })[], sc
   });
 }
 
-/** Whether letters stand on a short line along all of it: it is their feet. */
+/** Returns whether letters stand on all of a short line: then it is their feet. */
 function standsOn({ width, data }: Mask, l: { from: number; to: number; top: number }, scale: number): boolean {
   const up = Math.round(3.2 * scale);
   if (l.top <= up) return false;
@@ -179,7 +179,7 @@ function standsOn({ width, data }: Mask, l: { from: number; to: number; top: num
   return stems >= 1 && widest < 10 * scale;
 }
 
-/** How much ink is where, in dots. */
+/** Counts of ink, in dots. */
 class Ink {
   constructor(private readonly mask: Mask) {}
 
@@ -188,7 +188,7 @@ class Ink {
     return x < 0 || y < 0 || x >= width || y >= height ? 0 : itemAt(data, y * width + x);
   }
 
-  /** The share of a row that has ink in it or right beside it. */
+  /** Returns the share of a row that has ink in it or right beside it. */
   across(x0: number, x1: number, y: number): number {
     let n = 0;
     for (let x = x0; x <= x1; x++) if (this.at(x, y) || this.at(x, y - 1) || this.at(x, y + 1)) n++;
@@ -201,21 +201,21 @@ class Ink {
     return n / (y1 - y0 + 1);
   }
 
-  /** The share of ink in exactly one row or column of dots. */
+  /** Returns the share of ink in exactly one row or column of dots. */
   exactly(from: number, to: number, at: number, level: boolean): number {
     let n = 0;
     for (let k = from; k <= to; k++) n += level ? this.at(k, at) : this.at(at, k);
     return n / (to - from + 1);
   }
 
-  /** Letters have round corners: there is ink within a dot of a box's. */
+  /** Returns whether there is ink within a dot of a box's corner: letters have round corners. */
   isCorner(cx: number, cy: number): boolean {
     let n = 0;
     for (let y = cy - 1; y <= cy + 1; y++) for (let x = cx - 1; x <= cx + 1; x++) n += this.at(x, y);
     return n >= 3;
   }
 
-  /** Letters are filled: most of a box is paper. */
+  /** Returns whether a box is filled, as letters are: most of a box is paper. */
   isFilled(x: number, y: number, w: number, h: number): boolean {
     const edge = Math.max(2, Math.round(0.14 * w));
     let filled = 0;
@@ -225,7 +225,7 @@ class Ink {
   }
 }
 
-/** The height of the box whose top side runs from one dot to another; 0 for none. */
+/** Returns the height of the box whose top side runs between two dots; 0 if there is none. */
 function heightOfBox(ink: Ink, x: number, end: number, y: number, height: number): number {
   const w = end - x + 1;
   let found = 0;
@@ -246,7 +246,7 @@ function heightOfBox(ink: Ink, x: number, end: number, y: number, height: number
   return found;
 }
 
-/** Small squares whose four sides are drawn; what is in them does not matter. */
+/** Returns small squares whose four sides are drawn; what is in them does not matter. */
 function squaresIn(mask: Mask, scale: number): Rect[] {
   const { width, height, data } = mask;
   const ink = new Ink(mask);

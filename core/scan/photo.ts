@@ -1,4 +1,7 @@
-/** Photographs of paper: where the sheet is in the picture, whether it can be read, and the sheet as if it had been scanned. */
+/**
+ * Photographs of paper: where the sheet is in the picture, whether it can be read, and the sheet as if it had been
+ * scanned.
+ */
 import { itemAt } from '../sure';
 import type { Gray } from './types';
 
@@ -7,7 +10,7 @@ export interface Corner {
   x: number;
   y: number;
 }
-/** The corners of a sheet as it is read: top left, top right, bottom right, bottom left. */
+/** The corners of a sheet in order: top left, top right, bottom right, bottom left. */
 export type Corners = [Corner, Corner, Corner, Corner];
 
 /** Corners of a picture that is used whole. */
@@ -18,16 +21,16 @@ export const WHOLE: Corners = [
   { x: 0, y: 1 },
 ];
 
-/** Longest side of what is looked at, in dots; edges of sheets need no more. */
+/** Longest side of the reduced picture, in dots: edges of sheets need no more. */
 const LOOK = 320;
-/** Least share of a picture that a sheet covers, and least share of its outline that is paper. */
+/** Minimum share of a picture that a sheet covers, and minimum share of its outline that is paper. */
 const LEAST = 0.15;
 const FULL = 0.86;
 
 /**
- * The sheet of paper in a photograph: what is brightest and in one piece.
+ * Finds the sheet of paper in a photograph: the brightest connected area.
  *
- * @returns its corners; the whole picture where no sheet stands out
+ * @returns its corners; the whole picture if no sheet stands out
  */
 export function sheetIn(gray: Gray): Corners {
   const small = smaller(gray, LOOK);
@@ -51,7 +54,7 @@ export function sheetIn(gray: Gray): Corners {
   return isSheet(corners) && size >= FULL * outline && size <= 1.15 * outline ? corners : WHOLE;
 }
 
-/** The area of a sheet's outline, as a share of the picture (Gauss's formula). */
+/** Returns the area of a sheet's outline, as a share of the picture (Gauss's formula). */
 export function areaOf(corners: Corners): number {
   let sum = 0;
   corners.forEach((a, i) => {
@@ -61,7 +64,7 @@ export function areaOf(corners: Corners): number {
   return sum / 2;
 }
 
-/** Whether four corners can be a sheet's: in their order, bulging nowhere inward, and not tiny. */
+/** Returns whether four corners can be a sheet's: in order, convex, and not tiny. */
 export function isSheet(corners: Corners): boolean {
   const turns = corners.every((a, i) => {
     const b = itemAt(corners, (i + 1) % 4);
@@ -86,7 +89,7 @@ function smaller({ width, height, data }: Gray, most: number): Gray {
   return { width: w, height: h, data: out };
 }
 
-/** The dots brighter than what parts the picture best into bright and dark (Otsu 1979). */
+/** Returns the dots above the threshold that best divides the picture into bright and dark (Otsu 1979). */
 function brightIn({ data }: Gray): Uint8Array {
   const counts = new Float64Array(256);
   for (const v of data) counts[v]!++;
@@ -106,7 +109,7 @@ function brightIn({ data }: Gray): Uint8Array {
   return data.map((v) => (v > best.at ? 1 : 0));
 }
 
-/** The largest piece of touching dots. Print parts no sheet: it has paper around it. */
+/** Returns the largest connected piece of dots. Print does not divide a sheet: there is paper around it. */
 function largest(set: Uint8Array, width: number, height: number): { size: number; dots: number[] } {
   const seen = new Uint8Array(set.length);
   let dots: number[] = [];
@@ -133,7 +136,7 @@ function largest(set: Uint8Array, width: number, height: number): { size: number
   return { size: filledSize(dots, width), dots };
 }
 
-/** The size of a piece with the print on it: each row from its first dot to its last. */
+/** Returns the size of a piece including the print on it: each row from its first dot to its last. */
 function filledSize(dots: number[], width: number): number {
   const rows = new Map<number, [number, number]>();
   for (const i of dots) {
@@ -151,15 +154,18 @@ function filledSize(dots: number[], width: number): number {
   return n;
 }
 
-/** What is wrong with a photo of a page. */
+/** What is wrong with a photograph of a page. */
 export type PhotoTrouble = 'dark' | 'blurred';
 
-/** Brightness of paper below which a photograph is too dark to be read. */
+/** Brightness of paper below which a photograph is too dark to read. */
 const DARK = 70;
-/** Steps in brightness between neighbouring dots that sharp print has, as a share of what parts ink and paper. */
+/** Steps in brightness between neighboring dots of sharp print, as a share of the difference between ink and paper. */
 const SHARP = 0.3;
 
-/** What is wrong with a photograph of print; null where nothing is. `gray` is looked at as it is: give it some 1,000 dots a side. */
+/**
+ * Returns what is wrong with a photograph of print; null if nothing is. `gray` is examined as it is: give it some
+ * 1,000 dots per side.
+ */
 export function troubleOf(gray: Gray): PhotoTrouble | null {
   const { width, height, data } = gray;
   const sorted = Uint8Array.from(data).sort();
@@ -185,21 +191,21 @@ export function troubleOf(gray: Gray): PhotoTrouble | null {
   return steep < SHARP * Math.max(40, paper - ink) ? 'blurred' : null;
 }
 
-/** A picture in colour: three bytes a dot, row by row. */
+/** A color picture: three bytes per dot, row by row. */
 export interface Rgb {
   width: number;
   height: number;
   data: Uint8Array;
 }
 
-/** The lengths of a sheet's sides in a picture, the longer of each pair, in its dots. */
+/** Returns the lengths of a sheet's sides in a picture, the longer of each pair, in dots. */
 export function sidesOf(corners: Corners, { width, height }: { width: number; height: number }) {
   const far = (a: Corner, b: Corner) => Math.hypot((a.x - b.x) * width, (a.y - b.y) * height);
   const [tl, tr, br, bl] = corners;
   return { across: Math.max(far(tl, tr), far(bl, br)), down: Math.max(far(tl, bl), far(tr, br)) };
 }
 
-/** The sheet alone, flat, as large as asked: each of its dots is looked up where perspective put it. */
+/** Returns the sheet alone, flat, in the size asked for: each dot is looked up where perspective put it. */
 export function flattened(picture: Rgb, corners: Corners, width: number, height: number): Rgb {
   const out = new Uint8Array(width * height * 3);
   const [a, b, c, d, e, f, g, h] = perspective(corners, picture);
@@ -225,7 +231,10 @@ export function flattened(picture: Rgb, corners: Corners, width: number, height:
 
 type Projection = [number, number, number, number, number, number, number, number];
 
-/** From the unit square to a sheet's corners (Heckbert 1989, 2.2.1): x = (a u + b v + c) / (g u + h v + 1), y likewise. */
+/**
+ * Returns the mapping from the unit square to a sheet's corners (Heckbert 1989, 2.2.1): x = (a u + b v + c) / (g u +
+ * h v + 1), y likewise.
+ */
 function perspective(corners: Corners, { width, height }: { width: number; height: number }): Projection {
   const [p0, p1, p2, p3] = corners.map((p) => ({ x: p.x * width, y: p.y * height })) as Corners;
   const sx = p0.x - p1.x + p2.x - p3.x;
@@ -249,11 +258,11 @@ function perspective(corners: Corners, { width, height }: { width: number; heigh
   ];
 }
 
-/** Corners as they travel: eight shares, "x,y" for each corner in turn. */
+/** Returns corners as text: eight shares, "x,y" for each corner in turn. */
 export const cornersAsText = (corners: Corners): string =>
   corners.flatMap(({ x, y }) => [x, y].map((n) => String(Math.round(n * 10_000) / 10_000))).join(',');
 
-/** Corners as they came; null where they are none of a sheet. */
+/** Returns corners read from text; null if they cannot be a sheet's. */
 export function cornersOfText(text: string): Corners | null {
   const parts = text.split(',');
   if (parts.length !== 8 || !parts.every((n) => /^-?\d(?:\.\d{1,6})?$/.test(n))) return null;

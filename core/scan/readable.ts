@@ -1,14 +1,14 @@
-/** A scanned page's words as the rules of reading may take them, and the way back to what was recognized. */
+/** A scanned page's words as the rules of reading may use them, and the way back to what was recognized. */
 import type { Glyph, PrintedPlace } from '../reading/types';
 import type { Rect } from '../paper/types';
 import { itemAt } from '../sure';
 import { asPrinted } from './lexicon';
 
-/** A word that is read as another one than it was recognized as. */
+/** A word that is read as another one than was recognized. */
 interface Helped {
-  /** As it is read. */
+  /** The word that is read. */
   read: string;
-  /** As it was recognized. */
+  /** The word that was recognized. */
   recognized: string;
   x: number;
   y: number;
@@ -17,19 +17,19 @@ interface Helped {
 /** A form of a recognized word for finding places; never stored as text. */
 export interface Readable {
   glyphs: Glyph[];
-  /** The words of a text that was read near a place, as they were recognized. */
+  /** Returns the words of a text that was read near a place, as they were recognized. */
   recognized(text: string, near: Rect): string;
 }
 
-/** Gap between two letters, as a share of the type size, from which they belong to two words. */
+/** Gap between two letters, as a share of the type size, above which they belong to two words. */
 const GAP = 0.25;
-/** How far beside and above or below a place, in points, its own words may stand. */
+/** How far beside and above or below a place its own words may be, in points. */
 const NEAR = { x: 320, y: 40 };
 
-/** An empty pair of brackets is recognized as all sorts of letters. */
+/** Returns the printed form of a word. An empty pair of brackets is recognized as all sorts of letters. */
 const helped = (text: string) => asPrinted(text.replace(/^\[[\s\]JIl1|)]{1,2}$/, '[]'));
 
-/** Makes a page's letters readable for the rules, and remembers what was recognized. */
+/** Returns a page's letters in a form for the rules, and remembers what was recognized. */
 export function readable(glyphs: readonly Glyph[]): Readable {
   const changed: Helped[] = [];
   const out: Glyph[] = [];
@@ -65,7 +65,7 @@ function nearest(changed: Helped[], read: string, { x, y, w, h }: Rect): Helped 
   return first ?? null;
 }
 
-/** Letters in the order in which they stand, word by word; a blank is a word of its own. */
+/** Returns letters in their order, word by word; a blank is a word of its own. */
 function wordsIn(glyphs: readonly Glyph[]): Glyph[][] {
   const out: Glyph[][] = [];
   let last: Glyph | null = null;
@@ -84,7 +84,7 @@ function wordsIn(glyphs: readonly Glyph[]): Glyph[][] {
   return out;
 }
 
-/** Places with the words beside them as they were recognized. */
+/** Returns places with the words beside them as they were recognized. */
 export const withRecognized = (places: PrintedPlace[], of: (page: number) => Readable | undefined): PrintedPlace[] =>
   places.map((p) => {
     const page = of(p.page);

@@ -1,27 +1,30 @@
-/** How a page lies in its picture: on which side, and how far askew. */
+/** How a page lies in its picture: its orientation, and its tilt. */
 import { itemAt } from '../sure';
 import type { Mask } from './types';
 
-/** Degrees a paper may lie askew and be straightened. */
+/** Maximum tilt in degrees that is corrected. */
 const MOST_ASKEW = 6;
-/** Dots looked at; more tell no more. */
+/** Number of dots examined; more would tell no more. */
 const ENOUGH = 60_000;
 
-/** Fewest dots that can tell anything. */
+/** Minimum number of dots needed. */
 const FEWEST = 400;
 
-/** How much sharper rows of print are at their angle than at others. */
+/** How much sharper rows of print are at their own angle than at others. */
 const SHARP = 1.3;
 
 /** How a scanned page is turned and tilted. */
 export interface Lie {
   /** Whether its lines run from the top down: it is to be turned by 90 degrees. */
   aside: boolean;
-  /** Degrees it is then still to be turned by, clockwise, to lie straight. */
+  /** Degrees by which it is then still to be turned, clockwise, to lie straight. */
   straighten: number;
 }
 
-/** How a page lies, told by its lines of print; which end of it is up only its words tell. A page without print lies as it is. */
+/**
+ * Returns how a page lies, by its lines of print. Which end is up only its words tell. A page without print lies as
+ * it is.
+ */
 export function lieOf(mask: Mask): Lie {
   const points = pointsOf(mask);
   if (points.length < 2 * FEWEST) return { aside: false, straighten: 0 };
@@ -37,7 +40,7 @@ export function lieOf(mask: Mask): Lie {
 
 type Points = Float32Array;
 
-/** The inked dots as x and y in turn. */
+/** Returns the inked dots as x and y in turn. */
 function pointsOf({ width, height, data }: Mask): Points {
   let n = 0;
   for (const v of data) n += v;
@@ -51,7 +54,7 @@ function pointsOf({ width, height, data }: Mask): Points {
   return Float32Array.from(out);
 }
 
-/** The picture turned clockwise by 90 degrees. */
+/** Returns the picture turned clockwise by 90 degrees. */
 function aside(points: Points, height: number): Points {
   const out = new Float32Array(points.length);
   for (let i = 0; i < points.length; i += 2) {
@@ -61,7 +64,7 @@ function aside(points: Points, height: number): Points {
   return out;
 }
 
-/** Ink by row, if the page were turned back by an angle. */
+/** Returns the ink per row if the page were turned back by an angle. */
 function profile(points: Points, height: number, angle: number): Float64Array {
   const slope = Math.tan((angle * Math.PI) / 180);
   const rows = new Float64Array(height * 2);
@@ -73,7 +76,7 @@ function profile(points: Points, height: number, angle: number): Float64Array {
   return rows;
 }
 
-/** Rows of print are full and the space between them is empty: that changes most where they lie level. */
+/** Returns the angle at which rows of print and the space between them differ most. */
 function bestAngle(points: Points, height: number): { angle: number; score: number; usual: number } {
   const score = (angle: number) => {
     const rows = profile(points, height, angle);

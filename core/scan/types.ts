@@ -1,4 +1,4 @@
-/** A page as dots: what a scanner or a camera saw, row by row from the top left. */
+/** A page as dots: what a scanner or camera saw, row by row from the top left. */
 
 /** Brightness of each dot, from 0 (black) to 255. */
 export interface Gray {
@@ -14,16 +14,16 @@ export interface Mask {
   data: Uint8Array;
 }
 
-/** A word as it was recognised, in dots of its picture, from the top left. */
+/** A word as recognized, in dots of its picture from the top left. */
 export interface SeenWord {
   text: string;
   x0: number;
   y0: number;
   x1: number;
   y1: number;
-  /** Where the letters of its line stand, at the word's left end. */
+  /** The baseline of its line, at the word's left end. */
   baseline: number;
-  /** Height of the line's type, from the top of its capitals to the foot of its descenders. */
+  /** Height of the line's type, from the top of capitals to the foot of descenders. */
   high: number;
   /** 0 to 1. */
   confidence: number;
